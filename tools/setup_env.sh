@@ -1,0 +1,67 @@
+#!/usr/bin/env bash
+# Makes the project's own environment in .venv and sees that Qt can start.
+# Sourced by ./demo, ./check and ./riktig; quiet when there is nothing to do.
+set -euo pipefail
+root="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
+venv="$root/.venv"
+# What Qt needs from the system, by Debian's package names.
+system_packages=(libegl1 libgl1 libopengl0 libxkbcommon0 libxkbcommon-x11-0 libdbus-1-3
+  libfontconfig1 libfreetype6 libglib2.0-0 libxcb-cursor0 libxcb-icccm4 libxcb-image0
+  libxcb-keysyms1 libxcb-randr0 libxcb-render-util0 libxcb-shape0 libxcb-xinerama0 libxcb-xkb1)
+
+say() { printf '%s\n' "riktig: $*" >&2; }
+
+find_python() {
+  local candidate
+  for candidate in python3.11 python3; do
+    if command -v "$candidate" >/dev/null 2>&1 &&
+      "$candidate" -c 'import sys; sys.exit(sys.version_info[:2] != (3, 11))' 2>/dev/null; then
+      echo "$candidate"
+      return 0
+    fi
+  done
+  say "Python 3.11 was not found. Install it (Debian: apt-get install python3.11 python3.11-venv)."
+  return 1
+}
+
+make_environment() {
+  local stamp="$venv/.lock-of-$(sha256sum "$root/requirements.lock" "$root/pyproject.toml" | sha256sum | cut -c1-16)"
+  [ -e "$stamp" ] && return 0
+  local python
+  python="$(find_python)" || return 1
+  say "making the environment in .venv (about a minute the first time) ..."
+  if [ ! -x "$venv/bin/python" ] && ! "$python" -m venv "$venv" >&2; then
+    say "python could not make an environment. Install the package python3.11-venv and try again."
+    return 1
+  fi
+  local quiet=(-q --disable-pip-version-check)
+  "$venv/bin/python" -m pip install "${quiet[@]}" -r "$root/requirements.lock" >&2 || {
+    say "the locked packages could not be installed; see the lines above."
+    return 1
+  }
+  "$venv/bin/python" -m pip install "${quiet[@]}" --no-deps -e "$root" >&2
+  rm -f "$venv"/.lock-of-*
+  touch "$stamp"
+}
+
+qt_starts() {
+  QT_QPA_PLATFORM=offscreen "$venv/bin/python" -c \
+    'from PySide6.QtWidgets import QApplication; QApplication([])' >/dev/null 2>&1
+}
+
+see_that_qt_starts() {
+  [ -e "$venv/.qt-starts" ] && return 0
+  if ! qt_starts; then
+    if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null 2>&1; then
+      say "installing the system libraries that Qt needs ..."
+      apt-get update -qq >&2 || true
+      DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "${system_packages[@]}" >&2 || true
+    fi
+    if ! qt_starts; then
+      say "Qt cannot start because system libraries are missing. Install them with:"
+      say "  sudo apt-get install ${system_packages[*]}"
+      return 1
+    fi
+  fi
+  touch "$venv/.qt-starts"
+}
