@@ -1,0 +1,1 @@
+"""The computation of Riktig: no interface, no printing, usable from a script."""

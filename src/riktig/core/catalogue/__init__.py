@@ -1,0 +1,35 @@
+"""Generic parts: kinds, pins, contacts, outlines, clamps, losses and ratings.
+
+Words: a *kind* says which *pins* a part has and which *units* (contacts, coils, poles) join
+them; a *part* of that kind adds sizes and ratings; a *clamp* is where a wire lands.
+"""
+
+from riktig.core.catalogue.kinds import (
+    Behaviour,
+    Clamp,
+    Kind,
+    Mounting,
+    Pin,
+    Side,
+    Unit,
+    kind,
+    kinds,
+)
+from riktig.core.catalogue.parts import ClampData, Part, part, parts, parts_of
+
+__all__ = [
+    "Behaviour",
+    "Clamp",
+    "ClampData",
+    "Kind",
+    "Mounting",
+    "Part",
+    "Pin",
+    "Side",
+    "Unit",
+    "kind",
+    "kinds",
+    "part",
+    "parts",
+    "parts_of",
+]

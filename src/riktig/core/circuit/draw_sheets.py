@@ -1,0 +1,445 @@
+"""Sheets as drawings: ruler, symbols, tags, pin and net numbers, cross references."""
+
+from riktig.core.catalogue import Behaviour
+from riktig.core.circuit.model import Circuits, Device, Element, elements_of
+from riktig.core.circuit.nets import Nets
+from riktig.core.circuit.numbers import Names
+from riktig.core.circuit.sheets import (
+    BUS_GAP,
+    BUS_TOP,
+    COLUMN,
+    FIRST_LOAD_X,
+    FIRST_X,
+    FIRST_Y,
+    INCOMER_X,
+    INCOMING_TOP,
+    LINE_GAP,
+    LOAD_STEP,
+    POWER_BOTTOM,
+    POWER_TOP,
+    RAIL_BOTTOM,
+    RAIL_TOP,
+    ROW,
+    SHEET_HEIGHT,
+    SHEET_WIDTH,
+    TAP_TOP,
+    Seat,
+    Sheet,
+    Sheets,
+)
+from riktig.core.circuit.symbols import earth_sign, motor_sign, symbol_of
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Text
+from riktig.core.job import PinId, pin_id
+
+__all__ = ["contact_places", "draw_sheet"]
+
+SMALL, PRINTED, TAG = 2.5, 2.6, 3.0
+
+
+def draw_sheet(
+    sheet: Sheet, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names
+) -> Drawing:
+    """One sheet as marks in mm; keys are ``element:``, ``device:`` and ``net:`` and the id."""
+    pen = _Pen(sheets, circuits, nets, names, sheet.dots)
+    marks = _frame(sheet)
+    for wire in sheet.wires:
+        marks.append(Line(wire.x1, wire.y1, wire.x2, wire.y2, width=0.35, layer="circuit"))
+    for seat in sheet.seats:
+        marks += pen.seat(seat)
+    marks += [Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots]
+    if sheet.circuit is None:
+        marks += pen.power_extras(sheet)
+    else:
+        marks += pen.control_extras(sheet)
+    return Drawing(SHEET_WIDTH, SHEET_HEIGHT, tuple(marks), f"Sheet {sheet.number}: {sheet.title}")
+
+
+def _frame(sheet: Sheet) -> list[Mark]:
+    right, bottom = FIRST_X + 10 * COLUMN, FIRST_Y + 6 * ROW
+    corners = (
+        Point(FIRST_X, FIRST_Y),
+        Point(right, FIRST_Y),
+        Point(right, bottom),
+        Point(FIRST_X, bottom),
+    )
+    marks: list[Mark] = [Poly(corners, "second", 0.3, closed=True, layer="frame")]
+    for n in range(10):
+        x = FIRST_X + n * COLUMN
+        marks.append(
+            Text(
+                x + COLUMN / 2,
+                FIRST_Y - 2.2,
+                str(n),
+                SMALL,
+                "second",
+                align=Align.MIDDLE,
+                layer="frame",
+            )
+        )
+        if n:
+            marks.append(Line(x, FIRST_Y, x, FIRST_Y + 1.6, "second", layer="frame"))
+    for n, letter in enumerate("ABCDEF"):
+        y = FIRST_Y + n * ROW
+        marks.append(
+            Text(
+                FIRST_X - 3,
+                y + ROW / 2 + 1,
+                letter,
+                SMALL,
+                "second",
+                align=Align.MIDDLE,
+                layer="frame",
+            )
+        )
+        if n:
+            marks.append(Line(FIRST_X, y, FIRST_X + 1.6, y, "second", layer="frame"))
+    marks.append(
+        Text(
+            right - 3,
+            bottom - 2.6,
+            f"{sheet.title} · sheet {sheet.number}",
+            SMALL,
+            "second",
+            align=Align.RIGHT,
+            layer="frame",
+        )
+    )
+    return marks
+
+
+def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[tuple[str, str]]:
+    """Where the contacts of a device are: (unit, place or “spare”), in the order of its units."""
+    found: dict[str, str] = {}
+    for rung in circuits.rungs:
+        for one in elements_of(rung.path):
+            for pole in one.poles:
+                if pole.device == device.id and one.id in sheets.places:
+                    found[pole.unit] = str(sheets.places[one.id])
+    return [
+        (unit.name, found.get(unit.name, "spare"))
+        for unit in device.kind.units
+        if unit.behaviour is not Behaviour.COIL
+    ]
+
+
+def _conductor_name(x: float, name: str) -> Text:
+    return Text(x, INCOMING_TOP - 0.6, name, PRINTED, face=Face.PRINTED, align=Align.MIDDLE)
+
+
+class _Pen:
+    def __init__(
+        self,
+        sheets: Sheets,
+        circuits: Circuits,
+        nets: Nets,
+        names: Names,
+        dots: tuple[tuple[float, float], ...],
+    ) -> None:
+        self._sheets, self._circuits, self._nets, self._names = sheets, circuits, nets, names
+        self._devices = {device.id: device for device in circuits.devices}
+        self._coils = {
+            one.device: one.id
+            for rung in circuits.rungs
+            for one in elements_of(rung.path)
+            if one.poles[0].unit == "A1-A2"
+        }
+        self._numbered: set[str] = set()
+        self._dots = dots
+
+    def seat(self, seat: Seat) -> list[Mark]:
+        """An element with its tag, pin numbers and the numbers of the nets around it."""
+        one = seat.element
+        device = self._devices[one.device]
+        key = f"element:{one.id}"
+        marks: list[Mark] = []
+        for index, pole in enumerate(one.poles):
+            x = seat.x + index * LINE_GAP
+            owner = self._devices[pole.device]
+            marks += symbol_of(owner.kind_id, pole.unit)(x, seat.top, seat.bottom, key)
+            if owner.strip:
+                marks += self._terminal_mark(owner, x, seat, key)
+            else:
+                marks += self._pins(owner, pole.unit, pole.flipped, x, seat, key)
+            marks += self._numbers(one, index, x, seat)
+        y = (seat.top + seat.bottom) / 2
+        if len(one.poles) > 1 and not device.strip and device.kind_id != "overload":
+            far = seat.x + (len(one.poles) - 1) * LINE_GAP
+            marks.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
+        return marks + self._tag(device, seat, key)
+
+    def _tag(self, device: Device, seat: Seat, key: str) -> list[Mark]:
+        far = {"start_button": 11.0, "stop_button": 11.0, "overload": 11.5, "contactor": 6.5}
+        x = seat.x - far.get(device.kind_id, 6.5)
+        if len(seat.element.poles) > 1:
+            x = seat.x - 6.5
+        elif seat.element.poles[0].unit == "A1-A2":
+            x = seat.x - 7.5
+        y = (seat.top + seat.bottom) / 2
+        if device.strip:
+            return (
+                [
+                    Text(
+                        seat.x - 4,
+                        y + 1.2,
+                        self._names.tag[device.id],
+                        TAG,
+                        align=Align.RIGHT,
+                        face=Face.PRINTED_BOLD,
+                        key=key,
+                    )
+                ]
+                if device.mark not in ("N", "PE")
+                else []
+            )
+        word = device.purpose.split(", ")[-1]
+        coil = self._coils.get(device.id)
+        if coil and seat.element.id != coil:
+            word = f"coil {self._sheets.places[coil]}"
+        return [
+            Text(
+                x,
+                y - 0.4,
+                self._names.tag[device.id],
+                TAG,
+                align=Align.RIGHT,
+                face=Face.PRINTED_BOLD,
+                key=key,
+            ),
+            Text(x, y + 3.8, word, SMALL, "second", align=Align.RIGHT, key=key),
+        ]
+
+    def _terminal_mark(self, owner: Device, x: float, seat: Seat, key: str) -> list[Mark]:
+        y = (seat.top + seat.bottom) / 2
+        return [Text(x + 1.8, y + 1.2, owner.mark, PRINTED, face=Face.PRINTED, key=key)]
+
+    def _pins(
+        self, owner: Device, unit: str, flipped: bool, x: float, seat: Seat, key: str
+    ) -> list[Mark]:
+        pins = owner.kind.unit(unit).pins
+        upper, lower = (pins[-1], pins[0]) if flipped else (pins[0], pins[-1])
+        y = (seat.top + seat.bottom) / 2
+        right = 6.4 if unit == "A1-A2" else 4.8 if owner.kind_id == "lamp" else 1.4
+        if owner.kind_id == "overload" and not unit.startswith("9"):
+            right = 3.4
+        rise = 3.4 if right > 4 else 5.6
+        up = y - rise if right < 4 else y - 1.6
+        return [
+            Text(x + right, up + 0.6, upper, PRINTED, "second", Face.PRINTED, key=key),
+            Text(x + right, y + rise + 0.9, lower, PRINTED, "second", Face.PRINTED, key=key),
+        ]
+
+    def _numbers(self, one: Element, index: int, x: float, seat: Seat) -> list[Mark]:
+        """The net's number where the element begins, unless another has it there already."""
+        pole = one.poles[index]
+        pins = self._devices[pole.device].kind.unit(pole.unit).pins
+        ends = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+        marks: list[Mark] = []
+        incoming = self._devices[pole.device].mark in ("L1", "L2", "L3")
+        for pin, y in zip(ends, (seat.top, seat.bottom), strict=True):
+            if not (incoming and y == seat.top):
+                marks += self._number(pin_id(pole.device, pin), x, y)
+        return marks
+
+    def _number(self, pin: PinId, x: float, y: float) -> list[Mark]:
+        net = self._nets.of_pin.get(pin)
+        number = self._names.number.get(net.id, "") if net else ""
+        spot = number
+        if y == RAIL_BOTTOM or number in ("N", "PE", "L1", "L2", "L3"):
+            return []
+        if y == RAIL_TOP:
+            y -= 3.0
+        elif any(abs(x - dx) < 1 and abs(y - dy) < 1 for dx, dy in self._dots):
+            return []
+        if not net or not number or spot in self._numbered:
+            return []
+        self._numbered.add(spot)
+        return [
+            Text(
+                x,
+                y + 1.2,
+                number,
+                PRINTED,
+                face=Face.PRINTED,
+                align=Align.MIDDLE,
+                key=f"net:{net.id}",
+                backed=True,
+            )
+        ]
+
+    def power_extras(self, sheet: Sheet) -> list[Mark]:
+        """The busbars of the sheet, cable and motor signs, and the earth line."""
+        marks: list[Mark] = []
+        right = FIRST_LOAD_X + LOAD_STEP * max(len(sheet.rungs) - 5, 1) + COLUMN
+        right = min(right, FIRST_X + 10 * COLUMN - 6)
+        incomer = [s for s in sheet.seats if self._devices[s.element.device].kind_id == "isolator"]
+        for line in range(3):
+            y = BUS_TOP + line * BUS_GAP
+            x = INCOMER_X + line * LINE_GAP
+            start = x if incomer else FIRST_X + 6
+            marks.append(Line(start, y, right, y, width=0.35, layer="circuit"))
+            if incomer:
+                marks.append(Line(x, BUS_TOP - 2, x, y, width=0.35, layer="circuit"))
+        for landing, x, y in sheet.landings:
+            device = self._devices[landing.device]
+            key = f"device:{device.id}"
+            if device.kind_id == "supply":
+                marks += self._cable(device, x, y, key)
+            elif device.kind_id == "motor":
+                marks += self._motor(device, x, key)
+        marks += self._branches(sheet)
+        return marks + self._returns(sheet, right)
+
+    def _branches(self, sheet: Sheet) -> list[Mark]:
+        marks: list[Mark] = []
+        for rung in sheet.rungs:
+            if len(rung.start) != 3:
+                continue
+            first = next(elements_of(rung.path))
+            seat = next(s for s in sheet.seats if s.element.id == first.id)
+            for line in range(3):
+                x, y = seat.x + line * LINE_GAP, BUS_TOP + line * BUS_GAP
+                marks.append(Line(x, y, x, POWER_TOP, width=0.35, layer="circuit"))
+                marks.append(Circle(x, y, 0.8, fill="ink", layer="circuit"))
+            marks.append(Text(seat.x + 2.6 * LINE_GAP, POWER_TOP + 2, rung.title, SMALL, "second"))
+        return marks
+
+    def _cable(self, device: Device, x: float, y: float, key: str) -> list[Mark]:
+        marks: list[Mark] = [
+            Text(
+                x - 4,
+                y - 1,
+                self._names.tag[device.id],
+                TAG,
+                face=Face.PRINTED_BOLD,
+                align=Align.RIGHT,
+                key=key,
+            )
+        ]
+        for index, name in enumerate(("L1", "L2", "L3")):
+            marks.append(
+                Text(
+                    x + index * LINE_GAP,
+                    y - 1.6,
+                    name,
+                    PRINTED,
+                    face=Face.PRINTED,
+                    align=Align.MIDDLE,
+                    key=key,
+                )
+            )
+        return marks
+
+    def _motor(self, device: Device, x: float, key: str) -> list[Mark]:
+        middle, y = x + LINE_GAP, POWER_BOTTOM + 9
+        marks: list[Mark] = [
+            Line(
+                x + line * LINE_GAP,
+                POWER_BOTTOM,
+                middle + (line - 1) * 4.5,
+                y - 7,
+                width=0.35,
+                layer="circuit",
+            )
+            for line in range(3)
+        ]
+        return marks + motor_sign(middle, y, self._names.tag[device.id], key)
+
+    def _returns(self, sheet: Sheet, right: float) -> list[Mark]:
+        """Neutral and earth: where they go on."""
+        marks: list[Mark] = []
+        base = POWER_BOTTOM + 20
+        for seat in sheet.seats:
+            device = self._devices[seat.element.device]
+            if device.mark == "N" and device.kind_id == "neutral_terminal":
+                y = BUS_TOP + 3 * BUS_GAP
+                marks += [
+                    Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"),
+                    Line(seat.x, y, right, y, width=0.35, layer="circuit"),
+                    Text(
+                        seat.x,
+                        INCOMING_TOP - 0.6,
+                        "N",
+                        PRINTED,
+                        face=Face.PRINTED,
+                        align=Align.MIDDLE,
+                    ),
+                    Text(right + 1.5, y + 1, self._control_sheets(), SMALL, "act"),
+                ]
+            elif device.kind_id == "earth_terminal" and seat.top < BUS_TOP:
+                marks += [
+                    Line(
+                        seat.x, seat.bottom, seat.x, base, width=0.35, dashed=True, layer="circuit"
+                    ),
+                    Line(seat.x, base, right, base, width=0.35, dashed=True, layer="circuit"),
+                    Text(
+                        seat.x,
+                        INCOMING_TOP - 0.6,
+                        "PE",
+                        PRINTED,
+                        face=Face.PRINTED,
+                        align=Align.MIDDLE,
+                    ),
+                    *earth_sign(seat.x - 12, base + 1),
+                    Line(seat.x - 12, base - 2.4, seat.x, base - 2.4, width=0.35, layer="circuit"),
+                ]
+            elif device.kind_id == "earth_terminal":
+                middle = seat.x - 2.2 * LINE_GAP
+                marks += [
+                    Line(
+                        seat.x, seat.bottom, seat.x, base, width=0.35, dashed=True, layer="circuit"
+                    ),
+                    Line(
+                        middle + 9,
+                        seat.top,
+                        seat.x,
+                        seat.top,
+                        width=0.35,
+                        dashed=True,
+                        layer="circuit",
+                    ),
+                ]
+        return marks
+
+    def _control_sheets(self) -> str:
+        numbers = [str(s.number) for s in self._sheets.sheets if s.circuit]
+        return f"to {', '.join(numbers[:4])}" if numbers else ""
+
+    def control_extras(self, sheet: Sheet) -> list[Mark]:
+        """Where the supply comes from, the return, and the contacts under each coil."""
+        marks: list[Mark] = []
+        tap = next((s for s in sheet.seats if s.top == TAP_TOP), None)
+        if tap:
+            marks.append(Text(tap.x + 8, TAP_TOP + 4, self._source_of(tap), SMALL, "act"))
+        left = min((w.x1 for w in sheet.wires if w.node == "return"), default=FIRST_X)
+        marks.append(Text(left, RAIL_BOTTOM - 1.6, "N", PRINTED, face=Face.PRINTED))
+        marks.append(Text(left - 3.5, RAIL_BOTTOM + 4.6, "from 1.1", SMALL, "act"))
+        for seat in sheet.seats:
+            device = self._devices[seat.element.device]
+            if seat.element.poles[0].unit == "A1-A2":
+                marks += self._mirror(device, seat.x)
+        return marks
+
+    def _source_of(self, tap: Seat) -> str:
+        first = self._devices[tap.element.device].pin("1")
+        net = self._nets.of_pin[first]
+        for pin in net.pins:
+            owner = self._devices[pin.rsplit(":", 1)[0]]  # type: ignore[index]
+            for rung in self._circuits.rungs:
+                for one in elements_of(rung.path):
+                    if one.device == owner.id and one.id in self._sheets.places:
+                        return f"from {self._sheets.places[one.id]}"
+        return ""
+
+    def _mirror(self, device: Device, x: float) -> list[Mark]:
+        rows = contact_places(self._sheets, self._circuits, device)
+        marks: list[Mark] = []
+        half = -(-len(rows) // 2)
+        for index, (unit, place) in enumerate(rows):
+            column, line = divmod(index, half)
+            role = "third" if place == "spare" else "act"
+            y = RAIL_BOTTOM + 9 + line * 3.9
+            marks += [
+                Text(x - 16 + column * 27, y, unit, PRINTED, "second", Face.PRINTED),
+                Text(x - 2.5 + column * 27, y, place, SMALL, role),
+            ]
+        return marks

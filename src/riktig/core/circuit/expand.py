@@ -1,0 +1,160 @@
+"""From the job's circuits to all devices and rungs, with the builder's changes worked in."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from functools import partial
+
+from riktig.core.circuit.model import (
+    Band,
+    Branch,
+    Circuits,
+    Clash,
+    Device,
+    Element,
+    Landing,
+    Parallel,
+    Rung,
+    Series,
+    Zone,
+    elements_of,
+)
+from riktig.core.circuit.recipes import device_id, direct_on_line, element, incomer
+from riktig.core.job import (
+    Change,
+    Circuit,
+    EarthScheme,
+    ElementId,
+    Insertable,
+    Inserted,
+    Load,
+    PinId,
+    Practice,
+    Recipe,
+    Supply,
+)
+
+__all__ = ["expand"]
+
+
+def expand(
+    circuits: tuple[Circuit, ...], loads: tuple[Load, ...], supply: Supply, practice: Practice
+) -> Circuits:
+    """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``."""
+    devices: list[Device] = []
+    rungs: list[Rung] = []
+    earths: list[PinId] = []
+    clashes: list[Clash] = []
+    by_id = {load.id: load for load in loads}
+    beside = practice.earths is EarthScheme.BESIDE
+    for circuit in circuits:
+        if circuit.recipe is Recipe.INCOMER:
+            made = incomer(circuit, supply, len(loads) if beside else 0)
+        elif circuit.load in by_id:
+            made = direct_on_line(circuit, by_id[circuit.load], practice)
+        else:
+            clashes.append(Clash(circuit.id, "its load is no longer in the Brief"))
+            continue
+        new_devices, new_rungs, new_earths = made
+        for change in circuit.changes:
+            done = _changed(circuit, change, new_devices, new_rungs)
+            if done is None:
+                clashes.append(Clash(circuit.id, _said(change)))
+            else:
+                new_devices, new_rungs = done
+        devices += _still_used(new_devices, new_rungs)
+        rungs += new_rungs
+        earths += new_earths
+    return Circuits(tuple(devices), tuple(rungs), tuple(earths), tuple(clashes))
+
+
+def _said(change: Change) -> str:
+    if isinstance(change, Inserted):
+        what = change.what.value
+        return f"{what} “{change.text}” was put in at {change.at}, which is no longer there"
+    return f"{change.element} was taken out, and is no longer there"
+
+
+def _changed(
+    circuit: Circuit, change: Change, devices: list[Device], rungs: list[Rung]
+) -> tuple[list[Device], list[Rung]] | None:
+    made: list[Device] = []
+    target: ElementId
+    act: Callable[[Element], Branch | None]
+    if isinstance(change, Inserted):
+        made, part = _inserted(circuit, change)
+        target, act = change.at, partial(_joined, part=part, parallel=change.parallel)
+    else:
+        target, act = change.element, _gone
+    for index, rung in enumerate(rungs):
+        if rung.band is Band.CONTROL and any(e.id == target for e in elements_of(rung.path)):
+            path = _swap(rung.path, target, act) or Series(())
+            new = replace(rung, path=path if isinstance(path, Series) else Series((path,)))
+            return [*devices, *made], [*rungs[:index], new, *rungs[index + 1 :]]
+    return None
+
+
+def _gone(at: Element) -> None:
+    return None
+
+
+def _joined(at: Element, part: Branch, parallel: bool) -> Branch:
+    return Parallel((at, part)) if parallel else Series((at, part))
+
+
+def _inserted(circuit: Circuit, change: Inserted) -> tuple[list[Device], Branch]:
+    cid, role = circuit.id, f"x{change.number}"
+    did = device_id(cid, role)
+    if change.what is Insertable.FIELD_CONTACT:
+        contact = Device(did, cid, "field_contact", Zone.FIELD, change.text)
+        pair = [
+            Device(
+                device_id(cid, f"{role}.X{end}"),
+                cid,
+                "terminal",
+                Zone.PLATE,
+                change.text,
+                strip=f"{cid}.X",
+                mark=str(2 * change.number - 1 + n),
+            )
+            for n, end in enumerate("ab")
+        ]
+        out = element(pair[0].id, "i-f")
+        back = element(pair[1].id, "i-f", flipped=True)
+        return [*pair, contact], Series((out, element(did, "1-2"), back))
+    kind, unit = {
+        Insertable.STOP_BUTTON: ("stop_button", "1-2"),
+        Insertable.START_BUTTON: ("start_button", "3-4"),
+    }[change.what]
+    button = Device(did, cid, kind, Zone.DOOR, change.text, legend=change.text)
+    return [button], element(did, unit)
+
+
+def _swap(
+    branch: Branch, target: ElementId, act: Callable[[Element], Branch | None]
+) -> Branch | None:
+    """The tree with ``act`` done to the element ``target``; None when nothing is left."""
+    match branch:
+        case Element(id=eid):
+            return act(branch) if eid == target else branch
+        case Landing():
+            return branch
+        case Series(parts) | Parallel(parts):
+            new = [one for part in parts if (one := _swap(part, target, act)) is not None]
+            if not new:
+                return None
+            if isinstance(branch, Parallel):
+                return Parallel(tuple(new)) if len(new) > 1 else new[0]
+            flat: list[Branch] = []
+            for one in new:
+                flat += one.parts if isinstance(one, Series) else (one,)
+            return Series(tuple(flat))
+
+
+def _still_used(devices: list[Device], rungs: list[Rung]) -> list[Device]:
+    """Without the door and field devices whose every element was taken out."""
+    used = {pole.device for rung in rungs for e in elements_of(rung.path) for pole in e.poles}
+    return [
+        d
+        for d in devices
+        if d.id in used or d.kind_id not in ("stop_button", "start_button", "lamp", "field_contact")
+    ]

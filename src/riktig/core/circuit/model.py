@@ -1,0 +1,173 @@
+"""What recipes yield: devices, and rungs that join them."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.catalogue import Kind, kind
+from riktig.core.job import CircuitId, DeviceId, ElementId, PinId, pin_id
+
+__all__ = [
+    "Band",
+    "Branch",
+    "Circuits",
+    "Clash",
+    "Device",
+    "Element",
+    "Landing",
+    "Parallel",
+    "Pole",
+    "Rung",
+    "Series",
+    "Zone",
+    "elements_of",
+]
+
+
+class Zone(Enum):
+    """Where a device stands."""
+
+    PLATE = "plate"
+    DOOR = "door"
+    FIELD = "field"
+
+
+@dataclass(frozen=True, slots=True)
+class Device:
+    """A device: its role in its circuit, its kind, and what it is for.
+
+    ``strip`` groups the terminals of one strip; ``mark`` is the terminal's own marking.
+    ``under`` is the device it is plugged under. ``legend`` is the text on the door plate.
+    """
+
+    id: DeviceId
+    circuit: CircuitId
+    kind_id: str
+    zone: Zone
+    purpose: str
+    strip: str = ""
+    mark: str = ""
+    under: DeviceId | None = None
+    legend: str = ""
+
+    @property
+    def kind(self) -> Kind:
+        """The kind, with its pins and units."""
+        return kind(self.kind_id)
+
+    def pin(self, name: str) -> PinId:
+        """The id of one of its pins."""
+        return pin_id(self.id, name)
+
+
+@dataclass(frozen=True, slots=True)
+class Pole:
+    """One unit of one device, as one line of a path crosses it. ``flipped``: load side first."""
+
+    device: DeviceId
+    unit: str
+    flipped: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Element:
+    """What a path crosses: one pole a line (three in a motor path, one in a control path)."""
+
+    id: ElementId
+    poles: tuple[Pole, ...]
+
+    @property
+    def device(self) -> DeviceId:
+        """The device of its first pole."""
+        return self.poles[0].device
+
+
+@dataclass(frozen=True, slots=True)
+class Landing:
+    """Pins that a path merely touches: a motor's, a cable's. One pin a line."""
+
+    device: DeviceId
+    pins: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Series:
+    """One after the other."""
+
+    parts: "tuple[Branch, ...]"
+
+
+@dataclass(frozen=True, slots=True)
+class Parallel:
+    """Side by side between the same two nodes."""
+
+    parts: "tuple[Branch, ...]"
+
+
+Branch = Element | Landing | Series | Parallel
+
+
+class Band(Enum):
+    """Which kind of sheet a rung is drawn on."""
+
+    INCOMING = "incoming"
+    POWER = "power"
+    TAP = "control supply"
+    CONTROL = "control"
+
+
+@dataclass(frozen=True, slots=True)
+class Rung:
+    """A path between named nodes, one node a line; an empty tuple where it ends by itself."""
+
+    id: str
+    circuit: CircuitId
+    band: Band
+    title: str
+    start: tuple[str, ...]
+    end: tuple[str, ...]
+    path: Series
+
+
+@dataclass(frozen=True, slots=True)
+class Clash:
+    """A change that no longer finds what it was made to: kept, and said."""
+
+    circuit: CircuitId
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Circuits:
+    """All devices and rungs of the job, in the order of its circuits.
+
+    ``earths`` are the pins to be bonded to the earth bar, in order.
+    """
+
+    devices: tuple[Device, ...]
+    rungs: tuple[Rung, ...]
+    earths: tuple[PinId, ...]
+    clashes: tuple[Clash, ...] = ()
+
+    def device(self, device_id: DeviceId) -> Device:
+        """The device with that id.
+
+        Raises:
+            KeyError: there is none.
+        """
+        for device in self.devices:
+            if device.id == device_id:
+                return device
+        raise KeyError(device_id)
+
+
+def elements_of(branch: Branch) -> Iterator[Element]:
+    """The elements of a tree, from source to load, left to right."""
+    match branch:
+        case Element():
+            yield branch
+        case Series(parts) | Parallel(parts):
+            for part in parts:
+                yield from elements_of(part)
+        case Landing():
+            return

@@ -1,0 +1,159 @@
+"""Nets: all pins at one potential. Union-find over pins and the nodes of the rungs."""
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.catalogue import Behaviour, Clamp
+from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Series
+from riktig.core.job import PinId, pin_id
+
+__all__ = ["Net", "NetClass", "Nets", "find_nets"]
+
+
+class NetClass(Enum):
+    """What a net carries; it decides colour and section."""
+
+    POWER = "power"
+    CONTROL = "control"
+    NEUTRAL = "neutral"
+    EARTH = "earth"
+
+
+@dataclass(frozen=True, slots=True)
+class Net:
+    """Pins at one potential, in the order of devices and of their pins. Its id is its first pin.
+
+    ``nodes`` are the named nodes it is ("N", "main.L1"). ``inner``: only plugged pins, so no wire
+    can be landed on it and it has no number.
+    """
+
+    id: PinId
+    pins: tuple[PinId, ...]
+    net_class: NetClass
+    nodes: tuple[str, ...]
+    inner: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Nets:
+    """All nets in the order they are met from the supply, and the net of each pin."""
+
+    nets: tuple[Net, ...]
+    of_pin: dict[PinId, Net]
+
+
+class _Union:
+    def __init__(self) -> None:
+        self._parent: dict[str, str] = {}
+
+    def find(self, item: str) -> str:
+        parent = self._parent.setdefault(item, item)
+        while parent != self._parent[parent]:
+            self._parent[item] = parent = self._parent[self._parent[parent]]
+        return parent
+
+    def join(self, a: str, b: str) -> None:
+        self._parent[self.find(a)] = self.find(b)
+
+    def items(self) -> Iterable[str]:
+        return tuple(self._parent)
+
+
+def find_nets(circuits: Circuits) -> Nets:
+    """All nets of the circuits.
+
+    Method:
+        Every rung is walked once a line; a device element parts two nodes, a joint (terminal,
+        bar) does not. O(pins).
+
+    Returns:
+        Nets in the order a reader meets them from the supply on, same circuits same order.
+    """
+    union = _Union()
+    order: list[str] = []
+    fresh = iter(range(10**9))
+    kinds = {device.id: device.kind for device in circuits.devices}
+    power: set[str] = set()
+
+    def touch(pin: str, node: str) -> None:
+        union.join(pin, node)
+        order.append(pin)
+
+    def walk(branch: Branch, line: int, left: str, right: str) -> None:
+        match branch:
+            case Element(poles=poles):
+                pole = poles[line]
+                pins = kinds[pole.device].unit(pole.unit).pins
+                first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+                touch(pin_id(pole.device, first), left)
+                touch(pin_id(pole.device, last), right)
+            case Landing(device=device, pins=pins):
+                touch(pin_id(device, pins[line]), left)
+                union.join(left, right)
+            case Series(parts):
+                nodes = [left, *(f"node:~{next(fresh)}" for _ in parts[1:]), right]
+                for part, a, b in zip(parts, nodes, nodes[1:], strict=False):
+                    walk(part, line, a, b)
+            case Parallel(parts):
+                for part in parts:
+                    walk(part, line, left, right)
+
+    for rung in circuits.rungs:
+        for line in range(max(len(rung.start), len(rung.end), _lines(rung.path))):
+            begin = f"node:{rung.start[line]}" if rung.start else f"node:~{next(fresh)}"
+            finish = f"node:{rung.end[line]}" if rung.end else f"node:~{next(fresh)}"
+            mark = len(order)
+            walk(rung.path, line, begin, finish)
+            if rung.band in (Band.INCOMING, Band.POWER):
+                power.update(order[mark:])
+    for device in circuits.devices:
+        for unit in device.kind.units:
+            if unit.behaviour is Behaviour.JOINT:
+                for pin in unit.pins[1:]:
+                    union.join(device.pin(unit.pins[0]), device.pin(pin))
+    for pin_ in circuits.earths:
+        touch(pin_, "node:PE")
+    return _gathered(circuits, union, order, power)
+
+
+def _lines(branch: Branch) -> int:
+    match branch:
+        case Element(poles=poles):
+            return len(poles)
+        case Landing(pins=pins):
+            return len(pins)
+        case Series(parts) | Parallel(parts):
+            return _lines(parts[0])
+
+
+def _gathered(circuits: Circuits, union: _Union, order: list[str], power: set[str]) -> Nets:
+    groups: dict[str, list[PinId]] = defaultdict(list)
+    clamps: dict[PinId, Clamp] = {}
+    touched = set(union.items())
+    for device in circuits.devices:
+        for pin in device.kind.pins:
+            pid = device.pin(pin.name)
+            clamps[pid] = pin.clamp
+            if pid in touched:
+                groups[union.find(pid)].append(pid)
+    names: dict[str, list[str]] = defaultdict(list)
+    for item in touched:
+        if item.startswith("node:") and "~" not in item:
+            names[union.find(item)].append(item.removeprefix("node:"))
+    met = list(dict.fromkeys(union.find(pin) for pin in order))
+    nets = []
+    for root in met:
+        pins, nodes = tuple(groups[root]), tuple(sorted(names[root]))
+        if "PE" in nodes:
+            net_class = NetClass.EARTH
+        elif "N" in nodes:
+            net_class = NetClass.NEUTRAL
+        elif any(pin in power for pin in pins):
+            net_class = NetClass.POWER
+        else:
+            net_class = NetClass.CONTROL
+        inner = all(clamps[pin] is Clamp.PLUG for pin in pins)
+        nets.append(Net(pins[0], pins, net_class, nodes, inner))
+    return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})

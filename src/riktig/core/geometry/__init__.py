@@ -1,0 +1,37 @@
+"""Rectangles, the one tolerance, and drawings as lists of marks in millimetres.
+
+Axes: x to the right, y downwards, from the datum in the upper left corner, as one reads a plate.
+"""
+
+from riktig.core.geometry.display import (
+    Align,
+    Arc,
+    Circle,
+    Drawing,
+    Face,
+    Line,
+    Mark,
+    Poly,
+    Text,
+    bounds_of,
+    hit,
+)
+from riktig.core.geometry.rect import TOLERANCE_MM, Point, Rect, close
+
+__all__ = [
+    "TOLERANCE_MM",
+    "Align",
+    "Arc",
+    "Circle",
+    "Drawing",
+    "Face",
+    "Line",
+    "Mark",
+    "Point",
+    "Poly",
+    "Rect",
+    "Text",
+    "bounds_of",
+    "close",
+    "hit",
+]

@@ -1,0 +1,162 @@
+"""A drawing as a list of marks in mm: one list feeds screen, PDF, SVG and DXF alike.
+
+Colours are *roles* ("ink", "hair", "wire RD"): whoever paints decides what they look like.
+Each mark has a layer (for DXF and for switching) and may carry the key of what it shows.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import Enum
+from typing import NamedTuple
+
+from riktig.core.geometry.rect import Point, Rect
+
+__all__ = [
+    "Align",
+    "Arc",
+    "Circle",
+    "Drawing",
+    "Face",
+    "Line",
+    "Mark",
+    "Poly",
+    "Text",
+    "bounds_of",
+    "hit",
+]
+
+
+class Align(Enum):
+    """Where the anchor point of a text lies along its line."""
+
+    LEFT = "left"
+    MIDDLE = "middle"
+    RIGHT = "right"
+
+
+class Face(Enum):
+    """Words in the proportional face; what is printed on the panel in the mono face."""
+
+    WORDS = "words"
+    BOLD = "bold"
+    PRINTED = "printed"
+    PRINTED_BOLD = "printed bold"
+
+
+class Line(NamedTuple):
+    """A straight stroke."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    role: str = "ink"
+    width: float = 0.25
+    dashed: bool = False
+    layer: str = "drawing"
+    key: str = ""
+
+
+class Poly(NamedTuple):
+    """A run of straight strokes, closed and filled if asked."""
+
+    points: tuple[Point, ...]
+    role: str = "ink"
+    width: float = 0.25
+    closed: bool = False
+    fill: str = ""
+    dashed: bool = False
+    layer: str = "drawing"
+    key: str = ""
+
+
+class Circle(NamedTuple):
+    """A circle, filled if asked."""
+
+    x: float
+    y: float
+    radius: float
+    role: str = "ink"
+    width: float = 0.25
+    fill: str = ""
+    layer: str = "drawing"
+    key: str = ""
+
+
+class Arc(NamedTuple):
+    """Part of a circle from ``start`` over ``span`` degrees, counted from 3 o'clock clockwise."""
+
+    x: float
+    y: float
+    radius: float
+    start: float
+    span: float
+    role: str = "ink"
+    width: float = 0.25
+    layer: str = "drawing"
+    key: str = ""
+
+
+class Text(NamedTuple):
+    """One line of text; x, y is its anchor on the base line, ``size`` the capital height in mm."""
+
+    x: float
+    y: float
+    text: str
+    size: float = 2.5
+    role: str = "ink"
+    face: Face = Face.WORDS
+    align: Align = Align.LEFT
+    upright: bool = True
+    layer: str = "text"
+    key: str = ""
+    backed: bool = False
+
+
+Mark = Line | Poly | Circle | Arc | Text
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """Marks in painting order on a page of ``width`` by ``height`` mm, with a title."""
+
+    width: float
+    height: float
+    marks: tuple[Mark, ...]
+    title: str = ""
+
+
+def bounds_of(mark: Mark) -> Rect:
+    """A rectangle that holds the mark; text is estimated at 0.85 of its size a letter."""
+    match mark:
+        case Line():
+            left, top = min(mark.x1, mark.x2), min(mark.y1, mark.y2)
+            return Rect(left, top, abs(mark.x2 - mark.x1), abs(mark.y2 - mark.y1))
+        case Poly():
+            xs, ys = [p.x for p in mark.points], [p.y for p in mark.points]
+            return Rect(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
+        case Circle() | Arc():
+            r = mark.radius
+            return Rect(mark.x - r, mark.y - r, 2 * r, 2 * r)
+        case Text():
+            run = 0.85 * mark.size * len(mark.text)
+            shift = {Align.LEFT: 0.0, Align.MIDDLE: run / 2, Align.RIGHT: run}[mark.align]
+            if mark.upright:
+                return Rect(mark.x - shift, mark.y - mark.size, run, mark.size * 1.2)
+            return Rect(mark.x - mark.size, mark.y - run + shift, mark.size * 1.2, run)
+
+
+def hit(marks: Iterable[Mark], point: Point, reach: float = 1.0) -> str:
+    """The key of the topmost keyed mark within ``reach`` mm of the point, or "".
+
+    Of several, the smallest wins, so that a pin on a part can be chosen.
+    """
+    best, best_area = "", float("inf")
+    for mark in marks:
+        if not mark.key:
+            continue
+        box = bounds_of(mark).grown(reach)
+        area = box.width * box.height
+        if box.holds(point) and area <= best_area:
+            best, best_area = mark.key, area
+    return best

@@ -1,0 +1,51 @@
+"""The job: the one document."""
+
+from dataclasses import dataclass, field
+
+from riktig.core.job.circuit import Circuit
+from riktig.core.job.enclosure import Enclosure
+from riktig.core.job.ids import LoadId
+from riktig.core.job.load import Load
+from riktig.core.job.numbering import GivenNumber, GivenTag
+from riktig.core.job.plate import PlateFix
+from riktig.core.job.practice import Practice
+from riktig.core.job.supply import Supply
+
+__all__ = ["Job"]
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """One panel. Frozen all the way down: an edit makes a new Job and shares what it left alone.
+
+    ``tags`` and ``numbers`` keep what was already given; ``last_number`` the highest ever given, so
+    that a number that fell out of use is not given to another wire.
+    """
+
+    number: str = ""
+    title: str = ""
+    client: str = ""
+    drawing_number: str = ""
+    revision: str = "A"
+    maker: str = ""
+    serial: str = ""
+    supply: Supply = field(default_factory=Supply)
+    practice: Practice = field(default_factory=Practice)
+    enclosure: Enclosure = field(default_factory=Enclosure)
+    loads: tuple[Load, ...] = ()
+    circuits: tuple[Circuit, ...] = ()
+    plate: PlateFix | None = None
+    tags: tuple[GivenTag, ...] = ()
+    numbers: tuple[GivenNumber, ...] = ()
+    last_number: int = 0
+
+    def load(self, load_id: LoadId) -> Load:
+        """The load with this id.
+
+        Raises:
+            KeyError: there is none.
+        """
+        for load in self.loads:
+            if load.id == load_id:
+                return load
+        raise KeyError(load_id)

@@ -1,0 +1,88 @@
+"""Derived results, kept by identity.
+
+The document is frozen, so a result is out of date exactly when one of the objects it was
+computed from *is not* the object of now. A ``Derived`` says once what it reads and how it is
+computed; a ``Plan`` computes on demand and keeps. When a recomputed value equals the old one,
+the old object is handed out again, so that whatever reads it stays valid too.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Generic, TypeVar, cast
+
+__all__ = ["Derived", "Plan"]
+
+T = TypeVar("T")
+Doc = TypeVar("Doc")
+
+
+@dataclass(frozen=True, eq=False)
+class Derived(Generic[T]):
+    """A derived result: its name, what it reads, and the pure function that computes it.
+
+    ``reads`` holds other ``Derived`` or functions of the document that hand out a part of it
+    (never build one: a new object each time would defeat the keeping).
+    """
+
+    name: str
+    reads: "tuple[Derived[Any] | Callable[[Any], object], ...]"
+    compute: Callable[..., T]
+
+
+@dataclass(slots=True)
+class _Kept:
+    inputs: tuple[object, ...]
+    value: object
+
+
+class Plan(Generic[Doc]):
+    """Everything derived from one document at a time.
+
+    Not for several threads at once: slow work takes its inputs with ``inputs_of`` and hands the
+    result back with ``offer``, which refuses it when the inputs have changed meanwhile.
+    """
+
+    def __init__(self, document: Doc) -> None:
+        self._document = document
+        self._kept: dict[Derived[Any], _Kept] = {}
+        self.computed = 0
+
+    @property
+    def document(self) -> Doc:
+        """The document the results are of."""
+        return self._document
+
+    def move_to(self, document: Doc) -> None:
+        """Turns to another document; what its unchanged parts gave is kept."""
+        self._document = document
+
+    def inputs_of(self, derived: Derived[Any]) -> tuple[object, ...]:
+        """The present inputs of a result, in the order of ``reads``."""
+        return tuple(
+            self.get(read) if isinstance(read, Derived) else read(self._document)
+            for read in derived.reads
+        )
+
+    def get(self, derived: Derived[T]) -> T:
+        """The result for the present document, computed only if an input is a new object."""
+        inputs = self.inputs_of(derived)
+        kept = self._kept.get(derived)
+        if kept is not None and _same_objects(kept.inputs, inputs):
+            return cast(T, kept.value)
+        value = derived.compute(*inputs)
+        self.computed += 1
+        if kept is not None and kept.value == value:
+            value = kept.value
+        self._kept[derived] = _Kept(inputs, value)
+        return value
+
+    def offer(self, derived: Derived[T], inputs: tuple[object, ...], value: T) -> bool:
+        """Takes a result computed elsewhere; refuses it (False) if its inputs are no longer."""
+        if not _same_objects(self.inputs_of(derived), inputs):
+            return False
+        self._kept[derived] = _Kept(inputs, value)
+        return True
+
+
+def _same_objects(left: tuple[object, ...], right: tuple[object, ...]) -> bool:
+    return len(left) == len(right) and all(a is b for a, b in zip(left, right, strict=True))

@@ -1,0 +1,147 @@
+"""What the tables say of conductors themselves: protective size, diameter, resistance, ends."""
+
+from dataclasses import dataclass
+
+from riktig.core.standards.figures import Figure
+from riktig.core.standards.tables import table
+
+__all__ = [
+    "Ferrule",
+    "bonding_section",
+    "ferrule",
+    "minimum_section",
+    "protective_section",
+    "twin_ferrule",
+    "wire_diameter",
+    "wire_resistance",
+]
+
+
+def protective_section(phase_mm2: float) -> Figure:
+    """Least section of the copper protective conductor for a phase conductor, mm².
+
+    Source:
+        IEC 60204-1:2016 Table 1, from memory.
+    """
+    found = table("protective_sections")
+    for row in found.rows:
+        if not row["S_phase_to_mm2_incl"] or phase_mm2 <= float(row["S_phase_to_mm2_incl"]):
+            rule = row["min_PE_mm2_formula"]
+            break
+    least = {"S": phase_mm2, "S/2": phase_mm2 / 2}.get(rule) or float(rule)
+    return Figure(least, found.source, found.confidence)
+
+
+def bonding_section(current_a: float, supply_mm2: float) -> Figure:
+    """Least section of the copper bond to a door that carries equipment, mm².
+
+    Source:
+        IEC 61439-1 Table 3, from memory: up to 20 A the section of the supply conductor.
+    """
+    found = table("bonding_sections")
+    for row in found.rows:
+        if not row["Ie_to_A_incl"] or current_a <= float(row["Ie_to_A_incl"]):
+            rule = row["min_bond_mm2_formula"]
+            least = supply_mm2 if rule.startswith("S") else float(rule)
+            return Figure(least, found.source, found.confidence)
+    raise AssertionError("the last row of the bonding table is open")
+
+
+def minimum_section(use: str) -> Figure:
+    """Least section of a single flexible conductor inside the enclosure, mm².
+
+    Source:
+        IEC 60204-1 Table 5, from memory.
+
+    Args:
+        use: “power circuits” or “control circuits”.
+    """
+    found = table("minimum_sections")
+    for row in found.rows:
+        if row["location"].startswith("inside") and row["application"].startswith(use):
+            value = float(row["single_core_flexible_class5_6_mm2"])
+            return Figure(value, found.source, found.confidence)
+    raise KeyError(use)
+
+
+def wire_diameter(section_mm2: float) -> Figure:
+    """Largest outer diameter of a flexible single-core wire, mm.
+
+    Source:
+        EN 50525-2-31 (H05V-K up to 1 mm², H07V-K above), upper limit, from memory.
+    """
+    return _by_section("wire_diameters", section_mm2, "overall_dia_upper_mm")
+
+
+def wire_resistance(section_mm2: float) -> Figure:
+    """Largest resistance of a plain flexible copper conductor at 20 °C, ohm per km.
+
+    Source:
+        IEC 60228 Table 3 (class 5), from memory.
+    """
+    return _by_section("wire_resistances", section_mm2, "class5_plain_ohm_per_km")
+
+
+def _by_section(name: str, section_mm2: float, column: str) -> Figure:
+    found = table(name)
+    for row in found.rows:
+        if float(row["mm2"]) == section_mm2:
+            return Figure(float(row[column]), found.source, found.confidence)
+    raise KeyError(section_mm2)
+
+
+@dataclass(frozen=True, slots=True)
+class Ferrule:
+    """A wire-end ferrule: sleeve and strip length mm, collar colour, for ``wires`` conductors."""
+
+    section_mm2: float
+    wires: int
+    sleeve: float
+    strip: float
+    colour: str
+
+    @property
+    def name(self) -> str:
+        """“1.5 / 8 black”, or “2 × 1.5 / 8 black”."""
+        twice = "2 × " if self.wires == 2 else ""
+        return f"{twice}{self.section_mm2:g} / {self.sleeve:g} {self.colour}"
+
+
+def ferrule(section_mm2: float) -> Ferrule:
+    """The single ferrule for a section.
+
+    Source:
+        DIN 46228-4 (sizes, colours), from memory.
+
+    Raises:
+        KeyError: none is made.
+    """
+    colours = {float(row["mm2"]): row["DIN_46228_4"] for row in table("ferrule_colours").rows}
+    for row in table("ferrules").rows:
+        if float(row["mm2"]) == section_mm2:
+            return Ferrule(
+                section_mm2,
+                1,
+                float(row["default_sleeve_mm"]),
+                float(row["strip_length_for_default_mm"]),
+                colours[section_mm2],
+            )
+    raise KeyError(section_mm2)
+
+
+def twin_ferrule(section_mm2: float) -> Ferrule | None:
+    """The ferrule for two equal conductors, or None where none is made.
+
+    Source:
+        Market practice, colours as DIN 46228-4, from memory.
+    """
+    for row in table("twin_ferrules").rows:
+        if float(row["size"].removeprefix("2x")) == section_mm2:
+            return Ferrule(
+                section_mm2,
+                2,
+                float(row["default_sleeve_mm"]),
+                float(row["strip_length_mm"]),
+                row["colour"],
+            )
+    return None

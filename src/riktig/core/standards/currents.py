@@ -1,0 +1,115 @@
+"""Motor and conductor currents from the published tables."""
+
+from riktig.core.standards.figures import Figure
+from riktig.core.standards.tables import table
+
+__all__ = [
+    "ambient_factor",
+    "conductor_current",
+    "grouping_factor",
+    "motor_current",
+    "motor_powers",
+    "standard_sections",
+    "switch_ratings",
+]
+
+_VOLTAGES = (230.0, 400.0, 500.0, 690.0)
+
+
+def motor_powers() -> tuple[float, ...]:
+    """The rated outputs of the table, kW, rising."""
+    return tuple(float(row["kW"]) for row in table("motor_currents_kw").rows)
+
+
+def motor_current(kw: float, voltage_v: float) -> Figure:
+    """The rated current of a three-phase motor, A.
+
+    A power between two rows takes the current of the next larger row: it errs to the safe side
+    for conductors and switches, and the nameplate decides the overload setting in the end.
+
+    Source:
+        IEC 60947-4-1 Annex G, Table G.1 (informative), from memory.
+
+    Args:
+        kw: Rated output, above 0.
+        voltage_v: Between phases; the nearest lower column serves (a lower voltage, more current).
+
+    Raises:
+        ValueError: beyond the table.
+    """
+    found = table("motor_currents_kw")
+    columns = [v for v in _VOLTAGES if v <= voltage_v + 1e-9]
+    if not columns:
+        raise ValueError(f"the motor table has no column for {voltage_v:g} V")
+    for row in found.rows:
+        if float(row["kW"]) >= kw - 1e-9:
+            amps = float(row[f"Ie_{columns[-1]:g}V_A"])
+            return Figure(amps, found.source, row["confidence"])
+    raise ValueError(f"a motor of {kw:g} kW is beyond the table")
+
+
+def standard_sections() -> tuple[float, ...]:
+    """Conductor sections of the current table (power block), mm², rising."""
+    return tuple(float(row["mm2"]) for row in _power_rows())
+
+
+def conductor_current(section_mm2: float, method: str = "B1") -> Figure:
+    """What a PVC-insulated copper conductor carries at 40 °C, alone, A.
+
+    Source:
+        IEC 60204-1 Table 6, from memory.
+
+    Args:
+        section_mm2: A section of the table's power block.
+        method: B1 in duct or conduit, C on a wall, E in free air.
+
+    Raises:
+        KeyError: the table has no such section.
+    """
+    for row in _power_rows():
+        if float(row["mm2"]) == section_mm2:
+            found = table("conductor_currents")
+            return Figure(float(row[f"{method}_A"]), found.source, found.confidence)
+    raise KeyError(section_mm2)
+
+
+def _power_rows() -> list[dict[str, str]]:
+    return [row for row in table("conductor_currents").rows if not row["note"]]
+
+
+def ambient_factor(ambient_c: float) -> Figure:
+    """Correction for another ambient than 40 °C: the next hotter row counts.
+
+    Source:
+        IEC 60204-1 Table D.1, from memory.
+
+    Raises:
+        ValueError: hotter than the table.
+    """
+    found = table("ambient_factors")
+    for row in found.rows:
+        if float(row["ambient_C"]) >= ambient_c:
+            return Figure(float(row["factor"]), found.source, found.confidence)
+    raise ValueError(f"the ambient table ends below {ambient_c:g} °C")
+
+
+def grouping_factor(circuits: int) -> Figure:
+    """Derating for loaded circuits that share a duct (method B1): the next larger column counts.
+
+    Source:
+        IEC 60204-1 Table D.2, from memory. More than nine circuits take the factor of nine.
+    """
+    found = table("grouping_factors")
+    row = found.rows[0]
+    if circuits <= 1:
+        return Figure(1.0, found.source, found.confidence)
+    column = next((n for n in (2, 4, 6, 9) if n >= circuits), 9)
+    return Figure(float(row[f"n{column}"]), found.source, found.confidence)
+
+
+def switch_ratings(device_prefix: str) -> tuple[float, ...]:
+    """Preferred rated currents of a protective device (“MCB”, “gG”), A, rising."""
+    for row in table("standard_ratings").rows:
+        if row["device"].startswith(device_prefix):
+            return tuple(float(word) for word in row["ratings_A"].split())
+    raise KeyError(device_prefix)

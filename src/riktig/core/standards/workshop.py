@@ -1,0 +1,91 @@
+"""Holes, screws and operator colours as the tables have them."""
+
+from dataclasses import dataclass
+
+from riktig.core.standards.figures import Figure
+from riktig.core.standards.tables import table
+
+__all__ = ["TappedHole", "allowed_colours", "operator_hole", "self_drilling_point", "tapped_hole"]
+
+
+@dataclass(frozen=True, slots=True)
+class TappedHole:
+    """A thread, the drill before tapping it and the clearance hole, mm."""
+
+    thread: str
+    tap_drill: float
+    clearance: float
+    source: str
+
+
+def tapped_hole(thread: str) -> TappedHole:
+    """The drill for a metric thread such as “M5”.
+
+    Source:
+        ISO 2306 (tap drills), ISO 273 medium (clearance), from memory.
+
+    Raises:
+        KeyError: not in the table.
+    """
+    found = table("tap_drills")
+    for row in found.rows:
+        if row["thread"] == thread:
+            return TappedHole(
+                thread, float(row["tap_drill_mm"]), float(row["clearance_medium_mm"]), found.source
+            )
+    raise KeyError(thread)
+
+
+def self_drilling_point(thread: str) -> Figure:
+    """Drill point of a self-drilling screw such as “ST4.8”, mm.
+
+    Source:
+        DIN 7504 / ISO 10666, from memory.
+
+    Raises:
+        KeyError: not in the table.
+    """
+    found = table("self_drilling_screws")
+    for row in found.rows:
+        if row["thread"] == thread:
+            return Figure(float(row["drill_point_dia_mm"]), found.source, found.confidence)
+    raise KeyError(thread)
+
+
+def operator_hole(size: str = "D22") -> Figure:
+    """The door hole for a push-button or lamp, mm.
+
+    Source:
+        IEC 60947-5-1 (formerly EN 50007), from memory.
+
+    Raises:
+        KeyError: not in the table.
+    """
+    found = table("operator_holes")
+    for row in found.rows:
+        if row["size"] == size:
+            return Figure(float(row["hole_dia_mm"]), found.source, row["confidence"])
+    raise KeyError(size)
+
+
+def allowed_colours(element: str, function: str) -> tuple[tuple[str, ...], str]:
+    """Colours allowed for an operator's function, and the source.
+
+    Source:
+        IEC 60204-1:2016 10.2.1 and Table 4, from memory.
+
+    Args:
+        element: “push-button” or “indicator light”.
+        function: The start of the function's name in the table, such as “START / ON”.
+
+    Raises:
+        KeyError: not in the table.
+    """
+    found = table("operator_colours")
+    for row in found.rows:
+        if row["element"] == element and row["function"].startswith(function):
+            text = row["allowed"].replace("(", ",").replace(")", ",")
+            words = [word.strip() for word in text.split(",")]
+            colours = [word.split()[0] for word in words if word]
+            return tuple(colours), found.source
+    raise KeyError((element, function))

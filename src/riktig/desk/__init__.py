@@ -1,0 +1,1 @@
+"""The window: shows what the core derives, turns gestures into edits and records."""

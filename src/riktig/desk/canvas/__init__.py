@@ -1,0 +1,6 @@
+"""Painting display lists on the screen."""
+
+from riktig.desk.canvas.painter import paint
+from riktig.desk.canvas.view import DrawingView
+
+__all__ = ["DrawingView", "paint"]

@@ -1,0 +1,92 @@
+"""A display list on a QPainter. The painter's transform maps mm to pixels."""
+
+from collections.abc import Iterable
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QFont, QFontMetricsF, QPainter, QPen, QPolygonF
+
+from riktig.core.geometry import Align, Arc, Circle, Face, Line, Mark, Poly, Text
+from riktig.desk.theme import FALLBACK, MONO, WORDS, Theme
+
+__all__ = ["CAPITAL", "mark_font", "paint"]
+
+CAPITAL = 0.70
+"""Height of a capital as a share of the type size (measured on the shipped B612)."""
+_DRAWN_AT = 100
+
+
+def mark_font(face: Face) -> QFont:
+    """The face at a large fixed pixel size; texts are scaled to their height in mm."""
+    font = QFont()
+    mono = face in (Face.PRINTED, Face.PRINTED_BOLD)
+    font.setFamilies([MONO if mono else WORDS, FALLBACK])
+    font.setPixelSize(_DRAWN_AT)
+    font.setBold(face in (Face.BOLD, Face.PRINTED_BOLD))
+    return font
+
+
+def paint(
+    painter: QPainter, marks: Iterable[Mark], theme: Theme, *, chosen: frozenset[str] = frozenset()
+) -> None:
+    """Paints marks in order; marks whose key is in ``chosen`` are painted in the accent."""
+    fonts: dict[Face, tuple[QFont, QFontMetricsF]] = {}
+    for mark in marks:
+        role = "act" if mark.key and mark.key in chosen else mark.role
+        if isinstance(mark, Text):
+            _text(painter, mark, role, theme, fonts)
+            continue
+        width = mark.width * (1.6 if role != mark.role else 1.0)
+        pen = QPen(theme.colour(role), width) if width else QPen(Qt.PenStyle.NoPen)
+        pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+        if isinstance(mark, Line | Poly) and mark.dashed:
+            pen.setDashPattern([max(1.6 / width, 1), max(1.2 / width, 1)])
+        painter.setPen(pen)
+        fill = getattr(mark, "fill", "")
+        if fill and role != mark.role and fill in ("paper", "part", "card"):
+            fill = "chosen"
+        painter.setBrush(theme.colour(fill) if fill else Qt.BrushStyle.NoBrush)
+        match mark:
+            case Line():
+                painter.drawLine(QPointF(mark.x1, mark.y1), QPointF(mark.x2, mark.y2))
+            case Poly():
+                points = QPolygonF([QPointF(p.x, p.y) for p in mark.points])
+                if mark.closed:
+                    painter.drawPolygon(points)
+                else:
+                    painter.drawPolyline(points)
+            case Circle():
+                painter.drawEllipse(QPointF(mark.x, mark.y), mark.radius, mark.radius)
+            case Arc():
+                r = mark.radius
+                box = QRectF(mark.x - r, mark.y - r, 2 * r, 2 * r)
+                painter.drawArc(box, round(-mark.start * 16), round(-mark.span * 16))
+
+
+def _text(
+    painter: QPainter,
+    mark: Text,
+    role: str,
+    theme: Theme,
+    fonts: dict[Face, tuple[QFont, QFontMetricsF]],
+) -> None:
+    if mark.face not in fonts:
+        font = mark_font(mark.face)
+        fonts[mark.face] = (font, QFontMetricsF(font))
+    font, metrics = fonts[mark.face]
+    scale = mark.size / CAPITAL / _DRAWN_AT
+    run = metrics.horizontalAdvance(mark.text)
+    shift = {Align.LEFT: 0.0, Align.MIDDLE: run / 2, Align.RIGHT: run}[mark.align]
+    painter.save()
+    painter.translate(mark.x, mark.y)
+    if not mark.upright:
+        painter.rotate(-90)
+    painter.scale(scale, scale)
+    painter.setFont(font)
+    if mark.backed:
+        height = _DRAWN_AT * CAPITAL
+        painter.fillRect(
+            QRectF(-shift - 14, -height - 14, run + 28, height + 28), theme.colour("paper")
+        )
+    painter.setPen(theme.colour(role))
+    painter.drawText(QPointF(-shift, 0), mark.text)
+    painter.restore()

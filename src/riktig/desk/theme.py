@@ -1,0 +1,185 @@
+"""The one place of colours and faces: every role, light for the desk and dark for the bench."""
+
+from dataclasses import dataclass
+from importlib import resources
+
+from PySide6.QtGui import QColor, QFont, QFontDatabase
+
+__all__ = ["DARK", "LIGHT", "MONO", "WORDS", "Theme", "load_fonts", "style_sheet", "words_font"]
+
+WORDS = "B612"
+MONO = "B612 Mono"
+FALLBACK = "DejaVu Sans"
+
+WIRE_COLOURS = {
+    "wire black": "#23282B",
+    "wire brown": "#7A4A24",
+    "wire grey": "#8E9496",
+    "wire red": "#C23A2E",
+    "wire light blue": "#6FA8DC",
+    "wire green-yellow": "#7FA52B",
+    "wire stripe": "#E3C93B",
+    "wire orange": "#DE7A1B",
+    "wire blue": "#2E5AAC",
+}
+
+
+@dataclass(frozen=True)
+class Theme:
+    """Colours by role. A role that is not found is ink: a drawing never disappears."""
+
+    name: str
+    colours: dict[str, str]
+
+    def colour(self, role: str) -> QColor:
+        """The colour of a role."""
+        return QColor(self.colours.get(role) or WIRE_COLOURS.get(role) or self.colours["ink"])
+
+    def __getitem__(self, role: str) -> str:
+        return self.colours.get(role) or WIRE_COLOURS[role]
+
+
+LIGHT = Theme(
+    "light",
+    {
+        "ground": "#E4E0D7",
+        "paper": "#FCFBF7",
+        "panel": "#F5F2EB",
+        "card": "#FFFDF8",
+        "line": "#C9C2B4",
+        "hair": "#DDD7CB",
+        "ink": "#1B2427",
+        "second": "#4C575B",
+        "third": "#667075",
+        "act": "#0B5F66",
+        "act soft": "#D3E4E3",
+        "on act": "#FFFFFF",
+        "meets": "#23704A",
+        "fails": "#A9281F",
+        "fails soft": "#F6E9E6",
+        "judgement": "#8A5B00",
+        "out of date": "#5C4B87",
+        "live": "#C8480A",
+        "return": "#2F6F8F",
+        "duct": "#E3DFD6",
+        "duct level": "#9DBDBB",
+        "rail": "#D2D0CB",
+        "part": "#FFFEFA",
+        "chosen": "#D3E4E3",
+        "lens green": "#4E9A5B",
+        "lens yellow": "#E1B82E",
+        "lens red": "#C23A2E",
+        "terminal grey": "#D9D6CE",
+        "terminal light blue": "#8FBCE6",
+        "terminal green-yellow": "#9DBF4A",
+    },
+)
+DARK = Theme(
+    "dark",
+    {
+        "ground": "#15191B",
+        "paper": "#1C2225",
+        "panel": "#202729",
+        "card": "#252D30",
+        "line": "#465054",
+        "hair": "#333C40",
+        "ink": "#ECE8DF",
+        "second": "#B9BDB9",
+        "third": "#98A1A2",
+        "act": "#63BFC3",
+        "act soft": "#1F4447",
+        "on act": "#0E1719",
+        "meets": "#7CC79B",
+        "fails": "#F0897E",
+        "fails soft": "#43211F",
+        "judgement": "#DDB04E",
+        "out of date": "#B3A2E0",
+        "live": "#F58A4B",
+        "return": "#7DB9D6",
+        "duct": "#2A3235",
+        "duct level": "#3F6567",
+        "rail": "#3A4245",
+        "part": "#2B3437",
+        "chosen": "#1F4447",
+        "lens green": "#4E9A5B",
+        "lens yellow": "#D9B12C",
+        "lens red": "#D2574B",
+        "terminal grey": "#4A5457",
+        "terminal light blue": "#4E86B8",
+        "terminal green-yellow": "#7F9E36",
+    },
+)
+
+
+def load_fonts() -> None:
+    """Loads the shipped faces into the application; call once, after the application exists."""
+    folder = resources.files("riktig") / "assets" / "fonts"
+    for name in ("B612-Regular", "B612-Bold", "B612Mono-Regular", "B612Mono-Bold", "DejaVuSans"):
+        QFontDatabase.addApplicationFontFromData((folder / f"{name}.ttf").read_bytes())
+
+
+def words_font(points: float = 10.0, *, mono: bool = False, bold: bool = False) -> QFont:
+    """A face of the shipped family, with the fallback for signs it lacks."""
+    font = QFont()
+    font.setFamilies([MONO if mono else WORDS, FALLBACK])
+    font.setPointSizeF(points)
+    font.setBold(bold)
+    return font
+
+
+def style_sheet(theme: Theme) -> str:
+    """The widgets' style, from the roles."""
+    c = theme.colours
+    return f"""
+    QWidget {{ background: {c["panel"]}; color: {c["ink"]}; }}
+    QMainWindow, QScrollArea, #ground {{ background: {c["ground"]}; border: none; }}
+    #paper, #paper QWidget {{ background: {c["paper"]}; }}
+    #card, #card QWidget {{ background: {c["card"]}; }}
+    #card {{ border: 1px solid {c["hair"]}; border-radius: 6px; }}
+    #strip {{ border-bottom: 1px solid {c["line"]}; }}
+    #drawer {{ border-top: 1px solid {c["line"]}; }}
+    #route {{ border-right: 1px solid {c["line"]}; }}
+    #passport {{ border-left: 1px solid {c["line"]}; }}
+    #pill {{ background: {c["card"]}; border: 1px solid {c["hair"]}; border-radius: 10px;
+             padding: 2px 9px; }}
+    #title {{ font-size: 13pt; font-weight: bold; }}
+    #large {{ font-size: 17pt; font-weight: bold; }}
+    #quiet {{ color: {c["third"]}; }}
+    #second {{ color: {c["second"]}; }}
+    #fails {{ color: {c["fails"]}; }}
+    #meets {{ color: {c["meets"]}; }}
+    #judgement {{ color: {c["judgement"]}; }}
+    QPushButton, QToolButton {{ background: {c["card"]}; border: 1px solid {c["line"]};
+        border-radius: 5px; padding: 4px 11px; }}
+    QPushButton:hover, QToolButton:hover {{ border-color: {c["act"]}; }}
+    QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus, QListView:focus,
+    QTreeView:focus, QTableView:focus {{ border: 2px solid {c["act"]}; }}
+    QPushButton:checked, QPushButton#main {{ background: {c["act"]}; color: {c["on act"]};
+        border-color: {c["act"]}; }}
+    QPushButton:disabled {{ color: {c["third"]}; background: {c["panel"]}; }}
+    QPushButton:flat {{ border: none; background: transparent; color: {c["act"]};
+        padding: 1px 2px; text-align: left; }}
+    QPushButton:flat:focus {{ border: 1px solid {c["act"]}; }}
+    QLineEdit, QComboBox, QPlainTextEdit {{ background: {c["card"]}; border: 1px solid
+        {c["line"]}; border-radius: 4px; padding: 3px 6px; selection-background-color:
+        {c["act"]}; selection-color: {c["on act"]}; }}
+    QComboBox QAbstractItemView {{ background: {c["card"]}; color: {c["ink"]};
+        selection-background-color: {c["act soft"]}; selection-color: {c["ink"]}; }}
+    QLineEdit[wrong="true"] {{ border: 2px solid {c["fails"]}; }}
+    QTableView, QTreeView, QListView {{ background: {c["card"]}; border: 1px solid {c["hair"]};
+        gridline-color: {c["hair"]}; selection-background-color: {c["act soft"]};
+        selection-color: {c["ink"]}; alternate-background-color: {c["paper"]}; }}
+    QHeaderView::section {{ background: {c["panel"]}; color: {c["second"]}; border: none;
+        border-bottom: 1px solid {c["line"]}; padding: 4px 6px; }}
+    QScrollBar:vertical {{ background: {c["panel"]}; width: 11px; }}
+    QScrollBar::handle:vertical {{ background: {c["line"]}; border-radius: 5px;
+        min-height: 30px; }}
+    QScrollBar:horizontal {{ background: {c["panel"]}; height: 11px; }}
+    QScrollBar::handle:horizontal {{ background: {c["line"]}; border-radius: 5px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
+    QMenu {{ background: {c["card"]}; border: 1px solid {c["line"]}; }}
+    QMenu::item:selected {{ background: {c["act soft"]}; color: {c["ink"]}; }}
+    QToolTip {{ background: {c["card"]}; color: {c["ink"]}; border: 1px solid {c["line"]}; }}
+    QProgressBar {{ background: {c["hair"]}; border: none; border-radius: 3px; height: 6px; }}
+    QProgressBar::chunk {{ background: {c["act"]}; border-radius: 3px; }}
+    """
