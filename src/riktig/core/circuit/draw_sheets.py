@@ -1,22 +1,15 @@
 """Sheets as drawings: ruler, symbols, tags, pin and net numbers, cross references."""
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.circuit.draw_power import PRINTED, SMALL, TAG, power_marks
 from riktig.core.circuit.model import Circuits, Device, Element, elements_of
 from riktig.core.circuit.nets import Nets
 from riktig.core.circuit.numbers import Names
 from riktig.core.circuit.sheets import (
-    BUS_GAP,
-    BUS_TOP,
     COLUMN,
-    FIRST_LOAD_X,
     FIRST_X,
     FIRST_Y,
-    INCOMER_X,
-    INCOMING_TOP,
     LINE_GAP,
-    LOAD_STEP,
-    POWER_BOTTOM,
-    POWER_TOP,
     RAIL_BOTTOM,
     RAIL_TOP,
     ROW,
@@ -27,20 +20,18 @@ from riktig.core.circuit.sheets import (
     Sheet,
     Sheets,
 )
-from riktig.core.circuit.symbols import earth_sign, motor_sign, symbol_of
+from riktig.core.circuit.symbols import symbol_of
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Text
 from riktig.core.job import PinId, pin_id
 
 __all__ = ["contact_places", "draw_sheet"]
-
-SMALL, PRINTED, TAG = 2.5, 2.6, 3.0
 
 
 def draw_sheet(
     sheet: Sheet, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names
 ) -> Drawing:
     """One sheet as marks in mm; keys are ``element:``, ``device:`` and ``net:`` and the id."""
-    pen = _Pen(sheets, circuits, nets, names, sheet.dots)
+    pen = _Pen(sheet, sheets, circuits, nets, names)
     marks = _frame(sheet)
     for wire in sheet.wires:
         marks.append(Line(wire.x1, wire.y1, wire.x2, wire.y2, width=0.35, layer="circuit"))
@@ -48,7 +39,9 @@ def draw_sheet(
         marks += pen.seat(seat)
     marks += [Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots]
     if sheet.circuit is None:
-        marks += pen.power_extras(sheet)
+        devices = {device.id: device for device in circuits.devices}
+        on = [str(s.number) for s in sheets.sheets if s.circuit]
+        marks += power_marks(sheet, devices, names.tag, on)
     else:
         marks += pen.control_extras(sheet)
     return Drawing(SHEET_WIDTH, SHEET_HEIGHT, tuple(marks), f"Sheet {sheet.number}: {sheet.title}")
@@ -122,18 +115,9 @@ def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[t
     ]
 
 
-def _conductor_name(x: float, name: str) -> Text:
-    return Text(x, INCOMING_TOP - 0.6, name, PRINTED, face=Face.PRINTED, align=Align.MIDDLE)
-
-
 class _Pen:
     def __init__(
-        self,
-        sheets: Sheets,
-        circuits: Circuits,
-        nets: Nets,
-        names: Names,
-        dots: tuple[tuple[float, float], ...],
+        self, sheet: Sheet, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names
     ) -> None:
         self._sheets, self._circuits, self._nets, self._names = sheets, circuits, nets, names
         self._devices = {device.id: device for device in circuits.devices}
@@ -144,7 +128,10 @@ class _Pen:
             if one.poles[0].unit == "A1-A2"
         }
         self._numbered: set[str] = set()
-        self._dots = dots
+        self._joints = [*sheet.dots]
+        for wire in sheet.wires:
+            if wire.y1 == wire.y2:
+                self._joints += [(wire.x1, wire.y1), (wire.x2, wire.y2)]
 
     def seat(self, seat: Seat) -> list[Mark]:
         """An element with its tag, pin numbers and the numbers of the nets around it."""
@@ -219,7 +206,9 @@ class _Pen:
         upper, lower = (pins[-1], pins[0]) if flipped else (pins[0], pins[-1])
         y = (seat.top + seat.bottom) / 2
         right = 6.4 if unit == "A1-A2" else 4.8 if owner.kind_id == "lamp" else 1.4
-        if owner.kind_id == "overload" and not unit.startswith("9"):
+        if owner.kind.unit(unit).behaviour is Behaviour.NC:
+            right = 3.9
+        elif owner.kind_id == "overload" and not unit.startswith("9"):
             right = 3.4
         rise = 3.4 if right > 4 else 5.6
         up = y - rise if right < 4 else y - 1.6
@@ -248,7 +237,7 @@ class _Pen:
             return []
         if y == RAIL_TOP:
             y -= 3.0
-        elif any(abs(x - dx) < 1 and abs(y - dy) < 1 for dx, dy in self._dots):
+        elif any(abs(x - dx) < 1 and abs(y - dy) < 1 for dx, dy in self._joints):
             return []
         if not net or not number or spot in self._numbered:
             return []
@@ -265,144 +254,6 @@ class _Pen:
                 backed=True,
             )
         ]
-
-    def power_extras(self, sheet: Sheet) -> list[Mark]:
-        """The busbars of the sheet, cable and motor signs, and the earth line."""
-        marks: list[Mark] = []
-        right = FIRST_LOAD_X + LOAD_STEP * max(len(sheet.rungs) - 5, 1) + COLUMN
-        right = min(right, FIRST_X + 10 * COLUMN - 6)
-        incomer = [s for s in sheet.seats if self._devices[s.element.device].kind_id == "isolator"]
-        for line in range(3):
-            y = BUS_TOP + line * BUS_GAP
-            x = INCOMER_X + line * LINE_GAP
-            start = x if incomer else FIRST_X + 6
-            marks.append(Line(start, y, right, y, width=0.35, layer="circuit"))
-            if incomer:
-                marks.append(Line(x, BUS_TOP - 2, x, y, width=0.35, layer="circuit"))
-        for landing, x, y in sheet.landings:
-            device = self._devices[landing.device]
-            key = f"device:{device.id}"
-            if device.kind_id == "supply":
-                marks += self._cable(device, x, y, key)
-            elif device.kind_id == "motor":
-                marks += self._motor(device, x, key)
-        marks += self._branches(sheet)
-        return marks + self._returns(sheet, right)
-
-    def _branches(self, sheet: Sheet) -> list[Mark]:
-        marks: list[Mark] = []
-        for rung in sheet.rungs:
-            if len(rung.start) != 3:
-                continue
-            first = next(elements_of(rung.path))
-            seat = next(s for s in sheet.seats if s.element.id == first.id)
-            for line in range(3):
-                x, y = seat.x + line * LINE_GAP, BUS_TOP + line * BUS_GAP
-                marks.append(Line(x, y, x, POWER_TOP, width=0.35, layer="circuit"))
-                marks.append(Circle(x, y, 0.8, fill="ink", layer="circuit"))
-            marks.append(Text(seat.x + 2.6 * LINE_GAP, POWER_TOP + 2, rung.title, SMALL, "second"))
-        return marks
-
-    def _cable(self, device: Device, x: float, y: float, key: str) -> list[Mark]:
-        marks: list[Mark] = [
-            Text(
-                x - 4,
-                y - 1,
-                self._names.tag[device.id],
-                TAG,
-                face=Face.PRINTED_BOLD,
-                align=Align.RIGHT,
-                key=key,
-            )
-        ]
-        for index, name in enumerate(("L1", "L2", "L3")):
-            marks.append(
-                Text(
-                    x + index * LINE_GAP,
-                    y - 1.6,
-                    name,
-                    PRINTED,
-                    face=Face.PRINTED,
-                    align=Align.MIDDLE,
-                    key=key,
-                )
-            )
-        return marks
-
-    def _motor(self, device: Device, x: float, key: str) -> list[Mark]:
-        middle, y = x + LINE_GAP, POWER_BOTTOM + 9
-        marks: list[Mark] = [
-            Line(
-                x + line * LINE_GAP,
-                POWER_BOTTOM,
-                middle + (line - 1) * 4.5,
-                y - 7,
-                width=0.35,
-                layer="circuit",
-            )
-            for line in range(3)
-        ]
-        return marks + motor_sign(middle, y, self._names.tag[device.id], key)
-
-    def _returns(self, sheet: Sheet, right: float) -> list[Mark]:
-        """Neutral and earth: where they go on."""
-        marks: list[Mark] = []
-        base = POWER_BOTTOM + 20
-        for seat in sheet.seats:
-            device = self._devices[seat.element.device]
-            if device.mark == "N" and device.kind_id == "neutral_terminal":
-                y = BUS_TOP + 3 * BUS_GAP
-                marks += [
-                    Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"),
-                    Line(seat.x, y, right, y, width=0.35, layer="circuit"),
-                    Text(
-                        seat.x,
-                        INCOMING_TOP - 0.6,
-                        "N",
-                        PRINTED,
-                        face=Face.PRINTED,
-                        align=Align.MIDDLE,
-                    ),
-                    Text(right + 1.5, y + 1, self._control_sheets(), SMALL, "act"),
-                ]
-            elif device.kind_id == "earth_terminal" and seat.top < BUS_TOP:
-                marks += [
-                    Line(
-                        seat.x, seat.bottom, seat.x, base, width=0.35, dashed=True, layer="circuit"
-                    ),
-                    Line(seat.x, base, right, base, width=0.35, dashed=True, layer="circuit"),
-                    Text(
-                        seat.x,
-                        INCOMING_TOP - 0.6,
-                        "PE",
-                        PRINTED,
-                        face=Face.PRINTED,
-                        align=Align.MIDDLE,
-                    ),
-                    *earth_sign(seat.x - 12, base + 1),
-                    Line(seat.x - 12, base - 2.4, seat.x, base - 2.4, width=0.35, layer="circuit"),
-                ]
-            elif device.kind_id == "earth_terminal":
-                middle = seat.x - 2.2 * LINE_GAP
-                marks += [
-                    Line(
-                        seat.x, seat.bottom, seat.x, base, width=0.35, dashed=True, layer="circuit"
-                    ),
-                    Line(
-                        middle + 9,
-                        seat.top,
-                        seat.x,
-                        seat.top,
-                        width=0.35,
-                        dashed=True,
-                        layer="circuit",
-                    ),
-                ]
-        return marks
-
-    def _control_sheets(self) -> str:
-        numbers = [str(s.number) for s in self._sheets.sheets if s.circuit]
-        return f"to {', '.join(numbers[:4])}" if numbers else ""
 
     def control_extras(self, sheet: Sheet) -> list[Mark]:
         """Where the supply comes from, the return, and the contacts under each coil."""

@@ -34,6 +34,7 @@ class Net:
     net_class: NetClass
     nodes: tuple[str, ...]
     inner: bool
+    line: int = -1
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +76,7 @@ def find_nets(circuits: Circuits) -> Nets:
     order: list[str] = []
     fresh = iter(range(10**9))
     kinds = {device.id: device.kind for device in circuits.devices}
-    power: set[str] = set()
+    power: dict[str, int] = {}
 
     def touch(pin: str, node: str) -> None:
         union.join(pin, node)
@@ -107,7 +108,8 @@ def find_nets(circuits: Circuits) -> Nets:
             mark = len(order)
             walk(rung.path, line, begin, finish)
             if rung.band in (Band.INCOMING, Band.POWER):
-                power.update(order[mark:])
+                lines = _lines(rung.path)
+                power.update(dict.fromkeys(order[mark:], line if lines == 3 else -1))
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT:
@@ -128,7 +130,7 @@ def _lines(branch: Branch) -> int:
             return _lines(parts[0])
 
 
-def _gathered(circuits: Circuits, union: _Union, order: list[str], power: set[str]) -> Nets:
+def _gathered(circuits: Circuits, union: _Union, order: list[str], power: dict[str, int]) -> Nets:
     groups: dict[str, list[PinId]] = defaultdict(list)
     clamps: dict[PinId, Clamp] = {}
     touched = set(union.items())
@@ -155,5 +157,6 @@ def _gathered(circuits: Circuits, union: _Union, order: list[str], power: set[st
         else:
             net_class = NetClass.CONTROL
         inner = all(clamps[pin] is Clamp.PLUG for pin in pins)
-        nets.append(Net(pins[0], pins, net_class, nodes, inner))
+        line = max((power.get(pin, -1) for pin in pins), default=-1)
+        nets.append(Net(pins[0], pins, net_class, nodes, inner, line))
     return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})

@@ -31,10 +31,10 @@ class Enclosure:
     """
 
     width: float = 400.0
-    height: float = 500.0
+    height: float = 600.0
     depth: float = 200.0
     plate_width: float = 350.0
-    plate_height: float = 450.0
+    plate_height: float = 550.0
     plate_depth: float = 170.0
     plate_thickness: float = 2.0
     hinge: HingeSide = HingeSide.RIGHT

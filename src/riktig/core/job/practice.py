@@ -43,7 +43,7 @@ class Practice:
     finger_room: float = 20.0
     door_loop: float = 350.0
     end_allowance: float = 35.0
-    duct_width: float = 40.0
+    duct_width: float = 30.0
 
     def __post_init__(self) -> None:
         if not 0 <= self.spare_share <= 0.9:

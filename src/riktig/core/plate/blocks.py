@@ -1,0 +1,90 @@
+"""Devices gathered into what moves as one."""
+
+from riktig.core.catalogue import Mounting, Part
+from riktig.core.circuit import Circuits, Device
+from riktig.core.plate.model import Block, Row
+from riktig.core.sizing import Sizing
+
+__all__ = ["END_STOP", "make_blocks"]
+
+END_STOP = 9.5
+"""Width of an end stop at each end of a terminal strip (common size, no source)."""
+FIELD_ROOM = 40.0
+"""Kept free below the terminals for the field cables (common practice, no source)."""
+
+_ROWS = {
+    "isolator": Row.FEED,
+    "motor_breaker": Row.FEED,
+    "control_breaker": Row.FEED,
+    "contactor": Row.STARTERS,
+}
+
+
+def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float) -> tuple[Block, ...]:
+    """All blocks that stand on the plate, in the order of the circuits.
+
+    Args:
+        finger_room: Least room between a clamp's edge and a duct, mm.
+    """
+    blocks: list[Block] = []
+    strips: set[str] = set()
+    under = {d.under: d for d in circuits.devices if d.under}
+    for device in circuits.devices:
+        mounting = device.kind.mounting
+        part = sizing.parts[device.id]
+        if device.strip:
+            if device.strip not in strips:
+                strips.add(device.strip)
+                members = [d for d in circuits.devices if d.strip == device.strip]
+                blocks.append(_strip(members, sizing, finger_room))
+        elif mounting is Mounting.RAIL:
+            below = under.get(device.id)
+            blocks.append(_single(device, part, below, sizing, finger_room))
+    return tuple(blocks)
+
+
+def _single(
+    device: Device, part: Part, under: Device | None, sizing: Sizing, finger_room: float
+) -> Block:
+    half = part.height / 2
+    members = [(device.id, part, 0.0, -half)]
+    below, room_below, width = half, part.room_bottom, part.width
+    if under:
+        plugged = sizing.parts[under.id]
+        members.append((under.id, plugged, (part.width - plugged.width) / 2, half))
+        below, room_below = half + plugged.height, plugged.room_bottom
+        width = max(width, plugged.width)
+    return Block(
+        device.id,
+        _ROWS[device.kind_id],
+        tuple(members),
+        width,
+        half,
+        below,
+        part.room_left,
+        part.room_right,
+        max(part.room_top, finger_room),
+        max(room_below, finger_room),
+    )
+
+
+def _strip(members: list[Device], sizing: Sizing, finger_room: float) -> Block:
+    x = END_STOP
+    placed = []
+    for device in members:
+        part = sizing.parts[device.id]
+        placed.append((device.id, part, x, -part.height / 2))
+        x += part.width
+    half = max(part.height for _, part, _, _ in placed) / 2
+    return Block(
+        members[0].id,
+        Row.TERMINALS,
+        tuple(placed),
+        x + END_STOP,
+        half,
+        half,
+        0.0,
+        0.0,
+        finger_room,
+        FIELD_ROOM,
+    )

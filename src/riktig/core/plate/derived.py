@@ -1,0 +1,30 @@
+"""What this step offers the Plan. The drawing with duct fill is offered by ``wiring``."""
+
+from operator import attrgetter
+
+from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.job import Practice
+from riktig.core.plan import Derived
+from riktig.core.plate.arrange import arrange
+from riktig.core.plate.door import plan_door
+from riktig.core.plate.draw import draw_door
+from riktig.core.plate.model import Layout, Piece
+from riktig.core.plate.pieces import cut_list, hole_list
+from riktig.core.sizing import SIZING
+
+__all__ = ["CUTS", "DOOR", "DOOR_DRAWING", "HOLES", "LAYOUT"]
+
+_PRACTICE = attrgetter("practice")
+LAYOUT = Derived(
+    "layout", (CIRCUITS, SIZING, attrgetter("enclosure"), _PRACTICE, attrgetter("plate")), arrange
+)
+DOOR = Derived("door", (CIRCUITS, SIZING, LAYOUT, attrgetter("enclosure"), _PRACTICE), plan_door)
+
+
+def _cuts(layout: Layout, practice: Practice) -> tuple[Piece, ...]:
+    return cut_list(layout, practice.duct_width)
+
+
+CUTS = Derived("cuts", (LAYOUT, _PRACTICE), _cuts)
+HOLES = Derived("holes", (LAYOUT, DOOR, _PRACTICE, NAMES), hole_list)
+DOOR_DRAWING = Derived("door drawing", (DOOR, CIRCUITS, NAMES), draw_door)

@@ -1,0 +1,415 @@
+"""Plate and door as true-scale drawings: 1 mm is 1 mm, the datum in the upper left corner."""
+
+from dataclasses import dataclass
+
+from riktig.core.circuit import Circuits, Names
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.job import DeviceId
+from riktig.core.plate.door import HANDLE
+from riktig.core.plate.model import DoorPlan, DoorSeat, Duct, Hole, Layout, Rail, Seat
+
+__all__ = ["RULER", "box", "draw_door", "draw_plate", "mark_out"]
+
+RULER = 22.0
+"""Room for the rulers left of and above the datum, mm."""
+TAG, WORD, PIN = 7.0, 5.0, 4.6
+
+
+@dataclass(frozen=True, slots=True)
+class _Names:
+    tag: dict[DeviceId, str]
+    purpose: dict[DeviceId, str]
+    mark: dict[DeviceId, str]
+
+
+def box(
+    rect: Rect,
+    role: str = "ink",
+    width: float = 0.5,
+    fill: str = "",
+    key: str = "",
+    layer: str = "plate",
+    dashed: bool = False,
+) -> Poly:
+    """The outline of a rectangle."""
+    corners = (
+        Point(rect.x, rect.y),
+        Point(rect.right, rect.y),
+        Point(rect.right, rect.bottom),
+        Point(rect.x, rect.bottom),
+    )
+    return Poly(corners, role, width, True, fill, dashed, layer, key)
+
+
+def draw_plate(
+    layout: Layout,
+    circuits: Circuits,
+    names: Names,
+    fill: dict[str, float] | None = None,
+    spare_share: float = 0.0,
+) -> Drawing:
+    """The plate with rulers; keys are ``device:``, ``rail:`` and ``duct:``.
+
+    Args:
+        fill: Share of each duct's section that wires take, by duct name: drawn as its level.
+        spare_share: Share of each rail to hatch as spare where it is free at the end.
+    """
+    said = _Names(
+        names.tag,
+        {d.id: d.purpose.split(", ")[-1] for d in circuits.devices},
+        {d.id: d.mark for d in circuits.devices},
+    )
+    shift = Point(RULER, RULER)
+    marks: list[Mark] = [box(_at(layout.plate, shift), fill="panel", layer="plate")]
+    marks += _rulers(layout.plate.width, layout.plate.height)
+    for duct in layout.ducts:
+        marks += _duct(duct, shift, (fill or {}).get(duct.name, 0.0))
+    for rail in layout.rails:
+        marks += _rail(rail, shift)
+        marks += _spare(layout, rail, shift, spare_share)
+    for seat in layout.seats:
+        marks += _seat(seat, said, shift)
+    seats = {seat.device: seat for seat in layout.seats}
+    strips = {d.strip: d for d in reversed(circuits.devices) if d.strip and d.id in seats}
+    for first in strips.values():
+        at = seats[first.id].rect
+        marks.append(
+            Text(
+                at.x + RULER - 5,
+                at.y + RULER - 4,
+                names.tag[first.id],
+                TAG - 1,
+                face=Face.PRINTED_BOLD,
+                key=f"device:{first.id}",
+            )
+        )
+    size = (layout.plate.width + RULER + 4, layout.plate.height + RULER + 4)
+    return Drawing(*size, tuple(marks), "Mounting plate")
+
+
+def _at(rect: Rect, shift: Point) -> Rect:
+    return rect.moved(shift.x, shift.y)
+
+
+def _rulers(width: float, height: float) -> list[Mark]:
+    marks: list[Mark] = []
+    for along, upright in ((width, False), (height, True)):
+        for mm in range(0, int(along) + 1, 10):
+            long = 6.0 if mm % 100 == 0 else 4.0 if mm % 50 == 0 else 2.0
+            at = RULER + mm
+            line = (
+                (RULER - 2, at, RULER - 2 - long, at)
+                if upright
+                else (at, RULER - 2, at, RULER - 2 - long)
+            )
+            marks.append(Line(*line, role="third", width=0.25, layer="ruler"))
+            if mm % 100 == 0:
+                x, y = (RULER - 9.5, at + 2) if upright else (at + 1.5, RULER - 10)
+                align = Align.RIGHT if upright else Align.LEFT
+                marks.append(Text(x, y, str(mm), PIN, "second", align=align, layer="ruler"))
+    cross: list[Mark] = [
+        Line(RULER - 5, RULER, RULER + 5, RULER, "fails", 0.4, layer="ruler"),
+        Line(RULER, RULER - 5, RULER, RULER + 5, "fails", 0.4, layer="ruler"),
+        Circle(RULER, RULER, 3, "fails", 0.4, layer="ruler"),
+    ]
+    return marks + cross
+
+
+def _duct(duct: Duct, shift: Point, fill: float) -> list[Mark]:
+    rect = _at(duct.rect, shift)
+    key = f"duct:{duct.name}"
+    marks: list[Mark] = [box(rect, "line", 0.5, "duct", key, "duct")]
+    level = min(fill, 1.0)
+    role = "judgement" if fill > 0.5 else "duct level"
+    if level > 0.005:
+        if duct.upright:
+            inner = Rect(
+                rect.centre.x - rect.width * level / 2,
+                rect.y + 1,
+                rect.width * level,
+                rect.height - 2,
+            )
+        else:
+            inner = Rect(
+                rect.x + 1, rect.bottom - rect.height * level, rect.width - 2, rect.height * level
+            )
+        marks.append(box(inner, role, 0, role, key, "duct"))
+    for n in range(int(duct.length // 8)):
+        d = 4 + n * 8
+        if duct.upright:
+            y = rect.y + d
+            marks += [
+                Line(rect.x, y, rect.x + 4, y, "line", 0.3, layer="duct"),
+                Line(rect.right - 4, y, rect.right, y, "line", 0.3, layer="duct"),
+            ]
+        else:
+            x = rect.x + d
+            marks += [
+                Line(x, rect.y, x, rect.y + 4, "line", 0.3, layer="duct"),
+                Line(x, rect.bottom - 4, x, rect.bottom, "line", 0.3, layer="duct"),
+            ]
+    label = duct.name + (f"  {fill:.0%}" if fill > 0 else "")
+    middle = rect.centre
+    marks.append(
+        Text(
+            middle.x + (2 if duct.upright else 0),
+            middle.y + (0 if duct.upright else 2),
+            label,
+            WORD,
+            "ink",
+            Face.WORDS,
+            Align.MIDDLE,
+            not duct.upright,
+            "text",
+            key,
+        )
+    )
+    return marks
+
+
+def _rail(rail: Rail, shift: Point) -> list[Mark]:
+    rect = Rect(rail.x1, rail.y - 17.5, rail.length, 35).moved(shift.x, shift.y)
+    key = f"rail:{rail.name}"
+    marks: list[Mark] = [
+        box(rect, "line", 0.4, "rail", key, "rail"),
+        Line(rect.x, rect.y + 5, rect.right, rect.y + 5, "line", 0.25, layer="rail"),
+        Line(rect.x, rect.bottom - 5, rect.right, rect.bottom - 5, "line", 0.25, layer="rail"),
+        Text(
+            rect.right - 2,
+            rect.bottom + 6,
+            rail.name,
+            WORD,
+            "second",
+            align=Align.RIGHT,
+            layer="text",
+            key=key,
+        ),
+    ]
+    return marks
+
+
+def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Mark]:
+    """The free end of a rail, as far as it serves the spare that is asked for."""
+    ends = [at + block.width for block, number, at in layout.blocks if number == rail.number]
+    free = rail.length - max(ends, default=0.0)
+    want = min(free - 4, share * rail.length)
+    if want < 12:
+        return []
+    rect = Rect(rail.x2 - want, rail.y - 22, want - 2, 44).moved(shift.x, shift.y)
+    return [
+        box(rect, "act", 0.3, "", f"rail:{rail.name}", "spare", dashed=True),
+        Text(
+            rect.centre.x,
+            rect.centre.y + 2,
+            "spare",
+            WORD,
+            "act",
+            align=Align.MIDDLE,
+            layer="spare",
+        ),
+    ]
+
+
+def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
+    rect = _at(seat.rect, shift)
+    key = f"device:{seat.device}"
+    kind = seat.part.kind.id
+    tag = said.tag[seat.device]
+    if kind.endswith("terminal"):
+        return _terminal(rect, seat, said, key)
+    if kind in ("earth_bar", "stud"):
+        return _earth(rect, seat, tag, key)
+    marks: list[Mark] = [box(rect, "ink", 0.6, "part", key, "device")]
+    shown = {p.name for p in seat.part.kind.pins}
+    crowded = kind in ("contactor", "overload")
+    for pin in seat.part.kind.pins:
+        at = seat.pin_point(pin.name)
+        x, y = at.x + shift.x, at.y + shift.y
+        marks.append(
+            Circle(x, y, 1.5, "second", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}")
+        )
+        if pin.name in shown and not (crowded and len(pin.name) > 1) and rect.width > 30:
+            down = at.y < seat.rect.centre.y
+            marks.append(
+                Text(
+                    x,
+                    y + (7 if down else -3),
+                    pin.name,
+                    PIN - 1.0,
+                    "second",
+                    Face.PRINTED,
+                    Align.MIDDLE,
+                    layer="pins",
+                    key=key,
+                )
+            )
+    middle = rect.centre
+    lines = kind != "control_breaker"
+    size = TAG if rect.width > 30 else 5.5
+    marks.append(
+        Text(
+            middle.x,
+            middle.y + (1 if lines else 2.5),
+            tag,
+            size,
+            "ink",
+            Face.PRINTED_BOLD,
+            Align.MIDDLE,
+            layer="text",
+            key=key,
+        )
+    )
+    if lines:
+        word = said.purpose[seat.device]
+        marks.append(
+            Text(
+                middle.x,
+                middle.y + 9,
+                word,
+                min(WORD, rect.width * 1.5 / max(len(word), 1)),
+                "second",
+                Face.WORDS,
+                Align.MIDDLE,
+                layer="text",
+                key=key,
+            )
+        )
+    return marks
+
+
+def _terminal(rect: Rect, seat: Seat, said: _Names, key: str) -> list[Mark]:
+    fill = f"terminal {seat.part.colour}"
+    x = rect.centre.x
+    return [
+        box(rect, "ink", 0.35, fill, key, "device"),
+        Circle(x, rect.y + 6, 1.5, "second", 0.3, "card", "pins", f"pin:{seat.device}:i"),
+        Circle(x, rect.bottom - 6, 1.5, "second", 0.3, "card", "pins", f"pin:{seat.device}:f"),
+        Text(
+            x + 1.8,
+            rect.centre.y,
+            said.mark[seat.device],
+            4.4,
+            "ink",
+            Face.PRINTED,
+            Align.MIDDLE,
+            False,
+            "text",
+            key,
+        ),
+    ]
+
+
+def _earth(rect: Rect, seat: Seat, tag: str, key: str) -> list[Mark]:
+    if seat.part.kind.id == "stud":
+        middle = rect.centre
+        return [
+            Circle(
+                middle.x, middle.y, rect.width / 2, "ink", 0.5, "wire green-yellow", "device", key
+            ),
+            Circle(middle.x, middle.y, 2, "ink", 0.35, "card", "device", key),
+            Text(
+                middle.x,
+                rect.y - 3,
+                tag,
+                PIN,
+                "ink",
+                Face.PRINTED_BOLD,
+                Align.MIDDLE,
+                layer="text",
+                key=key,
+            ),
+        ]
+    marks: list[Mark] = [box(rect, "ink", 0.5, "wire green-yellow", key, "device")]
+    for pin in seat.part.kind.pins:
+        x = rect.x + pin.across * rect.width
+        marks.append(
+            Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}")
+        )
+    marks.append(Text(rect.x, rect.y - 3, tag, TAG - 1, "ink", Face.PRINTED_BOLD, key=key))
+    return marks
+
+
+def draw_door(door: DoorPlan, circuits: Circuits, names: Names) -> Drawing:
+    """The door from the front, with rulers; keys are ``device:``."""
+    shift = Point(RULER, RULER)
+    legend = {d.id: d.legend for d in circuits.devices}
+    marks: list[Mark] = [box(_at(door.face, shift), fill="panel", layer="door")]
+    marks += _rulers(door.face.width, door.face.height)
+    x = door.hinge_x + RULER
+    for y in (door.face.height * 0.15, door.face.height * 0.85):
+        marks.append(box(Rect(x - 2, y + RULER - 14, 4, 28), "second", 0.4, "rail", layer="door"))
+    for seat in door.seats:
+        marks += _operator(seat, names.tag[seat.device], legend[seat.device], shift)
+    plate = _at(door.nameplate, shift)
+    marks += [
+        box(plate, "second", 0.4, "card", "nameplate", "door"),
+        Text(
+            plate.centre.x,
+            plate.centre.y + 2,
+            "nameplate",
+            WORD,
+            "second",
+            align=Align.MIDDLE,
+            key="nameplate",
+        ),
+        Circle(
+            door.stud.x + RULER,
+            door.stud.y + RULER,
+            7,
+            "ink",
+            0.4,
+            "wire green-yellow",
+            "door",
+            "door bond",
+        ),
+    ]
+    size = (door.face.width + RULER + 6, door.face.height + RULER + 4)
+    return Drawing(*size, tuple(marks), "Door, from the front")
+
+
+def _operator(seat: DoorSeat, tag: str, legend: str, shift: Point) -> list[Mark]:
+    x, y = seat.x + shift.x, seat.y + shift.y
+    key = f"device:{seat.device}"
+    if seat.part.kind.id == "isolator":
+        half = HANDLE / 2
+        return [
+            box(Rect(x - half, y - half, HANDLE, HANDLE), "ink", 0.5, "card", key, "door"),
+            Circle(x, y, 22, "ink", 0.5, "part", "door", key),
+            box(Rect(x - 6, y - 24, 12, 48), "ink", 0.5, "second", key, "door"),
+            Text(x, y - half - 4, legend, WORD, face=Face.PRINTED, align=Align.MIDDLE, key=key),
+            Text(x + half + 4, y + 3, tag, TAG, face=Face.PRINTED_BOLD, key=key),
+        ]
+    lens = "lens " + (seat.part.colour or "green")
+    lamp = seat.part.kind.id == "lamp"
+    marks: list[Mark] = [
+        Circle(x, y, 15, "ink", 0.5, "card", "door", key),
+        Circle(x, y, 11 if lamp else 12, "ink", 0.4, lens, "door", key),
+        Text(x, y - 19, legend, 4.4, face=Face.PRINTED, align=Align.MIDDLE, key=key),
+        Text(x + 18, y + 3, tag, TAG - 1, face=Face.PRINTED_BOLD, key=key),
+    ]
+    if lamp:
+        d = 11 * 0.7071
+        marks += [
+            Line(x - d, y - d, x + d, y + d, "ink", 0.3, layer="door", key=key),
+            Line(x - d, y + d, x + d, y - d, "ink", 0.3, layer="door", key=key),
+        ]
+    return marks
+
+
+def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
+    """The drawing with every hole of a face: crosses, numbers, running dimensions and datum."""
+    marks = [m for m in drawing.marks if m.layer in ("plate", "door", "ruler", "rail", "duct")]
+    marks = [m for m in marks if not (isinstance(m, Poly) and m.fill in ("duct level",))]
+    here = [hole for hole in holes if hole.face == face]
+    for hole in here:
+        x, y, r = hole.x + RULER, hole.y + RULER, hole.drill / 2
+        key = f"hole:{hole.number}"
+        reach = max(r + 2, 4.0)
+        marks += [
+            Circle(x, y, r, "act", 0.4, "", "hole", key),
+            Line(x - reach, y, x + reach, y, "act", 0.3, layer="hole", key=key),
+            Line(x, y - reach, x, y + reach, "act", 0.3, layer="hole", key=key),
+            Text(x + reach + 0.5, y - 1.5, hole.number, PIN, "ink", Face.PRINTED_BOLD, key=key),
+            Text(x + reach + 0.5, y + 4.5, f"{hole.x:g}, {hole.y:g}", PIN - 0.6, "second", key=key),
+        ]
+    return Drawing(drawing.width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")

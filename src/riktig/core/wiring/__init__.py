@@ -1,0 +1,28 @@
+"""Nets to wires: which clamp to which, by which way, how long, with what on the ends.
+
+Words: a *stage* is what a wire belongs to; a *batch* is cut and marked together; a *fitting* is
+what goes on an end; the *door loop* is the slack that lets the door open.
+"""
+
+from riktig.core.wiring.connect import DUCT_HEIGHT, best_path, wire_all
+from riktig.core.wiring.derived import PLATE_DRAWING, WIRING
+from riktig.core.wiring.model import Batch, Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
+from riktig.core.wiring.routes import Route, Router
+
+__all__ = [
+    "DUCT_HEIGHT",
+    "PLATE_DRAWING",
+    "WIRING",
+    "Batch",
+    "Crowded",
+    "Route",
+    "Router",
+    "Stage",
+    "Wire",
+    "WireEnd",
+    "WireKey",
+    "Wiring",
+    "best_path",
+    "wire_all",
+    "wire_key",
+]

@@ -1,0 +1,58 @@
+"""Batches: wires of one section and colour between the same places, cut and marked together."""
+
+from collections import defaultdict
+
+from riktig.core.job import Batching, DoorOrder, Practice
+from riktig.core.wiring.model import Batch, Stage, Wire
+
+__all__ = ["make_batches", "order_of_stages"]
+
+
+def order_of_stages(practice: Practice) -> tuple[Stage, ...]:
+    """Thick first, small on top, earths last; the door before or after the plate."""
+    plate = (Stage.FEED, Stage.MOTOR, Stage.NEUTRAL, Stage.CONTROL)
+    if practice.door_order is DoorOrder.FIRST:
+        return (Stage.DOOR, *plate, Stage.EARTH)
+    return (*plate, Stage.DOOR, Stage.EARTH)
+
+
+def make_batches(
+    wires: list[Wire], practice: Practice
+) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
+    """Wires in the order they go in, cut as the practice has it, and their batches."""
+    order = order_of_stages(practice)
+    groups: dict[tuple[int, float, str], list[Wire]] = defaultdict(list)
+    for wire in wires:
+        groups[(order.index(wire.stage), -wire.mm2, wire.colour)].append(wire)
+    done: list[Wire] = []
+    batches: list[Batch] = []
+    for number, key in enumerate(sorted(groups), 1):
+        group = groups[key]
+        longest = max(wire.length for wire in group)
+        if practice.batching is Batching.LONGEST:
+            group = [wire.cut_to(longest) for wire in group]
+        total = sum(wire.cut for wire in group)
+        batches.append(
+            Batch(
+                number,
+                order[key[0]],
+                -key[1],
+                key[2],
+                tuple(wire.key for wire in group),
+                longest,
+                total,
+                total - sum(wire.length for wire in group),
+                _places(group),
+            )
+        )
+        done += group
+    return tuple(done), tuple(batches)
+
+
+def _places(group: list[Wire]) -> str:
+    """The devices a batch runs between, in a few words."""
+    tags = dict.fromkeys(
+        end.label.split(":")[0] for wire in group for end in (wire.start, wire.end)
+    )
+    shown = list(tags)
+    return ", ".join(shown[:5]) + (" …" if len(shown) > 5 else "")

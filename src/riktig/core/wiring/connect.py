@@ -1,0 +1,339 @@
+"""Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
+
+from collections import Counter, defaultdict
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from itertools import permutations
+
+from riktig.core.catalogue import Clamp
+from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
+from riktig.core.job import CircuitId, Colours, DeviceId, Enclosure, PinId, Practice
+from riktig.core.plate import DoorPlan, Layout
+from riktig.core.sizing import Sizing, circuit_of_net
+from riktig.core.standards import Why, ferrule, twin_ferrule, wire_diameter
+from riktig.core.wiring.batches import make_batches
+from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
+from riktig.core.wiring.routes import Router
+
+__all__ = ["DUCT_HEIGHT", "best_path", "wire_all"]
+
+DUCT_HEIGHT = 60.0
+"""Inside height of the ducts, mm (the stock on the cut list)."""
+EXACT_UP_TO = 7
+"""Clamps up to which every order is tried (5040 of them at most)."""
+ROUND_TO = 10.0
+"""Lengths are rounded up to this, mm (chosen by us: what a person can mark on a bench rule)."""
+
+_PHASE_COLOURS = ("brown", "black", "grey")
+
+
+@dataclass(frozen=True, slots=True)
+class _Half:
+    net: Net
+    a: PinId
+    b: PinId
+
+
+def wire_all(
+    circuits: Circuits,
+    nets: Nets,
+    names: Names,
+    sizing: Sizing,
+    layout: Layout,
+    door: DoorPlan,
+    enclosure: Enclosure,
+    practice: Practice,
+) -> Wiring:
+    """All wires of the panel.
+
+    Method:
+        Each net is joined by the shortest chain through its clamps; a clamp for one conductor
+        ends the chain. Protective conductors run each from a way of its own on the earth bar.
+        Length = way through the ducts + an allowance at each end, rounded up.
+    """
+    devices = {device.id: device for device in circuits.devices}
+    router = Router(layout, door, circuits.devices, enclosure, practice)
+    halves: list[_Half] = []
+    unrouted: list[PinId] = []
+    for net in nets.nets:
+        pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
+        unrouted += [pin for pin in pins if not router.reaches(pin)]
+        pins = [pin for pin in pins if router.reaches(pin)]
+        if net.net_class is NetClass.EARTH:
+            halves += _earths(net, pins, circuits, devices)
+        elif len(pins) > 1:
+            single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
+            order = best_path(pins, single, router.length)
+            halves += [_Half(net, a, b) for a, b in zip(order, order[1:], strict=False)]
+    maker = _Maker(devices, names, sizing, practice, router)
+    wires = [maker.wire(half) for half in halves]
+    wires, crowded = _with_ends(wires, devices, sizing)
+    ordered, batches = make_batches(wires, practice)
+    return Wiring(ordered, batches, _fill(ordered, layout), crowded, tuple(unrouted))
+
+
+def _owner(pin: PinId) -> tuple[DeviceId, str]:
+    device, marking = pin.rsplit(":", 1)
+    return DeviceId(device), marking
+
+
+def _is_clamp(pin: PinId, devices: dict[DeviceId, Device]) -> bool:
+    owner, marking = _owner(pin)
+    device = devices[owner]
+    clamp = device.kind.pin(marking).clamp
+    return device.zone is not Zone.FIELD and clamp in (Clamp.POWER, Clamp.CONTROL)
+
+
+def _holds(pin: PinId, devices: dict[DeviceId, Device], sizing: Sizing) -> int:
+    owner, marking = _owner(pin)
+    return sizing.parts[devices[owner].id].clamp(marking).conductors
+
+
+def best_path(
+    pins: list[PinId], single: set[PinId], length: Callable[[PinId, PinId], float]
+) -> list[PinId]:
+    """The order in which a chain joins the pins with the least wire.
+
+    Method:
+        Up to seven pins every order is tried; beyond, nearest neighbour from every start with
+        2-opt. Pins in ``single`` are kept at the ends of the chain; when there are more than
+        two of them the chain cannot spare them, and the clamps are reported as crowded.
+
+    Args:
+        pins: Two or more.
+        single: Those whose clamp takes one conductor.
+        length: Way between two pins, mm.
+    """
+
+    def cost(order: tuple[PinId, ...]) -> tuple[int, float]:
+        inside = sum(pin in single for pin in order[1:-1])
+        return inside, sum(length(a, b) for a, b in zip(order, order[1:], strict=False))
+
+    if len(pins) <= EXACT_UP_TO:
+        rank = {pin: place for place, pin in enumerate(pins)}
+        return list(
+            min(permutations(pins), key=lambda order: (*cost(order), [rank[p] for p in order]))
+        )
+    best = min((_nearest(start, pins, length) for start in pins), key=cost)
+    return list(_two_opt(best, cost))
+
+
+def _nearest(
+    start: PinId, pins: list[PinId], length: Callable[[PinId, PinId], float]
+) -> tuple[PinId, ...]:
+    order, left = [start], [pin for pin in pins if pin != start]
+    while left:
+        following = min(left, key=lambda pin: (length(order[-1], pin), pin))
+        left.remove(following)
+        order.append(following)
+    return tuple(order)
+
+
+def _two_opt(
+    order: tuple[PinId, ...], cost: Callable[[tuple[PinId, ...]], tuple[int, float]]
+) -> tuple[PinId, ...]:
+    improved = True
+    while improved:
+        improved = False
+        for i in range(len(order) - 1):
+            for j in range(i + 2, len(order) + 1):
+                other = order[:i] + order[i:j][::-1] + order[j:]
+                if cost(other) < cost(order):
+                    order, improved = other, True
+    return order
+
+
+def _earths(
+    net: Net, pins: list[PinId], circuits: Circuits, devices: dict[DeviceId, Device]
+) -> list[_Half]:
+    """Each point from a way of its own; a further bar hangs on the last way of the one before."""
+    bars = [d for d in circuits.devices if d.kind_id == "earth_bar"]
+    if not bars:
+        return []
+    points = [p for p in circuits.earths if p in pins]
+    ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
+    links = [_Half(net, a.pin("8"), b.pin("1")) for a, b in zip(bars, bars[1:], strict=False)]
+    if links:
+        taken = {half.b for half in links}
+        ways = [way for way in ways if way not in taken]
+    spare = ways[-1:] * len(points)
+    return links + [
+        _Half(net, way, point) for way, point in zip(ways + spare, points, strict=False)
+    ]
+
+
+class _Maker:
+    def __init__(
+        self,
+        devices: dict[DeviceId, Device],
+        names: Names,
+        sizing: Sizing,
+        practice: Practice,
+        router: Router,
+    ) -> None:
+        self._devices, self._names, self._sizing = devices, names, sizing
+        self._practice, self._router = practice, router
+
+    def wire(self, half: _Half) -> Wire:
+        """A wire with its length and looks; fittings come when all wires are known."""
+        net = half.net
+        route = self._router.route(half.a, half.b)
+        raw = route.length + 2 * self._practice.end_allowance
+        length = -(-raw // ROUND_TO) * ROUND_TO
+        mm2, why = self._section(half)
+        stage = self._stage(half, route.via_door)
+        circuit = circuit_of_net(net) if stage is not Stage.EARTH else _circuit(half.b)
+        return Wire(
+            wire_key(half.a, half.b),
+            net.id,
+            self._names.number[net.id],
+            self._end(half.a),
+            self._end(half.b),
+            mm2,
+            self._colour(net),
+            length,
+            length,
+            stage,
+            circuit,
+            route.ducts,
+            route.points,
+            route.via_door,
+            why,
+        )
+
+    def label(self, pin: PinId) -> str:
+        """How a pin is called on the panel: “K1:13”, “X1:L1”."""
+        owner, marking = _owner(pin)
+        device = self._devices[owner]
+        return f"{self._names.tag[owner]}:{device.mark if device.strip else marking}"
+
+    def _end(self, pin: PinId) -> WireEnd:
+        return WireEnd(pin, self.label(pin), "", 0.0, 0.0)
+
+    def _section(self, half: _Half) -> tuple[float, Why]:
+        sizing, net = self._sizing, half.net
+        circuit = circuit_of_net(net)
+        load = sizing.load_of(circuit)
+        if net.net_class is NetClass.EARTH:
+            return self._earth_section(half.b)
+        if net.net_class is NetClass.POWER:
+            section = load.section if load and not _feeds(net) else sizing.feeder
+            return section.mm2, section.why
+        if net.net_class is NetClass.CONTROL and load:
+            return load.control.mm2, load.control.why
+        control = sizing.loads[0].control if sizing.loads else sizing.feeder
+        return control.mm2, control.why
+
+    def _earth_section(self, point: PinId) -> tuple[float, Why]:
+        owner, _ = _owner(point)
+        load = self._sizing.load_of(self._devices[owner].circuit)
+        if owner.endswith("E.door"):
+            mm2, of = self._sizing.door_bond_mm2, "the supply conductor"
+            source = "IEC 61439-1 Table 3, from memory"
+        elif load:
+            mm2, of = load.pe_mm2, "the motor's phase conductor"
+            source = "IEC 60204-1:2016 Table 1, from memory"
+        else:
+            mm2, of = self._sizing.feeder_pe_mm2, "the supply conductor"
+            source = "IEC 60204-1:2016 Table 1, from memory"
+        reason = f"A protective conductor is sized by {of}."
+        return mm2, Why(f"Why {mm2:g} mm²", reason, (), source)
+
+    def _colour(self, net: Net) -> str:
+        if net.net_class is NetClass.EARTH:
+            return "green-yellow"
+        if net.net_class is NetClass.NEUTRAL:
+            return "light blue"
+        if net.net_class is NetClass.CONTROL:
+            return "red"
+        if self._practice.colours is Colours.THREE_PHASE and net.line >= 0:
+            return _PHASE_COLOURS[net.line]
+        return "black"
+
+    def _stage(self, half: _Half, via_door: bool) -> Stage:
+        if half.net.net_class is NetClass.EARTH:
+            return Stage.EARTH
+        if via_door:
+            return Stage.DOOR
+        if half.net.net_class is NetClass.NEUTRAL:
+            return Stage.NEUTRAL
+        if half.net.net_class is NetClass.CONTROL:
+            return Stage.CONTROL
+        feed = _feeds(half.net) or self._sizing.load_of(circuit_of_net(half.net)) is None
+        return Stage.FEED if feed else Stage.MOTOR
+
+
+def _feeds(net: Net) -> bool:
+    return any(node.startswith("main.") for node in net.nodes)
+
+
+def _circuit(pin: PinId) -> CircuitId:
+    return CircuitId(pin.split(".", 1)[0])
+
+
+def _with_ends(
+    wires: list[Wire], devices: dict[DeviceId, Device], sizing: Sizing
+) -> tuple[list[Wire], tuple[Crowded, ...]]:
+    """Fittings by what shares a clamp, and the clamps that hold more than they may."""
+    at: dict[PinId, list[Wire]] = defaultdict(list)
+    labels: dict[PinId, str] = {}
+    for wire in wires:
+        for end in (wire.start, wire.end):
+            at[end.pin].append(wire)
+            labels[end.pin] = end.label
+    crowded: list[Crowded] = []
+    for pin, here in at.items():
+        owner, marking = _owner(pin)
+        clamp = sizing.parts[owner].clamp(marking)
+        if len(here) > clamp.conductors:
+            text = f"{len(here)} conductors where {clamp.conductors} may land"
+            crowded.append(Crowded(pin, labels[pin], text))
+        if len({wire.mm2 for wire in here}) > 1:
+            crowded.append(Crowded(pin, labels[pin], "two sections share one clamp"))
+        for mm2, _ in Counter(wire.mm2 for wire in here).items():
+            if not clamp.min_mm2 <= mm2 <= clamp.max_mm2:
+                text = f"{mm2:g} mm² in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
+                crowded.append(Crowded(pin, labels[pin], text))
+
+    def fitted(end: WireEnd, wire: Wire) -> WireEnd:
+        owner, marking = _owner(end.pin)
+        part = sizing.parts[owner]
+        clamp = part.clamp(marking)
+        if part.kind.id == "stud":
+            return replace(
+                end,
+                fitting=f"ring {wire.mm2:g} / {part.screw}",
+                strip=8.0,
+                torque_n_m=clamp.torque_n_m,
+            )
+        others = [one for one in at[end.pin] if one.key != wire.key and one.mm2 == wire.mm2]
+        twin = twin_ferrule(wire.mm2) if others else None
+        chosen = twin or ferrule(wire.mm2)
+        shared: WireKey | None = others[0].key if twin else None
+        return replace(
+            end,
+            fitting=f"ferrule {chosen.name}",
+            strip=chosen.strip,
+            torque_n_m=clamp.torque_n_m,
+            shared=shared,
+        )
+
+    done = [
+        replace(wire, start=fitted(wire.start, wire), end=fitted(wire.end, wire)) for wire in wires
+    ]
+    return done, tuple(crowded)
+
+
+def _fill(wires: tuple[Wire, ...], layout: Layout) -> dict[str, float]:
+    """Share of each duct that the wires through it take, counted as squares of their diameter.
+
+    A wire counts for the whole duct it runs in, so the figure is that of the fullest place.
+    """
+    taken = dict.fromkeys((duct.name for duct in layout.ducts), 0.0)
+    for wire in wires:
+        for name in wire.ducts:
+            taken[name] += wire_diameter(wire.mm2).value ** 2
+    width = {
+        duct.name: duct.rect.width if duct.upright else duct.rect.height for duct in layout.ducts
+    }
+    return {name: round(area / (width[name] * DUCT_HEIGHT), 4) for name, area in taken.items()}

@@ -1,0 +1,119 @@
+"""What is wired: wires with their ends, and the batches they are made in."""
+
+from dataclasses import dataclass, replace
+from enum import Enum
+from typing import NewType
+
+from riktig.core.geometry import Point
+from riktig.core.job import CircuitId, PinId
+from riktig.core.standards import Why
+
+__all__ = ["Batch", "Crowded", "Stage", "Wire", "WireEnd", "WireKey", "Wiring", "wire_key"]
+
+WireKey = NewType("WireKey", str)
+
+
+def wire_key(a: PinId, b: PinId) -> WireKey:
+    """The same for the same two pins, whatever number the wire carries."""
+    first, second = sorted((a, b))
+    return WireKey(f"{first}~{second}")
+
+
+class Stage(Enum):
+    """What a wire belongs to, in the words of the batch card."""
+
+    FEED = "Main supply"
+    MOTOR = "Motor circuits"
+    NEUTRAL = "Neutrals"
+    CONTROL = "Control, plate"
+    DOOR = "Door loom"
+    EARTH = "Earths"
+
+
+@dataclass(frozen=True, slots=True)
+class WireEnd:
+    """One end: the pin, its label (“K1:13”), what goes on it, and how it is fixed.
+
+    ``shared`` is the other wire in the same twin ferrule, if there is one.
+    """
+
+    pin: PinId
+    label: str
+    fitting: str
+    strip: float
+    torque_n_m: float
+    shared: WireKey | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Wire:
+    """One conductor inside the panel. ``length`` is its own, ``cut`` what it is cut to, mm."""
+
+    key: WireKey
+    net: PinId
+    number: str
+    start: WireEnd
+    end: WireEnd
+    mm2: float
+    colour: str
+    length: float
+    cut: float
+    stage: Stage
+    circuit: CircuitId
+    ducts: tuple[str, ...]
+    route: tuple[Point, ...]
+    via_door: bool
+    why: Why
+
+    @property
+    def name(self) -> str:
+        """Number and ends: “9 S1:2 to K1:13”."""
+        return f"{self.number} {self.start.label} to {self.end.label}"
+
+    def cut_to(self, length: float) -> "Wire":
+        """The same wire cut to a length."""
+        return replace(self, cut=length)
+
+
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """Wires made together: alike in section and colour, between the same places."""
+
+    number: int
+    stage: Stage
+    mm2: float
+    colour: str
+    wires: tuple[WireKey, ...]
+    cut: float
+    total: float
+    waste: float
+    places: str
+
+    @property
+    def name(self) -> str:
+        """“Control, plate, 1 mm² red”."""
+        return f"{self.stage.value}, {self.mm2:g} mm² {self.colour}"
+
+
+@dataclass(frozen=True, slots=True)
+class Crowded:
+    """A clamp that would hold more than it may, or conductors that do not go together."""
+
+    pin: PinId
+    label: str
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Wiring:
+    """All wires in the order they go in, their batches, duct fill by duct name, and trouble."""
+
+    wires: tuple[Wire, ...]
+    batches: tuple[Batch, ...]
+    fill: dict[str, float]
+    crowded: tuple[Crowded, ...]
+    unrouted: tuple[PinId, ...]
+
+    def wire(self, key: str) -> Wire | None:
+        """The wire with that key."""
+        return next((wire for wire in self.wires if wire.key == key), None)

@@ -1,0 +1,199 @@
+"""The duct graph: how far it is from any clamp to any other, and which way the wire runs."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from riktig.core.catalogue import Side
+from riktig.core.circuit import Device, Zone
+from riktig.core.geometry import Point
+from riktig.core.job import Enclosure, PinId, Practice, pin_id
+from riktig.core.plate import DoorPlan, Layout, to_door
+
+__all__ = ["Route", "Router"]
+
+BOX_STEP = 150.0
+"""From the plate's corner to the enclosure's stud behind it (chosen by us)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Route:
+    """A way through the ducts: length mm without ends, corner points on the plate, duct names."""
+
+    length: float
+    points: tuple[Point, ...]
+    ducts: tuple[str, ...]
+    via_door: bool
+
+
+@dataclass(frozen=True, slots=True)
+class _Node:
+    at: Point
+    duct: str
+    door: bool = False
+
+
+class Router:
+    """Shortest ways between pins through ducts, across the hinge and over the door.
+
+    Method:
+        Nodes: each clamp, its way into the duct above or below it, the duct crossings, the hinge
+        and each operator. Dijkstra from a clamp (SciPy csgraph), kept a source.
+    """
+
+    def __init__(
+        self,
+        layout: Layout,
+        door: DoorPlan,
+        devices: Sequence[Device],
+        enclosure: Enclosure,
+        practice: Practice,
+    ) -> None:
+        self._layout, self._door = layout, door
+        self._enclosure, self._practice = enclosure, practice
+        self._nodes: list[_Node] = []
+        self._edges: list[tuple[int, int, float, str]] = []
+        self._of_pin: dict[PinId, int] = {}
+        self._in_duct: dict[str, list[int]] = {duct.name: [] for duct in layout.ducts}
+        self._paths: dict[int, tuple[list[float], list[int]]] = {}
+        for device in devices:
+            if device.zone is Zone.PLATE:
+                self._add_plate_pins(device)
+        self._add_crossings()
+        self._add_door(devices)
+        self._join_ducts()
+        self._names = {frozenset((a, b)): name for a, b, _, name in self._edges}
+
+    def reaches(self, pin: PinId) -> bool:
+        """Whether a pin has a place and a way to it."""
+        return pin in self._of_pin
+
+    def length(self, a: PinId, b: PinId) -> float:
+        """Way from pin to pin, mm without ends; infinite when there is none."""
+        return self._from(self._of_pin[a])[0][self._of_pin[b]]
+
+    def route(self, a: PinId, b: PinId) -> Route:
+        """The way itself."""
+        source, node = self._of_pin[a], self._of_pin[b]
+        lengths, before = self._from(source)
+        chain = [node]
+        while node != source and before[node] >= 0:
+            node = before[node]
+            chain.append(node)
+        chain.reverse()
+        names = [
+            self._names.get(frozenset(pair), "") for pair in zip(chain, chain[1:], strict=False)
+        ]
+        ducts = tuple(dict.fromkeys(name for name in names if name))
+        points = tuple(self._nodes[n].at for n in chain)
+        via_door = any(self._nodes[n].door for n in chain)
+        return Route(float(lengths[self._of_pin[b]]), points, ducts, via_door)
+
+    def _from(self, source: int) -> tuple[list[float], list[int]]:
+        if source not in self._paths:
+            from scipy.sparse import csr_array  # late: its import takes half a second
+            from scipy.sparse.csgraph import dijkstra
+
+            count = len(self._nodes)
+            shortest: dict[tuple[int, int], float] = {}
+            for a, b, length, _ in self._edges:
+                pair = (min(a, b), max(a, b))
+                shortest[pair] = min(shortest.get(pair, np.inf), max(length, 1e-6))
+            rows, columns = zip(*shortest, strict=True) if shortest else ((), ())
+            graph = csr_array((list(shortest.values()), (rows, columns)), shape=(count, count))
+            lengths, before = dijkstra(
+                graph, directed=False, indices=source, return_predecessors=True
+            )
+            self._paths[source] = (lengths.tolist(), before.tolist())
+        return self._paths[source]
+
+    def _node(self, at: Point, duct: str = "", *, door: bool = False) -> int:
+        self._nodes.append(_Node(at, duct, door))
+        if duct:
+            self._in_duct[duct].append(len(self._nodes) - 1)
+        return len(self._nodes) - 1
+
+    def _add_plate_pins(self, device: Device) -> None:
+        seat = self._layout.seat(device.id)
+        if seat is None:
+            return
+        levels = [d for d in self._layout.ducts if not d.upright]
+        for pin in device.kind.pins:
+            at = seat.pin_point(pin.name)
+            upward = pin.side is Side.TOP
+            side = [d for d in levels if (d.rect.centre.y < at.y) == upward] or levels
+            here = self._node(at)
+            self._of_pin[pin_id(device.id, pin.name)] = here
+            if device.kind_id == "stud":
+                self._add_stud(here, at, box=device.id.endswith("E.box"))
+            elif side:
+                duct = min(side, key=lambda d: abs(d.rect.centre.y - at.y))
+                way_in = self._node(Point(at.x, duct.rect.centre.y), duct.name)
+                self._edges.append((here, way_in, abs(duct.rect.centre.y - at.y), ""))
+
+    def _add_stud(self, here: int, at: Point, *, box: bool) -> None:
+        uprights = [d for d in self._layout.ducts if d.upright]
+        if not uprights:
+            return
+        duct = min(uprights, key=lambda d: abs(d.rect.centre.x - at.x))
+        foot = Point(duct.rect.centre.x, duct.rect.bottom)
+        way_in = self._node(foot, duct.name)
+        length = abs(foot.x - at.x) + abs(foot.y - at.y) + (BOX_STEP if box else 0)
+        self._edges.append((here, way_in, length, ""))
+
+    def _add_crossings(self) -> None:
+        for upright in (d for d in self._layout.ducts if d.upright):
+            for level in (d for d in self._layout.ducts if not d.upright):
+                at = Point(upright.rect.centre.x, level.rect.centre.y)
+                a = self._node(at, upright.name)
+                b = self._node(at, level.name)
+                self._edges.append((a, b, 0.0, ""))
+
+    def _add_door(self, devices: Sequence[Device]) -> None:
+        spots: list[tuple[PinId, Point]] = []
+        for device in devices:
+            if device.zone is not Zone.DOOR:
+                continue
+            if device.kind_id == "stud":
+                spots.append((pin_id(device.id, "1"), self._door.stud))
+            else:
+                seat = next(s for s in self._door.seats if s.device == device.id)
+                spots += [
+                    (pin_id(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins
+                ]
+        uprights = [d for d in self._layout.ducts if d.upright]
+        if not spots or not uprights:
+            return
+        right = self._door.hinge_x > 0
+        duct = max(uprights, key=lambda d: d.rect.x if right else -d.rect.x)
+        origin = to_door(Point(0, 0), self._enclosure)
+        mean_y = sum(spot.y for _, spot in spots) / len(spots)
+        y = min(max(mean_y - origin.y, duct.rect.y), duct.rect.bottom)
+        leave = self._node(Point(duct.rect.centre.x, y), duct.name)
+        hinge = self._node(Point(self._layout.plate.right if right else 0.0, y), door=True)
+        self._edges.append((leave, hinge, self._practice.door_loop, ""))
+        nodes = []
+        for pin, spot in spots:
+            shown = Point(spot.x - origin.x, spot.y - origin.y)
+            node = self._node(shown, door=True)
+            self._of_pin[pin] = node
+            reach = abs(spot.x - self._door.hinge_x) + abs(shown.y - y)
+            self._edges.append((hinge, node, reach, ""))
+            for other in nodes:
+                there = self._nodes[other].at
+                self._edges.append(
+                    (other, node, abs(there.x - shown.x) + abs(there.y - shown.y), "")
+                )
+            nodes.append(node)
+
+    def _join_ducts(self) -> None:
+        """Joins the neighbours along each duct."""
+        for duct in self._layout.ducts:
+            along = sorted(
+                self._in_duct[duct.name],
+                key=lambda n: self._nodes[n].at.y if duct.upright else self._nodes[n].at.x,
+            )
+            for a, b in zip(along, along[1:], strict=False):
+                p, q = self._nodes[a].at, self._nodes[b].at
+                self._edges.append((a, b, abs(p.x - q.x) + abs(p.y - q.y), duct.name))
