@@ -36,6 +36,7 @@ from riktig.core.job.practice_values import (
     RunLamp,
     ShaftFitting,
 )
+from riktig.core.job.record import Record
 from riktig.core.job.supply import Earthing, Supply
 
 __all__ = [
@@ -73,6 +74,7 @@ __all__ = [
     "Practice",
     "RailFix",
     "Recipe",
+    "Record",
     "Removed",
     "Rulebook",
     "RunLamp",

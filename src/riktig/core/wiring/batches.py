@@ -8,6 +8,10 @@ from riktig.core.wiring.model import Batch, Stage, Wire
 __all__ = ["make_batches", "order_of_stages"]
 
 
+SHORTEST_SHARE = 0.5
+"""A wire shorter than this share of a batch's longest goes into a batch of its own (by us)."""
+
+
 def order_of_stages(practice: Practice) -> tuple[Stage, ...]:
     """Thick first, small on top, earths last; the door before or after the plate."""
     plate = (Stage.FEED, Stage.MOTOR, Stage.NEUTRAL, Stage.CONTROL)
@@ -26,8 +30,8 @@ def make_batches(
         groups[(order.index(wire.stage), -wire.mm2, wire.colour)].append(wire)
     done: list[Wire] = []
     batches: list[Batch] = []
-    for number, key in enumerate(sorted(groups), 1):
-        group = groups[key]
+    split = [(key, group) for key in sorted(groups) for group in _alike(groups[key])]
+    for number, (key, group) in enumerate(split, 1):
         longest = max(wire.length for wire in group)
         if practice.batching is Batching.LONGEST:
             group = [wire.cut_to(longest) for wire in group]
@@ -47,6 +51,14 @@ def make_batches(
         )
         done += group
     return tuple(done), tuple(batches)
+
+
+def _alike(wires: list[Wire]) -> list[list[Wire]]:
+    """Splits a group where cutting to the longest would throw too much of a wire away."""
+    longest = max(wire.length for wire in wires)
+    long = [wire for wire in wires if wire.length >= SHORTEST_SHARE * longest]
+    rest = [wire for wire in wires if wire.length < SHORTEST_SHARE * longest]
+    return [long, *(_alike(rest) if rest else [])]
 
 
 def _places(group: list[Wire]) -> str:

@@ -3,7 +3,7 @@
 from collections import Counter, defaultdict
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from itertools import permutations
+from itertools import pairwise, permutations
 
 from riktig.core.catalogue import Clamp
 from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
@@ -64,7 +64,7 @@ def wire_all(
         elif len(pins) > 1:
             single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
             order = best_path(pins, single, router.length)
-            halves += [_Half(net, a, b) for a, b in zip(order, order[1:], strict=False)]
+            halves += [_Half(net, a, b) for a, b in pairwise(order)]
     maker = _Maker(devices, names, sizing, practice, router)
     wires = [maker.wire(half) for half in halves]
     wires, crowded = _with_ends(wires, devices, sizing)
@@ -107,13 +107,14 @@ def best_path(
 
     def cost(order: tuple[PinId, ...]) -> tuple[int, float]:
         inside = sum(pin in single for pin in order[1:-1])
-        return inside, sum(length(a, b) for a, b in zip(order, order[1:], strict=False))
+        return inside, sum(length(a, b) for a, b in pairwise(order))
 
     if len(pins) <= EXACT_UP_TO:
         rank = {pin: place for place, pin in enumerate(pins)}
-        return list(
-            min(permutations(pins), key=lambda order: (*cost(order), [rank[p] for p in order]))
+        orders = (
+            (*cost(order), [rank[pin] for pin in order], order) for order in permutations(pins)
         )
+        return list(min(orders)[-1])
     best = min((_nearest(start, pins, length) for start in pins), key=cost)
     return list(_two_opt(best, cost))
 
@@ -152,7 +153,7 @@ def _earths(
         return []
     points = [p for p in circuits.earths if p in pins]
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
-    links = [_Half(net, a.pin("8"), b.pin("1")) for a, b in zip(bars, bars[1:], strict=False)]
+    links = [_Half(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
     if links:
         taken = {half.b for half in links}
         ways = [way for way in ways if way not in taken]

@@ -1,5 +1,6 @@
 """The duct graph: how far it is from any clamp to any other, and which way the wire runs."""
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -82,9 +83,7 @@ class Router:
             node = before[node]
             chain.append(node)
         chain.reverse()
-        names = [
-            self._names.get(frozenset(pair), "") for pair in zip(chain, chain[1:], strict=False)
-        ]
+        names = [self._names.get(frozenset(pair), "") for pair in itertools.pairwise(chain)]
         ducts = tuple(dict.fromkeys(name for name in names if name))
         points = tuple(self._nodes[n].at for n in chain)
         via_door = any(self._nodes[n].door for n in chain)
@@ -173,7 +172,7 @@ class Router:
         leave = self._node(Point(duct.rect.centre.x, y), duct.name)
         hinge = self._node(Point(self._layout.plate.right if right else 0.0, y), door=True)
         self._edges.append((leave, hinge, self._practice.door_loop, ""))
-        nodes = []
+        nodes: list[int] = []
         for pin, spot in spots:
             shown = Point(spot.x - origin.x, spot.y - origin.y)
             node = self._node(shown, door=True)
@@ -194,6 +193,6 @@ class Router:
                 self._in_duct[duct.name],
                 key=lambda n: self._nodes[n].at.y if duct.upright else self._nodes[n].at.x,
             )
-            for a, b in zip(along, along[1:], strict=False):
+            for a, b in itertools.pairwise(along):
                 p, q = self._nodes[a].at, self._nodes[b].at
                 self._edges.append((a, b, abs(p.x - q.x) + abs(p.y - q.y), duct.name))

@@ -1,0 +1,34 @@
+"""What was done or read on the shop floor. Never part of the job: it outlives every undo."""
+
+from dataclasses import dataclass
+
+__all__ = ["Record"]
+
+
+@dataclass(frozen=True, slots=True)
+class Record:
+    """One entry of the log.
+
+    Args:
+        id: Made once by whoever records, so that writing twice is writing once.
+        kind: “tick”, “reading”, “judgement”, “signature” …
+        subject: The stable key of what it is about: a wire, a test, a clause.
+        facts: What was done or found, and what it was true of.
+        who: Who says so.
+        when: ISO 8601 with zone, from the caller's clock.
+        revision: Of the job that was in force.
+        corrects: The id of an earlier record that this one takes back, or "".
+    """
+
+    id: str
+    kind: str
+    subject: str
+    facts: tuple[tuple[str, str], ...]
+    who: str
+    when: str
+    revision: int
+    corrects: str = ""
+
+    def fact(self, name: str) -> str:
+        """One of the facts, or "" when it was not said."""
+        return dict(self.facts).get(name, "")

@@ -1,0 +1,178 @@
+"""What text goes on what, in how many copies, on which medium, at its true size."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.circuit import Circuits, Names, Zone
+from riktig.core.job import Job, MarkerText, Practice
+from riktig.core.plate import on_door
+from riktig.core.sizing import Sizing
+from riktig.core.terminals import Strips
+from riktig.core.wiring import Wiring
+
+__all__ = ["Label", "Labels", "Medium", "NameplateField", "make_labels", "nameplate_fields"]
+
+
+class Medium(Enum):
+    """What is printed on."""
+
+    DEVICE = "device labels"
+    WIRE = "wire markers"
+    TERMINAL = "terminal markers"
+    CABLE = "cable tags"
+    LEGEND = "door legends"
+    WARNING = "warning plates"
+    NAMEPLATE = "nameplate"
+
+
+SIZES = {
+    Medium.DEVICE: (27.0, 9.0),
+    Medium.WIRE: (12.0, 4.0),
+    Medium.TERMINAL: (6.0, 10.0),
+    Medium.CABLE: (40.0, 10.0),
+    Medium.LEGEND: (50.0, 12.0),
+    Medium.WARNING: (100.0, 30.0),
+    Medium.NAMEPLATE: (100.0, 60.0),
+}
+"""Width and height, mm (chosen by us: common sizes of print media, no source)."""
+
+LONGEST_MARKER = 15
+"""Characters a wire marker of ours holds at the smallest type (chosen by us)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """A label: its lines of text, how many copies, and the key of what it goes on."""
+
+    medium: Medium
+    lines: tuple[str, ...]
+    copies: int
+    where: str
+    key: str
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Width and height, mm."""
+        return SIZES[self.medium]
+
+
+@dataclass(frozen=True, slots=True)
+class NameplateField:
+    """One thing the nameplate says. Required by the rulebook or not."""
+
+    name: str
+    value: str
+    required: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Labels:
+    """All labels, in the order they are put on, and the fields of the nameplate."""
+
+    labels: tuple[Label, ...]
+    nameplate: tuple[NameplateField, ...]
+
+    def on(self, medium: Medium) -> tuple[Label, ...]:
+        """Those on one medium."""
+        return tuple(label for label in self.labels if label.medium is medium)
+
+
+def nameplate_fields(job: Job, sizing: Sizing) -> tuple[NameplateField, ...]:
+    """What the nameplate says.
+
+    Source:
+        IEC 60204-1:2016 16.4 and IEC 61439-1 6.1, from memory.
+    """
+    supply = job.supply
+    largest = f"{sizing.largest_a:g} A" if sizing.largest_a else ""
+    return (
+        NameplateField("Maker", job.maker, True),
+        NameplateField("Designation", job.number, True),
+        NameplateField("Serial number", job.serial, True),
+        NameplateField("Document", job.drawing_number, True),
+        NameplateField(
+            "Supply", f"{supply.system_name} {supply.voltage_name} {supply.frequency_hz:g} Hz", True
+        ),
+        NameplateField("Full-load current", f"{sizing.full_load_a:g} A", True),
+        NameplateField("Largest motor", largest, False),
+        NameplateField("Prospective fault current", f"{supply.fault_ka:g} kA", False),
+        NameplateField("Degree of protection", job.enclosure.rating, False),
+    )
+
+
+def make_labels(
+    circuits: Circuits,
+    names: Names,
+    sizing: Sizing,
+    wiring: Wiring,
+    strips: Strips,
+    practice: Practice,
+    job: Job,
+) -> Labels:
+    """Every label of the panel. Wire markers come in pairs, in the order of the batches."""
+    labels: list[Label] = []
+    for device in circuits.devices:
+        tag = names.tag[device.id]
+        if device.zone is Zone.PLATE and not device.strip:
+            labels.append(
+                Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", f"device:{device.id}")
+            )
+        if device.zone is Zone.DOOR and device.kind_id == "stud":
+            labels.append(
+                Label(Medium.DEVICE, (tag, device.purpose), 1, "door", f"device:{device.id}")
+            )
+        if on_door(device) or device.kind_id == "isolator":
+            labels.append(
+                Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", f"device:{device.id}")
+            )
+    for wire in wiring.wires:
+        for here, far in ((wire.start, wire.end), (wire.end, wire.start)):
+            text = wire.number
+            if practice.marker is MarkerText.NUMBER_AND_FAR_END:
+                text = f"{wire.number} {far.label}"
+            labels.append(Label(Medium.WIRE, (text,), 1, f"at {here.label}", f"wire:{wire.key}"))
+    for strip in strips.strips:
+        labels.append(
+            Label(
+                Medium.DEVICE,
+                (strip.tag, strip.purpose),
+                1,
+                "strip",
+                f"device:{strip.rows[0].device}",
+            )
+        )
+        for row in strip.rows:
+            labels.append(
+                Label(
+                    Medium.TERMINAL,
+                    (row.mark,),
+                    2,
+                    f"{strip.tag}, {row.position}",
+                    f"device:{row.device}",
+                )
+            )
+    for cable in strips.cables:
+        labels.append(
+            Label(
+                Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", f"device:{cable.device}"
+            )
+        )
+    incoming = [s.tag for s in strips.strips if s.purpose == "incoming supply"]
+    for tag in incoming:
+        main = next((names.tag[d.id] for d in circuits.devices if d.kind_id == "isolator"), "")
+        labels.append(
+            Label(
+                Medium.WARNING,
+                (
+                    job.supply.name.upper(),
+                    f"{job.supply.voltage_name}: {tag} and {main}:1 3 5 stay live with {main} off",
+                ),
+                1,
+                f"over {tag}",
+                "warning",
+            )
+        )
+    fields = nameplate_fields(job, sizing)
+    lines = tuple(f"{field.name}: {field.value}" for field in fields if field.value)
+    labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", "nameplate"))
+    return Labels(tuple(labels), fields)

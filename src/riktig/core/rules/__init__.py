@@ -1,0 +1,79 @@
+"""The rulebook: one small function a clause, with evidence and remedy.
+
+Words: a *clause* meets, fails, or needs judgement (a person decides and signs); a *finding* is
+one thing to see to; a *mend* is a remedy Riktig can carry out. Riktig never claims certification:
+local codes and licensed practice decide.
+"""
+
+from riktig.core.circuit import CIRCUITS, NAMES, NETS
+from riktig.core.energise import LIVE_WITH_MAIN_OFF
+from riktig.core.job import Job
+from riktig.core.labels import LABELS
+from riktig.core.plan import Derived
+from riktig.core.plate import DOOR, HOLES, LAYOUT
+from riktig.core.rules.electrical import ELECTRICAL
+from riktig.core.rules.mechanical import DUCT_FILL_LIMIT, MECHANICAL
+from riktig.core.rules.mends import ENCLOSURES, apply_mend, larger_enclosure
+from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.view import View
+from riktig.core.sizing import SIZING
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+
+__all__ = [
+    "CLAUSES",
+    "DUCT_FILL_LIMIT",
+    "ENCLOSURES",
+    "RULES",
+    "VIEW",
+    "ClauseResult",
+    "Finding",
+    "Group",
+    "Mend",
+    "Verdict",
+    "View",
+    "apply_mend",
+    "findings_of",
+    "larger_enclosure",
+]
+
+CLAUSES = (*ELECTRICAL, *MECHANICAL)
+
+
+def _whole(job: Job) -> Job:
+    return job
+
+
+VIEW = Derived(
+    "view",
+    (
+        CIRCUITS,
+        NETS,
+        NAMES,
+        SIZING,
+        LAYOUT,
+        DOOR,
+        HOLES,
+        WIRING,
+        STRIPS,
+        LABELS,
+        LIVE_WITH_MAIN_OFF,
+        _whole,
+    ),
+    View,
+)
+
+
+def _judge(view: View) -> tuple[ClauseResult, ...]:
+    order = list(Group)
+    results = [clause(view) for clause in CLAUSES]
+    return tuple(sorted(results, key=lambda result: (order.index(result.group), result.code)))
+
+
+RULES = Derived("rules", (VIEW,), _judge)
+
+
+def findings_of(results: tuple[ClauseResult, ...]) -> tuple[Finding, ...]:
+    """All findings, failures first."""
+    found = [finding for result in results for finding in result.findings]
+    return tuple(sorted(found, key=lambda one: one.verdict is not Verdict.FAILS))

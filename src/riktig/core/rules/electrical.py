@@ -1,0 +1,441 @@
+"""Clauses about supply, protection, protective conductors and control circuits."""
+
+from collections import Counter, defaultdict
+
+from riktig.core.catalogue import Behaviour
+from riktig.core.circuit import NetClass, elements_of
+from riktig.core.job import PinId
+from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.view import View
+from riktig.core.standards import COMMON_PRACTICE, allowed_colours, protective_section
+
+__all__ = ["ELECTRICAL"]
+
+PROTECTIVE = {"motor_breaker", "control_breaker"}
+_LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
+_LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.WINDING}
+
+
+def _result(
+    code: str, group: Group, title: str, clause: str, evidence: list[str], findings: list[Finding]
+) -> ClauseResult:
+    return ClauseResult(code, group, title, clause, tuple(evidence), tuple(findings))
+
+
+def supply_has_neutral(view: View) -> ClauseResult:
+    """Loads between phase and neutral need a neutral from the supply."""
+    clause = "IEC 60204-1 4.3 and 5.1"
+    supply = view.job.supply
+    users = [
+        f"{view.tag(d.id)}" for d in view.circuits.devices if d.kind_id in ("contactor", "lamp")
+    ]
+    findings = []
+    if users and not supply.neutral:
+        findings.append(
+            Finding(
+                "E01",
+                Verdict.FAILS,
+                f"The supply brings no neutral, but {', '.join(users)} work on "
+                f"{supply.voltage_to_neutral_v:g} V to neutral: they would have no return.",
+                "supply",
+                clause,
+                "Have the customer bring a neutral, and say so in the Brief.",
+                Mend("The supply brings a neutral", "neutral"),
+            )
+        )
+    evidence = [f"supply {supply.system_name}", f"{len(users)} coils and lamps to neutral"]
+    return _result("E01", Group.SUPPLY, "Neutral where loads need it", clause, evidence, findings)
+
+
+def main_switch(view: View) -> ClauseResult:
+    """A supply disconnecting device, hand-operated, large enough."""
+    clause = "IEC 60204-1 5.3"
+    findings = []
+    evidence = []
+    for device in view.circuits.devices:
+        if device.kind_id == "isolator":
+            part = view.sizing.parts[device.id]
+            need = max(view.job.supply.upstream_a, view.sizing.full_load_a)
+            evidence.append(
+                f"{view.tag(device.id)}: {part.rated_a:g} A for {need:g} A, through the door"
+            )
+            if part.rated_a < need:
+                findings.append(
+                    Finding(
+                        "E02",
+                        Verdict.FAILS,
+                        f"{view.tag(device.id)} carries "
+                        f"{part.rated_a:g} A; the panel needs {need:g} A.",
+                        f"device:{device.id}",
+                        clause,
+                        "Lower the protection upstream, or add a larger isolator to the catalogue.",
+                    )
+                )
+    return _result("E02", Group.SUPPLY, "Main switch", clause, evidence, findings)
+
+
+def feeder_holds(view: View) -> ClauseResult:
+    """The panel draws no more than the protection upstream lets through."""
+    clause = "IEC 60204-1 7.2.2"
+    need, has = view.sizing.full_load_a, view.job.supply.upstream_a
+    findings = []
+    if need > has:
+        findings.append(
+            Finding(
+                "E03",
+                Verdict.FAILS,
+                f"The panel draws {need:g} A, but the supply is "
+                f"protected at {has:g} A and would trip.",
+                "supply",
+                clause,
+                "Agree a larger supply with the customer, and say so in the Brief.",
+            )
+        )
+    return _result(
+        "E03",
+        Group.SUPPLY,
+        "Supply large enough",
+        clause,
+        [f"full load {need:g} A, protected at {has:g} A"],
+        findings,
+    )
+
+
+def every_circuit_protected(view: View) -> ClauseResult:
+    """No way from the supply to a load without a protective device."""
+    clause = "IEC 60204-1 7.2.1"
+    joined: dict[PinId, set[PinId]] = defaultdict(set)
+    for device in view.circuits.devices:
+        if device.kind_id in PROTECTIVE:
+            continue
+        for unit in device.kind.units:
+            ends = [view.nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
+            if unit.behaviour in _LEADS_ON and ends[0] and ends[-1]:
+                joined[ends[0].id].add(ends[-1].id)
+                joined[ends[-1].id].add(ends[0].id)
+    seen = {
+        net.id
+        for d in view.circuits.devices
+        if d.kind_id == "supply"
+        for phase in ("L1", "L2", "L3")
+        if (net := view.nets.of_pin.get(d.pin(phase)))
+    }
+    todo = list(seen)
+    while todo:
+        fresh = joined[todo.pop()] - seen
+        seen |= fresh
+        todo += fresh
+    findings = []
+    loads = 0
+    for device in view.circuits.devices:
+        for unit in device.kind.units:
+            if unit.behaviour not in _LOADS:
+                continue
+            loads += 1
+            nets = [view.nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
+            if any(net and net.id in seen for net in nets):
+                findings.append(
+                    Finding(
+                        "E04",
+                        Verdict.FAILS,
+                        f"{view.tag(device.id)} is fed past every "
+                        "breaker: a short circuit there would be cleared upstream only.",
+                        f"device:{device.id}",
+                        clause,
+                        "Feed it through a breaker.",
+                    )
+                )
+    return _result(
+        "E04",
+        Group.PROTECTION,
+        "Every circuit protected",
+        clause,
+        [f"{loads} loads traced back to the supply"],
+        findings,
+    )
+
+
+def overloads_set(view: View) -> ClauseResult:
+    """Every motor guarded against overload, at its own current."""
+    clause = "IEC 60204-1 7.3"
+    findings = []
+    evidence = []
+    for device in view.circuits.devices:
+        size = view.sizing.load_of(device.circuit)
+        if device.kind_id != "overload" or size is None:
+            continue
+        part = view.sizing.parts[device.id]
+        text = f"{part.min_a:g} A ≤ {size.setting_a:g} A ≤ {part.max_a:g} A"
+        evidence.append(f"{view.tag(device.id)}: {text}")
+        if not part.min_a <= size.setting_a <= part.max_a:
+            findings.append(
+                Finding(
+                    "E05",
+                    Verdict.FAILS,
+                    f"{view.tag(device.id)} cannot be set to "
+                    f"{size.setting_a:g} A: its dial goes from {part.min_a:g} to "
+                    f"{part.max_a:g} A.",
+                    f"device:{device.id}",
+                    clause,
+                    "Check the motor's current in the Brief, or add a part with that range.",
+                )
+            )
+    return _result(
+        "E05", Group.PROTECTION, "Overload range and setting", clause, evidence, findings
+    )
+
+
+def parts_large_enough(view: View) -> ClauseResult:
+    """Nothing in the panel is smaller than its duty."""
+    clause = "IEC 60204-1 7.2.10 and part data"
+    findings = [
+        Finding(
+            "E06",
+            Verdict.FAILS,
+            f"{view.tag(device)} would have to be {need}; the catalogue "
+            f"ends at {view.sizing.parts[device].ref}.",
+            f"device:{device}",
+            clause,
+            "Add a part of that size to the catalogue, or split the load.",
+        )
+        for device, need in view.sizing.shortfalls
+    ]
+    return _result(
+        "E06",
+        Group.PROTECTION,
+        "Parts large enough",
+        clause,
+        [f"{len(view.sizing.parts)} parts chosen"],
+        findings,
+    )
+
+
+def fault_current(view: View) -> ClauseResult:
+    """The breaking capacity of the breakers against the fault current at the panel."""
+    clause = "IEC 60204-1 7.10, IEC 61439-1 9.3"
+    kilo = view.job.supply.fault_ka
+    findings = [
+        Finding(
+            "E07",
+            Verdict.JUDGE,
+            f"The supply can give {kilo:g} kA. The catalogue holds no "
+            "breaking capacities, so a person must compare them with the breakers bought.",
+            "supply",
+            clause,
+            "Compare with the data of the breakers, and sign.",
+        )
+    ]
+    return _result(
+        "E07",
+        Group.PROTECTION,
+        "Short-circuit rating",
+        clause,
+        [f"prospective fault current {kilo:g} kA"],
+        findings,
+    )
+
+
+def protective_sections(view: View) -> ClauseResult:
+    """Protective conductors no thinner than their circuit asks."""
+    clause = "IEC 60204-1 8.2.2, Table 1"
+    findings = []
+    evidence = []
+    for wire in view.wiring.wires:
+        if wire.colour != "green-yellow":
+            continue
+        load = view.sizing.load_of(wire.circuit)
+        phase = load.section.mm2 if load else view.sizing.feeder.mm2
+        need = protective_section(phase).value
+        evidence.append(f"{wire.end.label}: {wire.mm2:g} mm² for {phase:g} mm² phase")
+        door_bond = wire.end.pin.endswith("E.door:1")
+        if wire.mm2 < need and not door_bond:
+            findings.append(
+                Finding(
+                    "E08",
+                    Verdict.FAILS,
+                    f"The protective conductor to {wire.end.label} is "
+                    f"{wire.mm2:g} mm²; it must be {need:g} mm².",
+                    f"wire:{wire.key}",
+                    clause,
+                    "Use the larger section.",
+                )
+            )
+    return _result(
+        "E08", Group.EARTHING, "Protective conductor sections", clause, evidence, findings
+    )
+
+
+def everything_bonded(view: View) -> ClauseResult:
+    """Every point marked for earth has a conductor of its own to the bar."""
+    clause = "IEC 60204-1 8.2.1 and 8.2.3"
+    landed = {end.pin for w in view.wiring.wires for end in (w.start, w.end)}
+    points = view.circuits.earths
+    findings = [
+        Finding(
+            "E09",
+            Verdict.FAILS,
+            f"{view.pin_label(pin)} has no protective conductor.",
+            f"pin:{pin}",
+            clause,
+            "Give it a way on the earth bar.",
+        )
+        for pin in points
+        if pin not in landed
+    ]
+    for device in view.circuits.devices:
+        if device.kind_id == "motor":
+            net = view.nets.of_pin.get(device.pin("PE"))
+            if net is None or net.net_class is not NetClass.EARTH:
+                findings.append(
+                    Finding(
+                        "E09",
+                        Verdict.FAILS,
+                        f"{view.tag(device.id)} has no earth core.",
+                        f"device:{device.id}",
+                        clause,
+                        "Give its cable an earth core.",
+                    )
+                )
+    return _result(
+        "E09",
+        Group.EARTHING,
+        "Everything bonded",
+        clause,
+        [f"{len(points)} points, each from a way of its own"],
+        findings,
+    )
+
+
+def contacts_enough(view: View) -> ClauseResult:
+    """No contact drawn twice, none without its coil."""
+    clause = COMMON_PRACTICE
+    used = Counter(
+        (pole.device, pole.unit)
+        for rung in view.circuits.rungs
+        for one in elements_of(rung.path)
+        for pole in one.poles
+    )
+    findings = [
+        Finding(
+            "C01",
+            Verdict.FAILS,
+            f"{view.tag(device)} {unit} is drawn {count} times, but the device has it once.",
+            f"device:{device}",
+            clause,
+            "Use a spare contact.",
+        )
+        for (device, unit), count in used.items()
+        if count > 1
+    ]
+    contactors = [d for d in view.circuits.devices if d.kind_id == "contactor"]
+    findings += [
+        Finding(
+            "C01",
+            Verdict.FAILS,
+            f"The coil of {view.tag(d.id)} is in no circuit, so its contacts never move.",
+            f"device:{d.id}",
+            clause,
+            "Put the coil back.",
+        )
+        for d in contactors
+        if not used[(d.id, "A1-A2")]
+    ]
+    findings += [
+        Finding(
+            "C01",
+            Verdict.FAILS,
+            f"A change has nothing to hold on to: {clash.text}.",
+            f"circuit:{clash.circuit}",
+            clause,
+            "Take the change back, or make it anew.",
+        )
+        for clash in view.circuits.clashes
+    ]
+    return _result(
+        "C01",
+        Group.CONTROL,
+        "Contacts and coils",
+        clause,
+        [f"{len(used)} contacts and coils in use"],
+        findings,
+    )
+
+
+def control_transformer(view: View) -> ClauseResult:
+    """Whether the control circuits may do without a transformer."""
+    clause = "IEC 60204-1 9.1.1, from memory: fairly sure"
+    starters = sum(d.kind_id == "contactor" for d in view.circuits.devices)
+    devices = sum(
+        d.kind_id in ("start_button", "stop_button", "field_contact") for d in view.circuits.devices
+    )
+    findings = []
+    if starters > 1 or devices > 2:
+        findings.append(
+            Finding(
+                "C02",
+                Verdict.JUDGE,
+                f"{starters} starters and {devices} control devices work "
+                "straight from phase and neutral. The rulebook frees a single starter with at "
+                "most two control devices from a control transformer.",
+                "control",
+                clause,
+                "Decide whether a control transformer is wanted, and sign.",
+            )
+        )
+    return _result(
+        "C02",
+        Group.CONTROL,
+        "Control supply",
+        clause,
+        [f"{starters} starter, {devices} control devices"],
+        findings,
+    )
+
+
+def operator_colours(view: View) -> ClauseResult:
+    """Buttons and lamps in the colours their function may have."""
+    clause = "IEC 60204-1 10.2.1 and Table 4"
+    asks = {
+        "start_button": ("push-button", "START / ON"),
+        "stop_button": ("push-button", "STOP / OFF"),
+    }
+    findings = []
+    evidence = []
+    for device in view.circuits.devices:
+        colour = view.sizing.parts[device.id].colour
+        if device.kind_id == "lamp":
+            ask = ("indicator light", "normal" if device.id.endswith("run") else "abnormal")
+        elif device.kind_id in asks:
+            ask = asks[device.kind_id]
+        else:
+            continue
+        allowed, _ = allowed_colours(*ask)
+        evidence.append(f"{view.tag(device.id)}: {colour}")
+        if colour not in allowed:
+            findings.append(
+                Finding(
+                    "C03",
+                    Verdict.FAILS,
+                    f"{view.tag(device.id)} is {colour}; its function allows {', '.join(allowed)}.",
+                    f"device:{device.id}",
+                    clause,
+                    "Use a part in an allowed colour.",
+                )
+            )
+    return _result("C03", Group.CONTROL, "Button and lamp colours", clause, evidence, findings)
+
+
+ELECTRICAL = (
+    supply_has_neutral,
+    main_switch,
+    feeder_holds,
+    every_circuit_protected,
+    overloads_set,
+    parts_large_enough,
+    fault_current,
+    protective_sections,
+    everything_bonded,
+    contacts_enough,
+    control_transformer,
+    operator_colours,
+)

@@ -1,0 +1,385 @@
+"""Clauses about conductors, clamps, plate, door, marking and papers."""
+
+from riktig.core.catalogue import Mounting
+from riktig.core.circuit import Zone
+from riktig.core.job import Colours
+from riktig.core.labels import LONGEST_MARKER, Medium
+from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.view import View
+from riktig.core.standards import COMMON_PRACTICE, minimum_section
+from riktig.core.wiring import Stage
+
+__all__ = ["DUCT_FILL_LIMIT", "MECHANICAL"]
+
+DUCT_FILL_LIMIT = 0.70
+"""Share of a duct that wires may take at delivery (common practice, no source)."""
+
+
+def conductor_currents(view: View) -> ClauseResult:
+    """Every conductor carries what its protection lets through."""
+    clause = "IEC 60204-1 12.4, Table 6"
+    sections = [("feeder", "supply", view.sizing.feeder)]
+    for size in view.sizing.loads:
+        motor = next(
+            d for d in view.circuits.devices if d.circuit == size.circuit and d.kind_id == "motor"
+        )
+        sections += [
+            (f"{view.tag(motor.id)} power", f"device:{motor.id}", size.section),
+            (f"{view.tag(motor.id)} control", f"device:{motor.id}", size.control),
+        ]
+    findings = [
+        Finding(
+            "W01",
+            Verdict.FAILS,
+            f"The {name} conductors carry {s.carries_a:.1f} A in duct; "
+            f"they must carry {s.needs_a:g} A.",
+            where,
+            clause,
+            "Use bars or parallel conductors: the table ends here.",
+        )
+        for name, where, s in sections
+        if not s.enough
+    ]
+    evidence = [
+        f"{name}: {s.mm2:g} mm² carries {s.carries_a:.1f} A ≥ {s.needs_a:g} A"
+        for name, _, s in sections
+    ]
+    return ClauseResult(
+        "W01", Group.WIRING, "Conductor currents", clause, tuple(evidence), tuple(findings)
+    )
+
+
+def least_sections(view: View) -> ClauseResult:
+    """No conductor thinner than the rulebook's least."""
+    clause = "IEC 60204-1 12.3, Table 5"
+    findings = []
+    for wire in view.wiring.wires:
+        control = wire.stage in (Stage.CONTROL, Stage.DOOR, Stage.NEUTRAL)
+        least = minimum_section("control circuits" if control else "power circuits").value
+        if wire.mm2 < least:
+            findings.append(
+                Finding(
+                    "W02",
+                    Verdict.FAILS,
+                    f"Wire {wire.name} is {wire.mm2:g} mm²; the least is {least:g} mm².",
+                    f"wire:{wire.key}",
+                    clause,
+                    "Use a thicker wire.",
+                )
+            )
+    return ClauseResult(
+        "W02",
+        Group.WIRING,
+        "Least sections",
+        clause,
+        (f"{len(view.wiring.wires)} wires",),
+        tuple(findings),
+    )
+
+
+def colours(view: View) -> ClauseResult:
+    """Conductors in the colours of the rulebook."""
+    clause = "IEC 60204-1 13.2"
+    used = sorted({(wire.stage.value, wire.colour) for wire in view.wiring.wires})
+    findings = []
+    if view.job.practice.colours is not Colours.RULEBOOK:
+        findings.append(
+            Finding(
+                "W03",
+                Verdict.JUDGE,
+                "Power conductors are brown, black and grey. The "
+                "rulebook recommends black; another agreed scheme is allowed.",
+                "practice",
+                clause,
+                "Agree it with the customer, and sign; or follow the rulebook.",
+                Mend("Follow the rulebook", "colours"),
+            )
+        )
+    return ClauseResult(
+        "W03",
+        Group.WIRING,
+        "Conductor colours",
+        clause,
+        tuple(f"{stage}: {colour}" for stage, colour in used),
+        tuple(findings),
+    )
+
+
+def clamps_hold(view: View) -> ClauseResult:
+    """No clamp holds more, thicker or mixed conductors than it may."""
+    clause = "IEC 60204-1 13.1.1"
+    findings = [
+        Finding(
+            "W04",
+            Verdict.FAILS,
+            f"{one.label}: {one.text}.",
+            f"pin:{one.pin}",
+            clause,
+            "Choose another clamp, or give the net a terminal of its own.",
+        )
+        for one in view.wiring.crowded
+    ]
+    findings += [
+        Finding(
+            "W04",
+            Verdict.FAILS,
+            f"{view.pin_label(pin)} has no place, so no wire reaches it.",
+            f"pin:{pin}",
+            clause,
+            "Place the part on the plate or door.",
+        )
+        for pin in view.wiring.unrouted
+    ]
+    return ClauseResult(
+        "W04",
+        Group.WIRING,
+        "Clamps",
+        clause,
+        (f"{2 * len(view.wiring.wires)} ends",),
+        tuple(findings),
+    )
+
+
+def ducts_hold(view: View) -> ClauseResult:
+    """Room is left in every duct."""
+    clause = COMMON_PRACTICE
+    findings = [
+        Finding(
+            "P01",
+            Verdict.FAILS,
+            f"{name} is {fill:.0%} full; {DUCT_FILL_LIMIT:.0%} is the limit.",
+            f"duct:{name}",
+            clause,
+            "Use a wider duct.",
+            Mend("Next wider duct", "wider duct"),
+        )
+        for name, fill in view.wiring.fill.items()
+        if fill > DUCT_FILL_LIMIT
+    ]
+    return ClauseResult(
+        "P01",
+        Group.PLATE,
+        "Duct fill",
+        clause,
+        tuple(f"{n}: {f:.0%}" for n, f in view.wiring.fill.items()),
+        tuple(findings),
+    )
+
+
+def everything_fits(view: View) -> ClauseResult:
+    """Parts, doors and rails fit, with room for fingers."""
+    clause = f"IEC 60204-1 11.2; distances {COMMON_PRACTICE}"
+    findings = [
+        Finding(
+            "P02",
+            Verdict.FAILS,
+            f"{view.tag(one.device)} {one.text}.",
+            f"device:{one.device}",
+            clause,
+            "Move it, or take a larger enclosure.",
+            Mend("Plan for me", "plan")
+            if view.job.plate
+            else Mend("Next larger enclosure", "larger enclosure"),
+        )
+        for one in (*view.layout.misfits, *view.door.misfits)
+    ]
+    return ClauseResult(
+        "P02",
+        Group.PLATE,
+        "Everything fits",
+        clause,
+        (f"{len(view.layout.seats)} on the plate, {len(view.door.seats)} on the door",),
+        tuple(findings),
+    )
+
+
+def everything_placed(view: View) -> ClauseResult:
+    """Every part has a place, and every screwed part its holes."""
+    clause = COMMON_PRACTICE
+    on_door = {seat.device for seat in view.door.seats}
+    drilled = {hole.purpose for hole in view.holes}
+    findings = []
+    for device in view.circuits.devices:
+        tag = view.tag(device.id)
+        placed = view.layout.seat(device.id) is not None or device.id in on_door
+        door_stud = device.zone is Zone.DOOR and device.kind_id == "stud"
+        if device.zone is not Zone.FIELD and not placed and not door_stud:
+            findings.append(
+                Finding(
+                    "P03",
+                    Verdict.FAILS,
+                    f"{tag} has no place, so nothing can be drilled.",
+                    f"device:{device.id}",
+                    clause,
+                    "Plan the plate.",
+                    Mend("Plan for me", "plan"),
+                )
+            )
+        screwed = device.kind.mounting in (Mounting.SCREWED, Mounting.DOOR)
+        if screwed and tag not in drilled:
+            findings.append(
+                Finding(
+                    "P03",
+                    Verdict.FAILS,
+                    f"{tag} is screwed but has no hole on the list.",
+                    f"device:{device.id}",
+                    clause,
+                    "Place it on the plate or door.",
+                )
+            )
+    return ClauseResult(
+        "P03",
+        Group.PLATE,
+        "Every part placed, with its holes",
+        clause,
+        (f"{len(view.holes)} holes",),
+        tuple(findings),
+    )
+
+
+def spare_room(view: View) -> ClauseResult:
+    """Room to grow on the rails."""
+    clause = f"spare room of the practice ({COMMON_PRACTICE})"
+    want = view.job.practice.spare_share
+    total = sum(rail.length for rail in view.layout.rails)
+    free = sum(view.layout.free_on(rail) for rail in view.layout.rails)
+    share = free / total if total else 1.0
+    findings = []
+    if share < want:
+        findings.append(
+            Finding(
+                "P04",
+                Verdict.FAILS,
+                f"{share:.0%} of the rail is free; the practice asks for {want:.0%}.",
+                "plate",
+                clause,
+                "Take a larger enclosure.",
+                Mend("Next larger enclosure", "larger enclosure"),
+            )
+        )
+    evidence = [
+        f"{rail.name}: {view.layout.free_on(rail):.0f} mm of {rail.length:.0f} mm free"
+        for rail in view.layout.rails
+    ]
+    return ClauseResult("P04", Group.PLATE, "Spare room", clause, tuple(evidence), tuple(findings))
+
+
+def nameplate_complete(view: View) -> ClauseResult:
+    """The nameplate says all it must."""
+    clause = "IEC 60204-1 16.4, IEC 61439-1 6.1"
+    findings = [
+        Finding(
+            "M01",
+            Verdict.FAILS,
+            f"The nameplate lacks: {field.name.lower()}.",
+            "nameplate",
+            clause,
+            "Fill it in at the head of the Brief.",
+        )
+        for field in view.labels.nameplate
+        if field.required and not field.value
+    ]
+    filled = [f"{f.name}: {f.value}" for f in view.labels.nameplate if f.value]
+    return ClauseResult("M01", Group.MARKING, "Nameplate", clause, tuple(filled), tuple(findings))
+
+
+def wires_marked(view: View) -> ClauseResult:
+    """Both ends of every wire carry a marker that can hold its text."""
+    clause = "IEC 60204-1 13.2.1"
+    markers = view.labels.on(Medium.WIRE)
+    findings = [
+        Finding(
+            "M02",
+            Verdict.FAILS,
+            f"“{label.lines[0]}” is longer than a marker holds ({LONGEST_MARKER} characters).",
+            label.key,
+            clause,
+            "Shorten the tag, or let markers say the number only.",
+            Mend("Markers say the number", "short markers"),
+        )
+        for label in markers
+        if len(label.lines[0]) > LONGEST_MARKER
+    ]
+    return ClauseResult(
+        "M02",
+        Group.MARKING,
+        "Wire markers",
+        clause,
+        (f"{len(markers)} markers for {len(view.wiring.wires)} wires",),
+        tuple(findings),
+    )
+
+
+def still_live_said(view: View) -> ClauseResult:
+    """What stays live with the main switch off is known, and said on a plate."""
+    clause = "IEC 60204-1 5.3.5 and 16.2"
+    pins = [
+        view.pin_label(pin)
+        for net in view.live_off
+        for pin in net.pins
+        if not pin.startswith("c0.W:")
+    ]
+    shown = sorted(set(pins))
+    plates = view.labels.on(Medium.WARNING)
+    findings = []
+    if shown and not plates:
+        findings.append(
+            Finding(
+                "M03",
+                Verdict.FAILS,
+                "Parts stay live with the main switch off, and no plate says so.",
+                "supply",
+                clause,
+                "Add a warning plate.",
+            )
+        )
+    return ClauseResult(
+        "M03",
+        Group.MARKING,
+        "What stays live is said",
+        clause,
+        (f"live with the main switch off: {', '.join(shown)}",),
+        tuple(findings),
+    )
+
+
+def lamps_have_meaning(view: View) -> ClauseResult:
+    """Every operator and lamp on the door has a legend."""
+    clause = "IEC 60204-1 10.2.2 and 10.3"
+    named = {label.key: label.lines[0] for label in view.labels.on(Medium.LEGEND)}
+    findings = [
+        Finding(
+            "M04",
+            Verdict.FAILS,
+            f"{view.tag(seat.device)} has no legend, so nobody can say what it means.",
+            f"device:{seat.device}",
+            clause,
+            "Give it a text.",
+        )
+        for seat in view.door.seats
+        if not named.get(f"device:{seat.device}")
+    ]
+    return ClauseResult(
+        "M04",
+        Group.MARKING,
+        "Legends",
+        clause,
+        tuple(text for text in named.values() if text),
+        tuple(findings),
+    )
+
+
+MECHANICAL = (
+    conductor_currents,
+    least_sections,
+    colours,
+    clamps_hold,
+    ducts_hold,
+    everything_fits,
+    everything_placed,
+    spare_room,
+    nameplate_complete,
+    wires_marked,
+    still_live_said,
+    lamps_have_meaning,
+)

@@ -1,0 +1,68 @@
+"""Clauses, verdicts and findings."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+__all__ = ["ClauseResult", "Finding", "Group", "Mend", "Verdict"]
+
+
+class Verdict(Enum):
+    """What a clause says of the panel. Riktig judges; it never certifies."""
+
+    MEETS = "meets"
+    FAILS = "fails"
+    JUDGE = "needs judgement"
+
+
+class Group(Enum):
+    """The order in which an inspector walks a panel."""
+
+    SUPPLY = "Supply and main switch"
+    PROTECTION = "Protection"
+    EARTHING = "Protective conductors"
+    CONTROL = "Control circuits"
+    WIRING = "Conductors and clamps"
+    PLATE = "Plate and door"
+    MARKING = "Marking and papers"
+
+
+@dataclass(frozen=True, slots=True)
+class Mend:
+    """A remedy that Riktig can carry out: the words on the button, and which edit with what."""
+
+    text: str
+    action: str
+    argument: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One thing to see to. ``where`` is a selection key; ``remedy`` says what would mend it."""
+
+    code: str
+    verdict: Verdict
+    message: str
+    where: str
+    clause: str
+    remedy: str
+    mend: Mend | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class ClauseResult:
+    """One clause, judged: its verdict, the evidence, and what it found."""
+
+    code: str
+    group: Group
+    title: str
+    clause: str
+    evidence: tuple[str, ...]
+    findings: tuple[Finding, ...] = ()
+
+    @property
+    def verdict(self) -> Verdict:
+        """The worst of its findings."""
+        verdicts = {finding.verdict for finding in self.findings}
+        if Verdict.FAILS in verdicts:
+            return Verdict.FAILS
+        return Verdict.JUDGE if verdicts else Verdict.MEETS

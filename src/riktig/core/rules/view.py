@@ -1,0 +1,41 @@
+"""Everything a clause may look at, gathered once."""
+
+from dataclasses import dataclass
+
+from riktig.core.circuit import Circuits, Names, Net, Nets
+from riktig.core.job import DeviceId, Job, PinId
+from riktig.core.labels import Labels
+from riktig.core.plate import DoorPlan, Hole, Layout
+from riktig.core.sizing import Sizing
+from riktig.core.terminals import Strips
+from riktig.core.wiring import Wiring
+
+__all__ = ["View"]
+
+
+@dataclass(frozen=True, slots=True)
+class View:
+    """The panel as derived."""
+
+    circuits: Circuits
+    nets: Nets
+    names: Names
+    sizing: Sizing
+    layout: Layout
+    door: DoorPlan
+    holes: tuple[Hole, ...]
+    wiring: Wiring
+    strips: Strips
+    labels: Labels
+    live_off: tuple[Net, ...]
+    job: Job
+
+    def tag(self, device: DeviceId) -> str:
+        """A device's tag."""
+        return self.names.tag[device]
+
+    def pin_label(self, pin: PinId) -> str:
+        """“K1:13”."""
+        owner, marking = pin.rsplit(":", 1)
+        device = self.circuits.device(DeviceId(owner))
+        return f"{self.names.tag[device.id]}:{device.mark if device.strip else marking}"

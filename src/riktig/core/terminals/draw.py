@@ -1,0 +1,110 @@
+"""Strips as they stand on the rail: inside above, field below, four times true size."""
+
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.plate import box
+from riktig.core.terminals.strips import Strip, Strips
+
+__all__ = ["draw_strip", "draw_strips"]
+
+WIDE, TALL = 15.0, 46.0
+LEFT = 44.0
+_WIRE = {"PE": "wire green-yellow", "N": "wire light blue"}
+
+
+def draw_strip(strip: Strip, strips: Strips) -> Drawing:
+    """One strip with both sides written at each terminal; keys are ``device:`` and the id."""
+    marks: list[Mark] = []
+    top = 58.0
+    width = LEFT + len(strip.rows) * WIDE + 30
+    marks += [
+        Text(8, top + TALL / 2 - 1, strip.tag, 6.0, face=Face.PRINTED_BOLD),
+        Text(8, top + TALL / 2 + 6, strip.purpose, 3.0, "second"),
+        Text(8, 12, "inside", 3.2, "second", Face.BOLD),
+        Text(8, top + TALL + 26, "field", 3.2, "second", Face.BOLD),
+        box(Rect(LEFT - 9, top + 14, 9, TALL - 28), "second", 0.3, "rail"),
+        box(Rect(LEFT + len(strip.rows) * WIDE, top + 14, 9, TALL - 28), "second", 0.3, "rail"),
+    ]
+    for index, row in enumerate(strip.rows):
+        x = LEFT + index * WIDE
+        middle = x + WIDE / 2
+        key = f"device:{row.device}"
+        wire = _WIRE.get(row.mark, "wire red" if row.mark.isdigit() else "wire black")
+        marks += [
+            Line(middle, 20, middle, top + 5, "ink", 2.4, layer="wire"),
+            Line(middle, 20, middle, top + 5, wire, 1.9, layer="wire"),
+            box(Rect(x, top, WIDE, TALL), "ink", 0.4, f"terminal {row.colour}", key, "terminal"),
+            Circle(middle, top + 7, 3, "ink", 0.3, "card", "terminal", key),
+            Circle(middle, top + TALL - 7, 3, "ink", 0.3, "card", "terminal", key),
+            Text(
+                middle,
+                top + TALL / 2 + 1.6,
+                row.mark,
+                4.2,
+                face=Face.PRINTED_BOLD,
+                align=Align.MIDDLE,
+                key=key,
+            ),
+            Text(middle, 17, row.number, 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
+            Text(middle - 2.2, top - 3, row.inside, 3.2, face=Face.PRINTED, upright=False, key=key),
+        ]
+        if row.core:
+            low = top + TALL
+            marks += [
+                Line(middle, low - 5, middle, low + 18, "ink", 2.4, layer="wire"),
+                Line(middle, low - 5, middle, low + 18, _core_role(row.core), 1.9, layer="wire"),
+                Text(
+                    middle - 2.2,
+                    low + 46,
+                    f"{row.field}",
+                    3.2,
+                    face=Face.PRINTED,
+                    upright=False,
+                    key=key,
+                ),
+                Text(middle + 4.2, low + 46, row.core, 2.6, "second", upright=False, key=key),
+            ]
+    marks += _cable_marks(strip, strips, top + TALL + 48)
+    return Drawing(max(width, 130), top + TALL + 66, tuple(marks), f"Terminal strip {strip.tag}")
+
+
+def _core_role(core: str) -> str:
+    roles = {"blue": "wire light blue"}
+    return roles.get(core, f"wire {core}" if not core.isdigit() else "wire black")
+
+
+def _cable_marks(strip: Strip, strips: Strips, y: float) -> list[Mark]:
+    marks: list[Mark] = []
+    for cable in strips.cables:
+        places = [i for i, row in enumerate(strip.rows) if row.cable == cable.tag]
+        if not places:
+            continue
+        x1 = LEFT + min(places) * WIDE + 2
+        x2 = LEFT + (max(places) + 1) * WIDE - 2
+        bracket = (Point(x1, y), Point(x1, y + 4), Point(x2, y + 4), Point(x2, y))
+        marks += [
+            Poly(bracket, "second", 0.4, layer="cable"),
+            Text(
+                (x1 + x2) / 2,
+                y + 10,
+                cable.tag,
+                3.8,
+                face=Face.PRINTED_BOLD,
+                align=Align.MIDDLE,
+                key=f"device:{cable.device}",
+            ),
+            Text(
+                (x1 + x2) / 2,
+                y + 15,
+                f"{cable.make_up} to {cable.to}",
+                2.6,
+                "second",
+                align=Align.MIDDLE,
+                key=f"device:{cable.device}",
+            ),
+        ]
+    return marks
+
+
+def draw_strips(strips: Strips) -> tuple[Drawing, ...]:
+    """All strips, a drawing each."""
+    return tuple(draw_strip(strip, strips) for strip in strips.strips)

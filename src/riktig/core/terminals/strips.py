@@ -1,0 +1,230 @@
+"""Terminal strips with both sides, and the field cables that land on them."""
+
+from collections import defaultdict
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Clamp, Mounting
+from riktig.core.circuit import Circuits, Device, Names, Nets, Zone
+from riktig.core.job import DeviceId, Load, PinId
+from riktig.core.sizing import Sizing
+from riktig.core.wiring import Wire, Wiring
+
+__all__ = ["Cable", "Core", "Strip", "Strips", "TerminalRow", "make_strips"]
+
+_CORE_COLOURS = {
+    "L1": "brown",
+    "L2": "black",
+    "L3": "grey",
+    "N": "blue",
+    "PE": "green-yellow",
+    "U": "brown",
+    "V": "black",
+    "W": "grey",
+}
+"""Source: HD 308 S2 core colours, from memory. Control cores are numbered."""
+
+
+@dataclass(frozen=True, slots=True)
+class Core:
+    """One core of a field cable: its colour or number, and where both of its ends land."""
+
+    name: str
+    number: str
+    panel_end: str
+    field_end: str
+    panel_pin: PinId
+
+
+@dataclass(frozen=True, slots=True)
+class Cable:
+    """A field cable: its tag, what it goes to, its cores and section; length m (0: unknown)."""
+
+    tag: str
+    device: DeviceId
+    to: str
+    mm2: float
+    cores: tuple[Core, ...]
+    length_m: float
+
+    @property
+    def make_up(self) -> str:
+        """“4 G 1.5 mm²”: G with a protective conductor, × without."""
+        sign = "G" if any(core.name == "green-yellow" for core in self.cores) else "×"
+        return f"{len(self.cores)} {sign} {self.mm2:g} mm²"
+
+
+@dataclass(frozen=True, slots=True)
+class TerminalRow:
+    """One terminal: its mark and body, the wire inside, the core outside."""
+
+    device: DeviceId
+    position: int
+    mark: str
+    kind_id: str
+    colour: str
+    number: str
+    wire: str
+    inside: str
+    cable: str
+    core: str
+    field: str
+    max_mm2: float
+
+
+@dataclass(frozen=True, slots=True)
+class Strip:
+    """A strip from left to right, as it will stand on the rail. Width mm with end stops."""
+
+    tag: str
+    purpose: str
+    rows: tuple[TerminalRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Strips:
+    """All strips and all field cables."""
+
+    strips: tuple[Strip, ...]
+    cables: tuple[Cable, ...]
+
+
+def make_strips(
+    circuits: Circuits,
+    nets: Nets,
+    names: Names,
+    sizing: Sizing,
+    wiring: Wiring,
+    loads: tuple[Load, ...],
+) -> Strips:
+    """The terminal schedule.
+
+    Method:
+        Each field device has one cable; its pins land on the field side of the terminal of their
+        net that belongs to the device's own circuit, or on a free way of the earth bar.
+    """
+    cables = _cables(circuits, nets, names, sizing, wiring, loads)
+    core_at = {core.panel_pin: (cable, core) for cable in cables for core in cable.cores}
+    wires_at: dict[PinId, list[Wire]] = defaultdict(list)
+    for wire in wiring.wires:
+        wires_at[wire.start.pin].append(wire)
+        wires_at[wire.end.pin].append(wire)
+    groups: dict[str, list[Device]] = defaultdict(list)
+    for device in circuits.devices:
+        if device.strip:
+            groups[device.strip].append(device)
+    strips = []
+    for members in groups.values():
+        rows = tuple(
+            _row(n, device, nets, names, sizing, wires_at, core_at)
+            for n, device in enumerate(members, 1)
+        )
+        purpose = members[0].purpose.split(", ")[0]
+        supply = members[0].purpose.startswith("incoming")
+        strips.append(
+            Strip(names.tag[members[0].id], "incoming supply" if supply else purpose, rows)
+        )
+    return Strips(tuple(strips), cables)
+
+
+def _row(
+    position: int,
+    device: Device,
+    nets: Nets,
+    names: Names,
+    sizing: Sizing,
+    wires_at: dict[PinId, list[Wire]],
+    core_at: dict[PinId, tuple[Cable, Core]],
+) -> TerminalRow:
+    inner, outer = device.pin("i"), device.pin("f")
+    part = sizing.parts[device.id]
+    here = wires_at.get(inner, [])
+    far = [w.end.label if w.start.pin == inner else w.start.label for w in here]
+    cable, core = core_at.get(outer, (None, None))
+    return TerminalRow(
+        device.id,
+        position,
+        device.mark,
+        device.kind_id,
+        part.colour,
+        names.number[nets.of_pin[inner].id],
+        ", ".join(w.key for w in here),
+        ", ".join(far),
+        cable.tag if cable else "",
+        core.name if core else "",
+        core.field_end if core else "",
+        part.power.max_mm2,
+    )
+
+
+def _cables(
+    circuits: Circuits,
+    nets: Nets,
+    names: Names,
+    sizing: Sizing,
+    wiring: Wiring,
+    loads: tuple[Load, ...],
+) -> tuple[Cable, ...]:
+    wired = {end.pin for wire in wiring.wires for end in (wire.start, wire.end)}
+    free_ways = [
+        bar.pin(pin.name)
+        for bar in circuits.devices
+        if bar.kind_id == "earth_bar"
+        for pin in bar.kind.pins
+        if bar.pin(pin.name) not in wired
+    ]
+    lengths = {load.id: load.cable_m for load in loads}
+    cables = []
+    for device in circuits.devices:
+        if device.zone is not Zone.FIELD or device.kind.mounting is not Mounting.FIELD:
+            continue
+        tag = names.tag[device.id]
+        load = sizing.load_of(device.circuit)
+        if device.kind_id == "supply":
+            cable_tag, mm2, metres = tag, sizing.feeder.mm2, 0.0
+        else:
+            cable_tag = f"W{tag}"
+            power = device.kind_id == "motor"
+            mm2 = load.section.mm2 if load and power else 1.0
+            metres = lengths.get(load.load, 0.0) if load else 0.0
+        cores = []
+        for count, pin in enumerate(device.kind.pins, 1):
+            core = _core(device, pin.name, count, circuits, nets, names, free_ways)
+            if core:
+                cores.append(core)
+        cables.append(
+            Cable(cable_tag, device.id, f"{tag} {device.purpose}", mm2, tuple(cores), metres)
+        )
+    return tuple(cables)
+
+
+def _core(
+    device: Device,
+    pin: str,
+    count: int,
+    circuits: Circuits,
+    nets: Nets,
+    names: Names,
+    free_ways: list[PinId],
+) -> Core | None:
+    here = device.pin(pin)
+    net = nets.of_pin.get(here)
+    if net is None:
+        return None
+    devices = {d.id: d for d in circuits.devices}
+    landing, label = None, ""
+    for other in net.pins:
+        owner, marking = other.rsplit(":", 1)
+        candidate = devices[DeviceId(owner)]
+        if candidate.circuit == device.circuit and (
+            candidate.strip and candidate.kind.pin(marking).clamp is Clamp.FIELD
+        ):
+            landing, label = other, f"{names.tag[candidate.id]}:{candidate.mark}"
+    if landing is None and pin == "PE" and free_ways:
+        landing = free_ways.pop(0)
+        owner, marking = landing.rsplit(":", 1)
+        label = f"{names.tag[DeviceId(owner)]}:{marking}"
+    if landing is None:
+        return None
+    mark = pin[0] if device.kind_id == "motor" and pin != "PE" else pin
+    name = _CORE_COLOURS.get(mark, str(count))
+    return Core(name, names.number[net.id], label, f"{names.tag[device.id]}:{pin}", landing)
