@@ -8,6 +8,7 @@ from riktig.core.circuit.nets import find_nets
 from riktig.core.circuit.numbers import name_all
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
+    Act,
     Change,
     Circuit,
     CircuitId,
@@ -15,9 +16,7 @@ from riktig.core.job import (
     ElementId,
     GivenTag,
     Insertable,
-    Inserted,
     Job,
-    Removed,
 )
 
 __all__ = ["insert_contact", "remove_element", "rename", "renumber", "settle", "take_back"]
@@ -50,9 +49,9 @@ def insert_contact(
         RiktigError: there is no such element in a control path.
     """
     circuit = _circuit_of(job, at)
-    numbers = [c.number for c in circuit.changes if isinstance(c, Inserted)]
-    number = max(numbers, default=0) + 1
-    return _with_change(job, circuit, Inserted(number, at, what, parallel, text))
+    number = max((change.number for change in circuit.changes), default=0) + 1
+    act = Act.ACROSS if parallel else Act.AFTER
+    return _with_change(job, circuit, Change(act, at, number, what, text))
 
 
 def remove_element(job: Job, element: ElementId) -> Job:
@@ -61,7 +60,7 @@ def remove_element(job: Job, element: ElementId) -> Job:
     Raises:
         RiktigError: there is no such element in a control path.
     """
-    return _with_change(job, _circuit_of(job, element), Removed(element))
+    return _with_change(job, _circuit_of(job, element), Change(Act.OUT, element))
 
 
 def take_back(job: Job, circuit: CircuitId, change: Change) -> Job:

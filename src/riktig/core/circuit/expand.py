@@ -20,12 +20,12 @@ from riktig.core.circuit.model import (
 )
 from riktig.core.circuit.recipes import device_id, direct_on_line, element, incomer
 from riktig.core.job import (
+    Act,
     Change,
     Circuit,
     EarthScheme,
     ElementId,
     Insertable,
-    Inserted,
     Load,
     PinId,
     Practice,
@@ -68,26 +68,23 @@ def expand(
 
 
 def _said(change: Change) -> str:
-    if isinstance(change, Inserted):
-        what = change.what.value
-        return f"{what} “{change.text}” was put in at {change.at}, which is no longer there"
-    return f"{change.element} was taken out, and is no longer there"
+    what = f"{change.what.value} “{change.text}”" if change.what else "it"
+    return f"{what} was {change.act.value} {change.element}, which is no longer there"
 
 
 def _changed(
     circuit: Circuit, change: Change, devices: list[Device], rungs: list[Rung]
 ) -> tuple[list[Device], list[Rung]] | None:
     made: list[Device] = []
-    target: ElementId
-    act: Callable[[Element], Branch | None]
-    if isinstance(change, Inserted):
-        made, part = _inserted(circuit, change)
-        target, act = change.at, partial(_joined, part=part, parallel=change.parallel)
-    else:
-        target, act = change.element, _gone
+    act: Callable[[Element], Branch | None] = _gone
+    if change.what:
+        made, part = _inserted(circuit, change, change.what)
+        act = partial(_joined, part=part, parallel=change.act is Act.ACROSS)
     for index, rung in enumerate(rungs):
-        if rung.band is Band.CONTROL and any(e.id == target for e in elements_of(rung.path)):
-            path = _swap(rung.path, target, act) or Series(())
+        if rung.band is Band.CONTROL and any(
+            e.id == change.element for e in elements_of(rung.path)
+        ):
+            path = _swap(rung.path, change.element, act) or Series(())
             new = replace(rung, path=path if isinstance(path, Series) else Series((path,)))
             return [*devices, *made], [*rungs[:index], new, *rungs[index + 1 :]]
     return None
@@ -101,10 +98,10 @@ def _joined(at: Element, part: Branch, parallel: bool) -> Branch:
     return Parallel((at, part)) if parallel else Series((at, part))
 
 
-def _inserted(circuit: Circuit, change: Inserted) -> tuple[list[Device], Branch]:
+def _inserted(circuit: Circuit, change: Change, what: Insertable) -> tuple[list[Device], Branch]:
     cid, role = circuit.id, f"x{change.number}"
     did = device_id(cid, role)
-    if change.what is Insertable.FIELD_CONTACT:
+    if what is Insertable.FIELD_CONTACT:
         contact = Device(did, cid, "field_contact", Zone.FIELD, change.text)
         pair = [
             Device(
@@ -124,7 +121,7 @@ def _inserted(circuit: Circuit, change: Inserted) -> tuple[list[Device], Branch]
     kind, unit = {
         Insertable.STOP_BUTTON: ("stop_button", "1-2"),
         Insertable.START_BUTTON: ("start_button", "3-4"),
-    }[change.what]
+    }[what]
     button = Device(did, cid, kind, Zone.DOOR, change.text, legend=change.text)
     return [button], element(did, unit)
 

@@ -4,7 +4,7 @@ Words: a *job* is one panel; a *load* is what the customer wants run; a *circuit
 *recipe* and may carry *changes*; a *placement* says where a device stands on the plate.
 """
 
-from riktig.core.job.circuit import Change, Circuit, Insertable, Inserted, Recipe, Removed
+from riktig.core.job.circuit import Act, Change, Circuit, Insertable, Recipe
 from riktig.core.job.edits import (
     INCOMER_ID,
     add_load,
@@ -43,6 +43,7 @@ __all__ = [
     "CHOICES",
     "INCOMER_ID",
     "LARGEST_KW",
+    "Act",
     "Batching",
     "Change",
     "Choice",
@@ -62,7 +63,6 @@ __all__ = [
     "GivenTag",
     "HingeSide",
     "Insertable",
-    "Inserted",
     "Job",
     "Load",
     "LoadId",
@@ -75,7 +75,6 @@ __all__ = [
     "RailFix",
     "Recipe",
     "Record",
-    "Removed",
     "Rulebook",
     "RunLamp",
     "ShaftFitting",

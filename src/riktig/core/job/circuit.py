@@ -5,7 +5,7 @@ from enum import Enum
 
 from riktig.core.job.ids import CircuitId, ElementId, LoadId
 
-__all__ = ["Change", "Circuit", "Insertable", "Inserted", "Recipe", "Removed"]
+__all__ = ["Act", "Change", "Circuit", "Insertable", "Recipe"]
 
 
 class Recipe(Enum):
@@ -23,28 +23,31 @@ class Insertable(Enum):
     FIELD_CONTACT = "contact in the field, closed at rest"
 
 
-@dataclass(frozen=True, slots=True)
-class Inserted:
-    """A contact was put in at the element ``at``: after it, or across it when ``parallel``.
+class Act(Enum):
+    """What a change does to the element it is made to."""
 
-    ``number`` makes the id of what is inserted; ``text`` says what it is for.
+    AFTER = "put in after"
+    ACROSS = "put in across"
+    OUT = "taken out"
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One change the builder made to what the recipe gave.
+
+    Args:
+        act: What was done.
+        element: The element it was done to.
+        number: Makes the id of what was put in; counts within the circuit.
+        what: What was put in, None when something was taken out.
+        text: What it is for.
     """
 
-    number: int
-    at: ElementId
-    what: Insertable
-    parallel: bool
-    text: str
-
-
-@dataclass(frozen=True, slots=True)
-class Removed:
-    """An element was taken out; a path in series closes over the gap."""
-
+    act: Act
     element: ElementId
-
-
-Change = Inserted | Removed
+    number: int = 0
+    what: Insertable | None = None
+    text: str = ""
 
 
 @dataclass(frozen=True, slots=True)

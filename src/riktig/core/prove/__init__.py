@@ -6,7 +6,7 @@ a reading is out of date when they change; live stages stay *shut*.
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS
 from riktig.core.plan import Derived
-from riktig.core.prove.tests import Expected, Plan, Stage, Test, TestPoint, plan_tests
+from riktig.core.prove.tests import Expected, Stage, Test, TestPlan, TestPoint, plan_tests
 from riktig.core.prove.verdicts import (
     OPEN_LINE,
     Outcome,
@@ -27,11 +27,11 @@ __all__ = [
     "TESTS",
     "Expected",
     "Outcome",
-    "Plan",
     "Reading",
     "Results",
     "Stage",
     "Test",
+    "TestPlan",
     "TestPoint",
     "judge",
     "ohm_text",

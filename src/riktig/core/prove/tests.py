@@ -12,7 +12,7 @@ from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_resistance
 from riktig.core.wiring import Wire, Wiring
 
-__all__ = ["Expected", "Plan", "Stage", "Test", "TestPoint", "plan_tests"]
+__all__ = ["Expected", "Stage", "Test", "TestPlan", "TestPoint", "plan_tests"]
 
 LEADS_OHM = 0.2
 """Test leads and probe contact (common practice, no source)."""
@@ -90,8 +90,10 @@ class Test:
 
 
 @dataclass(frozen=True, slots=True)
-class Plan:
+class TestPlan:
     """All tests, in order."""
+
+    __test__ = False
 
     tests: tuple[Test, ...]
 
@@ -102,7 +104,7 @@ class Plan:
 
 def plan_tests(
     circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring
-) -> Plan:
+) -> TestPlan:
     """Bonds, then every wire end to end, then no continuity between potentials.
 
     Method:
@@ -110,7 +112,7 @@ def plan_tests(
         potentials read open, unless at rest a coil or lamp lies between them: then its resistance.
     """
     planner = _Planner(circuits, nets, names, sizing, wiring)
-    return Plan((*planner.bonds(), *planner.wires(), *planner.shorts()))
+    return TestPlan((*planner.bonds(), *planner.wires(), *planner.shorts()))
 
 
 class _Planner:
@@ -120,6 +122,7 @@ class _Planner:
         self._circuits, self._nets, self._names = circuits, nets, names
         self._sizing, self._wiring = sizing, wiring
         self._devices = {device.id: device for device in circuits.devices}
+        self._at_rest = self._rest_groups()
         breakers = [
             names.tag[d.id]
             for d in circuits.devices
@@ -222,8 +225,7 @@ class _Planner:
 
     def _joined(self, net: Net) -> frozenset[PinId]:
         """Nets joined to one at rest with all breakers on."""
-        groups = self._rest_groups()
-        return groups[net.id]
+        return self._at_rest[net.id]
 
     def _rest_groups(self) -> dict[PinId, frozenset[PinId]]:
         parent = {net.id: net.id for net in self._nets.nets}

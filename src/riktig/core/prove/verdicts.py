@@ -7,7 +7,7 @@ from enum import Enum
 from riktig.core.build import Stale
 from riktig.core.errors import RiktigError
 from riktig.core.job import Record
-from riktig.core.prove.tests import Plan, Stage, Test
+from riktig.core.prove.tests import Stage, Test, TestPlan
 
 __all__ = [
     "OPEN_LINE",
@@ -141,7 +141,7 @@ def reading_facts(
     )
 
 
-def results_of(plan: Plan, records: Iterable[Record]) -> Results:
+def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
     """Outcomes from the log: the last reading of a test counts, while what it is true of holds."""
     last: dict[str, Record] = {}
     corrected = {record.corrects for record in records if record.corrects}

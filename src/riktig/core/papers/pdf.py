@@ -1,0 +1,316 @@
+"""Drawings on PDF pages, true to scale, and the set of papers with its schedules."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import cache
+from importlib import resources
+from pathlib import Path
+from typing import Any
+
+from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Poly, Text
+from riktig.core.papers.inks import rgb
+from riktig.core.papers.schedules import Schedule
+
+__all__ = ["Page", "SetHead", "fitting_scale", "missing_glyphs", "write_set"]
+
+MM = 72 / 25.4
+CAPITAL = 0.70
+"""Height of a capital as a share of the type size (measured on the shipped B612)."""
+A4 = (297.0, 210.0)
+MARGIN = 12.0
+HEAD = 14.0
+SCALES = (1.0, 0.5, 0.4, 0.25, 0.2, 0.1, 0.05)
+_FACES = {
+    Face.WORDS: "B612-Regular",
+    Face.BOLD: "B612-Bold",
+    Face.PRINTED: "B612Mono-Regular",
+    Face.PRINTED_BOLD: "B612Mono-Bold",
+}
+FALLBACK = "DejaVuSans"
+
+
+@dataclass(frozen=True, slots=True)
+class SetHead:
+    """What stands at the head of every page."""
+
+    number: str
+    title: str
+    revision: str
+    made: str
+
+
+@dataclass(frozen=True, slots=True)
+class Page:
+    """A drawing on a page; ``to_scale``: only at a standard scale, with a check line."""
+
+    drawing: Drawing
+    to_scale: bool = False
+
+
+def fitting_scale(drawing: Drawing, *, to_scale: bool) -> float:
+    """The largest scale at which a drawing fits A4 across; a standard one when asked."""
+    width, height = A4[0] - 2 * MARGIN, A4[1] - 2 * MARGIN - HEAD
+    most = min(width / drawing.width, height / drawing.height)
+    if not to_scale:
+        return most
+    return next((scale for scale in SCALES if scale <= most), most)
+
+
+@cache
+def _registered() -> dict[str, Any]:
+    from reportlab.pdfbase import pdfmetrics
+    from reportlab.pdfbase.ttfonts import TTFont
+
+    fonts = {}
+    for name in (*_FACES.values(), FALLBACK):
+        with resources.as_file(
+            resources.files("riktig") / "assets" / "fonts" / f"{name}.ttf"
+        ) as file:
+            fonts[name] = TTFont(name, str(file))
+        pdfmetrics.registerFont(fonts[name])
+    return fonts
+
+
+def _runs(text: str, font: str) -> list[tuple[str, str]]:
+    """The text in stretches of one font each: letters the face lacks go to the fallback."""
+    known = _registered()[font].face.charToGlyph
+    runs: list[tuple[str, str]] = []
+    for letter in text:
+        name = font if ord(letter) in known else FALLBACK
+        if runs and runs[-1][0] == name:
+            runs[-1] = (name, runs[-1][1] + letter)
+        else:
+            runs.append((name, letter))
+    return runs
+
+
+def missing_glyphs(text: str) -> str:
+    """Letters that neither face nor fallback has: they would print as a box."""
+    fonts = _registered()
+    return "".join(
+        c
+        for c in text
+        if ord(c) not in fonts["B612-Regular"].face.charToGlyph
+        and ord(c) not in fonts[FALLBACK].face.charToGlyph
+    )
+
+
+def write_set(
+    path: Path,
+    head: SetHead,
+    pages: Sequence[Page],
+    schedules: Sequence[Schedule],
+    step: Callable[[float, str], None] = lambda share, text: None,
+) -> None:
+    """Writes drawings and schedules as one PDF, A4 across; the same input gives the same file.
+
+    Args:
+        head: For the head of every page.
+        pages: Drawings, a page each.
+        schedules: Tables, from a new page each.
+        step: Told how far it is; may raise to stop.
+    """
+    from reportlab.pdfgen.canvas import Canvas
+
+    _registered()
+    canvas = Canvas(str(path), pagesize=(A4[0] * MM, A4[1] * MM), invariant=1)
+    canvas.setTitle(f"{head.number} {head.title}".strip() or "Riktig")
+    total = len(pages) + len(schedules)
+    writer = _Writer(canvas, head)
+    for index, page in enumerate(pages):
+        step(index / total, page.drawing.title)
+        writer.drawing(page)
+    for index, schedule in enumerate(schedules, len(pages)):
+        step(index / total, schedule.title)
+        writer.table(schedule)
+    canvas.save()
+
+
+class _Writer:
+    def __init__(self, canvas: Any, head: SetHead) -> None:
+        self._canvas, self._head, self._number = canvas, head, 0
+
+    def _begin(self, title: str, note: str = "") -> None:
+        self._number += 1
+        top = A4[1] - MARGIN
+        self._text(MARGIN, top - 4, title, 3.4, Face.BOLD, "ink")
+        said = " · ".join(
+            x
+            for x in (
+                self._head.number,
+                self._head.title,
+                f"rev {self._head.revision}",
+                self._head.made,
+            )
+            if x
+        )
+        self._text(
+            A4[0] - MARGIN,
+            top - 4,
+            f"{said} · page {self._number}",
+            2.2,
+            Face.WORDS,
+            "second",
+            Align.RIGHT,
+        )
+        if note:
+            self._text(MARGIN, top - 9, note, 2.2, Face.WORDS, "second")
+        self._canvas.setStrokeColorRGB(*rgb("line"))
+        self._canvas.setLineWidth(0.3 * MM)
+        self._canvas.line(
+            MARGIN * MM, (top - HEAD + 3) * MM, (A4[0] - MARGIN) * MM, (top - HEAD + 3) * MM
+        )
+
+    def _text(
+        self,
+        x: float,
+        y: float,
+        text: str,
+        size: float,
+        face: Face,
+        role: str,
+        align: Align = Align.LEFT,
+    ) -> None:
+        """Text at x, y mm from the page's lower left, capital height ``size`` mm."""
+        points = size / CAPITAL * MM
+        runs = _runs(text, _FACES[face])
+        width = sum(self._canvas.stringWidth(part, font, points) for font, part in runs)
+        at = x * MM - {Align.LEFT: 0.0, Align.MIDDLE: width / 2, Align.RIGHT: width}[align]
+        self._canvas.setFillColorRGB(*rgb(role))
+        for font, part in runs:
+            self._canvas.setFont(font, points)
+            self._canvas.drawString(at, y * MM, part)
+            at += self._canvas.stringWidth(part, font, points)
+
+    def drawing(self, page: Page) -> None:
+        """A page with one drawing."""
+        scale = fitting_scale(page.drawing, to_scale=page.to_scale)
+        note = f"Scale 1 : {1 / scale:g}. The line below measures 100 mm on paper." * page.to_scale
+        self._begin(page.drawing.title, note)
+        canvas = self._canvas
+        canvas.saveState()
+        canvas.translate(MARGIN * MM, (A4[1] - MARGIN - HEAD) * MM)
+        canvas.scale(scale, scale)
+        for mark in page.drawing.marks:
+            self._mark(mark)
+        canvas.restoreState()
+        if page.to_scale:
+            canvas.setLineWidth(0.2 * MM)
+            canvas.line(MARGIN * MM, 8 * MM, (MARGIN + 100) * MM, 8 * MM)
+        canvas.showPage()
+
+    def _mark(self, mark: Line | Poly | Circle | Arc | Text) -> None:
+        canvas = self._canvas
+        if isinstance(mark, Text):
+            canvas.saveState()
+            canvas.translate(mark.x * MM, -mark.y * MM)
+            if not mark.upright:
+                canvas.rotate(90)
+            if mark.backed:
+                width = canvas.stringWidth(mark.text, _FACES[mark.face], mark.size / CAPITAL * MM)
+                canvas.setFillColorRGB(1, 1, 1)
+                canvas.rect(
+                    -width / 2 - 0.5 * MM,
+                    -0.5 * MM,
+                    width + MM,
+                    (mark.size + 1) * MM,
+                    stroke=0,
+                    fill=1,
+                )
+            self._text(0, 0, mark.text, mark.size, mark.face, mark.role, mark.align)
+            canvas.restoreState()
+            return
+        canvas.setStrokeColorRGB(*rgb(mark.role))
+        canvas.setLineWidth(mark.width * MM)
+        canvas.setDash([1.6 * MM, 1.2 * MM] if getattr(mark, "dashed", False) else [])
+        fill = getattr(mark, "fill", "")
+        if fill:
+            canvas.setFillColorRGB(*rgb(fill))
+        match mark:
+            case Line():
+                canvas.line(mark.x1 * MM, -mark.y1 * MM, mark.x2 * MM, -mark.y2 * MM)
+            case Poly():
+                path = canvas.beginPath()
+                path.moveTo(mark.points[0].x * MM, -mark.points[0].y * MM)
+                for point in mark.points[1:]:
+                    path.lineTo(point.x * MM, -point.y * MM)
+                if mark.closed:
+                    path.close()
+                canvas.drawPath(path, stroke=int(mark.width > 0), fill=int(bool(fill)))
+            case Circle():
+                canvas.circle(
+                    mark.x * MM, -mark.y * MM, mark.radius * MM, stroke=1, fill=int(bool(fill))
+                )
+            case Arc():
+                r = mark.radius
+                canvas.arc(
+                    (mark.x - r) * MM,
+                    (-mark.y - r) * MM,
+                    (mark.x + r) * MM,
+                    (-mark.y + r) * MM,
+                    -mark.start,
+                    -mark.span,
+                )
+
+    def table(self, schedule: Schedule) -> None:
+        """A schedule over as many pages as it takes, text folded in its cells."""
+        from reportlab.lib.styles import ParagraphStyle
+        from reportlab.platypus import LongTable, Paragraph, TableStyle
+
+        cell = ParagraphStyle("cell", fontName=_FACES[Face.WORDS], fontSize=7.6, leading=9.6)
+        bold = ParagraphStyle("head", parent=cell, fontName=_FACES[Face.BOLD])
+        shown = [i for i, (key, _) in enumerate(schedule.columns) if key not in ("key", "id")]
+        rows = [[Paragraph(_safe(schedule.columns[i][1], bold), bold) for i in shown]]
+        rows += [
+            [Paragraph(_safe(_said(row[i]), cell), cell) for i in shown] for row in schedule.rows
+        ]
+        width = (A4[0] - 2 * MARGIN) * MM
+        style = TableStyle(
+            [
+                ("LINEBELOW", (0, 0), (-1, 0), 0.6, rgb("second")),
+                ("LINEBELOW", (0, 1), (-1, -1), 0.25, rgb("hair")),
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("LEFTPADDING", (0, 0), (-1, -1), 2),
+                ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
+            ]
+        )
+        rest: list[Any] = [
+            LongTable(rows, _widths(schedule, shown, width), style=style, repeatRows=1)
+        ]
+        room = (A4[1] - 2 * MARGIN - HEAD) * MM
+        while rest:
+            self._begin(schedule.title)
+            here, rest = rest[0], rest[1:]
+            pieces = here.split(width, room) or [here]
+            _, height = pieces[0].wrapOn(self._canvas, width, room)
+            pieces[0].drawOn(self._canvas, MARGIN * MM, MARGIN * MM + room - height)
+            rest = pieces[1:] + rest
+            self._canvas.showPage()
+
+
+def _widths(schedule: Schedule, shown: list[int], width: float) -> list[float]:
+    """Column widths by the longest text, held between bounds."""
+    wants = []
+    for i in shown:
+        texts = [schedule.columns[i][1], *(_said(row[i]) for row in schedule.rows)]
+        longest = max(len(text) for text in texts)
+        word = max(len(w) for text in texts for w in (text.split() or [""]))
+        wants.append(max(min(longest, 34), min(word, 20)) + 2.5)
+    return [width * want / sum(wants) for want in wants]
+
+
+def _said(value: object) -> str:
+    if isinstance(value, float):
+        return f"{value:g}"
+    return "" if value is None else str(value)
+
+
+def _safe(text: str, style: Any) -> str:
+    """Text for a cell, with what the face lacks marked for the fallback."""
+    out = []
+    for font, part in _runs(text, style.fontName):
+        part = part.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+        out.append(part if font == style.fontName else f'<font name="{font}">{part}</font>')
+    return "".join(out)

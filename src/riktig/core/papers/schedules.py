@@ -1,0 +1,349 @@
+"""The derived lists as tables: the same keys for screen, command line, CSV, XLSX and JSON.
+
+The keys are documented in docs/schedules.md and stable: people build their own sheets on them.
+"""
+
+from collections import Counter
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from riktig.core.circuit import CIRCUITS, NAMES, NETS
+from riktig.core.job import Job
+from riktig.core.labels import LABELS
+from riktig.core.plan import Plan
+from riktig.core.plate import CUTS, HOLES
+from riktig.core.prove import TESTS
+from riktig.core.rules import RULES, findings_of
+from riktig.core.sizing import SIZING
+from riktig.core.standards import Why
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+
+__all__ = ["SCHEDULES", "Schedule", "Value", "schedule"]
+
+Value = str | float | int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Schedule:
+    """A table: its name, title, columns as (key, heading), and rows in column order."""
+
+    name: str
+    title: str
+    columns: tuple[tuple[str, str], ...]
+    rows: tuple[tuple[Value, ...], ...]
+
+    def as_dicts(self) -> list[dict[str, Value]]:
+        """Rows as mappings by key."""
+        keys = [key for key, _ in self.columns]
+        return [dict(zip(keys, row, strict=True)) for row in self.rows]
+
+
+def _nets(plan: Plan[Job]) -> Schedule:
+    names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
+    devices = {d.id: d for d in circuits.devices}
+
+    def label(pin: str) -> str:
+        owner, marking = pin.rsplit(":", 1)
+        device = next(d for i, d in devices.items() if i == owner)
+        if device.strip:
+            side = "field" if marking == "f" else "inside"
+            return f"{names.tag[device.id]}:{device.mark} {side}"
+        return f"{names.tag[device.id]}:{marking}"
+
+    rows = tuple(
+        (
+            names.number.get(n.id, ""),
+            n.net_class.value,
+            len(n.pins),
+            ", ".join(label(p) for p in n.pins),
+            n.id,
+        )
+        for n in plan.get(NETS).nets
+    )
+    columns = (
+        ("number", "Number"),
+        ("class", "Class"),
+        ("pins", "Pins"),
+        ("joins", "Joins"),
+        ("id", "Net id"),
+    )
+    return Schedule("nets", "Nets", columns, rows)
+
+
+def _wires(plan: Plan[Job]) -> Schedule:
+    wiring = plan.get(WIRING)
+    batch = {key: b.number for b in wiring.batches for key in b.wires}
+    rows = tuple(
+        (
+            n,
+            w.number,
+            w.start.label,
+            w.end.label,
+            w.mm2,
+            w.colour,
+            w.length,
+            w.cut,
+            w.start.fitting,
+            w.end.fitting,
+            w.start.strip,
+            w.end.strip,
+            w.start.torque_n_m,
+            w.end.torque_n_m,
+            " ".join(w.ducts),
+            w.stage.value,
+            batch[w.key],
+            w.key,
+        )
+        for n, w in enumerate(wiring.wires, 1)
+    )
+    columns = (
+        ("order", "Order"),
+        ("number", "Number"),
+        ("from", "From"),
+        ("to", "To"),
+        ("mm2", "mm²"),
+        ("colour", "Colour"),
+        ("length_mm", "Length mm"),
+        ("cut_mm", "Cut mm"),
+        ("from_end", "End from"),
+        ("to_end", "End to"),
+        ("from_strip_mm", "Strip from mm"),
+        ("to_strip_mm", "Strip to mm"),
+        ("from_torque_n_m", "Torque from N·m"),
+        ("to_torque_n_m", "Torque to N·m"),
+        ("ducts", "Ducts"),
+        ("stage", "Stage"),
+        ("batch", "Batch"),
+        ("key", "Wire key"),
+    )
+    return Schedule("wires", "Wires, from and to", columns, rows)
+
+
+def _terminals(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (
+            strip.tag,
+            row.position,
+            row.mark,
+            row.kind_id,
+            row.colour,
+            row.number,
+            row.inside,
+            row.cable,
+            row.core,
+            row.field,
+            row.max_mm2,
+        )
+        for strip in plan.get(STRIPS).strips
+        for row in strip.rows
+    )
+    columns = (
+        ("strip", "Strip"),
+        ("position", "Position"),
+        ("mark", "Mark"),
+        ("kind", "Kind"),
+        ("colour", "Body"),
+        ("number", "Number"),
+        ("inside", "Inside to"),
+        ("cable", "Cable"),
+        ("core", "Core"),
+        ("field", "Field to"),
+        ("max_mm2", "Up to mm²"),
+    )
+    return Schedule("terminals", "Terminals", columns, rows)
+
+
+def _labels(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (label.medium.value, " / ".join(label.lines), label.copies, label.where, *label.size)
+        for label in plan.get(LABELS).labels
+    )
+    columns = (
+        ("medium", "Medium"),
+        ("text", "Text"),
+        ("copies", "Copies"),
+        ("where", "Where"),
+        ("width_mm", "Width mm"),
+        ("height_mm", "Height mm"),
+    )
+    return Schedule("labels", "Labels", columns, rows)
+
+
+def _cuts(plan: Plan[Job]) -> Schedule:
+    rows = tuple((c.name, c.stock, c.length, c.place) for c in plan.get(CUTS))
+    columns = (
+        ("piece", "Piece"),
+        ("stock", "Cut from"),
+        ("length_mm", "Length mm"),
+        ("place", "Place"),
+    )
+    return Schedule("cuts", "Cut list", columns, rows)
+
+
+def _holes(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (h.number, h.face, h.x, h.y, h.drill, h.tap, h.purpose, h.note) for h in plan.get(HOLES)
+    )
+    columns = (
+        ("hole", "Hole"),
+        ("face", "Face"),
+        ("x_mm", "x mm"),
+        ("y_mm", "y mm"),
+        ("drill_mm", "Drill mm"),
+        ("tap", "Tap"),
+        ("for", "For"),
+        ("note", "Note"),
+    )
+    return Schedule("holes", "Holes from the datum", columns, rows)
+
+
+def _bom(plan: Plan[Job]) -> Schedule:
+    sizing, names = plan.get(SIZING), plan.get(NAMES)
+    tags: dict[str, list[str]] = {}
+    parts = {}
+    for device, part in sizing.parts.items():
+        if part.kind.mounting.value != "field":
+            parts[part.ref] = part
+            tags.setdefault(part.ref, []).append(names.tag[device])
+    rows: list[tuple[Value, ...]] = [
+        (ref, part.description, len(tags[ref]), "pc", " ".join(dict.fromkeys(tags[ref])))
+        for ref, part in parts.items()
+    ]
+    stock: Counter[str] = Counter()
+    for piece in plan.get(CUTS):
+        stock[piece.stock] += round(piece.length)
+    rows += [("", name, length / 1000, "m", "") for name, length in stock.items()]
+    wire: Counter[tuple[float, str]] = Counter()
+    ends: Counter[str] = Counter()
+    shared: set[frozenset[str]] = set()
+    for w in plan.get(WIRING).wires:
+        wire[(w.mm2, w.colour)] += round(w.cut)
+        for end in (w.start, w.end):
+            if end.shared:
+                pair = frozenset((w.key, end.shared, end.pin))
+                if pair in shared:
+                    continue
+                shared.add(pair)
+            ends[end.fitting] += 1
+    rows += [
+        ("", f"flexible wire {mm2:g} mm² {colour}", length / 1000, "m", "")
+        for (mm2, colour), length in wire.items()
+    ]
+    rows += [("", name, count, "pc", "") for name, count in ends.items()]
+    columns = (
+        ("part", "Part"),
+        ("description", "Description"),
+        ("quantity", "Quantity"),
+        ("unit", "Unit"),
+        ("tags", "Tags"),
+    )
+    return Schedule("bom", "Parts list", columns, tuple(rows))
+
+
+def _sizing(plan: Plan[Job]) -> Schedule:
+    sizing, names = plan.get(SIZING), plan.get(NAMES)
+    rows: list[tuple[Value, ...]] = []
+
+    def add(what: str, value: str, why: Why) -> None:
+        rows.append(
+            (what, value, why.title, why.reason, "; ".join(why.lines), why.source, why.confidence)
+        )
+
+    add("feeder", f"{sizing.feeder.mm2:g} mm²", sizing.feeder.why)
+    for device, whys in sizing.whys.items():
+        for why in whys:
+            add(names.tag[device], sizing.parts[device].ref, why)
+    for size in sizing.loads:
+        motor = next(
+            d
+            for d in plan.get(CIRCUITS).devices
+            if d.circuit == size.circuit and d.kind_id == "motor"
+        )
+        tag = names.tag[motor.id]
+        add(f"{tag} power conductors", f"{size.section.mm2:g} mm²", size.section.why)
+        add(f"{tag} control conductors", f"{size.control.mm2:g} mm²", size.control.why)
+    columns = (
+        ("what", "What"),
+        ("value", "Value"),
+        ("title", "Question"),
+        ("reason", "Reason"),
+        ("formula", "Formula"),
+        ("source", "Source"),
+        ("confidence", "Confidence"),
+    )
+    return Schedule("sizing", "Sizing, with the reasons", columns, tuple(rows))
+
+
+def _findings(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (f.code, f.verdict.value, f.message, f.clause, f.remedy, f.where)
+        for f in findings_of(plan.get(RULES))
+    )
+    columns = (
+        ("code", "Code"),
+        ("verdict", "Verdict"),
+        ("message", "Finding"),
+        ("clause", "Clause"),
+        ("remedy", "Remedy"),
+        ("where", "Where"),
+    )
+    return Schedule("findings", "Findings", columns, rows)
+
+
+def _clauses(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.evidence))
+        for r in plan.get(RULES)
+    )
+    columns = (
+        ("code", "Code"),
+        ("group", "Group"),
+        ("title", "Clause"),
+        ("verdict", "Verdict"),
+        ("clause", "Source"),
+        ("evidence", "Evidence"),
+    )
+    return Schedule("clauses", "Rulebook", columns, rows)
+
+
+def _tests(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (n, t.stage.value, t.title, t.black.label, t.red.label, t.expected.text, t.switches, t.key)
+        for n, t in enumerate(plan.get(TESTS).tests, 1)
+    )
+    columns = (
+        ("order", "Order"),
+        ("stage", "Stage"),
+        ("title", "Test"),
+        ("black", "Black probe"),
+        ("red", "Red probe"),
+        ("expected", "Expected"),
+        ("switches", "Switches"),
+        ("key", "Test key"),
+    )
+    return Schedule("tests", "Dead tests", columns, rows)
+
+
+SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+    "nets": _nets,
+    "wires": _wires,
+    "terminals": _terminals,
+    "labels": _labels,
+    "cuts": _cuts,
+    "holes": _holes,
+    "bom": _bom,
+    "sizing": _sizing,
+    "findings": _findings,
+    "clauses": _clauses,
+    "tests": _tests,
+}
+
+
+def schedule(name: str, plan: Plan[Job]) -> Schedule:
+    """One of the derived lists.
+
+    Raises:
+        KeyError: there is no list of that name.
+    """
+    return SCHEDULES[name](plan)

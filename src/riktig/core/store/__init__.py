@@ -1,0 +1,11 @@
+"""The job file: SQLite with revisions of the job and an append-only log of records.
+
+Words: a *revision* is the job after one edit; the *log* holds what was done and read; whatever
+is *confirmed* survives a crash.
+"""
+
+from riktig.core.store.job_file import JobFile, Revision
+from riktig.core.store.job_json import dump_job, load_job
+from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA
+
+__all__ = ["APPLICATION_ID", "FORMAT", "SCHEMA", "JobFile", "Revision", "dump_job", "load_job"]

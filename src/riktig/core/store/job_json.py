@@ -1,0 +1,92 @@
+"""The job as JSON and back, with the place of every fault."""
+
+import re
+from typing import Any
+
+import msgspec
+
+from riktig.core.errors import Fault, RiktigError
+from riktig.core.job import Job
+from riktig.core.store.schema import FORMAT
+
+__all__ = ["dump_job", "load_job"]
+
+_WHERE = re.compile(r"^(.*?)(?: - at `(.*)`)?$", re.S)
+
+
+def dump_job(job: Job, *, indent: bool = False) -> str:
+    """The job as JSON: ``{"format": 1, "job": {...}}``; the same job gives the same text."""
+    data = msgspec.json.encode({"format": FORMAT, "job": msgspec.to_builtins(job)})
+    return (msgspec.json.format(data, indent=2) if indent else data).decode()
+
+
+def load_job(text: str, *, where: str = "") -> Job:
+    """A job from JSON.
+
+    Raises:
+        RiktigError: not JSON, not ours, newer than this edition, an unknown or missing field, a
+            value that cannot be; with the path of each fault.
+    """
+    try:
+        data = msgspec.json.decode(text)
+    except (msgspec.DecodeError, UnicodeError) as error:
+        raise RiktigError(
+            f"This is not a job: it cannot be read as JSON ({error}).",
+            hint="Choose a file that Riktig exported.",
+            where=where,
+        ) from error
+    if not isinstance(data, dict) or "job" not in data or "format" not in data:
+        raise RiktigError(
+            "This is JSON, but not a job of Riktig: it has no “format” and “job”.",
+            hint="Choose a file that Riktig exported.",
+            where=where or "$",
+        )
+    form = data["format"]
+    if not isinstance(form, int) or form > FORMAT:
+        raise RiktigError(
+            f"The job was written by a newer edition of Riktig (format {form}, this one reads "
+            f"{FORMAT}).",
+            hint="Open it with that edition. It was not changed.",
+            where="$.format",
+        )
+    faults = _unknown(data["job"], Job, "$.job")
+    try:
+        job = msgspec.convert(data["job"], Job)
+    except msgspec.ValidationError as error:
+        found = _WHERE.match(str(error))
+        message, path = (found[1], found[2]) if found else (str(error), "")
+        faults.append(Fault("$.job" + (path or "$").removeprefix("$"), f"{message}."))
+    if faults:
+        raise RiktigError(
+            "The job cannot be read: "
+            f"{len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong.",
+            hint="Mend what is listed and try again.",
+            where=where,
+            faults=faults,
+        )
+    return job
+
+
+def _unknown(value: Any, kind: Any, path: str) -> list[Fault]:
+    """Fields that the document does not have, all at once: a misspelt field is not ignored."""
+    faults: list[Fault] = []
+    info = msgspec.inspect.type_info(kind) if isinstance(kind, type) else kind
+    if isinstance(info, msgspec.inspect.UnionType):
+        options = [one for one in info.types if not isinstance(one, msgspec.inspect.NoneType)]
+        if value is not None and len(options) == 1:
+            return _unknown(value, options[0], path)
+        if isinstance(value, dict):
+            tries = [_unknown(value, one, path) for one in options]
+            return min(tries, key=len) if tries else []
+        return []
+    if isinstance(info, msgspec.inspect.DataclassType) and isinstance(value, dict):
+        known = {field.name: field.type for field in info.fields}
+        for name, part in value.items():
+            if name in known:
+                faults += _unknown(part, known[name], f"{path}.{name}")
+            else:
+                faults.append(Fault(f"{path}.{name}", "there is no such field."))
+    elif isinstance(info, msgspec.inspect.VarTupleType) and isinstance(value, list):
+        for index, part in enumerate(value):
+            faults += _unknown(part, info.item_type, f"{path}[{index}]")
+    return faults
