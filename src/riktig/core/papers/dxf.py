@@ -9,16 +9,16 @@ __all__ = ["write_dxf"]
 
 def write_dxf(path: Path, drawing: Drawing) -> None:
     """Writes the drawing true to scale: 1 unit is 1 mm, the page's lower left corner is 0, 0."""
-    import ezdxf  # late: slow to import
     from ezdxf import units
     from ezdxf.enums import TextEntityAlignment
+    from ezdxf.filemanagement import new  # late: slow to import
 
     align = {
         Align.LEFT: TextEntityAlignment.LEFT,
         Align.MIDDLE: TextEntityAlignment.CENTER,
         Align.RIGHT: TextEntityAlignment.RIGHT,
     }
-    document = ezdxf.new("R2010", setup=True)
+    document = new("R2010", setup=True)
     document.units = units.MM
     space = document.modelspace()
     high = drawing.height

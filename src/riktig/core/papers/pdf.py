@@ -47,9 +47,15 @@ class Page:
     to_scale: bool = False
 
 
+def page_size(drawing: Drawing) -> tuple[float, float]:
+    """A4 across, or upright for a drawing that is taller than wide, mm."""
+    return (A4[1], A4[0]) if drawing.height > drawing.width else A4
+
+
 def fitting_scale(drawing: Drawing, *, to_scale: bool) -> float:
-    """The largest scale at which a drawing fits A4 across; a standard one when asked."""
-    width, height = A4[0] - 2 * MARGIN, A4[1] - 2 * MARGIN - HEAD
+    """The largest scale at which a drawing fits its page; a standard one when asked."""
+    across, down = page_size(drawing)
+    width, height = across - 2 * MARGIN, down - 2 * MARGIN - HEAD
     most = min(width / drawing.width, height / drawing.height)
     if not to_scale:
         return most
@@ -129,10 +135,12 @@ def write_set(
 class _Writer:
     def __init__(self, canvas: Any, head: SetHead) -> None:
         self._canvas, self._head, self._number = canvas, head, 0
+        self._size = A4
 
     def _begin(self, title: str, note: str = "") -> None:
         self._number += 1
-        top = A4[1] - MARGIN
+        self._canvas.setPageSize((self._size[0] * MM, self._size[1] * MM))
+        top = self._size[1] - MARGIN
         self._text(MARGIN, top - 4, title, 3.4, Face.BOLD, "ink")
         said = " · ".join(
             x
@@ -145,7 +153,7 @@ class _Writer:
             if x
         )
         self._text(
-            A4[0] - MARGIN,
+            self._size[0] - MARGIN,
             top - 4,
             f"{said} · page {self._number}",
             2.2,
@@ -158,7 +166,7 @@ class _Writer:
         self._canvas.setStrokeColorRGB(*rgb("line"))
         self._canvas.setLineWidth(0.3 * MM)
         self._canvas.line(
-            MARGIN * MM, (top - HEAD + 3) * MM, (A4[0] - MARGIN) * MM, (top - HEAD + 3) * MM
+            MARGIN * MM, (top - HEAD + 3) * MM, (self._size[0] - MARGIN) * MM, (top - HEAD + 3) * MM
         )
 
     def _text(
@@ -184,12 +192,13 @@ class _Writer:
 
     def drawing(self, page: Page) -> None:
         """A page with one drawing."""
+        self._size = page_size(page.drawing)
         scale = fitting_scale(page.drawing, to_scale=page.to_scale)
         note = f"Scale 1 : {1 / scale:g}. The line below measures 100 mm on paper." * page.to_scale
         self._begin(page.drawing.title, note)
         canvas = self._canvas
         canvas.saveState()
-        canvas.translate(MARGIN * MM, (A4[1] - MARGIN - HEAD) * MM)
+        canvas.translate(MARGIN * MM, (self._size[1] - MARGIN - HEAD) * MM)
         canvas.scale(scale, scale)
         for mark in page.drawing.marks:
             self._mark(mark)
@@ -276,6 +285,7 @@ class _Writer:
                 ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
             ]
         )
+        self._size = A4
         rest: list[Any] = [
             LongTable(rows, _widths(schedule, shown, width), style=style, repeatRows=1)
         ]

@@ -1,0 +1,191 @@
+"""The command line: everything the window derives, without a display.
+
+Exit codes: 0 fine, 1 findings that fail, 2 bad input or something that could not be done.
+"""
+
+import argparse
+import getpass
+import sys
+from collections.abc import Sequence
+from datetime import datetime
+from pathlib import Path
+
+from riktig import __version__
+from riktig.core.circuit import settle
+from riktig.core.errors import RiktigError
+from riktig.core.job import Job
+from riktig.core.papers import (
+    SCHEDULES,
+    as_csv,
+    as_json,
+    export_all,
+    job_from_loads,
+    read_loads,
+    schedule,
+)
+from riktig.core.plan import Plan
+from riktig.core.rules import RULES, Verdict
+from riktig.core.store import JobFile, load_job
+from riktig.demo_job import demo_job
+
+__all__ = ["main"]
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Runs one command and returns its exit code."""
+    arguments = _parser().parse_args(argv)
+    try:
+        code: int = arguments.run(arguments)
+    except RiktigError as error:
+        print(f"riktig: {error}", file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        return 0
+    return code
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="riktig", description="Plans, schedules, judges and proves motor starter panels."
+    )
+    parser.add_argument("--version", action="version", version=f"riktig {__version__}")
+    commands = parser.add_subparsers(dest="command", required=True)
+
+    def command(name: str, run: object, text: str) -> argparse.ArgumentParser:
+        sub = commands.add_parser(name, help=text, description=text)
+        sub.set_defaults(run=run)
+        return sub
+
+    sub = command("demo", _demo, "opens the demonstration job, or writes it to a file")
+    sub.add_argument("--write", type=Path, metavar="FILE.riktig")
+    sub.add_argument("--shot", type=Path, metavar="OUT.png", help="one picture, no display needed")
+    sub.add_argument("--station", default="Brief", help="which station the picture shows")
+    sub.add_argument("--dark", action="store_true", help="the dark bench theme")
+    sub = command("open", _open, "opens a job in the window")
+    sub.add_argument("file", type=Path, nargs="?", metavar="FILE.riktig")
+    sub = command("new", _new, "makes a job")
+    sub.add_argument("out", type=Path, metavar="OUT.riktig")
+    sub.add_argument("--loads", type=Path, metavar="LOADS.csv")
+    sub.add_argument("--number", default="")
+    sub.add_argument("--title", default="")
+    sub = command("show", _show, "prints a derived list")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("what", choices=sorted(SCHEDULES))
+    form = sub.add_mutually_exclusive_group()
+    form.add_argument("--json", action="store_true")
+    form.add_argument("--csv", action="store_true")
+    sub = command("check", _check, "judges the panel; exit 1 when a clause fails")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub = command("export", _export, "writes all papers into a folder")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("folder", type=Path, metavar="DIR")
+    sub = command("import", _import, "makes a job file from an exported JSON job")
+    sub.add_argument("json", type=Path, metavar="JOB.json")
+    sub.add_argument("out", type=Path, metavar="OUT.riktig")
+    return parser
+
+
+def _now() -> str:
+    return datetime.now().astimezone().isoformat(timespec="milliseconds")
+
+
+def _write_new(path: Path, job: Job, why: str) -> None:
+    JobFile.create(path, job, who=getpass.getuser(), at=_now(), why=why).close()
+    print(f"{path} written")
+
+
+def _read(path: Path) -> tuple[Plan[Job], JobFile]:
+    file = JobFile(path, read_only=True)
+    return Plan(file.job()), file
+
+
+def _demo(arguments: argparse.Namespace) -> int:
+    if arguments.write:
+        _write_new(arguments.write, demo_job(), "demonstration")
+        return 0
+    from riktig.desk.app import run_demo  # late: the command line needs no Qt
+
+    return run_demo(arguments.shot, arguments.station, dark=arguments.dark)
+
+
+def _open(arguments: argparse.Namespace) -> int:
+    from riktig.desk.app import run_window  # late: the command line needs no Qt
+
+    return run_window(arguments.file)
+
+
+def _new(arguments: argparse.Namespace) -> int:
+    rows: tuple[object, ...] = ()
+    job = job_from_loads((), arguments.number, arguments.title)
+    if arguments.loads:
+        rows, notes = read_loads(arguments.loads)
+        for note in notes:
+            print(f"riktig: {arguments.loads.name}: {note}", file=sys.stderr)
+        job = job_from_loads(rows, arguments.number, arguments.title)
+    _write_new(arguments.out, settle(job), "new job")
+    return 0
+
+
+def _show(arguments: argparse.Namespace) -> int:
+    plan, file = _read(arguments.file)
+    table = schedule(arguments.what, plan)
+    file.close()
+    if arguments.json:
+        print(as_json(table))
+    elif arguments.csv:
+        print(as_csv(table), end="")
+    else:
+        _print_table([h for _, h in table.columns], [[_cell(v) for v in r] for r in table.rows])
+    return 0
+
+
+def _cell(value: object) -> str:
+    return f"{value:g}" if isinstance(value, float) else "" if value is None else str(value)
+
+
+def _print_table(heads: list[str], rows: list[list[str]]) -> None:
+    widths = [max(len(row[i]) for row in [heads, *rows]) for i in range(len(heads))]
+    widths = [min(width, 48) for width in widths]
+    for row in [heads, ["-" * width for width in widths], *rows]:
+        cells = (c[:w].ljust(w) for c, w in zip(row, widths, strict=True))
+        print("  ".join(cells).rstrip())
+
+
+def _check(arguments: argparse.Namespace) -> int:
+    plan, file = _read(arguments.file)
+    results = plan.get(RULES)
+    file.close()
+    for result in results:
+        print(f"{result.verdict.value:16} {result.code}  {result.title} ({result.clause})")
+        for finding in result.findings:
+            print(f"{'':18}{finding.message} {finding.remedy}")
+    failed = sum(result.verdict is Verdict.FAILS for result in results)
+    print(
+        f"{failed} clauses fail. Local codes and licensed practice decide; this is no certificate."
+    )
+    return 1 if failed else 0
+
+
+def _export(arguments: argparse.Namespace) -> int:
+    plan, file = _read(arguments.file)
+    for path in export_all(plan, file.records(), arguments.folder, made=_now()[:10]):
+        print(path)
+    file.close()
+    return 0
+
+
+def _import(arguments: argparse.Namespace) -> int:
+    try:
+        text = arguments.json.read_text(encoding="utf-8")
+    except (OSError, UnicodeDecodeError) as error:
+        raise RiktigError(
+            f"{arguments.json.name} cannot be read ({error}).",
+            hint="Choose a JSON job that Riktig exported.",
+            where=str(arguments.json),
+        ) from error
+    _write_new(arguments.out, settle(load_job(text, where=arguments.json.name)), "import")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,42 @@
+"""Papers out and lists in: PDF, DXF, SVG, XLSX, CSV and JSON.
+
+Words: a *schedule* is a derived list as a table with stable keys; the *set* is the PDF of all
+drawings and schedules; a *paper* is one file of the hand-over.
+"""
+
+from riktig.core.papers.dxf import write_dxf
+from riktig.core.papers.export import export_all, file_stem
+from riktig.core.papers.inks import ink
+from riktig.core.papers.pdf import Page, SetHead, fitting_scale, missing_glyphs, write_set
+from riktig.core.papers.read_loads import COLUMNS, LoadRow, job_from_loads, read_loads
+from riktig.core.papers.record import build_record, missing_papers, test_record
+from riktig.core.papers.schedules import SCHEDULES, Schedule, Value, schedule
+from riktig.core.papers.svg import as_svg
+from riktig.core.papers.tables import as_csv, as_json, write_xlsx
+
+__all__ = [
+    "COLUMNS",
+    "SCHEDULES",
+    "LoadRow",
+    "Page",
+    "Schedule",
+    "SetHead",
+    "Value",
+    "as_csv",
+    "as_json",
+    "as_svg",
+    "build_record",
+    "export_all",
+    "file_stem",
+    "fitting_scale",
+    "ink",
+    "job_from_loads",
+    "missing_glyphs",
+    "missing_papers",
+    "read_loads",
+    "schedule",
+    "test_record",
+    "write_dxf",
+    "write_set",
+    "write_xlsx",
+]

@@ -1,0 +1,127 @@
+"""All papers of a job into one folder."""
+
+import re
+from collections.abc import Iterable
+from pathlib import Path
+
+from riktig.core.circuit import SHEET_DRAWINGS
+from riktig.core.errors import RiktigError
+from riktig.core.job import Job, Record
+from riktig.core.labels import LABELS, Medium, draw_medium
+from riktig.core.papers.dxf import write_dxf
+from riktig.core.papers.pdf import Page, SetHead, write_set
+from riktig.core.papers.record import build_record, test_record
+from riktig.core.papers.schedules import SCHEDULES, schedule
+from riktig.core.papers.svg import as_svg
+from riktig.core.papers.tables import as_csv, write_xlsx
+from riktig.core.plan import Plan
+from riktig.core.plate import DOOR_DRAWING, HOLES, mark_out
+from riktig.core.store import dump_job
+from riktig.core.terminals import STRIP_DRAWINGS
+from riktig.core.wiring import PLATE_DRAWING
+from riktig.core.work import Progress
+
+__all__ = ["export_all", "file_stem"]
+
+
+def file_stem(job: Job) -> str:
+    """The job's number and revision as a file name."""
+    stem = re.sub(r"[^\w.-]+", "_", f"{job.number or 'job'}_rev_{job.revision}").strip("._")
+    return stem or "job"
+
+
+def pages_of(plan: Plan[Job]) -> list[Page]:
+    """The drawings of the set, in order."""
+    holes = plan.get(HOLES)
+    plate, door = plan.get(PLATE_DRAWING), plan.get(DOOR_DRAWING)
+    labels = plan.get(LABELS)
+    return [
+        *(Page(drawing) for drawing in plan.get(SHEET_DRAWINGS)),
+        Page(plate, to_scale=True),
+        Page(mark_out(plate, holes, "plate"), to_scale=True),
+        Page(door, to_scale=True),
+        Page(mark_out(door, holes, "door"), to_scale=True),
+        *(Page(drawing) for drawing in plan.get(STRIP_DRAWINGS)),
+        *(Page(draw_medium(labels, medium), to_scale=True) for medium in Medium),
+    ]
+
+
+def export_all(
+    plan: Plan[Job],
+    records: Iterable[Record],
+    folder: Path,
+    *,
+    made: str = "",
+    progress: Progress | None = None,
+) -> list[Path]:
+    """Writes PDF set, XLSX, CSV, DXF and SVG of plate and door, and the job's JSON.
+
+    Each file is written beside its place and moved there whole: a crash leaves no half paper.
+
+    Args:
+        made: Said at the head of every page, such as a date.
+        progress: Told how far it is; may stop the work between files.
+
+    Raises:
+        RiktigError: the folder cannot be written.
+    """
+    progress = progress or Progress()
+    job, kept = plan.document, tuple(records)
+    stem = file_stem(job)
+    done: list[Path] = []
+    records_of = [build_record(plan, kept), test_record(plan, kept)]
+    tables = [*(schedule(name, plan) for name in SCHEDULES), *records_of]
+    head = SetHead(job.number, job.title, job.revision, made)
+    try:
+        (folder / "csv").mkdir(parents=True, exist_ok=True)
+
+        def place(name: str) -> Path:
+            return folder / f".{name.replace('/', '_')}.part"
+
+        def finish(name: str) -> None:
+            place(name).replace(folder / name)
+            done.append(folder / name)
+
+        name = f"{stem}_papers.pdf"
+        write_set(
+            place(name),
+            head,
+            pages_of(plan),
+            tables,
+            lambda share, text: progress.step(0.7 * share, text),
+        )
+        finish(name)
+        progress.step(0.75, "schedules")
+        name = f"{stem}_schedules.xlsx"
+        write_xlsx(place(name), tables)
+        finish(name)
+        for table in tables:
+            name = f"csv/{table.name.replace(' ', '_')}.csv"
+            place(name).write_text(as_csv(table), encoding="utf-8")
+            finish(name)
+        holes = plan.get(HOLES)
+        for what, drawing in (("plate", plan.get(PLATE_DRAWING)), ("door", plan.get(DOOR_DRAWING))):
+            progress.step(0.85, what)
+            whole = mark_out(drawing, holes, what)
+            name = f"{stem}_{what}.dxf"
+            write_dxf(place(name), whole)
+            finish(name)
+            name = f"{stem}_{what}.svg"
+            place(name).write_text(as_svg(drawing), encoding="utf-8")
+            finish(name)
+        for number, drawing in enumerate(plan.get(SHEET_DRAWINGS), 1):
+            name = f"{stem}_sheet_{number}.svg"
+            place(name).write_text(as_svg(drawing), encoding="utf-8")
+            finish(name)
+        name = f"{stem}_job.json"
+        place(name).write_text(dump_job(job, indent=True), encoding="utf-8")
+        finish(name)
+    except OSError as error:
+        raise RiktigError(
+            f"The papers could not be written to {folder} ({error.strerror or error}); "
+            f"{len(done)} files are complete.",
+            hint="Make room or choose another folder, and hand over again.",
+            where=str(folder),
+        ) from error
+    progress.step(1.0, "done")
+    return done
