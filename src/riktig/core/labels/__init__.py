@@ -5,9 +5,10 @@ Words: a *marker* is on a wire or terminal; a *legend* on the door; the *namepla
 
 from operator import attrgetter
 
-from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.circuit import CIRCUITS, NAMES, NETS
 from riktig.core.job import Job
 from riktig.core.labels.draw import draw_medium
+from riktig.core.labels.find import SYNONYMS, Entry, find, make_index
 from riktig.core.labels.make import (
     LONGEST_MARKER,
     Label,
@@ -18,18 +19,24 @@ from riktig.core.labels.make import (
     nameplate_fields,
 )
 from riktig.core.plan import Derived
+from riktig.core.plate import CUTS, HOLES, LAYOUT
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
 __all__ = [
+    "INDEX",
     "LABELS",
     "LONGEST_MARKER",
+    "SYNONYMS",
+    "Entry",
     "Label",
     "Labels",
     "Medium",
     "NameplateField",
     "draw_medium",
+    "find",
+    "make_index",
     "make_labels",
     "nameplate_fields",
 ]
@@ -42,3 +49,4 @@ def _whole(job: Job) -> Job:
 LABELS = Derived(
     "labels", (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole), make_labels
 )
+INDEX = Derived("index", (CIRCUITS, NETS, NAMES, LAYOUT, HOLES, CUTS, WIRING, STRIPS), make_index)

@@ -109,7 +109,8 @@ def export_all(
             name = f"{stem}_{what}.svg"
             place(name).write_text(as_svg(drawing), encoding="utf-8")
             finish(name)
-        for number, drawing in enumerate(plan.get(SHEET_DRAWINGS), 1):
+        sheets = plan.get(SHEET_DRAWINGS)
+        for number, drawing in enumerate(sheets, 1):
             name = f"{stem}_sheet_{number}.svg"
             place(name).write_text(as_svg(drawing), encoding="utf-8")
             finish(name)

@@ -7,7 +7,7 @@ says by how many mm a thing does not fit; the *datum* is the upper left corner o
 from riktig.core.plate.arrange import arrange, with_block_at
 from riktig.core.plate.derived import CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT
 from riktig.core.plate.door import WIRING_DEPTH, on_door, to_door
-from riktig.core.plate.draw import RULER, box, draw_door, draw_plate, mark_out
+from riktig.core.plate.draw import RULER, box, draw_cuts, draw_door, draw_plate, mark_out
 from riktig.core.plate.edits import fix_as_it_is, move_block, plan_for_me, set_lock
 from riktig.core.plate.fit import body_of, misfits_of, room_around
 from riktig.core.plate.model import (
@@ -46,6 +46,7 @@ __all__ = [
     "arrange",
     "body_of",
     "box",
+    "draw_cuts",
     "draw_door",
     "draw_plate",
     "fix_as_it_is",

@@ -6,9 +6,9 @@ from riktig.core.circuit import Circuits, Names
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
 from riktig.core.job import DeviceId
 from riktig.core.plate.door import HANDLE
-from riktig.core.plate.model import DoorPlan, DoorSeat, Duct, Hole, Layout, Rail, Seat
+from riktig.core.plate.model import DoorPlan, DoorSeat, Duct, Hole, Layout, Piece, Rail, Seat
 
-__all__ = ["RULER", "box", "draw_door", "draw_plate", "mark_out"]
+__all__ = ["RULER", "box", "draw_cuts", "draw_door", "draw_plate", "mark_out"]
 
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
@@ -413,3 +413,26 @@ def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
             Text(x + reach + 0.5, y + 4.5, f"{hole.x:g}, {hole.y:g}", PIN - 0.6, "second", key=key),
         ]
     return Drawing(drawing.width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")
+
+
+def draw_cuts(cuts: tuple[Piece, ...]) -> Drawing:
+    """The pieces as bars, long beside short, with their names as they are marked on them."""
+    longest = max((piece.length for piece in cuts), default=1.0)
+    marks: list[Mark] = []
+    y, stock = 6.0, ""
+    for piece in cuts:
+        if piece.stock != stock:
+            stock = piece.stock
+            marks.append(Text(4, y + 5, stock, 3.6, face=Face.BOLD))
+            y += 9
+        length = 130.0 * piece.length / longest
+        fill = "rail" if piece.name.startswith("R") else "card" if "lid" in piece.name else "duct"
+        key = f"piece:{piece.name}"
+        marks += [
+            box(Rect(34, y, length, 7), "ink", 0.4, fill, key, "piece"),
+            Text(30, y + 5, piece.name, 3.2, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key),
+            Text(38 + length, y + 5, f"{piece.length:g} mm", 3.2, face=Face.WORDS, key=key),
+            Text(66 + length, y + 5, piece.place, 2.8, "second", key=key),
+        ]
+        y += 9.5
+    return Drawing(230, y + 4, tuple(marks), "Cut list")

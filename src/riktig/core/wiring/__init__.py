@@ -6,6 +6,7 @@ what goes on an end; the *door loop* is the slack that lets the door open.
 
 from riktig.core.wiring.connect import DUCT_HEIGHT, best_path, wire_all
 from riktig.core.wiring.derived import PLATE_DRAWING, WIRING
+from riktig.core.wiring.draw import draw_batches, mini_plate, route_marks
 from riktig.core.wiring.model import Batch, Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
 from riktig.core.wiring.routes import Route, Router
 
@@ -23,6 +24,9 @@ __all__ = [
     "WireKey",
     "Wiring",
     "best_path",
+    "draw_batches",
+    "mini_plate",
+    "route_marks",
     "wire_all",
     "wire_key",
 ]

@@ -1,6 +1,6 @@
 """Painting display lists on the screen."""
 
 from riktig.desk.canvas.painter import paint
-from riktig.desk.canvas.view import DrawingView
+from riktig.desk.canvas.view import DrawingView, Gesture
 
-__all__ = ["DrawingView", "paint"]
+__all__ = ["DrawingView", "Gesture", "paint"]

@@ -1,1 +1,278 @@
-class DrawingView: ...
+"""A drawing one can look at: zoom, pan, choose by mouse and key; the layer below is cached."""
+
+from collections.abc import Callable, Sequence
+
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import (
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPixmap,
+    QResizeEvent,
+    QTransform,
+    QWheelEvent,
+)
+from PySide6.QtWidgets import QWidget
+
+from riktig.core.geometry import Drawing, Mark, Point, bounds_of, hit
+from riktig.desk.canvas.painter import paint
+from riktig.desk.theme import LIGHT, Theme
+
+__all__ = ["DrawingView", "Gesture"]
+
+REACH_PX = 5.0
+DRAG_PX = 5.0
+
+
+class Gesture:
+    """A drag: begin, move, finish or cancel. It previews on the view and edits once, at the end."""
+
+    def begin(self, key: str, at: Point) -> bool:
+        """Whether a drag of this thing may start."""
+        return False
+
+    def move(self, at: Point) -> None:
+        """The pointer is here now."""
+
+    def finish(self) -> None:
+        """The button was released: make the edit."""
+
+    def cancel(self) -> None:
+        """Esc: nothing happened."""
+
+
+class DrawingView(QWidget):
+    """Shows one drawing. Keys: + and - zoom, 0 fits, comma and point step through what is on it."""
+
+    chosen = Signal(str)
+    menu_asked = Signal(str, QPoint)
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setAccessibleName(name)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setMinimumSize(240, 200)
+        self.theme = LIGHT
+        self.gesture: Gesture | None = None
+        self.pages = False
+        self._drawing = Drawing(100, 100, ())
+        self._overlay: Sequence[Mark] = ()
+        self._hidden: frozenset[str] = frozenset()
+        self._selection: frozenset[str] = frozenset()
+        self._layer: QPixmap | None = None
+        self._scale, self._offset = 1.0, QPointF(0, 0)
+        self._fitted = True
+        self._pressed: QPointF | None = None
+        self._dragging = False
+        self._panning: QPointF | None = None
+        self.on_key: Callable[[QKeyEvent], bool] = lambda event: False
+
+    def show_drawing(self, drawing: Drawing) -> None:
+        """Puts a drawing in; zoom and place stay unless the size of the page changed."""
+        if drawing is self._drawing:
+            return
+        resized = (drawing.width, drawing.height) != (self._drawing.width, self._drawing.height)
+        self._drawing = drawing
+        self.setAccessibleDescription(drawing.title)
+        if resized or self._fitted:
+            self.fit()
+        self._forget()
+
+    @property
+    def drawing(self) -> Drawing:
+        """What is shown."""
+        return self._drawing
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns to another theme."""
+        self.theme = theme
+        self._forget()
+
+    def select(self, keys: frozenset[str]) -> None:
+        """Marks what is selected."""
+        if keys != self._selection:
+            self._selection = keys
+            self._forget()
+
+    def set_overlay(self, marks: Sequence[Mark], hidden: frozenset[str] = frozenset()) -> None:
+        """Marks painted over the cached layer, and keys taken out of it while they move."""
+        self._overlay = marks
+        if hidden != self._hidden:
+            self._hidden = hidden
+            self._forget()
+        self.update()
+
+    def _forget(self) -> None:
+        self._layer = None
+        self.update()
+
+    def fit(self) -> None:
+        """Shows the whole drawing, or its full width when it is pages long."""
+        across = (self.width() - 16) / max(self._drawing.width, 1)
+        down = (self.height() - 16) / max(self._drawing.height, 1)
+        self._scale = min(across, 4.2) if self.pages else min(across, down)
+        self._offset = QPointF(
+            max((self.width() - self._drawing.width * self._scale) / 2, 8),
+            max((self.height() - self._drawing.height * self._scale) / 2, 8),
+        )
+        self._fitted = True
+        self._forget()
+
+    def zoom(self, factor: float, about: QPointF | None = None) -> None:
+        """Zooms about a place of the widget."""
+        about = about or QPointF(self.width() / 2, self.height() / 2)
+        scale = min(max(self._scale * factor, 0.1), 60.0)
+        factor = scale / self._scale
+        self._offset = about - (about - self._offset) * factor
+        self._scale = scale
+        self._fitted = False
+        self._forget()
+
+    def _pan(self, by: QPointF) -> None:
+        self._offset += by
+        self._fitted = False
+        self._forget()
+
+    def to_mm(self, at: QPointF) -> Point:
+        """The point of the drawing under a place of the widget."""
+        spot = (at - self._offset) / self._scale
+        return Point(spot.x(), spot.y())
+
+    def to_px(self, at: Point) -> QPointF:
+        """The place of the widget over a point of the drawing."""
+        return QPointF(at.x, at.y) * self._scale + self._offset
+
+    def key_at(self, at: QPointF) -> str:
+        """The key of what is under a place of the widget."""
+        return hit(self._drawing.marks, self.to_mm(at), REACH_PX / self._scale)
+
+    def centre_of(self, key: str) -> QPointF | None:
+        """Where a thing is on the widget, to scroll to it or to click it."""
+        boxes = [bounds_of(m) for m in self._drawing.marks if m.key == key]
+        if not boxes:
+            return None
+        largest = max(boxes, key=lambda box: box.width * box.height)
+        return self.to_px(largest.centre)
+
+    def reveal(self, key: str) -> None:
+        """Moves the drawing so that a thing can be seen."""
+        at = self.centre_of(key)
+        if at is not None and not QRectF(self.rect()).adjusted(20, 20, -20, -20).contains(at):
+            self._pan(QPointF(self.width() / 2, self.height() / 2) - at)
+
+    def _matrix(self) -> QTransform:
+        return QTransform(self._scale, 0, 0, self._scale, self._offset.x(), self._offset.y())
+
+    def _draw_layer(self) -> QPixmap:
+        ratio = self.devicePixelRatioF()
+        layer = QPixmap(self.size() * ratio)
+        layer.setDevicePixelRatio(ratio)
+        layer.fill(self.theme.colour("paper"))
+        painter = QPainter(layer)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setTransform(self._matrix(), True)
+        marks = self._drawing.marks
+        if self._hidden:
+            marks = tuple(mark for mark in marks if mark.key not in self._hidden)
+        paint(painter, marks, self.theme, chosen=self._selection)
+        painter.end()
+        return layer
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Blits the cached layer and paints what moves."""
+        if self._layer is None:
+            self._layer = self._draw_layer()
+        painter = QPainter(self)
+        painter.drawPixmap(0, 0, self._layer)
+        if self._overlay:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.setTransform(self._matrix(), True)
+            paint(painter, self._overlay, self.theme, chosen=self._selection)
+            painter.resetTransform()
+        if self.hasFocus():
+            painter.setPen(self.theme.colour("act"))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        painter.end()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """Fits again when the whole was shown."""
+        if self._fitted:
+            self.fit()
+        self._forget()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        """Ctrl and wheel zoom; the wheel alone moves up and down, with Shift across."""
+        turn = event.angleDelta().y() or event.angleDelta().x()
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self.zoom(1.0015**turn, event.position())
+        elif event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
+            self._pan(QPointF(turn / 2, 0))
+        else:
+            self._pan(QPointF(0, turn / 2))
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        """Left chooses and may begin a drag; the middle button moves the drawing."""
+        self.setFocus()
+        if event.button() == Qt.MouseButton.MiddleButton:
+            self._panning = event.position()
+            return
+        key = self.key_at(event.position())
+        self.chosen.emit(key)
+        if event.button() == Qt.MouseButton.RightButton:
+            self.menu_asked.emit(key, event.globalPosition().toPoint())
+        elif event.button() == Qt.MouseButton.LeftButton and key and self.gesture:
+            self._pressed = event.position()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        """Moves the drawing or the thing that is dragged."""
+        if self._panning is not None:
+            self._pan(event.position() - self._panning)
+            self._panning = event.position()
+        elif self._pressed is not None and self.gesture:
+            if not self._dragging:
+                far = (event.position() - self._pressed).manhattanLength() > DRAG_PX
+                if not far:
+                    return
+                key = self.key_at(self._pressed)
+                self._dragging = self.gesture.begin(key, self.to_mm(self._pressed))
+                if not self._dragging:
+                    self._pressed = None
+                    return
+            self.gesture.move(self.to_mm(event.position()))
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        """Ends the drag with one edit."""
+        self._panning = self._pressed = None
+        if self._dragging and self.gesture:
+            self._dragging = False
+            self.gesture.finish()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Zoom, fit, step through the drawing; Esc ends a drag with nothing done."""
+        text = event.text()
+        if event.key() == Qt.Key.Key_Escape and self._dragging and self.gesture:
+            self._dragging, self._pressed = False, None
+            self.gesture.cancel()
+        elif self.on_key(event):
+            return
+        elif text in ("+", "="):
+            self.zoom(1.2)
+        elif text == "-":
+            self.zoom(1 / 1.2)
+        elif text == "0":
+            self.fit()
+        elif text in (",", "."):
+            self._step(1 if text == "." else -1)
+        else:
+            super().keyPressEvent(event)
+
+    def _step(self, by: int) -> None:
+        """Chooses the next thing in reading order."""
+        keys = list(dict.fromkeys(mark.key for mark in self._drawing.marks if mark.key))
+        if keys:
+            now = next((i for i, key in enumerate(keys) if key in self._selection), -by)
+            key = keys[(now + by) % len(keys)]
+            self.chosen.emit(key)
+            self.reveal(key)

@@ -1,0 +1,295 @@
+"""Everything about one thing, wherever it was selected: the text of the passport."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+
+from riktig.core.build import progress_of
+from riktig.core.circuit import (
+    CIRCUITS,
+    NAMES,
+    NETS,
+    SHEETS,
+    Device,
+    Zone,
+    contact_places,
+    elements_of,
+)
+from riktig.core.job import DeviceId, Job, PinId, Record
+from riktig.core.plan import Plan
+from riktig.core.plate import CUTS, DOOR, HOLES, LAYOUT, body_of, room_around
+from riktig.core.prove import TESTS, results_of
+from riktig.core.sizing import SIZING
+from riktig.core.standards import Why
+from riktig.core.wiring import WIRING, Wire
+
+__all__ = ["Passport", "Row", "Section", "device_of", "passport"]
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """A line: what, its value, and where the value leads (a selection key or "")."""
+
+    name: str
+    value: str
+    link: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """A group of lines."""
+
+    title: str
+    rows: tuple[Row, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Passport:
+    """Title, what it is, sections and reasons. ``wires`` and ``devices`` to show on the plate."""
+
+    title: str
+    kind: str
+    text: str
+    sections: tuple[Section, ...] = ()
+    whys: tuple[Why, ...] = ()
+    wires: tuple[Wire, ...] = ()
+    devices: frozenset[str] = field(default_factory=frozenset)
+
+
+def device_of(key: str) -> str:
+    """The device a selection key speaks of, or ""."""
+    kind, _, rest = key.partition(":")
+    if kind == "device":
+        return rest
+    if kind == "pin":
+        return rest.rsplit(":", 1)[0]
+    if kind == "element":
+        return rest.split("/", 1)[0]
+    return ""
+
+
+def passport(plan: Plan[Job], key: str, records: Iterable[Record]) -> Passport | None:
+    """The passport of a selection key, None when nothing (any more) has that key."""
+    kind, _, rest = key.partition(":")
+    owner = device_of(key)
+    if owner:
+        found = next((d for d in plan.get(CIRCUITS).devices if d.id == owner), None)
+        return _device(plan, found, key) if found else None
+    if kind == "wire":
+        wire = plan.get(WIRING).wire(rest)
+        return _wire(plan, wire, tuple(records)) if wire else None
+    if kind == "net":
+        return _net(plan, rest)
+    if kind == "duct":
+        return _duct(plan, rest)
+    if kind in ("rail", "piece"):
+        cut = next((c for c in plan.get(CUTS) if c.name == rest), None)
+        rows = (
+            (
+                Row("Cut from", cut.stock),
+                Row("Length", f"{cut.length:g} mm"),
+                Row("Place", cut.place),
+            )
+            if cut
+            else ()
+        )
+        return Passport(rest, "piece", "", (Section("Cut", rows),)) if cut else None
+    if kind == "hole":
+        return _hole(plan, rest)
+    return None
+
+
+def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
+    names, sizing = plan.get(NAMES), plan.get(SIZING)
+    part = sizing.parts[device.id]
+    tag = names.tag[device.id]
+    title = f"{tag}:{device.mark}" if device.strip else tag
+    sections = [_where(plan, device)]
+    joins = _joins(plan, device)
+    if joins:
+        sections.append(Section("Joins", joins))
+    if device.kind_id == "contactor":
+        rows = tuple(
+            Row(unit, place)
+            for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device)
+        )
+        sections.append(Section("Contacts", rows))
+    about = [Row("Part", part.ref)]
+    if part.width:
+        about.append(Row("Size", f"{part.width:g} × {part.height:g} × {part.depth:g} mm"))
+    if part.loss_w:
+        about.append(Row("Heat", f"{part.loss_w:g} W"))
+    sections.append(Section("Part", tuple(about)))
+    wires = tuple(
+        w
+        for w in plan.get(WIRING).wires
+        if any(end.pin.rsplit(":", 1)[0] == device.id for end in (w.start, w.end))
+    )
+    return Passport(
+        title,
+        device.kind.name,
+        f"{device.purpose}. {part.description}.",
+        tuple(sections),
+        sizing.whys.get(device.id, ()),
+        wires,
+        frozenset((device.id,)),
+    )
+
+
+def _where(plan: Plan[Job], device: Device) -> Section:
+    rows = []
+    layout = plan.get(LAYOUT)
+    seat = layout.seat(device.id)
+    if seat:
+        block = layout.block_of(device.id)
+        if block:
+            rows.append(Row(f"Rail R{block[1]}", f"at {block[2]:g} mm", f"rail:R{block[1]}"))
+        rows.append(Row("Plate", f"x {seat.rect.x:g}  y {seat.rect.y:g} mm"))
+        if block:
+            rail = next(r for r in layout.rails if r.number == block[1])
+            body = body_of(block[0], rail, block[2])
+            for side, (has, needs) in room_around(block[0], body, layout.ducts).items():
+                rows.append(Row(f"Room {side}", f"{has:.0f} mm of {needs:.0f}"))
+    on_door = next((s for s in plan.get(DOOR).seats if s.device == device.id), None)
+    if on_door:
+        rows.append(Row("Door", f"x {on_door.x:g}  y {on_door.y:g} mm"))
+    if device.zone is Zone.FIELD:
+        rows.append(Row("Field", device.purpose))
+    places = plan.get(SHEETS).places
+    seen: set[str] = set()
+    for rung in plan.get(CIRCUITS).rungs:
+        for one in elements_of(rung.path):
+            if any(p.device == device.id for p in one.poles) and one.id in places:
+                unit = next(p.unit for p in one.poles if p.device == device.id)
+                text = places[one.id].full
+                if f"{unit}{text}" not in seen:
+                    seen.add(f"{unit}{text}")
+                    name = "Sheet" if device.strip else f"Sheet, {unit}"
+                    rows.append(Row(name, text, f"element:{one.id}"))
+    return Section("Where", tuple(rows))
+
+
+def _joins(plan: Plan[Job], device: Device) -> tuple[Row, ...]:
+    nets, names, wiring = plan.get(NETS), plan.get(NAMES), plan.get(WIRING)
+    rows = []
+    for pin in device.kind.pins:
+        pid = device.pin(pin.name)
+        net = nets.of_pin.get(pid)
+        if net is None or net.id not in names.number:
+            continue
+        here = [w for w in wiring.wires if pid in (w.start.pin, w.end.pin)]
+        far = ", ".join(w.end.label if w.start.pin == pid else w.start.label for w in here)
+        link = f"wire:{here[0].key}" if here else f"net:{net.id}"
+        number = names.number[net.id]
+        rows.append(Row(pin.name, f"{number}  {far}" if far else number, link))
+    return tuple(rows[:10])
+
+
+def _wire(plan: Plan[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
+    batch = next(b for b in plan.get(WIRING).batches if wire.key in b.wires)
+    raw = wire.length
+    rows = (
+        Row("From", wire.start.label, f"pin:{wire.start.pin}"),
+        Row("To", wire.end.label, f"pin:{wire.end.pin}"),
+        Row("Conductor", f"{wire.mm2:g} mm² {wire.colour}"),
+        Row("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
+        Row("Cut to", f"{wire.cut:g} mm"),
+        Row("Way", " ".join(wire.ducts) or "direct", f"duct:{wire.ducts[0]}" if wire.ducts else ""),
+        Row("Batch", f"{batch.number}, {batch.stage.value}", f"batch:{batch.number}"),
+    )
+    ends = (
+        Row(wire.start.label, wire.start.fitting),
+        Row("strip, torque", _fixing(wire.start)),
+        Row(wire.end.label, wire.end.fitting),
+        Row("strip, torque", _fixing(wire.end)),
+    )
+    state = progress_of(plan.get(WIRING), records).of(wire.key)
+    done = tuple(
+        Row(one.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
+        for one, d in (state.done if state else ())
+    )
+    sections = [Section("Wire", rows), Section("Ends", ends)]
+    if done:
+        sections.append(Section("Done", done))
+    results = results_of(plan.get(TESTS), records)
+    read = tuple(
+        Row(t.title, f"{r.text}, {r.outcome.value}")
+        for t, r in results.readings
+        if r and t.wire == wire.key
+    )
+    if read:
+        sections.append(Section("Read", read))
+    owners = frozenset(end.pin.rsplit(":", 1)[0] for end in (wire.start, wire.end))
+    return Passport(
+        f"Wire {wire.number}",
+        "wire",
+        f"{wire.start.label} to {wire.end.label}.",
+        tuple(sections),
+        (wire.why,),
+        (wire,),
+        owners,
+    )
+
+
+def _fixing(end: object) -> str:
+    strip, torque = getattr(end, "strip", 0.0), getattr(end, "torque_n_m", 0.0)
+    return f"{strip:g} mm, {torque:g} N·m"
+
+
+def _net(plan: Plan[Job], net_id: str) -> Passport | None:
+    net = next((n for n in plan.get(NETS).nets if n.id == net_id), None)
+    if net is None:
+        return None
+    names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
+    wires = tuple(w for w in plan.get(WIRING).wires if w.net == net.id)
+    rows = []
+    for pin in net.pins[:14]:
+        owner, marking = pin.rsplit(":", 1)
+        device = circuits.device(DeviceId(owner))
+        label = f"{names.tag[device.id]}:{device.mark if device.strip else marking}"
+        side = {"i": "inside", "f": "field"}.get(marking, "") if device.strip else ""
+        rows.append(Row(label, side or device.purpose, f"pin:{PinId(pin)}"))
+    links = tuple(
+        Row(w.number, f"{w.start.label} to {w.end.label}", f"wire:{w.key}") for w in wires
+    )
+    sections = [Section("Pins at this potential", tuple(rows))]
+    if links:
+        sections.append(Section("Wires", links))
+    number = names.number.get(net.id, "no number")
+    text = (
+        "No wire can land here, so it has no number."
+        if net.inner
+        else (f"{len(net.pins)} pins, {len(wires)} wires.")
+    )
+    return Passport(f"Net {number}", net.net_class.value, text, tuple(sections), (), wires)
+
+
+def _duct(plan: Plan[Job], name: str) -> Passport | None:
+    duct = next((d for d in plan.get(LAYOUT).ducts if d.name == name), None)
+    if duct is None:
+        return None
+    wires = tuple(w for w in plan.get(WIRING).wires if name in w.ducts)
+    rows = (
+        Row("Length", f"{duct.length:g} mm"),
+        Row("Fill", f"{plan.get(WIRING).fill[name]:.0%}"),
+        Row("Wires", str(len(wires))),
+    )
+    return Passport(
+        name, "duct", "upright" if duct.upright else "level", (Section("Duct", rows),), (), wires
+    )
+
+
+def _hole(plan: Plan[Job], number: str) -> Passport | None:
+    hole = next((h for h in plan.get(HOLES) if h.number == number), None)
+    if hole is None:
+        return None
+    rows = [
+        Row("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"),
+        Row("Drill", f"{hole.drill:g} mm"),
+    ]
+    if hole.tap:
+        rows.append(Row("Tap", hole.tap))
+    if hole.note:
+        rows.append(Row("Note", hole.note))
+    return Passport(
+        f"Hole {number}", hole.face, f"For {hole.purpose}.", (Section("Hole", tuple(rows)),)
+    )

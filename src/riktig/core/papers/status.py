@@ -1,0 +1,148 @@
+"""How far each station is: the stamp and the one line on the route card."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.build import progress_of
+from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.job import Job, Record
+from riktig.core.labels import LABELS
+from riktig.core.papers.record import missing_papers
+from riktig.core.plan import Plan
+from riktig.core.plate import DOOR, LAYOUT
+from riktig.core.prove import TESTS, Outcome, results_of
+from riktig.core.rules import RULES, Verdict
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+
+__all__ = ["STATIONS", "Stamp", "Status", "statuses"]
+
+STATIONS = (
+    "Brief",
+    "Circuits",
+    "Plate",
+    "Door",
+    "Wires",
+    "Terminals",
+    "Labels",
+    "Rules",
+    "Build",
+    "Prove",
+    "Hand over",
+)
+
+
+class Stamp(Enum):
+    """How a station stands. Drawn as a shape and said in words."""
+
+    BLANK = "blank"
+    BEGUN = "begun"
+    CLEAR = "clear"
+    FIX = "something to fix"
+    STALE = "out of date since an edit"
+
+
+@dataclass(frozen=True, slots=True)
+class Status:
+    """A station's stamp and its line."""
+
+    station: str
+    stamp: Stamp
+    line: str
+
+
+def statuses(plan: Plan[Job], records: Iterable[Record]) -> tuple[Status, ...]:
+    """All stations in the order of work."""
+    job, kept = plan.document, tuple(records)
+    if not job.loads:
+        waits = [Status(name, Stamp.BLANK, "waits for the Brief") for name in STATIONS[1:]]
+        return (Status("Brief", Stamp.BLANK, "start here: say what turns"), *waits)
+    return (*_planned(plan), *_done(plan, kept))
+
+
+def _plural(count: int, one: str, many: str = "") -> str:
+    return f"{count} {one if count == 1 else many or one + 's'}"
+
+
+def _planned(plan: Plan[Job]) -> list[Status]:
+    job = plan.document
+    circuits, wiring = plan.get(CIRCUITS), plan.get(WIRING)
+    rules = plan.get(RULES)
+    layout, door = plan.get(LAYOUT), plan.get(DOOR)
+    clash = _plural(len(circuits.clashes), "change clashes", "changes clash")
+    crowded = len(wiring.crowded) + len(wiring.unrouted)
+    failed = sum(r.verdict is Verdict.FAILS for r in rules)
+    judge = sum(r.verdict is Verdict.JUDGE for r in rules)
+    named = len(plan.get(NAMES).number)
+    labels = plan.get(LABELS).labels
+    terminals = sum(len(strip.rows) for strip in plan.get(STRIPS).strips)
+
+    def fits(count: int, good: str) -> tuple[Stamp, str]:
+        if count:
+            return Stamp.FIX, _plural(count, "part does not fit", "parts do not fit")
+        return Stamp.CLEAR, good
+
+    misfits = len({m.device for m in layout.misfits})
+    if failed:
+        ruled = Stamp.FIX, _plural(failed, "clause fails", "clauses fail")
+    elif judge:
+        ruled = Stamp.BEGUN, _plural(judge, "needs judgement", "need judgement")
+    else:
+        ruled = Stamp.CLEAR, _plural(len(rules), "clause met", "clauses met")
+    return [
+        Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, 1 supply"),
+        Status(
+            "Circuits",
+            Stamp.FIX if circuits.clashes else Stamp.CLEAR,
+            clash if circuits.clashes else f"{named} nets numbered",
+        ),
+        Status("Plate", *fits(misfits, f"{len(layout.seats)} parts placed")),
+        Status(
+            "Door",
+            *fits(len({m.device for m in door.misfits}), f"{_plural(len(door.seats) + 1, 'hole')}"),
+        ),
+        Status(
+            "Wires",
+            Stamp.FIX if crowded else Stamp.CLEAR,
+            _plural(crowded, "clamp to see to", "clamps to see to")
+            if crowded
+            else f"{_plural(len(wiring.wires), 'wire')}, "
+            f"{_plural(len(wiring.batches), 'batch', 'batches')}",
+        ),
+        Status("Terminals", Stamp.CLEAR, _plural(terminals, "terminal")),
+        Status("Labels", Stamp.CLEAR, f"{sum(label.copies for label in labels)} to print"),
+        Status("Rules", *ruled),
+    ]
+
+
+def _done(plan: Plan[Job], records: tuple[Record, ...]) -> list[Status]:
+    progress = progress_of(plan.get(WIRING), records)
+    results = results_of(plan.get(TESTS), records)
+    total, finished = len(progress.states), progress.complete
+    began = any(state.done for state in progress.states)
+    if progress.stale:
+        wires = len({stale.subject for stale in progress.stale})
+        build = Status("Build", Stamp.STALE, f"{_plural(wires, 'wire')} changed since")
+    elif finished == total:
+        build = Status("Build", Stamp.CLEAR, f"all {total} in")
+    else:
+        build = Status("Build", Stamp.BEGUN if began else Stamp.BLANK, f"{finished} of {total} in")
+    passed, failed = results.count(Outcome.PASSED), results.count(Outcome.FAILED)
+    tests = len(results.readings)
+    if failed:
+        prove = Status("Prove", Stamp.FIX, _plural(failed, "test failed", "tests failed"))
+    elif results.stale:
+        prove = Status("Prove", Stamp.STALE, f"{len(results.stale)} to read again")
+    elif passed == tests:
+        prove = Status("Prove", Stamp.CLEAR, f"all {tests} dead tests passed")
+    else:
+        stamp = Stamp.BEGUN if passed else Stamp.BLANK
+        prove = Status("Prove", stamp, f"{passed} of {tests} dead tests")
+    missing = missing_papers(plan, records)
+    last = Status(
+        "Hand over",
+        Stamp.BLANK if missing else Stamp.CLEAR,
+        f"{_plural(len(missing), 'thing')} missing" if missing else "complete",
+    )
+    return [build, prove, last]

@@ -1,0 +1,84 @@
+"""Starts the application: window, fonts, the handler of faults."""
+
+import getpass
+from pathlib import Path
+
+from PySide6.QtCore import QCoreApplication, QTimer
+from PySide6.QtGui import QIcon, QPixmap
+from PySide6.QtWidgets import QApplication
+
+from riktig.desk.demo_file import demo_file
+from riktig.desk.rescue import install
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.theme import DARK, load_fonts, words_font
+
+__all__ = ["application", "make_window", "run_demo", "run_window"]
+
+SETTLE_MS = 400
+"""Until everything that is shown late is shown, before a picture is taken."""
+
+
+def application() -> QApplication:
+    """The application, with the shipped fonts."""
+    found = QCoreApplication.instance()
+    if isinstance(found, QApplication):
+        return found
+    app = QApplication(["riktig"])
+    app.setApplicationName("Riktig")
+    app.setDesktopFileName("riktig")
+    app.setStyle("Fusion")
+    load_fonts()
+    app.setFont(words_font(10))
+    icon = QPixmap()
+    data = (Path(__file__).parent.parent / "assets" / "icons" / "riktig.png").read_bytes()
+    if icon.loadFromData(data):
+        app.setWindowIcon(QIcon(icon))
+    return app
+
+
+def make_window(session: Session | None = None) -> MainWindow:
+    """A window with a session of its own, faults handled."""
+    session = session or Session(who=getpass.getuser())
+    window = MainWindow(session)
+    install(session, window.tell)
+    return window
+
+
+def run_window(path: Path | None) -> int:
+    """Opens the window on a file, or on the first screen."""
+    app = application()
+    window = make_window()
+    window.show()
+    if path and not window.open_path(path):
+        window.show_start()
+    return app.exec()
+
+
+def run_demo(shot: Path | None, station: str, *, dark: bool = False) -> int:
+    """Opens the window on the demonstration; with ``shot``, writes a picture instead."""
+    app = application()
+    window = make_window()
+    window.session.open(demo_file(window.session))
+    names = {name.lower(): name for name in window.stations}
+    wanted = names.get(station.lower().strip())
+    if wanted is None:
+        print(f"riktig: there is no station {station}. There are: {', '.join(window.stations)}.")  # noqa: T201
+        return 2
+    window.go_to(wanted)
+    if dark:
+        window.set_theme(DARK)
+    window.show()
+    if shot is None:
+        return app.exec()
+    saved: list[bool] = []
+
+    def take() -> None:
+        saved.append(window.grab().save(str(shot), "PNG"))
+        window.close()
+        app.quit()
+
+    QTimer.singleShot(SETTLE_MS, take)
+    app.exec()
+    print(f"{shot} written" if saved == [True] else f"{shot} could not be written")  # noqa: T201
+    return 0 if saved == [True] else 2

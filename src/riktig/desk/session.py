@@ -1,0 +1,242 @@
+"""What the window works on: the job, its plan, its file, its records, and one selection."""
+
+import uuid
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import datetime
+
+from PySide6.QtCore import QObject, Signal
+
+from riktig.core.build import Progress, Stale, progress_of
+from riktig.core.circuit import settle
+from riktig.core.errors import RiktigError
+from riktig.core.job import Job, Record, new_job
+from riktig.core.plan import Plan
+from riktig.core.prove import TESTS, Results, results_of
+from riktig.core.store import JobFile
+from riktig.core.wiring import WIRING
+
+__all__ = ["Session", "Step"]
+
+Clock = Callable[[], str]
+
+
+def wall_clock() -> str:
+    """Now, ISO 8601 with zone."""
+    return datetime.now().astimezone().isoformat(timespec="seconds")
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step of undo: its name and the job before it. Steps with one merge key join."""
+
+    name: str
+    before: Job
+    merge: str = ""
+
+
+class Session(QObject):
+    """The one place that changes anything. Views listen; no view tells another.
+
+    Every edit is in the file before ``changed`` is sent; every record before
+    ``records_changed``. What could not be written is said and kept in memory.
+    """
+
+    changed = Signal(object, object)
+    records_changed = Signal()
+    selected = Signal(str)
+    said = Signal(str, bool)
+    lost = Signal(object)
+
+    def __init__(self, who: str = "", clock: Clock = wall_clock) -> None:
+        super().__init__()
+        self.who = who
+        self.clock = clock
+        self.job: Job = new_job()
+        self.plan: Plan[Job] = Plan(self.job)
+        self.file: JobFile | None = None
+        self.records: tuple[Record, ...] = ()
+        self.selection = ""
+        self.unwritten = ""
+        self.lost_last: tuple[Stale, ...] = ()
+        self._undo: list[Step] = []
+        self._redo: list[Step] = []
+        self._kept: tuple[object, object, Progress | None, Results | None] = (0, 0, None, None)
+
+    def open(self, file: JobFile) -> None:
+        """Turns to a job file; the one before is closed.
+
+        Raises:
+            RiktigError: the file's job cannot be read.
+        """
+        job, records = file.job(), tuple(file.records())
+        if self.file:
+            self.file.close()
+        self.file, self.records = file, records
+        self._undo, self._redo, self.unwritten = [], [], ""
+        before, self.job = self.job, job
+        self.plan = Plan(job)
+        self.selection = ""
+        self.lost_last = ()
+        self.changed.emit(before, job)
+        self.records_changed.emit()
+        if file.read_only:
+            self.say(
+                f"{file.path.name} is open for looking only: {file.held_by or 'another window'} "
+                "has it. Nothing you change here can be kept.",
+                wrong=True,
+            )
+
+    @property
+    def read_only(self) -> bool:
+        """Whether nothing can be changed."""
+        return bool(self.file and self.file.read_only)
+
+    def edit(self, name: str, change: Callable[[Job], Job], *, merge: str = "") -> bool:
+        """Makes one edit: one step of undo, one revision of the file. False when refused."""
+        if self.read_only:
+            self.say("This job is open for looking only, so nothing was changed.", wrong=True)
+            return False
+        try:
+            after = settle(change(self.job))
+        except RiktigError as error:
+            self.say(str(error), wrong=True)
+            return False
+        except ValueError as error:
+            self.say(f"That cannot be planned: {error}. Nothing was changed.", wrong=True)
+            return False
+        if after == self.job:
+            return True
+        joins = bool(merge and self._undo and self._undo[-1].merge == merge)
+        if not joins:
+            self._undo.append(Step(name, self.job, merge))
+        self._redo = []
+        self._turn_to(after, name)
+        return True
+
+    def undo(self) -> None:
+        """Takes the last edit back; records stay."""
+        if self._undo and not self.read_only:
+            step = self._undo.pop()
+            self._redo.append(Step(step.name, self.job))
+            self._turn_to(step.before, f"undo: {step.name}")
+
+    def redo(self) -> None:
+        """Makes the last edit taken back again."""
+        if self._redo and not self.read_only:
+            step = self._redo.pop()
+            self._undo.append(Step(step.name, self.job))
+            self._turn_to(step.before, f"redo: {step.name}")
+
+    @property
+    def undo_name(self) -> str:
+        """What undo would take back, or ""."""
+        return self._undo[-1].name if self._undo else ""
+
+    @property
+    def redo_name(self) -> str:
+        """What redo would make again, or ""."""
+        return self._redo[-1].name if self._redo else ""
+
+    def _turn_to(self, after: Job, why: str) -> None:
+        counted = self._counting()
+        before, self.job = self.job, after
+        self.plan.move_to(after)
+        self._write(why)
+        self.lost_last = tuple(s for s in self._not_counting() if (s.subject, s.what) in counted)
+        self.changed.emit(before, after)
+        if self.lost_last:
+            self.lost.emit(self.lost_last)
+
+    def _counting(self) -> set[tuple[str, str]]:
+        """Ticks and readings that count now, as (subject, what)."""
+        if not self.records:
+            return set()
+        ticks = {(s.wire.key, op.value) for s in self.progress.states for op, _ in s.done}
+        readings = {(t.key, "reading") for t, r in self.results.readings if r}
+        return ticks | readings
+
+    def _not_counting(self) -> tuple[Stale, ...]:
+        if not self.records:
+            return ()
+        return (*self.progress.stale, *self.results.stale)
+
+    def _write(self, why: str) -> None:
+        if not self.file:
+            return
+        try:
+            self.file.add_revision(self.job, who=self.who, at=self.clock(), why=why)
+            self.unwritten = ""
+        except RiktigError as error:
+            self.unwritten = why
+            self.say(str(error), wrong=True)
+
+    def write_again(self) -> None:
+        """Tries once more to write what could not be written."""
+        if self.unwritten:
+            self._write(self.unwritten)
+            if not self.unwritten:
+                self.say("Everything is in the file again.")
+
+    def record(
+        self, kind: str, subject: str, facts: tuple[tuple[str, str], ...], *, corrects: str = ""
+    ) -> bool:
+        """Appends to the log; True only when it is in the file."""
+        return self.record_all([(kind, subject, facts, corrects)])
+
+    def record_all(self, entries: list[tuple[str, str, tuple[tuple[str, str], ...], str]]) -> bool:
+        """Appends several entries, all or none."""
+        number = self.file.revision() if self.file else 0
+        made = [
+            Record(uuid.uuid4().hex, kind, subject, facts, self.who, self.clock(), number, corrects)
+            for kind, subject, facts, corrects in entries
+        ]
+        try:
+            if self.file:
+                self.file.add_records(made)
+        except RiktigError as error:
+            self.say(str(error), wrong=True)
+            return False
+        self.records = (*self.records, *made)
+        self.records_changed.emit()
+        return True
+
+    @property
+    def progress(self) -> Progress:
+        """What counts as done, of the job and records of now."""
+        return self._derived()[0]
+
+    @property
+    def results(self) -> Results:
+        """What counts as read, of the job and records of now."""
+        return self._derived()[1]
+
+    def _derived(self) -> tuple[Progress, Results]:
+        wiring, records = self.plan.get(WIRING), self.records
+        kept_wiring, kept_records, progress, results = self._kept
+        if (
+            progress is None
+            or results is None
+            or kept_wiring is not wiring
+            or (kept_records is not records)
+        ):
+            progress = progress_of(wiring, records)
+            results = results_of(self.plan.get(TESTS), records)
+            self._kept = (wiring, records, progress, results)
+        return progress, results
+
+    def select(self, key: str) -> None:
+        """Makes something the selection of the whole window; "" for nothing."""
+        if key != self.selection:
+            self.selection = key
+            self.selected.emit(key)
+
+    def say(self, text: str, *, wrong: bool = False) -> None:
+        """Says something to the user in the one place for it."""
+        self.said.emit(text, wrong)
+
+    def close(self) -> None:
+        """Closes the file."""
+        if self.file:
+            self.file.close()
+            self.file = None

@@ -1,0 +1,134 @@
+"""The drawer at the foot: counts, the last thing said, and the findings with their mends."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from riktig.core.rules import ClauseResult, Finding, Mend, Verdict, findings_of
+from riktig.desk.widgets import plain_label
+
+__all__ = ["FindingsDrawer", "finding_row"]
+
+SIGNS = {Verdict.FAILS: "✗", Verdict.JUDGE: "?", Verdict.MEETS: "✓"}
+ROLES = {Verdict.FAILS: "fails", Verdict.JUDGE: "judgement", Verdict.MEETS: "meets"}
+
+
+def finding_row(finding: Finding, go: object, mend: object, *, signed: str = "") -> QWidget:
+    """A finding: what, which clause, what would mend it, and the mend where there is one.
+
+    Args:
+        go: Called with the key of where it is.
+        mend: Called with the mend.
+        signed: Who signed for it, when it needs judgement and has it.
+    """
+    row = QWidget()
+    layout = QHBoxLayout(row)
+    layout.setContentsMargins(6, 3, 6, 3)
+    layout.addWidget(
+        plain_label(SIGNS[finding.verdict], ROLES[finding.verdict]), 0, Qt.AlignmentFlag.AlignTop
+    )
+    words = QVBoxLayout()
+    words.setSpacing(1)
+    words.addWidget(plain_label(finding.message, wraps=True))
+    remedy = f"{finding.remedy}  {finding.clause}."
+    words.addWidget(plain_label(f"{remedy} {signed}".strip(), "quiet", wraps=True))
+    layout.addLayout(words, 1)
+    show = QPushButton("Show")
+    show.setAccessibleName(f"Show where: {finding.message}")
+    show.clicked.connect(lambda: go(finding.where))  # type: ignore[operator]
+    layout.addWidget(show)
+    if finding.mend:
+        button = QPushButton(finding.mend.text)
+        button.setObjectName("main")
+        button.clicked.connect(lambda: mend(finding.mend))  # type: ignore[operator]
+        layout.addWidget(button)
+    return row
+
+
+class FindingsDrawer(QWidget):
+    """One line of counts; opens to the list."""
+
+    go = Signal(str)
+    mend = Signal(object)
+    try_again = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("drawer")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.opener = QPushButton("Findings")
+        self.opener.setCheckable(True)
+        self.opener.setToolTip("Opens the list of findings (F8)")
+        self.opener.toggled.connect(self._open)
+        self.counts = [plain_label("", role) for role in ("fails", "judgement", "meets")]
+        self.said = plain_label("", "second")
+        self.kept = plain_label("Nothing unsaved", "quiet")
+        self.again = QPushButton("Write again")
+        self.again.hide()
+        self.again.clicked.connect(self.try_again)
+        line = QHBoxLayout()
+        line.addWidget(self.opener)
+        for label in self.counts:
+            line.addWidget(label)
+        line.addSpacing(10)
+        line.addWidget(self.said, 1)
+        line.addWidget(self.again)
+        line.addWidget(self.kept)
+        self._list = QScrollArea()
+        self._list.setWidgetResizable(True)
+        self._list.setFrameShape(QFrame.Shape.NoFrame)
+        self._list.setAccessibleName("Findings")
+        self._list.setFixedHeight(230)
+        self._list.hide()
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(12, 4, 12, 4)
+        layout.setSpacing(4)
+        layout.addWidget(self._list)
+        layout.addLayout(line)
+        self._results: tuple[ClauseResult, ...] = ()
+
+    def _open(self, opened: bool) -> None:
+        self._list.setVisible(opened)
+        if opened:
+            self._fill()
+
+    def show_results(self, results: tuple[ClauseResult, ...]) -> None:
+        """Counts, and the list if it is open."""
+        self._results = results
+        words = {Verdict.FAILS: "fail", Verdict.JUDGE: "need judgement", Verdict.MEETS: "meet"}
+        for label, verdict in zip(
+            self.counts, (Verdict.FAILS, Verdict.JUDGE, Verdict.MEETS), strict=True
+        ):
+            count = sum(result.verdict is verdict for result in results)
+            label.setText(f"{SIGNS[verdict]} {count} {words[verdict]}")
+        if self._list.isVisible():
+            self._fill()
+
+    def _fill(self) -> None:
+        body = QWidget()
+        layout = QVBoxLayout(body)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        found = findings_of(self._results)
+        for finding in found:
+            layout.addWidget(finding_row(finding, self.go.emit, self._mended))
+        if not found:
+            layout.addWidget(plain_label("Nothing to see to.", "second"))
+        layout.addStretch(1)
+        self._list.setWidget(body)
+
+    def _mended(self, mend: Mend) -> None:
+        self.mend.emit(mend)
+
+    def say(self, text: str, wrong: bool) -> None:
+        """The last thing said; what went wrong stays until something else is said."""
+        first = text.splitlines()[0] if text else ""
+        self.said.setText(first if len(first) < 150 else first[:147] + "…")
+        self.said.setToolTip(text)
+        self.said.setObjectName("fails" if wrong else "second")
+        self.said.style().unpolish(self.said)
+        self.said.style().polish(self.said)
+
+    def show_kept(self, unwritten: bool, last: str) -> None:
+        """Whether everything is in the file."""
+        self.kept.setText("NOT in the file" if unwritten else f"Nothing unsaved{last}")
+        self.again.setVisible(unwritten)

@@ -1,0 +1,149 @@
+"""The strip on top: what job this is, undo and redo, the theme, and the finder."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QEvent, QObject, QPoint, Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QToolButton,
+    QWidget,
+)
+
+from riktig.core.job import Job
+from riktig.core.labels import Entry
+from riktig.desk.theme import words_font
+from riktig.desk.widgets import plain_label
+
+__all__ = ["Finder", "JobStrip"]
+
+
+class Finder(QLineEdit):
+    """Type a tag, a pin, a number or a word; arrow keys and Enter go there."""
+
+    found = Signal(str)
+
+    def __init__(self, search: Callable[[str], tuple[Entry, ...]]) -> None:
+        super().__init__()
+        self._search = search
+        self.setPlaceholderText("Find a tag, pin, wire, terminal …   /")
+        self.setAccessibleName("Finder")
+        self.setFont(words_font(10))
+        self.setMinimumWidth(270)
+        self._list = QListWidget()
+        self._list.setWindowFlags(Qt.WindowType.ToolTip)
+        self._list.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._list.setAccessibleName("Found")
+        self._list.itemClicked.connect(self._go)
+        self.textEdited.connect(self._look)
+        self.installEventFilter(self)
+
+    def _look(self, text: str) -> None:
+        entries = self._search(text)
+        self._list.clear()
+        for entry in entries:
+            item = QListWidgetItem(f"{entry.label}    {entry.what}")
+            item.setData(Qt.ItemDataRole.UserRole, entry.key)
+            self._list.addItem(item)
+        if not entries:
+            self._list.hide()
+            return
+        self._list.setCurrentRow(0)
+        self._list.move(self.mapToGlobal(QPoint(0, self.height() + 2)))
+        rows = min(len(entries), 12)
+        self._list.resize(max(self.width(), 380), rows * self._list.sizeHintForRow(0) + 6)
+        self._list.show()
+
+    def _go(self, item: QListWidgetItem | None = None) -> None:
+        item = item or self._list.currentItem()
+        self._list.hide()
+        if item and self.text():
+            self.found.emit(str(item.data(Qt.ItemDataRole.UserRole)))
+            self.selectAll()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """Arrow keys move in the list, Enter goes, Esc closes it."""
+        if event.type() == QEvent.Type.FocusOut:
+            self._list.hide()
+        if not isinstance(event, QKeyEvent) or event.type() != QEvent.Type.KeyPress:
+            return False
+        if event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up) and self._list.isVisible():
+            by = 1 if event.key() == Qt.Key.Key_Down else -1
+            row = self._list.currentRow() + by
+            self._list.setCurrentRow(min(max(row, 0), self._list.count() - 1))
+            return True
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self._go()
+            return True
+        if event.key() == Qt.Key.Key_Escape:
+            self._list.hide()
+            self.clear()
+        return False
+
+
+class JobStrip(QWidget):
+    """Number, title, revision, supply and rulebook of the job."""
+
+    undo_asked = Signal()
+    redo_asked = Signal()
+    theme_asked = Signal()
+    jobs_asked = Signal()
+
+    def __init__(self, search: Callable[[str], tuple[Entry, ...]]) -> None:
+        super().__init__()
+        self.setObjectName("strip")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.number = plain_label("", "title")
+        self.title = plain_label("", "second")
+        self.pills = [plain_label("", "pill") for _ in range(3)]
+        self.undo = self._tool("Undo", self.undo_asked)
+        self.redo = self._tool("Redo", self.redo_asked)
+        self.dark = self._tool("Dark", self.theme_asked)
+        self.dark.setToolTip("Light desk or dark bench (Ctrl+T)")
+        self.jobs = self._tool("Jobs", self.jobs_asked)
+        self.jobs.setToolTip("Start or open another job (Ctrl+O)")
+        self.finder = Finder(search)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(14, 6, 14, 6)
+        layout.setSpacing(8)
+        layout.addWidget(self.number)
+        layout.addWidget(self.title)
+        layout.addSpacing(8)
+        for pill in self.pills:
+            layout.addWidget(pill)
+        layout.addStretch(1)
+        for button in (self.jobs, self.undo, self.redo, self.dark):
+            layout.addWidget(button)
+        layout.addWidget(self.finder)
+
+    def _tool(self, text: str, signal: object) -> QToolButton:
+        button = QToolButton()
+        button.setText(text)
+        button.setAccessibleName(text)
+        button.clicked.connect(signal)
+        return button
+
+    def show_job(self, job: Job) -> None:
+        """The heading of the job."""
+        self.number.setText(job.number or "New job")
+        text = job.title
+        self.title.setText(text if len(text) < 30 else text[:28] + "…")
+        self.title.setToolTip(text)
+        supply = job.supply
+        texts = (
+            f"rev {job.revision}",
+            f"{supply.voltage_name}  {supply.system_name}  {supply.frequency_hz:g} Hz",
+            job.practice.rulebook.value.split(" and ")[0],
+        )
+        for pill, said in zip(self.pills, texts, strict=True):
+            pill.setText(said)
+
+    def show_steps(self, undo: str, redo: str) -> None:
+        """What undo and redo would do."""
+        self.undo.setEnabled(bool(undo))
+        self.redo.setEnabled(bool(redo))
+        self.undo.setToolTip(f"Undo: {undo} (Ctrl+Z)" if undo else "Nothing to undo")
+        self.redo.setToolTip(f"Redo: {redo} (Ctrl+Shift+Z)" if redo else "Nothing to redo")

@@ -1,0 +1,344 @@
+"""The main window: route card, job strip, the open station, passport and findings drawer."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QTimer
+from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
+from PySide6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QMainWindow,
+    QMessageBox,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from riktig.core.circuit import settle
+from riktig.core.errors import RiktigError
+from riktig.core.job import new_job
+from riktig.core.labels import INDEX, Entry, find
+from riktig.core.papers import STATIONS, passport, statuses
+from riktig.core.plate import LAYOUT
+from riktig.core.rules import RULES, Mend, apply_mend
+from riktig.core.store import JobFile
+from riktig.core.wiring import mini_plate
+from riktig.desk.demo_file import demo_file
+from riktig.desk.session import Session
+from riktig.desk.shell.findings_drawer import FindingsDrawer
+from riktig.desk.shell.job_strip import JobStrip
+from riktig.desk.shell.passport_panel import PassportPanel
+from riktig.desk.shell.route_card import RouteCard
+from riktig.desk.shell.start_page import StartPage, jobs_folder
+from riktig.desk.stations import make_stations
+from riktig.desk.theme import DARK, LIGHT, Theme, style_sheet
+from riktig.desk.widgets import Station
+from riktig.devices import BenchMeter
+
+__all__ = ["MainWindow"]
+
+HOME_OF = {
+    "element": "Circuits",
+    "net": "Circuits",
+    "rail": "Plate",
+    "duct": "Plate",
+    "piece": "Plate",
+    "hole": "Plate",
+    "wire": "Wires",
+    "batch": "Wires",
+    "supply": "Brief",
+    "practice": "Brief",
+    "nameplate": "Brief",
+    "circuit": "Circuits",
+    "control": "Circuits",
+    "plate": "Plate",
+    "warning": "Labels",
+}
+"""The station that shows a kind of thing best, for the finder and the findings."""
+STAYS = {
+    "device": ("Brief", "Circuits", "Plate", "Door", "Terminals", "Labels", "Rules"),
+    "pin": ("Circuits", "Plate"),
+    "hole": ("Plate", "Door"),
+    "net": ("Circuits",),
+    "wire": ("Wires", "Plate", "Build", "Labels"),
+}
+"""Stations from which one need not move to see a kind of thing."""
+
+
+class MainWindow(QMainWindow):
+    """Builds everything, connects it to the session, and knows the stations."""
+
+    def __init__(self, session: Session, meter: BenchMeter | None = None) -> None:
+        super().__init__()
+        self.session = session
+        self.theme: Theme = LIGHT
+        self.setWindowTitle("Riktig")
+        self.route = RouteCard()
+        self.strip = JobStrip(self._search)
+        self.passport = PassportPanel()
+        self.drawer = FindingsDrawer()
+        self.start = StartPage()
+        self.stations: dict[str, Station] = make_stations(session, meter or BenchMeter())
+        self.stack = QStackedWidget()
+        self.stack.addWidget(self.start)
+        for station in self.stations.values():
+            self.stack.addWidget(station)
+        self.current = ""
+        self._lay_out()
+        self._connect()
+        self._shortcuts()
+        self.resize(1280, 800)
+        self.set_theme(LIGHT)
+        self.show_start()
+
+    def _lay_out(self) -> None:
+        middle = QHBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.route)
+        middle.addWidget(self.stack, 1)
+        middle.addWidget(self.passport)
+        whole = QVBoxLayout()
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(0)
+        whole.addWidget(self.strip)
+        whole.addLayout(middle, 1)
+        whole.addWidget(self.drawer)
+        body = QWidget()
+        body.setLayout(whole)
+        self.setCentralWidget(body)
+
+    def _connect(self) -> None:
+        session = self.session
+        session.changed.connect(self._changed)
+        session.records_changed.connect(self._records_changed)
+        session.selected.connect(self._selected)
+        session.said.connect(self.drawer.say)
+        session.lost.connect(self._lost)
+        self.route.chosen.connect(self.go_to)
+        self.strip.undo_asked.connect(session.undo)
+        self.strip.redo_asked.connect(session.redo)
+        self.strip.theme_asked.connect(self.turn_theme)
+        self.strip.jobs_asked.connect(self.show_start)
+        self.strip.finder.found.connect(self.show_thing)
+        self.passport.link.connect(self.show_thing)
+        self.drawer.go.connect(self.show_thing)
+        self.drawer.mend.connect(self.mend)
+        self.drawer.try_again.connect(self._write_again)
+        self.start.new_asked.connect(self.new_job)
+        self.start.open_asked.connect(self.open_path)
+        self.start.demo_asked.connect(self._demo)
+
+    def _shortcuts(self) -> None:
+        def key(sequence: str, act: object) -> None:
+            QShortcut(QKeySequence(sequence), self).activated.connect(act)
+
+        for number, name in enumerate(STATIONS, 1):
+            keys = f"Ctrl+{number % 10}" if number < 11 else "Ctrl+-"
+            key(keys, lambda station=name: self.go_to(station))
+        key("Ctrl+Z", self.session.undo)
+        key("Ctrl+Shift+Z", self.session.redo)
+        key("Ctrl+Y", self.session.redo)
+        key("Ctrl+T", self.turn_theme)
+        key("Ctrl+O", self.show_start)
+        key("Ctrl+F", self.strip.finder.setFocus)
+        key("/", self.strip.finder.setFocus)
+        key("F8", self.drawer.opener.toggle)
+        key("F9", lambda: self.passport.setVisible(not self.passport.isVisible()))
+        key("F6", self._next_pane)
+
+    def _next_pane(self) -> None:
+        """F6 goes round: route card, station, passport, drawer."""
+        station = self.stations.get(self.current)
+        panes: list[QWidget] = [
+            self.route,
+            *([station] if station else []),
+            self.passport,
+            self.drawer,
+        ]
+        focus = QApplication.focusWidget()
+        here = next((i for i, p in enumerate(panes) if focus and p.isAncestorOf(focus)), -1)
+        pane = panes[(here + 1) % len(panes)]
+        if pane is self.route:
+            self.route.stops[max(STATIONS.index(self.current), 0) if self.current else 0].setFocus()
+            return
+        target = pane
+        for child in pane.findChildren(QWidget):
+            if child.focusPolicy() & child.focusPolicy().StrongFocus and child.isVisible():
+                target = child
+                break
+        target.setFocus()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns everything to a theme."""
+        self.theme = theme
+        self.setStyleSheet(style_sheet(theme))
+        self.route.set_theme(theme)
+        self.passport.theme = theme
+        for station in self.stations.values():
+            station.set_theme(theme)
+            station.stale = True
+        self.strip.dark.setText("Light" if theme is DARK else "Dark")
+        if self.current:
+            self._refresh_current()
+        self._selected(self.session.selection)
+
+    def turn_theme(self) -> None:
+        """Light to dark and back."""
+        self.set_theme(LIGHT if self.theme is DARK else DARK)
+
+    def show_start(self) -> None:
+        """The first screen."""
+        files = sorted(
+            jobs_folder().glob("*.riktig"), key=lambda p: p.stat().st_mtime, reverse=True
+        )
+        self.start.show_recent(files[:6])
+        self.stack.setCurrentWidget(self.start)
+        self.route.show_current("")
+        self.current = ""
+        self.start.number.setFocus()
+
+    def go_to(self, name: str) -> None:
+        """Opens a station."""
+        if self.session.file is None:
+            self.drawer.say("Start or open a job first.", True)
+            return
+        self.current = name
+        self.route.show_current(name)
+        self.stack.setCurrentWidget(self.stations[name])
+        self._refresh_current()
+
+    def _refresh_current(self) -> None:
+        station = self.stations.get(self.current)
+        if station is None:
+            return
+        if station.stale:
+            station.stale = False
+            station.refresh()
+        station.show_selection(self.session.selection)
+
+    def show_thing(self, key: str) -> None:
+        """Goes where a thing is shown, and selects it."""
+        kind = key.split(":", 1)[0]
+        if kind == "batch":
+            self.go_to("Wires")
+            return
+        if self.current not in STAYS.get(kind, ()):
+            self.go_to(HOME_OF.get(kind, "Circuits" if kind in ("device", "pin") else "Brief"))
+        self.session.select(key)
+        station = self.stations.get(self.current)
+        if station:
+            station.show_selection(key)
+
+    def _search(self, text: str) -> tuple[Entry, ...]:
+        if self.session.file is None:
+            return ()
+        return find(self.session.plan.get(INDEX), text)
+
+    def _changed(self, before: object, after: object) -> None:
+        self._all_stale()
+        self.strip.show_job(self.session.job)
+        self.setWindowTitle(f"{self.session.job.number or 'New job'} - Riktig")
+        self._refresh_current()
+        QTimer.singleShot(0, self._refresh_shell)
+
+    def _records_changed(self) -> None:
+        self._all_stale()
+        self._refresh_current()
+        QTimer.singleShot(0, self._refresh_shell)
+
+    def _all_stale(self) -> None:
+        for station in self.stations.values():
+            station.stale = True
+
+    def _refresh_shell(self) -> None:
+        """Route card, drawer and passport: after the station, so that it is seen first."""
+        session = self.session
+        self.strip.show_steps(session.undo_name, session.redo_name)
+        self.route.show_statuses(statuses(session.plan, session.records))
+        self.drawer.show_results(session.plan.get(RULES) if session.job.loads else ())
+        last = f"  ·  {session.undo_name}" if session.undo_name else ""
+        self.drawer.show_kept(bool(session.unwritten), last)
+        self._selected(session.selection)
+
+    def _selected(self, key: str) -> None:
+        session = self.session
+        found = passport(session.plan, key, session.records) if key else None
+        plate = None
+        if found and found.wires:
+            plate = mini_plate(session.plan.get(LAYOUT), found.wires, found.devices)
+        self.passport.show_passport(found, plate)
+        station = self.stations.get(self.current)
+        if station:
+            station.show_selection(key)
+
+    def _lost(self, stale: object) -> None:
+        lost = self.session.lost_last
+        wires = list(dict.fromkeys(one.name for one in lost))
+        shown = "; ".join(wires[:3]) + (" …" if len(wires) > 3 else "")
+        ticks = sum(one.what != "reading" for one in lost)
+        readings = len(lost) - ticks
+        self.session.say(
+            f"After “{self.session.undo_name}”, {ticks} ticks and {readings} readings no longer "
+            f"count: {shown}. Build and Prove say why."
+        )
+
+    def mend(self, mend: Mend) -> None:
+        """Carries a remedy out, as one edit."""
+        self.session.edit(mend.text, lambda job: apply_mend(job, mend))
+
+    def _write_again(self) -> None:
+        self.session.write_again()
+        self._refresh_shell()
+
+    def new_job(self, number: str, title: str) -> None:
+        """Starts a job of its own file."""
+        path = jobs_folder() / f"{number.replace('/', '-')}.riktig"
+        try:
+            path.parent.mkdir(parents=True, exist_ok=True)
+            job = settle(new_job(number, title))
+            file = JobFile.create(path, job, who=self.session.who, at=self.session.clock())
+            self.session.open(file)
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return
+        except OSError as error:
+            self.session.say(f"{path} cannot be made ({error.strerror}).", wrong=True)
+            return
+        self.go_to("Brief")
+
+    def open_path(self, path: Path) -> bool:
+        """Opens a job file; False when it cannot be opened, which is said."""
+        try:
+            self.session.open(JobFile(path, who=self.session.who))
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return False
+        self.go_to("Brief")
+        return True
+
+    def _demo(self) -> None:
+        self.session.open(demo_file(self.session))
+        self.go_to("Brief")
+
+    def tell(self, text: str) -> None:
+        """A message that must be seen."""
+        self.drawer.say(text, True)
+        box = QMessageBox(self)
+        box.setWindowTitle("Riktig")
+        box.setText(text)
+        box.open()
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        """Closes the file; what is not in it is said first, once."""
+        if self.session.unwritten:
+            self.session.write_again()
+            if self.session.unwritten and not getattr(self, "_warned", False):
+                self._warned = True
+                self.tell(
+                    "The last step is not in the file. Make room and press “Write again”, or "
+                    "close once more to leave without it."
+                )
+                event.ignore()
+                return
+        self.session.close()
+        event.accept()

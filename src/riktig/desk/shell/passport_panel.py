@@ -1,0 +1,159 @@
+"""The passport: everything about what is selected, with its reasons and where it is."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import (
+    QFrame,
+    QGridLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from riktig.core.geometry import Drawing
+from riktig.core.papers import Passport, Row, Section
+from riktig.core.standards import Why
+from riktig.desk.canvas import paint
+from riktig.desk.theme import LIGHT, Theme, words_font
+from riktig.desk.widgets import plain_label
+
+__all__ = ["MiniDrawing", "PassportPanel"]
+
+
+class MiniDrawing(QWidget):
+    """A small drawing that only shows, as large as its width allows."""
+
+    def __init__(self, name: str, most: int = 230) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.theme: Theme = LIGHT
+        self._drawing = Drawing(10, 10, ())
+        self._most = most
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+
+    def show_drawing(self, drawing: Drawing) -> None:
+        """Puts a drawing in."""
+        self._drawing = drawing
+        wide = max(self.width(), 240)
+        self.setFixedHeight(min(int(wide * drawing.height / max(drawing.width, 1)), self._most))
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Paints the drawing, fitted."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        scale = min(self.width() / self._drawing.width, self.height() / self._drawing.height)
+        painter.translate((self.width() - self._drawing.width * scale) / 2, 0)
+        painter.scale(scale, scale)
+        paint(painter, self._drawing.marks, self.theme)
+        painter.end()
+
+
+class PassportPanel(QScrollArea):
+    """Shows a passport; ``link`` carries the key a line leads to."""
+
+    link = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("passport")
+        self.setAccessibleName("Passport")
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setFixedWidth(306)
+        self.theme: Theme = LIGHT
+        self._body = QWidget()
+        self.setWidget(self._body)
+
+    def show_passport(self, passport: Passport | None, plate: Drawing | None) -> None:
+        """Shows what is selected, or what one can do when nothing is."""
+        self._body = QWidget()
+        layout = QVBoxLayout(self._body)
+        layout.setContentsMargins(16, 12, 14, 12)
+        layout.setSpacing(6)
+        if passport is None:
+            layout.addWidget(plain_label("Passport", "title"))
+            layout.addWidget(
+                plain_label(
+                    "Choose anything with a label: a device, a pin, a wire, a terminal, a hole. "
+                    "Here stands what it is, where it is, what it joins, what has been done to "
+                    "it, and why it is as it is.",
+                    "second",
+                    wraps=True,
+                )
+            )
+        else:
+            self._fill(layout, passport, plate)
+        layout.addStretch(1)
+        self.setWidget(self._body)
+
+    def _fill(self, layout: QVBoxLayout, passport: Passport, plate: Drawing | None) -> None:
+        title = plain_label(passport.title, "large")
+        title.setFont(words_font(17, mono=True, bold=True))
+        layout.addWidget(title)
+        layout.addWidget(plain_label(passport.kind, "quiet"))
+        if passport.text:
+            layout.addWidget(plain_label(passport.text, wraps=True))
+        for section in passport.sections:
+            layout.addWidget(_line())
+            layout.addLayout(self._section(section))
+        if plate and passport.wires:
+            layout.addWidget(_line())
+            layout.addWidget(plain_label("On the plate", "quiet"))
+            mini = MiniDrawing("Where it is on the plate")
+            mini.theme = self.theme
+            mini.show_drawing(plate)
+            layout.addWidget(mini)
+        for why in passport.whys:
+            layout.addWidget(_line())
+            self._why(layout, why)
+
+    def _section(self, section: Section) -> QGridLayout:
+        grid = QGridLayout()
+        grid.setHorizontalSpacing(8)
+        grid.setVerticalSpacing(3)
+        grid.addWidget(plain_label(section.title, "quiet"), 0, 0, 1, 2)
+        for n, row in enumerate(section.rows, 1):
+            grid.addWidget(plain_label(row.name, "second"), n, 0, Qt.AlignmentFlag.AlignTop)
+            grid.addWidget(self._value(row), n, 1)
+        grid.setColumnStretch(1, 1)
+        return grid
+
+    def _value(self, row: Row) -> QWidget:
+        if not row.link:
+            label = plain_label(row.value, wraps=True)
+            label.setAlignment(Qt.AlignmentFlag.AlignRight)
+            return label
+        button = QPushButton(row.value)
+        button.setFlat(True)
+        button.setCursor(Qt.CursorShape.PointingHandCursor)
+        button.setAccessibleName(f"{row.name}: {row.value}, go there")
+        button.setStyleSheet("text-align: right;")
+        button.clicked.connect(lambda _=False, key=row.link: self.link.emit(key))
+        return button
+
+    def _why(self, layout: QVBoxLayout, why: Why) -> None:
+        heading = plain_label(why.title)
+        heading.setFont(words_font(10, bold=True))
+        layout.addWidget(heading)
+        layout.addWidget(plain_label(why.reason, wraps=True))
+        if why.lines:
+            card = QLabel("\n".join(why.lines))
+            card.setTextFormat(Qt.TextFormat.PlainText)
+            card.setWordWrap(True)
+            card.setObjectName("card")
+            card.setMargin(7)
+            layout.addWidget(card)
+        said = why.source if why.confidence == "sure" else f"{why.source} ({why.confidence})"
+        layout.addWidget(plain_label(said, "quiet", wraps=True))
+
+
+def _line() -> QFrame:
+    line = QFrame()
+    line.setFrameShape(QFrame.Shape.HLine)
+    line.setObjectName("quiet")
+    return line

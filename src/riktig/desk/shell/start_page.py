@@ -1,0 +1,113 @@
+"""The first screen: start a job, open one, or look at the demonstration."""
+
+from pathlib import Path
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QFileDialog, QLineEdit, QPushButton, QVBoxLayout, QWidget
+
+from riktig.desk.theme import words_font
+from riktig.desk.widgets import plain_label, row_of
+
+__all__ = ["StartPage", "jobs_folder"]
+
+
+def jobs_folder() -> Path:
+    """Where new jobs are kept: ~/Riktig."""
+    return Path.home() / "Riktig"
+
+
+class StartPage(QWidget):
+    """Says where to start."""
+
+    new_asked = Signal(str, str)
+    open_asked = Signal(object)
+    demo_asked = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("paper")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        heading = plain_label("A new panel starts here")
+        heading.setFont(words_font(20, bold=True))
+        text = plain_label(
+            "Give the job a number and a title. Then say in the Brief what turns and how large it "
+            "is: Riktig proposes the starter, draws its circuits, plans plate and door, and makes "
+            "the schedules. You follow the route card from top to bottom.",
+            "second",
+            wraps=True,
+        )
+        text.setMaximumWidth(640)
+        self.number = QLineEdit()
+        self.number.setPlaceholderText("Job number, such as KS-0418")
+        self.number.setAccessibleName("Job number")
+        self.title = QLineEdit()
+        self.title.setPlaceholderText("Title, such as Rinse pump")
+        self.title.setAccessibleName("Title")
+        for field in (self.number, self.title):
+            field.setMaximumWidth(420)
+            field.returnPressed.connect(self._new)
+            field.textChanged.connect(self._say_where)
+        self.where = plain_label("", "quiet", wraps=True)
+        start = QPushButton("Start the job")
+        start.setObjectName("main")
+        start.clicked.connect(self._new)
+        opener = QPushButton("Open a job …")
+        opener.clicked.connect(self._open)
+        demo = QPushButton("Look at the demonstration")
+        demo.clicked.connect(self.demo_asked)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(60, 50, 60, 40)
+        layout.setSpacing(12)
+        for item in (heading, text, self.number, self.title, self.where):
+            layout.addWidget(item)
+        layout.addLayout(row_of((start, opener, demo, None)))
+        layout.addSpacing(18)
+        self._recent = QVBoxLayout()
+        layout.addLayout(self._recent)
+        layout.addStretch(1)
+        layout.addWidget(
+            plain_label(
+                "Riktig plans and records. It certifies nothing: local codes and licensed "
+                "practice decide.",
+                "quiet",
+                wraps=True,
+            )
+        )
+        self._say_where()
+
+    def _say_where(self) -> None:
+        name = (self.number.text().strip() or "NUMBER").replace("/", "-")
+        self.where.setText(
+            f"It will be kept in {jobs_folder() / (name + '.riktig')}. There is nothing to save: "
+            "every step is kept as you make it."
+        )
+
+    def show_recent(self, files: list[Path]) -> None:
+        """The newest jobs of the folder, to open with one click."""
+        while self._recent.count():
+            item = self._recent.takeAt(0)
+            widget = item.widget() if item else None
+            if widget:
+                widget.deleteLater()
+        if files:
+            self._recent.addWidget(plain_label("Jobs you worked on", "quiet"))
+        for file in files:
+            button = QPushButton(file.stem)
+            button.setFlat(True)
+            button.clicked.connect(lambda _=False, path=file: self.open_asked.emit(path))
+            self._recent.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
+
+    def _new(self) -> None:
+        number = self.number.text().strip()
+        if number:
+            self.new_asked.emit(number, self.title.text().strip())
+        else:
+            self.number.setFocus()
+            self.where.setText("The job needs a number: it names the file and goes on the plate.")
+
+    def _open(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Open a job", str(jobs_folder()), "Jobs (*.riktig);;All files (*)"
+        )
+        if name:
+            self.open_asked.emit(Path(name))

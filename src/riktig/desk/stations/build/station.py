@@ -1,0 +1,296 @@
+"""One wire at a time, large: what it is, where it lands, and what has been done to it."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import (
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from riktig.core.build import Operation, WireState, tick_facts
+from riktig.core.geometry import Drawing
+from riktig.core.plate import LAYOUT
+from riktig.core.wiring import WIRING, Wire, mini_plate
+from riktig.desk.canvas import DrawingView
+from riktig.desk.session import Session
+from riktig.desk.theme import Theme, words_font
+from riktig.desk.widgets import Station, plain_label, row_of
+
+__all__ = ["BuildStation"]
+
+
+class BuildStation(Station):
+    """Keys: Space ticks the next thing, 1 to 5 tick one, Backspace takes the last tick back,
+    arrow keys go to the next wire; a scanned number goes to its wire."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.key = ""
+        self.batch_line = plain_label("", "second")
+        self.scan = QLineEdit()
+        self.scan.setPlaceholderText("Scan or type a number, Enter")
+        self.scan.setAccessibleName("Scan a wire number")
+        self.scan.setMaximumWidth(230)
+        self.scan.returnPressed.connect(self._scanned)
+        self.add_bar((self.batch_line, None, self.scan))
+        self.add_body(
+            plain_label(
+                "Supply isolated, locked off and proved dead before a hand goes in. Local codes and "
+                "licensed practice decide.",
+                "judgement",
+            ),
+            0,
+        )
+        row = row_of(())
+        row.addWidget(self._make_list(), 0)
+        row.addWidget(self._make_card(), 1)
+        self.add_body(row)
+        self.stale_words = plain_label("", "second", wraps=True)
+        self.add_body(self.stale_words, 0)
+        self.add_body(
+            plain_label(
+                "Space: tick the next   1 … 5: tick one   Backspace: take the last tick back   "
+                "Up, Down: another wire",
+                "quiet",
+            ),
+            0,
+        )
+
+    def _make_list(self) -> QWidget:
+        self.list = QListWidget()
+        self.list.setAccessibleName("Wires in the order they go in")
+        self.list.setFixedWidth(252)
+        self.list.setFont(words_font(10, mono=True))
+        self.list.currentItemChanged.connect(self._picked)
+        self.list.installEventFilter(self)
+        return self.list
+
+    def _make_card(self) -> QWidget:
+        card = QWidget()
+        card.setObjectName("card")
+        card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.number = plain_label("")
+        self.number.setFont(words_font(40, mono=True, bold=True))
+        self.conductor = plain_label("", "second")
+        self.conductor.setFont(words_font(15))
+        self.start = plain_label("")
+        self.end = plain_label("")
+        for label in (self.start, self.end):
+            label.setFont(words_font(30, mono=True, bold=True))
+        self.start_end = plain_label("", "second", wraps=True)
+        self.end_end = plain_label("", "second", wraps=True)
+        for label in (self.start_end, self.end_end):
+            label.setFont(words_font(12))
+        self.where = DrawingView("Where the wire runs")
+        self.where.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.buttons: dict[Operation, QPushButton] = {}
+        ticks = QVBoxLayout()
+        ticks.setSpacing(5)
+        for number, operation in enumerate(Operation, 1):
+            button = QPushButton()
+            button.setFont(words_font(12))
+            button.setCheckable(True)
+            button.setMinimumHeight(34)
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.clicked.connect(lambda _=False, o=operation: self.toggle(o))
+            button.setToolTip(f"Key {number}")
+            self.buttons[operation] = button
+            ticks.addWidget(button)
+        layout = QVBoxLayout(card)
+        layout.setContentsMargins(18, 10, 18, 12)
+        layout.setSpacing(4)
+        layout.addLayout(row_of((self.number, None, self.conductor)))
+        ends = row_of(())
+        for label, fitting in ((self.start, self.start_end), (self.end, self.end_end)):
+            column = QVBoxLayout()
+            column.addWidget(label)
+            column.addWidget(fitting)
+            ends.addLayout(column, 1)
+        layout.addLayout(ends)
+        low = row_of(())
+        low.addLayout(ticks, 1)
+        low.addWidget(self.where, 1)
+        layout.addLayout(low, 1)
+        return card
+
+    def refresh(self) -> None:
+        """Shows the wires of now and what counts as done."""
+        progress = self.session.progress
+        keys = [state.wire.key for state in progress.states]
+        if self.key not in keys:
+            first = next((s for s in progress.states if not s.complete), None)
+            self.key = first.wire.key if first else (keys[0] if keys else "")
+        stale = {one.subject for one in progress.stale}
+        self.list.blockSignals(True)
+        self.list.clear()
+        for state in progress.states:
+            wire = state.wire
+            sign = (
+                "✓"
+                if state.complete
+                else "!"
+                if wire.key in stale
+                else (f"{len(state.done)}/5" if state.done else " ")
+            )
+            item = QListWidgetItem(f"{sign:>3} {wire.number:<4}{wire.start.label} {wire.end.label}")
+            item.setData(Qt.ItemDataRole.UserRole, wire.key)
+            self.list.addItem(item)
+            if wire.key == self.key:
+                self.list.setCurrentItem(item)
+        self.list.blockSignals(False)
+        self._show()
+        lines = [f"{one.name}: {one.what} no longer counts, {one.why}." for one in progress.stale]
+        self.stale_words.setText("\n".join(lines[:5]))
+        self.stale_words.setVisible(bool(lines))
+
+    def _state(self) -> WireState | None:
+        return self.session.progress.of(self.key)
+
+    def _show(self) -> None:
+        state = self._state()
+        if state is None:
+            self.number.setText("")
+            return
+        wire, progress = state.wire, self.session.progress
+        batches = self.session.plan.get(WIRING).batches
+        batch = next(b for b in batches if wire.key in b.wires)
+        inside = sum(s.complete for s in progress.states if s.wire.key in batch.wires)
+        self.batch_line.setText(
+            f"Batch {batch.number} of {len(batches)}, {batch.name}: {inside} of "
+            f"{len(batch.wires)} in   ·   {progress.complete} of {len(progress.states)} wires in all"
+        )
+        self.number.setText(wire.number)
+        self.conductor.setText(f"{wire.mm2:g} mm² {wire.colour}, cut {wire.cut:g} mm")
+        self.start.setText(wire.start.label)
+        self.end.setText(wire.end.label)
+        self.start_end.setText(_end(wire, first=True))
+        self.end_end.setText(_end(wire, first=False))
+        for number, (operation, button) in enumerate(self.buttons.items(), 1):
+            done = dict(state.done).get(operation)
+            button.setChecked(done is not None)
+            text = operation.value.capitalize()
+            if operation is Operation.LANDED_START:
+                text = f"Landed at {wire.start.label}"
+            elif operation is Operation.LANDED_END:
+                text = f"Landed at {wire.end.label}"
+            who = f"   ✓ {done.who}, {done.when[11:16]}" if done else ""
+            button.setText(f"{number}   {text}{who}")
+            button.setAccessibleName(text)
+        owners = frozenset(e.pin.rsplit(":", 1)[0] for e in (wire.start, wire.end))
+        self.where.show_drawing(self._mini(wire, owners))
+
+    def _mini(self, wire: Wire, owners: frozenset[str]) -> Drawing:
+        return mini_plate(self.session.plan.get(LAYOUT), (wire,), owners)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns to another theme."""
+        super().set_theme(theme)
+        self.where.set_theme(theme)
+
+    def show_selection(self, key: str) -> None:
+        """Goes to the chosen wire."""
+        wire = key.removeprefix("wire:")
+        if key.startswith("wire:") and wire != self.key and self.session.progress.of(wire):
+            self.key = wire
+            self.refresh()
+
+    def _picked(self, item: QListWidgetItem | None) -> None:
+        if item:
+            self.key = str(item.data(Qt.ItemDataRole.UserRole))
+            self._show()
+            self.session.select(f"wire:{self.key}")
+
+    def _scanned(self) -> None:
+        text = self.scan.text().strip()
+        states = self.session.progress.states
+        found = [s for s in states if s.wire.number == text]
+        todo = [s for s in found if not s.complete] or found
+        self.scan.clear()
+        if not todo:
+            self.session.say(f"No wire carries the number “{text}”.", wrong=True)
+            return
+        self.key = todo[0].wire.key
+        self.refresh()
+        self.setFocus()
+
+    def toggle(self, operation: Operation) -> None:
+        """Ticks an operation, or takes its tick back with a correcting entry."""
+        state = self._state()
+        if state is None:
+            return
+        if state.has(operation):
+            self._take_back(operation)
+        else:
+            wire = state.wire
+            self.session.record("tick", wire.key, tick_facts(wire, operation))
+        self._show()
+
+    def tick_next(self) -> None:
+        """Ticks the next operation; when the wire is finished, goes to the next one."""
+        state = self._state()
+        if state and state.next:
+            self.toggle(state.next)
+        after = self._state()
+        if after and after.complete:
+            self.step(1)
+
+    def _take_back(self, operation: Operation) -> None:
+        said = operation.value
+        for record in reversed(self.session.records):
+            mine = record.kind == "tick" and record.subject == self.key
+            if mine and record.fact("operation") == said and not record.corrects:
+                self.session.record(
+                    "correction", self.key, (("operation", said),), corrects=record.id
+                )
+                return
+
+    def take_back_last(self) -> None:
+        """Takes back the last thing done to this wire."""
+        state = self._state()
+        if state and state.done:
+            self._take_back(state.done[-1][0])
+
+    def step(self, by: int) -> None:
+        """Goes to another wire."""
+        row = min(max(self.list.currentRow() + by, 0), self.list.count() - 1)
+        self.list.setCurrentRow(row)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """The keys of the bench."""
+        if not self._bench_key(event):
+            super().keyPressEvent(event)
+
+    def _bench_key(self, event: QKeyEvent) -> bool:
+        text = event.text()
+        if event.key() == Qt.Key.Key_Space:
+            self.tick_next()
+        elif text and text in "12345":
+            self.toggle(list(Operation)[int(text) - 1])
+        elif event.key() == Qt.Key.Key_Backspace:
+            self.take_back_last()
+        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Right):
+            self.step(1)
+        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Left):
+            self.step(-1)
+        else:
+            return False
+        return True
+
+    def eventFilter(self, watched: object, event: object) -> bool:
+        """The list takes the bench keys too."""
+        return (
+            isinstance(event, QKeyEvent)
+            and event.type() == QKeyEvent.Type.KeyPress
+            and self._bench_key(event)
+        )
+
+
+def _end(wire: Wire, *, first: bool) -> str:
+    end = wire.start if first else wire.end
+    shared = " shared with its neighbour" if end.shared else ""
+    return f"{end.fitting}{shared}\nstrip {end.strip:g} mm, {end.torque_n_m:g} N·m"

@@ -1,0 +1,164 @@
+"""One command writes all papers; what is missing for them is said first."""
+
+from pathlib import Path
+
+from PySide6.QtWidgets import QFileDialog, QProgressBar, QVBoxLayout, QWidget
+
+from riktig.core.errors import RiktigError
+from riktig.core.papers import export_all, file_stem, missing_papers
+from riktig.core.plan import Plan
+from riktig.core.work import Progress
+from riktig.desk.background import Work
+from riktig.desk.session import Session
+from riktig.desk.theme import words_font
+from riktig.desk.widgets import Station, plain_label, row_of
+
+__all__ = ["HandoverStation"]
+
+_PAPERS = (
+    ("PDF set", "sheets, plate and door to scale, mark-out, strips, labels, schedules, records"),
+    ("XLSX", "every schedule on a sheet of its own"),
+    ("CSV", "every schedule as a file with stable keys, for your own sheets and label machine"),
+    ("DXF and SVG", "plate and door with holes, true to scale; sheets"),
+    ("JSON", "the whole job, to bring into Riktig again"),
+)
+
+
+class HandoverStation(Station):
+    """Writes in the background, with progress, and can be stopped."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.work: Work | None = None
+        self.write = self.button("Write the papers", "Writes all papers into a folder", main=True)
+        self.choose = self.button("Other folder …", "Writes them elsewhere")
+        self.stop = self.button("Stop", "Stops writing; finished files stay")
+        self.write.clicked.connect(lambda: self.write_to(self.folder()))
+        self.choose.clicked.connect(self._choose)
+        self.stop.clicked.connect(self._stop)
+        self.stop.hide()
+        self.bar = QProgressBar()
+        self.bar.setTextVisible(False)
+        self.bar.setAccessibleName("Writing")
+        self.bar.hide()
+        self.words = plain_label("", "second", wraps=True)
+        self.where = plain_label("", "quiet", wraps=True)
+        self.add_bar((self.write, self.choose, self.stop, None))
+        self.add_body(self.where, 0)
+        self.add_body(self.bar, 0)
+        self.add_body(self.words, 0)
+        row = row_of((), gap=24)
+        row.addWidget(self._papers(), 1)
+        self._lacking = QVBoxLayout()
+        lacking = QWidget()
+        lacking.setObjectName("card")
+        lacking.setLayout(self._lacking)
+        row.addWidget(lacking, 1)
+        self.add_body(row, 0)
+        self.add_body(QWidget())
+
+    def _papers(self) -> QWidget:
+        card = QWidget()
+        card.setObjectName("card")
+        layout = QVBoxLayout(card)
+        layout.setContentsMargins(16, 12, 16, 12)
+        head = plain_label("The papers")
+        head.setFont(words_font(12, bold=True))
+        layout.addWidget(head)
+        for name, text in _PAPERS:
+            title = plain_label(name)
+            title.setFont(words_font(11, bold=True))
+            layout.addWidget(title)
+            layout.addWidget(plain_label(text, "second", wraps=True))
+        layout.addStretch(1)
+        return card
+
+    def folder(self) -> Path:
+        """Beside the job file, named by number and revision."""
+        base = self.session.file.path.parent if self.session.file else Path.home()
+        return base / f"{file_stem(self.session.job)}_papers"
+
+    def refresh(self) -> None:
+        """Says what is missing."""
+        self.where.setText(f"They go to {self.folder()}")
+        while self._lacking.count():
+            item = self._lacking.takeAt(0)
+            widget = item.widget() if item else None
+            if widget:
+                widget.deleteLater()
+        head = plain_label("Missing for a complete hand-over")
+        head.setFont(words_font(12, bold=True))
+        self._lacking.addWidget(head)
+        missing = missing_papers(self.session.plan, self.session.records)
+        for text in missing:
+            self._lacking.addWidget(plain_label(f"○  {text}", wraps=True))
+        if not missing:
+            self._lacking.addWidget(plain_label("✓  nothing", "meets"))
+        else:
+            self._lacking.addWidget(
+                plain_label(
+                    "The papers can be written all the same; they show what is open.",
+                    "quiet",
+                    wraps=True,
+                )
+            )
+        self._lacking.addStretch(1)
+
+    def _choose(self) -> None:
+        name = QFileDialog.getExistingDirectory(self, "Folder for the papers")
+        if name:
+            self.write_to(Path(name))
+
+    def write_to(self, folder: Path) -> None:
+        """Writes the papers of the job of now; later edits do not touch them."""
+        if self.work:
+            return
+        job, records = self.session.job, self.session.records
+        made = self.session.clock()[:10]
+
+        def job_to_do(progress: Progress) -> object:
+            return export_all(Plan(job), records, folder, made=made, progress=progress)
+
+        self.work = Work(job_to_do, self)
+        self.work.stepped.connect(self._stepped)
+        self.work.done.connect(self._done)
+        self.work.failed.connect(self._failed)
+        self.work.stopped.connect(self._stopped)
+        self._busy(True)
+        self.work.start()
+
+    def _busy(self, busy: bool) -> None:
+        self.write.setEnabled(not busy)
+        self.choose.setEnabled(not busy)
+        self.stop.setVisible(busy)
+        self.bar.setVisible(busy)
+        if not busy and self.work:
+            self.work.wait()
+            self.work = None
+
+    def _stop(self) -> None:
+        if self.work:
+            self.work.stop()
+
+    def _stepped(self, share: float, text: str) -> None:
+        self.bar.setValue(round(100 * share))
+        self.words.setText(text)
+
+    def _done(self, paths: object) -> None:
+        self._busy(False)
+        files = list(paths) if isinstance(paths, list) else []
+        self.words.setText(f"{len(files)} papers written.")
+        folder = files[0].parent if files else self.folder()
+        self.session.say(f"{len(files)} papers written to {folder}.")
+
+    def _failed(self, error: object) -> None:
+        self._busy(False)
+        if isinstance(error, RiktigError):
+            self.words.setText(str(error))
+            self.session.say(str(error), wrong=True)
+        elif isinstance(error, BaseException):
+            raise error
+
+    def _stopped(self) -> None:
+        self._busy(False)
+        self.words.setText("Stopped. What was finished is in the folder.")

@@ -1,0 +1,5 @@
+"""Labels: every medium as it will print."""
+
+from riktig.desk.stations.labels.station import LabelsStation
+
+__all__ = ["LabelsStation"]

@@ -1,0 +1,352 @@
+"""The bench card: two points, what should be read, the reading, the verdict."""
+
+from PySide6.QtCore import QEvent, Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QInputDialog,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from riktig.core.errors import RiktigError
+from riktig.core.plate import LAYOUT
+from riktig.core.prove import (
+    Outcome,
+    Reading,
+    Stage,
+    Test,
+    judge,
+    ohm_text,
+    read_ohm,
+    reading_facts,
+    shut_because,
+)
+from riktig.core.wiring import WIRING, mini_plate
+from riktig.desk.canvas import DrawingView
+from riktig.desk.session import Session
+from riktig.desk.theme import Theme, words_font
+from riktig.desk.widgets import Station, plain_label, row_of
+from riktig.devices import BenchMeter
+
+__all__ = ["ProveStation"]
+
+
+class ProveStation(Station):
+    """Keys: Space takes the reading, Enter accepts, F fails, S skips, Backspace goes back."""
+
+    def __init__(self, session: Session, meter: BenchMeter) -> None:
+        super().__init__(session)
+        self.meter = meter
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.test_key = ""
+        self.ohm: float | None = None
+        self.by_hand = False
+        self._history: list[str] = []
+        self.stage_buttons: dict[Stage, QPushButton] = {}
+        bar = QHBoxLayout()
+        bar.setSpacing(5)
+        for stage in Stage:
+            button = self.button(stage.value, f"Goes to the tests of {stage.value}")
+            button.clicked.connect(lambda _=False, s=stage: self.go_to_stage(s))
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            self.stage_buttons[stage] = button
+            bar.addWidget(button)
+        self.add_bar((bar, None))
+        row = row_of((), gap=12)
+        row.addWidget(self._card(), 3)
+        row.addWidget(self._side(), 1)
+        self.add_body(row)
+        keys = row_of((), gap=6)
+        self.actions: dict[str, QPushButton] = {}
+        for name, text, act in (
+            ("take", "Space  take reading", self.take),
+            ("accept", "Enter  accept", self.accept),
+            ("fail", "F  fail", self.fail),
+            ("skip", "S  skip, say why", self.ask_skip),
+            ("back", "Backspace  back", self.back),
+        ):
+            button = QPushButton(text)
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.clicked.connect(act)
+            self.actions[name] = button
+            keys.addWidget(button)
+        keys.addStretch(1)
+        self.add_body(keys, 0)
+        self.add_body(
+            plain_label(
+                "Isolated, locked off and proved dead: prove the tester before and after. Local codes "
+                "and licensed practice decide.",
+                "judgement",
+            ),
+            0,
+        )
+
+    def _card(self) -> QWidget:
+        card = QWidget()
+        card.setObjectName("card")
+        card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.title = plain_label("", "title")
+        self.count = plain_label("", "second")
+        self.switches = plain_label("", "second", wraps=True)
+        self.points: list[tuple[QLabel, QLabel]] = []
+        points = row_of((), gap=16)
+        for name in ("black probe", "red probe"):
+            column = QVBoxLayout()
+            column.setSpacing(0)
+            column.addWidget(plain_label(("■ " if name[0] == "b" else "□ ") + name, "second"))
+            label = plain_label("")
+            label.setFont(words_font(44, mono=True, bold=True))
+            place = plain_label("", "second", wraps=True)
+            column.addWidget(label)
+            column.addWidget(place)
+            points.addLayout(column, 1)
+            self.points.append((label, place))
+        self.expected = plain_label("")
+        self.expected.setFont(words_font(28))
+        self.why = plain_label("", "second", wraps=True)
+        self.reading = plain_label("")
+        self.reading.setFont(words_font(34, bold=True))
+        self.verdict = plain_label("", wraps=True)
+        self.verdict.setFont(words_font(15, bold=True))
+        self.typed = QLineEdit()
+        self.typed.setPlaceholderText("or type a reading: 0.3, 1.2 k, open")
+        self.typed.setAccessibleName("Typed reading in ohm")
+        self.typed.setMaximumWidth(260)
+        self.typed.returnPressed.connect(self._typed)
+        layout = QVBoxLayout(card)
+        layout.setContentsMargins(20, 12, 20, 14)
+        layout.setSpacing(8)
+        layout.addLayout(row_of((self.title, None, self.count)))
+        layout.addLayout(points)
+        readings = row_of((), gap=16)
+        left, right = QVBoxLayout(), QVBoxLayout()
+        for item in (plain_label("Should read", "second"), self.expected, self.why):
+            left.addWidget(item)
+        for item in (plain_label("Reads", "second"), self.reading, self.typed):
+            right.addWidget(item)
+        left.addStretch(1)
+        readings.addLayout(left, 1)
+        readings.addLayout(right, 1)
+        layout.addLayout(readings)
+        layout.addWidget(self.verdict)
+        layout.addStretch(1)
+        layout.addWidget(self.switches)
+        return card
+
+    def _side(self) -> QWidget:
+        side = QWidget()
+        layout = QVBoxLayout(side)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addWidget(plain_label("Where", "quiet"))
+        self.where = DrawingView("Where the two points are")
+        self.where.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.where.setMinimumSize(180, 200)
+        layout.addWidget(self.where, 3)
+        layout.addWidget(plain_label("Just done", "quiet"))
+        self.done = plain_label("", wraps=True)
+        layout.addWidget(self.done, 1, Qt.AlignmentFlag.AlignTop)
+        return side
+
+    def refresh(self) -> None:
+        """Shows the plan of now; the card keeps its test while it is still in the plan."""
+        results = self.session.results
+        keys = [test.key for test, _ in results.readings]
+        if self.test_key not in keys:
+            following = results.next()
+            self.test_key = following.key if following else (keys[0] if keys else "")
+            self.ohm = None
+        for stage, button in self.stage_buttons.items():
+            shut = shut_because(results, stage)
+            total = len([t for t, _ in results.readings if t.stage is stage])
+            passed = results.count(Outcome.PASSED, stage)
+            button.setText(
+                f"{stage.value}  shut" if shut else f"{stage.value}  {passed} of {total}"
+            )
+            button.setEnabled(bool(shut) or total > 0)
+            button.setToolTip(shut or f"{passed} of {total} passed")
+        self._show()
+
+    def _test(self) -> Test | None:
+        return next((t for t, _ in self.session.results.readings if t.key == self.test_key), None)
+
+    def _last(self) -> Reading | None:
+        return next((r for t, r in self.session.results.readings if t.key == self.test_key), None)
+
+    def _show(self) -> None:
+        test, results = self._test(), self.session.results
+        if test is None:
+            self.title.setText("Nothing to test yet")
+            return
+        same = [t for t, _ in results.readings if t.stage is test.stage]
+        self.title.setText(test.title)
+        at = next(i for i, t in enumerate(same, 1) if t.key == test.key)
+        self.count.setText(f"{test.stage.value}: {at} of {len(same)}")
+        for (label, place), point in zip(self.points, (test.black, test.red), strict=True):
+            label.setText(point.label)
+            place.setText(point.place)
+        self.expected.setText(test.expected.text)
+        self.why.setText(test.expected.why)
+        self.switches.setText(test.switches)
+        self._show_reading(test)
+        owners = frozenset(p.pin.rsplit(":", 1)[0] for p in (test.black, test.red))
+        wire = self.session.plan.get(WIRING).wire(test.wire)
+        layout = self.session.plan.get(LAYOUT)
+        self.where.show_drawing(mini_plate(layout, (wire,) if wire else (), owners))
+        recent = [(t, r) for t, r in results.readings if r]
+        recent.sort(key=lambda one: one[1].when if one[1] else "", reverse=True)
+        signs = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–"}
+        lines = [
+            f"{signs.get(r.outcome, '')} {t.black.label} to {t.red.label}   {r.text}"
+            for t, r in recent[:7]
+            if r
+        ]
+        stale = [f"! {s.name}: read again, {s.why}" for s in results.stale[:4]]
+        self.done.setText("\n".join([*stale, *lines]))
+
+    def _show_reading(self, test: Test) -> None:
+        last = self._last()
+        if self.ohm is not None:
+            self.reading.setText(ohm_text(self.ohm))
+            good = judge(test, self.ohm) is Outcome.PASSED
+            self._say_verdict(
+                "✓ As expected. Enter accepts."
+                if good
+                else "✗ Not as expected. F records the failure, Space reads again.",
+                "meets" if good else "fails",
+            )
+        elif last is not None:
+            self.reading.setText(last.text)
+            role = {"passed": "meets", "failed": "fails"}.get(last.outcome.value, "judgement")
+            self._say_verdict(
+                f"{last.outcome.value.capitalize()}, {last.who}, "
+                f"{last.when[:16].replace('T', ' ')}",
+                role,
+            )
+        else:
+            self.reading.setText("–")
+            self._say_verdict("Touch both points, then Space.", "second")
+
+    def _say_verdict(self, text: str, role: str) -> None:
+        self.verdict.setText(text)
+        for label in (self.verdict, self.reading):
+            label.setObjectName(role)
+            label.style().unpolish(label)
+            label.style().polish(label)
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns to another theme."""
+        super().set_theme(theme)
+        self.where.set_theme(theme)
+
+    def go_to_stage(self, stage: Stage) -> None:
+        """Goes to the first test to do of a stage; a live one says why it is shut."""
+        results = self.session.results
+        shut = shut_because(results, stage)
+        if shut:
+            self.session.say(shut, wrong=True)
+            return
+        tests = [t for t, _ in results.readings if t.stage is stage]
+        following = results.next(stage=stage) or (tests[0] if tests else None)
+        if following:
+            self._go(following.key)
+
+    def _go(self, key: str) -> None:
+        self.test_key, self.ohm, self.by_hand = key, None, False
+        self.typed.clear()
+        self._show()
+        self.setFocus()
+
+    def take(self) -> None:
+        """Takes a reading from the bench meter."""
+        test = self._test()
+        if test:
+            self.ohm = self.meter.read(test, self.session.plan.get(WIRING))
+            self.by_hand = False
+            self._show()
+
+    def _typed(self) -> None:
+        try:
+            self.ohm = read_ohm(self.typed.text())
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return
+        self.by_hand = True
+        self._show()
+        self.setFocus()
+
+    def _record(self, outcome: Outcome, reason: str = "") -> None:
+        test = self._test()
+        if test is None:
+            return
+        meter = "typed" if self.by_hand else self.meter.name
+        facts = reading_facts(
+            test, outcome, ohm=self.ohm, meter="" if self.ohm is None else meter, reason=reason
+        )
+        if self.session.record("reading", test.key, facts):
+            self._history.append(test.key)
+            if outcome is Outcome.FAILED:
+                self.ohm = None
+                self._show()
+                return
+            following = self.session.results.next(after=test.key)
+            self._go(following.key if following else test.key)
+
+    def accept(self) -> None:
+        """Records the reading and goes on; a wrong reading is not accepted."""
+        test = self._test()
+        if test is None or self.ohm is None:
+            self.session.say("Take or type a reading first.", wrong=True)
+        elif judge(test, self.ohm) is not Outcome.PASSED:
+            self.session.say(
+                f"{ohm_text(self.ohm)} is not {test.expected.text}: it cannot pass. Find the cause "
+                "and read again, or press F to record the failure.",
+                wrong=True,
+            )
+        else:
+            self._record(Outcome.PASSED)
+
+    def fail(self) -> None:
+        """Records the failure with its reading; the test stays to be done."""
+        self._record(Outcome.FAILED)
+
+    def ask_skip(self) -> None:
+        """Asks why, and records the skip."""
+        text, done = QInputDialog.getText(self, "Skip", "Why is this test skipped?")
+        if done and text.strip():
+            self.skip(text.strip())
+
+    def skip(self, reason: str) -> None:
+        """Records a skip with its reason; live stages stay shut."""
+        self.ohm = None
+        self._record(Outcome.SKIPPED, reason)
+
+    def back(self) -> None:
+        """Goes back to the test before."""
+        if self._history:
+            self._go(self._history.pop())
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """The keys of the bench card."""
+        acts = {
+            Qt.Key.Key_Space: self.take,
+            Qt.Key.Key_Return: self.accept,
+            Qt.Key.Key_Enter: self.accept,
+            Qt.Key.Key_F: self.fail,
+            Qt.Key.Key_S: self.ask_skip,
+            Qt.Key.Key_Backspace: self.back,
+        }
+        act = acts.get(Qt.Key(event.key()))
+        if act and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            act()
+        else:
+            super().keyPressEvent(event)
+
+    def event(self, event: QEvent) -> bool:
+        """Takes the focus when shown, so that the keys work at once."""
+        if event.type() == QEvent.Type.Show:
+            self.setFocus()
+        return super().event(event)

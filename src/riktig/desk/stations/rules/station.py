@@ -1,0 +1,164 @@
+"""Every clause with its verdict, evidence, remedy, and a person's judgement where it needs one."""
+
+from functools import partial
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QInputDialog,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from riktig.core.job import Record
+from riktig.core.rules import RULES, ClauseResult, Finding, Group, Mend, Verdict, apply_mend
+from riktig.desk.session import Session
+from riktig.desk.theme import words_font
+from riktig.desk.widgets import Station, plain_label
+
+__all__ = ["RulesStation"]
+
+_SIGNS = {
+    Verdict.FAILS: ("✗", "fails"),
+    Verdict.JUDGE: ("?", "judgement"),
+    Verdict.MEETS: ("✓", "meets"),
+}
+
+
+class RulesStation(Station):
+    """Grouped clauses; what fails stands open with its remedy."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self._page = QScrollArea()
+        self._page.setWidgetResizable(True)
+        self._page.setFrameShape(QFrame.Shape.NoFrame)
+        self._page.setAccessibleName("Rulebook")
+        self.words = plain_label("", "second")
+        self.add_bar((self.words, None))
+        self.add_body(self._page)
+        self.add_body(
+            plain_label(
+                "Riktig judges from what it knows; figures are quoted from memory and must be "
+                "compared with the printed standards. Local codes and licensed practice decide.",
+                "quiet",
+                wraps=True,
+            ),
+            0,
+        )
+
+    def refresh(self) -> None:
+        """Shows the verdicts of now."""
+        results = self.session.plan.get(RULES)
+        self.words.setText(
+            self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses"
+        )
+        body = QWidget()
+        body.setObjectName("paper")
+        layout = QVBoxLayout(body)
+        layout.setContentsMargins(4, 0, 12, 8)
+        layout.setSpacing(4)
+        for group in Group:
+            mine = [result for result in results if result.group is group]
+            if not mine:
+                continue
+            head = plain_label(group.value)
+            head.setFont(words_font(11, bold=True))
+            head.setContentsMargins(0, 7, 0, 1)
+            layout.addWidget(head)
+            for result in mine:
+                layout.addWidget(self._clause(result))
+        layout.addStretch(1)
+        self._page.setWidget(body)
+
+    def _clause(self, result: ClauseResult) -> QWidget:
+        row = QWidget()
+        line = QHBoxLayout(row)
+        line.setContentsMargins(8, 1, 0, 1)
+        line.setSpacing(8)
+        sign, role = _SIGNS[result.verdict]
+        mark = plain_label(sign, role)
+        mark.setFont(words_font(12, bold=True))
+        mark.setFixedWidth(18)
+        line.addWidget(mark, 0, Qt.AlignmentFlag.AlignTop)
+        words = QVBoxLayout()
+        words.setSpacing(1)
+        top = QHBoxLayout()
+        top.addWidget(plain_label(result.title))
+        top.addWidget(plain_label(result.verdict.value, role))
+        top.addStretch(1)
+        top.addWidget(plain_label(result.clause, "quiet"))
+        words.addLayout(top)
+        evidence = "; ".join(result.evidence)
+        shown = evidence if len(evidence) < 170 else evidence[:167] + "…"
+        label = plain_label(shown, "quiet", wraps=True)
+        label.setToolTip("\n".join(result.evidence))
+        words.addWidget(label)
+        for finding in result.findings:
+            words.addWidget(self._finding(result, finding))
+        line.addLayout(words, 1)
+        return row
+
+    def _finding(self, result: ClauseResult, finding: Finding) -> QWidget:
+        card = QWidget()
+        card.setObjectName("card")
+        card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        line = QHBoxLayout(card)
+        line.setContentsMargins(9, 5, 9, 5)
+        words = QVBoxLayout()
+        words.addWidget(plain_label(finding.message, wraps=True))
+        signed = self.judgement_of(result)
+        said = (
+            f"Signed by {signed.who}, {signed.when[:10]}: {signed.fact('reason')}"
+            if signed
+            else (finding.remedy)
+        )
+        words.addWidget(plain_label(said, "second", wraps=True))
+        line.addLayout(words, 1)
+        show = QPushButton("Show")
+        show.clicked.connect(partial(self._show, finding.where))
+        line.addWidget(show)
+        if finding.mend:
+            mend = QPushButton(finding.mend.text)
+            mend.setObjectName("main")
+            mend.clicked.connect(partial(self._mend, finding.mend))
+            line.addWidget(mend)
+        if finding.verdict is Verdict.JUDGE and signed is None:
+            sign = QPushButton("Sign …")
+            sign.setToolTip("A person judges, and says why")
+            sign.clicked.connect(partial(self._ask, result))
+            line.addWidget(sign)
+        return card
+
+    def _show(self, key: str, checked: bool = False) -> None:
+        self.session.select(key)
+
+    def _mend(self, mend: Mend, checked: bool = False) -> None:
+        self.session.edit(mend.text, lambda job: apply_mend(job, mend))
+
+    def judgement_of(self, result: ClauseResult) -> Record | None:
+        """The judgement signed for a clause, while its evidence is still the same."""
+        for record in reversed(self.session.records):
+            if record.kind == "judgement" and record.subject == result.code:
+                same = record.fact("evidence") == "; ".join(result.evidence)
+                return record if same else None
+        return None
+
+    def _ask(self, result: ClauseResult, checked: bool = False) -> None:
+        text, done = QInputDialog.getText(
+            self, "Judgement", f"{result.title}: what did you compare, and what do you decide?"
+        )
+        if done and text.strip():
+            self.sign(result, text.strip())
+
+    def sign(self, result: ClauseResult, reason: str) -> None:
+        """Records a judgement; it holds while the evidence stays the same."""
+        facts = (
+            ("reason", reason),
+            ("evidence", "; ".join(result.evidence)),
+            ("title", result.title),
+        )
+        self.session.record("judgement", result.code, facts)

@@ -1,0 +1,70 @@
+"""Both sides of every terminal, drawn; the list behind it."""
+
+from PySide6.QtWidgets import QHBoxLayout, QPushButton
+
+from riktig.core.papers import device_of, schedule
+from riktig.core.terminals import STRIP_DRAWINGS, STRIPS
+from riktig.desk.canvas import DrawingView
+from riktig.desk.session import Session
+from riktig.desk.theme import Theme
+from riktig.desk.widgets import ScheduleTable, Station, plain_label
+
+__all__ = ["TerminalsStation"]
+
+
+class TerminalsStation(Station):
+    """One strip at a time: inside above, field below."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.view = DrawingView("Terminal strip")
+        self.view.chosen.connect(session.select)
+        self.table = ScheduleTable("Terminals", "mark")
+        self.table.setFixedHeight(210)
+        self._tabs = QHBoxLayout()
+        self._tabs.setSpacing(4)
+        self.words = plain_label("", "second")
+        self.add_bar((self._tabs, None, self.words))
+        self.add_body(self.view)
+        self.add_body(self.table, 0)
+        self.strip = 0
+
+    def refresh(self) -> None:
+        """Shows the strips of now."""
+        plan = self.session.plan
+        strips, drawings = plan.get(STRIPS), plan.get(STRIP_DRAWINGS)
+        self.strip = min(self.strip, len(drawings) - 1)
+        while self._tabs.count():
+            item = self._tabs.takeAt(0)
+            widget = item.widget() if item else None
+            if widget:
+                widget.deleteLater()
+        for index, strip in enumerate(strips.strips):
+            tab = QPushButton(f"{strip.tag}  {strip.purpose}")
+            tab.setCheckable(True)
+            tab.setChecked(index == self.strip)
+            tab.clicked.connect(lambda _=False, i=index: self._turn(i))
+            self._tabs.addWidget(tab)
+        if drawings:
+            self.view.show_drawing(drawings[self.strip])
+        self.table.show_schedule(schedule("terminals", plan))
+        count = sum(len(strip.rows) for strip in strips.strips)
+        self.words.setText(f"{count} terminals  ·  {len(strips.cables)} field cables")
+
+    def _turn(self, index: int) -> None:
+        self.strip = index
+        self.refresh()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns to another theme."""
+        super().set_theme(theme)
+        self.view.set_theme(theme)
+
+    def show_selection(self, key: str) -> None:
+        """Marks the chosen terminal and turns to its strip."""
+        owner = device_of(key)
+        strips = self.session.plan.get(STRIPS).strips
+        for index, strip in enumerate(strips):
+            if any(row.device == owner for row in strip.rows) and index != self.strip:
+                self._turn(index)
+        self.view.select(frozenset({f"device:{owner}", key}))

@@ -1,0 +1,102 @@
+"""A schedule as a table: choose a row and the whole window follows."""
+
+from typing import Any
+
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt, Signal
+from PySide6.QtWidgets import QAbstractItemView, QTableView, QWidget
+
+from riktig.core.papers import Schedule
+from riktig.desk.theme import words_font
+
+__all__ = ["ScheduleTable"]
+
+Index = QModelIndex | QPersistentModelIndex
+_NOWHERE = QModelIndex()
+_PRINTED = {"number", "from", "to", "inside", "field", "hole", "piece", "black", "red", "tags"}
+
+
+class _Model(QAbstractTableModel):
+    def __init__(self) -> None:
+        super().__init__()
+        self.schedule = Schedule("", "", (), ())
+        self._mono = words_font(10, mono=True)
+
+    def show(self, schedule: Schedule) -> None:
+        self.beginResetModel()
+        self.schedule = schedule
+        self.endResetModel()
+
+    def rowCount(self, parent: Index = _NOWHERE) -> int:
+        return 0 if parent.isValid() else len(self.schedule.rows)
+
+    def columnCount(self, parent: Index = _NOWHERE) -> int:
+        return 0 if parent.isValid() else len(self.schedule.columns)
+
+    def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
+        value = self.schedule.rows[index.row()][index.column()]
+        if role == Qt.ItemDataRole.DisplayRole:
+            return f"{value:g}" if isinstance(value, float) else str(value or "")
+        if role == Qt.ItemDataRole.TextAlignmentRole and isinstance(value, int | float):
+            return int(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        if role == Qt.ItemDataRole.FontRole:
+            key = self.schedule.columns[index.column()][0]
+            return self._mono if key in _PRINTED else None
+        return None
+
+    def headerData(
+        self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole
+    ) -> Any:
+        if role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal:
+            return self.schedule.columns[section][1]
+        return None
+
+
+class ScheduleTable(QTableView):
+    """Shows a schedule; ``row_chosen`` carries the value of its key column."""
+
+    row_chosen = Signal(str)
+
+    def __init__(self, name: str, key: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setAccessibleName(name)
+        self._key = key
+        self._model = _Model()
+        self.setModel(self._model)
+        self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+        self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
+        self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.verticalHeader().hide()
+        self.setShowGrid(False)
+        self.setAlternatingRowColors(True)
+        self.selectionModel().currentRowChanged.connect(self._chosen)
+        self._quiet = False
+
+    def show_schedule(self, schedule: Schedule) -> None:
+        """Puts a schedule in; the key column itself is not shown."""
+        self._quiet = True
+        self._model.show(schedule)
+        for index, (key, _) in enumerate(schedule.columns):
+            self.setColumnHidden(index, key in ("key", "id"))
+        self.resizeColumnsToContents()
+        self._quiet = False
+
+    def choose(self, value: str) -> None:
+        """Marks the row whose key has this value."""
+        keys = [key for key, _ in self._model.schedule.columns]
+        if self._key not in keys:
+            return
+        column = keys.index(self._key)
+        for row, cells in enumerate(self._model.schedule.rows):
+            if str(cells[column]) == value:
+                self._quiet = True
+                self.selectRow(row)
+                self._quiet = False
+                return
+        self.clearSelection()
+
+    def _chosen(self, now: QModelIndex, before: QModelIndex) -> None:
+        if now.isValid() and not self._quiet:
+            keys = [key for key, _ in self._model.schedule.columns]
+            if self._key in keys:
+                cells = self._model.schedule.rows[now.row()]
+                self.row_chosen.emit(str(cells[keys.index(self._key)]))

@@ -1,0 +1,69 @@
+"""A simulated bench meter: reads the panel as it is wired, with faults one can put in."""
+
+from collections import defaultdict
+from random import Random
+
+from riktig.core.job import PinId
+from riktig.core.prove import OPEN_LINE, Stage, Test
+from riktig.core.standards import wire_resistance
+from riktig.core.wiring import Wiring
+
+__all__ = ["BenchMeter"]
+
+LEADS_OHM = 0.2
+RESOLUTION_OHM = 0.1
+
+
+class BenchMeter:
+    """Reads ohms between two points of the simulated, dead panel.
+
+    Every wire of the plan is in, but those in ``off``; pairs in ``shorted`` are joined.
+    The same test reads the same each time: the noise is drawn from its key.
+    """
+
+    name = "bench meter (simulated)"
+
+    def __init__(self) -> None:
+        self.off: set[str] = set()
+        self.shorted: set[str] = set()
+
+    def read(self, test: Test, wiring: Wiring) -> float:
+        """The reading in ohm, as the display rounds it; ``OPEN_LINE`` when open."""
+        noise = Random(test.key).uniform(-0.04, 0.06)
+        if test.stage is Stage.SHORTS:
+            if test.key in self.shorted:
+                return 0.3
+            if test.expected.high == float("inf"):
+                return OPEN_LINE
+            return round((test.expected.low + test.expected.high) / 2)
+        ohm = self._through(test.black.pin, test.red.pin, wiring)
+        if ohm is None:
+            return OPEN_LINE
+        return round((ohm + LEADS_OHM + noise) / RESOLUTION_OHM) * RESOLUTION_OHM
+
+    def _through(self, start: PinId, goal: PinId, wiring: Wiring) -> float | None:
+        """Resistance along the wires and bars from pin to pin: the wires of a net form a tree."""
+        joined: dict[str, list[tuple[str, float]]] = defaultdict(list)
+        for wire in wiring.wires:
+            if wire.key in self.off:
+                continue
+            ohm = wire_resistance(wire.mm2).value * wire.length / 1e6
+            a, b = _node(wire.start.pin), _node(wire.end.pin)
+            joined[a].append((b, ohm))
+            joined[b].append((a, ohm))
+        todo, seen = [(_node(start), 0.0)], {_node(start)}
+        while todo:
+            here, ohm = todo.pop()
+            if here == _node(goal):
+                return ohm
+            for there, more in joined[here]:
+                if there not in seen:
+                    seen.add(there)
+                    todo.append((there, ohm + more))
+        return None
+
+
+def _node(pin: PinId) -> str:
+    """The ways of an earth bar are one piece of metal."""
+    owner = pin.rsplit(":", 1)[0]
+    return owner if owner.rsplit(".", 1)[-1].startswith("PE") else str(pin)
