@@ -14,15 +14,7 @@ from riktig import __version__
 from riktig.core.circuit import settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
-from riktig.core.papers import (
-    SCHEDULES,
-    as_csv,
-    as_json,
-    export_all,
-    job_from_loads,
-    read_loads,
-    schedule,
-)
+from riktig.core.papers import SCHEDULES, as_csv, as_json, export_all, job_from_loads, read_loads, schedule
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from riktig.core.store import JobFile, load_job
@@ -160,9 +152,7 @@ def _check(arguments: argparse.Namespace) -> int:
         for finding in result.findings:
             print(f"{'':18}{finding.message} {finding.remedy}")
     failed = sum(result.verdict is Verdict.FAILS for result in results)
-    print(
-        f"{failed} clauses fail. Local codes and licensed practice decide; this is no certificate."
-    )
+    print(f"{failed} clauses fail. Local codes and licensed practice decide; this is no certificate.")
     return 1 if failed else 0
 
 

@@ -34,9 +34,7 @@ class RiktigError(Exception):
         faults: All the single faults, when there are several.
     """
 
-    def __init__(
-        self, message: str, *, hint: str = "", where: str = "", faults: Sequence[Fault] = ()
-    ) -> None:
+    def __init__(self, message: str, *, hint: str = "", where: str = "", faults: Sequence[Fault] = ()) -> None:
         super().__init__(message)
         self.message = message
         self.hint = hint

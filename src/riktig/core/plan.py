@@ -58,10 +58,7 @@ class Plan(Generic[Doc]):
 
     def inputs_of(self, derived: Derived[Any]) -> tuple[object, ...]:
         """The present inputs of a result, in the order of ``reads``."""
-        return tuple(
-            self.get(read) if isinstance(read, Derived) else read(self._document)
-            for read in derived.reads
-        )
+        return tuple(self.get(read) if isinstance(read, Derived) else read(self._document) for read in derived.reads)
 
     def get(self, derived: Derived[T]) -> T:
         """The result for the present document, computed only if an input is a new object."""

@@ -15,7 +15,7 @@ from riktig.desk.theme import DARK, load_fonts, words_font
 
 __all__ = ["application", "make_window", "run_demo", "run_window"]
 
-SETTLE_MS = 400
+SETTLE_MS = 1200
 """Until everything that is shown late is shown, before a picture is taken."""
 
 

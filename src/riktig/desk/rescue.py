@@ -31,8 +31,7 @@ def rescue(session: Session, error: BaseException, folder: Path | None = None) -
             report = place / f"{stem}-fault.txt"
             lines = traceback.format_exception(error)
             report.write_text(
-                f"Riktig {__version__}, {session.clock()}\n"
-                f"The job was rescued to {kept}\n\n{''.join(lines)}",
+                f"Riktig {__version__}, {session.clock()}\nThe job was rescued to {kept}\n\n{''.join(lines)}",
                 encoding="utf-8",
             )
         except OSError:
@@ -44,9 +43,7 @@ def rescue(session: Session, error: BaseException, folder: Path | None = None) -
 def install(session: Session, show: Callable[[str], None]) -> None:
     """Sends every fault of the program, slots and painting included, to ``rescue``."""
 
-    def handle(
-        kind: type[BaseException], error: BaseException, trace: TracebackType | None
-    ) -> None:
+    def handle(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
         if issubclass(kind, KeyboardInterrupt):
             sys.__excepthook__(kind, error, trace)
             return

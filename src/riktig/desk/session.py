@@ -178,9 +178,7 @@ class Session(QObject):
             if not self.unwritten:
                 self.say("Everything is in the file again.")
 
-    def record(
-        self, kind: str, subject: str, facts: tuple[tuple[str, str], ...], *, corrects: str = ""
-    ) -> bool:
+    def record(self, kind: str, subject: str, facts: tuple[tuple[str, str], ...], *, corrects: str = "") -> bool:
         """Appends to the log; True only when it is in the file."""
         return self.record_all([(kind, subject, facts, corrects)])
 
@@ -214,12 +212,7 @@ class Session(QObject):
     def _derived(self) -> tuple[Progress, Results]:
         wiring, records = self.plan.get(WIRING), self.records
         kept_wiring, kept_records, progress, results = self._kept
-        if (
-            progress is None
-            or results is None
-            or kept_wiring is not wiring
-            or (kept_records is not records)
-        ):
+        if progress is None or results is None or kept_wiring is not wiring or (kept_records is not records):
             progress = progress_of(wiring, records)
             results = results_of(self.plan.get(TESTS), records)
             self._kept = (wiring, records, progress, results)

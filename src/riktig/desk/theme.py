@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from importlib import resources
 
-from PySide6.QtGui import QColor, QFont, QFontDatabase
+from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 
-__all__ = ["DARK", "LIGHT", "MONO", "WORDS", "Theme", "load_fonts", "style_sheet", "words_font"]
+__all__ = ["DARK", "LIGHT", "MONO", "WORDS", "Theme", "load_fonts", "palette", "style_sheet", "words_font"]
 
 WORDS = "B612"
 MONO = "B612 Mono"
@@ -127,15 +127,39 @@ def words_font(points: float = 10.0, *, mono: bool = False, bold: bool = False) 
     return font
 
 
+def palette(theme: Theme) -> QPalette:
+    """The roles that widgets paint themselves."""
+    made = QPalette()
+    roles = QPalette.ColorRole
+    for role, name in (
+        (roles.Window, "panel"),
+        (roles.WindowText, "ink"),
+        (roles.Base, "card"),
+        (roles.Text, "ink"),
+        (roles.Button, "card"),
+        (roles.ButtonText, "ink"),
+        (roles.Highlight, "act"),
+        (roles.HighlightedText, "on act"),
+        (roles.PlaceholderText, "third"),
+        (roles.ToolTipBase, "card"),
+        (roles.ToolTipText, "ink"),
+    ):
+        made.setColor(role, theme.colour(name))
+    return made
+
+
 def style_sheet(theme: Theme) -> str:
     """The widgets' style, from the roles."""
     c = theme.colours
     return f"""
-    QWidget {{ background: {c["panel"]}; color: {c["ink"]}; }}
-    QMainWindow, QScrollArea, #ground {{ background: {c["ground"]}; border: none; }}
-    #paper, #paper QWidget {{ background: {c["paper"]}; }}
-    #card, #card QWidget {{ background: {c["card"]}; }}
-    #card {{ border: 1px solid {c["hair"]}; border-radius: 6px; }}
+    QWidget {{ color: {c["ink"]}; }}
+    QMainWindow, QDialog, QMessageBox, #route, #strip, #drawer {{ background: {c["panel"]}; }}
+    #passport, #passport > QWidget > QWidget {{ background: {c["panel"]}; }}
+    #paper {{ background: {c["paper"]}; }}
+    #paper QScrollArea, #paper QScrollArea > QWidget > QWidget {{ background: transparent;
+        border: none; }}
+    QLabel {{ background: transparent; }}
+    #card {{ background: {c["card"]}; border: 1px solid {c["hair"]}; border-radius: 6px; }}
     #strip {{ border-bottom: 1px solid {c["line"]}; }}
     #drawer {{ border-top: 1px solid {c["line"]}; }}
     #route {{ border-right: 1px solid {c["line"]}; }}
@@ -151,6 +175,7 @@ def style_sheet(theme: Theme) -> str:
     #judgement {{ color: {c["judgement"]}; }}
     QPushButton, QToolButton {{ background: {c["card"]}; border: 1px solid {c["line"]};
         border-radius: 5px; padding: 4px 11px; }}
+    #strip QToolButton {{ padding: 4px 8px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {c["act"]}; }}
     QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus, QListView:focus,
     QTreeView:focus, QTableView:focus {{ border: 2px solid {c["act"]}; }}
@@ -163,6 +188,7 @@ def style_sheet(theme: Theme) -> str:
     QLineEdit, QComboBox, QPlainTextEdit {{ background: {c["card"]}; border: 1px solid
         {c["line"]}; border-radius: 4px; padding: 3px 6px; selection-background-color:
         {c["act"]}; selection-color: {c["on act"]}; }}
+    QComboBox::drop-down {{ border: none; width: 20px; }}
     QComboBox QAbstractItemView {{ background: {c["card"]}; color: {c["ink"]};
         selection-background-color: {c["act soft"]}; selection-color: {c["ink"]}; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {c["fails"]}; }}

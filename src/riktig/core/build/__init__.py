@@ -4,24 +4,6 @@ Words: an *operation* is one thing done to a wire; a *tick* records it; a tick i
 when what it was true of has changed.
 """
 
-from riktig.core.build.ticks import (
-    Done,
-    Operation,
-    Progress,
-    Stale,
-    WireState,
-    operations,
-    progress_of,
-    tick_facts,
-)
+from riktig.core.build.ticks import Done, Operation, Progress, Stale, WireState, operations, progress_of, tick_facts
 
-__all__ = [
-    "Done",
-    "Operation",
-    "Progress",
-    "Stale",
-    "WireState",
-    "operations",
-    "progress_of",
-    "tick_facts",
-]
+__all__ = ["Done", "Operation", "Progress", "Stale", "WireState", "operations", "progress_of", "tick_facts"]

@@ -11,16 +11,7 @@ from enum import Enum
 from riktig.core.job import Record
 from riktig.core.wiring import Wire, WireEnd, Wiring
 
-__all__ = [
-    "Done",
-    "Operation",
-    "Progress",
-    "Stale",
-    "WireState",
-    "operations",
-    "progress_of",
-    "tick_facts",
-]
+__all__ = ["Done", "Operation", "Progress", "Stale", "WireState", "operations", "progress_of", "tick_facts"]
 
 CUT_SLACK_MM = 10.0
 """A wire cut this much too short still reaches: lengths are rounded up by as much."""
@@ -148,18 +139,12 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> Progress:
     return Progress(tuple(states), tuple(stale))
 
 
-def _judge(
-    wire: Wire, ticks: list[Record]
-) -> tuple[tuple[tuple[Operation, Done], ...], list[Stale]]:
+def _judge(wire: Wire, ticks: list[Record]) -> tuple[tuple[tuple[Operation, Done], ...], list[Stale]]:
     done: dict[Operation, Done] = {}
     old: dict[str, Stale] = {}
     for record in ticks:
         said = record.fact("operation")
-        fits = [
-            one
-            for one in Operation
-            if _kind(one.value) == _kind(said) and not _why_stale(wire, one, record)
-        ]
+        fits = [one for one in Operation if _kind(one.value) == _kind(said) and not _why_stale(wire, one, record)]
         if fits:
             done[fits[0]] = Done(record.who, record.when)
             old.pop(_slot(said, record), None)

@@ -4,17 +4,7 @@ Words: a *kind* says which *pins* a part has and which *units* (contacts, coils,
 them; a *part* of that kind adds sizes and ratings; a *clamp* is where a wire lands.
 """
 
-from riktig.core.catalogue.kinds import (
-    Behaviour,
-    Clamp,
-    Kind,
-    Mounting,
-    Pin,
-    Side,
-    Unit,
-    kind,
-    kinds,
-)
+from riktig.core.catalogue.kinds import Behaviour, Clamp, Kind, Mounting, Pin, Side, Unit, kind, kinds
 from riktig.core.catalogue.parts import ClampData, Part, part, parts, parts_of
 
 __all__ = [

@@ -66,9 +66,7 @@ class Part:
     def pin_point(self, pin: Pin) -> Point:
         """Where a pin is, mm from the part's left upper corner."""
         inset = min(PIN_INSET_MM, self.height / 2)
-        return Point(
-            pin.across * self.width, inset if pin.side is Side.TOP else self.height - inset
-        )
+        return Point(pin.across * self.width, inset if pin.side is Side.TOP else self.height - inset)
 
 
 @cache

@@ -6,14 +6,7 @@ pins at one potential, and crossing any device element starts a new one; a *tag*
 
 from riktig.core.circuit.derived import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS
 from riktig.core.circuit.draw_sheets import contact_places
-from riktig.core.circuit.edits import (
-    insert_contact,
-    remove_element,
-    rename,
-    renumber,
-    settle,
-    take_back,
-)
+from riktig.core.circuit.edits import insert_contact, remove_element, rename, renumber, settle, take_back
 from riktig.core.circuit.expand import expand
 from riktig.core.circuit.model import (
     Band,

@@ -14,15 +14,11 @@ from riktig.core.plan import Derived
 __all__ = ["CIRCUITS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS"]
 
 CIRCUITS = Derived(
-    "circuits",
-    (attrgetter("circuits"), attrgetter("loads"), attrgetter("supply"), attrgetter("practice")),
-    expand,
+    "circuits", (attrgetter("circuits"), attrgetter("loads"), attrgetter("supply"), attrgetter("practice")), expand
 )
 NETS = Derived("nets", (CIRCUITS,), find_nets)
 NAMES = Derived(
-    "names",
-    (CIRCUITS, NETS, attrgetter("tags"), attrgetter("numbers"), attrgetter("last_number")),
-    name_all,
+    "names", (CIRCUITS, NETS, attrgetter("tags"), attrgetter("numbers"), attrgetter("last_number")), name_all
 )
 SHEETS = Derived("sheets", (CIRCUITS,), lay_out)
 

@@ -27,9 +27,7 @@ Devices = dict[DeviceId, Device]
 Tags = dict[DeviceId, str]
 
 
-def power_marks(
-    sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list[str]
-) -> list[Mark]:
+def power_marks(sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list[str]) -> list[Mark]:
     """The busbars of the sheet, cable and motor signs, and the earth line."""
     marks: list[Mark] = []
     right = FIRST_LOAD_X + LOAD_STEP * max(len(sheet.rungs) - 5, 1) + COLUMN
@@ -69,35 +67,16 @@ def _branches(sheet: Sheet) -> list[Mark]:
 
 
 def _cable(tag: str, x: float, y: float, key: str) -> list[Mark]:
-    marks: list[Mark] = [
-        Text(x - 4, y - 1, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)
-    ]
-    for index, name in enumerate(("L1", "L2", "L3")):
-        marks.append(
-            Text(
-                x + index * LINE_GAP,
-                y - 1.6,
-                name,
-                PRINTED,
-                face=Face.PRINTED,
-                align=Align.MIDDLE,
-                key=key,
-            )
-        )
+    marks: list[Mark] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
+    names = ("L1", "L2", "L3")
+    marks += [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(names)]
     return marks
 
 
 def _motor(tag: str, x: float, key: str) -> list[Mark]:
     middle, y = x + LINE_GAP, POWER_BOTTOM + 9
     marks: list[Mark] = [
-        Line(
-            x + line * LINE_GAP,
-            POWER_BOTTOM,
-            middle + (line - 1) * 4.5,
-            y - 7,
-            width=0.35,
-            layer="circuit",
-        )
+        Line(x + line * LINE_GAP, POWER_BOTTOM, middle + (line - 1) * 4.5, y - 7, width=0.35, layer="circuit")
         for line in range(3)
     ]
     return marks + motor_sign(middle, y, tag, key)
@@ -114,18 +93,14 @@ def _returns(sheet: Sheet, right: float, devices: Devices, control_sheets: list[
             marks += [
                 Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"),
                 Line(seat.x, y, right, y, width=0.35, layer="circuit"),
-                Text(
-                    seat.x, INCOMING_TOP - 0.6, "N", PRINTED, face=Face.PRINTED, align=Align.MIDDLE
-                ),
+                _conductor_name(seat.x, "N"),
                 Text(right + 1.5, y + 1, "to " + ", ".join(control_sheets[:4]), SMALL, "act"),
             ]
         elif device.kind_id == "earth_terminal" and seat.top < BUS_TOP:
             marks += [
                 Line(seat.x, seat.bottom, seat.x, base, width=0.35, dashed=True, layer="circuit"),
                 Line(seat.x, base, right, base, width=0.35, dashed=True, layer="circuit"),
-                Text(
-                    seat.x, INCOMING_TOP - 0.6, "PE", PRINTED, face=Face.PRINTED, align=Align.MIDDLE
-                ),
+                _conductor_name(seat.x, "PE"),
                 *earth_sign(seat.x - 12, base + 1),
                 Line(seat.x - 12, base - 2.4, seat.x, base - 2.4, width=0.35, layer="circuit"),
             ]
@@ -133,9 +108,7 @@ def _returns(sheet: Sheet, right: float, devices: Devices, control_sheets: list[
             middle = seat.x - 2.2 * LINE_GAP
             marks += [
                 Line(seat.x, seat.bottom, seat.x, base, width=0.35, dashed=True, layer="circuit"),
-                Line(
-                    middle + 9, seat.top, seat.x, seat.top, width=0.35, dashed=True, layer="circuit"
-                ),
+                Line(middle + 9, seat.top, seat.x, seat.top, width=0.35, dashed=True, layer="circuit"),
             ]
     return marks
 

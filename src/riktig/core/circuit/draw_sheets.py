@@ -27,9 +27,7 @@ from riktig.core.job import PinId, pin_id
 __all__ = ["contact_places", "draw_sheet"]
 
 
-def draw_sheet(
-    sheet: Sheet, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names
-) -> Drawing:
+def draw_sheet(sheet: Sheet, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names) -> Drawing:
     """One sheet as marks in mm; keys are ``element:``, ``device:`` and ``net:`` and the id."""
     pen = _Pen(sheet, sheets, circuits, nets, names)
     marks = _frame(sheet)
@@ -49,41 +47,16 @@ def draw_sheet(
 
 def _frame(sheet: Sheet) -> list[Mark]:
     right, bottom = FIRST_X + 10 * COLUMN, FIRST_Y + 6 * ROW
-    corners = (
-        Point(FIRST_X, FIRST_Y),
-        Point(right, FIRST_Y),
-        Point(right, bottom),
-        Point(FIRST_X, bottom),
-    )
+    corners = (Point(FIRST_X, FIRST_Y), Point(right, FIRST_Y), Point(right, bottom), Point(FIRST_X, bottom))
     marks: list[Mark] = [Poly(corners, "second", 0.3, closed=True, layer="frame")]
     for n in range(10):
         x = FIRST_X + n * COLUMN
-        marks.append(
-            Text(
-                x + COLUMN / 2,
-                FIRST_Y - 2.2,
-                str(n),
-                SMALL,
-                "second",
-                align=Align.MIDDLE,
-                layer="frame",
-            )
-        )
+        marks.append(Text(x + COLUMN / 2, FIRST_Y - 2.2, str(n), SMALL, "second", align=Align.MIDDLE, layer="frame"))
         if n:
             marks.append(Line(x, FIRST_Y, x, FIRST_Y + 1.6, "second", layer="frame"))
     for n, letter in enumerate("ABCDEF"):
         y = FIRST_Y + n * ROW
-        marks.append(
-            Text(
-                FIRST_X - 3,
-                y + ROW / 2 + 1,
-                letter,
-                SMALL,
-                "second",
-                align=Align.MIDDLE,
-                layer="frame",
-            )
-        )
+        marks.append(Text(FIRST_X - 3, y + ROW / 2 + 1, letter, SMALL, "second", align=Align.MIDDLE, layer="frame"))
         if n:
             marks.append(Line(FIRST_X, y, FIRST_X + 1.6, y, "second", layer="frame"))
     marks.append(
@@ -109,16 +82,12 @@ def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[t
                 if pole.device == device.id and one.id in sheets.places:
                     found[pole.unit] = str(sheets.places[one.id])
     return [
-        (unit.name, found.get(unit.name, "spare"))
-        for unit in device.kind.units
-        if unit.behaviour is not Behaviour.COIL
+        (unit.name, found.get(unit.name, "spare")) for unit in device.kind.units if unit.behaviour is not Behaviour.COIL
     ]
 
 
 class _Pen:
-    def __init__(
-        self, sheet: Sheet, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names
-    ) -> None:
+    def __init__(self, sheet: Sheet, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names) -> None:
         self._sheets, self._circuits, self._nets, self._names = sheets, circuits, nets, names
         self._devices = {device.id: device for device in circuits.devices}
         self._coils = {
@@ -128,6 +97,7 @@ class _Pen:
             if one.poles[0].unit == "A1-A2"
         }
         self._numbered: set[str] = set()
+        self._power = sheet.circuit is None
         self._joints = [*sheet.dots]
         for wire in sheet.wires:
             if wire.y1 == wire.y2:
@@ -183,15 +153,7 @@ class _Pen:
         if coil and seat.element.id != coil:
             word = f"coil {self._sheets.places[coil]}"
         return [
-            Text(
-                x,
-                y - 0.4,
-                self._names.tag[device.id],
-                TAG,
-                align=Align.RIGHT,
-                face=Face.PRINTED_BOLD,
-                key=key,
-            ),
+            Text(x, y - 0.4, self._names.tag[device.id], TAG, align=Align.RIGHT, face=Face.PRINTED_BOLD, key=key),
             Text(x, y + 3.8, word, SMALL, "second", align=Align.RIGHT, key=key),
         ]
 
@@ -199,9 +161,7 @@ class _Pen:
         y = (seat.top + seat.bottom) / 2
         return [Text(x + 1.8, y + 1.2, owner.mark, PRINTED, face=Face.PRINTED, key=key)]
 
-    def _pins(
-        self, owner: Device, unit: str, flipped: bool, x: float, seat: Seat, key: str
-    ) -> list[Mark]:
+    def _pins(self, owner: Device, unit: str, flipped: bool, x: float, seat: Seat, key: str) -> list[Mark]:
         pins = owner.kind.unit(unit).pins
         upper, lower = (pins[-1], pins[0]) if flipped else (pins[0], pins[-1])
         y = (seat.top + seat.bottom) / 2
@@ -210,6 +170,8 @@ class _Pen:
             right = 3.9
         elif owner.kind_id == "overload" and not unit.startswith("9"):
             right = 3.4
+        elif len(seat.element.poles) > 1:
+            right = 2.2
         rise = 3.4 if right > 4 else 5.6
         up = y - rise if right < 4 else y - 1.6
         return [
@@ -242,17 +204,21 @@ class _Pen:
         if not net or not number or spot in self._numbered:
             return []
         self._numbered.add(spot)
+        if self._power:
+            return [
+                Text(
+                    x - 1.2,
+                    y + 1.0,
+                    number,
+                    PRINTED,
+                    face=Face.PRINTED,
+                    align=Align.RIGHT,
+                    key=f"net:{net.id}",
+                    backed=True,
+                )
+            ]
         return [
-            Text(
-                x,
-                y + 1.2,
-                number,
-                PRINTED,
-                face=Face.PRINTED,
-                align=Align.MIDDLE,
-                key=f"net:{net.id}",
-                backed=True,
-            )
+            Text(x, y + 1.2, number, PRINTED, face=Face.PRINTED, align=Align.MIDDLE, key=f"net:{net.id}", backed=True)
         ]
 
     def control_extras(self, sheet: Sheet) -> list[Mark]:

@@ -7,17 +7,7 @@ from riktig.core.circuit.model import Band, elements_of
 from riktig.core.circuit.nets import find_nets
 from riktig.core.circuit.numbers import name_all
 from riktig.core.errors import RiktigError
-from riktig.core.job import (
-    Act,
-    Change,
-    Circuit,
-    CircuitId,
-    DeviceId,
-    ElementId,
-    GivenTag,
-    Insertable,
-    Job,
-)
+from riktig.core.job import Act, Change, Circuit, CircuitId, DeviceId, ElementId, GivenTag, Insertable, Job
 
 __all__ = ["insert_contact", "remove_element", "rename", "renumber", "settle", "take_back"]
 
@@ -29,20 +19,12 @@ def settle(job: Job) -> Job:
     """The job with every tag and number of now on record, so that later edits keep them."""
     circuits = expand(job.circuits, job.loads, job.supply, job.practice)
     names = name_all(circuits, find_nets(circuits), job.tags, job.numbers, job.last_number)
-    if (names.given_tags, names.given_numbers, names.last_number) == (
-        job.tags,
-        job.numbers,
-        job.last_number,
-    ):
+    if (names.given_tags, names.given_numbers, names.last_number) == (job.tags, job.numbers, job.last_number):
         return job
-    return replace(
-        job, tags=names.given_tags, numbers=names.given_numbers, last_number=names.last_number
-    )
+    return replace(job, tags=names.given_tags, numbers=names.given_numbers, last_number=names.last_number)
 
 
-def insert_contact(
-    job: Job, at: ElementId, what: Insertable, text: str, *, parallel: bool = False
-) -> Job:
+def insert_contact(job: Job, at: ElementId, what: Insertable, text: str, *, parallel: bool = False) -> Job:
     """Puts a contact after the element ``at`` of a control path, or across it.
 
     Raises:
@@ -96,10 +78,7 @@ def rename(job: Job, device: DeviceId, tag: str) -> Job:
             hint="Choose a tag that is free.",
         )
     return replace(
-        settled,
-        tags=tuple(
-            GivenTag(one.device, tag) if one.device in group else one for one in settled.tags
-        ),
+        settled, tags=tuple(GivenTag(one.device, tag) if one.device in group else one for one in settled.tags)
     )
 
 

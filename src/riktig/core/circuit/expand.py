@@ -36,9 +36,7 @@ from riktig.core.job import (
 __all__ = ["expand"]
 
 
-def expand(
-    circuits: tuple[Circuit, ...], loads: tuple[Load, ...], supply: Supply, practice: Practice
-) -> Circuits:
+def expand(circuits: tuple[Circuit, ...], loads: tuple[Load, ...], supply: Supply, practice: Practice) -> Circuits:
     """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``."""
     devices: list[Device] = []
     rungs: list[Rung] = []
@@ -81,9 +79,7 @@ def _changed(
         made, part = _inserted(circuit, change, change.what)
         act = partial(_joined, part=part, parallel=change.act is Act.ACROSS)
     for index, rung in enumerate(rungs):
-        if rung.band is Band.CONTROL and any(
-            e.id == change.element for e in elements_of(rung.path)
-        ):
+        if rung.band is Band.CONTROL and any(e.id == change.element for e in elements_of(rung.path)):
             path = _swap(rung.path, change.element, act) or Series(())
             new = replace(rung, path=path if isinstance(path, Series) else Series((path,)))
             return [*devices, *made], [*rungs[:index], new, *rungs[index + 1 :]]
@@ -118,17 +114,14 @@ def _inserted(circuit: Circuit, change: Change, what: Insertable) -> tuple[list[
         out = element(pair[0].id, "i-f")
         back = element(pair[1].id, "i-f", flipped=True)
         return [*pair, contact], Series((out, element(did, "1-2"), back))
-    kind, unit = {
-        Insertable.STOP_BUTTON: ("stop_button", "1-2"),
-        Insertable.START_BUTTON: ("start_button", "3-4"),
-    }[what]
+    kind, unit = {Insertable.STOP_BUTTON: ("stop_button", "1-2"), Insertable.START_BUTTON: ("start_button", "3-4")}[
+        what
+    ]
     button = Device(did, cid, kind, Zone.DOOR, change.text, legend=change.text)
     return [button], element(did, unit)
 
 
-def _swap(
-    branch: Branch, target: ElementId, act: Callable[[Element], Branch | None]
-) -> Branch | None:
+def _swap(branch: Branch, target: ElementId, act: Callable[[Element], Branch | None]) -> Branch | None:
     """The tree with ``act`` done to the element ``target``; None when nothing is left."""
     match branch:
         case Element(id=eid):
@@ -151,7 +144,5 @@ def _still_used(devices: list[Device], rungs: list[Rung]) -> list[Device]:
     """Without the door and field devices whose every element was taken out."""
     used = {pole.device for rung in rungs for e in elements_of(rung.path) for pole in e.poles}
     return [
-        d
-        for d in devices
-        if d.id in used or d.kind_id not in ("stop_button", "start_button", "lamp", "field_contact")
+        d for d in devices if d.id in used or d.kind_id not in ("stop_button", "start_button", "lamp", "field_contact")
     ]

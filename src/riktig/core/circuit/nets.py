@@ -127,7 +127,7 @@ def _lines(branch: Branch) -> int:
         case Landing(pins=pins):
             return len(pins)
         case Series(parts) | Parallel(parts):
-            return _lines(parts[0])
+            return _lines(parts[0]) if parts else 1
 
 
 def _gathered(circuits: Circuits, union: _Union, order: list[str], power: dict[str, int]) -> Nets:

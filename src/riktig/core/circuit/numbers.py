@@ -23,11 +23,7 @@ class Names:
 
 
 def name_all(
-    circuits: Circuits,
-    nets: Nets,
-    tags: tuple[GivenTag, ...],
-    numbers: tuple[GivenNumber, ...],
-    last_number: int,
+    circuits: Circuits, nets: Nets, tags: tuple[GivenTag, ...], numbers: tuple[GivenNumber, ...], last_number: int
 ) -> Names:
     """Tags every device and numbers every net.
 
@@ -61,15 +57,11 @@ def name_all(
     return Names(tag, number, given_tags, given, last)
 
 
-def _tags(
-    circuits: Circuits, given: tuple[GivenTag, ...]
-) -> tuple[dict[DeviceId, str], tuple[GivenTag, ...]]:
+def _tags(circuits: Circuits, given: tuple[GivenTag, ...]) -> tuple[dict[DeviceId, str], tuple[GivenTag, ...]]:
     known = {one.device: one.tag for one in given}
     used = set(known.values())
     strips: dict[str, str] = {
-        device.strip: known[device.id]
-        for device in circuits.devices
-        if device.strip and device.id in known
+        device.strip: known[device.id] for device in circuits.devices if device.strip and device.id in known
     }
     next_of: dict[str, int] = defaultdict(lambda: 1)
     result: dict[DeviceId, str] = {}

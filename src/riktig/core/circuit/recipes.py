@@ -5,18 +5,7 @@ The drawing is of rest: nothing pressed, nothing energised, the overload reset.
 
 from typing import Protocol
 
-from riktig.core.circuit.model import (
-    Band,
-    Branch,
-    Device,
-    Element,
-    Landing,
-    Parallel,
-    Pole,
-    Rung,
-    Series,
-    Zone,
-)
+from riktig.core.circuit.model import Band, Branch, Device, Element, Landing, Parallel, Pole, Rung, Series, Zone
 from riktig.core.job import (
     Circuit,
     CircuitId,
@@ -60,15 +49,11 @@ def _through(terminals: tuple[DeviceId, ...], *, inward: bool) -> Element:
 
 
 class _Maker(Protocol):
-    def __call__(
-        self, role: str, kind: str, zone: Zone, purpose: str, *strip: str, legend: str = ""
-    ) -> Device: ...
+    def __call__(self, role: str, kind: str, zone: Zone, purpose: str, *strip: str, legend: str = "") -> Device: ...
 
 
 def _maker(cid: CircuitId) -> _Maker:
-    def made(
-        role: str, kind: str, zone: Zone, purpose: str, *strip: str, legend: str = ""
-    ) -> Device:
+    def made(role: str, kind: str, zone: Zone, purpose: str, *strip: str, legend: str = "") -> Device:
         group, mark = strip or ("", "")
         return Device(device_id(cid, role), cid, kind, zone, purpose, group, mark, legend=legend)
 
@@ -91,14 +76,7 @@ def incomer(circuit: Circuit, supply: Supply, earth_points: int) -> Yield:
     conductors = (*PHASES, "N", "PE") if supply.neutral else (*PHASES, "PE")
     kinds = {"N": "neutral_terminal", "PE": "earth_terminal"}
     terminals = {
-        name: made(
-            f"X.{name}",
-            kinds.get(name, "terminal"),
-            Zone.PLATE,
-            f"incoming {name}",
-            f"{cid}.X",
-            name,
-        )
+        name: made(f"X.{name}", kinds.get(name, "terminal"), Zone.PLATE, f"incoming {name}", f"{cid}.X", name)
         for name in conductors
     }
     bonds = [
@@ -107,10 +85,7 @@ def incomer(circuit: Circuit, supply: Supply, earth_points: int) -> Yield:
         made("E.box", "stud", Zone.PLATE, "enclosure bond"),
     ]
     points = earth_points + len(bonds) + 1
-    bars = [
-        made(f"PE{n or ''}", "earth_bar", Zone.PLATE, "earth bar")
-        for n in range(-(-points // BAR_POINTS))
-    ]
+    bars = [made(f"PE{n or ''}", "earth_bar", Zone.PLATE, "earth bar") for n in range(-(-points // BAR_POINTS))]
     phases = tuple(terminals[name].id for name in PHASES)
     rungs = [
         Rung(
@@ -121,11 +96,7 @@ def incomer(circuit: Circuit, supply: Supply, earth_points: int) -> Yield:
             (),
             MAIN,
             Series(
-                (
-                    Landing(cable.id, PHASES),
-                    _through(phases, inward=True),
-                    element(isolator.id, "1-2", "3-4", "5-6"),
-                )
+                (Landing(cable.id, PHASES), _through(phases, inward=True), element(isolator.id, "1-2", "3-4", "5-6"))
             ),
         )
     ]
@@ -154,16 +125,11 @@ def direct_on_line(circuit: Circuit, load: Load, practice: Practice) -> Yield:
     breaker = made("F", "motor_breaker", Zone.PLATE, f"{name}, motor")
     control = made("FC", "control_breaker", Zone.PLATE, f"{name}, control")
     contactor = made("K", "contactor", Zone.PLATE, name)
-    overload = Device(
-        device_id(cid, "FO"), cid, "overload", Zone.PLATE, f"{name}, overload", under=contactor.id
-    )
+    overload = Device(device_id(cid, "FO"), cid, "overload", Zone.PLATE, f"{name}, overload", under=contactor.id)
     stop = made("S.stop", "stop_button", Zone.DOOR, f"{name}, stop", legend=f"{title} STOP")
     start = made("S.start", "start_button", Zone.DOOR, f"{name}, start", legend=f"{title} START")
     motor = made("M", "motor", Zone.FIELD, name)
-    legs = tuple(
-        made(f"X.{leg}", "terminal", Zone.PLATE, f"{name}, {leg}", f"{cid}.X", leg)
-        for leg in ("U", "V", "W")
-    )
+    legs = tuple(made(f"X.{leg}", "terminal", Zone.PLATE, f"{name}, {leg}", f"{cid}.X", leg) for leg in ("U", "V", "W"))
     devices = [breaker, control, contactor, overload, stop, start]
     live = f"{cid}.control"
     rungs = [

@@ -5,16 +5,7 @@ Laying out and drawing are apart: this file decides places, ``draw_sheets`` make
 
 from dataclasses import dataclass
 
-from riktig.core.circuit.model import (
-    Band,
-    Branch,
-    Circuits,
-    Element,
-    Landing,
-    Parallel,
-    Rung,
-    Series,
-)
+from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
 from riktig.core.job import CircuitId, DeviceId, ElementId
 
 __all__ = [
@@ -144,10 +135,7 @@ class _Pad:
                 self.seats.append(Seat(branch, x, top, bottom))
             case Landing():
                 self.landings.append((branch, x, top))
-                self.wires += [
-                    Wire(x + n * LINE_GAP, top, x + n * LINE_GAP, bottom)
-                    for n in range(len(branch.pins))
-                ]
+                self.wires += [Wire(x + n * LINE_GAP, top, x + n * LINE_GAP, bottom) for n in range(len(branch.pins))]
             case Series(parts):
                 heights = [_height(part) for part in parts]
                 unit = (bottom - top) / max(sum(heights), 1)
@@ -158,9 +146,7 @@ class _Pad:
             case Parallel(parts):
                 self._side_by_side(parts, x, top, bottom, step)
 
-    def _side_by_side(
-        self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float
-    ) -> None:
+    def _side_by_side(self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float) -> None:
         upper, lower = top + BRANCH, bottom - BRANCH
         self.wires += [Wire(x, top, x, upper), Wire(x, lower, x, bottom)]
         across = last = x
@@ -232,11 +218,7 @@ def _power_sheet(number: int, incoming: list[Rung], power: list[Rung], circuits:
         x = FIRST_LOAD_X + index * LOAD_STEP
         pad.put(rung.path, x, POWER_TOP, POWER_BOTTOM, LINE_GAP)
         earth = next(
-            (
-                r
-                for r in circuits.rungs
-                if r.circuit == rung.circuit and r.band is Band.POWER and r.start == ("PE",)
-            ),
+            (r for r in circuits.rungs if r.circuit == rung.circuit and r.band is Band.POWER and r.start == ("PE",)),
             None,
         )
         for part in earth.path.parts if earth else ():

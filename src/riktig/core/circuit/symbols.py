@@ -53,12 +53,7 @@ def _pressed_by_hand(x: float, y: float, key: str, *, closed: bool) -> list[Mark
     return [
         Line(start, y, left, y, width=0.2, dashed=True, layer="circuit", key=key),
         Poly(
-            (
-                Point(left + 1.2, y - 2),
-                Point(left, y - 2),
-                Point(left, y + 2),
-                Point(left + 1.2, y + 2),
-            ),
+            (Point(left + 1.2, y - 2), Point(left, y - 2), Point(left, y + 2), Point(left + 1.2, y + 2)),
             width=INK,
             layer="circuit",
             key=key,
@@ -153,16 +148,8 @@ def heater(x: float, top: float, bottom: float, key: str) -> list[Mark]:
 def coil(x: float, top: float, bottom: float, key: str) -> list[Mark]:
     """A coil."""
     y = (top + bottom) / 2
-    box = (
-        Point(x - 5.5, y - 3),
-        Point(x + 5.5, y - 3),
-        Point(x + 5.5, y + 3),
-        Point(x - 5.5, y + 3),
-    )
-    return [
-        *_stubs(x, top, bottom, key, 3),
-        Poly(box, width=INK, closed=True, fill="paper", layer="circuit", key=key),
-    ]
+    box = (Point(x - 5.5, y - 3), Point(x + 5.5, y - 3), Point(x + 5.5, y + 3), Point(x - 5.5, y + 3))
+    return [*_stubs(x, top, bottom, key, 3), Poly(box, width=INK, closed=True, fill="paper", layer="circuit", key=key)]
 
 
 def lamp(x: float, top: float, bottom: float, key: str) -> list[Mark]:
@@ -179,17 +166,13 @@ def lamp(x: float, top: float, bottom: float, key: str) -> list[Mark]:
 def joint(x: float, top: float, bottom: float, key: str) -> list[Mark]:
     """A terminal."""
     y = (top + bottom) / 2
-    return [
-        *_stubs(x, top, bottom, key, 1.1),
-        Circle(x, y, 1.1, width=INK, fill="paper", layer="circuit", key=key),
-    ]
+    return [*_stubs(x, top, bottom, key, 1.1), Circle(x, y, 1.1, width=INK, fill="paper", layer="circuit", key=key)]
 
 
 def earth_sign(x: float, y: float) -> list[Mark]:
     """Protective earth, drawn (no shipped face has the sign)."""
     bars = [
-        Line(x - w, y + n * 1.3, x + w, y + n * 1.3, width=INK, layer="circuit")
-        for n, w in enumerate((3.2, 2.0, 0.8))
+        Line(x - w, y + n * 1.3, x + w, y + n * 1.3, width=INK, layer="circuit") for n, w in enumerate((3.2, 2.0, 0.8))
     ]
     ring = Circle(x, y + 0.6, 4.4, width=0.25, layer="circuit")
     return [Line(x, y - 3.4, x, y, width=INK, layer="circuit"), *bars, ring]

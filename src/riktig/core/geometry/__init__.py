@@ -3,19 +3,7 @@
 Axes: x to the right, y downwards, from the datum in the upper left corner, as one reads a plate.
 """
 
-from riktig.core.geometry.display import (
-    Align,
-    Arc,
-    Circle,
-    Drawing,
-    Face,
-    Line,
-    Mark,
-    Poly,
-    Text,
-    bounds_of,
-    hit,
-)
+from riktig.core.geometry.display import Align, Arc, Circle, Drawing, Face, Line, Mark, Poly, Text, bounds_of, hit
 from riktig.core.geometry.rect import TOLERANCE_MM, Point, Rect, close
 
 __all__ = [

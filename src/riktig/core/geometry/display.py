@@ -11,19 +11,7 @@ from typing import NamedTuple
 
 from riktig.core.geometry.rect import Point, Rect
 
-__all__ = [
-    "Align",
-    "Arc",
-    "Circle",
-    "Drawing",
-    "Face",
-    "Line",
-    "Mark",
-    "Poly",
-    "Text",
-    "bounds_of",
-    "hit",
-]
+__all__ = ["Align", "Arc", "Circle", "Drawing", "Face", "Line", "Mark", "Poly", "Text", "bounds_of", "hit"]
 
 
 class Align(Enum):

@@ -54,19 +54,13 @@ class Rect:
         return Point(self.x + self.width / 2, self.y + self.height / 2)
 
     def grown(
-        self,
-        left: float,
-        top: float | None = None,
-        right: float | None = None,
-        bottom: float | None = None,
+        self, left: float, top: float | None = None, right: float | None = None, bottom: float | None = None
     ) -> "Rect":
         """The rectangle with room added on each side (one value: the same on all)."""
         top = left if top is None else top
         right = left if right is None else right
         bottom = top if bottom is None else bottom
-        return Rect(
-            self.x - left, self.y - top, self.width + left + right, self.height + top + bottom
-        )
+        return Rect(self.x - left, self.y - top, self.width + left + right, self.height + top + bottom)
 
     def moved(self, dx: float, dy: float) -> "Rect":
         """The same rectangle elsewhere."""
@@ -86,7 +80,5 @@ class Rect:
 
     def sticks_out_of(self, outer: "Rect") -> float:
         """The furthest this reaches beyond ``outer``, mm; 0 when it lies inside."""
-        out = max(
-            outer.x - self.x, outer.y - self.y, self.right - outer.right, self.bottom - outer.bottom
-        )
+        out = max(outer.x - self.x, outer.y - self.y, self.right - outer.right, self.bottom - outer.bottom)
         return out if out > TOLERANCE_MM else 0.0

@@ -62,31 +62,20 @@ def set_enclosure(job: Job, **fields: Any) -> Job:
 
 
 def add_load(
-    job: Job,
-    name: str,
-    kw: float,
-    *,
-    place: str = "",
-    nameplate_a: float | None = None,
-    cable_m: float = 10.0,
+    job: Job, name: str, kw: float, *, place: str = "", nameplate_a: float | None = None, cable_m: float = 10.0
 ) -> Job:
     """Adds a motor and its direct-on-line circuit. Ids are never given twice."""
     used = [int(load.id[1:]) for load in job.loads]
     used += [int(circuit.id[1:]) for circuit in job.circuits]
     number = max(used, default=0) + 1
-    load = Load(
-        LoadId(f"m{number}"), name, kw, place=place, nameplate_a=nameplate_a, cable_m=cable_m
-    )
+    load = Load(LoadId(f"m{number}"), name, kw, place=place, nameplate_a=nameplate_a, cable_m=cable_m)
     circuit = Circuit(CircuitId(f"c{number}"), Recipe.DIRECT_ON_LINE, load.id)
     return replace(job, loads=(*job.loads, load), circuits=(*job.circuits, circuit))
 
 
 def change_load(job: Job, load_id: LoadId, **fields: Any) -> Job:
     """Changes one load, leaving the others the same objects."""
-    return replace(
-        job,
-        loads=tuple(replace(load, **fields) if load.id == load_id else load for load in job.loads),
-    )
+    return replace(job, loads=tuple(replace(load, **fields) if load.id == load_id else load for load in job.loads))
 
 
 def remove_load(job: Job, load_id: LoadId) -> Job:

@@ -35,8 +35,7 @@ class Load:
     def __post_init__(self) -> None:
         if not (math.isfinite(self.kw) and 0 < self.kw <= LARGEST_KW):
             raise ValueError(
-                f"a motor of {self.kw:g} kW cannot be planned; it must be above 0 and at most "
-                f"{LARGEST_KW:g} kW"
+                f"a motor of {self.kw:g} kW cannot be planned; it must be above 0 and at most {LARGEST_KW:g} kW"
             )
         amps = self.nameplate_a
         if amps is not None and not (math.isfinite(amps) and 0 < amps < 2000):

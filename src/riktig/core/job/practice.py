@@ -71,12 +71,7 @@ class Choice:
 
 CHOICES: tuple[Choice, ...] = (
     Choice("rulebook", "Rulebook", "The market the panel goes to decides; Europe here.", Rulebook),
-    Choice(
-        "colours",
-        "Conductor colours",
-        "The rulebook's recommended colours read the same in every panel.",
-        Colours,
-    ),
+    Choice("colours", "Conductor colours", "The rulebook's recommended colours read the same in every panel.", Colours),
     Choice(
         "earths",
         "Motor earth on",
@@ -101,12 +96,7 @@ CHOICES: tuple[Choice, ...] = (
         "Ahead of it, control can be tested with the motor breaker off.",
         ControlTap,
     ),
-    Choice(
-        "marker",
-        "A wire marker says",
-        "The number alone fits every marker and is read at a glance.",
-        MarkerText,
-    ),
+    Choice("marker", "A wire marker says", "The number alone fits every marker and is read at a glance.", MarkerText),
     Choice(
         "fixing",
         "Rail and duct fixed by",
@@ -114,10 +104,7 @@ CHOICES: tuple[Choice, ...] = (
         Fixing,
     ),
     Choice(
-        "batching",
-        "Wires cut",
-        "Cutting alike is quicker than it wastes; ends are trimmed when they are in.",
-        Batching,
+        "batching", "Wires cut", "Cutting alike is quicker than it wastes; ends are trimmed when they are in.", Batching
     ),
     Choice("door_order", "Door wired", "The loom then lies on top and can be changed.", DoorOrder),
     Choice(

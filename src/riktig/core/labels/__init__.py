@@ -9,15 +9,7 @@ from riktig.core.circuit import CIRCUITS, NAMES, NETS
 from riktig.core.job import Job
 from riktig.core.labels.draw import draw_medium
 from riktig.core.labels.find import SYNONYMS, Entry, find, make_index
-from riktig.core.labels.make import (
-    LONGEST_MARKER,
-    Label,
-    Labels,
-    Medium,
-    NameplateField,
-    make_labels,
-    nameplate_fields,
-)
+from riktig.core.labels.make import LONGEST_MARKER, Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
 from riktig.core.plan import Derived
 from riktig.core.plate import CUTS, HOLES, LAYOUT
 from riktig.core.sizing import SIZING
@@ -46,7 +38,5 @@ def _whole(job: Job) -> Job:
     return job
 
 
-LABELS = Derived(
-    "labels", (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole), make_labels
-)
+LABELS = Derived("labels", (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole), make_labels)
 INDEX = Derived("index", (CIRCUITS, NETS, NAMES, LAYOUT, HOLES, CUTS, WIRING, STRIPS), make_index)

@@ -40,43 +40,19 @@ def _label(label: Label, rect: Rect) -> list[Mark]:
     match label.medium:
         case Medium.WIRE:
             size = min(2.6, 0.95 * rect.width / max(len(label.lines[0]), 1) / 0.85)
-            marks.append(
-                Text(
-                    x,
-                    y + size / 2,
-                    label.lines[0],
-                    size,
-                    face=Face.PRINTED,
-                    align=Align.MIDDLE,
-                    key=key,
-                )
-            )
+            marks.append(Text(x, y + size / 2, label.lines[0], size, face=Face.PRINTED, align=Align.MIDDLE, key=key))
         case Medium.TERMINAL:
-            marks.append(
-                Text(
-                    x, y + 1.2, label.lines[0], 2.4, face=Face.PRINTED, align=Align.MIDDLE, key=key
-                )
-            )
+            marks.append(Text(x, y + 1.2, label.lines[0], 2.4, face=Face.PRINTED, align=Align.MIDDLE, key=key))
         case Medium.DEVICE:
             marks += [
-                Text(
-                    x,
-                    y - 0.4,
-                    label.lines[0],
-                    3.2,
-                    face=Face.PRINTED_BOLD,
-                    align=Align.MIDDLE,
-                    key=key,
-                ),
+                Text(x, y - 0.4, label.lines[0], 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
                 _fitted(x, y + 3.2, label.lines[1], 1.9, rect.width - 2, key),
             ]
         case Medium.NAMEPLATE:
             for n, line in enumerate(label.lines):
                 marks.append(Text(rect.x + 4, rect.y + 7 + n * 6, line, 2.6, key=key))
         case Medium.LEGEND:
-            marks.append(
-                _fitted(x, y + 1.6, label.lines[0], 3.2, rect.width - 4, key, Face.PRINTED_BOLD)
-            )
+            marks.append(_fitted(x, y + 1.6, label.lines[0], 3.2, rect.width - 4, key, Face.PRINTED_BOLD))
         case Medium.WARNING:
             marks[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
             marks += [
@@ -86,21 +62,11 @@ def _label(label: Label, rect: Rect) -> list[Mark]:
         case Medium.CABLE:
             marks += [
                 Text(rect.x + 3, y + 1.6, label.lines[0], 3.6, face=Face.PRINTED_BOLD, key=key),
-                Text(
-                    rect.right - 3,
-                    y + 1.4,
-                    label.lines[1],
-                    2.0,
-                    "second",
-                    align=Align.RIGHT,
-                    key=key,
-                ),
+                Text(rect.right - 3, y + 1.4, label.lines[1], 2.0, "second", align=Align.RIGHT, key=key),
             ]
     return marks
 
 
-def _fitted(
-    x: float, y: float, text: str, size: float, width: float, key: str, face: Face = Face.WORDS
-) -> Text:
+def _fitted(x: float, y: float, text: str, size: float, width: float, key: str, face: Face = Face.WORDS) -> Text:
     size = min(size, width / max(len(text), 1) / 0.8)
     return Text(x, y, text, size, "ink", face, Align.MIDDLE, key=key)

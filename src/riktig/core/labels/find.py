@@ -52,28 +52,18 @@ def make_index(
             entries.append(Entry(device.legend, f"legend of {tag}", key))
         if not device.strip:
             entries += [
-                Entry(
-                    f"{tag}:{pin.name}", f"pin of {device.kind.name}", f"pin:{device.id}:{pin.name}"
-                )
+                Entry(f"{tag}:{pin.name}", f"pin of {device.kind.name}", f"pin:{device.id}:{pin.name}")
                 for pin in device.kind.pins
             ]
     entries += [
-        Entry(
-            names.number[net.id],
-            f"net, {net.net_class.value}, {len(net.pins)} pins",
-            f"net:{net.id}",
-        )
+        Entry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", f"net:{net.id}")
         for net in nets.nets
         if net.id in names.number
     ]
     entries += [
-        Entry(wire.number, f"wire {wire.start.label} to {wire.end.label}", f"wire:{wire.key}")
-        for wire in wiring.wires
+        Entry(wire.number, f"wire {wire.start.label} to {wire.end.label}", f"wire:{wire.key}") for wire in wiring.wires
     ]
-    entries += [
-        Entry(cable.tag, f"cable to {cable.to}", f"device:{cable.device}")
-        for cable in strips.cables
-    ]
+    entries += [Entry(cable.tag, f"cable to {cable.to}", f"device:{cable.device}") for cable in strips.cables]
     entries += [Entry(rail.name, "rail", f"rail:{rail.name}") for rail in layout.rails]
     entries += [Entry(duct.name, "duct", f"duct:{duct.name}") for duct in layout.ducts]
     entries += [
@@ -81,9 +71,7 @@ def make_index(
         for cut in cuts
         if cut.name.endswith("lid")
     ]
-    entries += [
-        Entry(hole.number, f"hole for {hole.purpose}", f"hole:{hole.number}") for hole in holes
-    ]
+    entries += [Entry(hole.number, f"hole for {hole.purpose}", f"hole:{hole.number}") for hole in holes]
     return tuple(entries)
 
 

@@ -90,9 +90,7 @@ def nameplate_fields(job: Job, sizing: Sizing) -> tuple[NameplateField, ...]:
         NameplateField("Designation", job.number, True),
         NameplateField("Serial number", job.serial, True),
         NameplateField("Document", job.drawing_number, True),
-        NameplateField(
-            "Supply", f"{supply.system_name} {supply.voltage_name} {supply.frequency_hz:g} Hz", True
-        ),
+        NameplateField("Supply", f"{supply.system_name} {supply.voltage_name} {supply.frequency_hz:g} Hz", True),
         NameplateField("Full-load current", f"{sizing.full_load_a:g} A", True),
         NameplateField("Largest motor", largest, False),
         NameplateField("Prospective fault current", f"{supply.fault_ka:g} kA", False),
@@ -101,30 +99,18 @@ def nameplate_fields(job: Job, sizing: Sizing) -> tuple[NameplateField, ...]:
 
 
 def make_labels(
-    circuits: Circuits,
-    names: Names,
-    sizing: Sizing,
-    wiring: Wiring,
-    strips: Strips,
-    practice: Practice,
-    job: Job,
+    circuits: Circuits, names: Names, sizing: Sizing, wiring: Wiring, strips: Strips, practice: Practice, job: Job
 ) -> Labels:
     """Every label of the panel. Wire markers come in pairs, in the order of the batches."""
     labels: list[Label] = []
     for device in circuits.devices:
         tag = names.tag[device.id]
         if device.zone is Zone.PLATE and not device.strip:
-            labels.append(
-                Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", f"device:{device.id}")
-            )
+            labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", f"device:{device.id}"))
         if device.zone is Zone.DOOR and device.kind_id == "stud":
-            labels.append(
-                Label(Medium.DEVICE, (tag, device.purpose), 1, "door", f"device:{device.id}")
-            )
+            labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "door", f"device:{device.id}"))
         if on_door(device) or device.kind_id == "isolator":
-            labels.append(
-                Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", f"device:{device.id}")
-            )
+            labels.append(Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", f"device:{device.id}"))
     for wire in wiring.wires:
         for here, far in ((wire.start, wire.end), (wire.end, wire.start)):
             text = wire.number
@@ -132,31 +118,13 @@ def make_labels(
                 text = f"{wire.number} {far.label}"
             labels.append(Label(Medium.WIRE, (text,), 1, f"at {here.label}", f"wire:{wire.key}"))
     for strip in strips.strips:
-        labels.append(
-            Label(
-                Medium.DEVICE,
-                (strip.tag, strip.purpose),
-                1,
-                "strip",
-                f"device:{strip.rows[0].device}",
-            )
-        )
+        labels.append(Label(Medium.DEVICE, (strip.tag, strip.purpose), 1, "strip", f"device:{strip.rows[0].device}"))
         for row in strip.rows:
             labels.append(
-                Label(
-                    Medium.TERMINAL,
-                    (row.mark,),
-                    2,
-                    f"{strip.tag}, {row.position}",
-                    f"device:{row.device}",
-                )
+                Label(Medium.TERMINAL, (row.mark,), 2, f"{strip.tag}, {row.position}", f"device:{row.device}")
             )
     for cable in strips.cables:
-        labels.append(
-            Label(
-                Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", f"device:{cable.device}"
-            )
-        )
+        labels.append(Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", f"device:{cable.device}"))
     incoming = [s.tag for s in strips.strips if s.purpose == "incoming supply"]
     for tag in incoming:
         main = next((names.tag[d.id] for d in circuits.devices if d.kind_id == "isolator"), "")

@@ -30,9 +30,7 @@ def write_dxf(path: Path, drawing: Drawing) -> None:
             look["linetype"] = "DASHED"
         match mark:
             case Line():
-                space.add_line(
-                    (mark.x1, high - mark.y1), (mark.x2, high - mark.y2), dxfattribs=look
-                )
+                space.add_line((mark.x1, high - mark.y1), (mark.x2, high - mark.y2), dxfattribs=look)
             case Poly():
                 points = [(p.x, high - p.y) for p in mark.points]
                 space.add_lwpolyline(points, close=mark.closed, dxfattribs=look)
@@ -42,8 +40,6 @@ def write_dxf(path: Path, drawing: Drawing) -> None:
                 first, last = sorted((-mark.start, -mark.start - mark.span))
                 space.add_arc((mark.x, high - mark.y), mark.radius, first, last, dxfattribs=look)
             case Text():
-                text = space.add_text(
-                    mark.text, height=mark.size, rotation=0 if mark.upright else 90, dxfattribs=look
-                )
+                text = space.add_text(mark.text, height=mark.size, rotation=0 if mark.upright else 90, dxfattribs=look)
                 text.set_placement((mark.x, high - mark.y), align=align[mark.align])
     document.saveas(path)

@@ -47,12 +47,7 @@ def pages_of(plan: Plan[Job]) -> list[Page]:
 
 
 def export_all(
-    plan: Plan[Job],
-    records: Iterable[Record],
-    folder: Path,
-    *,
-    made: str = "",
-    progress: Progress | None = None,
+    plan: Plan[Job], records: Iterable[Record], folder: Path, *, made: str = "", progress: Progress | None = None
 ) -> list[Path]:
     """Writes PDF set, XLSX, CSV, DXF and SVG of plate and door, and the job's JSON.
 
@@ -83,13 +78,7 @@ def export_all(
             done.append(folder / name)
 
         name = f"{stem}_papers.pdf"
-        write_set(
-            place(name),
-            head,
-            pages_of(plan),
-            tables,
-            lambda share, text: progress.step(0.7 * share, text),
-        )
+        write_set(place(name), head, pages_of(plan), tables, lambda share, text: progress.step(0.7 * share, text))
         finish(name)
         progress.step(0.75, "schedules")
         name = f"{stem}_schedules.xlsx"
@@ -119,8 +108,7 @@ def export_all(
         finish(name)
     except OSError as error:
         raise RiktigError(
-            f"The papers could not be written to {folder} ({error.strerror or error}); "
-            f"{len(done)} files are complete.",
+            f"The papers could not be written to {folder} ({error.strerror or error}); {len(done)} files are complete.",
             hint="Make room or choose another folder, and hand over again.",
             where=str(folder),
         ) from error

@@ -4,16 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 
 from riktig.core.build import progress_of
-from riktig.core.circuit import (
-    CIRCUITS,
-    NAMES,
-    NETS,
-    SHEETS,
-    Device,
-    Zone,
-    contact_places,
-    elements_of,
-)
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.job import DeviceId, Job, PinId, Record
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, DOOR, HOLES, LAYOUT, body_of, room_around
@@ -83,15 +74,7 @@ def passport(plan: Plan[Job], key: str, records: Iterable[Record]) -> Passport |
         return _duct(plan, rest)
     if kind in ("rail", "piece"):
         cut = next((c for c in plan.get(CUTS) if c.name == rest), None)
-        rows = (
-            (
-                Row("Cut from", cut.stock),
-                Row("Length", f"{cut.length:g} mm"),
-                Row("Place", cut.place),
-            )
-            if cut
-            else ()
-        )
+        rows = (Row("Cut from", cut.stock), Row("Length", f"{cut.length:g} mm"), Row("Place", cut.place)) if cut else ()
         return Passport(rest, "piece", "", (Section("Cut", rows),)) if cut else None
     if kind == "hole":
         return _hole(plan, rest)
@@ -108,10 +91,7 @@ def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
     if joins:
         sections.append(Section("Joins", joins))
     if device.kind_id == "contactor":
-        rows = tuple(
-            Row(unit, place)
-            for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device)
-        )
+        rows = tuple(Row(unit, place) for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device))
         sections.append(Section("Contacts", rows))
     about = [Row("Part", part.ref)]
     if part.width:
@@ -120,9 +100,7 @@ def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
         about.append(Row("Heat", f"{part.loss_w:g} W"))
     sections.append(Section("Part", tuple(about)))
     wires = tuple(
-        w
-        for w in plan.get(WIRING).wires
-        if any(end.pin.rsplit(":", 1)[0] == device.id for end in (w.start, w.end))
+        w for w in plan.get(WIRING).wires if any(end.pin.rsplit(":", 1)[0] == device.id for end in (w.start, w.end))
     )
     return Passport(
         title,
@@ -211,11 +189,7 @@ def _wire(plan: Plan[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
     if done:
         sections.append(Section("Done", done))
     results = results_of(plan.get(TESTS), records)
-    read = tuple(
-        Row(t.title, f"{r.text}, {r.outcome.value}")
-        for t, r in results.readings
-        if r and t.wire == wire.key
-    )
+    read = tuple(Row(t.title, f"{r.text}, {r.outcome.value}") for t, r in results.readings if r and t.wire == wire.key)
     if read:
         sections.append(Section("Read", read))
     owners = frozenset(end.pin.rsplit(":", 1)[0] for end in (wire.start, wire.end))
@@ -248,17 +222,13 @@ def _net(plan: Plan[Job], net_id: str) -> Passport | None:
         label = f"{names.tag[device.id]}:{device.mark if device.strip else marking}"
         side = {"i": "inside", "f": "field"}.get(marking, "") if device.strip else ""
         rows.append(Row(label, side or device.purpose, f"pin:{PinId(pin)}"))
-    links = tuple(
-        Row(w.number, f"{w.start.label} to {w.end.label}", f"wire:{w.key}") for w in wires
-    )
+    links = tuple(Row(w.number, f"{w.start.label} to {w.end.label}", f"wire:{w.key}") for w in wires)
     sections = [Section("Pins at this potential", tuple(rows))]
     if links:
         sections.append(Section("Wires", links))
     number = names.number.get(net.id, "no number")
     text = (
-        "No wire can land here, so it has no number."
-        if net.inner
-        else (f"{len(net.pins)} pins, {len(wires)} wires.")
+        "No wire can land here, so it has no number." if net.inner else (f"{len(net.pins)} pins, {len(wires)} wires.")
     )
     return Passport(f"Net {number}", net.net_class.value, text, tuple(sections), (), wires)
 
@@ -273,23 +243,16 @@ def _duct(plan: Plan[Job], name: str) -> Passport | None:
         Row("Fill", f"{plan.get(WIRING).fill[name]:.0%}"),
         Row("Wires", str(len(wires))),
     )
-    return Passport(
-        name, "duct", "upright" if duct.upright else "level", (Section("Duct", rows),), (), wires
-    )
+    return Passport(name, "duct", "upright" if duct.upright else "level", (Section("Duct", rows),), (), wires)
 
 
 def _hole(plan: Plan[Job], number: str) -> Passport | None:
     hole = next((h for h in plan.get(HOLES) if h.number == number), None)
     if hole is None:
         return None
-    rows = [
-        Row("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"),
-        Row("Drill", f"{hole.drill:g} mm"),
-    ]
+    rows = [Row("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"), Row("Drill", f"{hole.drill:g} mm")]
     if hole.tap:
         rows.append(Row("Tap", hole.tap))
     if hole.note:
         rows.append(Row("Note", hole.note))
-    return Passport(
-        f"Hole {number}", hole.face, f"For {hole.purpose}.", (Section("Hole", tuple(rows)),)
-    )
+    return Passport(f"Hole {number}", hole.face, f"For {hole.purpose}.", (Section("Hole", tuple(rows)),))

@@ -69,9 +69,7 @@ def _registered() -> dict[str, Any]:
 
     fonts = {}
     for name in (*_FACES.values(), FALLBACK):
-        with resources.as_file(
-            resources.files("riktig") / "assets" / "fonts" / f"{name}.ttf"
-        ) as file:
+        with resources.as_file(resources.files("riktig") / "assets" / "fonts" / f"{name}.ttf") as file:
             fonts[name] = TTFont(name, str(file))
         pdfmetrics.registerFont(fonts[name])
     return fonts
@@ -96,8 +94,7 @@ def missing_glyphs(text: str) -> str:
     return "".join(
         c
         for c in text
-        if ord(c) not in fonts["B612-Regular"].face.charToGlyph
-        and ord(c) not in fonts[FALLBACK].face.charToGlyph
+        if ord(c) not in fonts["B612-Regular"].face.charToGlyph and ord(c) not in fonts[FALLBACK].face.charToGlyph
     )
 
 
@@ -143,41 +140,19 @@ class _Writer:
         top = self._size[1] - MARGIN
         self._text(MARGIN, top - 4, title, 3.4, Face.BOLD, "ink")
         said = " · ".join(
-            x
-            for x in (
-                self._head.number,
-                self._head.title,
-                f"rev {self._head.revision}",
-                self._head.made,
-            )
-            if x
+            x for x in (self._head.number, self._head.title, f"rev {self._head.revision}", self._head.made) if x
         )
         self._text(
-            self._size[0] - MARGIN,
-            top - 4,
-            f"{said} · page {self._number}",
-            2.2,
-            Face.WORDS,
-            "second",
-            Align.RIGHT,
+            self._size[0] - MARGIN, top - 4, f"{said} · page {self._number}", 2.2, Face.WORDS, "second", Align.RIGHT
         )
         if note:
             self._text(MARGIN, top - 9, note, 2.2, Face.WORDS, "second")
         self._canvas.setStrokeColorRGB(*rgb("line"))
         self._canvas.setLineWidth(0.3 * MM)
-        self._canvas.line(
-            MARGIN * MM, (top - HEAD + 3) * MM, (self._size[0] - MARGIN) * MM, (top - HEAD + 3) * MM
-        )
+        self._canvas.line(MARGIN * MM, (top - HEAD + 3) * MM, (self._size[0] - MARGIN) * MM, (top - HEAD + 3) * MM)
 
     def _text(
-        self,
-        x: float,
-        y: float,
-        text: str,
-        size: float,
-        face: Face,
-        role: str,
-        align: Align = Align.LEFT,
+        self, x: float, y: float, text: str, size: float, face: Face, role: str, align: Align = Align.LEFT
     ) -> None:
         """Text at x, y mm from the page's lower left, capital height ``size`` mm."""
         points = size / CAPITAL * MM
@@ -218,14 +193,7 @@ class _Writer:
             if mark.backed:
                 width = canvas.stringWidth(mark.text, _FACES[mark.face], mark.size / CAPITAL * MM)
                 canvas.setFillColorRGB(1, 1, 1)
-                canvas.rect(
-                    -width / 2 - 0.5 * MM,
-                    -0.5 * MM,
-                    width + MM,
-                    (mark.size + 1) * MM,
-                    stroke=0,
-                    fill=1,
-                )
+                canvas.rect(-width / 2 - 0.5 * MM, -0.5 * MM, width + MM, (mark.size + 1) * MM, stroke=0, fill=1)
             self._text(0, 0, mark.text, mark.size, mark.face, mark.role, mark.align)
             canvas.restoreState()
             return
@@ -247,9 +215,7 @@ class _Writer:
                     path.close()
                 canvas.drawPath(path, stroke=int(mark.width > 0), fill=int(bool(fill)))
             case Circle():
-                canvas.circle(
-                    mark.x * MM, -mark.y * MM, mark.radius * MM, stroke=1, fill=int(bool(fill))
-                )
+                canvas.circle(mark.x * MM, -mark.y * MM, mark.radius * MM, stroke=1, fill=int(bool(fill)))
             case Arc():
                 r = mark.radius
                 canvas.arc(
@@ -270,9 +236,7 @@ class _Writer:
         bold = ParagraphStyle("head", parent=cell, fontName=_FACES[Face.BOLD])
         shown = [i for i, (key, _) in enumerate(schedule.columns) if key not in ("key", "id")]
         rows = [[Paragraph(_safe(schedule.columns[i][1], bold), bold) for i in shown]]
-        rows += [
-            [Paragraph(_safe(_said(row[i]), cell), cell) for i in shown] for row in schedule.rows
-        ]
+        rows += [[Paragraph(_safe(_said(row[i]), cell), cell) for i in shown] for row in schedule.rows]
         width = (A4[0] - 2 * MARGIN) * MM
         style = TableStyle(
             [
@@ -286,9 +250,7 @@ class _Writer:
             ]
         )
         self._size = A4
-        rest: list[Any] = [
-            LongTable(rows, _widths(schedule, shown, width), style=style, repeatRows=1)
-        ]
+        rest: list[Any] = [LongTable(rows, _widths(schedule, shown, width), style=style, repeatRows=1)]
         room = (A4[1] - 2 * MARGIN - HEAD) * MM
         while rest:
             self._begin(schedule.title)

@@ -50,17 +50,12 @@ def read_loads(path: Path) -> tuple[tuple[LoadRow, ...], tuple[str, ...]]:
     if missing:
         raise RiktigError(
             f"The column {' and '.join(missing)} is missing, so no loads could be read.",
-            hint=f"The first line must name the columns: {', '.join(COLUMNS)}. "
-            "An example is in examples/loads.csv.",
+            hint=f"The first line must name the columns: {', '.join(COLUMNS)}. An example is in examples/loads.csv.",
             where=f"{path.name}, line 1",
         )
     unknown = [name for name in columns if name and name not in COLUMNS]
     faults = [
-        Fault(
-            f"{path.name}, line 1",
-            f"the column “{name}” is not known.",
-            f"Known are {', '.join(COLUMNS)}.",
-        )
+        Fault(f"{path.name}, line 1", f"the column “{name}” is not known.", f"Known are {', '.join(COLUMNS)}.")
         for name in unknown
     ]
     loads = []
@@ -71,11 +66,7 @@ def read_loads(path: Path) -> tuple[tuple[LoadRow, ...], tuple[str, ...]]:
         except RiktigError as error:
             faults.append(Fault(error.where, error.message, error.hint))
     if not loads and not faults:
-        raise RiktigError(
-            "The file names columns but no loads.",
-            hint="Add a line for each motor.",
-            where=path.name,
-        )
+        raise RiktigError("The file names columns but no loads.", hint="Add a line for each motor.", where=path.name)
     if faults:
         raise RiktigError(
             f"{len(faults)} {'place' if len(faults) == 1 else 'places'} in {path.name} cannot be "
@@ -91,9 +82,7 @@ def _text_of(path: Path) -> tuple[str, list[str]]:
         raw = path.read_bytes()[: LARGEST_FILE + 1]
     except OSError as error:
         raise RiktigError(
-            f"{path.name} cannot be read ({error.strerror}).",
-            hint="Check the name.",
-            where=str(path),
+            f"{path.name} cannot be read ({error.strerror}).", hint="Check the name.", where=str(path)
         ) from error
     if len(raw) > LARGEST_FILE:
         raise RiktigError("The file is too large to be a list of loads.", where=path.name)
@@ -141,9 +130,7 @@ def _load(cells: dict[str, str], where: str) -> LoadRow:
         metres = -1.0
     if not 0 <= metres <= 2000:
         raise RiktigError(
-            f"“{length}” cannot be a cable length.",
-            hint="Give metres, such as 12.",
-            where=f"{where}, cable_m",
+            f"“{length}” cannot be a cable length.", hint="Give metres, such as 12.", where=f"{where}, cable_m"
         )
     return LoadRow(
         name,
@@ -158,7 +145,5 @@ def job_from_loads(rows: tuple[LoadRow, ...], number: str = "", title: str = "")
     """A job with these loads and everything else as the house has it."""
     job = new_job(number, title)
     for row in rows:
-        job = add_load(
-            job, row.name, row.kw, place=row.place, nameplate_a=row.nameplate_a, cable_m=row.cable_m
-        )
+        job = add_load(job, row.name, row.kw, place=row.place, nameplate_a=row.nameplate_a, cable_m=row.cable_m)
     return job

@@ -18,9 +18,7 @@ def build_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
     rows = []
     for state in progress.states:
         done = dict(state.done)
-        cells = [
-            f"{done[one].who} {done[one].when[:16]}" if one in done else "" for one in Operation
-        ]
+        cells = [f"{done[one].who} {done[one].when[:16]}" if one in done else "" for one in Operation]
         rows.append((state.wire.number, state.wire.start.label, state.wire.end.label, *cells))
     columns = (
         ("number", "Number"),
@@ -41,16 +39,7 @@ def test_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
             if reading
             else ("", "to do", "", "", "")
         )
-        rows.append(
-            (
-                test.stage.value,
-                test.title,
-                test.black.label,
-                test.red.label,
-                test.expected.text,
-                *said,
-            )
-        )
+        rows.append((test.stage.value, test.title, test.black.label, test.red.label, test.expected.text, *said))
     columns = (
         ("stage", "Stage"),
         ("title", "Test"),

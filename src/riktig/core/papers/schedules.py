@@ -52,22 +52,10 @@ def _nets(plan: Plan[Job]) -> Schedule:
         return f"{names.tag[device.id]}:{marking}"
 
     rows = tuple(
-        (
-            names.number.get(n.id, ""),
-            n.net_class.value,
-            len(n.pins),
-            ", ".join(label(p) for p in n.pins),
-            n.id,
-        )
+        (names.number.get(n.id, ""), n.net_class.value, len(n.pins), ", ".join(label(p) for p in n.pins), n.id)
         for n in plan.get(NETS).nets
     )
-    columns = (
-        ("number", "Number"),
-        ("class", "Class"),
-        ("pins", "Pins"),
-        ("joins", "Joins"),
-        ("id", "Net id"),
-    )
+    columns = (("number", "Number"), ("class", "Class"), ("pins", "Pins"), ("joins", "Joins"), ("id", "Net id"))
     return Schedule("nets", "Nets", columns, rows)
 
 
@@ -172,19 +160,12 @@ def _labels(plan: Plan[Job]) -> Schedule:
 
 def _cuts(plan: Plan[Job]) -> Schedule:
     rows = tuple((c.name, c.stock, c.length, c.place) for c in plan.get(CUTS))
-    columns = (
-        ("piece", "Piece"),
-        ("stock", "Cut from"),
-        ("length_mm", "Length mm"),
-        ("place", "Place"),
-    )
+    columns = (("piece", "Piece"), ("stock", "Cut from"), ("length_mm", "Length mm"), ("place", "Place"))
     return Schedule("cuts", "Cut list", columns, rows)
 
 
 def _holes(plan: Plan[Job]) -> Schedule:
-    rows = tuple(
-        (h.number, h.face, h.x, h.y, h.drill, h.tap, h.purpose, h.note) for h in plan.get(HOLES)
-    )
+    rows = tuple((h.number, h.face, h.x, h.y, h.drill, h.tap, h.purpose, h.note) for h in plan.get(HOLES))
     columns = (
         ("hole", "Hole"),
         ("face", "Face"),
@@ -207,8 +188,7 @@ def _bom(plan: Plan[Job]) -> Schedule:
             parts[part.ref] = part
             tags.setdefault(part.ref, []).append(names.tag[device])
     rows: list[tuple[Value, ...]] = [
-        (ref, part.description, len(tags[ref]), "pc", " ".join(dict.fromkeys(tags[ref])))
-        for ref, part in parts.items()
+        (ref, part.description, len(tags[ref]), "pc", " ".join(dict.fromkeys(tags[ref]))) for ref, part in parts.items()
     ]
     stock: Counter[str] = Counter()
     for piece in plan.get(CUTS):
@@ -227,8 +207,7 @@ def _bom(plan: Plan[Job]) -> Schedule:
                 shared.add(pair)
             ends[end.fitting] += 1
     rows += [
-        ("", f"flexible wire {mm2:g} mm² {colour}", length / 1000, "m", "")
-        for (mm2, colour), length in wire.items()
+        ("", f"flexible wire {mm2:g} mm² {colour}", length / 1000, "m", "") for (mm2, colour), length in wire.items()
     ]
     rows += [("", name, count, "pc", "") for name, count in ends.items()]
     columns = (
@@ -246,20 +225,14 @@ def _sizing(plan: Plan[Job]) -> Schedule:
     rows: list[tuple[Value, ...]] = []
 
     def add(what: str, value: str, why: Why) -> None:
-        rows.append(
-            (what, value, why.title, why.reason, "; ".join(why.lines), why.source, why.confidence)
-        )
+        rows.append((what, value, why.title, why.reason, "; ".join(why.lines), why.source, why.confidence))
 
     add("feeder", f"{sizing.feeder.mm2:g} mm²", sizing.feeder.why)
     for device, whys in sizing.whys.items():
         for why in whys:
             add(names.tag[device], sizing.parts[device].ref, why)
     for size in sizing.loads:
-        motor = next(
-            d
-            for d in plan.get(CIRCUITS).devices
-            if d.circuit == size.circuit and d.kind_id == "motor"
-        )
+        motor = next(d for d in plan.get(CIRCUITS).devices if d.circuit == size.circuit and d.kind_id == "motor")
         tag = names.tag[motor.id]
         add(f"{tag} power conductors", f"{size.section.mm2:g} mm²", size.section.why)
         add(f"{tag} control conductors", f"{size.control.mm2:g} mm²", size.control.why)
@@ -277,8 +250,7 @@ def _sizing(plan: Plan[Job]) -> Schedule:
 
 def _findings(plan: Plan[Job]) -> Schedule:
     rows = tuple(
-        (f.code, f.verdict.value, f.message, f.clause, f.remedy, f.where)
-        for f in findings_of(plan.get(RULES))
+        (f.code, f.verdict.value, f.message, f.clause, f.remedy, f.where) for f in findings_of(plan.get(RULES))
     )
     columns = (
         ("code", "Code"),
@@ -293,8 +265,7 @@ def _findings(plan: Plan[Job]) -> Schedule:
 
 def _clauses(plan: Plan[Job]) -> Schedule:
     rows = tuple(
-        (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.evidence))
-        for r in plan.get(RULES)
+        (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.evidence)) for r in plan.get(RULES)
     )
     columns = (
         ("code", "Code"),

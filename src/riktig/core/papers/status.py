@@ -98,17 +98,13 @@ def _planned(plan: Plan[Job]) -> list[Status]:
             clash if circuits.clashes else f"{named} nets numbered",
         ),
         Status("Plate", *fits(misfits, f"{len(layout.seats)} parts placed")),
-        Status(
-            "Door",
-            *fits(len({m.device for m in door.misfits}), f"{_plural(len(door.seats) + 1, 'hole')}"),
-        ),
+        Status("Door", *fits(len({m.device for m in door.misfits}), f"{_plural(len(door.seats) + 1, 'hole')}")),
         Status(
             "Wires",
             Stamp.FIX if crowded else Stamp.CLEAR,
             _plural(crowded, "clamp to see to", "clamps to see to")
             if crowded
-            else f"{_plural(len(wiring.wires), 'wire')}, "
-            f"{_plural(len(wiring.batches), 'batch', 'batches')}",
+            else f"{_plural(len(wiring.wires), 'wire')}, {_plural(len(wiring.batches), 'batch', 'batches')}",
         ),
         Status("Terminals", Stamp.CLEAR, _plural(terminals, "terminal")),
         Status("Labels", Stamp.CLEAR, f"{sum(label.copies for label in labels)} to print"),

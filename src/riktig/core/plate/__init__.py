@@ -10,19 +10,7 @@ from riktig.core.plate.door import WIRING_DEPTH, on_door, to_door
 from riktig.core.plate.draw import RULER, box, draw_cuts, draw_door, draw_plate, mark_out
 from riktig.core.plate.edits import fix_as_it_is, move_block, plan_for_me, set_lock
 from riktig.core.plate.fit import body_of, misfits_of, room_around
-from riktig.core.plate.model import (
-    Block,
-    DoorPlan,
-    DoorSeat,
-    Duct,
-    Hole,
-    Layout,
-    Misfit,
-    Piece,
-    Rail,
-    Row,
-    Seat,
-)
+from riktig.core.plate.model import Block, DoorPlan, DoorSeat, Duct, Hole, Layout, Misfit, Piece, Rail, Row, Seat
 
 __all__ = [
     "CUTS",

@@ -20,11 +20,7 @@ Placed = tuple[Block, int, float]
 
 
 def arrange(
-    circuits: Circuits,
-    sizing: Sizing,
-    enclosure: Enclosure,
-    practice: Practice,
-    fix: PlateFix | None,
+    circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice, fix: PlateFix | None
 ) -> Layout:
     """The whole plate.
 
@@ -57,6 +53,7 @@ def arrange(
     else:
         for number, row in enumerate(rows, 1):
             _left_to_right(row, number, placed)
+    placed.sort(key=lambda one: (one[1], one[2], one[0].lead))
     ducts = _ducts(rails, rows, plate, width)
     return _finished(plate, rails, ducts, tuple(placed), practice, circuits.devices, sizing)
 
@@ -64,8 +61,7 @@ def arrange(
 def with_block_at(layout: Layout, lead: DeviceId, rail: int, offset: float) -> Layout:
     """The layout with one block elsewhere, as a preview: the same check as the plan's own."""
     blocks = tuple(
-        (block, rail, offset) if block.lead == lead else (block, number, at)
-        for block, number, at in layout.blocks
+        (block, rail, offset) if block.lead == lead else (block, number, at) for block, number, at in layout.blocks
     )
     seats = _seats(layout.rails, blocks)
     fixed = tuple(seat for seat in layout.seats if seat.rail == 0 and not _in(blocks, seat))
@@ -101,12 +97,7 @@ def _rows(blocks: tuple[Block, ...], run: float, last_run: float) -> list[list[B
 
 
 def _rails(
-    rows: list[list[Block]],
-    left: float,
-    right: float,
-    beside: float,
-    width: float,
-    fix: PlateFix | None,
+    rows: list[list[Block]], left: float, right: float, beside: float, width: float, fix: PlateFix | None
 ) -> tuple[Rail, ...]:
     """The rails; those for terminals end where the earth bar begins."""
 
@@ -125,9 +116,7 @@ def _rails(
     return tuple(rails)
 
 
-def _ducts(
-    rails: tuple[Rail, ...], rows: list[list[Block]], plate: Rect, width: float
-) -> tuple[Duct, ...]:
+def _ducts(rails: tuple[Rail, ...], rows: list[list[Block]], plate: Rect, width: float) -> tuple[Duct, ...]:
     """Uprights at both sides, a level duct above every rail."""
     last = rails[-1].y if rails else plate.height / 2
     foot = min(plate.height - EDGE, last + 60)
@@ -142,9 +131,7 @@ def _ducts(
     for index, rail in enumerate(rails):
         row = rows[min(index, len(rows) - 1)]
         y = rail.y - max(block.above + block.room_above for block in row) - width
-        levels.append(
-            Duct(3 + index, Rect(left, round(y, 1), plate.width - 2 * left, width), False)
-        )
+        levels.append(Duct(3 + index, Rect(left, round(y, 1), plate.width - 2 * left, width), False))
     return (*uprights, *levels)
 
 
@@ -222,6 +209,4 @@ def _finished(
             continue
         y = plate.height - EDGE - part.height - 2
         seats.append(Seat(device.id, part, Rect(x, y, part.width, part.height), 0))
-    return Layout(
-        plate, rails, ducts, placed, tuple(seats), misfits_of(plate, rails, ducts, placed)
-    )
+    return Layout(plate, rails, ducts, placed, tuple(seats), misfits_of(plate, rails, ducts, placed))

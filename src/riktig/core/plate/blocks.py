@@ -12,12 +12,7 @@ END_STOP = 9.5
 FIELD_ROOM = 40.0
 """Kept free below the terminals for the field cables (common practice, no source)."""
 
-_ROWS = {
-    "isolator": Row.FEED,
-    "motor_breaker": Row.FEED,
-    "control_breaker": Row.FEED,
-    "contactor": Row.STARTERS,
-}
+_ROWS = {"isolator": Row.FEED, "motor_breaker": Row.FEED, "control_breaker": Row.FEED, "contactor": Row.STARTERS}
 
 
 def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float) -> tuple[Block, ...]:
@@ -43,9 +38,7 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float) -> tuple
     return tuple(blocks)
 
 
-def _single(
-    device: Device, part: Part, under: Device | None, sizing: Sizing, finger_room: float
-) -> Block:
+def _single(device: Device, part: Part, under: Device | None, sizing: Sizing, finger_room: float) -> Block:
     half = part.height / 2
     members = [(device.id, part, 0.0, -half)]
     below, room_below, width = half, part.room_bottom, part.width
@@ -77,14 +70,5 @@ def _strip(members: list[Device], sizing: Sizing, finger_room: float) -> Block:
         x += part.width
     half = max(part.height for _, part, _, _ in placed) / 2
     return Block(
-        members[0].id,
-        Row.TERMINALS,
-        tuple(placed),
-        x + END_STOP,
-        half,
-        half,
-        0.0,
-        0.0,
-        finger_room,
-        FIELD_ROOM,
+        members[0].id, Row.TERMINALS, tuple(placed), x + END_STOP, half, half, 0.0, 0.0, finger_room, FIELD_ROOM
     )

@@ -15,9 +15,7 @@ from riktig.core.sizing import SIZING
 __all__ = ["CUTS", "DOOR", "DOOR_DRAWING", "HOLES", "LAYOUT"]
 
 _PRACTICE = attrgetter("practice")
-LAYOUT = Derived(
-    "layout", (CIRCUITS, SIZING, attrgetter("enclosure"), _PRACTICE, attrgetter("plate")), arrange
-)
+LAYOUT = Derived("layout", (CIRCUITS, SIZING, attrgetter("enclosure"), _PRACTICE, attrgetter("plate")), arrange)
 DOOR = Derived("door", (CIRCUITS, SIZING, LAYOUT, attrgetter("enclosure"), _PRACTICE), plan_door)
 
 

@@ -36,9 +36,7 @@ def on_door(device: Device) -> bool:
     return device.zone is Zone.DOOR and device.kind.mounting is Mounting.DOOR
 
 
-def plan_door(
-    circuits: Circuits, sizing: Sizing, layout: Layout, enclosure: Enclosure, practice: Practice
-) -> DoorPlan:
+def plan_door(circuits: Circuits, sizing: Sizing, layout: Layout, enclosure: Enclosure, practice: Practice) -> DoorPlan:
     """Places the handle, the operators, the nameplate and the bond of the door.
 
     Returns:
@@ -89,9 +87,7 @@ def _seat(device: Device, sizing: Sizing, x: float, y: float, hole: float) -> Do
     return DoorSeat(device.id, part, round(x, 1), round(y, 1), hole, device.legend)
 
 
-def _misfits(
-    seats: tuple[DoorSeat, ...], face: Rect, layout: Layout, enclosure: Enclosure
-) -> tuple[Misfit, ...]:
+def _misfits(seats: tuple[DoorSeat, ...], face: Rect, layout: Layout, enclosure: Enclosure) -> tuple[Misfit, ...]:
     found: list[Misfit] = []
     for seat in seats:
         half = seat.part.width / 2

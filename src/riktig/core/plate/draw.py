@@ -12,7 +12,9 @@ __all__ = ["RULER", "box", "draw_cuts", "draw_door", "draw_plate", "mark_out"]
 
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
-TAG, WORD, PIN = 7.0, 5.0, 4.6
+TAG, WORD, PIN = 8.4, 6.4, 5.2
+NOTES = 96.0
+"""Room right of the plate for what is said of each rail, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,11 +44,7 @@ def box(
 
 
 def draw_plate(
-    layout: Layout,
-    circuits: Circuits,
-    names: Names,
-    fill: dict[str, float] | None = None,
-    spare_share: float = 0.0,
+    layout: Layout, circuits: Circuits, names: Names, fill: dict[str, float] | None = None, spare_share: float = 0.0
 ) -> Drawing:
     """The plate with rulers; keys are ``device:``, ``rail:`` and ``duct:``.
 
@@ -55,9 +53,7 @@ def draw_plate(
         spare_share: Share of each rail to hatch as spare where it is free at the end.
     """
     said = _Names(
-        names.tag,
-        {d.id: d.purpose.split(", ")[-1] for d in circuits.devices},
-        {d.id: d.mark for d in circuits.devices},
+        names.tag, {d.id: d.purpose.split(", ")[-1] for d in circuits.devices}, {d.id: d.mark for d in circuits.devices}
     )
     shift = Point(RULER, RULER)
     marks: list[Mark] = [box(_at(layout.plate, shift), fill="panel", layer="plate")]
@@ -83,7 +79,17 @@ def draw_plate(
                 key=f"device:{first.id}",
             )
         )
-    size = (layout.plate.width + RULER + 4, layout.plate.height + RULER + 4)
+    for rail in layout.rails:
+        x, y = layout.plate.width + RULER + 8, rail.y + RULER
+        key = f"rail:{rail.name}"
+        marks += [
+            Line(x - 6, y, x - 2, y, "third", 0.4, layer="notes", key=key),
+            Text(x, y - 1, f"{rail.name} at {rail.y:g} mm", WORD, face=Face.BOLD, layer="notes", key=key),
+            Text(
+                x, y + 9, f"{layout.free_on(rail):.0f} of {rail.length:g} free", WORD, "second", layer="notes", key=key
+            ),
+        ]
+    size = (layout.plate.width + RULER + NOTES, layout.plate.height + RULER + 4)
     return Drawing(*size, tuple(marks), "Mounting plate")
 
 
@@ -97,11 +103,7 @@ def _rulers(width: float, height: float) -> list[Mark]:
         for mm in range(0, int(along) + 1, 10):
             long = 6.0 if mm % 100 == 0 else 4.0 if mm % 50 == 0 else 2.0
             at = RULER + mm
-            line = (
-                (RULER - 2, at, RULER - 2 - long, at)
-                if upright
-                else (at, RULER - 2, at, RULER - 2 - long)
-            )
+            line = (RULER - 2, at, RULER - 2 - long, at) if upright else (at, RULER - 2, at, RULER - 2 - long)
             marks.append(Line(*line, role="third", width=0.25, layer="ruler"))
             if mm % 100 == 0:
                 x, y = (RULER - 9.5, at + 2) if upright else (at + 1.5, RULER - 10)
@@ -123,16 +125,9 @@ def _duct(duct: Duct, shift: Point, fill: float) -> list[Mark]:
     role = "judgement" if fill > 0.5 else "duct level"
     if level > 0.005:
         if duct.upright:
-            inner = Rect(
-                rect.centre.x - rect.width * level / 2,
-                rect.y + 1,
-                rect.width * level,
-                rect.height - 2,
-            )
+            inner = Rect(rect.centre.x - rect.width * level / 2, rect.y + 1, rect.width * level, rect.height - 2)
         else:
-            inner = Rect(
-                rect.x + 1, rect.bottom - rect.height * level, rect.width - 2, rect.height * level
-            )
+            inner = Rect(rect.x + 1, rect.bottom - rect.height * level, rect.width - 2, rect.height * level)
         marks.append(box(inner, role, 0, role, key, "duct"))
     for n in range(int(duct.length // 8)):
         d = 4 + n * 8
@@ -174,16 +169,7 @@ def _rail(rail: Rail, shift: Point) -> list[Mark]:
         box(rect, "line", 0.4, "rail", key, "rail"),
         Line(rect.x, rect.y + 5, rect.right, rect.y + 5, "line", 0.25, layer="rail"),
         Line(rect.x, rect.bottom - 5, rect.right, rect.bottom - 5, "line", 0.25, layer="rail"),
-        Text(
-            rect.right - 2,
-            rect.bottom + 6,
-            rail.name,
-            WORD,
-            "second",
-            align=Align.RIGHT,
-            layer="text",
-            key=key,
-        ),
+        Text(rect.right - 2, rect.bottom + 6, rail.name, WORD, "second", align=Align.RIGHT, layer="text", key=key),
     ]
     return marks
 
@@ -198,15 +184,7 @@ def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Mark]
     rect = Rect(rail.x2 - want, rail.y - 22, want - 2, 44).moved(shift.x, shift.y)
     return [
         box(rect, "act", 0.3, "", f"rail:{rail.name}", "spare", dashed=True),
-        Text(
-            rect.centre.x,
-            rect.centre.y + 2,
-            "spare",
-            WORD,
-            "act",
-            align=Align.MIDDLE,
-            layer="spare",
-        ),
+        Text(rect.centre.x, rect.centre.y + 2, "spare", WORD, "act", align=Align.MIDDLE, layer="spare"),
     ]
 
 
@@ -225,9 +203,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
     for pin in seat.part.kind.pins:
         at = seat.pin_point(pin.name)
         x, y = at.x + shift.x, at.y + shift.y
-        marks.append(
-            Circle(x, y, 1.5, "second", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}")
-        )
+        marks.append(Circle(x, y, 1.5, "second", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}"))
         if pin.name in shown and not (crowded and len(pin.name) > 1) and rect.width > 30:
             down = at.y < seat.rect.centre.y
             marks.append(
@@ -245,7 +221,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
             )
     middle = rect.centre
     lines = kind != "control_breaker"
-    size = TAG if rect.width > 30 else 5.5
+    size = TAG if rect.width > 30 else 6.0
     marks.append(
         Text(
             middle.x,
@@ -264,9 +240,9 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
         marks.append(
             Text(
                 middle.x,
-                middle.y + 9,
+                middle.y + 10.5,
                 word,
-                min(WORD, rect.width * 1.5 / max(len(word), 1)),
+                min(WORD, rect.width * 1.45 / max(len(word), 1)),
                 "second",
                 Face.WORDS,
                 Align.MIDDLE,
@@ -285,16 +261,7 @@ def _terminal(rect: Rect, seat: Seat, said: _Names, key: str) -> list[Mark]:
         Circle(x, rect.y + 6, 1.5, "second", 0.3, "card", "pins", f"pin:{seat.device}:i"),
         Circle(x, rect.bottom - 6, 1.5, "second", 0.3, "card", "pins", f"pin:{seat.device}:f"),
         Text(
-            x + 1.8,
-            rect.centre.y,
-            said.mark[seat.device],
-            4.4,
-            "ink",
-            Face.PRINTED,
-            Align.MIDDLE,
-            False,
-            "text",
-            key,
+            x + 1.8, rect.centre.y, said.mark[seat.device], 4.4, "ink", Face.PRINTED, Align.MIDDLE, False, "text", key
         ),
     ]
 
@@ -303,28 +270,14 @@ def _earth(rect: Rect, seat: Seat, tag: str, key: str) -> list[Mark]:
     if seat.part.kind.id == "stud":
         middle = rect.centre
         return [
-            Circle(
-                middle.x, middle.y, rect.width / 2, "ink", 0.5, "wire green-yellow", "device", key
-            ),
+            Circle(middle.x, middle.y, rect.width / 2, "ink", 0.5, "wire green-yellow", "device", key),
             Circle(middle.x, middle.y, 2, "ink", 0.35, "card", "device", key),
-            Text(
-                middle.x,
-                rect.y - 3,
-                tag,
-                PIN,
-                "ink",
-                Face.PRINTED_BOLD,
-                Align.MIDDLE,
-                layer="text",
-                key=key,
-            ),
+            Text(middle.x, rect.y - 3, tag, PIN, "ink", Face.PRINTED_BOLD, Align.MIDDLE, layer="text", key=key),
         ]
     marks: list[Mark] = [box(rect, "ink", 0.5, "wire green-yellow", key, "device")]
     for pin in seat.part.kind.pins:
         x = rect.x + pin.across * rect.width
-        marks.append(
-            Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}")
-        )
+        marks.append(Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}"))
     marks.append(Text(rect.x, rect.y - 3, tag, TAG - 1, "ink", Face.PRINTED_BOLD, key=key))
     return marks
 
@@ -343,25 +296,8 @@ def draw_door(door: DoorPlan, circuits: Circuits, names: Names) -> Drawing:
     plate = _at(door.nameplate, shift)
     marks += [
         box(plate, "second", 0.4, "card", "nameplate", "door"),
-        Text(
-            plate.centre.x,
-            plate.centre.y + 2,
-            "nameplate",
-            WORD,
-            "second",
-            align=Align.MIDDLE,
-            key="nameplate",
-        ),
-        Circle(
-            door.stud.x + RULER,
-            door.stud.y + RULER,
-            7,
-            "ink",
-            0.4,
-            "wire green-yellow",
-            "door",
-            "door bond",
-        ),
+        Text(plate.centre.x, plate.centre.y + 2, "nameplate", WORD, "second", align=Align.MIDDLE, key="nameplate"),
+        Circle(door.stud.x + RULER, door.stud.y + RULER, 7, "ink", 0.4, "wire green-yellow", "door", "door bond"),
     ]
     size = (door.face.width + RULER + 6, door.face.height + RULER + 4)
     return Drawing(*size, tuple(marks), "Door, from the front")

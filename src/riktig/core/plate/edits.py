@@ -14,10 +14,7 @@ def fix_as_it_is(job: Job, layout: Layout) -> Job:
     locked = {p.device for p in job.plate.placements if p.locked} if job.plate else set()
     fix = PlateFix(
         tuple(RailFix(rail.number, rail.y) for rail in layout.rails),
-        tuple(
-            Placement(block.lead, rail, offset, block.lead in locked)
-            for block, rail, offset in layout.blocks
-        ),
+        tuple(Placement(block.lead, rail, offset, block.lead in locked) for block, rail, offset in layout.blocks),
     )
     return replace(job, plate=fix)
 
@@ -70,7 +67,5 @@ def plan_for_me(job: Job) -> Job:
 def _with(job: Job, placement: Placement) -> Job:
     if job.plate is None:
         return job
-    placements = tuple(
-        placement if p.device == placement.device else p for p in job.plate.placements
-    )
+    placements = tuple(placement if p.device == placement.device else p for p in job.plate.placements)
     return replace(job, plate=replace(job.plate, placements=placements))

@@ -26,7 +26,10 @@ def misfits_of(
     """
     by_number = {rail.number: rail for rail in rails}
     found: list[Misfit] = []
-    bodies = [(block, body_of(block, by_number[n], at), by_number[n]) for block, n, at in placed]
+    bodies = [
+        (block, body_of(block, by_number[n], at), by_number[n])
+        for block, n, at in sorted(placed, key=lambda one: one[0].lead)
+    ]
     for (one, a, _), (other, b, _) in combinations(bodies, 2):
         found += _between(one, a, other, b)
     for block, body, rail in bodies:
@@ -80,9 +83,7 @@ def _to_duct(block: Block, body: Rect, duct: Duct) -> list[Misfit]:
     return [_misfit(block, short, duct.name, text)]
 
 
-def room_around(
-    block: Block, body: Rect, ducts: tuple[Duct, ...]
-) -> dict[str, tuple[float, float]]:
+def room_around(block: Block, body: Rect, ducts: tuple[Duct, ...]) -> dict[str, tuple[float, float]]:
     """Room above and below a block to the ducts: (what there is, what it asks for)."""
     levels = [d.rect for d in ducts if not d.upright]
     above = [body.y - r.bottom for r in levels if r.bottom <= body.centre.y]

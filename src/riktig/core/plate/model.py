@@ -7,20 +7,7 @@ from riktig.core.catalogue import Part
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
 
-__all__ = [
-    "EDGE",
-    "Block",
-    "DoorPlan",
-    "DoorSeat",
-    "Duct",
-    "Hole",
-    "Layout",
-    "Misfit",
-    "Piece",
-    "Rail",
-    "Row",
-    "Seat",
-]
+__all__ = ["EDGE", "Block", "DoorPlan", "DoorSeat", "Duct", "Hole", "Layout", "Misfit", "Piece", "Rail", "Row", "Seat"]
 
 EDGE = 10.0
 """Kept free along the plate's edge (chosen by us: the fold and the fixing screws)."""

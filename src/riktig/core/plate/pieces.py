@@ -21,19 +21,10 @@ def cut_list(layout: Layout, duct_width: float) -> tuple[Piece, ...]:
 
     The lids of level ducts are cut to run between the uprights, so that they do not bow them.
     """
-    rails = [
-        Piece(rail.name, "rail 35 × 7.5", rail.length, f"at {rail.y:g} mm from the top")
-        for rail in layout.rails
-    ]
+    rails = [Piece(rail.name, "rail 35 × 7.5", rail.length, f"at {rail.y:g} mm from the top") for rail in layout.rails]
     stock = f"slotted duct {duct_width:g} × 60"
-    ducts = [
-        Piece(duct.name, stock, duct.length, "upright" if duct.upright else "level")
-        for duct in layout.ducts
-    ]
-    lids = [
-        Piece(f"{duct.name} lid", f"lid {duct_width:g}", duct.length, f"on {duct.name}")
-        for duct in layout.ducts
-    ]
+    ducts = [Piece(duct.name, stock, duct.length, "upright" if duct.upright else "level") for duct in layout.ducts]
+    lids = [Piece(f"{duct.name} lid", f"lid {duct_width:g}", duct.length, f"on {duct.name}") for duct in layout.ducts]
     return (*rails, *ducts, *lids)
 
 
@@ -54,8 +45,7 @@ def hole_list(layout: Layout, door: DoorPlan, practice: Practice, names: Names) 
             plate.append((seat.rect.centre, names.tag[seat.device], seat.part.screw))
     plate.sort(key=lambda one: (round(one[0].y, 1), round(one[0].x, 1)))
     holes = [
-        _plate_hole(f"P{n}", point, purpose, thread, practice)
-        for n, (point, purpose, thread) in enumerate(plate, 1)
+        _plate_hole(f"P{n}", point, purpose, thread, practice) for n, (point, purpose, thread) in enumerate(plate, 1)
     ]
     door_holes = sorted(
         [(Point(s.x, s.y), s.hole, names.tag[s.device], s.part.kind.id) for s in door.seats]

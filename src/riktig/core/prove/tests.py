@@ -102,9 +102,7 @@ class TestPlan:
         return tuple(test for test in self.tests if test.stage is stage)
 
 
-def plan_tests(
-    circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring
-) -> TestPlan:
+def plan_tests(circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring) -> TestPlan:
     """Bonds, then every wire end to end, then no continuity between potentials.
 
     Method:
@@ -116,17 +114,13 @@ def plan_tests(
 
 
 class _Planner:
-    def __init__(
-        self, circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring
-    ) -> None:
+    def __init__(self, circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring) -> None:
         self._circuits, self._nets, self._names = circuits, nets, names
         self._sizing, self._wiring = sizing, wiring
         self._devices = {device.id: device for device in circuits.devices}
         self._at_rest = self._rest_groups()
         breakers = [
-            names.tag[d.id]
-            for d in circuits.devices
-            if d.kind_id in ("isolator", "motor_breaker", "control_breaker")
+            names.tag[d.id] for d in circuits.devices if d.kind_id in ("isolator", "motor_breaker", "control_breaker")
         ]
         self._off = f"{', '.join(breakers)} off. Supply and field cables not connected."
         self._on = f"{', '.join(breakers)} on, nothing pressed. Supply and field cables off."
@@ -149,10 +143,7 @@ class _Planner:
                 continue
             ohm = _wire_ohm(wire) + _wire_ohm(root) + LEADS_OHM
             true_of = f"{_sign(root)} {_sign(wire)}"
-            why = (
-                f"{_wire_ohm(wire) + _wire_ohm(root):.3f} Ω of conductor and bar, "
-                f"{LEADS_OHM:g} Ω of leads."
-            )
+            why = f"{_wire_ohm(wire) + _wire_ohm(root):.3f} Ω of conductor and bar, {LEADS_OHM:g} Ω of leads."
             tests.append(
                 Test(
                     f"bond:{wire.end.pin}",
@@ -219,9 +210,7 @@ class _Planner:
 
     def _terminals(self, strip: str) -> list[PinId]:
         """The power terminals of a strip, by their inner pin."""
-        return [
-            d.pin("i") for d in self._circuits.devices if d.strip == strip and not d.mark.isdigit()
-        ]
+        return [d.pin("i") for d in self._circuits.devices if d.strip == strip and not d.mark.isdigit()]
 
     def _joined(self, net: Net) -> frozenset[PinId]:
         """Nets joined to one at rest with all breakers on."""
@@ -256,9 +245,7 @@ class _Planner:
                 ends = [self._nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
                 ids = [end.id for end in ends if end]
                 ohm = self._sizing.parts[device.id].coil_ohm
-                crosses = len(ids) == 2 and (
-                    (ids[0] in a and ids[1] in b) or (ids[0] in b and ids[1] in a)
-                )
+                crosses = len(ids) == 2 and ((ids[0] in a and ids[1] in b) or (ids[0] in b and ids[1] in a))
                 if crosses and ohm:
                     conductance += 1 / ohm
                     named.append(self._names.tag[device.id])

@@ -46,20 +46,7 @@ def _whole(job: Job) -> Job:
 
 VIEW = Derived(
     "view",
-    (
-        CIRCUITS,
-        NETS,
-        NAMES,
-        SIZING,
-        LAYOUT,
-        DOOR,
-        HOLES,
-        WIRING,
-        STRIPS,
-        LABELS,
-        LIVE_WITH_MAIN_OFF,
-        _whole,
-    ),
+    (CIRCUITS, NETS, NAMES, SIZING, LAYOUT, DOOR, HOLES, WIRING, STRIPS, LABELS, LIVE_WITH_MAIN_OFF, _whole),
     View,
 )
 

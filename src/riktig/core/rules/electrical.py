@@ -26,9 +26,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
     """Loads between phase and neutral need a neutral from the supply."""
     clause = "IEC 60204-1 4.3 and 5.1"
     supply = view.job.supply
-    users = [
-        f"{view.tag(d.id)}" for d in view.circuits.devices if d.kind_id in ("contactor", "lamp")
-    ]
+    users = [f"{view.tag(d.id)}" for d in view.circuits.devices if d.kind_id in ("contactor", "lamp")]
     findings = []
     if users and not supply.neutral:
         findings.append(
@@ -56,16 +54,13 @@ def main_switch(view: View) -> ClauseResult:
         if device.kind_id == "isolator":
             part = view.sizing.parts[device.id]
             need = max(view.job.supply.upstream_a, view.sizing.full_load_a)
-            evidence.append(
-                f"{view.tag(device.id)}: {part.rated_a:g} A for {need:g} A, through the door"
-            )
+            evidence.append(f"{view.tag(device.id)}: {part.rated_a:g} A for {need:g} A, through the door")
             if part.rated_a < need:
                 findings.append(
                     Finding(
                         "E02",
                         Verdict.FAILS,
-                        f"{view.tag(device.id)} carries "
-                        f"{part.rated_a:g} A; the panel needs {need:g} A.",
+                        f"{view.tag(device.id)} carries {part.rated_a:g} A; the panel needs {need:g} A.",
                         f"device:{device.id}",
                         clause,
                         "Lower the protection upstream, or add a larger isolator to the catalogue.",
@@ -84,20 +79,14 @@ def feeder_holds(view: View) -> ClauseResult:
             Finding(
                 "E03",
                 Verdict.FAILS,
-                f"The panel draws {need:g} A, but the supply is "
-                f"protected at {has:g} A and would trip.",
+                f"The panel draws {need:g} A, but the supply is protected at {has:g} A and would trip.",
                 "supply",
                 clause,
                 "Agree a larger supply with the customer, and say so in the Brief.",
             )
         )
     return _result(
-        "E03",
-        Group.SUPPLY,
-        "Supply large enough",
-        clause,
-        [f"full load {need:g} A, protected at {has:g} A"],
-        findings,
+        "E03", Group.SUPPLY, "Supply large enough", clause, [f"full load {need:g} A, protected at {has:g} A"], findings
     )
 
 
@@ -180,9 +169,7 @@ def overloads_set(view: View) -> ClauseResult:
                     "Check the motor's current in the Brief, or add a part with that range.",
                 )
             )
-    return _result(
-        "E05", Group.PROTECTION, "Overload range and setting", clause, evidence, findings
-    )
+    return _result("E05", Group.PROTECTION, "Overload range and setting", clause, evidence, findings)
 
 
 def parts_large_enough(view: View) -> ClauseResult:
@@ -192,8 +179,7 @@ def parts_large_enough(view: View) -> ClauseResult:
         Finding(
             "E06",
             Verdict.FAILS,
-            f"{view.tag(device)} would have to be {need}; the catalogue "
-            f"ends at {view.sizing.parts[device].ref}.",
+            f"{view.tag(device)} would have to be {need}; the catalogue ends at {view.sizing.parts[device].ref}.",
             f"device:{device}",
             clause,
             "Add a part of that size to the catalogue, or split the load.",
@@ -201,12 +187,7 @@ def parts_large_enough(view: View) -> ClauseResult:
         for device, need in view.sizing.shortfalls
     ]
     return _result(
-        "E06",
-        Group.PROTECTION,
-        "Parts large enough",
-        clause,
-        [f"{len(view.sizing.parts)} parts chosen"],
-        findings,
+        "E06", Group.PROTECTION, "Parts large enough", clause, [f"{len(view.sizing.parts)} parts chosen"], findings
     )
 
 
@@ -226,12 +207,7 @@ def fault_current(view: View) -> ClauseResult:
         )
     ]
     return _result(
-        "E07",
-        Group.PROTECTION,
-        "Short-circuit rating",
-        clause,
-        [f"prospective fault current {kilo:g} kA"],
-        findings,
+        "E07", Group.PROTECTION, "Short-circuit rating", clause, [f"prospective fault current {kilo:g} kA"], findings
     )
 
 
@@ -253,16 +229,13 @@ def protective_sections(view: View) -> ClauseResult:
                 Finding(
                     "E08",
                     Verdict.FAILS,
-                    f"The protective conductor to {wire.end.label} is "
-                    f"{wire.mm2:g} mm²; it must be {need:g} mm².",
+                    f"The protective conductor to {wire.end.label} is {wire.mm2:g} mm²; it must be {need:g} mm².",
                     f"wire:{wire.key}",
                     clause,
                     "Use the larger section.",
                 )
             )
-    return _result(
-        "E08", Group.EARTHING, "Protective conductor sections", clause, evidence, findings
-    )
+    return _result("E08", Group.EARTHING, "Protective conductor sections", clause, evidence, findings)
 
 
 def everything_bonded(view: View) -> ClauseResult:
@@ -310,10 +283,7 @@ def contacts_enough(view: View) -> ClauseResult:
     """No contact drawn twice, none without its coil."""
     clause = COMMON_PRACTICE
     used = Counter(
-        (pole.device, pole.unit)
-        for rung in view.circuits.rungs
-        for one in elements_of(rung.path)
-        for pole in one.poles
+        (pole.device, pole.unit) for rung in view.circuits.rungs for one in elements_of(rung.path) for pole in one.poles
     )
     findings = [
         Finding(
@@ -352,12 +322,7 @@ def contacts_enough(view: View) -> ClauseResult:
         for clash in view.circuits.clashes
     ]
     return _result(
-        "C01",
-        Group.CONTROL,
-        "Contacts and coils",
-        clause,
-        [f"{len(used)} contacts and coils in use"],
-        findings,
+        "C01", Group.CONTROL, "Contacts and coils", clause, [f"{len(used)} contacts and coils in use"], findings
     )
 
 
@@ -365,9 +330,7 @@ def control_transformer(view: View) -> ClauseResult:
     """Whether the control circuits may do without a transformer."""
     clause = "IEC 60204-1 9.1.1, from memory: fairly sure"
     starters = sum(d.kind_id == "contactor" for d in view.circuits.devices)
-    devices = sum(
-        d.kind_id in ("start_button", "stop_button", "field_contact") for d in view.circuits.devices
-    )
+    devices = sum(d.kind_id in ("start_button", "stop_button", "field_contact") for d in view.circuits.devices)
     findings = []
     if starters > 1 or devices > 2:
         findings.append(
@@ -383,22 +346,14 @@ def control_transformer(view: View) -> ClauseResult:
             )
         )
     return _result(
-        "C02",
-        Group.CONTROL,
-        "Control supply",
-        clause,
-        [f"{starters} starter, {devices} control devices"],
-        findings,
+        "C02", Group.CONTROL, "Control supply", clause, [f"{starters} starter, {devices} control devices"], findings
     )
 
 
 def operator_colours(view: View) -> ClauseResult:
     """Buttons and lamps in the colours their function may have."""
     clause = "IEC 60204-1 10.2.1 and Table 4"
-    asks = {
-        "start_button": ("push-button", "START / ON"),
-        "stop_button": ("push-button", "STOP / OFF"),
-    }
+    asks = {"start_button": ("push-button", "START / ON"), "stop_button": ("push-button", "STOP / OFF")}
     findings = []
     evidence = []
     for device in view.circuits.devices:

@@ -20,9 +20,7 @@ def conductor_currents(view: View) -> ClauseResult:
     clause = "IEC 60204-1 12.4, Table 6"
     sections = [("feeder", "supply", view.sizing.feeder)]
     for size in view.sizing.loads:
-        motor = next(
-            d for d in view.circuits.devices if d.circuit == size.circuit and d.kind_id == "motor"
-        )
+        motor = next(d for d in view.circuits.devices if d.circuit == size.circuit and d.kind_id == "motor")
         sections += [
             (f"{view.tag(motor.id)} power", f"device:{motor.id}", size.section),
             (f"{view.tag(motor.id)} control", f"device:{motor.id}", size.control),
@@ -31,8 +29,7 @@ def conductor_currents(view: View) -> ClauseResult:
         Finding(
             "W01",
             Verdict.FAILS,
-            f"The {name} conductors carry {s.carries_a:.1f} A in duct; "
-            f"they must carry {s.needs_a:g} A.",
+            f"The {name} conductors carry {s.carries_a:.1f} A in duct; they must carry {s.needs_a:g} A.",
             where,
             clause,
             "Use bars or parallel conductors: the table ends here.",
@@ -40,13 +37,8 @@ def conductor_currents(view: View) -> ClauseResult:
         for name, where, s in sections
         if not s.enough
     ]
-    evidence = [
-        f"{name}: {s.mm2:g} mm² carries {s.carries_a:.1f} A ≥ {s.needs_a:g} A"
-        for name, _, s in sections
-    ]
-    return ClauseResult(
-        "W01", Group.WIRING, "Conductor currents", clause, tuple(evidence), tuple(findings)
-    )
+    evidence = [f"{name}: {s.mm2:g} mm² carries {s.carries_a:.1f} A ≥ {s.needs_a:g} A" for name, _, s in sections]
+    return ClauseResult("W01", Group.WIRING, "Conductor currents", clause, tuple(evidence), tuple(findings))
 
 
 def least_sections(view: View) -> ClauseResult:
@@ -68,12 +60,7 @@ def least_sections(view: View) -> ClauseResult:
                 )
             )
     return ClauseResult(
-        "W02",
-        Group.WIRING,
-        "Least sections",
-        clause,
-        (f"{len(view.wiring.wires)} wires",),
-        tuple(findings),
+        "W02", Group.WIRING, "Least sections", clause, (f"{len(view.wiring.wires)} wires",), tuple(findings)
     )
 
 
@@ -130,14 +117,7 @@ def clamps_hold(view: View) -> ClauseResult:
         )
         for pin in view.wiring.unrouted
     ]
-    return ClauseResult(
-        "W04",
-        Group.WIRING,
-        "Clamps",
-        clause,
-        (f"{2 * len(view.wiring.wires)} ends",),
-        tuple(findings),
-    )
+    return ClauseResult("W04", Group.WIRING, "Clamps", clause, (f"{2 * len(view.wiring.wires)} ends",), tuple(findings))
 
 
 def ducts_hold(view: View) -> ClauseResult:
@@ -177,9 +157,7 @@ def everything_fits(view: View) -> ClauseResult:
             f"device:{one.device}",
             clause,
             "Move it, or take a larger enclosure.",
-            Mend("Plan for me", "plan")
-            if view.job.plate
-            else Mend("Next larger enclosure", "larger enclosure"),
+            Mend("Plan for me", "plan") if view.job.plate else Mend("Next larger enclosure", "larger enclosure"),
         )
         for one in (*view.layout.misfits, *view.door.misfits)
     ]
@@ -228,12 +206,7 @@ def everything_placed(view: View) -> ClauseResult:
                 )
             )
     return ClauseResult(
-        "P03",
-        Group.PLATE,
-        "Every part placed, with its holes",
-        clause,
-        (f"{len(view.holes)} holes",),
-        tuple(findings),
+        "P03", Group.PLATE, "Every part placed, with its holes", clause, (f"{len(view.holes)} holes",), tuple(findings)
     )
 
 
@@ -258,8 +231,7 @@ def spare_room(view: View) -> ClauseResult:
             )
         )
     evidence = [
-        f"{rail.name}: {view.layout.free_on(rail):.0f} mm of {rail.length:.0f} mm free"
-        for rail in view.layout.rails
+        f"{rail.name}: {view.layout.free_on(rail):.0f} mm of {rail.length:.0f} mm free" for rail in view.layout.rails
     ]
     return ClauseResult("P04", Group.PLATE, "Spare room", clause, tuple(evidence), tuple(findings))
 
@@ -313,12 +285,7 @@ def wires_marked(view: View) -> ClauseResult:
 def still_live_said(view: View) -> ClauseResult:
     """What stays live with the main switch off is known, and said on a plate."""
     clause = "IEC 60204-1 5.3.5 and 16.2"
-    pins = [
-        view.pin_label(pin)
-        for net in view.live_off
-        for pin in net.pins
-        if not pin.startswith("c0.W:")
-    ]
+    pins = [view.pin_label(pin) for net in view.live_off for pin in net.pins if not pin.startswith("c0.W:")]
     shown = sorted(set(pins))
     plates = view.labels.on(Medium.WARNING)
     findings = []
@@ -360,12 +327,7 @@ def lamps_have_meaning(view: View) -> ClauseResult:
         if not named.get(f"device:{seat.device}")
     ]
     return ClauseResult(
-        "M04",
-        Group.MARKING,
-        "Legends",
-        clause,
-        tuple(text for text in named.values() if text),
-        tuple(findings),
+        "M04", Group.MARKING, "Legends", clause, tuple(text for text in named.values() if text), tuple(findings)
     )
 
 

@@ -8,14 +8,7 @@ from riktig.core.circuit import Circuits, Device, NetClass
 from riktig.core.job import Circuit as JobCircuit
 from riktig.core.job import CircuitId, DeviceId, Enclosure, Load, LoadId, Recipe, Supply
 from riktig.core.sizing.sections import Section, smallest_section
-from riktig.core.standards import (
-    COMMON_PRACTICE,
-    Figure,
-    Why,
-    bonding_section,
-    motor_current,
-    protective_section,
-)
+from riktig.core.standards import COMMON_PRACTICE, Figure, Why, bonding_section, motor_current, protective_section
 
 __all__ = ["LoadSize", "Sizing", "size_all"]
 
@@ -105,16 +98,12 @@ def size_all(
     )
 
 
-def _size_load(
-    circuit: CircuitId, load: Load, supply: Supply, enclosure: Enclosure, loads: int
-) -> LoadSize:
+def _size_load(circuit: CircuitId, load: Load, supply: Supply, enclosure: Enclosure, loads: int) -> LoadSize:
     if load.nameplate_a is not None:
         current = Figure(load.nameplate_a, "the motor's nameplate", "sure")
     else:
         current = motor_current(load.kw, supply.voltage_v)
-    breaker = _first(
-        parts_of("motor_breaker"), lambda p: p.rated_a >= BREAKER_MARGIN * current.value
-    )[0]
+    breaker = _first(parts_of("motor_breaker"), lambda p: p.rated_a >= BREAKER_MARGIN * current.value)[0]
     section = smallest_section(
         max(breaker.rated_a, current.value),
         "the motor breaker ahead of it",
@@ -129,15 +118,7 @@ def _size_load(
         circuits=1,
         net_class=NetClass.CONTROL,
     )
-    return LoadSize(
-        load.id,
-        circuit,
-        current,
-        current.value,
-        section,
-        control,
-        protective_section(section.mm2).value,
-    )
+    return LoadSize(load.id, circuit, current, current.value, section, control, protective_section(section.mm2).value)
 
 
 def _first(offered: Iterable[Part], fits: Callable[[Part], bool]) -> tuple[Part, bool]:
@@ -152,9 +133,7 @@ def _first(offered: Iterable[Part], fits: Callable[[Part], bool]) -> tuple[Part,
 
 
 class _Chooser:
-    def __init__(
-        self, supply: Supply, full_load: float, feeder: Section, sized: dict[CircuitId, LoadSize]
-    ) -> None:
+    def __init__(self, supply: Supply, full_load: float, feeder: Section, sized: dict[CircuitId, LoadSize]) -> None:
         self._supply, self._full_load = supply, full_load
         self._feeder, self._sized = feeder, sized
         self.shortfalls: list[tuple[DeviceId, str]] = []
@@ -194,8 +173,7 @@ class _Chooser:
         return found, (
             Why(
                 f"Why {found.rated_a:g} A",
-                "The main switch carries what the protection upstream lets through, and the full "
-                "load of the panel.",
+                "The main switch carries what the protection upstream lets through, and the full load of the panel.",
                 (
                     f"upstream {self._supply.upstream_a:g} A, full load {self._full_load:g} A",
                     f"next made size {found.rated_a:g} A",
@@ -244,15 +222,12 @@ class _Chooser:
             found = max(ranges, key=lambda p: min(amps - p.min_a, p.max_a - amps) / p.max_a)
         else:
             found = self._pick(
-                device,
-                lambda p: p.min_a <= amps <= p.max_a,
-                f"an overload that can be set to {amps:g} A",
+                device, lambda p: p.min_a <= amps <= p.max_a, f"an overload that can be set to {amps:g} A"
             )
         return found, (
             Why(
                 f"Why set to {amps:g} A",
-                "The dial is set to the motor's full-load current, which must lie inside the "
-                "range of the dial.",
+                "The dial is set to the motor's full-load current, which must lie inside the range of the dial.",
                 (f"{found.min_a:g} A ≤ {amps:g} A ≤ {found.max_a:g} A",),
                 f"{size.current.source}; setting: IEC 60204-1 7.3, from memory",
                 size.current.confidence,
@@ -268,10 +243,7 @@ class _Chooser:
                 f"Why {found.rated_a:g} A",
                 "One coil pulling in and two lamps take well under the smallest breaker; the "
                 "smallest gives the thin control wire the best protection.",
-                (
-                    f"{part('CON-9').coil_va_in:g} VA / {self._supply.voltage_to_neutral_v:g} V = "
-                    f"{pull:.2f} A",
-                ),
+                (f"{part('CON-9').coil_va_in:g} VA / {self._supply.voltage_to_neutral_v:g} V = {pull:.2f} A",),
                 COMMON_PRACTICE,
             ),
         )

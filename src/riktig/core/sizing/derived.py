@@ -10,12 +10,6 @@ __all__ = ["SIZING"]
 
 SIZING = Derived(
     "sizing",
-    (
-        CIRCUITS,
-        attrgetter("circuits"),
-        attrgetter("loads"),
-        attrgetter("supply"),
-        attrgetter("enclosure"),
-    ),
+    (CIRCUITS, attrgetter("circuits"), attrgetter("loads"), attrgetter("supply"), attrgetter("enclosure")),
     size_all,
 )

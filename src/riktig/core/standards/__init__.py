@@ -25,13 +25,7 @@ from riktig.core.standards.currents import (
 )
 from riktig.core.standards.figures import COMMON_PRACTICE, Figure, Why
 from riktig.core.standards.tables import Table, table
-from riktig.core.standards.workshop import (
-    TappedHole,
-    allowed_colours,
-    operator_hole,
-    self_drilling_point,
-    tapped_hole,
-)
+from riktig.core.standards.workshop import TappedHole, allowed_colours, operator_hole, self_drilling_point, tapped_hole
 
 __all__ = [
     "COMMON_PRACTICE",

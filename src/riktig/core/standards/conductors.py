@@ -138,10 +138,6 @@ def twin_ferrule(section_mm2: float) -> Ferrule | None:
     for row in table("twin_ferrules").rows:
         if float(row["size"].removeprefix("2x")) == section_mm2:
             return Ferrule(
-                section_mm2,
-                2,
-                float(row["default_sleeve_mm"]),
-                float(row["strip_length_mm"]),
-                row["colour"],
+                section_mm2, 2, float(row["default_sleeve_mm"]), float(row["strip_length_mm"]), row["colour"]
             )
     return None

@@ -30,9 +30,7 @@ def tapped_hole(thread: str) -> TappedHole:
     found = table("tap_drills")
     for row in found.rows:
         if row["thread"] == thread:
-            return TappedHole(
-                thread, float(row["tap_drill_mm"]), float(row["clearance_medium_mm"]), found.source
-            )
+            return TappedHole(thread, float(row["tap_drill_mm"]), float(row["clearance_medium_mm"]), found.source)
     raise KeyError(thread)
 
 

@@ -67,9 +67,7 @@ class JobFile:
         """
         if path.exists():
             raise RiktigError(
-                f"{path.name} exists already and was left as it is.",
-                hint="Choose another name.",
-                where=str(path),
+                f"{path.name} exists already and was left as it is.", hint="Choose another name.", where=str(path)
             )
         try:
             db = sqlite3.connect(path)
@@ -78,8 +76,7 @@ class JobFile:
                 db.execute(f"PRAGMA user_version = {FORMAT}")
                 db.executescript(SCHEMA)
                 db.execute(
-                    "INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)",
-                    (dump_job(job), who, at, why),
+                    "INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)", (dump_job(job), who, at, why)
                 )
             db.execute("PRAGMA journal_mode = WAL")
             db.close()
@@ -170,13 +167,8 @@ class JobFile:
 
     def records(self) -> list[Record]:
         """The whole log, oldest first."""
-        rows = self._db.execute(
-            "SELECT id, kind, subject, facts, who, at, revision, corrects FROM log ORDER BY seq"
-        )
-        return [
-            Record(i, k, s, tuple(json.loads(f).items()), w, a, r, c)
-            for i, k, s, f, w, a, r, c in rows
-        ]
+        rows = self._db.execute("SELECT id, kind, subject, facts, who, at, revision, corrects FROM log ORDER BY seq")
+        return [Record(i, k, s, tuple(json.loads(f).items()), w, a, r, c) for i, k, s, f, w, a, r, c in rows]
 
     def add_revision(self, job: Job, *, who: str, at: str, why: str) -> int:
         """Writes a new revision and returns its number; durable on return.
@@ -186,8 +178,7 @@ class JobFile:
         """
         with self._writing() as db:
             row = db.execute(
-                "INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)",
-                (dump_job(job), who, at, why),
+                "INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)", (dump_job(job), who, at, why)
             )
         return int(row.lastrowid or 0)
 
@@ -221,8 +212,7 @@ class JobFile:
     def _writing(self) -> Iterator[sqlite3.Connection]:
         if self.read_only:
             raise RiktigError(
-                f"{self.path.name} is open for looking only; {self.held_by or 'you'} has it. "
-                "Nothing was recorded.",
+                f"{self.path.name} is open for looking only; {self.held_by or 'you'} has it. Nothing was recorded.",
                 hint="Close it there, or open a copy.",
                 where=str(self.path),
             )

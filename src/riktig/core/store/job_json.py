@@ -44,8 +44,7 @@ def load_job(text: str, *, where: str = "") -> Job:
     form = data["format"]
     if not isinstance(form, int) or form > FORMAT:
         raise RiktigError(
-            f"The job was written by a newer edition of Riktig (format {form}, this one reads "
-            f"{FORMAT}).",
+            f"The job was written by a newer edition of Riktig (format {form}, this one reads {FORMAT}).",
             hint="Open it with that edition. It was not changed.",
             where="$.format",
         )
@@ -58,8 +57,7 @@ def load_job(text: str, *, where: str = "") -> Job:
         faults.append(Fault("$.job" + (path or "$").removeprefix("$"), f"{message}."))
     if faults:
         raise RiktigError(
-            "The job cannot be read: "
-            f"{len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong.",
+            f"The job cannot be read: {len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong.",
             hint="Mend what is listed and try again.",
             where=where,
             faults=faults,

@@ -26,7 +26,5 @@ __all__ = [
     "make_strips",
 ]
 
-STRIPS = Derived(
-    "strips", (CIRCUITS, NETS, NAMES, SIZING, WIRING, attrgetter("loads")), make_strips
-)
+STRIPS = Derived("strips", (CIRCUITS, NETS, NAMES, SIZING, WIRING, attrgetter("loads")), make_strips)
 STRIP_DRAWINGS = Derived("strip drawings", (STRIPS,), draw_strips)

@@ -7,7 +7,7 @@ from riktig.core.terminals.strips import Strip, Strips
 __all__ = ["draw_strip", "draw_strips"]
 
 WIDE, TALL = 15.0, 46.0
-LEFT = 44.0
+LEFT = 58.0
 _WIRE = {"PE": "wire green-yellow", "N": "wire light blue"}
 
 
@@ -35,15 +35,7 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
             box(Rect(x, top, WIDE, TALL), "ink", 0.4, f"terminal {row.colour}", key, "terminal"),
             Circle(middle, top + 7, 3, "ink", 0.3, "card", "terminal", key),
             Circle(middle, top + TALL - 7, 3, "ink", 0.3, "card", "terminal", key),
-            Text(
-                middle,
-                top + TALL / 2 + 1.6,
-                row.mark,
-                4.2,
-                face=Face.PRINTED_BOLD,
-                align=Align.MIDDLE,
-                key=key,
-            ),
+            Text(middle, top + TALL / 2 + 1.6, row.mark, 4.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
             Text(middle, 17, row.number, 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
             Text(middle - 2.2, top - 3, row.inside, 3.2, face=Face.PRINTED, upright=False, key=key),
         ]
@@ -52,15 +44,7 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
             marks += [
                 Line(middle, low - 5, middle, low + 18, "ink", 2.4, layer="wire"),
                 Line(middle, low - 5, middle, low + 18, _core_role(row.core), 1.9, layer="wire"),
-                Text(
-                    middle - 2.2,
-                    low + 46,
-                    f"{row.field}",
-                    3.2,
-                    face=Face.PRINTED,
-                    upright=False,
-                    key=key,
-                ),
+                Text(middle - 2.2, low + 46, f"{row.field}", 3.2, face=Face.PRINTED, upright=False, key=key),
                 Text(middle + 4.2, low + 46, row.core, 2.6, "second", upright=False, key=key),
             ]
     marks += _cable_marks(strip, strips, top + TALL + 48)

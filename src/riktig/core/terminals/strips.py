@@ -89,12 +89,7 @@ class Strips:
 
 
 def make_strips(
-    circuits: Circuits,
-    nets: Nets,
-    names: Names,
-    sizing: Sizing,
-    wiring: Wiring,
-    loads: tuple[Load, ...],
+    circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring, loads: tuple[Load, ...]
 ) -> Strips:
     """The terminal schedule.
 
@@ -114,15 +109,10 @@ def make_strips(
             groups[device.strip].append(device)
     strips = []
     for members in groups.values():
-        rows = tuple(
-            _row(n, device, nets, names, sizing, wires_at, core_at)
-            for n, device in enumerate(members, 1)
-        )
+        rows = tuple(_row(n, device, nets, names, sizing, wires_at, core_at) for n, device in enumerate(members, 1))
         purpose = members[0].purpose.split(", ")[0]
         supply = members[0].purpose.startswith("incoming")
-        strips.append(
-            Strip(names.tag[members[0].id], "incoming supply" if supply else purpose, rows)
-        )
+        strips.append(Strip(names.tag[members[0].id], "incoming supply" if supply else purpose, rows))
     return Strips(tuple(strips), cables)
 
 
@@ -157,12 +147,7 @@ def _row(
 
 
 def _cables(
-    circuits: Circuits,
-    nets: Nets,
-    names: Names,
-    sizing: Sizing,
-    wiring: Wiring,
-    loads: tuple[Load, ...],
+    circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring, loads: tuple[Load, ...]
 ) -> tuple[Cable, ...]:
     wired = {end.pin for wire in wiring.wires for end in (wire.start, wire.end)}
     free_ways = [
@@ -191,20 +176,12 @@ def _cables(
             core = _core(device, pin.name, count, circuits, nets, names, free_ways)
             if core:
                 cores.append(core)
-        cables.append(
-            Cable(cable_tag, device.id, f"{tag} {device.purpose}", mm2, tuple(cores), metres)
-        )
+        cables.append(Cable(cable_tag, device.id, f"{tag} {device.purpose}", mm2, tuple(cores), metres))
     return tuple(cables)
 
 
 def _core(
-    device: Device,
-    pin: str,
-    count: int,
-    circuits: Circuits,
-    nets: Nets,
-    names: Names,
-    free_ways: list[PinId],
+    device: Device, pin: str, count: int, circuits: Circuits, nets: Nets, names: Names, free_ways: list[PinId]
 ) -> Core | None:
     here = device.pin(pin)
     net = nets.of_pin.get(here)

@@ -8,7 +8,7 @@ from riktig.core.wiring.model import Batch, Stage, Wire
 __all__ = ["make_batches", "order_of_stages"]
 
 
-SHORTEST_SHARE = 0.5
+SHORTEST_SHARE = 0.33
 """A wire shorter than this share of a batch's longest goes into a batch of its own (by us)."""
 
 
@@ -20,9 +20,7 @@ def order_of_stages(practice: Practice) -> tuple[Stage, ...]:
     return (*plate, Stage.DOOR, Stage.EARTH)
 
 
-def make_batches(
-    wires: list[Wire], practice: Practice
-) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
+def make_batches(wires: list[Wire], practice: Practice) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
     """Wires in the order they go in, cut as the practice has it, and their batches."""
     order = order_of_stages(practice)
     groups: dict[tuple[int, float, str], list[Wire]] = defaultdict(list)
@@ -63,8 +61,6 @@ def _alike(wires: list[Wire]) -> list[list[Wire]]:
 
 def _places(group: list[Wire]) -> str:
     """The devices a batch runs between, in a few words."""
-    tags = dict.fromkeys(
-        end.label.split(":")[0] for wire in group for end in (wire.start, wire.end)
-    )
+    tags = dict.fromkeys(end.label.split(":")[0] for wire in group for end in (wire.start, wire.end))
     shown = list(tags)
     return ", ".join(shown[:5]) + (" …" if len(shown) > 5 else "")

@@ -89,9 +89,7 @@ def _holds(pin: PinId, devices: dict[DeviceId, Device], sizing: Sizing) -> int:
     return sizing.parts[devices[owner].id].clamp(marking).conductors
 
 
-def best_path(
-    pins: list[PinId], single: set[PinId], length: Callable[[PinId, PinId], float]
-) -> list[PinId]:
+def best_path(pins: list[PinId], single: set[PinId], length: Callable[[PinId, PinId], float]) -> list[PinId]:
     """The order in which a chain joins the pins with the least wire.
 
     Method:
@@ -111,17 +109,13 @@ def best_path(
 
     if len(pins) <= EXACT_UP_TO:
         rank = {pin: place for place, pin in enumerate(pins)}
-        orders = (
-            (*cost(order), [rank[pin] for pin in order], order) for order in permutations(pins)
-        )
+        orders = ((*cost(order), [rank[pin] for pin in order], order) for order in permutations(pins))
         return list(min(orders)[-1])
     best = min((_nearest(start, pins, length) for start in pins), key=cost)
     return list(_two_opt(best, cost))
 
 
-def _nearest(
-    start: PinId, pins: list[PinId], length: Callable[[PinId, PinId], float]
-) -> tuple[PinId, ...]:
+def _nearest(start: PinId, pins: list[PinId], length: Callable[[PinId, PinId], float]) -> tuple[PinId, ...]:
     order, left = [start], [pin for pin in pins if pin != start]
     while left:
         following = min(left, key=lambda pin: (length(order[-1], pin), pin))
@@ -130,9 +124,7 @@ def _nearest(
     return tuple(order)
 
 
-def _two_opt(
-    order: tuple[PinId, ...], cost: Callable[[tuple[PinId, ...]], tuple[int, float]]
-) -> tuple[PinId, ...]:
+def _two_opt(order: tuple[PinId, ...], cost: Callable[[tuple[PinId, ...]], tuple[int, float]]) -> tuple[PinId, ...]:
     improved = True
     while improved:
         improved = False
@@ -144,9 +136,7 @@ def _two_opt(
     return order
 
 
-def _earths(
-    net: Net, pins: list[PinId], circuits: Circuits, devices: dict[DeviceId, Device]
-) -> list[_Half]:
+def _earths(net: Net, pins: list[PinId], circuits: Circuits, devices: dict[DeviceId, Device]) -> list[_Half]:
     """Each point from a way of its own; a further bar hangs on the last way of the one before."""
     bars = [d for d in circuits.devices if d.kind_id == "earth_bar"]
     if not bars:
@@ -158,19 +148,12 @@ def _earths(
         taken = {half.b for half in links}
         ways = [way for way in ways if way not in taken]
     spare = ways[-1:] * len(points)
-    return links + [
-        _Half(net, way, point) for way, point in zip(ways + spare, points, strict=False)
-    ]
+    return links + [_Half(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
 
 
 class _Maker:
     def __init__(
-        self,
-        devices: dict[DeviceId, Device],
-        names: Names,
-        sizing: Sizing,
-        practice: Practice,
-        router: Router,
+        self, devices: dict[DeviceId, Device], names: Names, sizing: Sizing, practice: Practice, router: Router
     ) -> None:
         self._devices, self._names, self._sizing = devices, names, sizing
         self._practice, self._router = practice, router
@@ -301,27 +284,16 @@ def _with_ends(
         part = sizing.parts[owner]
         clamp = part.clamp(marking)
         if part.kind.id == "stud":
-            return replace(
-                end,
-                fitting=f"ring {wire.mm2:g} / {part.screw}",
-                strip=8.0,
-                torque_n_m=clamp.torque_n_m,
-            )
+            return replace(end, fitting=f"ring {wire.mm2:g} / {part.screw}", strip=8.0, torque_n_m=clamp.torque_n_m)
         others = [one for one in at[end.pin] if one.key != wire.key and one.mm2 == wire.mm2]
         twin = twin_ferrule(wire.mm2) if others else None
         chosen = twin or ferrule(wire.mm2)
         shared: WireKey | None = others[0].key if twin else None
         return replace(
-            end,
-            fitting=f"ferrule {chosen.name}",
-            strip=chosen.strip,
-            torque_n_m=clamp.torque_n_m,
-            shared=shared,
+            end, fitting=f"ferrule {chosen.name}", strip=chosen.strip, torque_n_m=clamp.torque_n_m, shared=shared
         )
 
-    done = [
-        replace(wire, start=fitted(wire.start, wire), end=fitted(wire.end, wire)) for wire in wires
-    ]
+    done = [replace(wire, start=fitted(wire.start, wire), end=fitted(wire.end, wire)) for wire in wires]
     return done, tuple(crowded)
 
 
@@ -334,7 +306,5 @@ def _fill(wires: tuple[Wire, ...], layout: Layout) -> dict[str, float]:
     for wire in wires:
         for name in wire.ducts:
             taken[name] += wire_diameter(wire.mm2).value ** 2
-    width = {
-        duct.name: duct.rect.width if duct.upright else duct.rect.height for duct in layout.ducts
-    }
+    width = {duct.name: duct.rect.width if duct.upright else duct.rect.height for duct in layout.ducts}
     return {name: round(area / (width[name] * DUCT_HEIGHT), 4) for name, area in taken.items()}

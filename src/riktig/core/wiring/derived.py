@@ -14,18 +14,12 @@ from riktig.core.wiring.model import Wiring
 __all__ = ["PLATE_DRAWING", "WIRING"]
 
 WIRING = Derived(
-    "wiring",
-    (CIRCUITS, NETS, NAMES, SIZING, LAYOUT, DOOR, attrgetter("enclosure"), attrgetter("practice")),
-    wire_all,
+    "wiring", (CIRCUITS, NETS, NAMES, SIZING, LAYOUT, DOOR, attrgetter("enclosure"), attrgetter("practice")), wire_all
 )
 
 
-def _draw(
-    layout: Layout, circuits: Circuits, names: Names, wiring: Wiring, practice: Practice
-) -> Drawing:
+def _draw(layout: Layout, circuits: Circuits, names: Names, wiring: Wiring, practice: Practice) -> Drawing:
     return draw_plate(layout, circuits, names, wiring.fill, practice.spare_share)
 
 
-PLATE_DRAWING = Derived(
-    "plate drawing", (LAYOUT, CIRCUITS, NAMES, WIRING, attrgetter("practice")), _draw
-)
+PLATE_DRAWING = Derived("plate drawing", (LAYOUT, CIRCUITS, NAMES, WIRING, attrgetter("practice")), _draw)

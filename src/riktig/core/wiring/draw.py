@@ -31,12 +31,7 @@ def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: str = "") -> 
 
 
 def _card(
-    batch: Batch,
-    by_key: dict[WireKey, Wire],
-    rect: Rect,
-    longest: float,
-    finished: int,
-    chosen: bool,
+    batch: Batch, by_key: dict[WireKey, Wire], rect: Rect, longest: float, finished: int, chosen: bool
 ) -> list[Mark]:
     key = f"batch:{batch.number}"
     x, y = rect.x, rect.y
@@ -60,25 +55,13 @@ def _card(
     ]
     numbers = list(dict.fromkeys(by_key[k].number for k in batch.wires))
     shown = ", ".join(numbers[:4]) + (" …" if len(numbers) > 4 else "")
-    marks.append(
-        Text(rect.right - 3, y + 15.6, shown, 2.6, "second", Face.PRINTED, Align.RIGHT, key=key)
-    )
+    marks.append(Text(rect.right - 3, y + 15.6, shown, 2.6, "second", Face.PRINTED, Align.RIGHT, key=key))
     bar = Rect(rect.right - 29, y + 6.6, 26, 2.4)
     marks.append(box(bar, "line", 0.25, "panel", key, "card"))
     if finished:
         done = Rect(bar.x, bar.y, bar.width * finished / count, bar.height)
         marks.append(box(done, "act", 0, "act", key, "card"))
-    marks.append(
-        Text(
-            rect.right - 3,
-            y + 5,
-            f"{finished} of {count} in",
-            2.4,
-            "third",
-            align=Align.RIGHT,
-            key=key,
-        )
-    )
+    marks.append(Text(rect.right - 3, y + 5, f"{finished} of {count} in", 2.4, "third", align=Align.RIGHT, key=key))
     return marks
 
 
@@ -130,9 +113,7 @@ def mini_plate(layout: Layout, wires: Iterable[Wire], chosen: frozenset[str]) ->
     marks += [box(duct.rect, "hair", 1.0, "duct") for duct in layout.ducts]
     for seat in layout.seats:
         on = seat.device in chosen
-        marks.append(
-            box(seat.rect, "act" if on else "third", 2.2 if on else 1.0, "chosen" if on else "card")
-        )
+        marks.append(box(seat.rect, "act" if on else "third", 2.2 if on else 1.0, "chosen" if on else "card"))
     marks += route_marks(wires, shift=0.0, width=4.0)
     door = [p.x for wire in wires for p in wire.route]
     right = max([layout.plate.right, *door]) + 6

@@ -44,12 +44,7 @@ class Router:
     """
 
     def __init__(
-        self,
-        layout: Layout,
-        door: DoorPlan,
-        devices: Sequence[Device],
-        enclosure: Enclosure,
-        practice: Practice,
+        self, layout: Layout, door: DoorPlan, devices: Sequence[Device], enclosure: Enclosure, practice: Practice
     ) -> None:
         self._layout, self._door = layout, door
         self._enclosure, self._practice = enclosure, practice
@@ -101,9 +96,7 @@ class Router:
                 shortest[pair] = min(shortest.get(pair, np.inf), max(length, 1e-6))
             rows, columns = zip(*shortest, strict=True) if shortest else ((), ())
             graph = csr_array((list(shortest.values()), (rows, columns)), shape=(count, count))
-            lengths, before = dijkstra(
-                graph, directed=False, indices=source, return_predecessors=True
-            )
+            lengths, before = dijkstra(graph, directed=False, indices=source, return_predecessors=True)
             self._paths[source] = (lengths.tolist(), before.tolist())
         return self._paths[source]
 
@@ -158,9 +151,7 @@ class Router:
                 spots.append((pin_id(device.id, "1"), self._door.stud))
             else:
                 seat = next(s for s in self._door.seats if s.device == device.id)
-                spots += [
-                    (pin_id(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins
-                ]
+                spots += [(pin_id(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins]
         uprights = [d for d in self._layout.ducts if d.upright]
         if not spots or not uprights:
             return
@@ -181,17 +172,14 @@ class Router:
             self._edges.append((hinge, node, reach, ""))
             for other in nodes:
                 there = self._nodes[other].at
-                self._edges.append(
-                    (other, node, abs(there.x - shown.x) + abs(there.y - shown.y), "")
-                )
+                self._edges.append((other, node, abs(there.x - shown.x) + abs(there.y - shown.y), ""))
             nodes.append(node)
 
     def _join_ducts(self) -> None:
         """Joins the neighbours along each duct."""
         for duct in self._layout.ducts:
             along = sorted(
-                self._in_duct[duct.name],
-                key=lambda n: self._nodes[n].at.y if duct.upright else self._nodes[n].at.x,
+                self._in_duct[duct.name], key=lambda n: self._nodes[n].at.y if duct.upright else self._nodes[n].at.x
             )
             for a, b in itertools.pairwise(along):
                 p, q = self._nodes[a].at, self._nodes[b].at

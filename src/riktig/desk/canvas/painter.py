@@ -25,9 +25,7 @@ def mark_font(face: Face) -> QFont:
     return font
 
 
-def paint(
-    painter: QPainter, marks: Iterable[Mark], theme: Theme, *, chosen: frozenset[str] = frozenset()
-) -> None:
+def paint(painter: QPainter, marks: Iterable[Mark], theme: Theme, *, chosen: frozenset[str] = frozenset()) -> None:
     """Paints marks in order; marks whose key is in ``chosen`` are painted in the accent."""
     fonts: dict[Face, tuple[QFont, QFontMetricsF]] = {}
     for mark in marks:
@@ -63,11 +61,7 @@ def paint(
 
 
 def _text(
-    painter: QPainter,
-    mark: Text,
-    role: str,
-    theme: Theme,
-    fonts: dict[Face, tuple[QFont, QFontMetricsF]],
+    painter: QPainter, mark: Text, role: str, theme: Theme, fonts: dict[Face, tuple[QFont, QFontMetricsF]]
 ) -> None:
     if mark.face not in fonts:
         font = mark_font(mark.face)
@@ -84,9 +78,7 @@ def _text(
     painter.setFont(font)
     if mark.backed:
         height = _DRAWN_AT * CAPITAL
-        painter.fillRect(
-            QRectF(-shift - 14, -height - 14, run + 28, height + 28), theme.colour("paper")
-        )
+        painter.fillRect(QRectF(-shift - 14, -height - 14, run + 28, height + 28), theme.colour("paper"))
     painter.setPen(theme.colour(role))
     painter.drawText(QPointF(-shift, 0), mark.text)
     painter.restore()

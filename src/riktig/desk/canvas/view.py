@@ -3,16 +3,7 @@
 from collections.abc import Callable, Sequence
 
 from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import (
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPixmap,
-    QResizeEvent,
-    QTransform,
-    QWheelEvent,
-)
+from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from riktig.core.geometry import Drawing, Mark, Point, bounds_of, hit

@@ -23,9 +23,7 @@ def finding_row(finding: Finding, go: object, mend: object, *, signed: str = "")
     row = QWidget()
     layout = QHBoxLayout(row)
     layout.setContentsMargins(6, 3, 6, 3)
-    layout.addWidget(
-        plain_label(SIGNS[finding.verdict], ROLES[finding.verdict]), 0, Qt.AlignmentFlag.AlignTop
-    )
+    layout.addWidget(plain_label(SIGNS[finding.verdict], ROLES[finding.verdict]), 0, Qt.AlignmentFlag.AlignTop)
     words = QVBoxLayout()
     words.setSpacing(1)
     words.addWidget(plain_label(finding.message, wraps=True))
@@ -95,9 +93,7 @@ class FindingsDrawer(QWidget):
         """Counts, and the list if it is open."""
         self._results = results
         words = {Verdict.FAILS: "fail", Verdict.JUDGE: "need judgement", Verdict.MEETS: "meet"}
-        for label, verdict in zip(
-            self.counts, (Verdict.FAILS, Verdict.JUDGE, Verdict.MEETS), strict=True
-        ):
+        for label, verdict in zip(self.counts, (Verdict.FAILS, Verdict.JUDGE, Verdict.MEETS), strict=True):
             count = sum(result.verdict is verdict for result in results)
             label.setText(f"{SIGNS[verdict]} {count} {words[verdict]}")
         if self._list.isVisible():

@@ -4,14 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QObject, QPoint, Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QLineEdit,
-    QListWidget,
-    QListWidgetItem,
-    QToolButton,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QToolButton, QWidget
 
 from riktig.core.job import Job
 from riktig.core.labels import Entry
@@ -29,10 +22,10 @@ class Finder(QLineEdit):
     def __init__(self, search: Callable[[str], tuple[Entry, ...]]) -> None:
         super().__init__()
         self._search = search
-        self.setPlaceholderText("Find a tag, pin, wire, terminal …   /")
+        self.setPlaceholderText("Find a tag, pin, wire …   /")
         self.setAccessibleName("Finder")
         self.setFont(words_font(10))
-        self.setMinimumWidth(270)
+        self.setMinimumWidth(216)
         self._list = QListWidget()
         self._list.setWindowFlags(Qt.WindowType.ToolTip)
         self._list.setFocusPolicy(Qt.FocusPolicy.NoFocus)
@@ -108,10 +101,10 @@ class JobStrip(QWidget):
         self.finder = Finder(search)
         layout = QHBoxLayout(self)
         layout.setContentsMargins(14, 6, 14, 6)
-        layout.setSpacing(8)
+        layout.setSpacing(6)
         layout.addWidget(self.number)
         layout.addWidget(self.title)
-        layout.addSpacing(8)
+        layout.addSpacing(4)
         for pill in self.pills:
             layout.addWidget(pill)
         layout.addStretch(1)

@@ -4,15 +4,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
-from PySide6.QtWidgets import (
-    QApplication,
-    QHBoxLayout,
-    QMainWindow,
-    QMessageBox,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMessageBox, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.circuit import settle
 from riktig.core.errors import RiktigError
@@ -31,7 +23,7 @@ from riktig.desk.shell.passport_panel import PassportPanel
 from riktig.desk.shell.route_card import RouteCard
 from riktig.desk.shell.start_page import StartPage, jobs_folder
 from riktig.desk.stations import make_stations
-from riktig.desk.theme import DARK, LIGHT, Theme, style_sheet
+from riktig.desk.theme import DARK, LIGHT, Theme, palette, style_sheet
 from riktig.desk.widgets import Station
 from riktig.devices import BenchMeter
 
@@ -149,12 +141,7 @@ class MainWindow(QMainWindow):
     def _next_pane(self) -> None:
         """F6 goes round: route card, station, passport, drawer."""
         station = self.stations.get(self.current)
-        panes: list[QWidget] = [
-            self.route,
-            *([station] if station else []),
-            self.passport,
-            self.drawer,
-        ]
+        panes: list[QWidget] = [self.route, *([station] if station else []), self.passport, self.drawer]
         focus = QApplication.focusWidget()
         here = next((i for i, p in enumerate(panes) if focus and p.isAncestorOf(focus)), -1)
         pane = panes[(here + 1) % len(panes)]
@@ -171,6 +158,7 @@ class MainWindow(QMainWindow):
     def set_theme(self, theme: Theme) -> None:
         """Turns everything to a theme."""
         self.theme = theme
+        self.setPalette(palette(theme))
         self.setStyleSheet(style_sheet(theme))
         self.route.set_theme(theme)
         self.passport.theme = theme
@@ -188,9 +176,7 @@ class MainWindow(QMainWindow):
 
     def show_start(self) -> None:
         """The first screen."""
-        files = sorted(
-            jobs_folder().glob("*.riktig"), key=lambda p: p.stat().st_mtime, reverse=True
-        )
+        files = sorted(jobs_folder().glob("*.riktig"), key=lambda p: p.stat().st_mtime, reverse=True)
         self.start.show_recent(files[:6])
         self.stack.setCurrentWidget(self.start)
         self.route.show_current("")

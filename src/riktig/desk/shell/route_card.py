@@ -1,16 +1,7 @@
 """The route card: the stations in the order of work, with a drawn stamp and one line each."""
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import (
-    QEnterEvent,
-    QFocusEvent,
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPen,
-    QPolygonF,
-)
+from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from riktig.core.papers import STATIONS, Stamp, Status
@@ -18,13 +9,7 @@ from riktig.desk.theme import LIGHT, Theme, words_font
 
 __all__ = ["RouteCard"]
 
-_ROLES = {
-    Stamp.BLANK: "third",
-    Stamp.BEGUN: "act",
-    Stamp.CLEAR: "act",
-    Stamp.FIX: "fails",
-    Stamp.STALE: "out of date",
-}
+_ROLES = {Stamp.BLANK: "third", Stamp.BEGUN: "act", Stamp.CLEAR: "act", Stamp.FIX: "fails", Stamp.STALE: "out of date"}
 
 
 class _Stop(QWidget):
@@ -72,19 +57,11 @@ class _Stop(QWidget):
         words = words_font(10.5, bold=self.current)
         painter.setFont(words)
         painter.setPen(theme.colour("act" if self.current else "ink"))
-        painter.drawText(
-            QRectF(44, 2, box.width() - 46, y - 2), Qt.AlignmentFlag.AlignBottom, self.name
-        )
+        painter.drawText(QRectF(44, 2, box.width() - 46, y - 2), Qt.AlignmentFlag.AlignBottom, self.name)
         painter.setFont(words_font(9))
-        role = (
-            "third"
-            if self.status.stamp in (Stamp.BLANK, Stamp.BEGUN, Stamp.CLEAR)
-            else (_ROLES[self.status.stamp])
-        )
+        role = "third" if self.status.stamp in (Stamp.BLANK, Stamp.BEGUN, Stamp.CLEAR) else (_ROLES[self.status.stamp])
         painter.setPen(theme.colour(role))
-        painter.drawText(
-            QRectF(44, y, box.width() - 46, y), Qt.AlignmentFlag.AlignTop, self.status.line
-        )
+        painter.drawText(QRectF(44, y, box.width() - 46, y), Qt.AlignmentFlag.AlignTop, self.status.line)
         if self.hasFocus():
             painter.setPen(QPen(theme.colour("act"), 1.5))
             painter.drawRect(box.adjusted(4, 2, -4, -2))
@@ -128,9 +105,7 @@ def _stamp(painter: QPainter, at: QPointF, stamp: Stamp, theme: Theme) -> None:
         painter.setBrush(colour)
         painter.drawEllipse(at, r, r)
         painter.setPen(QPen(theme.colour("on act"), 2))
-        painter.drawPolyline(
-            QPolygonF([at + QPointF(-3.6, 0.2), at + QPointF(-1, 3), at + QPointF(4, -3)])
-        )
+        painter.drawPolyline(QPolygonF([at + QPointF(-3.6, 0.2), at + QPointF(-1, 3), at + QPointF(4, -3)]))
         return
     painter.drawEllipse(at, r, r)
     if stamp is Stamp.BEGUN:

@@ -67,8 +67,7 @@ class StartPage(QWidget):
         layout.addStretch(1)
         layout.addWidget(
             plain_label(
-                "Riktig plans and records. It certifies nothing: local codes and licensed "
-                "practice decide.",
+                "Riktig plans and records. It certifies nothing: local codes and licensed practice decide.",
                 "quiet",
                 wraps=True,
             )
@@ -106,8 +105,6 @@ class StartPage(QWidget):
             self.where.setText("The job needs a number: it names the file and goes on the plate.")
 
     def _open(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Open a job", str(jobs_folder()), "Jobs (*.riktig);;All files (*)"
-        )
+        name, _ = QFileDialog.getOpenFileName(self, "Open a job", str(jobs_folder()), "Jobs (*.riktig);;All files (*)")
         if name:
             self.open_asked.emit(Path(name))

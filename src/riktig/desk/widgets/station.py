@@ -65,9 +65,7 @@ class Station(QWidget):
         else:
             self._body.addWidget(item, stretch)
 
-    def button(
-        self, text: str, tip: str, *, checkable: bool = False, main: bool = False
-    ) -> QPushButton:
+    def button(self, text: str, tip: str, *, checkable: bool = False, main: bool = False) -> QPushButton:
         """An action with its explanation."""
         button = QPushButton(text)
         button.setToolTip(tip)

@@ -43,9 +43,7 @@ class Answer(QLineEdit):
 class Pick(QComboBox):
     """An answer out of a few."""
 
-    def __init__(
-        self, name: str, choices: list[tuple[str, object]], take: Callable[[object], None]
-    ) -> None:
+    def __init__(self, name: str, choices: list[tuple[str, object]], take: Callable[[object], None]) -> None:
         super().__init__()
         self.setAccessibleName(name)
         self.setToolTip(name)

@@ -11,15 +11,7 @@ from riktig.desk.widgets import FlowLayout, plain_label
 
 __all__ = ["proposal"]
 
-_SHOWN = (
-    "motor_breaker",
-    "contactor",
-    "overload",
-    "control_breaker",
-    "stop_button",
-    "start_button",
-    "lamp",
-)
+_SHOWN = ("motor_breaker", "contactor", "overload", "control_breaker", "stop_button", "start_button", "lamp")
 
 
 def proposal(session: Session, load: Load) -> QWidget:
@@ -35,9 +27,7 @@ def proposal(session: Session, load: Load) -> QWidget:
         return card
     layout.addWidget(
         plain_label(
-            f"Riktig proposes, for {size.current.value:g} A "
-            f"({size.current.source.split('(')[0].strip()}):",
-            "second",
+            f"Riktig proposes, for {size.current.value:g} A ({size.current.source.split('(')[0].strip()}):", "second"
         )
     )
     chips = QWidget()

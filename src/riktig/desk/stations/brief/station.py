@@ -106,34 +106,24 @@ class BriefStation(Station):
 
     def _heading(self, key: str, name: str, width: int) -> Answer:
         def take(text: str) -> bool:
-            return self._edit(name, partial(set_heading, **{key: text.strip()}))
+            return self._edit(name, lambda job: set_heading(job, **{key: text.strip()}))
 
         return self._answer(key, name, take, width)
 
-    def _number(
-        self, key: str, name: str, change: Callable[..., Job], field: str, width: int = 64
-    ) -> Answer:
+    def _number(self, key: str, name: str, change: Callable[..., Job], field: str, width: int = 64) -> Answer:
         def take(text: str) -> bool:
             try:
                 value = float(text.replace(",", "."))
             except ValueError:
                 self.session.say(
-                    f"“{text}” is not a number, so the {name.lower()} was not changed. "
-                    "Type a plain number.",
-                    wrong=True,
+                    f"“{text}” is not a number, so the {name.lower()} was not changed. Type a plain number.", wrong=True
                 )
                 return False
             return self._edit(name, partial(change, **{field: value}))
 
         return self._answer(key, name, take, width)
 
-    def _pick(
-        self,
-        key: str,
-        name: str,
-        choices: list[tuple[str, object]],
-        change: Callable[[Job, Any], Job],
-    ) -> Pick:
+    def _pick(self, key: str, name: str, choices: list[tuple[str, object]], change: Callable[[Job, Any], Job]) -> Pick:
         pick = Pick(name, choices, lambda value: self._chosen(name, change, value))
         self._fields[key] = pick
         return pick
@@ -180,9 +170,7 @@ class BriefStation(Station):
             "at",
             self._number("voltage_v", "Voltage between phases", change, "voltage_v"),
             "V /",
-            self._number(
-                "voltage_to_neutral_v", "Voltage to neutral", change, "voltage_to_neutral_v"
-            ),
+            self._number("voltage_to_neutral_v", "Voltage to neutral", change, "voltage_to_neutral_v"),
             "V,",
             self._number("frequency_hz", "Frequency", change, "frequency_hz", 50),
             "Hz,",
@@ -207,10 +195,7 @@ class BriefStation(Station):
                 except RiktigError as error:
                     self.session.say(str(error), wrong=True)
                     return False
-                return self._edit(
-                    f"{name} of the {load.name}",
-                    lambda job: change_load(job, load.id, **{what: value}),
-                )
+                return self._edit(f"{name} of the {load.name}", lambda job: change_load(job, load.id, **{what: value}))
 
             return self._answer(f"{load.id}.{what}", f"{name} of the {load.name}", change, width)
 
@@ -225,9 +210,7 @@ class BriefStation(Station):
         out = QPushButton("take it out")
         out.setFlat(True)
         out.setAccessibleName(f"Take the {load.name} out")
-        out.clicked.connect(
-            lambda: self._edit(f"take out the {load.name}", lambda job: remove_load(job, load.id))
-        )
+        out.clicked.connect(lambda: self._edit(f"take out the {load.name}", lambda job: remove_load(job, load.id)))
         layout.addWidget(
             sentence(
                 f"{number}. A",
@@ -237,9 +220,7 @@ class BriefStation(Station):
                 "kW in the",
                 field("place", "Place", str.strip, 130),
                 ", nameplate current",
-                field(
-                    "nameplate_a", "Nameplate current", partial(read_current, where="nameplate"), 64
-                ),
+                field("nameplate_a", "Nameplate current", partial(read_current, where="nameplate"), 64),
                 "A (empty: from the table). Started direct-on-line, by start and stop on the door,",
                 lamp("run_lamp", "run lamp"),
                 "and",
@@ -317,7 +298,7 @@ class BriefStation(Station):
 
     def _enclosure_text(self, field: str, name: str, width: int) -> Answer:
         def take(text: str) -> bool:
-            return self._edit(name, partial(set_enclosure, **{field: text.strip()}))
+            return self._edit(name, lambda job: set_enclosure(job, **{field: text.strip()}))
 
         return self._answer(field, name, take, width)
 
@@ -355,7 +336,7 @@ class BriefStation(Station):
             except ValueError:
                 self.session.say(f"“{text}” is not a share in per cent.", wrong=True)
                 return False
-            return self._edit(name, partial(set_practice, **{field: value}))
+            return self._edit(name, lambda job: set_practice(job, **{field: value}))
 
         return self._answer(field, name, take, 46)
 
@@ -406,6 +387,4 @@ def _metres(text: str) -> float:
     try:
         return float(text.replace(",", "."))
     except ValueError as error:
-        raise RiktigError(
-            f"“{text}” is not a length, so the cable was not changed.", hint="Give metres."
-        ) from error
+        raise RiktigError(f"“{text}” is not a length, so the cable was not changed.", hint="Give metres.") from error

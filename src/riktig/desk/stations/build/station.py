@@ -1,15 +1,8 @@
 """One wire at a time, large: what it is, where it lands, and what has been done to it."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import (
-    QLineEdit,
-    QListWidget,
-    QListWidgetItem,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtGui import QKeyEvent, QShowEvent
+from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.build import Operation, WireState, tick_facts
 from riktig.core.geometry import Drawing
@@ -54,8 +47,7 @@ class BuildStation(Station):
         self.add_body(self.stale_words, 0)
         self.add_body(
             plain_label(
-                "Space: tick the next   1 … 5: tick one   Backspace: take the last tick back   "
-                "Up, Down: another wire",
+                "Space: tick the next   1 … 5: tick one   Backspace: take the last tick back   Up, Down: another wire",
                 "quiet",
             ),
             0,
@@ -131,11 +123,7 @@ class BuildStation(Station):
         for state in progress.states:
             wire = state.wire
             sign = (
-                "✓"
-                if state.complete
-                else "!"
-                if wire.key in stale
-                else (f"{len(state.done)}/5" if state.done else " ")
+                "✓" if state.complete else "!" if wire.key in stale else (f"{len(state.done)}/5" if state.done else " ")
             )
             item = QListWidgetItem(f"{sign:>3} {wire.number:<4}{wire.start.label} {wire.end.label}")
             item.setData(Qt.ItemDataRole.UserRole, wire.key)
@@ -162,7 +150,7 @@ class BuildStation(Station):
         inside = sum(s.complete for s in progress.states if s.wire.key in batch.wires)
         self.batch_line.setText(
             f"Batch {batch.number} of {len(batches)}, {batch.name}: {inside} of "
-            f"{len(batch.wires)} in   ·   {progress.complete} of {len(progress.states)} wires in all"
+            f"{len(batch.wires)} in   ·   {progress.complete} of {len(progress.states)} in all"
         )
         self.number.setText(wire.number)
         self.conductor.setText(f"{wire.mm2:g} mm² {wire.colour}, cut {wire.cut:g} mm")
@@ -244,9 +232,7 @@ class BuildStation(Station):
         for record in reversed(self.session.records):
             mine = record.kind == "tick" and record.subject == self.key
             if mine and record.fact("operation") == said and not record.corrects:
-                self.session.record(
-                    "correction", self.key, (("operation", said),), corrects=record.id
-                )
+                self.session.record("correction", self.key, (("operation", said),), corrects=record.id)
                 return
 
     def take_back_last(self) -> None:
@@ -259,6 +245,10 @@ class BuildStation(Station):
         """Goes to another wire."""
         row = min(max(self.list.currentRow() + by, 0), self.list.count() - 1)
         self.list.setCurrentRow(row)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        """The list takes the focus, so that the keys work at once."""
+        self.list.setFocus()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """The keys of the bench."""
@@ -283,11 +273,7 @@ class BuildStation(Station):
 
     def eventFilter(self, watched: object, event: object) -> bool:
         """The list takes the bench keys too."""
-        return (
-            isinstance(event, QKeyEvent)
-            and event.type() == QKeyEvent.Type.KeyPress
-            and self._bench_key(event)
-        )
+        return isinstance(event, QKeyEvent) and event.type() == QKeyEvent.Type.KeyPress and self._bench_key(event)
 
 
 def _end(wire: Wire, *, first: bool) -> str:

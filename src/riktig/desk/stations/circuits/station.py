@@ -67,7 +67,8 @@ class CircuitsStation(Station):
             if widget:
                 widget.deleteLater()
         for index, sheet in enumerate(sheets):
-            tab = QPushButton(f"{sheet.number}  {sheet.title}")
+            tab = QPushButton(f"Sheet {sheet.number}")
+            tab.setToolTip(sheet.title)
             tab.setCheckable(True)
             tab.setChecked(index == self.sheet)
             tab.setAccessibleName(f"Sheet {sheet.number}, {sheet.title}")
@@ -94,15 +95,12 @@ class CircuitsStation(Station):
         if wire:
             keys.add(f"net:{wire.net}")
         if owner and not key.startswith("element:"):
-            keys |= {
-                mark.key
-                for drawing in plan.get(SHEET_DRAWINGS)
-                for mark in drawing.marks
-                if device_of(mark.key) == owner
-            }
+            drawings = plan.get(SHEET_DRAWINGS)
+            keys |= {mark.key for drawing in drawings for mark in drawing.marks if device_of(mark.key) == owner}
         here = {mark.key for mark in self.view.drawing.marks}
         if key and not keys & here:
-            for index, drawing in enumerate(plan.get(SHEET_DRAWINGS)):
+            sheets = plan.get(SHEET_DRAWINGS)
+            for index, drawing in enumerate(sheets):
                 if any(mark.key in keys for mark in drawing.marks):
                     self.show_sheet(index)
                     break
@@ -114,8 +112,7 @@ class CircuitsStation(Station):
         self.name.setEnabled(bool(owner))
         if control:
             self.hint.setText(
-                "Ctrl and the wheel zoom, 0 fits, comma and point step on. Right "
-                "button: what can be done here."
+                "Ctrl and the wheel zoom, 0 fits, comma and point step on. Right button: what can be done here."
             )
         else:
             self.hint.setText(
@@ -154,13 +151,10 @@ class CircuitsStation(Station):
         menu.popup(source.mapToGlobal(QPoint(0, source.height())))
         menu.setActiveAction(menu.actions()[0])
 
-    def put_in(
-        self, element: ElementId, what: Insertable, text: str, *, parallel: bool = False
-    ) -> None:
+    def put_in(self, element: ElementId, what: Insertable, text: str, *, parallel: bool = False) -> None:
         """Puts a contact in, as one edit."""
         self.session.edit(
-            f"put in a {what.value}",
-            lambda job: insert_contact(job, element, what, text, parallel=parallel),
+            f"put in a {what.value}", lambda job: insert_contact(job, element, what, text, parallel=parallel)
         )
 
     def _take_out(self) -> None:

@@ -96,11 +96,7 @@ class HandoverStation(Station):
             self._lacking.addWidget(plain_label("✓  nothing", "meets"))
         else:
             self._lacking.addWidget(
-                plain_label(
-                    "The papers can be written all the same; they show what is open.",
-                    "quiet",
-                    wraps=True,
-                )
+                plain_label("The papers can be written all the same; they show what is open.", "quiet", wraps=True)
             )
         self._lacking.addStretch(1)
 

@@ -24,9 +24,7 @@ class LabelsStation(Station):
         tabs.setSpacing(4)
         self._buttons = {}
         for medium in Medium:
-            button = self.button(
-                medium.value.capitalize(), f"Shows the {medium.value}", checkable=True
-            )
+            button = self.button(medium.value.split()[0].capitalize(), f"Shows the {medium.value}", checkable=True)
             button.clicked.connect(lambda _=False, m=medium: self.turn(m))
             self._buttons[medium] = button
             tabs.addWidget(button)

@@ -54,10 +54,7 @@ class DragBlock(Gesture):
     """Previews on the view; one edit when the button is released; Esc means nothing happened."""
 
     def __init__(
-        self,
-        view: DrawingView,
-        layout: Callable[[], Layout],
-        place: Callable[[DeviceId, int, float], None],
+        self, view: DrawingView, layout: Callable[[], Layout], place: Callable[[DeviceId, int, float], None]
     ) -> None:
         self._view, self._layout, self._place = view, layout, place
         self._block: Block | None = None

@@ -6,17 +6,7 @@ from PySide6.QtGui import QKeyEvent
 from riktig.core.geometry import Drawing, Mark
 from riktig.core.job import DeviceId
 from riktig.core.papers import device_of, schedule
-from riktig.core.plate import (
-    CUTS,
-    HOLES,
-    LAYOUT,
-    Layout,
-    draw_cuts,
-    mark_out,
-    move_block,
-    plan_for_me,
-    set_lock,
-)
+from riktig.core.plate import CUTS, HOLES, LAYOUT, Layout, draw_cuts, mark_out, move_block, plan_for_me, set_lock
 from riktig.core.wiring import PLATE_DRAWING, WIRING, route_marks
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -36,9 +26,7 @@ class PlateStation(Station):
         self.view.chosen.connect(session.select)
         self.view.gesture = DragBlock(self.view, self._layout, self._place)
         self.view.on_key = self._key
-        self.plan_button = self.button(
-            "Plan for me", "Gives every part that is not locked back to the plan", main=True
-        )
+        self.plan_button = self.button("Plan for me", "Gives every part that is not locked back to the plan", main=True)
         self.plan_button.clicked.connect(lambda: session.edit("plan for me", plan_for_me))
         self.lock = self.button("Lock", "Keeps the chosen part where it is (L)", checkable=True)
         self.lock.clicked.connect(self._lock)
@@ -54,9 +42,7 @@ class PlateStation(Station):
         self.table.row_chosen.connect(lambda hole: session.select(f"hole:{hole}"))
         self.table.setFixedHeight(190)
         self.table.hide()
-        self.add_bar(
-            (self.plan_button, self.lock, self.marking, self.cutting, self.wires, None, self.words)
-        )
+        self.add_bar((self.plan_button, self.lock, self.marking, self.cutting, self.wires, None, self.words))
         self.add_body(self.view)
         self.add_body(self.table, 0)
         self.add_body(self.hint, 0)
@@ -94,8 +80,7 @@ class PlateStation(Station):
         self.words.setText(f"wire {metres:.1f} m  ·  {free:.0%} of the rail free")
         if layout.misfits:
             self.hint.setText(
-                "Does not fit: "
-                + "; ".join(f"{self._tag(m.device)} {m.text}" for m in layout.misfits[:3])
+                "Does not fit: " + "; ".join(f"{self._tag(m.device)} {m.text}" for m in layout.misfits[:3])
             )
             self.hint.setObjectName("fails")
         else:
@@ -152,17 +137,13 @@ class PlateStation(Station):
     def _place(self, device: DeviceId, rail: int, offset: float, merge: str = "") -> None:
         layout = self._layout()
         self.session.edit(
-            f"move {self._tag(device)}",
-            lambda job: move_block(job, layout, device, rail, offset),
-            merge=merge,
+            f"move {self._tag(device)}", lambda job: move_block(job, layout, device, rail, offset), merge=merge
         )
 
     def _lock(self) -> None:
         owner = DeviceId(device_of(self.session.selection))
         layout, locked = self._layout(), self.lock.isChecked()
-        self.session.edit(
-            "lock" if locked else "unlock", lambda job: set_lock(job, layout, owner, locked)
-        )
+        self.session.edit("lock" if locked else "unlock", lambda job: set_lock(job, layout, owner, locked))
 
     def _key(self, event: QKeyEvent) -> bool:
         """Arrow keys nudge the chosen block; L locks it."""

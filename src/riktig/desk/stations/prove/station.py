@@ -1,30 +1,12 @@
 """The bench card: two points, what should be read, the reading, the verdict."""
 
-from PySide6.QtCore import QEvent, Qt
-from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QInputDialog,
-    QLabel,
-    QLineEdit,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent, QShowEvent
+from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.plate import LAYOUT
-from riktig.core.prove import (
-    Outcome,
-    Reading,
-    Stage,
-    Test,
-    judge,
-    ohm_text,
-    read_ohm,
-    reading_facts,
-    shut_because,
-)
+from riktig.core.prove import Outcome, Reading, Stage, Test, judge, ohm_text, read_ohm, reading_facts, shut_because
 from riktig.core.wiring import WIRING, mini_plate
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -61,7 +43,7 @@ class ProveStation(Station):
         row.addWidget(self._side(), 1)
         self.add_body(row)
         keys = row_of((), gap=6)
-        self.actions: dict[str, QPushButton] = {}
+        self.keys: dict[str, QPushButton] = {}
         for name, text, act in (
             ("take", "Space  take reading", self.take),
             ("accept", "Enter  accept", self.accept),
@@ -72,7 +54,7 @@ class ProveStation(Station):
             button = QPushButton(text)
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.clicked.connect(act)
-            self.actions[name] = button
+            self.keys[name] = button
             keys.addWidget(button)
         keys.addStretch(1)
         self.add_body(keys, 0)
@@ -97,21 +79,22 @@ class ProveStation(Station):
         for name in ("black probe", "red probe"):
             column = QVBoxLayout()
             column.setSpacing(0)
-            column.addWidget(plain_label(("■ " if name[0] == "b" else "□ ") + name, "second"))
+            column.addWidget(plain_label(f"■ {name}", "fails" if name[0] == "r" else "second"))
             label = plain_label("")
-            label.setFont(words_font(44, mono=True, bold=True))
+            label.setFont(words_font(50, mono=True, bold=True))
             place = plain_label("", "second", wraps=True)
             column.addWidget(label)
             column.addWidget(place)
+            column.addStretch(1)
             points.addLayout(column, 1)
             self.points.append((label, place))
         self.expected = plain_label("")
-        self.expected.setFont(words_font(28))
+        self.expected.setFont(words_font(32))
         self.why = plain_label("", "second", wraps=True)
         self.reading = plain_label("")
-        self.reading.setFont(words_font(34, bold=True))
+        self.reading.setFont(words_font(40, bold=True))
         self.verdict = plain_label("", wraps=True)
-        self.verdict.setFont(words_font(15, bold=True))
+        self.verdict.setFont(words_font(17, bold=True))
         self.typed = QLineEdit()
         self.typed.setPlaceholderText("or type a reading: 0.3, 1.2 k, open")
         self.typed.setAccessibleName("Typed reading in ohm")
@@ -124,11 +107,13 @@ class ProveStation(Station):
         layout.addLayout(points)
         readings = row_of((), gap=16)
         left, right = QVBoxLayout(), QVBoxLayout()
+        item: QWidget
         for item in (plain_label("Should read", "second"), self.expected, self.why):
             left.addWidget(item)
         for item in (plain_label("Reads", "second"), self.reading, self.typed):
             right.addWidget(item)
         left.addStretch(1)
+        right.addStretch(1)
         readings.addLayout(left, 1)
         readings.addLayout(right, 1)
         layout.addLayout(readings)
@@ -163,9 +148,7 @@ class ProveStation(Station):
             shut = shut_because(results, stage)
             total = len([t for t, _ in results.readings if t.stage is stage])
             passed = results.count(Outcome.PASSED, stage)
-            button.setText(
-                f"{stage.value}  shut" if shut else f"{stage.value}  {passed} of {total}"
-            )
+            button.setText(f"{stage.value}  " + ("shut" if shut else f"{passed} of {total}"))
             button.setEnabled(bool(shut) or total > 0)
             button.setToolTip(shut or f"{passed} of {total} passed")
         self._show()
@@ -199,11 +182,7 @@ class ProveStation(Station):
         recent = [(t, r) for t, r in results.readings if r]
         recent.sort(key=lambda one: one[1].when if one[1] else "", reverse=True)
         signs = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–"}
-        lines = [
-            f"{signs.get(r.outcome, '')} {t.black.label} to {t.red.label}   {r.text}"
-            for t, r in recent[:7]
-            if r
-        ]
+        lines = [f"{signs.get(r.outcome, '')} {t.black.label} to {t.red.label}   {r.text}" for t, r in recent[:7] if r]
         stale = [f"! {s.name}: read again, {s.why}" for s in results.stale[:4]]
         self.done.setText("\n".join([*stale, *lines]))
 
@@ -222,9 +201,7 @@ class ProveStation(Station):
             self.reading.setText(last.text)
             role = {"passed": "meets", "failed": "fails"}.get(last.outcome.value, "judgement")
             self._say_verdict(
-                f"{last.outcome.value.capitalize()}, {last.who}, "
-                f"{last.when[:16].replace('T', ' ')}",
-                role,
+                f"{last.outcome.value.capitalize()}, {last.who}, {last.when[:16].replace('T', ' ')}", role
             )
         else:
             self.reading.setText("–")
@@ -283,9 +260,7 @@ class ProveStation(Station):
         if test is None:
             return
         meter = "typed" if self.by_hand else self.meter.name
-        facts = reading_facts(
-            test, outcome, ohm=self.ohm, meter="" if self.ohm is None else meter, reason=reason
-        )
+        facts = reading_facts(test, outcome, ohm=self.ohm, meter="" if self.ohm is None else meter, reason=reason)
         if self.session.record("reading", test.key, facts):
             self._history.append(test.key)
             if outcome is Outcome.FAILED:
@@ -345,8 +320,6 @@ class ProveStation(Station):
         else:
             super().keyPressEvent(event)
 
-    def event(self, event: QEvent) -> bool:
-        """Takes the focus when shown, so that the keys work at once."""
-        if event.type() == QEvent.Type.Show:
-            self.setFocus()
-        return super().event(event)
+    def showEvent(self, event: QShowEvent) -> None:
+        """Takes the focus, so that the keys work at once."""
+        self.setFocus()

@@ -3,15 +3,7 @@
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import (
-    QFrame,
-    QHBoxLayout,
-    QInputDialog,
-    QPushButton,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QInputDialog, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.job import Record
 from riktig.core.rules import RULES, ClauseResult, Finding, Group, Mend, Verdict, apply_mend
@@ -21,11 +13,7 @@ from riktig.desk.widgets import Station, plain_label
 
 __all__ = ["RulesStation"]
 
-_SIGNS = {
-    Verdict.FAILS: ("✗", "fails"),
-    Verdict.JUDGE: ("?", "judgement"),
-    Verdict.MEETS: ("✓", "meets"),
-}
+_SIGNS = {Verdict.FAILS: ("✗", "fails"), Verdict.JUDGE: ("?", "judgement"), Verdict.MEETS: ("✓", "meets")}
 
 
 class RulesStation(Station):
@@ -53,9 +41,7 @@ class RulesStation(Station):
     def refresh(self) -> None:
         """Shows the verdicts of now."""
         results = self.session.plan.get(RULES)
-        self.words.setText(
-            self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses"
-        )
+        self.words.setText(self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses")
         body = QWidget()
         body.setObjectName("paper")
         layout = QVBoxLayout(body)
@@ -87,6 +73,7 @@ class RulesStation(Station):
         words = QVBoxLayout()
         words.setSpacing(1)
         top = QHBoxLayout()
+        top.setSpacing(10)
         top.addWidget(plain_label(result.title))
         top.addWidget(plain_label(result.verdict.value, role))
         top.addStretch(1)
@@ -111,11 +98,9 @@ class RulesStation(Station):
         words = QVBoxLayout()
         words.addWidget(plain_label(finding.message, wraps=True))
         signed = self.judgement_of(result)
-        said = (
-            f"Signed by {signed.who}, {signed.when[:10]}: {signed.fact('reason')}"
-            if signed
-            else (finding.remedy)
-        )
+        said = finding.remedy
+        if signed:
+            said = f"Signed by {signed.who}, {signed.when[:10]}: {signed.fact('reason')}"
         words.addWidget(plain_label(said, "second", wraps=True))
         line.addLayout(words, 1)
         show = QPushButton("Show")
@@ -156,9 +141,5 @@ class RulesStation(Station):
 
     def sign(self, result: ClauseResult, reason: str) -> None:
         """Records a judgement; it holds while the evidence stays the same."""
-        facts = (
-            ("reason", reason),
-            ("evidence", "; ".join(result.evidence)),
-            ("title", result.title),
-        )
+        facts = (("reason", reason), ("evidence", "; ".join(result.evidence)), ("title", result.title))
         self.session.record("judgement", result.code, facts)

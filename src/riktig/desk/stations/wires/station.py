@@ -12,20 +12,7 @@ from riktig.desk.widgets import ScheduleTable, Station, plain_label
 
 __all__ = ["WiresStation"]
 
-_LIST = (
-    "order",
-    "number",
-    "from",
-    "to",
-    "mm2",
-    "colour",
-    "length_mm",
-    "cut_mm",
-    "from_end",
-    "to_end",
-    "batch",
-    "key",
-)
+_LIST = ("order", "number", "from", "to", "mm2", "colour", "length_mm", "cut_mm", "from_end", "to_end", "batch", "key")
 
 
 class WiresStation(Station):
@@ -76,18 +63,12 @@ class WiresStation(Station):
         keys = [key for key, _ in whole.columns]
         kept = [keys.index(key) for key in _LIST]
         batch = keys.index("batch")
-        rows = tuple(
-            tuple(row[i] for i in kept)
-            for row in whole.rows
-            if not self.only or row[batch] == self.only
-        )
+        rows = tuple(tuple(row[i] for i in kept) for row in whole.rows if not self.only or row[batch] == self.only)
         columns = tuple(whole.columns[i] for i in kept)
         self.table.show_schedule(Schedule("wires", whole.title, columns, rows))
         cut = sum(wire.cut for wire in wiring.wires) / 1000
         waste = sum(b.waste for b in wiring.batches) / 1000
-        self.words.setText(
-            f"{len(wiring.wires)} wires  ·  {cut:.1f} m to cut  ·  {waste:.1f} m trimmed off"
-        )
+        self.words.setText(f"{len(wiring.wires)} wires  ·  {cut:.1f} m to cut  ·  {waste:.1f} m trimmed off")
         crowded = [f"{c.label}: {c.text}" for c in wiring.crowded]
         if crowded:
             self.hint.setText("See to: " + "; ".join(crowded[:3]))
@@ -99,9 +80,7 @@ class WiresStation(Station):
                 "it is in. Choose a card to list its wires."
             )
         else:
-            self.hint.setText(
-                "Each wire is cut to its own length. Choose a card to list its wires."
-            )
+            self.hint.setText("Each wire is cut to its own length. Choose a card.")
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

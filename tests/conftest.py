@@ -1,0 +1,70 @@
+"""What all tests share: the demonstration, a clock that is told the time, a window off the screen."""
+
+import logging
+import os
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+
+from riktig.core.circuit import settle
+from riktig.core.job import Job, add_load, new_job
+from riktig.core.plan import Plan
+from riktig.core.store import JobFile
+from riktig.demo_job import demo_job
+
+os.environ["QT_QPA_PLATFORM"] = "offscreen"
+
+
+class FakeClock:
+    """Says a later second each time it is asked."""
+
+    def __init__(self) -> None:
+        self.seconds = 0
+
+    def __call__(self) -> str:
+        self.seconds += 1
+        return f"2026-11-23T08:{self.seconds // 60 % 60:02d}:{self.seconds % 60:02d}+00:00"
+
+
+@pytest.fixture
+def clock() -> FakeClock:
+    return FakeClock()
+
+
+@pytest.fixture
+def demo() -> Job:
+    return demo_job()
+
+
+@pytest.fixture
+def plan(demo: Job) -> Plan[Job]:
+    return Plan(demo)
+
+
+@pytest.fixture
+def two_motors() -> Job:
+    job = add_load(new_job("T-2", "two"), "wash drum", 4.0)
+    return settle(add_load(job, "rinse pump", 1.5))
+
+
+@pytest.fixture
+def job_file(tmp_path: Path, demo: Job) -> Iterator[JobFile]:
+    file = JobFile.create(tmp_path / "demo.riktig", demo, who="tester", at="2026-11-23T08:00:00+00:00")
+    yield file
+    file.close()
+
+
+@pytest.fixture
+def make_file(tmp_path: Path) -> Callable[[Job, str], JobFile]:
+    def make(job: Job, name: str = "job.riktig") -> JobFile:
+        return JobFile.create(tmp_path / name, job, who="tester", at="2026-11-23T08:00:00+00:00")
+
+    return make
+
+
+@pytest.fixture(autouse=True)
+def no_warnings_in_the_log(caplog: pytest.LogCaptureFixture) -> Iterator[None]:
+    yield
+    bad = [r.getMessage() for r in caplog.get_records("call") if r.levelno >= logging.WARNING]
+    assert not bad, bad

@@ -1,0 +1,30 @@
+"""Marks: what is under a point, and how much room a mark takes."""
+
+import pytest
+
+from riktig.core.geometry import Align, Arc, Circle, Line, Mark, Point, Poly, Text, bounds_of, hit
+
+BOX = (Point(0, 0), Point(20, 0), Point(20, 10), Point(0, 10))
+
+
+@pytest.mark.parametrize(
+    ("mark", "corners"),
+    [
+        (Line(4, 9, 1, 2), (1, 2, 4, 9)),
+        (Poly(BOX, closed=True), (0, 0, 20, 10)),
+        (Circle(5, 5, 2), (3, 3, 7, 7)),
+        (Arc(5, 5, 1, 0, 90), (4, 4, 6, 6)),
+        (Text(10, 10, "ab", 2.0, align=Align.MIDDLE), (8.3, 8.0, 11.7, 10.4)),
+    ],
+    ids=["line", "poly", "circle", "arc", "text"],
+)
+def test_bounds_hold_the_mark(mark: Mark, corners: tuple[float, ...]) -> None:
+    box = bounds_of(mark)
+    assert (box.x, box.y, box.right, box.bottom) == pytest.approx(corners)
+
+
+def test_of_several_things_under_the_pointer_the_smallest_is_chosen() -> None:
+    marks = (Poly(BOX, closed=True, key="device:K1"), Circle(5, 5, 1.5, key="pin:K1:A1"), Line(0, 5, 20, 5))
+    assert hit(marks, Point(5, 5)) == "pin:K1:A1"
+    assert hit(marks, Point(15, 5)) == "device:K1"
+    assert hit(marks, Point(40, 40)) == ""

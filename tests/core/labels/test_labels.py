@@ -1,0 +1,103 @@
+"""Labels: every label that is wanted once, at its true size, and found by what it says."""
+
+from collections import Counter
+
+import pytest
+from tests.core.circuit.builders import one_motor
+
+from riktig.core.geometry import Text
+from riktig.core.job import Job, MarkerText
+from riktig.core.labels import INDEX, LABELS, Medium, draw_medium, find
+from riktig.core.plan import Plan
+from riktig.core.wiring import WIRING
+
+
+def test_each_wire_has_a_marker_for_both_ends(plan: Plan[Job]) -> None:
+    markers = Counter(label.key for label in plan.get(LABELS).on(Medium.WIRE))
+    assert markers == {f"wire:{w.key}": 2 for w in plan.get(WIRING).wires}
+
+
+def test_a_marker_says_the_number_or_the_far_end_too() -> None:
+    plain = Plan(one_motor()).get(LABELS).on(Medium.WIRE)[0]
+    both = Plan(one_motor(marker=MarkerText.NUMBER_AND_FAR_END)).get(LABELS).on(Medium.WIRE)[:2]
+    assert plain.lines == ("L1",)
+    assert [label.lines[0] for label in both] == ["L1 Q1:1", "L1 X1:L1"]
+
+
+@pytest.mark.parametrize(
+    ("medium", "texts"),
+    [
+        (Medium.DEVICE, {"Q1", "F1", "F2", "F3", "K1", "PE", "E1", "E2", "E3", "X1", "X2"}),
+        (Medium.TERMINAL, {"L1", "L2", "L3", "N", "PE", "U", "V", "W"}),
+        (Medium.CABLE, {"W1", "WM1"}),
+        (Medium.LEGEND, {"MAIN SWITCH", "Wash drum STOP", "Wash drum START", "Wash drum RUNS", "Wash drum TRIPPED"}),
+    ],
+    ids=lambda value: getattr(value, "value", ""),
+)
+def test_each_medium_carries_what_it_must(plan: Plan[Job], medium: Medium, texts: set[str]) -> None:
+    assert {label.lines[0] for label in plan.get(LABELS).on(medium)} == texts
+
+
+def test_the_warning_plate_says_what_stays_live(plan: Plan[Job]) -> None:
+    (plate,) = plan.get(LABELS).on(Medium.WARNING)
+    assert "X1 and Q1:1 3 5 stay live with Q1 off" in plate.lines[1]
+
+
+def test_the_nameplate_is_filled_from_the_job(plan: Plan[Job]) -> None:
+    fields = {f.name: f.value for f in plan.get(LABELS).nameplate}
+    assert fields["Supply"] == "3/N/PE 400/230 V 50 Hz"
+    assert fields["Largest motor"] == "8.5 A"
+    assert fields["Full-load current"] == "8.6 A"
+    assert all(f.value for f in plan.get(LABELS).nameplate if f.required)
+
+
+@pytest.mark.parametrize("medium", list(Medium), ids=lambda m: m.value)
+def test_a_medium_prints_every_copy_at_true_size_with_a_line_to_check(plan: Plan[Job], medium: Medium) -> None:
+    labels = plan.get(LABELS)
+    drawing = draw_medium(labels, medium)
+    outlines = [m for m in drawing.marks if m.layer == "label"]
+    assert len(outlines) == sum(label.copies for label in labels.on(medium))
+    for outline in outlines:
+        xs = [p.x for p in outline.points]  # type: ignore[union-attr]
+        assert max(xs) - min(xs) == pytest.approx(labels.on(medium)[0].size[0])
+        assert max(xs) <= drawing.width
+    assert any(isinstance(m, Text) and m.text.startswith("100 mm") for m in drawing.marks)
+
+
+@pytest.mark.parametrize(
+    ("typed", "key"),
+    [
+        ("K1", "device:c1.K"),
+        ("k1:13", "pin:c1.K:13"),
+        ("X2:U", "device:c1.X.U"),
+        ("UM1", "net:c1.FO:2"),
+        ("D4", "duct:D4"),
+        ("R2", "rail:R2"),
+        ("P3", "hole:P3"),
+        ("WM1", "net:c1.FO:6"),
+        ("Wash drum RUNS", "device:c1.H.run"),
+        ("H1", "device:c1.H.run"),
+        ("D1 lid", "piece:D1 lid"),
+    ],
+)
+def test_anything_is_found_by_its_label(plan: Plan[Job], typed: str, key: str) -> None:
+    assert find(plan.get(INDEX), typed)[0].key == key
+
+
+@pytest.mark.parametrize(
+    ("word", "key"),
+    [
+        ("disconnect", "device:c0.Q"),
+        ("trunking", "duct:D1"),
+        ("ground", "device:c0.X.PE"),
+        ("thermal", "device:c1.FO"),
+        ("pilot", "device:c1.H.run"),
+    ],
+)
+def test_the_words_people_use_find_the_same_things(plan: Plan[Job], word: str, key: str) -> None:
+    assert key in {entry.key for entry in find(plan.get(INDEX), word, limit=99)}
+
+
+def test_nothing_typed_finds_nothing(plan: Plan[Job]) -> None:
+    assert find(plan.get(INDEX), "  ") == ()
+    assert find(plan.get(INDEX), "no such thing") == ()

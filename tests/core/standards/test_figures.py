@@ -1,0 +1,123 @@
+"""Look-ups in the tables: between rows, beyond the ends, and the source that stands behind each."""
+
+import pytest
+
+from riktig.core.standards import (
+    allowed_colours,
+    ambient_factor,
+    bonding_section,
+    conductor_current,
+    ferrule,
+    grouping_factor,
+    motor_current,
+    motor_powers,
+    operator_hole,
+    protective_section,
+    self_drilling_point,
+    standard_sections,
+    switch_ratings,
+    table,
+    tapped_hole,
+    twin_ferrule,
+    wire_diameter,
+    wire_resistance,
+)
+
+TABLES = (
+    "motor_currents_kw",
+    "conductor_currents",
+    "ambient_factors",
+    "grouping_factors",
+    "minimum_sections",
+    "protective_sections",
+    "bonding_sections",
+    "wire_diameters",
+    "wire_resistances",
+    "ferrules",
+    "ferrule_colours",
+    "twin_ferrules",
+    "tap_drills",
+    "self_drilling_screws",
+    "operator_holes",
+    "operator_colours",
+    "standard_ratings",
+    "nameplate_items",
+)
+
+
+@pytest.mark.parametrize("name", TABLES)
+def test_every_table_says_its_source_and_our_confidence(name: str) -> None:
+    found = table(name)
+    assert found.source
+    assert found.confidence
+    assert found.rows
+
+
+def test_a_power_between_two_rows_takes_the_larger_rows_current() -> None:
+    assert motor_current(3.5, 400).value == motor_current(4, 400).value
+    assert motor_current(4, 415).value == motor_current(4, 400).value
+
+
+def test_beyond_the_table_there_is_no_figure() -> None:
+    with pytest.raises(ValueError, match="beyond the table"):
+        motor_current(500, 400)
+    with pytest.raises(ValueError, match="no column"):
+        motor_current(4, 110)
+    with pytest.raises(ValueError, match="ambient table ends"):
+        ambient_factor(61)
+
+
+def test_currents_rise_with_power_and_section() -> None:
+    currents = [motor_current(kw, 400).value for kw in motor_powers()]
+    assert currents == sorted(currents)
+    sections = [conductor_current(mm2).value for mm2 in standard_sections()]
+    assert sections == sorted(sections)
+    assert list(switch_ratings("MCB")) == sorted(switch_ratings("MCB"))
+
+
+@pytest.mark.parametrize(("circuits", "factor"), [(0, 1.0), (1, 1.0), (2, 0.80), (3, 0.65), (9, 0.50), (40, 0.50)])
+def test_grouping_takes_the_next_larger_column(circuits: int, factor: float) -> None:
+    assert grouping_factor(circuits).value == factor
+
+
+def test_the_hotter_row_counts_for_a_temperature_between() -> None:
+    assert ambient_factor(40).value == 1.0
+    assert ambient_factor(41).value == ambient_factor(45).value
+
+
+@pytest.mark.parametrize(("phase", "least"), [(1.5, 1.5), (16, 16), (25, 16), (35, 16), (50, 25), (70, 35)])
+def test_the_protective_conductor_follows_the_phase_conductor(phase: float, least: float) -> None:
+    assert protective_section(phase).value == least
+
+
+def test_small_bonds_take_the_supply_section_and_larger_ones_the_table() -> None:
+    assert bonding_section(20, 4).value == 4
+    assert bonding_section(25, 6).value == 2.5
+    assert bonding_section(500, 95).value == 10
+
+
+def test_ends_holes_and_screws() -> None:
+    assert (ferrule(1.5).name, ferrule(1.5).strip) == ("1.5 / 8 black", 10)
+    twin = twin_ferrule(1.0)
+    assert twin is not None
+    assert twin.name == "2 × 1 / 8 red"
+    assert twin_ferrule(35) is None
+    assert (tapped_hole("M5").tap_drill, tapped_hole("M6").clearance) == (4.2, 6.6)
+    assert operator_hole("D22").value == 22.3
+    assert self_drilling_point("ST4.8").value == 4.1
+    assert wire_diameter(1.5).value == 3.4
+    assert wire_resistance(1.5).value == 13.3
+
+
+@pytest.mark.parametrize("ask", [lambda: ferrule(3), lambda: tapped_hole("M7"), lambda: wire_diameter(3)])
+def test_what_is_not_made_is_not_invented(ask: object) -> None:
+    with pytest.raises(KeyError):
+        ask()  # type: ignore[operator]
+
+
+def test_red_is_never_a_start_colour_and_green_never_a_stop_colour() -> None:
+    start, _ = allowed_colours("push-button", "START / ON")
+    stop, _ = allowed_colours("push-button", "STOP / OFF")
+    assert "green" in start
+    assert "red" not in start
+    assert "green" not in stop

@@ -1,0 +1,251 @@
+"""Wires: n clamps take n-1 wires, no clamp holds more than it may, ends and lengths by hand."""
+
+from collections import Counter, defaultdict
+from itertools import pairwise, permutations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from tests.core.circuit.builders import STOP, one_motor
+
+from riktig.core.catalogue import Clamp
+from riktig.core.circuit import CIRCUITS, NETS, NetClass, insert_contact, settle
+from riktig.core.job import Batching, Colours, DoorOrder, Insertable, Job, PinId, add_load, new_job, set_practice
+from riktig.core.plan import Plan
+from riktig.core.sizing import SIZING
+from riktig.core.wiring import WIRING, Stage, Wiring, best_path, draw_batches, mini_plate, route_marks
+
+
+def wiring_of(job: Job) -> Wiring:
+    return Plan(job).get(WIRING)
+
+
+def test_each_net_of_n_clamps_takes_n_minus_one_wires(two_motors: Job) -> None:
+    plan = Plan(two_motors)
+    devices = {d.id: d for d in plan.get(CIRCUITS).devices}
+    wires = Counter(w.net for w in plan.get(WIRING).wires)
+    for net in plan.get(NETS).nets:
+        clamps = 0
+        for pin in net.pins:
+            owner, marking = pin.rsplit(":", 1)
+            device = devices[owner]  # type: ignore[index]
+            clamps += device.kind.pin(marking).clamp in (Clamp.POWER, Clamp.CONTROL) and device.zone.value != "field"
+        if net.net_class is NetClass.EARTH:
+            assert wires[net.id] == len(plan.get(CIRCUITS).earths)
+        else:
+            assert wires[net.id] == max(clamps - 1, 0), net.id
+
+
+def test_a_start_stop_starter_takes_the_wires_counted_by_hand() -> None:
+    # By hand, control: 7 F2-K1:43-F3:95-F3:97 three, 8 one, 9 S1-S2-K1 two, 10 S2-K1:14-K1:A1 two, 11 one,
+    # 12 one, N X1-K1-H1-H2 three; power: 3 + 3 + 1 to F2 + 3 + 3; earths: X1, E1, E2, E3, X2.
+    wires = wiring_of(one_motor()).wires
+    assert Counter(w.number for w in wires) == {
+        "L1": 1,
+        "L2": 1,
+        "L3": 1,
+        "1": 2,
+        "2": 1,
+        "3": 1,
+        "4": 1,
+        "5": 1,
+        "6": 1,
+        "UM1": 1,
+        "VM1": 1,
+        "WM1": 1,
+        "7": 3,
+        "8": 1,
+        "9": 2,
+        "10": 2,
+        "11": 1,
+        "12": 1,
+        "N": 3,
+        "PE": 5,
+    }
+
+
+@pytest.mark.parametrize("extra", range(3))
+def test_no_clamp_holds_more_than_it_may_and_all_of_one_section(extra: int) -> None:
+    job = one_motor()
+    for n in range(extra):
+        job = settle(insert_contact(job, STOP, Insertable.FIELD_CONTACT, f"interlock {n}"))
+    plan = Plan(job)
+    here = defaultdict(list)
+    for wire in plan.get(WIRING).wires:
+        here[wire.start.pin].append(wire)
+        here[wire.end.pin].append(wire)
+    for pin, wires in here.items():
+        owner, marking = pin.rsplit(":", 1)
+        clamp = plan.get(SIZING).parts[owner].clamp(marking)  # type: ignore[index]
+        assert len(wires) <= clamp.conductors
+        assert len({w.mm2 for w in wires}) == 1
+    assert plan.get(WIRING).crowded == ()
+
+
+def test_two_wires_in_a_clamp_share_a_twin_ferrule_and_one_gets_its_own() -> None:
+    wires = wiring_of(one_motor()).wires
+    ends = defaultdict(list)
+    for wire in wires:
+        for end in (wire.start, wire.end):
+            ends[end.pin].append((wire, end))
+    for pin, here in ends.items():
+        for wire, end in here:
+            if len(here) == 2:
+                assert end.fitting.startswith("ferrule 2 ×")
+                assert end.shared == next(w.key for w, _ in here if w.key != wire.key)
+            elif ".E." in pin:
+                assert end.fitting.startswith("ring")
+            else:
+                assert end.shared is None
+                assert end.fitting.startswith(f"ferrule {wire.mm2:g} /")
+
+
+def test_lengths_follow_the_ducts_by_hand() -> None:
+    # F2:2 to K1:43, worked on the plate: F2 at x 198..216 (rail left 40 + offset 123 + ...), its lower clamp 6 mm
+    # above its foot; down to the middle of D4, along it, down to K1's upper clamps; 35 mm more at each end.
+    plan = Plan(one_motor())
+    from riktig.core.job import DeviceId
+    from riktig.core.plate import LAYOUT
+
+    layout = plan.get(LAYOUT)
+    upper, lower = layout.seat(DeviceId("c1.FC")), layout.seat(DeviceId("c1.K"))
+    assert upper is not None
+    assert lower is not None
+    duct = next(d for d in layout.ducts if d.name == "D4").rect.centre.y
+    a, b = upper.pin_point("2"), lower.pin_point("43")
+    way = abs(duct - a.y) + abs(a.x - b.x) + abs(b.y - duct)
+    wire = next(w for w in plan.get(WIRING).wires if (w.start.label, w.end.label) == ("F2:2", "K1:43"))
+    assert wire.length == -(-(way + 70) // 10) * 10
+    assert wire.ducts == ("D4",)
+
+
+def test_wires_to_the_door_cross_the_hinge_with_its_loop() -> None:
+    short, long = ({w.key: w for w in wiring_of(one_motor(door_loop=loop)).wires} for loop in (300.0, 500.0))
+    assert set(short) == set(long)
+    crossing = 0
+    for key, wire in short.items():
+        on_the_door = all(".S." in pin or ".H." in pin for pin in key.split("~"))
+        crosses = wire.via_door and not on_the_door
+        assert long[key].length - wire.length == (200 if crosses else 0)
+        crossing += crosses
+    assert crossing == 7, "8, 9, 10, 11, 12, N and the door's bond"
+
+
+@pytest.mark.parametrize(
+    ("stage", "colour"),
+    [
+        (Stage.FEED, "black"),
+        (Stage.MOTOR, "black"),
+        (Stage.CONTROL, "red"),
+        (Stage.NEUTRAL, "light blue"),
+        (Stage.EARTH, "green-yellow"),
+    ],
+)
+def test_colours_follow_the_rulebook(stage: Stage, colour: str) -> None:
+    assert {w.colour for w in wiring_of(one_motor()).wires if w.stage is stage} == {colour}
+
+
+def test_the_older_phase_colours_are_told_apart_by_line() -> None:
+    wires = wiring_of(one_motor(colours=Colours.THREE_PHASE)).wires
+    by_number = {w.number: w.colour for w in wires}
+    assert [by_number[n] for n in ("L1", "L2", "L3", "UM1", "VM1", "WM1")] == ["brown", "black", "grey"] * 2
+    assert by_number["1"] == "brown"
+
+
+def test_batches_hold_every_wire_once_and_are_cut_to_their_longest() -> None:
+    wiring = wiring_of(one_motor())
+    keys = [key for batch in wiring.batches for key in batch.wires]
+    assert sorted(keys) == sorted(w.key for w in wiring.wires)
+    for batch in wiring.batches:
+        mine = [w for w in wiring.wires if w.key in batch.wires]
+        assert {w.cut for w in mine} == {max(w.length for w in mine)}
+        assert batch.waste == pytest.approx(sum(w.cut - w.length for w in mine))
+        assert len({(w.mm2, w.colour, w.stage) for w in mine}) == 1
+        assert min(w.length for w in mine) >= 0.33 * batch.cut
+
+
+def test_cut_exact_wastes_nothing() -> None:
+    wiring = wiring_of(one_motor(batching=Batching.EXACT))
+    assert all(w.cut == w.length for w in wiring.wires)
+    assert sum(b.waste for b in wiring.batches) == 0
+
+
+@pytest.mark.parametrize(("order", "first"), [(DoorOrder.LAST, Stage.FEED), (DoorOrder.FIRST, Stage.DOOR)])
+def test_the_door_is_wired_when_the_practice_says(order: DoorOrder, first: Stage) -> None:
+    assert wiring_of(one_motor(door_order=order)).batches[0].stage is first
+    assert wiring_of(one_motor(door_order=order)).batches[-1].stage is Stage.EARTH
+
+
+def test_each_protective_conductor_has_a_way_of_its_own() -> None:
+    job = new_job()
+    for n in range(7):
+        job = add_load(job, f"fan {n}", 1.1)
+    wires = [w for w in wiring_of(settle(job)).wires if w.stage is Stage.EARTH]
+    ends = Counter(end.pin for w in wires for end in (w.start, w.end))
+    assert set(ends.values()) == {1}
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(st.tuples(st.integers(0, 60), st.integers(0, 60)), min_size=2, max_size=6, unique=True),
+    st.sets(st.integers(0, 5), max_size=2),
+)
+def test_the_chain_is_the_shortest_that_spares_the_single_clamps(
+    spots: list[tuple[int, int]], chosen: set[int]
+) -> None:
+    pins = [PinId(f"p{n}") for n in range(len(spots))]
+    at = dict(zip(pins, spots, strict=True))
+
+    def length(a: PinId, b: PinId) -> float:
+        return abs(at[a][0] - at[b][0]) + abs(at[a][1] - at[b][1])
+
+    single = {PinId(f"p{n}") for n in chosen if n < len(spots)}
+    found = best_path(pins, single, length)
+    allowed = [p for p in permutations(pins) if not set(p[1:-1]) & single]
+    best = min(sum(length(a, b) for a, b in pairwise(p)) for p in allowed)
+    assert sum(length(a, b) for a, b in pairwise(found)) == best
+    assert not set(found[1:-1]) & single
+
+
+def test_a_long_chain_is_within_a_tenth_of_the_bound_of_its_tree() -> None:
+    pins = [PinId(f"p{n}") for n in range(24)]
+    at = {pin: (n * 37 % 101, n * 53 % 89) for n, pin in enumerate(pins)}
+
+    def length(a: PinId, b: PinId) -> float:
+        return abs(at[a][0] - at[b][0]) + abs(at[a][1] - at[b][1])
+
+    import networkx as nx
+
+    graph = nx.Graph()
+    graph.add_weighted_edges_from((a, b, length(a, b)) for a in pins for b in pins if a < b)
+    tree = nx.minimum_spanning_tree(graph).size(weight="weight")
+    found = best_path(pins, set(), length)
+    assert sorted(found) == sorted(pins)
+    assert sum(length(a, b) for a, b in pairwise(found)) <= 1.35 * tree
+
+
+def test_duct_fill_counts_every_wire_that_runs_in_the_duct() -> None:
+    from riktig.core.standards import wire_diameter
+
+    wiring = wiring_of(one_motor())
+    for name, fill in wiring.fill.items():
+        area = sum(wire_diameter(w.mm2).value ** 2 for w in wiring.wires if name in w.ducts)
+        assert fill == pytest.approx(area / (30 * 60), abs=1e-4)
+    wide = wiring_of(set_practice(one_motor(), duct_width=60.0))
+    assert wide.fill["D5"] < wiring.fill["D5"]
+
+
+def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
+    plan = Plan(one_motor())
+    wiring = plan.get(WIRING)
+    cards = draw_batches(wiring, {"1": 2})
+    assert {m.key for m in cards.marks} == {f"batch:{b.number}" for b in wiring.batches}
+    wire = wiring.wires[0]
+    way = route_marks((wire,), shift=0)[0]
+    corners = way.points  # type: ignore[union-attr]
+    assert (corners[0], corners[-1]) == (wire.route[0], wire.route[-1])
+    assert all(a.x == pytest.approx(b.x) or a.y == pytest.approx(b.y) for a, b in pairwise(corners))
+    from riktig.core.plate import LAYOUT
+
+    small = mini_plate(plan.get(LAYOUT), wiring.wires, frozenset({"c1.K"}))
+    assert small.width >= plan.get(LAYOUT).plate.width
