@@ -11,7 +11,7 @@ from riktig.core.wiring import Wiring
 __all__ = ["BenchMeter"]
 
 LEADS_OHM = 0.2
-RESOLUTION_OHM = 0.1
+DECIMALS = 1
 
 
 class BenchMeter:
@@ -39,7 +39,7 @@ class BenchMeter:
         ohm = self._through(test.black.pin, test.red.pin, wiring)
         if ohm is None:
             return OPEN_LINE
-        return round((ohm + LEADS_OHM + noise) / RESOLUTION_OHM) * RESOLUTION_OHM
+        return round(ohm + LEADS_OHM + noise, DECIMALS)
 
     def _through(self, start: PinId, goal: PinId, wiring: Wiring) -> float | None:
         """Resistance along the wires and bars from pin to pin: the wires of a net form a tree."""

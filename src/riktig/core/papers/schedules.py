@@ -190,6 +190,7 @@ def _bom(plan: Plan[Job]) -> Schedule:
     rows: list[tuple[Value, ...]] = [
         (ref, part.description, len(tags[ref]), "pc", " ".join(dict.fromkeys(tags[ref]))) for ref, part in parts.items()
     ]
+    rows.append(("", "end stop", 2 * len(plan.get(STRIPS).strips), "pc", ""))
     stock: Counter[str] = Counter()
     for piece in plan.get(CUTS):
         stock[piece.stock] += round(piece.length)

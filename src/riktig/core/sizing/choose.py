@@ -8,7 +8,15 @@ from riktig.core.circuit import Circuits, Device, NetClass
 from riktig.core.job import Circuit as JobCircuit
 from riktig.core.job import CircuitId, DeviceId, Enclosure, Load, LoadId, Recipe, Supply
 from riktig.core.sizing.sections import Section, smallest_section
-from riktig.core.standards import COMMON_PRACTICE, Figure, Why, bonding_section, motor_current, protective_section
+from riktig.core.standards import (
+    COMMON_PRACTICE,
+    Figure,
+    Why,
+    bonding_section,
+    motor_current,
+    next_section,
+    protective_section,
+)
 
 __all__ = ["LoadSize", "Sizing", "size_all"]
 
@@ -78,7 +86,7 @@ def size_all(
         circuits=1,
         net_class=NetClass.POWER,
     )
-    feeder_pe = protective_section(feeder.mm2).value
+    feeder_pe = next_section(protective_section(feeder.mm2).value)
     bond = bonding_section(supply.upstream_a, feeder.mm2).value
     chooser = _Chooser(supply, full_load, feeder, {one.circuit: one for one in sized})
     parts: dict[DeviceId, Part] = {}
@@ -118,7 +126,8 @@ def _size_load(circuit: CircuitId, load: Load, supply: Supply, enclosure: Enclos
         circuits=1,
         net_class=NetClass.CONTROL,
     )
-    return LoadSize(load.id, circuit, current, current.value, section, control, protective_section(section.mm2).value)
+    pe_mm2 = next_section(protective_section(section.mm2).value)
+    return LoadSize(load.id, circuit, current, current.value, section, control, pe_mm2)
 
 
 def _first(offered: Iterable[Part], fits: Callable[[Part], bool]) -> tuple[Part, bool]:

@@ -20,6 +20,7 @@ from riktig.core.standards.currents import (
     grouping_factor,
     motor_current,
     motor_powers,
+    next_section,
     standard_sections,
     switch_ratings,
 )
@@ -43,6 +44,7 @@ __all__ = [
     "minimum_section",
     "motor_current",
     "motor_powers",
+    "next_section",
     "operator_hole",
     "protective_section",
     "self_drilling_point",

@@ -107,26 +107,18 @@ class Ferrule:
         return f"{twice}{self.section_mm2:g} / {self.sleeve:g} {self.colour}"
 
 
-def ferrule(section_mm2: float) -> Ferrule:
-    """The single ferrule for a section.
+def ferrule(section_mm2: float) -> Ferrule | None:
+    """The single ferrule for a section, or None where none is made.
 
     Source:
         DIN 46228-4 (sizes, colours), from memory.
-
-    Raises:
-        KeyError: none is made.
     """
     colours = {float(row["mm2"]): row["DIN_46228_4"] for row in table("ferrule_colours").rows}
     for row in table("ferrules").rows:
         if float(row["mm2"]) == section_mm2:
-            return Ferrule(
-                section_mm2,
-                1,
-                float(row["default_sleeve_mm"]),
-                float(row["strip_length_for_default_mm"]),
-                colours[section_mm2],
-            )
-    raise KeyError(section_mm2)
+            sleeve, strip = float(row["default_sleeve_mm"]), float(row["strip_length_for_default_mm"])
+            return Ferrule(section_mm2, 1, sleeve, strip, colours[section_mm2])
+    return None
 
 
 def twin_ferrule(section_mm2: float) -> Ferrule | None:

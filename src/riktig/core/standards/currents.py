@@ -9,6 +9,7 @@ __all__ = [
     "grouping_factor",
     "motor_current",
     "motor_powers",
+    "next_section",
     "standard_sections",
     "switch_ratings",
 ]
@@ -51,6 +52,12 @@ def motor_current(kw: float, voltage_v: float) -> Figure:
 def standard_sections() -> tuple[float, ...]:
     """Conductor sections of the current table (power block), mm², rising."""
     return tuple(float(row["mm2"]) for row in _power_rows())
+
+
+def next_section(least_mm2: float) -> float:
+    """The smallest made section that is not below a computed one; the table's last beyond it."""
+    sections = standard_sections()
+    return next((mm2 for mm2 in sections if mm2 >= least_mm2), sections[-1])
 
 
 def conductor_current(section_mm2: float, method: str = "B1") -> Figure:

@@ -121,10 +121,10 @@ class JobFile:
         if not self.read_only:
             db = sqlite3.connect(f"{uri}?mode=rw", uri=True)
             try:
-                db.execute("PRAGMA journal_mode = WAL")
-                db.execute("PRAGMA synchronous = FULL")
                 db.execute("BEGIN IMMEDIATE")
                 db.execute("ROLLBACK")
+                db.execute("PRAGMA journal_mode = WAL")
+                db.execute("PRAGMA synchronous = FULL")
                 return db
             except sqlite3.OperationalError as error:
                 db.close()

@@ -289,9 +289,9 @@ def _with_ends(
         twin = twin_ferrule(wire.mm2) if others else None
         chosen = twin or ferrule(wire.mm2)
         shared: WireKey | None = others[0].key if twin else None
-        return replace(
-            end, fitting=f"ferrule {chosen.name}", strip=chosen.strip, torque_n_m=clamp.torque_n_m, shared=shared
-        )
+        fitting = f"ferrule {chosen.name}" if chosen else f"pin lug {wire.mm2:g}"
+        strip = chosen.strip if chosen else clamp.strip
+        return replace(end, fitting=fitting, strip=strip, torque_n_m=clamp.torque_n_m, shared=shared)
 
     done = [replace(wire, start=fitted(wire.start, wire), end=fitted(wire.end, wire)) for wire in wires]
     return done, tuple(crowded)

@@ -1,0 +1,196 @@
+"""Second opinions: graph library, geometry library, and readers of the files we write."""
+
+from itertools import pairwise
+from pathlib import Path
+
+import ezdxf
+import networkx as nx
+import openpyxl
+import pytest
+from pypdf import PdfReader
+from shapely import box as shape
+from tests.core.circuit.builders import START, STOP, one_motor
+
+from riktig.core.circuit import CIRCUITS, NETS, Branch, Element, Landing, Parallel, Series, insert_contact, settle
+from riktig.core.job import Insertable, Job, RunLamp, add_load
+from riktig.core.papers import SCHEDULES, export_all, schedule
+from riktig.core.plan import Plan
+from riktig.core.plate import DOOR, HOLES, LAYOUT, RULER
+from riktig.core.wiring import PLATE_DRAWING, WIRING, Router
+
+
+def jobs() -> dict[str, Job]:
+    job = one_motor()
+    return {
+        "demonstration": job,
+        "lamp beside the coil": one_motor(run_lamp=RunLamp.COIL),
+        "with a field contact": settle(insert_contact(job, STOP, Insertable.FIELD_CONTACT, "guard")),
+        "with two starts": settle(insert_contact(job, START, Insertable.START_BUTTON, "second", parallel=True)),
+        "three motors": settle(add_load(add_load(job, "pump", 1.5), "belt", 7.5)),
+    }
+
+
+@pytest.mark.parametrize("name", jobs())
+def test_nets_are_the_connected_components_of_the_drawn_circuit(name: str) -> None:
+    """Built anew with networkx: every piece of drawn line is an edge, a device element is a gap."""
+    plan = Plan(jobs()[name])
+    circuits = plan.get(CIRCUITS)
+    kinds = {d.id: d.kind for d in circuits.devices}
+    graph = nx.Graph()
+
+    def draw(branch: Branch, line: int, left: object, right: object) -> None:
+        if isinstance(branch, Element):
+            pole = branch.poles[line]
+            pins = kinds[pole.device].unit(pole.unit).pins
+            first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+            graph.add_edge(left, f"{pole.device}:{first}")
+            graph.add_edge(right, f"{pole.device}:{last}")
+        elif isinstance(branch, Landing):
+            graph.add_edges_from([(left, f"{branch.device}:{branch.pins[line]}"), (left, right)])
+        elif isinstance(branch, Series):
+            nodes = [left, *((id(branch), line, n) for n in range(len(branch.parts) - 1)), right]
+            for part, (a, b) in zip(branch.parts, pairwise(nodes), strict=True):
+                draw(part, line, a, b)
+        elif isinstance(branch, Parallel):
+            for part in branch.parts:
+                draw(part, line, left, right)
+
+    for rung in circuits.rungs:
+        for line in range(max(len(rung.start), len(rung.end), 3 if rung.id.endswith(".power") else 1)):
+            start = ("node", rung.start[line]) if rung.start else ("loose", rung.id, line, 0)
+            end = ("node", rung.end[line]) if rung.end else ("loose", rung.id, line, 1)
+            draw(rung.path, line, start, end)
+    for device in circuits.devices:
+        for unit in device.kind.units:
+            if unit.behaviour.value == "joint":
+                nx.add_path(graph, [f"{device.id}:{pin}" for pin in unit.pins])
+    graph.add_edges_from((("node", "PE"), pin) for pin in circuits.earths)
+    components = {frozenset(n for n in c if isinstance(n, str)) for c in nx.connected_components(graph)}
+    assert {frozenset(net.pins) for net in plan.get(NETS).nets} == components - {frozenset()}
+
+
+@pytest.mark.parametrize("name", jobs())
+def test_the_wires_of_a_net_join_exactly_its_clamps(name: str) -> None:
+    plan = Plan(jobs()[name])
+    graph = nx.Graph((w.start.pin, w.end.pin) for w in plan.get(WIRING).wires)
+    of_pin = plan.get(NETS).of_pin
+    for component in nx.connected_components(graph):
+        assert len({of_pin[pin].id for pin in component}) == 1
+    assert nx.is_forest(graph)
+
+
+def test_ways_through_the_ducts_are_the_shortest_by_another_library() -> None:
+    plan = Plan(one_motor())
+    job = plan.document
+    router = Router(plan.get(LAYOUT), plan.get(DOOR), plan.get(CIRCUITS).devices, job.enclosure, job.practice)
+    graph = nx.Graph()
+    for a, b, length, _ in router._edges:
+        known = graph.get_edge_data(a, b, {"weight": float("inf")})["weight"]
+        graph.add_edge(a, b, weight=min(length, known))
+    for wire in plan.get(WIRING).wires:
+        a, b = router._of_pin[wire.start.pin], router._of_pin[wire.end.pin]
+        assert router.length(wire.start.pin, wire.end.pin) == pytest.approx(
+            nx.dijkstra_path_length(graph, a, b), abs=1e-3
+        )
+
+
+@pytest.mark.parametrize("name", ["demonstration", "with a field contact"])
+def test_nothing_on_the_plate_overlaps_by_the_geometry_library(name: str) -> None:
+    layout = Plan(jobs()[name]).get(LAYOUT)
+    shapes = {s.device: shape(s.rect.x, s.rect.y, s.rect.right, s.rect.bottom) for s in layout.seats}
+    ducts = [shape(d.rect.x, d.rect.y, d.rect.right, d.rect.bottom) for d in layout.ducts]
+    plate = shape(0, 0, layout.plate.width, layout.plate.height)
+    for device, one in shapes.items():
+        assert plate.contains(one)
+        assert all(one.intersection(d).area == 0 for d in ducts)
+        assert all(one.intersection(o).area < 0.5 for d, o in shapes.items() if d != device)
+
+
+@pytest.fixture(scope="module")
+def papers(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
+    from riktig.demo_job import demo_job
+
+    folder = tmp_path_factory.mktemp("papers")
+    return {p.name: p for p in export_all(Plan(demo_job()), (), folder, made="2026-11-23")}
+
+
+@pytest.mark.parametrize("face", ["plate", "door"])
+def test_the_dxf_read_back_is_true_to_the_tenth_of_a_hair(papers: dict[str, Path], plan: Plan[Job], face: str) -> None:
+    document = ezdxf.readfile(papers[f"KS-0417_rev_B_{face}.dxf"])  # type: ignore[attr-defined]
+    assert document.units == 4, "millimetres"
+    assert not document.audit().errors
+    circles = {
+        (round(c.dxf.center.x, 6), round(c.dxf.center.y, 6), round(c.dxf.radius, 6))
+        for c in document.modelspace().query('CIRCLE[layer=="hole"]')
+    }
+    from riktig.core.plate import DOOR_DRAWING
+
+    high = (plan.get(PLATE_DRAWING) if face == "plate" else plan.get(DOOR_DRAWING)).height
+    wanted = {
+        (round(h.x + RULER, 6), round(high - h.y - RULER, 6), round(h.drill / 2, 6))
+        for h in plan.get(HOLES)
+        if h.face == face
+    }
+    assert circles == wanted
+    words = {t.dxf.text for t in document.modelspace().query("TEXT")}
+    assert {h.number for h in plan.get(HOLES) if h.face == face} <= words
+
+
+def test_the_pdf_read_back_has_every_sheet_and_schedule(papers: dict[str, Path], plan: Plan[Job]) -> None:
+    reader = PdfReader(papers["KS-0417_rev_B_papers.pdf"])
+    pages = [page.extract_text() for page in reader.pages]
+    whole = "\n".join(pages)
+    for title in (
+        "Sheet 1",
+        "Sheet 2",
+        "Mounting plate",
+        "Door, from the front, mark-out",
+        "Terminal strip X1",
+        "Wires, from and to",
+        "Cut list",
+        "Holes from the datum",
+        "Record of the dead tests",
+        "nameplate",
+    ):
+        assert title in whole, title
+    assert "KS-0417" in pages[0]
+    assert "rev B" in pages[0]
+    wires = next(text for text in pages if "Wires, from and to" in text)
+    assert all(w.start.label in wires for w in plan.get(WIRING).wires[:5])
+    fonts = {
+        str(f["/BaseFont"])
+        for page in reader.pages
+        for f in (font.get_object() for font in page["/Resources"]["/Font"].values())
+    }  # type: ignore[index]
+    assert all("B612" in name or "DejaVu" in name or name == "/Helvetica" for name in fonts), fonts
+
+
+def test_the_plate_is_printed_at_the_scale_it_says(papers: dict[str, Path]) -> None:
+    """The plate's outline on its page, measured in points, is its size in mm times the scale."""
+    reader = PdfReader(papers["KS-0417_rev_B_papers.pdf"])
+    page = next(p for p in reader.pages if "Mounting plate" in p.extract_text() and "Scale" in p.extract_text())
+    said = page.extract_text()
+    scale = 1 / float(
+        said.split("Scale 1 : ")[1].split(".")[0].replace(",", ".").split()[0]
+        + (
+            "." + said.split("Scale 1 : ")[1].split(".")[1][:1]
+            if said.split("Scale 1 : ")[1].split(".")[1][:1].isdigit()
+            else ""
+        )
+    )
+    content = page.get_contents()
+    assert content is not None
+    matrix = [line.split() for line in content.get_data().decode("latin-1").splitlines() if line.endswith(" cm")]
+    scales = {float(row[0]) for row in matrix if row[0] == row[3]}
+    assert any(s == pytest.approx(scale, abs=1e-6) for s in scales)
+
+
+def test_the_workbook_read_back_holds_every_schedule(papers: dict[str, Path], plan: Plan[Job]) -> None:
+    book = openpyxl.load_workbook(papers["KS-0417_rev_B_schedules.xlsx"])
+    for name in SCHEDULES:
+        table = schedule(name, plan)
+        sheet = book[table.title[:31]]
+        assert [cell.value for cell in sheet[1]] == [heading for _, heading in table.columns]
+        assert sheet.max_row == len(table.rows) + 1
+    numbers = [row[1].value for row in book["Wires, from and to"].iter_rows(min_row=2)]
+    assert numbers == [w.number for w in plan.get(WIRING).wires]
