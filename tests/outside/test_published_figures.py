@@ -5,11 +5,11 @@ files, and are to be compared with the print: where the two disagree, one of the
 """
 
 import pytest
-from tests.core.circuit.builders import one_motor
 
 from riktig.core.plan import Plan
 from riktig.core.sizing import SIZING
 from riktig.core.standards import ambient_factor, conductor_current, grouping_factor, motor_current
+from tests.core.circuit.builders import one_motor
 
 # IEC 60947-4-1 Annex G, Table G.1, 400 V column: kW to A. From memory.
 ANNEX_G_400 = {

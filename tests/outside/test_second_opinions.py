@@ -1,5 +1,6 @@
 """Second opinions: graph library, geometry library, and readers of the files we write."""
 
+import re
 from itertools import pairwise
 from pathlib import Path
 
@@ -9,7 +10,6 @@ import openpyxl
 import pytest
 from pypdf import PdfReader
 from shapely import box as shape
-from tests.core.circuit.builders import START, STOP, one_motor
 
 from riktig.core.circuit import CIRCUITS, NETS, Branch, Element, Landing, Parallel, Series, insert_contact, settle
 from riktig.core.job import Insertable, Job, RunLamp, add_load
@@ -17,6 +17,7 @@ from riktig.core.papers import SCHEDULES, export_all, schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import DOOR, HOLES, LAYOUT, RULER
 from riktig.core.wiring import PLATE_DRAWING, WIRING, Router
+from tests.core.circuit.builders import START, STOP, one_motor
 
 
 def jobs() -> dict[str, Job]:
@@ -169,15 +170,9 @@ def test_the_plate_is_printed_at_the_scale_it_says(papers: dict[str, Path]) -> N
     """The plate's outline on its page, measured in points, is its size in mm times the scale."""
     reader = PdfReader(papers["KS-0417_rev_B_papers.pdf"])
     page = next(p for p in reader.pages if "Mounting plate" in p.extract_text() and "Scale" in p.extract_text())
-    said = page.extract_text()
-    scale = 1 / float(
-        said.split("Scale 1 : ")[1].split(".")[0].replace(",", ".").split()[0]
-        + (
-            "." + said.split("Scale 1 : ")[1].split(".")[1][:1]
-            if said.split("Scale 1 : ")[1].split(".")[1][:1].isdigit()
-            else ""
-        )
-    )
+    said = re.search(r"Scale 1 : ([0-9.]+)\.", page.extract_text())
+    assert said
+    scale = 1 / float(said[1])
     content = page.get_contents()
     assert content is not None
     matrix = [line.split() for line in content.get_data().decode("latin-1").splitlines() if line.endswith(" cm")]

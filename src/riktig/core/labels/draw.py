@@ -56,7 +56,7 @@ def _label(label: Label, rect: Rect) -> list[Mark]:
         case Medium.WARNING:
             marks[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
             marks += [
-                Text(rect.x + 5, rect.y + 12, label.lines[0], 4.4, "print", Face.BOLD, key=key),
+                _fitted(x, rect.y + 12, label.lines[0], 4.4, rect.width - 10, key, Face.BOLD, "print"),
                 _fitted(x, rect.y + 21, label.lines[1], 3.0, rect.width - 10, key),
             ]
         case Medium.CABLE:
@@ -67,6 +67,9 @@ def _label(label: Label, rect: Rect) -> list[Mark]:
     return marks
 
 
-def _fitted(x: float, y: float, text: str, size: float, width: float, key: str, face: Face = Face.WORDS) -> Text:
-    size = min(size, width / max(len(text), 1) / 0.8)
-    return Text(x, y, text, size, "ink", face, Align.MIDDLE, key=key)
+def _fitted(
+    x: float, y: float, text: str, size: float, width: float, key: str, face: Face = Face.WORDS, role: str = "ink"
+) -> Text:
+    """Text in the middle, small enough for the width (widest letter about 0.95 of its height)."""
+    size = min(size, width / max(len(text), 1) / 0.95)
+    return Text(x, y, text, size, role, face, Align.MIDDLE, key=key)

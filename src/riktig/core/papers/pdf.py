@@ -27,6 +27,8 @@ _FACES = {
     Face.PRINTED_BOLD: "B612Mono-Bold",
 }
 FALLBACK = "DejaVuSans"
+CELL = 7.4
+"""Type size in the cells of a schedule, points."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -232,7 +234,7 @@ class _Writer:
         from reportlab.lib.styles import ParagraphStyle
         from reportlab.platypus import LongTable, Paragraph, TableStyle
 
-        cell = ParagraphStyle("cell", fontName=_FACES[Face.WORDS], fontSize=7.6, leading=9.6)
+        cell = ParagraphStyle("cell", fontName=_FACES[Face.WORDS], fontSize=CELL, leading=CELL + 2)
         bold = ParagraphStyle("head", parent=cell, fontName=_FACES[Face.BOLD])
         shown = [i for i, (key, _) in enumerate(schedule.columns) if key not in ("key", "id")]
         rows = [[Paragraph(_safe(schedule.columns[i][1], bold), bold) for i in shown]]
@@ -263,14 +265,23 @@ class _Writer:
 
 
 def _widths(schedule: Schedule, shown: list[int], width: float) -> list[float]:
-    """Column widths by the longest text, held between bounds."""
-    wants = []
+    """Column widths: the longest word always fits; what is left goes where texts are long."""
+    from reportlab.pdfbase.pdfmetrics import stringWidth
+
+    least, wants = [], []
     for i in shown:
         texts = [schedule.columns[i][1], *(_said(row[i]) for row in schedule.rows)]
-        longest = max(len(text) for text in texts)
-        word = max(len(w) for text in texts for w in (text.split() or [""]))
-        wants.append(max(min(longest, 34), min(word, 20)) + 2.5)
-    return [width * want / sum(wants) for want in wants]
+        words = [word for text in texts for word in text.split()] or [""]
+        font = _FACES[Face.BOLD]
+        least.append(max(stringWidth(word, font, CELL) for word in words) + 7)
+        wants.append(min(max(stringWidth(text, font, CELL) for text in texts) + 7, 180))
+    spare = width - sum(least)
+    if spare <= 0:
+        return [width * one / sum(least) for one in least]
+    more = [max(want - low, 0.01) for want, low in zip(wants, least, strict=True)]
+    share = min(spare / sum(more), 1.0)
+    widths = [low + share * extra for low, extra in zip(least, more, strict=True)]
+    return [one * width / sum(widths) if share == 1.0 else one for one in widths]
 
 
 def _said(value: object) -> str:

@@ -13,7 +13,7 @@ __all__ = ["RULER", "box", "draw_cuts", "draw_door", "draw_plate", "mark_out"]
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
 TAG, WORD, PIN = 8.4, 6.4, 5.2
-NOTES = 96.0
+NOTES = 90.0
 """Room right of the plate for what is said of each rail, mm."""
 
 
@@ -334,8 +334,8 @@ def _operator(seat: DoorSeat, tag: str, legend: str, shift: Point) -> list[Mark]
 
 def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
     """The drawing with every hole of a face: crosses, numbers, running dimensions and datum."""
-    marks = [m for m in drawing.marks if m.layer in ("plate", "door", "ruler", "rail", "duct")]
-    marks = [m for m in marks if not (isinstance(m, Poly) and m.fill in ("duct level",))]
+    kept = ("plate", "door", "ruler", "rail", "duct")
+    marks = [_plain(m) for m in drawing.marks if m.layer in kept and getattr(m, "fill", "") != "duct level"]
     here = [hole for hole in holes if hole.face == face]
     for hole in here:
         x, y, r = hole.x + RULER, hole.y + RULER, hole.drill / 2
@@ -349,6 +349,13 @@ def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
             Text(x + reach + 0.5, y + 4.5, f"{hole.x:g}, {hole.y:g}", PIN - 0.6, "second", key=key),
         ]
     return Drawing(drawing.width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")
+
+
+def _plain(mark: Mark) -> Mark:
+    """The mark without its lens colour, so that hole numbers can be read over it."""
+    if isinstance(mark, Circle) and mark.fill.startswith("lens"):
+        return mark._replace(fill="card")
+    return mark
 
 
 def draw_cuts(cuts: tuple[Piece, ...]) -> Drawing:

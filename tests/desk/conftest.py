@@ -1,0 +1,106 @@
+"""A real window, off the screen, on a file of its own."""
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QWidget
+
+from riktig.core.job import Job
+from riktig.core.store import JobFile
+from riktig.desk.app import application
+from riktig.desk.canvas import DrawingView
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.devices import BenchMeter
+from tests.conftest import FakeClock
+
+
+@pytest.fixture(scope="session")
+def app() -> QApplication:
+    return application()
+
+
+@pytest.fixture
+def session(app: QApplication, tmp_path: Path, demo: Job, clock: FakeClock) -> Iterator[Session]:
+    session = Session(who="Ida", clock=clock)
+    session.open(JobFile.create(tmp_path / "KS-0417.riktig", demo, who="Ida", at=clock()))
+    yield session
+    session.close()
+
+
+@pytest.fixture
+def meter() -> BenchMeter:
+    return BenchMeter()
+
+
+@pytest.fixture
+def window(
+    session: Session, meter: BenchMeter, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> Iterator[MainWindow]:
+    monkeypatch.setattr("riktig.desk.shell.start_page.jobs_folder", lambda: tmp_path / "Riktig")
+    monkeypatch.setattr("riktig.desk.shell.main_window.jobs_folder", lambda: tmp_path / "Riktig")
+    window = MainWindow(session, meter)
+    window.show()
+    window.go_to("Brief")
+    settle_window()
+    yield window
+    session.unwritten = ""
+    window.close()
+    window.deleteLater()
+
+
+def settle_window() -> None:
+    """Lets everything that waits for the event loop happen."""
+    for _ in range(4):
+        QTest.qWait(1)
+
+
+@pytest.fixture
+def said(session: Session) -> list[tuple[str, bool]]:
+    heard: list[tuple[str, bool]] = []
+    session.said.connect(lambda text, wrong: heard.append((text, wrong)))
+    return heard
+
+
+def press(widget: QWidget, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
+    """One key, as typed."""
+    QTest.keyClick(widget, key, modifier)
+    settle_window()
+
+
+def click_on(view: DrawingView, key: str) -> None:
+    """The left button on a thing of a drawing."""
+    at = view.centre_of(key)
+    assert at is not None, f"{key} is on the drawing"
+    QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=at.toPoint())
+    settle_window()
+
+
+def drag(view: DrawingView, start: QPointF, *stops: QPointF, drop: bool = True) -> None:
+    """Press, move in steps, and release."""
+    QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=start.toPoint())
+    for stop in stops:
+        half = (start + stop) / 2
+        QTest.mouseMove(view, half.toPoint())
+        QTest.mouseMove(view, stop.toPoint())
+    if drop:
+        QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=stops[-1].toPoint() if stops else QPoint())
+    settle_window()
+
+
+Waiter = Callable[[Callable[[], bool]], None]
+
+
+@pytest.fixture
+def wait_until() -> Waiter:
+    def wait(happened: Callable[[], bool]) -> None:
+        for _ in range(600):
+            if happened():
+                return
+            QTest.qWait(10)
+        raise AssertionError("it did not happen within six seconds")
+
+    return wait
