@@ -4,7 +4,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.rules import ClauseResult, Finding, Mend, Verdict, findings_of
-from riktig.desk.widgets import plain_label
+from riktig.desk.widgets import plain_label, replace_body
 
 __all__ = ["FindingsDrawer", "finding_row"]
 
@@ -110,7 +110,7 @@ class FindingsDrawer(QWidget):
         if not found:
             layout.addWidget(plain_label("Nothing to see to.", "second"))
         layout.addStretch(1)
-        self._list.setWidget(body)
+        replace_body(self._list, body)
 
     def _mended(self, mend: Mend) -> None:
         self.mend.emit(mend)

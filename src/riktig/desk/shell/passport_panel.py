@@ -9,7 +9,7 @@ from riktig.core.papers import Passport, Row, Section
 from riktig.core.standards import Why
 from riktig.desk.canvas import paint
 from riktig.desk.theme import LIGHT, Theme, words_font
-from riktig.desk.widgets import plain_label
+from riktig.desk.widgets import plain_label, replace_body
 
 __all__ = ["MiniDrawing", "PassportPanel"]
 
@@ -57,13 +57,11 @@ class PassportPanel(QScrollArea):
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setFixedWidth(306)
         self.theme: Theme = LIGHT
-        self._body = QWidget()
-        self.setWidget(self._body)
 
     def show_passport(self, passport: Passport | None, plate: Drawing | None) -> None:
         """Shows what is selected, or what one can do when nothing is."""
-        self._body = QWidget()
-        layout = QVBoxLayout(self._body)
+        body = QWidget()
+        layout = QVBoxLayout(body)
         layout.setContentsMargins(16, 12, 14, 12)
         layout.setSpacing(6)
         if passport is None:
@@ -80,7 +78,7 @@ class PassportPanel(QScrollArea):
         else:
             self._fill(layout, passport, plate)
         layout.addStretch(1)
-        self.setWidget(self._body)
+        replace_body(self, body)
 
     def _fill(self, layout: QVBoxLayout, passport: Passport, plate: Drawing | None) -> None:
         title = plain_label(passport.title, "large")

@@ -1,7 +1,7 @@
 """Small shared widgets."""
 
 from riktig.desk.widgets.flow import FlowLayout
-from riktig.desk.widgets.station import Station, plain_label, row_of
+from riktig.desk.widgets.station import Station, plain_label, replace_body, row_of
 from riktig.desk.widgets.table import ScheduleTable
 
-__all__ = ["FlowLayout", "ScheduleTable", "Station", "plain_label", "row_of"]
+__all__ = ["FlowLayout", "ScheduleTable", "Station", "plain_label", "replace_body", "row_of"]

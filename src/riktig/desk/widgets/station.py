@@ -3,12 +3,12 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.desk.session import Session
 from riktig.desk.theme import LIGHT, Theme
 
-__all__ = ["Station", "plain_label", "row_of"]
+__all__ = ["Station", "plain_label", "replace_body", "row_of"]
 
 
 def plain_label(text: str = "", role: str = "", *, wraps: bool = False) -> QLabel:
@@ -34,6 +34,15 @@ def row_of(items: Sequence[QWidget | QLayout | None], *, gap: int = 8) -> QHBoxL
         else:
             row.addWidget(item)
     return row
+
+
+def replace_body(area: QScrollArea, body: QWidget) -> None:
+    """Puts a new body into a scroll area; the old one goes later, since it may be the sender."""
+    old = area.takeWidget()
+    if old is not None:
+        old.hide()
+        old.deleteLater()
+    area.setWidget(body)
 
 
 class Station(QWidget):

@@ -29,7 +29,7 @@ from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import Answer, Pick, sentence
 from riktig.desk.stations.brief.proposal import proposal
 from riktig.desk.theme import words_font
-from riktig.desk.widgets import Station, plain_label
+from riktig.desk.widgets import Station, plain_label, replace_body
 
 __all__ = ["BriefStation"]
 
@@ -88,7 +88,7 @@ class BriefStation(Station):
         row = QVBoxLayout(body)
         row.setContentsMargins(0, 0, 0, 0)
         row.addWidget(page)
-        self._letter.setWidget(body)
+        replace_body(self._letter, body)
 
     def _head(self, text: str) -> None:
         label = plain_label(text)

@@ -315,7 +315,8 @@ class ProveStation(Station):
             Qt.Key.Key_Backspace: self.back,
         }
         act = acts.get(Qt.Key(event.key()))
-        if act and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+        typing = self.typed.hasFocus()  # its Enter comes up here too, and is not an accept
+        if act and not typing and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
             act()
         else:
             super().keyPressEvent(event)

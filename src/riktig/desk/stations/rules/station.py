@@ -9,7 +9,7 @@ from riktig.core.job import Record
 from riktig.core.rules import RULES, ClauseResult, Finding, Group, Mend, Verdict, apply_mend
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
-from riktig.desk.widgets import Station, plain_label
+from riktig.desk.widgets import Station, plain_label, replace_body
 
 __all__ = ["RulesStation"]
 
@@ -58,7 +58,7 @@ class RulesStation(Station):
             for result in mine:
                 layout.addWidget(self._clause(result))
         layout.addStretch(1)
-        self._page.setWidget(body)
+        replace_body(self._page, body)
 
     def _clause(self, result: ClauseResult) -> QWidget:
         row = QWidget()

@@ -1,0 +1,219 @@
+"""The shell: route card, finder, passport, drawer, themes, and the keyboard."""
+
+import sys
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
+
+from riktig.core.errors import RiktigError
+from riktig.core.job import set_supply
+from riktig.core.papers import STATIONS
+from riktig.core.work import Progress
+from riktig.desk.background import Work
+from riktig.desk.rescue import install
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.theme import DARK, LIGHT
+from tests.desk.conftest import Waiter, press, settle_window
+
+
+def words(window: MainWindow) -> str:
+    return " ".join(label.text() for label in window.passport.widget().findChildren(QLabel))
+
+
+def test_the_route_card_has_the_stations_in_the_order_of_work(window: MainWindow) -> None:
+    assert tuple(stop.name for stop in window.route.stops) == STATIONS
+    assert all(stop.accessibleDescription() for stop in window.route.stops)
+    assert window.route.stops[4].status.line.startswith("31 wires")
+
+
+def test_the_route_card_is_walked_by_arrow_keys_and_entered_by_enter(window: MainWindow) -> None:
+    window.route.stops[0].setFocus()
+    press(window.route.stops[0], Qt.Key.Key_Down)
+    press(window.route.stops[1], Qt.Key.Key_Down)
+    press(window.route.stops[2], Qt.Key.Key_Return)
+    assert window.current == "Plate"
+    QTest.mouseClick(window.route.stops[5], Qt.MouseButton.LeftButton)
+    assert window.current == "Terminals"
+
+
+@pytest.mark.parametrize(
+    ("typed", "key", "station"),
+    [
+        ("K1", "device:c1.K", "Brief"),
+        ("D4", "duct:D4", "Plate"),
+        ("UM1", "net:c1.FO:2", "Circuits"),
+        ("K1:13", "pin:c1.K:13", "Circuits"),
+    ],
+)
+def test_the_finder_goes_to_what_was_typed(window: MainWindow, typed: str, key: str, station: str) -> None:
+    finder = window.strip.finder
+    finder.setFocus()
+    QTest.keyClicks(finder, typed)
+    press(finder, Qt.Key.Key_Return)
+    assert window.session.selection == key
+    assert window.current == station
+
+
+def test_the_finder_is_walked_by_arrow_keys_and_left_by_escape(window: MainWindow) -> None:
+    finder = window.strip.finder
+    QTest.keyClicks(finder, "earth")
+    press(finder, Qt.Key.Key_Down)
+    assert finder._list.currentRow() == 1
+    press(finder, Qt.Key.Key_Escape)
+    assert finder.text() == ""
+    QTest.keyClicks(finder, "no such thing")
+    press(finder, Qt.Key.Key_Return)
+    assert window.session.selection == ""
+
+
+def test_the_passport_says_what_where_and_why_and_its_links_lead_on(window: MainWindow) -> None:
+    window.session.select("device:c1.K")
+    settle_window()
+    text = words(window)
+    assert "K1" in text
+    assert "Why 9 A AC-3" in text
+    assert "IEC 60947-4-1" in text
+    links = [b for b in window.passport.widget().findChildren(QPushButton) if "go there" in b.accessibleName()]
+    links[0].click()
+    settle_window()
+    assert window.session.selection != "device:c1.K"
+    window.session.select("")
+    assert "Choose anything with a label" in words(window)
+
+
+def test_findings_open_lead_there_and_are_mended(window: MainWindow, session: Session) -> None:
+    session.edit("no neutral", lambda job: set_supply(job, neutral=False))
+    settle_window()
+    assert window.drawer.counts[0].text() == "✗ 1 fail"
+    window.drawer.opener.click()
+    settle_window()
+    buttons = {b.text(): b for b in window.drawer.findChildren(QPushButton) if b.isVisible()}
+    buttons["The supply brings a neutral"].click()
+    settle_window()
+    assert session.job.supply.neutral
+    assert window.drawer.counts[0].text() == "✗ 0 fail"
+    assert session.undo_name == "The supply brings a neutral"
+
+
+def test_one_selection_serves_every_station(window: MainWindow, session: Session) -> None:
+    wire = "wire:c1.FO:96~c1.S.stop:1"
+    session.select(wire)
+    for name in STATIONS:
+        window.go_to(name)
+        settle_window()
+        assert session.selection == wire
+    assert "Wire 8" in words(window)
+
+
+def test_the_theme_turns_by_key_and_back(window: MainWindow) -> None:
+    press(window, Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier)
+    assert window.theme is DARK
+    for name in STATIONS:
+        window.go_to(name)
+    press(window, Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier)
+    assert window.theme is LIGHT
+
+
+def test_f6_goes_round_the_panes_and_f9_folds_the_passport(window: MainWindow) -> None:
+    window.go_to("Plate")
+    seen = []
+    for _ in range(4):
+        press(window, Qt.Key.Key_F6)
+        focus = QApplication.focusWidget()
+        seen.append(
+            next(
+                (
+                    n
+                    for n, p in (
+                        ("route", window.route),
+                        ("station", window.stations["Plate"]),
+                        ("passport", window.passport),
+                        ("drawer", window.drawer),
+                    )
+                    if focus and (p is focus or p.isAncestorOf(focus))
+                ),
+                "",
+            )
+        )
+    assert set(seen) == {"route", "station", "passport", "drawer"}
+    press(window, Qt.Key.Key_F9)
+    assert not window.passport.isVisible()
+    press(window, Qt.Key.Key_F9)
+    assert window.passport.isVisible()
+
+
+def test_undo_and_redo_say_what_they_would_do(window: MainWindow, session: Session) -> None:
+    assert not window.strip.undo.isEnabled()
+    session.edit("no neutral", lambda job: set_supply(job, neutral=False))
+    settle_window()
+    assert "no neutral" in window.strip.undo.toolTip()
+    window.strip.undo.click()
+    settle_window()
+    assert session.job.supply.neutral
+    assert "no neutral" in window.strip.redo.toolTip()
+
+
+def test_the_window_fits_its_usual_size(window: MainWindow) -> None:
+    assert window.minimumSizeHint().width() <= 1280
+    assert window.minimumSizeHint().height() <= 800
+
+
+def test_a_bug_in_a_slot_reaches_the_one_handler_and_the_window_goes_on(
+    window: MainWindow, session: Session, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, said: list[tuple[str, bool]]
+) -> None:
+    told: list[str] = []
+    monkeypatch.setattr(sys, "__excepthook__", lambda *error: None)
+    before = sys.excepthook
+    install(session, told.append)
+    try:
+        sys.excepthook(ZeroDivisionError, ZeroDivisionError("ours"), None)
+        assert "everything confirmed are safe" in told[0]
+        assert list(tmp_path.glob("*-rescued.json"))
+        sys.excepthook(RiktigError, RiktigError("Yours.", hint="Do this."), None)
+        assert said[-1] == ("Yours. Do this.", True)
+        assert len(told) == 1
+    finally:
+        sys.excepthook = before
+    window.go_to("Wires")
+    assert window.current == "Wires"
+
+
+def test_what_is_not_in_the_file_is_said_before_the_window_closes(window: MainWindow, session: Session) -> None:
+    assert session.file
+    session.unwritten = "an edit"
+    session.file.read_only = True
+    assert not window.close(), "it stays open and says so"
+    assert "not in the file" in window.drawer.said.text()
+    session.file.read_only = False
+    session.write_again()
+    assert session.unwritten == ""
+
+
+@pytest.mark.parametrize(("outcome", "expected"), [("result", "done"), ("error", "failed"), ("stop", "stopped")])
+def test_background_work_ends_in_exactly_one_way(
+    app: QApplication, wait_until: Waiter, outcome: str, expected: str
+) -> None:
+    heard: list[str] = []
+
+    def job(progress: Progress) -> object:
+        progress.step(0.5, "half")
+        if outcome == "error":
+            raise RiktigError("no")
+        while outcome == "stop":
+            progress.step(0.6, "more")
+        return 42
+
+    work = Work(job)
+    for name in ("done", "failed"):
+        getattr(work, name).connect(lambda value, name=name: heard.append(name))
+    work.stopped.connect(lambda: heard.append("stopped"))
+    work.start()
+    if outcome == "stop":
+        work.stop()
+    wait_until(lambda: bool(heard))
+    work.wait()
+    assert heard == [expected]

@@ -1,0 +1,437 @@
+"""Every station in the real window: what it shows and what its gestures do."""
+
+import pytest
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLineEdit, QPushButton, QTableView
+
+from riktig.core.build import Operation
+from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.geometry import Text
+from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
+from riktig.core.labels import Medium
+from riktig.core.plate import LAYOUT, RULER
+from riktig.core.prove import Outcome, Stage
+from riktig.core.rules import RULES, Verdict
+from riktig.core.wiring import WIRING
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.stations.brief import BriefStation
+from riktig.desk.stations.brief.fields import Answer, Pick
+from riktig.desk.stations.build import BuildStation
+from riktig.desk.stations.circuits import CircuitsStation
+from riktig.desk.stations.door import DoorStation
+from riktig.desk.stations.labels import LabelsStation
+from riktig.desk.stations.plate import PlateStation
+from riktig.desk.stations.prove import ProveStation
+from riktig.desk.stations.rules import RulesStation
+from riktig.desk.stations.terminals import TerminalsStation
+from riktig.desk.stations.wires import WiresStation
+from riktig.devices import BenchMeter
+from tests.desk.conftest import click_on, drag, press, settle_window
+
+
+def field(window: MainWindow, name: str) -> Answer:
+    found = [w for w in window.stations["Brief"].findChildren(Answer) if w.accessibleName() == name and w.isVisible()]
+    assert len(found) == 1, name
+    return found[0]
+
+
+def answer(window: MainWindow, name: str, text: str) -> None:
+    widget = field(window, name)
+    widget.setFocus()
+    widget.selectAll()
+    QTest.keyClicks(widget, text)
+    press(widget, Qt.Key.Key_Return)
+
+
+class TestBrief:
+    def test_an_answer_changes_the_job_and_what_is_proposed(self, window: MainWindow, session: Session) -> None:
+        answer(window, "Power of the wash drum", "7.5")
+        assert session.job.loads[0].kw == 7.5
+        chips = [b.text() for b in window.stations["Brief"].findChildren(QPushButton) if b.isVisible()]
+        assert any("overload 12 to 18 A, set to 15.5 A" in text for text in chips)
+
+    @pytest.mark.parametrize("text", ["0", "-3", "1e9", "abc"])
+    def test_a_power_that_cannot_be_is_said_and_the_job_stays(
+        self, window: MainWindow, session: Session, said: list[tuple[str, bool]], text: str
+    ) -> None:
+        before = session.job
+        answer(window, "Power of the wash drum", text)
+        assert session.job is before
+        assert said[-1][1]
+        assert field(window, "Power of the wash drum").property("wrong") is True
+        answer(window, "Power of the wash drum", "5.5")
+        assert session.job.loads[0].kw == 5.5
+
+    @pytest.mark.parametrize(
+        ("name", "text", "read"),
+        [
+            ("Title", "Wash bay", lambda job: job.title == "Wash bay"),
+            ("Protected upstream at", "25", lambda job: job.supply.upstream_a == 25),
+            ("Nameplate current of the wash drum", "8,1", lambda job: job.loads[0].nameplate_a == 8.1),
+            ("Spare room", "30", lambda job: job.practice.spare_share == 0.3),
+            ("Degree of protection", "IP54", lambda job: job.enclosure.rating == "IP54"),
+            ("Air temperature", "45", lambda job: job.enclosure.ambient_c == 45),
+        ],
+    )
+    def test_every_kind_of_answer_reaches_the_job(
+        self, window: MainWindow, session: Session, name: str, text: str, read: object
+    ) -> None:
+        answer(window, name, text)
+        assert read(session.job)  # type: ignore[operator]
+
+    def test_a_choice_of_practice_is_made_by_key(self, window: MainWindow, session: Session) -> None:
+        picks = {p.accessibleName(): p for p in window.stations["Brief"].findChildren(Pick)}
+        pick = picks["Control supply taken"]
+        pick.setFocus()
+        press(pick, Qt.Key.Key_Down)
+        assert session.job.practice.control_tap is ControlTap.AFTER
+
+    def test_a_motor_is_added_and_taken_out_again(self, window: MainWindow, session: Session) -> None:
+        station = window.stations["Brief"]
+        assert isinstance(station, BriefStation)
+        QTest.keyClicks(station.new_name, "rinse pump")
+        QTest.keyClicks(station.new_power, "1.5")
+        press(station.new_power, Qt.Key.Key_Return)
+        assert [load.name for load in session.job.loads] == ["wash drum", "rinse pump"]
+        out = next(b for b in station.findChildren(QPushButton) if b.accessibleName() == "Take the wash drum out")
+        out.click()
+        settle_window()
+        assert [load.name for load in session.job.loads] == ["rinse pump"]
+
+
+class TestCircuits:
+    @pytest.fixture
+    def station(self, window: MainWindow) -> CircuitsStation:
+        window.go_to("Circuits")
+        station = window.stations["Circuits"]
+        assert isinstance(station, CircuitsStation)
+        station.show_sheet(1)
+        settle_window()
+        return station
+
+    def test_a_click_on_an_element_selects_it(self, station: CircuitsStation, session: Session) -> None:
+        click_on(station.view, "element:c1.S.stop/1-2")
+        assert session.selection == "element:c1.S.stop/1-2"
+        assert station.after.isEnabled()
+
+    def test_a_contact_is_put_in_and_the_drawing_reflows(self, station: CircuitsStation, session: Session) -> None:
+        click_on(station.view, "element:c1.S.stop/1-2")
+        station.put_in(ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "stop at the bay")
+        settle_window()
+        words = {m.text for m in station.view.drawing.marks if isinstance(m, Text)}
+        assert {"S3", "13"} <= words
+        assert session.undo_name == "put in a stop button on the door"
+
+    def test_an_element_is_taken_out_and_brought_back(self, station: CircuitsStation, session: Session) -> None:
+        click_on(station.view, "element:c1.H.run/X1-X2")
+        station.out.click()
+        settle_window()
+        assert not any(d.id == "c1.H.run" for d in session.plan.get(CIRCUITS).devices)
+        session.undo()
+        assert any(d.id == "c1.H.run" for d in session.plan.get(CIRCUITS).devices)
+
+    def test_power_elements_offer_no_change_of_their_path(self, station: CircuitsStation) -> None:
+        station.show_sheet(0)
+        click_on(station.view, "element:c1.F/1-2")
+        assert not station.after.isEnabled()
+        assert station.name.isEnabled()
+
+    def test_a_thing_on_another_sheet_turns_to_it(self, window: MainWindow, station: CircuitsStation) -> None:
+        window.show_thing("device:c1.M")
+        assert station.sheet == 0
+        window.show_thing("device:c1.S.start")
+        assert station.sheet == 1
+
+
+class TestPlate:
+    @pytest.fixture
+    def station(self, window: MainWindow) -> PlateStation:
+        window.go_to("Plate")
+        settle_window()
+        station = window.stations["Plate"]
+        assert isinstance(station, PlateStation)
+        return station
+
+    def test_a_part_is_dragged_along_its_rail_as_one_step(self, station: PlateStation, session: Session) -> None:
+        start = station.view.centre_of("device:c1.FC")
+        assert start is not None
+        mm = station.view.to_px(QPointFlike(60)).x() - station.view.to_px(QPointFlike(0)).x()
+        before = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
+        drag(station.view, start, QPointF(start.x() + mm, start.y()))
+        after = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
+        assert before is not None
+        assert after is not None
+        assert after.rect.x - before.rect.x == pytest.approx(60, abs=2)
+        assert session.undo_name == "move F2"
+        session.undo()
+        assert session.plan.get(LAYOUT).seat(DeviceId("c1.FC")) == before
+
+    def test_while_dragging_it_says_by_how_many_mm_a_thing_does_not_fit(
+        self, station: PlateStation, session: Session
+    ) -> None:
+        start = station.view.centre_of("device:c1.FC")
+        assert start is not None
+        other = station.view.centre_of("device:c1.F")
+        assert other is not None
+        before = session.job
+        drag(station.view, start, QPointF(other.x(), start.y()), drop=False)
+        words = [m.text for m in station.view._overlay if isinstance(m, Text)]
+        assert any("mm more room beside its neighbour" in text for text in words)
+        press(station.view, Qt.Key.Key_Escape)
+        assert session.job is before, "Esc: nothing happened"
+
+    def test_a_part_is_dragged_to_another_rail(self, station: PlateStation, session: Session) -> None:
+        start = station.view.centre_of("device:c1.FC")
+        assert start is not None
+        rail = session.plan.get(LAYOUT).rails[1]
+        target = station.view.to_px(QPointFlike(rail.x1 + RULER + 120, rail.y + RULER))
+        drag(station.view, start, target)
+        seat = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
+        assert seat is not None
+        assert seat.rail == 2
+
+    def test_arrow_keys_nudge_by_a_mm_and_join_to_one_step(self, station: PlateStation, session: Session) -> None:
+        click_on(station.view, "device:c1.FC")
+        x = session.plan.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x  # type: ignore[union-attr]
+        for _ in range(3):
+            press(station.view, Qt.Key.Key_Right)
+        press(station.view, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+        assert session.plan.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x == x + 13  # type: ignore[union-attr]
+        session.undo()
+        assert session.plan.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x == x  # type: ignore[union-attr]
+
+    def test_a_locked_part_is_not_moved_and_says_so(
+        self, station: PlateStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        click_on(station.view, "device:c1.FC")
+        press(station.view, Qt.Key.Key_L)
+        press(station.view, Qt.Key.Key_Right)
+        assert "locked" in said[-1][0]
+
+    def test_mark_out_and_cut_list_are_views_of_the_same_plate(self, station: PlateStation) -> None:
+        station.marking.click()
+        assert "mark-out" in station.view.drawing.title
+        assert station.table.isVisible()
+        station.cutting.click()
+        assert station.view.drawing.title == "Cut list"
+        station.cutting.click()
+        station.wires.click()
+        assert station.view.drawing.title == "Mounting plate"
+        assert len(station.view._overlay) > 40
+
+    def test_plan_for_me_gives_the_plan_back(self, station: PlateStation, session: Session) -> None:
+        click_on(station.view, "device:c1.FC")
+        press(station.view, Qt.Key.Key_Right)
+        station.plan_button.click()
+        assert session.job.plate is None
+
+
+class QPointFlike(tuple):  # type: ignore[type-arg]
+    """A point for ``to_px`` from one or two numbers."""
+
+    def __new__(cls, x: float, y: float = 0.0) -> "QPointFlike":
+        return super().__new__(cls, (x, y))
+
+    @property
+    def x(self) -> float:
+        return float(self[0])
+
+    @property
+    def y(self) -> float:
+        return float(self[1])
+
+
+class TestLists:
+    def test_the_door_shows_its_holes_and_marks_them_out(self, window: MainWindow, session: Session) -> None:
+        window.go_to("Door")
+        station = window.stations["Door"]
+        assert isinstance(station, DoorStation)
+        click_on(station.view, "device:c1.S.start")
+        assert session.selection == "device:c1.S.start"
+        station.marking.click()
+        assert "mark-out" in station.view.drawing.title
+        assert "6 holes" in station.words.text()
+
+    def test_a_batch_card_lists_its_wires_and_a_row_selects_one(self, window: MainWindow, session: Session) -> None:
+        window.go_to("Wires")
+        station = window.stations["Wires"]
+        assert isinstance(station, WiresStation)
+        click_on(station.cards, "batch:2")
+        model = station.table.model()
+        assert model.rowCount() == len(session.plan.get(WIRING).batches[1].wires)
+        station.table.selectRow(0)
+        assert session.selection == f"wire:{session.plan.get(WIRING).batches[1].wires[0]}"
+        station.listed.click()
+        assert model.rowCount() == 31
+
+    def test_strips_turn_with_the_selection(self, window: MainWindow, session: Session) -> None:
+        window.go_to("Terminals")
+        station = window.stations["Terminals"]
+        assert isinstance(station, TerminalsStation)
+        session.select("device:c1.X.V")
+        assert station.strip == 1
+        click_on(station.view, "device:c1.X.U")
+        assert session.selection == "device:c1.X.U"
+
+    @pytest.mark.parametrize("medium", list(Medium), ids=lambda m: m.value)
+    def test_every_medium_of_labels_is_shown(self, window: MainWindow, medium: Medium) -> None:
+        window.go_to("Labels")
+        station = window.stations["Labels"]
+        assert isinstance(station, LabelsStation)
+        station.turn(medium)
+        assert station.view.drawing.title == medium.value
+        assert "to print" in station.words.text()
+
+    def test_rules_show_every_verdict_and_a_signature_holds_while_the_evidence_does(
+        self, window: MainWindow, session: Session
+    ) -> None:
+        window.go_to("Rules")
+        station = window.stations["Rules"]
+        assert isinstance(station, RulesStation)
+        result = next(r for r in session.plan.get(RULES) if r.verdict is Verdict.JUDGE)
+        station.sign(result, "compared with the breakers bought")
+        assert station.judgement_of(result) is not None
+        answer_job = session.job.supply
+        from riktig.core.job import set_supply
+
+        session.edit("fault", lambda job: set_supply(job, fault_ka=answer_job.fault_ka + 4))
+        changed = next(r for r in session.plan.get(RULES) if r.code == result.code)
+        assert station.judgement_of(changed) is None, "the evidence is another now"
+
+
+class TestBuild:
+    @pytest.fixture
+    def station(self, window: MainWindow) -> BuildStation:
+        window.go_to("Build")
+        settle_window()
+        station = window.stations["Build"]
+        assert isinstance(station, BuildStation)
+        return station
+
+    def test_space_ticks_all_of_a_wire_and_goes_on(self, station: BuildStation, session: Session) -> None:
+        first = station.key
+        for _ in Operation:
+            press(station.list, Qt.Key.Key_Space)
+        assert session.progress.complete == 1
+        assert station.key != first
+        assert {r.who for r in session.records} == {"Ida"}
+        assert len({r.when for r in session.records}) == 5
+
+    def test_a_number_key_ticks_one_thing_and_backspace_takes_it_back(
+        self, station: BuildStation, session: Session
+    ) -> None:
+        press(station.list, Qt.Key.Key_2)
+        assert session.progress.count(Operation.MARKED) == 1
+        press(station.list, Qt.Key.Key_Backspace)
+        assert session.progress.count(Operation.MARKED) == 0
+        assert [r.kind for r in session.records] == ["tick", "correction"]
+
+    def test_a_scanned_number_goes_to_its_wire(self, station: BuildStation, said: list[tuple[str, bool]]) -> None:
+        QTest.keyClicks(station.scan, "UM1")
+        press(station.scan, Qt.Key.Key_Return)
+        assert station.number.text() == "UM1"
+        QTest.keyClicks(station.scan, "999")
+        press(station.scan, Qt.Key.Key_Return)
+        assert "No wire carries" in said[-1][0]
+
+    def test_after_an_edit_the_station_says_which_ticks_went_and_why(
+        self, station: BuildStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        wire = next(w for w in session.plan.get(WIRING).wires if w.name == "9 S1:2 to S2:3")
+        station.show_selection(f"wire:{wire.key}")
+        for _ in Operation:
+            press(station.list, Qt.Key.Key_Space)
+        from riktig.core.circuit import insert_contact
+
+        session.edit(
+            "second stop", lambda job: insert_contact(job, ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "x")
+        )
+        settle_window()
+        assert "the wire is gone: take it out" in station.stale_words.text()
+        assert "9 S1:2 to S2:3" in said[-1][0]
+
+
+class TestProve:
+    @pytest.fixture
+    def station(self, window: MainWindow) -> ProveStation:
+        window.go_to("Prove")
+        settle_window()
+        station = window.stations["Prove"]
+        assert isinstance(station, ProveStation)
+        return station
+
+    def test_space_reads_enter_accepts_and_goes_on(self, station: ProveStation, session: Session) -> None:
+        assert station.title.text() == "Bond of E1:1"
+        press(station, Qt.Key.Key_Space)
+        assert station.reading.text().endswith("Ω")
+        press(station, Qt.Key.Key_Return)
+        assert session.results.count(Outcome.PASSED) == 1
+        assert station.title.text() == "Bond of E2:1"
+        press(station, Qt.Key.Key_Backspace)
+        assert station.title.text() == "Bond of E1:1"
+
+    def test_a_wrong_reading_cannot_pass(
+        self, station: ProveStation, session: Session, meter: BenchMeter, said: list[tuple[str, bool]]
+    ) -> None:
+        station.go_to_stage(Stage.WIRES)
+        test = station._test()
+        assert test is not None
+        meter.off.add(test.wire)
+        press(station, Qt.Key.Key_Space)
+        assert station.reading.text() == "open"
+        press(station, Qt.Key.Key_Return)
+        assert "cannot pass" in said[-1][0]
+        assert session.records == ()
+        press(station, Qt.Key.Key_F)
+        assert session.results.outcome(test.key) is Outcome.FAILED
+        meter.off.clear()
+        press(station, Qt.Key.Key_Space)
+        press(station, Qt.Key.Key_Return)
+        assert session.results.outcome(test.key) is Outcome.PASSED
+
+    def test_a_reading_can_be_typed_and_is_marked_as_typed(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        QTest.keyClicks(station.typed, "good")
+        press(station.typed, Qt.Key.Key_Return)
+        assert "nothing was recorded" in said[-1][0]
+        station.typed.clear()
+        QTest.keyClicks(station.typed, "0.2")
+        press(station.typed, Qt.Key.Key_Return)
+        station.accept()
+        assert session.records[-1].fact("meter") == "typed"
+        assert session.records[-1].fact("ohm") == "0.2"
+
+    def test_a_skip_needs_a_reason_and_is_on_record(self, station: ProveStation, session: Session) -> None:
+        station.skip("no door yet")
+        assert session.results.count(Outcome.SKIPPED) == 1
+        assert session.records[-1].fact("reason") == "no door yet"
+
+    @pytest.mark.parametrize("stage", [Stage.ENERGISE, Stage.FUNCTION])
+    def test_live_stages_stay_shut_and_say_why(
+        self, station: ProveStation, said: list[tuple[str, bool]], stage: Stage
+    ) -> None:
+        before = station.test_key
+        station.stage_buttons[stage].click()
+        assert station.test_key == before
+        assert said[-1][0].startswith("Shut:")
+        assert "shut" in station.stage_buttons[stage].text()
+
+
+def test_every_control_has_a_name_for_those_who_cannot_see_it(window: MainWindow) -> None:
+    for name in window.stations:
+        window.go_to(name)
+        for widget in window.findChildren(QPushButton):
+            if widget.isVisible() and not isinstance(widget.parent(), QTableView):
+                assert widget.text() or widget.accessibleName()
+        for edit in [*window.findChildren(QLineEdit), *window.findChildren(QTableView)]:
+            if edit.objectName() != "qt_spinbox_lineedit":
+                assert edit.accessibleName(), name
+
+
+def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) -> None:
+    window.show_thing("device:c1.K")
+    assert session.plan.get(NAMES).tag[DeviceId("c1.K")] == "K1"
+    assert session.selection == "device:c1.K"

@@ -1,0 +1,161 @@
+"""The drawing view: zoom, choose, step, drag; and the painter that paints display lists."""
+
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QImage, QPainter, QWheelEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Mark, Point, Poly, Text
+from riktig.desk.canvas import DrawingView, Gesture, paint
+from riktig.desk.theme import LIGHT
+from tests.desk.conftest import drag, press
+
+BOX = (Point(10, 10), Point(30, 10), Point(30, 30), Point(10, 30))
+DRAWING = Drawing(
+    100,
+    100,
+    (
+        Poly(BOX, closed=True, fill="part", key="device:a"),
+        Circle(70, 70, 8, fill="card", key="device:b"),
+        Text(50, 50, "K1", 4.0, key="net:1"),
+    ),
+)
+
+
+@pytest.fixture
+def view(app: QApplication) -> DrawingView:
+    view = DrawingView("test")
+    view.resize(516, 516)
+    view.show_drawing(DRAWING)
+    view.fit()
+    view.show()
+    return view
+
+
+def test_the_whole_is_shown_and_a_click_chooses_what_is_under_it(view: DrawingView) -> None:
+    chosen: list[str] = []
+    view.chosen.connect(chosen.append)
+    for at in (Point(20, 20), Point(70, 70), Point(95, 5)):
+        QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=view.to_px(at).toPoint())
+    assert chosen == ["device:a", "device:b", ""]
+
+
+def test_zoom_keeps_the_point_under_the_pointer(view: DrawingView) -> None:
+    at = QPointF(140, 333)
+    before = view.to_mm(at)
+    wheel = QWheelEvent(
+        at,
+        at,
+        QPoint(0, 0),
+        QPoint(0, 120),
+        Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.ControlModifier,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
+    view.wheelEvent(wheel)
+    after = view.to_mm(at)
+    assert (after.x, after.y) == pytest.approx((before.x, before.y))
+    assert view.to_px(Point(1, 0)).x() - view.to_px(Point(0, 0)).x() > 5
+
+
+def test_keys_zoom_fit_and_step_through_what_is_drawn(view: DrawingView) -> None:
+    chosen: list[str] = []
+    view.chosen.connect(chosen.append)
+    view.chosen.connect(lambda key: view.select(frozenset({key})))
+    wide = view.to_px(Point(100, 0)).x()
+    press(view, Qt.Key.Key_Plus)
+    assert view.to_px(Point(100, 0)).x() > wide
+    press(view, Qt.Key.Key_0)
+    assert view.to_px(Point(100, 0)).x() == pytest.approx(wide)
+    for _ in range(4):
+        press(view, Qt.Key.Key_Period)
+    press(view, Qt.Key.Key_Comma)
+    assert chosen == ["device:a", "device:b", "net:1", "device:a", "net:1"]
+
+
+class Recorder(Gesture):
+    def __init__(self) -> None:
+        self.calls: list[str] = []
+
+    def begin(self, key: str, at: Point) -> bool:
+        self.calls.append(f"begin {key}")
+        return key == "device:a"
+
+    def move(self, at: Point) -> None:
+        self.calls.append("move")
+
+    def finish(self) -> None:
+        self.calls.append("finish")
+
+    def cancel(self) -> None:
+        self.calls.append("cancel")
+
+
+@pytest.mark.parametrize(
+    ("start", "drop", "calls"),
+    [
+        (Point(20, 20), True, ["begin device:a", "move", "move", "finish"]),
+        (Point(70, 70), True, ["begin device:b"]),
+        (Point(95, 5), True, []),
+        (Point(20, 20), False, ["begin device:a", "move", "move", "cancel"]),
+    ],
+    ids=["dropped", "what does not move", "nothing there", "Esc"],
+)
+def test_a_gesture_begins_moves_and_ends_once(view: DrawingView, start: Point, drop: bool, calls: list[str]) -> None:
+    gesture = view.gesture = Recorder()
+    drag(view, view.to_px(start), view.to_px(Point(start.x + 20, start.y)), drop=drop)
+    if not drop:
+        press(view, Qt.Key.Key_Escape)
+        QTest.mouseRelease(view, Qt.MouseButton.LeftButton)
+    assert gesture.calls == calls
+
+
+def test_a_click_is_no_drag(view: DrawingView) -> None:
+    gesture = view.gesture = Recorder()
+    QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=view.to_px(Point(20, 20)).toPoint())
+    assert gesture.calls == []
+
+
+def test_what_is_out_of_sight_is_brought_into_it(view: DrawingView) -> None:
+    view.zoom(8.0, QPointF(0, 0))
+    at = view.centre_of("device:b")
+    assert at is not None
+    assert not view.rect().contains(at.toPoint())
+    view.reveal("device:b")
+    at = view.centre_of("device:b")
+    assert at is not None
+    assert view.rect().contains(at.toPoint())
+
+
+MARKS: list[Mark] = [
+    Line(2, 5, 8, 5, width=2),
+    Poly((Point(2, 2), Point(8, 2), Point(8, 8)), closed=True, fill="ink"),
+    Circle(5, 5, 3, fill="ink"),
+    Arc(5, 5, 3, 0, 180, width=2),
+    Text(1, 8, "M", 6.0, face=Face.PRINTED_BOLD),
+    Text(8, 9, "M", 4.0, upright=False, align=Align.LEFT),
+]
+
+
+@pytest.mark.parametrize("mark", MARKS, ids=lambda m: type(m).__name__)
+def test_every_kind_of_mark_puts_ink_where_it_is(app: QApplication, mark: Mark) -> None:
+    image = QImage(100, 100, QImage.Format.Format_RGB32)
+    image.fill(LIGHT.colour("paper"))
+    painter = QPainter(image)
+    painter.scale(10, 10)
+    paint(painter, [mark], LIGHT)
+    painter.end()
+    dark = [(x, y) for x in range(100) for y in range(100) if image.pixelColor(x, y).lightness() < 90]
+    assert dark
+    assert all(5 <= x <= 98 and 5 <= y <= 98 for x, y in dark)
+
+
+def test_what_is_chosen_is_painted_in_the_accent(app: QApplication) -> None:
+    image = QImage(100, 100, QImage.Format.Format_RGB32)
+    image.fill(LIGHT.colour("paper"))
+    painter = QPainter(image)
+    paint(painter, [Line(0, 50, 100, 50, width=6, key="wire:a")], LIGHT, chosen=frozenset({"wire:a"}))
+    painter.end()
+    assert image.pixelColor(50, 50) == LIGHT.colour("act")

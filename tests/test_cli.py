@@ -1,0 +1,132 @@
+"""The scriptable face: exit codes, keys, and faults with their place, without a display."""
+
+import csv
+import io
+import json
+from pathlib import Path
+
+import pytest
+
+from riktig.cli import main
+from riktig.core.papers import SCHEDULES
+from riktig.core.store import JobFile, load_job
+from riktig.demo_job import demo_job
+
+ROOT = Path(__file__).parents[1]
+
+
+@pytest.fixture
+def demo_path(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> Path:
+    path = tmp_path / "demo.riktig"
+    assert main(["demo", "--write", str(path)]) == 0
+    capsys.readouterr()
+    return path
+
+
+def test_the_demonstration_is_written_and_is_the_wash_drum(demo_path: Path) -> None:
+    file = JobFile(demo_path, read_only=True)
+    assert file.job() == demo_job()
+    file.close()
+
+
+@pytest.mark.parametrize("what", sorted(SCHEDULES))
+def test_every_list_is_shown_in_three_forms_with_the_same_rows(
+    demo_path: Path, capsys: pytest.CaptureFixture[str], what: str
+) -> None:
+    assert main(["show", str(demo_path), what, "--json"]) == 0
+    rows = json.loads(capsys.readouterr().out)
+    assert main(["show", str(demo_path), what, "--csv"]) == 0
+    lines = list(csv.DictReader(io.StringIO(capsys.readouterr().out)))
+    assert main(["show", str(demo_path), what]) == 0
+    table = capsys.readouterr().out.splitlines()
+    assert len(rows) == len(lines) == len(table) - 2
+    assert list(rows[0]) == list(lines[0])
+
+
+def test_check_tells_by_its_exit_code_whether_a_clause_fails(
+    demo_path: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(["check", str(demo_path)]) == 0
+    assert "no certificate" in capsys.readouterr().out
+    bare = tmp_path / "bare.riktig"
+    assert main(["new", str(bare), "--loads", str(ROOT / "examples" / "loads.csv")]) == 0
+    assert main(["check", str(bare)]) == 1
+    assert "The nameplate lacks: maker" in capsys.readouterr().out
+
+
+def test_a_job_goes_out_as_json_and_comes_back_the_same(
+    demo_path: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(["export", str(demo_path), str(tmp_path / "out")]) == 0
+    written = [Path(line) for line in capsys.readouterr().out.splitlines()]
+    assert all(path.exists() for path in written)
+    (exported,) = [path for path in written if path.suffix == ".json"]
+    back = tmp_path / "back.riktig"
+    assert main(["import", str(exported), str(back)]) == 0
+    file = JobFile(back, read_only=True)
+    assert file.job() == demo_job() == load_job(exported.read_text(encoding="utf-8"))
+    file.close()
+
+
+@pytest.mark.parametrize(
+    ("content", "words"),
+    [
+        ("load;kw\nfan;0\n", "line 2, kw"),
+        ("load,power\nfan,4\n", "kw is missing"),
+        ("load,kw\nfan,5 hp\n", "cannot be read as a motor power"),
+    ],
+)
+def test_wrong_loads_end_with_two_and_the_place(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], content: str, words: str
+) -> None:
+    loads, out = tmp_path / "loads.csv", tmp_path / "out.riktig"
+    loads.write_text(content, encoding="utf-8")
+    assert main(["new", str(out), "--loads", str(loads)]) == 2
+    assert words in capsys.readouterr().err
+    assert not out.exists()
+
+
+@pytest.mark.parametrize(
+    ("command", "words"),
+    [
+        (["show", "{missing}", "wires"], "cannot be read"),
+        (["check", "{picture}"], "not a job of Riktig"),
+        (["export", "{picture}", "{out}"], "not a job of Riktig"),
+        (["import", "{unknown}", "{out}"], "$.job.titel"),
+        (["import", "{missing}", "{out}"], "cannot be read"),
+        (["demo", "--write", "{picture}"], "exists already"),
+    ],
+)
+def test_bad_input_ends_with_two_and_a_message_not_a_trace(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], command: list[str], words: str
+) -> None:
+    (tmp_path / "picture").write_bytes(b"\x89PNG" + bytes(100))
+    (tmp_path / "unknown").write_text('{"format": 1, "job": {"titel": "x"}}', encoding="utf-8")
+    names = {name: tmp_path / name for name in ("missing", "picture", "unknown", "out")}
+    assert main([word.format(**names) for word in command]) == 2
+    said = capsys.readouterr().err
+    assert words in said
+    assert "Traceback" not in said
+
+
+@pytest.mark.parametrize("command", ["demo", "check", "riktig", ".ci/run", "tools/setup_env.sh"])
+def test_the_commands_of_the_readme_are_there(command: str) -> None:
+    path = ROOT / command
+    assert path.exists()
+    assert command.endswith(".sh") or path.stat().st_mode & 0o111
+    assert path.read_text(encoding="utf-8").startswith("#!/usr/bin/env bash")
+
+
+def test_the_readme_begins_with_the_two_commands_and_shows_pictures() -> None:
+    text = (ROOT / "README.md").read_text(encoding="utf-8")
+    head = text[:1500]
+    assert "./demo" in head
+    assert "./check" in head
+    pictures = sorted((ROOT / "docs" / "screenshots").glob("*.png"))
+    assert 10 <= len(pictures) < 20
+    assert all(f"docs/screenshots/{picture.name}" in text for picture in pictures)
+
+
+@pytest.mark.parametrize("name", ["riktig.desktop", "riktig.xml", "riktig.png"])
+def test_desktop_integration_is_in_the_tree(name: str) -> None:
+    assert (ROOT / "packaging" / name).exists()
