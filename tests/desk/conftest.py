@@ -97,10 +97,10 @@ Waiter = Callable[[Callable[[], bool]], None]
 @pytest.fixture
 def wait_until() -> Waiter:
     def wait(happened: Callable[[], bool]) -> None:
-        for _ in range(600):
+        for _ in range(6000):
             if happened():
                 return
             QTest.qWait(10)
-        raise AssertionError("it did not happen within six seconds")
+        raise AssertionError("it did not happen within a minute")
 
     return wait

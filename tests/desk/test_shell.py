@@ -194,9 +194,7 @@ def test_what_is_not_in_the_file_is_said_before_the_window_closes(window: MainWi
 
 
 @pytest.mark.parametrize(("outcome", "expected"), [("result", "done"), ("error", "failed"), ("stop", "stopped")])
-def test_background_work_ends_in_exactly_one_way(
-    app: QApplication, wait_until: Waiter, outcome: str, expected: str
-) -> None:
+def test_background_work_ends_in_one_way(app: QApplication, wait_until: Waiter, outcome: str, expected: str) -> None:
     heard: list[str] = []
 
     def job(progress: Progress) -> object:

@@ -119,7 +119,9 @@ def test_another_motor_leaves_what_is_made_as_it_is_but_for_the_shared_clamps() 
 
 
 def test_a_part_moved_far_makes_its_short_wires_too_short_and_says_by_how_much() -> None:
-    before = one_motor()
+    from riktig.core.job import Batching
+
+    before = one_motor(batching=Batching.EXACT)
     after = move_block(before, Plan(before).get(LAYOUT), DeviceId("c1.FC"), 1, 240.0)
     records = ticks(Plan(before).get(WIRING).wires)
     stale = [s for s in progress(after, records).stale if s.what == "cut"]

@@ -209,6 +209,13 @@ def test_operators_keep_the_pitch_of_the_standard_and_stay_on_the_door(two_motor
 
 
 def test_a_box_that_is_too_shallow_is_said_with_the_depth_it_lacks(two_motors: Job) -> None:
-    misfits = Plan(set_enclosure(two_motors, plate_depth=100.0)).get(DOOR).misfits
+    three = settle(add_load(two_motors, "belt", 1.1))
+    misfits = Plan(set_enclosure(three, plate_depth=100.0)).get(DOOR).misfits
     assert misfits
     assert all("depth" in m.text and m.by > 0 for m in misfits)
+
+
+def test_another_load_moves_no_hole_that_may_have_been_cut(two_motors: Job) -> None:
+    before = {s.device: (s.x, s.y) for s in Plan(two_motors).get(DOOR).seats}
+    after = {s.device: (s.x, s.y) for s in Plan(settle(add_load(two_motors, "belt", 1.1))).get(DOOR).seats}
+    assert all(after[device] == at for device, at in before.items())

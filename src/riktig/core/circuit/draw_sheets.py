@@ -186,8 +186,11 @@ class _Pen:
         ends = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
         marks: list[Mark] = []
         incoming = self._devices[pole.device].mark in ("L1", "L2", "L3")
+        owner = self._devices[pole.device]
         for pin, y in zip(ends, (seat.top, seat.bottom), strict=True):
-            if not (incoming and y == seat.top):
+            below = owner.kind_id == "overload" and y == seat.bottom
+            above = bool(owner.strip) and y == seat.top
+            if not (self._power and (below or above)) and not (incoming and y == seat.top):
                 marks += self._number(pin_id(pole.device, pin), x, y)
         return marks
 

@@ -56,9 +56,10 @@ def plan_door(circuits: Circuits, sizing: Sizing, layout: Layout, enclosure: Enc
         sorted((d for d in circuits.devices if on_door(d) and d.circuit == circuit), key=_rank)
         for circuit in dict.fromkeys(d.circuit for d in circuits.devices if on_door(d))
     ]
-    width = (len(columns) - 1) * PITCH_X * 2
     for index, column in enumerate(columns):
-        x = face.width / 2 - width / 2 + index * PITCH_X * 2
+        # The first stays in the middle and others come beside it, so that a new load moves no hole.
+        side = (index + 1) // 2 * (1 if index % 2 else -1)
+        x = face.width / 2 + side * PITCH_X * 2
         lamps = [d for d in column if d.kind_id == "lamp"]
         for n, device in enumerate(lamps):
             dx = (n - (len(lamps) - 1) / 2) * PITCH_X * 1.2

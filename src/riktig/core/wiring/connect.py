@@ -19,6 +19,8 @@ __all__ = ["DUCT_HEIGHT", "best_path", "wire_all"]
 
 DUCT_HEIGHT = 60.0
 """Inside height of the ducts, mm (the stock on the cut list)."""
+STARTS = 6
+"""Starts tried on a long chain (chosen by us: more gain little)."""
 EXACT_UP_TO = 7
 """Clamps up to which every order is tried (5040 of them at most)."""
 ROUND_TO = 10.0
@@ -111,28 +113,46 @@ def best_path(pins: list[PinId], single: set[PinId], length: Callable[[PinId, Pi
         rank = {pin: place for place, pin in enumerate(pins)}
         orders = ((*cost(order), [rank[pin] for pin in order], order) for order in permutations(pins))
         return list(min(orders)[-1])
-    best = min((_nearest(start, pins, length) for start in pins), key=cost)
-    return list(_two_opt(best, cost))
+    return _long_path(pins, [pin for pin in pins if pin in single][:2], length)
 
 
-def _nearest(start: PinId, pins: list[PinId], length: Callable[[PinId, PinId], float]) -> tuple[PinId, ...]:
-    order, left = [start], [pin for pin in pins if pin != start]
+def _long_path(pins: list[PinId], ends: list[PinId], length: Callable[[PinId, PinId], float]) -> list[PinId]:
+    """Nearest neighbour from a few starts, each improved by 2-opt; ``ends`` stay at the ends."""
+    way = [[length(a, b) for b in pins] for a in pins]
+    fixed = [pins.index(pin) for pin in ends]
+    last = fixed[1] if len(fixed) == 2 else None
+    starts = fixed[:1] or range(0, len(pins), max(len(pins) // STARTS, 1))
+    orders = [_two_opt(_nearest(start, last, way), way, bool(fixed), last is not None) for start in starts]
+    best = min(orders, key=lambda order: (sum(way[a][b] for a, b in pairwise(order)), order))
+    return [pins[n] for n in best]
+
+
+def _nearest(start: int, last: int | None, way: list[list[float]]) -> list[int]:
+    order, left = [start], set(range(len(way))) - {start, last}
     while left:
-        following = min(left, key=lambda pin: (length(order[-1], pin), pin))
+        row = way[order[-1]]
+        following = min(left, key=lambda n: (row[n], n))
         left.remove(following)
         order.append(following)
-    return tuple(order)
+    return order if last is None else [*order, last]
 
 
-def _two_opt(order: tuple[PinId, ...], cost: Callable[[tuple[PinId, ...]], tuple[int, float]]) -> tuple[PinId, ...]:
-    improved = True
+def _two_opt(order: list[int], way: list[list[float]], first_stays: bool, last_stays: bool) -> list[int]:
+    """Turns stretches round as long as that shortens the chain; only two joints change a turn."""
+    count, improved = len(order), True
     while improved:
         improved = False
-        for i in range(len(order) - 1):
-            for j in range(i + 2, len(order) + 1):
-                other = order[:i] + order[i:j][::-1] + order[j:]
-                if cost(other) < cost(order):
-                    order, improved = other, True
+        for i in range(int(first_stays), count - 1):
+            for j in range(i + 2, count + 1 - int(last_stays)):
+                head, tail = order[i], order[j - 1]
+                gain = 0.0
+                if i:
+                    gain += way[order[i - 1]][head] - way[order[i - 1]][tail]
+                if j < count:
+                    gain += way[tail][order[j]] - way[head][order[j]]
+                if gain > 1e-9:
+                    order[i:j] = order[i:j][::-1]
+                    improved = True
     return order
 
 

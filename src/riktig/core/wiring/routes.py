@@ -3,6 +3,7 @@
 import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -52,6 +53,7 @@ class Router:
         self._edges: list[tuple[int, int, float, str]] = []
         self._of_pin: dict[PinId, int] = {}
         self._in_duct: dict[str, list[int]] = {duct.name: [] for duct in layout.ducts}
+        self._graph: Any = None
         self._paths: dict[int, tuple[list[float], list[int]]] = {}
         for device in devices:
             if device.zone is Zone.PLATE:
@@ -86,19 +88,26 @@ class Router:
 
     def _from(self, source: int) -> tuple[list[float], list[int]]:
         if source not in self._paths:
-            from scipy.sparse import csr_array  # late: its import takes half a second
-            from scipy.sparse.csgraph import dijkstra
+            from scipy.sparse.csgraph import dijkstra  # late: its import takes half a second
 
-            count = len(self._nodes)
+            graph = self._matrix()
+            lengths, before = dijkstra(graph, directed=False, indices=source, return_predecessors=True)
+            self._paths[source] = (lengths.tolist(), before.tolist())
+        return self._paths[source]
+
+    def _matrix(self) -> Any:
+        """The graph as a sparse matrix, built once; of parallel edges the shorter counts."""
+        if self._graph is None:
+            from scipy.sparse import csr_array
+
             shortest: dict[tuple[int, int], float] = {}
             for a, b, length, _ in self._edges:
                 pair = (min(a, b), max(a, b))
                 shortest[pair] = min(shortest.get(pair, np.inf), max(length, 1e-6))
             rows, columns = zip(*shortest, strict=True) if shortest else ((), ())
-            graph = csr_array((list(shortest.values()), (rows, columns)), shape=(count, count))
-            lengths, before = dijkstra(graph, directed=False, indices=source, return_predecessors=True)
-            self._paths[source] = (lengths.tolist(), before.tolist())
-        return self._paths[source]
+            count = len(self._nodes)
+            self._graph = csr_array((list(shortest.values()), (rows, columns)), shape=(count, count))
+        return self._graph
 
     def _node(self, at: Point, duct: str = "", *, door: bool = False) -> int:
         self._nodes.append(_Node(at, duct, door))

@@ -106,7 +106,7 @@ class DrawingView(QWidget):
         self._scale = min(across, 4.2) if self.pages else min(across, down)
         self._offset = QPointF(
             max((self.width() - self._drawing.width * self._scale) / 2, 8),
-            max((self.height() - self._drawing.height * self._scale) / 2, 8),
+            8.0 if self.pages else max((self.height() - self._drawing.height * self._scale) / 2, 8),
         )
         self._fitted = True
         self._forget()

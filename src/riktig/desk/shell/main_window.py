@@ -82,6 +82,8 @@ class MainWindow(QMainWindow):
         self.resize(1280, 800)
         self.set_theme(LIGHT)
         self.show_start()
+        if session.file:
+            self._changed(session.job, session.job)
 
     def _lay_out(self) -> None:
         middle = QHBoxLayout()

@@ -17,6 +17,15 @@ from riktig.devices import BenchMeter
 __all__ = ["ProveStation"]
 
 
+class _Typed(QLineEdit):
+    """A field whose Enter ends with it: it shows the reading, a second Enter accepts."""
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        super().keyPressEvent(event)
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            event.accept()
+
+
 class ProveStation(Station):
     """Keys: Space takes the reading, Enter accepts, F fails, S skips, Backspace goes back."""
 
@@ -95,7 +104,7 @@ class ProveStation(Station):
         self.reading.setFont(words_font(40, bold=True))
         self.verdict = plain_label("", wraps=True)
         self.verdict.setFont(words_font(17, bold=True))
-        self.typed = QLineEdit()
+        self.typed = _Typed()
         self.typed.setPlaceholderText("or type a reading: 0.3, 1.2 k, open")
         self.typed.setAccessibleName("Typed reading in ohm")
         self.typed.setMaximumWidth(260)
@@ -315,8 +324,7 @@ class ProveStation(Station):
             Qt.Key.Key_Backspace: self.back,
         }
         act = acts.get(Qt.Key(event.key()))
-        typing = self.typed.hasFocus()  # its Enter comes up here too, and is not an accept
-        if act and not typing and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+        if act and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
             act()
         else:
             super().keyPressEvent(event)
