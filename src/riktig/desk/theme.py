@@ -195,6 +195,7 @@ def style_sheet(theme: Theme) -> str:
     QTableView, QTreeView, QListView {{ background: {c["card"]}; border: 1px solid {c["hair"]};
         gridline-color: {c["hair"]}; selection-background-color: {c["act soft"]};
         selection-color: {c["ink"]}; alternate-background-color: {c["paper"]}; }}
+    QHeaderView {{ background: {c["panel"]}; }}
     QHeaderView::section {{ background: {c["panel"]}; color: {c["second"]}; border: none;
         border-bottom: 1px solid {c["line"]}; padding: 4px 6px; }}
     QScrollBar:vertical {{ background: {c["panel"]}; width: 11px; }}

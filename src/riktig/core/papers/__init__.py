@@ -11,7 +11,7 @@ from riktig.core.papers.passport import Passport, Row, Section, device_of, passp
 from riktig.core.papers.pdf import Page, SetHead, fitting_scale, missing_glyphs, write_set
 from riktig.core.papers.read_loads import COLUMNS, LoadRow, job_from_loads, read_loads
 from riktig.core.papers.record import build_record, missing_papers, test_record
-from riktig.core.papers.schedules import SCHEDULES, Schedule, Value, schedule
+from riktig.core.papers.schedules import SCHEDULES, Schedule, Value, holes_of, schedule
 from riktig.core.papers.status import STATIONS, Stamp, Status, statuses
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, as_json, write_xlsx
@@ -38,6 +38,7 @@ __all__ = [
     "export_all",
     "file_stem",
     "fitting_scale",
+    "holes_of",
     "ink",
     "job_from_loads",
     "missing_glyphs",

@@ -158,7 +158,8 @@ def _joins(plan: Plan[Job], device: Device) -> tuple[Row, ...]:
         far = ", ".join(w.end.label if w.start.pin == pid else w.start.label for w in here)
         link = f"wire:{here[0].key}" if here else f"net:{net.id}"
         number = names.number[net.id]
-        rows.append(Row(pin.name, f"{number}  {far}" if far else number, link))
+        side = {"i": "inside", "f": "field"}.get(pin.name, pin.name) if device.strip else pin.name
+        rows.append(Row(side, f"{number}  {far}" if far else number, link))
     return tuple(rows[:10])
 
 

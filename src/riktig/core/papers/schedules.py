@@ -19,7 +19,7 @@ from riktig.core.standards import Why
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
-__all__ = ["SCHEDULES", "Schedule", "Value", "schedule"]
+__all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "schedule"]
 
 Value = str | float | int | None
 
@@ -114,7 +114,7 @@ def _terminals(plan: Plan[Job]) -> Schedule:
             strip.tag,
             row.position,
             row.mark,
-            row.kind_id,
+            row.kind_id.replace("_", " "),
             row.colour,
             row.number,
             row.inside,
@@ -310,6 +310,20 @@ SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
     "clauses": _clauses,
     "tests": _tests,
 }
+
+
+def holes_of(plan: Plan[Job], face: str) -> Schedule:
+    """The holes of one face, “plate” or “door”, with the columns the person at it needs."""
+    whole = _holes(plan)
+    wanted = (
+        ("hole", "x_mm", "y_mm", "drill_mm", "tap", "for")
+        if face == "plate"
+        else ("hole", "x_mm", "y_mm", "drill_mm", "for")
+    )
+    keys = [key for key, _ in whole.columns]
+    kept = [keys.index(key) for key in wanted]
+    rows = tuple(tuple(row[i] for i in kept) for row in whole.rows if row[1] == face)
+    return Schedule("holes", f"Holes of the {face}", tuple(whole.columns[i] for i in kept), rows)
 
 
 def schedule(name: str, plan: Plan[Job]) -> Schedule:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.circuit import Circuits, Names
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of
 from riktig.core.job import DeviceId
 from riktig.core.plate.door import HANDLE
 from riktig.core.plate.model import DoorPlan, DoorSeat, Duct, Hole, Layout, Piece, Rail, Seat
@@ -242,7 +242,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
                 middle.x,
                 middle.y + 10.5,
                 word,
-                min(WORD, rect.width * 1.45 / max(len(word), 1)),
+                min(WORD, rect.width * 1.3 / max(len(word), 1)),
                 "second",
                 Face.WORDS,
                 Align.MIDDLE,
@@ -345,10 +345,11 @@ def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
             Circle(x, y, r, "act", 0.4, "", "hole", key),
             Line(x - reach, y, x + reach, y, "act", 0.3, layer="hole", key=key),
             Line(x, y - reach, x, y + reach, "act", 0.3, layer="hole", key=key),
-            Text(x + reach + 0.5, y - 1.5, hole.number, PIN, "ink", Face.PRINTED_BOLD, key=key),
+            Text(x + reach + 0.5, y - 1.5, hole.number, PIN + 1, "ink", Face.PRINTED_BOLD, key=key),
             Text(x + reach + 0.5, y + 4.5, f"{hole.x:g}, {hole.y:g}", PIN - 0.6, "second", key=key),
         ]
-    return Drawing(drawing.width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")
+    width = max((bounds_of(mark).right for mark in marks), default=drawing.width) + 4
+    return Drawing(width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")
 
 
 def _plain(mark: Mark) -> Mark:

@@ -1,7 +1,7 @@
 """The drawer at the foot: counts, the last thing said, and the findings with their mends."""
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from riktig.core.rules import ClauseResult, Finding, Mend, Verdict, findings_of
 from riktig.desk.widgets import plain_label, replace_body
@@ -59,6 +59,7 @@ class FindingsDrawer(QWidget):
         self.opener.toggled.connect(self._open)
         self.counts = [plain_label("", role) for role in ("fails", "judgement", "meets")]
         self.said = plain_label("", "second")
+        self.said.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.kept = plain_label("Nothing unsaved", "quiet")
         self.again = QPushButton("Write again")
         self.again.hide()

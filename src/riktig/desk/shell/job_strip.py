@@ -92,6 +92,8 @@ class JobStrip(QWidget):
         self.number = plain_label("", "title")
         self.title = plain_label("", "second")
         self.pills = [plain_label("", "pill") for _ in range(3)]
+        for pill in self.pills:
+            pill.hide()
         self.undo = self._tool("Undo", self.undo_asked)
         self.redo = self._tool("Redo", self.redo_asked)
         self.dark = self._tool("Dark", self.theme_asked)
@@ -111,6 +113,7 @@ class JobStrip(QWidget):
         for button in (self.jobs, self.undo, self.redo, self.dark):
             layout.addWidget(button)
         layout.addWidget(self.finder)
+        self.show_steps("", "")
 
     def _tool(self, text: str, signal: object) -> QToolButton:
         button = QToolButton()
@@ -133,6 +136,7 @@ class JobStrip(QWidget):
         )
         for pill, said in zip(self.pills, texts, strict=True):
             pill.setText(said)
+            pill.show()
 
     def show_steps(self, undo: str, redo: str) -> None:
         """What undo and redo would do."""

@@ -1,7 +1,7 @@
 """The door from the front, and its holes."""
 
 from riktig.core.circuit import NAMES
-from riktig.core.papers import Schedule, device_of, schedule
+from riktig.core.papers import device_of, holes_of
 from riktig.core.plate import DOOR, DOOR_DRAWING, HOLES, mark_out
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -43,23 +43,14 @@ class DoorStation(Station):
         if self.marking.isChecked():
             drawing = mark_out(drawing, holes, "door")
         self.view.show_drawing(drawing)
-        whole = schedule("holes", plan)
-        rows = tuple(row for row in whole.rows if row[1] == "door")
-        kept = [i for i, (key, _) in enumerate(whole.columns) if key not in ("face", "tap", "note")]
-        self.table.show_schedule(
-            Schedule(
-                "holes",
-                "Holes of the door",
-                tuple(whole.columns[i] for i in kept),
-                tuple(tuple(row[i] for i in kept) for row in rows),
-            )
-        )
+        listed = holes_of(plan, "door")
+        self.table.show_schedule(listed)
         door, names = plan.get(DOOR), plan.get(NAMES)
         wrong = [f"{names.tag[m.device]} {m.text}" for m in door.misfits]
         self.words.setText(
             "; ".join(wrong[:2])
             if wrong
-            else f"{len(rows)} holes  ·  door {door.face.width:g} × {door.face.height:g} mm"
+            else f"{len(listed.rows)} holes  ·  door {door.face.width:g} × {door.face.height:g} mm"
         )
 
     def set_theme(self, theme: Theme) -> None:

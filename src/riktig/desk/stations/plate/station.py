@@ -3,16 +3,17 @@
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 
+from riktig.core.circuit import NAMES
 from riktig.core.geometry import Drawing, Mark
 from riktig.core.job import DeviceId
-from riktig.core.papers import device_of, schedule
+from riktig.core.papers import device_of, holes_of
 from riktig.core.plate import CUTS, HOLES, LAYOUT, Layout, draw_cuts, mark_out, move_block, plan_for_me, set_lock
 from riktig.core.wiring import PLATE_DRAWING, WIRING, route_marks
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.plate.drag import DragBlock, preview
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import ScheduleTable, Station, plain_label
+from riktig.desk.widgets import ScheduleTable, Station, plain_label, row_of
 
 __all__ = ["PlateStation"]
 
@@ -40,11 +41,12 @@ class PlateStation(Station):
         self.hint = plain_label("", "quiet", wraps=True)
         self.table = ScheduleTable("Holes", "hole")
         self.table.row_chosen.connect(lambda hole: session.select(f"hole:{hole}"))
-        self.table.setFixedHeight(190)
         self.table.hide()
         self.add_bar((self.plan_button, self.lock, self.marking, self.cutting, self.wires, None, self.words))
-        self.add_body(self.view)
-        self.add_body(self.table, 0)
+        row = row_of(())
+        row.addWidget(self.view, 3)
+        row.addWidget(self.table, 2)
+        self.add_body(row)
         self.add_body(self.hint, 0)
 
     def _layout(self) -> Layout:
@@ -73,7 +75,7 @@ class PlateStation(Station):
         planning = not (self.cutting.isChecked() or self.marking.isChecked())
         self.table.setVisible(self.marking.isChecked())
         if self.marking.isChecked():
-            self.table.show_schedule(schedule("holes", plan))
+            self.table.show_schedule(holes_of(plan, "plate"))
         metres = sum(wire.length for wire in wiring.wires) / 1000
         total = sum(rail.length for rail in layout.rails) or 1
         free = sum(layout.free_on(rail) for rail in layout.rails) / total
@@ -83,6 +85,12 @@ class PlateStation(Station):
                 "Does not fit: " + "; ".join(f"{self._tag(m.device)} {m.text}" for m in layout.misfits[:3])
             )
             self.hint.setObjectName("fails")
+        elif not planning:
+            self.hint.setText(
+                "Every piece is marked with its name; level lids run exactly between the uprights. Holes are measured "
+                "from the datum in the upper left corner: measure twice before the drill."
+            )
+            self.hint.setObjectName("quiet")
         else:
             self.hint.setText(
                 "Drag a part along its rail or to another. Arrow keys move it by 1 mm, with Shift "
@@ -97,8 +105,6 @@ class PlateStation(Station):
             self.view.set_overlay(())
 
     def _tag(self, device: DeviceId) -> str:
-        from riktig.core.circuit import NAMES
-
         return self.session.plan.get(NAMES).tag[device]
 
     def _overlay(self) -> None:

@@ -1,0 +1,122 @@
+"""Takes the pictures in docs/screenshots from the demonstration, off the screen, 1280x800.
+
+Run: .venv/bin/python tools/screenshots.py
+"""
+
+import os
+from pathlib import Path
+
+os.environ["QT_QPA_PLATFORM"] = "offscreen"
+
+from PySide6.QtTest import QTest
+
+from riktig.core.build import Operation, tick_facts
+from riktig.core.plate import LAYOUT
+from riktig.core.prove import Outcome, reading_facts
+from riktig.core.wiring import WIRING
+from riktig.desk.app import application, make_window
+from riktig.desk.demo_file import demo_file
+from riktig.desk.shell import MainWindow
+from riktig.desk.stations.circuits import CircuitsStation
+from riktig.desk.stations.plate import PlateStation
+from riktig.desk.stations.plate.drag import preview
+from riktig.desk.stations.prove import ProveStation
+from riktig.desk.theme import DARK, LIGHT
+from riktig.devices import BenchMeter
+
+FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+
+
+def take(window: MainWindow, name: str) -> None:
+    """Lets the window come to rest and saves it."""
+    QTest.qWait(250)
+    window.grab().save(str(FOLDER / f"{name}.png"), "PNG")
+    print(name)
+
+
+def work_a_while(window: MainWindow) -> None:
+    """Some wires landed and some tests read, as on the second day."""
+    session, meter = window.session, BenchMeter()
+    wiring = session.plan.get(WIRING)
+    for wire in wiring.wires[:17]:
+        session.record_all([("tick", wire.key, tick_facts(wire, one), "") for one in Operation])
+    wire = wiring.wires[17]
+    for one in (Operation.CUT, Operation.MARKED, Operation.LANDED_START):
+        session.record("tick", wire.key, tick_facts(wire, one))
+    for test, _ in session.results.readings[:9]:
+        ohm = meter.read(test, wiring)
+        facts = reading_facts(test, Outcome.PASSED, ohm=ohm, meter=meter.name)
+        session.record("reading", test.key, facts)
+
+
+def main() -> None:
+    """Takes all pictures."""
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    application()
+    window = make_window()
+    window.session.who = "I. Tveit"
+    window.show()
+    take(window, "00-start")
+    session = window.session
+    session.open(demo_file(session))
+    window.go_to("Brief")
+    session.select("device:c1.FO")
+    take(window, "01-brief")
+    window.go_to("Circuits")
+    circuits = window.stations["Circuits"]
+    assert isinstance(circuits, CircuitsStation)
+    circuits.show_sheet(1)
+    session.select("element:c1.K/A1-A2")
+    take(window, "02-circuits")
+    window.go_to("Plate")
+    plate = window.stations["Plate"]
+    assert isinstance(plate, PlateStation)
+    session.select("device:c1.K")
+    plate.view.set_overlay(preview(session.plan.get(LAYOUT), session.plan.get(LAYOUT).blocks[0][0].lead))
+    session.select("device:c1.F")
+    take(window, "03-plate")
+    plate.marking.click()
+    session.select("hole:P6")
+    take(window, "04-mark-out")
+    plate.cutting.click()
+    session.select("piece:D4 lid")
+    take(window, "05-cut-list")
+    plate.cutting.click()
+    window.go_to("Door")
+    session.select("device:c1.S.start")
+    take(window, "06-door")
+    window.go_to("Wires")
+    session.select("wire:c1.FO:96~c1.S.stop:1")
+    work_a_while(window)
+    take(window, "07-wires")
+    window.go_to("Terminals")
+    session.select("device:c1.X.U")
+    take(window, "08-terminals")
+    window.go_to("Labels")
+    session.select("device:c1.K")
+    take(window, "09-labels")
+    window.go_to("Rules")
+    session.select("")
+    take(window, "10-rules")
+    window.go_to("Build")
+    session.select("wire:" + session.plan.get(WIRING).wires[17].key)
+    take(window, "11-build")
+    window.go_to("Prove")
+    prove = window.stations["Prove"]
+    assert isinstance(prove, ProveStation)
+    session.select("")
+    test = prove._test()
+    if test:
+        prove.meter.off.add(session.plan.get(WIRING).wires[5].key)
+    prove._go("wire:" + session.plan.get(WIRING).wires[5].key)
+    prove.take()
+    window.set_theme(DARK)
+    take(window, "12-prove-dark")
+    window.set_theme(LIGHT)
+    window.go_to("Hand over")
+    take(window, "13-hand-over")
+    window.close()
+
+
+if __name__ == "__main__":
+    main()
