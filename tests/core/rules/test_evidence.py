@@ -1,0 +1,59 @@
+"""The evidence of each clause on the demonstration, worked out by hand."""
+
+import pytest
+
+from riktig.core.plan import Plan
+from riktig.core.rules import RULES, ClauseResult, Group, Verdict
+from riktig.demo_job import demo_job
+
+BY_HAND = {
+    "E01": "supply 3/N/PE",
+    "E02": "Q1: 25 A for 20 A, through the door",
+    "E03": "full load 8.6 A, protected at 20 A",
+    "E04": "4 loads traced back to the supply",
+    "E05": "F3: 7 A ≤ 8.5 A ≤ 10 A",
+    "E06": "24 parts chosen",
+    "E07": "prospective fault current 6 kA",
+    "E08": "X2:PE: 1.5 mm² for 1.5 mm² phase",
+    "E09": "5 points, each from a way of its own",
+    "C02": "1 starter, 2 control devices",
+    "C03": "H2: yellow",
+    "W01": "M1 power: 1.5 mm² carries 13.5 A ≥ 13 A",
+    "W02": "31 wires",
+    "W03": "Control, plate: red",
+    "W04": "62 ends",
+    "P02": "17 on the plate, 5 on the door",
+    "P03": "27 holes",
+    "P04": "R3: 58 mm of 152 mm free",
+    "M01": "Supply: 3/N/PE 400/230 V 50 Hz",
+    "M02": "62 markers for 31 wires",
+    "M03": "live with the main switch off: Q1:1, Q1:3, Q1:5, X1:L1, X1:L2, X1:L3",
+    "M04": "Wash drum TRIPPED",
+}
+
+
+@pytest.fixture(scope="module")
+def results() -> dict[str, ClauseResult]:
+    return {r.code: r for r in Plan(demo_job()).get(RULES)}
+
+
+@pytest.mark.parametrize("code", BY_HAND)
+def test_the_evidence_is_what_was_worked_out(results: dict[str, ClauseResult], code: str) -> None:
+    assert BY_HAND[code] in results[code].evidence
+
+
+@pytest.mark.parametrize("code", [c for c in BY_HAND if c != "E07"])
+def test_the_demonstration_meets_the_clause(results: dict[str, ClauseResult], code: str) -> None:
+    assert results[code].verdict is Verdict.MEETS
+    assert results[code].findings == ()
+
+
+def test_clauses_stand_in_the_order_an_inspector_walks(results: dict[str, ClauseResult]) -> None:
+    order = list(Group)
+    places = [order.index(r.group) for r in results.values()]
+    assert places == sorted(places)
+
+
+def test_every_clause_names_a_standard_or_says_that_it_is_common_practice(results: dict[str, ClauseResult]) -> None:
+    for result in results.values():
+        assert "IEC" in result.clause or "common practice" in result.clause, result.code

@@ -1,0 +1,120 @@
+"""Small widgets: text that flows, answers that are taken or not, tables that select."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QScrollArea, QWidget
+
+from riktig.core.papers import Schedule
+from riktig.desk.stations.brief.fields import Answer, Pick, sentence
+from riktig.desk.widgets import FlowLayout, ScheduleTable, replace_body
+from tests.desk.conftest import press, settle_window
+
+
+@pytest.mark.parametrize("width", [120, 300, 900])
+def test_a_sentence_runs_like_text_and_nothing_overlaps_or_sticks_out(app: QApplication, width: int) -> None:
+    body = sentence("A motor of", QLineEdit("4"), "kW turns the wash drum in the wash bay of the shed.")
+    body.resize(width, body.heightForWidth(width))
+    body.show()
+    settle_window()
+    boxes = [child.geometry() for child in body.findChildren(QWidget) if isinstance(child, QLabel | QLineEdit)]
+    for n, one in enumerate(boxes):
+        assert not any(one.intersects(other) for other in boxes[n + 1 :])
+        assert one.bottom() <= body.height()
+    tops = {box.center().y() for box in boxes}
+    assert len(tops) == 1 if width == 900 else len(tops) > 1
+
+
+def test_a_flow_is_as_high_as_its_lines(app: QApplication) -> None:
+    body = QWidget()
+    flow = FlowLayout(body, gap=0, lead=0)
+    for _ in range(4):
+        box = QWidget()
+        box.setFixedSize(50, 20)
+        flow.addWidget(box)
+    assert [flow.heightForWidth(w) for w in (210, 110, 60)] == [20, 40, 80]
+    assert flow.takeAt(9) is None
+    assert flow.count() == 4
+
+
+class TestAnswer:
+    @pytest.fixture
+    def taken(self) -> list[str]:
+        return []
+
+    @pytest.fixture
+    def field(self, app: QApplication, taken: list[str]) -> Answer:
+        def take(text: str) -> bool:
+            taken.append(text)
+            return text.isdigit()
+
+        field = Answer("Power", "4", take)
+        field.show()
+        return field
+
+    def test_an_unchanged_answer_is_not_taken_again(self, field: Answer, taken: list[str]) -> None:
+        press(field, Qt.Key.Key_Return)
+        assert taken == []
+
+    def test_a_refused_answer_stays_to_be_mended_and_is_marked(self, field: Answer, taken: list[str]) -> None:
+        field.setText("abc")
+        press(field, Qt.Key.Key_Return)
+        assert field.property("wrong") is True
+        assert field.text() == "abc"
+        field.setText("5")
+        press(field, Qt.Key.Key_Return)
+        assert field.property("wrong") is False
+        assert taken == ["abc", "5"]
+
+    def test_the_value_of_now_is_shown(self, field: Answer) -> None:
+        field.show_value("7")
+        assert field.text() == "7"
+
+
+def test_a_pick_takes_the_value_behind_the_words(app: QApplication) -> None:
+    taken: list[object] = []
+    pick = Pick("Neutral", [("and a neutral", True), ("and no neutral", False)], taken.append)
+    pick.show_value(False)
+    assert pick.currentText() == "and no neutral"
+    assert taken == [], "showing is not choosing"
+    press(pick, Qt.Key.Key_Up)
+    assert taken == [True]
+
+
+SCHEDULE = Schedule(
+    "wires",
+    "Wires",
+    (("number", "Number"), ("mm2", "mm²"), ("key", "Key")),
+    (("1", 1.5, "a~b"), ("2", 4.0, "c~d"), ("3", None, "e~f")),
+)
+
+
+def test_a_table_shows_values_hides_its_key_and_tells_which_row(app: QApplication) -> None:
+    table = ScheduleTable("Wires", "key")
+    table.show_schedule(SCHEDULE)
+    heard: list[str] = []
+    table.row_chosen.connect(heard.append)
+    model = table.model()
+    assert [model.index(0, c).data() for c in range(2)] == ["1", "1.5"]
+    assert model.index(2, 1).data() == ""
+    assert table.isColumnHidden(2)
+    table.choose("c~d")
+    assert heard == [], "being told is not choosing"
+    assert table.currentIndex().row() == 1
+    table.selectRow(2)
+    assert heard == ["e~f"]
+    table.choose("gone")
+    assert not table.selectionModel().hasSelection()
+
+
+def test_a_body_is_replaced_even_by_a_button_inside_it(app: QApplication) -> None:
+    from PySide6.QtWidgets import QPushButton
+
+    area = QScrollArea()
+    area.show()
+    button = QPushButton("again")
+    replace_body(area, button)
+    button.clicked.connect(lambda: replace_body(area, QLabel("done")))
+    QTest.mouseClick(button, Qt.MouseButton.LeftButton)
+    settle_window()
+    assert isinstance(area.widget(), QLabel)

@@ -1,0 +1,50 @@
+"""The same job in two windows: the second looks only, says who has it, and loses nothing."""
+
+from pathlib import Path
+
+from PySide6.QtWidgets import QApplication
+
+from riktig.core.build import Operation
+from riktig.core.job import Job, set_heading
+from riktig.core.store import JobFile
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.stations.build import BuildStation
+from tests.conftest import FakeClock
+from tests.desk.conftest import app, settle_window
+
+__all__ = ["app"]
+
+
+def test_the_second_window_looks_only_until_the_first_is_closed(app: QApplication, tmp_path: Path, demo: Job) -> None:
+    path = tmp_path / "shared.riktig"
+    JobFile.create(path, demo, who="Ida", at="t").close()
+    first = MainWindow(Session(who="Ida", clock=FakeClock()))
+    second = MainWindow(Session(who="Ola", clock=FakeClock()))
+    assert first.open_path(path)
+    assert second.open_path(path)
+    assert second.session.read_only
+    assert "Ida on" in second.drawer.said.toolTip()
+
+    # Everything can be seen in the second, nothing changed, nothing ticked.
+    for name in second.stations:
+        second.go_to(name)
+        settle_window()
+    assert not second.session.edit("title", lambda job: set_heading(job, title="x"))
+    build = second.stations["Build"]
+    assert isinstance(build, BuildStation)
+    build.toggle(Operation.CUT)
+    assert second.session.records == ()
+    assert "Nothing was recorded" in second.drawer.said.toolTip()
+
+    # The first works on; when it is closed, the second may open the job for itself.
+    assert first.session.edit("title", lambda job: set_heading(job, title="first"))
+    first.close()
+    assert second.open_path(path)
+    assert not second.session.read_only
+    assert second.session.job.title == "first"
+    assert second.session.edit("title", lambda job: set_heading(job, title="second"))
+    second.close()
+    file = JobFile(path, read_only=True)
+    assert file.job().title == "second"
+    file.close()
