@@ -157,7 +157,16 @@ def test_undo_and_redo_say_what_they_would_do(window: MainWindow, session: Sessi
     assert "no neutral" in window.strip.redo.toolTip()
 
 
-def test_the_window_fits_its_usual_size(window: MainWindow) -> None:
+def test_the_window_fits_its_usual_size_on_a_busy_day_too(window: MainWindow, session: Session) -> None:
+    session.who = "Ingebjorg Tveit"
+    for name in ("Build", "Prove"):
+        window.go_to(name)
+        for _ in range(9):
+            press(window.stations[name], Qt.Key.Key_Space)
+            press(window.stations[name], Qt.Key.Key_Return)
+    session.say("A very long sentence about what has happened to the panel since this morning. " * 3)
+    settle_window()
+    assert len(session.records) > 9
     assert window.minimumSizeHint().width() <= 1280
     assert window.minimumSizeHint().height() <= 800
 

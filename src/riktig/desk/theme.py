@@ -188,7 +188,6 @@ def style_sheet(theme: Theme) -> str:
     QLineEdit, QComboBox, QPlainTextEdit {{ background: {c["card"]}; border: 1px solid
         {c["line"]}; border-radius: 4px; padding: 3px 6px; selection-background-color:
         {c["act"]}; selection-color: {c["on act"]}; }}
-    QComboBox::drop-down {{ border: none; width: 20px; }}
     QComboBox QAbstractItemView {{ background: {c["card"]}; color: {c["ink"]};
         selection-background-color: {c["act soft"]}; selection-color: {c["ink"]}; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {c["fails"]}; }}

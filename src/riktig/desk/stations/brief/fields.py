@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from enum import Enum
 
-from PySide6.QtWidgets import QComboBox, QLineEdit, QWidget
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QWidget
 
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import FlowLayout, plain_label
@@ -68,13 +68,40 @@ def sentence(*parts: str | QWidget, points: float = 11.0) -> QWidget:
     """Words and answers that run like text."""
     body = QWidget()
     layout = FlowLayout(body)
+
+    def word(text: str) -> QWidget:
+        label = plain_label(text)
+        label.setFont(words_font(points))
+        return label
+
+    waiting: QWidget | None = None
     for part in parts:
-        if isinstance(part, str):
-            for word in part.split(" "):
-                label = plain_label(word)
-                label.setFont(words_font(points))
-                layout.addWidget(label)
-        else:
+        if not isinstance(part, str):
+            if waiting:
+                layout.addWidget(waiting)
             part.setFont(words_font(points))
-            layout.addWidget(part)
+            waiting = part
+            continue
+        for text in part.split(" "):
+            if waiting and text[:1] in (",", ".", ";"):
+                layout.addWidget(_closed_by(waiting, word(text)))
+            elif waiting:
+                layout.addWidget(waiting)
+                layout.addWidget(word(text))
+            else:
+                layout.addWidget(word(text))
+            waiting = None
+    if waiting:
+        layout.addWidget(waiting)
     return body
+
+
+def _closed_by(field: QWidget, mark: QWidget) -> QWidget:
+    """A field with its comma or point, which stay together."""
+    pair = QWidget()
+    row = QHBoxLayout(pair)
+    row.setContentsMargins(0, 0, 0, 0)
+    row.setSpacing(3)
+    row.addWidget(field)
+    row.addWidget(mark)
+    return pair

@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QShowEvent
-from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from riktig.core.build import Operation, WireState, tick_facts
 from riktig.core.geometry import Drawing
@@ -25,12 +25,16 @@ class BuildStation(Station):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.key = ""
         self.batch_line = plain_label("", "second")
+        self.batch_line.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.scan = QLineEdit()
         self.scan.setPlaceholderText("Scan or type a number, Enter")
         self.scan.setAccessibleName("Scan a wire number")
         self.scan.setMaximumWidth(230)
         self.scan.returnPressed.connect(self._scanned)
-        self.add_bar((self.batch_line, None, self.scan))
+        bar = row_of(())
+        bar.addWidget(self.batch_line, 1)
+        bar.addWidget(self.scan)
+        self.add_body(bar, 0)
         self.add_body(
             plain_label(
                 "Supply isolated, locked off and proved dead before a hand goes in. Local codes and "
@@ -56,7 +60,7 @@ class BuildStation(Station):
     def _make_list(self) -> QWidget:
         self.list = QListWidget()
         self.list.setAccessibleName("Wires in the order they go in")
-        self.list.setFixedWidth(252)
+        self.list.setFixedWidth(220)
         self.list.setFont(words_font(10, mono=True))
         self.list.currentItemChanged.connect(self._picked)
         self.list.installEventFilter(self)
@@ -80,12 +84,13 @@ class BuildStation(Station):
             label.setFont(words_font(12))
         self.where = DrawingView("Where the wire runs")
         self.where.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.where.setMinimumSize(130, 160)
         self.buttons: dict[Operation, QPushButton] = {}
         ticks = QVBoxLayout()
         ticks.setSpacing(5)
         for number, operation in enumerate(Operation, 1):
             button = QPushButton()
-            button.setFont(words_font(12))
+            button.setFont(words_font(11))
             button.setCheckable(True)
             button.setMinimumHeight(34)
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -166,7 +171,7 @@ class BuildStation(Station):
                 text = f"Landed at {wire.start.label}"
             elif operation is Operation.LANDED_END:
                 text = f"Landed at {wire.end.label}"
-            who = f"   ✓ {done.who}, {done.when[11:16]}" if done else ""
+            who = f"  ✓ {done.who} {done.when[11:16]}" if done else ""
             button.setText(f"{number}   {text}{who}")
             button.setAccessibleName(text)
         owners = frozenset(e.pin.rsplit(":", 1)[0] for e in (wire.start, wire.end))
