@@ -11,6 +11,8 @@ from riktig.core.sizing import Sizing
 
 __all__ = ["GAP", "arrange", "with_block_at"]
 
+LEAST_RUN = 40.0
+"""Rail kept between the ducts whatever their width (chosen by us: so that something can be shown)."""
 BAR_GAP = 14.0
 """Between the end of the terminals' rail and the earth bar (chosen by us: a screwdriver)."""
 GAP = 5.0
@@ -35,7 +37,7 @@ def arrange(
     """
     blocks = make_blocks(circuits, sizing, practice.finger_room)
     plate = Rect(0, 0, enclosure.plate_width, enclosure.plate_height)
-    width = practice.duct_width
+    width = min(practice.duct_width, (plate.width - 2 * EDGE - LEAST_RUN) / 2)
     left, right = EDGE + width, plate.width - EDGE - width
     run = max(right - left, 1.0)
     bars = [d for d in circuits.devices if d.kind.mounting is Mounting.SCREWED]
@@ -103,7 +105,7 @@ def _rails(
 
     def end(number: int) -> float:
         row = rows[number - 1] if number <= len(rows) else []
-        return right - beside if row and row[0].row is Row.TERMINALS else right
+        return max(right - beside, left + LEAST_RUN / 2) if row and row[0].row is Row.TERMINALS else right
 
     if fix and fix.rails:
         return tuple(Rail(one.number, one.y, left, end(one.number)) for one in fix.rails)

@@ -14,6 +14,8 @@ __all__ = [
     "switch_ratings",
 ]
 
+PVC_LIMIT_C = 70.0
+"""Conductor temperature of PVC insulation (IEC 60204-1 Table D.1, from memory)."""
 _VOLTAGES = (230.0, 400.0, 500.0, 690.0)
 
 
@@ -34,18 +36,21 @@ def motor_current(kw: float, voltage_v: float) -> Figure:
     Args:
         kw: Rated output, above 0.
         voltage_v: Between phases; the nearest lower column serves (a lower voltage, more current).
+            Below the lowest column its current is scaled by the voltage and marked unsure.
 
     Raises:
         ValueError: beyond the table.
     """
     found = table("motor_currents_kw")
     columns = [v for v in _VOLTAGES if v <= voltage_v + 1e-9]
-    if not columns:
-        raise ValueError(f"the motor table has no column for {voltage_v:g} V")
+    column = columns[-1] if columns else _VOLTAGES[0]
     for row in found.rows:
         if float(row["kW"]) >= kw - 1e-9:
-            amps = float(row[f"Ie_{columns[-1]:g}V_A"])
-            return Figure(amps, found.source, row["confidence"])
+            amps = float(row[f"Ie_{column:g}V_A"])
+            if columns:
+                return Figure(amps, found.source, row["confidence"])
+            scaled = round(amps * column / voltage_v, 1)
+            return Figure(scaled, f"{found.source}, {column:g} V column scaled to {voltage_v:g} V", "unsure")
     raise ValueError(f"a motor of {kw:g} kW is beyond the table")
 
 
@@ -88,16 +93,14 @@ def ambient_factor(ambient_c: float) -> Figure:
     """Correction for another ambient than 40 °C: the next hotter row counts.
 
     Source:
-        IEC 60204-1 Table D.1, from memory.
-
-    Raises:
-        ValueError: hotter than the table.
+        IEC 60204-1 Table D.1, from memory; beyond it sqrt((70 - t) / (70 - 40)), marked unsure.
     """
     found = table("ambient_factors")
     for row in found.rows:
         if float(row["ambient_C"]) >= ambient_c:
             return Figure(float(row["factor"]), found.source, found.confidence)
-    raise ValueError(f"the ambient table ends below {ambient_c:g} °C")
+    beyond = max((PVC_LIMIT_C - ambient_c) / (PVC_LIMIT_C - 40), 0.0) ** 0.5
+    return Figure(round(beyond, 2), f"{found.source}, continued by the law behind it", "unsure")
 
 
 def grouping_factor(circuits: int) -> Figure:
