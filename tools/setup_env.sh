@@ -65,3 +65,23 @@ see_that_qt_starts() {
   fi
   touch "$venv/.qt-starts"
 }
+
+# A window needs more than a picture does: the X11 plugin's own libraries.
+see_that_a_window_can_open() {
+  [ -n "${WAYLAND_DISPLAY:-}" ] && return 0
+  local plugin missing
+  plugin="$(find "$venv" -name libqxcb.so 2>/dev/null | head -n 1)"
+  [ -n "$plugin" ] || return 0
+  missing="$(ldd "$plugin" 2>/dev/null | awk '/not found/ {print $1}' | sort -u | tr '\n' ' ')"
+  [ -z "$missing" ] && return 0
+  if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null 2>&1; then
+    say "installing the system libraries that a window needs ..."
+    apt-get update -qq >&2 || true
+    DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "${system_packages[@]}" >&2 || true
+    missing="$(ldd "$plugin" | awk '/not found/ {print $1}' | sort -u | tr '\n' ' ')"
+    [ -z "$missing" ] && return 0
+  fi
+  say "a window cannot open because these libraries are missing: $missing"
+  say "install them with:  sudo apt-get install ${system_packages[*]}"
+  return 1
+}
