@@ -349,7 +349,10 @@ class TestBuild:
             "second stop", lambda job: insert_contact(job, ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "x")
         )
         settle_window()
-        assert "the wire is gone: take it out" in station.stale_words.text()
+        lines = station.stale_words.text().splitlines()
+        assert len(lines) == len(session.progress.stale) == len(Operation)
+        assert all("the wire is gone: take it out" in line for line in lines)
+        assert station.stale_area.isVisible()
         assert "9 S1:2 to S2:3" in said[-1][0]
 
 

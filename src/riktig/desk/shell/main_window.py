@@ -266,7 +266,7 @@ class MainWindow(QMainWindow):
         ticks = sum(one.what != "reading" for one in lost)
         readings = len(lost) - ticks
         self.session.say(
-            f"After “{self.session.undo_name}”, {ticks} ticks and {readings} readings no longer "
+            f"After “{self.session.undo_name}”, {_count(ticks, 'tick')} and {_count(readings, 'reading')} no longer "
             f"count: {shown}. Build and Prove say why."
         )
 
@@ -330,3 +330,7 @@ class MainWindow(QMainWindow):
                 return
         self.session.close()
         event.accept()
+
+
+def _count(number: int, what: str) -> str:
+    return f"{number} {what}" if number == 1 else f"{number} {what}s"

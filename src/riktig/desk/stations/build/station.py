@@ -2,7 +2,16 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QShowEvent
-from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QLineEdit,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
 
 from riktig.core.build import Operation, WireState, tick_facts
 from riktig.core.geometry import Drawing
@@ -14,6 +23,9 @@ from riktig.desk.theme import Theme, words_font
 from riktig.desk.widgets import Station, plain_label, row_of
 
 __all__ = ["BuildStation"]
+
+STALE_HEIGHT = 96
+"""Room for what no longer counts; more of it scrolls (chosen by us: four lines)."""
 
 
 class BuildStation(Station):
@@ -48,7 +60,12 @@ class BuildStation(Station):
         row.addWidget(self._make_card(), 1)
         self.add_body(row)
         self.stale_words = plain_label("", "second", wraps=True)
-        self.add_body(self.stale_words, 0)
+        self.stale_area = QScrollArea()
+        self.stale_area.setWidgetResizable(True)
+        self.stale_area.setAccessibleName("What no longer counts, and why")
+        self.stale_area.setWidget(self.stale_words)
+        self.stale_area.setMaximumHeight(STALE_HEIGHT)
+        self.add_body(self.stale_area, 0)
         self.add_body(
             plain_label(
                 "Space: tick the next   1 … 5: tick one   Backspace: take the last tick back   Up, Down: another wire",
@@ -138,8 +155,8 @@ class BuildStation(Station):
         self.list.blockSignals(False)
         self._show()
         lines = [f"{one.name}: {one.what} no longer counts, {one.why}." for one in progress.stale]
-        self.stale_words.setText("\n".join(lines[:5]))
-        self.stale_words.setVisible(bool(lines))
+        self.stale_words.setText("\n".join(lines))
+        self.stale_area.setVisible(bool(lines))
 
     def _state(self) -> WireState | None:
         return self.session.progress.of(self.key)

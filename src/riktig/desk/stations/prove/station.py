@@ -2,7 +2,16 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QInputDialog,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
 from riktig.core.errors import RiktigError
 from riktig.core.plate import LAYOUT
@@ -142,7 +151,12 @@ class ProveStation(Station):
         layout.addWidget(self.where, 3)
         layout.addWidget(plain_label("Just done", "quiet"))
         self.done = plain_label("", wraps=True)
-        layout.addWidget(self.done, 1, Qt.AlignmentFlag.AlignTop)
+        self.done.setAlignment(Qt.AlignmentFlag.AlignTop)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setAccessibleName("Just done, and what must be read again")
+        area.setWidget(self.done)
+        layout.addWidget(area, 2)
         return side
 
     def refresh(self) -> None:
@@ -192,7 +206,7 @@ class ProveStation(Station):
         recent.sort(key=lambda one: one[1].when if one[1] else "", reverse=True)
         signs = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–"}
         lines = [f"{signs.get(r.outcome, '')} {t.black.label} to {t.red.label}   {r.text}" for t, r in recent[:7] if r]
-        stale = [f"! {s.name}: read again, {s.why}" for s in results.stale[:4]]
+        stale = [f"! {s.name}: read again, {s.why}" for s in results.stale]
         self.done.setText("\n".join([*stale, *lines]))
 
     def _show_reading(self, test: Test) -> None:
