@@ -1,7 +1,8 @@
 """The figures the main job stands on, against the printed tables.
 
-All values here were typed in from memory of the named tables, separately from the shipped data
-files, and are to be compared with the print: where the two disagree, one of them is wrong.
+The values here and the shipped data files come from the same memory of the named tables, so agreement guards a row
+against being changed by mistake; it does not prove the print. Independent are the checks against the building tables,
+the laws behind the factors and the power formula. All are to be compared with the print.
 """
 
 import pytest

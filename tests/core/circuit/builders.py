@@ -1,7 +1,7 @@
 """Short ways to a circuit, for tests."""
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, settle
-from riktig.core.job import ElementId, Job, Practice, add_load, new_job, set_practice
+from riktig.core.job import ElementId, Job, add_load, new_job, set_practice
 from riktig.core.plan import Plan
 
 STOP = ElementId("c1.S.stop/1-2")
@@ -29,6 +29,3 @@ def joins(job: Job) -> dict[str, set[str]]:
         number = names.number.get(net.id, "-" + min(labels))
         found.setdefault(number, set()).update(labels)
     return found
-
-
-DEFAULT_PRACTICE = Practice()

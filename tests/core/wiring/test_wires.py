@@ -101,8 +101,8 @@ def test_two_wires_in_a_clamp_share_a_twin_ferrule_and_one_gets_its_own() -> Non
 
 
 def test_lengths_follow_the_ducts_by_hand() -> None:
-    # F2:2 to K1:43, worked on the plate: F2 at x 198..216 (rail left 40 + offset 123 + ...), its lower clamp 6 mm
-    # above its foot; down to the middle of D4, along it, down to K1's upper clamps; 35 mm more at each end.
+    # F2:2 to K1:43: from the lower clamp down to the middle of D4, along it, down to K1's upper clamp, and 35 mm more
+    # at each end, rounded up to 10; worked from the places of the two clamps alone.
     plan = Plan(one_motor())
     from riktig.core.job import DeviceId
     from riktig.core.plate import LAYOUT
