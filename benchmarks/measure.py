@@ -20,7 +20,7 @@ from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES
 from riktig.core.store import JobFile
-from riktig.demo_job import demo_job
+from riktig.demo_job import wash_drum
 
 COLD = """
 import time; begin = time.perf_counter()
@@ -91,7 +91,7 @@ def panel(motors: int) -> Job:
 
 def core() -> None:
     """First plate, and everything derived, by size; an edit after which all is derived anew."""
-    Plan(demo_job()).get(RULES)
+    Plan(wash_drum()).get(RULES)
     for motors in (1, 5, 10, 20):
         job = panel(motors)
         median(f"first plate, {motors} motors", timed(lambda job=job: Plan(job).get(LAYOUT), 9))
@@ -124,7 +124,7 @@ def edit_to_view() -> None:
 def kill_and_reopen() -> None:
     """Opening a job file whose writer was killed in the middle of its work."""
     path = Path(tempfile.mkdtemp()) / "killed.riktig"
-    JobFile.create(path, demo_job(), who="Ida", at="t").close()
+    JobFile.create(path, wash_drum(), who="Ida", at="t").close()
     found = []
     for n in range(9):
         subprocess.run([sys.executable, "-c", KILLED, str(path), str(n)], check=False)

@@ -11,7 +11,7 @@ from riktig.core.circuit import settle
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.plan import Plan
 from riktig.core.store import JobFile
-from riktig.demo_job import demo_job
+from riktig.demo_job import wash_drum
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
@@ -34,7 +34,7 @@ def clock() -> FakeClock:
 
 @pytest.fixture
 def demo() -> Job:
-    return demo_job()
+    return wash_drum()
 
 
 @pytest.fixture

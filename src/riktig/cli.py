@@ -18,7 +18,7 @@ from riktig.core.papers import SCHEDULES, as_csv, as_json, export_all, job_from_
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from riktig.core.store import JobFile, load_job
-from riktig.demo_job import demo_job
+from riktig.demo_job import DEMOS, demo_job
 
 __all__ = ["main"]
 
@@ -52,6 +52,7 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument("--write", type=Path, metavar="FILE.riktig")
     sub.add_argument("--shot", type=Path, metavar="OUT.png", help="one picture, no display needed")
     sub.add_argument("--station", default="Brief", help="which station the picture shows")
+    sub.add_argument("--job", choices=sorted(DEMOS), default="kelp-shed", help="which demonstration")
     sub.add_argument("--dark", action="store_true", help="the dark bench theme")
     sub = command("open", _open, "opens a job in the window")
     sub.add_argument("file", type=Path, nargs="?", metavar="FILE.riktig")
@@ -93,11 +94,11 @@ def _read(path: Path) -> tuple[Plan[Job], JobFile]:
 
 def _demo(arguments: argparse.Namespace) -> int:
     if arguments.write:
-        _write_new(arguments.write, demo_job(), "demonstration")
+        _write_new(arguments.write, demo_job(arguments.job), "demonstration")
         return 0
     from riktig.desk.app import run_demo  # late: the command line needs no Qt
 
-    return run_demo(arguments.shot, arguments.station, dark=arguments.dark)
+    return run_demo(arguments.shot, arguments.station, dark=arguments.dark, job=arguments.job)
 
 
 def _open(arguments: argparse.Namespace) -> int:

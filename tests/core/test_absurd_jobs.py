@@ -9,7 +9,8 @@ from riktig.core.labels import LABELS
 from riktig.core.papers import SCHEDULES, as_csv, schedule, statuses
 from riktig.core.plan import Plan
 from riktig.core.plate import DOOR_DRAWING, HOLES, mark_out
-from riktig.core.rules import ENCLOSURES, RULES
+from riktig.core.catalogue import boxes
+from riktig.core.rules import RULES
 from riktig.core.store import dump_job, load_job
 from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
@@ -47,7 +48,7 @@ LOADS = st.lists(
 
 
 @settings(max_examples=40, deadline=None)
-@given(LOADS, SUPPLY, PRACTICE, st.sampled_from(ENCLOSURES), st.floats(-30, 70))
+@given(LOADS, SUPPLY, PRACTICE, st.sampled_from([(b.width, b.height, b.depth) for b in boxes()]), st.floats(-30, 70))
 def test_any_answers_derive_whole(
     loads: list[tuple[str, float, float | None, bool, bool]],
     supply: dict[str, object],

@@ -6,7 +6,7 @@ import time
 from pathlib import Path
 
 from riktig.core.store import JobFile
-from riktig.demo_job import demo_job
+from riktig.demo_job import wash_drum
 
 KILLS = 100
 
@@ -32,7 +32,7 @@ while True:
 
 def test_every_confirmed_record_survives_a_hundred_kills(tmp_path: Path) -> None:
     path = tmp_path / "killed.riktig"
-    JobFile.create(path, demo_job(), who="Ida", at="t").close()
+    JobFile.create(path, wash_drum(), who="Ida", at="t").close()
     writer = tmp_path / "writer.py"
     writer.write_text(WRITER, encoding="utf-8")
     confirmed: set[str] = set()
@@ -57,7 +57,7 @@ def check(path: Path, confirmed: set[str]) -> None:
     """The file opens for writing, holds its job, and every confirmed record once."""
     file = JobFile(path, who="Ola")
     assert not file.read_only, "the lock of a dead process is no lock"
-    assert file.job() == demo_job()
+    assert file.job() == wash_drum()
     ids = [record.id for record in file.records()]
     assert len(ids) == len(set(ids))
     assert confirmed <= set(ids)

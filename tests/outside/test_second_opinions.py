@@ -109,10 +109,10 @@ def test_nothing_on_the_plate_overlaps_by_the_geometry_library(name: str) -> Non
 
 @pytest.fixture(scope="module")
 def papers(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
-    from riktig.demo_job import demo_job
+    from riktig.demo_job import wash_drum
 
     folder = tmp_path_factory.mktemp("papers")
-    return {p.name: p for p in export_all(Plan(demo_job()), (), folder, made="2026-11-23")}
+    return {p.name: p for p in export_all(Plan(wash_drum()), (), folder, made="2026-11-23")}
 
 
 @pytest.mark.parametrize("face", ["plate", "door"])

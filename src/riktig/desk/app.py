@@ -55,11 +55,11 @@ def run_window(path: Path | None) -> int:
     return app.exec()
 
 
-def run_demo(shot: Path | None, station: str, *, dark: bool = False) -> int:
+def run_demo(shot: Path | None, station: str, *, dark: bool = False, job: str = "kelp-shed") -> int:
     """Opens the window on the demonstration; with ``shot``, writes a picture instead."""
     app = application()
     window = make_window()
-    window.session.open(demo_file(window.session))
+    window.session.open(demo_file(window.session, job))
     names = {name.lower(): name for name in window.stations}
     wanted = names.get(station.lower().strip())
     if wanted is None:

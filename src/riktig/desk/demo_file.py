@@ -10,8 +10,9 @@ from riktig.desk.session import Session
 __all__ = ["demo_file"]
 
 
-def demo_file(session: Session) -> JobFile:
-    """Writes the demonstration job into a folder of its own and opens it."""
+def demo_file(session: Session, name: str = "kelp-shed") -> JobFile:
+    """Writes the demonstration of that name into a folder of its own and opens it."""
     folder = Path(tempfile.mkdtemp(prefix="riktig-demo-"))
-    path = folder / "KS-0417.riktig"
-    return JobFile.create(path, demo_job(), who=session.who, at=session.clock(), why="demo")
+    job = demo_job(name)
+    path = folder / f"{job.number}.riktig"
+    return JobFile.create(path, job, who=session.who, at=session.clock(), why="demo")

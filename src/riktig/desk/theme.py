@@ -148,6 +148,11 @@ def palette(theme: Theme) -> QPalette:
     return made
 
 
+def _arrow(theme: Theme) -> str:
+    """The arrow of a choice, as a file: a style sheet can name no drawing."""
+    return str(resources.files("riktig") / "assets" / "icons" / f"down-{theme.name}.svg").replace("\\", "/")
+
+
 def style_sheet(theme: Theme) -> str:
     """The widgets' style, from the roles."""
     c = theme.colours
@@ -159,6 +164,10 @@ def style_sheet(theme: Theme) -> str:
     #paper QScrollArea, #paper QScrollArea > QWidget > QWidget {{ background: transparent;
         border: none; }}
     QLabel {{ background: transparent; }}
+    QPushButton#chip, QPushButton#yours, QPushButton#short, QPushButton#instead {{ padding: 2px 8px; }}
+    QPushButton#yours {{ border: 1px dashed {c["act"]}; color: {c["act"]}; }}
+    QPushButton#short {{ border: 1px solid {c["fails"]}; color: {c["fails"]}; }}
+    QPushButton#instead {{ background: {c["panel"]}; color: {c["second"]}; border-color: {c["hair"]}; }}
     #card {{ background: {c["card"]}; border: 1px solid {c["hair"]}; border-radius: 6px; }}
     #strip {{ border-bottom: 1px solid {c["line"]}; }}
     #drawer {{ border-top: 1px solid {c["line"]}; }}
@@ -188,6 +197,8 @@ def style_sheet(theme: Theme) -> str:
     QLineEdit, QComboBox, QPlainTextEdit {{ background: {c["card"]}; border: 1px solid
         {c["line"]}; border-radius: 4px; padding: 3px 6px; selection-background-color:
         {c["act"]}; selection-color: {c["on act"]}; }}
+    QComboBox::drop-down {{ border: none; width: 18px; }}
+    QComboBox::down-arrow {{ image: url({_arrow(theme)}); width: 9px; height: 6px; }}
     QComboBox QAbstractItemView {{ background: {c["card"]}; color: {c["ink"]};
         selection-background-color: {c["act soft"]}; selection-color: {c["ink"]}; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {c["fails"]}; }}

@@ -4,7 +4,7 @@ import pytest
 
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, ClauseResult, Group, Verdict
-from riktig.demo_job import demo_job
+from riktig.demo_job import wash_drum
 
 # 24 parts: supply cable, 5 incoming terminals, isolator, bar, 3 studs; breaker, control breaker, contactor, overload,
 # 2 buttons, 2 lamps, 4 motor terminals, motor. On the plate 17: 5 devices, 9 terminals, bar, 2 studs.
@@ -38,7 +38,7 @@ BY_HAND = {
 
 @pytest.fixture(scope="module")
 def results() -> dict[str, ClauseResult]:
-    return {r.code: r for r in Plan(demo_job()).get(RULES)}
+    return {r.code: r for r in Plan(wash_drum()).get(RULES)}
 
 
 @pytest.mark.parametrize("code", BY_HAND)

@@ -34,7 +34,7 @@ from riktig.core.rules import (
     larger_enclosure,
 )
 from riktig.core.wiring import Crowded
-from riktig.demo_job import demo_job
+from riktig.demo_job import wash_drum
 
 
 def judged(job: Job) -> dict[str, ClauseResult]:
@@ -71,11 +71,11 @@ BROKEN = {
 
 
 def test_the_demonstration_fails_no_clause() -> None:
-    assert [code for code, r in judged(demo_job()).items() if r.verdict is Verdict.FAILS] == []
+    assert [code for code, r in judged(wash_drum()).items() if r.verdict is Verdict.FAILS] == []
 
 
 def test_at_least_ten_clauses_are_judged_each_with_evidence_and_source() -> None:
-    results = judged(demo_job())
+    results = judged(wash_drum())
     assert len(results) >= 20
     assert all(result.clause and result.evidence for result in results.values())
     assert {result.group for result in results.values()} == set(Group)
@@ -83,7 +83,7 @@ def test_at_least_ten_clauses_are_judged_each_with_evidence_and_source() -> None
 
 @pytest.mark.parametrize("code", BROKEN)
 def test_a_panel_made_to_break_a_clause_fails_it_and_says_what_to_do(code: str) -> None:
-    job = demo_job()
+    job = wash_drum()
     if code == "P01":
         for n in range(9):
             job = add_load(job, f"fan {n}", 7.5)
@@ -94,7 +94,7 @@ def test_a_panel_made_to_break_a_clause_fails_it_and_says_what_to_do(code: str) 
 
 def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None:
     """Views built by hand: wires too thin, bonds missing, clamps crowded, colours wrong, parts unplaced."""
-    view = Plan(demo_job()).get(VIEW)
+    view = Plan(wash_drum()).get(VIEW)
     wires = view.wiring.wires
     thin = replace(view.wiring, wires=tuple(replace(w, mm2=0.5) if w.colour == "green-yellow" else w for w in wires))
     assert seen(replace(view, wiring=thin), "E08") is Verdict.FAILS
@@ -114,7 +114,7 @@ def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None
 
 
 def test_a_load_fed_past_every_breaker_is_found() -> None:
-    view = Plan(demo_job()).get(VIEW)
+    view = Plan(wash_drum()).get(VIEW)
     kept = tuple(d for d in view.circuits.devices if d.kind_id != "control_breaker")
     bridged = replace(
         view.circuits,
@@ -126,7 +126,7 @@ def test_a_load_fed_past_every_breaker_is_found() -> None:
 
 
 def test_an_overload_that_cannot_be_set_is_found() -> None:
-    view = Plan(demo_job()).get(VIEW)
+    view = Plan(wash_drum()).get(VIEW)
     load = replace(view.sizing.loads[0], setting_a=12.0)
     assert seen(replace(view, sizing=replace(view.sizing, loads=(load,))), "E05") is Verdict.FAILS
 
@@ -141,7 +141,7 @@ def test_an_overload_that_cannot_be_set_is_found() -> None:
     ids=["fault current", "another colour scheme", "more than two control devices"],
 )
 def test_what_a_person_must_decide_needs_judgement(change: object, code: str) -> None:
-    result = judged(settle(change(demo_job())))[code]  # type: ignore[operator]
+    result = judged(settle(change(wash_drum())))[code]  # type: ignore[operator]
     assert result.verdict is Verdict.JUDGE
 
 
@@ -149,7 +149,7 @@ def test_what_a_person_must_decide_needs_judgement(change: object, code: str) ->
     ("code", "action"), [("E01", "neutral"), ("P02", "plan"), ("P04", "larger enclosure"), ("M02", "short markers")]
 )
 def test_a_mend_that_is_offered_mends(code: str, action: str) -> None:
-    job = settle(BROKEN[code](demo_job()))
+    job = settle(BROKEN[code](wash_drum()))
     if code == "P04":
         job = set_practice(job, spare_share=0.63)
     finding = next(f for f in findings_of(Plan(job).get(RULES)) if f.code == code)
@@ -161,7 +161,7 @@ def test_a_mend_that_is_offered_mends(code: str, action: str) -> None:
 
 
 def test_mends_end_where_nothing_larger_is_made() -> None:
-    job = demo_job()
+    job = wash_drum()
     widths = []
     with pytest.raises(RiktigError, match="no standard enclosure larger"):
         for _ in range(30):
@@ -174,7 +174,7 @@ def test_mends_end_where_nothing_larger_is_made() -> None:
 
 
 def test_failures_come_first_in_the_list_of_findings() -> None:
-    job = settle(remove_element(set_practice(demo_job(), colours=Colours.THREE_PHASE), COIL))
+    job = settle(remove_element(set_practice(wash_drum(), colours=Colours.THREE_PHASE), COIL))
     verdicts = [f.verdict for f in findings_of(Plan(job).get(RULES))]
     assert verdicts == sorted(verdicts, key=lambda v: v is not Verdict.FAILS)
     assert Verdict.FAILS in verdicts

@@ -11,7 +11,7 @@ import pytest
 
 from riktig.core.store import JobFile
 from riktig.core.store.lock import FileLock
-from riktig.demo_job import demo_job
+from riktig.demo_job import wash_drum
 
 HOLDER = """
 import sys, time
@@ -66,18 +66,18 @@ def test_a_lock_file_that_cannot_be_read_is_somebodys_all_the_same(tmp_path: Pat
 def test_a_leftover_lock_file_locks_nobody_out(tmp_path: Path) -> None:
     path = tmp_path / "a.riktig"
     lock_path(path).write_text('{"who": "a ghost", "host": "h", "process": 1}', encoding="utf-8")
-    file = JobFile.create(path, demo_job(), who="Ida", at="t")
+    file = JobFile.create(path, wash_drum(), who="Ida", at="t")
     assert not file.read_only
     file.close()
 
 
 def test_looking_only_takes_no_lock(tmp_path: Path) -> None:
     path = tmp_path / "a.riktig"
-    JobFile.create(path, demo_job(), who="Ida", at="t").close()
+    JobFile.create(path, wash_drum(), who="Ida", at="t").close()
     looking = JobFile(path, read_only=True)
     writing = JobFile(path, who="Ola")
     assert looking.read_only
     assert not writing.read_only
-    assert writing.add_revision(demo_job(), who="Ola", at=str(time.time_ns()), why="again") == 2
+    assert writing.add_revision(wash_drum(), who="Ola", at=str(time.time_ns()), why="again") == 2
     writing.close()
     looking.close()

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.job import Record
+from riktig.core.standards import conductor_name
 from riktig.core.wiring import Wire, WireEnd, Wiring
 
 __all__ = ["Done", "Operation", "Progress", "Stale", "WireState", "operations", "progress_of", "tick_facts"]
@@ -99,7 +100,7 @@ def _end_facts(end: WireEnd) -> str:
 
 def tick_facts(wire: Wire, operation: Operation) -> tuple[tuple[str, str], ...]:
     """What a tick is true of: recorded with it, and compared ever after."""
-    conductor = f"{wire.mm2:g} mm² {wire.colour}"
+    conductor = f"{conductor_name(wire.mm2)} {wire.colour}"
     first, last = sorted((wire.start, wire.end), key=lambda end: end.pin)
     ends = f"{_end_facts(first)}; {_end_facts(last)}"
     facts = {

@@ -4,11 +4,13 @@ Words: a *kind* says which *pins* a part has and which *units* (contacts, coils,
 them; a *part* of that kind adds sizes and ratings; a *clamp* is where a wire lands.
 """
 
+from riktig.core.catalogue.enclosures import Box, boxes
 from riktig.core.catalogue.kinds import Behaviour, Clamp, Kind, Mounting, Pin, Side, Unit, kind, kinds
-from riktig.core.catalogue.parts import ClampData, Part, part, parts, parts_of
+from riktig.core.catalogue.parts import ClampData, Part, first_of_kind, part, parts, parts_of
 
 __all__ = [
     "Behaviour",
+    "Box",
     "Clamp",
     "ClampData",
     "Kind",
@@ -17,6 +19,8 @@ __all__ = [
     "Pin",
     "Side",
     "Unit",
+    "boxes",
+    "first_of_kind",
     "kind",
     "kinds",
     "part",

@@ -8,7 +8,7 @@ from importlib import resources
 from riktig.core.catalogue.kinds import Clamp, Kind, Pin, Side, kind
 from riktig.core.geometry import Point
 
-__all__ = ["PIN_INSET_MM", "ClampData", "Part", "part", "parts", "parts_of"]
+__all__ = ["PIN_INSET_MM", "ClampData", "Part", "first_of_kind", "part", "parts", "parts_of"]
 
 PIN_INSET_MM = 6.0
 """From a part's edge to the middle of its clamps (chosen by us; part data will refine it)."""
@@ -31,7 +31,11 @@ class ClampData:
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """One part of the catalogue. Sizes and room kept free around it in mm; currents in A."""
+    """One part of the catalogue. Sizes and room kept free around it in mm; currents in A.
+
+    ``rated_a`` is the AC-3 current of a contactor, VA of a transformer, m³/h of a fan; ``ac1_a`` what
+    a contactor carries in duty AC-1.
+    """
 
     ref: str
     kind: Kind
@@ -54,6 +58,7 @@ class Part:
     coil_ohm: float
     screw: str
     colour: str
+    ac1_a: float = 0.0
 
     def clamp(self, pin: str) -> ClampData:
         """The clamp of a pin; terminals and bar ways take one conductor (common practice)."""
@@ -111,6 +116,7 @@ def _part(row: dict[str, str]) -> Part:
         coil_ohm=number("coil_ohm"),
         screw=row["screw"],
         colour=row["colour"],
+        ac1_a=number("ac1_a"),
     )
 
 
@@ -127,6 +133,17 @@ def part(ref: str) -> Part:
     raise KeyError(ref)
 
 
+@cache
 def parts_of(kind_id: str) -> tuple[Part, ...]:
     """The parts of a kind, rising."""
     return tuple(one for one in parts() if one.kind.id == kind_id)
+
+
+def first_of_kind(kind_id: str, *, at_least: float = 0.0) -> Part:
+    """The first part of a kind with a rating, or its last.
+
+    Raises:
+        IndexError: the catalogue has none of the kind.
+    """
+    offered = parts_of(kind_id)
+    return next((one for one in offered if one.rated_a >= at_least), offered[-1])

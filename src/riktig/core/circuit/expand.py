@@ -23,6 +23,7 @@ from riktig.core.job import (
     Act,
     Change,
     Circuit,
+    CircuitId,
     EarthScheme,
     ElementId,
     Insertable,
@@ -30,6 +31,7 @@ from riktig.core.job import (
     PinId,
     Practice,
     Recipe,
+    Rulebook,
     Supply,
 )
 
@@ -42,11 +44,16 @@ def expand(circuits: tuple[Circuit, ...], loads: tuple[Load, ...], supply: Suppl
     rungs: list[Rung] = []
     earths: list[PinId] = []
     clashes: list[Clash] = []
+    undrawn: list[CircuitId] = []
     by_id = {load.id: load for load in loads}
-    beside = practice.earths is EarthScheme.BESIDE
+    beside = practice.earths is not EarthScheme.BAR
     for circuit in circuits:
         if circuit.recipe is Recipe.INCOMER:
-            made = incomer(circuit, supply, len(loads) if beside else 0)
+            motors = sum(c.recipe is Recipe.DIRECT_ON_LINE and _drawable(c, practice) for c in circuits)
+            made = incomer(circuit, supply, motors if beside else 0)
+        elif circuit.load in by_id and not _drawable(circuit, practice):
+            undrawn.append(circuit.id)
+            continue
         elif circuit.load in by_id:
             made = direct_on_line(circuit, by_id[circuit.load], practice)
         else:
@@ -62,7 +69,12 @@ def expand(circuits: tuple[Circuit, ...], loads: tuple[Load, ...], supply: Suppl
         devices += _still_used(new_devices, new_rungs)
         rungs += new_rungs
         earths += new_earths
-    return Circuits(tuple(devices), tuple(rungs), tuple(earths), tuple(clashes))
+    return Circuits(tuple(devices), tuple(rungs), tuple(earths), tuple(clashes), tuple(undrawn))
+
+
+def _drawable(circuit: Circuit, practice: Practice) -> bool:
+    """Whether there is a recipe for a load's circuit yet: control behind a transformer has none."""
+    return circuit.recipe is not Recipe.PLANNED and practice.rulebook is Rulebook.IEC
 
 
 def _said(change: Change) -> str:

@@ -141,13 +141,15 @@ class Clash:
 class Circuits:
     """All devices and rungs of the job, in the order of its circuits.
 
-    ``earths`` are the pins to be bonded to the earth bar, in order.
+    ``earths`` are the pins to be bonded to the earth bar, in order; ``undrawn`` the circuits that
+    are sized but for which there is no recipe yet.
     """
 
     devices: tuple[Device, ...]
     rungs: tuple[Rung, ...]
     earths: tuple[PinId, ...]
     clashes: tuple[Clash, ...] = ()
+    undrawn: tuple[CircuitId, ...] = ()
 
     def device(self, device_id: DeviceId) -> Device:
         """The device with that id.

@@ -17,6 +17,7 @@ from riktig.core.job import (
     OverloadContact,
     PinId,
     Practice,
+    Protection,
     RunLamp,
     Supply,
     pin_id,
@@ -122,7 +123,8 @@ def direct_on_line(circuit: Circuit, load: Load, practice: Practice) -> Yield:
     title = name[:1].upper() + name[1:]
     made = _maker(cid)
 
-    breaker = made("F", "motor_breaker", Zone.PLATE, f"{name}, motor")
+    guard = "fuse_switch" if load.protection is Protection.FUSES else "motor_breaker"
+    breaker = made("F", guard, Zone.PLATE, f"{name}, motor")
     control = made("FC", "control_breaker", Zone.PLATE, f"{name}, control")
     contactor = made("K", "contactor", Zone.PLATE, name)
     overload = Device(device_id(cid, "FO"), cid, "overload", Zone.PLATE, f"{name}, overload", under=contactor.id)
@@ -202,7 +204,7 @@ def direct_on_line(circuit: Circuit, load: Load, practice: Practice) -> Yield:
         )
     earths: list[PinId] = []
     devices += legs
-    if practice.earths is EarthScheme.BESIDE:
+    if practice.earths is not EarthScheme.BAR:
         earth = made("X.PE", "earth_terminal", Zone.PLATE, f"{name}, PE", f"{cid}.X", "PE")
         devices.append(earth)
         earths.append(earth.pin("i"))

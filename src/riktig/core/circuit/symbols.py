@@ -114,6 +114,19 @@ def breaker_pole(x: float, top: float, bottom: float, key: str) -> list[Mark]:
     ]
 
 
+def fuse_switch_pole(x: float, top: float, bottom: float, key: str) -> list[Mark]:
+    """A fuse switch: a make contact whose blade carries a fuse, a slim box along it."""
+    marks = make_contact(x, top, bottom, key)
+    blade = next(m for m in marks if isinstance(m, Line) and m.x1 != m.x2)
+    dx, dy = blade.x2 - blade.x1, blade.y2 - blade.y1
+    across = 1.1 / (dx * dx + dy * dy) ** 0.5
+    corners = tuple(
+        Point(blade.x1 + part * dx + side * -dy * across, blade.y1 + part * dy + side * dx * across)
+        for part, side in ((0.3, -1), (0.3, 1), (0.75, 1), (0.75, -1))
+    )
+    return [*marks, Poly(corners, width=INK, closed=True, layer="circuit", key=key)]
+
+
 def isolator_pole(x: float, top: float, bottom: float, key: str) -> list[Mark]:
     """A switch-disconnector: a make contact with a bar and a ring at its seat."""
     y = (top + bottom) / 2 - HALF
@@ -191,6 +204,9 @@ def motor_sign(x: float, y: float, tag: str, key: str) -> list[Mark]:
 _BY_KIND: dict[str, Symbol] = {
     "isolator": isolator_pole,
     "motor_breaker": breaker_pole,
+    "fuse_switch": fuse_switch_pole,
+    "panel_breaker": breaker_pole,
+    "way_breaker": breaker_pole,
     "control_breaker": breaker_pole,
     "start_button": start_button,
     "stop_button": stop_button,
@@ -209,6 +225,10 @@ _BY_UNIT: dict[tuple[str, str], Symbol] = {
     ("contactor", "1-2"): contactor_pole,
     ("contactor", "3-4"): contactor_pole,
     ("contactor", "5-6"): contactor_pole,
+    ("motor_protector", "1-2"): breaker_pole,
+    ("motor_protector", "3-4"): breaker_pole,
+    ("motor_protector", "5-6"): breaker_pole,
+    ("motor_protector", "13-14"): make_contact,
     ("overload", "95-96"): overload_break,
     ("overload", "97-98"): overload_make,
 }

@@ -4,27 +4,44 @@ from dataclasses import replace
 from typing import Any
 
 from riktig.core.job.circuit import Circuit, Recipe
-from riktig.core.job.ids import CircuitId, LoadId
+from riktig.core.job.ids import CircuitId, LoadId, SignalId, SourceId
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
+from riktig.core.job.load_values import Command, Protection, Start
+from riktig.core.job.override import Override
+from riktig.core.job.practice import Practice
+from riktig.core.job.signal import Signal, Source
 
 __all__ = [
     "add_load",
+    "add_signal",
+    "add_source",
     "change_load",
+    "change_signal",
+    "change_source",
     "new_job",
+    "override",
     "remove_load",
+    "remove_signal",
+    "remove_source",
+    "set_box",
     "set_enclosure",
     "set_heading",
     "set_practice",
     "set_supply",
 ]
 
+PLATE_LESS = 50.0
+"""The mounting plate is so much smaller than its box each way, mm (common practice, no source)."""
+DOOR_LESS = 30.0
+"""From the depth of the box to the room between plate and door, mm (common practice, no source)."""
 INCOMER_ID = CircuitId("c0")
 
 
-def new_job(number: str = "", title: str = "") -> Job:
-    """An empty job with the incoming supply and nothing to run yet."""
-    return Job(number=number, title=title, circuits=(Circuit(INCOMER_ID, Recipe.INCOMER),))
+def new_job(number: str = "", title: str = "", practice: Practice | None = None) -> Job:
+    """An empty job with the incoming supply and nothing to run yet; ``practice`` is the house's own."""
+    circuits = (Circuit(INCOMER_ID, Recipe.INCOMER),)
+    return Job(number=number, title=title, practice=practice or Practice(), circuits=circuits)
 
 
 def set_heading(job: Job, **fields: Any) -> Job:
@@ -61,27 +78,108 @@ def set_enclosure(job: Job, **fields: Any) -> Job:
     return replace(job, enclosure=enclosure, plate=job.plate if same_plate else None)
 
 
-def add_load(
-    job: Job, name: str, kw: float, *, place: str = "", nameplate_a: float | None = None, cable_m: float = 10.0
-) -> Job:
-    """Adds a motor and its direct-on-line circuit. Ids are never given twice."""
-    used = [int(load.id[1:]) for load in job.loads]
-    used += [int(circuit.id[1:]) for circuit in job.circuits]
-    number = max(used, default=0) + 1
-    load = Load(LoadId(f"m{number}"), name, kw, place=place, nameplate_a=nameplate_a, cable_m=cable_m)
-    circuit = Circuit(CircuitId(f"c{number}"), Recipe.DIRECT_ON_LINE, load.id)
+def set_box(job: Job, width: float, height: float, depth: float) -> Job:
+    """Changes the box to another size with the mounting plate that belongs to it, mm."""
+    return set_enclosure(
+        job,
+        width=width,
+        height=height,
+        depth=depth,
+        plate_width=width - PLATE_LESS,
+        plate_height=height - PLATE_LESS,
+        plate_depth=depth - DOOR_LESS,
+    )
+
+
+def _fresh(job: Job) -> int:
+    """A number that no load, circuit, signal or source has; ids are never given twice."""
+    used: list[str] = [load.id for load in job.loads] + [circuit.id for circuit in job.circuits]
+    used += [signal.id for signal in job.signals] + [source.id for source in job.sources]
+    return max((int(name[1:]) for name in used), default=0) + 1
+
+
+def _recipe(load: Load) -> Recipe:
+    """What the circuit of a load is made from: so far only the plain starter is drawn."""
+    drawn = load.is_motor and load.phases == 3 and not load.maintained
+    drawn = drawn and load.protection is not Protection.PROTECTOR
+    if drawn and load.start is Start.DIRECT and load.command is Command.BUTTONS:
+        return Recipe.DIRECT_ON_LINE
+    return Recipe.PLANNED
+
+
+def add_load(job: Job, name: str, kw: float | None = None, **fields: Any) -> Job:
+    """Adds a load and its circuit. ``fields`` are those of ``Load``."""
+    number = _fresh(job)
+    load = Load(LoadId(f"m{number}"), name, kw, **fields)
+    circuit = Circuit(CircuitId(f"c{number}"), _recipe(load), load.id)
     return replace(job, loads=(*job.loads, load), circuits=(*job.circuits, circuit))
 
 
 def change_load(job: Job, load_id: LoadId, **fields: Any) -> Job:
-    """Changes one load, leaving the others the same objects."""
-    return replace(job, loads=tuple(replace(load, **fields) if load.id == load_id else load for load in job.loads))
+    """Changes one load, leaving the others the same objects; its circuit keeps what was changed in it."""
+    changed = replace(job.load(load_id), **fields)
+    loads = tuple(changed if load.id == load_id else load for load in job.loads)
+    if all(c.recipe is _recipe(changed) for c in job.circuits if c.load == load_id):
+        return replace(job, loads=loads)
+    return replace(
+        job,
+        loads=loads,
+        circuits=tuple(
+            replace(circuit, recipe=_recipe(changed)) if circuit.load == load_id else circuit
+            for circuit in job.circuits
+        ),
+    )
 
 
 def remove_load(job: Job, load_id: LoadId) -> Job:
-    """Takes a load and its circuit out of the job."""
+    """Takes a load, its circuit and the values of the builder's own for it out of the job."""
     return replace(
         job,
         loads=tuple(load for load in job.loads if load.id != load_id),
         circuits=tuple(circuit for circuit in job.circuits if circuit.load != load_id),
+        overrides=tuple(one for one in job.overrides if not one.key.startswith(f"{load_id}.")),
+        signals=tuple(replace(one, load=None) if one.load == load_id else one for one in job.signals),
     )
+
+
+def add_signal(job: Job, name: str, **fields: Any) -> Job:
+    """Adds a field device. ``fields`` are those of ``Signal``."""
+    return replace(job, signals=(*job.signals, Signal(SignalId(f"i{_fresh(job)}"), name, **fields)))
+
+
+def change_signal(job: Job, signal_id: SignalId, **fields: Any) -> Job:
+    """Changes one field device."""
+    return replace(job, signals=tuple(replace(s, **fields) if s.id == signal_id else s for s in job.signals))
+
+
+def remove_signal(job: Job, signal_id: SignalId) -> Job:
+    """Takes a field device out."""
+    return replace(job, signals=tuple(s for s in job.signals if s.id != signal_id))
+
+
+def add_source(job: Job, name: str, voltage_v: float, comes_from: str = "") -> Job:
+    """Names a supply that arrives live from elsewhere."""
+    source = Source(SourceId(f"e{_fresh(job)}"), name, voltage_v, comes_from)
+    return replace(job, sources=(*job.sources, source))
+
+
+def change_source(job: Job, source_id: SourceId, **fields: Any) -> Job:
+    """Changes one of the further supplies."""
+    return replace(job, sources=tuple(replace(s, **fields) if s.id == source_id else s for s in job.sources))
+
+
+def remove_source(job: Job, source_id: SourceId) -> Job:
+    """Takes a further supply out."""
+    return replace(job, sources=tuple(s for s in job.sources if s.id != source_id))
+
+
+def override(job: Job, key: str, amount: float | None, reason: str = "") -> Job:
+    """Gives a value of the builder's own, or with None goes back to what Riktig proposes.
+
+    Raises:
+        ValueError: not an amount above zero, or no reason.
+    """
+    kept = tuple(one for one in job.overrides if one.key != key)
+    if amount is None:
+        return job if len(kept) == len(job.overrides) else replace(job, overrides=kept)
+    return replace(job, overrides=(*kept, Override(key, amount, reason.strip())))

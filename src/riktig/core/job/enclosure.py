@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from enum import Enum
 
-__all__ = ["Enclosure", "EntrySide", "HingeSide"]
+__all__ = ["Enclosure", "EntrySide", "HingeSide", "Standing", "Ventilation"]
 
 
 class HingeSide(Enum):
@@ -17,6 +17,25 @@ class EntrySide(Enum):
     """Where the cables come in."""
 
     BOTTOM = "bottom"
+    TOP = "top"
+
+
+class Standing(Enum):
+    """How the box stands: what of its skin can give off heat."""
+
+    WALL = "on a wall"
+    FREE = "free-standing"
+    ROW_END = "end of a row"
+    ROW_END_WALL = "end of a row on a wall"
+    ROW = "middle of a row"
+    ROW_WALL = "middle of a row on a wall"
+
+
+class Ventilation(Enum):
+    """How the heat leaves the box."""
+
+    NONE = "closed"
+    FAN = "filter and fan"
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +43,9 @@ class Enclosure:
     """Outer width, height and depth and the mounting plate, mm.
 
     The plate hangs in the middle of the box; ``plate_depth`` is from the plate's face to the
-    inside of the door.
+    inside of the door. ``room_c`` is the warmest air around the box, ``ambient_c`` the air inside
+    around the conductors, which everything is sized for. ``entry`` is where the supply comes in,
+    ``field_entry`` where the cables of the loads do.
 
     Raises:
         ValueError: a size that is not positive, or a plate larger than its box.
@@ -42,6 +63,11 @@ class Enclosure:
     rating: str = "IP65"
     material: str = "painted sheet steel"
     ambient_c: float = 40.0
+    field_entry: EntrySide = EntrySide.BOTTOM
+    standing: Standing = Standing.WALL
+    ventilation: Ventilation = Ventilation.NONE
+    room_c: float = 30.0
+    environment: str = "indoors, dry"
 
     def __post_init__(self) -> None:
         for what, value in (
@@ -55,8 +81,9 @@ class Enclosure:
                 raise ValueError(f"the enclosure's {what} cannot be {value:g} mm")
         if self.plate_width > self.width or self.plate_height > self.height:
             raise ValueError("the mounting plate is larger than its enclosure")
-        if not -30 <= self.ambient_c <= 70:
-            raise ValueError(f"an ambient of {self.ambient_c:g} °C cannot be planned for")
+        for celsius in (self.ambient_c, self.room_c):
+            if not -30 <= celsius <= 70:
+                raise ValueError(f"an ambient of {celsius:g} °C cannot be planned for")
 
     @property
     def size_name(self) -> str:

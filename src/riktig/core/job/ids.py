@@ -2,9 +2,11 @@
 
 from typing import NewType
 
-__all__ = ["CircuitId", "DeviceId", "ElementId", "LoadId", "PinId", "pin_id"]
+__all__ = ["CircuitId", "DeviceId", "ElementId", "LoadId", "PinId", "SignalId", "SourceId", "pin_id"]
 
 LoadId = NewType("LoadId", str)
+SignalId = NewType("SignalId", str)
+SourceId = NewType("SourceId", str)
 CircuitId = NewType("CircuitId", str)
 DeviceId = NewType("DeviceId", str)
 """The circuit's id, a point, and the device's role in it: ``c2.K``."""

@@ -7,8 +7,10 @@ from riktig.core.job.enclosure import Enclosure
 from riktig.core.job.ids import LoadId
 from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
+from riktig.core.job.override import Override
 from riktig.core.job.plate import PlateFix
 from riktig.core.job.practice import Practice
+from riktig.core.job.signal import Signal, Source
 from riktig.core.job.supply import Supply
 
 __all__ = ["Job"]
@@ -19,7 +21,9 @@ class Job:
     """One panel. Frozen all the way down: an edit makes a new Job and shares what it left alone.
 
     ``tags`` and ``numbers`` keep what was already given; ``last_number`` the highest ever given, so
-    that a number that fell out of use is not given to another wire.
+    that a number that fell out of use is not given to another wire. ``sources`` is what arrives live
+    beside the main supply; ``sources_asked`` says that the customer was asked and this is all.
+    ``overrides`` are values of the builder's own.
     """
 
     number: str = ""
@@ -38,6 +42,10 @@ class Job:
     tags: tuple[GivenTag, ...] = ()
     numbers: tuple[GivenNumber, ...] = ()
     last_number: int = 0
+    sources: tuple[Source, ...] = ()
+    sources_asked: bool = False
+    signals: tuple[Signal, ...] = ()
+    overrides: tuple[Override, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

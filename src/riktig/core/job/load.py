@@ -5,60 +5,139 @@ from dataclasses import dataclass
 
 from riktig.core.errors import RiktigError
 from riktig.core.job.ids import LoadId
+from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 
-__all__ = ["LARGEST_KW", "Load", "read_current", "read_power"]
+__all__ = ["LARGEST_HP", "LARGEST_KW", "Load", "read_current", "read_power", "read_power_hp", "read_quantity"]
 
 LARGEST_KW = 400.0
 """The end of the published current table (IEC 60947-4-1 Annex G)."""
+LARGEST_HP = 500.0
+"""The end of the published current table (NEC 430.250)."""
+KW_PER_HP = 0.746
+"""Mechanical horsepower (NEC usage: 746 W)."""
 
 
 @dataclass(frozen=True, slots=True)
 class Load:
-    """A three-phase motor, started direct-on-line by start and stop on the door.
+    """One load as the customer states it. What one answer contradicts in another is a finding.
 
-    ``kw`` is the rated output. ``nameplate_a`` is the current on the motor's plate when it is
-    known: it wins over the table. ``cable_m`` is the run to the motor.
+    ``kw`` or ``hp`` is the rated output of a motor or the rating of anything else; one of them, or
+    ``nameplate_a``, is given. ``nameplate_a`` is the current on the plate when it is known: it wins
+    over the table. ``phases``: 3, 2 (between two lines) or 1 (line to neutral). ``voltage_v`` None is
+    the supply's. ``phase`` 1 to 3 is the line a single-phase load sits on, 0 leaves it to Riktig.
+    ``cable_m`` is the run to it. ``maintained``: it stays alive with the main switch off. ``reason``
+    is a note on why it is as it is, printed in the manual.
 
     Raises:
-        ValueError: a power or current that is not a positive number.
+        ValueError: a value that no load can have.
     """
 
     id: LoadId
     name: str
-    kw: float
+    kw: float | None = None
     place: str = ""
     nameplate_a: float | None = None
     cable_m: float = 10.0
     run_lamp: bool = True
     trip_lamp: bool = True
+    hp: float | None = None
+    kind: LoadKind = LoadKind.MOTOR
+    phases: int = 3
+    voltage_v: float | None = None
+    start: Start = Start.DIRECT
+    command: Command = Command.BUTTONS
+    isolation: Isolation = Isolation.STARTER
+    duty: Duty = Duty.NORMAL
+    protection: Protection = Protection.BREAKER
+    access: Access = Access.ANYONE
+    fitting: Fitting = Fitting.WORKSHOP
+    service_factor: float = 1.0
+    level_alarm: bool = False
+    maintained: bool = False
+    phase: int = 0
+    reason: str = ""
 
     def __post_init__(self) -> None:
-        if not (math.isfinite(self.kw) and 0 < self.kw <= LARGEST_KW):
-            raise ValueError(
-                f"a motor of {self.kw:g} kW cannot be planned; it must be above 0 and at most {LARGEST_KW:g} kW"
-            )
+        for value, unit, largest in ((self.kw, "kW", LARGEST_KW), (self.hp, "hp", LARGEST_HP)):
+            if value is not None and not (math.isfinite(value) and 0 < value <= largest):
+                raise ValueError(
+                    f"a load of {value:g} {unit} cannot be planned; it must be above 0 and at most {largest:g} {unit}"
+                )
         amps = self.nameplate_a
         if amps is not None and not (math.isfinite(amps) and 0 < amps < 2000):
             raise ValueError(f"a nameplate current of {amps:g} A cannot be right")
+        if self.kw is None and self.hp is None and amps is None:
+            raise ValueError(f"the {self.name or 'load'} has neither a power nor a current")
         if not 0 <= self.cable_m <= 2000:
-            raise ValueError(f"a motor cable of {self.cable_m:g} m cannot be planned")
+            raise ValueError(f"a cable of {self.cable_m:g} m cannot be planned")
+        if self.phases not in (1, 2, 3) or self.phase not in (0, 1, 2, 3):
+            raise ValueError("a load has one, two or three lines")
+        if self.voltage_v is not None and not 12 <= self.voltage_v <= 1000:
+            raise ValueError(f"a load at {self.voltage_v:g} V cannot be planned")
+        if not 1 <= self.service_factor <= 2:
+            raise ValueError(f"a service factor of {self.service_factor:g} cannot be right")
+
+    @property
+    def is_motor(self) -> bool:
+        """Whether it turns."""
+        return self.kind is LoadKind.MOTOR
+
+    @property
+    def power_name(self) -> str:
+        """The power as the customer said it: “4 kW”, “7.5 hp”, or the current."""
+        if self.kw is not None:
+            return f"{self.kw:g} kW" if self.kw >= 0.1 or self.is_motor else f"{self.kw * 1000:g} W"
+        return f"{self.hp:g} hp" if self.hp is not None else f"{self.nameplate_a:g} A"
+
+    @property
+    def output_kw(self) -> float | None:
+        """The rated output in kW, None when only a current is known."""
+        if self.kw is not None:
+            return self.kw
+        return None if self.hp is None else self.hp * KW_PER_HP
 
 
 def read_power(text: str, *, where: str = "") -> float:
-    """Reads a motor power such as “4”, “4 kW” or “0,75 kW”, in kW.
+    """Reads a power such as “4”, “4 kW”, “0,75 kW” or “400 W”, in kW.
 
     Raises:
         RiktigError: not a number, not above zero, beyond the table, or in another unit.
     """
-    kw = _read_number(text, "kW", "motor power", where)
-    if not 0 < kw <= LARGEST_KW:
+    body = text.strip()
+    if body.lower().endswith("w") and not body.lower().endswith("kw"):
+        value = read_quantity(body, "W", "motor power", where) / 1000
+    else:
+        value = read_quantity(body, "kW", "motor power", where)
+    return _in_table(text, value, LARGEST_KW, "kW", where)
+
+
+def read_power_hp(text: str, *, where: str = "") -> float:
+    """Reads a power such as “7.5 hp” or “3/4”, in hp.
+
+    Raises:
+        RiktigError: not a number, not above zero, beyond the table, or in another unit.
+    """
+    body = text.strip()
+    if body.lower().endswith("hp"):
+        body = body[:-2].strip()
+    whole, _, part = body.replace(" ", "-").partition("-") if "/" in body else (body, "", "")
+    if "/" in whole:
+        whole, part = "0", whole
+    top, _, bottom = part.partition("/")
+    if part and top.isdecimal() and bottom.isdecimal() and int(bottom) and whole.isdecimal():
+        return _in_table(text, int(whole) + int(top) / int(bottom), LARGEST_HP, "hp", where)
+    return _in_table(text, read_quantity(body, "hp", "motor power", where), LARGEST_HP, "hp", where)
+
+
+def _in_table(text: str, value: float, largest: float, unit: str, where: str) -> float:
+    if not 0 < value <= largest:
         raise RiktigError(
             f"“{text.strip()}” cannot be a motor power: it must be above 0 and at most "
-            f"{LARGEST_KW:g} kW, so no current, breaker or conductor could be chosen.",
-            hint="Give the rated output from the motor's plate, such as 4 kW.",
+            f"{largest:g} {unit}, so no current, breaker or conductor could be chosen.",
+            hint=f"Give the rated output from the motor's plate, such as 4 {unit}.",
             where=where,
         )
-    return kw
+    return value
 
 
 def read_current(text: str, *, where: str = "") -> float | None:
@@ -69,7 +148,7 @@ def read_current(text: str, *, where: str = "") -> float | None:
     """
     if not text.strip():
         return None
-    amps = _read_number(text, "A", "nameplate current", where)
+    amps = read_quantity(text, "A", "nameplate current", where)
     if not 0 < amps < 2000:
         raise RiktigError(
             f"“{text.strip()}” cannot be a motor's current, so the overload could not be set.",
@@ -79,18 +158,42 @@ def read_current(text: str, *, where: str = "") -> float | None:
     return amps
 
 
-def _read_number(text: str, unit: str, what: str, where: str) -> float:
-    body = text.strip().replace(" ", " ")
-    if body.lower().endswith(unit.lower()):
+def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
+    """Reads a number that may carry its unit and may use a comma or thousands separators.
+
+    “1.234,5” and “1,234.5” and “1 234.5” are plain; “1,500” may mean two things and is refused.
+
+    Raises:
+        RiktigError: not such a number, with what to write instead.
+    """
+    body = text.strip().replace("\u00a0", " ").replace("\u202f", " ")
+    if unit and body.lower().endswith(unit.lower()):
         body = body[: -len(unit)].strip()
+    value = math.nan
+    plain = body.replace(" ", "").replace("'", "")
+    points, commas = plain.count("."), plain.count(",")
+    head, _, tail = plain.partition(",")
+    if commas == 1 and not points and len(tail) == 3 and head.lstrip("+-0"):
+        raise RiktigError(
+            f"“{text.strip()}” can be read two ways, so the {what} was not taken.",
+            hint=f"Write {head}.{tail} or {head}{tail}.",
+            where=where,
+        )
+    if points and commas:
+        last = max(plain.rfind("."), plain.rfind(","))
+        plain = plain[:last].replace(".", "").replace(",", "") + "." + plain[last + 1 :]
+    elif commas == 1:
+        plain = plain.replace(",", ".")
+    elif commas:
+        plain = plain.replace(",", "")
     try:
-        value = float(body.replace(",", ".")) if body.isascii() else math.nan
+        value = float(plain) if plain.isascii() and "_" not in plain else math.nan
     except ValueError:
         value = math.nan
     if not math.isfinite(value):
         raise RiktigError(
             f"“{text.strip()}” cannot be read as a {what} in {unit}.",
-            hint=f"Give a plain number, such as {'4' if unit == 'kW' else '8.1'}, in {unit}.",
+            hint=f"Give a plain number, such as {'4' if unit != 'A' else '8.1'}, in {unit}.",
             where=where,
         )
     return value

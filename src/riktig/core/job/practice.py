@@ -1,23 +1,42 @@
-"""Practice: where the trade disagrees, the job chooses, and each default is argued."""
+"""Practice: where the trade disagrees, the job chooses."""
 
 from dataclasses import dataclass
-from enum import Enum
 
 from riktig.core.job.practice_values import (
     Batching,
     Colours,
+    ControlSupply,
     ControlTap,
+    Distribution,
     DoorOrder,
     EarthScheme,
+    Ends,
     Fixing,
+    MaintainedColour,
+    MarkedWires,
     MarkerText,
+    Numbering,
     OverloadContact,
+    OverloadDirection,
+    RelayCommons,
     Rulebook,
     RunLamp,
+    SecondReading,
     ShaftFitting,
+    StarDeltaOverload,
+    StripOrder,
+    TagStyle,
+    TerminalTemperature,
+    WayOrder,
+    WiringOrder,
 )
 
-__all__ = ["CHOICES", "Choice", "Practice"]
+__all__ = ["COLOUR_NAMES", "HOUSE_COLOURS", "Practice"]
+
+COLOUR_NAMES = ("black", "brown", "grey", "red", "yellow", "blue", "light blue", "white", "orange", "violet")
+"""Insulation colours that are sold; green and green-yellow are kept for earth."""
+HOUSE_COLOURS = ("black", "black", "black", "light blue", "red", "blue")
+"""L1, L2, L3, neutral, AC control, DC control: the rulebook's, until the house says otherwise."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +44,7 @@ class Practice:
     """One value a disagreement; lengths in mm.
 
     Raises:
-        ValueError: a length or share that cannot be.
+        ValueError: a length or share that cannot be, or a colour that is not sold.
     """
 
     rulebook: Rulebook = Rulebook.IEC
@@ -44,6 +63,23 @@ class Practice:
     door_loop: float = 350.0
     end_allowance: float = 35.0
     duct_width: float = 30.0
+    house_colours: tuple[str, ...] = HOUSE_COLOURS
+    maintained_colour: MaintainedColour = MaintainedColour.RULEBOOK
+    tags: TagStyle = TagStyle.COUNTED
+    numbering: Numbering = Numbering.BY_NODE
+    reserved_numbers: int = 0
+    marked: MarkedWires = MarkedWires.ALL
+    strip_order: StripOrder = StripOrder.BY_CIRCUIT
+    distribution: Distribution = Distribution.LOOPS
+    relay_commons: RelayCommons = RelayCommons.BRIDGES
+    ends: Ends = Ends.FERRULES
+    overload_direction: OverloadDirection = OverloadDirection.UP
+    wiring_order: WiringOrder = WiringOrder.THICK_FIRST
+    second_reading: SecondReading = SecondReading.ANOTHER
+    control_supply: ControlSupply = ControlSupply.BY_RULEBOOK
+    way_order: WayOrder = WayOrder.IN_TURN
+    terminal_c: TerminalTemperature = TerminalTemperature.C60
+    star_delta_overload: StarDeltaOverload = StarDeltaOverload.INSIDE
 
     def __post_init__(self) -> None:
         if not 0 <= self.spare_share <= 0.9:
@@ -57,60 +93,7 @@ class Practice:
                 raise ValueError(f"a {what} of {value:g} mm cannot be planned")
         if not 15 <= self.duct_width <= 150:
             raise ValueError(f"a duct {self.duct_width:g} mm wide is not made")
-
-
-@dataclass(frozen=True, slots=True)
-class Choice:
-    """One choice as the Brief asks it: the field, the question, and the default argued."""
-
-    field: str
-    question: str
-    argument: str
-    values: type[Enum]
-
-
-CHOICES: tuple[Choice, ...] = (
-    Choice("rulebook", "Rulebook", "The market the panel goes to decides; Europe here.", Rulebook),
-    Choice("colours", "Conductor colours", "The rulebook's recommended colours read the same in every panel.", Colours),
-    Choice(
-        "earths",
-        "Motor earth on",
-        "Beside its circuit, one motor comes off with four neighbouring screws.",
-        EarthScheme,
-    ),
-    Choice(
-        "overload_contact",
-        "Overload contact",
-        "Ahead of the coil, an earth fault on the return cannot bypass it.",
-        OverloadContact,
-    ),
-    Choice(
-        "run_lamp",
-        "Run lamp lit by",
-        "An auxiliary shows that the contactor is in, not only that its coil is fed.",
-        RunLamp,
-    ),
-    Choice(
-        "control_tap",
-        "Control supply taken",
-        "Ahead of it, control can be tested with the motor breaker off.",
-        ControlTap,
-    ),
-    Choice("marker", "A wire marker says", "The number alone fits every marker and is read at a glance.", MarkerText),
-    Choice(
-        "fixing",
-        "Rail and duct fixed by",
-        "A tapped hole can be undone and done again; self-drilling is quicker.",
-        Fixing,
-    ),
-    Choice(
-        "batching", "Wires cut", "Cutting alike is quicker than it wastes; ends are trimmed when they are in.", Batching
-    ),
-    Choice("door_order", "Door wired", "The loom then lies on top and can be changed.", DoorOrder),
-    Choice(
-        "shaft",
-        "Shaft hole cut",
-        "A measured centre can be cut true in the shop; a wall out of square is for the site.",
-        ShaftFitting,
-    ),
-)
+        if not 0 <= self.reserved_numbers <= 999:
+            raise ValueError(f"{self.reserved_numbers} reserved numbers cannot be kept free")
+        if len(self.house_colours) != len(HOUSE_COLOURS) or not set(self.house_colours) <= set(COLOUR_NAMES):
+            raise ValueError("the house's colours are six out of " + ", ".join(COLOUR_NAMES))

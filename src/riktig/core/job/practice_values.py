@@ -5,15 +5,30 @@ from enum import Enum
 __all__ = [
     "Batching",
     "Colours",
+    "ControlSupply",
     "ControlTap",
+    "Distribution",
     "DoorOrder",
     "EarthScheme",
+    "Ends",
     "Fixing",
+    "MaintainedColour",
+    "MarkedWires",
     "MarkerText",
+    "Numbering",
     "OverloadContact",
+    "OverloadDirection",
+    "RelayCommons",
     "Rulebook",
     "RunLamp",
+    "SecondReading",
     "ShaftFitting",
+    "StarDeltaOverload",
+    "StripOrder",
+    "TagStyle",
+    "TerminalTemperature",
+    "WayOrder",
+    "WiringOrder",
 ]
 
 
@@ -21,6 +36,12 @@ class Rulebook(Enum):
     """The rule set that every check follows."""
 
     IEC = "IEC 60204-1 and IEC 61439"
+    UL = "UL 508A, NFPA 79 and NEC"
+
+    @property
+    def north_american(self) -> bool:
+        """Whether conductors are AWG and the NEC's tables count."""
+        return self is Rulebook.UL
 
 
 class Colours(Enum):
@@ -28,6 +49,8 @@ class Colours(Enum):
 
     RULEBOOK = "power black, control red, neutral light blue"
     THREE_PHASE = "phases brown, black and grey, control red, neutral light blue"
+    OLD_PHASES = "older phases red, yellow and blue, neutral black, control grey"
+    HOUSE = "the house's own table"
 
 
 class EarthScheme(Enum):
@@ -35,6 +58,7 @@ class EarthScheme(Enum):
 
     BESIDE = "a terminal beside its circuit"
     BAR = "the common earth bar"
+    RAIL = "a terminal that earths through its rail"
 
 
 class OverloadContact(Enum):
@@ -91,3 +115,116 @@ class ShaftFitting(Enum):
 
     WORKSHOP = "in the workshop, from the measured centre"
     SITE = "on site, once the panel hangs"
+
+
+class ControlSupply(Enum):
+    """Where control voltage comes from."""
+
+    BY_RULEBOOK = "as the rulebook asks"
+    DIRECT = "line and neutral"
+    TRANSFORMER = "a control transformer"
+    DC = "a 24 V DC supply"
+
+
+class OverloadDirection(Enum):
+    """Which way the overload's contacts are wired."""
+
+    UP = "in at 95, out at 96"
+    DOWN = "in at 96, out at 95"
+
+
+class TagStyle(Enum):
+    """How devices are named."""
+
+    COUNTED = "class letter and running number"
+    PLACED = "class letter, sheet and column"
+
+
+class Numbering(Enum):
+    """How wires are numbered."""
+
+    BY_NODE = "one running number a potential"
+    BY_RUNG = "by rung, one number a potential"
+    BY_PLACE = "by sheet and column"
+    BY_WIRE = "a number of its own for every wire"
+
+
+class MarkedWires(Enum):
+    """Which wires get markers."""
+
+    ALL = "every wire"
+    IN_DUCT = "those that enter duct"
+
+
+class StripOrder(Enum):
+    """How terminals are ordered in the strip."""
+
+    BY_CIRCUIT = "by circuit, line, neutral and earth together"
+    BY_FUNCTION = "by function, neutrals in one row, earths in one"
+
+
+class Distribution(Enum):
+    """How the supply reaches several breakers."""
+
+    LOOPS = "wires looped from breaker to breaker"
+    COMB = "a comb bar"
+    BAR = "a bar system"
+
+
+class RelayCommons(Enum):
+    """How the common of relay coils is joined."""
+
+    BRIDGES = "plug-in bridges of eight"
+    LOOPS = "looped wires"
+
+
+class Ends(Enum):
+    """Conductors and how their ends are made."""
+
+    FERRULES = "flexible, with ferrules"
+    CRIMPS = "stranded, with crimps"
+
+
+class WiringOrder(Enum):
+    """Order of the groups when the plate is wired."""
+
+    THICK_FIRST = "thick first, field terminals last"
+    SUPPLY_FIRST = "supply terminals, power, then control"
+    CONTROL_FIRST = "control first"
+
+
+class SecondReading(Enum):
+    """Who repeats a measurement before a cut."""
+
+    ANOTHER = "a second person"
+    SAME = "the same person, afresh"
+    NOBODY = "nobody"
+
+
+class MaintainedColour(Enum):
+    """Colour of conductors that stay live with the main switch off."""
+
+    RULEBOOK = "as the rulebook has it"
+    ORANGE = "orange"
+    YELLOW = "yellow"
+
+
+class WayOrder(Enum):
+    """How single-phase ways are spread over the phases."""
+
+    IN_TURN = "first, second, third phase in turn"
+    EVEN = "each to the phase that carries least"
+
+
+class TerminalTemperature(Enum):
+    """What the clamps are marked for; decides the column of the North American tables."""
+
+    C60 = "60 °C up to 100 A, 75 °C above"
+    C75 = "75 °C marked throughout"
+
+
+class StarDeltaOverload(Enum):
+    """Where the overload of a star-delta starter sits."""
+
+    INSIDE = "inside the triangle"
+    LINE = "in the line"

@@ -17,7 +17,8 @@ class Earthing(Enum):
 @dataclass(frozen=True, slots=True)
 class Supply:
     """Voltage between phases and to neutral, V; frequency, Hz; what protects it upstream, A;
-    prospective fault current at the panel, kA.
+    prospective fault current at the panel, kA. ``through_a`` is what passes on unswitched to a
+    further panel, A; ``fed_from`` is the board it comes from.
 
     Raises:
         ValueError: a value that no supply can have.
@@ -31,6 +32,8 @@ class Supply:
     upstream_a: float = 20.0
     fault_ka: float = 6.0
     name: str = "Incoming supply"
+    through_a: float = 0.0
+    fed_from: str = ""
 
     def __post_init__(self) -> None:
         for what, value in (
@@ -42,6 +45,8 @@ class Supply:
         ):
             if not 0 < value < 100_000:
                 raise ValueError(f"{what} of a supply cannot be {value:g}")
+        if not 0 <= self.through_a < 10_000:
+            raise ValueError(f"a through-feed of {self.through_a:g} A cannot be planned")
 
     @property
     def voltage_name(self) -> str:
@@ -49,6 +54,10 @@ class Supply:
         if self.neutral:
             return f"{self.voltage_v:g}/{self.voltage_to_neutral_v:g} V"
         return f"{self.voltage_v:g} V"
+
+    def voltage_of(self, phases: int) -> float:
+        """The voltage a load with so many lines is fed with, V."""
+        return self.voltage_to_neutral_v if phases == 1 else self.voltage_v
 
     @property
     def system_name(self) -> str:

@@ -39,4 +39,4 @@ def _whole(job: Job) -> Job:
 
 
 LABELS = Derived("labels", (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole), make_labels)
-INDEX = Derived("index", (CIRCUITS, NETS, NAMES, LAYOUT, HOLES, CUTS, WIRING, STRIPS), make_index)
+INDEX = Derived("index", (CIRCUITS, NETS, NAMES, LAYOUT, HOLES, CUTS, WIRING, STRIPS, attrgetter("loads")), make_index)

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.circuit import Circuits, Names, Nets
+from riktig.core.job import Load
 from riktig.core.plate import Hole, Layout, Piece
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
@@ -40,9 +41,10 @@ def make_index(
     cuts: tuple[Piece, ...],
     wiring: Wiring,
     strips: Strips,
+    loads: tuple[Load, ...],
 ) -> tuple[Entry, ...]:
-    """Every label of the job, devices first."""
-    entries: list[Entry] = []
+    """Every label of the job, loads and devices first."""
+    entries = [Entry(load.name, f"load, {load.power_name}, {load.place}", f"load:{load.id}") for load in loads]
     for device in circuits.devices:
         tag = names.tag[device.id]
         label = f"{tag}:{device.mark}" if device.strip else tag

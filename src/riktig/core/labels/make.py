@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.circuit import Circuits, Names, Zone
-from riktig.core.job import Job, MarkerText, Practice
+from riktig.core.job import Job, MarkedWires, MarkerText, Practice
 from riktig.core.plate import on_door
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
@@ -112,6 +112,8 @@ def make_labels(
         if on_door(device) or device.kind_id == "isolator":
             labels.append(Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", f"device:{device.id}"))
     for wire in wiring.wires:
+        if practice.marked is MarkedWires.IN_DUCT and not wire.ducts:
+            continue
         for here, far in ((wire.start, wire.end), (wire.end, wire.start)):
             text = wire.number
             if practice.marker is MarkerText.NUMBER_AND_FAR_END:
@@ -140,6 +142,9 @@ def make_labels(
                 "warning",
             )
         )
+    for source in job.sources:
+        said = f"{source.voltage_v:g} V from {source.comes_from or 'elsewhere'}: stays live with the main switch off"
+        labels.append(Label(Medium.WARNING, (source.name.upper(), said), 1, "door and where it enters", "sources"))
     fields = nameplate_fields(job, sizing)
     lines = tuple(f"{field.name}: {field.value}" for field in fields if field.value)
     labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", "nameplate"))

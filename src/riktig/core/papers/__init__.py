@@ -4,22 +4,32 @@ Words: a *schedule* is a derived list as a table with stable keys; the *set* is 
 drawings and schedules; a *paper* is one file of the hand-over.
 """
 
+from riktig.core.papers.compare import Change, Snapshot, snapshot, what_changed
 from riktig.core.papers.dxf import write_dxf
 from riktig.core.papers.export import export_all, file_stem
 from riktig.core.papers.inks import ink
-from riktig.core.papers.passport import Passport, Row, Section, device_of, passport
+from riktig.core.papers.load_words import COLUMNS, LEFT_OUT
+from riktig.core.papers.passport import device_of, passport
+from riktig.core.papers.passport_model import Passport, Row, Section
 from riktig.core.papers.pdf import Page, SetHead, fitting_scale, missing_glyphs, write_set
-from riktig.core.papers.read_loads import COLUMNS, LoadRow, job_from_loads, read_loads
+from riktig.core.papers.read_grid import Grid, grid_of_file, grid_of_text
+from riktig.core.papers.read_loads import Column, LoadList, LoadRow, job_from_loads, loads_of, read_loads, recognise
 from riktig.core.papers.record import build_record, missing_papers, test_record
-from riktig.core.papers.schedules import SCHEDULES, Schedule, Value, holes_of, schedule
+from riktig.core.papers.schedule import Schedule, Value
+from riktig.core.papers.schedules import SCHEDULES, holes_of, schedule
 from riktig.core.papers.status import STATIONS, Stamp, Status, statuses
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, as_json, write_xlsx
 
 __all__ = [
     "COLUMNS",
+    "LEFT_OUT",
     "SCHEDULES",
     "STATIONS",
+    "Change",
+    "Column",
+    "Grid",
+    "LoadList",
     "LoadRow",
     "Page",
     "Passport",
@@ -27,6 +37,7 @@ __all__ = [
     "Schedule",
     "Section",
     "SetHead",
+    "Snapshot",
     "Stamp",
     "Status",
     "Value",
@@ -38,16 +49,22 @@ __all__ = [
     "export_all",
     "file_stem",
     "fitting_scale",
+    "grid_of_file",
+    "grid_of_text",
     "holes_of",
     "ink",
     "job_from_loads",
+    "loads_of",
     "missing_glyphs",
     "missing_papers",
     "passport",
     "read_loads",
+    "recognise",
     "schedule",
+    "snapshot",
     "statuses",
     "test_record",
+    "what_changed",
     "write_dxf",
     "write_set",
     "write_xlsx",

@@ -1,49 +1,20 @@
 """Everything about one thing, wherever it was selected: the text of the passport."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
 
 from riktig.core.build import progress_of
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.job import DeviceId, Job, PinId, Record
+from riktig.core.papers.passport_brief import load_passport, value_passport
+from riktig.core.papers.passport_model import Passport, Row, Section
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, DOOR, HOLES, LAYOUT, body_of, room_around
 from riktig.core.prove import TESTS, results_of
 from riktig.core.sizing import SIZING
-from riktig.core.standards import Why
+from riktig.core.standards import conductor_name
 from riktig.core.wiring import WIRING, Wire
 
 __all__ = ["Passport", "Row", "Section", "device_of", "passport"]
-
-
-@dataclass(frozen=True, slots=True)
-class Row:
-    """A line: what, its value, and where the value leads (a selection key or "")."""
-
-    name: str
-    value: str
-    link: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Section:
-    """A group of lines."""
-
-    title: str
-    rows: tuple[Row, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Passport:
-    """Title, what it is, sections and reasons. ``wires`` and ``devices`` to show on the plate."""
-
-    title: str
-    kind: str
-    text: str
-    sections: tuple[Section, ...] = ()
-    whys: tuple[Why, ...] = ()
-    wires: tuple[Wire, ...] = ()
-    devices: frozenset[str] = field(default_factory=frozenset)
 
 
 def device_of(key: str) -> str:
@@ -65,6 +36,10 @@ def passport(plan: Plan[Job], key: str, records: Iterable[Record]) -> Passport |
     if owner:
         found = next((d for d in plan.get(CIRCUITS).devices if d.id == owner), None)
         return _device(plan, found, key) if found else None
+    if kind == "value":
+        return value_passport(plan, rest)
+    if kind == "load":
+        return load_passport(plan, rest)
     if kind == "wire":
         wire = plan.get(WIRING).wire(rest)
         return _wire(plan, wire, tuple(records)) if wire else None
@@ -169,7 +144,7 @@ def _wire(plan: Plan[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
     rows = (
         Row("From", wire.start.label, f"pin:{wire.start.pin}"),
         Row("To", wire.end.label, f"pin:{wire.end.pin}"),
-        Row("Conductor", f"{wire.mm2:g} mm² {wire.colour}"),
+        Row("Conductor", f"{conductor_name(wire.mm2)} {wire.colour}"),
         Row("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
         Row("Cut to", f"{wire.cut:g} mm"),
         Row("Way", " ".join(wire.ducts) or "direct", f"duct:{wire.ducts[0]}" if wire.ducts else ""),

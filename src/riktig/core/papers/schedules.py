@@ -5,38 +5,22 @@ The keys are documented in docs/schedules.md and stable: people build their own 
 
 from collections import Counter
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
+from riktig.core.papers.schedule import Schedule, Value
+from riktig.core.papers.schedules_brief import BRIEF_SCHEDULES
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, HOLES
 from riktig.core.prove import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.sizing import SIZING
-from riktig.core.standards import Why
+from riktig.core.standards import Why, conductor_name
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
 __all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "schedule"]
-
-Value = str | float | int | None
-
-
-@dataclass(frozen=True, slots=True)
-class Schedule:
-    """A table: its name, title, columns as (key, heading), and rows in column order."""
-
-    name: str
-    title: str
-    columns: tuple[tuple[str, str], ...]
-    rows: tuple[tuple[Value, ...], ...]
-
-    def as_dicts(self) -> list[dict[str, Value]]:
-        """Rows as mappings by key."""
-        keys = [key for key, _ in self.columns]
-        return [dict(zip(keys, row, strict=True)) for row in self.rows]
 
 
 def _nets(plan: Plan[Job]) -> Schedule:
@@ -208,7 +192,8 @@ def _bom(plan: Plan[Job]) -> Schedule:
                 shared.add(pair)
             ends[end.fitting] += 1
     rows += [
-        ("", f"flexible wire {mm2:g} mm² {colour}", length / 1000, "m", "") for (mm2, colour), length in wire.items()
+        ("", f"flexible wire {conductor_name(mm2)} {colour}", length / 1000, "m", "")
+        for (mm2, colour), length in wire.items()
     ]
     rows += [("", name, count, "pc", "") for name, count in ends.items()]
     columns = (
@@ -228,15 +213,15 @@ def _sizing(plan: Plan[Job]) -> Schedule:
     def add(what: str, value: str, why: Why) -> None:
         rows.append((what, value, why.title, why.reason, "; ".join(why.lines), why.source, why.confidence))
 
-    add("feeder", f"{sizing.feeder.mm2:g} mm²", sizing.feeder.why)
+    add("feeder", sizing.feeder.name, sizing.feeder.why)
     for device, whys in sizing.whys.items():
         for why in whys:
             add(names.tag[device], sizing.parts[device].ref, why)
     for size in sizing.loads:
         motor = next(d for d in plan.get(CIRCUITS).devices if d.circuit == size.circuit and d.kind_id == "motor")
         tag = names.tag[motor.id]
-        add(f"{tag} power conductors", f"{size.section.mm2:g} mm²", size.section.why)
-        add(f"{tag} control conductors", f"{size.control.mm2:g} mm²", size.control.why)
+        add(f"{tag} power conductors", size.section.name, size.section.why)
+        add(f"{tag} control conductors", size.control.name, size.control.why)
     columns = (
         ("what", "What"),
         ("value", "Value"),
@@ -298,6 +283,7 @@ def _tests(plan: Plan[Job]) -> Schedule:
 
 
 SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+    **BRIEF_SCHEDULES,
     "nets": _nets,
     "wires": _wires,
     "terminals": _terminals,

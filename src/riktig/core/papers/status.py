@@ -13,6 +13,7 @@ from riktig.core.plan import Plan
 from riktig.core.plate import DOOR, LAYOUT
 from riktig.core.prove import TESTS, Outcome, results_of
 from riktig.core.rules import RULES, Verdict
+from riktig.core.sizing import PROPOSAL
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -66,7 +67,6 @@ def _plural(count: int, one: str, many: str = "") -> str:
 
 
 def _planned(plan: Plan[Job]) -> list[Status]:
-    job = plan.document
     circuits, wiring = plan.get(CIRCUITS), plan.get(WIRING)
     rules = plan.get(RULES)
     layout, door = plan.get(LAYOUT), plan.get(DOOR)
@@ -91,7 +91,7 @@ def _planned(plan: Plan[Job]) -> list[Status]:
     else:
         ruled = Stamp.CLEAR, _plural(len(rules), "clause met", "clauses met")
     return [
-        Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, 1 supply"),
+        _brief(plan),
         Status(
             "Circuits",
             Stamp.FIX if circuits.clashes else Stamp.CLEAR,
@@ -110,6 +110,22 @@ def _planned(plan: Plan[Job]) -> list[Status]:
         Status("Labels", Stamp.CLEAR, f"{sum(label.copies for label in labels)} to print"),
         Status("Rules", *ruled),
     ]
+
+
+def _brief(plan: Plan[Job]) -> Status:
+    """The Brief: contradictions first, then what does not suffice, then what is still to be asked."""
+    job, proposal = plan.document, plan.get(PROPOSAL)
+    wrong = sum(not doubt.asks for doubt in proposal.doubts)
+    short = sum(value.short != "" for value in proposal.values)
+    asked = sum(doubt.asks for doubt in proposal.doubts)
+    if wrong:
+        return Status("Brief", Stamp.FIX, _plural(wrong, "answer contradicts", "answers contradict"))
+    if short:
+        return Status("Brief", Stamp.FIX, _plural(short, "value too small", "values too small"))
+    if asked:
+        return Status("Brief", Stamp.BEGUN, _plural(asked, "question open", "questions open"))
+    supplies = _plural(1 + len(job.sources), "supply", "supplies")
+    return Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, {supplies}")
 
 
 def _done(plan: Plan[Job], records: tuple[Record, ...]) -> list[Status]:

@@ -6,7 +6,7 @@ import json
 from collections.abc import Sequence
 from pathlib import Path
 
-from riktig.core.papers.schedules import Schedule
+from riktig.core.papers.schedule import Schedule
 
 __all__ = ["as_csv", "as_json", "write_xlsx"]
 

@@ -12,7 +12,13 @@ END_STOP = 9.5
 FIELD_ROOM = 40.0
 """Kept free below the terminals for the field cables (common practice, no source)."""
 
-_ROWS = {"isolator": Row.FEED, "motor_breaker": Row.FEED, "control_breaker": Row.FEED, "contactor": Row.STARTERS}
+_ROWS = {
+    "isolator": Row.FEED,
+    "motor_breaker": Row.FEED,
+    "fuse_switch": Row.FEED,
+    "control_breaker": Row.FEED,
+    "contactor": Row.STARTERS,
+}
 
 
 def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float) -> tuple[Block, ...]:

@@ -120,7 +120,9 @@ class _Planner:
         self._devices = {device.id: device for device in circuits.devices}
         self._at_rest = self._rest_groups()
         breakers = [
-            names.tag[d.id] for d in circuits.devices if d.kind_id in ("isolator", "motor_breaker", "control_breaker")
+            names.tag[d.id]
+            for d in circuits.devices
+            if d.kind_id in ("isolator", "motor_breaker", "fuse_switch", "control_breaker")
         ]
         self._off = f"{', '.join(breakers)} off. Supply and field cables not connected."
         self._on = f"{', '.join(breakers)} on, nothing pressed. Supply and field cables off."

@@ -11,19 +11,19 @@ from riktig.core.job import Job
 from riktig.core.labels import LABELS
 from riktig.core.plan import Derived
 from riktig.core.plate import DOOR, HOLES, LAYOUT
+from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.mechanical import DUCT_FILL_LIMIT, MECHANICAL
-from riktig.core.rules.mends import ENCLOSURES, apply_mend, larger_enclosure
+from riktig.core.rules.mends import apply_mend, larger_enclosure
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
-from riktig.core.sizing import SIZING
+from riktig.core.sizing import PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
 __all__ = [
     "CLAUSES",
     "DUCT_FILL_LIMIT",
-    "ENCLOSURES",
     "RULES",
     "VIEW",
     "ClauseResult",
@@ -37,7 +37,7 @@ __all__ = [
     "larger_enclosure",
 ]
 
-CLAUSES = (*ELECTRICAL, *MECHANICAL)
+CLAUSES = (*BRIEF, *ELECTRICAL, *MECHANICAL)
 
 
 def _whole(job: Job) -> Job:
@@ -46,7 +46,7 @@ def _whole(job: Job) -> Job:
 
 VIEW = Derived(
     "view",
-    (CIRCUITS, NETS, NAMES, SIZING, LAYOUT, DOOR, HOLES, WIRING, STRIPS, LABELS, LIVE_WITH_MAIN_OFF, _whole),
+    (CIRCUITS, NETS, NAMES, PROPOSAL, SIZING, LAYOUT, DOOR, HOLES, WIRING, STRIPS, LABELS, LIVE_WITH_MAIN_OFF, _whole),
     View,
 )
 

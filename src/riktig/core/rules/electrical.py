@@ -7,11 +7,17 @@ from riktig.core.circuit import NetClass, elements_of
 from riktig.core.job import PinId
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
-from riktig.core.standards import COMMON_PRACTICE, allowed_colours, protective_section
+from riktig.core.standards import (
+    COMMON_PRACTICE,
+    allowed_colours,
+    conductor_name,
+    nec_protective_size,
+    protective_section,
+)
 
 __all__ = ["ELECTRICAL"]
 
-PROTECTIVE = {"motor_breaker", "control_breaker"}
+PROTECTIVE = {"motor_breaker", "control_breaker", "fuse_switch", "panel_breaker"}
 _LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.WINDING}
 
@@ -213,7 +219,8 @@ def fault_current(view: View) -> ClauseResult:
 
 def protective_sections(view: View) -> ClauseResult:
     """Protective conductors no thinner than their circuit asks."""
-    clause = "IEC 60204-1 8.2.2, Table 1"
+    american = view.job.practice.rulebook.north_american
+    clause = "NEC 250.122, from memory" if american else "IEC 60204-1 8.2.2, Table 1"
     findings = []
     evidence = []
     for wire in view.wiring.wires:
@@ -222,14 +229,18 @@ def protective_sections(view: View) -> ClauseResult:
         load = view.sizing.load_of(wire.circuit)
         phase = load.section.mm2 if load else view.sizing.feeder.mm2
         need = protective_section(phase).value
-        evidence.append(f"{wire.end.label}: {wire.mm2:g} mm² for {phase:g} mm² phase")
+        if american:
+            guard = load.proposal.amount("breaker") if load else view.job.supply.upstream_a
+            need = min(nec_protective_size(guard).value, phase)
+        evidence.append(f"{wire.end.label}: {conductor_name(wire.mm2)} for {conductor_name(phase)} phase")
         door_bond = wire.end.pin.endswith("E.door:1")
         if wire.mm2 < need and not door_bond:
             findings.append(
                 Finding(
                     "E08",
                     Verdict.FAILS,
-                    f"The protective conductor to {wire.end.label} is {wire.mm2:g} mm²; it must be {need:g} mm².",
+                    f"The protective conductor to {wire.end.label} is {conductor_name(wire.mm2)}; it must be "
+                    f"{conductor_name(need)}.",
                     f"wire:{wire.key}",
                     clause,
                     "Use the larger section.",

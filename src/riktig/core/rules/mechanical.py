@@ -37,7 +37,7 @@ def conductor_currents(view: View) -> ClauseResult:
         for name, where, s in sections
         if not s.enough
     ]
-    evidence = [f"{name}: {s.mm2:g} mm² carries {s.carries_a:.1f} A ≥ {s.needs_a:g} A" for name, _, s in sections]
+    evidence = [f"{name}: {s.name} carries {s.carries_a:.1f} A ≥ {s.needs_a:g} A" for name, _, s in sections]
     return ClauseResult("W01", Group.WIRING, "Conductor currents", clause, tuple(evidence), tuple(findings))
 
 

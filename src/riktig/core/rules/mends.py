@@ -1,45 +1,27 @@
 """The remedies that Riktig carries out itself: each a pure edit."""
 
 from collections.abc import Callable
+from dataclasses import replace
 
+from riktig.core.catalogue import boxes
 from riktig.core.errors import RiktigError
-from riktig.core.job import Colours, Job, MarkerText, set_enclosure, set_practice, set_supply
+from riktig.core.job import Colours, Job, MarkerText, WayOrder, override, set_box, set_practice, set_supply
+from riktig.core.plan import Plan
 from riktig.core.plate import plan_for_me
 from riktig.core.rules.model import Mend
+from riktig.core.sizing import PROPOSAL
 
-__all__ = ["ENCLOSURES", "apply_mend", "larger_enclosure"]
+__all__ = ["apply_mend", "larger_enclosure", "proposed_box"]
 
-ENCLOSURES = (
-    (300, 400, 200),
-    (400, 500, 200),
-    (400, 600, 200),
-    (500, 600, 250),
-    (600, 700, 250),
-    (600, 800, 300),
-    (800, 1000, 300),
-    (1000, 1200, 300),
-    (1000, 1400, 400),
-    (1200, 1800, 400),
-)
-"""Width, height, depth, mm: common sheet steel sizes (common practice, no source)."""
-PLATE_LESS = 50.0
 DUCTS = (30.0, 40.0, 60.0, 80.0, 100.0, 120.0)
 
 
 def larger_enclosure(job: Job) -> Job:
     """The next standard size in which the plate grows both ways."""
     now = job.enclosure
-    for width, height, depth in ENCLOSURES:
-        if width >= now.width and height >= now.height and width * height > now.width * now.height:
-            return set_enclosure(
-                job,
-                width=float(width),
-                height=float(height),
-                depth=float(depth),
-                plate_width=width - PLATE_LESS,
-                plate_height=height - PLATE_LESS,
-                plate_depth=depth - 30.0,
-            )
+    for box in boxes():
+        if box.width >= now.width and box.height >= now.height and box.width * box.height > now.width * now.height:
+            return set_box(job, box.width, box.height, box.depth)
     raise RiktigError(
         f"There is no standard enclosure larger than {now.size_name}.",
         hint="Split the panel, or give a size of your own in the Brief.",
@@ -53,7 +35,20 @@ def _wider_duct(job: Job) -> Job:
     return set_practice(job, duct_width=wider[0])
 
 
+def proposed_box(job: Job) -> Job:
+    """The smallest standard box that the proposal finds large and cool enough."""
+    box = Plan(job).get(PROPOSAL).heat.box
+    if box is None:
+        raise RiktigError(
+            "No standard enclosure is large enough.", hint="Split the panel, or give a size of your own in the Brief."
+        )
+    return set_box(job, box.width, box.height, box.depth)
+
+
 _ACTIONS: dict[str, Callable[[Job], Job]] = {
+    "proposed box": proposed_box,
+    "even ways": lambda job: set_practice(job, way_order=WayOrder.EVEN),
+    "no other source": lambda job: replace(job, sources_asked=True),
     "neutral": lambda job: set_supply(job, neutral=True),
     "colours": lambda job: set_practice(job, colours=Colours.RULEBOOK),
     "short markers": lambda job: set_practice(job, marker=MarkerText.NUMBER),
@@ -69,4 +64,6 @@ def apply_mend(job: Job, mend: Mend) -> Job:
     Raises:
         RiktigError: it cannot be carried out on this job.
     """
+    if mend.action == "own value away":
+        return override(job, mend.argument, None)
     return _ACTIONS[mend.action](job)

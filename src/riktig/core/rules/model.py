@@ -17,6 +17,7 @@ class Verdict(Enum):
 class Group(Enum):
     """The order in which an inspector walks a panel."""
 
+    BRIEF = "The Brief"
     SUPPLY = "Supply and main switch"
     PROTECTION = "Protection"
     EARTHING = "Protective conductors"

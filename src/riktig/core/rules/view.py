@@ -6,7 +6,7 @@ from riktig.core.circuit import Circuits, Names, Net, Nets
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.labels import Labels
 from riktig.core.plate import DoorPlan, Hole, Layout
-from riktig.core.sizing import Sizing
+from riktig.core.sizing import Proposal, Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
 
@@ -20,6 +20,7 @@ class View:
     circuits: Circuits
     nets: Nets
     names: Names
+    proposal: Proposal
     sizing: Sizing
     layout: Layout
     door: DoorPlan

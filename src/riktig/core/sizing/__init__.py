@@ -1,11 +1,46 @@
 """Which part and which section everything is, from the published tables, with the reasons.
 
-Words: the *setting* is what the overload's dial is set to; the *feeder* runs from the supply
-terminals to the breakers; a *shortfall* is a device the catalogue has nothing large enough for.
+Words: the *proposal* is everything sized from the Brief, before a circuit is drawn; a *value* is one
+sized figure with its why; the *setting* is what the overload's dial is set to; the *feeder* runs from
+the supply terminals to the breakers; an *alternative* is another answer with what it costs; a *doubt*
+is an answer that cannot stand; a *shortfall* is a device the catalogue has nothing large enough for.
 """
 
-from riktig.core.sizing.choose import LoadSize, Sizing, motor_why, size_all
-from riktig.core.sizing.derived import SIZING
-from riktig.core.sizing.sections import Section, circuit_of_net
+from riktig.core.sizing.alternatives import Alternative, alternatives_of, control_alternatives, take
+from riktig.core.sizing.choose import LoadSize, Sizing, size_all
+from riktig.core.sizing.control import control_kind
+from riktig.core.sizing.derived import PROPOSAL, SIZING
+from riktig.core.sizing.doubts import Doubt
+from riktig.core.sizing.heat import cooling_area, temperature_rise
+from riktig.core.sizing.proposal import Proposal, propose
+from riktig.core.sizing.sections import Laid, Section, circuit_of_net, section_of, smallest_section
+from riktig.core.sizing.starter import LoadProposal, size_load, volt_drop
+from riktig.core.sizing.value import Basis, Value
 
-__all__ = ["SIZING", "LoadSize", "Section", "Sizing", "circuit_of_net", "motor_why", "size_all"]
+__all__ = [
+    "PROPOSAL",
+    "SIZING",
+    "Alternative",
+    "Basis",
+    "Doubt",
+    "Laid",
+    "LoadProposal",
+    "LoadSize",
+    "Proposal",
+    "Section",
+    "Sizing",
+    "Value",
+    "alternatives_of",
+    "circuit_of_net",
+    "control_alternatives",
+    "control_kind",
+    "cooling_area",
+    "propose",
+    "section_of",
+    "size_all",
+    "size_load",
+    "smallest_section",
+    "take",
+    "temperature_rise",
+    "volt_drop",
+]

@@ -7,14 +7,53 @@ from riktig.core.standards.tables import table
 
 __all__ = [
     "Ferrule",
+    "awg_row",
     "bonding_section",
+    "conductor_name",
     "ferrule",
+    "is_awg",
     "minimum_section",
     "protective_section",
     "twin_ferrule",
     "wire_diameter",
     "wire_resistance",
 ]
+
+
+INCH = 25.4
+
+
+def is_awg(mm2: float) -> bool:
+    """Whether a conductor's area is that of a North American size; no metric size has such an area."""
+    return any(float(row["mm2"]) == mm2 for row in table("awg_sizes").rows)
+
+
+def awg_row(mm2: float) -> dict[str, str]:
+    """The row of the North American size with this area: size, metric_mm2, dia_in.
+
+    Source:
+        ASTM B258, from memory.
+
+    Raises:
+        KeyError: no such size.
+    """
+    for row in table("awg_sizes").rows:
+        if float(row["mm2"]) == mm2:
+            return row
+    raise KeyError(mm2)
+
+
+def conductor_name(mm2: float) -> str:
+    """How a conductor's size is said: “2.5 mm²”, “14 AWG”, “250 kcmil”."""
+    if not is_awg(mm2):
+        return f"{mm2:g} mm²"
+    size = awg_row(mm2)["size"]
+    return f"{size} {'kcmil' if size.isdigit() and int(size) >= 250 else 'AWG'}"
+
+
+def _metric(mm2: float) -> float:
+    """The metric size whose ferrule and clamp a conductor takes."""
+    return float(awg_row(mm2)["metric_mm2"]) if is_awg(mm2) else mm2
 
 
 def protective_section(phase_mm2: float) -> Figure:
@@ -70,6 +109,10 @@ def wire_diameter(section_mm2: float) -> Figure:
     Source:
         EN 50525-2-31 (H05V-K up to 1 mm², H07V-K above), upper limit, from memory.
     """
+    if is_awg(section_mm2):
+        found = table("awg_sizes")
+        row = awg_row(section_mm2)
+        return Figure(round(float(row["dia_in"]) * INCH, 2), found.source, row["confidence"])
     return _by_section("wire_diameters", section_mm2, "overall_dia_upper_mm")
 
 
@@ -79,6 +122,12 @@ def wire_resistance(section_mm2: float) -> Figure:
     Source:
         IEC 60228 Table 3 (class 5), from memory.
     """
+    if is_awg(section_mm2):
+        found = table("nec_wire_resistances")
+        size = awg_row(section_mm2)["size"]
+        row = next(one for one in found.rows if one["size_awg_kcmil"] == size)
+        at_75 = float(row["ohm_per_kft_75C"]) / 0.3048
+        return Figure(round(at_75 / (1 + 0.00393 * 55), 4), found.source, found.confidence)
     return _by_section("wire_resistances", section_mm2, "class5_plain_ohm_per_km")
 
 
@@ -113,6 +162,7 @@ def ferrule(section_mm2: float) -> Ferrule | None:
     Source:
         DIN 46228-4 (sizes, colours), from memory.
     """
+    section_mm2 = _metric(section_mm2)
     colours = {float(row["mm2"]): row["DIN_46228_4"] for row in table("ferrule_colours").rows}
     for row in table("ferrules").rows:
         if float(row["mm2"]) == section_mm2:
@@ -127,6 +177,7 @@ def twin_ferrule(section_mm2: float) -> Ferrule | None:
     Source:
         Market practice, colours as DIN 46228-4, from memory.
     """
+    section_mm2 = _metric(section_mm2)
     for row in table("twin_ferrules").rows:
         if float(row["size"].removeprefix("2x")) == section_mm2:
             return Ferrule(

@@ -8,6 +8,7 @@ __all__ = [
     "conductor_current",
     "grouping_factor",
     "motor_current",
+    "motor_current_hp",
     "motor_powers",
     "next_section",
     "standard_sections",
@@ -52,6 +53,20 @@ def motor_current(kw: float, voltage_v: float) -> Figure:
             scaled = round(amps * column / voltage_v, 1)
             return Figure(scaled, f"{found.source}, {column:g} V column scaled to {voltage_v:g} V", "unsure")
     raise ValueError(f"a motor of {kw:g} kW is beyond the table")
+
+
+def motor_current_hp(hp: float, voltage_v: float) -> Figure | None:
+    """The rated current of a three-phase motor given in horsepower, A; None beyond the block.
+
+    Source:
+        IEC 60947-4-1 Annex G, Table G.1, hp block, from memory.
+    """
+    found = table("motor_currents_hp")
+    column = "I_440-480V_A" if voltage_v >= 440 else "I_380-415V_A" if voltage_v >= 380 else ""
+    for row in found.rows:
+        if column and float(row["hp"]) >= hp - 1e-9:
+            return Figure(float(row[column]), found.source, found.confidence)
+    return None
 
 
 def standard_sections() -> tuple[float, ...]:

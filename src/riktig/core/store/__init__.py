@@ -4,8 +4,19 @@ Words: a *revision* is the job after one edit; the *log* holds what was done and
 is *confirmed* survives a crash.
 """
 
+from riktig.core.store.house import house_practice, keep_house_practice
 from riktig.core.store.job_file import JobFile, Revision
 from riktig.core.store.job_json import dump_job, load_job
 from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA
 
-__all__ = ["APPLICATION_ID", "FORMAT", "SCHEMA", "JobFile", "Revision", "dump_job", "load_job"]
+__all__ = [
+    "APPLICATION_ID",
+    "FORMAT",
+    "SCHEMA",
+    "JobFile",
+    "Revision",
+    "dump_job",
+    "house_practice",
+    "keep_house_practice",
+    "load_job",
+]

@@ -7,6 +7,7 @@ from riktig.core.catalogue import Clamp, Mounting
 from riktig.core.circuit import Circuits, Device, Names, Nets, Zone
 from riktig.core.job import DeviceId, Load, PinId
 from riktig.core.sizing import Sizing
+from riktig.core.standards import conductor_name
 from riktig.core.wiring import Wire, Wiring
 
 __all__ = ["Cable", "Core", "Strip", "Strips", "TerminalRow", "make_strips"]
@@ -50,7 +51,7 @@ class Cable:
     def make_up(self) -> str:
         """“4 G 1.5 mm²”: G with a protective conductor, × without."""
         sign = "G" if any(core.name == "green-yellow" for core in self.cores) else "×"
-        return f"{len(self.cores)} {sign} {self.mm2:g} mm²"
+        return f"{len(self.cores)} {sign} {conductor_name(self.mm2)}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,7 +170,7 @@ def _cables(
         else:
             cable_tag = f"W{tag}"
             power = device.kind_id == "motor"
-            mm2 = load.section.mm2 if load and power else 1.0
+            mm2 = load.proposal.cable.mm2 if load and power else 1.0
             metres = lengths.get(load.load, 0.0) if load else 0.0
         cores = []
         for count, pin in enumerate(device.kind.pins, 1):

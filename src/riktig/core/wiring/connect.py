@@ -10,7 +10,7 @@ from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zo
 from riktig.core.job import CircuitId, Colours, DeviceId, Enclosure, PinId, Practice
 from riktig.core.plate import DoorPlan, Layout
 from riktig.core.sizing import Sizing, circuit_of_net
-from riktig.core.standards import Why, ferrule, twin_ferrule, wire_diameter
+from riktig.core.standards import Why, conductor_name, ferrule, twin_ferrule, wire_diameter
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
 from riktig.core.wiring.routes import Router
@@ -241,7 +241,7 @@ class _Maker:
             mm2, of = self._sizing.feeder_pe_mm2, "the supply conductor"
             source = "IEC 60204-1:2016 Table 1, from memory"
         reason = f"A protective conductor is sized by {of}."
-        return mm2, Why(f"Why {mm2:g} mm²", reason, (), source)
+        return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), source)
 
     def _colour(self, net: Net) -> str:
         if net.net_class is NetClass.EARTH:
@@ -296,7 +296,7 @@ def _with_ends(
             crowded.append(Crowded(pin, labels[pin], "two sections share one clamp"))
         for mm2, _ in Counter(wire.mm2 for wire in here).items():
             if not clamp.min_mm2 <= mm2 <= clamp.max_mm2:
-                text = f"{mm2:g} mm² in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
+                text = f"{conductor_name(mm2)} in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
                 crowded.append(Crowded(pin, labels[pin], text))
 
     def fitted(end: WireEnd, wire: Wire) -> WireEnd:

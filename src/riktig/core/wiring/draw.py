@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
 from riktig.core.plate import RULER, Layout, box
+from riktig.core.standards import conductor_name
 from riktig.core.wiring.model import Batch, Wire, WireKey, Wiring
 
 __all__ = ["draw_batches", "mini_plate", "route_marks"]
@@ -49,7 +50,7 @@ def _card(
         marks += wire_bar(left, top + n * 2.1, length, batch.colour, key)
     marks += [
         Text(left, y + 18.6, f"{batch.cut:g} mm", 2.7, face=Face.PRINTED, key=key),
-        Text(left + 24, y + 18.6, f"{batch.mm2:g} mm² {batch.colour}", 2.7, "second", key=key),
+        Text(left + 24, y + 18.6, f"{conductor_name(batch.mm2)} {batch.colour}", 2.7, "second", key=key),
         Text(rect.right - 46, y + 9.5, str(count), 5.0, face=Face.BOLD, align=Align.RIGHT, key=key),
         Text(rect.right - 44, y + 9.5, "wire" if count == 1 else "wires", 2.7, "second", key=key),
     ]

@@ -6,7 +6,7 @@ from typing import NewType
 
 from riktig.core.geometry import Point
 from riktig.core.job import CircuitId, PinId
-from riktig.core.standards import Why
+from riktig.core.standards import Why, conductor_name
 
 __all__ = ["Batch", "Crowded", "Stage", "Wire", "WireEnd", "WireKey", "Wiring", "wire_key"]
 
@@ -92,7 +92,7 @@ class Batch:
     @property
     def name(self) -> str:
         """“Control, plate, 1 mm² red”."""
-        return f"{self.stage.value}, {self.mm2:g} mm² {self.colour}"
+        return f"{self.stage.value}, {conductor_name(self.mm2)} {self.colour}"
 
 
 @dataclass(frozen=True, slots=True)

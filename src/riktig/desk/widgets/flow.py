@@ -41,12 +41,14 @@ class FlowLayout(QLayout):
 
     def heightForWidth(self, width: int) -> int:
         """How high the lines are at a width."""
-        return self._run(QRect(0, 0, width, 0), place=False)
+        edge = self.contentsMargins()
+        inner = self._run(QRect(0, 0, width - edge.left() - edge.right(), 0), place=False)
+        return inner + edge.top() + edge.bottom()
 
     def setGeometry(self, rect: QRect) -> None:
         """Places the items."""
         super().setGeometry(rect)
-        self._run(rect, place=True)
+        self._run(rect.marginsRemoved(self.contentsMargins()), place=True)
 
     def sizeHint(self) -> QSize:
         """As little as the largest item."""
@@ -57,7 +59,8 @@ class FlowLayout(QLayout):
         size = QSize()
         for item in self._items:
             size = size.expandedTo(item.minimumSize())
-        return size
+        edge = self.contentsMargins()
+        return size + QSize(edge.left() + edge.right(), edge.top() + edge.bottom())
 
     def _run(self, rect: QRect, *, place: bool) -> int:
         x, y, line = rect.x(), rect.y(), 0

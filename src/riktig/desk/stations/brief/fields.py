@@ -1,8 +1,9 @@
 """Answers inside a sentence: a field, a choice."""
 
 from collections.abc import Callable
-from enum import Enum
 
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QKeyEvent, QWheelEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QWidget
 
 from riktig.desk.theme import words_font
@@ -10,9 +11,12 @@ from riktig.desk.widgets import FlowLayout, plain_label
 
 __all__ = ["Answer", "Pick", "sentence"]
 
+ROOM_FOR_ARROW = 38
+"""Arrow, borders and padding of a choice, px (measured on the style sheet)."""
+
 
 class Answer(QLineEdit):
-    """A typed answer; it is taken on Enter or on leaving the field."""
+    """A typed answer; it is taken on Enter or on leaving the field. Enter goes on to the next answer."""
 
     def __init__(self, name: str, text: str, take: Callable[[str], bool], width: int = 90) -> None:
         super().__init__(text)
@@ -21,6 +25,14 @@ class Answer(QLineEdit):
         self.setFixedWidth(width)
         self._take, self._last = take, text
         self.editingFinished.connect(self._done)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Enter takes the answer and goes on, as Tab does; a wrong one keeps the place."""
+        super().keyPressEvent(event)
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            event.accept()
+            if not self.property("wrong"):
+                self.focusNextChild()
 
     def _done(self) -> None:
         if self.text() == self._last:
@@ -36,6 +48,7 @@ class Answer(QLineEdit):
         """Shows the value of now, unless something is being typed."""
         if not self.hasFocus() or self.text() == self._last:
             self.setText(text)
+            self.setCursorPosition(0)
             self._last = text
             self.setProperty("wrong", False)
 
@@ -49,18 +62,32 @@ class Pick(QComboBox):
         self.setToolTip(name)
         for text, value in choices:
             self.addItem(text, value)
-        self._choices = choices
+        self.choices = choices
         self.activated.connect(lambda index: take(choices[index][1]))
+        self.currentIndexChanged.connect(self.updateGeometry)
 
-    @classmethod
-    def of(cls, name: str, kind: type[Enum], take: Callable[[object], None]) -> "Pick":
-        """A choice between the values of an enumeration."""
-        return cls(name, [(str(value.value), value) for value in kind], take)
+    def sizeHint(self) -> QSize:
+        """As wide as what is chosen, so that the sentence reads on."""
+        hint = super().sizeHint()
+        return QSize(self.fontMetrics().horizontalAdvance(self.currentText()) + ROOM_FOR_ARROW, hint.height())
+
+    def minimumSizeHint(self) -> QSize:
+        """No narrower than what is chosen."""
+        return self.sizeHint()
+
+    @property
+    def value(self) -> object:
+        """What is chosen."""
+        return self.choices[self.currentIndex()][1]
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        """The wheel moves the letter, not the answer under the pointer."""
+        event.ignore()
 
     def show_value(self, value: object) -> None:
         """Shows the value of now."""
-        for index, (_, one) in enumerate(self._choices):
-            if one == value:
+        for index, (_, one) in enumerate(self.choices):
+            if one == value and type(one) is type(value):
                 self.setCurrentIndex(index)
 
 

@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 from riktig.core.build import Operation, WireState, tick_facts
 from riktig.core.geometry import Drawing
 from riktig.core.plate import LAYOUT
+from riktig.core.standards import conductor_name
 from riktig.core.wiring import WIRING, Wire, mini_plate
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -175,7 +176,7 @@ class BuildStation(Station):
             f"{len(batch.wires)} in   ·   {progress.complete} of {len(progress.states)} in all"
         )
         self.number.setText(wire.number)
-        self.conductor.setText(f"{wire.mm2:g} mm² {wire.colour}, cut {wire.cut:g} mm")
+        self.conductor.setText(f"{conductor_name(wire.mm2)} {wire.colour}, cut {wire.cut:g} mm")
         self.start.setText(wire.start.label)
         self.end.setText(wire.end.label)
         self.start_end.setText(_end(wire, first=True))

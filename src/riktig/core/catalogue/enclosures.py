@@ -1,0 +1,46 @@
+"""Enclosures that are sold."""
+
+import csv
+from dataclasses import dataclass
+from functools import cache
+from importlib import resources
+
+from riktig.core.job import PLATE_LESS
+
+__all__ = ["Box", "boxes"]
+
+
+@dataclass(frozen=True, slots=True)
+class Box:
+    """Outer width, height and depth of a standard enclosure, mm."""
+
+    width: float
+    height: float
+    depth: float
+
+    @property
+    def plate_width(self) -> float:
+        """Width of its mounting plate, mm."""
+        return self.width - PLATE_LESS
+
+    @property
+    def plate_height(self) -> float:
+        """Height of its mounting plate, mm."""
+        return self.height - PLATE_LESS
+
+    @property
+    def name(self) -> str:
+        """“400 × 600 × 200 mm”."""
+        return f"{self.width:g} × {self.height:g} × {self.depth:g} mm"
+
+
+@cache
+def boxes() -> tuple[Box, ...]:
+    """The standard enclosures, rising.
+
+    Source:
+        Common practice, no source.
+    """
+    path = resources.files("riktig.core.catalogue") / "data" / "enclosures.csv"
+    lines = path.read_text(encoding="utf-8").splitlines()[1:]
+    return tuple(Box(float(r["width"]), float(r["height"]), float(r["depth"])) for r in csv.DictReader(lines))

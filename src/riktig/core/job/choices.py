@@ -1,0 +1,183 @@
+"""The choices of practice as the Brief asks them: the question, and the default argued in one line."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.job import practice_values as values
+
+__all__ = ["CHOICES", "Choice"]
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """One choice: the field of Practice, the question, the default argued, where it is asked."""
+
+    field: str
+    question: str
+    argument: str
+    values: type[Enum]
+    group: str
+
+
+_RULES = "Rules and supply"
+_SIZES = "Starters and conductors"
+_NAMES = "Names and marks"
+_PLATE = "Plate, strips and earths"
+_WORK = "The work"
+
+CHOICES: tuple[Choice, ...] = (
+    Choice("rulebook", "Rulebook", "The market the panel goes to decides; Europe here.", values.Rulebook, _RULES),
+    Choice(
+        "control_supply",
+        "Control voltage from",
+        "A transformer keeps control apart from the supply; one simple starter may do without.",
+        values.ControlSupply,
+        _RULES,
+    ),
+    Choice(
+        "control_tap",
+        "Control supply taken",
+        "Ahead of it, control can be tested with the motor breaker off.",
+        values.ControlTap,
+        _RULES,
+    ),
+    Choice(
+        "way_order",
+        "Single-phase ways go",
+        "In turn, the phase of a way is told by its place in the row.",
+        values.WayOrder,
+        _RULES,
+    ),
+    Choice(
+        "distribution",
+        "Several breakers fed by",
+        "Loops need no part that fits one pitch only; a comb is quicker from four up.",
+        values.Distribution,
+        _RULES,
+    ),
+    Choice(
+        "star_delta_overload",
+        "Star-delta overload sits",
+        "Inside, it sees the winding in both connections and is a size smaller.",
+        values.StarDeltaOverload,
+        _SIZES,
+    ),
+    Choice(
+        "terminal_c",
+        "Clamps hold (North America)",
+        "Unless every clamp is marked for 75 °C, the colder column counts.",
+        values.TerminalTemperature,
+        _SIZES,
+    ),
+    Choice(
+        "ends",
+        "Conductors and ends",
+        "Flexible wire lies easily in duct, and a ferrule keeps its strands.",
+        values.Ends,
+        _SIZES,
+    ),
+    Choice(
+        "overload_contact",
+        "Overload contact",
+        "Ahead of the coil, an earth fault on the return cannot bypass it.",
+        values.OverloadContact,
+        _SIZES,
+    ),
+    Choice(
+        "overload_direction",
+        "Overload contact wired",
+        "In at the lower number, as the other contacts are.",
+        values.OverloadDirection,
+        _SIZES,
+    ),
+    Choice(
+        "run_lamp",
+        "Run lamp lit by",
+        "An auxiliary shows that the contactor is in, not only that its coil is fed.",
+        values.RunLamp,
+        _SIZES,
+    ),
+    Choice(
+        "relay_commons",
+        "Common of relay coils",
+        "One bridge replaces eight terminations and leaves no loose end.",
+        values.RelayCommons,
+        _SIZES,
+    ),
+    Choice(
+        "colours",
+        "Conductor colours",
+        "The rulebook's recommended colours read the same in every panel.",
+        values.Colours,
+        _NAMES,
+    ),
+    Choice(
+        "maintained_colour",
+        "Live with the switch off",
+        "The rulebook's colour for it is the one an inspector looks for.",
+        values.MaintainedColour,
+        _NAMES,
+    ),
+    Choice("tags", "Devices named by", "A running number holds when a symbol moves.", values.TagStyle, _NAMES),
+    Choice(
+        "numbering",
+        "Wires numbered",
+        "One number at one potential: whatever carries it may be joined.",
+        values.Numbering,
+        _NAMES,
+    ),
+    Choice(
+        "marker",
+        "A wire marker says",
+        "The number alone fits every marker and is read at a glance.",
+        values.MarkerText,
+        _NAMES,
+    ),
+    Choice(
+        "marked", "Markers on", "A wire added later without its label is the one missed.", values.MarkedWires, _NAMES
+    ),
+    Choice(
+        "earths",
+        "Motor earth on",
+        "Beside its circuit, one motor comes off with four neighbouring screws.",
+        values.EarthScheme,
+        _PLATE,
+    ),
+    Choice("strip_order", "Terminals ordered", "A cable's cores then lie side by side.", values.StripOrder, _PLATE),
+    Choice(
+        "fixing",
+        "Rail and duct fixed by",
+        "A tapped hole can be undone and done again; self-drilling is quicker.",
+        values.Fixing,
+        _PLATE,
+    ),
+    Choice(
+        "shaft",
+        "Shaft hole cut",
+        "A measured centre can be cut true in the shop; a wall out of square is for the site.",
+        values.ShaftFitting,
+        _PLATE,
+    ),
+    Choice(
+        "second_reading",
+        "Before a cut, measured again by",
+        "A spoiled door is a week lost; other eyes find what one's own repeat.",
+        values.SecondReading,
+        _PLATE,
+    ),
+    Choice(
+        "batching",
+        "Wires cut",
+        "Cutting alike is quicker than it wastes; ends are trimmed when they are in.",
+        values.Batching,
+        _WORK,
+    ),
+    Choice(
+        "wiring_order",
+        "Plate wired",
+        "Thick wire needs the room; field terminals on top can be traced later.",
+        values.WiringOrder,
+        _WORK,
+    ),
+    Choice("door_order", "Door wired", "The loom then lies on top and can be changed.", values.DoorOrder, _WORK),
+)

@@ -1,0 +1,25 @@
+"""What the builder decided otherwise than Riktig proposed."""
+
+import math
+from dataclasses import dataclass
+
+__all__ = ["Override"]
+
+
+@dataclass(frozen=True, slots=True)
+class Override:
+    """A value of the builder's own: which (``m1.breaker``), how much, and why.
+
+    Raises:
+        ValueError: not an amount above zero, or no reason.
+    """
+
+    key: str
+    amount: float
+    reason: str
+
+    def __post_init__(self) -> None:
+        if not (math.isfinite(self.amount) and 0 < self.amount < 1e6):
+            raise ValueError(f"{self.amount:g} cannot be used")
+        if not self.reason.strip():
+            raise ValueError("a value of your own needs its reason, so that the next person can judge it")

@@ -1,0 +1,73 @@
+"""Field devices and their signals, and what arrives live from elsewhere."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.job.ids import LoadId, SignalId, SourceId
+
+__all__ = ["Direction", "Form", "Signal", "Source", "Wetting"]
+
+
+class Direction(Enum):
+    """Seen from the panel."""
+
+    INTO = "tells the panel"
+    OUT = "is told by the panel"
+
+
+class Form(Enum):
+    """What kind of signal it is."""
+
+    DIGITAL = "on or off"
+    ANALOGUE = "a value"
+
+
+class Wetting(Enum):
+    """What feeds a signal."""
+
+    CONTROL = "the panel's control supply"
+    DC = "the panel's 24 V"
+    LIMITED = "the panel's limited-energy supply"
+    FOREIGN = "another panel"
+
+
+@dataclass(frozen=True, slots=True)
+class Signal:
+    """A field device: a float, a limit switch, a valve, an instrument.
+
+    ``watts`` is what it draws from the supply that feeds it. ``load`` is the load it serves.
+
+    Raises:
+        ValueError: a draw that cannot be.
+    """
+
+    id: SignalId
+    name: str
+    place: str = ""
+    direction: Direction = Direction.INTO
+    form: Form = Form.DIGITAL
+    wetting: Wetting = Wetting.CONTROL
+    watts: float = 0.0
+    load: LoadId | None = None
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.watts <= 5000:
+            raise ValueError(f"a field device that draws {self.watts:g} W cannot be planned")
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """A supply beside the main one: what arrives live from elsewhere.
+
+    Raises:
+        ValueError: a voltage that no supply has.
+    """
+
+    id: SourceId
+    name: str
+    voltage_v: float
+    comes_from: str = ""
+
+    def __post_init__(self) -> None:
+        if not 0 < self.voltage_v <= 1000:
+            raise ValueError(f"a supply of {self.voltage_v:g} V cannot be planned")

@@ -1,0 +1,38 @@
+"""What a passport is made of."""
+
+from dataclasses import dataclass, field
+
+from riktig.core.standards import Why
+from riktig.core.wiring import Wire
+
+__all__ = ["Passport", "Row", "Section"]
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """A line: what, its value, and where the value leads (a selection key or "")."""
+
+    name: str
+    value: str
+    link: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """A group of lines."""
+
+    title: str
+    rows: tuple[Row, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Passport:
+    """Title, what it is, sections and reasons. ``wires`` and ``devices`` to show on the plate."""
+
+    title: str
+    kind: str
+    text: str
+    sections: tuple[Section, ...] = ()
+    whys: tuple[Why, ...] = ()
+    wires: tuple[Wire, ...] = ()
+    devices: frozenset[str] = field(default_factory=frozenset)

@@ -1,0 +1,141 @@
+"""Clauses about the Brief: whether its answers can stand, and whether what was sized suffices."""
+
+from riktig.core.job import WayOrder
+from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.view import View
+from riktig.core.sizing import Doubt, Value
+from riktig.core.standards import COMMON_PRACTICE
+
+__all__ = ["BRIEF"]
+
+JUDGED = ("panel.box", "panel.lines")
+"""Values that are estimates or matters of taste: a person decides."""
+
+
+def _where(doubt: Doubt) -> str:
+    return doubt.where if doubt.where in ("supply", "sources") else f"load:{doubt.where}"
+
+
+def answers_agree(view: View) -> ClauseResult:
+    """No answer of the Brief contradicts another."""
+    clause = COMMON_PRACTICE
+    doubts = [doubt for doubt in view.proposal.doubts if not doubt.asks]
+    findings = [Finding("B01", Verdict.FAILS, d.text, _where(d), clause, d.remedy) for d in doubts]
+    evidence = (f"{len(view.job.loads)} loads and {len(view.job.signals)} field devices read together",)
+    return ClauseResult("B01", Group.BRIEF, "Answers that agree", clause, evidence, tuple(findings))
+
+
+def every_source_named(view: View) -> ClauseResult:
+    """Every supply that enters is named, and everything that was asked is answered."""
+    clause = "IEC 60204-1 5.3.1 and 16.1 (what stays live is named), from memory"
+    job = view.job
+    findings = [
+        Finding(
+            "B02",
+            Verdict.JUDGE,
+            doubt.text,
+            _where(doubt),
+            clause,
+            doubt.remedy,
+            Mend("Nothing else arrives live", "no other source") if doubt.where == "sources" else None,
+        )
+        for doubt in view.proposal.doubts
+        if doubt.asks
+    ]
+    names = [job.supply.name, *(source.name for source in job.sources)]
+    return ClauseResult("B02", Group.BRIEF, "Every supply named", clause, (", ".join(names),), tuple(findings))
+
+
+def sizes_suffice(view: View) -> ClauseResult:
+    """Nothing that was sized or decided is too small."""
+    clause = "the figure beside each value"
+    findings = [
+        Finding(
+            "B03",
+            Verdict.JUDGE if value.key in JUDGED else Verdict.FAILS,
+            f"{_owner(view, value)}{value.name} {value.text}: {value.short}.",
+            f"value:{value.key}",
+            clause,
+            _remedy(value),
+            _mend(view, value),
+        )
+        for value in view.proposal.short
+        if value.key != "panel.box" or view.circuits.undrawn or view.layout.misfits
+    ]
+    evidence = (f"{len(view.proposal.values)} values sized", f"heat {view.proposal.heat.loss_w:g} W")
+    return ClauseResult("B03", Group.BRIEF, "Everything sized suffices", clause, evidence, tuple(findings))
+
+
+def _owner(view: View, value: Value) -> str:
+    owner = value.key.split(".", 1)[0]
+    return next((f"{load.name}: " for load in view.job.loads if load.id == owner), "")
+
+
+def _remedy(value: Value) -> str:
+    if value.overridden:
+        return "Go back to what Riktig proposes, or give a larger value."
+    return {
+        "panel.box": "Take the larger box, or plan the plate and judge it there.",
+        "panel.inside": "Take a larger box, ventilate it, or size for warmer air.",
+        "panel.lines": "Spread the single-phase loads otherwise.",
+        "panel.upstream": "Agree the supply with the customer, and say so in the Brief.",
+    }.get(value.key, "Choose another starter, split the load, or add a part of that size to the catalogue.")
+
+
+def _mend(view: View, value: Value) -> Mend | None:
+    if value.overridden:
+        return Mend("Go back to Riktig's value", "own value away", value.key)
+    if value.key in ("panel.box", "panel.inside") and view.proposal.heat.box is not None:
+        return Mend(f"Take a box of {view.proposal.heat.box.name}", "proposed box")
+    if value.key == "panel.lines" and view.job.practice.way_order is WayOrder.IN_TURN:
+        return Mend("Each way to the line that carries least", "even ways")
+    return None
+
+
+def own_values(view: View) -> ClauseResult:
+    """What the builder decided otherwise than proposed, each with its reason."""
+    clause = COMMON_PRACTICE
+    own = [value for value in view.proposal.values if value.overridden]
+    evidence = [
+        f"{_owner(view, v)}{v.name} {v.text} instead of {v.proposed:g} {v.unit}: {v.reason}".replace("  ", " ")
+        for v in own
+    ]
+    findings = [
+        Finding(
+            "B04",
+            Verdict.JUDGE,
+            f"A value of your own for {one.key} ({one.amount:g}: {one.reason}) no longer decides anything.",
+            "brief",
+            clause,
+            "Take it back if it is no longer meant.",
+            Mend("Take it back", "own value away", one.key),
+        )
+        for one in view.proposal.strayed
+    ]
+    said = tuple(evidence) or ("everything as Riktig proposes",)
+    return ClauseResult("B04", Group.BRIEF, "Values of the builder's own", clause, said, tuple(findings))
+
+
+def all_drawn(view: View) -> ClauseResult:
+    """What is sized has a circuit: nothing is left out of the panel in silence."""
+    clause = COMMON_PRACTICE
+    by_circuit = {circuit.id: circuit.load for circuit in view.job.circuits}
+    names = [load.name for c in view.circuits.undrawn for load in view.job.loads if load.id == by_circuit[c]]
+    findings = [
+        Finding(
+            "B05",
+            Verdict.JUDGE,
+            f"{name[:1].upper()}{name[1:]} is sized in the Brief but has no circuit yet: its parts, wires and tests "
+            "are in no list.",
+            f"load:{by_circuit[circuit]}",
+            clause,
+            "Draw it by hand beside the sheets until Riktig has the recipe.",
+        )
+        for circuit, name in zip(view.circuits.undrawn, names, strict=True)
+    ]
+    drawn = len(view.job.loads) - len(names)
+    evidence = (f"{drawn} of {len(view.job.loads)} loads drawn",)
+    return ClauseResult("B05", Group.BRIEF, "Everything sized is drawn", clause, evidence, tuple(findings))
+
+
+BRIEF = (answers_agree, every_source_named, sizes_suffice, own_values, all_drawn)

@@ -1,0 +1,251 @@
+"""The control supply: burden held and at pick-up, transformer and its protection, 24 V, limited energy."""
+
+from dataclasses import dataclass, replace
+from math import ceil
+
+from riktig.core.catalogue import Part, parts_of
+from riktig.core.job import ControlSupply, Load, Signal, Start, Wetting
+from riktig.core.sizing.starter import LoadProposal
+from riktig.core.sizing.value import Basis, Value, first_part, weakest
+from riktig.core.standards import (
+    Figure,
+    Why,
+    limited_energy_va,
+    rule,
+    switch_ratings,
+    transformer_ratings,
+    transformer_secondary,
+)
+
+__all__ = ["Control", "control_kind", "size_control"]
+
+LAMP_VA = 0.6
+"""One signal lamp, VA (the catalogue's)."""
+DC_VOLTS = 24.0
+SMALL_BREAKERS = (0.5, 1.0, 1.6, 2.0, 3.0, 4.0, 6.0, 10.0, 13.0, 16.0)
+"""Ratings of small breakers, A (common practice, no source)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Control:
+    """The control supply: its kind, values, parts, and what it draws from the lines, A."""
+
+    kind: ControlSupply
+    values: tuple[Value, ...]
+    parts: tuple[Part, ...]
+    line_a: float
+
+    @property
+    def space(self) -> float:
+        """Rail its parts take, mm."""
+        return sum(part.width for part in self.parts)
+
+    @property
+    def loss_w(self) -> float:
+        """Heat of its parts, W."""
+        return sum(part.loss_w for part in self.parts)
+
+
+def control_kind(loads: tuple[Load, ...], basis: Basis) -> tuple[ControlSupply, str]:
+    """Where control voltage comes from on this job, and why.
+
+    Source:
+        IEC 60204-1 9.1.1: a transformer, but for one starter with at most two control devices; from
+        memory.
+    """
+    chosen = basis.practice.control_supply
+    if chosen is not ControlSupply.BY_RULEBOOK:
+        return chosen, "The practice of this job says so."
+    starters = [load for load in loads if load.is_motor and load.start is not Start.WAY]
+    few = rule("single starter devices").value
+    if basis.supply.neutral and len(starters) <= 1 and not basis.north_american:
+        return ControlSupply.DIRECT, f"One starter with at most {few:g} control devices may do without a transformer."
+    return ControlSupply.TRANSFORMER, (
+        f"{len(starters)} starters: the rulebook asks for a transformer with separate windings."
+        if len(starters) > 1
+        else "The supply has no suitable line to neutral, so control needs a voltage of its own."
+    )
+
+
+def size_control(
+    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], signals: tuple[Signal, ...], basis: Basis
+) -> Control:
+    """Sizes the control supply and the 24 V supplies behind it."""
+    kind, why_kind = control_kind(loads, basis)
+    held, pick_up, lines = _burden(loads, sized, signals)
+    values = [_held(held, lines), _pick_up(pick_up, held)] if held else []
+    parts: list[Part] = []
+    dc_w = sum(s.watts for s in signals if s.wetting is Wetting.DC)
+    if kind is ControlSupply.DC:
+        dc_w += held * 0.9
+    line_a = held / basis.supply.voltage_to_neutral_v
+    source = _kind_value(kind, why_kind, basis)
+    values.append(source)
+    if kind is ControlSupply.TRANSFORMER and held:
+        more, part = _transformer(held, pick_up, basis)
+        values += more
+        parts.append(part)
+        line_a = more[0].amount / basis.supply.voltage_v
+    if dc_w:
+        more, part = _dc(dc_w, basis)
+        values += more
+        parts.append(part)
+        line_a += dc_w / 0.88 / basis.supply.voltage_to_neutral_v
+    limited = sum(s.watts for s in signals if s.wetting is Wetting.LIMITED)
+    if limited:
+        values.append(_limited(limited, signals))
+        parts.append(next(p for p in parts_of("dc_supply") if p.ref == "DC-LE"))
+        line_a += limited / 0.88 / basis.supply.voltage_to_neutral_v
+    return Control(kind, tuple(values), tuple(parts), round(line_a, 3))
+
+
+def _burden(
+    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], signals: tuple[Signal, ...]
+) -> tuple[float, float, list[str]]:
+    """VA with everything held, and at the worst moment: the largest starter pulling in while the rest hold."""
+    held, worst, lines = 0.0, 0.0, []
+    for load, one in zip(loads, sized, strict=True):
+        coils = [c for c in one.chosen if c.part.coil_va_hold]
+        if not coils:
+            continue
+        kept = sum(c.part.coil_va_hold * c.count for c in coils if c.runs)
+        pull = sum(c.part.coil_va_in * c.count for c in coils if c.runs)
+        lamps = LAMP_VA * (load.run_lamp + load.trip_lamp)
+        held += kept + lamps
+        worst = max(worst, pull - kept)
+        lines.append(f"{load.name}: {kept:g} VA held, {pull:g} VA pulling in")
+    field = sum(s.watts for s in signals if s.wetting is Wetting.CONTROL)
+    if field:
+        lines.append(f"field devices {field:g} VA")
+    return round(held + field, 1), round(held + field + worst, 1), lines
+
+
+def _held(held: float, lines: list[str]) -> Value:
+    why = Why(f"Why {held:g} VA", "Every coil that may be in at once, and its lamps.", tuple(lines), "part data")
+    return Value("panel.held", "Control held", held, "VA", why, settable=False)
+
+
+def _pick_up(pick_up: float, held: float) -> Value:
+    line = f"{held:g} VA held and the largest pull-in above it"
+    why = Why(
+        f"Why {pick_up:g} VA",
+        "The worst moment: the largest starter pulls in while the rest holds.",
+        (line,),
+        "part data",
+    )
+    return Value("panel.pick_up", "At pick-up", pick_up, "VA", why, settable=False)
+
+
+def _kind_value(kind: ControlSupply, why_kind: str, basis: Basis) -> Value:
+    volts = {
+        ControlSupply.DIRECT: basis.supply.voltage_to_neutral_v,
+        ControlSupply.TRANSFORMER: 120.0 if basis.north_american else 230.0,
+        ControlSupply.DC: DC_VOLTS,
+    }[kind]
+    words = f"{volts:g} V {'DC' if kind is ControlSupply.DC else 'AC'} from {kind.value}"
+    why = Why(
+        f"Why {kind.value}",
+        why_kind,
+        (),
+        "NFPA 79 9.1, from memory" if basis.north_american else "IEC 60204-1:2016 9.1.1 and 9.1.2, from memory",
+        "fairly sure",
+    )
+    return Value("panel.control", "Control supply", volts, "V", why, words, settable=False)
+
+
+def _transformer(held: float, pick_up: float, basis: Basis) -> tuple[list[Value], Part]:
+    reserve, multiple = rule("control reserve"), rule("transformer pick-up multiple")
+    need = max(reserve.value * held, pick_up / multiple.value)
+    offered = transformer_ratings(basis.north_american)
+    va = next((one for one in offered if one >= need - 1e-9), offered[-1])
+    why = Why(
+        f"Why {va:g} VA",
+        "It carries what is held with some reserve, and its voltage must not sag when the largest starter pulls in.",
+        (
+            f"held: {reserve.value:g} × {held:g} VA = {reserve.value * held:.0f} VA",
+            f"pick-up: {pick_up:g} VA / {multiple.value:g} = {pick_up / multiple.value:.0f} VA",
+            f"next rating {va:g} VA",
+        ),
+        f"{reserve.source}; pick-up: {multiple.source}",
+        weakest(reserve, multiple) if pick_up / multiple.value > reserve.value * held else reserve.confidence,
+    )
+    value = basis.settle(Value("panel.transformer", "Transformer", va, "VA", why))
+    if value.amount < need - 1e-9:
+        value = replace(value, short=f"{need:.0f} VA is needed")
+    part, _ = first_part(parts_of("transformer"), lambda p: p.rated_a >= value.amount)
+    return [value, *_transformer_protection(value.amount, basis)], part
+
+
+def _transformer_protection(va: float, basis: Basis) -> list[Value]:
+    primary = va / basis.supply.voltage_v
+    volts = 120.0 if basis.north_american else 230.0
+    secondary = va / volts
+    if basis.north_american:
+        share = Figure(3.0 if primary < 2 else 1.67 if primary < 9 else 1.25, "NEC 450.3(B), from memory", "sure")
+        first = max((a for a in SMALL_BREAKERS if a <= share.value * primary), default=SMALL_BREAKERS[0])
+        line = f"at most {share.value:.0%} of {primary:.2f} A = {share.value * primary:.2f} A"
+        found = transformer_secondary(va)
+        second, second_line = found.value, f"{va:g} VA at {volts:g} V: {secondary:.2f} A"
+        second_source = f"{found.source}, from memory"
+        second_sure = found.confidence
+    else:
+        share = Figure(1.25, "IEC 60204-1 7.2.7, from memory; margin: common practice, no source", "fairly sure")
+        first = next((a for a in SMALL_BREAKERS if a >= share.value * primary), SMALL_BREAKERS[-1])
+        line = f"{share.value:g} × {primary:.2f} A = {share.value * primary:.2f} A; type D lets it be switched on"
+        fit = [a for a in (*SMALL_BREAKERS[:6], *switch_ratings("MCB")) if a <= secondary + 1e-9]
+        second = max(fit, default=SMALL_BREAKERS[0])
+        second_line = f"not above {secondary:.2f} A, so the transformer is guarded against overload"
+        second_source, second_sure = "IEC 60204-1 7.2.7 and 7.2.4, from memory", "fairly sure"
+    names = (("panel.primary", "Primary protected at", first, line, share.source, share.confidence),)
+    more = (("panel.secondary", "Secondary at", second, second_line, second_source, second_sure),)
+    return [
+        basis.settle(
+            Value(key, name, amps, "A", Why(f"Why {amps:g} A", "It guards the transformer.", (text,), source, sure))
+        )
+        for key, name, amps, text, source, sure in (*names, *more)
+    ]
+
+
+def _dc(watts: float, basis: Basis) -> tuple[list[Value], Part]:
+    reserve, group = rule("supply reserve"), rule("dc group")
+    amps = watts / DC_VOLTS
+    need = reserve.value * amps
+    offered = [p for p in parts_of("dc_supply") if p.ref != "DC-LE"]
+    part, _ = first_part(offered, lambda p: p.rated_a >= need)
+    why = Why(
+        f"Why {part.rated_a:g} A",
+        "What everything on 24 V draws, with a reserve for what is added later.",
+        (f"{watts:.0f} W / 24 V = {amps:.2f} A", f"{reserve.value:g} × {amps:.2f} A = {need:.2f} A"),
+        reserve.source,
+    )
+    value = basis.settle(Value("panel.dc_supply", "24 V supply", part.rated_a, "A", why))
+    if value.overridden:
+        part, _ = first_part(offered, lambda p: p.rated_a >= value.amount)
+    if min(value.amount, part.rated_a) < need - 1e-9:
+        value = replace(value, short=f"{need:.1f} A is needed")
+    groups = max(ceil(amps / group.value), 1)
+    split = Why(
+        f"Why {groups}",
+        "Each group has its own protection, so a fault in one leaves the others.",
+        (f"{amps:.2f} A in groups of at most {group.value:g} A",),
+        group.source,
+        group.confidence,
+    )
+    words = f"{groups} of up to {group.value:g} A"
+    return [value, Value("panel.dc_groups", "24 V groups", groups, "", split, words, settable=False)], part
+
+
+def _limited(watts: float, signals: tuple[Signal, ...]) -> Value:
+    allowed = limited_energy_va(DC_VOLTS)
+    names = [s.name for s in signals if s.wetting is Wetting.LIMITED]
+    why = Why(
+        f"Why {watts:g} of {allowed.value:g} VA",
+        "What stands behind a limited-energy supply need not be judged by the panel's standard, as long as nothing "
+        "else touches it.",
+        (", ".join(names),),
+        f"{allowed.source}, from memory",
+        allowed.confidence,
+    )
+    short = f"more than {allowed.value:g} VA" if watts > allowed.value else ""
+    words = f"{watts:g} of {allowed.value:g} VA"
+    return Value("panel.limited", "Limited energy", watts, "VA", why, words, short=short, settable=False)

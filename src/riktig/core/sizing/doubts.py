@@ -1,0 +1,181 @@
+"""Answers of the Brief that contradict each other or are missing: each with its place and what to do."""
+
+from collections import Counter
+from dataclasses import dataclass
+from math import sqrt
+
+from riktig.core.job import Command, Duty, Load, Signal, Source, Start, Wetting
+from riktig.core.sizing.motor import table_current
+from riktig.core.sizing.value import Basis
+from riktig.core.standards import rule
+
+__all__ = ["Doubt", "doubts_of"]
+
+MOTOR_STARTS = (Start.REVERSING, Start.STAR_DELTA, Start.SOFT, Start.DRIVE)
+PLATE_FACTOR = 1.6
+"""A nameplate further than this from the table is probably a slip of the decimal point (chosen by us)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Doubt:
+    """One thing to settle. ``where`` is the place in the Brief: a load's id, “supply”, “sources”."""
+
+    where: str
+    text: str
+    remedy: str
+    asks: bool = False
+    """Whether it is a question not yet answered rather than a contradiction."""
+
+
+def doubts_of(
+    loads: tuple[Load, ...], signals: tuple[Signal, ...], sources: tuple[Source, ...], sources_asked: bool, basis: Basis
+) -> tuple[Doubt, ...]:
+    """Everything in the Brief that cannot stand as it is, in the order it is asked."""
+    found = [*_supply(basis)]
+    if not sources_asked and not sources:
+        found.append(
+            Doubt(
+                "sources",
+                "The Brief does not say whether anything else arrives live in this panel.",
+                "Name every further supply, or say that there is none: a forgotten second supply is the most "
+                "dangerous omission there is.",
+                asks=True,
+            )
+        )
+    for load in loads:
+        found += _load(load, basis) + _command(load, signals)
+    names = Counter(load.name.strip().lower() for load in loads)
+    found += [
+        Doubt(load.id, f"Two loads are called “{load.name}”.", "Give each its own name: it goes on the labels.")
+        for load in loads
+        if names[load.name.strip().lower()] > 1
+    ]
+    foreign = [signal.name for signal in signals if signal.wetting is Wetting.FOREIGN]
+    if foreign and not sources:
+        found.append(
+            Doubt(
+                "sources",
+                f"{', '.join(foreign)} is fed from another panel, but no further supply is named.",
+                "Name the supply it comes from: it stays live with the main switch off.",
+            )
+        )
+    return tuple(found)
+
+
+def _supply(basis: Basis) -> list[Doubt]:
+    supply, found = basis.supply, []
+    ratio = supply.voltage_v / supply.voltage_to_neutral_v
+    if supply.neutral and abs(ratio / sqrt(3) - 1) > 0.06:
+        found.append(
+            Doubt(
+                "supply",
+                f"{supply.voltage_v:g} V between phases and {supply.voltage_to_neutral_v:g} V to neutral are not one "
+                "three-phase system.",
+                f"{supply.voltage_v:g} V has {supply.voltage_v / sqrt(3):.0f} V to neutral.",
+            )
+        )
+    if supply.frequency_hz not in (50, 60):
+        found.append(Doubt("supply", f"No supply runs at {supply.frequency_hz:g} Hz.", "Give 50 or 60 Hz."))
+    return found
+
+
+def _load(load: Load, basis: Basis) -> list[Doubt]:
+    found = []
+
+    def doubt(text: str, remedy: str) -> None:
+        found.append(Doubt(load.id, f"{load.name}: {text}", remedy))
+
+    if load.phases < 3 and load.start in MOTOR_STARTS:
+        doubt(
+            f"a single-phase load cannot be started {load.start.value}.",
+            "Say that it has three phases, or start it direct-on-line.",
+        )
+    elif not load.is_motor and load.start in MOTOR_STARTS:
+        doubt(f"only a motor is started {load.start.value}.", "Switch it by a contactor, or call it a motor.")
+    if load.phases == 1 and not basis.supply.neutral:
+        doubt(
+            "it works between line and neutral, but the supply brings no neutral.",
+            "Have a neutral brought, or feed it between two lines.",
+        )
+    if load.kw is not None and load.hp is not None and abs(load.hp * 0.746 / load.kw - 1) > 0.08:
+        doubt(f"{load.kw:g} kW and {load.hp:g} hp are not the same power.", "Keep the one that stands on the plate.")
+    volts = (basis.supply.voltage_v, basis.supply.voltage_to_neutral_v)
+    if load.voltage_v is not None and load.voltage_v not in volts:
+        doubt(
+            f"{load.voltage_v:g} V is not a voltage of this job; its supply is called {basis.supply.voltage_name}.",
+            "Use one name for one voltage on a job; another voltage needs a supply of its own.",
+        )
+    found += _motor(load, basis)
+    return found
+
+
+def _motor(load: Load, basis: Basis) -> list[Doubt]:
+    if not load.is_motor:
+        return []
+    found = []
+    plate, table = load.nameplate_a, table_current(load, basis)
+    if plate is not None and table is not None and not 1 / PLATE_FACTOR < plate / table.value < PLATE_FACTOR:
+        found.append(
+            Doubt(
+                load.id,
+                f"{load.name}: the plate's {plate:g} A is far from the {table.value:g} A of {load.power_name}.",
+                "Look at the plate again: the decimal point, the voltage, star or triangle.",
+            )
+        )
+    least = rule("overload limit")
+    if load.start is Start.WAY and (load.output_kw or 0) > least.value:
+        found.append(
+            Doubt(
+                load.id,
+                f"{load.name}: a motor above {least.value:g} kW needs a guard against overload (IEC 60204-1 7.3.1).",
+                "Start it direct-on-line, or by a drive.",
+            )
+        )
+    if load.duty is Duty.INCHING and load.start in (Start.STAR_DELTA, Start.SOFT):
+        found.append(
+            Doubt(
+                load.id,
+                f"{load.name}: a motor started {load.start.value} cannot be inched or plugged.",
+                "Start it direct-on-line or by a drive.",
+            )
+        )
+    return found
+
+
+def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
+    found = []
+    both = load.start is Start.REVERSING
+    if load.command is Command.BOTH_WAYS and not both and load.start is not Start.DRIVE:
+        found.append(
+            Doubt(
+                load.id,
+                f"{load.name}: it is commanded both ways but started one way only.",
+                "Start it both ways, or command it by start and stop.",
+            )
+        )
+    if both and load.command is Command.BUTTONS:
+        found.append(
+            Doubt(
+                load.id,
+                f"{load.name}: it runs both ways, but start and stop do not say which.",
+                "Command it by forward, reverse and stop.",
+            )
+        )
+    if load.is_motor and load.command is Command.ALWAYS and load.start is not Start.WAY:
+        found.append(
+            Doubt(
+                load.id,
+                f"{load.name}: nothing commands it, so it would start by itself when the panel is switched on.",
+                "Say who starts it, or feed it from its own breaker only.",
+            )
+        )
+    if load.command is Command.LEVEL and not any(signal.load == load.id for signal in signals):
+        found.append(
+            Doubt(
+                load.id,
+                f"{load.name}: it runs by level, but no float is listed for it.",
+                "List its floats among the field devices.",
+                asks=True,
+            )
+        )
+    return found

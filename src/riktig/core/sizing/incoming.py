@@ -1,0 +1,311 @@
+"""The panel's side of the supply: lines, totals, main switch, feeder, through-feed, balance."""
+
+from dataclasses import dataclass, replace
+
+from riktig.core.catalogue import parts_of
+from riktig.core.job import Load, LoadId, Start, WayOrder
+from riktig.core.sizing.protection import drive_input
+from riktig.core.sizing.sections import Laid, Section, section_of, smallest_section
+from riktig.core.sizing.starter import LoadProposal, terminal_c
+from riktig.core.sizing.value import Basis, Value, first_part, weakest
+from riktig.core.standards import (
+    Why,
+    bonding_section,
+    conductor_name,
+    nec_protective_size,
+    nec_rating_below,
+    next_section,
+    protective_section,
+    rule,
+)
+
+__all__ = ["Incoming", "drawn", "line_loads", "phases_of", "size_incoming"]
+
+LINES = ("L1", "L2", "L3")
+
+
+@dataclass(frozen=True, slots=True)
+class Incoming:
+    """The supply side: values, sections, A on each line, and which line each load sits on."""
+
+    values: tuple[Value, ...]
+    feeder: Section
+    pe_mm2: float
+    bond_mm2: float
+    full_load_a: float
+    largest_a: float
+    largest: LoadId | None
+    lines: tuple[float, float, float]
+    on_line: tuple[tuple[LoadId, tuple[int, ...]], ...]
+
+
+def drawn(load: Load, sized: LoadProposal) -> float:
+    """What a load draws from the supply, A: behind a drive not quite what the motor takes."""
+    current = sized.value("current")
+    assert current is not None
+    return drive_input(current).value if load.start is Start.DRIVE else current.amount
+
+
+def phases_of(
+    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], basis: Basis
+) -> tuple[tuple[LoadId, tuple[int, ...]], ...]:
+    """Which lines (0 to 2) each load sits on.
+
+    Method:
+        A line the customer gave counts. The others go in turn over the lines, or each, the largest
+        first, to the line that carries least; ties to the first line.
+    """
+    single = [(load, drawn(load, one)) for load, one in zip(loads, sized, strict=True) if load.phases < 3]
+    carried = [0.0, 0.0, 0.0]
+    placed: dict[LoadId, tuple[int, ...]] = {}
+
+    def put(load: Load, amps: float, line: int) -> None:
+        on = (line,) if load.phases == 1 else (line, (line + 1) % 3)
+        placed[load.id] = on
+        for one in on:
+            carried[one] += amps
+
+    for load, amps in single:
+        if load.phase:
+            put(load, amps, load.phase - 1)
+    free = [(load, amps) for load, amps in single if not load.phase]
+    if basis.practice.way_order is WayOrder.EVEN:
+        for load, amps in sorted(free, key=lambda pair: (-pair[1], pair[0].id)):
+            put(load, amps, min(range(3), key=lambda n: (carried[n], n)))
+    else:
+        for turn, (load, amps) in enumerate(free):
+            put(load, amps, turn % 3)
+    return tuple((load.id, placed.get(load.id, (0, 1, 2))) for load in loads)
+
+
+def line_loads(
+    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], on_line: tuple[tuple[LoadId, tuple[int, ...]], ...]
+) -> tuple[float, float, float]:
+    """Current on each line with everything running, A: the sum of the amounts, which errs to the safe side."""
+    totals = [0.0, 0.0, 0.0]
+    where = dict(on_line)
+    for load, one in zip(loads, sized, strict=True):
+        for line in where[load.id]:
+            totals[line] += drawn(load, one)
+    return round(totals[0], 2), round(totals[1], 2), round(totals[2], 2)
+
+
+def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], control_a: float, basis: Basis) -> Incoming:
+    """Totals and the supply side. ``control_a`` is what the control supply draws from the lines, A."""
+    on_line = phases_of(loads, sized, basis)
+    lines = line_loads(loads, sized, on_line)
+    turning = [(one.amount("current"), load) for load, one in zip(loads, sized, strict=True) if load.is_motor]
+    largest = max(turning, key=lambda pair: pair[0], default=None)
+    largest_a = largest[0] if largest else 0.0
+    full = _full_load(lines, control_a, basis)
+    feeder, feeder_value = _feeder(loads, sized, full, largest_a, basis)
+    pe = _protective(feeder, basis)
+    bond = bonding_section(basis.supply.upstream_a, feeder.mm2)
+    values = [
+        full,
+        _largest(largest),
+        *_lines(lines, on_line, loads, sized, basis),
+        *_switch(loads, sized, full, basis),
+        _upstream(loads, sized, full, basis),
+        feeder_value,
+        pe,
+        *_through(feeder, basis),
+    ]
+    return Incoming(
+        tuple(v for v in values if v),
+        feeder,
+        pe.amount,
+        bond.value,
+        full.amount,
+        largest_a,
+        largest[1].id if largest else None,
+        lines,
+        on_line,
+    )
+
+
+def _full_load(lines: tuple[float, float, float], control_a: float, basis: Basis) -> Value:
+    amps = round(max(lines) + control_a, 1)
+    why = Why(
+        f"Why {amps:g} A",
+        "The fullest line with everything running at once. If the process never runs everything, give the smaller "
+        "figure and say why.",
+        (
+            "lines " + ", ".join(f"{name} {a:g}" for name, a in zip(LINES, lines, strict=True)) + " A",
+            f"control {control_a:.2f} A",
+        ),
+        "sum of the load list",
+    )
+    return basis.settle(Value("panel.full_load", "Full-load current", amps, "A", why))
+
+
+def _largest(largest: tuple[float, Load] | None) -> Value | None:
+    if largest is None:
+        return None
+    amps, load = largest
+    why = Why(f"Why {amps:g} A", f"The largest motor is the {load.name}; the nameplate states it.", (), "load list")
+    words = f"{load.power_name}, {amps:g} A"
+    return Value("panel.largest", "Largest motor", amps, "A", why, words, settable=False)
+
+
+def _lines(
+    lines: tuple[float, float, float],
+    on_line: tuple[tuple[LoadId, tuple[int, ...]], ...],
+    loads: tuple[Load, ...],
+    sized: tuple[LoadProposal, ...],
+    basis: Basis,
+) -> list[Value]:
+    where = dict(on_line)
+    ways = [load for load in loads if len(where[load.id]) < 3]
+    if not ways:
+        return []
+    mean = sum(lines) / 3
+    skew = (max(lines) - min(lines)) / mean if mean else 0.0
+    limit = rule("phase imbalance")
+    said = tuple(f"{load.name}: {'–'.join(LINES[n] for n in where[load.id])}" for load in ways)
+    why = Why(
+        f"Why {skew:.0%} apart",
+        f"Single-phase loads go {basis.practice.way_order.value}, unless the Brief gives a line.",
+        (*said, f"(largest − smallest) / mean = {skew:.0%}; above {limit.value:.0%} is uneven"),
+        limit.source,
+        limit.confidence,
+    )
+    words = " · ".join(f"{name} {a:g} A" for name, a in zip(LINES, lines, strict=True))
+    short = f"the lines are {skew:.0%} apart" if skew > limit.value else ""
+    found = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, short=short, settable=False)]
+    neutral = [0.0, 0.0, 0.0]
+    for load, one in zip(loads, sized, strict=True):
+        if load.phases == 1:
+            neutral[where[load.id][0]] += drawn(load, one)
+    if max(neutral):
+        worst = max(neutral)
+        reason = (
+            "With only one line's loads switched on, the neutral carries all of them; that decides it, and it is "
+            "never thinner than the lines up to 16 mm²."
+        )
+        neutral_why = Why(
+            f"Why {worst:g} A",
+            reason,
+            tuple(f"{name} to neutral {a:g} A" for name, a in zip(LINES, neutral, strict=True)),
+            "IEC 60204-1 12.4 and IEC 60364-5-52 524.2, from memory",
+            "fairly sure",
+        )
+        found.append(Value("panel.neutral", "Neutral carries", round(worst, 2), "A", neutral_why, settable=False))
+    return found
+
+
+def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Value, basis: Basis) -> tuple[Value, ...]:
+    """The main switch: what it carries, and what it must be able to break."""
+    if basis.north_american:
+        margin = rule("nec disconnect")
+        need = max(margin.value * full.amount, basis.supply.upstream_a)
+        line, source = f"{margin.value:g} × {full.amount:g} A = {margin.value * full.amount:.1f} A", margin.source
+    else:
+        need = max(full.amount, basis.supply.upstream_a)
+        line, source = f"full load {full.amount:g} A", "IEC 60204-1 5.3, from memory"
+    offered = parts_of("isolator")
+    part, enough = first_part(offered, lambda p: p.rated_a >= need)
+    why = Why(
+        f"Why {part.rated_a:g} A",
+        "The main switch carries the full load and what the protection upstream lets through.",
+        (line, f"upstream {basis.supply.upstream_a:g} A", f"next made size {part.rated_a:g} A"),
+        source,
+    )
+    switch = basis.settle(Value("panel.main_switch", "Main switch", part.rated_a, "A", why))
+    if switch.amount < need or not enough:
+        switch = replace(switch, short=f"{need:.4g} A is needed")
+    starts = [(one.amount("start") - one.amount("current"), load) for load, one in zip(loads, sized, strict=True)]
+    worst = max((s for s in starts if s[1].is_motor), key=lambda pair: pair[0], default=None)
+    if worst is None:
+        return (switch,)
+    breaks = rule("isolator breaking multiple")
+    stalled = round(full.amount + worst[0])
+    able = breaks.value * switch.amount
+    breaking = Why(
+        f"Why {stalled:g} A",
+        f"It must break the {worst[1].name} stalled together with everything else running.",
+        (f"{full.amount:g} A + {worst[0]:.0f} A", f"it can break {breaks.value:g} × {switch.amount:g} = {able:g} A"),
+        f"IEC 60204-1 5.3.3; {breaks.source}",
+        weakest(breaks),
+    )
+    short = "" if able >= stalled else f"the switch breaks {able:g} A only"
+    return switch, Value("panel.breaking", "It must break", stalled, "A", breaking, short=short, settable=False)
+
+
+def _upstream(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Value, basis: Basis) -> Value:
+    """What the protection upstream may be (North America) or has to be at least (IEC)."""
+    has = basis.supply.upstream_a
+    if not basis.north_american:
+        why = Why(
+            f"Why {full.amount:g} A",
+            "The protection upstream must let the full load through, and it guards the conductors of the feed.",
+            (f"full load {full.amount:g} A, protected at {has:g} A",),
+            "IEC 60204-1 7.2.2, from memory",
+        )
+        short = f"the supply is protected at {has:g} A" if full.amount + basis.supply.through_a > has else ""
+        return Value("panel.upstream", "Supply at least", full.amount, "A", why, short=short, settable=False)
+    branch = max((one.amount("breaker") for one in sized), default=0.0)
+    largest = next((i for i, one in enumerate(sized) if one.amount("breaker") == branch), -1)
+    others = sum(drawn(load, one) for i, (load, one) in enumerate(zip(loads, sized, strict=True)) if i != largest)
+    most = nec_rating_below(branch + others)
+    why = Why(
+        f"Why {most:g} A",
+        "The feeder's protection is at most the largest branch device and the other loads' currents, rounded down.",
+        (f"{branch:g} A + {others:.1f} A = {branch + others:.1f} A, standard not above: {most:g} A",),
+        "NEC 430.62(A) and 240.6(A), from memory",
+    )
+    short = f"the supply is protected at {has:g} A" if has > most or full.amount > has else ""
+    return Value("panel.upstream", "Feeder protected at most", most, "A", why, short=short, settable=False)
+
+
+def _feeder(
+    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Value, largest_a: float, basis: Basis
+) -> tuple[Section, Value]:
+    """The conductors from the supply terminals to the breakers."""
+    if basis.north_american:
+        share = rule("nec feeder largest")
+        heat = sum(drawn(load, one) for load, one in zip(loads, sized, strict=True) if not load.is_motor)
+        need = round(full.amount + (share.value - 1) * (largest_a + heat), 2)
+        text = f"the full load and a quarter of the largest motor and of what heats ({share.source})"
+    else:
+        need, text = basis.supply.upstream_a, "the rating of the protection upstream"
+    laid = Laid("B1", basis.enclosure.ambient_c, 1, north_american=basis.north_american, terminal_c=terminal_c(basis))
+    section = smallest_section(need, text, laid)
+    value = basis.settle(Value("panel.feeder", "Feed", section.mm2, "mm²", section.why), conductor_name)
+    if value.overridden and value.amount in laid.sizes:
+        section = section_of(value.amount, need, text, laid)
+    if not section.enough:
+        value = replace(value, short=f"carries {section.carries_a:.1f} A of {section.needs_a:g} A")
+    return section, value
+
+
+def _protective(feeder: Section, basis: Basis) -> Value:
+    if basis.north_american:
+        found = nec_protective_size(basis.supply.upstream_a)
+        mm2 = found.value
+        line = f"behind {basis.supply.upstream_a:g} A"
+    else:
+        found = protective_section(feeder.mm2)
+        mm2, line = next_section(found.value), f"{feeder.mm2:g} mm² phase: at least {found.value:g} mm²"
+    source = f"{found.source}, from memory"
+    why = Why(f"Why {conductor_name(mm2)}", "It is sized by the supply conductor.", (line,), source, found.confidence)
+    return Value("panel.pe", "Incoming earth", mm2, "mm²", why, conductor_name(mm2), settable=False)
+
+
+def _through(feeder: Section, basis: Basis) -> tuple[Value, ...]:
+    """What passes on unswitched to a further panel."""
+    amps = basis.supply.through_a
+    if not amps:
+        return ()
+    laid = Laid("B1", basis.enclosure.ambient_c, 1, north_american=basis.north_american, terminal_c=terminal_c(basis))
+    section = smallest_section(amps, "what the next panel draws", laid)
+    larger = [mm2 for mm2 in laid.sizes if mm2 > feeder.mm2]
+    if section.mm2 <= feeder.mm2 and larger:
+        section = section_of(larger[0], amps, "one size above this panel's own feed", laid)
+    why = replace(
+        section.why,
+        reason=f"{section.why.reason} It stays live when this panel is switched off, and it is one size larger than "
+        "this panel's own feed (common practice).",
+    )
+    value = Value("panel.through", "Through-feed", section.mm2, "mm²", why, section.name)
+    return (basis.settle(value, conductor_name),)

@@ -1,0 +1,122 @@
+"""The proposal: everything sized from the Brief, before a circuit is drawn."""
+
+from dataclasses import dataclass
+
+from riktig.core.catalogue import first_of_kind
+from riktig.core.job import Enclosure, Load, LoadId, Override, Practice, Signal, Source, Supply
+from riktig.core.sizing.control import Control, size_control
+from riktig.core.sizing.doubts import Doubt, doubts_of
+from riktig.core.sizing.heat import Heat, size_heat
+from riktig.core.sizing.incoming import Incoming, size_incoming
+from riktig.core.sizing.starter import LoadProposal, size_load
+from riktig.core.sizing.value import Basis, Value
+from riktig.core.standards import Why, rule
+
+__all__ = ["Proposal", "basis_of", "propose"]
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """What Riktig proposes for the job, load by load and for the panel as a whole."""
+
+    loads: tuple[LoadProposal, ...]
+    incoming: Incoming
+    control: Control
+    heat: Heat
+    shared: tuple[Value, ...]
+    doubts: tuple[Doubt, ...]
+    space: float
+    strayed: tuple[Override, ...]
+    """Values of the builder's own that no longer find what they were for."""
+
+    @property
+    def panel_values(self) -> tuple[Value, ...]:
+        """The values of the panel as a whole, in the order they are shown."""
+        return (*self.incoming.values, *self.shared, *self.control.values, *self.heat.values)
+
+    @property
+    def values(self) -> tuple[Value, ...]:
+        """Every value."""
+        return tuple(value for load in self.loads for value in load.values) + self.panel_values
+
+    def value(self, key: str) -> Value | None:
+        """The value with a key."""
+        return next((one for one in self.values if one.key == key), None)
+
+    def of_load(self, load: LoadId) -> LoadProposal | None:
+        """What is proposed for a load."""
+        return next((one for one in self.loads if one.load == load), None)
+
+    @property
+    def short(self) -> tuple[Value, ...]:
+        """Values that are not enough."""
+        return tuple(one for one in self.values if one.short)
+
+    @property
+    def unsure(self) -> tuple[Value, ...]:
+        """Values that a figure we are not sure of decided."""
+        return tuple(one for one in self.values if one.unsure)
+
+
+def basis_of(
+    loads: tuple[Load, ...], supply: Supply, practice: Practice, enclosure: Enclosure, overrides: tuple[Override, ...]
+) -> tuple[Basis, Value]:
+    """What every sizing rests on, and how many circuits are taken to share a duct."""
+    most = rule("grouped circuits")
+    count = max(min(len(loads), int(most.value)), 1)
+    why = Why(
+        f"Why {count}",
+        "Loaded circuits that lie in one duct warm each other. In a plate laid in columns no duct carries more than a "
+        "few; give the true number when yours does.",
+        (f"{len(loads)} loads, counted at most {most.value:g}",),
+        most.source,
+        most.confidence,
+    )
+    first = Basis(supply, practice, enclosure, overrides)
+    value = first.settle(Value("panel.grouped", "Circuits in one duct", count, "", why))
+    return Basis(supply, practice, enclosure, overrides, max(round(value.amount), 1)), value
+
+
+def propose(
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    enclosure: Enclosure,
+    signals: tuple[Signal, ...],
+    sources: tuple[Source, ...],
+    sources_asked: bool,
+    overrides: tuple[Override, ...],
+) -> Proposal:
+    """Sizes the whole job. Nothing is refused: what cannot stand is among the doubts and shortfalls."""
+    basis, grouped = basis_of(loads, supply, practice, enclosure, overrides)
+    sized = tuple(size_load(load, basis) for load in loads)
+    control = size_control(loads, sized, signals, basis)
+    incoming = size_incoming(loads, sized, control.line_a, basis)
+    space = _space(loads, sized, control, incoming)
+    parts_w = sum(one.loss_w for one in sized) + control.loss_w
+    heat = size_heat(parts_w, space, basis)
+    shared = (grouped,) if len(loads) > 1 else ()
+    made = Proposal(
+        sized,
+        incoming,
+        control,
+        heat,
+        shared,
+        doubts_of(loads, signals, sources, sources_asked, basis),
+        round(space, 1),
+        (),
+    )
+    keys = {value.key for value in made.values if value.overridden}
+    strayed = tuple(one for one in overrides if one.key not in keys)
+    if not strayed:
+        return made
+    return Proposal(sized, incoming, control, heat, shared, made.doubts, made.space, strayed)
+
+
+def _space(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], control: Control, incoming: Incoming) -> float:
+    """Rail that everything takes, mm, terminals included."""
+    terminal = first_of_kind("terminal").width
+    cores = sum(2 * load.phases + 1 if "STAR" in load.start.name else load.phases + 2 for load in loads)
+    switch = next((v for v in incoming.values if v.key == "panel.main_switch"), None)
+    isolator = first_of_kind("isolator", at_least=switch.amount if switch else 0.0).width
+    return sum(one.space for one in sized) + control.space + isolator + (cores + 5) * terminal

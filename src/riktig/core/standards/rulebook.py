@@ -1,0 +1,103 @@
+"""Single figures that the rulebooks and the trade go by, one row each, and simple ladders."""
+
+from riktig.core.standards.figures import Figure
+from riktig.core.standards.tables import table
+
+__all__ = [
+    "breaker_loss",
+    "cooling_area_factors",
+    "heat_coefficient",
+    "limited_energy_va",
+    "rule",
+    "transformer_ratings",
+    "transformer_secondary",
+]
+
+
+def rule(name: str) -> Figure:
+    """A single figure by its name in ``rule_figures.csv``.
+
+    Raises:
+        KeyError: there is no such row.
+    """
+    for row in table("rule_figures").rows:
+        if row["name"] == name:
+            return Figure(float(row["value"]), row["source"], row["confidence"])
+    raise KeyError(name)
+
+
+def breaker_loss(rated_a: float) -> Figure:
+    """Most that one pole of a breaker may turn into heat at its rating, W.
+
+    Source:
+        IEC 60898-1, from memory; above the last row, the last row.
+    """
+    found = table("breaker_losses")
+    rows = found.rows
+    row = next((one for one in rows if rated_a <= float(one["In_to_A_incl"])), rows[-1])
+    return Figure(float(row["max_loss_W_per_pole"]), found.source, found.confidence)
+
+
+def cooling_area_factors(arrangement: str) -> tuple[float, float, float]:
+    """Factors of H·W, H·D and W·D in the effective cooling area of an enclosure.
+
+    Source:
+        IEC 60890, surface factors, from memory.
+
+    Raises:
+        KeyError: the arrangement is not in the table.
+    """
+    for row in table("effective_areas").rows:
+        if row["arrangement"] == arrangement:
+            return float(row["hw"]), float(row["hd"]), float(row["wd"])
+    raise KeyError(arrangement)
+
+
+def heat_coefficient(material: str) -> Figure:
+    """Heat passed by the enclosure's skin, W per m² and K; an unknown material counts as polyester.
+
+    Source:
+        Trade values after IEC 60890, from memory.
+    """
+    found = table("heat_transfer")
+    for row in found.rows:
+        if row["material"] in material.lower():
+            return Figure(float(row["k_w_per_m2_k"]), found.source, found.confidence)
+    worst = min(float(row["k_w_per_m2_k"]) for row in found.rows)
+    return Figure(worst, f"{found.source}; “{material}” is not in the table", "unsure")
+
+
+def limited_energy_va(voltage_v: float) -> Figure:
+    """Most that a limited-energy (Class 2) supply may give at a voltage, VA; 0 where there is none.
+
+    Source:
+        NFPA 70 Chapter 9 Table 11(A), from memory.
+    """
+    found = table("limited_energy")
+    for row in found.rows:
+        if float(row["above_v"]) < voltage_v <= float(row["up_to_v"]):
+            amount = float(row["va"]) if row["va"] else float(row["nameplate_a"]) * voltage_v
+            return Figure(amount, found.source, found.confidence)
+    return Figure(0.0, found.source, found.confidence)
+
+
+def transformer_ratings(north_american: bool) -> tuple[float, ...]:
+    """Control transformer ratings offered, VA, rising.
+
+    Source:
+        The rows of NFPA 79 Table 7.2.11, or the R10 steps of the metric trade, from memory.
+    """
+    if north_american:
+        return tuple(float(row["va"]) for row in table("transformer_secondary_protection").rows)
+    return (63.0, 100.0, 160.0, 250.0, 400.0, 630.0, 1000.0, 1600.0, 2500.0)
+
+
+def transformer_secondary(va: float) -> Figure:
+    """Largest secondary protection of a 120 V control transformer, A.
+
+    Source:
+        NFPA 79 Table 7.2.11, from memory.
+    """
+    found = table("transformer_secondary_protection")
+    row = next((one for one in found.rows if float(one["va"]) >= va), found.rows[-1])
+    return Figure(float(row["max_secondary_ocpd_A_at_120V"]), found.source, found.confidence)

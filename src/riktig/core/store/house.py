@@ -1,0 +1,55 @@
+"""The house's own practice: what a new job starts from, one JSON file in the user's settings."""
+
+from pathlib import Path
+
+import msgspec
+
+from riktig.core.errors import RiktigError
+from riktig.core.job import Practice
+
+__all__ = ["house_practice", "keep_house_practice"]
+
+
+def house_practice(path: Path) -> Practice:
+    """The practice of the house; Riktig's own defaults when none was kept.
+
+    Raises:
+        RiktigError: the file is there but cannot be used; it is not touched.
+    """
+    try:
+        text = path.read_bytes()
+    except FileNotFoundError:
+        return Practice()
+    except OSError as error:
+        raise _unusable(path, error.strerror or str(error)) from error
+    try:
+        return msgspec.json.decode(text, type=Practice)
+    except (msgspec.ValidationError, msgspec.DecodeError, UnicodeError) as error:
+        raise _unusable(path, str(error)) from error
+
+
+def _unusable(path: Path, why: str) -> RiktigError:
+    return RiktigError(
+        f"The house's practice cannot be read ({why}), so this job starts from Riktig's own defaults.",
+        hint="Mend or remove the file, or keep the practice anew in the Brief.",
+        where=str(path),
+    )
+
+
+def keep_house_practice(path: Path, practice: Practice) -> None:
+    """Keeps a practice as the house's own; the old file stands until the new one is whole.
+
+    Raises:
+        RiktigError: it cannot be written.
+    """
+    whole = path.with_suffix(".new")
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        whole.write_bytes(msgspec.json.format(msgspec.json.encode(practice), indent=2))
+        whole.replace(path)
+    except OSError as error:
+        raise RiktigError(
+            f"The house's practice could not be kept ({error.strerror}), so the next job starts from the old one.",
+            hint="Make room or allow writing there, and try again.",
+            where=str(path),
+        ) from error

@@ -1,0 +1,127 @@
+"""Values as chips: each shows its reasons when chosen, and can be given another amount."""
+
+from collections.abc import Iterable
+
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+
+from riktig.core.errors import RiktigError
+from riktig.core.job import override, read_quantity
+from riktig.core.sizing import Value
+from riktig.desk.session import Session
+from riktig.desk.stations.brief.fields import Answer, sentence
+from riktig.desk.theme import words_font
+from riktig.desk.widgets import FlowLayout, plain_label
+
+__all__ = ["Chips"]
+
+
+class Chips(QWidget):
+    """A row of values that breaks like text, and below it the line in which one can be changed."""
+
+    def __init__(self, session: Session, of: str) -> None:
+        super().__init__()
+        self._session, self._of = session, of
+        self._values: tuple[Value, ...] = ()
+        self._chips: dict[str, QPushButton] = {}
+        self._layout = QVBoxLayout(self)
+        self._layout.setContentsMargins(0, 0, 0, 0)
+        self._layout.setSpacing(5)
+        self._row: QWidget | None = None
+        self._editor: QWidget | None = None
+        self._open = ""
+        self.amount: Answer | None = None
+        self.reason: Answer | None = None
+
+    def show_values(self, values: Iterable[Value]) -> None:
+        """Shows values; untouched when they are the same."""
+        values = tuple(values)
+        if values == self._values:
+            return
+        had = next((key for key, chip in self._chips.items() if chip.hasFocus()), "")
+        self._values = values
+        row = QWidget()
+        flow = FlowLayout(row, gap=6, lead=5)
+        self._chips = {}
+        for value in values:
+            chip = QPushButton(_said(value))
+            chip.setFont(words_font(10))
+            chip.setObjectName("short" if value.short else "yours" if value.overridden else "chip")
+            chip.setToolTip(value.short or "Show it, and why; Enter again to give another")
+            chip.setAccessibleName(f"{self._of}: {value.name} {value.text}")
+            chip.clicked.connect(lambda _=False, key=value.key: self._pressed(key))
+            self._chips[value.key] = chip
+            flow.addWidget(chip)
+        if self._row is not None:
+            self._layout.replaceWidget(self._row, row)
+            self._row.hide()
+            self._row.deleteLater()
+        else:
+            self._layout.insertWidget(0, row)
+        self._row = row
+        if self._open:
+            self._edit(self._open)
+        if had in self._chips:
+            self._chips[had].setFocus()
+
+    def show_selection(self, key: str) -> None:
+        """Opens the line to change the value that is selected, and closes it for another."""
+        wanted = key.removeprefix("value:") if key.startswith("value:") else ""
+        if wanted != self._open:
+            self._edit(wanted)
+
+    def _pressed(self, key: str) -> None:
+        self._session.select(f"value:{key}")
+        self._edit(key)
+
+    def _edit(self, key: str) -> None:
+        """The line “Use … instead, because …” for a value that may be changed."""
+        value = next((one for one in self._values if one.key == key and one.settable), None)
+        if self._editor is not None:
+            self._editor.hide()
+            self._editor.deleteLater()
+            self._editor, self.amount, self.reason = None, None, None
+        self._open = value.key if value else ""
+        if value is None:
+            return
+        self.amount = Answer(f"{value.name}, your value", "", lambda text: True, 70)
+        self.reason = Answer(f"{value.name}, your reason", value.reason, lambda text: True, 240)
+        self.reason.setPlaceholderText("the reason, for the next person")
+        use = QPushButton("Use mine")
+        use.clicked.connect(lambda: self._take(value))
+        parts: list[str | QWidget] = [f"{value.name}:", "use", self.amount, f"{value.unit} instead, because"]
+        parts += [self.reason, use]
+        if value.overridden:
+            back = QPushButton(f"Back to Riktig's {value.proposed:g} {value.unit}".strip())
+            back.clicked.connect(lambda: self._back(value))
+            parts.append(back)
+        self._editor = sentence(*parts, points=10.5)
+        self._layout.addWidget(self._editor)
+
+    def _take(self, value: Value) -> None:
+        assert self.amount is not None and self.reason is not None
+        try:
+            amount = read_quantity(self.amount.text(), value.unit, value.name.lower())
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+            self.amount.setFocus()
+            return
+        reason = self.reason.text()
+        self._session.edit(
+            f"own value for {value.name.lower()}, {self._of}", lambda job: override(job, value.key, amount, reason)
+        )
+
+    def _back(self, value: Value) -> None:
+        self._session.edit(
+            f"{value.name.lower()} as Riktig proposes, {self._of}", lambda job: override(job, value.key, None)
+        )
+
+
+def _said(value: Value) -> str:
+    marks = (" ✎ yours" if value.overridden else "") + (" ?" if value.unsure else "")
+    wrong = f" ✗ {value.short}" if value.short else ""
+    return f"{value.name}  {value.text}{marks}{wrong}"
+
+
+def quiet_line(text: str) -> QWidget:
+    """A line of explanation."""
+    return plain_label(text, "second", wraps=True)

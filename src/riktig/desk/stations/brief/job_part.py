@@ -1,0 +1,321 @@
+"""The head of the letter: the job, its supply, what else arrives live, and the field devices."""
+
+from functools import partial
+from typing import Any
+
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+
+from riktig.core.errors import RiktigError
+from riktig.core.job import (
+    Direction,
+    Earthing,
+    Form,
+    Job,
+    Signal,
+    Source,
+    Wetting,
+    add_signal,
+    add_source,
+    change_signal,
+    change_source,
+    read_quantity,
+    remove_signal,
+    remove_source,
+    set_heading,
+    set_supply,
+)
+from riktig.desk.session import Session
+from riktig.desk.stations.brief.fields import Answer, Pick, sentence
+from riktig.desk.stations.brief.load_part import named
+from riktig.desk.stations.brief.part import Change, Part
+from riktig.desk.widgets import plain_label
+
+__all__ = ["JobPart", "SignalsPart", "SourcesPart", "SupplyPart"]
+
+
+def _heading(key: str) -> Change:
+    return lambda job, value: set_heading(job, **{key: value})
+
+
+def _supply(key: str) -> Change:
+    return lambda job, value: set_supply(job, **{key: value})
+
+
+class JobPart(Part):
+    """Whose job it is."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.head("The job")
+
+        def said(key: str, name: str, width: int) -> Answer:
+            return self.text(key, name, _heading(key), width)
+
+        self.body.addWidget(
+            sentence(
+                "Job number",
+                said("number", "Job number", 110),
+                "is",
+                said("title", "Title", 250),
+                "for",
+                said("client", "Client", 170),
+                ". Drawing",
+                said("drawing_number", "Drawing number", 130),
+                ", revision",
+                said("revision", "Revision", 50),
+                "; made by",
+                said("maker", "Maker", 230),
+                ", serial number",
+                said("serial", "Serial number", 110),
+                ".",
+            )
+        )
+
+    def values(self, job: Job) -> dict[str, object]:
+        """The heading's fields."""
+        return {key: getattr(job, key) for key in self.fields}
+
+
+class SupplyPart(Part):
+    """The main supply."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.head("The supply")
+
+        def number(key: str, name: str, unit: str, width: int = 58) -> Answer:
+            return self.number(key, name, _supply(key), unit, width)
+
+        neutral: list[tuple[str, object]] = [("and a neutral", True), ("and no neutral", False)]
+        self.body.addWidget(
+            sentence(
+                "The",
+                self.text("name", "Name of the supply", _supply("name"), 240),
+                "comes from the",
+                self.text("fed_from", "Board the supply comes from", _supply("fed_from"), 120),
+                "with three phases",
+                self.pick("neutral", "Neutral", neutral, _supply("neutral")),
+                "at",
+                number("voltage_v", "Voltage between phases", "V"),
+                "V /",
+                number("voltage_to_neutral_v", "Voltage to neutral", "V"),
+                "V,",
+                number("frequency_hz", "Frequency", "Hz", 48),
+                "Hz,",
+                self.pick_of("earthing", "Earthing", Earthing, _supply("earthing")),
+                ". It is protected upstream at",
+                number("upstream_a", "Protected upstream at", "A"),
+                "A and can give",
+                number("fault_ka", "Fault current", "kA", 48),
+                "kA at the panel. It passes",
+                number("through_a", "Through-feed", "A"),
+                "A on to a further panel (0: none).",
+            )
+        )
+        self._doubt = plain_label("", "fails", wraps=True)
+        self.body.addWidget(self._doubt)
+
+    def values(self, job: Job) -> dict[str, object]:
+        """The supply's fields."""
+        return {key: getattr(job.supply, key) for key in self.fields}
+
+    def show_doubts(self, texts: list[str]) -> None:
+        """What cannot stand about the supply."""
+        self._doubt.setText("\n".join(texts))
+        self._doubt.setVisible(bool(texts))
+
+
+class _Listed(Part):
+    """Things in a list, each a sentence that is written anew only when the list changes."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self._shown: tuple[object, ...] = ()
+        self._rows: list[QWidget] = []
+        self._room = QVBoxLayout()
+        self._room.setSpacing(5)
+
+    def ids(self, job: Job) -> tuple[object, ...]:
+        """What is listed, and whatever else the sentences depend on."""
+        raise NotImplementedError
+
+    def sentences(self, job: Job) -> list[QWidget]:
+        """One sentence each."""
+        raise NotImplementedError
+
+    def fill(self) -> None:
+        """Writes the list when it changed, and shows the answers of now."""
+        ids = self.ids(self.session.job)
+        if ids != self._shown:
+            self._shown = ids
+            for row in self._rows:
+                self._room.removeWidget(row)
+                row.hide()
+                row.deleteLater()
+            kept = {key: field for key, field in self.fields.items() if "." not in key}
+            self.fields = kept
+            self._rows = self.sentences(self.session.job)
+            for row in self._rows:
+                self._room.addWidget(row)
+        super().fill()
+
+
+class SourcesPart(_Listed):
+    """What else arrives live."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.head("What else arrives live")
+        asked: list[tuple[str, object]] = [("has not been asked yet", False), ("was asked: this is all", True)]
+        self.body.addWidget(
+            sentence(
+                "Whether anything else arrives live, from another panel or another supply,",
+                self.pick("asked", "Further supplies asked", asked, _asked),
+                ".",
+            )
+        )
+        self._doubt = plain_label("", "judgement", wraps=True)
+        self.body.addWidget(self._doubt)
+        self.body.addLayout(self._room)
+        self.name = Answer("Further supply", "", lambda text: True, 170)
+        self.name.setPlaceholderText("fire alarm interlock")
+        self.volts = Answer("Its voltage", "", lambda text: True, 54)
+        self.origin = Answer("Where it comes from", "", lambda text: True, 170)
+        add = QPushButton("Add the supply")
+        add.clicked.connect(self.add)
+        for field in (self.name, self.volts, self.origin):
+            field.returnPressed.connect(self.add)
+        row = sentence("Add: the", self.name, "at", self.volts, "V comes from", self.origin, ".", add, points=10.5)
+        self.body.addWidget(row)
+
+    def ids(self, job: Job) -> tuple[object, ...]:
+        """The further supplies."""
+        return tuple(source.id for source in job.sources)
+
+    def values(self, job: Job) -> dict[str, object]:
+        """The fields of each."""
+        found: dict[str, object] = {"asked": job.sources_asked or bool(job.sources)}
+        for source in job.sources:
+            for key in ("name", "voltage_v", "comes_from"):
+                found[f"{source.id}.{key}"] = getattr(source, key)
+        return found
+
+    def sentences(self, job: Job) -> list[QWidget]:
+        """One sentence a supply."""
+        return [self._sentence(source) for source in job.sources]
+
+    def _sentence(self, source: Source) -> QWidget:
+        def change(key: str) -> Change:
+            return lambda job, value: change_source(job, source.id, **{key: value})
+
+        name = source.name
+        return sentence(
+            "The",
+            self.text(f"{source.id}.name", f"Name of {name}", change("name"), 200, named),
+            "at",
+            self.number(f"{source.id}.voltage_v", f"Voltage of {name}", change("voltage_v"), "V", 54),
+            "V comes from",
+            self.text(f"{source.id}.comes_from", f"Origin of {name}", change("comes_from"), 200),
+            "and stays live with the main switch off.",
+            self.flat("take it out", f"Take {name} out", partial(self._out, source)),
+        )
+
+    def _out(self, source: Source) -> None:
+        self.edit(f"take out {source.name}", lambda job: remove_source(job, source.id))
+
+    def add(self) -> None:
+        """Adds the supply that was named."""
+        try:
+            name = named(self.name.text())
+            volts = read_quantity(self.volts.text(), "V", "voltage", "further supply")
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return
+        origin = self.origin.text().strip()
+        if self.edit(f"add {name}", lambda job: add_source(job, name, volts, origin)):
+            for field in (self.name, self.volts, self.origin):
+                field.show_value("")
+                field.clear()
+            self.name.setFocus()
+
+    def show_doubts(self, texts: list[str]) -> None:
+        """What is open about the supplies."""
+        self._doubt.setText("\n".join(texts))
+        self._doubt.setVisible(bool(texts))
+
+
+def _asked(job: Job, value: bool) -> Job:
+    return set_heading(job, sources_asked=value)
+
+
+class SignalsPart(_Listed):
+    """Field devices and what they tell."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.head("Field devices and signals")
+        self.body.addLayout(self._room)
+        self.name = Answer("Field device", "", lambda text: True, 170)
+        self.name.setPlaceholderText("start float")
+        self.place = Answer("Its place", "", lambda text: True, 130)
+        self.wetting = Pick("What feeds it", [(one.value, one) for one in Wetting], lambda value: None)
+        add = QPushButton("Add the device")
+        add.clicked.connect(self.add)
+        for field in (self.name, self.place):
+            field.returnPressed.connect(self.add)
+        self.body.addWidget(
+            sentence("Add: the", self.name, "in the", self.place, ", fed by", self.wetting, ".", add, points=10.5)
+        )
+
+    def ids(self, job: Job) -> tuple[object, ...]:
+        """The devices, and the loads they may serve."""
+        return (*(s.id for s in job.signals), *((load.id, load.name) for load in job.loads))
+
+    def values(self, job: Job) -> dict[str, object]:
+        """The fields of each."""
+        keys = ("name", "place", "direction", "form", "wetting", "watts", "load")
+        return {f"{s.id}.{key}": getattr(s, key) for s in job.signals for key in keys}
+
+    def sentences(self, job: Job) -> list[QWidget]:
+        """One sentence a device."""
+        loads: list[tuple[str, object]] = [("no one load", None), *((load.name, load.id) for load in job.loads)]
+        return [self._sentence(signal, loads) for signal in job.signals]
+
+    def _sentence(self, signal: Signal, loads: list[tuple[str, object]]) -> QWidget:
+        def change(key: str) -> Change:
+            return lambda job, value: change_signal(job, signal.id, **{key: value})
+
+        at, name = signal.id, signal.name
+        return sentence(
+            "The",
+            self.text(f"{at}.name", f"Name of {name}", change("name"), 160, named),
+            "in the",
+            self.text(f"{at}.place", f"Place of {name}", change("place"), 120),
+            self.pick_of(f"{at}.direction", f"Direction of {name}", Direction, change("direction")),
+            self.pick_of(f"{at}.form", f"Form of {name}", Form, change("form")),
+            "for",
+            self.pick(f"{at}.load", f"Load of {name}", loads, change("load")),
+            ", fed by",
+            self.pick_of(f"{at}.wetting", f"Feed of {name}", Wetting, change("wetting")),
+            "with",
+            self.number(f"{at}.watts", f"Draw of {name}", change("watts"), "W", 46),
+            "W.",
+            self.flat("take it out", f"Take {name} out", partial(self._out, signal)),
+            points=10.5,
+        )
+
+    def _out(self, signal: Signal) -> None:
+        self.edit(f"take out the {signal.name}", lambda job: remove_signal(job, signal.id))
+
+    def add(self) -> None:
+        """Adds the device that was named."""
+        try:
+            name = named(self.name.text())
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return
+        fields: dict[str, Any] = {"place": self.place.text().strip(), "wetting": self.wetting.value}
+        if self.edit(f"add the {name}", lambda job: add_signal(job, name, **fields)):
+            self.name.show_value("")
+            self.name.clear()
+            self.name.setFocus()

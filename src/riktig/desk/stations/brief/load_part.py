@@ -1,0 +1,302 @@
+"""One load in the letter: its sentence, more about it, and what Riktig proposes."""
+
+from functools import partial
+from typing import Any
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+
+from riktig.core.errors import RiktigError
+from riktig.core.job import (
+    Access,
+    Command,
+    Duty,
+    Fitting,
+    Isolation,
+    Job,
+    Load,
+    LoadId,
+    LoadKind,
+    Protection,
+    Start,
+    change_load,
+    read_current,
+    read_power,
+    read_power_hp,
+    read_quantity,
+    remove_load,
+)
+from riktig.core.sizing import PROPOSAL, Alternative, LoadProposal, alternatives_of, take
+from riktig.desk.session import Session
+from riktig.desk.stations.brief.chips import Chips
+from riktig.desk.stations.brief.fields import sentence
+from riktig.desk.stations.brief.part import Part
+from riktig.desk.theme import words_font
+from riktig.desk.widgets import FlowLayout, plain_label
+
+__all__ = ["PHASES", "LoadPart", "named", "power_of"]
+
+PHASES: list[tuple[str, object]] = [("three-phase", 3), ("between two lines", 2), ("line and neutral", 1)]
+LINES: list[tuple[str, object]] = [("the line Riktig gives it", 0), ("L1", 1), ("L2", 2), ("L3", 3)]
+SHOWN = ("current", "breaker", "contactor", "star", "device", "setting", "section", "cable", "drop")
+"""The values on the card; the others stand in the load's passport."""
+
+
+def named(text: str) -> str:
+    """A load's name.
+
+    Raises:
+        RiktigError: there is none.
+    """
+    if not text.strip():
+        raise RiktigError("The load has no name.", hint="Say what turns, such as wash drum.")
+    return text.strip()
+
+
+def power_of(text: str) -> dict[str, Any]:
+    """A power as typed, with its unit: “4”, “4 kW”, “7.5 hp”, “12 A”, as fields of a load.
+
+    Raises:
+        RiktigError: it is none.
+    """
+    lower = text.strip().lower()
+    if lower.endswith("hp"):
+        return {"hp": read_power_hp(text, where="power"), "kw": None}
+    if lower.endswith("a"):
+        amps = read_current(text, where="current")
+        return {"nameplate_a": amps, "kw": None, "hp": None}
+    return {"kw": read_power(text, where="power"), "hp": None}
+
+
+class LoadPart(Part):
+    """A load. “more” opens what is asked less often, and what could be had instead."""
+
+    def __init__(self, session: Session, load: Load) -> None:
+        super().__init__(session)
+        self.load_id: LoadId = load.id
+        self._proposed: LoadProposal | None = None
+        self._kind: tuple[object, ...] = ()
+        self._open = False
+        self._alternatives: tuple[Alternative, ...] = ()
+        self._text: QWidget | None = None
+        self._more: QWidget | None = None
+        self._instead: QWidget | None = None
+        self.card = QWidget()
+        self.card.setObjectName("card")
+        self._card = QVBoxLayout(self.card)
+        self._card.setContentsMargins(10, 7, 10, 8)
+        self._card.setSpacing(5)
+        self._said = plain_label("", "second", wraps=True)
+        self._doubts = plain_label("", "fails", wraps=True)
+        self.chips = Chips(session, load.name)
+        for widget in (self._said, self._doubts, self.chips):
+            self._card.addWidget(widget)
+        self.body.addWidget(self.card)
+
+    def fill(self) -> None:
+        """Writes the sentence anew when the kind of load changes, and shows the proposal of now."""
+        load = self._load()
+        kind = (load.kind, load.phases, load.start, load.name, self._number(), load.hp is None, load.kw is None)
+        if kind != self._kind:
+            self._kind = kind
+            self._write(load)
+        super().fill()
+        proposal = self.session.plan.get(PROPOSAL)
+        sized = proposal.of_load(load.id)
+        if sized is None:
+            return
+        doubts = [f"{d.text} {d.remedy}" for d in proposal.doubts if d.where == load.id]
+        self._doubts.setText("\n".join(doubts))
+        self._doubts.setVisible(bool(doubts))
+        if sized != self._proposed:
+            self._proposed = sized
+            self.chips.show_values(v for name in SHOWN if (v := sized.value(name)))
+            space = f"{sized.space:g} mm of rail" if sized.space else "no rail"
+            self._said.setText(f"Riktig proposes ({space}, {sized.loss_w:g} W of heat):")
+        self._show_instead()
+
+    def values(self, job: Job) -> dict[str, object]:
+        """The load's fields by name."""
+        load = self._load()
+        power = f"{load.kw:g} kW" if load.kw is not None else f"{load.hp:g} hp" if load.hp is not None else ""
+        return {name: getattr(load, name) for name in Load.__slots__} | {"power": power or load.power_name}
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Alt with a digit takes the alternative of that number."""
+        digit = event.key() - Qt.Key.Key_1
+        if event.modifiers() == Qt.KeyboardModifier.AltModifier and 0 <= digit < len(self._alternatives):
+            self.take(self._alternatives[digit])
+            event.accept()
+            return
+        super().keyPressEvent(event)
+
+    def take(self, alternative: Alternative) -> None:
+        """Takes another starter or another protection."""
+        name = self._load().name
+        self.edit(f"{name}: {alternative.words}", lambda job: take(job, alternative))
+
+    def show_selection(self, key: str) -> None:
+        """Opens the line to change one of the load's values."""
+        self.chips.show_selection(key)
+
+    def _load(self) -> Load:
+        return self.session.job.load(self.load_id)
+
+    def _number(self) -> int:
+        return next(n for n, one in enumerate(self.session.job.loads, 1) if one.id == self.load_id)
+
+    def _change(self, name: str) -> Any:
+        return lambda job, value: change_load(job, self.load_id, **{name: value})
+
+    def _power(self, job: Job, fields: dict[str, Any]) -> Job:
+        return change_load(job, self.load_id, **fields)
+
+    def _kind_chosen(self, job: Job, kind: LoadKind) -> Job:
+        """A load that does not turn is fed from its own breaker until the customer says otherwise."""
+        fields: dict[str, Any] = {"kind": kind}
+        load = job.load(self.load_id)
+        if kind is not LoadKind.MOTOR and load.start not in (Start.WAY, Start.CONTACTOR):
+            fields |= {"start": Start.WAY, "command": Command.ALWAYS}
+        return change_load(job, self.load_id, **fields)
+
+    def _write(self, load: Load) -> None:
+        self.setAccessibleName(load.name)
+        had = next((key for key, field in self.fields.items() if field.hasFocus()), "")
+        self.fields = {}
+        text = sentence(*self._basics(load))
+        more = sentence(*self._details(load), points=10.5)
+        more.setVisible(self._open)
+        for old, new, place in ((self._text, text, 0), (self._more, more, 1)):
+            if old is not None:
+                self.body.replaceWidget(old, new)
+                old.hide()
+                old.deleteLater()
+            else:
+                self.body.insertWidget(place, new)
+        self._text, self._more = text, more
+        if had in self.fields:
+            self.fields[had].setFocus()
+
+    def _basics(self, load: Load) -> list[str | QWidget]:
+        of = f"of the {load.name}"
+        change = self._change
+        starts = list(Start) if load.is_motor else [Start.CONTACTOR, Start.WAY]
+        parts: list[str | QWidget] = [
+            f"{self._number()}. The",
+            self.text("name", f"Name {of}", change("name"), 150, named),
+            "is a",
+            self.pick_of("kind", f"Kind {of}", LoadKind, self._kind_chosen),
+            "of",
+            self.text("power", f"Power {of}", self._power, 78, power_of),
+            "in the",
+            self.text("place", f"Place {of}", change("place"), 130),
+            ",",
+            self.pick("phases", f"Lines {of}", PHASES, change("phases")),
+            ". Its plate says",
+            self.text("nameplate_a", f"Nameplate current {of}", change("nameplate_a"), 58, read_current),
+            "A. It is started" if load.is_motor else "A. It is fed",
+            self.pick("start", f"Start {of}", [(one.value, one) for one in starts], change("start")),
+            "and commanded by",
+            self.pick_of("command", f"Command {of}", Command, change("command")),
+            ". Its cable is",
+            self.number("cable_m", f"Cable length {of}", change("cable_m"), "m", 54),
+            "m.",
+        ]
+        more = QPushButton("less about it" if self._open else "more about it")
+        more.setFlat(True)
+        more.setAccessibleName(f"More about the {load.name}")
+        more.clicked.connect(self._turn_more)
+        out = self.flat("take it out", f"Take the {load.name} out", partial(self._out, load))
+        return [*parts, more, out]
+
+    def _details(self, load: Load) -> list[str | QWidget]:
+        of, change = f"of the {load.name}", self._change
+        parts: list[str | QWidget] = []
+        if load.is_motor:
+            parts += [
+                "It is guarded by",
+                self.pick_of("protection", f"Protection {of}", Protection, change("protection")),
+                "and",
+                self.pick_of("duty", f"Duty {of}", Duty, change("duty")),
+                ", service factor",
+                self.number("service_factor", f"Service factor {of}", change("service_factor"), "", 46),
+                ";",
+                self.pick_of("access", f"Access {of}", Access, change("access")),
+                "may move its control.",
+                self._yes("run_lamp", of, "A run lamp", "No run lamp"),
+                "and",
+                self._yes("trip_lamp", of, "a trip lamp", "no trip lamp"),
+                "; the level",
+                self._yes("level_alarm", of, "has an alarm", "has no alarm"),
+                ".",
+            ]
+        parts += [
+            "It is cut off alone by",
+            self.pick_of("isolation", f"Isolation {of}", Isolation, change("isolation")),
+            "; with the main switch off it",
+            self._yes("maintained", of, "stays live", "goes off"),
+            ". Its work is done",
+            self.pick_of("fitting", f"Fitting {of}", Fitting, change("fitting")),
+            ".",
+        ]
+        if load.phases < 3:
+            parts += ["It sits on", self.pick("phase", f"Line {of}", LINES, change("phase")), "."]
+        volts = partial(_volts, where="voltage")
+        return [
+            *parts,
+            "It works at",
+            self.text("voltage_v", f"Voltage {of}", change("voltage_v"), 54, volts),
+            "V (empty: the supply's). It is so because",
+            self.text("reason", f"Reason {of}", change("reason"), 300),
+            ".",
+        ]
+
+    def _yes(self, key: str, of: str, yes: str, no: str) -> QWidget:
+        name = f"{key.replace('_', ' ').capitalize()} {of}"
+        return self.pick(key, name, [(yes, True), (no, False)], self._change(key))
+
+    def _out(self, load: Load) -> None:
+        self.edit(f"take out the {load.name}", lambda job: remove_load(job, load.id))
+
+    def _turn_more(self) -> None:
+        self._open = not self._open
+        self._kind = ()
+        self.fill()
+        if self._more:
+            self._more.setVisible(self._open)
+
+    def _show_instead(self) -> None:
+        if self._instead is not None:
+            self._card.removeWidget(self._instead)
+            self._instead.hide()
+            self._instead.deleteLater()
+            self._instead = None
+        self._alternatives = ()
+        if not self._open:
+            return
+        job = self.session.job
+        self._alternatives = alternatives_of(job, self._load(), self.session.plan.get(PROPOSAL))
+        self._instead = instead_of(self._alternatives, self.take)
+        self._card.addWidget(self._instead)
+
+
+def instead_of(alternatives: tuple[Alternative, ...], do: Any) -> QWidget:
+    """The row “Instead: …” with the cost of each, and its key."""
+    row = QWidget()
+    flow = FlowLayout(row, gap=6, lead=5)
+    if alternatives:
+        flow.addWidget(plain_label("Instead:", "second"))
+    for number, one in enumerate(alternatives, 1):
+        button = QPushButton(f"{number}  {one.words}: {one.cost}")
+        button.setFont(words_font(9.5))
+        button.setObjectName("instead")
+        button.setToolTip(f"Take it: Alt+{number}")
+        button.setAccessibleName(f"Instead {one.words}, {one.cost}")
+        button.clicked.connect(lambda _=False, chosen=one: do(chosen))
+        flow.addWidget(button)
+    return row
+
+
+def _volts(text: str, where: str) -> float | None:
+    return read_quantity(text, "V", "voltage", where) if text.strip() else None

@@ -1,0 +1,277 @@
+"""The end of the letter: the box, what the panel comes to, and the practice of this job."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+
+from riktig.core.catalogue import boxes
+from riktig.core.errors import RiktigError
+from riktig.core.job import (
+    CHOICES,
+    COLOUR_NAMES,
+    Colours,
+    EntrySide,
+    HingeSide,
+    Job,
+    Practice,
+    Standing,
+    Ventilation,
+    set_box,
+    set_enclosure,
+    set_practice,
+)
+from riktig.core.labels import LABELS
+from riktig.core.sizing import PROPOSAL, Alternative, control_alternatives, take
+from riktig.core.store import house_practice, keep_house_practice
+from riktig.desk.session import Session
+from riktig.desk.stations.brief.chips import Chips
+from riktig.desk.stations.brief.fields import Answer, sentence
+from riktig.desk.stations.brief.load_part import instead_of
+from riktig.desk.stations.brief.part import Change, Part
+from riktig.desk.theme import words_font
+from riktig.desk.widgets import plain_label
+
+__all__ = ["EnclosurePart", "PanelPart", "PracticePart", "house_file"]
+
+
+def house_file() -> Path:
+    """Where the house's own practice is kept."""
+    return Path.home() / ".config" / "riktig" / "house.json"
+
+
+def _box(key: str) -> Change:
+    return lambda job, value: set_enclosure(job, **{key: value})
+
+
+def _practice(key: str) -> Change:
+    return lambda job, value: set_practice(job, **{key: value})
+
+
+class EnclosurePart(Part):
+    """The box and where it stands."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.head("The enclosure")
+        sizes: list[tuple[str, object]] = [
+            (f"{b.width:g} × {b.height:g} × {b.depth:g}", (b.width, b.height, b.depth)) for b in boxes()
+        ]
+
+        def side(key: str, name: str) -> QWidget:
+            return self.pick(key, name, [(f"at the {one.value}", one) for one in EntrySide], _box(key))
+
+        hinges: list[tuple[str, object]] = [(f"on the {one.value}", one) for one in HingeSide]
+        self.body.addWidget(
+            sentence(
+                "A box of",
+                self.pick("size", "Enclosure size", sizes, lambda job, size: set_box(job, *size)),
+                "mm,",
+                self.text("rating", "Degree of protection", _box("rating"), 70),
+                ",",
+                self.text("material", "Material", _box("material"), 170),
+                ", door hung",
+                self.pick("hinge", "Door hinge", hinges, _box("hinge")),
+                ",",
+                self.pick_of("standing", "How it stands", Standing, _box("standing")),
+                ",",
+                self.text("environment", "Environment", _box("environment"), 210),
+                ". The supply comes in",
+                side("entry", "Supply entry"),
+                ", the field cables",
+                side("field_entry", "Field entry"),
+                ". The room reaches",
+                self.number("room_c", "Room temperature", _box("room_c"), "°C", 48),
+                "°C; the box is",
+                self.pick_of("ventilation", "Ventilation", Ventilation, _box("ventilation")),
+                ", and everything inside is sized for",
+                self.number("ambient_c", "Air temperature", _box("ambient_c"), "°C", 48),
+                "°C.",
+            )
+        )
+
+    def values(self, job: Job) -> dict[str, object]:
+        """The box's fields."""
+        box = job.enclosure
+        found: dict[str, object] = {key: getattr(box, key) for key in self.fields if key != "size"}
+        return found | {"size": (box.width, box.height, box.depth)}
+
+
+class PanelPart(Part):
+    """Totals, supply side, control, heat: what the panel comes to; and what its nameplate says so far."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.head("What the panel comes to")
+        card = QWidget()
+        card.setObjectName("card")
+        inside = QVBoxLayout(card)
+        inside.setContentsMargins(10, 8, 10, 8)
+        inside.setSpacing(6)
+        self.chips: dict[str, Chips] = {}
+        for title in ("Supply side", "Control", "Heat and room"):
+            inside.addWidget(plain_label(title, "second"))
+            self.chips[title] = Chips(session, "panel")
+            inside.addWidget(self.chips[title])
+            if title == "Control":
+                self._instead_room = QVBoxLayout()
+                inside.addLayout(self._instead_room)
+        self._plate = plain_label("", "second", wraps=True)
+        inside.addWidget(self._plate)
+        self.body.addWidget(card)
+        self._instead: QWidget | None = None
+        self._alternatives: tuple[Alternative, ...] = ()
+
+    def fill(self) -> None:
+        """Shows the values of now."""
+        super().fill()
+        plan = self.session.plan
+        proposal = plan.get(PROPOSAL)
+        self.chips["Supply side"].show_values((*proposal.incoming.values, *proposal.shared))
+        self.chips["Control"].show_values(proposal.control.values)
+        self.chips["Heat and room"].show_values(proposal.heat.values)
+        found = control_alternatives(self.session.job, proposal) if self.session.job.loads else ()
+        if found != self._alternatives or self._instead is None:
+            self._alternatives = found
+            if self._instead is not None:
+                self._instead_room.removeWidget(self._instead)
+                self._instead.hide()
+                self._instead.deleteLater()
+            self._instead = instead_of(found, self.take)
+            self._instead_room.addWidget(self._instead)
+        said = [f"{f.name} {f.value}" for f in plan.get(LABELS).nameplate if f.value]
+        missing = [f.name.lower() for f in plan.get(LABELS).nameplate if f.required and not f.value]
+        text = "The nameplate says so far: " + "; ".join(said) + "."
+        self._plate.setText(text + (f" Still missing: {', '.join(missing)}." if missing else ""))
+
+    def take(self, alternative: Alternative) -> None:
+        """Takes another control supply."""
+        self.edit(f"control from {alternative.words}", lambda job: take(job, alternative))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Alt with a digit takes the alternative of that number."""
+        digit = event.key() - Qt.Key.Key_1
+        if event.modifiers() == Qt.KeyboardModifier.AltModifier and 0 <= digit < len(self._alternatives):
+            self.take(self._alternatives[digit])
+            event.accept()
+            return
+        super().keyPressEvent(event)
+
+    def show_selection(self, key: str) -> None:
+        """Opens the line to change the value that is selected."""
+        for chips in self.chips.values():
+            chips.show_selection(key)
+
+
+class PracticePart(Part):
+    """Where practice differs: every choice with its default argued."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.head("Where practice differs")
+        keep = QPushButton("Keep as the house's own")
+        keep.setToolTip("New jobs start from what is chosen here")
+        keep.clicked.connect(self.keep)
+        use = QPushButton("Take the house's own")
+        use.clicked.connect(self.take_house)
+        self._differs = plain_label("", "second", wraps=True)
+        self.body.addWidget(sentence("For this job; new jobs start from the house's own.", keep, use, points=10.5))
+        self.body.addWidget(self._differs)
+        group = ""
+        for choice in CHOICES:
+            if choice.group != group:
+                group = choice.group
+                label = plain_label(group, "second")
+                label.setFont(words_font(10.5, bold=True))
+                self.body.addWidget(label)
+            pick = self.pick_of(f"practice.{choice.field}", choice.question, choice.values, _practice(choice.field))
+            argument = plain_label(f"The default: {choice.argument}", "quiet", wraps=False)
+            self.body.addWidget(sentence(f"{choice.question}", pick, argument, points=10.5))
+        self._house = self._colours()
+        self.body.addWidget(self._house)
+        self.body.addWidget(self._lengths())
+
+    def _colours(self) -> QWidget:
+        names: list[tuple[str, object]] = [(name, name) for name in COLOUR_NAMES]
+        parts: list[str | QWidget] = ["The house's colours:"]
+        for place, what in enumerate(("L1", "L2", "L3", "neutral", "AC control", "DC control")):
+            parts += [what, self.pick(f"colour.{place}", f"House colour of {what}", names, _colour(place)), ","]
+        return sentence(*parts[:-1], points=10.5)
+
+    def _lengths(self) -> QWidget:
+        def number(key: str, name: str, width: int = 50) -> Answer:
+            return self.number(key, name, _practice(key), "mm", width)
+
+        return sentence(
+            "Spare room",
+            self.number("spare", "Spare room", lambda job, v: set_practice(job, spare_share=v / 100), "%", 46),
+            "% of rail and terminals; fingers have",
+            number("finger_room", "Finger room"),
+            "mm between clamp and duct; ducts are",
+            number("duct_width", "Duct width"),
+            "mm wide; the door loop is",
+            number("door_loop", "Door loop", 56),
+            "mm and each end gets",
+            number("end_allowance", "End allowance"),
+            "mm more. The first",
+            self.number(
+                "reserved_numbers",
+                "Reserved numbers",
+                lambda job, v: set_practice(job, reserved_numbers=int(v)),
+                "",
+                46,
+            ),
+            "wire numbers are kept for common potentials.",
+            points=10.5,
+        )
+
+    def values(self, job: Job) -> dict[str, object]:
+        """Every choice of now."""
+        practice = job.practice
+        found: dict[str, object] = {f"practice.{c.field}": getattr(practice, c.field) for c in CHOICES}
+        found |= {key: getattr(practice, key) for key in self.fields if hasattr(practice, key)}
+        found |= {f"colour.{n}": name for n, name in enumerate(practice.house_colours)}
+        return found | {"spare": practice.spare_share * 100}
+
+    def fill(self) -> None:
+        """Shows the choices of now, and which differ from Riktig's defaults."""
+        super().fill()
+        practice, default = self.session.job.practice, Practice()
+        differs = [c.question.lower() for c in CHOICES if getattr(practice, c.field) != getattr(default, c.field)]
+        text = f"Other than Riktig's default: {'; '.join(differs)}." if differs else "All as Riktig's defaults."
+        self._differs.setText(text)
+        self._house.setVisible(practice.colours is Colours.HOUSE)
+
+    def keep(self) -> None:
+        """Keeps the practice of this job as the house's own."""
+        self._try(lambda: keep_house_practice(house_file(), self.session.job.practice), "Kept: new jobs start from it.")
+
+    def take_house(self) -> None:
+        """Turns this job to the house's own practice."""
+
+        def turn() -> None:
+            practice = house_practice(house_file())
+            fields = {name: getattr(practice, name) for name in Practice.__slots__}
+            self.edit("the house's own practice", lambda job: set_practice(job, **fields))
+
+        self._try(turn, "")
+
+    def _try(self, do: Callable[[], None], done: str) -> None:
+        try:
+            do()
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return
+        if done:
+            self.session.say(done)
+
+
+def _colour(place: int) -> Change:
+    def change(job: Job, name: str) -> Job:
+        colours = list(job.practice.house_colours)
+        colours[place] = name
+        return set_practice(job, house_colours=tuple(colours))
+
+    return change
