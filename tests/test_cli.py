@@ -10,7 +10,7 @@ import pytest
 from riktig.cli import main
 from riktig.core.papers import SCHEDULES
 from riktig.core.store import JobFile, load_job
-from riktig.demo_job import demo_job
+from riktig.demo_job import DEMOS, demo_job
 
 ROOT = Path(__file__).parents[1]
 
@@ -23,7 +23,15 @@ def demo_path(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> Path:
     return path
 
 
-def test_the_demonstration_is_written_and_is_the_wash_drum(demo_path: Path) -> None:
+@pytest.fixture
+def drum_path(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> Path:
+    path = tmp_path / "drum.riktig"
+    assert main(["demo", "--job", "wash-drum", "--write", str(path)]) == 0
+    capsys.readouterr()
+    return path
+
+
+def test_the_demonstration_is_written_and_is_the_kelp_shed(demo_path: Path) -> None:
     file = JobFile(demo_path, read_only=True)
     assert file.job() == demo_job()
     file.close()
@@ -44,9 +52,9 @@ def test_every_list_is_shown_in_three_forms_with_the_same_rows(
 
 
 def test_check_tells_by_its_exit_code_whether_a_clause_fails(
-    demo_path: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+    drum_path: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:
-    assert main(["check", str(demo_path)]) == 0
+    assert main(["check", str(drum_path)]) == 0
     assert "no certificate" in capsys.readouterr().out
     bare = tmp_path / "bare.riktig"
     assert main(["new", str(bare), "--loads", str(ROOT / "examples" / "loads.csv")]) == 0
@@ -72,8 +80,8 @@ def test_a_job_goes_out_as_json_and_comes_back_the_same(
     ("content", "words"),
     [
         ("load;kw\nfan;0\n", "line 2, kw"),
-        ("load,power\nfan,4\n", "kw is missing"),
-        ("load,kw\nfan,5 hp\n", "cannot be read as a motor power"),
+        ("load,power\nfan,4\n", "has no unit"),
+        ("load,kw\nfan,5 hp\n", "stands in a column of kw"),
     ],
 )
 def test_wrong_loads_end_with_two_and_the_place(
@@ -107,6 +115,36 @@ def test_bad_input_ends_with_two_and_a_message_not_a_trace(
     said = capsys.readouterr().err
     assert words in said
     assert "Traceback" not in said
+
+
+@pytest.mark.parametrize("name", sorted(DEMOS))
+def test_each_demonstration_is_written_and_shown_without_a_display(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], name: str
+) -> None:
+    path = tmp_path / f"{name}.riktig"
+    assert main(["demo", "--job", name, "--write", str(path)]) == 0
+    capsys.readouterr()
+    assert main(["show", str(path), "proposal", "--json"]) == 0
+    rows = json.loads(capsys.readouterr().out)
+    assert all(row["reason"] and row["source"] and row["confidence"] for row in rows)
+    assert main(["show", str(path), "loads", "--csv"]) == 0
+    lines = list(csv.DictReader(io.StringIO(capsys.readouterr().out)))
+    assert [line["load"] for line in lines] == [load.name for load in DEMOS[name]().loads]
+
+
+@pytest.mark.parametrize(("name", "count"), [("kelp-shed", 8), ("frost-fan", 3), ("loads", 2)])
+def test_the_shipped_lists_make_jobs_and_their_guesses_are_said(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], name: str, count: int
+) -> None:
+    out = tmp_path / "out.riktig"
+    assert main(["new", str(out), "--loads", str(ROOT / "examples" / f"{name}.csv"), "--number", "N-1"]) == 0
+    capsys.readouterr()
+    assert main(["show", str(out), "loads", "--json"]) == 0
+    assert len(json.loads(capsys.readouterr().out)) == count
+    guessed = tmp_path / "guessed.csv"
+    guessed.write_text("Item,Rating\nfan,4 kW\n", encoding="utf-8")
+    assert main(["new", str(tmp_path / "g.riktig"), "--loads", str(guessed)]) == 0
+    assert "“Rating” was read as power" in capsys.readouterr().err
 
 
 @pytest.mark.parametrize("command", ["demo", "check", "riktig", ".ci/run", "tools/setup_env.sh"])

@@ -1,16 +1,35 @@
 """Whatever can be answered in the Brief derives whole: findings, drawings and papers, never a fault."""
 
+from typing import Any
+
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from riktig.core.catalogue import Box, boxes
 from riktig.core.circuit import SHEET_DRAWINGS, settle
-from riktig.core.job import CHOICES, add_load, change_load, new_job, set_enclosure, set_practice, set_supply
+from riktig.core.job import (
+    CHOICES,
+    Command,
+    Duty,
+    LoadKind,
+    Protection,
+    Start,
+    Wetting,
+    add_load,
+    add_signal,
+    new_job,
+    override,
+    set_box,
+    set_enclosure,
+    set_practice,
+    set_supply,
+)
 from riktig.core.labels import LABELS
-from riktig.core.papers import SCHEDULES, as_csv, schedule, statuses
+from riktig.core.papers import SCHEDULES, as_csv, passport, schedule, statuses
 from riktig.core.plan import Plan
 from riktig.core.plate import DOOR_DRAWING, HOLES, mark_out
-from riktig.core.catalogue import boxes
 from riktig.core.rules import RULES
+from riktig.core.sizing import PROPOSAL, alternatives_of
 from riktig.core.store import dump_job, load_job
 from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
@@ -35,41 +54,62 @@ SUPPLY = st.fixed_dictionaries(
         "fault_ka": st.floats(0.1, 900),
     }
 )
-LOADS = st.lists(
+OPTIONAL = st.fixed_dictionaries(
+    {
+        "kind": st.sampled_from(LoadKind),
+        "phases": st.sampled_from([1, 2, 3]),
+        "phase": st.sampled_from([0, 1, 2, 3]),
+        "start": st.sampled_from(Start),
+        "command": st.sampled_from(Command),
+        "protection": st.sampled_from(Protection),
+        "duty": st.sampled_from(Duty),
+        "service_factor": st.floats(1, 2),
+        "cable_m": st.floats(0, 2000),
+        "voltage_v": st.one_of(st.none(), st.floats(12, 1000)),
+        "maintained": st.booleans(),
+        "level_alarm": st.booleans(),
+        "run_lamp": st.booleans(),
+        "trip_lamp": st.booleans(),
+    }
+)
+POWER = st.one_of(
+    st.fixed_dictionaries({"kw": st.floats(0.001, 400)}),
+    st.fixed_dictionaries({"hp": st.floats(0.001, 500)}),
+    st.fixed_dictionaries({"nameplate_a": st.floats(0.001, 1999)}),
+    st.fixed_dictionaries({"kw": st.floats(0.001, 400), "nameplate_a": st.floats(0.001, 1999)}),
+)
+PLAIN = st.fixed_dictionaries({"run_lamp": st.booleans(), "trip_lamp": st.booleans()})
+LOADS = st.lists(st.tuples(st.text(max_size=40), POWER, st.one_of(PLAIN, OPTIONAL)), max_size=4)
+SIGNALS = st.lists(st.tuples(st.text(max_size=20), st.sampled_from(Wetting), st.floats(0, 5000)), max_size=3)
+OWN = st.lists(
     st.tuples(
-        st.text(max_size=40),
-        st.floats(0.001, 400),
-        st.one_of(st.none(), st.floats(0.001, 1999)),
-        st.booleans(),
-        st.booleans(),
+        st.sampled_from(["m1.current", "m1.breaker", "m1.section", "m1.cable", "m1.pe", "m1.setting", "m1.contactor"])
+        | st.sampled_from(["panel.feeder", "panel.main_switch", "panel.transformer", "panel.grouped", "panel.loss"]),
+        st.floats(0.001, 9000),
     ),
-    max_size=4,
+    max_size=3,
 )
 
 
 @settings(max_examples=40, deadline=None)
-@given(LOADS, SUPPLY, PRACTICE, st.sampled_from([(b.width, b.height, b.depth) for b in boxes()]), st.floats(-30, 70))
+@given(LOADS, SUPPLY, PRACTICE, st.sampled_from(boxes()), st.floats(-30, 70), SIGNALS, OWN)
 def test_any_answers_derive_whole(
-    loads: list[tuple[str, float, float | None, bool, bool]],
+    loads: list[tuple[str, dict[str, Any], dict[str, Any]]],
     supply: dict[str, object],
     practice: dict[str, object],
-    box: tuple[int, int, int],
+    box: Box,
     ambient: float,
+    signals: list[tuple[str, Wetting, float]],
+    own: list[tuple[str, float]],
 ) -> None:
     job = set_practice(set_supply(new_job("A", "absurd"), **supply), **practice)
-    width, height, depth = (float(side) for side in box)
-    job = set_enclosure(
-        job,
-        width=width,
-        height=height,
-        depth=depth,
-        plate_width=width - 50,
-        plate_height=height - 50,
-        ambient_c=ambient,
-    )
-    for name, kw, nameplate, run, trip in loads:
-        job = add_load(job, name, kw, nameplate_a=nameplate)
-        job = change_load(job, job.loads[-1].id, run_lamp=run, trip_lamp=trip)
+    job = set_enclosure(set_box(job, box.width, box.height, box.depth), ambient_c=ambient, room_c=ambient / 3)
+    for name, power, fields in loads:
+        job = add_load(job, name, **power, **fields)
+    for name, wetting, watts in signals:
+        job = add_signal(job, name, wetting=wetting, watts=watts)
+    for key, amount in own:
+        job = override(job, key, amount, "to try it")
     job = settle(job)
     plan = Plan(job)
     assert len(plan.get(RULES)) > 20
@@ -81,4 +121,7 @@ def test_any_answers_derive_whole(
     assert mark_out(plan.get(PLATE_DRAWING), plan.get(HOLES), "plate").marks
     assert plan.get(DOOR_DRAWING).marks
     assert len(statuses(plan, ())) == 11
+    for load in job.loads:
+        assert passport(plan, f"load:{load.id}", ())
+        assert alternatives_of(job, load, plan.get(PROPOSAL)) is not None
     assert load_job(dump_job(job)) == job

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from riktig.core.build import Operation, progress_of, tick_facts
-from riktig.core.circuit import NAMES, insert_contact, settle
+from riktig.core.circuit import CIRCUITS, NAMES, insert_contact, settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
     ControlTap,
@@ -17,17 +17,23 @@ from riktig.core.job import (
     ElementId,
     Insertable,
     Job,
+    Protection,
     Record,
+    Rulebook,
+    Start,
     add_load,
     change_load,
     new_job,
+    override,
     remove_load,
     set_practice,
+    set_supply,
 )
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.prove import TESTS
 from riktig.core.rules import RULES
+from riktig.core.sizing import PROPOSAL
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 
@@ -72,18 +78,32 @@ class Builder(RuleBasedStateMachine):
     def take_out(self) -> None:
         self._edit(remove_load(self.job, self.job.loads[-1].id))
 
+    @rule(start=st.sampled_from(Start), guard=st.sampled_from(Protection))
+    @precondition(lambda self: self.job.loads)
+    def start_otherwise(self, start: Start, guard: Protection) -> None:
+        self._edit(change_load(self.job, self.job.loads[-1].id, start=start, protection=guard))
+
+    @rule(name=st.sampled_from(["breaker", "section", "current"]), amount=st.sampled_from([2.5, 16.0, 40.0]))
+    @precondition(lambda self: self.job.loads)
+    def decide(self, name: str, amount: float) -> None:
+        self._edit(override(self.job, f"{self.job.loads[0].id}.{name}", amount, "it is on the shelf"))
+
+    @rule(rulebook=st.sampled_from(Rulebook), volts=st.sampled_from([400.0, 480.0]))
+    def other_market(self, rulebook: Rulebook, volts: float) -> None:
+        self._edit(set_supply(set_practice(self.job, rulebook=rulebook), voltage_v=volts))
+
     @rule(tap=st.sampled_from(ControlTap), earths=st.sampled_from(EarthScheme))
     def practise(self, tap: ControlTap, earths: EarthScheme) -> None:
         self._edit(set_practice(self.job, control_tap=tap, earths=earths))
 
     @rule(what=st.sampled_from(Insertable))
-    @precondition(lambda self: self.job.loads)
+    @precondition(lambda self: any(d.kind_id == "contactor" for d in self.plan.get(CIRCUITS).devices))
     def put_in(self, what: Insertable) -> None:
-        circuit = self.job.circuits[-1].id
+        circuit = next(d.circuit for d in self.plan.get(CIRCUITS).devices if d.kind_id == "contactor")
         self._edit(insert_contact(self.job, ElementId(f"{circuit}.S.stop/1-2"), what, "more"))
 
     @rule(offset=st.floats(0, 200), rail=st.integers(1, 2))
-    @precondition(lambda self: self.job.loads)
+    @precondition(lambda self: any(b.lead.endswith(".K") for b, _, _ in self.plan.get(LAYOUT).blocks))
     def move(self, offset: float, rail: int) -> None:
         layout = self.plan.get(LAYOUT)
         lead = next(b.lead for b, _, _ in layout.blocks if b.lead.endswith(".K"))
@@ -104,7 +124,7 @@ class Builder(RuleBasedStateMachine):
         self._turn(self.redo.pop())
 
     @rule(which=st.integers(0, 50), operation=st.sampled_from(Operation))
-    @precondition(lambda self: self.job.loads)
+    @precondition(lambda self: self.plan.get(WIRING).wires)
     def tick(self, which: int, operation: Operation) -> None:
         wires = self.plan.get(WIRING).wires
         wire = wires[which % len(wires)]
@@ -139,7 +159,7 @@ class Builder(RuleBasedStateMachine):
         if not hasattr(self, "plan"):
             return
         fresh = Plan(self.job)
-        for derived in (NAMES, LAYOUT, WIRING, TESTS, RULES):
+        for derived in (PROPOSAL, NAMES, LAYOUT, WIRING, TESTS, RULES):
             assert self.plan.get(derived) == fresh.get(derived), derived.name
         keys = [w.key for w in self.plan.get(WIRING).wires]
         assert len(keys) == len(set(keys))

@@ -42,6 +42,7 @@ def window(
 ) -> Iterator[MainWindow]:
     monkeypatch.setattr("riktig.desk.shell.start_page.jobs_folder", lambda: tmp_path / "Riktig")
     monkeypatch.setattr("riktig.desk.shell.main_window.jobs_folder", lambda: tmp_path / "Riktig")
+    monkeypatch.setattr("riktig.desk.house.house_file", lambda: tmp_path / "house.json")
     window = MainWindow(session, meter)
     window.show()
     window.go_to("Brief")

@@ -3,12 +3,60 @@
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QScrollArea, QWidget
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.papers import Schedule
 from riktig.desk.stations.brief.fields import Answer, Pick, sentence
-from riktig.desk.widgets import FlowLayout, ScheduleTable, replace_body
+from riktig.desk.widgets import FlowLayout, ScheduleTable, first_field, replace_body, tab_as_seen
 from tests.desk.conftest import press, settle_window
+
+
+def test_tab_goes_through_a_page_as_it_is_seen_whatever_was_made_first(app: QApplication) -> None:
+    page = QWidget()
+    last, first, middle = (QLineEdit(page) for _ in range(3))
+    layout = QVBoxLayout(page)
+    inner = QHBoxLayout()
+    layout.addWidget(first)
+    layout.addLayout(inner)
+    inner.addWidget(middle)
+    layout.addWidget(QLabel("words are passed over"))
+    layout.addWidget(last)
+    order = tab_as_seen(page, [])
+    assert order == [first, middle, last]
+    assert tab_as_seen(page, order) == order
+    page.show()
+    first.setFocus()
+    for following in (middle, last):
+        press(QApplication.focusWidget() or page, Qt.Key.Key_Tab)
+        assert QApplication.focusWidget() is following
+    assert first_field(page) is first
+    assert first_field(QWidget()) is None
+
+
+def test_a_flow_keeps_its_margins_free(app: QApplication) -> None:
+    page = QWidget()
+    flow = FlowLayout(page, gap=4, lead=3)
+    flow.setContentsMargins(10, 7, 10, 5)
+    boxes = [QLineEdit() for _ in range(3)]
+    for box in boxes:
+        box.setFixedSize(60, 20)
+        flow.addWidget(box)
+    assert flow.heightForWidth(300) == 7 + 20 + 5
+    assert flow.heightForWidth(150) == 7 + 20 + 3 + 20 + 5
+    page.resize(150, 80)
+    page.show()
+    flow.activate()
+    assert (boxes[0].x(), boxes[0].y()) == (10, 7)
+    assert (boxes[2].x(), boxes[2].y()) == (10, 30)
+
+
+def test_a_choice_is_as_wide_as_what_is_chosen(app: QApplication) -> None:
+    field = Pick("how", [("short", 1), ("a very much longer answer", 2)], lambda value: None)
+    narrow = field.sizeHint().width()
+    field.show_value(2)
+    assert field.sizeHint().width() > narrow
+    field.show_value(True)
+    assert field.value == 2, "a truth is not the number one"
 
 
 @pytest.mark.parametrize("width", [120, 300, 900])

@@ -58,16 +58,16 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     # The Brief: say what turns.
     brief = window.stations["Brief"]
     assert isinstance(brief, BriefStation)
-    QTest.keyClicks(brief.new_name, "rinse pump")
-    QTest.keyClicks(brief.new_power, "abc")
-    press(brief.new_power, Qt.Key.Key_Return)
+    QTest.keyClicks(brief.new.name, "rinse pump")
+    QTest.keyClicks(brief.new.power, "abc")
+    press(brief.new.power, Qt.Key.Key_Return)
     assert session.job.loads == ()
-    brief.new_power.clear()
-    QTest.keyClicks(brief.new_power, "2.2")
-    press(brief.new_power, Qt.Key.Key_Return)
+    brief.new.power.clear()
+    QTest.keyClicks(brief.new.power, "2.2")
+    press(brief.new.power, Qt.Key.Key_Return)
     assert session.job.loads[0].kw == 2.2
     for name, text in (("Maker", "Shed works"), ("Serial number", "1"), ("Drawing number", "D-1")):
-        field = next(f for f in brief.findChildren(type(brief.new_name)) if f.accessibleName() == name)
+        field = next(f for f in brief.findChildren(type(brief.new.name)) if f.accessibleName() == name)
         QTest.keyClicks(field, text)
         press(field, Qt.Key.Key_Return)
 

@@ -21,6 +21,9 @@ WIRE_COLOURS = {
     "wire stripe": "#E3C93B",
     "wire orange": "#DE7A1B",
     "wire blue": "#2E5AAC",
+    "wire yellow": "#E3C93B",
+    "wire white": "#F4F3EF",
+    "wire violet": "#7B5AA6",
 }
 
 

@@ -40,6 +40,12 @@ from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Cancelled, Progress
 
 KEYS = {
+    "loads": "load kind kw hp nameplate_a phases on start command access isolation place cable_m maintained current_a "
+    "rail_mm heat_w fitting reason",
+    "signals": "signal place direction form fed_by watts load",
+    "sources": "source voltage_v from cut_off_by",
+    "practice": "field group question answer default argument",
+    "proposal": "key of what value amount unit proposed own_reason short reason formula source confidence",
     "nets": "number class pins joins id",
     "wires": "order number from to mm2 colour length_mm cut_mm from_end to_end from_strip_mm to_strip_mm "
     "from_torque_n_m to_torque_n_m ducts stage batch key",
@@ -60,7 +66,7 @@ def test_the_keys_of_a_schedule_are_those_documented(plan: Plan[Job], name: str)
     found = schedule(name, plan)
     assert [key for key, _ in found.columns] == KEYS[name].split()
     assert all(len(row) == len(found.columns) for row in found.rows)
-    assert found.rows
+    assert found.rows or name == "signals"
 
 
 @pytest.mark.parametrize("name", SCHEDULES)
@@ -180,7 +186,9 @@ def test_loads_are_read_and_what_was_unusual_is_said(tmp_path: Path, raw: bytes,
     path = tmp_path / "loads.csv"
     path.write_bytes(raw)
     rows, notes = read_loads(path)
-    assert [(r.name, r.kw, r.nameplate_a, r.cable_m) for r in rows] == [("wash drum", 4.0, 8.1, 14.0)]
+    assert [(r.name, dict(r.fields)) for r in rows] == [
+        ("wash drum", {"kw": 4.0, "place": "bay", "nameplate_a": 8.1, "cable_m": 14.0})
+    ]
     assert note in " ".join(notes)
     assert bool(notes) is bool(note)
 
@@ -188,18 +196,18 @@ def test_loads_are_read_and_what_was_unusual_is_said(tmp_path: Path, raw: bytes,
 @pytest.mark.parametrize(
     ("text", "where", "words"),
     [
-        ("load,power\nfan,4\n", "line 1", "kw is missing"),
-        ("name\nfan\n", "line 1", "load and kw"),
+        ("load,power\nfan,4\n", "line 2, power", "has no unit"),
+        ("name\nfan\n", "line 1", "columns load and kw"),
         ("", "line 1", "missing"),
         ("load,kw\n", "loads.csv", "no loads"),
-        ("load,kw\nfan,5 hp\n", "line 2, kw", "cannot be read"),
+        ("load,kw\nfan,5 hp\n", "line 2, kw", "stands in a column of kw"),
         ("load,kw\nfan,0\n", "line 2, kw", "cannot be a motor power"),
         ("load,kw\nfan,-3\npump,1e9\n", "line 3, kw", "cannot be a motor power"),
-        ("load,kw,start\nfan,4,by rope\n", "line 2, start", "not a way of starting"),
-        ("load,kw,command\nfan,4,by shouting\n", "line 2, command", "not a command"),
+        ("load,kw,start\nfan,4,by rope\n", "line 2, start", "not an answer for start"),
+        ("load,kw,command\nfan,4,by shouting\n", "line 2, command", "not an answer for command"),
         ("load,kw,cable_m\nfan,4,far\n", "line 2, cable_m", "cable length"),
         ("load,kw\n,4\n", "line 2", "no name"),
-        ("load,kw,colour\nfan,4,red\n", "line 1", "not known"),
+        ("load,kw,colour\nfan,4,red\n", "heading", "not known"),
     ],
 )
 def test_a_wrong_list_of_loads_says_the_place_and_the_remedy(tmp_path: Path, text: str, where: str, words: str) -> None:

@@ -15,7 +15,8 @@ def sized(job: Job) -> Sizing:
 
 
 # By hand, 4 kW at 400 V: 8.5 A (Annex G). Breaker 1.25 x 8.5 = 10.6 -> 13 A. Contactor next above 8.5: 9 A AC-3.
-# Overload 7 to 10 A. 1.5 mm2 carries 13.5 A in duct at 40 C, enough for 13 A. Feeder 20 A: 2.5 mm2 carries 18.3,
+# Overload 7 to 10 A. 1.5 mm2 carries 13.5 A in duct at 40 C, enough for the 8.5 A
+# the overload is set to. Feeder 20 A: 2.5 mm2 carries 18.3,
 # so 4 mm2 (24 A). Main switch next above 20 A: 25 A.
 WASH_DRUM = {
     "c0.Q": "ISO-25",
@@ -62,7 +63,7 @@ def test_every_motor_of_the_table_up_to_37_kw_is_carried_by_what_is_chosen(kw: f
     assert breaker.rated_a >= 1.25 * load.current.value
     assert contactor.rated_a >= load.current.value
     assert load.section.enough
-    assert load.section.carries_a >= breaker.rated_a
+    assert load.section.carries_a >= load.setting_a  # the overload guards them, IEC 60204-1 7.3, from memory
     assert not found.shortfalls
 
 
@@ -81,9 +82,10 @@ def test_the_nameplate_wins_over_the_table() -> None:
 
 
 def test_hotter_air_and_more_circuits_ask_for_thicker_wire(two_motors: Job) -> None:
-    cool = sized(one_motor()).loads[0].section
-    hot = sized(set_enclosure(one_motor(), ambient_c=50.0)).loads[0].section
-    grouped = sized(two_motors).loads[0].section
+    # 5.5 kW: 11.5 A. 1.5 mm2 carries 13.5 A; x 0.82 at 50 C = 11.1, x 0.80 with a second circuit = 10.8: too little.
+    cool = sized(one_motor(5.5)).loads[0].section
+    hot = sized(set_enclosure(one_motor(5.5), ambient_c=50.0)).loads[0].section
+    grouped = sized(change_load(two_motors, two_motors.loads[0].id, kw=5.5)).loads[0].section
     assert (cool.mm2, hot.mm2, grouped.mm2) == (1.5, 2.5, 2.5)
     assert grouped.carries_a == pytest.approx(18.3 * 0.8)
 

@@ -114,10 +114,16 @@ def test_ends_holes_and_screws() -> None:
     assert wire_resistance(1.5).value == 13.3
 
 
-@pytest.mark.parametrize("ask", [lambda: tapped_hole("M7"), lambda: wire_diameter(3)])
+@pytest.mark.parametrize("ask", [lambda: tapped_hole("M7"), lambda: operator_hole("D99")])
 def test_what_is_not_made_is_not_invented(ask: object) -> None:
     with pytest.raises(KeyError):
         ask()  # type: ignore[operator]
+
+
+def test_a_section_that_is_not_made_is_taken_as_the_next_larger_and_is_unsure() -> None:
+    assert wire_diameter(3.0).value == wire_diameter(4.0).value
+    assert wire_diameter(3.0).confidence == "unsure"
+    assert wire_resistance(9000.0).value == wire_resistance(300.0).value
 
 
 def test_red_is_never_a_start_colour_and_green_never_a_stop_colour() -> None:

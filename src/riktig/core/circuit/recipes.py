@@ -15,6 +15,7 @@ from riktig.core.job import (
     ElementId,
     Load,
     OverloadContact,
+    OverloadDirection,
     PinId,
     Practice,
     Protection,
@@ -154,7 +155,8 @@ def direct_on_line(circuit: Circuit, load: Load, practice: Practice) -> Yield:
         ),
         _tap(cid, practice, control, breaker),
     ]
-    trip = element(overload.id, "95-96")
+    down = practice.overload_direction is OverloadDirection.DOWN
+    trip = element(overload.id, "95-96", flipped=down)
     coil = element(contactor.id, "A1-A2")
     run_load: Branch = coil
     if load.run_lamp:
@@ -199,7 +201,7 @@ def direct_on_line(circuit: Circuit, load: Load, practice: Practice) -> Yield:
                 f"{title}: tripped",
                 (live,),
                 ("N",),
-                Series((element(overload.id, "97-98"), element(lamp.id, "X1-X2"))),
+                Series((element(overload.id, "97-98", flipped=down), element(lamp.id, "X1-X2"))),
             )
         )
     earths: list[PinId] = []

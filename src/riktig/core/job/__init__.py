@@ -29,7 +29,16 @@ from riktig.core.job.edits import (
 from riktig.core.job.enclosure import Enclosure, EntrySide, HingeSide, Standing, Ventilation
 from riktig.core.job.ids import CircuitId, DeviceId, ElementId, LoadId, PinId, SignalId, SourceId, pin_id
 from riktig.core.job.job import Job
-from riktig.core.job.load import LARGEST_HP, LARGEST_KW, Load, read_current, read_power, read_power_hp, read_quantity
+from riktig.core.job.load import (
+    KW_PER_HP,
+    LARGEST_HP,
+    LARGEST_KW,
+    Load,
+    read_current,
+    read_power,
+    read_power_hp,
+    read_quantity,
+)
 from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
@@ -71,6 +80,7 @@ __all__ = [
     "CHOICES",
     "COLOUR_NAMES",
     "INCOMER_ID",
+    "KW_PER_HP",
     "LARGEST_HP",
     "LARGEST_KW",
     "PLATE_LESS",

@@ -135,7 +135,11 @@ def remove_load(job: Job, load_id: LoadId) -> Job:
     """Takes a load, its circuit and the values of the builder's own for it out of the job."""
     return replace(
         job,
-        loads=tuple(load for load in job.loads if load.id != load_id),
+        loads=tuple(
+            replace(load, neutral_of=None) if load.neutral_of == load_id else load
+            for load in job.loads
+            if load.id != load_id
+        ),
         circuits=tuple(circuit for circuit in job.circuits if circuit.load != load_id),
         overrides=tuple(one for one in job.overrides if not one.key.startswith(f"{load_id}.")),
         signals=tuple(replace(one, load=None) if one.load == load_id else one for one in job.signals),

@@ -25,6 +25,7 @@ class Load:
     ``nameplate_a``, is given. ``nameplate_a`` is the current on the plate when it is known: it wins
     over the table. ``phases``: 3, 2 (between two lines) or 1 (line to neutral). ``voltage_v`` None is
     the supply's. ``phase`` 1 to 3 is the line a single-phase load sits on, 0 leaves it to Riktig.
+    ``neutral_of`` is the load whose neutral it shares.
     ``cable_m`` is the run to it. ``maintained``: it stays alive with the main switch off. ``reason``
     is a note on why it is as it is, printed in the manual.
 
@@ -56,6 +57,7 @@ class Load:
     maintained: bool = False
     phase: int = 0
     reason: str = ""
+    neutral_of: LoadId | None = None
 
     def __post_init__(self) -> None:
         for value, unit, largest in ((self.kw, "kW", LARGEST_KW), (self.hp, "hp", LARGEST_HP)):

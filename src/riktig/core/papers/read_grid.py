@@ -2,7 +2,7 @@
 
 import csv
 import io
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 from zipfile import BadZipFile
 
@@ -11,6 +11,7 @@ from riktig.core.errors import Fault, RiktigError
 __all__ = ["Grid", "GridRow", "grid_of_file", "grid_of_text"]
 
 LARGEST_FILE = 2_000_000
+UTF_16 = (b"\xff\xfe", b"\xfe\xff")
 MOST_ROWS = 2_000
 """Rows looked at: a panel has far fewer loads, a file with more is something else (chosen by us)."""
 
@@ -66,11 +67,13 @@ def grid_of_file(path: Path) -> Grid:
         raise RiktigError("The file is too large to be a list of loads.", where=path.name)
     if raw.startswith(b"PK\x03\x04"):
         return _workbook(path.name, raw)
-    return grid_of_text(_text(raw, path.name), path.name)
+    grid = grid_of_text(_text(raw, path.name), path.name)
+    wide = raw.startswith(UTF_16)
+    return replace(grid, notes=("Read as UTF-16.", *grid.notes)) if wide else grid
 
 
 def _text(raw: bytes, name: str) -> str:
-    encoding = "utf-16" if raw.startswith((b"\xff\xfe", b"\xfe\xff")) else "utf-8-sig"
+    encoding = "utf-16" if raw.startswith(UTF_16) else "utf-8-sig"
     try:
         return raw.decode(encoding)
     except UnicodeDecodeError as error:

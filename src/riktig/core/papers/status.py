@@ -12,8 +12,7 @@ from riktig.core.papers.record import missing_papers
 from riktig.core.plan import Plan
 from riktig.core.plate import DOOR, LAYOUT
 from riktig.core.prove import TESTS, Outcome, results_of
-from riktig.core.rules import RULES, Verdict
-from riktig.core.sizing import PROPOSAL
+from riktig.core.rules import RULES, Group, Verdict
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -113,17 +112,15 @@ def _planned(plan: Plan[Job]) -> list[Status]:
 
 
 def _brief(plan: Plan[Job]) -> Status:
-    """The Brief: contradictions first, then what does not suffice, then what is still to be asked."""
-    job, proposal = plan.document, plan.get(PROPOSAL)
-    wrong = sum(not doubt.asks for doubt in proposal.doubts)
-    short = sum(value.short != "" for value in proposal.values)
-    asked = sum(doubt.asks for doubt in proposal.doubts)
-    if wrong:
-        return Status("Brief", Stamp.FIX, _plural(wrong, "answer contradicts", "answers contradict"))
-    if short:
-        return Status("Brief", Stamp.FIX, _plural(short, "value too small", "values too small"))
+    """The Brief: what cannot stand first, then what a person has yet to settle."""
+    job = plan.document
+    found = [f for result in plan.get(RULES) if result.group is Group.BRIEF for f in result.findings]
+    failed = sum(finding.verdict is Verdict.FAILS for finding in found)
+    if failed:
+        return Status("Brief", Stamp.FIX, _plural(failed, "thing cannot stand", "things cannot stand"))
+    asked = [finding for finding in found if finding.code != "B05"]
     if asked:
-        return Status("Brief", Stamp.BEGUN, _plural(asked, "question open", "questions open"))
+        return Status("Brief", Stamp.BEGUN, _plural(len(asked), "thing to settle", "things to settle"))
     supplies = _plural(1 + len(job.sources), "supply", "supplies")
     return Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, {supplies}")
 

@@ -12,9 +12,10 @@ from riktig.core.labels import LABELS
 from riktig.core.plan import Derived
 from riktig.core.plate import DOOR, HOLES, LAYOUT
 from riktig.core.rules.brief import BRIEF
+from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.mechanical import DUCT_FILL_LIMIT, MECHANICAL
-from riktig.core.rules.mends import apply_mend, larger_enclosure
+from riktig.core.rules.mends import apply_mend, larger_enclosure, proposed_box
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.sizing import PROPOSAL, SIZING
@@ -35,9 +36,10 @@ __all__ = [
     "apply_mend",
     "findings_of",
     "larger_enclosure",
+    "proposed_box",
 ]
 
-CLAUSES = (*BRIEF, *ELECTRICAL, *MECHANICAL)
+CLAUSES = (*BRIEF, *ELECTRICAL, *EARTHING, *MECHANICAL)
 
 
 def _whole(job: Job) -> Job:

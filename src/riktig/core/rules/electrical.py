@@ -3,17 +3,11 @@
 from collections import Counter, defaultdict
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.circuit import NetClass, elements_of
+from riktig.core.circuit import elements_of
 from riktig.core.job import PinId
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
-from riktig.core.standards import (
-    COMMON_PRACTICE,
-    allowed_colours,
-    conductor_name,
-    nec_protective_size,
-    protective_section,
-)
+from riktig.core.standards import COMMON_PRACTICE, allowed_colours
 
 __all__ = ["ELECTRICAL"]
 
@@ -217,79 +211,6 @@ def fault_current(view: View) -> ClauseResult:
     )
 
 
-def protective_sections(view: View) -> ClauseResult:
-    """Protective conductors no thinner than their circuit asks."""
-    american = view.job.practice.rulebook.north_american
-    clause = "NEC 250.122, from memory" if american else "IEC 60204-1 8.2.2, Table 1"
-    findings = []
-    evidence = []
-    for wire in view.wiring.wires:
-        if wire.colour != "green-yellow":
-            continue
-        load = view.sizing.load_of(wire.circuit)
-        phase = load.section.mm2 if load else view.sizing.feeder.mm2
-        need = protective_section(phase).value
-        if american:
-            guard = load.proposal.amount("breaker") if load else view.job.supply.upstream_a
-            need = min(nec_protective_size(guard).value, phase)
-        evidence.append(f"{wire.end.label}: {conductor_name(wire.mm2)} for {conductor_name(phase)} phase")
-        door_bond = wire.end.pin.endswith("E.door:1")
-        if wire.mm2 < need and not door_bond:
-            findings.append(
-                Finding(
-                    "E08",
-                    Verdict.FAILS,
-                    f"The protective conductor to {wire.end.label} is {conductor_name(wire.mm2)}; it must be "
-                    f"{conductor_name(need)}.",
-                    f"wire:{wire.key}",
-                    clause,
-                    "Use the larger section.",
-                )
-            )
-    return _result("E08", Group.EARTHING, "Protective conductor sections", clause, evidence, findings)
-
-
-def everything_bonded(view: View) -> ClauseResult:
-    """Every point marked for earth has a conductor of its own to the bar."""
-    clause = "IEC 60204-1 8.2.1 and 8.2.3"
-    landed = {end.pin for w in view.wiring.wires for end in (w.start, w.end)}
-    points = view.circuits.earths
-    findings = [
-        Finding(
-            "E09",
-            Verdict.FAILS,
-            f"{view.pin_label(pin)} has no protective conductor.",
-            f"pin:{pin}",
-            clause,
-            "Give it a way on the earth bar.",
-        )
-        for pin in points
-        if pin not in landed
-    ]
-    for device in view.circuits.devices:
-        if device.kind_id == "motor":
-            net = view.nets.of_pin.get(device.pin("PE"))
-            if net is None or net.net_class is not NetClass.EARTH:
-                findings.append(
-                    Finding(
-                        "E09",
-                        Verdict.FAILS,
-                        f"{view.tag(device.id)} has no earth core.",
-                        f"device:{device.id}",
-                        clause,
-                        "Give its cable an earth core.",
-                    )
-                )
-    return _result(
-        "E09",
-        Group.EARTHING,
-        "Everything bonded",
-        clause,
-        [f"{len(points)} points, each from a way of its own"],
-        findings,
-    )
-
-
 def contacts_enough(view: View) -> ClauseResult:
     """No contact drawn twice, none without its coil."""
     clause = COMMON_PRACTICE
@@ -399,8 +320,6 @@ ELECTRICAL = (
     overloads_set,
     parts_large_enough,
     fault_current,
-    protective_sections,
-    everything_bonded,
     contacts_enough,
     control_transformer,
     operator_colours,

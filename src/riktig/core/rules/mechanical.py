@@ -11,6 +11,8 @@ from riktig.core.wiring import Stage
 
 __all__ = ["DUCT_FILL_LIMIT", "MECHANICAL"]
 
+MARK_ALL_ABOVE = 10
+"""Wires above which every one is marked (common practice, no source)."""
 DUCT_FILL_LIMIT = 0.70
 """Share of a duct that wires may take at delivery (common practice, no source)."""
 
@@ -74,8 +76,8 @@ def colours(view: View) -> ClauseResult:
             Finding(
                 "W03",
                 Verdict.JUDGE,
-                "Power conductors are brown, black and grey. The "
-                "rulebook recommends black; another agreed scheme is allowed.",
+                f"Conductors are coloured so: {view.job.practice.colours.value}. The rulebook recommends black for "
+                "power; another agreed scheme is allowed.",
                 "practice",
                 clause,
                 "Agree it with the customer, and sign; or follow the rulebook.",
@@ -272,6 +274,19 @@ def wires_marked(view: View) -> ClauseResult:
         for label in markers
         if len(label.lines[0]) > LONGEST_MARKER
     ]
+    bare = len(view.wiring.wires) - len(markers) // 2
+    if bare and len(view.wiring.wires) > MARK_ALL_ABOVE:
+        findings.append(
+            Finding(
+                "M02",
+                Verdict.JUDGE,
+                f"{bare} wires have no marker; above {MARK_ALL_ABOVE} wires in a panel every wire is marked.",
+                "practice",
+                clause,
+                "Mark every wire.",
+                Mend("Mark every wire", "mark all"),
+            )
+        )
     return ClauseResult(
         "M02",
         Group.MARKING,

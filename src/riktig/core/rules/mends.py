@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from riktig.core.catalogue import boxes
 from riktig.core.errors import RiktigError
-from riktig.core.job import Colours, Job, MarkerText, WayOrder, override, set_box, set_practice, set_supply
+from riktig.core.job import Colours, Job, MarkedWires, MarkerText, WayOrder, override, set_box, set_practice, set_supply
 from riktig.core.plan import Plan
 from riktig.core.plate import plan_for_me
 from riktig.core.rules.model import Mend
@@ -52,6 +52,7 @@ _ACTIONS: dict[str, Callable[[Job], Job]] = {
     "neutral": lambda job: set_supply(job, neutral=True),
     "colours": lambda job: set_practice(job, colours=Colours.RULEBOOK),
     "short markers": lambda job: set_practice(job, marker=MarkerText.NUMBER),
+    "mark all": lambda job: set_practice(job, marked=MarkedWires.ALL),
     "plan": plan_for_me,
     "larger enclosure": larger_enclosure,
     "wider duct": _wider_duct,

@@ -13,6 +13,7 @@ from riktig.core.standards import (
     limited_energy_va,
     rule,
     switch_ratings,
+    transformer_primary_share,
     transformer_ratings,
     transformer_secondary,
 )
@@ -22,8 +23,6 @@ __all__ = ["Control", "control_kind", "size_control"]
 LAMP_VA = 0.6
 """One signal lamp, VA (the catalogue's)."""
 DC_VOLTS = 24.0
-SMALL_BREAKERS = (0.5, 1.0, 1.6, 2.0, 3.0, 4.0, 6.0, 10.0, 13.0, 16.0)
-"""Ratings of small breakers, A (common practice, no source)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,12 +71,13 @@ def size_control(
 ) -> Control:
     """Sizes the control supply and the 24 V supplies behind it."""
     kind, why_kind = control_kind(loads, basis)
+    efficient = rule("dc supply efficiency").value
     held, pick_up, lines = _burden(loads, sized, signals)
     values = [_held(held, lines), _pick_up(pick_up, held)] if held else []
     parts: list[Part] = []
     dc_w = sum(s.watts for s in signals if s.wetting is Wetting.DC)
     if kind is ControlSupply.DC:
-        dc_w += held * 0.9
+        dc_w += held * rule("dc coil share").value
     line_a = held / basis.supply.voltage_to_neutral_v
     source = _kind_value(kind, why_kind, basis)
     values.append(source)
@@ -90,12 +90,12 @@ def size_control(
         more, part = _dc(dc_w, basis)
         values += more
         parts.append(part)
-        line_a += dc_w / 0.88 / basis.supply.voltage_to_neutral_v
+        line_a += dc_w / efficient / basis.supply.voltage_to_neutral_v
     limited = sum(s.watts for s in signals if s.wetting is Wetting.LIMITED)
     if limited:
         values.append(_limited(limited, signals))
         parts.append(next(p for p in parts_of("dc_supply") if p.ref == "DC-LE"))
-        line_a += limited / 0.88 / basis.supply.voltage_to_neutral_v
+        line_a += limited / efficient / basis.supply.voltage_to_neutral_v
     return Control(kind, tuple(values), tuple(parts), round(line_a, 3))
 
 
@@ -177,12 +177,13 @@ def _transformer(held: float, pick_up: float, basis: Basis) -> tuple[list[Value]
 
 
 def _transformer_protection(va: float, basis: Basis) -> list[Value]:
+    small = switch_ratings("small fuse-link")
     primary = va / basis.supply.voltage_v
     volts = 120.0 if basis.north_american else 230.0
     secondary = va / volts
     if basis.north_american:
-        share = Figure(3.0 if primary < 2 else 1.67 if primary < 9 else 1.25, "NEC 450.3(B), from memory", "sure")
-        first = max((a for a in SMALL_BREAKERS if a <= share.value * primary), default=SMALL_BREAKERS[0])
+        share = transformer_primary_share(primary)
+        first = max((a for a in small if a <= share.value * primary), default=small[0])
         line = f"at most {share.value:.0%} of {primary:.2f} A = {share.value * primary:.2f} A"
         found = transformer_secondary(va)
         second, second_line = found.value, f"{va:g} VA at {volts:g} V: {secondary:.2f} A"
@@ -190,10 +191,9 @@ def _transformer_protection(va: float, basis: Basis) -> list[Value]:
         second_sure = found.confidence
     else:
         share = Figure(1.25, "IEC 60204-1 7.2.7, from memory; margin: common practice, no source", "fairly sure")
-        first = next((a for a in SMALL_BREAKERS if a >= share.value * primary), SMALL_BREAKERS[-1])
-        line = f"{share.value:g} × {primary:.2f} A = {share.value * primary:.2f} A; type D lets it be switched on"
-        fit = [a for a in (*SMALL_BREAKERS[:6], *switch_ratings("MCB")) if a <= secondary + 1e-9]
-        second = max(fit, default=SMALL_BREAKERS[0])
+        first = next((a for a in small if a >= share.value * primary), small[-1])
+        line = f"{share.value:g} × {primary:.2f} A = {share.value * primary:.2f} A; slow, so that it can be switched on"
+        second = max((a for a in small if a <= secondary + 1e-9), default=small[0])
         second_line = f"not above {secondary:.2f} A, so the transformer is guarded against overload"
         second_source, second_sure = "IEC 60204-1 7.2.7 and 7.2.4, from memory", "fairly sure"
     names = (("panel.primary", "Primary protected at", first, line, share.source, share.confidence),)

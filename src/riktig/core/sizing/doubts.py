@@ -4,7 +4,7 @@ from collections import Counter
 from dataclasses import dataclass
 from math import sqrt
 
-from riktig.core.job import Command, Duty, Load, Signal, Source, Start, Wetting
+from riktig.core.job import KW_PER_HP, Command, Duty, Load, Signal, Source, Start, Wetting
 from riktig.core.sizing.motor import table_current
 from riktig.core.sizing.value import Basis
 from riktig.core.standards import rule
@@ -97,7 +97,7 @@ def _load(load: Load, basis: Basis) -> list[Doubt]:
             "it works between line and neutral, but the supply brings no neutral.",
             "Have a neutral brought, or feed it between two lines.",
         )
-    if load.kw is not None and load.hp is not None and abs(load.hp * 0.746 / load.kw - 1) > 0.08:
+    if load.kw is not None and load.hp is not None and abs(load.hp * KW_PER_HP / load.kw - 1) > 0.08:
         doubt(f"{load.kw:g} kW and {load.hp:g} hp are not the same power.", "Keep the one that stands on the plate.")
     volts = (basis.supply.voltage_v, basis.supply.voltage_to_neutral_v)
     if load.voltage_v is not None and load.voltage_v not in volts:
@@ -105,6 +105,8 @@ def _load(load: Load, basis: Basis) -> list[Doubt]:
             f"{load.voltage_v:g} V is not a voltage of this job; its supply is called {basis.supply.voltage_name}.",
             "Use one name for one voltage on a job; another voltage needs a supply of its own.",
         )
+    if load.neutral_of is not None and (load.phases != 1 or load.neutral_of == load.id):
+        doubt("only a load between line and neutral can share another's neutral.", "Give it a neutral of its own.")
     found += _motor(load, basis)
     return found
 

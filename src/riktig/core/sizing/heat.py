@@ -13,11 +13,9 @@ __all__ = ["Heat", "cooling_area", "size_heat", "smallest_box", "temperature_ris
 RAIL_PITCH = 240.0
 """Height of one rail with its parts and its share of the ducts, mm (common practice, no source)."""
 STRIP_HEIGHT = 150.0
-"""Height kept for terminals, earth bar and the duct at the entry, mm (common practice, no source)."""
+"""Height of a row of terminals with its duct and the earth bar, mm (common practice, no source)."""
 SIDE_DUCTS = 2.0
 """Upright ducts at both sides of the plate."""
-AIR_LITRES = 3.1
-"""m³/h a fan must move for each W and K at sea level: V = 3.1 × P / ΔT (trade value, from memory)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,14 +51,15 @@ def temperature_rise(loss_w: float, box: Enclosure, fan_m3_h: float = 0.0) -> fl
     """
     area = cooling_area(box.width, box.height, box.depth, box.standing.value)
     closed = loss_w / (heat_coefficient(box.material).value * area)
-    return min(closed, AIR_LITRES * loss_w / fan_m3_h) if fan_m3_h else closed
+    return min(closed, rule("fan air").value * loss_w / fan_m3_h) if fan_m3_h else closed
 
 
-def smallest_box(space: float, basis: Basis, loss_w: float) -> tuple[Box | None, list[str]]:
+def smallest_box(space: float, strip: float, basis: Basis, loss_w: float) -> tuple[Box | None, list[str]]:
     """The smallest standard enclosure whose plate holds the rails and which stays cool enough.
 
     Args:
         space: Rail that all parts take, mm.
+        strip: Length of all terminals, mm: they stand in rows of their own.
         basis: Spare room and duct width count.
         loss_w: Heat of the panel, W.
     """
@@ -70,7 +69,8 @@ def smallest_box(space: float, basis: Basis, loss_w: float) -> tuple[Box | None,
     for box in boxes():
         rail = box.plate_width - SIDE_DUCTS * basis.practice.duct_width
         rows = ceil(need / rail) if rail > 0 else 99
-        high = rows * RAIL_PITCH + STRIP_HEIGHT
+        strips = ceil(strip / rail) if rail > 0 else 99
+        high = rows * RAIL_PITCH + strips * STRIP_HEIGHT
         shell = replace(
             basis.enclosure,
             width=box.width,
@@ -83,24 +83,26 @@ def smallest_box(space: float, basis: Basis, loss_w: float) -> tuple[Box | None,
         if high <= box.plate_height and rise <= allowed + 1e-9:
             return box, [
                 f"{space:.0f} mm of parts and {basis.practice.spare_share:.0%} spare: {need:.0f} mm of rail",
-                f"{rows} rails of {rail:.0f} mm, {high:.0f} mm high with terminals",
+                f"{rows} rails of {rail:.0f} mm and {strips} rows of terminals: {high:.0f} mm high",
             ]
     return None, [f"{space:.0f} mm of parts and {basis.practice.spare_share:.0%} spare: {need:.0f} mm of rail"]
 
 
-def size_heat(parts_w: float, space: float, basis: Basis) -> Heat:
+def size_heat(parts_w: float, space: float, strip: float, basis: Basis) -> Heat:
     """Losses, temperature inside, and the box."""
     box, wires = basis.enclosure, rule("wiring losses")
     loss = round(parts_w * wires.value, 1)
     allowed = box.ambient_c - box.room_c
-    fan, flow_line = None, ""
+    fan, flow_line, air = None, "", rule("fan air").value
     if box.ventilation is Ventilation.FAN:
-        need = AIR_LITRES * loss / max(allowed, 0.1)
+        need = air * loss / max(allowed, 0.1)
         fan = next((p for p in parts_of("filter_fan") if p.rated_a >= need), parts_of("filter_fan")[-1])
-        flow_line = f"fan: 3.1 × {loss:g} W / {max(allowed, 0.1):g} K = {need:.0f} m³/h, chosen {fan.rated_a:g} m³/h"
+        flow_line = (
+            f"fan: {air:g} × {loss:g} W / {max(allowed, 0.1):g} K = {need:.0f} m³/h, chosen {fan.rated_a:g} m³/h"
+        )
     rise = temperature_rise(loss, box, fan.rated_a if fan else 0.0)
     inside = round(box.room_c + rise, 1)
-    found, lines_of_box = smallest_box(space, basis, loss)
+    found, lines_of_box = smallest_box(space, strip, basis, loss)
     loss_why = Why(
         f"Why {loss:g} W",
         "Everything that is in with the loads running; a tenth more for the conductors.",

@@ -3,16 +3,20 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import first_of_kind
-from riktig.core.job import Enclosure, Load, LoadId, Override, Practice, Signal, Source, Supply
+from riktig.core.job import Enclosure, Load, LoadId, Override, Practice, Signal, Source, Start, Supply
 from riktig.core.sizing.control import Control, size_control
 from riktig.core.sizing.doubts import Doubt, doubts_of
 from riktig.core.sizing.heat import Heat, size_heat
 from riktig.core.sizing.incoming import Incoming, size_incoming
+from riktig.core.sizing.neutrals import with_shared_neutrals
 from riktig.core.sizing.starter import LoadProposal, size_load
 from riktig.core.sizing.value import Basis, Value
 from riktig.core.standards import Why, rule
 
 __all__ = ["Proposal", "basis_of", "propose"]
+
+END_STOPS = 19.0
+"""Two end stops of a strip, mm (common practice, no source)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,9 +96,10 @@ def propose(
     sized = tuple(size_load(load, basis) for load in loads)
     control = size_control(loads, sized, signals, basis)
     incoming = size_incoming(loads, sized, control.line_a, basis)
-    space = _space(loads, sized, control, incoming)
+    sized = with_shared_neutrals(loads, sized, incoming.on_line, basis)
+    space = _space(sized, control, incoming)
     parts_w = sum(one.loss_w for one in sized) + control.loss_w
-    heat = size_heat(parts_w, space, basis)
+    heat = size_heat(parts_w, space, _strip(loads), basis)
     shared = (grouped,) if len(loads) > 1 else ()
     made = Proposal(
         sized,
@@ -113,10 +118,14 @@ def propose(
     return Proposal(sized, incoming, control, heat, shared, made.doubts, made.space, strayed)
 
 
-def _space(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], control: Control, incoming: Incoming) -> float:
-    """Rail that everything takes, mm, terminals included."""
-    terminal = first_of_kind("terminal").width
-    cores = sum(2 * load.phases + 1 if "STAR" in load.start.name else load.phases + 2 for load in loads)
+def _space(sized: tuple[LoadProposal, ...], control: Control, incoming: Incoming) -> float:
+    """Rail that everything but the terminals takes, mm."""
     switch = next((v for v in incoming.values if v.key == "panel.main_switch"), None)
     isolator = first_of_kind("isolator", at_least=switch.amount if switch else 0.0).width
-    return sum(one.space for one in sized) + control.space + isolator + (cores + 5) * terminal
+    return sum(one.space for one in sized) + control.space + isolator
+
+
+def _strip(loads: tuple[Load, ...]) -> float:
+    """Length of all terminals, mm: those of each load and of the supply, with their end stops."""
+    cores = sum(2 * load.phases + 1 if load.start is Start.STAR_DELTA else load.phases + 2 for load in loads)
+    return (cores + 5) * first_of_kind("terminal").width + (len(loads) + 1) * END_STOPS

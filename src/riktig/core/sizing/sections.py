@@ -65,7 +65,7 @@ class Laid:
         circuits: Loaded circuits that share its duct.
         control: Control instead of power: for the least section.
         north_american: By AWG and the NEC's tables.
-        terminal_c: What the clamps are marked for, 60 or 75 °C (North America).
+        terminal_c: What the clamps of sizes up to 1 AWG are marked for, 60 or 75 °C (North America).
     """
 
     method: str = "B1"
@@ -101,10 +101,10 @@ class _Carried:
     confidence: str
 
 
-def _carried(mm2: float, laid: Laid, needs_a: float) -> _Carried:
+def _carried(mm2: float, laid: Laid) -> _Carried:
     """What a conductor carries as it is laid, with the line of the calculation."""
     if laid.north_american:
-        return _carried_nec(mm2, laid, needs_a)
+        return _carried_nec(mm2, laid)
     base, ambient = conductor_current(mm2, laid.method), ambient_factor(laid.ambient_c)
     grouping = grouping_factor(laid.circuits)
     amps = base.value * ambient.value * grouping.value
@@ -117,12 +117,14 @@ def _carried(mm2: float, laid: Laid, needs_a: float) -> _Carried:
     )
 
 
-def _carried_nec(mm2: float, laid: Laid, needs_a: float) -> _Carried:
+def _carried_nec(mm2: float, laid: Laid) -> _Carried:
     if mm2 in SMALL_AWG_MM2:
         small = small_conductor_current(mm2)
-        return _Carried(small.value, f"{small.value:g} A", f"{small.source}, from memory", small.confidence)
-    limit = rule("nec 60 c terminals up to").value
-    terminal_c = 75.0 if needs_a > limit else laid.terminal_c
+        outside = laid.method != "B1"
+        share = nec_ambient_factor(laid.ambient_c, 75.0).value * nec_grouping_factor(3 * laid.circuits).value
+        amps = small.value * (share if outside else 1.0)
+        return _Carried(amps, f"{small.value:g} A", f"{small.source}, from memory", small.confidence)
+    terminal_c = 75.0 if mm2 > rule("nec 60 c sizes up to").value else laid.terminal_c
     if laid.method == "B1":
         panel = panel_conductor_current(mm2, terminal_c)
         line = f"{panel.value:g} A at clamps of {terminal_c:g} °C"
@@ -140,7 +142,7 @@ def _carried_nec(mm2: float, laid: Laid, needs_a: float) -> _Carried:
 
 def section_of(mm2: float, needs_a: float, needs_text: str, laid: Laid) -> Section:
     """A given section as it is laid, with what it carries."""
-    carried = _carried(mm2, laid, needs_a)
+    carried = _carried(mm2, laid)
     what = "control" if laid.control else "power"
     where = "inside the enclosure" if laid.method == "B1" else "outside"
     enough = carried.amps >= needs_a - 1e-9
@@ -175,7 +177,7 @@ def smallest_section(needs_a: float, needs_text: str, laid: Laid) -> Section:
     """
     offered = [mm2 for mm2 in laid.sizes if mm2 >= laid.floor.value - 1e-9]
     for mm2 in offered:
-        if _carried(mm2, laid, needs_a).amps >= needs_a - 1e-9:
+        if _carried(mm2, laid).amps >= needs_a - 1e-9:
             return section_of(mm2, needs_a, needs_text, laid)
     return section_of(offered[-1], needs_a, needs_text, laid)
 

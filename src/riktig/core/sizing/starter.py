@@ -254,8 +254,11 @@ def _drop(load: Load, current: Value, mm2: float, limit: float, source: str, bas
     starting = starting_current(load, current, basis)
     most = rule("iec starting drop")
     if starting:
-        at_start = volt_drop(load, starting.amount, mm2, basis, cos=0.35)
-        lines.append(f"on start, at cos φ 0.35: {at_start:.1%}; beyond {most.value:.0%} a contactor may drop out")
+        cos = rule("starting power factor")
+        at_start = volt_drop(load, starting.amount, mm2, basis, cos=cos.value)
+        lines.append(
+            f"on start, at cos φ {cos.value:g}: {at_start:.1%}; beyond {most.value:.0%} a contactor may drop out"
+        )
     why = Why(f"Why {share:.1%}", "What the cable takes from the voltage at full load.", tuple(lines), source)
     short = f"more than {limit:.0%}" if share > limit else ""
     return Value(f"{load.id}.drop", "Drop", round(share * 100, 2), "%", why, short=short, settable=False)

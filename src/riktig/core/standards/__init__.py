@@ -46,11 +46,11 @@ from riktig.core.standards.nec import (
     small_conductor_current,
 )
 from riktig.core.standards.rulebook import (
-    breaker_loss,
     cooling_area_factors,
     heat_coefficient,
     limited_energy_va,
     rule,
+    transformer_primary_share,
     transformer_ratings,
     transformer_secondary,
 )
@@ -68,7 +68,6 @@ __all__ = [
     "allowed_colours",
     "ambient_factor",
     "bonding_section",
-    "breaker_loss",
     "conductor_current",
     "conductor_name",
     "cooling_area_factors",
@@ -104,6 +103,7 @@ __all__ = [
     "switch_ratings",
     "table",
     "tapped_hole",
+    "transformer_primary_share",
     "transformer_ratings",
     "transformer_secondary",
     "twin_ferrule",

@@ -132,11 +132,11 @@ def wire_resistance(section_mm2: float) -> Figure:
 
 
 def _by_section(name: str, section_mm2: float, column: str) -> Figure:
+    """The row of a section; one that is not made takes the next larger row, and the last beyond it."""
     found = table(name)
-    for row in found.rows:
-        if float(row["mm2"]) == section_mm2:
-            return Figure(float(row[column]), found.source, found.confidence)
-    raise KeyError(section_mm2)
+    row = next((one for one in found.rows if float(one["mm2"]) >= section_mm2), found.rows[-1])
+    confidence = found.confidence if float(row["mm2"]) == section_mm2 else "unsure"
+    return Figure(float(row[column]), found.source, confidence)
 
 
 @dataclass(frozen=True, slots=True)

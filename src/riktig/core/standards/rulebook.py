@@ -4,11 +4,11 @@ from riktig.core.standards.figures import Figure
 from riktig.core.standards.tables import table
 
 __all__ = [
-    "breaker_loss",
     "cooling_area_factors",
     "heat_coefficient",
     "limited_energy_va",
     "rule",
+    "transformer_primary_share",
     "transformer_ratings",
     "transformer_secondary",
 ]
@@ -24,18 +24,6 @@ def rule(name: str) -> Figure:
         if row["name"] == name:
             return Figure(float(row["value"]), row["source"], row["confidence"])
     raise KeyError(name)
-
-
-def breaker_loss(rated_a: float) -> Figure:
-    """Most that one pole of a breaker may turn into heat at its rating, W.
-
-    Source:
-        IEC 60898-1, from memory; above the last row, the last row.
-    """
-    found = table("breaker_losses")
-    rows = found.rows
-    row = next((one for one in rows if rated_a <= float(one["In_to_A_incl"])), rows[-1])
-    return Figure(float(row["max_loss_W_per_pole"]), found.source, found.confidence)
 
 
 def cooling_area_factors(arrangement: str) -> tuple[float, float, float]:
@@ -90,6 +78,18 @@ def transformer_ratings(north_american: bool) -> tuple[float, ...]:
     if north_american:
         return tuple(float(row["va"]) for row in table("transformer_secondary_protection").rows)
     return (63.0, 100.0, 160.0, 250.0, 400.0, 630.0, 1000.0, 1600.0, 2500.0)
+
+
+def transformer_primary_share(primary_a: float) -> Figure:
+    """Largest primary protection of a transformer without secondary protection, as a share of its current.
+
+    Source:
+        NEC Table 450.3(B), primary only, from memory.
+    """
+    found = table("transformer_protection")
+    row = found.rows[0]
+    column = "under_2A" if primary_a < 2 else "under_9A" if primary_a < 9 else "9A_or_more"
+    return Figure(float(row[f"primary_{column}_pct"].split()[0]) / 100, found.source, found.confidence)
 
 
 def transformer_secondary(va: float) -> Figure:

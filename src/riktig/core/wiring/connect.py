@@ -7,11 +7,12 @@ from itertools import pairwise, permutations
 
 from riktig.core.catalogue import Clamp
 from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
-from riktig.core.job import CircuitId, Colours, DeviceId, Enclosure, PinId, Practice
+from riktig.core.job import CircuitId, DeviceId, Enclosure, PinId, Practice
 from riktig.core.plate import DoorPlan, Layout
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import Why, conductor_name, ferrule, twin_ferrule, wire_diameter
 from riktig.core.wiring.batches import make_batches
+from riktig.core.wiring.colours import conductor_colour
 from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
 from riktig.core.wiring.routes import Router
 
@@ -25,8 +26,6 @@ EXACT_UP_TO = 7
 """Clamps up to which every order is tried (5040 of them at most)."""
 ROUND_TO = 10.0
 """Lengths are rounded up to this, mm (chosen by us: what a person can mark on a bench rule)."""
-
-_PHASE_COLOURS = ("brown", "black", "grey")
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,7 +193,7 @@ class _Maker:
             self._end(half.a),
             self._end(half.b),
             mm2,
-            self._colour(net),
+            conductor_colour(net, self._practice),
             length,
             length,
             stage,
@@ -242,17 +241,6 @@ class _Maker:
             source = "IEC 60204-1:2016 Table 1, from memory"
         reason = f"A protective conductor is sized by {of}."
         return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), source)
-
-    def _colour(self, net: Net) -> str:
-        if net.net_class is NetClass.EARTH:
-            return "green-yellow"
-        if net.net_class is NetClass.NEUTRAL:
-            return "light blue"
-        if net.net_class is NetClass.CONTROL:
-            return "red"
-        if self._practice.colours is Colours.THREE_PHASE and net.line >= 0:
-            return _PHASE_COLOURS[net.line]
-        return "black"
 
     def _stage(self, half: _Half, via_door: bool) -> Stage:
         if half.net.net_class is NetClass.EARTH:

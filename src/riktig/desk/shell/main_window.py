@@ -8,13 +8,14 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMessageBo
 
 from riktig.core.circuit import settle
 from riktig.core.errors import RiktigError
-from riktig.core.job import new_job
+from riktig.core.job import Practice, new_job
 from riktig.core.labels import INDEX, Entry, find
 from riktig.core.papers import STATIONS, passport, statuses
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, Mend, apply_mend
-from riktig.core.store import JobFile
+from riktig.core.store import JobFile, house_practice
 from riktig.core.wiring import mini_plate
+from riktig.desk import house
 from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
 from riktig.desk.shell.findings_drawer import FindingsDrawer
@@ -286,7 +287,7 @@ class MainWindow(QMainWindow):
         path = jobs_folder() / f"{number.replace('/', '-')}.riktig"
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
-            job = settle(new_job(number, title))
+            job = settle(new_job(number, title, self._house()))
             file = JobFile.create(path, job, who=self.session.who, at=self.session.clock())
             self.session.open(file)
         except RiktigError as error:
@@ -296,6 +297,14 @@ class MainWindow(QMainWindow):
             self.session.say(f"{path} cannot be made ({error.strerror}).", wrong=True)
             return
         self.go_to("Brief")
+
+    def _house(self) -> Practice:
+        """What a new job starts from; a file that cannot be used is said, and Riktig's defaults stand in."""
+        try:
+            return house_practice(house.house_file())
+        except RiktigError as error:
+            self.session.say(str(error), wrong=True)
+            return Practice()
 
     def open_path(self, path: Path) -> bool:
         """Opens a job file; False when it cannot be opened, which is said."""

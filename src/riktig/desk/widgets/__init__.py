@@ -2,6 +2,16 @@
 
 from riktig.desk.widgets.flow import FlowLayout
 from riktig.desk.widgets.station import Station, plain_label, replace_body, row_of
+from riktig.desk.widgets.tab_order import first_field, tab_as_seen
 from riktig.desk.widgets.table import ScheduleTable
 
-__all__ = ["FlowLayout", "ScheduleTable", "Station", "plain_label", "replace_body", "row_of"]
+__all__ = [
+    "FlowLayout",
+    "ScheduleTable",
+    "Station",
+    "first_field",
+    "plain_label",
+    "replace_body",
+    "row_of",
+    "tab_as_seen",
+]

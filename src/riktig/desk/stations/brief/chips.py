@@ -10,7 +10,7 @@ from riktig.core.sizing import Value
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import Answer, sentence
 from riktig.desk.theme import words_font
-from riktig.desk.widgets import FlowLayout, plain_label
+from riktig.desk.widgets import FlowLayout
 
 __all__ = ["Chips"]
 
@@ -120,8 +120,3 @@ def _said(value: Value) -> str:
     marks = (" ✎ yours" if value.overridden else "") + (" ?" if value.unsure else "")
     wrong = f" ✗ {value.short}" if value.short else ""
     return f"{value.name}  {value.text}{marks}{wrong}"
-
-
-def quiet_line(text: str) -> QWidget:
-    """A line of explanation."""
-    return plain_label(text, "second", wraps=True)

@@ -28,6 +28,9 @@ class Answer(QLineEdit):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Enter takes the answer and goes on, as Tab does; a wrong one keeps the place."""
+        if event.modifiers() & Qt.KeyboardModifier.AltModifier:
+            event.ignore()  # Alt with a digit is for the part, not a text
+            return
         super().keyPressEvent(event)
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             event.accept()

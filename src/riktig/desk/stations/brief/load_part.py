@@ -39,7 +39,7 @@ __all__ = ["PHASES", "LoadPart", "named", "power_of"]
 
 PHASES: list[tuple[str, object]] = [("three-phase", 3), ("between two lines", 2), ("line and neutral", 1)]
 LINES: list[tuple[str, object]] = [("the line Riktig gives it", 0), ("L1", 1), ("L2", 2), ("L3", 3)]
-SHOWN = ("current", "breaker", "contactor", "star", "device", "setting", "section", "cable", "drop")
+SHOWN = ("current", "breaker", "contactor", "star", "device", "setting", "section", "cable", "drop", "neutral")
 """The values on the card; the others stand in the load's passport."""
 
 
@@ -242,6 +242,11 @@ class LoadPart(Part):
         ]
         if load.phases < 3:
             parts += ["It sits on", self.pick("phase", f"Line {of}", LINES, change("phase")), "."]
+        if load.phases == 1:
+            ways = [one for one in self.session.job.loads if one.phases == 1 and one.id != load.id]
+            neutrals: list[tuple[str, object]] = [("is its own", None)]
+            neutrals += [(f"is that of the {one.name}", one.id) for one in ways]
+            parts += ["Its neutral", self.pick("neutral_of", f"Neutral {of}", neutrals, change("neutral_of")), "."]
         volts = partial(_volts, where="voltage")
         return [
             *parts,

@@ -1,7 +1,6 @@
 """The end of the letter: the box, what the panel comes to, and the practice of this job."""
 
 from collections.abc import Callable
-from pathlib import Path
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
@@ -26,6 +25,7 @@ from riktig.core.job import (
 from riktig.core.labels import LABELS
 from riktig.core.sizing import PROPOSAL, Alternative, control_alternatives, take
 from riktig.core.store import house_practice, keep_house_practice
+from riktig.desk import house
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.chips import Chips
 from riktig.desk.stations.brief.fields import Answer, sentence
@@ -34,12 +34,7 @@ from riktig.desk.stations.brief.part import Change, Part
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label
 
-__all__ = ["EnclosurePart", "PanelPart", "PracticePart", "house_file"]
-
-
-def house_file() -> Path:
-    """Where the house's own practice is kept."""
-    return Path.home() / ".config" / "riktig" / "house.json"
+__all__ = ["EnclosurePart", "PanelPart", "PracticePart"]
 
 
 def _box(key: str) -> Change:
@@ -246,13 +241,15 @@ class PracticePart(Part):
 
     def keep(self) -> None:
         """Keeps the practice of this job as the house's own."""
-        self._try(lambda: keep_house_practice(house_file(), self.session.job.practice), "Kept: new jobs start from it.")
+        self._try(
+            lambda: keep_house_practice(house.house_file(), self.session.job.practice), "Kept: new jobs start from it."
+        )
 
     def take_house(self) -> None:
         """Turns this job to the house's own practice."""
 
         def turn() -> None:
-            practice = house_practice(house_file())
+            practice = house_practice(house.house_file())
             fields = {name: getattr(practice, name) for name in Practice.__slots__}
             self.edit("the house's own practice", lambda job: set_practice(job, **fields))
 

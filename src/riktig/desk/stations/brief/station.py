@@ -13,7 +13,7 @@ from riktig.desk.stations.brief.new_load import NewLoad
 from riktig.desk.stations.brief.panel_part import EnclosurePart, PanelPart, PracticePart
 from riktig.desk.stations.brief.part import Part
 from riktig.desk.theme import words_font
-from riktig.desk.widgets import Station, plain_label, replace_body
+from riktig.desk.widgets import Station, first_field, plain_label, replace_body, tab_as_seen
 
 __all__ = ["BriefStation"]
 
@@ -46,6 +46,7 @@ class BriefStation(Station):
         self.changes = ChangesLine(session)
         self.add_body(self.changes, 0)
         self._shown: tuple[object, ...] = ()
+        self._order: list[QWidget] = []
         self.loads: dict[LoadId, LoadPart] = {}
 
     def refresh(self) -> None:
@@ -62,6 +63,9 @@ class BriefStation(Station):
         for where, shows in (("supply", self.supply), ("sources", self.sources)):
             texts = [f"{d.text} {d.remedy}" for d in proposal.doubts if d.where == where]
             shows.show_doubts(texts)
+        body = self._letter.widget()
+        if body is not None:
+            self._order = tab_as_seen(body, self._order)
         self.changes.follow(self.session.undo_name)
 
     def show_selection(self, key: str) -> None:
@@ -90,11 +94,11 @@ class BriefStation(Station):
             "Practice": self.practice,
         }[name]
         whole = self._letter.widget()
-        if whole and whole.layout():
-            whole.layout().activate()
+        layout = whole.layout() if whole else None
+        if layout:
+            layout.activate()
         top = part.mapTo(self._letter.widget() or self, part.rect().topLeft()).y()
-        fields = (w for w in part.findChildren(QWidget) if w.focusPolicy() & Qt.FocusPolicy.TabFocus and w.isVisible())
-        first = next(fields, None)
+        first = first_field(part)
         if first:
             first.setFocus(Qt.FocusReason.OtherFocusReason)
         self._letter.verticalScrollBar().setValue(max(top - 8, 0))

@@ -1,0 +1,31 @@
+"""Which colour a conductor has, by the practice of the job."""
+
+from riktig.core.circuit import Net, NetClass
+from riktig.core.job import Colours, Practice
+
+__all__ = ["conductor_colour"]
+
+_THREE = ("brown", "black", "grey")
+_OLDER = ("red", "yellow", "blue")
+
+
+def conductor_colour(net: Net, practice: Practice) -> str:
+    """The insulation colour of the conductors of a net.
+
+    Source:
+        IEC 60204-1 13.2.4 and NFPA 79 13.2 (power black, AC control red, neutral light blue or white),
+        from memory; older phase colours: BS 7671 before 2004, from memory.
+    """
+    if net.net_class is NetClass.EARTH:
+        return "green-yellow"
+    line = max(net.line, 0)
+    neutral = "white" if practice.rulebook.north_american else "light blue"
+    power, control = "black", "red"
+    match practice.colours:
+        case Colours.HOUSE:
+            power, neutral, control = practice.house_colours[line], practice.house_colours[3], practice.house_colours[4]
+        case Colours.OLD_PHASES:
+            power, neutral, control = _OLDER[line], "black", "grey"
+        case Colours.THREE_PHASE if net.line >= 0:
+            power = _THREE[line]
+    return {NetClass.POWER: power, NetClass.NEUTRAL: neutral}.get(net.net_class, control)

@@ -1,0 +1,351 @@
+"""The Brief at the window: answers, values of one's own, alternatives, lists, sources, practice, keys alone."""
+
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QPushButton, QWidget
+
+from riktig.core.job import Colours, Command, Job, LoadKind, Protection, Rulebook, SecondReading, Start, Wetting
+from riktig.core.papers import Stamp, statuses
+from riktig.core.sizing import PROPOSAL
+from riktig.demo_job import DEMOS, kelp_shed
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.stations.brief import BriefStation
+from riktig.desk.stations.brief.fields import Answer, Pick
+from tests.desk.conftest import Waiter, press, settle_window
+
+
+@pytest.fixture
+def house(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Path:
+    path = tmp_path / "house.json"
+    monkeypatch.setattr("riktig.desk.house.house_file", lambda: path)
+    return path
+
+
+@pytest.fixture
+def brief(window: MainWindow) -> BriefStation:
+    station = window.stations["Brief"]
+    assert isinstance(station, BriefStation)
+    return station
+
+
+@pytest.fixture
+def shed(session: Session, window: MainWindow, brief: BriefStation) -> BriefStation:
+    session.edit("the whole shed", lambda job: kelp_shed())
+    settle_window()
+    return brief
+
+
+def button(within: QWidget, text: str) -> QPushButton:
+    found = [b for b in within.findChildren(QPushButton) if b.isVisibleTo(within) and b.text().startswith(text)]
+    assert found, f"{text} is there"
+    return found[0]
+
+
+def pick(within: QWidget, name: str) -> Pick:
+    return next(p for p in within.findChildren(Pick) if p.accessibleName() == name and p.isVisibleTo(within))
+
+
+def pick_anywhere(within: QWidget, name: str) -> Pick:
+    return next(p for p in within.findChildren(Pick) if p.accessibleName() == name)
+
+
+def choose(field: Pick, value: object) -> None:
+    at = next(n for n, (_, one) in enumerate(field.choices) if one == value)
+    field.setCurrentIndex(at)
+    field.activated.emit(at)
+    settle_window()
+
+
+def test_a_load_is_asked_for_in_one_sentence_and_the_next_follows(brief: BriefStation, session: Session) -> None:
+    new = brief.new
+    for name, power in (("rinse pump", "2.2 kW"), ("salt mill", "7.5 hp"), ("chain hoist", "6.3 A")):
+        QTest.keyClicks(new.name, name)
+        QTest.keyClicks(new.power, power)
+        press(new.power, Qt.Key.Key_Return)
+        assert new.name.text() == ""
+    loads = session.job.loads[1:]
+    assert [(x.kw, x.hp, x.nameplate_a) for x in loads] == [(2.2, None, None), (None, 7.5, None), (None, None, 6.3)]
+    assert len(brief.loads) == 4
+
+
+def test_what_does_not_turn_is_offered_as_such(brief: BriefStation, session: Session) -> None:
+    choose(brief.new.kind, LoadKind.HEATER)
+    assert (brief.new.phases.value, brief.new.start.value) == (1, Start.WAY)
+    QTest.keyClicks(brief.new.name, "panel heater")
+    QTest.keyClicks(brief.new.power, "150 W")
+    press(brief.new.name, Qt.Key.Key_Return)
+    assert session.job.loads[-1].kw == 0.15
+    assert session.job.loads[-1].command is Command.ALWAYS
+
+
+@pytest.mark.parametrize("power", ["", "0", "900 kW", "much"])
+def test_a_new_load_that_cannot_be_is_said_and_nothing_is_added(
+    brief: BriefStation, session: Session, said: list[tuple[str, bool]], power: str
+) -> None:
+    brief.new.name.setText("mill")
+    brief.new.power.setText(power)
+    brief.new.button.click()
+    assert len(session.job.loads) == 1
+    assert said[-1][1]
+    assert brief.new.name.text() == "mill", "what was typed stays"
+
+
+def test_a_value_shows_why_and_takes_one_of_ones_own(brief: BriefStation, session: Session) -> None:
+    part = next(iter(brief.loads.values()))
+    button(part, "Breaker").click()
+    settle_window()
+    assert session.selection == "value:m1.breaker"
+    chips = part.chips
+    assert chips.amount is not None
+    assert chips.reason is not None
+    QTest.keyClicks(chips.amount, "20 A")
+    button(chips, "Use mine").click()
+    assert session.job.overrides == (), "a reason is asked for"
+    QTest.keyClicks(chips.reason, "the only size on the shelf")
+    button(chips, "Use mine").click()
+    settle_window()
+    assert session.job.overrides[0].amount == 20
+    assert "yours" in button(part, "Breaker").text()
+    button(chips, "Back to Riktig's 13 A").click()
+    settle_window()
+    assert session.job.overrides == ()
+    assert "yours" not in button(part, "Breaker").text()
+
+
+def test_an_alternative_is_one_key_away(brief: BriefStation, session: Session) -> None:
+    part = next(iter(brief.loads.values()))
+    button(part, "more about it").click()
+    settle_window()
+    assert button(part, "1  star-delta")
+    name = next(a for a in part.findChildren(Answer) if a.accessibleName() == "Name of the wash drum")
+    name.setFocus()
+    press(name, Qt.Key.Key_1, Qt.KeyboardModifier.AltModifier)
+    assert session.job.loads[0].start is Start.STAR_DELTA
+    button(part, "4  a motor protector").click()
+    assert session.job.loads[0].protection is Protection.PROTECTOR
+    session.undo()
+    session.undo()
+    assert session.job.loads[0].start is Start.DIRECT
+
+
+def test_the_control_supply_can_be_had_otherwise(shed: BriefStation, session: Session) -> None:
+    button(shed.panel, "1  line and neutral").click()
+    assert session.plan.get(PROPOSAL).control.kind.value == "line and neutral"
+
+
+def test_each_answer_says_what_it_changed(brief: BriefStation, wait_until: Waiter) -> None:
+    settle_window()
+    field = next(a for a in brief.findChildren(Answer) if a.accessibleName() == "Power of the wash drum")
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, "7.5 kW")
+    press(field, Qt.Key.Key_Return)
+    wait_until(lambda: any("13 A type D → 20 A type D" in one.text for one in brief.changes.shown))
+    link = next(one.link for one in brief.changes.shown if "breaker" in one.text)
+    assert link == "value:m1.breaker"
+    choose(pick(brief.practice, "Before a cut, measured again by"), SecondReading.SAME)
+    wait_until(lambda: brief.changes.shown == ())
+
+
+class TestLists:
+    TEXT = "Item\tRating\tArea\tType\tColour\nrinse pump\t2.2 kW\twash bay\tDOL\tred\nmill\t5,5 kW\tloft\tVFD\tblue\n"
+
+    def test_a_pasted_list_shows_what_is_doubtful_and_is_taken_whole(
+        self, brief: BriefStation, session: Session
+    ) -> None:
+        QApplication.clipboard().setText(self.TEXT)
+        button(brief.new, "paste a list").click()
+        settle_window()
+        part = brief.new.list
+        assert part is not None
+        assert [c.heading for c in part.found.doubtful] == ["Item", "Rating", "Type", "Colour"]
+        button(part, "Take these 2 in").click()
+        assert len(session.job.loads) == 1, "a column that is not known stops it"
+        meaning = next(p for p in part.findChildren(QComboBox) if p.accessibleName().endswith("Colour"))
+        at = next(n for n in range(meaning.count()) if meaning.itemData(n) == "-")
+        meaning.setCurrentIndex(at)
+        meaning.activated.emit(at)
+        button(part, "Take these 2 in").click()
+        settle_window()
+        assert [load.name for load in session.job.loads] == ["wash drum", "rinse pump", "mill"]
+        assert session.job.loads[2].start is Start.DRIVE
+        assert session.undo_name == "take in 2 loads from pasted list"
+        assert brief.new.list is None
+
+    def test_a_file_is_taken_in_and_a_bad_one_says_every_place(
+        self, brief: BriefStation, session: Session, tmp_path: Path
+    ) -> None:
+        good = Path(__file__).parents[2] / "examples" / "loads.csv"
+        brief.new.take_in(good)
+        assert brief.new.list is not None
+        button(brief.new.list, "Leave it").click()
+        assert brief.new.list is None
+        bad = tmp_path / "bad.csv"
+        bad.write_text("load,kw\nfan,0\n,4\n", encoding="utf-8")
+        brief.new.take_in(bad)
+        assert brief.new.list is not None
+        button(brief.new.list, "Take these 2 in").click()
+        shown = " ".join(label.text() for label in brief.new.findChildren(QWidget) if hasattr(label, "text"))
+        assert "line 2, kw" in shown
+        assert "line 3" in shown
+        assert len(session.job.loads) == 1
+
+    def test_an_empty_clipboard_is_said(self, brief: BriefStation, said: list[tuple[str, bool]]) -> None:
+        QApplication.clipboard().clear()
+        brief.new.paste()
+        assert "nothing to paste" in said[-1][0]
+
+
+def test_a_further_supply_is_named_and_taken_out(brief: BriefStation, session: Session) -> None:
+    choose(pick(brief.sources, "Further supplies asked"), False)
+    assert "second" in "".join(d.remedy for d in session.plan.get(PROPOSAL).doubts)
+    assert statuses(session.plan, ())[0].stamp is Stamp.BEGUN
+    QTest.keyClicks(brief.sources.name, "fire alarm")
+    QTest.keyClicks(brief.sources.volts, "24")
+    press(brief.sources.volts, Qt.Key.Key_Return)
+    assert [(s.name, s.voltage_v) for s in session.job.sources] == [("fire alarm", 24)]
+    assert statuses(session.plan, ())[0].stamp is Stamp.CLEAR
+    button(brief.sources, "take it out").click()
+    assert session.job.sources == ()
+
+
+def test_field_devices_are_listed_and_changed(brief: BriefStation, session: Session) -> None:
+    QTest.keyClicks(brief.signals.name, "start float")
+    press(brief.signals.name, Qt.Key.Key_Return)
+    choose(pick(brief.signals, "Feed of start float"), Wetting.DC)
+    choose(pick(brief.signals, "Load of start float"), session.job.loads[0].id)
+    (signal,) = session.job.signals
+    assert (signal.wetting, signal.load) == (Wetting.DC, "m1")
+    button(brief.signals, "take it out").click()
+    assert session.job.signals == ()
+
+
+def test_the_houses_own_practice_is_kept_and_new_jobs_start_from_it(
+    brief: BriefStation, window: MainWindow, session: Session, house: Path
+) -> None:
+    choose(pick(brief.practice, "Rulebook"), Rulebook.UL)
+    button(brief.practice, "Keep as the house's own").click()
+    assert house.exists()
+    session.undo()
+    assert session.job.practice.rulebook is Rulebook.IEC
+    settle_window()
+    button(brief.practice, "Take the house's own").click()
+    assert session.job.practice.rulebook is Rulebook.UL
+    window.new_job("KS-0600", "another")
+    assert session.job.practice.rulebook is Rulebook.UL
+
+
+@pytest.mark.parametrize("name", sorted(DEMOS))
+def test_every_station_shows_each_demonstration(
+    window: MainWindow, session: Session, said: list[tuple[str, bool]], name: str
+) -> None:
+    session.edit(name, lambda job: DEMOS[name]())
+    for station in window.stations:
+        window.go_to(station)
+        settle_window()
+        assert window.current == station
+    assert not [text for text, wrong in said if wrong]
+    assert len(window.route.stops) == len(window.stations)
+
+
+def test_american_values_are_said_in_american_sizes(brief: BriefStation, session: Session) -> None:
+    session.edit("the frost fan", lambda job: DEMOS["frost-fan"]())
+    settle_window()
+    chips = [b.text() for part in brief.loads.values() for b in part.findChildren(QPushButton)]
+    assert "Breaker  150 A inverse-time" in chips
+    assert any(text.startswith("Panel conductors  4 AWG") for text in chips)
+    assert not any("mm²" in text for text in chips)
+
+
+def test_a_contradiction_stands_beside_its_load(shed: BriefStation, session: Session) -> None:
+    part = shed.loads[session.job.loads[0].id]
+    choose(pick(part, "Lines of the drying fan"), 1)
+    texts = [label.text() for label in part.findChildren(QWidget) if hasattr(label, "text")]
+    assert any("cannot be started star-delta" in text for text in texts)
+    assert statuses(session.plan, ())[0].stamp is Stamp.FIX
+
+
+def test_every_part_of_the_letter_can_be_reached_and_walked_by_key(shed: BriefStation, window: MainWindow) -> None:
+    shed.jump("Loads")
+    seen: list[str] = []
+    for _ in range(30):
+        widget = QApplication.focusWidget()
+        assert widget is not None
+        seen.append(widget.accessibleName() or widget.objectName())
+        press(widget, Qt.Key.Key_Tab)
+    order = [f"{what} of the drying fan" for what in ("Name", "Kind", "Power", "Place", "Lines", "Nameplate current")]
+    assert [name for name in seen if name in order] == order
+    assert "Name of the wash drum" in seen
+    for name in ("Supply", "Field", "Box", "Panel", "Practice"):
+        shed.jump(name)
+        widget = QApplication.focusWidget()
+        assert widget is not None
+        assert widget.visibleRegion().boundingRect().height() > 0, f"{name} is on the screen"
+
+
+def test_a_finding_of_the_brief_leads_to_its_load(shed: BriefStation, window: MainWindow, session: Session) -> None:
+    window.go_to("Rules")
+    window.show_thing("load:m5")
+    settle_window()
+    assert window.current == "Brief"
+    assert session.selection == "load:m5"
+    texts = [label.text() for label in window.passport.findChildren(QLabel)]
+    assert "infeed belt" in texts
+    part = shed.loads[session.job.loads[4].id]
+    assert part.visibleRegion().boundingRect().height() > 0, "it is on the screen"
+
+
+def test_the_panels_totals_stand_together_with_what_the_nameplate_says(shed: BriefStation) -> None:
+    shed.jump("Panel")
+    settle_window()
+    chips = [b.text() for b in shed.panel.findChildren(QPushButton)]
+    for start in ("Full-load current  52.2 A", "Largest motor  11 kW, 22 A", "Lines  L1 47.22 A", "Heat  "):
+        assert any(text.startswith(start) for text in chips), start
+    assert any(text.startswith("Heat") and text.endswith("?") for text in chips), "decided by an unsure figure"
+    plate = [label.text() for label in shed.panel.findChildren(QLabel) if "nameplate" in label.text()]
+    assert "Largest motor 22 A" in plate[0]
+
+
+def test_colours_of_the_house_are_asked_only_when_they_count(brief: BriefStation, session: Session) -> None:
+    field = pick_anywhere(brief.practice, "House colour of neutral")
+    assert not field.isVisibleTo(brief)
+    choose(pick(brief.practice, "Conductor colours"), Colours.HOUSE)
+    assert field.isVisibleTo(brief)
+    choose(field, "white")
+    assert session.job.practice.house_colours[3] == "white"
+
+
+def test_what_was_asked_about_one_kind_of_load_is_not_asked_about_another(brief: BriefStation) -> None:
+    part = next(iter(brief.loads.values()))
+    names = {w.accessibleName() for w in part.findChildren(QWidget)}
+    assert "Duty of the wash drum" in names
+    assert "Line of the wash drum" not in names, "it has three lines"
+    choose(pick(part, "Kind of the wash drum"), LoadKind.HEATER)
+    settle_window()
+    now = {w.accessibleName() for w in part.findChildren(QWidget) if w.isVisibleTo(part) or w.parent()}
+    assert "Duty of the wash drum" not in {n for n in now if n in {f.accessibleName() for f in part.fields.values()}}
+
+
+def test_the_kelp_shed_is_entered_from_an_empty_letter_by_keys_alone(
+    brief: BriefStation, window: MainWindow, session: Session
+) -> None:
+    """Eight loads in one go, as a newcomer types them: about four keys' worth of answers a load."""
+    window.new_job("KS-0700", "Kelp drying shed")
+    settle_window()
+    wanted: Job = kelp_shed()
+    new = brief.new
+    for load in wanted.loads:
+        choose(new.kind, load.kind)
+        QTest.keyClicks(new.name, load.name)
+        QTest.keyClicks(new.power, load.power_name)
+        QTest.keyClicks(new.place, load.place)
+        QTest.keyClicks(new.cable, f"{load.cable_m:g}")
+        choose(new.start, load.start)
+        choose(new.command, load.command)
+        press(new.cable, Qt.Key.Key_Return)
+    made = [(x.name, x.output_kw, x.start, x.command, x.place, x.cable_m, x.phases) for x in session.job.loads]
+    assert made == [(x.name, x.output_kw, x.start, x.command, x.place, x.cable_m, x.phases) for x in wanted.loads]
