@@ -9,14 +9,17 @@ from pathlib import Path
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
 
 from riktig.core.build import Operation, tick_facts
+from riktig.core.job import override
 from riktig.core.plate import LAYOUT
 from riktig.core.prove import Outcome, reading_facts
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application, make_window
 from riktig.desk.demo_file import demo_file
 from riktig.desk.shell import MainWindow
+from riktig.desk.stations.brief import BriefStation
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.plate import PlateStation
 from riktig.desk.stations.plate.drag import preview
@@ -24,6 +27,7 @@ from riktig.desk.stations.prove import ProveStation
 from riktig.desk.theme import DARK, LIGHT
 from riktig.devices import BenchMeter
 
+LIST = "Item\tRating\tArea\tType\tColour\nrinse pump\t2.2 kW\twash bay\tDOL\tred\nsalt mill\t5,5 kW\tloft\tVFD\tblue\n"
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 
 
@@ -60,8 +64,30 @@ def main() -> None:
     session = window.session
     session.open(demo_file(session))
     window.go_to("Brief")
-    session.select("device:c1.FO")
+    brief = window.stations["Brief"]
+    assert isinstance(brief, BriefStation)
+    QTest.qWait(200)
+    session.edit(
+        "own breaker for the wash drum", lambda job: override(job, "m2.breaker", 16.0, "the only size on the shelf.")
+    )
+    QTest.qWait(200)
+    brief.jump("Loads")
+    brief.loads[session.job.loads[0].id].turn_more()
+    session.select("value:m1.contactor")
+    brief.jump("Loads")
     take(window, "01-brief")
+    session.select("value:panel.transformer")
+    brief.jump("Panel")
+    take(window, "14-brief-panel")
+    session.select("")
+    brief.jump("Practice")
+    take(window, "15-brief-practice")
+    QApplication.clipboard().setText(LIST)
+    brief.new.paste()
+    QTest.qWait(100)
+    brief.see(brief.new)
+    take(window, "16-brief-list")
+    session.open(demo_file(session, "wash-drum"))
     window.go_to("Circuits")
     circuits = window.stations["Circuits"]
     assert isinstance(circuits, CircuitsStation)

@@ -179,7 +179,7 @@ def style_sheet(theme: Theme) -> str:
     #pill {{ background: {c["card"]}; border: 1px solid {c["hair"]}; border-radius: 10px;
              padding: 2px 9px; }}
     #title {{ font-size: 13pt; font-weight: bold; }}
-    #large {{ font-size: 17pt; font-weight: bold; }}
+    #large {{ font-weight: bold; }}
     #quiet {{ color: {c["third"]}; }}
     #second {{ color: {c["second"]}; }}
     #fails {{ color: {c["fails"]}; }}

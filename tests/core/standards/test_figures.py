@@ -1,7 +1,10 @@
 """Look-ups in the tables: between rows, beyond the ends, and the source that stands behind each."""
 
+from pathlib import Path
+
 import pytest
 
+from riktig.core import standards
 from riktig.core.standards import (
     allowed_colours,
     ambient_factor,
@@ -132,3 +135,23 @@ def test_red_is_never_a_start_colour_and_green_never_a_stop_colour() -> None:
     assert "green" in start
     assert "red" not in start
     assert "green" not in stop
+
+
+def test_every_single_figure_is_whole_and_decides_something() -> None:
+    core = Path(standards.__file__).parents[1]
+    code = "\n".join(path.read_text(encoding="utf-8") for path in core.rglob("*.py"))
+    rows = standards.table("rule_figures").rows
+    assert len({row["name"] for row in rows}) == len(rows)
+    for row in rows:
+        assert float(row["value"]) > 0, row["name"]
+        assert row["confidence"] in ("sure", "fairly sure", "unsure"), row["name"]
+        said = ("from memory", "no source", "relation")
+        assert any(words in row["source"] for words in said), row["name"]
+        assert f'"{row["name"]}"' in code, f"{row['name']} is in no rule: take it out"
+
+
+def test_every_shipped_table_is_read_by_something() -> None:
+    core = Path(standards.__file__).parents[1]
+    code = "\n".join(path.read_text(encoding="utf-8") for path in core.rglob("*.py"))
+    for path in (core / "standards" / "data").glob("*.csv"):
+        assert f'"{path.stem}"' in code or path.stem == "nameplate_items", path.stem

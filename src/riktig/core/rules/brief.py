@@ -21,7 +21,8 @@ def answers_agree(view: View) -> ClauseResult:
     clause = COMMON_PRACTICE
     doubts = [doubt for doubt in view.proposal.doubts if not doubt.asks]
     findings = [Finding("B01", Verdict.FAILS, d.text, _where(d), clause, d.remedy) for d in doubts]
-    evidence = (f"{len(view.job.loads)} loads and {len(view.job.signals)} field devices read together",)
+    counts = ((len(view.job.loads), "load"), (len(view.job.signals), "field device"))
+    evidence = (" and ".join(f"{n} {word}{'' if n == 1 else 's'}" for n, word in counts) + " read together",)
     return ClauseResult("B01", Group.BRIEF, "Answers that agree", clause, evidence, tuple(findings))
 
 
@@ -134,7 +135,7 @@ def all_drawn(view: View) -> ClauseResult:
         for circuit, name in zip(view.circuits.undrawn, names, strict=True)
     ]
     drawn = len(view.job.loads) - len(names)
-    evidence = (f"{drawn} of {len(view.job.loads)} loads drawn",)
+    evidence = (f"{drawn} of {len(view.job.loads)} drawn",)
     return ClauseResult("B05", Group.BRIEF, "Everything sized is drawn", clause, evidence, tuple(findings))
 
 

@@ -170,7 +170,7 @@ def _lines(
         limit.source,
         limit.confidence,
     )
-    words = " · ".join(f"{name} {a:g} A" for name, a in zip(LINES, lines, strict=True))
+    words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(LINES, lines, strict=True))
     short = f"the lines are {skew:.0%} apart" if skew > limit.value else ""
     found = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, short=short, settable=False)]
     neutral = [0.0, 0.0, 0.0]

@@ -81,8 +81,8 @@ class PassportPanel(QScrollArea):
         replace_body(self, body)
 
     def _fill(self, layout: QVBoxLayout, passport: Passport, plate: Drawing | None) -> None:
-        title = plain_label(passport.title, "large")
-        title.setFont(words_font(17, mono=True, bold=True))
+        title = plain_label(passport.title, "large", wraps=True)
+        title.setFont(words_font(17 if len(passport.title) < 15 else 13, mono=True, bold=True))
         layout.addWidget(title)
         layout.addWidget(plain_label(passport.kind, "quiet"))
         if passport.text:

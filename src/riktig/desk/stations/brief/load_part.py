@@ -206,7 +206,7 @@ class LoadPart(Part):
         more = QPushButton("less about it" if self._open else "more about it")
         more.setFlat(True)
         more.setAccessibleName(f"More about the {load.name}")
-        more.clicked.connect(self._turn_more)
+        more.clicked.connect(self.turn_more)
         out = self.flat("take it out", f"Take the {load.name} out", partial(self._out, load))
         return [*parts, more, out]
 
@@ -264,7 +264,8 @@ class LoadPart(Part):
     def _out(self, load: Load) -> None:
         self.edit(f"take out the {load.name}", lambda job: remove_load(job, load.id))
 
-    def _turn_more(self) -> None:
+    def turn_more(self) -> None:
+        """Opens or closes what is asked less often."""
         self._open = not self._open
         self._kind = ()
         self.fill()

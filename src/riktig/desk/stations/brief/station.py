@@ -1,6 +1,6 @@
 """The Brief as a letter: supply, loads with what Riktig proposes, the box, and the practice."""
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.job import LoadId
@@ -93,15 +93,19 @@ class BriefStation(Station):
             "Panel": self.panel,
             "Practice": self.practice,
         }[name]
-        whole = self._letter.widget()
-        layout = whole.layout() if whole else None
-        if layout:
-            layout.activate()
-        top = part.mapTo(self._letter.widget() or self, part.rect().topLeft()).y()
         first = first_field(part)
         if first:
             first.setFocus(Qt.FocusReason.OtherFocusReason)
-        self._letter.verticalScrollBar().setValue(max(top - 8, 0))
+        self.see(part)
+
+    def see(self, part: QWidget) -> None:
+        """Brings the top of a part to the top of the page, once everything has found its place."""
+
+        def scroll() -> None:
+            top = part.mapTo(self._letter.widget() or self, part.rect().topLeft()).y()
+            self._letter.verticalScrollBar().setValue(max(top - 8, 0))
+
+        QTimer.singleShot(0, self, scroll)
 
     @property
     def _parts(self) -> tuple[Part, ...]:
