@@ -3,8 +3,9 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.job import Command, ControlSupply, Job, Load, LoadId, Protection, Start, change_load, set_practice
+from riktig.core.sizing.control import size_control
 from riktig.core.sizing.motor import needs_overload
-from riktig.core.sizing.proposal import Proposal, basis_of, propose
+from riktig.core.sizing.proposal import Proposal, basis_of
 from riktig.core.sizing.starter import LoadProposal, size_load
 from riktig.core.sizing.value import Basis
 
@@ -88,17 +89,15 @@ def control_alternatives(job: Job, now: Proposal) -> tuple[Alternative, ...]:
     for kind in (ControlSupply.DIRECT, ControlSupply.TRANSFORMER, ControlSupply.DC):
         if kind is now.control.kind or (kind is ControlSupply.DIRECT and not job.supply.neutral):
             continue
-        practice = replace(job.practice, control_supply=kind)
-        other = propose(
-            job.loads, job.supply, practice, job.enclosure, job.signals, job.sources, job.sources_asked, job.overrides
-        )
+        basis = Basis(job.supply, replace(job.practice, control_supply=kind), job.enclosure, job.overrides)
+        other = size_control(job.loads, now.loads, job.signals, basis)  # the loads are sized already
         found.append(
             Alternative(
                 kind.value,
                 None,
                 control=kind,
-                space=round(other.control.space - now.control.space, 1),
-                loss_w=round(other.control.loss_w - now.control.loss_w, 1),
+                space=round(other.space - now.control.space, 1),
+                loss_w=round(other.loss_w - now.control.loss_w, 1),
             )
         )
     return tuple(found)
