@@ -300,6 +300,20 @@ def test_a_finding_of_the_brief_leads_to_its_load(shed: BriefStation, window: Ma
     assert part.visibleRegion().boundingRect().height() > 0, "it is on the screen"
 
 
+def test_enter_takes_a_new_name_and_goes_on_though_the_sentence_is_written_anew(
+    brief: BriefStation, session: Session
+) -> None:
+    field = next(a for a in brief.findChildren(Answer) if a.accessibleName() == "Name of the wash drum")
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, "rinse drum")
+    press(field, Qt.Key.Key_Return)
+    assert session.job.loads[0].name == "rinse drum"
+    widget = QApplication.focusWidget()
+    assert widget is not None
+    assert widget.accessibleName() == "Kind of the rinse drum"
+
+
 def test_the_panels_totals_stand_together_with_what_the_nameplate_says(shed: BriefStation) -> None:
     shed.jump("Panel")
     settle_window()

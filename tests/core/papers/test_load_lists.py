@@ -147,6 +147,15 @@ class TestWorkbooks:
             read_loads(path)
         assert caught.value.faults[0].where == "loads.xlsx, B3"
 
+    def test_empty_rows_below_do_not_count(self, tmp_path: Path) -> None:
+        book = Workbook()
+        for row in (["Motor", "kW"], ["pump", 2]):
+            book.active.append(row)
+        book.active.cell(row=9000, column=1).value = " "
+        book.save(tmp_path / "long.xlsx")
+        rows, _ = read_loads(tmp_path / "long.xlsx")
+        assert [row.name for row in rows] == ["pump"]
+
     def test_a_damaged_one_is_said(self, tmp_path: Path) -> None:
         whole = workbook(tmp_path / "loads.xlsx", [["Motor", "kW"], ["pump", 2]]).read_bytes()
         broken = tmp_path / "broken.xlsx"

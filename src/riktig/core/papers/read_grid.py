@@ -131,13 +131,13 @@ def _workbook(name: str, raw: bytes) -> Grid:
             where=name,
         ) from error
     sheet = next((one for one in book.worksheets if one.max_row > 1), book.worksheets[0])
-    if sheet.max_row > MOST_ROWS:
-        raise _too_long(name)
     rows = []
     for number, values in enumerate(sheet.iter_rows(values_only=True), 1):
         cells = tuple("" if v is None else f"{v:.10g}" if isinstance(v, float) else str(v).strip() for v in values)
         if any(cells):
             rows.append(GridRow(number, cells))
+        if len(rows) > MOST_ROWS:
+            raise _too_long(name)
     merged = tuple(
         Fault(
             f"{name}, {area.coord}",
