@@ -312,6 +312,12 @@ def test_enter_takes_a_new_name_and_goes_on_though_the_sentence_is_written_anew(
     widget = QApplication.focusWidget()
     assert widget is not None
     assert widget.accessibleName() == "Kind of the rinse drum"
+    kind = pick(brief, "Start of the rinse drum")
+    kind.setFocus()
+    choose(kind, Start.DRIVE)
+    again = QApplication.focusWidget()
+    assert again is not None
+    assert again.accessibleName() == "Start of the rinse drum", "a choice keeps the place"
 
 
 def test_the_panels_totals_stand_together_with_what_the_nameplate_says(shed: BriefStation) -> None:

@@ -175,6 +175,7 @@ class LoadPart(Part):
             else:
                 self.body.insertWidget(place, new)
         self._text, self._more = text, more
+        text.show()  # only what is shown can take the focus
         if had in self.fields:
             self.fields[had].setFocus()
 
