@@ -79,6 +79,12 @@ class Kind:
     mounting: Mounting
     pins: tuple[Pin, ...]
     units: tuple[Unit, ...]
+    like: str = ""
+
+    @property
+    def family(self) -> str:
+        """The kind whose parts and behaviour it shares: its own id, or that of what it is wired like."""
+        return self.like or self.id
 
     def unit(self, name: str) -> Unit:
         """The unit of that name.
@@ -115,6 +121,7 @@ def kinds() -> tuple[Kind, ...]:
             Mounting(row["mounting"]),
             tuple(Pin(n, float(a), Side(s), Clamp(c)) for n, a, s, c in row["pins"]),
             tuple(Unit(n, tuple(pins), Behaviour(b)) for n, pins, b in row["units"]),
+            row.get("like", ""),
         )
         for name, row in tomllib.loads(path.read_text(encoding="utf-8")).items()
     )

@@ -1,7 +1,7 @@
 """Parts: outline, room, ratings and clamps. Generic, with invented references."""
 
 import csv
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from importlib import resources
 
@@ -135,8 +135,10 @@ def part(ref: str) -> Part:
 
 @cache
 def parts_of(kind_id: str) -> tuple[Part, ...]:
-    """The parts of a kind, rising."""
-    return tuple(one for one in parts() if one.kind.id == kind_id)
+    """The parts of a kind, rising; a kind that is like another has that one's parts under the same references."""
+    own = kind(kind_id)
+    rows = (one for one in parts() if one.kind.id == own.family)
+    return tuple(one if one.kind is own else replace(one, kind=own) for one in rows)
 
 
 def first_of_kind(kind_id: str, *, at_least: float = 0.0) -> Part:

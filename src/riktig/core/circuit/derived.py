@@ -14,7 +14,7 @@ from riktig.core.plan import Derived
 __all__ = ["CIRCUITS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS"]
 
 CIRCUITS = Derived(
-    "circuits", (attrgetter("circuits"), attrgetter("loads"), attrgetter("supply"), attrgetter("practice")), expand
+    "circuits", tuple(attrgetter(name) for name in ("circuits", "loads", "supply", "practice", "signals")), expand
 )
 NETS = Derived("nets", (CIRCUITS,), find_nets)
 NAMES = Derived(

@@ -30,8 +30,8 @@ Tags = dict[DeviceId, str]
 def power_marks(sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list[str]) -> list[Mark]:
     """The busbars of the sheet, cable and motor signs, and the earth line."""
     marks: list[Mark] = []
-    right = FIRST_LOAD_X + LOAD_STEP * max(len(sheet.rungs) - 5, 1) + COLUMN
-    right = min(right, FIRST_X + 10 * COLUMN - 6)
+    farthest = max((seat.x for seat in sheet.seats if len(seat.element.poles) == 3), default=0.0)
+    right = min(max(farthest, FIRST_LOAD_X) + LOAD_STEP + COLUMN / 2, FIRST_X + 10 * COLUMN - 18)
     incomer = [s for s in sheet.seats if devices[s.element.device].kind_id == "isolator"]
     for line in range(3):
         y = BUS_TOP + line * BUS_GAP

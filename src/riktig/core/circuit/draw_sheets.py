@@ -22,9 +22,14 @@ from riktig.core.circuit.sheets import (
 )
 from riktig.core.circuit.symbols import symbol_of
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Text
-from riktig.core.job import PinId, pin_id
+from riktig.core.job import DeviceId, PinId, pin_id
 
 __all__ = ["contact_places", "draw_sheet"]
+
+LONGEST_WORD = 10
+"""Characters of a word beside a symbol before it goes on to a second line."""
+ROOMY = 15.5
+"""Height of an element from which the number of its net stands on the line, not beside it, mm."""
 
 
 def draw_sheet(sheet: Sheet, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names) -> Drawing:
@@ -97,6 +102,7 @@ class _Pen:
             if one.poles[0].unit == "A1-A2"
         }
         self._numbered: set[str] = set()
+        self._short = False
         self._power = sheet.circuit is None
         self._joints = [*sheet.dots]
         for wire in sheet.wires:
@@ -119,14 +125,14 @@ class _Pen:
                 marks += self._pins(owner, pole.unit, pole.flipped, x, seat, key)
             marks += self._numbers(one, index, x, seat)
         y = (seat.top + seat.bottom) / 2
-        if len(one.poles) > 1 and not device.strip and device.kind_id != "overload":
+        if len(one.poles) > 1 and not device.strip and device.kind.family != "overload":
             far = seat.x + (len(one.poles) - 1) * LINE_GAP
             marks.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
         return marks + self._tag(device, seat, key)
 
     def _tag(self, device: Device, seat: Seat, key: str) -> list[Mark]:
         far = {"start_button": 11.0, "stop_button": 11.0, "overload": 11.5, "contactor": 6.5}
-        x = seat.x - far.get(device.kind_id, 6.5)
+        x = seat.x - far.get(device.kind.family, 6.5)
         if len(seat.element.poles) > 1:
             x = seat.x - 6.5
         elif seat.element.poles[0].unit == "A1-A2":
@@ -152,9 +158,13 @@ class _Pen:
         coil = self._coils.get(device.id)
         if coil and seat.element.id != coil:
             word = f"coil {self._sheets.places[coil]}"
+        said = word.split(" ", 1) if len(word) > LONGEST_WORD else [word]
         return [
             Text(x, y - 0.4, self._names.tag[device.id], TAG, align=Align.RIGHT, face=Face.PRINTED_BOLD, key=key),
-            Text(x, y + 3.8, word, SMALL, "second", align=Align.RIGHT, key=key),
+            *(
+                Text(x, y + 3.8 + n * 3.2, part, SMALL, "second", align=Align.RIGHT, key=key)
+                for n, part in enumerate(said)
+            ),
         ]
 
     def _terminal_mark(self, owner: Device, x: float, seat: Seat, key: str) -> list[Mark]:
@@ -168,7 +178,7 @@ class _Pen:
         right = 6.4 if unit == "A1-A2" else 4.8 if owner.kind_id == "lamp" else 1.4
         if owner.kind.unit(unit).behaviour is Behaviour.NC:
             right = 3.9
-        elif owner.kind_id == "overload" and not unit.startswith("9"):
+        elif owner.kind.family == "overload" and not unit.startswith("9"):
             right = 3.4
         elif len(seat.element.poles) > 1:
             right = 2.2
@@ -187,12 +197,21 @@ class _Pen:
         marks: list[Mark] = []
         incoming = self._devices[pole.device].mark in ("L1", "L2", "L3")
         owner = self._devices[pole.device]
+        self._short = seat.bottom - seat.top < ROOMY
         for pin, y in zip(ends, (seat.top, seat.bottom), strict=True):
-            below = owner.kind_id == "overload" and y == seat.bottom
+            below = owner.kind.family == "overload" and y == seat.bottom
             above = bool(owner.strip) and y == seat.top
-            if not (self._power and (below or above)) and not (incoming and y == seat.top):
+            leg = self._power and not owner.strip and self._is_leg(pin_id(pole.device, pin))
+            if not (self._power and (below or above)) and not (incoming and y == seat.top) and not leg:
                 marks += self._number(pin_id(pole.device, pin), x, y)
         return marks
+
+    def _is_leg(self, pin: PinId) -> bool:
+        """Whether a pin is on a motor's own conductor, which is named at its terminal."""
+        net = self._nets.of_pin.get(pin)
+        return net is not None and any(
+            self._devices[DeviceId(p.rsplit(":", 1)[0])].kind_id == "motor" for p in net.pins
+        )
 
     def _number(self, pin: PinId, x: float, y: float) -> list[Mark]:
         net = self._nets.of_pin.get(pin)
@@ -207,7 +226,7 @@ class _Pen:
         if not net or not number or spot in self._numbered:
             return []
         self._numbered.add(spot)
-        if self._power:
+        if self._power or self._short:
             return [
                 Text(
                     x - 1.2,

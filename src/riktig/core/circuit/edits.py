@@ -17,7 +17,7 @@ LONGEST_TAG = 12
 
 def settle(job: Job) -> Job:
     """The job with every tag and number of now on record, so that later edits keep them."""
-    circuits = expand(job.circuits, job.loads, job.supply, job.practice)
+    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
     names = name_all(circuits, find_nets(circuits), job.tags, job.numbers, job.last_number)
     if (names.given_tags, names.given_numbers, names.last_number) == (job.tags, job.numbers, job.last_number):
         return job
@@ -64,7 +64,7 @@ def rename(job: Job, device: DeviceId, tag: str) -> Job:
     """
     tag = tag.strip()
     settled = settle(job)
-    circuits = expand(job.circuits, job.loads, job.supply, job.practice)
+    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
     strip = circuits.device(device).strip
     group = {d.id for d in circuits.devices if d.id == device or (strip and d.strip == strip)}
     if not tag or len(tag) > LONGEST_TAG or any(c.isspace() or c in ":/~" for c in tag):
@@ -88,7 +88,7 @@ def renumber(job: Job) -> Job:
 
 
 def _circuit_of(job: Job, element: ElementId) -> Circuit:
-    circuits = expand(job.circuits, job.loads, job.supply, job.practice)
+    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
     for rung in circuits.rungs:
         if rung.band is Band.CONTROL and any(e.id == element for e in elements_of(rung.path)):
             return next(c for c in job.circuits if c.id == rung.circuit)

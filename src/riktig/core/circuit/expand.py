@@ -18,7 +18,8 @@ from riktig.core.circuit.model import (
     Zone,
     elements_of,
 )
-from riktig.core.circuit.recipes import device_id, direct_on_line, element, incomer
+from riktig.core.circuit.recipes import Yield, device_id, element, incomer
+from riktig.core.circuit.starters import direct_on_line, field_pair, reversing
 from riktig.core.job import (
     Act,
     Change,
@@ -32,13 +33,21 @@ from riktig.core.job import (
     Practice,
     Recipe,
     Rulebook,
+    Signal,
     Supply,
+    Wetting,
 )
 
 __all__ = ["expand"]
 
 
-def expand(circuits: tuple[Circuit, ...], loads: tuple[Load, ...], supply: Supply, practice: Practice) -> Circuits:
+def expand(
+    circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...] = (),
+) -> Circuits:
     """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``."""
     devices: list[Device] = []
     rungs: list[Rung] = []
@@ -49,19 +58,20 @@ def expand(circuits: tuple[Circuit, ...], loads: tuple[Load, ...], supply: Suppl
     beside = practice.earths is not EarthScheme.BAR
     for circuit in circuits:
         if circuit.recipe is Recipe.INCOMER:
-            motors = sum(c.recipe is Recipe.DIRECT_ON_LINE and _drawable(c, practice) for c in circuits)
+            motors = sum(c.load in by_id and _drawable(c, practice) for c in circuits)
             made = incomer(circuit, supply, motors if beside else 0)
         elif circuit.load in by_id and not _drawable(circuit, practice):
             undrawn.append(circuit.id)
             continue
         elif circuit.load in by_id:
-            made = direct_on_line(circuit, by_id[circuit.load], practice)
+            made = _made(circuit, by_id[circuit.load], practice, signals)
         else:
             clashes.append(Clash(circuit.id, "its load is no longer in the Brief"))
             continue
         new_devices, new_rungs, new_earths = made
+        marked = max((int(d.mark) for d in new_devices if d.mark.isdecimal()), default=0)
         for change in circuit.changes:
-            done = _changed(circuit, change, new_devices, new_rungs)
+            done = _changed(circuit, change, new_devices, new_rungs, marked)
             if done is None:
                 clashes.append(Clash(circuit.id, _said(change)))
             else:
@@ -70,6 +80,14 @@ def expand(circuits: tuple[Circuit, ...], loads: tuple[Load, ...], supply: Suppl
         rungs += new_rungs
         earths += new_earths
     return Circuits(tuple(devices), tuple(rungs), tuple(earths), tuple(clashes), tuple(undrawn))
+
+
+def _made(circuit: Circuit, load: Load, practice: Practice, signals: tuple[Signal, ...]) -> Yield:
+    """What a load's recipe yields."""
+    if circuit.recipe is Recipe.REVERSING:
+        ends = [s for s in signals if s.load == load.id and s.wetting is Wetting.CONTROL]
+        return reversing(circuit, load, practice, ends[:2])
+    return direct_on_line(circuit, load, practice)
 
 
 def _drawable(circuit: Circuit, practice: Practice) -> bool:
@@ -83,12 +101,12 @@ def _said(change: Change) -> str:
 
 
 def _changed(
-    circuit: Circuit, change: Change, devices: list[Device], rungs: list[Rung]
+    circuit: Circuit, change: Change, devices: list[Device], rungs: list[Rung], marked: int
 ) -> tuple[list[Device], list[Rung]] | None:
     made: list[Device] = []
     act: Callable[[Element], Branch | None] = _gone
     if change.what:
-        made, part = _inserted(circuit, change, change.what)
+        made, part = _inserted(circuit, change, change.what, marked)
         act = partial(_joined, part=part, parallel=change.act is Act.ACROSS)
     for index, rung in enumerate(rungs):
         if rung.band is Band.CONTROL and any(e.id == change.element for e in elements_of(rung.path)):
@@ -106,26 +124,11 @@ def _joined(at: Element, part: Branch, parallel: bool) -> Branch:
     return Parallel((at, part)) if parallel else Series((at, part))
 
 
-def _inserted(circuit: Circuit, change: Change, what: Insertable) -> tuple[list[Device], Branch]:
+def _inserted(circuit: Circuit, change: Change, what: Insertable, marked: int) -> tuple[list[Device], Branch]:
     cid, role = circuit.id, f"x{change.number}"
     did = device_id(cid, role)
     if what is Insertable.FIELD_CONTACT:
-        contact = Device(did, cid, "field_contact", Zone.FIELD, change.text)
-        pair = [
-            Device(
-                device_id(cid, f"{role}.X{end}"),
-                cid,
-                "terminal",
-                Zone.PLATE,
-                change.text,
-                strip=f"{cid}.X",
-                mark=str(2 * change.number - 1 + n),
-            )
-            for n, end in enumerate("ab")
-        ]
-        out = element(pair[0].id, "i-f")
-        back = element(pair[1].id, "i-f", flipped=True)
-        return [*pair, contact], Series((out, element(did, "1-2"), back))
+        return field_pair(cid, role, change.text, marked + 2 * change.number - 1)
     kind, unit = {Insertable.STOP_BUTTON: ("stop_button", "1-2"), Insertable.START_BUTTON: ("start_button", "3-4")}[
         what
     ]

@@ -71,10 +71,18 @@ class Pole:
 
 @dataclass(frozen=True, slots=True)
 class Element:
-    """What a path crosses: one pole a line (three in a motor path, one in a control path)."""
+    """What a path crosses: one pole a line (three in a motor path, one in a control path).
+
+    ``cross``: onto which line each pole leads; empty when each stays on its own.
+    """
 
     id: ElementId
     poles: tuple[Pole, ...]
+    cross: tuple[int, ...] = ()
+
+    def leads_to(self, line: int) -> int:
+        """The line on which a pole that begins on ``line`` ends."""
+        return self.cross[line] if self.cross else line
 
     @property
     def device(self) -> DeviceId:

@@ -82,34 +82,41 @@ def find_nets(circuits: Circuits) -> Nets:
         union.join(pin, node)
         order.append(pin)
 
-    def walk(branch: Branch, line: int, left: str, right: str) -> None:
+    def walk(branch: Branch, lefts: list[str], rights: list[str], met: list[list[tuple[str, int]]]) -> None:
         match branch:
             case Element(poles=poles):
-                pole = poles[line]
-                pins = kinds[pole.device].unit(pole.unit).pins
-                first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
-                touch(pin_id(pole.device, first), left)
-                touch(pin_id(pole.device, last), right)
+                for line, pole in enumerate(poles):
+                    pins = kinds[pole.device].unit(pole.unit).pins
+                    first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+                    out = branch.leads_to(line)
+                    for pin, node, on in ((first, lefts[line], line), (last, rights[out], out)):
+                        union.join(pin_id(pole.device, pin), node)
+                        met[line].append((pin_id(pole.device, pin), on))
             case Landing(device=device, pins=pins):
-                touch(pin_id(device, pins[line]), left)
-                union.join(left, right)
+                for line, pin in enumerate(pins):
+                    union.join(pin_id(device, pin), lefts[line])
+                    met[line].append((pin_id(device, pin), line))
+                for left, right in zip(lefts, rights, strict=True):
+                    union.join(left, right)
             case Series(parts):
-                nodes = [left, *(f"node:~{next(fresh)}" for _ in parts[1:]), right]
+                between = [[f"node:~{next(fresh)}" for _ in lefts] for _ in parts[1:]]
+                nodes = [lefts, *between, rights]
                 for part, a, b in zip(parts, nodes, nodes[1:], strict=False):
-                    walk(part, line, a, b)
+                    walk(part, a, b, met)
             case Parallel(parts):
                 for part in parts:
-                    walk(part, line, left, right)
+                    walk(part, lefts, rights, met)
 
     for rung in circuits.rungs:
-        for line in range(max(len(rung.start), len(rung.end), _lines(rung.path))):
-            begin = f"node:{rung.start[line]}" if rung.start else f"node:~{next(fresh)}"
-            finish = f"node:{rung.end[line]}" if rung.end else f"node:~{next(fresh)}"
-            mark = len(order)
-            walk(rung.path, line, begin, finish)
-            if rung.band in (Band.INCOMING, Band.POWER):
-                lines = _lines(rung.path)
-                power.update(dict.fromkeys(order[mark:], line if lines == 3 else -1))
+        lines = _lines(rung.path)
+        count = max(len(rung.start), len(rung.end), lines)
+        begin = [f"node:{rung.start[n]}" if rung.start else f"node:~{next(fresh)}" for n in range(count)]
+        finish = [f"node:{rung.end[n]}" if rung.end else f"node:~{next(fresh)}" for n in range(count)]
+        met: list[list[tuple[str, int]]] = [[] for _ in range(count)]
+        walk(rung.path, begin, finish, met)
+        order += [pin for line in met for pin, _ in line]
+        if rung.band in (Band.INCOMING, Band.POWER):
+            power.update((pin, on if lines == 3 else -1) for line in met for pin, on in line)
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT:

@@ -30,10 +30,12 @@ COLUMN, ROW = 23.0, 25.0
 FIRST_X, FIRST_Y = 9.0, 9.0
 SHEET_WIDTH, SHEET_HEIGHT = FIRST_X + 10 * COLUMN + 3, FIRST_Y + 6 * ROW + 3
 LINE_GAP = 9.5
-RAIL_TOP, RAIL_BOTTOM = 37.0, 134.0
-TAP_TOP = 12.0
+RAIL_TOP, RAIL_BOTTOM = 34.0, 136.0
+TAP_TOP = 11.0
 LOADS_A_SHEET = 3
 BRANCH = 4.5
+TERMINAL_HEIGHT = 0.4
+"""A terminal in a path against a contact."""
 POWER_TOP, POWER_BOTTOM = 67.0, 131.0
 BELOW = POWER_BOTTOM + 4
 BUS_TOP, BUS_GAP = 50.0, 4.0
@@ -41,6 +43,9 @@ INCOMING_TOP = 15.0
 INCOMER_X = FIRST_X + COLUMN * 1.4
 FIRST_LOAD_X = FIRST_X + COLUMN * 4.2
 LOAD_STEP = COLUMN * 2.2
+LINE_STEP = 2.6
+PATH_GAP = 2 * LINE_GAP + 30.0
+"""From one path of three lines to the next beside it: room for its tag."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,8 +148,33 @@ class _Pad:
                 for part, height in zip(parts, heights, strict=True):
                     self.put(part, x, y, y + unit * height, step)
                     y += unit * height
+            case Parallel(parts) if _lines(branch) > 1:
+                self._exchanged(parts, x, top, bottom, step)
             case Parallel(parts):
                 self._side_by_side(parts, x, top, bottom, step)
+
+    def _exchanged(self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float) -> None:
+        """Paths of several lines side by side: each line branches at a height of its own, so that none is hidden."""
+        lines = _lines(parts[0])
+        upper, lower = top + lines * LINE_STEP, bottom - lines * LINE_STEP
+        for line in range(lines):
+            at = x + line * LINE_GAP
+            self.wires += [Wire(at, top, at, upper), Wire(at, lower, at, bottom)]
+        for index, part in enumerate(parts):
+            across = x + index * PATH_GAP
+            self.put(part, across, upper, lower, step)
+            if not index:
+                continue
+            for line in range(lines):
+                at, out = across + line * LINE_GAP, _leads_to(part, line)
+                above, below = top + (line + 0.5) * LINE_STEP, lower + (out + 0.5) * LINE_STEP
+                self.wires += [
+                    Wire(x + line * LINE_GAP, above, at, above),
+                    Wire(at, above, at, upper),
+                    Wire(at, lower, at, below),
+                    Wire(x + out * LINE_GAP, below, at, below),
+                ]
+                self.dots += [(x + line * LINE_GAP, above), (x + out * LINE_GAP, below)]
 
     def _side_by_side(self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float) -> None:
         upper, lower = top + BRANCH, bottom - BRANCH
@@ -162,13 +192,39 @@ class _Pad:
 def _height(branch: Branch) -> float:
     match branch:
         case Element(poles=poles):
-            return 0.6 if poles[0].unit == "i-f" else 1
+            return TERMINAL_HEIGHT if poles[0].unit == "i-f" else 1
         case Landing():
             return 0.3
         case Series(parts):
             return sum(_height(part) for part in parts)
         case Parallel(parts):
             return max(_height(part) for part in parts) + 0.4
+
+
+def _lines(branch: Branch) -> int:
+    match branch:
+        case Element(poles=poles):
+            return len(poles)
+        case Landing(pins=pins):
+            return len(pins)
+        case Series(parts) | Parallel(parts):
+            return max((_lines(part) for part in parts), default=1)
+
+
+def _leads_to(branch: Branch, line: int) -> int:
+    """The line on which a path that begins on ``line`` ends."""
+    match branch:
+        case Element():
+            return branch.leads_to(line)
+        case Series(parts):
+            for part in parts:
+                line = _leads_to(part, line)
+    return line
+
+
+def _slots(rung: Rung) -> int:
+    """Places for a motor that a power path takes on its sheet: two where two contactors stand side by side."""
+    return max((len(p.parts) for p in rung.path.parts if isinstance(p, Parallel)), default=1)
 
 
 def _width(branch: Branch) -> int:
@@ -186,9 +242,8 @@ def lay_out(circuits: Circuits) -> Sheets:
     sheets: list[Sheet] = []
     power = [r for r in circuits.rungs if r.band is Band.POWER and len(r.start) == 3]
     incoming = [r for r in circuits.rungs if r.band is Band.INCOMING]
-    for begin in range(0, max(len(power), 1), LOADS_A_SHEET):
-        here = power[begin : begin + LOADS_A_SHEET]
-        sheets.append(_power_sheet(len(sheets) + 1, incoming if begin == 0 else [], here, circuits))
+    for here in _shared_out(power):
+        sheets.append(_power_sheet(len(sheets) + 1, [] if sheets else incoming, here, circuits))
     for circuit in dict.fromkeys(r.circuit for r in power):
         rungs = [r for r in circuits.rungs if r.circuit == circuit]
         tap = next(r for r in rungs if r.band is Band.TAP)
@@ -200,6 +255,16 @@ def lay_out(circuits: Circuits) -> Sheets:
         for seat in sheet.seats
     }
     return Sheets(tuple(sheets), places)
+
+
+def _shared_out(power: list[Rung]) -> list[list[Rung]]:
+    """The power paths sheet by sheet, in order, as many as have room; one sheet at least, for the supply."""
+    sheets: list[list[Rung]] = [[]]
+    for rung in power:
+        if sum(_slots(one) for one in sheets[-1]) + _slots(rung) > LOADS_A_SHEET:
+            sheets.append([])
+        sheets[-1].append(rung)
+    return sheets
 
 
 def _power_sheet(number: int, incoming: list[Rung], power: list[Rung], circuits: Circuits) -> Sheet:
@@ -214,8 +279,10 @@ def _power_sheet(number: int, incoming: list[Rung], power: list[Rung], circuits:
             for one in elements:
                 pad.seats.append(Seat(one, x, first.top, first.bottom))
             pad.wires.append(Wire(x, INCOMING_TOP + 1, x, first.top))
-    for index, rung in enumerate(power):
-        x = FIRST_LOAD_X + index * LOAD_STEP
+    taken = 0
+    for rung in power:
+        x = FIRST_LOAD_X + taken * LOAD_STEP
+        taken += _slots(rung)
         pad.put(rung.path, x, POWER_TOP, POWER_BOTTOM, LINE_GAP)
         earth = next(
             (r for r in circuits.rungs if r.circuit == rung.circuit and r.band is Band.POWER and r.start == ("PE",)),

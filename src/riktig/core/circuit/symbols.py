@@ -7,6 +7,7 @@ Source:
 
 from collections.abc import Callable
 
+from riktig.core.catalogue import kind
 from riktig.core.geometry import Align, Arc, Circle, Face, Line, Mark, Point, Poly, Text
 
 __all__ = ["HALF", "Symbol", "earth_sign", "symbol_of"]
@@ -229,6 +230,7 @@ _BY_UNIT: dict[tuple[str, str], Symbol] = {
     ("motor_protector", "3-4"): breaker_pole,
     ("motor_protector", "5-6"): breaker_pole,
     ("motor_protector", "13-14"): make_contact,
+    ("motor_protector", "21-22"): break_contact,
     ("overload", "95-96"): overload_break,
     ("overload", "97-98"): overload_make,
 }
@@ -236,4 +238,5 @@ _BY_UNIT: dict[tuple[str, str], Symbol] = {
 
 def symbol_of(kind_id: str, unit: str) -> Symbol:
     """The symbol of one unit of a kind; the overload's poles are heaters."""
-    return _BY_UNIT.get((kind_id, unit)) or _BY_KIND.get(kind_id, heater)
+    family = kind(kind_id).family
+    return _BY_UNIT.get((family, unit)) or _BY_KIND.get(family, heater)

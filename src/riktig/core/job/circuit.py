@@ -13,6 +13,7 @@ class Recipe(Enum):
 
     INCOMER = "incomer"
     DIRECT_ON_LINE = "direct-on-line"
+    REVERSING = "direct-on-line, both ways"
     PLANNED = "sized, not yet drawn"
 
 

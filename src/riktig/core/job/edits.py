@@ -7,7 +7,7 @@ from riktig.core.job.circuit import Circuit, Recipe
 from riktig.core.job.ids import CircuitId, LoadId, SignalId, SourceId
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
-from riktig.core.job.load_values import Command, Protection, Start
+from riktig.core.job.load_values import Command, Start
 from riktig.core.job.override import Override
 from riktig.core.job.practice import Practice
 from riktig.core.job.signal import Signal, Source
@@ -99,11 +99,12 @@ def _fresh(job: Job) -> int:
 
 
 def _recipe(load: Load) -> Recipe:
-    """What the circuit of a load is made from: so far only the plain starter is drawn."""
+    """What the circuit of a load is made from: so far the starters commanded from the door are drawn."""
     drawn = load.is_motor and load.phases == 3 and not load.maintained
-    drawn = drawn and load.protection is not Protection.PROTECTOR
     if drawn and load.start is Start.DIRECT and load.command is Command.BUTTONS:
         return Recipe.DIRECT_ON_LINE
+    if drawn and load.start is Start.REVERSING and load.command is Command.BOTH_WAYS:
+        return Recipe.REVERSING
     return Recipe.PLANNED
 
 

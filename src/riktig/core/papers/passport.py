@@ -65,7 +65,7 @@ def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
     joins = _joins(plan, device)
     if joins:
         sections.append(Section("Joins", joins))
-    if device.kind_id == "contactor":
+    if device.kind.family == "contactor":
         rows = tuple(Row(unit, place) for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device))
         sections.append(Section("Contacts", rows))
     about = [Row("Part", part.ref)]

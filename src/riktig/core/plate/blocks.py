@@ -16,6 +16,8 @@ _ROWS = {
     "isolator": Row.FEED,
     "motor_breaker": Row.FEED,
     "fuse_switch": Row.FEED,
+    "motor_protector": Row.FEED,
+    "overload": Row.STARTERS,
     "control_breaker": Row.FEED,
     "contactor": Row.STARTERS,
 }
@@ -55,7 +57,7 @@ def _single(device: Device, part: Part, under: Device | None, sizing: Sizing, fi
         width = max(width, plugged.width)
     return Block(
         device.id,
-        _ROWS[device.kind_id],
+        _ROWS[device.kind.family],
         tuple(members),
         width,
         half,

@@ -61,11 +61,13 @@ def plan_door(circuits: Circuits, sizing: Sizing, layout: Layout, enclosure: Enc
         side = (index + 1) // 2 * (1 if index % 2 else -1)
         x = face.width / 2 + side * PITCH_X * 2
         lamps = [d for d in column if d.kind_id == "lamp"]
+        rows = max(-(-len(lamps) // 2), 1)
         for n, device in enumerate(lamps):
-            dx = (n - (len(lamps) - 1) / 2) * PITCH_X * 1.2
-            seats.append(_seat(device, sizing, x + dx, top, hole))
+            beside = min(len(lamps) - n // 2 * 2, 2)
+            dx = (n % 2 - (beside - 1) / 2) * PITCH_X * 1.2
+            seats.append(_seat(device, sizing, x + dx, top + n // 2 * PITCH_Y, hole))
         for n, device in enumerate(d for d in column if d.kind_id != "lamp"):
-            seats.append(_seat(device, sizing, x, top + (n + 1) * PITCH_Y, hole))
+            seats.append(_seat(device, sizing, x, top + (n + rows) * PITCH_Y, hole))
     hinge_right = enclosure.hinge is HingeSide.RIGHT
     stud = Point(face.width - 25 if hinge_right else 25, face.height - 25)
     plate = Rect((face.width - NAMEPLATE[0]) / 2, face.height - NAMEPLATE[1] - 25, *NAMEPLATE)

@@ -11,7 +11,7 @@ from riktig.core.standards import COMMON_PRACTICE, allowed_colours
 
 __all__ = ["ELECTRICAL"]
 
-PROTECTIVE = {"motor_breaker", "control_breaker", "fuse_switch", "panel_breaker"}
+PROTECTIVE = {"motor_breaker", "control_breaker", "fuse_switch", "panel_breaker", "motor_protector"}
 _LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.WINDING}
 
@@ -26,7 +26,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
     """Loads between phase and neutral need a neutral from the supply."""
     clause = "IEC 60204-1 4.3 and 5.1"
     supply = view.job.supply
-    users = [f"{view.tag(d.id)}" for d in view.circuits.devices if d.kind_id in ("contactor", "lamp")]
+    users = [f"{view.tag(d.id)}" for d in view.circuits.devices if d.kind.family in ("contactor", "lamp")]
     findings = []
     if users and not supply.neutral:
         findings.append(
@@ -151,7 +151,7 @@ def overloads_set(view: View) -> ClauseResult:
     evidence = []
     for device in view.circuits.devices:
         size = view.sizing.load_of(device.circuit)
-        if device.kind_id != "overload" or size is None:
+        if device.kind.family not in ("overload", "motor_protector") or size is None:
             continue
         part = view.sizing.parts[device.id]
         text = f"{part.min_a:g} A ≤ {size.setting_a:g} A ≤ {part.max_a:g} A"
@@ -229,7 +229,7 @@ def contacts_enough(view: View) -> ClauseResult:
         for (device, unit), count in used.items()
         if count > 1
     ]
-    contactors = [d for d in view.circuits.devices if d.kind_id == "contactor"]
+    contactors = [d for d in view.circuits.devices if d.kind.family == "contactor"]
     findings += [
         Finding(
             "C01",
@@ -261,7 +261,7 @@ def contacts_enough(view: View) -> ClauseResult:
 def control_transformer(view: View) -> ClauseResult:
     """Whether the control circuits may do without a transformer."""
     clause = "IEC 60204-1 9.1.1, from memory: fairly sure"
-    starters = sum(d.kind_id == "contactor" for d in view.circuits.devices)
+    starters = len({d.circuit for d in view.circuits.devices if d.kind.family == "contactor"})
     devices = sum(d.kind_id in ("start_button", "stop_button", "field_contact") for d in view.circuits.devices)
     findings = []
     if starters > 1 or devices > 2:
@@ -291,7 +291,7 @@ def operator_colours(view: View) -> ClauseResult:
     for device in view.circuits.devices:
         colour = view.sizing.parts[device.id].colour
         if device.kind_id == "lamp":
-            ask = ("indicator light", "normal" if device.id.endswith("run") else "abnormal")
+            ask = ("indicator light", "normal" if device.id.endswith(".run") else "abnormal")
         elif device.kind_id in asks:
             ask = asks[device.kind_id]
         else:

@@ -21,6 +21,7 @@ ROLES = {
     "fuse_switch": "fuse switch",
     "contactor": "contactor",
     "overload": "overload",
+    "motor_protector": "motor protector",
 }
 """Which chosen part of a proposal a drawn device is."""
 
@@ -117,7 +118,7 @@ class _Chooser:
 
     def part_for(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         size = self._sized.get(device.circuit)
-        if size and device.kind_id in ROLES:
+        if size and device.kind.family in ROLES:
             return self._chosen(device, size.proposal)
         match device.kind_id:
             case "isolator":
@@ -129,24 +130,28 @@ class _Chooser:
             case "control_breaker":
                 return self._control_breaker(device)
             case "terminal" | "neutral_terminal" | "earth_terminal":
-                mm2 = size.section.mm2 if size else self._feeder.mm2
-                return self._clamp(device, mm2)
+                earth = device.kind_id == "earth_terminal"
+                supply = self._proposal.incoming.pe_mm2 if earth else self._feeder.mm2
+                return self._clamp(device, size.section.mm2 if size else supply)
             case "earth_bar" | "stud":
-                return self._clamp(device, self._feeder.mm2)
+                return self._clamp(device, self._proposal.incoming.pe_mm2)
             case "lamp":
-                ref = "LP-GN" if device.id.endswith("H.run") else "LP-YE"
+                ref = "LP-GN" if device.id.endswith(".run") else "LP-YE"
                 return part(ref), (_LAMP_WHY[ref],)
         return parts_of(device.kind_id)[0], ()
 
     def _chosen(self, device: Device, one: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
-        role = ROLES[device.kind_id]
-        found = next((c.part for c in one.chosen if c.role == role), parts_of(device.kind_id)[-1])
+        role = ROLES[device.kind.family]
+        offered = parts_of(device.kind_id)
+        ref = next((c.part.ref for c in one.chosen if c.role == role), offered[-1].ref)
+        found = next(part for part in offered if part.ref == ref)
         names = {
             "breaker": ("breaker",),
             "fuse switch": ("breaker",),
             "contactor": ("contactor", "current"),
             "overload": ("setting", "overload", "current"),
+            "motor protector": ("breaker", "setting", "current"),
         }[role]
         values = [value for name in names if (value := one.value(name))]
         self.shortfalls += [(device.id, f"{v.name.lower()}: {v.short}") for v in values if v.short]

@@ -1,7 +1,7 @@
 """The sheets, and what can be done to what is chosen on them."""
 
 from PySide6.QtCore import QPoint
-from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMenu, QPushButton, QWidget
+from PySide6.QtWidgets import QInputDialog, QMenu, QPushButton, QWidget
 
 from riktig.core.circuit import (
     CIRCUITS,
@@ -19,7 +19,7 @@ from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import Station, plain_label
+from riktig.desk.widgets import FlowLayout, Station, plain_label
 
 __all__ = ["CircuitsStation"]
 
@@ -49,9 +49,10 @@ class CircuitsStation(Station):
         self.name.clicked.connect(self._rename)
         self.count.clicked.connect(lambda: session.edit("number anew", renumber))
         self.hint = plain_label("", "quiet")
-        self._tabs = QHBoxLayout()
-        self._tabs.setSpacing(4)
-        self.add_bar((self._tabs, None, self.after, self.across, self.out, self.name, self.count))
+        tabs = QWidget()
+        self._tabs = FlowLayout(tabs, gap=4, lead=4)
+        self.add_bar((None, self.after, self.across, self.out, self.name, self.count))
+        self.add_body(tabs, 0)
         self.add_body(self.view)
         self.add_body(self.hint, 0)
         self.sheet = 0
@@ -65,6 +66,7 @@ class CircuitsStation(Station):
             item = self._tabs.takeAt(0)
             widget = item.widget() if item else None
             if widget:
+                widget.hide()
                 widget.deleteLater()
         for index, sheet in enumerate(sheets):
             tab = QPushButton(f"Sheet {sheet.number}")
