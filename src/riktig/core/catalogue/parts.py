@@ -64,7 +64,7 @@ class Part:
         """The clamp of a pin; terminals and bar ways take one conductor (common practice)."""
         found = self.kind.pin(pin)
         data = self.control if found.clamp is Clamp.CONTROL else self.power
-        if self.kind.id.endswith("terminal") or self.kind.id in ("earth_bar", "stud"):
+        if self.kind.id.endswith("terminal") or self.kind.id in ("earth_bar", "stud", "dist_block"):
             return ClampData(data.min_mm2, data.max_mm2, data.strip, data.torque_n_m, 1)
         return data
 

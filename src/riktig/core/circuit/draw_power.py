@@ -47,6 +47,9 @@ def power_marks(sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list
             marks += _cable(tags[device.id], x, y, key)
         elif device.kind_id == "motor":
             marks += _motor(tags[device.id], x, key)
+        elif device.kind_id == "dist_block":
+            marks += [Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)]
+            marks.append(Text(x + 2 * LINE_GAP + 2.4, y + 2.6, tags[device.id], TAG, face=Face.PRINTED_BOLD, key=key))
     marks += _branches(sheet)
     return marks + _returns(sheet, right, devices, control_sheets)
 

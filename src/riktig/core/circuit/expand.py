@@ -25,6 +25,7 @@ from riktig.core.job import (
     Change,
     Circuit,
     CircuitId,
+    Distribution,
     EarthScheme,
     ElementId,
     Insertable,
@@ -59,7 +60,8 @@ def expand(
     for circuit in circuits:
         if circuit.recipe is Recipe.INCOMER:
             motors = sum(c.load in by_id and _drawable(c, practice) for c in circuits)
-            made = incomer(circuit, supply, motors if beside else 0)
+            blocks = practice.distribution is Distribution.BLOCKS
+            made = incomer(circuit, supply, motors if beside else 0, 2 * motors if blocks else 0)
         elif circuit.load in by_id and not _drawable(circuit, practice):
             undrawn.append(circuit.id)
             continue

@@ -15,6 +15,9 @@ MAIN = tuple(f"main.{phase}" for phase in PHASES)
 BAR_POINTS = 7
 """Points an eight-way bar serves: one way is kept to link a further bar."""
 
+BLOCK_TAPS = 7
+"""Feeds a block serves on each line."""
+
 Yield = tuple[list[Device], list[Rung], list[PinId]]
 
 
@@ -51,13 +54,14 @@ def maker(cid: CircuitId) -> Maker:
     return made
 
 
-def incomer(circuit: Circuit, supply: Supply, earth_points: int) -> Yield:
+def incomer(circuit: Circuit, supply: Supply, earth_points: int, taps: int = 0) -> Yield:
     """The supply terminals, the main isolator, the earth bar and the bonds of the box.
 
     Args:
         circuit: The incomer of the job.
         supply: What the customer brings.
         earth_points: Bonds that the other circuits ask for; the bars are made for all.
+        taps: Feeds of the first line that distribution blocks are made for; 0 without blocks.
     """
     cid = circuit.id
     made = maker(cid)
@@ -78,6 +82,8 @@ def incomer(circuit: Circuit, supply: Supply, earth_points: int) -> Yield:
     points = earth_points + len(bonds) + 1
     bars = [made(f"PE{n or ''}", "earth_bar", Zone.PLATE, "earth bar") for n in range(-(-points // BAR_POINTS))]
     phases = tuple(terminals[name].id for name in PHASES)
+    blocks = [made(f"XD{n or ''}", "dist_block", Zone.PLATE, "distribution") for n in range(-(-taps // BLOCK_TAPS))]
+    spread = tuple(Landing(block.id, PHASES) for block in blocks[:1])
     rungs = [
         Rung(
             f"{cid}.main",
@@ -87,7 +93,12 @@ def incomer(circuit: Circuit, supply: Supply, earth_points: int) -> Yield:
             (),
             MAIN,
             Series(
-                (Landing(cable.id, PHASES), through(phases, inward=True), element(isolator.id, "1-2", "3-4", "5-6"))
+                (
+                    Landing(cable.id, PHASES),
+                    through(phases, inward=True),
+                    element(isolator.id, "1-2", "3-4", "5-6"),
+                    *spread,
+                )
             ),
         )
     ]
@@ -97,7 +108,9 @@ def incomer(circuit: Circuit, supply: Supply, earth_points: int) -> Yield:
     for bar in bars:
         path = Series((Landing(bar.id, ("1",)),))
         rungs.append(Rung(f"{bar.id}.root", cid, Band.INCOMING, "PE", ("PE",), (), path))
-    devices = [cable, *terminals.values(), isolator, *bars, *bonds]
+    for block in blocks[1:]:
+        rungs.append(Rung(f"{block.id}.on", cid, Band.INCOMING, "", MAIN, (), Series((Landing(block.id, PHASES),))))
+    devices = [cable, *terminals.values(), isolator, *blocks, *bars, *bonds]
     earths = [terminals["PE"].pin("i"), *(bond.pin("1") for bond in bonds)]
     return devices, rungs, earths
 

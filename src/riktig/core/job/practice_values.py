@@ -167,6 +167,7 @@ class Distribution(Enum):
     """How the supply reaches several breakers."""
 
     LOOPS = "wires looped from breaker to breaker"
+    BLOCKS = "distribution blocks"
     COMB = "a comb bar"
     BAR = "a bar system"
 

@@ -14,6 +14,7 @@ FIELD_ROOM = 40.0
 
 _ROWS = {
     "isolator": Row.FEED,
+    "dist_block": Row.FEED,
     "motor_breaker": Row.FEED,
     "fuse_switch": Row.FEED,
     "motor_protector": Row.FEED,

@@ -199,7 +199,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
         return _earth(rect, seat, tag, key)
     marks: list[Mark] = [box(rect, "ink", 0.6, "part", key, "device")]
     shown = {p.name for p in seat.part.kind.pins}
-    crowded = seat.part.kind.family in ("contactor", "overload")
+    crowded = seat.part.kind.family in ("contactor", "overload", "dist_block")
     for pin in seat.part.kind.pins:
         at = seat.pin_point(pin.name)
         x, y = at.x + shift.x, at.y + shift.y

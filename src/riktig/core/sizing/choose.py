@@ -133,6 +133,8 @@ class _Chooser:
                 earth = device.kind_id == "earth_terminal"
                 supply = self._proposal.incoming.pe_mm2 if earth else self._feeder.mm2
                 return self._clamp(device, size.section.mm2 if size else supply)
+            case "dist_block":
+                return self._clamp(device, self._feeder.mm2)
             case "earth_bar" | "stud":
                 return self._clamp(device, self._proposal.incoming.pe_mm2)
             case "lamp":

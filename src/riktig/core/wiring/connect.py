@@ -20,6 +20,7 @@ __all__ = ["DUCT_HEIGHT", "best_path", "wire_all"]
 
 DUCT_HEIGHT = 60.0
 """Inside height of the ducts, mm (the stock on the cut list)."""
+TAP = "Up to 3 m from the block it needs no protection of its own (IEC 60204-1 7.2.8, from memory)."
 STARTS = 6
 """Starts tried on a long chain (chosen by us: more gain little)."""
 EXACT_UP_TO = 7
@@ -60,8 +61,11 @@ def wire_all(
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
         pins = [pin for pin in pins if router.reaches(pin)]
+        spread = _from_blocks(net, pins, circuits) if _feeds(net) else []
         if net.net_class is NetClass.EARTH:
             halves += _earths(net, pins, circuits, devices)
+        elif spread:
+            halves += spread
         elif len(pins) > 1:
             single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
             order = best_path(pins, single, router.length)
@@ -170,6 +174,27 @@ def _earths(net: Net, pins: list[PinId], circuits: Circuits, devices: dict[Devic
     return links + [_Half(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
 
 
+def _from_blocks(net: Net, pins: list[PinId], circuits: Circuits) -> list[_Half]:
+    """Each breaker from a way of its own of the distribution blocks; none without blocks.
+
+    The supply lands on the first block; a further block hangs on the thick outlet of the one before.
+    """
+    blocks = [d for d in circuits.devices if d.kind_id == "dist_block"]
+    if not blocks:
+        return []
+    unit = next(u for u in blocks[0].kind.units if blocks[0].pin(u.name) in net.pins)
+    inlets = [block.pin(unit.name) for block in blocks]
+    ways = [block.pin(name) for block in blocks for name in unit.pins[2:]]
+    onward = [block.pin(unit.pins[1]) for block in blocks]
+    links = [_Half(net, a, b) for a, b in zip(onward, inlets[1:], strict=False)]
+    ends = [pin for pin in pins if pin not in inlets and pin not in ways and pin not in onward]
+    source = [pin for pin in ends if pin.startswith(str(blocks[0].circuit))]
+    fed = [pin for pin in ends if pin not in source]
+    halves = [_Half(net, pin, inlets[0]) for pin in source]
+    over = ways[-1:] * max(len(fed) - len(ways), 0)
+    return halves + links + [_Half(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
+
+
 class _Maker:
     def __init__(
         self, devices: dict[DeviceId, Device], names: Names, sizing: Sizing, practice: Practice, router: Router
@@ -220,6 +245,10 @@ class _Maker:
         if net.net_class is NetClass.EARTH:
             return self._earth_section(half.b)
         if net.net_class is NetClass.POWER:
+            block = self._devices[_owner(half.a)[0]].kind_id == "dist_block"
+            tap = sizing.load_of(_circuit(half.b)) if block else None
+            if tap:
+                return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {TAP}")
             section = load.section if load and not _feeds(net) else sizing.feeder
             return section.mm2, section.why
         if net.net_class is NetClass.CONTROL and load:
