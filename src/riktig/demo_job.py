@@ -131,7 +131,7 @@ def kelp_shed() -> Job:
     )
     job = add_signal(job, "hall door contact", place="drying hall", wetting=Wetting.FOREIGN, load=fan)
     job = add_source(job, "Fire alarm interlock", 24.0, "the shed's fire panel")
-    job = set_practice(job, distribution=Distribution.BLOCKS)
+    job = set_practice(job, distribution=Distribution.BLOCKS, duct_width=60.0)
     job = set_box(job, 1000.0, 1200.0, 300.0)
     return settle(set_enclosure(job, environment="indoors, damp and salty", rating="IP65"))
 

@@ -172,7 +172,7 @@ class TestEdits:
         ("fields", "recipe"),
         [
             ({}, Recipe.DIRECT_ON_LINE),
-            ({"start": Start.STAR_DELTA}, Recipe.PLANNED),
+            ({"start": Start.STAR_DELTA}, Recipe.STAR_DELTA),
             ({"command": Command.CONTROLLER}, Recipe.PLANNED),
             ({"protection": Protection.PROTECTOR}, Recipe.DIRECT_ON_LINE),
             ({"start": Start.REVERSING, "command": Command.BOTH_WAYS}, Recipe.REVERSING),

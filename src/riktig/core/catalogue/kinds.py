@@ -82,6 +82,11 @@ class Kind:
     like: str = ""
 
     @property
+    def is_motor(self) -> bool:
+        """Whether it turns: a motor in the field."""
+        return self.letter == "M" and self.mounting is Mounting.FIELD
+
+    @property
     def family(self) -> str:
         """The kind whose parts and behaviour it shares: its own id, or that of what it is wired like."""
         return self.like or self.id

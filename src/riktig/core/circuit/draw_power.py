@@ -1,6 +1,7 @@
 """The parts of a power sheet that are not symbols of a path: bars, cable, motor, earth."""
 
 from riktig.core.circuit.model import Device, elements_of
+from riktig.core.circuit.recipes import MAIN
 from riktig.core.circuit.sheets import (
     BUS_GAP,
     BUS_TOP,
@@ -45,7 +46,11 @@ def power_marks(sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list
         key = f"device:{device.id}"
         if device.kind_id == "supply":
             marks += _cable(tags[device.id], x, y, key)
-        elif device.kind_id == "motor":
+        elif device.kind.is_motor and landing.pins[0] == "W2":
+            at = [(x + n * LINE_GAP, pin) for n, pin in enumerate(landing.pins)]
+            marks += [Text(a, POWER_BOTTOM + 3.6, pin, SMALL, face=Face.PRINTED, align=Align.MIDDLE) for a, pin in at]
+            marks.append(Text(at[1][0], POWER_BOTTOM + 8, f"of {tags[device.id]}", SMALL, "act", align=Align.MIDDLE))
+        elif device.kind.is_motor:
             marks += _motor(tags[device.id], x, key)
         elif device.kind_id == "dist_block":
             marks += [Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)]
@@ -57,7 +62,7 @@ def power_marks(sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list
 def _branches(sheet: Sheet) -> list[Mark]:
     marks: list[Mark] = []
     for rung in sheet.rungs:
-        if len(rung.start) != 3:
+        if rung.start != MAIN:
             continue
         first = next(elements_of(rung.path))
         seat = next(s for s in sheet.seats if s.element.id == first.id)

@@ -28,6 +28,9 @@ __all__ = ["contact_places", "draw_sheet"]
 
 LONGEST_WORD = 10
 """Characters of a word beside a symbol before it goes on to a second line."""
+MAIN_POLES = ("1-2", "3-4", "5-6")
+MIRROR_STEP = 3.4
+"""From one line of a contact mirror to the next, mm."""
 ROOMY = 15.5
 """Height of an element from which the number of its net stands on the line, not beside it, mm."""
 
@@ -209,9 +212,7 @@ class _Pen:
     def _is_leg(self, pin: PinId) -> bool:
         """Whether a pin is on a motor's own conductor, which is named at its terminal."""
         net = self._nets.of_pin.get(pin)
-        return net is not None and any(
-            self._devices[DeviceId(p.rsplit(":", 1)[0])].kind_id == "motor" for p in net.pins
-        )
+        return net is not None and any(self._devices[DeviceId(p.rsplit(":", 1)[0])].kind.is_motor for p in net.pins)
 
     def _number(self, pin: PinId, x: float, y: float) -> list[Mark]:
         net = self._nets.of_pin.get(pin)
@@ -251,7 +252,7 @@ class _Pen:
             marks.append(Text(tap.x + 8, TAP_TOP + 4, self._source_of(tap), SMALL, "act"))
         left = min((w.x1 for w in sheet.wires if w.node == "return"), default=FIRST_X)
         marks.append(Text(left, RAIL_BOTTOM - 1.6, "N", PRINTED, face=Face.PRINTED))
-        marks.append(Text(left - 3.5, RAIL_BOTTOM + 4.6, "from 1.1", SMALL, "act"))
+        marks.append(Text(left - 13.5, RAIL_BOTTOM + 3.6, "from 1.1", SMALL, "act"))
         for seat in sheet.seats:
             device = self._devices[seat.element.device]
             if seat.element.poles[0].unit == "A1-A2":
@@ -270,15 +271,18 @@ class _Pen:
         return ""
 
     def _mirror(self, device: Device, x: float) -> list[Mark]:
+        """Under a coil: where its contacts are, the main poles in one line, the spare ones in the last."""
         rows = contact_places(self._sheets, self._circuits, device)
+        used = [row for row in rows if row[1] != "spare"]
+        poles = [place for unit, place in used if unit in MAIN_POLES]
+        if len(poles) == len(MAIN_POLES) and len(set(poles)) == 1:
+            used = [("1 to 6", poles[0]), *(row for row in used if row[0] not in MAIN_POLES)]
         marks: list[Mark] = []
-        half = -(-len(rows) // 2)
-        for index, (unit, place) in enumerate(rows):
-            column, line = divmod(index, half)
-            role = "third" if place == "spare" else "act"
-            y = RAIL_BOTTOM + 9 + line * 3.9
-            marks += [
-                Text(x - 16 + column * 27, y, unit, PRINTED, "second", Face.PRINTED),
-                Text(x - 2.5 + column * 27, y, place, SMALL, role),
-            ]
+        for index, (unit, place) in enumerate(used):
+            y = RAIL_BOTTOM + 7.6 + index * MIRROR_STEP
+            marks += [Text(x - 9, y, unit, PRINTED, "second", Face.PRINTED), Text(x + 7.5, y, place, SMALL, "act")]
+        spare = [unit for unit, place in rows if place == "spare"]
+        if spare:
+            y = RAIL_BOTTOM + 7.6 + len(used) * MIRROR_STEP
+            marks.append(Text(x - 9, y, "spare " + " ".join(unit.split("-")[0] for unit in spare), SMALL, "third"))
         return marks

@@ -19,7 +19,7 @@ from riktig.core.circuit.model import (
     elements_of,
 )
 from riktig.core.circuit.recipes import Yield, device_id, element, incomer
-from riktig.core.circuit.starters import direct_on_line, field_pair, reversing
+from riktig.core.circuit.starters import direct_on_line, field_pair, reversing, star_delta
 from riktig.core.job import (
     Act,
     Change,
@@ -89,6 +89,8 @@ def _made(circuit: Circuit, load: Load, practice: Practice, signals: tuple[Signa
     if circuit.recipe is Recipe.REVERSING:
         ends = [s for s in signals if s.load == load.id and s.wetting is Wetting.CONTROL]
         return reversing(circuit, load, practice, ends[:2])
+    if circuit.recipe is Recipe.STAR_DELTA:
+        return star_delta(circuit, load, practice)
     return direct_on_line(circuit, load, practice)
 
 

@@ -98,8 +98,8 @@ def _name_of(net: Net, devices: dict[DeviceId, Device], tag: dict[DeviceId, str]
         device = devices[DeviceId(owner)]
         if device.kind_id == "supply":
             return marking
-        if device.kind_id == "motor":
-            return f"{marking[0]}{tag[device.id]}"
+        if device.kind.is_motor:
+            return f"{marking if device.kind_id == 'motor6' else marking[0]}{tag[device.id]}"
     return ""
 
 

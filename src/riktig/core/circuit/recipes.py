@@ -8,7 +8,19 @@ from typing import Protocol
 from riktig.core.circuit.model import Band, Device, Element, Landing, Pole, Rung, Series, Zone
 from riktig.core.job import Circuit, CircuitId, ControlTap, DeviceId, ElementId, PinId, Practice, Supply
 
-__all__ = ["BAR_POINTS", "MAIN", "Maker", "Yield", "device_id", "element", "incomer", "maker", "tap", "through"]
+__all__ = [
+    "BAR_POINTS",
+    "MAIN",
+    "PHASES",
+    "Maker",
+    "Yield",
+    "device_id",
+    "element",
+    "incomer",
+    "maker",
+    "tap",
+    "through",
+]
 
 PHASES = ("L1", "L2", "L3")
 MAIN = tuple(f"main.{phase}" for phase in PHASES)

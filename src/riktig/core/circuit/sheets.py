@@ -6,6 +6,7 @@ Laying out and drawing are apart: this file decides places, ``draw_sheets`` make
 from dataclasses import dataclass
 
 from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
+from riktig.core.circuit.recipes import MAIN
 from riktig.core.job import CircuitId, DeviceId, ElementId
 
 __all__ = [
@@ -44,6 +45,8 @@ INCOMER_X = FIRST_X + COLUMN * 1.4
 FIRST_LOAD_X = FIRST_X + COLUMN * 4.2
 LOAD_STEP = COLUMN * 2.2
 LINE_STEP = 2.6
+CHAIN_HEIGHT = 5.2
+"""Elements that fit under each other in paths that go on from one another."""
 PATH_GAP = 2 * LINE_GAP + 30.0
 """From one path of three lines to the next beside it: room for its tag."""
 
@@ -143,7 +146,7 @@ class _Pad:
                 self.wires += [Wire(x + n * LINE_GAP, top, x + n * LINE_GAP, bottom) for n in range(len(branch.pins))]
             case Series(parts):
                 heights = [_height(part) for part in parts]
-                unit = (bottom - top) / max(sum(heights), 1)
+                unit = (bottom - top) / (sum(heights) or 1)
                 y = top
                 for part, height in zip(parts, heights, strict=True):
                     self.put(part, x, y, y + unit * height, step)
@@ -175,6 +178,37 @@ class _Pad:
                     Wire(x + out * LINE_GAP, below, at, below),
                 ]
                 self.dots += [(x + line * LINE_GAP, above), (x + out * LINE_GAP, below)]
+
+    def put_chain(self, first: Rung, others: list[Rung], x: float) -> None:
+        """Power paths that go on from each other's named ends: the first goes on straight, a second beside it."""
+        unit = (POWER_BOTTOM - POWER_TOP) / CHAIN_HEIGHT
+        bottom = POWER_TOP + unit * _height(first.path)
+        self.put(first.path, x, POWER_TOP, bottom, LINE_GAP)
+        ends: dict[tuple[str, ...], tuple[float, float]] = {first.end: (x, bottom)}
+        taken: set[tuple[str, ...]] = set()
+        farthest = x
+        for rung in others:
+            from_x, from_y = ends[rung.start]
+            top = from_y + 3 * LINE_STEP
+            at = from_x
+            if rung.start in taken:
+                farthest += PATH_GAP
+                at = farthest
+            for line in range(3):
+                y = from_y + (line + 0.5) * LINE_STEP
+                old, new = from_x + line * LINE_GAP, at + line * LINE_GAP
+                if at == from_x:
+                    self.wires.append(Wire(old, from_y, old, top))
+                else:
+                    self.wires += [Wire(old, y, new, y), Wire(new, y, new, top)]
+                    self.dots.append((old, y))
+            taken.add(rung.start)
+            below = top + unit * _height(rung.path) if rung.end else POWER_BOTTOM
+            self.put(rung.path, at, top, below, LINE_GAP)
+            if len(set(rung.end)) == 1:
+                self.wires.append(Wire(at, below, at + 2 * LINE_GAP, below))
+            elif rung.end:
+                ends[rung.end] = (at, below)
 
     def _side_by_side(self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float) -> None:
         upper, lower = top + BRANCH, bottom - BRANCH
@@ -240,10 +274,14 @@ def _width(branch: Branch) -> int:
 def lay_out(circuits: Circuits) -> Sheets:
     """Places every element: power sheets first, then a control sheet for each load's circuit."""
     sheets: list[Sheet] = []
-    power = [r for r in circuits.rungs if r.band is Band.POWER and len(r.start) == 3]
+    power = [r for r in circuits.rungs if r.band is Band.POWER and r.start == MAIN]
+    beyond: dict[CircuitId, list[Rung]] = {}
+    for rung in circuits.rungs:
+        if rung.band is Band.POWER and len(rung.start) == 3 and rung.start != MAIN:
+            beyond.setdefault(rung.circuit, []).append(rung)
     incoming = [r for r in circuits.rungs if r.band is Band.INCOMING]
-    for here in _shared_out(power):
-        sheets.append(_power_sheet(len(sheets) + 1, [] if sheets else incoming, here, circuits))
+    for here in _shared_out(power, beyond):
+        sheets.append(_power_sheet(len(sheets) + 1, [] if sheets else incoming, here, beyond, circuits))
     for circuit in dict.fromkeys(r.circuit for r in power):
         rungs = [r for r in circuits.rungs if r.circuit == circuit]
         tap = next(r for r in rungs if r.band is Band.TAP)
@@ -257,17 +295,20 @@ def lay_out(circuits: Circuits) -> Sheets:
     return Sheets(tuple(sheets), places)
 
 
-def _shared_out(power: list[Rung]) -> list[list[Rung]]:
+def _shared_out(power: list[Rung], beyond: dict[CircuitId, list[Rung]]) -> list[list[Rung]]:
     """The power paths sheet by sheet, in order, as many as have room; one sheet at least, for the supply."""
     sheets: list[list[Rung]] = [[]]
     for rung in power:
-        if sum(_slots(one) for one in sheets[-1]) + _slots(rung) > LOADS_A_SHEET:
+        taken = sum(LOADS_A_SHEET if one.circuit in beyond else _slots(one) for one in sheets[-1])
+        if sheets[-1] and taken + (LOADS_A_SHEET if rung.circuit in beyond else _slots(rung)) > LOADS_A_SHEET:
             sheets.append([])
         sheets[-1].append(rung)
     return sheets
 
 
-def _power_sheet(number: int, incoming: list[Rung], power: list[Rung], circuits: Circuits) -> Sheet:
+def _power_sheet(
+    number: int, incoming: list[Rung], power: list[Rung], beyond: dict[CircuitId, list[Rung]], circuits: Circuits
+) -> Sheet:
     pad = _Pad()
     for rung in incoming:
         if len(rung.end) == 3:
@@ -283,7 +324,10 @@ def _power_sheet(number: int, incoming: list[Rung], power: list[Rung], circuits:
     for rung in power:
         x = FIRST_LOAD_X + taken * LOAD_STEP
         taken += _slots(rung)
-        pad.put(rung.path, x, POWER_TOP, POWER_BOTTOM, LINE_GAP)
+        if rung.circuit in beyond:
+            pad.put_chain(rung, beyond[rung.circuit], x)
+        else:
+            pad.put(rung.path, x, POWER_TOP, POWER_BOTTOM, LINE_GAP)
         earth = next(
             (r for r in circuits.rungs if r.circuit == rung.circuit and r.band is Band.POWER and r.start == ("PE",)),
             None,

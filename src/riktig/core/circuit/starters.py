@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from riktig.core.circuit.model import Band, Branch, Device, Element, Landing, Parallel, Rung, Series, Zone
-from riktig.core.circuit.recipes import MAIN, Maker, Yield, element, maker, tap, through
+from riktig.core.circuit.recipes import MAIN, PHASES, Maker, Yield, element, maker, tap, through
 from riktig.core.job import (
     Circuit,
     CircuitId,
@@ -20,13 +20,16 @@ from riktig.core.job import (
     Protection,
     RunLamp,
     Signal,
+    StarDeltaOverload,
 )
 
-__all__ = ["direct_on_line", "field_pair", "reversing"]
+__all__ = ["direct_on_line", "field_pair", "reversing", "star_delta"]
 
 EXCHANGED = (0, 2, 1)
 """The first phase goes straight through, the second and third change places: on the output, once."""
 POLES = ("1-2", "3-4", "5-6")
+ENDS = ("U1", "V1", "W1", "W2", "U2", "V2")
+"""Terminals of a motor with six ends: each end of the second three below the phase that feeds it in triangle."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +47,7 @@ class _Parts:
     legs: tuple[Device, ...]
 
 
-def _parts(circuit: Circuit, load: Load, under: Device | None) -> _Parts:
+def _parts(circuit: Circuit, load: Load, under: Device | None, six: bool = False) -> _Parts:
     """Guard, control breaker, overload, motor and terminals; ``under`` takes a plugged overload."""
     cid, name = circuit.id, load.name
     made = maker(cid)
@@ -56,8 +59,9 @@ def _parts(circuit: Circuit, load: Load, under: Device | None) -> _Parts:
         kind_id = "overload" if under else "overload_wired"
         overload = made("FO", kind_id, Zone.PLATE, f"{name}, overload")
         overload = replace(overload, under=under.id if under else None)
-    motor = made("M", "motor", Zone.FIELD, name)
-    legs = tuple(made(f"X.{leg}", "terminal", Zone.PLATE, f"{name}, {leg}", f"{cid}.X", leg) for leg in "UVW")
+    motor = made("M", "motor6" if six else "motor", Zone.FIELD, name)
+    ends = ENDS if six else ("U", "V", "W")
+    legs = tuple(made(f"X.{leg}", "terminal", Zone.PLATE, f"{name}, {leg}", f"{cid}.X", leg) for leg in ends)
     return _Parts(made, cid, name, name[:1].upper() + name[1:], guard, control, overload, motor, legs)
 
 
@@ -203,3 +207,76 @@ def reversing(circuit: Circuit, load: Load, practice: Practice, ends: Sequence[S
         rungs.append(_lamp_rung(parts, "trip", "tripped", tripped, lamp))
     earthing, earth_rung, earths = _earthed(parts, practice)
     return [*devices, *parts.legs, *earthing, *field, parts.motor], [*rungs, earth_rung], earths
+
+
+def _star_delta_power(parts: _Parts, line: Device, triangle: Device, star: Device, in_line: bool) -> list[Rung]:
+    """The three power paths of a star-delta starter, joined at named nodes.
+
+    In triangle the ends are fed U1-W2, V1-U2, W1-V2 (IEC 60034-8, from memory); in star the second
+    three are joined.
+    """
+    cid = parts.cid
+    fed = tuple(f"{cid}.fed.{n}" for n in PHASES)
+    tails = tuple(f"{cid}.{end}" for end in ENDS[3:])
+    first, second = parts.legs[:3], parts.legs[3:]
+    guard: list[Branch] = [element(parts.guard.id, *POLES)]
+    to_motor: list[Branch] = [element(line.id, *POLES)]
+    if parts.overload:
+        (guard if in_line else to_motor).append(element(parts.overload.id, *POLES))
+    to_motor += [through(tuple(leg.id for leg in first), inward=False), Landing(parts.motor.id, ENDS[:3])]
+    back = (through(tuple(leg.id for leg in second), inward=False), Landing(parts.motor.id, ENDS[3:]))
+
+    def rung(name: str, start: tuple[str, ...], end: tuple[str, ...], path: Sequence[Branch]) -> Rung:
+        return Rung(f"{cid}.{name}", cid, Band.POWER, parts.title, start, end, Series(tuple(path)))
+
+    return [
+        rung("power", MAIN, fed, guard),
+        rung("line", fed, (), to_motor),
+        rung("triangle", fed, tails, [element(triangle.id, *POLES)]),
+        rung("ends", tails, (), back),
+        rung("star", tails, (f"{cid}.star",) * 3, [element(star.id, *POLES)]),
+    ]
+
+
+def star_delta(circuit: Circuit, load: Load, practice: Practice) -> Yield:
+    """A star-delta starter: line, triangle and star contactor, a timer with a pause between.
+
+    Method:
+        The timer closes the star contactor; only its contact lets the line contactor in, which then
+        holds itself and the start. After the time the timer opens the star and, after a pause, closes
+        the triangle; each of the two stands behind the other's opening contact.
+    """
+    made = maker(circuit.id)
+    in_line = practice.star_delta_overload is StarDeltaOverload.LINE
+    plugged = load.protection is not Protection.PROTECTOR and not in_line
+    line = made("K", "contactor" if plugged else "contactor_wired", Zone.PLATE, f"{load.name}, line")
+    triangle = made("KD", "contactor_wired", Zone.PLATE, f"{load.name}, delta")
+    star = made("KS", "contactor_wired", Zone.PLATE, f"{load.name}, star")
+    timer = made("KT", "timer", Zone.PLATE, f"{load.name}, timer")
+    parts = _parts(circuit, load, line if plugged else None, six=True)
+    cid, name, title = parts.cid, parts.name, parts.title
+    stop = made("S.stop", "stop_button", Zone.DOOR, f"{name}, stop", legend=f"{title} STOP")
+    start = made("S.start", "start_button", Zone.DOOR, f"{name}, start", legend=f"{title} START")
+    overload = [parts.overload] if parts.overload else []
+    devices = [parts.guard, parts.control, line, triangle, star, timer, *overload, stop, start]
+    rungs = [*_star_delta_power(parts, line, triangle, star, in_line), tap(cid, practice, parts.control, parts.guard)]
+    trip, tripped = _trip(parts, practice)
+    held = Parallel((element(start.id, "3-4"), element(line.id, "13-14")))
+    let_in = Series((Parallel((element(star.id, "13-14"), element(line.id, "43-44"))), element(line.id, "A1-A2")))
+    in_star = Series((element(timer.id, "17-18"), element(triangle.id, "21-22"), element(star.id, "A1-A2")))
+    in_triangle = Series((element(timer.id, "17-28"), element(star.id, "21-22"), element(triangle.id, "A1-A2")))
+    work = Parallel((let_in, in_star, in_triangle, element(timer.id, "A1-A2")))
+    path: tuple[Branch, ...] = (element(stop.id, "1-2"), held, work)
+    whole = Series((trip, *path) if practice.overload_contact is OverloadContact.FIRST else (*path, trip))
+    live = f"{cid}.control"
+    rungs.append(Rung(f"{cid}.run", cid, Band.CONTROL, f"{title}: star, then triangle", (live,), ("N",), whole))
+    if load.run_lamp:
+        lamp = made("H.run", "lamp", Zone.DOOR, f"{name}, runs", legend=f"{title} RUNS")
+        devices.append(lamp)
+        rungs.append(_lamp_rung(parts, "lamp", "runs in triangle", element(triangle.id, "43-44"), lamp))
+    if load.trip_lamp:
+        lamp = made("H.trip", "lamp", Zone.DOOR, f"{name}, tripped", legend=f"{title} TRIPPED")
+        devices.append(lamp)
+        rungs.append(_lamp_rung(parts, "trip", "tripped", tripped, lamp))
+    earthing, earth_rung, earths = _earthed(parts, practice)
+    return [*devices, *parts.legs, *earthing, parts.motor], [*rungs, earth_rung], earths

@@ -231,6 +231,9 @@ _BY_UNIT: dict[tuple[str, str], Symbol] = {
     ("motor_protector", "5-6"): breaker_pole,
     ("motor_protector", "13-14"): make_contact,
     ("motor_protector", "21-22"): break_contact,
+    ("timer", "A1-A2"): coil,
+    ("timer", "17-18"): make_contact,
+    ("timer", "17-28"): make_contact,
     ("overload", "95-96"): overload_break,
     ("overload", "97-98"): overload_make,
 }

@@ -14,6 +14,7 @@ class Recipe(Enum):
     INCOMER = "incomer"
     DIRECT_ON_LINE = "direct-on-line"
     REVERSING = "direct-on-line, both ways"
+    STAR_DELTA = "star-delta"
     PLANNED = "sized, not yet drawn"
 
 

@@ -103,6 +103,8 @@ def _recipe(load: Load) -> Recipe:
     drawn = load.is_motor and load.phases == 3 and not load.maintained
     if drawn and load.start is Start.DIRECT and load.command is Command.BUTTONS:
         return Recipe.DIRECT_ON_LINE
+    if drawn and load.start is Start.STAR_DELTA and load.command is Command.BUTTONS:
+        return Recipe.STAR_DELTA
     if drawn and load.start is Start.REVERSING and load.command is Command.BOTH_WAYS:
         return Recipe.REVERSING
     return Recipe.PLANNED

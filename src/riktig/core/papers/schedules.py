@@ -218,7 +218,7 @@ def _sizing(plan: Plan[Job]) -> Schedule:
         for why in whys:
             add(names.tag[device], sizing.parts[device].ref, why)
     for size in sizing.loads:
-        motor = next(d for d in plan.get(CIRCUITS).devices if d.circuit == size.circuit and d.kind_id == "motor")
+        motor = next(d for d in plan.get(CIRCUITS).devices if d.circuit == size.circuit and d.kind.is_motor)
         tag = names.tag[motor.id]
         add(f"{tag} power conductors", size.section.name, size.section.why)
         add(f"{tag} control conductors", size.control.name, size.control.why)

@@ -19,6 +19,7 @@ _ROWS = {
     "fuse_switch": Row.FEED,
     "motor_protector": Row.FEED,
     "overload": Row.STARTERS,
+    "timer": Row.STARTERS,
     "control_breaker": Row.FEED,
     "contactor": Row.STARTERS,
 }

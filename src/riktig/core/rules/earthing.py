@@ -60,7 +60,7 @@ def everything_bonded(view: View) -> ClauseResult:
         if pin not in landed
     ]
     for device in view.circuits.devices:
-        if device.kind_id == "motor":
+        if device.kind.is_motor:
             net = view.nets.of_pin.get(device.pin("PE"))
             if net is None or net.net_class is not NetClass.EARTH:
                 findings.append(

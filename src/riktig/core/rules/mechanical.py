@@ -22,7 +22,7 @@ def conductor_currents(view: View) -> ClauseResult:
     clause = "IEC 60204-1 12.4, Table 6"
     sections = [("feeder", "supply", view.sizing.feeder)]
     for size in view.sizing.loads:
-        motor = next(d for d in view.circuits.devices if d.circuit == size.circuit and d.kind_id == "motor")
+        motor = next(d for d in view.circuits.devices if d.circuit == size.circuit and d.kind.is_motor)
         sections += [
             (f"{view.tag(motor.id)} power", f"device:{motor.id}", size.section),
             (f"{view.tag(motor.id)} control", f"device:{motor.id}", size.control),

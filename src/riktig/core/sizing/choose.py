@@ -22,6 +22,7 @@ ROLES = {
     "contactor": "contactor",
     "overload": "overload",
     "motor_protector": "motor protector",
+    "timer": "timer",
 }
 """Which chosen part of a proposal a drawn device is."""
 
@@ -144,7 +145,7 @@ class _Chooser:
 
     def _chosen(self, device: Device, one: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
-        role = ROLES[device.kind.family]
+        role = "star contactor" if device.id.endswith(".KS") else ROLES[device.kind.family]
         offered = parts_of(device.kind_id)
         ref = next((c.part.ref for c in one.chosen if c.role == role), offered[-1].ref)
         found = next(part for part in offered if part.ref == ref)
@@ -154,6 +155,8 @@ class _Chooser:
             "contactor": ("contactor", "current"),
             "overload": ("setting", "overload", "current"),
             "motor protector": ("breaker", "setting", "current"),
+            "star contactor": ("star", "current"),
+            "timer": (),
         }[role]
         values = [value for name in names if (value := one.value(name))]
         self.shortfalls += [(device.id, f"{v.name.lower()}: {v.short}") for v in values if v.short]

@@ -43,6 +43,8 @@ class LoadProposal:
     section: Section
     control: Section
     cable: Section
+    legs: Section | None = None
+    """Conductors between a star-delta starter's contactors and its motor."""
 
     def value(self, name: str) -> Value | None:
         """The value by the last part of its key, such as “breaker”."""
@@ -109,7 +111,9 @@ def size_load(load: Load, basis: Basis) -> LoadProposal:
         parts.append(Chosen("control breaker", parts_of("control_breaker")[0]))
         parts.append(Chosen("lamps", parts_of("lamp")[0], lamp_count))
     parts = [_loaded(c, current, setting) for c in parts if c.count]
-    return LoadProposal(load.id, tuple(v for v in values if v), tuple(parts), panel, control, cable)
+    return LoadProposal(
+        load.id, tuple(v for v in values if v), tuple(parts), panel, control, cable, _legs(load, current, panel, basis)
+    )
 
 
 def _loaded(chosen: Chosen, current: Value, setting: Value | None) -> Chosen:
@@ -137,6 +141,22 @@ def _panel_conductor(load: Load, current: Value, guard: Value, basis: Basis) -> 
     if value.overridden:
         section = _given(value.amount, needs, text, laid)
     return section, _judged(value, section)
+
+
+def _legs(load: Load, current: Value, panel: Section, basis: Basis) -> Section | None:
+    """The conductors inside the triangle, where each winding draws its own current; never thicker than the line."""
+    if load.start is not Start.STAR_DELTA:
+        return None
+    laid = Laid(
+        "B1",
+        basis.enclosure.ambient_c,
+        basis.circuits,
+        north_american=basis.north_american,
+        terminal_c=terminal_c(basis),
+    )
+    share = rule("nec star-delta conductor" if basis.north_american else "triangle share")
+    found = smallest_section(round(share.value * current.amount, 2), "the current of one winding", laid)
+    return found if found.mm2 < panel.mm2 else panel
 
 
 def _given(mm2: float, needs: float, text: str, laid: Laid) -> Section:

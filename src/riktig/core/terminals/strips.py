@@ -169,7 +169,7 @@ def _cables(
             cable_tag, mm2, metres = tag, sizing.feeder.mm2, 0.0
         else:
             cable_tag = f"W{tag}"
-            power = device.kind_id == "motor"
+            power = device.kind.is_motor
             mm2 = load.proposal.cable.mm2 if load and power else 1.0
             metres = lengths.get(load.load, 0.0) if load else 0.0
         cores = []

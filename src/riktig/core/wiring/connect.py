@@ -250,6 +250,8 @@ class _Maker:
             if tap:
                 return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {TAP}")
             section = load.section if load and not _feeds(net) else sizing.feeder
+            if load and load.proposal.legs and not any(pin.startswith(f"{circuit}.F:") for pin in net.pins):
+                section = load.proposal.legs if not _feeds(net) else section
             return section.mm2, section.why
         if net.net_class is NetClass.CONTROL and load:
             return load.control.mm2, load.control.why
