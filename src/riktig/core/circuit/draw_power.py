@@ -1,6 +1,6 @@
 """The parts of a power sheet that are not symbols of a path: bars, cable, motor, earth."""
 
-from riktig.core.circuit.model import Device, elements_of
+from riktig.core.circuit.model import Band, Device, elements_of
 from riktig.core.circuit.recipes import MAIN
 from riktig.core.circuit.sheets import (
     BUS_GAP,
@@ -54,7 +54,8 @@ def power_marks(sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list
             marks += _motor(tags[device.id], x, key)
         elif device.kind_id == "dist_block":
             marks += [Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)]
-            marks.append(Text(x + 2 * LINE_GAP + 2.4, y + 2.6, tags[device.id], TAG, face=Face.PRINTED_BOLD, key=key))
+            all_blocks = " ".join(tags[d.id] for d in devices.values() if d.kind_id == "dist_block")
+            marks.append(Text(x + 2 * LINE_GAP + 2.4, y + 2.6, all_blocks, TAG, face=Face.PRINTED_BOLD, key=key))
     marks += _branches(sheet)
     return marks + _returns(sheet, right, devices, control_sheets)
 
@@ -62,7 +63,7 @@ def power_marks(sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list
 def _branches(sheet: Sheet) -> list[Mark]:
     marks: list[Mark] = []
     for rung in sheet.rungs:
-        if rung.start != MAIN:
+        if rung.start != MAIN or rung.band is Band.INCOMING:
             continue
         first = next(elements_of(rung.path))
         seat = next(s for s in sheet.seats if s.element.id == first.id)

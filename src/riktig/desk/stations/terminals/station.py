@@ -1,13 +1,13 @@
 """Both sides of every terminal, drawn; the list behind it."""
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton
+from PySide6.QtWidgets import QPushButton, QWidget
 
 from riktig.core.papers import device_of, schedule
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import ScheduleTable, Station, plain_label
+from riktig.desk.widgets import FlowLayout, ScheduleTable, Station, plain_label
 
 __all__ = ["TerminalsStation"]
 
@@ -21,10 +21,11 @@ class TerminalsStation(Station):
         self.view.chosen.connect(session.select)
         self.table = ScheduleTable("Terminals", "mark")
         self.table.setFixedHeight(210)
-        self._tabs = QHBoxLayout()
-        self._tabs.setSpacing(4)
+        tabs = QWidget()
+        self._tabs = FlowLayout(tabs, gap=4, lead=4)
         self.words = plain_label("", "second")
-        self.add_bar((self._tabs, None, self.words))
+        self.add_body(tabs, 0)
+        self.add_bar((self.words, None))
         self.add_body(self.view)
         self.add_body(self.table, 0)
         self.strip = 0
@@ -38,6 +39,7 @@ class TerminalsStation(Station):
             item = self._tabs.takeAt(0)
             widget = item.widget() if item else None
             if widget:
+                widget.hide()
                 widget.deleteLater()
         for index, strip in enumerate(strips.strips):
             tab = QPushButton(f"{strip.tag}  {strip.purpose}")

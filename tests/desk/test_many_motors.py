@@ -1,0 +1,35 @@
+"""A dozen motors: every station keeps to the window, and its buttons break into lines."""
+
+import pytest
+
+from riktig.core.circuit import settle
+from riktig.core.job import Distribution, Job, Start, add_load, new_job, set_box, set_practice, set_supply
+from riktig.core.plan import Plan
+from riktig.core.rules import RULES, Verdict, findings_of
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from tests.desk.conftest import settle_window
+
+
+def dozen() -> Job:
+    job = set_practice(new_job("D-12", "dozen"), distribution=Distribution.BLOCKS, duct_width=80.0)
+    job = set_supply(set_box(job, 1200.0, 1800.0, 400.0), upstream_a=125.0)
+    for n in range(12):
+        start = Start.STAR_DELTA if n % 6 == 0 else Start.DIRECT
+        job = add_load(job, f"fan {n + 1}", 7.5 if n % 6 == 0 else 1.5, start=start)
+    return settle(job)
+
+
+@pytest.mark.parametrize("station", ["Brief", "Circuits", "Plate", "Door", "Wires", "Terminals", "Labels", "Rules"])
+def test_no_station_pushes_the_window_wider(window: MainWindow, session: Session, station: str) -> None:
+    session.edit("a dozen", lambda job: dozen())
+    window.resize(1280, 800)
+    window.go_to(station)
+    settle_window()
+    assert window.minimumSizeHint().width() <= 1280
+    assert window.width() == 1280
+
+
+def test_a_dozen_starters_derive_without_a_failing_clause_of_circuits() -> None:
+    found = [f for f in findings_of(Plan(dozen()).get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "EC"]
+    assert found == []
