@@ -312,7 +312,7 @@ def local_isolator(load: Load, current: Value, basis: Basis) -> Value | None:
     need = round(margin.value * current.amount, 1)
     why = Why(
         f"Why {need:g} A",
-        f"It is {load.isolation.value}: whatever cuts the load off carries at least this.",
+        f"Whatever cuts this load off alone ({load.isolation.value}) carries at least this.",
         (f"{margin.value:g} × {current.amount:g} A = {need:g} A",),
         margin.source,
         weakest(margin, current.why.confidence),
