@@ -97,8 +97,9 @@ def _counts(name: str, before: Schedule, after: Schedule) -> tuple[int, int, int
     keyed = [columns.index(key) for key in KEYED.get(name, ()) if key in columns]
     if not keyed:
         old, new = list(before.rows), list(after.rows)
-        came = [row for row in new if row not in set(old)]
-        went = [row for row in old if row not in set(new)]
+        was, now = set(old), set(new)
+        came = [row for row in new if row not in was]
+        went = [row for row in old if row not in now]
         both = min(len(came), len(went))
         return len(came) - both, len(went) - both, both
     old_rows = {tuple(row[i] for i in keyed): row for row in before.rows}

@@ -57,6 +57,8 @@ def wire_all(
     router = Router(layout, door, circuits.devices, enclosure, practice)
     halves: list[_Half] = []
     unrouted: list[PinId] = []
+    clamps = (pin for net in nets.nets for pin in net.pins if _is_clamp(pin, devices))
+    router.prepare(pin for pin in clamps if router.reaches(pin))
     for net in nets.nets:
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
@@ -107,12 +109,13 @@ def best_path(pins: list[PinId], single: set[PinId], length: Callable[[PinId, Pi
         single: Those whose clamp takes one conductor.
         length: Way between two pins, mm.
     """
-
-    def cost(order: tuple[PinId, ...]) -> tuple[int, float]:
-        inside = sum(pin in single for pin in order[1:-1])
-        return inside, sum(length(a, b) for a, b in pairwise(order))
-
     if len(pins) <= EXACT_UP_TO:
+        ways = {(a, b): length(a, b) for a in pins for b in pins}
+
+        def cost(order: tuple[PinId, ...]) -> tuple[int, float]:
+            inside = sum(pin in single for pin in order[1:-1])
+            return inside, sum(ways[pair] for pair in pairwise(order))
+
         rank = {pin: place for place, pin in enumerate(pins)}
         orders = ((*cost(order), [rank[pin] for pin in order], order) for order in permutations(pins))
         return list(min(orders)[-1])

@@ -1,11 +1,12 @@
 """The duct graph: how far it is from any clamp to any other, and which way the wire runs."""
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from riktig.core.catalogue import Side
 from riktig.core.circuit import Device, Zone
@@ -15,6 +16,10 @@ from riktig.core.plate import DoorPlan, Layout, to_door
 
 __all__ = ["Route", "Router"]
 
+_Ways = tuple[NDArray[np.float64], NDArray[np.int32]]
+"""From one clamp: the length to every node, mm, and the node before each on its way."""
+SOURCES_AT_ONCE = 256
+"""Clamps searched from in one call: bounds the memory (chosen by us)."""
 BOX_STEP = 150.0
 """From the plate's corner to the enclosure's stud behind it (chosen by us)."""
 
@@ -54,7 +59,7 @@ class Router:
         self._of_pin: dict[PinId, int] = {}
         self._in_duct: dict[str, list[int]] = {duct.name: [] for duct in layout.ducts}
         self._graph: Any = None
-        self._paths: dict[int, tuple[list[float], list[int]]] = {}
+        self._paths: dict[int, _Ways] = {}
         for device in devices:
             if device.zone is Zone.PLATE:
                 self._add_plate_pins(device)
@@ -67,9 +72,19 @@ class Router:
         """Whether a pin has a place and a way to it."""
         return pin in self._of_pin
 
+    def prepare(self, pins: Iterable[PinId]) -> None:
+        """Finds the ways from many pins in one go: a search costs less than its call."""
+        from scipy.sparse.csgraph import dijkstra  # late: its import takes half a second
+
+        sources = sorted({self._of_pin[pin] for pin in pins} - self._paths.keys())
+        for begin in range(0, len(sources), SOURCES_AT_ONCE):
+            some = sources[begin : begin + SOURCES_AT_ONCE]
+            lengths, before = dijkstra(self._matrix(), directed=False, indices=some, return_predecessors=True)
+            self._paths.update(zip(some, zip(lengths, before, strict=True), strict=True))
+
     def length(self, a: PinId, b: PinId) -> float:
         """Way from pin to pin, mm without ends; infinite when there is none."""
-        return self._from(self._of_pin[a])[0][self._of_pin[b]]
+        return float(self._from(self._of_pin[a])[0][self._of_pin[b]])
 
     def route(self, a: PinId, b: PinId) -> Route:
         """The way itself."""
@@ -77,7 +92,7 @@ class Router:
         lengths, before = self._from(source)
         chain = [node]
         while node != source and before[node] >= 0:
-            node = before[node]
+            node = int(before[node])
             chain.append(node)
         chain.reverse()
         names = [self._names.get(frozenset(pair), "") for pair in itertools.pairwise(chain)]
@@ -86,13 +101,13 @@ class Router:
         via_door = any(self._nodes[n].door for n in chain)
         return Route(float(lengths[self._of_pin[b]]), points, ducts, via_door)
 
-    def _from(self, source: int) -> tuple[list[float], list[int]]:
+    def _from(self, source: int) -> _Ways:
         if source not in self._paths:
             from scipy.sparse.csgraph import dijkstra  # late: its import takes half a second
 
             graph = self._matrix()
             lengths, before = dijkstra(graph, directed=False, indices=source, return_predecessors=True)
-            self._paths[source] = (lengths.tolist(), before.tolist())
+            self._paths[source] = (lengths, before)
         return self._paths[source]
 
     def _matrix(self) -> Any:
