@@ -1,6 +1,8 @@
 """Starts the application: window, fonts, the handler of faults."""
 
 import getpass
+import threading
+from importlib import import_module
 from pathlib import Path
 
 from PySide6.QtCore import QCoreApplication, QTimer
@@ -13,7 +15,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.theme import DARK, load_fonts, words_font
 
-__all__ = ["application", "make_window", "run_demo", "run_window"]
+__all__ = ["application", "make_window", "run_demo", "run_window", "warm_up"]
 
 SETTLE_MS = 1200
 """Until everything that is shown late is shown, before a picture is taken."""
@@ -50,9 +52,16 @@ def run_window(path: Path | None) -> int:
     app = application()
     window = make_window()
     window.show()
-    if path and not window.open_path(path):
+    if path is None:
+        QTimer.singleShot(0, warm_up)
+    elif not window.open_path(path):
         window.show_start()
     return app.exec()
+
+
+def warm_up() -> None:
+    """Imports what the first job will need while the builder still types its number."""
+    threading.Thread(target=import_module, args=("scipy.sparse.csgraph",), daemon=True).start()
 
 
 def run_demo(shot: Path | None, station: str, *, dark: bool = False, job: str = "kelp-shed") -> int:
