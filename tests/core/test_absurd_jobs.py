@@ -1,5 +1,6 @@
 """Whatever can be answered in the Brief derives whole: findings, drawings and papers, never a fault."""
 
+import math
 from typing import Any
 
 from hypothesis import given, settings
@@ -123,5 +124,7 @@ def test_any_answers_derive_whole(
     assert len(statuses(plan, ())) == 11
     for load in job.loads:
         assert passport(plan, f"load:{load.id}", ())
-        assert alternatives_of(job, load, plan.get(PROPOSAL)) is not None
+        for other in alternatives_of(job, load, plan.get(PROPOSAL)):
+            assert other.words
+            assert math.isfinite(other.space + other.loss_w + other.start_a)
     assert load_job(dump_job(job)) == job

@@ -249,13 +249,13 @@ def test_every_station_shows_each_demonstration(
         settle_window()
         assert window.current == station
     assert not [text for text, wrong in said if wrong]
-    assert len(window.route.stops) == len(window.stations)
 
 
 def test_american_values_are_said_in_american_sizes(brief: BriefStation, session: Session) -> None:
     session.edit("the frost fan", lambda job: DEMOS["frost-fan"]())
     settle_window()
     chips = [b.text() for part in brief.loads.values() for b in part.findChildren(QPushButton)]
+    # By hand: 2.5 x 52 A = 130 A, the next standard rating is 150 A (NEC 430.52, 240.6(A), from memory).
     assert "Breaker  150 A inverse-time" in chips
     assert any(text.startswith("Panel conductors  4 AWG") for text in chips)
     assert not any("mm²" in text for text in chips)
@@ -324,6 +324,7 @@ def test_the_panels_totals_stand_together_with_what_the_nameplate_says(shed: Bri
     shed.jump("Panel")
     settle_window()
     chips = [b.text() for b in shed.panel.findChildren(QPushButton)]
+    # By hand: motors 22 + 8.5 + 3.6 + 4.9 + 3.0 = 42 A; the sockets 10 A on L2; the control supply 0.2 A.
     for start in ("Full-load current  52.2 A", "Largest motor  11 kW, 22 A", "Lines  L1 47.2 A", "Heat  "):
         assert any(text.startswith(start) for text in chips), start
     assert any(text.startswith("Heat") and text.endswith("?") for text in chips), "decided by an unsure figure"
@@ -342,13 +343,14 @@ def test_colours_of_the_house_are_asked_only_when_they_count(brief: BriefStation
 
 def test_what_was_asked_about_one_kind_of_load_is_not_asked_about_another(brief: BriefStation) -> None:
     part = next(iter(brief.loads.values()))
-    names = {w.accessibleName() for w in part.findChildren(QWidget)}
+    names = {field.accessibleName() for field in part.fields.values()}
     assert "Duty of the wash drum" in names
     assert "Line of the wash drum" not in names, "it has three lines"
     choose(pick(part, "Kind of the wash drum"), LoadKind.HEATER)
     settle_window()
-    now = {w.accessibleName() for w in part.findChildren(QWidget) if w.isVisibleTo(part) or w.parent()}
-    assert "Duty of the wash drum" not in {n for n in now if n in {f.accessibleName() for f in part.fields.values()}}
+    now = {field.accessibleName() for field in part.fields.values()}
+    assert "Duty of the wash drum" not in now
+    assert "Kind of the wash drum" in now
 
 
 def test_the_kelp_shed_is_entered_from_an_empty_letter_by_keys_alone(

@@ -15,7 +15,6 @@ from riktig.core.job import (
     add_signal,
     new_job,
     set_box,
-    set_practice,
 )
 from riktig.core.plan import Plan
 from riktig.core.plate import DOOR, LAYOUT
@@ -192,4 +191,3 @@ def test_a_power_path_with_two_contactors_takes_two_places_on_its_sheet() -> Non
     sheets = [s for s in Plan(settle(job)).get(SHEETS).sheets if s.circuit is None]
     motors = [[r.title for r in sheet.rungs if len(r.start) == 3] for sheet in sheets]
     assert motors == [["Rake 0"], ["Rake 1", "Drum"]]
-    assert set_practice(job) is job

@@ -19,7 +19,6 @@ from riktig.core.job import (
     override,
     set_enclosure,
     set_heading,
-    set_practice,
     set_supply,
 )
 from riktig.core.labels import LABELS, Medium
@@ -139,4 +138,3 @@ def test_the_protective_conductor_is_judged_by_the_rulebook_of_the_job() -> None
 
 def test_new_jobs_are_asked_about_further_supplies() -> None:
     assert [f.code for f in findings(add_load(new_job(), "fan", 4), "B02")] == ["B02"]
-    assert set_practice(new_job(), rulebook=Rulebook.UL).sources_asked is False

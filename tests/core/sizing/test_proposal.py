@@ -258,11 +258,10 @@ def test_the_nameplate_sets_the_overload_and_the_table_the_rest_by_the_nec() -> 
     assert "125%" in setting.why.lines[1]
 
 
-def test_a_load_that_stays_live_and_one_kept_by_key_are_kept_as_said() -> None:
+def test_a_load_sits_on_the_line_that_was_said() -> None:
     job = add_load(base(), "light", 0.1, kind=LoadKind.LIGHTING, phases=1, start=Start.WAY, maintained=True)
     job = change_load(job, job.loads[0].id, access=Access.KEY, phase=3)
     assert dict(of(job).incoming.on_line)[job.loads[0].id] == (2,)
-    assert job.loads[0].maintained
 
 
 def test_inching_asks_for_twice_the_contactor_and_a_motor_protector_takes_the_overloads_place() -> None:

@@ -10,11 +10,11 @@ from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolatio
 __all__ = ["LARGEST_HP", "LARGEST_KW", "Load", "read_current", "read_power", "read_power_hp", "read_quantity"]
 
 LARGEST_KW = 400.0
-"""The end of the published current table (IEC 60947-4-1 Annex G)."""
+"""The end of the published current table (IEC 60947-4-1 Annex G), from memory."""
 LARGEST_HP = 500.0
-"""The end of the published current table (NEC 430.250)."""
+"""The end of the published current table (NEC 430.250), from memory."""
 KW_PER_HP = 0.746
-"""Mechanical horsepower (NEC usage: 746 W)."""
+"""Mechanical horsepower: 746 W, as NEC usage has it, from memory."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,6 +97,13 @@ class Load:
         if self.kw is not None:
             return self.kw
         return None if self.hp is None else self.hp * KW_PER_HP
+
+    @property
+    def output_hp(self) -> float | None:
+        """The rated output in hp, None when only a current is known."""
+        if self.hp is not None:
+            return self.hp
+        return None if self.kw is None else self.kw / KW_PER_HP
 
 
 def read_power(text: str, *, where: str = "") -> float:

@@ -98,11 +98,10 @@ def size_all(
 def _load_size(circuit: CircuitId, one: LoadProposal) -> LoadSize:
     current = one.value("current")
     assert current is not None
-    source = next((s for s in (current.why.source,) if s), "")
     return LoadSize(
         one.load,
         circuit,
-        Figure(current.amount, source, current.why.confidence),
+        Figure(current.amount, current.why.source, current.why.confidence),
         one.amount("setting") or current.amount,
         one.section,
         one.control,

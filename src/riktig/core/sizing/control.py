@@ -8,7 +8,6 @@ from riktig.core.job import ControlSupply, Load, Signal, Start, Wetting
 from riktig.core.sizing.starter import LoadProposal
 from riktig.core.sizing.value import Basis, Value, first_part, weakest
 from riktig.core.standards import (
-    Figure,
     Why,
     limited_energy_va,
     rule,
@@ -20,8 +19,6 @@ from riktig.core.standards import (
 
 __all__ = ["Control", "control_kind", "size_control"]
 
-LAMP_VA = 0.6
-"""One signal lamp, VA (the catalogue's)."""
 DC_VOLTS = 24.0
 
 
@@ -110,7 +107,7 @@ def _burden(
             continue
         kept = sum(c.part.coil_va_hold * c.count for c in coils if c.runs)
         pull = sum(c.part.coil_va_in * c.count for c in coils if c.runs)
-        lamps = LAMP_VA * (load.run_lamp + load.trip_lamp)
+        lamps = sum(c.part.loss_w * c.count for c in one.chosen if c.role == "lamps")
         held += kept + lamps
         worst = max(worst, pull - kept)
         lines.append(f"{load.name}: {kept:g} VA held, {pull:g} VA pulling in")
@@ -190,7 +187,7 @@ def _transformer_protection(va: float, basis: Basis) -> list[Value]:
         second_source = f"{found.source}, from memory"
         second_sure = found.confidence
     else:
-        share = Figure(1.25, "IEC 60204-1 7.2.7, from memory; margin: common practice, no source", "fairly sure")
+        share = rule("transformer primary margin")
         first = next((a for a in small if a >= share.value * primary), small[-1])
         line = f"{share.value:g} × {primary:.2f} A = {share.value * primary:.2f} A; slow, so that it can be switched on"
         second = max((a for a in small if a <= secondary + 1e-9), default=small[0])

@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 from riktig.core.catalogue import parts_of
 from riktig.core.job import Load, LoadId, Start, WayOrder
 from riktig.core.sizing.protection import drive_input
-from riktig.core.sizing.sections import Laid, Section, section_of, smallest_section
-from riktig.core.sizing.starter import LoadProposal, terminal_c
+from riktig.core.sizing.sections import Section, section_of, smallest_section
+from riktig.core.sizing.starter import LoadProposal, in_panel
 from riktig.core.sizing.value import Basis, Value, first_part, weakest
 from riktig.core.standards import (
     Why,
@@ -269,7 +269,7 @@ def _feeder(
         text = f"the full load and a quarter of the largest motor and of what heats ({share.source})"
     else:
         need, text = basis.supply.upstream_a, "the rating of the protection upstream"
-    laid = Laid("B1", basis.enclosure.ambient_c, 1, north_american=basis.north_american, terminal_c=terminal_c(basis))
+    laid = in_panel(basis)
     section = smallest_section(need, text, laid)
     value = basis.settle(Value("panel.feeder", "Feed", section.mm2, "mm²", section.why), conductor_name)
     if value.overridden and value.amount in laid.sizes:
@@ -297,7 +297,7 @@ def _through(feeder: Section, basis: Basis) -> tuple[Value, ...]:
     amps = basis.supply.through_a
     if not amps:
         return ()
-    laid = Laid("B1", basis.enclosure.ambient_c, 1, north_american=basis.north_american, terminal_c=terminal_c(basis))
+    laid = in_panel(basis)
     section = smallest_section(amps, "what the next panel draws", laid)
     larger = [mm2 for mm2 in laid.sizes if mm2 > feeder.mm2]
     if section.mm2 <= feeder.mm2 and larger:

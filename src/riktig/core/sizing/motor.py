@@ -2,7 +2,7 @@
 
 from math import sqrt
 
-from riktig.core.job import KW_PER_HP, Load, Practice, Protection, StarDeltaOverload, Start
+from riktig.core.job import Load, Practice, Protection, StarDeltaOverload, Start
 from riktig.core.sizing.value import Basis, Value, weakest
 from riktig.core.standards import (
     Figure,
@@ -38,7 +38,7 @@ def table_current(load: Load, basis: Basis) -> Figure | None:
         watts = (load.output_kw or 0.0) * 1000
         amps = watts / (sqrt(3) * volts if load.phases == 3 else volts)
         return Figure(round(amps, 2), "I = P / (√3 × U)" if load.phases == 3 else "I = P / U", "sure")
-    hp = load.hp if load.hp is not None else (load.kw or 0.0) / KW_PER_HP
+    hp = load.output_hp or 0.0
     if basis.north_american:
         try:
             return nec_motor_current(hp, volts, load.phases)
@@ -94,9 +94,8 @@ def starting_current(load: Load, current: Value, basis: Basis) -> Value | None:
     if not load.is_motor:
         return None
     locked = None
-    if basis.north_american and load.phases == 3 and load.output_kw:
-        hp = load.hp if load.hp is not None else load.output_kw / KW_PER_HP
-        locked = nec_locked_rotor(hp, load.voltage_v or basis.supply.voltage_v)
+    if basis.north_american and load.phases == 3 and load.output_hp:
+        locked = nec_locked_rotor(load.output_hp, load.voltage_v or basis.supply.voltage_v)
     times = rule("starting multiple")
     direct = locked.value if locked else times.value * current.amount
     lines = [

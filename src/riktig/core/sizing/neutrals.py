@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 from riktig.core.job import Load, LoadId
-from riktig.core.sizing.sections import Laid, smallest_section
-from riktig.core.sizing.starter import LoadProposal, terminal_c
+from riktig.core.sizing.sections import smallest_section
+from riktig.core.sizing.starter import LoadProposal, in_room
 from riktig.core.sizing.value import Basis, Value
 from riktig.core.standards import Why, conductor_name
 
@@ -44,7 +44,7 @@ def with_shared_neutrals(
 
 
 def _shared(one: LoadProposal, needs_a: float, names: str, basis: Basis) -> LoadProposal:
-    laid = Laid("C", basis.enclosure.room_c, 1, north_american=basis.north_american, terminal_c=terminal_c(basis))
+    laid = in_room(basis)
     section = smallest_section(needs_a, f"what protects {names} on the fullest line", laid)
     mm2 = max(section.mm2, one.cable.mm2)
     why = Why(

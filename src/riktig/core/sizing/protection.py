@@ -116,11 +116,7 @@ def _with_part(value: Value, kind_id: str, role: str, count: int = 1) -> tuple[V
 def _short(value: Value, enough: bool, part: Part) -> Value:
     if enough:
         return value
-    return _replaced(value, f"the catalogue ends at {part.rated_a:g} A")
-
-
-def _replaced(value: Value, short: str) -> Value:
-    return replace(value, short=short)
+    return replace(value, short=f"the catalogue ends at {part.rated_a:g} A")
 
 
 def _protector(load: Load, setting: Value, basis: Basis) -> tuple[Value, tuple[Chosen, ...]]:
@@ -195,7 +191,7 @@ def overload_part(load: Load, setting: Value | None) -> tuple[Value | None, tupl
     words = f"{part.min_a:g} to {part.max_a:g} A"
     value = Value(f"{load.id}.overload", "Overload", part.max_a, "A", why, words, settable=False)
     if not enough:
-        value = _replaced(value, f"no dial in the catalogue reaches {setting.amount:g} A")
+        value = replace(value, short=f"no dial in the catalogue reaches {setting.amount:g} A")
     return value, (Chosen("overload", part),)
 
 
@@ -254,12 +250,11 @@ def _contactor(
         "utilization category: IEC 60947-4-1 Table 1, from memory",
         sure,
     )
-    amount = max(part.rated_a, 0)
-    value = basis.settle(Value(f"{load.id}.{role}", name, amount, "A", why), lambda a: f"{a:g} A AC-3")
+    value = basis.settle(Value(f"{load.id}.{role}", name, part.rated_a, "A", why), lambda a: f"{a:g} A AC-3")
     if value.overridden:
         part, _ = first_part(parts_of("contactor"), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < need - 1e-9:
-        value = _replaced(value, f"{need:.4g} A AC-3 is needed")
+        value = replace(value, short=f"{need:.4g} A AC-3 is needed")
     return value, part
 
 
@@ -296,7 +291,7 @@ def starter_device(load: Load, current: Value, basis: Basis) -> tuple[Value | No
     if value.overridden:
         part, _ = first_part(parts_of(kind_id), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < current.amount:
-        value = _replaced(value, f"{current.amount:g} A is needed")
+        value = replace(value, short=f"{current.amount:g} A is needed")
     return value, (Chosen(name.lower(), part),)
 
 

@@ -27,7 +27,7 @@ from riktig.core.standards import (
     wire_resistance,
 )
 
-__all__ = ["LoadProposal", "size_load", "volt_drop"]
+__all__ = ["LoadProposal", "in_panel", "in_room", "size_load", "volt_drop"]
 
 CONTROL_BREAKER_A = 2.0
 """Control breaker: the smallest made carries any one starter's coil and lamps."""
@@ -72,9 +72,21 @@ class LoadProposal:
         return tuple(one for one in self.values if one.short)
 
 
-def terminal_c(basis: Basis) -> float:
+def _terminal_c(basis: Basis) -> float:
     """The column of the North American tables for clamps up to 100 A, °C."""
     return 75.0 if basis.practice.terminal_c is TerminalTemperature.C75 else 60.0
+
+
+def in_panel(basis: Basis, circuits: int = 1) -> Laid:
+    """How the power conductors lie inside the panel: in its air, ``circuits`` of them in one duct."""
+    return Laid(
+        "B1", basis.enclosure.ambient_c, circuits, north_american=basis.north_american, terminal_c=_terminal_c(basis)
+    )
+
+
+def in_room(basis: Basis) -> Laid:
+    """How a cable lies outside: on a wall in the room's air, alone."""
+    return Laid("C", basis.enclosure.room_c, 1, north_american=basis.north_american, terminal_c=_terminal_c(basis))
 
 
 def size_load(load: Load, basis: Basis) -> LoadProposal:
@@ -127,13 +139,7 @@ def _loaded(chosen: Chosen, current: Value, setting: Value | None) -> Chosen:
 
 def _panel_conductor(load: Load, current: Value, guard: Value, basis: Basis) -> tuple[Section, Value]:
     """The conductors of the circuit inside the panel."""
-    laid = Laid(
-        "B1",
-        basis.enclosure.ambient_c,
-        basis.circuits,
-        north_american=basis.north_american,
-        terminal_c=terminal_c(basis),
-    )
+    laid = in_panel(basis, basis.circuits)
     needs, text, sure = _must_carry(load, current, guard, basis)
     section = smallest_section(needs, text, laid)
     value = Value(f"{load.id}.section", "Panel conductors", section.mm2, "mm²", _with(section.why, sure))
@@ -147,13 +153,7 @@ def _legs(load: Load, current: Value, panel: Section, basis: Basis) -> Section |
     """The conductors inside the triangle, where each winding draws its own current; never thicker than the line."""
     if load.start is not Start.STAR_DELTA:
         return None
-    laid = Laid(
-        "B1",
-        basis.enclosure.ambient_c,
-        basis.circuits,
-        north_american=basis.north_american,
-        terminal_c=terminal_c(basis),
-    )
+    laid = in_panel(basis, basis.circuits)
     share = rule("nec star-delta conductor" if basis.north_american else "triangle share")
     found = smallest_section(round(share.value * current.amount, 2), "the current of one winding", laid)
     return found if found.mm2 < panel.mm2 else panel
@@ -197,7 +197,7 @@ def _must_carry(load: Load, current: Value, guard: Value, basis: Basis) -> tuple
 
 def _cable(load: Load, current: Value, guard: Value, basis: Basis) -> tuple[Section, list[Value]]:
     """The cable to the load: by what it carries in the room's air, then by the drop along it."""
-    laid = Laid("C", basis.enclosure.room_c, 1, north_american=basis.north_american, terminal_c=terminal_c(basis))
+    laid = in_room(basis)
     needs, text, sure = _cable_carries(load, current, guard, basis)
     section = smallest_section(needs, text, laid)
     limit = rule("nec volt drop limit" if basis.north_american else "iec volt drop limit")

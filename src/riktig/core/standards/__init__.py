@@ -29,7 +29,6 @@ from riktig.core.standards.currents import (
 )
 from riktig.core.standards.figures import COMMON_PRACTICE, Figure, Why
 from riktig.core.standards.nec import (
-    LARGEST_HP,
     motor_powers_hp,
     nec_ambient_factor,
     nec_branch_percent,
@@ -59,7 +58,6 @@ from riktig.core.standards.workshop import TappedHole, allowed_colours, operator
 
 __all__ = [
     "COMMON_PRACTICE",
-    "LARGEST_HP",
     "Ferrule",
     "Figure",
     "Table",

@@ -7,7 +7,6 @@ from riktig.core.standards.figures import Figure
 from riktig.core.standards.tables import table
 
 __all__ = [
-    "LARGEST_HP",
     "motor_powers_hp",
     "nec_ambient_factor",
     "nec_branch_percent",
@@ -24,8 +23,6 @@ __all__ = [
     "small_conductor_current",
 ]
 
-LARGEST_HP = 500.0
-"""The end of NEC Table 430.250."""
 _COLUMNS = {115.0: "115V", 200.0: "200V", 208.0: "208V", 230.0: "230V", 460.0: "460V", 575.0: "575V"}
 _UTILIZATION = {120.0: 115.0, 240.0: 230.0, 480.0: 460.0, 600.0: 575.0}
 
