@@ -15,6 +15,7 @@ from riktig.core.job import (
     LoadKind,
     Practice,
     Protection,
+    Recipe,
     Rulebook,
     Start,
     Wetting,
@@ -262,6 +263,14 @@ def test_a_load_sits_on_the_line_that_was_said() -> None:
     job = add_load(base(), "light", 0.1, kind=LoadKind.LIGHTING, phases=1, start=Start.WAY, maintained=True)
     job = change_load(job, job.loads[0].id, access=Access.KEY, phase=3)
     assert dict(of(job).incoming.on_line)[job.loads[0].id] == (2,)
+
+
+def test_a_motor_that_stays_live_is_planned_but_not_yet_drawn() -> None:
+    job = add_load(base(), "alarm fan", 0.37)
+    assert job.circuits[-1].recipe is Recipe.DIRECT_ON_LINE
+    kept = change_load(job, job.loads[-1].id, maintained=True)
+    assert kept.circuits[-1].recipe is Recipe.PLANNED
+    assert of(kept).of_load(kept.loads[-1].id), "it is sized all the same"
 
 
 def test_inching_asks_for_twice_the_contactor_and_a_motor_protector_takes_the_overloads_place() -> None:

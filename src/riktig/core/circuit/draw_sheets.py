@@ -26,6 +26,8 @@ from riktig.core.job import DeviceId, PinId, pin_id
 
 __all__ = ["contact_places", "draw_sheet"]
 
+CORE = 2.2
+"""Capital height of the name of a conductor out to a motor: three stand side by side, mm."""
 LONGEST_WORD = 10
 """Characters of a word beside a symbol before it goes on to a second line."""
 MAIN_POLES = ("1-2", "3-4", "5-6")
@@ -228,12 +230,13 @@ class _Pen:
             return []
         self._numbered.add(spot)
         if self._power or self._short:
+            core = self._power and self._is_leg(pin)
             return [
                 Text(
                     x - 1.2,
-                    y + 1.0,
+                    y + (2.2 if core else 1.0),
                     number,
-                    PRINTED,
+                    CORE if core else PRINTED,
                     face=Face.PRINTED,
                     align=Align.RIGHT,
                     key=f"net:{net.id}",
