@@ -119,7 +119,6 @@ def kelp_shed() -> Job:
     for name in ("rake end switch, hall", "rake end switch, door"):
         job = add_signal(job, name, place="drying hall", load=rake)
     job = add_signal(job, "belt photocell", place="loading door", wetting=Wetting.DC, watts=1.5, load=belt)
-    job = add_signal(job, "small controller", place="in the panel", wetting=Wetting.DC, watts=9.0, load=belt)
     job = add_signal(
         job,
         "belt speed",
@@ -132,7 +131,7 @@ def kelp_shed() -> Job:
     job = add_signal(job, "hall door contact", place="drying hall", wetting=Wetting.FOREIGN, load=fan)
     job = add_source(job, "Fire alarm interlock", 24.0, "the shed's fire panel")
     job = set_practice(job, distribution=Distribution.BLOCKS, duct_width=60.0)
-    job = set_box(job, 1000.0, 1200.0, 300.0)
+    job = set_box(job, 1000.0, 1400.0, 400.0)
     return settle(set_enclosure(job, environment="indoors, damp and salty", rating="IP65"))
 
 
@@ -166,7 +165,17 @@ def frost_fan() -> Job:
         ),
         sources_asked=True,
     )
-    job = add_load(job, "frost fan", hp=40.0, place="tower", cable_m=35.0, start=Start.SOFT, service_factor=1.15)
+    job = add_load(
+        job,
+        "frost fan",
+        hp=40.0,
+        place="tower",
+        cable_m=35.0,
+        start=Start.SOFT,
+        command=Command.SELECTOR,
+        service_factor=1.15,
+    )
+    fan = job.loads[-1].id
     job = add_load(job, "head turning gear", hp=1.0, place="tower", cable_m=35.0, service_factor=1.15)
     job = add_load(
         job,
@@ -179,8 +188,8 @@ def frost_fan() -> Job:
         start=Start.CONTACTOR,
         command=Command.SELECTOR,
     )
-    job = add_signal(job, "frost thermostat", place="orchard row 12")
-    return settle(set_box(job, 800.0, 1000.0, 300.0))
+    job = add_signal(job, "frost thermostat", place="orchard row 12", load=fan)
+    return settle(set_box(job, 1000.0, 1200.0, 300.0))
 
 
 DEMOS: dict[str, Callable[[], Job]] = {"kelp-shed": kelp_shed, "frost-fan": frost_fan, "wash-drum": wash_drum}

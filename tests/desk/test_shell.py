@@ -9,7 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from riktig.core.errors import RiktigError
-from riktig.core.job import set_supply
+from riktig.core.job import ControlSupply, set_practice, set_supply
 from riktig.core.papers import STATIONS
 from riktig.core.work import Progress
 from riktig.desk.background import Work
@@ -86,6 +86,7 @@ def test_the_passport_says_what_where_and_why_and_its_links_lead_on(window: Main
 
 
 def test_findings_open_lead_there_and_are_mended(window: MainWindow, session: Session) -> None:
+    session.edit("straight", lambda job: set_practice(job, control_supply=ControlSupply.DIRECT))
     session.edit("no neutral", lambda job: set_supply(job, neutral=False))
     settle_window()
     assert window.drawer.counts[0].text() == "✗ 1 fail"
@@ -148,6 +149,7 @@ def test_f6_goes_round_the_panes_and_f9_folds_the_passport(window: MainWindow) -
 
 def test_undo_and_redo_say_what_they_would_do(window: MainWindow, session: Session) -> None:
     assert not window.strip.undo.isEnabled()
+    session.edit("straight", lambda job: set_practice(job, control_supply=ControlSupply.DIRECT))
     session.edit("no neutral", lambda job: set_supply(job, neutral=False))
     settle_window()
     assert "no neutral" in window.strip.undo.toolTip()

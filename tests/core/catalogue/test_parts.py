@@ -38,7 +38,7 @@ def test_references_are_unique_and_found() -> None:
     with pytest.raises(KeyError):
         part("CON-7")
     with pytest.raises(KeyError):
-        kind("valve")
+        kind("steam valve")
 
 
 @pytest.mark.parametrize("kind_id", ["isolator", "motor_breaker", "contactor", "control_breaker", "terminal"])

@@ -6,6 +6,7 @@ import pytest
 
 from riktig.core.circuit import CIRCUITS, NETS, NetClass, find_nets
 from riktig.core.job import (
+    ControlSupply,
     ControlTap,
     EarthScheme,
     Job,
@@ -84,7 +85,7 @@ def test_with_earths_on_the_bar_the_motor_has_no_earth_terminal() -> None:
 
 
 def test_without_a_neutral_the_returns_have_nowhere_to_go_but_the_design_stands() -> None:
-    job = set_supply(one_motor(), neutral=False)
+    job = set_supply(one_motor(control_supply=ControlSupply.DIRECT), neutral=False)
     found = joins(job)
     assert found["N"] == {"K1:A2", "H1:X2", "H2:X2"}
     assert not any(pin.startswith("X1:N") for pins in found.values() for pin in pins)

@@ -69,7 +69,7 @@ def test_a_tag_that_cannot_be_printed_or_is_taken_is_refused(tag: str) -> None:
     assert caught.value.hint
 
 
-WHAT = st.sampled_from(list(Insertable))
+WHAT = st.sampled_from([one for one in Insertable if one is not Insertable.CONTACT])
 AT = st.sampled_from([STOP, START])
 
 

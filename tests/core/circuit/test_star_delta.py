@@ -2,7 +2,7 @@
 
 import pytest
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS, Net, elements_of, settle
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS, Net, SheetKind, elements_of, settle
 from riktig.core.geometry import Text
 from riktig.core.job import (
     Distribution,
@@ -125,7 +125,7 @@ def test_the_whole_chain_stands_behind_it(protection: Protection, overload: Star
 def test_it_takes_a_power_sheet_of_its_own_and_says_where_its_ends_go() -> None:
     job = add_load(fan(), "drum", 4.0)
     plan = Plan(settle(job))
-    power = [sheet for sheet in plan.get(SHEETS).sheets if sheet.circuit is None]
+    power = [sheet for sheet in plan.get(SHEETS).sheets if sheet.kind is SheetKind.POWER]
     assert len(power) == 2
     texts = [m.text for m in plan.get(SHEET_DRAWINGS)[0].marks if isinstance(m, Text)]
     assert "of M1" in texts

@@ -2,7 +2,19 @@
 
 import pytest
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS, Circuits, Net, elements_of, settle
+from riktig.core.circuit import (
+    CIRCUITS,
+    NAMES,
+    NETS,
+    SHEET_DRAWINGS,
+    SHEETS,
+    Band,
+    Circuits,
+    Net,
+    SheetKind,
+    elements_of,
+    settle,
+)
 from riktig.core.geometry import Align, Face, Text
 from riktig.core.job import (
     Command,
@@ -188,6 +200,6 @@ def test_a_power_path_with_two_contactors_takes_two_places_on_its_sheet() -> Non
     for n in range(2):
         job = add_load(job, f"rake {n}", 1.5, **BOTH)  # type: ignore[arg-type]
     job = add_load(job, "drum", 4.0)
-    sheets = [s for s in Plan(settle(job)).get(SHEETS).sheets if s.circuit is None]
-    motors = [[r.title for r in sheet.rungs if len(r.start) == 3] for sheet in sheets]
+    sheets = [s for s in Plan(settle(job)).get(SHEETS).sheets if s.kind is SheetKind.POWER]
+    motors = [[r.title for r in sheet.rungs if len(r.start) == 3 and r.band is Band.POWER] for sheet in sheets]
     assert motors == [["Rake 0"], ["Rake 1", "Drum"]]

@@ -37,7 +37,7 @@ from riktig.core.job import (
     remove_load,
     remove_signal,
     remove_source,
-    set_practice,
+    set_supply,
 )
 from riktig.core.plan import Plan
 
@@ -173,12 +173,13 @@ class TestEdits:
         [
             ({}, Recipe.DIRECT_ON_LINE),
             ({"start": Start.STAR_DELTA}, Recipe.STAR_DELTA),
-            ({"command": Command.CONTROLLER}, Recipe.PLANNED),
+            ({"command": Command.CONTROLLER}, Recipe.DIRECT_ON_LINE),
             ({"protection": Protection.PROTECTOR}, Recipe.DIRECT_ON_LINE),
             ({"start": Start.REVERSING, "command": Command.BOTH_WAYS}, Recipe.REVERSING),
             ({"protection": Protection.FUSES}, Recipe.DIRECT_ON_LINE),
-            ({"phases": 1}, Recipe.PLANNED),
-            ({"maintained": True}, Recipe.PLANNED),
+            ({"start": Start.DRIVE}, Recipe.DRIVE),
+            ({"phases": 1, "maintained": True}, Recipe.MAINTAINED),
+            ({"phases": 1, "start": Start.WAY}, Recipe.WAY),
         ],
     )
     def test_a_circuit_follows_how_its_load_is_started(self, fields: dict[str, Any], recipe: Recipe) -> None:
@@ -194,13 +195,11 @@ def drawn(job: Job) -> list[str]:
     return [device.kind_id for device in Plan(settle(job)).get(CIRCUITS).devices if device.circuit != "c0"]
 
 
-def test_what_has_no_recipe_yet_is_left_out_and_listed_as_undrawn() -> None:
-    job = add_load(add_load(new_job(), "fan", 4), "belt", 1.1, start=Start.DRIVE)
-    circuits = Plan(settle(job)).get(CIRCUITS)
-    assert circuits.undrawn == ("c2",)
-    assert {device.circuit for device in circuits.devices} == {"c0", "c1"}
-    american = Plan(settle(set_practice(job, rulebook=Rulebook.UL))).get(CIRCUITS)
-    assert american.undrawn == ("c1", "c2"), "its control stands behind a transformer, which has no recipe yet"
+def test_what_cannot_be_is_left_out_and_listed_as_undrawn() -> None:
+    job = add_load(add_load(new_job(), "fan", 4), "light", 0.1, phases=1, start=Start.WAY)
+    circuits = Plan(settle(set_supply(job, neutral=False))).get(CIRCUITS)
+    assert circuits.undrawn == ("c2",), "there is no neutral to return to"
+    assert {device.circuit for device in circuits.devices} == {"c0", "s1", "c1"}
 
 
 def test_fuses_take_the_breakers_place_in_the_drawing() -> None:

@@ -10,7 +10,7 @@ from shapely import box as shape
 from riktig.core.circuit import settle
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Rect
-from riktig.core.job import DeviceId, Job, add_load, new_job, set_enclosure, set_practice
+from riktig.core.job import ControlSupply, DeviceId, Job, add_load, new_job, set_enclosure, set_practice
 from riktig.core.plan import Plan
 from riktig.core.plate import (
     DOOR,
@@ -153,6 +153,7 @@ def test_fixing_everything_where_it_is_changes_nothing(demo: Job) -> None:
 
 
 def test_a_new_part_takes_a_gap_and_leaves_what_was_fixed(demo: Job) -> None:
+    demo = set_practice(demo, control_supply=ControlSupply.DIRECT)
     fixed = fix_as_it_is(demo, layout_of(demo))
     after = layout_of(settle(add_load(fixed, "pump", 1.1)))
     assert after.seat(K1) == layout_of(demo).seat(K1)

@@ -28,6 +28,10 @@ from riktig.core.sizing import PROPOSAL
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 
 
+def lit(job: Job) -> Job:
+    return add_load(job, "light", 1.0, phases=1, start=Start.WAY)
+
+
 def findings(job: Job, code: str) -> tuple[Finding, ...]:
     return next(r for r in Plan(settle(job)).get(RULES) if r.code == code).findings
 
@@ -58,7 +62,12 @@ CASES: list[tuple[str, Callable[[Job], Job], Verdict, str]] = [
     ("B03", lambda j: set_enclosure(j, room_c=39.5), Verdict.FAILS, "everything is sized for"),
     ("B03", uneven, Verdict.JUDGE, "apart"),
     ("B04", lambda j: override(j, "m1.star", 9.0, "x"), Verdict.JUDGE, "no longer decides anything"),
-    ("B05", lambda j: change_load(j, j.loads[0].id, start=Start.DRIVE), Verdict.JUDGE, "has no circuit yet"),
+    (
+        "B05",
+        lambda j: set_supply(add_load(j, "light", 1.0, phases=1, start=Start.WAY), neutral=False),
+        Verdict.JUDGE,
+        "no circuit",
+    ),
 ]
 
 

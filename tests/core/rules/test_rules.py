@@ -9,6 +9,7 @@ from riktig.core.circuit import insert_contact, remove_element, settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
     Colours,
+    ControlSupply,
     Insertable,
     Job,
     MarkerText,
@@ -53,7 +54,7 @@ def moved(job: Job) -> Job:
 
 
 BROKEN = {
-    "E01": lambda job: set_supply(job, neutral=False),
+    "E01": lambda job: set_supply(set_practice(job, control_supply=ControlSupply.DIRECT), neutral=False),
     "E02": lambda job: set_supply(job, upstream_a=200.0),
     "E03": lambda job: set_supply(job, upstream_a=6.0),
     "E06": lambda job: add_load(job, "giant", 160.0),

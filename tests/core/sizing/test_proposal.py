@@ -265,11 +265,11 @@ def test_a_load_sits_on_the_line_that_was_said() -> None:
     assert dict(of(job).incoming.on_line)[job.loads[0].id] == (2,)
 
 
-def test_a_motor_that_stays_live_is_planned_but_not_yet_drawn() -> None:
+def test_a_motor_that_stays_live_keeps_its_starter_and_is_sized() -> None:
     job = add_load(base(), "alarm fan", 0.37)
     assert job.circuits[-1].recipe is Recipe.DIRECT_ON_LINE
     kept = change_load(job, job.loads[-1].id, maintained=True)
-    assert kept.circuits[-1].recipe is Recipe.PLANNED
+    assert kept.circuits[-1].recipe is Recipe.DIRECT_ON_LINE
     assert of(kept).of_load(kept.loads[-1].id), "it is sized all the same"
 
 

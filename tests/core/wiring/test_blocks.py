@@ -3,7 +3,7 @@
 import pytest
 
 from riktig.core.circuit import CIRCUITS, NETS, settle
-from riktig.core.job import Distribution, Job, add_load, new_job, set_box, set_practice, set_supply
+from riktig.core.job import ControlSupply, Distribution, Job, add_load, new_job, set_box, set_practice, set_supply
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, Verdict, findings_of
@@ -12,6 +12,7 @@ from riktig.core.wiring import WIRING, Wire
 
 def panel(motors: int, distribution: Distribution = Distribution.BLOCKS) -> Job:
     job = set_practice(new_job("B"), distribution=distribution)
+    job = set_practice(job, control_supply=ControlSupply.DIRECT)
     job = set_supply(set_box(job, 1000.0, 1200.0, 300.0), upstream_a=80.0)
     for n in range(motors):
         job = add_load(job, f"fan {n}", 4.0)

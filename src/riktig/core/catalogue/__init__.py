@@ -5,10 +5,11 @@ them; a *part* of that kind adds sizes and ratings; a *clamp* is where a wire la
 """
 
 from riktig.core.catalogue.enclosures import Box, boxes
-from riktig.core.catalogue.kinds import Behaviour, Clamp, Kind, Mounting, Pin, Side, Unit, kind, kinds
+from riktig.core.catalogue.kinds import AUX_BLOCK, Behaviour, Clamp, Kind, Mounting, Pin, Side, Unit, kind, kinds
 from riktig.core.catalogue.parts import ClampData, Part, first_of_kind, part, parts, parts_of
 
 __all__ = [
+    "AUX_BLOCK",
     "Behaviour",
     "Box",
     "Clamp",

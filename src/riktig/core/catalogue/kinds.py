@@ -1,16 +1,21 @@
 """Kinds of parts: what every contactor, every breaker has in common."""
 
 import tomllib
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 from functools import cache
 from importlib import resources
+from typing import Any
 
-__all__ = ["Behaviour", "Clamp", "Kind", "Mounting", "Pin", "Side", "Unit", "kind", "kinds"]
+__all__ = ["AUX_BLOCK", "Behaviour", "Clamp", "Kind", "Mounting", "Pin", "Side", "Unit", "kind", "kinds"]
 
 
 class Behaviour(Enum):
-    """What a unit does between its pins. ``JOINT`` keeps the potential; all others end it."""
+    """What a unit does between its pins. ``JOINT`` keeps the potential; all others end it.
+
+    ``POLE`` is closed at rest and opened by its own handle; ``INPUT`` is an electronic input;
+    ``SOURCE`` makes a potential of its own: a secondary winding, a direct-current output.
+    """
 
     POLE = "pole"
     NO = "no"
@@ -20,6 +25,9 @@ class Behaviour(Enum):
     HEATER = "heater"
     JOINT = "joint"
     WINDING = "winding"
+    LOAD = "load"
+    INPUT = "input"
+    SOURCE = "source"
 
 
 class Clamp(Enum):
@@ -62,11 +70,12 @@ class Pin:
 
 @dataclass(frozen=True, slots=True)
 class Unit:
-    """What joins pins inside a device: a contact, a coil, a pole."""
+    """What joins pins inside a device: a contact, a coil, a pole. ``symbol`` says what moves or marks it."""
 
     name: str
     pins: tuple[str, ...]
     behaviour: Behaviour
+    symbol: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,6 +89,23 @@ class Kind:
     pins: tuple[Pin, ...]
     units: tuple[Unit, ...]
     like: str = ""
+    row: str = "starters"
+    """Where on the plate it stands when it stands on a rail."""
+    block: bool = False
+    """Whether an auxiliary block of four contacts sits on its front."""
+
+    @property
+    def has_coil(self) -> bool:
+        """Whether its contacts follow a coil of its own."""
+        return any(unit.behaviour is Behaviour.COIL for unit in self.units)
+
+    @property
+    def is_protective(self) -> bool:
+        """Whether it opens by itself on too much current: a breaker, a fuse, a motor protector."""
+        return any(
+            unit.behaviour is Behaviour.POLE and unit.symbol in ("breaker", "fuse", "fuse switch")
+            for unit in self.units
+        )
 
     @property
     def is_motor(self) -> bool:
@@ -117,19 +143,74 @@ class Kind:
 @cache
 def kinds() -> tuple[Kind, ...]:
     """All kinds, as shipped."""
-    path = resources.files("riktig.core.catalogue") / "data" / "kinds.toml"
-    return tuple(
-        Kind(
-            name,
-            row["letter"],
-            row["name"],
-            Mounting(row["mounting"]),
-            tuple(Pin(n, float(a), Side(s), Clamp(c)) for n, a, s, c in row["pins"]),
-            tuple(Unit(n, tuple(pins), Behaviour(b)) for n, pins, b in row["units"]),
-            row.get("like", ""),
-        )
-        for name, row in tomllib.loads(path.read_text(encoding="utf-8")).items()
+    made: list[Kind] = []
+    for file in ("kinds.toml", "kinds_more.toml"):
+        path = resources.files("riktig.core.catalogue") / "data" / file
+        for name, row in tomllib.loads(path.read_text(encoding="utf-8")).items():
+            made.append(
+                Kind(
+                    name,
+                    row["letter"],
+                    row["name"],
+                    Mounting(row["mounting"]),
+                    _pins(row),
+                    tuple(_unit(one) for one in row["units"]),
+                    row.get("like", ""),
+                    row.get("row", "starters"),
+                )
+            )
+    return tuple(made + [_with_block(one) for one in made if one.id in ("contactor", "contactor_wired", "relay")])
+
+
+AUX_BLOCK = "_with_block"
+"""Ends the id of a kind that carries an auxiliary block."""
+_BLOCK = (("53-54", Behaviour.NO), ("61-62", Behaviour.NC), ("71-72", Behaviour.NC), ("83-84", Behaviour.NO))
+"""Contacts of an auxiliary block: second digits by function, first by place (EN 50012, from memory)."""
+
+
+def _with_block(one: Kind) -> Kind:
+    """The same kind with an auxiliary block of two closing and two opening contacts on its front."""
+    units = tuple(Unit(name, tuple(name.split("-")), behaviour) for name, behaviour in _BLOCK)
+    pins = tuple(
+        Pin(pin, 0.3 + 0.13 * n, side, Clamp.CONTROL)
+        for n, unit in enumerate(units)
+        for pin, side in zip(unit.pins, (Side.TOP, Side.BOTTOM), strict=True)
     )
+    return replace(
+        one,
+        id=one.id + AUX_BLOCK,
+        name=f"{one.name} with auxiliary block",
+        pins=one.pins + pins,
+        units=one.units + units,
+        like=one.family,
+        block=True,
+    )
+
+
+_CLAMPS = {"c": Clamp.CONTROL, "f": Clamp.FIELD, "p": Clamp.PLUG}
+
+
+def _pins(row: dict[str, Any]) -> tuple[Pin, ...]:
+    """The pins, listed one by one or, in short form, by side: a small letter at the end names the clamp."""
+    if "pins" in row:
+        return tuple(Pin(n, float(a), Side(s), Clamp(c)) for n, a, s, c in row["pins"])
+    made: list[Pin] = []
+    for side in (Side.TOP, Side.BOTTOM):
+        names = row[side.value].split()
+        for n, name in enumerate(names):
+            clamp = _CLAMPS.get(name[-1]) if len(name) > 1 else None
+            bare = name[:-1] if clamp else name
+            made.append(Pin(bare, round((n + 0.5) / len(names), 3), side, clamp or Clamp.POWER))
+    return tuple(made)
+
+
+def _unit(row: Any) -> Unit:
+    """A unit, as a list or in short form: “13-14 no push”."""
+    if not isinstance(row, str):
+        name, pins, behaviour, *symbol = row
+        return Unit(name, tuple(pins), Behaviour(behaviour), symbol[0] if symbol else "")
+    name, behaviour, *symbol = row.split(" ", 2)
+    return Unit(name, tuple(name.split("-")), Behaviour(behaviour), symbol[0] if symbol else "")
 
 
 @cache

@@ -138,7 +138,18 @@ def parts_of(kind_id: str) -> tuple[Part, ...]:
     """The parts of a kind, rising; a kind that is like another has that one's parts under the same references."""
     own = kind(kind_id)
     rows = (one for one in parts() if one.kind.id == own.family)
-    return tuple(one if one.kind is own else replace(one, kind=own) for one in rows)
+    return tuple(one if one.kind is own else _as(one, own) for one in rows)
+
+
+BLOCK_DEPTH = 33.0
+"""What an auxiliary block adds in front of its device, mm (common size, no source)."""
+
+
+def _as(one: Part, own: Kind) -> Part:
+    if not own.block:
+        return replace(one, kind=own)
+    words = f"{one.description}, auxiliary block 2 NO + 2 NC"
+    return replace(one, kind=own, ref=f"{one.ref} + AB-22", description=words, depth=one.depth + BLOCK_DEPTH)
 
 
 def first_of_kind(kind_id: str, *, at_least: float = 0.0) -> Part:

@@ -4,10 +4,33 @@ Words: a *rung* is a path between named nodes; an *element* is what it crosses; 
 pins at one potential, and crossing any device element starts a new one; a *tag* names a device.
 """
 
+from riktig.core.circuit.book import BOOK, Entry, Parameter, entry_of
 from riktig.core.circuit.derived import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS
 from riktig.core.circuit.draw_sheets import contact_places
-from riktig.core.circuit.edits import insert_contact, remove_element, rename, renumber, settle, take_back
-from riktig.core.circuit.expand import expand
+from riktig.core.circuit.edits import (
+    add_circuit,
+    add_device,
+    add_rung,
+    free_contacts,
+    insert_contact,
+    move_element,
+    name_element,
+    named_nodes,
+    put_in,
+    rehang,
+    remove_circuit,
+    remove_element,
+    rename,
+    renumber,
+    rewire,
+    set_param,
+    settle,
+    take_back,
+)
+from riktig.core.circuit.expand import all_circuits, expand
+from riktig.core.circuit.footing import Footing, control_source, footing
+from riktig.core.circuit.inserts import INSERTS
+from riktig.core.circuit.lines import lines_of
 from riktig.core.circuit.model import (
     Band,
     Branch,
@@ -22,13 +45,18 @@ from riktig.core.circuit.model import (
     Series,
     Zone,
     elements_of,
+    outside_device,
+    touched,
 )
 from riktig.core.circuit.nets import Net, NetClass, Nets, find_nets
 from riktig.core.circuit.numbers import Names, name_all
-from riktig.core.circuit.sheets import Place, Sheet, Sheets, lay_out
+from riktig.core.circuit.sheet_model import Place, Sheet, SheetKind, Sheets
+from riktig.core.circuit.sheets import lay_out
 
 __all__ = [
+    "BOOK",
     "CIRCUITS",
+    "INSERTS",
     "NAMES",
     "NETS",
     "SHEETS",
@@ -39,29 +67,52 @@ __all__ = [
     "Clash",
     "Device",
     "Element",
+    "Entry",
+    "Footing",
     "Landing",
     "Names",
     "Net",
     "NetClass",
     "Nets",
     "Parallel",
+    "Parameter",
     "Place",
     "Pole",
     "Rung",
     "Series",
     "Sheet",
+    "SheetKind",
     "Sheets",
     "Zone",
+    "add_circuit",
+    "add_device",
+    "add_rung",
+    "all_circuits",
     "contact_places",
+    "control_source",
     "elements_of",
+    "entry_of",
     "expand",
     "find_nets",
+    "footing",
+    "free_contacts",
     "insert_contact",
     "lay_out",
+    "lines_of",
+    "move_element",
     "name_all",
+    "name_element",
+    "named_nodes",
+    "outside_device",
+    "put_in",
+    "rehang",
+    "remove_circuit",
     "remove_element",
     "rename",
     "renumber",
+    "rewire",
+    "set_param",
     "settle",
     "take_back",
+    "touched",
 ]

@@ -1,124 +1,142 @@
-"""The parts of a power sheet that are not symbols of a path: bars, cable, motor, earth."""
+"""The parts of a power sheet that are not symbols of a path: lines across, cable, loads at the end, earth."""
 
-from riktig.core.circuit.model import Band, Device, elements_of
-from riktig.core.circuit.recipes import MAIN
-from riktig.core.circuit.sheets import (
-    BUS_GAP,
-    BUS_TOP,
-    COLUMN,
-    FIRST_LOAD_X,
-    FIRST_X,
-    INCOMER_X,
-    INCOMING_TOP,
-    LINE_GAP,
-    LOAD_STEP,
-    POWER_BOTTOM,
-    POWER_TOP,
-    Sheet,
-)
-from riktig.core.circuit.symbols import earth_sign, motor_sign
+from riktig.core.circuit.draw_frame import broken
+from riktig.core.circuit.ground import Ground
+from riktig.core.circuit.model import Band, Device, Landing
+from riktig.core.circuit.power_sheets import BUS_GAP, BUS_TOP, INCOMER_X, INCOMING_TOP, POWER_BOTTOM, POWER_TOP
+from riktig.core.circuit.sheet_model import FRAME_RIGHT, LINE_GAP, Place, Seat, Sheet
+from riktig.core.circuit.symbols import box_sign, earth_sign, motor_sign
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text
 from riktig.core.job import DeviceId
 
 __all__ = ["PRINTED", "SMALL", "TAG", "power_marks"]
 
 SMALL, PRINTED, TAG = 2.5, 2.6, 3.0
+EARTH_LINE = POWER_BOTTOM + 20
 
 Devices = dict[DeviceId, Device]
 Tags = dict[DeviceId, str]
 
 
-def power_marks(sheet: Sheet, devices: Devices, tags: Tags, control_sheets: list[str]) -> list[Mark]:
-    """The busbars of the sheet, cable and motor signs, and the earth line."""
-    marks: list[Mark] = []
-    farthest = max((seat.x for seat in sheet.seats if len(seat.element.poles) == 3), default=0.0)
-    right = min(max(farthest, FIRST_LOAD_X) + LOAD_STEP + COLUMN / 2, FIRST_X + 10 * COLUMN - 18)
-    incomer = [s for s in sheet.seats if devices[s.element.device].kind_id == "isolator"]
-    for line in range(3):
-        y = BUS_TOP + line * BUS_GAP
-        x = INCOMER_X + line * LINE_GAP
-        start = x if incomer else FIRST_X + 6
-        marks.append(Line(start, y, right, y, width=0.35, layer="circuit"))
-        if incomer:
-            marks.append(Line(x, BUS_TOP - 2, x, y, width=0.35, layer="circuit"))
-    for landing, x, y in sheet.landings:
-        device = devices[landing.device]
-        key = f"device:{device.id}"
-        if device.kind_id == "supply":
-            marks += _cable(tags[device.id], x, y, key)
-        elif device.kind.is_motor and landing.pins[0] == "W2":
-            at = [(x + n * LINE_GAP, pin) for n, pin in enumerate(landing.pins)]
-            marks += [Text(a, POWER_BOTTOM + 3.6, pin, SMALL, face=Face.PRINTED, align=Align.MIDDLE) for a, pin in at]
-            marks.append(Text(at[1][0], POWER_BOTTOM + 8, f"of {tags[device.id]}", SMALL, "act", align=Align.MIDDLE))
-        elif device.kind.is_motor:
-            marks += _motor(tags[device.id], x, key)
-        elif device.kind_id == "dist_block":
-            marks += [Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)]
-            all_blocks = " ".join(tags[d.id] for d in devices.values() if d.kind_id == "dist_block")
-            marks.append(Text(x + 2 * LINE_GAP + 2.4, y + 2.6, all_blocks, TAG, face=Face.PRINTED_BOLD, key=key))
-    marks += _branches(sheet)
-    return marks + _returns(sheet, right, devices, control_sheets)
+def power_marks(
+    sheet: Sheet, devices: Devices, tags: Tags, elsewhere: dict[DeviceId, Place], ground: Ground
+) -> list[Mark]:
+    """The lines of the sheet, cable and load signs, and the earth line.
 
-
-def _branches(sheet: Sheet) -> list[Mark]:
+    Args:
+        sheet: The sheet.
+        devices: All devices.
+        tags: What each is called.
+        elsewhere: Where the other part of a device stands.
+        ground: What stands on the sheet so far.
+    """
     marks: list[Mark] = []
-    for rung in sheet.rungs:
-        if rung.start != MAIN or rung.band is Band.INCOMING:
-            continue
-        first = next(elements_of(rung.path))
-        seat = next(s for s in sheet.seats if s.element.id == first.id)
+    incomer = any(devices[s.element.device].kind_id == "isolator" for s in sheet.seats)
+    for names, start, right in sheet.buses:
         for line in range(3):
-            x, y = seat.x + line * LINE_GAP, BUS_TOP + line * BUS_GAP
-            marks.append(Line(x, y, x, POWER_TOP, width=0.35, layer="circuit"))
-            marks.append(Circle(x, y, 0.8, fill="ink", layer="circuit"))
-        marks.append(Text(seat.x + 2.6 * LINE_GAP, POWER_TOP + 2, rung.title, SMALL, "second"))
-    return marks
+            y, x = BUS_TOP + line * BUS_GAP, INCOMER_X + line * LINE_GAP
+            marks.append(Line(x if incomer else start, y, right, y, width=0.35, layer="circuit"))
+            if incomer:
+                marks.append(Line(x, BUS_TOP - 2, x, y, width=0.35, layer="circuit"))
+            else:
+                marks.append(Text(start, y - 0.7, names[line].split(".")[1], 2.2, face=Face.PRINTED))
+    for landing, x, y in sheet.landings:
+        marks += _landing(landing, x, y, devices, tags, elsewhere)
+    for rung in sheet.rungs:
+        first = next((s for s in sheet.seats if any(s.element is p for p in rung.path.parts)), None)
+        named = rung.title and rung.band is Band.POWER and rung.start and rung.start[0] != "PE"
+        if first and named and abs(first.top - POWER_TOP) < 0.1:
+            marks += _title(rung.title, first, ground)
+    return marks + _returns(sheet, devices)
 
 
-def _cable(tag: str, x: float, y: float, key: str) -> list[Mark]:
-    marks: list[Mark] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
-    names = ("L1", "L2", "L3")
-    marks += [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(names)]
-    return marks
+def _title(words: str, seat: Seat, ground: Ground) -> list[Mark]:
+    """The name of a load beside its first element, in as many lines as there is room for."""
+    lines = len(seat.element.poles)
+    x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
+    for most in (30, 14, 9):
+        said = broken(words, most)
+        marks = [Text(x, POWER_TOP + 2 + n * 3.2, part, SMALL, "second") for n, part in enumerate(said)]
+        if all(ground.free(mark) for mark in marks):
+            break
+    ground.add(marks)
+    return []
 
 
-def _motor(tag: str, x: float, key: str) -> list[Mark]:
-    middle, y = x + LINE_GAP, POWER_BOTTOM + 9
-    marks: list[Mark] = [
-        Line(x + line * LINE_GAP, POWER_BOTTOM, middle + (line - 1) * 4.5, y - 7, width=0.35, layer="circuit")
-        for line in range(3)
+def _landing(
+    landing: Landing, x: float, y: float, devices: Devices, tags: Tags, on: dict[DeviceId, Place]
+) -> list[Mark]:
+    device = devices[landing.device]
+    tag, key = tags[device.id], f"device:{device.id}"
+    count = len(landing.pins)
+    middle = x + (count - 1) * LINE_GAP / 2
+    if device.kind_id == "supply":
+        marks: list[Mark] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
+        return marks + [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(("L1", "L2", "L3"))]
+    if device.kind.is_motor and landing.pins[0] == "W2":
+        at = [(x + n * LINE_GAP, pin) for n, pin in enumerate(landing.pins)]
+        signs: list[Mark] = [
+            Text(a, POWER_BOTTOM + 3.6, pin, SMALL, face=Face.PRINTED, align=Align.MIDDLE) for a, pin in at
+        ]
+        return [*signs, Text(at[1][0], POWER_BOTTOM + 8, f"of {tag}", SMALL, "act", align=Align.MIDDLE)]
+    if device.kind.is_motor:
+        y = POWER_BOTTOM + 9
+        legs: list[Mark] = [
+            Line(x + n * LINE_GAP, POWER_BOTTOM, middle + (n - (count - 1) / 2) * 4.5, y - 7, width=0.35,
+                 layer="circuit")
+            for n in range(count)
+        ]  # fmt: skip
+        return legs + motor_sign(middle, y, tag, key)
+    if device.kind_id == "dist_block":
+        dots: list[Mark] = [
+            Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)
+        ]
+        blocks = " ".join(tags[d.id] for d in devices.values() if d.kind_id == "dist_block")
+        return [*dots, Text(x + 2 * LINE_GAP + 2.4, y + 2.6, blocks, TAG, face=Face.PRINTED_BOLD, key=key)]
+    if device.kind_id in ("neutral_bar", "earth_bar"):
+        return []
+    end = POWER_BOTTOM
+    drop: list[Mark] = [
+        Line(x + n * LINE_GAP, y, x + n * LINE_GAP, end + 3, width=0.35, layer="circuit") for n in range(count)
     ]
-    return marks + motor_sign(middle, y, tag, key)
+    names: list[Mark] = [
+        Text(x + n * LINE_GAP + 1.0, end + 2.0, pin, 2.2, "second", Face.PRINTED) for n, pin in enumerate(landing.pins)
+    ]
+    words = device.kind.name.split(",")[0].replace(" in the field", "")
+    place = on.get(device.id)
+    marks = [*drop, *names, *box_sign(middle, end + 8, tag, words, key, max(9.0, (count - 1) * LINE_GAP / 2 + 3))]
+    if place:
+        marks.append(Text(middle + max(9.0, (count - 1) * LINE_GAP / 2 + 3) + 1.5, end + 7, str(place), SMALL, "act"))
+    if any(pin.name == "PE" for pin in device.kind.pins) and device.zone.value == "plate":
+        marks += earth_sign(middle + (count - 1) * LINE_GAP / 2 + 10, end + 10)
+    return marks
 
 
-def _returns(sheet: Sheet, right: float, devices: Devices, control_sheets: list[str]) -> list[Mark]:
-    """Neutral and earth: where they go on."""
+def _returns(sheet: Sheet, devices: Devices) -> list[Mark]:
+    """Neutral and earth of the supply, and the earth line that the loads' conductors hang on."""
     marks: list[Mark] = []
-    base = POWER_BOTTOM + 20
+    left = right = 0.0
     for seat in sheet.seats:
         device = devices[seat.element.device]
-        if device.mark == "N" and device.kind_id == "neutral_terminal":
+        if device.kind_id == "neutral_terminal" and seat.top < BUS_TOP:
             y = BUS_TOP + 3 * BUS_GAP
-            marks += [
-                Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"),
-                Line(seat.x, y, right, y, width=0.35, layer="circuit"),
-                _conductor_name(seat.x, "N"),
-                Text(right + 1.5, y + 1, "to " + ", ".join(control_sheets[:4]), SMALL, "act"),
-            ]
+            marks += [Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"), _conductor_name(seat.x, "N")]
         elif device.kind_id == "earth_terminal" and seat.top < BUS_TOP:
             marks += [
-                Line(seat.x, seat.bottom, seat.x, base, width=0.35, dashed=True, layer="circuit"),
-                Line(seat.x, base, right, base, width=0.35, dashed=True, layer="circuit"),
+                Line(seat.x, seat.bottom, seat.x, EARTH_LINE, width=0.35, dashed=True, layer="circuit"),
                 _conductor_name(seat.x, "PE"),
-                *earth_sign(seat.x - 12, base + 1),
-                Line(seat.x - 12, base - 2.4, seat.x, base - 2.4, width=0.35, layer="circuit"),
+                *earth_sign(seat.x - 12, EARTH_LINE + 1),
+                Line(seat.x - 12, EARTH_LINE - 2.4, seat.x, EARTH_LINE - 2.4, width=0.35, layer="circuit"),
             ]
+            left, right = left or seat.x, max(right, seat.x)
         elif device.kind_id == "earth_terminal":
-            middle = seat.x - 2.2 * LINE_GAP
-            marks += [
-                Line(seat.x, seat.bottom, seat.x, base, width=0.35, dashed=True, layer="circuit"),
-                Line(middle + 9, seat.top, seat.x, seat.top, width=0.35, dashed=True, layer="circuit"),
-            ]
+            marks.append(Line(seat.x, seat.bottom, seat.x, EARTH_LINE, width=0.35, dashed=True, layer="circuit"))
+            left, right = left or seat.x, max(right, seat.x)
+    if right:
+        end = min(right + 4, FRAME_RIGHT - 4)
+        marks.append(Line(left, EARTH_LINE, end, EARTH_LINE, width=0.35, dashed=True, layer="circuit"))
+        if not any(rail.node == "in.L1" for rail in sheet.rails):
+            marks.append(Text(left - 3, EARTH_LINE + 1, "PE", PRINTED, face=Face.PRINTED, align=Align.RIGHT))
     return marks
 
 

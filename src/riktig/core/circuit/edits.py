@@ -2,38 +2,132 @@
 
 from dataclasses import replace
 
-from riktig.core.circuit.expand import expand
-from riktig.core.circuit.model import Band, elements_of
+from riktig.core.catalogue import AUX_BLOCK, Behaviour, kinds
+from riktig.core.circuit.book import entry_of
+from riktig.core.circuit.expand import all_circuits, expand
+from riktig.core.circuit.model import Band, Circuits, elements_of
 from riktig.core.circuit.nets import find_nets
 from riktig.core.circuit.numbers import name_all
 from riktig.core.errors import RiktigError
-from riktig.core.job import Act, Change, Circuit, CircuitId, DeviceId, ElementId, GivenTag, Insertable, Job
+from riktig.core.job import (
+    Act,
+    Change,
+    Circuit,
+    CircuitId,
+    DeviceId,
+    ElementId,
+    GivenTag,
+    Insertable,
+    Job,
+    OwnDevice,
+    OwnRung,
+    Param,
+    Recipe,
+)
 
-__all__ = ["insert_contact", "remove_element", "rename", "renumber", "settle", "take_back"]
+__all__ = [
+    "add_circuit",
+    "add_device",
+    "add_rung",
+    "free_contacts",
+    "insert_contact",
+    "move_element",
+    "name_element",
+    "named_nodes",
+    "put_in",
+    "rehang",
+    "remove_circuit",
+    "remove_element",
+    "rename",
+    "renumber",
+    "rewire",
+    "set_param",
+    "settle",
+    "take_back",
+]
 
+FIRST_FREE = 100
+"""Circuits that serve no load count from here, so that their ids never meet those of loads."""
+NODE_WORDS = {
+    "control.live": "control supply",
+    "control.back": "control return",
+    "dc.plus": "24 V for relays",
+    "dc.devices": "24 V for devices",
+    "dc.zero": "0 V",
+    "limited.plus": "limited-energy supply",
+    "limited.zero": "limited-energy return",
+    "safe.live": "control supply behind the emergency stop",
+    "lamps.test": "lamp test",
+}
 LONGEST_TAG = 12
 """Characters that still fit a device label (chosen by us)."""
 
 
 def settle(job: Job) -> Job:
     """The job with every tag and number of now on record, so that later edits keep them."""
-    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    circuits = _expanded(job)
     names = name_all(circuits, find_nets(circuits), job.tags, job.numbers, job.last_number)
     if (names.given_tags, names.given_numbers, names.last_number) == (job.tags, job.numbers, job.last_number):
         return job
     return replace(job, tags=names.given_tags, numbers=names.given_numbers, last_number=names.last_number)
 
 
+def put_in(job: Job, at: ElementId, what: Insertable, text: str, act: Act = Act.AFTER, *, to: str = "") -> Job:
+    """Puts something after, ahead of, across or in the place of the element ``at`` of a control path.
+
+    Args:
+        job: The job.
+        at: The element it is done to.
+        what: What is put in.
+        text: What it is for; on the door also its legend.
+        act: Where it goes.
+        to: With a contact of a device that is there: the device and its unit, “c1.K:43-44”.
+
+    Raises:
+        RiktigError: there is no such element in a control path, or the contact is not free.
+    """
+    circuit = _circuit_of(job, at)
+    if what is Insertable.CONTACT:
+        if to not in {choice for choice, _ in free_contacts(job)}:
+            raise RiktigError(
+                f"{to or 'No contact'} is not a free contact, so nothing was put in.",
+                hint="Choose one of the spare contacts listed, or one of an auxiliary block.",
+            )
+    else:
+        to = ""
+    return _with_change(job, circuit, Change(act, at, _next_number(circuit), what, text, to))
+
+
 def insert_contact(job: Job, at: ElementId, what: Insertable, text: str, *, parallel: bool = False) -> Job:
-    """Puts a contact after the element ``at`` of a control path, or across it.
+    """Puts something in after the element ``at`` of a control path, or across it.
 
     Raises:
         RiktigError: there is no such element in a control path.
     """
-    circuit = _circuit_of(job, at)
-    number = max((change.number for change in circuit.changes), default=0) + 1
-    act = Act.ACROSS if parallel else Act.AFTER
-    return _with_change(job, circuit, Change(act, at, number, what, text))
+    return put_in(job, at, what, text, Act.ACROSS if parallel else Act.AFTER)
+
+
+def free_contacts(job: Job) -> tuple[tuple[str, str], ...]:
+    """Contacts of relays and contactors that are in no path yet: “c1.K:43-44” and how it is called.
+
+    Those of an auxiliary block are listed for devices that can carry one and have none.
+    """
+    circuits = _expanded(job)
+    names = name_all(circuits, find_nets(circuits), job.tags, job.numbers, job.last_number)
+    used = {(p.device, p.unit) for rung in circuits.rungs for one in elements_of(rung.path) for p in one.poles}
+    found: list[tuple[str, str]] = []
+    for device in circuits.devices:
+        if not device.kind.has_coil and device.kind_id not in ("motor_protector", "phase_monitor", "emergency_stop"):
+            continue
+        kinds_ = [device.kind, *(k for k in kinds() if k.id == device.kind_id + AUX_BLOCK)]
+        for unit in kinds_[-1].units:
+            free = (device.id, unit.name) not in used and unit.behaviour in (Behaviour.NO, Behaviour.NC)
+            if free and unit.symbol != "contactor":
+                block = "" if unit in device.kind.units else ", with an auxiliary block"
+                words = "closing" if unit.behaviour is Behaviour.NO else "opening"
+                tag = names.tag[device.id]
+                found.append((f"{device.id}:{unit.name}", f"{tag} {unit.name}, {words}{block}"))
+    return tuple(found)
 
 
 def remove_element(job: Job, element: ElementId) -> Job:
@@ -45,15 +139,132 @@ def remove_element(job: Job, element: ElementId) -> Job:
     return _with_change(job, _circuit_of(job, element), Change(Act.OUT, element))
 
 
+def move_element(job: Job, element: ElementId, after: ElementId) -> Job:
+    """Moves an element to after another of the same circuit.
+
+    Raises:
+        RiktigError: one of the two is in no control path, or they belong to different circuits.
+    """
+    circuit = _circuit_of(job, element)
+    if element == after or _circuit_of(job, after).id != circuit.id:
+        raise RiktigError(
+            "An element can be moved within its own circuit only, so nothing was changed.",
+            hint="Put a contact of the device into the other circuit instead.",
+        )
+    return _with_change(job, circuit, Change(Act.MOVED, element, to=str(after)))
+
+
+def rewire(job: Job, element: ElementId, node: str, *, start: bool) -> Job:
+    """Wires the start or the end of an element's rung to another named potential.
+
+    Raises:
+        RiktigError: the element is in no control path, or no node has that name.
+    """
+    if node not in named_nodes(job):
+        raise RiktigError(
+            f"There is no potential called “{node}”, so the rung stays where it is.", hint="Choose one of those listed."
+        )
+    act = Act.FROM if start else Act.TO
+    return _with_change(job, _circuit_of(job, element), Change(act, element, to=node))
+
+
+def named_nodes(job: Job) -> dict[str, str]:
+    """The named potentials that rungs may be wired to: the name, and how it is called on the sheets."""
+    circuits = _expanded(job)
+    nets = find_nets(circuits)
+    names = name_all(circuits, nets, job.tags, job.numbers, job.last_number)
+    titles = {str(cid): title for cid, title in circuits.titles}
+    found: dict[str, str] = {}
+    for net in nets.nets:
+        for node in net.nodes:
+            owner = titles.get(node.split(".")[0], "")
+            words = node.split(".", 1)[1] if owner else node
+            said = f"{owner}, {words}" if owner else NODE_WORDS.get(node, node)
+            found[node] = f"{names.number.get(net.id, '')} · {said}".strip(" ·")
+    return found
+
+
+def name_element(job: Job, element: ElementId, text: str) -> Job:
+    """Says anew what the device of an element is for; on the door that is its legend too.
+
+    Raises:
+        RiktigError: the element is in no control path, or nothing is said.
+    """
+    if not text.strip():
+        raise RiktigError("A device without a purpose cannot be labelled.", hint="Say what it is for.")
+    return _with_change(job, _circuit_of(job, element), Change(Act.NAMED, element, text=text.strip()))
+
+
+def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, ...] = ()) -> Job:
+    """Adds a circuit that serves no load of the Brief."""
+    used = [c.id for c in job.circuits] + [one.id for one in job.loads]
+    number = max((int(name[1:]) for name in used if name[1:].isdecimal()), default=0) + 1
+    circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), recipe, title=title.strip(), params=params)
+    return replace(job, circuits=(*job.circuits, circuit))
+
+
+def remove_circuit(job: Job, circuit: CircuitId) -> Job:
+    """Takes a circuit out that serves no load of the Brief.
+
+    Raises:
+        RiktigError: it serves a load, or is the incoming supply.
+    """
+    found = next((c for c in job.circuits if c.id == circuit), None)
+    if found is None or found.load is not None or found.recipe is Recipe.INCOMER:
+        raise RiktigError(
+            "This circuit follows from the Brief, so it cannot be taken out here.",
+            hint="Take its load out in the Brief, or change how it is started.",
+        )
+    return replace(job, circuits=tuple(c for c in job.circuits if c.id != circuit))
+
+
+def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:
+    """Gives a parameter of a circuit's recipe another value; what was changed in the circuit stays."""
+    found = _entered(job, circuit)
+    default = next((p.default for p in entry_of(found.recipe).params if p.name == name), None)
+    rest = tuple(one for one in found.params if one.name != name)
+    params = rest if value == default else (*rest, Param(name, value))
+    return _replaced(job, replace(found, params=params))
+
+
+def add_device(job: Job, circuit: CircuitId, device: OwnDevice) -> Job:
+    """Adds a device of the builder's own to a circuit.
+
+    Raises:
+        RiktigError: its role is taken, or its kind or place is unknown.
+    """
+    found = _entered(job, circuit)
+    taken = {d.id for d in _expanded(job).devices}
+    if f"{circuit}.{device.role}" in taken:
+        raise RiktigError(f"{device.role} is there already.", hint="Choose another name for the device.")
+    after = _replaced(job, replace(found, devices=(*found.devices, device)))
+    _refuse_new_clashes(job, after)
+    return after
+
+
+def add_rung(job: Job, circuit: CircuitId, rung: OwnRung) -> Job:
+    """Adds a rung of the builder's own to a circuit.
+
+    Raises:
+        RiktigError: its path cannot be read.
+    """
+    found = _entered(job, circuit)
+    after = _replaced(job, replace(found, rungs=(*found.rungs, rung)))
+    _refuse_new_clashes(job, after)
+    return after
+
+
+def rehang(job: Job, circuit: CircuitId, change: Change, element: ElementId) -> Job:
+    """Makes a change that lost its hold to another element instead."""
+    found = _entered(job, circuit)
+    changes = tuple(replace(one, element=element) if one == change else one for one in found.changes)
+    return _replaced(job, replace(found, changes=changes))
+
+
 def take_back(job: Job, circuit: CircuitId, change: Change) -> Job:
     """Drops one change of a circuit, such as one that clashes."""
-    return replace(
-        job,
-        circuits=tuple(
-            replace(c, changes=tuple(x for x in c.changes if x != change)) if c.id == circuit else c
-            for c in job.circuits
-        ),
-    )
+    found = _entered(job, circuit)
+    return _replaced(job, replace(found, changes=tuple(one for one in found.changes if one != change)))
 
 
 def rename(job: Job, device: DeviceId, tag: str) -> Job:
@@ -64,7 +275,7 @@ def rename(job: Job, device: DeviceId, tag: str) -> Job:
     """
     tag = tag.strip()
     settled = settle(job)
-    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    circuits = _expanded(job)
     strip = circuits.device(device).strip
     group = {d.id for d in circuits.devices if d.id == device or (strip and d.strip == strip)}
     if not tag or len(tag) > LONGEST_TAG or any(c.isspace() or c in ":/~" for c in tag):
@@ -87,11 +298,40 @@ def renumber(job: Job) -> Job:
     return settle(replace(job, numbers=(), last_number=0))
 
 
+def _expanded(job: Job) -> Circuits:
+    return expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
+
+
+def _refuse_new_clashes(before: Job, after: Job) -> None:
+    known = {clash.text for clash in _expanded(before).clashes}
+    new = [clash.text for clash in _expanded(after).clashes if clash.text not in known]
+    if new:
+        raise RiktigError(f"It cannot be drawn: {new[0]}.", hint="Nothing was changed; mend it and try again.")
+
+
+def _entered(job: Job, circuit: CircuitId) -> Circuit:
+    """A circuit of the job; one that the Brief implies as it would enter the document."""
+    whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    found = next((c for c in (*job.circuits, *whole) if c.id == circuit), None)
+    if found is None:
+        raise RiktigError(f"There is no circuit {circuit}.", hint="Choose one that is drawn.")
+    return found
+
+
+def _replaced(job: Job, circuit: Circuit) -> Job:
+    if all(c.id != circuit.id for c in job.circuits):
+        return replace(job, circuits=(*job.circuits, circuit))
+    return replace(job, circuits=tuple(circuit if c.id == circuit.id else c for c in job.circuits))
+
+
+def _next_number(circuit: Circuit) -> int:
+    return max((change.number for change in circuit.changes), default=0) + 1
+
+
 def _circuit_of(job: Job, element: ElementId) -> Circuit:
-    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
-    for rung in circuits.rungs:
+    for rung in _expanded(job).rungs:
         if rung.band is Band.CONTROL and any(e.id == element for e in elements_of(rung.path)):
-            return next(c for c in job.circuits if c.id == rung.circuit)
+            return _entered(job, rung.circuit)
     raise RiktigError(
         f"{element} is not in a control path, so nothing was changed.",
         hint="Choose a contact, a coil or a lamp on a control sheet.",
@@ -99,5 +339,4 @@ def _circuit_of(job: Job, element: ElementId) -> Circuit:
 
 
 def _with_change(job: Job, circuit: Circuit, change: Change) -> Job:
-    new = replace(circuit, changes=(*circuit.changes, change))
-    return replace(job, circuits=tuple(new if c.id == circuit.id else c for c in job.circuits))
+    return _replaced(job, replace(circuit, changes=(*circuit.changes, change)))

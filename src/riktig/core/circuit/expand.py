@@ -1,45 +1,105 @@
 """From the job's circuits to all devices and rungs, with the builder's changes worked in."""
 
-from collections.abc import Callable
-from dataclasses import replace
-from functools import partial
+from dataclasses import dataclass, replace
 
-from riktig.core.circuit.model import (
-    Band,
-    Branch,
-    Circuits,
-    Clash,
-    Device,
-    Element,
-    Landing,
-    Parallel,
-    Rung,
-    Series,
-    Zone,
-    elements_of,
+from riktig.core.circuit.book import entry_of
+from riktig.core.circuit.controls import controller
+from riktig.core.circuit.footing import HELD, SAFE, Footing, footing
+from riktig.core.circuit.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
+from riktig.core.circuit.lines import lines_of
+from riktig.core.circuit.model import Band, Circuits, Clash, Device, Rung, elements_of, touched
+from riktig.core.circuit.sketch import Yield
+from riktig.core.circuit.starters import starter
+from riktig.core.circuit.supplies import (
+    AHEAD,
+    control_supply,
+    dc_supply,
+    incomer,
+    limited_supply,
+    maintained,
+    through_feed,
+    way,
 )
-from riktig.core.circuit.recipes import Yield, device_id, element, incomer
-from riktig.core.circuit.starters import direct_on_line, field_pair, reversing, star_delta
 from riktig.core.job import (
-    Act,
     Change,
     Circuit,
     CircuitId,
+    Command,
+    ControlSupply,
+    DeviceId,
     Distribution,
-    EarthScheme,
-    ElementId,
-    Insertable,
+    Form,
     Load,
     PinId,
     Practice,
     Recipe,
-    Rulebook,
     Signal,
     Supply,
     Wetting,
 )
 
-__all__ = ["expand"]
+__all__ = ["all_circuits", "expand", "job_footing"]
+
+IMPLIED = {
+    Recipe.CONTROL_SUPPLY: CircuitId("s1"),
+    Recipe.DC_SUPPLY: CircuitId("s2"),
+    Recipe.LIMITED_SUPPLY: CircuitId("s3"),
+    Recipe.CONTROLLER: CircuitId("s4"),
+    Recipe.THROUGH_FEED: CircuitId("s5"),
+}
+"""Circuits that the Brief asks for without saying so; they enter the document when they are changed."""
+ON_24_V = {Recipe.SCREEN, Recipe.NETWORK, Recipe.CONTROLLER, Recipe.SENSOR_TERMINALS}
+THREE_LINES = {Recipe.REVERSING, Recipe.STAR_DELTA, Recipe.SOFT_START, Recipe.DRIVE}
+"""Starters that only a three-phase motor has."""
+STARTERS = {
+    Recipe.DIRECT_ON_LINE,
+    Recipe.REVERSING,
+    Recipe.STAR_DELTA,
+    Recipe.SOFT_START,
+    Recipe.DRIVE,
+    Recipe.CONTACTOR,
+}
+
+
+def job_footing(
+    circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...] = (),
+) -> Footing:
+    """What the recipes of a job stand on."""
+    recipes = {circuit.recipe for circuit in circuits}
+    asked = bool(recipes & ON_24_V) or any(load.command is Command.CONTROLLER for load in loads)
+    base = footing(loads, supply, practice, signals, dc_asked=asked)
+    lines = HELD if Recipe.PHASE_MONITOR in recipes else base.way_lines
+    return replace(base, lamp_test=Recipe.LAMP_TEST in recipes, way_lines=lines)
+
+
+def all_circuits(
+    circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...] = (),
+) -> tuple[Circuit, ...]:
+    """The circuits of the job and those that the Brief implies, in the order in which they are drawn."""
+    ground = job_footing(circuits, loads, supply, practice, signals)
+    dc_contacts = any(s.wetting is Wetting.DC and s.form is Form.DIGITAL for s in signals)
+    asked = {
+        Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and bool(circuits[1:]),
+        Recipe.DC_SUPPLY: ground.dc and bool(circuits[1:]),
+        Recipe.LIMITED_SUPPLY: ground.limited,
+        Recipe.CONTROLLER: dc_contacts or any(load.command is Command.CONTROLLER for load in loads),
+        Recipe.THROUGH_FEED: supply.through_a > 0,
+    }
+    held = {circuit.id: circuit for circuit in circuits}
+    implied = [held.get(cid, Circuit(cid, recipe)) for recipe, cid in IMPLIED.items() if asked[recipe]]
+    first = [c for c in circuits if c.recipe is Recipe.INCOMER]
+    rest = [c for c in circuits if c.recipe is not Recipe.INCOMER and c.id not in IMPLIED.values()]
+    unbound = [c for c in rest if c.load is None]
+    strayed = [c for c in circuits if c.id in IMPLIED.values() and not asked[c.recipe] and c.changes]
+    return (*first, *implied, *unbound, *(c for c in rest if c.load is not None), *strayed)
 
 
 def expand(
@@ -50,118 +110,187 @@ def expand(
     signals: tuple[Signal, ...] = (),
 ) -> Circuits:
     """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``."""
-    devices: list[Device] = []
-    rungs: list[Rung] = []
-    earths: list[PinId] = []
-    clashes: list[Clash] = []
-    undrawn: list[CircuitId] = []
-    by_id = {load.id: load for load in loads}
-    beside = practice.earths is not EarthScheme.BAR
-    for circuit in circuits:
-        if circuit.recipe is Recipe.INCOMER:
-            motors = sum(c.load in by_id and _drawable(c, practice) for c in circuits)
-            blocks = practice.distribution is Distribution.BLOCKS
-            made = incomer(circuit, supply, motors if beside else 0, 2 * motors if blocks else 0)
-        elif circuit.load in by_id and not _drawable(circuit, practice):
-            undrawn.append(circuit.id)
-            continue
-        elif circuit.load in by_id:
-            made = _made(circuit, by_id[circuit.load], practice, signals)
-        else:
-            clashes.append(Clash(circuit.id, "its load is no longer in the Brief"))
-            continue
-        new_devices, new_rungs, new_earths = made
-        marked = max((int(d.mark) for d in new_devices if d.mark.isdecimal()), default=0)
+    return _Expansion(circuits, loads, supply, practice, signals).done()
+
+
+@dataclass(slots=True)
+class _Drawn:
+    circuit: Circuit
+    devices: list[Device]
+    rungs: list[Rung]
+    earths: list[PinId]
+
+
+class _Expansion:
+    def __init__(
+        self,
+        circuits: tuple[Circuit, ...],
+        loads: tuple[Load, ...],
+        supply: Supply,
+        practice: Practice,
+        signals: tuple[Signal, ...],
+    ) -> None:
+        self.circuits = all_circuits(circuits, loads, supply, practice, signals)
+        self.ground = job_footing(circuits, loads, supply, practice, signals)
+        self.loads = {load.id: load for load in loads}
+        self.practice, self.signals = practice, signals
+        self.lines = dict(lines_of(loads, supply, practice))
+        self.clashes: list[Clash] = []
+        self.undrawn: list[CircuitId] = []
+        stops = any(c.recipe is Recipe.EMERGENCY_STOP for c in self.circuits)
+        self.behind = replace(self.ground, live=SAFE) if stops else self.ground
+
+    def done(self) -> Circuits:
+        """Everything in order."""
+        drawn: list[_Drawn] = []
+        incoming: Circuit | None = None
+        for circuit in self.circuits:
+            if circuit.recipe is Recipe.INCOMER:
+                incoming = circuit
+                continue
+            made = self._made(circuit)
+            if made is not None:
+                drawn.append(self._with_changes(circuit, made))
+        if incoming:
+            drawn.insert(0, self._with_changes(incoming, self._incomer(incoming, drawn)))
+        self._own_rungs(drawn)
+        self._blocks(drawn)
+        return Circuits(
+            tuple(device for one in drawn for device in one.devices),
+            tuple(rung for one in drawn for rung in one.rungs),
+            tuple(pin for one in drawn for pin in one.earths),
+            tuple(self.clashes),
+            tuple(self.undrawn),
+            tuple((one.circuit.id, self._title(one.circuit)) for one in drawn),
+        )
+
+    def _title(self, circuit: Circuit) -> str:
+        name = self.loads[circuit.load].name if circuit.load in self.loads else circuit.title or circuit.recipe.value
+        return {Recipe.CONTROLLER: "Controller"}.get(circuit.recipe, name[:1].upper() + name[1:])
+
+    def _incomer(self, circuit: Circuit, drawn: list[_Drawn]) -> Yield:
+        """The incoming supply, with as many bars and blocks as what was drawn asks for."""
+        earths = sum(len(one.earths) for one in drawn)
+        rungs = [rung for one in drawn for rung in one.rungs]
+        neutrals = len({rung.circuit for rung in rungs if "N" in rung.end})
+        ways = any("N" in rung.end and (rung.band is Band.POWER or rung.start[0] in AHEAD) for rung in rungs)
+        feeds = [sum(f"main.{line}" in rung.start for rung in rungs) for line in ("L1", "L2", "L3")]
+        blocks = self.practice.distribution is Distribution.BLOCKS
+        ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
+        of_line = max(feeds) if blocks else 0
+        return incomer(circuit, self.ground, earths, of_line, neutrals if ways else 0, ahead)
+
+    def _made(self, circuit: Circuit) -> Yield | None:
+        """What the recipe of a circuit yields; None when it cannot be drawn."""
+        by_brief = {
+            Recipe.CONTROL_SUPPLY: control_supply,
+            Recipe.DC_SUPPLY: dc_supply,
+            Recipe.LIMITED_SUPPLY: limited_supply,
+            Recipe.THROUGH_FEED: through_feed,
+        }
+        if circuit.recipe in by_brief:
+            return by_brief[circuit.recipe](circuit, self.ground)
+        if circuit.recipe is Recipe.CONTROLLER:
+            commanded = [
+                (c.id, self.loads[c.load])
+                for c in self.circuits
+                if c.load in self.loads and self.loads[c.load].command is Command.CONTROLLER
+            ]
+            return controller(circuit, self.ground, commanded, self.signals)
+        if circuit.load is not None:
+            return self._of_load(circuit)
+        make = entry_of(circuit.recipe).make
+        if make is None:
+            self.undrawn.append(circuit.id)
+            return None
+        return make(circuit, self.ground)
+
+    def _of_load(self, circuit: Circuit) -> Yield | None:
+        assert circuit.load is not None
+        load = self.loads.get(circuit.load)
+        if load is None:
+            self.clashes.append(Clash(circuit.id, "its load is no longer in the Brief"))
+            return None
+        on = self.lines[load.id]
+        if circuit.recipe is Recipe.MAINTAINED:
+            return maintained(circuit, load, self.ground, on[0])
+        if circuit.recipe is Recipe.WAY and (self.ground.neutral or load.phases > 1):
+            head = next((c for c in self.circuits if c.load == load.neutral_of and c.recipe is Recipe.WAY), None)
+            shared = f"{head.id}.neutral" if head and load.neutral_of and load.phases == 1 else ""
+            return way(circuit, load, self.ground, on[0], shared)
+        whole = load.phases == 3 and load.is_motor
+        possible = whole or (circuit.recipe not in THREE_LINES and (self.ground.neutral or load.phases > 1))
+        if circuit.recipe in STARTERS and possible:
+            mine = tuple(s for s in self.signals if s.load == load.id)
+            return starter(circuit, load, self.behind, mine, on)
+        self.undrawn.append(circuit.id)
+        return None
+
+    def _with_changes(self, circuit: Circuit, made: Yield) -> _Drawn:
+        devices, rungs, earths = made
+        before = {one for rung in rungs for one in touched(rung.path)}
+        mark = max((int(d.mark) for d in devices if d.mark.isdecimal()), default=0)
         for change in circuit.changes:
-            done = _changed(circuit, change, new_devices, new_rungs, marked)
+            done = changed(circuit, change, devices, rungs, mark)
             if done is None:
-                clashes.append(Clash(circuit.id, _said(change)))
+                self.clashes.append(Clash(circuit.id, said(change), change))
             else:
-                new_devices, new_rungs = done
-        devices += _still_used(new_devices, new_rungs)
-        rungs += new_rungs
-        earths += new_earths
-    return Circuits(tuple(devices), tuple(rungs), tuple(earths), tuple(clashes), tuple(undrawn))
+                devices, rungs = done
+        if circuit.changes:
+            devices = still_used(before, devices, rungs)
+        for own in circuit.devices:
+            device = own_device(circuit, own)
+            if isinstance(device, str):
+                self.clashes.append(Clash(circuit.id, device))
+            else:
+                devices = [*devices, device]
+        known = {device.id for device in devices}
+        return _Drawn(circuit, devices, rungs, [pin for pin in earths if DeviceId(pin.rsplit(":", 1)[0]) in known])
+
+    def _own_rungs(self, drawn: list[_Drawn]) -> None:
+        """The builder's own rungs: they may go through devices of any circuit."""
+        devices: dict[str, Device] = {device.id: device for one in drawn for device in one.devices}
+        for one in drawn:
+
+            def node(name: str, cid: CircuitId = one.circuit.id) -> str:
+                return name if "." in name or name in ("N", "PE") else f"{cid}.{name}"
+
+            for index in range(len(one.circuit.rungs)):
+                made = own_rung(one.circuit, index, devices, node)
+                if isinstance(made, str):
+                    self.clashes.append(Clash(one.circuit.id, made))
+                else:
+                    one.rungs = [*one.rungs, made]
+
+    def _blocks(self, drawn: list[_Drawn]) -> None:
+        """Auxiliary blocks on devices whose own contacts do not suffice for what was put in elsewhere."""
+        wanted: dict[DeviceId, set[str]] = {}
+        for one in drawn:
+            for change in one.circuit.changes:
+                _note(change, wanted)
+        for one in drawn:
+            one.devices = [
+                _blocked(device, wanted[device.id]) if device.id in wanted else device for device in one.devices
+            ]
+        units = {(device.id, unit.name) for one in drawn for device in one.devices for unit in device.kind.units}
+        for one in drawn:
+            for index, rung in enumerate(one.rungs):
+                lost = [e for e in elements_of(rung.path) if any((p.device, p.unit) not in units for p in e.poles)]
+                for element in lost:
+                    made_by = next((c for c in one.circuit.changes if c.to.replace(":", "/") == element.id), None)
+                    text = f"{element.id} is in “{rung.title}”, but there is no such contact any more"
+                    self.clashes.append(Clash(one.circuit.id, text, made_by))
+                    rung = replace(rung, path=without(rung.path, element.id))
+                one.rungs = [*one.rungs[:index], rung, *one.rungs[index + 1 :]]
 
 
-def _made(circuit: Circuit, load: Load, practice: Practice, signals: tuple[Signal, ...]) -> Yield:
-    """What a load's recipe yields."""
-    if circuit.recipe is Recipe.REVERSING:
-        ends = [s for s in signals if s.load == load.id and s.wetting is Wetting.CONTROL]
-        return reversing(circuit, load, practice, ends[:2])
-    if circuit.recipe is Recipe.STAR_DELTA:
-        return star_delta(circuit, load, practice)
-    return direct_on_line(circuit, load, practice)
+def _note(change: Change, wanted: dict[DeviceId, set[str]]) -> None:
+    if change.what is not None and change.to:
+        owner, _, unit = change.to.rpartition(":")
+        wanted.setdefault(DeviceId(owner), set()).add(unit)
 
 
-def _drawable(circuit: Circuit, practice: Practice) -> bool:
-    """Whether there is a recipe for a load's circuit yet: control behind a transformer has none."""
-    return circuit.recipe is not Recipe.PLANNED and practice.rulebook is Rulebook.IEC
-
-
-def _said(change: Change) -> str:
-    what = f"{change.what.value} “{change.text}”" if change.what else "it"
-    return f"{what} was {change.act.value} {change.element}, which is no longer there"
-
-
-def _changed(
-    circuit: Circuit, change: Change, devices: list[Device], rungs: list[Rung], marked: int
-) -> tuple[list[Device], list[Rung]] | None:
-    made: list[Device] = []
-    act: Callable[[Element], Branch | None] = _gone
-    if change.what:
-        made, part = _inserted(circuit, change, change.what, marked)
-        act = partial(_joined, part=part, parallel=change.act is Act.ACROSS)
-    for index, rung in enumerate(rungs):
-        if rung.band is Band.CONTROL and any(e.id == change.element for e in elements_of(rung.path)):
-            path = _swap(rung.path, change.element, act) or Series(())
-            new = replace(rung, path=path if isinstance(path, Series) else Series((path,)))
-            return [*devices, *made], [*rungs[:index], new, *rungs[index + 1 :]]
-    return None
-
-
-def _gone(at: Element) -> None:
-    return None
-
-
-def _joined(at: Element, part: Branch, parallel: bool) -> Branch:
-    return Parallel((at, part)) if parallel else Series((at, part))
-
-
-def _inserted(circuit: Circuit, change: Change, what: Insertable, marked: int) -> tuple[list[Device], Branch]:
-    cid, role = circuit.id, f"x{change.number}"
-    did = device_id(cid, role)
-    if what is Insertable.FIELD_CONTACT:
-        return field_pair(cid, role, change.text, marked + 2 * change.number - 1)
-    kind, unit = {Insertable.STOP_BUTTON: ("stop_button", "1-2"), Insertable.START_BUTTON: ("start_button", "3-4")}[
-        what
-    ]
-    button = Device(did, cid, kind, Zone.DOOR, change.text, legend=change.text)
-    return [button], element(did, unit)
-
-
-def _swap(branch: Branch, target: ElementId, act: Callable[[Element], Branch | None]) -> Branch | None:
-    """The tree with ``act`` done to the element ``target``; None when nothing is left."""
-    match branch:
-        case Element(id=eid):
-            return act(branch) if eid == target else branch
-        case Landing():
-            return branch
-        case Series(parts) | Parallel(parts):
-            new = [one for part in parts if (one := _swap(part, target, act)) is not None]
-            if not new:
-                return None
-            if isinstance(branch, Parallel):
-                return Parallel(tuple(new)) if len(new) > 1 else new[0]
-            flat: list[Branch] = []
-            for one in new:
-                flat += one.parts if isinstance(one, Series) else (one,)
-            return Series(tuple(flat))
-
-
-def _still_used(devices: list[Device], rungs: list[Rung]) -> list[Device]:
-    """Without the door and field devices whose every element was taken out."""
-    used = {pole.device for rung in rungs for e in elements_of(rung.path) for pole in e.poles}
-    return [
-        d for d in devices if d.id in used or d.kind_id not in ("stop_button", "start_button", "lamp", "field_contact")
-    ]
+def _blocked(device: Device, units: set[str]) -> Device:
+    for unit in sorted(units):
+        device = with_unit(device, unit)
+    return device

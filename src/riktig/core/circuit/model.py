@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.catalogue import Kind, kind
-from riktig.core.job import CircuitId, DeviceId, ElementId, PinId, pin_id
+from riktig.core.job import Change, CircuitId, DeviceId, ElementId, PinId, pin_id
 
 __all__ = [
     "Band",
@@ -21,6 +21,8 @@ __all__ = [
     "Series",
     "Zone",
     "elements_of",
+    "outside_device",
+    "touched",
 ]
 
 
@@ -37,7 +39,8 @@ class Device:
     """A device: its role in its circuit, its kind, and what it is for.
 
     ``strip`` groups the terminals of one strip; ``mark`` is the terminal's own marking.
-    ``under`` is the device it is plugged under. ``legend`` is the text on the door plate.
+    ``under`` is the device it is plugged under. ``legend`` is the text on the door plate. ``colour``
+    is that of a lamp, empty when the kind decides; ``least_a`` what it is at least rated for, A.
     """
 
     id: DeviceId
@@ -49,6 +52,8 @@ class Device:
     mark: str = ""
     under: DeviceId | None = None
     legend: str = ""
+    colour: str = ""
+    least_a: float = 0.0
 
     @property
     def kind(self) -> Kind:
@@ -139,10 +144,11 @@ class Rung:
 
 @dataclass(frozen=True, slots=True)
 class Clash:
-    """A change that no longer finds what it was made to: kept, and said."""
+    """A change that no longer finds what it was made to: kept, and said. ``change`` is None for anything else."""
 
     circuit: CircuitId
     text: str
+    change: Change | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,7 +156,7 @@ class Circuits:
     """All devices and rungs of the job, in the order of its circuits.
 
     ``earths`` are the pins to be bonded to the earth bar, in order; ``undrawn`` the circuits that
-    are sized but for which there is no recipe yet.
+    are sized but cannot be drawn. ``titles`` names every circuit, in order.
     """
 
     devices: tuple[Device, ...]
@@ -158,6 +164,7 @@ class Circuits:
     earths: tuple[PinId, ...]
     clashes: tuple[Clash, ...] = ()
     undrawn: tuple[CircuitId, ...] = ()
+    titles: tuple[tuple[CircuitId, str], ...] = ()
 
     def device(self, device_id: DeviceId) -> Device:
         """The device with that id.
@@ -171,6 +178,16 @@ class Circuits:
         raise KeyError(device_id)
 
 
+def outside_device(circuits: Circuits, circuit: CircuitId) -> Device:
+    """The load that a circuit serves: what it feeds in the field, or its first device.
+
+    Raises:
+        IndexError: the circuit has no device.
+    """
+    mine = [device for device in circuits.devices if device.circuit == circuit]
+    return next((one for one in mine if one.id.endswith((".M", ".E"))), mine[0])
+
+
 def elements_of(branch: Branch) -> Iterator[Element]:
     """The elements of a tree, from source to load, left to right."""
     match branch:
@@ -181,3 +198,14 @@ def elements_of(branch: Branch) -> Iterator[Element]:
                 yield from elements_of(part)
         case Landing():
             return
+
+
+def touched(branch: Branch) -> set[DeviceId]:
+    """The devices that a path crosses or touches."""
+    match branch:
+        case Element(poles=poles):
+            return {pole.device for pole in poles}
+        case Landing(device=device):
+            return {device}
+        case Series(parts) | Parallel(parts):
+            return {one for part in parts for one in touched(part)}

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.catalogue import Behaviour, Clamp
-from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Series
+from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
 from riktig.core.job import PinId, pin_id
 
 __all__ = ["Net", "NetClass", "Nets", "find_nets"]
@@ -18,6 +18,8 @@ class NetClass(Enum):
     POWER = "power"
     CONTROL = "control"
     NEUTRAL = "neutral"
+    DC = "direct-current control"
+    EXCEPTED = "live with the main switch off"
     EARTH = "earth"
 
 
@@ -116,7 +118,7 @@ def find_nets(circuits: Circuits) -> Nets:
         walk(rung.path, begin, finish, met)
         order += [pin for line in met for pin, _ in line]
         if rung.band in (Band.INCOMING, Band.POWER):
-            power.update((pin, on if lines == 3 else -1) for line in met for pin, on in line)
+            power.update((pin, _phase(rung, on, lines)) for line in met for pin, on in line)
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT:
@@ -125,6 +127,34 @@ def find_nets(circuits: Circuits) -> Nets:
     for pin_ in circuits.earths:
         touch(pin_, "node:PE")
     return _gathered(circuits, union, order, power)
+
+
+def _phase(rung: Rung, on: int, lines: int) -> int:
+    """Which phase a line of a power path carries: its place among three, or what its start names."""
+    if lines == 3:
+        return on
+    node = rung.start[on] if on < len(rung.start) else ""
+    return int(node[-1]) - 1 if node[-2:-1] == "L" and node[-1].isdecimal() else -1
+
+
+_PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
+
+
+def _spread(circuits: Circuits, root: dict[PinId, str], seeds: set[str], stop: str = "") -> set[str]:
+    """The nets that ``seeds`` reach through anything that switches; not through the device kind ``stop``."""
+    joined: dict[str, set[str]] = defaultdict(set)
+    for device in circuits.devices:
+        for unit in device.kind.units if device.kind_id != stop else ():
+            ends = [root.get(device.pin(unit.pins[0])), root.get(device.pin(unit.pins[-1]))]
+            if unit.behaviour in _PASSES and ends[0] and ends[1]:
+                joined[ends[0]].add(ends[1])
+                joined[ends[1]].add(ends[0])
+    seen, todo = set(seeds), list(seeds)
+    while todo:
+        fresh = joined[todo.pop()] - seen
+        seen |= fresh
+        todo += fresh
+    return seen
 
 
 def _lines(branch: Branch) -> int:
@@ -152,18 +182,39 @@ def _gathered(circuits: Circuits, union: _Union, order: list[str], power: dict[s
         if item.startswith("node:") and "~" not in item:
             names[union.find(item)].append(item.removeprefix("node:"))
     met = list(dict.fromkeys(union.find(pin) for pin in order))
+    root = {pin: one for one, pins in groups.items() for pin in pins}
+    dc, excepted = _kinds_of(circuits, root, names)
     nets = []
-    for root in met:
-        pins, nodes = tuple(groups[root]), tuple(sorted(names[root]))
+    for one in met:
+        pins, nodes = tuple(groups[one]), tuple(sorted(names[one]))
+        if not pins:
+            continue
         if "PE" in nodes:
             net_class = NetClass.EARTH
         elif "N" in nodes:
             net_class = NetClass.NEUTRAL
+        elif one in excepted:
+            net_class = NetClass.EXCEPTED
         elif any(pin in power for pin in pins):
             net_class = NetClass.POWER
         else:
-            net_class = NetClass.CONTROL
+            net_class = NetClass.DC if one in dc else NetClass.CONTROL
         inner = all(clamps[pin] is Clamp.PLUG for pin in pins)
         line = max((power.get(pin, -1) for pin in pins), default=-1)
         nets.append(Net(pins[0], pins, net_class, nodes, inner, line))
     return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})
+
+
+def _kinds_of(circuits: Circuits, root: dict[PinId, str], names: dict[str, list[str]]) -> tuple[set[str], set[str]]:
+    """Which nets carry direct current, and which stay live with the main switch off."""
+    dc, foreign = set(), set()
+    for device in circuits.devices:
+        pins = {"dc_supply": ("P", "M"), "drive": ("24", "0", "REF", "COM"), "soft_starter": ("S1", "S2")}
+        dc |= {root[pin] for name in pins.get(device.kind_id, ()) if (pin := device.pin(name)) in root}
+        if device.kind_id == "foreign_source":
+            foreign |= {root[pin] for name in ("1", "2") if (pin := device.pin(name)) in root}
+    dc |= {one for one, nodes in names.items() if any(node.startswith(("dc.", "limited.")) for node in nodes)}
+    ahead = {one for one, nodes in names.items() if any(node.startswith("in.") for node in nodes)}
+    shared = {one for one, nodes in names.items() if {"N", "PE"} & set(nodes)}
+    excepted = _spread(circuits, root, ahead, "isolator") - ahead
+    return _spread(circuits, root, dc - shared) - shared, (excepted | _spread(circuits, root, foreign)) - shared

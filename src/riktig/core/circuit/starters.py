@@ -1,282 +1,278 @@
-"""Recipes of motor starters: direct-on-line one way, and both ways.
+"""Recipes of loads that are switched: how the power goes, and how the load is commanded.
 
 The drawing is of rest: nothing pressed, nothing energised, the overload reset, the protector off.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable
 
-from riktig.core.circuit.model import Band, Branch, Device, Element, Landing, Parallel, Rung, Series, Zone
-from riktig.core.circuit.recipes import MAIN, PHASES, Maker, Yield, element, maker, tap, through
+from riktig.core.circuit.commands import Asked, alarm_rungs, command_path, interlock_path, lamp
+from riktig.core.circuit.footing import DC_BACK, Footing
+from riktig.core.circuit.model import Band
+from riktig.core.circuit.sketch import LINES, Sketch, Yield
 from riktig.core.job import (
     Circuit,
-    CircuitId,
+    Command,
     EarthScheme,
     Load,
     OverloadContact,
     OverloadDirection,
-    PinId,
-    Practice,
     Protection,
     RunLamp,
     Signal,
     StarDeltaOverload,
+    Start,
 )
 
-__all__ = ["direct_on_line", "field_pair", "reversing", "star_delta"]
+__all__ = ["starter"]
 
-EXCHANGED = (0, 2, 1)
-"""The first phase goes straight through, the second and third change places: on the output, once."""
 POLES = ("1-2", "3-4", "5-6")
 ENDS = ("U1", "V1", "W1", "W2", "U2", "V2")
 """Terminals of a motor with six ends: each end of the second three below the phase that feeds it in triangle."""
 
 
-@dataclass(frozen=True, slots=True)
-class _Parts:
-    """What every motor starter has."""
-
-    made: Maker
-    cid: CircuitId
-    name: str
-    title: str
-    guard: Device
-    control: Device
-    overload: Device | None
-    motor: Device
-    legs: tuple[Device, ...]
-
-
-def _parts(circuit: Circuit, load: Load, under: Device | None, six: bool = False) -> _Parts:
-    """Guard, control breaker, overload, motor and terminals; ``under`` takes a plugged overload."""
-    cid, name = circuit.id, load.name
-    made = maker(cid)
-    kinds = {Protection.FUSES: "fuse_switch", Protection.PROTECTOR: "motor_protector"}
-    guard = made("F", kinds.get(load.protection, "motor_breaker"), Zone.PLATE, f"{name}, motor")
-    control = made("FC", "control_breaker", Zone.PLATE, f"{name}, control")
-    overload = None
-    if load.protection is not Protection.PROTECTOR:
-        kind_id = "overload" if under else "overload_wired"
-        overload = made("FO", kind_id, Zone.PLATE, f"{name}, overload")
-        overload = replace(overload, under=under.id if under else None)
-    motor = made("M", "motor6" if six else "motor", Zone.FIELD, name)
-    ends = ENDS if six else ("U", "V", "W")
-    legs = tuple(made(f"X.{leg}", "terminal", Zone.PLATE, f"{name}, {leg}", f"{cid}.X", leg) for leg in ends)
-    return _Parts(made, cid, name, name[:1].upper() + name[1:], guard, control, overload, motor, legs)
-
-
-def _power(parts: _Parts, switching: Branch) -> Rung:
-    """The power path: guard, what switches, overload, terminals, motor."""
-    path: list[Branch] = [element(parts.guard.id, *POLES), switching]
-    if parts.overload:
-        path.append(element(parts.overload.id, *POLES))
-    path += [through(tuple(leg.id for leg in parts.legs), inward=False), Landing(parts.motor.id, ("U1", "V1", "W1"))]
-    return Rung(f"{parts.cid}.power", parts.cid, Band.POWER, parts.title, MAIN, (), Series(tuple(path)))
-
-
-def _trip(parts: _Parts, practice: Practice) -> tuple[Element, Element]:
-    """The contact that opens the control path on a trip, and the one that lights the lamp."""
-    if parts.overload is None:
-        return element(parts.guard.id, "13-14"), element(parts.guard.id, "21-22")
-    down = practice.overload_direction is OverloadDirection.DOWN
-    return (element(parts.overload.id, "95-96", flipped=down), element(parts.overload.id, "97-98", flipped=down))
-
-
-def _lamp_rung(parts: _Parts, role: str, what: str, contact: Element, lamp: Device) -> Rung:
-    live = f"{parts.cid}.control"
-    path = Series((contact, element(lamp.id, "X1-X2")))
-    return Rung(f"{parts.cid}.{role}", parts.cid, Band.CONTROL, f"{parts.title}: {what}", (live,), ("N",), path)
-
-
-def _earthed(parts: _Parts, practice: Practice) -> tuple[list[Device], Rung, list[PinId]]:
-    """The motor's protective conductor, by a terminal of its own or from the bar."""
-    cid = parts.cid
-    if practice.earths is EarthScheme.BAR:
-        rung = Rung(f"{cid}.earth", cid, Band.POWER, "PE", ("PE",), (), Series((Landing(parts.motor.id, ("PE",)),)))
-        return [], rung, []
-    earth = parts.made("X.PE", "earth_terminal", Zone.PLATE, f"{parts.name}, PE", f"{cid}.X", "PE")
-    path = Series((through((earth.id,), inward=False), Landing(parts.motor.id, ("PE",))))
-    return [earth], Rung(f"{cid}.earth", cid, Band.POWER, "PE", ("PE",), (), path), [earth.pin("i")]
-
-
-def direct_on_line(circuit: Circuit, load: Load, practice: Practice) -> Yield:
-    """A direct-on-line starter: guard, contactor, overload; start, stop and lamps on the door.
+def starter(
+    circuit: Circuit, load: Load, footing: Footing, signals: tuple[Signal, ...] = (), on: tuple[int, ...] = (0, 1, 2)
+) -> Yield:
+    """The circuit of a load that is switched: guard, what switches it, overload, command, lamps.
 
     Method:
-        Stop (opening) and start (closing) in series with the coil, the contactor's own contact
-        across the start button; the hold path re-joins ahead of whatever follows the button. A motor
-        protector takes the overload's place with its own contacts.
-    """
-    guarded = load.protection is Protection.PROTECTOR
-    contactor = maker(circuit.id)("K", "contactor_wired" if guarded else "contactor", Zone.PLATE, load.name)
-    parts = _parts(circuit, load, contactor)
-    cid, name, title, made = parts.cid, parts.name, parts.title, parts.made
-    stop = made("S.stop", "stop_button", Zone.DOOR, f"{name}, stop", legend=f"{title} STOP")
-    start = made("S.start", "start_button", Zone.DOOR, f"{name}, start", legend=f"{title} START")
-    devices = [parts.guard, parts.control, contactor, *([parts.overload] if parts.overload else []), stop, start]
-    rungs = [_power(parts, element(contactor.id, *POLES)), tap(cid, practice, parts.control, parts.guard)]
-    trip, tripped = _trip(parts, practice)
-    coil = element(contactor.id, "A1-A2")
-    run_load: Branch = coil
-    if load.run_lamp:
-        lamp = made("H.run", "lamp", Zone.DOOR, f"{name}, runs", legend=f"{title} RUNS")
-        devices.append(lamp)
-        if practice.run_lamp is RunLamp.COIL:
-            run_load = Parallel((coil, element(lamp.id, "X1-X2")))
-    held = Parallel((element(start.id, "3-4"), element(contactor.id, "13-14")))
-    path: tuple[Branch, ...] = (element(stop.id, "1-2"), held, run_load)
-    first = practice.overload_contact is OverloadContact.FIRST
-    whole = Series((trip, *path) if first else (*path, trip))
-    live = f"{cid}.control"
-    rungs.append(Rung(f"{cid}.run", cid, Band.CONTROL, f"{title}: start, stop, hold", (live,), ("N",), whole))
-    if load.run_lamp and practice.run_lamp is RunLamp.AUXILIARY:
-        rungs.append(_lamp_rung(parts, "lamp", "runs", element(contactor.id, "43-44"), lamp))
-    if load.trip_lamp:
-        lamp = made("H.trip", "lamp", Zone.DOOR, f"{name}, tripped", legend=f"{title} TRIPPED")
-        devices.append(lamp)
-        rungs.append(_lamp_rung(parts, "trip", "tripped", tripped, lamp))
-    earthing, earth_rung, earths = _earthed(parts, practice)
-    return [*devices, *parts.legs, *earthing, parts.motor], [*rungs, earth_rung], earths
-
-
-def field_pair(cid: CircuitId, role: str, text: str, first: int) -> tuple[list[Device], Branch]:
-    """A contact in the field, closed at rest, between two terminals marked ``first`` and the next."""
-    made = maker(cid)
-    contact = made(role, "field_contact", Zone.FIELD, text)
-    out, back = (
-        made(f"{role}.X{end}", "terminal", Zone.PLATE, text, f"{cid}.X", str(first + n)) for n, end in enumerate("ab")
-    )
-    path = Series((element(out.id, "i-f"), element(contact.id, "1-2"), element(back.id, "i-f", flipped=True)))
-    return [out, back, contact], path
-
-
-def reversing(circuit: Circuit, load: Load, practice: Practice, ends: Sequence[Signal] = ()) -> Yield:
-    """A starter for both ways: two contactors, phases exchanged once, each interlocked with the other.
-
-    Method:
-        The second contactor exchanges the second and third phase on its output, and nothing else
-        does. Each coil stands behind the other's opening contact; each hold contact re-joins ahead
-        of that interlock, so that a stuck contactor cannot hold the other way. The first two field
-        devices of the load stop it at its ends: the first the first way, the second the other.
+        Stop and start stand in series with the coil, the contactor's own contact across the start
+        button; the hold path re-joins ahead of whatever follows the button. A motor protector takes
+        the overload's place with its own contacts; a soft starter and a drive bring their own.
 
     Args:
         circuit: The circuit.
-        load: The motor.
-        practice: How the house draws it.
-        ends: End switches, closed at rest.
+        load: The load of the Brief.
+        footing: What every recipe stands on.
+        signals: The field devices that serve the load.
+        on: The lines it sits on, when it does not take all three.
     """
-    made = maker(circuit.id)
-    ways = (("K", "S.start", "H.run", "forward"), ("KR", "S.reverse", "H.reverse.run", "reverse"))
-    contactors = tuple(made(k, "contactor_wired", Zone.PLATE, f"{load.name}, {way}") for k, _, _, way in ways)
-    parts = _parts(circuit, load, None)
-    cid, name, title = parts.cid, parts.name, parts.title
-    stop = made("S.stop", "stop_button", Zone.DOOR, f"{name}, stop", legend=f"{title} STOP")
-    devices = [parts.guard, parts.control, *contactors, *([parts.overload] if parts.overload else []), stop]
-    straight = element(contactors[0].id, *POLES)
-    crossed = replace(element(contactors[1].id, *POLES), cross=EXCHANGED)
-    rungs = [_power(parts, Parallel((straight, crossed))), tap(cid, practice, parts.control, parts.guard)]
-    trip, tripped = _trip(parts, practice)
-    branches: list[Branch] = []
-    lamps: list[Rung] = []
-    field: list[Device] = []
-    for n, (_, button_role, lamp_role, way) in enumerate(ways):
-        own, other = contactors[n], contactors[1 - n]
-        button = made(button_role, "start_button", Zone.DOOR, f"{name}, {way}", legend=f"{title} {way.upper()}")
-        devices.append(button)
-        held = Parallel((element(button.id, "3-4"), element(own.id, "13-14")))
-        path: list[Branch] = [held]
-        if n < len(ends):
-            more, contact = field_pair(cid, f"end{n + 1}", ends[n].name, 2 * n + 1)
-            field += more
-            path.append(contact)
-        path += [element(other.id, "21-22"), element(own.id, "A1-A2")]
-        branches.append(Series(tuple(path)))
+    return _Starter(circuit, load, footing, signals, on).made()
+
+
+class _Starter:
+    def __init__(
+        self, circuit: Circuit, load: Load, footing: Footing, signals: tuple[Signal, ...], on: tuple[int, ...]
+    ) -> None:
+        self.sk = Sketch(circuit.id, load.name, footing)
+        self.load, self.footing, self.practice = load, footing, footing.practice
+        self.asked = Asked(circuit, load, signals, self.practice)
+        self.start = LINES if load.phases == 3 else tuple(LINES[n] for n in on[: load.phases])
+        self.own_guard = load.start in (Start.SOFT, Start.DRIVE)
+        self.protector = load.is_motor and load.protection is Protection.PROTECTOR and not self.own_guard
+        self.overload = load.is_motor and not self.protector and not self.own_guard
+        self.plugged = self.overload and (
+            load.start is Start.DIRECT
+            or (load.start is Start.STAR_DELTA and self.practice.star_delta_overload is not StarDeltaOverload.LINE)
+        )
+        self.controlled = load.command is Command.CONTROLLER
+
+    def made(self) -> Yield:
+        """All of it, in the order in which tags are counted."""
+        sk, load = self.sk, self.load
+        sk.plate("F", self._guard_kind(), "motor" if load.is_motor else "load")
+        sk.plate("FC", "control_breaker", "control")
+        by_start: dict[Start, Callable[[], None]] = {
+            Start.REVERSING: self._reversing_parts,
+            Start.STAR_DELTA: self._star_delta_parts,
+            Start.SOFT: self._soft_parts,
+            Start.DRIVE: self._drive_parts,
+        }
+        by_start.get(load.start, self._contactor_parts)()
+        if self.controlled and load.start is not Start.DRIVE:
+            sk.plate("KA", "relay_dc", "command")
+        if self.overload:
+            kind = "overload" if self.plugged else "overload_wired"
+            sk.plate("FO", kind, "overload", under="K" if self.plugged else "")
+        self._field()
+        self._legs()
+        self._earth()
+        if load.start is Start.STAR_DELTA:
+            self._star_delta_power()
+        else:
+            self._power()
+        live = sk.tap()
+        if load.start is Start.REVERSING:
+            self._both_ways(live)
+        else:
+            self._one_way(live)
+        if load.level_alarm:
+            alarm_rungs(sk, self.asked.floats.alarm, live)
+        if load.trip_lamp and (load.is_motor or self.own_guard):
+            lamp(sk, "trip", "tripped", f"{sk.title} TRIPPED", live, self._trip(lit=True), "yellow")
+        return sk.done()
+
+    def _guard_kind(self) -> str:
+        if self.protector:
+            return "motor_protector"
+        if self.overload and self.load.protection is Protection.FUSES:
+            return "fuse_switch"
+        if self.footing.north_american:
+            return "panel_breaker"
+        return {3: "motor_breaker", 2: "breaker_two"}.get(self.load.phases, "way_breaker")
+
+    def _contactor_parts(self) -> None:
+        self.sk.plate("K", "contactor" if self.plugged else "contactor_wired")
+
+    def _reversing_parts(self) -> None:
+        self.sk.plate("K", "contactor_wired", "forward")
+        if self.asked.interlock_block:
+            self.sk.plate("KI", "interlock_block", "interlock")
+        self.sk.plate("KR", "contactor_wired", "reverse")
+
+    def _star_delta_parts(self) -> None:
+        self.sk.plate("K", "contactor" if self.plugged else "contactor_wired", "line")
+        self.sk.plate("KD", "contactor_wired", "delta")
+        if self.asked.interlock_block:
+            self.sk.plate("KI", "interlock_block", "interlock")
+        self.sk.plate("KS", "contactor_wired", "star")
+        self.sk.plate("KT", "timer", "timer")
+
+    def _soft_parts(self) -> None:
+        self.sk.plate("U", "soft_starter", "soft starter")
+        self.sk.plate("K", "relay", "start")
+
+    def _drive_parts(self) -> None:
+        self.sk.plate("U", "drive", "drive")
+        self.sk.bond("U", "PE")
+        self.sk.plate("K", "relay_dc" if self.controlled else "relay", "run")
+
+    def _field(self) -> None:
+        kinds = {3: "load_three", 2: "load_two", 1: "load"}
+        if self.load.is_motor and self.load.phases == 3:
+            self.sk.outside("M", "motor6" if self.load.start is Start.STAR_DELTA else "motor")
+        else:
+            self.sk.outside("E", kinds[self.load.phases])
+
+    def _legs(self) -> None:
+        motor = self.load.is_motor and self.load.phases == 3
+        legs: tuple[str, ...] = ("U", "V", "W") if motor else ("L1", "L2", "L3")[: self.load.phases]
+        if self.load.start is Start.STAR_DELTA:
+            legs = ENDS
+        elif self.load.phases == 1:
+            legs = ("L",)
+        for leg in legs:
+            self.sk.terminal(f"X.{leg}", leg, leg)
+        if self.load.phases == 1:
+            self.sk.terminal("X.N", "N", "N", "neutral_terminal")
+
+    def _power(self) -> None:
+        """The power path: guard, what switches, overload, terminals, load."""
+        n = self.load.phases
+        poles = "/".join(POLES[:n])
+        switching = {
+            Start.REVERSING: f"(K:{poles} | KR:{poles}^132)",
+            Start.SOFT: f"U:{poles}",
+            Start.DRIVE: "U:L1-U/L2-V/L3-W",
+        }.get(self.load.start, f"K:{poles}")
+        path = [f"F:{poles}", switching]
+        if self.overload:
+            path.append(f"FO:{poles}")
+        if n == 1:
+            self.sk.rung("power", "", self.start, " ".join([*path, "X.L E:L-N <X.N"]), "N", Band.POWER)
+            return
+        legs = ("U", "V", "W") if self.sk.has("M") else ("L1", "L2", "L3")[:n]
+        ends = "@M:U1/V1/W1" if self.sk.has("M") else "@E:" + "/".join(("L1", "L2", "L3")[:n])
+        path += ["/".join(f"X.{leg}" for leg in legs), ends]
+        self.sk.rung("power", "", self.start, " ".join(path), "", Band.POWER)
+
+    def _star_delta_power(self) -> None:
+        """Power paths of a star-delta starter, joined at named nodes.
+
+        In triangle the ends are fed U1-W2, V1-U2, W1-V2 (IEC 60034-8, from memory); in star the second
+        three are joined.
+        """
+        sk, poles = self.sk, "/".join(POLES)
+        fed = tuple(sk.node(f"fed.{n}") for n in ("L1", "L2", "L3"))
+        tails = tuple(sk.node(end) for end in ENDS[3:])
+        relay = f"FO:{poles} " if self.overload else ""
+        first, second = ("/".join(f"X.{leg}" for leg in legs) for legs in (ENDS[:3], ENDS[3:]))
+        in_line = relay if not self.plugged else ""
+        inside = relay if self.plugged else ""
+        sk.rung("power", "", LINES, f"F:{poles} {in_line}", fed, Band.POWER)
+        sk.rung("line", "", fed, f"K:{poles} {inside}{first} @M:{'/'.join(ENDS[:3])}", "", Band.POWER)
+        sk.rung("triangle", "", fed, f"KD:{poles}", tails, Band.POWER)
+        sk.rung("ends", "", tails, f"{second} @M:{'/'.join(ENDS[3:])}", "", Band.POWER)
+        sk.rung("star", "", tails, f"KS:{poles}", (sk.node("star"),) * 3, Band.POWER)
+
+    def _trip(self, *, lit: bool) -> str:
+        """The contact that opens the control path on a trip, or with ``lit`` the one that lights the lamp."""
+        if self.load.start is Start.DRIVE:
+            return "U:RC-RD" if lit else "U:RA-RB"
+        if self.load.start is Start.SOFT:
+            return "U:97-98" if lit else "U:95-96"
+        if self.protector:
+            return "F:21-22" if lit else "F:13-14"
+        if not self.overload:
+            return ""
+        way = "<" if self.practice.overload_direction is OverloadDirection.DOWN else ""
+        return f"{way}FO:97-98" if lit else f"{way}FO:95-96"
+
+    def _ordered(self, *path: str) -> str:
+        """The control path with the trip contact first or last, as practice has it."""
+        trip = self._trip(lit=False)
+        whole = [trip, *path] if self.practice.overload_contact is OverloadContact.FIRST else [*path, trip]
+        return " ".join(part for part in whole if part)
+
+    def _one_way(self, live: str) -> None:
+        sk, load = self.sk, self.load
+        coil_lamp = load.run_lamp and self.practice.run_lamp is RunLamp.COIL
+        let = interlock_path(sk, self.asked)
+        command = command_path(sk, self.asked, "K:13-14")
+        if self.controlled and load.start is Start.DRIVE:
+            sk.rung("run", "run", sk.node("command"), "K:A1-A2", DC_BACK)
+        else:
+            if self.controlled:
+                sk.rung("command", "command", sk.node("command"), "KA:A1-A2", DC_BACK)
+                command = "KA:11-14"
+            coil = "K:A1-A2"
+            if load.start is Start.STAR_DELTA:
+                coil = (
+                    "((KS:13-14 | K:43-44) K:A1-A2 | KT:17-18 KD:21-22 KS:A1-A2 | KT:17-28 KS:21-22 KD:A1-A2"
+                    " | KT:A1-A2)"
+                )
+            elif coil_lamp:
+                sk.lamp("run", "runs", f"{sk.title} RUNS", "green")
+                coil = "(K:A1-A2 | H.run:X1-X2)"
+            sk.rung("run", self.asked.words, live, self._ordered(let, command, coil), self.footing.back)
+        if load.start in (Start.SOFT, Start.DRIVE):
+            contact = "K:11-14" if self.controlled and load.start is Start.DRIVE else "K:33-34"
+            loop = f"@U:24 {contact} @U:R1" if load.start is Start.DRIVE else f"@U:S1 {contact} @U:S2"
+            if load.start is Start.SOFT:
+                sk.rung("feed", "soft starter", live, "U:A1-A2", self.footing.back)
+            sk.rung("loop", "run command", "", loop)
+        if load.start is Start.DRIVE and self.controlled:
+            sk.rung("reference", "speed reference", sk.node("ref"), "U:REF-COM", sk.node("ref.com"))
+        if load.run_lamp and (not coil_lamp or load.start is Start.STAR_DELTA):
+            runs = {Start.STAR_DELTA: "KD:43-44", Start.SOFT: "U:13-14"}.get(load.start, "K:43-44")
+            if load.start is Start.DRIVE and self.controlled:
+                runs = "K:21-24"
+            said = "runs in triangle" if load.start is Start.STAR_DELTA else "runs"
+            lamp(sk, "run", said, f"{sk.title} RUNS", live, runs, "green", role="lamp")
+
+    def _both_ways(self, live: str) -> None:
+        """Both coils: each behind the other's opening contact, each hold re-joining ahead of it."""
+        sk, load = self.sk, self.load
+        let = interlock_path(sk, self.asked)
+        stop = sk.door("S.stop", "stop_button", "stop", f"{sk.title} STOP")
+        branches, lamps = [], []
+        ways = (("K", "KR", "S.start", "run", "forward"), ("KR", "K", "S.reverse", "reverse.run", "reverse"))
+        for n, (own, other, role, lit, way) in enumerate(ways, 1):
+            sk.door(role, "start_button", way, f"{sk.title} {way.upper()}")
+            path = [f"({role}:3-4 | {own}:13-14)"]
+            if n <= len(self.asked.ends):
+                path.append(sk.across(f"end{n}", "end_switch", self.asked.ends[n - 1].name))
+            branches.append(" ".join([*path, f"{other}:21-22", f"{own}:A1-A2"]))
+            lamps.append((lit, f"runs {way}", f"{sk.title} RUNS {way.upper()}", f"{own}:43-44", f"lamp{n}"))
+        path_text = self._ordered(let, f"{stop}:1-2", f"({' | '.join(branches)})")
+        sk.rung("run", "both ways, interlocked", live, path_text, self.footing.back)
         if load.run_lamp:
-            lamp = made(lamp_role, "lamp", Zone.DOOR, f"{name}, runs {way}", legend=f"{title} RUNS {way.upper()}")
-            devices.append(lamp)
-            lamps.append(_lamp_rung(parts, f"lamp{n + 1}", f"runs {way}", element(own.id, "43-44"), lamp))
-    both: tuple[Branch, ...] = (element(stop.id, "1-2"), Parallel(tuple(branches)))
-    first = practice.overload_contact is OverloadContact.FIRST
-    whole = Series((trip, *both) if first else (*both, trip))
-    live = f"{cid}.control"
-    rungs.append(Rung(f"{cid}.run", cid, Band.CONTROL, f"{title}: both ways, interlocked", (live,), ("N",), whole))
-    rungs += lamps
-    if load.trip_lamp:
-        lamp = made("H.trip", "lamp", Zone.DOOR, f"{name}, tripped", legend=f"{title} TRIPPED")
-        devices.append(lamp)
-        rungs.append(_lamp_rung(parts, "trip", "tripped", tripped, lamp))
-    earthing, earth_rung, earths = _earthed(parts, practice)
-    return [*devices, *parts.legs, *earthing, *field, parts.motor], [*rungs, earth_rung], earths
+            for lit, said, legend, contact, rung in lamps:
+                lamp(sk, lit, said, legend, live, contact, "green", role=rung)
 
-
-def _star_delta_power(parts: _Parts, line: Device, triangle: Device, star: Device, in_line: bool) -> list[Rung]:
-    """The three power paths of a star-delta starter, joined at named nodes.
-
-    In triangle the ends are fed U1-W2, V1-U2, W1-V2 (IEC 60034-8, from memory); in star the second
-    three are joined.
-    """
-    cid = parts.cid
-    fed = tuple(f"{cid}.fed.{n}" for n in PHASES)
-    tails = tuple(f"{cid}.{end}" for end in ENDS[3:])
-    first, second = parts.legs[:3], parts.legs[3:]
-    guard: list[Branch] = [element(parts.guard.id, *POLES)]
-    to_motor: list[Branch] = [element(line.id, *POLES)]
-    if parts.overload:
-        (guard if in_line else to_motor).append(element(parts.overload.id, *POLES))
-    to_motor += [through(tuple(leg.id for leg in first), inward=False), Landing(parts.motor.id, ENDS[:3])]
-    back = (through(tuple(leg.id for leg in second), inward=False), Landing(parts.motor.id, ENDS[3:]))
-
-    def rung(name: str, start: tuple[str, ...], end: tuple[str, ...], path: Sequence[Branch]) -> Rung:
-        return Rung(f"{cid}.{name}", cid, Band.POWER, parts.title, start, end, Series(tuple(path)))
-
-    return [
-        rung("power", MAIN, fed, guard),
-        rung("line", fed, (), to_motor),
-        rung("triangle", fed, tails, [element(triangle.id, *POLES)]),
-        rung("ends", tails, (), back),
-        rung("star", tails, (f"{cid}.star",) * 3, [element(star.id, *POLES)]),
-    ]
-
-
-def star_delta(circuit: Circuit, load: Load, practice: Practice) -> Yield:
-    """A star-delta starter: line, triangle and star contactor, a timer with a pause between.
-
-    Method:
-        The timer closes the star contactor; only its contact lets the line contactor in, which then
-        holds itself and the start. After the time the timer opens the star and, after a pause, closes
-        the triangle; each of the two stands behind the other's opening contact.
-    """
-    made = maker(circuit.id)
-    in_line = practice.star_delta_overload is StarDeltaOverload.LINE
-    plugged = load.protection is not Protection.PROTECTOR and not in_line
-    line = made("K", "contactor" if plugged else "contactor_wired", Zone.PLATE, f"{load.name}, line")
-    triangle = made("KD", "contactor_wired", Zone.PLATE, f"{load.name}, delta")
-    star = made("KS", "contactor_wired", Zone.PLATE, f"{load.name}, star")
-    timer = made("KT", "timer", Zone.PLATE, f"{load.name}, timer")
-    parts = _parts(circuit, load, line if plugged else None, six=True)
-    cid, name, title = parts.cid, parts.name, parts.title
-    stop = made("S.stop", "stop_button", Zone.DOOR, f"{name}, stop", legend=f"{title} STOP")
-    start = made("S.start", "start_button", Zone.DOOR, f"{name}, start", legend=f"{title} START")
-    overload = [parts.overload] if parts.overload else []
-    devices = [parts.guard, parts.control, line, triangle, star, timer, *overload, stop, start]
-    rungs = [*_star_delta_power(parts, line, triangle, star, in_line), tap(cid, practice, parts.control, parts.guard)]
-    trip, tripped = _trip(parts, practice)
-    held = Parallel((element(start.id, "3-4"), element(line.id, "13-14")))
-    let_in = Series((Parallel((element(star.id, "13-14"), element(line.id, "43-44"))), element(line.id, "A1-A2")))
-    in_star = Series((element(timer.id, "17-18"), element(triangle.id, "21-22"), element(star.id, "A1-A2")))
-    in_triangle = Series((element(timer.id, "17-28"), element(star.id, "21-22"), element(triangle.id, "A1-A2")))
-    work = Parallel((let_in, in_star, in_triangle, element(timer.id, "A1-A2")))
-    path: tuple[Branch, ...] = (element(stop.id, "1-2"), held, work)
-    whole = Series((trip, *path) if practice.overload_contact is OverloadContact.FIRST else (*path, trip))
-    live = f"{cid}.control"
-    rungs.append(Rung(f"{cid}.run", cid, Band.CONTROL, f"{title}: star, then triangle", (live,), ("N",), whole))
-    if load.run_lamp:
-        lamp = made("H.run", "lamp", Zone.DOOR, f"{name}, runs", legend=f"{title} RUNS")
-        devices.append(lamp)
-        rungs.append(_lamp_rung(parts, "lamp", "runs in triangle", element(triangle.id, "43-44"), lamp))
-    if load.trip_lamp:
-        lamp = made("H.trip", "lamp", Zone.DOOR, f"{name}, tripped", legend=f"{title} TRIPPED")
-        devices.append(lamp)
-        rungs.append(_lamp_rung(parts, "trip", "tripped", tripped, lamp))
-    earthing, earth_rung, earths = _earthed(parts, practice)
-    return [*devices, *parts.legs, *earthing, parts.motor], [*rungs, earth_rung], earths
+    def _earth(self) -> None:
+        role = "M" if self.sk.has("M") else "E"
+        if self.practice.earths is EarthScheme.BAR:
+            self.sk.rung("earth", "PE", "PE", f"@{role}:PE", "", Band.POWER)
+        else:
+            self.sk.earth_of(role)

@@ -5,7 +5,7 @@ Words: a *job* is one panel; a *load* is what the customer wants run; a *circuit
 """
 
 from riktig.core.job.choices import CHOICES, Choice
-from riktig.core.job.circuit import Act, Change, Circuit, Insertable, Recipe
+from riktig.core.job.circuit import Act, Change, Circuit, Insertable, OwnDevice, OwnRung, Param, Recipe
 from riktig.core.job.edits import (
     INCOMER_ID,
     PLATE_LESS,
@@ -125,6 +125,9 @@ __all__ = [
     "OverloadContact",
     "OverloadDirection",
     "Override",
+    "OwnDevice",
+    "OwnRung",
+    "Param",
     "PinId",
     "Placement",
     "PlateFix",

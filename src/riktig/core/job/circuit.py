@@ -5,16 +5,44 @@ from enum import Enum
 
 from riktig.core.job.ids import CircuitId, ElementId, LoadId
 
-__all__ = ["Act", "Change", "Circuit", "Insertable", "Recipe"]
+__all__ = ["Act", "Change", "Circuit", "Insertable", "OwnDevice", "OwnRung", "Param", "Recipe"]
 
 
 class Recipe(Enum):
-    """What a circuit is made from."""
+    """What a circuit is made from: the words shown to the builder."""
 
     INCOMER = "incomer"
     DIRECT_ON_LINE = "direct-on-line"
     REVERSING = "direct-on-line, both ways"
     STAR_DELTA = "star-delta"
+    SOFT_START = "soft start with bypass"
+    DRIVE = "drive"
+    CONTACTOR = "load behind a contactor"
+    WAY = "way of its own"
+    MAINTAINED = "maintained services"
+    CONTROL_SUPPLY = "control transformer"
+    DC_SUPPLY = "24 V supply"
+    LIMITED_SUPPLY = "limited-energy supply"
+    CONTROLLER = "controller with inputs and outputs"
+    EMERGENCY_STOP = "emergency stop"
+    LEVEL_ALARM = "high-level alarm"
+    PHASE_MONITOR = "phase monitor and main contactor"
+    PHASE_LAMPS = "phase lamps"
+    THROUGH_FEED = "through-feed"
+    SOCKET = "socket"
+    SURGE = "surge protector"
+    SIGNALLED_WAYS = "ways with trip lamps"
+    LAMP_TEST = "lamp test"
+    SEASON_SWITCH = "season switch"
+    FOREIGN_INTERLOCK = "interlock from another panel"
+    VALVE = "solenoid valve"
+    FUSED_BRANCHES = "breaker with two fuses"
+    SELECTED_LAMP = "selector with lamp and relay"
+    LIT_BUTTON = "illuminated button"
+    SCREEN = "door screen"
+    NETWORK = "network chain"
+    SENSOR_TERMINALS = "input terminals with bridges"
+    FREE = "free rungs"
     PLANNED = "sized, not yet drawn"
 
 
@@ -24,14 +52,33 @@ class Insertable(Enum):
     STOP_BUTTON = "stop button on the door"
     START_BUTTON = "start button on the door"
     FIELD_CONTACT = "contact in the field, closed at rest"
+    FIELD_MAKE = "contact in the field, open at rest"
+    SELECTOR = "selector on the door, off – on"
+    KEY_SWITCH = "key switch on the door, off – on"
+    EMERGENCY_STOP = "emergency stop on the door"
+    FLOAT = "float switch, closes as it rises"
+    END_SWITCH = "end switch, opens at the end"
+    THERMOSTAT = "thermostat on the plate"
+    LAMP = "lamp on the door"
+    BUZZER = "buzzer on the door"
+    RELAY = "coil of a new relay"
+    TIMER = "coil of a new timer, late to close"
+    FUSE = "fuse"
+    CONTACT = "contact of a device that is there"
 
 
 class Act(Enum):
     """What a change does to the element it is made to."""
 
     AFTER = "put in after"
+    BEFORE = "put in ahead of"
     ACROSS = "put in across"
+    INSTEAD = "put in the place of"
     OUT = "taken out"
+    MOVED = "moved to after"
+    FROM = "start of the rung wired to"
+    TO = "end of the rung wired to"
+    NAMED = "named"
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,8 +89,9 @@ class Change:
         act: What was done.
         element: The element it was done to.
         number: Makes the id of what was put in; counts within the circuit.
-        what: What was put in, None when something was taken out.
-        text: What it is for.
+        what: What was put in, None when nothing was.
+        text: What it is for, or how it is named now.
+        to: The device and unit of a contact, the element moved to, or the node wired to.
     """
 
     act: Act
@@ -51,13 +99,57 @@ class Change:
     number: int = 0
     what: Insertable | None = None
     text: str = ""
+    to: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Param:
+    """A parameter of a recipe that is not as the recipe proposes it."""
+
+    name: str
+    value: str
+
+
+@dataclass(frozen=True, slots=True)
+class OwnDevice:
+    """A device the builder added. ``zone`` is “plate”, “door” or “field”; ``mark`` makes it a terminal."""
+
+    role: str
+    kind: str
+    zone: str
+    purpose: str = ""
+    legend: str = ""
+    mark: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class OwnRung:
+    """A rung the builder added: from and to named nodes, along a path in words."""
+
+    role: str
+    title: str
+    start: str
+    path: str
+    end: str
 
 
 @dataclass(frozen=True, slots=True)
 class Circuit:
-    """One circuit of the job. ``load`` is None for the incomer."""
+    """One circuit of the job.
+
+    ``load`` is None for what serves no load of the Brief; then ``title`` names it. ``params`` are
+    only those that differ from what the recipe proposes. ``devices`` and ``rungs`` are the builder's own.
+    """
 
     id: CircuitId
     recipe: Recipe
     load: LoadId | None = None
     changes: tuple[Change, ...] = ()
+    title: str = ""
+    params: tuple[Param, ...] = ()
+    devices: tuple[OwnDevice, ...] = ()
+    rungs: tuple[OwnRung, ...] = ()
+
+    def param(self, name: str, default: str) -> str:
+        """The value of a parameter."""
+        return next((one.value for one in self.params if one.name == name), default)

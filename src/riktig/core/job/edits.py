@@ -7,7 +7,7 @@ from riktig.core.job.circuit import Circuit, Recipe
 from riktig.core.job.ids import CircuitId, LoadId, SignalId, SourceId
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
-from riktig.core.job.load_values import Command, Start
+from riktig.core.job.load_values import Start
 from riktig.core.job.override import Override
 from riktig.core.job.practice import Practice
 from riktig.core.job.signal import Signal, Source
@@ -95,19 +95,21 @@ def _fresh(job: Job) -> int:
     """A number that no load, circuit, signal or source has; ids are never given twice."""
     used: list[str] = [load.id for load in job.loads] + [circuit.id for circuit in job.circuits]
     used += [signal.id for signal in job.signals] + [source.id for source in job.sources]
-    return max((int(name[1:]) for name in used), default=0) + 1
+    return max((int(name[1:]) for name in used if name[1:].isdecimal()), default=0) + 1
 
 
 def _recipe(load: Load) -> Recipe:
-    """What the circuit of a load is made from: so far the starters commanded from the door are drawn."""
-    drawn = load.is_motor and load.phases == 3 and not load.maintained
-    if drawn and load.start is Start.DIRECT and load.command is Command.BUTTONS:
-        return Recipe.DIRECT_ON_LINE
-    if drawn and load.start is Start.STAR_DELTA and load.command is Command.BUTTONS:
-        return Recipe.STAR_DELTA
-    if drawn and load.start is Start.REVERSING and load.command is Command.BOTH_WAYS:
-        return Recipe.REVERSING
-    return Recipe.PLANNED
+    """What the circuit of a load is made from."""
+    if load.maintained and load.phases == 1:
+        return Recipe.MAINTAINED
+    return {
+        Start.REVERSING: Recipe.REVERSING,
+        Start.STAR_DELTA: Recipe.STAR_DELTA,
+        Start.SOFT: Recipe.SOFT_START,
+        Start.DRIVE: Recipe.DRIVE,
+        Start.WAY: Recipe.WAY,
+        Start.CONTACTOR: Recipe.CONTACTOR,
+    }.get(load.start, Recipe.DIRECT_ON_LINE)
 
 
 def add_load(job: Job, name: str, kw: float | None = None, **fields: Any) -> Job:

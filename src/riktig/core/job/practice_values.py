@@ -81,6 +81,11 @@ class ControlTap(Enum):
     BEFORE = "ahead of the motor breaker"
     AFTER = "behind the motor breaker"
 
+    @property
+    def ahead(self) -> bool:
+        """Whether control can be fed with the motor breaker off."""
+        return self is ControlTap.BEFORE
+
 
 class MarkerText(Enum):
     """What a wire marker says."""

@@ -6,7 +6,7 @@ The keys are documented in docs/schedules.md and stable: people build their own 
 from collections import Counter
 from collections.abc import Callable
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, outside_device
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
 from riktig.core.papers.schedule import Schedule, Value
@@ -218,8 +218,7 @@ def _sizing(plan: Plan[Job]) -> Schedule:
         for why in whys:
             add(names.tag[device], sizing.parts[device].ref, why)
     for size in sizing.loads:
-        motor = next(d for d in plan.get(CIRCUITS).devices if d.circuit == size.circuit and d.kind.is_motor)
-        tag = names.tag[motor.id]
+        tag = names.tag[outside_device(plan.get(CIRCUITS), size.circuit).id]
         add(f"{tag} power conductors", size.section.name, size.section.why)
         add(f"{tag} control conductors", size.control.name, size.control.why)
     columns = (

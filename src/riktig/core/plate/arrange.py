@@ -1,10 +1,9 @@
 """Rails between ducts, blocks on rails: a plan at once, around what the builder has fixed."""
 
-from riktig.core.catalogue import Mounting
 from riktig.core.circuit import Circuits, Device
 from riktig.core.geometry import Rect
 from riktig.core.job import DeviceId, Enclosure, PlateFix, Practice
-from riktig.core.plate.blocks import make_blocks
+from riktig.core.plate.blocks import is_bar, make_blocks
 from riktig.core.plate.fit import misfits_of
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, Row, Seat
 from riktig.core.sizing import Sizing
@@ -18,6 +17,8 @@ BAR_GAP = 14.0
 GAP = 5.0
 """Between blocks that ask for no room (chosen by us: a screwdriver's width for the release)."""
 
+STUD_FOOT = 30.0
+"""Kept at the foot of the plate for its earth studs, mm (chosen by us)."""
 Placed = tuple[Block, int, float]
 
 
@@ -40,7 +41,7 @@ def arrange(
     width = min(practice.duct_width, (plate.width - 2 * EDGE - LEAST_RUN) / 2)
     left, right = EDGE + width, plate.width - EDGE - width
     run = max(right - left, 1.0)
-    bars = [d for d in circuits.devices if d.kind.mounting is Mounting.SCREWED]
+    bars = [d for d in circuits.devices if is_bar(d)]
     beside = max((sizing.parts[bar.id].width + BAR_GAP for bar in bars), default=0.0)
     rows = _rows(blocks, run, run - beside)
     rails = _rails(rows, left, right, beside, width, fix)
@@ -121,7 +122,7 @@ def _rails(
 def _ducts(rails: tuple[Rail, ...], rows: list[list[Block]], plate: Rect, width: float) -> tuple[Duct, ...]:
     """Uprights at both sides, a level duct above every rail."""
     last = rails[-1].y if rails else plate.height / 2
-    foot = min(plate.height - EDGE, last + 60)
+    foot = min(plate.height - STUD_FOOT, last + 60)
     if not rails:
         return ()
     uprights = [
@@ -198,7 +199,7 @@ def _finished(
     bar_y = rails[-1].y if rails else plate.height / 2
     for device in devices:
         part = sizing.parts[device.id]
-        if device.kind.mounting is Mounting.SCREWED:
+        if is_bar(device):
             x = plate.width - EDGE - practice.duct_width - part.width - 4
             rect = Rect(x, bar_y - part.height / 2, part.width, part.height)
             seats.append(Seat(device.id, part, rect, 0))

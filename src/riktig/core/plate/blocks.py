@@ -5,24 +5,17 @@ from riktig.core.circuit import Circuits, Device
 from riktig.core.plate.model import Block, Row
 from riktig.core.sizing import Sizing
 
-__all__ = ["END_STOP", "make_blocks"]
+__all__ = ["END_STOP", "is_bar", "make_blocks"]
 
 END_STOP = 9.5
 """Width of an end stop at each end of a terminal strip (common size, no source)."""
 FIELD_ROOM = 40.0
 """Kept free below the terminals for the field cables (common practice, no source)."""
 
-_ROWS = {
-    "isolator": Row.FEED,
-    "dist_block": Row.FEED,
-    "motor_breaker": Row.FEED,
-    "fuse_switch": Row.FEED,
-    "motor_protector": Row.FEED,
-    "overload": Row.STARTERS,
-    "timer": Row.STARTERS,
-    "control_breaker": Row.FEED,
-    "contactor": Row.STARTERS,
-}
+
+def is_bar(device: Device) -> bool:
+    """Whether a device is a bar that stands beside the terminals, screwed to the plate."""
+    return device.kind_id == "earth_bar"
 
 
 def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float) -> tuple[Block, ...]:
@@ -42,7 +35,7 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float) -> tuple
                 strips.add(device.strip)
                 members = [d for d in circuits.devices if d.strip == device.strip]
                 blocks.append(_strip(members, sizing, finger_room))
-        elif mounting is Mounting.RAIL:
+        elif mounting is Mounting.RAIL or (mounting is Mounting.SCREWED and not is_bar(device)):
             below = under.get(device.id)
             blocks.append(_single(device, part, below, sizing, finger_room))
     return tuple(blocks)
@@ -59,7 +52,7 @@ def _single(device: Device, part: Part, under: Device | None, sizing: Sizing, fi
         width = max(width, plugged.width)
     return Block(
         device.id,
-        _ROWS[device.kind.family],
+        Row[device.kind.row.upper()],
         tuple(members),
         width,
         half,

@@ -1,5 +1,6 @@
 """What is cut and what is drilled: rail, duct and lids by piece, holes from the datum."""
 
+from riktig.core.catalogue import Mounting
 from riktig.core.circuit import Names
 from riktig.core.geometry import Point
 from riktig.core.job import Fixing, Practice, ShaftFitting
@@ -14,6 +15,9 @@ DUCT_END, DUCT_PITCH = 40.0, 300.0
 """First duct screw from the end and largest pitch (common practice, no source)."""
 SCREW = "M5"
 SELF_DRILLER = "ST4.8"
+
+CORNER = 8.0
+"""From a corner of a screwed part to its screw, mm (chosen by us; part data will refine it)."""
 
 
 def cut_list(layout: Layout, duct_width: float) -> tuple[Piece, ...]:
@@ -41,6 +45,10 @@ def hole_list(layout: Layout, door: DoorPlan, practice: Practice, names: Names) 
             y = seat.rect.bottom - 4
             for x in (seat.rect.x + 4, seat.rect.right - 4):
                 plate.append((Point(x, y), names.tag[seat.device], seat.part.screw))
+        elif seat.part.kind.mounting is Mounting.SCREWED:
+            for x in (seat.rect.x + CORNER, seat.rect.right - CORNER):
+                for y in (seat.rect.y + CORNER, seat.rect.bottom - CORNER):
+                    plate.append((Point(x, y), names.tag[seat.device], seat.part.screw))
         elif seat.device.endswith("E.plate"):
             plate.append((seat.rect.centre, names.tag[seat.device], seat.part.screw))
     plate.sort(key=lambda one: (round(one[0].y, 1), round(one[0].x, 1)))

@@ -7,6 +7,10 @@ from riktig.core.standards import conductor_name, nec_protective_size, protectiv
 
 __all__ = ["EARTHING"]
 
+LEAST_MM2 = 2.08
+"""Protective conductors of small circuits that the Brief does not list (IEC 60204-1 8.2.2 with protection
+against damage; NEC 250.30(A)(1) up to 1000 VA, 14 AWG; both from memory: fairly sure)."""
+
 
 def protective_sections(view: View) -> ClauseResult:
     """Protective conductors no thinner than their circuit asks."""
@@ -14,15 +18,21 @@ def protective_sections(view: View) -> ClauseResult:
     clause = "NEC 250.122, from memory" if american else "IEC 60204-1 8.2.2, Table 1"
     findings = []
     evidence = []
+    aside = {c.circuit for c in view.circuits.devices if c.kind_id not in ("isolator", "stud", "earth_bar")} - {
+        c.circuit for c in view.circuits.devices if c.kind_id == "isolator"
+    }
     for wire in view.wiring.wires:
         if wire.colour != "green-yellow":
             continue
         load = view.sizing.load_of(wire.circuit)
-        phase = load.section.mm2 if load else view.sizing.feeder.mm2
+        small = load is None and wire.circuit in aside
+        phase = load.section.mm2 if load else wire.mm2 if small else view.sizing.feeder.mm2
         need = protective_section(phase).value
         if american:
             guard = load.proposal.amount("breaker") if load else view.job.supply.upstream_a
             need = min(nec_protective_size(guard).value, phase)
+        if small:
+            need = LEAST_MM2
         evidence.append(f"{wire.end.label}: {conductor_name(wire.mm2)} for {conductor_name(phase)} phase")
         door_bond = wire.end.pin.endswith("E.door:1")
         if wire.mm2 < need and not door_bond:

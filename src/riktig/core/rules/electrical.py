@@ -3,15 +3,22 @@
 from collections import Counter, defaultdict
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.circuit import elements_of
-from riktig.core.job import PinId
+from riktig.core.circuit import NetClass, elements_of
+from riktig.core.job import DeviceId, PinId
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE, allowed_colours
 
 __all__ = ["ELECTRICAL"]
 
-PROTECTIVE = {"motor_breaker", "control_breaker", "fuse_switch", "panel_breaker", "motor_protector"}
+
+def owner_of(pin: PinId) -> DeviceId:
+    """The device a pin belongs to."""
+    return DeviceId(pin.rsplit(":", 1)[0])
+
+
+LAMP_MEANS = {"green": "normal", "yellow": "abnormal", "red": "emergency", "blue": "mandatory", "white": "other"}
+"""What a lamp of each asked colour is lit for (IEC 60204-1 Table 4, from memory)."""
 _LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.WINDING}
 
@@ -26,7 +33,15 @@ def supply_has_neutral(view: View) -> ClauseResult:
     """Loads between phase and neutral need a neutral from the supply."""
     clause = "IEC 60204-1 4.3 and 5.1"
     supply = view.job.supply
-    users = [f"{view.tag(d.id)}" for d in view.circuits.devices if d.kind.family in ("contactor", "lamp")]
+    users = sorted(
+        {
+            view.tag(device.id)
+            for net in view.nets.nets
+            if net.net_class is NetClass.NEUTRAL
+            for device in (view.circuits.device(owner_of(pin)) for pin in net.pins)
+            if device.kind_id not in ("neutral_terminal", "neutral_bar", "supply")
+        }
+    )
     findings = []
     if users and not supply.neutral:
         findings.append(
@@ -41,7 +56,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
                 Mend("The supply brings a neutral", "neutral"),
             )
         )
-    evidence = [f"supply {supply.system_name}", f"{len(users)} coils and lamps to neutral"]
+    evidence = [f"supply {supply.system_name}", f"{len(users)} devices to neutral"]
     return _result("E01", Group.SUPPLY, "Neutral where loads need it", clause, evidence, findings)
 
 
@@ -95,7 +110,7 @@ def every_circuit_protected(view: View) -> ClauseResult:
     clause = "IEC 60204-1 7.2.1"
     joined: dict[PinId, set[PinId]] = defaultdict(set)
     for device in view.circuits.devices:
-        if device.kind_id in PROTECTIVE:
+        if device.kind.is_protective:
             continue
         for unit in device.kind.units:
             ends = [view.nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
@@ -264,6 +279,12 @@ def control_transformer(view: View) -> ClauseResult:
     starters = len({d.circuit for d in view.circuits.devices if d.kind.family == "contactor"})
     devices = sum(d.kind_id in ("start_button", "stop_button", "field_contact") for d in view.circuits.devices)
     findings = []
+    apart = any(d.circuit == "s1" for d in view.circuits.devices) or view.job.practice.control_supply.value.endswith(
+        "DC supply"
+    )
+    if apart:
+        words = [f"{starters} starters, {devices} control devices, on a supply of their own"]
+        return _result("C02", Group.CONTROL, "Control supply", clause, words, [])
     if starters > 1 or devices > 2:
         findings.append(
             Finding(
@@ -290,8 +311,8 @@ def operator_colours(view: View) -> ClauseResult:
     evidence = []
     for device in view.circuits.devices:
         colour = view.sizing.parts[device.id].colour
-        if device.kind_id == "lamp":
-            ask = ("indicator light", "normal" if device.id.endswith(".run") else "abnormal")
+        if device.kind_id in ("lamp", "test_lamp"):
+            ask = ("indicator light", LAMP_MEANS.get(device.colour, "other"))
         elif device.kind_id in asks:
             ask = asks[device.kind_id]
         else:

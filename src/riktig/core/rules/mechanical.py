@@ -1,7 +1,7 @@
 """Clauses about conductors, clamps, plate, door, marking and papers."""
 
 from riktig.core.catalogue import Mounting
-from riktig.core.circuit import Zone
+from riktig.core.circuit import Zone, outside_device
 from riktig.core.job import Colours
 from riktig.core.labels import LONGEST_MARKER, Medium
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
@@ -22,10 +22,10 @@ def conductor_currents(view: View) -> ClauseResult:
     clause = "IEC 60204-1 12.4, Table 6"
     sections = [("feeder", "supply", view.sizing.feeder)]
     for size in view.sizing.loads:
-        motor = next(d for d in view.circuits.devices if d.circuit == size.circuit and d.kind.is_motor)
+        load = outside_device(view.circuits, size.circuit)
         sections += [
-            (f"{view.tag(motor.id)} power", f"device:{motor.id}", size.section),
-            (f"{view.tag(motor.id)} control", f"device:{motor.id}", size.control),
+            (f"{view.tag(load.id)} power", f"device:{load.id}", size.section),
+            (f"{view.tag(load.id)} control", f"device:{load.id}", size.control),
         ]
     findings = [
         Finding(

@@ -8,7 +8,6 @@ is an answer that cannot stand; a *shortfall* is a device the catalogue has noth
 
 from riktig.core.sizing.alternatives import Alternative, alternatives_of, control_alternatives, take
 from riktig.core.sizing.choose import LoadSize, Sizing, size_all
-from riktig.core.sizing.control import control_kind
 from riktig.core.sizing.derived import PROPOSAL, SIZING
 from riktig.core.sizing.doubts import Doubt
 from riktig.core.sizing.heat import cooling_area, temperature_rise
@@ -33,7 +32,6 @@ __all__ = [
     "alternatives_of",
     "circuit_of_net",
     "control_alternatives",
-    "control_kind",
     "cooling_area",
     "propose",
     "section_of",

@@ -23,6 +23,10 @@ ROLES = {
     "overload": "overload",
     "motor_protector": "motor protector",
     "timer": "timer",
+    "way_breaker": "breaker",
+    "breaker_two": "breaker",
+    "soft_starter": "soft starter",
+    "drive": "drive",
 }
 """Which chosen part of a proposal a drawn device is."""
 
@@ -118,8 +122,10 @@ class _Chooser:
 
     def part_for(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         size = self._sized.get(device.circuit)
-        if size and device.kind.family in ROLES:
+        if size and device.kind.family in ROLES and _is_role(device, size.proposal):
             return self._chosen(device, size.proposal)
+        if device.circuit in SUPPLY_VALUES:
+            return self._supply_part(device)
         match device.kind_id:
             case "isolator":
                 value = self._proposal.value("panel.main_switch")
@@ -129,25 +135,46 @@ class _Chooser:
                 return found, (value.why,)
             case "control_breaker":
                 return self._control_breaker(device)
-            case "terminal" | "neutral_terminal" | "earth_terminal":
+            case "terminal" | "neutral_terminal" | "earth_terminal" | "tap_terminal":
                 earth = device.kind_id == "earth_terminal"
                 supply = self._proposal.incoming.pe_mm2 if earth else self._feeder.mm2
-                return self._clamp(device, size.section.mm2 if size else supply)
-            case "dist_block":
+                if device.mark.isdecimal() and size:
+                    return self._clamp(device, size.control.mm2)
+                whole = device.purpose.startswith(("incoming", "through-feed"))
+                return self._clamp(device, size.section.mm2 if size else supply if whole else WAY_MM2)
+            case "dist_block" | "neutral_bar":
                 return self._clamp(device, self._feeder.mm2)
             case "earth_bar" | "stud":
                 return self._clamp(device, self._proposal.incoming.pe_mm2)
-            case "lamp":
-                ref = "LP-GN" if device.id.endswith(".run") else "LP-YE"
-                return part(ref), (_LAMP_WHY[ref],)
-        return parts_of(device.kind_id)[0], ()
+            case "lamp" | "test_lamp":
+                offered = parts_of(device.kind_id)
+                found = next((p for p in offered if p.colour == device.colour), offered[0])
+                why = _LAMP_WHY.get(found.colour)
+                return found, (why,) if why else ()
+        return first_part(parts_of(device.kind_id), lambda p: p.rated_a >= device.least_a)[0], ()
+
+    def _supply_part(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
+        """Parts of the control supplies: as the Brief's proposal has them."""
+        name = SUPPLY_VALUES[device.circuit].get(device.id.rsplit(".", 1)[1], "")
+        value = self._proposal.value(f"panel.{name}") if name else None
+        offered = parts_of(device.kind_id)
+        if device.circuit == "s3" and device.kind_id == "dc_supply":
+            return offered[-1], ()
+        if value is None:
+            return first_part(offered, lambda p: p.rated_a >= device.least_a)[0], ()
+        if device.kind_id == "dc_supply":
+            offered = tuple(p for p in offered if p.ref != "DC-LE")
+        found, enough = first_part(offered, lambda p: p.rated_a >= value.amount - 1e-9)
+        if value.short or not enough:
+            self.shortfalls.append((device.id, f"{value.name.lower()}: {value.short or value.text}"))
+        return found, (value.why,)
 
     def _chosen(self, device: Device, one: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
         role = "star contactor" if device.id.endswith(".KS") else ROLES[device.kind.family]
         offered = parts_of(device.kind_id)
         ref = next((c.part.ref for c in one.chosen if c.role == role), offered[-1].ref)
-        found = next(part for part in offered if part.ref == ref)
+        found = next((p for p in offered if p.ref.split(" + ")[0] == ref), offered[-1])
         names = {
             "breaker": ("breaker",),
             "fuse switch": ("breaker",),
@@ -156,6 +183,8 @@ class _Chooser:
             "motor protector": ("breaker", "setting", "current"),
             "star contactor": ("star", "current"),
             "timer": (),
+            "soft starter": ("device", "current"),
+            "drive": ("device", "current"),
         }[role]
         values = [value for name in names if (value := one.value(name))]
         self.shortfalls += [(device.id, f"{v.name.lower()}: {v.short}") for v in values if v.short]
@@ -195,17 +224,24 @@ class _Chooser:
         return found, (why,)
 
 
+def _is_role(device: Device, one: LoadProposal) -> bool:
+    """Whether a device is what the proposal chose for its role, rather than a helper of the same kind."""
+    role = ROLES[device.kind.family]
+    return any(c.role.startswith(role) and c.part.kind.family == device.kind.family for c in one.chosen)
+
+
+SUPPLY_VALUES: dict[str, dict[str, str]] = {
+    "s1": {"F": "primary", "T": "transformer", "FS": "secondary"},
+    "s2": {"T": "dc_supply"},
+    "s3": {},
+}
+"""Which value of the panel a device of a control supply is sized by."""
+WAY_MM2 = 2.5
+"""Conductors of a small circuit that the Brief does not list, mm² (common practice, no source)."""
+_TABLE = "IEC 60204-1:2016 Table 4, from memory"
 _LAMP_WHY = {
-    "LP-GN": Why(
-        "Why green",
-        "Green says that the condition is normal: the motor runs.",
-        (),
-        "IEC 60204-1:2016 Table 4, from memory",
-    ),
-    "LP-YE": Why(
-        "Why yellow",
-        "Yellow says that the condition is abnormal: the overload tripped. Red is kept for danger.",
-        (),
-        "IEC 60204-1:2016 Table 4, from memory",
-    ),
+    "green": Why("Why green", "Green says that the condition is normal.", (), _TABLE),
+    "yellow": Why("Why yellow", "Yellow says that the condition is abnormal. Red is kept for danger.", (), _TABLE),
+    "red": Why("Why red", "Red says that someone must act at once.", (), _TABLE),
+    "white": Why("Why white", "White says a plain fact: something is there.", (), _TABLE),
 }

@@ -4,7 +4,8 @@ from dataclasses import dataclass, replace
 from math import ceil
 
 from riktig.core.catalogue import Part, parts_of
-from riktig.core.job import ControlSupply, Load, Signal, Start, Wetting
+from riktig.core.circuit import control_source
+from riktig.core.job import Command, ControlSupply, Load, Signal, Wetting
 from riktig.core.sizing.starter import LoadProposal
 from riktig.core.sizing.value import Basis, Value, first_part, weakest
 from riktig.core.standards import (
@@ -17,7 +18,7 @@ from riktig.core.standards import (
     transformer_secondary,
 )
 
-__all__ = ["Control", "control_kind", "size_control"]
+__all__ = ["Control", "size_control"]
 
 DC_VOLTS = 24.0
 
@@ -42,37 +43,16 @@ class Control:
         return sum(part.loss_w for part in self.parts)
 
 
-def control_kind(loads: tuple[Load, ...], basis: Basis) -> tuple[ControlSupply, str]:
-    """Where control voltage comes from on this job, and why.
-
-    Source:
-        IEC 60204-1 9.1.1: a transformer, but for one starter with at most two control devices; from
-        memory.
-    """
-    chosen = basis.practice.control_supply
-    if chosen is not ControlSupply.BY_RULEBOOK:
-        return chosen, "The practice of this job says so."
-    starters = [load for load in loads if load.is_motor and load.start is not Start.WAY]
-    few = rule("single starter devices").value
-    if basis.supply.neutral and len(starters) <= 1 and not basis.north_american:
-        return ControlSupply.DIRECT, f"One starter with at most {few:g} control devices may do without a transformer."
-    return ControlSupply.TRANSFORMER, (
-        f"{len(starters)} starters: the rulebook asks for a transformer with separate windings."
-        if len(starters) > 1
-        else "The supply has no suitable line to neutral, so control needs a voltage of its own."
-    )
-
-
 def size_control(
     loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], signals: tuple[Signal, ...], basis: Basis
 ) -> Control:
     """Sizes the control supply and the 24 V supplies behind it."""
-    kind, why_kind = control_kind(loads, basis)
+    kind, why_kind = control_source(loads, basis.supply, basis.practice)
     efficient = rule("dc supply efficiency").value
     held, pick_up, lines = _burden(loads, sized, signals)
     values = [_held(held, lines), _pick_up(pick_up, held)] if held else []
     parts: list[Part] = []
-    dc_w = sum(s.watts for s in signals if s.wetting is Wetting.DC)
+    dc_w = sum(s.watts for s in signals if s.wetting is Wetting.DC) + _controller_w(loads)
     if kind is ControlSupply.DC:
         dc_w += held * rule("dc coil share").value
     line_a = held / basis.supply.voltage_to_neutral_v
@@ -94,6 +74,13 @@ def size_control(
         parts.append(next(p for p in parts_of("dc_supply") if p.ref == "DC-LE"))
         line_a += limited / efficient / basis.supply.voltage_to_neutral_v
     return Control(kind, tuple(values), tuple(parts), round(line_a, 3))
+
+
+def _controller_w(loads: tuple[Load, ...]) -> float:
+    """What a controller and its cards draw, W, when a load is commanded by it."""
+    if not any(load.command is Command.CONTROLLER for load in loads):
+        return 0.0
+    return sum(parts_of(kind)[0].loss_w for kind in ("controller", "inputs", "outputs"))
 
 
 def _burden(

@@ -3,7 +3,8 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import parts_of
-from riktig.core.job import Load, LoadId, Start, WayOrder
+from riktig.core.circuit import lines_of
+from riktig.core.job import Load, LoadId, Start
 from riktig.core.sizing.protection import drive_input
 from riktig.core.sizing.sections import Section, section_of, smallest_section
 from riktig.core.sizing.starter import LoadProposal, in_panel
@@ -19,7 +20,7 @@ from riktig.core.standards import (
     rule,
 )
 
-__all__ = ["Incoming", "drawn", "line_loads", "phases_of", "size_incoming"]
+__all__ = ["Incoming", "drawn", "line_loads", "size_incoming"]
 
 LINES = ("L1", "L2", "L3")
 
@@ -46,38 +47,6 @@ def drawn(load: Load, sized: LoadProposal) -> float:
     return drive_input(current).value if load.start is Start.DRIVE else current.amount
 
 
-def phases_of(
-    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], basis: Basis
-) -> tuple[tuple[LoadId, tuple[int, ...]], ...]:
-    """Which lines (0 to 2) each load sits on.
-
-    Method:
-        A line the customer gave counts. The others go in turn over the lines, or each, the largest
-        first, to the line that carries least; ties to the first line.
-    """
-    single = [(load, drawn(load, one)) for load, one in zip(loads, sized, strict=True) if load.phases < 3]
-    carried = [0.0, 0.0, 0.0]
-    placed: dict[LoadId, tuple[int, ...]] = {}
-
-    def put(load: Load, amps: float, line: int) -> None:
-        on = (line,) if load.phases == 1 else (line, (line + 1) % 3)
-        placed[load.id] = on
-        for one in on:
-            carried[one] += amps
-
-    for load, amps in single:
-        if load.phase:
-            put(load, amps, load.phase - 1)
-    free = [(load, amps) for load, amps in single if not load.phase]
-    if basis.practice.way_order is WayOrder.EVEN:
-        for load, amps in sorted(free, key=lambda pair: (-pair[1], pair[0].id)):
-            put(load, amps, min(range(3), key=lambda n: (carried[n], n)))
-    else:
-        for turn, (load, amps) in enumerate(free):
-            put(load, amps, turn % 3)
-    return tuple((load.id, placed.get(load.id, (0, 1, 2))) for load in loads)
-
-
 def line_loads(
     loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], on_line: tuple[tuple[LoadId, tuple[int, ...]], ...]
 ) -> tuple[float, float, float]:
@@ -92,7 +61,7 @@ def line_loads(
 
 def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], control_a: float, basis: Basis) -> Incoming:
     """Totals and the supply side. ``control_a`` is what the control supply draws from the lines, A."""
-    on_line = phases_of(loads, sized, basis)
+    on_line = lines_of(loads, basis.supply, basis.practice)
     lines = line_loads(loads, sized, on_line)
     turning = [(one.amount("current"), load) for load, one in zip(loads, sized, strict=True) if load.is_motor]
     largest = max(turning, key=lambda pair: pair[0], default=None)

@@ -105,7 +105,7 @@ def _breaker(load: Load, current: Value, motor: bool, basis: Basis) -> tuple[Val
 def _breaker_kind(load: Load, basis: Basis) -> tuple[str, int]:
     if basis.north_american:
         return "panel_breaker", 1
-    return ("motor_breaker", 1) if load.phases == 3 else ("way_breaker", load.phases)
+    return {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker"), 1
 
 
 def _with_part(value: Value, kind_id: str, role: str, count: int = 1) -> tuple[Value, tuple[Chosen, ...]]:

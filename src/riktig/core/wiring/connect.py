@@ -21,6 +21,11 @@ __all__ = ["DUCT_HEIGHT", "best_path", "wire_all"]
 DUCT_HEIGHT = 60.0
 """Inside height of the ducts, mm (the stock on the cut list)."""
 TAP = "Up to 3 m from the block it needs no protection of its own (IEC 60204-1 7.2.8, from memory)."
+SMALL_MM2 = 2.5
+"""Power conductors of circuits that the Brief does not size, mm² (common practice, no source)."""
+SMALL_AWG = 3.31
+"""The same by the North American rulebook: 12 AWG, mm²."""
+SURGE_MM2 = 6.0
 STARTS = 6
 """Starts tried on a long chain (chosen by us: more gain little)."""
 EXACT_UP_TO = 7
@@ -68,6 +73,10 @@ def wire_all(
             halves += _earths(net, pins, circuits, devices)
         elif spread:
             halves += spread
+        elif net.net_class is NetClass.NEUTRAL and any(d.kind_id == "neutral_bar" for d in circuits.devices):
+            halves += _neutrals(net, pins, circuits)
+        elif any(devices[_owner(pin)[0]].kind_id == "tap_terminal" for pin in pins):
+            halves += _tapped(net, pins, devices, router)
         elif len(pins) > 1:
             single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
             order = best_path(pins, single, router.length)
@@ -177,6 +186,36 @@ def _earths(net: Net, pins: list[PinId], circuits: Circuits, devices: dict[Devic
     return links + [_Half(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
 
 
+def _tapped(net: Net, pins: list[PinId], devices: dict[DeviceId, Device], router: Router) -> list[_Half]:
+    """What is tapped ahead of the main switch hangs on the terminal's own clamp for it, the feed on the other."""
+    tap = next(p for p in pins if devices[_owner(p)[0]].kind_id == "tap_terminal" and _owner(p)[1] == "t")
+    aside = [p for p in pins if p != tap and devices[_owner(p)[0]].kind_id == "rail_isolator"]
+    feed = [p for p in pins if p != tap and p not in aside]
+    chains = [best_path(feed, set(), router.length)] if len(feed) > 1 else []
+    return [_Half(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
+
+
+def _neutrals(net: Net, pins: list[PinId], circuits: Circuits) -> list[_Half]:
+    """Each circuit's neutral from a way of its own on the bar; what one circuit has more of goes on from there."""
+    bars = [d for d in circuits.devices if d.kind_id == "neutral_bar"]
+    ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
+    links = [_Half(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
+    taken = {half.b for half in links}
+    ways = [way for way in ways if way not in taken]
+    heads: dict[CircuitId, PinId] = {}
+    halves: list[_Half] = []
+    for pin in pins:
+        if pin in ways or DeviceId(pin.rsplit(":", 1)[0]) in {bar.id for bar in bars}:
+            continue
+        circuit = _circuit(pin)
+        if circuit in heads:
+            halves.append(_Half(net, heads[circuit], pin))
+        else:
+            halves.append(_Half(net, ways[min(len(heads), len(ways) - 1)], pin))
+        heads[circuit] = pin
+    return links + halves
+
+
 def _from_blocks(net: Net, pins: list[PinId], circuits: Circuits) -> list[_Half]:
     """Each breaker from a way of its own of the distribution blocks; none without blocks.
 
@@ -204,6 +243,7 @@ class _Maker:
     ) -> None:
         self._devices, self._names, self._sizing = devices, names, sizing
         self._practice, self._router = practice, router
+        self._least = SMALL_AWG if practice.rulebook.north_american else SMALL_MM2
 
     def wire(self, half: _Half) -> Wire:
         """A wire with its length and looks; fittings come when all wires are known."""
@@ -253,13 +293,57 @@ class _Maker:
             if tap:
                 return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {TAP}")
             section = load.section if load and not _feeds(net) else sizing.feeder
+            small = self._small(half, load is None)
+            if small:
+                return small
             if load and load.proposal.legs and not any(pin.startswith(f"{circuit}.F:") for pin in net.pins):
                 section = load.proposal.legs if not _feeds(net) else section
             return section.mm2, section.why
-        if net.net_class is NetClass.CONTROL and load:
+        if net.net_class is NetClass.NEUTRAL:
+            return self._neutral_section(half)
+        if net.net_class is NetClass.EXCEPTED and load and net.line >= 0:
+            return load.section.mm2, load.section.why
+        if load:
             return load.control.mm2, load.control.why
         control = sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
+
+    def _neutral_section(self, half: _Half) -> tuple[float, Why]:
+        """The neutral of a load is as thick as its line; that of control as thick as control; the bar's, the feeder."""
+        sizing = self._sizing
+        if self._devices[_owner(half.b)[0]].circuit == self._devices[_owner(half.a)[0]].circuit and not sizing.load_of(
+            _circuit(half.b)
+        ):
+            of_bar = "neutral_bar" in (self._devices[_owner(pin)[0]].kind_id for pin in (half.a, half.b))
+            if of_bar:
+                return sizing.feeder.mm2, sizing.feeder.why
+        load = sizing.load_of(_circuit(half.b))
+        ends = [self._devices[_owner(pin)[0]] for pin in (half.a, half.b)]
+        way = any(d.kind_id == "neutral_terminal" and d.circuit == _circuit(half.b) for d in ends)
+        if load and way:
+            return load.section.mm2, load.section.why
+        control = load.control if load else sizing.loads[0].control if sizing.loads else sizing.feeder
+        return control.mm2, control.why
+
+    def _small(self, half: _Half, unsized: bool) -> tuple[float, Why] | None:
+        """Power conductors of a circuit that the Brief does not list: a tap, or behind a small fuse."""
+        devices = [self._devices[_owner(pin)[0]] for pin in (half.a, half.b)]
+        mine = [d for d in devices if d.circuit != devices[0].circuit or self._sizing.load_of(d.circuit) is None]
+        block = devices[0].kind_id == "dist_block"
+        other = devices[1]
+        ahead = any(n.startswith("in.") for n in half.net.nodes)
+        own = unsized and not _feeds(half.net) and not ahead
+        if ahead and devices[0].kind_id == "tap_terminal" and half.a.endswith(":t"):
+            load = self._sizing.load_of(other.circuit)
+            why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
+            return (load.section.mm2 if load else self._least), why
+        if (block and other.kind_id != "dist_block" and other in mine and not self._is_incomer(other)) or own:
+            reason = "A small circuit behind its own fuse or breaker." + (f" {TAP}" if block else "")
+            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
+        return None
+
+    def _is_incomer(self, device: Device) -> bool:
+        return device.kind_id in ("isolator", "terminal")
 
     def _earth_section(self, point: PinId) -> tuple[float, Why]:
         owner, _ = _owner(point)
@@ -270,6 +354,12 @@ class _Maker:
         elif load:
             mm2, of = load.pe_mm2, "the motor's phase conductor"
             source = "IEC 60204-1:2016 Table 1, from memory"
+        elif self._devices[owner].kind_id == "surge":
+            mm2, of = SURGE_MM2, "the current of a surge"
+            source = "IEC 60364-5-53 534.4.10 (type 2), from memory: fairly sure"
+        elif self._devices[owner].circuit != "c0":
+            mm2, of = self._least, "the small circuit it belongs to"
+            source = "common practice, no source"
         else:
             mm2, of = self._sizing.feeder_pe_mm2, "the supply conductor"
             source = "IEC 60204-1:2016 Table 1, from memory"

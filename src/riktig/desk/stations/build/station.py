@@ -189,7 +189,7 @@ class BuildStation(Station):
                 text = f"Landed at {wire.start.label}"
             elif operation is Operation.LANDED_END:
                 text = f"Landed at {wire.end.label}"
-            who = f"  ✓ {done.who} {done.when[11:16]}" if done else ""
+            who = f"\n✓ {done.who} {done.when[11:16]}" if done else ""
             button.setText(f"{number}   {text}{who}")
             button.setAccessibleName(text)
         owners = frozenset(e.pin.rsplit(":", 1)[0] for e in (wire.start, wire.end))

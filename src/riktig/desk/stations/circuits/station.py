@@ -8,6 +8,7 @@ from riktig.core.circuit import (
     NAMES,
     SHEET_DRAWINGS,
     SHEETS,
+    SheetKind,
     insert_contact,
     remove_element,
     rename,
@@ -129,7 +130,7 @@ class CircuitsStation(Station):
     def _in_control(self, element: ElementId) -> bool:
         places = self.session.plan.get(SHEETS)
         place = places.places.get(element)
-        return bool(place and places.sheets[place.sheet - 1].circuit)
+        return bool(place and places.sheets[place.sheet - 1].kind is SheetKind.CONTROL)
 
     def _menu(self, key: str, at: QPoint) -> None:
         menu = QMenu(self)

@@ -1,0 +1,132 @@
+"""Ruler, row letters, title block, and the sheet of symbols used."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from riktig.core.circuit.model import Circuits, elements_of
+from riktig.core.circuit.sheet_model import (
+    COLUMN,
+    FIRST_X,
+    FIRST_Y,
+    FRAME_BOTTOM,
+    FRAME_RIGHT,
+    ROW,
+    SHEET_HEIGHT,
+    Sheet,
+)
+from riktig.core.circuit.symbols import symbol_of, symbol_words
+from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text
+
+__all__ = ["SMALL", "Heading", "broken", "frame_marks", "legend_marks"]
+
+SMALL = 2.5
+BLOCK_TOP = FRAME_BOTTOM + 1.5
+BLOCK_BOTTOM = SHEET_HEIGHT - 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class Heading:
+    """What the title block says of the job."""
+
+    number: str
+    title: str
+    client: str
+    drawing_number: str
+    revision: str
+
+
+def frame_marks(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:
+    """The frame with columns 0 to 9 and rows A to F, and the title block below it."""
+    corners = ((FIRST_X, FIRST_Y), (FRAME_RIGHT, FIRST_Y), (FRAME_RIGHT, FRAME_BOTTOM), (FIRST_X, FRAME_BOTTOM))
+    marks: list[Mark] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    for n in range(10):
+        x = FIRST_X + n * COLUMN
+        marks.append(Text(x + COLUMN / 2, FIRST_Y - 2.2, str(n), SMALL, "second", align=Align.MIDDLE, layer="frame"))
+        if n:
+            marks.append(Line(x, FIRST_Y, x, FIRST_Y + 1.6, "second", layer="frame"))
+    for n, letter in enumerate("ABCDEF"):
+        y = FIRST_Y + n * ROW
+        marks.append(Text(FIRST_X - 3, y + ROW / 2 + 1, letter, SMALL, "second", align=Align.MIDDLE, layer="frame"))
+        if n:
+            marks.append(Line(FIRST_X, y, FIRST_X + 1.6, y, "second", layer="frame"))
+    return marks + _title_block(sheet, heading, count)
+
+
+def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:
+    corners = ((FIRST_X, BLOCK_TOP), (FRAME_RIGHT, BLOCK_TOP), (FRAME_RIGHT, BLOCK_BOTTOM), (FIRST_X, BLOCK_BOTTOM))
+    marks: list[Mark] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    said = (
+        ("Job", f"{heading.number}  {heading.client}".strip()),
+        ("Title", heading.title),
+        ("Sheet", sheet.title),
+        ("Drawing", heading.drawing_number),
+        ("Revision, sheet", f"{heading.revision}   {sheet.number} of {count}"),
+    )
+    order = (0, 1, 2, 3, 4)
+    cells = (0.0, 46.0, 104.0, 172.0, 200.0, FRAME_RIGHT - FIRST_X)
+    for n in order:
+        x, width = FIRST_X + cells[n], cells[n + 1] - cells[n]
+        if n:
+            marks.append(Line(x, BLOCK_TOP, x, BLOCK_BOTTOM, "second", layer="frame"))
+        what, text = said[n]
+        marks.append(Text(x + 1.6, BLOCK_TOP + 3.4, what, 1.9, "third", layer="frame"))
+        most = int(width / (0.85 * SMALL)) - 1
+        cut = text if len(text) <= most else text[: most - 1].rstrip(" ,:") + "…"
+        face = Face.BOLD if n == 2 else Face.WORDS
+        marks.append(Text(x + 1.6, BLOCK_BOTTOM - 1.6, cut, SMALL, face=face, layer="frame"))
+    return marks
+
+
+def legend_marks(circuits: Circuits, *, north_american: bool) -> list[Mark]:
+    """Every symbol that the sheets use, once, with what it says; and the other signs of the drawing."""
+    marks: list[Mark] = [
+        Text(FIRST_X + 6, FIRST_Y + 9, "Symbols used on these sheets", 3.4, face=Face.BOLD),
+        Text(
+            FIRST_X + 6,
+            FIRST_Y + 14.5,
+            "Drawn at rest: nothing pressed, nothing energised, breakers and protectors off.",
+            SMALL,
+            "second",
+        ),
+    ]
+    used = list(_used(circuits))
+    columns, high = 5, 19.0
+    for n, (words, kind_id, unit) in enumerate(used):
+        x = FIRST_X + 16 + (n % columns) * 45.0
+        y = FIRST_Y + 21 + (n // columns) * high
+        marks += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, "")
+        for k, part in enumerate(broken(words, 15)[:4]):
+            marks.append(Text(x + 7.5, y + 4.4 + k * 3.2, part, 2.1, "second"))
+    y = FRAME_BOTTOM - 13
+    for k, line in enumerate(
+        (
+            "2.3: sheet and column; 2.3.C adds the row. A number in colour is a place where something goes on.",
+            "Under a coil: its contacts and where they are; spare ones last. Beside a contact: where its coil is.",
+            "“door” and “field” say where a device stands; without a word it stands on the plate.",
+        )
+    ):
+        marks.append(Text(FIRST_X + 6, y + k * 4.2, line, SMALL, "second"))
+    return marks
+
+
+def _used(circuits: Circuits) -> Iterable[tuple[str, str, str]]:
+    """The symbols in use: words, and a kind and unit to draw them from."""
+    kinds = {device.id: device.kind_id for device in circuits.devices}
+    found: dict[str, tuple[str, str, str]] = {}
+    for rung in circuits.rungs:
+        for one in elements_of(rung.path):
+            for pole in one.poles[:1]:
+                words = symbol_words(kinds[pole.device], pole.unit)
+                found.setdefault(words, (words, kinds[pole.device], pole.unit))
+    return [found[words] for words in sorted(found)][:30]
+
+
+def broken(text: str, most: int) -> list[str]:
+    """A text in lines of at most ``most`` characters, broken between words where it can be."""
+    lines = [""]
+    for word in text.split():
+        if lines[-1] and len(lines[-1]) + 1 + len(word) > most:
+            lines.append(word)
+        else:
+            lines[-1] = f"{lines[-1]} {word}".strip()
+    return lines

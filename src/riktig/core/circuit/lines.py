@@ -1,0 +1,41 @@
+"""Which lines each load sits on."""
+
+from riktig.core.job import Load, LoadId, Practice, Supply, WayOrder
+
+__all__ = ["lines_of"]
+
+
+def lines_of(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> tuple[tuple[LoadId, tuple[int, ...]], ...]:
+    """Which lines (0 to 2) each load sits on.
+
+    Method:
+        A line the customer gave counts. The others go in turn over the lines, or each, the largest
+        first, to the line that carries least; ties to the first line.
+    """
+    carried = [0.0, 0.0, 0.0]
+    placed: dict[LoadId, tuple[int, ...]] = {}
+
+    def put(load: Load, line: int) -> None:
+        on = (line,) if load.phases == 1 else (line, (line + 1) % 3)
+        placed[load.id] = on
+        for one in on:
+            carried[one] += _amps(load, supply)
+
+    single = [load for load in loads if load.phases < 3]
+    for load in single:
+        if load.phase:
+            put(load, load.phase - 1)
+    free = [load for load in single if not load.phase]
+    if practice.way_order is WayOrder.EVEN:
+        for load in sorted(free, key=lambda one: (-_amps(one, supply), one.id)):
+            put(load, min(range(3), key=lambda n: (carried[n], n)))
+    else:
+        for turn, load in enumerate(free):
+            put(load, turn % 3)
+    return tuple((load.id, placed.get(load.id, (0, 1, 2))) for load in loads)
+
+
+def _amps(load: Load, supply: Supply) -> float:
+    """What a load roughly draws, A: good for spreading loads over lines, not for sizing."""
+    volts = load.voltage_v or supply.voltage_of(load.phases)
+    return load.nameplate_a or (load.output_kw or 0.0) * 1000 / volts

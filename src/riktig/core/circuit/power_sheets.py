@@ -1,0 +1,246 @@
+"""Power sheets: the supply, the lines across, and every load hanging from them."""
+
+from dataclasses import dataclass, field
+
+from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
+from riktig.core.circuit.pad import LINE_STEP, PATH_GAP, Pad, height_of, lines_of_path
+from riktig.core.circuit.sheet_model import FIRST_X, FRAME_RIGHT, LINE_GAP, Rail, Seat, Sheet, SheetKind, Wire
+from riktig.core.job import CircuitId, DeviceId
+
+__all__ = [
+    "BELOW",
+    "BUS_GAP",
+    "BUS_TOP",
+    "INCOMER_X",
+    "INCOMING_TOP",
+    "POWER_BOTTOM",
+    "POWER_TOP",
+    "is_bus",
+    "power_sheets",
+]
+
+POWER_TOP, POWER_BOTTOM = 67.0, 131.0
+BELOW = POWER_BOTTOM + 4
+BUS_TOP, BUS_GAP = 50.0, 4.0
+INCOMING_TOP = 15.0
+INCOMER_X = FIRST_X + 32.2
+AFTER_INCOMER = 92.0
+"""Where loads may begin beside the incoming supply."""
+PLAIN_START = 24.0
+CHAIN_HEIGHT = 5.2
+"""Elements that fit under each other in paths that go on from one another."""
+TITLES = {
+    "first": "Incoming supply and loads",
+    "main": "Loads",
+    "held": "Behind the main contactor",
+    "in": "Ahead of the main switch",
+}
+LEFT = {1: 17.0, 2: 17.0, 3: 13.0}
+"""Room for tags left of the first line, by lines."""
+RIGHT = {1: 22.0, 2: 30.0, 3: 36.0}
+"""Room from the first line to the end of the load with its protective conductor."""
+
+
+@dataclass(slots=True)
+class _Group:
+    """One load on the lines: its paths in the order they hang on each other."""
+
+    circuit: CircuitId
+    first: Rung
+    others: list[Rung] = field(default_factory=list)
+    earth: Rung | None = None
+
+    @property
+    def lines(self) -> int:
+        return max(lines_of_path(self.first.path), len(self.first.start))
+
+    @property
+    def width(self) -> float:
+        beside = max((len(p.parts) for p in self.first.path.parts if isinstance(p, Parallel)), default=1) - 1
+        if self.lines == 1:
+            beside = 0
+        starts = [r.start for r in self.others if len(r.start) == 3]
+        beside += sum(starts.count(start) - 1 for start in dict.fromkeys(starts))
+        return LEFT[self.lines] + RIGHT[self.lines] + beside * PATH_GAP + (6 if len(starts) else 0)
+
+
+def is_bus(node: str) -> bool:
+    """Whether a node is one of the lines that run across power sheets."""
+    return node.startswith(("main.L", "held.L", "in.L"))
+
+
+def power_sheets(circuits: Circuits) -> list[Sheet]:
+    """The power sheets: loads by the lines they hang on, three-line ones first, as many as have room."""
+    incoming = [r for r in circuits.rungs if r.band is Band.INCOMING]
+    power = [r for r in circuits.rungs if r.band is Band.POWER]
+    sheets: list[Sheet] = []
+    for family in ("main", "held", "in"):
+        groups = _groups([r for r in power if r.start and r.start[0].startswith(f"{family}.L")], power)
+        groups.sort(key=lambda group: -group.lines)
+        if family == "main":
+            sheets += _filled(groups, incoming, family, len(sheets))
+        elif groups:
+            sheets += _filled(groups, [], family, len(sheets))
+    return sheets
+
+
+def _groups(firsts: list[Rung], power: list[Rung]) -> list[_Group]:
+    earths = {r.path.parts[-1].device: r for r in power if r.start == ("PE",) and isinstance(r.path.parts[-1], Landing)}
+    groups = []
+    for first in firsts:
+        group = _Group(first.circuit, first)
+        fed = set(first.end)
+        for rung in power:
+            local = [node for node in rung.start if not is_bus(node) and node not in ("N", "PE")]
+            if rung.circuit == first.circuit and rung is not first and local and set(local) <= fed:
+                group.others.append(rung)
+                fed |= {node for node in rung.end if node != "N"}
+        for rung in (group.first, *group.others):
+            for one in _ends(rung.path):
+                group.earth = group.earth or earths.get(one)
+        groups.append(group)
+    return groups
+
+
+def _ends(branch: Branch) -> list[DeviceId]:
+    match branch:
+        case Element():
+            return [branch.device]
+        case Landing(device=device):
+            return [device]
+        case Series(parts) | Parallel(parts):
+            return [one for part in parts for one in _ends(part)]
+
+
+def _filled(groups: list[_Group], incoming: list[Rung], family: str, before: int) -> list[Sheet]:
+    sheets: list[list[tuple[_Group, float]]] = [[]]
+    x = AFTER_INCOMER if incoming else PLAIN_START
+    for group in groups:
+        if sheets[-1] and x + group.width > FRAME_RIGHT:
+            sheets.append([])
+            x = PLAIN_START
+        sheets[-1].append((group, x + LEFT[group.lines]))
+        x += group.width
+    return [_sheet(before + n + 1, here, [] if n else incoming, family) for n, here in enumerate(sheets)]
+
+
+def _sheet(number: int, here: list[tuple[_Group, float]], incoming: list[Rung], family: str) -> Sheet:
+    pad = Pad()
+    rails: list[Rail] = []
+    if incoming:
+        _incoming(pad, incoming, rails)
+    names = tuple(f"{family}.L{n}" for n in (1, 2, 3))
+    last = INCOMER_X + 2 * LINE_GAP if incoming else FIRST_X + 18
+    for group, x in here:
+        _put_group(pad, group, x, rails)
+        for line, node in enumerate(group.first.start):
+            row = names.index(node)
+            at, y = x + line * LINE_GAP, BUS_TOP + row * BUS_GAP
+            pad.wires.append(Wire(at, y, at, POWER_TOP))
+            pad.dots.append((at, y))
+            last = max(last, at)
+    start = INCOMER_X if incoming else FIRST_X + 18
+    right = min(last + 8, FRAME_RIGHT - 14)
+    buses = ((names, start, right),)
+    circuits = tuple(dict.fromkeys([r.circuit for r in incoming] + [group.circuit for group, _ in here]))
+    shown = (*incoming, *(r for g, _ in here for r in (g.first, *g.others, *((g.earth,) if g.earth else ()))))
+    title = (
+        "Incoming supply and loads"
+        if incoming
+        else {"held": "Behind the main contactor", "in": "Ahead of the main switch"}.get(family, "Loads")
+    )
+    return Sheet(
+        number, title, SheetKind.POWER, circuits, shown, tuple(pad.seats), tuple(pad.wires), tuple(pad.dots),
+        tuple(pad.landings), tuple(rails), buses,
+    )  # fmt: skip
+
+
+def _incoming(pad: Pad, incoming: list[Rung], rails: list[Rail]) -> None:
+    """The supply at the left: the lines down through terminals and main switch, neutral and earth beside them."""
+    lines = [r for r in incoming if len(r.end) == 3]
+    path = Series(tuple(part for rung in lines for part in rung.path.parts))
+    pad.put(path, INCOMER_X, INCOMING_TOP, BUS_TOP - 2, LINE_GAP)
+    first = next((s for s in pad.seats if len(s.element.poles) == 3), None)
+    terminals = [s for s in pad.seats if s.element.poles[0].unit == "i-f"]
+    if terminals:
+        rails.append(Rail("in.L1", INCOMER_X, INCOMER_X, terminals[-1].bottom, True))
+    for rung in incoming:
+        if rung.end and rung.end[0] in ("N", "PE") and first:
+            x = INCOMER_X + LINE_GAP * (3 if rung.end == ("N",) else 4)
+            for part in rung.path.parts:
+                if isinstance(part, Element):
+                    pad.seats.append(Seat(part, x, first.top, first.bottom))
+            pad.wires.append(Wire(x, INCOMING_TOP + 1, x, first.top))
+            if rung.end == ("N",):
+                rails.append(Rail("N", x, x, BUS_TOP + 3 * BUS_GAP, True))
+
+
+def _put_group(pad: Pad, group: _Group, x: float, rails: list[Rail]) -> None:
+    if group.lines == 1:
+        _one_line(pad, group, x, rails)
+    elif group.others:
+        _chain(pad, group.first, group.others, x)
+    else:
+        pad.put(group.first.path, x, POWER_TOP, POWER_BOTTOM, LINE_GAP)
+        if group.first.end and is_bus(group.first.end[0]):
+            rails.append(Rail(group.first.end[0], x, x + 2 * LINE_GAP, POWER_BOTTOM, False))
+    if group.earth:
+        at = x + {1: 12.0, 2: 22.0, 3: 3.2 * LINE_GAP}[group.lines]
+        for part in group.earth.path.parts:
+            if isinstance(part, Element):
+                pad.seats.append(Seat(part, at, BELOW, BELOW + 10))
+
+
+def _one_line(pad: Pad, group: _Group, x: float, rails: list[Rail]) -> None:
+    """A single line down to its return; what goes on from its end hangs below it."""
+    parts = list(group.first.path.parts)
+    between = group.first.end
+    for rung in group.others:
+        parts += rung.path.parts
+    end = group.others[-1].end if group.others else group.first.end
+    whole = Series(tuple(parts))
+    pad.put(whole, x, POWER_TOP, POWER_BOTTOM, LINE_GAP)
+    if between and between != end:
+        unit = (POWER_BOTTOM - POWER_TOP) / height_of(whole)
+        y = POWER_TOP + unit * height_of(group.first.path)
+        rails.append(Rail(between[0], x, x, y, False))
+    if end:
+        at = next((n for n, rail in enumerate(rails) if rail.node == end[0] and rail.y == POWER_BOTTOM), None)
+        if at is None:
+            rails.append(Rail(end[0], x, x, POWER_BOTTOM, False))
+        else:
+            pad.wires.append(Wire(rails[at].x2, POWER_BOTTOM, x, POWER_BOTTOM))
+            pad.dots += [(rails[at].x2, POWER_BOTTOM), (x, POWER_BOTTOM)]
+            rails[at] = Rail(end[0], rails[at].x1, x, POWER_BOTTOM, False)
+
+
+def _chain(pad: Pad, first: Rung, others: list[Rung], x: float) -> None:
+    """Power paths that go on from each other's named ends: the first goes on straight, a second beside it."""
+    unit = (POWER_BOTTOM - POWER_TOP) / CHAIN_HEIGHT
+    bottom = POWER_TOP + unit * height_of(first.path)
+    pad.put(first.path, x, POWER_TOP, bottom, LINE_GAP)
+    ends: dict[tuple[str, ...], tuple[float, float]] = {first.end: (x, bottom)}
+    taken: set[tuple[str, ...]] = set()
+    farthest = x
+    for rung in others:
+        from_x, from_y = ends[rung.start]
+        top = from_y + 3 * LINE_STEP
+        at = from_x
+        if rung.start in taken:
+            farthest += PATH_GAP
+            at = farthest
+        for line in range(3):
+            y = from_y + (line + 0.5) * LINE_STEP
+            old, new = from_x + line * LINE_GAP, at + line * LINE_GAP
+            if at == from_x:
+                pad.wires.append(Wire(old, from_y, old, top))
+            else:
+                pad.wires += [Wire(old, y, new, y), Wire(new, y, new, top)]
+                pad.dots.append((old, y))
+        taken.add(rung.start)
+        below = top + unit * height_of(rung.path) if rung.end else POWER_BOTTOM
+        pad.put(rung.path, at, top, below, LINE_GAP)
+        if len(set(rung.end)) == 1:
+            pad.wires.append(Wire(at, below, at + 2 * LINE_GAP, below))
+        elif rung.end:
+            ends[rung.end] = (at, below)
