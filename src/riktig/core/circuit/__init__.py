@@ -5,7 +5,7 @@ pins at one potential, and crossing any device element starts a new one; a *tag*
 """
 
 from riktig.core.circuit.book import BOOK, Entry, Parameter, entry_of
-from riktig.core.circuit.derived import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS
+from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEETS
 from riktig.core.circuit.draw_sheets import contact_places
 from riktig.core.circuit.edits import (
     add_circuit,
@@ -28,6 +28,7 @@ from riktig.core.circuit.edits import (
     take_back,
 )
 from riktig.core.circuit.expand import all_circuits, expand
+from riktig.core.circuit.faults import Fault
 from riktig.core.circuit.footing import Footing, control_source, footing
 from riktig.core.circuit.inserts import INSERTS
 from riktig.core.circuit.lines import lines_of
@@ -50,12 +51,14 @@ from riktig.core.circuit.model import (
 )
 from riktig.core.circuit.nets import Net, NetClass, Nets, find_nets
 from riktig.core.circuit.numbers import Names, name_all
+from riktig.core.circuit.scripts import script_of
 from riktig.core.circuit.sheet_model import Place, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
 
 __all__ = [
     "BOOK",
     "CIRCUITS",
+    "FAULTS",
     "INSERTS",
     "NAMES",
     "NETS",
@@ -68,6 +71,7 @@ __all__ = [
     "Device",
     "Element",
     "Entry",
+    "Fault",
     "Footing",
     "Landing",
     "Names",
@@ -111,6 +115,7 @@ __all__ = [
     "rename",
     "renumber",
     "rewire",
+    "script_of",
     "set_param",
     "settle",
     "take_back",

@@ -145,9 +145,9 @@ def lamp(
 def _selector(sk: Sketch, asked: Asked) -> str:
     kind = ("key_hoa", "key_two") if asked.key else ("selector_hoa", "selector_two")
     if not asked.wetted:
-        sk.door("S.select", kind[1], "off, on", f"{sk.title} OFF – ON")
+        sk.door("S.select", kind[1], "select", f"{sk.title} OFF – ON")
         return "S.select:13-14"
-    sk.door("S.select", kind[0], "hand, off, auto", f"{sk.title} HAND – OFF – AUTO")
+    sk.door("S.select", kind[0], "select", f"{sk.title} HAND – OFF – AUTO")
     contacts = [
         sk.across(f"auto{n}", "field_thermostat" if "thermostat" in s.name else "field_contact_no", s.name)
         for n, s in enumerate(asked.wetted, 1)

@@ -109,7 +109,7 @@ def valve(circuit: Circuit, footing: Footing) -> Yield:
     sk = Sketch(circuit.id, circuit.title or "valve", footing)
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "relay", "valve")
-    sk.door("S", "selector_two", "shut, open", f"{sk.title} SHUT – OPEN")
+    sk.door("S", "selector_two", "select", f"{sk.title} SHUT – OPEN")
     live = sk.tap(guard="")
     sk.rung("run", "open", live, "S:13-14 K:A1-A2", footing.back)
     sk.rung("valve", "valve", live, f"K:13-14 {sk.across('Y', 'valve', 'valve')}", footing.back)
@@ -193,8 +193,10 @@ def sensor_terminals(circuit: Circuit, footing: Footing) -> Yield:
         for pin, words in (("P", "supply"), ("O", "signal"), ("M", "0 V")):
             sk.terminal(f"X{n}.{pin}", f"{n}{pin}", f"sensor {n} {words}")
     for n in range(1, count + 1):
-        sk.rung(f"feed{n}", f"sensor {n}", live, f"X{n}.P B{n}:P-M <X{n}.M", back)
-        sk.rung(f"signal{n}", f"sensor {n} signal", "", f"@B{n}:O <X{n}.O AI:I{n - 1}-M", back)
+        fed = sk.node(f"p{n}")
+        sk.rung(f"feed{n}", f"sensor {n}", live, f"X{n}.P", fed)
+        sk.rung(f"sensor{n}", f"sensor {n}", fed, f"B{n}:P-M <X{n}.M", back)
+        sk.rung(f"signal{n}", f"sensor {n} signal", fed, f"B{n}:P-O <X{n}.O AI:I{n - 1}-M", back)
     return sk.done()
 
 

@@ -4,12 +4,13 @@ from operator import attrgetter
 
 from riktig.core.circuit.draw_sheets import draw_all
 from riktig.core.circuit.expand import expand
+from riktig.core.circuit.faults import find_faults
 from riktig.core.circuit.nets import find_nets
 from riktig.core.circuit.numbers import name_all
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.plan import Derived
 
-__all__ = ["CIRCUITS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS"]
+__all__ = ["CIRCUITS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS"]
 
 CIRCUITS = Derived(
     "circuits", tuple(attrgetter(name) for name in ("circuits", "loads", "supply", "practice", "signals")), expand
@@ -18,6 +19,7 @@ NETS = Derived("nets", (CIRCUITS,), find_nets)
 NAMES = Derived(
     "names", (CIRCUITS, NETS, attrgetter("tags"), attrgetter("numbers"), attrgetter("last_number")), name_all
 )
+FAULTS = Derived("faults", (CIRCUITS, NETS), find_faults)
 SHEETS = Derived("sheets", (CIRCUITS,), lay_out)
 _HEADING = tuple(attrgetter(name) for name in ("number", "title", "client", "drawing_number", "revision"))
 SHEET_DRAWINGS = Derived("sheet drawings", (SHEETS, CIRCUITS, NETS, NAMES, attrgetter("practice"), *_HEADING), draw_all)

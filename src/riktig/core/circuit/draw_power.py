@@ -6,7 +6,7 @@ from riktig.core.circuit.model import Band, Device, Landing
 from riktig.core.circuit.power_sheets import BUS_GAP, BUS_TOP, INCOMER_X, INCOMING_TOP, POWER_BOTTOM, POWER_TOP
 from riktig.core.circuit.sheet_model import FRAME_RIGHT, LINE_GAP, Place, Seat, Sheet
 from riktig.core.circuit.symbols import box_sign, earth_sign, motor_sign
-from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text
+from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text, bounds_of
 from riktig.core.job import DeviceId
 
 __all__ = ["PRINTED", "SMALL", "TAG", "power_marks"]
@@ -57,7 +57,7 @@ def _title(words: str, seat: Seat, ground: Ground) -> list[Mark]:
     for most in (30, 14, 9):
         said = broken(words, most)
         marks = [Text(x, POWER_TOP + 2 + n * 3.2, part, SMALL, "second") for n, part in enumerate(said)]
-        if all(ground.free(mark) for mark in marks):
+        if all(ground.free(mark) and bounds_of(mark).right < FRAME_RIGHT for mark in marks):
             break
     ground.add(marks)
     return []
@@ -102,7 +102,7 @@ def _landing(
     names: list[Mark] = [
         Text(x + n * LINE_GAP + 1.0, end + 2.0, pin, 2.2, "second", Face.PRINTED) for n, pin in enumerate(landing.pins)
     ]
-    words = device.kind.name.split(",")[0].replace(" in the field", "")
+    words = "" if device.kind_id.startswith("load") else device.kind.name.split(",")[0]
     place = on.get(device.id)
     marks = [*drop, *names, *box_sign(middle, end + 8, tag, words, key, max(9.0, (count - 1) * LINE_GAP / 2 + 3))]
     if place:

@@ -9,6 +9,7 @@ from riktig.core.circuit.nets import Net, NetClass, Nets
 from riktig.core.circuit.numbers import Names
 from riktig.core.circuit.power_sheets import BUS_GAP, BUS_TOP, is_bus
 from riktig.core.circuit.sheet_model import (
+    FIRST_X,
     FIRST_Y,
     FRAME_BOTTOM,
     LINE_GAP,
@@ -26,7 +27,7 @@ from riktig.core.circuit.sheet_model import (
     Sheets,
 )
 from riktig.core.circuit.symbols import earth_sign, symbol_of
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text, bounds_of
 from riktig.core.job import DeviceId, PinId, Practice, pin_id
 
 __all__ = ["contact_places", "draw_all", "io_address"]
@@ -101,7 +102,8 @@ class _Pen:
         self._used: dict[DeviceId, dict[str, str]] = {}
         for rung in circuits.rungs:
             for one in elements_of(rung.path):
-                if one.poles[0].unit == "A1-A2":
+                unit = self._devices[one.device].kind.unit(one.poles[0].unit)
+                if unit.behaviour is Behaviour.COIL:
                     self._coils.setdefault(one.device, one)
                 if one.id in sheets.places:
                     for pole in one.poles:
@@ -131,7 +133,7 @@ class _Pen:
         else:
             self._ground.add(self._landings(sheet))
             for seat in sheet.seats:
-                if seat.element.poles[0].unit == "A1-A2":
+                if self._coils.get(seat.element.device) is seat.element:
                     self._ground.add(self._mirror(self._devices[seat.element.device], seat.x))
         for rail in sheet.rails:
             self._ground.add(self._rail(rail))
@@ -212,7 +214,7 @@ class _Pen:
                     for n, part in enumerate(said)
                 ]
                 whole = len(said) >= len(lines) or most == 6
-                if whole and all(self._ground.free(mark) for mark in marks):
+                if whole and all(self._ground.free(mark) and bounds_of(mark).x > FIRST_X for mark in marks):
                     return list(marks)
         return []
 

@@ -11,6 +11,8 @@ BRANCH = 4.5
 TERMINAL_HEIGHT = 0.4
 """A terminal in a path against a contact."""
 LINE_STEP = 2.6
+TAIL = 5.0
+"""From an element to the pin that a path ends at, mm: room for the number of the net."""
 PATH_GAP = 2 * LINE_GAP + 30.0
 """From one path of three lines to the next beside it: room for its tag."""
 
@@ -38,7 +40,8 @@ class Pad:
                 y = top
                 for part, height in zip(parts, heights, strict=True):
                     if isinstance(part, Landing) and len(part.pins) == 1 and part is parts[-1]:
-                        self.landings.append((part, x, y))
+                        self.landings.append((part, x, y + TAIL))
+                        self.wires.append(Wire(x, y, x, y + TAIL))
                         continue
                     self.put(part, x, y, y + unit * height, step)
                     y += unit * height

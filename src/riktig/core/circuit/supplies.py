@@ -221,7 +221,7 @@ def phase_monitor(circuit: Circuit, footing: Footing) -> Yield:
     sk.plate("PM", "phase_monitor", "phase monitor")
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "contactor_wired", "main contactor", least_a=float(circuit.param("rated A", "40")))
-    sk.door("S", "selector_two", "off, on", "SUPPLY OFF – ON")
+    sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
     sk.rung("power", "", LINES, f"K:{POLES}", HELD, Band.POWER)
     sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
     live = sk.tap()
@@ -271,7 +271,7 @@ def surge(circuit: Circuit, footing: Footing) -> Yield:
     sk.rung("power", "", LINES, f"F:{POLES} @SP:L1/L2/L3", "", Band.POWER)
     sk.bond("SP", "PE")
     live = sk.tap()
-    lamp(sk, "spent", "surge protector spent", "SURGE PROTECTOR SPENT", live, "SP:11-14", "yellow")
+    lamp(sk, "spent", "surge protector spent", "SURGE PROTECTOR SPENT", live, "SP:13-14", "yellow")
     return sk.done()
 
 

@@ -98,5 +98,5 @@ def box_sign(x: float, y: float, tag: str, words: str, key: str, half: float = 9
     return [
         Poly(box, width=0.45, closed=True, fill="paper", layer="circuit", key=key),
         Text(x, y + 1.0, tag, 3.0, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
-        Text(x, y + 8.6, words, 2.3, "second", align=Align.MIDDLE, key=key),
+        *([Text(x, y + 8.6, words, 2.3, "second", align=Align.MIDDLE, key=key)] if words else []),
     ]

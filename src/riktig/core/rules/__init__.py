@@ -5,13 +5,14 @@ one thing to see to; a *mend* is a remedy Riktig can carry out. Riktig never cla
 local codes and licensed practice decide.
 """
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS
+from riktig.core.circuit import CIRCUITS, FAULTS, NAMES, NETS
 from riktig.core.energise import LIVE_WITH_MAIN_OFF
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
 from riktig.core.plan import Derived
 from riktig.core.plate import DOOR, HOLES, LAYOUT
 from riktig.core.rules.brief import BRIEF
+from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.mechanical import DUCT_FILL_LIMIT, MECHANICAL
@@ -39,7 +40,7 @@ __all__ = [
     "proposed_box",
 ]
 
-CLAUSES = (*BRIEF, *ELECTRICAL, *EARTHING, *MECHANICAL)
+CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *MECHANICAL)
 
 
 def _whole(job: Job) -> Job:
@@ -48,7 +49,22 @@ def _whole(job: Job) -> Job:
 
 VIEW = Derived(
     "view",
-    (CIRCUITS, NETS, NAMES, PROPOSAL, SIZING, LAYOUT, DOOR, HOLES, WIRING, STRIPS, LABELS, LIVE_WITH_MAIN_OFF, _whole),
+    (
+        CIRCUITS,
+        NETS,
+        NAMES,
+        FAULTS,
+        PROPOSAL,
+        SIZING,
+        LAYOUT,
+        DOOR,
+        HOLES,
+        WIRING,
+        STRIPS,
+        LABELS,
+        LIVE_WITH_MAIN_OFF,
+        _whole,
+    ),
     View,
 )
 

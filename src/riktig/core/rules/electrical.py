@@ -1,13 +1,13 @@
 """Clauses about supply, protection, protective conductors and control circuits."""
 
-from collections import Counter, defaultdict
+from collections import defaultdict
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.circuit import NetClass, elements_of
+from riktig.core.circuit import NetClass
 from riktig.core.job import DeviceId, PinId
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
-from riktig.core.standards import COMMON_PRACTICE, allowed_colours
+from riktig.core.standards import allowed_colours
 
 __all__ = ["ELECTRICAL"]
 
@@ -226,53 +226,6 @@ def fault_current(view: View) -> ClauseResult:
     )
 
 
-def contacts_enough(view: View) -> ClauseResult:
-    """No contact drawn twice, none without its coil."""
-    clause = COMMON_PRACTICE
-    used = Counter(
-        (pole.device, pole.unit) for rung in view.circuits.rungs for one in elements_of(rung.path) for pole in one.poles
-    )
-    findings = [
-        Finding(
-            "C01",
-            Verdict.FAILS,
-            f"{view.tag(device)} {unit} is drawn {count} times, but the device has it once.",
-            f"device:{device}",
-            clause,
-            "Use a spare contact.",
-        )
-        for (device, unit), count in used.items()
-        if count > 1
-    ]
-    contactors = [d for d in view.circuits.devices if d.kind.family == "contactor"]
-    findings += [
-        Finding(
-            "C01",
-            Verdict.FAILS,
-            f"The coil of {view.tag(d.id)} is in no circuit, so its contacts never move.",
-            f"device:{d.id}",
-            clause,
-            "Put the coil back.",
-        )
-        for d in contactors
-        if not used[(d.id, "A1-A2")]
-    ]
-    findings += [
-        Finding(
-            "C01",
-            Verdict.FAILS,
-            f"A change has nothing to hold on to: {clash.text}.",
-            f"circuit:{clash.circuit}",
-            clause,
-            "Take the change back, or make it anew.",
-        )
-        for clash in view.circuits.clashes
-    ]
-    return _result(
-        "C01", Group.CONTROL, "Contacts and coils", clause, [f"{len(used)} contacts and coils in use"], findings
-    )
-
-
 def control_transformer(view: View) -> ClauseResult:
     """Whether the control circuits may do without a transformer."""
     clause = "IEC 60204-1 9.1.1, from memory: fairly sure"
@@ -341,7 +294,6 @@ ELECTRICAL = (
     overloads_set,
     parts_large_enough,
     fault_current,
-    contacts_enough,
     control_transformer,
     operator_colours,
 )

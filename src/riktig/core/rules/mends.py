@@ -4,8 +4,20 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from riktig.core.catalogue import boxes
+from riktig.core.circuit import settle, take_back
 from riktig.core.errors import RiktigError
-from riktig.core.job import Colours, Job, MarkedWires, MarkerText, WayOrder, override, set_box, set_practice, set_supply
+from riktig.core.job import (
+    CircuitId,
+    Colours,
+    Job,
+    MarkedWires,
+    MarkerText,
+    WayOrder,
+    override,
+    set_box,
+    set_practice,
+    set_supply,
+)
 from riktig.core.plan import Plan
 from riktig.core.plate import plan_for_me
 from riktig.core.rules.model import Mend
@@ -67,4 +79,8 @@ def apply_mend(job: Job, mend: Mend) -> Job:
     """
     if mend.action == "own value away":
         return override(job, mend.argument, None)
+    if mend.action == "change back":
+        circuit, _, number = mend.argument.rpartition("/")
+        change = next(c for c in job.circuits if c.id == circuit).changes[int(number)]
+        return settle(take_back(job, CircuitId(circuit), change))
     return _ACTIONS[mend.action](job)

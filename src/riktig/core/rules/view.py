@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.circuit import Circuits, Names, Net, Nets
+from riktig.core.circuit import Circuits, Fault, Names, Net, Nets
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.labels import Labels
 from riktig.core.plate import DoorPlan, Hole, Layout
@@ -20,6 +20,7 @@ class View:
     circuits: Circuits
     nets: Nets
     names: Names
+    faults: tuple[Fault, ...]
     proposal: Proposal
     sizing: Sizing
     layout: Layout

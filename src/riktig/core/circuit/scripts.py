@@ -1,0 +1,178 @@
+"""How each recipe must behave: steps in words, each with what is then on or off.
+
+A line is ``what is done: what is then so, what is then so``. Done: ``press``, ``release``, ``turn X
+to hand``, ``raise``, ``lower`` (floats and other contacts outside), ``trip``, ``reset``, ``open``,
+``close`` (breakers, links and isolators), ``wait 40`` (seconds), ``lose L2``, ``restore L2``,
+``output on``, ``output off`` (the controller), ``foreign on``, ``foreign off``, ``spend`` and ``renew``
+(a surge module), ``push`` and ``let go`` (an armature by hand), ``rest`` (nothing is done). So:
+``K on``, ``H.run off``, ``M forward``, ``M reverse``, ``M star``, ``M delta``. Devices are named by
+their role in the circuit.
+
+Source:
+    Common practice, no source; what each starter does follows from its circuit.
+"""
+
+from riktig.core.job import Circuit, Command, Load, Recipe, Signal, Start, Wetting
+
+__all__ = ["script_of"]
+
+_BUTTONS = (
+    "rest: K off, M off",
+    "press S.start: K on, M forward",
+    "release S.start: K on, M forward",
+    "press S.stop: K off, M off",
+    "release S.stop: K off",
+    "press S.start: K on",
+    "release S.start: K on",
+)
+_REVERSING = (
+    "press S.start: K on, KR off, M forward",
+    "release S.start: K on",
+    "press S.reverse: K on, KR off, M forward",
+    "release S.reverse: K on, KR off",
+    "press S.stop: K off, M off",
+    "release S.stop: K off, KR off",
+    "press S.reverse: KR on, K off, M reverse",
+    "release S.reverse: KR on, M reverse",
+    "press S.stop: KR off, M off",
+    "release S.stop: KR off",
+    "press S.start: K on",
+    "release S.start: K on",
+    "push KR: K off",
+    "let go KR: K off",
+    "press S.stop: K off, KR off",
+    "release S.stop: K off, KR off",
+)
+_STAR_DELTA = (
+    "press S.start: KS on, K on, KD off, M star",
+    "release S.start: K on, KS on, M star",
+    "wait 40: K on, KS off, KD on, M delta",
+    "press S.stop: K off, KD off, M off",
+    "release S.stop: K off, KS off, KD off",
+)
+_LEVEL = (
+    "turn S.select to auto: K off",
+    "raise B.stop: K off",
+    "raise B.start: K on, M forward",
+    "lower B.start: K on",
+    "lower B.stop: K off, M off",
+    "turn S.select to hand: K on, M forward",
+    "turn S.select to off: K off, M off",
+)
+_FILLING = ("turn S.select to auto: K on", "raise B.stop: K off", "lower B.stop: K on", "turn S.select to off: K off")
+_ALARM = (
+    "raise B.alarm: H.alarm on, Z.alarm on",
+    "press S.silence: K.silence on, Z.alarm off, H.alarm on",
+    "release S.silence: K.silence on, Z.alarm off, H.alarm on",
+    "lower B.alarm: H.alarm off, K.silence off, Z.alarm off",
+    "raise B.alarm: H.alarm on, Z.alarm on",
+    "lower B.alarm: H.alarm off, Z.alarm off",
+    "press S.silence: K.silence off",
+    "release S.silence: K.silence off",
+    "press S.test: H.alarm on, Z.alarm on",
+    "release S.test: H.alarm off, Z.alarm off",
+)
+_BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
+    Recipe.EMERGENCY_STOP: (
+        "rest: K1 off, K2 off, H.ready off",
+        "press S.reset: K1 on, K2 on, H.ready on",
+        "release S.reset: K1 on, K2 on, H.ready on",
+        "press S: K1 off, K2 off, H.ready off",
+        "release S: K1 off, K2 off, H.ready off",
+    ),
+    Recipe.LEVEL_ALARM: _ALARM,
+    Recipe.PHASE_MONITOR: (
+        "rest: K off, H.in off",
+        "turn S to on: K on, H.in on",
+        "lose L2: K off, H.in off",
+        "restore L2: K on",
+        "turn S to off: K off",
+    ),
+    Recipe.PHASE_LAMPS: ("rest: H1 on, H2 on, H3 on", "open F2: H2 off", "close F2: H1 on, H2 on, H3 on"),
+    Recipe.SURGE: ("rest: H.spent off", "spend SP: H.spent on", "renew SP: H.spent off"),
+    Recipe.SIGNALLED_WAYS: ("rest: H.way1 off, E1 on", "open F1: H.way1 on, E1 off", "close F1: H.way1 off, E1 on"),
+    Recipe.SEASON_SWITCH: ("rest: K1 on, K2 off", "turn S to on: K1 off, K2 on", "turn S to off: K1 on, K2 off"),
+    Recipe.FOREIGN_INTERLOCK: ("rest: KF off, H.in off", "foreign on: KF on, H.in on", "foreign off: KF off, H.in off"),
+    Recipe.VALVE: (
+        "rest: Y off, H.open off",
+        "turn S to on: K on, Y on, H.open on",
+        "turn S to off: K off, Y off, H.open off",
+    ),
+    Recipe.FUSED_BRANCHES: (
+        "rest: H1 on, H2 on",
+        "open F1: H1 off, H2 on",
+        "close F1: H1 on",
+        "open Q: H1 off, H2 off",
+        "close Q: H1 on, H2 on",
+    ),
+    Recipe.SELECTED_LAMP: (
+        "rest: H off, K off",
+        "turn S to hand: H on, K on",
+        "turn S to auto: H off, K off",
+        "raise B: H on, K on",
+        "lower B: H off, K off",
+        "turn S to off: H off, K off",
+    ),
+    Recipe.LIT_BUTTON: ("press S: K on", "release S: K on", "press S.off: K off", "release S.off: K off"),
+    Recipe.SCREEN: ("rest: A on",),
+    Recipe.NETWORK: ("rest: A on",),
+    Recipe.CONTROL_SUPPLY: ("rest: T on", "open F: T off", "close F: T on"),
+    Recipe.DC_SUPPLY: ("rest: T on", "open F: T off", "close F: T on"),
+    Recipe.LIMITED_SUPPLY: ("rest: T on", "open F: T off", "close F: T on"),
+    Recipe.SOCKET: ("rest: XS on", "open F: XS off", "close F: XS on"),
+}
+
+
+def script_of(circuit: Circuit, load: Load | None = None, signals: tuple[Signal, ...] = ()) -> tuple[str, ...]:
+    """The steps that a circuit must pass; empty where its recipe promises no behaviour of its own."""
+    if load is None or circuit.load is None:
+        return _BY_RECIPE.get(circuit.recipe, ())
+    if circuit.recipe is Recipe.MAINTAINED:
+        return ("rest: E.light on, E.heat on", "open Q: E.light off, E.heat off", "close Q: E.light on")
+    if circuit.recipe is Recipe.WAY:
+        return ("rest: E on", "open F: E off", "close F: E on")
+    foreign = any(s.wetting is Wetting.FOREIGN and s.load == load.id for s in signals)
+    return (*(("foreign on",) if foreign else ()), *_starter(circuit, load))
+
+
+def _starter(circuit: Circuit, load: Load) -> tuple[str, ...]:
+    """The steps of a starter: by its command, then the trip of what guards it, then its alarm."""
+    steps: tuple[str, ...]
+    filling = circuit.param("pump", "empties") == "fills"
+    held = "wait 0"
+    match load.command:
+        case _ if load.start is Start.REVERSING:
+            steps, held = _REVERSING, "press S.start"
+        case _ if load.start is Start.STAR_DELTA and load.command is Command.BUTTONS:
+            steps, held = _STAR_DELTA, "press S.start"
+        case Command.LEVEL:
+            steps, held = (_FILLING if filling else _LEVEL), "turn S.select to hand"
+        case Command.SELECTOR:
+            steps, held = _selector(), "turn S.select to hand"
+        case Command.STATION:
+            steps = tuple(s.replace("S.start", "S.field start").replace("S.stop", "S.field stop") for s in _BUTTONS[:5])
+            held = "press S.field start"
+        case Command.CONTROLLER:
+            steps, held = ("rest: M off", "output on: M forward", "output off: M off"), "output on"
+        case Command.ALWAYS:
+            steps = ("rest: M forward",)
+        case _:
+            steps, held = _BUTTONS, "press S.start"
+    if load.level_alarm:
+        steps = (*steps, *_ALARM)
+    if load.is_motor:
+        steps = (*steps, f"{held}: M on", "trip guard: M off", "reset guard: M any")
+    return tuple(_for_load(step, load) for step in steps)
+
+
+def _selector() -> tuple[str, ...]:
+    return ("rest: M off", "turn S.select to hand: M forward", "turn S.select to off: M off")
+
+
+def _for_load(step: str, load: Load) -> str:
+    """The step with what turns or works named as it is: a motor goes forward, anything else is on."""
+    if load.is_motor and load.phases == 3:
+        return step
+    for way in ("M forward", "M reverse", "M on"):
+        step = step.replace(way, "E on")
+    return step.replace("M off", "E off").replace("M any", "E any")

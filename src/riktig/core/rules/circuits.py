@@ -1,0 +1,124 @@
+"""Clauses about the circuits as they are drawn: contacts, sources, returns, interlocks, lamps."""
+
+import re
+from collections.abc import Callable
+
+from riktig.core.job import DeviceId
+from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.view import View
+from riktig.core.standards import COMMON_PRACTICE
+
+__all__ = ["CIRCUIT_CLAUSES"]
+
+Clause = Callable[[View], ClauseResult]
+JUDGED = {"coil without contact"}
+"""Faults that may be meant: a person decides."""
+
+
+def _said(view: View, text: str) -> str:
+    """The text with the tag of each device that it names by id."""
+    return re.sub(r"\{([^}]+)\}", lambda m: view.names.tag.get(DeviceId(str(m[1])), str(m[1])), text)
+
+
+def _clause(code: str, title: str, clause: str, kinds: tuple[str, ...], evidence: Callable[[View], str]) -> Clause:
+    def judged(view: View) -> ClauseResult:
+        findings = [
+            Finding(
+                code,
+                Verdict.JUDGE if fault.kind in JUDGED else Verdict.FAILS,
+                _said(view, fault.text),
+                fault.where,
+                clause,
+                fault.remedy,
+            )
+            for fault in view.faults
+            if fault.kind in kinds
+        ]
+        if code == "C01":
+            findings += _clashes(view)
+        return ClauseResult(code, Group.CONTROL, title, clause, (evidence(view),), tuple(findings))
+
+    judged.__name__ = f"clause_{code}"
+    judged.__doc__ = title
+    return judged
+
+
+def _clashes(view: View) -> list[Finding]:
+    """Changes of the builder that have lost their hold: kept, and said, until he decides."""
+    found = []
+    for clash in view.circuits.clashes:
+        number = ""
+        if clash.change is not None:
+            circuit = next(c for c in view.job.circuits if c.id == clash.circuit)
+            number = f"{clash.circuit}/{circuit.changes.index(clash.change)}"
+        found.append(
+            Finding(
+                "C01",
+                Verdict.FAILS,
+                f"A change has nothing to hold on to: {clash.text}.",
+                f"circuit:{clash.circuit}",
+                COMMON_PRACTICE,
+                "Take the change back, or choose an element and make it there.",
+                Mend("Take the change back", "change back", number) if number else None,
+            )
+        )
+    return found
+
+
+def _count(what: str) -> Callable[[View], str]:
+    def said(view: View) -> str:
+        counts = {
+            "devices": len(view.circuits.devices),
+            "paths": len(view.circuits.rungs),
+            "nets": len(view.nets.nets),
+            "lamps": sum(d.kind_id in ("lamp", "test_lamp", "beacon") for d in view.circuits.devices),
+            "coils": sum(d.kind.has_coil for d in view.circuits.devices),
+        }
+        return f"{counts[what]} {what} looked at"
+
+    return said
+
+
+_EN_50005 = "IEC 60947-5-1 Annex L (EN 50005, EN 50011), from memory"
+CIRCUIT_CLAUSES: tuple[Clause, ...] = (
+    _clause(
+        "C01",
+        "Contacts and coils",
+        COMMON_PRACTICE,
+        ("more contacts than the device has", "contact without coil", "coil without contact"),
+        _count("coils"),
+    ),
+    _clause(
+        "C04",
+        "Sources kept apart, nothing short-circuited",
+        "IEC 60204-1 5.1 and 7.2, from memory",
+        ("short", "two sources on one net"),
+        _count("nets"),
+    ),
+    _clause(
+        "C05",
+        "Every load has its return",
+        COMMON_PRACTICE,
+        ("load without return", "path ends nowhere"),
+        _count("paths"),
+    ),
+    _clause(
+        "C06",
+        "Every lamp says what it means",
+        "IEC 60204-1 10.3.2, from memory",
+        ("lamp without meaning",),
+        _count("lamps"),
+    ),
+    _clause(
+        "C07",
+        "Interlocks that nothing bypasses",
+        "IEC 60204-1 9.3.4, from memory",
+        ("interlock bypassed",),
+        _count("coils"),
+    ),
+    _clause("C08", "Phases exchanged exactly once", COMMON_PRACTICE, ("phase exchange",), _count("paths")),
+    _clause(
+        "C09", "Supply monitor ahead of what it lets in", COMMON_PRACTICE, ("monitor downstream",), _count("devices")
+    ),
+    _clause("C10", "Contact numbers in their pairs", _EN_50005, ("contact numbers",), _count("devices")),
+)
