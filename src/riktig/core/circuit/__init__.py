@@ -51,6 +51,7 @@ from riktig.core.circuit.model import (
 )
 from riktig.core.circuit.nets import Net, NetClass, Nets, find_nets
 from riktig.core.circuit.numbers import Names, name_all
+from riktig.core.circuit.pictures import recipe_picture
 from riktig.core.circuit.scripts import script_of
 from riktig.core.circuit.sheet_model import Place, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
@@ -109,6 +110,7 @@ __all__ = [
     "named_nodes",
     "outside_device",
     "put_in",
+    "recipe_picture",
     "rehang",
     "remove_circuit",
     "remove_element",

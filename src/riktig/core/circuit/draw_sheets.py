@@ -3,6 +3,7 @@
 from riktig.core.catalogue import Behaviour
 from riktig.core.circuit.draw_frame import Heading, broken, frame_marks, legend_marks
 from riktig.core.circuit.draw_power import PRINTED, SMALL, TAG, power_marks
+from riktig.core.circuit.draw_wires import wire_marks
 from riktig.core.circuit.ground import Ground
 from riktig.core.circuit.model import Circuits, Device, Element, Zone, elements_of
 from riktig.core.circuit.nets import Net, NetClass, Nets
@@ -122,9 +123,7 @@ class _Pen:
             if wire.y1 == wire.y2:
                 self._joints += [(wire.x1, wire.y1), (wire.x2, wire.y2)]
         self._ground = Ground()
-        self._ground.add(
-            [Line(wire.x1, wire.y1, wire.x2, wire.y2, width=0.35, layer="circuit") for wire in sheet.wires]
-        )
+        self._ground.add(wire_marks(sheet, self._devices, self._nets))
         for seat in sheet.seats:
             self._ground.add(self._symbols(seat))
         self._ground.add([Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots])
@@ -198,13 +197,13 @@ class _Pen:
         x, y = self._left(device, seat), (seat.top + seat.bottom) / 2 + 3.4
         words = self._words(device, seat.element)
         zone = [] if device.zone is Zone.PLATE else [device.zone.value]
-        for most, size in ((12, SMALL), (9, SMALL), (8, 2.2), (6, 2.2)):
+        for most, size, down in ((12, SMALL, 0), (9, SMALL, 0), (8, 2.2, 0), (9, 2.2, 4.6), (6, 2.2, 0)):
             lines = broken(words, most)
             for said in (lines + zone, lines, lines[:2], lines[:1]):
                 marks = [
                     Text(
                         x,
-                        y + n * size * 1.24,
+                        y + down + n * size * 1.24,
                         part,
                         size if part not in zone else min(size, 2.2),
                         "third" if part in zone else "second",
@@ -313,14 +312,15 @@ class _Pen:
         """Where a node goes on or comes from: the place of its partner, beside an arrow head."""
         words = f"{'to' if arrow.onward else 'from'} {arrow.to}"
         align = Align.LEFT if arrow.onward else Align.RIGHT
+        key = f"place:{arrow.to.full}"
         x = arrow.x + (2.0 if arrow.onward else -2.0)
         if not arrow.onward and arrow.y == TAP_TOP:
             x -= 5.0
         if arrow.y == 0.0:
-            spots = [Text(x, BUS_TOP + BUS_GAP + 0.9, words, SMALL, "act", align=align)]
+            spots = [Text(x, BUS_TOP + BUS_GAP + 0.9, words, SMALL, "act", align=align, key=key)]
         else:
             spots = [
-                Text(x, arrow.y + dy, words, SMALL, "act", align=align)
+                Text(x, arrow.y + dy, words, SMALL, "act", align=align, key=key)
                 for dy in (1.0, 4.2, -2.6, 7.4, -5.8, 10.6, -9.0, 13.8)
                 if FIRST_Y + 3 < arrow.y + dy < FRAME_BOTTOM - 1
             ]
@@ -353,7 +353,10 @@ class _Pen:
         size = min(PRINTED, step * 0.8)
         for index, (unit, place) in enumerate(used):
             y = top + index * step
-            marks += [Text(x - 9, y, unit, size, "second", Face.PRINTED), Text(x + 6.4, y, place, size, "act")]
+            marks += [
+                Text(x - 9, y, unit, size, "second", Face.PRINTED),
+                Text(x + 6.4, y, place, size, "act", key=f"place:{place}"),
+            ]
         if spare:
             text = "spare " + " ".join(unit.split("-")[0] for unit in spare)
             marks.append(Text(x - 9, top + len(used) * step, text, size, "third"))

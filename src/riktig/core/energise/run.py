@@ -114,8 +114,8 @@ class Panel:
         self.fed_units = fed
         now = {device for device, _ in fed}
         now |= {d.id for d in self.circuits.devices if d.kind.is_motor and self.turns(d.id) != "off"}
-        for device in now - self.on:
-            self._since[device] = self.clock_s
+        for one in now - self.on:
+            self._since[one] = self.clock_s
         self.on = now
         self._alive = self._sources_alive()
 

@@ -38,6 +38,7 @@ class DrawingView(QWidget):
 
     chosen = Signal(str)
     menu_asked = Signal(str, QPoint)
+    hovered = Signal(str)
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -58,6 +59,8 @@ class DrawingView(QWidget):
         self._pressed: QPointF | None = None
         self._dragging = False
         self._panning: QPointF | None = None
+        self._under = ""
+        self.hovers = False
         self.on_key: Callable[[QKeyEvent], bool] = lambda event: False
 
     def show_drawing(self, drawing: Drawing) -> None:
@@ -232,6 +235,11 @@ class DrawingView(QWidget):
                     self._pressed = None
                     return
             self.gesture.move(self.to_mm(event.position()))
+        elif self.hovers:
+            key = self.key_at(event.position())
+            if key != self._under:
+                self._under = key
+                self.hovered.emit(key)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         """Ends the drag with one edit."""

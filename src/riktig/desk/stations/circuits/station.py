@@ -1,93 +1,214 @@
 """The sheets, and what can be done to what is chosen on them."""
 
-from PySide6.QtCore import QPoint
-from PySide6.QtWidgets import QInputDialog, QMenu, QPushButton, QWidget
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QMenu, QPushButton, QStackedWidget, QWidget
 
 from riktig.core.circuit import (
-    CIRCUITS,
     NAMES,
+    NETS,
     SHEET_DRAWINGS,
     SHEETS,
+    Entry,
     SheetKind,
+    add_circuit,
     insert_contact,
+    move_element,
     remove_element,
-    rename,
     renumber,
 )
-from riktig.core.job import DeviceId, ElementId, Insertable
+from riktig.core.geometry import Arc, Circle, Line, Mark, Poly
+from riktig.core.job import CircuitId, ElementId, Insertable, Param
 from riktig.core.papers import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
+from riktig.desk.stations.circuits.chooser import RecipeChooser
+from riktig.desk.stations.circuits.menus import DEFAULT_TEXT, Changes
+from riktig.desk.stations.circuits.overview import Overview
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, Station, plain_label
 
 __all__ = ["CircuitsStation"]
 
-_DEFAULT_TEXT = {
-    Insertable.STOP_BUTTON: "second stop",
-    Insertable.START_BUTTON: "second start",
-    Insertable.FIELD_CONTACT: "interlock",
-}
+MOST_TABS = 24
+"""Sheets up to which each has a button of its own; beyond, the overview shows them all."""
+KEYS = "Enter: what can be done. I put in, A across, M move, Del take out, F2 rename. Comma and point step on."
 
 
 class CircuitsStation(Station):
-    """Shows one sheet at a time; a chosen element can be added to, taken out or renamed."""
+    """Shows one sheet at a time; a chosen element can be added to, moved, taken out or renamed."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Circuit sheet")
-        self.view.chosen.connect(session.select)
+        self.view.hovers = True
+        self.view.chosen.connect(self._chosen)
+        self.view.hovered.connect(self._hovered)
         self.view.menu_asked.connect(self._menu)
-        self.after = self.button("Put in after …", "Puts a contact into the path after the element")
-        self.across = self.button("Put in across …", "Puts a contact across the element")
+        self.view.on_key = self._key
+        self.all = self.button("All sheets", "Shows every sheet at a glance (O)")
+        self.add = self.button("Add …", "A circuit that serves no single load: opens the recipe book")
+        self.circuit = self.button("Circuit …", "This circuit: its parameters, rungs and devices of your own")
+        self.after = self.button("Put in …", "Puts something into the path after the element (I)")
+        self.across = self.button("Across …", "Puts something across the element (A)")
         self.out = self.button("Take out", "Takes the element out of its path (Delete)")
+        self.more = self.button("More …", "Move, replace, wire elsewhere, use a spare contact, rename")
         self.name = self.button("Rename …", "Gives the device another tag (F2)")
         self.count = self.button("Number anew", "Counts all wire numbers from the supply again")
-        self.after.clicked.connect(lambda: self._put(parallel=False))
-        self.across.clicked.connect(lambda: self._put(parallel=True))
+        self.changes = Changes(self, session)
+        self.all.clicked.connect(self.show_all)
+        self.add.clicked.connect(self.open_book)
+        self.circuit.clicked.connect(lambda: self._under(self.circuit, self.changes.circuit_menu(self._here())))
+        self.after.clicked.connect(lambda: self._put(self.after, parallel=False))
+        self.across.clicked.connect(lambda: self._put(self.across, parallel=True))
         self.out.clicked.connect(self._take_out)
-        self.name.clicked.connect(self._rename)
+        self.more.clicked.connect(self._more)
+        self.name.clicked.connect(lambda: self.changes.rename(session.selection))
         self.count.clicked.connect(lambda: session.edit("number anew", renumber))
-        self.hint = plain_label("", "quiet")
+        self.hint = plain_label("", "quiet", wraps=True)
+        self.chooser = RecipeChooser(self._add, self._to_sheets)
+        self.overview: Overview = Overview(self._turn, self._to_sheets)
         tabs = QWidget()
         self._tabs = FlowLayout(tabs, gap=4, lead=4)
-        self.add_bar((None, self.after, self.across, self.out, self.name, self.count))
+        self.pages = QStackedWidget()
+        for page in (self.view, self.chooser, self.overview):
+            self.pages.addWidget(page)
+        bar = QWidget()
+        row = FlowLayout(bar, gap=6, lead=6)
+        for button in (self.all, self.add, self.circuit, self.after, self.across, self.out, self.more, self.count):
+            row.addWidget(button)
+        self.add_body(bar, 0)
         self.add_body(tabs, 0)
-        self.add_body(self.view)
+        self.add_body(self.pages)
         self.add_body(self.hint, 0)
         self.sheet = 0
+        self._moving: ElementId | None = None
+        self._shown_tabs: tuple[str, ...] = ()
 
     def refresh(self) -> None:
         """Shows the sheets of now."""
         drawings = self.session.plan.get(SHEET_DRAWINGS)
-        sheets = self.session.plan.get(SHEETS).sheets
         self.sheet = min(self.sheet, len(drawings) - 1)
-        while self._tabs.count():
-            item = self._tabs.takeAt(0)
-            widget = item.widget() if item else None
-            if widget:
-                widget.hide()
-                widget.deleteLater()
-        for index, sheet in enumerate(sheets):
-            tab = QPushButton(f"Sheet {sheet.number}")
-            tab.setToolTip(sheet.title)
-            tab.setCheckable(True)
-            tab.setChecked(index == self.sheet)
-            tab.setAccessibleName(f"Sheet {sheet.number}, {sheet.title}")
-            tab.clicked.connect(lambda _=False, i=index: self.show_sheet(i))
-            self._tabs.addWidget(tab)
+        self._make_tabs()
         self.view.show_drawing(drawings[self.sheet])
+        if self.pages.currentWidget() is self.overview:
+            self.overview.show_sheets(drawings, self.theme)
+
+    def _make_tabs(self) -> None:
+        """A button a sheet; made again only when the sheets are others."""
+        sheets = self.session.plan.get(SHEETS).sheets[:MOST_TABS]
+        titles = tuple(f"{sheet.number} {sheet.title}" for sheet in sheets)
+        if titles != self._shown_tabs:
+            self._shown_tabs = titles
+            while self._tabs.count():
+                item = self._tabs.takeAt(0)
+                widget = item.widget() if item else None
+                if widget:
+                    widget.hide()
+                    widget.deleteLater()
+            for index, sheet in enumerate(sheets):
+                tab = QPushButton(str(sheet.number) if len(sheets) > 8 else f"Sheet {sheet.number}")
+                tab.setToolTip(sheet.title)
+                tab.setCheckable(True)
+                tab.setAccessibleName(f"Sheet {sheet.number}, {sheet.title}")
+                tab.clicked.connect(lambda _=False, i=index: self._turn(i))
+                self._tabs.addWidget(tab)
+        for index in range(self._tabs.count()):
+            item = self._tabs.itemAt(index)
+            widget = item.widget() if item else None
+            if isinstance(widget, QPushButton):
+                widget.setChecked(index == self.sheet)
 
     def show_sheet(self, index: int) -> None:
         """Turns to a sheet."""
         self.sheet = index
         self.refresh()
 
+    def _turn(self, index: int) -> None:
+        self._to_sheets()
+        self.show_sheet(index)
+
+    def show_all(self) -> None:
+        """Shows every sheet at a glance."""
+        self._page(self.overview)
+
+    def _page(self, page: QWidget) -> None:
+        self.pages.setCurrentWidget(page)
+        self.refresh()
+
+    def _to_sheets(self) -> None:
+        self.pages.setCurrentWidget(self.view)
+        self.view.setFocus()
+
+    def open_book(self) -> None:
+        """Opens the recipe book."""
+        north_american = self.session.job.practice.rulebook.north_american
+        self.chooser.paint_pictures(self.theme, north_american=north_american)
+        self._page(self.chooser)
+
+    def _add(self, entry: Entry, title: str, params: tuple[Param, ...]) -> None:
+        """Adds a circuit and turns to where it stands."""
+        name = title.strip() or entry.recipe.value
+        if self.session.edit(f"add {name}", lambda job: add_circuit(job, entry.recipe, title, params)):
+            self._to_sheets()
+            added = self.session.job.circuits[-1].id
+            sheets = self.session.plan.get(SHEETS).sheets
+            mine = [n for n, sheet in enumerate(sheets) if added in sheet.circuits]
+            self.show_sheet(mine[-1] if mine else 0)
+
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
         super().set_theme(theme)
         self.view.set_theme(theme)
+
+    def _chosen(self, key: str) -> None:
+        """A place leads there; while an element is moved, the next one says where it goes."""
+        if key.startswith("place:"):
+            self.jump(key.removeprefix("place:"))
+        elif self._moving is not None and key.startswith("element:"):
+            moving, self._moving = self._moving, None
+            target = ElementId(key.removeprefix("element:"))
+            self.session.edit("move an element", lambda job: move_element(job, moving, target))
+        else:
+            self.session.select(key)
+
+    def jump(self, place: str) -> None:
+        """Turns to a place such as “2.3” or “2.3.C” and shows what stands there."""
+        sheet, _, column = place.partition(".")
+        if sheet.isdecimal() and 0 < int(sheet) <= len(self.session.plan.get(SHEETS).sheets):
+            self._turn(int(sheet) - 1)
+            there = [
+                element
+                for element, at in self.session.plan.get(SHEETS).places.items()
+                if at.sheet == int(sheet) and str(at.column) == column[:1]
+            ]
+            self.session.say(f"Sheet {sheet}, column {column[:1]}: {len(there)} elements." if column else "")
+
+    def _hovered(self, key: str) -> None:
+        """Thickens the net under the pointer everywhere on the sheet, and says where it goes."""
+        plan = self.session.plan
+        net_id = key.removeprefix("net:") if key.startswith("net:") else ""
+        marks: list[Mark] = []
+        if net_id:
+            for mark in self.view.drawing.marks:
+                if mark.key == key and isinstance(mark, Line | Poly | Circle | Arc):
+                    marks.append(mark._replace(role="act", width=0.9))
+            names = plan.get(NAMES)
+            net = next((n for n in plan.get(NETS).nets if n.id == net_id), None)
+            pins = ", ".join(self._label(pin) for pin in net.pins[:14]) if net else ""
+            drawings = plan.get(SHEET_DRAWINGS)
+            on = [str(n) for n, d in enumerate(drawings, 1) if any(m.key == key for m in d.marks)]
+            number = names.number.get(net.id, "without number") if net else ""
+            self.hint.setText(f"{number}:  {pins}.  On sheet {', '.join(on)}.")
+        else:
+            self._say_keys()
+        self.view.set_overlay(marks)
+
+    def _label(self, pin: str) -> str:
+        owner, marking = pin.rsplit(":", 1)
+        tags = {str(device): tag for device, tag in self.session.plan.get(NAMES).tag.items()}
+        return f"{tags.get(owner, owner)}:{marking}"
 
     def show_selection(self, key: str) -> None:
         """Marks every place of the device or net on the sheet, and turns to it if needed."""
@@ -100,78 +221,116 @@ class CircuitsStation(Station):
         if owner and not key.startswith("element:"):
             drawings = plan.get(SHEET_DRAWINGS)
             keys |= {mark.key for drawing in drawings for mark in drawing.marks if device_of(mark.key) == owner}
+        if key.startswith("place:"):
+            self.jump(key.removeprefix("place:"))
         here = {mark.key for mark in self.view.drawing.marks}
         if key and not keys & here:
             sheets = plan.get(SHEET_DRAWINGS)
             for index, drawing in enumerate(sheets):
                 if any(mark.key in keys for mark in drawing.marks):
-                    self.show_sheet(index)
+                    self._turn(index)
                     break
         self.view.select(frozenset(keys))
-        element = self._element()
-        control = element is not None and self._in_control(element)
+        element = self.element()
+        control = element is not None and self.in_control(element)
         for button in (self.after, self.across, self.out):
             button.setEnabled(control)
+        self.more.setEnabled(control or bool(owner))
         self.name.setEnabled(bool(owner))
-        if control:
-            self.hint.setText(
-                "Ctrl and the wheel zoom, 0 fits, comma and point step on. Right button: what can be done here."
-            )
+        self._say_keys()
+
+    def _say_keys(self) -> None:
+        element = self.element()
+        if self._moving is not None:
+            self.hint.setText("Choose the element after which it goes. Esc: it stays where it is.")
+        elif element is not None and self.in_control(element):
+            self.hint.setText(KEYS)
         else:
             self.hint.setText(
-                "Choose a contact, a coil or a lamp on a control sheet to add to its "
-                "path. Comma and point step through the sheet."
+                "Choose a contact, a coil or a lamp on a control sheet to change its path. Numbers in colour lead to "
+                "where something goes on. O shows all sheets."
             )
 
-    def _element(self) -> ElementId | None:
+    def element(self) -> ElementId | None:
+        """The element that is chosen."""
         key = self.session.selection
         return ElementId(key.removeprefix("element:")) if key.startswith("element:") else None
 
-    def _in_control(self, element: ElementId) -> bool:
+    def in_control(self, element: ElementId) -> bool:
+        """Whether an element stands on a control sheet, where paths may be changed."""
         places = self.session.plan.get(SHEETS)
         place = places.places.get(element)
         return bool(place and places.sheets[place.sheet - 1].kind is SheetKind.CONTROL)
 
-    def _menu(self, key: str, at: QPoint) -> None:
-        menu = QMenu(self)
-        for button in (self.after, self.across, self.out, self.name):
-            action = menu.addAction(button.text())
-            action.setEnabled(button.isEnabled())
-            action.triggered.connect(button.click)
-        menu.popup(at)
+    def _here(self) -> CircuitId | None:
+        """The circuit of what is chosen, or of the sheet."""
+        owner = device_of(self.session.selection)
+        if owner:
+            return CircuitId(owner.split(".", 1)[0])
+        circuits = self.session.plan.get(SHEETS).sheets[self.sheet].circuits
+        return circuits[-1] if circuits else None
 
-    def _put(self, *, parallel: bool) -> None:
-        element = self._element()
-        if element is None:
-            return
-        menu = QMenu(self)
-        for what in Insertable:
-            action = menu.addAction(what.value)
-            action.triggered.connect(
-                lambda _=False, w=what: self.put_in(element, w, _DEFAULT_TEXT[w], parallel=parallel)
-            )
-        source: QWidget = self.across if parallel else self.after
-        menu.popup(source.mapToGlobal(QPoint(0, source.height())))
-        menu.setActiveAction(menu.actions()[0])
+    def _menu(self, key: str, at: QPoint) -> None:
+        self._full_menu().popup(at)
+
+    def _more(self) -> None:
+        self._under(self.more, self._full_menu())
+
+    def _full_menu(self) -> QMenu:
+        element = self.element()
+        return self.changes.menu(element if element and self.in_control(element) else None, self.session.selection)
+
+    def _under(self, button: QPushButton, menu: QMenu) -> None:
+        menu.popup(button.mapToGlobal(QPoint(0, button.height())))
+        if menu.actions():
+            menu.setActiveAction(menu.actions()[0])
+
+    def _key(self, event: QKeyEvent) -> bool:
+        """The keys of the sheet; True when one was meant."""
+        element = self.element()
+        control = element is not None and self.in_control(element)
+        text = event.text().lower()
+        if event.key() == Qt.Key.Key_Escape and self._moving is not None:
+            self._moving = None
+            self._say_keys()
+        elif text == "o":
+            self.show_all()
+        elif event.key() == Qt.Key.Key_F2:
+            self.changes.rename(self.session.selection)
+        elif event.key() == Qt.Key.Key_Delete and control:
+            self._take_out()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self._moving is not None and element:
+            self._chosen(f"element:{element}")
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.session.selection:
+            self._more()
+        elif control and text == "i":
+            self.after.click()
+        elif control and text == "a":
+            self.across.click()
+        elif control and text == "m":
+            self.start_move()
+        else:
+            return False
+        return True
+
+    def start_move(self) -> None:
+        """The next element chosen says after which one it goes."""
+        self._moving = self.element()
+        self._say_keys()
+
+    def _put(self, button: QPushButton, *, parallel: bool) -> None:
+        element = self.element()
+        if element is not None:
+            self._under(button, self.changes.put_menu(element, parallel=parallel))
 
     def put_in(self, element: ElementId, what: Insertable, text: str, *, parallel: bool = False) -> None:
-        """Puts a contact in, as one edit."""
+        """Puts something in, as one edit."""
+        text = text or DEFAULT_TEXT.get(what, what.value)
         self.session.edit(
             f"put in a {what.value}", lambda job: insert_contact(job, element, what, text, parallel=parallel)
         )
 
     def _take_out(self) -> None:
-        element = self._element()
+        element = self.element()
         if element:
             self.session.edit("take out an element", lambda job: remove_element(job, element))
-
-    def _rename(self) -> None:
-        owner = device_of(self.session.selection)
-        if not owner:
-            return
-        device = DeviceId(owner)
-        now = self.session.plan.get(NAMES).tag[device]
-        kind = self.session.plan.get(CIRCUITS).device(device).kind.name
-        text, done = QInputDialog.getText(self, "Rename", f"New tag of the {kind} {now}:", text=now)
-        if done:
-            self.session.edit(f"rename {now}", lambda job: rename(job, device, text))

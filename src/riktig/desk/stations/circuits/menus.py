@@ -1,0 +1,226 @@
+"""The menus of what can be done to an element and to a circuit; each entry is one edit."""
+
+from collections.abc import Callable
+
+from PySide6.QtGui import QAction
+from PySide6.QtWidgets import QDialog, QInputDialog, QMenu, QWidget
+
+from riktig.core.circuit import (
+    CIRCUITS,
+    NAMES,
+    add_device,
+    add_rung,
+    entry_of,
+    free_contacts,
+    name_element,
+    named_nodes,
+    put_in,
+    rehang,
+    remove_circuit,
+    rename,
+    rewire,
+    set_param,
+    take_back,
+)
+from riktig.core.job import Act, Change, CircuitId, DeviceId, ElementId, Insertable, Job
+from riktig.core.papers import device_of
+from riktig.desk.session import Session
+from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
+
+__all__ = ["DEFAULT_TEXT", "Changes"]
+
+DEFAULT_TEXT = {
+    Insertable.STOP_BUTTON: "second stop",
+    Insertable.START_BUTTON: "second start",
+    Insertable.FIELD_CONTACT: "interlock",
+    Insertable.FIELD_MAKE: "release",
+    Insertable.SELECTOR: "off – on",
+    Insertable.KEY_SWITCH: "locked – free",
+    Insertable.EMERGENCY_STOP: "emergency stop",
+    Insertable.FLOAT: "float",
+    Insertable.END_SWITCH: "end switch",
+    Insertable.THERMOSTAT: "too warm",
+    Insertable.LAMP: "on",
+    Insertable.BUZZER: "buzzer",
+    Insertable.RELAY: "relay",
+    Insertable.TIMER: "later",
+    Insertable.FUSE: "fuse",
+}
+"""What a thing put in is for until it is named."""
+Edit = Callable[[Job], Job]
+
+
+class Changes:
+    """Makes the menus; every entry turns into one edit of the session."""
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        self._parent, self._session = parent, session
+
+    def _edit(self, name: str, edit: Edit) -> Callable[[], None]:
+        def done() -> None:
+            self._session.edit(name, edit)
+
+        return done
+
+    def _entry(self, menu: QMenu, words: str, done: Callable[[], object]) -> QAction:
+        action = menu.addAction(words)
+        action.triggered.connect(lambda _=False: done())
+        return action
+
+    def put_menu(self, element: ElementId, *, parallel: bool) -> QMenu:
+        """What may be put in after the element, or across it."""
+        menu = QMenu(self._parent)
+        self._fill(menu, element, Act.ACROSS if parallel else Act.AFTER)
+        return menu
+
+    def _fill(self, menu: QMenu, element: ElementId, act: Act) -> None:
+        for what in Insertable:
+            if what is Insertable.CONTACT:
+                continue
+            name = f"put in a {what.value}"
+            self._entry(
+                menu,
+                what.value[:1].upper() + what.value[1:],
+                self._edit(name, lambda job, w=what: put_in(job, element, w, DEFAULT_TEXT[w], act)),  # type: ignore[misc]
+            )
+        contacts = menu.addMenu("Contact of a device")
+        by_tag: dict[str, QMenu] = {}
+        for choice, words in free_contacts(self._session.job):
+            tag, _, rest = words.partition(" ")
+            if tag not in by_tag:
+                by_tag[tag] = contacts.addMenu(tag)
+            self._entry(
+                by_tag[tag],
+                rest,
+                self._edit(
+                    f"use {words}",
+                    lambda job, c=choice: put_in(job, element, Insertable.CONTACT, "", act, to=c),  # type: ignore[misc]
+                ),
+            )
+
+    def menu(self, element: ElementId | None, selection: str) -> QMenu:
+        """Everything that can be done to what is chosen."""
+        menu = QMenu(self._parent)
+        if element:
+            for words, act in (
+                ("Put in after", Act.AFTER),
+                ("Put in ahead", Act.BEFORE),
+                ("Put in across", Act.ACROSS),
+                ("Put in its place", Act.INSTEAD),
+            ):
+                self._fill(menu.addMenu(words), element, act)
+            start_move = getattr(self._parent, "start_move")  # noqa: B009
+            self._entry(menu, "Move to after …", start_move)
+            nodes = named_nodes(self._session.job)
+            for words, start in (("Wire its start to", True), ("Wire its end to", False)):
+                sub = menu.addMenu(words)
+                for node, said in nodes.items():
+                    self._entry(
+                        sub,
+                        said,
+                        self._edit(
+                            f"wire to {said}",
+                            lambda job, n=node, s=start: rewire(job, element, n, start=s),  # type: ignore[misc]
+                        ),
+                    )
+            self._clashing(menu, element)
+            menu.addSeparator()
+            self._entry(menu, "Say what it is for …", lambda: self._name(element))
+        if device_of(selection):
+            self._entry(menu, "Rename …", lambda: self.rename(selection))
+        if element:
+            take_out = getattr(self._parent, "out")  # noqa: B009
+            self._entry(menu, "Take out", take_out.click)
+        return menu
+
+    def _clashing(self, menu: QMenu, element: ElementId) -> None:
+        """Changes that lost their hold may be made here instead."""
+        cid = CircuitId(element.split(".", 1)[0])
+        for clash in self._session.plan.get(CIRCUITS).clashes:
+            if clash.change is not None and clash.circuit == cid:
+                change = clash.change
+                self._entry(
+                    menu,
+                    f"Make the lost change here: {change.act.value}, {change.text or change.to}",
+                    self._edit("make a change elsewhere", self._hung(cid, change, element)),
+                )
+
+    def _hung(self, cid: CircuitId, change: Change, element: ElementId) -> Edit:
+        return lambda job: rehang(job, cid, change, element)
+
+    def circuit_menu(self, circuit: CircuitId | None) -> QMenu:
+        """What can be chosen about a circuit, its own rungs and devices, and changes that may be taken back."""
+        menu = QMenu(self._parent)
+        found = next((c for c in self._session.job.circuits if c.id == circuit), None)
+        if circuit is None:
+            menu.addAction("Choose something of a circuit first").setEnabled(False)
+            return menu
+        for parameter in entry_of(found.recipe).params if found else ():
+            sub = menu.addMenu(f"{parameter.name[:1].upper()}{parameter.name[1:]}")
+            now = found.param(parameter.name, parameter.default) if found else ""
+            for choice in parameter.choices:
+                action = self._entry(
+                    sub,
+                    choice,
+                    self._edit(
+                        f"{parameter.name}: {choice}",
+                        lambda job, p=parameter.name, c=choice: set_param(job, circuit, p, c),  # type: ignore[misc]
+                    ),
+                )
+                action.setCheckable(True)
+                action.setChecked(choice == now)
+        self._entry(menu, "Add a rung of your own …", lambda: self._own_rung(circuit))
+        self._entry(menu, "Add a device of your own …", lambda: self._own_device(circuit))
+        if found and found.changes:
+            sub = menu.addMenu("Take a change back")
+            for change in found.changes:
+                words = f"{change.what.value if change.what else ''} {change.text or change.to}".strip()
+                self._entry(
+                    sub,
+                    f"{words or change.element}: {change.act.value}",
+                    self._edit("take a change back", lambda job, c=change: take_back(job, circuit, c)),  # type: ignore[misc]
+                )
+        if found and found.load is None and found.recipe.value != "incomer":
+            menu.addSeparator()
+            self._entry(
+                menu, "Take the circuit out", self._edit("take a circuit out", lambda job: remove_circuit(job, circuit))
+            )
+        return menu
+
+    def _own_rung(self, circuit: CircuitId) -> None:
+        job = self._session.job
+        found = next((c for c in job.circuits if c.id == circuit), None)
+        number = len(found.rungs) + 1 if found else 1
+        asked = RungAsked(named_nodes(job), number, lambda rung: _try(add_rung(job, circuit, rung)), self._parent)
+        if asked.exec() == QDialog.DialogCode.Accepted:
+            rung = asked.rung()
+            self._session.edit(f"add the rung {rung.title}", lambda job: add_rung(job, circuit, rung))
+
+    def _own_device(self, circuit: CircuitId) -> None:
+        job = self._session.job
+        asked = DeviceAsked(lambda device: _try(add_device(job, circuit, device)), self._parent)
+        if asked.exec() == QDialog.DialogCode.Accepted:
+            device = asked.device()
+            self._session.edit(f"add {device.role}", lambda job: add_device(job, circuit, device))
+
+    def rename(self, selection: str) -> None:
+        """Asks for another tag of what is chosen."""
+        owner = device_of(selection)
+        if not owner:
+            return
+        device = DeviceId(owner)
+        now = self._session.plan.get(NAMES).tag[device]
+        kind = self._session.plan.get(CIRCUITS).device(device).kind.name
+        text, done = QInputDialog.getText(self._parent, "Rename", f"New tag of the {kind} {now}:", text=now)
+        if done:
+            self._session.edit(f"rename {now}", lambda job: rename(job, device, text))
+
+    def _name(self, element: ElementId) -> None:
+        text, done = QInputDialog.getText(self._parent, "What is it for", "It is for (on the door, its legend too):")
+        if done:
+            self._session.edit(f"name it {text}", lambda job: name_element(job, element, text))
+
+
+def _try(job: Job) -> None:
+    """An edit that was only tried: that it could be made is enough."""
+    del job
