@@ -6,11 +6,11 @@ computed; a ``Plan`` computes on demand and keeps. When a recomputed value equal
 the old object is handed out again, so that whatever reads it stays valid too.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass
 from typing import Any, Generic, TypeVar, cast
 
-__all__ = ["Derived", "Plan"]
+__all__ = ["Derived", "Memo", "Plan"]
 
 T = TypeVar("T")
 Doc = TypeVar("Doc")
@@ -83,3 +83,29 @@ class Plan(Generic[Doc]):
 
 def _same_objects(left: tuple[object, ...], right: tuple[object, ...]) -> bool:
     return len(left) == len(right) and all(a is b for a, b in zip(left, right, strict=True))
+
+
+class Memo(Generic[T]):
+    """Values kept by name, each as long as what it was computed from is equal: unchanged parts are not made again.
+
+    Frozen parts that an edit left alone are the same objects, so comparing them costs next to
+    nothing. Not for several threads writing one name at a time: the later value stays, and both are right.
+
+    Args:
+        most: How many are kept; beyond, all are dropped and made again when they are asked for.
+    """
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._kept: dict[Hashable, tuple[tuple[object, ...], T]] = {}
+
+    def get(self, name: Hashable, inputs: tuple[object, ...], compute: Callable[[], T]) -> T:
+        """The kept value, or a new one when an input differs."""
+        kept = self._kept.get(name)
+        if kept is not None and kept[0] == inputs:
+            return kept[1]
+        value = compute()
+        if len(self._kept) >= self._most:
+            self._kept.clear()
+        self._kept[name] = (inputs, value)
+        return value

@@ -228,7 +228,7 @@ def controller(
     for n in range(cards_out):
         sk.plate(f"AQ{n}", "outputs", f"outputs {ADDRESSES[1]}{n}.0 to {n}.7")
     for n in range(-(-len(driven) // 2)):
-        sk.plate(f"AO{n}", "analogue_out", f"analogue outputs {ADDRESSES[2]}{2 * n}, {2 * n + 1}")
+        sk.plate(f"AO{n}", "analogue_out", f"analogue outputs {ADDRESSES[2]}{2 * n} to {ADDRESSES[2]}{2 * n + 1}")
     sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
     for n, signal in enumerate(inputs):
         card, point = divmod(n, CARD)

@@ -15,11 +15,11 @@ from riktig.core.circuit.sheet_model import (
     Sheet,
 )
 from riktig.core.circuit.symbols import symbol_of, symbol_words
-from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text
+from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text, run_of
 
 __all__ = ["SMALL", "Heading", "broken", "frame_marks", "legend_marks"]
 
-SMALL = 2.5
+SMALL, SMALLER = 2.5, 2.0
 BLOCK_TOP = FRAME_BOTTOM + 1.5
 BLOCK_BOTTOM = SHEET_HEIGHT - 2.0
 
@@ -69,12 +69,28 @@ def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:
         if n:
             marks.append(Line(x, BLOCK_TOP, x, BLOCK_BOTTOM, "second", layer="frame"))
         what, text = said[n]
-        marks.append(Text(x + 1.6, BLOCK_TOP + 3.4, what, 1.9, "third", layer="frame"))
-        most = int(width / (0.85 * SMALL)) - 1
-        cut = text if len(text) <= most else text[: most - 1].rstrip(" ,:") + "…"
+        marks.append(Text(x + 1.6, BLOCK_TOP + 2.9, what, 1.8, "third", layer="frame"))
         face = Face.BOLD if n == 2 else Face.WORDS
-        marks.append(Text(x + 1.6, BLOCK_BOTTOM - 1.6, cut, SMALL, face=face, layer="frame"))
+        for k, (line, size) in enumerate(_fitted(text, width - 3.2)):
+            marks.append(Text(x + 1.6, BLOCK_BOTTOM - 1.5 - k * 2.9, line, size, face=face, layer="frame"))
     return marks
+
+
+def _fitted(text: str, width: float) -> list[tuple[str, float]]:
+    """A text in one line, else smaller in two, the lower first; what still does not fit ends in “…”."""
+    if SMALL * run_of(text, mono=False) <= width:
+        return [(text, SMALL)]
+    lines = [""]
+    for word in text.split():
+        longer = f"{lines[-1]} {word}".strip()
+        if SMALLER * run_of(longer, mono=False) <= width or not lines[-1]:
+            lines[-1] = longer
+        elif len(lines) == 1:
+            lines.append(word)
+        else:
+            lines[-1] = lines[-1].rstrip(" ,:") + "…"
+            break
+    return [(line, SMALLER) for line in reversed(lines)]
 
 
 def legend_marks(circuits: Circuits, *, north_american: bool) -> list[Mark]:

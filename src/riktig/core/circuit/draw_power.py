@@ -2,17 +2,21 @@
 
 from riktig.core.circuit.draw_frame import broken
 from riktig.core.circuit.ground import Ground
-from riktig.core.circuit.model import Band, Device, Landing
-from riktig.core.circuit.power_sheets import BUS_GAP, BUS_TOP, INCOMER_X, INCOMING_TOP, POWER_BOTTOM, POWER_TOP
+from riktig.core.circuit.model import Band, Device, Landing, Rung
+from riktig.core.circuit.power_sheets import BELOW, BUS_GAP, INCOMER_X, INCOMING_TOP, POWER_BOTTOM, power_top
 from riktig.core.circuit.sheet_model import FRAME_RIGHT, LINE_GAP, Place, Seat, Sheet
 from riktig.core.circuit.symbols import box_sign, earth_sign, motor_sign
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text, bounds_of
 from riktig.core.job import DeviceId
 
-__all__ = ["PRINTED", "SMALL", "TAG", "power_marks"]
+__all__ = ["CORE", "PRINTED", "SMALL", "TAG", "power_marks"]
 
 SMALL, PRINTED, TAG = 2.5, 2.6, 3.0
+CORE = 2.2
+"""Capital height of the name of a conductor out to a motor: three stand side by side, mm."""
 EARTH_LINE = POWER_BOTTOM + 20
+MOTOR_EDGE = 7.5
+"""From the middle of a motor to its edge at the height where its earth leaves, mm."""
 
 Devices = dict[DeviceId, Device]
 Tags = dict[DeviceId, str]
@@ -32,35 +36,36 @@ def power_marks(
     """
     marks: list[Mark] = []
     incomer = any(devices[s.element.device].kind_id == "isolator" for s in sheet.seats)
-    for names, start, right in sheet.buses:
-        for line in range(3):
-            y, x = BUS_TOP + line * BUS_GAP, INCOMER_X + line * LINE_GAP
-            marks.append(Line(x if incomer else start, y, right, y, width=0.35, layer="circuit"))
-            if incomer:
-                marks.append(Line(x, BUS_TOP - 2, x, y, width=0.35, layer="circuit"))
-            else:
-                marks.append(Text(start, y - 0.7, names[line].split(".")[1], 2.2, face=Face.PRINTED))
+    assert sheet.bus is not None
+    bus = sheet.bus
+    for line in range(3):
+        y, x = bus.y + line * BUS_GAP, INCOMER_X + line * LINE_GAP
+        marks.append(Line(x if incomer else bus.x1, y, bus.x2, y, width=0.35, layer="circuit"))
+        if incomer:
+            marks.append(Line(x, bus.y - 2, x, y, width=0.35, layer="circuit"))
+        else:
+            marks.append(Text(bus.x1, y - 0.7, bus.nodes[line].split(".")[1], 2.2, face=Face.PRINTED))
     for landing, x, y in sheet.landings:
         marks += _landing(landing, x, y, devices, tags, elsewhere)
     for rung in sheet.rungs:
         first = next((s for s in sheet.seats if any(s.element is p for p in rung.path.parts)), None)
         named = rung.title and rung.band is Band.POWER and rung.start and rung.start[0] != "PE"
-        if first and named and abs(first.top - POWER_TOP) < 0.1:
-            marks += _title(rung.title, first, ground)
-    return marks + _returns(sheet, devices)
+        if first and named and abs(first.top - power_top(bus.y)) < 0.1:
+            _title(rung.title, first, ground)
+    return marks + _returns(sheet, bus.y, devices)
 
 
-def _title(words: str, seat: Seat, ground: Ground) -> list[Mark]:
+def _title(words: str, seat: Seat, ground: Ground) -> None:
     """The name of a load beside its first element, in as many lines as there is room for."""
     lines = len(seat.element.poles)
     x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
-    for most in (30, 14, 9):
+    marks: list[Text] = []
+    for most, size in ((30, SMALL), (14, SMALL), (9, SMALL), (9, 2.2), (9, 1.9)):
         said = broken(words, most)
-        marks = [Text(x, POWER_TOP + 2 + n * 3.2, part, SMALL, "second") for n, part in enumerate(said)]
-        if all(ground.free(mark) and bounds_of(mark).right < FRAME_RIGHT for mark in marks):
+        marks = [Text(x, seat.top + 2 + n * 1.28 * size, part, size, "second") for n, part in enumerate(said)]
+        if all(ground.free(mark) and bounds_of(mark).right < FRAME_RIGHT - 1 for mark in marks):
             break
     ground.add(marks)
-    return []
 
 
 def _landing(
@@ -92,7 +97,7 @@ def _landing(
             Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)
         ]
         blocks = " ".join(tags[d.id] for d in devices.values() if d.kind_id == "dist_block")
-        return [*dots, Text(x + 2 * LINE_GAP + 2.4, y + 2.6, blocks, TAG, face=Face.PRINTED_BOLD, key=key)]
+        return [*dots, Text(x - 6.0, y + 2.6, blocks, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
     if device.kind_id in ("neutral_bar", "earth_bar"):
         return []
     end = POWER_BOTTOM
@@ -104,40 +109,70 @@ def _landing(
     ]
     words = "" if device.kind_id.startswith("load") else device.kind.name.split(",")[0]
     place = on.get(device.id)
-    marks = [*drop, *names, *box_sign(middle, end + 8, tag, words, key, max(9.0, (count - 1) * LINE_GAP / 2 + 3))]
+    half = max(9.0, (count - 1) * LINE_GAP / 2 + 3)
+    marks = [*drop, *names, *box_sign(middle, end + 8, tag, [line for line in broken(words, 16) if line], key, half)]
     if place:
-        marks.append(Text(middle + max(9.0, (count - 1) * LINE_GAP / 2 + 3) + 1.5, end + 7, str(place), SMALL, "act"))
+        marks.append(Text(middle - half - 1.5, end + 9, str(place), SMALL, "act", align=Align.RIGHT))
     if any(pin.name == "PE" for pin in device.kind.pins) and device.zone.value == "plate":
         marks += earth_sign(middle + (count - 1) * LINE_GAP / 2 + 10, end + 10)
     return marks
 
 
-def _returns(sheet: Sheet, devices: Devices) -> list[Mark]:
+def _returns(sheet: Sheet, bus_y: float, devices: Devices) -> list[Mark]:
     """Neutral and earth of the supply, and the earth line that the loads' conductors hang on."""
     marks: list[Mark] = []
-    left = right = 0.0
+    at: list[float] = []
     for seat in sheet.seats:
         device = devices[seat.element.device]
-        if device.kind_id == "neutral_terminal" and seat.top < BUS_TOP:
-            y = BUS_TOP + 3 * BUS_GAP
+        if device.kind_id == "neutral_terminal" and seat.top < bus_y:
+            y = bus_y + 3 * BUS_GAP + 3
             marks += [Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"), _conductor_name(seat.x, "N")]
-        elif device.kind_id == "earth_terminal" and seat.top < BUS_TOP:
+        elif device.kind_id == "earth_terminal" and seat.top < bus_y:
             marks += [
-                Line(seat.x, seat.bottom, seat.x, EARTH_LINE, width=0.35, dashed=True, layer="circuit"),
+                _earth_line(seat.x, seat.bottom, seat.x, EARTH_LINE),
                 _conductor_name(seat.x, "PE"),
                 *earth_sign(seat.x - 12, EARTH_LINE + 1),
                 Line(seat.x - 12, EARTH_LINE - 2.4, seat.x, EARTH_LINE - 2.4, width=0.35, layer="circuit"),
             ]
-            left, right = left or seat.x, max(right, seat.x)
-        elif device.kind_id == "earth_terminal":
-            marks.append(Line(seat.x, seat.bottom, seat.x, EARTH_LINE, width=0.35, dashed=True, layer="circuit"))
-            left, right = left or seat.x, max(right, seat.x)
-    if right:
-        end = min(right + 4, FRAME_RIGHT - 4)
-        marks.append(Line(left, EARTH_LINE, end, EARTH_LINE, width=0.35, dashed=True, layer="circuit"))
+            at.append(seat.x)
+    for rung in sheet.rungs:
+        if rung.start == ("PE",) and rung.band is Band.POWER:
+            found = _earth_of(rung, sheet, at)
+            marks += found
+    if at:
+        left, right = min(at), min(max(at) + 4, FRAME_RIGHT - 4)
+        marks.append(_earth_line(left, EARTH_LINE, right, EARTH_LINE))
         if not any(rail.node == "in.L1" for rail in sheet.rails):
             marks.append(Text(left - 3, EARTH_LINE + 1, "PE", PRINTED, face=Face.PRINTED, align=Align.RIGHT))
     return marks
+
+
+def _earth_line(x1: float, y1: float, x2: float, y2: float) -> Line:
+    return Line(x1, y1, x2, y2, width=0.35, dashed=True, layer="circuit")
+
+
+def _earth_of(rung: Rung, sheet: Sheet, at: list[float]) -> list[Mark]:
+    """The protective conductor of a load: from its frame by its terminal, where it has one, to the earth line."""
+    landing = next((part for part in rung.path.parts if isinstance(part, Landing)), None)
+    terminal = next((s for s in sheet.seats if any(s.element is part for part in rung.path.parts)), None)
+    if landing is None:
+        return []
+    motor = next(((mark, x) for mark, x, _ in sheet.landings if mark.device == landing.device), None)
+    body = next((s for s in sheet.seats if s.element.device == landing.device), None)
+    if motor:
+        half = (len(motor[0].pins) - 1) * LINE_GAP / 2
+        edge, y, beside = motor[1] + half + MOTOR_EDGE, BELOW, motor[1] + 3.0 * LINE_GAP
+    elif body:
+        edge, y, beside = body.x + 5.0, (body.top + body.bottom) / 2 + 0.6, body.x + 12.0
+    else:
+        return []
+    x = terminal.x if terminal else beside
+    at.append(x)
+    marks: list[Mark] = [_earth_line(edge, y, x, y)]
+    if terminal:
+        marks.append(_earth_line(x, terminal.bottom, x, EARTH_LINE))
+        return [*marks, _earth_line(x, y, x, terminal.top)] if y < terminal.top else marks
+    return [*marks, _earth_line(x, y, x, EARTH_LINE)]
 
 
 def _conductor_name(x: float, name: str) -> Text:

@@ -1,7 +1,7 @@
 """The connections of a sheet as lines, each with the net that it carries."""
 
 from riktig.core.circuit.model import Device
-from riktig.core.circuit.nets import Nets
+from riktig.core.circuit.nets import Net
 from riktig.core.circuit.sheet_model import LINE_GAP, Sheet, Wire
 from riktig.core.geometry import Line, Mark
 from riktig.core.job import DeviceId, PinId, pin_id
@@ -11,7 +11,7 @@ __all__ = ["wire_marks"]
 Spot = tuple[float, float]
 
 
-def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], nets: Nets) -> list[Mark]:
+def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId, Net]) -> list[Mark]:
     """The connections of a sheet, keyed by the net of the elements that they begin or end at."""
     at: dict[Spot, PinId] = {}
     for seat in sheet.seats:
@@ -20,7 +20,7 @@ def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], nets: Nets) -> lis
             first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
             x = seat.x + index * LINE_GAP
             for pin, y in ((first, seat.top), (last, seat.bottom)):
-                net = nets.of_pin.get(pin_id(pole.device, pin))
+                net = of_pin.get(pin_id(pole.device, pin))
                 if net:
                     at.setdefault(_spot(x, y), net.id)
     _spread(list(sheet.wires), at)

@@ -9,8 +9,8 @@ from riktig.core.geometry import Arc, Circle, Line, Mark, Poly, Text, bounds_of
 __all__ = ["Ground"]
 
 CELL = 20.0
-CLEAR = 0.25
-"""Labels may come so near, mm; their boxes are estimated generously."""
+CLEAR = 0.3
+"""Labels keep so far from lines and symbols, mm."""
 Box = tuple[float, float, float, float]
 
 
@@ -33,12 +33,12 @@ class Ground:
 
     def clear(self, text: Text) -> bool:
         """Whether a text meets no other text."""
-        return not _meets(_of(text), self._texts)
+        return not _meets(_of(text), self._texts, 0.0)
 
     def free(self, text: Text) -> bool:
         """Whether a text meets neither a text nor a line or symbol."""
         box = _of(text)
-        return not _meets(box, self._texts) and not _meets(box, self._lines)
+        return not _meets(box, self._texts, 0.0) and not _meets(box, self._lines, CLEAR)
 
 
 def _of(mark: Mark) -> Box:
@@ -60,9 +60,9 @@ def _cells(box: Box) -> list[tuple[int, int]]:
     return [(x, y) for x in range(left, right + 1) for y in range(top, bottom + 1)]
 
 
-def _meets(box: Box, index: dict[tuple[int, int], list[Box]]) -> bool:
-    left, top, right, bottom = box[0] + CLEAR, box[1] + CLEAR, box[2] - CLEAR, box[3] - CLEAR
-    for cell in _cells(box):
+def _meets(box: Box, index: dict[tuple[int, int], list[Box]], clear: float) -> bool:
+    left, top, right, bottom = box[0] - clear, box[1] - clear, box[2] + clear, box[3] + clear
+    for cell in _cells((left, top, right, bottom)):
         for x1, y1, x2, y2 in index.get(cell, ()):
             if left < x2 and x1 < right and top < y2 and y1 < bottom:
                 return True

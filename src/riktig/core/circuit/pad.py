@@ -1,15 +1,20 @@
 """Setting trees of elements between two heights."""
 
+from collections.abc import Collection
 from dataclasses import dataclass, field
 
 from riktig.core.circuit.model import Branch, Element, Landing, Parallel, Series
 from riktig.core.circuit.sheet_model import LINE_GAP, Seat, Wire
+from riktig.core.job import ElementId
 
-__all__ = ["Pad", "height_of", "leads_to", "lines_of_path", "width_of"]
+__all__ = ["BRANCH", "LINE_STEP", "PATH_GAP", "Pad", "height_of", "leads_to", "lines_of_path", "width_of"]
 
-BRANCH = 4.5
-TERMINAL_HEIGHT = 0.4
-"""A terminal in a path against a contact."""
+CONTACT, TERMINAL, TOUCHED = 15.0, 5.6, 4.0
+"""Height of an element with its tag and pin numbers, of a terminal, and of a pin merely touched, mm."""
+BRANCH = 4.0
+"""From the point where paths part to where they run on side by side, mm."""
+ROOMY = 1.3
+"""An element grows to so many times its height; what room is left becomes a stretch of line."""
 LINE_STEP = 2.6
 TAIL = 5.0
 """From an element to the pin that a path ends at, mm: room for the number of the net."""
@@ -19,8 +24,9 @@ PATH_GAP = 2 * LINE_GAP + 30.0
 
 @dataclass(slots=True)
 class Pad:
-    """Collects what stands on a sheet while it is laid out."""
+    """Collects what stands on a sheet while it is laid out; ``loads`` are the elements that stand in a row below."""
 
+    loads: Collection[ElementId] = ()
     seats: list[Seat] = field(default_factory=list)
     wires: list[Wire] = field(default_factory=list)
     dots: list[tuple[float, float]] = field(default_factory=list)
@@ -35,22 +41,47 @@ class Pad:
                 self.landings.append((branch, x, top))
                 self.wires += [Wire(x + n * LINE_GAP, top, x + n * LINE_GAP, bottom) for n in range(len(branch.pins))]
             case Series(parts):
-                heights = [height_of(part) for part in parts]
-                unit = (bottom - top) / (sum(heights) or 1)
-                y = top
-                for part, height in zip(parts, heights, strict=True):
-                    if isinstance(part, Landing) and len(part.pins) == 1 and part is parts[-1]:
-                        self.landings.append((part, x, y + TAIL))
-                        self.wires.append(Wire(x, y, x, y + TAIL))
-                        continue
-                    self.put(part, x, y, y + unit * height, step)
-                    y += unit * height
-                if not parts:
-                    self.wires.append(Wire(x, top, x, bottom))
+                self._series(parts, x, top, bottom, step)
             case Parallel(parts) if lines_of_path(branch) > 1:
                 self._exchanged(parts, x, top, bottom, step)
             case Parallel(parts):
                 self._side_by_side(parts, x, top, bottom, step)
+
+    def _series(self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float) -> None:
+        """One after the other: a load stands at the bottom, what room is left is a line ahead of it."""
+        if not parts:
+            self.wires += [Wire(x, top, x, bottom)]
+            return
+        sizes = [_sizes(part) for part in parts]
+        soft, hard = sum(size[0] for size in sizes), sum(size[1] for size in sizes)
+        scale = max((bottom - top - hard) / (soft or 1), 0.05)
+        slack = 0.0
+        if scale > ROOMY and self._ends_in_load(parts[-1]) and lines_of_path(parts[-1]) == 1:
+            slack = bottom - top - hard - ROOMY * soft
+            scale = ROOMY
+        y = top
+        for part, (grows, fixed) in zip(parts, sizes, strict=True):
+            last = part is parts[-1]
+            if last and slack:
+                self.wires.append(Wire(x, y, x, y + slack))
+                y += slack
+            if isinstance(part, Landing) and len(part.pins) == 1 and last:
+                self.landings.append((part, x, y + TAIL))
+                self.wires.append(Wire(x, y, x, y + TAIL))
+                continue
+            self.put(part, x, y, bottom if last else y + grows * scale + fixed, step)
+            y += grows * scale + fixed
+
+    def _ends_in_load(self, branch: Branch) -> bool:
+        match branch:
+            case Element():
+                return branch.id in self.loads
+            case Landing():
+                return False
+            case Series(parts):
+                return bool(parts) and self._ends_in_load(parts[-1])
+            case Parallel(parts):
+                return any(self._ends_in_load(part) for part in parts)
 
     def _exchanged(self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float) -> None:
         """Paths of several lines side by side: each line branches at a height of its own, so that none is hidden."""
@@ -90,17 +121,26 @@ class Pad:
         self.dots += [(x, upper), (x, lower)]
 
 
-def height_of(branch: Branch) -> float:
-    """How tall a tree is against one contact."""
+def _sizes(branch: Branch) -> tuple[float, float]:
+    """How tall a tree is: what grows and shrinks with the room there is, and what does not, mm."""
     match branch:
         case Element(poles=poles):
-            return TERMINAL_HEIGHT if poles[0].unit == "i-f" else 1
+            return (TERMINAL if poles[0].unit == "i-f" else CONTACT, 0.0)
         case Landing():
-            return 0.3
+            return (TOUCHED, 0.0)
         case Series(parts):
-            return sum(height_of(part) for part in parts)
+            sizes = [_sizes(part) for part in parts]
+            return (sum(size[0] for size in sizes), sum(size[1] for size in sizes))
         case Parallel(parts):
-            return max(height_of(part) for part in parts) + 0.4
+            soft, hard = max((_sizes(part) for part in parts), key=sum)
+            lines = lines_of_path(branch)
+            return (soft, hard + 2 * (BRANCH if lines == 1 else lines * LINE_STEP))
+
+
+def height_of(branch: Branch, scale: float = 1.0) -> float:
+    """How tall a tree is when its elements have ``scale`` times the height that suits them, mm."""
+    soft, hard = _sizes(branch)
+    return soft * scale + hard
 
 
 def lines_of_path(branch: Branch) -> int:

@@ -4,41 +4,28 @@ from dataclasses import dataclass, field
 
 from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
 from riktig.core.circuit.pad import LINE_STEP, PATH_GAP, Pad, height_of, lines_of_path
-from riktig.core.circuit.sheet_model import FIRST_X, FRAME_RIGHT, LINE_GAP, Rail, Seat, Sheet, SheetKind, Wire
+from riktig.core.circuit.sheet_model import FIRST_X, FRAME_RIGHT, LINE_GAP, Bus, Rail, Seat, Sheet, SheetKind, Wire
 from riktig.core.job import CircuitId, DeviceId
+from riktig.core.plan import Memo
 
-__all__ = [
-    "BELOW",
-    "BUS_GAP",
-    "BUS_TOP",
-    "INCOMER_X",
-    "INCOMING_TOP",
-    "POWER_BOTTOM",
-    "POWER_TOP",
-    "is_bus",
-    "power_sheets",
-]
+__all__ = ["BELOW", "BUS_GAP", "INCOMER_X", "INCOMING_TOP", "POWER_BOTTOM", "is_bus", "power_sheets", "power_top"]
 
-POWER_TOP, POWER_BOTTOM = 67.0, 131.0
+POWER_BOTTOM = 131.0
 BELOW = POWER_BOTTOM + 4
-BUS_TOP, BUS_GAP = 50.0, 4.0
+BUS_WITH_INCOMER, BUS_ALONE, BUS_GAP = 47.0, 19.0, 4.0
 INCOMING_TOP = 15.0
 INCOMER_X = FIRST_X + 32.2
 AFTER_INCOMER = 92.0
 """Where loads may begin beside the incoming supply."""
 PLAIN_START = 24.0
-CHAIN_HEIGHT = 5.2
-"""Elements that fit under each other in paths that go on from one another."""
-TITLES = {
-    "first": "Incoming supply and loads",
-    "main": "Loads",
-    "held": "Behind the main contactor",
-    "in": "Ahead of the main switch",
-}
+TALLEST = 1.6
+"""Elements of a chain grow to so many times the height that suits them."""
+TITLES = {"held": "behind the main contactor", "in": "ahead of the main switch"}
 LEFT = {1: 17.0, 2: 17.0, 3: 13.0}
 """Room for tags left of the first line, by lines."""
 RIGHT = {1: 22.0, 2: 30.0, 3: 36.0}
 """Room from the first line to the end of the load with its protective conductor."""
+_SHEETS: Memo[Sheet] = Memo(500)
 
 
 @dataclass(slots=True)
@@ -51,17 +38,26 @@ class _Group:
     earth: Rung | None = None
 
     @property
+    def rungs(self) -> tuple[Rung, ...]:
+        return (self.first, *self.others, *((self.earth,) if self.earth else ()))
+
+    @property
     def lines(self) -> int:
         return max(lines_of_path(self.first.path), len(self.first.start))
 
     @property
-    def width(self) -> float:
-        beside = max((len(p.parts) for p in self.first.path.parts if isinstance(p, Parallel)), default=1) - 1
+    def beside(self) -> int:
+        """How many paths stand beside the first."""
         if self.lines == 1:
-            beside = 0
+            return 0
+        widest = max((len(p.parts) for p in self.first.path.parts if isinstance(p, Parallel)), default=1) - 1
         starts = [r.start for r in self.others if len(r.start) == 3]
-        beside += sum(starts.count(start) - 1 for start in dict.fromkeys(starts))
-        return LEFT[self.lines] + RIGHT[self.lines] + beside * PATH_GAP + (6 if len(starts) else 0)
+        return widest + sum(starts.count(start) - 1 for start in dict.fromkeys(starts))
+
+    @property
+    def width(self) -> float:
+        chained = any(len(r.start) == 3 for r in self.others) and self.lines > 1
+        return LEFT[self.lines] + RIGHT[self.lines] + self.beside * PATH_GAP + (6 if chained else 0)
 
 
 def is_bus(node: str) -> bool:
@@ -69,30 +65,41 @@ def is_bus(node: str) -> bool:
     return node.startswith(("main.L", "held.L", "in.L"))
 
 
+def power_top(bus_y: float) -> float:
+    """Where the paths of a power sheet begin, below its lines."""
+    return bus_y + 2 * BUS_GAP + 7.0
+
+
 def power_sheets(circuits: Circuits) -> list[Sheet]:
     """The power sheets: loads by the lines they hang on, three-line ones first, as many as have room."""
     incoming = [r for r in circuits.rungs if r.band is Band.INCOMING]
     power = [r for r in circuits.rungs if r.band is Band.POWER]
+    titles = dict(circuits.titles)
     sheets: list[Sheet] = []
     for family in ("main", "held", "in"):
         groups = _groups([r for r in power if r.start and r.start[0].startswith(f"{family}.L")], power)
         groups.sort(key=lambda group: -group.lines)
-        if family == "main":
-            sheets += _filled(groups, incoming, family, len(sheets))
-        elif groups:
-            sheets += _filled(groups, [], family, len(sheets))
+        if family == "main" or groups:
+            sheets += _filled(groups, incoming if family == "main" else [], family, len(sheets), titles)
     return sheets
 
 
 def _groups(firsts: list[Rung], power: list[Rung]) -> list[_Group]:
-    earths = {r.path.parts[-1].device: r for r in power if r.start == ("PE",) and isinstance(r.path.parts[-1], Landing)}
+    earths = {
+        r.path.parts[-1].device: r
+        for r in power
+        if r.start == ("PE",) and r.path.parts and isinstance(r.path.parts[-1], Landing)
+    }
+    of_circuit: dict[CircuitId, list[Rung]] = {}
+    for rung in power:
+        of_circuit.setdefault(rung.circuit, []).append(rung)
     groups = []
     for first in firsts:
         group = _Group(first.circuit, first)
         fed = set(first.end)
-        for rung in power:
+        for rung in of_circuit[first.circuit]:
             local = [node for node in rung.start if not is_bus(node) and node not in ("N", "PE")]
-            if rung.circuit == first.circuit and rung is not first and local and set(local) <= fed:
+            if rung is not first and local and set(local) <= fed:
                 group.others.append(rung)
                 fed |= {node for node in rung.end if node != "N"}
         for rung in (group.first, *group.others):
@@ -112,54 +119,75 @@ def _ends(branch: Branch) -> list[DeviceId]:
             return [one for part in parts for one in _ends(part)]
 
 
-def _filled(groups: list[_Group], incoming: list[Rung], family: str, before: int) -> list[Sheet]:
-    sheets: list[list[tuple[_Group, float]]] = [[]]
-    x = AFTER_INCOMER if incoming else PLAIN_START
+Placed = list[tuple[_Group, float]]
+
+
+def _filled(
+    groups: list[_Group], incoming: list[Rung], family: str, before: int, titles: dict[CircuitId, str]
+) -> list[Sheet]:
+    """Loads onto sheets: beside the incoming supply those that need no height, the others in order."""
+    sheets: list[Placed] = [[]]
+    ends = [AFTER_INCOMER if incoming else PLAIN_START]
     for group in groups:
-        if sheets[-1] and x + group.width > FRAME_RIGHT:
+        wide, low = group.width, group.beside == 0
+        at = next(
+            (n for n, x in enumerate(ends) if x + wide <= FRAME_RIGHT and (low or n or not incoming)), len(sheets)
+        )
+        if at == len(sheets):
             sheets.append([])
-            x = PLAIN_START
-        sheets[-1].append((group, x + LEFT[group.lines]))
-        x += group.width
-    return [_sheet(before + n + 1, here, [] if n else incoming, family) for n, here in enumerate(sheets)]
+            ends.append(PLAIN_START)
+        sheets[at].append((group, ends[at] + LEFT[group.lines]))
+        ends[at] += wide
+    sheets = [here for n, here in enumerate(sheets) if here or (incoming and not n)]
+    return [_kept(before + n + 1, here, [] if n else incoming, family, titles) for n, here in enumerate(sheets)]
 
 
-def _sheet(number: int, here: list[tuple[_Group, float]], incoming: list[Rung], family: str) -> Sheet:
+def _kept(number: int, here: Placed, incoming: list[Rung], family: str, titles: dict[CircuitId, str]) -> Sheet:
+    """The sheet, made anew only when something on it differs."""
+    names = tuple(dict.fromkeys(titles.get(group.circuit, str(group.circuit)) for group, _ in here))
+    inputs = (family, names, tuple(incoming), tuple((group.rungs, x) for group, x in here))
+    return _SHEETS.get(number, inputs, lambda: _sheet(number, here, incoming, family, names))
+
+
+def _title(incoming: bool, family: str, names: tuple[str, ...]) -> str:
+    loads = ", ".join(names)
+    if incoming:
+        return "Incoming supply" + (f", {loads}" if loads else "")
+    return f"{loads}: power" + (f", {TITLES[family]}" if family in TITLES else "")
+
+
+def _sheet(number: int, here: Placed, incoming: list[Rung], family: str, titles: tuple[str, ...]) -> Sheet:
     pad = Pad()
     rails: list[Rail] = []
+    bus_y = BUS_WITH_INCOMER if incoming else BUS_ALONE
     if incoming:
-        _incoming(pad, incoming, rails)
+        _incoming(pad, incoming, rails, bus_y)
     names = tuple(f"{family}.L{n}" for n in (1, 2, 3))
-    last = INCOMER_X + 2 * LINE_GAP if incoming else FIRST_X + 18
+    last = INCOMER_X + 2 * LINE_GAP if incoming else FIRST_X + 21
+    top = power_top(bus_y)
     for group, x in here:
-        _put_group(pad, group, x, rails)
+        _put_group(pad, group, x, top, rails)
         for line, node in enumerate(group.first.start):
             row = names.index(node)
-            at, y = x + line * LINE_GAP, BUS_TOP + row * BUS_GAP
-            pad.wires.append(Wire(at, y, at, POWER_TOP))
+            at, y = x + line * LINE_GAP, bus_y + row * BUS_GAP
+            pad.wires.append(Wire(at, y, at, top))
             pad.dots.append((at, y))
             last = max(last, at)
-    start = INCOMER_X if incoming else FIRST_X + 18
-    right = min(last + 8, FRAME_RIGHT - 14)
-    buses = ((names, start, right),)
+    start = INCOMER_X if incoming else FIRST_X + 21
+    bus = Bus(names, start, min(last + 8, FRAME_RIGHT - 14), bus_y)
     circuits = tuple(dict.fromkeys([r.circuit for r in incoming] + [group.circuit for group, _ in here]))
-    shown = (*incoming, *(r for g, _ in here for r in (g.first, *g.others, *((g.earth,) if g.earth else ()))))
-    title = (
-        "Incoming supply and loads"
-        if incoming
-        else {"held": "Behind the main contactor", "in": "Ahead of the main switch"}.get(family, "Loads")
-    )
+    shown = (*incoming, *(rung for group, _ in here for rung in group.rungs))
     return Sheet(
-        number, title, SheetKind.POWER, circuits, shown, tuple(pad.seats), tuple(pad.wires), tuple(pad.dots),
-        tuple(pad.landings), tuple(rails), buses,
+        number, _title(bool(incoming), family, titles), SheetKind.POWER, circuits, shown, tuple(pad.seats),
+        tuple(pad.wires), tuple(pad.dots), tuple(pad.landings), tuple(rails), bus,
     )  # fmt: skip
 
 
-def _incoming(pad: Pad, incoming: list[Rung], rails: list[Rail]) -> None:
+def _incoming(pad: Pad, incoming: list[Rung], rails: list[Rail], bus_y: float) -> None:
     """The supply at the left: the lines down through terminals and main switch, neutral and earth beside them."""
     lines = [r for r in incoming if len(r.end) == 3]
     path = Series(tuple(part for rung in lines for part in rung.path.parts))
-    pad.put(path, INCOMER_X, INCOMING_TOP, BUS_TOP - 2, LINE_GAP)
+    pad.put(path, INCOMER_X, INCOMING_TOP, bus_y - 2, LINE_GAP)
     first = next((s for s in pad.seats if len(s.element.poles) == 3), None)
     terminals = [s for s in pad.seats if s.element.poles[0].unit == "i-f"]
     if terminals:
@@ -172,26 +200,26 @@ def _incoming(pad: Pad, incoming: list[Rung], rails: list[Rail]) -> None:
                     pad.seats.append(Seat(part, x, first.top, first.bottom))
             pad.wires.append(Wire(x, INCOMING_TOP + 1, x, first.top))
             if rung.end == ("N",):
-                rails.append(Rail("N", x, x, BUS_TOP + 3 * BUS_GAP, True))
+                rails.append(Rail("N", x, x, bus_y + 3 * BUS_GAP + 3, True))
 
 
-def _put_group(pad: Pad, group: _Group, x: float, rails: list[Rail]) -> None:
+def _put_group(pad: Pad, group: _Group, x: float, top: float, rails: list[Rail]) -> None:
     if group.lines == 1:
-        _one_line(pad, group, x, rails)
+        _one_line(pad, group, x, top, rails)
     elif group.others:
-        _chain(pad, group.first, group.others, x)
+        _chain(pad, group.first, group.others, x, top)
     else:
-        pad.put(group.first.path, x, POWER_TOP, POWER_BOTTOM, LINE_GAP)
+        pad.put(group.first.path, x, top, POWER_BOTTOM, LINE_GAP)
         if group.first.end and is_bus(group.first.end[0]):
             rails.append(Rail(group.first.end[0], x, x + 2 * LINE_GAP, POWER_BOTTOM, False))
     if group.earth:
-        at = x + {1: 12.0, 2: 22.0, 3: 3.2 * LINE_GAP}[group.lines]
+        at = x + {1: 12.0, 2: 22.0, 3: 3.0 * LINE_GAP}[group.lines]
         for part in group.earth.path.parts:
             if isinstance(part, Element):
                 pad.seats.append(Seat(part, at, BELOW, BELOW + 10))
 
 
-def _one_line(pad: Pad, group: _Group, x: float, rails: list[Rail]) -> None:
+def _one_line(pad: Pad, group: _Group, x: float, top: float, rails: list[Rail]) -> None:
     """A single line down to its return; what goes on from its end hangs below it."""
     parts = list(group.first.path.parts)
     between = group.first.end
@@ -199,10 +227,10 @@ def _one_line(pad: Pad, group: _Group, x: float, rails: list[Rail]) -> None:
         parts += rung.path.parts
     end = group.others[-1].end if group.others else group.first.end
     whole = Series(tuple(parts))
-    pad.put(whole, x, POWER_TOP, POWER_BOTTOM, LINE_GAP)
+    pad.put(whole, x, top, POWER_BOTTOM, LINE_GAP)
     if between and between != end:
-        unit = (POWER_BOTTOM - POWER_TOP) / height_of(whole)
-        y = POWER_TOP + unit * height_of(group.first.path)
+        unit = (POWER_BOTTOM - top) / height_of(whole)
+        y = top + unit * height_of(group.first.path)
         rails.append(Rail(between[0], x, x, y, False))
     if end:
         at = next((n for n, rail in enumerate(rails) if rail.node == end[0] and rail.y == POWER_BOTTOM), None)
@@ -214,33 +242,41 @@ def _one_line(pad: Pad, group: _Group, x: float, rails: list[Rail]) -> None:
             rails[at] = Rail(end[0], rails[at].x1, x, POWER_BOTTOM, False)
 
 
-def _chain(pad: Pad, first: Rung, others: list[Rung], x: float) -> None:
+def _chain(pad: Pad, first: Rung, others: list[Rung], x: float, top: float) -> None:
     """Power paths that go on from each other's named ends: the first goes on straight, a second beside it."""
-    unit = (POWER_BOTTOM - POWER_TOP) / CHAIN_HEIGHT
-    bottom = POWER_TOP + unit * height_of(first.path)
-    pad.put(first.path, x, POWER_TOP, bottom, LINE_GAP)
+    room = POWER_BOTTOM - top
+    fixed, grown = _deepest(first, others, 0.0), _deepest(first, others, 1.0)
+    unit = min((room - fixed) / max(grown - fixed, 1.0), TALLEST)
+    bottom = top + height_of(first.path, unit)
+    pad.put(first.path, x, top, bottom, LINE_GAP)
     ends: dict[tuple[str, ...], tuple[float, float]] = {first.end: (x, bottom)}
     taken: set[tuple[str, ...]] = set()
     farthest = x
     for rung in others:
         from_x, from_y = ends[rung.start]
-        top = from_y + 3 * LINE_STEP
+        below_from = from_y + 3 * LINE_STEP
         at = from_x
         if rung.start in taken:
             farthest += PATH_GAP
             at = farthest
-        for line in range(3):
+        for line in range(len(rung.start)):
             y = from_y + (line + 0.5) * LINE_STEP
             old, new = from_x + line * LINE_GAP, at + line * LINE_GAP
             if at == from_x:
-                pad.wires.append(Wire(old, from_y, old, top))
+                pad.wires.append(Wire(old, from_y, old, below_from))
             else:
-                pad.wires += [Wire(old, y, new, y), Wire(new, y, new, top)]
+                pad.wires += [Wire(old, y, new, y), Wire(new, y, new, below_from)]
                 pad.dots.append((old, y))
         taken.add(rung.start)
-        below = top + unit * height_of(rung.path) if rung.end else POWER_BOTTOM
-        pad.put(rung.path, at, top, below, LINE_GAP)
+        below = below_from + height_of(rung.path, unit) if rung.end else POWER_BOTTOM
+        pad.put(rung.path, at, below_from, below, LINE_GAP)
         if len(set(rung.end)) == 1:
             pad.wires.append(Wire(at, below, at + 2 * LINE_GAP, below))
         elif rung.end:
             ends[rung.end] = (at, below)
+
+
+def _deepest(rung: Rung, others: list[Rung], scale: float) -> float:
+    """How far a chain of paths reaches down, mm."""
+    below = [_deepest(one, others, scale) for one in others if rung.end and one.start == rung.end]
+    return height_of(rung.path, scale) + (max(below) + 3 * LINE_STEP if below else 0.0)

@@ -13,6 +13,7 @@ __all__ = [
     "FRAME_BOTTOM",
     "FRAME_RIGHT",
     "LINE_GAP",
+    "MOST_COLUMNS",
     "RAIL_BOTTOM",
     "RAIL_TOP",
     "ROW",
@@ -20,6 +21,7 @@ __all__ = [
     "SHEET_WIDTH",
     "TAP_TOP",
     "Arrow",
+    "Bus",
     "Place",
     "Rail",
     "Seat",
@@ -36,8 +38,10 @@ FRAME_RIGHT, FRAME_BOTTOM = FIRST_X + 10 * COLUMN, FIRST_Y + 6 * ROW
 TITLE_BLOCK = 11.0
 SHEET_WIDTH, SHEET_HEIGHT = FRAME_RIGHT + 3, FRAME_BOTTOM + TITLE_BLOCK + 3
 LINE_GAP = 9.5
-RAIL_TOP, RAIL_BOTTOM = 34.0, 136.0
+RAIL_TOP, RAIL_BOTTOM = 33.0, 137.0
 TAP_TOP = 13.0
+MOST_COLUMNS = 7
+"""Paths side by side on one control sheet, so that no label meets its neighbour."""
 
 
 class SheetKind(Enum):
@@ -111,8 +115,18 @@ class Arrow:
 
 
 @dataclass(frozen=True, slots=True)
+class Bus:
+    """Three lines that run across a power sheet: their nodes, from and to, and the height of the first, mm."""
+
+    nodes: tuple[str, ...]
+    x1: float
+    x2: float
+    y: float
+
+
+@dataclass(frozen=True, slots=True)
 class Sheet:
-    """One sheet: what stands on it. ``circuits`` are those with anything on it."""
+    """One sheet: what stands on it. ``circuits`` are those with anything on it; ``captions`` name its paths."""
 
     number: int
     title: str
@@ -124,9 +138,9 @@ class Sheet:
     dots: tuple[tuple[float, float], ...]
     landings: tuple[tuple[Landing, float, float], ...]
     rails: tuple[Rail, ...] = ()
-    buses: tuple[tuple[tuple[str, ...], float, float], ...] = ()
-    """Groups of lines that run across: nodes, from and to, mm."""
+    bus: Bus | None = None
     arrows: tuple[Arrow, ...] = ()
+    captions: tuple[tuple[float, str, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

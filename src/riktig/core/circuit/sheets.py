@@ -6,18 +6,20 @@ Laying out and drawing are apart: this file decides places, ``draw_sheets`` make
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
-from riktig.core.circuit.model import Band, Circuits, Element, Landing, Rung
-from riktig.core.circuit.pad import Pad, width_of
-from riktig.core.circuit.power_sheets import POWER_TOP, is_bus, power_sheets
+from riktig.core.catalogue import Behaviour
+from riktig.core.circuit.fold import Piece, first_leaf, folded, is_cut
+from riktig.core.circuit.model import Band, Circuits, Device, Element, Landing, Rung, elements_of
+from riktig.core.circuit.pad import Pad
+from riktig.core.circuit.power_sheets import BUS_GAP, is_bus, power_sheets
 from riktig.core.circuit.sheet_model import (
     COLUMN,
     FIRST_X,
     FRAME_RIGHT,
+    MOST_COLUMNS,
     RAIL_BOTTOM,
     RAIL_TOP,
     TAP_TOP,
     Arrow,
-    Place,
     Rail,
     Seat,
     Sheet,
@@ -26,19 +28,23 @@ from riktig.core.circuit.sheet_model import (
     Wire,
     place_at,
 )
-from riktig.core.job import CircuitId, pin_id
+from riktig.core.job import CircuitId, DeviceId, ElementId, PinId, pin_id
+from riktig.core.plan import Memo
 
 __all__ = ["lay_out"]
 
-START_X = FIRST_X + 27.0
+START_X = FIRST_X + 30.0
 """Where the first path of a control sheet stands: room for tags at its left."""
-MOST_COLUMNS = 7
-"""Paths side by side on one control sheet, so that no label meets its neighbour."""
-WIDEST = 2.1 * COLUMN
+WIDEST = 2.0 * COLUMN
 GAP_COLUMNS = 0.6
 """Between two circuits on one sheet, in columns."""
 SMALL = 4
 """Circuits up to so many paths share a sheet with others."""
+MOST_SHARED = 6
+"""Paths that circuits which share a sheet may have together: their captions need room too."""
+_SHEETS: Memo[Sheet] = Memo(2000)
+_PIECES: Memo[tuple[Piece, ...]] = Memo(20_000)
+_LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT, Behaviour.WINDING}
 
 
 def lay_out(circuits: Circuits) -> Sheets:
@@ -64,8 +70,13 @@ class _Part:
 
     circuit: CircuitId
     tap: Rung | None
-    rungs: tuple[Rung, ...]
+    pieces: tuple[Piece, ...]
     width: int
+
+    @property
+    def rungs(self) -> tuple[Rung, ...]:
+        """What is on the sheet, in order."""
+        return (*((self.tap,) if self.tap else ()), *(piece.rung for piece in self.pieces))
 
 
 def _control_sheets(circuits: Circuits, before: int) -> list[Sheet]:
@@ -81,12 +92,23 @@ def _control_sheets(circuits: Circuits, before: int) -> list[Sheet]:
     taken = 0.0
     for part in parts:
         shares = part.width <= SMALL and sheets and all(one.width <= SMALL for one in sheets[-1])
-        if not shares or taken + GAP_COLUMNS + part.width > MOST_COLUMNS:
+        if not shares or taken + GAP_COLUMNS + part.width > MOST_SHARED:
             sheets.append([])
             taken = -GAP_COLUMNS
         sheets[-1].append(part)
         taken += GAP_COLUMNS + part.width
-    return [_control_sheet(before + n + 1, here, titles) for n, here in enumerate(sheets)]
+    devices = {device.id: device for device in circuits.devices}
+
+    def made(number: int, here: list[_Part]) -> Sheet:
+        named = tuple(titles.get(part.circuit, str(part.circuit)) for part in here)
+        inputs = tuple(one for part in here for one in (part.circuit, *part.rungs, *(p.path for p in part.pieces)))
+        return _SHEETS.get(
+            (number, named, tuple(len(part.pieces) for part in here)),
+            inputs,
+            lambda: _control_sheet(number, here, titles, devices),
+        )
+
+    return [made(before + n + 1, here) for n, here in enumerate(sheets)]
 
 
 def _parts(circuit: CircuitId, rungs: list[Rung]) -> list[_Part]:
@@ -95,40 +117,63 @@ def _parts(circuit: CircuitId, rungs: list[Rung]) -> list[_Part]:
     rest = [r for r in rungs if r.band is not Band.TAP]
     order = {start: n for n, start in reversed(list(enumerate(r.start for r in rest)))}
     rest.sort(key=lambda r: (tap is None or r.start != tap.end, order[r.start]))
+    pieces = [piece for rung in rest for piece in _PIECES.get(rung.id, (rung,), lambda r=rung: folded(r))]  # type: ignore[misc]
     parts: list[_Part] = []
-    here: list[Rung] = []
+    here: list[Piece] = []
     taken = 0
-    for rung in rest:
-        wide = width_of(rung.path)
-        if here and taken + wide > MOST_COLUMNS:
+    for piece in pieces:
+        if here and taken + piece.width > MOST_COLUMNS:
             parts.append(_Part(circuit, tap if not parts else None, tuple(here), taken))
             here, taken = [], 0
-        here.append(rung)
-        taken += wide
+        here.append(piece)
+        taken += piece.width
     if here or tap:
         parts.append(_Part(circuit, tap if not parts else None, tuple(here), max(taken, 1)))
     return parts
 
 
-def _control_sheet(number: int, here: list[_Part], titles: dict[CircuitId, str]) -> Sheet:
-    pad = Pad()
+def _control_sheet(
+    number: int, here: list[_Part], titles: dict[CircuitId, str], devices: dict[DeviceId, Device]
+) -> Sheet:
+    pad = Pad(_loads(here, devices))
     rails: list[Rail] = []
+    captions: list[tuple[float, str, str]] = []
     needed = sum(part.width for part in here) + GAP_COLUMNS * (len(here) - 1)
     step = min(WIDEST, (FRAME_RIGHT - START_X - 14) / max(needed - 0.35, 1))
     x = START_X
     for part in here:
         if part.tap:
             _tap(pad, part, x, rails)
-        for rung in part.rungs:
-            _put_rung(pad, rung, x, step, rails, with_tap=part.tap is not None and rung.start == part.tap.end)
-            x += step * width_of(rung.path)
+        title = titles.get(part.circuit, str(part.circuit))
+        for n, piece in enumerate(part.pieces):
+            goes_on = n > 0 and part.pieces[n - 1].rung is piece.rung
+            said = "" if goes_on else piece.rung.title.removeprefix(title).removeprefix(": ")
+            captions.append((x, "" if n else title, said))
+            with_tap = part.tap is not None and piece.start == part.tap.end[0]
+            _put_piece(pad, piece, x, step, rails, devices, with_tap=with_tap)
+            x += step * piece.width
+        if not part.pieces:
+            x += step
         x += step * GAP_COLUMNS
     names = list(dict.fromkeys(titles.get(part.circuit, str(part.circuit)) for part in here))
-    shown = tuple(r for part in here for r in ((part.tap,) if part.tap else ()) + part.rungs)
+    shown = tuple(dict.fromkeys(rung.id for part in here for rung in part.rungs))
+    by_id = {rung.id: rung for part in here for rung in part.rungs}
     return Sheet(
-        number, f"{', '.join(names)}: control", SheetKind.CONTROL, tuple(part.circuit for part in here), shown,
-        tuple(pad.seats), tuple(pad.wires), tuple(pad.dots), tuple(pad.landings), tuple(rails),
+        number, f"{', '.join(names)}: control", SheetKind.CONTROL, tuple(part.circuit for part in here),
+        tuple(by_id[one] for one in shown), tuple(pad.seats), tuple(pad.wires), tuple(pad.dots), tuple(pad.landings),
+        tuple(rails), captions=tuple(captions),
     )  # fmt: skip
+
+
+def _loads(here: list[_Part], devices: dict[DeviceId, Device]) -> set[ElementId]:
+    """The elements that take the current: they stand in a row above the return."""
+    return {
+        one.id
+        for part in here
+        for rung in part.rungs
+        for one in elements_of(rung.path)
+        if devices[one.device].kind.unit(one.poles[0].unit).behaviour in _LOADS
+    }
 
 
 def _tap(pad: Pad, part: _Part, x: float, rails: list[Rail]) -> None:
@@ -142,29 +187,43 @@ def _tap(pad: Pad, part: _Part, x: float, rails: list[Rail]) -> None:
     rails.append(Rail(node, x, x, TAP_TOP, True, pin))
 
 
-def _put_rung(pad: Pad, rung: Rung, x: float, step: float, rails: list[Rail], *, with_tap: bool) -> None:
-    pad.put(rung.path, x, RAIL_TOP, RAIL_BOTTOM, step)
-    for nodes, y, top in ((rung.start, RAIL_TOP, True), (rung.end, RAIL_BOTTOM, False)):
-        if not nodes:
+def _put_piece(
+    pad: Pad, piece: Piece, x: float, step: float, rails: list[Rail], devices: dict[DeviceId, Device], *, with_tap: bool
+) -> None:
+    pad.put(piece.path, x, RAIL_TOP, RAIL_BOTTOM, step)
+    for node, y, top in ((piece.start, RAIL_TOP, True), (piece.end, RAIL_BOTTOM, False)):
+        if not node:
             continue
         at = next((n for n in range(len(rails) - 1, -1, -1) if rails[n].y == y and rails[n].top is top), None)
         last = rails[at] if at is not None else None
-        if at is not None and last and last.node == nodes[0]:
+        if at is not None and last and last.node == node:
             rails[at] = replace(last, x2=x)
             pad.wires.append(Wire(last.x2, y, x, y))
             pad.dots += [(last.x2, y), (x, y)]
         else:
-            rails.append(Rail(nodes[0], x, x, y, top))
+            rails.append(Rail(node, x, x, y, top, _pin_at(piece, devices, first=top) if is_cut(node) else None))
             if with_tap and top:
                 pad.dots.append((x, y))
+
+
+def _pin_at(piece: Piece, devices: dict[DeviceId, Device], *, first: bool) -> PinId | None:
+    """The pin that a piece begins or ends with: the number of a place where a path was cut is that of its net."""
+    parts = piece.path.parts if first else piece.path.parts[::-1]
+    leaf = next((found for part in parts if (found := first_leaf(part))), None)
+    if leaf is None or isinstance(leaf, Landing):
+        return pin_id(leaf.device, leaf.pins[0]) if leaf else None
+    pole = leaf.poles[0]
+    pins = devices[pole.device].kind.unit(pole.unit).pins
+    return pin_id(pole.device, pins[0] if first != pole.flipped else pins[-1])
 
 
 def _with_arrows(sheets: list[Sheet]) -> list[Sheet]:
     """Arrows where a node goes on: each stretch of it points back to the one before and on to the next."""
     points: dict[str, list[tuple[int, float, float, float]]] = {}
     for index, sheet in enumerate(sheets):
-        for names, x1, x2 in sheet.buses:
-            points.setdefault(names[0].split(".")[0], []).append((index, x1, x2, 0.0))
+        if sheet.bus:
+            at = sheet.bus.y + BUS_GAP
+            points.setdefault(sheet.bus.nodes[0].split(".")[0], []).append((index, sheet.bus.x1, sheet.bus.x2, at))
         for rail in sheet.rails:
             key = rail.node.split(".")[0] if is_bus(rail.node) else rail.node
             points.setdefault(key, []).append((index, rail.x1, rail.x2, rail.y))
@@ -172,22 +231,21 @@ def _with_arrows(sheets: list[Sheet]) -> list[Sheet]:
     arrows: dict[int, list[Arrow]] = {}
     for node, stretches in points.items():
         for (i, _, right, y), (j, left, _, y2) in pairwise(stretches):
-            here, there = _spot(sheets[i], right, y), _spot(sheets[j], left, y2)
+            here, there = place_at(sheets[i].number, right, y), place_at(sheets[j].number, left, y2)
             arrows.setdefault(i, []).append(Arrow(node, right, y, here, there, True))
             arrows.setdefault(j, []).append(Arrow(node, left, y2, there, here, False))
-    return [replace(sheet, arrows=tuple(arrows.get(n, ()))) for n, sheet in enumerate(sheets)]
+    return [replace(sheet, arrows=tuple(arrows[n])) if n in arrows else sheet for n, sheet in enumerate(sheets)]
 
 
 def _pins_ahead(sheets: list[Sheet], points: dict[str, list[tuple[int, float, float, float]]]) -> None:
     """The other end of a tap that is taken behind a breaker: at the breaker itself, on its power sheet."""
-    for key in [name for name in points if name.startswith("pin:")]:
-        owner, pin = key.removeprefix("pin:").rsplit(":", 1)
-        for index, sheet in enumerate(sheets):
-            for seat in sheet.seats:
-                for pole in seat.element.poles[:1]:
-                    if pole.device == owner and pole.unit.endswith(f"-{pin}"):
+    wanted = {name.removeprefix("pin:"): name for name in points if name.startswith("pin:")}
+    if not wanted:
+        return
+    for index, sheet in enumerate(sheets):
+        for seat in sheet.seats:
+            for pole in seat.element.poles[:1]:
+                for pin in pole.unit.split("-"):
+                    key = wanted.get(pin_id(pole.device, pin))
+                    if key and sheet.kind is SheetKind.POWER:
                         points[key].insert(0, (index, seat.x, seat.x, seat.bottom))
-
-
-def _spot(sheet: Sheet, x: float, y: float) -> Place:
-    return place_at(sheet.number, x, y or POWER_TOP - 10)

@@ -92,11 +92,11 @@ def motor_sign(x: float, y: float, tag: str, key: str) -> list[Mark]:
     ]
 
 
-def box_sign(x: float, y: float, tag: str, words: str, key: str, half: float = 9.0) -> list[Mark]:
+def box_sign(x: float, y: float, tag: str, words: list[str], key: str, half: float = 9.0) -> list[Mark]:
     """A device at the end of a path: a box with its name; ``x, y`` is the middle."""
     box = (Point(x - half, y - 5), Point(x + half, y - 5), Point(x + half, y + 5), Point(x - half, y + 5))
     return [
         Poly(box, width=0.45, closed=True, fill="paper", layer="circuit", key=key),
         Text(x, y + 1.0, tag, 3.0, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
-        *([Text(x, y + 8.6, words, 2.3, "second", align=Align.MIDDLE, key=key)] if words else []),
+        *(Text(x, y + 8.4 + 3 * n, one, 2.3, "second", align=Align.MIDDLE, key=key) for n, one in enumerate(words)),
     ]

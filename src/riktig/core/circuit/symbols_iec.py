@@ -97,7 +97,7 @@ def _limit(x: float, y: float, key: str) -> list[Mark]:
 
 
 def _temperature(x: float, y: float, key: str) -> list[Mark]:
-    return [Text(x - 0.6, y + 1.2, "θ", 3.0, align=Align.MIDDLE, key=key)]
+    return [Text(x - 1.6, y + 1.2, "θ", 3.0, align=Align.MIDDLE, key=key)]
 
 
 def _heat(x: float, y: float, key: str) -> list[Mark]:

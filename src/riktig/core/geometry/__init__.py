@@ -4,9 +4,11 @@ Axes: x to the right, y downwards, from the datum in the upper left corner, as o
 """
 
 from riktig.core.geometry.display import Align, Arc, Circle, Drawing, Face, Line, Mark, Poly, Text, bounds_of, hit
+from riktig.core.geometry.letters import CAPITAL, run_of
 from riktig.core.geometry.rect import TOLERANCE_MM, Point, Rect, close
 
 __all__ = [
+    "CAPITAL",
     "TOLERANCE_MM",
     "Align",
     "Arc",
@@ -22,4 +24,5 @@ __all__ = [
     "bounds_of",
     "close",
     "hit",
+    "run_of",
 ]

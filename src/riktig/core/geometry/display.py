@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import NamedTuple
 
+from riktig.core.geometry.letters import run_of
 from riktig.core.geometry.rect import Point, Rect
 
 __all__ = ["Align", "Arc", "Circle", "Drawing", "Face", "Line", "Mark", "Poly", "Text", "bounds_of", "hit"]
@@ -115,7 +116,7 @@ class Drawing:
 
 
 def bounds_of(mark: Mark) -> Rect:
-    """A rectangle that holds the mark; text is estimated at 0.85 of its size a letter."""
+    """A rectangle that holds the mark; a text runs as long as in the shipped faces."""
     match mark:
         case Line():
             left, top = min(mark.x1, mark.x2), min(mark.y1, mark.y2)
@@ -127,7 +128,7 @@ def bounds_of(mark: Mark) -> Rect:
             r = mark.radius
             return Rect(mark.x - r, mark.y - r, 2 * r, 2 * r)
         case Text():
-            run = 0.85 * mark.size * len(mark.text)
+            run = mark.size * run_of(mark.text, mono=mark.face in (Face.PRINTED, Face.PRINTED_BOLD))
             shift = {Align.LEFT: 0.0, Align.MIDDLE: run / 2, Align.RIGHT: run}[mark.align]
             if mark.upright:
                 return Rect(mark.x - shift, mark.y - mark.size, run, mark.size * 1.2)

@@ -7,15 +7,13 @@ from importlib import resources
 from pathlib import Path
 from typing import Any
 
-from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Poly, Text
+from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Poly, Text
 from riktig.core.papers.inks import rgb
 from riktig.core.papers.schedules import Schedule
 
 __all__ = ["Page", "SetHead", "fitting_scale", "missing_glyphs", "write_set"]
 
 MM = 72 / 25.4
-CAPITAL = 0.70
-"""Height of a capital as a share of the type size (measured on the shipped B612)."""
 A4 = (297.0, 210.0)
 MARGIN = 12.0
 HEAD = 14.0

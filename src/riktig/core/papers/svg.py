@@ -2,15 +2,13 @@
 
 from xml.etree import ElementTree as Xml
 
-from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Poly, Text
+from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Poly, Text
 from riktig.core.papers.arcs import arc_ends
 from riktig.core.papers.inks import ink
 
 __all__ = ["as_svg"]
 
 _ANCHOR = {Align.LEFT: "start", Align.MIDDLE: "middle", Align.RIGHT: "end"}
-CAPITAL = 0.70
-"""Height of a capital as a share of the type size (measured on the shipped B612)."""
 
 
 def as_svg(drawing: Drawing) -> str:

@@ -5,13 +5,11 @@ from collections.abc import Iterable
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFont, QFontMetricsF, QPainter, QPen, QPolygonF
 
-from riktig.core.geometry import Align, Arc, Circle, Face, Line, Mark, Poly, Text
+from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Face, Line, Mark, Poly, Text
 from riktig.desk.theme import FALLBACK, MONO, WORDS, Theme
 
-__all__ = ["CAPITAL", "mark_font", "paint"]
+__all__ = ["mark_font", "paint"]
 
-CAPITAL = 0.70
-"""Height of a capital as a share of the type size (measured on the shipped B612)."""
 _DRAWN_AT = 100
 
 
