@@ -98,7 +98,7 @@ class Labels:
         sheet = self.sheet
         if not sheet.bus:
             for seat in sheet.seats:
-                if self.reading.coils.get(seat.element.device) is seat.element:
+                if self.reading.coils.get(seat.element.device) == seat.element:
                     self.ground.add(self._mirror(self.reading.devices[seat.element.device], seat.x))
         for rail in sheet.rails:
             self.ground.add(self._rail(rail))

@@ -48,7 +48,7 @@ def power_marks(
     for landing, x, y in sheet.landings:
         marks += _landing(landing, x, y, devices, tags, elsewhere)
     for rung in sheet.rungs:
-        first = next((s for s in sheet.seats if any(s.element is p for p in rung.path.parts)), None)
+        first = next((s for s in sheet.seats if any(s.element == p for p in rung.path.parts)), None)
         named = rung.title and rung.band is Band.POWER and rung.start and rung.start[0] != "PE"
         if first and named and abs(first.top - power_top(bus.y)) < 0.1:
             _title(rung.title, first, ground)
@@ -154,7 +154,7 @@ def _earth_line(x1: float, y1: float, x2: float, y2: float) -> Line:
 def _earth_of(rung: Rung, sheet: Sheet, at: list[float]) -> list[Mark]:
     """The protective conductor of a load: from its frame by its terminal, where it has one, to the earth line."""
     landing = next((part for part in rung.path.parts if isinstance(part, Landing)), None)
-    terminal = next((s for s in sheet.seats if any(s.element is part for part in rung.path.parts)), None)
+    terminal = next((s for s in sheet.seats if any(s.element == part for part in rung.path.parts)), None)
     if landing is None:
         return []
     motor = next(((mark, x) for mark, x, _ in sheet.landings if mark.device == landing.device), None)

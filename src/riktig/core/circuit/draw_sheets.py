@@ -110,8 +110,10 @@ class _Pen:
                     net = r.of_pin.get(device.pin(pin))
                     found.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
             found += (r.at_coil.get(one.device), r.elsewhere.get(one.device), r.touched.get(one.device))
-            if r.coils.get(one.device) is one:
+            if r.coils.get(one.device) == one:
                 found += r.used.get(one.device, {}).items()
+        if sheet.bus:
+            found += (r.names.tag[did] for did, d in r.devices.items() if d.kind_id == "dist_block")
         for landing, _, _ in sheet.landings:
             found += (r.devices[landing.device], r.names.tag[landing.device], r.elsewhere.get(landing.device))
             found.append(str(r.touched.get(landing.device)))

@@ -37,6 +37,7 @@ from riktig.core.job import (
     Supply,
     Wetting,
 )
+from riktig.core.plan import Memo, Recent
 
 __all__ = ["all_circuits", "expand", "job_footing"]
 
@@ -109,8 +110,14 @@ def expand(
     practice: Practice,
     signals: tuple[Signal, ...] = (),
 ) -> Circuits:
-    """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``."""
-    return _Expansion(circuits, loads, supply, practice, signals).done()
+    """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``.
+
+    A circuit of which nothing changed is not made again: its devices and rungs are the same objects.
+    """
+    return _RECENT.get(
+        (circuits, loads, supply, practice, signals),
+        lambda: _Expansion(circuits, loads, supply, practice, signals).done(),
+    )
 
 
 @dataclass(slots=True)
@@ -119,6 +126,19 @@ class _Drawn:
     devices: list[Device]
     rungs: list[Rung]
     earths: list[PinId]
+
+
+@dataclass(frozen=True, slots=True)
+class _Made:
+    """What one circuit yields with its changes worked in; ``drawn`` is None where nothing can be drawn."""
+
+    drawn: tuple[tuple[Device, ...], tuple[Rung, ...], tuple[PinId, ...]] | None
+    clashes: tuple[Clash, ...]
+    undrawn: tuple[CircuitId, ...]
+
+
+_RECENT: Recent[Circuits] = Recent()
+_MADE: Memo[_Made] = Memo(5000)
 
 
 class _Expansion:
@@ -148,9 +168,11 @@ class _Expansion:
             if circuit.recipe is Recipe.INCOMER:
                 incoming = circuit
                 continue
-            made = self._made(circuit)
-            if made is not None:
-                drawn.append(self._with_changes(circuit, made))
+            made = _MADE.get(circuit.id, self._reads(circuit), lambda c=circuit: self._alone(c))  # type: ignore[misc]
+            self.clashes += made.clashes
+            self.undrawn += made.undrawn
+            if made.drawn is not None:
+                drawn.append(_Drawn(circuit, *(list(part) for part in made.drawn)))  # type: ignore[arg-type]
         if incoming:
             drawn.insert(0, self._with_changes(incoming, self._incomer(incoming, drawn)))
         self._own_rungs(drawn)
@@ -163,6 +185,41 @@ class _Expansion:
             tuple(self.undrawn),
             tuple((one.circuit.id, self._title(one.circuit)) for one in drawn),
         )
+
+    def _reads(self, circuit: Circuit) -> tuple[object, ...]:
+        """Everything that decides what a circuit yields."""
+        load = self.loads.get(circuit.load) if circuit.load else None
+        others: tuple[object, ...] = ()
+        if circuit.recipe is Recipe.CONTROLLER:
+            others = tuple(self._commanded())
+        elif load and load.neutral_of:
+            others = (self._shared_neutral(load),)
+        on = self.lines.get(circuit.load) if circuit.load else None
+        return (circuit, load, self.ground, self.behind, self.signals, on, *others)
+
+    def _alone(self, circuit: Circuit) -> _Made:
+        """One circuit with its changes, apart from all others."""
+        self.clashes, before = [], self.clashes
+        self.undrawn, undrawn = [], self.undrawn
+        made = self._made(circuit)
+        done = self._with_changes(circuit, made) if made is not None else None
+        drawn = (tuple(done.devices), tuple(done.rungs), tuple(done.earths)) if done else None
+        result = _Made(drawn, tuple(self.clashes), tuple(self.undrawn))
+        self.clashes, self.undrawn = before, undrawn
+        return result
+
+    def _commanded(self) -> list[tuple[CircuitId, Load]]:
+        """The loads that the controller commands, with their circuits."""
+        return [
+            (c.id, self.loads[c.load])
+            for c in self.circuits
+            if c.load in self.loads and self.loads[c.load].command is Command.CONTROLLER
+        ]
+
+    def _shared_neutral(self, load: Load) -> str:
+        """The neutral of another way that a load joins; empty where it has its own."""
+        head = next((c for c in self.circuits if c.load == load.neutral_of and c.recipe is Recipe.WAY), None)
+        return f"{head.id}.neutral" if head and load.neutral_of and load.phases == 1 else ""
 
     def _title(self, circuit: Circuit) -> str:
         name = self.loads[circuit.load].name if circuit.load in self.loads else circuit.title or circuit.recipe.value
@@ -191,12 +248,7 @@ class _Expansion:
         if circuit.recipe in by_brief:
             return by_brief[circuit.recipe](circuit, self.ground)
         if circuit.recipe is Recipe.CONTROLLER:
-            commanded = [
-                (c.id, self.loads[c.load])
-                for c in self.circuits
-                if c.load in self.loads and self.loads[c.load].command is Command.CONTROLLER
-            ]
-            return controller(circuit, self.ground, commanded, self.signals)
+            return controller(circuit, self.ground, self._commanded(), self.signals)
         if circuit.load is not None:
             return self._of_load(circuit)
         make = entry_of(circuit.recipe).make
@@ -215,9 +267,7 @@ class _Expansion:
         if circuit.recipe is Recipe.MAINTAINED:
             return maintained(circuit, load, self.ground, on[0])
         if circuit.recipe is Recipe.WAY and (self.ground.neutral or load.phases > 1):
-            head = next((c for c in self.circuits if c.load == load.neutral_of and c.recipe is Recipe.WAY), None)
-            shared = f"{head.id}.neutral" if head and load.neutral_of and load.phases == 1 else ""
-            return way(circuit, load, self.ground, on[0], shared)
+            return way(circuit, load, self.ground, on[0], self._shared_neutral(load))
         whole = load.phases == 3 and load.is_motor
         possible = whole or (circuit.recipe not in THREE_LINES and (self.ground.neutral or load.phases > 1))
         if circuit.recipe in STARTERS and possible:
@@ -268,6 +318,8 @@ class _Expansion:
         for one in drawn:
             for change in one.circuit.changes:
                 _note(change, wanted)
+        if not wanted:
+            return
         for one in drawn:
             one.devices = [
                 _blocked(device, wanted[device.id]) if device.id in wanted else device for device in one.devices

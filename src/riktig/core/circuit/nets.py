@@ -1,13 +1,15 @@
 """Nets: all pins at one potential. Union-find over pins and the nodes of the rungs."""
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from enum import Enum
+from functools import lru_cache
 
-from riktig.core.catalogue import Behaviour, Clamp
+from riktig.core.catalogue import Behaviour, Clamp, kind
 from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
-from riktig.core.job import PinId, pin_id
+from riktig.core.job import DeviceId, PinId, pin_id
+from riktig.core.plan import Memo, Recent
 
 __all__ = ["Net", "NetClass", "Nets", "find_nets"]
 
@@ -64,69 +66,133 @@ class _Union:
         return tuple(self._parent)
 
 
+@dataclass(frozen=True, slots=True)
+class _Walked:
+    """One rung walked from end to end: groups of one potential, pins in the order met, phases of power pins."""
+
+    groups: tuple[tuple[str, ...], ...]
+    order: tuple[PinId, ...]
+    power: tuple[tuple[PinId, int], ...]
+
+
+_WALKED: Memo[_Walked] = Memo(20_000)
+_FOUND: Recent[Nets] = Recent()
+
+
+@lru_cache(maxsize=50_000)
+def _units_of(device: DeviceId, kind_id: str) -> tuple[tuple[PinId, ...], ...]:
+    """The pins of each unit of a device."""
+    return tuple(tuple(pin_id(device, pin) for pin in unit.pins) for unit in kind(kind_id).units)
+
+
+@lru_cache(maxsize=50_000)
+def _pins_of(device: DeviceId, kind_id: str) -> tuple[tuple[PinId, Clamp], ...]:
+    """All pins of a device with what lands on them."""
+    return tuple((pin_id(device, pin.name), pin.clamp) for pin in kind(kind_id).pins)
+
+
 def find_nets(circuits: Circuits) -> Nets:
     """All nets of the circuits.
 
     Method:
         Every rung is walked once a line; a device element parts two nodes, a joint (terminal,
-        bar) does not. O(pins).
+        bar) does not. O(pins). A rung that did not change is not walked again.
 
     Returns:
         Nets in the order a reader meets them from the supply on, same circuits same order.
     """
+    return _FOUND.get((circuits,), lambda: _find(circuits))
+
+
+def _find(circuits: Circuits) -> Nets:
     union = _Union()
-    order: list[str] = []
-    fresh = iter(range(10**9))
-    kinds = {device.id: device.kind for device in circuits.devices}
-    power: dict[str, int] = {}
-
-    def touch(pin: str, node: str) -> None:
-        union.join(pin, node)
+    order: list[PinId] = []
+    kinds = {device.id: device.kind_id for device in circuits.devices}
+    power: dict[PinId, int] = {}
+    for rung in circuits.rungs:
+        crossed = tuple(kinds[did] for did in _met(rung.path))
+        walked = _WALKED.get(rung.id, (rung, crossed), lambda r=rung: _walk(r, kinds))  # type: ignore[misc]
+        for group in walked.groups:
+            for item in group:
+                union.join(item, group[0])
+        order += walked.order
+        power.update(walked.power)
+    for device in circuits.devices:
+        for unit, pins in zip(device.kind.units, _units_of(device.id, device.kind_id), strict=True):
+            if unit.behaviour is Behaviour.JOINT:
+                for pin in pins[1:]:
+                    union.join(pins[0], pin)
+    for pin in circuits.earths:
+        union.join(pin, "node:PE")
         order.append(pin)
+    return _gathered(circuits, union, order, power)
 
-    def walk(branch: Branch, lefts: list[str], rights: list[str], met: list[list[tuple[str, int]]]) -> None:
+
+def _met(branch: Branch) -> Iterator[DeviceId]:
+    match branch:
+        case Element(poles=poles):
+            for pole in poles:
+                yield pole.device
+        case Landing(device=device):
+            yield device
+        case Series(parts) | Parallel(parts):
+            for part in parts:
+                yield from _met(part)
+
+
+def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
+    """What a rung joins, with no knowledge of other rungs: nodes between have no name outside."""
+    union = _Union()
+    fresh = iter(range(10**9))
+
+    def between(lefts: list[str]) -> list[str]:
+        return [f"node:~{next(fresh)}" for _ in lefts]
+
+    def walk(branch: Branch, lefts: list[str], rights: list[str], met: list[list[tuple[PinId, int]]]) -> None:
         match branch:
             case Element(poles=poles):
                 for line, pole in enumerate(poles):
-                    pins = kinds[pole.device].unit(pole.unit).pins
+                    pins = kind(kinds[pole.device]).unit(pole.unit).pins
                     first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
                     out = branch.leads_to(line)
-                    for pin, node, on in ((first, lefts[line], line), (last, rights[out], out)):
-                        union.join(pin_id(pole.device, pin), node)
-                        met[line].append((pin_id(pole.device, pin), on))
+                    for name, node, on in ((first, lefts[line], line), (last, rights[out], out)):
+                        pin = pin_id(pole.device, name)
+                        union.join(pin, node)
+                        met[line].append((pin, on))
             case Landing(device=device, pins=pins):
-                for line, pin in enumerate(pins):
-                    union.join(pin_id(device, pin), lefts[line])
-                    met[line].append((pin_id(device, pin), line))
+                for line, name in enumerate(pins):
+                    pin = pin_id(device, name)
+                    union.join(pin, lefts[line])
+                    met[line].append((pin, line))
                 for left, right in zip(lefts, rights, strict=True):
                     union.join(left, right)
             case Series(parts):
-                between = [[f"node:~{next(fresh)}" for _ in lefts] for _ in parts[1:]]
-                nodes = [lefts, *between, rights]
+                if not parts:
+                    for left, right in zip(lefts, rights, strict=True):
+                        union.join(left, right)
+                nodes = [lefts, *(between(lefts) for _ in parts[1:]), rights]
                 for part, a, b in zip(parts, nodes, nodes[1:], strict=False):
                     walk(part, a, b, met)
             case Parallel(parts):
                 for part in parts:
                     walk(part, lefts, rights, met)
 
-    for rung in circuits.rungs:
-        lines = _lines(rung.path)
-        count = max(len(rung.start), len(rung.end), lines)
-        begin = [f"node:{rung.start[n]}" if rung.start else f"node:~{next(fresh)}" for n in range(count)]
-        finish = [f"node:{rung.end[n]}" if rung.end else f"node:~{next(fresh)}" for n in range(count)]
-        met: list[list[tuple[str, int]]] = [[] for _ in range(count)]
-        walk(rung.path, begin, finish, met)
-        order += [pin for line in met for pin, _ in line]
-        if rung.band in (Band.INCOMING, Band.POWER):
-            power.update((pin, _phase(rung, on, lines)) for line in met for pin, on in line)
-    for device in circuits.devices:
-        for unit in device.kind.units:
-            if unit.behaviour is Behaviour.JOINT:
-                for pin in unit.pins[1:]:
-                    union.join(device.pin(unit.pins[0]), device.pin(pin))
-    for pin_ in circuits.earths:
-        touch(pin_, "node:PE")
-    return _gathered(circuits, union, order, power)
+    lines = _lines(rung.path)
+    count = max(len(rung.start), len(rung.end), lines)
+    begin = [f"node:{rung.start[n]}" if rung.start else f"node:~{next(fresh)}" for n in range(count)]
+    finish = [f"node:{rung.end[n]}" if rung.end else f"node:~{next(fresh)}" for n in range(count)]
+    met: list[list[tuple[PinId, int]]] = [[] for _ in range(count)]
+    walk(rung.path, begin, finish, met)
+    groups: dict[str, list[str]] = defaultdict(list)
+    for item in union.items():
+        group = groups[union.find(item)]
+        if "~" not in item or not item.startswith("node:"):
+            group.append(item)
+    power: tuple[tuple[PinId, int], ...] = ()
+    if rung.band in (Band.INCOMING, Band.POWER):
+        power = tuple((pin, _phase(rung, on, lines)) for line in met for pin, on in line)
+    order = tuple(pin for line in met for pin, _ in line)
+    return _Walked(tuple(tuple(group) for group in groups.values() if group), order, power)
 
 
 def _phase(rung: Rung, on: int, lines: int) -> int:
@@ -140,21 +206,29 @@ def _phase(rung: Rung, on: int, lines: int) -> int:
 _PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 
 
-def _spread(circuits: Circuits, root: dict[PinId, str], seeds: set[str], stop: str = "") -> set[str]:
-    """The nets that ``seeds`` reach through anything that switches; not through the device kind ``stop``."""
-    joined: dict[str, set[str]] = defaultdict(set)
-    for device in circuits.devices:
-        for unit in device.kind.units if device.kind_id != stop else ():
-            ends = [root.get(device.pin(unit.pins[0])), root.get(device.pin(unit.pins[-1]))]
-            if unit.behaviour in _PASSES and ends[0] and ends[1]:
-                joined[ends[0]].add(ends[1])
-                joined[ends[1]].add(ends[0])
+def _reach(joined: dict[str, set[str]], seeds: set[str]) -> set[str]:
+    """The nets that ``seeds`` reach along ``joined``."""
     seen, todo = set(seeds), list(seeds)
     while todo:
-        fresh = joined[todo.pop()] - seen
+        fresh = joined.get(todo.pop(), set()) - seen
         seen |= fresh
         todo += fresh
     return seen
+
+
+def _switched(circuits: Circuits, root: dict[PinId, str], stop: str = "") -> dict[str, set[str]]:
+    """Which nets touch each other through anything that switches, other than the device kind ``stop``."""
+    joined: dict[str, set[str]] = defaultdict(set)
+    for device in circuits.devices:
+        if device.kind_id == stop:
+            continue
+        for unit, pins in zip(device.kind.units, _units_of(device.id, device.kind_id), strict=True):
+            if unit.behaviour in _PASSES:
+                a, b = root.get(pins[0]), root.get(pins[-1])
+                if a and b:
+                    joined[a].add(b)
+                    joined[b].add(a)
+    return joined
 
 
 def _lines(branch: Branch) -> int:
@@ -167,14 +241,13 @@ def _lines(branch: Branch) -> int:
             return _lines(parts[0]) if parts else 1
 
 
-def _gathered(circuits: Circuits, union: _Union, order: list[str], power: dict[str, int]) -> Nets:
+def _gathered(circuits: Circuits, union: _Union, order: list[PinId], power: dict[PinId, int]) -> Nets:
     groups: dict[str, list[PinId]] = defaultdict(list)
     clamps: dict[PinId, Clamp] = {}
     touched = set(union.items())
     for device in circuits.devices:
-        for pin in device.kind.pins:
-            pid = device.pin(pin.name)
-            clamps[pid] = pin.clamp
+        for pid, clamp in _pins_of(device.id, device.kind_id):
+            clamps[pid] = clamp
             if pid in touched:
                 groups[union.find(pid)].append(pid)
     names: dict[str, list[str]] = defaultdict(list)
@@ -216,5 +289,6 @@ def _kinds_of(circuits: Circuits, root: dict[PinId, str], names: dict[str, list[
     dc |= {one for one, nodes in names.items() if any(node.startswith(("dc.", "limited.")) for node in nodes)}
     ahead = {one for one, nodes in names.items() if any(node.startswith("in.") for node in nodes)}
     shared = {one for one, nodes in names.items() if {"N", "PE"} & set(nodes)}
-    excepted = _spread(circuits, root, ahead, "isolator") - ahead
-    return _spread(circuits, root, dc - shared) - shared, (excepted | _spread(circuits, root, foreign)) - shared
+    joined = _switched(circuits, root)
+    excepted = _reach(_switched(circuits, root, "isolator"), ahead) - ahead if ahead else set()
+    return _reach(joined, dc - shared) - shared, (excepted | _reach(joined, foreign)) - shared
