@@ -42,10 +42,40 @@ class Plan(Generic[Doc]):
     result back with ``offer``, which refuses it when the inputs have changed meanwhile.
     """
 
-    def __init__(self, document: Doc) -> None:
+    def __init__(self, document: Doc, check: Callable[[], None] = lambda: None) -> None:
         self._document = document
         self._kept: dict[Derived[Any], _Kept] = {}
+        self._check = check
+        self._order: list[Derived[Any]] = []
         self.computed = 0
+
+    def fork(self, check: Callable[[], None]) -> "Plan[Doc]":
+        """A plan of the same document for another thread, with what this one has so far.
+
+        Args:
+            check: Called ahead of every computation; may raise to end the work.
+        """
+        other = Plan(self._document, check)
+        other._kept = dict(self._kept)
+        return other
+
+    def adopt(self, other: "Plan[Doc]") -> None:
+        """Takes what a fork computed, as far as it is true of the present document."""
+        for derived in other._order:
+            kept = other._kept[derived]
+            mine = self._kept.get(derived)
+            if (mine is None or mine.value is not kept.value) and self._inputs_kept(derived):
+                self.offer(derived, kept.inputs, kept.value)
+
+    def _inputs_kept(self, derived: Derived[Any]) -> bool:
+        """Whether nothing would have to be computed to know a result's inputs."""
+        return all(not isinstance(read, Derived) or self._is_valid(read) for read in derived.reads)
+
+    def _is_valid(self, derived: Derived[Any]) -> bool:
+        kept = self._kept.get(derived)
+        if kept is None or not self._inputs_kept(derived):
+            return False
+        return _same_objects(kept.inputs, self.inputs_of(derived))
 
     @property
     def document(self) -> Doc:
@@ -66,8 +96,10 @@ class Plan(Generic[Doc]):
         kept = self._kept.get(derived)
         if kept is not None and _same_objects(kept.inputs, inputs):
             return cast(T, kept.value)
+        self._check()
         value = derived.compute(*inputs)
         self.computed += 1
+        self._order.append(derived)
         if kept is not None and kept.value == value:
             value = kept.value
         self._kept[derived] = _Kept(inputs, value)
@@ -126,6 +158,9 @@ class Recent(Generic[T]):
         for kept in self._kept:
             if _same_objects(kept[0], inputs):
                 return kept[1]
-        value = compute()
+        return self.put(inputs, compute())
+
+    def put(self, inputs: tuple[object, ...], value: T) -> T:
+        """Keeps a value that is known to be that of these inputs."""
         self._kept = [(inputs, value), *self._kept[: self._most - 1]]
         return value

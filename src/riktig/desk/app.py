@@ -1,5 +1,6 @@
 """Starts the application: window, fonts, the handler of faults."""
 
+import gc
 import getpass
 import threading
 from importlib import import_module
@@ -17,6 +18,9 @@ from riktig.desk.theme import DARK, load_fonts, words_font
 
 __all__ = ["application", "make_window", "run_demo", "run_window", "warm_up"]
 
+COLLECT = (100_000, 50, 1000)
+"""When Python looks for garbage in rings: seldom, since a whole look through a large job holds the window 30 ms
+(measured); what is frozen makes no rings."""
 SETTLE_MS = 1200
 """Until everything that is shown late is shown, before a picture is taken."""
 
@@ -26,6 +30,7 @@ def application() -> QApplication:
     found = QCoreApplication.instance()
     if isinstance(found, QApplication):
         return found
+    gc.set_threshold(*COLLECT)
     app = QApplication(["riktig"])
     app.setApplicationName("Riktig")
     app.setDesktopFileName("riktig")

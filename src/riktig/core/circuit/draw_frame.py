@@ -1,6 +1,5 @@
 """Ruler, row letters, title block, and the sheet of symbols used."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from riktig.core.circuit.model import Circuits, elements_of
@@ -17,9 +16,11 @@ from riktig.core.circuit.sheet_model import (
 from riktig.core.circuit.symbols import symbol_of, symbol_words
 from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text, run_of
 
-__all__ = ["SMALL", "Heading", "broken", "frame_marks", "legend_marks"]
+__all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "frame_marks", "legend_marks", "symbols_used"]
 
 SMALL, SMALLER = 2.5, 2.0
+ON_LEGEND = 30
+"""Symbols on one sheet of symbols used."""
 BLOCK_TOP = FRAME_BOTTOM + 1.5
 BLOCK_BOTTOM = SHEET_HEIGHT - 2.0
 
@@ -93,8 +94,8 @@ def _fitted(text: str, width: float) -> list[tuple[str, float]]:
     return [(line, SMALLER) for line in reversed(lines)]
 
 
-def legend_marks(circuits: Circuits, *, north_american: bool) -> list[Mark]:
-    """Every symbol that the sheets use, once, with what it says; and the other signs of the drawing."""
+def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list[Mark]:
+    """A page of the symbols that the sheets use, each once, with what it says; and the other signs of the drawing."""
     marks: list[Mark] = [
         Text(FIRST_X + 6, FIRST_Y + 9, "Symbols used on these sheets", 3.4, face=Face.BOLD),
         Text(
@@ -105,7 +106,7 @@ def legend_marks(circuits: Circuits, *, north_american: bool) -> list[Mark]:
             "second",
         ),
     ]
-    used = list(_used(circuits))
+    used = symbols_used(circuits)[page * ON_LEGEND : (page + 1) * ON_LEGEND]
     columns, high = 5, 19.0
     for n, (words, kind_id, unit) in enumerate(used):
         x = FIRST_X + 16 + (n % columns) * 45.0
@@ -125,7 +126,7 @@ def legend_marks(circuits: Circuits, *, north_american: bool) -> list[Mark]:
     return marks
 
 
-def _used(circuits: Circuits) -> Iterable[tuple[str, str, str]]:
+def symbols_used(circuits: Circuits) -> list[tuple[str, str, str]]:
     """The symbols in use: words, and a kind and unit to draw them from."""
     kinds = {device.id: device.kind_id for device in circuits.devices}
     found: dict[str, tuple[str, str, str]] = {}
@@ -134,7 +135,7 @@ def _used(circuits: Circuits) -> Iterable[tuple[str, str, str]]:
             for pole in one.poles[:1]:
                 words = symbol_words(kinds[pole.device], pole.unit)
                 found.setdefault(words, (words, kinds[pole.device], pole.unit))
-    return [found[words] for words in sorted(found)][:30]
+    return [found[words] for words in sorted(found)]
 
 
 def broken(text: str, most: int) -> list[str]:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from riktig.core.circuit.model import Circuits, Device
 from riktig.core.circuit.nets import Net, NetClass, Nets
 from riktig.core.job import DeviceId, GivenNumber, GivenTag, PinId
+from riktig.core.plan import Recent
 
 __all__ = ["Names", "name_all"]
 
@@ -32,8 +33,20 @@ def name_all(
         of one strip share a tag. Numbers: the supply's conductors keep their names; a motor's
         conductors are named U, V, W and the motor's tag; all other nets are counted from the
         supply on, each device crossed giving the next number. A net takes back the number that
-        most of its pins carried before; a number out of use is not given again.
+        most of its pins carried before; a number out of use is not given again. What was given once
+        is given again, so the names of a document that keeps them are those it was settled with.
     """
+    return _NAMED.get(
+        (circuits, nets, tags, numbers, last_number), lambda: _named(circuits, nets, tags, numbers, last_number)
+    )
+
+
+_NAMED: Recent[Names] = Recent()
+
+
+def _named(
+    circuits: Circuits, nets: Nets, tags: tuple[GivenTag, ...], numbers: tuple[GivenNumber, ...], last_number: int
+) -> Names:
     tag, given_tags = _tags(circuits, tags)
     number: dict[PinId, str] = {}
     counted: list[Net] = []
@@ -54,7 +67,8 @@ def name_all(
             taken[net.id] = last
         number[net.id] = str(taken[net.id])
     given = tuple(GivenNumber(taken[net.id], net.pins) for net in counted)
-    return Names(tag, number, given_tags, given, last)
+    names = Names(tag, number, given_tags, given, last)
+    return _NAMED.put((circuits, nets, given_tags, given, last), names)
 
 
 def _tags(circuits: Circuits, given: tuple[GivenTag, ...]) -> tuple[dict[DeviceId, str], tuple[GivenTag, ...]]:

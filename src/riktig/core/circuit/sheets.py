@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.circuit.draw_frame import ON_LEGEND, symbols_used
 from riktig.core.circuit.fold import Piece, first_leaf, folded, is_cut
 from riktig.core.circuit.model import Band, Circuits, Device, Element, Landing, Rung, elements_of
 from riktig.core.circuit.pad import Pad
@@ -51,7 +52,9 @@ def lay_out(circuits: Circuits) -> Sheets:
     """Places every element: power sheets first, then control sheets circuit by circuit, then the symbols used."""
     sheets = power_sheets(circuits)
     sheets += _control_sheets(circuits, len(sheets))
-    sheets.append(Sheet(len(sheets) + 1, SheetKind.LEGEND.value.capitalize(), SheetKind.LEGEND, (), (), (), (), (), ()))
+    for page in range(-(-len(symbols_used(circuits)) // ON_LEGEND) or 1):
+        title = SheetKind.LEGEND.value.capitalize() + (f", {page + 1}" if page else "")
+        sheets.append(Sheet(len(sheets) + 1, title, SheetKind.LEGEND, (), (), (), (), (), ()))
     joined = _with_arrows(sheets)
     places = {
         seat.element.id: place_at(sheet.number, seat.x, (seat.top + seat.bottom) / 2)

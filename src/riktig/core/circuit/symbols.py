@@ -1,5 +1,7 @@
 """Which symbol a unit has by the rulebook of the job, and the signs that stand at the end of a path."""
 
+from functools import cache
+
 from riktig.core.catalogue import kind
 from riktig.core.circuit.symbols_american import american_symbol
 from riktig.core.circuit.symbols_iec import INK, Symbol, iec_symbol
@@ -63,6 +65,7 @@ _BEHAVIOUR_WORDS = {
 }
 
 
+@cache
 def symbol_words(kind_id: str, unit: str) -> str:
     """What a symbol says, for the sheet of symbols used."""
     one = kind(kind_id).unit(unit)

@@ -92,6 +92,10 @@ def _seat(device: Device, sizing: Sizing, x: float, y: float, hole: float) -> Do
 
 def _misfits(seats: tuple[DoorSeat, ...], face: Rect, layout: Layout, enclosure: Enclosure) -> tuple[Misfit, ...]:
     found: list[Misfit] = []
+    shadows = []
+    for behind in layout.seats:
+        at = to_door(Point(behind.rect.x, behind.rect.y), enclosure)
+        shadows.append((behind, Rect(at.x, at.y, behind.rect.width, behind.rect.height)))
     for seat in seats:
         half = seat.part.width / 2
         body = Rect(seat.x - half, seat.y - seat.part.height / 2, seat.part.width, seat.part.height)
@@ -101,12 +105,9 @@ def _misfits(seats: tuple[DoorSeat, ...], face: Rect, layout: Layout, enclosure:
             found.append(Misfit(seat.device, out, "door", text))
         if seat.part.kind.id == "isolator":
             continue
-        for behind in layout.seats:
-            at = to_door(Point(behind.rect.x, behind.rect.y), enclosure)
-            shadow = Rect(at.x, at.y, behind.rect.width, behind.rect.height)
-            if shadow.overlap(body)[0]:
-                short = seat.part.depth + WIRING_DEPTH + behind.part.depth - enclosure.plate_depth
-                if short > 0:
-                    text = f"needs {short:.0f} mm more depth in front of what stands behind it"
-                    found.append(Misfit(seat.device, short, behind.device, text))
+        for behind, shadow in shadows:
+            short = seat.part.depth + WIRING_DEPTH + behind.part.depth - enclosure.plate_depth
+            if short > 0 and shadow.overlap(body)[0]:
+                text = f"needs {short:.0f} mm more depth in front of what stands behind it"
+                found.append(Misfit(seat.device, short, behind.device, text))
     return tuple(found)

@@ -31,7 +31,8 @@ def misfits_of(
         for block, n, at in sorted(placed, key=lambda one: one[0].lead)
     ]
     for (one, a, _), (other, b, _) in combinations(bodies, 2):
-        found += _between(one, a, other, b)
+        if a.y < b.bottom and b.y < a.bottom:
+            found += _between(one, a, other, b)
     for block, body, rail in bodies:
         out = max(rail.x1 - body.x, body.right - rail.x2)
         if out > TOLERANCE_MM:

@@ -18,8 +18,8 @@ __all__ = ["Route", "Router"]
 
 _Ways = tuple[NDArray[np.float64], NDArray[np.int32]]
 """From one clamp: the length to every node, mm, and the node before each on its way."""
-SOURCES_AT_ONCE = 256
-"""Clamps searched from in one call: bounds the memory (chosen by us)."""
+SOURCES_AT_ONCE = 24
+"""Searches in one call: it holds the interpreter, so that a window waits for it (a call of 24 takes some 30 ms)."""
 BOX_STEP = 150.0
 """From the plate's corner to the enclosure's stud behind it (chosen by us)."""
 

@@ -18,6 +18,7 @@ from riktig.core.wiring import mini_plate
 from riktig.desk import house
 from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
+from riktig.desk.shell.deriver import Deriver
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.passport_panel import PassportPanel
@@ -80,6 +81,7 @@ class MainWindow(QMainWindow):
         for station in self.stations.values():
             self.stack.addWidget(station)
         self.current = ""
+        self.deriver = Deriver(session, self._show_derived, self._show_waiting)
         self._lay_out()
         self._connect()
         self._shortcuts()
@@ -244,16 +246,28 @@ class MainWindow(QMainWindow):
 
     def _refresh_shell(self) -> None:
         """Route card, drawer and passport: after the station, so that it is seen first."""
+        self.strip.show_steps(self.session.undo_name, self.session.redo_name)
+        self.deriver.ask()
+
+    def _show_derived(self) -> None:
         session = self.session
-        self.strip.show_steps(session.undo_name, session.redo_name)
         self.route.show_statuses(statuses(session.plan, session.records))
         self.drawer.show_results(session.plan.get(RULES) if session.job.loads else ())
         last = f"  ·  {session.undo_name}" if session.undo_name else ""
         self.drawer.show_kept(bool(session.unwritten), last)
         self._selected(session.selection)
 
+    def _show_waiting(self) -> None:
+        """Wires, rules and tests are worked out aside: what is on the screen is of the job as it was."""
+        self.drawer.show_kept(bool(self.session.unwritten), "  ·  working out wires, rules and tests …")
+
     def _selected(self, key: str) -> None:
         session = self.session
+        if self.deriver.busy:
+            station = self.stations.get(self.current)
+            if station:
+                station.show_selection(key)
+            return
         found = passport(session.plan, key, session.records) if key else None
         plate = None
         if found and found.wires:
@@ -340,6 +354,7 @@ class MainWindow(QMainWindow):
                 )
                 event.ignore()
                 return
+        self.deriver.close()
         self.session.close()
         event.accept()
 
