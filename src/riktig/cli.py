@@ -11,13 +11,13 @@ from datetime import datetime
 from pathlib import Path
 
 from riktig import __version__
-from riktig.core.circuit import settle
+from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
 from riktig.core.errors import RiktigError
-from riktig.core.job import Job
+from riktig.core.job import CircuitId, Job
 from riktig.core.papers import SCHEDULES, as_csv, as_json, export_all, job_from_loads, read_loads, schedule
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
-from riktig.core.store import JobFile, load_job
+from riktig.core.store import JobFile, WrittenCircuit, dump_rungs, load_job, load_rungs
 from riktig.demo_job import DEMOS, demo_job
 
 __all__ = ["main"]
@@ -72,6 +72,12 @@ def _parser() -> argparse.ArgumentParser:
     sub = command("export", _export, "writes all papers into a folder")
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("folder", type=Path, metavar="DIR")
+    sub = command("add", _add, "adds a circuit written by hand to a job (docs/rungs.md)")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("rungs", type=Path, metavar="RUNGS.json")
+    sub = command("rungs", _rungs, "prints a circuit as a rung file, to read or to start from")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("circuit", metavar="CIRCUIT", help="its id, such as c2: see show FILE rungs")
     sub = command("import", _import, "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
@@ -165,15 +171,41 @@ def _export(arguments: argparse.Namespace) -> int:
     return 0
 
 
-def _import(arguments: argparse.Namespace) -> int:
+def _text_of(path: Path, hint: str) -> str:
     try:
-        text = arguments.json.read_text(encoding="utf-8")
+        return path.read_text(encoding="utf-8")
     except (OSError, UnicodeDecodeError) as error:
+        raise RiktigError(f"{path.name} cannot be read ({error}).", hint=hint, where=str(path)) from error
+
+
+def _add(arguments: argparse.Namespace) -> int:
+    written = load_rungs(_text_of(arguments.rungs, "Choose a rung file."), where=arguments.rungs.name)
+    file = JobFile(arguments.file, who=getpass.getuser())
+    try:
+        job = settle(add_written(file.job(), written.title, written.devices, written.rungs))
+        file.add_revision(job, who=getpass.getuser(), at=_now(), why=f"add {written.title}")
+    finally:
+        file.close()
+    print(f"{written.title}: {len(written.rungs)} rungs added to {arguments.file}")
+    return 0
+
+
+def _rungs(arguments: argparse.Namespace) -> int:
+    plan, file = _read(arguments.file)
+    file.close()
+    circuits = plan.get(CIRCUITS)
+    titles = {str(cid): title for cid, title in circuits.titles}
+    if arguments.circuit not in titles:
         raise RiktigError(
-            f"{arguments.json.name} cannot be read ({error}).",
-            hint="Choose a JSON job that Riktig exported.",
-            where=str(arguments.json),
-        ) from error
+            f"There is no circuit {arguments.circuit}.", hint=f"There are {', '.join(titles)}.", where="CIRCUIT"
+        )
+    devices, rungs = as_written(circuits, CircuitId(arguments.circuit))
+    print(dump_rungs(WrittenCircuit(titles[arguments.circuit], devices, rungs)))
+    return 0
+
+
+def _import(arguments: argparse.Namespace) -> int:
+    text = _text_of(arguments.json, "Choose a JSON job that Riktig exported.")
     _write_new(arguments.out, settle(load_job(text, where=arguments.json.name)), "import")
     return 0
 

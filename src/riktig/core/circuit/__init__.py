@@ -55,6 +55,7 @@ from riktig.core.circuit.pictures import recipe_picture
 from riktig.core.circuit.scripts import script_of
 from riktig.core.circuit.sheet_model import Place, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
+from riktig.core.circuit.written import add_written, as_written
 
 __all__ = [
     "BOOK",
@@ -92,7 +93,9 @@ __all__ = [
     "add_circuit",
     "add_device",
     "add_rung",
+    "add_written",
     "all_circuits",
+    "as_written",
     "contact_places",
     "control_source",
     "elements_of",

@@ -37,15 +37,25 @@ class Entry:
 
 
 _BLOCK = Parameter("mechanical interlock", ("yes", "no"))
+_PUMP = Parameter("pump", ("empties", "fills"))
+_STATUS = Parameter("status to the controller", ("no", "yes"))
 
 BOOK: tuple[Entry, ...] = (
-    Entry(Recipe.INCOMER, "The supply comes in: terminals, main switch, earth bar."),
-    Entry(Recipe.DIRECT_ON_LINE, "A motor that may start at full voltage."),
-    Entry(Recipe.REVERSING, "A motor that turns both ways.", (_BLOCK,)),
-    Entry(Recipe.STAR_DELTA, "A larger motor with six ends and a light start.", (_BLOCK,)),
-    Entry(Recipe.SOFT_START, "A motor whose start must be gentle on the supply or the machine."),
-    Entry(Recipe.DRIVE, "A motor whose speed is set."),
-    Entry(Recipe.CONTACTOR, "A heater, lights or another load that is switched."),
+    Entry(
+        Recipe.INCOMER,
+        "The supply comes in: terminals, main switch, earth bar.",
+        (Parameter("handle inside", ("by the rulebook", "yes", "no")),),
+    ),
+    Entry(Recipe.DIRECT_ON_LINE, "A motor that may start at full voltage.", (_PUMP, _STATUS)),
+    Entry(Recipe.REVERSING, "A motor that turns both ways.", (_BLOCK, _STATUS)),
+    Entry(Recipe.STAR_DELTA, "A larger motor with six ends and a light start.", (_BLOCK, _PUMP, _STATUS)),
+    Entry(
+        Recipe.SOFT_START,
+        "A motor whose start must be gentle on the supply or the machine.",
+        (Parameter("bypass", ("built in", "contactor")), _PUMP),
+    ),
+    Entry(Recipe.DRIVE, "A motor whose speed is set.", (_PUMP,)),
+    Entry(Recipe.CONTACTOR, "A heater, lights or another load that is switched.", (_STATUS,)),
     Entry(Recipe.WAY, "A load that needs protection and nothing else."),
     Entry(
         Recipe.MAINTAINED,
@@ -63,8 +73,12 @@ BOOK: tuple[Entry, ...] = (
     Entry(Recipe.LEVEL_ALARM, "A tank that must not run over, with no pump of its own.", (), controls.level_alarm),
     Entry(
         Recipe.PHASE_MONITOR,
-        "Single-phase ways that must drop when a phase is lost.",
-        (Parameter("rated A", ("40", "25", "63", "80")),),
+        "Loads that must drop when a phase is lost or the main contactor is let go.",
+        (
+            Parameter("holds", ("single-phase ways", "all loads")),
+            Parameter("monitor", ("yes", "no")),
+            Parameter("rated A", ("40", "25", "63", "80")),
+        ),
         supplies.phase_monitor,
     ),
     Entry(Recipe.PHASE_LAMPS, "To see at the door which phase is gone.", (), supplies.phase_lamps),
@@ -108,7 +122,9 @@ BOOK: tuple[Entry, ...] = (
     Entry(Recipe.FUSED_BRANCHES, "Two branches that must not take each other down.", (), controls.fused_branches),
     Entry(Recipe.SELECTED_LAMP, "Hand, off, auto for something a relay switches.", (), controls.selected_lamp),
     Entry(Recipe.LIT_BUTTON, "A button that shows what it started.", (), controls.lit_button),
-    Entry(Recipe.SCREEN, "A screen on the door.", (), controls.screen),
+    Entry(
+        Recipe.SCREEN, "A screen on the door.", (Parameter("door lamp", ("healthy", "fault", "none")),), controls.screen
+    ),
     Entry(
         Recipe.NETWORK,
         "Controller, screen and devices that talk.",

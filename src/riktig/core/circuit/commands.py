@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from riktig.core.circuit.sketch import Sketch
-from riktig.core.job import Access, Circuit, Command, Direction, Form, Load, Practice, Signal, Wetting
+from riktig.core.job import Access, Circuit, Command, Direction, Form, Load, Practice, Recipe, Signal, Wetting
 
-__all__ = ["Asked", "Floats", "alarm_rungs", "command_path", "floats_of", "interlock_path", "lamp"]
+__all__ = ["WITH_STATUS", "Asked", "Floats", "alarm_rungs", "command_path", "floats_of", "interlock_path", "lamp"]
 
 WORDS = {
     "stop": ("low", "stop", "off", "dry"),
@@ -13,6 +13,8 @@ WORDS = {
     "alarm": ("high", "alarm", "overflow"),
 }
 """Words in the name of a float that say what it is for; without them the order of the list counts."""
+WITH_STATUS = {Recipe.DIRECT_ON_LINE, Recipe.REVERSING, Recipe.STAR_DELTA, Recipe.CONTACTOR}
+"""Starters whose contactor takes a contact for the controller."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +78,16 @@ class Asked:
     def filling(self) -> bool:
         """Whether the pump fills the tank: it starts low and stops high."""
         return self.circuit.param("pump", "empties") == "fills"
+
+    @property
+    def status(self) -> bool:
+        """Whether the controller reads whether the contactor is in."""
+        return self.circuit.recipe in WITH_STATUS and self.circuit.param("status to the controller", "no") == "yes"
+
+    @property
+    def bypass(self) -> bool:
+        """Whether a contactor of its own bridges the soft starter once the motor runs."""
+        return self.circuit.param("bypass", "built in") == "contactor"
 
     @property
     def key(self) -> bool:

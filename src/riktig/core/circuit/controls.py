@@ -1,6 +1,7 @@
 """Recipes of control and indication that serve no single load: emergency stop, alarms, switches, the controller."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from riktig.core.circuit.commands import alarm_rungs, foreign_relay, lamp
 from riktig.core.circuit.footing import (
@@ -18,6 +19,7 @@ from riktig.core.job import Circuit, CircuitId, Command, Direction, Form, Load, 
 
 __all__ = [
     "ADDRESSES",
+    "Point",
     "controller",
     "emergency_stop",
     "foreign_interlock",
@@ -36,6 +38,15 @@ __all__ = [
 ADDRESSES = ("%IX", "%QX", "%QW")
 """Addresses of inputs, outputs and analogue outputs (IEC 61131-3, from memory)."""
 CARD = 8
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """What another circuit wants of the controller: a node to read, or with ``into`` false to command."""
+
+    node: str
+    name: str
+    into: bool
 
 
 def emergency_stop(circuit: Circuit, footing: Footing) -> Yield:
@@ -163,6 +174,11 @@ def screen(circuit: Circuit, footing: Footing) -> Yield:
     sk = Sketch(circuit.id, circuit.title or "screen", footing)
     sk.door("A", "screen", "screen", "")
     sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
+    meaning = circuit.param("door lamp", "healthy")
+    if meaning != "none":
+        colour = "green" if meaning == "healthy" else "red"
+        sk.lamp("door", meaning, f"PANEL {meaning.upper()}", colour)
+        sk.rung("lamp", f"panel {meaning}", sk.node("lamp"), "H.door:X1-X2", DC_BACK)
     return sk.done()
 
 
@@ -201,7 +217,11 @@ def sensor_terminals(circuit: Circuit, footing: Footing) -> Yield:
 
 
 def controller(
-    circuit: Circuit, footing: Footing, loads: Sequence[tuple[CircuitId, Load]], signals: Sequence[Signal]
+    circuit: Circuit,
+    footing: Footing,
+    loads: Sequence[tuple[CircuitId, Load]],
+    signals: Sequence[Signal],
+    asked: Sequence[Point] = (),
 ) -> Yield:
     """The controller: its supply, an output for each load it commands, an input for each 24 V contact.
 
@@ -210,6 +230,7 @@ def controller(
         footing: What every recipe stands on.
         loads: The loads that it commands, with their circuits.
         signals: The field devices of the job.
+        asked: Points that other circuits end at: status contacts, lamps.
     """
     sk = Sketch(circuit.id, circuit.title or "controller", footing)
     inputs = [
@@ -219,9 +240,13 @@ def controller(
         s for s in signals if s.wetting is Wetting.DC and s.direction is Direction.OUT and s.form is Form.DIGITAL
     ]
     driven = [(cid, load) for cid, load in loads if load.start is Start.DRIVE]
-    commands = [(cid, load.name) for cid, load in loads if load.command is Command.CONTROLLER]
+    commands = [
+        *((f"{cid}.command", load.name) for cid, load in loads if load.command is Command.CONTROLLER),
+        *((point.node, point.name) for point in asked if not point.into),
+    ]
+    read = [point for point in asked if point.into]
     sk.plate("A", "controller")
-    cards_in = -(-(len(inputs)) // CARD)
+    cards_in = -(-(len(inputs) + len(read)) // CARD)
     cards_out = -(-(len(commands) + len(outputs)) // CARD)
     for n in range(cards_in):
         sk.plate(f"AI{n}", "inputs", f"inputs {ADDRESSES[0]}{n}.0 to {n}.7")
@@ -236,9 +261,12 @@ def controller(
         sk.rung(
             f"in{n}", f"{ADDRESSES[0]}{card}.{point} {signal.name}", DC_DEVICES, f"{field} AI{card}:I{point}-M", DC_BACK
         )
-    for n, (cid, name) in enumerate(commands):
+    for n, one in enumerate(read, len(inputs)):
         card, point = divmod(n, CARD)
-        sk.rung(f"out{n}", f"{ADDRESSES[1]}{card}.{point} {name}", DC_LIVE, f"AQ{card}:L-Q{point}", f"{cid}.command")
+        sk.rung(f"in{n}", f"{ADDRESSES[0]}{card}.{point} {one.name}", one.node, f"AI{card}:I{point}-M", DC_BACK)
+    for n, (node, name) in enumerate(commands):
+        card, point = divmod(n, CARD)
+        sk.rung(f"out{n}", f"{ADDRESSES[1]}{card}.{point} {name}", DC_LIVE, f"AQ{card}:L-Q{point}", node)
     for n, signal in enumerate(outputs, len(commands)):
         card, point = divmod(n, CARD)
         field = sk.across(f"Y{n + 1}", "valve", signal.name)

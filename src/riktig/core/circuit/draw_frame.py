@@ -19,7 +19,7 @@ from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text, run
 __all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "frame_marks", "legend_marks", "symbols_used"]
 
 SMALL, SMALLER = 2.5, 2.0
-ON_LEGEND = 30
+ON_LEGEND = 36
 """Symbols on one sheet of symbols used."""
 BLOCK_TOP = FRAME_BOTTOM + 1.5
 BLOCK_BOTTOM = SHEET_HEIGHT - 2.0
@@ -107,13 +107,13 @@ def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list
         ),
     ]
     used = symbols_used(circuits)[page * ON_LEGEND : (page + 1) * ON_LEGEND]
-    columns, high = 5, 19.0
+    columns, high = 6, 19.0
     for n, (words, kind_id, unit) in enumerate(used):
-        x = FIRST_X + 16 + (n % columns) * 45.0
+        x = FIRST_X + 15 + (n % columns) * 37.4
         y = FIRST_Y + 21 + (n // columns) * high
         marks += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, "")
-        for k, part in enumerate(broken(words, 15)[:4]):
-            marks.append(Text(x + 7.5, y + 4.4 + k * 3.2, part, 2.1, "second"))
+        for k, part in enumerate(broken(words, 12)[:5]):
+            marks.append(Text(x + 7.5, y + 3.4 + k * 2.9, part, 2.1, "second"))
     y = FRAME_BOTTOM - 13
     for k, line in enumerate(
         (

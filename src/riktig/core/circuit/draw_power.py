@@ -35,7 +35,7 @@ def power_marks(
         ground: What stands on the sheet so far.
     """
     marks: list[Mark] = []
-    incomer = any(devices[s.element.device].kind_id == "isolator" for s in sheet.seats)
+    incomer = any(devices[s.element.device].kind.family == "isolator" for s in sheet.seats)
     assert sheet.bus is not None
     bus = sheet.bus
     for line in range(3):

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.circuit.draw_earth import bars_of, earth_marks
 from riktig.core.circuit.draw_frame import Heading, frame_marks, legend_marks, symbols_used
 from riktig.core.circuit.draw_labels import ELSEWHERE, Labels, Reading, left_of
 from riktig.core.circuit.draw_power import PRINTED, TAG, power_marks
@@ -71,7 +72,7 @@ class _Pen:
 
     reading: Reading
     bonded: frozenset[PinId]
-    first_legend: int
+    first: dict[SheetKind, int]
 
     def __init__(self, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names, north_american: bool) -> None:
         devices = {device.id: device for device in circuits.devices}
@@ -95,11 +96,15 @@ class _Pen:
             devices, circuits, nets.of_pin, by_node, names, coils, at_coil, used, elsewhere, touched, north_american
         )
         self.bonded = frozenset(circuits.earths)
-        self.first_legend = min((s.number for s in sheets.sheets if s.kind is SheetKind.LEGEND), default=0)
+        self.first = {s.kind: s.number for s in reversed(sheets.sheets)}
 
     def read_by(self, sheet: Sheet) -> tuple[object, ...]:
         """Everything a drawing of the sheet reads beside the sheet itself."""
         r = self.reading
+        if sheet.kind is SheetKind.EARTH:
+            bonded = ((pin, r.devices[DeviceId(pin.rsplit(":", 1)[0])]) for pin in r.circuits.earths)
+            bars = (bar for bar, _ in bars_of(r.circuits))
+            return (*((pin, d, r.names.tag[d.id]) for pin, d in bonded), *((b.id, r.names.tag[b.id]) for b in bars))
         if sheet.kind is SheetKind.LEGEND:
             return (r.north_american, *symbols_used(r.circuits))
         found: list[object] = [r.north_american]
@@ -127,8 +132,12 @@ class _Pen:
     def sheet(self, sheet: Sheet) -> list[Mark]:
         """Everything on a sheet but its frame: what is fixed first, then labels where nothing stands yet."""
         r = self.reading
+        if sheet.kind is SheetKind.EARTH:
+            return earth_marks(r.circuits, r.names.tag, r.devices, sheet.number - self.first[SheetKind.EARTH])
         if sheet.kind is SheetKind.LEGEND:
-            return legend_marks(r.circuits, sheet.number - self.first_legend, north_american=r.north_american)
+            return legend_marks(
+                r.circuits, sheet.number - self.first[SheetKind.LEGEND], north_american=r.north_american
+            )
         ground = Ground()
         ground.add(wire_marks(sheet, r.devices, r.of_pin))
         for seat in sheet.seats:

@@ -3,7 +3,8 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.circuit.book import entry_of
-from riktig.core.circuit.controls import controller
+from riktig.core.circuit.commands import WITH_STATUS
+from riktig.core.circuit.controls import Point, controller
 from riktig.core.circuit.footing import HELD, SAFE, Footing, footing
 from riktig.core.circuit.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.circuit.lines import lines_of
@@ -39,7 +40,7 @@ from riktig.core.job import (
 )
 from riktig.core.plan import Memo, Recent
 
-__all__ = ["all_circuits", "expand", "job_footing"]
+__all__ = ["all_circuits", "expand", "job_footing", "whole_node"]
 
 IMPLIED = {
     Recipe.CONTROL_SUPPLY: CircuitId("s1"),
@@ -62,6 +63,11 @@ STARTERS = {
 }
 
 
+def whole_node(name: str, circuit: CircuitId) -> str:
+    """The whole name of a node: one without a point belongs to its circuit, but for N and PE."""
+    return name if "." in name or name in ("N", "PE") else f"{circuit}.{name}"
+
+
 def job_footing(
     circuits: tuple[Circuit, ...],
     loads: tuple[Load, ...],
@@ -71,10 +77,33 @@ def job_footing(
 ) -> Footing:
     """What the recipes of a job stand on."""
     recipes = {circuit.recipe for circuit in circuits}
-    asked = bool(recipes & ON_24_V) or any(load.command is Command.CONTROLLER for load in loads)
+    asked = bool(recipes & ON_24_V or _points(circuits, loads)) or any(
+        load.command is Command.CONTROLLER for load in loads
+    )
     base = footing(loads, supply, practice, signals, dc_asked=asked)
-    lines = HELD if Recipe.PHASE_MONITOR in recipes else base.way_lines
-    return replace(base, lamp_test=Recipe.LAMP_TEST in recipes, way_lines=lines)
+    main = next((c for c in circuits if c.recipe is Recipe.PHASE_MONITOR), None)
+    everything = main is not None and main.param("holds", "single-phase ways") == "all loads"
+    return replace(
+        base,
+        lamp_test=Recipe.LAMP_TEST in recipes,
+        way_lines=HELD if main else base.way_lines,
+        load_lines=HELD if everything else base.load_lines,
+    )
+
+
+def _points(circuits: tuple[Circuit, ...], loads: tuple[Load, ...]) -> list[Point]:
+    """The points of the controller that circuits end at: what says that a contactor is in, the lamp of a screen."""
+    names = {load.id: load.name for load in loads}
+    found: list[Point] = []
+    for circuit in circuits:
+        if circuit.recipe in WITH_STATUS and circuit.param("status to the controller", "no") == "yes":
+            name = names.get(circuit.load, "") if circuit.load else ""
+            found.append(Point(f"{circuit.id}.status", f"{name} runs", True))
+            if circuit.recipe is Recipe.REVERSING:
+                found.append(Point(f"{circuit.id}.status2", f"{name} runs back", True))
+        elif circuit.recipe is Recipe.SCREEN and circuit.param("door lamp", "healthy") != "none":
+            found.append(Point(f"{circuit.id}.lamp", f"panel {circuit.param('door lamp', 'healthy')}", False))
+    return found
 
 
 def all_circuits(
@@ -91,7 +120,9 @@ def all_circuits(
         Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and bool(circuits[1:]),
         Recipe.DC_SUPPLY: ground.dc and bool(circuits[1:]),
         Recipe.LIMITED_SUPPLY: ground.limited,
-        Recipe.CONTROLLER: dc_contacts or any(load.command is Command.CONTROLLER for load in loads),
+        Recipe.CONTROLLER: dc_contacts
+        or bool(_points(circuits, loads))
+        or any(load.command is Command.CONTROLLER for load in loads),
         Recipe.THROUGH_FEED: supply.through_a > 0,
     }
     held = {circuit.id: circuit for circuit in circuits}
@@ -191,7 +222,7 @@ class _Expansion:
         load = self.loads.get(circuit.load) if circuit.load else None
         others: tuple[object, ...] = ()
         if circuit.recipe is Recipe.CONTROLLER:
-            others = tuple(self._commanded())
+            others = (*self._commanded(), *self._asked())
         elif load and load.neutral_of:
             others = (self._shared_neutral(load),)
         on = self.lines.get(circuit.load) if circuit.load else None
@@ -215,6 +246,9 @@ class _Expansion:
             for c in self.circuits
             if c.load in self.loads and self.loads[c.load].command is Command.CONTROLLER
         ]
+
+    def _asked(self) -> list[Point]:
+        return _points(self.circuits, tuple(self.loads.values()))
 
     def _shared_neutral(self, load: Load) -> str:
         """The neutral of another way that a load joins; empty where it has its own."""
@@ -248,7 +282,7 @@ class _Expansion:
         if circuit.recipe in by_brief:
             return by_brief[circuit.recipe](circuit, self.ground)
         if circuit.recipe is Recipe.CONTROLLER:
-            return controller(circuit, self.ground, self._commanded(), self.signals)
+            return controller(circuit, self.ground, self._commanded(), self.signals, self._asked())
         if circuit.load is not None:
             return self._of_load(circuit)
         make = entry_of(circuit.recipe).make
@@ -303,7 +337,7 @@ class _Expansion:
         for one in drawn:
 
             def node(name: str, cid: CircuitId = one.circuit.id) -> str:
-                return name if "." in name or name in ("N", "PE") else f"{cid}.{name}"
+                return whole_node(name, cid)
 
             for index in range(len(one.circuit.rungs)):
                 made = own_rung(one.circuit, index, devices, node)

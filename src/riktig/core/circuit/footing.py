@@ -49,6 +49,8 @@ class Footing:
     lamp_test: bool = False
     way_lines: tuple[str, ...] = LINES
     """What single-phase ways are fed from."""
+    load_lines: tuple[str, ...] = LINES
+    """What all other loads are fed from."""
 
     @property
     def neutral(self) -> bool:

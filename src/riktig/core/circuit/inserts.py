@@ -19,9 +19,10 @@ from riktig.core.circuit.model import (
     touched,
 )
 from riktig.core.circuit.notation import NotationError, parse_path
-from riktig.core.job import Act, Change, Circuit, DeviceId, ElementId, Insertable, OwnDevice
+from riktig.core.circuit.pad import lines_of_path
+from riktig.core.job import Act, Change, Circuit, CircuitId, DeviceId, ElementId, Insertable, OwnDevice, OwnRung
 
-__all__ = ["INSERTS", "changed", "own_device", "own_rung", "said", "still_used", "with_unit", "without"]
+__all__ = ["INSERTS", "changed", "own_device", "own_rung", "read_rung", "said", "still_used", "with_unit", "without"]
 
 INSERTS: dict[Insertable, tuple[str, str, Zone]] = {
     Insertable.STOP_BUTTON: ("stop_button", "1-2", Zone.DOOR),
@@ -215,7 +216,7 @@ def own_device(circuit: Circuit, own: OwnDevice) -> Device | str:
     strip = f"{circuit.id}.X" if own.mark else ""
     return Device(
         DeviceId(f"{circuit.id}.{own.role}"), circuit.id, own.kind, known[own.zone], own.purpose, strip, own.mark,
-        legend=own.legend,
+        legend=own.legend, colour=own.colour,
     )  # fmt: skip
 
 
@@ -223,12 +224,25 @@ def own_rung(circuit: Circuit, index: int, devices: dict[str, Device], nodes: Ca
     """A rung the builder added, or what is wrong with it."""
     own = circuit.rungs[index]
     try:
-        path = parse_path(own.path, lambda role: devices.get(f"{circuit.id}.{role}") or devices.get(role))
+        return read_rung(circuit.id, own, devices, nodes)
     except NotationError as error:
         return f"rung “{own.title or own.role}”, character {error.at} of its path: {error.message}"
-    start = (nodes(own.start),) if own.start else ()
-    end = (nodes(own.end),) if own.end else ()
-    return Rung(f"{circuit.id}.{own.role}", circuit.id, Band.CONTROL, own.title, start, end, path)
+
+
+def read_rung(cid: CircuitId, own: OwnRung, devices: dict[str, Device], nodes: Callable[[str], str]) -> Rung:
+    """A rung as it is written down.
+
+    Raises:
+        NotationError: its path cannot be read, or its ends have other lines than its path.
+    """
+    path = parse_path(own.path, lambda role: devices.get(f"{cid}.{role}") or devices.get(role))
+    ends = [tuple(nodes(one) for one in end.split("/")) if end else () for end in (own.start, own.end)]
+    lines = lines_of_path(path)
+    for end in ends:
+        if end and path.parts and len(end) != lines:
+            raise NotationError(f"“{'/'.join(end)}” names {len(end)} lines where the path has {lines}", 1)
+    band = Band.POWER if own.band == Band.POWER.value else Band.CONTROL
+    return Rung(f"{cid}.{own.role}", cid, band, own.title, ends[0], ends[1], path)
 
 
 def still_used(before: set[DeviceId], devices: list[Device], rungs: list[Rung]) -> list[Device]:

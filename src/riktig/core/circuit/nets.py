@@ -220,7 +220,7 @@ def _switched(circuits: Circuits, root: dict[PinId, str], stop: str = "") -> dic
     """Which nets touch each other through anything that switches, other than the device kind ``stop``."""
     joined: dict[str, set[str]] = defaultdict(set)
     for device in circuits.devices:
-        if device.kind_id == stop:
+        if device.kind.family == stop:
             continue
         for unit, pins in zip(device.kind.units, _units_of(device.id, device.kind_id), strict=True):
             if unit.behaviour in _PASSES:

@@ -29,6 +29,8 @@ class NotationError(Exception):
 
 
 Find = Callable[[str], Device | None]
+DEEPEST = 30
+"""Brackets in brackets (chosen by us: nobody reads a deeper one)."""
 
 
 @dataclass
@@ -37,6 +39,8 @@ class _Reader:
     find: Find
     length: int
     at: int = 0
+    depth: int = 0
+    lines: int = 0
 
     def peek(self) -> str:
         return self.tokens[self.at][0] if self.at < len(self.tokens) else ""
@@ -54,7 +58,15 @@ class _Reader:
         text, place = self.tokens[self.at]
         self.at += 1
         if text != "(":
-            return _item(text, place, self.find)
+            item = _item(text, place, self.find)
+            lines = len(item.poles) if isinstance(item, Element) else len(item.pins)
+            self.lines = self.lines or lines
+            if lines != self.lines:
+                raise NotationError(f"“{text}” has {lines} lines where the path has {self.lines}", place)
+            return item
+        self.depth += 1
+        if self.depth > DEEPEST:
+            raise NotationError(f"brackets stand more than {DEEPEST} deep; wire through a named node instead", place)
         sides = [self._side(place)]
         while self.peek() == "|":
             self.at += 1
@@ -62,6 +74,7 @@ class _Reader:
         if self.peek() != ")":
             raise NotationError("a bracket is opened here and never closed", place)
         self.at += 1
+        self.depth -= 1
         return Parallel(tuple(sides)) if len(sides) > 1 else sides[0]
 
     def _side(self, place: int) -> Branch:
@@ -91,7 +104,7 @@ def parse_path(text: str, find: Find) -> Series:
     return path
 
 
-def _item(text: str, place: int, find: Find) -> Branch:
+def _item(text: str, place: int, find: Find) -> Element | Landing:
     found = _ITEM.match(text)
     if found is None:
         raise NotationError(f"“{text}” is not a device and its unit", place)

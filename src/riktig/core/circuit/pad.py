@@ -36,6 +36,10 @@ class Pad:
         """Sets a tree between two heights; each leaf takes ``step`` across."""
         match branch:
             case Element():
+                room = bottom - top - CONTACT * ROOMY
+                if branch.id in self.loads and room > 0 and len(branch.poles) == 1:
+                    self.wires.append(Wire(x, top, x, top + room))
+                    top += room
                 self.seats.append(Seat(branch, x, top, bottom))
             case Landing():
                 self.landings.append((branch, x, top))

@@ -5,8 +5,9 @@ to hand``, ``raise``, ``lower`` (floats and other contacts outside), ``trip``, `
 ``close`` (breakers, links and isolators), ``wait 40`` (seconds), ``lose L2``, ``restore L2``,
 ``output on``, ``output off`` (the controller), ``foreign on``, ``foreign off``, ``spend`` and ``renew``
 (a surge module), ``push`` and ``let go`` (an armature by hand), ``rest`` (nothing is done). So:
-``K on``, ``H.run off``, ``M forward``, ``M reverse``, ``M star``, ``M delta``. Devices are named by
-their role in the circuit.
+``K on``, ``H.run off``, ``M forward``, ``M reverse``, ``M star``, ``M delta``; ``main.L1 live`` or
+``dead`` of a node; ``lamps on`` of all lamps with a test input. Devices are named by their role in the
+circuit, those of another circuit by their whole id.
 
 Source:
     Common practice, no source; what each starter does follows from its circuit.
@@ -72,6 +73,13 @@ _ALARM = (
     "press S.test: H.alarm on, Z.alarm on",
     "release S.test: H.alarm off, Z.alarm off",
 )
+_MAINTAINED = (
+    "rest: E.light on, E.heat on",
+    "open c0.Q: E.light on, E.heat on, main.L1 dead",
+    "close c0.Q: E.light on",
+    "open Q: E.light off, E.heat off",
+    "close Q: E.light on",
+)
 _BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
     Recipe.EMERGENCY_STOP: (
         "rest: K1 off, K2 off, H.ready off",
@@ -114,6 +122,17 @@ _BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
         "turn S to off: H off, K off",
     ),
     Recipe.LIT_BUTTON: ("press S: K on", "release S: K on", "press S.off: K off", "release S.off: K off"),
+    Recipe.INCOMER: (
+        "rest: in.L1 live, main.L1 live, main.L3 live",
+        "open Q: in.L1 live, main.L1 dead, main.L3 dead",
+        "close Q: main.L1 live",
+        "lose L2: main.L2 dead, main.L1 live",
+        "restore L2: main.L2 live",
+    ),
+    Recipe.THROUGH_FEED: ("rest: in.L1 live", "open c0.Q: in.L1 live, main.L1 dead", "close c0.Q: main.L1 live"),
+    Recipe.LAMP_TEST: ("press S: lamps on", "release S: lamps any"),
+    Recipe.CONTROLLER: ("rest: A on",),
+    Recipe.SENSOR_TERMINALS: ("rest: B1 on, AI off", "raise B1: AI on", "lower B1: AI off"),
     Recipe.SCREEN: ("rest: A on",),
     Recipe.NETWORK: ("rest: A on",),
     Recipe.CONTROL_SUPPLY: ("rest: T on", "open F: T off", "close F: T on"),
@@ -123,16 +142,49 @@ _BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
 }
 
 
-def script_of(circuit: Circuit, load: Load | None = None, signals: tuple[Signal, ...] = ()) -> tuple[str, ...]:
-    """The steps that a circuit must pass; empty where its recipe promises no behaviour of its own."""
+def script_of(
+    circuit: Circuit, load: Load | None = None, signals: tuple[Signal, ...] = (), others: tuple[Circuit, ...] = ()
+) -> tuple[str, ...]:
+    """The steps that a circuit must pass; empty where its recipe promises no behaviour of its own.
+
+    Args:
+        circuit: The circuit.
+        load: The load it serves.
+        signals: The field devices of the job.
+        others: All circuits of the job: what must be switched on ahead of it is among them.
+    """
+    return (*_ahead(circuit, others), *_own(circuit, load, signals))
+
+
+def _ahead(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
+    """What must be done before a load can run: the emergency stop reset, the main contactor switched on."""
+    if circuit.load is None or circuit.recipe is Recipe.MAINTAINED:
+        return ()
+    steps: list[str] = []
+    for one in others:
+        if one.recipe is Recipe.EMERGENCY_STOP:
+            steps += [f"press {one.id}.S.reset", f"release {one.id}.S.reset"]
+        elif one.recipe is Recipe.PHASE_MONITOR:
+            steps.append(f"turn {one.id}.S to on")
+    return tuple(steps)
+
+
+def _own(circuit: Circuit, load: Load | None, signals: tuple[Signal, ...]) -> tuple[str, ...]:
+    if circuit.recipe is Recipe.MAINTAINED:
+        return _MAINTAINED
+    if circuit.recipe is Recipe.SOCKET and circuit.param("fed", "maintained").startswith("outside"):
+        return ("rest: XS off", "foreign on: XS on", "open c0.Q: XS on", "close c0.Q: XS on", "foreign off: XS off")
+    if circuit.recipe is Recipe.PHASE_MONITOR and circuit.param("monitor", "yes") == "no":
+        return ("rest: K off", "turn S to on: K on, held.L1 live", "turn S to off: K off, held.L1 dead")
     if load is None or circuit.load is None:
         return _BY_RECIPE.get(circuit.recipe, ())
-    if circuit.recipe is Recipe.MAINTAINED:
-        return ("rest: E.light on, E.heat on", "open Q: E.light off, E.heat off", "close Q: E.light on")
     if circuit.recipe is Recipe.WAY:
         return ("rest: E on", "open F: E off", "close F: E on")
     foreign = any(s.wetting is Wetting.FOREIGN and s.load == load.id for s in signals)
-    return (*(("foreign on",) if foreign else ()), *_starter(circuit, load))
+    bypass: tuple[str, ...] = ()
+    if circuit.param("bypass", "built in") == "contactor" and load.command is Command.BUTTONS:
+        bypass = ("press S.start: KB on", "release S.start: KB on", "press S.stop: KB off", "release S.stop: KB off")
+    return (*(("foreign on",) if foreign else ()), *bypass, *_starter(circuit, load))
 
 
 def _starter(circuit: Circuit, load: Load) -> tuple[str, ...]:
@@ -171,6 +223,8 @@ def _selector() -> tuple[str, ...]:
 
 def _for_load(step: str, load: Load) -> str:
     """The step with what turns or works named as it is: a motor goes forward, anything else is on."""
+    if load.start is Start.STAR_DELTA:
+        return step.replace("M forward", "M star")
     if load.is_motor and load.phases == 3:
         return step
     for way in ("M forward", "M reverse", "M on"):

@@ -49,6 +49,7 @@ class SheetKind(Enum):
 
     POWER = "power"
     CONTROL = "control"
+    EARTH = "earth tree"
     LEGEND = "symbols used"
 
 

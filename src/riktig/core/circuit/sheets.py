@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.circuit.draw_earth import earth_pages
 from riktig.core.circuit.draw_frame import ON_LEGEND, symbols_used
 from riktig.core.circuit.fold import Piece, first_leaf, folded, is_cut
 from riktig.core.circuit.model import Band, Circuits, Device, Element, Landing, Rung, elements_of
@@ -49,12 +50,15 @@ _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT, Behav
 
 
 def lay_out(circuits: Circuits) -> Sheets:
-    """Places every element: power sheets first, then control sheets circuit by circuit, then the symbols used."""
+    """Places every element: power sheets first, then control sheets circuit by circuit, then
+    the earth tree and the symbols used."""
     sheets = power_sheets(circuits)
     sheets += _control_sheets(circuits, len(sheets))
-    for page in range(-(-len(symbols_used(circuits)) // ON_LEGEND) or 1):
-        title = SheetKind.LEGEND.value.capitalize() + (f", {page + 1}" if page else "")
-        sheets.append(Sheet(len(sheets) + 1, title, SheetKind.LEGEND, (), (), (), (), (), ()))
+    legends = -(-len(symbols_used(circuits)) // ON_LEGEND) or 1
+    for kind, pages in ((SheetKind.EARTH, earth_pages(circuits)), (SheetKind.LEGEND, legends)):
+        for page in range(pages):
+            title = kind.value.capitalize() + (f", {page + 1}" if page else "")
+            sheets.append(Sheet(len(sheets) + 1, title, kind, (), (), (), (), (), ()))
     joined = _with_arrows(sheets)
     places = {
         seat.element.id: place_at(sheet.number, seat.x, (seat.top + seat.bottom) / 2)

@@ -5,10 +5,11 @@ The drawing is of rest: nothing pressed, nothing energised, the overload reset, 
 
 from collections.abc import Callable
 
+from riktig.core.catalogue import AUX_BLOCK
 from riktig.core.circuit.commands import Asked, alarm_rungs, command_path, interlock_path, lamp
-from riktig.core.circuit.footing import DC_BACK, Footing
+from riktig.core.circuit.footing import DC_BACK, DC_DEVICES, Footing
 from riktig.core.circuit.model import Band
-from riktig.core.circuit.sketch import LINES, Sketch, Yield
+from riktig.core.circuit.sketch import Sketch, Yield
 from riktig.core.job import (
     Circuit,
     Command,
@@ -57,7 +58,8 @@ class _Starter:
         self.sk = Sketch(circuit.id, load.name, footing)
         self.load, self.footing, self.practice = load, footing, footing.practice
         self.asked = Asked(circuit, load, signals, self.practice)
-        self.start = LINES if load.phases == 3 else tuple(LINES[n] for n in on[: load.phases])
+        lines = footing.load_lines
+        self.start = lines if load.phases == 3 else tuple(lines[n] for n in on[: load.phases])
         self.own_guard = load.start in (Start.SOFT, Start.DRIVE)
         self.protector = load.is_motor and load.protection is Protection.PROTECTOR and not self.own_guard
         self.overload = load.is_motor and not self.protector and not self.own_guard
@@ -96,6 +98,8 @@ class _Starter:
             self._both_ways(live)
         else:
             self._one_way(live)
+        if self.asked.status:
+            self._status()
         if load.level_alarm:
             alarm_rungs(sk, self.asked.floats.alarm, live)
         if load.trip_lamp and (load.is_motor or self.own_guard):
@@ -112,16 +116,20 @@ class _Starter:
         return {3: "motor_breaker", 2: "breaker_two"}.get(self.load.phases, "way_breaker")
 
     def _contactor_parts(self) -> None:
-        self.sk.plate("K", "contactor" if self.plugged else "contactor_wired")
+        self.sk.plate("K", self._contactor("contactor" if self.plugged else "contactor_wired"))
+
+    def _contactor(self, kind: str) -> str:
+        """The kind of a contactor: with an auxiliary block where the controller reads its status."""
+        return kind + AUX_BLOCK if self.asked.status else kind
 
     def _reversing_parts(self) -> None:
-        self.sk.plate("K", "contactor_wired", "forward")
+        self.sk.plate("K", self._contactor("contactor_wired"), "forward")
         if self.asked.interlock_block:
             self.sk.plate("KI", "interlock_block", "interlock")
-        self.sk.plate("KR", "contactor_wired", "reverse")
+        self.sk.plate("KR", self._contactor("contactor_wired"), "reverse")
 
     def _star_delta_parts(self) -> None:
-        self.sk.plate("K", "contactor" if self.plugged else "contactor_wired", "line")
+        self.sk.plate("K", self._contactor("contactor" if self.plugged else "contactor_wired"), "line")
         self.sk.plate("KD", "contactor_wired", "delta")
         if self.asked.interlock_block:
             self.sk.plate("KI", "interlock_block", "interlock")
@@ -131,6 +139,8 @@ class _Starter:
     def _soft_parts(self) -> None:
         self.sk.plate("U", "soft_starter", "soft starter")
         self.sk.plate("K", "relay", "start")
+        if self.asked.bypass:
+            self.sk.plate("KB", "contactor_wired", "bypass")
 
     def _drive_parts(self) -> None:
         self.sk.plate("U", "drive", "drive")
@@ -162,7 +172,7 @@ class _Starter:
         poles = "/".join(POLES[:n])
         switching = {
             Start.REVERSING: f"(K:{poles} | KR:{poles}^132)",
-            Start.SOFT: f"U:{poles}",
+            Start.SOFT: f"(U:{poles} | KB:{poles})" if self.asked.bypass else f"U:{poles}",
             Start.DRIVE: "U:L1-U/L2-V/L3-W",
         }.get(self.load.start, f"K:{poles}")
         path = [f"F:{poles}", switching]
@@ -189,7 +199,7 @@ class _Starter:
         first, second = ("/".join(f"X.{leg}" for leg in legs) for legs in (ENDS[:3], ENDS[3:]))
         in_line = relay if not self.plugged else ""
         inside = relay if self.plugged else ""
-        sk.rung("power", "", LINES, f"F:{poles} {in_line}", fed, Band.POWER)
+        sk.rung("power", "", self.start, f"F:{poles} {in_line}", fed, Band.POWER)
         sk.rung("line", "", fed, f"K:{poles} {inside}{first} @M:{'/'.join(ENDS[:3])}", "", Band.POWER)
         sk.rung("triangle", "", fed, f"KD:{poles}", tails, Band.POWER)
         sk.rung("ends", "", tails, f"{second} @M:{'/'.join(ENDS[3:])}", "", Band.POWER)
@@ -240,6 +250,8 @@ class _Starter:
             loop = f"@U:24 {contact} @U:R1" if load.start is Start.DRIVE else f"@U:S1 {contact} @U:S2"
             if load.start is Start.SOFT:
                 sk.rung("feed", "soft starter", live, "U:A1-A2", self.footing.back)
+                if self.asked.bypass:
+                    sk.rung("bypass", "bypass at full voltage", live, "U:23-24 KB:A1-A2", self.footing.back)
             sk.rung("loop", "run command", "", loop)
         if load.start is Start.DRIVE and self.controlled:
             sk.rung("reference", "speed reference", sk.node("ref"), "U:REF-COM", sk.node("ref.com"))
@@ -269,6 +281,12 @@ class _Starter:
         if load.run_lamp:
             for lit, said, legend, contact, rung in lamps:
                 lamp(sk, lit, said, legend, live, contact, "green", role=rung)
+
+    def _status(self) -> None:
+        """A contact of each contactor to the controller: in means on, whatever the lamp says."""
+        self.sk.rung("status", "status", DC_DEVICES, "K:53-54", self.sk.node("status"))
+        if self.sk.has("KR"):
+            self.sk.rung("status2", "status, reverse", DC_DEVICES, "KR:53-54", self.sk.node("status2"))
 
     def _earth(self) -> None:
         role = "M" if self.sk.has("M") else "E"

@@ -15,7 +15,7 @@ from riktig.core.circuit.footing import (
 )
 from riktig.core.circuit.model import Band, Zone
 from riktig.core.circuit.sketch import Sketch, Yield
-from riktig.core.job import Circuit, EarthScheme, Load
+from riktig.core.job import Circuit, EarthScheme, Load, Protection, RelayCommons
 
 __all__ = [
     "AHEAD",
@@ -65,7 +65,9 @@ def incomer(
     kinds |= {node.split(".")[1]: "tap_terminal" for node in ahead}
     for name in conductors:
         sk.add(f"X.{name}", kinds.get(name, "terminal"), Zone.PLATE, f"incoming {name}", strip="X", mark=name)
-    sk.add("Q", "isolator", Zone.PLATE, "main isolator", legend="MAIN SWITCH")
+    handle = circuit.param("handle inside", "by the rulebook")
+    inner = handle == "yes" or (handle == "by the rulebook" and footing.north_american)
+    sk.add("Q", "isolator_inner" if inner else "isolator", Zone.PLATE, "main isolator", legend="MAIN SWITCH")
     blocks = [f"XD{n or ''}" for n in range(-(-taps // BLOCK_TAPS))]
     for block in blocks:
         sk.add(block, "dist_block", Zone.PLATE, "distribution")
@@ -125,6 +127,9 @@ def dc_supply(circuit: Circuit, footing: Footing) -> Yield:
     sk.plate("XL", "earth_link", "0 V earthed")
     _dc_input(sk, footing)
     sk.rung("source", "output", sk.node("out"), "T:P-M", DC_BACK)
+    if footing.practice.relay_commons is RelayCommons.BRIDGES:
+        sk.plate("XB", "zero_bar", "0 V")
+        sk.rung("bridge", "0 V, bridged", DC_BACK, "@XB:1")
     sk.rung("one", "24 V, relays and outputs", sk.node("out"), "F1:1-2", DC_LIVE)
     sk.rung("two", "24 V, devices and sensors", sk.node("out"), "F2:1-2", DC_DEVICES)
     sk.rung("earthed", "0 V earthed", DC_BACK, "XL:1-2", sk.node("earth"))
@@ -157,7 +162,11 @@ def way(circuit: Circuit, load: Load, footing: Footing, line: int, shared: str =
     """A way of its own: breaker, terminal, load, and its neutral back; ``shared`` is the neutral it joins."""
     sk = Sketch(circuit.id, load.name, footing)
     kind = {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker")
-    sk.plate("F", "panel_breaker" if footing.north_american else kind, "way")
+    if load.protection is Protection.FUSES and load.phases == 3:
+        kind = "fuse_switch"
+    elif footing.north_american:
+        kind = "panel_breaker"
+    sk.plate("F", kind, "way")
     if load.phases == 1:
         sk.outside("E", "load")
         sk.terminal("X.L", "L", "L")
@@ -173,7 +182,8 @@ def way(circuit: Circuit, load: Load, footing: Footing, line: int, shared: str =
         poles = "/".join(POLES.split("/")[: load.phases])
         for leg in pins:
             sk.terminal(f"X.{leg}", leg, leg)
-        on = LINES if load.phases == 3 else (LINES[line], LINES[(line + 1) % 3])
+        lines = footing.load_lines
+        on = lines if load.phases == 3 else (lines[line], lines[(line + 1) % 3])
         path = f"F:{poles} {'/'.join(f'X.{leg}' for leg in pins)} @E:{'/'.join(pins)}"
         sk.rung("power", "", on, path, "", Band.POWER)
     if footing.practice.earths is EarthScheme.BAR:
@@ -207,8 +217,10 @@ def maintained(circuit: Circuit, load: Load | None, footing: Footing, line: int 
         sk.rung("power", "maintained, live with the main switch off", AHEAD[line], path, "N")
     else:
         # Two lines through a small transformer of its own: there is no neutral to return to.
+        sk.plate("FP", "panel_breaker" if footing.north_american else "breaker_two", "primary", least_a=2.0)
         sk.plate("T", "transformer", "services")
-        sk.rung("power", "maintained, live with the main switch off", AHEAD[:2], "Q:1-2/3-4 @T:1/3", "", Band.POWER)
+        path = "Q:1-2/3-4 FP:1-2/3-4 @T:1/3"
+        sk.rung("power", "maintained, live with the main switch off", AHEAD[:2], path, "", Band.POWER)
         sk.rung("source", "secondary", sk.node("out"), "T:5-7", sk.node("back"))
         sk.rung("services", "services", sk.node("out"), f"F:1-2 ({' | '.join(services)})", sk.node("back"))
     return sk.done()
@@ -217,15 +229,20 @@ def maintained(circuit: Circuit, load: Load | None, footing: Footing, line: int 
 def phase_monitor(circuit: Circuit, footing: Footing) -> Yield:
     """A monitor fed ahead of the main contactor it lets in; what hangs behind drops when a phase is lost."""
     sk = Sketch(circuit.id, circuit.title or "main contactor", footing)
-    sk.plate("F", "fuse_three", "monitor")
-    sk.plate("PM", "phase_monitor", "phase monitor")
+    monitored = circuit.param("monitor", "yes") == "yes"
+    if monitored:
+        sk.plate("F", "fuse_three", "monitor")
+        sk.plate("PM", "phase_monitor", "phase monitor")
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "contactor_wired", "main contactor", least_a=float(circuit.param("rated A", "40")))
     sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
     sk.rung("power", "", LINES, f"K:{POLES}", HELD, Band.POWER)
-    sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
-    live = sk.tap()
-    sk.rung("run", "phases present, switched on", live, "PM:15-18 S:13-14 K:A1-A2", footing.back)
+    live = sk.tap(guard="")
+    if monitored:
+        sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
+        sk.rung("run", "phases present, switched on", live, "PM:15-18 S:13-14 K:A1-A2", footing.back)
+    else:
+        sk.rung("run", "switched on", live, "S:13-14 K:A1-A2", footing.back)
     lamp(sk, "in", "in", "SUPPLY ON", live, "K:43-44", "green")
     return sk.done()
 

@@ -1,14 +1,26 @@
-"""What is live. So far: which nets stay live when a device is switched off."""
+"""What is live, and whether circuits do what their recipes promise."""
 
 from riktig.core.circuit import CIRCUITS, NETS, Circuits, Net, Nets
+from riktig.core.energise.behaviour import Behaviour, behaviour_of, with_tags
 from riktig.core.energise.live import live_nets
+from riktig.core.energise.run import Panel
+from riktig.core.energise.script import StepResult, run_script
 from riktig.core.plan import Derived
 
-__all__ = ["LIVE_WITH_MAIN_OFF", "live_nets"]
+__all__ = [
+    "LIVE_WITH_MAIN_OFF",
+    "Behaviour",
+    "Panel",
+    "StepResult",
+    "behaviour_of",
+    "live_nets",
+    "run_script",
+    "with_tags",
+]
 
 
 def _with_main_off(circuits: Circuits, nets: Nets) -> tuple[Net, ...]:
-    main = frozenset(d.id for d in circuits.devices if d.kind_id == "isolator")
+    main = frozenset(d.id for d in circuits.devices if d.kind.family == "isolator")
     return live_nets(circuits, nets, main)
 
 

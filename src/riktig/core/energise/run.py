@@ -77,6 +77,11 @@ class Panel:
         """The poles that a net is joined to."""
         return self._phases.get(net, set())
 
+    def alive(self, node: str) -> bool:
+        """Whether a named node is joined to a pole of any supply."""
+        net = next((one for one in self.nets.nets if node in one.nodes), None)
+        return net is not None and bool(self.sources_at(net.id))
+
     def turns(self, device: DeviceId) -> str:
         """“forward”, “reverse”, “star”, “delta” or “off”: what a motor does."""
         motor = self._devices[device]
@@ -109,7 +114,9 @@ class Panel:
         fed: set[tuple[DeviceId, str]] = set()
         for device in self.circuits.devices:
             for unit in device.kind.units:
-                if unit.behaviour in _LOADS and self._fed(device, unit):
+                if (unit.behaviour in _LOADS and self._fed(device, unit)) or (
+                    device.kind_id == "load_three" and len({self._pole(device, pin) for pin in unit.pins} - {None}) == 3
+                ):
                     fed.add((device.id, unit.name))
         self.fed_units = fed
         now = {device for device, _ in fed}

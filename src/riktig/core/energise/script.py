@@ -132,6 +132,12 @@ class _Runner:
     def _look(self, text: str) -> str:
         """What is otherwise than expected; empty when it is as expected."""
         role, _, want = text.rpartition(" ")
+        if want in ("live", "dead"):
+            now = "live" if self.panel.alive(role) else "dead"
+            return "" if now == want else f"{role} is {now}, not {want}"
+        if role == "lamps":
+            dark = [d.id for d in self.circuits.devices if d.kind_id == "test_lamp" and d.id not in self.panel.on]
+            return f"{', '.join(dark)} is off, not on" if want == "on" and dark else ""
         did = self._device(role)
         if want == "any":
             return ""

@@ -112,7 +112,8 @@ class Param:
 
 @dataclass(frozen=True, slots=True)
 class OwnDevice:
-    """A device the builder added. ``zone`` is “plate”, “door” or “field”; ``mark`` makes it a terminal."""
+    """A device the builder added. ``zone`` is “plate”, “door” or “field”; ``mark`` makes it a terminal;
+    ``colour`` is that of a lamp."""
 
     role: str
     kind: str
@@ -120,17 +121,23 @@ class OwnDevice:
     purpose: str = ""
     legend: str = ""
     mark: str = ""
+    colour: str = ""
 
 
 @dataclass(frozen=True, slots=True)
 class OwnRung:
-    """A rung the builder added: from and to named nodes, along a path in words."""
+    """A rung the builder added: from and to named nodes, along a path in words.
+
+    Of several lines, ``start`` and ``end`` name a node for each, parted by “/”. ``band`` is the kind
+    of sheet: “control” or “power”.
+    """
 
     role: str
     title: str
     start: str
     path: str
     end: str
+    band: str = "control"
 
 
 @dataclass(frozen=True, slots=True)

@@ -109,7 +109,7 @@ def make_labels(
             labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", f"device:{device.id}"))
         if device.zone is Zone.DOOR and device.kind_id == "stud":
             labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "door", f"device:{device.id}"))
-        if on_door(device) or device.kind_id == "isolator":
+        if on_door(device) or device.kind.family == "isolator":
             labels.append(Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", f"device:{device.id}"))
     for wire in wiring.wires:
         if practice.marked is MarkedWires.IN_DUCT and not wire.ducts:
@@ -129,7 +129,7 @@ def make_labels(
         labels.append(Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", f"device:{cable.device}"))
     incoming = [s.tag for s in strips.strips if s.purpose == "incoming supply"]
     for tag in incoming:
-        main = next((names.tag[d.id] for d in circuits.devices if d.kind_id == "isolator"), "")
+        main = next((names.tag[d.id] for d in circuits.devices if d.kind.family == "isolator"), "")
         labels.append(
             Label(
                 Medium.WARNING,

@@ -49,7 +49,7 @@ def pages_of(plan: Plan[Job]) -> list[Page]:
 def export_all(
     plan: Plan[Job], records: Iterable[Record], folder: Path, *, made: str = "", progress: Progress | None = None
 ) -> list[Path]:
-    """Writes PDF set, XLSX, CSV, DXF and SVG of plate and door, and the job's JSON.
+    """Writes PDF set, XLSX, CSV, DXF and SVG of sheets, plate and door, and the job's JSON.
 
     Each file is written beside its place and moved there whole: a crash leaves no half paper.
 
@@ -102,6 +102,10 @@ def export_all(
         for number, drawing in enumerate(sheets, 1):
             name = f"{stem}_sheet_{number}.svg"
             place(name).write_text(as_svg(drawing), encoding="utf-8")
+            finish(name)
+            name = f"{stem}_sheet_{number}.dxf"
+            progress.step(0.88 + 0.1 * number / len(sheets), f"sheet {number}")
+            write_dxf(place(name), drawing)
             finish(name)
         name = f"{stem}_job.json"
         place(name).write_text(dump_job(job, indent=True), encoding="utf-8")

@@ -47,7 +47,7 @@ def plan_door(circuits: Circuits, sizing: Sizing, layout: Layout, enclosure: Enc
     top = face.height * 0.35
     for device in circuits.devices:
         seat = layout.seat(device.id)
-        if device.kind_id == "isolator" and seat:
+        if device.kind.family == "isolator" and seat:
             at = to_door(seat.rect.centre, enclosure)
             seats.append(DoorSeat(device.id, seat.part, at.x, at.y, SHAFT_HOLE, device.legend))
             top = max(top, at.y + HANDLE / 2 + 55)
@@ -103,7 +103,7 @@ def _misfits(seats: tuple[DoorSeat, ...], face: Rect, layout: Layout, enclosure:
         if out:
             text = f"reaches {out:.0f} mm past the door's edge"
             found.append(Misfit(seat.device, out, "door", text))
-        if seat.part.kind.id == "isolator":
+        if seat.part.kind.family == "isolator":
             continue
         for behind, shadow in shadows:
             short = seat.part.depth + WIRING_DEPTH + behind.part.depth - enclosure.plate_depth

@@ -306,7 +306,7 @@ def draw_door(door: DoorPlan, circuits: Circuits, names: Names) -> Drawing:
 def _operator(seat: DoorSeat, tag: str, legend: str, shift: Point) -> list[Mark]:
     x, y = seat.x + shift.x, seat.y + shift.y
     key = f"device:{seat.device}"
-    if seat.part.kind.id == "isolator":
+    if seat.part.kind.family == "isolator":
         half = HANDLE / 2
         return [
             box(Rect(x - half, y - half, HANDLE, HANDLE), "ink", 0.5, "card", key, "door"),

@@ -56,7 +56,7 @@ def hole_list(layout: Layout, door: DoorPlan, practice: Practice, names: Names) 
         _plate_hole(f"P{n}", point, purpose, thread, practice) for n, (point, purpose, thread) in enumerate(plate, 1)
     ]
     door_holes = sorted(
-        [(Point(s.x, s.y), s.hole, names.tag[s.device], s.part.kind.id) for s in door.seats]
+        [(Point(s.x, s.y), s.hole, names.tag[s.device], s.part.kind.family) for s in door.seats]
         + [(door.stud, tapped_hole("M6").clearance, "door bond", "stud")],
         key=lambda one: (one[0].y, one[0].x),
     )

@@ -122,7 +122,7 @@ class _Planner:
         breakers = [
             names.tag[d.id]
             for d in circuits.devices
-            if d.kind.is_protective or d.kind_id in ("isolator", "rail_isolator")
+            if d.kind.is_protective or d.kind.family in ("isolator", "rail_isolator")
         ]
         self._off = f"{', '.join(breakers)} off. Supply and field cables not connected."
         self._on = f"{', '.join(breakers)} on, nothing pressed. Supply and field cables off."

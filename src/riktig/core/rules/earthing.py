@@ -18,8 +18,8 @@ def protective_sections(view: View) -> ClauseResult:
     clause = "NEC 250.122, from memory" if american else "IEC 60204-1 8.2.2, Table 1"
     findings = []
     evidence = []
-    aside = {c.circuit for c in view.circuits.devices if c.kind_id not in ("isolator", "stud", "earth_bar")} - {
-        c.circuit for c in view.circuits.devices if c.kind_id == "isolator"
+    aside = {c.circuit for c in view.circuits.devices if c.kind.family not in ("isolator", "stud", "earth_bar")} - {
+        c.circuit for c in view.circuits.devices if c.kind.family == "isolator"
     }
     for wire in view.wiring.wires:
         if wire.colour != "green-yellow":

@@ -66,7 +66,7 @@ def main_switch(view: View) -> ClauseResult:
     findings = []
     evidence = []
     for device in view.circuits.devices:
-        if device.kind_id == "isolator":
+        if device.kind.family == "isolator":
             part = view.sizing.parts[device.id]
             need = max(view.job.supply.upstream_a, view.sizing.full_load_a)
             evidence.append(f"{view.tag(device.id)}: {part.rated_a:g} A for {need:g} A, through the door")
@@ -106,7 +106,7 @@ def feeder_holds(view: View) -> ClauseResult:
 
 
 def every_circuit_protected(view: View) -> ClauseResult:
-    """No way from the supply to a load without a protective device."""
+    """No way from the supply, or from a transformer, to a load without a protective device."""
     clause = "IEC 60204-1 7.2.1"
     joined: dict[PinId, set[PinId]] = defaultdict(set)
     for device in view.circuits.devices:
@@ -124,6 +124,10 @@ def every_circuit_protected(view: View) -> ClauseResult:
         for phase in ("L1", "L2", "L3")
         if (net := view.nets.of_pin.get(d.pin(phase)))
     }
+    for device in view.circuits.devices:
+        for unit in device.kind.units:
+            if unit.symbol == "source winding" and (net := view.nets.of_pin.get(device.pin(unit.pins[0]))):
+                seen.add(net.id)
     todo = list(seen)
     while todo:
         fresh = joined[todo.pop()] - seen

@@ -124,9 +124,11 @@ class _Chooser:
         size = self._sized.get(device.circuit)
         if size and device.kind.family in ROLES and _is_role(device, size.proposal):
             return self._chosen(device, size.proposal)
+        if size and device.id.endswith(".KB"):
+            return self._bypass(device, size)
         if device.circuit in SUPPLY_VALUES:
             return self._supply_part(device)
-        match device.kind_id:
+        match device.kind.family if device.kind.family == "isolator" else device.kind_id:
             case "isolator":
                 value = self._proposal.value("panel.main_switch")
                 assert value is not None
@@ -152,6 +154,20 @@ class _Chooser:
                 why = _LAMP_WHY.get(found.colour)
                 return found, (why,) if why else ()
         return first_part(parts_of(device.kind_id), lambda p: p.rated_a >= device.least_a)[0], ()
+
+    def _bypass(self, device: Device, size: LoadSize) -> tuple[Part, tuple[Why, ...]]:
+        """A contactor that only carries a motor which runs already: neither makes nor breaks its starting current."""
+        need = size.current.value
+        found, enough = first_part(parts_of(device.kind_id), lambda p: p.ac1_a >= need)
+        if not enough:
+            self.shortfalls.append((device.id, f"a bypass for {need:g} A"))
+        why = Why(
+            f"Why {found.ac1_a:g} A by AC-1",
+            "The bypass closes at full voltage and opens after the soft starter has taken over: it carries, no more.",
+            (f"{found.ac1_a:g} ≥ {need:g} A",),
+            "IEC 60947-4-1 utilization category AC-1; common practice, from memory",
+        )
+        return found, (why,)
 
     def _supply_part(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         """Parts of the control supplies: as the Brief's proposal has them."""

@@ -9,7 +9,7 @@ from riktig.core.errors import Fault, RiktigError
 from riktig.core.job import Job
 from riktig.core.store.schema import FORMAT
 
-__all__ = ["dump_job", "load_job"]
+__all__ = ["dump_job", "load_job", "placed_fault", "unknown_fields"]
 
 _WHERE = re.compile(r"^(.*?)(?: - at `(.*)`)?$", re.S)
 
@@ -48,13 +48,11 @@ def load_job(text: str, *, where: str = "") -> Job:
             hint="Open it with that edition. It was not changed.",
             where="$.format",
         )
-    faults = _unknown(data["job"], Job, "$.job")
+    faults = unknown_fields(data["job"], Job, "$.job")
     try:
         job = msgspec.convert(data["job"], Job)
     except msgspec.ValidationError as error:
-        found = _WHERE.match(str(error))
-        message, path = (found[1], found[2]) if found else (str(error), "")
-        faults.append(Fault("$.job" + (path or "$").removeprefix("$"), f"{message}."))
+        faults.append(placed_fault(error, "$.job"))
     if faults:
         raise RiktigError(
             f"The job cannot be read: {len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong.",
@@ -65,26 +63,33 @@ def load_job(text: str, *, where: str = "") -> Job:
     return job
 
 
-def _unknown(value: Any, kind: Any, path: str) -> list[Fault]:
+def placed_fault(error: msgspec.ValidationError, root: str) -> Fault:
+    """What the serialiser found wrong, with its path below ``root``."""
+    found = _WHERE.match(str(error))
+    message, path = (found[1], found[2]) if found else (str(error), "")
+    return Fault(root + (path or "$").removeprefix("$"), f"{message}.")
+
+
+def unknown_fields(value: Any, kind: Any, path: str) -> list[Fault]:
     """Fields that the document does not have, all at once: a misspelt field is not ignored."""
     faults: list[Fault] = []
     info = msgspec.inspect.type_info(kind) if isinstance(kind, type) else kind
     if isinstance(info, msgspec.inspect.UnionType):
         options = [one for one in info.types if not isinstance(one, msgspec.inspect.NoneType)]
         if value is not None and len(options) == 1:
-            return _unknown(value, options[0], path)
+            return unknown_fields(value, options[0], path)
         if isinstance(value, dict):
-            tries = [_unknown(value, one, path) for one in options]
+            tries = [unknown_fields(value, one, path) for one in options]
             return min(tries, key=len) if tries else []
         return []
-    if isinstance(info, msgspec.inspect.DataclassType) and isinstance(value, dict):
-        known = {field.name: field.type for field in info.fields}
+    if isinstance(info, msgspec.inspect.DataclassType | msgspec.inspect.StructType) and isinstance(value, dict):
+        known = {field.encode_name: field.type for field in info.fields}
         for name, part in value.items():
             if name in known:
-                faults += _unknown(part, known[name], f"{path}.{name}")
+                faults += unknown_fields(part, known[name], f"{path}.{name}")
             else:
                 faults.append(Fault(f"{path}.{name}", "there is no such field."))
-    elif isinstance(info, msgspec.inspect.VarTupleType) and isinstance(value, list):
+    elif isinstance(info, msgspec.inspect.VarTupleType | msgspec.inspect.ListType) and isinstance(value, list):
         for index, part in enumerate(value):
-            faults += _unknown(part, info.item_type, f"{path}[{index}]")
+            faults += unknown_fields(part, info.item_type, f"{path}[{index}]")
     return faults

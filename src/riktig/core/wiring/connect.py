@@ -73,8 +73,8 @@ def wire_all(
             halves += _earths(net, pins, circuits, devices)
         elif spread:
             halves += spread
-        elif net.net_class is NetClass.NEUTRAL and any(d.kind_id == "neutral_bar" for d in circuits.devices):
-            halves += _neutrals(net, pins, circuits)
+        elif bars := _bars_of(net, circuits):
+            halves += _from_bars(net, pins, bars)
         elif any(devices[_owner(pin)[0]].kind_id == "tap_terminal" for pin in pins):
             halves += _tapped(net, pins, devices, router)
         elif len(pins) > 1:
@@ -195,9 +195,15 @@ def _tapped(net: Net, pins: list[PinId], devices: dict[DeviceId, Device], router
     return [_Half(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
 
 
-def _neutrals(net: Net, pins: list[PinId], circuits: Circuits) -> list[_Half]:
-    """Each circuit's neutral from a way of its own on the bar; what one circuit has more of goes on from there."""
-    bars = [d for d in circuits.devices if d.kind_id == "neutral_bar"]
+def _bars_of(net: Net, circuits: Circuits) -> list[Device]:
+    """The bars that spread a return: the neutral, or 0 V where relay commons are bridged."""
+    kinds = {NetClass.NEUTRAL: "neutral_bar", NetClass.DC: "zero_bar"}
+    wanted = kinds.get(net.net_class)
+    return [d for d in circuits.devices if d.kind_id == wanted and d.pin("1") in net.pins] if wanted else []
+
+
+def _from_bars(net: Net, pins: list[PinId], bars: list[Device]) -> list[_Half]:
+    """Each circuit's return from a way of its own on the bar; what one circuit has more of goes on from there."""
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
     links = [_Half(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
     taken = {half.b for half in links}
@@ -343,7 +349,7 @@ class _Maker:
         return None
 
     def _is_incomer(self, device: Device) -> bool:
-        return device.kind_id in ("isolator", "terminal")
+        return device.kind.family == "isolator" or device.kind_id == "terminal"
 
     def _earth_section(self, point: PinId) -> tuple[float, Why]:
         owner, _ = _owner(point)

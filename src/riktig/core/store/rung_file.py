@@ -1,0 +1,118 @@
+"""A circuit as a readable JSON of devices and rungs, and back, with the place of every fault.
+
+The form is described in docs/rungs.md.
+"""
+
+from dataclasses import dataclass, field
+from typing import Any
+
+import msgspec
+
+from riktig.core.errors import Fault, RiktigError
+from riktig.core.job import OwnDevice, OwnRung
+from riktig.core.store.job_json import placed_fault, unknown_fields
+
+__all__ = ["RUNG_FORMAT", "WrittenCircuit", "dump_rungs", "load_rungs"]
+
+RUNG_FORMAT = 1
+MOST_BYTES = 20_000_000
+"""A file larger than this is not a circuit written by hand."""
+
+
+class _Device(msgspec.Struct, omit_defaults=True):
+    role: str
+    kind: str
+    place: str = "plate"
+    purpose: str = ""
+    legend: str = ""
+    mark: str = ""
+    colour: str = ""
+
+
+class _Rung(msgspec.Struct, omit_defaults=True, rename={"start": "from", "end": "to"}):
+    role: str
+    path: str
+    title: str = ""
+    start: str = ""
+    end: str = ""
+    band: str = "control"
+
+
+class _File(msgspec.Struct, rename={"rungs_format": "rungs format"}):
+    rungs_format: int
+    title: str
+    devices: list[_Device]
+    rungs: list[_Rung]
+
+
+@dataclass(frozen=True, slots=True)
+class WrittenCircuit:
+    """What a rung file holds."""
+
+    title: str
+    devices: tuple[OwnDevice, ...] = field(default=())
+    rungs: tuple[OwnRung, ...] = field(default=())
+
+
+def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
+    """A circuit from JSON. Whether its paths can be drawn is for ``circuit.add_written`` to say.
+
+    Raises:
+        RiktigError: not JSON, not of this form, newer than this edition; with the path of each fault.
+    """
+    if len(text) > MOST_BYTES:
+        raise RiktigError("This file is too large for a circuit.", hint="Choose a rung file.", where=where)
+    try:
+        data: Any = msgspec.json.decode(text)
+    except (msgspec.DecodeError, UnicodeError, RecursionError) as error:
+        raise RiktigError(
+            f"This is not a rung file: it cannot be read as JSON ({error}).",
+            hint="See docs/rungs.md for the form.",
+            where=where,
+        ) from error
+    if not isinstance(data, dict) or "rungs format" not in data:
+        raise RiktigError(
+            "This is JSON, but not a rung file: it has no “rungs format”.",
+            hint="See docs/rungs.md for the form.",
+            where=where or "$",
+        )
+    form = data["rungs format"]
+    if not isinstance(form, int) or form > RUNG_FORMAT:
+        raise RiktigError(
+            f"The rungs were written for a newer edition (format {form}; this one reads {RUNG_FORMAT}).",
+            hint="Read them with that edition.",
+            where="$['rungs format']",
+        )
+    faults = unknown_fields(data, _File, "$")
+    try:
+        found = msgspec.convert(data, _File)
+    except msgspec.ValidationError as error:
+        faults.append(placed_fault(error, "$"))
+        found = None
+    if faults or found is None:
+        raise _wrong(faults, where)
+    return WrittenCircuit(
+        found.title,
+        tuple(OwnDevice(d.role, d.kind, d.place, d.purpose, d.legend, d.mark, d.colour) for d in found.devices),
+        tuple(OwnRung(r.role, r.title, r.start, r.path, r.end, r.band) for r in found.rungs),
+    )
+
+
+def _wrong(faults: list[Fault], where: str) -> RiktigError:
+    return RiktigError(
+        f"The rungs cannot be read: {len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong.",
+        hint="Mend what is listed and try again.",
+        where=where,
+        faults=faults,
+    )
+
+
+def dump_rungs(circuit: WrittenCircuit) -> str:
+    """The circuit as indented JSON; ``load_rungs`` reads the same circuit from it."""
+    whole = _File(
+        RUNG_FORMAT,
+        circuit.title,
+        [_Device(d.role, d.kind, d.zone, d.purpose, d.legend, d.mark, d.colour) for d in circuit.devices],
+        [_Rung(r.role, r.path, r.title, r.start, r.end, r.band) for r in circuit.rungs],
+    )
+    return msgspec.json.format(msgspec.json.encode(whole), indent=2).decode()
