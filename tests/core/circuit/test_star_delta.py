@@ -122,12 +122,13 @@ def test_the_whole_chain_stands_behind_it(protection: Protection, overload: Star
     assert failing == []
 
 
-def test_it_takes_a_power_sheet_of_its_own_and_says_where_its_ends_go() -> None:
+def test_it_stands_on_a_sheet_with_room_for_it_and_says_where_its_ends_go() -> None:
     job = add_load(fan(), "drum", 4.0)
     plan = Plan(settle(job))
     power = [sheet for sheet in plan.get(SHEETS).sheets if sheet.kind is SheetKind.POWER]
     assert len(power) == 2
-    texts = [m.text for m in plan.get(SHEET_DRAWINGS)[0].marks if isinstance(m, Text)]
+    assert "c1" not in power[0].circuits, "beside the incoming supply there is no height for it"
+    texts = [m.text for m in plan.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)]
     assert "of M1" in texts
     assert {"W2", "U2", "V2"} <= set(texts)
 

@@ -2,20 +2,7 @@
 
 import pytest
 
-from riktig.core.circuit import (
-    CIRCUITS,
-    NAMES,
-    NETS,
-    SHEET_DRAWINGS,
-    SHEETS,
-    Band,
-    Circuits,
-    Net,
-    SheetKind,
-    elements_of,
-    settle,
-)
-from riktig.core.geometry import Align, Face, Text
+from riktig.core.circuit import CIRCUITS, NETS, SHEETS, Band, Circuits, Net, SheetKind, elements_of, settle
 from riktig.core.job import (
     Command,
     Job,
@@ -34,7 +21,7 @@ from riktig.core.prove import TESTS
 from riktig.core.rules import RULES, Verdict, findings_of
 from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING
-from riktig.demo_job import DEMOS, demo_job
+from riktig.demo_job import demo_job
 
 BOTH = {"start": Start.REVERSING, "command": Command.BOTH_WAYS}
 
@@ -171,35 +158,11 @@ def test_the_whole_chain_stands_behind_every_starter(protection: Protection, bot
     assert failing == []
 
 
-@pytest.mark.parametrize("name", sorted(DEMOS))
-def test_hardly_any_text_touches_another_on_the_sheets(name: str) -> None:
-    """Widths by the average of the faces; a pin number may touch the number of the net beside it, nothing more."""
-
-    def box(text: Text) -> tuple[float, float, float, float]:
-        printed = text.face in (Face.PRINTED, Face.PRINTED_BOLD)
-        width = len(text.text) * text.size * (0.83 if printed else 0.72)
-        left = text.x - {Align.LEFT: 0.0, Align.MIDDLE: width / 2, Align.RIGHT: width}[text.align]
-        return left, text.y - text.size, left + width, text.y
-
-    plan = Plan(demo_job(name))
-    numbers = set(plan.get(NAMES).number.values())
-    for drawing in plan.get(SHEET_DRAWINGS):
-        texts = [mark for mark in drawing.marks if isinstance(mark, Text)]
-        for n, one in enumerate(texts):
-            for other in texts[n + 1 :]:
-                a, b = box(one), box(other)
-                across = min(a[2], b[2]) - max(a[0], b[0])
-                down = min(a[3], b[3]) - max(a[1], b[1])
-                if across > 0.3 and down > 0.3:
-                    assert numbers & {one.text, other.text} or {one.text, other.text} <= {"14", "1"}, (one, other)
-                    assert down < 1.0, (drawing.title, one.text, other.text)
-
-
-def test_a_power_path_with_two_contactors_takes_two_places_on_its_sheet() -> None:
+def test_a_power_path_with_two_contactors_takes_two_places_and_stands_apart_from_the_supply() -> None:
     job = new_job("S")
     for n in range(2):
         job = add_load(job, f"rake {n}", 1.5, **BOTH)  # type: ignore[arg-type]
     job = add_load(job, "drum", 4.0)
     sheets = [s for s in Plan(settle(job)).get(SHEETS).sheets if s.kind is SheetKind.POWER]
     motors = [[r.title for r in sheet.rungs if len(r.start) == 3 and r.band is Band.POWER] for sheet in sheets]
-    assert motors == [["Rake 0"], ["Rake 1", "Drum"]]
+    assert motors == [["Drum"], ["Rake 0", "Rake 1"]]

@@ -10,7 +10,7 @@ from riktig.core.circuit.ground import Ground
 from riktig.core.circuit.model import Circuits, Device, Element, Zone
 from riktig.core.circuit.nets import Net, NetClass
 from riktig.core.circuit.numbers import Names
-from riktig.core.circuit.power_sheets import is_bus
+from riktig.core.circuit.power_sheets import POWER_BOTTOM, is_bus
 from riktig.core.circuit.sheet_model import (
     FIRST_X,
     FIRST_Y,
@@ -230,15 +230,24 @@ class Labels:
             return []
         if net is None:
             return []
+        if net.net_class is NetClass.NEUTRAL and not rail.top and rail.y not in (RAIL_BOTTOM, POWER_BOTTOM):
+            return []
         name = "PE" if net.net_class is NetClass.EARTH else self.reading.names.number.get(net.id, "")
         self.numbered.add(net.id)
         if not rail.top and self.bonded & set(net.pins) and net.net_class is NetClass.EARTH:
             return [*earth_sign(rail.x1, rail.y + 3.4)]
         key = f"net:{net.id}"
+
+        def at(x: float, y: float, align: Align) -> Text:
+            return Text(x, y, name, PRINTED, face=Face.PRINTED, align=align, key=key)
+
+        left, right = rail.x1 - 1.6, rail.x1 + 1.4
         if not rail.top:
-            return [Text(rail.x1 + 1.4, rail.y + 4.4, name, PRINTED, face=Face.PRINTED, key=key)]
-        y = rail.y + 2.0 if rail.y == TAP_TOP else rail.y - 2.4
-        return [Text(rail.x1 - 1.6, y, name, PRINTED, face=Face.PRINTED, align=Align.RIGHT, key=key)]
+            spots = [at(right, rail.y + 4.4, Align.LEFT), at(left, rail.y + 4.4, Align.RIGHT)]
+        else:
+            y = rail.y + 2.0 if rail.y == TAP_TOP else rail.y - 2.4
+            spots = [at(left, y, Align.RIGHT), at(right, y, Align.LEFT), at(left, y - 3.4, Align.RIGHT)]
+        return [next((spot for spot in spots if self.ground.free(spot)), spots[0])]
 
     def _arrow(self, arrow: Arrow) -> None:
         """Where a node goes on or comes from: the place of its partner, beside the end of its line."""

@@ -56,15 +56,17 @@ def power_marks(
 
 
 def _title(words: str, seat: Seat, ground: Ground) -> None:
-    """The name of a load beside its first element, in as many lines as there is room for."""
+    """The name of a load beside its first element, in as many lines and as small as there is room for."""
     lines = len(seat.element.poles)
     x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
     marks: list[Text] = []
-    for most, size in ((30, SMALL), (14, SMALL), (9, SMALL), (9, 2.2), (9, 1.9)):
+    for most, size in ((30, SMALL), (14, SMALL), (9, SMALL), (9, 2.2), (8, 1.9), (6, 1.7)):
         said = broken(words, most)
-        marks = [Text(x, seat.top + 2 + n * 1.28 * size, part, size, "second") for n, part in enumerate(said)]
-        if all(ground.free(mark) and bounds_of(mark).right < FRAME_RIGHT - 1 for mark in marks):
-            break
+        for dx, top in ((0.0, seat.top + 2), (0.0, seat.top - 2), (3.5, seat.top + 2), (0.0, seat.top + 6)):
+            marks = [Text(x + dx, top + n * 1.28 * size, part, size, "second") for n, part in enumerate(said)]
+            if all(ground.free(mark) and bounds_of(mark).right < FRAME_RIGHT - 1 for mark in marks):
+                ground.add(marks)
+                return
     ground.add(marks)
 
 
@@ -101,6 +103,13 @@ def _landing(
     if device.kind_id in ("neutral_bar", "earth_bar"):
         return []
     end = POWER_BOTTOM
+    if landing.pins == ("N",):
+        box = x - LINE_GAP / 2
+        return [
+            Line(x, y, x, end + 8, width=0.35, layer="circuit"),
+            Line(x, end + 8, box, end + 8, width=0.35, layer="circuit"),
+            Text(x + 1.0, end + 2.0, "N", 2.2, "second", Face.PRINTED),
+        ]
     drop: list[Mark] = [
         Line(x + n * LINE_GAP, y, x + n * LINE_GAP, end + 3, width=0.35, layer="circuit") for n in range(count)
     ]

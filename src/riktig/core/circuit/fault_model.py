@@ -36,11 +36,18 @@ class Graph:
             (pole.device, pole.unit) for rung in circuits.rungs for one in elements_of(rung.path) for pole in one.poles
         )
         self.drawn = {device for device, _ in self.used}
+        self.by_node = {node: net.id for net in nets.nets for node in net.nodes}
+        self.pins_at = {node: net.pins for net in nets.nets for node in net.nodes}
+        self.class_at = {node: net.net_class for net in nets.nets for node in net.nodes}
 
     def net(self, device: Device, pin: str) -> PinId | None:
         """The net of a pin, by its id."""
         found = self.nets.of_pin.get(device.pin(pin))
         return found.id if found else None
+
+    def is_joint(self, element: Element) -> bool:
+        """Whether an element keeps the potential: a terminal."""
+        return behaves(self, element, Behaviour.JOINT)
 
     def reach(self, seeds: set[PinId], passes: Callable[[Device, Behaviour], bool]) -> set[PinId]:
         """The nets that ``seeds`` reach through units that ``passes`` lets through."""

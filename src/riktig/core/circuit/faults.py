@@ -30,6 +30,8 @@ def find_faults(circuits: Circuits, nets: Nets) -> tuple[Fault, ...]:
         monitor_downstream,
         wrong_pairs,
         _bare_paths,
+        _loops,
+        _unfed,
     ):
         found += look(graph)
     return tuple(found)
@@ -217,6 +219,61 @@ def _lamps_without_meaning(graph: Graph) -> list[Fault]:
     ]
 
 
+def _loops(graph: Graph) -> list[Fault]:
+    """Paths that begin and end at one potential: whatever they go through, nothing can ever flow."""
+    found = []
+    for rung in graph.circuits.rungs:
+        first = next(elements_of(rung.path), None)
+        if rung.band is not Band.CONTROL or first is None or not rung.start or not rung.end:
+            continue
+        ends = [graph.by_node.get(node) for node in (rung.start[0], rung.end[0])]
+        crossed = [e for e in elements_of(rung.path) if not graph.is_joint(e)]
+        if crossed and ends[0] is not None and ends[0] == ends[1]:
+            found.append(
+                Fault(
+                    "loop",
+                    f"“{rung.title}” begins and ends at one potential, so nothing can ever flow through it.",
+                    f"element:{crossed[0].id}",
+                    "Wire one of its ends to another potential.",
+                )
+            )
+    return found
+
+
+def _unfed(graph: Graph) -> list[Fault]:
+    """Paths that no supply reaches, through whatever switches or takes current."""
+    seeds = {net for net, _ in _poles(graph)}
+    for device in graph.circuits.devices:
+        for unit in device.kind.units:
+            if unit.behaviour is Behaviour.SOURCE:
+                seeds |= {net for pin in unit.pins if (net := graph.net(device, pin))}
+            if unit.name in OWN_LOOPS.get(device.kind_id, ()):
+                seeds |= {net for pin in unit.pins if (net := graph.net(device, pin))}
+    reached = graph.reach(seeds, lambda device, behaviour: behaviour in PASS | TAKES)
+    found = []
+    for rung in graph.circuits.rungs:
+        if rung.band is not Band.CONTROL:
+            continue
+        for one in elements_of(rung.path):
+            device = graph.devices[one.device]
+            nets = [graph.net(device, pin) for pin in device.kind.unit(one.poles[0].unit).pins]
+            if not any(net in reached for net in nets):
+                found.append(
+                    Fault(
+                        "no supply",
+                        f"“{rung.title}” hangs on no supply: {{{device.id}}} can never be fed.",
+                        f"element:{one.id}",
+                        "Wire its start to a supply, or to a node that one feeds.",
+                    )
+                )
+                break
+    return found
+
+
+OWN_LOOPS = {"soft_starter": ("S1-S2",)}
+"""Inputs that their own device feeds."""
+
+
 def _bare_paths(graph: Graph) -> list[Fault]:
     """Nodes that a rung starts from and nothing feeds, and ends that nothing goes on from."""
     fed: Counter[str] = Counter()
@@ -246,5 +303,5 @@ def _known(node: str) -> bool:
 
 
 def _bonded(graph: Graph, node: str) -> bool:
-    net = next((one for one in graph.nets.nets if node in one.nodes), None)
-    return net is not None and (net.net_class is NetClass.EARTH or len(net.pins) > 1)
+    pins = graph.pins_at.get(node, ())
+    return len(pins) > 1 or graph.class_at.get(node) is NetClass.EARTH

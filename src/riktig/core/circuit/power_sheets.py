@@ -36,10 +36,12 @@ class _Group:
     first: Rung
     others: list[Rung] = field(default_factory=list)
     earth: Rung | None = None
+    neutral: Rung | None = None
+    """The neutral that goes along with three lines."""
 
     @property
     def rungs(self) -> tuple[Rung, ...]:
-        return (self.first, *self.others, *((self.earth,) if self.earth else ()))
+        return (self.first, *self.others, *(one for one in (self.neutral, self.earth) if one))
 
     @property
     def lines(self) -> int:
@@ -105,6 +107,10 @@ def _groups(firsts: list[Rung], power: list[Rung]) -> list[_Group]:
         for rung in (group.first, *group.others):
             for one in _ends(rung.path):
                 group.earth = group.earth or earths.get(one)
+        fed_devices = set(_ends(first.path))
+        for rung in of_circuit[first.circuit]:
+            if rung.start == ("N",) and fed_devices & set(_ends(rung.path)):
+                group.neutral = rung
         groups.append(group)
     return groups
 
@@ -212,8 +218,18 @@ def _put_group(pad: Pad, group: _Group, x: float, top: float, rails: list[Rail])
         pad.put(group.first.path, x, top, POWER_BOTTOM, LINE_GAP)
         if group.first.end and is_bus(group.first.end[0]):
             rails.append(Rail(group.first.end[0], x, x + 2 * LINE_GAP, POWER_BOTTOM, False))
+    if group.neutral:
+        at = x + group.lines * LINE_GAP
+        terminal = next((s for s in reversed(pad.seats) if s.element.poles[0].unit == "i-f"), None)
+        top_n, bottom_n = (terminal.top, terminal.bottom) if terminal else (POWER_BOTTOM - 12, POWER_BOTTOM - 6)
+        for part in group.neutral.path.parts:
+            if isinstance(part, Element):
+                pad.seats.append(Seat(part, at, top_n, bottom_n))
+            elif isinstance(part, Landing):
+                pad.landings.append((part, at, bottom_n))
+        rails.append(Rail("N", at, at, top_n, True))
     if group.earth:
-        at = x + {1: 12.0, 2: 22.0, 3: 3.0 * LINE_GAP}[group.lines]
+        at = x + {1: 12.0, 2: 22.0, 3: (4.4 if group.neutral else 3.0) * LINE_GAP}[group.lines]
         for part in group.earth.path.parts:
             if isinstance(part, Element):
                 pad.seats.append(Seat(part, at, BELOW, BELOW + 10))

@@ -39,7 +39,7 @@ AHEAD = ("in.L1", "in.L2", "in.L3")
 PHASES = ("L1", "L2", "L3")
 POLES = "1-2/3-4/5-6"
 BAR_POINTS = 7
-"""Points an eight-way bar serves: one way is kept to link a further bar."""
+"""Points the first eight-way bar serves: one way links a further bar, which gives two of its own for its links."""
 BLOCK_TAPS = 7
 """Feeds a block serves on each line."""
 
@@ -71,7 +71,7 @@ def incomer(
     blocks = [f"XD{n or ''}" for n in range(-(-taps // BLOCK_TAPS))]
     for block in blocks:
         sk.add(block, "dist_block", Zone.PLATE, "distribution")
-    bars = [f"NB{n or ''}" for n in range(-(-neutrals // BAR_POINTS))] if supply.neutral else []
+    bars = [f"NB{n or ''}" for n in range(_bars_for(neutrals))] if supply.neutral else []
     for bar in bars:
         sk.add(bar, "neutral_bar", Zone.PLATE, "neutral bar")
     bonds = (
@@ -80,7 +80,7 @@ def incomer(
         ("E.box", "stud", Zone.PLATE, "enclosure bond"),
     )
     points = earth_points + len(bonds) + 1
-    earths = [f"PE{n or ''}" for n in range(-(-points // BAR_POINTS))]
+    earths = [f"PE{n or ''}" for n in range(_bars_for(points))]
     for bar in earths:
         sk.add(bar, "earth_bar", Zone.PLATE, "earth bar")
     for role, kind, zone, purpose in bonds:
@@ -100,6 +100,13 @@ def incomer(
     for role, *_ in bonds:
         sk.bond(role, "1")
     return sk.done(as_given=True)
+
+
+def _bars_for(points: int) -> int:
+    """How many eight-way bars serve so many points, linked one to the next."""
+    if points <= BAR_POINTS:
+        return int(points > 0)
+    return 1 + -(-(points - BAR_POINTS) // (BAR_POINTS - 1))
 
 
 def control_supply(circuit: Circuit, footing: Footing) -> Yield:

@@ -99,7 +99,7 @@ CIRCUIT_CLAUSES: tuple[Clause, ...] = (
         "C05",
         "Every load has its return",
         COMMON_PRACTICE,
-        ("load without return", "path ends nowhere"),
+        ("load without return", "path ends nowhere", "loop", "no supply"),
         _count("paths"),
     ),
     _clause(

@@ -1,0 +1,167 @@
+"""The circuits against a graph library and a DXF reader: nets of recipes and of random rungs, texts of all sheets."""
+
+from itertools import pairwise
+from pathlib import Path
+
+import ezdxf
+import networkx as nx
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from riktig.core.circuit import (
+    CIRCUITS,
+    NETS,
+    SHEET_DRAWINGS,
+    Band,
+    Branch,
+    Circuits,
+    Device,
+    Element,
+    Landing,
+    Parallel,
+    Pole,
+    Rung,
+    Series,
+    Zone,
+    elements_of,
+    find_nets,
+)
+from riktig.core.geometry import Text
+from riktig.core.job import CircuitId, DeviceId, ElementId
+from riktig.core.papers import as_svg, write_dxf
+from riktig.core.plan import Plan
+from riktig.demo_job import DEMOS, demo_job
+from tests.core.circuit.samples import SAMPLES, sample
+
+
+def components(circuits: Circuits) -> set[frozenset[str]]:
+    """Nets built anew with networkx: every piece of drawn line is an edge, what a path crosses is a gap."""
+    kinds = {d.id: d.kind for d in circuits.devices}
+    graph = nx.Graph()
+
+    def draw(branch: Branch, left: list[object], right: list[object]) -> None:
+        if isinstance(branch, Element):
+            for n, pole in enumerate(branch.poles):
+                pins = kinds[pole.device].unit(pole.unit).pins
+                first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+                graph.add_edge(left[n], f"{pole.device}:{first}")
+                graph.add_edge(right[branch.leads_to(n)], f"{pole.device}:{last}")
+        elif isinstance(branch, Landing):
+            for n, pin in enumerate(branch.pins):
+                graph.add_edge(left[n], f"{branch.device}:{pin}")
+            graph.add_edges_from(zip(left, right, strict=True))
+        elif isinstance(branch, Series):
+            between = [[(id(branch), n, k) for k in range(len(left))] for n in range(len(branch.parts) - 1)]
+            stops = [left, *between, right]
+            for part, (a, b) in zip(branch.parts, pairwise(stops), strict=True):
+                draw(part, a, b)
+            if not branch.parts:
+                graph.add_edges_from(zip(left, right, strict=True))
+        elif isinstance(branch, Parallel):
+            for part in branch.parts:
+                draw(part, left, right)
+
+    for rung in circuits.rungs:
+        lines = max(len(rung.start), len(rung.end), *(len(e.poles) for e in elements_of(rung.path)), 1)
+        lines = max(lines, *(len(p.pins) for p in rung.path.parts if isinstance(p, Landing)), 1)
+        ends = []
+        for which, nodes in enumerate((rung.start, rung.end)):
+            ends.append([("node", nodes[n]) if nodes else ("loose", rung.id, which, n) for n in range(lines)])
+        draw(rung.path, ends[0], ends[1])
+    for device in circuits.devices:
+        for unit in device.kind.units:
+            if unit.behaviour.value == "joint":
+                nx.add_path(graph, [f"{device.id}:{pin}" for pin in unit.pins])
+    graph.add_edges_from((("node", "PE"), pin) for pin in circuits.earths)
+    found = {frozenset(n for n in c if isinstance(n, str)) for c in nx.connected_components(graph)}
+    return found - {frozenset()}
+
+
+@pytest.mark.parametrize("name", SAMPLES)
+def test_the_nets_of_every_recipe_are_the_connected_components(name: str) -> None:
+    plan = Plan(sample(name))
+    met = {net.pins for net in plan.get(NETS).nets}
+    drawn = components(plan.get(CIRCUITS))
+    assert {frozenset(pins) for pins in met} == {c for c in drawn if c & {p for pins in met for p in pins}}
+    touched = {f"{p.device}:{pin}" for p, pin in poles(plan.get(CIRCUITS))}
+    assert touched <= {pin for pins in met for pin in pins}, "every pin that a path goes through has its net"
+
+
+def poles(circuits: Circuits) -> list[tuple[Pole, str]]:
+    kinds = {d.id: d.kind for d in circuits.devices}
+    return [
+        (pole, pin)
+        for rung in circuits.rungs
+        for element in elements_of(rung.path)
+        for pole in element.poles
+        for pin in (lambda pins: (pins[0], pins[-1]))(kinds[pole.device].unit(pole.unit).pins)
+    ]
+
+
+RELAYS = 14
+UNITS = ("A1-A2", "13-14", "21-22", "33-34", "43-44")
+NODES = ("live", "back", "n1", "n2", "n3")
+
+
+@st.composite
+def networks(draw: st.DrawFn) -> Circuits:
+    """Random rungs over a few relays: each contact once, series and parallel as it comes."""
+    free = [(f"c1.K{n}", unit) for n in range(RELAYS) for unit in UNITS]
+    order = draw(st.permutations(free))
+    left = list(order)
+
+    def element() -> Element:
+        device, unit = left.pop()
+        return Element(ElementId(f"{device}/{unit}"), (Pole(DeviceId(device), unit, draw(st.booleans())),))
+
+    def branch(depth: int) -> Branch:
+        if depth == 0 or len(left) < 6 or draw(st.booleans()):
+            return element()
+        parts = tuple(branch(depth - 1) for _ in range(draw(st.integers(2, 3))))
+        return Series(parts) if draw(st.booleans()) else Parallel(parts)
+
+    rungs = []
+    for n in range(draw(st.integers(1, 6))):
+        if len(left) < 12:
+            break
+        path = Series(tuple(branch(3) for _ in range(draw(st.integers(1, 3)))))
+        start, end = draw(st.sampled_from(NODES)), draw(st.sampled_from(NODES))
+        rungs.append(Rung(f"c1.r{n}", CircuitId("c1"), Band.CONTROL, "", (start,), (end,), path))
+    devices = tuple(Device(DeviceId(f"c1.K{n}"), CircuitId("c1"), "relay", Zone.PLATE, "") for n in range(RELAYS))
+    return Circuits(devices, tuple(rungs), ())
+
+
+@given(networks())
+@settings(max_examples=200, deadline=None)
+def test_the_nets_of_random_rungs_are_the_connected_components(circuits: Circuits) -> None:
+    assert {frozenset(net.pins) for net in find_nets(circuits).nets} == components(circuits)
+
+
+@pytest.mark.parametrize("name", sorted(DEMOS))
+def test_a_sheet_read_back_from_dxf_has_the_same_texts_in_the_same_places(name: str, tmp_path: Path) -> None:
+    for number, drawing in enumerate(Plan(demo_job(name)).get(SHEET_DRAWINGS)):
+        path = tmp_path / f"{number}.dxf"
+        write_dxf(path, drawing)
+        document = ezdxf.readfile(path)  # type: ignore[attr-defined]
+        assert not document.audit().errors
+        read = sorted(
+            (t.dxf.text, round(t.get_placement()[1].x, 3), round(t.get_placement()[1].y, 3), t.dxf.layer)
+            for t in document.modelspace().query("TEXT")
+        )
+        written = sorted(
+            (m.text, round(m.x, 3), round(drawing.height - m.y, 3), m.layer)
+            for m in drawing.marks
+            if isinstance(m, Text)
+        )
+        assert read == written
+        assert {"frame", "text", "circuit"} & {layer.dxf.name for layer in document.layers}
+
+
+def test_a_sheet_as_svg_has_the_same_texts() -> None:
+    from xml.etree import ElementTree
+
+    for drawing in Plan(demo_job("wash-drum")).get(SHEET_DRAWINGS):
+        root = ElementTree.fromstring(as_svg(drawing))
+        read = [e.text for e in root.iter("{http://www.w3.org/2000/svg}text")]
+        assert sorted(t or "" for t in read) == sorted(m.text for m in drawing.marks if isinstance(m, Text))
