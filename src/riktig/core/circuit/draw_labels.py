@@ -246,7 +246,9 @@ class Labels:
             spots = [at(right, rail.y + 4.4, Align.LEFT), at(left, rail.y + 4.4, Align.RIGHT)]
         else:
             y = rail.y + 2.0 if rail.y == TAP_TOP else rail.y - 2.4
-            spots = [at(left, y, Align.RIGHT), at(right, y, Align.LEFT), at(left, y - 3.4, Align.RIGHT)]
+            sides = ((left, Align.RIGHT), (right, Align.LEFT))
+            spots = [at(left, y, Align.RIGHT), at(left, y + 0.7, Align.RIGHT)]
+            spots += [at(x, y - up, align) for up in (0.0, 3.4, 6.8) for x, align in sides]
         return [next((spot for spot in spots if self.ground.free(spot)), spots[0])]
 
     def _arrow(self, arrow: Arrow) -> None:

@@ -5,14 +5,26 @@ from functools import cache
 from riktig.core.circuit.book import entry_of
 from riktig.core.circuit.draw_sheets import draw_all
 from riktig.core.circuit.edits import add_circuit, settle
-from riktig.core.circuit.expand import expand
+from riktig.core.circuit.expand import IMPLIED, expand
 from riktig.core.circuit.nets import find_nets
 from riktig.core.circuit.numbers import name_all
 from riktig.core.circuit.sheet_model import SheetKind
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.geometry import Arc, Circle, Drawing, Line, Mark, Point, Poly, Text, bounds_of
-from riktig.core.job import Job, Recipe, Rulebook, add_load, new_job, set_practice
-from riktig.core.job.load_values import Command, Start
+from riktig.core.job import (
+    CircuitId,
+    Command,
+    ControlSupply,
+    Job,
+    Recipe,
+    Rulebook,
+    Start,
+    Wetting,
+    add_load,
+    add_signal,
+    new_job,
+    set_practice,
+)
 
 __all__ = ["recipe_picture"]
 
@@ -37,18 +49,31 @@ def recipe_picture(recipe: Recipe, *, north_american: bool = False) -> Drawing:
         job = set_practice(job, rulebook=Rulebook.UL)
     if entry_of(recipe).make is not None:
         job = add_circuit(job, recipe)
-    else:
-        job = add_load(job, "motor", 4.0, **_SAMPLE.get(recipe, {}))  # type: ignore[arg-type]
-    return _cropped(settle(job))
+        return _cropped(settle(job), job.circuits[-1].id)
+    if recipe is Recipe.INCOMER:
+        return _cropped(settle(job), job.circuits[0].id)
+    if recipe in IMPLIED:
+        return _cropped(settle(_that_implies(job, recipe)), IMPLIED[recipe])
+    job = add_load(job, "motor", 4.0, **_SAMPLE.get(recipe, {}))  # type: ignore[arg-type]
+    return _cropped(settle(job), job.circuits[-1].id)
 
 
-def _cropped(job: Job) -> Drawing:
+def _that_implies(job: Job, recipe: Recipe) -> Job:
+    """A job of which the Brief asks for a supply or for the controller."""
+    job = add_load(job, "motor", 4.0, start=Start.DRIVE, command=Command.CONTROLLER)
+    load = job.loads[-1].id
+    job = set_practice(job, control_supply=ControlSupply.TRANSFORMER)
+    if recipe is Recipe.LIMITED_SUPPLY:
+        return add_signal(job, "sensor", wetting=Wetting.LIMITED, load=load, watts=1.0)
+    return add_signal(job, "photocell", wetting=Wetting.DC, load=load, watts=1.0)
+
+
+def _cropped(job: Job, mine: CircuitId) -> Drawing:
     circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
     nets = find_nets(circuits)
     names = name_all(circuits, nets, job.tags, job.numbers, job.last_number)
     sheets = lay_out(circuits)
     drawings = draw_all(sheets, circuits, nets, names, job.practice, "", "", "", "", "")
-    mine = job.circuits[-1].id
     best = max(
         (n for n, sheet in enumerate(sheets.sheets) if sheet.kind is not SheetKind.LEGEND),
         key=lambda n: (

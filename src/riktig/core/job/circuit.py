@@ -26,7 +26,7 @@ class Recipe(Enum):
     CONTROLLER = "controller with inputs and outputs"
     EMERGENCY_STOP = "emergency stop"
     LEVEL_ALARM = "high-level alarm"
-    PHASE_MONITOR = "phase monitor and main contactor"
+    PHASE_MONITOR = "main contactor, monitored"
     PHASE_LAMPS = "phase lamps"
     THROUGH_FEED = "through-feed"
     SOCKET = "socket"

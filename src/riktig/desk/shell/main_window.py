@@ -124,6 +124,8 @@ class MainWindow(QMainWindow):
         self.drawer.go.connect(self.show_thing)
         self.drawer.mend.connect(self.mend)
         self.drawer.try_again.connect(self._write_again)
+        for station in self.stations.values():
+            station.asked.connect(self.show_thing)
         self.start.new_asked.connect(self.new_job)
         self.start.open_asked.connect(self.open_path)
         self.start.demo_asked.connect(self._demo)

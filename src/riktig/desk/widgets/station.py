@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.desk.session import Session
@@ -51,6 +51,9 @@ class Station(QWidget):
     ``refresh`` is called when the station is seen and the job, the records or the theme have
     changed since; ``show_selection`` whenever the selection changes while it is seen.
     """
+
+    asked = Signal(str)
+    """A place elsewhere that the builder wants to see: the window goes there."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()

@@ -18,11 +18,11 @@ Add = Callable[[Entry, str, tuple[Param, ...]], None]
 
 
 class RecipeChooser(QWidget):
-    """Cards of the recipes that serve no load; the chosen one asks for its name and parameters below."""
+    """Cards of all recipes; the chosen one asks for its name and parameters below, or leads to the Brief."""
 
-    def __init__(self, add: Add, back: Callable[[], None]) -> None:
+    def __init__(self, add: Add, back: Callable[[], None], to_brief: Callable[[], None]) -> None:
         super().__init__()
-        self._add = add
+        self._add, self._to_brief = add, to_brief
         self.entry: Entry | None = None
         self.cards: dict[str, QToolButton] = {}
         self._painted = ""
@@ -31,7 +31,7 @@ class RecipeChooser(QWidget):
         self.back = QPushButton("Back to the sheets")
         self.back.clicked.connect(back)
         words = plain_label(
-            "Starters, ways and supplies follow from the Brief. Here are the circuits that serve no single load.",
+            "First the circuits that are added here, then those that follow from the Brief: starters, ways, supplies.",
             "second",
             wraps=True,
         )
@@ -39,9 +39,8 @@ class RecipeChooser(QWidget):
         column.addWidget(words)
         body = QWidget()
         self._flow = FlowLayout(body, gap=10, lead=10)
-        for entry in BOOK:
-            if entry.make is not None:
-                self._flow.addWidget(self._card(entry))
+        for entry in sorted(BOOK, key=lambda one: one.make is None):
+            self._flow.addWidget(self._card(entry))
         area = QScrollArea()
         area.setWidgetResizable(True)
         area.setWidget(body)
@@ -113,15 +112,24 @@ class RecipeChooser(QWidget):
             cell = QWidget()
             cell.setLayout(row_of([plain_label(f"{parameter.name[:1].upper()}{parameter.name[1:]}"), box]))
             self._param_row.addWidget(cell)
-        self._params.setVisible(bool(self.choices))
-        self.title.setVisible(entry is not None)
         self.go.setEnabled(entry is not None)
+        asked = entry is not None and entry.make is None
+        self.title.setVisible(entry is not None and not asked)
+        self._params.setVisible(bool(self.choices) and not asked)
+        self.go.setText("Ask for it in the Brief" if asked else "Add this circuit")
         words = f"{entry.recipe.value[:1].upper()}{entry.recipe.value[1:]}. {entry.when}" if entry else ""
+        if entry is not None and asked and entry.params:
+            chosen = ", ".join(parameter.name for parameter in entry.params)
+            words += f" Once it is there, “Circuit …” offers: {chosen}."
         self.when.setText(words or "Choose a circuit: what it is for and what can be chosen about it appears here.")
 
     def add(self) -> None:
         """Hands the circuit over with what differs from what the recipe proposes."""
         if self.entry is None:
+            return
+        if self.entry.make is None:
+            self._show(None)
+            self._to_brief()
             return
         params = tuple(
             Param(one.name, self.choices[one.name].currentText())

@@ -1,15 +1,17 @@
 """The menus of what can be done to an element and to a circuit; each entry is one edit."""
 
 from collections.abc import Callable
+from pathlib import Path
 
 from PySide6.QtGui import QAction
-from PySide6.QtWidgets import QDialog, QInputDialog, QMenu, QWidget
+from PySide6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMenu, QMessageBox, QWidget
 
 from riktig.core.circuit import (
     CIRCUITS,
     NAMES,
     add_device,
     add_rung,
+    add_written,
     entry_of,
     free_contacts,
     name_element,
@@ -22,8 +24,10 @@ from riktig.core.circuit import (
     set_param,
     take_back,
 )
+from riktig.core.errors import RiktigError
 from riktig.core.job import Act, Change, CircuitId, DeviceId, ElementId, Insertable, Job
 from riktig.core.papers import device_of
+from riktig.core.store import load_rungs
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 
@@ -48,6 +52,7 @@ DEFAULT_TEXT = {
 }
 """What a thing put in is for until it is named."""
 Edit = Callable[[Job], Job]
+MOST_FAULTS = 12
 
 
 class Changes:
@@ -72,6 +77,15 @@ class Changes:
         menu = QMenu(self._parent)
         self._fill(menu, element, Act.ACROSS if parallel else Act.AFTER)
         return menu
+
+    def _later(self, menu: QMenu, element: ElementId, act: Act) -> None:
+        """Fills a menu when it is opened: the list of free contacts is long in a large job."""
+
+        def fill() -> None:
+            if menu.isEmpty():
+                self._fill(menu, element, act)
+
+        menu.aboutToShow.connect(fill)
 
     def _fill(self, menu: QMenu, element: ElementId, act: Act) -> None:
         for what in Insertable:
@@ -108,7 +122,7 @@ class Changes:
                 ("Put in across", Act.ACROSS),
                 ("Put in its place", Act.INSTEAD),
             ):
-                self._fill(menu.addMenu(words), element, act)
+                self._later(menu.addMenu(words), element, act)
             start_move = getattr(self._parent, "start_move")  # noqa: B009
             self._entry(menu, "Move to after …", start_move)
             nodes = named_nodes(self._session.job)
@@ -169,6 +183,10 @@ class Changes:
                 )
                 action.setCheckable(True)
                 action.setChecked(choice == now)
+        behave = getattr(self._parent, "show_behaviour")  # noqa: B009
+        self._entry(menu, "What it must do, step by step", lambda: behave(circuit))
+        self._entry(menu, "Add circuits from a rung file …", lambda: self._from_file())
+        menu.addSeparator()
         self._entry(menu, "Add a rung of your own …", lambda: self._own_rung(circuit))
         self._entry(menu, "Add a device of your own …", lambda: self._own_device(circuit))
         if found and found.changes:
@@ -186,6 +204,39 @@ class Changes:
                 menu, "Take the circuit out", self._edit("take a circuit out", lambda job: remove_circuit(job, circuit))
             )
         return menu
+
+    def _from_file(self) -> None:
+        path, _ = QFileDialog.getOpenFileName(self._parent, "A circuit written by hand", "", "Rungs (*.json)")
+        if path:
+            self.add_file(Path(path))
+
+    def add_file(self, path: Path) -> None:
+        """Adds the circuit of a rung file; what is wrong with it is said with its place."""
+
+        try:
+            try:
+                text = path.read_text(encoding="utf-8")
+            except (OSError, UnicodeDecodeError) as error:
+                raise RiktigError(f"{path.name} cannot be read ({error}).", hint="Choose a rung file.") from error
+            written = load_rungs(text, where=path.name)
+            add_written(self._session.job, written.title, written.devices, written.rungs)
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+            self._list(error)
+            return
+        self._session.edit(
+            f"add {written.title}", lambda job: add_written(job, written.title, written.devices, written.rungs)
+        )
+
+    def _list(self, error: RiktigError) -> None:
+        """All that is wrong with a file, each with its place; the first dozen at once, the others below."""
+        box = QMessageBox(self._parent)
+        box.setWindowTitle("A circuit written by hand")
+        box.setText(f"{error.message} {error.hint}")
+        box.setInformativeText("\n".join(str(fault) for fault in error.faults[:MOST_FAULTS]))
+        if len(error.faults) > MOST_FAULTS:
+            box.setDetailedText("\n".join(str(fault) for fault in error.faults[MOST_FAULTS:]))
+        box.open()
 
     def _own_rung(self, circuit: CircuitId) -> None:
         job = self._session.job

@@ -12,7 +12,7 @@ from riktig.desk.widgets import FlowLayout, row_of
 
 __all__ = ["Overview"]
 
-PAGE = QSize(268, 192)
+PAGE = QSize(212, 152)
 
 
 class Overview(QWidget):
@@ -51,7 +51,7 @@ class Overview(QWidget):
                 continue
             self.pages[n].setIcon(thumb(drawing, PAGE, theme, self.devicePixelRatioF()))
             words = drawing.title.removeprefix("Sheet ")
-            self.pages[n].setText(words if len(words) < 38 else words[:36].rstrip(" ,:") + "…")
+            self.pages[n].setText(words if len(words) < 32 else words[:30].rstrip(" ,:") + "…")
             self.pages[n].setToolTip(drawing.title)
             self.pages[n].setAccessibleName(drawing.title)
         self._shown = tuple(drawings)

@@ -5,6 +5,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QMenu, QPushButton, QStackedWidget, QWidget
 
 from riktig.core.circuit import (
+    CIRCUITS,
     NAMES,
     NETS,
     SHEET_DRAWINGS,
@@ -17,12 +18,14 @@ from riktig.core.circuit import (
     remove_element,
     renumber,
 )
+from riktig.core.energise import behaviour_of
 from riktig.core.geometry import Arc, Circle, Line, Mark, Poly
 from riktig.core.job import CircuitId, ElementId, Insertable, Param
 from riktig.core.papers import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
+from riktig.desk.stations.circuits.behaviour import BehaviourPage
 from riktig.desk.stations.circuits.chooser import RecipeChooser
 from riktig.desk.stations.circuits.menus import DEFAULT_TEXT, Changes
 from riktig.desk.stations.circuits.overview import Overview
@@ -67,12 +70,13 @@ class CircuitsStation(Station):
         self.name.clicked.connect(lambda: self.changes.rename(session.selection))
         self.count.clicked.connect(lambda: session.edit("number anew", renumber))
         self.hint = plain_label("", "quiet", wraps=True)
-        self.chooser = RecipeChooser(self._add, self._to_sheets)
+        self.chooser = RecipeChooser(self._add, self._to_sheets, lambda: self.asked.emit("load:"))
+        self.behaviour = BehaviourPage(self._to_sheets)
         self.overview: Overview = Overview(self._turn, self._to_sheets)
         tabs = QWidget()
         self._tabs = FlowLayout(tabs, gap=4, lead=4)
         self.pages = QStackedWidget()
-        for page in (self.view, self.chooser, self.overview):
+        for page in (self.view, self.chooser, self.overview, self.behaviour):
             self.pages.addWidget(page)
         bar = QWidget()
         row = FlowLayout(bar, gap=6, lead=6)
@@ -140,6 +144,13 @@ class CircuitsStation(Station):
     def _to_sheets(self) -> None:
         self.pages.setCurrentWidget(self.view)
         self.view.setFocus()
+
+    def show_behaviour(self, circuit: CircuitId) -> None:
+        """Shows what a circuit must do, tried on the circuit of now."""
+        plan = self.session.plan
+        found = behaviour_of(self.session.job, plan.get(CIRCUITS), circuit)
+        self.behaviour.show_behaviour(found, plan.get(NAMES).tag)
+        self.pages.setCurrentWidget(self.behaviour)
 
     def open_book(self) -> None:
         """Opens the recipe book."""
