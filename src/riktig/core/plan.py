@@ -142,6 +142,10 @@ class Memo(Generic[T]):
         self._kept[name] = (inputs, value)
         return value
 
+    def clear(self) -> None:
+        """Forgets everything, to measure how long it takes anew."""
+        self._kept.clear()
+
 
 class Recent(Generic[T]):
     """The last few values of a slow function, found again when it is asked with the very same objects.
@@ -164,3 +168,7 @@ class Recent(Generic[T]):
         """Keeps a value that is known to be that of these inputs."""
         self._kept = [(inputs, value), *self._kept[: self._most - 1]]
         return value
+
+    def clear(self) -> None:
+        """Forgets everything, to measure how long it takes anew."""
+        self._kept = []

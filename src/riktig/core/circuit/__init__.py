@@ -5,8 +5,10 @@ pins at one potential, and crossing any device element starts a new one; a *tag*
 """
 
 from riktig.core.circuit.book import BOOK, Entry, Parameter, entry_of
-from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEETS
-from riktig.core.circuit.draw_sheets import contact_places
+from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEET_PEN, SHEETS
+from riktig.core.circuit.draw_frame import cell_frame
+from riktig.core.circuit.draw_sheets import SheetPen, contact_places, sheets_with
+from riktig.core.circuit.draw_wires import net_marks
 from riktig.core.circuit.edits import (
     add_circuit,
     add_device,
@@ -66,6 +68,7 @@ __all__ = [
     "NETS",
     "SHEETS",
     "SHEET_DRAWINGS",
+    "SHEET_PEN",
     "Band",
     "Branch",
     "Circuits",
@@ -88,6 +91,7 @@ __all__ = [
     "Series",
     "Sheet",
     "SheetKind",
+    "SheetPen",
     "Sheets",
     "Zone",
     "add_circuit",
@@ -96,6 +100,7 @@ __all__ = [
     "add_written",
     "all_circuits",
     "as_written",
+    "cell_frame",
     "contact_places",
     "control_source",
     "elements_of",
@@ -111,6 +116,7 @@ __all__ = [
     "name_all",
     "name_element",
     "named_nodes",
+    "net_marks",
     "outside_device",
     "put_in",
     "recipe_picture",
@@ -123,6 +129,7 @@ __all__ = [
     "script_of",
     "set_param",
     "settle",
+    "sheets_with",
     "take_back",
     "touched",
 ]

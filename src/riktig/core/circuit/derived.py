@@ -1,16 +1,18 @@
 """What this step offers the Plan."""
 
+from collections.abc import Sequence
 from operator import attrgetter
 
-from riktig.core.circuit.draw_sheets import draw_all
+from riktig.core.circuit.draw_sheets import SheetPen
 from riktig.core.circuit.expand import expand
 from riktig.core.circuit.faults import find_faults
 from riktig.core.circuit.nets import find_nets
 from riktig.core.circuit.numbers import name_all
 from riktig.core.circuit.sheets import lay_out
+from riktig.core.geometry import Drawing
 from riktig.core.plan import Derived
 
-__all__ = ["CIRCUITS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS"]
+__all__ = ["CIRCUITS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS", "SHEET_PEN"]
 
 CIRCUITS = Derived(
     "circuits", tuple(attrgetter(name) for name in ("circuits", "loads", "supply", "practice", "signals")), expand
@@ -22,4 +24,12 @@ NAMES = Derived(
 FAULTS = Derived("faults", (CIRCUITS, NETS), find_faults)
 SHEETS = Derived("sheets", (CIRCUITS,), lay_out)
 _HEADING = tuple(attrgetter(name) for name in ("number", "title", "client", "drawing_number", "revision"))
-SHEET_DRAWINGS = Derived("sheet drawings", (SHEETS, CIRCUITS, NETS, NAMES, attrgetter("practice"), *_HEADING), draw_all)
+SHEET_PEN = Derived("sheet pen", (SHEETS, CIRCUITS, NETS, NAMES, attrgetter("practice"), *_HEADING), SheetPen)
+"""Draws one sheet at a time: what is on the screen does not wait for the others."""
+
+
+def _all_drawings(pen: SheetPen) -> Sequence[Drawing]:
+    return pen.all()
+
+
+SHEET_DRAWINGS = Derived("sheet drawings", (SHEET_PEN,), _all_drawings)

@@ -16,7 +16,7 @@ from riktig.core.circuit.sheet_model import (
 from riktig.core.circuit.symbols import symbol_of, symbol_words
 from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text, run_of
 
-__all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "frame_marks", "legend_marks", "symbols_used"]
+__all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "cell_frame", "frame_marks", "legend_marks", "symbols_used"]
 
 SMALL, SMALLER = 2.5, 2.0
 ON_LEGEND = 36
@@ -51,6 +51,15 @@ def frame_marks(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:
         if n:
             marks.append(Line(FIRST_X, y, FIRST_X + 1.6, y, "second", layer="frame"))
     return marks + _title_block(sheet, heading, count)
+
+
+def cell_frame(column: int, row: str = "") -> Poly:
+    """A frame around a place of a sheet: a column and a row, or the whole column."""
+    x = FIRST_X + column * COLUMN
+    at = "ABCDEF".find(row) if row else -1
+    top, bottom = (FIRST_Y + at * ROW, FIRST_Y + (at + 1) * ROW) if at >= 0 else (FIRST_Y, FRAME_BOTTOM)
+    corners = ((x, top), (x + COLUMN, top), (x + COLUMN, bottom), (x, bottom))
+    return Poly(tuple(Point(*c) for c in corners), "act", 0.7, closed=True, dashed=True)
 
 
 def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:

@@ -18,39 +18,74 @@ from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text
 from riktig.core.job import DeviceId, PinId, Practice
 from riktig.core.plan import Memo
 
-__all__ = ["contact_places", "draw_all"]
+__all__ = ["SheetPen", "contact_places", "sheets_with"]
 
 _DRAWN: Memo[Drawing] = Memo(2000)
 
 
-def draw_all(
-    sheets: Sheets,
-    circuits: Circuits,
-    nets: Nets,
-    names: Names,
-    practice: Practice,
-    number: str,
-    title: str,
-    client: str,
-    drawing_number: str,
-    revision: str,
-) -> tuple[Drawing, ...]:
-    """All sheets as marks in mm; keys are ``element:``, ``device:``, ``net:`` and ``place:`` and the id.
+class SheetPen:
+    """All sheets, each drawn when it is asked for; one on which nothing differs is not drawn again."""
 
-    A sheet on which nothing differs is not drawn again.
-    """
-    heading = Heading(number, title, client, drawing_number, revision)
-    pen = _Pen(sheets, circuits, nets, names, practice.rulebook.north_american)
-    count = len(sheets.sheets)
+    def __init__(
+        self,
+        sheets: Sheets,
+        circuits: Circuits,
+        nets: Nets,
+        names: Names,
+        practice: Practice,
+        number: str,
+        title: str,
+        client: str,
+        drawing_number: str,
+        revision: str,
+    ) -> None:
+        self._sheets = sheets.sheets
+        self._heading = Heading(number, title, client, drawing_number, revision)
+        self._pen = _Pen(sheets, circuits, nets, names, practice.rulebook.north_american)
 
-    def drawn(sheet: Sheet) -> Drawing:
-        marks = tuple(frame_marks(sheet, heading, count) + pen.sheet(sheet))
-        return Drawing(SHEET_WIDTH, SHEET_HEIGHT, marks, f"Sheet {sheet.number}: {sheet.title}")
+    def drawing(self, index: int) -> Drawing:
+        """The sheet in that place (from 0) as marks in mm; keys are ``element:``, ``device:``, ``net:``, ``place:``.
 
-    return tuple(
-        _DRAWN.get(sheet.number, (sheet, heading, count, pen.read_by(sheet)), lambda s=sheet: drawn(s))  # type: ignore[misc]
-        for sheet in sheets.sheets
-    )
+        Raises:
+            IndexError: there is no such sheet.
+        """
+        sheet, count = self._sheets[index], len(self._sheets)
+        inputs = (sheet, self._heading, count, self._pen.read_by(sheet))
+
+        def draw() -> Drawing:
+            marks = tuple(frame_marks(sheet, self._heading, count) + self._pen.sheet(sheet))
+            return Drawing(SHEET_WIDTH, SHEET_HEIGHT, marks, f"Sheet {sheet.number}: {sheet.title}")
+
+        return _DRAWN.get(sheet.number, inputs, draw)
+
+    def all(self) -> tuple[Drawing, ...]:
+        """Every sheet."""
+        return tuple(self.drawing(index) for index in range(len(self._sheets)))
+
+
+def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: str) -> tuple[int, ...]:
+    """The numbers of the sheets on which the thing with that selection key stands."""
+    kind, _, rest = key.partition(":")
+    if kind == "circuit":
+        return tuple(sheet.number for sheet in sheets.sheets if rest in sheet.circuits)
+    owner = {"device": rest, "element": rest.split("/", 1)[0], "pin": rest.rsplit(":", 1)[0]}.get(kind, "")
+    net = next((n for n in nets.nets if n.id == rest), None) if kind == "net" else None
+    devices = {DeviceId(pin.rsplit(":", 1)[0]) for pin in net.pins} if net else set()
+    found = []
+    for sheet in sheets.sheets:
+        poles = [(pole, seat.element.id) for seat in sheet.seats for pole in seat.element.poles]
+        here = (
+            any(element == rest for _, element in poles)
+            if kind == "element"
+            else any(pole.device == owner or pole.device in devices for pole, _ in poles)
+        )
+        if here or (owner and any(landing.device == owner for landing, _, _ in sheet.landings)):
+            found.append(sheet.number)
+    if not found and owner:
+        bonded = any(pin.startswith(f"{owner}:") for pin in circuits.earths)
+        bars = any(d.id == owner and d.kind_id == "earth_bar" for d in circuits.devices)
+        found = [s.number for s in sheets.sheets if s.kind is SheetKind.EARTH and (bonded or bars)][:1]
+    return tuple(found)
 
 
 def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[tuple[str, str]]:

@@ -2,13 +2,44 @@
 
 from riktig.core.circuit.model import Device
 from riktig.core.circuit.nets import Net
+from riktig.core.circuit.power_sheets import BUS_GAP
 from riktig.core.circuit.sheet_model import LINE_GAP, Sheet, Wire
 from riktig.core.geometry import Line, Mark
 from riktig.core.job import DeviceId, PinId, pin_id
 
-__all__ = ["wire_marks"]
+__all__ = ["net_marks", "wire_marks"]
 
 Spot = tuple[float, float]
+END = 1.6
+"""Of an element that shows which net it is on, mm."""
+
+
+def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId, Net], net: Net) -> list[Mark]:
+    """A net everywhere it goes on a sheet, thick: its lines, and the ends of the elements that it joins."""
+
+    def thick(x1: float, y1: float, x2: float, y2: float) -> Line:
+        return Line(x1, y1, x2, y2, "act", 0.9)
+
+    marks: list[Mark] = [
+        thick(mark.x1, mark.y1, mark.x2, mark.y2)
+        for mark in wire_marks(sheet, devices, of_pin)
+        if isinstance(mark, Line) and mark.key == f"net:{net.id}"
+    ]
+    for seat in sheet.seats:
+        for index, pole in enumerate(seat.element.poles):
+            pins = devices[pole.device].kind.unit(pole.unit).pins
+            first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+            x = seat.x + index * LINE_GAP
+            if pin_id(pole.device, first) in net.pins:
+                marks.append(thick(x, seat.top, x, seat.top + END))
+            if pin_id(pole.device, last) in net.pins:
+                marks.append(thick(x, seat.bottom - END, x, seat.bottom))
+    if sheet.bus:
+        for line, node in enumerate(sheet.bus.nodes):
+            if node in net.nodes:
+                y = sheet.bus.y + line * BUS_GAP
+                marks.append(thick(sheet.bus.x1, y, sheet.bus.x2, y))
+    return marks
 
 
 def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId, Net]) -> list[Mark]:

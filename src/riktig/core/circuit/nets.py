@@ -8,7 +8,7 @@ from functools import lru_cache
 
 from riktig.core.catalogue import Behaviour, Clamp, kind
 from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
-from riktig.core.job import DeviceId, PinId, pin_id
+from riktig.core.job import CircuitId, DeviceId, PinId, pin_id
 from riktig.core.plan import Memo, Recent
 
 __all__ = ["Net", "NetClass", "Nets", "find_nets"]
@@ -289,6 +289,12 @@ def _kinds_of(circuits: Circuits, root: dict[PinId, str], names: dict[str, list[
     dc |= {one for one, nodes in names.items() if any(node.startswith(("dc.", "limited.")) for node in nodes)}
     ahead = {one for one, nodes in names.items() if any(node.startswith("in.") for node in nodes)}
     shared = {one for one, nodes in names.items() if {"N", "PE"} & set(nodes)}
+    own = {device.circuit for device in circuits.devices if device.kind_id == "supply"}
+    tapped = {
+        one for pin, one in root.items() if one in ahead and CircuitId(pin.split(".", 1)[0]) not in own
+    }  # a job with nothing ahead of its main switch need not look
+    excepted = _reach(_switched(circuits, root, "isolator"), ahead) - ahead if tapped else set()
+    if not (dc - shared or foreign):
+        return set(), excepted - shared
     joined = _switched(circuits, root)
-    excepted = _reach(_switched(circuits, root, "isolator"), ahead) - ahead if ahead else set()
     return _reach(joined, dc - shared) - shared, (excepted | _reach(joined, foreign)) - shared

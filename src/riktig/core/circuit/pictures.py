@@ -3,7 +3,7 @@
 from functools import cache
 
 from riktig.core.circuit.book import entry_of
-from riktig.core.circuit.draw_sheets import draw_all
+from riktig.core.circuit.draw_sheets import SheetPen
 from riktig.core.circuit.edits import add_circuit, settle
 from riktig.core.circuit.expand import IMPLIED, expand
 from riktig.core.circuit.nets import find_nets
@@ -73,7 +73,7 @@ def _cropped(job: Job, mine: CircuitId) -> Drawing:
     nets = find_nets(circuits)
     names = name_all(circuits, nets, job.tags, job.numbers, job.last_number)
     sheets = lay_out(circuits)
-    drawings = draw_all(sheets, circuits, nets, names, job.practice, "", "", "", "", "")
+    pen = SheetPen(sheets, circuits, nets, names, job.practice, "", "", "", "", "")
     best = max(
         (n for n, sheet in enumerate(sheets.sheets) if sheet.kind is not SheetKind.LEGEND),
         key=lambda n: (
@@ -81,7 +81,7 @@ def _cropped(job: Job, mine: CircuitId) -> Drawing:
             -n,
         ),
     )
-    marks = [m for m in drawings[best].marks if not isinstance(m, Text) and m.layer != "frame"]
+    marks = [m for m in pen.drawing(best).marks if not isinstance(m, Text) and m.layer != "frame"]
     if not marks:
         return Drawing(60, 40, ())
     boxes = [bounds_of(mark) for mark in marks]

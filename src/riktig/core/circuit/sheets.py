@@ -22,6 +22,7 @@ from riktig.core.circuit.sheet_model import (
     RAIL_TOP,
     TAP_TOP,
     Arrow,
+    Place,
     Rail,
     Seat,
     Sheet,
@@ -45,6 +46,7 @@ SMALL = 4
 MOST_SHARED = 6
 """Paths that circuits which share a sheet may have together: their captions need room too."""
 _SHEETS: Memo[Sheet] = Memo(2000)
+_PLACES: Memo[dict[ElementId, Place]] = Memo(2000)
 _PIECES: Memo[tuple[Piece, ...]] = Memo(20_000)
 _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT, Behaviour.WINDING}
 
@@ -60,15 +62,17 @@ def lay_out(circuits: Circuits) -> Sheets:
             title = kind.value.capitalize() + (f", {page + 1}" if page else "")
             sheets.append(Sheet(len(sheets) + 1, title, kind, (), (), (), (), (), ()))
     joined = _with_arrows(sheets)
-    places = {
-        seat.element.id: place_at(sheet.number, seat.x, (seat.top + seat.bottom) / 2)
-        for sheet in joined
-        for seat in sheet.seats
-    }
+    places: dict[ElementId, Place] = {}
+    for sheet in joined:
+        places.update(_PLACES.get(sheet.number, (sheet.seats,), lambda one=sheet: _places_of(one)))  # type: ignore[misc]
     touched = {
         landing.device: place_at(sheet.number, x, y) for sheet in reversed(joined) for landing, x, y in sheet.landings
     }
     return Sheets(tuple(joined), places, touched)
+
+
+def _places_of(sheet: Sheet) -> dict[ElementId, Place]:
+    return {seat.element.id: place_at(sheet.number, seat.x, (seat.top + seat.bottom) / 2) for seat in sheet.seats}
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,5 +1,6 @@
 """Anything that can be labelled is found by its label, and by the words people use for it."""
 
+import re
 from dataclasses import dataclass
 
 from riktig.core.circuit import Circuits, Names, Nets
@@ -81,12 +82,24 @@ def find(index: tuple[Entry, ...], text: str, limit: int = 12) -> tuple[Entry, .
     """The entries that best answer what was typed.
 
     Method:
-        Exact labels first, then labels that begin with it, then words in what the thing is;
-        a word stands for all its synonyms.
+        A place of the sheets (“2.3”, “2.3.C”, “sheet 2”) first; exact labels, then labels that begin
+        with it, then words in what the thing is; a word stands for all its synonyms.
     """
     wanted = text.strip().lower()
     if not wanted:
         return ()
+    place = _PLACE.fullmatch(wanted)
+    if place:
+        there = (place[1] or place[2]).upper()
+        entry = Entry(there, "place on the sheets: sheet, column, row", f"place:{there}")
+        return (entry, *_ranked(index, wanted, limit - 1))
+    return _ranked(index, wanted, limit)
+
+
+_PLACE = re.compile(r"sheet (\d{1,3})|(\d{1,3}\.\d(?:\.[a-f])?)")
+
+
+def _ranked(index: tuple[Entry, ...], wanted: str, limit: int) -> tuple[Entry, ...]:
     words = next((group for group in SYNONYMS if wanted in group), (wanted,))
     ranked: list[tuple[int, int, Entry]] = []
     for place, entry in enumerate(index):

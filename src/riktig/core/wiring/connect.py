@@ -1,9 +1,8 @@
 """Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
 
 from collections import Counter, defaultdict
-from collections.abc import Callable
 from dataclasses import dataclass, replace
-from itertools import pairwise, permutations
+from itertools import pairwise
 
 from riktig.core.catalogue import Clamp
 from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
@@ -14,9 +13,10 @@ from riktig.core.standards import Why, conductor_name, ferrule, twin_ferrule, wi
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.colours import conductor_colour
 from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
+from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Router
 
-__all__ = ["DUCT_HEIGHT", "best_path", "wire_all"]
+__all__ = ["DUCT_HEIGHT", "wire_all"]
 
 DUCT_HEIGHT = 60.0
 """Inside height of the ducts, mm (the stock on the cut list)."""
@@ -26,10 +26,6 @@ SMALL_MM2 = 2.5
 SMALL_AWG = 3.31
 """The same by the North American rulebook: 12 AWG, mm²."""
 SURGE_MM2 = 6.0
-STARTS = 6
-"""Starts tried on a long chain (chosen by us: more gain little)."""
-EXACT_UP_TO = 7
-"""Clamps up to which every order is tried (5040 of them at most)."""
 ROUND_TO = 10.0
 """Lengths are rounded up to this, mm (chosen by us: what a person can mark on a bench rule)."""
 
@@ -103,72 +99,6 @@ def _is_clamp(pin: PinId, devices: dict[DeviceId, Device]) -> bool:
 def _holds(pin: PinId, devices: dict[DeviceId, Device], sizing: Sizing) -> int:
     owner, marking = _owner(pin)
     return sizing.parts[devices[owner].id].clamp(marking).conductors
-
-
-def best_path(pins: list[PinId], single: set[PinId], length: Callable[[PinId, PinId], float]) -> list[PinId]:
-    """The order in which a chain joins the pins with the least wire.
-
-    Method:
-        Up to seven pins every order is tried; beyond, nearest neighbour from every start with
-        2-opt. Pins in ``single`` are kept at the ends of the chain; when there are more than
-        two of them the chain cannot spare them, and the clamps are reported as crowded.
-
-    Args:
-        pins: Two or more.
-        single: Those whose clamp takes one conductor.
-        length: Way between two pins, mm.
-    """
-    if len(pins) <= EXACT_UP_TO:
-        ways = {(a, b): length(a, b) for a in pins for b in pins}
-
-        def cost(order: tuple[PinId, ...]) -> tuple[int, float]:
-            inside = sum(pin in single for pin in order[1:-1])
-            return inside, sum(ways[pair] for pair in pairwise(order))
-
-        rank = {pin: place for place, pin in enumerate(pins)}
-        orders = ((*cost(order), [rank[pin] for pin in order], order) for order in permutations(pins))
-        return list(min(orders)[-1])
-    return _long_path(pins, [pin for pin in pins if pin in single][:2], length)
-
-
-def _long_path(pins: list[PinId], ends: list[PinId], length: Callable[[PinId, PinId], float]) -> list[PinId]:
-    """Nearest neighbour from a few starts, each improved by 2-opt; ``ends`` stay at the ends."""
-    way = [[length(a, b) for b in pins] for a in pins]
-    fixed = [pins.index(pin) for pin in ends]
-    last = fixed[1] if len(fixed) == 2 else None
-    starts = fixed[:1] or range(0, len(pins), max(len(pins) // STARTS, 1))
-    orders = [_two_opt(_nearest(start, last, way), way, bool(fixed), last is not None) for start in starts]
-    best = min(orders, key=lambda order: (sum(way[a][b] for a, b in pairwise(order)), order))
-    return [pins[n] for n in best]
-
-
-def _nearest(start: int, last: int | None, way: list[list[float]]) -> list[int]:
-    order, left = [start], set(range(len(way))) - {start, last}
-    while left:
-        row = way[order[-1]]
-        following = min(left, key=lambda n: (row[n], n))
-        left.remove(following)
-        order.append(following)
-    return order if last is None else [*order, last]
-
-
-def _two_opt(order: list[int], way: list[list[float]], first_stays: bool, last_stays: bool) -> list[int]:
-    """Turns stretches round as long as that shortens the chain; only two joints change a turn."""
-    count, improved = len(order), True
-    while improved:
-        improved = False
-        for i in range(int(first_stays), count - 1):
-            for j in range(i + 2, count + 1 - int(last_stays)):
-                head, tail = order[i], order[j - 1]
-                gain = 0.0
-                if i:
-                    gain += way[order[i - 1]][head] - way[order[i - 1]][tail]
-                if j < count:
-                    gain += way[tail][order[j]] - way[head][order[j]]
-                if gain > 1e-9:
-                    order[i:j] = order[i:j][::-1]
-                    improved = True
-    return order
 
 
 def _earths(net: Net, pins: list[PinId], circuits: Circuits, devices: dict[DeviceId, Device]) -> list[_Half]:

@@ -47,6 +47,7 @@ HOME_OF = {
     "practice": "Brief",
     "nameplate": "Brief",
     "circuit": "Circuits",
+    "place": "Circuits",
     "control": "Circuits",
     "plate": "Plate",
     "warning": "Labels",

@@ -9,17 +9,20 @@ from riktig.core.circuit import (
     NAMES,
     NETS,
     SHEET_DRAWINGS,
+    SHEET_PEN,
     SHEETS,
     Entry,
     SheetKind,
     add_circuit,
+    cell_frame,
     insert_contact,
     move_element,
+    net_marks,
     remove_element,
     renumber,
+    sheets_with,
 )
 from riktig.core.energise import behaviour_of
-from riktig.core.geometry import Arc, Circle, Line, Mark, Poly
 from riktig.core.job import CircuitId, ElementId, Insertable, Param
 from riktig.core.papers import device_of
 from riktig.core.wiring import WIRING
@@ -92,12 +95,12 @@ class CircuitsStation(Station):
 
     def refresh(self) -> None:
         """Shows the sheets of now."""
-        drawings = self.session.plan.get(SHEET_DRAWINGS)
-        self.sheet = min(self.sheet, len(drawings) - 1)
+        plan = self.session.plan
+        self.sheet = min(self.sheet, len(plan.get(SHEETS).sheets) - 1)
         self._make_tabs()
-        self.view.show_drawing(drawings[self.sheet])
+        self.view.show_drawing(plan.get(SHEET_PEN).drawing(self.sheet))
         if self.pages.currentWidget() is self.overview:
-            self.overview.show_sheets(drawings, self.theme)
+            self.overview.show_sheets(plan.get(SHEET_DRAWINGS), self.theme)
 
     def _make_tabs(self) -> None:
         """A button a sheet; made again only when the sheets are others."""
@@ -185,36 +188,34 @@ class CircuitsStation(Station):
             self.session.select(key)
 
     def jump(self, place: str) -> None:
-        """Turns to a place such as “2.3” or “2.3.C” and shows what stands there."""
-        sheet, _, column = place.partition(".")
-        if sheet.isdecimal() and 0 < int(sheet) <= len(self.session.plan.get(SHEETS).sheets):
-            self._turn(int(sheet) - 1)
-            there = [
-                element
-                for element, at in self.session.plan.get(SHEETS).places.items()
-                if at.sheet == int(sheet) and str(at.column) == column[:1]
-            ]
-            self.session.say(f"Sheet {sheet}, column {column[:1]}: {len(there)} elements." if column else "")
+        """Turns to a place such as “2”, “2.3” or “2.3.C” and frames it."""
+        sheets = self.session.plan.get(SHEETS).sheets
+        sheet, _, rest = place.partition(".")
+        number = int(sheet) if sheet.isdecimal() else 0
+        if not 0 < number <= len(sheets):
+            self.session.say(f"There is no sheet {sheet}; the last is {len(sheets)}.", wrong=True)
+            return
+        self._turn(number - 1)
+        column, _, row = rest.partition(".")
+        self.view.set_overlay([cell_frame(int(column), row)] if column else [])
 
     def _hovered(self, key: str) -> None:
         """Thickens the net under the pointer everywhere on the sheet, and says where it goes."""
         plan = self.session.plan
-        net_id = key.removeprefix("net:") if key.startswith("net:") else ""
-        marks: list[Mark] = []
-        if net_id:
-            for mark in self.view.drawing.marks:
-                if mark.key == key and isinstance(mark, Line | Poly | Circle | Arc):
-                    marks.append(mark._replace(role="act", width=0.9))
-            names = plan.get(NAMES)
-            net = next((n for n in plan.get(NETS).nets if n.id == net_id), None)
-            pins = ", ".join(self._label(pin) for pin in net.pins[:14]) if net else ""
-            drawings = plan.get(SHEET_DRAWINGS)
-            on = [str(n) for n, d in enumerate(drawings, 1) if any(m.key == key for m in d.marks)]
-            number = names.number.get(net.id, "without number") if net else ""
-            self.hint.setText(f"{number}:  {pins}.  On sheet {', '.join(on)}.")
-        else:
+        nets = plan.get(NETS)
+        net = next((n for n in nets.nets if key == f"net:{n.id}"), None)
+        if net is None:
             self._say_keys()
-        self.view.set_overlay(marks)
+            self.view.set_overlay([])
+            return
+        devices = {device.id: device for device in plan.get(CIRCUITS).devices}
+        sheets = plan.get(SHEETS).sheets
+        shown = {sheet.number: net_marks(sheet, devices, nets.of_pin, net) for sheet in sheets}
+        names = plan.get(NAMES)
+        pins = ", ".join(self._label(pin) for pin in net.pins[:14]) + (" …" if len(net.pins) > 14 else "")
+        on = ", ".join(str(number) for number, marks in shown.items() if marks)
+        self.hint.setText(f"{names.number.get(net.id, 'without number')}:  {pins}.  On sheet {on}.")
+        self.view.set_overlay(shown[self.sheet + 1])
 
     def _label(self, pin: str) -> str:
         owner, marking = pin.rsplit(":", 1)
@@ -227,20 +228,16 @@ class CircuitsStation(Station):
         plan = self.session.plan
         owner = device_of(key)
         wire = plan.get(WIRING).wire(key.removeprefix("wire:")) if key.startswith("wire:") else None
-        if wire:
-            keys.add(f"net:{wire.net}")
-        if owner and not key.startswith("element:"):
-            drawings = plan.get(SHEET_DRAWINGS)
-            keys |= {mark.key for drawing in drawings for mark in drawing.marks if device_of(mark.key) == owner}
+        there = f"net:{wire.net}" if wire else key
+        keys.add(there)
         if key.startswith("place:"):
             self.jump(key.removeprefix("place:"))
-        here = {mark.key for mark in self.view.drawing.marks}
-        if key and not keys & here:
-            sheets = plan.get(SHEET_DRAWINGS)
-            for index, drawing in enumerate(sheets):
-                if any(mark.key in keys for mark in drawing.marks):
-                    self._turn(index)
-                    break
+        elif key:
+            on = sheets_with(plan.get(SHEETS), plan.get(CIRCUITS), plan.get(NETS), there)
+            if on and self.sheet + 1 not in on:
+                self._turn(on[0] - 1)
+        if owner and not key.startswith("element:"):
+            keys |= {mark.key for mark in self.view.drawing.marks if device_of(mark.key) == owner}
         self.view.select(frozenset(keys))
         element = self.element()
         control = element is not None and self.in_control(element)
