@@ -14,7 +14,7 @@ BOX = (Point(0, 0), Point(20, 0), Point(20, 10), Point(0, 10))
         (Poly(BOX, closed=True), (0, 0, 20, 10)),
         (Circle(5, 5, 2), (3, 3, 7, 7)),
         (Arc(5, 5, 1, 0, 90), (4, 4, 6, 6)),
-        (Text(10, 10, "ab", 2.0, face=Face.PRINTED, align=Align.MIDDLE), (8.142, 8.0, 11.858, 10.4)),
+        (Text(10, 10, "ab", 2.0, face=Face.PRINTED, align=Align.MIDDLE), (8.29, 8.0, 11.71, 10.4)),
     ],
     ids=["line", "poly", "circle", "arc", "text"],
 )

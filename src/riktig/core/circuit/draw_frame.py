@@ -18,7 +18,7 @@ from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text, run
 
 __all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "cell_frame", "frame_marks", "legend_marks", "symbols_used"]
 
-SMALL, SMALLER = 2.5, 2.0
+SMALL, SMALLER = 2.6, 2.1
 ON_LEGEND = 36
 """Symbols on one sheet of symbols used."""
 BLOCK_TOP = FRAME_BOTTOM + 1.5

@@ -243,7 +243,7 @@ class Labels:
 
         left, right = rail.x1 - 1.6, rail.x1 + 1.4
         if not rail.top:
-            spots = [at(right, rail.y + 4.4, Align.LEFT), at(left, rail.y + 4.4, Align.RIGHT)]
+            spots = [at(right, rail.y + 4.3, Align.LEFT), at(left, rail.y + 4.3, Align.RIGHT)]
         else:
             y = rail.y + 2.0 if rail.y == TAP_TOP else rail.y - 2.4
             sides = ((left, Align.RIGHT), (right, Align.LEFT))
@@ -281,8 +281,8 @@ class Labels:
             used = [("1 to 6", poles[0]), *(row for row in used if row[0] not in MAIN_POLES)]
         spare = [unit for unit, place in rows if place == "spare" and unit not in MAIN_POLES]
         marks: list[Mark] = []
-        top = RAIL_BOTTOM + 7.6
-        step = min(MIRROR_STEP, 13.5 / max(len(used) + bool(spare) - 1, 1))
+        top = RAIL_BOTTOM + 7.9
+        step = min(MIRROR_STEP, 13.2 / max(len(used) + bool(spare) - 1, 1))
         size = min(PRINTED, step * 0.8)
         for index, (unit, place) in enumerate(used):
             y = top + index * step

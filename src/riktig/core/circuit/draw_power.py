@@ -11,8 +11,8 @@ from riktig.core.job import DeviceId
 
 __all__ = ["CORE", "PRINTED", "SMALL", "TAG", "power_marks"]
 
-SMALL, PRINTED, TAG = 2.5, 2.6, 3.0
-CORE = 2.2
+SMALL, PRINTED, TAG = 2.6, 2.7, 3.2
+CORE = 2.3
 """Capital height of the name of a conductor out to a motor: three stand side by side, mm."""
 EARTH_LINE = POWER_BOTTOM + 20
 MOTOR_EDGE = 7.5

@@ -6,9 +6,9 @@ from importlib import resources
 
 __all__ = ["CAPITAL", "MONO_ADVANCE", "run_of"]
 
-CAPITAL = 0.70
-"""Height of a capital as a share of the type size (measured on the shipped B612)."""
-MONO_ADVANCE = 0.929
+CAPITAL = 0.76
+"""Height of a capital as a share of the type size (read off the shipped B612)."""
+MONO_ADVANCE = 0.855
 """From letter to letter in B612 Mono, in heights of a capital (measured on the shipped face)."""
 UNKNOWN = 1.1
 """A letter that only the fallback face has: as wide as its widest capitals (chosen by us)."""

@@ -1,0 +1,74 @@
+"""Wires, rules and tests of a large job are worked out aside while the window stays in use."""
+
+import pytest
+from PySide6.QtTest import QTest
+
+from riktig.core.circuit import insert_contact
+from riktig.core.job import ElementId, Insertable, add_load
+from riktig.core.papers import statuses
+from riktig.core.plan import Plan
+from riktig.core.rules import RULES
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.shell import deriver as module
+from tests.desk.conftest import Waiter, settle_window
+
+STOP = ElementId("c1.S.stop/1-2")
+
+
+@pytest.fixture
+def slow(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> MainWindow:
+    """A window that takes every job for a large one."""
+    monkeypatch.setattr(module, "MANY_LOADS", 0)
+    window.deriver._slow = True
+    window.deriver._timer.setInterval(1)
+    return window
+
+
+def insert(session: Session, text: str = "again") -> None:
+    session.edit("insert", lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, text))
+
+
+def test_the_sheet_is_seen_at_once_and_the_rest_follows(slow: MainWindow, session: Session, wait_until: Waiter) -> None:
+    slow.go_to("Circuits")
+    before = slow.route.stops[1].status
+    insert(session)
+    QTest.qWait(0)
+    slow.deriver._slow = True
+    assert "working out" in slow.drawer.kept.text() or not slow.deriver.busy
+    wait_until(lambda: not slow.deriver.busy)
+    settle_window()
+    assert "working out" not in slow.drawer.kept.text()
+    wanted = statuses(Plan(session.job), session.records)
+    assert [stop.status for stop in slow.route.stops] == list(wanted)
+    assert slow.route.stops[1].status != before
+    assert session.plan.get(RULES) == Plan(session.job).get(RULES)
+
+
+def test_edits_that_follow_each_other_end_in_the_last(slow: MainWindow, session: Session, wait_until: Waiter) -> None:
+    for n in range(5):
+        insert(session, f"stop {n}")
+        slow.deriver._slow = True
+        QTest.qWait(3)
+    wait_until(lambda: not slow.deriver.busy)
+    settle_window()
+    assert [stop.status for stop in slow.route.stops] == list(statuses(Plan(session.job), session.records))
+
+
+def test_what_was_worked_out_of_a_job_that_was_left_is_not_taken(
+    slow: MainWindow, session: Session, wait_until: Waiter
+) -> None:
+    insert(session)
+    QTest.qWait(5)
+    session.undo()
+    session.edit("add", lambda job: add_load(job, "rinse pump", 1.5))
+    wait_until(lambda: not slow.deriver.busy)
+    settle_window()
+    assert session.plan.get(RULES) == Plan(session.job).get(RULES)
+
+
+def test_the_window_closes_in_the_middle_of_the_work(slow: MainWindow, session: Session) -> None:
+    insert(session)
+    QTest.qWait(4)
+    slow.close()
+    assert not slow.deriver.busy
