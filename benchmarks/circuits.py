@@ -154,7 +154,6 @@ def many_rungs() -> None:
 
 
 if __name__ == "__main__":
-    import sys
-    if "quick" not in sys.argv: growth()
+    growth()
     insert_on_screen()
-    if "quick" not in sys.argv: many_rungs()
+    many_rungs()

@@ -76,8 +76,7 @@ def _point(x: float, y: float, pin: PinId, tags: dict[DeviceId, str], devices: d
     device = devices[DeviceId(owner)]
     key = f"device:{device.id}"
     name = f"{tags[device.id]}:{device.mark or marking}"
-    words = device.purpose.split(", ")
-    said = broken(words[0] if device.strip else words[-1], 13)[:3]
+    said = broken(device.purpose.removesuffix(", PE"), 13)[:3]
     return [
         Line(x, y, x, y + 12, width=0.35, dashed=True, layer="circuit", key=key),
         Circle(x, y, 0.8, fill="ink", layer="circuit", key=key),

@@ -27,9 +27,9 @@ from riktig.core.circuit.sheet_model import (
 )
 from riktig.core.circuit.symbols import earth_sign
 from riktig.core.geometry import Align, Face, Mark, Text, bounds_of
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import CircuitId, DeviceId, PinId
 
-__all__ = ["ELSEWHERE", "Labels", "Reading", "io_address", "left_of"]
+__all__ = ["ELSEWHERE", "Labels", "Reading", "io_address", "left_of", "purpose_within"]
 
 MAIN_POLES = ("1-2", "3-4", "5-6")
 MIRROR_STEP = 3.4
@@ -58,6 +58,7 @@ class Reading:
     used: dict[DeviceId, dict[str, str]]
     elsewhere: dict[DeviceId, str]
     touched: dict[DeviceId, str]
+    titles: dict[CircuitId, str]
     north_american: bool
 
 
@@ -71,6 +72,14 @@ def io_address(device: Device, unit: str) -> str:
         return f"{first.rsplit('.', 1)[0]}.{point}"
     letters = first.rstrip("0123456789")
     return f"{letters}{int(first.removeprefix(letters)) + int(point)}"
+
+
+def purpose_within(device: Device, titles: dict[CircuitId, str]) -> str:
+    """What a device is for, without the name of its circuit, which stands above its paths."""
+    title = titles.get(device.circuit, "")
+    if device.purpose.lower().startswith(f"{title.lower()}, "):
+        return device.purpose[len(title) + 2 :]
+    return device.purpose
 
 
 def left_of(device: Device, seat: Seat) -> float:
@@ -165,7 +174,7 @@ class Labels:
         there = self.reading.touched.get(device.id)
         if device.kind_id in ELSEWHERE and there and not self.sheet.bus:
             return f"also {there}"
-        return device.purpose.split(", ")[-1]
+        return purpose_within(device, self.reading.titles)
 
     def _numbers(self, seat: Seat) -> None:
         """The number of each net where it first can be written without touching another label."""

@@ -128,7 +128,18 @@ class _Pen:
         }
         touched = {did: str(place) for did, place in sheets.touched.items()}
         self.reading = Reading(
-            devices, circuits, nets.of_pin, by_node, names, coils, at_coil, used, elsewhere, touched, north_american
+            devices,
+            circuits,
+            nets.of_pin,
+            by_node,
+            names,
+            coils,
+            at_coil,
+            used,
+            elsewhere,
+            touched,
+            dict(circuits.titles),
+            north_american,
         )
         self.bonded = frozenset(circuits.earths)
         self.first = {s.kind: s.number for s in reversed(sheets.sheets)}
@@ -151,6 +162,7 @@ class _Pen:
                 for pin in device.kind.unit(pole.unit).pins:
                     net = r.of_pin.get(device.pin(pin))
                     found.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
+            found.append(r.titles.get(r.devices[one.device].circuit))
             found += (r.at_coil.get(one.device), r.elsewhere.get(one.device), r.touched.get(one.device))
             if r.coils.get(one.device) == one:
                 found += r.used.get(one.device, {}).items()
