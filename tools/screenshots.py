@@ -12,7 +12,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from riktig.core.build import Operation, tick_facts
-from riktig.core.job import override
+from riktig.core.circuit import entry_of
+from riktig.core.job import CircuitId, Recipe, override
 from riktig.core.plate import LAYOUT
 from riktig.core.prove import Outcome, reading_facts
 from riktig.core.wiring import WIRING
@@ -87,13 +88,17 @@ def main() -> None:
     QTest.qWait(100)
     brief.see(brief.new)
     take(window, "16-brief-list")
-    session.open(demo_file(session, "wash-drum"))
     window.go_to("Circuits")
     circuits = window.stations["Circuits"]
     assert isinstance(circuits, CircuitsStation)
-    circuits.show_sheet(1)
-    session.select("element:c1.K/A1-A2")
+    session.select("element:c4.K/A1-A2")
     take(window, "02-circuits")
+    circuits.open_book()
+    circuits.chooser.choose(entry_of(Recipe.LEVEL_ALARM))
+    take(window, "17-recipe-book")
+    circuits.show_behaviour(CircuitId("c3"))
+    take(window, "18-what-it-must-do")
+    session.open(demo_file(session, "wash-drum"))
     window.go_to("Plate")
     plate = window.stations["Plate"]
     assert isinstance(plate, PlateStation)

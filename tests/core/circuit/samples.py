@@ -1,5 +1,7 @@
 """One small job for every recipe and variant, in either rulebook."""
 
+from dataclasses import replace
+
 from riktig.core.circuit import BOOK, add_circuit, set_param, settle
 from riktig.core.job import (
     Command,
@@ -16,7 +18,10 @@ from riktig.core.job import (
     Wetting,
     add_load,
     add_signal,
+    add_source,
     new_job,
+    set_box,
+    set_heading,
     set_practice,
     set_supply,
 )
@@ -66,15 +71,19 @@ WITH_PARAMS: dict[str, tuple[str, str, str]] = {
 
 
 def _base(north_american: bool) -> Job:
-    job = new_job("S-1", "sample")
+    job = set_box(new_job("S-1", "sample"), 1200.0, 2000.0, 500.0)
+    job = set_heading(job, maker="Riktig demonstration shop", serial="S-1-01", drawing_number="S-1-10")
+    job = set_supply(set_practice(replace(job, sources_asked=True), duct_width=80.0), upstream_a=20.0)
     if north_american:
         job = set_practice(job, rulebook=Rulebook.UL)
-        return set_supply(job, voltage_v=480.0, voltage_to_neutral_v=277.0, neutral=False, frequency_hz=60.0)
+        return set_supply(
+            job, voltage_v=480.0, voltage_to_neutral_v=277.0, neutral=False, frequency_hz=60.0, upstream_a=15.0
+        )
     return job
 
 
-def _with_load(job: Job, said: dict[str, object]) -> Job:
-    job = add_load(job, "brine pump", 2.2, **said)  # type: ignore[arg-type]
+def _with_load(job: Job, said: dict[str, object], name: str = "brine pump") -> Job:
+    job = add_load(job, name, 2.2, **said)  # type: ignore[arg-type]
     load = job.loads[-1].id
     command = said.get("command", Command.BUTTONS)
     if command is Command.LEVEL:
@@ -95,7 +104,8 @@ def _param(job: Job, name: str, value: str) -> Job:
 def _several(north_american: bool) -> Job:
     """A drive and a starter by the controller, sensors on both supplies, a foreign contact, screen, emergency stop."""
     job = _with_load(_base(north_american), LOADS["drive by the controller"])
-    job = _with_load(job, LOADS["direct-on-line by the controller"])
+    job = _with_load(job, LOADS["direct-on-line by the controller"], "rinse pump")
+    job = add_source(job, "hall panel", 24.0, "the hall")
     job = add_signal(job, "belt photocell", wetting=Wetting.DC, load=job.loads[0].id, watts=1.5)
     job = add_signal(job, "damper", wetting=Wetting.DC, direction=Direction.OUT, load=job.loads[0].id, watts=3.0)
     job = add_signal(job, "pit sensor", wetting=Wetting.LIMITED, load=job.loads[1].id, watts=1.0)
@@ -123,10 +133,11 @@ def _made() -> dict[str, Job]:
                     found[key] = add_circuit(base, entry.recipe, "", (Param(parameter.name, value),))
         found["all of it by the controller" + name] = _several(north_american)
         loads = _with_load(_base(north_american), LOADS["direct-on-line"])
-        found["distribution blocks" + name] = set_practice(loads, distribution=Distribution.BLOCKS)
+        blocks = loads if north_american else set_supply(loads, upstream_a=40.0)
+        found["distribution blocks" + name] = set_practice(blocks, distribution=Distribution.BLOCKS)
         found["control at 24 V" + name] = set_practice(loads, control_supply=ControlSupply.DC)
-        through = set_supply(loads, through_a=32.0)
-        found["through-feed of the Brief" + name] = through
+        if not north_american:
+            found["through-feed of the Brief"] = set_supply(loads, through_a=32.0, upstream_a=50.0)
     return {name: settle(job) for name, job in found.items()}
 
 

@@ -141,7 +141,7 @@ def test_phases_exchanged_by_both_contactors_are_found() -> None:
 
 
 def test_a_monitor_fed_behind_the_contactor_it_lets_in_is_found() -> None:
-    name = "phase monitor and main contactor"
+    name = "main contactor, monitored"
 
     def behind(circuits: Circuits) -> Circuits:
         return replace(

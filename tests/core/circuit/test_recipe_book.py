@@ -20,7 +20,7 @@ from riktig.core.circuit import (
 )
 from riktig.core.job import CircuitId, Job, Recipe
 from riktig.core.plan import Plan
-from riktig.core.rules import RULES, Group, Verdict
+from riktig.core.rules import RULES, Verdict
 from tests.core.circuit.samples import SAMPLES, sample
 
 MAY_BE_MEANT = {"coil without contact"}
@@ -40,12 +40,14 @@ def test_every_recipe_derives_whole_and_without_a_fault(name: str) -> None:
     assert len(drawn) == len(set(drawn)), "every contact, coil and lamp stands in one place"
 
 
-JUDGED = [n for n in SAMPLES if "by the controller" in n or n in ("way", "star-delta", "socket")]
+SAID = {name for name in SAMPLES if name.startswith("main contactor") and "rated A" in name and "American" in name}
+SAID |= {"distribution blocks, North American"}
+"""Behind a feeder of 14 AWG a contactor for 40 A and a block for 25 mm² have clamps too large, and that is said."""
 
 
-@pytest.mark.parametrize("name", JUDGED)
-def test_no_clause_of_control_fails(name: str) -> None:
-    results = [r for r in Plan(sample(name)).get(RULES) if r.group is Group.CONTROL]
+@pytest.mark.parametrize("name", [name for name in SAMPLES if name not in SAID])
+def test_no_clause_of_the_rulebook_fails(name: str) -> None:
+    results = Plan(sample(name)).get(RULES)
     assert [(r.code, f.message) for r in results for f in r.findings if f.verdict is Verdict.FAILS] == []
 
 
@@ -74,7 +76,7 @@ HAND_COUNTS = {
     "input terminals with bridges": 6,
     "emergency stop": 10,
     # Lines 3, behind the monitor's fuses 3, behind the contactor 3, control 1 + 2, lamp 1, N.
-    "phase monitor and main contactor": 14,
+    "main contactor, monitored": 14,
     "phase lamps": 7,
     "through-feed": 5,
     "surge protector": 10,

@@ -77,7 +77,7 @@ BOOK: tuple[Entry, ...] = (
         (
             Parameter("holds", ("single-phase ways", "all loads")),
             Parameter("monitor", ("yes", "no")),
-            Parameter("rated A", ("40", "25", "63", "80")),
+            Parameter("rated A", ("as the supply", "25", "40", "63")),
         ),
         supplies.phase_monitor,
     ),

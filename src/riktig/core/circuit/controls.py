@@ -172,7 +172,7 @@ def lit_button(circuit: Circuit, footing: Footing) -> Yield:
 def screen(circuit: Circuit, footing: Footing) -> Yield:
     """A screen on the door, fed from the devices' group of the 24 V supply, and a lamp that says it is healthy."""
     sk = Sketch(circuit.id, circuit.title or "screen", footing)
-    sk.door("A", "screen", "screen", "")
+    sk.door("A", "screen", "screen", sk.title.upper())
     sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
     meaning = circuit.param("door lamp", "healthy")
     if meaning != "none":
@@ -207,7 +207,8 @@ def sensor_terminals(circuit: Circuit, footing: Footing) -> Yield:
     for n in range(1, count + 1):
         sk.outside(f"B{n}", "sensor", f"sensor {n}")
         for pin, words in (("P", "supply"), ("O", "signal"), ("M", "0 V")):
-            sk.terminal(f"X{n}.{pin}", f"{n}{pin}", f"sensor {n} {words}")
+            kind = "terminal" if pin == "O" else "common_terminal"
+            sk.terminal(f"X{n}.{pin}", f"{n}{pin}", f"sensor {n} {words}", kind)
     for n in range(1, count + 1):
         fed = sk.node(f"p{n}")
         sk.rung(f"feed{n}", f"sensor {n}", live, f"X{n}.P", fed)

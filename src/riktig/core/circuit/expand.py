@@ -9,6 +9,7 @@ from riktig.core.circuit.footing import HELD, SAFE, Footing, footing
 from riktig.core.circuit.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.circuit.lines import lines_of
 from riktig.core.circuit.model import Band, Circuits, Clash, Device, Rung, elements_of, touched
+from riktig.core.circuit.power_sheets import is_bus
 from riktig.core.circuit.sketch import Yield
 from riktig.core.circuit.starters import starter
 from riktig.core.circuit.supplies import (
@@ -51,6 +52,8 @@ IMPLIED = {
 }
 """Circuits that the Brief asks for without saying so; they enter the document when they are changed."""
 ON_24_V = {Recipe.SCREEN, Recipe.NETWORK, Recipe.CONTROLLER, Recipe.SENSOR_TERMINALS}
+THICK_A = 40.0
+"""Above this the neutral terminal takes no control conductor: each neutral gets a way of a bar (chosen by us)."""
 THREE_LINES = {Recipe.REVERSING, Recipe.STAR_DELTA, Recipe.SOFT_START, Recipe.DRIVE}
 """Starters that only a three-phase motor has."""
 STARTERS = {
@@ -263,13 +266,16 @@ class _Expansion:
         """The incoming supply, with as many bars and blocks as what was drawn asks for."""
         earths = sum(len(one.earths) for one in drawn)
         rungs = [rung for one in drawn for rung in one.rungs]
-        neutrals = len({rung.circuit for rung in rungs if "N" in rung.end})
-        ways = any("N" in rung.end and (rung.band is Band.POWER or rung.start[0] in AHEAD) for rung in rungs)
+        neutrals = len({(r.circuit, r.id if r.band is Band.POWER else "") for r in rungs if "N" in r.end})
+        ways = any("N" in rung.start and rung.band is Band.POWER for rung in rungs) or any(
+            "N" in rung.end and (rung.band is Band.POWER or is_bus(rung.start[0])) for rung in rungs
+        )
         feeds = [sum(f"main.{line}" in rung.start for rung in rungs) for line in ("L1", "L2", "L3")]
         blocks = self.practice.distribution is Distribution.BLOCKS
         ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
         of_line = max(feeds) if blocks else 0
-        return incomer(circuit, self.ground, earths, of_line, neutrals if ways else 0, ahead)
+        thick = self.ground.supply.upstream_a > THICK_A
+        return incomer(circuit, self.ground, earths, of_line, neutrals if ways or thick else 0, ahead)
 
     def _made(self, circuit: Circuit) -> Yield | None:
         """What the recipe of a circuit yields; None when it cannot be drawn."""

@@ -241,7 +241,9 @@ def phase_monitor(circuit: Circuit, footing: Footing) -> Yield:
         sk.plate("F", "fuse_three", "monitor")
         sk.plate("PM", "phase_monitor", "phase monitor")
     sk.plate("FC", "control_breaker", "control")
-    sk.plate("K", "contactor_wired", "main contactor", least_a=float(circuit.param("rated A", "40")))
+    rated = circuit.param("rated A", "as the supply")
+    amps = footing.supply.upstream_a if rated == "as the supply" else float(rated)
+    sk.plate("K", "contactor_wired", "main contactor", least_a=amps)
     sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
     sk.rung("power", "", LINES, f"K:{POLES}", HELD, Band.POWER)
     live = sk.tap(guard="")
@@ -316,7 +318,7 @@ def signalled_ways(circuit: Circuit, footing: Footing) -> Yield:
             sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "neutral_terminal")
             path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", "N"
         else:
-            sk.terminal(f"X{n}.N", f"N{n}", f"way {n}")
+            sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "common_terminal")
             path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", footing.back
         start = footing.way_lines[(n - 1) % 3] if footing.neutral else live
         sk.rung(f"power{n}", "", start, path, end, Band.POWER if footing.neutral else Band.CONTROL)

@@ -137,7 +137,7 @@ class _Chooser:
                 return found, (value.why,)
             case "control_breaker":
                 return self._control_breaker(device)
-            case "terminal" | "neutral_terminal" | "earth_terminal" | "tap_terminal":
+            case "terminal" | "common_terminal" | "neutral_terminal" | "earth_terminal" | "tap_terminal":
                 earth = device.kind_id == "earth_terminal"
                 supply = self._proposal.incoming.pe_mm2 if earth else self._feeder.mm2
                 if device.mark.isdecimal() and size:

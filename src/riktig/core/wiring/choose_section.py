@@ -1,0 +1,132 @@
+"""How thick each wire is, and why: by its load, by what it feeds, or by what it is tapped from."""
+
+from dataclasses import replace
+
+from riktig.core.circuit import Device, NetClass
+from riktig.core.job import DeviceId, PinId, Practice
+from riktig.core.sizing import Sizing, circuit_of_net
+from riktig.core.standards import Why, conductor_name
+from riktig.core.wiring.halves import Half, circuit_of_pin, feeds, owner_of
+
+__all__ = ["SectionChooser"]
+
+TAP = "Up to 3 m from the block it needs no protection of its own (IEC 60204-1 7.2.8, from memory)."
+SMALL_MM2 = 2.5
+"""Power conductors of circuits that the Brief does not size, mm² (common practice, no source)."""
+SMALL_AWG = 2.08
+"""The same by the North American rulebook: 14 AWG, mm² (behind 15 A; NEC 240.4(D), from memory)."""
+SURGE_MM2 = 6.0
+SERVICES = {"rcd_breaker", "panel_socket", "rail_isolator", "way_breaker", "panel_light", "heater"}
+"""What makes a path one of services and not of control."""
+
+
+class SectionChooser:
+    """Gives every wire its section, mm²."""
+
+    def __init__(self, devices: dict[DeviceId, Device], sizing: Sizing, practice: Practice) -> None:
+        self._devices, self._sizing = devices, sizing
+        self._least = SMALL_AWG if practice.rulebook.north_american else SMALL_MM2
+
+    def section(self, half: Half) -> tuple[float, Why]:
+        """The section of a wire and why."""
+        sizing, net = self._sizing, half.net
+        circuit = circuit_of_net(net)
+        load = sizing.load_of(circuit)
+        if net.net_class is NetClass.EARTH:
+            return self._earth_section(half.b)
+        if net.net_class is NetClass.POWER:
+            block = self._devices[owner_of(half.a)[0]].kind_id == "dist_block"
+            tap = sizing.load_of(circuit_of_pin(half.b)) if block else None
+            if tap:
+                return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {TAP}")
+            section = load.section if load and not feeds(net) else sizing.feeder
+            small = self._small(half, load is None)
+            if small:
+                return small
+            if load and load.proposal.legs and not any(pin.startswith(f"{circuit}.F:") for pin in net.pins):
+                section = load.proposal.legs if not feeds(net) else section
+            return section.mm2, section.why
+        if self._serves(half) or (net.net_class is NetClass.EXCEPTED and net.line >= 0 and not load):
+            reason = "Socket, light and heater behind a breaker of up to 16 A."
+            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
+        if net.net_class is NetClass.NEUTRAL:
+            return self._neutral_section(half)
+        if net.net_class is NetClass.EXCEPTED and load and net.line >= 0:
+            return load.section.mm2, load.section.why
+        if load:
+            return load.control.mm2, load.control.why
+        control = sizing.loads[0].control if sizing.loads else sizing.feeder
+        return control.mm2, control.why
+
+    def _serves(self, half: Half) -> bool:
+        """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
+        owners = [self._devices[owner_of(pin)[0]] for pin in half.net.pins]
+        unlisted = [d for d in owners if self._sizing.load_of(d.circuit) is None]
+        ends = {owner_of(half.a)[0], owner_of(half.b)[0]}
+        if half.net.net_class is NetClass.NEUTRAL:
+            return any(d.kind_id in SERVICES and d.id in ends for d in unlisted)
+        return any(d.kind_id in SERVICES for d in unlisted)
+
+    def _neutral_section(self, half: Half) -> tuple[float, Why]:
+        """The neutral of a load is as thick as its line; that of control as thick as control; the bar's, the feeder."""
+        sizing = self._sizing
+        of_one = circuit_of_pin(half.a) == circuit_of_pin(half.b)
+        if of_one and not sizing.load_of(circuit_of_pin(half.b)):
+            of_bar = "neutral_bar" in (self._devices[owner_of(pin)[0]].kind_id for pin in (half.a, half.b))
+            if of_bar:
+                return sizing.feeder.mm2, sizing.feeder.why
+        load = sizing.load_of(circuit_of_pin(half.b))
+        ends = [self._devices[owner_of(pin)[0]] for pin in (half.a, half.b)]
+        way = any(d.kind_id == "neutral_terminal" and d.circuit == circuit_of_pin(half.b) for d in ends)
+        if load and way:
+            return load.section.mm2, load.section.why
+        if any(d.kind_id == "neutral_terminal" and d.purpose.startswith("through-feed") for d in ends):
+            return sizing.feeder.mm2, sizing.feeder.why
+        if way and not any(d.purpose.startswith("incoming") for d in ends):
+            reason = "The neutral of a small circuit is as thick as its line."
+            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
+        control = load.control if load else sizing.loads[0].control if sizing.loads else sizing.feeder
+        return control.mm2, control.why
+
+    def _small(self, half: Half, unsized: bool) -> tuple[float, Why] | None:
+        """Power conductors of a circuit that the Brief does not list: a tap, or behind a small fuse."""
+        devices = [self._devices[owner_of(pin)[0]] for pin in (half.a, half.b)]
+        mine = [d for d in devices if d.circuit != devices[0].circuit or self._sizing.load_of(d.circuit) is None]
+        block = devices[0].kind_id == "dist_block"
+        other = devices[1]
+        if any(d.kind.family == "contactor" and self._sizing.load_of(d.circuit) is None for d in devices):
+            return None  # the main contactor carries all that is behind it
+        ahead = any(n.startswith("in.") for n in half.net.nodes)
+        own = unsized and not feeds(half.net) and not ahead
+        if ahead and devices[0].kind_id == "tap_terminal" and half.a.endswith(":t"):
+            load = self._sizing.load_of(other.circuit)
+            why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
+            return (load.section.mm2 if load else self._least), why
+        if (block and other.kind_id != "dist_block" and other in mine and not self._is_incomer(other)) or own:
+            reason = "A small circuit behind its own fuse or breaker." + (f" {TAP}" if block else "")
+            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
+        return None
+
+    def _is_incomer(self, device: Device) -> bool:
+        return device.kind.family == "isolator" or device.kind_id == "terminal"
+
+    def _earth_section(self, point: PinId) -> tuple[float, Why]:
+        owner, _ = owner_of(point)
+        load = self._sizing.load_of(self._devices[owner].circuit)
+        if owner.endswith("E.door"):
+            mm2, of = self._sizing.door_bond_mm2, "the supply conductor"
+            source = "IEC 61439-1 Table 3, from memory"
+        elif load:
+            mm2, of = load.pe_mm2, "the motor's phase conductor"
+            source = "IEC 60204-1:2016 Table 1, from memory"
+        elif self._devices[owner].kind_id == "surge":
+            mm2, of = SURGE_MM2, "the current of a surge"
+            source = "IEC 60364-5-53 534.4.10 (type 2), from memory: fairly sure"
+        elif self._devices[owner].circuit != "c0":
+            mm2, of = self._least, "the small circuit it belongs to"
+            source = "common practice, no source"
+        else:
+            mm2, of = self._sizing.feeder_pe_mm2, "the supply conductor"
+            source = "IEC 60204-1:2016 Table 1, from memory"
+        reason = f"A protective conductor is sized by {of}."
+        return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), source)
