@@ -2,6 +2,7 @@
 
 import pytest
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLabel
 
 from riktig.core.circuit import insert_contact
 from riktig.core.job import ElementId, Insertable, add_load
@@ -72,3 +73,17 @@ def test_the_window_closes_in_the_middle_of_the_work(slow: MainWindow, session: 
     QTest.qWait(4)
     slow.close()
     assert not slow.deriver.busy
+
+
+def test_a_selection_meanwhile_waits_for_its_passport(slow: MainWindow, session: Session, wait_until: Waiter) -> None:
+    slow.go_to("Circuits")
+    slow.deriver._timer.setInterval(300)
+    insert(session)
+    slow.deriver.ask()
+    session.select("device:c1.K")
+    words = [label.text() for label in slow.passport.findChildren(QLabel)]
+    assert any("worked out" in text for text in words)
+    wait_until(lambda: not slow.deriver.busy)
+    settle_window()
+    words = [label.text() for label in slow.passport.findChildren(QLabel) if label.isVisible()]
+    assert "K1" in words

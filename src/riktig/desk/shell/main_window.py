@@ -267,6 +267,8 @@ class MainWindow(QMainWindow):
     def _selected(self, key: str) -> None:
         session = self.session
         if self.deriver.busy:
+            if key:
+                self.passport.show_waiting()
             station = self.stations.get(self.current)
             if station:
                 station.show_selection(key)

@@ -80,6 +80,16 @@ class PassportPanel(QScrollArea):
         layout.addStretch(1)
         replace_body(self, body)
 
+    def show_waiting(self) -> None:
+        """Says that what is known of the selection is still being worked out."""
+        body = QWidget()
+        layout = QVBoxLayout(body)
+        layout.setContentsMargins(16, 12, 14, 12)
+        layout.addWidget(plain_label("Passport", "title"))
+        layout.addWidget(plain_label("Wires, rules and tests are being worked out …", "second", wraps=True))
+        layout.addStretch(1)
+        replace_body(self, body)
+
     def _fill(self, layout: QVBoxLayout, passport: Passport, plate: Drawing | None) -> None:
         title = plain_label(passport.title, "large", wraps=True)
         title.setFont(words_font(17 if len(passport.title) < 15 else 13, mono=True, bold=True))
