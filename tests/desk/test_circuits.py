@@ -130,8 +130,8 @@ class TestMenus:
         words["What it must do, step by step"].trigger()
         settle_window()
         assert station.pages.currentWidget() is station.behaviour
-        assert {sign for sign, _, _ in station.behaviour.rows} == {"✓"}
-        assert ("✓", "press S2", "") in station.behaviour.rows
+        assert {row.sign for row in station.behaviour.steps.rows} == {"✓"}
+        assert "press S2" in {row.done for row in station.behaviour.steps.rows}
         station.behaviour.back.click()
         assert station.pages.currentWidget() is station.view
 
@@ -139,8 +139,8 @@ class TestMenus:
         session.select("element:c1.K/13-14")
         station.out.click()
         station.show_behaviour(CircuitId("c1"))
-        failing = [row for row in station.behaviour.rows if row[0] == "✗"]
-        assert failing[0][1:] == ("release S2", "K1 is off, not on; M1 is off, not forward")
+        failing = [row for row in station.behaviour.steps.rows if row.passed is False]
+        assert (failing[0].done, failing[0].otherwise) == ("release S2", "K1 is off, not on; M1 is off, not forward")
 
     def test_a_lost_change_is_made_elsewhere_from_the_menu(self, station: CircuitsStation, session: Session) -> None:
         station.put_in(ElementId("c1.H.run/X1-X2"), Insertable.LAMP, "beside it", parallel=True)

@@ -438,3 +438,19 @@ def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) 
     window.show_thing("device:c1.K")
     assert session.plan.get(NAMES).tag[DeviceId("c1.K")] == "K1"
     assert session.selection == "device:c1.K"
+
+
+def test_the_function_tests_can_be_read_but_not_led_while_they_are_shut(window: MainWindow, session: Session) -> None:
+    window.go_to("Prove")
+    station = window.stations["Prove"]
+    assert isinstance(station, ProveStation)
+    before = session.records
+    station.stage_buttons[Stage.FUNCTION].click()
+    settle_window()
+    rows = station.planned.steps.rows
+    assert rows[0].heading
+    assert any(row.done == "press S2" and "K1 on" in row.expected for row in rows)
+    assert all(row.passed is None for row in rows)
+    station.planned.reject()
+    assert session.records == before
+    assert station._test() is None or not station._test().stage.live  # type: ignore[union-attr]

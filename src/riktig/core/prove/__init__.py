@@ -4,8 +4,11 @@ Words: *black* and *red* are the two points to touch; a test is *true of* the wi
 a reading is out of date when they change; live stages stay *shut*.
 """
 
+from operator import attrgetter
+
 from riktig.core.circuit import CIRCUITS, NAMES, NETS
 from riktig.core.plan import Derived
+from riktig.core.prove.function import FunctionStep, plan_function
 from riktig.core.prove.tests import Expected, Stage, Test, TestPlan, TestPoint, plan_tests
 from riktig.core.prove.verdicts import (
     OPEN_LINE,
@@ -23,9 +26,11 @@ from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING
 
 __all__ = [
+    "FUNCTION",
     "OPEN_LINE",
     "TESTS",
     "Expected",
+    "FunctionStep",
     "Outcome",
     "Reading",
     "Results",
@@ -35,6 +40,7 @@ __all__ = [
     "TestPoint",
     "judge",
     "ohm_text",
+    "plan_function",
     "plan_tests",
     "read_ohm",
     "reading_facts",
@@ -42,4 +48,9 @@ __all__ = [
     "shut_because",
 ]
 
+FUNCTION = Derived(
+    "function tests",
+    (*(attrgetter(name) for name in ("circuits", "loads", "supply", "practice", "signals")), CIRCUITS, NAMES),
+    plan_function,
+)
 TESTS = Derived("tests", (CIRCUITS, NETS, NAMES, SIZING, WIRING), plan_tests)

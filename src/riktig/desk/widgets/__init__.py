@@ -2,6 +2,7 @@
 
 from riktig.desk.widgets.flow import FlowLayout
 from riktig.desk.widgets.station import Station, plain_label, replace_body, row_of
+from riktig.desk.widgets.steps import StepList, StepRow
 from riktig.desk.widgets.tab_order import first_field, tab_as_seen
 from riktig.desk.widgets.table import ScheduleTable
 
@@ -9,6 +10,8 @@ __all__ = [
     "FlowLayout",
     "ScheduleTable",
     "Station",
+    "StepList",
+    "StepRow",
     "first_field",
     "plain_label",
     "replace_body",

@@ -15,10 +15,22 @@ from PySide6.QtWidgets import (
 
 from riktig.core.errors import RiktigError
 from riktig.core.plate import LAYOUT
-from riktig.core.prove import Outcome, Reading, Stage, Test, judge, ohm_text, read_ohm, reading_facts, shut_because
+from riktig.core.prove import (
+    FUNCTION,
+    Outcome,
+    Reading,
+    Stage,
+    Test,
+    judge,
+    ohm_text,
+    read_ohm,
+    reading_facts,
+    shut_because,
+)
 from riktig.core.wiring import WIRING, mini_plate
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
+from riktig.desk.stations.prove.function import FunctionAsked
 from riktig.desk.theme import Theme, words_font
 from riktig.desk.widgets import Station, plain_label, row_of
 from riktig.devices import BenchMeter
@@ -248,11 +260,19 @@ class ProveStation(Station):
         shut = shut_because(results, stage)
         if shut:
             self.session.say(shut, wrong=True)
+            if stage is Stage.FUNCTION:
+                self.show_function(shut)
             return
         tests = [t for t, _ in results.readings if t.stage is stage]
         following = results.next(stage=stage) or (tests[0] if tests else None)
         if following:
             self._go(following.key)
+
+    def show_function(self, shut: str) -> None:
+        """Lists the function tests that wait behind the dead ones, with the caution; nothing is led here."""
+        steps = self.session.plan.get(FUNCTION)
+        self.planned = FunctionAsked(steps, shut, self)
+        self.planned.open()
 
     def _go(self, key: str) -> None:
         self.test_key, self.ohm, self.by_hand = key, None, False
