@@ -215,3 +215,11 @@ def test_a_rung_file_that_is_wrong_is_refused_with_its_place(
     assert words in capsys.readouterr().err
     assert main(["rungs", str(drum_path), "c77"]) == 2
     assert "There is no circuit c77" in capsys.readouterr().err
+
+
+def test_a_label_is_traced(demo_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["trace", str(demo_path), "m5"]) == 0
+    out = capsys.readouterr().out
+    assert "What lets in K11" in out
+    assert "%QX0.0" in out
+    assert main(["trace", str(demo_path), "nothing"]) == 2

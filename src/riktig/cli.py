@@ -14,7 +14,8 @@ from riktig import __version__
 from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, Job
-from riktig.core.papers import SCHEDULES, as_csv, as_json, export_all, job_from_loads, read_loads, schedule
+from riktig.core.labels import INDEX, find
+from riktig.core.papers import SCHEDULES, as_csv, as_json, export_all, job_from_loads, read_loads, schedule, trace_page
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from riktig.core.store import JobFile, WrittenCircuit, dump_rungs, load_job, load_rungs
@@ -78,6 +79,9 @@ def _parser() -> argparse.ArgumentParser:
     sub = command("rungs", _rungs, "prints a circuit as a rung file, to read or to start from")
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("circuit", metavar="CIRCUIT", help="its id, such as c2: see show FILE rungs")
+    sub = command("trace", _trace, "follows a label back to its source and on to its load")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("label", metavar="LABEL", help="a tag, pin, terminal, number or load: M1, K1:13, X3:5, 14")
     sub = command("import", _import, "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
@@ -201,6 +205,31 @@ def _rungs(arguments: argparse.Namespace) -> int:
         )
     devices, rungs = as_written(circuits, CircuitId(arguments.circuit))
     print(dump_rungs(WrittenCircuit(titles[arguments.circuit], devices, rungs)))
+    return 0
+
+
+def _trace(arguments: argparse.Namespace) -> int:
+    plan, file = _read(arguments.file)
+    file.close()
+    found = next(
+        (e for e in find(plan.get(INDEX), arguments.label) if e.label.lower() == arguments.label.lower()), None
+    )
+    if found is None:
+        raise RiktigError(
+            f"Nothing in the job is called {arguments.label}.", hint="See show FILE terminals, wires or bom for labels."
+        )
+    page = trace_page(plan, found.key)
+    if page is None:
+        raise RiktigError(
+            f"{arguments.label} stands on no path that could be followed.", hint="Try what it is wired to."
+        )
+    print(f"Trace of {page.title}")
+    columns = zip(page.headings, page.ends, page.columns, strict=True)
+    for number, (heading, (before, after), stops) in enumerate(columns, 1):
+        print(f"\n{number}  {heading}")
+        for line in (before, *(stop.words for stop in stops), after):
+            if line:
+                print(f"  {line}")
     return 0
 
 

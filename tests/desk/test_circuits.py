@@ -338,3 +338,76 @@ def test_forty_sheets_are_reached_by_the_overview(session: Session, window: Main
     assert len(station.overview.pages) == count
     station.overview.pages[-1].click()
     assert station.sheet == count - 1
+
+
+class TestTrace:
+    def test_t_shows_it_arrows_walk_enter_leads_to_the_sheet(self, station: CircuitsStation, session: Session) -> None:
+        click_on(station.view, COIL)
+        QTest.keyClick(station.view, Qt.Key.Key_T)
+        assert station.pages.currentWidget() is station.trace
+        here = station.trace.stop()
+        assert here is not None
+        assert here.key == COIL or here.key.startswith("element:c1.K/")
+        QTest.keyClick(station.trace.view, Qt.Key.Key_Up)
+        before = station.trace.stop()
+        assert before is not None
+        assert before.key != here.key
+        assert session.selection == before.key
+        QTest.keyClick(station.trace.view, Qt.Key.Key_Return)
+        assert station.pages.currentWidget() is station.view
+        assert session.selection == before.key
+
+    def test_it_is_printed_to_one_page_or_says_why_not(
+        self, station: CircuitsStation, session: Session, said: list[tuple[str, bool]], tmp_path: Path
+    ) -> None:
+        session.select("device:c1.M")
+        station.show_trace()
+        station.trace.save_as(tmp_path / "trace.pdf")
+        assert (tmp_path / "trace.pdf").read_bytes().startswith(b"%PDF")
+        station.trace.save_as(tmp_path / "nowhere" / "trace.pdf")
+        assert said[-1][1]
+        assert "could not be written" in said[-1][0]
+
+    def test_one_stays_at_the_ends_and_goes_over_to_the_next_way(
+        self, station: CircuitsStation, session: Session
+    ) -> None:
+        session.select("device:c1.M")
+        station.show_trace()
+        page = station.trace.page
+        assert page is not None
+        assert len(page.columns) > 1
+        for _ in range(40):
+            QTest.keyClick(station.trace.view, Qt.Key.Key_Up)
+        assert station.trace.at == (0, 0)
+        for _ in range(40):
+            QTest.keyClick(station.trace.view, Qt.Key.Key_Right)
+        assert station.trace.at[0] == len(page.columns) - 1
+        for _ in range(40):
+            QTest.keyClick(station.trace.view, Qt.Key.Key_Down)
+        assert station.trace.at[1] == len(page.columns[-1]) - 1
+        QTest.keyClick(station.trace.view, Qt.Key.Key_Escape)
+        assert station.pages.currentWidget() is station.view
+
+    def test_it_follows_an_edit_and_its_undo(self, station: CircuitsStation, session: Session) -> None:
+        session.select("device:c1.K")
+        station.show_trace()
+        before = station.trace.page
+        assert before is not None
+        stop = ElementId(STOP.removeprefix("element:"))
+        station.put_in(stop, Insertable.FIELD_CONTACT, "hatch")
+        settle_window()
+        after = station.trace.page
+        assert after is not None
+        assert sum(map(len, after.columns)) > sum(map(len, before.columns))
+        session.undo()
+        settle_window()
+        assert station.trace.page is not None
+        assert station.trace.page.columns == before.columns
+
+    def test_what_cannot_be_followed_is_said(
+        self, station: CircuitsStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        session.select("")
+        station.show_trace()
+        assert station.pages.currentWidget() is station.view
+        assert "Choose a device" in said[-1][0]

@@ -19,8 +19,8 @@ from riktig.core.circuit import (
     net_marks,
     sheets_with,
 )
+from riktig.core.circuit.cards import io_address
 from riktig.core.circuit.draw_earth import bars_of
-from riktig.core.circuit.draw_labels import io_address
 from riktig.core.geometry import Text
 from riktig.core.job import RelayCommons, set_practice
 from riktig.core.labels import INDEX, find

@@ -5,6 +5,7 @@ pins at one potential, and crossing any device element starts a new one; a *tag*
 """
 
 from riktig.core.circuit.book import BOOK, Entry, Parameter, entry_of
+from riktig.core.circuit.cards import io_address
 from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEET_PEN, SHEETS
 from riktig.core.circuit.draw_frame import cell_frame
 from riktig.core.circuit.draw_sheets import SheetPen, contact_places, sheets_with
@@ -57,6 +58,7 @@ from riktig.core.circuit.pictures import recipe_picture
 from riktig.core.circuit.scripts import script_of
 from riktig.core.circuit.sheet_model import Place, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
+from riktig.core.circuit.trace import Step, Trace, Way, trace, trace_line
 from riktig.core.circuit.written import add_written, as_written
 
 __all__ = [
@@ -93,6 +95,9 @@ __all__ = [
     "SheetKind",
     "SheetPen",
     "Sheets",
+    "Step",
+    "Trace",
+    "Way",
     "Zone",
     "add_circuit",
     "add_device",
@@ -110,6 +115,7 @@ __all__ = [
     "footing",
     "free_contacts",
     "insert_contact",
+    "io_address",
     "lay_out",
     "lines_of",
     "move_element",
@@ -132,4 +138,6 @@ __all__ = [
     "sheets_with",
     "take_back",
     "touched",
+    "trace",
+    "trace_line",
 ]

@@ -4,6 +4,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.circuit.cards import io_address
 from riktig.core.circuit.draw_frame import broken
 from riktig.core.circuit.draw_power import CORE, PRINTED, SMALL
 from riktig.core.circuit.ground import Ground
@@ -29,7 +30,7 @@ from riktig.core.circuit.symbols import earth_sign
 from riktig.core.geometry import Align, Face, Mark, Text, bounds_of
 from riktig.core.job import CircuitId, DeviceId, PinId
 
-__all__ = ["ELSEWHERE", "Labels", "Reading", "io_address", "left_of", "purpose_within"]
+__all__ = ["ELSEWHERE", "Labels", "Reading", "left_of", "purpose_within"]
 
 MAIN_POLES = ("1-2", "3-4", "5-6")
 MIRROR_STEP = 3.4
@@ -38,8 +39,6 @@ ON_LINE = 4.4
 """A stretch of line so long carries the number of its net, mm."""
 WIDE = {"push", "turn", "key", "mushroom", "float", "limit", "temperature", "trip", "delay"}
 """Symbols with a sign at their left."""
-CARDS = {"inputs": 0, "outputs": 1, "analogue_out": 0}
-"""Cards of a controller, and which pin of a unit is the point."""
 ELSEWHERE = ("transformer", "phase_monitor", "surge")
 """Devices of which a power sheet shows one part and a control sheet another."""
 
@@ -60,18 +59,6 @@ class Reading:
     touched: dict[DeviceId, str]
     titles: dict[CircuitId, str]
     north_american: bool
-
-
-def io_address(device: Device, unit: str) -> str:
-    """The address of a point of a card: “%IX0.3”, “%QW1”; empty for anything else."""
-    first = next((word for word in device.purpose.split() if word.startswith("%")), "")
-    if not first or device.kind_id not in CARDS:
-        return ""
-    point = unit.split("-")[CARDS[device.kind_id]].lstrip("AIOQ")
-    if "." in first:
-        return f"{first.rsplit('.', 1)[0]}.{point}"
-    letters = first.rstrip("0123456789")
-    return f"{letters}{int(first.removeprefix(letters)) + int(point)}"
 
 
 def purpose_within(device: Device, titles: dict[CircuitId, str]) -> str:

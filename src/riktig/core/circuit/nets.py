@@ -11,7 +11,7 @@ from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, 
 from riktig.core.job import CircuitId, DeviceId, PinId, pin_id
 from riktig.core.plan import Memo, Recent
 
-__all__ = ["Net", "NetClass", "Nets", "find_nets"]
+__all__ = ["Net", "NetClass", "Nets", "drawn_joints", "find_nets"]
 
 
 class NetClass(Enum):
@@ -109,9 +109,7 @@ def _find(circuits: Circuits) -> Nets:
     order: list[PinId] = []
     kinds = {device.id: device.kind_id for device in circuits.devices}
     power: dict[PinId, int] = {}
-    for rung in circuits.rungs:
-        crossed = tuple(kinds[did] for did in _met(rung.path))
-        walked = _WALKED.get(rung.id, (rung, crossed), lambda r=rung: _walk(r, kinds))  # type: ignore[misc]
+    for walked in _all_walked(circuits, kinds):
         for group in walked.groups:
             for item in group:
                 union.join(item, group[0])
@@ -126,6 +124,22 @@ def _find(circuits: Circuits) -> Nets:
         union.join(pin, "node:PE")
         order.append(pin)
     return _gathered(circuits, union, order, power)
+
+
+def drawn_joints(circuits: Circuits) -> Iterator[tuple[str, ...]]:
+    """The pins and named nodes (“node:N”) that one path joins at one point, for every point of every path.
+
+    Terminals part two points here: their pins are in different groups, as they are drawn.
+    """
+    kinds = {device.id: device.kind_id for device in circuits.devices}
+    for walked in _all_walked(circuits, kinds):
+        yield from walked.groups
+
+
+def _all_walked(circuits: Circuits, kinds: dict[DeviceId, str]) -> Iterator[_Walked]:
+    for rung in circuits.rungs:
+        crossed = tuple(kinds[did] for did in _met(rung.path))
+        yield _WALKED.get(rung.id, (rung, crossed), lambda r=rung: _walk(r, kinds))  # type: ignore[misc]
 
 
 def _met(branch: Branch) -> Iterator[DeviceId]:

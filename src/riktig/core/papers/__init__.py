@@ -6,7 +6,7 @@ drawings and schedules; a *paper* is one file of the hand-over.
 
 from riktig.core.papers.compare import Change, Snapshot, snapshot, what_changed
 from riktig.core.papers.dxf import write_dxf
-from riktig.core.papers.export import export_all, file_stem
+from riktig.core.papers.export import export_all, export_page, file_stem
 from riktig.core.papers.inks import ink
 from riktig.core.papers.load_words import COLUMNS, LEFT_OUT
 from riktig.core.papers.passport import device_of, passport
@@ -20,6 +20,7 @@ from riktig.core.papers.schedules import SCHEDULES, holes_of, schedule
 from riktig.core.papers.status import STATIONS, Stamp, Status, statuses
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, as_json, write_xlsx
+from riktig.core.papers.trace_page import Stop, TracePage, trace_page
 
 __all__ = [
     "COLUMNS",
@@ -40,6 +41,8 @@ __all__ = [
     "Snapshot",
     "Stamp",
     "Status",
+    "Stop",
+    "TracePage",
     "Value",
     "as_csv",
     "as_json",
@@ -47,6 +50,7 @@ __all__ = [
     "build_record",
     "device_of",
     "export_all",
+    "export_page",
     "file_stem",
     "fitting_scale",
     "grid_of_file",
@@ -64,6 +68,7 @@ __all__ = [
     "snapshot",
     "statuses",
     "test_record",
+    "trace_page",
     "what_changed",
     "write_dxf",
     "write_set",

@@ -6,6 +6,7 @@ from pathlib import Path
 
 from riktig.core.circuit import SHEET_DRAWINGS
 from riktig.core.errors import RiktigError
+from riktig.core.geometry import Drawing
 from riktig.core.job import Job, Record
 from riktig.core.labels import LABELS, Medium, draw_medium
 from riktig.core.papers.dxf import write_dxf
@@ -21,7 +22,7 @@ from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Progress
 
-__all__ = ["export_all", "file_stem"]
+__all__ = ["export_all", "export_page", "file_stem"]
 
 
 def file_stem(job: Job) -> str:
@@ -118,3 +119,22 @@ def export_all(
         ) from error
     progress.step(1.0, "done")
     return done
+
+
+def export_page(plan: Plan[Job], drawing: Drawing, path: Path, *, made: str = "") -> None:
+    """Writes one drawing as a PDF of one page, whole or not at all.
+
+    Raises:
+        RiktigError: the file cannot be written.
+    """
+    job = plan.document
+    part = path.with_name(f".{path.name}.part")
+    try:
+        write_set(part, SetHead(job.number, job.title, job.revision, made), (Page(drawing),), ())
+        part.replace(path)
+    except OSError as error:
+        raise RiktigError(
+            f"The page could not be written to {path} ({error.strerror or error}).",
+            hint="Make room or choose another folder, and print it again.",
+            where=str(path),
+        ) from error

@@ -153,8 +153,15 @@ class DrawingView(QWidget):
     def reveal(self, key: str) -> None:
         """Moves the drawing so that a thing can be seen."""
         at = self.centre_of(key)
-        if at is not None and not QRectF(self.rect()).adjusted(20, 20, -20, -20).contains(at):
-            self._pan(QPointF(self.width() / 2, self.height() / 2) - at)
+        if at is not None:
+            self.reveal_point(self.to_mm(at))
+
+    def reveal_point(self, point: Point) -> None:
+        """Moves the drawing so that a point of it can be seen; down only, when its whole width shows."""
+        at = self.to_px(point)
+        if not QRectF(self.rect()).adjusted(20, 20, -20, -20).contains(at):
+            by = QPointF(self.width() / 2, self.height() / 2) - at
+            self._pan(QPointF(0, by.y()) if self.pages and self._fitted else by)
 
     def _matrix(self) -> QTransform:
         return QTransform(self._scale, 0, 0, self._scale, self._offset.x(), self._offset.y())

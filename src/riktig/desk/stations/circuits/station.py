@@ -32,6 +32,7 @@ from riktig.desk.stations.circuits.behaviour import BehaviourPage
 from riktig.desk.stations.circuits.chooser import RecipeChooser
 from riktig.desk.stations.circuits.menus import DEFAULT_TEXT, Changes
 from riktig.desk.stations.circuits.overview import Overview
+from riktig.desk.stations.circuits.trace import TraceView
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, Station, plain_label
 
@@ -39,7 +40,7 @@ __all__ = ["CircuitsStation"]
 
 MOST_TABS = 24
 """Sheets up to which each has a button of its own; beyond, the overview shows them all."""
-KEYS = "Enter: what can be done. I put in, A across, M move, Del take out, F2 rename. Comma and point step on."
+KEYS = "Enter: what can be done. T trace, I put in, A across, M move, Del take out, F2 rename. Comma and point step on."
 
 
 class CircuitsStation(Station):
@@ -60,6 +61,7 @@ class CircuitsStation(Station):
         self.across = self.button("Across …", "Puts something across the element (A)")
         self.out = self.button("Take out", "Takes the element out of its path (Delete)")
         self.more = self.button("More …", "Move, replace, wire elsewhere, use a spare contact, rename")
+        self.follow = self.button("Trace", "Follows what is chosen back to its source and on to its load (T)")
         self.name = self.button("Rename …", "Gives the device another tag (F2)")
         self.count = self.button("Number anew", "Counts all wire numbers from the supply again")
         self.changes = Changes(self, session)
@@ -70,25 +72,38 @@ class CircuitsStation(Station):
         self.across.clicked.connect(lambda: self._put(self.across, parallel=True))
         self.out.clicked.connect(self._take_out)
         self.more.clicked.connect(self._more)
+        self.follow.clicked.connect(self.show_trace)
         self.name.clicked.connect(lambda: self.changes.rename(session.selection))
         self.count.clicked.connect(lambda: session.edit("number anew", renumber))
         self.hint = plain_label("", "quiet", wraps=True)
         self.chooser = RecipeChooser(self._add, self._to_sheets, lambda: self.asked.emit("load:"))
         self.behaviour = BehaviourPage(self._to_sheets)
         self.overview: Overview = Overview(self._turn, self._to_sheets)
+        self.trace = TraceView(session, self._to_sheets, self._show_on_sheet)
         tabs = QWidget()
         self._tabs = FlowLayout(tabs, gap=4, lead=4)
         self.pages = QStackedWidget()
-        for page in (self.view, self.chooser, self.overview, self.behaviour):
+        for page in (self.view, self.chooser, self.overview, self.behaviour, self.trace):
             self.pages.addWidget(page)
         bar = QWidget()
         row = FlowLayout(bar, gap=6, lead=6)
-        for button in (self.all, self.add, self.circuit, self.after, self.across, self.out, self.more, self.count):
+        for button in (
+            self.all,
+            self.add,
+            self.circuit,
+            self.follow,
+            self.after,
+            self.across,
+            self.out,
+            self.more,
+            self.count,
+        ):
             row.addWidget(button)
         self.add_body(bar, 0)
         self.add_body(tabs, 0)
         self.add_body(self.pages)
         self.add_body(self.hint, 0)
+        self.pages.currentChanged.connect(self._turned)
         self.sheet = 0
         self._moving: ElementId | None = None
         self._shown_tabs: tuple[str, ...] = ()
@@ -101,6 +116,8 @@ class CircuitsStation(Station):
         self.view.show_drawing(plan.get(SHEET_PEN).drawing(self.sheet))
         if self.pages.currentWidget() is self.overview:
             self.overview.show_sheets(plan.get(SHEET_DRAWINGS), self.theme)
+        if self.pages.currentWidget() is self.trace and not self.trace.follow(self.trace.key):
+            self._to_sheets()
 
     def _make_tabs(self) -> None:
         """A button a sheet; made again only when the sheets are others."""
@@ -144,6 +161,10 @@ class CircuitsStation(Station):
         self.pages.setCurrentWidget(page)
         self.refresh()
 
+    def _turned(self) -> None:
+        """The hint speaks of the sheets."""
+        self.hint.setVisible(self.pages.currentWidget() is self.view)
+
     def _to_sheets(self) -> None:
         self.pages.setCurrentWidget(self.view)
         self.view.setFocus()
@@ -154,6 +175,20 @@ class CircuitsStation(Station):
         found = behaviour_of(self.session.job, plan.get(CIRCUITS), circuit)
         self.behaviour.show_behaviour(found, plan.get(NAMES).tag)
         self.pages.setCurrentWidget(self.behaviour)
+
+    def show_trace(self) -> None:
+        """Shows the ways of what is chosen; says so where nothing can be followed."""
+        if self.trace.follow(self.session.selection):
+            self.pages.setCurrentWidget(self.trace)
+            self.trace.view.setFocus()
+        else:
+            self.session.say("Choose a device, a contact, a wire or a number first: then it can be followed.")
+
+    def _show_on_sheet(self, key: str) -> None:
+        """Leaves the trace for where a step of it stands."""
+        self._to_sheets()
+        self.session.select(key)
+        self.show_selection(key)
 
     def open_book(self) -> None:
         """Opens the recipe book."""
@@ -175,6 +210,7 @@ class CircuitsStation(Station):
         """Turns to another theme."""
         super().set_theme(theme)
         self.view.set_theme(theme)
+        self.trace.set_theme(theme)
 
     def _chosen(self, key: str) -> None:
         """A place leads there; while an element is moved, the next one says where it goes."""
@@ -232,7 +268,7 @@ class CircuitsStation(Station):
         keys.add(there)
         if key.startswith("place:"):
             self.jump(key.removeprefix("place:"))
-        elif key:
+        elif key and self.pages.currentWidget() is not self.trace:
             on = sheets_with(plan.get(SHEETS), plan.get(CIRCUITS), plan.get(NETS), there)
             if on and self.sheet + 1 not in on:
                 self._turn(on[0] - 1)
@@ -245,6 +281,7 @@ class CircuitsStation(Station):
             button.setEnabled(control)
         self.more.setEnabled(control or bool(owner))
         self.name.setEnabled(bool(owner))
+        self.follow.setEnabled(bool(owner) or key.startswith(("net:", "wire:", "load:")))
         self._say_keys()
 
     def _say_keys(self) -> None:
@@ -303,6 +340,8 @@ class CircuitsStation(Station):
             self._say_keys()
         elif text == "o":
             self.show_all()
+        elif text == "t":
+            self.show_trace()
         elif event.key() == Qt.Key.Key_F2:
             self.changes.rename(self.session.selection)
         elif event.key() == Qt.Key.Key_Delete and control:
