@@ -2,7 +2,7 @@
 
 import pytest
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, Trace, remove_element, trace, trace_line
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, Trace, elements_of, remove_element, trace, trace_line
 from riktig.core.geometry import Rect, bounds_of
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.papers import trace_page
@@ -139,3 +139,11 @@ def test_a_step_that_goes_out_of_a_job_goes_out_of_its_trace(plan: Plan[Job]) ->
     assert [step.crossing.device for step in again.steps] == [
         step.crossing.device for step in lamp.steps if step.crossing.device != "c1.KD"
     ]
+
+
+def test_every_number_and_every_contact_can_be_asked_for(plan: Plan[Job]) -> None:
+    keys = [f"net:{net.id}" for net in plan.get(NETS).nets]
+    keys += [f"element:{e.id}" for rung in plan.get(CIRCUITS).rungs for e in elements_of(rung.path)]
+    made = [page for key in keys if (page := trace_page(plan, key))]
+    assert len(made) > 0.9 * len(keys)
+    assert all(len(page.columns) == len(page.headings) == len(page.ends) for page in made)

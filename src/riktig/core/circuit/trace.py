@@ -15,6 +15,7 @@ __all__ = ["Step", "Trace", "Way", "trace", "trace_line"]
 MOST_WAYS = 12
 """Ways on one page (chosen by us): a chain of relays longer than that is followed from its middle."""
 MOST_LOADS = 12
+"""Loads named behind what was asked for (chosen by us: two lines of tags)."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterable
+from contextlib import suppress
 from pathlib import Path
 
 from riktig.core.circuit import SHEET_DRAWINGS
@@ -133,6 +134,8 @@ def export_page(plan: Plan[Job], drawing: Drawing, path: Path, *, made: str = ""
         write_set(part, SetHead(job.number, job.title, job.revision, made), (Page(drawing),), ())
         part.replace(path)
     except OSError as error:
+        with suppress(OSError):
+            part.unlink(missing_ok=True)
         raise RiktigError(
             f"The page could not be written to {path} ({error.strerror or error}).",
             hint="Make room or choose another folder, and print it again.",

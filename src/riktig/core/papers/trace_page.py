@@ -157,7 +157,7 @@ class _Page:
         self.marks.append(Text(x, top + 3, heading, 3.0, face=Face.BOLD))
         skip, above = self._shared(ways[:number], way)
         left, home = self._shared(ways[:number], way, home=True)
-        left = min(left, len(way.steps) - skip - 1)
+        left = max(min(left, len(way.steps) - skip - 1), 0)
         shown = way.steps[skip : len(way.steps) - left]
         before = f"from {self._pin_name(way.begins)}, {self._owner(way.begins).purpose}" if way.begins else ""
         if skip:
@@ -173,7 +173,7 @@ class _Page:
             self._number(x, y, step.crossing.enters)
             stops.append(self._stop(step, x, y))
             y += ROW
-        if after:
+        if after and shown:
             self._number(x, y, shown[-1].crossing.leaves)
             y = self._said(x, y + ROW - BOX_HIGH + 2.0, after)
         if way.also:
