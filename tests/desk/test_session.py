@@ -92,7 +92,7 @@ def test_an_edit_says_exactly_which_ticks_it_took(session: Session) -> None:
     heard: list[object] = []
     session.lost.connect(heard.append)
     session.edit("second stop", lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second"))
-    assert {stale.name for stale in session.lost_last} == {"9 S1:2 to S2:3"}
+    assert {stale.name for stale in session.lost_last} == {"9 S2:3 to S1:2"}
     assert len(heard) == 1
     session.edit("title", title("A"))  # type: ignore[arg-type]
     assert session.lost_last == ()

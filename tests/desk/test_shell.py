@@ -45,7 +45,7 @@ def test_the_route_card_is_walked_by_arrow_keys_and_entered_by_enter(window: Mai
     [
         ("K1", "device:c1.K", "Brief"),
         ("D4", "duct:D4", "Plate"),
-        ("UM1", "net:c1.FO:2", "Circuits"),
+        ("M1-U", "net:c1.FO:2", "Circuits"),
         ("K1:13", "pin:c1.K:13", "Circuits"),
     ],
 )

@@ -329,9 +329,9 @@ class TestBuild:
         assert [r.kind for r in session.records] == ["tick", "correction"]
 
     def test_a_scanned_number_goes_to_its_wire(self, station: BuildStation, said: list[tuple[str, bool]]) -> None:
-        QTest.keyClicks(station.scan, "UM1")
+        QTest.keyClicks(station.scan, "M1-U")
         press(station.scan, Qt.Key.Key_Return)
-        assert station.number.text() == "UM1"
+        assert station.number.text() == "M1-U"
         QTest.keyClicks(station.scan, "999")
         press(station.scan, Qt.Key.Key_Return)
         assert "No wire carries" in said[-1][0]
@@ -339,7 +339,7 @@ class TestBuild:
     def test_after_an_edit_the_station_says_which_ticks_went_and_why(
         self, station: BuildStation, session: Session, said: list[tuple[str, bool]]
     ) -> None:
-        wire = next(w for w in session.plan.get(WIRING).wires if w.name == "9 S1:2 to S2:3")
+        wire = next(w for w in session.plan.get(WIRING).wires if w.name == "9 S2:3 to S1:2")
         station.show_selection(f"wire:{wire.key}")
         for _ in Operation:
             press(station.list, Qt.Key.Key_Space)
@@ -353,7 +353,7 @@ class TestBuild:
         assert len(lines) == len(session.progress.stale) == len(Operation)
         assert all("the wire is gone: take it out" in line for line in lines)
         assert station.stale_area.isVisible()
-        assert "9 S1:2 to S2:3" in said[-1][0]
+        assert "9 S2:3 to S1:2" in said[-1][0]
 
 
 class TestProve:

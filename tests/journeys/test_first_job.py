@@ -117,7 +117,7 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     # An edit after all that takes exactly the affected ticks and readings, and says so.
     session.edit("put in a stop", lambda job: _second_stop(job))
     settle_window()
-    assert {s.name for s in session.lost_last} >= {"9 S1:2 to S2:3"}
+    assert {s.name for s in session.lost_last} >= {"9 S2:3 to S1:2"}
     assert session.progress.complete == 30
     assert "no longer count" in window.drawer.said.text()
     session.undo()

@@ -4,10 +4,37 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from riktig.core.circuit import NAMES, insert_contact, remove_element, rename, renumber, settle
+from riktig.core.circuit import (
+    NAMES,
+    NETS,
+    add_rung,
+    insert_contact,
+    mark_printed,
+    remove_element,
+    rename,
+    renumber,
+    settle,
+)
 from riktig.core.errors import RiktigError
-from riktig.core.job import DeviceId, Insertable, Job, add_load, change_load, remove_load
+from riktig.core.job import (
+    CircuitId,
+    DeviceId,
+    Insertable,
+    Job,
+    MotorNumbers,
+    NewBetween,
+    Numbering,
+    OwnRung,
+    PairNumbers,
+    ReservedNumber,
+    add_load,
+    change_load,
+    remove_load,
+    set_practice,
+)
 from riktig.core.plan import Plan
+from riktig.core.wiring import WIRING
+from riktig.demo_job import kelp_shed
 from tests.core.circuit.builders import START, STOP, joins, one_motor
 
 
@@ -69,14 +96,131 @@ def test_a_tag_that_cannot_be_printed_or_is_taken_is_refused(tag: str) -> None:
     assert caught.value.hint
 
 
+def numbers_of(job: Job) -> dict[str, str]:
+    """Number by the potential's first pin."""
+    return {str(net): number for net, number in Plan(job).get(NAMES).number.items()}
+
+
+def test_a_potential_between_gets_its_neighbours_number_and_a_letter_where_the_house_wants_it() -> None:
+    before = one_motor(new_between=NewBetween.SUFFIX)
+    once = settle(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second stop"))
+    assert set(joins(once)) - set(joins(before)) == {"8a"}
+    twice = settle(insert_contact(once, STOP, Insertable.STOP_BUTTON, "third stop"))
+    assert set(joins(twice)) - set(joins(once)) == {"8b"}, "never a letter behind a letter"
+    more = settle(add_load(twice, "belt", 1.1))
+    assert not {n for n in set(joins(more)) - set(joins(twice)) if n[-1].isalpha() and n[:-1].isdecimal()}
+
+
+def test_a_circuit_that_grows_stays_in_its_own_range_while_there_is_room() -> None:
+    job = settle(add_load(one_motor(number_step=20), "belt", 1.1))
+    own = {n for pin, n in numbers_of(job).items() if pin.startswith("c1.") and n.isdecimal()}
+    assert {(int(n) - 1) // 20 for n in own} == {1}, "the supply has the first range"
+    grown = settle(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))
+    (new,) = set(joins(grown)) - set(joins(job))
+    assert int(new) == max(map(int, own)) + 1
+
+
+def test_a_full_range_goes_on_behind_the_last() -> None:
+    job = settle(add_load(one_motor(number_step=3), "belt", 1.1))
+    highest = max(int(n) for n in joins(job) if n.isdecimal())
+    for _ in range(3):
+        job = settle(insert_contact(job, STOP, Insertable.STOP_BUTTON, "more"))
+    assert max(int(n) for n in joins(job) if n.isdecimal()) > highest
+    assert len(numbers_of(job)) == len(Plan(job).get(NAMES).number)
+
+
+@pytest.mark.parametrize("school", list(Numbering))
+def test_a_printed_number_is_retired_in_every_school(school: Numbering) -> None:
+    job = settle(insert_contact(one_motor(numbering=school), STOP, Insertable.STOP_BUTTON, "second stop"))
+    job = mark_printed(job)
+    known = set(joins(job))
+    job = settle(remove_element(job, STOP))
+    gone = known - set(joins(job))
+    assert gone
+    job = settle(insert_contact(job, START, Insertable.STOP_BUTTON, "third stop"))
+    assert set(joins(job)) & gone == set(), "a label with that number may still hang somewhere"
+    assert set(numbers_of(job).values()) <= set(mark_printed(job).printed)
+
+
+def test_numbering_anew_clears_what_was_printed() -> None:
+    job = mark_printed(settle(insert_contact(one_motor(), STOP, Insertable.STOP_BUTTON, "second stop")))
+    assert "13" in job.printed
+    assert renumber(job).printed == ()
+
+
+def test_another_school_numbers_anew_until_labels_are_printed() -> None:
+    job = one_motor()
+    assert "103" in joins(settle(set_practice(job, numbering=Numbering.BY_SHEET)))
+    printed = settle(set_practice(mark_printed(job), numbering=Numbering.BY_SHEET))
+    assert joins(printed) == joins(job)
+    assert "103" in joins(renumber(printed))
+
+
+def test_common_potentials_have_the_numbers_that_the_house_kept_for_them() -> None:
+    kept = (ReservedNumber("control.live", "100"), ReservedNumber("control.back", "0"), ReservedNumber("dc.zero", "M"))
+    job = settle(set_practice(kelp_shed(), reserved=kept, reserved_numbers=10))
+    plan = Plan(job)
+    by_node = {node: plan.get(NAMES).number[net.id] for net in plan.get(NETS).nets for node in net.nodes}
+    assert (by_node["control.live"], by_node["control.back"], by_node["dc.zero"]) == ("100", "0", "M")
+    counted = [int(one.number) for one in job.numbers]
+    assert min(counted) == 11
+    assert 100 not in counted
+
+
+def test_a_motors_conductors_may_be_counted_as_all_others() -> None:
+    assert "M1-U" in joins(one_motor())
+    counted = joins(one_motor(motor_numbers=MotorNumbers.COUNTED))
+    assert not [n for n in counted if n.endswith("M1")]
+    assert next(n for n in counted if "M1:U1" in counted[n]).isdecimal()
+
+
+def test_a_signal_pair_shares_a_number_with_a_sign_each() -> None:
+    job = settle(set_practice(kelp_shed(), pairs=PairNumbers.SHARED))
+    by_pin = {pin: one.number for one in job.numbers for pin in one.pins}
+    plus, minus = by_pin["s4.AO0:AO0"], by_pin["s4.AO0:C0"]
+    assert (plus[:-1], plus[-1], minus[-1]) == (minus[:-1], "+", "-")
+    assert plus[:-1] not in set(by_pin.values()), "the bare number belongs to nobody"
+
+
+def test_two_contacts_of_one_device_in_series_are_one_when_nothing_leaves_between() -> None:
+    """N081, common practice, no source: no wire leaves there, so the point has no number."""
+    rung = OwnRung("more", "guard", "control", "K:33-34 K:43-44 S.stop:3-4", "N")
+    before = settle(insert_contact(one_motor(), STOP, Insertable.STOP_BUTTON, "second stop"))
+    with pytest.raises(RiktigError):
+        add_rung(before, CircuitId("c1"), rung)
+    job = settle(add_rung(before, CircuitId("c1"), OwnRung("more", "guard", "control", "K:13-14 K:21-22", "N")))
+    plan = Plan(job)
+    between = [n for n in plan.get(NETS).nets if n.id not in plan.get(NAMES).number and not n.inner]
+    if between:
+        assert {pin.split(":")[0] for net in between for pin in net.pins} == {"c1.K"}
+        assert {w.number for w in plan.get(WIRING).wires if w.net == between[0].id} == {"link"}
+
+
+def test_a_wire_keeps_its_own_number_while_its_end_stays() -> None:
+    before = one_motor(numbering=Numbering.BY_WIRE)
+    after = settle(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second stop"))
+    old = {w.key: w.number for w in Plan(before).get(WIRING).wires}
+    new = {w.key: w.number for w in Plan(after).get(WIRING).wires}
+    both = [key for key in old if key in new]
+    assert len(both) > len(old) - 4
+    assert all(old[key] == new[key] for key in both)
+
+
 WHAT = st.sampled_from([one for one in Insertable if one is not Insertable.CONTACT])
 AT = st.sampled_from([STOP, START])
 
 
-@settings(max_examples=40, deadline=None)
-@given(st.lists(st.tuples(AT, WHAT, st.booleans()), max_size=5))
-def test_numbers_are_unique_total_and_stable_under_any_insertions(edits: list[tuple[object, Insertable, bool]]) -> None:
-    job = one_motor()
+@settings(max_examples=120, deadline=None)
+@given(
+    st.lists(st.tuples(AT, WHAT, st.booleans()), max_size=5),
+    st.sampled_from(list(Numbering)),
+    st.sampled_from(list(NewBetween)),
+    st.sampled_from([0, 1, 7, 50]),
+)
+def test_numbers_are_unique_total_and_stable_under_any_insertions(
+    edits: list[tuple[object, Insertable, bool]], school: Numbering, between: NewBetween, step: int
+) -> None:
+    job = one_motor(numbering=school, new_between=between, number_step=step)
     for at, what, parallel in edits:
         before = joins(job)
         job = settle(insert_contact(job, at, what, "more", parallel=parallel))  # type: ignore[arg-type]

@@ -48,7 +48,7 @@ def test_numbers_tags_and_pin_markings_are_written(plan: Plan[Job]) -> None:
     assert {"F2", "F3", "S1", "S2", "K1", "H1", "H2", "95", "96", "13", "14", "A1", "A2", "X1"} <= control
     assert {"7", "8", "9", "10", "11", "12"} <= control
     power = set(texts(plan.get(SHEET_DRAWINGS)[0]))
-    assert {"W1", "X1", "Q1", "F1", "K1", "F3", "X2", "M1", "1", "4", "UM1", "L1", "N", "PE"} <= power
+    assert {"W1", "X1", "Q1", "F1", "K1", "F3", "X2", "M1", "1", "4", "M1-U", "L1", "N", "PE"} <= power
 
 
 @pytest.mark.parametrize("extra", range(4))

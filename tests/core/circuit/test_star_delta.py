@@ -104,7 +104,7 @@ def test_its_cable_has_six_numbered_cores_and_an_earth() -> None:
 
 def test_its_conductors_are_named_by_both_ends_of_the_motor() -> None:
     names = Plan(fan()).get(NAMES).number.values()
-    assert {"U1M1", "V1M1", "W1M1", "U2M1", "V2M1", "W2M1"} <= set(names)
+    assert {"M1-U1", "M1-V1", "M1-W1", "M1-U2", "M1-V2", "M1-W2"} <= set(names)
 
 
 @pytest.mark.parametrize("protection", list(Protection))

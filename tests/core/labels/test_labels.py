@@ -7,9 +7,10 @@ from tests.core.circuit.builders import one_motor
 
 from riktig.core.geometry import Text
 from riktig.core.job import Job, MarkerText
-from riktig.core.labels import INDEX, LABELS, Medium, draw_medium, find
+from riktig.core.labels import INDEX, LABELS, NAME_INDEX, SYNONYMS, Medium, draw_medium, find
 from riktig.core.plan import Plan
 from riktig.core.wiring import WIRING
+from riktig.demo_job import kelp_shed
 
 
 def test_each_wire_has_a_marker_for_both_ends(plan: Plan[Job]) -> None:
@@ -70,11 +71,12 @@ def test_a_medium_prints_every_copy_at_true_size_with_a_line_to_check(plan: Plan
         ("K1", "device:c1.K"),
         ("k1:13", "pin:c1.K:13"),
         ("X2:U", "device:c1.X.U"),
-        ("UM1", "net:c1.FO:2"),
+        ("M1-U", "net:c1.FO:2"),
         ("D4", "duct:D4"),
         ("R2", "rail:R2"),
         ("P3", "hole:P3"),
-        ("WM1", "net:c1.FO:6"),
+        ("M1-W", "net:c1.FO:6"),
+        ("WM1", "device:c1.M"),
         ("Wash drum RUNS", "device:c1.H.run"),
         ("H1", "device:c1.H.run"),
         ("D1 lid", "piece:D1 lid"),
@@ -92,10 +94,64 @@ def test_anything_is_found_by_its_label(plan: Plan[Job], typed: str, key: str) -
         ("ground", "device:c0.X.PE"),
         ("thermal", "device:c1.FO"),
         ("pilot", "device:c1.H.run"),
+        ("raceway", "duct:D1"),
+        ("main switch", "device:c0.Q"),
+        ("cpc", "device:c0.X.PE"),
+        ("seal-in", "element:c1.K/13-14"),
+        ("hold-in", "element:c1.K/13-14"),
+        ("latch", "element:c1.K/13-14"),
+        ("maintain", "element:c1.K/13-14"),
+        ("mcbs", "device:c1.F"),
+        ("lights", "device:c1.H.run"),
+        ("MTR1", "device:c1.M"),
+        ("OL3", "device:c1.FO"),
+        ("drum contactor", "device:c1.K"),
+        ("k1 13", "pin:c1.K:13"),
+        ("wm", "device:c1.M"),
     ],
 )
 def test_the_words_people_use_find_the_same_things(plan: Plan[Job], word: str, key: str) -> None:
-    assert key in {entry.key for entry in find(plan.get(INDEX), word, limit=99)}
+    """The words of N027 and a few more: common practice, no source; letters by the published sets, from memory."""
+    found = [entry.key for entry in find(plan.get(INDEX), word, limit=99)]
+    assert key in found
+
+
+@pytest.mark.parametrize("group", SYNONYMS)
+def test_every_word_of_a_group_finds_what_the_first_finds(plan: Plan[Job], group: tuple[str, ...]) -> None:
+    index = Plan(kelp_shed()).get(INDEX) if group[0] in ("drive", "float") else plan.get(INDEX)
+    first = {entry.key for entry in index.entries if group[0] in f"{entry.label} {entry.what}".lower()}
+    for word in group[1:]:
+        assert first <= {entry.key for entry in find(index, word, limit=10_000)}, word
+
+
+def test_everything_is_found_by_its_own_label_before_all_that_only_begins_with_it() -> None:
+    index = Plan(kelp_shed()).get(INDEX)
+    for entry in index.entries[::7]:
+        found = find(index, entry.label.upper(), limit=60)
+        ranks = [one.label.lower() == entry.label.lower() for one in found if not one.what.startswith("place on")]
+        assert entry.key in {one.key for one in found}, entry
+        assert ranks == sorted(ranks, reverse=True), "the label itself first"
+
+
+def test_an_address_a_legend_a_sheet_and_a_cable_are_found() -> None:
+    plan = Plan(kelp_shed())
+    index = plan.get(INDEX)
+    addresses = [entry for entry in index.entries if entry.what.startswith("address")]
+    assert len(addresses) == 18, "eight inputs, eight outputs, two values"
+    assert all(find(index, one.label)[0].key == one.key for one in addresses)
+    assert find(index, "earth tree")[0].key.startswith("place:")
+    assert {entry.label for entry in index.entries if entry.what.startswith("cable")} >= {"WM1", "WM2"}
+    quick = {entry.key for entry in plan.get(NAME_INDEX).entries}
+    assert quick < {entry.key for entry in index.entries}
+
+
+def test_a_tag_by_another_set_of_letters_comes_behind_what_is_really_called_so() -> None:
+    index = Plan(kelp_shed()).get(INDEX)
+    for typed in ("QA1", "TA1", "CR5", "PF2"):
+        found = find(index, typed)
+        assert found, typed
+        assert all(typed[-1] in entry.label for entry in found)
+    assert find(index, "M1")[0].label == "M1"
 
 
 def test_nothing_typed_finds_nothing(plan: Plan[Job]) -> None:

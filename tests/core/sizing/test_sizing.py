@@ -6,7 +6,7 @@ from tests.core.circuit.builders import one_motor
 from riktig.core.circuit import CIRCUITS
 from riktig.core.job import DeviceId, Job, change_load, set_enclosure, set_supply
 from riktig.core.plan import Plan
-from riktig.core.sizing import SIZING, Sizing
+from riktig.core.sizing import PROPOSAL, SIZING, Sizing
 from riktig.core.standards import motor_powers
 
 
@@ -104,3 +104,11 @@ def test_every_chosen_device_says_why_with_a_source(plan: Plan[Job]) -> None:
         ):
             assert whys[device.id], device.id
             assert all(why.source and why.reason for why in whys[device.id])
+
+
+def test_a_tiny_motor_on_a_very_high_voltage_still_draws_a_current() -> None:
+    job = set_supply(one_motor(), voltage_v=90_000.0, voltage_to_neutral_v=51_960.0)
+    job = change_load(job, job.loads[0].id, kw=0.001, nameplate_a=5.0)
+    # By hand: 1 W / (1.73 x 90 kV x 0.8 x 0.8) is about 0.00001 A, far from the 5 A on the plate.
+    doubts = Plan(job).get(PROPOSAL).doubts
+    assert any("far from" in doubt.text for doubt in doubts)

@@ -21,8 +21,8 @@ BY_HAND = [
     ("X1", "L3", "L3", "Q1:5", "W1", "grey", "W1:L3"),
     ("X1", "N", "N", "K1:A2", "W1", "blue", "W1:N"),
     ("X1", "PE", "PE", "PE:1", "W1", "green-yellow", "W1:PE"),
-    ("X2", "U", "UM1", "F3:2", "WM1", "brown", "M1:U1"),
-    ("X2", "W", "WM1", "F3:6", "WM1", "grey", "M1:W1"),
+    ("X2", "U", "M1-U", "F3:2", "WM1", "brown", "M1:U1"),
+    ("X2", "W", "M1-W", "F3:6", "WM1", "grey", "M1:W1"),
     ("X2", "PE", "PE", "PE:5", "WM1", "green-yellow", "M1:PE"),
 ]
 

@@ -50,9 +50,9 @@ def test_a_start_stop_starter_takes_the_wires_counted_by_hand() -> None:
         "4": 1,
         "5": 1,
         "6": 1,
-        "UM1": 1,
-        "VM1": 1,
-        "WM1": 1,
+        "M1-U": 1,
+        "M1-V": 1,
+        "M1-W": 1,
         "7": 3,
         "8": 1,
         "9": 2,
@@ -148,7 +148,7 @@ def test_colours_follow_the_rulebook(stage: Stage, colour: str) -> None:
 def test_the_older_phase_colours_are_told_apart_by_line() -> None:
     wires = wiring_of(one_motor(colours=Colours.THREE_PHASE)).wires
     by_number = {w.number: w.colour for w in wires}
-    assert [by_number[n] for n in ("L1", "L2", "L3", "UM1", "VM1", "WM1")] == ["brown", "black", "grey"] * 2
+    assert [by_number[n] for n in ("L1", "L2", "L3", "M1-U", "M1-V", "M1-W")] == ["brown", "black", "grey"] * 2
     assert by_number["1"] == "brown"
 
 

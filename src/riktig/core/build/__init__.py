@@ -4,6 +4,33 @@ Words: an *operation* is one thing done to a wire; a *tick* records it; a tick i
 when what it was true of has changed.
 """
 
+from riktig.core.build.draw_numbers import draw_numbers
+from riktig.core.build.numbers import (
+    OUTSIDE,
+    FieldEnd,
+    NumberState,
+    Standing,
+    field_facts,
+    field_subject,
+    number_states,
+)
 from riktig.core.build.ticks import Done, Operation, Progress, Stale, WireState, operations, progress_of, tick_facts
 
-__all__ = ["Done", "Operation", "Progress", "Stale", "WireState", "operations", "progress_of", "tick_facts"]
+__all__ = [
+    "OUTSIDE",
+    "Done",
+    "FieldEnd",
+    "NumberState",
+    "Operation",
+    "Progress",
+    "Stale",
+    "Standing",
+    "WireState",
+    "draw_numbers",
+    "field_facts",
+    "field_subject",
+    "number_states",
+    "operations",
+    "progress_of",
+    "tick_facts",
+]

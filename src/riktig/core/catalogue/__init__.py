@@ -6,6 +6,7 @@ them; a *part* of that kind adds sizes and ratings; a *clamp* is where a wire la
 
 from riktig.core.catalogue.enclosures import Box, boxes
 from riktig.core.catalogue.kinds import AUX_BLOCK, Behaviour, Clamp, Kind, Mounting, Pin, Side, Unit, kind, kinds
+from riktig.core.catalogue.letters import class_of, classes, letters_ever, letters_of
 from riktig.core.catalogue.parts import ClampData, Part, first_of_kind, part, parts, parts_of
 
 __all__ = [
@@ -21,9 +22,13 @@ __all__ = [
     "Side",
     "Unit",
     "boxes",
+    "class_of",
+    "classes",
     "first_of_kind",
     "kind",
     "kinds",
+    "letters_ever",
+    "letters_of",
     "part",
     "parts",
     "parts_of",

@@ -6,7 +6,7 @@ pins at one potential, and crossing any device element starts a new one; a *tag*
 
 from riktig.core.circuit.book import BOOK, Entry, Parameter, entry_of
 from riktig.core.circuit.cards import io_address
-from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEET_PEN, SHEETS
+from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEET_PEN, SHEETS, TALLY
 from riktig.core.circuit.draw_frame import cell_frame
 from riktig.core.circuit.draw_sheets import SheetPen, contact_places, sheets_with
 from riktig.core.circuit.draw_wires import net_marks
@@ -16,6 +16,7 @@ from riktig.core.circuit.edits import (
     add_rung,
     free_contacts,
     insert_contact,
+    mark_printed,
     move_element,
     name_element,
     named_nodes,
@@ -25,6 +26,7 @@ from riktig.core.circuit.edits import (
     remove_element,
     rename,
     renumber,
+    retag,
     rewire,
     set_param,
     settle,
@@ -53,30 +55,36 @@ from riktig.core.circuit.model import (
     touched,
 )
 from riktig.core.circuit.nets import Net, NetClass, Nets, find_nets
-from riktig.core.circuit.numbers import Names, name_all
+from riktig.core.circuit.numbers import Names, PinLabels, name_all, names_of, wire_number
 from riktig.core.circuit.pictures import recipe_picture
 from riktig.core.circuit.scripts import script_of
 from riktig.core.circuit.sheet_model import Place, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
+from riktig.core.circuit.tags import device_places
+from riktig.core.circuit.tally import DOOR, PLATE, Ends, Tally, place_of, tally_all
 from riktig.core.circuit.trace import Step, Trace, Way, trace, trace_line
 from riktig.core.circuit.written import add_written, as_written
 
 __all__ = [
     "BOOK",
     "CIRCUITS",
+    "DOOR",
     "FAULTS",
     "INSERTS",
     "NAMES",
     "NETS",
+    "PLATE",
     "SHEETS",
     "SHEET_DRAWINGS",
     "SHEET_PEN",
+    "TALLY",
     "Band",
     "Branch",
     "Circuits",
     "Clash",
     "Device",
     "Element",
+    "Ends",
     "Entry",
     "Fault",
     "Footing",
@@ -87,6 +95,7 @@ __all__ = [
     "Nets",
     "Parallel",
     "Parameter",
+    "PinLabels",
     "Place",
     "Pole",
     "Rung",
@@ -96,6 +105,7 @@ __all__ = [
     "SheetPen",
     "Sheets",
     "Step",
+    "Tally",
     "Trace",
     "Way",
     "Zone",
@@ -108,6 +118,7 @@ __all__ = [
     "cell_frame",
     "contact_places",
     "control_source",
+    "device_places",
     "elements_of",
     "entry_of",
     "expand",
@@ -118,12 +129,15 @@ __all__ = [
     "io_address",
     "lay_out",
     "lines_of",
+    "mark_printed",
     "move_element",
     "name_all",
     "name_element",
     "named_nodes",
+    "names_of",
     "net_marks",
     "outside_device",
+    "place_of",
     "put_in",
     "recipe_picture",
     "rehang",
@@ -131,13 +145,16 @@ __all__ = [
     "remove_element",
     "rename",
     "renumber",
+    "retag",
     "rewire",
     "script_of",
     "set_param",
     "settle",
     "sheets_with",
     "take_back",
+    "tally_all",
     "touched",
     "trace",
     "trace_line",
+    "wire_number",
 ]

@@ -9,18 +9,20 @@ from riktig.core.circuit.faults import find_faults
 from riktig.core.circuit.nets import find_nets
 from riktig.core.circuit.numbers import name_all
 from riktig.core.circuit.sheets import lay_out
+from riktig.core.circuit.tally import tally_all
 from riktig.core.geometry import Drawing
 from riktig.core.plan import Derived
 
-__all__ = ["CIRCUITS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS", "SHEET_PEN"]
+__all__ = ["CIRCUITS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS", "SHEET_PEN", "TALLY"]
 
 CIRCUITS = Derived(
     "circuits", tuple(attrgetter(name) for name in ("circuits", "loads", "supply", "practice", "signals")), expand
 )
 NETS = Derived("nets", (CIRCUITS,), find_nets)
 NAMES = Derived(
-    "names", (CIRCUITS, NETS, attrgetter("tags"), attrgetter("numbers"), attrgetter("last_number")), name_all
+    "names", (CIRCUITS, NETS, *map(attrgetter, ("practice", "tags", "numbers", "last_number", "printed"))), name_all
 )
+TALLY = Derived("tally", (CIRCUITS, NETS), tally_all)
 FAULTS = Derived("faults", (CIRCUITS, NETS), find_faults)
 SHEETS = Derived("sheets", (CIRCUITS,), lay_out)
 _HEADING = tuple(attrgetter(name) for name in ("number", "title", "client", "drawing_number", "revision"))

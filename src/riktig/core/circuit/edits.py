@@ -7,9 +7,10 @@ from riktig.core.circuit.book import entry_of
 from riktig.core.circuit.expand import all_circuits, expand
 from riktig.core.circuit.model import Band, Circuits, elements_of
 from riktig.core.circuit.nets import find_nets
-from riktig.core.circuit.numbers import name_all
+from riktig.core.circuit.numbers import names_of, wire_number
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
+    POTENTIALS,
     Act,
     Change,
     Circuit,
@@ -31,6 +32,7 @@ __all__ = [
     "add_rung",
     "free_contacts",
     "insert_contact",
+    "mark_printed",
     "move_element",
     "name_element",
     "named_nodes",
@@ -40,6 +42,7 @@ __all__ = [
     "remove_element",
     "rename",
     "renumber",
+    "retag",
     "rewire",
     "set_param",
     "settle",
@@ -48,17 +51,6 @@ __all__ = [
 
 FIRST_FREE = 100
 """Circuits that serve no load count from here, so that their ids never meet those of loads."""
-NODE_WORDS = {
-    "control.live": "control supply",
-    "control.back": "control return",
-    "dc.plus": "24 V for relays",
-    "dc.devices": "24 V for devices",
-    "dc.zero": "0 V",
-    "limited.plus": "limited-energy supply",
-    "limited.zero": "limited-energy return",
-    "safe.live": "control supply behind the emergency stop",
-    "lamps.test": "lamp test",
-}
 LONGEST_TAG = 12
 """Characters that still fit a device label (chosen by us)."""
 
@@ -66,7 +58,7 @@ LONGEST_TAG = 12
 def settle(job: Job) -> Job:
     """The job with every tag and number of now on record, so that later edits keep them."""
     circuits = _expanded(job)
-    names = name_all(circuits, find_nets(circuits), job.tags, job.numbers, job.last_number)
+    names = names_of(job, circuits, find_nets(circuits))
     if (names.given_tags, names.given_numbers, names.last_number) == (job.tags, job.numbers, job.last_number):
         return job
     return replace(job, tags=names.given_tags, numbers=names.given_numbers, last_number=names.last_number)
@@ -113,7 +105,7 @@ def free_contacts(job: Job) -> tuple[tuple[str, str], ...]:
     Those of an auxiliary block are listed for devices that can carry one and have none.
     """
     circuits = _expanded(job)
-    names = name_all(circuits, find_nets(circuits), job.tags, job.numbers, job.last_number)
+    names = names_of(job, circuits, find_nets(circuits))
     used = {(p.device, p.unit) for rung in circuits.rungs for one in elements_of(rung.path) for p in one.poles}
     found: list[tuple[str, str]] = []
     for device in circuits.devices:
@@ -172,14 +164,14 @@ def named_nodes(job: Job) -> dict[str, str]:
     """The named potentials that rungs may be wired to: the name, and how it is called on the sheets."""
     circuits = _expanded(job)
     nets = find_nets(circuits)
-    names = name_all(circuits, nets, job.tags, job.numbers, job.last_number)
+    names = names_of(job, circuits, nets)
     titles = {str(cid): title for cid, title in circuits.titles}
     found: dict[str, str] = {}
     for net in nets.nets:
         for node in net.nodes:
             owner = titles.get(node.split(".")[0], "")
             words = node.split(".", 1)[1] if owner else node
-            said = f"{owner}, {words}" if owner else NODE_WORDS.get(node, node)
+            said = f"{owner}, {words}" if owner else POTENTIALS.get(node, node)
             found[node] = f"{names.number.get(net.id, '')} · {said}".strip(" ·")
     return found
 
@@ -289,13 +281,27 @@ def rename(job: Job, device: DeviceId, tag: str) -> Job:
             hint="Choose a tag that is free.",
         )
     return replace(
-        settled, tags=tuple(GivenTag(one.device, tag) if one.device in group else one for one in settled.tags)
+        settled, tags=tuple(GivenTag(one.device, tag, True) if one.device in group else one for one in settled.tags)
     )
 
 
 def renumber(job: Job) -> Job:
-    """Counts all numbers anew from the supply, gaps closed. Only on request: labels change."""
-    return settle(replace(job, numbers=(), last_number=0))
+    """Numbers everything anew by the practice of now, gaps closed. Only on request: labels change."""
+    return settle(replace(job, numbers=(), last_number=0, printed=()))
+
+
+def retag(job: Job) -> Job:
+    """Names every device anew by the practice of now; the builder's own tags stay. Only on request."""
+    return settle(replace(job, tags=tuple(one for one in job.tags if one.own)))
+
+
+def mark_printed(job: Job) -> Job:
+    """Every number of now stands on a label: out of use, it is retired and given to nothing else."""
+    circuits = _expanded(job)
+    names = names_of(job, circuits, find_nets(circuits))
+    idents = {wire_number(one.number, mark) for one in names.given_numbers for mark in one.marks}
+    printed = tuple(sorted({*job.printed, *names.number.values(), *idents}))
+    return job if printed == job.printed else replace(job, printed=printed)
 
 
 def _expanded(job: Job) -> Circuits:

@@ -1,19 +1,36 @@
-"""Tags of devices and numbers of nets: consecutive, and kept once given."""
+"""Numbers of nets, kept once given, and with the tags everything that is written on things."""
 
 from collections import defaultdict
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, field
 
 from riktig.core.circuit.model import Circuits, Device
 from riktig.core.circuit.nets import Net, NetClass, Nets
-from riktig.core.job import DeviceId, GivenNumber, GivenTag, PinId
+from riktig.core.circuit.schools import NetPlace, School, net_places, pairs_of, without_suffix
+from riktig.core.circuit.tags import tag_all
+from riktig.core.job import (
+    DeviceId,
+    GivenNumber,
+    GivenTag,
+    Job,
+    MotorNumbers,
+    NewBetween,
+    Numbering,
+    PairNumbers,
+    PinId,
+    Practice,
+)
 from riktig.core.plan import Recent
 
-__all__ = ["Names", "name_all"]
+__all__ = ["Names", "PinLabels", "name_all", "names_of", "wire_number"]
 
 
 @dataclass(frozen=True, slots=True)
 class Names:
-    """What is written on things: a tag each device, a number each net (inner nets have none)."""
+    """What is written on things: a tag each device, a number each net (inner nets have none).
+
+    ``marks`` are the idents of pins within their nets where every wire has a number of its own.
+    """
 
     tag: dict[DeviceId, str]
     number: dict[PinId, str]
@@ -21,114 +38,228 @@ class Names:
     given_tags: tuple[GivenTag, ...]
     given_numbers: tuple[GivenNumber, ...]
     last_number: int
+    marks: dict[PinId, int] = field(default_factory=dict)
 
 
 def name_all(
-    circuits: Circuits, nets: Nets, tags: tuple[GivenTag, ...], numbers: tuple[GivenNumber, ...], last_number: int
+    circuits: Circuits,
+    nets: Nets,
+    practice: Practice,
+    tags: tuple[GivenTag, ...],
+    numbers: tuple[GivenNumber, ...],
+    last_number: int,
+    printed: tuple[str, ...] = (),
 ) -> Names:
     """Tags every device and numbers every net.
 
     Method:
-        Tags: class letter and the next free number, in the order of the circuits; the terminals
-        of one strip share a tag. Numbers: the supply's conductors keep their names; a motor's
-        conductors are named U, V, W and the motor's tag; all other nets are counted from the
-        supply on, each device crossed giving the next number. A net takes back the number that
-        most of its pins carried before; a number out of use is not given again. What was given once
-        is given again, so the names of a document that keeps them are those it was settled with.
+        The supply's conductors keep their names; a motor's conductors are named by the motor's tag and
+        the phase; what the house reserved for a common potential is its own. All other nets are numbered
+        by the school of the practice, each device crossed giving the next. A net takes back the number
+        that most of its pins carried before. A point between two units of one device at which nothing
+        else lands has no number: the group is one. A number out of use is not given again by the
+        running schools, a printed one by none. What was given once is given again, so the names of a
+        document that keeps them are those it was settled with. O(pins).
     """
-    return _NAMED.get(
-        (circuits, nets, tags, numbers, last_number), lambda: _named(circuits, nets, tags, numbers, last_number)
-    )
+    inputs = (circuits, nets, practice, tags, numbers, last_number, printed)
+    return _NAMED.get(inputs, lambda: _named(*inputs))
+
+
+class PinLabels:
+    """How pins are called on the panel: “K1:13”, “X1:L1”."""
+
+    def __init__(self, circuits: Circuits, names: Names) -> None:
+        self._devices = {device.id: device for device in circuits.devices}
+        self._tag = names.tag
+
+    def __call__(self, pin: PinId) -> str:
+        """The tag and the marking; of a terminal its mark, whichever side.
+
+        Raises:
+            KeyError: there is no such device.
+        """
+        owner, marking = pin.rsplit(":", 1)
+        device = self._devices[DeviceId(owner)]
+        return f"{self._tag[device.id]}:{device.mark if device.strip else marking}"
+
+
+def wire_number(number: str, mark: int) -> str:
+    """The number of a wire of its own: that of its potential, and the ident of the pin it feeds."""
+    return f"{number}.{mark}"
+
+
+def names_of(job: Job, circuits: Circuits, nets: Nets) -> Names:
+    """The names in a job's circuits."""
+    return name_all(circuits, nets, job.practice, job.tags, job.numbers, job.last_number, job.printed)
 
 
 _NAMED: Recent[Names] = Recent()
 
 
 def _named(
-    circuits: Circuits, nets: Nets, tags: tuple[GivenTag, ...], numbers: tuple[GivenNumber, ...], last_number: int
+    circuits: Circuits,
+    nets: Nets,
+    practice: Practice,
+    tags: tuple[GivenTag, ...],
+    numbers: tuple[GivenNumber, ...],
+    last_number: int,
+    printed: tuple[str, ...],
 ) -> Names:
-    tag, given_tags = _tags(circuits, tags)
+    tag, given_tags = tag_all(circuits, tags, practice)
+    devices = {device.id: device for device in circuits.devices}
+    reserved = {one.potential: one.number for one in practice.reserved}
     number: dict[PinId, str] = {}
     counted: list[Net] = []
-    devices = {device.id: device for device in circuits.devices}
+    numbered: list[Net] = []
     for net in nets.nets:
-        name = _name_of(net, devices, tag)
-        if net.inner:
+        if net.inner or _within_one_device(net):
             continue
+        numbered.append(net)
+        name = _name_of(net, devices, tag, practice, reserved)
         if name:
             number[net.id] = name
         else:
             counted.append(net)
-    taken = _kept(counted, numbers)
-    last = max([last_number, *taken.values()], default=0)
-    for net in counted:
-        if net.id not in taken:
-            last += 1
-            taken[net.id] = last
-        number[net.id] = str(taken[net.id])
-    given = tuple(GivenNumber(taken[net.id], net.pins) for net in counted)
-    names = Names(tag, number, given_tags, given, last)
-    return _NAMED.put((circuits, nets, given_tags, given, last), names)
+    taken = _kept(counted, numbers, set(number.values()))
+    last = _count(circuits, nets, practice, counted, taken, {*number.values(), *printed}, last_number, bool(numbers))
+    number |= taken
+    marks: dict[PinId, int] = {}
+    if practice.numbering is Numbering.BY_WIRE:
+        marks = _marks(numbered, number, numbers, set(printed))
+        given = tuple(GivenNumber(number[n.id], n.pins, tuple(marks[p] for p in n.pins)) for n in numbered)
+    else:
+        given = tuple(GivenNumber(number[net.id], net.pins) for net in counted)
+    names = Names(tag, number, given_tags, given, last, marks)
+    return _NAMED.put((circuits, nets, practice, given_tags, given, last, printed), names)
 
 
-def _tags(circuits: Circuits, given: tuple[GivenTag, ...]) -> tuple[dict[DeviceId, str], tuple[GivenTag, ...]]:
-    known = {one.device: one.tag for one in given}
-    used = set(known.values())
-    strips: dict[str, str] = {
-        device.strip: known[device.id] for device in circuits.devices if device.strip and device.id in known
-    }
-    next_of: dict[str, int] = defaultdict(lambda: 1)
-    result: dict[DeviceId, str] = {}
-    for device in circuits.devices:
-        if device.id in known:
-            result[device.id] = known[device.id]
-        elif device.strip in strips:
-            result[device.id] = strips[device.strip]
-        else:
-            result[device.id] = _next_tag(device, next_of, used)
-        if device.strip:
-            strips[device.strip] = result[device.id]
-    return result, tuple(GivenTag(device.id, result[device.id]) for device in circuits.devices)
+def _within_one_device(net: Net) -> bool:
+    """Whether a net is nothing but the joint of two units of one device: no wire leaves there."""
+    return len(net.pins) == 2 and net.pins[0].rpartition(":")[0] == net.pins[1].rpartition(":")[0]
 
 
-def _next_tag(device: Device, next_of: dict[str, int], used: set[str]) -> str:
-    letter = device.kind.letter
-    if device.kind_id == "earth_bar" and letter not in used:
-        used.add(letter)
-        return letter
-    while (tag := f"{letter}{next_of[letter]}") in used:
-        next_of[letter] += 1
-    used.add(tag)
-    return tag
-
-
-def _name_of(net: Net, devices: dict[DeviceId, Device], tag: dict[DeviceId, str]) -> str:
+def _name_of(
+    net: Net, devices: dict[DeviceId, Device], tag: dict[DeviceId, str], practice: Practice, reserved: dict[str, str]
+) -> str:
     if net.net_class is NetClass.EARTH:
         return "PE"
     if net.net_class is NetClass.NEUTRAL:
         return "N"
+    if reserved:
+        for node in net.nodes:
+            if node in reserved:
+                return reserved[node]
     for pin in net.pins:
         owner, marking = pin.rsplit(":", 1)
         device = devices[DeviceId(owner)]
         if device.kind_id == "supply":
             return marking
-        if device.kind.is_motor:
-            return f"{marking if device.kind_id == 'motor6' else marking[0]}{tag[device.id]}"
+        if device.kind.is_motor and practice.motor_numbers is MotorNumbers.TAG:
+            return f"{tag[device.id]}-{marking if device.kind_id == 'motor6' else marking[0]}"
     return ""
 
 
-def _kept(nets: list[Net], given: tuple[GivenNumber, ...]) -> dict[PinId, int]:
+def _kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> dict[PinId, str]:
     """Numbers taken back: the largest share of common pins first, the lower number on a tie."""
-    old: dict[PinId, int] = {pin: one.number for one in given for pin in one.pins}
-    claims: list[tuple[int, int, int, Net]] = []
+    old: dict[PinId, str] = {pin: one.number for one in given if one.number not in named for pin in one.pins}
+    claims: list[tuple[int, int, str, int, Net]] = []
     for place, net in enumerate(nets):
-        shares: dict[int, int] = defaultdict(int)
+        shares: dict[str, int] = defaultdict(int)
         for pin in net.pins:
             if pin in old:
                 shares[old[pin]] += 1
-        claims += [(-count, number, place, net) for number, count in shares.items()]
-    taken: dict[PinId, int] = {}
-    for _, number, _, net in sorted(claims, key=lambda claim: claim[:3]):
-        if net.id not in taken and number not in taken.values():
+        claims += [(-count, len(number), number, place, net) for number, count in shares.items()]
+    taken: dict[PinId, str] = {}
+    used: set[str] = set()
+    for _, _, number, _, net in sorted(claims, key=lambda claim: claim[:4]):
+        if net.id not in taken and number not in used:
             taken[net.id] = number
+            used.add(number)
     return taken
+
+
+def _count(
+    circuits: Circuits,
+    nets: Nets,
+    practice: Practice,
+    counted: list[Net],
+    taken: dict[PinId, str],
+    barred: set[str],
+    last_number: int,
+    grown: bool,
+) -> int:
+    """Numbers what has none yet, into ``taken``; the highest running number ever given."""
+    running = {net_id: int(text) for net_id, text in taken.items() if text.isdecimal() and len(text) < 10}
+    highest: dict[str, int] = {}
+    for net_id, value in running.items():
+        circuit = net_id.partition(".")[0]
+        highest[circuit] = max(highest.get(circuit, 0), value)
+    places: list[dict[PinId, NetPlace]] = []
+
+    def met() -> dict[PinId, NetPlace]:
+        if not places:
+            places.append(net_places(circuits, nets))
+        return places[0]
+
+    last = max([last_number, *running.values()], default=0)
+    school = School(practice, met, {*taken.values(), *barred}, last, highest)
+    pairs = pairs_of(circuits, nets) if practice.pairs is PairNumbers.SHARED else {}
+    shared: dict[PinId, str] = {}
+    before = dict(taken)
+    for net in counted:
+        if net.id in taken:
+            continue
+        if net.id in pairs:
+            taken[net.id] = _paired(net, pairs, shared, school)
+        elif grown and practice.new_between is NewBetween.SUFFIX and (base := _beside(net, circuits, nets, before)):
+            taken[net.id] = school.suffixed(without_suffix(base)) or school.next(net)
+        else:
+            taken[net.id] = school.next(net)
+    return school.last if practice.numbering in (Numbering.BY_NODE, Numbering.BY_WIRE) else last
+
+
+def _paired(net: Net, pairs: dict[PinId, tuple[PinId, str]], shared: dict[PinId, str], school: School) -> str:
+    first, sign = pairs[net.id]
+    if first not in shared:
+        shared[first] = school.next(net)
+    return shared[first] + sign
+
+
+def _beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinId, str]) -> str:
+    """The number of a potential of the same circuit that one device parts from this one: the nearest to the supply."""
+    circuit = net.id.partition(".")[0]
+    near: list[Net] = []
+    for owner in {pin.rpartition(":")[0] for pin in net.pins}:
+        device = circuits.device(DeviceId(owner))
+        for unit in device.kind.units:
+            ends = [nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
+            if net in ends:
+                near += [one for one in ends if one is not None and one.id in before]
+    order = {one.id: place for place, one in enumerate(nets.nets)}
+    own = [one for one in near if one.id.partition(".")[0] == circuit]
+    return before[min(own, key=lambda one: order[one.id]).id] if own else ""
+
+
+def _marks(
+    nets: Iterable[Net], number: dict[PinId, str], given: tuple[GivenNumber, ...], printed: set[str]
+) -> dict[PinId, int]:
+    """The ident of each pin within its net: kept while the pin stays; new ones count on, past what is printed."""
+    old = {pin: mark for one in given for pin, mark in zip(one.pins, one.marks, strict=False)}
+    marks: dict[PinId, int] = {}
+    for net in nets:
+        used: set[int] = set()
+        fresh: list[PinId] = []
+        for pin in net.pins:
+            mark = old.get(pin, -1)
+            if mark < 0 or mark in used:
+                fresh.append(pin)
+            else:
+                marks[pin] = mark
+                used.add(mark)
+        following = max(used, default=-1) + 1
+        for pin in fresh:
+            while wire_number(number[net.id], following) in printed:
+                following += 1
+            marks[pin] = following
+            following += 1
+    return marks

@@ -7,7 +7,7 @@ from riktig.core.circuit.draw_sheets import SheetPen
 from riktig.core.circuit.edits import add_circuit, settle
 from riktig.core.circuit.expand import IMPLIED, expand
 from riktig.core.circuit.nets import find_nets
-from riktig.core.circuit.numbers import name_all
+from riktig.core.circuit.numbers import names_of
 from riktig.core.circuit.sheet_model import SheetKind
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.geometry import Arc, Circle, Drawing, Line, Mark, Point, Poly, Text, bounds_of
@@ -71,7 +71,7 @@ def _that_implies(job: Job, recipe: Recipe) -> Job:
 def _cropped(job: Job, mine: CircuitId) -> Drawing:
     circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
     nets = find_nets(circuits)
-    names = name_all(circuits, nets, job.tags, job.numbers, job.last_number)
+    names = names_of(job, circuits, nets)
     sheets = lay_out(circuits)
     pen = SheetPen(sheets, circuits, nets, names, job.practice, "", "", "", "", "")
     best = max(

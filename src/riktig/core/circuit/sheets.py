@@ -32,7 +32,7 @@ from riktig.core.circuit.sheet_model import (
     place_at,
 )
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinId, pin_id
-from riktig.core.plan import Memo
+from riktig.core.plan import Memo, Recent
 
 __all__ = ["lay_out"]
 
@@ -54,6 +54,13 @@ _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT, Behav
 def lay_out(circuits: Circuits) -> Sheets:
     """Places every element: power sheets first, then control sheets circuit by circuit, then
     the earth tree and the symbols used."""
+    return _LAID_OUT.get((circuits,), lambda: _laid_out(circuits))
+
+
+_LAID_OUT: Recent[Sheets] = Recent()
+
+
+def _laid_out(circuits: Circuits) -> Sheets:
     sheets = power_sheets(circuits)
     sheets += _control_sheets(circuits, len(sheets))
     legends = -(-len(symbols_used(circuits)) // ON_LEGEND) or 1

@@ -127,6 +127,24 @@ CHOICES: tuple[Choice, ...] = (
         _NAMES,
     ),
     Choice(
+        "new_between",
+        "A potential that comes between gets",
+        "A number of its own says nothing wrong when the circuit is changed again.",
+        values.NewBetween,
+        _NAMES,
+    ),
+    Choice(
+        "motor_numbers",
+        "A motor's conductors carry",
+        "With the drawing gone, the far end still says which motor and which phase.",
+        values.MotorNumbers,
+        _NAMES,
+    ),
+    Choice("pairs", "A signal pair carries", "Two potentials, two numbers.", values.PairNumbers, _NAMES),
+    Choice(
+        "letters", "Tags begin with", "One letter is read at sight and fits the smallest label.", values.Letters, _NAMES
+    ),
+    Choice(
         "marker",
         "A wire marker says",
         "The number alone fits every marker and is read at a glance.",

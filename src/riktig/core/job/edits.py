@@ -35,6 +35,9 @@ PLATE_LESS = 50.0
 """The mounting plate is so much smaller than its box each way, mm (common practice, no source)."""
 DOOR_LESS = 30.0
 """From the depth of the box to the room between plate and door, mm (common practice, no source)."""
+OF_NUMBERS = ("numbering", "reserved_numbers", "number_step", "reserved", "scheme", "motor_numbers", "pairs")
+OF_TAGS = ("tags", "letters", "house_letters")
+"""The choices of practice that decide numbers, and tags."""
 INCOMER_ID = CircuitId("c0")
 
 
@@ -61,9 +64,22 @@ def set_supply(job: Job, **fields: Any) -> Job:
 
 
 def set_practice(job: Job, **fields: Any) -> Job:
-    """Changes what practice the job follows."""
-    practice = replace(job.practice, **fields)
-    return job if practice == job.practice else replace(job, practice=practice)
+    """Changes what practice the job follows.
+
+    Another school of numbers or tags names everything anew as long as no label is printed; after that
+    what has a name keeps it until it is named anew on request. The builder's own tags stay.
+    """
+    old, practice = job.practice, replace(job.practice, **fields)
+    if practice == old:
+        return job
+    changed = replace(job, practice=practice)
+    if job.printed:
+        return changed
+    if any(getattr(practice, name) != getattr(old, name) for name in OF_NUMBERS):
+        changed = replace(changed, numbers=(), last_number=0)
+    if any(getattr(practice, name) != getattr(old, name) for name in OF_TAGS):
+        changed = replace(changed, tags=tuple(one for one in job.tags if one.own))
+    return changed
 
 
 def set_enclosure(job: Job, **fields: Any) -> Job:

@@ -21,7 +21,8 @@ class Job:
     """One panel. Frozen all the way down: an edit makes a new Job and shares what it left alone.
 
     ``tags`` and ``numbers`` keep what was already given; ``last_number`` the highest ever given, so
-    that a number that fell out of use is not given to another wire. ``sources`` is what arrives live
+    that a number that fell out of use is not given to another wire; ``printed`` are those that stand on
+    labels, which are retired when they fall out of use. ``sources`` is what arrives live
     beside the main supply; ``sources_asked`` says that the customer was asked and this is all.
     ``overrides`` are values of the builder's own.
     """
@@ -42,6 +43,7 @@ class Job:
     tags: tuple[GivenTag, ...] = ()
     numbers: tuple[GivenNumber, ...] = ()
     last_number: int = 0
+    printed: tuple[str, ...] = ()
     sources: tuple[Source, ...] = ()
     sources_asked: bool = False
     signals: tuple[Signal, ...] = ()

@@ -9,10 +9,14 @@ __all__ = ["GivenNumber", "GivenTag"]
 
 @dataclass(frozen=True, slots=True)
 class GivenNumber:
-    """A number and the pins of the net that carried it last, in order of their ids."""
+    """A number and the pins of the net that carried it last, in order of their ids.
 
-    number: int
+    ``marks`` says which ident each pin has within the net, where every wire has a number of its own.
+    """
+
+    number: str
     pins: tuple[PinId, ...]
+    marks: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,3 +25,4 @@ class GivenTag:
 
     device: DeviceId
     tag: str
+    own: bool = False

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from riktig.core.job.house_tables import POTENTIALS, ClassLetters, ReservedNumber, scheme_fault
 from riktig.core.job.practice_values import (
     Batching,
     Colours,
@@ -12,12 +13,16 @@ from riktig.core.job.practice_values import (
     EarthScheme,
     Ends,
     Fixing,
+    Letters,
     MaintainedColour,
     MarkedWires,
     MarkerText,
+    MotorNumbers,
+    NewBetween,
     Numbering,
     OverloadContact,
     OverloadDirection,
+    PairNumbers,
     RelayCommons,
     Rulebook,
     RunLamp,
@@ -43,8 +48,12 @@ HOUSE_COLOURS = ("black", "black", "black", "light blue", "red", "blue")
 class Practice:
     """One value a disagreement; lengths in mm.
 
+    Of numbers: the first ``reserved_numbers`` are given to no wire, ``reserved`` says which of the common
+    potentials has which; with a ``number_step`` every circuit begins at a new multiple of it, so that the
+    rest of its range stays free for growth; ``scheme`` is the house's own way, see ``scheme_fault``.
+
     Raises:
-        ValueError: a length or share that cannot be, or a colour that is not sold.
+        ValueError: a length or share that cannot be, a colour that is not sold, a scheme that cannot be read.
     """
 
     rulebook: Rulebook = Rulebook.IEC
@@ -68,6 +77,14 @@ class Practice:
     tags: TagStyle = TagStyle.COUNTED
     numbering: Numbering = Numbering.BY_NODE
     reserved_numbers: int = 0
+    number_step: int = 0
+    reserved: tuple[ReservedNumber, ...] = ()
+    scheme: str = "{sheet}{count:02}"
+    new_between: NewBetween = NewBetween.NEXT
+    motor_numbers: MotorNumbers = MotorNumbers.TAG
+    pairs: PairNumbers = PairNumbers.SEPARATE
+    letters: Letters = Letters.SHORT
+    house_letters: tuple[ClassLetters, ...] = ()
     marked: MarkedWires = MarkedWires.ALL
     strip_order: StripOrder = StripOrder.BY_CIRCUIT
     distribution: Distribution = Distribution.LOOPS
@@ -95,5 +112,17 @@ class Practice:
             raise ValueError(f"a duct {self.duct_width:g} mm wide is not made")
         if not 0 <= self.reserved_numbers <= 999:
             raise ValueError(f"{self.reserved_numbers} reserved numbers cannot be kept free")
+        if not 0 <= self.number_step <= 1000:
+            raise ValueError(f"a range of {self.number_step} numbers a circuit cannot be kept free")
+        if fault := scheme_fault(self.scheme):
+            raise ValueError(fault)
+        for one in self.reserved:
+            if one.potential not in POTENTIALS:
+                raise ValueError(f"there is no common potential “{one.potential}”; there are {', '.join(POTENTIALS)}")
+            if not one.number or any(c.isspace() or c == "~" for c in one.number):
+                raise ValueError(f"“{one.number}” cannot be the number of the {POTENTIALS[one.potential]}")
+        for row in self.house_letters:
+            if not row.letters.isalpha() or len(row.letters) > 4:
+                raise ValueError(f"“{row.letters}” cannot be the letters of a class: use 1 to 4 letters")
         if len(self.house_colours) != len(HOUSE_COLOURS) or not set(self.house_colours) <= set(COLOUR_NAMES):
             raise ValueError("the house's colours are six out of " + ", ".join(COLOUR_NAMES))

@@ -12,12 +12,16 @@ __all__ = [
     "EarthScheme",
     "Ends",
     "Fixing",
+    "Letters",
     "MaintainedColour",
     "MarkedWires",
     "MarkerText",
+    "MotorNumbers",
+    "NewBetween",
     "Numbering",
     "OverloadContact",
     "OverloadDirection",
+    "PairNumbers",
     "RelayCommons",
     "Rulebook",
     "RunLamp",
@@ -152,6 +156,40 @@ class Numbering(Enum):
     BY_RUNG = "by rung, one number a potential"
     BY_PLACE = "by sheet and column"
     BY_WIRE = "a number of its own for every wire"
+    BY_SHEET = "by sheet and running number"
+    BY_GROUP = "by group digit and running number"
+    HOUSE = "by the house's own scheme"
+
+
+class NewBetween(Enum):
+    """What number a potential gets that comes between numbered ones."""
+
+    NEXT = "the next free number"
+    SUFFIX = "its neighbour's number and a letter"
+
+
+class MotorNumbers(Enum):
+    """What a conductor to a motor is numbered by."""
+
+    TAG = "the motor's tag and the phase letter"
+    COUNTED = "a number as all others"
+
+
+class PairNumbers(Enum):
+    """How the two conductors of a signal pair are numbered."""
+
+    SEPARATE = "a number each"
+    SHARED = "one number with + and −"
+
+
+class Letters(Enum):
+    """The class letters that tags begin with."""
+
+    SHORT = "one letter a class, as most shops read them"
+    IEC = "the two letters of IEC 81346-2"
+    OLD = "the older letters of IEC 750"
+    AMERICAN = "the North American codes"
+    HOUSE = "the house's own table"
 
 
 class MarkedWires(Enum):

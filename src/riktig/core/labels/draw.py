@@ -10,9 +10,9 @@ SHEET = 190.0
 GAP = 3.0
 
 
-def draw_medium(labels: Labels, medium: Medium) -> Drawing:
-    """The labels of one medium, 1 mm to 1 mm, in the order they are put on."""
-    here = [label for label in labels.on(medium) for _ in range(label.copies)]
+def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None = None) -> Drawing:
+    """The labels of one medium, or some of them, 1 mm to 1 mm, in the order they are put on."""
+    here = [label for label in (labels.on(medium) if only is None else only) for _ in range(label.copies)]
     marks: list[Mark] = []
     x = y = GAP
     height = 0.0

@@ -1,91 +1,158 @@
 """Anything that can be labelled is found by its label, and by the words people use for it."""
 
+import heapq
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass
 
-from riktig.core.circuit import Circuits, Names, Nets
-from riktig.core.job import Load
+from riktig.core.catalogue import Behaviour, class_of, letters_ever
+from riktig.core.circuit import Band, Circuits, Device, Names, Nets, Sheets, elements_of, io_address
+from riktig.core.job import DeviceId, ElementId, Load
+from riktig.core.labels.synonyms import same_words
 from riktig.core.plate import Hole, Layout, Piece
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
 
-__all__ = ["SYNONYMS", "Entry", "find", "make_index"]
-
-SYNONYMS: tuple[tuple[str, ...], ...] = (
-    ("isolator", "disconnect", "main switch"),
-    ("duct", "trunking"),
-    ("earth", "ground", "pe", "cpc", "protective"),
-    ("contactor", "relay"),
-    ("push-button", "button"),
-    ("lamp", "light", "indicator", "pilot"),
-    ("overload", "thermal"),
-    ("breaker", "mcb"),
-)
-"""Words for one thing, the preferred one first (common practice, no source)."""
+__all__ = ["Entry", "Index", "find", "index_of", "make_index", "name_index"]
 
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """One thing that can be found: its label, what it is, and its selection key."""
+    """One thing that can be found: its label, what it is, and its selection key.
+
+    ``also`` are labels that another set of class letters would give it.
+    """
 
     label: str
     what: str
     key: str
+    also: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Index:
+    """Entries, and their texts made ready for comparing: labels, labels without signs, everything said."""
+
+    entries: tuple[Entry, ...]
+    labels: tuple[str, ...]
+    bare: tuple[str, ...]
+    said: tuple[str, ...]
+    also: dict[str, tuple[int, ...]]
+    """Places of the entries that another set of letters calls so."""
+
+
+def index_of(entries: Iterable[Entry]) -> Index:
+    """The index of some entries, in their order."""
+    kept = tuple(entries)
+    labels = tuple(entry.label.lower() for entry in kept)
+    also: dict[str, tuple[int, ...]] = {}
+    for place, entry in enumerate(kept):
+        for other in entry.also:
+            also[other.lower()] = (*also.get(other.lower(), ()), place)
+    said = tuple(f" {label} {entry.what.lower()}" for label, entry in zip(labels, kept, strict=True))
+    return Index(kept, labels, tuple(_bare(label) for label in labels), said, also)
+
+
+def name_index(circuits: Circuits, nets: Nets, names: Names, sheets: Sheets, loads: tuple[Load, ...]) -> Index:
+    """What can be found before wires are worked out: loads, devices, pins, addresses, contacts, numbers, sheets."""
+    return index_of(_names(circuits, nets, names, sheets, loads))
 
 
 def make_index(
-    circuits: Circuits,
-    nets: Nets,
-    names: Names,
-    layout: Layout,
-    holes: tuple[Hole, ...],
-    cuts: tuple[Piece, ...],
-    wiring: Wiring,
-    strips: Strips,
-    loads: tuple[Load, ...],
-) -> tuple[Entry, ...]:
-    """Every label of the job, loads and devices first."""
-    entries = [Entry(load.name, f"load, {load.power_name}, {load.place}", f"load:{load.id}") for load in loads]
-    for device in circuits.devices:
-        tag = names.tag[device.id]
-        label = f"{tag}:{device.mark}" if device.strip else tag
-        key = f"device:{device.id}"
-        entries.append(Entry(label, f"{device.kind.name}, {device.purpose}", key))
-        if device.legend:
-            entries.append(Entry(device.legend, f"legend of {tag}", key))
-        if not device.strip:
-            entries += [
-                Entry(f"{tag}:{pin.name}", f"pin of {device.kind.name}", f"pin:{device.id}:{pin.name}")
-                for pin in device.kind.pins
-            ]
-    entries += [
-        Entry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", f"net:{net.id}")
-        for net in nets.nets
-        if net.id in names.number
+    quick: Index, layout: Layout, holes: tuple[Hole, ...], cuts: tuple[Piece, ...], wiring: Wiring, strips: Strips
+) -> Index:
+    """Every label of the job: what is named, then wires, cables, strips, pieces and holes."""
+    wires = [
+        Entry(wire.number, f"wire {wire.start.label} to {wire.end.label}, {wire.colour}", f"wire:{wire.key}")
+        for wire in wiring.wires
     ]
-    entries += [
-        Entry(wire.number, f"wire {wire.start.label} to {wire.end.label}", f"wire:{wire.key}") for wire in wiring.wires
+    rest = [
+        Entry(cable.tag, f"cable to {cable.to}, {cable.make_up}", f"device:{cable.device}") for cable in strips.cables
     ]
-    entries += [Entry(cable.tag, f"cable to {cable.to}", f"device:{cable.device}") for cable in strips.cables]
-    entries += [Entry(rail.name, "rail", f"rail:{rail.name}") for rail in layout.rails]
-    entries += [Entry(duct.name, "duct", f"duct:{duct.name}") for duct in layout.ducts]
-    entries += [
+    rest += [
+        Entry(strip.tag, f"terminal strip, {strip.purpose}", f"device:{strip.rows[0].device}")
+        for strip in strips.strips
+        if strip.rows
+    ]
+    rest += [Entry(rail.name, "rail", f"rail:{rail.name}") for rail in layout.rails]
+    rest += [Entry(duct.name, "duct", f"duct:{duct.name}") for duct in layout.ducts]
+    known = {rail.name for rail in layout.rails} | {duct.name for duct in layout.ducts}
+    rest += [
         Entry(cut.name, f"piece, {cut.stock}, {cut.length:g} mm", f"piece:{cut.name}")
         for cut in cuts
-        if cut.name.endswith("lid")
+        if cut.name not in known
     ]
-    entries += [Entry(hole.number, f"hole for {hole.purpose}", f"hole:{hole.number}") for hole in holes]
-    return tuple(entries)
+    rest += [Entry(hole.number, f"hole for {hole.purpose}", f"hole:{hole.number}") for hole in holes]
+    return index_of((*quick.entries, *wires, *rest))
 
 
-def find(index: tuple[Entry, ...], text: str, limit: int = 12) -> tuple[Entry, ...]:
+def _names(circuits: Circuits, nets: Nets, names: Names, sheets: Sheets, loads: tuple[Load, ...]) -> Iterable[Entry]:
+    for load in loads:
+        yield Entry(load.name, f"load, {load.power_name}, {load.place}", f"load:{load.id}")
+    for device in circuits.devices:
+        yield from _device(device, names.tag[device.id])
+    yield from _contacts(circuits, names, sheets)
+    for net in nets.nets:
+        if net.id in names.number:
+            yield Entry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", f"net:{net.id}")
+    for sheet in sheets.sheets:
+        yield Entry(sheet.title, f"sheet {sheet.number}", f"place:{sheet.number}")
+
+
+def _device(device: Device, tag: str) -> Iterable[Entry]:
+    key = f"device:{device.id}"
+    number = tag.lstrip("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz")
+    others = tuple(f"{letters}{number}" for letters in sorted(letters_ever(device.kind_id)) if number)
+    also = tuple(other for other in others if other != tag)
+    if device.strip:
+        yield Entry(f"{tag}:{device.mark}", f"{device.kind.name}, {device.purpose}", key)
+        return
+    said = f"{device.kind.name}, {device.purpose}"
+    of = class_of(device.kind_id)
+    yield Entry(tag, said if of in said else f"{said}, {of}", key, also)
+    if device.legend:
+        yield Entry(device.legend, f"legend of {tag}", key)
+    for pin in device.kind.pins:
+        yield Entry(f"{tag}:{pin.name}", f"pin of {device.kind.name}", f"pin:{device.id}:{pin.name}")
+    for unit in device.kind.units:
+        address = io_address(device, unit.name)
+        if address:
+            yield Entry(address, f"address at {tag} {unit.name}", f"pin:{device.id}:{unit.pins[0]}")
+
+
+def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[Entry]:
+    """Every contact of a control path where it is drawn; one that holds its own coil is called so."""
+    devices = {device.id: device for device in circuits.devices}
+    for rung in circuits.rungs:
+        if rung.band is not Band.CONTROL:
+            continue
+        elements = tuple(elements_of(rung.path))
+        poles = [(element, devices[element.device].kind.unit(element.poles[0].unit)) for element in elements]
+        coils: set[DeviceId] = {element.device for element, unit in poles if unit.behaviour is Behaviour.COIL}
+        for element, unit in poles:
+            if unit.behaviour not in (Behaviour.NO, Behaviour.NC) or not devices[element.device].kind.has_coil:
+                continue
+            words = "closing contact" if unit.behaviour is Behaviour.NO else "opening contact"
+            if element.device in coils and unit.behaviour is Behaviour.NO:
+                words = f"hold contact, keeps {names.tag[element.device]} in"
+            yield _contact(element.id, f"{names.tag[element.device]} {unit.name}", words, rung.title, sheets)
+
+
+def _contact(element: ElementId, label: str, words: str, title: str, sheets: Sheets) -> Entry:
+    place = sheets.places.get(element)
+    return Entry(label, f"{words}, {title}" + (f", sheet {place.full}" if place else ""), f"element:{element}")
+
+
+def find(index: Index, text: str, limit: int = 12) -> tuple[Entry, ...]:
     """The entries that best answer what was typed.
 
     Method:
-        A place of the sheets (“2.3”, “2.3.C”, “sheet 2”) first; exact labels, then labels that begin
-        with it, then words in what the thing is; a word stands for all its synonyms.
+        A place of the sheets (“2.3”, “2.3.C”, “sheet 2”) first. Then by rank: the label itself; labels that
+        begin with it; labels that are it but for signs (“K1 13” for K1:13); every word at the beginning of a
+        word; every word anywhere; words that mean the same; tags by another set of letters. Within a rank in
+        the order of the job, which has loads and devices first.
     """
-    wanted = text.strip().lower()
+    wanted = " ".join(text.lower().split())
     if not wanted:
         return ()
     place = _PLACE.fullmatch(wanted)
@@ -97,21 +164,36 @@ def find(index: tuple[Entry, ...], text: str, limit: int = 12) -> tuple[Entry, .
 
 
 _PLACE = re.compile(r"sheet (\d{1,3})|(\d{1,3}\.\d(?:\.[a-f])?)")
+_SIGNS = str.maketrans("", "", " :.-/,")
 
 
-def _ranked(index: tuple[Entry, ...], wanted: str, limit: int) -> tuple[Entry, ...]:
-    words = next((group for group in SYNONYMS if wanted in group), (wanted,))
-    ranked: list[tuple[int, int, Entry]] = []
-    for place, entry in enumerate(index):
-        label, what = entry.label.lower(), entry.what.lower()
+def _bare(label: str) -> str:
+    return label.translate(_SIGNS)
+
+
+def _ranked(index: Index, wanted: str, limit: int) -> tuple[Entry, ...]:
+    words = wanted.split(" ")
+    bare = _bare(wanted)
+    whole = same_words(wanted)
+    alike = [same_words(word) for word in words]
+    ranked: list[tuple[int, int]] = []
+    for place, label in enumerate(index.labels):
         if label == wanted:
-            rank = 0
-        elif label.startswith(wanted):
-            rank = 1
-        elif any(word in what or word in label for word in words):
-            rank = 2
-        else:
+            ranked.append((0, place))
             continue
-        ranked.append((rank, place, entry))
-    ranked.sort(key=lambda one: one[:2])
-    return tuple(entry for _, _, entry in ranked[:limit])
+        if label.startswith(wanted):
+            ranked.append((1, place))
+            continue
+        if bare and index.bare[place].startswith(bare):
+            ranked.append((2, place))
+            continue
+        said = index.said[place]
+        if all(word in said for word in words):
+            ranked.append((3 if all(f" {word}" in said for word in words) else 4, place))
+        elif any(word in said for word in whole) or all(any(word in said for word in group) for group in alike):
+            ranked.append((5, place))
+    ranked += [(6, place) for place in index.also.get(wanted, ())]
+    best: dict[int, None] = {}
+    for _, place in heapq.nsmallest(limit + len(index.also.get(wanted, ())), ranked):
+        best[place] = None
+    return tuple(index.entries[place] for place in list(best)[:limit])

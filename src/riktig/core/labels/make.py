@@ -112,7 +112,7 @@ def make_labels(
         if on_door(device) or device.kind.family == "isolator":
             labels.append(Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", f"device:{device.id}"))
     for wire in wiring.wires:
-        if practice.marked is MarkedWires.IN_DUCT and not wire.ducts:
+        if (practice.marked is MarkedWires.IN_DUCT and not wire.ducts) or wire.net not in names.number:
             continue
         for here, far in ((wire.start, wire.end), (wire.end, wire.start)):
             text = wire.number

@@ -5,6 +5,7 @@ drawings and schedules; a *paper* is one file of the hand-over.
 """
 
 from riktig.core.papers.compare import Change, Snapshot, snapshot, what_changed
+from riktig.core.papers.draw_renaming import draw_renaming
 from riktig.core.papers.dxf import write_dxf
 from riktig.core.papers.export import export_all, export_page, file_stem
 from riktig.core.papers.inks import ink
@@ -15,6 +16,7 @@ from riktig.core.papers.pdf import Page, SetHead, fitting_scale, missing_glyphs,
 from riktig.core.papers.read_grid import Grid, grid_of_file, grid_of_text
 from riktig.core.papers.read_loads import Column, LoadList, LoadRow, job_from_loads, loads_of, read_loads, recognise
 from riktig.core.papers.record import build_record, missing_papers, test_record
+from riktig.core.papers.renaming import Renaming, number_changes, tag_changes
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.papers.schedules import SCHEDULES, holes_of, schedule
 from riktig.core.papers.status import STATIONS, Stamp, Status, statuses
@@ -34,6 +36,7 @@ __all__ = [
     "LoadRow",
     "Page",
     "Passport",
+    "Renaming",
     "Row",
     "Schedule",
     "Section",
@@ -49,6 +52,7 @@ __all__ = [
     "as_svg",
     "build_record",
     "device_of",
+    "draw_renaming",
     "export_all",
     "export_page",
     "file_stem",
@@ -61,12 +65,14 @@ __all__ = [
     "loads_of",
     "missing_glyphs",
     "missing_papers",
+    "number_changes",
     "passport",
     "read_loads",
     "recognise",
     "schedule",
     "snapshot",
     "statuses",
+    "tag_changes",
     "test_record",
     "trace_page",
     "what_changed",

@@ -9,7 +9,7 @@ from riktig.core.circuit import SHEET_DRAWINGS
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Drawing
 from riktig.core.job import Job, Record
-from riktig.core.labels import LABELS, Medium, draw_medium
+from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, draw_medium
 from riktig.core.papers.dxf import write_dxf
 from riktig.core.papers.pdf import Page, SetHead, write_set
 from riktig.core.papers.record import build_record, test_record
@@ -45,6 +45,7 @@ def pages_of(plan: Plan[Job]) -> list[Page]:
         Page(mark_out(door, holes, "door"), to_scale=True),
         *(Page(drawing) for drawing in plan.get(STRIP_DRAWINGS)),
         *(Page(draw_medium(labels, medium), to_scale=True) for medium in Medium),
+        Page(draw_cards(plan.get(CARDS)), to_scale=True),
     ]
 
 
@@ -122,8 +123,8 @@ def export_all(
     return done
 
 
-def export_page(plan: Plan[Job], drawing: Drawing, path: Path, *, made: str = "") -> None:
-    """Writes one drawing as a PDF of one page, whole or not at all.
+def export_page(plan: Plan[Job], drawing: Drawing, path: Path, *, made: str = "", to_scale: bool = False) -> None:
+    """Writes one drawing as a PDF of one page, whole or not at all; true to scale where it is cut out or stuck on.
 
     Raises:
         RiktigError: the file cannot be written.
@@ -131,7 +132,7 @@ def export_page(plan: Plan[Job], drawing: Drawing, path: Path, *, made: str = ""
     job = plan.document
     part = path.with_name(f".{path.name}.part")
     try:
-        write_set(part, SetHead(job.number, job.title, job.revision, made), (Page(drawing),), ())
+        write_set(part, SetHead(job.number, job.title, job.revision, made), (Page(drawing, to_scale=to_scale),), ())
         part.replace(path)
     except OSError as error:
         with suppress(OSError):

@@ -9,9 +9,11 @@ from collections.abc import Callable
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, outside_device
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
+from riktig.core.papers.renaming import RENAMING_SCHEDULES
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.papers.schedules_brief import BRIEF_SCHEDULES
 from riktig.core.papers.schedules_circuits import CIRCUIT_SCHEDULES
+from riktig.core.papers.schedules_names import NAMES_SCHEDULES
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, HOLES
 from riktig.core.prove import TESTS
@@ -285,6 +287,8 @@ def _tests(plan: Plan[Job]) -> Schedule:
 SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
     **BRIEF_SCHEDULES,
     **CIRCUIT_SCHEDULES,
+    **RENAMING_SCHEDULES,
+    **NAMES_SCHEDULES,
     "nets": _nets,
     "wires": _wires,
     "terminals": _terminals,

@@ -26,6 +26,7 @@ from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.papers.passport import device_of
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
+from riktig.core.terminals import STRIPS, Cable, Core, TerminalRow
 from riktig.core.wiring import WIRING
 
 __all__ = ["Stop", "TracePage", "trace_of", "trace_page"]
@@ -133,6 +134,11 @@ class _Page:
         self.devices = {device.id: device for device in self.circuits.devices}
         self.places = plan.get(SHEETS).places
         self.layout = plan.get(LAYOUT)
+        strips = plan.get(STRIPS)
+        self.rows: dict[DeviceId, TerminalRow] = {row.device: row for one in strips.strips for row in one.rows}
+        self.cores: dict[PinId, tuple[Cable, Core]] = {
+            core.panel_pin: (cable, core) for cable in strips.cables for core in cable.cores
+        }
         self.marks: list[Mark] = []
 
     def draw(self, title: str, found: Trace) -> TracePage:
@@ -169,12 +175,16 @@ class _Page:
         if before:
             y = self._said(x, y, before)
         stops = []
+        last = way.steps[skip - 1].crossing.leaves if skip else way.begins
         for step in shown:
-            self._number(x, y, step.crossing.enters)
-            stops.append(self._stop(step, x, y))
+            cable = self._cable(last, step.crossing.enters)
+            self._number(x, y, step.crossing.enters, cable)
+            stops.append(self._stop(step, x, y, cable))
+            last = step.crossing.leaves
             y += ROW
         if after and shown:
-            self._number(x, y, shown[-1].crossing.leaves)
+            home_pin = way.steps[len(way.steps) - left].crossing.enters if left else way.finishes
+            self._number(x, y, shown[-1].crossing.leaves, self._cable(last, home_pin))
             y = self._said(x, y + ROW - BOX_HIGH + 2.0, after)
         if way.also:
             tags = ", ".join(dict.fromkeys(self.names.tag[one] for one in way.also))
@@ -200,15 +210,26 @@ class _Page:
         self.marks.append(Text(x + 1, y, _fitted(text, COLUMN - 6, SIZE), SIZE, "second"))
         return y + 3.0
 
-    def _number(self, x: float, y: float, pin: PinId) -> None:
-        """The line between two steps, with its number."""
+    def _cable(self, left: PinId | None, entered: PinId | None) -> str:
+        """“cable WM1 brown” where the way goes from one pin to the other by a core; else empty."""
+        for here, there in ((left, entered), (entered, left)):
+            cable, core = self.cores.get(here, (None, None)) if here else (None, None)
+            if cable and core and there and self._owner(there).id == cable.device:
+                return f"cable {cable.tag}, core {core.name}"
+        return ""
+
+    def _number(self, x: float, y: float, pin: PinId, cable: str) -> None:
+        """The line between two steps, with its number and, outside the panel, its cable and core."""
         net = self.nets.of_pin.get(pin)
         self.marks.append(Line(x + 12, y - 1.0, x + 12, y + ROW - BOX_HIGH - 1.0, "ink", 0.35))
         if net:
             number = self.names.number.get(net.id, "")
             self.marks.append(Text(x + 14, y + 3.2, number, SIZE, "act", Face.PRINTED, key=f"net:{net.id}"))
+            if cable:
+                past = x + 16 + run_of(number, mono=True) * SIZE
+                self.marks.append(Text(past, y + 3.2, _fitted(cable, x + COLUMN - 2 - past, SMALL), SMALL, "second"))
 
-    def _stop(self, step: Step, x: float, y: float) -> Stop:
+    def _stop(self, step: Step, x: float, y: float, cable: str) -> Stop:
         top = y + ROW - BOX_HIGH - 1.0
         box = Rect(x, top, 25.0, BOX_HIGH)
         corners = tuple(Point(*c) for c in ((x, top), (box.right, top), (box.right, box.bottom), (x, box.bottom)))
@@ -229,7 +250,7 @@ class _Page:
             self.marks.append(Text(x + TEXT_AT - 2, top + 8.2, _fitted(said, room, SMALL), SMALL, "second"))
         number = self.nets.of_pin.get(step.crossing.enters)
         label = self.names.number.get(number.id, "–") if number else "–"
-        words = f"{label:>6}  {f'{name} {pins}'.strip():<14} {first}; {second}" + (f"; {said}" if said else "")
+        words = f"{label:>6}  {f'{name} {pins}'.strip():<14} {first}; {'; '.join(filter(None, (second, cable, said)))}"
         return Stop(key, box, words, step.asked)
 
     def _pins(self, step: Step, device: Device) -> str:
@@ -250,6 +271,9 @@ class _Page:
         said = []
         if step.element in self.places:
             said.append(f"sheet {self.places[step.element].full}")
+        row = self.rows.get(device.id)
+        if row:
+            said.append(f"strip {self.names.tag[device.id]} place {row.position}")
         seat = self.layout.seat(device.id)
         rail = next((one for one in self.layout.rails if seat and one.number == seat.rail), None)
         if device.zone is Zone.DOOR:

@@ -18,6 +18,7 @@ from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.mechanical import DUCT_FILL_LIMIT, MECHANICAL
 from riktig.core.rules.mends import apply_mend, larger_enclosure, proposed_box
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.view import View
 from riktig.core.sizing import PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
@@ -40,7 +41,7 @@ __all__ = [
     "proposed_box",
 ]
 
-CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *MECHANICAL)
+CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *MECHANICAL, *NAMES_CLAUSES)
 
 
 def _whole(job: Job) -> Job:

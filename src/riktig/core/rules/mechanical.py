@@ -272,9 +272,9 @@ def wires_marked(view: View) -> ClauseResult:
             Mend("Markers say the number", "short markers"),
         )
         for label in markers
-        if len(label.lines[0]) > LONGEST_MARKER
+        if len(label.lines[0]) > LONGEST_MARKER >= len(label.lines[0].split()[0])
     ]
-    bare = len(view.wiring.wires) - len(markers) // 2
+    bare = sum(wire.net in view.names.number for wire in view.wiring.wires) - len(markers) // 2
     if bare and len(view.wiring.wires) > MARK_ALL_ABOVE:
         findings.append(
             Finding(

@@ -56,7 +56,8 @@ def _from_power(load: Load, volts: float) -> Figure:
     cos, eta = rule("motor power factor"), rule("motor efficiency")
     lines = sqrt(3) if load.phases == 3 else 1.0
     amps = (load.output_kw or 0.0) * 1000 / (lines * volts * cos.value * eta.value)
-    return Figure(round(amps, 1), f"no table reaches: {cos.source}", "unsure")
+    # A very small current keeps two digits: rounded to nothing it would size nothing.
+    return Figure(round(amps, 1) or float(f"{amps:.2g}"), f"no table reaches: {cos.source}", "unsure")
 
 
 def load_current(load: Load, basis: Basis) -> Value:

@@ -48,6 +48,8 @@ def load_job(text: str, *, where: str = "") -> Job:
             hint="Open it with that edition. It was not changed.",
             where="$.format",
         )
+    if form < 2:
+        _numbers_as_texts(data["job"])
     faults = unknown_fields(data["job"], Job, "$.job")
     try:
         job = msgspec.convert(data["job"], Job)
@@ -61,6 +63,14 @@ def load_job(text: str, *, where: str = "") -> Job:
             faults=faults,
         )
     return job
+
+
+def _numbers_as_texts(job: Any) -> None:
+    """Format 1 kept the given numbers as figures."""
+    numbers = job.get("numbers") if isinstance(job, dict) else None
+    for one in numbers if isinstance(numbers, list) else ():
+        if isinstance(one, dict) and isinstance(one.get("number"), int):
+            one["number"] = str(one["number"])
 
 
 def placed_fault(error: msgspec.ValidationError, root: str) -> Fault:

@@ -4,8 +4,8 @@ __all__ = ["APPLICATION_ID", "FORMAT", "SCHEMA"]
 
 APPLICATION_ID = 0x52494B54
 """“RIKT”, in the file's header (PRAGMA application_id)."""
-FORMAT = 1
-"""Version of the schema and of the job's JSON (PRAGMA user_version)."""
+FORMAT = 2
+"""Version of the schema and of the job's JSON (PRAGMA user_version). 2: given numbers are texts."""
 
 SCHEMA = """
 CREATE TABLE revision (

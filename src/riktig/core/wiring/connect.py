@@ -1,6 +1,7 @@
 """Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
 
 from collections import Counter, defaultdict
+from collections.abc import Callable
 from dataclasses import replace
 from itertools import pairwise
 
@@ -14,6 +15,7 @@ from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import conductor_colour
 from riktig.core.wiring.halves import Half, circuit_of_pin, feeds, owner_of
+from riktig.core.wiring.idents import INSIDE_ONE, idents
 from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
 from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Router
@@ -22,6 +24,8 @@ __all__ = ["DUCT_HEIGHT", "wire_all"]
 
 DUCT_HEIGHT = 60.0
 """Inside height of the ducts, mm (the stock on the cut list)."""
+HINGE = 50_000.0
+"""What a way over the hinge counts more, mm (chosen by us: beyond any way on a plate, so none is crossed twice)."""
 ROUND_TO = 10.0
 """Lengths are rounded up to this, mm (chosen by us: what a person can mark on a bench rule)."""
 
@@ -64,9 +68,9 @@ def wire_all(
             halves += _tapped(net, pins, devices, router)
         elif len(pins) > 1:
             single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
-            order = best_path(pins, single, router.length)
+            order = best_path(pins, single, _hinged(pins, devices, router))
             halves += [Half(net, a, b) for a, b in pairwise(order)]
-    maker = _Maker(devices, names, sizing, practice, router)
+    maker = _Maker(devices, names, sizing, practice, router, idents(halves, names))
     wires = [maker.wire(half) for half in halves]
     wires, crowded = _with_ends(wires, devices, sizing)
     ordered, batches = make_batches(wires, practice)
@@ -92,6 +96,14 @@ def _unbridged(pins: list[PinId], devices: dict[DeviceId, Device]) -> list[PinId
             seen.add(device.strip)
         kept.append(pin)
     return kept
+
+
+def _hinged(pins: list[PinId], devices: dict[DeviceId, Device], router: Router) -> Callable[[PinId, PinId], float]:
+    """The way between two pins; one over the hinge counts so much more that a potential crosses it once."""
+    door = {pin for pin in pins if devices[owner_of(pin)[0]].zone is Zone.DOOR}
+    if len(door) in (0, len(pins)):
+        return router.length
+    return lambda a, b: router.length(a, b) + HINGE * ((a in door) != (b in door))
 
 
 def _holds(pin: PinId, devices: dict[DeviceId, Device], sizing: Sizing) -> int:
@@ -173,9 +185,15 @@ def _from_blocks(net: Net, pins: list[PinId], circuits: Circuits) -> list[Half]:
 
 class _Maker:
     def __init__(
-        self, devices: dict[DeviceId, Device], names: Names, sizing: Sizing, practice: Practice, router: Router
+        self,
+        devices: dict[DeviceId, Device],
+        names: Names,
+        sizing: Sizing,
+        practice: Practice,
+        router: Router,
+        own: dict[WireKey, str],
     ) -> None:
-        self._devices, self._names, self._sizing = devices, names, sizing
+        self._devices, self._names, self._sizing, self._idents = devices, names, sizing, own
         self._practice, self._router = practice, router
         self._sections = SectionChooser(devices, sizing, practice)
 
@@ -191,7 +209,7 @@ class _Maker:
         return Wire(
             wire_key(half.a, half.b),
             net.id,
-            self._names.number[net.id],
+            self._idents.get(wire_key(half.a, half.b)) or self._names.number.get(net.id, INSIDE_ONE),
             self._end(half.a),
             self._end(half.b),
             mm2,

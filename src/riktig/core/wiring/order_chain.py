@@ -31,7 +31,7 @@ def best_path(pins: list[PinId], single: set[PinId], length: Callable[[PinId, Pi
 
         def cost(order: tuple[PinId, ...]) -> tuple[int, float]:
             inside = sum(pin in single for pin in order[1:-1])
-            return inside, sum(ways[pair] for pair in pairwise(order))
+            return inside, round(sum(ways[pair] for pair in pairwise(order)), 3)
 
         rank = {pin: place for place, pin in enumerate(pins)}
         orders = ((*cost(order), [rank[pin] for pin in order], order) for order in permutations(pins))

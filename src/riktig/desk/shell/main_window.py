@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMessageBo
 from riktig.core.circuit import settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import Practice, new_job
-from riktig.core.labels import INDEX, Entry, find
+from riktig.core.labels import INDEX, NAME_INDEX, Entry, find
 from riktig.core.papers import STATIONS, passport, statuses
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, Mend, apply_mend
@@ -57,7 +57,7 @@ STAYS = {
     "device": ("Brief", "Circuits", "Plate", "Door", "Terminals", "Labels", "Rules"),
     "pin": ("Circuits", "Plate"),
     "hole": ("Plate", "Door"),
-    "net": ("Circuits",),
+    "net": ("Circuits", "Wires"),
     "wire": ("Wires", "Plate", "Build", "Labels"),
 }
 """Stations from which one need not move to see a kind of thing."""
@@ -229,7 +229,8 @@ class MainWindow(QMainWindow):
     def _search(self, text: str) -> tuple[Entry, ...]:
         if self.session.file is None:
             return ()
-        return find(self.session.plan.get(INDEX), text)
+        plan = self.session.plan
+        return find(plan.get(NAME_INDEX if self.deriver.busy else INDEX), text)
 
     def _changed(self, before: object, after: object) -> None:
         self._all_stale()

@@ -211,15 +211,7 @@ class PracticePart(Part):
             number("door_loop", "Door loop", 56),
             "mm and each end gets",
             number("end_allowance", "End allowance"),
-            "mm more. The first",
-            self.number(
-                "reserved_numbers",
-                "Reserved numbers",
-                lambda job, v: set_practice(job, reserved_numbers=int(v)),
-                "",
-                46,
-            ),
-            "wire numbers are kept for common potentials.",
+            "mm more.",
             points=10.5,
         )
 

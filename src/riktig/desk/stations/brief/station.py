@@ -9,6 +9,7 @@ from riktig.desk.session import Session
 from riktig.desk.stations.brief.changes import ChangesLine
 from riktig.desk.stations.brief.job_part import JobPart, SignalsPart, SourcesPart, SupplyPart
 from riktig.desk.stations.brief.load_part import LoadPart
+from riktig.desk.stations.brief.names_part import NamesPart
 from riktig.desk.stations.brief.new_load import NewLoad
 from riktig.desk.stations.brief.panel_part import EnclosurePart, PanelPart, PracticePart
 from riktig.desk.stations.brief.part import Part
@@ -118,6 +119,7 @@ class BriefStation(Station):
             self.box,
             self.panel,
             self.practice,
+            self.names,
         )
 
     def _write(self) -> None:
@@ -128,7 +130,7 @@ class BriefStation(Station):
         self.new = NewLoad(session)
         self.new.added.connect(self._see_new)
         self.box, self.panel = EnclosurePart(session), PanelPart(session)
-        self.practice = PracticePart(session)
+        self.practice, self.names = PracticePart(session), NamesPart(session)
         page = QWidget()
         page.setObjectName("paper")
         page.setMaximumWidth(900)
@@ -148,7 +150,7 @@ class BriefStation(Station):
         first: list[QVBoxLayout | Part] = [self.job, self.supply, self.sources, loads]
         if not session.job.loads:
             first = [loads, self.job, self.supply, self.sources]
-        for part in (*first, self.signals, self.box, self.panel, self.practice):
+        for part in (*first, self.signals, self.box, self.panel, self.practice, self.names):
             if isinstance(part, QVBoxLayout):
                 letter.addLayout(part)
             else:

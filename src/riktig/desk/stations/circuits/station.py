@@ -19,7 +19,6 @@ from riktig.core.circuit import (
     move_element,
     net_marks,
     remove_element,
-    renumber,
     sheets_with,
 )
 from riktig.core.energise import behaviour_of
@@ -32,6 +31,7 @@ from riktig.desk.stations.circuits.behaviour import BehaviourPage
 from riktig.desk.stations.circuits.chooser import RecipeChooser
 from riktig.desk.stations.circuits.menus import DEFAULT_TEXT, Changes
 from riktig.desk.stations.circuits.overview import Overview
+from riktig.desk.stations.circuits.renaming import RenamingPage
 from riktig.desk.stations.circuits.trace import TraceView
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, Station, plain_label
@@ -63,7 +63,7 @@ class CircuitsStation(Station):
         self.more = self.button("More …", "Move, replace, wire elsewhere, use a spare contact, rename")
         self.follow = self.button("Trace", "Follows what is chosen back to its source and on to its load (T)")
         self.name = self.button("Rename …", "Gives the device another tag (F2)")
-        self.count = self.button("Number anew", "Counts all wire numbers from the supply again")
+        self.count = self.button("Name anew …", "Numbers and tags, old and new, and what hangs on them")
         self.changes = Changes(self, session)
         self.all.clicked.connect(self.show_all)
         self.add.clicked.connect(self.open_book)
@@ -74,16 +74,17 @@ class CircuitsStation(Station):
         self.more.clicked.connect(self._more)
         self.follow.clicked.connect(self.show_trace)
         self.name.clicked.connect(lambda: self.changes.rename(session.selection))
-        self.count.clicked.connect(lambda: session.edit("number anew", renumber))
+        self.count.clicked.connect(lambda: self._page(self.renaming))
         self.hint = plain_label("", "quiet", wraps=True)
         self.chooser = RecipeChooser(self._add, self._to_sheets, lambda: self.asked.emit("load:"))
         self.behaviour = BehaviourPage(self._to_sheets)
         self.overview: Overview = Overview(self._turn, self._to_sheets)
+        self.renaming: RenamingPage = RenamingPage(session, self._to_sheets)
         self.trace = TraceView(session, self._to_sheets, self._show_on_sheet)
         tabs = QWidget()
         self._tabs = FlowLayout(tabs, gap=4, lead=4)
         self.pages = QStackedWidget()
-        for page in (self.view, self.chooser, self.overview, self.behaviour, self.trace):
+        for page in (self.view, self.chooser, self.overview, self.behaviour, self.trace, self.renaming):
             self.pages.addWidget(page)
         bar = QWidget()
         row = FlowLayout(bar, gap=6, lead=6)
@@ -116,6 +117,8 @@ class CircuitsStation(Station):
         self.view.show_drawing(plan.get(SHEET_PEN).drawing(self.sheet))
         if self.pages.currentWidget() is self.overview:
             self.overview.show_sheets(plan.get(SHEET_DRAWINGS), self.theme)
+        if self.pages.currentWidget() is self.renaming:
+            self.renaming.show_changes()
         if self.pages.currentWidget() is self.trace and not self.trace.follow(self.trace.key):
             self._to_sheets()
 
@@ -211,6 +214,7 @@ class CircuitsStation(Station):
         super().set_theme(theme)
         self.view.set_theme(theme)
         self.trace.set_theme(theme)
+        self.renaming.set_theme(theme)
 
     def _chosen(self, key: str) -> None:
         """A place leads there; while an element is moved, the next one says where it goes."""

@@ -1,56 +1,151 @@
-"""Labels at true size, a medium at a time."""
+"""Labels at true size, a medium at a time; printed ones are remembered, changed ones printed again."""
 
-from PySide6.QtWidgets import QHBoxLayout
+from pathlib import Path
 
-from riktig.core.labels import LABELS, Medium, draw_medium
+from PySide6.QtWidgets import QFileDialog, QWidget
+
+from riktig.core.circuit import mark_printed
+from riktig.core.errors import RiktigError
+from riktig.core.geometry import Drawing
+from riktig.core.labels import CARDS, LABELS, Label, Medium, draw_cards, draw_medium, print_entries, to_print_again
+from riktig.core.papers import export_page, file_stem
+from riktig.core.rules import RULES, Verdict
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import Station, plain_label
+from riktig.desk.widgets import FlowLayout, Station, plain_label
 
 __all__ = ["LabelsStation"]
 
+CHECKED = ("N01", "N02", "M02")
+"""The clauses that are looked at before anything is printed."""
+WIDEST_WORDS = 3
+"""Faults said at once; the drawer has the rest."""
+
 
 class LabelsStation(Station):
-    """Shows what is printed on each medium."""
+    """Shows what is printed on each medium. ``medium`` is None for the pin cards."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.medium = Medium.DEVICE
+        self.medium: Medium | None = Medium.DEVICE
         self.view = DrawingView("Labels")
         self.view.pages = True
         self.view.chosen.connect(session.select)
-        tabs = QHBoxLayout()
-        tabs.setSpacing(4)
+        bar = QWidget()
+        row = FlowLayout(bar, gap=4, lead=4)
         self._buttons = {}
-        for medium in Medium:
-            button = self.button(medium.value.split()[0].capitalize(), f"Shows the {medium.value}", checkable=True)
+        for medium in (*Medium, None):
+            name = medium.value if medium else "pin cards: every device with the number at each clamp"
+            text = medium.value.split()[0].capitalize() if medium else "Pins"
+            button = self.button(text, f"Shows the {name}", checkable=True)
             button.clicked.connect(lambda _=False, m=medium: self.turn(m))
             self._buttons[medium] = button
-            tabs.addWidget(button)
-        self.words = plain_label("", "second")
-        self.add_bar((tabs, None))
+            row.addWidget(button)
+        self.changed = self.button("Changed only", "Only what says something else than was printed", checkable=True)
+        self.changed.clicked.connect(self.refresh)
+        self.print = self.button("Print …", "Writes these labels as a PDF at true size and remembers that they are out")
+        self.print.clicked.connect(self._ask_file)
+        row.addWidget(self.changed)
+        row.addWidget(self.print)
+        self.words = plain_label("", "second", wraps=True)
+        self.add_body(bar, 0)
         self.add_body(self.words, 0)
         self.add_body(self.view)
+        self._warned = ""
 
-    def turn(self, medium: Medium) -> None:
-        """Shows another medium."""
+    def turn(self, medium: Medium | None) -> None:
+        """Shows another medium, or the pin cards."""
         self.medium = medium
         self.refresh()
+
+    def again(self) -> tuple[Label, ...]:
+        """The labels of this medium that must be printed again."""
+        if self.medium is None:
+            return ()
+        return to_print_again(self.session.plan.get(LABELS), self.medium, self.session.records)
 
     def refresh(self) -> None:
         """Shows the labels of now."""
         for medium, button in self._buttons.items():
             button.setChecked(medium is self.medium)
-        labels = self.session.plan.get(LABELS)
-        here = labels.on(self.medium)
-        self.view.show_drawing(draw_medium(labels, self.medium))
+        again = self.again()
+        self.changed.setEnabled(bool(again))
+        if not again:
+            self.changed.setChecked(False)
+        self.view.show_drawing(self._drawing(again))
+        self.words.setText(self._said(again))
+
+    def _drawing(self, again: tuple[Label, ...]) -> Drawing:
+        plan = self.session.plan
+        if self.medium is None:
+            return draw_cards(plan.get(CARDS))
+        return draw_medium(plan.get(LABELS), self.medium, again if self.changed.isChecked() else None)
+
+    def _said(self, again: tuple[Label, ...]) -> str:
+        plan = self.session.plan
+        if self.medium is None:
+            cards = plan.get(CARDS)
+            clamps = sum(bool(pin.number) for card in cards for pin in card.pins)
+            return (
+                f"{len(cards)} devices, {clamps} clamps with a number. Cut off the row above and below a device as one "
+                "strip and put it beside its clamps before the wires go in."
+            )
+        here = plan.get(LABELS).on(self.medium)
         width, height = here[0].size if here else (0.0, 0.0)
         count = sum(label.copies for label in here)
         text = f"{count} to print, {width:g} × {height:g} mm each"
         if self.medium is Medium.WIRE:
             text += ", in pairs for both ends, in the order of the batches"
-        self.words.setText(text)
+        if again:
+            text += f". {sum(label.copies for label in again)} say something else than was printed: print those again"
+        faults = self.faults()
+        return f"{text}. See to first: {faults}" if faults else f"{text}."
+
+    def faults(self) -> str:
+        """What would be wrong on the labels, or ""."""
+        found = [
+            finding.message
+            for result in self.session.plan.get(RULES)
+            if result.code in CHECKED
+            for finding in result.findings
+            if finding.verdict is Verdict.FAILS
+        ]
+        more = f" And {len(found) - WIDEST_WORDS} more." if len(found) > WIDEST_WORDS else ""
+        return " ".join(found[:WIDEST_WORDS]) + more
+
+    def _ask_file(self) -> None:
+        faults = self.faults()
+        if faults and faults != self._warned:
+            self._warned = faults
+            self.session.say(f"Not printed yet. {faults} Press Print again to print all the same.", wrong=True)
+            return
+        name = f"{file_stem(self.session.job)}_{self.medium.value if self.medium else 'pin cards'}.pdf".replace(
+            " ", "_"
+        )
+        path, _ = QFileDialog.getSaveFileName(self, "Print labels", name, "PDF (*.pdf)")
+        if path:
+            self.print_to(Path(path))
+
+    def print_to(self, path: Path) -> None:
+        """Writes what is shown as a PDF at true size; its numbers count as printed from then on."""
+        session, medium = self.session, self.medium
+        again = self.again()
+        only = again if self.changed.isChecked() else None
+        try:
+            export_page(session.plan, self._drawing(again), path, to_scale=True)
+        except RiktigError as error:
+            session.say(str(error), wrong=True)
+            return
+        if session.read_only:
+            session.say(f"The labels are in {path}. The job is open for looking only: it does not remember them.")
+            return
+        if medium is not None and not session.record_all(print_entries(session.plan.get(LABELS), medium, only)):
+            return
+        if session.edit("labels printed", mark_printed):
+            session.say(
+                f"The labels are in {path}. Their numbers are kept; out of use, they are given to nothing else."
+            )
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

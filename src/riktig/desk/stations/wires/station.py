@@ -1,7 +1,11 @@
-"""Batches as cards, or the list from end to end."""
+"""Batches as cards, the list from end to end, or the numbers with their ends by place."""
 
-from PySide6.QtWidgets import QStackedWidget
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QStackedWidget, QWidget
 
+from riktig.core.build import OUTSIDE, NumberState, Standing, draw_numbers, field_facts, field_subject, number_states
+from riktig.core.circuit import CIRCUITS, NAMES, TALLY, PinLabels
 from riktig.core.job import Batching
 from riktig.core.papers import Schedule, schedule
 from riktig.core.wiring import WIRING, draw_batches
@@ -27,16 +31,27 @@ class WiresStation(Station):
         self.table.row_chosen.connect(lambda key: session.select(f"wire:{key}"))
         self.batches = self.button("Batches", "What is cut and marked together", checkable=True)
         self.listed = self.button("From – to", "Every wire with both ends", checkable=True)
+        self.numbers = self.button("Numbers", "Every number: its ends by place, pulled wires and links", checkable=True)
+        self.tally = DrawingView("Numbers and their ends")
+        self.tally.pages = True
+        self.tally.chosen.connect(self._number)
+        self.tally.on_key = self._tally_key
+        self.which = self.button("Open only", "Leaves out the numbers that are finished", checkable=True)
+        self.field = self.button("Field ends done", "Ticks this number as done in the field, or takes it back (Space)")
+        self.which.clicked.connect(self.refresh)
+        self.field.clicked.connect(self.tick_field)
         self.batches.setChecked(True)
         self.batches.clicked.connect(lambda: self.turn(cards=True))
         self.listed.clicked.connect(lambda: self.turn(cards=False))
+        self.numbers.clicked.connect(self.show_numbers)
         self.words = plain_label("", "second")
         self.hint = plain_label("", "quiet", wraps=True)
         self.stack = QStackedWidget()
         self.stack.addWidget(self.cards)
         self.stack.addWidget(self.table)
+        self.stack.addWidget(self.tally)
         self.only = 0
-        self.add_bar((self.batches, self.listed, None, self.words))
+        self.add_bar((self.batches, self.listed, self.numbers, self.which, self.field, None, self.words))
         self.add_body(self.stack)
         self.add_body(self.hint, 0)
 
@@ -45,8 +60,64 @@ class WiresStation(Station):
         self.batches.setChecked(cards)
         self.listed.setChecked(not cards)
         self.only = only
-        self.stack.setCurrentWidget(self.cards if cards else self.table)
+        self._show(self.cards if cards else self.table)
+
+    def show_numbers(self) -> None:
+        """Shows every number with its ends by place."""
+        self.batches.setChecked(False)
+        self.listed.setChecked(False)
+        self._show(self.tally)
+
+    def _show(self, page: QWidget) -> None:
+        self.stack.setCurrentWidget(page)
+        self.numbers.setChecked(page is self.tally)
         self.refresh()
+
+    def states(self) -> tuple[NumberState, ...]:
+        """Every number with what is done."""
+        plan, session = self.session.plan, self.session
+        return number_states(plan.get(TALLY), plan.get(NAMES), session.progress, session.records)
+
+    def _number(self, key: str) -> None:
+        self.session.select(key)
+
+    def _tally_key(self, event: QKeyEvent) -> bool:
+        if event.key() != Qt.Key.Key_Space:
+            return False
+        self.tick_field()
+        return True
+
+    def tick_field(self) -> None:
+        """Ticks the ends of the chosen number in the field; when all are ticked, takes that back."""
+        state = next((one for one in self.states() if f"net:{one.net}" == self.session.selection), None)
+        if state is None or not state.field:
+            self.session.say("Choose a number that has an end in the field: then it can be ticked as done there.")
+            return
+        undone = [one.ends for one in state.field if one.done is None]
+        if undone:
+            self.session.record_all(
+                [(OUTSIDE, field_subject(state.net, one), field_facts(state.number, one), "") for one in undone]
+            )
+            return
+        subjects = {field_subject(state.net, one.ends) for one in state.field}
+        last = {r.subject: r for r in self.session.records if r.kind == OUTSIDE and r.subject in subjects}
+        self.session.record_all([("correction", r.subject, (("why", "taken back"),), r.id) for r in last.values()])
+
+    def _show_tally(self) -> None:
+        states = self.states()
+        left = [one for one in states if one.standing is not Standing.COMPLETE]
+        plan = self.session.plan
+        shown = left if self.which.isChecked() else states
+        label = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
+        self.tally.show_drawing(draw_numbers(shown, label, self.session.selection))
+        pulled, links = sum(one.tally.pulled for one in states), sum(one.tally.links for one in states)
+        begun = sum(one.standing is Standing.PART for one in states)
+        self.words.setText(f"{len(states)} numbers  ·  {pulled} pulled  ·  {links} links")
+        self.hint.setText(
+            f"{len(states) - len(left)} complete, {begun} in part, {len(left) - begun} not begun. A solid line is a "
+            "link within one place, a dashed one a wire pulled to another; a terminal or a bar is one end. Build ticks "
+            "the wires of the panel."
+        )
 
     def _card(self, key: str) -> None:
         if key.startswith("batch:"):
@@ -54,6 +125,12 @@ class WiresStation(Station):
 
     def refresh(self) -> None:
         """Shows the wires of now."""
+        here = self.stack.currentWidget() is self.tally
+        self.which.setVisible(here)
+        self.field.setVisible(here)
+        if here:
+            self._show_tally()
+            return
         plan = self.session.plan
         wiring, progress = plan.get(WIRING), self.session.progress
         done = {s.wire.key for s in progress.states if s.complete}
@@ -86,9 +163,14 @@ class WiresStation(Station):
         """Turns to another theme."""
         super().set_theme(theme)
         self.cards.set_theme(theme)
+        self.tally.set_theme(theme)
 
     def show_selection(self, key: str) -> None:
-        """Marks the chosen wire in the list, or its batch's card."""
+        """Marks the chosen wire in the list, its batch's card, or the number it carries."""
+        if self.stack.currentWidget() is self.tally:
+            self._show_tally()
+            self.tally.select(frozenset({key}))
+            return
         if key.startswith("wire:"):
             self.table.choose(key.removeprefix("wire:"))
             if self.batches.isChecked():

@@ -1,0 +1,112 @@
+"""Pin cards: a device as one stands in front of it, its number at every clamp; stickers to put beside them."""
+
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Clamp, Side
+from riktig.core.circuit import Circuits, Names, Nets, Zone
+from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text, run_of
+from riktig.core.job import DeviceId
+from riktig.core.plate import box
+
+__all__ = ["PinCard", "PinText", "draw_cards", "make_cards"]
+
+SHEET, GAP = 190.0, 4.0
+CELL, HIGH = 9.0, 6.0
+"""A sticker, mm: wide enough for four figures beside a clamp (chosen by us)."""
+BODY = 17.0
+
+
+@dataclass(frozen=True, slots=True)
+class PinText:
+    """A clamp: its marking, the number that lands on it (empty when none does), and where it is reached."""
+
+    marking: str
+    number: str
+    side: Side
+    across: float
+
+
+@dataclass(frozen=True, slots=True)
+class PinCard:
+    """A device with its clamps, from left to right."""
+
+    device: DeviceId
+    tag: str
+    purpose: str
+    pins: tuple[PinText, ...]
+
+    def at(self, side: Side) -> tuple[PinText, ...]:
+        """The clamps of one side, from left to right."""
+        return tuple(sorted((pin for pin in self.pins if pin.side is side), key=lambda pin: pin.across))
+
+
+def make_cards(circuits: Circuits, nets: Nets, names: Names) -> tuple[PinCard, ...]:
+    """A card for every device on plate and door on which a wire lands, in the order of the circuits.
+
+    Terminals have their own markers and are left out.
+    """
+    cards = []
+    for device in circuits.devices:
+        if device.strip or device.zone is Zone.FIELD:
+            continue
+        pins = []
+        for pin in device.kind.pins:
+            if pin.clamp is Clamp.PLUG:
+                continue
+            net = nets.of_pin.get(device.pin(pin.name))
+            number = names.number.get(net.id, "") if net else ""
+            pins.append(PinText(pin.name, number, pin.side, pin.across))
+        if any(pin.number for pin in pins):
+            cards.append(PinCard(device.id, names.tag[device.id], device.purpose, tuple(pins)))
+    return tuple(cards)
+
+
+def draw_cards(cards: tuple[PinCard, ...]) -> Drawing:
+    """The cards, 1 mm to 1 mm: the row of stickers above and below each device can be cut off as one strip."""
+    marks: list[Mark] = []
+    x, y, lowest = GAP, GAP, GAP
+    for card in cards:
+        width = max(CELL * max(len(card.at(Side.TOP)), len(card.at(Side.BOTTOM)), 2), 24.0)
+        if x > GAP and x + width > SHEET:
+            x, y = GAP, lowest + GAP
+        marks += _card(card, x, y, width)
+        x += width + GAP
+        lowest = max(lowest, y + 2 * HIGH + BODY)
+    bottom = lowest + GAP
+    marks += [
+        Line(GAP, bottom + 4, GAP + 100, bottom + 4, "second", 0.2),
+        Line(GAP, bottom + 2.5, GAP, bottom + 5.5, "second", 0.2),
+        Line(GAP + 100, bottom + 2.5, GAP + 100, bottom + 5.5, "second", 0.2),
+        Text(GAP + 102, bottom + 5, "100 mm: measure it on the print", 2.2, "second"),
+    ]
+    return Drawing(SHEET + GAP, bottom + 9, tuple(marks), "pin cards")
+
+
+def _card(card: PinCard, x: float, y: float, width: float) -> list[Mark]:
+    key = f"device:{card.device}"
+    body = Rect(x, y + HIGH, width, BODY)
+    marks: list[Mark] = [box(body, "line", 0.3, "panel", key, "card")]
+    marks += [
+        _fitted(x + width / 2, body.y + 8.2, card.tag, 4.0, width - 2, key, Face.PRINTED_BOLD),
+        _fitted(x + width / 2, body.y + 11.8, card.purpose, 2.0, width - 2, key, Face.WORDS),
+    ]
+    for side, top, marked in ((Side.TOP, y, body.y + 2.9), (Side.BOTTOM, body.bottom, body.bottom - 1.1)):
+        pins = card.at(side)
+        left = x + (width - CELL * len(pins)) / 2
+        for place, pin in enumerate(pins):
+            cell = Rect(left + place * CELL, top, CELL, HIGH)
+            middle = cell.x + CELL / 2
+            pin_key = f"pin:{card.device}:{pin.marking}"
+            marks.append(_fitted(middle, marked, pin.marking, 2.0, CELL - 0.6, pin_key, Face.PRINTED, "second"))
+            if pin.number:
+                marks.append(box(cell, "line", 0.2, "card", pin_key, "label"))
+                marks.append(_fitted(middle, top + 4.2, pin.number, 3.2, CELL - 1.0, pin_key, Face.PRINTED_BOLD))
+            else:
+                marks.append(Line(cell.x + 2.5, top + 3, cell.right - 2.5, top + 3, "hair", 0.3, key=pin_key))
+    return marks
+
+
+def _fitted(x: float, y: float, text: str, size: float, width: float, key: str, face: Face, role: str = "ink") -> Text:
+    """Text in the middle, small enough for the width."""
+    run = run_of(text, mono=face in (Face.PRINTED, Face.PRINTED_BOLD)) * 1.06
+    return Text(x, y, text, min(size, width / max(run, 1.0)), role, face, Align.MIDDLE, key=key)

@@ -1,0 +1,53 @@
+"""What has been printed, and what must be printed again since."""
+
+from collections import Counter
+from collections.abc import Iterable
+
+from riktig.core.job import Record
+from riktig.core.labels.make import Label, Labels, Medium
+
+__all__ = ["PRINTED", "print_entries", "to_print_again"]
+
+PRINTED = "printed"
+"""The kind of record that says a label came out of the printer with a text."""
+Entry = tuple[str, str, tuple[tuple[str, str], ...], str]
+
+
+def _subjects(labels: Iterable[Label]) -> list[tuple[str, Label]]:
+    """A stable key a label: what it goes on, and which of those on one thing it is."""
+    seen: Counter[tuple[Medium, str]] = Counter()
+    found = []
+    for label in labels:
+        here = (label.medium, label.key)
+        found.append((f"{label.medium.name.lower()}/{label.key}/{seen[here]}", label))
+        seen[here] += 1
+    return found
+
+
+def _text(label: Label) -> str:
+    return " / ".join(label.lines)
+
+
+def print_entries(labels: Labels, medium: Medium, only: Iterable[Label] | None = None) -> list[Entry]:
+    """What the log gets when labels of a medium are printed: one entry a label.
+
+    Args:
+        only: Those that were printed, where not all were.
+    """
+    chosen = None if only is None else {id(label) for label in only}
+    return [
+        (PRINTED, subject, (("text", _text(label)),), "")
+        for subject, label in _subjects(labels.on(medium))
+        if chosen is None or id(label) in chosen
+    ]
+
+
+def to_print_again(labels: Labels, medium: Medium, records: Iterable[Record]) -> tuple[Label, ...]:
+    """The labels of a medium that say something else than what was printed, or are new since; none before a print."""
+    last: dict[str, str] = {}
+    for record in records:
+        if record.kind == PRINTED:
+            last[record.subject] = record.fact("text")
+    if not any(subject.startswith(f"{medium.name.lower()}/") for subject in last):
+        return ()
+    return tuple(label for subject, label in _subjects(labels.on(medium)) if last.get(subject) != _text(label))

@@ -1,0 +1,55 @@
+"""Words that mean the same thing in the trade: whichever one learned finds it."""
+
+from functools import cache
+
+__all__ = ["SYNONYMS", "same_words"]
+
+SYNONYMS: tuple[tuple[str, ...], ...] = (
+    ("isolator", "disconnect", "main switch", "disconnector"),
+    ("duct", "trunking", "raceway", "wireway"),
+    ("earth", "ground", "pe", "cpc", "protective", "bond"),
+    ("contactor", "relay"),
+    ("push-button", "button", "pushbutton"),
+    ("lamp", "light", "indicator", "pilot"),
+    ("overload", "thermal"),
+    ("breaker", "mcb", "circuit-breaker"),
+    ("residual", "rcd", "gfci", "ground-fault"),
+    ("hold", "seal-in", "hold-in", "latch", "maintain", "self-holding"),
+    ("start", "forward"),
+    ("bridge", "jumper", "comb", "link", "loop"),
+    ("terminal", "block", "clamp"),
+    ("strip", "terminal block"),
+    ("drive", "inverter", "vfd", "frequency converter"),
+    ("soft starter", "soft start"),
+    ("rail", "din"),
+    ("plate", "backplate", "backpan", "mounting panel"),
+    ("emergency stop", "e-stop", "mushroom"),
+    ("selector", "hand off auto", "hoa"),
+    ("supply", "incomer", "feed", "mains"),
+    ("24 v", "power supply", "psu"),
+    ("transformer", "control transformer"),
+    ("float", "level switch"),
+    ("end switch", "limit switch"),
+    ("motor", "machine"),
+    ("net", "node", "potential"),
+    ("cable", "cord"),
+    ("controller", "plc"),
+    ("buzzer", "horn", "sounder"),
+    ("surge", "spd", "arrester"),
+    ("valve", "solenoid"),
+    ("temperature", "thermostat"),
+    ("spare", "free"),
+    ("phase", "line"),
+)
+"""Words for one thing, the preferred one first (common practice, no source)."""
+
+
+@cache
+def same_words(word: str) -> tuple[str, ...]:
+    """The word and all that mean the same, plural or not."""
+    bare = word.removesuffix("s") if len(word) > 3 else word
+    found = dict.fromkeys((word,))
+    for group in SYNONYMS:
+        if word in group or bare in group:
+            found |= dict.fromkeys(group)
+    return tuple(found)

@@ -1,0 +1,123 @@
+"""Clauses about names: numbers and tags that are unique, of one kind, and that a label can hold."""
+
+import re
+from collections import defaultdict
+from collections.abc import Callable
+
+from riktig.core.catalogue import class_of, letters_of
+from riktig.core.circuit import NetClass
+from riktig.core.job import POTENTIALS
+from riktig.core.labels import LONGEST_MARKER
+from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.view import View
+
+__all__ = ["NAMES_CLAUSES"]
+
+IEC_81346 = "IEC 81346-1 and -2, from memory"
+_HEAD = re.compile(r"[A-Za-z]+")
+
+
+def numbers_are_unique(view: View) -> ClauseResult:
+    """Every potential has a number of its own that a marker can hold."""
+    clause = "IEC 60204-1 13.2.1 and IEC 62491, from memory"
+    shared = (NetClass.EARTH, NetClass.NEUTRAL)
+    at: dict[str, list[str]] = defaultdict(list)
+    for net in view.nets.nets:
+        number = view.names.number.get(net.id)
+        if number is not None and net.net_class not in shared:
+            at[number].append(net.id)
+    findings = []
+    for number, nets in at.items():
+        if len(nets) > 1:
+            findings.append(
+                Finding(
+                    "N01",
+                    Verdict.FAILS,
+                    f"{len(nets)} potentials carry the number {number}: whoever joins like to like makes a short.",
+                    f"net:{nets[1]}",
+                    clause,
+                    "Give the scheme a count, or let Riktig number by another school.",
+                )
+            )
+        if len(number) > LONGEST_MARKER:
+            findings.append(
+                Finding(
+                    "N01",
+                    Verdict.FAILS,
+                    f"The number “{number}” has {len(number)} signs; a wire marker holds {LONGEST_MARKER}.",
+                    f"net:{nets[0]}",
+                    clause,
+                    "Shorten the scheme or the reserved number.",
+                )
+            )
+    findings += _reserved_twice(view, clause)
+    said = (f"{len(at)} numbers on {sum(map(len, at.values()))} potentials, {view.job.practice.numbering.value}",)
+    return ClauseResult("N01", Group.MARKING, "Numbers of potentials", clause, said, tuple(findings))
+
+
+def _reserved_twice(view: View, clause: str) -> list[Finding]:
+    of: dict[str, list[str]] = defaultdict(list)
+    for one in view.job.practice.reserved:
+        of[one.number].append(POTENTIALS[one.potential])
+    return [
+        Finding(
+            "N01",
+            Verdict.FAILS,
+            f"The number {number} is kept for more than one potential: {', '.join(whose)}.",
+            "practice",
+            clause,
+            "Keep another number for one of them.",
+        )
+        for number, whose in of.items()
+        if len(whose) > 1
+    ]
+
+
+def tags_are_unique(view: View) -> ClauseResult:
+    """No two devices share a tag, and one class of devices goes by the same letters everywhere."""
+    at: dict[str, list[str]] = defaultdict(list)
+    heads: dict[str, dict[str, list[str]]] = defaultdict(lambda: defaultdict(list))
+    strips: set[tuple[str, str]] = set()
+    practice = view.job.practice
+    for device in view.circuits.devices:
+        tag = view.tag(device.id)
+        if device.strip:
+            if (tag, device.strip) in strips:
+                continue
+            strips.add((tag, device.strip))
+        at[tag].append(device.id)
+        found = _HEAD.match(tag)
+        heads[class_of(device.kind_id)][found[0] if found else ""].append(device.id)
+    findings = [
+        Finding(
+            "N02",
+            Verdict.FAILS,
+            f"{len(devices)} devices are called {tag}: a label would be found twice.",
+            f"device:{devices[1]}",
+            IEC_81346,
+            "Give one of them another tag.",
+        )
+        for tag, devices in at.items()
+        if len(devices) > 1
+    ]
+    kinds = {str(device.id): device.kind_id for device in view.circuits.devices}
+    for of, by_head in heads.items():
+        if len(by_head) > 1:
+            wanted = letters_of(kinds[next(iter(by_head.values()))[0]], practice.letters, practice.house_letters)
+            odd = next((ids for head, ids in by_head.items() if head != wanted), [])
+            findings.append(
+                Finding(
+                    "N02",
+                    Verdict.JUDGE,
+                    f"Of the class “{of}” some are called by {', some by '.join(sorted(by_head))}: readers infer "
+                    "what a device is from its letters.",
+                    f"device:{odd[0]}",
+                    IEC_81346,
+                    f"Call them all by {wanted}, or decide that the difference is meant.",
+                )
+            )
+    said = (f"{len(at)} tags, {practice.tags.value}; {practice.letters.value}",)
+    return ClauseResult("N02", Group.MARKING, "Tags of devices", IEC_81346, said, tuple(findings))
+
+
+NAMES_CLAUSES: tuple[Callable[[View], ClauseResult], ...] = (numbers_are_unique, tags_are_unique)

@@ -1,0 +1,129 @@
+"""What the house keeps of numbers and letters for itself: reserved numbers, ranges, its scheme, its table."""
+
+from dataclasses import replace
+
+from PySide6.QtWidgets import QWidget
+
+from riktig.core.catalogue import classes
+from riktig.core.circuit import CIRCUITS, NETS, name_all
+from riktig.core.job import (
+    POTENTIALS,
+    SCHEME_FIELDS,
+    ClassLetters,
+    Job,
+    Letters,
+    Numbering,
+    ReservedNumber,
+    set_practice,
+)
+from riktig.desk.session import Session
+from riktig.desk.stations.brief.fields import sentence
+from riktig.desk.stations.brief.part import Change, Part
+from riktig.desk.widgets import plain_label
+
+__all__ = ["NamesPart"]
+
+POINTS = 10.5
+SHOWN = 8
+"""Numbers shown as an example of the house's scheme."""
+
+
+class NamesPart(Part):
+    """Numbers kept for common potentials, ranges for growth; scheme and letters when the house has its own."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.head("Numbers and letters of the house")
+        self.body.addWidget(self._ranges())
+        self.body.addWidget(self._kept())
+        self._scheme = self._of_scheme()
+        self._example = plain_label("", "quiet", wraps=True)
+        self._letters = self._of_letters()
+        for one in (self._scheme, self._example, self._letters):
+            self.body.addWidget(one)
+
+    def _ranges(self) -> QWidget:
+        def whole(field: str) -> Change:
+            return lambda job, value: set_practice(job, **{field: int(value)})
+
+        return sentence(
+            "The first",
+            self.number("reserved_numbers", "Reserved numbers", whole("reserved_numbers"), "", 46),
+            "wire numbers are given to no wire. Each circuit has a range of",
+            self.number("number_step", "Range of a circuit", whole("number_step"), "", 46),
+            "numbers to grow in; with 0 they run on without a gap.",
+            points=POINTS,
+        )
+
+    def _kept(self) -> QWidget:
+        parts: list[str | QWidget] = ["Numbers kept for common potentials, where the house has them:"]
+        for node, words in POTENTIALS.items():
+            parts += [words, self.text(f"reserved.{node}", f"Number of the {words}", _reserve(node), 56), ","]
+        return sentence(*parts[:-1], ".", points=POINTS)
+
+    def _of_scheme(self) -> QWidget:
+        def change(job: Job, text: str) -> Job:
+            return set_practice(job, scheme=text)
+
+        fields = ", ".join(f"{{{name}}}" for name in SCHEME_FIELDS)
+        return sentence(
+            "The house's scheme reads",
+            self.text("scheme", "Numbering scheme", change, 190),
+            f". It may hold {fields} ; {{count:02}} has at least two figures.",
+            points=POINTS,
+        )
+
+    def _of_letters(self) -> QWidget:
+        parts: list[str | QWidget] = ["The house's letters; a class left empty keeps its own:"]
+        for of in classes():
+            parts += [of, self.text(f"letters.{of}", f"Letters of {of}", _letter(of), 46), ","]
+        return sentence(*parts[:-1], ".", points=POINTS)
+
+    def values(self, job: Job) -> dict[str, object]:
+        """What is kept now."""
+        practice = job.practice
+        found: dict[str, object] = {
+            "reserved_numbers": practice.reserved_numbers,
+            "number_step": practice.number_step,
+            "scheme": practice.scheme,
+        }
+        found |= {f"reserved.{one.potential}": one.number for one in practice.reserved}
+        return found | {f"letters.{one.of}": one.letters for one in practice.house_letters}
+
+    def fill(self) -> None:
+        """Shows what is kept, and what the house's scheme would give here."""
+        super().fill()
+        practice = self.session.job.practice
+        scheme = practice.numbering is Numbering.HOUSE
+        self._scheme.setVisible(scheme)
+        self._example.setVisible(scheme)
+        self._letters.setVisible(practice.letters is Letters.HOUSE)
+        if scheme:
+            self._example.setText(self._first_numbers())
+
+    def _first_numbers(self) -> str:
+        plan, job = self.session.plan, self.session.job
+        nets = plan.get(NETS)
+        names = name_all(plan.get(CIRCUITS), nets, replace(job.practice), job.tags, (), 0)
+        counted = [one.number for one in names.given_numbers]
+        said = ", ".join(counted[:SHOWN])
+        twice = len(counted) - len(set(counted))
+        if twice:
+            return f"Here it gives {said} …: {twice} of {len(counted)} potentials would share a number. Add {{count}}."
+        return f"Here it gives {said} …, each once." if said else "Nothing is numbered yet."
+
+
+def _reserve(node: str) -> Change:
+    def change(job: Job, text: str) -> Job:
+        kept = tuple(one for one in job.practice.reserved if one.potential != node)
+        return set_practice(job, reserved=(*kept, ReservedNumber(node, text)) if text else kept)
+
+    return change
+
+
+def _letter(of: str) -> Change:
+    def change(job: Job, text: str) -> Job:
+        kept = tuple(one for one in job.practice.house_letters if one.of != of)
+        return set_practice(job, house_letters=(*kept, ClassLetters(of, text.upper())) if text else kept)
+
+    return change

@@ -1,0 +1,107 @@
+"""The conductor tally against counts by hand and against the wires and cores that other steps derive on their own."""
+
+from collections import Counter
+
+import pytest
+
+from riktig.core.circuit import (
+    CIRCUITS,
+    DOOR,
+    NAMES,
+    NETS,
+    PLATE,
+    TALLY,
+    Band,
+    Circuits,
+    Device,
+    Element,
+    Parallel,
+    Pole,
+    Rung,
+    Series,
+    Zone,
+    find_nets,
+    place_of,
+    tally_all,
+)
+from riktig.core.job import CircuitId, DeviceId, ElementId
+from riktig.core.papers import schedule
+from riktig.core.plan import Plan
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+from riktig.demo_job import DEMOS, demo_job
+from tests.core.circuit.samples import sample
+
+C = CircuitId("c1")
+
+
+def cross(device: str, unit: str) -> Element:
+    return Element(ElementId(f"c1.{device}/{unit}"), (Pole(DeviceId(f"c1.{device}"), unit),))
+
+
+def start_stop_station() -> Circuits:
+    """The classic: breaker, contactor and overload in the starter, stop and start in a station beside the machine."""
+    kinds = (("F", "control_breaker", Zone.PLATE), ("K", "contactor_wired", Zone.PLATE),
+             ("B", "overload_wired", Zone.PLATE), ("S", "station", Zone.FIELD))  # fmt: skip
+    devices = tuple(Device(DeviceId(f"c1.{role}"), C, kind, zone, role) for role, kind, zone in kinds)
+    path = Series(
+        (
+            cross("F", devices[0].kind.units[0].name),
+            cross("S", "1-2"),
+            Parallel((cross("S", "3-4"), cross("K", "13-14"))),
+            cross("K", "A1-A2"),
+            cross("B", "95-96"),
+        )
+    )
+    return Circuits(devices, (Rung("c1.run", C, Band.CONTROL, "run", ("live",), ("back",), path),), ())
+
+
+def test_a_start_stop_station_takes_three_pulled_wires_and_its_links_are_listed() -> None:
+    """By hand, common practice, no source: three wires to the station; links there, hold contact to coil, overload."""
+    circuits = start_stop_station()
+    tallies = tally_all(circuits, find_nets(circuits))
+    assert sum(one.pulled for one in tallies) == 3
+    links = {frozenset(ends.pins) for one in tallies for ends in one.places if ends.links}
+    assert links == {
+        frozenset({"c1.S:2", "c1.S:3"}),
+        frozenset({"c1.K:A1", "c1.K:14"}),
+        frozenset({"c1.K:A2", "c1.B:95"}),
+    }
+    assert sum(one.links for one in tallies) == 3
+    assert [ends.place for one in tallies for ends in one.places].count("c1.S") == 3
+
+
+@pytest.mark.parametrize("name", sorted(DEMOS))
+def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
+    """Wires come from routing, cores from the terminal strips: neither knows the tally."""
+    plan = Plan(demo_job(name))
+    devices = {d.id: d for d in plan.get(CIRCUITS).devices}
+
+    def place(pin: str) -> str:
+        return place_of(devices[DeviceId(pin.rsplit(":", 1)[0])])
+
+    wires, hinge = Counter(), Counter()
+    for wire in plan.get(WIRING).wires:
+        wires[wire.net] += 1
+        hinge[wire.net] += place(wire.start.pin) != place(wire.end.pin)
+    cores = sum(len(cable.cores) for cable in plan.get(STRIPS).cables)
+    pulled_out = 0
+    for one in plan.get(TALLY):
+        inside = [ends for ends in one.places if ends.place in (PLATE, DOOR)]
+        over = len(inside) == 2
+        assert wires[one.net] == sum(ends.links for ends in inside) + over, one.net
+        assert hinge[one.net] == over, "every potential crosses the hinge once"
+        pulled_out += one.pulled - over
+    assert pulled_out == cores
+
+
+def test_a_station_in_the_field_needs_its_cores_and_its_earth_counted() -> None:
+    plan = Plan(sample("direct-on-line from a station"))
+    rows = {str(row[0]).split(" ", 1)[0]: row for row in schedule("routes", plan).rows}
+    motor = next(t for d, t in plan.get(NAMES).tag.items() if d.endswith(".M"))
+    assert rows[motor][1:3] == (4, 1), "three phases and earth"
+    station = next(d for d in plan.get(CIRCUITS).devices if d.kind_id == "station")
+    assert rows[plan.get(NAMES).tag[station.id]][1] == 3
+    whole = schedule("tally", plan).rows
+    assert sum(int(row[4] or 0) for row in whole) == sum(int(row[1] or 0) for row in rows.values())
+    assert len(whole) == sum(not net.inner for net in plan.get(NETS).nets)
