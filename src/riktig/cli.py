@@ -81,7 +81,9 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument("circuit", metavar="CIRCUIT", help="its id, such as c2: see show FILE rungs")
     sub = command("trace", _trace, "follows a label back to its source and on to its load")
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
-    sub.add_argument("label", metavar="LABEL", help="a tag, pin, terminal, number or load: M1, K1:13, X3:5, 14")
+    sub.add_argument(
+        "label", metavar="LABEL", help="a tag, pin, terminal, number, cable or load: M1, K1:13, X3:5, 14, WM1"
+    )
     sub = command("import", _import, "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")

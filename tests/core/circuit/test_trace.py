@@ -109,6 +109,27 @@ class TestPage:
         assert any("%QX0.0" in line and "sheet 6." in line for line in words)
         assert all(("sheet" in line) or ("rail" in line) or ("field" in line) for line in words)
 
+    def test_a_terminal_says_its_place_on_the_strip_and_what_lies_outside_its_cable_and_core(
+        self, plan: Plan[Job]
+    ) -> None:
+        motor = next(device for device in plan.get(CIRCUITS).devices if plan.get(NAMES).tag[device.id] == "M3")
+        page = trace_page(plan, f"device:{motor.id}")
+        assert page is not None
+        words = [stop.words for stop in page.columns[0]]
+        # By hand: the incoming cable's brown core is line 1; the motor's terminal U is the first of its strip.
+        assert words[0].split()[1] == "X1:L1" and "place 1 of strip X1" in words[0]
+        assert words[0].endswith("cable W1, core brown")
+        assert words[-2].split()[1] == "X5:U" and "place 1 of strip X5" in words[-2]
+        assert "cable" not in words[-2]
+        assert words[-1].split()[1:3] == ["M3", "U1"] and words[-1].endswith("cable WM3, core brown")
+
+    def test_a_switch_in_the_field_is_reached_by_two_cores_of_its_cable(self, plan: Plan[Job]) -> None:
+        page = trace_page(plan, next(f"device:{d}" for d, tag in plan.get(NAMES).tag.items() if tag == "B2"))
+        assert page is not None
+        words = [stop.words for column in page.columns for stop in column]
+        assert sum("cable WB2, core 1" in line for line in words) == 1
+        assert sum("cable WB2, core 2" in line for line in words) == 1
+
     @pytest.mark.parametrize("key", ["", "device:none.X", "net:none", "wire:none", "load:none", "duct:D1", "place:2.3"])
     def test_what_cannot_be_followed_has_no_page(self, plan: Plan[Job], key: str) -> None:
         assert trace_page(plan, key) is None

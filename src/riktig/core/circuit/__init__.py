@@ -63,6 +63,7 @@ from riktig.core.circuit.sheets import lay_out
 from riktig.core.circuit.tags import device_places
 from riktig.core.circuit.tally import DOOR, PLATE, Ends, Tally, place_of, tally_all
 from riktig.core.circuit.trace import Step, Trace, Way, trace, trace_line
+from riktig.core.circuit.ways import ways_of
 from riktig.core.circuit.written import add_written, as_written
 
 __all__ = [
@@ -156,5 +157,6 @@ __all__ = [
     "touched",
     "trace",
     "trace_line",
+    "ways_of",
     "wire_number",
 ]

@@ -6,9 +6,10 @@ from riktig.core.catalogue import Behaviour, Unit
 from riktig.core.circuit.cards import CARDS
 from riktig.core.circuit.fault_model import PASS, TAKES
 from riktig.core.circuit.model import Circuits, Device, Element
-from riktig.core.circuit.nets import Net, Nets
+from riktig.core.circuit.nets import Nets
 from riktig.core.circuit.ways import Crossing, Ways, ways_of
 from riktig.core.job import DeviceId, ElementId, PinId
+from riktig.core.plan import Recent
 
 __all__ = ["Step", "Trace", "Way", "trace", "trace_line"]
 
@@ -77,6 +78,7 @@ def trace_line(circuits: Circuits, nets: Nets, pins: tuple[PinId, ...], why: str
 class _Tracer:
     def __init__(self, ways: Ways, nets: Nets) -> None:
         self.ways, self.nets = ways, nets
+        self.beside = _BESIDE.get((ways, nets), lambda: _Beside(ways, nets))
         self.made: list[Way] = []
 
     def of_line(self, pins: tuple[PinId, ...], why: str) -> Trace:
@@ -228,37 +230,58 @@ class _Tracer:
 
     def _step(self, crossing: Crossing, *, asked: bool = False) -> Step:
         element = self.ways.elements.get((crossing.device, crossing.unit))
-        beside = self._beside(element) if element else ()
+        beside = self.beside.of(element) if element else ()
         return Step(crossing, element.id if element else None, beside, asked)
 
-    def _beside(self, element: Element) -> tuple[tuple[DeviceId, str], ...]:
-        """What else joins the potentials on the two sides of an element."""
+
+class _Beside:
+    """What stands beside each element, worked out for an element when first asked for."""
+
+    def __init__(self, ways: Ways, nets: Nets) -> None:
+        self._ways, self._nets = ways, nets
+        self._found: dict[ElementId, tuple[tuple[DeviceId, str], ...]] = {}
+        self._met: dict[ElementId, frozenset[frozenset[str]]] = {}
+
+    def of(self, element: Element) -> tuple[tuple[DeviceId, str], ...]:
+        """What else joins the potentials on the two sides of an element. O(pins of the smaller side)."""
+        if element.id not in self._found:
+            self._found[element.id] = self._look(element)
+        return self._found[element.id]
+
+    def _look(self, element: Element) -> tuple[tuple[DeviceId, str], ...]:
         sides = self._sides(element)
         if not sides:
             return ()
-        small = min(sides, key=lambda side: sum(len(net.pins) for net in side))
+        pins = [[pin for net in sorted(side) for pin in self._nets.of_pin[PinId(net)].pins] for side in sides]
         found: dict[ElementId, tuple[DeviceId, str]] = {}
-        for net in sorted(small, key=lambda net: net.id):
-            for pin in net.pins:
-                owner = DeviceId(pin.rpartition(":")[0])
-                for unit in self.ways.devices[owner].kind.units:
-                    other = self.ways.elements.get((owner, unit.name))
-                    if other and other.id != element.id and self._sides(other) == sides:
-                        found.setdefault(other.id, (owner, unit.name))
+        for pin in min(pins, key=len):
+            owner = DeviceId(pin.rpartition(":")[0])
+            for unit in self._ways.devices[owner].kind.units:
+                other = self._ways.elements.get((owner, unit.name))
+                if other and other.id != element.id and self._sides(other) == sides:
+                    found.setdefault(other.id, (owner, unit.name))
         return tuple(found.values())
 
-    def _sides(self, element: Element) -> frozenset[frozenset[Net]]:
-        """The potentials on the one side and on the other of what parts them; empty for anything else."""
-        ends: tuple[set[Net], set[Net]] = (set(), set())
+    def _sides(self, element: Element) -> frozenset[frozenset[str]]:
+        """The net ids on the one side and on the other of what parts them; empty for anything else."""
+        if element.id not in self._met:
+            self._met[element.id] = self._parted(element)
+        return self._met[element.id]
+
+    def _parted(self, element: Element) -> frozenset[frozenset[str]]:
+        ends: tuple[set[str], set[str]] = (set(), set())
         for pole in element.poles:
-            device = self.ways.devices[pole.device]
+            device = self._ways.devices[pole.device]
             unit = device.kind.unit(pole.unit)
-            nets = [self.nets.of_pin.get(device.pin(name)) for name in (unit.pins[0], unit.pins[-1])]
+            nets = [self._nets.of_pin.get(device.pin(name)) for name in (unit.pins[0], unit.pins[-1])]
             if unit.behaviour not in PASS or nets[0] is None or nets[1] is None:
                 return frozenset()
-            ends[pole.flipped].add(nets[0])
-            ends[not pole.flipped].add(nets[1])
+            ends[pole.flipped].add(nets[0].id)
+            ends[not pole.flipped].add(nets[1].id)
         return frozenset((frozenset(ends[0]), frozenset(ends[1])))
+
+
+_BESIDE: Recent[_Beside] = Recent()
 
 
 _MAIN = ("contactor", "drive", "soft")

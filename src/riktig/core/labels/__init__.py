@@ -9,7 +9,8 @@ from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS
 from riktig.core.job import Job
 from riktig.core.labels.cards import PinCard, PinText, draw_cards, make_cards
 from riktig.core.labels.draw import draw_medium
-from riktig.core.labels.find import Entry, Index, find, index_of, make_index, name_index
+from riktig.core.labels.find import make_index, name_index
+from riktig.core.labels.index import Entry, Index, find, index_of
 from riktig.core.labels.make import LONGEST_MARKER, Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
 from riktig.core.labels.printed import PRINTED, print_entries, to_print_again
 from riktig.core.labels.synonyms import SYNONYMS, same_words

@@ -1,56 +1,16 @@
-"""Anything that can be labelled is found by its label, and by the words people use for it."""
+"""Everything of a job that can be found, with the words that say what it is."""
 
-import heapq
-import re
 from collections.abc import Iterable
-from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour, class_of, letters_ever
 from riktig.core.circuit import Band, Circuits, Device, Names, Nets, Sheets, elements_of, io_address
 from riktig.core.job import DeviceId, ElementId, Load
-from riktig.core.labels.synonyms import same_words
+from riktig.core.labels.index import Entry, Index, index_of
 from riktig.core.plate import Hole, Layout, Piece
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
 
-__all__ = ["Entry", "Index", "find", "index_of", "make_index", "name_index"]
-
-
-@dataclass(frozen=True, slots=True)
-class Entry:
-    """One thing that can be found: its label, what it is, and its selection key.
-
-    ``also`` are labels that another set of class letters would give it.
-    """
-
-    label: str
-    what: str
-    key: str
-    also: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class Index:
-    """Entries, and their texts made ready for comparing: labels, labels without signs, everything said."""
-
-    entries: tuple[Entry, ...]
-    labels: tuple[str, ...]
-    bare: tuple[str, ...]
-    said: tuple[str, ...]
-    also: dict[str, tuple[int, ...]]
-    """Places of the entries that another set of letters calls so."""
-
-
-def index_of(entries: Iterable[Entry]) -> Index:
-    """The index of some entries, in their order."""
-    kept = tuple(entries)
-    labels = tuple(entry.label.lower() for entry in kept)
-    also: dict[str, tuple[int, ...]] = {}
-    for place, entry in enumerate(kept):
-        for other in entry.also:
-            also[other.lower()] = (*also.get(other.lower(), ()), place)
-    said = tuple(f" {label} {entry.what.lower()}" for label, entry in zip(labels, kept, strict=True))
-    return Index(kept, labels, tuple(_bare(label) for label in labels), said, also)
+__all__ = ["make_index", "name_index"]
 
 
 def name_index(circuits: Circuits, nets: Nets, names: Names, sheets: Sheets, loads: tuple[Load, ...]) -> Index:
@@ -141,59 +101,3 @@ def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[Entr
 def _contact(element: ElementId, label: str, words: str, title: str, sheets: Sheets) -> Entry:
     place = sheets.places.get(element)
     return Entry(label, f"{words}, {title}" + (f", sheet {place.full}" if place else ""), f"element:{element}")
-
-
-def find(index: Index, text: str, limit: int = 12) -> tuple[Entry, ...]:
-    """The entries that best answer what was typed.
-
-    Method:
-        A place of the sheets (“2.3”, “2.3.C”, “sheet 2”) first. Then by rank: the label itself; labels that
-        begin with it; labels that are it but for signs (“K1 13” for K1:13); every word at the beginning of a
-        word; every word anywhere; words that mean the same; tags by another set of letters. Within a rank in
-        the order of the job, which has loads and devices first.
-    """
-    wanted = " ".join(text.lower().split())
-    if not wanted:
-        return ()
-    place = _PLACE.fullmatch(wanted)
-    if place:
-        there = (place[1] or place[2]).upper()
-        entry = Entry(there, "place on the sheets: sheet, column, row", f"place:{there}")
-        return (entry, *_ranked(index, wanted, limit - 1))
-    return _ranked(index, wanted, limit)
-
-
-_PLACE = re.compile(r"sheet (\d{1,3})|(\d{1,3}\.\d(?:\.[a-f])?)")
-_SIGNS = str.maketrans("", "", " :.-/,")
-
-
-def _bare(label: str) -> str:
-    return label.translate(_SIGNS)
-
-
-def _ranked(index: Index, wanted: str, limit: int) -> tuple[Entry, ...]:
-    words = wanted.split(" ")
-    bare = _bare(wanted)
-    whole = same_words(wanted)
-    alike = [same_words(word) for word in words]
-    ranked: list[tuple[int, int]] = []
-    for place, label in enumerate(index.labels):
-        if label == wanted:
-            ranked.append((0, place))
-            continue
-        if label.startswith(wanted):
-            ranked.append((1, place))
-            continue
-        if bare and index.bare[place].startswith(bare):
-            ranked.append((2, place))
-            continue
-        said = index.said[place]
-        if all(word in said for word in words):
-            ranked.append((3 if all(f" {word}" in said for word in words) else 4, place))
-        elif any(word in said for word in whole) or all(any(word in said for word in group) for group in alike):
-            ranked.append((5, place))
-    ranked += [(6, place) for place in index.also.get(wanted, ())]
-    best: dict[int, None] = {}
-    for _, place in heapq.nsmallest(limit + len(index.also.get(wanted, ())), ranked):
-        best[place] = None
-    return tuple(index.entries[place] for place in list(best)[:limit])

@@ -22,13 +22,14 @@ from riktig.core.papers.schedules import SCHEDULES, holes_of, schedule
 from riktig.core.papers.status import STATIONS, Stamp, Status, statuses
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, as_json, write_xlsx
-from riktig.core.papers.trace_page import Stop, TracePage, trace_page
+from riktig.core.papers.trace_page import TRACE_LOOKUPS, Stop, TracePage, trace_page
 
 __all__ = [
     "COLUMNS",
     "LEFT_OUT",
     "SCHEDULES",
     "STATIONS",
+    "TRACE_LOOKUPS",
     "Change",
     "Column",
     "Grid",

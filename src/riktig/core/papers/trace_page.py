@@ -1,5 +1,6 @@
 """A trace on one page: each way a column from its source down, with the place of every step."""
 
+import re
 import textwrap
 from dataclasses import dataclass
 from itertools import takewhile
@@ -10,6 +11,7 @@ from riktig.core.circuit import (
     NAMES,
     NETS,
     SHEETS,
+    Circuits,
     Device,
     Step,
     Trace,
@@ -20,21 +22,22 @@ from riktig.core.circuit import (
     outside_device,
     trace,
     trace_line,
+    ways_of,
 )
 from riktig.core.geometry import Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.papers.passport import device_of
-from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT
-from riktig.core.terminals import STRIPS, Cable, Core, TerminalRow
+from riktig.core.plan import Derived, Plan
+from riktig.core.plate import LAYOUT, Layout, Seat
+from riktig.core.terminals import STRIPS, Cable, Core, Strips, TerminalRow
 from riktig.core.wiring import WIRING
 
-__all__ = ["Stop", "TracePage", "trace_of", "trace_page"]
+__all__ = ["TRACE_LOOKUPS", "Stop", "TracePage", "trace_of", "trace_page"]
 
-COLUMN, ROW, HEAD, MARGIN = 82.0, 13.5, 11.0, 8.0
+COLUMN, ROW, HEAD, MARGIN = 88.0, 15.0, 11.0, 8.0
 ACROSS = 3
 """Ways side by side (chosen by us: legible on A4 across)."""
-BOX_HIGH, TEXT_AT, SIZE, SMALL = 7.0, 30.0, 2.6, 2.3
+BOX_HIGH, TEXT_AT, SIZE, SMALL, LEAST = 7.0, 30.0, 2.6, 2.3, 2.0
 LEAST_SHARED = 3
 """Steps two ways must share before the second only refers to the first (chosen by us)."""
 
@@ -67,7 +70,7 @@ def trace_of(plan: Plan[Job], key: str) -> tuple[str, Trace]:
     """What a selection key says to trace, in words, and its trace; without ways where nothing can be followed."""
     kind, _, rest = key.partition(":")
     circuits, nets, names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
-    devices = {device.id: device for device in circuits.devices}
+    devices = plan.get(TRACE_LOOKUPS).devices
     if kind == "net":
         net = next((one for one in nets.nets if one.id == rest), None)
         if net is None:
@@ -113,11 +116,30 @@ def _label(device: Device, tags: dict[DeviceId, str]) -> str:
 
 
 def _named(text: str, tags: dict[DeviceId, str]) -> str:
-    for device, tag in tags.items():
-        if "{" not in text:
-            break
-        text = text.replace(f"{{{device}}}", tag)
-    return text
+    return re.sub(r"\{([^}]*)\}", lambda found: tags.get(DeviceId(found[1]), found[0]), text)
+
+
+@dataclass(frozen=True, slots=True)
+class _Known:
+    """Devices by id, and where they land: terminals on their strips, pins on cores."""
+
+    devices: dict[DeviceId, Device]
+    rows: dict[DeviceId, TerminalRow]
+    cores: dict[PinId, tuple[Cable, Core]]
+    seats: dict[DeviceId, Seat]
+
+
+def _know(circuits: Circuits, strips: Strips, layout: Layout) -> _Known:
+    return _Known(
+        ways_of(circuits).devices,
+        {row.device: row for strip in strips.strips for row in strip.rows},
+        {core.panel_pin: (cable, core) for cable in strips.cables for core in cable.cores},
+        {seat.device: seat for seat in layout.seats},
+    )
+
+
+TRACE_LOOKUPS = Derived("what a trace looks up", (CIRCUITS, STRIPS, LAYOUT), _know)
+"""Derived ahead of a trace it makes the trace quick: with it the ways of the circuits are worked out."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,14 +153,10 @@ class _Column:
 class _Page:
     def __init__(self, plan: Plan[Job]) -> None:
         self.circuits, self.nets, self.names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
-        self.devices = {device.id: device for device in self.circuits.devices}
+        known = plan.get(TRACE_LOOKUPS)
+        self.devices, self.rows, self.cores, self.seats = known.devices, known.rows, known.cores, known.seats
         self.places = plan.get(SHEETS).places
         self.layout = plan.get(LAYOUT)
-        strips = plan.get(STRIPS)
-        self.rows: dict[DeviceId, TerminalRow] = {row.device: row for one in strips.strips for row in one.rows}
-        self.cores: dict[PinId, tuple[Cable, Core]] = {
-            core.panel_pin: (cable, core) for cable in strips.cables for core in cable.cores
-        }
         self.marks: list[Mark] = []
 
     def draw(self, title: str, found: Trace) -> TracePage:
@@ -242,15 +260,17 @@ class _Page:
         size = min(2.7, 22.5 / max(run_of(f"{name} {pins}", mono=True), 1.0))
         self.marks.append(Text(x + 1.5, top + 4.6, f"{name} {pins}".strip(), size, face=Face.PRINTED_BOLD, key=key))
         room = COLUMN - TEXT_AT - 2
-        first, second = self._about(step, device), ", ".join(self._where(step, device))
-        self.marks.append(Text(x + TEXT_AT - 2, top + 1.6, _fitted(first, room, SIZE), SIZE))
+        first, where = self._about(step, device), self._where(step, device)
+        second, third = ", ".join(where[:2]), ", ".join(where[2:])
+        smaller = max(min(SIZE, room / max(run_of(first, mono=False), 1.0)), LEAST)
+        self.marks.append(Text(x + TEXT_AT - 2, top + 1.6, _fitted(first, room, smaller), smaller))
         self.marks.append(Text(x + TEXT_AT - 2, top + 5.0, _fitted(second, room, SMALL), SMALL, "second"))
-        said = self._moved_by(step, device)
+        said = ", ".join(filter(None, (third, self._moved_by(step, device))))
         if said:
             self.marks.append(Text(x + TEXT_AT - 2, top + 8.2, _fitted(said, room, SMALL), SMALL, "second"))
         number = self.nets.of_pin.get(step.crossing.enters)
         label = self.names.number.get(number.id, "–") if number else "–"
-        words = f"{label:>6}  {f'{name} {pins}'.strip():<14} {first}; {'; '.join(filter(None, (second, cable, said)))}"
+        words = f"{label:>6}  {f'{name} {pins}'.strip():<14} {first}; {'; '.join(filter(None, (second, said, cable)))}"
         return Stop(key, box, words, step.asked)
 
     def _pins(self, step: Step, device: Device) -> str:
@@ -273,8 +293,8 @@ class _Page:
             said.append(f"sheet {self.places[step.element].full}")
         row = self.rows.get(device.id)
         if row:
-            said.append(f"strip {self.names.tag[device.id]} place {row.position}")
-        seat = self.layout.seat(device.id)
+            said.append(f"place {row.position} of strip {self.names.tag[device.id]}")
+        seat = self.seats.get(device.id)
         rail = next((one for one in self.layout.rails if seat and one.number == seat.rail), None)
         if device.zone is Zone.DOOR:
             said.append("door")

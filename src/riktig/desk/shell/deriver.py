@@ -6,7 +6,8 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject, QTimer
 
 from riktig.core.job import Job
-from riktig.core.papers import statuses
+from riktig.core.labels import INDEX
+from riktig.core.papers import TRACE_LOOKUPS, statuses
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES
 from riktig.core.work import Progress
@@ -76,6 +77,8 @@ class Deriver(QObject):
             statuses(fork, records)
             fork.get(RULES)
             self._slow = time.perf_counter() - begun > LONG_S / 2
+            fork.get(INDEX)
+            fork.get(TRACE_LOOKUPS)
 
         self._work = Work(derive, self)
         self._work.done.connect(self._done)

@@ -1,0 +1,86 @@
+"""Measures numbering, the trace and the finder on a job of over 10,000 pins and over 5,000 wires.
+
+Run: .venv/bin/python benchmarks/names.py
+"""
+
+import time
+from dataclasses import replace
+
+from circuits import panel, timed
+from measure import median
+
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, name_all, numbers
+from riktig.core.job import Job, Numbering, set_practice
+from riktig.core.labels import INDEX, find
+from riktig.core.papers import trace_page
+from riktig.core.plan import Plan
+from riktig.core.wiring import WIRING
+
+STARTERS = 160
+TYPED = ("K1", "k1:1", "x5", "M12-U", "WM7", "trunking", "isolator", "seal-in", "hold K3", "pump 11", "10", "nothing")
+
+
+def numbering(job: Job) -> None:
+    """Every school, from nothing and with all numbers kept; the sheets stand already, as on the screen."""
+    plan = Plan(job)
+    circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
+    plan.get(SHEETS)
+    for school in Numbering:
+        other = set_practice(job, numbering=school)
+        for how, kept in (("from nothing", replace(other, tags=(), numbers=())), ("kept", other)):
+
+            def act(kept: Job = kept) -> None:
+                name_all(circuits, nets, kept.practice, kept.tags, kept.numbers, kept.last_number)
+
+            act()
+            median(f"numbered {how}, {school.value[:34]}", timed(act, 15, numbers._NAMED.clear))
+
+
+def tracing(plan: Plan[Job]) -> None:
+    """A page of the trace from every seventh thing of each kind."""
+    circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
+    begin = time.perf_counter()
+    trace_page(plan, f"device:{circuits.devices[0].id}")
+    print(f"the first trace after an edit {(time.perf_counter() - begin) * 1000:.0f} ms")
+    keys = [f"device:{device.id}" for device in circuits.devices[::7]]
+    keys += [f"pin:{pin}" for pin in list(nets.of_pin)[::40]]
+    keys += [f"net:{net.id}" for net in nets.nets[::12]]
+    keys += [f"wire:{wire.key}" for wire in plan.get(WIRING).wires[::25]]
+    found = []
+    for key in keys:
+        begin = time.perf_counter()
+        trace_page(plan, key)
+        found.append(time.perf_counter() - begin)
+    median(f"a trace, {len(keys)} of them", found)
+    worst = sorted(zip(found, keys, strict=True))
+    print(f"    of them 95 in 100 under {worst[int(len(worst) * 0.95)][0] * 1000:.1f} ms; longest {worst[-3:]}")
+
+
+def finding(plan: Plan[Job]) -> None:
+    """Every text as it is typed, letter by letter."""
+    index = plan.get(INDEX)
+    found = []
+    for text in TYPED:
+        for end in range(1, len(text) + 1):
+            begin = time.perf_counter()
+            find(index, text[:end])
+            found.append(time.perf_counter() - begin)
+    median(f"the finder among {len(index.entries)} entries, a letter typed", found)
+
+
+def main() -> None:
+    """Numbers, traces and finds."""
+    job = panel(STARTERS)
+    plan = Plan(job)
+    nets = plan.get(NETS)
+    print(f"{STARTERS} starters: {len(nets.of_pin)} pins, {len(nets.nets)} nets, {len(plan.get(SHEETS).sheets)} sheets")
+    numbering(replace(job, printed=()))
+    begin = time.perf_counter()
+    wires = len(plan.get(WIRING).wires)
+    print(f"{wires} wires, led in {time.perf_counter() - begin:.0f} s; {len(plan.get(NAMES).number)} numbers")
+    tracing(plan)
+    finding(plan)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,60 @@
+"""The finder against a plain reading of its ranks, one entry at a time."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from riktig.core.job import Job
+from riktig.core.labels import INDEX, Entry, find, index_of, same_words
+from riktig.core.plan import Plan
+from riktig.demo_job import demo_job
+
+TEXT = st.text("k1:x- ", min_size=1, max_size=6)
+ENTRIES = st.lists(
+    st.builds(
+        Entry,
+        st.text("K1:X-", min_size=1, max_size=4),
+        st.sampled_from(["duct", "trunking k", "main isolator", "a 1x", ""]),
+        st.integers(0, 999).map(lambda n: f"device:{n}"),
+        st.lists(st.sampled_from(["K1", "X1", "X"]), max_size=2).map(tuple),
+    ),
+    max_size=20,
+)
+
+
+def rank(entry: Entry, wanted: str) -> int | None:
+    """The best rank of an entry by the words of ``find``, None when it does not answer."""
+    label, words = entry.label.lower(), wanted.split(" ")
+    said = f" {label} {entry.what.lower()}"
+    bare = "".join(letter for letter in wanted if letter not in " :.-/,")
+    plain = "".join(letter for letter in label if letter not in " :.-/,")
+    tests = (
+        label == wanted,
+        label.startswith(wanted),
+        bool(bare) and plain.startswith(bare),
+        all(f" {word}" in said for word in words),
+        all(word in said for word in words),
+        any(word in said for word in same_words(wanted))
+        or all(any(one in said for one in same_words(word)) for word in words),
+        wanted in [other.lower() for other in entry.also],
+    )
+    return next((number for number, met in enumerate(tests) if met), None)
+
+
+def slowly(entries: list[Entry], typed: str, limit: int) -> list[Entry]:
+    wanted = " ".join(typed.lower().split())
+    ranked = [(rank(entry, wanted), place) for place, entry in enumerate(entries)] if wanted else []
+    best = sorted((n, place) for n, place in ranked if n is not None)[:limit]
+    return [entries[place] for _, place in best]
+
+
+@given(ENTRIES, TEXT | st.sampled_from(["disconnect", "raceway 1", "isolators", "k1 duct"]), st.integers(1, 12))
+def test_the_finder_answers_as_one_who_reads_every_entry(entries: list[Entry], typed: str, limit: int) -> None:
+    assert list(find(index_of(entries), typed, limit)) == slowly(entries, typed, limit)
+
+
+@pytest.mark.parametrize("typed", ["k1", "k", "1", "m", "x5:", "wm", "rake", "hold k7", "trunking", "ze", "ra st", "7"])
+def test_it_does_so_on_the_demonstration(typed: str) -> None:
+    index = Plan[Job](demo_job("kelp-shed")).get(INDEX)
+    assert list(find(index, typed)) == slowly(list(index.entries), typed, 12)
+    assert find(index, typed)
