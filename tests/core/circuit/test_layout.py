@@ -1,5 +1,7 @@
 """Layout of the sheets: no label touches another or a line, arrows come in pairs, any path fits in pieces."""
 
+import re
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -21,13 +23,25 @@ from riktig.core.circuit import (
     SheetKind,
     elements_of,
     lay_out,
+    renumber,
     settle,
 )
 from riktig.core.circuit.fold import Piece, folded, is_cut
 from riktig.core.circuit.pad import height_of, width_of
 from riktig.core.circuit.sheet_model import FRAME_BOTTOM, FRAME_RIGHT, MOST_COLUMNS, RAIL_BOTTOM, RAIL_TOP
 from riktig.core.geometry import Drawing, Line, Poly, Text, bounds_of
-from riktig.core.job import CircuitId, Command, DeviceId, ElementId, Job, Start, add_load, new_job
+from riktig.core.job import (
+    CircuitId,
+    Command,
+    DeviceId,
+    ElementId,
+    Job,
+    Numbering,
+    Start,
+    add_load,
+    new_job,
+    set_practice,
+)
 from riktig.core.plan import Plan
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.circuit.builders import one_motor
@@ -52,7 +66,20 @@ def thirty_starters() -> Job:
     return settle(job)
 
 
-JOBS = {**{f"demonstration {name}": demo_job(name) for name in DEMOS}, **SAMPLES, "thirty starters": thirty_starters()}
+def numbered(name: str, school: Numbering) -> Job:
+    """A demonstration whose numbers are those of another school."""
+    return renumber(set_practice(demo_job(name), numbering=school))
+
+
+JOBS = {
+    **{f"demonstration {name}": demo_job(name) for name in DEMOS},
+    **SAMPLES,
+    "thirty starters": thirty_starters(),
+    "by rung": numbered("kelp-shed", Numbering.BY_RUNG),
+    "by rung, North American": numbered("frost-fan", Numbering.BY_RUNG),
+    "by place": numbered("kelp-shed", Numbering.BY_PLACE),
+    "by wire": numbered("kelp-shed", Numbering.BY_WIRE),
+}
 
 
 def texts_of(drawing: Drawing) -> list[Text]:
@@ -95,6 +122,28 @@ def test_no_two_texts_overlap_and_no_line_runs_through_one(name: str) -> None:
     for drawing in Plan(JOBS[name]).get(SHEET_DRAWINGS):
         assert touching(drawing) == [], drawing.title
         assert crossed(drawing) == [], drawing.title
+
+
+def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
+    plan = Plan(JOBS["by rung"])
+    said = [
+        int(found[1])
+        for drawing in plan.get(SHEET_DRAWINGS)
+        for text in texts_of(drawing)
+        if (found := re.search(r"rung (\d+)$", text.text))
+    ]
+    rungs = plan.get(CIRCUITS).rungs
+    named = [n for n, rung in enumerate(rungs, 1) if rung.band is Band.CONTROL]
+    assert sorted(set(said)) == sorted(said)
+    # Where a path leaves no room for its name its number is left out too: in one of eight at most.
+    assert len(set(named) - set(said)) <= len(named) / 8
+    # What hangs on a rung has its number ahead of its own: rung 52 has 5201 on the same sheet.
+    for drawing in plan.get(SHEET_DRAWINGS):
+        texts = [text.text for text in texts_of(drawing)]
+        if any(text.endswith("rung 52") for text in texts):
+            assert "5201" in texts
+    plain = [text.text for drawing in Plan(JOBS["by place"]).get(SHEET_DRAWINGS) for text in texts_of(drawing)]
+    assert not any("rung " in text for text in plain)
 
 
 @pytest.mark.parametrize("name", JOBS)

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from itertools import product
 
 from riktig.core.catalogue import Behaviour
 from riktig.core.circuit.cards import io_address
@@ -59,6 +60,12 @@ class Reading:
     touched: dict[DeviceId, str]
     titles: dict[CircuitId, str]
     north_american: bool
+    rungs: dict[str, int]
+    """The number of each rung by id, where numbers go by rung; otherwise empty."""
+
+    def rung_name(self, rung: str) -> str:
+        """“rung 12”, or empty."""
+        return f"rung {self.rungs[rung]}" if rung in self.rungs else ""
 
 
 def purpose_within(device: Device, titles: dict[CircuitId, str]) -> str:
@@ -293,16 +300,20 @@ class Labels:
 
     def _captions(self) -> None:
         """What a path is for, above the line it hangs on; the first of a circuit with the circuit's name."""
-        for x, title, said in self.sheet.captions:
+        for x, title, said, rung in self.sheet.captions:
             lines = list(dict.fromkeys(t for t in (title, said) if t))
+            name = self.reading.rung_name(rung)
+            joined = [*lines[:-1], f"{lines[-1]}, {name}"] if lines and name else lines
+            tries = ([joined, [*lines, name], [name], lines] if lines else [[name]]) if name else [lines]
 
-            def spots(x: float = x, lines: list[str] = lines, named: bool = bool(title)) -> Iterator[list[Text]]:
-                for dx in (2.0, 8.0, 13.0):
-                    for size in (SMALL, 2.2):
-                        yield [
-                            Text(x + dx, RAIL_TOP - 2.6 - (len(lines) - 1 - n) * 3.7, part, size, "second",
-                                 Face.BOLD if named and n == 0 else Face.WORDS)
-                            for n, part in enumerate(lines)
-                        ]  # fmt: skip
+            def spots(
+                x: float = x, tries: list[list[str]] = tries, named: bool = bool(title), name: str = name
+            ) -> Iterator[list[Text]]:
+                for said, dx, size in product(tries, (2.0, 8.0, 13.0), (SMALL, 2.2)):
+                    yield [
+                        Text(x + dx, RAIL_TOP - 2.6 - (len(said) - 1 - n) * 3.7, part, size, "second",
+                             Face.BOLD if named and n == 0 and part != name else Face.WORDS)
+                        for n, part in enumerate(said)
+                    ]  # fmt: skip
 
             self._first(spots())

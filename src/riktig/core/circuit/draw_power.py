@@ -1,5 +1,7 @@
 """The parts of a power sheet that are not symbols of a path: lines across, cable, loads at the end, earth."""
 
+from collections.abc import Callable
+
 from riktig.core.circuit.draw_frame import broken
 from riktig.core.circuit.ground import Ground
 from riktig.core.circuit.model import Band, Device, Landing, Rung
@@ -23,7 +25,12 @@ Tags = dict[DeviceId, str]
 
 
 def power_marks(
-    sheet: Sheet, devices: Devices, tags: Tags, elsewhere: dict[DeviceId, Place], ground: Ground
+    sheet: Sheet,
+    devices: Devices,
+    tags: Tags,
+    elsewhere: dict[DeviceId, Place],
+    ground: Ground,
+    rung_name: Callable[[str], str],
 ) -> list[Mark]:
     """The lines of the sheet, cable and load signs, and the earth line.
 
@@ -33,6 +40,7 @@ def power_marks(
         tags: What each is called.
         elsewhere: Where the other part of a device stands.
         ground: What stands on the sheet so far.
+        rung_name: What a rung is called by its id, where numbers go by rung; otherwise empty.
     """
     marks: list[Mark] = []
     incomer = any(devices[s.element.device].kind.family == "isolator" for s in sheet.seats)
@@ -51,7 +59,7 @@ def power_marks(
         first = next((s for s in sheet.seats if any(s.element == p for p in rung.path.parts)), None)
         named = rung.title and rung.band is Band.POWER and rung.start and rung.start[0] != "PE"
         if first and named and abs(first.top - power_top(bus.y)) < 0.1:
-            _title(rung.title, first, ground)
+            _title(", ".join(filter(None, (rung.title, rung_name(rung.id)))), first, ground)
     return marks + _returns(sheet, bus.y, devices)
 
 

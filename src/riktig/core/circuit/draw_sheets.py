@@ -15,7 +15,7 @@ from riktig.core.circuit.numbers import Names
 from riktig.core.circuit.sheet_model import LINE_GAP, SHEET_HEIGHT, SHEET_WIDTH, Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.symbols import symbol_of
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text
-from riktig.core.job import DeviceId, PinId, Practice
+from riktig.core.job import DeviceId, Numbering, PinId, Practice
 from riktig.core.plan import Memo
 
 __all__ = ["SheetPen", "contact_places", "sheets_with"]
@@ -41,7 +41,9 @@ class SheetPen:
     ) -> None:
         self._sheets = sheets.sheets
         self._heading = Heading(number, title, client, drawing_number, revision)
-        self._pen = _Pen(sheets, circuits, nets, names, practice.rulebook.north_american)
+        numbered = practice.numbering is Numbering.BY_RUNG
+        rungs = {rung.id: number for number, rung in enumerate(circuits.rungs, 1)} if numbered else {}
+        self._pen = _Pen(sheets, circuits, nets, names, practice.rulebook.north_american, rungs)
 
     def drawing(self, index: int) -> Drawing:
         """The sheet in that place (from 0) as marks in mm; keys are ``element:``, ``device:``, ``net:``, ``place:``.
@@ -109,7 +111,9 @@ class _Pen:
     bonded: frozenset[PinId]
     first: dict[SheetKind, int]
 
-    def __init__(self, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names, north_american: bool) -> None:
+    def __init__(
+        self, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names, north_american: bool, rungs: dict[str, int]
+    ) -> None:
         devices = {device.id: device for device in circuits.devices}
         coils: dict[DeviceId, Element] = {}
         used: dict[DeviceId, dict[str, str]] = {}
@@ -140,6 +144,7 @@ class _Pen:
             touched,
             dict(circuits.titles),
             north_american,
+            rungs,
         )
         self.bonded = frozenset(circuits.earths)
         self.first = {s.kind: s.number for s in reversed(sheets.sheets)}
@@ -153,7 +158,7 @@ class _Pen:
             return (*((pin, d, r.names.tag[d.id]) for pin, d in bonded), *((b.id, r.names.tag[b.id]) for b in bars))
         if sheet.kind is SheetKind.LEGEND:
             return (r.north_american, *symbols_used(r.circuits))
-        found: list[object] = [r.north_american]
+        found: list[object] = [r.north_american, *(r.rungs.get(rung.id) for rung in sheet.rungs)]
         for seat in sheet.seats:
             one = seat.element
             for pole in one.poles:
@@ -192,7 +197,7 @@ class _Pen:
         ground.add([Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots])
         if sheet.bus:
             there = {did: Place(*_split(text)) for did, text in r.elsewhere.items()}
-            ground.add(power_marks(sheet, r.devices, r.names.tag, there, ground))
+            ground.add(power_marks(sheet, r.devices, r.names.tag, there, ground, r.rung_name))
         else:
             ground.add(self._landings(sheet))
         Labels(r, sheet, ground, self.bonded).set_all()

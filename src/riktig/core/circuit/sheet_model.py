@@ -141,7 +141,8 @@ class Sheet:
     rails: tuple[Rail, ...] = ()
     bus: Bus | None = None
     arrows: tuple[Arrow, ...] = ()
-    captions: tuple[tuple[float, str, str], ...] = ()
+    captions: tuple[tuple[float, str, str, str], ...] = ()
+    """Where each stands (x mm), the circuit's name, what the path is for, and its rung's id; all but x may be empty."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -155,7 +155,7 @@ def _control_sheet(
 ) -> Sheet:
     pad = Pad(_loads(here, devices))
     rails: list[Rail] = []
-    captions: list[tuple[float, str, str]] = []
+    captions: list[tuple[float, str, str, str]] = []
     needed = sum(part.width for part in here) + GAP_COLUMNS * (len(here) - 1)
     step = min(WIDEST, (FRAME_RIGHT - START_X - 14) / max(needed - 0.35, 1))
     x = START_X
@@ -166,7 +166,7 @@ def _control_sheet(
         for n, piece in enumerate(part.pieces):
             goes_on = n > 0 and part.pieces[n - 1].rung is piece.rung
             said = "" if goes_on else piece.rung.title.removeprefix(title).removeprefix(": ")
-            captions.append((x, "" if n else title, said))
+            captions.append((x, "" if n else title, said, "" if goes_on else piece.rung.id))
             with_tap = part.tap is not None and piece.start == part.tap.end[0]
             _put_piece(pad, piece, x, step, rails, devices, with_tap=with_tap)
             x += step * piece.width
