@@ -132,6 +132,27 @@ def test_each_demonstration_is_written_and_shown_without_a_display(
     assert [line["load"] for line in lines] == [load.name for load in DEMOS[name]().loads]
 
 
+@pytest.mark.parametrize(
+    ("label", "title"),
+    [
+        ("M3", "M3, rake carriage"),
+        ("WM3", "M3, rake carriage"),
+        ("M3-U", "potential M3-U"),
+        ("X5:U", "X5:U, rake carriage, U"),
+        ("K7:13", "K7:13"),
+        ("%IX0.0", "A2:I0"),
+        ("rake carriage", "M3, rake carriage"),
+    ],
+)
+def test_a_trace_begins_at_any_label(
+    demo_path: Path, capsys: pytest.CaptureFixture[str], label: str, title: str
+) -> None:
+    assert main(["trace", str(demo_path), label]) == 0
+    said = capsys.readouterr().out
+    assert said.startswith(f"Trace of {title}")
+    assert "X1:L" in said and "sheet" in said
+
+
 @pytest.mark.parametrize(("name", "count"), [("kelp-shed", 8), ("frost-fan", 3), ("loads", 2)])
 def test_the_shipped_lists_make_jobs_and_their_guesses_are_said(
     tmp_path: Path, capsys: pytest.CaptureFixture[str], name: str, count: int

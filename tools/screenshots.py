@@ -9,7 +9,6 @@ from pathlib import Path
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
 
 from riktig.core.build import Operation, tick_facts
 from riktig.core.circuit import entry_of
@@ -25,10 +24,10 @@ from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.plate import PlateStation
 from riktig.desk.stations.plate.drag import preview
 from riktig.desk.stations.prove import ProveStation
+from riktig.desk.stations.wires import WiresStation
 from riktig.desk.theme import DARK, LIGHT
 from riktig.devices import BenchMeter
 
-LIST = "Item\tRating\tArea\tType\tColour\nrinse pump\t2.2 kW\twash bay\tDOL\tred\nsalt mill\t5,5 kW\tloft\tVFD\tblue\n"
 FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 
 
@@ -77,17 +76,9 @@ def main() -> None:
     session.select("value:m1.contactor")
     brief.jump("Loads")
     take(window, "01-brief")
-    session.select("value:panel.transformer")
-    brief.jump("Panel")
-    take(window, "14-brief-panel")
     session.select("")
     brief.jump("Practice")
     take(window, "15-brief-practice")
-    QApplication.clipboard().setText(LIST)
-    brief.new.paste()
-    QTest.qWait(100)
-    brief.see(brief.new)
-    take(window, "16-brief-list")
     window.go_to("Circuits")
     circuits = window.stations["Circuits"]
     assert isinstance(circuits, CircuitsStation)
@@ -98,6 +89,9 @@ def main() -> None:
     take(window, "17-recipe-book")
     circuits.show_behaviour(CircuitId("c3"))
     take(window, "18-what-it-must-do")
+    session.select("device:c3.M")
+    circuits.show_trace()
+    take(window, "14-trace")
     session.open(demo_file(session, "wash-drum"))
     window.go_to("Plate")
     plate = window.stations["Plate"]
@@ -120,6 +114,12 @@ def main() -> None:
     session.select("wire:c1.FO:96~c1.S.stop:1")
     work_a_while(window)
     take(window, "07-wires")
+    wires = window.stations["Wires"]
+    assert isinstance(wires, WiresStation)
+    wires.numbers.click()
+    session.select("net:c1.FO:2")
+    take(window, "16-numbers")
+    wires.batches.click()
     window.go_to("Terminals")
     session.select("device:c1.X.U")
     take(window, "08-terminals")

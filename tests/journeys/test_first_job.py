@@ -134,6 +134,9 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     assert {"KS-0500_rev_A_papers.pdf", "KS-0500_rev_A_schedules.xlsx", "KS-0500_rev_A_plate.dxf"} <= names
     record = (station.folder() / "csv" / "test_record.csv").read_text(encoding="utf-8")
     assert record.count("passed") == tests
+    # What stands on the papers is out: those numbers are given to nothing else from here on.
+    assert {"1", "M1-U", "PE"} <= set(session.job.printed)
+    assert session.progress.complete == 31
 
     # Closed and opened again, everything is there.
     window.close()

@@ -135,5 +135,5 @@ def _sign(x: float, y: float, standing: Standing, key: str) -> list[Mark]:
         marks.append(Poly(half, "act", 0.2, closed=True, fill="act", key=key))
     elif standing is Standing.COMPLETE:
         tick = (Point(x - 1.1, y + 0.1), Point(x - 0.3, y + 1.0), Point(x + 1.2, y - 1.0))
-        marks += [Circle(x, y, 2.3, "act", 0.5, "act", key=key), Poly(tick, "card", 0.7, key=key)]
+        marks += [Circle(x, y, 2.3, "act", 0.5, "act", key=key), Poly(tick, "card", 0.7)]
     return marks

@@ -295,10 +295,16 @@ def retag(job: Job) -> Job:
     return settle(replace(job, tags=tuple(one for one in job.tags if one.own)))
 
 
-def mark_printed(job: Job) -> Job:
-    """Every number of now stands on a label: out of use, it is retired and given to nothing else."""
-    circuits = _expanded(job)
-    names = names_of(job, circuits, find_nets(circuits))
+def mark_printed(job: Job, written: Job | None = None) -> Job:
+    """Every number of now stands on a label: out of use, it is retired and given to nothing else.
+
+    Args:
+        job: The job of now.
+        written: The job that stands on paper, when it is an earlier one.
+    """
+    written = written or job
+    circuits = _expanded(written)
+    names = names_of(written, circuits, find_nets(circuits))
     idents = {wire_number(one.number, mark) for one in names.given_numbers for mark in one.marks}
     printed = tuple(sorted({*job.printed, *names.number.values(), *idents}))
     return job if printed == job.printed else replace(job, printed=printed)

@@ -4,7 +4,9 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QProgressBar, QVBoxLayout, QWidget
 
+from riktig.core.circuit import mark_printed
 from riktig.core.errors import RiktigError
+from riktig.core.job import Job
 from riktig.core.papers import export_all, file_stem, missing_papers
 from riktig.core.plan import Plan
 from riktig.core.work import Progress
@@ -30,6 +32,7 @@ class HandoverStation(Station):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.work: Work | None = None
+        self._written: Job | None = None
         self.write = self.button("Write the papers", "Writes all papers into a folder", main=True)
         self.choose = self.button("Other folder …", "Writes them elsewhere")
         self.stop = self.button("Stop", "Stops writing; finished files stay")
@@ -113,7 +116,9 @@ class HandoverStation(Station):
         made = self.session.clock()[:10]
 
         def job_to_do(progress: Progress) -> object:
-            return export_all(Plan(job), records, folder, made=made, progress=progress)
+            paths = export_all(Plan(job), records, folder, made=made, progress=progress)
+            self._written = job
+            return paths
 
         self.work = Work(job_to_do, self)
         self.work.stepped.connect(self._stepped)
@@ -145,6 +150,9 @@ class HandoverStation(Station):
         files = list(paths) if isinstance(paths, list) else []
         self.words.setText(f"{len(files)} papers written.")
         folder = files[0].parent if files else self.folder()
+        written = self._written
+        if written is not None and not self.session.read_only:
+            self.session.edit("papers written", lambda job: mark_printed(job, written))
         self.session.say(f"{len(files)} papers written to {folder}.")
 
     def _failed(self, error: object) -> None:

@@ -112,11 +112,10 @@ class WiresStation(Station):
         self.tally.show_drawing(draw_numbers(shown, label, self.session.selection))
         pulled, links = sum(one.tally.pulled for one in states), sum(one.tally.links for one in states)
         begun = sum(one.standing is Standing.PART for one in states)
-        self.words.setText(f"{len(states)} numbers  ·  {pulled} pulled  ·  {links} links")
         self.hint.setText(
-            f"{len(states) - len(left)} complete, {begun} in part, {len(left) - begun} not begun. A solid line is a "
-            "link within one place, a dashed one a wire pulled to another; a terminal or a bar is one end. Build ticks "
-            "the wires of the panel."
+            f"{len(states) - len(left)} complete, {begun} in part, {len(left) - begun} not begun. A "
+            f"solid line is a link within one place ({links}), a dashed one a wire pulled to another ({pulled}); a "
+            "terminal or a bar is one end. Build ticks the wires of the panel."
         )
 
     def _card(self, key: str) -> None:
@@ -126,8 +125,10 @@ class WiresStation(Station):
     def refresh(self) -> None:
         """Shows the wires of now."""
         here = self.stack.currentWidget() is self.tally
+        self.words.hide()  # first, so that the bar is never wider than the window
         self.which.setVisible(here)
         self.field.setVisible(here)
+        self.words.setVisible(not here)
         if here:
             self._show_tally()
             return
