@@ -81,7 +81,7 @@ def test_both_contactors_in_is_a_short_circuit_and_is_said() -> None:
     job = sample("both ways")
     plan, circuit = Plan(job), job.circuits[-1].id
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
-    panel.pushed |= {DeviceId(f"{circuit}.K"), DeviceId(f"{circuit}.KR")}
+    panel.hands.pushed |= {DeviceId(f"{circuit}.K"), DeviceId(f"{circuit}.KR")}
     panel.settle()
     assert panel.shorts == ["L2 meets L3"]
 

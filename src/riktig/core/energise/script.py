@@ -70,20 +70,20 @@ class _Runner:
         raise RiktigError("The circuit has nothing that trips.", hint="Leave the step out.")
 
     def _do(self, text: str) -> None:
-        panel = self.panel
+        panel, hands = self.panel, self.panel.hands
         words = text.split()
         verb, what = words[0], " ".join(words[1:])
         if text.startswith("let go "):
             verb, what = "let go", text.removeprefix("let go ")
         sets = {
-            "raise": (panel.pressed, True),
-            "lower": (panel.pressed, False),
-            "open": (panel.opened, True),
-            "close": (panel.opened, False),
-            "spend": (panel.tripped, True),
-            "renew": (panel.tripped, False),
-            "push": (panel.pushed, True),
-            "let go": (panel.pushed, False),
+            "raise": (hands.pressed, True),
+            "lower": (hands.pressed, False),
+            "open": (hands.opened, True),
+            "close": (hands.opened, False),
+            "spend": (hands.tripped, True),
+            "renew": (hands.tripped, False),
+            "push": (hands.pushed, True),
+            "let go": (hands.pushed, False),
         }
         match verb:
             case "rest":
@@ -92,19 +92,19 @@ class _Runner:
                 self._press(what, down=verb == "press")
             case "turn":
                 role, _, position = what.partition(" to ")
-                panel.position[self._device(role)] = position
+                hands.position[self._device(role)] = position
             case "trip" | "reset":
                 did = self._guard() if what == "guard" else self._device(what)
-                (panel.tripped.add if verb == "trip" else panel.tripped.discard)(did)
+                (hands.tripped.add if verb == "trip" else hands.tripped.discard)(did)
             case "wait":
                 panel.wait(float(what))
             case "lose" | "restore":
-                (panel.lost.add if verb == "lose" else panel.lost.discard)(what)
+                (hands.lost.add if verb == "lose" else hands.lost.discard)(what)
             case "output":
                 self._output(on=what == "on")
             case "foreign":
                 ours = {d.id for d in self.circuits.devices if d.kind_id == "foreign_source"}
-                panel.foreign = ours if what == "on" else set()
+                hands.foreign = ours if what == "on" else set()
             case _ if verb in sets:
                 place, add = sets[verb]
                 (place.add if add else place.discard)(self._device(what))
@@ -116,10 +116,10 @@ class _Runner:
         role, _, button = what.partition(" ")
         did = self._device(role)
         if not button:
-            (self.panel.pressed.add if down else self.panel.pressed.discard)(did)
+            (self.panel.hands.pressed.add if down else self.panel.hands.pressed.discard)(did)
             return
         unit = (did, "1-2" if button == "stop" else "3-4")
-        (self.panel.pressed_units.add if down else self.panel.pressed_units.discard)(unit)
+        (self.panel.hands.pressed_units.add if down else self.panel.hands.pressed_units.discard)(unit)
 
     def _output(self, *, on: bool) -> None:
         """The controller's output that commands this circuit."""
@@ -127,7 +127,7 @@ class _Runner:
             if rung.end == (f"{self.circuit}.command",):
                 for part in rung.path.parts:
                     for pole in getattr(part, "poles", ()):
-                        (self.panel.outputs.add if on else self.panel.outputs.discard)((pole.device, pole.unit))
+                        (self.panel.hands.outputs.add if on else self.panel.hands.outputs.discard)((pole.device, pole.unit))
 
     def _look(self, text: str) -> str:
         """What is otherwise than expected; empty when it is as expected."""
@@ -144,6 +144,6 @@ class _Runner:
         device = self.known[did]
         now = self.panel.turns(did) if device.kind.is_motor else ("on" if did in self.panel.on else "off")
         if device.kind.has_coil:
-            now = "on" if (did, "A1-A2") in self.panel.fed_units else "off"
+            now = "on" if self.panel.is_fed(did) else "off"
         fine = now == want or (want == "on" and device.kind.is_motor and now != "off")
         return "" if fine else f"{role} is {now}, not {want}"

@@ -1,0 +1,247 @@
+"""The circuits as an electrical network: points, contacts that join them, consumers, and the poles of supplies."""
+
+import cmath
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from itertools import product
+from math import pi, sqrt
+
+from riktig.core.catalogue import Behaviour, Unit
+from riktig.core.circuit import Circuits, Device, Nets
+from riktig.core.energise.conductors import Conductor, grouped
+from riktig.core.energise.figures import draw_of
+from riktig.core.job import DeviceId, PinId, Supply
+
+__all__ = ["MAINS", "Consumer", "Contact", "Network", "Pole", "build_network"]
+
+MAINS = "mains"
+"""The system of the incoming supply; every other has the id of the device that makes it."""
+DC_V = 24.0
+_CONTACTS = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
+_CONSUMERS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT}
+
+
+@dataclass(frozen=True, slots=True)
+class Contact:
+    """What leads on between two points while it is closed."""
+
+    device: DeviceId
+    unit: str
+    a: int
+    b: int
+
+
+@dataclass(frozen=True, slots=True)
+class Consumer:
+    """What draws between two points: ohm at its voltage, what a meter reads of it cold, its voltage, V."""
+
+    device: DeviceId
+    unit: str
+    a: int
+    b: int
+    ohm: float
+    cold_ohm: float
+    volts: float
+    pick: float
+    hold: float
+
+
+@dataclass(frozen=True, slots=True)
+class Pole:
+    """One pole of a supply at a point: volts as phasor and as direct voltage, against the zero of its system."""
+
+    system: str
+    name: str
+    point: int
+    ac: complex
+    dc: float
+
+    @property
+    def is_zero(self) -> bool:
+        """Whether it is what current returns to."""
+        return self.ac == 0 and self.dc == 0
+
+
+@dataclass(frozen=True, slots=True)
+class Network:
+    """Points are numbered from 0; ``point`` is that of each pin, ``pins`` the pins of each point."""
+
+    point: dict[PinId, int]
+    pins: tuple[tuple[PinId, ...], ...]
+    count: int
+    contacts: tuple[Contact, ...]
+    consumers: tuple[Consumer, ...]
+    poles: tuple[Pole, ...]
+    devices: dict[DeviceId, Device]
+
+    def at(self, device: DeviceId, pin: str) -> int | None:
+        """The point of a pin; None where nothing is connected to it."""
+        return self.point.get(PinId(f"{device}:{pin}"))
+
+
+def build_network(
+    circuits: Circuits, nets: Nets, supply: Supply, control_v: float, conductors: Sequence[Conductor]
+) -> Network:
+    """The network of some circuits as they are wired.
+
+    Args:
+        control_v: Voltage of the control transformer's secondary, V.
+        conductors: What joins the pins; see ``conductors_of``.
+    """
+    point = grouped(nets.of_pin, conductors)
+    maker = _Maker(circuits, supply, control_v, point)
+    pins: list[list[PinId]] = [[] for _ in range(max(point.values(), default=-1) + 1)]
+    for pin, number in point.items():
+        pins[number].append(pin)
+    maker.make()
+    inner = [()] * (maker.count - len(pins))
+    return Network(
+        point,
+        (*map(tuple, pins), *inner),
+        maker.count,
+        tuple(maker.contacts),
+        tuple(maker.consumers()),
+        tuple(maker.poles),
+        {device.id: device for device in circuits.devices},
+    )
+
+
+class _Maker:
+    def __init__(self, circuits: Circuits, supply: Supply, control_v: float, point: dict[PinId, int]) -> None:
+        self.circuits, self.supply, self.control_v, self.point = circuits, supply, control_v, point
+        self.count = max(point.values(), default=-1) + 1
+        self.contacts: list[Contact] = []
+        self.poles: list[Pole] = []
+        self._zeros: dict[PinId, int] = {}
+        self._wanted: list[tuple[Device, Unit, str, int, int, float]] = []
+
+    def make(self) -> None:
+        """Everything but the consumers' voltages, which need all poles."""
+        for device in self.circuits.devices:
+            self._supplies(device)
+            self._inside(device)
+            for unit in device.kind.units:
+                if unit.behaviour in _CONTACTS:
+                    a, b = self._at(device, unit.pins[0]), self._at(device, unit.pins[-1])
+                    if a is not None and b is not None:
+                        self.contacts.append(Contact(device.id, unit.name, a, b))
+                elif unit.behaviour is Behaviour.WINDING:
+                    self._winding(device, unit)
+                elif unit.behaviour in _CONSUMERS and not (device.kind_id == "soft_starter" and unit.name == "S1-S2"):
+                    self._between(device, unit, unit.name, unit.pins[0], unit.pins[-1])
+
+    def _at(self, device: Device, pin: str) -> int | None:
+        return self.point.get(device.pin(pin))
+
+    def _drive_zero(self, device: Device) -> int:
+        """The zero of a drive's own 24 V, brought out or not."""
+        if device.pin("0") not in self._zeros:
+            at = self._at(device, "0")
+            self._zeros[device.pin("0")] = self._inner() if at is None else at
+        return self._zeros[device.pin("0")]
+
+    def _inner(self) -> int:
+        self.count += 1
+        return self.count - 1
+
+    def _between(self, device: Device, unit: Unit, name: str, first: str, last: str, volts: float = 0.0) -> None:
+        a, b = self._at(device, first), self._at(device, last)
+        if device.kind_id == "drive" and last == "0":
+            b = self._drive_zero(device)
+        if a is not None and b is not None:
+            self._wanted.append((device, unit, name, a, b, volts))
+
+    def _winding(self, device: Device, unit: Unit) -> None:
+        """A winding of two ends, or of three that meet inside."""
+        if len(unit.pins) == 2:
+            self._between(device, unit, unit.name, *unit.pins, self.supply.voltage_v)
+            return
+        star = self._inner()
+        for pin in unit.pins:
+            at = self._at(device, pin)
+            if at is not None:
+                phase = self.supply.voltage_v / sqrt(3)
+                self._wanted.append((device, unit, f"{unit.name}.{pin}", at, star, phase))
+
+    def _inside(self, device: Device) -> None:
+        """What a device has between its pins beside its units."""
+        if device.kind_id == "phase_monitor":
+            for first, last in (("L1", "L2"), ("L2", "L3"), ("L3", "L1")):
+                unit = Unit(f"{first}-{last}", (first, last), Behaviour.LOAD)
+                self._between(device, unit, unit.name, first, last, self.supply.voltage_v)
+        if device.kind_id == "soft_starter":
+            start, loop = self._at(device, "S1"), self._at(device, "S2")
+            if start is not None and loop is not None:
+                zero = self._inner()
+                self.poles += [
+                    Pole(f"{device.id}:S", "S1", start, 0j, DC_V),
+                    Pole(f"{device.id}:S", "inside", zero, 0j, 0.0),
+                ]
+                self._wanted.append((device, Unit("S1-S2", ("S1", "S2"), Behaviour.INPUT), "S1-S2", loop, zero, DC_V))
+
+    def _supplies(self, device: Device) -> None:
+        kind, mine = device.kind_id, str(device.id)
+        if kind == "supply":
+            phase = self.supply.voltage_v / sqrt(3)
+            for number, name in enumerate(("L1", "L2", "L3")):
+                self._pole(device, MAINS, name, cmath.rect(phase, -2 * pi * number / 3))
+            self._pole(device, MAINS, "N")
+            self._pole(device, MAINS, "PE")
+        elif kind == "transformer":
+            self._pole(device, mine, "5", complex(self.control_v))
+            self._pole(device, mine, "7")
+        elif kind == "dc_supply":
+            self._pole(device, mine, "P", dc=DC_V)
+            self._pole(device, mine, "M")
+        elif kind == "drive":
+            self._pole(device, mine, "24", dc=DC_V)
+            self.poles.append(Pole(mine, "0", self._drive_zero(device), 0j, 0.0))
+        elif kind == "foreign_source":
+            self._pole(device, mine, "1", complex(self.supply.voltage_to_neutral_v))
+            self._pole(device, mine, "2")
+        elif kind == "analogue_out":
+            for channel in ("0", "1"):
+                self._pole(device, f"{mine}:{channel}", f"AO{channel}", dc=10.0)
+                self._pole(device, f"{mine}:{channel}", f"C{channel}")
+
+    def _pole(self, device: Device, system: str, pin: str, ac: complex = 0j, dc: float = 0.0) -> None:
+        at = self._at(device, pin)
+        if at is not None:
+            self.poles.append(Pole(system, pin, at, ac, dc))
+
+    def consumers(self) -> Iterable[Consumer]:
+        """Each with the voltage it is made for: what the supplies it can be switched to give."""
+        reach = self._reach()
+        for device, unit, name, a, b, given in self._wanted:
+            draw = draw_of(device.kind_id, unit)
+            volts = given or (DC_V if draw.dc else self._volts(reach[a], reach[b]))
+            if device.kind_id == "drive" and unit.name == "REF-COM":
+                volts = 10.0
+            ohm = volts * volts / draw.va
+            yield Consumer(device.id, name, a, b, ohm, draw.ohm or ohm, volts, draw.pick, draw.hold)
+
+    def _reach(self) -> list[set[int]]:
+        """By point, the poles that it could be joined to with every contact closed."""
+        parent = list(range(self.count))
+
+        def find(item: int) -> int:
+            while parent[item] != item:
+                parent[item] = parent[parent[item]]
+                item = parent[item]
+            return item
+
+        for contact in self.contacts:
+            parent[find(contact.a)] = find(contact.b)
+        by_root: dict[int, set[int]] = {}
+        for number, pole in enumerate(self.poles):
+            by_root.setdefault(find(pole.point), set()).add(number)
+        return [by_root.get(find(one), set()) for one in range(self.count)]
+
+    def _volts(self, first: set[int], last: set[int]) -> float:
+        """The least voltage between two poles of one system; that of the supply to neutral where there is none."""
+        found = [
+            abs(complex(abs(self.poles[a].ac - self.poles[b].ac), self.poles[a].dc - self.poles[b].dc))
+            for a, b in product(first, last)
+            if self.poles[a].system == self.poles[b].system
+        ]
+        return min((volts for volts in found if volts > 1.0), default=self.supply.voltage_to_neutral_v)
