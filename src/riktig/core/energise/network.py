@@ -44,6 +44,8 @@ class Consumer:
     volts: float
     pick: float
     hold: float
+    ends: tuple[str, str] = ("", "")
+    """The markings of its pins; empty for an end inside the device."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +57,8 @@ class Pole:
     point: int
     ac: complex
     dc: float
+    pin: PinId | None = None
+    """None inside a device."""
 
     @property
     def is_zero(self) -> bool:
@@ -113,7 +117,7 @@ class _Maker:
         self.contacts: list[Contact] = []
         self.poles: list[Pole] = []
         self._zeros: dict[PinId, int] = {}
-        self._wanted: list[tuple[Device, Unit, str, int, int, float]] = []
+        self._wanted: list[tuple[Device, Unit, str, int, int, float, tuple[str, str]]] = []
 
     def make(self) -> None:
         """Everything but the consumers' voltages, which need all poles."""
@@ -149,7 +153,7 @@ class _Maker:
         if device.kind_id == "drive" and last == "0":
             b = self._drive_zero(device)
         if a is not None and b is not None:
-            self._wanted.append((device, unit, name, a, b, volts))
+            self._wanted.append((device, unit, name, a, b, volts, (first, last)))
 
     def _winding(self, device: Device, unit: Unit) -> None:
         """A winding of two ends, or of three that meet inside."""
@@ -161,7 +165,7 @@ class _Maker:
             at = self._at(device, pin)
             if at is not None:
                 phase = self.supply.voltage_v / sqrt(3)
-                self._wanted.append((device, unit, f"{unit.name}.{pin}", at, star, phase))
+                self._wanted.append((device, unit, f"{unit.name}.{pin}", at, star, phase, (pin, "")))
 
     def _inside(self, device: Device) -> None:
         """What a device has between its pins beside its units."""
@@ -174,10 +178,11 @@ class _Maker:
             if start is not None and loop is not None:
                 zero = self._inner()
                 self.poles += [
-                    Pole(f"{device.id}:S", "S1", start, 0j, DC_V),
+                    Pole(f"{device.id}:S", "S1", start, 0j, DC_V, device.pin("S1")),
                     Pole(f"{device.id}:S", "inside", zero, 0j, 0.0),
                 ]
-                self._wanted.append((device, Unit("S1-S2", ("S1", "S2"), Behaviour.INPUT), "S1-S2", loop, zero, DC_V))
+                unit = Unit("S1-S2", ("S1", "S2"), Behaviour.INPUT)
+                self._wanted.append((device, unit, "S1-S2", loop, zero, DC_V, ("S2", "")))
 
     def _supplies(self, device: Device) -> None:
         kind, mine = device.kind_id, str(device.id)
@@ -195,7 +200,8 @@ class _Maker:
             self._pole(device, mine, "M")
         elif kind == "drive":
             self._pole(device, mine, "24", dc=DC_V)
-            self.poles.append(Pole(mine, "0", self._drive_zero(device), 0j, 0.0))
+            zero = device.pin("0") if self._at(device, "0") is not None else None
+            self.poles.append(Pole(mine, "0", self._drive_zero(device), 0j, 0.0, zero))
         elif kind == "foreign_source":
             self._pole(device, mine, "1", complex(self.supply.voltage_to_neutral_v))
             self._pole(device, mine, "2")
@@ -207,18 +213,18 @@ class _Maker:
     def _pole(self, device: Device, system: str, pin: str, ac: complex = 0j, dc: float = 0.0) -> None:
         at = self._at(device, pin)
         if at is not None:
-            self.poles.append(Pole(system, pin, at, ac, dc))
+            self.poles.append(Pole(system, pin, at, ac, dc, device.pin(pin)))
 
     def consumers(self) -> Iterable[Consumer]:
         """Each with the voltage it is made for: what the supplies it can be switched to give."""
         reach = self._reach()
-        for device, unit, name, a, b, given in self._wanted:
+        for device, unit, name, a, b, given, ends in self._wanted:
             draw = draw_of(device.kind_id, unit)
             volts = given or (DC_V if draw.dc else self._volts(reach[a], reach[b]))
             if device.kind_id == "drive" and unit.name == "REF-COM":
                 volts = 10.0
             ohm = volts * volts / draw.va
-            yield Consumer(device.id, name, a, b, ohm, draw.ohm or ohm, volts, draw.pick, draw.hold)
+            yield Consumer(device.id, name, a, b, ohm, draw.ohm or ohm, volts, draw.pick, draw.hold, ends)
 
     def _reach(self) -> list[set[int]]:
         """By point, the poles that it could be joined to with every contact closed."""

@@ -1,15 +1,16 @@
 """A panel with power on: operated step by step, with contacts that follow coils in their own time."""
 
-import heapq
 from collections import Counter, defaultdict
 from dataclasses import dataclass
 
+from riktig.core.catalogue import Behaviour
 from riktig.core.circuit import Circuits, Nets
+from riktig.core.energise.clockwork import TIMED, Clockwork
 from riktig.core.energise.conductors import Conductor, drawn_conductors
-from riktig.core.energise.figures import BY_HAND, QUICK, TIMERS
 from riktig.core.energise.forest import NONE, Forest
 from riktig.core.energise.network import MAINS, Network, Pole, build_network
 from riktig.core.energise.state import Hands, Stage, is_closed
+from riktig.core.energise.turning import lines_at, turns_of
 from riktig.core.energise.volts import Volts
 from riktig.core.job import DeviceId, Supply
 
@@ -17,7 +18,8 @@ __all__ = ["Event", "Panel"]
 
 MOST_TURNS = 12
 """How often one device may move after one operation until it counts as never coming to rest (chosen by us)."""
-_TIMED = ("timer", "timer_on")
+_SOURCES = ("transformer", "dc_supply", "foreign_source", "soft_starter", "drive", "controller")
+"""Kinds that make a potential while they are fed."""
 _WATCHED = ("drive", "phase_monitor", "motor", "motor6", "load_three")
 """Kinds that look at which line is where, not only at a voltage."""
 
@@ -49,11 +51,11 @@ class Panel:
         conductors: tuple[Conductor, ...] = (),
     ) -> None:
         self.circuits, self.nets = circuits, nets
-        self.network: Network = build_network(
-            circuits, nets, supply or Supply(), control_v, conductors or drawn_conductors(nets)
-        )
+        self.conductors = conductors or drawn_conductors(nets)
+        self.network: Network = build_network(circuits, nets, supply or Supply(), control_v, self.conductors)
         self.hands = Hands()
         self.clock_s = 0.0
+        self.steps = 0
         self.shorts: list[str] = []
         self.restless: tuple[DeviceId, ...] = ()
         self.events: list[Event] = []
@@ -64,14 +66,21 @@ class Panel:
         self.stage: dict[DeviceId, Stage] = defaultdict(lambda: Stage.OUT)
         self._driven: dict[DeviceId, bool] = {}
         self._coil: dict[DeviceId, bool] = {}
-        self._round: dict[DeviceId, int] = defaultdict(int)
-        self._quick: list[tuple[float, DeviceId, Stage, int]] = []
-        self._slow: list[tuple[float, DeviceId, Stage, int]] = []
+        self._unfinished: tuple[DeviceId, ...] = ()
+        self._known: tuple[Pole, ...] | None = None
+        self._clockwork = Clockwork()
         self._contacts: dict[DeviceId, list[int]] = defaultdict(list)
         for number, contact in enumerate(self.network.contacts):
             self._contacts[contact.device].append(number)
         self._consumer = {(one.device, one.unit): n for n, one in enumerate(self.network.consumers)}
         self._units = {(d.id, u.name): u for d in circuits.devices for u in d.kind.units}
+        coiled = {d.id for d in circuits.devices if d.kind.has_coil and d.kind_id not in TIMED}
+        self._plain = {
+            number: self._units[one.device, one.unit].behaviour
+            for number, one in enumerate(self.network.contacts)
+            if one.device in coiled and self._units[one.device, one.unit].symbol != "trip"
+        }
+        """The contacts that only follow a coil."""
         self._watch: dict[int, set[DeviceId]] = defaultdict(set)
         for device in circuits.devices:
             if device.kind_id in _WATCHED:
@@ -80,6 +89,7 @@ class Panel:
                     if at is not None:
                         self._watch[at].add(device.id)
         self._controllers = [d.id for d in circuits.devices if d.kind_id == "controller"]
+        self._outputs = {d.id for d in circuits.devices if d.kind_id == "outputs"}
         self._turning: dict[DeviceId, str] = {}
         self._was = Hands()
         self._stale: set[DeviceId] = set(self._contacts)
@@ -117,18 +127,18 @@ class Panel:
 
     def _begin(self) -> None:
         self.shorts, self.restless, self.changed = [], (), set()
+        self.steps += 1
         self._stale |= self._moved_by_hand()
         for did in sorted(self._stale & set(self.network.devices)):
             kind = self.network.devices[did].kind
             if kind.has_coil or kind.id == "phase_monitor":
                 self._drive(did, fed=self._coil.get(did, False))
-        for did, driven in self._driven.items():
-            at_rest = self.stage[did] == (Stage.IN if driven else Stage.OUT) or did in self._timers()
-            if not at_rest and not any(one[1] == did and one[3] == self._round[did] for one in self._quick):
-                self._schedule(did, on=driven)
-
-    def _timers(self) -> set[DeviceId]:
-        return {did for did in self._driven if self.network.devices[did].kind_id in _TIMED}
+        for did in self._unfinished:
+            driven = self._driven.get(did, False)
+            if self.stage[did] != (Stage.IN if driven else Stage.OUT):
+                self._schedule(did, on=driven, by_hand=False)
+        self._unfinished = ()
+        self._known = None
 
     def _moved_by_hand(self) -> set[DeviceId]:
         """The devices whose contacts may stand otherwise than when it was last looked."""
@@ -154,9 +164,10 @@ class Panel:
         turns: Counter[DeviceId] = Counter()
         self._flow()
         while True:
-            batch = self._next(until)
+            at, batch = self._clockwork.next(self.clock_s, until)
             if not batch:
                 return
+            self.clock_s = max(self.clock_s, at)
             for did, stage in batch:
                 turns[did] += 1
                 self._move(did, stage)
@@ -166,29 +177,10 @@ class Panel:
                 return
             self._flow()
 
-    def _next(self, until: float) -> list[tuple[DeviceId, Stage]]:
-        """What moves at the next instant; timers only up to ``until``."""
-        for queue in (self._quick, self._slow):
-            while queue and queue[0][3] != self._round[queue[0][1]]:
-                heapq.heappop(queue)
-        due = self._slow[0][0] if self._slow else float("inf")
-        first = self._quick[0][0] if self._quick else float("inf")
-        queue = self._quick if first <= due else self._slow
-        at = min(first, due)
-        if not queue or (queue is self._slow and due > max(until, self.clock_s) + 1e-9):
-            return []
-        self.clock_s = max(self.clock_s, at)
-        batch = []
-        while queue and queue[0][0] <= at + 1e-9:
-            _, did, stage, number = heapq.heappop(queue)
-            if number == self._round[did]:
-                batch.append((did, stage))
-        return batch
-
     def _move(self, did: DeviceId, stage: Stage) -> None:
         self.stage[did] = stage
         self._stale.add(did)
-        timed = self.network.devices[did].kind_id in _TIMED
+        timed = self.network.devices[did].kind_id in TIMED
         if timed and stage == Stage.DONE:
             self._say(f"{{{did}}} has run out", did)
         elif not timed and stage in (Stage.IN, Stage.OUT):
@@ -197,7 +189,7 @@ class Panel:
     def _give_up(self, never: tuple[DeviceId, ...], turns: Counter[DeviceId]) -> None:
         """What never comes to rest: said with what opens its path, and left as it is."""
         self.restless = never
-        self._quick.clear()
+        self._unfinished = self._clockwork.stop()
         names = " and ".join(f"{{{did}}}" for did in never)
         if len(never) > 1:
             text = f"Race: {names} are fed at the same instant, and each opens the other's path. Chance decides."
@@ -214,7 +206,9 @@ class Panel:
                 for number in self._contacts[did]:
                     (closed if self._closed(number) else opened).append(number)
             self._stale.clear()
-            poles = tuple(self._poles())
+            if self._known is None:
+                self._known = tuple(self._poles())
+            poles = self._known
             dirty = self.forest.change(opened, closed, {pole.point for pole in poles})
             same = poles == self.volts.poles
             if not same:
@@ -233,6 +227,9 @@ class Panel:
 
     def _closed(self, number: int) -> bool:
         one = self.network.contacts[number]
+        behaviour = self._plain.get(number)
+        if behaviour is not None and not self.hands.welded:
+            return self.stage[one.device] == (Stage.IN if behaviour is Behaviour.NO else Stage.OUT)
         device = self.network.devices[one.device]
         powered = True
         if device.kind_id == "outputs":
@@ -246,7 +243,7 @@ class Panel:
         """The poles that give voltage now."""
         found = []
         for pole in self.network.poles:
-            owner, _, channel = pole.system.partition(":")
+            owner = pole.system.partition(":")[0]
             device = self.network.devices.get(DeviceId(owner))
             if pole.system == MAINS:
                 alive = pole.name not in self.hands.lost
@@ -261,11 +258,15 @@ class Panel:
             elif device.kind_id == "soft_starter":
                 alive = self.is_fed(device.id)
             elif device.kind_id == "drive":
-                alive = self.lines(device.id, ("L1", "L2", "L3")) != ""
+                alive = lines_at(self.network, self.volts, device.id) != ""
             else:
                 alive = any(self.is_fed(did, "24-0") for did in self._controllers)
                 share = self.hands.reference.get(pole.system, 0.0)
-                pole = pole if pole.is_zero else Pole(pole.system, pole.name, pole.point, pole.ac, pole.dc * share)
+                pole = (
+                    pole
+                    if pole.is_zero
+                    else Pole(pole.system, pole.name, pole.point, pole.ac, pole.dc * share, pole.pin)
+                )
             if alive:
                 found.append(pole)
         return found
@@ -289,16 +290,23 @@ class Panel:
             if kind.is_motor or kind.id == "load_three":
                 self._turn(did)
                 continue
-            if kind.id in ("controller", "sensor", "inputs", "lamp"):
-                self._stale |= {did, *(d for d in self._contacts if self.network.devices[d].kind_id == "outputs")}
+            if kind.id in _SOURCES:
+                self._known = None
+            if kind.id == "controller":
+                self._stale |= self._outputs
+            elif kind.id == "sensor":
+                self._stale.add(did)
             if kind.id == "phase_monitor":
-                watched = [n for n, one in enumerate(self.network.consumers) if one.device == did]
-                driven = all(self.fed[n] for n in watched) and self.lines(did, ("L1", "L2", "L3")) == "forward"
+                watched = ("L1-L2", "L2-L3", "L3-L1")
+                driven = (
+                    all(self.is_fed(did, unit) for unit in watched)
+                    and lines_at(self.network, self.volts, did) == "forward"
+                )
             elif kind.id == "soft_starter":
                 driven = self.is_fed(did) and self.is_fed(did, "S1-S2")
                 self._stale.add(did)
             elif kind.id == "drive":
-                driven = self.lines(did, ("L1", "L2", "L3")) != "" and (
+                driven = lines_at(self.network, self.volts, did) != "" and (
                     self.is_fed(did, "R1-0") or self.is_fed(did, "R2-0")
                 )
                 self._stale.add(did)
@@ -318,31 +326,9 @@ class Panel:
             self._driven[did] = fed or hand
             self._schedule(did, on=fed or hand, by_hand=hand and not fed)
 
-    def _schedule(self, did: DeviceId, *, on: bool, by_hand: bool = False) -> None:
-        self._round[did] += 1
-        kind, at, stage = self.network.devices[did].kind_id, self.clock_s, self.stage[did]
-        quick = BY_HAND if by_hand else QUICK.get(kind.split("_with_")[0], QUICK[""])
-        if kind in _TIMED:
-            delay, pause = TIMERS[kind]
-            if on:
-                self._push(self._quick, at + quick.leaves, did, Stage.WAY)
-                self._push(self._slow, at + delay, did, Stage.IN)
-                self._push(self._slow, at + delay + pause, did, Stage.DONE)
-            else:
-                self._push(self._quick, at + quick.falls, did, Stage.OUT)
-        elif on and stage != Stage.IN:
-            if stage == Stage.OUT:
-                self._push(self._quick, at + quick.leaves, did, Stage.WAY)
-            self._push(self._quick, at + quick.arrives - (quick.leaves if stage else 0.0), did, Stage.IN)
-        elif not on and stage != Stage.OUT:
-            if stage == Stage.IN:
-                self._push(self._quick, at + quick.falls, did, Stage.WAY)
-            self._push(self._quick, at + quick.rests - (quick.falls if stage == Stage.WAY else 0.0), did, Stage.OUT)
-
-    def _push(
-        self, queue: list[tuple[float, DeviceId, Stage, int]], at: float, did: DeviceId, stage: Stage
-    ) -> None:
-        heapq.heappush(queue, (round(at, 6), did, stage, self._round[did]))
+    def _schedule(self, did: DeviceId, *, on: bool, by_hand: bool) -> None:
+        kind = self.network.devices[did].kind_id
+        self._clockwork.start(self.clock_s, did, kind, self.stage[did], on=on, by_hand=by_hand)
 
     def _check_shorts(self) -> None:
         """Poles of one supply that meet: what guards them opens, and it is said where."""
@@ -365,6 +351,7 @@ class Panel:
                 self._stale.add(guard)
                 said = f"{{{guard}}} trips"
             else:
+                self._known = None
                 self.hands.lost |= {pole.name if pole.system == MAINS else pole.system for pole in ends if pole}
                 said = "nothing in the panel guards it: the feed's own protection goes"
             self._say(f"Short circuit: {met} through {through}; {said}", one.device, wrong=True)
@@ -404,31 +391,6 @@ class Panel:
         net = next((one for one in self.nets.nets if node in one.nodes), None)
         return net is not None and self.source_of(self.network.point[net.id]) is not None
 
-    def lines(self, device: DeviceId, pins: tuple[str, str, str]) -> str:
-        """The order in which three pins have the three lines: forward or reverse; empty when one is missing."""
-        found = []
-        for pin in pins:
-            at = self.network.at(device, pin)
-            pole = self.source_of(at) if at is not None else None
-            if pole is None or pole.system != MAINS or pole.is_zero:
-                return ""
-            found.append(pole.name[-1])
-        if len(set(found)) < 3:
-            return ""
-        return "forward" if "".join(found) in ("123", "231", "312") else "reverse"
-
     def turns(self, device: DeviceId) -> str:
         """“forward”, “reverse”, “star”, “delta” or “off”: what a motor does; “on” for another load of three lines."""
-        kind = self.network.devices[device].kind
-        if kind.id == "load_three":
-            return "on" if self.lines(device, ("L1", "L2", "L3")) else "off"
-        way = self.lines(device, ("U1", "V1", "W1"))
-        if not way or not any(pin.name == "W2" for pin in kind.pins):
-            return way or "off"
-        tails = [self.network.at(device, pin) for pin in ("W2", "U2", "V2")]
-        if None in tails:
-            return "off"
-        first, second, third = (int(point) for point in tails if point is not None)
-        if self.forest.root[first] == NONE and {second, third} <= self.forest.joined(first):
-            return "star"
-        return "delta" if self.lines(device, ("U2", "V2", "W2")) else "off"
+        return turns_of(self.network, self.forest, self.volts, device)

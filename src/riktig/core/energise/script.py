@@ -127,7 +127,9 @@ class _Runner:
             if rung.end == (f"{self.circuit}.command",):
                 for part in rung.path.parts:
                     for pole in getattr(part, "poles", ()):
-                        (self.panel.hands.outputs.add if on else self.panel.hands.outputs.discard)((pole.device, pole.unit))
+                        (self.panel.hands.outputs.add if on else self.panel.hands.outputs.discard)(
+                            (pole.device, pole.unit)
+                        )
 
     def _look(self, text: str) -> str:
         """What is otherwise than expected; empty when it is as expected."""

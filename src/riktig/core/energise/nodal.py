@@ -1,0 +1,70 @@
+"""Nodal analysis of a network of resistances and sources."""
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.sparse import coo_array, csc_array
+from scipy.sparse.csgraph import connected_components
+from scipy.sparse.linalg import splu
+
+__all__ = ["Source", "islands", "solve_nodal"]
+
+Source = tuple[int, int, complex, float, float]
+"""From node, to node (where the current goes in), volts as phasor, direct volts, inner resistance, ohm."""
+Array = NDArray[np.complex128]
+
+
+def islands(count: int, ends: NDArray[np.int64]) -> NDArray[np.int32]:
+    """The number of the island of each node; ``ends`` is of shape (edges, 2)."""
+    ones = np.ones(len(ends))
+    graph = (
+        coo_array((ones, (ends[:, 0], ends[:, 1])), shape=(count, count)) if len(ends) else coo_array((count, count))
+    )
+    _, labels = connected_components(graph, directed=False)
+    found: NDArray[np.int32] = labels
+    return found
+
+
+def solve_nodal(count: int, ends: NDArray[np.int64], ohm: NDArray[np.float64], sources: Sequence[Source]) -> Array:
+    """Potentials of all nodes, V, of shape (count, 2): as phasor and as direct voltage.
+
+    Args:
+        count: Nodes.
+        ends: The nodes of each resistance, of shape (edges, 2).
+        ohm: Each above 0.
+        sources: Each with its inner resistance, taken as a current beside a conductance.
+
+    Returns:
+        In every island against the lowest-numbered node of it.
+
+    Method:
+        Conductance matrix, symmetric and positive definite with one node of each island held at 0;
+        sparse factors, one for both kinds of voltage. O(count) for networks like panels.
+    """
+    pairs = np.array([(a, b) for a, b, *_ in sources], dtype=np.int64).reshape(-1, 2)
+    inner = np.array([one[4] for one in sources], dtype=np.float64)
+    every = np.concatenate([ends, pairs])
+    siemens = 1.0 / np.concatenate([ohm, inner])
+    labels = islands(count, every)
+    held = np.unique(labels, return_index=True)[1]
+    flow = np.zeros((count, 2), dtype=np.complex128)
+    for (start, end, ac, dc, _), conductance in zip(sources, siemens[len(ohm) :], strict=True):
+        flow[end] += np.array((ac, dc)) * conductance
+        flow[start] -= np.array((ac, dc)) * conductance
+    a, b = every[:, 0], every[:, 1]
+    rows = np.concatenate([a, b, a, b])
+    columns = np.concatenate([a, b, b, a])
+    values = np.concatenate([siemens, siemens, -siemens, -siemens])
+    free = np.ones(count, dtype=bool)
+    free[held] = False
+    matrix = csc_array(coo_array((values, (rows, columns)), shape=(count, count)))
+    kept = np.flatnonzero(free)
+    volts = np.zeros((count, 2), dtype=np.complex128)
+    if len(kept):
+        part = csc_array(matrix[kept][:, kept])
+        factors = splu(part, permc_spec="MMD_AT_PLUS_A", options={"SymmetricMode": True})
+        right = flow[kept]
+        both = factors.solve(np.concatenate([right.real, right.imag], axis=1))
+        volts[kept] = both[:, :2] + 1j * both[:, 2:]
+    return volts
