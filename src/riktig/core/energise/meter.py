@@ -10,15 +10,15 @@ from scipy.sparse.csgraph import dijkstra
 
 from riktig.core.energise.figures import CONTACT_OHM
 from riktig.core.energise.forest import NONE
-from riktig.core.energise.network import Pole
+from riktig.core.energise.network import MAINS, Pole
 from riktig.core.energise.nodal import Array, Source, islands, solve_nodal
 from riktig.core.energise.run import Panel
 from riktig.core.job import PinId
 
 __all__ = ["Meter", "Reading", "meter_of"]
 
-INNER_OHM = {"mains": 0.05, "": 0.5}
-"""Inner resistance of the incoming supply, and of what makes a voltage in the panel (chosen by us: typical)."""
+MAINS_OHM, WINDING_INNER_OHM, DIRECT_OHM = 0.05, 0.5, 0.02
+"""Inner resistance of the incoming supply, of a transformer and of a regulated supply (chosen by us: typical)."""
 WINDING_OHM = 1.5
 """A transformer's second winding without power (chosen by us: typical)."""
 DEAD_V = 0.5
@@ -110,7 +110,8 @@ class Meter:
         panel = self.panel
         black_at, red_at = (panel.network.point[pin] for pin in (black, red))
         if self._volts is None:
-            self._volts = self._potentials()
+            ends, ohm, sources, count = self.deck()
+            self._volts = solve_nodal(count, ends, ohm, sources)
         here, there = self._node[red], self._node[black]
         if panel.volts.at[black_at] is None or panel.volts.at[red_at] is None or not self._tied(black_at, red_at):
             return Reading(0.0, "V", "", self._to_source(red, black))
@@ -163,22 +164,26 @@ class Meter:
             self._closed[last : last + len(panel.network.consumers)] = True
             self._closed[[last + number for number in panel.volts.broken]] = False
 
-    def _potentials(self) -> Array:
-        """All potentials by nodal analysis; every supply is a source against the zero of its system."""
+    def deck(self) -> tuple[Ends, Ohms, list[Source], int]:
+        """The network of now for a solver: ends and ohm of every resistance, the sources, and how many nodes.
+
+        Every supply is a source against the zero of its system; the pins come first, in their order.
+        """
+        self._follow()
         by_system: dict[str, list[Pole]] = defaultdict(list)
         for pole in self.panel.volts.poles:
             by_system[pole.system].append(pole)
         sources: list[Source] = []
         count = self.count
         for system, poles in by_system.items():
-            inner = INNER_OHM.get(system, INNER_OHM[""])
-            zero = count
-            count += 1
+            alternating = any(pole.ac for pole in poles)
+            inner = MAINS_OHM if system == MAINS else WINDING_INNER_OHM if alternating else DIRECT_OHM
             for pole in poles:
                 at = self._node[pole.pin] if pole.pin is not None else self._inside[pole.point]
-                sources.append((zero, at, pole.ac, pole.dc, inner))
+                sources.append((count, at, pole.ac, pole.dc, inner))
+            count += 1
         live = self._closed & np.isfinite(self._ohm)
-        return solve_nodal(count, self._ends[live], self._ohm[live], sources)
+        return self._ends[live], self._ohm[live], sources, count
 
     def _is_live(self, point: int) -> bool:
         known = self.panel.volts.at[point]
