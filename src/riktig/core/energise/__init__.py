@@ -1,25 +1,62 @@
-"""What is live, and whether circuits do what their recipes promise."""
+"""What is live, what works, what a meter reads, and whether circuits do what they must.
+
+Words: *hands* is all that was done to a panel; a *pole* is one side of a supply, a *system* all poles of
+one supply; a *point* is what joined pins share; a contact *leads on* while it is closed.
+"""
 
 from riktig.core.circuit import CIRCUITS, NETS, Circuits, Net, Nets
 from riktig.core.energise.behaviour import Behaviour, behaviour_of, with_tags
-from riktig.core.energise.live import live_nets
+from riktig.core.energise.conductors import Conductor, conductors_of, drawn_conductors
+from riktig.core.energise.explain import Role, called, roles_of, why
+from riktig.core.energise.live import Isolation, LiveNet, isolations_of, live_nets, locks_of
 from riktig.core.energise.meter import Meter, Reading, meter_of
+from riktig.core.energise.panel import control_volts, panel_of
+from riktig.core.energise.restart import Restart, restarts_of
 from riktig.core.energise.run import Event, Panel
-from riktig.core.energise.script import StepResult, run_script
+from riktig.core.energise.script import Runner, StepResult, read_script, run_script
+from riktig.core.energise.spoil import Fault, Wrong, spoil_conductors, spoil_hands
+from riktig.core.energise.state import SELECTORS, Hands, Stage
 from riktig.core.plan import Derived
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
 
 __all__ = [
+    "CONDUCTORS",
     "LIVE_WITH_MAIN_OFF",
+    "SELECTORS",
     "Behaviour",
+    "Conductor",
     "Event",
+    "Fault",
+    "Hands",
+    "Isolation",
+    "LiveNet",
     "Meter",
     "Panel",
     "Reading",
+    "Restart",
+    "Role",
+    "Runner",
+    "Stage",
     "StepResult",
+    "Wrong",
     "behaviour_of",
+    "called",
+    "conductors_of",
+    "control_volts",
+    "drawn_conductors",
+    "isolations_of",
     "live_nets",
+    "locks_of",
     "meter_of",
+    "panel_of",
+    "read_script",
+    "restarts_of",
+    "roles_of",
     "run_script",
+    "spoil_conductors",
+    "spoil_hands",
+    "why",
     "with_tags",
 ]
 
@@ -30,3 +67,4 @@ def _with_main_off(circuits: Circuits, nets: Nets) -> tuple[Net, ...]:
 
 
 LIVE_WITH_MAIN_OFF = Derived("live with the main switch off", (CIRCUITS, NETS), _with_main_off)
+CONDUCTORS = Derived("conductors", (CIRCUITS, NETS, WIRING, STRIPS), conductors_of)

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.circuit import Circuits, all_circuits, find_nets, script_of, touched
+from riktig.core.energise.panel import panel_of
 from riktig.core.energise.script import StepResult, run_script
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId, Job, Recipe
@@ -52,9 +53,14 @@ def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> Behaviour 
         wanted |= {one.id for one in whole}
     small = _only(circuits, wanted)
     try:
-        return Behaviour(circuit, title, run_script(small, find_nets(small), circuit, steps))
+        return Behaviour(circuit, title, _run(job, small, circuit, steps))
     except RiktigError as error:
         return Behaviour(circuit, title, (), str(error))
+
+
+def _run(job: Job, circuits: Circuits, circuit: CircuitId, steps: tuple[str, ...]) -> tuple[StepResult, ...]:
+    nets = find_nets(circuits)
+    return run_script(circuits, nets, circuit, steps, panel_of(job, circuits, nets))
 
 
 def _only(circuits: Circuits, wanted: set[CircuitId]) -> Circuits:

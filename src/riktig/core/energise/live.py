@@ -1,51 +1,154 @@
-"""What stays live when a device is open: plain connectivity from the supply.
-
-Only closed contacts lead on; a coil or lamp does not. Good for “what is still live”, not for
-whether a relay holds: that needs the voltages, and this function does not say it.
-"""
+"""What stays live in each position of isolators and breakers, and what must be locked to work on a thing."""
 
 from collections import defaultdict
+from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour
 from riktig.core.circuit import Circuits, Net, Nets
+from riktig.core.energise.run import Panel
 from riktig.core.job import DeviceId, PinId
 
-__all__ = ["live_nets"]
+__all__ = ["Isolation", "LiveNet", "isolations_of", "live_nets", "locks_of"]
 
-_CLOSED_AT_REST = {Behaviour.POLE, Behaviour.NC, Behaviour.HEATER}
+LIVE_V = 1.0
+"""From here on a point counts as live, V (chosen by us)."""
 
 
-def live_nets(circuits: Circuits, nets: Nets, opened: frozenset[DeviceId]) -> tuple[Net, ...]:
-    """The nets that a supply phase reaches, with everything at rest and ``opened`` switched off.
+@dataclass(frozen=True, slots=True)
+class LiveNet:
+    """A potential that is live: its net, the source that makes it so, its voltage to that source's zero, its pins."""
+
+    net: PinId
+    source: str
+    volts: float
+    pins: tuple[PinId, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Isolation:
+    """One isolator or breaker that is off: what is live all the same, and the nets that it makes dead.
+
+    Of the main switch ``live`` is all of the panel; of any other what is live on devices of the circuits
+    it feeds, so on the very things somebody would work on behind it.
+    """
+
+    device: DeviceId
+    live: tuple[LiveNet, ...]
+    dead: tuple[PinId, ...]
+
+
+def _switches(circuits: Circuits) -> list[DeviceId]:
+    """Isolators first, then everything else with poles of its own."""
+    found = [d for d in circuits.devices if any(u.behaviour is Behaviour.POLE for u in d.kind.units)]
+    found = [d for d in found if not any(u.symbol == "link" for u in d.kind.units)]
+    return [d.id for d in sorted(found, key=lambda d: not _isolates(d.kind.family))]
+
+
+def _isolates(family: str) -> bool:
+    return family in ("isolator", "rail_isolator")
+
+
+def _with_foreign(panel: Panel) -> Panel:
+    """Every supply from elsewhere counts as on: it may be."""
+    panel.hands.foreign = {d.id for d in panel.circuits.devices if d.kind_id == "foreign_source"}
+    panel.settle()
+    return panel
+
+
+def _live(panel: Panel, nets: Nets) -> dict[PinId, LiveNet]:
+    found = {}
+    for net in nets.nets:
+        by_point: dict[int, list[PinId]] = defaultdict(list)
+        for pin in net.pins:
+            by_point[panel.network.point[pin]].append(pin)
+        for point, pins in by_point.items():
+            known = panel.volts.at[point]
+            volts = abs(complex(abs(known[0]), known[1])) if known else 0.0
+            if volts < LIVE_V:
+                continue
+            pole = panel.source_of(point)
+            source = pole.system if pole else "through a load"
+            found[net.id] = LiveNet(net.id, source, round(volts, 1), tuple(pins))
+    return found
+
+
+def live_nets(
+    circuits: Circuits, nets: Nets, opened: frozenset[DeviceId], panel: Panel | None = None
+) -> tuple[Net, ...]:
+    """The nets that are live with everything at rest and ``opened`` switched off, every other supply on.
 
     Args:
         opened: Isolators and breakers that are off; all others are on.
+        panel: A panel at rest to try it on; it is left as it was.
 
     Returns:
-        In the order of the nets.
+        In the order of the nets. A point that is live only through a load counts too.
     """
-    joined: dict[PinId, set[PinId]] = defaultdict(set)
-    for device in circuits.devices:
-        for unit in device.kind.units:
-            if unit.behaviour not in _CLOSED_AT_REST:
-                continue
-            if unit.behaviour is Behaviour.POLE and device.id in opened:
-                continue
-            ends = [nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
-            if ends[0] and ends[-1]:
-                joined[ends[0].id].add(ends[-1].id)
-                joined[ends[-1].id].add(ends[0].id)
-    reached = [
-        net.id
-        for device in circuits.devices
-        if device.kind_id == "supply"
-        for phase in ("L1", "L2", "L3")
-        if (net := nets.of_pin.get(device.pin(phase)))
-    ]
-    seen = set(reached)
-    while reached:
-        for other in joined[reached.pop()]:
-            if other not in seen:
-                seen.add(other)
-                reached.append(other)
-    return tuple(net for net in nets.nets if net.id in seen)
+    panel = _with_foreign(panel or Panel(circuits, nets))
+    before = set(panel.hands.opened)
+    panel.hands.opened |= opened
+    panel.settle()
+    live = _live(panel, nets)
+    panel.hands.opened = before
+    panel.settle()
+    return tuple(net for net in nets.nets if net.id in live)
+
+
+def isolations_of(panel: Panel) -> tuple[Isolation, ...]:
+    """Every isolator and breaker off in turn, the others on, everything else at rest."""
+    circuits, nets = panel.circuits, panel.nets
+    _with_foreign(panel)
+    whole = _live(panel, nets)
+    main = {d.id for d in circuits.devices if d.kind.family == "isolator"}
+    owner = {d.id: d.circuit for d in circuits.devices}
+    found = []
+    for did in _switches(circuits):
+        panel.hands.opened.add(did)
+        panel.settle()
+        live = _live(panel, nets)
+        panel.hands.opened.discard(did)
+        panel.settle()
+        dead = tuple(net for net in whole if net not in live)
+        kept = tuple(live.values())
+        if did not in main:
+            behind = {owner[DeviceId(pin.rpartition(":")[0])] for net in dead for pin in nets.of_pin[net].pins}
+            ours = behind if len(behind) <= 2 else {owner[did]}
+            kept = tuple(one for one in kept if any(owner[DeviceId(p.rpartition(":")[0])] in ours for p in one.pins))
+        found.append(Isolation(did, kept, dead))
+    return tuple(found)
+
+
+def locks_of(panel: Panel, device: DeviceId) -> tuple[DeviceId, ...]:
+    """What must be off and locked to work on a device: the switches on the ways of every pin that is live.
+
+    The fewest: of each way the one nearest the device that somebody can lock.
+    """
+    _with_foreign(panel)
+    able = set(_switches(panel.circuits))
+    found: dict[DeviceId, None] = {}
+    owner = panel.network.devices[device]
+    for _ in range(8):
+        live = [
+            point
+            for pin in owner.kind.pins
+            if (point := panel.network.at(device, pin.name)) is not None
+            and (known := panel.volts.at[point])
+            and abs(known[0]) + abs(known[1]) > LIVE_V
+        ]
+        lock = next(
+            (
+                panel.network.contacts[n].device
+                for point in live
+                for n in panel.forest.way(point)
+                if panel.network.contacts[n].device in able and panel.network.contacts[n].device != device
+            ),
+            None,
+        )
+        if lock is None:
+            break
+        found[lock] = None
+        panel.hands.opened.add(lock)
+        panel.settle()
+    panel.hands.opened -= set(found)
+    panel.settle()
+    return tuple(found)

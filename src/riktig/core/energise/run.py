@@ -73,12 +73,12 @@ class Panel:
         for number, contact in enumerate(self.network.contacts):
             self._contacts[contact.device].append(number)
         self._consumer = {(one.device, one.unit): n for n, one in enumerate(self.network.consumers)}
-        self._units = {(d.id, u.name): u for d in circuits.devices for u in d.kind.units}
+        self.units = {(d.id, u.name): u for d in circuits.devices for u in d.kind.units}
         coiled = {d.id for d in circuits.devices if d.kind.has_coil and d.kind_id not in TIMED}
         self._plain = {
-            number: self._units[one.device, one.unit].behaviour
+            number: self.units[one.device, one.unit].behaviour
             for number, one in enumerate(self.network.contacts)
-            if one.device in coiled and self._units[one.device, one.unit].symbol != "trip"
+            if one.device in coiled and self.units[one.device, one.unit].symbol != "trip"
         }
         """The contacts that only follow a coil."""
         self._watch: dict[int, set[DeviceId]] = defaultdict(set)
@@ -236,7 +236,7 @@ class Panel:
             powered = any(self.is_fed(did, "24-0") for did in self._controllers) or not self._controllers
         elif device.kind_id == "sensor":
             powered = self.is_fed(one.device, "P-M")
-        unit = self._units[one.device, one.unit]
+        unit = self.units[one.device, one.unit]
         return is_closed(self.hands, device, unit, self.stage[one.device], powered=powered)
 
     def _poles(self) -> list[Pole]:

@@ -1,22 +1,34 @@
 """Scripts: steps done to a panel, and what must then be so."""
 
+import json
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from riktig.core.circuit import Circuits, Nets
-from riktig.core.energise.run import Panel
+from riktig.core.energise.explain import why
+from riktig.core.energise.run import Event, Panel
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId
 
-__all__ = ["StepResult", "run_script"]
+__all__ = ["Runner", "StepResult", "read_script", "run_script"]
+
+SAME = {"in": "on", "lit": "on", "out": "off", "dark": "off", "stands": "off"}
+"""Other words for what a thing does."""
 
 
 @dataclass(frozen=True, slots=True)
 class StepResult:
-    """One step: what was done, what was expected, and what was otherwise; empty when all was as expected."""
+    """One step: what was done, what was expected, and what was otherwise; empty when all was as expected.
+
+    ``why`` says of each thing that is otherwise how it came to it, device ids in braces; ``events`` is
+    all that happened in the step.
+    """
 
     done: str
     expected: tuple[str, ...]
     otherwise: tuple[str, ...]
+    why: tuple[str, ...] = ()
+    events: tuple[Event, ...] = ()
 
     @property
     def passed(self) -> bool:
@@ -32,47 +44,111 @@ def run_script(
     Raises:
         RiktigError: a step that cannot be read, or names a device that is not there.
     """
-    runner = _Runner(circuits, nets, circuit, panel)
+    runner = Runner(panel or Panel(circuits, nets), circuit)
     return tuple(runner.step(step) for step in steps)
 
 
-class _Runner:
-    def __init__(self, circuits: Circuits, nets: Nets, circuit: CircuitId, panel: Panel | None) -> None:
-        self.panel = panel or Panel(circuits, nets)
-        self.circuit, self.circuits = circuit, circuits
-        self.known = {device.id: device for device in circuits.devices}
+def read_script(text: str) -> tuple[str, ...]:
+    """The steps of a script file: a line each, or JSON: a list of them, or ``{"steps": […]}``; # begins a comment.
+
+    Raises:
+        RiktigError: JSON that is none, or holds anything but texts; the place stands in it.
+    """
+    if text.lstrip()[:1] in ("[", "{"):
+        try:
+            held = json.loads(text)
+        except json.JSONDecodeError as error:
+            raise RiktigError(
+                f"The script is no JSON: {error.msg}.", hint="Mend the line, or write a step a line.",
+                where=f"line {error.lineno}, column {error.colno}",
+            ) from error  # fmt: skip
+        steps = held.get("steps") if isinstance(held, dict) else held
+        if not isinstance(steps, list):
+            raise RiktigError(
+                "The script has no list of steps.", hint='Write {"steps": ["press S1: K1 on"]}.', where="$.steps"
+            )
+        for number, step in enumerate(steps):
+            if not isinstance(step, str) or not step.strip():
+                raise RiktigError("A step is a text.", hint='Such as "press S1: K1 on".', where=f"$.steps[{number}]")
+        return tuple(str(step) for step in steps)
+    lines = (line.partition("#")[0].strip() for line in text.splitlines())
+    return tuple(line for line in lines if line)
+
+
+class Runner:
+    """Does steps to a panel. Devices are named by their role in ``circuit``, by their id, or by ``names``."""
+
+    def __init__(self, panel: Panel, circuit: CircuitId, names: Mapping[str, DeviceId] | None = None) -> None:
+        self.panel, self.circuit, self.circuits = panel, circuit, panel.circuits
+        self.known = panel.network.devices
+        self.names = {name.lower(): did for name, did in (names or {}).items()}
 
     def step(self, text: str) -> StepResult:
-        """Does one step and looks."""
+        """Does one step and looks.
+
+        Raises:
+            RiktigError: it cannot be read, or names a device that is not there.
+        """
         done, _, rest = text.partition(":")
-        self._do(done.strip())
+        first = len(self.panel.events)
+        self.do(done.strip())
         expected = tuple(one.strip() for one in rest.split(",") if one.strip())
         otherwise = [said for one in expected if (said := self._look(one))]
+        reasons = [self._why(one) for one in expected if self._look(one)]
+        events = tuple(self.panel.events[first:])
         if self.panel.shorts:
             otherwise.append("a short circuit: " + "; ".join(self.panel.shorts))
         if self.panel.restless:
             otherwise.append("it never comes to rest")
-        return StepResult(done.strip(), expected, tuple(otherwise))
+        reasons += [event.text for event in events if event.wrong]
+        return StepResult(done.strip(), expected, tuple(otherwise), tuple(filter(None, reasons)), events)
 
-    def _device(self, role: str) -> DeviceId:
+    def _why(self, expected: str) -> str:
+        role, _, want = expected.rpartition(" ")
+        if want in ("live", "dead") or role == "lamps":
+            return ""
+        return why(self.panel, self.device(role))
+
+    def device(self, role: str) -> DeviceId:
+        """The device that a step names.
+
+        Raises:
+            RiktigError: there is none.
+        """
         did = DeviceId(f"{self.circuit}.{role}")
-        if did not in self.known and role not in self.known:
-            raise RiktigError(
-                f"The script names “{role}”, which is not in the circuit.", hint="Use the roles of its devices."
-            )
-        return did if did in self.known else DeviceId(role)
+        if did in self.known:
+            return did
+        if role in self.known:
+            return DeviceId(role)
+        if role.lower() in self.names:
+            return self.names[role.lower()]
+        raise RiktigError(
+            f"The script names “{role}”, which is not in the circuit.",
+            hint="Use the roles of its devices, or the tags of the panel.",
+        )
+
+    def guard(self) -> DeviceId | None:
+        """What trips when the load of the circuit is overloaded."""
+        return next(
+            (DeviceId(f"{self.circuit}.{role}") for role in ("FO", "U", "F") if f"{self.circuit}.{role}" in self.known),
+            None,
+        )
 
     def _guard(self) -> DeviceId:
-        """What trips when the load is overloaded."""
-        for role in ("FO", "U", "F"):
-            if f"{self.circuit}.{role}" in self.known:
-                return DeviceId(f"{self.circuit}.{role}")
-        raise RiktigError("The circuit has nothing that trips.", hint="Leave the step out.")
+        found = self.guard()
+        if found is None:
+            raise RiktigError("The circuit has nothing that trips.", hint="Leave the step out.")
+        return found
 
-    def _do(self, text: str) -> None:
+    def do(self, text: str) -> None:
+        """Does what the first half of a step says.
+
+        Raises:
+            RiktigError: it cannot be read, or names a device that is not there.
+        """
         panel, hands = self.panel, self.panel.hands
-        words = text.split()
-        verb, what = words[0], " ".join(words[1:])
+        verb, _, what = text.partition(" ")
+        what = " ".join(what.split())
         if text.startswith("let go "):
             verb, what = "let go", text.removeprefix("let go ")
         sets = {
@@ -92,29 +168,49 @@ class _Runner:
                 self._press(what, down=verb == "press")
             case "turn":
                 role, _, position = what.partition(" to ")
-                hands.position[self._device(role)] = position
+                hands.position[self.device(role)] = position.strip()
             case "trip" | "reset":
-                did = self._guard() if what == "guard" else self._device(what)
+                did = self._guard() if what == "guard" else self.device(what)
                 (hands.tripped.add if verb == "trip" else hands.tripped.discard)(did)
             case "wait":
-                panel.wait(float(what))
+                panel.wait(_seconds(what))
             case "lose" | "restore":
                 (hands.lost.add if verb == "lose" else hands.lost.discard)(what)
             case "output":
                 self._output(on=what == "on")
+            case "give" | "take":
+                card, _, point = what.partition(" ")
+                one = (self.device(card), f"L-{point.upper()}")
+                (hands.outputs.add if verb == "give" else hands.outputs.discard)(one)
+            case "weld" | "blow" | "break" | "mend":
+                self._spoil(verb, what)
             case "foreign":
                 ours = {d.id for d in self.circuits.devices if d.kind_id == "foreign_source"}
                 hands.foreign = ours if what == "on" else set()
             case _ if verb in sets:
                 place, add = sets[verb]
-                (place.add if add else place.discard)(self._device(what))
+                (place.add if add else place.discard)(self.device(what))
             case _:
                 raise RiktigError(f"“{text}” is not a step.", hint="See the list of steps in the guide.")
         panel.settle()
 
+    def _spoil(self, verb: str, what: str) -> None:
+        """A contact that welds, a pole that blows, a coil that breaks; or all of that mended."""
+        hands = self.panel.hands
+        name, _, unit = what.partition(" ")
+        one = (self.device(name), unit or "A1-A2")
+        if one not in self.panel.units:
+            raise RiktigError(f"“{name}” has no {one[1]}.", hint="Name the contact by its two markings, such as 1-2.")
+        places = {"weld": hands.welded, "blow": hands.blown, "break": hands.dead}
+        if verb == "mend":
+            for place in places.values():
+                place.difference_update({held for held in place if held[0] == one[0]})
+        else:
+            places[verb].add(one)
+
     def _press(self, what: str, *, down: bool) -> None:
         role, _, button = what.partition(" ")
-        did = self._device(role)
+        did = self.device(role)
         if not button:
             (self.panel.hands.pressed.add if down else self.panel.hands.pressed.discard)(did)
             return
@@ -134,13 +230,14 @@ class _Runner:
     def _look(self, text: str) -> str:
         """What is otherwise than expected; empty when it is as expected."""
         role, _, want = text.rpartition(" ")
+        want = SAME.get(want, want)
         if want in ("live", "dead"):
             now = "live" if self.panel.alive(role) else "dead"
             return "" if now == want else f"{role} is {now}, not {want}"
         if role == "lamps":
             dark = [d.id for d in self.circuits.devices if d.kind_id == "test_lamp" and d.id not in self.panel.on]
             return f"{', '.join(dark)} is off, not on" if want == "on" and dark else ""
-        did = self._device(role)
+        did = self.device(role)
         if want == "any":
             return ""
         device = self.known[did]
@@ -149,3 +246,18 @@ class _Runner:
             now = "on" if self.panel.is_fed(did) else "off"
         fine = now == want or (want == "on" and device.kind.is_motor and now != "off")
         return "" if fine else f"{role} is {now}, not {want}"
+
+
+def _seconds(text: str) -> float:
+    """How long a wait is.
+
+    Raises:
+        RiktigError: no number of seconds from 0 to 100,000.
+    """
+    try:
+        seconds = float(text.removesuffix("s"))
+    except ValueError:
+        seconds = -1.0
+    if not 0 <= seconds <= 100_000:
+        raise RiktigError(f"“wait {text}” is not a time.", hint="Give seconds: wait 40.")
+    return seconds

@@ -1,0 +1,21 @@
+"""A live panel for a job: its supply, its control voltage, its wires as far as they are planned."""
+
+from riktig.core.circuit import Circuits, Nets, control_source
+from riktig.core.energise.conductors import Conductor
+from riktig.core.energise.run import Panel
+from riktig.core.job import ControlSupply, Job
+
+__all__ = ["control_volts", "panel_of"]
+
+
+def control_volts(job: Job) -> float:
+    """The voltage of the control transformer's secondary, V."""
+    control, _ = control_source(job.loads, job.supply, job.practice)
+    if control is ControlSupply.DIRECT:
+        return job.supply.voltage_to_neutral_v
+    return 120.0 if job.practice.rulebook.north_american else 230.0
+
+
+def panel_of(job: Job, circuits: Circuits, nets: Nets, conductors: tuple[Conductor, ...] = ()) -> Panel:
+    """The panel at rest with power on."""
+    return Panel(circuits, nets, job.supply, control_volts(job), conductors)
