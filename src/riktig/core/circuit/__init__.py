@@ -9,7 +9,7 @@ from riktig.core.circuit.cards import io_address
 from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEET_PEN, SHEETS, TALLY
 from riktig.core.circuit.draw_frame import cell_frame
 from riktig.core.circuit.draw_sheets import SheetPen, contact_places, sheets_with
-from riktig.core.circuit.draw_wires import net_marks
+from riktig.core.circuit.draw_wires import ends_of, net_lines, net_marks
 from riktig.core.circuit.edits import (
     add_circuit,
     add_device,
@@ -58,7 +58,7 @@ from riktig.core.circuit.nets import Net, NetClass, Nets, find_nets
 from riktig.core.circuit.numbers import Names, PinLabels, name_all, names_of, wire_number
 from riktig.core.circuit.pictures import recipe_picture
 from riktig.core.circuit.scripts import script_of
-from riktig.core.circuit.sheet_model import Place, Sheet, SheetKind, Sheets
+from riktig.core.circuit.sheet_model import Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.circuit.tags import device_places
 from riktig.core.circuit.tally import DOOR, PLATE, Ends, Tally, place_of, tally_all
@@ -100,6 +100,7 @@ __all__ = [
     "Place",
     "Pole",
     "Rung",
+    "Seat",
     "Series",
     "Sheet",
     "SheetKind",
@@ -121,6 +122,7 @@ __all__ = [
     "control_source",
     "device_places",
     "elements_of",
+    "ends_of",
     "entry_of",
     "expand",
     "find_nets",
@@ -136,6 +138,7 @@ __all__ = [
     "name_element",
     "named_nodes",
     "names_of",
+    "net_lines",
     "net_marks",
     "outside_device",
     "place_of",

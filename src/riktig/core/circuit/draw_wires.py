@@ -1,13 +1,13 @@
 """The connections of a sheet as lines, each with the net that it carries."""
 
-from riktig.core.circuit.model import Device
+from riktig.core.circuit.model import Device, Pole
 from riktig.core.circuit.nets import Net
 from riktig.core.circuit.power_sheets import BUS_GAP
-from riktig.core.circuit.sheet_model import LINE_GAP, Sheet, Wire
+from riktig.core.circuit.sheet_model import LINE_GAP, Seat, Sheet, Wire
 from riktig.core.geometry import Line, Mark
 from riktig.core.job import DeviceId, PinId, pin_id
 
-__all__ = ["net_marks", "wire_marks"]
+__all__ = ["ends_of", "net_lines", "net_marks", "wire_marks"]
 
 Spot = tuple[float, float]
 END = 1.6
@@ -26,13 +26,10 @@ def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId,
         if isinstance(mark, Line) and mark.key == f"net:{net.id}"
     ]
     for seat in sheet.seats:
-        for index, pole in enumerate(seat.element.poles):
-            pins = devices[pole.device].kind.unit(pole.unit).pins
-            first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
-            x = seat.x + index * LINE_GAP
-            if pin_id(pole.device, first) in net.pins:
+        for _, x, first, last in ends_of(seat, devices):
+            if first in net.pins:
                 marks.append(thick(x, seat.top, x, seat.top + END))
-            if pin_id(pole.device, last) in net.pins:
+            if last in net.pins:
                 marks.append(thick(x, seat.bottom - END, x, seat.bottom))
     if sheet.bus:
         for line, node in enumerate(sheet.bus.nodes):
@@ -42,16 +39,36 @@ def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId,
     return marks
 
 
+def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId, Net]) -> list[Line]:
+    """Every line of a sheet that carries a net, keyed by it: connections, and the lines across a power sheet."""
+    found = [mark for mark in wire_marks(sheet, devices, of_pin) if isinstance(mark, Line) and mark.key]
+    if sheet.bus:
+        at = {node: net for net in of_pin.values() for node in net.nodes}
+        for line, node in enumerate(sheet.bus.nodes):
+            if node in at:
+                y = sheet.bus.y + line * BUS_GAP
+                found.append(Line(sheet.bus.x1, y, sheet.bus.x2, y, layer="circuit", key=f"net:{at[node].id}"))
+    return found
+
+
+def ends_of(seat: Seat, devices: dict[DeviceId, Device]) -> list[tuple[Pole, float, PinId, PinId]]:
+    """The poles of an element where it stands: each with its x, mm, and its upper and lower pin."""
+    found = []
+    for index, pole in enumerate(seat.element.poles):
+        pins = devices[pole.device].kind.unit(pole.unit).pins
+        first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+        x = seat.x + index * LINE_GAP
+        found.append((pole, x, pin_id(pole.device, first), pin_id(pole.device, last)))
+    return found
+
+
 def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId, Net]) -> list[Mark]:
     """The connections of a sheet, keyed by the net of the elements that they begin or end at."""
     at: dict[Spot, PinId] = {}
     for seat in sheet.seats:
-        for index, pole in enumerate(seat.element.poles):
-            pins = devices[pole.device].kind.unit(pole.unit).pins
-            first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
-            x = seat.x + index * LINE_GAP
+        for _, x, first, last in ends_of(seat, devices):
             for pin, y in ((first, seat.top), (last, seat.bottom)):
-                net = of_pin.get(pin_id(pole.device, pin))
+                net = of_pin.get(pin)
                 if net:
                     at.setdefault(_spot(x, y), net.id)
     _spread(list(sheet.wires), at)

@@ -7,24 +7,29 @@ one supply; a *point* is what joined pins share; a contact *leads on* while it i
 from riktig.core.circuit import CIRCUITS, NETS, Circuits, Net, Nets
 from riktig.core.energise.behaviour import Behaviour, behaviour_of, with_tags
 from riktig.core.energise.conductors import Conductor, conductors_of, drawn_conductors
+from riktig.core.energise.draw_live import LEGEND, live_marks
 from riktig.core.energise.explain import Role, called, roles_of, why
 from riktig.core.energise.live import Isolation, LiveNet, isolations_of, live_nets, locks_of
 from riktig.core.energise.meter import Meter, Reading, meter_of
+from riktig.core.energise.operators import Operator, Touch, operate, operators_of, position_of
 from riktig.core.energise.panel import control_volts, panel_of
 from riktig.core.energise.restart import Restart, restarts_of
 from riktig.core.energise.run import Event, Panel
 from riktig.core.energise.script import Runner, StepResult, read_script, run_script
 from riktig.core.energise.spoil import Fault, Wrong, spoil_conductors, spoil_hands
 from riktig.core.energise.state import SELECTORS, Hands, Stage
+from riktig.core.energise.tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
 from riktig.core.plan import Derived
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
 __all__ = [
     "CONDUCTORS",
+    "LEGEND",
     "LIVE_WITH_MAIN_OFF",
     "SELECTORS",
     "Behaviour",
+    "Carriage",
     "Conductor",
     "Event",
     "Fault",
@@ -32,6 +37,7 @@ __all__ = [
     "Isolation",
     "LiveNet",
     "Meter",
+    "Operator",
     "Panel",
     "Reading",
     "Restart",
@@ -39,23 +45,33 @@ __all__ = [
     "Runner",
     "Stage",
     "StepResult",
+    "Tank",
+    "Touch",
     "Wrong",
     "behaviour_of",
     "called",
+    "carriages_of",
     "conductors_of",
     "control_volts",
     "drawn_conductors",
     "isolations_of",
+    "live_marks",
     "live_nets",
     "locks_of",
     "meter_of",
+    "operate",
+    "operators_of",
     "panel_of",
+    "position_of",
     "read_script",
     "restarts_of",
     "roles_of",
     "run_script",
+    "set_level",
+    "set_travel",
     "spoil_conductors",
     "spoil_hands",
+    "tanks_of",
     "why",
     "with_tags",
 ]
