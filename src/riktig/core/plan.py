@@ -67,6 +67,10 @@ class Plan(Generic[Doc]):
             if (mine is None or mine.value is not kept.value) and self._inputs_kept(derived):
                 self.offer(derived, kept.inputs, kept.value)
 
+    def has(self, derived: Derived[Any]) -> bool:
+        """Whether a result is there that is true of the document of now, so that asking for it costs nothing."""
+        return self._is_valid(derived)
+
     def _inputs_kept(self, derived: Derived[Any]) -> bool:
         """Whether nothing would have to be computed to know a result's inputs."""
         return all(not isinstance(read, Derived) or self._is_valid(read) for read in derived.reads)

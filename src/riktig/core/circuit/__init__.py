@@ -57,8 +57,9 @@ from riktig.core.circuit.model import (
 from riktig.core.circuit.nets import Net, NetClass, Nets, find_nets
 from riktig.core.circuit.numbers import Names, PinLabels, name_all, names_of, wire_number
 from riktig.core.circuit.pictures import recipe_picture
+from riktig.core.circuit.power_sheets import POWER_BOTTOM
 from riktig.core.circuit.scripts import script_of
-from riktig.core.circuit.sheet_model import Place, Seat, Sheet, SheetKind, Sheets
+from riktig.core.circuit.sheet_model import LINE_GAP, Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.circuit.tags import device_places
 from riktig.core.circuit.tally import DOOR, PLATE, Ends, Tally, place_of, tally_all
@@ -72,9 +73,11 @@ __all__ = [
     "DOOR",
     "FAULTS",
     "INSERTS",
+    "LINE_GAP",
     "NAMES",
     "NETS",
     "PLATE",
+    "POWER_BOTTOM",
     "SHEETS",
     "SHEET_DRAWINGS",
     "SHEET_PEN",

@@ -16,7 +16,7 @@ from riktig.core.energise.panel import control_volts, panel_of
 from riktig.core.energise.restart import Restart, restarts_of
 from riktig.core.energise.run import Event, Panel
 from riktig.core.energise.script import Runner, StepResult, read_script, run_script
-from riktig.core.energise.spoil import Fault, Wrong, spoil_conductors, spoil_hands
+from riktig.core.energise.spoil import Fault, Wrong, faults_at, spoil_conductors, spoil_hands
 from riktig.core.energise.state import SELECTORS, Hands, Stage
 from riktig.core.energise.tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
 from riktig.core.plan import Derived
@@ -54,6 +54,7 @@ __all__ = [
     "conductors_of",
     "control_volts",
     "drawn_conductors",
+    "faults_at",
     "isolations_of",
     "live_marks",
     "live_nets",

@@ -1,7 +1,7 @@
 """A sheet with power on: what is live, what works, where power waits, what just moved; told by form, not colour."""
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.circuit import Device, Seat, Sheet, ends_of, net_lines
+from riktig.core.circuit import LINE_GAP, POWER_BOTTOM, Device, Seat, Sheet, ends_of, net_lines
 from riktig.core.energise.explain import Role
 from riktig.core.energise.run import Panel
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Point, Poly, Text, bounds_of
@@ -10,8 +10,8 @@ from riktig.core.job import DeviceId, PinId
 __all__ = ["LEGEND", "live_marks"]
 
 LEGEND = (
-    "Thick: live. Thin and blue: the way back. Dashed: live through a load only. A bar closes a contact, dashed where "
-    "another way does the same; a ring: opened. A dot: power waits here. Filled: works. Corners: moved last."
+    "Thick: live. Thin: the way back. Dashes: live through a load, or one way of several. Bar: closed. Ring: opened. "
+    "Dot: power waits. Filled: works. Corners: moved last."
 )
 LIVE, BACK, THROUGH = 0.95, 0.6, 0.6
 WAITS = 1.1
@@ -33,10 +33,10 @@ def live_marks(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozen
         marks += pen.line(line)
     for seat in sheet.seats:
         marks += pen.element(seat)
-    for landing, x, y in sheet.landings:
+    for landing, x, _ in sheet.landings:
         device = panel.network.devices[landing.device]
         if device.kind.is_motor:
-            marks += pen.motor(device, x + (len(landing.pins) - 1) * 4.0, y)
+            marks += pen.motor(device, x + (len(landing.pins) - 1) * LINE_GAP / 2)
     return marks
 
 
@@ -121,14 +121,14 @@ class _Pen:
             Text(x, y + 1.1, word, 2.4, "paper", Face.BOLD, Align.MIDDLE),
         ]
 
-    def motor(self, device: Device, middle: float, y: float) -> list[Mark]:
+    def motor(self, device: Device, middle: float) -> list[Mark]:
         """Which way a motor turns."""
         turns = self.panel.turns(device.id)
         if turns == "off":
             return []
-        centre = y + 9.0
         said = {"star": "runs in star", "delta": "runs in delta"}.get(turns, f"runs {turns}")
-        text = Text(middle, centre + 11.5, said, 3.0, "live", Face.BOLD, Align.MIDDLE)
+        centre = POWER_BOTTOM + 9.0
+        text = Text(middle - 9.5, centre + 6.0, said, 3.0, "live", Face.BOLD, Align.RIGHT)
         box = bounds_of(text)
         backing = _box(box.x - 1, box.y - 0.6, box.right + 1, box.bottom, "paper")
         return [Circle(middle, centre, 8.2, "live", 1.1), backing, text]
@@ -141,7 +141,7 @@ def _box(x1: float, y1: float, x2: float, y2: float, role: str) -> Poly:
 
 def _corners(seat: Seat) -> list[Mark]:
     """Four corners around an element that moved last."""
-    left, right = seat.x - 6.5, seat.x + 8.0 * (len(seat.element.poles) - 1) + 6.5
+    left, right = seat.x - 6.5, seat.x + LINE_GAP * (len(seat.element.poles) - 1) + 6.5
     top, bottom, arm = seat.top - 0.4, seat.bottom + 0.4, 2.2
     found: list[Mark] = []
     for x, dx in ((left, arm), (right, -arm)):

@@ -1,16 +1,20 @@
 """Faults put in on purpose: wires off, on the neighbour's clamp or swapped, shorts, welded contacts, open coils."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from enum import Enum
+from itertools import pairwise
 
+from riktig.core.catalogue import Behaviour
 from riktig.core.energise.conductors import Conductor
 from riktig.core.energise.figures import LINK_OHM
+from riktig.core.energise.run import Panel
 from riktig.core.energise.state import Hands
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, PinId
+from riktig.core.wiring import Wiring
 
-__all__ = ["Fault", "Wrong", "spoil_conductors", "spoil_hands"]
+__all__ = ["Fault", "Wrong", "faults_at", "spoil_conductors", "spoil_hands"]
 
 
 class Wrong(Enum):
@@ -39,6 +43,25 @@ class Fault:
     where: str
     to: str = ""
     other: str = ""
+
+    def said(self, label: Callable[[PinId], str]) -> str:
+        """In words; device ids in braces. ``label`` says how a pin is called on the panel."""
+        where, to = PinId(self.where), PinId(self.to)
+        match self.wrong:
+            case Wrong.OFF:
+                return f"Wire off at {label(where)}"
+            case Wrong.NEIGHBOUR:
+                return f"Wire of {label(where)} on {label(to)}"
+            case Wrong.SWAPPED:
+                return f"Wires of {label(where)} and {label(PinId(self.other))} swapped"
+            case Wrong.SHORT:
+                return f"Short between {label(where)} and {label(to)}"
+            case Wrong.WELDED:
+                return f"{{{self.what}}} {self.where} welded"
+            case Wrong.OPEN_COIL:
+                return f"{{{self.what}}} {self.where} open inside"
+            case Wrong.BLOWN:
+                return f"{{{self.what}}} {self.where} blown"
 
 
 def spoil_conductors(conductors: Sequence[Conductor], faults: Iterable[Fault]) -> tuple[Conductor, ...]:
@@ -83,3 +106,26 @@ def spoil_hands(hands: Hands, faults: Iterable[Fault]) -> None:
     for fault in faults:
         if fault.wrong in place:
             place[fault.wrong].add((DeviceId(fault.what), fault.where))
+
+
+def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[Fault, ...]:
+    """The faults that a device can have: its wires off, beside or swapped, its clamps shorted, its parts spoilt."""
+    here = panel.network.devices[device]
+    found: list[Fault] = []
+    for unit in here.kind.units:
+        if unit.behaviour is Behaviour.NO and here.kind.has_coil:
+            found.append(Fault(Wrong.WELDED, device, unit.name))
+        elif unit.behaviour is Behaviour.POLE:
+            found.append(Fault(Wrong.BLOWN, device, unit.name))
+        elif unit.behaviour in (Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT):
+            found.append(Fault(Wrong.OPEN_COIL, device, unit.name))
+    pins = [here.pin(pin.name) for pin in here.kind.pins if here.pin(pin.name) in panel.network.point]
+    landed = [(end.pin, str(wire.key)) for wire in wiring.wires for end in (wire.start, wire.end) if end.pin in pins]
+    landed.sort(key=lambda one: pins.index(one[0]))
+    found += [Fault(Wrong.OFF, key, pin) for pin, key in landed]
+    for (pin, key), (other, beside) in pairwise(landed):
+        if other != pin:
+            found.append(Fault(Wrong.NEIGHBOUR, key, pin, other))
+            found.append(Fault(Wrong.SWAPPED, key, pin, beside, other))
+    found += [Fault(Wrong.SHORT, "", a, b) for a, b in pairwise(pins)]
+    return tuple(found)

@@ -194,6 +194,7 @@ class DrawingView(QWidget):
             painter.resetTransform()
         if self.hasFocus():
             painter.setPen(self.theme.colour("act"))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
         painter.end()
 

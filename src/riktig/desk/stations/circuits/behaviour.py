@@ -14,20 +14,26 @@ __all__ = ["BehaviourPage"]
 class BehaviourPage(QWidget):
     """The steps of one circuit with their verdicts."""
 
-    def __init__(self, back: Callable[[], None]) -> None:
+    def __init__(self, back: Callable[[], None], watch: Callable[[Behaviour], None]) -> None:
         super().__init__()
+        self._found: Behaviour | None = None
+        self.watch = QPushButton("Watch it")
+        self.watch.setToolTip("Does the steps one by one on the live sheets")
+        self.watch.clicked.connect(lambda: watch(self._found) if self._found else None)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         self.back = QPushButton("Back to the sheets")
         self.back.clicked.connect(back)
         self.title = plain_label("", "", wraps=True)
         self.steps = StepList("What the circuit must do")
-        column.addLayout(row_of([self.back, None]))
+        column.addLayout(row_of([self.back, self.watch, None]))
         column.addWidget(self.title)
         column.addWidget(self.steps, 1)
 
     def show_behaviour(self, found: Behaviour | None, tags: dict[DeviceId, str]) -> None:
         """Shows the steps; None where the recipe promises nothing."""
+        self._found = found
+        self.watch.setEnabled(found is not None and not found.broken)
         if found is None:
             self.title.setText("This circuit has no behaviour of its own to try.")
             self.steps.show_steps(())

@@ -21,7 +21,7 @@ from riktig.core.circuit import (
     remove_element,
     sheets_with,
 )
-from riktig.core.energise import behaviour_of
+from riktig.core.energise import Behaviour, behaviour_of
 from riktig.core.job import CircuitId, ElementId, Insertable, Param
 from riktig.core.papers import device_of
 from riktig.core.wiring import WIRING
@@ -29,17 +29,17 @@ from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.behaviour import BehaviourPage
 from riktig.desk.stations.circuits.chooser import RecipeChooser
+from riktig.desk.stations.circuits.live import LivePage
 from riktig.desk.stations.circuits.menus import DEFAULT_TEXT, Changes
 from riktig.desk.stations.circuits.overview import Overview
 from riktig.desk.stations.circuits.renaming import RenamingPage
+from riktig.desk.stations.circuits.tabs import SheetTabs
 from riktig.desk.stations.circuits.trace import TraceView
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, Station, plain_label
 
 __all__ = ["CircuitsStation"]
 
-MOST_TABS = 24
-"""Sheets up to which each has a button of its own; beyond, the overview shows them all."""
 KEYS = "Enter: what can be done. T trace, I put in, A across, M move, Del take out, F2 rename. Comma and point step on."
 
 
@@ -54,6 +54,8 @@ class CircuitsStation(Station):
         self.view.hovered.connect(self._hovered)
         self.view.menu_asked.connect(self._menu)
         self.view.on_key = self._key
+        self.power = self.button("Energise", "Power on: operate the circuits and watch them (E)", checkable=True)
+        self.power.clicked.connect(self.energise)
         self.all = self.button("All sheets", "Shows every sheet at a glance (O)")
         self.add = self.button("Add …", "A circuit that serves no single load: opens the recipe book")
         self.circuit = self.button("Circuit …", "This circuit: its parameters, rungs and devices of your own")
@@ -77,44 +79,36 @@ class CircuitsStation(Station):
         self.count.clicked.connect(lambda: self._page(self.renaming))
         self.hint = plain_label("", "quiet", wraps=True)
         self.chooser = RecipeChooser(self._add, self._to_sheets, lambda: self.asked.emit("load:"))
-        self.behaviour = BehaviourPage(self._to_sheets)
+        self.behaviour = BehaviourPage(self._to_sheets, self._watch)
         self.overview: Overview = Overview(self._turn, self._to_sheets)
         self.renaming: RenamingPage = RenamingPage(session, self._to_sheets)
         self.trace = TraceView(session, self._to_sheets, self._show_on_sheet)
-        tabs = QWidget()
-        self._tabs = FlowLayout(tabs, gap=4, lead=4)
+        self.live = LivePage(session, self._to_sheets, self._wires_known)
+        self.tabs = SheetTabs(self._turn)
         self.pages = QStackedWidget()
-        for page in (self.view, self.chooser, self.overview, self.behaviour, self.trace, self.renaming):
+        for page in (self.view, self.chooser, self.overview, self.behaviour, self.trace, self.renaming, self.live):
             self.pages.addWidget(page)
         bar = QWidget()
         row = FlowLayout(bar, gap=6, lead=6)
-        for button in (
-            self.all,
-            self.add,
-            self.circuit,
-            self.follow,
-            self.after,
-            self.across,
-            self.out,
-            self.more,
-            self.count,
-        ):
+        self.editing = (self.add, self.circuit, self.follow, self.after, self.across, self.out, self.more, self.count)
+        for button in (self.power, self.all, *self.editing):
             row.addWidget(button)
         self.add_body(bar, 0)
-        self.add_body(tabs, 0)
+        self.add_body(self.tabs, 0)
         self.add_body(self.pages)
         self.add_body(self.hint, 0)
         self.pages.currentChanged.connect(self._turned)
         self.sheet = 0
         self._moving: ElementId | None = None
-        self._shown_tabs: tuple[str, ...] = ()
 
     def refresh(self) -> None:
         """Shows the sheets of now."""
         plan = self.session.plan
         self.sheet = min(self.sheet, len(plan.get(SHEETS).sheets) - 1)
-        self._make_tabs()
+        self.tabs.show_sheets(plan.get(SHEETS).sheets, self.sheet)
         self.view.show_drawing(plan.get(SHEET_PEN).drawing(self.sheet))
+        if self.pages.currentWidget() is self.live:
+            self.live.show_sheet(self.sheet)
         if self.pages.currentWidget() is self.overview:
             self.overview.show_sheets(plan.get(SHEET_DRAWINGS), self.theme)
         if self.pages.currentWidget() is self.renaming:
@@ -122,39 +116,36 @@ class CircuitsStation(Station):
         if self.pages.currentWidget() is self.trace and not self.trace.follow(self.trace.key):
             self._to_sheets()
 
-    def _make_tabs(self) -> None:
-        """A button a sheet; made again only when the sheets are others."""
-        sheets = self.session.plan.get(SHEETS).sheets[:MOST_TABS]
-        titles = tuple(f"{sheet.number} {sheet.title}" for sheet in sheets)
-        if titles != self._shown_tabs:
-            self._shown_tabs = titles
-            while self._tabs.count():
-                item = self._tabs.takeAt(0)
-                widget = item.widget() if item else None
-                if widget:
-                    widget.hide()
-                    widget.deleteLater()
-            for index, sheet in enumerate(sheets):
-                tab = QPushButton(str(sheet.number) if len(sheets) > 8 else f"Sheet {sheet.number}")
-                tab.setToolTip(sheet.title)
-                tab.setCheckable(True)
-                tab.setAccessibleName(f"Sheet {sheet.number}, {sheet.title}")
-                tab.clicked.connect(lambda _=False, i=index: self._turn(i))
-                self._tabs.addWidget(tab)
-        for index in range(self._tabs.count()):
-            item = self._tabs.itemAt(index)
-            widget = item.widget() if item else None
-            if isinstance(widget, QPushButton):
-                widget.setChecked(index == self.sheet)
-
     def show_sheet(self, index: int) -> None:
         """Turns to a sheet."""
         self.sheet = index
         self.refresh()
 
     def _turn(self, index: int) -> None:
-        self._to_sheets()
+        if self.pages.currentWidget() is not self.live:
+            self._to_sheets()
         self.show_sheet(index)
+
+    def energise(self) -> None:
+        """Power on, or off again."""
+        if self.pages.currentWidget() is self.live:
+            self._to_sheets()
+            return
+        self._page(self.live)
+        self.live.view.setFocus()
+
+    def _wires_known(self) -> bool:
+        """Whether wires are worked out, so that asking for them costs nothing."""
+        return self.session.plan.has(WIRING)
+
+    def _watch(self, found: Behaviour) -> None:
+        steps = tuple(f"{step.done}: {', '.join(step.expected)}" for step in found.steps)
+        self.watch(found.title, steps, found.circuit)
+
+    def watch(self, title: str, steps: tuple[str, ...], circuit: CircuitId) -> None:
+        """Watches a script on the live sheets."""
+        self._page(self.live)
+        self.live.watch(title, steps, circuit)
 
     def show_all(self) -> None:
         """Shows every sheet at a glance."""
@@ -167,6 +158,12 @@ class CircuitsStation(Station):
     def _turned(self) -> None:
         """The hint speaks of the sheets."""
         self.hint.setVisible(self.pages.currentWidget() is self.view)
+        on = self.pages.currentWidget() is self.live
+        self.power.setChecked(on)
+        for button in self.editing:
+            button.setVisible(not on)
+        if not on:
+            self.live.stop()
 
     def _to_sheets(self) -> None:
         self.pages.setCurrentWidget(self.view)
@@ -214,6 +211,7 @@ class CircuitsStation(Station):
         super().set_theme(theme)
         self.view.set_theme(theme)
         self.trace.set_theme(theme)
+        self.live.set_theme(theme)
         self.renaming.set_theme(theme)
 
     def _chosen(self, key: str) -> None:
@@ -272,7 +270,7 @@ class CircuitsStation(Station):
         keys.add(there)
         if key.startswith("place:"):
             self.jump(key.removeprefix("place:"))
-        elif key and self.pages.currentWidget() is not self.trace:
+        elif key and self.pages.currentWidget() not in (self.trace, self.live):
             on = sheets_with(plan.get(SHEETS), plan.get(CIRCUITS), plan.get(NETS), there)
             if on and self.sheet + 1 not in on:
                 self._turn(on[0] - 1)
@@ -342,6 +340,8 @@ class CircuitsStation(Station):
         if event.key() == Qt.Key.Key_Escape and self._moving is not None:
             self._moving = None
             self._say_keys()
+        elif text == "e" and not event.modifiers():
+            self.energise()
         elif text == "o":
             self.show_all()
         elif text == "t":

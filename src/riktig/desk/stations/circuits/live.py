@@ -1,0 +1,292 @@
+"""The sheets with power on: operated by mouse and key, measured, spoilt, and watched step by step."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QVBoxLayout, QWidget
+
+from riktig.core.circuit import CIRCUITS, NAMES, SHEET_PEN, SHEETS, elements_of
+from riktig.core.energise import LEGEND, Operator, StepResult, Touch, live_marks, position_of, why
+from riktig.core.errors import RiktigError
+from riktig.core.geometry import Text
+from riktig.core.job import CircuitId, DeviceId, PinId
+from riktig.core.papers import device_of
+from riktig.desk.canvas import DrawingView
+from riktig.desk.session import Session
+from riktig.desk.stations.circuits.live_board import Board
+from riktig.desk.stations.circuits.live_faults import fault_menu
+from riktig.desk.stations.circuits.live_meter import MeterStrip
+from riktig.desk.stations.circuits.live_model import LiveModel
+from riktig.desk.stations.circuits.live_watch import WatchStrip
+from riktig.desk.theme import Theme
+from riktig.desk.widgets import FlowLayout, plain_label
+
+__all__ = ["LivePage"]
+
+TICK_S = 0.25
+KEYS = "Click or Space: operate. H: hold. 1: a second on. R: run. M: meter. Comma and point: step."
+
+
+class LivePage(QWidget):
+    """One sheet, live. ``back`` leaves it; ``wires_known`` says whether wires are worked out already."""
+
+    def __init__(self, session: Session, back: Callable[[], None], wires_known: Callable[[], bool]) -> None:
+        super().__init__()
+        self._session, self._wires_known = session, wires_known
+        self.model = LiveModel(session)
+        self.sheet = 0
+        self._shown_for: tuple[object, ...] = ()
+        self.view = DrawingView("Live circuit sheet")
+        self.view.chosen.connect(self._chosen)
+        self.view.on_key = self._key
+        self.back = QPushButton("Power off")
+        self.back.setToolTip("Back to the sheets (Esc)")
+        self.rest = QPushButton("From rest")
+        self.rest.setToolTip("Power on anew with nothing touched and no fault put in")
+        self.second, self.ten = QPushButton("+1 s"), QPushButton("+10 s")
+        self.run = QPushButton("Run")
+        self.run.setCheckable(True)
+        self.run.setToolTip("Lets time run: timers run out, carriages travel (R)")
+        self.hold = QPushButton("Hold")
+        self.hold.setCheckable(True)
+        self.hold.setToolTip("Buttons stay pressed until they are pressed again (H for the chosen one)")
+        self.measure = QPushButton("Meter")
+        self.measure.setCheckable(True)
+        self.measure.setToolTip("Clicks on the sheet place the probes (M)")
+        self.spoil = QPushButton("Fault …")
+        self.spoil.setToolTip("Puts a fault into what is chosen, or takes all faults out")
+        self.clock = plain_label("0.0 s", "second")
+        self.back.clicked.connect(back)
+        self.rest.clicked.connect(self.from_rest)
+        self.second.clicked.connect(lambda: self.wait(1.0))
+        self.ten.clicked.connect(lambda: self.wait(10.0))
+        self.run.toggled.connect(self._run)
+        self.hold.toggled.connect(self._hold)
+        self.measure.toggled.connect(self._measure)
+        self.spoil.clicked.connect(self._faults)
+        self.board = Board(session, self.model, self.show_state)
+        self.meter = MeterStrip(session, self.model)
+        self.watched = WatchStrip(self.model, self._stepped, self.end_watch)
+        self.log = QListWidget()
+        self.log.setAccessibleName("What happened")
+        self.log.setMinimumWidth(250)
+        self.hint = plain_label(LEGEND, "quiet", wraps=True)
+        self._timer = QTimer(self)
+        self._timer.setInterval(int(TICK_S * 1000))
+        self._timer.timeout.connect(lambda: self.wait(TICK_S))
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        bar = QWidget()
+        row = FlowLayout(bar, gap=6, lead=6)
+        for one in (
+            self.back,
+            self.rest,
+            self.second,
+            self.ten,
+            self.run,
+            self.hold,
+            self.measure,
+            self.spoil,
+            self.clock,
+        ):
+            row.addWidget(one)
+        below = QHBoxLayout()
+        below.setSpacing(10)
+        below.addWidget(self.board, 3)
+        below.addWidget(self.log, 1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        column.addWidget(bar)
+        column.addWidget(self.meter)
+        column.addWidget(self.watched)
+        column.addWidget(self.view, 5)
+        column.addWidget(self.hint)
+        column.addLayout(below, 2)
+        self.meter.hide()
+        self.watched.hide()
+
+    def show_sheet(self, index: int) -> None:
+        """Shows a sheet of the circuits of now, live."""
+        plan = self._session.plan
+        self.model.follow(wires=self._wires_known())
+        sheets = plan.get(SHEETS).sheets
+        self.sheet = min(index, len(sheets) - 1)
+        self.view.show_drawing(plan.get(SHEET_PEN).drawing(self.sheet))
+        sheet = sheets[self.sheet]
+        shown_for = (sheet.circuits, self.model.panel)
+        if shown_for != self._shown_for:
+            self._shown_for = shown_for
+            self.board.show_for(sheet.circuits)
+        self.show_state()
+
+    def set_theme(self, theme: Theme) -> None:
+        """Turns to another theme."""
+        self.view.set_theme(theme)
+        self.board.theme = theme
+        for tank in self.board.tanks:
+            tank.theme = theme
+            tank.update()
+
+    def show_state(self) -> None:
+        """Shows the state of now on the sheet, the board, the log and the meter."""
+        model = self.model
+        sheet = self._session.plan.get(SHEETS).sheets[self.sheet]
+        texts = [mark for mark in self.view.drawing.marks if isinstance(mark, Text)]
+        self.view.set_overlay([*live_marks(model.panel, sheet, model.roles, model.moved), *texts])
+        self.board.show_state()
+        self.clock.setText(
+            f"{model.panel.clock_s:.1f} s" + (f"  ·  {len(model.faults)} faults in" if model.faults else "")
+        )
+        events = model.panel.events[-60:]
+        self.log.clear()
+        for event in reversed(events):
+            self.log.addItem(f"{event.at_s:8.3f}  {'✗ ' if event.wrong else ''}{model.tagged(event.text)}")
+        tanks = [said for tank in model.tanks for said in tank.faults()]
+        wrong = next((model.tagged(event.text) for event in reversed(events) if event.wrong), "")
+        self.hint.setText(" ".join([*tanks, wrong]) if tanks or wrong else f"{LEGEND} {KEYS}")
+        if self.meter.isVisible():
+            self.meter.read()
+
+    def wait(self, seconds: float) -> None:
+        """Lets time pass."""
+        self.model.wait(seconds)
+        self.show_state()
+
+    def from_rest(self) -> None:
+        """Power on anew."""
+        self.run.setChecked(False)
+        self.model.rest()
+        self.show_sheet(self.sheet)
+
+    def stop(self) -> None:
+        """Time stands: the page is left."""
+        self.run.setChecked(False)
+
+    def _run(self, on: bool) -> None:
+        (self._timer.start if on else self._timer.stop)()
+
+    def _hold(self, on: bool) -> None:
+        self.board.hold = on
+
+    def _measure(self, on: bool) -> None:
+        self.meter.setVisible(on)
+        if on:
+            self.model.follow(wires=self._wires_known())
+            self.meter.read()
+
+    def _faults(self) -> None:
+        menu = fault_menu(self, self._session, self.model, self._after_fault)
+        menu.popup(self.spoil.mapToGlobal(self.spoil.rect().bottomLeft()))
+
+    def _after_fault(self) -> None:
+        self.show_sheet(self.sheet)
+
+    def _chosen(self, key: str) -> None:
+        """Operates what is clicked, or touches it with the next probe."""
+        if self.measure.isChecked():
+            self.meter.touch(self._pins(key))
+            return
+        self._session.select(key)
+        self.operate()
+
+    def _pins(self, key: str) -> tuple[PinId, ...]:
+        """The pins that a key on the sheet stands for: of an element both, of a net all."""
+        kind, _, rest = key.partition(":")
+        circuits = self._session.plan.get(CIRCUITS)
+        if kind == "net":
+            return self.model.panel.nets.of_pin[PinId(rest)].pins
+        for rung in circuits.rungs if kind == "element" else ():
+            for one in elements_of(rung.path):
+                if one.id == rest:
+                    device = self.model.panel.network.devices[one.poles[0].device]
+                    pins = device.kind.unit(one.poles[0].unit).pins
+                    return (device.pin(pins[0]), device.pin(pins[-1]))
+        if kind == "pin":
+            return (PinId(rest),)
+        return ()
+
+    def operator(self) -> Operator | None:
+        """What of the chosen thing can be operated."""
+        key = self._session.selection
+        owner = device_of(key)
+        found = [one for one in self.model.operators if one.device and str(one.device) == owner]
+        unit = key.rpartition("/")[2] if key.startswith("element:") else ""
+        return next((one for one in found if one.unit == unit), found[0] if found else None)
+
+    def operate(self, *, hold: bool = False) -> None:
+        """Moves the chosen thing to its next position; a button is pressed and let go, or held."""
+        operator = self.operator()
+        if operator is None or operator.touch is Touch.SIGNAL:
+            self._say_why()
+            return
+        now = position_of(self.model.panel, operator)
+        after = operator.positions[(operator.positions.index(now) + 1) % len(operator.positions)]
+        if operator.touch is Touch.SWITCH:
+            after = "on" if now != "on" else "off"
+        self.model.do(operator, after)
+        if operator.touch is Touch.HOLD and not (hold or self.hold.isChecked()) and after != operator.positions[0]:
+            self.model.do(operator, operator.positions[0])
+        self.show_state()
+
+    def _say_why(self) -> None:
+        """What cannot be operated says why it is as it is."""
+        owner = device_of(self._session.selection)
+        if owner and DeviceId(owner) in self.model.panel.network.devices:
+            self._session.say(self.model.tagged(why(self.model.panel, DeviceId(owner))) + ".")
+
+    def _key(self, event: QKeyEvent) -> bool:
+        text = event.text().lower()
+        if event.key() == Qt.Key.Key_Escape:
+            self.back.click()
+        elif text == " ":
+            self.operate()
+        elif text == "h":
+            self.operate(hold=True)
+        elif text == "1":
+            self.wait(1.0)
+        elif text == "r":
+            self.run.toggle()
+        elif text == "m":
+            self.measure.toggle()
+        elif text in (",", "."):
+            return self._step_on(1 if text == "." else -1)
+        else:
+            return False
+        return True
+
+    def _step_on(self, by: int) -> bool:
+        """Chooses the next thing of the sheet without operating it."""
+        keys = list(dict.fromkeys(m.key for m in self.view.drawing.marks if m.key.startswith("element:")))
+        if keys:
+            now = keys.index(self._session.selection) if self._session.selection in keys else -by
+            self._session.select(keys[(now + by) % len(keys)])
+        return True
+
+    def watch(self, title: str, steps: tuple[str, ...], circuit: CircuitId) -> None:
+        """Begins to watch a script, from rest."""
+        self.model.rest()
+        sheets = self._session.plan.get(SHEETS).sheets
+        mine = [n for n, sheet in enumerate(sheets) if circuit in sheet.circuits]
+        self.show_sheet(mine[-1] if mine else self.sheet)
+        self.watched.begin(title, steps, circuit, self._session.plan.get(NAMES).tag)
+        self.watched.show()
+
+    def end_watch(self) -> None:
+        """Leaves the script where it is."""
+        self.watched.hide()
+
+    def _stepped(self, result: StepResult) -> None:
+        self.model.look()
+        self.model.moved = frozenset(event.device for event in result.events if event.device)
+        self.show_state()
+
+    def menu(self) -> QMenu:
+        """The menu of faults, for the keyboard."""
+        return fault_menu(self, self._session, self.model, self._after_fault)
+
+    def say(self, error: RiktigError) -> None:
+        """Tells the builder what could not be done."""
+        self._session.say(str(error), wrong=True)

@@ -1,0 +1,48 @@
+"""The menu of faults: what can be wrong with the chosen thing, and all faults out again."""
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QMenu, QWidget
+
+from riktig.core.circuit import CIRCUITS, NAMES, PinLabels
+from riktig.core.energise import Fault, faults_at
+from riktig.core.errors import RiktigError
+from riktig.core.job import DeviceId
+from riktig.core.papers import device_of
+from riktig.core.wiring import WIRING
+from riktig.desk.session import Session
+from riktig.desk.stations.circuits.live_model import LiveModel
+
+__all__ = ["fault_menu"]
+
+
+def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Callable[[], None]) -> QMenu:
+    """Every fault that the chosen device can have, in words; with none chosen only how to take faults out."""
+    menu = QMenu(parent)
+    owner = device_of(session.selection)
+    plan = session.plan
+    label = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
+
+    def put(fault: Fault) -> None:
+        try:
+            model.put(fault)
+        except RiktigError as error:
+            session.say(str(error), wrong=True)
+        after()
+
+    if owner and DeviceId(owner) in model.panel.network.devices:
+        for fault in faults_at(model.panel, plan.get(WIRING), DeviceId(owner)):
+            action = menu.addAction(model.tagged(fault.said(label)))
+            action.triggered.connect(lambda _=False, one=fault: put(one))
+    else:
+        menu.addAction("Choose a device first").setEnabled(False)
+    menu.addSeparator()
+    out = menu.addAction(f"Take all faults out ({len(model.faults)})")
+    out.setEnabled(bool(model.faults))
+
+    def mend() -> None:
+        model.mend()
+        after()
+
+    out.triggered.connect(mend)
+    return menu

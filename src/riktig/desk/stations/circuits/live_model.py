@@ -1,0 +1,138 @@
+"""The live panel behind the screen: built from the job of now, kept over edits as far as its things remain."""
+
+from riktig.core.circuit import CIRCUITS, NAMES, NETS
+from riktig.core.energise import (
+    CONDUCTORS,
+    Carriage,
+    Conductor,
+    Fault,
+    Hands,
+    Meter,
+    Operator,
+    Panel,
+    Role,
+    Tank,
+    carriages_of,
+    meter_of,
+    operate,
+    operators_of,
+    panel_of,
+    roles_of,
+    set_travel,
+    spoil_conductors,
+    spoil_hands,
+    tanks_of,
+)
+from riktig.core.job import DeviceId
+from riktig.desk.session import Session
+
+__all__ = ["LiveModel"]
+
+TRAVEL_S = 8.0
+"""How long a carriage takes from end to end, s (chosen by us)."""
+
+
+class LiveModel:
+    """One panel with power on, and what was done to it."""
+
+    def __init__(self, session: Session) -> None:
+        self._session = session
+        self._made_of: tuple[object, ...] = ()
+        self.faults: tuple[Fault, ...] = ()
+        self.roles: dict[int, Role] = {}
+        self.moved: frozenset[DeviceId] = frozenset()
+        self.panel: Panel
+        self.meter: Meter
+        self.operators: tuple[Operator, ...] = ()
+        self.tanks: tuple[Tank, ...] = ()
+        self.carriages: tuple[Carriage, ...] = ()
+        self.wired = False
+
+    def follow(self, *, wires: bool) -> bool:
+        """Makes the panel anew where the circuits are others; True when it did.
+
+        Args:
+            wires: Whether the wires are worked out, so that readings and faults know them.
+        """
+        plan = self._session.plan
+        circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
+        conductors: tuple[Conductor, ...] = plan.get(CONDUCTORS) if wires or self.faults else ()
+        made_of = (circuits, nets, conductors, self._session.job.supply, self.faults)
+        if len(made_of) == len(self._made_of) and all(a is b for a, b in zip(made_of, self._made_of, strict=True)):
+            return False
+        hands = self.panel.hands if self._made_of else Hands()
+        spoilt = spoil_conductors(conductors, self.faults) if conductors else ()
+        self.panel = panel_of(self._session.job, circuits, nets, spoilt)
+        self._made_of = made_of
+        self.wired = bool(conductors)
+        self.operators = operators_of(circuits)
+        known = {tank.circuit: tank for tank in self.tanks}
+        self.tanks = tuple(known.get(tank.circuit, tank) for tank in tanks_of(circuits))
+        carried = {one.circuit: one for one in self.carriages}
+        self.carriages = tuple(carried.get(one.circuit, one) for one in carriages_of(circuits))
+        self._keep(hands)
+        spoil_hands(self.panel.hands, self.faults)
+        self.panel.settle()
+        self.meter = meter_of(self.panel)
+        self.look()
+        return True
+
+    def _keep(self, hands: Hands) -> None:
+        """What was held, turned, opened and filled stays so, as far as it is still there."""
+        there, mine = set(self.panel.network.devices), self.panel.hands
+        for name in ("pressed", "opened", "tripped", "foreign", "pushed"):
+            getattr(mine, name).update(getattr(hands, name) & there)
+        for name in ("pressed_units", "outputs"):
+            getattr(mine, name).update(one for one in getattr(hands, name) if one[0] in there)
+        mine.position.update({did: position for did, position in hands.position.items() if did in there})
+        mine.lost |= hands.lost
+        mine.reference.update(hands.reference)
+
+    def rest(self) -> None:
+        """Power on anew, with nothing touched and no fault put in."""
+        self.faults = ()
+        self._made_of = ()
+        self.tanks = self.carriages = ()
+        self.follow(wires=self.wired)
+
+    def put(self, fault: Fault) -> None:
+        """Puts a fault in; the wires must be known."""
+        self.faults = (*self.faults, fault)
+        self.follow(wires=True)
+
+    def mend(self) -> None:
+        """Takes all faults out."""
+        self.faults = ()
+        self.follow(wires=self.wired)
+
+    def do(self, operator: Operator, position: str) -> None:
+        """Moves one thing."""
+        first = len(self.panel.events)
+        operate(self.panel, operator, position)
+        self.look(first, operator.device)
+
+    def wait(self, seconds: float) -> None:
+        """Lets time pass; carriages travel with their motors."""
+        first = len(self.panel.events)
+        self.panel.wait(seconds)
+        moved = []
+        for one in self.carriages:
+            by = {"forward": 1.0, "reverse": -1.0}.get(self.panel.turns(one.motor), 0.0) * seconds / TRAVEL_S
+            moved.append(set_travel(self.panel, one, one.at + by) if by else one)
+        self.carriages = tuple(moved)
+        self.look(first)
+
+    def look(self, since: int | None = None, device: DeviceId | None = None) -> None:
+        """Takes in what is so now: what closed contacts mean, and what moved since an event."""
+        self.roles = roles_of(self.panel)
+        events = self.panel.events[since:] if since is not None else []
+        moved = {event.device for event in events if event.device} | ({device} if device else set())
+        self.moved = frozenset(did for did in moved if did)
+
+    def tagged(self, text: str) -> str:
+        """A text with ids in braces called by their tags."""
+        tags = self._session.plan.get(NAMES).tag
+        for part in text.split("{")[1:]:
+            did = part.partition("}")[0]
+            text = text.replace(f"{{{did}}}", tags.get(DeviceId(did), did))
+        return text
