@@ -5,6 +5,7 @@ Exit codes: 0 fine, 1 findings that fail, 2 bad input or something that could no
 
 import argparse
 import getpass
+import json
 import sys
 from collections.abc import Sequence
 from datetime import datetime
@@ -12,10 +13,21 @@ from pathlib import Path
 
 from riktig import __version__
 from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
+from riktig.core.energise import read_script
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, Job
 from riktig.core.labels import INDEX, find
-from riktig.core.papers import SCHEDULES, as_csv, as_json, export_all, job_from_loads, read_loads, schedule, trace_page
+from riktig.core.papers import (
+    SCHEDULES,
+    as_csv,
+    as_json,
+    export_all,
+    job_from_loads,
+    read_loads,
+    run_panel_script,
+    schedule,
+    trace_page,
+)
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from riktig.core.store import JobFile, WrittenCircuit, dump_rungs, load_job, load_rungs
@@ -84,6 +96,10 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument(
         "label", metavar="LABEL", help="a tag, pin, terminal, number, cable or load: M1, K1:13, X3:5, 14, WM1"
     )
+    sub = command("energise", _energise, "does the steps of a script to the panel with power on")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("--script", type=Path, required=True, metavar="STEPS.json", help="a step a line, or JSON")
+    sub.add_argument("--json", action="store_true", help="with the states of everything after each step")
     sub = command("import", _import, "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
@@ -233,6 +249,20 @@ def _trace(arguments: argparse.Namespace) -> int:
             if line:
                 print(f"  {line}")
     return 0
+
+
+def _energise(arguments: argparse.Namespace) -> int:
+    plan, file = _read(arguments.file)
+    file.close()
+    results = run_panel_script(plan, read_script(_text_of(arguments.script, "Choose a script.")))
+    if arguments.json:
+        print(json.dumps(results, ensure_ascii=False, indent=1))
+    else:
+        for row in results["steps"]:
+            print(f"{'as it must' if row['passed'] else 'OTHERWISE ':11} {row['done']}: {', '.join(row['expected'])}")
+            for line in (*row["otherwise"], *row["why"]):
+                print(f"{'':12}{line}")
+    return 0 if all(row["passed"] for row in results["steps"]) else 1
 
 
 def _import(arguments: argparse.Namespace) -> int:

@@ -29,4 +29,4 @@ def test_live_nets_are_those_traced_by_hand(tap: ControlTap, off: set[str], live
 
 def test_with_the_main_switch_off_only_the_supply_side_is_live() -> None:
     plan = Plan(one_motor())
-    assert {plan.get(NAMES).number[n.id] for n in plan.get(LIVE_WITH_MAIN_OFF)} == {"L1", "L2", "L3"}
+    assert {plan.get(NAMES).number[n.net] for n in plan.get(LIVE_WITH_MAIN_OFF)} == {"L1", "L2", "L3"}

@@ -49,6 +49,8 @@ KEYS = {
     "nets": "number class pins joins id",
     "tally": "number plate door field pulled links id",
     "routes": "to conductors earths numbers",
+    "live": "off source number volts pins dead id",
+    "restart": "load tag ran runs after_power after_reset accept circuit",
     "renumber": "old new wires labels sheets tests printed key",
     "retag": "old new wires labels sheets tests printed key",
     "rungs": "circuit name rung for band from path to",

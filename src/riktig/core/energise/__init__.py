@@ -4,13 +4,16 @@ Words: *hands* is all that was done to a panel; a *pole* is one side of a supply
 one supply; a *point* is what joined pins share; a contact *leads on* while it is closed.
 """
 
-from riktig.core.circuit import CIRCUITS, NETS, Circuits, Net, Nets
+from operator import attrgetter
+
+from riktig.core.circuit import CIRCUITS, NETS, Circuits, Nets
 from riktig.core.energise.behaviour import Behaviour, behaviour_of, with_tags
 from riktig.core.energise.conductors import Conductor, conductors_of, drawn_conductors
 from riktig.core.energise.draw_live import LEGEND, live_marks
 from riktig.core.energise.explain import Role, called, roles_of, why
-from riktig.core.energise.live import Isolation, LiveNet, isolations_of, live_nets, locks_of
+from riktig.core.energise.live import Isolation, LiveNet, isolations_of, live_nets, live_off, locks_of
 from riktig.core.energise.meter import Meter, Reading, meter_of
+from riktig.core.energise.network import MAINS
 from riktig.core.energise.operators import Operator, Touch, operate, operators_of, position_of
 from riktig.core.energise.panel import control_volts, panel_of
 from riktig.core.energise.restart import Restart, restarts_of
@@ -19,14 +22,18 @@ from riktig.core.energise.script import Runner, StepResult, read_script, run_scr
 from riktig.core.energise.spoil import Fault, Wrong, faults_at, spoil_conductors, spoil_hands
 from riktig.core.energise.state import SELECTORS, Hands, Stage
 from riktig.core.energise.tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
+from riktig.core.job import Job, Load, Practice, Supply
 from riktig.core.plan import Derived
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
 __all__ = [
     "CONDUCTORS",
+    "ISOLATIONS",
     "LEGEND",
     "LIVE_WITH_MAIN_OFF",
+    "MAINS",
+    "RESTARTS",
     "SELECTORS",
     "Behaviour",
     "Carriage",
@@ -58,6 +65,7 @@ __all__ = [
     "isolations_of",
     "live_marks",
     "live_nets",
+    "live_off",
     "locks_of",
     "meter_of",
     "operate",
@@ -78,10 +86,28 @@ __all__ = [
 ]
 
 
-def _with_main_off(circuits: Circuits, nets: Nets) -> tuple[Net, ...]:
+def _with_main_off(circuits: Circuits, nets: Nets) -> tuple[LiveNet, ...]:
     main = frozenset(d.id for d in circuits.devices if d.kind.family == "isolator")
-    return live_nets(circuits, nets, main)
+    return live_off(circuits, nets, main)
+
+
+def _isolations(
+    circuits: Circuits, nets: Nets, loads: tuple[Load, ...], supply: Supply, practice: Practice
+) -> tuple[Isolation, ...]:
+    return isolations_of(Panel(circuits, nets, supply, control_volts(loads, supply, practice)))
+
+
+def _restarts(circuits: Circuits, nets: Nets, job: Job) -> tuple[Restart, ...]:
+    return restarts_of(job, panel_of(job, circuits, nets))
+
+
+def _whole(job: Job) -> Job:
+    return job
 
 
 LIVE_WITH_MAIN_OFF = Derived("live with the main switch off", (CIRCUITS, NETS), _with_main_off)
+ISOLATIONS = Derived(
+    "what stays live", (CIRCUITS, NETS, attrgetter("loads"), attrgetter("supply"), attrgetter("practice")), _isolations
+)
+RESTARTS = Derived("what restarts by itself", (CIRCUITS, NETS, _whole), _restarts)
 CONDUCTORS = Derived("conductors", (CIRCUITS, NETS, WIRING, STRIPS), conductors_of)

@@ -8,7 +8,7 @@ from riktig.core.circuit import Circuits, Net, Nets
 from riktig.core.energise.run import Panel
 from riktig.core.job import DeviceId, PinId
 
-__all__ = ["Isolation", "LiveNet", "isolations_of", "live_nets", "locks_of"]
+__all__ = ["Isolation", "LiveNet", "isolations_of", "live_nets", "live_off", "locks_of"]
 
 LIVE_V = 1.0
 """From here on a point counts as live, V (chosen by us)."""
@@ -72,10 +72,10 @@ def _live(panel: Panel, nets: Nets) -> dict[PinId, LiveNet]:
     return found
 
 
-def live_nets(
+def live_off(
     circuits: Circuits, nets: Nets, opened: frozenset[DeviceId], panel: Panel | None = None
-) -> tuple[Net, ...]:
-    """The nets that are live with everything at rest and ``opened`` switched off, every other supply on.
+) -> tuple[LiveNet, ...]:
+    """The potentials that are live with everything at rest and ``opened`` switched off, every other supply on.
 
     Args:
         opened: Isolators and breakers that are off; all others are on.
@@ -91,6 +91,12 @@ def live_nets(
     live = _live(panel, nets)
     panel.hands.opened = before
     panel.settle()
+    return tuple(live.values())
+
+
+def live_nets(circuits: Circuits, nets: Nets, opened: frozenset[DeviceId]) -> tuple[Net, ...]:
+    """The nets of ``live_off``."""
+    live = {one.net for one in live_off(circuits, nets, opened)}
     return tuple(net for net in nets.nets if net.id in live)
 
 

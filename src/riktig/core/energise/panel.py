@@ -3,19 +3,19 @@
 from riktig.core.circuit import Circuits, Nets, control_source
 from riktig.core.energise.conductors import Conductor
 from riktig.core.energise.run import Panel
-from riktig.core.job import ControlSupply, Job
+from riktig.core.job import ControlSupply, Job, Load, Practice, Supply
 
 __all__ = ["control_volts", "panel_of"]
 
 
-def control_volts(job: Job) -> float:
+def control_volts(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> float:
     """The voltage of the control transformer's secondary, V."""
-    control, _ = control_source(job.loads, job.supply, job.practice)
+    control, _ = control_source(loads, supply, practice)
     if control is ControlSupply.DIRECT:
-        return job.supply.voltage_to_neutral_v
-    return 120.0 if job.practice.rulebook.north_american else 230.0
+        return supply.voltage_to_neutral_v
+    return 120.0 if practice.rulebook.north_american else 230.0
 
 
 def panel_of(job: Job, circuits: Circuits, nets: Nets, conductors: tuple[Conductor, ...] = ()) -> Panel:
     """The panel at rest with power on."""
-    return Panel(circuits, nets, job.supply, control_volts(job), conductors)
+    return Panel(circuits, nets, job.supply, control_volts(job.loads, job.supply, job.practice), conductors)

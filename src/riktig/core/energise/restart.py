@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.circuit import script_of
+from riktig.core.circuit import all_circuits, script_of
 from riktig.core.energise.run import Panel
 from riktig.core.energise.script import Runner
 from riktig.core.errors import RiktigError
@@ -11,6 +11,8 @@ from riktig.core.job import Circuit, CircuitId, Command, DeviceId, Job, Load, St
 __all__ = ["Restart", "restarts_of"]
 
 LINES = ("L1", "L2", "L3")
+_Way = tuple[str, tuple[str, ...]]
+"""How a load is made to run, and the steps that do it."""
 LONG_S = 60.0
 """How long it is watched after power returns, s (chosen by us: longer than any timer here)."""
 
@@ -33,24 +35,28 @@ class Restart:
         return self.after_power or bool(self.after_reset)
 
 
-def restarts_of(job: Job, panel: Panel, circuits: tuple[Circuit, ...]) -> tuple[Restart, ...]:
+def restarts_of(job: Job, panel: Panel) -> tuple[Restart, ...]:
     """Every load with a command of its own, made to run in each of its ways; then power goes and comes back.
 
-    The panel is used up: give a fresh one.
+    All loads are tried together, one way each at a time. The panel is used up: give a fresh one.
     """
+    whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
     loads = {load.id: load for load in job.loads}
-    found = []
-    for circuit in circuits:
+    tried: list[tuple[Circuit, DeviceId, list[_Way]]] = []
+    for circuit in whole:
         load = loads.get(circuit.load) if circuit.load else None
         target = _target(panel, circuit.id)
-        if load is None or target is None or not script_of(circuit, load, job.signals, circuits):
-            continue
-        for how, steps in _ways(load):
-            try:
-                found.append(_tried(panel, circuit, target, how, (*_ahead(circuits), *steps)))
-            except RiktigError:
-                continue
-    return tuple(found)
+        moves = load is not None and load.start is not Start.WAY
+        if moves and load is not None and target is not None and script_of(circuit, load, job.signals, whole):
+            tried.append((circuit, target, _ways(load)))
+    ahead = _ahead(whole)
+    found: dict[tuple[CircuitId, int], Restart] = {}
+    for number in range(max((len(ways) for _, _, ways in tried), default=0)):
+        here = [(circuit, target, ways[number]) for circuit, target, ways in tried if number < len(ways)]
+        for one in _together(panel, here, ahead):
+            found[one.circuit, number] = one
+    order = {circuit.id: place for place, (circuit, _, _) in enumerate(tried)}
+    return tuple(found[key] for key in sorted(found, key=lambda key: (order[key[0]], key[1])))
 
 
 def _target(panel: Panel, circuit: CircuitId) -> DeviceId | None:
@@ -71,7 +77,7 @@ def _ahead(circuits: tuple[Circuit, ...]) -> tuple[str, ...]:
     return tuple(found)
 
 
-def _ways(load: Load) -> list[tuple[str, tuple[str, ...]]]:
+def _ways(load: Load) -> list[_Way]:
     """How a load can be made to run, and the steps."""
     if load.start is Start.REVERSING or load.command is Command.BUTTONS:
         return [("by its button", ("press S.start", "release S.start"))]
@@ -93,34 +99,46 @@ def _ways(load: Load) -> list[tuple[str, tuple[str, ...]]]:
     return [("always on", ("rest",))]
 
 
-def _tried(panel: Panel, circuit: Circuit, target: DeviceId, how: str, steps: tuple[str, ...]) -> Restart:
+def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], ahead: tuple[str, ...]) -> list[Restart]:
+    """All of them made to run at once; what runs after a dip of the supply, and after their guards were reset."""
     hands = panel.hands
-    hands.pressed.clear()
-    hands.pressed_units.clear()
-    hands.position.clear()
-    hands.tripped.clear()
-    hands.outputs.clear()
+    for place in (hands.pressed, hands.pressed_units, hands.position, hands.tripped, hands.outputs):
+        place.clear()
     hands.foreign = {d.id for d in panel.circuits.devices if d.kind_id == "foreign_source"}
-    hands.lost |= set(LINES)
-    panel.settle()
-    hands.lost -= set(LINES)
-    panel.settle()
-    runner = Runner(panel, circuit.id)
-    for step in steps:
-        runner.do(step)
-    ran = target in panel.on
-    hands.lost |= set(LINES)
-    panel.wait(1.0)
-    hands.lost -= set(LINES)
+    _power(panel, on=False)
+    _power(panel, on=True)
+    runners = {circuit.id: Runner(panel, circuit.id) for circuit, _, _ in tried}
+    able: dict[CircuitId, tuple[bool, bool, bool | None]] = {}
+
+    def begin() -> None:
+        for circuit, _, (_, steps) in tried:
+            for step in (*ahead, *steps):
+                try:
+                    runners[circuit.id].do(step)
+                except RiktigError:
+                    break
+
+    begin()
+    ran = set(panel.on)
+    _power(panel, on=False)
+    _power(panel, on=True)
     panel.wait(LONG_S)
-    after_power = ran and target in panel.on
-    after_reset: bool | None = None
-    if runner.guard() is not None:
-        for step in steps:
-            runner.do(step)
-        runner.do("trip guard")
-        panel.wait(1.0)
-        runner.do("reset guard")
-        panel.wait(LONG_S)
-        after_reset = ran and target in panel.on
-    return Restart(circuit.id, target, how, ran, after_power, after_reset)
+    back = set(panel.on)
+    begin()
+    guards = {circuit.id: runners[circuit.id].guard() for circuit, _, _ in tried}
+    tripping = {did for did in guards.values() if did is not None}
+    hands.tripped |= tripping
+    panel.wait(1.0)
+    hands.tripped -= tripping
+    panel.wait(LONG_S)
+    again = set(panel.on)
+    for circuit, target, _ in tried:
+        reset = target in ran & again if guards[circuit.id] is not None else None
+        able[circuit.id] = (target in ran, target in ran & back, reset)
+    return [Restart(circuit.id, target, how, *able[circuit.id]) for circuit, target, (how, _) in tried]
+
+
+def _power(panel: Panel, *, on: bool) -> None:
+    lost = panel.hands.lost
+    (lost.difference_update if on else lost.update)(LINES)
+    panel.wait(1.0)

@@ -24,6 +24,7 @@ from riktig.core.job.edits import (
     set_enclosure,
     set_heading,
     set_practice,
+    set_script,
     set_supply,
 )
 from riktig.core.job.enclosure import Enclosure, EntrySide, HingeSide, Standing, Ventilation
@@ -78,6 +79,7 @@ from riktig.core.job.practice_values import (
     WiringOrder,
 )
 from riktig.core.job.record import Record
+from riktig.core.job.script import OwnScript
 from riktig.core.job.signal import Direction, Form, Signal, Source, Wetting
 from riktig.core.job.supply import Earthing, Supply
 
@@ -138,6 +140,7 @@ __all__ = [
     "Override",
     "OwnDevice",
     "OwnRung",
+    "OwnScript",
     "PairNumbers",
     "Param",
     "PinId",
@@ -190,5 +193,6 @@ __all__ = [
     "set_enclosure",
     "set_heading",
     "set_practice",
+    "set_script",
     "set_supply",
 ]

@@ -10,6 +10,7 @@ from riktig.core.job.load import Load
 from riktig.core.job.load_values import Start
 from riktig.core.job.override import Override
 from riktig.core.job.practice import Practice
+from riktig.core.job.script import OwnScript
 from riktig.core.job.signal import Signal, Source
 
 __all__ = [
@@ -28,6 +29,7 @@ __all__ = [
     "set_enclosure",
     "set_heading",
     "set_practice",
+    "set_script",
     "set_supply",
 ]
 
@@ -208,3 +210,13 @@ def override(job: Job, key: str, amount: float | None, reason: str = "") -> Job:
     if amount is None:
         return job if len(kept) == len(job.overrides) else replace(job, overrides=kept)
     return replace(job, overrides=(*kept, Override(key, amount, reason.strip())))
+
+
+def set_script(job: Job, name: str, steps: tuple[str, ...]) -> Job:
+    """Keeps a script of the builder's own under a name; without steps it is taken away.
+
+    Raises:
+        ValueError: no name.
+    """
+    kept = tuple(one for one in job.scripts if one.name != name)
+    return replace(job, scripts=(*kept, OwnScript(name.strip(), steps)) if steps else kept)

@@ -10,6 +10,7 @@ from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
 from riktig.core.job.plate import PlateFix
 from riktig.core.job.practice import Practice
+from riktig.core.job.script import OwnScript
 from riktig.core.job.signal import Signal, Source
 from riktig.core.job.supply import Supply
 
@@ -24,7 +25,7 @@ class Job:
     that a number that fell out of use is not given to another wire; ``printed`` are those that stand on
     labels, which are retired when they fall out of use. ``sources`` is what arrives live
     beside the main supply; ``sources_asked`` says that the customer was asked and this is all.
-    ``overrides`` are values of the builder's own.
+    ``overrides`` are values of the builder's own, ``scripts`` steps he wants the whole panel to pass.
     """
 
     number: str = ""
@@ -48,6 +49,7 @@ class Job:
     sources_asked: bool = False
     signals: tuple[Signal, ...] = ()
     overrides: tuple[Override, ...] = ()
+    scripts: tuple[OwnScript, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

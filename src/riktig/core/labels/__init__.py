@@ -6,6 +6,7 @@ Words: a *marker* is on a wire or terminal; a *legend* on the door; the *namepla
 from operator import attrgetter
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS
+from riktig.core.energise import LIVE_WITH_MAIN_OFF
 from riktig.core.job import Job
 from riktig.core.labels.cards import PinCard, PinText, draw_cards, make_cards
 from riktig.core.labels.draw import draw_medium
@@ -56,7 +57,9 @@ def _whole(job: Job) -> Job:
 
 
 CARDS = Derived("pin cards", (CIRCUITS, NETS, NAMES), make_cards)
-LABELS = Derived("labels", (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole), make_labels)
+LABELS = Derived(
+    "labels", (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole, LIVE_WITH_MAIN_OFF), make_labels
+)
 NAME_INDEX = Derived("name index", (CIRCUITS, NETS, NAMES, SHEETS, attrgetter("loads")), name_index)
 """What can be found while wires are still worked out."""
 INDEX = Derived("index", (NAME_INDEX, LAYOUT, HOLES, CUTS, WIRING, STRIPS), make_index)

@@ -1,10 +1,12 @@
 """What text goes on what, in how many copies, on which medium, at its true size."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
 
-from riktig.core.circuit import Circuits, Names, Zone
-from riktig.core.job import Job, MarkedWires, MarkerText, Practice
+from riktig.core.circuit import Circuits, Names, PinLabels, Zone
+from riktig.core.energise import MAINS, LiveNet
+from riktig.core.job import DeviceId, Job, MarkedWires, MarkerText, Practice
 from riktig.core.plate import on_door
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
@@ -38,6 +40,10 @@ SIZES = {
 
 LONGEST_MARKER = 15
 """Characters a wire marker of ours holds at the smallest type (chosen by us)."""
+
+
+MOST_LIVE = 6
+"""Tags on a warning plate (chosen by us: two lines)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,9 +105,20 @@ def nameplate_fields(job: Job, sizing: Sizing) -> tuple[NameplateField, ...]:
 
 
 def make_labels(
-    circuits: Circuits, names: Names, sizing: Sizing, wiring: Wiring, strips: Strips, practice: Practice, job: Job
+    circuits: Circuits,
+    names: Names,
+    sizing: Sizing,
+    wiring: Wiring,
+    strips: Strips,
+    practice: Practice,
+    job: Job,
+    live: tuple[LiveNet, ...],
 ) -> Labels:
-    """Every label of the panel. Wire markers come in pairs, in the order of the batches."""
+    """Every label of the panel. Wire markers come in pairs, in the order of the batches.
+
+    Args:
+        live: What stays live with the main switch off: it is named on the warning plates.
+    """
     labels: list[Label] = []
     for device in circuits.devices:
         tag = names.tag[device.id]
@@ -130,18 +147,20 @@ def make_labels(
     incoming = [s.tag for s in strips.strips if s.purpose == "incoming supply"]
     for tag in incoming:
         main = next((names.tag[d.id] for d in circuits.devices if d.kind.family == "isolator"), "")
+        also = _also(live, circuits, names, {tag, main})
         labels.append(
             Label(
                 Medium.WARNING,
                 (
                     job.supply.name.upper(),
-                    f"{job.supply.voltage_name}: {tag} and {main}:1 3 5 stay live with {main} off",
+                    f"{job.supply.voltage_name}: {tag} and {main}:1 3 5 {also}stay live with {main} off",
                 ),
                 1,
                 f"over {tag}",
                 "warning",
             )
         )
+    labels += _elsewhere(live, circuits, names)
     for source in job.sources:
         said = f"{source.voltage_v:g} V from {source.comes_from or 'elsewhere'}: stays live with the main switch off"
         labels.append(Label(Medium.WARNING, (source.name.upper(), said), 1, "door and where it enters", "sources"))
@@ -149,3 +168,33 @@ def make_labels(
     lines = tuple(f"{field.name}: {field.value}" for field in fields if field.value)
     labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", "nameplate"))
     return Labels(tuple(labels), fields)
+
+
+def _also(live: tuple[LiveNet, ...], circuits: Circuits, names: Names, said: set[str]) -> str:
+    """What else the incoming supply keeps live: the tags of a few devices, “and more” beyond; or empty."""
+    inside = {device.id for device in circuits.devices if device.zone is not Zone.FIELD}
+    owners = (DeviceId(pin.rpartition(":")[0]) for one in live if one.source == MAINS for pin in one.pins)
+    tags = [tag for tag in dict.fromkeys(names.tag[did] for did in owners if did in inside) if tag not in said]
+    if not tags:
+        return ""
+    return f"and {', '.join(tags[:MOST_LIVE])}{' and more' if len(tags) > MOST_LIVE else ''} "
+
+
+def _elsewhere(live: tuple[LiveNet, ...], circuits: Circuits, names: Names) -> Iterator[Label]:
+    """A plate for every supply that enters from elsewhere: its voltage, and the clamps that it keeps live."""
+    main = next((names.tag[d.id] for d in circuits.devices if d.kind.family == "isolator"), "the main switch")
+    label = PinLabels(circuits, names)
+    for device in circuits.devices:
+        mine = [one for one in live if one.source == device.id]
+        if not mine:
+            continue
+        pins = dict.fromkeys(label(pin) for one in mine for pin in one.pins if not pin.startswith(f"{device.id}:"))
+        first = ", ".join(list(pins)[:MOST_LIVE]) + (" and more" if len(pins) > MOST_LIVE else "")
+        said = f"{mine[0].volts:g} V: {first} stay live with {main} off"
+        yield Label(
+            Medium.WARNING,
+            (device.purpose.upper(), said),
+            1,
+            f"where {names.tag[device.id]} enters",
+            f"device:{device.id}",
+        )

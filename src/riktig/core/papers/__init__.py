@@ -7,6 +7,7 @@ drawings and schedules; a *paper* is one file of the hand-over.
 from riktig.core.papers.compare import Change, Snapshot, snapshot, what_changed
 from riktig.core.papers.draw_renaming import draw_renaming
 from riktig.core.papers.dxf import write_dxf
+from riktig.core.papers.energise import run_panel_script, states_of
 from riktig.core.papers.export import export_all, export_page, file_stem
 from riktig.core.papers.inks import ink
 from riktig.core.papers.load_words import COLUMNS, LEFT_OUT
@@ -70,8 +71,10 @@ __all__ = [
     "passport",
     "read_loads",
     "recognise",
+    "run_panel_script",
     "schedule",
     "snapshot",
+    "states_of",
     "statuses",
     "tag_changes",
     "test_record",

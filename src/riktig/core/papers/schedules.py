@@ -13,6 +13,7 @@ from riktig.core.papers.renaming import RENAMING_SCHEDULES
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.papers.schedules_brief import BRIEF_SCHEDULES
 from riktig.core.papers.schedules_circuits import CIRCUIT_SCHEDULES
+from riktig.core.papers.schedules_live import LIVE_SCHEDULES
 from riktig.core.papers.schedules_names import NAMES_SCHEDULES
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, HOLES
@@ -289,6 +290,7 @@ SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
     **CIRCUIT_SCHEDULES,
     **RENAMING_SCHEDULES,
     **NAMES_SCHEDULES,
+    **LIVE_SCHEDULES,
     "nets": _nets,
     "wires": _wires,
     "terminals": _terminals,

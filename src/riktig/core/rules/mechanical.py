@@ -2,6 +2,7 @@
 
 from riktig.core.catalogue import Mounting
 from riktig.core.circuit import Zone, outside_device
+from riktig.core.energise import MAINS
 from riktig.core.job import Colours
 from riktig.core.labels import LONGEST_MARKER, Medium
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
@@ -303,7 +304,20 @@ def still_live_said(view: View) -> ClauseResult:
     pins = [view.pin_label(pin) for net in view.live_off for pin in net.pins if not pin.startswith("c0.W:")]
     shown = sorted(set(pins))
     plates = view.labels.on(Medium.WARNING)
+    named = {plate.key for plate in plates}
+    elsewhere = {one.source for one in view.live_off if one.source != MAINS} & {d.id for d in view.circuits.devices}
     findings = []
+    if any(f"device:{did}" not in named for did in elsewhere):
+        findings.append(
+            Finding(
+                "M03",
+                Verdict.FAILS,
+                "A supply from elsewhere stays live with the main switch off, and no plate names it.",
+                "sources",
+                clause,
+                "Add a warning plate.",
+            )
+        )
     if shown and not plates:
         findings.append(
             Finding(

@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from riktig.core.circuit import Circuits, Fault, Names, Net, Nets
+from riktig.core.circuit import Circuits, Fault, Names, Nets
+from riktig.core.energise import LiveNet
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.labels import Labels
 from riktig.core.plate import DoorPlan, Hole, Layout
@@ -29,7 +30,7 @@ class View:
     wiring: Wiring
     strips: Strips
     labels: Labels
-    live_off: tuple[Net, ...]
+    live_off: tuple[LiveNet, ...]
     job: Job
 
     def tag(self, device: DeviceId) -> str:

@@ -4,23 +4,23 @@ from collections.abc import Callable
 
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.circuit import CIRCUITS, NAMES, SHEET_PEN, SHEETS, elements_of
-from riktig.core.energise import LEGEND, Operator, StepResult, Touch, live_marks, position_of, why
-from riktig.core.errors import RiktigError
+from riktig.core.energise import LEGEND, Operator, StepResult, Touch, behaviour_of, live_marks, position_of, why
 from riktig.core.geometry import Text
-from riktig.core.job import CircuitId, DeviceId, PinId
-from riktig.core.papers import device_of
+from riktig.core.job import CircuitId, DeviceId, PinId, set_script
+from riktig.core.papers import device_of, run_panel_script, schedule
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_board import Board
 from riktig.desk.stations.circuits.live_faults import fault_menu
 from riktig.desk.stations.circuits.live_meter import MeterStrip
 from riktig.desk.stations.circuits.live_model import LiveModel
+from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.stations.circuits.live_watch import WatchStrip
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import FlowLayout, plain_label
+from riktig.desk.widgets import FlowLayout, ScheduleTable, plain_label
 
 __all__ = ["LivePage"]
 
@@ -33,15 +33,14 @@ class LivePage(QWidget):
 
     def __init__(self, session: Session, back: Callable[[], None], wires_known: Callable[[], bool]) -> None:
         super().__init__()
-        self._session, self._wires_known = session, wires_known
+        self._session, self._back, self._wires_known = session, back, wires_known
         self.model = LiveModel(session)
         self.sheet = 0
         self._shown_for: tuple[object, ...] = ()
         self.view = DrawingView("Live circuit sheet")
         self.view.chosen.connect(self._chosen)
         self.view.on_key = self._key
-        self.back = QPushButton("Power off")
-        self.back.setToolTip("Back to the sheets (Esc)")
+        self.view.setToolTip(KEYS)
         self.rest = QPushButton("From rest")
         self.rest.setToolTip("Power on anew with nothing touched and no fault put in")
         self.second, self.ten = QPushButton("+1 s"), QPushButton("+10 s")
@@ -56,8 +55,11 @@ class LivePage(QWidget):
         self.measure.setToolTip("Clicks on the sheet place the probes (M)")
         self.spoil = QPushButton("Fault …")
         self.spoil.setToolTip("Puts a fault into what is chosen, or takes all faults out")
+        self.scripts = QPushButton("Script …")
+        self.scripts.setToolTip("Watches what a circuit must do, or a script of your own, step by step")
+        self.lists = QPushButton("Lists …")
+        self.lists.setToolTip("What stays live with each switch off; what starts again by itself")
         self.clock = plain_label("0.0 s", "second")
-        self.back.clicked.connect(back)
         self.rest.clicked.connect(self.from_rest)
         self.second.clicked.connect(lambda: self.wait(1.0))
         self.ten.clicked.connect(lambda: self.wait(10.0))
@@ -65,6 +67,12 @@ class LivePage(QWidget):
         self.hold.toggled.connect(self._hold)
         self.measure.toggled.connect(self._measure)
         self.spoil.clicked.connect(self._faults)
+        self.scripts.clicked.connect(lambda: self._under(self.scripts, self.script_menu()))
+        self.lists.clicked.connect(lambda: self._under(self.lists, self._list_menu()))
+        self.table = ScheduleTable("List", "id")
+        self.seen = QStackedWidget()
+        self.seen.addWidget(self.view)
+        self.seen.addWidget(self.table)
         self.board = Board(session, self.model, self.show_state)
         self.meter = MeterStrip(session, self.model)
         self.watched = WatchStrip(self.model, self._stepped, self.end_watch)
@@ -81,7 +89,6 @@ class LivePage(QWidget):
         bar = QWidget()
         row = FlowLayout(bar, gap=6, lead=6)
         for one in (
-            self.back,
             self.rest,
             self.second,
             self.ten,
@@ -89,11 +96,14 @@ class LivePage(QWidget):
             self.hold,
             self.measure,
             self.spoil,
+            self.scripts,
+            self.lists,
             self.clock,
         ):
             row.addWidget(one)
         below = QHBoxLayout()
         below.setSpacing(10)
+        below.addWidget(self.board.side)
         below.addWidget(self.board, 3)
         below.addWidget(self.log, 1)
         column = QVBoxLayout(self)
@@ -102,7 +112,7 @@ class LivePage(QWidget):
         column.addWidget(bar)
         column.addWidget(self.meter)
         column.addWidget(self.watched)
-        column.addWidget(self.view, 5)
+        column.addWidget(self.seen, 5)
         column.addWidget(self.hint)
         column.addLayout(below, 2)
         self.meter.hide()
@@ -146,7 +156,7 @@ class LivePage(QWidget):
             self.log.addItem(f"{event.at_s:8.3f}  {'✗ ' if event.wrong else ''}{model.tagged(event.text)}")
         tanks = [said for tank in model.tanks for said in tank.faults()]
         wrong = next((model.tagged(event.text) for event in reversed(events) if event.wrong), "")
-        self.hint.setText(" ".join([*tanks, wrong]) if tanks or wrong else f"{LEGEND} {KEYS}")
+        self.hint.setText(" ".join([*tanks, wrong]) if tanks or wrong else LEGEND)
         if self.meter.isVisible():
             self.meter.read()
 
@@ -178,8 +188,67 @@ class LivePage(QWidget):
             self.meter.read()
 
     def _faults(self) -> None:
-        menu = fault_menu(self, self._session, self.model, self._after_fault)
-        menu.popup(self.spoil.mapToGlobal(self.spoil.rect().bottomLeft()))
+        self._under(self.spoil, fault_menu(self, self._session, self.model, self._after_fault))
+
+    def _under(self, button: QPushButton, menu: QMenu) -> None:
+        menu.popup(button.mapToGlobal(button.rect().bottomLeft()))
+        if menu.actions():
+            menu.setActiveAction(menu.actions()[0])
+
+    def _list_menu(self) -> QMenu:
+        menu = QMenu(self)
+        for name, text in (("live", "Still live with each switch off"), ("restart", "What starts by itself")):
+            menu.addAction(text).triggered.connect(lambda _=False, n=name: self.show_list(n))
+        menu.addAction("The sheet").triggered.connect(lambda: self.seen.setCurrentWidget(self.view))
+        return menu
+
+    def show_list(self, name: str) -> None:
+        """Shows a list in place of the sheet."""
+        found = schedule(name, self._session.plan)
+        self.table.show_schedule(found)
+        self.seen.setCurrentWidget(self.table)
+        self.hint.setText(f"{found.title}. Lists … leads back to the sheet.")
+
+    def script_menu(self) -> QMenu:
+        """What can be watched: the circuits of the sheet, then scripts of the builder's own."""
+        menu = QMenu(self)
+        plan = self._session.plan
+        titles = dict(plan.get(CIRCUITS).titles)
+        for circuit in plan.get(SHEETS).sheets[self.sheet].circuits:
+            action = menu.addAction(f"What “{titles.get(circuit, circuit)}” must do")
+            action.triggered.connect(lambda _=False, c=circuit: self.watch_circuit(c))
+        menu.addSeparator()
+        for script in self._session.job.scripts:
+            action = menu.addAction(script.name)
+            action.triggered.connect(lambda _=False, s=script: self.watch(s.name, s.steps, CircuitId("")))
+            menu.addAction(f"Change “{script.name}” …").triggered.connect(
+                lambda _=False, s=script: self.write_script(s.name, "\n".join(s.steps))
+            )
+        menu.addAction("Write one …").triggered.connect(lambda: self.write_script())
+        return menu
+
+    def watch_circuit(self, circuit: CircuitId) -> None:
+        """Watches what a circuit must do by its recipe; says so where that is nothing."""
+        found = behaviour_of(self._session.job, self._session.plan.get(CIRCUITS), circuit)
+        if found is None or found.broken:
+            self._session.say(found.broken if found else "This circuit has no behaviour of its own to try.")
+            return
+        self.watch(found.title, tuple(f"{s.done}: {', '.join(s.expected)}" for s in found.steps), circuit)
+
+    def write_script(self, name: str = "", text: str = "") -> None:
+        """Asks for a script of the builder's own and keeps it with the job."""
+        asked = ScriptAsked(self, name, text, self._readable)
+        if asked.exec():
+            steps, title = asked.steps(), asked.name.text()
+            self._session.edit(f"script {title}", lambda job: set_script(job, title, steps))
+
+    def _readable(self, steps: tuple[str, ...]) -> None:
+        """Tries the steps on a panel of its own.
+
+        Raises:
+            RiktigError: one that cannot be read, with its number.
+        """
+        run_panel_script(self._session.plan, steps)
 
     def _after_fault(self) -> None:
         self.show_sheet(self.sheet)
@@ -240,7 +309,7 @@ class LivePage(QWidget):
     def _key(self, event: QKeyEvent) -> bool:
         text = event.text().lower()
         if event.key() == Qt.Key.Key_Escape:
-            self.back.click()
+            self._back()
         elif text == " ":
             self.operate()
         elif text == "h":
@@ -270,6 +339,7 @@ class LivePage(QWidget):
         self.model.rest()
         sheets = self._session.plan.get(SHEETS).sheets
         mine = [n for n, sheet in enumerate(sheets) if circuit in sheet.circuits]
+        self.seen.setCurrentWidget(self.view)
         self.show_sheet(mine[-1] if mine else self.sheet)
         self.watched.begin(title, steps, circuit, self._session.plan.get(NAMES).tag)
         self.watched.show()
@@ -282,11 +352,3 @@ class LivePage(QWidget):
         self.model.look()
         self.model.moved = frozenset(event.device for event in result.events if event.device)
         self.show_state()
-
-    def menu(self) -> QMenu:
-        """The menu of faults, for the keyboard."""
-        return fault_menu(self, self._session, self.model, self._after_fault)
-
-    def say(self, error: RiktigError) -> None:
-        """Tells the builder what could not be done."""
-        self._session.say(str(error), wrong=True)

@@ -30,6 +30,10 @@ class Board(QScrollArea):
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setAccessibleName("What can be operated")
         self.setMinimumHeight(120)
+        self.side = QWidget()
+        """Tanks: beside the board, always seen."""
+        self._tanks = QHBoxLayout(self.side)
+        self._tanks.setContentsMargins(0, 0, 0, 0)
         self.buttons: dict[tuple[str, str], QPushButton] = {}
         self.tanks: list[TankView] = []
         self._sliders: dict[CircuitId, QSlider] = {}
@@ -38,7 +42,11 @@ class Board(QScrollArea):
     def show_for(self, circuits: Collection[CircuitId]) -> None:
         """Shows the supply and what belongs to these circuits."""
         body = QWidget()
-        flow = FlowLayout(body, gap=10, lead=6)
+        flow = FlowLayout(body, gap=6, lead=4)
+        for view in self.tanks:
+            self._tanks.removeWidget(view)
+            view.hide()
+            view.deleteLater()
         self.buttons, self.tanks, self._sliders = {}, [], {}
         tags = self._session.plan.get(NAMES).tag
         for operator in self._model.operators:
@@ -53,7 +61,8 @@ class Board(QScrollArea):
                 view = TankView(self._model, tank, self._touched, tags.get(tank.floats[0][1], ""))
                 view.theme = self.theme
                 self.tanks.append(view)
-                flow.addWidget(view)
+                self._tanks.addWidget(view)
+        self.side.setVisible(bool(self.tanks))
         for carriage in self._model.carriages:
             if carriage.circuit in circuits:
                 flow.addWidget(self._carriage(carriage.circuit))

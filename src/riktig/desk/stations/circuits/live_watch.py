@@ -24,7 +24,7 @@ class WatchStrip(QWidget):
         self._tags: Mapping[DeviceId, str] = {}
         self.at = 0
         self.results: list[StepResult] = []
-        self.title = plain_label("", "", wraps=True)
+        self.title = plain_label("")
         self.said = plain_label("", "second", wraps=True)
         self.next = QPushButton("Next step")
         self.all = QPushButton("All steps")
@@ -35,7 +35,7 @@ class WatchStrip(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
-        column.addLayout(row_of([self.title, None, self.next, self.all, self.end]))
+        column.addLayout(row_of([self.next, self.all, self.end, self.title, None]))
         column.addWidget(self.said)
 
     def begin(self, title: str, steps: tuple[str, ...], circuit: CircuitId, tags: Mapping[DeviceId, str]) -> None:

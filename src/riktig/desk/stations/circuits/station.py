@@ -139,13 +139,9 @@ class CircuitsStation(Station):
         return self.session.plan.has(WIRING)
 
     def _watch(self, found: Behaviour) -> None:
-        steps = tuple(f"{step.done}: {', '.join(step.expected)}" for step in found.steps)
-        self.watch(found.title, steps, found.circuit)
-
-    def watch(self, title: str, steps: tuple[str, ...], circuit: CircuitId) -> None:
-        """Watches a script on the live sheets."""
+        """Watches what a circuit must do on the live sheets."""
         self._page(self.live)
-        self.live.watch(title, steps, circuit)
+        self.live.watch_circuit(found.circuit)
 
     def show_all(self) -> None:
         """Shows every sheet at a glance."""
