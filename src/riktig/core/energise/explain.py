@@ -38,6 +38,9 @@ def why(panel: Panel, device: DeviceId, unit: str = "") -> str:
         ways = [called(panel, n) for n in panel.forest.way(live)]
         through = ", ".join(ways) or "nothing that opens"
         return f"{{{device}}} is fed from {pole.name if pole else 'two sides'} through {through}"
+    volts = max(panel.volts.across[number] for number, _ in mine)
+    if volts > 1.0:
+        return f"{{{device}}} has only {volts:.0f} V"
     said = []
     for number, one in mine:
         if number in panel.volts.broken:
@@ -45,9 +48,6 @@ def why(panel: Panel, device: DeviceId, unit: str = "") -> str:
         for point in (one.a, one.b):
             if panel.source_of(point) is None:
                 said += [f"{called(panel, n)} is open" for n in _openings(panel, point)] or ["nothing leads to it"]
-    if not said:
-        volts = max(panel.volts.across[number] for number, _ in mine)
-        return f"{{{device}}} has only {volts:.0f} V"
     return f"{{{device}}} is not fed: {', '.join(dict.fromkeys(said))}"
 
 

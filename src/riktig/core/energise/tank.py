@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass, replace
 
-from riktig.core.circuit import Circuits, elements_of
+from riktig.core.catalogue import Behaviour
+from riktig.core.circuit import Branch, Circuits, Device, Element, Parallel, Series
 from riktig.core.energise.run import Panel
 from riktig.core.job import CircuitId, DeviceId
 
@@ -82,12 +83,26 @@ def carriages_of(circuits: Circuits) -> tuple[Carriage, ...]:
         if len(switches) != 2 or motor not in known:
             continue
         first, last = switches
-        for rung in circuits.rungs:
-            parts = [one.device for one in elements_of(rung.path)]
-            if DeviceId(f"{circuit}.KR") in parts and parts[-1] == DeviceId(f"{circuit}.KR") and first in parts:
-                first, last = last, first
+        if any(_leads_back(rung.path, first, circuit, known) for rung in circuits.rungs):
+            first, last = last, first
         found.append(Carriage(circuit, motor, first, last))
     return tuple(found)
+
+
+def _leads_back(branch: Branch, switch: DeviceId, circuit: CircuitId, known: dict[DeviceId, Device]) -> bool:
+    """Whether a switch lies in the path of the contactor that reverses: beside its coil, or the other's opener."""
+    if not isinstance(branch, Series | Parallel):
+        return False
+    if isinstance(branch, Series):
+        parts = [one.poles[0] for one in branch.parts if isinstance(one, Element)]
+        if switch in {pole.device for pole in parts}:
+            for pole in parts:
+                behaviour = known[pole.device].kind.unit(pole.unit).behaviour
+                if pole.device == f"{circuit}.KR" and behaviour is Behaviour.COIL:
+                    return True
+                if pole.device == f"{circuit}.K" and behaviour is Behaviour.NC:
+                    return True
+    return any(_leads_back(part, switch, circuit, known) for part in branch.parts)
 
 
 def set_travel(panel: Panel, carriage: Carriage, at: float) -> Carriage:

@@ -7,8 +7,10 @@ a reading is out of date when they change; live stages stay *shut*.
 from operator import attrgetter
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS
+from riktig.core.energise import LIVE_WITH_MAIN_OFF
 from riktig.core.plan import Derived
 from riktig.core.prove.function import FunctionStep, plan_function
+from riktig.core.prove.lockout import still_live_text
 from riktig.core.prove.tests import Expected, Stage, Test, TestPlan, TestPoint, plan_tests
 from riktig.core.prove.verdicts import (
     OPEN_LINE,
@@ -28,6 +30,7 @@ from riktig.core.wiring import WIRING
 __all__ = [
     "FUNCTION",
     "OPEN_LINE",
+    "STILL_LIVE",
     "TESTS",
     "Expected",
     "FunctionStep",
@@ -48,6 +51,7 @@ __all__ = [
     "shut_because",
 ]
 
+STILL_LIVE = Derived("cut off first", (LIVE_WITH_MAIN_OFF, CIRCUITS, NAMES), still_live_text)
 FUNCTION = Derived(
     "function tests",
     (*(attrgetter(name) for name in ("circuits", "loads", "supply", "practice", "signals")), CIRCUITS, NAMES),

@@ -17,6 +17,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.plate import LAYOUT
 from riktig.core.prove import (
     FUNCTION,
+    STILL_LIVE,
     Outcome,
     Reading,
     Stage,
@@ -88,6 +89,8 @@ class ProveStation(Station):
             keys.addWidget(button)
         keys.addStretch(1)
         self.add_body(keys, 0)
+        self.cut_off = plain_label("", "judgement", wraps=True)
+        self.add_body(self.cut_off, 0)
         self.add_body(
             plain_label(
                 "Isolated, locked off and proved dead: prove the tester before and after. Local codes "
@@ -186,6 +189,7 @@ class ProveStation(Station):
             button.setText(f"{stage.value}  " + ("shut" if shut else f"{passed} of {total}"))
             button.setEnabled(bool(shut) or total > 0)
             button.setToolTip(shut or f"{passed} of {total} passed")
+        self.cut_off.setText(self.session.plan.get(STILL_LIVE))
         self._show()
 
     def _test(self) -> Test | None:

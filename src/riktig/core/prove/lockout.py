@@ -1,0 +1,28 @@
+"""What must be cut off beyond the main switch before anything is touched: said at every test."""
+
+from riktig.core.circuit import Circuits, Names, Zone
+from riktig.core.energise import MAINS, LiveNet
+from riktig.core.job import DeviceId
+
+__all__ = ["still_live_text"]
+
+MOST = 8
+"""Tags named of one source (chosen by us: one line)."""
+
+
+def still_live_text(live: tuple[LiveNet, ...], circuits: Circuits, names: Names) -> str:
+    """One line a source: what stays live with the main switch off, and where to cut it off. Empty when nothing does."""
+    main = next((names.tag[d.id] for d in circuits.devices if d.kind.family == "isolator"), "the main switch")
+    inside = {d.id: d for d in circuits.devices if d.zone is not Zone.FIELD}
+    said = []
+    for source in dict.fromkeys(one.source for one in live):
+        owners = (DeviceId(pin.rpartition(":")[0]) for one in live if one.source == source for pin in one.pins)
+        tags = list(dict.fromkeys(names.tag[did] for did in owners if did in inside))
+        few = ", ".join(tags[:MOST]) + (" and more" if len(tags) > MOST else "")
+        device = next((d for d in circuits.devices if d.id == source), None)
+        whence = (
+            f"{names.tag[device.id]}, {device.purpose}" if device else "the incoming supply, in the board it comes from"
+        )
+        if source == MAINS or device:
+            said.append(f"With {main} off {few} stay live: cut off {whence}.")
+    return " ".join(said)
