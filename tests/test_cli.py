@@ -244,3 +244,23 @@ def test_a_label_is_traced(demo_path: Path, capsys: pytest.CaptureFixture[str]) 
     assert "What lets in K11" in out
     assert "%QX0.0" in out
     assert main(["trace", str(demo_path), "nothing"]) == 2
+
+
+def test_a_script_is_done_to_the_panel_with_the_states_after_each_step(
+    demo_path: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    script = tmp_path / "steps.json"
+    script.write_text(json.dumps({"steps": ["press S6: K7 in, M3 forward", "release S6", "press S5: K7 out"]}), "utf-8")
+    assert main(["energise", str(demo_path), "--script", str(script), "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)["steps"]
+    assert [row["passed"] for row in found] == [True, True, True]
+    assert "K7" in found[0]["states"]["on"]
+    assert found[0]["states"]["motors"]["M3"] == "forward"
+    assert found[2]["states"]["motors"]["M3"] == "off"
+    assert found[0]["states"]["live_v"]["M3-U"] == pytest.approx(230.9)
+    script.write_text("press S6: K8 in\n", encoding="utf-8")
+    assert main(["energise", str(demo_path), "--script", str(script)]) == 1
+    assert "K8 is not fed" in capsys.readouterr().out
+    script.write_text("press K99: K8 in\n", encoding="utf-8")
+    assert main(["energise", str(demo_path), "--script", str(script)]) == 2
+    assert "step 1" in capsys.readouterr().err

@@ -85,3 +85,16 @@ see_that_a_window_can_open() {
   say "install them with:  sudo apt-get install ${system_packages[*]}"
   return 1
 }
+
+# A general circuit solver, asked as a second opinion by the tests of the live panel.
+see_that_ngspice_is_there() {
+  command -v ngspice >/dev/null 2>&1 && return 0
+  if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null 2>&1; then
+    say "installing ngspice, a second opinion for the tests ..."
+    apt-get update -qq >&2 || true
+    DEBIAN_FRONTEND=noninteractive apt-get install -y -qq ngspice >&2 || true
+  fi
+  command -v ngspice >/dev/null 2>&1 && return 0
+  say "ngspice is missing: the tests that ask it are left out. Install it with:"
+  say "  sudo apt-get install ngspice"
+}

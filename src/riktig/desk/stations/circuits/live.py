@@ -295,9 +295,11 @@ class LivePage(QWidget):
         after = operator.positions[(operator.positions.index(now) + 1) % len(operator.positions)]
         if operator.touch is Touch.SWITCH:
             after = "on" if now != "on" else "off"
+        first = len(self.model.panel.events)
         self.model.do(operator, after)
         if operator.touch is Touch.HOLD and not (hold or self.hold.isChecked()) and after != operator.positions[0]:
             self.model.do(operator, operator.positions[0])
+        self.model.look(first, operator.device)
         self.show_state()
 
     def _say_why(self) -> None:
