@@ -132,6 +132,28 @@ class TestShown:
         station.show_sheet(0)
         assert any(isinstance(one, Text) and one.text == "runs forward" for one in overlay(live))
 
+    def test_the_pointer_on_a_conductor_says_its_voltage_its_source_and_the_way(self, live: LivePage) -> None:
+        number = next(one for one in live.view.drawing.marks if one.key.startswith("net:c1.FC:2"))
+        live.view.hovered.emit(number.key)
+        assert "231 V from L1 of the incoming supply, through Q1 1-2, F2 1-2" in live.hint.text()
+
+    def test_a_selector_held_with_shift_springs_back(self, window: MainWindow, session: Session) -> None:
+        session.open(
+            JobFile.create(session.file.path.with_name("shed.riktig"), demo_job("kelp-shed"), who="a", at="t")  # type: ignore[union-attr]
+        )
+        window.go_to("Circuits")
+        station = window.stations["Circuits"]
+        assert isinstance(station, CircuitsStation)
+        station.energise()
+        station.show_sheet(10)
+        settle_window()
+        board = station.live.board
+        hand = next(b for b in board.findChildren(QPushButton) if b.accessibleName().endswith("select: hand"))
+        QTest.mousePress(hand, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier)
+        assert station.live.model.panel.hands.position == {DeviceId("c4.S.select"): "hand"}
+        QTest.mouseRelease(hand, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier)
+        assert station.live.model.panel.hands.position == {DeviceId("c4.S.select"): "off"}
+
     def test_power_off_goes_back_to_the_sheets(self, station: CircuitsStation, live: LivePage) -> None:
         assert not station.add.isVisible()
         press(live.view, Qt.Key.Key_Escape)

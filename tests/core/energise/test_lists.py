@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from riktig.core.circuit import CIRCUITS, NETS
+from riktig.core.circuit import CIRCUITS, NETS, add_written, settle
 from riktig.core.energise import (
     CONDUCTORS,
     ISOLATIONS,
@@ -31,7 +31,7 @@ from riktig.core.energise import (
     tanks_of,
 )
 from riktig.core.errors import RiktigError
-from riktig.core.job import CircuitId, DeviceId, Job, PinId, add_load
+from riktig.core.job import CircuitId, DeviceId, Job, OwnDevice, OwnRung, PinId, add_load
 from riktig.core.papers import schedule
 from riktig.core.plan import Plan
 from riktig.core.wiring import WIRING
@@ -279,3 +279,63 @@ def test_everything_that_can_be_operated_goes_to_each_position_and_says_so(name:
     bad = Operator(Touch.HOLD, START, "", None, ("free", "held"), "")
     with pytest.raises(RiktigError, match="cannot be"):
         operate(panel, bad, "sideways")
+
+
+def test_a_drive_runs_at_the_share_that_the_program_gives_and_stops_with_its_command(shed: Plan[Job]) -> None:
+    panel = Panel(shed.get(CIRCUITS), shed.get(NETS))
+    drive = next(d.id for d in panel.circuits.devices if d.kind_id == "drive")
+    motor = DeviceId(f"{drive.partition('.')[0]}.M")
+    able = operators_of(panel.circuits)
+    signal = next(one for one in able if one.touch is Touch.SIGNAL)
+    operate(panel, signal, "40")
+    assert panel.turns(motor) == "off"
+    for one in able:
+        if one.touch is Touch.OUTPUT and one.said == "%QX0.0":
+            operate(panel, one, "on")
+    assert panel.turns(motor) == "forward"
+    assert panel.share(drive, "REF-COM") == pytest.approx(0.4, abs=0.01)
+    operate(panel, signal, "90")
+    assert panel.share(drive, "REF-COM") == pytest.approx(0.9, abs=0.01)
+
+
+def test_the_standby_pump_comes_in_when_the_duty_pump_fails_and_goes_when_it_is_back() -> None:
+    """Duty and standby by the duty contactor's opener; common practice, no source."""
+    devices = [
+        OwnDevice("B1", "float_no", "field", "call"), OwnDevice("B2", "field_contact", "field", "duty healthy"),
+        OwnDevice("KB", "relay", "plate", "call"), OwnDevice("K1", "relay", "plate", "duty"),
+        OwnDevice("K2", "relay", "plate", "standby"),
+    ]  # fmt: skip
+    rungs = [
+        OwnRung("call", "call", "main.L1", "B1:1-2 KB:A1-A2", "N"),
+        OwnRung("duty", "duty", "main.L1", "KB:13-14 B2:1-2 K1:A1-A2", "N"),
+        OwnRung("standby", "standby", "main.L1", "KB:33-34 K1:21-22 K2:A1-A2", "N"),
+    ]
+    job = settle(add_written(one_motor(), "duty and standby", devices, rungs))
+    plan = Plan(job)
+    panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
+    runner = Runner(panel, job.circuits[-1].id)
+    for step in (
+        "rest: K1 out, K2 out",
+        "raise B1: KB in, K1 in, K2 out",
+        "raise B2: K1 out, K2 in",
+        "lower B2: K1 in, K2 out",
+        "lower B1: K1 out, K2 out",
+    ):
+        found = runner.step(step)
+        assert found.passed, (step, found.otherwise, found.why)
+
+
+def test_a_struck_emergency_stop_stays_struck(shed: Plan[Job]) -> None:
+    plan = Plan(sample("emergency stop"))
+    panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
+    stop = next(one for one in operators_of(panel.circuits) if one.positions == ("out", "struck"))
+    reset = next(one for one in operators_of(panel.circuits) if str(one.device).endswith("S.reset"))
+    for position in ("held", "free"):
+        operate(panel, reset, position)
+    relay = DeviceId(f"{str(stop.device).partition('.')[0]}.K1")
+    assert panel.is_fed(relay)
+    operate(panel, stop, "struck")
+    panel.wait(60.0)
+    assert not panel.is_fed(relay)
+    operate(panel, stop, "out")
+    assert not panel.is_fed(relay), "it waits for its reset"

@@ -43,8 +43,6 @@ def live_marks(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozen
 class _Pen:
     def __init__(self, panel: Panel, roles: dict[int, Role], moved: frozenset[DeviceId]) -> None:
         self.panel, self.roles, self.moved = panel, roles, moved
-        contacts = panel.network.contacts
-        self.contact = {(one.device, one.unit): number for number, one in enumerate(contacts)}
 
     def _state(self, pin: PinId) -> str:
         """“live”, “back”, “through” a load, or empty."""
@@ -88,7 +86,7 @@ class _Pen:
         return marks
 
     def _contact(self, did: DeviceId, unit: str, x: float, seat: Seat, first: PinId, last: PinId) -> list[Mark]:
-        number = self.contact.get((did, unit))
+        number = self.panel.contact.get((did, unit))
         middle = (seat.top + seat.bottom) / 2
         if number is None:
             return []
@@ -127,11 +125,19 @@ class _Pen:
         if turns == "off":
             return []
         said = {"star": "runs in star", "delta": "runs in delta"}.get(turns, f"runs {turns}")
+        said += self._speed(device)
         centre = POWER_BOTTOM + 9.0
         text = Text(middle - 9.5, centre + 6.0, said, 3.0, "live", Face.BOLD, Align.RIGHT)
         box = bounds_of(text)
         backing = _box(box.x - 1, box.y - 0.6, box.right + 1, box.bottom, "paper")
         return [Circle(middle, centre, 8.2, "live", 1.1), backing, text]
+
+    def _speed(self, motor: Device) -> str:
+        """At which share of its speed a motor on a drive runs; empty for any other."""
+        for device in self.panel.network.devices.values():
+            if device.circuit == motor.circuit and device.kind_id == "drive":
+                return f" at {100 * self.panel.share(device.id, 'REF-COM'):.0f} %"
+        return ""
 
 
 def _box(x1: float, y1: float, x2: float, y2: float, role: str) -> Poly:

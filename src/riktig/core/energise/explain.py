@@ -90,49 +90,47 @@ def roles_of(panel: Panel) -> dict[int, Role]:
         Poles count as one point. O(contacts).
     """
     forest, network = panel.forest, panel.network
-    count = network.count
-    beside: list[list[tuple[int, int]]] = [[] for _ in range(count + 1)]
-    for number, one in enumerate(network.contacts):
-        if forest.closed[number] and one.a != one.b and forest.root[one.a] != NONE:
-            beside[one.a].append((number, one.b))
-            beside[one.b].append((number, one.a))
-    for place, point in enumerate(sorted({pole.point for pole in panel.volts.poles})):
-        beside[count].append((-place - 2, point))
-        beside[point].append((-place - 2, count))
-    works = [0] * (count + 1)
-    for number, consumer in enumerate(network.consumers):
-        if panel.fed[number]:
+    closed, root, beside = forest.closed, forest.root, forest.beside
+    poles = sorted({pole.point for pole in panel.volts.poles})
+    at_pole = set(poles)
+    works = [0] * network.count
+    for fed, consumer in zip(panel.fed, network.consumers, strict=True):
+        if fed:
             works[consumer.a] += 1
             works[consumer.b] += 1
     found: dict[int, Role] = {}
-    order, low = [0] * (count + 1), [0] * (count + 1)
+    order, low = [0] * network.count, [0] * network.count
     tick = 1
-    order[count] = low[count] = tick
-    stack = [(count, NONE, iter(beside[count]))]
-    while stack:
-        here, came, edges = stack[-1]
-        for number, other in edges:
-            if number == came:
-                continue
-            if order[other]:
-                low[here] = min(low[here], order[other])
-                if order[other] < order[here] and number >= 0:
-                    found[number] = Role.SHARED
-                continue
-            tick += 1
-            order[other] = low[other] = tick
-            stack.append((other, number, iter(beside[other])))
-            break
-        else:
-            stack.pop()
-            if stack:
-                above = stack[-1][0]
-                low[above] = min(low[above], low[here])
-                works[above] += works[here] if above != count else 0
-                if came >= 0:
+    for pole in poles:
+        if order[pole]:
+            continue
+        tick += 1
+        order[pole], low[pole] = tick, 1
+        stack = [(pole, NONE, iter(beside[pole]))]
+        while stack:
+            here, came, edges = stack[-1]
+            for number, other in edges:
+                if number == came or not closed[number] or root[other] == NONE:
+                    continue
+                if order[other]:
+                    low[here] = min(low[here], order[other])
+                    if order[other] < order[here]:
+                        found[number] = Role.SHARED
+                    continue
+                tick += 1
+                order[other] = tick
+                low[other] = 1 if other in at_pole else tick
+                stack.append((other, number, iter(beside[other])))
+                break
+            else:
+                stack.pop()
+                if stack:
+                    above = stack[-1][0]
+                    low[above] = min(low[above], low[here])
+                    works[above] += works[here]
                     bridge = low[here] > order[above]
                     found[came] = (Role.SOLE if bridge else Role.SHARED) if works[here] else Role.IDLE
-    for number, closed in enumerate(forest.closed):
-        if closed:
+    for number, is_closed in enumerate(closed):
+        if is_closed:
             found.setdefault(number, Role.IDLE)
     return found

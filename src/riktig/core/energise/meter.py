@@ -8,7 +8,8 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_array
 from scipy.sparse.csgraph import dijkstra
 
-from riktig.core.energise.figures import CONTACT_OHM
+from riktig.core.energise.conductors import grouped
+from riktig.core.energise.figures import CONTACT_OHM, LINK_OHM
 from riktig.core.energise.forest import NONE
 from riktig.core.energise.network import MAINS, Pole
 from riktig.core.energise.nodal import Array, Source, islands, solve_nodal
@@ -68,10 +69,13 @@ class Meter:
     def __init__(self, panel: Panel) -> None:
         self.panel = panel
         network = panel.network
-        self._node: dict[PinId, int] = {pin: number for number, pin in enumerate(network.point)}
+        self._links = [one for one in panel.conductors if not one.key and one.ohm <= LINK_OHM]
+        self._node: dict[PinId, int] = grouped(network.point, self._links)
+        """Pins joined by next to nothing, in a terminal or by a plug, are one node: fewer to solve."""
+        outside = max(self._node.values(), default=-1) + 1
         inner = [point for point in range(network.count) if not network.pins[point]]
-        self._inside = {point: len(self._node) + number for number, point in enumerate(inner)}
-        self.count = len(self._node) + len(inner)
+        self._inside = {point: outside + number for number, point in enumerate(inner)}
+        self.count = outside + len(inner)
         self._steps = -1
         self._volts: Array | None = None
         self._ends, self._ohm, self._cold, self._said = self._every_edge()
@@ -84,7 +88,9 @@ class Meter:
         rows: list[tuple[int, int, float, float, str]] = [
             (node[one.a], node[one.b], one.ohm, one.ohm, f"wire {one.key}" if one.key else "")
             for one in panel.conductors
+            if one.key or one.ohm > LINK_OHM
         ]
+        self._first_contact = len(rows)
         for contact in panel.network.contacts:
             pins = units[contact.device, contact.unit].pins
             a, b = (node[PinId(f"{contact.device}:{pin}")] for pin in (pins[0], pins[-1]))
@@ -158,7 +164,7 @@ class Meter:
             self._steps = self.panel.steps
             self._volts = None
             panel = self.panel
-            first = len(panel.conductors)
+            first = self._first_contact
             last = first + len(panel.network.contacts)
             self._closed[first:last] = panel.forest.closed
             self._closed[last : last + len(panel.network.consumers)] = True

@@ -23,7 +23,7 @@ class Touch(Enum):
     GUARD = "trips and is reset"
     HOLD = "held down"
     TURN = "turned"
-    MOVE = "moved by level, heat, a door or a carriage"
+    MOVE = "moved and stays: by level, heat, a door, a carriage, a struck mushroom"
     OUTPUT = "switched by the program"
     SOURCE = "another supply"
     SIGNAL = "given by the program, in percent"
@@ -62,6 +62,7 @@ _MOVED = {
     "foreign_contact": ("at rest", "moved"),
     "sensor": ("sees nothing", "sees it"),
     "surge": ("sound", "spent"),
+    "emergency_stop": ("out", "struck"),
 }
 _TURNED = {
     "selector_hoa": ("off", "hand", "auto"),
@@ -107,7 +108,7 @@ def _of(device: Device) -> list[Operator]:
     if kind.family == "overload" or kind.id in ("drive", "soft_starter"):
         return [one(Touch.GUARD, "set", "tripped")]
     symbols = {unit.symbol for unit in kind.units}
-    if symbols & {"push", "mushroom"}:
+    if "push" in symbols:
         return [one(Touch.HOLD, "free", "held")]
     if any(unit.behaviour is Behaviour.POLE for unit in kind.units) and "link" not in symbols:
         return [one(Touch.SWITCH, "on", "off", *(("tripped",) if kind.is_protective else ()))]

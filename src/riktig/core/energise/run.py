@@ -72,9 +72,11 @@ class Panel:
         self._contacts: dict[DeviceId, list[int]] = defaultdict(list)
         for number, contact in enumerate(self.network.contacts):
             self._contacts[contact.device].append(number)
+        self.contact = {(one.device, one.unit): n for n, one in enumerate(self.network.contacts)}
         self._consumer = {(one.device, one.unit): n for n, one in enumerate(self.network.consumers)}
         self.units = {(d.id, u.name): u for d in circuits.devices for u in d.kind.units}
-        coiled = {d.id for d in circuits.devices if d.kind.has_coil and d.kind_id not in TIMED}
+        self._coiled = {d.id for d in circuits.devices if d.kind.has_coil or d.kind_id == "phase_monitor"}
+        coiled = {did for did in self._coiled if self.network.devices[did].kind_id not in (*TIMED, "phase_monitor")}
         self._plain = {
             number: self.units[one.device, one.unit].behaviour
             for number, one in enumerate(self.network.contacts)
@@ -113,6 +115,11 @@ class Panel:
         number = self._consumer.get((device, unit))
         return number is not None and self.fed[number]
 
+    def share(self, device: DeviceId, unit: str) -> float:
+        """The voltage across a consumer as a share of its own, such as a drive's speed reference of 10 V."""
+        number = self._consumer.get((device, unit))
+        return self.volts.across[number] / self.network.consumers[number].volts if number is not None else 0.0
+
     def settle(self) -> None:
         """Lets everything that follows follow, until nothing moves or it is clear that it never will."""
         self._begin()
@@ -129,10 +136,8 @@ class Panel:
         self.shorts, self.restless, self.changed = [], (), set()
         self.steps += 1
         self._stale |= self._moved_by_hand()
-        for did in sorted(self._stale & set(self.network.devices)):
-            kind = self.network.devices[did].kind
-            if kind.has_coil or kind.id == "phase_monitor":
-                self._drive(did, fed=self._coil.get(did, False))
+        for did in sorted(self._stale & self._coiled):
+            self._drive(did, fed=self._coil.get(did, False))
         for did in self._unfinished:
             driven = self._driven.get(did, False)
             if self.stage[did] != (Stage.IN if driven else Stage.OUT):

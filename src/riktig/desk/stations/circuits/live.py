@@ -38,6 +38,8 @@ class LivePage(QWidget):
         self.sheet = 0
         self._shown_for: tuple[object, ...] = ()
         self.view = DrawingView("Live circuit sheet")
+        self.view.hovers = True
+        self.view.hovered.connect(self._hovered)
         self.view.chosen.connect(self._chosen)
         self.view.on_key = self._key
         self.view.setToolTip(KEYS)
@@ -260,6 +262,11 @@ class LivePage(QWidget):
             return
         self._session.select(key)
         self.operate()
+
+    def _hovered(self, key: str) -> None:
+        """What the conductor under the pointer carries, and from which source."""
+        if key.startswith("net:"):
+            self.hint.setText(self.model.said_of(PinId(key.removeprefix("net:"))))
 
     def _pins(self, key: str) -> tuple[PinId, ...]:
         """The pins that a key on the sheet stands for: of an element both, of a net all."""

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Collection
 
 from PySide6.QtCore import QPointF, QSize, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QSlider, QWidget
 
 from riktig.core.circuit import NAMES
@@ -36,6 +36,9 @@ class Board(QScrollArea):
         self._tanks.setContentsMargins(0, 0, 0, 0)
         self.buttons: dict[tuple[str, str], QPushButton] = {}
         self.tanks: list[TankView] = []
+        self._shown: list[Operator] = []
+        self._back: tuple[Operator, str] | None = None
+        """A selector held against its spring, and where it goes back to."""
         self._sliders: dict[CircuitId, QSlider] = {}
         self.theme: Theme = LIGHT
 
@@ -49,11 +52,13 @@ class Board(QScrollArea):
             view.deleteLater()
         self.buttons, self.tanks, self._sliders = {}, [], {}
         tags = self._session.plan.get(NAMES).tag
+        self._shown = []
         for operator in self._model.operators:
             here = operator.circuit is None or operator.circuit in circuits
             by_hand = operator.unit == "armature"  # pushed on the sheet: click its coil
             if by_hand or (not here and not self._isolates(operator)):
                 continue
+            self._shown.append(operator)
             name = tags.get(operator.device, "") if operator.device else operator.unit
             flow.addWidget(self._group(operator, name))
         for tank in self._model.tanks:
@@ -105,6 +110,9 @@ class Board(QScrollArea):
                 button.pressed.connect(lambda o=operator, p=position: self._press(o, p))
                 button.released.connect(lambda o=operator: self._let_go(o))
             else:
+                if operator.touch is Touch.TURN:
+                    button.pressed.connect(lambda o=operator, p=position: self._spring(o, p))
+                    button.setToolTip(f"{name}, {operator.said}. With Shift it springs back when let go")
                 button.clicked.connect(
                     lambda on=False, o=operator, p=position: self._do(o, p if on else o.positions[0])
                 )
@@ -113,6 +121,8 @@ class Board(QScrollArea):
         return box
 
     def _do(self, operator: Operator, position: str) -> None:
+        if self._back and self._back[0] is operator and position_of(self._model.panel, operator) == position:
+            position, self._back = self._back[1], None
         self._model.do(operator, position)
         self._touched()
 
@@ -125,6 +135,12 @@ class Board(QScrollArea):
             self._do(operator, operator.positions[0])
         else:
             self.show_state()
+
+    def _spring(self, operator: Operator, position: str) -> None:
+        """With Shift a selector is held against its spring, and goes back when it is let go."""
+        if QGuiApplication.keyboardModifiers() & Qt.KeyboardModifier.ShiftModifier:
+            self._back = (operator, position_of(self._model.panel, operator))
+            self._do(operator, position)
 
     def _carriage(self, circuit: CircuitId) -> QWidget:
         box = QWidget()
@@ -154,7 +170,7 @@ class Board(QScrollArea):
     def show_state(self) -> None:
         """Shows where everything stands now."""
         panel = self._model.panel
-        for operator in self._model.operators:
+        for operator in self._shown:
             now = position_of(panel, operator)
             for position in operator.positions:
                 button = self.buttons.get((operator.key, position))
@@ -247,9 +263,9 @@ class TankView(QWidget):
         painter.setPen(QPen(colour("ink"), 1.6))
         painter.drawPolyline([_point(6, 6), _point(6, 104), _point(80, 104), _point(80, 6)])
         wrong = bool(self.tank.faults())
-        for role, _, height in self.tank.floats:
+        for role, did, height in self.tank.floats:
             y = self._y(height)
-            up = self.tank.level >= height
+            up = did in self._model.panel.hands.pressed
             painter.setPen(QPen(colour("fails" if wrong else "ink"), 1.4))
             painter.setBrush(colour("act" if up else "paper"))
             painter.drawLine(_point(80, y), _point(56, y if up else min(y + 14, 104)))

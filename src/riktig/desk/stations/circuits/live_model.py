@@ -3,6 +3,7 @@
 from riktig.core.circuit import CIRCUITS, NAMES, NETS
 from riktig.core.energise import (
     CONDUCTORS,
+    MAINS,
     Carriage,
     Conductor,
     Fault,
@@ -12,6 +13,7 @@ from riktig.core.energise import (
     Panel,
     Role,
     Tank,
+    called,
     carriages_of,
     meter_of,
     operate,
@@ -23,7 +25,7 @@ from riktig.core.energise import (
     spoil_hands,
     tanks_of,
 )
-from riktig.core.job import DeviceId
+from riktig.core.job import DeviceId, PinId
 from riktig.desk.session import Session
 
 __all__ = ["LiveModel"]
@@ -128,6 +130,20 @@ class LiveModel:
         events = self.panel.events[since:] if since is not None else []
         moved = {event.device for event in events if event.device} | ({device} if device else set())
         self.moved = frozenset(did for did in moved if did)
+
+    def said_of(self, net: PinId) -> str:
+        """A potential in words: its number, its voltage, the source and the way from it."""
+        panel = self.panel
+        number = self._session.plan.get(NAMES).number.get(net, "")
+        point = panel.network.point[net]
+        known, pole = panel.volts.at[point], panel.source_of(point)
+        volts = abs(complex(abs(known[0]), known[1])) if known else 0.0
+        if pole is None:
+            return f"{number}: {volts:.0f} V through a load." if volts > 1.0 else f"{number}: dead, nothing reaches it."
+        whence = "the incoming supply" if pole.system == MAINS else f"{{{pole.system.partition(':')[0]}}}"
+        way = ", ".join(called(panel, one) for one in reversed(panel.forest.way(point))) or "nothing that opens"
+        what = "the way back to" if pole.is_zero else f"{volts:.0f} V from"
+        return self.tagged(f"{number}: {what} {pole.name} of {whence}, through {way}.")
 
     def tagged(self, text: str) -> str:
         """A text with ids in braces called by their tags."""
