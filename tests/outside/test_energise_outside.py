@@ -188,6 +188,30 @@ def test_every_potential_of_a_panel_is_what_a_circuit_solver_finds(name: str, tm
         assert np.allclose(mine[known], theirs[known], rtol=0.01, atol=1e-3)
 
 
+@needs_ngspice
+@pytest.mark.parametrize("name", PANELS)
+def test_what_an_ohm_meter_reads_is_what_a_circuit_solver_finds(name: str, tmp_path: Path) -> None:
+    panel, meter = running(name)
+    panel.hands.opened |= {d.id for d in panel.circuits.devices if d.kind.family == "isolator"}
+    panel.settle()
+    chance = np.random.default_rng(3)
+    pins = sorted(pin for pin in panel.network.point if not pin.startswith("c0."))
+    read = []
+    for _ in range(200):
+        black, red = (pins[n] for n in chance.choice(len(pins), 2, replace=False))
+        found = meter.ohms(black, red)
+        if found.value is not None and found.value > 0.1:
+            read.append((meter.node(black), meter.node(red), found.value))
+    assert len(read) > 3
+    ends, ohm, count = meter.cold_deck()
+    labels = _islands(count, ends, [])
+    for black_at, red_at, value in read[:4]:
+        kept = [n for n, (a, _) in enumerate(ends.tolist()) if labels[a] == labels[black_at]]
+        lines = [f"R{n} n{ends[n][0]} n{ends[n][1]} {float(ohm[n])!r}" for n in kept]
+        lines += [f"VG n{black_at} 0 0", f"I1 0 n{red_at} 1"]
+        assert operating_point(tmp_path, count, lines)[red_at] == pytest.approx(value, rel=0.01)
+
+
 def _islands(count: int, ends: np.ndarray, sources: list) -> np.ndarray:  # type: ignore[type-arg]
     from riktig.core.energise.nodal import islands
 

@@ -82,6 +82,8 @@ class TestInterlock:
         assert panel.is_fed(K)
         assert panel.is_fed(KR), "both stay in: each holds itself past the interlock"
         said = [event for event in panel.events if event.wrong]
+        assert any(event.text.startswith("Both in: {c1.KR} and {c1.K}.") for event in said)
+        assert any("{c1.K} is fed through {c1.end1} 1-2, {c1.K} 13-14" in event.text for event in said), "with the way"
         assert any("L2 meets L3" in event.text and "{c1.F} trips" in event.text for event in said)
 
     def test_both_buttons_at_once_are_a_race_and_are_said_to_be_one(self) -> None:
@@ -108,7 +110,7 @@ class TestShort:
         panel = both_ways()
         panel.hands.pushed |= {K, KR}
         panel.settle()
-        (event,) = [one for one in panel.events if one.wrong]
+        *_, event = [one for one in panel.events if one.wrong]
         assert panel.shorts == ["L2 meets L3"]
         assert "{c1.K} " in event.text and "{c1.KR} " in event.text
         assert DeviceId("c1.F") in panel.hands.tripped
@@ -173,6 +175,7 @@ def test_a_relay_that_opens_its_own_path_never_rests_and_says_which() -> None:
     )  # fmt: skip
     panel = live(job)
     assert len(panel.restless) == 1
+    assert any("never comes to rest" in event.text for event in panel.events if event.wrong)
     panel.hands.opened.add(DeviceId("c0.Q"))
     panel.settle()
     assert panel.restless == ()

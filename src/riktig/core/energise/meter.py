@@ -191,6 +191,15 @@ class Meter:
         live = self._closed & np.isfinite(self._ohm)
         return self._ends[live], self._ohm[live], sources, count
 
+    def cold_deck(self) -> tuple[Ends, Ohms, int]:
+        """The dead network of now for a solver: ends and ohm of everything that an ohm-meter goes through."""
+        self._follow()
+        return self._ends[self._closed], self._cold[self._closed], self.count
+
+    def node(self, pin: PinId) -> int:
+        """The node of a pin in the decks."""
+        return self._node[pin]
+
     def _is_live(self, point: int) -> bool:
         known = self.panel.volts.at[point]
         return known is not None and abs(known[0]) + abs(known[1]) > DEAD_V

@@ -9,6 +9,7 @@ from riktig.core.energise.clockwork import TIMED, Clockwork
 from riktig.core.energise.conductors import Conductor, drawn_conductors
 from riktig.core.energise.forest import NONE, Forest
 from riktig.core.energise.network import MAINS, Network, Pole, build_network
+from riktig.core.energise.pairs import together
 from riktig.core.energise.state import Hands, Stage, is_closed
 from riktig.core.energise.turning import lines_at, turns_of
 from riktig.core.energise.volts import Volts
@@ -96,7 +97,7 @@ class Panel:
         self._was = Hands()
         self._stale: set[DeviceId] = set(self._contacts)
         self.settle()
-        self.events.clear()
+        self.events = [event for event in self.events if event.wrong]
 
     @property
     def fed_units(self) -> set[tuple[DeviceId, str]]:
@@ -158,11 +159,7 @@ class Panel:
         if now.dead != was.dead:
             ends = [self.network.consumers[self._consumer[o]] for o in now.dead ^ was.dead if o in self._consumer]
             self._recheck(self.volts.update({point for one in ends for point in (one.a, one.b)}))
-        self._was = Hands(
-            set(now.pressed), set(now.pressed_units), dict(now.position), set(now.opened), set(now.tripped),
-            set(now.lost), set(now.outputs), set(now.foreign), set(now.pushed), set(now.blown), set(now.welded),
-            set(now.dead), dict(now.reference),
-        )  # fmt: skip
+        self._was = now.copy()
         return found
 
     def _run(self, until: float) -> None:
@@ -190,6 +187,10 @@ class Panel:
             self._say(f"{{{did}}} has run out", did)
         elif not timed and stage in (Stage.IN, Stage.OUT):
             self._say(f"{{{did}}} {'in' if stage == Stage.IN else 'out'}", did)
+            if stage == Stage.IN:
+                wrong = together(self.network, self.forest, self.volts, self.stage, did)
+                if wrong:
+                    self._say(wrong, did, wrong=True)
 
     def _give_up(self, never: tuple[DeviceId, ...], turns: Counter[DeviceId]) -> None:
         """What never comes to rest: said with what opens its path, and left as it is."""
@@ -211,9 +212,7 @@ class Panel:
                 for number in self._contacts[did]:
                     (closed if self._closed(number) else opened).append(number)
             self._stale.clear()
-            if self._known is None:
-                self._known = tuple(self._poles())
-            poles = self._known
+            poles = self._known = tuple(self._poles()) if self._known is None else self._known
             dirty = self.forest.change(opened, closed, {pole.point for pole in poles})
             same = poles == self.volts.poles
             if not same:

@@ -1,6 +1,6 @@
 """What has been done to a panel, and from it where every contact stands."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, fields
 from enum import IntEnum
 
 from riktig.core.catalogue import Behaviour, Unit
@@ -47,6 +47,10 @@ class Hands:
     welded: set[tuple[DeviceId, str]] = field(default_factory=set)
     dead: set[tuple[DeviceId, str]] = field(default_factory=set)
     reference: dict[str, float] = field(default_factory=dict)
+
+    def copy(self) -> "Hands":
+        """As it is now, to compare with later."""
+        return Hands(**{one.name: getattr(self, one.name).copy() for one in fields(self)})
 
 
 def is_closed(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered: bool) -> bool:

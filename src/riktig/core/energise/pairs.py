@@ -1,0 +1,36 @@
+"""Contactors that must never be in together, found in together."""
+
+from riktig.core.energise.forest import Forest
+from riktig.core.energise.network import Network
+from riktig.core.energise.state import Stage
+from riktig.core.energise.volts import Volts
+from riktig.core.job import DeviceId
+
+__all__ = ["together"]
+
+PAIRS = (("K", "KR"), ("KS", "KD"))
+"""By their roles: forward and reverse, star and triangle."""
+
+
+def together(network: Network, forest: Forest, volts: Volts, stage: dict[DeviceId, Stage], moved: DeviceId) -> str:
+    """What is wrong when a contactor came in: its opposite is in too, with the ways that feed both; else empty."""
+    circuit, _, role = str(moved).rpartition(".")
+    for pair in PAIRS:
+        if role not in pair:
+            continue
+        other = DeviceId(f"{circuit}.{pair[1 - pair.index(role)]}")
+        if other in network.devices and stage[other] == Stage.IN:
+            ways = "; ".join(f"{{{one}}} {_fed(network, forest, volts, one)}" for one in sorted((moved, other)))
+            return f"Both in: {{{moved}}} and {{{other}}}. {ways}"
+    return ""
+
+
+def _fed(network: Network, forest: Forest, volts: Volts, did: DeviceId) -> str:
+    coil = next((one for one in network.consumers if one.device == did), None)
+    if coil is None:
+        return "has no coil here"
+    live = next((p for p in (coil.a, coil.b) if (pole := volts.pole_at(p)) and not pole.is_zero), None)
+    if live is None:
+        return "is pushed in by hand"
+    contacts = (network.contacts[number] for number in forest.way(live))
+    return "is fed through " + ", ".join(f"{{{one.device}}} {one.unit}" for one in contacts)
