@@ -24,5 +24,5 @@ def still_live_text(live: tuple[LiveNet, ...], circuits: Circuits, names: Names)
             f"{names.tag[device.id]}, {device.purpose}" if device else "the incoming supply, in the board it comes from"
         )
         if source == MAINS or device:
-            said.append(f"With {main} off {few} stay live: cut off {whence}.")
+            said.append(f"With {main} off, {few} stay live: cut off {whence}.")
     return " ".join(said)

@@ -72,6 +72,7 @@ class LivePage(QWidget):
         self.scripts.clicked.connect(lambda: self._under(self.scripts, self.script_menu()))
         self.lists.clicked.connect(lambda: self._under(self.lists, self._list_menu()))
         self.table = ScheduleTable("List", "id")
+        self.table.row_chosen.connect(lambda net: session.select(f"net:{net}") if net else None)
         self.seen = QStackedWidget()
         self.seen.addWidget(self.view)
         self.seen.addWidget(self.table)
