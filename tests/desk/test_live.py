@@ -5,10 +5,10 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
 
-from riktig.core.circuit import insert_contact
+from riktig.core.circuit import insert_contact, remove_element
 from riktig.core.energise import Fault, Wrong
 from riktig.core.geometry import Circle, Line, Poly, Text
-from riktig.core.job import DeviceId, ElementId, Insertable, Job, set_script
+from riktig.core.job import DeviceId, ElementId, Insertable, Job, add_load, set_script
 from riktig.core.store import JobFile
 from riktig.demo_job import demo_job
 from riktig.desk.session import Session
@@ -181,6 +181,22 @@ class TestEdits:
         next(b for b in live.board.findChildren(QPushButton) if b.accessibleName() == "Q1 main isolator: off").click()
         click_on(live.view, "element:c1.S.start/3-4")
         assert live.model.panel.is_fed(K)
+
+    def test_a_running_motor_runs_on_over_an_edit_elsewhere_and_when_wires_become_known(
+        self, live: LivePage, session: Session
+    ) -> None:
+        click_on(live.view, "element:c1.S.start/3-4")
+        clock = live.model.panel.clock_s
+        session.edit("lamp", lambda job: add_load(job, "belt", 1.1))
+        settle_window()
+        assert live.model.panel.is_fed(K), "its hold contact still feeds it"
+        assert live.model.panel.clock_s >= clock
+        live.model.follow(wires=True)
+        assert live.model.wired
+        assert live.model.panel.is_fed(K)
+        session.edit("no hold", lambda job: remove_element(job, ElementId("c1.K/13-14")))
+        settle_window()
+        assert not live.model.panel.is_fed(K)
 
 
 class TestMeter:

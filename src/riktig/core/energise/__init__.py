@@ -11,6 +11,7 @@ from riktig.core.energise.behaviour import Behaviour, behaviour_of, with_tags
 from riktig.core.energise.conductors import Conductor, conductors_of, drawn_conductors
 from riktig.core.energise.draw_live import LEGEND, live_marks
 from riktig.core.energise.explain import Role, called, roles_of, why
+from riktig.core.energise.handover import go_on_from
 from riktig.core.energise.live import Isolation, LiveNet, isolations_of, live_nets, live_off, locks_of
 from riktig.core.energise.meter import Meter, Reading, meter_of
 from riktig.core.energise.network import MAINS
@@ -62,6 +63,7 @@ __all__ = [
     "control_volts",
     "drawn_conductors",
     "faults_at",
+    "go_on_from",
     "isolations_of",
     "live_marks",
     "live_nets",

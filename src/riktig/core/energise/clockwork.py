@@ -63,6 +63,14 @@ class Clockwork:
                 batch.append((did, stage))
         return at, batch
 
+    def only(self, devices: set[DeviceId]) -> "Clockwork":
+        """The same moves, of some devices alone."""
+        other = Clockwork()
+        other._round.update(self._round)
+        for mine, theirs in ((self._quick, other._quick), (self._slow, other._slow)):
+            theirs += sorted(move for move in mine if move[1] in devices)
+        return other
+
     def due(self) -> float:
         """When the next timer runs out, s; infinite when none runs."""
         while self._slow and self._slow[0][3] != self._round[self._slow[0][1]]:

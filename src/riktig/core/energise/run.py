@@ -7,9 +7,10 @@ from riktig.core.catalogue import Behaviour
 from riktig.core.circuit import Circuits, Nets
 from riktig.core.energise.clockwork import TIMED, Clockwork
 from riktig.core.energise.conductors import Conductor, drawn_conductors
-from riktig.core.energise.forest import NONE, Forest
+from riktig.core.energise.forest import Forest
 from riktig.core.energise.network import MAINS, Network, Pole, build_network
 from riktig.core.energise.pairs import together
+from riktig.core.energise.shorts import find_short
 from riktig.core.energise.state import Hands, Stage, is_closed
 from riktig.core.energise.turning import lines_at, turns_of
 from riktig.core.energise.volts import Volts
@@ -115,6 +116,20 @@ class Panel:
         """Whether a coil, lamp or input works."""
         number = self._consumer.get((device, unit))
         return number is not None and self.fed[number]
+
+    def take_state(self, before: "Panel") -> None:
+        """Stands as another panel stood: its time, where coils and timers are, and what worked."""
+        there = set(self.network.devices)
+        self.clock_s = before.clock_s
+        self.stage.update({did: stage for did, stage in before.stage.items() if did in there})
+        self._driven.update({did: on for did, on in before._driven.items() if did in there})
+        self._coil.update({did: on for did, on in before._coil.items() if did in there})
+        self._clockwork = before._clockwork.only(there)
+        for one, number in self._consumer.items():
+            if one in before._consumer:
+                self.fed[number] = before.fed[before._consumer[one]]
+        self._known, self._stale = None, set(self._contacts)
+        self.volts.set_poles(())  # so that every consumer is looked at anew
 
     def share(self, device: DeviceId, unit: str) -> float:
         """The voltage across a consumer as a share of its own, such as a drive's speed reference of 10 V."""
@@ -336,46 +351,20 @@ class Panel:
 
     def _check_shorts(self) -> None:
         """Poles of one supply that meet: what guards them opens, and it is said where."""
-        for number in sorted(self.forest.crossings):
-            one = self.network.contacts[number]
-            a, b = self.forest.root[one.a], self.forest.root[one.b]
-            if NONE in (a, b) or self.volts.between(one.a, one.b) < 1.0:
-                continue
-            ends = [self.volts.pole_at(point) for point in (one.a, one.b)]
-            poles = sorted(pole.name for pole in ends if pole)
-            met = f"{poles[0]} meets {poles[1]}"
-            way = [*reversed(self.forest.way(one.a)), number, *self.forest.way(one.b)]
-            guard = self._guard(way)
-            if met not in self.shorts:
-                self.shorts.append(met)
-            through = ", ".join(self._called(n) for n in way if not self._protects(n))
-            if guard is not None:
-                self.hands.tripped.add(guard)
-                self._was.tripped.add(guard)
-                self._stale.add(guard)
-                said = f"{{{guard}}} trips"
-            else:
-                self._known = None
-                self.hands.lost |= {pole.name if pole.system == MAINS else pole.system for pole in ends if pole}
-                said = "nothing in the panel guards it: the feed's own protection goes"
-            self._say(f"Short circuit: {met} through {through}; {said}", one.device, wrong=True)
-            self._stale.add(one.device)
+        short = find_short(self.network, self.forest, self.volts)
+        if short is None:
             return
-
-    def _protects(self, number: int) -> bool:
-        return self.network.devices[self.network.contacts[number].device].kind.is_protective
-
-    def _guard(self, way: list[int]) -> DeviceId | None:
-        """Of the protective devices on a way between two poles the one nearest its middle: nearest the fault."""
-        there = [place for place, number in enumerate(way) if self._protects(number)]
-        if not there:
-            return None
-        place = max(there, key=lambda n: (min(n, len(way) - 1 - n), -n))
-        return self.network.contacts[way[place]].device
-
-    def _called(self, number: int) -> str:
-        one = self.network.contacts[number]
-        return f"{{{one.device}}} {one.unit}"
+        if short.met not in self.shorts:
+            self.shorts.append(short.met)
+        if short.guard is not None:
+            self.hands.tripped.add(short.guard)
+            self._was.tripped.add(short.guard)
+            self._stale.add(short.guard)
+        else:
+            self._known = None
+            self.hands.lost |= short.supplies
+        self._say(short.said, short.device, wrong=True)
+        self._stale.add(short.device)
 
     def _turn(self, did: DeviceId) -> None:
         was, now = self._turning.get(did, "off"), self.turns(did)

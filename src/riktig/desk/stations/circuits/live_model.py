@@ -7,7 +7,6 @@ from riktig.core.energise import (
     Carriage,
     Conductor,
     Fault,
-    Hands,
     Meter,
     Operator,
     Panel,
@@ -15,6 +14,7 @@ from riktig.core.energise import (
     Tank,
     called,
     carriages_of,
+    go_on_from,
     meter_of,
     operate,
     operators_of,
@@ -62,7 +62,7 @@ class LiveModel:
         made_of = (circuits, nets, conductors, self._session.job.supply, self.faults)
         if len(made_of) == len(self._made_of) and all(a is b for a, b in zip(made_of, self._made_of, strict=True)):
             return False
-        hands = self.panel.hands if self._made_of else Hands()
+        before = self.panel if self._made_of else None
         spoilt = spoil_conductors(conductors, self.faults) if conductors else ()
         self.panel = panel_of(self._session.job, circuits, nets, spoilt)
         self._made_of = made_of
@@ -72,23 +72,13 @@ class LiveModel:
         self.tanks = tuple(known.get(tank.circuit, tank) for tank in tanks_of(circuits))
         carried = {one.circuit: one for one in self.carriages}
         self.carriages = tuple(carried.get(one.circuit, one) for one in carriages_of(circuits))
-        self._keep(hands)
+        if before is not None:
+            go_on_from(self.panel, before)
         spoil_hands(self.panel.hands, self.faults)
         self.panel.settle()
         self.meter = meter_of(self.panel)
         self.look()
         return True
-
-    def _keep(self, hands: Hands) -> None:
-        """What was held, turned, opened and filled stays so, as far as it is still there."""
-        there, mine = set(self.panel.network.devices), self.panel.hands
-        for name in ("pressed", "opened", "tripped", "foreign", "pushed"):
-            getattr(mine, name).update(getattr(hands, name) & there)
-        for name in ("pressed_units", "outputs"):
-            getattr(mine, name).update(one for one in getattr(hands, name) if one[0] in there)
-        mine.position.update({did: position for did, position in hands.position.items() if did in there})
-        mine.lost |= hands.lost
-        mine.reference.update(hands.reference)
 
     def rest(self) -> None:
         """Power on anew, with nothing touched and no fault put in."""
