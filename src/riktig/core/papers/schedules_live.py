@@ -1,4 +1,4 @@
-"""What stays live in each position of isolators and breakers, and what starts again by itself."""
+"""What stays live in each position of isolators and breakers, what starts again by itself, and what gets warm."""
 
 from collections.abc import Callable
 
@@ -7,6 +7,7 @@ from riktig.core.energise import ISOLATIONS, MAINS, RESTARTS
 from riktig.core.job import DeviceId, Job
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.plan import Plan
+from riktig.core.plate import LOSSES
 
 __all__ = ["LIVE_SCHEDULES"]
 
@@ -69,4 +70,12 @@ def _restart(plan: Plan[Job]) -> Schedule:
     return Schedule("restart", "What starts by itself", columns, rows)
 
 
-LIVE_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {"live": _live, "restart": _restart}
+def _losses(plan: Plan[Job]) -> Schedule:
+    """What every part in the box loses at its rated current, the hottest first."""
+    names, devices = plan.get(NAMES), {device.id: device for device in plan.get(CIRCUITS).devices}
+    rows = tuple((names.tag[did], devices[did].purpose, loss, f"device:{did}") for did, loss in plan.get(LOSSES))
+    columns = (("tag", "Tag"), ("what", "What"), ("loss_w", "Loses, W"), ("key", "Key"))
+    return Schedule("losses", "Losses at rated current", columns, rows)
+
+
+LIVE_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {"live": _live, "restart": _restart, "losses": _losses}

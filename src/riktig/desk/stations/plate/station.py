@@ -2,12 +2,27 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QMenu
 
 from riktig.core.circuit import NAMES
 from riktig.core.geometry import Drawing, Mark
 from riktig.core.job import DeviceId
 from riktig.core.papers import device_of, holes_of
-from riktig.core.plate import CUTS, HOLES, LAYOUT, Layout, draw_cuts, mark_out, move_block, plan_for_me, set_lock
+from riktig.core.plate import (
+    CUTS,
+    HOLES,
+    LAYOUT,
+    LOSSES,
+    Layout,
+    clamp_marks,
+    draw_cuts,
+    heat_marks,
+    mark_out,
+    move_block,
+    plan_for_me,
+    room_marks,
+    set_lock,
+)
 from riktig.core.wiring import PLATE_DRAWING, WIRING, route_marks
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -16,6 +31,12 @@ from riktig.desk.theme import Theme
 from riktig.desk.widgets import ScheduleTable, Station, plain_label, row_of
 
 __all__ = ["PlateStation"]
+
+LAYERS = {
+    "Heat": "A ring on every warm part, its area by what it loses at rated current",
+    "Room around parts": "What each part needs free around it",
+    "Clamps": "Every clamp that takes a wire",
+}
 
 
 class PlateStation(Station):
@@ -34,6 +55,16 @@ class PlateStation(Station):
         self.marking = self.button("Mark-out", "Holes from the datum", checkable=True)
         self.cutting = self.button("Cut list", "Rail, duct and lids by piece", checkable=True)
         self.wires = self.button("Wires", "The way of every wire", checkable=True)
+        self.layers = self.button("Layers …", "Heat, the room that parts need, clamps: laid over the plate")
+        menu = QMenu(self.layers)
+        self.shown = {}
+        for name, tip in LAYERS.items():
+            action = menu.addAction(name)
+            action.setCheckable(True)
+            action.setToolTip(tip)
+            action.toggled.connect(self.refresh)
+            self.shown[name] = action
+        self.layers.setMenu(menu)
         self.marking.clicked.connect(lambda: self._turn(self.marking))
         self.cutting.clicked.connect(lambda: self._turn(self.cutting))
         self.wires.clicked.connect(self.refresh)
@@ -42,7 +73,8 @@ class PlateStation(Station):
         self.table = ScheduleTable("Holes", "hole")
         self.table.row_chosen.connect(lambda hole: session.select(f"hole:{hole}"))
         self.table.hide()
-        self.add_bar((self.plan_button, self.lock, self.marking, self.cutting, self.wires, None, self.words))
+        self.add_bar((self.plan_button, self.lock, self.marking, self.cutting, self.wires, self.layers, None))
+        self.add_body(self.words, 0)
         row = row_of(())
         row.addWidget(self.view, 3)
         row.addWidget(self.table, 2)
@@ -115,6 +147,13 @@ class PlateStation(Station):
             marks += route_marks(wiring.wires, width=0.5)
         if wire:
             marks += route_marks((wire,))
+        layout = self._layout()
+        if self.shown["Heat"].isChecked():
+            marks += heat_marks(layout, plan.get(LOSSES))
+        if self.shown["Room around parts"].isChecked():
+            marks += room_marks(layout)
+        if self.shown["Clamps"].isChecked():
+            marks += clamp_marks(layout)
         lead = {m.device for m in self._layout().misfits}
         for device in sorted(lead):
             marks += preview(self._layout(), device)
