@@ -14,6 +14,8 @@ LEGEND = (
     "Dot: power waits. Filled: works. Corners: moved last."
 )
 LIVE, BACK, THROUGH = 0.95, 0.6, 0.6
+SYMBOL = 5.0
+"""Half the height of a coil, lamp or winding in its seat, mm."""
 WAITS = 1.1
 """Radius of the dot where power waits, mm."""
 _LEADS = {Behaviour.POLE, Behaviour.NO, Behaviour.NC}
@@ -79,10 +81,21 @@ class _Pen:
                 marks += self._contact(pole.device, pole.unit, x, seat, first, last)
             elif unit.behaviour is Behaviour.HEATER or unit.behaviour is Behaviour.JOINT:
                 marks += self._stroke(self._state(first), x, seat.top, x, seat.bottom)
-            elif unit.behaviour in _WORKS and self.panel.is_fed(pole.device, pole.unit):
+                continue
+            marks += self._leads(x, seat, first, last) if unit.behaviour not in _LEADS else []
+            if unit.behaviour in _WORKS and self.panel.is_fed(pole.device, pole.unit):
                 marks += self._works(x, (seat.top + seat.bottom) / 2, unit.behaviour)
         if seat.element.device in self.moved and marks:
             marks += _corners(seat)
+        return marks
+
+    def _leads(self, x: float, seat: Seat, first: PinId, last: PinId) -> list[Mark]:
+        """The lines inside the seat of a coil, a lamp or a winding, up to its symbol."""
+        middle = (seat.top + seat.bottom) / 2
+        marks: list[Mark] = []
+        if middle - SYMBOL > seat.top:
+            marks += self._stroke(self._state(first), x, seat.top, x, middle - SYMBOL)
+            marks += self._stroke(self._state(last), x, middle + SYMBOL, x, seat.bottom)
         return marks
 
     def _contact(self, did: DeviceId, unit: str, x: float, seat: Seat, first: PinId, last: PinId) -> list[Mark]:
