@@ -260,7 +260,9 @@ class TestScripts:
             read_script(text)
         assert where in caught.value.where
 
-    @pytest.mark.parametrize("step", ["press K99", "wait long", "wait -1", "weld K1 9-9", "dance", "blow K1 zz"])
+    @pytest.mark.parametrize(
+        "step", ["press K99", "wait long", "wait -1", "weld K1 9-9", "dance", "blow K1 zz", "turn K1", "turn K1 to x"]
+    )
     def test_a_step_that_cannot_be_done_is_refused(self, plan: Plan[Job], step: str) -> None:
         runner = Runner(Panel(plan.get(CIRCUITS), plan.get(NETS)), CircuitId(""), {"K1": DeviceId("c1.K")})
         with pytest.raises(RiktigError):

@@ -14,6 +14,8 @@ __all__ = ["Runner", "StepResult", "read_script", "run_script"]
 
 SAME = {"in": "on", "lit": "on", "out": "off", "dark": "off", "stands": "off"}
 """Other words for what a thing does."""
+POSITIONS = ("off", "hand", "auto", "on")
+"""Where a selector can be turned to."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,6 +170,8 @@ class Runner:
                 self._press(what, down=verb == "press")
             case "turn":
                 role, _, position = what.partition(" to ")
+                if position.strip() not in POSITIONS:
+                    raise RiktigError(f"“{text}” has no position.", hint=f"Say to which: {', '.join(POSITIONS)}.")
                 hands.position[self.device(role)] = position.strip()
             case "trip" | "reset":
                 did = self._guard() if what == "guard" else self.device(what)
