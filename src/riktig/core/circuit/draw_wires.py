@@ -2,7 +2,7 @@
 
 from riktig.core.circuit.model import Device, Pole
 from riktig.core.circuit.nets import Net
-from riktig.core.circuit.power_sheets import BUS_GAP
+from riktig.core.circuit.power_sheets import BUS_GAP, INCOMER_X
 from riktig.core.circuit.sheet_model import LINE_GAP, Seat, Sheet, Wire
 from riktig.core.geometry import Line, Mark
 from riktig.core.job import DeviceId, PinId, pin_id
@@ -46,8 +46,11 @@ def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId,
         at = {node: net for net in of_pin.values() for node in net.nodes}
         for line, node in enumerate(sheet.bus.nodes):
             if node in at:
-                y = sheet.bus.y + line * BUS_GAP
-                found.append(Line(sheet.bus.x1, y, sheet.bus.x2, y, layer="circuit", key=f"net:{at[node].id}"))
+                y, key = sheet.bus.y + line * BUS_GAP, f"net:{at[node].id}"
+                found.append(Line(sheet.bus.x1, y, sheet.bus.x2, y, layer="circuit", key=key))
+                if any(devices[seat.element.device].kind.family == "isolator" for seat in sheet.seats):
+                    x = INCOMER_X + line * LINE_GAP
+                    found.append(Line(x, sheet.bus.y - 2, x, y, layer="circuit", key=key))
     return found
 
 
