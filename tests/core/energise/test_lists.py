@@ -31,9 +31,10 @@ from riktig.core.energise import (
     tanks_of,
 )
 from riktig.core.errors import RiktigError
-from riktig.core.job import CircuitId, DeviceId, Job, OwnDevice, OwnRung, PinId, add_load
+from riktig.core.job import CircuitId, DeviceId, Job, OwnDevice, OwnRung, PinId, add_load, change_load
 from riktig.core.papers import schedule
 from riktig.core.plan import Plan
+from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job
 from tests.core.circuit.builders import one_motor
@@ -167,6 +168,17 @@ class TestMeter:
         found = meter_of(panel).ohms(PinId("c1.K:A1"), PinId("c1.K:A2"))
         assert found.value == pytest.approx(560.0, rel=0.01)  # parts.csv: CON-9 has 560 ohm
         assert any("{c1.K} A1-A2" in one for one in found.way)
+
+    def test_a_larger_contactor_reads_the_winding_of_its_own_part(self) -> None:
+        plan: Plan[Job] = Plan(change_load(one_motor(), one_motor().loads[0].id, kw=7.5))
+        parts = plan.get(SIZING).parts
+        part = parts[DeviceId("c1.K")]
+        assert part.coil_ohm != 560.0, "not the one of the smallest contactor"
+        panel = Panel(plan.get(CIRCUITS), plan.get(NETS), parts=parts)
+        panel.hands.opened.add(DeviceId("c0.Q"))
+        panel.settle()
+        found = meter_of(panel).ohms(PinId("c1.K:A1"), PinId("c1.K:A2"))
+        assert found.value == pytest.approx(part.coil_ohm, rel=0.01)
 
     def test_live_it_refuses_ohms_and_reads_volts(self, plan: Plan[Job]) -> None:
         meter = meter_of(wired(plan))

@@ -1,12 +1,12 @@
 """The circuits as an electrical network: points, contacts that join them, consumers, and the poles of supplies."""
 
 import cmath
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
 from math import pi, sqrt
 
-from riktig.core.catalogue import Behaviour, Unit
+from riktig.core.catalogue import Behaviour, Part, Unit
 from riktig.core.circuit import Circuits, Device, Nets
 from riktig.core.energise.conductors import Conductor, grouped
 from riktig.core.energise.figures import draw_of
@@ -84,16 +84,22 @@ class Network:
 
 
 def build_network(
-    circuits: Circuits, nets: Nets, supply: Supply, control_v: float, conductors: Sequence[Conductor]
+    circuits: Circuits,
+    nets: Nets,
+    supply: Supply,
+    control_v: float,
+    conductors: Sequence[Conductor],
+    parts: Mapping[DeviceId, Part],
 ) -> Network:
     """The network of some circuits as they are wired.
 
     Args:
         control_v: Voltage of the control transformer's secondary, V.
         conductors: What joins the pins; see ``conductors_of``.
+        parts: The chosen parts: what is known of their coils and lamps counts, typical figures for the rest.
     """
     point = grouped(nets.of_pin, conductors)
-    maker = _Maker(circuits, supply, control_v, point)
+    maker = _Maker(circuits, supply, control_v, point, parts)
     pins: list[list[PinId]] = [[] for _ in range(max(point.values(), default=-1) + 1)]
     for pin, number in point.items():
         pins[number].append(pin)
@@ -111,7 +117,15 @@ def build_network(
 
 
 class _Maker:
-    def __init__(self, circuits: Circuits, supply: Supply, control_v: float, point: dict[PinId, int]) -> None:
+    def __init__(
+        self,
+        circuits: Circuits,
+        supply: Supply,
+        control_v: float,
+        point: dict[PinId, int],
+        parts: Mapping[DeviceId, Part],
+    ) -> None:
+        self.parts = parts
         self.circuits, self.supply, self.control_v, self.point = circuits, supply, control_v, point
         self.count = max(point.values(), default=-1) + 1
         self.contacts: list[Contact] = []
@@ -223,8 +237,11 @@ class _Maker:
             volts = given or (DC_V if draw.dc else self._volts(reach[a], reach[b]))
             if device.kind_id == "drive" and unit.name == "REF-COM":
                 volts = 10.0
-            ohm = volts * volts / draw.va
-            yield Consumer(device.id, name, a, b, ohm, draw.ohm or ohm, volts, draw.pick, draw.hold, ends)
+            part = self.parts.get(device.id)
+            coil = unit.behaviour in _CONSUMERS
+            ohm = volts * volts / ((part.coil_va_hold if part and coil else 0.0) or draw.va)
+            cold = (part.coil_ohm if part and coil else 0.0) or draw.ohm or ohm
+            yield Consumer(device.id, name, a, b, ohm, cold, volts, draw.pick, draw.hold, ends)
 
     def _reach(self) -> list[set[int]]:
         """By point, the poles that it could be joined to with every contact closed."""

@@ -1,9 +1,12 @@
 """A live panel for a job: its supply, its control voltage, its wires as far as they are planned."""
 
+from collections.abc import Mapping
+
+from riktig.core.catalogue import Part
 from riktig.core.circuit import Circuits, Nets, control_source
 from riktig.core.energise.conductors import Conductor
 from riktig.core.energise.run import Panel
-from riktig.core.job import ControlSupply, Job, Load, Practice, Supply
+from riktig.core.job import ControlSupply, DeviceId, Job, Load, Practice, Supply
 
 __all__ = ["control_volts", "panel_of"]
 
@@ -16,6 +19,12 @@ def control_volts(loads: tuple[Load, ...], supply: Supply, practice: Practice) -
     return 120.0 if practice.rulebook.north_american else 230.0
 
 
-def panel_of(job: Job, circuits: Circuits, nets: Nets, conductors: tuple[Conductor, ...] = ()) -> Panel:
-    """The panel at rest with power on."""
-    return Panel(circuits, nets, job.supply, control_volts(job.loads, job.supply, job.practice), conductors)
+def panel_of(
+    job: Job,
+    circuits: Circuits,
+    nets: Nets,
+    conductors: tuple[Conductor, ...] = (),
+    parts: Mapping[DeviceId, Part] | None = None,
+) -> Panel:
+    """The panel at rest with power on; ``parts`` where they are chosen, for what their coils and lamps draw."""
+    return Panel(circuits, nets, job.supply, control_volts(job.loads, job.supply, job.practice), conductors, parts)

@@ -1,9 +1,10 @@
 """A panel with power on: operated step by step, with contacts that follow coils in their own time."""
 
 from collections import Counter, defaultdict
+from collections.abc import Mapping
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Part
 from riktig.core.circuit import Circuits, Nets
 from riktig.core.energise.clockwork import TIMED, Clockwork
 from riktig.core.energise.conductors import Conductor, drawn_conductors
@@ -51,10 +52,13 @@ class Panel:
         supply: Supply | None = None,
         control_v: float = 230.0,
         conductors: tuple[Conductor, ...] = (),
+        parts: Mapping[DeviceId, Part] | None = None,
     ) -> None:
         self.circuits, self.nets = circuits, nets
         self.conductors = conductors or drawn_conductors(nets)
-        self.network: Network = build_network(circuits, nets, supply or Supply(), control_v, self.conductors)
+        self.network: Network = build_network(
+            circuits, nets, supply or Supply(), control_v, self.conductors, parts or {}
+        )
         self.hands = Hands()
         self.clock_s = 0.0
         self.steps = 0

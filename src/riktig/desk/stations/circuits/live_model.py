@@ -26,6 +26,7 @@ from riktig.core.energise import (
     tanks_of,
 )
 from riktig.core.job import DeviceId, PinId
+from riktig.core.sizing import SIZING
 from riktig.desk.session import Session
 
 __all__ = ["LiveModel"]
@@ -64,7 +65,8 @@ class LiveModel:
             return False
         before = self.panel if self._made_of else None
         spoilt = spoil_conductors(conductors, self.faults) if conductors else ()
-        self.panel = panel_of(self._session.job, circuits, nets, spoilt)
+        parts = plan.get(SIZING).parts if conductors else None
+        self.panel = panel_of(self._session.job, circuits, nets, spoilt, parts)
         self._made_of = made_of
         self.wired = bool(conductors)
         self.operators = operators_of(circuits)
