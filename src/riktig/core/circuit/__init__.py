@@ -61,7 +61,7 @@ from riktig.core.circuit.power_sheets import POWER_BOTTOM
 from riktig.core.circuit.scripts import script_of
 from riktig.core.circuit.sheet_model import LINE_GAP, Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
-from riktig.core.circuit.tags import device_places
+from riktig.core.circuit.tags import by_tags, device_places
 from riktig.core.circuit.tally import DOOR, PLATE, Ends, Tally, place_of, tally_all
 from riktig.core.circuit.trace import Step, Trace, Way, trace, trace_line
 from riktig.core.circuit.ways import ways_of
@@ -120,6 +120,7 @@ __all__ = [
     "add_written",
     "all_circuits",
     "as_written",
+    "by_tags",
     "cell_frame",
     "contact_places",
     "control_source",

@@ -1,6 +1,8 @@
 """Tags of devices: class letters and a running number, or the place on the sheets; kept once given."""
 
+import re
 from collections import defaultdict
+from collections.abc import Mapping
 
 from riktig.core.catalogue import Behaviour, letters_of
 from riktig.core.circuit.model import Circuits, Device, elements_of
@@ -8,10 +10,11 @@ from riktig.core.circuit.sheet_model import Place
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.job import DeviceId, GivenTag, Practice, TagStyle
 
-__all__ = ["LEFT_OUT", "device_places", "tag_all"]
+__all__ = ["LEFT_OUT", "by_tags", "device_places", "tag_all"]
 
 LEFT_OUT = "abcdefghjkmnpqrstuvwxyz"
 """Letters that tell two of a kind apart; i, l and o are left out, they read as figures."""
+_BRACED = re.compile(r"\{([^{}]*)\}")
 
 
 def tag_all(
@@ -90,3 +93,8 @@ def device_places(circuits: Circuits) -> dict[DeviceId, Place]:
                 if coil or pole.device not in found:
                     found[pole.device] = place
     return {**sheets.touched, **found}
+
+
+def by_tags(text: str, tags: Mapping[DeviceId, str]) -> str:
+    """A text with device ids in braces, each called by its tag; what is no device as it stands there."""
+    return _BRACED.sub(lambda found: tags.get(DeviceId(found[1]), found[1]), text)

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, by_tags
 from riktig.core.energise import Panel, Runner, panel_of
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId, Job, PinId
@@ -33,8 +33,8 @@ def run_panel_script(plan: Plan[Job], steps: tuple[str, ...]) -> dict[str, Any]:
                 "expected": list(result.expected),
                 "passed": result.passed,
                 "otherwise": list(result.otherwise),
-                "why": [_tagged(one, names.tag) for one in result.why],
-                "events": [{"at_s": one.at_s, "text": _tagged(one.text, names.tag)} for one in result.events],
+                "why": [by_tags(one, names.tag) for one in result.why],
+                "events": [{"at_s": one.at_s, "text": by_tags(one.text, names.tag)} for one in result.events],
                 "states": states_of(panel, names.tag, names.number),
             }
         )
@@ -55,10 +55,3 @@ def states_of(panel: Panel, tags: dict[DeviceId, str], numbers: dict[PinId, str]
         "live_v": dict(sorted(live.items())),
         "clock_s": round(panel.clock_s, 3),
     }
-
-
-def _tagged(text: str, tags: dict[DeviceId, str]) -> str:
-    for part in text.split("{")[1:]:
-        did = part.partition("}")[0]
-        text = text.replace(f"{{{did}}}", tags.get(DeviceId(did), did))
-    return text

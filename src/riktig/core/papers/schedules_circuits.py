@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from riktig.core.circuit import CIRCUITS, FAULTS, NAMES, as_written
+from riktig.core.circuit import CIRCUITS, FAULTS, NAMES, as_written, by_tags
 from riktig.core.energise import behaviour_of, with_tags
 from riktig.core.job import Job
 from riktig.core.papers.schedule import Schedule
@@ -69,10 +69,7 @@ def _faults(plan: Plan[Job]) -> Schedule:
     tags = plan.get(NAMES).tag
     rows = []
     for fault in plan.get(FAULTS):
-        text = fault.text
-        for did, tag in tags.items():
-            text = text.replace(f"{{{did}}}", tag)
-        rows.append((fault.kind, text, fault.where, fault.remedy))
+        rows.append((fault.kind, by_tags(fault.text, tags), fault.where, fault.remedy))
     columns = (("kind", "Kind"), ("text", "What"), ("where", "Where"), ("remedy", "Remedy"))
     return Schedule("faults", "Faults of the circuits", columns, tuple(rows))
 

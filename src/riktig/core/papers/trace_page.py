@@ -1,6 +1,5 @@
 """A trace on one page: each way a column from its source down, with the place of every step."""
 
-import re
 import textwrap
 from dataclasses import dataclass
 from itertools import takewhile
@@ -17,6 +16,7 @@ from riktig.core.circuit import (
     Trace,
     Way,
     Zone,
+    by_tags,
     elements_of,
     io_address,
     outside_device,
@@ -115,10 +115,6 @@ def _label(device: Device, tags: dict[DeviceId, str]) -> str:
     return f"{tag}:{device.mark}" if device.strip else tag
 
 
-def _named(text: str, tags: dict[DeviceId, str]) -> str:
-    return re.sub(r"\{([^}]*)\}", lambda found: tags.get(DeviceId(found[1]), found[0]), text)
-
-
 @dataclass(frozen=True, slots=True)
 class _Known:
     """Devices by id, and where they land: terminals on their strips, pins on cores."""
@@ -171,13 +167,13 @@ class _Page:
             room[place] = column.bottom + 9.0
         width = 2 * MARGIN + COLUMN * max(len(room), 2)
         drawing = Drawing(width, max(room), tuple(self.marks), f"Trace of {title}")
-        headings = tuple(_named(way.why, self.names.tag) for way in found.ways)
+        headings = tuple(by_tags(way.why, self.names.tag) for way in found.ways)
         ends = tuple((column.before, column.after) for column in columns)
         return TracePage(title, drawing, tuple(column.stops for column in columns), headings, ends)
 
     def _column(self, ways: tuple[Way, ...], number: int, x: float, top: float) -> _Column:
         way = ways[number]
-        heading = _fitted(f"{number + 1}  {_named(way.why, self.names.tag)}", COLUMN - 4, 3.0, bold=True)
+        heading = _fitted(f"{number + 1}  {by_tags(way.why, self.names.tag)}", COLUMN - 4, 3.0, bold=True)
         self.marks.append(Text(x, top + 3, heading, 3.0, face=Face.BOLD))
         skip, above = self._shared(ways[:number], way)
         left, home = self._shared(ways[:number], way, home=True)

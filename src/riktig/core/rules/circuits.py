@@ -1,9 +1,8 @@
 """Clauses about the circuits as they are drawn: contacts, sources, returns, interlocks, lamps."""
 
-import re
 from collections.abc import Callable
 
-from riktig.core.job import DeviceId
+from riktig.core.circuit import by_tags
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
@@ -15,18 +14,13 @@ JUDGED = {"coil without contact"}
 """Faults that may be meant: a person decides."""
 
 
-def _said(view: View, text: str) -> str:
-    """The text with the tag of each device that it names by id."""
-    return re.sub(r"\{([^}]+)\}", lambda m: view.names.tag.get(DeviceId(str(m[1])), str(m[1])), text)
-
-
 def _clause(code: str, title: str, clause: str, kinds: tuple[str, ...], evidence: Callable[[View], str]) -> Clause:
     def judged(view: View) -> ClauseResult:
         findings = [
             Finding(
                 code,
                 Verdict.JUDGE if fault.kind in JUDGED else Verdict.FAILS,
-                _said(view, fault.text),
+                by_tags(fault.text, view.names.tag),
                 fault.where,
                 clause,
                 fault.remedy,

@@ -1,6 +1,6 @@
 """The live panel behind the screen: built from the job of now, kept over edits as far as its things remain."""
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, by_tags
 from riktig.core.energise import (
     CONDUCTORS,
     MAINS,
@@ -139,8 +139,4 @@ class LiveModel:
 
     def tagged(self, text: str) -> str:
         """A text with ids in braces called by their tags."""
-        tags = self._session.plan.get(NAMES).tag
-        for part in text.split("{")[1:]:
-            did = part.partition("}")[0]
-            text = text.replace(f"{{{did}}}", tags.get(DeviceId(did), did))
-        return text
+        return by_tags(text, self._session.plan.get(NAMES).tag)
