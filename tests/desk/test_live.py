@@ -235,10 +235,11 @@ class TestFaults:
         from riktig.desk.stations.circuits.live_faults import fault_menu
 
         menu = fault_menu(live, session, live.model, lambda: live.show_sheet(live.sheet))
-        texts = [action.text() for action in menu.actions()]
-        assert "K1 A1-A2 open inside" in texts
-        assert "Wire off at K1:A1" in texts
-        next(action for action in menu.actions() if action.text() == "K1 A1-A2 open inside").trigger()
+        kinds = {action.text(): action.menu() for action in menu.actions() if action.menu()}
+        faults = {action.text(): action for kind in kinds.values() for action in kind.actions()}
+        assert len(faults) == sum(len(kind.actions()) for kind in kinds.values()), "each can be told from the others"
+        assert any(text.startswith("Wire off at K1:A1, that to ") for text in faults)
+        faults["K1 A1-A2 open inside"].trigger()
         click_on(live.view, "element:c1.S.start/3-4")
         assert not live.model.panel.is_fed(K)
         assert "1 faults in" in live.clock.text()
@@ -297,9 +298,15 @@ def test_the_lists_are_shown_in_place_of_the_sheet(live: LivePage) -> None:
     assert live.table.model().rowCount() == 1
 
 
-def test_the_water_of_a_tank_is_dragged_and_a_float_hung_wrongly_is_said(
-    window: MainWindow, session: Session, tmp_path: object
-) -> None:
+def test_what_must_be_locked_to_work_on_the_chosen_thing_is_said(live: LivePage, session: Session) -> None:
+    session.select("device:c1.K")
+    live.say_locks(K)
+    assert live.hint.text().startswith("To work on K1: switch off and lock F")
+    assert "F1" in live.hint.text() and "F2" in live.hint.text()
+    assert any("to work on K1" in action.text() for action in live._list_menu().actions())
+
+
+def test_the_water_of_a_tank_is_dragged_and_a_float_hung_wrongly_is_said(window: MainWindow, session: Session) -> None:
     job: Job = demo_job("kelp-shed")
     session.open(JobFile.create(session.file.path.with_name("shed.riktig"), job, who="a", at="t"))  # type: ignore[union-attr]
     window.go_to("Circuits")

@@ -138,10 +138,9 @@ def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
     # Where a path leaves no room for its name its number is left out too: in one of eight at most.
     assert len(set(named) - set(said)) <= len(named) / 8
     # What hangs on a rung has its number ahead of its own: rung 52 has 5201 on the same sheet.
-    for drawing in plan.get(SHEET_DRAWINGS):
-        texts = [text.text for text in texts_of(drawing)]
-        if any(text.endswith("rung 52") for text in texts):
-            assert "5201" in texts
+    drawn = [[text.text for text in texts_of(drawing)] for drawing in plan.get(SHEET_DRAWINGS)]
+    (there,) = [texts for texts in drawn if any(text.endswith("rung 52") for text in texts)]
+    assert "5201" in there
     plain = [text.text for drawing in Plan(JOBS["by place"]).get(SHEET_DRAWINGS) for text in texts_of(drawing)]
     assert not any("rung " in text for text in plain)
 

@@ -102,7 +102,7 @@ class TestRestart:
         assert not found[pump, "by level, between the floats"].after_power
         assert found[pump, "by level, both floats up"].after_power
 
-    def test_every_motor_of_a_hundred_is_in_the_table(self) -> None:
+    def test_every_motor_is_in_the_table(self) -> None:
         job = one_motor()
         for number in range(3):
             job = add_load(job, f"pump {number}", 1.5)
@@ -126,6 +126,14 @@ class TestFaults:
         swapped = Fault(Wrong.SWAPPED, keys[PinId("c1.FO:2")], "c1.FO:2", keys[PinId("c1.FO:4")], "c1.FO:4")
         assert started(wired(plan, swapped)).turns(DeviceId("c1.M")) == "reverse"
         assert started(wired(plan)).turns(DeviceId("c1.M")) == "forward"
+
+    def test_a_short_ahead_of_everything_takes_the_feed_and_is_said(self, plan: Plan[Job]) -> None:
+        panel = wired(plan, Fault(Wrong.SHORT, "", "c0.Q:1", "c0.Q:3"))
+        assert panel.hands.lost == {"L1", "L2"}
+        assert panel.on == set()
+        assert any(
+            "L1 meets L2" in event.text and "nothing in the panel guards it" in event.text for event in panel.events
+        )
 
     def test_a_short_between_two_poles_behind_the_contactor_trips_when_it_comes_in(self, plan: Plan[Job]) -> None:
         panel = wired(plan, Fault(Wrong.SHORT, "", "c1.FO:2", "c1.FO:4"))

@@ -58,7 +58,7 @@ from riktig.core.circuit.nets import Net, NetClass, Nets, find_nets
 from riktig.core.circuit.numbers import Names, PinLabels, name_all, names_of, wire_number
 from riktig.core.circuit.pictures import recipe_picture
 from riktig.core.circuit.power_sheets import POWER_BOTTOM
-from riktig.core.circuit.scripts import script_of
+from riktig.core.circuit.scripts import ahead_of, script_of
 from riktig.core.circuit.sheet_model import LINE_GAP, Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.circuit.tags import by_tags, device_places
@@ -118,6 +118,7 @@ __all__ = [
     "add_device",
     "add_rung",
     "add_written",
+    "ahead_of",
     "all_circuits",
     "as_written",
     "by_tags",

@@ -15,7 +15,7 @@ Source:
 
 from riktig.core.job import Circuit, Command, Load, Recipe, Signal, Start, Wetting
 
-__all__ = ["script_of"]
+__all__ = ["ahead_of", "script_of"]
 
 _BUTTONS = (
     "rest: K off, M off",
@@ -153,10 +153,10 @@ def script_of(
         signals: The field devices of the job.
         others: All circuits of the job: what must be switched on ahead of it is among them.
     """
-    return (*_ahead(circuit, others), *_own(circuit, load, signals))
+    return (*ahead_of(circuit, others), *_own(circuit, load, signals))
 
 
-def _ahead(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
+def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
     """What must be done before a load can run: the emergency stop reset, the main contactor switched on."""
     if circuit.load is None or circuit.recipe is Recipe.MAINTAINED:
         return ()

@@ -3,9 +3,12 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from riktig.core.catalogue import Behaviour
 from riktig.core.circuit import Circuits, Net, Nets
 from riktig.core.energise.figures import LINK_OHM
+from riktig.core.energise.nodal import islands
 from riktig.core.job import PinId
 from riktig.core.standards import wire_resistance
 from riktig.core.terminals import Strips
@@ -64,16 +67,7 @@ def _rest(net: Net, known: Sequence[Conductor]) -> Iterable[Conductor]:
 
 def grouped(pins: Iterable[PinId] | Mapping[PinId, object], conductors: Iterable[Conductor]) -> dict[PinId, int]:
     """The number of the point that each pin is at: pins joined by conductors are at one point."""
-    parent: dict[PinId, PinId] = {pin: pin for pin in pins}
-
-    def find(item: PinId) -> PinId:
-        while parent[item] != item:
-            parent[item] = parent[parent[item]]
-            item = parent[item]
-        return item
-
-    for one in conductors:
-        if one.a in parent and one.b in parent:
-            parent[find(one.b)] = find(one.a)
-    numbers: dict[PinId, int] = {}
-    return {pin: numbers.setdefault(find(pin), len(numbers)) for pin in parent}
+    place = {pin: number for number, pin in enumerate(pins)}
+    ends = [(place[one.a], place[one.b]) for one in conductors if one.a in place and one.b in place]
+    labels = islands(len(place), np.array(ends, dtype=np.int64).reshape(-1, 2)).tolist()
+    return dict(zip(place, labels, strict=True))

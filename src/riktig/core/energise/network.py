@@ -6,10 +6,13 @@ from dataclasses import dataclass
 from itertools import product
 from math import pi, sqrt
 
+import numpy as np
+
 from riktig.core.catalogue import Behaviour, Part, Unit
 from riktig.core.circuit import Circuits, Device, Nets
 from riktig.core.energise.conductors import Conductor, grouped
 from riktig.core.energise.figures import draw_of
+from riktig.core.energise.nodal import islands
 from riktig.core.job import DeviceId, PinId, Supply
 
 __all__ = ["MAINS", "Consumer", "Contact", "Network", "Pole", "build_network"]
@@ -245,20 +248,12 @@ class _Maker:
 
     def _reach(self) -> list[set[int]]:
         """By point, the poles that it could be joined to with every contact closed."""
-        parent = list(range(self.count))
-
-        def find(item: int) -> int:
-            while parent[item] != item:
-                parent[item] = parent[parent[item]]
-                item = parent[item]
-            return item
-
-        for contact in self.contacts:
-            parent[find(contact.a)] = find(contact.b)
+        ends = np.array([(one.a, one.b) for one in self.contacts], dtype=np.int64).reshape(-1, 2)
+        label = islands(self.count, ends).tolist()
         by_root: dict[int, set[int]] = {}
         for number, pole in enumerate(self.poles):
-            by_root.setdefault(find(pole.point), set()).add(number)
-        return [by_root.get(find(one), set()) for one in range(self.count)]
+            by_root.setdefault(label[pole.point], set()).add(number)
+        return [by_root.get(one, set()) for one in label]
 
     def _volts(self, first: set[int], last: set[int]) -> float:
         """The least voltage between two poles of one system; that of the supply to neutral where there is none."""

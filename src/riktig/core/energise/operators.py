@@ -7,12 +7,11 @@ from riktig.core.catalogue import Behaviour
 from riktig.core.circuit import Circuits, Device, Zone, io_address
 from riktig.core.energise.run import Panel
 from riktig.core.energise.state import SELECTORS
+from riktig.core.energise.turning import LINES
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId
 
-__all__ = ["LINES", "Operator", "Touch", "operate", "operators_of", "position_of"]
-
-LINES = ("L1", "L2", "L3")
+__all__ = ["Operator", "Touch", "operate", "operators_of", "position_of"]
 
 
 class Touch(Enum):

@@ -2,15 +2,15 @@
 
 from dataclasses import dataclass
 
-from riktig.core.circuit import all_circuits, script_of
+from riktig.core.circuit import ahead_of, all_circuits, script_of
 from riktig.core.energise.run import Panel
 from riktig.core.energise.script import Runner
+from riktig.core.energise.turning import LINES
 from riktig.core.errors import RiktigError
 from riktig.core.job import Circuit, CircuitId, Command, DeviceId, Job, Load, Start
 
 __all__ = ["Restart", "restarts_of"]
 
-LINES = ("L1", "L2", "L3")
 _Way = tuple[str, tuple[str, ...]]
 """How a load is made to run, and the steps that do it."""
 LONG_S = 60.0
@@ -49,11 +49,10 @@ def restarts_of(job: Job, panel: Panel) -> tuple[Restart, ...]:
         moves = load is not None and load.start is not Start.WAY
         if moves and load is not None and target is not None and script_of(circuit, load, job.signals, whole):
             tried.append((circuit, target, _ways(load)))
-    ahead = _ahead(whole)
     found: dict[tuple[CircuitId, int], Restart] = {}
     for number in range(max((len(ways) for _, _, ways in tried), default=0)):
         here = [(circuit, target, ways[number]) for circuit, target, ways in tried if number < len(ways)]
-        for one in _together(panel, here, ahead):
+        for one in _together(panel, here, whole):
             found[one.circuit, number] = one
     order = {circuit.id: place for place, (circuit, _, _) in enumerate(tried)}
     return tuple(found[key] for key in sorted(found, key=lambda key: (order[key[0]], key[1])))
@@ -64,17 +63,6 @@ def _target(panel: Panel, circuit: CircuitId) -> DeviceId | None:
         if DeviceId(f"{circuit}.{role}") in panel.network.devices:
             return DeviceId(f"{circuit}.{role}")
     return None
-
-
-def _ahead(circuits: tuple[Circuit, ...]) -> tuple[str, ...]:
-    """What must be switched on ahead of any load."""
-    found: list[str] = []
-    for one in circuits:
-        if one.recipe.name == "EMERGENCY_STOP":
-            found += [f"press {one.id}.S.reset", f"release {one.id}.S.reset"]
-        elif one.recipe.name == "PHASE_MONITOR":
-            found.append(f"turn {one.id}.S to on")
-    return tuple(found)
 
 
 def _ways(load: Load) -> list[_Way]:
@@ -99,7 +87,7 @@ def _ways(load: Load) -> list[_Way]:
     return [("always on", ("rest",))]
 
 
-def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], ahead: tuple[str, ...]) -> list[Restart]:
+def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], whole: tuple[Circuit, ...]) -> list[Restart]:
     """All of them made to run at once; what runs after a dip of the supply, and after their guards were reset."""
     hands = panel.hands
     for place in (hands.pressed, hands.pressed_units, hands.position, hands.tripped, hands.outputs):
@@ -112,7 +100,7 @@ def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], ahead: 
 
     def begin() -> None:
         for circuit, _, (_, steps) in tried:
-            for step in (*ahead, *steps):
+            for step in (*ahead_of(circuit, whole), *steps):
                 try:
                     runners[circuit.id].do(step)
                 except RiktigError:

@@ -65,7 +65,6 @@ class Panel:
         self.shorts: list[str] = []
         self.restless: tuple[DeviceId, ...] = ()
         self.events: list[Event] = []
-        self.changed: set[int] = set()
         self.forest = Forest(self.network.count, self.network.contacts)
         self.volts = Volts(self.network, self.forest)
         self.fed: list[bool] = [False] * len(self.network.consumers)
@@ -153,7 +152,7 @@ class Panel:
         self.clock_s = max(self.clock_s, until)
 
     def _begin(self) -> None:
-        self.shorts, self.restless, self.changed = [], (), set()
+        self.shorts, self.restless = [], ()
         self.steps += 1
         self._stale |= self._moved_by_hand()
         for did in sorted(self._stale & self._coiled):
@@ -241,7 +240,6 @@ class Panel:
                 dirty = set(range(self.network.count))
             if not dirty:
                 return
-            self.changed |= dirty
             self._recheck(self.volts.update(dirty))
             self._react({did for point in dirty for did in self._watch[point]})
             self._check_shorts()

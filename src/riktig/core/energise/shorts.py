@@ -3,12 +3,13 @@
 from dataclasses import dataclass
 
 from riktig.core.energise.forest import NONE, Forest
-from riktig.core.energise.network import MAINS, Network
+from riktig.core.energise.network import MAINS, Network, Pole
 from riktig.core.energise.volts import Volts
 from riktig.core.job import DeviceId
 
 __all__ = ["Short", "find_short"]
 
+UNGUARDED = "nothing in the panel guards it: the feed's own protection goes"
 LEAST_V = 1.0
 """Poles closer together than this may meet: a zero and the earth, V (chosen by us)."""
 
@@ -25,7 +26,15 @@ class Short:
 
 
 def find_short(network: Network, forest: Forest, volts: Volts) -> Short | None:
-    """The first short circuit of now; None where there is none."""
+    """The first short circuit of now; None where there is none. Poles joined by a wire alone nothing guards."""
+    for first, other in volts.doubled:
+        apart = abs(complex(abs(first.ac - other.ac), first.dc - other.dc))
+        if first.system == other.system and apart >= LEAST_V and other.pin is not None:
+            device = DeviceId(other.pin.rpartition(":")[0])
+            met = " meets ".join(sorted((first.name, other.name)))
+            return Short(
+                met, f"Short circuit: {met} at {{{device}}}; {UNGUARDED}", device, None, _supplies(first, other)
+            )
     for number in sorted(forest.crossings):
         one = network.contacts[number]
         a, b = volts.pole_at(one.a), volts.pole_at(one.b)
@@ -39,10 +48,13 @@ def find_short(network: Network, forest: Forest, volts: Volts) -> Short | None:
         through = ", ".join(
             f"{{{network.contacts[n].device}}} {network.contacts[n].unit}" for n in way if not _protects(network, n)
         )
-        trips = f"{{{guard}}} trips" if guard else "nothing in the panel guards it: the feed's own protection goes"
-        supplies = frozenset(pole.name if pole.system == MAINS else pole.system for pole in (a, b))
-        return Short(met, f"Short circuit: {met} through {through}; {trips}", one.device, guard, supplies)
+        trips = f"{{{guard}}} trips" if guard else UNGUARDED
+        return Short(met, f"Short circuit: {met} through {through}; {trips}", one.device, guard, _supplies(a, b))
     return None
+
+
+def _supplies(*poles: Pole) -> frozenset[str]:
+    return frozenset(pole.name if pole.system == MAINS else pole.system for pole in poles)
 
 
 def _protects(network: Network, number: int) -> bool:

@@ -49,7 +49,8 @@ class Fault:
         where, to = PinId(self.where), PinId(self.to)
         match self.wrong:
             case Wrong.OFF:
-                return f"Wire off at {label(where)}"
+                far = next((pin for pin in self.what.split("~") if pin != where), "")
+                return f"Wire off at {label(where)}, that to {label(PinId(far))}"
             case Wrong.NEIGHBOUR:
                 return f"Wire of {label(where)} on {label(to)}"
             case Wrong.SWAPPED:

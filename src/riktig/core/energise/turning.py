@@ -5,7 +5,7 @@ from riktig.core.energise.network import MAINS, Network
 from riktig.core.energise.volts import Volts
 from riktig.core.job import DeviceId
 
-__all__ = ["lines_at", "turns_of"]
+__all__ = ["LINES", "lines_at", "turns_of"]
 
 LINES = ("L1", "L2", "L3")
 

@@ -1,5 +1,7 @@
 """Labels at their true size, medium by medium, on sheets as they will print."""
 
+import textwrap
+
 from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text
 from riktig.core.labels.make import Label, Labels, Medium
 from riktig.core.plate import box
@@ -8,6 +10,9 @@ __all__ = ["draw_medium"]
 
 SHEET = 190.0
 GAP = 3.0
+
+READABLE = 42
+"""Letters of a line on a warning plate: 2.2 mm high on 90 mm (chosen by us)."""
 
 
 def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None = None) -> Drawing:
@@ -57,7 +62,7 @@ def _label(label: Label, rect: Rect) -> list[Mark]:
             marks[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
             marks += [
                 _fitted(x, rect.y + 12, label.lines[0], 4.4, rect.width - 10, key, Face.BOLD, "print"),
-                _fitted(x, rect.y + 21, label.lines[1], 3.0, rect.width - 10, key),
+                *_broken(x, rect.y + 21, label.lines[1], rect.width - 10, key),
             ]
         case Medium.CABLE:
             marks += [
@@ -65,6 +70,13 @@ def _label(label: Label, rect: Rect) -> list[Mark]:
                 Text(rect.right - 3, y + 1.4, label.lines[1], 2.0, "second", align=Align.RIGHT, key=key),
             ]
     return marks
+
+
+def _broken(x: float, y: float, text: str, width: float, key: str) -> list[Mark]:
+    """Text in as few lines as it can be read in, one under the other; the first at ``y`` or a little above."""
+    lines = textwrap.wrap(text, READABLE)
+    top = y if len(lines) < 2 else y - 3.5
+    return [_fitted(x, top + n * 4.0, line, 3.0, width, key) for n, line in enumerate(lines)]
 
 
 def _fitted(

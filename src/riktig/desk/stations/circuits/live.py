@@ -6,8 +6,19 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
-from riktig.core.circuit import CIRCUITS, NAMES, SHEET_PEN, SHEETS, elements_of
-from riktig.core.energise import LEGEND, Operator, StepResult, Touch, behaviour_of, live_marks, position_of, why
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEET_PEN, SHEETS, elements_of
+from riktig.core.energise import (
+    LEGEND,
+    Operator,
+    StepResult,
+    Touch,
+    behaviour_of,
+    live_marks,
+    locks_of,
+    panel_of,
+    position_of,
+    why,
+)
 from riktig.core.geometry import Text
 from riktig.core.job import CircuitId, DeviceId, PinId, set_script
 from riktig.core.papers import device_of, run_panel_script, schedule
@@ -202,6 +213,10 @@ class LivePage(QWidget):
         menu = QMenu(self)
         for name, text in (("live", "Still live with each switch off"), ("restart", "What starts by itself")):
             menu.addAction(text).triggered.connect(lambda _=False, n=name: self.show_list(n))
+        owner = DeviceId(device_of(self._session.selection))
+        if owner in self.model.panel.network.devices:
+            text = self.model.tagged(f"What to lock to work on {{{owner}}}")
+            menu.addAction(text).triggered.connect(lambda: self.say_locks(owner))
         menu.addAction("The sheet").triggered.connect(lambda: self.seen.setCurrentWidget(self.view))
         return menu
 
@@ -211,6 +226,14 @@ class LivePage(QWidget):
         self.table.show_schedule(found)
         self.seen.setCurrentWidget(self.table)
         self.hint.setText(f"{found.title}. Lists … leads back to the sheet.")
+
+    def say_locks(self, device: DeviceId) -> None:
+        """Says which switches must be off and locked to work on a device."""
+        plan, job = self._session.plan, self._session.job
+        locks = locks_of(panel_of(job, plan.get(CIRCUITS), plan.get(NETS)), device)
+        named = ", ".join(f"{{{one}}}" for one in locks) or "nothing in this panel: cut it off where it comes from"
+        text = f"To work on {{{device}}}: switch off and lock {named}; then prove it dead. Local codes decide."
+        self.hint.setText(self.model.tagged(text))
 
     def script_menu(self) -> QMenu:
         """What can be watched: the circuits of the sheet, then scripts of the builder's own."""

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.circuit import CIRCUITS, NAMES, PinLabels
-from riktig.core.energise import Fault, faults_at
+from riktig.core.energise import Fault, Wrong, faults_at
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId
 from riktig.core.papers import device_of
@@ -23,6 +23,8 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
     plan = session.plan
     label = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
 
+    kinds: dict[Wrong, QMenu] = {}
+
     def put(fault: Fault) -> None:
         try:
             model.put(fault)
@@ -32,7 +34,9 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
 
     if owner and DeviceId(owner) in model.panel.network.devices:
         for fault in faults_at(model.panel, plan.get(WIRING), DeviceId(owner)):
-            action = menu.addAction(model.tagged(fault.said(label)))
+            if fault.wrong not in kinds:
+                kinds[fault.wrong] = menu.addMenu(fault.wrong.value.capitalize())
+            action = kinds[fault.wrong].addAction(model.tagged(fault.said(label)))
             action.triggered.connect(lambda _=False, one=fault: put(one))
     else:
         menu.addAction("Choose a device first").setEnabled(False)
