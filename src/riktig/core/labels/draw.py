@@ -76,7 +76,8 @@ def _broken(x: float, y: float, text: str, width: float, key: str) -> list[Mark]
     """Text in as few lines as it can be read in, one under the other; the first at ``y`` or a little above."""
     lines = textwrap.wrap(text, READABLE)
     top = y if len(lines) < 2 else y - 3.5
-    return [_fitted(x, top + n * 4.0, line, 3.0, width, key) for n, line in enumerate(lines)]
+    size = min(_fitted(x, y, line, 3.0, width, key).size for line in lines)
+    return [_fitted(x, top + n * 4.0, line, size, width, key) for n, line in enumerate(lines)]
 
 
 def _fitted(
