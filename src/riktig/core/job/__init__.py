@@ -44,7 +44,7 @@ from riktig.core.job.load import (
 from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
-from riktig.core.job.plate import Placement, PlateFix, RailFix
+from riktig.core.job.plate import DuctFix, Placement, PlateFix, RailFix, Spot
 from riktig.core.job.practice import COLOUR_NAMES, Practice
 from riktig.core.job.practice_values import (
     Batching,
@@ -109,6 +109,7 @@ __all__ = [
     "Direction",
     "Distribution",
     "DoorOrder",
+    "DuctFix",
     "Duty",
     "EarthScheme",
     "Earthing",
@@ -161,6 +162,7 @@ __all__ = [
     "SignalId",
     "Source",
     "SourceId",
+    "Spot",
     "Standing",
     "StarDeltaOverload",
     "Start",

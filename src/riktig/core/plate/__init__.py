@@ -4,14 +4,24 @@ Words: a *block* is what moves as one; a *seat* is a device's outline on the pla
 says by how many mm a thing does not fit; the *datum* is the upper left corner of plate or door.
 """
 
-from riktig.core.plate.arrange import arrange, with_block_at
+from riktig.core.plate.arrange import arrange
 from riktig.core.plate.derived import CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT, LOSSES
 from riktig.core.plate.door import WIRING_DEPTH, on_door, to_door
 from riktig.core.plate.draw import RULER, box, draw_cuts, draw_door, draw_plate, mark_out
-from riktig.core.plate.edits import fix_as_it_is, move_block, plan_for_me, set_lock
-from riktig.core.plate.fit import body_of, misfits_of, room_around
+from riktig.core.plate.edits import (
+    fix_as_it_is,
+    locked_leads,
+    move_block,
+    move_stands,
+    plan_for_me,
+    set_furniture,
+    set_lock,
+    with_layout,
+)
+from riktig.core.plate.fit import body_of, misfits_about, misfits_of, room_around
 from riktig.core.plate.layers import clamp_marks, heat_marks, room_marks
-from riktig.core.plate.model import Block, DoorPlan, DoorSeat, Duct, Hole, Layout, Misfit, Piece, Rail, Row, Seat
+from riktig.core.plate.model import Block, DoorPlan, DoorSeat, Duct, Hole, Layout, Misfit, Piece, Rail, Row, Seat, Stand
+from riktig.core.plate.standing import moved_to, with_block_at, with_furniture, with_stands
 from riktig.core.plate.warmth import Losses, rated_losses
 
 __all__ = [
@@ -35,6 +45,7 @@ __all__ = [
     "Rail",
     "Row",
     "Seat",
+    "Stand",
     "arrange",
     "body_of",
     "box",
@@ -44,15 +55,23 @@ __all__ = [
     "draw_plate",
     "fix_as_it_is",
     "heat_marks",
+    "locked_leads",
     "mark_out",
+    "misfits_about",
     "misfits_of",
     "move_block",
+    "move_stands",
+    "moved_to",
     "on_door",
     "plan_for_me",
     "rated_losses",
     "room_around",
     "room_marks",
+    "set_furniture",
     "set_lock",
     "to_door",
     "with_block_at",
+    "with_furniture",
+    "with_layout",
+    "with_stands",
 ]

@@ -1,14 +1,16 @@
 """Rails between ducts, blocks on rails: a plan at once, around what the builder has fixed."""
 
-from riktig.core.circuit import Circuits, Device
+from dataclasses import replace
+
+from riktig.core.circuit import Circuits
 from riktig.core.geometry import Rect
-from riktig.core.job import DeviceId, Enclosure, PlateFix, Practice
-from riktig.core.plate.blocks import is_bar, make_blocks
-from riktig.core.plate.fit import misfits_of
-from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, Row, Seat
+from riktig.core.job import Enclosure, EntrySide, PlateFix, Practice
+from riktig.core.plate.blocks import make_blocks
+from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, Row, Stand
+from riktig.core.plate.standing import finished
 from riktig.core.sizing import Sizing
 
-__all__ = ["GAP", "arrange", "with_block_at"]
+__all__ = ["BAR_GAP", "GAP", "STUD_FOOT", "arrange", "ducts_for", "needs_of"]
 
 LEAST_RUN = 40.0
 """Rail kept between the ducts whatever their width (chosen by us: so that something can be shown)."""
@@ -16,10 +18,15 @@ BAR_GAP = 14.0
 """Between the end of the terminals' rail and the earth bar (chosen by us: a screwdriver)."""
 GAP = 5.0
 """Between blocks that ask for no room (chosen by us: a screwdriver's width for the release)."""
-
 STUD_FOOT = 30.0
 """Kept at the foot of the plate for its earth studs, mm (chosen by us)."""
+BAR_INSET = 4.0
+"""Between a bar or stud and the duct or edge beside it (chosen by us)."""
+UPRIGHT_PAST_RAIL = 60.0
+"""How far the uprights run past the last rail (chosen by us: past the field side of the terminals)."""
+
 Placed = tuple[Block, int, float]
+Rows = list[list[Block]]
 
 
 def arrange(
@@ -28,27 +35,28 @@ def arrange(
     """The whole plate.
 
     Method:
-        Rows from the top: feed, starters, terminals; a row that is full spills to another rail
-        below it. Ducts run up both sides and between the rails. Blocks go left to right in the
-        order of the circuits. With ``fix`` the rails and placements of the builder hold, and
-        what he has not placed takes the first gap of its row.
+        Rows from the top: feed, starters, terminals (first where the field cables come in from above); a
+        row that is full spills to another rail below it. Ducts run up both sides and between the rails.
+        Blocks go left to right in the order of the circuits, screwed ones at the end, where the rail stops.
+        With ``fix`` the rails, ducts and places of the builder hold, and what he has not placed takes
+        the first gap of its row.
 
     Returns:
         A layout, always; what does not fit is in its ``misfits``.
     """
-    blocks = make_blocks(circuits, sizing, practice.finger_room)
+    turned = enclosure.field_entry is EntrySide.TOP
+    blocks = make_blocks(circuits, sizing, practice.finger_room, turned=turned)
     plate = Rect(0, 0, enclosure.plate_width, enclosure.plate_height)
     width = min(practice.duct_width, (plate.width - 2 * EDGE - LEAST_RUN) / 2)
     left, right = EDGE + width, plate.width - EDGE - width
-    run = max(right - left, 1.0)
-    bars = [d for d in circuits.devices if is_bar(d)]
-    beside = max((sizing.parts[bar.id].width + BAR_GAP for bar in bars), default=0.0)
-    rows = _rows(blocks, run, run - beside)
+    beside = max((b.width + BAR_GAP for b in blocks if is_beside(b)), default=0.0)
+    rows = _rows([b for b in blocks if not is_loose(b)], max(right - left, 1.0), beside, turned)
     rails = _rails(rows, left, right, beside, width, fix)
     placed: list[Placed] = []
+    spots = {one.device: one for one in fix.spots} if fix else {}
     if fix:
         placed = _as_fixed(blocks, fix, rails)
-        done = {block.lead for block, _, _ in placed}
+        done = {block.lead for block, _, _ in placed} | spots.keys()
         for number, row in enumerate(rows, 1):
             for block in row:
                 if block.lead not in done:
@@ -57,84 +65,114 @@ def arrange(
         for number, row in enumerate(rows, 1):
             _left_to_right(row, number, placed)
     placed.sort(key=lambda one: (one[1], one[2], one[0].lead))
-    ducts = _ducts(rails, rows, plate, width)
-    return _finished(plate, rails, ducts, tuple(placed), practice, circuits.devices, sizing)
+    by_number = {rail.number: rail for rail in rails}
+    stands = [_stand(block, by_number[number], offset) for block, number, offset in placed]
+    stands += [Stand(b, 0, spots[b.lead].x, spots[b.lead].y) for b in blocks if b.lead in spots]
+    stands += _beside([b for b in blocks if is_loose(b) and b.lead not in spots], rails, rows, plate, width)
+    if not (fix and fix.rails):
+        rails = tuple(_up_to_screwed(rail, stands) for rail in rails)
+    if fix and fix.ducts:
+        ducts = tuple(Duct(d.number, Rect(d.x, d.y, d.width, d.height), d.upright) for d in fix.ducts)
+    else:
+        ducts = ducts_for(rails, [_highest(row) for row in rows], plate, width, turned=turned)
+    return finished(plate, enclosure.plate_depth, rails, ducts, tuple(stands), circuits.devices, sizing)
 
 
-def with_block_at(layout: Layout, lead: DeviceId, rail: int, offset: float) -> Layout:
-    """The layout with one block elsewhere, as a preview: the same check as the plan's own."""
-    blocks = tuple(
-        (block, rail, offset) if block.lead == lead else (block, number, at) for block, number, at in layout.blocks
-    )
-    seats = _seats(layout.rails, blocks)
-    fixed = tuple(seat for seat in layout.seats if seat.rail == 0 and not _in(blocks, seat))
-    misfits = misfits_of(layout.plate, layout.rails, layout.ducts, blocks)
-    return Layout(layout.plate, layout.rails, layout.ducts, blocks, seats + fixed, misfits)
+def is_loose(block: Block) -> bool:
+    """Whether it has a place of its own rather than one in a row: an earth bar, a stud."""
+    return block.screwed and block.row is Row.TERMINALS
 
 
-def _in(blocks: tuple[Placed, ...], seat: Seat) -> bool:
-    return any(member[0] == seat.device for block, _, _ in blocks for member in block.members)
+def is_beside(block: Block) -> bool:
+    """Whether it stands beside the terminals: an earth bar."""
+    return is_loose(block) and block.members[0][1].kind.id == "earth_bar"
 
 
-def _needs(block: Block) -> float:
+def needs_of(block: Block) -> float:
+    """Rail a block takes with the room it asks for beside it, mm."""
     return block.width + max(block.room_left, GAP)
 
 
-def _rows(blocks: tuple[Block, ...], run: float, last_run: float) -> list[list[Block]]:
-    rows: list[list[Block]] = []
-    for which in Row:
+def _rows(blocks: list[Block], run: float, beside: float, turned: bool) -> Rows:
+    rows: Rows = []
+    order = (Row.TERMINALS, Row.FEED, Row.STARTERS) if turned else tuple(Row)
+    for which in order:
         current: list[Block] = []
         used = 0.0
-        limit = last_run if which is Row.TERMINALS else run
+        limit = run - beside if which is Row.TERMINALS else run
         for block in blocks:
             if block.row is not which:
                 continue
-            if current and used + _needs(block) > limit:
+            if current and used + needs_of(block) > limit:
                 rows.append(current)
                 current, used = [], 0.0
             current.append(block)
-            used += _needs(block)
+            used += needs_of(block)
         if current:
             rows.append(current)
-    return rows
+    return [sorted(row, key=lambda block: block.screwed) for row in rows]
+
+
+def _is_strips(row: list[Block]) -> bool:
+    return bool(row) and row[0].row is Row.TERMINALS
 
 
 def _rails(
-    rows: list[list[Block]], left: float, right: float, beside: float, width: float, fix: PlateFix | None
+    rows: Rows, left: float, right: float, beside: float, width: float, fix: PlateFix | None
 ) -> tuple[Rail, ...]:
     """The rails; those for terminals end where the earth bar begins."""
 
     def end(number: int) -> float:
-        row = rows[number - 1] if number <= len(rows) else []
-        return max(right - beside, left + LEAST_RUN / 2) if row and row[0].row is Row.TERMINALS else right
+        strips = number <= len(rows) and _is_strips(rows[number - 1])
+        return max(right - beside, left + LEAST_RUN / 2) if strips else right
 
     if fix and fix.rails:
-        return tuple(Rail(one.number, one.y, left, end(one.number)) for one in fix.rails)
+        return tuple(
+            Rail(one.number, one.y, left if one.x1 is None else one.x1, end(one.number) if one.x2 is None else one.x2)
+            for one in fix.rails
+        )
     rails: list[Rail] = []
-    y = EDGE + width
+    y = EDGE
     for number, row in enumerate(rows, 1):
-        y += max(block.above + block.room_above for block in row)
+        y += 0.0 if row[0].turned else width
+        y += _highest(row)
         rails.append(Rail(number, round(y, 1), left, end(number)))
-        y += max(block.below + block.room_below for block in row) + width
+        y += max(block.below + block.room_below for block in row)
     return tuple(rails)
 
 
-def _ducts(rails: tuple[Rail, ...], rows: list[list[Block]], plate: Rect, width: float) -> tuple[Duct, ...]:
-    """Uprights at both sides, a level duct above every rail."""
-    last = rails[-1].y if rails else plate.height / 2
-    foot = min(plate.height - STUD_FOOT, last + 60)
+def _highest(row: list[Block]) -> float:
+    return max(block.above + block.room_above for block in row)
+
+
+def _up_to_screwed(rail: Rail, stands: list[Stand]) -> Rail:
+    """The rail, cut where the screwed blocks at its end begin."""
+    screwed = [s.x for s in stands if s.rail == 0 and s.y < rail.y < s.body.bottom and rail.x1 <= s.x < rail.x2]
+    return replace(rail, x2=max(min([*screwed, rail.x2]) - (GAP if screwed else 0.0), rail.x1)) if screwed else rail
+
+
+def ducts_for(
+    rails: tuple[Rail, ...], highest: list[float], plate: Rect, width: float, *, turned: bool
+) -> tuple[Duct, ...]:
+    """Uprights at both sides, a level duct above every rail but that of terminals that stand head down.
+
+    Args:
+        highest: How far the blocks of each row and their room reach above its rail, mm.
+    """
     if not rails:
         return ()
+    foot = min(plate.height - STUD_FOOT, rails[-1].y + UPRIGHT_PAST_RAIL)
     uprights = [
         Duct(1, Rect(EDGE, EDGE, width, foot - EDGE), True),
         Duct(2, Rect(plate.width - EDGE - width, EDGE, width, foot - EDGE), True),
     ]
-    levels = []
+    levels: list[Duct] = []
     left = EDGE + width
     for index, rail in enumerate(rails):
-        row = rows[min(index, len(rows) - 1)]
-        y = rail.y - max(block.above + block.room_above for block in row) - width
-        levels.append(Duct(3 + index, Rect(left, round(y, 1), plate.width - 2 * left, width), False))
+        if turned and index == 0:
+            continue
+        y = rail.y - highest[min(index, len(highest) - 1)] - width
+        levels.append(Duct(3 + len(levels), Rect(left, round(y, 1), plate.width - 2 * left, width), False))
     return (*uprights, *levels)
 
 
@@ -167,49 +205,23 @@ def _into_gap(block: Block, number: int, placed: list[Placed]) -> None:
     placed.append((block, number, round(x, 1)))
 
 
-def _seats(rails: tuple[Rail, ...], placed: tuple[Placed, ...]) -> tuple[Seat, ...]:
-    by_number = {rail.number: rail for rail in rails}
-    return tuple(
-        Seat(
-            device,
-            part,
-            Rect(
-                round(by_number[number].x1 + offset + dx, 2),
-                round(by_number[number].y + dy, 2),
-                part.width,
-                part.height,
-            ),
-            number,
-        )
-        for block, number, offset in placed
-        for device, part, dx, dy in block.members
-    )
+def _stand(block: Block, rail: Rail, offset: float) -> Stand:
+    number = 0 if block.screwed else rail.number
+    return Stand(block, number, round(rail.x1 + offset, 2), round(rail.y - block.above, 2))
 
 
-def _finished(
-    plate: Rect,
-    rails: tuple[Rail, ...],
-    ducts: tuple[Duct, ...],
-    placed: tuple[Placed, ...],
-    practice: Practice,
-    devices: tuple[Device, ...],
-    sizing: Sizing,
-) -> Layout:
-    seats = list(_seats(rails, placed))
-    bar_y = rails[-1].y if rails else plate.height / 2
-    for device in devices:
-        part = sizing.parts[device.id]
-        if is_bar(device):
-            x = plate.width - EDGE - practice.duct_width - part.width - 4
-            rect = Rect(x, bar_y - part.height / 2, part.width, part.height)
-            seats.append(Seat(device.id, part, rect, 0))
-            bar_y += part.height + BAR_GAP
-        if device.id.endswith("E.plate"):
-            x = plate.width - EDGE - part.width - 4
-        elif device.id.endswith("E.box"):
-            x = EDGE + 4
+def _beside(loose: list[Block], rails: tuple[Rail, ...], rows: Rows, plate: Rect, width: float) -> list[Stand]:
+    """Earth bars in a stack beside the terminals, the plate's stud at its foot."""
+    strips = next((n for n, row in enumerate(rows) if _is_strips(row)), len(rows))
+    turned = strips < len(rows) and rows[strips][0].turned
+    bar_y = rails[0 if turned else -1].y if rails else plate.height / 2
+    made: list[Stand] = []
+    for block in loose:
+        if is_beside(block):
+            x = plate.width - EDGE - width - block.width - BAR_INSET
+            made.append(Stand(block, 0, round(x, 2), round(bar_y - block.above, 2)))
+            bar_y += block.height + BAR_GAP
         else:
-            continue
-        y = plate.height - EDGE - part.height - 2
-        seats.append(Seat(device.id, part, Rect(x, y, part.width, part.height), 0))
-    return Layout(plate, rails, ducts, placed, tuple(seats), misfits_of(plate, rails, ducts, placed))
+            x = plate.width - EDGE - block.width - BAR_INSET
+            made.append(Stand(block, 0, x, plate.height - EDGE - block.height - BAR_INSET / 2))
+    return made

@@ -2,15 +2,18 @@
 
 from riktig.core.catalogue import Mounting, Part
 from riktig.core.circuit import Circuits, Device
+from riktig.core.job import DeviceId
 from riktig.core.plate.model import Block, Row
 from riktig.core.sizing import Sizing
 
-__all__ = ["END_STOP", "is_bar", "make_blocks"]
+__all__ = ["END_STOP", "PLATE_STUD", "is_bar", "make_blocks"]
 
 END_STOP = 9.5
 """Width of an end stop at each end of a terminal strip (common size, no source)."""
+PLATE_STUD = "E.plate"
+"""Ends the id of the earth stud of the plate."""
 FIELD_ROOM = 40.0
-"""Kept free below the terminals for the field cables (common practice, no source)."""
+"""Kept free on the field side of the terminals for the field cables (common practice, no source)."""
 
 
 def is_bar(device: Device) -> bool:
@@ -18,11 +21,12 @@ def is_bar(device: Device) -> bool:
     return device.kind_id == "earth_bar"
 
 
-def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float) -> tuple[Block, ...]:
+def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turned: bool = False) -> tuple[Block, ...]:
     """All blocks that stand on the plate, in the order of the circuits.
 
     Args:
         finger_room: Least room between a clamp's edge and a duct, mm.
+        turned: Whether the field cables come in from above, so that strips stand head down.
     """
     blocks: list[Block] = []
     strips: set[str] = set()
@@ -34,10 +38,12 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float) -> tuple
             if device.strip not in strips:
                 strips.add(device.strip)
                 members = [d for d in circuits.devices if d.strip == device.strip]
-                blocks.append(_strip(members, sizing, finger_room))
+                blocks.append(_strip(members, sizing, finger_room, turned))
         elif mounting is Mounting.RAIL or (mounting is Mounting.SCREWED and not is_bar(device)):
             below = under.get(device.id)
             blocks.append(_single(device, part, below, sizing, finger_room))
+        elif is_bar(device) or device.id.endswith(PLATE_STUD):
+            blocks.append(_bar(device.id, part))
     return tuple(blocks)
 
 
@@ -61,10 +67,17 @@ def _single(device: Device, part: Part, under: Device | None, sizing: Sizing, fi
         part.room_right,
         max(part.room_top, finger_room),
         max(room_below, finger_room),
+        device.kind.mounting is Mounting.SCREWED,
     )
 
 
-def _strip(members: list[Device], sizing: Sizing, finger_room: float) -> Block:
+def _bar(device: DeviceId, part: Part) -> Block:
+    half = part.height / 2
+    members = ((device, part, 0.0, -half),)
+    return Block(device, Row.TERMINALS, members, part.width, half, half, 0.0, 0.0, 0.0, 0.0, screwed=True)
+
+
+def _strip(members: list[Device], sizing: Sizing, finger_room: float, turned: bool) -> Block:
     x = END_STOP
     placed = []
     for device in members:
@@ -72,6 +85,7 @@ def _strip(members: list[Device], sizing: Sizing, finger_room: float) -> Block:
         placed.append((device.id, part, x, -part.height / 2))
         x += part.width
     half = max(part.height for _, part, _, _ in placed) / 2
+    above, below = (FIELD_ROOM, finger_room) if turned else (finger_room, FIELD_ROOM)
     return Block(
-        members[0].id, Row.TERMINALS, tuple(placed), x + END_STOP, half, half, 0.0, 0.0, finger_room, FIELD_ROOM
+        members[0].id, Row.TERMINALS, tuple(placed), x + END_STOP, half, half, 0.0, 0.0, above, below, turned=turned
     )

@@ -176,7 +176,7 @@ def _rail(rail: Rail, shift: Point) -> list[Mark]:
 
 def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Mark]:
     """The free end of a rail, as far as it serves the spare that is asked for."""
-    ends = [at + block.width for block, number, at in layout.blocks if number == rail.number]
+    ends = [stand.body.right - rail.x1 for stand in layout.stands if stand.rail == rail.number]
     free = rail.length - max(ends, default=0.0)
     want = min(free - 4, share * rail.length)
     if want < 12:

@@ -1,22 +1,47 @@
 """Edits of the plate: ``Job -> Job``. The first one fixes everything where it stands."""
 
+from collections.abc import Iterable
 from dataclasses import replace
 
 from riktig.core.errors import RiktigError
-from riktig.core.job import DeviceId, Job, Placement, PlateFix, RailFix
-from riktig.core.plate.model import Layout
+from riktig.core.job import DeviceId, DuctFix, Job, Placement, PlateFix, RailFix, Spot
+from riktig.core.plate.model import Duct, Layout, Rail, Stand
+from riktig.core.plate.standing import moved_to, with_furniture
 
-__all__ = ["fix_as_it_is", "move_block", "plan_for_me", "set_lock"]
+__all__ = [
+    "fix_as_it_is",
+    "locked_leads",
+    "move_block",
+    "move_stands",
+    "plan_for_me",
+    "set_furniture",
+    "set_lock",
+    "with_layout",
+]
+
+
+def locked_leads(job: Job) -> frozenset[DeviceId]:
+    """The blocks that stay where they are."""
+    if job.plate is None:
+        return frozenset()
+    on_rails = {one.device for one in job.plate.placements if one.locked}
+    return frozenset(on_rails | {one.device for one in job.plate.spots if one.locked})
+
+
+def with_layout(job: Job, layout: Layout, locked: frozenset[DeviceId]) -> Job:
+    """The job with everything fixed as a layout has it, some of it locked."""
+    fix = PlateFix(
+        tuple(RailFix(rail.number, rail.y, rail.x1, rail.x2) for rail in layout.rails),
+        tuple(Placement(block.lead, rail, offset, block.lead in locked) for block, rail, offset in layout.blocks),
+        tuple(DuctFix(d.number, d.rect.x, d.rect.y, d.rect.width, d.rect.height, d.upright) for d in layout.ducts),
+        tuple(Spot(s.block.lead, s.x, s.y, s.block.lead in locked) for s in layout.stands if not s.rail),
+    )
+    return replace(job, plate=fix)
 
 
 def fix_as_it_is(job: Job, layout: Layout) -> Job:
-    """Fixes rails and blocks where the plan has them, so that moving one leaves the others."""
-    locked = {p.device for p in job.plate.placements if p.locked} if job.plate else set()
-    fix = PlateFix(
-        tuple(RailFix(rail.number, rail.y) for rail in layout.rails),
-        tuple(Placement(block.lead, rail, offset, block.lead in locked) for block, rail, offset in layout.blocks),
-    )
-    return replace(job, plate=fix)
+    """Fixes rails, ducts and blocks where the plan has them, so that moving one leaves the others."""
+    return with_layout(job, layout, locked_leads(job))
 
 
 def move_block(job: Job, layout: Layout, device: DeviceId, rail: int, offset: float) -> Job:
@@ -27,45 +52,70 @@ def move_block(job: Job, layout: Layout, device: DeviceId, rail: int, offset: fl
     Raises:
         RiktigError: the device stands on no rail, is locked, or there is no such rail.
     """
-    found = layout.block_of(device)
-    if found is None:
+    stand = layout.stand_of(device)
+    if stand is None:
         raise RiktigError("This part does not stand on a rail, so it was not moved.")
-    if rail not in {one.number for one in layout.rails}:
+    if layout.rail(rail) is None:
         raise RiktigError(f"There is no rail R{rail}, so nothing was moved.")
-    lead = found[0].lead
-    fixed = fix_as_it_is(job, layout)
-    if fixed.plate is None:
-        return job
-    at = next(p for p in fixed.plate.placements if p.device == lead)
-    if at.locked:
+    return move_stands(job, layout, (moved_to(layout, stand, rail, round(offset, 1)),))
+
+
+def move_stands(job: Job, layout: Layout, moved: Iterable[Stand]) -> Job:
+    """Puts blocks where they are said to stand; all others are fixed where they are.
+
+    Raises:
+        RiktigError: one of them is locked.
+    """
+    new = {stand.block.lead: stand for stand in moved}
+    locked = locked_leads(job)
+    if locked & new.keys():
         raise RiktigError("This part is locked where it stands.", hint="Unlock it first (L).")
-    return _with(fixed, replace(at, rail=rail, offset=round(offset, 1)))
+    stands = tuple(new.get(stand.block.lead, stand) for stand in layout.stands)
+    return with_layout(job, replace(layout, stands=stands), locked)
+
+
+def set_furniture(job: Job, layout: Layout, rails: tuple[Rail, ...], ducts: tuple[Duct, ...]) -> Job:
+    """Puts rails and ducts where they are said to be; what stands on a rail goes with it.
+
+    Raises:
+        RiktigError: a rail or duct of no length, or a rail that locked parts stand on was moved.
+    """
+    lengths = {rail.name: rail.length for rail in rails} | {duct.name: duct.length for duct in ducts}
+    for name, length in lengths.items():
+        if length < 1:
+            raise RiktigError(f"{name} would have no length, so nothing was changed.", hint="Remove it instead.")
+    kept = {rail.number: rail for rail in rails}
+    locked = locked_leads(job)
+    for stand in layout.stands:
+        was, now = layout.rail(stand.rail), kept.get(stand.rail)
+        if was and now is None:
+            raise RiktigError(
+                f"Parts stand on {was.name}, so it was not taken away.", hint="Move them to another rail first."
+            )
+        if was and now and stand.block.lead in locked and (was.x1, was.y) != (now.x1, now.y):
+            raise RiktigError(f"A locked part stands on {was.name}, so it was not moved.", hint="Unlock it first (L).")
+    return with_layout(job, with_furniture(layout, rails, ducts), locked)
 
 
 def set_lock(job: Job, layout: Layout, device: DeviceId, locked: bool) -> Job:
-    """Locks or unlocks the block that holds a device."""
-    found = layout.block_of(device)
-    if found is None:
+    """Locks or unlocks the block that holds a device.
+
+    Raises:
+        RiktigError: the device does not stand on the plate.
+    """
+    stand = layout.stand_of(device)
+    if stand is None:
         raise RiktigError("This part does not stand on a rail, so it cannot be locked.")
-    fixed = fix_as_it_is(job, layout)
-    if fixed.plate is None:
-        return job
-    at = next(p for p in fixed.plate.placements if p.device == found[0].lead)
-    return _with(fixed, replace(at, locked=locked))
+    leads = locked_leads(job)
+    return with_layout(job, layout, leads | {stand.block.lead} if locked else leads - {stand.block.lead})
 
 
 def plan_for_me(job: Job) -> Job:
-    """Gives every block that is not locked back to the plan."""
+    """Gives every block that is not locked back to the plan; with locks, rails and ducts stay for them."""
     if job.plate is None:
         return job
     kept = tuple(p for p in job.plate.placements if p.locked)
-    if not kept:
+    spots = tuple(s for s in job.plate.spots if s.locked)
+    if not kept and not spots:
         return replace(job, plate=None)
-    return replace(job, plate=replace(job.plate, placements=kept))
-
-
-def _with(job: Job, placement: Placement) -> Job:
-    if job.plate is None:
-        return job
-    placements = tuple(placement if p.device == placement.device else p for p in job.plate.placements)
-    return replace(job, plate=replace(job.plate, placements=placements))
+    return replace(job, plate=replace(job.plate, placements=kept, spots=spots))

@@ -1,52 +1,119 @@
 """Whether things fit, and by how many mm they do not. One check for plan, drag and rules."""
 
+from collections.abc import Iterable
 from itertools import combinations
 
 from riktig.core.geometry import TOLERANCE_MM, Rect
-from riktig.core.plate.model import EDGE, Block, Duct, Misfit, Rail
+from riktig.core.job import DeviceId
+from riktig.core.plate.model import EDGE, Block, Duct, Layout, Misfit, Rail, Stand
 
-__all__ = ["body_of", "misfits_of", "room_around"]
+__all__ = ["RAIL_WIDTH", "body_of", "furniture_misfits", "misfits_about", "misfits_of", "room_around"]
 
-Placed = tuple[Block, int, float]
+RAIL_WIDTH = 35.0
+"""Of the top-hat rail, mm (IEC 60715, TH 35, from memory)."""
 
 
 def body_of(block: Block, rail: Rail, offset: float) -> Rect:
     """The outline of a block on its rail."""
-    return Rect(rail.x1 + offset, rail.y - block.above, block.width, block.above + block.below)
+    return Rect(rail.x1 + offset, rail.y - block.above, block.width, block.height)
 
 
-def misfits_of(
-    plate: Rect, rails: tuple[Rail, ...], ducts: tuple[Duct, ...], placed: tuple[Placed, ...]
-) -> tuple[Misfit, ...]:
+def misfits_of(layout: Layout) -> tuple[Misfit, ...]:
     """Everything that does not fit, worst first.
 
     Method:
         Beside each other, two blocks keep the larger of the rooms they ask for; above and below,
-        a block keeps its room to every duct; no block reaches past its rail or the plate.
+        a block keeps its room to every duct; no block reaches past its rail, the plate or the door.
     """
-    by_number = {rail.number: rail for rail in rails}
-    found: list[Misfit] = []
-    bodies = [
-        (block, body_of(block, by_number[n], at), by_number[n])
-        for block, n, at in sorted(placed, key=lambda one: one[0].lead)
-    ]
-    for (one, a, _), (other, b, _) in combinations(bodies, 2):
+    stands = sorted(layout.stands, key=lambda one: one.block.lead)
+    found = list(furniture_misfits(layout))
+    bodies = [(one, one.body) for one in stands]
+    for (one, a), (other, b) in combinations(bodies, 2):
         if a.y < b.bottom and b.y < a.bottom:
-            found += _between(one, a, other, b)
-    for block, body, rail in bodies:
-        out = max(rail.x1 - body.x, body.right - rail.x2)
-        if out > TOLERANCE_MM:
-            found.append(_misfit(block, out, rail.name, f"reaches {out:.0f} mm past {rail.name}"))
-        under = body.bottom - (plate.height - EDGE / 2)
-        if under > TOLERANCE_MM:
-            found.append(_misfit(block, under, "plate", f"reaches {under:.0f} mm below the plate"))
+            found += _between(one.block, a, other.block, b)
+    for one, body in bodies:
+        found += _alone(layout, one, body)
+    return _sorted(found)
+
+
+def misfits_about(layout: Layout, leads: frozenset[DeviceId]) -> tuple[Misfit, ...]:
+    """The misfits that some blocks take part in: what a drag has to say, at a fraction of the work."""
+    moving = sorted((s for s in layout.stands if s.block.lead in leads), key=lambda one: one.block.lead)
+    found: list[Misfit] = []
+    for one in moving:
+        body = one.body
+        found += _alone(layout, one, body)
+        for other in layout.stands:
+            twice = other.block.lead in leads and other.block.lead <= one.block.lead
+            if twice or other.y >= body.bottom or other.y + other.block.height <= body.y:
+                continue
+            first, second = sorted((one, other), key=lambda s: s.block.lead)
+            found += _between(first.block, first.body, second.block, second.body)
+    return _sorted(found)
+
+
+def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
+    """Rails and ducts that lie over each other or past the plate."""
+    found: list[Misfit] = []
+    ducts = layout.ducts
+    for one, other in combinations(ducts, 2):
+        deep = min(one.rect.overlap(other.rect))
+        if deep:
+            found.append(_named(one.name, deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
+    for duct in ducts:
+        out = duct.rect.sticks_out_of(layout.plate)
+        if out:
+            found.append(_named(duct.name, out, "plate", f"reaches {out:.0f} mm past the plate"))
+    for rail in layout.rails:
+        strip = Rect(rail.x1, rail.y - RAIL_WIDTH / 2, max(rail.length, 0.0), RAIL_WIDTH)
+        out = strip.sticks_out_of(layout.plate)
+        if out:
+            found.append(_named(rail.name, out, "plate", f"reaches {out:.0f} mm past the plate"))
         for duct in ducts:
-            found += _to_duct(block, body, duct)
+            deep = min(strip.overlap(duct.rect))
+            if deep:
+                found.append(_named(rail.name, deep, duct.name, f"runs {deep:.0f} mm into {duct.name}"))
+    return _sorted(found)
+
+
+def _sorted(found: Iterable[Misfit]) -> tuple[Misfit, ...]:
     return tuple(sorted(found, key=lambda one: (-one.by, one.device, one.against)))
+
+
+def _named(name: str, by: float, against: str, text: str) -> Misfit:
+    return Misfit(DeviceId(name), round(by, 1), against, text)
 
 
 def _misfit(block: Block, by: float, against: str, text: str) -> Misfit:
     return Misfit(block.lead, round(by, 1), against, text)
+
+
+def _alone(layout: Layout, stand: Stand, body: Rect) -> list[Misfit]:
+    """What one block has against its rail, the plate, the door and the ducts."""
+    block, found = stand.block, list[Misfit]()
+    rail = layout.rail(stand.rail)
+    if rail:
+        out = max(rail.x1 - body.x, body.right - rail.x2)
+        if out > TOLERANCE_MM:
+            found.append(_misfit(block, out, rail.name, f"reaches {out:.0f} mm past {rail.name}"))
+    else:
+        out = body.sticks_out_of(layout.plate)
+        if out:
+            found.append(_misfit(block, out, "plate", f"reaches {out:.0f} mm past the plate"))
+        for other in layout.rails:
+            strip = Rect(other.x1, other.y - RAIL_WIDTH / 2, max(other.length, 0.0), RAIL_WIDTH)
+            deep = min(body.overlap(strip))
+            if deep:
+                found.append(_misfit(block, deep, other.name, f"is screwed {deep:.0f} mm over {other.name}"))
+    under = body.bottom - (layout.plate.height - EDGE / 2)
+    if rail and under > TOLERANCE_MM:
+        found.append(_misfit(block, under, "plate", f"reaches {under:.0f} mm below the plate"))
+    short = block.depth - layout.depth
+    if short > TOLERANCE_MM:
+        found.append(_misfit(block, short, "door", f"is {short:.0f} mm too deep for the door to close"))
+    for duct in layout.ducts:
+        found += _to_duct(block, body, duct)
+    return found
 
 
 def _between(one: Block, a: Rect, other: Block, b: Rect) -> list[Misfit]:
@@ -57,7 +124,7 @@ def _between(one: Block, a: Rect, other: Block, b: Rect) -> list[Misfit]:
     if not across:
         return []
     by = min(across, down)
-    text = f"needs {by:.1f} mm more room beside its neighbour"
+    text = f"needs {by:.1f} mm more room beside {{{other.lead}}}"
     return [_misfit(one, by, other.lead, text)]
 
 

@@ -1,13 +1,29 @@
 """What stands on the plate and the door: rails, ducts, seats, holes and pieces. All in mm."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import Enum
 
-from riktig.core.catalogue import Part
+from riktig.core.catalogue import Part, Pin, Side
+from riktig.core.circuit import by_tags
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
 
-__all__ = ["EDGE", "Block", "DoorPlan", "DoorSeat", "Duct", "Hole", "Layout", "Misfit", "Piece", "Rail", "Row", "Seat"]
+__all__ = [
+    "EDGE",
+    "Block",
+    "DoorPlan",
+    "DoorSeat",
+    "Duct",
+    "Hole",
+    "Layout",
+    "Misfit",
+    "Piece",
+    "Rail",
+    "Row",
+    "Seat",
+    "Stand",
+]
 
 EDGE = 10.0
 """Kept free along the plate's edge (chosen by us: the fold and the fixing screws)."""
@@ -23,24 +39,37 @@ class Row(Enum):
 
 @dataclass(frozen=True, slots=True)
 class Seat:
-    """A device on the plate: its outline, its part, and its rail (0: screwed or fixed)."""
+    """A device on the plate: its outline, its part, and its rail (0: screwed or fixed).
+
+    ``turned`` stands head down, as a strip of terminals does whose cables come in from above.
+    """
 
     device: DeviceId
     part: Part
     rect: Rect
     rail: int
+    turned: bool = False
 
     def pin_point(self, pin: str) -> Point:
         """Where one of its pins is on the plate."""
         at = self.part.pin_point(self.part.kind.pin(pin))
+        if self.turned:
+            return Point(self.rect.right - at.x, self.rect.bottom - at.y)
         return Point(self.rect.x + at.x, self.rect.y + at.y)
+
+    def side_of(self, pin: Pin) -> Side:
+        """The side of the plate a pin looks to."""
+        if not self.turned:
+            return pin.side
+        return Side.BOTTOM if pin.side is Side.TOP else Side.TOP
 
 
 @dataclass(frozen=True, slots=True)
 class Block:
     """What moves as one: a device, a contactor with its overload, a strip with its end stops.
 
-    ``members`` are devices with their place from the block's left edge and the rail's centre.
+    ``members`` are devices with their place from the block's left edge and the rail's centre. What is
+    ``screwed`` needs no rail; ``turned`` stands head down.
     """
 
     lead: DeviceId
@@ -53,6 +82,38 @@ class Block:
     room_right: float
     room_above: float
     room_below: float
+    screwed: bool = False
+    turned: bool = False
+
+    @property
+    def height(self) -> float:
+        """Of its whole outline, mm."""
+        return self.above + self.below
+
+    @property
+    def depth(self) -> float:
+        """From the plate's face to the front of its deepest part, mm."""
+        return max(part.depth for _, part, _, _ in self.members)
+
+    @property
+    def devices(self) -> tuple[DeviceId, ...]:
+        """What moves with it."""
+        return tuple(device for device, _, _, _ in self.members)
+
+
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """Where a block stands: its rail (0: screwed to the plate) and the left upper corner of its outline."""
+
+    block: Block
+    rail: int
+    x: float
+    y: float
+
+    @property
+    def body(self) -> Rect:
+        """Its outline on the plate."""
+        return Rect(self.x, self.y, self.block.width, self.block.height)
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,41 +157,74 @@ class Duct:
 
 @dataclass(frozen=True, slots=True)
 class Misfit:
-    """A thing that does not fit: by how many mm, and against what."""
+    """A thing that does not fit: by how many mm, and against what.
+
+    ``device`` is the lead of a block, or the name of a rail or duct; ids in braces in ``text`` are for ``by_tags``.
+    """
 
     device: DeviceId
     by: float
     against: str
     text: str
 
+    @property
+    def key(self) -> str:
+        """What to select to see it."""
+        if "." in self.device:
+            return f"device:{self.device}"
+        return f"{'rail' if self.device.startswith('R') else 'duct'}:{self.device}"
+
+    def said(self, tags: Mapping[DeviceId, str]) -> str:
+        """The whole sentence without its full stop, devices by their tags."""
+        return by_tags(f"{{{self.device}}} {self.text}", tags)
+
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """The plate: its outline, rails, ducts, blocks at their offsets, and what does not fit."""
+    """The plate: its outline, rails, ducts, where blocks and devices stand, and what does not fit.
+
+    ``depth`` is from the plate's face to the inside of the door, mm.
+    """
 
     plate: Rect
+    depth: float
     rails: tuple[Rail, ...]
     ducts: tuple[Duct, ...]
-    blocks: tuple[tuple[Block, int, float], ...]
-    """(block, rail number, offset of its left edge from the rail's left end)."""
+    stands: tuple[Stand, ...]
     seats: tuple[Seat, ...]
     misfits: tuple[Misfit, ...]
+
+    @property
+    def blocks(self) -> tuple[tuple[Block, int, float], ...]:
+        """What stands on rails: (block, rail number, offset of its left edge from the rail's left end)."""
+        left = {rail.number: rail.x1 for rail in self.rails}
+        return tuple((s.block, s.rail, round(s.x - left[s.rail], 2)) for s in self.stands if s.rail)
+
+    def rail(self, number: int) -> Rail | None:
+        """The rail of that number."""
+        return next((rail for rail in self.rails if rail.number == number), None)
+
+    def duct(self, name: str) -> Duct | None:
+        """The duct of that name."""
+        return next((duct for duct in self.ducts if duct.name == name), None)
+
+    def stand_of(self, device: DeviceId) -> Stand | None:
+        """Where the block that holds a device stands."""
+        return next((s for s in self.stands if any(m[0] == device for m in s.block.members)), None)
 
     def seat(self, device: DeviceId) -> Seat | None:
         """The seat of a device, None when it does not stand on the plate."""
         return next((seat for seat in self.seats if seat.device == device), None)
 
     def block_of(self, device: DeviceId) -> tuple[Block, int, float] | None:
-        """The block that holds a device, its rail and its offset."""
-        for block, rail, offset in self.blocks:
-            if any(member[0] == device for member in block.members):
-                return block, rail, offset
-        return None
+        """The block that holds a device, its rail and its offset; None if it stands on no rail."""
+        stand = self.stand_of(device)
+        rail = self.rail(stand.rail) if stand else None
+        return (stand.block, stand.rail, round(stand.x - rail.x1, 2)) if stand and rail else None
 
     def free_on(self, rail: Rail) -> float:
         """Length of a rail that nothing stands on."""
-        used = sum(block.width for block, number, _ in self.blocks if number == rail.number)
-        return max(rail.length - used, 0.0)
+        return max(rail.length - sum(s.block.width for s in self.stands if s.rail == rail.number), 0.0)
 
 
 @dataclass(frozen=True, slots=True)

@@ -156,8 +156,8 @@ def everything_fits(view: View) -> ClauseResult:
         Finding(
             "P02",
             Verdict.FAILS,
-            f"{view.tag(one.device)} {one.text}.",
-            f"device:{one.device}",
+            f"{one.said(view.names.tag)}.",
+            one.key,
             clause,
             "Move it, or take a larger enclosure.",
             Mend("Plan for me", "plan") if view.job.plate else Mend("Next larger enclosure", "larger enclosure"),

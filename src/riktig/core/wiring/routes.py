@@ -137,7 +137,7 @@ class Router:
         levels = [d for d in self._layout.ducts if not d.upright]
         for pin in device.kind.pins:
             at = seat.pin_point(pin.name)
-            upward = pin.side is Side.TOP
+            upward = seat.side_of(pin) is Side.TOP
             side = [d for d in levels if (d.rect.centre.y < at.y) == upward] or levels
             here = self._node(at)
             self._of_pin[pin_id(device.id, pin.name)] = here

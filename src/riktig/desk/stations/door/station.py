@@ -46,7 +46,7 @@ class DoorStation(Station):
         listed = holes_of(plan, "door")
         self.table.show_schedule(listed)
         door, names = plan.get(DOOR), plan.get(NAMES)
-        wrong = [f"{names.tag[m.device]} {m.text}" for m in door.misfits]
+        wrong = [m.said(names.tag) for m in door.misfits]
         self.words.setText(
             "; ".join(wrong[:2])
             if wrong

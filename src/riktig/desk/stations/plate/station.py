@@ -113,9 +113,7 @@ class PlateStation(Station):
         free = sum(layout.free_on(rail) for rail in layout.rails) / total
         self.words.setText(f"wire {metres:.1f} m  ·  {free:.0%} of the rail free")
         if layout.misfits:
-            self.hint.setText(
-                "Does not fit: " + "; ".join(f"{self._tag(m.device)} {m.text}" for m in layout.misfits[:3])
-            )
+            self.hint.setText("Does not fit: " + "; ".join(m.said(plan.get(NAMES).tag) for m in layout.misfits[:3]))
             self.hint.setObjectName("fails")
         elif not planning:
             self.hint.setText(
