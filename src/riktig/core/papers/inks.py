@@ -35,6 +35,10 @@ _INKS = {
     "wire orange": "DE7A1B",
     "wire violet": "7B5AA6",
     "wire green-yellow": "7FA52B",
+    "live": "C8480A",
+    "warm 1": "F9E7DA",
+    "warm 2": "F3CDB0",
+    "warm 3": "E9A880",
     "chosen": "D3E4E3",
     "print": "1B2427",
 }

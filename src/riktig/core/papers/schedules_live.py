@@ -7,7 +7,7 @@ from riktig.core.energise import ISOLATIONS, MAINS, RESTARTS
 from riktig.core.job import DeviceId, Job
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.plan import Plan
-from riktig.core.plate import LOSSES
+from riktig.core.plate import WARMTH
 
 __all__ = ["LIVE_SCHEDULES"]
 
@@ -73,9 +73,19 @@ def _restart(plan: Plan[Job]) -> Schedule:
 def _losses(plan: Plan[Job]) -> Schedule:
     """What every part in the box loses at its rated current, the hottest first."""
     names, devices = plan.get(NAMES), {device.id: device for device in plan.get(CIRCUITS).devices}
-    rows = tuple((names.tag[did], devices[did].purpose, loss, f"device:{did}") for did, loss in plan.get(LOSSES))
-    columns = (("tag", "Tag"), ("what", "What"), ("loss_w", "Loses, W"), ("key", "Key"))
-    return Schedule("losses", "Losses at rated current", columns, rows)
+    rows = tuple(
+        (names.tag[one.device], devices[one.device].purpose, one.rated_w, one.watts, one.why, f"device:{one.device}")
+        for one in plan.get(WARMTH).losses
+    )
+    columns = (
+        ("tag", "Tag"),
+        ("what", "What"),
+        ("rated_w", "At rated current, W"),
+        ("loss_w", "Running, W"),
+        ("why", "Why"),
+        ("key", "Key"),
+    )
+    return Schedule("losses", "Losses with the loads running", columns, rows)
 
 
 LIVE_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {"live": _live, "restart": _restart, "losses": _losses}

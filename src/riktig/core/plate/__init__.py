@@ -5,7 +5,7 @@ says by how many mm a thing does not fit; the *datum* is the upper left corner o
 """
 
 from riktig.core.plate.arrange import arrange
-from riktig.core.plate.derived import CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT, LOSSES
+from riktig.core.plate.derived import CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT, WARMTH
 from riktig.core.plate.door import WIRING_DEPTH, on_door, to_door
 from riktig.core.plate.draw import RULER, box, draw_cuts, draw_door, draw_plate, mark_out
 from riktig.core.plate.edits import (
@@ -22,7 +22,7 @@ from riktig.core.plate.fit import body_of, misfits_about, misfits_of, room_aroun
 from riktig.core.plate.layers import clamp_marks, heat_marks, room_marks
 from riktig.core.plate.model import Block, DoorPlan, DoorSeat, Duct, Hole, Layout, Misfit, Piece, Rail, Row, Seat, Stand
 from riktig.core.plate.standing import moved_to, with_block_at, with_furniture, with_stands
-from riktig.core.plate.warmth import Losses, rated_losses
+from riktig.core.plate.warmth import Loss, Losses, Warmth, box_that_cools, losses_of, warmth_of
 
 __all__ = [
     "CUTS",
@@ -30,8 +30,8 @@ __all__ = [
     "DOOR_DRAWING",
     "HOLES",
     "LAYOUT",
-    "LOSSES",
     "RULER",
+    "WARMTH",
     "WIRING_DEPTH",
     "Block",
     "DoorPlan",
@@ -39,6 +39,7 @@ __all__ = [
     "Duct",
     "Hole",
     "Layout",
+    "Loss",
     "Losses",
     "Misfit",
     "Piece",
@@ -46,9 +47,11 @@ __all__ = [
     "Row",
     "Seat",
     "Stand",
+    "Warmth",
     "arrange",
     "body_of",
     "box",
+    "box_that_cools",
     "clamp_marks",
     "draw_cuts",
     "draw_door",
@@ -56,6 +59,7 @@ __all__ = [
     "fix_as_it_is",
     "heat_marks",
     "locked_leads",
+    "losses_of",
     "mark_out",
     "misfits_about",
     "misfits_of",
@@ -64,12 +68,12 @@ __all__ = [
     "moved_to",
     "on_door",
     "plan_for_me",
-    "rated_losses",
     "room_around",
     "room_marks",
     "set_furniture",
     "set_lock",
     "to_door",
+    "warmth_of",
     "with_block_at",
     "with_furniture",
     "with_layout",

@@ -10,10 +10,10 @@ from riktig.core.plate.door import plan_door
 from riktig.core.plate.draw import draw_door
 from riktig.core.plate.model import Layout, Piece
 from riktig.core.plate.pieces import cut_list, hole_list
-from riktig.core.plate.warmth import rated_losses
-from riktig.core.sizing import SIZING
+from riktig.core.plate.warmth import losses_of, warmth_of
+from riktig.core.sizing import PROPOSAL, SIZING
 
-__all__ = ["CUTS", "DOOR", "DOOR_DRAWING", "HOLES", "LAYOUT", "LOSSES"]
+__all__ = ["CUTS", "DOOR", "DOOR_DRAWING", "HOLES", "LAYOUT", "WARMTH"]
 
 _PRACTICE = attrgetter("practice")
 LAYOUT = Derived("layout", (CIRCUITS, SIZING, attrgetter("enclosure"), _PRACTICE, attrgetter("plate")), arrange)
@@ -24,7 +24,8 @@ def _cuts(layout: Layout, practice: Practice) -> tuple[Piece, ...]:
     return cut_list(layout, practice.duct_width)
 
 
-LOSSES = Derived("losses", (CIRCUITS, SIZING), rated_losses)
+_LOSSES = Derived("losses", (CIRCUITS, SIZING), losses_of)
+WARMTH = Derived("warmth", (_LOSSES, PROPOSAL, attrgetter("enclosure")), warmth_of)
 CUTS = Derived("cuts", (LAYOUT, _PRACTICE), _cuts)
 HOLES = Derived("holes", (LAYOUT, DOOR, _PRACTICE, NAMES), hole_list)
 DOOR_DRAWING = Derived("door drawing", (DOOR, CIRCUITS, NAMES), draw_door)

@@ -1,36 +1,35 @@
 """Layers that are laid over the plate: heat, the room that parts need, and their clamps."""
 
-from math import sqrt
-
-from riktig.core.geometry import Align, Circle, Face, Line, Mark, Rect, Text
+from riktig.core.geometry import Align, Face, Line, Mark, Rect, Text
 from riktig.core.plate.draw import RULER, box
 from riktig.core.plate.model import Layout
 from riktig.core.plate.warmth import Losses
 
 __all__ = ["clamp_marks", "heat_marks", "room_marks"]
 
-MM_PER_ROOT_W = 7.0
-"""Radius of the ring of a part that loses one watt, mm: the ring's area goes with the loss (chosen by us)."""
+WARM_W_DM2 = (2.0, 5.0, 10.0)
+"""From which loss per dm² of its front a part is tinted weakly, more, strongly, W (chosen by us)."""
 LEAST_W = 0.5
-"""Below this a part is cold and gets no ring, W (chosen by us)."""
+"""Below this a part is cold and says nothing, W (chosen by us)."""
 
 
 def heat_marks(layout: Layout, losses: Losses) -> list[Mark]:
-    """A ring on every warm part, its area by its loss, with the watts in it."""
+    """A tint on every warm part, the stronger the more it loses for its size, with its watts."""
     seats = {seat.device: seat for seat in layout.seats}
     marks: list[Mark] = []
-    for device, loss in losses:
-        seat = seats.get(device)
-        if seat is None or loss < LEAST_W:
+    for loss in losses:
+        seat = seats.get(loss.device)
+        if seat is None or loss.watts < LEAST_W:
             continue
-        at = seat.rect.centre
-        x, y = at.x + RULER, at.y + RULER
-        size = 6.0 if seat.rect.width > 30 else 4.5
-        said = f"{loss:.0f} W" if loss >= 10 else f"{loss:.1f} W"
-        marks += [
-            Circle(x, y, MM_PER_ROOT_W * sqrt(loss), "live", 1.2),
-            Text(x, y + seat.rect.height / 4, said, size, "live", Face.BOLD, Align.MIDDLE, backed=True),
-        ]
+        rect = seat.rect.moved(RULER, RULER)
+        dense = loss.watts / (rect.width * rect.height / 1e4)
+        step = sum(dense >= limit for limit in WARM_W_DM2)
+        size = 6.0 if rect.width > 30 else 4.5
+        said = f"{loss.watts:.0f} W" if loss.watts >= 10 else f"{loss.watts:.1f} W"
+        if step:
+            marks.append(box(rect, "live", 0.3 + 0.3 * step, f"warm {step}", layer="heat"))
+        y = rect.bottom - rect.height * 0.18
+        marks.append(Text(rect.centre.x, y, said, size, "live", Face.BOLD, Align.MIDDLE, layer="heat", backed=True))
     return marks
 
 

@@ -10,7 +10,7 @@ from riktig.core.energise import LIVE_WITH_MAIN_OFF
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
 from riktig.core.plan import Derived
-from riktig.core.plate import DOOR, HOLES, LAYOUT
+from riktig.core.plate import DOOR, HOLES, LAYOUT, WARMTH
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.earthing import EARTHING
@@ -59,6 +59,7 @@ VIEW = Derived(
         SIZING,
         LAYOUT,
         DOOR,
+        WARMTH,
         HOLES,
         WIRING,
         STRIPS,

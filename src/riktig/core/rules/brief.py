@@ -47,6 +47,10 @@ def every_source_named(view: View) -> ClauseResult:
     return ClauseResult("B02", Group.BRIEF, "Every supply named", clause, (", ".join(names),), tuple(findings))
 
 
+PLATE_DECIDES = ("panel.box", "panel.inside")
+"""Estimates of the Brief that the drawn plate replaces."""
+
+
 def sizes_suffice(view: View) -> ClauseResult:
     """Nothing that was sized or decided is too small."""
     clause = "the figure beside each value"
@@ -61,7 +65,7 @@ def sizes_suffice(view: View) -> ClauseResult:
             _mend(view, value),
         )
         for value in view.proposal.short
-        if value.key != "panel.box" or view.circuits.undrawn or view.layout.misfits
+        if value.key not in PLATE_DECIDES or view.circuits.undrawn or (value.key == "panel.box" and view.layout.misfits)
     ]
     evidence = (f"{len(view.proposal.values)} values sized", f"heat {view.proposal.heat.loss_w:g} W")
     return ClauseResult("B03", Group.BRIEF, "Everything sized suffices", clause, evidence, tuple(findings))

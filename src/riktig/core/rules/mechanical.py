@@ -239,6 +239,26 @@ def spare_room(view: View) -> ClauseResult:
     return ClauseResult("P04", Group.PLATE, "Spare room", clause, tuple(evidence), tuple(findings))
 
 
+def stays_cool(view: View) -> ClauseResult:
+    """The air inside stays at what everything is sized for."""
+    clause = "IEC 61439-1 10.10, rise by IEC 60890's cooling area"
+    warmth = view.warmth
+    findings = []
+    if warmth.too_warm:
+        findings.append(
+            Finding(
+                "P05",
+                Verdict.FAILS,
+                f"{warmth.inside_c:g} °C inside with the loads running; everything is sized for {warmth.limit_c:g} °C.",
+                "plate",
+                clause,
+                f"Take {warmth.remedy}." if warmth.fan or warmth.box else f"{warmth.remedy.capitalize()}.",
+            )
+        )
+    evidence = (f"{warmth.total_w:g} W, {warmth.area_m2:.2f} m²: {warmth.inside_c:g} °C", *warmth.why.lines)
+    return ClauseResult("P05", Group.PLATE, "The box stays cool enough", clause, evidence, tuple(findings))
+
+
 def nameplate_complete(view: View) -> ClauseResult:
     """The nameplate says all it must."""
     clause = "IEC 60204-1 16.4, IEC 61439-1 6.1"
@@ -369,6 +389,7 @@ MECHANICAL = (
     everything_fits,
     everything_placed,
     spare_room,
+    stays_cool,
     nameplate_complete,
     wires_marked,
     still_live_said,

@@ -6,7 +6,7 @@ from riktig.core.circuit import Circuits, Fault, Names, Nets
 from riktig.core.energise import LiveNet
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.labels import Labels
-from riktig.core.plate import DoorPlan, Hole, Layout
+from riktig.core.plate import DoorPlan, Hole, Layout, Warmth
 from riktig.core.sizing import Proposal, Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
@@ -26,6 +26,7 @@ class View:
     sizing: Sizing
     layout: Layout
     door: DoorPlan
+    warmth: Warmth
     holes: tuple[Hole, ...]
     wiring: Wiring
     strips: Strips

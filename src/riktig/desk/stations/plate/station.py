@@ -12,7 +12,7 @@ from riktig.core.plate import (
     CUTS,
     HOLES,
     LAYOUT,
-    LOSSES,
+    WARMTH,
     Layout,
     clamp_marks,
     draw_cuts,
@@ -33,7 +33,7 @@ from riktig.desk.widgets import ScheduleTable, Station, plain_label, row_of
 __all__ = ["PlateStation"]
 
 LAYERS = {
-    "Heat": "A ring on every warm part, its area by what it loses at rated current",
+    "Heat": "A tint on every warm part, by what it loses with the loads running",
     "Room around parts": "What each part needs free around it",
     "Clamps": "Every clamp that takes a wire",
 }
@@ -147,7 +147,7 @@ class PlateStation(Station):
             marks += route_marks((wire,))
         layout = self._layout()
         if self.shown["Heat"].isChecked():
-            marks += heat_marks(layout, plan.get(LOSSES))
+            marks += heat_marks(layout, plan.get(WARMTH).losses)
         if self.shown["Room around parts"].isChecked():
             marks += room_marks(layout)
         if self.shown["Clamps"].isChecked():
