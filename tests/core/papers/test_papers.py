@@ -51,7 +51,7 @@ KEYS = {
     "routes": "to conductors earths numbers",
     "live": "off source number volts pins dead id",
     "restart": "load tag ran runs after_power after_reset accept circuit",
-    "losses": "tag what loss_w key",
+    "losses": "tag what rated_w loss_w why key",
     "renumber": "old new wires labels sheets tests printed key",
     "retag": "old new wires labels sheets tests printed key",
     "rungs": "circuit name rung for band from path to",

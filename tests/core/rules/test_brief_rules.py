@@ -59,7 +59,7 @@ CASES: list[tuple[str, Callable[[Job], Job], Verdict, str]] = [
     ("B03", lambda j: override(j, "m1.contactor", 6.0, "x"), Verdict.FAILS, "8.5 A AC-3 is needed"),
     ("B03", lambda j: override(j, "m1.pe", 1.0, "x"), Verdict.FAILS, "smaller than the rulebook's least"),
     ("B03", lambda j: change_load(j, j.loads[0].id, kw=11.0), Verdict.FAILS, "protected at 20 A"),
-    ("B03", lambda j: set_enclosure(j, room_c=39.5), Verdict.FAILS, "everything is sized for"),
+    ("P05", lambda j: set_enclosure(j, room_c=39.5), Verdict.FAILS, "everything is sized for"),
     ("B03", uneven, Verdict.JUDGE, "apart"),
     ("B04", lambda j: override(j, "m1.star", 9.0, "x"), Verdict.JUDGE, "no longer decides anything"),
     (
@@ -89,7 +89,7 @@ def test_a_clause_is_met_by_the_wash_drum_and_broken_by_one_answer(
         (lambda j: set_heading(j, sources_asked=False), "B02"),
         (lambda j: override(change_load(j, j.loads[0].id, nameplate_a=9.9), "m1.section", 0.75, "x"), "B03"),
         (lambda j: override(j, "m1.star", 9.0, "x"), "B04"),
-        (lambda j: set_enclosure(j, room_c=38.0), "B03"),
+        (lambda j: set_enclosure(j, room_c=38.0), "P05"),
     ],
 )
 def test_a_remedy_that_is_offered_mends(spoil: Callable[[Job], Job], code: str) -> None:

@@ -15,10 +15,11 @@ from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
-from riktig.core.rules.mechanical import DUCT_FILL_LIMIT, MECHANICAL
+from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.mends import apply_mend, larger_enclosure, proposed_box
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
+from riktig.core.rules.plate import DUCT_FILL_LIMIT, PLATE_CLAUSES
 from riktig.core.rules.view import View
 from riktig.core.sizing import PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
@@ -41,7 +42,7 @@ __all__ = [
     "proposed_box",
 ]
 
-CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *MECHANICAL, *NAMES_CLAUSES)
+CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *PLATE_CLAUSES, *MECHANICAL, *NAMES_CLAUSES)
 
 
 def _whole(job: Job) -> Job:

@@ -1,21 +1,18 @@
-"""Clauses about conductors, clamps, plate, door, marking and papers."""
+"""Clauses about conductors, clamps, marking and papers."""
 
-from riktig.core.catalogue import Mounting
-from riktig.core.circuit import Zone, outside_device
+from riktig.core.circuit import outside_device
 from riktig.core.energise import MAINS
 from riktig.core.job import Colours
 from riktig.core.labels import LONGEST_MARKER, Medium
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
-from riktig.core.standards import COMMON_PRACTICE, minimum_section
+from riktig.core.standards import minimum_section
 from riktig.core.wiring import Stage
 
-__all__ = ["DUCT_FILL_LIMIT", "MECHANICAL"]
+__all__ = ["MECHANICAL"]
 
 MARK_ALL_ABOVE = 10
 """Wires above which every one is marked (common practice, no source)."""
-DUCT_FILL_LIMIT = 0.70
-"""Share of a duct that wires may take at delivery (common practice, no source)."""
 
 
 def conductor_currents(view: View) -> ClauseResult:
@@ -121,142 +118,6 @@ def clamps_hold(view: View) -> ClauseResult:
         for pin in view.wiring.unrouted
     ]
     return ClauseResult("W04", Group.WIRING, "Clamps", clause, (f"{2 * len(view.wiring.wires)} ends",), tuple(findings))
-
-
-def ducts_hold(view: View) -> ClauseResult:
-    """Room is left in every duct."""
-    clause = COMMON_PRACTICE
-    findings = [
-        Finding(
-            "P01",
-            Verdict.FAILS,
-            f"{name} is {fill:.0%} full; {DUCT_FILL_LIMIT:.0%} is the limit.",
-            f"duct:{name}",
-            clause,
-            "Use a wider duct.",
-            Mend("Next wider duct", "wider duct"),
-        )
-        for name, fill in view.wiring.fill.items()
-        if fill > DUCT_FILL_LIMIT
-    ]
-    return ClauseResult(
-        "P01",
-        Group.PLATE,
-        "Duct fill",
-        clause,
-        tuple(f"{n}: {f:.0%}" for n, f in view.wiring.fill.items()),
-        tuple(findings),
-    )
-
-
-def everything_fits(view: View) -> ClauseResult:
-    """Parts, doors and rails fit, with room for fingers."""
-    clause = f"IEC 60204-1 11.2; distances {COMMON_PRACTICE}"
-    findings = [
-        Finding(
-            "P02",
-            Verdict.FAILS,
-            f"{one.said(view.names.tag)}.",
-            one.key,
-            clause,
-            "Move it, or take a larger enclosure.",
-            Mend("Plan for me", "plan") if view.job.plate else Mend("Next larger enclosure", "larger enclosure"),
-        )
-        for one in (*view.layout.misfits, *view.door.misfits)
-    ]
-    return ClauseResult(
-        "P02",
-        Group.PLATE,
-        "Everything fits",
-        clause,
-        (f"{len(view.layout.seats)} on the plate, {len(view.door.seats)} on the door",),
-        tuple(findings),
-    )
-
-
-def everything_placed(view: View) -> ClauseResult:
-    """Every part has a place, and every screwed part its holes."""
-    clause = COMMON_PRACTICE
-    on_door = {seat.device for seat in view.door.seats}
-    drilled = {hole.purpose for hole in view.holes}
-    findings = []
-    for device in view.circuits.devices:
-        tag = view.tag(device.id)
-        placed = view.layout.seat(device.id) is not None or device.id in on_door
-        door_stud = device.zone is Zone.DOOR and device.kind_id == "stud"
-        if device.zone is not Zone.FIELD and not placed and not door_stud:
-            findings.append(
-                Finding(
-                    "P03",
-                    Verdict.FAILS,
-                    f"{tag} has no place, so nothing can be drilled.",
-                    f"device:{device.id}",
-                    clause,
-                    "Plan the plate.",
-                    Mend("Plan for me", "plan"),
-                )
-            )
-        screwed = device.kind.mounting in (Mounting.SCREWED, Mounting.DOOR)
-        if screwed and tag not in drilled:
-            findings.append(
-                Finding(
-                    "P03",
-                    Verdict.FAILS,
-                    f"{tag} is screwed but has no hole on the list.",
-                    f"device:{device.id}",
-                    clause,
-                    "Place it on the plate or door.",
-                )
-            )
-    return ClauseResult(
-        "P03", Group.PLATE, "Every part placed, with its holes", clause, (f"{len(view.holes)} holes",), tuple(findings)
-    )
-
-
-def spare_room(view: View) -> ClauseResult:
-    """Room to grow on the rails."""
-    clause = f"spare room of the practice ({COMMON_PRACTICE})"
-    want = view.job.practice.spare_share
-    total = sum(rail.length for rail in view.layout.rails)
-    free = sum(view.layout.free_on(rail) for rail in view.layout.rails)
-    share = free / total if total else 1.0
-    findings = []
-    if share < want:
-        findings.append(
-            Finding(
-                "P04",
-                Verdict.FAILS,
-                f"{share:.0%} of the rail is free; the practice asks for {want:.0%}.",
-                "plate",
-                clause,
-                "Take a larger enclosure.",
-                Mend("Next larger enclosure", "larger enclosure"),
-            )
-        )
-    evidence = [
-        f"{rail.name}: {view.layout.free_on(rail):.0f} mm of {rail.length:.0f} mm free" for rail in view.layout.rails
-    ]
-    return ClauseResult("P04", Group.PLATE, "Spare room", clause, tuple(evidence), tuple(findings))
-
-
-def stays_cool(view: View) -> ClauseResult:
-    """The air inside stays at what everything is sized for."""
-    clause = "IEC 61439-1 10.10, rise by IEC 60890's cooling area"
-    warmth = view.warmth
-    findings = []
-    if warmth.too_warm:
-        findings.append(
-            Finding(
-                "P05",
-                Verdict.FAILS,
-                f"{warmth.inside_c:g} °C inside with the loads running; everything is sized for {warmth.limit_c:g} °C.",
-                "plate",
-                clause,
-                f"Take {warmth.remedy}." if warmth.fan or warmth.box else f"{warmth.remedy.capitalize()}.",
-            )
-        )
-    evidence = (f"{warmth.total_w:g} W, {warmth.area_m2:.2f} m²: {warmth.inside_c:g} °C", *warmth.why.lines)
-    return ClauseResult("P05", Group.PLATE, "The box stays cool enough", clause, evidence, tuple(findings))
 
 
 def nameplate_complete(view: View) -> ClauseResult:
@@ -385,11 +246,6 @@ MECHANICAL = (
     least_sections,
     colours,
     clamps_hold,
-    ducts_hold,
-    everything_fits,
-    everything_placed,
-    spare_room,
-    stays_cool,
     nameplate_complete,
     wires_marked,
     still_live_said,

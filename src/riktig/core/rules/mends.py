@@ -19,7 +19,7 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.plan import Plan
-from riktig.core.plate import plan_for_me
+from riktig.core.plate import WARMTH, plan_for_me
 from riktig.core.rules.model import Mend
 from riktig.core.sizing import PROPOSAL
 
@@ -57,8 +57,19 @@ def proposed_box(job: Job) -> Job:
     return set_box(job, box.width, box.height, box.depth)
 
 
+def box_that_stays_cool(job: Job) -> Job:
+    """The smallest standard box that is large enough for what it has and stays cool without a fan."""
+    box = Plan(job).get(WARMTH).box
+    if box is None:
+        raise RiktigError(
+            "No standard enclosure stays cool enough.", hint="Ventilate or cool it, or take the warmest parts out."
+        )
+    return set_box(job, box.width, box.height, box.depth)
+
+
 _ACTIONS: dict[str, Callable[[Job], Job]] = {
     "proposed box": proposed_box,
+    "cool box": box_that_stays_cool,
     "even ways": lambda job: set_practice(job, way_order=WayOrder.EVEN),
     "no other source": lambda job: replace(job, sources_asked=True),
     "neutral": lambda job: set_supply(job, neutral=True),
