@@ -1,16 +1,17 @@
 """Rails between ducts, blocks on rails: a plan at once, around what the builder has fixed."""
 
 from dataclasses import replace
+from math import ceil
 
 from riktig.core.circuit import Circuits
 from riktig.core.geometry import Rect
-from riktig.core.job import Enclosure, EntrySide, PlateFix, Practice
+from riktig.core.job import DeviceId, Enclosure, EntrySide, PlateFix, Practice, Spot
 from riktig.core.plate.blocks import make_blocks
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, Row, Stand
 from riktig.core.plate.standing import finished
 from riktig.core.sizing import Sizing
 
-__all__ = ["BAR_GAP", "GAP", "STUD_FOOT", "arrange", "ducts_for", "needs_of"]
+__all__ = ["BAR_GAP", "GAP", "STUD_FOOT", "UPRIGHT_PAST_RAIL", "arrange", "is_beside", "is_loose", "lay_rows"]
 
 LEAST_RUN = 40.0
 """Rail kept between the ducts whatever their width (chosen by us: so that something can be shown)."""
@@ -44,38 +45,75 @@ def arrange(
     Returns:
         A layout, always; what does not fit is in its ``misfits``.
     """
+    blocks = make_blocks(circuits, sizing, practice.finger_room, turned=enclosure.field_entry is EntrySide.TOP)
+    shell = _Shell(blocks, enclosure, practice)
+    rows = _rows([b for b in blocks if not is_loose(b)], shell)
+    if fix is None:
+        return _laid(rows, shell, circuits, sizing)
+    rails = _rails(rows, shell, fix)
+    placed = _as_fixed(blocks, fix, rails)
+    spots = {one.device: one for one in fix.spots}
+    done = {block.lead for block, _, _ in placed} | spots.keys()
+    for number, row in enumerate(rows, 1):
+        for block in row:
+            if block.lead not in done:
+                _into_gap(block, min(number, len(rails)), placed)
+    ducts = tuple(Duct(d.number, Rect(d.x, d.y, d.width, d.height), d.upright) for d in fix.ducts)
+    return _standing(rows, rails, placed, spots, ducts, shell, circuits, sizing)
+
+
+def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice) -> Layout:
+    """The plate with the blocks in given rows, packed from the left; ducts and rails as they ask."""
     turned = enclosure.field_entry is EntrySide.TOP
     blocks = make_blocks(circuits, sizing, practice.finger_room, turned=turned)
-    plate = Rect(0, 0, enclosure.plate_width, enclosure.plate_height)
-    width = min(practice.duct_width, (plate.width - 2 * EDGE - LEAST_RUN) / 2)
-    left, right = EDGE + width, plate.width - EDGE - width
-    beside = max((b.width + BAR_GAP for b in blocks if is_beside(b)), default=0.0)
-    rows = _rows([b for b in blocks if not is_loose(b)], max(right - left, 1.0), beside, turned)
-    rails = _rails(rows, left, right, beside, width, fix)
+    kept = [sorted(row, key=lambda block: block.screwed) for row in rows if row]
+    return _laid(kept, _Shell(blocks, enclosure, practice), circuits, sizing)
+
+
+class _Shell:
+    """The plate before anything stands on it."""
+
+    def __init__(self, blocks: tuple[Block, ...], enclosure: Enclosure, practice: Practice) -> None:
+        self.blocks = blocks
+        self.plate = Rect(0, 0, enclosure.plate_width, enclosure.plate_height)
+        self.depth = enclosure.plate_depth
+        self.turned = enclosure.field_entry is EntrySide.TOP
+        self.duct = min(practice.duct_width, (self.plate.width - 2 * EDGE - LEAST_RUN) / 2)
+        self.left, self.right = EDGE + self.duct, self.plate.width - EDGE - self.duct
+        self.beside = max((b.width + BAR_GAP for b in blocks if is_beside(b)), default=0.0)
+
+    @property
+    def run(self) -> float:
+        return max(self.right - self.left, 1.0)
+
+
+def _laid(rows: Rows, shell: _Shell, circuits: Circuits, sizing: Sizing) -> Layout:
+    rails = _rails(rows, shell, None)
     placed: list[Placed] = []
-    spots = {one.device: one for one in fix.spots} if fix else {}
-    if fix:
-        placed = _as_fixed(blocks, fix, rails)
-        done = {block.lead for block, _, _ in placed} | spots.keys()
-        for number, row in enumerate(rows, 1):
-            for block in row:
-                if block.lead not in done:
-                    _into_gap(block, min(number, len(rails)), placed)
-    else:
-        for number, row in enumerate(rows, 1):
-            _left_to_right(row, number, placed)
+    for number, row in enumerate(rows, 1):
+        _left_to_right(row, number, placed)
+    return _standing(rows, rails, placed, {}, (), shell, circuits, sizing)
+
+
+def _standing(
+    rows: Rows,
+    rails: tuple[Rail, ...],
+    placed: list[Placed],
+    spots: dict[DeviceId, Spot],
+    ducts: tuple[Duct, ...],
+    shell: _Shell,
+    circuits: Circuits,
+    sizing: Sizing,
+) -> Layout:
     placed.sort(key=lambda one: (one[1], one[2], one[0].lead))
     by_number = {rail.number: rail for rail in rails}
     stands = [_stand(block, by_number[number], offset) for block, number, offset in placed]
-    stands += [Stand(b, 0, spots[b.lead].x, spots[b.lead].y) for b in blocks if b.lead in spots]
-    stands += _beside([b for b in blocks if is_loose(b) and b.lead not in spots], rails, rows, plate, width)
-    if not (fix and fix.rails):
+    stands += [Stand(b, 0, spots[b.lead].x, spots[b.lead].y) for b in shell.blocks if b.lead in spots]
+    stands += _beside([b for b in shell.blocks if is_loose(b) and b.lead not in spots], rails, rows, shell)
+    if not ducts:
         rails = tuple(_up_to_screwed(rail, stands) for rail in rails)
-    if fix and fix.ducts:
-        ducts = tuple(Duct(d.number, Rect(d.x, d.y, d.width, d.height), d.upright) for d in fix.ducts)
-    else:
-        ducts = ducts_for(rails, [_highest(row) for row in rows], plate, width, turned=turned)
-    return finished(plate, enclosure.plate_depth, rails, ducts, tuple(stands), circuits.devices, sizing)
+        ducts = _ducts_for(rails, [_highest(row) for row in rows], shell)
+    return finished(shell.plate, shell.depth, rails, ducts, tuple(stands), circuits.devices, sizing)
 
 
 def is_loose(block: Block) -> bool:
@@ -88,26 +126,26 @@ def is_beside(block: Block) -> bool:
     return is_loose(block) and block.members[0][1].kind.id == "earth_bar"
 
 
-def needs_of(block: Block) -> float:
+def _needs_of(block: Block) -> float:
     """Rail a block takes with the room it asks for beside it, mm."""
     return block.width + max(block.room_left, GAP)
 
 
-def _rows(blocks: list[Block], run: float, beside: float, turned: bool) -> Rows:
+def _rows(blocks: list[Block], shell: _Shell) -> Rows:
     rows: Rows = []
-    order = (Row.TERMINALS, Row.FEED, Row.STARTERS) if turned else tuple(Row)
+    order = (Row.TERMINALS, Row.FEED, Row.STARTERS) if shell.turned else tuple(Row)
     for which in order:
         current: list[Block] = []
         used = 0.0
-        limit = run - beside if which is Row.TERMINALS else run
+        limit = shell.run - shell.beside if which is Row.TERMINALS else shell.run
         for block in blocks:
             if block.row is not which:
                 continue
-            if current and used + needs_of(block) > limit:
+            if current and used + _needs_of(block) > limit:
                 rows.append(current)
                 current, used = [], 0.0
             current.append(block)
-            used += needs_of(block)
+            used += _needs_of(block)
         if current:
             rows.append(current)
     return [sorted(row, key=lambda block: block.screwed) for row in rows]
@@ -117,26 +155,29 @@ def _is_strips(row: list[Block]) -> bool:
     return bool(row) and row[0].row is Row.TERMINALS
 
 
-def _rails(
-    rows: Rows, left: float, right: float, beside: float, width: float, fix: PlateFix | None
-) -> tuple[Rail, ...]:
+def _rails(rows: Rows, shell: _Shell, fix: PlateFix | None) -> tuple[Rail, ...]:
     """The rails; those for terminals end where the earth bar begins."""
 
     def end(number: int) -> float:
         strips = number <= len(rows) and _is_strips(rows[number - 1])
-        return max(right - beside, left + LEAST_RUN / 2) if strips else right
+        return max(shell.right - shell.beside, shell.left + LEAST_RUN / 2) if strips else shell.right
 
     if fix and fix.rails:
         return tuple(
-            Rail(one.number, one.y, left if one.x1 is None else one.x1, end(one.number) if one.x2 is None else one.x2)
+            Rail(
+                one.number,
+                one.y,
+                shell.left if one.x1 is None else one.x1,
+                end(one.number) if one.x2 is None else one.x2,
+            )
             for one in fix.rails
         )
     rails: list[Rail] = []
     y = EDGE
     for number, row in enumerate(rows, 1):
-        y += 0.0 if row[0].turned else width
+        y += 0.0 if row[0].turned else shell.duct
         y += _highest(row)
-        rails.append(Rail(number, round(y, 1), left, end(number)))
+        rails.append(Rail(number, round(y, 1), shell.left, end(number)))
         y += max(block.below + block.room_below for block in row)
     return tuple(rails)
 
@@ -151,9 +192,7 @@ def _up_to_screwed(rail: Rail, stands: list[Stand]) -> Rail:
     return replace(rail, x2=max(min([*screwed, rail.x2]) - (GAP if screwed else 0.0), rail.x1)) if screwed else rail
 
 
-def ducts_for(
-    rails: tuple[Rail, ...], highest: list[float], plate: Rect, width: float, *, turned: bool
-) -> tuple[Duct, ...]:
+def _ducts_for(rails: tuple[Rail, ...], highest: list[float], shell: _Shell) -> tuple[Duct, ...]:
     """Uprights at both sides, a level duct above every rail but that of terminals that stand head down.
 
     Args:
@@ -161,6 +200,7 @@ def ducts_for(
     """
     if not rails:
         return ()
+    plate, width = shell.plate, shell.duct
     foot = min(plate.height - STUD_FOOT, rails[-1].y + UPRIGHT_PAST_RAIL)
     uprights = [
         Duct(1, Rect(EDGE, EDGE, width, foot - EDGE), True),
@@ -169,7 +209,7 @@ def ducts_for(
     levels: list[Duct] = []
     left = EDGE + width
     for index, rail in enumerate(rails):
-        if turned and index == 0:
+        if shell.turned and index == 0:
             continue
         y = rail.y - highest[min(index, len(highest) - 1)] - width
         levels.append(Duct(3 + len(levels), Rect(left, round(y, 1), plate.width - 2 * left, width), False))
@@ -177,11 +217,11 @@ def ducts_for(
 
 
 def _left_to_right(row: list[Block], number: int, placed: list[Placed]) -> None:
-    x = 0.0
+    x, before = 0.0, 0.0
     for block in row:
-        x += max(block.room_left, GAP)
-        placed.append((block, number, round(x, 1)))
-        x += block.width + block.room_right
+        x = ceil(10 * (x + max(block.room_left, GAP, before)) - 1e-6) / 10
+        placed.append((block, number, x))
+        x, before = x + block.width, block.room_right
 
 
 def _as_fixed(blocks: tuple[Block, ...], fix: PlateFix, rails: tuple[Rail, ...]) -> list[Placed]:
@@ -210,8 +250,9 @@ def _stand(block: Block, rail: Rail, offset: float) -> Stand:
     return Stand(block, number, round(rail.x1 + offset, 2), round(rail.y - block.above, 2))
 
 
-def _beside(loose: list[Block], rails: tuple[Rail, ...], rows: Rows, plate: Rect, width: float) -> list[Stand]:
+def _beside(loose: list[Block], rails: tuple[Rail, ...], rows: Rows, shell: _Shell) -> list[Stand]:
     """Earth bars in a stack beside the terminals, the plate's stud at its foot."""
+    plate, width = shell.plate, shell.duct
     strips = next((n for n, row in enumerate(rows) if _is_strips(row)), len(rows))
     turned = strips < len(rows) and rows[strips][0].turned
     bar_y = rails[0 if turned else -1].y if rails else plate.height / 2

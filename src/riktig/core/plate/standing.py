@@ -27,6 +27,7 @@ def finished(
     sizing: Sizing,
 ) -> Layout:
     """The layout with the seats of all devices and everything that does not fit."""
+    stands = tuple(sorted(stands, key=lambda s: (s.rail == 0, s.rail, s.x, s.block.lead)))
     seats = list(_seats(stands))
     for device in devices:
         if device.id.endswith(BOX_STUD):

@@ -1,0 +1,26 @@
+"""Plan for me: the plate as a problem, the search for a better plan, and what may honestly be said of it.
+
+Words: a *unit* is a block as numbers; a *tie* is a wire whose length the plan decides; a *wish* is anything
+beside wire that makes a plan better, counted in mm of wire.
+"""
+
+from riktig.core.plate.planning.bound import least_wire
+from riktig.core.plate.planning.problem import Problem, Tie, problem_of
+from riktig.core.plate.planning.result import Reached, boxes_that_do, reached, realised
+from riktig.core.plate.planning.search import Found, cost, improve, is_small, now_of
+
+__all__ = [
+    "Found",
+    "Problem",
+    "Reached",
+    "Tie",
+    "boxes_that_do",
+    "cost",
+    "improve",
+    "is_small",
+    "least_wire",
+    "now_of",
+    "problem_of",
+    "reached",
+    "realised",
+]
