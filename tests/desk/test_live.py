@@ -325,15 +325,3 @@ def test_the_water_of_a_tank_is_dragged_and_a_float_hung_wrongly_is_said(window:
     press(tank, Qt.Key.Key_Up)
     tank.hang("start", 0.1)
     assert "start float must hang above" in live.hint.text()
-
-
-def test_layers_are_laid_over_the_plate_and_taken_off_again(window: MainWindow) -> None:
-    window.go_to("Plate")
-    settle_window()
-    station = window.stations["Plate"]
-    bare = len(station.view._overlay)  # type: ignore[attr-defined]
-    for name in ("Heat", "Room around parts", "Clamps"):
-        station.shown[name].trigger()  # type: ignore[attr-defined]
-        assert len(station.view._overlay) > bare, name  # type: ignore[attr-defined]
-        station.shown[name].trigger()  # type: ignore[attr-defined]
-        assert len(station.view._overlay) == bare, name  # type: ignore[attr-defined]

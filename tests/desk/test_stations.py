@@ -178,7 +178,7 @@ class TestPlate:
         before = session.job
         drag(station.view, start, QPointF(other.x(), start.y()), drop=False)
         words = [m.text for m in station.view._overlay if isinstance(m, Text)]
-        assert any("mm more room beside its neighbour" in text for text in words)
+        assert any("mm more room beside F1" in text or "mm more room beside F2" in text for text in words)
         press(station.view, Qt.Key.Key_Escape)
         assert session.job is before, "Esc: nothing happened"
 
@@ -217,15 +217,7 @@ class TestPlate:
         station.cutting.click()
         assert station.view.drawing.title == "Cut list"
         station.cutting.click()
-        station.wires.click()
         assert station.view.drawing.title == "Mounting plate"
-        assert len(station.view._overlay) > 40
-
-    def test_plan_for_me_gives_the_plan_back(self, station: PlateStation, session: Session) -> None:
-        click_on(station.view, "device:c1.FC")
-        press(station.view, Qt.Key.Key_Right)
-        station.plan_button.click()
-        assert session.job.plate is None
 
 
 class QPointFlike(tuple):  # type: ignore[type-arg]

@@ -98,7 +98,7 @@ class Recorder(Gesture):
     [
         (Point(20, 20), True, ["begin device:a", "move", "move", "finish"]),
         (Point(70, 70), True, ["begin device:b"]),
-        (Point(95, 5), True, []),
+        (Point(95, 5), True, ["begin "]),
         (Point(20, 20), False, ["begin device:a", "move", "move", "cancel"]),
     ],
     ids=["dropped", "what does not move", "nothing there", "Esc"],

@@ -107,7 +107,7 @@ class TestPage:
         assert page is not None
         words = [stop.words for column in page.columns for stop in column]
         assert any("%QX0.0" in line and "sheet 6." in line for line in words)
-        assert all(("sheet" in line) or ("rail" in line) or ("field" in line) for line in words)
+        assert all(any(place in line for place in ("sheet", "rail", "field", "plate at")) for line in words)
 
     def test_a_terminal_says_its_place_on_the_strip_and_what_lies_outside_its_cable_and_core(
         self, plan: Plan[Job]

@@ -1,6 +1,7 @@
 """The live panel: order of contacts, races, shorts, voltages, time; known by hand or worked out another way."""
 
 import random
+from itertools import permutations
 
 import pytest
 from hypothesis import HealthCheck, given, settings
@@ -8,6 +9,8 @@ from hypothesis import strategies as st
 
 from riktig.core.circuit import CIRCUITS, NETS, add_written, insert_contact, move_element, remove_element, settle
 from riktig.core.energise import Operator, Panel, Role, Stage, Touch, called, operate, operators_of, roles_of, why
+from riktig.core.energise.forest import Forest
+from riktig.core.energise.network import Contact
 from riktig.core.job import DeviceId, ElementId, Insertable, Job, OwnDevice, OwnRung
 from riktig.core.plan import Plan
 from riktig.demo_job import demo_job
@@ -215,6 +218,16 @@ class TestRoles:
             stops = any(forest.root[point] < 0 for point in fed)
             forest.change((), (number,), forest.poles)
             assert stops == (roles[number] is Role.SOLE), called(panel, number)
+
+
+def test_what_several_contacts_reach_by_closing_at_one_instant_is_worked_out_too() -> None:
+    """Three in a row close together in any order: the far end hangs on the pole and is said to have changed."""
+    chain = [Contact(DeviceId(f"c.K{n}"), "13-14", n, n + 1) for n in range(3)]
+    for order in permutations(range(3)):
+        forest = Forest(4, chain)
+        forest.change((), (), {0})
+        assert forest.change((), order, {0}) >= {1, 2, 3}
+        assert forest.root == [0, 0, 0, 0]
 
 
 DEMO = live(demo_job("kelp-shed"))

@@ -12,8 +12,9 @@ from riktig.core.catalogue import Clamp
 from riktig.core.circuit import CIRCUITS, NETS, NetClass, insert_contact, settle
 from riktig.core.job import Batching, Colours, DoorOrder, Insertable, Job, PinId, add_load, new_job, set_practice
 from riktig.core.plan import Plan
+from riktig.core.plate import LAYOUT, Duct
 from riktig.core.sizing import SIZING
-from riktig.core.wiring import WIRING, Stage, Wiring, best_path, draw_batches, mini_plate, route_marks
+from riktig.core.wiring import WIRING, Stage, Wire, Wiring, best_path, draw_batches, mini_plate, route_marks
 
 
 def wiring_of(job: Job) -> Wiring:
@@ -105,7 +106,6 @@ def test_lengths_follow_the_ducts_by_hand() -> None:
     # at each end, rounded up to 10; worked from the places of the two clamps alone.
     plan = Plan(one_motor())
     from riktig.core.job import DeviceId
-    from riktig.core.plate import LAYOUT
 
     layout = plan.get(LAYOUT)
     upper, lower = layout.seat(DeviceId("c1.FC")), layout.seat(DeviceId("c1.K"))
@@ -224,13 +224,33 @@ def test_a_long_chain_is_within_a_tenth_of_the_bound_of_its_tree() -> None:
     assert sum(length(a, b) for a, b in pairwise(found)) <= 1.35 * tree
 
 
+def passes(wire: Wire, duct: Duct, at: float) -> bool:
+    """Whether a wire crosses a cut through a duct, by the corners of its way alone."""
+    middle = duct.rect.centre
+    for p, q in pairwise(wire.route):
+        if duct.upright and p.x == q.x == pytest.approx(middle.x) and min(p.y, q.y) < at < max(p.y, q.y):
+            return True
+        if not duct.upright and p.y == q.y == pytest.approx(middle.y) and min(p.x, q.x) < at < max(p.x, q.x):
+            return True
+    return False
+
+
 def test_duct_fill_counts_every_wire_that_runs_in_the_duct() -> None:
     from riktig.core.standards import wire_diameter
 
-    wiring = wiring_of(one_motor())
-    for name, fill in wiring.fill.items():
-        area = sum(wire_diameter(w.mm2).value ** 2 for w in wiring.wires if name in w.ducts)
-        assert fill == pytest.approx(area / (30 * 60), abs=1e-4)
+    plan = Plan(one_motor())
+    wiring, layout = plan.get(WIRING), plan.get(LAYOUT)
+    for duct in layout.ducts:
+        begin, end = (duct.rect.y, duct.rect.bottom) if duct.upright else (duct.rect.x, duct.rect.right)
+        fullest = 0.0
+        for mm in range(int(begin) + 1, int(end)):
+            # Cut through the duct at every millimetre and lay the wires there side by side and on each other.
+            here = [w for w in wiring.wires if passes(w, duct, mm + 0.013)]
+            fullest = max(fullest, sum(wire_diameter(w.mm2).value ** 2 for w in here) / (30 * 60))
+        assert wiring.fill[duct.name] == pytest.approx(fullest, abs=1e-4)
+        parts = wiring.segments[duct.name]
+        assert (parts[0].begin, parts[-1].end) == (begin, end)
+        assert all(one.end == other.begin for one, other in pairwise(parts))
     wide = wiring_of(set_practice(one_motor(), duct_width=60.0))
     assert wide.fill["D5"] < wiring.fill["D5"]
 
@@ -245,7 +265,6 @@ def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
     corners = way.points  # type: ignore[union-attr]
     assert (corners[0], corners[-1]) == (wire.route[0], wire.route[-1])
     assert all(a.x == pytest.approx(b.x) or a.y == pytest.approx(b.y) for a, b in pairwise(corners))
-    from riktig.core.plate import LAYOUT
 
     small = mini_plate(plan.get(LAYOUT), wiring.wires, frozenset({"c1.K"}))
     assert small.width >= plan.get(LAYOUT).plate.width

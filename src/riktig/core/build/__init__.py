@@ -5,6 +5,7 @@ when what it was true of has changed.
 """
 
 from riktig.core.build.draw_numbers import draw_numbers
+from riktig.core.build.mounted import MOUNTED, Mounted, mounted_facts, mounted_of, mounted_subject
 from riktig.core.build.numbers import (
     OUTSIDE,
     FieldEnd,
@@ -17,9 +18,11 @@ from riktig.core.build.numbers import (
 from riktig.core.build.ticks import Done, Operation, Progress, Stale, WireState, operations, progress_of, tick_facts
 
 __all__ = [
+    "MOUNTED",
     "OUTSIDE",
     "Done",
     "FieldEnd",
+    "Mounted",
     "NumberState",
     "Operation",
     "Progress",
@@ -29,6 +32,9 @@ __all__ = [
     "draw_numbers",
     "field_facts",
     "field_subject",
+    "mounted_facts",
+    "mounted_of",
+    "mounted_subject",
     "number_states",
     "operations",
     "progress_of",

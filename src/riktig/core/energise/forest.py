@@ -55,9 +55,8 @@ class Forest:
             if not self.closed[number]:
                 self.closed[number] = True
                 dirty |= self._close(number, loose)
-        dirty |= loose
         self._attach(loose)
-        return dirty
+        return dirty | loose
 
     def _below(self, point: int) -> set[int]:
         """A point and all that hangs on it, taken off the forest."""
@@ -115,7 +114,10 @@ class Forest:
         return found
 
     def _attach(self, loose: set[int]) -> None:
-        """Hangs loose points on whatever reaches them: their own pole first, then by the fewest contacts."""
+        """Hangs loose points on whatever reaches them: their own pole first, then by the fewest contacts.
+
+        What is reached only because several contacts closed at one instant is added to ``loose``.
+        """
         edge: list[int] = []
         for point in sorted(loose & self.poles):
             self.root[point] = point
@@ -133,6 +135,7 @@ class Forest:
                 if self.closed[number] and self.root[other] == NONE:
                     self._hang(other, number, point)
                     edge.append(other)
+                    loose.add(other)
         for point in loose:
             for number, other in self.beside[point]:
                 if self.closed[number]:

@@ -12,7 +12,7 @@ from riktig.core.plate import CUTS, DOOR, HOLES, LAYOUT, body_of, room_around
 from riktig.core.prove import TESTS, results_of
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name
-from riktig.core.wiring import WIRING, Wire
+from riktig.core.wiring import DUCT_USES, WIRING, Wire
 
 __all__ = ["Passport", "Row", "Section", "device_of", "passport"]
 
@@ -214,10 +214,18 @@ def _duct(plan: Plan[Job], name: str) -> Passport | None:
     if duct is None:
         return None
     wires = tuple(w for w in plan.get(WIRING).wires if name in w.ducts)
+    use = next(one for one in plan.get(DUCT_USES) if one.name == name)
+    fullest = max(use.segments, key=lambda part: part.share)
+    place = f"at {'y' if duct.upright else 'x'} {fullest.begin:.0f} to {fullest.end:.0f} mm"
+    wide = f"{use.width:g} mm" if use.width else "no standard width"
     rows = (
         Row("Length", f"{duct.length:g} mm"),
-        Row("Fill", f"{plan.get(WIRING).fill[name]:.0%}"),
+        Row("Fill", f"{use.share:.0%} of at most {use.limit:.0%}"),
+        Row("Fullest", place if use.share else "empty"),
+        Row("Width", f"{use.now:g} mm; {wide} would do"),
         Row("Wires", str(len(wires))),
+        Row("Families", ", ".join(use.families) or "none"),
+        Row("Fingers to break out", str(sum(opening.fingers for opening in use.openings))),
     )
     return Passport(name, "duct", "upright" if duct.upright else "level", (Section("Duct", rows),), (), wires)
 

@@ -15,6 +15,7 @@ from riktig.core.papers.schedules_brief import BRIEF_SCHEDULES
 from riktig.core.papers.schedules_circuits import CIRCUIT_SCHEDULES
 from riktig.core.papers.schedules_live import LIVE_SCHEDULES
 from riktig.core.papers.schedules_names import NAMES_SCHEDULES
+from riktig.core.papers.schedules_plate import PLATE_SCHEDULES
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, HOLES
 from riktig.core.prove import TESTS
@@ -291,6 +292,7 @@ SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
     **RENAMING_SCHEDULES,
     **NAMES_SCHEDULES,
     **LIVE_SCHEDULES,
+    **PLATE_SCHEDULES,
     "nets": _nets,
     "wires": _wires,
     "terminals": _terminals,

@@ -299,7 +299,7 @@ class _Page:
         elif seat and rail:
             said.append(f"rail {rail.name} at {seat.rect.x - rail.x1:.0f} mm")
         elif seat:
-            said.append("on the plate")
+            said.append(f"plate at {seat.rect.x:.0f}, {seat.rect.y:.0f} mm")
         return said
 
     def _moved_by(self, step: Step, device: Device) -> str:

@@ -7,7 +7,8 @@ says by how many mm a thing does not fit; the *datum* is the upper left corner o
 from riktig.core.plate.arrange import arrange
 from riktig.core.plate.derived import CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT, WARMTH
 from riktig.core.plate.door import WIRING_DEPTH, on_door, to_door
-from riktig.core.plate.draw import RULER, box, draw_cuts, draw_door, draw_plate, mark_out
+from riktig.core.plate.draw import RULER, DuctLevel, box, draw_cuts, draw_plate, mark_out
+from riktig.core.plate.draw_door import draw_door
 from riktig.core.plate.edits import (
     fix_as_it_is,
     locked_leads,
@@ -19,8 +20,19 @@ from riktig.core.plate.edits import (
     with_layout,
 )
 from riktig.core.plate.fit import body_of, misfits_about, misfits_of, room_around
-from riktig.core.plate.layers import clamp_marks, heat_marks, room_marks
+from riktig.core.plate.furniture import Furniture, duct_changed, rail_changed, with_duct, with_rail, without
+from riktig.core.plate.layers import clamp_marks, heat_marks, mounted_marks, room_marks
 from riktig.core.plate.model import Block, DoorPlan, DoorSeat, Duct, Hole, Layout, Misfit, Piece, Rail, Row, Seat, Stand
+from riktig.core.plate.shifts import (
+    Edge,
+    aligned,
+    circuits_alike,
+    laid_out_like,
+    pushed_aside,
+    shifted,
+    spread,
+    swapped,
+)
 from riktig.core.plate.standing import moved_to, with_block_at, with_furniture, with_stands
 from riktig.core.plate.warmth import Loss, Losses, Warmth, box_that_cools, losses_of, warmth_of
 
@@ -37,6 +49,9 @@ __all__ = [
     "DoorPlan",
     "DoorSeat",
     "Duct",
+    "DuctLevel",
+    "Edge",
+    "Furniture",
     "Hole",
     "Layout",
     "Loss",
@@ -48,34 +63,47 @@ __all__ = [
     "Seat",
     "Stand",
     "Warmth",
+    "aligned",
     "arrange",
     "body_of",
     "box",
     "box_that_cools",
+    "circuits_alike",
     "clamp_marks",
     "draw_cuts",
     "draw_door",
     "draw_plate",
+    "duct_changed",
     "fix_as_it_is",
     "heat_marks",
+    "laid_out_like",
     "locked_leads",
     "losses_of",
     "mark_out",
     "misfits_about",
     "misfits_of",
+    "mounted_marks",
     "move_block",
     "move_stands",
     "moved_to",
     "on_door",
     "plan_for_me",
+    "pushed_aside",
+    "rail_changed",
     "room_around",
     "room_marks",
     "set_furniture",
     "set_lock",
+    "shifted",
+    "spread",
+    "swapped",
     "to_door",
     "warmth_of",
     "with_block_at",
+    "with_duct",
     "with_furniture",
     "with_layout",
+    "with_rail",
     "with_stands",
+    "without",
 ]

@@ -7,7 +7,7 @@ from riktig.core.job import Practice
 from riktig.core.plan import Derived
 from riktig.core.plate.arrange import arrange
 from riktig.core.plate.door import plan_door
-from riktig.core.plate.draw import draw_door
+from riktig.core.plate.draw_door import draw_door
 from riktig.core.plate.model import Layout, Piece
 from riktig.core.plate.pieces import cut_list, hole_list
 from riktig.core.plate.warmth import losses_of, warmth_of

@@ -5,16 +5,24 @@ from dataclasses import dataclass
 from riktig.core.circuit import Circuits, Names
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of
 from riktig.core.job import DeviceId
-from riktig.core.plate.door import HANDLE
-from riktig.core.plate.model import DoorPlan, DoorSeat, Duct, Hole, Layout, Piece, Rail, Seat
+from riktig.core.plate.model import Duct, Hole, Layout, Piece, Rail, Seat
 
-__all__ = ["RULER", "box", "draw_cuts", "draw_door", "draw_plate", "mark_out"]
+__all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_cuts", "draw_plate", "mark_out", "rulers"]
 
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
 TAG, WORD, PIN = 8.4, 6.4, 5.2
 NOTES = 90.0
 """Room right of the plate for what is said of each rail, mm."""
+
+
+@dataclass(frozen=True, slots=True)
+class DuctLevel:
+    """The fill of a duct as it is drawn: pieces (from, to, share), the limit, and whether families are mixed in it."""
+
+    parts: tuple[tuple[float, float, float], ...]
+    limit: float
+    mixed: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,22 +52,22 @@ def box(
 
 
 def draw_plate(
-    layout: Layout, circuits: Circuits, names: Names, fill: dict[str, float] | None = None, spare_share: float = 0.0
+    layout: Layout, circuits: Circuits, names: Names, fill: dict[str, DuctLevel] | None = None, spare_share: float = 0.0
 ) -> Drawing:
     """The plate with rulers; keys are ``device:``, ``rail:`` and ``duct:``.
 
     Args:
-        fill: Share of each duct's section that wires take, by duct name: drawn as its level.
+        fill: How full each duct is along its length, by duct name: drawn as its level.
         spare_share: Share of each rail to hatch as spare where it is free at the end.
     """
     said = _Names(
         names.tag, {d.id: d.purpose.split(", ")[-1] for d in circuits.devices}, {d.id: d.mark for d in circuits.devices}
     )
     shift = Point(RULER, RULER)
-    marks: list[Mark] = [box(_at(layout.plate, shift), fill="panel", layer="plate")]
-    marks += _rulers(layout.plate.width, layout.plate.height)
+    marks: list[Mark] = [box(at_ruler(layout.plate, shift), fill="panel", layer="plate")]
+    marks += rulers(layout.plate.width, layout.plate.height)
     for duct in layout.ducts:
-        marks += _duct(duct, shift, (fill or {}).get(duct.name, 0.0))
+        marks += _duct(duct, shift, (fill or {}).get(duct.name))
     for rail in layout.rails:
         marks += _rail(rail, shift)
         marks += _spare(layout, rail, shift, spare_share)
@@ -93,11 +101,13 @@ def draw_plate(
     return Drawing(*size, tuple(marks), "Mounting plate")
 
 
-def _at(rect: Rect, shift: Point) -> Rect:
+def at_ruler(rect: Rect, shift: Point) -> Rect:
+    """A rectangle of plate or door, moved to where the rulers leave room for it."""
     return rect.moved(shift.x, shift.y)
 
 
-def _rulers(width: float, height: float) -> list[Mark]:
+def rulers(width: float, height: float) -> list[Mark]:
+    """Rulers along two sides, every 10 mm, and the datum cross in the corner."""
     marks: list[Mark] = []
     for along, upright in ((width, False), (height, True)):
         for mm in range(0, int(along) + 1, 10):
@@ -117,18 +127,11 @@ def _rulers(width: float, height: float) -> list[Mark]:
     return marks + cross
 
 
-def _duct(duct: Duct, shift: Point, fill: float) -> list[Mark]:
-    rect = _at(duct.rect, shift)
+def _duct(duct: Duct, shift: Point, level: DuctLevel | None) -> list[Mark]:
+    rect = at_ruler(duct.rect, shift)
     key = f"duct:{duct.name}"
     marks: list[Mark] = [box(rect, "line", 0.5, "duct", key, "duct")]
-    level = min(fill, 1.0)
-    role = "judgement" if fill > 0.5 else "duct level"
-    if level > 0.005:
-        if duct.upright:
-            inner = Rect(rect.centre.x - rect.width * level / 2, rect.y + 1, rect.width * level, rect.height - 2)
-        else:
-            inner = Rect(rect.x + 1, rect.bottom - rect.height * level, rect.width - 2, rect.height * level)
-        marks.append(box(inner, role, 0, role, key, "duct"))
+    marks += _level(duct, rect, level, shift, key) if level else []
     for n in range(int(duct.length // 8)):
         d = 4 + n * 8
         if duct.upright:
@@ -143,15 +146,17 @@ def _duct(duct: Duct, shift: Point, fill: float) -> list[Mark]:
                 Line(x, rect.y, x, rect.y + 4, "line", 0.3, layer="duct"),
                 Line(x, rect.bottom - 4, x, rect.bottom, "line", 0.3, layer="duct"),
             ]
-    label = duct.name + (f"  {fill:.0%}" if fill > 0 else "")
-    middle = rect.centre
+    share = max((part[2] for part in level.parts), default=0.0) if level else 0.0
+    role = "judgement" if level and share > level.limit else "ink"
+    said = duct.name + (f"  {share:.0%}" if share > 0 else "") + ("  mixed" if level and level.mixed else "")
+    at = rect.centre
     marks.append(
         Text(
-            middle.x + (2 if duct.upright else 0),
-            middle.y + (0 if duct.upright else 2),
-            label,
+            at.x + (2 if duct.upright else 0),
+            at.y + (0 if duct.upright else 2),
+            said,
             WORD,
-            "ink",
+            role,
             Face.WORDS,
             Align.MIDDLE,
             not duct.upright,
@@ -159,6 +164,24 @@ def _duct(duct: Duct, shift: Point, fill: float) -> list[Mark]:
             key,
         )
     )
+    return marks
+
+
+def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: str) -> list[Mark]:
+    """The fill, piece by piece: a level duct from its floor, an upright one from its middle to both sides."""
+    marks: list[Mark] = []
+    for begin, end, share in level.parts:
+        shown = min(share, 1.0)
+        if shown <= 0.005:
+            continue
+        role = "judgement" if share > level.limit else "duct level"
+        if duct.upright:
+            wide = (rect.width - 2) * shown
+            part = Rect(rect.centre.x - wide / 2, begin + shift.y, wide, end - begin)
+        else:
+            high = (rect.height - 2) * shown
+            part = Rect(begin + shift.x, rect.bottom - 1 - high, end - begin, high)
+        marks.append(box(part, role, 0, role, key, "fill"))
     return marks
 
 
@@ -189,7 +212,7 @@ def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Mark]
 
 
 def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
-    rect = _at(seat.rect, shift)
+    rect = at_ruler(seat.rect, shift)
     key = f"device:{seat.device}"
     kind = seat.part.kind.id
     tag = said.tag[seat.device]
@@ -282,60 +305,10 @@ def _earth(rect: Rect, seat: Seat, tag: str, key: str) -> list[Mark]:
     return marks
 
 
-def draw_door(door: DoorPlan, circuits: Circuits, names: Names) -> Drawing:
-    """The door from the front, with rulers; keys are ``device:``."""
-    shift = Point(RULER, RULER)
-    legend = {d.id: d.legend for d in circuits.devices}
-    marks: list[Mark] = [box(_at(door.face, shift), fill="panel", layer="door")]
-    marks += _rulers(door.face.width, door.face.height)
-    x = door.hinge_x + RULER
-    for y in (door.face.height * 0.15, door.face.height * 0.85):
-        marks.append(box(Rect(x - 2, y + RULER - 14, 4, 28), "second", 0.4, "rail", layer="door"))
-    for seat in door.seats:
-        marks += _operator(seat, names.tag[seat.device], legend[seat.device], shift)
-    plate = _at(door.nameplate, shift)
-    marks += [
-        box(plate, "second", 0.4, "card", "nameplate", "door"),
-        Text(plate.centre.x, plate.centre.y + 2, "nameplate", WORD, "second", align=Align.MIDDLE, key="nameplate"),
-        Circle(door.stud.x + RULER, door.stud.y + RULER, 7, "ink", 0.4, "wire green-yellow", "door", "door bond"),
-    ]
-    size = (door.face.width + RULER + 6, door.face.height + RULER + 4)
-    return Drawing(*size, tuple(marks), "Door, from the front")
-
-
-def _operator(seat: DoorSeat, tag: str, legend: str, shift: Point) -> list[Mark]:
-    x, y = seat.x + shift.x, seat.y + shift.y
-    key = f"device:{seat.device}"
-    if seat.part.kind.family == "isolator":
-        half = HANDLE / 2
-        return [
-            box(Rect(x - half, y - half, HANDLE, HANDLE), "ink", 0.5, "card", key, "door"),
-            Circle(x, y, 22, "ink", 0.5, "part", "door", key),
-            box(Rect(x - 6, y - 24, 12, 48), "ink", 0.5, "second", key, "door"),
-            Text(x, y - half - 4, legend, WORD, face=Face.PRINTED, align=Align.MIDDLE, key=key),
-            Text(x + half + 4, y + 3, tag, TAG, face=Face.PRINTED_BOLD, key=key),
-        ]
-    lens = "lens " + (seat.part.colour or "green")
-    lamp = seat.part.kind.id == "lamp"
-    marks: list[Mark] = [
-        Circle(x, y, 15, "ink", 0.5, "card", "door", key),
-        Circle(x, y, 11 if lamp else 12, "ink", 0.4, lens, "door", key),
-        Text(x, y - 19, legend, 4.4, face=Face.PRINTED, align=Align.MIDDLE, key=key),
-        Text(x + 18, y + 3, tag, TAG - 1, face=Face.PRINTED_BOLD, key=key),
-    ]
-    if lamp:
-        d = 11 * 0.7071
-        marks += [
-            Line(x - d, y - d, x + d, y + d, "ink", 0.3, layer="door", key=key),
-            Line(x - d, y + d, x + d, y - d, "ink", 0.3, layer="door", key=key),
-        ]
-    return marks
-
-
 def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
     """The drawing with every hole of a face: crosses, numbers, running dimensions and datum."""
     kept = ("plate", "door", "ruler", "rail", "duct")
-    marks = [_plain(m) for m in drawing.marks if m.layer in kept and getattr(m, "fill", "") != "duct level"]
+    marks = [_plain(m) for m in drawing.marks if m.layer in kept]
     here = [hole for hole in holes if hole.face == face]
     for hole in here:
         x, y, r = hole.x + RULER, hole.y + RULER, hole.drill / 2

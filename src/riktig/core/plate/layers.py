@@ -1,11 +1,14 @@
 """Layers that are laid over the plate: heat, the room that parts need, and their clamps."""
 
+from collections.abc import Mapping
+
 from riktig.core.geometry import Align, Face, Line, Mark, Rect, Text
+from riktig.core.job import DeviceId
 from riktig.core.plate.draw import RULER, box
 from riktig.core.plate.model import Layout
 from riktig.core.plate.warmth import Losses
 
-__all__ = ["clamp_marks", "heat_marks", "room_marks"]
+__all__ = ["clamp_marks", "heat_marks", "mounted_marks", "room_marks"]
 
 WARM_W_DM2 = (2.0, 5.0, 10.0)
 """From which loss per dm² of its front a part is tinted weakly, more, strongly, W (chosen by us)."""
@@ -47,6 +50,42 @@ def room_marks(layout: Layout) -> list[Mark]:
             rect.height + part.room_top + part.room_bottom,
         )
         marks.append(box(around, "act", 0.6, dashed=True))
+    return marks
+
+
+def mounted_marks(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Mark]:
+    """A tick on what is mounted, and by how much what the plan has moved since stands elsewhere.
+
+    Args:
+        moved: Leads of mounted blocks and how far the plan has moved since, mm.
+    """
+    marks: list[Mark] = []
+    for stand in layout.stands:
+        if stand.block.lead not in moved:
+            continue
+        rect, by = stand.body.moved(RULER, RULER), moved[stand.block.lead]
+        role = "meets" if by < 0.5 else "out of date"
+        x, y = rect.right - 7, rect.y + 6
+        marks += [
+            box(rect, role, 1.4, layer="mounted"),
+            Line(x - 3, y, x - 0.5, y + 3, role, 1.2, layer="mounted"),
+            Line(x - 0.5, y + 3, x + 4, y - 3.5, role, 1.2, layer="mounted"),
+        ]
+        if by >= 0.5:
+            said = f"mounted {by:.0f} mm from here"
+            marks.append(
+                Text(
+                    rect.centre.x,
+                    rect.bottom + 6,
+                    said,
+                    5.0,
+                    role,
+                    Face.BOLD,
+                    Align.MIDDLE,
+                    backed=True,
+                    layer="mounted",
+                )
+            )
     return marks
 
 

@@ -106,12 +106,9 @@ def aligned(stands: Sequence[Stand], edge: Edge) -> tuple[Stand, ...]:
         return tuple(
             replace(s, y=round(first.y if edge is Edge.TOP else first.bottom - s.block.height, 2)) for s in free
         )
-    place = {
-        Edge.LEFT: lambda s: first.x,
-        Edge.MIDDLE: lambda s: first.centre.x - s.block.width / 2,
-        Edge.RIGHT: lambda s: first.right - s.block.width,
-    }[edge]
-    return tuple(replace(s, x=round(place(s), 2)) for s in stands[1:])
+    share = {Edge.LEFT: 0.0, Edge.MIDDLE: 0.5, Edge.RIGHT: 1.0}[edge]
+    line = first.x + share * first.width
+    return tuple(replace(s, x=round(line - share * s.block.width, 2)) for s in stands[1:])
 
 
 def spread(stands: Sequence[Stand]) -> tuple[Stand, ...]:

@@ -19,15 +19,14 @@ from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.mends import apply_mend, larger_enclosure, proposed_box
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
-from riktig.core.rules.plate import DUCT_FILL_LIMIT, PLATE_CLAUSES
+from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.view import View
 from riktig.core.sizing import PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
-from riktig.core.wiring import WIRING
+from riktig.core.wiring import DUCT_USES, WIRING
 
 __all__ = [
     "CLAUSES",
-    "DUCT_FILL_LIMIT",
     "RULES",
     "VIEW",
     "ClauseResult",
@@ -63,6 +62,7 @@ VIEW = Derived(
         WARMTH,
         HOLES,
         WIRING,
+        DUCT_USES,
         STRIPS,
         LABELS,
         LIVE_WITH_MAIN_OFF,

@@ -5,35 +5,35 @@ from riktig.core.circuit import Zone
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
+from riktig.core.wiring import fill_limit
 
-__all__ = ["DUCT_FILL_LIMIT", "PLATE_CLAUSES"]
-
-DUCT_FILL_LIMIT = 0.70
-"""Share of a duct that wires may take at delivery (common practice, no source)."""
+__all__ = ["PLATE_CLAUSES"]
 
 
 def ducts_hold(view: View) -> ClauseResult:
     """Room is left in every duct."""
-    clause = COMMON_PRACTICE
+    limit = fill_limit(view.job.practice)
+    clause = limit.source
     findings = [
         Finding(
             "P01",
             Verdict.FAILS,
-            f"{name} is {fill:.0%} full; {DUCT_FILL_LIMIT:.0%} is the limit.",
-            f"duct:{name}",
+            f"{use.name} is {use.share:.0%} full at its fullest place; {limit.value:.0%} is the limit.",
+            f"duct:{use.name}",
             clause,
-            "Use a wider duct.",
+            f"Use a duct {use.width:g} mm wide." if use.width else "No duct is wide enough: lead wires another way.",
             Mend("Next wider duct", "wider duct"),
         )
-        for name, fill in view.wiring.fill.items()
-        if fill > DUCT_FILL_LIMIT
+        for use in view.ducts
+        if use.share > limit.value
     ]
+    shared = [f"{use.name} holds {', '.join(use.families)}" for use in view.ducts if use.shared]
     return ClauseResult(
         "P01",
         Group.PLATE,
         "Duct fill",
         clause,
-        tuple(f"{n}: {f:.0%}" for n, f in view.wiring.fill.items()),
+        (*(f"{use.name}: {use.share:.0%}" for use in view.ducts), *shared),
         tuple(findings),
     )
 

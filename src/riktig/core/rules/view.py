@@ -9,7 +9,7 @@ from riktig.core.labels import Labels
 from riktig.core.plate import DoorPlan, Hole, Layout, Warmth
 from riktig.core.sizing import Proposal, Sizing
 from riktig.core.terminals import Strips
-from riktig.core.wiring import Wiring
+from riktig.core.wiring import DuctUse, Wiring
 
 __all__ = ["View"]
 
@@ -29,6 +29,7 @@ class View:
     warmth: Warmth
     holes: tuple[Hole, ...]
     wiring: Wiring
+    ducts: tuple[DuctUse, ...]
     strips: Strips
     labels: Labels
     live_off: tuple[LiveNet, ...]

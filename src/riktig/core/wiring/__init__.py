@@ -4,21 +4,26 @@ Words: a *stage* is what a wire belongs to; a *batch* is cut and marked together
 what goes on an end; the *door loop* is the slack that lets the door open.
 """
 
-from riktig.core.wiring.connect import DUCT_HEIGHT, wire_all
-from riktig.core.wiring.derived import PLATE_DRAWING, WIRING
+from riktig.core.wiring.connect import wire_all
+from riktig.core.wiring.derived import DUCT_USES, PLATE_DRAWING, WIRING
 from riktig.core.wiring.draw import draw_batches, mini_plate, route_marks
-from riktig.core.wiring.model import Batch, Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
+from riktig.core.wiring.fill import DUCT_HEIGHT, DuctUse, Opening, fill_limit
+from riktig.core.wiring.model import Batch, Crowded, Segment, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
 from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Route, Router
 
 __all__ = [
     "DUCT_HEIGHT",
+    "DUCT_USES",
     "PLATE_DRAWING",
     "WIRING",
     "Batch",
     "Crowded",
+    "DuctUse",
+    "Opening",
     "Route",
     "Router",
+    "Segment",
     "Stage",
     "Wire",
     "WireEnd",
@@ -26,6 +31,7 @@ __all__ = [
     "Wiring",
     "best_path",
     "draw_batches",
+    "fill_limit",
     "mini_plate",
     "route_marks",
     "wire_all",

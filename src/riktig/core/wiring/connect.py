@@ -10,20 +10,19 @@ from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zo
 from riktig.core.job import CircuitId, DeviceId, Enclosure, PinId, Practice
 from riktig.core.plate import DoorPlan, Layout
 from riktig.core.sizing import Sizing, circuit_of_net
-from riktig.core.standards import conductor_name, ferrule, twin_ferrule, wire_diameter
+from riktig.core.standards import conductor_name, ferrule, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import conductor_colour
+from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.halves import Half, circuit_of_pin, feeds, owner_of
 from riktig.core.wiring.idents import INSIDE_ONE, idents
 from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
 from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Router
 
-__all__ = ["DUCT_HEIGHT", "wire_all"]
+__all__ = ["wire_all"]
 
-DUCT_HEIGHT = 60.0
-"""Inside height of the ducts, mm (the stock on the cut list)."""
 HINGE = 50_000.0
 """What a way over the hinge counts more, mm (chosen by us: beyond any way on a plate, so none is crossed twice)."""
 ROUND_TO = 10.0
@@ -74,7 +73,7 @@ def wire_all(
     wires = [maker.wire(half) for half in halves]
     wires, crowded = _with_ends(wires, devices, sizing)
     ordered, batches = make_batches(wires, practice)
-    return Wiring(ordered, batches, _fill(ordered, layout), crowded, tuple(unrouted))
+    return Wiring(ordered, batches, segments_of(ordered, layout), crowded, tuple(unrouted))
 
 
 def _is_clamp(pin: PinId, devices: dict[DeviceId, Device]) -> bool:
@@ -286,16 +285,3 @@ def _with_ends(
 
     done = [replace(wire, start=fitted(wire.start, wire), end=fitted(wire.end, wire)) for wire in wires]
     return done, tuple(crowded)
-
-
-def _fill(wires: tuple[Wire, ...], layout: Layout) -> dict[str, float]:
-    """Share of each duct that the wires through it take, counted as squares of their diameter.
-
-    A wire counts for the whole duct it runs in, so the figure is that of the fullest place.
-    """
-    taken = dict.fromkeys((duct.name for duct in layout.ducts), 0.0)
-    for wire in wires:
-        for name in wire.ducts:
-            taken[name] += wire_diameter(wire.mm2).value ** 2
-    width = {duct.name: duct.rect.width if duct.upright else duct.rect.height for duct in layout.ducts}
-    return {name: round(area / (width[name] * DUCT_HEIGHT), 4) for name, area in taken.items()}

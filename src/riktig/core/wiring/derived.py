@@ -6,20 +6,27 @@ from riktig.core.circuit import CIRCUITS, NAMES, NETS, Circuits, Names
 from riktig.core.geometry import Drawing
 from riktig.core.job import Practice
 from riktig.core.plan import Derived
-from riktig.core.plate import DOOR, LAYOUT, Layout, draw_plate
+from riktig.core.plate import DOOR, LAYOUT, DuctLevel, Layout, draw_plate
 from riktig.core.sizing import SIZING
 from riktig.core.wiring.connect import wire_all
-from riktig.core.wiring.model import Wiring
+from riktig.core.wiring.fill import DuctUse, duct_uses
 
-__all__ = ["PLATE_DRAWING", "WIRING"]
+__all__ = ["DUCT_USES", "PLATE_DRAWING", "WIRING"]
 
 WIRING = Derived(
     "wiring", (CIRCUITS, NETS, NAMES, SIZING, LAYOUT, DOOR, attrgetter("enclosure"), attrgetter("practice")), wire_all
 )
 
 
-def _draw(layout: Layout, circuits: Circuits, names: Names, wiring: Wiring, practice: Practice) -> Drawing:
-    return draw_plate(layout, circuits, names, wiring.fill, practice.spare_share)
+DUCT_USES = Derived("duct uses", (WIRING, LAYOUT, NETS, attrgetter("practice")), duct_uses)
 
 
-PLATE_DRAWING = Derived("plate drawing", (LAYOUT, CIRCUITS, NAMES, WIRING, attrgetter("practice")), _draw)
+def _draw(layout: Layout, circuits: Circuits, names: Names, uses: tuple[DuctUse, ...], practice: Practice) -> Drawing:
+    levels = {
+        use.name: DuctLevel(tuple((part.begin, part.end, part.share) for part in use.segments), use.limit, use.shared)
+        for use in uses
+    }
+    return draw_plate(layout, circuits, names, levels, practice.spare_share)
+
+
+PLATE_DRAWING = Derived("plate drawing", (LAYOUT, CIRCUITS, NAMES, DUCT_USES, attrgetter("practice")), _draw)

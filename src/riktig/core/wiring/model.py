@@ -8,7 +8,7 @@ from riktig.core.geometry import Point
 from riktig.core.job import CircuitId, PinId
 from riktig.core.standards import Why, conductor_name
 
-__all__ = ["Batch", "Crowded", "Stage", "Wire", "WireEnd", "WireKey", "Wiring", "wire_key"]
+__all__ = ["Batch", "Crowded", "Segment", "Stage", "Wire", "WireEnd", "WireKey", "Wiring", "wire_key"]
 
 WireKey = NewType("WireKey", str)
 
@@ -105,14 +105,28 @@ class Crowded:
 
 
 @dataclass(frozen=True, slots=True)
+class Segment:
+    """A piece of a duct with one fill: from and to, mm from the plate's datum, and the share of its section."""
+
+    begin: float
+    end: float
+    share: float
+
+
+@dataclass(frozen=True, slots=True)
 class Wiring:
-    """All wires in the order they go in, their batches, duct fill by duct name, and trouble."""
+    """All wires in the order they go in, their batches, the fill along every duct by its name, and trouble."""
 
     wires: tuple[Wire, ...]
     batches: tuple[Batch, ...]
-    fill: dict[str, float]
+    segments: dict[str, tuple[Segment, ...]]
     crowded: tuple[Crowded, ...]
     unrouted: tuple[PinId, ...]
+
+    @property
+    def fill(self) -> dict[str, float]:
+        """The share of its section that wires take at the fullest place of every duct."""
+        return {name: max((s.share for s in parts), default=0.0) for name, parts in self.segments.items()}
 
     def wire(self, key: str) -> Wire | None:
         """The wire with that key."""

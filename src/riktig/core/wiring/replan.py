@@ -7,7 +7,8 @@ from riktig.core.circuit import CIRCUITS, NETS, Circuits, NetClass
 from riktig.core.job import Job
 from riktig.core.plan import Plan
 from riktig.core.plate import DOOR, LAYOUT, WARMTH, Layout, locked_leads, with_layout
-from riktig.core.plate.planning import Found, Problem, Reached, Tie, improve, now_of, problem_of, reached, realised
+from riktig.core.plate.planning import Found, Problem, Tie, improve, now_of, problem_of, reached, realised
+from riktig.core.plate.reached import Reached
 from riktig.core.sizing import SIZING, Sizing
 from riktig.core.wiring.derived import WIRING
 

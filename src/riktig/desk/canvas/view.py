@@ -37,6 +37,8 @@ class DrawingView(QWidget):
     """Shows one drawing. Keys: + and - zoom, 0 fits, comma and point step through what is on it."""
 
     chosen = Signal(str)
+    clicked = Signal(str)
+    """A left click without a drag, when the button is let go."""
     menu_asked = Signal(str, QPoint)
     hovered = Signal(str)
 
@@ -51,6 +53,7 @@ class DrawingView(QWidget):
         self.pages = False
         self._drawing = Drawing(100, 100, ())
         self._overlay: Sequence[Mark] = ()
+        self._laid: Sequence[Mark] = ()
         self._hidden: frozenset[str] = frozenset()
         self._selection: frozenset[str] = frozenset()
         self._layer: QPixmap | None = None
@@ -61,6 +64,7 @@ class DrawingView(QWidget):
         self._panning: QPointF | None = None
         self._under = ""
         self.hovers = False
+        self.modifiers = Qt.KeyboardModifier.NoModifier
         self.on_key: Callable[[QKeyEvent], bool] = lambda event: False
 
     def show_drawing(self, drawing: Drawing) -> None:
@@ -97,6 +101,12 @@ class DrawingView(QWidget):
             self._hidden = hidden
             self._forget()
         self.update()
+
+    def set_laid(self, marks: Sequence[Mark]) -> None:
+        """Marks laid over the drawing and kept with it in the cached layer, such as thousands of wires."""
+        if marks != self._laid:
+            self._laid = marks
+            self._forget()
 
     def _forget(self) -> None:
         self._layer = None
@@ -178,6 +188,7 @@ class DrawingView(QWidget):
         if self._hidden:
             marks = tuple(mark for mark in marks if mark.key not in self._hidden)
         paint(painter, marks, self.theme, chosen=self._selection)
+        paint(painter, self._laid, self.theme)
         painter.end()
         return layer
 
@@ -215,16 +226,17 @@ class DrawingView(QWidget):
             self._pan(QPointF(0, turn / 2))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        """Left chooses and may begin a drag; the middle button moves the drawing."""
+        """Left chooses and may begin a drag, also where there is nothing; the middle button moves the drawing."""
         self.setFocus()
         if event.button() == Qt.MouseButton.MiddleButton:
             self._panning = event.position()
             return
         key = self.key_at(event.position())
+        self.modifiers = event.modifiers()
         self.chosen.emit(key)
         if event.button() == Qt.MouseButton.RightButton:
             self.menu_asked.emit(key, event.globalPosition().toPoint())
-        elif event.button() == Qt.MouseButton.LeftButton and key and self.gesture:
+        elif event.button() == Qt.MouseButton.LeftButton and self.gesture:
             self._pressed = event.position()
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
@@ -233,6 +245,7 @@ class DrawingView(QWidget):
             self._pan(event.position() - self._panning)
             self._panning = event.position()
         elif self._pressed is not None and self.gesture:
+            self.modifiers = event.modifiers()
             if not self._dragging:
                 far = (event.position() - self._pressed).manhattanLength() > DRAG_PX
                 if not far:
@@ -251,10 +264,13 @@ class DrawingView(QWidget):
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         """Ends the drag with one edit."""
+        still = self._pressed
         self._panning = self._pressed = None
         if self._dragging and self.gesture:
             self._dragging = False
             self.gesture.finish()
+        elif still is not None:
+            self.clicked.emit(self.key_at(still))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Zoom, fit, step through the drawing; Esc ends a drag with nothing done."""

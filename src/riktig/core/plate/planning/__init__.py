@@ -6,13 +6,12 @@ beside wire that makes a plan better, counted in mm of wire.
 
 from riktig.core.plate.planning.bound import least_wire
 from riktig.core.plate.planning.problem import Problem, Tie, problem_of
-from riktig.core.plate.planning.result import Reached, boxes_that_do, reached, realised
+from riktig.core.plate.planning.result import boxes_that_do, reached, realised
 from riktig.core.plate.planning.search import Found, cost, improve, is_small, now_of
 
 __all__ = [
     "Found",
     "Problem",
-    "Reached",
     "Tie",
     "boxes_that_do",
     "cost",

@@ -1,94 +1,137 @@
 """The plate, with views for planning, marking out and cutting."""
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QMenu
+from collections.abc import Sequence
 
-from riktig.core.circuit import NAMES
-from riktig.core.geometry import Drawing, Mark
-from riktig.core.job import DeviceId
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QMenu, QWidget
+
+from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.geometry import Drawing, Rect
+from riktig.core.job import DeviceId, Job
 from riktig.core.papers import device_of, holes_of
 from riktig.core.plate import (
     CUTS,
     HOLES,
     LAYOUT,
     WARMTH,
+    Duct,
+    Furniture,
     Layout,
-    clamp_marks,
+    Rail,
+    Stand,
     draw_cuts,
-    heat_marks,
+    draw_plate,
+    duct_changed,
+    locked_leads,
     mark_out,
-    move_block,
-    plan_for_me,
-    room_marks,
+    moved_to,
+    rail_changed,
     set_lock,
 )
-from riktig.core.wiring import PLATE_DRAWING, WIRING, route_marks
+from riktig.core.plate.reached import Reached
+from riktig.core.wiring import PLATE_DRAWING, WIRING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
-from riktig.desk.stations.plate.drag import DragBlock, preview
+from riktig.desk.stations.plate.actions import PlateActions
+from riktig.desk.stations.plate.fields import PlaceFields, numbers_of
+from riktig.desk.stations.plate.gestures import Host, PlateGesture
+from riktig.desk.stations.plate.layers import PlateLayers
+from riktig.desk.stations.plate.plan_run import PlanRun
+from riktig.desk.stations.plate.preview import stand_marks
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import ScheduleTable, Station, plain_label, row_of
 
 __all__ = ["PlateStation"]
 
-LAYERS = {
-    "Heat": "A tint on every warm part, by what it loses with the loads running",
-    "Room around parts": "What each part needs free around it",
-    "Clamps": "Every clamp that takes a wire",
-}
+HINT = (
+    "Drag parts along their rail or to another, rails and ducts too; their ends make them longer. With Shift the "
+    "neighbours make room. Ctrl and click, or a frame, chooses several. Arrow keys: 1 mm, with Shift 10 mm."
+)
+CUT_HINT = (
+    "Every piece is marked with its name; level lids run exactly between the uprights. Holes are measured "
+    "from the datum in the upper left corner: measure twice before the drill."
+)
 
 
 class PlateStation(Station):
-    """A true-scale workshop drawing: drag parts, nudge by keys, mark out, cut."""
+    """A true-scale workshop drawing: have it planned, or drag, nudge and type; mark out, cut."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Mounting plate")
-        self.view.chosen.connect(session.select)
-        self.view.gesture = DragBlock(self.view, self._layout, self._place)
+        self.view.chosen.connect(self._choose_by_click)
+        self.view.clicked.connect(self._choose_one)
+        self.view.menu_asked.connect(lambda key, at: self._ask_menu(at))
         self.view.on_key = self._key
-        self.plan_button = self.button("Plan for me", "Gives every part that is not locked back to the plan", main=True)
-        self.plan_button.clicked.connect(lambda: session.edit("plan for me", plan_for_me))
+        self.chosen: tuple[DeviceId, ...] = ()
+        self.actions_ = PlateActions(session, lambda: self.chosen)
+        self.view.gesture = PlateGesture(
+            Host(
+                self.view,
+                self._layout,
+                lambda: session.plan.get(NAMES).tag,
+                lambda: locked_leads(session.job),
+                lambda: self.chosen,
+                self.actions_.place,
+                lambda name, furniture: self.actions_.furnish(f"move {name}", furniture),
+                self._choose,
+                lambda: self.measure.isChecked(),
+            )
+        )
+        self.run = PlanRun(session)
+        self.run.better.connect(self._show_better)
+        self.run.ended.connect(self._planned)
+        self._reached: Reached | None = None
+        session.changed.connect(self._moved_on)
+        self.plan_button = self.button(
+            "Plan for me", "Seeks the best place for every part that is not locked, while you watch", main=True
+        )
+        self.plan_button.clicked.connect(self._plan)
         self.lock = self.button("Lock", "Keeps the chosen part where it is (L)", checkable=True)
         self.lock.clicked.connect(self._lock)
+        self.arrange = self.button("Arrange …", "Align, spread, swap, lay out alike; rails and ducts")
+        menu = QMenu(self.arrange)
+        menu.aboutToShow.connect(lambda: self.actions_.fill(menu))
+        self.arrange.setMenu(menu)
+        self.measure = self.button("Measure", "Drag from point to point to measure (M)", checkable=True)
         self.marking = self.button("Mark-out", "Holes from the datum", checkable=True)
         self.cutting = self.button("Cut list", "Rail, duct and lids by piece", checkable=True)
-        self.wires = self.button("Wires", "The way of every wire", checkable=True)
-        self.layers = self.button("Layers …", "Heat, the room that parts need, clamps: laid over the plate")
-        menu = QMenu(self.layers)
-        self.shown = {}
-        for name, tip in LAYERS.items():
-            action = menu.addAction(name)
-            action.setCheckable(True)
-            action.setToolTip(tip)
-            action.toggled.connect(self.refresh)
-            self.shown[name] = action
-        self.layers.setMenu(menu)
+        self.layers = PlateLayers(self, session)
+        self.layers.turned.connect(self.refresh)
         self.marking.clicked.connect(lambda: self._turn(self.marking))
         self.cutting.clicked.connect(lambda: self._turn(self.cutting))
-        self.wires.clicked.connect(self.refresh)
-        self.words = plain_label("", "second")
+        self.words = plain_label("", "second", wraps=True)
         self.hint = plain_label("", "quiet", wraps=True)
+        self.fields = PlaceFields(self._entered)
         self.table = ScheduleTable("Holes", "hole")
         self.table.row_chosen.connect(lambda hole: session.select(f"hole:{hole}"))
         self.table.hide()
-        self.add_bar((self.plan_button, self.lock, self.marking, self.cutting, self.wires, self.layers, None))
+        bar: list[QWidget | None] = [self.plan_button, self.lock, self.arrange, self.measure]
+        self.add_bar((*bar, self.marking, self.cutting, self.layers, None))
         self.add_body(self.words, 0)
         row = row_of(())
         row.addWidget(self.view, 3)
         row.addWidget(self.table, 2)
         self.add_body(row)
+        self.add_body(self.fields, 0)
         self.add_body(self.hint, 0)
 
     def _layout(self) -> Layout:
         return self.session.plan.get(LAYOUT)
+
+    def _tags(self) -> dict[DeviceId, str]:
+        return dict(self.session.plan.get(NAMES).tag)
 
     def _turn(self, to: object) -> None:
         for button in (self.marking, self.cutting):
             if button is not to:
                 button.setChecked(False)
         self.refresh()
+
+    @property
+    def _planning(self) -> bool:
+        return not (self.cutting.isChecked() or self.marking.isChecked())
 
     def _drawing(self) -> Drawing:
         plan = self.session.plan
@@ -97,65 +140,101 @@ class PlateStation(Station):
         drawing = plan.get(PLATE_DRAWING)
         if self.marking.isChecked():
             return mark_out(drawing, plan.get(HOLES), "plate")
-        return drawing
+        return self.layers.without_hidden(drawing)
 
     def refresh(self) -> None:
         """Shows the plate of now, and what does not fit."""
+        if self.run.running:
+            return
         plan = self.session.plan
-        layout, wiring = self._layout(), plan.get(WIRING)
+        layout = self._layout()
         self.view.show_drawing(self._drawing())
-        planning = not (self.cutting.isChecked() or self.marking.isChecked())
         self.table.setVisible(self.marking.isChecked())
         if self.marking.isChecked():
             self.table.show_schedule(holes_of(plan, "plate"))
-        metres = sum(wire.length for wire in wiring.wires) / 1000
-        total = sum(rail.length for rail in layout.rails) or 1
-        free = sum(layout.free_on(rail) for rail in layout.rails) / total
-        self.words.setText(f"wire {metres:.1f} m  ·  {free:.0%} of the rail free")
-        if layout.misfits:
-            self.hint.setText("Does not fit: " + "; ".join(m.said(plan.get(NAMES).tag) for m in layout.misfits[:3]))
-            self.hint.setObjectName("fails")
-        elif not planning:
-            self.hint.setText(
-                "Every piece is marked with its name; level lids run exactly between the uprights. Holes are measured "
-                "from the datum in the upper left corner: measure twice before the drill."
-            )
-            self.hint.setObjectName("quiet")
+        leads = {stand.block.lead for stand in layout.stands}
+        self.chosen = tuple(lead for lead in self.chosen if lead in leads)
+        self.words.setText(self._said(layout))
+        wrong = bool(layout.misfits) and self._planning
+        if wrong:
+            tags = self._tags()
+            self.hint.setText("Does not fit: " + "; ".join(m.said(tags) for m in layout.misfits[:3]))
         else:
-            self.hint.setText(
-                "Drag a part along its rail or to another. Arrow keys move it by 1 mm, with Shift "
-                "by 10 mm; up and down change the rail. Esc while dragging: nothing happened."
-            )
-            self.hint.setObjectName("quiet")
+            self.hint.setText(HINT if self._planning else CUT_HINT)
+        self.hint.setObjectName("fails" if wrong else "quiet")
         self.hint.style().unpolish(self.hint)
         self.hint.style().polish(self.hint)
-        if planning:
-            self._overlay()
-        else:
+        self.fields.setVisible(self._planning)
+        self._mark()
+
+    def _said(self, layout: Layout) -> str:
+        if self._reached is not None and self._planning:
+            return "  ·  ".join(self._reached.lines())
+        plan = self.session.plan
+        metres = sum(wire.length for wire in plan.get(WIRING).wires) / 1000
+        total = sum(rail.length for rail in layout.rails) or 1
+        free = sum(layout.free_on(rail) for rail in layout.rails) / total
+        warm = plan.get(WARMTH)
+        said = (
+            f"wire {metres:.1f} m  ·  {free:.0%} of the rail free  ·  {warm.total_w:.0f} W, {warm.inside_c:g} °C inside"
+        )
+        said += f" of {warm.limit_c:g} °C"
+        return f"{said}: take {warm.remedy}" if warm.too_warm else said
+
+    def _mark(self) -> None:
+        """What is chosen, its numbers, the layers, and what does not fit."""
+        layout, keys = self._layout(), {self.session.selection}
+        for stand in layout.stands:
+            if stand.block.lead in self.chosen:
+                keys |= {f"device:{device}" for device in stand.block.devices} if len(self.chosen) > 1 else set()
+                keys.add(f"device:{stand.block.lead}")
+        owner = device_of(self.session.selection)
+        keys |= {f"device:{owner}"} if owner else set()
+        self.view.select(frozenset(keys))
+        self.lock.setEnabled(bool(self.chosen))
+        self.lock.setChecked(bool(self.chosen) and set(self.chosen) <= locked_leads(self.session.job))
+        thing = self._thing(layout)
+        self.fields.show_numbers(self._name(thing), numbers_of(layout, thing) if thing else ())
+        if not self._planning:
+            self.view.set_laid(())
             self.view.set_overlay(())
-
-    def _tag(self, device: DeviceId) -> str:
-        return self.session.plan.get(NAMES).tag[device]
-
-    def _overlay(self) -> None:
-        plan, marks = self.session.plan, list[Mark]()
-        wiring, key = plan.get(WIRING), self.session.selection
-        wire = wiring.wire(key.removeprefix("wire:"))
-        if self.wires.isChecked():
-            marks += route_marks(wiring.wires, width=0.5)
-        if wire:
-            marks += route_marks((wire,))
-        layout = self._layout()
-        if self.shown["Heat"].isChecked():
-            marks += heat_marks(layout, plan.get(WARMTH).losses)
-        if self.shown["Room around parts"].isChecked():
-            marks += room_marks(layout)
-        if self.shown["Clamps"].isChecked():
-            marks += clamp_marks(layout)
-        lead = {m.device for m in self._layout().misfits}
-        for device in sorted(lead):
-            marks += preview(self._layout(), device)
+            return
+        self.view.set_laid(self.layers.marks(layout))
+        wrong = {m.device for m in layout.misfits}
+        marks = [mark for lead in sorted(wrong) for mark in stand_marks(layout, [lead], self._tags())]
         self.view.set_overlay(marks)
+
+    def _thing(self, layout: Layout) -> Stand | Rail | Duct | None:
+        """What the numbers are of: one part, or a rail or duct."""
+        kind, _, name = self.session.selection.partition(":")
+        if kind == "rail":
+            return next((rail for rail in layout.rails if rail.name == name), None)
+        if kind == "duct":
+            return layout.duct(name)
+        return layout.stand_of(self.chosen[0]) if len(self.chosen) == 1 else None
+
+    def _name(self, thing: Stand | Rail | Duct | None) -> str:
+        if thing is None:
+            return f"{len(self.chosen)} parts chosen" if len(self.chosen) > 1 else ""
+        return self._tags()[thing.block.lead] if isinstance(thing, Stand) else thing.name
+
+    def _entered(self, values: dict[str, float]) -> None:
+        """A number was typed in: one edit."""
+        layout = self._layout()
+        thing = self._thing(layout)
+        if isinstance(thing, Rail):
+            changed = rail_changed(layout, thing.number, y=values["at"], x1=values["from"], x2=values["to"])
+            self.actions_.furnish(f"move {thing.name}", changed)
+        elif isinstance(thing, Duct):
+            width, height = max(values["width"], 0.0), max(values["height"], 0.0)
+            changed = duct_changed(layout, thing.number, Rect(values["x"], values["y"], width, height))
+            self.actions_.furnish(f"move {thing.name}", changed)
+        elif thing is not None:
+            rail = layout.rail(thing.rail)
+            if rail:
+                self.actions_.place((moved_to(layout, thing, rail.number, values["from the rail's end"]),))
+            else:
+                self.actions_.place((Stand(thing.block, 0, values["x"], values["y"]),))
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
@@ -164,50 +243,143 @@ class PlateStation(Station):
 
     def show_selection(self, key: str) -> None:
         """Marks the chosen device with all that moves with it."""
-        keys = {key}
         owner = device_of(key)
-        found = self._layout().block_of(DeviceId(owner)) if owner else None
-        if owner:
-            keys.add(f"device:{owner}")
-        self.lock.setEnabled(found is not None)
-        fix = self.session.job.plate
-        locked = {p.device for p in fix.placements if p.locked} if fix else set()
-        self.lock.setChecked(found is not None and found[0].lead in locked)
-        self.view.select(frozenset(keys))
-        if not (self.marking.isChecked() or self.cutting.isChecked()):
-            self._overlay()
+        lead = self.actions_.lead_of(DeviceId(owner)) if owner else DeviceId("")
+        if lead not in self.chosen:
+            self.chosen = (lead,) if lead else ()
+        if not self.run.running:
+            self._mark()
 
-    def _place(self, device: DeviceId, rail: int, offset: float, merge: str = "") -> None:
-        layout = self._layout()
-        self.session.edit(
-            f"move {self._tag(device)}", lambda job: move_block(job, layout, device, rail, offset), merge=merge
-        )
+    def _choose_by_click(self, key: str) -> None:
+        """Ctrl and click adds a part to what is chosen, or takes it out."""
+        owner = device_of(key)
+        lead = self.actions_.lead_of(DeviceId(owner)) if owner else DeviceId("")
+        if lead and self.view.modifiers & Qt.KeyboardModifier.ControlModifier:
+            kept = tuple(one for one in self.chosen if one != lead)
+            self._choose((*kept, lead) if len(kept) == len(self.chosen) else kept)
+            return
+        if lead not in self.chosen:
+            self.chosen = (lead,) if lead else ()
+        self.session.select(key)
+        self._mark()
+
+    def _choose_one(self, key: str) -> None:
+        """A plain click without a drag: of several that were chosen only this one stays so."""
+        if self.view.modifiers & Qt.KeyboardModifier.ControlModifier or len(self.chosen) < 2:
+            return
+        owner = device_of(key)
+        lead = self.actions_.lead_of(DeviceId(owner)) if owner else DeviceId("")
+        self.chosen = (lead,) if lead else ()
+        self._mark()
+
+    def _choose(self, leads: Sequence[DeviceId]) -> None:
+        self.chosen = tuple(leads)
+        self.session.select(f"device:{leads[-1]}" if leads else "")
+        self._mark()
+
+    def _ask_menu(self, at: QPoint) -> None:
+        menu = QMenu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.actions_.fill(menu)
+        menu.popup(at)
+
+    def _plan(self) -> None:
+        if self.run.running:
+            self.run.stop()
+            return
+        if self.session.read_only:
+            self.session.say("This job is open for looking only, so nothing was planned.", wrong=True)
+            return
+        self._reached = None
+        self.marking.setChecked(False)
+        self.cutting.setChecked(False)
+        self.plan_button.setText("Stop")
+        self.words.setText("Planning: the parts and their wires are gathered.")
+        self.view.set_laid(())
+        self.view.set_overlay(())
+        self.run.start()
+
+    def _show_better(self, layout: Layout | None, text: str) -> None:
+        self.words.setText(text)
+        if layout is not None:
+            plan = self.session.plan
+            spare = self.session.job.practice.spare_share
+            self.view.show_drawing(draw_plate(layout, plan.get(CIRCUITS), plan.get(NAMES), None, spare))
+
+    def _planned(self, reached: Reached | None) -> None:
+        self.plan_button.setText("Plan for me")
+        self._reached = reached
+        self.refresh()
+
+    def _moved_on(self) -> None:
+        """The job has changed: what was reached is no longer what is shown, and a search is of yesterday."""
+        self._reached = None
+        if self.run.running:
+            self.run.stop(keep=False)
 
     def _lock(self) -> None:
-        owner = DeviceId(device_of(self.session.selection))
-        layout, locked = self._layout(), self.lock.isChecked()
-        self.session.edit("lock" if locked else "unlock", lambda job: set_lock(job, layout, owner, locked))
+        layout, locked, leads = self._layout(), self.lock.isChecked(), self.chosen
+        if not leads:
+            return
+
+        def change(job: Job) -> Job:
+            for lead in leads:
+                job = set_lock(job, layout, lead, locked)
+            return job
+
+        self.session.edit("lock" if locked else "unlock", change)
 
     def _key(self, event: QKeyEvent) -> bool:
-        """Arrow keys nudge the chosen block; L locks it."""
-        owner = device_of(self.session.selection)
-        found = self._layout().block_of(DeviceId(owner)) if owner else None
-        if found is None:
+        """Arrow keys nudge what is chosen; L locks it, M measures, Delete takes a rail or duct away."""
+        if event.text() in ("m", "M"):
+            self.measure.toggle()
+            return True
+        kind, _, name = self.session.selection.partition(":")
+        if kind in ("rail", "duct"):
+            return self._key_of_furniture(event, name)
+        if not self.chosen:
             return False
         if event.text() in ("l", "L"):
             self.lock.toggle()
             self._lock()
             return True
-        block, rail, offset = found
+        return self._nudge(event)
+
+    def _nudge(self, event: QKeyEvent) -> bool:
+        layout = self._layout()
         by = 10.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
-        step = {Qt.Key.Key_Left: -by, Qt.Key.Key_Right: by}.get(Qt.Key(event.key()))
-        turn = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()))
-        if step is not None:
-            self._place(block.lead, rail, offset + step, merge=f"nudge {block.lead}")
-        elif turn is not None:
-            numbers = [one.number for one in self._layout().rails]
-            at = min(max(numbers.index(rail) + turn, 0), len(numbers) - 1)
-            self._place(block.lead, numbers[at], offset)
-        else:
+        dx = {Qt.Key.Key_Left: -by, Qt.Key.Key_Right: by}.get(Qt.Key(event.key()), 0.0)
+        turn = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()), 0)
+        if not dx and not turn:
             return False
+        numbers = [rail.number for rail in layout.rails]
+        moved = []
+        for stand in (s for s in layout.stands if s.block.lead in self.chosen):
+            rail = layout.rail(stand.rail)
+            if rail and turn:
+                to = numbers[min(max(numbers.index(rail.number) + turn, 0), len(numbers) - 1)]
+                moved.append(moved_to(layout, stand, to, stand.x - rail.x1))
+            else:
+                dy = 0.0 if rail else turn * by
+                moved.append(Stand(stand.block, stand.rail, round(stand.x + dx, 2), round(stand.y + dy, 2)))
+        self.actions_.place(moved, merge=f"nudge {' '.join(self.chosen)}" if dx else "")
         return True
+
+    def _key_of_furniture(self, event: QKeyEvent, name: str) -> bool:
+        if event.key() == Qt.Key.Key_Delete:
+            self.actions_.take_away(name)
+            return True
+        by = 10.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
+        dx = {Qt.Key.Key_Left: -by, Qt.Key.Key_Right: by}.get(Qt.Key(event.key()), 0.0)
+        dy = {Qt.Key.Key_Up: -by, Qt.Key.Key_Down: by}.get(Qt.Key(event.key()), 0.0)
+        changed = self._nudged(name, dx, dy) if dx or dy else None
+        if changed:
+            self.actions_.furnish(f"move {name}", changed, merge=f"nudge {name}")
+        return changed is not None
+
+    def _nudged(self, name: str, dx: float, dy: float) -> Furniture | None:
+        layout = self._layout()
+        thing = self._thing(layout)
+        if isinstance(thing, Rail):
+            return rail_changed(layout, thing.number, y=thing.y + dy, x1=thing.x1 + dx, x2=thing.x2 + dx)
+        return duct_changed(layout, thing.number, thing.rect.moved(dx, dy)) if isinstance(thing, Duct) else None

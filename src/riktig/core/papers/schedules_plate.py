@@ -1,0 +1,106 @@
+"""The plate as lists: where every part stands, how full the ducts are, where wires go into them."""
+
+from collections.abc import Callable
+
+from riktig.core.circuit import NAMES
+from riktig.core.job import Job
+from riktig.core.papers.schedule import Schedule, Value
+from riktig.core.plan import Plan
+from riktig.core.plate import LAYOUT
+from riktig.core.wiring import DUCT_USES
+
+__all__ = ["PLATE_SCHEDULES"]
+
+
+def _places(plan: Plan[Job]) -> Schedule:
+    """Every part on the plate with its place from the datum and its size, by rail and from left to right."""
+    tags, layout = plan.get(NAMES).tag, plan.get(LAYOUT)
+    rows: list[tuple[Value, ...]] = []
+    for seat in sorted(layout.seats, key=lambda s: (s.rail == 0, s.rail, s.rect.x, s.rect.y)):
+        rail, rect, part = layout.rail(seat.rail), seat.rect, seat.part
+        rows.append(
+            (
+                tags[seat.device],
+                part.ref,
+                rail.name if rail else "screwed",
+                round(rect.x - rail.x1, 1) if rail else "",
+                rect.x,
+                rect.y,
+                rect.width,
+                rect.height,
+                part.depth,
+                f"device:{seat.device}",
+            )
+        )
+    columns = (
+        ("tag", "Tag"),
+        ("part", "Part"),
+        ("rail", "Rail"),
+        ("offset", "From its end, mm"),
+        ("x", "x, mm"),
+        ("y", "y, mm"),
+        ("width", "Width, mm"),
+        ("height", "Height, mm"),
+        ("depth", "Depth, mm"),
+        ("key", "Key"),
+    )
+    return Schedule("places", "Places on the plate", columns, tuple(rows))
+
+
+def _ducts(plan: Plan[Job]) -> Schedule:
+    """Every duct with its fullest place, the width that would do and the families in it."""
+    rows: list[tuple[Value, ...]] = []
+    for use in plan.get(DUCT_USES):
+        fullest = max(use.segments, key=lambda part: part.share)
+        rows.append(
+            (
+                use.name,
+                use.now,
+                round(use.share, 3),
+                use.limit,
+                round(fullest.begin, 1),
+                round(fullest.end, 1),
+                use.width or "none",
+                ", ".join(use.families),
+                "yes" if use.shared else "",
+                f"duct:{use.name}",
+            )
+        )
+    columns = (
+        ("duct", "Duct"),
+        ("wide", "Width, mm"),
+        ("share", "Fill"),
+        ("limit", "At most"),
+        ("from", "Fullest from, mm"),
+        ("to", "to, mm"),
+        ("needs", "Width that does, mm"),
+        ("families", "Families"),
+        ("shared", "To be kept apart"),
+        ("key", "Key"),
+    )
+    return Schedule("ducts", "Fill of the ducts", columns, tuple(rows))
+
+
+def _openings(plan: Plan[Job]) -> Schedule:
+    """Where wires go into the ducts, and how many fingers have to be broken out there."""
+    rows: list[tuple[Value, ...]] = [
+        (opening.duct, opening.side, opening.at, opening.wires, opening.fingers, f"duct:{opening.duct}")
+        for use in plan.get(DUCT_USES)
+        for opening in use.openings
+    ]
+    columns = (
+        ("duct", "Duct"),
+        ("side", "Side"),
+        ("x", "x, mm"),
+        ("wires", "Wires"),
+        ("fingers", "Fingers to break out"),
+        ("key", "Key"),
+    )
+    return Schedule("openings", "Openings of the ducts", columns, tuple(rows))
+
+
+PLATE_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+    "places": _places,
+    "ducts": _ducts,
+    "openings": _openings,
+}

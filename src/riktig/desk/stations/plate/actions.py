@@ -1,0 +1,148 @@
+"""What can be done with the parts, rails and ducts that are chosen: the menu of the plate."""
+
+from collections.abc import Callable, Sequence
+from functools import partial
+
+from PySide6.QtWidgets import QMenu
+
+from riktig.core.build import MOUNTED, mounted_facts, mounted_of, mounted_subject
+from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.errors import RiktigError
+from riktig.core.job import CircuitId, DeviceId
+from riktig.core.plate import (
+    LAYOUT,
+    Edge,
+    Furniture,
+    Layout,
+    Stand,
+    aligned,
+    circuits_alike,
+    laid_out_like,
+    move_stands,
+    set_furniture,
+    spread,
+    swapped,
+    with_duct,
+    with_rail,
+    without,
+)
+from riktig.desk.session import Session
+
+__all__ = ["PlateActions"]
+
+
+class PlateActions:
+    """Fills the menu for what is chosen, and carries its commands out, each one step of undo."""
+
+    def __init__(self, session: Session, chosen: Callable[[], Sequence[DeviceId]]) -> None:
+        self._session, self._chosen = session, chosen
+
+    def _layout(self) -> Layout:
+        return self._session.plan.get(LAYOUT)
+
+    def _stands(self) -> list[Stand]:
+        stands = {stand.block.lead: stand for stand in self._layout().stands}
+        return [stands[lead] for lead in self._chosen() if lead in stands]
+
+    def lead_of(self, device: DeviceId) -> DeviceId:
+        """The lead of the block that holds a device, or ""."""
+        stand = self._layout().stand_of(device)
+        return stand.block.lead if stand else DeviceId("")
+
+    def _try(self, name: str, moved: Callable[[], tuple[Stand, ...]]) -> None:
+        try:
+            self.place(moved(), name)
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+
+    def place(self, moved: Sequence[Stand], name: str = "", *, merge: str = "") -> None:
+        """Puts blocks where they are said to stand."""
+        layout, tags = self._layout(), self._session.plan.get(NAMES).tag
+        name = name or f"move {', '.join(tags[stand.block.lead] for stand in moved[:3])}"
+        self._session.edit(name, lambda job: move_stands(job, layout, moved), merge=merge)
+
+    def furnish(self, name: str, furniture: Furniture, *, merge: str = "") -> None:
+        """Puts rails and ducts where they are said to be."""
+        layout = self._layout()
+        self._session.edit(name, lambda job: set_furniture(job, layout, *furniture), merge=merge)
+
+    def swap(self) -> None:
+        """The two chosen parts in each other's place."""
+        stands = self._stands()
+        one, other = (stands[0].block.lead, stands[1].block.lead) if len(stands) == 2 else (DeviceId(""),) * 2
+        self._try("swap", lambda: swapped(self._layout(), one, other))
+
+    def align(self, edge: Edge) -> None:
+        """The chosen parts in line with the first."""
+        self._try(f"align {edge.value}", lambda: aligned(self._stands(), edge))
+
+    def spread(self) -> None:
+        """The chosen parts with equal gaps."""
+        self._try("spread evenly", lambda: spread(self._stands()))
+
+    def fill(self, menu: QMenu) -> None:
+        """Puts in what can be done now."""
+        menu.clear()
+        stands, key = self._stands(), self._session.selection
+        line = menu.addMenu("Align")
+        for edge in Edge:
+            line.addAction(edge.value).triggered.connect(partial(self.align, edge))
+        line.setEnabled(len(stands) > 1)
+        menu.addAction("Spread evenly", self.spread).setEnabled(len(stands) > 2)
+        menu.addAction("Swap the two", self.swap).setEnabled(len(stands) == 2)
+        like = menu.addMenu("Lay out like this column")
+        self._fill_like(like, stands)
+        menu.addSeparator()
+        menu.addAction("Is mounted", lambda: self.mount(True)).setEnabled(bool(stands))
+        menu.addAction("Is not mounted", lambda: self.mount(False)).setEnabled(bool(stands))
+        menu.addSeparator()
+        plate = self._layout().plate
+        width = next((d.rect.width for d in self._layout().ducts if d.upright), 30.0)
+        menu.addAction("Add a rail", lambda: self.furnish("add a rail", with_rail(self._layout(), plate.height / 2)))
+        for words, upright in (("Add a level duct", False), ("Add an upright duct", True)):
+            more = with_duct(self._layout(), plate.width / 2, plate.height / 2, width, upright=upright)
+            menu.addAction(words).triggered.connect(partial(self.furnish, "add a duct", more))
+        kind, _, name = key.partition(":")
+        gone = menu.addAction(f"Take {name} away" if kind in ("rail", "duct") else "Take rail or duct away")
+        gone.triggered.connect(lambda: self.take_away(name))
+        gone.setEnabled(kind in ("rail", "duct"))
+
+    def take_away(self, name: str) -> None:
+        """A rail or duct less."""
+        try:
+            self.furnish(f"take {name} away", without(self._layout(), name))
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+
+    def lay_out_like(self, model: CircuitId, circuit: CircuitId) -> None:
+        """The parts of a circuit on the same rails and at the same distances as those of another."""
+        self._try("lay out alike", lambda: laid_out_like(self._layout(), model, circuit))
+
+    def mount(self, mounted: bool) -> None:
+        """Records that the chosen parts are mounted where the plan has them, or takes that back."""
+        known = {one.lead: one for one in mounted_of(self._layout(), self._session.records)}
+        entries: list[tuple[str, str, tuple[tuple[str, str], ...], str]] = []
+        for stand in self._stands():
+            lead = stand.block.lead
+            if mounted:
+                entries.append((MOUNTED, mounted_subject(lead), mounted_facts(stand), ""))
+            elif lead in known:
+                entries.append((MOUNTED, mounted_subject(lead), (), known[lead].record))
+        if entries:
+            self._session.record_all(entries)
+
+    def _name(self, circuit: CircuitId) -> str:
+        job = self._session.job
+        found = next((one for one in job.circuits if one.id == circuit), None)
+        if found is None:
+            return str(circuit)
+        return found.title or (job.load(found.load).name if found.load else str(circuit))
+
+    def _fill_like(self, menu: QMenu, stands: Sequence[Stand]) -> None:
+        plan = self._session.plan
+        circuits = plan.get(CIRCUITS)
+        if len(stands) == 1:
+            model = circuits.device(stands[0].block.lead).circuit
+            for circuit in circuits_alike(self._layout(), circuits, model):
+                menu.addAction(self._name(circuit)).triggered.connect(partial(self.lay_out_like, model, circuit))
+        menu.setEnabled(bool(menu.actions()))

@@ -1,0 +1,97 @@
+"""What can be laid over the plate and taken off again: wires, fill, heat, room, clamps, what is mounted."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QMenu, QPushButton, QWidget
+
+from riktig.core.build import mounted_of
+from riktig.core.geometry import Drawing, Mark
+from riktig.core.papers import device_of
+from riktig.core.plate import WARMTH, Layout, clamp_marks, heat_marks, mounted_marks, room_marks
+from riktig.core.wiring import WIRING, Wire, route_marks
+from riktig.desk.session import Session
+
+__all__ = ["PlateLayers"]
+
+WIRES, MINE, FILL, HEAT, ROOM, CLAMPS, DONE = (
+    "Wires, all",
+    "Wires of what is chosen",
+    "Fill of the ducts",
+    "Heat",
+    "Room around parts",
+    "Clamps",
+    "Already mounted",
+)
+TIPS = {
+    WIRES: "The way of every wire",
+    MINE: "The ways of the wires that land on what is chosen",
+    FILL: "How full each duct is, along its length",
+    HEAT: "A tint on every warm part, by what it loses with the loads running",
+    ROOM: "What each part needs free around it",
+    CLAMPS: "Every clamp that takes a wire",
+    DONE: "A tick on what is mounted; what the plan has moved since says so",
+}
+
+
+class PlateLayers(QPushButton):
+    """The button with the switches, and the marks of those that are on."""
+
+    turned = Signal()
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        super().__init__("Layers …", parent)
+        tip = "Wires, fill, heat, the room that parts need, clamps, what is mounted"
+        self.setToolTip(tip)
+        self.setAccessibleDescription(tip)
+        self._session = session
+        menu = QMenu(self)
+        self.shown = {}
+        for name, tip in TIPS.items():
+            action = menu.addAction(name)
+            action.setCheckable(True)
+            action.setChecked(name in (MINE, FILL))
+            action.setToolTip(tip)
+            action.toggled.connect(self.turned)
+            self.shown[name] = action
+        self.setMenu(menu)
+
+    def on(self, name: str) -> bool:
+        """Whether a layer is shown."""
+        return self.shown[name].isChecked()
+
+    def without_hidden(self, drawing: Drawing) -> Drawing:
+        """The drawing without what is switched off; the same object when nothing is."""
+        if self.on(FILL):
+            return drawing
+        marks = tuple(mark for mark in drawing.marks if mark.layer != "fill")
+        return Drawing(drawing.width, drawing.height, marks, drawing.title)
+
+    def marks(self, layout: Layout) -> list[Mark]:
+        """Everything that is switched on."""
+        plan, marks = self._session.plan, list[Mark]()
+        if self.on(HEAT):
+            marks += heat_marks(layout, plan.get(WARMTH).losses)
+        if self.on(ROOM):
+            marks += room_marks(layout)
+        if self.on(CLAMPS):
+            marks += clamp_marks(layout)
+        if self.on(DONE):
+            moved = {one.lead: one.moved for one in mounted_of(layout, self._session.records)}
+            marks += mounted_marks(layout, moved)
+        wires = plan.get(WIRING).wires
+        if self.on(WIRES):
+            marks += route_marks(wires, width=0.5)
+        if self.on(MINE):
+            marks += route_marks(self._mine(wires))
+        return marks
+
+    def _mine(self, wires: tuple[Wire, ...]) -> list[Wire]:
+        """The wire that is chosen, or those that land on the device or pin that is."""
+        key = self._session.selection
+        kind, _, name = key.partition(":")
+        if kind == "wire":
+            return [wire for wire in wires if wire.key == name]
+        if kind == "pin":
+            return [wire for wire in wires if name in (wire.start.pin, wire.end.pin)]
+        owner = device_of(key)
+        ends = f"{owner}:"
+        return [w for w in wires if owner and (w.start.pin.startswith(ends) or w.end.pin.startswith(ends))]

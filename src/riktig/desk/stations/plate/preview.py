@@ -1,0 +1,119 @@
+"""What is shown of parts, rails and ducts while they move: their place, their room, and by how much they do not fit."""
+
+from collections.abc import Mapping, Sequence
+from math import hypot
+
+from riktig.core.geometry import Align, Face, Line, Mark, Point, Rect, Text
+from riktig.core.job import DeviceId
+from riktig.core.plate import RULER, Layout, Misfit, Stand, box, room_around
+
+__all__ = ["band_marks", "furniture_marks", "measure_marks", "stand_marks"]
+
+SAID = 3
+"""How many misfits are said beside a part (chosen by us: more cannot be read while dragging)."""
+
+
+def stand_marks(layout: Layout, leads: Sequence[DeviceId], tags: Mapping[DeviceId, str]) -> list[Mark]:
+    """Blocks where they would stand; with one, its room to the ducts as well."""
+    marks: list[Mark] = []
+    moving = [stand for stand in layout.stands if stand.block.lead in leads]
+    for stand in moving:
+        wrong = [m for m in layout.misfits if stand.block.lead in (m.device, m.against)]
+        shown = stand.body.moved(RULER, RULER)
+        role = "fails" if wrong else "act"
+        marks.append(box(shown, role, 1.4, "fails soft" if wrong else "chosen"))
+        if len(moving) == 1:
+            marks += _rooms(layout, stand, shown)
+            marks.append(Text(shown.x, shown.y - 3, _place(layout, stand), 5.0, role, Face.BOLD))
+        marks.append(
+            Text(
+                shown.centre.x,
+                shown.centre.y + 2,
+                tags.get(stand.block.lead, ""),
+                min(7.0, shown.width / 4),
+                role,
+                Face.PRINTED_BOLD,
+                Align.MIDDLE,
+            )
+        )
+    worst = [m for m in layout.misfits if m.device in leads or m.against in leads]
+    if moving and worst:
+        foot = max(stand.body.bottom for stand in moving) + RULER
+        middle = sum(stand.body.centre.x for stand in moving) / len(moving) + RULER
+        marks += _said(worst, Point(middle, foot + 9), layout, tags)
+    return marks
+
+
+def _place(layout: Layout, stand: Stand) -> str:
+    rail = layout.rail(stand.rail)
+    return f"{stand.x - rail.x1:g} mm on {rail.name}" if rail else f"x {stand.x:g}  y {stand.y:g} mm"
+
+
+def _rooms(layout: Layout, stand: Stand, shown: Rect) -> list[Mark]:
+    marks: list[Mark] = []
+    for side, (has, needs) in room_around(stand.block, stand.body, layout.ducts).items():
+        x = shown.centre.x
+        y1, y2 = (shown.y - has, shown.y) if side == "above" else (shown.bottom, shown.bottom + has)
+        short = "fails" if has < needs else "act"
+        marks += [
+            Line(x, y1, x, y2, short, 0.6),
+            Text(x + 2, (y1 + y2) / 2 + 2, f"{has:.0f} of {needs:.0f}", 4.6, short, Face.BOLD),
+        ]
+    return marks
+
+
+def _said(misfits: Sequence[Misfit], at: Point, layout: Layout, tags: Mapping[DeviceId, str]) -> list[Mark]:
+    x = min(max(at.x, 120.0), layout.plate.width - 60)
+    y = min(at.y, layout.plate.height + RULER - 7 * SAID)
+    return [
+        Text(x, y + 7 * n, m.said(tags), 5.2, "fails", Face.BOLD, Align.MIDDLE, backed=True)
+        for n, m in enumerate(misfits[:SAID])
+    ]
+
+
+def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str]) -> list[Mark]:
+    """A rail or duct where it would be, with what stands on it and what it runs into."""
+    rail = next((one for one in layout.rails if one.name == name), None)
+    duct = layout.duct(name)
+    marks: list[Mark] = []
+    wrong = [m for m in layout.misfits if name in (m.device, m.against)]
+    role = "fails" if wrong else "act"
+    if rail:
+        rect = Rect(rail.x1, rail.y - 17.5, max(rail.length, 1), 35)
+        on_it = [stand for stand in layout.stands if stand.rail == rail.number]
+        marks += [box(stand.body.moved(RULER, RULER), "act", 0.8, "", dashed=True) for stand in on_it]
+        said = f"{name} at {rail.y:g} mm, from {rail.x1:g} to {rail.x2:g}: {rail.length:g} mm long"
+    elif duct:
+        rect = duct.rect
+        wide = rect.width if duct.upright else rect.height
+        said = f"{name} at x {rect.x:g}  y {rect.y:g} mm: {duct.length:g} long, {wide:g} wide"
+    else:
+        return []
+    shown = rect.moved(RULER, RULER)
+    marks += [
+        box(shown, role, 1.4, "fails soft" if wrong else "chosen"),
+        Text(max(shown.x, RULER), shown.y - 3, said, 5.0, role, Face.BOLD, backed=True),
+    ]
+    return marks + (_said(wrong, Point(shown.centre.x, shown.bottom + 9), layout, tags) if wrong else [])
+
+
+def measure_marks(a: Point, b: Point) -> list[Mark]:
+    """A measure between two points of the drawing: along, down and straight, mm."""
+    along, down = abs(b.x - a.x), abs(b.y - a.y)
+    middle = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
+    said = f"{along:.1f} along, {down:.1f} down: {hypot(along, down):.1f} mm"
+    ends = [Line(p.x - 4, p.y, p.x + 4, p.y, "act", 0.6) for p in (a, b)]
+    ends += [Line(p.x, p.y - 4, p.x, p.y + 4, "act", 0.6) for p in (a, b)]
+    return [
+        *ends,
+        Line(a.x, a.y, b.x, b.y, "act", 0.9),
+        Line(a.x, a.y, b.x, a.y, "act", 0.4, dashed=True),
+        Line(b.x, a.y, b.x, b.y, "act", 0.4, dashed=True),
+        Text(middle.x, middle.y - 3, said, 6.0, "act", Face.BOLD, Align.MIDDLE, backed=True),
+    ]
+
+
+def band_marks(a: Point, b: Point) -> list[Mark]:
+    """The frame that is drawn round parts to choose them."""
+    rect = Rect(min(a.x, b.x), min(a.y, b.y), abs(a.x - b.x), abs(a.y - b.y))
+    return [box(rect, "act", 0.6, dashed=True)]
