@@ -57,7 +57,7 @@ def replan_of(plan: Plan[Job]) -> Replan:
         plan.get(WARMTH).losses,
         job.enclosure,
         job.practice,
-        (Tie(wire.start.pin, wire.end.pin) for wire in plan.get(WIRING).wires),
+        (Tie(wire.start.pin, wire.end.pin, wire.mm2) for wire in plan.get(WIRING).wires),
         low,
         locked_leads(job),
     )

@@ -27,7 +27,7 @@ def least_wire(problem: Problem) -> float:
     unit, duct = problem.unit, float(problem.plate[kernel.P_DUCT])
     total = 0.0
     around: dict[tuple[int, int], list[_Wire]] = defaultdict(list)
-    for (ua, side_a, ub, side_b), (dx_a, dy_a, dx_b, dy_b, several) in zip(problem.wire, problem.pin, strict=True):
+    for (ua, side_a, ub, side_b), (dx_a, dy_a, dx_b, dy_b, several, _) in zip(problem.wire, problem.pin, strict=True):
         one: _Wire = (int(ua), int(side_a), dx_a, dy_a, int(ub), int(side_b), dx_b, dy_b, several)
         a, sa, _, ya, b, sb, _, yb, count = one
         total += count * _end(unit[a], sa, ya, duct, problem.is_fixed)

@@ -19,11 +19,11 @@ N = NDArray[np.int64]
 WIDTH, LEFT, RIGHT, ABOVE, BELOW, TERMINAL, SCREWED, HEAT, LOW_VOLTAGE, DEPTH, INCOMER, FIXED_ROW, FIXED_X, UP, DOWN = (
     range(15)
 )
-# Columns of ``wire``: unit and side (0 top, 1 bottom) at both ends; of ``pin``: dx from the unit's left edge and dy
-# from the rail at both ends, and how many conductors. A wire to an upright has -1 as its second unit, the upright
-# (0 left, 1 right) as side, its y (nan: its foot) as dy.
+# Columns of ``wire``: unit and side (0 top, 1 bottom) at both ends. Of ``pin``: dx from the unit's left edge and dy
+# from the rail at both ends, how many conductors, and what they weigh: thick ones more. A wire to an upright has -1
+# as its second unit, the upright (0 left, 1 right) as side, its y (nan: its foot) as dy.
 UA, SA, UB, SB = range(4)
-XA, YA, XB, YB, COUNT = range(5)
+XA, YA, XB, YB, COUNT, WEIGHT = range(6)
 # Entries of ``plate``.
 (
     P_WIDTH,
@@ -57,8 +57,8 @@ WARM_W = 4.0
 """From how many watts a neighbour is warm (chosen by us)."""
 MIXED = 150.0
 """What extra-low voltage beside mains counts, a side (chosen by us)."""
-ENTRY = 1.5
-"""What a mm between incomer and cable entry counts beside its wires (chosen by us: they are the thickest)."""
+ENTRY = 20.0
+"""What a mm between incomer and cable entry counts beside its wires (chosen by us: it belongs there)."""
 COLUMN = 0.4
 """What a mm counts by which parts of one circuit stand out of their column (chosen by us)."""
 BROKEN = 400.0
@@ -164,8 +164,11 @@ def place(seq: N, ends: N, unit: F, plate: F, rails: F, x: F, y: F, row: N, duct
 
 
 @compiled
-def wire_length(unit: F, wire: N, pin: F, plate: F, x: F, y: F, row: N, duct: F, foot: float) -> float:
-    """The wires of a placed plan, mm: up or down into a duct, along it, and by an upright to another."""
+def wire_length(unit: F, wire: N, pin: F, plate: F, x: F, y: F, row: N, duct: F, foot: float, by: int) -> float:
+    """The wires of a placed plan, mm: up or down into a duct, along it, and by an upright to another.
+
+    ``by`` is the column that each counts by: ``COUNT`` gives the length, ``WEIGHT`` the cost.
+    """
     rows = len(duct)
     above, below = np.zeros(rows, np.int64), np.zeros(rows, np.int64)
     for r in range(rows):
@@ -193,7 +196,7 @@ def wire_length(unit: F, wire: N, pin: F, plate: F, x: F, y: F, row: N, duct: F,
                 by_west = abs(xa - west) + abs(xb - west)
                 by_east = abs(xa - east) + abs(xb - east)
                 length += min(by_west, by_east) + abs(duct[la] - duct[lb])
-        total += pin[e, COUNT] * length
+        total += pin[e, by] * length
     return float(total)
 
 
@@ -240,7 +243,7 @@ def cost_of(
         if unit[f, FIXED_ROW] >= 0:
             last = max(last, y[f])
     foot = min(plate[P_HEIGHT] - plate[P_FOOT], last + plate[P_PAST])
-    total = wire_length(unit, wire, pin, plate, x, y, row, duct, foot)
+    total = wire_length(unit, wire, pin, plate, x, y, row, duct, foot, WEIGHT)
     total += OVER * (over[0] + over[1]) + SPARE * over[2] + HEIGHT * down
     if over[0] + over[1] > 0.05:
         total += UNFIT

@@ -25,18 +25,23 @@ N = NDArray[np.int64]
 Arrays = tuple[F, N, F, N, F, F, F]
 
 
+STIFF_MM2 = 6.0
+"""A wire of this section counts twice its length: it is dear, and hard to lay (chosen by us)."""
+
+
 class Tie(NamedTuple):
-    """A wire as the plan of now has it: its two pins."""
+    """A wire as the plan of now has it: its two pins, and its section, mm²."""
 
     a: PinId
     b: PinId
+    mm2: float = 0.0
 
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Problem:
     """The plate as arrays for ``kernel``, and what its units and rows are.
 
-    Shapes: ``unit`` (n, 15), ``wire`` (w, 4), ``pin`` (w, 5), ``column`` (c, 2), ``behind`` (o, 5), ``plate`` (13,),
+    Shapes: ``unit`` (n, 15), ``wire`` (w, 4), ``pin`` (w, 6), ``column`` (c, 2), ``behind`` (o, 5), ``plate`` (13,),
     ``rails`` (rows, 6), ``strips`` (rows,), ``group`` (free,), ``member`` (circuits, roles); ``seq`` and
     ``ends`` are the plan of now. ``free`` units are numbered first.
     """
@@ -342,6 +347,7 @@ def _wires(
         if a is None or b is None or (a[0] < 0 and b[0] < 0):
             outside += 1
             continue
+        weight = 1 + tie.mm2 / STIFF_MM2
         if a[0] < 0 or (b[0] >= 0 and b[:2] < a[:2]):
             a, b = b, a
         key: tuple[object, ...] = (*a[:2], *b[:2], str(b[3]) if b[0] < 0 else "") if bundled else (n,)
@@ -350,12 +356,13 @@ def _wires(
             for k, value in ((2, a[2]), (3, a[3]), (6, b[2]), (7, b[3])):
                 row[k] += value
             row[8] += 1
+            row[9] += weight
         else:
-            rows[key] = [*map(float, a), *map(float, b), 1.0]
-    made = np.array(list(rows.values()), dtype=np.float64).reshape(-1, 9)
+            rows[key] = [*map(float, a), *map(float, b), 1.0, weight]
+    made = np.array(list(rows.values()), dtype=np.float64).reshape(-1, 10)
     for k in (2, 3, 6, 7):
         made[:, k] /= made[:, 8]
-    return made[:, [0, 1, 4, 5]].astype(np.int64), made[:, [2, 3, 6, 7, 8]], outside
+    return made[:, [0, 1, 4, 5]].astype(np.int64), made[:, [2, 3, 6, 7, 8, 9]], outside
 
 
 def _hinge_y(door: DoorPlan, layout: Layout, enclosure: Enclosure, devices: Mapping[DeviceId, Device]) -> float:

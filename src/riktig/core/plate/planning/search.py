@@ -79,7 +79,7 @@ def metres(
     """The wires on the plate, mm, of units that have been placed."""
     last = float(max(y, default=0.0))
     foot = min(p.plate[kernel.P_HEIGHT] - p.plate[kernel.P_FOOT], last + p.plate[kernel.P_PAST])
-    return float(kernel.wire_length(p.unit, p.wire, p.pin, p.plate, x, y, row, duct, foot))
+    return float(kernel.wire_length(p.unit, p.wire, p.pin, p.plate, x, y, row, duct, foot, kernel.COUNT))
 
 
 def now_of(problem: Problem) -> Found:
