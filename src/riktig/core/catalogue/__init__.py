@@ -7,7 +7,17 @@ them; a *part* of that kind adds sizes and ratings; a *clamp* is where a wire la
 from riktig.core.catalogue.enclosures import Box, boxes
 from riktig.core.catalogue.kinds import AUX_BLOCK, Behaviour, Clamp, Kind, Mounting, Pin, Side, Unit, kind, kinds
 from riktig.core.catalogue.letters import class_of, classes, letters_ever, letters_of
-from riktig.core.catalogue.parts import ClampData, Part, first_of_kind, part, parts, parts_of
+from riktig.core.catalogue.parts import (
+    ClampData,
+    HoleSpot,
+    Part,
+    first_of_kind,
+    own_part,
+    part,
+    parts,
+    parts_of,
+    placeable_kinds,
+)
 
 __all__ = [
     "AUX_BLOCK",
@@ -15,6 +25,7 @@ __all__ = [
     "Box",
     "Clamp",
     "ClampData",
+    "HoleSpot",
     "Kind",
     "Mounting",
     "Part",
@@ -29,7 +40,9 @@ __all__ = [
     "kinds",
     "letters_ever",
     "letters_of",
+    "own_part",
     "part",
     "parts",
     "parts_of",
+    "placeable_kinds",
 ]

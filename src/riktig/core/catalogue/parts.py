@@ -5,11 +5,25 @@ from dataclasses import dataclass, replace
 from functools import cache
 from importlib import resources
 
-from riktig.core.catalogue.kinds import Clamp, Kind, Pin, Side, kind
+from riktig.core.catalogue.kinds import Clamp, Kind, Mounting, Pin, Side, kind, kinds
 from riktig.core.geometry import Point
+from riktig.core.job import OwnPart
 
-__all__ = ["PIN_INSET_MM", "ClampData", "Part", "first_of_kind", "part", "parts", "parts_of"]
+__all__ = [
+    "PIN_INSET_MM",
+    "ClampData",
+    "HoleSpot",
+    "Part",
+    "first_of_kind",
+    "own_part",
+    "part",
+    "parts",
+    "parts_of",
+    "placeable_kinds",
+]
 
+RAIL_HEIGHT = 7.5
+"""Of the top-hat rail TH 35-7.5, mm (IEC 60715, from memory)."""
 PIN_INSET_MM = 6.0
 """From a part's edge to the middle of its clamps (chosen by us; part data will refine it)."""
 
@@ -30,11 +44,21 @@ class ClampData:
 
 
 @dataclass(frozen=True, slots=True)
+class HoleSpot:
+    """A fixing hole of a part, mm from its left upper corner, and its thread."""
+
+    x: float
+    y: float
+    thread: str
+
+
+@dataclass(frozen=True, slots=True)
 class Part:
     """One part of the catalogue. Sizes and room kept free around it in mm; currents in A.
 
-    ``rated_a`` is the AC-3 current of a contactor, VA of a transformer, m³/h of a fan; ``ac1_a`` what
-    a contactor carries in duty AC-1.
+    ``depth`` is from the plate's face, rail and all. ``rated_a`` is the AC-3 current of a contactor, VA of a
+    transformer, m³/h of a fan; ``ac1_a`` what a contactor carries in duty AC-1. ``bend`` is room its thickest
+    conductors need above and below to bend; ``holes`` are where it is screwed to the plate.
     """
 
     ref: str
@@ -59,6 +83,18 @@ class Part:
     screw: str
     colour: str
     ac1_a: float = 0.0
+    bend: float = 0.0
+    holes: tuple[HoleSpot, ...] = ()
+
+    @property
+    def from_rail(self) -> float:
+        """Its height over the rail it stands on, mm."""
+        return max(self.depth - RAIL_HEIGHT, 0.0)
+
+    @property
+    def is_screwed(self) -> bool:
+        """Whether it is screwed to the plate: of its kind, or because it has holes for it."""
+        return self.kind.mounting is Mounting.SCREWED or (self.kind.mounting is Mounting.RAIL and bool(self.holes))
 
     def clamp(self, pin: str) -> ClampData:
         """The clamp of a pin; terminals and bar ways take one conductor (common practice)."""
@@ -117,7 +153,58 @@ def _part(row: dict[str, str]) -> Part:
         screw=row["screw"],
         colour=row["colour"],
         ac1_a=number("ac1_a"),
+        bend=number("bend"),
+        holes=_holes(row["holes"]),
     )
+
+
+def _holes(text: str) -> tuple[HoleSpot, ...]:
+    """The holes of a catalogue row: “M4 8,8 84,8”, the thread and the places."""
+    if not text:
+        return ()
+    thread, *spots = text.split()
+    places = (spot.split(",") for spot in spots)
+    return tuple(HoleSpot(float(x), float(y), thread) for x, y in places)
+
+
+def own_part(own: OwnPart) -> Part:
+    """The builder's own part as a part of the catalogue.
+
+    Raises:
+        KeyError: there is no such kind.
+    """
+    clamp = ClampData(own.min_mm2, own.max_mm2, own.strip, own.torque_n_m)
+    control = ClampData(min(own.min_mm2, 0.5), max(min(own.max_mm2, 2.5), own.min_mm2), 9.0, 0.8)
+    return Part(
+        ref=own.ref,
+        kind=kind(own.kind),
+        description=own.description,
+        width=own.width,
+        height=own.height,
+        depth=own.depth,
+        loss_w=own.loss_w,
+        room_left=own.room_left,
+        room_right=own.room_right,
+        room_top=own.room_top,
+        room_bottom=own.room_bottom,
+        rated_a=own.rated_a,
+        min_a=0.0,
+        max_a=own.rated_a,
+        power=clamp,
+        control=control,
+        coil_va_in=0.0,
+        coil_va_hold=0.0,
+        coil_ohm=0.0,
+        screw=own.holes[0].thread if own.holes else "",
+        colour="",
+        bend=own.bend,
+        holes=tuple(HoleSpot(hole.x, hole.y, hole.thread) for hole in own.holes),
+    )
+
+
+def placeable_kinds() -> tuple[Kind, ...]:
+    """The kinds that a part of one's own can be of: those that stand on the plate."""
+    return tuple(one for one in kinds() if one.mounting in (Mounting.RAIL, Mounting.SCREWED, Mounting.UNDER))
 
 
 @cache

@@ -4,11 +4,12 @@ from dataclasses import replace
 from typing import Any
 
 from riktig.core.job.circuit import Circuit, Recipe
-from riktig.core.job.ids import CircuitId, LoadId, SignalId, SourceId
+from riktig.core.job.ids import CircuitId, DeviceId, LoadId, SignalId, SourceId
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
 from riktig.core.job.load_values import Start
 from riktig.core.job.override import Override
+from riktig.core.job.own_part import OwnPart, Pick
 from riktig.core.job.practice import Practice
 from riktig.core.job.script import OwnScript
 from riktig.core.job.signal import Signal, Source
@@ -22,12 +23,15 @@ __all__ = [
     "change_source",
     "new_job",
     "override",
+    "pick_part",
     "remove_load",
+    "remove_part",
     "remove_signal",
     "remove_source",
     "set_box",
     "set_enclosure",
     "set_heading",
+    "set_part",
     "set_practice",
     "set_script",
     "set_supply",
@@ -220,3 +224,21 @@ def set_script(job: Job, name: str, steps: tuple[str, ...]) -> Job:
     """
     kept = tuple(one for one in job.scripts if one.name != name)
     return replace(job, scripts=(*kept, OwnScript(name.strip(), steps)) if steps else kept)
+
+
+def set_part(job: Job, part: OwnPart) -> Job:
+    """Keeps a part of the builder's own under its reference; one of that reference is replaced."""
+    kept = tuple(one for one in job.parts if one.ref != part.ref)
+    return replace(job, parts=tuple(sorted((*kept, part), key=lambda one: one.ref)))
+
+
+def remove_part(job: Job, ref: str) -> Job:
+    """Takes a part of the builder's own out; devices it was chosen for go back to what Riktig proposes."""
+    picks = tuple(pick for pick in job.picks if pick.ref != ref)
+    return replace(job, parts=tuple(one for one in job.parts if one.ref != ref), picks=picks)
+
+
+def pick_part(job: Job, device: DeviceId, ref: str) -> Job:
+    """Chooses the part of a device by its reference; with "" Riktig's own proposal holds again."""
+    kept = tuple(pick for pick in job.picks if pick.device != device)
+    return replace(job, picks=(*kept, Pick(device, ref)) if ref else kept)

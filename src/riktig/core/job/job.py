@@ -8,6 +8,7 @@ from riktig.core.job.ids import LoadId
 from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
+from riktig.core.job.own_part import OwnPart, Pick
 from riktig.core.job.plate import PlateFix
 from riktig.core.job.practice import Practice
 from riktig.core.job.script import OwnScript
@@ -25,7 +26,8 @@ class Job:
     that a number that fell out of use is not given to another wire; ``printed`` are those that stand on
     labels, which are retired when they fall out of use. ``sources`` is what arrives live
     beside the main supply; ``sources_asked`` says that the customer was asked and this is all.
-    ``overrides`` are values of the builder's own, ``scripts`` steps he wants the whole panel to pass.
+    ``overrides`` are values of the builder's own, ``scripts`` steps he wants the whole panel to pass;
+    ``parts`` are parts that the catalogue lacks, ``picks`` the parts he chose for devices himself.
     """
 
     number: str = ""
@@ -50,6 +52,8 @@ class Job:
     signals: tuple[Signal, ...] = ()
     overrides: tuple[Override, ...] = ()
     scripts: tuple[OwnScript, ...] = ()
+    parts: tuple[OwnPart, ...] = ()
+    picks: tuple[Pick, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

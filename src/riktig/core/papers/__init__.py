@@ -16,6 +16,7 @@ from riktig.core.papers.passport_model import Passport, Row, Section
 from riktig.core.papers.pdf import Page, SetHead, fitting_scale, missing_glyphs, write_set
 from riktig.core.papers.read_grid import Grid, grid_of_file, grid_of_text
 from riktig.core.papers.read_loads import Column, LoadList, LoadRow, job_from_loads, loads_of, read_loads, recognise
+from riktig.core.papers.read_parts import PART_COLUMNS, holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.papers.record import build_record, missing_papers, test_record
 from riktig.core.papers.renaming import Renaming, number_changes, tag_changes
 from riktig.core.papers.schedule import Schedule, Value
@@ -28,6 +29,7 @@ from riktig.core.papers.trace_page import TRACE_LOOKUPS, Stop, TracePage, trace_
 __all__ = [
     "COLUMNS",
     "LEFT_OUT",
+    "PART_COLUMNS",
     "SCHEDULES",
     "STATIONS",
     "TRACE_LOOKUPS",
@@ -62,14 +64,18 @@ __all__ = [
     "grid_of_file",
     "grid_of_text",
     "holes_of",
+    "holes_text",
     "ink",
     "job_from_loads",
     "loads_of",
     "missing_glyphs",
     "missing_papers",
     "number_changes",
+    "own_parts_schedule",
     "passport",
+    "read_holes",
     "read_loads",
+    "read_parts",
     "recognise",
     "run_panel_script",
     "schedule",

@@ -9,6 +9,7 @@ from riktig.core.plate.derived import CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT, W
 from riktig.core.plate.door import WIRING_DEPTH, on_door, to_door
 from riktig.core.plate.draw import RULER, DuctLevel, box, draw_cuts, draw_plate, mark_out
 from riktig.core.plate.draw_door import draw_door
+from riktig.core.plate.draw_part import draw_part
 from riktig.core.plate.edits import (
     fix_as_it_is,
     locked_leads,
@@ -72,6 +73,7 @@ __all__ = [
     "clamp_marks",
     "draw_cuts",
     "draw_door",
+    "draw_part",
     "draw_plate",
     "duct_changed",
     "fix_as_it_is",

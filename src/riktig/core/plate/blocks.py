@@ -5,6 +5,7 @@ from riktig.core.circuit import Circuits, Device
 from riktig.core.job import DeviceId
 from riktig.core.plate.model import Block, Row
 from riktig.core.sizing import Sizing
+from riktig.core.standards import wire_diameter
 
 __all__ = ["END_STOP", "PLATE_STUD", "is_bar", "make_blocks"]
 
@@ -12,6 +13,8 @@ END_STOP = 9.5
 """Width of an end stop at each end of a terminal strip (common size, no source)."""
 PLATE_STUD = "E.plate"
 """Ends the id of the earth stud of the plate."""
+BEND_DIAMETERS = 4.0
+"""Radius a conductor is bent to, in outside diameters (EN 50565-1, from memory, fairly sure)."""
 FIELD_ROOM = 40.0
 """Kept free on the field side of the terminals for the field cables (common practice, no source)."""
 
@@ -34,6 +37,8 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turne
     for device in circuits.devices:
         mounting = device.kind.mounting
         part = sizing.parts[device.id]
+        if min(part.width, part.height, part.depth) <= 0:
+            continue
         if device.strip:
             if device.strip not in strips:
                 strips.add(device.strip)
@@ -51,7 +56,8 @@ def _single(device: Device, part: Part, under: Device | None, sizing: Sizing, fi
     half = part.height / 2
     members = [(device.id, part, 0.0, -half)]
     below, room_below, width = half, part.room_bottom, part.width
-    if under:
+    bend = _bend(device, part, sizing)
+    if under and sizing.parts[under.id].height > 0:
         plugged = sizing.parts[under.id]
         members.append((under.id, plugged, (part.width - plugged.width) / 2, half))
         below, room_below = half + plugged.height, plugged.room_bottom
@@ -65,10 +71,19 @@ def _single(device: Device, part: Part, under: Device | None, sizing: Sizing, fi
         below,
         part.room_left,
         part.room_right,
-        max(part.room_top, finger_room),
-        max(room_below, finger_room),
-        device.kind.mounting is Mounting.SCREWED,
+        max(part.room_top, finger_room, bend),
+        max(room_below, finger_room, bend),
+        part.is_screwed,
     )
+
+
+def _bend(device: Device, part: Part, sizing: Sizing) -> float:
+    """Room for the conductors that land on a part to bend, mm: no more than its thickest would need."""
+    if not part.bend:
+        return 0.0
+    size = sizing.load_of(device.circuit)
+    mm2 = size.section.mm2 if size else sizing.feeder.mm2
+    return round(min(part.bend, BEND_DIAMETERS * wire_diameter(mm2).value), 1)
 
 
 def _bar(device: DeviceId, part: Part) -> Block:

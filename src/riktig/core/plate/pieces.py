@@ -1,6 +1,5 @@
 """What is cut and what is drilled: rail, duct and lids by piece, holes from the datum."""
 
-from riktig.core.catalogue import Mounting
 from riktig.core.circuit import Names
 from riktig.core.geometry import Point
 from riktig.core.job import Fixing, Practice, ShaftFitting
@@ -15,9 +14,6 @@ DUCT_END, DUCT_PITCH = 40.0, 300.0
 """First duct screw from the end and largest pitch (common practice, no source)."""
 SCREW = "M5"
 SELF_DRILLER = "ST4.8"
-
-CORNER = 8.0
-"""From a corner of a screwed part to its screw, mm (chosen by us; part data will refine it)."""
 
 
 def cut_list(layout: Layout, duct_width: float) -> tuple[Piece, ...]:
@@ -41,15 +37,10 @@ def hole_list(layout: Layout, door: DoorPlan, practice: Practice, names: Names) 
     for duct in layout.ducts:
         plate += [(point, duct.name, SCREW) for point in _along_duct(duct)]
     for seat in layout.seats:
-        if seat.part.kind.id == "earth_bar":
-            y = seat.rect.bottom - 4
-            for x in (seat.rect.x + 4, seat.rect.right - 4):
-                plate.append((Point(x, y), names.tag[seat.device], seat.part.screw))
-        elif seat.part.kind.mounting is Mounting.SCREWED:
-            for x in (seat.rect.x + CORNER, seat.rect.right - CORNER):
-                for y in (seat.rect.y + CORNER, seat.rect.bottom - CORNER):
-                    plate.append((Point(x, y), names.tag[seat.device], seat.part.screw))
-        elif seat.device.endswith("E.plate"):
+        for hole in seat.part.holes if seat.rail == 0 else ():
+            at = Point(seat.rect.x + hole.x, seat.rect.y + hole.y)
+            plate.append((at, names.tag[seat.device], hole.thread))
+        if seat.device.endswith("E.plate"):
             plate.append((seat.rect.centre, names.tag[seat.device], seat.part.screw))
     plate.sort(key=lambda one: (round(one[0].y, 1), round(one[0].x, 1)))
     holes = [

@@ -72,17 +72,19 @@ def everything_placed(view: View) -> ClauseResult:
     for device in view.circuits.devices:
         tag = view.tag(device.id)
         placed = view.layout.seat(device.id) is not None or device.id in on_door
+        part = view.sizing.parts[device.id]
+        sized = min(part.width, part.height, part.depth) > 0
         door_stud = device.zone is Zone.DOOR and device.kind_id == "stud"
         if device.zone is not Zone.FIELD and not placed and not door_stud:
             findings.append(
                 Finding(
                     "P03",
                     Verdict.FAILS,
-                    f"{tag} has no place, so nothing can be drilled.",
+                    f"{tag} has no {'place' if sized else 'size'}, so nothing can be drilled.",
                     f"device:{device.id}",
                     clause,
-                    "Plan the plate.",
-                    Mend("Plan for me", "plan"),
+                    "Plan the plate." if sized else "Give its part width, height and depth.",
+                    Mend("Plan for me", "plan") if sized else None,
                 )
             )
         screwed = device.kind.mounting in (Mounting.SCREWED, Mounting.DOOR)

@@ -1,12 +1,12 @@
 """Which part every drawn device is: what was proposed for its load, each with its why."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from riktig.core.catalogue import Part, part, parts_of
+from riktig.core.catalogue import Part, kind, own_part, part, parts_of
 from riktig.core.circuit import Circuits, Device
 from riktig.core.job import Circuit as JobCircuit
-from riktig.core.job import CircuitId, DeviceId, Load, LoadId, Recipe, Supply
+from riktig.core.job import CircuitId, DeviceId, Load, LoadId, OwnPart, Pick, Recipe, Supply
 from riktig.core.sizing.proposal import Proposal
 from riktig.core.sizing.sections import Section
 from riktig.core.sizing.starter import CONTROL_BREAKER_A, LoadProposal
@@ -71,6 +71,8 @@ def size_all(
     loads: tuple[Load, ...],
     supply: Supply,
     proposal: Proposal,
+    own_parts: tuple[OwnPart, ...] = (),
+    picks: tuple[Pick, ...] = (),
 ) -> Sizing:
     """The part of every device. Nothing is refused: what does not suffice is in ``shortfalls``."""
     drawn = {device.circuit for device in circuits.devices}
@@ -86,6 +88,7 @@ def size_all(
     whys: dict[DeviceId, tuple[Why, ...]] = {}
     for device in circuits.devices:
         parts[device.id], whys[device.id] = chooser.part_for(device)
+    chooser.shortfalls += _with_picks(circuits, own_parts, picks, parts, whys)
     return Sizing(
         parts,
         whys,
@@ -97,6 +100,41 @@ def size_all(
         incoming.largest_a,
         tuple(chooser.shortfalls),
     )
+
+
+def _with_picks(
+    circuits: Circuits,
+    own_parts: tuple[OwnPart, ...],
+    picks: tuple[Pick, ...],
+    parts: dict[DeviceId, Part],
+    whys: dict[DeviceId, tuple[Why, ...]],
+) -> list[tuple[DeviceId, str]]:
+    """Puts in the parts the builder has chosen himself; says which of them cannot be had."""
+    own = {one.ref: one for one in own_parts}
+    devices = {device.id: device for device in circuits.devices}
+    missing = []
+    for pick in picks:
+        device = devices.get(pick.device)
+        if device is None:
+            continue
+        offered = [part for part in parts_of(device.kind_id) if part.ref == pick.ref]
+        mine = own.get(pick.ref)
+        if mine and kind(mine.kind).family == device.kind.family:
+            offered = [replace(own_part(mine), kind=device.kind)]
+        if not offered:
+            missing.append((device.id, f"{pick.ref}, which was chosen for it and is not in the catalogue"))
+            continue
+        before, parts[device.id] = parts[device.id], offered[0]
+        why = Why(
+            f"Why {pick.ref}",
+            f"Chosen by the builder; Riktig proposed {before.ref}.",
+            (f"rated {offered[0].rated_a:g}, proposed {before.rated_a:g}",),
+            "the builder's own choice",
+        )
+        whys[device.id] = (why, *whys[device.id])
+        if offered[0].rated_a < before.rated_a:
+            missing.append((device.id, f"{before.rated_a:g}: {pick.ref} is rated {offered[0].rated_a:g}"))
+    return missing
 
 
 def _load_size(circuit: CircuitId, one: LoadProposal) -> LoadSize:

@@ -19,6 +19,16 @@ PROPOSAL = Derived(
 )
 
 SIZING = Derived(
-    "sizing", (CIRCUITS, attrgetter("circuits"), attrgetter("loads"), attrgetter("supply"), PROPOSAL), size_all
+    "sizing",
+    (
+        CIRCUITS,
+        attrgetter("circuits"),
+        attrgetter("loads"),
+        attrgetter("supply"),
+        PROPOSAL,
+        attrgetter("parts"),
+        attrgetter("picks"),
+    ),
+    size_all,
 )
 """The part and the conductors of everything that is drawn, after the proposal."""

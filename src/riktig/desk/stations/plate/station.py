@@ -37,6 +37,7 @@ from riktig.desk.stations.plate.actions import PlateActions
 from riktig.desk.stations.plate.fields import PlaceFields, numbers_of
 from riktig.desk.stations.plate.gestures import Host, PlateGesture
 from riktig.desk.stations.plate.layers import PlateLayers
+from riktig.desk.stations.plate.parts_page import PartsPage
 from riktig.desk.stations.plate.plan_run import PlanRun
 from riktig.desk.stations.plate.preview import stand_marks
 from riktig.desk.theme import Theme
@@ -47,6 +48,10 @@ __all__ = ["PlateStation"]
 HINT = (
     "Drag parts along their rail or to another, rails and ducts too; their ends make them longer. With Shift the "
     "neighbours make room. Ctrl and click, or a frame, chooses several. Arrow keys: 1 mm, with Shift 10 mm."
+)
+PARTS_HINT = (
+    "A part of your own is wired like its kind. Keep it, choose it above for the device it is, and it is planned with "
+    "its own size. The drawing is to scale: front and side, holes in red, the room it needs dashed."
 )
 CUT_HINT = (
     "Every piece is marked with its name; level lids run exactly between the uprights. Holes are measured "
@@ -97,10 +102,14 @@ class PlateStation(Station):
         self.measure = self.button("Measure", "Drag from point to point to measure (M)", checkable=True)
         self.marking = self.button("Mark-out", "Holes from the datum", checkable=True)
         self.cutting = self.button("Cut list", "Rail, duct and lids by piece", checkable=True)
+        self.parts_button = self.button("Parts", "Which part it is, and parts of your own", checkable=True)
+        self.parts_page = PartsPage(session, lambda: self.chosen[0] if len(self.chosen) == 1 else DeviceId(""))
+        self.parts_page.hide()
         self.layers = PlateLayers(self, session)
         self.layers.turned.connect(self.refresh)
         self.marking.clicked.connect(lambda: self._turn(self.marking))
         self.cutting.clicked.connect(lambda: self._turn(self.cutting))
+        self.parts_button.clicked.connect(lambda: self._turn(self.parts_button))
         self.words = plain_label("", "second", wraps=True)
         self.hint = plain_label("", "quiet", wraps=True)
         self.fields = PlaceFields(self._entered)
@@ -108,11 +117,12 @@ class PlateStation(Station):
         self.table.row_chosen.connect(lambda hole: session.select(f"hole:{hole}"))
         self.table.hide()
         bar: list[QWidget | None] = [self.plan_button, self.lock, self.arrange, self.measure]
-        self.add_bar((*bar, self.marking, self.cutting, self.layers, None))
+        self.add_bar((*bar, self.marking, self.cutting, self.parts_button, self.layers, None))
         self.add_body(self.words, 0)
         row = row_of(())
         row.addWidget(self.view, 3)
         row.addWidget(self.table, 2)
+        row.addWidget(self.parts_page, 3)
         self.add_body(row)
         self.add_body(self.fields, 0)
         self.add_body(self.hint, 0)
@@ -124,14 +134,14 @@ class PlateStation(Station):
         return dict(self.session.plan.get(NAMES).tag)
 
     def _turn(self, to: object) -> None:
-        for button in (self.marking, self.cutting):
+        for button in (self.marking, self.cutting, self.parts_button):
             if button is not to:
                 button.setChecked(False)
         self.refresh()
 
     @property
     def _planning(self) -> bool:
-        return not (self.cutting.isChecked() or self.marking.isChecked())
+        return not any(one.isChecked() for one in (self.cutting, self.marking, self.parts_button))
 
     def _drawing(self) -> Drawing:
         plan = self.session.plan
@@ -148,6 +158,11 @@ class PlateStation(Station):
             return
         plan = self.session.plan
         layout = self._layout()
+        picking = self.parts_button.isChecked()
+        self.view.setVisible(not picking)
+        self.parts_page.setVisible(picking)
+        if picking:
+            self.parts_page.refresh()
         self.view.show_drawing(self._drawing())
         self.table.setVisible(self.marking.isChecked())
         if self.marking.isChecked():
@@ -160,7 +175,7 @@ class PlateStation(Station):
             tags = self._tags()
             self.hint.setText("Does not fit: " + "; ".join(m.said(tags) for m in layout.misfits[:3]))
         else:
-            self.hint.setText(HINT if self._planning else CUT_HINT)
+            self.hint.setText(HINT if self._planning else PARTS_HINT if picking else CUT_HINT)
         self.hint.setObjectName("fails" if wrong else "quiet")
         self.hint.style().unpolish(self.hint)
         self.hint.style().polish(self.hint)
@@ -240,6 +255,7 @@ class PlateStation(Station):
         """Turns to another theme."""
         super().set_theme(theme)
         self.view.set_theme(theme)
+        self.parts_page.view.set_theme(theme)
 
     def show_selection(self, key: str) -> None:
         """Marks the chosen device with all that moves with it."""
@@ -291,8 +307,7 @@ class PlateStation(Station):
             self.session.say("This job is open for looking only, so nothing was planned.", wrong=True)
             return
         self._reached = None
-        self.marking.setChecked(False)
-        self.cutting.setChecked(False)
+        self._turn(None)
         self.plan_button.setText("Stop")
         self.words.setText("Planning: the parts and their wires are gathered.")
         self.view.set_laid(())

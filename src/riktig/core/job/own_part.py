@@ -1,0 +1,82 @@
+"""Parts of the builder's own, and which part he has chosen for a device."""
+
+import math
+from dataclasses import dataclass
+
+from riktig.core.job.ids import DeviceId
+
+__all__ = ["OwnHole", "OwnPart", "Pick"]
+
+LARGEST_MM = 2000.0
+"""No part of a panel is larger (chosen by us: a slip of the decimal point is found)."""
+
+
+@dataclass(frozen=True, slots=True)
+class OwnHole:
+    """A fixing hole, mm from the part's left upper corner, and its thread."""
+
+    x: float
+    y: float
+    thread: str = "M4"
+
+
+@dataclass(frozen=True, slots=True)
+class OwnPart:
+    """A part that the catalogue lacks. Sizes, room around it and bending room mm, loss W, currents A, torque N·m.
+
+    A size of 0 is not known yet: the part can be written down, but not placed. ``kind`` is what it is wired
+    like; without ``holes`` it stands on a rail if its kind does.
+
+    Raises:
+        ValueError: no reference, a size that cannot be, a hole outside the part.
+    """
+
+    ref: str
+    kind: str
+    description: str = ""
+    width: float = 0.0
+    height: float = 0.0
+    depth: float = 0.0
+    room_left: float = 0.0
+    room_right: float = 0.0
+    room_top: float = 0.0
+    room_bottom: float = 0.0
+    bend: float = 0.0
+    loss_w: float = 0.0
+    rated_a: float = 0.0
+    min_mm2: float = 0.5
+    max_mm2: float = 6.0
+    strip: float = 10.0
+    torque_n_m: float = 1.2
+    holes: tuple[OwnHole, ...] = ()
+
+    def __post_init__(self) -> None:
+        if not self.ref.strip():
+            raise ValueError("a part needs a reference")
+        for what, value in (("width", self.width), ("height", self.height), ("depth", self.depth)):
+            if not (math.isfinite(value) and 0 <= value <= LARGEST_MM):
+                raise ValueError(f"a part cannot be {value:g} mm in {what}; 0 means not known yet")
+        for value in (self.room_left, self.room_right, self.room_top, self.room_bottom, self.bend):
+            if not (math.isfinite(value) and 0 <= value <= LARGEST_MM):
+                raise ValueError(f"the room around a part cannot be {value:g} mm")
+        for what, value in (("loss", self.loss_w), ("current", self.rated_a), ("torque", self.torque_n_m)):
+            if not (math.isfinite(value) and 0 <= value < 1e5):
+                raise ValueError(f"a {what} of {value:g} cannot be")
+        if not 0 < self.min_mm2 <= self.max_mm2 <= 400:
+            raise ValueError(f"a clamp cannot take {self.min_mm2:g} to {self.max_mm2:g} mm²")
+        for hole in self.holes:
+            if not (0 <= hole.x <= self.width and 0 <= hole.y <= self.height):
+                raise ValueError(f"the hole at {hole.x:g}, {hole.y:g} lies outside the part")
+
+    @property
+    def has_size(self) -> bool:
+        """Whether it can be placed."""
+        return min(self.width, self.height, self.depth) > 0
+
+
+@dataclass(frozen=True, slots=True)
+class Pick:
+    """The part the builder has chosen for a device, by its reference."""
+
+    device: DeviceId
+    ref: str

@@ -1,0 +1,266 @@
+"""Parts: which one the chosen device is, and parts of one's own in a form with a drawing that follows."""
+
+from collections.abc import Callable
+from pathlib import Path
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QComboBox,
+    QDoubleSpinBox,
+    QFileDialog,
+    QFormLayout,
+    QFrame,
+    QLineEdit,
+    QListWidget,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from riktig.core.catalogue import Part, own_part, parts_of, placeable_kinds
+from riktig.core.circuit import CIRCUITS, NAMES, Device
+from riktig.core.errors import RiktigError
+from riktig.core.job import DeviceId, Job, OwnPart, pick_part, remove_part, set_part
+from riktig.core.papers import as_csv, holes_text, own_parts_schedule, read_holes, read_parts
+from riktig.core.plate import draw_part
+from riktig.core.sizing import SIZING
+from riktig.desk.canvas import DrawingView
+from riktig.desk.session import Session
+from riktig.desk.widgets import plain_label, row_of
+
+__all__ = ["PartsPage"]
+
+NUMBERS = (
+    ("width", "Width", " mm", 1),
+    ("height", "Height", " mm", 1),
+    ("depth", "Depth from the plate", " mm", 1),
+    ("room_left", "Room to the left", " mm", 1),
+    ("room_right", "Room to the right", " mm", 1),
+    ("room_top", "Room above", " mm", 1),
+    ("room_bottom", "Room below", " mm", 1),
+    ("bend", "Bending room", " mm", 1),
+    ("loss_w", "Loss at rated current", " W", 1),
+    ("rated_a", "Rated current", " A", 2),
+    ("min_mm2", "Clamp from", " mm²", 2),
+    ("max_mm2", "Clamp to", " mm²", 2),
+    ("strip", "Strip length", " mm", 1),
+    ("torque_n_m", "Torque", " N·m", 2),
+)
+AS_PROPOSED = "as Riktig proposes"
+
+
+class PartsPage(QWidget):
+    """Left the parts there are, in the middle the form, right the drawing. Nothing is kept until “Keep”."""
+
+    def __init__(self, session: Session, chosen: Callable[[], DeviceId]) -> None:
+        super().__init__()
+        self._session, self._chosen = session, chosen
+        self.view = DrawingView("The part to scale")
+        self.view.setMinimumSize(120, 160)
+        self.kind = QComboBox()
+        self.kind.setAccessibleName("Kind of part")
+        for one in sorted(placeable_kinds(), key=lambda k: k.name):
+            self.kind.addItem(one.name, one.id)
+        self.kind.setMinimumContentsLength(10)
+        self.kind.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.ref, self.words, self.holes = QLineEdit(), QLineEdit(), QLineEdit()
+        self.holes.setPlaceholderText("M4 8,8 84,8: a thread, then places from the corner")
+        self.numbers: dict[str, QDoubleSpinBox] = {}
+        form_of = QWidget()
+        form = QFormLayout(form_of)
+        for label, field in (("Reference", self.ref), ("Kind", self.kind), ("Description", self.words)):
+            form.addRow(label, field)
+            field.setAccessibleName(label)
+        for name, label, unit, digits in NUMBERS:
+            box = QDoubleSpinBox()
+            box.setRange(0, 99_999)
+            box.setDecimals(digits)
+            box.setSuffix(unit)
+            box.setAccessibleName(label)
+            box.setMaximumWidth(104)
+            box.valueChanged.connect(self._draw)
+            self.numbers[name] = box
+            form.addRow(label, box)
+        form.addRow("Fixing holes", self.holes)
+        self.holes.setAccessibleName("Fixing holes")
+        for line in (self.ref, self.words, self.holes):
+            line.textChanged.connect(self._draw)
+        self.kind.currentIndexChanged.connect(self._draw)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setWidget(form_of)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setMinimumWidth(300)
+        area.setFrameShape(QFrame.Shape.NoFrame)
+        self.list = QListWidget()
+        self.list.setAccessibleName("Parts of your own")
+        self.list.currentTextChanged.connect(self._show_own)
+        self.wrong = plain_label("", "fails", wraps=True)
+        self.device = plain_label("", "second", wraps=True)
+        self.pick = QComboBox()
+        self.pick.setAccessibleName("Part of the chosen device")
+        self.pick.activated.connect(self._picked)
+        left = QVBoxLayout()
+        left.addWidget(self.device)
+        left.addWidget(self.pick)
+        left.addWidget(plain_label("Parts of your own"))
+        left.addWidget(self.list, 1)
+        self.keep = self._button("Keep", self._keep, main=True)
+        self.drop = self._button("Remove", self._remove)
+        self.take = self._button("From a list …", self._from_file)
+        self.give = self._button("To a list …", self._to_file)
+        left.addLayout(row_of([self.take, self.give, None]))
+        side = QWidget()
+        side.setLayout(left)
+        side.setMaximumWidth(206)
+        middle = QVBoxLayout()
+        middle.addWidget(area, 1)
+        middle.addWidget(self.wrong)
+        middle.addLayout(row_of([self.keep, self.drop, None]))
+        layout = row_of([side])
+        layout.setStretch(0, 0)
+        layout.addLayout(middle, 1)
+        layout.addWidget(self.view, 2)
+        self.setLayout(layout)
+        self._empty()
+
+    def _button(self, text: str, does: Callable[[], None], *, main: bool = False) -> QPushButton:
+        button = QPushButton(text)
+        if main:
+            button.setObjectName("main")
+        button.clicked.connect(lambda: does())
+        return button
+
+    def refresh(self) -> None:
+        """Shows the parts of the job of now, and what can be chosen for the device that is selected."""
+        now = self.list.currentItem().text() if self.list.currentItem() else ""
+        self.list.blockSignals(True)
+        self.list.clear()
+        self.list.addItems([part.ref for part in self._session.job.parts])
+        found = [n for n, part in enumerate(self._session.job.parts) if part.ref == now]
+        if found:
+            self.list.setCurrentRow(found[0])
+        self.list.blockSignals(False)
+        self._fill_pick()
+        self._draw()
+
+    def _selected(self) -> Device | None:
+        lead = self._chosen()
+        return next((d for d in self._session.plan.get(CIRCUITS).devices if d.id == lead), None)
+
+    def _fill_pick(self) -> None:
+        device = self._selected()
+        self.pick.clear()
+        self.pick.setEnabled(device is not None)
+        if device is None:
+            self.device.setText("Choose a part on the plate to say which one it is.")
+            return
+        plan, job = self._session.plan, self._session.job
+        now = plan.get(SIZING).parts[device.id]
+        self.device.setText(f"{plan.get(NAMES).tag[device.id]} is {now.ref}: {now.description}")
+        own = [one.ref for one in job.parts if own_part(one).kind.family == device.kind.family]
+        self.pick.addItem(AS_PROPOSED, "")
+        for ref in [*own, *(part.ref for part in parts_of(device.kind_id))]:
+            self.pick.addItem(ref, ref)
+        chosen = next((one.ref for one in job.picks if one.device == device.id), "")
+        self.pick.setCurrentIndex(max(self.pick.findData(chosen), 0))
+
+    def _picked(self, index: int) -> None:
+        device, ref = self._selected(), str(self.pick.itemData(index) or "")
+        if device is not None:
+            self._session.edit("choose a part", lambda job: pick_part(job, device.id, ref))
+            self.refresh()
+
+    def _own(self) -> OwnPart:
+        """The part as the form has it.
+
+        Raises:
+            ValueError: what is wrong with it.
+        """
+        numbers = {name: box.value() for name, box in self.numbers.items()}
+        holes = read_holes(self.holes.text())
+        return OwnPart(
+            self.ref.text().strip(), str(self.kind.currentData()), self.words.text().strip(), holes=holes, **numbers
+        )
+
+    def _part(self) -> Part | None:
+        try:
+            part = own_part(self._own())
+        except ValueError as error:
+            self.wrong.setText(f"Not yet: {error}.")
+            return None
+        unknown = [name for name in ("width", "height", "depth") if not self.numbers[name].value()]
+        said = f"{' and '.join(unknown).capitalize()} not known: it can be kept, but not placed." if unknown else ""
+        self.wrong.setText(said)
+        return part
+
+    def _draw(self) -> None:
+        part = self._part()
+        if part is not None:
+            self.view.show_drawing(draw_part(part))
+
+    def _empty(self) -> None:
+        blank = OwnPart("new", "relay")
+        self._show(blank)
+
+    def _show_own(self, ref: str) -> None:
+        found = next((part for part in self._session.job.parts if part.ref == ref), None)
+        if found:
+            self._show(found)
+
+    def _show(self, own: OwnPart) -> None:
+        self.ref.setText(own.ref)
+        self.kind.setCurrentIndex(max(self.kind.findData(own.kind), 0))
+        self.words.setText(own.description)
+        for name, box in self.numbers.items():
+            box.setValue(getattr(own, name))
+        self.holes.setText(holes_text(own.holes))
+        self._draw()
+
+    def _keep(self) -> None:
+        try:
+            own = self._own()
+        except ValueError as error:
+            self._session.say(f"The part was not kept: {error}.", wrong=True)
+            return
+        self._session.edit(f"part {own.ref}", lambda job: set_part(job, own))
+        self.refresh()
+
+    def _remove(self) -> None:
+        ref = self.ref.text().strip()
+        self._session.edit(f"remove {ref}", lambda job: remove_part(job, ref))
+        self.refresh()
+
+    def _from_file(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "A list of parts", "", "Lists (*.csv *.tsv *.xlsx)")
+        if name:
+            self.take_list(Path(name))
+
+    def take_list(self, path: Path) -> None:
+        """Takes all parts of a list in, as one edit; none when a line cannot be used."""
+        try:
+            found = read_parts(path)
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+            return
+
+        def taken(job: Job) -> Job:
+            for part in found:
+                job = set_part(job, part)
+            return job
+
+        self._session.edit(f"parts from {path.name}", taken)
+        self.refresh()
+
+    def _to_file(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "A list of parts", "parts.csv", "Lists (*.csv)")
+        if name:
+            self.write_list(Path(name))
+
+    def write_list(self, path: Path) -> None:
+        """Writes the parts of one's own as a list."""
+        try:
+            path.write_text(as_csv(own_parts_schedule(self._session.job.parts)), encoding="utf-8")
+        except OSError as error:
+            self._session.say(f"The list could not be written to {path} ({error.strerror}).", wrong=True)
