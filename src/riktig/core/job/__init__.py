@@ -48,7 +48,7 @@ from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolatio
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
 from riktig.core.job.own_part import OwnHole, OwnPart, Pick
-from riktig.core.job.plate import DuctFix, Placement, PlateFix, RailFix, Spot
+from riktig.core.job.plate import DuctFix, Join, JoinHow, Placement, PlateFix, RailFix, Spot
 from riktig.core.job.practice import COLOUR_NAMES, Practice
 from riktig.core.job.practice_values import (
     Batching,
@@ -130,6 +130,8 @@ __all__ = [
     "Insertable",
     "Isolation",
     "Job",
+    "Join",
+    "JoinHow",
     "Letters",
     "Load",
     "LoadId",

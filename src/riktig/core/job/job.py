@@ -9,7 +9,7 @@ from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override
 from riktig.core.job.own_part import OwnPart, Pick
-from riktig.core.job.plate import PlateFix
+from riktig.core.job.plate import Join, PlateFix
 from riktig.core.job.practice import Practice
 from riktig.core.job.script import OwnScript
 from riktig.core.job.signal import Signal, Source
@@ -27,7 +27,8 @@ class Job:
     labels, which are retired when they fall out of use. ``sources`` is what arrives live
     beside the main supply; ``sources_asked`` says that the customer was asked and this is all.
     ``overrides`` are values of the builder's own, ``scripts`` steps he wants the whole panel to pass;
-    ``parts`` are parts that the catalogue lacks, ``picks`` the parts he chose for devices himself.
+    ``parts`` are parts that the catalogue lacks, ``picks`` the parts he chose for devices himself,
+    ``joins`` parts that stand as one assembly.
     """
 
     number: str = ""
@@ -54,6 +55,7 @@ class Job:
     scripts: tuple[OwnScript, ...] = ()
     parts: tuple[OwnPart, ...] = ()
     picks: tuple[Pick, ...] = ()
+    joins: tuple[Join, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

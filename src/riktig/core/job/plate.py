@@ -1,10 +1,11 @@
 """Where things stand, once the builder has taken a hand in it. All in mm from the plate's datum."""
 
 from dataclasses import dataclass
+from enum import Enum
 
 from riktig.core.job.ids import DeviceId
 
-__all__ = ["DuctFix", "Placement", "PlateFix", "RailFix", "Spot"]
+__all__ = ["DuctFix", "Join", "JoinHow", "Placement", "PlateFix", "RailFix", "Spot"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,3 +58,26 @@ class PlateFix:
     placements: tuple[Placement, ...]
     ducts: tuple[DuctFix, ...] = ()
     spots: tuple[Spot, ...] = ()
+
+
+class JoinHow(Enum):
+    """What makes several parts one: a link module between breaker and contactor, or a busbar they sit on."""
+
+    LINK = "linked under each other"
+    BUSBAR = "side by side on a busbar"
+
+
+@dataclass(frozen=True, slots=True)
+class Join:
+    """Parts that stand and move as one, the upper or left one first, and need no wire where they are joined.
+
+    Raises:
+        ValueError: fewer than two, or one of them twice.
+    """
+
+    devices: tuple[DeviceId, ...]
+    how: JoinHow
+
+    def __post_init__(self) -> None:
+        if len(set(self.devices)) != len(self.devices) or len(self.devices) < 2:
+            raise ValueError("an assembly needs at least two different parts")

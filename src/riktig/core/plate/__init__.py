@@ -22,6 +22,7 @@ from riktig.core.plate.edits import (
 )
 from riktig.core.plate.fit import body_of, misfits_about, misfits_of, room_around
 from riktig.core.plate.furniture import Furniture, duct_changed, rail_changed, with_duct, with_rail, without
+from riktig.core.plate.joins import bridged_pins, join_parts, joined, separate_parts
 from riktig.core.plate.layers import clamp_marks, heat_marks, mounted_marks, room_marks
 from riktig.core.plate.model import Block, DoorPlan, DoorSeat, Duct, Hole, Layout, Misfit, Piece, Rail, Row, Seat, Stand
 from riktig.core.plate.shifts import (
@@ -69,6 +70,7 @@ __all__ = [
     "body_of",
     "box",
     "box_that_cools",
+    "bridged_pins",
     "circuits_alike",
     "clamp_marks",
     "draw_cuts",
@@ -78,6 +80,8 @@ __all__ = [
     "duct_changed",
     "fix_as_it_is",
     "heat_marks",
+    "join_parts",
+    "joined",
     "laid_out_like",
     "locked_leads",
     "losses_of",
@@ -94,6 +98,7 @@ __all__ = [
     "rail_changed",
     "room_around",
     "room_marks",
+    "separate_parts",
     "set_furniture",
     "set_lock",
     "shifted",

@@ -5,8 +5,9 @@ from math import ceil
 
 from riktig.core.circuit import Circuits
 from riktig.core.geometry import Rect
-from riktig.core.job import DeviceId, Enclosure, EntrySide, PlateFix, Practice, Spot
+from riktig.core.job import DeviceId, Enclosure, EntrySide, Join, PlateFix, Practice, Spot
 from riktig.core.plate.blocks import make_blocks
+from riktig.core.plate.joins import joined
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, Row, Stand
 from riktig.core.plate.standing import finished
 from riktig.core.sizing import Sizing
@@ -31,7 +32,12 @@ Rows = list[list[Block]]
 
 
 def arrange(
-    circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice, fix: PlateFix | None
+    circuits: Circuits,
+    sizing: Sizing,
+    enclosure: Enclosure,
+    practice: Practice,
+    fix: PlateFix | None,
+    joins: tuple[Join, ...] = (),
 ) -> Layout:
     """The whole plate.
 
@@ -46,6 +52,7 @@ def arrange(
         A layout, always; what does not fit is in its ``misfits``.
     """
     blocks = make_blocks(circuits, sizing, practice.finger_room, turned=enclosure.field_entry is EntrySide.TOP)
+    blocks = joined(blocks, joins)
     shell = _Shell(blocks, enclosure, practice)
     rows = _rows([b for b in blocks if not is_loose(b)], shell)
     if fix is None:

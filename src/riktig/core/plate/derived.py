@@ -16,7 +16,9 @@ from riktig.core.sizing import PROPOSAL, SIZING
 __all__ = ["CUTS", "DOOR", "DOOR_DRAWING", "HOLES", "LAYOUT", "WARMTH"]
 
 _PRACTICE = attrgetter("practice")
-LAYOUT = Derived("layout", (CIRCUITS, SIZING, attrgetter("enclosure"), _PRACTICE, attrgetter("plate")), arrange)
+LAYOUT = Derived(
+    "layout", (CIRCUITS, SIZING, attrgetter("enclosure"), _PRACTICE, attrgetter("plate"), attrgetter("joins")), arrange
+)
 DOOR = Derived("door", (CIRCUITS, SIZING, LAYOUT, attrgetter("enclosure"), _PRACTICE), plan_door)
 
 

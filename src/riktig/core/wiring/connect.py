@@ -7,8 +7,8 @@ from itertools import pairwise
 
 from riktig.core.catalogue import Clamp
 from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
-from riktig.core.job import CircuitId, DeviceId, Enclosure, PinId, Practice
-from riktig.core.plate import DoorPlan, Layout
+from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinId, Practice
+from riktig.core.plate import DoorPlan, Layout, bridged_pins
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import conductor_name, ferrule, twin_ferrule
 from riktig.core.wiring.batches import make_batches
@@ -38,6 +38,7 @@ def wire_all(
     door: DoorPlan,
     enclosure: Enclosure,
     practice: Practice,
+    joins: tuple[Join, ...] = (),
 ) -> Wiring:
     """All wires of the panel.
 
@@ -50,12 +51,13 @@ def wire_all(
     router = Router(layout, door, circuits.devices, enclosure, practice)
     halves: list[Half] = []
     unrouted: list[PinId] = []
+    bridged = bridged_pins(joins, devices)
     clamps = (pin for net in nets.nets for pin in net.pins if _is_clamp(pin, devices))
     router.prepare(pin for pin in clamps if router.reaches(pin))
     for net in nets.nets:
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
-        pins = _unbridged([pin for pin in pins if router.reaches(pin)], devices)
+        pins = _unbridged([pin for pin in pins if router.reaches(pin)], devices, bridged)
         spread = _from_blocks(net, pins, circuits) if feeds(net) else []
         if net.net_class is NetClass.EARTH:
             halves += _earths(net, pins, circuits, devices)
@@ -83,12 +85,16 @@ def _is_clamp(pin: PinId, devices: dict[DeviceId, Device]) -> bool:
     return device.zone is not Zone.FIELD and clamp in (Clamp.POWER, Clamp.CONTROL)
 
 
-def _unbridged(pins: list[PinId], devices: dict[DeviceId, Device]) -> list[PinId]:
-    """Without the terminals that a plug-in bridge joins to the first of their strip: no wire goes there."""
-    seen: set[str] = set()
+def _unbridged(pins: list[PinId], devices: dict[DeviceId, Device], bridged: dict[PinId, int]) -> list[PinId]:
+    """Without the pins that a plug-in bridge, a link or a busbar joins to the first of them: no wire goes there."""
+    seen: set[str | int] = set()
     kept = []
     for pin in pins:
         device = devices[owner_of(pin)[0]]
+        if pin in bridged:
+            if bridged[pin] in seen:
+                continue
+            seen.add(bridged[pin])
         if device.kind_id == "common_terminal":
             if device.strip in seen:
                 continue

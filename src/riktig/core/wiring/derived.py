@@ -13,12 +13,15 @@ from riktig.core.wiring.fill import DuctUse, duct_uses
 
 __all__ = ["DUCT_USES", "PLATE_DRAWING", "WIRING"]
 
+_PRACTICE = attrgetter("practice")
 WIRING = Derived(
-    "wiring", (CIRCUITS, NETS, NAMES, SIZING, LAYOUT, DOOR, attrgetter("enclosure"), attrgetter("practice")), wire_all
+    "wiring",
+    (CIRCUITS, NETS, NAMES, SIZING, LAYOUT, DOOR, attrgetter("enclosure"), _PRACTICE, attrgetter("joins")),
+    wire_all,
 )
 
 
-DUCT_USES = Derived("duct uses", (WIRING, LAYOUT, NETS, attrgetter("practice")), duct_uses)
+DUCT_USES = Derived("duct uses", (WIRING, LAYOUT, NETS, _PRACTICE), duct_uses)
 
 
 def _draw(layout: Layout, circuits: Circuits, names: Names, uses: tuple[DuctUse, ...], practice: Practice) -> Drawing:
@@ -29,4 +32,4 @@ def _draw(layout: Layout, circuits: Circuits, names: Names, uses: tuple[DuctUse,
     return draw_plate(layout, circuits, names, levels, practice.spare_share)
 
 
-PLATE_DRAWING = Derived("plate drawing", (LAYOUT, CIRCUITS, NAMES, DUCT_USES, attrgetter("practice")), _draw)
+PLATE_DRAWING = Derived("plate drawing", (LAYOUT, CIRCUITS, NAMES, DUCT_USES, _PRACTICE), _draw)

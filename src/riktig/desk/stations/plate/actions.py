@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QMenu
 from riktig.core.build import MOUNTED, mounted_facts, mounted_of, mounted_subject
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.errors import RiktigError
-from riktig.core.job import CircuitId, DeviceId
+from riktig.core.job import CircuitId, DeviceId, JoinHow
 from riktig.core.plate import (
     LAYOUT,
     Edge,
@@ -17,8 +17,10 @@ from riktig.core.plate import (
     Stand,
     aligned,
     circuits_alike,
+    join_parts,
     laid_out_like,
     move_stands,
+    separate_parts,
     set_furniture,
     spread,
     swapped,
@@ -92,6 +94,10 @@ class PlateActions:
         menu.addAction("Swap the two", self.swap).setEnabled(len(stands) == 2)
         like = menu.addMenu("Lay out like this column")
         self._fill_like(like, stands)
+        link = menu.addAction("Link under each other", partial(self.join, JoinHow.LINK))
+        link.setEnabled(len(stands) == 2)
+        menu.addAction("Put on one busbar", partial(self.join, JoinHow.BUSBAR)).setEnabled(len(stands) > 1)
+        menu.addAction("Take the assembly apart", self.separate).setEnabled(len(stands) == 1)
         menu.addSeparator()
         menu.addAction("Is mounted", lambda: self.mount(True)).setEnabled(bool(stands))
         menu.addAction("Is not mounted", lambda: self.mount(False)).setEnabled(bool(stands))
@@ -117,6 +123,16 @@ class PlateActions:
     def lay_out_like(self, model: CircuitId, circuit: CircuitId) -> None:
         """The parts of a circuit on the same rails and at the same distances as those of another."""
         self._try("lay out alike", lambda: laid_out_like(self._layout(), model, circuit))
+
+    def join(self, how: JoinHow) -> None:
+        """The chosen parts become one assembly."""
+        layout, leads = self._layout(), tuple(self._chosen())
+        self._session.edit(f"join {how.value}", lambda job: join_parts(job, layout, leads, how))
+
+    def separate(self) -> None:
+        """The assembly of the chosen part becomes single parts again."""
+        lead = next(iter(self._chosen()), DeviceId(""))
+        self._session.edit("take apart", lambda job: separate_parts(job, lead))
 
     def mount(self, mounted: bool) -> None:
         """Records that the chosen parts are mounted where the plan has them, or takes that back."""
