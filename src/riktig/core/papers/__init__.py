@@ -21,6 +21,7 @@ from riktig.core.papers.record import build_record, missing_papers, test_record
 from riktig.core.papers.renaming import Renaming, number_changes, tag_changes
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.papers.schedules import SCHEDULES, holes_of, schedule
+from riktig.core.papers.schedules_plate import plate_parts
 from riktig.core.papers.status import STATIONS, Stamp, Status, statuses
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, as_json, write_xlsx
@@ -73,6 +74,7 @@ __all__ = [
     "number_changes",
     "own_parts_schedule",
     "passport",
+    "plate_parts",
     "read_holes",
     "read_loads",
     "read_parts",

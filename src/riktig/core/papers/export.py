@@ -11,9 +11,10 @@ from riktig.core.geometry import Drawing
 from riktig.core.job import Job, Record
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, draw_medium
 from riktig.core.papers.dxf import write_dxf
-from riktig.core.papers.pdf import Page, SetHead, write_set
+from riktig.core.papers.pdf import Page, SetHead, Sheet, write_set
 from riktig.core.papers.record import build_record, test_record
 from riktig.core.papers.schedules import SCHEDULES, schedule
+from riktig.core.papers.schedules_plate import plate_parts
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, write_xlsx
 from riktig.core.plan import Plan
@@ -84,6 +85,11 @@ def export_all(
         write_set(place(name), head, pages_of(plan), tables, lambda share, text: progress.step(0.7 * share, text))
         finish(name)
         progress.step(0.75, "schedules")
+        for sheet in Sheet:
+            name = f"{stem}_plate_{sheet.value}.pdf"
+            page = Page(plan.get(PLATE_DRAWING), to_scale=True, sheet=sheet, parts=plate_parts(plan))
+            write_set(place(name), head, (page,), ())
+            finish(name)
         name = f"{stem}_schedules.xlsx"
         write_xlsx(place(name), tables)
         finish(name)
@@ -97,6 +103,9 @@ def export_all(
             whole = mark_out(drawing, holes, what)
             name = f"{stem}_{what}.dxf"
             write_dxf(place(name), whole)
+            finish(name)
+            name = f"{stem}_{what}_drawing.dxf"
+            write_dxf(place(name), drawing)
             finish(name)
             name = f"{stem}_{what}.svg"
             place(name).write_text(as_svg(drawing), encoding="utf-8")

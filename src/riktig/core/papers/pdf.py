@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from enum import Enum
 from functools import cache
 from importlib import resources
 from pathlib import Path
@@ -11,10 +12,11 @@ from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Lin
 from riktig.core.papers.inks import rgb
 from riktig.core.papers.schedules import Schedule
 
-__all__ = ["Page", "SetHead", "fitting_scale", "missing_glyphs", "write_set"]
+__all__ = ["Page", "SetHead", "Sheet", "fitting_scale", "missing_glyphs", "write_set"]
 
 MM = 72 / 25.4
 A4 = (297.0, 210.0)
+A3 = (420.0, 297.0)
 MARGIN = 12.0
 HEAD = 14.0
 SCALES = (1.0, 0.5, 0.4, 0.25, 0.2, 0.1, 0.05)
@@ -25,6 +27,8 @@ _FACES = {
     Face.PRINTED_BOLD: "B612Mono-Bold",
 }
 FALLBACK = "DejaVuSans"
+LIST = (110.0, 60.0)
+"""Least width of a list beside a drawing, and least height of one below it, mm (chosen by us)."""
 CELL = 7.4
 """Type size in the cells of a schedule, points."""
 
@@ -39,27 +43,60 @@ class SetHead:
     made: str
 
 
+class Sheet(Enum):
+    """What is printed on."""
+
+    A4 = "A4"
+    A3 = "A3"
+
+
 @dataclass(frozen=True, slots=True)
 class Page:
-    """A drawing on a page; ``to_scale``: only at a standard scale, with a check line."""
+    """A drawing on a page; ``to_scale``: only at a standard scale, with a check line.
+
+    ``parts`` is a list that stands on the same sheet, beside the drawing or below it, and goes on overleaf.
+    """
 
     drawing: Drawing
     to_scale: bool = False
+    sheet: Sheet = Sheet.A4
+    parts: Schedule | None = None
 
 
-def page_size(drawing: Drawing) -> tuple[float, float]:
-    """A4 across, or upright for a drawing that is taller than wide, mm."""
-    return (A4[1], A4[0]) if drawing.height > drawing.width else A4
+def page_size(drawing: Drawing, sheet: Sheet = Sheet.A4) -> tuple[float, float]:
+    """The sheet across, or upright for a drawing that is taller than wide, mm."""
+    across, down = A4 if sheet is Sheet.A4 else A3
+    return (down, across) if drawing.height > drawing.width else (across, down)
 
 
-def fitting_scale(drawing: Drawing, *, to_scale: bool) -> float:
-    """The largest scale at which a drawing fits its page; a standard one when asked."""
+def fitting_scale(drawing: Drawing, *, to_scale: bool, room: tuple[float, float] | None = None) -> float:
+    """The largest scale at which a drawing fits its page, or a room of it, mm; a standard one when asked."""
     across, down = page_size(drawing)
-    width, height = across - 2 * MARGIN, down - 2 * MARGIN - HEAD
+    width, height = room or (across - 2 * MARGIN, down - 2 * MARGIN - HEAD)
     most = min(width / drawing.width, height / drawing.height)
     if not to_scale:
         return most
     return next((scale for scale in SCALES if scale <= most), most)
+
+
+def _laid_out(page: Page) -> tuple[tuple[float, float], float, tuple[float, float, float, float]]:
+    """The sheet's size, the scale, and where the list stands: x and y of its upper left corner, width and height.
+
+    Of a list beside the drawing and one below it, that which leaves the drawing larger.
+    """
+    across, down = A4 if page.sheet is Sheet.A4 else A3
+    best = None
+    for size in ((across, down), (down, across)):
+        width, height = size[0] - 2 * MARGIN, size[1] - 2 * MARGIN - HEAD
+        for room in ((width - LIST[0], height), (width, height - LIST[1])):
+            scale = fitting_scale(page.drawing, to_scale=page.to_scale, room=room)
+            if best is None or scale > best[1] + 1e-9:
+                wide, high = page.drawing.width * scale, page.drawing.height * scale
+                beside = room[1] == height
+                x, y = (MARGIN + wide + 4, MARGIN + HEAD) if beside else (MARGIN, MARGIN + HEAD + high + 4)
+                best = size, scale, (x, y, size[0] - MARGIN - x, size[1] - MARGIN - 4 - y)
+    assert best is not None
+    return best
 
 
 @cache
@@ -167,8 +204,12 @@ class _Writer:
 
     def drawing(self, page: Page) -> None:
         """A page with one drawing."""
-        self._size = page_size(page.drawing)
-        scale = fitting_scale(page.drawing, to_scale=page.to_scale)
+        self._size = page_size(page.drawing, page.sheet)
+        room = (self._size[0] - 2 * MARGIN, self._size[1] - 2 * MARGIN - HEAD)
+        scale = fitting_scale(page.drawing, to_scale=page.to_scale, room=room)
+        place = (0.0, 0.0, 0.0, 0.0)
+        if page.parts:
+            self._size, scale, place = _laid_out(page)
         note = f"Scale 1 : {1 / scale:g}. The line below measures 100 mm on paper." * page.to_scale
         self._begin(page.drawing.title, note)
         canvas = self._canvas
@@ -181,7 +222,10 @@ class _Writer:
         if page.to_scale:
             canvas.setLineWidth(0.2 * MM)
             canvas.line(MARGIN * MM, 8 * MM, (MARGIN + 100) * MM, 8 * MM)
+        rest = self._beside(page.parts, place) if page.parts else []
         canvas.showPage()
+        if page.parts:
+            self._rest(page.parts.title, rest)
 
     def _mark(self, mark: Line | Poly | Circle | Arc | Text) -> None:
         canvas = self._canvas
@@ -229,6 +273,21 @@ class _Writer:
 
     def table(self, schedule: Schedule) -> None:
         """A schedule over as many pages as it takes, text folded in its cells."""
+        self._size = A4
+        self._rest(schedule.title, [self._long(schedule, (A4[0] - 2 * MARGIN) * MM)])
+
+    def _beside(self, schedule: Schedule, place: tuple[float, float, float, float]) -> list[Any]:
+        """As much of a list as its place on the sheet holds; what is left goes overleaf."""
+        x, y, width, height = (one * MM for one in place)
+        pieces = self._long(schedule, width).split(width, height)
+        if not pieces:
+            return [self._long(schedule, (A4[0] - 2 * MARGIN) * MM)]
+        _, used = pieces[0].wrapOn(self._canvas, width, height)
+        pieces[0].drawOn(self._canvas, x, self._size[1] * MM - y - used)
+        return list(pieces[1:])
+
+    def _long(self, schedule: Schedule, width: float) -> Any:
+        """A schedule as a table of a width, points."""
         from reportlab.lib.styles import ParagraphStyle
         from reportlab.platypus import LongTable, Paragraph, TableStyle
 
@@ -237,7 +296,6 @@ class _Writer:
         shown = [i for i, (key, _) in enumerate(schedule.columns) if key not in ("key", "id")]
         rows = [[Paragraph(_safe(schedule.columns[i][1], bold), bold) for i in shown]]
         rows += [[Paragraph(_safe(_said(row[i]), cell), cell) for i in shown] for row in schedule.rows]
-        width = (A4[0] - 2 * MARGIN) * MM
         style = TableStyle(
             [
                 ("LINEBELOW", (0, 0), (-1, 0), 0.6, rgb("second")),
@@ -249,11 +307,13 @@ class _Writer:
                 ("BOTTOMPADDING", (0, 0), (-1, -1), 2),
             ]
         )
-        self._size = A4
-        rest: list[Any] = [LongTable(rows, _widths(schedule, shown, width), style=style, repeatRows=1)]
-        room = (A4[1] - 2 * MARGIN - HEAD) * MM
+        return LongTable(rows, _widths(schedule, shown, width), style=style, repeatRows=1)
+
+    def _rest(self, title: str, rest: list[Any]) -> None:
+        """Tables over as many pages as they take."""
+        width, room = (self._size[0] - 2 * MARGIN) * MM, (self._size[1] - 2 * MARGIN - HEAD) * MM
         while rest:
-            self._begin(schedule.title)
+            self._begin(title)
             here, rest = rest[0], rest[1:]
             pieces = here.split(width, room) or [here]
             _, height = pieces[0].wrapOn(self._canvas, width, room)

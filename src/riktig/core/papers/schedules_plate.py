@@ -2,14 +2,14 @@
 
 from collections.abc import Callable
 
-from riktig.core.circuit import NAMES
+from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.job import Job
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
 from riktig.core.wiring import DUCT_USES
 
-__all__ = ["PLATE_SCHEDULES"]
+__all__ = ["PLATE_SCHEDULES", "plate_parts"]
 
 
 def _places(plan: Plan[Job]) -> Schedule:
@@ -45,6 +45,22 @@ def _places(plan: Plan[Job]) -> Schedule:
         ("key", "Key"),
     )
     return Schedule("places", "Places on the plate", columns, tuple(rows))
+
+
+def plate_parts(plan: Plan[Job]) -> Schedule:
+    """The parts list that stands beside the plate's drawing: tag, what it is, and where it stands."""
+    layout, tags = plan.get(LAYOUT), plan.get(NAMES).tag
+    marks = {device.id: device.mark if device.strip else "" for device in plan.get(CIRCUITS).devices}
+    rows: list[tuple[Value, ...]] = []
+    for seat in sorted(layout.seats, key=lambda s: (s.rail == 0, s.rail, s.rect.x, s.rect.y)):
+        rail, rect = layout.rail(seat.rail), seat.rect
+        place = f"{rail.name} at {rect.x - rail.x1:.1f}" if rail else f"{rect.x:.1f}, {rect.y:.1f}"
+        tag = tags[seat.device]
+        rows.append(
+            (f"{tag}:{marks[seat.device]}" if marks[seat.device] else tag, seat.part.ref, seat.part.description, place)
+        )
+    columns = (("tag", "Tag"), ("part", "Part"), ("what", "What"), ("place", "Place, mm"))
+    return Schedule("plate parts", "Parts on the plate", columns, tuple(rows))
 
 
 def _ducts(plan: Plan[Job]) -> Schedule:

@@ -41,8 +41,8 @@ XA, YA, XB, YB, COUNT, WEIGHT = range(6)
     P_ENTRY_TOP,
 ) = range(13)
 
-OVER = 200.0
-"""What a mm too long or too high counts, mm of wire (chosen by us: no wire is worth it)."""
+LONG, HIGH = 1500.0, 200.0
+"""What a mm counts by which a row is too long or the plate too low, mm of wire (chosen by us: no wire is worth it)."""
 UNFIT = 4000.0
 """What not fitting at all counts beside (chosen by us: more than a wire across the plate)."""
 SPARE = 20.0
@@ -244,7 +244,7 @@ def cost_of(
             last = max(last, y[f])
     foot = min(plate[P_HEIGHT] - plate[P_FOOT], last + plate[P_PAST])
     total = wire_length(unit, wire, pin, plate, x, y, row, duct, foot, WEIGHT)
-    total += OVER * (over[0] + over[1]) + SPARE * over[2] + HEIGHT * down
+    total += LONG * over[0] + HIGH * over[1] + SPARE * over[2] + HEIGHT * down
     if over[0] + over[1] > 0.05:
         total += UNFIT
     begin = 0
