@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from itertools import pairwise
+from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
@@ -9,7 +10,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMenu
 
 from riktig.core.geometry import Point, Poly, Text
-from riktig.core.job import DeviceId, add_load
+from riktig.core.job import DeviceId, JoinHow, add_load
 from riktig.core.plate import LAYOUT, RULER, Edge, Layout
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -299,3 +300,70 @@ class TestLayers:
         station.actions_.mount(False)
         station.refresh()
         assert not [m for m in station.view._laid if m.layer == "mounted"]
+
+
+class TestParts:
+    def test_a_part_of_ones_own_is_kept_drawn_and_chosen(self, station: PlateStation, session: Session) -> None:
+        choose(station, K)
+        station.parts_button.click()
+        page = station.parts_page
+        assert page.isVisible()
+        assert not station.view.isVisible()
+        page.ref.setText("KM-X")
+        page.kind.setCurrentIndex(page.kind.findData("contactor"))
+        assert "not known" in page.wrong.text()
+        for name, value in (("width", 60.0), ("height", 90.0), ("depth", 100.0), ("rated_a", 12.0)):
+            page.numbers[name].setValue(value)
+        assert page.wrong.text() == ""
+        shown = [m.text for m in page.view.drawing.marks if isinstance(m, Text)]
+        assert {"60", "90", "100", "KM-X"} <= set(shown), "the drawing follows the form"
+        page.keep.click()
+        assert [part.ref for part in session.job.parts] == ["KM-X"]
+        page.pick.setCurrentIndex(page.pick.findData("KM-X"))
+        page.pick.activated.emit(page.pick.currentIndex())
+        seat = layout_of(session).seat(K)
+        assert seat is not None
+        assert seat.rect.width == 60.0
+        page.drop.click()
+        assert session.job.parts == ()
+        session.undo()
+        assert [part.ref for part in session.job.parts] == ["KM-X"]
+
+    def test_what_cannot_be_kept_is_said_and_nothing_is_lost(
+        self, station: PlateStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        station.parts_button.click()
+        page = station.parts_page
+        page.ref.setText("KM-Y")
+        page.numbers["width"].setValue(10_000)
+        assert "10000 mm in width" in page.wrong.text()
+        page.keep.click()
+        assert "was not kept" in said[-1][0]
+        assert session.job.parts == ()
+        assert page.ref.text() == "KM-Y"
+
+    def test_lists_of_parts_come_in_as_one_step_and_go_out(
+        self, station: PlateStation, session: Session, tmp_path: Path, said: list[tuple[str, bool]]
+    ) -> None:
+        station.parts_button.click()
+        good, bad, out = tmp_path / "good.csv", tmp_path / "bad.csv", tmp_path / "out.csv"
+        good.write_text("ref,kind,width,height,depth\nA1,relay,22,70,80\nA2,relay,30,70,80\n", encoding="utf-8")
+        bad.write_text("ref,kind\nA3,teapot\n", encoding="utf-8")
+        station.parts_page.take_list(bad)
+        assert "teapot" in said[-1][0]
+        station.parts_page.take_list(good)
+        assert [part.ref for part in session.job.parts] == ["A1", "A2"]
+        station.parts_page.write_list(out)
+        assert "A2" in out.read_text(encoding="utf-8")
+        session.undo()
+        assert session.job.parts == ()
+
+    def test_two_parts_are_linked_and_taken_apart(self, station: PlateStation, session: Session) -> None:
+        choose(station, F, K)
+        station.actions_.join(JoinHow.LINK)
+        stand = layout_of(session).stand_of(K)
+        assert stand is not None
+        assert F in stand.block.devices
+        choose(station, F)
+        station.actions_.separate()
+        assert session.job.joins == ()

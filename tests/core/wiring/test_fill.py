@@ -1,0 +1,111 @@
+"""How full the ducts are, who shares them, how wide they ought to be, where fingers come out."""
+
+from itertools import pairwise
+
+import pytest
+from tests.core.circuit.builders import one_motor
+
+from riktig.core.circuit import NETS, NetClass
+from riktig.core.job import Job, set_practice
+from riktig.core.plan import Plan
+from riktig.core.plate import LAYOUT
+from riktig.core.rules import RULES
+from riktig.core.standards import wire_diameter
+from riktig.core.wiring import DUCT_HEIGHT, DUCT_USES, WIRING, DuctUse
+from riktig.demo_job import demo_job
+
+
+@pytest.fixture(scope="module")
+def shed() -> Plan[Job]:
+    return Plan(demo_job("kelp-shed"))
+
+
+def uses_of(plan: Plan[Job]) -> dict[str, DuctUse]:
+    return {use.name: use for use in plan.get(DUCT_USES)}
+
+
+def test_the_fill_runs_from_end_to_end_and_changes_where_wires_come_and_go(shed: Plan[Job]) -> None:
+    for duct in shed.get(LAYOUT).ducts:
+        parts = uses_of(shed)[duct.name].segments
+        assert all(a.end == b.begin and a.share != b.share for a, b in pairwise(parts))
+        assert all(part.share >= 0 for part in parts)
+
+
+def test_a_wire_takes_the_square_of_its_diameter_where_it_runs(shed: Plan[Job]) -> None:
+    """Area times length over all pieces is that of all wires by their ways, ends and door apart."""
+    for duct in shed.get(LAYOUT).ducts:
+        middle, section = duct.rect.centre, (duct.rect.width if duct.upright else duct.rect.height) * DUCT_HEIGHT
+        laid = 0.0
+        for wire in shed.get(WIRING).wires:
+            for p, q in pairwise(wire.route):
+                level = not duct.upright and p.y == q.y == pytest.approx(middle.y) and duct.name in wire.ducts
+                upright = duct.upright and p.x == q.x == pytest.approx(middle.x) and duct.name in wire.ducts
+                if level or upright:
+                    begin, end = sorted((p.y, q.y) if upright else (p.x, q.x))
+                    first, last = (duct.rect.y, duct.rect.bottom) if upright else (duct.rect.x, duct.rect.right)
+                    inside = max(min(end, last) - max(begin, first), 0.0)  # what lies in a crossing is the upright's
+                    laid += wire_diameter(wire.mm2).value ** 2 * inside
+        parts = shed.get(WIRING).segments[duct.name]
+        assert sum((p.end - p.begin) * p.share * section for p in parts) == pytest.approx(laid, rel=0.01, abs=200)
+
+
+def test_the_width_that_is_proposed_is_the_narrowest_that_holds(shed: Plan[Job]) -> None:
+    sold = (25, 30, 40, 60, 80, 100, 120)
+    for use in shed.get(DUCT_USES):
+        needed = use.share * use.now / use.limit
+        assert use.width == next(width for width in sold if width >= needed - 1e-6)
+
+
+def test_a_duct_that_no_width_would_do_for_says_so() -> None:
+    from dataclasses import replace
+
+    from riktig.core.wiring.fill import duct_uses
+    from riktig.core.wiring.model import Segment
+
+    plan = Plan(one_motor())
+    wiring = plan.get(WIRING)
+    full = replace(wiring, segments={name: (Segment(0, 100, 4.0),) for name in wiring.segments})
+    uses = duct_uses(full, plan.get(LAYOUT), plan.get(NETS), plan.document.practice)
+    assert {use.width for use in uses} == {0.0}
+
+
+def test_families_are_those_of_the_nets_that_run_there(shed: Plan[Job]) -> None:
+    classes = {net.id: net.net_class for net in shed.get(NETS).nets}
+    for use in shed.get(DUCT_USES):
+        low = any(classes[w.net] is NetClass.DC for w in shed.get(WIRING).wires if use.name in w.ducts)
+        assert ("extra-low voltage" in use.families) == low
+    assert any(use.shared for use in shed.get(DUCT_USES))
+    assert not any(use.shared for use in Plan(one_motor()).get(DUCT_USES)), "the drum has no extra-low voltage"
+    evidence = next(result for result in shed.get(RULES) if result.code == "P01").evidence
+    assert any("extra-low voltage" in line for line in evidence)
+
+
+def test_every_end_on_the_plate_has_its_opening(shed: Plan[Job]) -> None:
+    counted = sum(opening.wires for use in shed.get(DUCT_USES) for opening in use.openings)
+    seats = {s.device: s for s in shed.get(LAYOUT).seats}
+    ends = [
+        pin
+        for wire in shed.get(WIRING).wires
+        for pin in (wire.start.pin, wire.end.pin)
+        if pin.rsplit(":", 1)[0] in seats and seats[pin.rsplit(":", 1)[0]].part.kind.id != "stud"  # type: ignore[index]
+    ]
+    assert counted == len(ends)
+
+
+def test_fingers_come_out_where_the_wires_do_not_pass_one_slot() -> None:
+    thick = Plan(set_practice(one_motor(), finger_room=20.0))
+    for use in thick.get(DUCT_USES):
+        for opening in use.openings:
+            assert opening.fingers >= 0
+            assert opening.side in ("above", "below")
+            duct = thick.get(LAYOUT).duct(use.name)
+            assert duct is not None
+            assert duct.rect.x <= opening.at <= duct.rect.right + 12.5
+    shed_uses = Plan(demo_job("kelp-shed")).get(DUCT_USES)
+    assert any(opening.fingers for use in shed_uses for opening in use.openings)
+    assert any(not opening.fingers for use in shed_uses for opening in use.openings)
+
+
+def test_a_wider_duct_is_less_full() -> None:
+    narrow, wide = (uses_of(Plan(set_practice(one_motor(), duct_width=w))) for w in (30.0, 60.0))
+    assert all(wide[name].share < narrow[name].share for name in narrow if narrow[name].share)
