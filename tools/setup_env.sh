@@ -42,6 +42,7 @@ make_environment() {
   "$venv/bin/python" -m pip install "${quiet[@]}" --no-deps -e "$root" >&2
   rm -f "$venv"/.lock-of-*
   touch "$stamp"
+  rm -f "$venv/.planner-compiled"
 }
 
 qt_starts() {
@@ -64,6 +65,14 @@ see_that_qt_starts() {
     fi
   fi
   touch "$venv/.qt-starts"
+}
+
+# The planner is compiled once, so that the first "Plan for me" does not wait for it.
+compile_planner() {
+  local stamp="$venv/.planner-compiled"
+  [ -e "$stamp" ] && [ -z "$(find "$root/src/riktig/core/plate/planning" -name '*.py' -newer "$stamp")" ] && return 0
+  say "compiling the planner (some ten seconds, once) ..."
+  "$venv/bin/python" -m riktig.core.plate.planning && touch "$stamp"
 }
 
 # A window needs more than a picture does: the X11 plugin's own libraries.

@@ -7,7 +7,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Mark, Point, Poly, Text
-from riktig.desk.canvas import DrawingView, Gesture, paint
+from riktig.desk.canvas import DrawingView, Gesture, paint, paint_batched
 from riktig.desk.theme import LIGHT
 from tests.desk.conftest import drag, press
 
@@ -159,3 +159,23 @@ def test_what_is_chosen_is_painted_in_the_accent(app: QApplication) -> None:
     paint(painter, [Line(0, 50, 100, 50, width=6, key="wire:a")], LIGHT, chosen=frozenset({"wire:a"}))
     painter.end()
     assert image.pixelColor(50, 50) == LIGHT.colour("act")
+
+
+def test_batched_marks_look_as_if_they_were_painted_one_by_one(app: QApplication) -> None:
+    marks = [
+        Poly((Point(10, 10), Point(80, 10), Point(80, 60)), "ink", 3.0),
+        Poly((Point(20, 30), Point(60, 30)), "fails", 4.0),
+        Circle(40, 50, 6.0, "fails", 0, "fails"),
+        Poly((Point(70, 70), Point(90, 70), Point(90, 90)), "act", 1.0, True, "act"),
+    ]
+    pictures = []
+    for how in (lambda p: paint(p, marks, LIGHT), lambda p: paint_batched(p, marks, LIGHT)):
+        image = QImage(100, 100, QImage.Format.Format_RGB32)
+        image.fill(LIGHT.colour("paper"))
+        painter = QPainter(image)
+        how(painter)
+        painter.end()
+        pictures.append([image.pixelColor(x, y).name() for x in range(100) for y in range(100)])
+    differing = sum(a != b for a, b in zip(*pictures, strict=True))
+    assert differing < 25, "joints and dots may differ by a pixel at their rim"
+    assert pictures[1].count(LIGHT.colour("fails").name()) > 200

@@ -1,7 +1,7 @@
 """Painting display lists on the screen."""
 
-from riktig.desk.canvas.painter import paint
+from riktig.desk.canvas.painter import paint, paint_batched
 from riktig.desk.canvas.thumb import thumb
 from riktig.desk.canvas.view import DrawingView, Gesture
 
-__all__ = ["DrawingView", "Gesture", "paint", "thumb"]
+__all__ = ["DrawingView", "Gesture", "paint", "paint_batched", "thumb"]

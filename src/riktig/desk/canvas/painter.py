@@ -1,14 +1,15 @@
 """A display list on a QPainter. The painter's transform maps mm to pixels."""
 
 from collections.abc import Iterable
+from itertools import pairwise
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QFont, QFontMetricsF, QPainter, QPen, QPolygonF
 
 from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Face, Line, Mark, Poly, Text
 from riktig.desk.theme import FALLBACK, MONO, WORDS, Theme
 
-__all__ = ["mark_font", "paint"]
+__all__ = ["mark_font", "paint", "paint_batched"]
 
 _DRAWN_AT = 100
 
@@ -56,6 +57,31 @@ def paint(painter: QPainter, marks: Iterable[Mark], theme: Theme, *, chosen: fro
                 r = mark.radius
                 box = QRectF(mark.x - r, mark.y - r, 2 * r, 2 * r)
                 painter.drawArc(box, round(-mark.start * 16), round(-mark.span * 16))
+
+
+def paint_batched(painter: QPainter, marks: Iterable[Mark], theme: Theme) -> None:
+    """Paints marks, runs of strokes and dots of one look in one go: thousands of wires at a fraction of the time.
+
+    Only what is neither filled, closed nor dashed is gathered; of those the order among each other is lost.
+    """
+    strokes: dict[tuple[str, float], list[QLineF]] = {}
+    dots: dict[tuple[str, float], QPolygonF] = {}
+    rest: list[Mark] = []
+    for mark in marks:
+        if isinstance(mark, Poly) and not (mark.closed or mark.fill or mark.dashed):
+            lines = strokes.setdefault((mark.role, mark.width), [])
+            lines += [QLineF(a.x, a.y, b.x, b.y) for a, b in pairwise(mark.points)]
+        elif isinstance(mark, Circle) and mark.fill == mark.role:
+            dots.setdefault((mark.fill, mark.radius * 2), QPolygonF()).append(QPointF(mark.x, mark.y))
+        else:
+            rest.append(mark)
+    for (role, width), lines in strokes.items():
+        painter.setPen(QPen(theme.colour(role), width, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap))
+        painter.drawLines(lines)
+    for (role, width), points in dots.items():
+        painter.setPen(QPen(theme.colour(role), width, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
+        painter.drawPoints(points)
+    paint(painter, rest, theme)
 
 
 def _text(

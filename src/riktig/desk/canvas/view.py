@@ -7,7 +7,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QWidget
 
 from riktig.core.geometry import Drawing, Mark, Point, bounds_of, hit
-from riktig.desk.canvas.painter import paint
+from riktig.desk.canvas.painter import paint, paint_batched
 from riktig.desk.theme import LIGHT, Theme
 
 __all__ = ["DrawingView", "Gesture"]
@@ -188,7 +188,7 @@ class DrawingView(QWidget):
         if self._hidden:
             marks = tuple(mark for mark in marks if mark.key not in self._hidden)
         paint(painter, marks, self.theme, chosen=self._selection)
-        paint(painter, self._laid, self.theme)
+        paint_batched(painter, self._laid, self.theme)
         painter.end()
         return layer
 

@@ -1,0 +1,138 @@
+"""Measures the plate: a first plan, how good a plan is after how long, a drag by the frame, growth with size.
+
+Run: .venv/bin/python benchmarks/plate.py [--long]
+With --long every plan is also sought for ten times as long: some eight minutes a size.
+"""
+
+import os
+import statistics
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from circuits import panel
+from measure import median, timed
+
+from riktig.core.geometry import Point
+from riktig.core.job import DeviceId, Job, set_enclosure
+from riktig.core.plan import Plan
+from riktig.core.plate import LAYOUT, RULER, WARMTH, with_block_at
+from riktig.core.sizing import SIZING
+from riktig.core.store import JobFile
+from riktig.core.wiring import DUCT_USES, WIRING, route_marks
+from riktig.core.wiring.replan import replan_of
+
+SEEDS = (1, 2, 3)
+WIRES = 5_000
+
+
+def boxed(starters: int) -> Job:
+    """Starters of all kinds in a box large enough for them."""
+    return set_enclosure(
+        panel(starters),
+        width=1200.0,
+        height=2000.0,
+        depth=400.0,
+        plate_width=1150.0,
+        plate_height=1950.0,
+        plate_depth=370.0,
+    )
+
+
+def first_plan() -> None:
+    """From sized circuits to a plate that fits; and what else is worked out of it, by size."""
+    for starters in (5, 10, 20, 40):
+        job = boxed(starters)
+        plan = Plan(job)
+        plan.get(SIZING)
+        count = len(plan.get(LAYOUT).seats)
+
+        def fresh(plan: Plan[Job] = plan, read: object = LAYOUT) -> None:
+            kept = plan.fork(lambda: None)
+            kept._kept.pop(read)  # type: ignore[call-overload]
+            kept.get(read)  # type: ignore[arg-type]
+
+        median(f"feasible plate, {count} devices on it", timed(fresh, 9))
+        plan.get(WIRING), plan.get(DUCT_USES), plan.get(WARMTH)
+        median("  fill of all ducts", timed(lambda plan=plan, fresh=fresh: fresh(plan, DUCT_USES), 5))
+        median("  problem for the planner", timed(lambda plan=plan: replan_of(plan), 5))
+
+
+def quality(long: bool) -> None:
+    """What 20 s find against 1 s, and against 200 s, on two cores; medians of some seeds."""
+    from riktig.core.plate.planning import improve, least_wire, now_of
+
+    for starters in (10, 20):
+        plan = Plan(boxed(starters))
+        problem = replan_of(plan).problem
+        improve(problem, 0.01)
+        found = {}
+        for seconds in (1, 5, 20, *((200,) if long else ())):
+            seeds = SEEDS if seconds < 200 else SEEDS[:1]
+            found[seconds] = statistics.median(improve(problem, seconds, seed=100 * seconds + s).cost for s in seeds)
+        devices = len(plan.get(LAYOUT).seats)
+        best = min(found.values())
+        said = ", ".join(f"{s} s: +{value / best - 1:.2%}" for s, value in found.items())
+        print(f"{devices} devices, {problem.free} units, {len(problem.wire)} bundles: {said} over the best of these")
+        wire = improve(problem, 5).wire
+        print(f"  wire {now_of(problem).wire / 1000:.1f} m at first, {wire / 1000:.1f} m after 5 s, ", end="")
+        print(f"proven bound {least_wire(problem) / 1000:.1f} m ({least_wire(problem) / wire:.0%})")
+
+
+def drag() -> None:
+    """A part dragged across the plate with all wires shown: the work of a frame until it is painted."""
+    from riktig.desk.app import application, make_window
+
+    app = application()
+    window = make_window()
+    window.resize(1600, 900)
+    folder = Path(tempfile.mkdtemp())
+    window.session.open(JobFile.create(folder / "b.riktig", boxed(17), who="b", at="t", why="b"))
+    window.show()
+    window.go_to("Plate")
+    station = window.stations["Plate"]
+    plan = window.session.plan
+    layout, wires = plan.get(LAYOUT), plan.get(WIRING).wires
+    marks = route_marks(wires, width=0.5)
+    station.view.set_laid((marks * (3 * WIRES // len(marks) + 1))[: 3 * WIRES])  # type: ignore[attr-defined]
+    app.processEvents()
+    view, gesture = station.view, station.view.gesture  # type: ignore[attr-defined]
+    for what, lead in (("a contactor", "c1.K"), ("a drive or breaker", "c4.F")):
+        body = next(s.body for s in layout.stands if s.block.lead == lead)
+        at = Point(body.centre.x + RULER, body.centre.y + RULER)
+        gesture.begin(f"device:{lead}", at)
+        gesture.move(at)
+        view.repaint()
+        found = []
+        for n in range(200):
+            to = Point(at.x + 3 * (n % 100), at.y + 5 * (n % 60))
+            begin = time.perf_counter()
+            gesture.move(to)
+            view.repaint()
+            found.append(time.perf_counter() - begin)
+        gesture.cancel()
+        median(f"a frame dragging {what}, {len(layout.seats)} parts, {WIRES} wires", found)
+    view._forget()
+    median("  the layer behind it painted anew", timed(lambda: (view._forget(), view.repaint()), 7))
+    window.close()
+
+
+def judged() -> None:
+    """The check of the whole plate after a move, by size."""
+    for starters in (10, 20, 40):
+        layout = Plan(boxed(starters)).get(LAYOUT)
+        lead = next(s.block.lead for s in layout.stands if s.rail)
+        median(
+            f"one part moved, whole plate judged, {len(layout.seats)} devices",
+            timed(lambda layout=layout, lead=lead: with_block_at(layout, DeviceId(lead), 1, 55.0), 15),
+        )
+
+
+if __name__ == "__main__":
+    first_plan()
+    judged()
+    drag()
+    quality("--long" in sys.argv)
