@@ -15,7 +15,7 @@ from riktig import __version__
 from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
 from riktig.core.energise import read_script
 from riktig.core.errors import RiktigError
-from riktig.core.job import CircuitId, Job
+from riktig.core.job import CircuitId, Job, set_part
 from riktig.core.labels import INDEX, find
 from riktig.core.papers import (
     SCHEDULES,
@@ -24,6 +24,7 @@ from riktig.core.papers import (
     export_all,
     job_from_loads,
     read_loads,
+    read_parts,
     run_panel_script,
     schedule,
     trace_page,
@@ -100,6 +101,10 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("--script", type=Path, required=True, metavar="STEPS.json", help="a step a line, or JSON")
     sub.add_argument("--json", action="store_true", help="with the states of everything after each step")
+    sub = command("plan", _plan, "seeks a better plate for a job, keeps it, and says what it reached")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("--seconds", type=float, default=20.0, help="for how long (20)")
+    sub.add_argument("--parts", type=Path, metavar="PARTS.csv", help="parts of your own to take in first")
     sub = command("import", _import, "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
@@ -263,6 +268,27 @@ def _energise(arguments: argparse.Namespace) -> int:
             for line in (*row["otherwise"], *row["why"]):
                 print(f"{'':12}{line}")
     return 0 if all(row["passed"] for row in results["steps"]) else 1
+
+
+def _plan(arguments: argparse.Namespace) -> int:
+    from riktig.core.wiring.replan import replan_of  # late: what it is compiled with takes half a second
+
+    file = JobFile(arguments.file, who=getpass.getuser())
+    try:
+        if file.read_only:
+            raise RiktigError(f"{arguments.file.name} is in use by {file.held_by}, so nothing was planned.")
+        job = file.job()
+        for part in read_parts(arguments.parts) if arguments.parts else ():
+            job = set_part(job, part)
+        replan = replan_of(Plan(job))
+        found = replan.search(min(max(arguments.seconds, 0.0), 3600.0))
+        file.add_revision(settle(replan.put_into(job, found)), who=getpass.getuser(), at=_now(), why="plan for me")
+        reached = replan.reached(found)
+    finally:
+        file.close()
+    for line in reached.lines():
+        print(line)
+    return 1 if reached.lacking else 0
 
 
 def _import(arguments: argparse.Namespace) -> int:
