@@ -1,12 +1,26 @@
 """Cut list and hole list."""
 
+from dataclasses import replace
+
 import pytest
+from tests.core.circuit.builders import one_motor
 
 from riktig.core.circuit import NAMES
 from riktig.core.geometry import Text
 from riktig.core.job import Fixing, HingeSide, Job, ShaftFitting, set_enclosure, set_practice
 from riktig.core.plan import Plan
-from riktig.core.plate import CUTS, DOOR, HOLES, LAYOUT, RULER, draw_cuts, draw_plate, mark_out
+from riktig.core.plate import (
+    CUTS,
+    DOOR,
+    HOLES,
+    LAYOUT,
+    RULER,
+    draw_cuts,
+    draw_plate,
+    duct_changed,
+    mark_out,
+    set_furniture,
+)
 from riktig.core.wiring import PLATE_DRAWING
 
 
@@ -97,3 +111,14 @@ def test_the_plate_drawing_is_true_to_scale(plan: Plan[Job]) -> None:
     outline = drawing.marks[0]
     xs = [p.x for p in outline.points]  # type: ignore[union-attr]
     assert max(xs) - min(xs) == plan.get(LAYOUT).plate.width
+
+
+def test_a_wider_duct_is_cut_from_wider_stock() -> None:
+    job = one_motor()
+    layout = Plan(job).get(LAYOUT)
+    duct = layout.ducts[3]
+    wider = set_furniture(job, layout, *duct_changed(layout, duct.number, replace(duct.rect, height=40.0)))
+    stock = {piece.name: piece.stock for piece in Plan(wider).get(CUTS)}
+    assert stock[duct.name] == "slotted duct 40 × 60"
+    assert stock[f"{duct.name} lid"] == "lid 40"
+    assert stock["D1"] == "slotted duct 30 × 60"

@@ -13,8 +13,10 @@ from riktig.core.circuit import CIRCUITS, settle
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Rect
 from riktig.core.job import CircuitId, DeviceId, Job, JoinHow, add_load, new_job, set_enclosure
+from riktig.core.papers import schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import (
+    HOLES,
     LAYOUT,
     Edge,
     Layout,
@@ -310,6 +312,7 @@ class TestAssemblies:
         assert {"c1.F:2~c1.K:1", "c1.F:4~c1.K:3", "c1.F:6~c1.K:5"} <= before - after_
         assert len(before) - len(after_) == 3
         assert all(result.code != "W04" or not result.findings for result in plan.get(RULES))
+        assert {row[1]: row[2] for row in schedule("bom", plan).rows}["link module, one above the other"] == 1
         assert separate_parts(linked, K).joins == ()
 
     def test_breakers_on_a_busbar_are_fed_once(self) -> None:
@@ -323,6 +326,11 @@ class TestAssemblies:
         assert block.block.width == pytest.approx(
             sum(s.part.width for s in plan.get(LAYOUT).seats if s.device in leads)
         )
+        bars = [h for h in plan.get(HOLES) if h.purpose.startswith("busbar of")]
+        assert len(bars) == 4
+        assert all(block.x < h.x < block.body.right and block.y < h.y < block.body.bottom for h in bars)
+        bom = {row[1]: row[2] for row in schedule("bom", plan).rows}
+        assert bom["busbar with adapters"] == pytest.approx(block.block.width / 1000)
         for pin in ("1", "3", "5"):
             ends = [w for w in plan.get(WIRING).wires if {w.start.pin, w.end.pin} & {f"{lead}:{pin}" for lead in leads}]
             assert len(ends) == 1, "one wire a phase feeds all three"

@@ -68,9 +68,14 @@ def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
     if device.kind.family == "contactor":
         rows = tuple(Row(unit, place) for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device))
         sections.append(Section("Contacts", rows))
+    seat = plan.get(LAYOUT).seat(device.id)
     about = [Row("Part", part.ref)]
     if part.width:
         about.append(Row("Size", f"{part.width:g} × {part.height:g} × {part.depth:g} mm"))
+        if seat and seat.rail:
+            about.append(Row("Stands over the rail", f"{part.from_rail:g} mm"))
+        if part.bend:
+            about.append(Row("Bending room", f"up to {part.bend:g} mm"))
     if part.loss_w:
         about.append(Row("Heat", f"{part.loss_w:g} W"))
     sections.append(Section("Part", tuple(about)))

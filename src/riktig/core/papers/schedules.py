@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Callable
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, outside_device
-from riktig.core.job import Job
+from riktig.core.job import Job, JoinHow
 from riktig.core.labels import LABELS
 from riktig.core.papers.renaming import RENAMING_SCHEDULES
 from riktig.core.papers.schedule import Schedule, Value
@@ -17,7 +17,7 @@ from riktig.core.papers.schedules_live import LIVE_SCHEDULES
 from riktig.core.papers.schedules_names import NAMES_SCHEDULES
 from riktig.core.papers.schedules_plate import PLATE_SCHEDULES
 from riktig.core.plan import Plan
-from riktig.core.plate import CUTS, HOLES
+from riktig.core.plate import CUTS, HOLES, LAYOUT
 from riktig.core.prove import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.sizing import SIZING
@@ -179,6 +179,13 @@ def _bom(plan: Plan[Job]) -> Schedule:
     rows: list[tuple[Value, ...]] = [
         (ref, part.description, len(tags[ref]), "pc", " ".join(dict.fromkeys(tags[ref]))) for ref, part in parts.items()
     ]
+    for join in plan.document.joins:
+        stands = plan.get(LAYOUT).stand_of(join.devices[0])
+        here = " ".join(names.tag[device] for device in join.devices if device in names.tag)
+        if join.how is JoinHow.LINK:
+            rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", here))
+        elif stands:
+            rows.append(("", "busbar with adapters", stands.block.width / 1000, "m", here))
     rows.append(("", "end stop", 2 * len(plan.get(STRIPS).strips), "pc", ""))
     stock: Counter[str] = Counter()
     for piece in plan.get(CUTS):

@@ -3,12 +3,10 @@
 from operator import attrgetter
 
 from riktig.core.circuit import CIRCUITS, NAMES
-from riktig.core.job import Practice
 from riktig.core.plan import Derived
 from riktig.core.plate.arrange import arrange
 from riktig.core.plate.door import plan_door
 from riktig.core.plate.draw_door import draw_door
-from riktig.core.plate.model import Layout, Piece
 from riktig.core.plate.pieces import cut_list, hole_list
 from riktig.core.plate.warmth import losses_of, warmth_of
 from riktig.core.sizing import PROPOSAL, SIZING
@@ -22,12 +20,8 @@ LAYOUT = Derived(
 DOOR = Derived("door", (CIRCUITS, SIZING, LAYOUT, attrgetter("enclosure"), _PRACTICE), plan_door)
 
 
-def _cuts(layout: Layout, practice: Practice) -> tuple[Piece, ...]:
-    return cut_list(layout, practice.duct_width)
-
-
 _LOSSES = Derived("losses", (CIRCUITS, SIZING), losses_of)
 WARMTH = Derived("warmth", (_LOSSES, PROPOSAL, attrgetter("enclosure")), warmth_of)
-CUTS = Derived("cuts", (LAYOUT, _PRACTICE), _cuts)
+CUTS = Derived("cuts", (LAYOUT,), cut_list)
 HOLES = Derived("holes", (LAYOUT, DOOR, _PRACTICE, NAMES), hole_list)
 DOOR_DRAWING = Derived("door drawing", (DOOR, CIRCUITS, NAMES), draw_door)

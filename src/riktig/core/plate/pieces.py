@@ -14,17 +14,22 @@ DUCT_END, DUCT_PITCH = 40.0, 300.0
 """First duct screw from the end and largest pitch (common practice, no source)."""
 SCREW = "M5"
 SELF_DRILLER = "ST4.8"
+BUSBAR_HOLE, BUSBAR_APART = 10.0, 60.0
+"""Of a busbar's two supports: the holes from its ends, and from each other (common size, no source)."""
 
 
-def cut_list(layout: Layout, duct_width: float) -> tuple[Piece, ...]:
+def cut_list(layout: Layout) -> tuple[Piece, ...]:
     """Rail, duct and lids, each piece by its name.
 
     The lids of level ducts are cut to run between the uprights, so that they do not bow them.
     """
     rails = [Piece(rail.name, "rail 35 × 7.5", rail.length, f"at {rail.y:g} mm from the top") for rail in layout.rails]
-    stock = f"slotted duct {duct_width:g} × 60"
-    ducts = [Piece(duct.name, stock, duct.length, "upright" if duct.upright else "level") for duct in layout.ducts]
-    lids = [Piece(f"{duct.name} lid", f"lid {duct_width:g}", duct.length, f"on {duct.name}") for duct in layout.ducts]
+    wide = {duct.name: duct.rect.width if duct.upright else duct.rect.height for duct in layout.ducts}
+    ducts = [
+        Piece(d.name, f"slotted duct {wide[d.name]:g} × 60", d.length, "upright" if d.upright else "level")
+        for d in layout.ducts
+    ]
+    lids = [Piece(f"{d.name} lid", f"lid {wide[d.name]:g}", d.length, f"on {d.name}") for d in layout.ducts]
     return (*rails, *ducts, *lids)
 
 
@@ -42,6 +47,11 @@ def hole_list(layout: Layout, door: DoorPlan, practice: Practice, names: Names) 
             plate.append((at, names.tag[seat.device], hole.thread))
         if seat.device.endswith("E.plate"):
             plate.append((seat.rect.centre, names.tag[seat.device], seat.part.screw))
+    for stand in layout.stands:
+        if stand.rail == 0 and len(stand.block.devices) > 1 and not any(m[1].holes for m in stand.block.members):
+            for x in (stand.x + BUSBAR_HOLE, stand.body.right - BUSBAR_HOLE):
+                for y in (stand.body.centre.y - BUSBAR_APART / 2, stand.body.centre.y + BUSBAR_APART / 2):
+                    plate.append((Point(x, y), f"busbar of {names.tag[stand.block.lead]}", SCREW))
     plate.sort(key=lambda one: (round(one[0].y, 1), round(one[0].x, 1)))
     holes = [
         _plate_hole(f"P{n}", point, purpose, thread, practice) for n, (point, purpose, thread) in enumerate(plate, 1)

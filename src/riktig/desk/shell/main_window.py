@@ -360,6 +360,8 @@ class MainWindow(QMainWindow):
                 )
                 event.ignore()
                 return
+        for station in self.stations.values():
+            station.shut()
         self.deriver.close()
         self.session.close()
         event.accept()

@@ -93,6 +93,9 @@ class Station(QWidget):
     def show_selection(self, key: str) -> None:
         """Marks what is selected."""
 
+    def shut(self) -> None:
+        """The window closes: whatever still runs is ended."""
+
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
         self.theme = theme

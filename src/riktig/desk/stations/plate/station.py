@@ -257,6 +257,10 @@ class PlateStation(Station):
         self.view.set_theme(theme)
         self.parts_page.view.set_theme(theme)
 
+    def shut(self) -> None:
+        """Ends a search that still runs."""
+        self.run.wait()
+
     def show_selection(self, key: str) -> None:
         """Marks the chosen device with all that moves with it."""
         owner = device_of(key)
