@@ -367,3 +367,35 @@ class TestParts:
         choose(station, F)
         station.actions_.separate()
         assert session.job.joins == ()
+
+
+def test_a_window_that_closes_while_a_plan_is_sought_ends_the_search(
+    window: MainWindow, station: PlateStation, session: Session, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("riktig.desk.stations.plate.plan_run.SECONDS", 60.0)
+    for n in range(3):
+        session.edit("add", lambda job, n=n: add_load(job, f"pump {n}", 1.5))
+    job = session.job
+    station.plan_button.click()
+    wait_for(lambda: station.run._best is not None)
+    window.close()
+    assert not station.run._work or station.run._work.isFinished()
+    settle_window()
+    assert session.job is job, "what was not asked to be kept is not kept"
+
+
+def test_a_plate_is_planned_by_keys_alone(station: PlateStation, session: Session) -> None:
+    station.plan_button.setFocus()
+    QTest.keyClick(station.plan_button, Qt.Key.Key_Space)
+    wait_for(lambda: not station.run.running)
+    assert session.undo_name == "plan for me"
+    station.view.setFocus()
+    press(station.view, Qt.Key.Key_Period)
+    for _ in range(40):
+        if station.chosen:
+            break
+        press(station.view, Qt.Key.Key_Period)
+    lead = station.chosen[0]
+    before = x_of(session, lead)
+    press(station.view, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+    assert x_of(session, lead) == before + 10

@@ -20,6 +20,8 @@ from riktig.core.plate import (
     fix_as_it_is,
     move_block,
     plan_for_me,
+    rail_changed,
+    set_furniture,
     set_lock,
     with_block_at,
 )
@@ -207,6 +209,19 @@ def test_operators_keep_the_pitch_of_the_standard_and_stay_on_the_door(two_motor
     for one, other in combinations(operators, 2):
         assert abs(one.x - other.x) >= 30 or abs(one.y - other.y) >= 50
     assert all(0 < s.x < door.face.width and 0 < s.y < door.face.height for s in operators)
+
+
+def test_with_the_handle_low_the_operators_stand_above_it_and_on_the_door(demo: Job) -> None:
+    job = set_enclosure(demo, width=800.0, height=1000.0, plate_width=750.0, plate_height=950.0)
+    layout = layout_of(job)
+    last = layout.rails[-1].number
+    far = set_furniture(job, layout, *rail_changed(layout, last, y=800.0))
+    deep = Plan(move_block(far, Plan(far).get(LAYOUT), Q1, last, 400.0)).get(DOOR)
+    handle = next(s for s in deep.seats if s.device == Q1)
+    others = [s for s in deep.seats if s.device != Q1]
+    assert handle.y > deep.face.height / 2
+    assert all(s.y < handle.y - 33 for s in others)
+    assert [m for m in deep.misfits if "edge" in m.text] == []
 
 
 def test_a_box_that_is_too_shallow_is_said_with_the_depth_it_lacks(two_motors: Job) -> None:

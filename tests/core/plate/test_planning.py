@@ -96,6 +96,7 @@ def test_a_plan_is_better_fits_and_is_the_jobs_own(whole: Plan[Job]) -> None:
     assert after.get(LAYOUT) == layout
     metres = [sum(wire.length for wire in plan.get(WIRING).wires) for plan in (whole, after)]
     assert metres[1] < metres[0]
+    assert after.get(DOOR).misfits == (), "the operators follow the handle and stay on the door"
     assert {s.device for s in layout.seats} == {s.device for s in whole.get(LAYOUT).seats}, "nothing is lost"
 
 

@@ -20,6 +20,8 @@ SHAFT_HOLE = 22.3
 WIRING_DEPTH = 30.0
 """Behind a contact block for its wires (common practice, no source)."""
 NAMEPLATE = (100.0, 60.0)
+TOP_SHARE, TO_HANDLE, LEGEND_ROOM = 0.35, 55.0, 45.0
+"""Of the door's height to the first operator; from the handle to one; least from the edge, mm (chosen by us)."""
 
 _ORDER = {"lamp": 0, "start_button": 1, "stop_button": 2}
 
@@ -44,18 +46,19 @@ def plan_door(circuits: Circuits, sizing: Sizing, layout: Layout, enclosure: Enc
     """
     face = Rect(0, 0, enclosure.door_width, enclosure.door_height)
     seats: list[DoorSeat] = []
-    top = face.height * 0.35
+    handles: list[Point] = []
     for device in circuits.devices:
         seat = layout.seat(device.id)
         if device.kind.family == "isolator" and seat:
             at = to_door(seat.rect.centre, enclosure)
             seats.append(DoorSeat(device.id, seat.part, at.x, at.y, SHAFT_HOLE, device.legend))
-            top = max(top, at.y + HANDLE / 2 + 55)
+            handles.append(at)
     hole = operator_hole("D22").value
     columns = [
         sorted((d for d in circuits.devices if on_door(d) and d.circuit == circuit), key=_rank)
         for circuit in dict.fromkeys(d.circuit for d in circuits.devices if on_door(d))
     ]
+    top = _top_of_operators(face, handles, max((_rows_of(column) for column in columns), default=1))
     for index, column in enumerate(columns):
         # The first stays in the middle and others come beside it, so that a new load moves no hole.
         side = (index + 1) // 2 * (1 if index % 2 else -1)
@@ -79,6 +82,25 @@ def plan_door(circuits: Circuits, sizing: Sizing, layout: Layout, enclosure: Enc
         face.width if hinge_right else 0.0,
         _misfits(tuple(seats), face, layout, enclosure),
     )
+
+
+def _rows_of(column: list[Device]) -> int:
+    """How many operators of a column stand above each other: lamps by twos, the others each by itself."""
+    lamps = sum(device.kind_id == "lamp" for device in column)
+    return max(-(-lamps // 2), 1) + len(column) - lamps
+
+
+def _top_of_operators(face: Rect, handles: list[Point], rows: int) -> float:
+    """Where the uppermost operators stand: below the handle while it is in the upper half, else above it."""
+    top = face.height * TOP_SHARE
+    deep = (rows - 1) * PITCH_Y
+    for at in handles:
+        below = at.y + HANDLE / 2 + TO_HANDLE
+        if at.y <= face.height / 2:
+            top = max(top, below)
+        else:
+            top = max(min(top, at.y - HANDLE / 2 - TO_HANDLE - deep), LEGEND_ROOM)
+    return top
 
 
 def _rank(device: Device) -> int:

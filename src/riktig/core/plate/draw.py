@@ -7,11 +7,15 @@ from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point
 from riktig.core.job import DeviceId
 from riktig.core.plate.model import Duct, Hole, Layout, Piece, Rail, Seat
 
-__all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_cuts", "draw_plate", "mark_out", "rulers"]
+__all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_cuts", "draw_plate", "grown_by", "mark_out", "rulers"]
 
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
 TAG, WORD, PIN = 8.4, 6.4, 5.2
+MONO = 0.855
+"""From letter to letter of a tag, in heights of a capital (B612 Mono)."""
+GROWS_FROM, MOST_GROWN = 600.0, 2.0
+"""From which length of the plate its texts grow with it, mm, and how far (chosen by us: it is seen whole)."""
 NOTES = 90.0
 """Room right of the plate for what is said of each rail, mm."""
 
@@ -30,6 +34,7 @@ class _Names:
     tag: dict[DeviceId, str]
     purpose: dict[DeviceId, str]
     mark: dict[DeviceId, str]
+    grown: float
 
 
 def box(
@@ -51,6 +56,11 @@ def box(
     return Poly(corners, role, width, True, fill, dashed, layer, key)
 
 
+def grown_by(plate: Rect) -> float:
+    """How many times larger than on a small plate the texts are, so that a large one can be read when seen whole."""
+    return min(max(max(plate.width, plate.height) / GROWS_FROM, 1.0), MOST_GROWN)
+
+
 def draw_plate(
     layout: Layout, circuits: Circuits, names: Names, fill: dict[str, DuctLevel] | None = None, spare_share: float = 0.0
 ) -> Drawing:
@@ -60,14 +70,18 @@ def draw_plate(
         fill: How full each duct is along its length, by duct name: drawn as its level.
         spare_share: Share of each rail to hatch as spare where it is free at the end.
     """
+    grown = grown_by(layout.plate)
     said = _Names(
-        names.tag, {d.id: d.purpose.split(", ")[-1] for d in circuits.devices}, {d.id: d.mark for d in circuits.devices}
+        names.tag,
+        {d.id: d.purpose.split(", ")[-1] for d in circuits.devices},
+        {d.id: d.mark for d in circuits.devices},
+        grown,
     )
     shift = Point(RULER, RULER)
     marks: list[Mark] = [box(at_ruler(layout.plate, shift), fill="panel", layer="plate")]
     marks += rulers(layout.plate.width, layout.plate.height)
     for duct in layout.ducts:
-        marks += _duct(duct, shift, (fill or {}).get(duct.name))
+        marks += _duct(duct, shift, (fill or {}).get(duct.name), grown)
     for rail in layout.rails:
         marks += _rail(rail, shift)
         marks += _spare(layout, rail, shift, spare_share)
@@ -82,23 +96,22 @@ def draw_plate(
                 at.x + RULER - 5,
                 at.y + RULER - 4,
                 names.tag[first.id],
-                TAG - 1,
+                (TAG - 1) * grown,
                 face=Face.PRINTED_BOLD,
                 key=f"device:{first.id}",
             )
         )
     for rail in layout.rails:
         x, y = layout.plate.width + RULER + 8, rail.y + RULER
-        key = f"rail:{rail.name}"
+        key, free = f"rail:{rail.name}", f"{layout.free_on(rail):.0f} of {rail.length:g} free"
+        size, place = WORD * grown, f"{rail.name} at {rail.y:g} mm"
         marks += [
             Line(x - 6, y, x - 2, y, "third", 0.4, layer="notes", key=key),
-            Text(x, y - 1, f"{rail.name} at {rail.y:g} mm", WORD, face=Face.BOLD, layer="notes", key=key),
-            Text(
-                x, y + 9, f"{layout.free_on(rail):.0f} of {rail.length:g} free", WORD, "second", layer="notes", key=key
-            ),
+            Text(x, y - 1, place, size, face=Face.BOLD, layer="notes", key=key),
+            Text(x, y + 9 * grown, free, size, "second", layer="notes", key=key),
         ]
-    size = (layout.plate.width + RULER + NOTES, layout.plate.height + RULER + 4)
-    return Drawing(*size, tuple(marks), "Mounting plate")
+    page = (layout.plate.width + RULER + NOTES * grown, layout.plate.height + RULER + 4)
+    return Drawing(*page, tuple(marks), "Mounting plate")
 
 
 def at_ruler(rect: Rect, shift: Point) -> Rect:
@@ -109,6 +122,7 @@ def at_ruler(rect: Rect, shift: Point) -> Rect:
 def rulers(width: float, height: float) -> list[Mark]:
     """Rulers along two sides, every 10 mm, and the datum cross in the corner."""
     marks: list[Mark] = []
+    size = PIN * min(grown_by(Rect(0, 0, width, height)), 1.35)
     for along, upright in ((width, False), (height, True)):
         for mm in range(0, int(along) + 1, 10):
             long = 6.0 if mm % 100 == 0 else 4.0 if mm % 50 == 0 else 2.0
@@ -118,7 +132,7 @@ def rulers(width: float, height: float) -> list[Mark]:
             if mm % 100 == 0:
                 x, y = (RULER - 9.5, at + 2) if upright else (at + 1.5, RULER - 10)
                 align = Align.RIGHT if upright else Align.LEFT
-                marks.append(Text(x, y, str(mm), PIN, "second", align=align, layer="ruler"))
+                marks.append(Text(x, y, str(mm), size, "second", align=align, layer="ruler"))
     cross: list[Mark] = [
         Line(RULER - 5, RULER, RULER + 5, RULER, "fails", 0.4, layer="ruler"),
         Line(RULER, RULER - 5, RULER, RULER + 5, "fails", 0.4, layer="ruler"),
@@ -127,7 +141,7 @@ def rulers(width: float, height: float) -> list[Mark]:
     return marks + cross
 
 
-def _duct(duct: Duct, shift: Point, level: DuctLevel | None) -> list[Mark]:
+def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> list[Mark]:
     rect = at_ruler(duct.rect, shift)
     key = f"duct:{duct.name}"
     marks: list[Mark] = [box(rect, "line", 0.5, "duct", key, "duct")]
@@ -155,7 +169,7 @@ def _duct(duct: Duct, shift: Point, level: DuctLevel | None) -> list[Mark]:
             at.x + (2 if duct.upright else 0),
             at.y + (0 if duct.upright else 2),
             said,
-            WORD,
+            min(WORD * grown, 0.5 * (duct.rect.width if duct.upright else duct.rect.height)),
             role,
             Face.WORDS,
             Align.MIDDLE,
@@ -244,7 +258,8 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
             )
     middle = rect.centre
     lines = kind != "control_breaker"
-    size = TAG if rect.width > 30 else 6.0
+    wish = TAG if rect.width > 30 else 6.0
+    size = max(wish, min(wish * said.grown, 0.85 * rect.width / (MONO * max(len(tag), 1))))
     marks.append(
         Text(
             middle.x,
@@ -263,9 +278,9 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
         marks.append(
             Text(
                 middle.x,
-                middle.y + 10.5,
+                middle.y + 10.5 * said.grown,
                 word,
-                min(WORD, rect.width * 1.3 / max(len(word), 1)),
+                min(WORD * said.grown, rect.width * 1.3 / max(len(word), 1)),
                 "second",
                 Face.WORDS,
                 Align.MIDDLE,

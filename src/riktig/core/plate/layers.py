@@ -2,9 +2,9 @@
 
 from collections.abc import Mapping
 
-from riktig.core.geometry import Align, Face, Line, Mark, Rect, Text
+from riktig.core.geometry import Align, Face, Line, Mark, Rect, Text, run_of
 from riktig.core.job import DeviceId
-from riktig.core.plate.draw import RULER, box
+from riktig.core.plate.draw import RULER, box, grown_by
 from riktig.core.plate.model import Layout
 from riktig.core.plate.warmth import Losses
 
@@ -27,8 +27,8 @@ def heat_marks(layout: Layout, losses: Losses) -> list[Mark]:
         rect = seat.rect.moved(RULER, RULER)
         dense = loss.watts / (rect.width * rect.height / 1e4)
         step = sum(dense >= limit for limit in WARM_W_DM2)
-        size = 6.0 if rect.width > 30 else 4.5
         said = f"{loss.watts:.0f} W" if loss.watts >= 10 else f"{loss.watts:.1f} W"
+        size = max(4.5, min(6.0 * grown_by(layout.plate), 0.9 * rect.width / run_of(said, mono=False)))
         if step:
             marks.append(box(rect, "live", 0.3 + 0.3 * step, f"warm {step}", layer="heat"))
         y = rect.bottom - rect.height * 0.18

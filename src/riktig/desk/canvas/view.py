@@ -14,6 +14,8 @@ __all__ = ["DrawingView", "Gesture"]
 
 REACH_PX = 5.0
 DRAG_PX = 5.0
+LEGIBLE_PX = 9.0
+"""Height of a capital in 12 px type."""
 
 
 class Gesture:
@@ -138,6 +140,10 @@ class DrawingView(QWidget):
         self._offset += by
         self._fitted = False
         self._forget()
+
+    def legible(self) -> float:
+        """The height of a capital that can be read at this zoom, mm: what is said while one drags is never tiny."""
+        return max(LEGIBLE_PX / self._scale, 4.6)
 
     def to_mm(self, at: QPointF) -> Point:
         """The point of the drawing under a place of the widget."""

@@ -116,7 +116,7 @@ class _Move(Gesture):
         hidden = self._hidden
         if len(moved) > len(self._stands):
             hidden = hidden | {f"device:{device}" for s in moved for device in s.block.devices}
-        self._host.view.set_overlay(stand_marks(there, leads, self._host.tags()), hidden)
+        self._host.view.set_overlay(stand_marks(there, leads, self._host.tags(), self._host.view.legible()), hidden)
 
     def finish(self) -> None:
         if self._moved:
@@ -140,7 +140,7 @@ class _Furnish(Gesture):
         if self._new is None:
             return
         there = with_furniture(self._layout, *self._new)
-        self._host.view.set_overlay(furniture_marks(there, self._name, self._host.tags()))
+        self._host.view.set_overlay(furniture_marks(there, self._name, self._host.tags(), self._host.view.legible()))
 
     def _furniture(self, dx: float, dy: float) -> Furniture | None:
         layout, grip = self._layout, self._from
@@ -190,7 +190,7 @@ class _Measure(Gesture):
         return Point(x if abs(x - at.x) <= CATCH else at.x, y if abs(y - at.y) <= CATCH else at.y)
 
     def move(self, at: Point) -> None:
-        self._shown = measure_marks(self._a, self._caught(at))
+        self._shown = measure_marks(self._a, self._caught(at), self._host.view.legible())
         self._host.view.set_overlay(self._shown)
 
     def finish(self) -> None:

@@ -72,8 +72,9 @@ class PlanRun(QObject):
             self._work.stop()
 
     def wait(self) -> None:
-        """Waits until the search has ended: before the window closes."""
+        """Ends the search, keeping nothing, and waits for it: before the window closes."""
         if self._work is not None:
+            self._keep = False
             self._work.stop()
             self._work.wait()
 

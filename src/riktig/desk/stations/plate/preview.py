@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from math import hypot
 
-from riktig.core.geometry import Align, Face, Line, Mark, Point, Rect, Text
+from riktig.core.geometry import Align, Face, Line, Mark, Point, Rect, Text, run_of
 from riktig.core.job import DeviceId
 from riktig.core.plate import RULER, Layout, Misfit, Stand, box, room_around
 
@@ -13,8 +13,10 @@ SAID = 3
 """How many misfits are said beside a part (chosen by us: more cannot be read while dragging)."""
 
 
-def stand_marks(layout: Layout, leads: Sequence[DeviceId], tags: Mapping[DeviceId, str]) -> list[Mark]:
-    """Blocks where they would stand; with one, its room to the ducts as well."""
+def stand_marks(
+    layout: Layout, leads: Sequence[DeviceId], tags: Mapping[DeviceId, str], size: float = 5.0
+) -> list[Mark]:
+    """Blocks where they would stand; with one, its room to the ducts as well. ``size`` of what is said, mm."""
     marks: list[Mark] = []
     moving = [stand for stand in layout.stands if stand.block.lead in leads]
     for stand in moving:
@@ -23,8 +25,8 @@ def stand_marks(layout: Layout, leads: Sequence[DeviceId], tags: Mapping[DeviceI
         role = "fails" if wrong else "act"
         marks.append(box(shown, role, 1.4, "fails soft" if wrong else "chosen"))
         if len(moving) == 1:
-            marks += _rooms(layout, stand, shown)
-            marks.append(Text(shown.x, shown.y - 3, _place(layout, stand), 5.0, role, Face.BOLD))
+            marks += _rooms(layout, stand, shown, size)
+            marks.append(Text(shown.x, shown.y - 3, _place(layout, stand), size, role, Face.BOLD, backed=True))
         marks.append(
             Text(
                 shown.centre.x,
@@ -40,7 +42,7 @@ def stand_marks(layout: Layout, leads: Sequence[DeviceId], tags: Mapping[DeviceI
     if moving and worst:
         foot = max(stand.body.bottom for stand in moving) + RULER
         middle = sum(stand.body.centre.x for stand in moving) / len(moving) + RULER
-        marks += _said(worst, Point(middle, foot + 9), layout, tags)
+        marks += _said(worst, Point(middle, foot + 2 * size), layout, tags, size)
     return marks
 
 
@@ -49,7 +51,7 @@ def _place(layout: Layout, stand: Stand) -> str:
     return f"{stand.x - rail.x1:g} mm on {rail.name}" if rail else f"x {stand.x:g}  y {stand.y:g} mm"
 
 
-def _rooms(layout: Layout, stand: Stand, shown: Rect) -> list[Mark]:
+def _rooms(layout: Layout, stand: Stand, shown: Rect, size: float) -> list[Mark]:
     marks: list[Mark] = []
     for side, (has, needs) in room_around(stand.block, stand.body, layout.ducts).items():
         x = shown.centre.x
@@ -57,21 +59,24 @@ def _rooms(layout: Layout, stand: Stand, shown: Rect) -> list[Mark]:
         short = "fails" if has < needs else "act"
         marks += [
             Line(x, y1, x, y2, short, 0.6),
-            Text(x + 2, (y1 + y2) / 2 + 2, f"{has:.0f} of {needs:.0f}", 4.6, short, Face.BOLD),
+            Text(x + 2, (y1 + y2) / 2 + size / 2, f"{has:.0f} of {needs:.0f}", size, short, Face.BOLD, backed=True),
         ]
     return marks
 
 
-def _said(misfits: Sequence[Misfit], at: Point, layout: Layout, tags: Mapping[DeviceId, str]) -> list[Mark]:
-    x = min(max(at.x, 120.0), layout.plate.width - 60)
-    y = min(at.y, layout.plate.height + RULER - 7 * SAID)
+def _said(
+    misfits: Sequence[Misfit], at: Point, layout: Layout, tags: Mapping[DeviceId, str], size: float
+) -> list[Mark]:
+    half = size * max(run_of(m.said(tags), mono=False) for m in misfits[:SAID]) / 2
+    x = min(max(at.x, half + 4), max(layout.plate.width + 2 * RULER + 60 - half, half + 4))
+    y = min(at.y, layout.plate.height + RULER - 1.6 * size * SAID)
     return [
-        Text(x, y + 7 * n, m.said(tags), 5.2, "fails", Face.BOLD, Align.MIDDLE, backed=True)
+        Text(x, y + 1.6 * size * n, m.said(tags), size, "fails", Face.BOLD, Align.MIDDLE, backed=True)
         for n, m in enumerate(misfits[:SAID])
     ]
 
 
-def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str]) -> list[Mark]:
+def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str], size: float = 5.0) -> list[Mark]:
     """A rail or duct where it would be, with what stands on it and what it runs into."""
     rail = next((one for one in layout.rails if one.name == name), None)
     duct = layout.duct(name)
@@ -92,12 +97,12 @@ def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str]) -> 
     shown = rect.moved(RULER, RULER)
     marks += [
         box(shown, role, 1.4, "fails soft" if wrong else "chosen"),
-        Text(max(shown.x, RULER), shown.y - 3, said, 5.0, role, Face.BOLD, backed=True),
+        Text(max(shown.x, RULER), shown.y - 3, said, size, role, Face.BOLD, backed=True),
     ]
-    return marks + (_said(wrong, Point(shown.centre.x, shown.bottom + 9), layout, tags) if wrong else [])
+    return marks + (_said(wrong, Point(shown.centre.x, shown.bottom + 2 * size), layout, tags, size) if wrong else [])
 
 
-def measure_marks(a: Point, b: Point) -> list[Mark]:
+def measure_marks(a: Point, b: Point, size: float = 6.0) -> list[Mark]:
     """A measure between two points of the drawing: along, down and straight, mm."""
     along, down = abs(b.x - a.x), abs(b.y - a.y)
     middle = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
@@ -109,7 +114,7 @@ def measure_marks(a: Point, b: Point) -> list[Mark]:
         Line(a.x, a.y, b.x, b.y, "act", 0.9),
         Line(a.x, a.y, b.x, a.y, "act", 0.4, dashed=True),
         Line(b.x, a.y, b.x, b.y, "act", 0.4, dashed=True),
-        Text(middle.x, middle.y - 3, said, 6.0, "act", Face.BOLD, Align.MIDDLE, backed=True),
+        Text(middle.x, middle.y - 3, said, size, "act", Face.BOLD, Align.MIDDLE, backed=True),
     ]
 
 

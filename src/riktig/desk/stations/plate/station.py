@@ -3,7 +3,6 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import QPoint, Qt
-from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.circuit import CIRCUITS, NAMES
@@ -16,7 +15,6 @@ from riktig.core.plate import (
     LAYOUT,
     WARMTH,
     Duct,
-    Furniture,
     Layout,
     Rail,
     Stand,
@@ -36,6 +34,7 @@ from riktig.desk.session import Session
 from riktig.desk.stations.plate.actions import PlateActions
 from riktig.desk.stations.plate.fields import PlaceFields, numbers_of
 from riktig.desk.stations.plate.gestures import Host, PlateGesture
+from riktig.desk.stations.plate.keys import PlateKeys
 from riktig.desk.stations.plate.layers import PlateLayers
 from riktig.desk.stations.plate.parts_page import PartsPage
 from riktig.desk.stations.plate.plan_run import PlanRun
@@ -65,10 +64,10 @@ class PlateStation(Station):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Mounting plate")
+        self.measure = self.button("Measure", "Drag from point to point to measure (M)", checkable=True)
         self.view.chosen.connect(self._choose_by_click)
         self.view.clicked.connect(self._choose_one)
         self.view.menu_asked.connect(lambda key, at: self._ask_menu(at))
-        self.view.on_key = self._key
         self.chosen: tuple[DeviceId, ...] = ()
         self.actions_ = PlateActions(session, lambda: self.chosen)
         self.view.gesture = PlateGesture(
@@ -84,6 +83,10 @@ class PlateStation(Station):
                 lambda: self.measure.isChecked(),
             )
         )
+        self.keys = PlateKeys(session, self.actions_, lambda: self.chosen, lambda: self._thing(self._layout()))
+        self.keys.lock_asked.connect(self._toggle_lock)
+        self.keys.measure_asked.connect(lambda: self.measure.toggle())
+        self.view.on_key = self.keys.take
         self.run = PlanRun(session)
         self.run.better.connect(self._show_better)
         self.run.ended.connect(self._planned)
@@ -99,7 +102,6 @@ class PlateStation(Station):
         menu = QMenu(self.arrange)
         menu.aboutToShow.connect(lambda: self.actions_.fill(menu))
         self.arrange.setMenu(menu)
-        self.measure = self.button("Measure", "Drag from point to point to measure (M)", checkable=True)
         self.marking = self.button("Mark-out", "Holes from the datum", checkable=True)
         self.cutting = self.button("Cut list", "Rail, duct and lids by piece", checkable=True)
         self.parts_button = self.button("Parts", "Which part it is, and parts of your own", checkable=True)
@@ -216,7 +218,9 @@ class PlateStation(Station):
             return
         self.view.set_laid(self.layers.marks(layout))
         wrong = {m.device for m in layout.misfits}
-        marks = [mark for lead in sorted(wrong) for mark in stand_marks(layout, [lead], self._tags())]
+        marks = [
+            mark for lead in sorted(wrong) for mark in stand_marks(layout, [lead], self._tags(), self.view.legible())
+        ]
         self.view.set_overlay(marks)
 
     def _thing(self, layout: Layout) -> Stand | Rail | Duct | None:
@@ -336,6 +340,10 @@ class PlateStation(Station):
         if self.run.running:
             self.run.stop(keep=False)
 
+    def _toggle_lock(self) -> None:
+        self.lock.toggle()
+        self._lock()
+
     def _lock(self) -> None:
         layout, locked, leads = self._layout(), self.lock.isChecked(), self.chosen
         if not leads:
@@ -347,58 +355,3 @@ class PlateStation(Station):
             return job
 
         self.session.edit("lock" if locked else "unlock", change)
-
-    def _key(self, event: QKeyEvent) -> bool:
-        """Arrow keys nudge what is chosen; L locks it, M measures, Delete takes a rail or duct away."""
-        if event.text() in ("m", "M"):
-            self.measure.toggle()
-            return True
-        kind, _, name = self.session.selection.partition(":")
-        if kind in ("rail", "duct"):
-            return self._key_of_furniture(event, name)
-        if not self.chosen:
-            return False
-        if event.text() in ("l", "L"):
-            self.lock.toggle()
-            self._lock()
-            return True
-        return self._nudge(event)
-
-    def _nudge(self, event: QKeyEvent) -> bool:
-        layout = self._layout()
-        by = 10.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
-        dx = {Qt.Key.Key_Left: -by, Qt.Key.Key_Right: by}.get(Qt.Key(event.key()), 0.0)
-        turn = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()), 0)
-        if not dx and not turn:
-            return False
-        numbers = [rail.number for rail in layout.rails]
-        moved = []
-        for stand in (s for s in layout.stands if s.block.lead in self.chosen):
-            rail = layout.rail(stand.rail)
-            if rail and turn:
-                to = numbers[min(max(numbers.index(rail.number) + turn, 0), len(numbers) - 1)]
-                moved.append(moved_to(layout, stand, to, stand.x - rail.x1))
-            else:
-                dy = 0.0 if rail else turn * by
-                moved.append(Stand(stand.block, stand.rail, round(stand.x + dx, 2), round(stand.y + dy, 2)))
-        self.actions_.place(moved, merge=f"nudge {' '.join(self.chosen)}" if dx else "")
-        return True
-
-    def _key_of_furniture(self, event: QKeyEvent, name: str) -> bool:
-        if event.key() == Qt.Key.Key_Delete:
-            self.actions_.take_away(name)
-            return True
-        by = 10.0 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
-        dx = {Qt.Key.Key_Left: -by, Qt.Key.Key_Right: by}.get(Qt.Key(event.key()), 0.0)
-        dy = {Qt.Key.Key_Up: -by, Qt.Key.Key_Down: by}.get(Qt.Key(event.key()), 0.0)
-        changed = self._nudged(name, dx, dy) if dx or dy else None
-        if changed:
-            self.actions_.furnish(f"move {name}", changed, merge=f"nudge {name}")
-        return changed is not None
-
-    def _nudged(self, name: str, dx: float, dy: float) -> Furniture | None:
-        layout = self._layout()
-        thing = self._thing(layout)
-        if isinstance(thing, Rail):
-            return rail_changed(layout, thing.number, y=thing.y + dy, x1=thing.x1 + dx, x2=thing.x2 + dx)
-        return duct_changed(layout, thing.number, thing.rect.moved(dx, dy)) if isinstance(thing, Duct) else None
