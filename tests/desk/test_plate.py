@@ -399,3 +399,18 @@ def test_a_plate_is_planned_by_keys_alone(station: PlateStation, session: Sessio
     before = x_of(session, lead)
     press(station.view, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
     assert x_of(session, lead) == before + 10
+
+
+def test_an_offcut_is_put_on_the_shelf_and_cut_from_first(station: PlateStation, session: Session) -> None:
+    station.cutting.click()
+    assert "no plan takes less" in station.words.text()
+    shelf = station.shelf
+    assert shelf.isVisible()
+    shelf.stock.setCurrentText("rail 35 × 7.5")
+    shelf.length.setValue(900.0)
+    shelf.mark.setText("of the pump job")
+    shelf.add.click()
+    assert [one.mark for one in session.job.shelf] == ["of the pump job"]
+    assert "of the pump job" in [m.text for m in station.view.drawing.marks if isinstance(m, Text)]
+    shelf.drop.click()
+    assert session.job.shelf == ()

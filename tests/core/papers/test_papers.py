@@ -54,6 +54,7 @@ KEYS = {
     "places": "tag part rail offset x y width height depth key",
     "ducts": "duct wide share limit from to needs families shared key",
     "openings": "duct side x wires fingers key",
+    "bars": "stock bar bar_length piece length cut_at left",
     "losses": "tag what rated_w loss_w why key",
     "renumber": "old new wires labels sheets tests printed key",
     "retag": "old new wires labels sheets tests printed key",

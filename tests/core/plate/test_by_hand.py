@@ -14,7 +14,7 @@ from riktig.core.plate import CUTS, DOOR, HOLES, LAYOUT, Hole
 # The bar is 104 wide, 4 mm from the duct: from 202 to 306; R3 ends 14 mm before the bar's room: 310 - 118 = 192.
 RAILS = [("R1", 102.5, 40, 310), ("R2", 255.5, 40, 310), ("R3", 452.0, 40, 192)]
 
-# Uprights end 60 below R3: 512 - 10 = 502 long; level ducts 270.
+# Uprights end 60 below R3: 512 - 10 = 502 long; level ducts 270, their lids a millimetre shorter.
 LENGTHS = {
     "R1": 270,
     "R2": 270,
@@ -26,9 +26,9 @@ LENGTHS = {
     "D5": 270,
     "D1 lid": 502,
     "D2 lid": 502,
-    "D3 lid": 270,
-    "D4 lid": 270,
-    "D5 lid": 270,
+    "D3 lid": 269,
+    "D4 lid": 269,
+    "D5 lid": 269,
 }
 
 # Rails: 25 from both ends. Level ducts: 40 from both ends, middle of the duct. Uprights: 40, middle, 40 from the end.

@@ -84,6 +84,7 @@ from riktig.core.job.practice_values import (
 )
 from riktig.core.job.record import Record
 from riktig.core.job.script import OwnScript
+from riktig.core.job.shelf import Offcut
 from riktig.core.job.signal import Direction, Form, Signal, Source, Wetting
 from riktig.core.job.supply import Earthing, Supply
 
@@ -142,6 +143,7 @@ __all__ = [
     "MotorNumbers",
     "NewBetween",
     "Numbering",
+    "Offcut",
     "OverloadContact",
     "OverloadDirection",
     "Override",

@@ -12,6 +12,7 @@ from riktig.core.job.own_part import OwnPart, Pick
 from riktig.core.job.plate import Join, PlateFix
 from riktig.core.job.practice import Practice
 from riktig.core.job.script import OwnScript
+from riktig.core.job.shelf import Offcut
 from riktig.core.job.signal import Signal, Source
 from riktig.core.job.supply import Supply
 
@@ -28,7 +29,8 @@ class Job:
     beside the main supply; ``sources_asked`` says that the customer was asked and this is all.
     ``overrides`` are values of the builder's own, ``scripts`` steps he wants the whole panel to pass;
     ``parts`` are parts that the catalogue lacks, ``picks`` the parts he chose for devices himself,
-    ``joins`` parts that stand as one assembly.
+    ``joins`` parts that stand as one assembly; ``shelf``
+    offcuts to cut from before new stock.
     """
 
     number: str = ""
@@ -56,6 +58,7 @@ class Job:
     parts: tuple[OwnPart, ...] = ()
     picks: tuple[Pick, ...] = ()
     joins: tuple[Join, ...] = ()
+    shelf: tuple[Offcut, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

@@ -48,6 +48,9 @@ HOUSE_COLOURS = ("black", "black", "black", "light blue", "red", "blue")
 class Practice:
     """One value a disagreement; lengths in mm.
 
+    Rail, duct and lids come in bars of ``bar_length``, whose end is trimmed; lids between
+    uprights are ``lid_gap`` shorter.
+
     Of numbers: the first ``reserved_numbers`` are given to no wire, ``reserved`` says which of the common
     potentials has which; with a ``number_step`` every circuit begins at a new multiple of it, so that the
     rest of its range stays free for growth; ``scheme`` is the house's own way, see ``scheme_fault``.
@@ -72,6 +75,10 @@ class Practice:
     door_loop: float = 350.0
     end_allowance: float = 35.0
     duct_width: float = 30.0
+    bar_length: float = 2000.0
+    saw_kerf: float = 2.0
+    bar_trim: float = 5.0
+    lid_gap: float = 1.0
     house_colours: tuple[str, ...] = HOUSE_COLOURS
     maintained_colour: MaintainedColour = MaintainedColour.RULEBOOK
     tags: TagStyle = TagStyle.COUNTED
@@ -105,9 +112,14 @@ class Practice:
             ("finger room", self.finger_room, 200),
             ("door loop", self.door_loop, 3000),
             ("end allowance", self.end_allowance, 500),
+            ("saw kerf", self.saw_kerf, 10),
+            ("trim of a bar's end", self.bar_trim, 100),
+            ("gap of a lid", self.lid_gap, 10),
         ):
             if not 0 <= value <= largest:
                 raise ValueError(f"a {what} of {value:g} mm cannot be planned")
+        if not 300 <= self.bar_length <= 6000:
+            raise ValueError(f"bars of {self.bar_length:g} mm are not sold")
         if not 15 <= self.duct_width <= 150:
             raise ValueError(f"a duct {self.duct_width:g} mm wide is not made")
         if not 0 <= self.reserved_numbers <= 999:

@@ -6,7 +6,7 @@ from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.job import Job
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT
+from riktig.core.plate import CUT_PLAN, LAYOUT
 from riktig.core.wiring import DUCT_USES
 
 __all__ = ["PLATE_SCHEDULES", "plate_parts"]
@@ -115,8 +115,29 @@ def _openings(plan: Plan[Job]) -> Schedule:
     return Schedule("openings", "Openings of the ducts", columns, tuple(rows))
 
 
+def _bars(plan: Plan[Job]) -> Schedule:
+    """Which piece is cut from which bar, in the order of the saw; what is left of each bar."""
+    rows: list[tuple[Value, ...]] = []
+    for bar in plan.get(CUT_PLAN).bars:
+        for piece, start in zip(bar.pieces, bar.starts, strict=True):
+            last = piece is bar.pieces[-1]
+            end = round(start + piece.length, 1)
+            rows.append((bar.stock, bar.source, bar.length, piece.name, piece.length, end, bar.left if last else ""))
+    columns = (
+        ("stock", "Stock"),
+        ("bar", "Bar"),
+        ("bar_length", "Of, mm"),
+        ("piece", "Piece"),
+        ("length", "Length, mm"),
+        ("cut_at", "Cut at, mm"),
+        ("left", "Left, mm"),
+    )
+    return Schedule("bars", "Bars to cut", columns, tuple(rows))
+
+
 PLATE_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
     "places": _places,
     "ducts": _ducts,
     "openings": _openings,
+    "bars": _bars,
 }

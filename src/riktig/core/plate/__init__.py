@@ -5,9 +5,10 @@ says by how many mm a thing does not fit; the *datum* is the upper left corner o
 """
 
 from riktig.core.plate.arrange import arrange
-from riktig.core.plate.derived import CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT, WARMTH
+from riktig.core.plate.derived import CUT_PLAN, CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT, WARMTH
 from riktig.core.plate.door import WIRING_DEPTH, on_door, to_door
-from riktig.core.plate.draw import RULER, DuctLevel, box, draw_cuts, draw_plate, mark_out
+from riktig.core.plate.draw import RULER, DuctLevel, box, draw_plate, mark_out
+from riktig.core.plate.draw_cuts import draw_cuts
 from riktig.core.plate.draw_door import draw_door
 from riktig.core.plate.draw_part import draw_part
 from riktig.core.plate.edits import (
@@ -36,10 +37,12 @@ from riktig.core.plate.shifts import (
     swapped,
 )
 from riktig.core.plate.standing import moved_to, with_block_at, with_furniture, with_stands
+from riktig.core.plate.stock import Bar, CutPlan, cut_plan, plan_cuts
 from riktig.core.plate.warmth import Loss, Losses, Warmth, box_that_cools, losses_of, warmth_of
 
 __all__ = [
     "CUTS",
+    "CUT_PLAN",
     "DOOR",
     "DOOR_DRAWING",
     "HOLES",
@@ -47,7 +50,9 @@ __all__ = [
     "RULER",
     "WARMTH",
     "WIRING_DEPTH",
+    "Bar",
     "Block",
+    "CutPlan",
     "DoorPlan",
     "DoorSeat",
     "Duct",
@@ -73,6 +78,7 @@ __all__ = [
     "bridged_pins",
     "circuits_alike",
     "clamp_marks",
+    "cut_plan",
     "draw_cuts",
     "draw_door",
     "draw_part",
@@ -93,6 +99,7 @@ __all__ = [
     "move_stands",
     "moved_to",
     "on_door",
+    "plan_cuts",
     "plan_for_me",
     "pushed_aside",
     "rail_changed",

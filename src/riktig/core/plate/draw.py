@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from riktig.core.circuit import Circuits, Names
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of
 from riktig.core.job import DeviceId
-from riktig.core.plate.model import Duct, Hole, Layout, Piece, Rail, Seat
+from riktig.core.plate.model import Duct, Hole, Layout, Rail, Seat
 
-__all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_cuts", "draw_plate", "grown_by", "mark_out", "rulers"]
+__all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_plate", "grown_by", "mark_out", "rulers"]
 
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
@@ -345,26 +345,3 @@ def _plain(mark: Mark) -> Mark:
     if isinstance(mark, Circle) and mark.fill.startswith("lens"):
         return mark._replace(fill="card")
     return mark
-
-
-def draw_cuts(cuts: tuple[Piece, ...]) -> Drawing:
-    """The pieces as bars, long beside short, with their names as they are marked on them."""
-    longest = max((piece.length for piece in cuts), default=1.0)
-    marks: list[Mark] = []
-    y, stock = 6.0, ""
-    for piece in cuts:
-        if piece.stock != stock:
-            stock = piece.stock
-            marks.append(Text(4, y + 5, stock, 3.6, face=Face.BOLD))
-            y += 9
-        length = 130.0 * piece.length / longest
-        fill = "rail" if piece.name.startswith("R") else "card" if "lid" in piece.name else "duct"
-        key = f"piece:{piece.name}"
-        marks += [
-            box(Rect(34, y, length, 7), "ink", 0.4, fill, key, "piece"),
-            Text(30, y + 5, piece.name, 3.2, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key),
-            Text(38 + length, y + 5, f"{piece.length:g} mm", 3.2, face=Face.WORDS, key=key),
-            Text(66 + length, y + 5, piece.place, 2.8, "second", key=key),
-        ]
-        y += 9.5
-    return Drawing(230, y + 4, tuple(marks), "Cut list")

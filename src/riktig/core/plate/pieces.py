@@ -18,10 +18,10 @@ BUSBAR_HOLE, BUSBAR_APART = 10.0, 60.0
 """Of a busbar's two supports: the holes from its ends, and from each other (common size, no source)."""
 
 
-def cut_list(layout: Layout) -> tuple[Piece, ...]:
+def cut_list(layout: Layout, lid_gap: float) -> tuple[Piece, ...]:
     """Rail, duct and lids, each piece by its name.
 
-    The lids of level ducts are cut to run between the uprights, so that they do not bow them.
+    The lids of level ducts run between the uprights, a little shorter, so that they do not bow them.
     """
     rails = [Piece(rail.name, "rail 35 × 7.5", rail.length, f"at {rail.y:g} mm from the top") for rail in layout.rails]
     wide = {duct.name: duct.rect.width if duct.upright else duct.rect.height for duct in layout.ducts}
@@ -29,7 +29,15 @@ def cut_list(layout: Layout) -> tuple[Piece, ...]:
         Piece(d.name, f"slotted duct {wide[d.name]:g} × 60", d.length, "upright" if d.upright else "level")
         for d in layout.ducts
     ]
-    lids = [Piece(f"{d.name} lid", f"lid {wide[d.name]:g}", d.length, f"on {d.name}") for d in layout.ducts]
+    lids = [
+        Piece(
+            f"{d.name} lid",
+            f"lid {wide[d.name]:g}",
+            round(d.length - (0.0 if d.upright else lid_gap), 1),
+            f"on {d.name}",
+        )
+        for d in layout.ducts
+    ]
     return (*rails, *ducts, *lids)
 
 

@@ -10,10 +10,11 @@ from riktig.core.geometry import Drawing, Rect
 from riktig.core.job import DeviceId, Job
 from riktig.core.papers import device_of, holes_of
 from riktig.core.plate import (
-    CUTS,
+    CUT_PLAN,
     HOLES,
     LAYOUT,
     WARMTH,
+    CutPlan,
     Duct,
     Layout,
     Rail,
@@ -39,10 +40,19 @@ from riktig.desk.stations.plate.layers import PlateLayers
 from riktig.desk.stations.plate.parts_page import PartsPage
 from riktig.desk.stations.plate.plan_run import PlanRun
 from riktig.desk.stations.plate.preview import stand_marks
+from riktig.desk.stations.plate.shelf_row import ShelfRow
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import ScheduleTable, Station, plain_label, row_of
 
 __all__ = ["PlateStation"]
+
+
+def said_of_cuts(plan: CutPlan) -> str:
+    """How much stock it takes, and how sure that is."""
+    proven = "no plan takes less" if plan.proven else f"at least {plan.least} are needed"
+    longest = max((bar.left for bar in plan.bars), default=0.0)
+    return f"{plan.new_bars} new bars: {proven}  ·  the longest rest is {longest:g} mm"
+
 
 HINT = (
     "Drag parts along their rail or to another, rails and ducts too; their ends make them longer. With Shift the "
@@ -127,6 +137,8 @@ class PlateStation(Station):
         row.addWidget(self.parts_page, 3)
         self.add_body(row)
         self.add_body(self.fields, 0)
+        self.shelf = ShelfRow(session)
+        self.add_body(self.shelf, 0)
         self.add_body(self.hint, 0)
 
     def _layout(self) -> Layout:
@@ -148,7 +160,7 @@ class PlateStation(Station):
     def _drawing(self) -> Drawing:
         plan = self.session.plan
         if self.cutting.isChecked():
-            return draw_cuts(plan.get(CUTS))
+            return draw_cuts(plan.get(CUT_PLAN))
         drawing = plan.get(PLATE_DRAWING)
         if self.marking.isChecked():
             return mark_out(drawing, plan.get(HOLES), "plate")
@@ -182,6 +194,10 @@ class PlateStation(Station):
         self.hint.style().unpolish(self.hint)
         self.hint.style().polish(self.hint)
         self.fields.setVisible(self._planning)
+        self.shelf.setVisible(self.cutting.isChecked())
+        if self.cutting.isChecked():
+            self.shelf.refresh()
+            self.words.setText(said_of_cuts(plan.get(CUT_PLAN)))
         self._mark()
 
     def _said(self, layout: Layout) -> str:
