@@ -13,7 +13,6 @@ from PySide6.QtTest import QTest
 from riktig.core.build import Operation, tick_facts
 from riktig.core.circuit import entry_of
 from riktig.core.job import CircuitId, Recipe, override
-from riktig.core.plate import LAYOUT
 from riktig.core.prove import Outcome, reading_facts
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application, make_window
@@ -22,7 +21,6 @@ from riktig.desk.shell import MainWindow
 from riktig.desk.stations.brief import BriefStation
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.plate import PlateStation
-from riktig.desk.stations.plate.drag import preview
 from riktig.desk.stations.prove import ProveStation
 from riktig.desk.stations.wires import WiresStation
 from riktig.desk.theme import DARK, LIGHT
@@ -97,21 +95,29 @@ def main() -> None:
     session.select("device:c3.M")
     circuits.show_trace()
     take(window, "14-trace")
-    session.open(demo_file(session, "wash-drum"))
     window.go_to("Plate")
     plate = window.stations["Plate"]
     assert isinstance(plate, PlateStation)
-    session.select("device:c1.K")
-    plate.view.set_overlay(preview(session.plan.get(LAYOUT), session.plan.get(LAYOUT).blocks[0][0].lead))
-    session.select("device:c1.F")
+    QTest.qWait(4000)
+    plate.run.start(10.0)
+    while plate.run.running:
+        QTest.qWait(100)
+    QTest.qWait(4000)
+    plate.layers.shown["Heat"].setChecked(True)
+    session.select("device:c2.K")
     take(window, "03-plate")
-    plate.marking.click()
-    session.select("hole:P6")
-    take(window, "04-mark-out")
+    plate.layers.shown["Heat"].setChecked(False)
     plate.cutting.click()
     session.select("piece:D4 lid")
     take(window, "05-cut-list")
     plate.cutting.click()
+    session.open(demo_file(session, "wash-drum"))
+    window.go_to("Plate")
+    session.select("device:c1.K")
+    plate.marking.click()
+    session.select("hole:P6")
+    take(window, "04-mark-out")
+    plate.marking.click()
     window.go_to("Door")
     session.select("device:c1.S.start")
     take(window, "06-door")

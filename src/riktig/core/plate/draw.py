@@ -257,7 +257,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
                 )
             )
     middle = rect.centre
-    lines = kind != "control_breaker"
+    lines = kind != "control_breaker" and rect.height >= 18 + 12 * said.grown
     wish = TAG if rect.width > 30 else 6.0
     size = max(wish, min(wish * said.grown, 0.85 * rect.width / (MONO * max(len(tag), 1))))
     marks.append(
@@ -278,7 +278,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
         marks.append(
             Text(
                 middle.x,
-                middle.y + 10.5 * said.grown,
+                middle.y + min(10.5 * said.grown, rect.height / 2 - 3),
                 word,
                 min(WORD * said.grown, rect.width * 1.3 / max(len(word), 1)),
                 "second",
@@ -325,6 +325,7 @@ def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
     kept = ("plate", "door", "ruler", "rail", "duct")
     marks = [_plain(m) for m in drawing.marks if m.layer in kept]
     here = [hole for hole in holes if hole.face == face]
+    grown = min(grown_by(Rect(0, 0, drawing.width, drawing.height)), 1.6)
     for hole in here:
         x, y, r = hole.x + RULER, hole.y + RULER, hole.drill / 2
         key = f"hole:{hole.number}"
@@ -333,8 +334,8 @@ def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
             Circle(x, y, r, "act", 0.4, "", "hole", key),
             Line(x - reach, y, x + reach, y, "act", 0.3, layer="hole", key=key),
             Line(x, y - reach, x, y + reach, "act", 0.3, layer="hole", key=key),
-            Text(x + reach + 0.5, y - 1.5, hole.number, PIN + 1, "ink", Face.PRINTED_BOLD, key=key),
-            Text(x + reach + 0.5, y + 4.5, f"{hole.x:g}, {hole.y:g}", PIN - 0.6, "second", key=key),
+            Text(x + reach + 0.5, y - 1.5, hole.number, (PIN + 1) * grown, "ink", Face.PRINTED_BOLD, key=key),
+            Text(x + reach + 0.5, y + 4.5 * grown, f"{hole.x:g}, {hole.y:g}", (PIN - 0.6) * grown, "second", key=key),
         ]
     width = max((bounds_of(mark).right for mark in marks), default=drawing.width) + 4
     return Drawing(width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")

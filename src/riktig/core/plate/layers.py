@@ -31,7 +31,7 @@ def heat_marks(layout: Layout, losses: Losses) -> list[Mark]:
         size = max(4.5, min(6.0 * grown_by(layout.plate), 0.9 * rect.width / run_of(said, mono=False)))
         if step:
             marks.append(box(rect, "live", 0.3 + 0.3 * step, f"warm {step}", layer="heat"))
-        y = rect.bottom - rect.height * 0.18
+        y = rect.bottom - min(0.06 * rect.height, 4.0)
         marks.append(Text(rect.centre.x, y, said, size, "live", Face.BOLD, Align.MIDDLE, layer="heat", backed=True))
     return marks
 

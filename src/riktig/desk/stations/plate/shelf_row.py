@@ -19,6 +19,7 @@ class ShelfRow(QWidget):
         super().__init__()
         self._session = session
         self.stock, self.length, self.mark = QComboBox(), QDoubleSpinBox(), QLineEdit()
+        self.stock.setMinimumContentsLength(20)
         self.stock.setAccessibleName("The offcut is of")
         self.length.setAccessibleName("Length of the offcut")
         self.length.setRange(1, 10_000)

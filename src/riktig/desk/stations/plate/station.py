@@ -63,7 +63,7 @@ PARTS_HINT = (
     "its own size. The drawing is to scale: front and side, holes in red, the room it needs dashed."
 )
 CUT_HINT = (
-    "Every piece is marked with its name; level lids run exactly between the uprights. Holes are measured "
+    "Every piece is marked with its name; lids between uprights are a little shorter. Holes are measured "
     "from the datum in the upper left corner: measure twice before the drill."
 )
 
