@@ -195,7 +195,7 @@ def style_sheet(theme: Theme) -> str:
         border-radius: 5px; padding: 4px 11px; }}
     #strip QToolButton {{ padding: 4px 8px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {c["act"]}; }}
-    QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus, QListView:focus,
+    QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus, QAbstractSpinBox:focus, QListView:focus,
     QTreeView:focus, QTableView:focus {{ border: 2px solid {c["act"]}; }}
     QPushButton:checked, QPushButton#main {{ background: {c["act"]}; color: {c["on act"]};
         border-color: {c["act"]}; }}
@@ -203,9 +203,10 @@ def style_sheet(theme: Theme) -> str:
     QPushButton:flat {{ border: none; background: transparent; color: {c["act"]};
         padding: 1px 2px; text-align: left; }}
     QPushButton:flat:focus {{ border: 1px solid {c["act"]}; }}
-    QLineEdit, QComboBox, QPlainTextEdit {{ background: {c["card"]}; border: 1px solid
+    QLineEdit, QComboBox, QPlainTextEdit, QAbstractSpinBox, QListWidget {{ background: {c["card"]}; border: 1px solid
         {c["line"]}; border-radius: 4px; padding: 3px 6px; selection-background-color:
         {c["act"]}; selection-color: {c["on act"]}; }}
+    QAbstractSpinBox::up-button, QAbstractSpinBox::down-button {{ width: 0; border: none; }}
     QComboBox::drop-down {{ border: none; width: 18px; }}
     QComboBox::down-arrow {{ image: url({_arrow(theme)}); width: 9px; height: 6px; }}
     QComboBox QAbstractItemView {{ background: {c["card"]}; color: {c["ink"]};

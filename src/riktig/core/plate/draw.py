@@ -257,7 +257,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
                 )
             )
     middle = rect.centre
-    lines = kind != "control_breaker" and rect.height >= 18 + 12 * said.grown
+    lines = kind != "control_breaker" and rect.height >= 24 + 12 * said.grown
     wish = TAG if rect.width > 30 else 6.0
     size = max(wish, min(wish * said.grown, 0.85 * rect.width / (MONO * max(len(tag), 1))))
     marks.append(
