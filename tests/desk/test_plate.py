@@ -414,3 +414,13 @@ def test_an_offcut_is_put_on_the_shelf_and_cut_from_first(station: PlateStation,
     assert "of the pump job" in [m.text for m in station.view.drawing.marks if isinstance(m, Text)]
     shelf.drop.click()
     assert session.job.shelf == ()
+
+
+def test_the_plate_does_not_jump_under_the_pointer_when_something_is_chosen(
+    station: PlateStation, session: Session
+) -> None:
+    before = (station.view.size(), station.view._scale)
+    for key in (f"device:{F}", "duct:D4", "rail:R1", ""):
+        session.select(key)
+        settle_window()
+        assert (station.view.size(), station.view._scale) == before

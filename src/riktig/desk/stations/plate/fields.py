@@ -37,6 +37,9 @@ class PlaceFields(QWidget):
             self._row.addWidget(label)
             self._row.addWidget(box)
             self._pairs.append((label, box))
+        keeps = self._pairs[0][1].sizePolicy()
+        keeps.setRetainSizeWhenHidden(True)  # the plate above must not jump when something is chosen
+        self._pairs[0][1].setSizePolicy(keeps)
         self._row.addStretch(1)
         self._shown: Numbers = ()
         self.show_numbers("", ())
