@@ -1,14 +1,16 @@
 """How full the ducts are, who shares them, how wide they ought to be, where fingers come out."""
 
+from dataclasses import replace
 from itertools import pairwise
 
 import pytest
 from tests.core.circuit.builders import one_motor
 
 from riktig.core.circuit import NETS, NetClass
+from riktig.core.geometry import Rect
 from riktig.core.job import Job, set_practice
 from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT
+from riktig.core.plate import LAYOUT, Duct, set_furniture
 from riktig.core.rules import RULES
 from riktig.core.standards import wire_diameter
 from riktig.core.wiring import DUCT_HEIGHT, DUCT_USES, WIRING, DuctUse
@@ -57,8 +59,6 @@ def test_the_width_that_is_proposed_is_the_narrowest_that_holds(shed: Plan[Job])
 
 
 def test_a_duct_that_no_width_would_do_for_says_so() -> None:
-    from dataclasses import replace
-
     from riktig.core.wiring.fill import duct_uses
     from riktig.core.wiring.model import Segment
 
@@ -109,3 +109,30 @@ def test_fingers_come_out_where_the_wires_do_not_pass_one_slot() -> None:
 def test_a_wider_duct_is_less_full() -> None:
     narrow, wide = (uses_of(Plan(set_practice(one_motor(), duct_width=w))) for w in (30.0, 60.0))
     assert all(wide[name].share < narrow[name].share for name in narrow if narrow[name].share)
+
+
+def test_a_duct_that_meets_no_upright_is_said() -> None:
+    job = one_motor()
+    layout = Plan(job).get(LAYOUT)
+    upright = [duct for duct in layout.ducts if duct.upright]
+    shrunk = [replace(duct, rect=replace(duct.rect, height=60.0)) for duct in upright]
+    levels = tuple(duct for duct in layout.ducts if not duct.upright)
+    apart = set_furniture(job, layout, layout.rails, (*shrunk, *levels))
+    plan = Plan(apart)
+    apart_from = {m.device: m.text for m in plan.get(LAYOUT).misfits if "upright duct" in m.text}
+    assert set(apart_from) == {"D4", "D5"}
+    assert all(wire.length < 10_000 for wire in plan.get(WIRING).wires)
+
+
+def test_a_short_upright_joins_only_the_ducts_it_touches() -> None:
+    job = one_motor()
+    layout = Plan(job).get(LAYOUT)
+    d3, d4 = layout.ducts[2], layout.ducts[3]
+    x = layout.plate.width / 2
+    short = Duct(9, Rect(x, d3.rect.bottom, 30, d4.rect.y - d3.rect.bottom), True)
+    bridged = Plan(set_furniture(job, layout, layout.rails, (*layout.ducts, short)))
+    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (Plan(job), bridged)]
+    assert metres[1] < metres[0], "a way in the middle is shorter for some"
+    used = [w for w in bridged.get(WIRING).wires if "D9" in w.ducts]
+    assert used
+    assert all({"D3", "D4"} <= set(w.ducts) for w in used)

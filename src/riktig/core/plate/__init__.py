@@ -21,7 +21,7 @@ from riktig.core.plate.edits import (
     set_lock,
     with_layout,
 )
-from riktig.core.plate.fit import body_of, misfits_about, misfits_of, room_around
+from riktig.core.plate.fit import body_of, meets, misfits_about, misfits_of, room_around
 from riktig.core.plate.furniture import Furniture, duct_changed, rail_changed, with_duct, with_rail, without
 from riktig.core.plate.joins import bridged_pins, join_parts, joined, separate_parts
 from riktig.core.plate.layers import clamp_marks, heat_marks, mounted_marks, room_marks
@@ -92,6 +92,7 @@ __all__ = [
     "locked_leads",
     "losses_of",
     "mark_out",
+    "meets",
     "misfits_about",
     "misfits_of",
     "mounted_marks",

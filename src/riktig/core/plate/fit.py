@@ -7,8 +7,10 @@ from riktig.core.geometry import TOLERANCE_MM, Rect
 from riktig.core.job import DeviceId
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Misfit, Rail, Stand
 
-__all__ = ["RAIL_WIDTH", "body_of", "furniture_misfits", "misfits_about", "misfits_of", "room_around"]
+__all__ = ["RAIL_WIDTH", "body_of", "furniture_misfits", "meets", "misfits_about", "misfits_of", "room_around"]
 
+TOUCH = 5.0
+"""How far apart a level and an upright duct may be for a wire to go from one into the other, mm (chosen by us)."""
 RAIL_WIDTH = 35.0
 """Of the top-hat rail, mm (IEC 60715, TH 35, from memory)."""
 
@@ -60,7 +62,12 @@ def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
         deep = min(one.rect.overlap(other.rect))
         if deep:
             found.append(_named(one.name, deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
+    uprights = [duct for duct in ducts if duct.upright]
     for duct in ducts:
+        if not duct.upright and uprights and not meets(duct, uprights):
+            away, near = min((_gap(duct.rect, one.rect), one.name) for one in uprights)
+            text = f"ends {away:.0f} mm from {near}, the nearest upright duct: no wire leaves it"
+            found.append(_named(duct.name, away, near, text))
         out = duct.rect.sticks_out_of(layout.plate)
         if out:
             found.append(_named(duct.name, out, "plate", f"reaches {out:.0f} mm past the plate"))
@@ -74,6 +81,17 @@ def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
             if deep:
                 found.append(_named(rail.name, deep, duct.name, f"runs {deep:.0f} mm into {duct.name}"))
     return _sorted(found)
+
+
+def meets(level: Duct, uprights: list[Duct]) -> list[Duct]:
+    """The upright ducts that a level one touches, so that wires go from one into the other."""
+    return [one for one in uprights if min(one.rect.overlap(level.rect.grown(TOUCH)))]
+
+
+def _gap(a: Rect, b: Rect) -> float:
+    """How far two rectangles are apart, mm."""
+    across = max(b.x - a.right, a.x - b.right, 0.0)
+    return max(across, b.y - a.bottom, a.y - b.bottom, 0.0)
 
 
 def _sorted(found: Iterable[Misfit]) -> tuple[Misfit, ...]:

@@ -12,7 +12,7 @@ from riktig.core.catalogue import Side
 from riktig.core.circuit import Device, Zone
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinId, Practice, pin_id
-from riktig.core.plate import DoorPlan, Layout, to_door
+from riktig.core.plate import DoorPlan, Layout, meets, to_door
 
 __all__ = ["Route", "Router"]
 
@@ -59,6 +59,7 @@ class Router:
         self._of_pin: dict[PinId, int] = {}
         self._in_duct: dict[str, list[int]] = {duct.name: [] for duct in layout.ducts}
         self._graph: Any = None
+        self._main: frozenset[int] | None = None
         self._paths: dict[int, _Ways] = {}
         for device in devices:
             if device.zone is Zone.PLATE:
@@ -69,8 +70,20 @@ class Router:
         self._names = {frozenset((a, b)): name for a, b, _, name in self._edges}
 
     def reaches(self, pin: PinId) -> bool:
-        """Whether a pin has a place and a way to it."""
-        return pin in self._of_pin
+        """Whether a pin has a place, and a way to it from where most pins are."""
+        return pin in self._of_pin and self._of_pin[pin] in self._joined()
+
+    def _joined(self) -> frozenset[int]:
+        """The nodes of the largest set of ducts that hang together: one that was dragged away leaves its pins out."""
+        if self._main is None:
+            from scipy.sparse.csgraph import connected_components  # late: its import takes half a second
+
+            if not self._nodes:
+                return frozenset()
+            _, label = connected_components(self._matrix(), directed=False)
+            pins = np.bincount(label[list(self._of_pin.values())], minlength=1) if self._of_pin else np.zeros(1)
+            self._main = frozenset(int(node) for node in np.flatnonzero(label == int(pins.argmax())))
+        return self._main
 
     def prepare(self, pins: Iterable[PinId]) -> None:
         """Finds the ways from many pins in one go: a search costs less than its call."""
@@ -159,8 +172,10 @@ class Router:
         self._edges.append((here, way_in, length, ""))
 
     def _add_crossings(self) -> None:
-        for upright in (d for d in self._layout.ducts if d.upright):
-            for level in (d for d in self._layout.ducts if not d.upright):
+        """An upright joins the level ducts it touches; one that touches none (a misfit) is taken to reach them all."""
+        uprights = [duct for duct in self._layout.ducts if duct.upright]
+        for level in (duct for duct in self._layout.ducts if not duct.upright):
+            for upright in meets(level, uprights) or uprights:
                 at = Point(upright.rect.centre.x, level.rect.centre.y)
                 a = self._node(at, upright.name)
                 b = self._node(at, level.name)
