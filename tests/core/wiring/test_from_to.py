@@ -1,12 +1,14 @@
 """The from–to list of the wash drum, worked out by hand from the circuit, and its ends."""
 
 from collections import Counter
+from itertools import pairwise
 
 import pytest
 from tests.core.circuit.builders import one_motor
 
+from riktig.core.geometry import Poly
 from riktig.core.plan import Plan
-from riktig.core.wiring import WIRING, Wire, wire_key
+from riktig.core.wiring import WIRING, Wire, route_marks, wire_key
 
 # By hand, from the circuit alone: the clamps of each net, its section and its colour. Feeder 4 mm2 for 20 A upstream,
 # motor 1.5 mm2, control and its neutral 1 mm2. In which order a net of three or more clamps is chained is not worked
@@ -99,3 +101,21 @@ def test_lengths_are_whole_tens_and_no_shorter_than_the_way(wires: tuple[Wire, .
         a, b = wire.route[0], wire.route[-1]
         assert wire.length >= abs(a.x - b.x) + abs(a.y - b.y) + 70
         assert wire.cut >= wire.length
+
+
+def test_a_wire_is_drawn_by_its_corners_alone_and_along_its_whole_way() -> None:
+    plan = Plan(one_motor())
+    for wire in plan.get(WIRING).wires:
+        drawn = next((m for m in route_marks((wire,), shift=0.0) if isinstance(m, Poly)), None)
+        if drawn is None:
+            continue
+        for a, b, c in zip(drawn.points, drawn.points[1:], drawn.points[2:], strict=False):
+            straight = (a.x == b.x == c.x) or (a.y == b.y == c.y)
+            assert not straight or (b.x - a.x) * (c.x - b.x) + (b.y - a.y) * (c.y - b.y) < 0
+        assert (drawn.points[0], drawn.points[-1]) == (wire.route[0], wire.route[-1])
+        for p in wire.route:
+            on = any(
+                min(a.x, b.x) - 0.1 <= p.x <= max(a.x, b.x) + 0.1 and min(a.y, b.y) - 0.1 <= p.y <= max(a.y, b.y) + 0.1
+                for a, b in pairwise(drawn.points)
+            )
+            assert on, "no point of the way is left aside"

@@ -99,13 +99,25 @@ def route_marks(wires: Iterable[Wire], *, shift: float = RULER, width: float = 1
 
 
 def _square(points: tuple[Point, ...]) -> list[Point]:
-    """Corner points with level and upright steps only."""
+    """Corner points with level and upright steps only; what lies on a straight between two of them is left out."""
     done: list[Point] = []
     for point in points:
         if done and abs(done[-1].x - point.x) > 0.1 and abs(done[-1].y - point.y) > 0.1:
-            done.append(Point(point.x, done[-1].y))
-        done.append(point)
+            _put(done, Point(point.x, done[-1].y))
+        _put(done, point)
     return done
+
+
+def _put(done: list[Point], point: Point) -> None:
+    """Adds a point; the one before goes when the two runs there are one straight."""
+    if len(done) > 1:
+        a, b = done[-2], done[-1]
+        level = a.y == b.y == point.y and (b.x - a.x) * (point.x - b.x) >= 0
+        upright = a.x == b.x == point.x and (b.y - a.y) * (point.y - b.y) >= 0
+        if level or upright:
+            done[-1] = point
+            return
+    done.append(point)
 
 
 def mini_plate(layout: Layout, wires: Iterable[Wire], chosen: frozenset[str]) -> Drawing:
