@@ -1,11 +1,11 @@
 """Enclosures that are sold."""
 
 import csv
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from importlib import resources
 
-from riktig.core.job import PLATE_LESS
+from riktig.core.job import PLATE_LESS, Enclosure
 
 __all__ = ["Box", "boxes"]
 
@@ -27,6 +27,19 @@ class Box:
     def plate_height(self) -> float:
         """Height of its mounting plate, mm."""
         return self.height - PLATE_LESS
+
+    def around(self, enclosure: Enclosure) -> Enclosure:
+        """An enclosure of this size, else as another: as much of its depth is lost behind the plate and in the door."""
+        lost = enclosure.depth - enclosure.plate_depth
+        return replace(
+            enclosure,
+            width=self.width,
+            height=self.height,
+            depth=self.depth,
+            plate_width=self.plate_width,
+            plate_height=self.plate_height,
+            plate_depth=max(self.depth - lost, 50.0),
+        )
 
     @property
     def name(self) -> str:

@@ -113,15 +113,7 @@ def box_that_cools(total_w: float, enclosure: Enclosure) -> Box | None:
     for box in boxes():
         if min(box.width - enclosure.width, box.height - enclosure.height, box.depth - enclosure.depth) < 0:
             continue
-        shell = replace(
-            enclosure,
-            width=box.width,
-            height=box.height,
-            depth=box.depth,
-            plate_width=box.plate_width,
-            plate_height=box.plate_height,
-            ventilation=Ventilation.NONE,
-        )
+        shell = replace(box.around(enclosure), ventilation=Ventilation.NONE)
         if temperature_rise(total_w, shell) <= allowed + 1e-9:
             return box
     return None

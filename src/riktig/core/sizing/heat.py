@@ -1,6 +1,6 @@
 """Heat and room: what the parts lose, how warm it gets inside, which box and which fan."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import ceil
 
 from riktig.core.catalogue import Box, Part, boxes, parts_of
@@ -71,14 +71,7 @@ def smallest_box(space: float, strip: float, basis: Basis, loss_w: float) -> tup
         rows = ceil(need / rail) if rail > 0 else 99
         strips = ceil(strip / rail) if rail > 0 else 99
         high = rows * RAIL_PITCH + strips * STRIP_HEIGHT
-        shell = replace(
-            basis.enclosure,
-            width=box.width,
-            height=box.height,
-            depth=box.depth,
-            plate_width=box.plate_width,
-            plate_height=box.plate_height,
-        )
+        shell = box.around(basis.enclosure)
         rise = temperature_rise(loss_w, shell) if shell.ventilation is Ventilation.NONE else 0.0
         if high <= box.plate_height and rise <= allowed + 1e-9:
             return box, [

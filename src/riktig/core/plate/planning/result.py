@@ -1,7 +1,5 @@
 """From a plan found to a plate: where everything stands, what was reached, and what would do when it does not fit."""
 
-from dataclasses import replace
-
 import numpy as np
 
 from riktig.core.catalogue import Box, boxes
@@ -55,17 +53,8 @@ def _stands(problem: Problem, found: Found) -> tuple[Stand, ...]:
 def boxes_that_do(circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice) -> tuple[Box, ...]:
     """The smallest standard enclosures that everything fits into, planned at once; no smaller than the present one."""
     found: list[Box] = []
-    lost_depth = enclosure.depth - enclosure.plate_depth
     for box in boxes():
-        shell = replace(
-            enclosure,
-            width=box.width,
-            height=box.height,
-            depth=box.depth,
-            plate_width=box.plate_width,
-            plate_height=box.plate_height,
-            plate_depth=max(box.depth - lost_depth, 50.0),
-        )
+        shell = box.around(enclosure)
         if not arrange(circuits, sizing, shell, practice, None).misfits:
             found.append(box)
         if len(found) == OFFERED_BOXES:
