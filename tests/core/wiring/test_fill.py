@@ -93,14 +93,23 @@ def test_every_end_on_the_plate_has_its_opening(shed: Plan[Job]) -> None:
 
 
 def test_fingers_come_out_where_the_wires_do_not_pass_one_slot() -> None:
-    thick = Plan(set_practice(one_motor(), finger_room=20.0))
-    for use in thick.get(DUCT_USES):
+    """A slot of 7.5 mm lets so much wire in; every finger broken out gives its pitch of 12.5 mm more."""
+    plan = Plan(demo_job("kelp-shed"))
+    for use in plan.get(DUCT_USES):
+        duct = plan.get(LAYOUT).duct(use.name)
+        assert duct is not None
         for opening in use.openings:
-            assert opening.fingers >= 0
-            assert opening.side in ("above", "below")
-            duct = thick.get(LAYOUT).duct(use.name)
-            assert duct is not None
-            assert duct.rect.x <= opening.at <= duct.rect.right + 12.5
+            across = [
+                wire_diameter(wire.mm2).value
+                for wire in plan.get(WIRING).wires
+                for pin, inside in ((wire.route[0], wire.route[1]), (wire.route[-1], wire.route[-2]))
+                if abs(inside.y - duct.rect.centre.y) < 0.01
+                and (pin.y < inside.y) == (opening.side == "above")
+                and (pin.x - duct.rect.x) // 12.5 == (opening.at - duct.rect.x) // 12.5
+            ]
+            assert len(across) == opening.wires
+            assert 7.5 + 12.5 * opening.fingers >= sum(across) - 1e-6, "they pass"
+            assert opening.fingers == 0 or 7.5 + 12.5 * (opening.fingers - 1) < sum(across), "and no finger too many"
     shed_uses = Plan(demo_job("kelp-shed")).get(DUCT_USES)
     assert any(opening.fingers for use in shed_uses for opening in use.openings)
     assert any(not opening.fingers for use in shed_uses for opening in use.openings)

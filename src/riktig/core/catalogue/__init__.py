@@ -8,6 +8,7 @@ from riktig.core.catalogue.enclosures import Box, boxes
 from riktig.core.catalogue.kinds import AUX_BLOCK, Behaviour, Clamp, Kind, Mounting, Pin, Side, Unit, kind, kinds
 from riktig.core.catalogue.letters import class_of, classes, letters_ever, letters_of
 from riktig.core.catalogue.parts import (
+    RAIL_HEIGHT,
     ClampData,
     HoleSpot,
     Part,
@@ -21,6 +22,7 @@ from riktig.core.catalogue.parts import (
 
 __all__ = [
     "AUX_BLOCK",
+    "RAIL_HEIGHT",
     "Behaviour",
     "Box",
     "Clamp",

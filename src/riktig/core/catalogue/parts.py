@@ -11,6 +11,7 @@ from riktig.core.job import OwnPart
 
 __all__ = [
     "PIN_INSET_MM",
+    "RAIL_HEIGHT",
     "ClampData",
     "HoleSpot",
     "Part",

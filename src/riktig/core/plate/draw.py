@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.circuit import Circuits, Names
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of, run_of
 from riktig.core.job import DeviceId
 from riktig.core.plate.model import Duct, Hole, Layout, Rail, Seat
 
@@ -12,8 +12,6 @@ __all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_plate", "grown_by", "m
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
 TAG, WORD, PIN = 8.4, 6.4, 5.2
-MONO = 0.855
-"""From letter to letter of a tag, in heights of a capital (B612 Mono)."""
 GROWS_FROM, MOST_GROWN = 600.0, 2.0
 """From which length of the plate its texts grow with it, mm, and how far (chosen by us: it is seen whole)."""
 NOTES = 90.0
@@ -259,7 +257,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
     middle = rect.centre
     lines = kind != "control_breaker" and rect.height >= 24 + 12 * said.grown
     wish = TAG if rect.width > 30 else 6.0
-    size = max(wish, min(wish * said.grown, 0.85 * rect.width / (MONO * max(len(tag), 1))))
+    size = max(wish, min(wish * said.grown, 0.85 * rect.width / max(run_of(tag, mono=True), 0.5)))
     marks.append(
         Text(
             middle.x,

@@ -1,6 +1,6 @@
 """One part to scale: from the front with its pins, holes and the room it needs, and from the side with its depth."""
 
-from riktig.core.catalogue import Part
+from riktig.core.catalogue import RAIL_HEIGHT, Part
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Rect, Text
 from riktig.core.plate.draw import box
 from riktig.core.plate.fit import RAIL_WIDTH
@@ -11,7 +11,6 @@ EDGE = 26.0
 """Room around the drawing for its measures, mm."""
 APART = 34.0
 """Between front and side, mm."""
-RAIL_HEIGHT = 7.5
 
 
 def draw_part(part: Part) -> Drawing:

@@ -22,10 +22,9 @@ from riktig.core.plan import Plan
 from riktig.core.plate import WARMTH, plan_for_me
 from riktig.core.rules.model import Mend
 from riktig.core.sizing import PROPOSAL
+from riktig.core.wiring import DUCT_WIDTHS
 
 __all__ = ["apply_mend", "larger_enclosure", "proposed_box"]
-
-DUCTS = (30.0, 40.0, 60.0, 80.0, 100.0, 120.0)
 
 
 def larger_enclosure(job: Job) -> Job:
@@ -41,7 +40,7 @@ def larger_enclosure(job: Job) -> Job:
 
 
 def _wider_duct(job: Job) -> Job:
-    wider = [width for width in DUCTS if width > job.practice.duct_width]
+    wider = [width for width in DUCT_WIDTHS if width > job.practice.duct_width]
     if not wider:
         raise RiktigError("There is no wider duct.", hint="Route wires another way.")
     return set_practice(job, duct_width=wider[0])
