@@ -72,7 +72,7 @@ compile_planner() {
   local stamp="$venv/.planner-compiled"
   [ -e "$stamp" ] && [ -z "$(find "$root/src/riktig/core/plate/planning" -name '*.py' -newer "$stamp")" ] && return 0
   say "compiling the planner (some ten seconds, once) ..."
-  "$venv/bin/python" -m riktig.core.plate.planning && touch "$stamp"
+  "$venv/bin/python" -m riktig.core.wiring.warm_up && touch "$stamp"
 }
 
 # A window needs more than a picture does: the X11 plugin's own libraries.

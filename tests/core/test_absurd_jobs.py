@@ -8,6 +8,8 @@ from hypothesis import strategies as st
 
 from riktig.core.catalogue import Box, boxes
 from riktig.core.circuit import SHEET_DRAWINGS, settle
+from riktig.core.door import DOOR_DRAWING
+from riktig.core.holes import HOLES, mark_out
 from riktig.core.job import (
     CHOICES,
     Command,
@@ -28,7 +30,6 @@ from riktig.core.job import (
 from riktig.core.labels import LABELS
 from riktig.core.papers import SCHEDULES, as_csv, passport, schedule, statuses
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR_DRAWING, HOLES, mark_out
 from riktig.core.rules import RULES
 from riktig.core.sizing import PROPOSAL, alternatives_of
 from riktig.core.store import dump_job, load_job

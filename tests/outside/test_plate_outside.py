@@ -8,12 +8,13 @@ import pytest
 from pypdf import PdfReader
 
 from riktig.core.circuit import CIRCUITS
+from riktig.core.door import DOOR
 from riktig.core.geometry import Poly
-from riktig.core.job import Enclosure, Job, Practice, Rulebook, Standing, set_practice
+from riktig.core.job import Enclosure, Job, Practice, Rulebook, Standing, set_box, set_practice
 from riktig.core.papers import Page, SetHead, plate_parts, write_dxf, write_set
 from riktig.core.papers.pdf import Sheet
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR, LAYOUT, RULER, WARMTH, Block, Layout, Row
+from riktig.core.plate import LAYOUT, RULER, WARMTH, Block, Layout, Row
 from riktig.core.plate.arrange import lay_rows
 from riktig.core.plate.fit import RAIL_WIDTH
 from riktig.core.plate.planning import kernel
@@ -68,8 +69,11 @@ def cost_by_hand(plan: Plan[Job], layout: Layout, rows: list[list[Block]]) -> fl
 
 
 def test_brute_force_over_all_plans_of_a_small_plate_finds_the_same_best() -> None:
-    """Every order in every split into rows, each laid out and measured by the router: 6 blocks, some 360 plates."""
-    plan = Plan(one_motor())
+    """Every order in every split into rows, each laid out and measured by the router: 6 blocks, some 360 plates.
+
+    The box is deep, so that nothing on the door is in the way of anything.
+    """
+    plan = Plan(set_box(one_motor(), 400.0, 600.0, 300.0))
     job = plan.document
     replan = replan_of(plan)
     found = replan.search(0.0)

@@ -12,10 +12,12 @@ from pypdf import PdfReader
 from shapely import box as shape
 
 from riktig.core.circuit import CIRCUITS, NETS, Branch, Element, Landing, Parallel, Series, insert_contact, settle
+from riktig.core.door import DOOR
+from riktig.core.holes import HOLES
 from riktig.core.job import Insertable, Job, RunLamp, add_load
 from riktig.core.papers import SCHEDULES, export_all, schedule
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR, HOLES, LAYOUT, RULER
+from riktig.core.plate import LAYOUT, RULER
 from riktig.core.wiring import PLATE_DRAWING, WIRING, Router
 from tests.core.circuit.builders import START, STOP, one_motor
 

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.circuit.builders import STOP, one_motor
+from tests.core.circuit.builders import STOP, door_begun, one_motor
 
 from riktig.core.build import Operation, Progress, progress_of, tick_facts
 from riktig.core.circuit import insert_contact, remove_element, settle
@@ -67,7 +67,7 @@ def test_a_wire_is_finished_when_everything_was_ticked() -> None:
 def test_a_contact_put_in_takes_exactly_the_affected_wires() -> None:
     # By hand: net 9 was S2:3 to S1:2; now S1:2 goes to the new stop S3:1 (new number) and S3:2 to S2:3.
     # The wire S2:3 to S1:2 is gone. No other clamp changes its company.
-    before = one_motor()
+    before = door_begun(one_motor())
     after = settle(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second stop"))
     assert lost(before, after) == {"9 S2:3 to S1:2": ALL}
 
@@ -113,7 +113,7 @@ def test_an_edit_that_touches_no_wire_takes_no_tick(edit: object) -> None:
 
 
 def test_another_motor_leaves_what_is_made_as_it_is_but_for_the_shared_clamps() -> None:
-    before = one_motor()
+    before = door_begun(one_motor())
     found = lost(before, settle(add_load(before, "rinse pump", 0.37)))
     own = {name: what for name, what in found.items() if name.startswith(("8 ", "9 ", "10 ", "11 ", "12 "))}
     # The starter stands elsewhere now: a wire over the hinge may have become too short, and nothing else is lost.

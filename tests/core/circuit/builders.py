@@ -1,6 +1,7 @@
 """Short ways to a circuit, for tests."""
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, settle
+from riktig.core.door import DOOR, fix_door
 from riktig.core.job import ElementId, Job, add_load, new_job, set_practice
 from riktig.core.plan import Plan
 
@@ -13,6 +14,11 @@ def one_motor(kw: float = 4.0, **practice: object) -> Job:
     """The wash drum alone, with some of the practice changed."""
     job = add_load(new_job("T-1", "test"), "wash drum", kw)
     return settle(set_practice(job, **practice) if practice else job)
+
+
+def door_begun(job: Job) -> Job:
+    """The job with its door worked on already, so that no operator moves any more."""
+    return fix_door(job, Plan(job).get(DOOR))
 
 
 def joins(job: Job) -> dict[str, set[str]]:

@@ -3,6 +3,7 @@
 import pytest
 
 from riktig.core.circuit import CIRCUITS, NETS, SHEETS, Band, Circuits, Net, SheetKind, elements_of, settle
+from riktig.core.door import DOOR
 from riktig.core.job import (
     Command,
     Job,
@@ -16,7 +17,7 @@ from riktig.core.job import (
     set_box,
 )
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR, LAYOUT
+from riktig.core.plate import LAYOUT
 from riktig.core.prove import TESTS
 from riktig.core.rules import RULES, Verdict, findings_of
 from riktig.core.sizing import SIZING

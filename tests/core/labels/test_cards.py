@@ -1,6 +1,6 @@
 """Pin cards: every clamp with the number that lands on it; nothing over another; what is printed is remembered."""
 
-from tests.core.circuit.builders import STOP, one_motor
+from tests.core.circuit.builders import STOP, door_begun, one_motor
 
 from riktig.core.catalogue import Clamp, Side
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, Zone, insert_contact, settle
@@ -52,7 +52,7 @@ def test_no_text_of_a_card_stands_on_another_and_all_on_the_sheet() -> None:
 
 
 def test_what_was_printed_and_has_changed_since_is_printed_again() -> None:
-    job = one_motor()
+    job = door_begun(one_motor())
     labels = Plan(job).get(LABELS)
     assert to_print_again(labels, Medium.WIRE, ()) == (), "nothing was printed yet, so nothing is out of date"
     entries = print_entries(labels, Medium.WIRE)

@@ -11,10 +11,11 @@ from riktig.core.catalogue import Mounting, own_part, parts, placeable_kinds
 from riktig.core.circuit import settle
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Circle, Poly, Text, bounds_of
+from riktig.core.holes import HOLES
 from riktig.core.job import DeviceId, Job, OwnHole, OwnPart, pick_part, remove_part, set_enclosure, set_part
 from riktig.core.papers import as_csv, holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.plan import Plan
-from riktig.core.plate import HOLES, LAYOUT, draw_part
+from riktig.core.plate import LAYOUT, draw_part
 from riktig.core.rules import RULES
 from riktig.core.sizing import SIZING
 from riktig.core.store import dump_job, load_job

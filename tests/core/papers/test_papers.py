@@ -9,6 +9,7 @@ from xml.etree import ElementTree
 import pytest
 
 from riktig.core.circuit import SHEET_DRAWINGS, settle
+from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Arc, Drawing, Text
 from riktig.core.job import Job, add_load, new_job
@@ -35,7 +36,6 @@ from riktig.core.papers import (
 from riktig.core.papers import test_record as record_of_tests
 from riktig.core.papers.arcs import arc_ends
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR_DRAWING
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Cancelled, Progress
 

@@ -3,9 +3,11 @@
 import pytest
 from tests.core.circuit.builders import one_motor
 
+from riktig.core.door import DOOR
+from riktig.core.holes import HOLES, Hole
 from riktig.core.job import DeviceId
 from riktig.core.plan import Plan
-from riktig.core.plate import CUTS, DOOR, HOLES, LAYOUT, Hole
+from riktig.core.plate import CUTS, LAYOUT
 
 # Plate 350 x 550. Edge 10, duct 30: inside from x 40 to 310, 270 wide.
 # R1: top duct ends at y 40; the tallest part of the feed row is 85 high, 20 mm for fingers: 40 + 20 + 42.5 = 102.5.
@@ -44,11 +46,14 @@ HOLES_BY_HAND = {
     "PE": {(206, 456), (302, 456)},
     # Isolator: left edge 45, 54 x 68 on R1, middle (72, 102.5); door datum 10 mm further out both ways.
     "Q1": {(82, 112.5)},
-    # Operators in the middle of the 370 mm door, 60 mm apart, below the handle.
-    "S2": {(185, 260.5)},
-    "S1": {(185, 320.5)},
-    "H1": {(149, 200.5)},
-    "H2": {(221, 200.5)},
+    # Operators from 0.35 x 570 = 199.5 mm down. The legend plate reaches 29 mm above a lamp: 228.5; then 60 mm apart.
+    # Of 170 mm the contactor K1 takes 91 and the overload F3 85: they leave less than S1 and S2 with their wires take
+    # (58 + 30), so these stand beside them. K1 ends at x 90 on the plate, 100 on the door. The lamps (52 + 30) may not
+    # stand in front of K1 either: the left one, 30 wide, begins at 100 and has its middle at 115, the other 60 on.
+    "S2": {(145, 288.5)},
+    "S1": {(145, 348.5)},
+    "H1": {(115, 228.5)},
+    "H2": {(175, 228.5)},
     "door bond": {(345, 545)},
 }
 
@@ -76,7 +81,7 @@ def test_holes_stand_where_they_were_measured(holes: tuple[Hole, ...], purpose: 
 
 
 def test_there_are_no_holes_but_these_and_the_plates_own_bond(holes: tuple[Hole, ...]) -> None:
-    assert {h.purpose for h in holes} - set(HOLES_BY_HAND) == {"E2"}
+    assert {h.purpose for h in holes} - set(HOLES_BY_HAND) == {"E2", "gland M20, WM1", "gland M25, W1"}
 
 
 @pytest.mark.parametrize(

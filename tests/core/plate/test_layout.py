@@ -6,14 +6,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import box as shape
+from tests.core.circuit.builders import door_begun
 
 from riktig.core.circuit import settle
+from riktig.core.door import DOOR
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Rect
 from riktig.core.job import ControlSupply, DeviceId, Job, add_load, new_job, set_enclosure, set_practice
 from riktig.core.plan import Plan
 from riktig.core.plate import (
-    DOOR,
     LAYOUT,
     Layout,
     body_of,
@@ -232,6 +233,7 @@ def test_a_box_that_is_too_shallow_is_said_with_the_depth_it_lacks(two_motors: J
 
 
 def test_another_load_moves_no_hole_that_may_have_been_cut(two_motors: Job) -> None:
-    before = {s.device: (s.x, s.y) for s in Plan(two_motors).get(DOOR).seats}
-    after = {s.device: (s.x, s.y) for s in Plan(settle(add_load(two_motors, "belt", 1.1))).get(DOOR).seats}
+    begun = door_begun(two_motors)
+    before = {s.device: (s.x, s.y) for s in Plan(begun).get(DOOR).seats}
+    after = {s.device: (s.x, s.y) for s in Plan(settle(add_load(begun, "belt", 1.1))).get(DOOR).seats}
     assert all(after[device] == at for device, at in before.items())

@@ -6,22 +6,12 @@ import pytest
 from tests.core.circuit.builders import one_motor
 
 from riktig.core.circuit import NAMES
+from riktig.core.door import DOOR
 from riktig.core.geometry import Text
+from riktig.core.holes import HOLES, mark_out
 from riktig.core.job import Fixing, HingeSide, Job, ShaftFitting, set_enclosure, set_practice
 from riktig.core.plan import Plan
-from riktig.core.plate import (
-    CUT_PLAN,
-    CUTS,
-    DOOR,
-    HOLES,
-    LAYOUT,
-    RULER,
-    draw_cuts,
-    draw_plate,
-    duct_changed,
-    mark_out,
-    set_furniture,
-)
+from riktig.core.plate import CUT_PLAN, CUTS, LAYOUT, RULER, draw_cuts, draw_plate, duct_changed, set_furniture
 from riktig.core.wiring import PLATE_DRAWING
 
 

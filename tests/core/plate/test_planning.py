@@ -7,10 +7,11 @@ import pytest
 from tests.core.circuit.builders import one_motor
 
 from riktig.core.circuit import CIRCUITS, settle
+from riktig.core.door import DOOR
 from riktig.core.geometry import Rect
 from riktig.core.job import DeviceId, EntrySide, Job, add_load, new_job, set_enclosure
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR, LAYOUT, Layout, Row, move_block, set_lock
+from riktig.core.plate import LAYOUT, Layout, Row, move_block, set_lock
 from riktig.core.plate.planning import Problem, boxes_that_do, cost, improve, is_small, kernel, least_wire, now_of
 from riktig.core.plate.planning.search import Found
 from riktig.core.sizing import SIZING

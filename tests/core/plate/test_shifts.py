@@ -12,11 +12,11 @@ from tests.core.circuit.builders import one_motor
 from riktig.core.circuit import CIRCUITS, settle
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Rect
+from riktig.core.holes import HOLES
 from riktig.core.job import CircuitId, DeviceId, Job, JoinHow, add_load, new_job, set_enclosure
 from riktig.core.papers import schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import (
-    HOLES,
     LAYOUT,
     Edge,
     Layout,

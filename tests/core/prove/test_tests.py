@@ -1,7 +1,7 @@
 """The dead tests: which points, what is expected, what counts after an edit, and the shut stages."""
 
 import pytest
-from tests.core.circuit.builders import START, STOP, one_motor
+from tests.core.circuit.builders import START, STOP, door_begun, one_motor
 
 from riktig.core.circuit import insert_contact, remove_element, settle
 from riktig.core.errors import RiktigError
@@ -144,7 +144,7 @@ def test_a_missing_wire_and_a_short_are_read_as_what_they_are() -> None:
 def test_an_edit_takes_exactly_the_readings_of_the_affected_wires() -> None:
     # By hand: the wire S1:2 to S2:3 is gone, two new ones have no reading yet; pairs with L1 run through the
     # opening contacts of the control path, so those four read anew; all other readings count.
-    before = one_motor()
+    before = door_begun(one_motor())
     after = settle(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second stop"))
     found = results(after, all_read(before))
     gone = {s.name for s in found.stale}

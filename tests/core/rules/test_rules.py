@@ -5,8 +5,9 @@ from dataclasses import replace
 import pytest
 from tests.core.circuit.builders import COIL, STOP, one_motor
 
-from riktig.core.circuit import insert_contact, remove_element, settle
+from riktig.core.circuit import NAMES, insert_contact, remove_element, settle
 from riktig.core.errors import RiktigError
+from riktig.core.holes import SHEETS, blockers_of
 from riktig.core.job import (
     Colours,
     ControlSupply,
@@ -107,8 +108,13 @@ def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None
     parts = dict(view.sizing.parts)
     parts.update({d: replace(p, colour="red") for d, p in parts.items() if p.kind.id == "start_button"})
     assert seen(replace(view, sizing=replace(view.sizing, parts=parts)), "C03") is Verdict.FAILS
-    assert seen(replace(view, layout=replace(view.layout, seats=())), "P03") is Verdict.FAILS
-    assert seen(replace(view, holes=()), "P03") is Verdict.FAILS
+    lost = Plan(wash_drum())
+    names, sheets, sizing = lost.get(NAMES), lost.get(SHEETS), view.sizing
+    bare = blockers_of(view.circuits, sizing, replace(view.layout, seats=()), view.door, view.holes, sheets, names)
+    assert seen(replace(view, blockers=bare), "P03") is Verdict.FAILS
+    holeless = blockers_of(view.circuits, sizing, view.layout, view.door, (), sheets, names)
+    assert {b.text.split()[0] for b in holeless} == {"S1", "S2", "H1", "H2", "E2", "PE"} - {"E2"}
+    assert seen(replace(view, blockers=holeless), "P03") is Verdict.FAILS
     silent = replace(view.labels, labels=())
     assert seen(replace(view, labels=silent), "M03") is Verdict.FAILS
     assert seen(replace(view, labels=silent), "M04") is Verdict.FAILS

@@ -1,10 +1,36 @@
 """The shop floor: what is done to every wire, by whom and when, and what no longer counts.
 
 Words: an *operation* is one thing done to a wire; a *tick* records it; a tick is *out of date*
-when what it was true of has changed.
+when what it was true of has changed; a *critical* dimension is measured twice, its *gate* opens when the readings
+agree.
 """
 
+from operator import attrgetter
+
 from riktig.core.build.draw_numbers import draw_numbers
+from riktig.core.build.measured import (
+    MEASURED,
+    Critical,
+    Gate,
+    Judged,
+    closed_for,
+    criticals_of,
+    judge,
+    judged_all,
+    measured_facts,
+)
+from riktig.core.build.metalwork import (
+    CUT_PIECE,
+    HOLE,
+    HoleState,
+    PieceState,
+    hole_facts,
+    hole_states,
+    hole_subject,
+    piece_facts,
+    piece_states,
+    piece_subject,
+)
 from riktig.core.build.mounted import MOUNTED, Mounted, mounted_facts, mounted_of, mounted_subject
 from riktig.core.build.numbers import (
     OUTSIDE,
@@ -16,27 +42,60 @@ from riktig.core.build.numbers import (
     number_states,
 )
 from riktig.core.build.ticks import Done, Operation, Progress, Stale, WireState, operations, progress_of, tick_facts
+from riktig.core.door import DOOR, SHAFTS
+from riktig.core.holes import METAL_HOLES
+from riktig.core.plan import Derived
+from riktig.core.plate import CUTS
 
 __all__ = [
+    "CRITICALS",
+    "CUTS",
+    "CUT_PIECE",
+    "DOOR",
+    "HOLE",
+    "MEASURED",
+    "METAL_HOLES",
     "MOUNTED",
     "OUTSIDE",
+    "SHAFTS",
+    "Critical",
+    "Derived",
     "Done",
     "FieldEnd",
+    "Gate",
+    "HoleState",
+    "Judged",
     "Mounted",
     "NumberState",
     "Operation",
+    "PieceState",
     "Progress",
     "Stale",
     "Standing",
     "WireState",
+    "closed_for",
+    "criticals_of",
     "draw_numbers",
     "field_facts",
     "field_subject",
+    "hole_facts",
+    "hole_states",
+    "hole_subject",
+    "judge",
+    "judged_all",
+    "measured_facts",
     "mounted_facts",
     "mounted_of",
     "mounted_subject",
     "number_states",
     "operations",
+    "piece_facts",
+    "piece_states",
+    "piece_subject",
     "progress_of",
     "tick_facts",
 ]
+
+CRITICALS = Derived(
+    "criticals", (METAL_HOLES, DOOR, SHAFTS, CUTS, attrgetter("enclosure"), attrgetter("practice")), criticals_of
+)

@@ -6,6 +6,7 @@ Words: a *job* is one panel; a *load* is what the customer wants run; a *circuit
 
 from riktig.core.job.choices import CHOICES, Choice
 from riktig.core.job.circuit import Act, Change, Circuit, Insertable, OwnDevice, OwnRung, Param, Recipe
+from riktig.core.job.door import DoorFix, DoorPlace, Opening, Surface
 from riktig.core.job.edits import (
     INCOMER_ID,
     PLATE_LESS,
@@ -56,6 +57,7 @@ from riktig.core.job.practice_values import (
     ControlSupply,
     ControlTap,
     Distribution,
+    DoorHoles,
     DoorOrder,
     EarthScheme,
     Ends,
@@ -65,6 +67,7 @@ from riktig.core.job.practice_values import (
     MarkedWires,
     MarkerText,
     MotorNumbers,
+    NameplateFixing,
     NewBetween,
     Numbering,
     OverloadContact,
@@ -113,7 +116,10 @@ __all__ = [
     "DeviceId",
     "Direction",
     "Distribution",
+    "DoorFix",
+    "DoorHoles",
     "DoorOrder",
+    "DoorPlace",
     "DuctFix",
     "Duty",
     "EarthScheme",
@@ -141,9 +147,11 @@ __all__ = [
     "MarkedWires",
     "MarkerText",
     "MotorNumbers",
+    "NameplateFixing",
     "NewBetween",
     "Numbering",
     "Offcut",
+    "Opening",
     "OverloadContact",
     "OverloadDirection",
     "Override",
@@ -179,6 +187,7 @@ __all__ = [
     "Start",
     "StripOrder",
     "Supply",
+    "Surface",
     "TagStyle",
     "TerminalTemperature",
     "Ventilation",

@@ -177,6 +177,16 @@ CHOICES: tuple[Choice, ...] = (
         _PLATE,
     ),
     Choice(
+        "door_holes",
+        "Holes in door and gland plate",
+        "A punch leaves a clean edge and no hot swarf on the paint.",
+        values.DoorHoles,
+        _PLATE,
+    ),
+    Choice(
+        "nameplate", "Nameplate", "Glued, it needs no hole that must be sealed again.", values.NameplateFixing, _PLATE
+    ),
+    Choice(
         "second_reading",
         "Before a cut, measured again by",
         "A spoiled door is a week lost; other eyes find what one's own repeat.",

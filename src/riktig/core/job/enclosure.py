@@ -43,9 +43,10 @@ class Enclosure:
     """Outer width, height and depth and the mounting plate, mm.
 
     The plate hangs in the middle of the box; ``plate_depth`` is from the plate's face to the
-    inside of the door. ``room_c`` is the warmest air around the box, ``ambient_c`` the air inside
-    around the conductors, which everything is sized for. ``entry`` is where the supply comes in,
-    ``field_entry`` where the cables of the loads do.
+    inside of the door. ``plate_left`` and ``plate_top`` are from the box's outer edge to the plate's
+    datum, ``door_left`` and ``door_top`` to the door's, as measured; None: as drawn. ``room_c`` is the
+    warmest air around the box, ``ambient_c`` the air inside around the conductors, which everything is
+    sized for. ``entry`` is where the supply comes in, ``field_entry`` where the cables of the loads do.
 
     Raises:
         ValueError: a size that is not positive, or a plate larger than its box.
@@ -68,6 +69,12 @@ class Enclosure:
     ventilation: Ventilation = Ventilation.NONE
     room_c: float = 30.0
     environment: str = "indoors, dry"
+    doors: int = 1
+    door_thickness: float = 1.5
+    plate_left: float | None = None
+    plate_top: float | None = None
+    door_left: float | None = None
+    door_top: float | None = None
 
     def __post_init__(self) -> None:
         for what, value in (
@@ -81,6 +88,16 @@ class Enclosure:
                 raise ValueError(f"the enclosure's {what} cannot be {value:g} mm")
         if self.plate_width > self.width or self.plate_height > self.height:
             raise ValueError("the mounting plate is larger than its enclosure")
+        if self.doors not in (1, 2):
+            raise ValueError(f"a box with {self.doors} doors cannot be planned")
+        for what, offset in (
+            ("plate", self.plate_left),
+            ("plate", self.plate_top),
+            ("door", self.door_left),
+            ("door", self.door_top),
+        ):
+            if offset is not None and not 0 <= offset <= 1000:
+                raise ValueError(f"the {what}'s datum cannot be {offset:g} mm from the box's edge")
         for celsius in (self.ambient_c, self.room_c):
             if not -30 <= celsius <= 70:
                 raise ValueError(f"an ambient of {celsius:g} °C cannot be planned for")
@@ -89,6 +106,22 @@ class Enclosure:
     def size_name(self) -> str:
         """Width by height by depth as people say it."""
         return f"{self.width:g} × {self.height:g} × {self.depth:g} mm"
+
+    @property
+    def plate_datum(self) -> tuple[float, float]:
+        """From the box's upper left outer corner to the plate's datum, mm: measured, or the plate in its middle."""
+        return (
+            (self.width - self.plate_width) / 2 if self.plate_left is None else self.plate_left,
+            (self.height - self.plate_height) / 2 if self.plate_top is None else self.plate_top,
+        )
+
+    @property
+    def door_datum(self) -> tuple[float, float]:
+        """From the box's upper left outer corner to the door's datum, mm: measured, or the fold's width."""
+        return (
+            DOOR_FOLD_MM if self.door_left is None else self.door_left,
+            DOOR_FOLD_MM if self.door_top is None else self.door_top,
+        )
 
     @property
     def door_width(self) -> float:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 
 from riktig.core.job.circuit import Circuit
+from riktig.core.job.door import DoorFix, Opening
 from riktig.core.job.enclosure import Enclosure
 from riktig.core.job.ids import LoadId
 from riktig.core.job.load import Load
@@ -30,7 +31,8 @@ class Job:
     ``overrides`` are values of the builder's own, ``scripts`` steps he wants the whole panel to pass;
     ``parts`` are parts that the catalogue lacks, ``picks`` the parts he chose for devices himself,
     ``joins`` parts that stand as one assembly; ``shelf``
-    offcuts to cut from before new stock.
+    offcuts to cut from before new stock; ``door`` is where the builder has put operators, ``openings`` holes of
+    his own.
     """
 
     number: str = ""
@@ -59,6 +61,8 @@ class Job:
     picks: tuple[Pick, ...] = ()
     joins: tuple[Join, ...] = ()
     shelf: tuple[Offcut, ...] = ()
+    door: DoorFix | None = None
+    openings: tuple[Opening, ...] = ()
 
     def load(self, load_id: LoadId) -> Load:
         """The load with this id.

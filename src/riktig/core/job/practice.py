@@ -9,6 +9,7 @@ from riktig.core.job.practice_values import (
     ControlSupply,
     ControlTap,
     Distribution,
+    DoorHoles,
     DoorOrder,
     EarthScheme,
     Ends,
@@ -18,6 +19,7 @@ from riktig.core.job.practice_values import (
     MarkedWires,
     MarkerText,
     MotorNumbers,
+    NameplateFixing,
     NewBetween,
     Numbering,
     OverloadContact,
@@ -51,6 +53,10 @@ class Practice:
     Rail, duct and lids come in bars of ``bar_length``, whose end is trimmed; lids between
     uprights are ``lid_gap`` shorter.
 
+    The isolator's shaft goes ``shaft_in_switch`` into it and ``shaft_in_handle`` into the handle, which still takes
+    it ``handle_tolerance`` from its middle; a wall ``wall_skew`` mm/m out of square is reckoned with. Two readings of a
+    dimension may differ by ``reading_tolerance``; pieces from ``long_piece`` on are measured twice.
+
     Of numbers: the first ``reserved_numbers`` are given to no wire, ``reserved`` says which of the common
     potentials has which; with a ``number_step`` every circuit begins at a new multiple of it, so that the
     rest of its range stays free for growth; ``scheme`` is the house's own way, see ``scheme_fault``.
@@ -79,6 +85,14 @@ class Practice:
     saw_kerf: float = 2.0
     bar_trim: float = 5.0
     lid_gap: float = 1.0
+    door_holes: DoorHoles = DoorHoles.PUNCH
+    nameplate: NameplateFixing = NameplateFixing.GLUED
+    shaft_in_switch: float = 15.0
+    shaft_in_handle: float = 25.0
+    handle_tolerance: float = 3.0
+    wall_skew: float = 5.0
+    reading_tolerance: float = 0.5
+    long_piece: float = 1000.0
     house_colours: tuple[str, ...] = HOUSE_COLOURS
     maintained_colour: MaintainedColour = MaintainedColour.RULEBOOK
     tags: TagStyle = TagStyle.COUNTED
@@ -115,6 +129,12 @@ class Practice:
             ("saw kerf", self.saw_kerf, 10),
             ("trim of a bar's end", self.bar_trim, 100),
             ("gap of a lid", self.lid_gap, 10),
+            ("shaft in its switch", self.shaft_in_switch, 200),
+            ("shaft in its handle", self.shaft_in_handle, 200),
+            ("tolerance of a handle", self.handle_tolerance, 50),
+            ("wall out of square, a metre,", self.wall_skew, 100),
+            ("tolerance of a reading", self.reading_tolerance, 10),
+            ("long piece", self.long_piece, 6000),
         ):
             if not 0 <= value <= largest:
                 raise ValueError(f"a {what} of {value:g} mm cannot be planned")

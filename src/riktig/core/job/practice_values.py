@@ -237,6 +237,20 @@ class WiringOrder(Enum):
     CONTROL_FIRST = "control first"
 
 
+class DoorHoles(Enum):
+    """How holes are made in door, sides and gland plate."""
+
+    PUNCH = "punched"
+    HOLE_SAW = "cut with a hole saw"
+
+
+class NameplateFixing(Enum):
+    """How the nameplate is held."""
+
+    GLUED = "glued"
+    RIVETED = "riveted"
+
+
 class SecondReading(Enum):
     """Who repeats a measurement before a cut."""
 

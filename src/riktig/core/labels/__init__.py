@@ -7,6 +7,7 @@ from operator import attrgetter
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS
 from riktig.core.energise import LIVE_WITH_MAIN_OFF
+from riktig.core.holes import HOLES
 from riktig.core.job import Job
 from riktig.core.labels.cards import PinCard, PinText, draw_cards, make_cards
 from riktig.core.labels.draw import draw_medium
@@ -16,7 +17,7 @@ from riktig.core.labels.make import LONGEST_MARKER, Label, Labels, Medium, Namep
 from riktig.core.labels.printed import PRINTED, print_entries, to_print_again
 from riktig.core.labels.synonyms import SYNONYMS, same_words
 from riktig.core.plan import Derived
-from riktig.core.plate import CUTS, HOLES, LAYOUT
+from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
@@ -58,7 +59,9 @@ def _whole(job: Job) -> Job:
 
 CARDS = Derived("pin cards", (CIRCUITS, NETS, NAMES), make_cards)
 LABELS = Derived(
-    "labels", (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole, LIVE_WITH_MAIN_OFF), make_labels
+    "labels",
+    (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole, LIVE_WITH_MAIN_OFF, CUTS),
+    make_labels,
 )
 NAME_INDEX = Derived("name index", (CIRCUITS, NETS, NAMES, SHEETS, attrgetter("loads")), name_index)
 """What can be found while wires are still worked out."""

@@ -4,9 +4,10 @@ from collections.abc import Iterable
 
 from riktig.core.catalogue import Behaviour, class_of, letters_ever
 from riktig.core.circuit import Band, Circuits, Device, Names, Nets, Sheets, elements_of, io_address
+from riktig.core.holes import Hole
 from riktig.core.job import DeviceId, ElementId, Load
 from riktig.core.labels.index import Entry, Index, index_of
-from riktig.core.plate import Hole, Layout, Piece
+from riktig.core.plate import Layout, Piece
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
 

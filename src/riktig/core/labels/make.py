@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.circuit import Circuits, Names, PinLabels, Zone
+from riktig.core.door import on_door
 from riktig.core.energise import MAINS, LiveNet
 from riktig.core.job import DeviceId, Job, MarkedWires, MarkerText, Practice
-from riktig.core.plate import on_door
+from riktig.core.plate import LEGEND_PLATE, Piece
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
@@ -22,6 +23,7 @@ class Medium(Enum):
     WIRE = "wire markers"
     TERMINAL = "terminal markers"
     CABLE = "cable tags"
+    PIECE = "piece labels"
     LEGEND = "door legends"
     WARNING = "warning plates"
     NAMEPLATE = "nameplate"
@@ -32,7 +34,8 @@ SIZES = {
     Medium.WIRE: (12.0, 4.0),
     Medium.TERMINAL: (6.0, 10.0),
     Medium.CABLE: (40.0, 10.0),
-    Medium.LEGEND: (50.0, 12.0),
+    Medium.PIECE: (40.0, 9.0),
+    Medium.LEGEND: LEGEND_PLATE,
     Medium.WARNING: (100.0, 30.0),
     Medium.NAMEPLATE: (100.0, 60.0),
 }
@@ -113,11 +116,13 @@ def make_labels(
     practice: Practice,
     job: Job,
     live: tuple[LiveNet, ...],
+    pieces: tuple[Piece, ...] = (),
 ) -> Labels:
     """Every label of the panel. Wire markers come in pairs, in the order of the batches.
 
     Args:
         live: What stays live with the main switch off: it is named on the warning plates.
+        pieces: What is cut of rail, duct and lids: each carries its name and length.
     """
     labels: list[Label] = []
     for device in circuits.devices:
@@ -144,6 +149,9 @@ def make_labels(
             )
     for cable in strips.cables:
         labels.append(Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", f"device:{cable.device}"))
+    for piece in pieces:
+        said = f"{piece.length:g} mm {piece.place}"
+        labels.append(Label(Medium.PIECE, (piece.name, said), 1, "on the piece", f"piece:{piece.name}"))
     incoming = [s.tag for s in strips.strips if s.purpose == "incoming supply"]
     for tag in incoming:
         main = next((names.tag[d.id] for d in circuits.devices if d.kind.family == "isolator"), "")

@@ -1,30 +1,34 @@
 """All papers of a job into one folder."""
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from pathlib import Path
 
 from riktig.core.circuit import SHEET_DRAWINGS
+from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Drawing
+from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet, draw_sheet, holes_off_the_sheet, mark_out
 from riktig.core.job import Job, Record
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, draw_medium
 from riktig.core.papers.dxf import write_dxf
-from riktig.core.papers.pdf import Page, SetHead, Sheet, write_set
-from riktig.core.papers.record import build_record, test_record
+from riktig.core.papers.machine import sheet_svg, write_machine_dxf
+from riktig.core.papers.pdf import Page, SetHead, write_set
+from riktig.core.papers.pdf import Sheet as Paper
+from riktig.core.papers.record import build_record, measured_record, metal_record, test_record
 from riktig.core.papers.schedules import SCHEDULES, schedule
 from riktig.core.papers.schedules_plate import plate_parts
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, write_xlsx
+from riktig.core.papers.template import template_of, write_template
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR_DRAWING, HOLES, mark_out
 from riktig.core.store import dump_job
 from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Progress
 
-__all__ = ["export_all", "export_page", "file_stem"]
+__all__ = ["export_all", "export_metal", "export_page", "file_stem"]
 
 
 def file_stem(job: Job) -> str:
@@ -43,7 +47,14 @@ def pages_of(plan: Plan[Job]) -> list[Page]:
         Page(plate, to_scale=True),
         Page(mark_out(plate, holes, "plate"), to_scale=True),
         Page(door, to_scale=True),
-        Page(mark_out(door, holes, "door"), to_scale=True),
+        Page(plan.get(DOOR_BEHIND), to_scale=True),
+        *(Page(mark_out(door, holes, leaf.name, leaf.face.x), to_scale=True) for leaf in plan.get(DOOR).leaves),
+        *(
+            Page(mark_out(draw_sheet(sheet), holes, sheet.name), to_scale=True)
+            for sheet in plan.get(SHEETS)
+            if "gland" in sheet.name
+            or (any(hole.face == sheet.name for hole in plan.get(METAL_HOLES)) and "side" in sheet.name)
+        ),
         *(Page(drawing) for drawing in plan.get(STRIP_DRAWINGS)),
         *(Page(draw_medium(labels, medium), to_scale=True) for medium in Medium),
         Page(draw_cards(plan.get(CARDS)), to_scale=True),
@@ -68,7 +79,7 @@ def export_all(
     job, kept = plan.document, tuple(records)
     stem = file_stem(job)
     done: list[Path] = []
-    records_of = [build_record(plan, kept), test_record(plan, kept)]
+    records_of = [f(plan, kept) for f in (metal_record, measured_record, build_record, test_record)]
     tables = [*(schedule(name, plan) for name in SCHEDULES), *records_of]
     head = SetHead(job.number, job.title, job.revision, made)
     try:
@@ -85,9 +96,9 @@ def export_all(
         write_set(place(name), head, pages_of(plan), tables, lambda share, text: progress.step(0.7 * share, text))
         finish(name)
         progress.step(0.75, "schedules")
-        for sheet in Sheet:
-            name = f"{stem}_plate_{sheet.value}.pdf"
-            page = Page(plan.get(PLATE_DRAWING), to_scale=True, sheet=sheet, parts=plate_parts(plan))
+        for paper in Paper:
+            name = f"{stem}_plate_{paper.value}.pdf"
+            page = Page(plan.get(PLATE_DRAWING), to_scale=True, sheet=paper, parts=plate_parts(plan))
             write_set(place(name), head, (page,), ())
             finish(name)
         name = f"{stem}_schedules.xlsx"
@@ -100,16 +111,14 @@ def export_all(
         holes = plan.get(HOLES)
         for what, drawing in (("plate", plan.get(PLATE_DRAWING)), ("door", plan.get(DOOR_DRAWING))):
             progress.step(0.85, what)
-            whole = mark_out(drawing, holes, what)
-            name = f"{stem}_{what}.dxf"
-            write_dxf(place(name), whole)
-            finish(name)
             name = f"{stem}_{what}_drawing.dxf"
             write_dxf(place(name), drawing)
             finish(name)
             name = f"{stem}_{what}.svg"
             place(name).write_text(as_svg(drawing), encoding="utf-8")
             finish(name)
+        progress.step(0.87, "templates")
+        done += _metal(plan, holes, folder, stem, head)
         sheets = plan.get(SHEET_DRAWINGS)
         for number, drawing in enumerate(sheets, 1):
             name = f"{stem}_sheet_{number}.svg"
@@ -129,6 +138,72 @@ def export_all(
             where=str(folder),
         ) from error
     progress.step(1.0, "done")
+    return done
+
+
+def metal_files(
+    sheets: Iterable[Sheet], holes: tuple[Hole, ...], stem: str, head: SetHead, folder: Path
+) -> Iterator[tuple[str, Path]]:
+    """Templates at true size, and for a machine DXF and SVG, of every surface that has holes: each whole or not at all.
+
+    Yields:
+        The file's name and where it was written, ready to be moved to its place.
+
+    Raises:
+        RiktigError: a hole lies outside its surface.
+        OSError: a file cannot be written.
+    """
+    for sheet in sheets:
+        if not any(hole.face == sheet.name for hole in holes):
+            continue
+        what = sheet.name.replace(" ", "_")
+        for name in (f"{stem}_{what}_template.pdf", f"{stem}_{what}.dxf", f"{stem}_{what}_holes.svg"):
+            part = folder / f".{name}.part"
+            if name.endswith(".pdf"):
+                write_template(part, head, [template_of(sheet, holes)])
+            elif name.endswith(".dxf"):
+                write_machine_dxf(part, sheet, holes)
+            else:
+                part.write_text(sheet_svg(sheet, holes), encoding="utf-8")
+            yield name, part
+
+
+def _metal(plan: Plan[Job], holes: tuple[Hole, ...], folder: Path, stem: str, head: SetHead) -> list[Path]:
+    """All of them into one folder; a surface with a hole off its edge has none, and its finding says why."""
+    done: list[Path] = []
+    sheets = plan.get(SHEETS)
+    outside = {one.face for one in holes_off_the_sheet(holes, sheets)}
+    sound = [sheet for sheet in sheets if sheet.name not in outside]
+    for name, part in metal_files(sound, holes, stem, head, folder):
+        part.replace(folder / name)
+        done.append(folder / name)
+    return done
+
+
+def export_metal(plan: Plan[Job], face: str, folder: Path, *, made: str = "") -> list[Path]:
+    """Template, DXF and SVG of one surface.
+
+    Raises:
+        RiktigError: it has no holes, one of them lies outside, or the folder cannot be written.
+    """
+    job = plan.document
+    holes = plan.get(HOLES if "gland" in face else METAL_HOLES)
+    sheet = next((one for one in plan.get(SHEETS) if one.name == face), None)
+    if sheet is None or not any(hole.face == face for hole in holes):
+        raise RiktigError(f"There is no hole in the {face}, so there is nothing to print.")
+    head = SetHead(job.number, job.title, job.revision, made)
+    done: list[Path] = []
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        for name, part in metal_files([sheet], holes, file_stem(job), head, folder):
+            part.replace(folder / name)
+            done.append(folder / name)
+    except OSError as error:
+        raise RiktigError(
+            f"The template could not be written to {folder} ({error.strerror or error}).",
+            hint="Make room or choose another folder, and print it again.",
+            where=str(folder),
+        ) from error
     return done
 
 

@@ -4,11 +4,14 @@ from collections.abc import Iterable
 
 from riktig.core.build import progress_of
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
+from riktig.core.door import DOOR
+from riktig.core.holes import HOLES
 from riktig.core.job import DeviceId, Job, PinId, Record
 from riktig.core.papers.passport_brief import load_passport, value_passport
+from riktig.core.papers.passport_door import door_sections
 from riktig.core.papers.passport_model import Passport, Row, Section
 from riktig.core.plan import Plan
-from riktig.core.plate import CUTS, DOOR, HOLES, LAYOUT, body_of, room_around
+from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
 from riktig.core.prove import TESTS, results_of
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name
@@ -79,6 +82,8 @@ def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
     if part.loss_w:
         about.append(Row("Heat", f"{part.loss_w:g} W"))
     sections.append(Section("Part", tuple(about)))
+    on_the_door, reasons = door_sections(plan, device)
+    sections += on_the_door
     wires = tuple(
         w for w in plan.get(WIRING).wires if any(end.pin.rsplit(":", 1)[0] == device.id for end in (w.start, w.end))
     )
@@ -87,7 +92,7 @@ def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
         device.kind.name,
         f"{device.purpose}. {part.description}.",
         tuple(sections),
-        sizing.whys.get(device.id, ()),
+        (*sizing.whys.get(device.id, ()), *reasons),
         wires,
         frozenset((device.id,)),
     )
@@ -109,7 +114,7 @@ def _where(plan: Plan[Job], device: Device) -> Section:
                 rows.append(Row(f"Room {side}", f"{has:.0f} mm of {needs:.0f}"))
     on_door = next((s for s in plan.get(DOOR).seats if s.device == device.id), None)
     if on_door:
-        rows.append(Row("Door", f"x {on_door.x:g}  y {on_door.y:g} mm"))
+        rows.append(Row(on_door.leaf.capitalize(), f"x {on_door.x:g}  y {on_door.y:g} mm"))
     if device.zone is Zone.FIELD:
         rows.append(Row("Field", device.purpose))
     places = plan.get(SHEETS).places
@@ -239,9 +244,15 @@ def _hole(plan: Plan[Job], number: str) -> Passport | None:
     hole = next((h for h in plan.get(HOLES) if h.number == number), None)
     if hole is None:
         return None
-    rows = [Row("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"), Row("Drill", f"{hole.drill:g} mm")]
-    if hole.tap:
-        rows.append(Row("Tap", hole.tap))
+    rows = [
+        Row("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"),
+        Row("Tool", hole.tool_said),
+        Row("Size", f"{hole.size} mm"),
+    ]
+    if hole.rating:
+        rows.append(Row("Class", hole.rating))
+    if hole.where:
+        rows.append(Row("For", hole.purpose, hole.where))
     if hole.note:
         rows.append(Row("Note", hole.note))
     return Passport(f"Hole {number}", hole.face, f"For {hole.purpose}.", (Section("Hole", tuple(rows)),))

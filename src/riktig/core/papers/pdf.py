@@ -8,11 +8,11 @@ from importlib import resources
 from pathlib import Path
 from typing import Any
 
-from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Poly, Text
+from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Mark, Poly, Text
 from riktig.core.papers.inks import rgb
 from riktig.core.papers.schedules import Schedule
 
-__all__ = ["Page", "SetHead", "Sheet", "fitting_scale", "missing_glyphs", "write_set"]
+__all__ = ["A3", "A4", "Page", "SetHead", "Sheet", "fitting_scale", "missing_glyphs", "write_marks", "write_set"]
 
 MM = 72 / 25.4
 A4 = (297.0, 210.0)
@@ -166,6 +166,23 @@ def write_set(
     canvas.save()
 
 
+def write_marks(path: Path, head: SetHead, pages: Sequence[tuple[tuple[float, float], Sequence[Mark]]]) -> None:
+    """Writes pages of marks at true size, mm from the upper left corner of each page; nothing is added to them.
+
+    Args:
+        pages: Width and height of a page, mm, and what is on it.
+    """
+    from reportlab.pdfgen.canvas import Canvas
+
+    _registered()
+    canvas = Canvas(str(path), invariant=1)
+    canvas.setTitle(f"{head.number} {head.title}".strip() or "Riktig")
+    writer = _Writer(canvas, head)
+    for size, marks in pages:
+        writer.bare(size, marks)
+    canvas.save()
+
+
 class _Writer:
     def __init__(self, canvas: Any, head: SetHead) -> None:
         self._canvas, self._head, self._number = canvas, head, 0
@@ -226,6 +243,16 @@ class _Writer:
         canvas.showPage()
         if page.parts:
             self._rest(page.parts.title, rest)
+
+    def bare(self, size: tuple[float, float], marks: Sequence[Mark]) -> None:
+        """A page with nothing but marks."""
+        self._canvas.setPageSize((size[0] * MM, size[1] * MM))
+        self._canvas.saveState()
+        self._canvas.translate(0, size[1] * MM)
+        for mark in marks:
+            self._mark(mark)
+        self._canvas.restoreState()
+        self._canvas.showPage()
 
     def _mark(self, mark: Line | Poly | Circle | Arc | Text) -> None:
         canvas = self._canvas

@@ -2,14 +2,16 @@
 
 from collections.abc import Iterable
 
-from riktig.core.build import Operation, progress_of
+from riktig.core.build import CRITICALS, MEASURED, Operation, hole_states, judged_all, piece_states, progress_of
+from riktig.core.holes import HOLES, HoleWork
 from riktig.core.job import Job, Record
 from riktig.core.papers.schedules import Schedule
 from riktig.core.plan import Plan
+from riktig.core.plate import CUTS
 from riktig.core.prove import TESTS, results_of
 from riktig.core.wiring import WIRING
 
-__all__ = ["build_record", "missing_papers", "test_record"]
+__all__ = ["build_record", "measured_record", "metal_record", "missing_papers", "test_record"]
 
 
 def build_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
@@ -53,6 +55,62 @@ def test_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
         ("when", "When"),
     )
     return Schedule("test record", "Record of the dead tests", columns, tuple(rows))
+
+
+def metal_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+    """Every hole and every piece with who did what and when; what is out of date is not shown as done."""
+    kept = tuple(records)
+    rows: list[tuple[str, ...]] = []
+    for state in hole_states(plan.get(HOLES), kept):
+        hole = state.hole
+        done = {one.value: f"{who.who} {who.when[:16]}".strip() for one, who, _ in state.done}
+        cells = [done.get(one.value, "" if one in hole.operations else "–") for one in HoleWork]
+        rows.append((hole.number, hole.face, hole.purpose, hole.tool_said, *cells))
+    for piece in piece_states(plan.get(CUTS), kept):
+        cut = f"{piece.done.who} {piece.done.when[:16]}".strip() if piece.done else ""
+        rows.append((piece.piece.name, piece.piece.stock, f"{piece.piece.length:g} mm", "saw", "–", "–", cut, "–"))
+    columns = (
+        ("number", "Number"),
+        ("in", "In"),
+        ("for", "For"),
+        ("tool", "Tool"),
+        *((one.name.lower(), one.value.capitalize()) for one in HoleWork),
+    )
+    return Schedule("metal record", "Record of holes and pieces", columns, tuple(rows))
+
+
+def measured_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+    """Every reading that was ever taken of a dimension, the last one of each with what it comes to."""
+    kept = tuple(records)
+    judged = {one.critical.key: one for one in judged_all(plan.get(CRITICALS), kept, plan.document.practice)}
+    gone = {record.corrects for record in kept if record.corrects}
+    readings = [record for record in kept if record.kind == MEASURED and record.facts]
+    last = {record.subject: record.id for record in readings}
+    rows: list[tuple[str, ...]] = []
+    for record in readings:
+        one = judged.get(record.subject)
+        said = one.gate.value if one and last[record.subject] == record.id else ""
+        if record.id in gone:
+            said = "taken back"
+        elif one is None:
+            said = "no longer on the drawing"
+        rows.append(
+            (record.fact("name"), record.fact("nominal"), record.fact("value"), record.who, record.when[:16], said)
+        )
+    rows += [
+        (one.critical.name, f"{one.critical.nominal:g}", "", "", "", one.gate.value)
+        for one in judged.values()
+        if one.critical.key not in last
+    ]
+    columns = (
+        ("dimension", "Dimension"),
+        ("nominal", "Drawn, mm"),
+        ("reading", "Read, mm"),
+        ("who", "Who"),
+        ("when", "When"),
+        ("gate", "Gate"),
+    )
+    return Schedule("measured record", "Record of what was measured", columns, tuple(rows))
 
 
 def missing_papers(plan: Plan[Job], records: Iterable[Record]) -> tuple[str, ...]:

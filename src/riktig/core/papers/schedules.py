@@ -7,17 +7,19 @@ from collections import Counter
 from collections.abc import Callable
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, outside_device
+from riktig.core.holes import HOLES, METAL_HOLES, Hole
 from riktig.core.job import Job, JoinHow
 from riktig.core.labels import LABELS
 from riktig.core.papers.renaming import RENAMING_SCHEDULES
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.papers.schedules_brief import BRIEF_SCHEDULES
 from riktig.core.papers.schedules_circuits import CIRCUIT_SCHEDULES
+from riktig.core.papers.schedules_door import DOOR_SCHEDULES
 from riktig.core.papers.schedules_live import LIVE_SCHEDULES
 from riktig.core.papers.schedules_names import NAMES_SCHEDULES
 from riktig.core.papers.schedules_plate import PLATE_SCHEDULES
 from riktig.core.plan import Plan
-from riktig.core.plate import CUTS, HOLES, LAYOUT
+from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.prove import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.sizing import SIZING
@@ -153,19 +155,37 @@ def _cuts(plan: Plan[Job]) -> Schedule:
     return Schedule("cuts", "Cut list", columns, rows)
 
 
+HOLE_COLUMNS = (
+    ("hole", "Hole"),
+    ("face", "Face"),
+    ("x_mm", "x mm"),
+    ("y_mm", "y mm"),
+    ("drill_mm", "Drill mm"),
+    ("tap", "Tap"),
+    ("for", "For"),
+    ("note", "Note"),
+    ("tool", "Tool"),
+    ("width_mm", "Width mm"),
+    ("height_mm", "Height mm"),
+    ("class", "Class"),
+    ("size", "Size mm"),
+)
+
+
+def _hole_rows(holes: tuple[Hole, ...]) -> tuple[tuple[Value, ...], ...]:
+    return tuple(
+        (
+            h.number, h.face, h.x, h.y, h.drill or "", h.tap, h.purpose, h.note, h.tool.value, h.width or "",
+            h.height or "", h.rating, h.size,
+        )
+        for h in holes
+    )  # fmt: skip
+
+
 def _holes(plan: Plan[Job]) -> Schedule:
-    rows = tuple((h.number, h.face, h.x, h.y, h.drill, h.tap, h.purpose, h.note) for h in plan.get(HOLES))
-    columns = (
-        ("hole", "Hole"),
-        ("face", "Face"),
-        ("x_mm", "x mm"),
-        ("y_mm", "y mm"),
-        ("drill_mm", "Drill mm"),
-        ("tap", "Tap"),
-        ("for", "For"),
-        ("note", "Note"),
-    )
-    return Schedule("holes", "Holes from the datum", columns, rows)
+    shown = len(HOLE_COLUMNS) - 1
+    rows = tuple(row[:shown] for row in _hole_rows(plan.get(HOLES)))
+    return Schedule("holes", "Holes from the datum", HOLE_COLUMNS[:shown], rows)
 
 
 def _bom(plan: Plan[Job]) -> Schedule:
@@ -300,6 +320,7 @@ SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
     **NAMES_SCHEDULES,
     **LIVE_SCHEDULES,
     **PLATE_SCHEDULES,
+    **DOOR_SCHEDULES,
     "nets": _nets,
     "wires": _wires,
     "terminals": _terminals,
@@ -315,17 +336,13 @@ SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
 
 
 def holes_of(plan: Plan[Job], face: str) -> Schedule:
-    """The holes of one face, “plate” or “door”, with the columns the person at it needs."""
-    whole = _holes(plan)
-    wanted = (
-        ("hole", "x_mm", "y_mm", "drill_mm", "tap", "for")
-        if face == "plate"
-        else ("hole", "x_mm", "y_mm", "drill_mm", "for")
-    )
-    keys = [key for key, _ in whole.columns]
+    """The holes of one surface with the columns the person at it needs; only a gland plate's wait for the wires."""
+    holes = plan.get(HOLES if "gland" in face else METAL_HOLES)
+    wanted = ("hole", "x_mm", "y_mm", "size", "tool", "for")
+    keys = [key for key, _ in HOLE_COLUMNS]
     kept = [keys.index(key) for key in wanted]
-    rows = tuple(tuple(row[i] for i in kept) for row in whole.rows if row[1] == face)
-    return Schedule("holes", f"Holes of the {face}", tuple(whole.columns[i] for i in kept), rows)
+    rows = tuple(tuple(row[i] for i in kept) for row in _hole_rows(holes) if row[1] == face)
+    return Schedule("holes", f"Holes of the {face}", tuple(HOLE_COLUMNS[i] for i in kept), rows)
 
 
 def schedule(name: str, plan: Plan[Job]) -> Schedule:

@@ -6,11 +6,12 @@ from enum import Enum
 
 from riktig.core.build import progress_of
 from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.door import DOOR
 from riktig.core.job import Job, Record
 from riktig.core.labels import LABELS
 from riktig.core.papers.record import missing_papers
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR, LAYOUT
+from riktig.core.plate import LAYOUT
 from riktig.core.prove import TESTS, Outcome, results_of
 from riktig.core.rules import RULES, Group, Verdict
 from riktig.core.terminals import STRIPS

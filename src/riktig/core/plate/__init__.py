@@ -1,15 +1,13 @@
-"""Plate and door: where everything stands, whether it fits, what is cut and drilled.
+"""The plate: where everything stands, whether it fits, what is cut.
 
 Words: a *block* is what moves as one; a *seat* is a device's outline on the plate; a *misfit*
 says by how many mm a thing does not fit; the *datum* is the upper left corner of plate or door.
 """
 
 from riktig.core.plate.arrange import arrange
-from riktig.core.plate.derived import CUT_PLAN, CUTS, DOOR, DOOR_DRAWING, HOLES, LAYOUT, WARMTH
-from riktig.core.plate.door import WIRING_DEPTH, on_door, to_door
-from riktig.core.plate.draw import RULER, DuctLevel, box, draw_plate, mark_out
+from riktig.core.plate.derived import CUT_PLAN, CUTS, LAYOUT, WARMTH
+from riktig.core.plate.draw import RULER, DuctLevel, at_ruler, box, draw_plate, grown_by, rulers
 from riktig.core.plate.draw_cuts import draw_cuts
-from riktig.core.plate.draw_door import draw_door
 from riktig.core.plate.draw_part import draw_part
 from riktig.core.plate.edits import (
     fix_as_it_is,
@@ -22,10 +20,23 @@ from riktig.core.plate.edits import (
     with_layout,
 )
 from riktig.core.plate.fit import body_of, meets, misfits_about, misfits_of, room_around
+from riktig.core.plate.front import (
+    CUT_OUTS,
+    HANDLE,
+    LEGEND_PLATE,
+    WIRING_DEPTH,
+    DoorPlan,
+    DoorSeat,
+    Leaf,
+    diagonal,
+    leaves_of,
+    to_door,
+    to_plate,
+)
 from riktig.core.plate.furniture import Furniture, duct_changed, rail_changed, with_duct, with_rail, without
 from riktig.core.plate.joins import bridged_pins, join_parts, joined, separate_parts
 from riktig.core.plate.layers import clamp_marks, heat_marks, mounted_marks, room_marks
-from riktig.core.plate.model import Block, DoorPlan, DoorSeat, Duct, Hole, Layout, Misfit, Piece, Rail, Row, Seat, Stand
+from riktig.core.plate.model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, Rail, Row, Seat, Stand
 from riktig.core.plate.shifts import (
     Edge,
     aligned,
@@ -42,11 +53,12 @@ from riktig.core.plate.warmth import Loss, Losses, Warmth, box_that_cools, losse
 
 __all__ = [
     "CUTS",
+    "CUT_OUTS",
     "CUT_PLAN",
-    "DOOR",
-    "DOOR_DRAWING",
-    "HOLES",
+    "DUCT_DEPTH",
+    "HANDLE",
     "LAYOUT",
+    "LEGEND_PLATE",
     "RULER",
     "WARMTH",
     "WIRING_DEPTH",
@@ -59,8 +71,8 @@ __all__ = [
     "DuctLevel",
     "Edge",
     "Furniture",
-    "Hole",
     "Layout",
+    "Leaf",
     "Loss",
     "Losses",
     "Misfit",
@@ -72,6 +84,7 @@ __all__ = [
     "Warmth",
     "aligned",
     "arrange",
+    "at_ruler",
     "body_of",
     "box",
     "box_that_cools",
@@ -79,19 +92,20 @@ __all__ = [
     "circuits_alike",
     "clamp_marks",
     "cut_plan",
+    "diagonal",
     "draw_cuts",
-    "draw_door",
     "draw_part",
     "draw_plate",
     "duct_changed",
     "fix_as_it_is",
+    "grown_by",
     "heat_marks",
     "join_parts",
     "joined",
     "laid_out_like",
+    "leaves_of",
     "locked_leads",
     "losses_of",
-    "mark_out",
     "meets",
     "misfits_about",
     "misfits_of",
@@ -99,13 +113,13 @@ __all__ = [
     "move_block",
     "move_stands",
     "moved_to",
-    "on_door",
     "plan_cuts",
     "plan_for_me",
     "pushed_aside",
     "rail_changed",
     "room_around",
     "room_marks",
+    "rulers",
     "separate_parts",
     "set_furniture",
     "set_lock",
@@ -113,6 +127,7 @@ __all__ = [
     "spread",
     "swapped",
     "to_door",
+    "to_plate",
     "warmth_of",
     "with_block_at",
     "with_duct",

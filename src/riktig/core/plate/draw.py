@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 
 from riktig.core.circuit import Circuits, Names
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of, run_of
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
 from riktig.core.job import DeviceId
-from riktig.core.plate.model import Duct, Hole, Layout, Rail, Seat
+from riktig.core.plate.model import Duct, Layout, Rail, Seat
 
-__all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_plate", "grown_by", "mark_out", "rulers"]
+__all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_plate", "grown_by", "rulers"]
 
 RULER = 22.0
 """Room for the rulers left of and above the datum, mm."""
@@ -316,31 +316,3 @@ def _earth(rect: Rect, seat: Seat, tag: str, key: str) -> list[Mark]:
         marks.append(Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}"))
     marks.append(Text(rect.x, rect.y - 3, tag, TAG - 1, "ink", Face.PRINTED_BOLD, key=key))
     return marks
-
-
-def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str) -> Drawing:
-    """The drawing with every hole of a face: crosses, numbers, running dimensions and datum."""
-    kept = ("plate", "door", "ruler", "rail", "duct")
-    marks = [_plain(m) for m in drawing.marks if m.layer in kept]
-    here = [hole for hole in holes if hole.face == face]
-    grown = min(grown_by(Rect(0, 0, drawing.width, drawing.height)), 1.6)
-    for hole in here:
-        x, y, r = hole.x + RULER, hole.y + RULER, hole.drill / 2
-        key = f"hole:{hole.number}"
-        reach = max(r + 2, 4.0)
-        marks += [
-            Circle(x, y, r, "act", 0.4, "", "hole", key),
-            Line(x - reach, y, x + reach, y, "act", 0.3, layer="hole", key=key),
-            Line(x, y - reach, x, y + reach, "act", 0.3, layer="hole", key=key),
-            Text(x + reach + 0.5, y - 1.5, hole.number, (PIN + 1) * grown, "ink", Face.PRINTED_BOLD, key=key),
-            Text(x + reach + 0.5, y + 4.5 * grown, f"{hole.x:g}, {hole.y:g}", (PIN - 0.6) * grown, "second", key=key),
-        ]
-    width = max((bounds_of(mark).right for mark in marks), default=drawing.width) + 4
-    return Drawing(width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")
-
-
-def _plain(mark: Mark) -> Mark:
-    """The mark without its lens colour, so that hole numbers can be read over it."""
-    if isinstance(mark, Circle) and mark.fill.startswith("lens"):
-        return mark._replace(fill="card")
-    return mark

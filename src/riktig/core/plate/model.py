@@ -1,4 +1,4 @@
-"""What stands on the plate and the door: rails, ducts, seats, holes and pieces. All in mm."""
+"""What stands on the plate: rails, ducts, seats and pieces. All in mm."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -9,22 +9,10 @@ from riktig.core.circuit import by_tags
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
 
-__all__ = [
-    "EDGE",
-    "Block",
-    "DoorPlan",
-    "DoorSeat",
-    "Duct",
-    "Hole",
-    "Layout",
-    "Misfit",
-    "Piece",
-    "Rail",
-    "Row",
-    "Seat",
-    "Stand",
-]
+__all__ = ["DUCT_DEPTH", "EDGE", "Block", "Duct", "Layout", "Misfit", "Piece", "Rail", "Row", "Seat", "Stand"]
 
+DUCT_DEPTH = 60.0
+"""Of a duct with its lid, from the plate (chosen by us: a common size)."""
 EDGE = 10.0
 """Kept free along the plate's edge (chosen by us: the fold and the fixing screws)."""
 
@@ -225,44 +213,6 @@ class Layout:
     def free_on(self, rail: Rail) -> float:
         """Length of a rail that nothing stands on."""
         return max(rail.length - sum(s.block.width for s in self.stands if s.rail == rail.number), 0.0)
-
-
-@dataclass(frozen=True, slots=True)
-class DoorSeat:
-    """An operator on the door: the middle of its hole from the door's datum, and its legend."""
-
-    device: DeviceId
-    part: Part
-    x: float
-    y: float
-    hole: float
-    legend: str
-
-
-@dataclass(frozen=True, slots=True)
-class DoorPlan:
-    """The door: its face, what is on it, and where the nameplate goes."""
-
-    face: Rect
-    seats: tuple[DoorSeat, ...]
-    nameplate: Rect
-    stud: Point
-    hinge_x: float
-    misfits: tuple[Misfit, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Hole:
-    """A hole: number, face (“plate” or “door”), place from the datum, drill and tap."""
-
-    number: str
-    face: str
-    x: float
-    y: float
-    drill: float
-    tap: str
-    purpose: str
-    note: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,13 +6,16 @@ local codes and licensed practice decide.
 """
 
 from riktig.core.circuit import CIRCUITS, FAULTS, NAMES, NETS
+from riktig.core.door import DOOR, SHAFTS
 from riktig.core.energise import LIVE_WITH_MAIN_OFF
+from riktig.core.holes import BLOCKERS, GLAND_BLOCKERS, HOLES
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
 from riktig.core.plan import Derived
-from riktig.core.plate import DOOR, HOLES, LAYOUT, WARMTH
+from riktig.core.plate import LAYOUT, WARMTH
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
+from riktig.core.rules.door import DOOR_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.mechanical import MECHANICAL
@@ -41,7 +44,7 @@ __all__ = [
     "proposed_box",
 ]
 
-CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *PLATE_CLAUSES, *MECHANICAL, *NAMES_CLAUSES)
+CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *PLATE_CLAUSES, *DOOR_CLAUSES, *MECHANICAL, *NAMES_CLAUSES)
 
 
 def _whole(job: Job) -> Job:
@@ -59,8 +62,11 @@ VIEW = Derived(
         SIZING,
         LAYOUT,
         DOOR,
+        SHAFTS,
         WARMTH,
         HOLES,
+        BLOCKERS,
+        GLAND_BLOCKERS,
         WIRING,
         DUCT_USES,
         STRIPS,

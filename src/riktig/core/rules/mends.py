@@ -5,14 +5,18 @@ from dataclasses import replace
 
 from riktig.core.catalogue import boxes
 from riktig.core.circuit import settle, take_back
+from riktig.core.door import door_for_me
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
+    Access,
     CircuitId,
     Colours,
     Job,
     MarkedWires,
     MarkerText,
+    ShaftFitting,
     WayOrder,
+    change_load,
     override,
     set_box,
     set_practice,
@@ -66,6 +70,18 @@ def box_that_stays_cool(job: Job) -> Job:
     return set_box(job, box.width, box.height, box.depth)
 
 
+def _key_switch(job: Job, circuit: str) -> Job:
+    """The selector of a circuit becomes one for the key holder.
+
+    Raises:
+        RiktigError: the circuit was drawn by hand, so that no load says who may move it.
+    """
+    load = next((one.load for one in job.circuits if one.id == circuit), None)
+    if load is None:
+        raise RiktigError("This selector was drawn by hand.", hint="Replace it by a key switch in Circuits.")
+    return settle(change_load(job, load, access=Access.KEY))
+
+
 _ACTIONS: dict[str, Callable[[Job], Job]] = {
     "proposed box": proposed_box,
     "cool box": box_that_stays_cool,
@@ -78,6 +94,8 @@ _ACTIONS: dict[str, Callable[[Job], Job]] = {
     "plan": plan_for_me,
     "larger enclosure": larger_enclosure,
     "wider duct": _wider_duct,
+    "plan door": door_for_me,
+    "shaft on site": lambda job: set_practice(job, shaft=ShaftFitting.SITE),
 }
 
 
@@ -89,6 +107,8 @@ def apply_mend(job: Job, mend: Mend) -> Job:
     """
     if mend.action == "own value away":
         return override(job, mend.argument, None)
+    if mend.action == "key switch":
+        return _key_switch(job, mend.argument)
     if mend.action == "change back":
         circuit, _, number = mend.argument.rpartition("/")
         change = next(c for c in job.circuits if c.id == circuit).changes[int(number)]

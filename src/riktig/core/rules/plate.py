@@ -1,7 +1,5 @@
 """Clauses about the plate and the door: what fits, what is placed, how full, how warm."""
 
-from riktig.core.catalogue import Mounting
-from riktig.core.circuit import Zone
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
@@ -51,7 +49,19 @@ def everything_fits(view: View) -> ClauseResult:
             "Move it, or take a larger enclosure.",
             Mend("Plan for me", "plan") if view.job.plate else Mend("Next larger enclosure", "larger enclosure"),
         )
-        for one in (*view.layout.misfits, *view.door.misfits)
+        for one in view.layout.misfits
+    ]
+    findings += [
+        Finding(
+            "P02",
+            Verdict.FAILS,
+            f"{one.said(view.names.tag)}.",
+            one.key,
+            clause,
+            "Move it on the door, or take a larger enclosure.",
+            Mend("Plan the door", "plan door") if view.job.door else Mend("Next larger enclosure", "larger enclosure"),
+        )
+        for one in view.door.misfits
     ]
     return ClauseResult(
         "P02",
@@ -64,41 +74,20 @@ def everything_fits(view: View) -> ClauseResult:
 
 
 def everything_placed(view: View) -> ClauseResult:
-    """Every part has a place, and every screwed part its holes."""
+    """Every part has a place, every screwed part its holes, and no hole spoils another."""
     clause = COMMON_PRACTICE
-    on_door = {seat.device for seat in view.door.seats}
-    drilled = {hole.purpose for hole in view.holes}
-    findings = []
-    for device in view.circuits.devices:
-        tag = view.tag(device.id)
-        placed = view.layout.seat(device.id) is not None or device.id in on_door
-        part = view.sizing.parts[device.id]
-        sized = min(part.width, part.height, part.depth) > 0
-        door_stud = device.zone is Zone.DOOR and device.kind_id == "stud"
-        if device.zone is not Zone.FIELD and not placed and not door_stud:
-            findings.append(
-                Finding(
-                    "P03",
-                    Verdict.FAILS,
-                    f"{tag} has no {'place' if sized else 'size'}, so nothing can be drilled.",
-                    f"device:{device.id}",
-                    clause,
-                    "Plan the plate." if sized else "Give its part width, height and depth.",
-                    Mend("Plan for me", "plan") if sized else None,
-                )
-            )
-        screwed = device.kind.mounting in (Mounting.SCREWED, Mounting.DOOR)
-        if screwed and tag not in drilled:
-            findings.append(
-                Finding(
-                    "P03",
-                    Verdict.FAILS,
-                    f"{tag} is screwed but has no hole on the list.",
-                    f"device:{device.id}",
-                    clause,
-                    "Place it on the plate or door.",
-                )
-            )
+    findings = [
+        Finding(
+            "P03",
+            Verdict.FAILS,
+            one.text,
+            one.where,
+            clause,
+            one.remedy,
+            Mend("Plan for me", "plan") if one.by_planning else None,
+        )
+        for one in (*view.blockers, *view.gland_blockers)
+    ]
     return ClauseResult(
         "P03", Group.PLATE, "Every part placed, with its holes", clause, (f"{len(view.holes)} holes",), tuple(findings)
     )

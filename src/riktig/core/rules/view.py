@@ -3,10 +3,12 @@
 from dataclasses import dataclass
 
 from riktig.core.circuit import Circuits, Fault, Names, Nets
+from riktig.core.door import Shaft
 from riktig.core.energise import LiveNet
+from riktig.core.holes import Blocker, Hole
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.labels import Labels
-from riktig.core.plate import DoorPlan, Hole, Layout, Warmth
+from riktig.core.plate import DoorPlan, Layout, Warmth
 from riktig.core.sizing import Proposal, Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import DuctUse, Wiring
@@ -26,8 +28,11 @@ class View:
     sizing: Sizing
     layout: Layout
     door: DoorPlan
+    shafts: tuple[Shaft, ...]
     warmth: Warmth
     holes: tuple[Hole, ...]
+    blockers: tuple[Blocker, ...]
+    gland_blockers: tuple[Blocker, ...]
     wiring: Wiring
     ducts: tuple[DuctUse, ...]
     strips: Strips

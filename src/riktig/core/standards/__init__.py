@@ -28,6 +28,7 @@ from riktig.core.standards.currents import (
     switch_ratings,
 )
 from riktig.core.standards.figures import COMMON_PRACTICE, Figure, Why
+from riktig.core.standards.fittings import EntryFitting, class_keeps, conduit_hub, fitting_class, gland_for
 from riktig.core.standards.nec import (
     motor_powers_hp,
     nec_ambient_factor,
@@ -54,22 +55,37 @@ from riktig.core.standards.rulebook import (
     transformer_secondary,
 )
 from riktig.core.standards.tables import Table, table
-from riktig.core.standards.workshop import TappedHole, allowed_colours, operator_hole, self_drilling_point, tapped_hole
+from riktig.core.standards.workshop import (
+    OperatorStack,
+    TappedHole,
+    allowed_colours,
+    operator_hole,
+    operator_pitch,
+    operator_stack,
+    self_drilling_point,
+    tapped_hole,
+)
 
 __all__ = [
     "COMMON_PRACTICE",
+    "EntryFitting",
     "Ferrule",
     "Figure",
+    "OperatorStack",
     "Table",
     "TappedHole",
     "Why",
     "allowed_colours",
     "ambient_factor",
     "bonding_section",
+    "class_keeps",
     "conductor_current",
     "conductor_name",
+    "conduit_hub",
     "cooling_area_factors",
     "ferrule",
+    "fitting_class",
+    "gland_for",
     "grouping_factor",
     "heat_coefficient",
     "is_awg",
@@ -92,6 +108,8 @@ __all__ = [
     "nec_sizes",
     "next_section",
     "operator_hole",
+    "operator_pitch",
+    "operator_stack",
     "panel_conductor_current",
     "protective_section",
     "rule",

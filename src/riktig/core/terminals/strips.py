@@ -46,6 +46,7 @@ class Cable:
     mm2: float
     cores: tuple[Core, ...]
     length_m: float
+    is_supply: bool = False
 
     @property
     def make_up(self) -> str:
@@ -177,7 +178,11 @@ def _cables(
             core = _core(device, pin.name, count, circuits, nets, names, free_ways)
             if core:
                 cores.append(core)
-        cables.append(Cable(cable_tag, device.id, f"{tag} {device.purpose}", mm2, tuple(cores), metres))
+        cables.append(
+            Cable(
+                cable_tag, device.id, f"{tag} {device.purpose}", mm2, tuple(cores), metres, device.kind_id == "supply"
+            )
+        )
     return tuple(cables)
 
 

@@ -3,10 +3,11 @@
 from operator import attrgetter
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, Circuits, Names
+from riktig.core.door import DOOR
 from riktig.core.geometry import Drawing
 from riktig.core.job import Practice
 from riktig.core.plan import Derived
-from riktig.core.plate import DOOR, LAYOUT, DuctLevel, Layout, draw_plate
+from riktig.core.plate import LAYOUT, DuctLevel, Layout, draw_plate
 from riktig.core.sizing import SIZING
 from riktig.core.wiring.connect import wire_all
 from riktig.core.wiring.fill import DuctUse, duct_uses

@@ -4,9 +4,10 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from riktig.core.circuit import CIRCUITS, NETS, Circuits, NetClass
+from riktig.core.door import DOOR
 from riktig.core.job import Job
 from riktig.core.plan import Plan
-from riktig.core.plate import DOOR, LAYOUT, WARMTH, Layout, locked_leads, with_layout
+from riktig.core.plate import LAYOUT, WARMTH, Layout, locked_leads, with_layout
 from riktig.core.plate.planning import Found, Problem, Tie, improve, now_of, problem_of, reached, realised
 from riktig.core.plate.reached import Reached
 from riktig.core.sizing import SIZING, Sizing

@@ -12,7 +12,7 @@ from riktig.core.catalogue import Side
 from riktig.core.circuit import Device, Zone
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinId, Practice, pin_id
-from riktig.core.plate import DoorPlan, Layout, meets, to_door
+from riktig.core.plate import DoorPlan, Layout, Leaf, meets, to_door
 
 __all__ = ["Route", "Router"]
 
@@ -182,23 +182,30 @@ class Router:
                 self._edges.append((a, b, 0.0, ""))
 
     def _add_door(self, devices: Sequence[Device]) -> None:
+        for leaf in self._door.leaves:
+            self._add_leaf(leaf, devices)
+
+    def _add_leaf(self, leaf: Leaf, devices: Sequence[Device]) -> None:
+        """The pins of one door, and its loom over its own hinge; the bond goes with the door of most operators."""
         spots: list[tuple[PinId, Point]] = []
         for device in devices:
             if device.zone is not Zone.DOOR:
                 continue
             if device.kind_id == "stud":
-                spots.append((pin_id(device.id, "1"), self._door.stud))
-            else:
-                seat = next(s for s in self._door.seats if s.device == device.id)
+                if self._door.leaf_at(self._door.stud.x) == leaf:
+                    spots.append((pin_id(device.id, "1"), self._door.stud))
+                continue
+            seat = self._door.seat(device.id)
+            if seat and seat.leaf == leaf.name:
                 spots += [(pin_id(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins]
         uprights = [d for d in self._layout.ducts if d.upright]
         if not spots or not uprights:
             return
-        right = self._door.hinge_x > 0
+        right = leaf.hinged_right
         duct = max(uprights, key=lambda d: d.rect.x if right else -d.rect.x)
         origin = to_door(Point(0, 0), self._enclosure)
-        mean_y = sum(spot.y for _, spot in spots) / len(spots)
-        y = min(max(mean_y - origin.y, duct.rect.y), duct.rect.bottom)
+        # At half the door's height, wherever operators are: one more then makes no wire that is cut too short.
+        y = min(max(leaf.face.centre.y - origin.y, duct.rect.y), duct.rect.bottom)
         leave = self._node(Point(duct.rect.centre.x, y), duct.name)
         hinge = self._node(Point(self._layout.plate.right if right else 0.0, y), door=True)
         self._edges.append((leave, hinge, self._practice.door_loop, ""))
@@ -207,7 +214,7 @@ class Router:
             shown = Point(spot.x - origin.x, spot.y - origin.y)
             node = self._node(shown, door=True)
             self._of_pin[pin] = node
-            reach = abs(spot.x - self._door.hinge_x) + abs(shown.y - y)
+            reach = abs(spot.x - leaf.hinge_x) + abs(shown.y - y)
             self._edges.append((hinge, node, reach, ""))
             for other in nodes:
                 there = self._nodes[other].at

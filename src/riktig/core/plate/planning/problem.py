@@ -10,10 +10,10 @@ from numpy.typing import NDArray
 from riktig.core.catalogue import Mounting, Side
 from riktig.core.circuit import Circuits, Device, Zone
 from riktig.core.geometry import Point
-from riktig.core.job import DeviceId, Enclosure, EntrySide, HingeSide, PinId, Practice
+from riktig.core.job import DeviceId, Enclosure, EntrySide, PinId, Practice
 from riktig.core.plate.arrange import BAR_GAP, GAP, STUD_FOOT, UPRIGHT_PAST_RAIL, is_beside, is_loose
-from riktig.core.plate.door import WIRING_DEPTH, to_door
-from riktig.core.plate.model import EDGE, Block, DoorPlan, Layout, Row, Stand
+from riktig.core.plate.front import WIRING_DEPTH, DoorPlan, to_door
+from riktig.core.plate.model import EDGE, Block, Layout, Row, Stand
 from riktig.core.plate.planning import kernel
 from riktig.core.plate.warmth import Losses
 
@@ -274,11 +274,11 @@ def _behind(door: DoorPlan, enclosure: Enclosure) -> NDArray[np.float64]:
     origin = to_door_origin(enclosure)
     found = []
     for seat in door.seats:
-        if seat.part.kind.family.startswith("isolator"):
+        if seat.is_shaft:
             continue
         x, y = seat.x - origin[0], seat.y - origin[1]
         half_w, half_h = seat.part.width / 2, seat.part.height / 2
-        left = enclosure.plate_depth - seat.part.depth - WIRING_DEPTH
+        left = enclosure.plate_depth - seat.depth - WIRING_DEPTH
         found.append((x - half_w, y - half_h, x + half_w, y + half_h, left))
     return np.array(found, dtype=np.float64).reshape(-1, 5)
 
@@ -319,8 +319,8 @@ def _wires(
     unit_of = {device: stand.block.lead for stand in stands.values() for device in stand.block.devices}
     seats = {seat.device: seat for seat in layout.seats}
     strips_y = layout.rails[strips_row].y if strips_row < len(layout.rails) else 0.0
-    door_y = _hinge_y(door, layout, enclosure, devices)
-    hinge = 1.0 if enclosure.hinge is HingeSide.RIGHT else 0.0
+    door_y = _hinge_y(door, layout, enclosure)
+    hinge = 1.0 if door.hinge_x > 0 else 0.0
 
     def end(pin: PinId) -> _End | None:
         owner, marking = pin.rsplit(":", 1)
@@ -365,13 +365,8 @@ def _wires(
     return made[:, [0, 1, 4, 5]].astype(np.int64), made[:, [2, 3, 6, 7, 8, 9]], outside
 
 
-def _hinge_y(door: DoorPlan, layout: Layout, enclosure: Enclosure, devices: Mapping[DeviceId, Device]) -> float:
-    """Where the door's loom leaves its duct: the mean height of what it serves."""
-    origin = to_door_origin(enclosure)[1]
-    spots = [
-        seat.y for seat in door.seats for _ in devices[seat.device].kind.pins if devices[seat.device].zone is Zone.DOOR
-    ]
-    spots += [door.stud.y]
+def _hinge_y(door: DoorPlan, layout: Layout, enclosure: Enclosure) -> float:
+    """Where the door's loom leaves its duct: at half the door's height."""
     uprights = [duct.rect for duct in layout.ducts if duct.upright]
-    y = sum(spots) / len(spots) - origin
+    y = door.face.centre.y - to_door_origin(enclosure)[1]
     return min(max(y, uprights[0].y), uprights[0].bottom) if uprights else y

@@ -1,8 +1,9 @@
 """The door from the front, and its holes."""
 
 from riktig.core.circuit import NAMES
+from riktig.core.door import DOOR, DOOR_DRAWING
+from riktig.core.holes import HOLES, mark_out
 from riktig.core.papers import device_of, holes_of
-from riktig.core.plate import DOOR, DOOR_DRAWING, HOLES, mark_out
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme

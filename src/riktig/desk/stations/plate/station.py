@@ -7,11 +7,11 @@ from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.geometry import Drawing, Rect
+from riktig.core.holes import HOLES, mark_out
 from riktig.core.job import DeviceId, Job
 from riktig.core.papers import device_of, holes_of
 from riktig.core.plate import (
     CUT_PLAN,
-    HOLES,
     LAYOUT,
     WARMTH,
     CutPlan,
@@ -23,7 +23,6 @@ from riktig.core.plate import (
     draw_plate,
     duct_changed,
     locked_leads,
-    mark_out,
     moved_to,
     rail_changed,
     set_lock,

@@ -1,0 +1,85 @@
+"""The door: operators and what stands behind them, the isolator's shaft, seen from the front and from behind.
+
+Words: a *leaf* is one door of one or two; a *stack* is what an operator is made up of; a *shaft* couples the
+isolator on the plate to its handle on the door.
+"""
+
+from operator import attrgetter
+
+from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.door.clash import (
+    Behind,
+    door_misfits,
+    misfits_about_door,
+    stack_misfits,
+    swing_reach,
+    things_behind,
+    wiring_room,
+)
+from riktig.core.door.draw import draw_door, operator_marks
+from riktig.core.door.edits import (
+    add_opening,
+    door_for_me,
+    drop_opening,
+    fix_door,
+    in_column,
+    in_row,
+    lock_on_door,
+    move_on_door,
+    spread_on_door,
+    with_seats,
+)
+from riktig.core.door.plan import SHAFT_HOLE, on_door, plan_door
+from riktig.core.door.shaft import Engagement, Shaft, engagement_of, shafts_of
+from riktig.core.door.stack import Stack, StackItem, may_move, stack_of
+from riktig.core.plan import Derived
+from riktig.core.plate import LAYOUT
+from riktig.core.sizing import SIZING
+
+__all__ = [
+    "CIRCUITS",
+    "DOOR",
+    "DOOR_BEHIND",
+    "DOOR_DRAWING",
+    "LAYOUT",
+    "NAMES",
+    "SHAFTS",
+    "SHAFT_HOLE",
+    "SIZING",
+    "Behind",
+    "Derived",
+    "Engagement",
+    "Shaft",
+    "Stack",
+    "StackItem",
+    "add_opening",
+    "door_for_me",
+    "door_misfits",
+    "draw_door",
+    "drop_opening",
+    "engagement_of",
+    "fix_door",
+    "in_column",
+    "in_row",
+    "lock_on_door",
+    "may_move",
+    "misfits_about_door",
+    "move_on_door",
+    "on_door",
+    "operator_marks",
+    "plan_door",
+    "shafts_of",
+    "spread_on_door",
+    "stack_misfits",
+    "stack_of",
+    "swing_reach",
+    "things_behind",
+    "wiring_room",
+    "with_seats",
+]
+
+_BOX, _PRACTICE = attrgetter("enclosure"), attrgetter("practice")
+DOOR = Derived("door", (CIRCUITS, SIZING, LAYOUT, _BOX, attrgetter("door")), plan_door)
+SHAFTS = Derived("shafts", (CIRCUITS, LAYOUT, _BOX, _PRACTICE), shafts_of)
+DOOR_DRAWING = Derived("door drawing", (DOOR, NAMES), draw_door)
+DOOR_BEHIND = Derived("door from behind", (DOOR, NAMES), lambda door, names: draw_door(door, names, behind=True))

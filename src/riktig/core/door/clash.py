@@ -1,0 +1,139 @@
+"""What does not fit on the door and behind it: with the door closed, and while it swings on its hinge."""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from math import sqrt
+
+from riktig.core.door.stack import stack_of
+from riktig.core.geometry import Point, Rect
+from riktig.core.job import DeviceId, Enclosure
+from riktig.core.job.enclosure import DOOR_FOLD_MM
+from riktig.core.plate import DUCT_DEPTH, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, Misfit, to_door
+from riktig.core.standards import operator_hole, operator_pitch
+
+__all__ = ["Behind", "door_misfits", "misfits_about_door", "swing_reach", "things_behind", "wiring_room"]
+
+
+@dataclass(frozen=True, slots=True)
+class Behind:
+    """A thing on the plate as the door sees it: its key for ``Misfit``, its shadow on the door, how far it stands
+    off the plate, mm."""
+
+    name: str
+    shadow: Rect
+    height: float
+
+
+def things_behind(layout: Layout, enclosure: Enclosure) -> tuple[Behind, ...]:
+    """Every part and duct of the plate, projected square onto the door."""
+    origin = to_door(Point(0, 0), enclosure)
+    found = [Behind(f"{{{seat.device}}}", seat.rect.moved(*origin), seat.part.depth) for seat in layout.seats]
+    found += [Behind(duct.name, duct.rect.moved(*origin), DUCT_DEPTH) for duct in layout.ducts]
+    return tuple(found)
+
+
+def swing_reach(far: float, depth: float, z: float) -> float:
+    """How far from the pivot the inner edge of a stack comes, at a depth behind the door, while the door opens, mm.
+
+    The edge stands ``far`` from the pivot and ``depth`` behind the door; it moves on a circle about the pivot, so at
+    depth ``z`` it is √(far² + depth² − z²) away.
+    """
+    return sqrt(max(far * far + depth * depth - z * z, 0.0))
+
+
+def wiring_room(seat: DoorSeat, behind: Iterable[Behind], plate_depth: float) -> float:
+    """What is left behind an operator for its wires with the door closed, mm; negative: it does not close."""
+    front = max((one.height for one in behind if one.shadow.overlap(seat.behind)[0]), default=0.0)
+    return plate_depth - front - seat.depth
+
+
+def door_misfits(plan: DoorPlan, layout: Layout, enclosure: Enclosure) -> tuple[Misfit, ...]:
+    """Everything that does not fit on the door and behind it."""
+    return misfits_about_door(plan, layout, enclosure, frozenset(seat.device for seat in plan.seats))
+
+
+def misfits_about_door(
+    plan: DoorPlan, layout: Layout, enclosure: Enclosure, devices: frozenset[DeviceId]
+) -> tuple[Misfit, ...]:
+    """What does not fit of some operators: against the door's edge, each other, and what stands behind."""
+    behind = things_behind(layout, enclosure)
+    bodies = [(seat, seat.body) for seat in plan.seats]
+    found: list[Misfit] = []
+    for seat, body in bodies:
+        if seat.device not in devices:
+            continue
+        leaf = plan.leaf(seat.leaf)
+        out = body.sticks_out_of(leaf.face)
+        if out:
+            found.append(Misfit(seat.device, out, "door", f"reaches {out:.0f} mm past the {leaf.name}'s edge"))
+        found += _on_the_front(seat, body, bodies, plan, devices)
+        if not seat.is_shaft:
+            found += _behind(seat, leaf, behind, enclosure)
+    return tuple(found)
+
+
+def _on_the_front(
+    seat: DoorSeat, body: Rect, bodies: Sequence[tuple[DoorSeat, Rect]], plan: DoorPlan, devices: frozenset[DeviceId]
+) -> Iterator[Misfit]:
+    """Neighbours that are too near: each pair once."""
+    over = min(body.overlap(plan.nameplate))
+    if over > 0:
+        yield Misfit(seat.device, over, "nameplate", f"reaches {over:.0f} mm into the nameplate")
+    for stud in plan.studs:
+        over = min(body.overlap(Rect(stud.x - 8, stud.y - 8, 16, 16)))
+        if over > 0:
+            yield Misfit(seat.device, over, "bond", f"reaches {over:.0f} mm into the door's bond")
+    for other, theirs in bodies:
+        if other.device == seat.device or (other.device in devices and other.device < seat.device):
+            continue
+        short = min(body.overlap(theirs))
+        if short <= 0:
+            short = _short_of_pitch(seat, other)
+        if short > 0.05:
+            what = f"stands {short:.0f} mm too near {{{other.device}}}"
+            yield Misfit(seat.device, short, other.device, what)
+
+
+def _short_of_pitch(one: DoorSeat, other: DoorSeat) -> float:
+    """What lacks of the standard's pitch between two operators in round holes."""
+    dx, dy = abs(one.x - other.x), abs(one.y - other.y)
+    if dx > 60 or dy > 80:
+        return 0.0
+    if not one.hole == other.hole == operator_hole("D22").value:
+        return 0.0
+    across, down = operator_pitch("D22", legends=bool(one.legend or other.legend))
+    return 0.0 if dx >= across or dy >= down else min(across - dx, down - dy)
+
+
+def _behind(seat: DoorSeat, leaf: Leaf, behind: Iterable[Behind], enclosure: Enclosure) -> Iterator[Misfit]:
+    own = seat.behind
+    near, far = sorted((leaf.from_pivot(own.x), leaf.from_pivot(own.right)))
+    for thing in behind:
+        shadow = thing.shadow
+        if min(own.bottom, shadow.bottom) - max(own.y, shadow.y) <= 0.01:
+            continue
+        z = enclosure.plate_depth - thing.height
+        short = seat.depth + WIRING_DEPTH - z
+        if short > 0.01 and own.overlap(shadow)[0]:
+            yield Misfit(seat.device, short, thing.name, f"needs {short:.0f} mm more depth in front of {thing.name}")
+            continue
+        first, last = sorted((leaf.from_pivot(shadow.x), leaf.from_pivot(shadow.right)))
+        if z < seat.depth and last > near:
+            into = swing_reach(far, seat.depth, z) - max(first, far)
+            if into > 0.01 and first >= far - 0.01:
+                text = f"swings {into:.0f} mm into {thing.name} as the door opens"
+                yield Misfit(seat.device, into, thing.name, text)
+    lip = (enclosure.width if enclosure.doors == 1 else enclosure.width / 2) - DOOR_FOLD_MM
+    into = swing_reach(far, seat.depth, 0.0) - lip
+    if far <= lip and into > 0.01:
+        yield Misfit(seat.device, into, "box", f"swings {into:.0f} mm into the box's edge as the door opens")
+
+
+def stack_misfits(plan: DoorPlan) -> tuple[tuple[DeviceId, int, int], ...]:
+    """Operators with more contacts than their stack takes: device, contacts, limit."""
+    found = []
+    for seat in plan.seats:
+        stack = stack_of(seat.part.kind, seat.part, seat.legend)
+        if stack.too_many:
+            found.append((seat.device, stack.taken, stack.limit))
+    return tuple(found)

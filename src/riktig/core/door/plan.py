@@ -1,0 +1,284 @@
+"""The door: operators in groups, in the operator's reading order; the isolator's handle over its shaft."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from math import sqrt
+
+from riktig.core.catalogue import Mounting
+from riktig.core.circuit import Circuits, Device, Zone
+from riktig.core.door.clash import Behind, door_misfits, things_behind
+from riktig.core.door.stack import stack_of
+from riktig.core.geometry import Point, Rect
+from riktig.core.job import DeviceId, DoorFix, Enclosure
+from riktig.core.plate import CUT_OUTS, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, leaves_of, to_door
+from riktig.core.sizing import Sizing
+from riktig.core.standards import operator_hole
+
+__all__ = ["SHAFT_HOLE", "on_door", "plan_door"]
+
+PITCH_X, PITCH_Y = 60.0, 60.0
+"""Operator pitch (IEC 60947-5-1 asks for 30 × 50 with legends, from memory; ours is for gloves)."""
+SHAFT_HOLE = 22.3
+"""Hole for the shaft's bearing (chosen by us; the same cutter as the operators)."""
+NAMEPLATE = (100.0, 60.0)
+TOP_SHARE = 0.35
+"""Of the door's height to the first operator, where there is room below it (chosen by us)."""
+MARGIN, GROUP_GAP, TO_HANDLE, ROW_GAP = 20.0, 20.0, 24.0, 8.0
+"""Kept free at the door's edge, between groups, about the handle and between rows, mm (chosen by us)."""
+BELOW_OPERATORS = 110.0
+"""Kept for the nameplate below a column of operators, mm (chosen by us)."""
+STUD_INSET = 25.0
+
+_ORDER = {
+    "lamp": 0,
+    "test_lamp": 0,
+    "lit_button": 1,
+    "start_button": 1,
+    "stop_button": 2,
+    "selector_hoa": 3,
+    "key_hoa": 3,
+    "selector_two": 3,
+    "key_two": 3,
+    "emergency_stop": 5,
+    "buzzer": 6,
+    "bus_socket": 7,
+}
+"""The operator's reading order in a group: what he sees, start, stop, hand-off-auto (common practice, no source)."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Group:
+    """Seats about a group's own corner, and the room they take."""
+
+    seats: tuple[DoorSeat, ...]
+    room: Rect
+
+
+def on_door(device: Device) -> bool:
+    """Whether a device is an operator or lamp of the door."""
+    return device.zone is Zone.DOOR and device.kind.mounting is Mounting.DOOR
+
+
+def plan_door(
+    circuits: Circuits, sizing: Sizing, layout: Layout, enclosure: Enclosure, fix: DoorFix | None
+) -> DoorPlan:
+    """Places the handle, the operators, the nameplate and the bonds of the door.
+
+    The handle stands over the isolator's shaft. What the builder has put somewhere stays there; the rest goes, group
+    by group in the order of the loads, from left to right and then down, clear of what is there.
+
+    Returns:
+        Positions from the (left) door's upper left corner, seen from the front, mm.
+    """
+    leaves = leaves_of(enclosure)
+    face = Rect(0, 0, enclosure.door_width, enclosure.door_height)
+    studs = tuple(
+        Point(leaf.hinge_x - STUD_INSET if leaf.hinged_right else leaf.hinge_x + STUD_INSET, face.height - STUD_INSET)
+        for leaf in leaves
+    )
+    plan = DoorPlan(face, leaves, (), Rect(0, 0, 0, 0), studs, ())
+    seats = _handles(circuits, layout, enclosure, plan)
+    low = leaves[0].face
+    nameplate = Rect((low.width - NAMEPLATE[0]) / 2, face.height - NAMEPLATE[1] - 25, *NAMEPLATE)
+    given = {place.device: place for place in fix.places} if fix else {}
+    waiting: dict[str, list[DoorSeat]] = {}
+    for device in circuits.devices:
+        if not on_door(device):
+            continue
+        seat = _bare(device, sizing)
+        place = given.get(device.id)
+        if place:
+            leaf = plan.leaf_at(place.x)
+            seats.append(replace(seat, x=place.x, y=place.y, leaf=leaf.name, locked=place.locked))
+        else:
+            alone = seat.part.kind.family in CUT_OUTS
+            waiting.setdefault(f"{device.circuit} {device.id}" if alone else str(device.circuit), []).append(seat)
+    rows = int((face.height * (1 - TOP_SHARE) - BELOW_OPERATORS) // PITCH_Y)
+    waiting = _beside_their_own(waiting, seats, plan)
+    groups = [_grouped(sorted(group, key=_rank), rows) for group in waiting.values()]
+    groups.sort(key=lambda group: group.seats[0].part.kind.family not in CUT_OUTS)
+    seats += _placed(groups, seats, plan, nameplate, things_behind(layout, enclosure), enclosure.plate_depth)
+    plan = replace(plan, seats=tuple(seats), nameplate=nameplate)
+    return replace(plan, misfits=door_misfits(plan, layout, enclosure))
+
+
+def _beside_their_own(
+    waiting: dict[str, list[DoorSeat]], seats: list[DoorSeat], plan: DoorPlan
+) -> dict[str, list[DoorSeat]]:
+    """Puts a new operator below those of its circuit that have a place already; gives back what still waits."""
+    left: dict[str, list[DoorSeat]] = {}
+    for circuit, group in waiting.items():
+        for seat in sorted(group, key=_rank):
+            own = [one for one in seats if one.group == circuit and not one.is_shaft]
+            spot = _below(seat, own, seats, plan) if own and seat.part.kind.family not in CUT_OUTS else None
+            if spot is None:
+                left.setdefault(circuit, []).append(seat)
+            else:
+                seats.append(spot)
+    return left
+
+
+def _below(seat: DoorSeat, own: Sequence[DoorSeat], seats: Sequence[DoorSeat], plan: DoorPlan) -> DoorSeat | None:
+    last = max(own, key=lambda one: (one.y, one.x))
+    face = plan.leaf(last.leaf).face
+    for n in range(1, 5):
+        there = replace(seat.at(last.x, last.y + n * PITCH_Y), leaf=last.leaf)
+        body = there.body
+        clear = not any(body.grown(ROW_GAP / 2).overlap(one.body)[0] for one in seats)
+        if clear and not body.sticks_out_of(face):
+            return there
+    return None
+
+
+def _handles(circuits: Circuits, layout: Layout, enclosure: Enclosure, plan: DoorPlan) -> list[DoorSeat]:
+    found = []
+    for device in circuits.devices:
+        seat = layout.seat(device.id)
+        if device.kind.family == "isolator" and seat:
+            at = to_door(seat.rect.centre, enclosure)
+            leaf = plan.leaf_at(at.x).name
+            group = str(device.circuit)
+            found.append(DoorSeat(device.id, seat.part, at.x, at.y, SHAFT_HOLE, device.legend, leaf, group))
+    return found
+
+
+def _bare(device: Device, sizing: Sizing) -> DoorSeat:
+    part = sizing.parts[device.id]
+    hole = 0.0 if part.kind.family in CUT_OUTS else operator_hole("D22").value
+    depth = stack_of(device.kind, part, device.legend).depth
+    return DoorSeat(device.id, part, 0.0, 0.0, hole, device.legend, group=str(device.circuit), depth=depth)
+
+
+def _rank(seat: DoorSeat) -> int:
+    return _ORDER.get(seat.part.kind.id, 4)
+
+
+def _grouped(seats: Sequence[DoorSeat], most_rows: int) -> _Group:
+    """A group with its lamps on top, by twos, and its operators below them: in one column while that fits the door."""
+    lamps = [seat for seat in seats if _rank(seat) == 0]
+    others = [seat for seat in seats if _rank(seat) != 0]
+    across = 2 if len(lamps) / 2 + len(others) > most_rows else 1
+    rows = [lamps[n : n + 2] for n in range(0, len(lamps), 2)]
+    rows += [others[n : n + across] for n in range(0, len(others), across)]
+    placed: list[DoorSeat] = []
+    y = low = 0.0
+    for row in rows:
+        above = max(-seat.at(0, 0).body.y for seat in row)
+        y = max(y + PITCH_Y, low + ROW_GAP + above) if placed else above
+        # What takes more room than the pitch stands in the middle of a row of its own.
+        for n, seat in enumerate(row):
+            placed.append(seat.at((n - (len(row) - 1) / 2) * PITCH_X, y))
+        low = max(seat.at(0, y).body.bottom for seat in row)
+    bodies = [seat.body for seat in placed]
+    left, right = min(b.x for b in bodies), max(b.right for b in bodies)
+    return _Group(tuple(placed), Rect(left, 0.0, right - left, max(b.bottom for b in bodies)))
+
+
+def _placed(
+    groups: Sequence[_Group],
+    there: Sequence[DoorSeat],
+    plan: DoorPlan,
+    nameplate: Rect,
+    behind: Sequence[Behind],
+    plate_depth: float,
+) -> list[DoorSeat]:
+    """The groups clear of what stands behind them and well below the top, as far as that can be had."""
+    handle = next((seat for seat in there if seat.is_shaft), None)
+    first = handle.leaf if handle else plan.leaves[0].name
+    leaves = sorted(plan.leaves, key=lambda leaf: leaf.name != first)
+    for things, share in ((behind, TOP_SHARE), (behind, 0.0), ((), TOP_SHARE), ((), 0.0)):
+        found = _fill(groups, there, leaves, plan, nameplate, share, things, plate_depth)
+        if found is not None:
+            return found
+    # They do not all fit: below each other from the left, and what does not fit is said.
+    made: list[DoorSeat] = []
+    x, y = MARGIN, MARGIN
+    for group in groups:
+        made += _shifted(group, x, y, leaves[0])
+        x += group.room.width + GROUP_GAP
+        if x + group.room.width > leaves[0].face.right:
+            x, y = MARGIN, y + group.room.height + GROUP_GAP
+    return made
+
+
+def _fill(
+    groups: Sequence[_Group],
+    there: Sequence[DoorSeat],
+    leaves: Sequence[Leaf],
+    plan: DoorPlan,
+    nameplate: Rect,
+    share: float,
+    behind: Sequence[Behind],
+    plate_depth: float,
+) -> list[DoorSeat] | None:
+    """The groups in their order, each in the first free room in reading order; None when one finds none."""
+    taken = [seat.body.grown(TO_HANDLE if seat.is_shaft else GROUP_GAP) for seat in there]
+    taken.append(nameplate.grown(GROUP_GAP))
+    taken += [Rect(stud.x - 15, stud.y - 15, 30, 30) for stud in plan.studs]
+    made: list[DoorSeat] = []
+    for group in groups:
+        in_cut_out = group.seats[0].part.kind.family in CUT_OUTS
+        room = group.room
+        for leaf in leaves:
+            top = MARGIN if in_cut_out else max(leaf.face.height * share, MARGIN)
+            zones = [
+                Rect(t.x - room.width, t.y - room.height, t.width + room.width, t.height + room.height) for t in taken
+            ]
+            zones += _too_deep(group, leaf, behind, plate_depth)
+            at = _free(room, leaf, top, zones)
+            if at is not None:
+                made += _shifted(group, at.x, at.y, leaf)
+                taken.append(Rect(at.x, at.y, room.width, room.height).grown(GROUP_GAP))
+                break
+        else:
+            return None
+    return made
+
+
+def _too_deep(group: _Group, leaf: Leaf, behind: Sequence[Behind], plate_depth: float) -> list[Rect]:
+    """Where the group's corner may not be, because an operator would meet what stands behind it, or swing into it."""
+    zones = []
+    for seat in group.seats:
+        own = seat.behind.moved(-group.room.x, -group.room.y)
+        for thing in behind:
+            z = plate_depth - thing.height
+            if seat.depth + WIRING_DEPTH <= z:
+                continue
+            shadow = thing.shadow
+            # On its hinge side a thing may be met by an edge that swings out: so much more room is kept there.
+            near = min(leaf.from_pivot(shadow.x), leaf.from_pivot(shadow.right))
+            out = max(near - sqrt(max(near**2 - max(seat.depth**2 - z**2, 0.0), 0.0)), 0.0)
+            shadow = shadow.grown(0, 0, out, 0) if leaf.hinged_right else shadow.grown(out, 0, 0, 0)
+            x, y = shadow.x - own.right, shadow.y - own.bottom
+            zones.append(Rect(x, y, shadow.width + own.width, shadow.height + own.height))
+    return zones
+
+
+def _free(room: Rect, leaf: Leaf, top: float, zones: Sequence[Rect]) -> Point | None:
+    """The first free corner for a room in reading order: the uppermost, and of those the leftmost.
+
+    Args:
+        zones: Where the corner may not be; their edges are allowed.
+    """
+    face = leaf.face
+    for y in sorted({top, *(zone.bottom for zone in zones if zone.bottom > top)}):
+        if y + room.height > face.bottom - MARGIN:
+            return None
+        x = face.x + MARGIN
+        spans = sorted((zone.x, zone.right) for zone in zones if zone.y < y - 0.01 and zone.bottom > y + 0.01)
+        for begin, end in spans:
+            if begin < x - 0.01 and end > x + 0.01:
+                x = end
+        if x + room.width <= face.right - MARGIN:
+            return Point(x, y)
+    return None
+
+
+def _shifted(group: _Group, x: float, y: float, leaf: Leaf) -> list[DoorSeat]:
+    dx, dy = round(x - group.room.x, 1), round(y - group.room.y, 1)
+    return [replace(seat.at(seat.x + dx, seat.y + dy), leaf=leaf.name) for seat in group.seats]
+
+
+def places_of(plan: DoorPlan) -> dict[DeviceId, Point]:
+    """Where every operator but the handles is."""
+    return {seat.device: Point(seat.x, seat.y) for seat in plan.seats if not seat.is_shaft}

@@ -1,0 +1,97 @@
+"""Surfaces marked out: every hole with its cross, its number and its running dimensions from the datum."""
+
+from collections.abc import Sequence
+
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of
+from riktig.core.holes.model import Hole, Sheet
+from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
+
+__all__ = ["draw_sheet", "hole_marks", "mark_out", "running_marks", "walk_marks"]
+
+NUMBER, PLACE = 6.2, 4.6
+KEPT = ("plate", "door", "ruler", "rail", "duct", "legend")
+
+
+def draw_sheet(sheet: Sheet) -> Drawing:
+    """A bare surface with its rulers and its datum, for gland plates and sides."""
+    marks: list[Mark] = [box(at_ruler(sheet.rect, Point(RULER, RULER)), fill="panel", layer="door")]
+    marks += rulers(sheet.width, sheet.height)
+    return Drawing(sheet.width + 2 * RULER, sheet.height + RULER + 6, tuple(marks), sheet.name.capitalize())
+
+
+def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str, left: float = 0.0) -> Drawing:
+    """The drawing with every hole of a surface: crosses, numbers, running dimensions and datum.
+
+    Args:
+        left: Where the surface's datum is from the drawing's, mm: that of a right door.
+    """
+    marks = [_plain(m) for m in drawing.marks if m.layer in KEPT]
+    here = [hole for hole in holes if hole.face == face]
+    grown = min(grown_by(Rect(0, 0, drawing.width, drawing.height)), 1.6)
+    taken: list[Rect] = []
+    for hole in here:
+        marks += hole_marks(hole, Point(RULER + left, RULER), grown, taken)
+    width = max((bounds_of(mark).right for mark in marks), default=drawing.width) + 4
+    return Drawing(width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")
+
+
+def hole_marks(hole: Hole, shift: Point, grown: float = 1.0, taken: list[Rect] | None = None) -> list[Mark]:
+    """A hole: its edge, a cross, its number and its place; texts go where no other text of a hole stands."""
+    x, y, r = hole.x + shift.x, hole.y + shift.y, hole.drill / 2
+    key = f"hole:{hole.number}"
+    reach = max(r + 2, 4.0)
+    marks: list[Mark] = []
+    if hole.is_cut_out:
+        reach = 6.0
+        marks.append(box(hole.outline.moved(*shift), "act", 0.5, key=key, layer="hole"))
+    else:
+        marks.append(Circle(x, y, r, "act", 0.4, "", "hole", key))
+    marks += [
+        Line(x - reach, y, x + reach, y, "act", 0.3, layer="hole", key=key),
+        Line(x, y - reach, x, y + reach, "act", 0.3, layer="hole", key=key),
+    ]
+    place = f"{hole.x:g}, {hole.y:g}"
+    size = NUMBER * grown
+    wide = max(len(hole.number) * size * 0.86, len(place) * PLACE * grown * 0.72)
+    spots = [
+        Rect(x + reach + 0.5, y - 1.5 - size, wide, size + PLACE * grown + 3),
+        Rect(x - reach - 0.5 - wide, y - 1.5 - size, wide, size + PLACE * grown + 3),
+        Rect(x - wide / 2, y + reach + 1, wide, size + PLACE * grown + 3),
+        Rect(x - wide / 2, y - reach - 2 - size - PLACE * grown, wide, size + PLACE * grown + 3),
+    ]
+    free = [spot for spot in spots if not any(spot.overlap(one)[0] for one in taken or ())]
+    at = (free or spots)[0]
+    if taken is not None:
+        taken.append(at)
+    marks += [
+        Text(at.x, at.y + size, hole.number, size, "ink", Face.PRINTED_BOLD, key=key),
+        Text(at.x, at.y + size + 1.4 + PLACE * grown, place, PLACE * grown, "second", key=key),
+    ]
+    return marks
+
+
+def running_marks(hole: Hole, shift: Point, size: float) -> list[Mark]:
+    """The two running dimensions of one hole, from the datum along the top and down the side, large."""
+    x, y = hole.x + shift.x, hole.y + shift.y
+    return [
+        Line(shift.x, y, x, y, "act", 0.8),
+        Line(x, shift.y, x, y, "act", 0.8),
+        Circle(x, y, max(hole.drill / 2, size * 0.8), "act", 1.4),
+        Text(x, shift.y - 2, f"{hole.x:g}", size, "act", Face.PRINTED_BOLD, Align.MIDDLE, backed=True),
+        Text(shift.x + size * 0.4, y - 2, f"{hole.y:g}", size, "act", Face.PRINTED_BOLD, backed=True),
+    ]
+
+
+def walk_marks(walk: Sequence[Hole], shift: Point) -> list[Mark]:
+    """The way from hole to hole, with an arrow head on each leg."""
+    if len(walk) < 2:
+        return []
+    points = tuple(Point(hole.x + shift.x, hole.y + shift.y) for hole in walk)
+    return [Poly(points, "rail", 0.6, dashed=True)]
+
+
+def _plain(mark: Mark) -> Mark:
+    """The mark without its lens colour, so that hole numbers can be read over it."""
+    if isinstance(mark, Circle) and mark.fill.startswith("lens"):
+        return mark._replace(fill="card")
+    return mark

@@ -1,0 +1,117 @@
+"""The gland plate: a gland or hub for every cable, in the order of the cables, and its hole."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from math import pi, sqrt
+
+from riktig.core.holes.make import numbered, sheets_of
+from riktig.core.holes.model import Hole, Sheet, Tool
+from riktig.core.job import DoorHoles, Enclosure, EntrySide, Practice, Surface
+from riktig.core.plate import DoorPlan
+from riktig.core.standards import EntryFitting, conduit_hub, fitting_class, gland_for, wire_diameter
+from riktig.core.terminals import Cable, Strips
+
+__all__ = ["Entries", "Entry", "cable_diameter", "entries_of"]
+
+SHEATH = 1.8
+"""Of a cable's outer sheath, mm (common size, no source)."""
+BUNDLE = {1: 1.0, 2: 2.0, 3: 2.16, 4: 2.42, 5: 2.7, 6: 3.0, 7: 3.0}
+"""How many times as thick as a core so many laid together are (geometry of equal circles)."""
+BETWEEN = 8.0
+"""Between the nuts of neighbours, for the spanner (chosen by us)."""
+EDGE = 12.0
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """Where a cable comes in: its tag, its outer diameter as reckoned, mm, and the gland or hub; None: none fits."""
+
+    cable: str
+    diameter: float
+    fitting: EntryFitting | None
+    hole: Hole | None
+
+
+@dataclass(frozen=True, slots=True)
+class Entries:
+    """All cable entries, and the cables that find no room on their gland plate."""
+
+    entries: tuple[Entry, ...]
+    crowded: tuple[str, ...]
+
+    @property
+    def holes(self) -> tuple[Hole, ...]:
+        """The holes of the gland plates."""
+        return tuple(entry.hole for entry in self.entries if entry.hole)
+
+
+def cable_diameter(cores: int, mm2: float) -> float:
+    """Outer diameter of a cable of so many cores, mm, as reckoned from its cores; measure the cable itself.
+
+    Source:
+        Geometry of circles laid together; core by EN 50525-2-31, sheath a common size; from memory.
+    """
+    factor = BUNDLE.get(cores) or 1.17 * sqrt(cores)
+    return round(factor * wire_diameter(mm2).value + 2 * SHEATH, 1)
+
+
+def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: Practice) -> Entries:
+    """A gland for every cable by the IEC rulebook, a hub by the North American one, in rows from the left.
+
+    The supply comes in on its side, the cables of the field on theirs.
+    """
+    sheets = {sheet.name: sheet for sheet in sheets_of(enclosure, door)}
+    sides = {EntrySide.BOTTOM: Surface.GLAND.value, EntrySide.TOP: Surface.TOP_GLAND.value}
+    wanted: dict[str, list[tuple[Cable, float, EntryFitting | None]]] = {}
+    american = practice.rulebook.north_american
+    for cable in strips.cables:
+        side = enclosure.entry if cable.is_supply else enclosure.field_entry
+        if not cable.cores:
+            continue
+        diameter = cable_diameter(len(cable.cores), cable.mm2)
+        area = len(cable.cores) * pi / 4 * wire_diameter(cable.mm2).value ** 2
+        fitting = conduit_hub(area) if american else gland_for(diameter)
+        wanted.setdefault(sides[side], []).append((cable, diameter, fitting))
+    tool = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
+    family = "hub" if american else "gland"
+    made: list[tuple[Cable, float, EntryFitting | None, Hole | None]] = []
+    crowded: list[str] = []
+    for name, cables in wanted.items():
+        spots = _in_rows([fitting.nut if fitting else 0.0 for _, _, fitting in cables], sheets[name])
+        for (cable, diameter, fitting), spot in zip(cables, spots, strict=True):
+            hole = None
+            if fitting and spot:
+                what = f"{'hub' if american else 'gland'} {fitting.size}, {cable.tag}"
+                key = f"gland:{cable.tag}"
+                hole = Hole(
+                    "", name, spot[0], spot[1], fitting.hole, "", what, "", tool, 0.0, 0.0, key, f"cable:{cable.tag}",
+                    fitting_class(family),
+                )  # fmt: skip
+            elif fitting:
+                crowded.append(cable.tag)
+            made.append((cable, diameter, fitting, hole))
+    by_key = {hole.key: hole for hole in numbered((h for *_, h in made if h), tuple(sheets.values()))}
+    entries = tuple(
+        Entry(cable.tag, diameter, fitting, by_key[hole.key] if hole else None)
+        for cable, diameter, fitting, hole in made
+    )
+    return Entries(entries, tuple(crowded))
+
+
+def _in_rows(nuts: Iterable[float], sheet: Sheet) -> list[tuple[float, float] | None]:
+    """The middles of nuts in rows from the left, front row first; None where the plate is full."""
+    found: list[tuple[float, float] | None] = []
+    x, y, high = EDGE, EDGE, 0.0
+    for nut in nuts:
+        if nut <= 0:
+            found.append(None)
+            continue
+        if x + nut > sheet.width - EDGE:
+            x, y, high = EDGE, y + high + BETWEEN, 0.0
+        if y + nut > sheet.height - EDGE or nut > sheet.width - 2 * EDGE:
+            found.append(None)
+            continue
+        high = max(high, nut)
+        found.append((round(x + nut / 2, 1), round(y + nut / 2, 1)))
+        x += nut + BETWEEN
+    return found

@@ -1,0 +1,230 @@
+"""Every hole of plate, doors and sides, from the datum of each."""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
+
+from riktig.core.circuit import Names
+from riktig.core.geometry import Point
+from riktig.core.holes.model import Hole, Sheet, Tool
+from riktig.core.job import (
+    DoorHoles,
+    Enclosure,
+    EntrySide,
+    Fixing,
+    NameplateFixing,
+    Opening,
+    Practice,
+    ShaftFitting,
+    Surface,
+)
+from riktig.core.plate import DoorPlan, Duct, Layout, Rail, diagonal
+from riktig.core.standards import fitting_class, self_drilling_point, tapped_hole
+
+__all__ = ["hole_list", "numbered", "sheets_of"]
+
+RAIL_END, RAIL_PITCH = 25.0, 250.0
+"""First rail screw from the end and largest pitch (common practice, no source)."""
+DUCT_END, DUCT_PITCH = 40.0, 300.0
+"""First duct screw from the end and largest pitch (common practice, no source)."""
+SCREW = "M5"
+SELF_DRILLER = "ST4.8"
+BUSBAR_HOLE, BUSBAR_APART = 10.0, 60.0
+"""Of a busbar's two supports: the holes from its ends, and from each other (common size, no source)."""
+RIVET, RIVET_INSET = 3.3, 5.0
+"""Hole for a 3.2 mm blind rivet, and how far the nameplate's holes are from its edges (common size, no source)."""
+GLAND_EDGE, GLAND_DEEP = 50.0, 150.0
+"""What of the box's width the gland plate leaves on each side, and how deep it is at most (chosen by us)."""
+LETTERS = {
+    Surface.PLATE: "P",
+    Surface.DOOR: "DH",
+    Surface.LEFT_DOOR: "DL",
+    Surface.RIGHT_DOOR: "DR",
+    Surface.GLAND: "GH",
+    Surface.TOP_GLAND: "GT",
+    Surface.LEFT_SIDE: "SL",
+    Surface.RIGHT_SIDE: "SR",
+}
+
+
+def sheets_of(enclosure: Enclosure, door: DoorPlan) -> tuple[Sheet, ...]:
+    """What can be drilled: plate, door or doors, gland plates where cables come in, and the sides."""
+    box = enclosure
+    found = [Sheet(Surface.PLATE.value, box.plate_width, box.plate_height, LETTERS[Surface.PLATE])]
+    found += [Sheet(leaf.name, leaf.face.width, leaf.face.height, LETTERS[Surface(leaf.name)]) for leaf in door.leaves]
+    deep = min(max(box.depth - 2 * GLAND_EDGE, 60.0), GLAND_DEEP)
+    entries = {box.entry, box.field_entry}
+    for surface, side in ((Surface.GLAND, EntrySide.BOTTOM), (Surface.TOP_GLAND, EntrySide.TOP)):
+        if side in entries:
+            found.append(Sheet(surface.value, max(box.width - 2 * GLAND_EDGE, 50.0), deep, LETTERS[surface]))
+    for surface in (Surface.LEFT_SIDE, Surface.RIGHT_SIDE):
+        found.append(Sheet(surface.value, box.depth, box.height, LETTERS[surface]))
+    return tuple(found)
+
+
+def hole_list(
+    layout: Layout,
+    door: DoorPlan,
+    enclosure: Enclosure,
+    practice: Practice,
+    openings: tuple[Opening, ...],
+    names: Names,
+) -> tuple[Hole, ...]:
+    """Every hole but those of the glands, numbered row by row on each surface as the person with the scribe goes."""
+    bare = [*_plate(layout, practice, names), *_door(door, practice, names), *_own(openings, practice)]
+    return numbered(bare, sheets_of(enclosure, door))
+
+
+def numbered(bare: Iterable[Hole], sheets: Iterable[Sheet]) -> tuple[Hole, ...]:
+    """Holes with their numbers: by surface, row by row."""
+    kept = list(bare)
+    found: list[Hole] = []
+    known = [sheet.name for sheet in sheets]
+    letters = {sheet.name: sheet.letters for sheet in sheets}
+    for name in [*known, *sorted({hole.face for hole in kept} - set(known))]:
+        mine = sorted((h for h in kept if h.face == name), key=lambda h: (round(h.y, 1), round(h.x, 1), h.key))
+        first = letters.get(name) or LETTERS[Surface(name)]
+        found += [replace(hole, number=f"{first}{n}") for n, hole in enumerate(mine, 1)]
+    return tuple(found)
+
+
+def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
+    furniture: list[tuple[Point, str, str]] = []
+    for rail in layout.rails:
+        furniture += [(point, rail.name, f"rail:{rail.name}") for point in _along_rail(rail)]
+    for duct in layout.ducts:
+        furniture += [(point, duct.name, f"duct:{duct.name}") for point in _along_duct(duct)]
+    counted: dict[str, int] = {}
+
+    def key(owner: str) -> str:
+        counted[owner] = counted.get(owner, 0) + 1
+        return f"{owner}#{counted[owner]}"
+
+    for point, name, where in furniture:
+        if practice.fixing is Fixing.SELF_DRILLING:
+            drill = self_drilling_point(SELF_DRILLER).value
+            note = f"{SELF_DRILLER}, point {drill:g} mm: centre-punch only"
+            yield _hole(Surface.PLATE, point, drill, "", name, note, Tool.SCREW, key(where), where)
+        else:
+            yield _tapped(point, SCREW, name, key(where), where)
+    for seat in layout.seats:
+        where, tag = f"device:{seat.device}", names.tag[seat.device]
+        for spot in seat.part.holes if seat.rail == 0 else ():
+            at = Point(seat.rect.x + spot.x, seat.rect.y + spot.y)
+            yield _tapped(at, spot.thread, tag, key(where), where)
+        if seat.device.endswith("E.plate"):
+            yield _tapped(seat.rect.centre, seat.part.screw, tag, key(where), where)
+    for stand in layout.stands:
+        if stand.rail == 0 and len(stand.block.devices) > 1 and not any(m[1].holes for m in stand.block.members):
+            where = f"device:{stand.block.lead}"
+            for x in (stand.x + BUSBAR_HOLE, stand.body.right - BUSBAR_HOLE):
+                for y in (stand.body.centre.y - BUSBAR_APART / 2, stand.body.centre.y + BUSBAR_APART / 2):
+                    name = f"busbar of {names.tag[stand.block.lead]}"
+                    yield _tapped(Point(x, y), SCREW, name, key(f"{where}/busbar"), where)
+
+
+def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
+    site = practice.shaft is ShaftFitting.SITE
+    tool = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
+    for seat in door.seats:
+        leaf = door.leaf(seat.leaf)
+        surface, at = Surface(seat.leaf), Point(seat.x - leaf.face.x, seat.y)
+        where, tag = f"device:{seat.device}", names.tag[seat.device]
+        family = seat.part.kind.family
+        rating = fitting_class(family)
+        cut = seat.cut
+        if cut:
+            note = f"square when both diagonals are {diagonal(cut.width, cut.height):.1f} mm"
+            yield Hole(
+                "", surface.value, round(at.x, 1), round(at.y, 1), 0.0, "", tag, note, Tool.CUT, cut.width, cut.height,
+                f"{where}#1", where, rating,
+            )  # fmt: skip
+            continue
+        note = "key recess up"
+        if seat.is_shaft:
+            note = "on site, from the hung panel" if site else "measure the shaft centre twice"
+        yield _hole(surface, at, seat.hole, "", tag, note, tool, f"{where}#1", where, rating)
+    sealed = fitting_class("sealed")
+    for leaf, stud in zip(door.leaves, door.studs, strict=True):
+        name = "door bond" if len(door.leaves) == 1 else f"bond of the {leaf.name}"
+        at = Point(stud.x - leaf.face.x, stud.y)
+        clear, key = tapped_hole("M6").clearance, f"{leaf.name}/bond#1"
+        yield _hole(Surface(leaf.name), at, clear, "", name, "", Tool.DRILL, key, "", sealed)
+    if practice.nameplate is NameplateFixing.RIVETED:
+        plate = door.nameplate.grown(-RIVET_INSET)
+        surface = Surface(door.leaves[0].name)
+        corners = [(plate.x, plate.y), (plate.right, plate.y), (plate.x, plate.bottom), (plate.right, plate.bottom)]
+        for n, (x, y) in enumerate(corners, 1):
+            note = "sealed blind rivet"
+            key = f"nameplate#{n}"
+            yield _hole(
+                surface,
+                Point(x, y),
+                RIVET,
+                "",
+                "nameplate",
+                note,
+                Tool.DRILL,
+                key,
+                "nameplate",
+                fitting_class("sealed"),
+            )
+
+
+def _own(openings: Iterable[Opening], practice: Practice) -> Iterator[Hole]:
+    large = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
+    for n, one in enumerate(openings, 1):
+        at, key = Point(one.x, one.y), f"opening:{n}"
+        if one.height:
+            yield Hole(
+                "", one.surface.value, round(at.x, 1), round(at.y, 1), 0.0, "", one.purpose, "", Tool.CUT, one.width,
+                one.height, key, key, one.rating,
+            )  # fmt: skip
+        else:
+            tool = large if one.width > LARGEST_DRILL else Tool.DRILL
+            yield _hole(one.surface, at, one.width, "", one.purpose, "", tool, key, key, one.rating)
+
+
+LARGEST_DRILL = 13.0
+"""What a hand drill's chuck takes, mm (common size, no source)."""
+
+
+def _hole(
+    surface: Surface,
+    at: Point,
+    drill: float,
+    tap: str,
+    purpose: str,
+    note: str,
+    tool: Tool,
+    key: str,
+    where: str,
+    rating: str = "",
+) -> Hole:
+    return Hole(
+        "", surface.value, round(at.x, 1), round(at.y, 1), drill, tap, purpose, note, tool, 0.0, 0.0, key, where, rating
+    )
+
+
+def _tapped(at: Point, thread: str, purpose: str, key: str, where: str) -> Hole:
+    drill = tapped_hole(thread).tap_drill
+    return _hole(Surface.PLATE, at, drill, thread, purpose, "", Tool.TAP, key, where)
+
+
+def _along(length: float, end: float, pitch: float) -> list[float]:
+    """Distances of screws along a piece: ``end`` from both ends, never further than ``pitch``."""
+    end = min(end, length / 4)
+    span = length - 2 * end
+    gaps = max(int(-(-span // pitch)), 1)
+    return [end + span * n / gaps for n in range(gaps + 1)]
+
+
+def _along_rail(rail: Rail) -> list[Point]:
+    return [Point(rail.x1 + d, rail.y) for d in _along(rail.length, RAIL_END, RAIL_PITCH)]
+
+
+def _along_duct(duct: Duct) -> list[Point]:
+    middle = duct.rect.centre
+    steps = _along(duct.length, DUCT_END, DUCT_PITCH)
+    if duct.upright:
+        return [Point(middle.x, duct.rect.y + d) for d in steps]
+    return [Point(duct.rect.x + d, middle.y) for d in steps]

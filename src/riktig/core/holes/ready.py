@@ -1,0 +1,136 @@
+"""Whether a surface is ready to drill: nothing may be left without a place, a size or its holes."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Mounting
+from riktig.core.circuit import Circuits, Names, Zone
+from riktig.core.holes.glands import Entries
+from riktig.core.holes.model import Hole, Sheet
+from riktig.core.job import Surface
+from riktig.core.plate import DoorPlan, Layout
+from riktig.core.sizing import Sizing
+
+__all__ = ["Blocker", "blockers_of", "crossing_holes", "gland_blockers", "holes_off_the_sheet"]
+
+WEB = 3.0
+"""Least metal between two holes, mm (chosen by us: less tears or lets the drill wander)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Blocker:
+    """What keeps a surface from being drilled: what is wrong, what to select to see it, what would mend it."""
+
+    face: str
+    text: str
+    where: str
+    remedy: str
+    by_planning: bool = False
+
+
+def blockers_of(
+    circuits: Circuits,
+    sizing: Sizing,
+    layout: Layout,
+    door: DoorPlan,
+    holes: tuple[Hole, ...],
+    sheets: tuple[Sheet, ...],
+    names: Names,
+) -> tuple[Blocker, ...]:
+    """Everything that keeps plate, door and sides from being drilled."""
+    owned = {hole.where for hole in holes}
+    first_door = door.leaves[0].name
+    found: list[Blocker] = []
+    for device in circuits.devices:
+        if device.zone is Zone.FIELD:
+            continue
+        tag, where = names.tag[device.id], f"device:{device.id}"
+        part = sizing.parts[device.id]
+        placed = layout.seat(device.id) is not None or door.seat(device.id) is not None
+        sized = min(part.width, part.height, part.depth) > 0
+        on_the_door = device.zone is Zone.DOOR
+        face = first_door if on_the_door else Surface.PLATE.value
+        if not placed and not (on_the_door and device.kind_id == "stud"):
+            text = f"{tag} has no {'place' if sized else 'size'}, so nothing can be drilled."
+            remedy = "Plan the plate." if sized else "Give its part width, height and depth."
+            found.append(Blocker(face, text, where, remedy, by_planning=sized))
+        elif device.kind.mounting in (Mounting.SCREWED, Mounting.DOOR) and where not in owned:
+            text = f"{tag} is screwed but has no hole on the list."
+            found.append(Blocker(face, text, where, "Place it on the plate or door, or give its part holes."))
+    found += holes_off_the_sheet(holes, sheets)
+    found += crossing_holes(holes)
+    return tuple(found)
+
+
+def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
+    """Cables without a gland that fits, or without room for it."""
+    found = [
+        Blocker(
+            Surface.GLAND.value,
+            f"No gland or hub holds {entry.cable}, which is about {entry.diameter:g} mm thick.",
+            f"cable:{entry.cable}",
+            "Lead it in by single cores or another way.",
+        )
+        for entry in entries.entries
+        if entry.fitting is None
+    ]
+    found += [
+        Blocker(
+            Surface.GLAND.value,
+            f"There is no room for the gland of {cable} on its gland plate.",
+            f"cable:{cable}",
+            "Take a wider or deeper box, or bring cables in from the other side too.",
+        )
+        for cable in entries.crowded
+    ]
+    return tuple(found)
+
+
+def holes_off_the_sheet(holes: Iterable[Hole], sheets: Iterable[Sheet]) -> list[Blocker]:
+    """Holes that reach past the edge of their surface, or are on none that this box has."""
+    rects = {sheet.name: sheet.rect for sheet in sheets}
+    found = []
+    for hole in holes:
+        rect = rects.get(hole.face)
+        out = hole.outline.sticks_out_of(rect) if rect else 0.0
+        if rect is None or out:
+            text = (
+                f"The hole for {hole.purpose} reaches {out:.0f} mm past the edge of the {hole.face}."
+                if rect
+                else f"The hole for {hole.purpose} is in a {hole.face}, which this box does not have."
+            )
+            found.append(Blocker(hole.face, text, hole.where or f"hole:{hole.number}", "Move it onto the surface."))
+    return found
+
+
+def crossing_holes(holes: Iterable[Hole]) -> list[Blocker]:
+    """Holes that cut into each other or leave too little metal between them."""
+    by_face: dict[str, list[Hole]] = {}
+    for hole in holes:
+        by_face.setdefault(hole.face, []).append(hole)
+    found = []
+    for face, mine in by_face.items():
+        mine.sort(key=lambda hole: hole.outline.x)
+        for n, hole in enumerate(mine):
+            box = hole.outline
+            for other in mine[n + 1 :]:
+                if other.outline.x > box.right + WEB:
+                    break
+                left = _metal_between(hole, other)
+                if left < WEB - 0.01:
+                    how = f"leave {left:.1f} mm of metal" if left > 0 else f"cut {-left:.1f} mm into each other"
+                    text = f"The holes for {hole.purpose} and {other.purpose} {how}."
+                    where = other.where or hole.where
+                    found.append(Blocker(face, text, where, f"Move one of them: {WEB:g} mm of metal must stay."))
+    return found
+
+
+def _metal_between(one: Hole, other: Hole) -> float:
+    """Metal between the edges of two holes, mm; negative when they cut into each other."""
+    a, b = one.outline, other.outline
+    if not one.is_cut_out and not other.is_cut_out:
+        return float(((one.x - other.x) ** 2 + (one.y - other.y) ** 2) ** 0.5 - (one.drill + other.drill) / 2)
+    dx, dy = max(a.x - b.right, b.x - a.right), max(a.y - b.bottom, b.y - a.bottom)
+    if dx > 0 and dy > 0:
+        return float((dx * dx + dy * dy) ** 0.5)
+    return max(dx, dy)

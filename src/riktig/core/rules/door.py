@@ -1,0 +1,136 @@
+"""Clauses about the door: what its fittings keep, whether the handle finds its shaft, who may move what."""
+
+from riktig.core.door import engagement_of, may_move, stack_of, things_behind, wiring_room
+from riktig.core.job import ShaftFitting
+from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.view import View
+from riktig.core.standards import COMMON_PRACTICE, class_keeps
+
+__all__ = ["DOOR_CLAUSES"]
+
+
+def fittings_keep_the_class(view: View) -> ClauseResult:
+    """A fitting of a lower class takes the whole enclosure down to its own."""
+    clause = "IEC 60529, IEC 61439-1 8.2.2; NEMA 250"
+    box = view.job.enclosure.rating
+    findings = []
+    counted = unknown = 0
+    for hole in view.holes:
+        if hole.face == "plate":
+            continue
+        where = hole.where or f"hole:{hole.number}"
+        keeps = class_keeps(hole.rating, box) if hole.rating else None
+        counted += keeps is True
+        if keeps is False:
+            findings.append(
+                Finding(
+                    "P06",
+                    Verdict.FAILS,
+                    f"{hole.purpose} in the {hole.face} is {hole.rating}; the enclosure is {box} and falls with it.",
+                    where,
+                    clause,
+                    "Take a fitting of the enclosure's class, or state the lower class in the Brief.",
+                )
+            )
+        elif keeps is None:
+            unknown += 1
+            if hole.where.startswith("opening:"):
+                findings.append(
+                    Finding(
+                        "P06",
+                        Verdict.JUDGE,
+                        f"{hole.purpose} in the {hole.face}: nothing says whether its fitting keeps {box}.",
+                        where,
+                        clause,
+                        "Give its class, such as IP65.",
+                    )
+                )
+    said = f"{counted} fittings keep {box}" if counted else f"nothing to hold against {box or 'no class at all'}"
+    more = (f"{unknown} cannot be compared with it",) if unknown else ()
+    return ClauseResult("P06", Group.PLATE, "Every fitting keeps the class", clause, (said, *more), tuple(findings))
+
+
+def handle_meets_the_shaft(view: View) -> ClauseResult:
+    """The handle takes the shaft though the wall is out of square."""
+    clause = COMMON_PRACTICE
+    practice = view.job.practice
+    findings, evidence = [], []
+    for shaft in view.shafts:
+        tag = view.tag(shaft.device)
+        engaged = engagement_of(shaft, practice)
+        evidence += [
+            f"{tag}: shaft {shaft.length:g} mm, at {shaft.on_leaf.x:g}, {shaft.on_leaf.y:g} mm on the {shaft.leaf}",
+            engaged.said,
+        ]
+        if not engaged.engages and practice.shaft is ShaftFitting.WORKSHOP:
+            findings.append(
+                Finding("P07", Verdict.FAILS, f"{tag}: {engaged.said}", f"device:{shaft.device}", clause,
+                        "Cut the hole on site, from the hung panel.", Mend("Cut it on site", "shaft on site"))
+            )  # fmt: skip
+        if shaft.free < 0:
+            findings.append(
+                Finding("P07", Verdict.FAILS, f"{tag} stands {-shaft.free:.0f} mm through the door.",
+                        f"device:{shaft.device}", clause, "Take a deeper enclosure.")
+            )  # fmt: skip
+    return ClauseResult("P07", Group.PLATE, "The handle meets its shaft", clause, tuple(evidence), tuple(findings))
+
+
+def stacks_hold_their_contacts(view: View) -> ClauseResult:
+    """No operator carries more contacts than its stack takes, and wires have room behind it."""
+    clause = COMMON_PRACTICE
+    behind = things_behind(view.layout, view.job.enclosure)
+    findings, rooms, most = [], [], 0
+    for seat in view.door.seats:
+        if seat.is_shaft:
+            continue
+        stack = stack_of(seat.part.kind, seat.part, seat.legend)
+        rooms.append(wiring_room(seat, behind, view.job.enclosure.plate_depth))
+        most = max(most, stack.taken)
+        if stack.too_many:
+            findings.append(
+                Finding(
+                    "P08",
+                    Verdict.FAILS,
+                    f"{view.tag(seat.device)} needs {stack.taken} contact places; its stack takes {stack.limit}.",
+                    f"device:{seat.device}",
+                    clause,
+                    "Take the rest over a relay.",
+                )
+            )
+    evidence = [f"{len(rooms)} operators, at most {most} contacts on one"]
+    if rooms:
+        evidence.append(f"at least {min(rooms):.0f} mm behind a stack for its wires")
+    return ClauseResult("P08", Group.PLATE, "Stacks hold their contacts", clause, tuple(evidence), tuple(findings))
+
+
+def nobody_leaves_it_in_hand(view: View) -> ClauseResult:
+    """What can be left in hand is for the key holder, or for everyone on purpose."""
+    clause = COMMON_PRACTICE
+    findings, evidence = [], []
+    for seat in view.door.seats:
+        who = may_move(seat.part.kind)
+        if seat.part.kind.family in ("selector_hoa", "key_hoa"):
+            evidence.append(f"{view.tag(seat.device)} is for {who}")
+        if seat.part.kind.family == "selector_hoa":
+            findings.append(
+                Finding(
+                    "P09",
+                    Verdict.JUDGE,
+                    f"Anyone can leave {view.tag(seat.device)} ({seat.legend}) in hand or off and walk away.",
+                    f"device:{seat.device}",
+                    clause,
+                    "Make it a key switch, or decide that everyone may.",
+                    Mend("Key switch", "key switch", str(seat.group)),
+                )
+            )
+    return ClauseResult(
+        "P09",
+        Group.PLATE,
+        "Who may move what",
+        clause,
+        tuple(evidence) or ("nothing here stays in hand",),
+        tuple(findings),
+    )
+
+
+DOOR_CLAUSES = (fittings_keep_the_class, handle_meets_the_shaft, stacks_hold_their_contacts, nobody_leaves_it_in_hand)
