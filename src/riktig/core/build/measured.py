@@ -132,7 +132,7 @@ def _lines(holes: Sequence[Hole], face: str, tolerance: float) -> list[Critical]
                 f" and {len(on_it) - 6} more" if len(on_it) > 6 else ""
             )
             keys = tuple(hole.key for hole in on_it)
-            name = f"line {way} at {at:g}: {names}"
+            name = f"{way} to {names}"
             how = f"from the datum {way} to the middle of the marks"
             found.append(Critical(f"{face}:{way}:{at:g}", name, face, how, at, tolerance, keys))
     return found
@@ -203,7 +203,7 @@ def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> 
         and abs(float(record.fact("nominal")) - critical.nominal) <= SAME_NOMINAL
     ]
     if not mine:
-        return Judged(critical, (), Gate.FIRST, f"Measure it: {critical.nominal:g} mm, {critical.how}.")
+        return Judged(critical, (), Gate.FIRST, "Not measured yet.")
     last = mine[-1]
     before: Record | None = None
     if practice.second_reading is SecondReading.ANOTHER:
@@ -223,7 +223,8 @@ def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> 
         return Judged(critical, readings, Gate.OPEN, f"{readings[-1][0]:g} mm, as drawn.")
     if before is None:
         who = "a second person" if practice.second_reading is SecondReading.ANOTHER else "you, afresh,"
-        return Judged(critical, readings, Gate.SECOND, f"{readings[0][0]:g} mm was read once; now {who} must read it.")
+        reader = readings[0][1].who or "nobody named"
+        return Judged(critical, readings, Gate.SECOND, f"Read once, by {reader}; now {who} must read it.")
     first, second = readings[0][0], readings[1][0]
     apart = round(abs(first - second), 2)
     if apart > practice.reading_tolerance + 1e-9:
@@ -235,7 +236,7 @@ def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> 
     return Judged(critical, readings, Gate.OPEN, f"{first:g} and {second:g} mm were read: they agree.")
 
 
-def judged_all(criticals: Iterable[Critical], records: Iterable[Record], practice: Practice) -> tuple[Judged, ...]:
+def judged_all(criticals: tuple[Critical, ...], records: Iterable[Record], practice: Practice) -> tuple[Judged, ...]:
     """Every dimension with its readings; the two diagonals of a cut-out are held against each other too."""
     by_subject: dict[str, list[Record]] = {}
     corrections: list[Record] = []

@@ -79,7 +79,7 @@ def _taken_back(records: Sequence[Record]) -> set[str]:
     return {record.corrects for record in records if record.corrects}
 
 
-def hole_states(holes: Iterable[Hole], records: Iterable[Record]) -> tuple[HoleState, ...]:
+def hole_states(holes: tuple[Hole, ...], records: Iterable[Record]) -> tuple[HoleState, ...]:
     """Every hole with what is done to it, from the log; what was done elsewhere or in another size is out of date."""
     kept = tuple(records)
     gone = _taken_back(kept)
@@ -125,7 +125,7 @@ def piece_facts(piece: Piece) -> tuple[tuple[str, str], ...]:
     return (("stock", piece.stock), ("length", f"{piece.length:g}"))
 
 
-def piece_states(pieces: Iterable[Piece], records: Iterable[Record]) -> tuple[PieceState, ...]:
+def piece_states(pieces: tuple[Piece, ...], records: Iterable[Record]) -> tuple[PieceState, ...]:
     """Every piece, and whether it is cut as the plan now has it."""
     kept = tuple(records)
     gone = _taken_back(kept)

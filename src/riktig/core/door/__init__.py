@@ -16,7 +16,7 @@ from riktig.core.door.clash import (
     things_behind,
     wiring_room,
 )
-from riktig.core.door.draw import draw_door, operator_marks
+from riktig.core.door.draw import draw_door, operator_marks, shadow_marks
 from riktig.core.door.edits import (
     add_opening,
     door_for_me,
@@ -68,6 +68,7 @@ __all__ = [
     "on_door",
     "operator_marks",
     "plan_door",
+    "shadow_marks",
     "shafts_of",
     "spread_on_door",
     "stack_misfits",

@@ -12,6 +12,8 @@ from riktig.core.plate import HANDLE, RULER, DoorPlan, DoorSeat, at_ruler, box, 
 __all__ = ["draw_door", "operator_marks", "shadow_marks"]
 
 TAG, WORD, LEGEND = 7.4, 6.4, 4.0
+MOST_TAG = 10.5
+"""Of a tag under an operator: what is left above the next legend plate, mm (chosen by us)."""
 HALF_ROOT = 0.7071
 NUT, STUD = 14.0, 7.0
 BLOCK = (10.0, 22.0)
@@ -82,7 +84,8 @@ def operator_marks(
     key = f"device:{seat.device}"
     role = "fails" if wrong else "ink"
     marks = _legend(seat, shift, key, role)
-    tag_at = Point(x + 17, y + 3)
+    size = min(TAG * grown, MOST_TAG)
+    tag_at = Point(x, y + 17 + size)
     if seat.is_shaft:
         half = HANDLE / 2
         marks += [
@@ -90,7 +93,7 @@ def operator_marks(
             Circle(x, y, 22, role, 0.5, "part", "door", key),
             box(Rect(x - 6, y - 24, 12, 48), role, 0.5, "second", key, "door"),
         ]
-        tag_at = Point(x + half + 3, y + 3)
+        tag_at = Point(x, y + half + 2 + size)
     elif seat.cut:
         body, cut = at_ruler(seat.body, shift), at_ruler(seat.cut, shift)
         marks += [box(body, role, 0.6, "part", key, "door"), box(cut, "second", 0.4, "card", key, "door", dashed=True)]
@@ -103,12 +106,12 @@ def operator_marks(
         else:
             text = seat.legend or seat.part.kind.name
             marks.append(Text(x, body.bottom - 8, text, LEGEND, "second", align=Align.MIDDLE, key=key))
-        tag_at = Point(body.right + 3, y + 3)
+        tag_at = Point(x, body.bottom + 2 + size)
     else:
         marks += _head(seat, x, y, key, role)
         if seat.is_mushroom:
-            tag_at = Point(x + 32, y + 3)
-    marks.append(Text(*tag_at, tags[seat.device], TAG * min(grown, 1.4), face=Face.PRINTED_BOLD, key=key))
+            tag_at = Point(x, y + 32 + size)
+    marks.append(Text(*tag_at, tags[seat.device], size, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key))
     if seat.locked:
         marks.append(Circle(x - 17, y - 12, 2.2, "act", 0.5, "act", "text", key))
     return marks

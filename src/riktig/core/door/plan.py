@@ -23,6 +23,8 @@ SHAFT_HOLE = 22.3
 NAMEPLATE = (100.0, 60.0)
 TOP_SHARE = 0.35
 """Of the door's height to the first operator, where there is room below it (chosen by us)."""
+LEAST_SHARE, UNDER_HANDLE = 0.2, 105.0
+"""Of the door's height at least, and from the middle of the handle to the first legend, mm (chosen by us)."""
 MARGIN, GROUP_GAP, TO_HANDLE, ROW_GAP = 20.0, 20.0, 24.0, 8.0
 """Kept free at the door's edge, between groups, about the handle and between rows, mm (chosen by us)."""
 BELOW_OPERATORS = 110.0
@@ -220,7 +222,7 @@ def _fill(
         in_cut_out = group.seats[0].part.kind.family in CUT_OUTS
         room = group.room
         for leaf in leaves:
-            top = MARGIN if in_cut_out else max(leaf.face.height * share, MARGIN)
+            top = MARGIN if in_cut_out else max(_top(leaf, there, share), MARGIN)
             zones = [
                 Rect(t.x - room.width, t.y - room.height, t.width + room.width, t.height + room.height) for t in taken
             ]
@@ -233,6 +235,15 @@ def _fill(
         else:
             return None
     return made
+
+
+def _top(leaf: Leaf, there: Sequence[DoorSeat], share: float) -> float:
+    """Where operators begin: at a share of the door's height, on a tall door nearer to its handle."""
+    top = leaf.face.height * share
+    for seat in there:
+        if seat.is_shaft and seat.leaf == leaf.name and seat.y < leaf.face.centre.y:
+            top = min(top, max(seat.y + UNDER_HANDLE, leaf.face.height * LEAST_SHARE))
+    return top
 
 
 def _too_deep(group: _Group, leaf: Leaf, behind: Sequence[Behind], plate_depth: float) -> list[Rect]:

@@ -142,7 +142,14 @@ def export_all(
 
 
 def metal_files(
-    sheets: Iterable[Sheet], holes: tuple[Hole, ...], stem: str, head: SetHead, folder: Path
+    sheets: Iterable[Sheet],
+    holes: tuple[Hole, ...],
+    stem: str,
+    head: SetHead,
+    folder: Path,
+    paper: Paper = Paper.A4,
+    *,
+    bare: bool = True,
 ) -> Iterator[tuple[str, Path]]:
     """Templates at true size, and for a machine DXF and SVG, of every surface that has holes: each whole or not at all.
 
@@ -160,7 +167,7 @@ def metal_files(
         for name in (f"{stem}_{what}_template.pdf", f"{stem}_{what}.dxf", f"{stem}_{what}_holes.svg"):
             part = folder / f".{name}.part"
             if name.endswith(".pdf"):
-                write_template(part, head, [template_of(sheet, holes)])
+                write_template(part, head, [template_of(sheet, holes, paper)], bare=bare)
             elif name.endswith(".dxf"):
                 write_machine_dxf(part, sheet, holes)
             else:
@@ -180,8 +187,10 @@ def _metal(plan: Plan[Job], holes: tuple[Hole, ...], folder: Path, stem: str, he
     return done
 
 
-def export_metal(plan: Plan[Job], face: str, folder: Path, *, made: str = "") -> list[Path]:
-    """Template, DXF and SVG of one surface.
+def export_metal(
+    plan: Plan[Job], face: str, folder: Path, *, made: str = "", paper: Paper = Paper.A4, bare: bool = True
+) -> list[Path]:
+    """Template, DXF and SVG of one surface; without ``bare`` the template has no sheets without holes.
 
     Raises:
         RiktigError: it has no holes, one of them lies outside, or the folder cannot be written.
@@ -195,7 +204,7 @@ def export_metal(plan: Plan[Job], face: str, folder: Path, *, made: str = "") ->
     done: list[Path] = []
     try:
         folder.mkdir(parents=True, exist_ok=True)
-        for name, part in metal_files([sheet], holes, file_stem(job), head, folder):
+        for name, part in metal_files([sheet], holes, file_stem(job), head, folder, paper, bare=bare):
             part.replace(folder / name)
             done.append(folder / name)
     except OSError as error:

@@ -156,7 +156,7 @@ def corners_of(rect: Rect) -> tuple[Point, ...]:
 
 
 def _register(template: Template, tile: Tile, at: Callable[[float, float], Point]) -> list[Mark]:
-    """Cut lines with crosses where four sheets meet: the same cross is on every sheet that shows the corner."""
+    """Cut lines with crosses where sheets meet, each with its place from the datum: the same on every sheet."""
     part = tile.part
     marks: list[Mark] = []
     inner_x, inner_y = template.xs[1:-1], template.ys[1:-1]
@@ -176,6 +176,7 @@ def _register(template: Template, tile: Tile, at: Callable[[float, float], Point
                     Line(c.x - 5, c.y, c.x + 5, c.y, "ink", 0.25, layer="register"),
                     Line(c.x, c.y - 5, c.x, c.y + 5, "ink", 0.25, layer="register"),
                     Circle(c.x, c.y, 2.5, "ink", 0.25, layer="register"),
+                    Text(c.x + 1.0, c.y - 5.6, f"{x:g}, {y:g}", 1.8, "second", face=Face.PRINTED, layer="register"),
                 ]
     return marks
 
@@ -237,15 +238,19 @@ def _foot(template: Template, tile: Tile) -> list[Mark]:
     return marks
 
 
-def write_template(path: Path, head: SetHead, templates: Sequence[Template]) -> None:
-    """Writes templates as one PDF at true size: first a map of each, then its sheets.
+def write_template(path: Path, head: SetHead, templates: Sequence[Template], *, bare: bool = True) -> None:
+    """Writes templates as one PDF at true size, sheet by sheet.
+
+    Args:
+        bare: Also the sheets without holes; without them the others are laid by the places at their crosses.
 
     Raises:
         OSError: the file cannot be written.
     """
     pages: list[tuple[tuple[float, float], tuple[Mark, ...]]] = []
     for template in templates:
-        pages += [(template.paper, tile_marks(template, tile)) for tile in template.tiles]
+        tiles = [tile for tile in template.tiles if bare or tile.holes]
+        pages += [(template.paper, tile_marks(template, tile)) for tile in tiles]
     write_marks(path, head, pages)
 
 

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
-from riktig.core.geometry import Drawing, Mark, Point, bounds_of, hit
+from riktig.core.geometry import Drawing, Mark, Point, Rect, bounds_of, hit
 from riktig.desk.canvas.painter import paint, paint_batched
 from riktig.desk.theme import LIGHT, Theme
 
@@ -53,6 +53,7 @@ class DrawingView(QWidget):
         self.theme = LIGHT
         self.gesture: Gesture | None = None
         self.pages = False
+        self._home: Rect | None = None
         self._drawing = Drawing(100, 100, ())
         self._overlay: Sequence[Mark] = ()
         self._laid: Sequence[Mark] = ()
@@ -114,8 +115,18 @@ class DrawingView(QWidget):
         self._layer = None
         self.update()
 
+    def set_home(self, part: Rect | None) -> None:
+        """What is shown when nobody has zoomed: the part of a large drawing that matters; None: all of it."""
+        if part != self._home:
+            self._home = part
+            if self._fitted:
+                self.fit()
+
     def fit(self) -> None:
-        """Shows the whole drawing, or its full width when it is pages long."""
+        """Shows the whole drawing or its home, or its full width when it is pages long."""
+        if self._home and not self.pages:
+            self._fit_to(self._home)
+            return
         across = (self.width() - 16) / max(self._drawing.width, 1)
         down = (self.height() - 16) / max(self._drawing.height, 1)
         self._scale = min(across, 4.2) if self.pages else min(across, down)
@@ -124,6 +135,13 @@ class DrawingView(QWidget):
             8.0 if self.pages else max((self.height() - self._drawing.height * self._scale) / 2, 8),
         )
         self._fitted = True
+        self._forget()
+
+    def _fit_to(self, part: Rect) -> None:
+        scale = min((self.width() - 16) / max(part.width, 1), (self.height() - 16) / max(part.height, 1))
+        middle = QPointF(part.centre.x, part.centre.y) * scale
+        self._scale, self._fitted = scale, True
+        self._offset = QPointF(self.width() / 2, self.height() / 2) - middle
         self._forget()
 
     def zoom(self, factor: float, about: QPointF | None = None) -> None:

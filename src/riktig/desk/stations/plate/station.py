@@ -7,9 +7,8 @@ from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.geometry import Drawing, Rect
-from riktig.core.holes import HOLES, mark_out
 from riktig.core.job import DeviceId, Job
-from riktig.core.papers import device_of, holes_of
+from riktig.core.papers import device_of
 from riktig.core.plate import (
     CUT_PLAN,
     LAYOUT,
@@ -30,6 +29,7 @@ from riktig.core.plate import (
 from riktig.core.plate.reached import Reached
 from riktig.core.wiring import PLATE_DRAWING, WIRING
 from riktig.desk.canvas import DrawingView
+from riktig.desk.metal import MetalPages
 from riktig.desk.session import Session
 from riktig.desk.stations.plate.actions import PlateActions
 from riktig.desk.stations.plate.fields import PlaceFields, numbers_of
@@ -41,7 +41,7 @@ from riktig.desk.stations.plate.plan_run import PlanRun
 from riktig.desk.stations.plate.preview import stand_marks
 from riktig.desk.stations.plate.shelf_row import ShelfRow
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import ScheduleTable, Station, plain_label, row_of
+from riktig.desk.widgets import Station, plain_label, row_of
 
 __all__ = ["PlateStation"]
 
@@ -111,7 +111,7 @@ class PlateStation(Station):
         menu = QMenu(self.arrange)
         menu.aboutToShow.connect(lambda: self.actions_.fill(menu))
         self.arrange.setMenu(menu)
-        self.marking = self.button("Mark-out", "Holes from the datum", checkable=True)
+        self.marking = self.button("Mark-out", "Holes from the datum, measured twice, template", checkable=True)
         self.cutting = self.button("Cut list", "Rail, duct and lids by piece", checkable=True)
         self.parts_button = self.button("Parts", "Which part it is, and parts of your own", checkable=True)
         self.parts_page = PartsPage(session, lambda: self.chosen[0] if len(self.chosen) == 1 else DeviceId(""))
@@ -124,15 +124,14 @@ class PlateStation(Station):
         self.words = plain_label("", "second", wraps=True)
         self.hint = plain_label("", "quiet", wraps=True)
         self.fields = PlaceFields(self._entered)
-        self.table = ScheduleTable("Holes", "hole")
-        self.table.row_chosen.connect(lambda hole: session.select(f"hole:{hole}"))
-        self.table.hide()
+        self.metal = MetalPages(session, "plate")
+        self.metal.hide()
         bar: list[QWidget | None] = [self.plan_button, self.lock, self.arrange, self.measure]
         self.add_bar((*bar, self.marking, self.cutting, self.parts_button, self.layers, None))
         self.add_body(self.words, 0)
         row = row_of(())
         row.addWidget(self.view, 3)
-        row.addWidget(self.table, 2)
+        row.addWidget(self.metal, 3)
         row.addWidget(self.parts_page, 3)
         self.add_body(row)
         self.add_body(self.fields, 0)
@@ -161,8 +160,6 @@ class PlateStation(Station):
         if self.cutting.isChecked():
             return draw_cuts(plan.get(CUT_PLAN))
         drawing = plan.get(PLATE_DRAWING)
-        if self.marking.isChecked():
-            return mark_out(drawing, plan.get(HOLES), "plate")
         return self.layers.without_hidden(drawing)
 
     def refresh(self) -> None:
@@ -172,14 +169,15 @@ class PlateStation(Station):
         plan = self.session.plan
         layout = self._layout()
         picking = self.parts_button.isChecked()
-        self.view.setVisible(not picking)
+        marking = self.marking.isChecked()
+        self.view.setVisible(not picking and not marking)
+        self.metal.setVisible(marking)
+        if marking:
+            self.metal.refresh()
         self.parts_page.setVisible(picking)
         if picking:
             self.parts_page.refresh()
         self.view.show_drawing(self._drawing())
-        self.table.setVisible(self.marking.isChecked())
-        if self.marking.isChecked():
-            self.table.show_schedule(holes_of(plan, "plate"))
         leads = {stand.block.lead for stand in layout.stands}
         self.chosen = tuple(lead for lead in self.chosen if lead in leads)
         self.words.setText(self._said(layout))
@@ -192,6 +190,8 @@ class PlateStation(Station):
         self.hint.setObjectName("fails" if wrong else "quiet")
         self.hint.style().unpolish(self.hint)
         self.hint.style().polish(self.hint)
+        self.hint.setVisible(not marking)
+        self.words.setVisible(not marking)
         self.fields.setVisible(self._planning)
         self.shelf.setVisible(self.cutting.isChecked())
         if self.cutting.isChecked():

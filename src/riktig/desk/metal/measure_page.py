@@ -1,0 +1,176 @@
+"""Measured twice: every dimension that spoils a sheet when it is wrong, and whether its gate opens."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+
+from riktig.core.build import CRITICALS, MEASURED, Gate, Judged, judged_all, measured_facts
+from riktig.core.door import SHAFTS, engagement_of
+from riktig.core.job import SecondReading
+from riktig.desk.metal.number_pad import NumberPad
+from riktig.desk.session import Session
+from riktig.desk.theme import words_font
+from riktig.desk.widgets import plain_label, row_of
+
+__all__ = ["MeasurePage"]
+
+SIGNS = {Gate.OPEN: "✓", Gate.FIRST: " ", Gate.SECOND: "½", Gate.DISAGREE: "≠", Gate.OFF: "!"}
+
+
+class MeasurePage(QWidget):
+    """The list of dimensions, the one that is measured in large type, and a pad to enter what was read."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.key = ""
+        self._judged: dict[str, Judged] = {}
+        self.list = QListWidget()
+        self.list.setAccessibleName("Dimensions that are measured twice")
+        self.list.setFont(words_font(10, mono=True))
+        self.list.setMinimumWidth(230)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
+        self.list.currentItemChanged.connect(self._picked)
+        self.count = plain_label("", "second", wraps=True)
+        self.title = plain_label("", wraps=True)
+        self.title.setFont(words_font(16, bold=True))
+        self.how = plain_label("", "second", wraps=True)
+        self.how.setFont(words_font(12))
+        self.nominal = plain_label("")
+        self.nominal.setFont(words_font(36, mono=True, bold=True))
+        self.nominal.setAccessibleName("Drawn, mm")
+        self.verdict = plain_label("", "second", wraps=True)
+        self.verdict.setFont(words_font(13, bold=True))
+        self.who = QLineEdit(session.who)
+        self.who.setAccessibleName("Read by")
+        self.who.setPlaceholderText("name")
+        self.pad = NumberPad()
+        self.pad.entered.connect(self.enter)
+        self.back = QPushButton("Take the last reading back")
+        self.back.clicked.connect(self.take_back)
+        card = QWidget()
+        card.setObjectName("card")
+        card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        inside = QVBoxLayout(card)
+        inside.setContentsMargins(16, 10, 16, 10)
+        inside.setSpacing(5)
+        for one in (self.title, self.how, self.nominal, self.verdict):
+            inside.addWidget(one)
+        inside.addStretch(1)
+        inside.addLayout(row_of((plain_label("Read by", "second"), self.who)))
+        inside.addWidget(self.pad)
+        inside.addWidget(self.back)
+        left = QVBoxLayout()
+        left.addWidget(self.count)
+        left.addWidget(self.list, 1)
+        row = row_of((), gap=12)
+        row.addLayout(left, 3)
+        row.addWidget(card, 3)
+        self.setLayout(row)
+
+    def refresh(self) -> None:
+        """Shows the dimensions of now and their readings."""
+        criticals = self.session.plan.get(CRITICALS)
+        judged = judged_all(criticals, self.session.records, self.session.job.practice)
+        self._judged = {one.critical.key: one for one in judged}
+        if self.key not in self._judged:
+            open_ones = [one.critical.key for one in judged if one.gate is not Gate.OPEN]
+            self.key = next(iter(open_ones or self._judged), "")
+        self.list.blockSignals(True)
+        self.list.clear()
+        face = ""
+        for one in judged:
+            if one.critical.face != face:
+                face = one.critical.face
+                head = QListWidgetItem(face.capitalize())
+                head.setFlags(Qt.ItemFlag.NoItemFlags)
+                self.list.addItem(head)
+            item = QListWidgetItem(f" {SIGNS[one.gate]} {one.critical.nominal:>7g}  {one.critical.name}")
+            item.setData(Qt.ItemDataRole.UserRole, one.critical.key)
+            item.setToolTip(one.said)
+            self.list.addItem(item)
+            if one.critical.key == self.key:
+                self.list.setCurrentItem(item)
+        self.list.blockSignals(False)
+        opened = sum(one.gate is Gate.OPEN for one in judged)
+        who = {
+            SecondReading.ANOTHER: "by two people",
+            SecondReading.SAME: "twice, each time afresh",
+            SecondReading.NOBODY: "once",
+        }[self.session.job.practice.second_reading]
+        self.count.setText(f"{opened} of {len(judged)} gates open. Everything is measured {who}; Practice decides.")
+        self._show()
+
+    def go_to(self, key: str) -> None:
+        """Turns to one dimension."""
+        self.key = key
+        self.refresh()
+        self.pad.setFocus()
+
+    def _show(self) -> None:
+        one = self._judged.get(self.key)
+        if one is None:
+            self.title.setText("Nothing to measure")
+            return
+        critical = one.critical
+        self.title.setText(critical.name[:1].upper() + critical.name[1:])
+        self.how.setText(f"{critical.how}, within {critical.tolerance:g} mm")
+        self.nominal.setText(f"{critical.nominal:g} mm")
+        sign = SIGNS[one.gate]
+        self.verdict.setText(f"{sign} {one.said}{self._handle(one)}".strip())
+        role = {Gate.OPEN: "meets", Gate.OFF: "fails", Gate.DISAGREE: "fails"}.get(one.gate, "second")
+        self.verdict.setObjectName(role)
+        self.verdict.style().polish(self.verdict)
+        self.back.setEnabled(bool(one.readings))
+
+    def _handle(self, one: Judged) -> str:
+        """What a measured shaft centre means for the handle."""
+        if not one.critical.key.startswith("shaft:") or one.critical.key.endswith(":length") or not one.readings:
+            return ""
+        device = one.critical.key.split(":")[1]
+        shaft = next((s for s in self.session.plan.get(SHAFTS) if s.device == device), None)
+        if shaft is None:
+            return ""
+        offs = []
+        for way in ("across", "down"):
+            twin = self._judged.get(f"shaft:{device}:{way}")
+            offs.append(twin.readings[-1][0] - twin.critical.nominal if twin and twin.readings else 0.0)
+        off = (offs[0] ** 2 + offs[1] ** 2) ** 0.5
+        return " " + engagement_of(shaft, self.session.job.practice, off=off).said
+
+    def _picked(self, item: QListWidgetItem | None) -> None:
+        key = item.data(Qt.ItemDataRole.UserRole) if item else None
+        if key:
+            self.key = str(key)
+            self.pad.clear()
+            self._show()
+
+    def enter(self, value: float) -> None:
+        """Records a reading, with who and when; the next that is open comes up when this gate opens."""
+        one = self._judged.get(self.key)
+        if one is None:
+            return
+        self.session.who = self.who.text().strip()
+        if not self.session.record(MEASURED, self.key, measured_facts(one.critical, value)):
+            return
+        key = self.key
+        self.refresh()
+        if self._judged[key].gate is Gate.OPEN:
+            self._next_after(key)
+
+    def _next_after(self, key: str) -> None:
+        keys = list(self._judged)
+        at = keys.index(key)
+        later = [k for k in keys[at:] + keys[:at] if self._judged[k].gate is not Gate.OPEN]
+        if later:
+            self.key = later[0]
+            self.refresh()
+
+    def take_back(self) -> None:
+        """Takes the last reading of this dimension back with a correcting entry; it stays in the log."""
+        gone = {record.corrects for record in self.session.records if record.corrects}
+        for record in reversed(self.session.records):
+            if record.kind == MEASURED and record.subject == self.key and record.id not in gone and record.facts:
+                self.session.record("correction", self.key, (("value", record.fact("value")),), corrects=record.id)
+                self.refresh()
+                return
