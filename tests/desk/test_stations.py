@@ -212,8 +212,8 @@ class TestPlate:
 
     def test_mark_out_and_cut_list_are_views_of_the_same_plate(self, station: PlateStation) -> None:
         station.marking.click()
-        assert "mark-out" in station.view.drawing.title
-        assert station.table.isVisible()
+        assert station.metal.isVisible()
+        assert "mark-out" in station.metal.mark.view.drawing.title
         station.cutting.click()
         assert station.view.drawing.title == "Cut list"
         station.cutting.click()
@@ -242,9 +242,9 @@ class TestLists:
         assert isinstance(station, DoorStation)
         click_on(station.view, "device:c1.S.start")
         assert session.selection == "device:c1.S.start"
-        station.marking.click()
-        assert "mark-out" in station.view.drawing.title
         assert "6 holes" in station.words.text()
+        station.marking.click()
+        assert "mark-out" in station.metal.mark.view.drawing.title
 
     def test_a_batch_card_lists_its_wires_and_a_row_selects_one(self, window: MainWindow, session: Session) -> None:
         window.go_to("Wires")

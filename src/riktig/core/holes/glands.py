@@ -41,8 +41,9 @@ class Entries:
 
     @property
     def holes(self) -> tuple[Hole, ...]:
-        """The holes of the gland plates."""
-        return tuple(entry.hole for entry in self.entries if entry.hole)
+        """The holes of the gland plates, row by row."""
+        made = (entry.hole for entry in self.entries if entry.hole)
+        return tuple(sorted(made, key=lambda hole: (hole.face, round(hole.y, 1), round(hole.x, 1))))
 
 
 def cable_diameter(cores: int, mm2: float) -> float:

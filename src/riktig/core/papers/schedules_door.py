@@ -119,7 +119,7 @@ def site_items(plan: Plan[Job]) -> tuple[tuple[str, str], ...]:
 def _site(plan: Plan[Job]) -> Schedule:
     rows = tuple((n, what, why, "", "") for n, (what, why) in enumerate(site_items(plan), 1))
     columns = (("n", "No."), ("what", "To do on site"), ("why", "Why"), ("who", "Done by"), ("when", "When"))
-    return Schedule("site", "List for the site: travels with the panel", columns, rows)
+    return Schedule("site", "List that travels to the site", columns, rows)
 
 
 DOOR_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {

@@ -116,11 +116,12 @@ def _motor(load: Load, basis: Basis) -> list[Doubt]:
         return []
     found = []
     plate, table = load.nameplate_a, table_current(load, basis)
-    if plate is not None and table is not None and not 1 / PLATE_FACTOR < plate / table.value < PLATE_FACTOR:
+    in_table = table.value if table else 0.0
+    if plate is not None and in_table and not 1 / PLATE_FACTOR < plate / in_table < PLATE_FACTOR:
         found.append(
             Doubt(
                 load.id,
-                f"{load.name}: the plate's {plate:g} A is far from the {table.value:g} A of {load.power_name}.",
+                f"{load.name}: the plate's {plate:g} A is far from the {in_table:g} A of {load.power_name}.",
                 "Look at the plate again: the decimal point, the voltage, star or triangle.",
             )
         )

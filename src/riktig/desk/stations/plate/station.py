@@ -32,6 +32,7 @@ from riktig.desk.canvas import DrawingView
 from riktig.desk.metal import MetalPages
 from riktig.desk.session import Session
 from riktig.desk.stations.plate.actions import PlateActions
+from riktig.desk.stations.plate.cut_tick import CutTick
 from riktig.desk.stations.plate.fields import PlaceFields, numbers_of
 from riktig.desk.stations.plate.gestures import Host, PlateGesture
 from riktig.desk.stations.plate.keys import PlateKeys
@@ -136,6 +137,8 @@ class PlateStation(Station):
         self.add_body(row)
         self.add_body(self.fields, 0)
         self.shelf = ShelfRow(session)
+        self.cut_tick = CutTick(session)
+        self.add_body(self.cut_tick, 0)
         self.add_body(self.shelf, 0)
         self.add_body(self.hint, 0)
 
@@ -194,8 +197,10 @@ class PlateStation(Station):
         self.words.setVisible(not marking)
         self.fields.setVisible(self._planning)
         self.shelf.setVisible(self.cutting.isChecked())
+        self.cut_tick.setVisible(self.cutting.isChecked())
         if self.cutting.isChecked():
             self.shelf.refresh()
+            self.cut_tick.refresh()
             self.words.setText(said_of_cuts(plan.get(CUT_PLAN)))
         self._mark()
 
@@ -229,7 +234,8 @@ class PlateStation(Station):
         self.fields.show_numbers(self._name(thing), numbers_of(layout, thing) if thing else ())
         if not self._planning:
             self.view.set_laid(())
-            self.view.set_overlay(())
+            self.view.set_overlay(self.cut_tick.marks(self.view.drawing) if self.cutting.isChecked() else ())
+            self.cut_tick.show_piece(self.session.selection)
             return
         self.view.set_laid(self.layers.marks(layout))
         wrong = {m.device for m in layout.misfits}
