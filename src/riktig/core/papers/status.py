@@ -7,6 +7,7 @@ from enum import Enum
 from riktig.core.build import progress_of
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.door import DOOR
+from riktig.core.holes import METAL_HOLES
 from riktig.core.job import Job, Record
 from riktig.core.labels import LABELS
 from riktig.core.papers.record import missing_papers
@@ -70,6 +71,8 @@ def _planned(plan: Plan[Job]) -> list[Status]:
     circuits, wiring = plan.get(CIRCUITS), plan.get(WIRING)
     rules = plan.get(RULES)
     layout, door = plan.get(LAYOUT), plan.get(DOOR)
+    doors = {leaf.name for leaf in door.leaves}
+    holes = sum(hole.face in doors for hole in plan.get(METAL_HOLES))
     clash = _plural(len(circuits.clashes), "change clashes", "changes clash")
     crowded = len(wiring.crowded) + len(wiring.unrouted)
     failed = sum(r.verdict is Verdict.FAILS for r in rules)
@@ -98,7 +101,7 @@ def _planned(plan: Plan[Job]) -> list[Status]:
             clash if circuits.clashes else f"{named} nets numbered",
         ),
         Status("Plate", *fits(misfits, f"{len(layout.seats)} parts placed")),
-        Status("Door", *fits(len({m.device for m in door.misfits}), f"{_plural(len(door.seats) + 1, 'hole')}")),
+        Status("Door", *fits(len({m.device for m in door.misfits}), _plural(holes, "hole"))),
         Status(
             "Wires",
             Stamp.FIX if crowded else Stamp.CLEAR,

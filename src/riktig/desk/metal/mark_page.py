@@ -17,7 +17,16 @@ from riktig.core.build import (
 )
 from riktig.core.door import DOOR, fix_door
 from riktig.core.geometry import Circle, Mark
-from riktig.core.holes import BLOCKERS, GLAND_BLOCKERS, HoleWork, MarkOut, mark_out_order, running_marks, walk_marks
+from riktig.core.holes import (
+    BLOCKERS,
+    GLAND_BLOCKERS,
+    HoleWork,
+    MarkOut,
+    Tool,
+    mark_out_order,
+    running_marks,
+    walk_marks,
+)
 from riktig.desk.canvas import DrawingView
 from riktig.desk.metal.faces import face_drawing, holes_on, origin_of
 from riktig.desk.session import Session
@@ -29,6 +38,8 @@ __all__ = ["MarkPage"]
 CAUTION = (
     "Goggles on, the sheet clamped, no glove near a turning drill. Drill with nothing built on the plate: swarf shorts."
 )
+SAID = {Tool.PUNCH: "punched through", Tool.HOLE_SAW: "sawn out", Tool.CUT: "cut out", Tool.TAP: "drilled and tapped"}
+"""What a hole is when it is made, other than drilled."""
 NAMES = {HoleWork.MARKED: "Mark", HoleWork.PUNCHED: "Punch", HoleWork.MADE: "Drill", HoleWork.DEBURRED: "Deburr"}
 
 
@@ -194,11 +205,15 @@ class MarkPage(QWidget):
         self.gate.setVisible(bool(closed))
         self.measure.setVisible(bool(closed))
         done = next((who for one, who, _ in state.done if one is self.work), None)
-        self.tick.setText(f"✓ {done.who} {done.when[11:16]}" if done else f"Is {self.work.value}  (Space)")
+        self.tick.setText(f"✓ {done.who} {done.when[11:16]}" if done else f"Is {self._word(state)}  (Space)")
         self.tick.setEnabled(done is None and not closed and not (blockers and self.work is HoleWork.MADE))
         self.back.setEnabled(bool(state.done))
         self.view.select(frozenset({f"hole:{hole.number}"}))
         self.view.set_overlay(self._overlay(walk, state))
+
+    def _word(self, state: HoleState) -> str:
+        made = self.work is HoleWork.MADE
+        return SAID.get(state.hole.tool, self.work.value) if made else self.work.value
 
     def _overlay(self, walk: list[HoleState], state: HoleState) -> list[Mark]:
         shift = origin_of(self.session, self.face)

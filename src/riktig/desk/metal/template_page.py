@@ -3,7 +3,7 @@
 from pathlib import Path
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QComboBox, QDoubleSpinBox, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QComboBox, QDoubleSpinBox, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.papers import CHECK_MM, check_bar, export_metal, file_stem, overview, template_of
@@ -41,6 +41,7 @@ class TemplatePage(QWidget):
         self.write.setObjectName("main")
         self.write.clicked.connect(lambda: self.write_to(self.folder()))
         self.written = plain_label("", "second", wraps=True)
+        self.written.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.bar = QDoubleSpinBox()
         self.bar.setRange(0.0, 1000.0)
         self.bar.setDecimals(2)
@@ -116,7 +117,7 @@ class TemplatePage(QWidget):
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
             return
-        self.written.setText(f"Written to {folder}: " + ", ".join(path.name for path in paths))
+        self.written.setText(f"Written to {folder}: " + " ".join(path.name for path in paths))
         self.session.say(f"Template of the {self.face} written to {folder}.")
 
     def check_print(self) -> None:

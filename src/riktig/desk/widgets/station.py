@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QPushButton, QScroll
 from riktig.desk.session import Session
 from riktig.desk.theme import LIGHT, Theme
 
-__all__ = ["Station", "plain_label", "replace_body", "row_of"]
+__all__ = ["Station", "plain_label", "replace_body", "row_of", "show_only"]
 
 
 def plain_label(text: str = "", role: str = "", *, wraps: bool = False) -> QLabel:
@@ -34,6 +34,12 @@ def row_of(items: Sequence[QWidget | QLayout | None], *, gap: int = 8) -> QHBoxL
         else:
             row.addWidget(item)
     return row
+
+
+def show_only(*widgets: tuple[QWidget, bool]) -> None:
+    """Hides and shows widgets, those that go first: never are both there at once, which would push the window wider."""
+    for widget, shown in sorted(widgets, key=lambda one: one[1]):
+        widget.setVisible(shown)
 
 
 def replace_body(area: QScrollArea, body: QWidget) -> None:

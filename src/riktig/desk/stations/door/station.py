@@ -33,7 +33,7 @@ from riktig.desk.session import Session
 from riktig.desk.stations.door.gestures import DoorGesture, DoorHost, moved_marks
 from riktig.desk.stations.door.openings_row import OpeningsRow
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import Station, plain_label
+from riktig.desk.widgets import Station, plain_label, show_only
 
 __all__ = ["DoorStation"]
 
@@ -122,9 +122,8 @@ class DoorStation(Station):
     def refresh(self) -> None:
         """Shows the door of now, and what does not fit."""
         marking = self.marking.isChecked()
-        for widget in (self.view, self.shaft, self.openings, self.hint, self.words):
-            widget.setVisible(not marking)
-        self.metal.setVisible(marking)
+        normal = (self.view, self.shaft, self.openings, self.hint, self.words)
+        show_only((self.metal, marking), *((widget, not marking) for widget in normal))
         for button in (self.plan_button, self.lock, self.arrange, self.behind, self.shadows):
             button.setVisible(not marking)
         if marking:

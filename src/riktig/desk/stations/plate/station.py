@@ -42,7 +42,7 @@ from riktig.desk.stations.plate.plan_run import PlanRun
 from riktig.desk.stations.plate.preview import stand_marks
 from riktig.desk.stations.plate.shelf_row import ShelfRow
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import Station, plain_label, row_of
+from riktig.desk.widgets import Station, plain_label, row_of, show_only
 
 __all__ = ["PlateStation"]
 
@@ -172,12 +172,19 @@ class PlateStation(Station):
         plan = self.session.plan
         layout = self._layout()
         picking = self.parts_button.isChecked()
-        marking = self.marking.isChecked()
-        self.view.setVisible(not picking and not marking)
-        self.metal.setVisible(marking)
+        marking, cutting = self.marking.isChecked(), self.cutting.isChecked()
+        show_only(
+            (self.metal, marking),
+            (self.parts_page, picking),
+            (self.view, not picking and not marking),
+            (self.hint, not marking),
+            (self.words, not marking),
+            (self.fields, self._planning),
+            (self.shelf, cutting),
+            (self.cut_tick, cutting),
+        )
         if marking:
             self.metal.refresh()
-        self.parts_page.setVisible(picking)
         if picking:
             self.parts_page.refresh()
         self.view.show_drawing(self._drawing())
@@ -193,12 +200,7 @@ class PlateStation(Station):
         self.hint.setObjectName("fails" if wrong else "quiet")
         self.hint.style().unpolish(self.hint)
         self.hint.style().polish(self.hint)
-        self.hint.setVisible(not marking)
-        self.words.setVisible(not marking)
-        self.fields.setVisible(self._planning)
-        self.shelf.setVisible(self.cutting.isChecked())
-        self.cut_tick.setVisible(self.cutting.isChecked())
-        if self.cutting.isChecked():
+        if cutting:
             self.shelf.refresh()
             self.cut_tick.refresh()
             self.words.setText(said_of_cuts(plan.get(CUT_PLAN)))

@@ -1,0 +1,257 @@
+"""Mark-out, measuring twice and templates in the real window, by mouse and by key."""
+
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import Qt
+
+from riktig.core.build import CRITICALS, HOLE, MEASURED, Gate
+from riktig.core.circuit import settle
+from riktig.core.door import DOOR, add_opening
+from riktig.core.holes import METAL_HOLES, HoleWork
+from riktig.core.job import Opening, SecondReading, Surface, add_load, set_practice
+from riktig.core.plate import CUTS
+from riktig.desk.metal import MetalPages
+from riktig.desk.metal.template_page import PRINTED_TRUE
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+from riktig.desk.stations.door import DoorStation
+from riktig.desk.stations.plate import PlateStation
+from tests.desk.conftest import click_on, press, settle_window
+
+
+@pytest.fixture
+def door(window: MainWindow) -> DoorStation:
+    window.go_to("Door")
+    station = window.stations["Door"]
+    assert isinstance(station, DoorStation)
+    station.marking.click()
+    settle_window()
+    return station
+
+
+@pytest.fixture
+def metal(door: DoorStation) -> MetalPages:
+    return door.metal
+
+
+def read(metal: MetalPages, value: float, who: str) -> None:
+    metal.measure.who.setText(who)
+    for sign in f"{value:g}":
+        metal.measure.pad.keys[sign].click()
+    metal.measure.pad.enter.click()
+
+
+def open_all(metal: MetalPages, session: Session) -> None:
+    """Two people measure everything as it is drawn."""
+    metal.turn_to(1)
+    for one in session.plan.get(CRITICALS):
+        for who in ("Ida", "Per"):
+            metal.measure.go_to(one.key)
+            read(metal, one.nominal, who)
+
+
+def hole_records(session: Session) -> list[str]:
+    return [record.fact("operation") for record in session.records if record.kind == HOLE]
+
+
+def test_space_marks_one_hole_after_the_other_along_the_walk(metal: MetalPages, session: Session) -> None:
+    mark = metal.mark
+    walk = [state.hole.number for state in mark.walk()]
+    assert len(walk) == 6
+    seen = []
+    for _ in walk:
+        seen.append(mark.number)
+        press(mark, Qt.Key.Key_Space)
+    assert seen == walk
+    assert hole_records(session) == ["marked"] * 6
+    assert mark.works[HoleWork.MARKED].text() == "Mark\n6/6"
+
+
+def test_the_card_is_large_and_says_where_with_what_and_for_whom(metal: MetalPages) -> None:
+    mark = metal.mark
+    click_on(mark.view, "hole:" + next(n for n, s in mark._states.items() if s.hole.purpose == "S2"))
+    assert (mark.across.text(), mark.down.text()) == ("→ 145", "↓ 288.5")
+    assert mark.across.font().pointSize() >= 40, "to be read from a metre"
+    assert mark.tool.text() == "punch 22.3"
+    assert "S2" in mark.purpose.text()
+
+
+def test_a_hole_stays_shut_until_two_people_have_measured_its_lines(
+    metal: MetalPages, session: Session, said: list[tuple[str, bool]]
+) -> None:
+    mark = metal.mark
+    press(mark, Qt.Key.Key_3)
+    mark.number = next(n for n, s in mark._states.items() if s.hole.purpose == "S2")
+    mark._show()
+    assert not mark.tick.isEnabled()
+    mark.tick_now()
+    assert "stays shut" in said[-1][0]
+    assert hole_records(session) == []
+    mark.measure.click()
+    assert metal.stack.currentWidget() is metal.measure
+    assert metal.measure.title.text().startswith("Across to ")
+    open_all(metal, session)
+    metal.turn_to(0)
+    number = mark.number
+    assert mark.tick.isEnabled()
+    press(mark, Qt.Key.Key_Space)
+    assert hole_records(session) == ["drilled"]
+    assert mark._states[number].has(HoleWork.MADE)
+
+
+def test_readings_that_disagree_keep_it_shut_and_say_by_how_much(metal: MetalPages, session: Session) -> None:
+    metal.turn_to(1)
+    measure = metal.measure
+    key = "door:across:145"
+    measure.go_to(key)
+    read(metal, 144.6, "Ida")
+    assert measure.key == key
+    assert "second person" in measure.verdict.text()
+    read(metal, 145.4, "Per")
+    assert "disagree by 0.8 mm" in measure.verdict.text()
+    read(metal, 145.2, "Ida")
+    assert measure._judged[key].gate is Gate.OPEN
+    assert measure.key != key, "the next one comes up"
+    kept = [(r.who, r.fact("value")) for r in session.records if r.kind == MEASURED]
+    assert kept == [("Ida", "144.6"), ("Per", "145.4"), ("Ida", "145.2")], "nothing is erased"
+    measure.go_to(key)
+    measure.back.click()
+    assert [r.fact("value") for r in session.records if r.kind == MEASURED] == ["144.6", "145.4", "145.2"]
+    assert measure._judged[key].gate is Gate.DISAGREE
+
+
+def test_the_practice_may_ask_for_one_reading_only(metal: MetalPages, session: Session) -> None:
+    session.edit("once", lambda job: set_practice(job, second_reading=SecondReading.NOBODY))
+    metal.turn_to(1)
+    metal.measure.go_to("door:across:145")
+    read(metal, 145.0, "Ida")
+    assert metal.measure._judged["door:across:145"].gate is Gate.OPEN
+
+
+def test_the_pad_takes_the_keyboard_and_refuses_nonsense(metal: MetalPages, session: Session) -> None:
+    metal.turn_to(1)
+    pad = metal.measure.pad
+    for key in (Qt.Key.Key_1, Qt.Key.Key_2, Qt.Key.Key_Comma, Qt.Key.Key_Comma, Qt.Key.Key_5):
+        press(pad, key)
+    assert pad.shown.text() == "12.5 mm"
+    press(pad, Qt.Key.Key_Backspace)
+    press(pad, Qt.Key.Key_Backspace)
+    assert pad.shown.text() == "12 mm"
+    press(pad, Qt.Key.Key_Escape)
+    assert not pad.enter.isEnabled()
+    press(pad, Qt.Key.Key_Return)
+    assert [r for r in session.records if r.kind == MEASURED] == []
+    assert min(key.minimumWidth() for key in pad.keys.values()) >= 48
+
+
+def test_a_blocked_surface_is_not_drilled(metal: MetalPages, session: Session, said: list[tuple[str, bool]]) -> None:
+    open_all(metal, session)
+    stray = Opening(Surface.DOOR, 369.0, 300.0, 22.5, 0.0, "socket", "IP65")
+    session.edit("opening", lambda job: add_opening(job, stray))
+    metal.turn_to(0)
+    press(metal.mark, Qt.Key.Key_3)
+    assert "Not ready to drill" in metal.mark.words.text()
+    metal.mark.tick_now()
+    assert "Not ready to drill" in said[-1][0]
+    assert hole_records(session) == []
+
+
+def test_a_door_that_is_begun_moves_no_more(metal: MetalPages, session: Session) -> None:
+    press(metal.mark, Qt.Key.Key_Space)
+    assert session.job.door is not None
+    before = {h.key: (h.x, h.y) for h in session.plan.get(METAL_HOLES) if h.face == "door"}
+    session.edit("load", lambda job: settle(add_load(job, "rinse pump", 0.37)))
+    after = {h.key: (h.x, h.y) for h in session.plan.get(METAL_HOLES) if h.face == "door"}
+    assert {key: after[key] for key in before if "c0.Q" not in key} == {
+        k: v for k, v in before.items() if "c0.Q" not in k
+    }
+    assert len(session.plan.get(DOOR).seats) > 5
+
+
+def test_a_tick_is_taken_back_with_a_correction(metal: MetalPages, session: Session) -> None:
+    mark = metal.mark
+    first = mark.number
+    press(mark, Qt.Key.Key_Space)
+    mark.number = first
+    press(mark, Qt.Key.Key_Backspace)
+    assert not mark._states[first].done
+    assert [record.kind for record in session.records] == [HOLE, "correction"]
+
+
+def test_the_template_is_written_and_a_print_at_97_per_cent_refused(
+    metal: MetalPages, session: Session, tmp_path: Path
+) -> None:
+    metal.turn_to(2)
+    page = metal.template
+    # By hand: A4 across shows 297 - 36 = 261 by 210 - 58 = 152 mm: 370 × 570 take two by four; upright three by three.
+    assert "8 sheets across, 4 rows of 2" in page.words.text()
+    page.write_to(tmp_path)
+    assert sorted(path.name for path in tmp_path.iterdir()) == [
+        "KS-0417_rev_B_door.dxf",
+        "KS-0417_rev_B_door_holes.svg",
+        "KS-0417_rev_B_door_template.pdf",
+    ]
+    page.bar.setValue(97.0)
+    page.check.click()
+    assert page.verdict.text().startswith("✕")
+    assert "97.0% of its size" in page.verdict.text()
+    page.bar.setValue(100.1)
+    page.check.click()
+    assert page.verdict.text().startswith("✓")
+    kept = [(r.fact("bar"), r.fact("true")) for r in session.records if r.kind == PRINTED_TRUE]
+    assert kept == [("97", "no"), ("100.1", "yes")]
+
+
+def test_a_folder_that_cannot_be_written_is_said(
+    metal: MetalPages, said: list[tuple[str, bool]], tmp_path: Path
+) -> None:
+    metal.turn_to(2)
+    blocked = tmp_path / "file"
+    blocked.write_text("in the way")
+    metal.template.write_to(blocked / "papers")
+    assert said[-1][1]
+    assert "could not be written" in said[-1][0]
+
+
+@pytest.mark.parametrize("face", ["plate", "gland plate"])
+def test_other_surfaces_are_worked_the_same_way(metal: MetalPages, session: Session, face: str) -> None:
+    metal.face.setCurrentText(face)
+    press(metal.mark, Qt.Key.Key_Space)
+    record = next(r for r in session.records if r.kind == HOLE)
+    assert record.subject.startswith(f"hole:{face}:")
+
+
+class TestCutting:
+    @pytest.fixture
+    def plate(self, window: MainWindow) -> PlateStation:
+        window.go_to("Plate")
+        station = window.stations["Plate"]
+        assert isinstance(station, PlateStation)
+        station.cutting.click()
+        settle_window()
+        return station
+
+    def test_pieces_are_ticked_in_the_order_of_the_saw(self, plate: PlateStation, session: Session) -> None:
+        total = len(session.plan.get(CUTS))
+        first = plate.cut_tick.piece
+        plate.cut_tick.tick.click()
+        assert f"1 of {total} cut" in plate.cut_tick.words.text()
+        assert plate.cut_tick.piece != first
+        ticks = plate.cut_tick.marks(plate.view.drawing)
+        assert [mark.key for mark in ticks] == [f"piece:{first}"]
+        click_on(plate.view, f"piece:{first}")
+        assert plate.cut_tick.tick.text() == "Take back"
+        plate.cut_tick.tick.click()
+        assert f"0 of {total} cut" in plate.cut_tick.words.text()
+        assert [record.kind for record in session.records] == ["piece cut", "correction"]
+
+    def test_a_long_piece_is_measured_before_it_is_cut(
+        self, plate: PlateStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        session.edit("long", lambda job: set_practice(job, long_piece=500.0))
+        settle_window()
+        plate.cut_tick.show_piece("piece:D1")
+        plate.cut_tick.tick.click()
+        assert "measured before it is cut" in said[-1][0]
+        assert session.records == ()
