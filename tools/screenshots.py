@@ -11,8 +11,7 @@ os.environ["QT_QPA_PLATFORM"] = "offscreen"
 from PySide6.QtTest import QTest
 
 from riktig.core.build import Operation, tick_facts
-from riktig.core.circuit import entry_of
-from riktig.core.job import CircuitId, Recipe, override
+from riktig.core.job import CircuitId, override
 from riktig.core.prove import Outcome, reading_facts
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application, make_window
@@ -20,6 +19,7 @@ from riktig.desk.demo_file import demo_file
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.brief import BriefStation
 from riktig.desk.stations.circuits import CircuitsStation
+from riktig.desk.stations.door import DoorStation
 from riktig.desk.stations.plate import PlateStation
 from riktig.desk.stations.prove import ProveStation
 from riktig.desk.stations.wires import WiresStation
@@ -51,6 +51,19 @@ def work_a_while(window: MainWindow) -> None:
         session.record("reading", test.key, facts)
 
 
+def read_twice(door: DoorStation) -> None:
+    """Some dimensions of the door read by two people, of whom one has slipped."""
+    measure, session = door.metal.measure, door.session
+    keys = [one.critical.key for one in measure._judged.values()]
+    for n, key in enumerate(keys[:12]):
+        for who, by in (("I. Tveit", 0.1), ("P. Aune", 0.8 if n == 11 else -0.1)):
+            measure.go_to(key)
+            measure.who.setText(who)
+            measure.enter(round(measure._judged[key].critical.nominal + by, 1))
+    measure.go_to(keys[11])
+    session.who = "I. Tveit"
+
+
 def main() -> None:
     """Takes all pictures."""
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -58,7 +71,6 @@ def main() -> None:
     window = make_window()
     window.session.who = "I. Tveit"
     window.show()
-    take(window, "00-start")
     session = window.session
     session.open(demo_file(session))
     window.go_to("Brief")
@@ -82,10 +94,6 @@ def main() -> None:
     assert isinstance(circuits, CircuitsStation)
     session.select("element:c4.K/A1-A2")
     take(window, "02-circuits")
-    circuits.open_book()
-    circuits.chooser.choose(entry_of(Recipe.LEVEL_ALARM))
-    take(window, "17-recipe-book")
-    session.select("")
     circuits.energise()
     circuits.live.watch_circuit(CircuitId("c4"))
     for _ in range(9):
@@ -115,12 +123,29 @@ def main() -> None:
     window.go_to("Plate")
     session.select("device:c1.K")
     plate.marking.click()
-    session.select("hole:P6")
-    take(window, "04-mark-out")
     plate.marking.click()
+    session.open(demo_file(session))
     window.go_to("Door")
-    session.select("device:c1.S.start")
+    door = window.stations["Door"]
+    assert isinstance(door, DoorStation)
+    session.select("device:c4.S.select")
+    QTest.qWait(4000)
     take(window, "06-door")
+    session.select("")
+    door.marking.click()
+    for _ in range(7):
+        door.metal.mark.tick_now()
+    take(window, "04-mark-out")
+    door.metal.turn_to(1)
+    read_twice(door)
+    take(window, "19-measure-twice")
+    door.metal.turn_to(2)
+    door.metal.template.bar.setValue(97.0)
+    door.metal.template.check_print()
+    take(window, "00-template")
+    door.marking.click()
+    session.who = "I. Tveit"
+    session.open(demo_file(session, "wash-drum"))
     window.go_to("Wires")
     session.select("wire:c1.FO:96~c1.S.stop:1")
     work_a_while(window)

@@ -205,3 +205,12 @@ def test_the_passport_of_an_operator_is_its_build_up(
     assert rows["5"] == "NC block 1-2 left"
     assert rows["Contacts"] == "1 of 6 places"
     assert rows["Moved by"] == "anyone"
+
+
+def test_what_is_chosen_is_cut_from_the_side_and_the_door_does_not_jump(station: DoorStation) -> None:
+    before = station.view.size()
+    click_on(station.view, f"device:{S1}")
+    assert station.section.drawing.title == "S1, cut from the side"
+    assert station.view.size() == before
+    click_on(station.view, f"device:{Q}")
+    assert station.section.drawing.title == "Q1, cut from the side"

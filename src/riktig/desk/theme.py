@@ -199,6 +199,7 @@ def style_sheet(theme: Theme) -> str:
     QTreeView:focus, QTableView:focus {{ border: 2px solid {c["act"]}; }}
     QPushButton:checked, QPushButton#main {{ background: {c["act"]}; color: {c["on act"]};
         border-color: {c["act"]}; }}
+    QPushButton#main:disabled {{ color: {c["third"]}; background: {c["panel"]}; border-color: {c["hair"]}; }}
     QPushButton:disabled {{ color: {c["third"]}; background: {c["panel"]}; }}
     QPushButton:flat {{ border: none; background: transparent; color: {c["act"]};
         padding: 1px 2px; text-align: left; }}

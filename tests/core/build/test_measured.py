@@ -91,14 +91,14 @@ def plan() -> Plan[Job]:
 
 class TestCriticals:
     def test_every_hole_of_the_door_stands_on_two_lines(self, plan: Plan[Job]) -> None:
-        """By hand: lamps and buttons on x 115, 145, 175; y 228.5, 288.5, 348.5; the shaft at 82, 112.5; the bond at
+        """By hand: lamps and buttons on x 115, 145, 175; y 230, 290, 350; the shaft at 82, 112.5; the bond at
         345, 545; the datums; the shaft's centre and its length."""
         found = {one.key: one for one in plan.get(CRITICALS)}
         lines = {key for key in found if key.startswith("door:")}
         across = {f"door:across:{x:g}" for x in (82, 115, 145, 175, 345)}
-        down = {f"door:down:{y:g}" for y in (112.5, 228.5, 288.5, 348.5, 545)}
+        down = {f"door:down:{y:g}" for y in (112.5, 230, 290, 350, 545)}
         assert lines == across | down
-        assert found["door:down:228.5"].guards == ("device:c1.H.run#1", "device:c1.H.trip#1")
+        assert found["door:down:230"].guards == ("device:c1.H.run#1", "device:c1.H.trip#1")
         assert {key for key in found if key.startswith("datum:")} == {
             f"datum:{what}:{way}" for what in ("plate", "door") for way in ("across", "down")
         }
@@ -107,7 +107,7 @@ class TestCriticals:
 
     def test_a_hole_opens_when_both_its_lines_do(self, plan: Plan[Job]) -> None:
         found = {one.key: one for one in plan.get(CRITICALS)}
-        both = [found["door:across:145"], found["door:down:288.5"]]
+        both = [found["door:across:145"], found["door:down:290"]]
         records: list[Record] = []
         for n, one in enumerate(both):
             judged = judged_all(plan.get(CRITICALS), records, Practice())
@@ -119,8 +119,8 @@ class TestCriticals:
 
     def test_a_moved_operator_is_measured_anew(self, plan: Plan[Job]) -> None:
         job, door = plan.document, plan.get(DOOR)
-        one = next(c for c in plan.get(CRITICALS) if c.key == "door:down:288.5")
-        records = [read(288.5, "Ida", 1, one), read(288.5, "Per", 2, one)]
+        one = next(c for c in plan.get(CRITICALS) if c.key == "door:down:290")
+        records = [read(290, "Ida", 1, one), read(290, "Per", 2, one)]
         seat = door.seat(DeviceId("c1.S.start"))
         assert seat is not None
         after = Plan(move_on_door(job, door, [seat.at(seat.x, 300.0)]))
@@ -161,16 +161,16 @@ class TestCriticals:
         assert {judged[d.key].gate for d in diagonals} == {Gate.OPEN}
 
     def test_the_record_shows_every_reading_ever_taken(self, plan: Plan[Job]) -> None:
-        one = next(c for c in plan.get(CRITICALS) if c.key == "door:down:288.5")
+        one = next(c for c in plan.get(CRITICALS) if c.key == "door:down:290")
         records = [
-            read(290.0, "Ida", 1, one),
+            read(291.5, "Ida", 1, one),
             read(0, "Ida", 2, one, corrects="Ida1"),
-            read(288.5, "Ida", 3, one),
-            read(288.4, "Per", 4, one),
+            read(290, "Ida", 3, one),
+            read(289.9, "Per", 4, one),
         ]
         rows = [row for row in measured_record(plan, records).rows if row[2]]
         assert [(row[2], row[3], row[5]) for row in rows] == [
-            ("290", "Ida", "taken back"),
-            ("288.5", "Ida", ""),
-            ("288.4", "Per", "open"),
+            ("291.5", "Ida", "taken back"),
+            ("290", "Ida", ""),
+            ("289.9", "Per", "open"),
         ]

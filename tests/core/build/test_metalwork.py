@@ -65,7 +65,7 @@ def test_a_hole_that_moved_is_out_of_date_and_says_where_it_was(job: Job) -> Non
     moved = start_hole(move_on_door(job, door, [seat.at(200.0, 300.0)]))
     state = hole_states((moved,), records)[0]
     assert state.done == ()
-    assert state.stale == "drilled at 145, 288.5; it is now at 200, 300"
+    assert state.stale == "drilled at 145, 290; it is now at 200, 300"
 
 
 def test_a_hole_of_another_size_must_be_made_again_but_its_mark_stands(job: Job) -> None:

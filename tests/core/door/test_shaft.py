@@ -1,10 +1,13 @@
 """The shaft: its centre through both datums, the length to cut, and by how much a handle misses."""
 
+from dataclasses import replace
+
 import pytest
 from tests.core.circuit.builders import one_motor
 
+from riktig.core.circuit import settle
 from riktig.core.door import SHAFTS, engagement_of
-from riktig.core.job import Job, Rulebook, ShaftFitting, set_enclosure, set_practice
+from riktig.core.job import Job, Param, Recipe, Rulebook, ShaftFitting, set_enclosure, set_practice
 from riktig.core.papers import site_items
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict, apply_mend
@@ -64,7 +67,17 @@ def test_a_measured_centre_that_is_off_eats_into_what_the_wall_may_do() -> None:
 
 def test_the_inner_handle_is_there_where_the_rulebook_wants_it() -> None:
     assert not shaft_of(one_motor()).inner_handle
-    assert shaft_of(one_motor(rulebook=Rulebook.UL)).inner_handle
+    american = one_motor(rulebook=Rulebook.UL)
+    assert shaft_of(american).inner_handle
+    without = replace(
+        american,
+        circuits=tuple(
+            replace(c, params=(Param("handle inside", "no"),)) if c.recipe is Recipe.INCOMER else c
+            for c in american.circuits
+        ),
+    )
+    result = next(r for r in Plan(settle(without)).get(RULES) if r.code == "P07")
+    assert [f.message for f in result.findings] == ["Q1 has no handle inside to switch it with the door open."]
 
 
 def test_in_the_workshop_the_site_still_tries_the_handle() -> None:

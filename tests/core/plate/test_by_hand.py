@@ -46,14 +46,15 @@ HOLES_BY_HAND = {
     "PE": {(206, 456), (302, 456)},
     # Isolator: left edge 45, 54 x 68 on R1, middle (72, 102.5); door datum 10 mm further out both ways.
     "Q1": {(82, 112.5)},
-    # Operators from 0.35 x 570 = 199.5 mm down. The legend plate reaches 29 mm above a lamp: 228.5; then 60 mm apart.
+    # Operators from 0.35 x 570 = 199.5 mm down. The legend plate reaches 29 mm above a lamp: 228.5, on the next whole
+    # five 230; then 60 mm apart.
     # Of 170 mm the contactor K1 takes 91 and the overload F3 85: they leave less than S1 and S2 with their wires take
     # (58 + 30), so these stand beside them. K1 ends at x 90 on the plate, 100 on the door. The lamps (52 + 30) may not
     # stand in front of K1 either: the left one, 30 wide, begins at 100 and has its middle at 115, the other 60 on.
-    "S2": {(145, 288.5)},
-    "S1": {(145, 348.5)},
-    "H1": {(115, 228.5)},
-    "H2": {(175, 228.5)},
+    "S2": {(145, 290)},
+    "S1": {(145, 350)},
+    "H1": {(115, 230)},
+    "H2": {(175, 230)},
     "door bond": {(345, 545)},
 }
 

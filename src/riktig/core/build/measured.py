@@ -215,8 +215,8 @@ def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> 
         off = round(value - critical.nominal, 2)
         if abs(off) > critical.tolerance + 1e-9:
             said = (
-                f"{value:g} mm was read ({done.who or 'nobody named'}); the drawing says {critical.nominal:g} mm. "
-                f"It is off by {off:+.1f} mm, {critical.tolerance:g} mm is allowed: mark it again and measure again."
+                f"{value:g} mm was read by {done.who or 'nobody named'}: off by {off:+.1f} mm, "
+                f"{critical.tolerance:g} mm is allowed. Mark it again, measure again."
             )
             return Judged(critical, readings, Gate.OFF, said)
     if practice.second_reading is SecondReading.NOBODY:

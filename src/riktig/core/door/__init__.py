@@ -30,6 +30,7 @@ from riktig.core.door.edits import (
     with_seats,
 )
 from riktig.core.door.plan import SHAFT_HOLE, on_door, plan_door
+from riktig.core.door.section import draw_section
 from riktig.core.door.shaft import Engagement, Shaft, engagement_of, shafts_of
 from riktig.core.door.stack import Stack, StackItem, may_move, stack_of
 from riktig.core.plan import Derived
@@ -56,6 +57,7 @@ __all__ = [
     "door_for_me",
     "door_misfits",
     "draw_door",
+    "draw_section",
     "drop_opening",
     "engagement_of",
     "fix_door",

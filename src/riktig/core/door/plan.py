@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from math import sqrt
+from math import ceil, sqrt
 
 from riktig.core.catalogue import Mounting
 from riktig.core.circuit import Circuits, Device, Zone
@@ -27,6 +27,7 @@ LEAST_SHARE, UNDER_HANDLE = 0.2, 105.0
 """Of the door's height at least, and from the middle of the handle to the first legend, mm (chosen by us)."""
 MARGIN, GROUP_GAP, TO_HANDLE, ROW_GAP = 20.0, 20.0, 24.0, 8.0
 """Kept free at the door's edge, between groups, about the handle and between rows, mm (chosen by us)."""
+FIVE = 5.0
 BELOW_OPERATORS = 110.0
 """Kept for the nameplate below a column of operators, mm (chosen by us)."""
 STUD_INSET = 25.0
@@ -188,10 +189,12 @@ def _placed(
     handle = next((seat for seat in there if seat.is_shaft), None)
     first = handle.leaf if handle else plan.leaves[0].name
     leaves = sorted(plan.leaves, key=lambda leaf: leaf.name != first)
-    for things, share in ((behind, TOP_SHARE), (behind, 0.0), ((), TOP_SHARE), ((), 0.0)):
-        found = _fill(groups, there, leaves, plan, nameplate, share, things, plate_depth)
-        if found is not None:
-            return found
+    for things in (behind, ()):
+        for grid in (FIVE, 1.0):
+            for share in (TOP_SHARE, 0.0):
+                found = _fill(groups, there, leaves, plan, nameplate, share, things, plate_depth, grid)
+                if found is not None:
+                    return found
     # They do not all fit: below each other from the left, and what does not fit is said.
     made: list[DoorSeat] = []
     x, y = MARGIN, MARGIN
@@ -212,6 +215,7 @@ def _fill(
     share: float,
     behind: Sequence[Behind],
     plate_depth: float,
+    grid: float,
 ) -> list[DoorSeat] | None:
     """The groups in their order, each in the first free room in reading order; None when one finds none."""
     taken = [seat.body.grown(TO_HANDLE if seat.is_shaft else GROUP_GAP) for seat in there]
@@ -227,7 +231,7 @@ def _fill(
                 Rect(t.x - room.width, t.y - room.height, t.width + room.width, t.height + room.height) for t in taken
             ]
             zones += _too_deep(group, leaf, behind, plate_depth)
-            at = _free(room, leaf, top, zones)
+            at = _free(group, leaf, top, zones, grid)
             if at is not None:
                 made += _shifted(group, at.x, at.y, leaf)
                 taken.append(Rect(at.x, at.y, room.width, room.height).grown(GROUP_GAP))
@@ -265,24 +269,34 @@ def _too_deep(group: _Group, leaf: Leaf, behind: Sequence[Behind], plate_depth: 
     return zones
 
 
-def _free(room: Rect, leaf: Leaf, top: float, zones: Sequence[Rect]) -> Point | None:
-    """The first free corner for a room in reading order: the uppermost, and of those the leftmost.
+def _free(group: _Group, leaf: Leaf, top: float, zones: Sequence[Rect], grid: float) -> Point | None:
+    """The first free corner for a group in reading order: the uppermost, and of those the leftmost.
+
+    Holes stand on a grid from the datum, whole fives of mm where there is room: numbers that are quickly scribed.
 
     Args:
         zones: Where the corner may not be; their edges are allowed.
     """
-    face = leaf.face
-    for y in sorted({top, *(zone.bottom for zone in zones if zone.bottom > top)}):
+    face, room, first = leaf.face, group.room, group.seats[0]
+    dx, dy = first.x - room.x - face.x, first.y
+    lines = {_up(y, dy, grid) for y in (top, *(zone.bottom for zone in zones if zone.bottom > top))}
+    for y in sorted(lines):
         if y + room.height > face.bottom - MARGIN:
             return None
-        x = face.x + MARGIN
+        x = _up(face.x + MARGIN, dx, grid)
         spans = sorted((zone.x, zone.right) for zone in zones if zone.y < y - 0.01 and zone.bottom > y + 0.01)
         for begin, end in spans:
             if begin < x - 0.01 and end > x + 0.01:
-                x = end
-        if x + room.width <= face.right - MARGIN:
+                x = _up(end, dx, grid)
+        inside = any(begin < x - 0.01 and end > x + 0.01 for begin, end in spans)
+        if not inside and x + room.width <= face.right - MARGIN:
             return Point(x, y)
     return None
+
+
+def _up(value: float, offset: float, grid: float) -> float:
+    """The next value from here on that is on the grid with its offset."""
+    return ceil((value + offset) / grid - 1e-6) * grid - offset
 
 
 def _shifted(group: _Group, x: float, y: float, leaf: Leaf) -> list[DoorSeat]:

@@ -15,8 +15,8 @@ __all__ = ["Engagement", "Shaft", "engagement_of", "shafts_of"]
 class Shaft:
     """A shaft: its centre on the plate and on the door, each from its datum, and the length to cut, mm.
 
-    ``free`` is what stands between the switch and the handle, over which a lean tells; ``leaf`` the door it goes
-    through, from whose own datum ``on_leaf`` is measured.
+    ``inside`` is how far it goes into the switch; ``free`` what stands between switch and handle, over which a lean
+    tells; ``leaf`` the door it goes through, from whose own datum ``on_leaf`` is measured.
     """
 
     device: DeviceId
@@ -26,6 +26,7 @@ class Shaft:
     on_leaf: Point
     free: float
     length: float
+    inside: float
     inner_handle: bool
     why: Why
 
@@ -88,7 +89,7 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
         )
         on_leaf = Point(round(at.x - leaf.face.x, 1), at.y)
         inside = device.kind_id == "isolator_inner"
-        found.append(Shaft(device.id, centre, at, leaf.name, on_leaf, free + sheet, length, inside, why))
+        found.append(Shaft(device.id, centre, at, leaf.name, on_leaf, free + sheet, length, inner, inside, why))
     return tuple(found)
 
 

@@ -8,7 +8,7 @@ from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
 
 __all__ = ["draw_sheet", "hole_marks", "mark_out", "running_marks", "walk_marks"]
 
-NUMBER, PLACE = 6.2, 4.6
+NUMBER, PLACE, MOST_NUMBER = 7.0, 4.6, 12.0
 KEPT = ("plate", "door", "ruler", "rail", "duct", "legend")
 
 
@@ -19,23 +19,28 @@ def draw_sheet(sheet: Sheet) -> Drawing:
     return Drawing(sheet.width + 2 * RULER, sheet.height + RULER + 6, tuple(marks), sheet.name.capitalize())
 
 
-def mark_out(drawing: Drawing, holes: tuple[Hole, ...], face: str, left: float = 0.0) -> Drawing:
+def mark_out(
+    drawing: Drawing, holes: tuple[Hole, ...], face: str, left: float = 0.0, *, places: bool = True
+) -> Drawing:
     """The drawing with every hole of a surface: crosses, numbers, running dimensions and datum.
 
     Args:
         left: Where the surface's datum is from the drawing's, mm: that of a right door.
+        places: Each with its place written beside it; without, only the numbers, which then are larger.
     """
-    marks = [_plain(m) for m in drawing.marks if m.layer in KEPT]
+    marks = [_plain(m) for m in drawing.marks if m.layer in KEPT or _names_a_piece(m)]
     here = [hole for hole in holes if hole.face == face]
-    grown = min(grown_by(Rect(0, 0, drawing.width, drawing.height)), 1.6)
+    grown = grown_by(Rect(0, 0, drawing.width, drawing.height))
     taken: list[Rect] = []
     for hole in here:
-        marks += hole_marks(hole, Point(RULER + left, RULER), grown, taken)
+        marks += hole_marks(hole, Point(RULER + left, RULER), grown, taken, places=places)
     width = max((bounds_of(mark).right for mark in marks), default=drawing.width) + 4
     return Drawing(width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")
 
 
-def hole_marks(hole: Hole, shift: Point, grown: float = 1.0, taken: list[Rect] | None = None) -> list[Mark]:
+def hole_marks(
+    hole: Hole, shift: Point, grown: float = 1.0, taken: list[Rect] | None = None, *, places: bool = True
+) -> list[Mark]:
     """A hole: its edge, a cross, its number and its place; texts go where no other text of a hole stands."""
     x, y, r = hole.x + shift.x, hole.y + shift.y, hole.drill / 2
     key = f"hole:{hole.number}"
@@ -50,23 +55,23 @@ def hole_marks(hole: Hole, shift: Point, grown: float = 1.0, taken: list[Rect] |
         Line(x - reach, y, x + reach, y, "act", 0.3, layer="hole", key=key),
         Line(x, y - reach, x, y + reach, "act", 0.3, layer="hole", key=key),
     ]
-    place = f"{hole.x:g}, {hole.y:g}"
-    size = NUMBER * grown
+    place = f"{hole.x:g}, {hole.y:g}" if places else ""
+    below = PLACE * grown + 3 if places else 1.0
+    size = min(NUMBER * grown * (1.0 if places else 1.4), MOST_NUMBER if places else 1.4 * MOST_NUMBER)
     wide = max(len(hole.number) * size * 0.86, len(place) * PLACE * grown * 0.72)
     spots = [
-        Rect(x + reach + 0.5, y - 1.5 - size, wide, size + PLACE * grown + 3),
-        Rect(x - reach - 0.5 - wide, y - 1.5 - size, wide, size + PLACE * grown + 3),
-        Rect(x - wide / 2, y + reach + 1, wide, size + PLACE * grown + 3),
-        Rect(x - wide / 2, y - reach - 2 - size - PLACE * grown, wide, size + PLACE * grown + 3),
+        Rect(x + reach + 0.5, y - 1.5 - size, wide, size + below),
+        Rect(x - reach - 0.5 - wide, y - 1.5 - size, wide, size + below),
+        Rect(x - wide / 2, y + reach + 1, wide, size + below),
+        Rect(x - wide / 2, y - reach - 2 - size - below + 3, wide, size + below),
     ]
     free = [spot for spot in spots if not any(spot.overlap(one)[0] for one in taken or ())]
     at = (free or spots)[0]
     if taken is not None:
         taken.append(at)
-    marks += [
-        Text(at.x, at.y + size, hole.number, size, "ink", Face.PRINTED_BOLD, key=key),
-        Text(at.x, at.y + size + 1.4 + PLACE * grown, place, PLACE * grown, "second", key=key),
-    ]
+    marks.append(Text(at.x, at.y + size, hole.number, size, "ink", Face.PRINTED_BOLD, key=key))
+    if places:
+        marks.append(Text(at.x, at.y + size + 1.4 + PLACE * grown, place, PLACE * grown, "second", key=key))
     return marks
 
 
@@ -87,7 +92,12 @@ def walk_marks(walk: Sequence[Hole], shift: Point) -> list[Mark]:
     if len(walk) < 2:
         return []
     points = tuple(Point(hole.x + shift.x, hole.y + shift.y) for hole in walk)
-    return [Poly(points, "rail", 0.6, dashed=True)]
+    return [Poly(points, "third", 0.9, dashed=True)]
+
+
+def _names_a_piece(mark: Mark) -> bool:
+    """Whether it is the name of a rail or duct: the piece carries the same."""
+    return isinstance(mark, Text) and mark.key.startswith(("rail:", "duct:"))
 
 
 def _plain(mark: Mark) -> Mark:

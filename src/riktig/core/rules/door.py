@@ -8,6 +8,8 @@ from riktig.core.standards import COMMON_PRACTICE, class_keeps
 
 __all__ = ["DOOR_CLAUSES"]
 
+INNER = "NFPA 79 5.3.3 and UL 508A part 2: operable with the door open, without a tool (from memory)"
+
 
 def fittings_keep_the_class(view: View) -> ClauseResult:
     """A fitting of a lower class takes the whole enclosure down to its own."""
@@ -67,6 +69,13 @@ def handle_meets_the_shaft(view: View) -> ClauseResult:
                 Finding("P07", Verdict.FAILS, f"{tag}: {engaged.said}", f"device:{shaft.device}", clause,
                         "Cut the hole on site, from the hung panel.", Mend("Cut it on site", "shaft on site"))
             )  # fmt: skip
+        if practice.rulebook.north_american and not shaft.inner_handle:
+            findings.append(
+                Finding("P07", Verdict.FAILS, f"{tag} has no handle inside to switch it with the door open.",
+                        f"device:{shaft.device}", INNER, "Say yes to a handle inside in the incomer's circuit.")
+            )  # fmt: skip
+        if shaft.inner_handle:
+            evidence.append(f"{tag}: a handle inside, pulled on purpose, without a tool")
         if shaft.free < 0:
             findings.append(
                 Finding("P07", Verdict.FAILS, f"{tag} stands {-shaft.free:.0f} mm through the door.",

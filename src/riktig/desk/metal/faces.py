@@ -47,4 +47,4 @@ def face_drawing(session: Session, face: str) -> Drawing:
     else:
         bare, left = draw_sheet(sheet_of(session, face)), 0.0
     bare = replace(bare, marks=tuple(mark for mark in bare.marks if mark.layer != "legend"))
-    return mark_out(bare, holes_on(session, face), face, left)
+    return mark_out(bare, holes_on(session, face), face, left, places=False)

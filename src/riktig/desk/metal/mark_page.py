@@ -1,7 +1,7 @@
 """One hole at a time, large: where it is from the datum, with what it is made, and what is done to it."""
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from riktig.core.build import (
@@ -40,6 +40,8 @@ CAUTION = (
 )
 SAID = {Tool.PUNCH: "punched through", Tool.HOLE_SAW: "sawn out", Tool.CUT: "cut out", Tool.TAP: "drilled and tapped"}
 """What a hole is when it is made, other than drilled."""
+LARGE, SMALL = 46, 26
+"""Points of the two numbers: as large as there is room for (chosen by us: read from a metre)."""
 NAMES = {HoleWork.MARKED: "Mark", HoleWork.PUNCHED: "Punch", HoleWork.MADE: "Drill", HoleWork.DEBURRED: "Deburr"}
 
 
@@ -97,7 +99,7 @@ class MarkPage(QWidget):
         self.title, self.across, self.down = plain_label(""), plain_label(""), plain_label("")
         self.title.setFont(words_font(32, mono=True, bold=True))
         for label, name in ((self.across, "Across from the datum"), (self.down, "Down from the datum")):
-            label.setFont(words_font(44, mono=True, bold=True))
+            label.setFont(words_font(LARGE, mono=True, bold=True))
             label.setAccessibleName(name)
             # A long number must not push the card wider.
             label.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
@@ -196,6 +198,7 @@ class MarkPage(QWidget):
         self.title.setText(hole.number)
         self.across.setText(f"→ {hole.x:g}")
         self.down.setText(f"↓ {hole.y:g}")
+        self._fit_numbers()
         self.tool.setText(hole.tool_said)
         self.purpose.setText(f"for {hole.purpose}" + (f", {hole.rating.split(',')[0]}" if hole.rating else ""))
         self.note.setText(hole.note)
@@ -214,6 +217,25 @@ class MarkPage(QWidget):
     def _word(self, state: HoleState) -> str:
         made = self.work is HoleWork.MADE
         return SAID.get(state.hole.tool, self.work.value) if made else self.work.value
+
+    def _fit_numbers(self) -> None:
+        """The two numbers as large as the card is wide, and both alike."""
+        longest = max((self.across.text(), self.down.text()), key=len)
+        wide = QFontMetrics(words_font(LARGE, mono=True, bold=True)).horizontalAdvance(longest)
+        room = max(self.across.width(), 200)
+        font = words_font(max(min(LARGE, LARGE * room / (wide + 4)), SMALL), mono=True, bold=True)
+        self.across.setFont(font)
+        self.down.setFont(font)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """The numbers keep to the card."""
+        super().resizeEvent(event)
+        self._fit_numbers()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        """The numbers keep to the card."""
+        super().showEvent(event)
+        self._fit_numbers()
 
     def _overlay(self, walk: list[HoleState], state: HoleState) -> list[Mark]:
         shift = origin_of(self.session, self.face)
@@ -238,7 +260,7 @@ class MarkPage(QWidget):
             saved = 1 - order.walk / order.row_by_row if order.row_by_row else 0.0
             return f"{at} of {len(walk)}  ·  a walk of {order.walk / 1000:.1f} m, {saved:.0%} less than row by row"
         rounds = [one for one in order.rounds if any(h.number == self.number for h in one.holes)]
-        tool = f"  ·  {rounds[0].tool}: {len(rounds[0].holes)} holes" if rounds else ""
+        tool = f"  ·  {rounds[0].tool}: {len(rounds[0].holes)} of them" if rounds else ""
         return f"{at} of {len(walk)}  ·  {len(order.rounds)} tools, each taken in hand once{tool}"
 
     def _chosen(self, key: str) -> None:

@@ -27,7 +27,7 @@ class NumberPad(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.text = ""
         self.shown = plain_label("")
-        self.shown.setFont(words_font(30, mono=True, bold=True))
+        self.shown.setFont(words_font(26, mono=True, bold=True))
         self.shown.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.shown.setAccessibleName("Reading in mm")
         grid = QGridLayout()
@@ -36,7 +36,7 @@ class NumberPad(QWidget):
         for row, line in enumerate(("789", "456", "123", f".0{BACK}")):
             for column, sign in enumerate(line):
                 key = QPushButton(sign)
-                key.setMinimumSize(KEY, KEY - 10)
+                key.setMinimumSize(KEY, KEY - 14)
                 key.setFont(words_font(18, mono=True, bold=True))
                 key.setFocusPolicy(Qt.FocusPolicy.NoFocus)
                 key.setAccessibleName({BACK: "Back", ".": "Point"}.get(sign, sign))

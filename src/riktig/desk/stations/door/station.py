@@ -13,6 +13,7 @@ from riktig.core.door import (
     DOOR_DRAWING,
     SHAFTS,
     door_for_me,
+    draw_section,
     engagement_of,
     in_column,
     in_row,
@@ -22,7 +23,7 @@ from riktig.core.door import (
     spread_on_door,
     things_behind,
 )
-from riktig.core.geometry import Align, Face, Mark, Point, Rect, Text
+from riktig.core.geometry import Align, Drawing, Face, Mark, Point, Rect, Text
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId
 from riktig.core.papers import device_of
@@ -33,12 +34,20 @@ from riktig.desk.session import Session
 from riktig.desk.stations.door.gestures import DoorGesture, DoorHost, moved_marks
 from riktig.desk.stations.door.openings_row import OpeningsRow
 from riktig.desk.theme import Theme
-from riktig.desk.widgets import Station, plain_label, show_only
+from riktig.desk.widgets import Station, plain_label, row_of, show_only
 
 __all__ = ["DoorStation"]
 
 WHOLE = 0.8
 """A door whose operators reach over so much of it is shown whole (chosen by us)."""
+SMALL_DOOR = 800.0
+"""A door up to this height is legible as a whole, mm (chosen by us)."""
+NOTHING_CUT = Drawing(
+    260,
+    120,
+    (Text(130, 60, "Choose an operator: how deep it reaches is shown here.", 6.0, "third", align=Align.MIDDLE),),
+    "Nothing chosen",
+)
 HINT = (
     "Drag operators; they catch on each other's lines. Ctrl and click, or a frame, chooses several. Arrow keys: 1 mm, "
     "with Shift 10 mm; L locks. The handle stands over the isolator: move that on the plate."
@@ -55,7 +64,8 @@ def _home(door: DoorPlan, *, behind: bool) -> Rect | None:
         return None
     right = max(seat.body.right for seat in door.seats) + 2.5 * RULER
     low = max(seat.body.bottom for seat in door.seats) + 2.5 * RULER
-    if right > WHOLE * door.face.width and low > WHOLE * door.face.height:
+    small = door.face.height <= SMALL_DOOR
+    if small or (right > WHOLE * door.face.width and low > WHOLE * door.face.height):
         return None
     right, low = min(right, door.face.width + 2 * RULER), min(low, door.face.height + RULER)
     return Rect(door.face.width + 2 * RULER - right if behind else 0.0, 0.0, right, low)
@@ -110,7 +120,12 @@ class DoorStation(Station):
         bar = (self.plan_button, self.lock, self.arrange, self.behind, self.shadows, self.marking, None)
         self.add_bar(bar)
         self.add_body(self.words, 0)
-        self.add_body(self.view)
+        self.section = DrawingView("Cut from the side")
+        self.section.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        pictures = row_of(())
+        pictures.addWidget(self.view, 5)
+        pictures.addWidget(self.section, 3)
+        self.add_body(pictures)
         self.add_body(self.metal)
         self.add_body(self.shaft, 0)
         self.add_body(self.openings, 0)
@@ -122,7 +137,7 @@ class DoorStation(Station):
     def refresh(self) -> None:
         """Shows the door of now, and what does not fit."""
         marking = self.marking.isChecked()
-        normal = (self.view, self.shaft, self.openings, self.hint, self.words)
+        normal = (self.view, self.section, self.shaft, self.openings, self.hint, self.words)
         show_only((self.metal, marking), *((widget, not marking) for widget in normal))
         for button in (self.plan_button, self.lock, self.arrange, self.behind, self.shadows):
             button.setVisible(not marking)
@@ -186,6 +201,19 @@ class DoorStation(Station):
         if not behind and len(seats) == 1 and not bad:
             marks = self._legend_of(seats[0])
         self.view.set_overlay(marks)
+        self._show_section()
+
+    def _show_section(self) -> None:
+        """The cut through what is chosen, when it is one."""
+        door, plan = self._door(), self.session.plan
+        seat = door.seat(self.chosen[0]) if len(self.chosen) == 1 else None
+        if seat is None:
+            self.section.show_drawing(NOTHING_CUT)
+            return
+        box = self.session.job.enclosure
+        shaft = next((one for one in plan.get(SHAFTS) if one.device == seat.device), None)
+        things = things_behind(plan.get(LAYOUT), box)
+        self.section.show_drawing(draw_section(seat, things, box, plan.get(NAMES).tag, shaft))
 
     def _legend_of(self, seat: DoorSeat) -> list[Mark]:
         """The legend of the one that is chosen, large enough to read at this zoom."""
@@ -274,6 +302,7 @@ class DoorStation(Station):
         """Turns to another theme."""
         super().set_theme(theme)
         self.view.set_theme(theme)
+        self.section.set_theme(theme)
         self.metal.set_theme(theme)
 
     def show_selection(self, key: str) -> None:

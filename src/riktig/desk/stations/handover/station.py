@@ -18,10 +18,11 @@ from riktig.desk.widgets import Station, plain_label, row_of
 __all__ = ["HandoverStation"]
 
 _PAPERS = (
-    ("PDF set", "sheets, plate and door to scale, mark-out, strips, labels, schedules, records"),
+    ("PDF set", "sheets, plate and door to scale, mark-out, strips, labels, schedules, records, the list for the site"),
     ("XLSX", "every schedule on a sheet of its own"),
     ("CSV", "every schedule as a file with stable keys, for your own sheets and label machine"),
-    ("DXF and SVG", "plate and door with holes, true to scale; sheets"),
+    ("Templates", "every surface at true size on A4, with a bar to check the print by"),
+    ("DXF and SVG", "holes of every surface for a machine, a layer a tool; plate, door and sheets drawn"),
     ("JSON", "the whole job, to bring into Riktig again"),
 )
 
