@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.circuit.builders import one_motor
 
-from riktig.core.circuit import NAMES, settle
+from riktig.core.circuit import CIRCUITS, NAMES, settle
 from riktig.core.door import (
     DOOR,
     SHAFTS,
@@ -28,6 +28,9 @@ from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId, DoorFix, DoorPlace, HingeSide, Job, add_load, set_box, set_enclosure
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, DoorPlan, to_door, to_plate
+from riktig.core.prove import TESTS
+from riktig.core.rules import RULES, Verdict
+from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job
 
 Q1, S1, S2, H1 = (DeviceId(one) for one in ("c0.Q", "c1.S.stop", "c1.S.start", "c1.H.run"))
@@ -271,3 +274,26 @@ def test_the_same_input_gives_the_same_door(shed: Job) -> None:
     again = plan_door(*plan.inputs_of(DOOR))
     assert again == plan.get(DOOR)
     assert plan.get(SHAFTS)[0].on_door == Point(130.0, 181.8)
+
+
+def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
+    """The hinge is no bond: the right door has a stud, an earth conductor and its bonding test of its own."""
+    job = settle(set_enclosure(set_box(one_motor(), 800.0, 1000.0, 300.0), doors=2))
+    old = door_of(job)
+    seat = old.seat(S2)
+    assert seat is not None
+    plan = Plan(move_on_door(job, old, [seat.at(600.0, 400.0)]))
+    tags, wires = plan.get(NAMES).tag, plan.get(WIRING).wires
+    bonds = {device.id for device in plan.get(CIRCUITS).devices if device.purpose.startswith("bond of the")}
+    assert bonds == {"c0.E.door", "c0.E.door2"}
+    earth = {w.end.pin for w in wires if w.colour == "green-yellow"} | {
+        w.start.pin for w in wires if w.colour == "green-yellow"
+    }
+    assert {"c0.E.door:1", "c0.E.door2:1"} <= earth
+    mm2 = {w.mm2 for w in wires if "E.door" in w.key}
+    assert len(mm2) == 1, "both by the supply conductor"
+    assert {t.key for t in plan.get(TESTS).tests} >= {"bond:c0.E.door:1", "bond:c0.E.door2:1"}
+    assert tags[DeviceId("c0.E.door2")] != tags[DeviceId("c0.E.door")]
+    to_right = [w for w in wires if "c1.S.start" in w.key]
+    assert to_right
+    assert next(r for r in plan.get(RULES) if r.code == "E09").verdict is Verdict.MEETS

@@ -100,4 +100,4 @@ def test_the_nameplate_and_the_bond_lie_on_the_door_clear_of_the_operators() -> 
     door = Plan(one_motor()).get(DOOR)
     assert door.nameplate.sticks_out_of(door.face) == 0
     assert all(s.y + 30 < door.nameplate.y for s in door.seats)
-    assert door.face.holds(door.stud)
+    assert door.face.holds(door.studs[0])

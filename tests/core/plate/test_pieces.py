@@ -75,7 +75,7 @@ def test_practice_decides_the_screws_and_who_cuts_the_shaft_hole(demo: Job) -> N
 def test_the_hinge_decides_where_the_loom_crosses(demo: Job, side: HingeSide, x: float) -> None:
     door = Plan(set_enclosure(demo, hinge=side)).get(DOOR)
     assert door.hinge_x == x
-    assert abs(door.stud.x - x) == 25
+    assert abs(door.studs[0].x - x) == 25
 
 
 def test_the_mark_out_shows_each_hole_once_at_its_place(plan: Plan[Job]) -> None:

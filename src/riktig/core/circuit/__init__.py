@@ -61,6 +61,7 @@ from riktig.core.circuit.power_sheets import POWER_BOTTOM
 from riktig.core.circuit.scripts import ahead_of, script_of
 from riktig.core.circuit.sheet_model import LINE_GAP, Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
+from riktig.core.circuit.supplies import DOOR_BONDS
 from riktig.core.circuit.tags import by_tags, device_places
 from riktig.core.circuit.tally import DOOR, PLATE, Ends, Tally, place_of, tally_all
 from riktig.core.circuit.trace import Step, Trace, Way, trace, trace_line
@@ -71,6 +72,7 @@ __all__ = [
     "BOOK",
     "CIRCUITS",
     "DOOR",
+    "DOOR_BONDS",
     "FAULTS",
     "INSERTS",
     "LINE_GAP",

@@ -15,9 +15,8 @@ from riktig.core.plan import Derived
 
 __all__ = ["CIRCUITS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS", "SHEET_PEN", "TALLY"]
 
-CIRCUITS = Derived(
-    "circuits", tuple(attrgetter(name) for name in ("circuits", "loads", "supply", "practice", "signals")), expand
-)
+_READS = ("circuits", "loads", "supply", "practice", "signals", "enclosure.doors")
+CIRCUITS = Derived("circuits", tuple(attrgetter(name) for name in _READS), expand)
 NETS = Derived("nets", (CIRCUITS,), find_nets)
 NAMES = Derived(
     "names", (CIRCUITS, NETS, *map(attrgetter, ("practice", "tags", "numbers", "last_number", "printed"))), name_all

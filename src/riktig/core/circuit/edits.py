@@ -311,7 +311,7 @@ def mark_printed(job: Job, written: Job | None = None) -> Job:
 
 
 def _expanded(job: Job) -> Circuits:
-    return expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    return expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
 
 
 def _refuse_new_clashes(before: Job, after: Job) -> None:

@@ -143,14 +143,18 @@ def expand(
     supply: Supply,
     practice: Practice,
     signals: tuple[Signal, ...] = (),
+    doors: int = 1,
 ) -> Circuits:
     """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``.
 
     A circuit of which nothing changed is not made again: its devices and rungs are the same objects.
+
+    Args:
+        doors: Of the enclosure: each is bonded by itself.
     """
     return _RECENT.get(
-        (circuits, loads, supply, practice, signals),
-        lambda: _Expansion(circuits, loads, supply, practice, signals).done(),
+        (circuits, loads, supply, practice, signals, doors),
+        lambda: _Expansion(circuits, loads, supply, practice, signals, doors).done(),
     )
 
 
@@ -183,7 +187,9 @@ class _Expansion:
         supply: Supply,
         practice: Practice,
         signals: tuple[Signal, ...],
+        doors: int,
     ) -> None:
+        self.doors = doors
         self.circuits = all_circuits(circuits, loads, supply, practice, signals)
         self.ground = job_footing(circuits, loads, supply, practice, signals)
         self.loads = {load.id: load for load in loads}
@@ -275,7 +281,7 @@ class _Expansion:
         ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
         of_line = max(feeds) if blocks else 0
         thick = self.ground.supply.upstream_a > THICK_A
-        return incomer(circuit, self.ground, earths, of_line, neutrals if ways or thick else 0, ahead)
+        return incomer(circuit, self.ground, earths, of_line, neutrals if ways or thick else 0, ahead, self.doors)
 
     def _made(self, circuit: Circuit) -> Yield | None:
         """What the recipe of a circuit yields; None when it cannot be drawn."""

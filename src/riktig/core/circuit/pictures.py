@@ -69,7 +69,7 @@ def _that_implies(job: Job, recipe: Recipe) -> Job:
 
 
 def _cropped(job: Job, mine: CircuitId) -> Drawing:
-    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
     nets = find_nets(circuits)
     names = names_of(job, circuits, nets)
     sheets = lay_out(circuits)

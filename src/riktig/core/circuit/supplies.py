@@ -20,6 +20,7 @@ from riktig.core.job import Circuit, EarthScheme, Load, Protection, RelayCommons
 __all__ = [
     "AHEAD",
     "BAR_POINTS",
+    "DOOR_BONDS",
     "control_supply",
     "dc_supply",
     "incomer",
@@ -38,6 +39,8 @@ AHEAD = ("in.L1", "in.L2", "in.L3")
 """The lines ahead of the main switch: alive whatever its position."""
 PHASES = ("L1", "L2", "L3")
 POLES = "1-2/3-4/5-6"
+DOOR_BONDS = ("door", "door2")
+"""End the ids of the studs of the doors, the left one first."""
 BAR_POINTS = 7
 """Points the first eight-way bar serves: one way links a further bar, which gives two of its own for its links."""
 BLOCK_TAPS = 7
@@ -45,7 +48,13 @@ BLOCK_TAPS = 7
 
 
 def incomer(
-    circuit: Circuit, footing: Footing, earth_points: int, taps: int = 0, neutrals: int = 0, ahead: tuple[str, ...] = ()
+    circuit: Circuit,
+    footing: Footing,
+    earth_points: int,
+    taps: int = 0,
+    neutrals: int = 0,
+    ahead: tuple[str, ...] = (),
+    doors: int = 1,
 ) -> Yield:
     """The supply terminals, the main isolator, the earth bar and the bonds of the box.
 
@@ -55,6 +64,7 @@ def incomer(
         earth_points: Bonds that the other circuits ask for; the bars are made for all.
         taps: Feeds of the first line that distribution blocks are made for; 0 without blocks.
         neutrals: Neutrals of ways; each gets a way of the neutral bar.
+        doors: Of the enclosure: a bond each.
         ahead: Lines that something is tapped from ahead of the main switch.
     """
     sk = Sketch(circuit.id, "", footing)
@@ -74,8 +84,10 @@ def incomer(
     bars = [f"NB{n or ''}" for n in range(_bars_for(neutrals))] if supply.neutral else []
     for bar in bars:
         sk.add(bar, "neutral_bar", Zone.PLATE, "neutral bar")
+    second = (("E.door2", "stud", Zone.DOOR, "bond of the right door"),) if doors > 1 else ()
     bonds = (
-        ("E.door", "stud", Zone.DOOR, "door bond"),
+        ("E.door", "stud", Zone.DOOR, "bond of the left door" if second else "door bond"),
+        *second,
         ("E.plate", "stud", Zone.PLATE, "mounting plate bond"),
         ("E.box", "stud", Zone.PLATE, "enclosure bond"),
     )

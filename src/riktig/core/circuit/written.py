@@ -24,7 +24,7 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
     Raises:
         RiktigError: something in it cannot be, with the place of every fault (``$.rungs[2].path``).
     """
-    known = expand(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    known = expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
     number = max((int(c.id[1:]) for c in job.circuits if c.id[1:].isdecimal()), default=0) + 1
     circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), Recipe.FREE, title=title.strip())
     faults: list[Fault] = []

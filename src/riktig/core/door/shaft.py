@@ -75,7 +75,7 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
         leaf = min(leaves_of(enclosure), key=lambda one: abs(at.x - one.face.centre.x) - one.face.width / 2)
         free = enclosure.plate_depth - seat.part.depth
         sheet, inner, outer = enclosure.door_thickness, practice.shaft_in_switch, practice.shaft_in_handle
-        length = round(free + sheet + inner + outer, 1)
+        length = max(round(free + sheet + inner + outer, 1), 0.0)
         why = Why(
             "Shaft of the isolator",
             "The centre goes from the plate over the box to the door, through the datums of both; the shaft bridges "
@@ -106,7 +106,7 @@ def engagement_of(shaft: Shaft, practice: Practice, skew: float | None = None, o
     lean = practice.wall_skew if skew is None else skew
     left = max(practice.handle_tolerance - abs(off), 0.0)
     return Engagement(
-        shaft.free * lean / 1000.0,
+        max(shaft.free, 0.0) * lean / 1000.0,
         abs(off),
         practice.handle_tolerance,
         left / shaft.free * 1000.0 if shaft.free > 0 else 0.0,

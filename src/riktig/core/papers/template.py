@@ -88,7 +88,7 @@ def _cuts(length: float, room: float, spans: Sequence[tuple[float, float]]) -> t
         most = cuts[-1] + room
         least = max(length - (left - 1) * room, cuts[-1] + 1.0)
         even = cuts[-1] + (length - cuts[-1]) / left
-        steps = int((most - least) // 0.5) + 1
+        steps = max(int((most - least) // 0.5) + 1, 1)
         choices = [least + 0.5 * n for n in range(steps)]
         clear = [x for x in choices if not any(a < x < b for a, b in spans)]
         nearest = min(clear or choices, key=lambda x: abs(x - even))

@@ -85,7 +85,7 @@ class _Shell:
         self.plate = Rect(0, 0, enclosure.plate_width, enclosure.plate_height)
         self.depth = enclosure.plate_depth
         self.turned = enclosure.field_entry is EntrySide.TOP
-        self.duct = min(practice.duct_width, (self.plate.width - 2 * EDGE - LEAST_RUN) / 2)
+        self.duct = min(practice.duct_width, max((self.plate.width - 2 * EDGE - LEAST_RUN) / 2, 1.0))
         self.left, self.right = EDGE + self.duct, self.plate.width - EDGE - self.duct
         self.beside = max((b.width + BAR_GAP for b in blocks if is_beside(b)), default=0.0)
 
@@ -208,7 +208,8 @@ def _ducts_for(rails: tuple[Rail, ...], highest: list[float], shell: _Shell) -> 
     if not rails:
         return ()
     plate, width = shell.plate, shell.duct
-    foot = min(plate.height - STUD_FOOT, rails[-1].y + UPRIGHT_PAST_RAIL)
+    # On a plate too small for it, furniture has next to no size: what stands on it says by how much it lacks room.
+    foot = max(min(plate.height - STUD_FOOT, rails[-1].y + UPRIGHT_PAST_RAIL), EDGE + 1.0)
     uprights = [
         Duct(1, Rect(EDGE, EDGE, width, foot - EDGE), True),
         Duct(2, Rect(plate.width - EDGE - width, EDGE, width, foot - EDGE), True),
@@ -219,7 +220,7 @@ def _ducts_for(rails: tuple[Rail, ...], highest: list[float], shell: _Shell) -> 
         if shell.turned and index == 0:
             continue
         y = rail.y - highest[min(index, len(highest) - 1)] - width
-        levels.append(Duct(3 + len(levels), Rect(left, round(y, 1), plate.width - 2 * left, width), False))
+        levels.append(Duct(3 + len(levels), Rect(left, round(y, 1), max(plate.width - 2 * left, 1.0), width), False))
     return (*uprights, *levels)
 
 

@@ -152,11 +152,6 @@ class DoorPlan:
         counted = {leaf.name: sum(seat.leaf == leaf.name for seat in self.seats) for leaf in self.leaves}
         return max(self.leaves, key=lambda leaf: counted[leaf.name]).hinge_x
 
-    @property
-    def stud(self) -> Point:
-        """The bond of the door that the loom crosses to."""
-        return min(self.studs, key=lambda stud: abs(stud.x - self.hinge_x))
-
     def leaf(self, name: str) -> Leaf:
         """The door of that name.
 
@@ -204,7 +199,7 @@ def leaves_of(enclosure: Enclosure) -> tuple[Leaf, ...]:
     if enclosure.doors == 1:
         right = enclosure.hinge is HingeSide.RIGHT
         return (Leaf(Surface.DOOR.value, Rect(0, 0, width, height), width if right else 0.0),)
-    half = enclosure.width / 2 - 2 * DOOR_FOLD_MM
+    half = max(enclosure.width / 2 - 2 * DOOR_FOLD_MM, 1.0)
     left = Leaf(Surface.LEFT_DOOR.value, Rect(0, 0, half, height), 0.0)
     return (left, Leaf(Surface.RIGHT_DOOR.value, Rect(width - half, 0, half, height), width))
 

@@ -1,6 +1,6 @@
 """Clauses about protective conductors and bonds."""
 
-from riktig.core.circuit import NetClass
+from riktig.core.circuit import DOOR_BONDS, NetClass
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import conductor_name, nec_protective_size, protective_section
@@ -34,7 +34,7 @@ def protective_sections(view: View) -> ClauseResult:
         if small:
             need = LEAST_MM2
         evidence.append(f"{wire.end.label}: {conductor_name(wire.mm2)} for {conductor_name(phase)} phase")
-        door_bond = wire.end.pin.endswith("E.door:1")
+        door_bond = wire.end.pin.rsplit(":", 1)[0].rpartition(".")[2] in DOOR_BONDS
         if wire.mm2 < need and not door_bond:
             findings.append(
                 Finding(

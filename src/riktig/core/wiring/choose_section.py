@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from riktig.core.circuit import Device, NetClass
+from riktig.core.circuit import DOOR_BONDS, Device, NetClass
 from riktig.core.job import DeviceId, PinId, Practice
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import Why, conductor_name
@@ -113,7 +113,7 @@ class SectionChooser:
     def _earth_section(self, point: PinId) -> tuple[float, Why]:
         owner, _ = owner_of(point)
         load = self._sizing.load_of(self._devices[owner].circuit)
-        if owner.endswith("E.door"):
+        if owner.rpartition(".")[2] in DOOR_BONDS:
             mm2, of = self._sizing.door_bond_mm2, "the supply conductor"
             source = "IEC 61439-1 Table 3, from memory"
         elif load:

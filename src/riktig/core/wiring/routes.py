@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from riktig.core.catalogue import Side
-from riktig.core.circuit import Device, Zone
+from riktig.core.circuit import DOOR_BONDS, Device, Zone
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinId, Practice, pin_id
 from riktig.core.plate import DoorPlan, Layout, Leaf, meets, to_door
@@ -192,8 +192,9 @@ class Router:
             if device.zone is not Zone.DOOR:
                 continue
             if device.kind_id == "stud":
-                if self._door.leaf_at(self._door.stud.x) == leaf:
-                    spots.append((pin_id(device.id, "1"), self._door.stud))
+                at = min(DOOR_BONDS.index(device.id.rpartition(".")[2]), len(self._door.studs) - 1)
+                if self._door.leaves[at] == leaf:
+                    spots.append((pin_id(device.id, "1"), self._door.studs[at]))
                 continue
             seat = self._door.seat(device.id)
             if seat and seat.leaf == leaf.name:
