@@ -113,6 +113,7 @@ def test_readings_that_disagree_keep_it_shut_and_say_by_how_much(metal: MetalPag
     read(metal, 145.2, "Ida")
     assert measure._judged[key].gate is Gate.OPEN
     assert measure.key != key, "the next one comes up"
+    assert session.who == "Ida", "the window goes on under its own name"
     kept = [(r.who, r.fact("value")) for r in session.records if r.kind == MEASURED]
     assert kept == [("Ida", "144.6"), ("Per", "145.4"), ("Ida", "145.2")], "nothing is erased"
     measure.go_to(key)

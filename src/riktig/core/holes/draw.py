@@ -9,7 +9,7 @@ from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
 __all__ = ["draw_sheet", "hole_marks", "mark_out", "running_marks", "walk_marks"]
 
 NUMBER, PLACE, MOST_NUMBER = 7.0, 4.6, 12.0
-KEPT = ("plate", "door", "ruler", "rail", "duct", "legend")
+KEPT = ("plate", "door", "ruler", "rail", "duct")
 
 
 def draw_sheet(sheet: Sheet) -> Drawing:

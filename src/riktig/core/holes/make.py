@@ -211,11 +211,11 @@ def _tapped(at: Point, thread: str, purpose: str, key: str, where: str) -> Hole:
 
 
 def _along(length: float, end: float, pitch: float) -> list[float]:
-    """Distances of screws along a piece: ``end`` from both ends, never further than ``pitch``."""
+    """Distances of screws along a piece: ``end`` from both ends, never further than ``pitch``; whole mm between."""
     end = min(end, length / 4)
     span = length - 2 * end
     gaps = max(int(-(-span // pitch)), 1)
-    return [end + span * n / gaps for n in range(gaps + 1)]
+    return [end if n == 0 else length - end if n == gaps else round(end + span * n / gaps) for n in range(gaps + 1)]
 
 
 def _along_rail(rail: Rail) -> list[Point]:

@@ -17,7 +17,7 @@ from riktig.core.papers.machine import sheet_svg, write_machine_dxf
 from riktig.core.papers.pdf import Page, SetHead, write_set
 from riktig.core.papers.pdf import Sheet as Paper
 from riktig.core.papers.record import build_record, measured_record, metal_record, test_record
-from riktig.core.papers.schedules import SCHEDULES, schedule
+from riktig.core.papers.schedules import SCHEDULES, holes_of, schedule
 from riktig.core.papers.schedules_plate import plate_parts
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, write_xlsx
@@ -28,6 +28,8 @@ from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Progress
 
+SMALL_SURFACE = 700.0
+"""Up to this size the places of holes are legible beside them on a page, mm (chosen by us)."""
 __all__ = ["export_all", "export_metal", "export_page", "file_stem"]
 
 
@@ -45,20 +47,26 @@ def pages_of(plan: Plan[Job]) -> list[Page]:
     return [
         *(Page(drawing) for drawing in plan.get(SHEET_DRAWINGS)),
         Page(plate, to_scale=True),
-        Page(mark_out(plate, holes, "plate"), to_scale=True),
+        _marked(plan, plate, "plate"),
         Page(door, to_scale=True),
         Page(plan.get(DOOR_BEHIND), to_scale=True),
-        *(Page(mark_out(door, holes, leaf.name, leaf.face.x), to_scale=True) for leaf in plan.get(DOOR).leaves),
+        *(_marked(plan, door, leaf.name, leaf.face.x) for leaf in plan.get(DOOR).leaves),
         *(
-            Page(mark_out(draw_sheet(sheet), holes, sheet.name), to_scale=True)
+            _marked(plan, draw_sheet(sheet), sheet.name)
             for sheet in plan.get(SHEETS)
-            if "gland" in sheet.name
-            or (any(hole.face == sheet.name for hole in plan.get(METAL_HOLES)) and "side" in sheet.name)
+            if "gland" in sheet.name or ("side" in sheet.name and any(hole.face == sheet.name for hole in holes))
         ),
         *(Page(drawing) for drawing in plan.get(STRIP_DRAWINGS)),
         *(Page(draw_medium(labels, medium), to_scale=True) for medium in Medium),
         Page(draw_cards(plan.get(CARDS)), to_scale=True),
     ]
+
+
+def _marked(plan: Plan[Job], drawing: Drawing, face: str, left: float = 0.0) -> Page:
+    """A surface marked out with the list of its holes beside it; on a large one the places stand in the list alone."""
+    places = max(drawing.width, drawing.height) <= SMALL_SURFACE
+    marked = mark_out(drawing, plan.get(HOLES), face, left, places=places)
+    return Page(marked, to_scale=True, parts=holes_of(plan, face))
 
 
 def export_all(

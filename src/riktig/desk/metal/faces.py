@@ -1,7 +1,5 @@
 """The surfaces that can be worked on, and how each is drawn."""
 
-from dataclasses import replace
-
 from riktig.core.door import DOOR, DOOR_DRAWING
 from riktig.core.geometry import Drawing, Point
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet, draw_sheet, mark_out
@@ -46,5 +44,4 @@ def face_drawing(session: Session, face: str) -> Drawing:
         bare, left = plan.get(DOOR_DRAWING), doors[face]
     else:
         bare, left = draw_sheet(sheet_of(session, face)), 0.0
-    bare = replace(bare, marks=tuple(mark for mark in bare.marks if mark.layer != "legend"))
     return mark_out(bare, holes_on(session, face), face, left, places=False)

@@ -60,7 +60,7 @@ class MarkPage(QWidget):
         self._order: MarkOut | None = None
         self._states: dict[str, HoleState] = {}
         self.view = DrawingView("Surface marked out")
-        self.view.chosen.connect(self._chosen)
+        self.view.chosen.connect(self.choose)
         self.view.on_key = self.take_key
         self.words = plain_label("", "second", wraps=True)
         self.caution = plain_label(CAUTION, "judgement", wraps=True)
@@ -263,7 +263,8 @@ class MarkPage(QWidget):
         tool = f"  ·  {rounds[0].tool}: {len(rounds[0].holes)} of them" if rounds else ""
         return f"{at} of {len(walk)}  ·  {len(order.rounds)} tools, each taken in hand once{tool}"
 
-    def _chosen(self, key: str) -> None:
+    def choose(self, key: str) -> None:
+        """Turns to a hole by its selection key; nothing happens when it is on another surface."""
         number = key.removeprefix("hole:")
         if key.startswith("hole:") and number in self._states:
             self.number = number

@@ -149,10 +149,13 @@ class MeasurePage(QWidget):
         one = self._judged.get(self.key)
         if one is None:
             return
-        self.session.who = self.who.text().strip()
-        if not self.session.record(MEASURED, self.key, measured_facts(one.critical, value)):
+        key, mine = self.key, self.session.who
+        # Whoever reads is named here; the rest of the window goes on under the name it had.
+        self.session.who = self.who.text().strip() or mine
+        written = self.session.record(MEASURED, key, measured_facts(one.critical, value))
+        self.session.who = mine
+        if not written:
             return
-        key = self.key
         self.refresh()
         if self._judged[key].gate is Gate.OPEN:
             self._next_after(key)

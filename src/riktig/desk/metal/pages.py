@@ -82,7 +82,7 @@ class MetalPages(QWidget):
     def show_hole(self, number: str) -> None:
         """Turns to a hole that was chosen elsewhere, when it is on this surface."""
         if self.stack.currentWidget() is self.mark:
-            self.mark._chosen(f"hole:{number}")
+            self.mark.choose(f"hole:{number}")
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QMenu
+from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.circuit import NAMES
 from riktig.core.door import (
@@ -125,7 +125,10 @@ class DoorStation(Station):
         pictures = row_of(())
         pictures.addWidget(self.view, 5)
         pictures.addWidget(self.section, 3)
-        self.add_body(pictures)
+        pictures.setContentsMargins(0, 0, 0, 0)
+        self.pictures = QWidget()
+        self.pictures.setLayout(pictures)
+        self.add_body(self.pictures)
         self.add_body(self.metal)
         self.add_body(self.shaft, 0)
         self.add_body(self.openings, 0)
@@ -137,7 +140,7 @@ class DoorStation(Station):
     def refresh(self) -> None:
         """Shows the door of now, and what does not fit."""
         marking = self.marking.isChecked()
-        normal = (self.view, self.section, self.shaft, self.openings, self.hint, self.words)
+        normal = (self.pictures, self.shaft, self.openings, self.hint, self.words)
         show_only((self.metal, marking), *((widget, not marking) for widget in normal))
         for button in (self.plan_button, self.lock, self.arrange, self.behind, self.shadows):
             button.setVisible(not marking)
