@@ -20,6 +20,7 @@ from riktig.core.geometry import Circle, Mark
 from riktig.core.holes import (
     BLOCKERS,
     GLAND_BLOCKERS,
+    Hole,
     HoleWork,
     MarkOut,
     Tool,
@@ -58,6 +59,7 @@ class MarkPage(QWidget):
         self.face, self.number = "plate", ""
         self.work = HoleWork.MARKED
         self._order: MarkOut | None = None
+        self._holes: tuple[Hole, ...] = ()
         self._states: dict[str, HoleState] = {}
         self.view = DrawingView("Surface marked out")
         self.view.chosen.connect(self.choose)
@@ -131,14 +133,16 @@ class MarkPage(QWidget):
     def show_face(self, face: str) -> None:
         """Turns to a surface."""
         if face != self.face:
-            self.face, self.number = face, ""
+            self.face, self.number, self._order = face, "", None
         self.refresh()
 
     def refresh(self) -> None:
         """Shows the holes of now and what is done to them."""
         holes = holes_on(self.session, self.face)
         self._states = {state.hole.number: state for state in hole_states(holes, self.session.records)}
-        self._order = mark_out_order(holes, self.face)
+        if self._order is None or holes != self._holes:
+            # The order of many holes takes a while; a tick changes none of them.
+            self._holes, self._order = holes, mark_out_order(holes, self.face)
         self.view.show_drawing(face_drawing(self.session, self.face))
         if self.number not in self._states:
             self.number = ""
