@@ -122,6 +122,24 @@ def test_readings_that_disagree_keep_it_shut_and_say_by_how_much(metal: MetalPag
     assert measure._judged[key].gate is Gate.DISAGREE
 
 
+def test_a_datum_that_was_measured_elsewhere_moves_the_shaft_with_it(metal: MetalPages, session: Session) -> None:
+    """By hand: the plate hangs 27.5 mm in, not 25: the centre goes from 82 to 84.5; measured anew, the gate opens."""
+    metal.turn_to(1)
+    measure, key = metal.measure, "datum:plate:across"
+    measure.go_to(key)
+    read(metal, 27.5, "Ida")
+    assert "plan with what was measured" in measure.verdict.text()
+    measure.plan_with.click()
+    assert session.job.enclosure.plate_left == 27.5
+    shaft = next(s for s in session.plan.get(DOOR).seats if s.is_shaft)
+    assert shaft.x == 84.5
+    assert measure._judged[key].gate is Gate.FIRST
+    for who in ("Ida", "Per"):
+        measure.go_to(key)
+        read(metal, 27.5, who)
+    assert measure._judged[key].gate is Gate.OPEN
+
+
 def test_the_practice_may_ask_for_one_reading_only(metal: MetalPages, session: Session) -> None:
     session.edit("once", lambda job: set_practice(job, second_reading=SecondReading.NOBODY))
     metal.turn_to(1)

@@ -21,6 +21,7 @@ PITCH_X, PITCH_Y = 60.0, 60.0
 SHAFT_HOLE = 22.3
 """Hole for the shaft's bearing (chosen by us; the same cutter as the operators)."""
 NAMEPLATE = (100.0, 60.0)
+"""Width and height, mm (chosen by us)."""
 TOP_SHARE = 0.35
 """Of the door's height to the first operator, where there is room below it (chosen by us)."""
 LEAST_SHARE, UNDER_HANDLE = 0.2, 105.0
@@ -28,6 +29,7 @@ LEAST_SHARE, UNDER_HANDLE = 0.2, 105.0
 MARGIN, GROUP_GAP, TO_HANDLE, ROW_GAP = 20.0, 20.0, 24.0, 8.0
 """Kept free at the door's edge, between groups, about the handle and between rows, mm (chosen by us)."""
 FIVE = 5.0
+"""The grid on which holes stand where there is room, mm (chosen by us: what is quickly read off a rule)."""
 BELOW_OPERATORS = 110.0
 """Kept for the nameplate below a column of operators, mm (chosen by us)."""
 STUD_INSET = 25.0

@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButt
 
 from riktig.core.build import CRITICALS, MEASURED, Gate, Judged, judged_all, measured_facts
 from riktig.core.door import SHAFTS, engagement_of
-from riktig.core.job import SecondReading
+from riktig.core.job import SecondReading, set_enclosure
 from riktig.desk.metal.number_pad import NumberPad
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
@@ -13,6 +13,13 @@ from riktig.desk.widgets import plain_label, row_of
 
 __all__ = ["MeasurePage"]
 
+DATUMS = {
+    "datum:plate:across": "plate_left",
+    "datum:plate:down": "plate_top",
+    "datum:door:across": "door_left",
+    "datum:door:down": "door_top",
+}
+"""The field of the enclosure that each datum is."""
 SIGNS = {Gate.OPEN: "✓", Gate.FIRST: " ", Gate.SECOND: "½", Gate.DISAGREE: "≠", Gate.OFF: "!"}
 
 
@@ -46,6 +53,8 @@ class MeasurePage(QWidget):
         self.who.setPlaceholderText("name")
         self.pad = NumberPad()
         self.pad.entered.connect(self.enter)
+        self.plan_with = QPushButton("Plan with what was measured")
+        self.plan_with.clicked.connect(self.take_over)
         self.back = QPushButton("Take back")
         self.back.clicked.connect(self.take_back)
         card = QWidget()
@@ -54,7 +63,7 @@ class MeasurePage(QWidget):
         inside = QVBoxLayout(card)
         inside.setContentsMargins(16, 10, 16, 10)
         inside.setSpacing(5)
-        for one in (self.title, self.how, self.nominal, self.verdict):
+        for one in (self.title, self.how, self.nominal, self.verdict, self.plan_with):
             inside.addWidget(one)
         inside.addStretch(1)
         inside.addLayout(row_of((plain_label("Read by", "second"), self.who, self.back)))
@@ -110,6 +119,7 @@ class MeasurePage(QWidget):
         one = self._judged.get(self.key)
         if one is None:
             self.title.setText("Nothing to measure")
+            self.plan_with.hide()
             return
         critical = one.critical
         self.title.setText(critical.name[:1].upper() + critical.name[1:])
@@ -121,6 +131,8 @@ class MeasurePage(QWidget):
         self.verdict.setObjectName(role)
         self.verdict.style().polish(self.verdict)
         self.back.setEnabled(bool(one.readings))
+        differs = bool(one.readings) and abs(one.readings[-1][0] - critical.nominal) > 0.05
+        self.plan_with.setVisible(critical.key in DATUMS and differs)
 
     def _handle(self, one: Judged) -> str:
         """What a measured shaft centre means for the handle."""
@@ -166,6 +178,14 @@ class MeasurePage(QWidget):
         later = [k for k in keys[at:] + keys[:at] if self._judged[k].gate is not Gate.OPEN]
         if later:
             self.key = later[0]
+            self.refresh()
+
+    def take_over(self) -> None:
+        """The datum is where it was measured: the shaft goes with it, and it is measured against that."""
+        one, field = self._judged.get(self.key), DATUMS.get(self.key)
+        if one and field and one.readings:
+            value = one.readings[-1][0]
+            self.session.edit(f"{one.critical.name} as measured", lambda job: set_enclosure(job, **{field: value}))
             self.refresh()
 
     def take_back(self) -> None:
