@@ -38,6 +38,7 @@ from riktig.core.job import (
     Recipe,
     Rulebook,
     Surface,
+    Ventilation,
     add_load,
     set_box,
     set_enclosure,
@@ -168,6 +169,17 @@ def test_an_opening_of_ones_own_is_a_hole_with_its_class_and_can_be_taken_out(sh
     assert drop_opening(job, 0) == shed
     with pytest.raises(RiktigError):
         drop_opening(shed, 0)
+
+
+def test_a_fan_that_cools_the_box_needs_its_cut_out() -> None:
+    cooled = set_enclosure(one_motor(), ventilation=Ventilation.FAN, rating="IP54")
+
+    def said(job: Job) -> list[str]:
+        return [f.message for r in Plan(job).get(RULES) if r.code == "P03" for f in r.findings]
+
+    assert said(cooled) == ["The box is cooled by filter and fan, but neither fan nor filter has a cut-out."]
+    fan = Opening(Surface.LEFT_SIDE, 100.0, 450.0, 125.0, 125.0, "filter fan", "IP54")
+    assert said(add_opening(cooled, fan)) == []
 
 
 def test_an_opening_without_a_class_needs_a_person_to_judge(shed: Job) -> None:

@@ -1,5 +1,6 @@
 """Clauses about the plate and the door: what fits, what is placed, how full, how warm."""
 
+from riktig.core.job import Ventilation
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
@@ -88,9 +89,26 @@ def everything_placed(view: View) -> ClauseResult:
         )
         for one in (*view.blockers, *view.gland_blockers)
     ]
+    if view.job.enclosure.ventilation is Ventilation.FAN and not _has_fan(view):
+        findings.append(
+            Finding(
+                "P03",
+                Verdict.JUDGE,
+                "The box is cooled by filter and fan, but neither fan nor filter has a cut-out.",
+                "door",
+                clause,
+                "Draw the fan in Circuits, or add openings for fan and filter on the Door station.",
+            )
+        )
     return ClauseResult(
         "P03", Group.PLATE, "Every part placed, with its holes", clause, (f"{len(view.holes)} holes",), tuple(findings)
     )
+
+
+def _has_fan(view: View) -> bool:
+    """Whether a fan is drawn, or an opening is made for one."""
+    drawn = any(device.kind.family == "filter_fan" for device in view.circuits.devices)
+    return drawn or any("fan" in one.purpose.lower() for one in view.job.openings)
 
 
 def spare_room(view: View) -> ClauseResult:
