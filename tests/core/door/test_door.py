@@ -297,3 +297,29 @@ def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
     to_right = [w for w in wires if "c1.S.start" in w.key]
     assert to_right
     assert next(r for r in plan.get(RULES) if r.code == "E09").verdict is Verdict.MEETS
+
+
+@given(spots=st.lists(st.tuples(st.floats(40, 500), st.floats(60, 500)), min_size=24, max_size=24))
+@settings(max_examples=30, deadline=None)
+def test_all_operators_that_overlap_are_said_to_be_too_near_and_no_others(spots: list[tuple[float, float]]) -> None:
+    """Against all pairs of outlines: only near neighbours are looked at, and none may be missed."""
+    job = demo_job()
+    door = door_of(job)
+    seats = [seat for seat in door.seats if not seat.is_shaft]
+    moved = [seat.at(x, y) for seat, (x, y) in zip(seats, spots, strict=False)]
+    there = with_seats(door, moved, Plan(job).get(LAYOUT), job.enclosure)
+    said = {frozenset((m.device, m.against)) for m in there.misfits if "too near" in m.text}
+    overlapping = {
+        frozenset((one.device, other.device))
+        for n, one in enumerate(there.seats)
+        for other in there.seats[n + 1 :]
+        if min(one.body.overlap(other.body)) > 0.05
+    }
+    assert overlapping <= said
+    for pair in said - overlapping:
+        # What does not overlap and is still too near stands closer than the standard's pitch of 30 by 50 mm.
+        one, other = (there.seat(device) for device in pair)
+        assert one is not None
+        assert other is not None
+        assert abs(one.x - other.x) < 30
+        assert abs(one.y - other.y) < 50

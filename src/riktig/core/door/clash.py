@@ -53,15 +53,27 @@ def door_misfits(plan: DoorPlan, layout: Layout, enclosure: Enclosure) -> tuple[
 
 
 def misfits_about_door(
-    plan: DoorPlan, layout: Layout, enclosure: Enclosure, devices: frozenset[DeviceId]
+    plan: DoorPlan,
+    layout: Layout,
+    enclosure: Enclosure,
+    devices: frozenset[DeviceId],
+    behind: tuple[Behind, ...] | None = None,
 ) -> tuple[Misfit, ...]:
-    """What does not fit of some operators: against the door's edge, each other, and what stands behind."""
-    behind = things_behind(layout, enclosure)
-    bodies = [(seat, seat.body) for seat in plan.seats]
+    """What does not fit of some operators: against the door's edge, each other, and what stands behind.
+
+    Args:
+        behind: ``things_behind``, for who has it already.
+    """
+    behind = things_behind(layout, enclosure) if behind is None else behind
+    known: dict[DeviceId, Rect] = {}
     found: list[Misfit] = []
-    for seat, body in bodies:
+    for seat in plan.seats:
         if seat.device not in devices:
             continue
+        # The outline is worked out for near neighbours only: a drag judges one among many, sixty times a second.
+        near = [one for one in plan.seats if one is seat or _is_near(seat, one)]
+        bodies = [(one, known.setdefault(one.device, known.get(one.device) or one.body)) for one in near]
+        body = known[seat.device]
         leaf = plan.leaf(seat.leaf)
         out = body.sticks_out_of(leaf.face)
         if out:
@@ -92,6 +104,12 @@ def _on_the_front(
         if short > 0.05:
             what = f"stands {short:.0f} mm too near {{{other.device}}}"
             yield Misfit(seat.device, short, other.device, what)
+
+
+def _is_near(one: DoorSeat, other: DoorSeat) -> bool:
+    """Whether two outlines may touch: each reaches from its middle no further than its part, handle or legend does."""
+    reach = (max(one.part.width, one.part.height, 66.0) + max(other.part.width, other.part.height, 66.0)) / 2 + 40.0
+    return abs(one.x - other.x) < reach and abs(one.y - other.y) < reach
 
 
 def _short_of_pitch(one: DoorSeat, other: DoorSeat) -> float:

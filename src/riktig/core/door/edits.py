@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
-from riktig.core.door.clash import misfits_about_door
+from riktig.core.door.clash import Behind, misfits_about_door
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, DoorFix, DoorPlace, Enclosure, Job, Opening
 from riktig.core.plate import DoorPlan, DoorSeat, Layout
@@ -22,11 +22,21 @@ __all__ = [
 ]
 
 
-def with_seats(plan: DoorPlan, moved: Sequence[DoorSeat], layout: Layout, enclosure: Enclosure) -> DoorPlan:
-    """The door with some operators elsewhere, as a preview: only what has to do with them is judged anew."""
+def with_seats(
+    plan: DoorPlan,
+    moved: Sequence[DoorSeat],
+    layout: Layout,
+    enclosure: Enclosure,
+    behind: tuple[Behind, ...] | None = None,
+) -> DoorPlan:
+    """The door with some operators elsewhere, as a preview: only what has to do with them is judged anew.
+
+    Args:
+        behind: ``things_behind``, for who has it already.
+    """
     new = {seat.device: replace(seat, leaf=plan.leaf_at(seat.x).name) for seat in moved}
     there = replace(plan, seats=tuple(new.get(seat.device, seat) for seat in plan.seats))
-    return replace(there, misfits=misfits_about_door(there, layout, enclosure, frozenset(new)))
+    return replace(there, misfits=misfits_about_door(there, layout, enclosure, frozenset(new), behind))
 
 
 def _fixed(job: Job, plan: DoorPlan, seats: Iterable[DoorSeat]) -> Job:

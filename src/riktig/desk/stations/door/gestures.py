@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from riktig.core.door import operator_marks, with_seats
+from riktig.core.door import operator_marks, things_behind, with_seats
 from riktig.core.geometry import Align, Face, Line, Mark, Point, Rect, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.papers import device_of
@@ -88,6 +88,8 @@ class DoorGesture(Gesture):
         self._hidden = frozenset(f"device:{one.device}" for one in self._moving)
         self._from = at
         others = [s for s in door.seats if s.device not in together]
+        self._layout, self._box = host.layout(), host.enclosure()
+        self._things = things_behind(self._layout, self._box)
         self._xs, self._ys = sorted({s.x for s in others}), sorted({s.y for s in others})
         return True
 
@@ -105,7 +107,7 @@ class DoorGesture(Gesture):
         y = _caught(first.y + at.y - self._from.y, self._ys)
         dx, dy = x - first.x, y - first.y
         self._moved = tuple(seat.at(seat.x + dx, seat.y + dy) for seat in self._moving)
-        plan = with_seats(host.door(), self._moved, host.layout(), host.enclosure())
+        plan = with_seats(host.door(), self._moved, self._layout, self._box, self._things)
         lines: list[Mark] = []
         if x in self._xs:
             lines.append(Line(x + RULER, RULER, x + RULER, plan.face.height + RULER, "act", 0.5, dashed=True))
