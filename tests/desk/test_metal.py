@@ -241,6 +241,31 @@ def test_other_surfaces_are_worked_the_same_way(metal: MetalPages, session: Sess
     assert record.subject.startswith(f"hole:{face}:")
 
 
+@pytest.mark.parametrize(("number", "face"), [("DH5", "door"), ("P3", "plate"), ("GH1", "gland plate")])
+def test_a_hole_is_found_by_its_number_and_shown_large(
+    window: MainWindow, session: Session, number: str, face: str
+) -> None:
+    window.go_to("Brief")
+    window.show_thing(f"hole:{number}")
+    settle_window()
+    station = window.stations[window.current]
+    assert isinstance(station, (DoorStation, PlateStation))
+    assert station.metal.face.currentText() == face
+    assert station.metal.mark.title.text() == number
+    assert session.selection == f"hole:{number}"
+
+
+def test_turning_mark_out_off_again_leaves_it_off(window: MainWindow, session: Session) -> None:
+    window.show_thing("hole:DH5")
+    station = window.stations["Door"]
+    assert isinstance(station, DoorStation)
+    station.marking.click()
+    session.edit("heading", lambda job: set_practice(job, door_loop=400.0))
+    settle_window()
+    assert not station.marking.isChecked()
+    assert station.view.isVisible()
+
+
 class TestCutting:
     @pytest.fixture
     def plate(self, window: MainWindow) -> PlateStation:

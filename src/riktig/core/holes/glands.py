@@ -6,7 +6,7 @@ from math import pi, sqrt
 
 from riktig.core.holes.make import numbered, sheets_of
 from riktig.core.holes.model import Hole, Sheet, Tool
-from riktig.core.job import DoorHoles, Enclosure, EntrySide, Practice, Surface
+from riktig.core.job import DeviceId, DoorHoles, Enclosure, EntrySide, Practice, Surface
 from riktig.core.plate import DoorPlan
 from riktig.core.standards import EntryFitting, conduit_hub, fitting_class, gland_for, wire_diameter
 from riktig.core.terminals import Cable, Strips
@@ -24,9 +24,13 @@ EDGE = 12.0
 
 @dataclass(frozen=True, slots=True)
 class Entry:
-    """Where a cable comes in: its tag, its outer diameter as reckoned, mm, and the gland or hub; None: none fits."""
+    """Where a cable comes in: its tag, what it goes to, its outer diameter as reckoned, mm, and its gland or hub.
+
+    No fitting: none holds it.
+    """
 
     cable: str
+    device: DeviceId
     diameter: float
     fitting: EntryFitting | None
     hole: Hole | None
@@ -85,15 +89,15 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
                 what = f"{'hub' if american else 'gland'} {fitting.size}, {cable.tag}"
                 key = f"gland:{cable.tag}"
                 hole = Hole(
-                    "", name, spot[0], spot[1], fitting.hole, "", what, "", tool, 0.0, 0.0, key, f"cable:{cable.tag}",
-                    fitting_class(family),
+                    "", name, spot[0], spot[1], fitting.hole, "", what, "", tool, 0.0, 0.0, key,
+                    f"device:{cable.device}", fitting_class(family),
                 )  # fmt: skip
             elif fitting:
                 crowded.append(cable.tag)
             made.append((cable, diameter, fitting, hole))
     by_key = {hole.key: hole for hole in numbered((h for *_, h in made if h), tuple(sheets.values()))}
     entries = tuple(
-        Entry(cable.tag, diameter, fitting, by_key[hole.key] if hole else None)
+        Entry(cable.tag, cable.device, diameter, fitting, by_key[hole.key] if hole else None)
         for cable, diameter, fitting, hole in made
     )
     return Entries(entries, tuple(crowded))

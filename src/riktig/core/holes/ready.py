@@ -68,7 +68,7 @@ def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
         Blocker(
             Surface.GLAND.value,
             f"No gland or hub holds {entry.cable}, which is about {entry.diameter:g} mm thick.",
-            f"cable:{entry.cable}",
+            f"device:{entry.device}",
             "Lead it in by single cores or another way.",
         )
         for entry in entries.entries
@@ -78,7 +78,7 @@ def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
         Blocker(
             Surface.GLAND.value,
             f"There is no room for the gland of {cable} on its gland plate.",
-            f"cable:{cable}",
+            next(f"device:{entry.device}" for entry in entries.entries if entry.cable == cable),
             "Take a wider or deeper box, or bring cables in from the other side too.",
         )
         for cable in entries.crowded

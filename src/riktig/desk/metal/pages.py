@@ -2,6 +2,7 @@
 
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
+from riktig.core.holes import HOLES, METAL_HOLES
 from riktig.desk.metal.faces import faces_with_holes
 from riktig.desk.metal.mark_page import MarkPage
 from riktig.desk.metal.measure_page import MeasurePage
@@ -80,9 +81,16 @@ class MetalPages(QWidget):
         self.measure.go_to(key)
 
     def show_hole(self, number: str) -> None:
-        """Turns to a hole that was chosen elsewhere, when it is on this surface."""
-        if self.stack.currentWidget() is self.mark:
-            self.mark.choose(f"hole:{number}")
+        """Turns to a hole that was chosen elsewhere, on whatever surface it is."""
+        plan = self.session.plan
+        holes = plan.get(METAL_HOLES)
+        hole = next((one for one in holes if one.number == number), None)
+        hole = hole or next((one for one in plan.get(HOLES) if one.number == number), None)
+        if hole is None:
+            return
+        self.turn_to(0)
+        self.face.setCurrentText(hole.face)
+        self.mark.choose(f"hole:{number}")
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

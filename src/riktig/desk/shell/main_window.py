@@ -37,7 +37,9 @@ HOME_OF = {
     "rail": "Plate",
     "duct": "Plate",
     "piece": "Plate",
-    "hole": "Plate",
+    "hole": "Door",
+    "opening": "Door",
+    "door": "Door",
     "wire": "Wires",
     "batch": "Wires",
     "load": "Brief",
@@ -224,7 +226,7 @@ class MainWindow(QMainWindow):
         self.session.select(key)
         station = self.stations.get(self.current)
         if station:
-            station.show_selection(key)
+            station.open_thing(key)
 
     def _search(self, text: str) -> tuple[Entry, ...]:
         if self.session.file is None:

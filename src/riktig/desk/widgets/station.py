@@ -99,6 +99,10 @@ class Station(QWidget):
     def show_selection(self, key: str) -> None:
         """Marks what is selected."""
 
+    def open_thing(self, key: str) -> None:
+        """Someone wants to see a thing here: more than marked, where it is one page of several."""
+        self.show_selection(key)
+
     def shut(self) -> None:
         """The window closes: whatever still runs is ended."""
 

@@ -308,11 +308,17 @@ class DoorStation(Station):
         self.section.set_theme(theme)
         self.metal.set_theme(theme)
 
+    def open_thing(self, key: str) -> None:
+        """A hole is shown on its surface, marked out."""
+        if key.startswith("hole:"):
+            self.marking.setChecked(True)
+            self.refresh()
+            self.metal.show_hole(key.removeprefix("hole:"))
+        self.show_selection(key)
+
     def show_selection(self, key: str) -> None:
         """Marks what is chosen."""
         if self.marking.isChecked():
-            if key.startswith("hole:"):
-                self.metal.show_hole(key.removeprefix("hole:"))
             return
         device = DeviceId(device_of(key))
         if device and device not in self.chosen and self._door().seat(device):

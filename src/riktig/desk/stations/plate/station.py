@@ -288,6 +288,14 @@ class PlateStation(Station):
         """Ends a search that still runs."""
         self.run.wait()
 
+    def open_thing(self, key: str) -> None:
+        """A hole is shown on its surface, marked out."""
+        if key.startswith("hole:"):
+            self.marking.setChecked(True)
+            self._turn(self.marking)
+            self.metal.show_hole(key.removeprefix("hole:"))
+        self.show_selection(key)
+
     def show_selection(self, key: str) -> None:
         """Marks the chosen device with all that moves with it."""
         owner = device_of(key)
