@@ -2,6 +2,7 @@
 
 import gc
 import getpass
+import sys
 import threading
 from importlib import import_module
 from pathlib import Path
@@ -21,6 +22,9 @@ __all__ = ["application", "make_window", "run_demo", "run_window", "warm_up"]
 COLLECT = (100_000, 50, 1000)
 """When Python looks for garbage in rings: seldom, since a whole look through a large job holds the window 30 ms
 (measured); what is frozen makes no rings."""
+HAND_OVER_S = 0.0005
+"""After how long a thread that works aside hands over to the window, s. With Python's own 0.005 a tenth of the frames
+of a drag took 20 to 70 ms while wires were worked out, with this hardly one over 16 ms (measured, benchmarks/door.py)."""
 SETTLE_MS = 1200
 """Until everything that is shown late is shown, before a picture is taken."""
 
@@ -31,6 +35,7 @@ def application() -> QApplication:
     if isinstance(found, QApplication):
         return found
     gc.set_threshold(*COLLECT)
+    sys.setswitchinterval(HAND_OVER_S)
     app = QApplication(["riktig"])
     app.setApplicationName("Riktig")
     app.setDesktopFileName("riktig")
