@@ -24,7 +24,7 @@ COLLECT = (100_000, 50, 1000)
 (measured); what is frozen makes no rings."""
 HAND_OVER_S = 0.0005
 """After how long a thread that works aside hands over to the window, s. With Python's own 0.005 a tenth of the frames
-of a drag took 20 to 70 ms while wires were worked out, with this hardly one over 16 ms (measured, benchmarks/door.py)."""
+of a drag took 20 to 70 ms while wires were worked out, now hardly one over 16 ms (measured, benchmarks/door.py)."""
 SETTLE_MS = 1200
 """Until everything that is shown late is shown, before a picture is taken."""
 
