@@ -3,13 +3,12 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import Enum
-from math import hypot
 
 from riktig.core.build.ticks import Done
 from riktig.core.door import Shaft, engagement_of
 from riktig.core.holes import Hole
-from riktig.core.job import Enclosure, Practice, Record, SecondReading, ShaftFitting
-from riktig.core.plate import DoorPlan, Piece
+from riktig.core.job import Enclosure, Practice, Record, SecondReading, ShaftFitting, taken_back
+from riktig.core.plate import DoorPlan, Piece, diagonal
 
 __all__ = [
     "MEASURED",
@@ -158,7 +157,7 @@ def _cut_out(hole: Hole, tolerance: float) -> list[Critical]:
         )
         for edge, way, at in edges
     ]  # fmt: skip
-    long = round(hypot(box.width, box.height), 1)
+    long = round(diagonal(box.width, box.height), 1)
     found += [
         Critical(
             f"{hole.face}:{hole.key}:diagonal {n}", f"{hole.number}, {said} diagonal of {hole.purpose}", hole.face,
@@ -202,7 +201,7 @@ def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> 
     nominal no longer counts; nothing is ever deleted.
     """
     kept = tuple(records)
-    gone = {record.corrects for record in kept if record.corrects}
+    gone = taken_back(kept)
     mine = [
         record
         for record in kept

@@ -1,11 +1,11 @@
 """What is already done to holes and cut pieces, and what of it no longer counts after an edit."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from riktig.core.build.ticks import Done
 from riktig.core.holes import Hole, HoleWork
-from riktig.core.job import Record
+from riktig.core.job import Record, taken_back
 from riktig.core.plate import Piece
 
 __all__ = [
@@ -75,14 +75,10 @@ def hole_facts(hole: Hole, operation: HoleWork) -> tuple[tuple[str, str], ...]:
     )
 
 
-def _taken_back(records: Sequence[Record]) -> set[str]:
-    return {record.corrects for record in records if record.corrects}
-
-
 def hole_states(holes: tuple[Hole, ...], records: Iterable[Record]) -> tuple[HoleState, ...]:
     """Every hole with what is done to it, from the log; what was done elsewhere or in another size is out of date."""
     kept = tuple(records)
-    gone = _taken_back(kept)
+    gone = taken_back(kept)
     mine: dict[str, list[Record]] = {}
     for record in kept:
         if record.kind == HOLE and record.id not in gone and record.facts:
@@ -128,7 +124,7 @@ def piece_facts(piece: Piece) -> tuple[tuple[str, str], ...]:
 def piece_states(pieces: tuple[Piece, ...], records: Iterable[Record]) -> tuple[PieceState, ...]:
     """Every piece, and whether it is cut as the plan now has it."""
     kept = tuple(records)
-    gone = _taken_back(kept)
+    gone = taken_back(kept)
     last = {one.subject: one for one in kept if one.kind == CUT_PIECE and one.id not in gone and one.facts}
     found = []
     for piece in pieces:

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from riktig.core.build.ticks import Done
-from riktig.core.job import DeviceId, Record
+from riktig.core.job import DeviceId, Record, taken_back
 from riktig.core.plate import Layout, Stand
 
 __all__ = ["MOUNTED", "Mounted", "mounted_facts", "mounted_of", "mounted_subject"]
@@ -36,8 +36,8 @@ def mounted_facts(stand: Stand) -> tuple[tuple[str, str], ...]:
 def mounted_of(layout: Layout, records: Iterable[Record]) -> tuple[Mounted, ...]:
     """The blocks whose last record says that they are mounted, in the order of the layout."""
     kept = tuple(records)
-    taken_back = {one.corrects for one in kept if one.corrects}
-    last = {one.subject: one for one in kept if one.kind == MOUNTED and one.id not in taken_back and one.facts}
+    gone = taken_back(kept)
+    last = {one.subject: one for one in kept if one.kind == MOUNTED and one.id not in gone and one.facts}
     found = []
     for stand in layout.stands:
         record = last.get(mounted_subject(stand.block.lead))

@@ -4,18 +4,11 @@ Words: a *leaf* is one door of one or two; a *stack* is what an operator is made
 isolator on the plate to its handle on the door.
 """
 
+from functools import partial
 from operator import attrgetter
 
 from riktig.core.circuit import CIRCUITS, NAMES
-from riktig.core.door.clash import (
-    Behind,
-    door_misfits,
-    misfits_about_door,
-    stack_misfits,
-    swing_reach,
-    things_behind,
-    wiring_room,
-)
+from riktig.core.door.clash import Behind, door_misfits, misfits_about_door, swing_reach, things_behind, wiring_room
 from riktig.core.door.draw import draw_door, operator_marks, shadow_marks
 from riktig.core.door.edits import (
     add_opening,
@@ -73,7 +66,6 @@ __all__ = [
     "shadow_marks",
     "shafts_of",
     "spread_on_door",
-    "stack_misfits",
     "stack_of",
     "swing_reach",
     "things_behind",
@@ -85,4 +77,4 @@ _BOX, _PRACTICE = attrgetter("enclosure"), attrgetter("practice")
 DOOR = Derived("door", (CIRCUITS, SIZING, LAYOUT, _BOX, attrgetter("door")), plan_door)
 SHAFTS = Derived("shafts", (CIRCUITS, LAYOUT, _BOX, _PRACTICE), shafts_of)
 DOOR_DRAWING = Derived("door drawing", (DOOR, NAMES), draw_door)
-DOOR_BEHIND = Derived("door from behind", (DOOR, NAMES), lambda door, names: draw_door(door, names, behind=True))
+DOOR_BEHIND = Derived("door from behind", (DOOR, NAMES), partial(draw_door, behind=True))

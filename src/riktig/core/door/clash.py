@@ -4,14 +4,17 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from math import sqrt
 
-from riktig.core.door.stack import stack_of
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.job.enclosure import DOOR_FOLD_MM
-from riktig.core.plate import DUCT_DEPTH, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, Misfit, to_door
+from riktig.core.plate import DUCT_DEPTH, HANDLE, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, Misfit, to_door
 from riktig.core.standards import operator_hole, operator_pitch
 
 __all__ = ["Behind", "door_misfits", "misfits_about_door", "swing_reach", "things_behind", "wiring_room"]
+
+
+LEGENDS = 40.0
+"""What the legend plates of two neighbours add to how far they reach towards each other, at most, mm (chosen by us)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,15 +111,13 @@ def _on_the_front(
 
 def _is_near(one: DoorSeat, other: DoorSeat) -> bool:
     """Whether two outlines may touch: each reaches from its middle no further than its part, handle or legend does."""
-    reach = (max(one.part.width, one.part.height, 66.0) + max(other.part.width, other.part.height, 66.0)) / 2 + 40.0
+    reach = sum(max(seat.part.width, seat.part.height, HANDLE) for seat in (one, other)) / 2 + LEGENDS
     return abs(one.x - other.x) < reach and abs(one.y - other.y) < reach
 
 
 def _short_of_pitch(one: DoorSeat, other: DoorSeat) -> float:
     """What lacks of the standard's pitch between two operators in round holes."""
     dx, dy = abs(one.x - other.x), abs(one.y - other.y)
-    if dx > 60 or dy > 80:
-        return 0.0
     if not one.hole == other.hole == operator_hole("D22").value:
         return 0.0
     across, down = operator_pitch("D22", legends=bool(one.legend or other.legend))
@@ -145,13 +146,3 @@ def _behind(seat: DoorSeat, leaf: Leaf, behind: Iterable[Behind], enclosure: Enc
     into = swing_reach(far, seat.depth, 0.0) - lip
     if far <= lip and into > 0.01:
         yield Misfit(seat.device, into, "box", f"swings {into:.0f} mm into the box's edge as the door opens")
-
-
-def stack_misfits(plan: DoorPlan) -> tuple[tuple[DeviceId, int, int], ...]:
-    """Operators with more contacts than their stack takes: device, contacts, limit."""
-    found = []
-    for seat in plan.seats:
-        stack = stack_of(seat.part.kind, seat.part, seat.legend)
-        if stack.too_many:
-            found.append((seat.device, stack.taken, stack.limit))
-    return tuple(found)

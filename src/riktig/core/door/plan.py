@@ -9,8 +9,8 @@ from riktig.core.circuit import Circuits, Device, Zone
 from riktig.core.door.clash import Behind, door_misfits, things_behind
 from riktig.core.door.stack import stack_of
 from riktig.core.geometry import Point, Rect
-from riktig.core.job import DeviceId, DoorFix, Enclosure
-from riktig.core.plate import CUT_OUTS, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, leaves_of, to_door
+from riktig.core.job import DoorFix, Enclosure
+from riktig.core.plate import CUT_OUTS, NAMEPLATE, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, leaves_of, to_door
 from riktig.core.sizing import Sizing
 from riktig.core.standards import operator_hole
 
@@ -20,8 +20,6 @@ PITCH_X, PITCH_Y = 60.0, 60.0
 """Operator pitch (IEC 60947-5-1 asks for 30 × 50 with legends, from memory; ours is for gloves)."""
 SHAFT_HOLE = 22.3
 """Hole for the shaft's bearing (chosen by us; the same cutter as the operators)."""
-NAMEPLATE = (100.0, 60.0)
-"""Width and height, mm (chosen by us)."""
 TOP_SHARE = 0.35
 """Of the door's height to the first operator, where there is room below it (chosen by us)."""
 LEAST_SHARE, UNDER_HANDLE = 0.2, 105.0
@@ -304,8 +302,3 @@ def _up(value: float, offset: float, grid: float) -> float:
 def _shifted(group: _Group, x: float, y: float, leaf: Leaf) -> list[DoorSeat]:
     dx, dy = round(x - group.room.x, 1), round(y - group.room.y, 1)
     return [replace(seat.at(seat.x + dx, seat.y + dy), leaf=leaf.name) for seat in group.seats]
-
-
-def places_of(plan: DoorPlan) -> dict[DeviceId, Point]:
-    """Where every operator but the handles is."""
-    return {seat.device: Point(seat.x, seat.y) for seat in plan.seats if not seat.is_shaft}

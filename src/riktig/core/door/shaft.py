@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from riktig.core.circuit import Circuits
 from riktig.core.geometry import Point
 from riktig.core.job import DeviceId, Enclosure, Practice
-from riktig.core.plate import Layout, leaves_of, to_door
+from riktig.core.plate import Layout, leaf_at, leaves_of, to_door
 from riktig.core.standards import Why
 
 __all__ = ["Engagement", "Shaft", "engagement_of", "shafts_of"]
@@ -72,7 +72,7 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
             continue
         centre = seat.rect.centre
         at = to_door(centre, enclosure)
-        leaf = min(leaves_of(enclosure), key=lambda one: abs(at.x - one.face.centre.x) - one.face.width / 2)
+        leaf = leaf_at(leaves_of(enclosure), at.x)
         free = enclosure.plate_depth - seat.part.depth
         sheet, inner, outer = enclosure.door_thickness, practice.shaft_in_switch, practice.shaft_in_handle
         length = max(round(free + sheet + inner + outer, 1), 0.0)

@@ -85,7 +85,7 @@ from riktig.core.job.practice_values import (
     WayOrder,
     WiringOrder,
 )
-from riktig.core.job.record import Record
+from riktig.core.job.record import Record, taken_back
 from riktig.core.job.script import OwnScript
 from riktig.core.job.shelf import Offcut
 from riktig.core.job.signal import Direction, Form, Signal, Source, Wetting
@@ -220,4 +220,5 @@ __all__ = [
     "set_practice",
     "set_script",
     "set_supply",
+    "taken_back",
 ]

@@ -1,8 +1,9 @@
 """What was done or read on the shop floor. Never part of the job: it outlives every undo."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
-__all__ = ["Record"]
+__all__ = ["Record", "taken_back"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,3 +33,8 @@ class Record:
     def fact(self, name: str) -> str:
         """One of the facts, or "" when it was not said."""
         return dict(self.facts).get(name, "")
+
+
+def taken_back(records: Iterable[Record]) -> frozenset[str]:
+    """The ids of the records that later ones take back. They stay in the log; they count no more."""
+    return frozenset(record.corrects for record in records if record.corrects)

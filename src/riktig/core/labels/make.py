@@ -8,7 +8,7 @@ from riktig.core.circuit import Circuits, Names, PinLabels, Zone
 from riktig.core.door import on_door
 from riktig.core.energise import MAINS, LiveNet
 from riktig.core.job import DeviceId, Job, MarkedWires, MarkerText, Practice
-from riktig.core.plate import LEGEND_PLATE, Piece
+from riktig.core.plate import LEGEND_PLATE, NAMEPLATE, Piece
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
@@ -37,7 +37,7 @@ SIZES = {
     Medium.PIECE: (40.0, 9.0),
     Medium.LEGEND: LEGEND_PLATE,
     Medium.WARNING: (100.0, 30.0),
-    Medium.NAMEPLATE: (100.0, 60.0),
+    Medium.NAMEPLATE: NAMEPLATE,
 }
 """Width and height, mm (chosen by us: common sizes of print media, no source)."""
 

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 
 from riktig.core.build import CRITICALS, MEASURED, Operation, hole_states, judged_all, piece_states, progress_of
 from riktig.core.holes import HOLES, HoleWork
-from riktig.core.job import Job, Record
+from riktig.core.job import Job, Record, taken_back
 from riktig.core.papers.schedules import Schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS
@@ -83,7 +83,7 @@ def measured_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
     """Every reading that was ever taken of a dimension, the last one of each with what it comes to."""
     kept = tuple(records)
     judged = {one.critical.key: one for one in judged_all(plan.get(CRITICALS), kept, plan.document.practice)}
-    gone = {record.corrects for record in kept if record.corrects}
+    gone = taken_back(kept)
     readings = [record for record in kept if record.kind == MEASURED and record.facts]
     last = {record.subject: record.id for record in readings}
     rows: list[tuple[str, ...]] = []

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Rect, Text
 from riktig.core.holes import Hole, Sheet
 from riktig.core.papers.pdf import A3, A4, SetHead, write_marks
 from riktig.core.papers.pdf import Sheet as Paper
+from riktig.core.plate import box
 
 __all__ = ["CHECK_MM", "PRINT_TOLERANCE", "Template", "Tile", "check_bar", "template_of", "write_template"]
 
@@ -145,16 +146,6 @@ def tile_marks(template: Template, tile: Tile) -> tuple[Mark, ...]:
     return (*marks, *_foot(template, tile))
 
 
-def corners_of(rect: Rect) -> tuple[Point, ...]:
-    """The four corners of a rectangle, clockwise from its upper left one."""
-    return (
-        Point(rect.x, rect.y),
-        Point(rect.right, rect.y),
-        Point(rect.right, rect.bottom),
-        Point(rect.x, rect.bottom),
-    )
-
-
 def _register(template: Template, tile: Tile, at: Callable[[float, float], Point]) -> list[Mark]:
     """Cut lines with crosses where sheets meet, each with its place from the datum: the same on every sheet."""
     part = tile.part
@@ -185,13 +176,12 @@ def _hole(hole: Hole, c: Point) -> list[Mark]:
     reach = max(hole.drill / 2 + 2.0, 4.0)
     marks: list[Mark] = []
     if hole.is_cut_out:
-        wide, high, reach = hole.width / 2, hole.height / 2, 6.0
-        corners = (Point(c.x - wide, c.y - high), Point(c.x + wide, c.y - high), Point(c.x + wide, c.y + high),
-                   Point(c.x - wide, c.y + high))  # fmt: skip
+        reach = 6.0
+        rect = hole.outline.moved(c.x - hole.x, c.y - hole.y)
         marks += [
-            Poly(corners, "ink", 0.35, closed=True, layer="hole", key=f"hole:{hole.number}"),
-            Line(*corners[0], *corners[2], role="third", width=0.2, dashed=True, layer="hole"),
-            Line(*corners[1], *corners[3], role="third", width=0.2, dashed=True, layer="hole"),
+            box(rect, "ink", 0.35, key=f"hole:{hole.number}", layer="hole"),
+            Line(rect.x, rect.y, rect.right, rect.bottom, "third", 0.2, dashed=True, layer="hole"),
+            Line(rect.x, rect.bottom, rect.right, rect.y, "third", 0.2, dashed=True, layer="hole"),
         ]
     else:
         marks.append(Circle(c.x, c.y, hole.drill / 2, "ink", 0.35, layer="hole", key=f"hole:{hole.number}"))
@@ -231,8 +221,7 @@ def _foot(template: Template, tile: Tile) -> list[Mark]:
         for column in range(columns):
             mine = (row + 1, column + 1) == (tile.row, tile.column)
             here = Rect(left + column * cell, top + row * cell, cell, cell)
-            corners = corners_of(here)
-            marks.append(Poly(corners, "second", 0.2, True, "second" if mine else "", layer="map"))
+            marks.append(box(here, "second", 0.2, "second" if mine else "", layer="map"))
     name = f"{template.sheet.name}, sheet {tile.name} of {rows * columns}"
     marks.append(Text(left - 3, height - MARGIN - 3, name, 2.8, face=Face.BOLD, align=Align.RIGHT))
     return marks
@@ -262,17 +251,14 @@ def overview(template: Template) -> Drawing:
     size = max(sheet.width, sheet.height) / 45
     for tile in template.tiles:
         part = tile.part.moved(pad, pad)
-        corners = corners_of(part)
-        marks.append(Poly(corners, "act", 0.8, True, "panel", dashed=True, layer="cut", key=f"tile:{tile.name}"))
+        marks.append(box(part, "act", 0.8, "panel", f"tile:{tile.name}", "cut", dashed=True))
         marks.append(
             Text(part.x + size * 0.5, part.y + size * 1.5, tile.name, size, "act", Face.BOLD, key=f"tile:{tile.name}")
         )
     for tile in template.tiles:
         for hole in tile.holes:
-            box = hole.outline.moved(pad, pad)
             if hole.is_cut_out:
-                corners = corners_of(box)
-                marks.append(Poly(corners, "ink", 0.6, True, key=f"hole:{hole.number}"))
+                marks.append(box(hole.outline.moved(pad, pad), "ink", 0.6, key=f"hole:{hole.number}"))
             else:
                 marks.append(
                     Circle(hole.x + pad, hole.y + pad, max(hole.drill / 2, 2.0), "ink", 0.6, key=f"hole:{hole.number}")

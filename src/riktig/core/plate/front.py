@@ -13,11 +13,13 @@ __all__ = [
     "CUT_OUTS",
     "HANDLE",
     "LEGEND_PLATE",
+    "NAMEPLATE",
     "WIRING_DEPTH",
     "DoorPlan",
     "DoorSeat",
     "Leaf",
     "diagonal",
+    "leaf_at",
     "leaves_of",
     "to_door",
     "to_plate",
@@ -27,6 +29,8 @@ HANDLE = 66.0
 """Side of the handle's plate on the door (chosen by us; part data will refine it)."""
 LEGEND_PLATE = (50.0, 12.0)
 """Of the strip with an operator's legend above it (chosen by us: a common print medium, no source)."""
+NAMEPLATE = (100.0, 60.0)
+"""Width and height of the nameplate, mm (chosen by us: a common size)."""
 LEGEND_LIFT = 17.0
 """From the middle of an operator to the lower edge of its legend plate (chosen by us: half a 30 mm head and a gap)."""
 BELOW_MIDDLE = 18.0
@@ -165,7 +169,7 @@ class DoorPlan:
 
     def leaf_at(self, x: float) -> Leaf:
         """The door a place is on, or the nearest."""
-        return min(self.leaves, key=lambda leaf: abs(x - leaf.face.centre.x) - leaf.face.width / 2)
+        return leaf_at(self.leaves, x)
 
     def seat(self, device: DeviceId) -> DoorSeat | None:
         """Where a device is on the door."""
@@ -202,6 +206,11 @@ def leaves_of(enclosure: Enclosure) -> tuple[Leaf, ...]:
     half = max(enclosure.width / 2 - 2 * DOOR_FOLD_MM, 1.0)
     left = Leaf(Surface.LEFT_DOOR.value, Rect(0, 0, half, height), 0.0)
     return (left, Leaf(Surface.RIGHT_DOOR.value, Rect(width - half, 0, half, height), width))
+
+
+def leaf_at(leaves: tuple[Leaf, ...], x: float) -> Leaf:
+    """The door a place across all doors is on, or the nearest."""
+    return min(leaves, key=lambda leaf: abs(x - leaf.face.centre.x) - leaf.face.width / 2)
 
 
 def to_door(point: Point, enclosure: Enclosure) -> Point:

@@ -6,7 +6,7 @@ from enum import Enum
 
 from riktig.core.build import Stale
 from riktig.core.errors import RiktigError
-from riktig.core.job import Record
+from riktig.core.job import Record, taken_back
 from riktig.core.prove.tests import Stage, Test, TestPlan
 
 __all__ = [
@@ -144,7 +144,7 @@ def reading_facts(
 def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
     """Outcomes from the log: the last reading of a test counts, while what it is true of holds."""
     last: dict[str, Record] = {}
-    corrected = {record.corrects for record in records if record.corrects}
+    corrected = taken_back(records)
     for record in records:
         if record.kind == "reading" and record.id not in corrected:
             last[record.subject] = record
