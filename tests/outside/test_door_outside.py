@@ -11,17 +11,19 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 from pypdf.generic import ContentStream
 from shapely import affinity
-from shapely.geometry import Polygon, box
+from shapely.geometry import LineString, Polygon, box
+from shapely.ops import unary_union
 
 from riktig.core.door import DOOR, SHAFTS, engagement_of, swing_reach
 from riktig.core.errors import RiktigError
-from riktig.core.geometry import Rect
+from riktig.core.geometry import Line, Rect
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet
 from riktig.core.job import Job, set_enclosure, set_practice
 from riktig.core.papers import check_bar, template_of, write_template
 from riktig.core.papers.machine import sheet_svg
 from riktig.core.papers.pdf import SetHead
 from riktig.core.papers.pdf import Sheet as Paper
+from riktig.core.papers.template import tile_marks
 from riktig.core.plan import Plan
 from riktig.core.standards import (
     class_keeps,
@@ -318,6 +320,24 @@ class TestTemplate:
             cut = [h for h in holes for x in template.xs[1:-1] if h.outline.x < x < h.outline.right]
             cut += [h for h in holes for y in template.ys[1:-1] if h.outline.y < y < h.outline.bottom]
             assert cut == []
+
+    def test_a_cut_out_larger_than_a_sheet_goes_on_over_its_neighbours(self, tmp_path: Path) -> None:
+        """What all sheets show of its edges, laid together by shapely, is its whole rim; its number is there once."""
+        cut = Hole("DH1", "door", 300.0, 300.0, 0.0, "", "A1", width=400.0, height=300.0, key="k")
+        template = template_of(Sheet("door", 600.0, 600.0, "DH"), [cut])
+        write_template(tmp_path / "t.pdf", HEAD, [template])
+        whole = "".join(page.extract_text() for page in PdfReader(tmp_path / "t.pdf").pages)
+        assert len(re.findall(r"\bDH1\b", whole)) == 1
+        laid = []
+        for tile in template.tiles:
+            dx, dy = tile.part.x - 18.0, tile.part.y - 18.0
+            sheet = box(tile.part.x, tile.part.y, tile.part.right, tile.part.bottom)
+            for m in tile_marks(template, tile):
+                if isinstance(m, Line) and m.layer == "hole" and m.width == 0.35:
+                    laid.append(LineString([(m.x1 + dx, m.y1 + dy), (m.x2 + dx, m.y2 + dy)]).intersection(sheet))
+        rim = unary_union(laid)
+        assert rim.length == pytest.approx(2 * (400.0 + 300.0))
+        assert rim.bounds == pytest.approx((100.0, 150.0, 500.0, 450.0))
 
     def test_a_hole_outside_makes_no_template_and_says_which(self) -> None:
         stray = Hole("P9", "plate", 900.0, 20.0, 5.0, "", "K9", key="k")

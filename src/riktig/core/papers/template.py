@@ -125,18 +125,12 @@ def tile_marks(template: Template, tile: Tile) -> tuple[Mark, ...]:
     def at(x: float, y: float) -> Point:
         return Point(x - part.x + origin.x, y - part.y + origin.y)
 
-    edge = template.sheet.rect
-    for (ax, ay), (bx, by) in (
-        ((edge.x, edge.y), (edge.right, edge.y)),
-        ((edge.right, edge.y), (edge.right, edge.bottom)),
-        ((edge.x, edge.bottom), (edge.right, edge.bottom)),
-        ((edge.x, edge.y), (edge.x, edge.bottom)),
-    ):
-        x1, x2 = max(ax, shown.x), min(bx, shown.right)
-        y1, y2 = max(ay, shown.y), min(by, shown.bottom)
-        if x1 <= x2 and y1 <= y2:
-            a, b = at(x1, y1), at(x2, y2)
-            marks.append(Line(a.x, a.y, b.x, b.y, "ink", 0.5, layer="outline"))
+    marks += _edges(template.sheet.rect, shown, at, "outline")
+    for other in template.tiles:
+        for hole in other.holes:
+            if hole.is_cut_out:
+                # One that is larger than a sheet goes on over its neighbours, without a number there.
+                marks += _edges(hole.outline, shown, at, "hole")
     marks += _register(template, tile, at)
     for hole in tile.holes:
         marks += _hole(hole, at(hole.x, hole.y))
@@ -144,6 +138,23 @@ def tile_marks(template: Template, tile: Tile) -> tuple[Mark, ...]:
         corner = at(0.0, 0.0)
         marks.append(Text(corner.x + 2, corner.y + 5, "datum", 2.4, "fails", Face.BOLD))
     return (*marks, *_foot(template, tile))
+
+
+def _edges(rect: Rect, shown: Rect, at: Callable[[float, float], Point], layer: str) -> list[Mark]:
+    """As much of a rectangle's edges as a sheet shows."""
+    marks: list[Mark] = []
+    for (ax, ay), (bx, by) in (
+        ((rect.x, rect.y), (rect.right, rect.y)),
+        ((rect.right, rect.y), (rect.right, rect.bottom)),
+        ((rect.x, rect.bottom), (rect.right, rect.bottom)),
+        ((rect.x, rect.y), (rect.x, rect.bottom)),
+    ):
+        x1, x2 = max(ax, shown.x), min(bx, shown.right)
+        y1, y2 = max(ay, shown.y), min(by, shown.bottom)
+        if x1 <= x2 and y1 <= y2:
+            a, b = at(x1, y1), at(x2, y2)
+            marks.append(Line(a.x, a.y, b.x, b.y, "ink", 0.5 if layer == "outline" else 0.35, layer=layer))
+    return marks
 
 
 def _register(template: Template, tile: Tile, at: Callable[[float, float], Point]) -> list[Mark]:
@@ -177,12 +188,6 @@ def _hole(hole: Hole, c: Point) -> list[Mark]:
     marks: list[Mark] = []
     if hole.is_cut_out:
         reach = 6.0
-        rect = hole.outline.moved(c.x - hole.x, c.y - hole.y)
-        marks += [
-            box(rect, "ink", 0.35, key=f"hole:{hole.number}", layer="hole"),
-            Line(rect.x, rect.y, rect.right, rect.bottom, "third", 0.2, dashed=True, layer="hole"),
-            Line(rect.x, rect.bottom, rect.right, rect.y, "third", 0.2, dashed=True, layer="hole"),
-        ]
     else:
         marks.append(Circle(c.x, c.y, hole.drill / 2, "ink", 0.35, layer="hole", key=f"hole:{hole.number}"))
     tap = f" {hole.tap}" if hole.tap else ""
