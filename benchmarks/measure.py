@@ -40,11 +40,11 @@ print(shown, time.perf_counter() - begin)
 KILLED = """
 import os, sys
 from pathlib import Path
-from riktig.core.job import Record
+from riktig.core.records import Record, WireDone
 from riktig.core.store import JobFile
 file = JobFile(Path(sys.argv[1]), who="Ida")
 for n in range(2000):
-    file.add_records([Record(f"{sys.argv[2]}-{n}", "tick", "w", (), "Ida", "t", 1)])
+    file.add_records([Record(f"{sys.argv[2]}-{n}", "w", WireDone(), "Ida", "t", 1)])
 os.kill(os.getpid(), 9)
 """
 

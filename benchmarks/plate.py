@@ -63,21 +63,23 @@ def first_plan() -> None:
 
 def quality(long: bool) -> None:
     """What 20 s find against 1 s, and against 200 s, on two cores; medians of some seeds."""
-    from riktig.core.plate.planning import improve, least_wire, now_of
+    from riktig.core.plate.planning import least_wire, now_of
+    from riktig.timed_search import search_for
 
     for starters in (10, 20):
         plan = Plan(boxed(starters))
-        problem = replan_of(plan).problem
-        improve(problem, 0.01)
+        replan = replan_of(plan)
+        problem = replan.problem
+        search_for(replan, 0.01)
         found = {}
         for seconds in (1, 5, 20, *((200,) if long else ())):
             seeds = SEEDS if seconds < 200 else SEEDS[:1]
-            found[seconds] = statistics.median(improve(problem, seconds, seed=100 * seconds + s).cost for s in seeds)
+            found[seconds] = statistics.median(search_for(replan, seconds, seed=100 * seconds + s).cost for s in seeds)
         devices = len(plan.get(LAYOUT).seats)
         best = min(found.values())
         said = ", ".join(f"{s} s: +{value / best - 1:.2%}" for s, value in found.items())
         print(f"{devices} devices, {problem.free} units, {len(problem.wire)} bundles: {said} over the best of these")
-        wire = improve(problem, 5).wire
+        wire = search_for(replan, 5).wire
         print(f"  wire {now_of(problem).wire / 1000:.1f} m at first, {wire / 1000:.1f} m after 5 s, ", end="")
         print(f"proven bound {least_wire(problem) / 1000:.1f} m ({least_wire(problem) / wire:.0%})")
 

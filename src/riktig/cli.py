@@ -8,6 +8,7 @@ import getpass
 import json
 import sys
 from collections.abc import Sequence
+from dataclasses import asdict
 from datetime import datetime
 from pathlib import Path
 
@@ -105,6 +106,9 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("--seconds", type=float, default=20.0, help="for how long (20)")
     sub.add_argument("--parts", type=Path, metavar="PARTS.csv", help="parts of your own to take in first")
+    sub = command("log", _log, "prints what was done and read, and checks that nothing in it was changed")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("--json", action="store_true", help="an object an entry, as they stand in the file")
     sub = command("import", _import, "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
@@ -270,8 +274,42 @@ def _energise(arguments: argparse.Namespace) -> int:
     return 0 if all(row["passed"] for row in results["steps"]) else 1
 
 
+def _log(arguments: argparse.Namespace) -> int:
+    file = JobFile(arguments.file, read_only=True)
+    try:
+        entries, broken, chained = file.entries(), dict(file.broken_links()), file.has_digests
+    finally:
+        file.close()
+    if arguments.json:
+        rows = [{**asdict(entry), "facts": json.loads(entry.facts)} for entry in entries]
+        print(json.dumps(rows, ensure_ascii=False, indent=1))
+    else:
+        heads = ["No.", "When", "Who", "Kind", "About", "Said", "Takes back"]
+        rows_of_text = [
+            [str(e.number), e.when[:19], e.who, e.kind, e.subject, said_in(e.facts), e.corrects[:8]] for e in entries
+        ]
+        _print_table(heads, rows_of_text)
+    for number, what in broken.items():
+        print(f"riktig: entry {number}: {what}.", file=sys.stderr)
+    if broken:
+        print("riktig: The log is not what was written. Compare it with a copy before you rely on it.", file=sys.stderr)
+        return 1
+    state = "none was changed" if chained else "an older format, which cannot tell whether one was changed"
+    print(f"riktig: {len(entries)} entries, {state}.", file=sys.stderr)
+    return 0
+
+
+def said_in(facts: str) -> str:
+    """The facts of an entry on one line."""
+    try:
+        return ", ".join(f"{name} {value}" for name, value in json.loads(facts).items())
+    except (ValueError, AttributeError):
+        return facts
+
+
 def _plan(arguments: argparse.Namespace) -> int:
     from riktig.core.wiring.replan import replan_of  # late: what it is compiled with takes half a second
+    from riktig.timed_search import search_for
 
     file = JobFile(arguments.file, who=getpass.getuser())
     try:
@@ -281,7 +319,7 @@ def _plan(arguments: argparse.Namespace) -> int:
         for part in read_parts(arguments.parts) if arguments.parts else ():
             job = set_part(job, part)
         replan = replan_of(Plan(job))
-        found = replan.search(min(max(arguments.seconds, 0.0), 3600.0))
+        found = search_for(replan, min(max(arguments.seconds, 0.0), 3600.0))
         file.add_revision(settle(replan.put_into(job, found)), who=getpass.getuser(), at=_now(), why="plan for me")
         reached = replan.reached(found)
     finally:

@@ -1,11 +1,10 @@
 """Derived results: computed once, kept by identity, handed out again when equal."""
 
 from dataclasses import dataclass, replace
-from operator import attrgetter
 
 import pytest
 
-from riktig.core.plan import Derived, Plan
+from riktig.core.plan import Memory, Part, Plan, reads
 
 
 @dataclass(frozen=True)
@@ -14,8 +13,25 @@ class Doc:
     right: tuple[int, ...] = (3,)
 
 
-SORTED = Derived("sorted", (attrgetter("left"),), lambda left: tuple(sorted(left)))
-TOTAL = Derived("total", (SORTED, attrgetter("right")), lambda left, right: sum(left) + sum(right))
+def in_order(left: tuple[int, ...]) -> tuple[int, ...]:
+    return tuple(sorted(left))
+
+
+def summed(left: tuple[int, ...], right: tuple[int, ...]) -> int:
+    return sum(left) + sum(right)
+
+
+def left_of(doc: Doc) -> tuple[int, ...]:
+    return doc.left
+
+
+def right_of(doc: Doc) -> tuple[int, ...]:
+    return doc.right
+
+
+LEFT, RIGHT = Part("left", left_of, tuple), Part("right", right_of, tuple)
+SORTED = reads(LEFT).derive("sorted", in_order)
+TOTAL = (reads(SORTED) & RIGHT).derive("total", summed)
 
 
 def test_a_result_is_computed_once_for_the_same_objects() -> None:
@@ -62,3 +78,45 @@ def test_a_result_from_elsewhere_is_taken_only_for_the_inputs_of_now(moved: bool
         plan.move_to(Doc(left=(7, 8)))
     assert plan.offer(SORTED, inputs, (1, 2)) is not moved
     assert plan.get(SORTED) == ((7, 8) if moved else (1, 2))
+
+
+def test_what_is_asked_again_under_one_stamp_reads_nothing() -> None:
+    looked: list[str] = []
+
+    def look(doc: Doc) -> tuple[int, ...]:
+        looked.append("left")
+        return doc.left
+
+    watched = reads(Part("left", look)).derive("watched", in_order)
+    plan = Plan(Doc())
+    for _ in range(3):
+        plan.get(watched)
+    assert len(looked) == 1
+    plan.move_to(plan.document)
+    plan.get(watched)
+    assert len(looked) == 1, "the same document is no edit"
+    plan.move_to(replace(plan.document, right=(4,)))
+    plan.get(watched)
+    assert (len(looked), plan.computed) == (2, 1)
+
+
+def test_a_function_that_takes_other_inputs_is_refused_where_it_is_declared() -> None:
+    with pytest.raises(TypeError, match="takes 2 inputs, 1 are read"):
+        reads(LEFT).derive("too few", summed)  # type: ignore[arg-type]
+    with pytest.raises(TypeError, match="takes 1 inputs, 2 are read"):
+        (reads(LEFT) & RIGHT).derive("too many", in_order)  # type: ignore[arg-type]
+
+    def words(left: str) -> str:
+        return left
+
+    with pytest.raises(TypeError, match="left is str, what is read is tuple"):
+        reads(LEFT).derive("another class", words)  # type: ignore[arg-type]
+
+
+def test_the_memory_of_a_fork_is_filled_by_itself() -> None:
+    memory = Memory()
+    memory.memo(int, "squares").get(3, (3,), lambda: 9)
+    other = memory.copy()
+    other.memo(int, "squares").get(4, (4,), lambda: 16)
+    assert other.memo(int, "squares").get(3, (3,), lambda: -1) == 9
+    assert memory.memo(int, "squares").get(4, (4,), lambda: -1) == -1

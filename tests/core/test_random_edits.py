@@ -18,7 +18,6 @@ from riktig.core.job import (
     Insertable,
     Job,
     Protection,
-    Record,
     Rulebook,
     Start,
     add_load,
@@ -32,6 +31,7 @@ from riktig.core.job import (
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.prove import TESTS
+from riktig.core.records import Record
 from riktig.core.rules import RULES
 from riktig.core.sizing import PROPOSAL
 from riktig.core.store import JobFile
@@ -130,7 +130,7 @@ class Builder(RuleBasedStateMachine):
         wire = wires[which % len(wires)]
         number = len(self.ticked)
         facts = tick_facts(wire, operation)
-        record = Record(f"id{number}", "tick", wire.key, facts, "Ida", f"t{number}", self.file.revision())
+        record = Record(f"id{number}", wire.key, facts, "Ida", f"t{number}", self.file.revision())
         self.file.add_records([record])
         self.ticked.append(record)
 

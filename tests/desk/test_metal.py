@@ -5,14 +5,14 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt
 
-from riktig.core.build import CRITICALS, HOLE, MEASURED, Gate
+from riktig.core.build import CRITICALS, Gate
 from riktig.core.circuit import settle
 from riktig.core.door import DOOR, add_opening
 from riktig.core.holes import METAL_HOLES, HoleWork
 from riktig.core.job import Opening, SecondReading, Surface, add_load, set_practice
 from riktig.core.plate import CUTS
+from riktig.core.records import DimensionRead, HoleDone, PieceCut, TakenBack, TemplateChecked
 from riktig.desk.metal import MetalPages
-from riktig.desk.metal.template_page import PRINTED_TRUE
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.door import DoorStation
@@ -52,7 +52,7 @@ def open_all(metal: MetalPages, session: Session) -> None:
 
 
 def hole_records(session: Session) -> list[str]:
-    return [record.fact("operation") for record in session.records if record.kind == HOLE]
+    return [r.facts.operation.value for r in session.records if isinstance(r.facts, HoleDone)]
 
 
 def test_space_marks_one_hole_after_the_other_along_the_walk(metal: MetalPages, session: Session) -> None:
@@ -114,11 +114,11 @@ def test_readings_that_disagree_keep_it_shut_and_say_by_how_much(metal: MetalPag
     assert measure._judged[key].gate is Gate.OPEN
     assert measure.key != key, "the next one comes up"
     assert session.who == "Ida", "the window goes on under its own name"
-    kept = [(r.who, r.fact("value")) for r in session.records if r.kind == MEASURED]
+    kept = [(r.who, f"{r.facts.value:g}") for r in session.records if isinstance(r.facts, DimensionRead)]
     assert kept == [("Ida", "144.6"), ("Per", "145.4"), ("Ida", "145.2")], "nothing is erased"
     measure.go_to(key)
     measure.back.click()
-    assert [r.fact("value") for r in session.records if r.kind == MEASURED] == ["144.6", "145.4", "145.2"]
+    assert [r.facts.value for r in session.records if isinstance(r.facts, DimensionRead)] == [144.6, 145.4, 145.2]
     assert measure._judged[key].gate is Gate.DISAGREE
 
 
@@ -160,7 +160,7 @@ def test_the_pad_takes_the_keyboard_and_refuses_nonsense(metal: MetalPages, sess
     press(pad, Qt.Key.Key_Escape)
     assert not pad.enter.isEnabled()
     press(pad, Qt.Key.Key_Return)
-    assert [r for r in session.records if r.kind == MEASURED] == []
+    assert not any(isinstance(r.facts, DimensionRead) for r in session.records)
     assert min(key.minimumWidth() for key in pad.keys.values()) >= 48
 
 
@@ -195,7 +195,7 @@ def test_a_tick_is_taken_back_with_a_correction(metal: MetalPages, session: Sess
     mark.number = first
     press(mark, Qt.Key.Key_Backspace)
     assert not mark._states[first].done
-    assert [record.kind for record in session.records] == [HOLE, "correction"]
+    assert [type(record.facts) for record in session.records] == [HoleDone, TakenBack]
 
 
 def test_the_template_is_written_and_a_print_at_97_per_cent_refused(
@@ -218,7 +218,7 @@ def test_the_template_is_written_and_a_print_at_97_per_cent_refused(
     page.bar.setValue(100.1)
     page.check.click()
     assert page.verdict.text().startswith("✓")
-    kept = [(r.fact("bar"), r.fact("true")) for r in session.records if r.kind == PRINTED_TRUE]
+    kept = [(f"{r.facts.bar:g}", r.facts.true) for r in session.records if isinstance(r.facts, TemplateChecked)]
     assert kept == [("97", "no"), ("100.1", "yes")]
 
 
@@ -237,7 +237,7 @@ def test_a_folder_that_cannot_be_written_is_said(
 def test_other_surfaces_are_worked_the_same_way(metal: MetalPages, session: Session, face: str) -> None:
     metal.face.setCurrentText(face)
     press(metal.mark, Qt.Key.Key_Space)
-    record = next(r for r in session.records if r.kind == HOLE)
+    record = next(r for r in session.records if isinstance(r.facts, HoleDone))
     assert record.subject.startswith(f"hole:{face}:")
 
 
@@ -288,7 +288,7 @@ class TestCutting:
         assert plate.cut_tick.tick.text() == "Take back"
         plate.cut_tick.tick.click()
         assert f"0 of {total} cut" in plate.cut_tick.words.text()
-        assert [record.kind for record in session.records] == ["piece cut", "correction"]
+        assert [type(record.facts) for record in session.records] == [PieceCut, TakenBack]
 
     def test_a_long_piece_is_measured_before_it_is_cut(
         self, plate: PlateStation, session: Session, said: list[tuple[str, bool]]

@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
-from riktig.core.build import OUTSIDE, Standing, operations, tick_facts
+from riktig.core.build import Standing, operations, tick_facts
 from riktig.core.circuit import NAMES, insert_contact
 from riktig.core.geometry import Text
 from riktig.core.job import (
@@ -22,6 +22,7 @@ from riktig.core.job import (
     set_practice,
 )
 from riktig.core.labels import Medium
+from riktig.core.records import FieldEndDone, LabelPrinted, NewRecord
 from riktig.core.rules import RULES
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -196,7 +197,7 @@ class TestPrinted:
         station.print_to(tmp_path / "missing" / "x.pdf")
         assert said[-1][1]
         assert session.job.printed == ()
-        assert not [record for record in session.records if record.kind == "printed"]
+        assert not [record for record in session.records if isinstance(record.facts, LabelPrinted)]
 
     def test_pin_cards_show_every_device_and_print_true_to_scale(
         self, station: LabelsStation, tmp_path: Path, session: Session
@@ -224,7 +225,7 @@ class TestTally:
     ) -> None:
         assert station.tally.isVisible()
         mine = [wire for wire in session.plan.get(WIRING).wires if wire.number == "8"]
-        entries = [("tick", wire.key, tick_facts(wire, one), "") for wire in mine for one in operations()]
+        entries = [NewRecord(wire.key, tick_facts(wire, one)) for wire in mine for one in operations()]
         session.record_all(entries)
         settle_window()
         state = next(one for one in station.states() if one.number == "8")
@@ -242,7 +243,7 @@ class TestTally:
         click_on(station.tally, f"net:{net}")
         assert session.selection == f"net:{net}"
         press(station.tally, Qt.Key.Key_Space)
-        assert [record.kind for record in session.records] == [OUTSIDE]
+        assert [type(record.facts) for record in session.records] == [FieldEndDone]
         assert next(one for one in station.states() if one.net == net).field[0].done
         press(station.tally, Qt.Key.Key_Space)
         assert not next(one for one in station.states() if one.net == net).field[0].done

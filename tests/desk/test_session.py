@@ -7,7 +7,9 @@ import pytest
 
 from riktig.core.build import Operation, tick_facts
 from riktig.core.circuit import insert_contact
-from riktig.core.job import Insertable, Job, set_heading, set_practice
+from riktig.core.job import Insertable, Job, add_load, set_heading, set_practice, set_supply
+from riktig.core.records import NewRecord
+from riktig.core.rules import RULES
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 from riktig.desk.rescue import rescue
@@ -76,7 +78,7 @@ def test_a_refused_edit_is_said_and_changes_nothing(
 def test_records_outlive_undo_and_reopening(session: Session, tmp_path: Path) -> None:
     wire = session.plan.get(WIRING).wires[0]
     session.edit("title", title("A"))  # type: ignore[arg-type]
-    assert session.record("tick", wire.key, tick_facts(wire, Operation.CUT))
+    assert session.record(wire.key, tick_facts(wire, Operation.CUT))
     session.undo()
     assert session.progress.count(Operation.CUT) == 1
     path = session.file.path  # type: ignore[union-attr]
@@ -88,7 +90,7 @@ def test_records_outlive_undo_and_reopening(session: Session, tmp_path: Path) ->
 
 def test_an_edit_says_exactly_which_ticks_it_took(session: Session) -> None:
     for wire in session.plan.get(WIRING).wires:
-        session.record_all([("tick", wire.key, tick_facts(wire, o), "") for o in Operation])
+        session.record_all([NewRecord(wire.key, tick_facts(wire, o)) for o in Operation])
     heard: list[object] = []
     session.lost.connect(heard.append)
     session.edit("second stop", lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second"))
@@ -113,7 +115,7 @@ def test_a_full_disk_keeps_the_edit_on_the_screen_and_writes_it_later(
     assert session.file.job() != session.job
     wire = session.plan.get(WIRING).wires[0]
     kept = session.records
-    refused = not session.record("tick", wire.key, tick_facts(wire, Operation.CUT))
+    refused = not session.record(wire.key, tick_facts(wire, Operation.CUT))
     assert refused is (session.records == kept), "a tick that is not in the file is not shown as done"
     session.file.limit_pages(100000)
     session.write_again()
@@ -143,3 +145,26 @@ def test_a_bug_leaves_a_rescued_job_and_a_report(session: Session, tmp_path: Pat
 
     assert "a mistake of ours" in report.read_text(encoding="utf-8")
     assert load_job((tmp_path / "KS-0417-rescued.json").read_text(encoding="utf-8")) == session.job
+
+
+def test_only_our_own_errors_are_taken_for_the_users(session: Session, said: list[tuple[str, bool]]) -> None:
+    def with_a_bug(job: Job) -> Job:
+        raise ValueError("not enough values to unpack")
+
+    before = session.job
+    with pytest.raises(ValueError, match="unpack"):
+        session.edit("a bug", with_a_bug)
+    assert said == []
+    assert not session.edit("absurd", lambda job: set_supply(job, voltage_v=-4.0))
+    assert said[-1][0].startswith("That cannot be planned:")
+    assert session.job is before
+
+
+def test_a_change_of_title_judges_no_clause_again(session: Session) -> None:
+    session.edit("a load", lambda job: add_load(job, "fan", 1.5))
+    rules, wiring = session.plan.get(RULES), session.plan.get(WIRING)
+    session.edit("title", lambda job: set_heading(job, title="another"))
+    before = session.plan.computed
+    assert session.plan.get(RULES) is rules
+    assert session.plan.get(WIRING) is wiring
+    assert session.plan.computed == before, "nothing was computed"

@@ -12,6 +12,7 @@ from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
 from riktig.core.prove import Outcome, Stage
+from riktig.core.records import ReadingTaken
 from riktig.core.rules import RULES, Verdict
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -396,13 +397,16 @@ class TestProve:
         QTest.keyClicks(station.typed, "0.2")
         press(station.typed, Qt.Key.Key_Return)
         station.accept()
-        assert session.records[-1].fact("meter") == "typed"
-        assert session.records[-1].fact("ohm") == "0.2"
+        facts = session.records[-1].facts
+        assert isinstance(facts, ReadingTaken)
+        assert (facts.meter, facts.ohm) == ("typed", "0.2")
 
     def test_a_skip_needs_a_reason_and_is_on_record(self, station: ProveStation, session: Session) -> None:
         station.skip("no door yet")
         assert session.results.count(Outcome.SKIPPED) == 1
-        assert session.records[-1].fact("reason") == "no door yet"
+        facts = session.records[-1].facts
+        assert isinstance(facts, ReadingTaken)
+        assert facts.reason == "no door yet"
 
     @pytest.mark.parametrize("stage", [Stage.ENERGISE, Stage.FUNCTION])
     def test_live_stages_stay_shut_and_say_why(

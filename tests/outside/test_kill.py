@@ -14,7 +14,7 @@ KILLS = 100
 WRITER = """
 import os, sys
 from pathlib import Path
-from riktig.core.job import Record
+from riktig.core.records import Operation, Outcome, ReadingTaken, Record, WireDone
 from riktig.core.store import JobFile
 
 path, start = Path(sys.argv[1]), int(sys.argv[2])
@@ -22,8 +22,8 @@ file = JobFile(path, who="Ida")
 print("ready", flush=True)
 n = start
 while True:
-    kind = "tick" if n % 2 else "reading"
-    record = Record(f"r{n}", kind, f"wire {n}", (("operation", "cut"), ("ohm", "0.2")), "Ida", f"t{n}", 1)
+    facts = WireDone(Operation.CUT, length=640.0) if n % 2 else ReadingTaken(Outcome.PASSED, "0.2")
+    record = Record(f"r{n}", f"wire {n}", facts, "Ida", f"t{n}", 1)
     file.add_records([record])
     os.write(1, f"{n}\\n".encode())
     n += 1

@@ -76,7 +76,7 @@ def test_brute_force_over_all_plans_of_a_small_plate_finds_the_same_best() -> No
     plan = Plan(set_box(one_motor(), 400.0, 600.0, 300.0))
     job = plan.document
     replan = replan_of(plan)
-    found = replan.search(0.0)
+    found = replan.search(0)
     assert found.proven
     blocks = [s.block for s in plan.get(LAYOUT).stands if s.block.row is not Row.TERMINALS]
     strips = [s.block for s in plan.get(LAYOUT).stands if s.block.row is Row.TERMINALS and s.rail]

@@ -8,7 +8,7 @@ stopped; anything else is a bug and reaches the one handler of the window.
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-__all__ = ["Fault", "RiktigError"]
+__all__ = ["Fault", "ImpossibleValueError", "RiktigError"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,3 +46,11 @@ class RiktigError(Exception):
         lines = [f"{head} {self.hint}".strip()]
         lines += [f"  {fault}" for fault in self.faults]
         return "\n".join(lines)
+
+
+class ImpossibleValueError(RiktigError, ValueError):
+    """A value that the document cannot hold, such as a supply of minus 400 V.
+
+    Raised where a document type is made. It is a ``ValueError`` too, so that the reader of files can add
+    the place to it; any other ``ValueError`` is a fault of the program.
+    """

@@ -9,10 +9,11 @@ from PySide6.QtCore import QObject, Signal
 
 from riktig.core.build import Progress, Stale, progress_of
 from riktig.core.circuit import settle
-from riktig.core.errors import RiktigError
-from riktig.core.job import Job, Record, new_job
+from riktig.core.errors import ImpossibleValueError, RiktigError
+from riktig.core.job import Job, new_job
 from riktig.core.plan import Plan
 from riktig.core.prove import TESTS, Results, results_of
+from riktig.core.records import Facts, NewRecord, Record
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 
@@ -98,12 +99,12 @@ class Session(QObject):
             self.say("This job is open for looking only, so nothing was changed.", wrong=True)
             return False
         try:
-            after = settle(change(self.job))
+            after = settle(change(self.job), memory=self.plan.memory)
+        except ImpossibleValueError as error:
+            self.say(f"That cannot be planned: {error}. Nothing was changed.", wrong=True)
+            return False
         except RiktigError as error:
             self.say(str(error), wrong=True)
-            return False
-        except ValueError as error:
-            self.say(f"That cannot be planned: {error}. Nothing was changed.", wrong=True)
             return False
         if after == self.job:
             return True
@@ -178,16 +179,16 @@ class Session(QObject):
             if not self.unwritten:
                 self.say("Everything is in the file again.")
 
-    def record(self, kind: str, subject: str, facts: tuple[tuple[str, str], ...], *, corrects: str = "") -> bool:
+    def record(self, subject: str, facts: Facts, *, corrects: str = "") -> bool:
         """Appends to the log; True only when it is in the file."""
-        return self.record_all([(kind, subject, facts, corrects)])
+        return self.record_all([NewRecord(subject, facts, corrects)])
 
-    def record_all(self, entries: list[tuple[str, str, tuple[tuple[str, str], ...], str]]) -> bool:
+    def record_all(self, entries: list[NewRecord]) -> bool:
         """Appends several entries, all or none."""
         number = self.file.revision() if self.file else 0
         made = [
-            Record(uuid.uuid4().hex, kind, subject, facts, self.who, self.clock(), number, corrects)
-            for kind, subject, facts, corrects in entries
+            Record(uuid.uuid4().hex, one.subject, one.facts, self.who, self.clock(), number, one.corrects)
+            for one in entries
         ]
         try:
             if self.file:

@@ -3,30 +3,20 @@
 import pytest
 from tests.core.circuit.builders import one_motor
 
-from riktig.core.build import CRITICALS, MEASURED, Critical, Gate, closed_for, judge, judged_all, measured_facts
+from riktig.core.build import CRITICALS, Critical, Gate, closed_for, judge, judged_all, measured_facts
 from riktig.core.circuit import add_circuit, settle
 from riktig.core.door import DOOR, move_on_door
-from riktig.core.job import (
-    DeviceId,
-    Job,
-    Param,
-    Practice,
-    Recipe,
-    Record,
-    SecondReading,
-    ShaftFitting,
-    set_box,
-    set_practice,
-)
+from riktig.core.job import DeviceId, Job, Param, Practice, Recipe, SecondReading, ShaftFitting, set_box, set_practice
 from riktig.core.papers import measured_record
 from riktig.core.plan import Plan
+from riktig.core.records import Record, TakenBack
 
 LINE = Critical("door:across:100", "across to DH1", "door", "from the datum", 100.0, 0.5, ("k1",))
 
 
 def read(value: float, who: str = "Ida", n: int = 1, of: Critical = LINE, corrects: str = "") -> Record:
-    facts = () if corrects else measured_facts(of, value)
-    return Record(f"{who}{n}", MEASURED, of.key, facts, who, f"2026-11-25T08:0{n}:00+00:00", 1, corrects)
+    facts = TakenBack() if corrects else measured_facts(of, value)
+    return Record(f"{who}{n}", of.key, facts, who, f"2026-11-25T08:0{n}:00+00:00", 1, corrects)
 
 
 def gate(*records: Record, second: SecondReading = SecondReading.ANOTHER) -> Gate:

@@ -5,22 +5,14 @@ from dataclasses import replace
 import pytest
 from tests.core.circuit.builders import one_motor
 
-from riktig.core.build import (
-    CUT_PIECE,
-    HOLE,
-    hole_facts,
-    hole_states,
-    hole_subject,
-    piece_facts,
-    piece_states,
-    piece_subject,
-)
+from riktig.core.build import hole_facts, hole_states, hole_subject, piece_facts, piece_states, piece_subject
 from riktig.core.door import DOOR, move_on_door
 from riktig.core.holes import METAL_HOLES, Hole, HoleWork, Tool
-from riktig.core.job import DeviceId, Job, Record, set_practice
+from riktig.core.job import DeviceId, Job, set_practice
 from riktig.core.papers import metal_record
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, LAYOUT, rail_changed, set_furniture
+from riktig.core.records import Record, TakenBack
 
 S2 = DeviceId("c1.S.start")
 
@@ -35,7 +27,7 @@ def start_hole(job: Job) -> Hole:
 
 
 def tick(hole: Hole, work: HoleWork, n: int = 1) -> Record:
-    return Record(f"r{n}", HOLE, hole_subject(hole), hole_facts(hole, work), "Ida", "2026-11-25T08:00:00+00:00", 1)
+    return Record(f"r{n}", hole_subject(hole), hole_facts(hole, work), "Ida", "2026-11-25T08:00:00+00:00", 1)
 
 
 def test_work_goes_from_mark_to_deburr() -> None:
@@ -76,6 +68,17 @@ def test_a_hole_of_another_size_must_be_made_again_but_its_mark_stands(job: Job)
     assert state.stale == "drilled as 22.3; it is now 30.5"
 
 
+def test_work_done_again_in_the_right_place_supersedes_what_was_done_in_the_wrong_one(job: Job) -> None:
+    hole = start_hole(job)
+    wrong = replace(hole, x=hole.x + 5)
+    records = [tick(wrong, HoleWork.MARKED, 1), tick(hole, HoleWork.MARKED, 2)]
+    state = hole_states((hole,), records)[0]
+    assert state.stale == ""
+    assert state.has(HoleWork.MARKED)
+    back = hole_states((wrong,), records)[0]
+    assert back.stale, "the last word is that it was marked where it is no longer wanted"
+
+
 def test_another_number_leaves_what_is_done(job: Job) -> None:
     hole = start_hole(job)
     state = hole_states((replace(hole, number="DH77"),), [tick(hole, HoleWork.MADE)])[0]
@@ -84,7 +87,7 @@ def test_another_number_leaves_what_is_done(job: Job) -> None:
 
 def test_a_tick_taken_back_is_gone_and_the_log_keeps_both(job: Job) -> None:
     hole = start_hole(job)
-    records = [tick(hole, HoleWork.MARKED), Record("c", "correction", hole_subject(hole), (), "Ida", "t", 1, "r1")]
+    records = [tick(hole, HoleWork.MARKED), Record("c", hole_subject(hole), TakenBack(), "Ida", "t", 1, "r1")]
     assert hole_states((hole,), records)[0].done == ()
     assert hole_states((hole,), records[:1])[0].record_of(HoleWork.MARKED) == "r1"
 
@@ -92,7 +95,7 @@ def test_a_tick_taken_back_is_gone_and_the_log_keeps_both(job: Job) -> None:
 def test_a_piece_is_cut_as_long_as_the_plan_has_it_so(job: Job) -> None:
     plan = Plan(job)
     piece = next(p for p in plan.get(CUTS) if p.name == "R1")
-    record = Record("p", CUT_PIECE, piece_subject(piece), piece_facts(piece), "Ida", "t", 1)
+    record = Record("p", piece_subject(piece), piece_facts(piece), "Ida", "t", 1)
     states = {state.piece.name: state for state in piece_states(plan.get(CUTS), [record])}
     assert states["R1"].done is not None
     assert states["R2"].done is None

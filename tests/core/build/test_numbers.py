@@ -3,7 +3,6 @@
 from tests.core.circuit.builders import STOP, one_motor
 
 from riktig.core.build import (
-    OUTSIDE,
     NumberState,
     Operation,
     Standing,
@@ -17,14 +16,15 @@ from riktig.core.build import (
 )
 from riktig.core.circuit import CIRCUITS, NAMES, TALLY, PinLabels, insert_contact, settle
 from riktig.core.geometry import Text, bounds_of
-from riktig.core.job import Insertable, Job, Record
+from riktig.core.job import Insertable, Job
 from riktig.core.plan import Plan
+from riktig.core.records import Record, TakenBack
 from riktig.core.wiring import WIRING, Wire
 from riktig.demo_job import kelp_shed
 
 
 def tick(wire: Wire, operation: Operation) -> Record:
-    return Record(f"{wire.key}{operation}", "tick", wire.key, tick_facts(wire, operation), "Ida", "t", 1)
+    return Record(f"{wire.key}{operation}", wire.key, tick_facts(wire, operation), "Ida", "t", 1)
 
 
 def states(job: Job, *records: Record) -> dict[str, NumberState]:
@@ -50,11 +50,11 @@ def test_an_end_in_the_field_is_ticked_and_taken_back_and_goes_stale() -> None:
     job = one_motor()
     state = states(job)["M1-U"]
     (end,) = state.field
-    mark = Record("r1", OUTSIDE, field_subject(state.net, end.ends), field_facts("M1-U", end.ends), "Ida", "t", 1)
+    mark = Record("r1", field_subject(state.net, end.ends), field_facts("M1-U", end.ends), "Ida", "t", 1)
     assert states(job, mark)["M1-U"].field[0].done
-    back = Record("r2", "correction", mark.subject, (), "Ida", "t", 1, corrects="r1")
+    back = Record("r2", mark.subject, TakenBack(), "Ida", "t", 1, corrects="r1")
     assert states(job, mark, back)["M1-U"].field[0].done is None
-    other = Record("r3", OUTSIDE, mark.subject, field_facts("M1-V", end.ends), "Ida", "t", 1)
+    other = Record("r3", mark.subject, field_facts("M1-V", end.ends), "Ida", "t", 1)
     assert states(job, other)["M1-U"].field[0].done is None, "it was another number"
 
 

@@ -15,7 +15,6 @@ from riktig.core.job import (
     ElementId,
     Insertable,
     Job,
-    Record,
     add_load,
     change_load,
     set_heading,
@@ -23,13 +22,14 @@ from riktig.core.job import (
 )
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, move_block
+from riktig.core.records import Record, TakenBack
 from riktig.core.wiring import WIRING, Wire
 
 
 def ticks(wires: Iterable[Wire], operations: Iterable[Operation] = Operation) -> list[Record]:
     kept = list(operations)
     return [
-        Record(f"{w.key}/{o.value}", "tick", w.key, tick_facts(w, o), "Ida", "2026-11-23T08:00:00", 1)
+        Record(f"{w.key}/{o.value}", w.key, tick_facts(w, o), "Ida", "2026-11-23T08:00:00", 1)
         for w in wires
         for o in kept
     ]
@@ -145,7 +145,7 @@ def test_a_correction_takes_one_tick_back_and_both_stay_in_the_log() -> None:
     job = one_motor()
     wire = Plan(job).get(WIRING).wires[0]
     (record,) = ticks([wire], [Operation.CUT])
-    undone = Record("x", "correction", wire.key, (), "Ida", "2026-11-23T09:00:00", 1, corrects=record.id)
+    undone = Record("x", wire.key, TakenBack(), "Ida", "2026-11-23T09:00:00", 1, corrects=record.id)
     assert progress(job, [record]).count(Operation.CUT) == 1
     assert progress(job, [record, undone]).count(Operation.CUT) == 0
     assert progress(job, [record, undone]).stale == ()
@@ -156,7 +156,7 @@ def test_ticking_again_supersedes_what_was_out_of_date() -> None:
     after = settle(change_load(before, before.loads[0].id, kw=7.5))
     old = ticks([w for w in Plan(before).get(WIRING).wires if w.number == "M1-U"])
     new = [
-        Record("n" + str(n), "tick", r.subject, r.facts, "Ola", "2026-11-24T08:00:00", 2)
+        Record("n" + str(n), r.subject, r.facts, "Ola", "2026-11-24T08:00:00", 2)
         for n, r in enumerate(ticks([w for w in Plan(after).get(WIRING).wires if w.number == "M1-U"]))
     ]
     assert progress(after, old).stale

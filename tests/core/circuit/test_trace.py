@@ -2,7 +2,7 @@
 
 import pytest
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, Trace, elements_of, remove_element, trace, trace_line
+from riktig.core.circuit import CIRCUITS, NAMES, NETS, TRACER, Trace, elements_of, remove_element, trace, trace_line
 from riktig.core.geometry import Rect, bounds_of
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.papers import trace_page
@@ -34,22 +34,22 @@ def whys(plan: Plan[Job], found: Trace) -> list[str]:
 
 class TestByHand:
     def test_a_motor_on_a_drive_leads_to_the_card_point_that_lets_it_run(self, plan: Plan[Job]) -> None:
-        found = trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("c5.M"))
+        found = trace(plan.get(TRACER), DeviceId("c5.M"))
         assert crossed(plan, found) == ["X1:L1", "Q1 1-2", "F17 1-2", "U1 L1-U", "X7:U", "M5 winding"]
         assert whys(plan, found)[1:] == ["What U1 R1-0 is told", "What U1 REF-COM is told", "What lets in K11"]
         assert "A3 L-Q0" in crossed(plan, found, 3)
 
     def test_a_reversing_motor_is_let_in_by_either_contactor(self, plan: Plan[Job]) -> None:
-        found = trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("c3.M"))
+        found = trace(plan.get(TRACER), DeviceId("c3.M"))
         assert whys(plan, found) == ["M3", "What lets in K7", "What lets in K8"]
 
     def test_the_way_to_a_coil_goes_by_the_button_and_names_the_hold_contact_beside_it(self, plan: Plan[Job]) -> None:
-        found = trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("c1.K"), "A1-A2")
+        found = trace(plan.get(TRACER), DeviceId("c1.K"), "A1-A2")
         start = next(step for step in found.ways[0].steps if step.crossing.device == "c1.S.start")
         assert start.beside == ((DeviceId("c1.K"), "13-14"),)
 
     def test_a_stop_button_leads_back_and_on(self, plan: Plan[Job]) -> None:
-        way = trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("c1.S.stop")).ways[0]
+        way = trace(plan.get(TRACER), DeviceId("c1.S.stop")).ways[0]
         at = next(n for n, step in enumerate(way.steps) if step.asked)
         assert way.begins == PinId("c0.W:L1")
         assert way.finishes == PinId("c0.W:L2")
@@ -59,26 +59,26 @@ class TestByHand:
     def test_a_number_is_followed_as_its_devices_are(self, plan: Plan[Job]) -> None:
         nets = plan.get(NETS)
         net = nets.of_pin[PinId("c1.K:A1")]
-        way = trace_line(plan.get(CIRCUITS), nets, net.pins, "29").ways[0]
+        way = trace_line(plan.get(TRACER), net.pins, "29").ways[0]
         assert any(step.crossing.device == "c1.K" for step in way.steps)
         assert way.begins == PinId("c0.W:L1")
 
     def test_the_lines_of_a_motor_are_followed_each_on_its_own(self, plan: Plan[Job]) -> None:
         for line in "UVW":
-            way = trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId(f"c2.X.{line}")).ways[0]
+            way = trace(plan.get(TRACER), DeviceId(f"c2.X.{line}")).ways[0]
             last = way.steps[-1].crossing
             assert last.device == "c2.M"
             assert last.enters == PinId(f"c2.M:{line}1")
 
     def test_the_start_of_a_soft_starter_is_a_loop_through_its_contact(self) -> None:
         fan = Plan(demo_job("frost-fan"))
-        found = trace(fan.get(CIRCUITS), fan.get(NETS), DeviceId("c1.M"))
+        found = trace(fan.get(TRACER), DeviceId("c1.M"))
         told = next(way for way in found.ways if way.why.endswith("S1-S2 is told"))
         assert told.begins is None
         assert [step.crossing.device for step in told.steps] == ["c1.K", "c1.U"]
 
     def test_what_makes_a_potential_of_its_own_is_fed_and_feeds(self, plan: Plan[Job]) -> None:
-        way = trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("s1.T")).ways[0]
+        way = trace(plan.get(TRACER), DeviceId("s1.T")).ways[0]
         at = next(n for n, step in enumerate(way.steps) if step.asked)
         assert way.begins == PinId("c0.W:L1")
         assert way.steps[at].crossing.enters == PinId("s1.T:1")
@@ -86,19 +86,19 @@ class TestByHand:
         assert len(way.also) > 3
 
     def test_a_card_shows_each_point_that_is_wired(self, plan: Plan[Job]) -> None:
-        found = trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("s4.AQ0"))
+        found = trace(plan.get(TRACER), DeviceId("s4.AQ0"))
         assert whys(plan, found)[0] == "A3 L-Q0"
 
     def test_no_way_is_told_twice_and_there_are_few(self, plan: Plan[Job]) -> None:
         for device in plan.get(CIRCUITS).devices:
-            ways = trace(plan.get(CIRCUITS), plan.get(NETS), device.id).ways
+            ways = trace(plan.get(TRACER), device.id).ways
             met = [tuple(step.crossing for step in way.steps) for way in ways]
             assert len(set(met)) == len(met) <= 12, device.id
 
     def test_what_is_not_known_has_no_way(self, plan: Plan[Job]) -> None:
-        assert trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("c99.K")).ways == ()
-        assert trace(plan.get(CIRCUITS), plan.get(NETS), PinId("c99.K:A1")).ways == ()
-        assert trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("c1.K"), "no such unit").ways == ()
+        assert trace(plan.get(TRACER), DeviceId("c99.K")).ways == ()
+        assert trace(plan.get(TRACER), PinId("c99.K:A1")).ways == ()
+        assert trace(plan.get(TRACER), DeviceId("c1.K"), "no such unit").ways == ()
 
 
 class TestPage:
@@ -152,11 +152,11 @@ def test_every_text_of_every_page_stands_on_the_page(demo: str) -> None:
 
 
 def test_a_step_that_goes_out_of_a_job_goes_out_of_its_trace(plan: Plan[Job]) -> None:
-    lamp = trace(plan.get(CIRCUITS), plan.get(NETS), DeviceId("c1.H.run")).ways[0]
+    lamp = trace(plan.get(TRACER), DeviceId("c1.H.run")).ways[0]
     contact = next(step for step in lamp.steps if step.crossing.device == "c1.KD")
     assert contact.element is not None
     without = Plan(remove_element(plan.document, contact.element))
-    again = trace(without.get(CIRCUITS), without.get(NETS), DeviceId("c1.H.run")).ways[0]
+    again = trace(without.get(TRACER), DeviceId("c1.H.run")).ways[0]
     assert [step.crossing.device for step in again.steps] == [
         step.crossing.device for step in lamp.steps if step.crossing.device != "c1.KD"
     ]

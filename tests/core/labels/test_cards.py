@@ -5,9 +5,10 @@ from tests.core.circuit.builders import STOP, door_begun, one_motor
 from riktig.core.catalogue import Clamp, Side
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, Zone, insert_contact, settle
 from riktig.core.geometry import Text, bounds_of
-from riktig.core.job import Insertable, Record
+from riktig.core.job import Insertable
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, print_entries, to_print_again
 from riktig.core.plan import Plan
+from riktig.core.records import Record
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
 
@@ -56,9 +57,7 @@ def test_what_was_printed_and_has_changed_since_is_printed_again() -> None:
     labels = Plan(job).get(LABELS)
     assert to_print_again(labels, Medium.WIRE, ()) == (), "nothing was printed yet, so nothing is out of date"
     entries = print_entries(labels, Medium.WIRE)
-    records = [
-        Record(str(n), kind, subject, facts, "Ida", "t", 1) for n, (kind, subject, facts, _) in enumerate(entries)
-    ]
+    records = [Record(str(n), one.subject, one.facts, "Ida", "t", 1) for n, one in enumerate(entries)]
     assert len({record.subject for record in records}) == len(labels.on(Medium.WIRE))
     assert to_print_again(labels, Medium.WIRE, records) == ()
     assert to_print_again(labels, Medium.DEVICE, records) == ()
@@ -67,8 +66,8 @@ def test_what_was_printed_and_has_changed_since_is_printed_again() -> None:
     # By hand: wire 13 from S1 to S3 and the new stretch of 9 from S2 to S3, both ends each.
     assert sorted(label.lines[0] for label in again) == ["13", "13", "9", "9"]
     more = [
-        Record(f"b{n}", kind, subject, facts, "Ida", "t", 2)
-        for n, (kind, subject, facts, _) in enumerate(print_entries(after, Medium.WIRE, again))
+        Record(f"b{n}", one.subject, one.facts, "Ida", "t", 2)
+        for n, one in enumerate(print_entries(after, Medium.WIRE, again))
     ]
     assert len(more) == 4
     assert to_print_again(after, Medium.WIRE, [*records, *more]) == ()

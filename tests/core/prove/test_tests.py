@@ -5,7 +5,7 @@ from tests.core.circuit.builders import START, STOP, door_begun, one_motor
 
 from riktig.core.circuit import insert_contact, remove_element, settle
 from riktig.core.errors import RiktigError
-from riktig.core.job import Insertable, Job, Record, RunLamp
+from riktig.core.job import Insertable, Job, RunLamp
 from riktig.core.plan import Plan
 from riktig.core.prove import (
     OPEN_LINE,
@@ -22,6 +22,7 @@ from riktig.core.prove import (
     results_of,
     shut_because,
 )
+from riktig.core.records import Record
 from riktig.core.wiring import WIRING
 from riktig.devices import BenchMeter
 
@@ -33,7 +34,7 @@ def plan_of(job: Job) -> TestPlan:
 def reading(test: Test, ohm: float | None, outcome: Outcome | None = None, number: int = 0) -> Record:
     kind = outcome or judge(test, ohm or 0.0)
     facts = reading_facts(test, kind, ohm=ohm, meter="meter", reason="" if ohm is not None else "why")
-    return Record(f"{test.key}/{number}", "reading", test.key, facts, "Ida", f"2026-11-23T08:00:{number:02d}", 1)
+    return Record(f"{test.key}/{number}", test.key, facts, "Ida", f"2026-11-23T08:00:{number:02d}", 1)
 
 
 def all_read(job: Job) -> list[Record]:

@@ -16,9 +16,10 @@ from tests.core.circuit.builders import START, STOP, one_motor
 
 from riktig.core.circuit import insert_contact, settle
 from riktig.core.errors import RiktigError
-from riktig.core.job import Insertable, Job, Record, add_load, new_job
+from riktig.core.job import Insertable, Job, add_load, new_job
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, fix_as_it_is
+from riktig.core.records import Operation, Record, WireDone
 from riktig.core.store import APPLICATION_ID, FORMAT, JobFile, dump_job, load_job
 
 EDITS = st.tuples(
@@ -29,9 +30,9 @@ EDITS = st.tuples(
 Make = Callable[[Job, str], JobFile]
 
 
-def record(number: int, kind: str = "tick", subject: str = "a~b") -> Record:
-    facts = (("operation", "cut"), ("length", "640"))
-    return Record(f"id-{number}", kind, subject, facts, "Ida", f"2026-11-23T08:00:{number:02d}", 1)
+def record(number: int, subject: str = "a~b") -> Record:
+    facts = WireDone(Operation.CUT, length=640.0)
+    return Record(f"id-{number}", subject, facts, "Ida", f"2026-11-23T08:00:{number:02d}", 1)
 
 
 @settings(max_examples=30, deadline=None)

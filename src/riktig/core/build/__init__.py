@@ -5,11 +5,8 @@ when what it was true of has changed; a *critical* dimension is measured twice, 
 agree.
 """
 
-from operator import attrgetter
-
 from riktig.core.build.draw_numbers import draw_numbers
 from riktig.core.build.measured import (
-    MEASURED,
     Critical,
     Gate,
     Judged,
@@ -20,8 +17,6 @@ from riktig.core.build.measured import (
     measured_facts,
 )
 from riktig.core.build.metalwork import (
-    CUT_PIECE,
-    HOLE,
     HoleState,
     PieceState,
     hole_facts,
@@ -31,35 +26,22 @@ from riktig.core.build.metalwork import (
     piece_states,
     piece_subject,
 )
-from riktig.core.build.mounted import MOUNTED, Mounted, mounted_facts, mounted_of, mounted_subject
-from riktig.core.build.numbers import (
-    OUTSIDE,
-    FieldEnd,
-    NumberState,
-    Standing,
-    field_facts,
-    field_subject,
-    number_states,
-)
+from riktig.core.build.mounted import Mounted, mounted_facts, mounted_of, mounted_subject
+from riktig.core.build.numbers import FieldEnd, NumberState, Standing, field_facts, field_subject, number_states
 from riktig.core.build.ticks import Done, Operation, Progress, Stale, WireState, operations, progress_of, tick_facts
 from riktig.core.door import DOOR, SHAFTS
 from riktig.core.holes import METAL_HOLES
-from riktig.core.plan import Derived
+from riktig.core.job import JOB_ENCLOSURE, JOB_PRACTICE
+from riktig.core.plan import reads
 from riktig.core.plate import CUTS
 
 __all__ = [
     "CRITICALS",
     "CUTS",
-    "CUT_PIECE",
     "DOOR",
-    "HOLE",
-    "MEASURED",
     "METAL_HOLES",
-    "MOUNTED",
-    "OUTSIDE",
     "SHAFTS",
     "Critical",
-    "Derived",
     "Done",
     "FieldEnd",
     "Gate",
@@ -96,6 +78,4 @@ __all__ = [
     "tick_facts",
 ]
 
-CRITICALS = Derived(
-    "criticals", (METAL_HOLES, DOOR, SHAFTS, CUTS, attrgetter("enclosure"), attrgetter("practice")), criticals_of
-)
+CRITICALS = (reads(METAL_HOLES) & DOOR & SHAFTS & CUTS & JOB_ENCLOSURE & JOB_PRACTICE).derive("criticals", criticals_of)

@@ -7,24 +7,12 @@ from enum import Enum
 from riktig.core.build.ticks import Done
 from riktig.core.door import Shaft, engagement_of
 from riktig.core.holes import Hole
-from riktig.core.job import Enclosure, Practice, Record, SecondReading, ShaftFitting, taken_back
+from riktig.core.job import Enclosure, Practice, SecondReading, ShaftFitting
 from riktig.core.plate import DoorPlan, Piece, diagonal
+from riktig.core.records import DimensionRead, Record, Slot, counted, slot_of
 
-__all__ = [
-    "MEASURED",
-    "Critical",
-    "Gate",
-    "Judged",
-    "closed_for",
-    "criticals_of",
-    "judge",
-    "judged_all",
-    "measured_facts",
-]
+__all__ = ["Critical", "Gate", "Judged", "closed_for", "criticals_of", "judge", "judged_all", "measured_facts"]
 
-MEASURED = "measured"
-"""The kind of the record."""
-SAME_NOMINAL = 0.05
 ON_SITE = 15.0
 """How far from the drawing a wall may have moved the shaft's centre before it is doubted, mm (chosen by us)."""
 MOST_NAMED = 6
@@ -189,9 +177,13 @@ def _shaft(shaft: Shaft, practice: Practice) -> list[Critical]:
     return found
 
 
-def measured_facts(critical: Critical, value: float) -> tuple[tuple[str, str], ...]:
+_Reading = tuple[float, Done]
+"""A value, and who read it when."""
+
+
+def measured_facts(critical: Critical, value: float) -> DimensionRead:
     """What a reading is: its value, and the nominal it was read against."""
-    return (("value", f"{value:g}"), ("nominal", f"{critical.nominal:g}"), ("name", critical.name))
+    return DimensionRead(value, critical.nominal, critical.name)
 
 
 def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> Judged:
@@ -200,26 +192,34 @@ def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> 
     The last reading counts, and before it the last one by whoever the practice asks for. A reading against another
     nominal no longer counts; nothing is ever deleted.
     """
-    kept = tuple(records)
-    gone = taken_back(kept)
-    mine = [
-        record
-        for record in kept
-        if record.kind == MEASURED
-        and record.subject == critical.key
-        and record.id not in gone
-        and record.facts
-        and abs(float(record.fact("nominal")) - critical.nominal) <= SAME_NOMINAL
-    ]
+    return _judge(critical, _readings((critical,), records).get(critical.key, []), practice)
+
+
+def _readings(criticals: Iterable[Critical], records: Iterable[Record]) -> dict[str, list[_Reading]]:
+    """The readings of each dimension that count, oldest first."""
+    present: dict[Slot, DimensionRead] = {}
+    for critical in criticals:
+        facts = measured_facts(critical, critical.nominal)
+        present[slot_of(critical.key, facts)] = facts
+    found: dict[str, list[_Reading]] = {}
+    for item in counted(records, DimensionRead, present):
+        if item.counts:
+            found.setdefault(item.record.subject, []).append(
+                (item.facts.value, Done(item.record.who, item.record.when))
+            )
+    return found
+
+
+def _judge(critical: Critical, mine: Sequence[_Reading], practice: Practice) -> Judged:
     if not mine:
         return Judged(critical, (), Gate.FIRST, "Not measured yet.")
     last = mine[-1]
-    before: Record | None = None
+    before: _Reading | None = None
     if practice.second_reading is SecondReading.ANOTHER:
-        before = next((one for one in reversed(mine[:-1]) if one.who != last.who), None)
+        before = next((one for one in reversed(mine[:-1]) if one[1].who != last[1].who), None)
     elif practice.second_reading is SecondReading.SAME:
         before = mine[-2] if len(mine) > 1 else None
-    readings = tuple((float(r.fact("value")), Done(r.who, r.when)) for r in (before, last) if r)
+    readings = tuple(reading for reading in (before, last) if reading)
     for value, done in readings:
         off = round(value - critical.nominal, 2)
         if abs(off) > critical.tolerance + 1e-9:
@@ -247,14 +247,8 @@ def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> 
 
 def judged_all(criticals: tuple[Critical, ...], records: Iterable[Record], practice: Practice) -> tuple[Judged, ...]:
     """Every dimension with its readings; the two diagonals of a cut-out are held against each other too."""
-    by_subject: dict[str, list[Record]] = {}
-    corrections: list[Record] = []
-    for record in records:
-        if record.corrects:
-            corrections.append(record)
-        elif record.kind == MEASURED:
-            by_subject.setdefault(record.subject, []).append(record)
-    found = [judge(one, (*by_subject.get(one.key, ()), *corrections), practice) for one in criticals]
+    readings = _readings(criticals, records)
+    found = [_judge(one, readings.get(one.key, []), practice) for one in criticals]
     return _square(found, practice)
 
 

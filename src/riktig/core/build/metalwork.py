@@ -4,13 +4,11 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from riktig.core.build.ticks import Done
-from riktig.core.holes import Hole, HoleWork
-from riktig.core.job import Record, taken_back
+from riktig.core.holes import Hole
 from riktig.core.plate import Piece
+from riktig.core.records import HoleDone, HoleWork, PieceCut, Record, Slot, counted, slot_of
 
 __all__ = [
-    "CUT_PIECE",
-    "HOLE",
     "HoleState",
     "PieceState",
     "hole_facts",
@@ -20,11 +18,6 @@ __all__ = [
     "piece_states",
     "piece_subject",
 ]
-
-HOLE, CUT_PIECE = "hole", "piece cut"
-"""The kinds of the records."""
-MOVED = 0.05
-"""A hole that moved by more is another hole, mm (chosen by us: half of what is written down)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,51 +57,35 @@ def hole_subject(hole: Hole) -> str:
     return f"hole:{hole.face}:{hole.key}"
 
 
-def hole_facts(hole: Hole, operation: HoleWork) -> tuple[tuple[str, str], ...]:
-    """What a tick is true of."""
-    return (
-        ("operation", operation.value),
-        ("number", hole.number),
-        ("x", f"{hole.x:g}"),
-        ("y", f"{hole.y:g}"),
-        ("size", hole.size),
-    )
+def hole_facts(hole: Hole, operation: HoleWork) -> HoleDone:
+    """What a tick made now is true of."""
+    return HoleDone(operation, hole.number, hole.x, hole.y, hole.size)
 
 
 def hole_states(holes: tuple[Hole, ...], records: Iterable[Record]) -> tuple[HoleState, ...]:
-    """Every hole with what is done to it, from the log; what was done elsewhere or in another size is out of date."""
-    kept = tuple(records)
-    gone = taken_back(kept)
-    mine: dict[str, list[Record]] = {}
-    for record in kept:
-        if record.kind == HOLE and record.id not in gone and record.facts:
-            mine.setdefault(record.subject, []).append(record)
+    """Every hole with what is done to it, from the log; what was done elsewhere or in another size is out of date.
+
+    Work that is done again where the hole is now supersedes what was done elsewhere.
+    """
+    present: dict[Slot, HoleDone] = {}
+    for hole in holes:
+        for operation in HoleWork:
+            facts = hole_facts(hole, operation)
+            present[slot_of(hole_subject(hole), facts)] = facts
+    done: dict[str, dict[HoleWork, tuple[Done, str]]] = {}
+    stale: dict[str, str] = {}
+    for item in counted(records, HoleDone, present):
+        record, said = item.record, item.facts
+        if item.counts:
+            done.setdefault(record.subject, {})[said.operation] = (Done(record.who, record.when), record.id)
+        else:
+            stale[record.subject] = item.why_not
     found = []
     for hole in holes:
-        done: dict[HoleWork, tuple[Done, str]] = {}
-        stale = ""
-        for record in mine.get(hole_subject(hole), ()):
-            operation = next((one for one in HoleWork if one.value == record.fact("operation")), None)
-            if operation is None:
-                continue
-            why = _why_stale(hole, record, operation)
-            if why:
-                stale = why
-            else:
-                done[operation] = (Done(record.who, record.when), record.id)
-        order = tuple((one, *done[one]) for one in hole.operations if one in done)
-        found.append(HoleState(hole, order, stale))
+        mine = done.get(hole_subject(hole), {})
+        order = tuple((one, *mine[one]) for one in hole.operations if one in mine)
+        found.append(HoleState(hole, order, stale.get(hole_subject(hole), "")))
     return tuple(found)
-
-
-def _why_stale(hole: Hole, record: Record, operation: HoleWork) -> str:
-    x, y = float(record.fact("x")), float(record.fact("y"))
-    if max(abs(hole.x - x), abs(hole.y - y)) > MOVED:
-        return f"{operation.value} at {x:g}, {y:g}; it is now at {hole.x:g}, {hole.y:g}"
-    made = operation in (HoleWork.MADE, HoleWork.DEBURRED)
-    if made and record.fact("size") != hole.size:
-        return f"{operation.value} as {record.fact('size')}; it is now {hole.size}"
-    return ""
 
 
 def piece_subject(piece: Piece) -> str:
@@ -116,24 +93,21 @@ def piece_subject(piece: Piece) -> str:
     return f"piece:{piece.name}"
 
 
-def piece_facts(piece: Piece) -> tuple[tuple[str, str], ...]:
+def piece_facts(piece: Piece) -> PieceCut:
     """What the record is true of: what it was cut from, and its length."""
-    return (("stock", piece.stock), ("length", f"{piece.length:g}"))
+    return PieceCut(piece.stock, piece.length)
 
 
 def piece_states(pieces: tuple[Piece, ...], records: Iterable[Record]) -> tuple[PieceState, ...]:
     """Every piece, and whether it is cut as the plan now has it."""
-    kept = tuple(records)
-    gone = taken_back(kept)
-    last = {one.subject: one for one in kept if one.kind == CUT_PIECE and one.id not in gone and one.facts}
+    present = {slot_of(piece_subject(piece), piece_facts(piece)): piece_facts(piece) for piece in pieces}
+    last = {item.record.subject: item for item in counted(records, PieceCut, present)}
     found = []
     for piece in pieces:
-        record = last.get(piece_subject(piece))
-        if record is None:
+        item = last.get(piece_subject(piece))
+        if item is None:
             found.append(PieceState(piece, None, ""))
-        elif record.facts[:2] == piece_facts(piece):
-            found.append(PieceState(piece, Done(record.who, record.when), record.id))
         else:
-            was = f"cut to {record.fact('length')} mm from {record.fact('stock')}"
-            found.append(PieceState(piece, None, record.id, f"{was}; it is now {piece.length:g} mm from {piece.stock}"))
+            done = Done(item.record.who, item.record.when) if item.counts else None
+            found.append(PieceState(piece, done, item.record.id, item.why_not))
     return tuple(found)

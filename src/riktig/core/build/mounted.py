@@ -4,13 +4,11 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from riktig.core.build.ticks import Done
-from riktig.core.job import DeviceId, Record, taken_back
+from riktig.core.job import DeviceId
 from riktig.core.plate import Layout, Stand
+from riktig.core.records import PartMounted, Record, Slot, counted, slot_of
 
-__all__ = ["MOUNTED", "Mounted", "mounted_facts", "mounted_of", "mounted_subject"]
-
-MOUNTED = "mounted"
-"""The kind of the record."""
+__all__ = ["Mounted", "mounted_facts", "mounted_of", "mounted_subject"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,22 +26,24 @@ def mounted_subject(lead: DeviceId) -> str:
     return f"device:{lead}"
 
 
-def mounted_facts(stand: Stand) -> tuple[tuple[str, str], ...]:
+def mounted_facts(stand: Stand) -> PartMounted:
     """What the record is true of: the place it was mounted at, and the part."""
-    return (("x", f"{stand.x:g}"), ("y", f"{stand.y:g}"), ("part", stand.block.members[0][1].ref))
+    return PartMounted(stand.x, stand.y, stand.block.members[0][1].ref)
 
 
 def mounted_of(layout: Layout, records: Iterable[Record]) -> tuple[Mounted, ...]:
     """The blocks whose last record says that they are mounted, in the order of the layout."""
-    kept = tuple(records)
-    gone = taken_back(kept)
-    last = {one.subject: one for one in kept if one.kind == MOUNTED and one.id not in gone and one.facts}
+    present: dict[Slot, PartMounted] = {}
+    for stand in layout.stands:
+        facts = mounted_facts(stand)
+        present[slot_of(mounted_subject(stand.block.lead), facts)] = facts
+    last = {item.record.subject: item for item in counted(records, PartMounted, present)}
     found = []
     for stand in layout.stands:
-        record = last.get(mounted_subject(stand.block.lead))
-        if record is None:
+        item = last.get(mounted_subject(stand.block.lead))
+        if item is None:
             continue
-        dx, dy = stand.x - float(record.fact("x")), stand.y - float(record.fact("y"))
-        moved = round(max(abs(dx), abs(dy)), 1)
+        moved = round(max(abs(stand.x - item.facts.x), abs(stand.y - item.facts.y)), 1)
+        record = item.record
         found.append(Mounted(stand.block.lead, Done(record.who, record.when), record.id, moved))
     return tuple(found)

@@ -7,12 +7,10 @@ from enum import Enum
 
 from riktig.core.build.ticks import Done, Progress, WireState
 from riktig.core.circuit import DOOR, PLATE, Ends, Names, Tally
-from riktig.core.job import PinId, Record
+from riktig.core.job import PinId
+from riktig.core.records import FieldEndDone, Record, Slot, counted, slot_of
 
-__all__ = ["OUTSIDE", "FieldEnd", "NumberState", "Standing", "field_facts", "field_subject", "number_states"]
-
-OUTSIDE = "field end"
-"""The kind of record that says a number is finished at a thing in the field."""
+__all__ = ["FieldEnd", "NumberState", "Standing", "field_facts", "field_subject", "number_states"]
 
 
 class Standing(Enum):
@@ -67,9 +65,9 @@ def field_subject(net: PinId, ends: Ends) -> str:
     return f"{net}~{ends.place}"
 
 
-def field_facts(number: str, ends: Ends) -> tuple[tuple[str, str], ...]:
+def field_facts(number: str, ends: Ends) -> FieldEndDone:
     """What a tick in the field is true of."""
-    return (("number", number), ("pins", " ".join(ends.pins)))
+    return FieldEndDone(number, " ".join(ends.pins))
 
 
 def number_states(
@@ -82,23 +80,26 @@ def number_states(
     by_net: dict[PinId, list[WireState]] = defaultdict(list)
     for state in progress.states:
         by_net[state.wire.net].append(state)
-    corrected, ticks = set(), {}
-    for record in records:
-        if record.corrects:
-            corrected.add(record.corrects)
-        elif record.kind == OUTSIDE:
-            ticks[record.subject] = record
+    outside = {
+        tally.net: [ends for ends in tally.places if ends.place not in (PLATE, DOOR)]
+        for tally in tallies
+        if tally.net in names.number
+    }
+    present: dict[Slot, FieldEndDone] = {}
+    for net, places in outside.items():
+        for ends in places:
+            facts = field_facts(names.number[net], ends)
+            present[slot_of(field_subject(net, ends), facts)] = facts
+    done = {
+        item.record.subject: Done(item.record.who, item.record.when)
+        for item in counted(records, FieldEndDone, present)
+        if item.counts
+    }
     found = []
     for tally in tallies:
         number = names.number.get(tally.net)
         if number is None:
             continue
-        field = []
-        for ends in tally.places:
-            if ends.place in (PLATE, DOOR):
-                continue
-            tick = ticks.get(field_subject(tally.net, ends))
-            counts = tick and tick.id not in corrected and tick.facts == field_facts(number, ends)
-            field.append(FieldEnd(ends, Done(tick.who, tick.when) if tick and counts else None))
+        field = [FieldEnd(ends, done.get(field_subject(tally.net, ends))) for ends in outside[tally.net]]
         found.append(NumberState(number, tally, tuple(by_net[tally.net]), tuple(field)))
     return tuple(found)

@@ -4,28 +4,14 @@ A tick says what it was true of. It counts as long as that is still true; otherw
 date, with the reason. Nothing is ever deleted.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from enum import Enum
 
-from riktig.core.job import Record
+from riktig.core.records import Operation, Record, Slot, WireDone, counted, slot_of
 from riktig.core.standards import conductor_name
 from riktig.core.wiring import Wire, WireEnd, Wiring
 
 __all__ = ["Done", "Operation", "Progress", "Stale", "WireState", "operations", "progress_of", "tick_facts"]
-
-CUT_SLACK_MM = 10.0
-"""A wire cut this much too short still reaches: lengths are rounded up by as much."""
-
-
-class Operation(Enum):
-    """What is done to a wire, in order."""
-
-    CUT = "cut"
-    MARKED = "marked"
-    LANDED_START = "landed at the start"
-    LANDED_END = "landed at the end"
-    TIGHTENED = "tightened"
 
 
 def operations() -> tuple[Operation, ...]:
@@ -98,19 +84,21 @@ def _end_facts(end: WireEnd) -> str:
     return f"{end.pin} {end.fitting} {end.torque_n_m:g} N·m"
 
 
-def tick_facts(wire: Wire, operation: Operation) -> tuple[tuple[str, str], ...]:
-    """What a tick is true of: recorded with it, and compared ever after."""
+def tick_facts(wire: Wire, operation: Operation) -> WireDone:
+    """What a tick made now is true of: recorded with it, and compared ever after."""
     conductor = f"{conductor_name(wire.mm2)} {wire.colour}"
-    first, last = sorted((wire.start, wire.end), key=lambda end: end.pin)
-    ends = f"{_end_facts(first)}; {_end_facts(last)}"
-    facts = {
-        Operation.CUT: (("conductor", conductor), ("length", f"{wire.cut:g}")),
-        Operation.MARKED: (("conductor", conductor), ("number", wire.number)),
-        Operation.LANDED_START: (("conductor", conductor), ("end", _end_facts(wire.start))),
-        Operation.LANDED_END: (("conductor", conductor), ("end", _end_facts(wire.end))),
-        Operation.TIGHTENED: (("conductor", conductor), ("ends", ends)),
-    }[operation]
-    return (("operation", operation.value), ("name", wire.name), *facts)
+    match operation:
+        case Operation.CUT:
+            return WireDone(operation, wire.name, conductor, length=wire.cut, needed=wire.length)
+        case Operation.MARKED:
+            return WireDone(operation, wire.name, conductor, number=wire.number)
+        case Operation.LANDED_START:
+            return WireDone(operation, wire.name, conductor, end=_end_facts(wire.start))
+        case Operation.LANDED_END:
+            return WireDone(operation, wire.name, conductor, end=_end_facts(wire.end))
+        case Operation.TIGHTENED:
+            first, last = sorted((wire.start, wire.end), key=lambda end: end.pin)
+            return WireDone(operation, wire.name, conductor, ends=f"{_end_facts(first)}; {_end_facts(last)}")
 
 
 def progress_of(wiring: Wiring, records: Iterable[Record]) -> Progress:
@@ -118,79 +106,37 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> Progress:
 
     A tick taken back by a correction is neither; ticking again supersedes what was out of date.
     """
-    corrected: set[str] = set()
-    ticks: dict[str, list[Record]] = {}
-    for record in records:
-        if record.corrects:
-            corrected.add(record.corrects)
-        elif record.kind == "tick":
-            ticks.setdefault(record.subject, []).append(record)
-    stale: list[Stale] = []
-    states: list[WireState] = []
-    for wire in wiring.wires:
-        mine = [r for r in ticks.pop(wire.key, []) if r.id not in corrected]
-        done, old = _judge(wire, mine)
-        states.append(WireState(wire, done))
-        stale += old
-    for key, mine in ticks.items():
-        for record in mine:
-            if record.id not in corrected:
-                what = record.fact("operation")
-                stale.append(Stale(key, record.fact("name"), what, "the wire is gone: take it out"))
-    return Progress(tuple(states), tuple(stale))
-
-
-def _judge(wire: Wire, ticks: list[Record]) -> tuple[tuple[tuple[Operation, Done], ...], list[Stale]]:
-    done: dict[Operation, Done] = {}
-    old: dict[str, Stale] = {}
-    for record in ticks:
-        said = record.fact("operation")
-        fits = [one for one in Operation if _kind(one.value) == _kind(said) and not _why_stale(wire, one, record)]
-        if fits:
-            done[fits[0]] = Done(record.who, record.when)
-            old.pop(_slot(said, record), None)
+    log = tuple(record for record in records if record.corrects or isinstance(record.facts, WireDone))
+    wires: dict[str, Wire] = {wire.key: wire for wire in wiring.wires}
+    done: dict[str, dict[Operation, Done]] = {}
+    stale: list[tuple[str, WireDone, Stale]] = []
+    present = _present(wires, log)
+    for item in counted(log, WireDone, present):
+        record, facts = item.record, item.facts
+        if item.counts:
+            operation = present[item.slot].operation  # an end that is now the other one of its wire
+            done.setdefault(record.subject, {})[operation] = Done(record.who, record.when)
         else:
-            mine = next(one for one in Operation if one.value == said)
-            why = _why_stale(wire, mine, record)
-            old[_slot(said, record)] = Stale(wire.key, wire.name, said, why)
-    fresh = [stale for stale in old.values() if not any(one.value == stale.what for one in done)]
-    return tuple((one, done[one]) for one in Operation if one in done), fresh
+            wire = wires.get(record.subject)
+            name = wire.name if wire else facts.name
+            stale.append((record.subject, facts, Stale(record.subject, name, facts.operation.value, item.why_not)))
+    states = tuple(
+        WireState(wire, tuple((op, mine[op]) for op in Operation if op in mine))
+        for wire in wiring.wires
+        for mine in (done.get(wire.key, {}),)
+    )
+    order = {key: place for place, key in enumerate(wires)}
+    left = [one for key, facts, one in stale if facts.operation not in done.get(key, {})]
+    left.sort(key=lambda one: order.get(one.subject, len(order)))
+    return Progress(states, tuple(left))
 
 
-def _kind(said: str) -> str:
-    """Both landings are one kind: which end is the start may turn round, the pin does not."""
-    return "landed" if said.startswith("landed") else said
-
-
-def _slot(said: str, record: Record) -> str:
-    return said + record.fact("end").split(" ")[0]
-
-
-def _why_stale(wire: Wire, operation: Operation, record: Record) -> str:
-    now = dict(tick_facts(wire, operation))
-    if record.fact("conductor") != now["conductor"]:
-        return f"it is now {now['conductor']}, was {record.fact('conductor')}"
-    match operation:
-        case Operation.CUT:
-            cut = float(record.fact("length") or 0)
-            if cut + CUT_SLACK_MM < wire.length:
-                return f"it must now be {wire.length:g} mm, was cut to {cut:g} mm"
-        case Operation.MARKED:
-            if record.fact("number") != wire.number:
-                return f"its number is now {wire.number}, was {record.fact('number')}"
-        case Operation.LANDED_START | Operation.LANDED_END:
-            return _end_changed(record.fact("end"), now["end"])
-        case Operation.TIGHTENED:
-            if record.fact("ends") != now["ends"]:
-                return "what shares its clamps has changed"
-    return ""
-
-
-def _end_changed(was: str, now: str) -> str:
-    if was == now:
-        return ""
-    old_pin, _, old_rest = was.partition(" ")
-    new_pin, _, new_rest = now.partition(" ")
-    if old_pin != new_pin:
-        return f"it now lands on another clamp than {old_pin}"
-    return f"its end is now {new_rest}, was {old_rest}"
+def _present(wires: Mapping[str, Wire], log: Iterable[Record]) -> dict[Slot, WireDone]:
+    """What a tick would say now, of every wire that the log speaks of."""
+    named = {record.subject for record in log if record.subject in wires}
+    present: dict[Slot, WireDone] = {}
+    for key in named:
+        for operation in Operation:
+            facts = tick_facts(wires[key], operation)
+            present[slot_of(key, facts)] = facts
+    return present

@@ -6,7 +6,7 @@ pins at one potential, and crossing any device element starts a new one; a *tag*
 
 from riktig.core.circuit.book import BOOK, Entry, Parameter, entry_of
 from riktig.core.circuit.cards import io_address
-from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEET_PEN, SHEETS, TALLY
+from riktig.core.circuit.derived import CIRCUITS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEET_PEN, SHEETS, TALLY, TRACER
 from riktig.core.circuit.draw_frame import cell_frame
 from riktig.core.circuit.draw_sheets import SheetPen, contact_places, sheets_with
 from riktig.core.circuit.draw_wires import ends_of, net_lines, net_marks
@@ -64,8 +64,7 @@ from riktig.core.circuit.sheets import lay_out
 from riktig.core.circuit.supplies import DOOR_BONDS
 from riktig.core.circuit.tags import by_tags, device_places
 from riktig.core.circuit.tally import DOOR, PLATE, Ends, Tally, place_of, tally_all
-from riktig.core.circuit.trace import Step, Trace, Way, trace, trace_line
-from riktig.core.circuit.ways import ways_of
+from riktig.core.circuit.trace import Step, Trace, Tracer, Way, trace, trace_line
 from riktig.core.circuit.written import add_written, as_written
 
 __all__ = [
@@ -84,6 +83,7 @@ __all__ = [
     "SHEET_DRAWINGS",
     "SHEET_PEN",
     "TALLY",
+    "TRACER",
     "Band",
     "Branch",
     "Circuits",
@@ -114,6 +114,7 @@ __all__ = [
     "Step",
     "Tally",
     "Trace",
+    "Tracer",
     "Way",
     "Zone",
     "add_circuit",
@@ -167,6 +168,5 @@ __all__ = [
     "touched",
     "trace",
     "trace_line",
-    "ways_of",
     "wire_number",
 ]

@@ -16,11 +16,9 @@ from riktig.core.circuit.sheet_model import LINE_GAP, SHEET_HEIGHT, SHEET_WIDTH,
 from riktig.core.circuit.symbols import symbol_of
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text
 from riktig.core.job import DeviceId, Numbering, PinId, Practice
-from riktig.core.plan import Memo
+from riktig.core.plan import Memory
 
 __all__ = ["SheetPen", "contact_places", "sheets_with"]
-
-_DRAWN: Memo[Drawing] = Memo(2000)
 
 
 class SheetPen:
@@ -38,7 +36,9 @@ class SheetPen:
         client: str,
         drawing_number: str,
         revision: str,
+        memory: Memory | None = None,
     ) -> None:
+        self._kept = (memory or Memory()).memo(Drawing, "drawing of a sheet")
         self._sheets = sheets.sheets
         self._heading = Heading(number, title, client, drawing_number, revision)
         numbered = practice.numbering is Numbering.BY_RUNG
@@ -58,7 +58,7 @@ class SheetPen:
             marks = tuple(frame_marks(sheet, self._heading, count) + self._pen.sheet(sheet))
             return Drawing(SHEET_WIDTH, SHEET_HEIGHT, marks, f"Sheet {sheet.number}: {sheet.title}")
 
-        return _DRAWN.get(sheet.number, inputs, draw)
+        return self._kept.get(sheet.number, inputs, draw)
 
     def all(self) -> tuple[Drawing, ...]:
         """Every sheet."""

@@ -25,6 +25,7 @@ from riktig.core.job import (
     Param,
     Recipe,
 )
+from riktig.core.plan import Memory
 
 __all__ = [
     "add_circuit",
@@ -55,16 +56,25 @@ LONGEST_TAG = 12
 """Characters that still fit a device label (chosen by us)."""
 
 
-def settle(job: Job) -> Job:
+def settle(job: Job, *, memory: Memory | None = None) -> Job:
     """The job with every tag and number of now on record, so that later edits keep them."""
-    circuits = _expanded(job)
-    names = names_of(job, circuits, find_nets(circuits))
+    circuits = _expanded(job, memory)
+    names = names_of(job, circuits, find_nets(circuits, memory), memory)
     if (names.given_tags, names.given_numbers, names.last_number) == (job.tags, job.numbers, job.last_number):
         return job
     return replace(job, tags=names.given_tags, numbers=names.given_numbers, last_number=names.last_number)
 
 
-def put_in(job: Job, at: ElementId, what: Insertable, text: str, act: Act = Act.AFTER, *, to: str = "") -> Job:
+def put_in(
+    job: Job,
+    at: ElementId,
+    what: Insertable,
+    text: str,
+    act: Act = Act.AFTER,
+    *,
+    to: str = "",
+    memory: Memory | None = None,
+) -> Job:
     """Puts something after, ahead of, across or in the place of the element ``at`` of a control path.
 
     Args:
@@ -78,9 +88,9 @@ def put_in(job: Job, at: ElementId, what: Insertable, text: str, act: Act = Act.
     Raises:
         RiktigError: there is no such element in a control path, or the contact is not free.
     """
-    circuit = _circuit_of(job, at)
+    circuit = _circuit_of(job, at, memory)
     if what is Insertable.CONTACT:
-        if to not in {choice for choice, _ in free_contacts(job)}:
+        if to not in {choice for choice, _ in free_contacts(job, memory=memory)}:
             raise RiktigError(
                 f"{to or 'No contact'} is not a free contact, so nothing was put in.",
                 hint="Choose one of the spare contacts listed, or one of an auxiliary block.",
@@ -90,22 +100,24 @@ def put_in(job: Job, at: ElementId, what: Insertable, text: str, act: Act = Act.
     return _with_change(job, circuit, Change(act, at, _next_number(circuit), what, text, to))
 
 
-def insert_contact(job: Job, at: ElementId, what: Insertable, text: str, *, parallel: bool = False) -> Job:
+def insert_contact(
+    job: Job, at: ElementId, what: Insertable, text: str, *, parallel: bool = False, memory: Memory | None = None
+) -> Job:
     """Puts something in after the element ``at`` of a control path, or across it.
 
     Raises:
         RiktigError: there is no such element in a control path.
     """
-    return put_in(job, at, what, text, Act.ACROSS if parallel else Act.AFTER)
+    return put_in(job, at, what, text, Act.ACROSS if parallel else Act.AFTER, memory=memory)
 
 
-def free_contacts(job: Job) -> tuple[tuple[str, str], ...]:
+def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str, str], ...]:
     """Contacts of relays and contactors that are in no path yet: “c1.K:43-44” and how it is called.
 
     Those of an auxiliary block are listed for devices that can carry one and have none.
     """
-    circuits = _expanded(job)
-    names = names_of(job, circuits, find_nets(circuits))
+    circuits = _expanded(job, memory)
+    names = names_of(job, circuits, find_nets(circuits, memory), memory)
     used = {(p.device, p.unit) for rung in circuits.rungs for one in elements_of(rung.path) for p in one.poles}
     found: list[tuple[str, str]] = []
     for device in circuits.devices:
@@ -122,23 +134,23 @@ def free_contacts(job: Job) -> tuple[tuple[str, str], ...]:
     return tuple(found)
 
 
-def remove_element(job: Job, element: ElementId) -> Job:
+def remove_element(job: Job, element: ElementId, *, memory: Memory | None = None) -> Job:
     """Takes an element out of a control path.
 
     Raises:
         RiktigError: there is no such element in a control path.
     """
-    return _with_change(job, _circuit_of(job, element), Change(Act.OUT, element))
+    return _with_change(job, _circuit_of(job, element, memory), Change(Act.OUT, element))
 
 
-def move_element(job: Job, element: ElementId, after: ElementId) -> Job:
+def move_element(job: Job, element: ElementId, after: ElementId, *, memory: Memory | None = None) -> Job:
     """Moves an element to after another of the same circuit.
 
     Raises:
         RiktigError: one of the two is in no control path, or they belong to different circuits.
     """
-    circuit = _circuit_of(job, element)
-    if element == after or _circuit_of(job, after).id != circuit.id:
+    circuit = _circuit_of(job, element, memory)
+    if element == after or _circuit_of(job, after, memory).id != circuit.id:
         raise RiktigError(
             "An element can be moved within its own circuit only, so nothing was changed.",
             hint="Put a contact of the device into the other circuit instead.",
@@ -146,25 +158,25 @@ def move_element(job: Job, element: ElementId, after: ElementId) -> Job:
     return _with_change(job, circuit, Change(Act.MOVED, element, to=str(after)))
 
 
-def rewire(job: Job, element: ElementId, node: str, *, start: bool) -> Job:
+def rewire(job: Job, element: ElementId, node: str, *, start: bool, memory: Memory | None = None) -> Job:
     """Wires the start or the end of an element's rung to another named potential.
 
     Raises:
         RiktigError: the element is in no control path, or no node has that name.
     """
-    if node not in named_nodes(job):
+    if node not in named_nodes(job, memory=memory):
         raise RiktigError(
             f"There is no potential called “{node}”, so the rung stays where it is.", hint="Choose one of those listed."
         )
     act = Act.FROM if start else Act.TO
-    return _with_change(job, _circuit_of(job, element), Change(act, element, to=node))
+    return _with_change(job, _circuit_of(job, element, memory), Change(act, element, to=node))
 
 
-def named_nodes(job: Job) -> dict[str, str]:
+def named_nodes(job: Job, *, memory: Memory | None = None) -> dict[str, str]:
     """The named potentials that rungs may be wired to: the name, and how it is called on the sheets."""
-    circuits = _expanded(job)
-    nets = find_nets(circuits)
-    names = names_of(job, circuits, nets)
+    circuits = _expanded(job, memory)
+    nets = find_nets(circuits, memory)
+    names = names_of(job, circuits, nets, memory)
     titles = {str(cid): title for cid, title in circuits.titles}
     found: dict[str, str] = {}
     for net in nets.nets:
@@ -176,7 +188,7 @@ def named_nodes(job: Job) -> dict[str, str]:
     return found
 
 
-def name_element(job: Job, element: ElementId, text: str) -> Job:
+def name_element(job: Job, element: ElementId, text: str, *, memory: Memory | None = None) -> Job:
     """Says anew what the device of an element is for; on the door that is its legend too.
 
     Raises:
@@ -184,7 +196,7 @@ def name_element(job: Job, element: ElementId, text: str) -> Job:
     """
     if not text.strip():
         raise RiktigError("A device without a purpose cannot be labelled.", hint="Say what it is for.")
-    return _with_change(job, _circuit_of(job, element), Change(Act.NAMED, element, text=text.strip()))
+    return _with_change(job, _circuit_of(job, element, memory), Change(Act.NAMED, element, text=text.strip()))
 
 
 def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, ...] = ()) -> Job:
@@ -219,22 +231,22 @@ def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:
     return _replaced(job, replace(found, params=params))
 
 
-def add_device(job: Job, circuit: CircuitId, device: OwnDevice) -> Job:
+def add_device(job: Job, circuit: CircuitId, device: OwnDevice, *, memory: Memory | None = None) -> Job:
     """Adds a device of the builder's own to a circuit.
 
     Raises:
         RiktigError: its role is taken, or its kind or place is unknown.
     """
     found = _entered(job, circuit)
-    taken = {d.id for d in _expanded(job).devices}
+    taken = {d.id for d in _expanded(job, memory).devices}
     if f"{circuit}.{device.role}" in taken:
         raise RiktigError(f"{device.role} is there already.", hint="Choose another name for the device.")
     after = _replaced(job, replace(found, devices=(*found.devices, device)))
-    _refuse_new_clashes(job, after)
+    _refuse_new_clashes(job, after, memory)
     return after
 
 
-def add_rung(job: Job, circuit: CircuitId, rung: OwnRung) -> Job:
+def add_rung(job: Job, circuit: CircuitId, rung: OwnRung, *, memory: Memory | None = None) -> Job:
     """Adds a rung of the builder's own to a circuit.
 
     Raises:
@@ -242,7 +254,7 @@ def add_rung(job: Job, circuit: CircuitId, rung: OwnRung) -> Job:
     """
     found = _entered(job, circuit)
     after = _replaced(job, replace(found, rungs=(*found.rungs, rung)))
-    _refuse_new_clashes(job, after)
+    _refuse_new_clashes(job, after, memory)
     return after
 
 
@@ -259,15 +271,15 @@ def take_back(job: Job, circuit: CircuitId, change: Change) -> Job:
     return _replaced(job, replace(found, changes=tuple(one for one in found.changes if one != change)))
 
 
-def rename(job: Job, device: DeviceId, tag: str) -> Job:
+def rename(job: Job, device: DeviceId, tag: str, *, memory: Memory | None = None) -> Job:
     """Gives a device (or the whole strip it belongs to) another tag.
 
     Raises:
         RiktigError: the tag is empty, too long, has a space, or another device has it.
     """
     tag = tag.strip()
-    settled = settle(job)
-    circuits = _expanded(job)
+    settled = settle(job, memory=memory)
+    circuits = _expanded(job, memory)
     strip = circuits.device(device).strip
     group = {d.id for d in circuits.devices if d.id == device or (strip and d.strip == strip)}
     if not tag or len(tag) > LONGEST_TAG or any(c.isspace() or c in ":/~" for c in tag):
@@ -285,17 +297,17 @@ def rename(job: Job, device: DeviceId, tag: str) -> Job:
     )
 
 
-def renumber(job: Job) -> Job:
+def renumber(job: Job, *, memory: Memory | None = None) -> Job:
     """Numbers everything anew by the practice of now, gaps closed. Only on request: labels change."""
-    return settle(replace(job, numbers=(), last_number=0, printed=()))
+    return settle(replace(job, numbers=(), last_number=0, printed=()), memory=memory)
 
 
-def retag(job: Job) -> Job:
+def retag(job: Job, *, memory: Memory | None = None) -> Job:
     """Names every device anew by the practice of now; the builder's own tags stay. Only on request."""
-    return settle(replace(job, tags=tuple(one for one in job.tags if one.own)))
+    return settle(replace(job, tags=tuple(one for one in job.tags if one.own)), memory=memory)
 
 
-def mark_printed(job: Job, written: Job | None = None) -> Job:
+def mark_printed(job: Job, written: Job | None = None, *, memory: Memory | None = None) -> Job:
     """Every number of now stands on a label: out of use, it is retired and given to nothing else.
 
     Args:
@@ -303,20 +315,20 @@ def mark_printed(job: Job, written: Job | None = None) -> Job:
         written: The job that stands on paper, when it is an earlier one.
     """
     written = written or job
-    circuits = _expanded(written)
-    names = names_of(written, circuits, find_nets(circuits))
+    circuits = _expanded(written, memory)
+    names = names_of(written, circuits, find_nets(circuits, memory), memory)
     idents = {wire_number(one.number, mark) for one in names.given_numbers for mark in one.marks}
     printed = tuple(sorted({*job.printed, *names.number.values(), *idents}))
     return job if printed == job.printed else replace(job, printed=printed)
 
 
-def _expanded(job: Job) -> Circuits:
-    return expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
+def _expanded(job: Job, memory: Memory | None) -> Circuits:
+    return expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors, memory)
 
 
-def _refuse_new_clashes(before: Job, after: Job) -> None:
-    known = {clash.text for clash in _expanded(before).clashes}
-    new = [clash.text for clash in _expanded(after).clashes if clash.text not in known]
+def _refuse_new_clashes(before: Job, after: Job, memory: Memory | None) -> None:
+    known = {clash.text for clash in _expanded(before, memory).clashes}
+    new = [clash.text for clash in _expanded(after, memory).clashes if clash.text not in known]
     if new:
         raise RiktigError(f"It cannot be drawn: {new[0]}.", hint="Nothing was changed; mend it and try again.")
 
@@ -340,8 +352,8 @@ def _next_number(circuit: Circuit) -> int:
     return max((change.number for change in circuit.changes), default=0) + 1
 
 
-def _circuit_of(job: Job, element: ElementId) -> Circuit:
-    for rung in _expanded(job).rungs:
+def _circuit_of(job: Job, element: ElementId, memory: Memory | None) -> Circuit:
+    for rung in _expanded(job, memory).rungs:
         if rung.band is Band.CONTROL and any(e.id == element for e in elements_of(rung.path)):
             return _entered(job, rung.circuit)
     raise RiktigError(

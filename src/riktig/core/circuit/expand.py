@@ -39,7 +39,7 @@ from riktig.core.job import (
     Supply,
     Wetting,
 )
-from riktig.core.plan import Memo, Recent
+from riktig.core.plan import Memory
 
 __all__ = ["all_circuits", "expand", "job_footing", "whole_node"]
 
@@ -144,6 +144,7 @@ def expand(
     practice: Practice,
     signals: tuple[Signal, ...] = (),
     doors: int = 1,
+    memory: Memory | None = None,
 ) -> Circuits:
     """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``.
 
@@ -151,10 +152,12 @@ def expand(
 
     Args:
         doors: Of the enclosure: each is bonded by itself.
+        memory: What earlier expansions made of single circuits.
     """
-    return _RECENT.get(
+    memory = memory or Memory()
+    return memory.recent(Circuits, "circuits").get(
         (circuits, loads, supply, practice, signals, doors),
-        lambda: _Expansion(circuits, loads, supply, practice, signals, doors).done(),
+        lambda: _Expansion(circuits, loads, supply, practice, signals, doors, memory).done(),
     )
 
 
@@ -175,10 +178,6 @@ class _Made:
     undrawn: tuple[CircuitId, ...]
 
 
-_RECENT: Recent[Circuits] = Recent()
-_MADE: Memo[_Made] = Memo(5000)
-
-
 class _Expansion:
     def __init__(
         self,
@@ -188,8 +187,10 @@ class _Expansion:
         practice: Practice,
         signals: tuple[Signal, ...],
         doors: int,
+        memory: Memory,
     ) -> None:
         self.doors = doors
+        self.kept = memory.memo(_Made, "circuit")
         self.circuits = all_circuits(circuits, loads, supply, practice, signals)
         self.ground = job_footing(circuits, loads, supply, practice, signals)
         self.loads = {load.id: load for load in loads}
@@ -208,7 +209,7 @@ class _Expansion:
             if circuit.recipe is Recipe.INCOMER:
                 incoming = circuit
                 continue
-            made = _MADE.get(circuit.id, self._reads(circuit), lambda c=circuit: self._alone(c))  # type: ignore[misc]
+            made = self.kept.get(circuit.id, self._reads(circuit), lambda c=circuit: self._alone(c))  # type: ignore[misc]
             self.clashes += made.clashes
             self.undrawn += made.undrawn
             if made.drawn is not None:

@@ -4,12 +4,11 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from enum import Enum
-from functools import lru_cache
 
-from riktig.core.catalogue import Behaviour, Clamp, kind
-from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
+from riktig.core.catalogue import Behaviour, Clamp, Unit, kind
+from riktig.core.circuit.model import Band, Branch, Circuits, Device, Element, Landing, Parallel, Rung, Series
 from riktig.core.job import CircuitId, DeviceId, PinId, pin_id
-from riktig.core.plan import Memo, Recent
+from riktig.core.plan import Memory
 
 __all__ = ["Net", "NetClass", "Nets", "drawn_joints", "find_nets"]
 
@@ -75,23 +74,13 @@ class _Walked:
     power: tuple[tuple[PinId, int], ...]
 
 
-_WALKED: Memo[_Walked] = Memo(20_000)
-_FOUND: Recent[Nets] = Recent()
+def _units_of(device: Device) -> Iterator[tuple[Unit, tuple[PinId, ...]]]:
+    """The units of a device with their pins."""
+    for unit in device.kind.units:
+        yield unit, tuple(pin_id(device.id, pin) for pin in unit.pins)
 
 
-@lru_cache(maxsize=50_000)
-def _units_of(device: DeviceId, kind_id: str) -> tuple[tuple[PinId, ...], ...]:
-    """The pins of each unit of a device."""
-    return tuple(tuple(pin_id(device, pin) for pin in unit.pins) for unit in kind(kind_id).units)
-
-
-@lru_cache(maxsize=50_000)
-def _pins_of(device: DeviceId, kind_id: str) -> tuple[tuple[PinId, Clamp], ...]:
-    """All pins of a device with what lands on them."""
-    return tuple((pin_id(device, pin.name), pin.clamp) for pin in kind(kind_id).pins)
-
-
-def find_nets(circuits: Circuits) -> Nets:
+def find_nets(circuits: Circuits, memory: Memory | None = None) -> Nets:
     """All nets of the circuits.
 
     Method:
@@ -101,22 +90,23 @@ def find_nets(circuits: Circuits) -> Nets:
     Returns:
         Nets in the order a reader meets them from the supply on, same circuits same order.
     """
-    return _FOUND.get((circuits,), lambda: _find(circuits))
+    memory = memory or Memory()
+    return memory.recent(Nets, "nets").get((circuits,), lambda: _find(circuits, memory))
 
 
-def _find(circuits: Circuits) -> Nets:
+def _find(circuits: Circuits, memory: Memory) -> Nets:
     union = _Union()
     order: list[PinId] = []
     kinds = {device.id: device.kind_id for device in circuits.devices}
     power: dict[PinId, int] = {}
-    for walked in _all_walked(circuits, kinds):
+    for walked in _all_walked(circuits, kinds, memory):
         for group in walked.groups:
             for item in group:
                 union.join(item, group[0])
         order += walked.order
         power.update(walked.power)
     for device in circuits.devices:
-        for unit, pins in zip(device.kind.units, _units_of(device.id, device.kind_id), strict=True):
+        for unit, pins in _units_of(device):
             if unit.behaviour is Behaviour.JOINT:
                 for pin in pins[1:]:
                     union.join(pins[0], pin)
@@ -132,14 +122,15 @@ def drawn_joints(circuits: Circuits) -> Iterator[tuple[str, ...]]:
     Terminals part two points here: their pins are in different groups, as they are drawn.
     """
     kinds = {device.id: device.kind_id for device in circuits.devices}
-    for walked in _all_walked(circuits, kinds):
+    for walked in _all_walked(circuits, kinds, Memory()):
         yield from walked.groups
 
 
-def _all_walked(circuits: Circuits, kinds: dict[DeviceId, str]) -> Iterator[_Walked]:
+def _all_walked(circuits: Circuits, kinds: dict[DeviceId, str], memory: Memory) -> Iterator[_Walked]:
+    kept = memory.memo(_Walked, "rung")
     for rung in circuits.rungs:
         crossed = tuple(kinds[did] for did in _met(rung.path))
-        yield _WALKED.get(rung.id, (rung, crossed), lambda r=rung: _walk(r, kinds))  # type: ignore[misc]
+        yield kept.get(rung.id, (rung, crossed), lambda r=rung: _walk(r, kinds))  # type: ignore[misc]
 
 
 def _met(branch: Branch) -> Iterator[DeviceId]:
@@ -236,7 +227,7 @@ def _switched(circuits: Circuits, root: dict[PinId, str], stop: str = "") -> dic
     for device in circuits.devices:
         if device.kind.family == stop:
             continue
-        for unit, pins in zip(device.kind.units, _units_of(device.id, device.kind_id), strict=True):
+        for unit, pins in _units_of(device):
             if unit.behaviour in _PASSES:
                 a, b = root.get(pins[0]), root.get(pins[-1])
                 if a and b:
@@ -260,7 +251,7 @@ def _gathered(circuits: Circuits, union: _Union, order: list[PinId], power: dict
     clamps: dict[PinId, Clamp] = {}
     touched = set(union.items())
     for device in circuits.devices:
-        for pid, clamp in _pins_of(device.id, device.kind_id):
+        for pid, clamp in ((pin_id(device.id, pin.name), pin.clamp) for pin in device.kind.pins):
             clamps[pid] = clamp
             if pid in touched:
                 groups[union.find(pid)].append(pid)

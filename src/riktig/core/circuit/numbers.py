@@ -20,7 +20,7 @@ from riktig.core.job import (
     PinId,
     Practice,
 )
-from riktig.core.plan import Recent
+from riktig.core.plan import Memory
 
 __all__ = ["Names", "PinLabels", "name_all", "names_of", "wire_number"]
 
@@ -49,6 +49,7 @@ def name_all(
     numbers: tuple[GivenNumber, ...],
     last_number: int,
     printed: tuple[str, ...] = (),
+    memory: Memory | None = None,
 ) -> Names:
     """Tags every device and numbers every net.
 
@@ -61,8 +62,9 @@ def name_all(
         running schools, a printed one by none. What was given once is given again, so the names of a
         document that keeps them are those it was settled with. O(pins).
     """
+    memory = memory or Memory()
     inputs = (circuits, nets, practice, tags, numbers, last_number, printed)
-    return _NAMED.get(inputs, lambda: _named(*inputs))
+    return memory.recent(Names, "names").get(inputs, lambda: _named(*inputs, memory))
 
 
 class PinLabels:
@@ -88,12 +90,9 @@ def wire_number(number: str, mark: int) -> str:
     return f"{number}.{mark}"
 
 
-def names_of(job: Job, circuits: Circuits, nets: Nets) -> Names:
+def names_of(job: Job, circuits: Circuits, nets: Nets, memory: Memory | None = None) -> Names:
     """The names in a job's circuits."""
-    return name_all(circuits, nets, job.practice, job.tags, job.numbers, job.last_number, job.printed)
-
-
-_NAMED: Recent[Names] = Recent()
+    return name_all(circuits, nets, job.practice, job.tags, job.numbers, job.last_number, job.printed, memory)
 
 
 def _named(
@@ -104,8 +103,9 @@ def _named(
     numbers: tuple[GivenNumber, ...],
     last_number: int,
     printed: tuple[str, ...],
+    memory: Memory,
 ) -> Names:
-    tag, given_tags = tag_all(circuits, tags, practice)
+    tag, given_tags = tag_all(circuits, tags, practice, memory)
     devices = {device.id: device for device in circuits.devices}
     reserved = {one.potential: one.number for one in practice.reserved}
     number: dict[PinId, str] = {}
@@ -121,7 +121,9 @@ def _named(
         else:
             counted.append(net)
     taken = _kept(counted, numbers, set(number.values()))
-    last = _count(circuits, nets, practice, counted, taken, {*number.values(), *printed}, last_number, bool(numbers))
+    last = _count(
+        circuits, nets, practice, counted, taken, {*number.values(), *printed}, last_number, bool(numbers), memory
+    )
     number |= taken
     marks: dict[PinId, int] = {}
     if practice.numbering is Numbering.BY_WIRE:
@@ -130,7 +132,7 @@ def _named(
     else:
         given = tuple(GivenNumber(number[net.id], net.pins) for net in counted)
     names = Names(tag, number, given_tags, given, last, marks)
-    return _NAMED.put((circuits, nets, practice, given_tags, given, last, printed), names)
+    return memory.recent(Names, "names").put((circuits, nets, practice, given_tags, given, last, printed), names)
 
 
 def _within_one_device(net: Net) -> bool:
@@ -187,6 +189,7 @@ def _count(
     barred: set[str],
     last_number: int,
     grown: bool,
+    memory: Memory,
 ) -> int:
     """Numbers what has none yet, into ``taken``; the highest running number ever given."""
     running = {net_id: int(text) for net_id, text in taken.items() if text.isdecimal() and len(text) < 10}
@@ -198,7 +201,7 @@ def _count(
 
     def met() -> dict[PinId, NetPlace]:
         if not places:
-            places.append(net_places(circuits, nets))
+            places.append(net_places(circuits, nets, memory))
         return places[0]
 
     last = max([last_number, *running.values()], default=0)

@@ -6,7 +6,7 @@ from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, 
 from riktig.core.circuit.pad import LINE_STEP, PATH_GAP, Pad, height_of, lines_of_path
 from riktig.core.circuit.sheet_model import FIRST_X, FRAME_RIGHT, LINE_GAP, Bus, Rail, Seat, Sheet, SheetKind, Wire
 from riktig.core.job import CircuitId, DeviceId
-from riktig.core.plan import Memo
+from riktig.core.plan import Memory
 
 __all__ = ["BELOW", "BUS_GAP", "INCOMER_X", "INCOMING_TOP", "POWER_BOTTOM", "is_bus", "power_sheets", "power_top"]
 
@@ -25,7 +25,6 @@ LEFT = {1: 17.0, 2: 17.0, 3: 13.0}
 """Room for tags left of the first line, by lines."""
 RIGHT = {1: 22.0, 2: 30.0, 3: 36.0}
 """Room from the first line to the end of the load with its protective conductor."""
-_SHEETS: Memo[Sheet] = Memo(500)
 
 
 @dataclass(slots=True)
@@ -72,7 +71,7 @@ def power_top(bus_y: float) -> float:
     return bus_y + 2 * BUS_GAP + 7.0
 
 
-def power_sheets(circuits: Circuits) -> list[Sheet]:
+def power_sheets(circuits: Circuits, memory: Memory) -> list[Sheet]:
     """The power sheets: loads by the lines they hang on, three-line ones first, as many as have room."""
     incoming = [r for r in circuits.rungs if r.band is Band.INCOMING]
     power = [r for r in circuits.rungs if r.band is Band.POWER]
@@ -82,7 +81,7 @@ def power_sheets(circuits: Circuits) -> list[Sheet]:
         groups = _groups([r for r in power if r.start and r.start[0].startswith(f"{family}.L")], power)
         groups.sort(key=lambda group: -group.lines)
         if family == "main" or groups:
-            sheets += _filled(groups, incoming if family == "main" else [], family, len(sheets), titles)
+            sheets += _filled(groups, incoming if family == "main" else [], family, len(sheets), titles, memory)
     return sheets
 
 
@@ -129,7 +128,7 @@ Placed = list[tuple[_Group, float]]
 
 
 def _filled(
-    groups: list[_Group], incoming: list[Rung], family: str, before: int, titles: dict[CircuitId, str]
+    groups: list[_Group], incoming: list[Rung], family: str, before: int, titles: dict[CircuitId, str], memory: Memory
 ) -> list[Sheet]:
     """Loads onto sheets: beside the incoming supply those that need no height, the others in order."""
     sheets: list[Placed] = [[]]
@@ -145,14 +144,15 @@ def _filled(
         sheets[at].append((group, ends[at] + LEFT[group.lines]))
         ends[at] += wide
     sheets = [here for n, here in enumerate(sheets) if here or (incoming and not n)]
-    return [_kept(before + n + 1, here, [] if n else incoming, family, titles) for n, here in enumerate(sheets)]
+    kept = memory.memo(Sheet, "power sheet")
 
+    def made(number: int, here: Placed, incoming: list[Rung]) -> Sheet:
+        """The sheet, made anew only when something on it differs."""
+        names = tuple(dict.fromkeys(titles.get(group.circuit, str(group.circuit)) for group, _ in here))
+        inputs = (family, names, tuple(incoming), tuple((group.rungs, x) for group, x in here))
+        return kept.get(number, inputs, lambda: _sheet(number, here, incoming, family, names))
 
-def _kept(number: int, here: Placed, incoming: list[Rung], family: str, titles: dict[CircuitId, str]) -> Sheet:
-    """The sheet, made anew only when something on it differs."""
-    names = tuple(dict.fromkeys(titles.get(group.circuit, str(group.circuit)) for group, _ in here))
-    inputs = (family, names, tuple(incoming), tuple((group.rungs, x) for group, x in here))
-    return _SHEETS.get(number, inputs, lambda: _sheet(number, here, incoming, family, names))
+    return [made(before + n + 1, here, [] if n else incoming) for n, here in enumerate(sheets)]
 
 
 def _title(incoming: bool, family: str, names: tuple[str, ...]) -> str:

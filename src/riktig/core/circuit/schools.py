@@ -11,6 +11,7 @@ from riktig.core.circuit.nets import Net, NetClass, Nets
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.circuit.tags import LEFT_OUT
 from riktig.core.job import Numbering, PinId, Practice, pin_id
+from riktig.core.plan import Memory
 
 __all__ = ["NetPlace", "School", "net_places", "pairs_of", "without_suffix"]
 
@@ -28,12 +29,12 @@ class NetPlace:
     rung: int
 
 
-def net_places(circuits: Circuits, nets: Nets) -> dict[PinId, NetPlace]:
+def net_places(circuits: Circuits, nets: Nets, memory: Memory | None = None) -> dict[PinId, NetPlace]:
     """Where each potential is met first as the paths are read in order; by net id.
 
     A potential that only touches a motor or a cable has the place where that is drawn.
     """
-    sheets = lay_out(circuits)
+    sheets = lay_out(circuits, memory)
     units = {(d.id, u.name): u.pins for d in circuits.devices for u in d.kind.units}
     found: dict[PinId, NetPlace] = {}
     for number, rung in enumerate(circuits.rungs, 1):

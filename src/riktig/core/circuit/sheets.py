@@ -32,7 +32,7 @@ from riktig.core.circuit.sheet_model import (
     place_at,
 )
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinId, pin_id
-from riktig.core.plan import Memo, Recent
+from riktig.core.plan import Memo, Memory
 
 __all__ = ["lay_out"]
 
@@ -45,24 +45,19 @@ SMALL = 4
 """Circuits up to so many paths share a sheet with others."""
 MOST_SHARED = 6
 """Paths that circuits which share a sheet may have together: their captions need room too."""
-_SHEETS: Memo[Sheet] = Memo(2000)
-_PLACES: Memo[dict[ElementId, Place]] = Memo(2000)
-_PIECES: Memo[tuple[Piece, ...]] = Memo(20_000)
 _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT, Behaviour.WINDING}
 
 
-def lay_out(circuits: Circuits) -> Sheets:
+def lay_out(circuits: Circuits, memory: Memory | None = None) -> Sheets:
     """Places every element: power sheets first, then control sheets circuit by circuit, then
     the earth tree and the symbols used."""
-    return _LAID_OUT.get((circuits,), lambda: _laid_out(circuits))
+    memory = memory or Memory()
+    return memory.recent(Sheets, "sheets").get((circuits,), lambda: _laid_out(circuits, memory))
 
 
-_LAID_OUT: Recent[Sheets] = Recent()
-
-
-def _laid_out(circuits: Circuits) -> Sheets:
-    sheets = power_sheets(circuits)
-    sheets += _control_sheets(circuits, len(sheets))
+def _laid_out(circuits: Circuits, memory: Memory) -> Sheets:
+    sheets = power_sheets(circuits, memory)
+    sheets += _control_sheets(circuits, len(sheets), memory)
     legends = -(-len(symbols_used(circuits)) // ON_LEGEND) or 1
     for kind, pages in ((SheetKind.EARTH, earth_pages(circuits)), (SheetKind.LEGEND, legends)):
         for page in range(pages):
@@ -70,8 +65,9 @@ def _laid_out(circuits: Circuits) -> Sheets:
             sheets.append(Sheet(len(sheets) + 1, title, kind, (), (), (), (), (), ()))
     joined = _with_arrows(sheets)
     places: dict[ElementId, Place] = {}
+    kept: Memo[dict[ElementId, Place]] = memory.memo(dict, "places of a sheet")
     for sheet in joined:
-        places.update(_PLACES.get(sheet.number, (sheet.seats,), lambda one=sheet: _places_of(one)))  # type: ignore[misc]
+        places.update(kept.get(sheet.number, (sheet.seats,), lambda one=sheet: _places_of(one)))  # type: ignore[misc]
     touched = {
         landing.device: place_at(sheet.number, x, y) for sheet in reversed(joined) for landing, x, y in sheet.landings
     }
@@ -97,7 +93,7 @@ class _Part:
         return (*((self.tap,) if self.tap else ()), *(piece.rung for piece in self.pieces))
 
 
-def _control_sheets(circuits: Circuits, before: int) -> list[Sheet]:
+def _control_sheets(circuits: Circuits, before: int, memory: Memory) -> list[Sheet]:
     titles = dict(circuits.titles)
     parts: list[_Part] = []
     by_circuit: dict[CircuitId, list[Rung]] = {}
@@ -105,7 +101,7 @@ def _control_sheets(circuits: Circuits, before: int) -> list[Sheet]:
         if rung.band in (Band.TAP, Band.CONTROL):
             by_circuit.setdefault(rung.circuit, []).append(rung)
     for circuit, rungs in by_circuit.items():
-        parts += _parts(circuit, rungs)
+        parts += _parts(circuit, rungs, memory)
     sheets: list[list[_Part]] = []
     taken = 0.0
     for part in parts:
@@ -120,7 +116,7 @@ def _control_sheets(circuits: Circuits, before: int) -> list[Sheet]:
     def made(number: int, here: list[_Part]) -> Sheet:
         named = tuple(titles.get(part.circuit, str(part.circuit)) for part in here)
         inputs = tuple(one for part in here for one in (part.circuit, *part.rungs, *(p.path for p in part.pieces)))
-        return _SHEETS.get(
+        return memory.memo(Sheet, "control sheet").get(
             (number, named, tuple(len(part.pieces) for part in here)),
             inputs,
             lambda: _control_sheet(number, here, titles, devices),
@@ -129,13 +125,14 @@ def _control_sheets(circuits: Circuits, before: int) -> list[Sheet]:
     return [made(before + n + 1, here) for n, here in enumerate(sheets)]
 
 
-def _parts(circuit: CircuitId, rungs: list[Rung]) -> list[_Part]:
+def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]:
     """A circuit's paths in as many sheets as they need; paths from one node stay beside each other."""
     tap = next((r for r in rungs if r.band is Band.TAP), None)
     rest = [r for r in rungs if r.band is not Band.TAP]
     order = {start: n for n, start in reversed(list(enumerate(r.start for r in rest)))}
     rest.sort(key=lambda r: (tap is None or r.start != tap.end, order[r.start]))
-    pieces = [piece for rung in rest for piece in _PIECES.get(rung.id, (rung,), lambda r=rung: folded(r))]  # type: ignore[misc]
+    kept: Memo[tuple[Piece, ...]] = memory.memo(tuple, "pieces of a rung")
+    pieces = [piece for rung in rest for piece in kept.get(rung.id, (rung,), lambda r=rung: folded(r))]  # type: ignore[misc]
     parts: list[_Part] = []
     here: list[Piece] = []
     taken = 0

@@ -9,6 +9,7 @@ from riktig.core.circuit.model import Circuits, Device, elements_of
 from riktig.core.circuit.sheet_model import Place
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.job import DeviceId, GivenTag, Practice, TagStyle
+from riktig.core.plan import Memory
 
 __all__ = ["LEFT_OUT", "by_tags", "device_places", "tag_all"]
 
@@ -18,7 +19,7 @@ _BRACED = re.compile(r"\{([^{}]*)\}")
 
 
 def tag_all(
-    circuits: Circuits, given: tuple[GivenTag, ...], practice: Practice
+    circuits: Circuits, given: tuple[GivenTag, ...], practice: Practice, memory: Memory | None = None
 ) -> tuple[dict[DeviceId, str], tuple[GivenTag, ...]]:
     """The tag of every device, and all of them as given for the next time.
 
@@ -36,7 +37,7 @@ def tag_all(
     }
     missing = [d for d in circuits.devices if d.id not in known and d.strip not in strips]
     placed = practice.tags is TagStyle.PLACED and bool(missing)
-    places = device_places(circuits) if placed else {}
+    places = device_places(circuits, memory) if placed else {}
     counter = _Counter(used, practice, places)
     result: dict[DeviceId, str] = {}
     for device in circuits.devices:
@@ -78,9 +79,9 @@ class _Counter:
         return tag
 
 
-def device_places(circuits: Circuits) -> dict[DeviceId, Place]:
+def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[DeviceId, Place]:
     """Where each device is drawn: at its coil if it has one, else where it is met first."""
-    sheets = lay_out(circuits)
+    sheets = lay_out(circuits, memory)
     devices = {device.id: device for device in circuits.devices}
     found: dict[DeviceId, Place] = {}
     for rung in circuits.rungs:

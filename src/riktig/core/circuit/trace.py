@@ -7,9 +7,8 @@ from riktig.core.circuit.cards import CARDS
 from riktig.core.circuit.fault_model import PASS, TAKES
 from riktig.core.circuit.model import Circuits, Device, Element
 from riktig.core.circuit.nets import Nets
-from riktig.core.circuit.ways import Crossing, Ways, ways_of
+from riktig.core.circuit.ways import Crossing, Ways
 from riktig.core.job import DeviceId, ElementId, PinId
-from riktig.core.plan import Recent
 
 __all__ = ["Step", "Trace", "Way", "trace", "trace_line"]
 
@@ -51,7 +50,15 @@ class Trace:
     ways: tuple[Way, ...]
 
 
-def trace(circuits: Circuits, nets: Nets, asked: DeviceId | PinId, unit: str = "") -> Trace:
+class Tracer:
+    """What every trace in one set of circuits looks up: the way of each pin, and what stands beside what."""
+
+    def __init__(self, circuits: Circuits, nets: Nets) -> None:
+        self.ways, self.nets = Ways(circuits), nets
+        self.beside = _Beside(self.ways, nets)
+
+
+def trace(tracer: Tracer, asked: DeviceId | PinId, unit: str = "") -> Trace:
     """All ways that matter for a device, one of its units, or a pin.
 
     Method:
@@ -67,18 +74,17 @@ def trace(circuits: Circuits, nets: Nets, asked: DeviceId | PinId, unit: str = "
     Returns:
         At most 12 ways; none when nothing of it is drawn or it is not known.
     """
-    return _Tracer(ways_of(circuits), nets).of(asked, unit)
+    return _Walk(tracer).of(asked, unit)
 
 
-def trace_line(circuits: Circuits, nets: Nets, pins: tuple[PinId, ...], why: str) -> Trace:
+def trace_line(tracer: Tracer, pins: tuple[PinId, ...], why: str) -> Trace:
     """All ways that matter for a wire or a potential: back from its nearest pin, on from its last."""
-    return _Tracer(ways_of(circuits), nets).of_line(pins, why)
+    return _Walk(tracer).of_line(pins, why)
 
 
-class _Tracer:
-    def __init__(self, ways: Ways, nets: Nets) -> None:
-        self.ways, self.nets = ways, nets
-        self.beside = _BESIDE.get((ways, nets), lambda: _Beside(ways, nets))
+class _Walk:
+    def __init__(self, tracer: Tracer) -> None:
+        self.ways, self.nets, self.beside = tracer.ways, tracer.nets, tracer.beside
         self.made: list[Way] = []
 
     def of_line(self, pins: tuple[PinId, ...], why: str) -> Trace:
@@ -279,9 +285,6 @@ class _Beside:
             ends[pole.flipped].add(nets[0].id)
             ends[not pole.flipped].add(nets[1].id)
         return frozenset((frozenset(ends[0]), frozenset(ends[1])))
-
-
-_BESIDE: Recent[_Beside] = Recent()
 
 
 _MAIN = ("contactor", "drive", "soft")

@@ -10,9 +10,8 @@ from riktig.core.circuit.fault_model import PASS, TAKES
 from riktig.core.circuit.model import Circuits, Device, Element, elements_of
 from riktig.core.circuit.nets import drawn_joints
 from riktig.core.job import DeviceId, PinId
-from riktig.core.plan import Recent
 
-__all__ = ["Crossing", "Ways", "ways_of"]
+__all__ = ["Crossing", "Ways"]
 
 CROSS, JOINT, DRAWN = 1.0, 0.01, 0.0001
 """What a way costs: a device that can part it, a terminal on it, a stretch of drawn line (chosen by us)."""
@@ -206,11 +205,3 @@ def _merged(crossings: Iterable[Crossing]) -> tuple[Crossing, ...]:
         else:
             merged.append(one)
     return tuple(merged)
-
-
-_WAYS: Recent[Ways] = Recent()
-
-
-def ways_of(circuits: Circuits) -> Ways:
-    """The ways of these circuits, worked out once."""
-    return _WAYS.get((circuits,), lambda: Ways(circuits))

@@ -5,7 +5,6 @@ isolator on the plate to its handle on the door.
 """
 
 from functools import partial
-from operator import attrgetter
 
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.door.clash import Behind, door_misfits, misfits_about_door, swing_reach, things_behind, wiring_room
@@ -26,7 +25,8 @@ from riktig.core.door.plan import SHAFT_HOLE, on_door, plan_door
 from riktig.core.door.section import draw_section
 from riktig.core.door.shaft import Engagement, Shaft, engagement_of, shafts_of
 from riktig.core.door.stack import Stack, StackItem, may_move, stack_of
-from riktig.core.plan import Derived
+from riktig.core.job import JOB_DOOR, JOB_ENCLOSURE, JOB_PRACTICE
+from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT
 from riktig.core.sizing import SIZING
 
@@ -41,7 +41,6 @@ __all__ = [
     "SHAFT_HOLE",
     "SIZING",
     "Behind",
-    "Derived",
     "Engagement",
     "Shaft",
     "Stack",
@@ -73,8 +72,7 @@ __all__ = [
     "with_seats",
 ]
 
-_BOX, _PRACTICE = attrgetter("enclosure"), attrgetter("practice")
-DOOR = Derived("door", (CIRCUITS, SIZING, LAYOUT, _BOX, attrgetter("door")), plan_door)
-SHAFTS = Derived("shafts", (CIRCUITS, LAYOUT, _BOX, _PRACTICE), shafts_of)
-DOOR_DRAWING = Derived("door drawing", (DOOR, NAMES), draw_door)
-DOOR_BEHIND = Derived("door from behind", (DOOR, NAMES), partial(draw_door, behind=True))
+DOOR = (reads(CIRCUITS) & SIZING & LAYOUT & JOB_ENCLOSURE & JOB_DOOR).derive("door", plan_door)
+SHAFTS = (reads(CIRCUITS) & LAYOUT & JOB_ENCLOSURE & JOB_PRACTICE).derive("shafts", shafts_of)
+DOOR_DRAWING = (reads(DOOR) & NAMES).derive("door drawing", draw_door)
+DOOR_BEHIND = (reads(DOOR) & NAMES).derive("door from behind", partial(draw_door, behind=True))

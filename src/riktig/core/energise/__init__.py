@@ -4,9 +4,7 @@ Words: *hands* is all that was done to a panel; a *pole* is one side of a supply
 one supply; a *point* is what joined pins share; a contact *leads on* while it is closed.
 """
 
-from operator import attrgetter
-
-from riktig.core.circuit import CIRCUITS, NETS, Circuits, Nets
+from riktig.core.circuit import CIRCUITS, NETS, Circuits, Nets, all_circuits
 from riktig.core.energise.behaviour import Behaviour, behaviour_of, with_tags
 from riktig.core.energise.conductors import Conductor, conductors_of, drawn_conductors
 from riktig.core.energise.draw_live import LEGEND, live_marks
@@ -23,8 +21,19 @@ from riktig.core.energise.script import Runner, StepResult, read_script, run_scr
 from riktig.core.energise.spoil import Fault, Wrong, faults_at, spoil_conductors, spoil_hands
 from riktig.core.energise.state import SELECTORS, Hands, Stage
 from riktig.core.energise.tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
-from riktig.core.job import Job, Load, Practice, Supply
-from riktig.core.plan import Derived
+from riktig.core.job import (
+    JOB_CIRCUITS,
+    JOB_LOADS,
+    JOB_PRACTICE,
+    JOB_SIGNALS,
+    JOB_SUPPLY,
+    Circuit,
+    Load,
+    Practice,
+    Signal,
+    Supply,
+)
+from riktig.core.plan import reads
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -99,17 +108,23 @@ def _isolations(
     return isolations_of(Panel(circuits, nets, supply, control_volts(loads, supply, practice)))
 
 
-def _restarts(circuits: Circuits, nets: Nets, job: Job) -> tuple[Restart, ...]:
-    return restarts_of(job, panel_of(job, circuits, nets))
+def _restarts(
+    circuits: Circuits,
+    nets: Nets,
+    own: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...],
+) -> tuple[Restart, ...]:
+    whole = all_circuits(own, loads, supply, practice, signals)
+    panel = Panel(circuits, nets, supply, control_volts(loads, supply, practice))
+    return restarts_of(whole, loads, signals, panel)
 
 
-def _whole(job: Job) -> Job:
-    return job
-
-
-LIVE_WITH_MAIN_OFF = Derived("live with the main switch off", (CIRCUITS, NETS), _with_main_off)
-ISOLATIONS = Derived(
-    "what stays live", (CIRCUITS, NETS, attrgetter("loads"), attrgetter("supply"), attrgetter("practice")), _isolations
+LIVE_WITH_MAIN_OFF = (reads(CIRCUITS) & NETS).derive("live with the main switch off", _with_main_off)
+ISOLATIONS = (reads(CIRCUITS) & NETS & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE).derive("what stays live", _isolations)
+RESTARTS = (reads(CIRCUITS) & NETS & JOB_CIRCUITS & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS).derive(
+    "what restarts by itself", _restarts
 )
-RESTARTS = Derived("what restarts by itself", (CIRCUITS, NETS, _whole), _restarts)
-CONDUCTORS = Derived("conductors", (CIRCUITS, NETS, WIRING, STRIPS), conductors_of)
+CONDUCTORS = (reads(CIRCUITS) & NETS & WIRING & STRIPS).derive("conductors", conductors_of)

@@ -2,12 +2,12 @@
 
 from dataclasses import dataclass
 
-from riktig.core.circuit import ahead_of, all_circuits, script_of
+from riktig.core.circuit import ahead_of, script_of
 from riktig.core.energise.run import Panel
 from riktig.core.energise.script import Runner
 from riktig.core.energise.turning import LINES
 from riktig.core.errors import RiktigError
-from riktig.core.job import Circuit, CircuitId, Command, DeviceId, Job, Load, Start
+from riktig.core.job import Circuit, CircuitId, Command, DeviceId, Load, Signal, Start
 
 __all__ = ["Restart", "restarts_of"]
 
@@ -35,19 +35,23 @@ class Restart:
         return self.after_power or bool(self.after_reset)
 
 
-def restarts_of(job: Job, panel: Panel) -> tuple[Restart, ...]:
+def restarts_of(
+    whole: tuple[Circuit, ...], all_loads: tuple[Load, ...], signals: tuple[Signal, ...], panel: Panel
+) -> tuple[Restart, ...]:
     """Every load with a command of its own, made to run in each of its ways; then power goes and comes back.
 
     All loads are tried together, one way each at a time. The panel is used up: give a fresh one.
+
+    Args:
+        whole: Every circuit, those that the Brief implies too.
     """
-    whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
-    loads = {load.id: load for load in job.loads}
+    loads = {load.id: load for load in all_loads}
     tried: list[tuple[Circuit, DeviceId, list[_Way]]] = []
     for circuit in whole:
         load = loads.get(circuit.load) if circuit.load else None
         target = _target(panel, circuit.id)
         moves = load is not None and load.start is not Start.WAY
-        if moves and load is not None and target is not None and script_of(circuit, load, job.signals, whole):
+        if moves and load is not None and target is not None and script_of(circuit, load, signals, whole):
             tried.append((circuit, target, _ways(load)))
     found: dict[tuple[CircuitId, int], Restart] = {}
     for number in range(max((len(ways) for _, _, ways in tried), default=0)):

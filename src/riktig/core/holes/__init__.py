@@ -4,8 +4,6 @@ Words: a *sheet* is a surface that holes are made in, a *tool* what is taken in 
 one tool; the *datum* is the upper left corner of each sheet.
 """
 
-from operator import attrgetter
-
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.door import DOOR
 from riktig.core.holes.draw import draw_sheet, hole_marks, mark_out, running_marks, walk_marks
@@ -14,7 +12,8 @@ from riktig.core.holes.make import hole_list, numbered, sheets_of
 from riktig.core.holes.model import Hole, HoleWork, Sheet, Tool
 from riktig.core.holes.order import MarkOut, Round, mark_out_order, shortest_walk, walk_length
 from riktig.core.holes.ready import Blocker, blockers_of, crossing_holes, gland_blockers, holes_off_the_sheet
-from riktig.core.plan import Derived
+from riktig.core.job import JOB_ENCLOSURE, JOB_OPENINGS, JOB_PRACTICE
+from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
@@ -33,7 +32,6 @@ __all__ = [
     "SIZING",
     "STRIPS",
     "Blocker",
-    "Derived",
     "Entries",
     "Entry",
     "Hole",
@@ -61,9 +59,10 @@ __all__ = [
     "walk_marks",
 ]
 
-_BOX, _PRACTICE = attrgetter("enclosure"), attrgetter("practice")
-SHEETS = Derived("sheets", (_BOX, DOOR), sheets_of)
-METAL_HOLES = Derived("metal holes", (LAYOUT, DOOR, _BOX, _PRACTICE, attrgetter("openings"), NAMES), hole_list)
+SHEETS = (reads(JOB_ENCLOSURE) & DOOR).derive("sheets", sheets_of)
+METAL_HOLES = (reads(LAYOUT) & DOOR & JOB_ENCLOSURE & JOB_PRACTICE & JOB_OPENINGS & NAMES).derive(
+    "metal holes", hole_list
+)
 """Those of plate, doors and sides: they wait for no wire."""
 
 
@@ -71,7 +70,7 @@ def _all_holes(metal: tuple[Hole, ...], entries: Entries) -> tuple[Hole, ...]:
     return (*metal, *entries.holes)
 
 
-ENTRIES = Derived("entries", (STRIPS, _BOX, DOOR, _PRACTICE), entries_of)
-HOLES = Derived("holes", (METAL_HOLES, ENTRIES), _all_holes)
-BLOCKERS = Derived("blockers", (CIRCUITS, SIZING, LAYOUT, DOOR, METAL_HOLES, SHEETS, NAMES), blockers_of)
-GLAND_BLOCKERS = Derived("gland blockers", (ENTRIES,), gland_blockers)
+ENTRIES = (reads(STRIPS) & JOB_ENCLOSURE & DOOR & JOB_PRACTICE).derive("entries", entries_of)
+HOLES = (reads(METAL_HOLES) & ENTRIES).derive("holes", _all_holes)
+BLOCKERS = (reads(CIRCUITS) & SIZING & LAYOUT & DOOR & METAL_HOLES & SHEETS & NAMES).derive("blockers", blockers_of)
+GLAND_BLOCKERS = reads(ENTRIES).derive("gland blockers", gland_blockers)

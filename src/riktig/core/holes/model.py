@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.geometry import Point, Rect
+from riktig.core.records import HoleWork
 
 __all__ = ["Hole", "HoleWork", "Sheet", "Tool"]
 
@@ -17,15 +18,6 @@ class Tool(Enum):
     PUNCH = "punch"
     HOLE_SAW = "hole saw"
     CUT = "cut out"
-
-
-class HoleWork(Enum):
-    """What is done to a hole, in order."""
-
-    MARKED = "marked"
-    PUNCHED = "punched"
-    MADE = "drilled"
-    DEBURRED = "deburred"
 
 
 @dataclass(frozen=True, slots=True)

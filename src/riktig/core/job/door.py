@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 from enum import Enum
 
+from riktig.core.errors import ImpossibleValueError
 from riktig.core.job.ids import DeviceId
 
 __all__ = ["DoorFix", "DoorPlace", "Opening", "Surface"]
@@ -60,8 +61,8 @@ class Opening:
 
     def __post_init__(self) -> None:
         if not self.purpose.strip():
-            raise ValueError("an opening needs words for what it is for")
+            raise ImpossibleValueError("an opening needs words for what it is for")
         if not (math.isfinite(self.width) and 0.5 <= self.width <= 2000 and 0 <= self.height <= 2000):
-            raise ValueError(f"an opening of {self.width:g} × {self.height:g} mm cannot be made")
+            raise ImpossibleValueError(f"an opening of {self.width:g} × {self.height:g} mm cannot be made")
         if not (math.isfinite(self.x) and math.isfinite(self.y)):
-            raise ValueError("an opening needs a place")
+            raise ImpossibleValueError("an opening needs a place")

@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from enum import Enum
 
+from riktig.core.errors import ImpossibleValueError
+
 __all__ = ["Enclosure", "EntrySide", "HingeSide", "Standing", "Ventilation"]
 
 
@@ -85,11 +87,11 @@ class Enclosure:
             ("plate height", self.plate_height),
         ):
             if not 50 <= value <= 5000:
-                raise ValueError(f"the enclosure's {what} cannot be {value:g} mm")
+                raise ImpossibleValueError(f"the enclosure's {what} cannot be {value:g} mm")
         if self.plate_width > self.width or self.plate_height > self.height:
-            raise ValueError("the mounting plate is larger than its enclosure")
+            raise ImpossibleValueError("the mounting plate is larger than its enclosure")
         if self.doors not in (1, 2):
-            raise ValueError(f"a box with {self.doors} doors cannot be planned")
+            raise ImpossibleValueError(f"a box with {self.doors} doors cannot be planned")
         for what, offset in (
             ("plate", self.plate_left),
             ("plate", self.plate_top),
@@ -97,10 +99,10 @@ class Enclosure:
             ("door", self.door_top),
         ):
             if offset is not None and not 0 <= offset <= 1000:
-                raise ValueError(f"the {what}'s datum cannot be {offset:g} mm from the box's edge")
+                raise ImpossibleValueError(f"the {what}'s datum cannot be {offset:g} mm from the box's edge")
         for celsius in (self.ambient_c, self.room_c):
             if not -30 <= celsius <= 70:
-                raise ValueError(f"an ambient of {celsius:g} °C cannot be planned for")
+                raise ImpossibleValueError(f"an ambient of {celsius:g} °C cannot be planned for")
 
     @property
     def size_name(self) -> str:

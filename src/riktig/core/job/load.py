@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from riktig.core.errors import RiktigError
+from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.job.ids import LoadId
 from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 
@@ -62,22 +62,22 @@ class Load:
     def __post_init__(self) -> None:
         for value, unit, largest in ((self.kw, "kW", LARGEST_KW), (self.hp, "hp", LARGEST_HP)):
             if value is not None and not (math.isfinite(value) and 0 < value <= largest):
-                raise ValueError(
+                raise ImpossibleValueError(
                     f"a load of {value:g} {unit} cannot be planned; it must be above 0 and at most {largest:g} {unit}"
                 )
         amps = self.nameplate_a
         if amps is not None and not (math.isfinite(amps) and 0 < amps < 2000):
-            raise ValueError(f"a nameplate current of {amps:g} A cannot be right")
+            raise ImpossibleValueError(f"a nameplate current of {amps:g} A cannot be right")
         if self.kw is None and self.hp is None and amps is None:
-            raise ValueError(f"the {self.name or 'load'} has neither a power nor a current")
+            raise ImpossibleValueError(f"the {self.name or 'load'} has neither a power nor a current")
         if not 0 <= self.cable_m <= 2000:
-            raise ValueError(f"a cable of {self.cable_m:g} m cannot be planned")
+            raise ImpossibleValueError(f"a cable of {self.cable_m:g} m cannot be planned")
         if self.phases not in (1, 2, 3) or self.phase not in (0, 1, 2, 3):
-            raise ValueError("a load has one, two or three lines")
+            raise ImpossibleValueError("a load has one, two or three lines")
         if self.voltage_v is not None and not 12 <= self.voltage_v <= 1000:
-            raise ValueError(f"a load at {self.voltage_v:g} V cannot be planned")
+            raise ImpossibleValueError(f"a load at {self.voltage_v:g} V cannot be planned")
         if not 1 <= self.service_factor <= 2:
-            raise ValueError(f"a service factor of {self.service_factor:g} cannot be right")
+            raise ImpossibleValueError(f"a service factor of {self.service_factor:g} cannot be right")
 
     @property
     def is_motor(self) -> bool:

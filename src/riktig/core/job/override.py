@@ -3,6 +3,8 @@
 import math
 from dataclasses import dataclass
 
+from riktig.core.errors import ImpossibleValueError
+
 __all__ = ["Override"]
 
 
@@ -20,6 +22,6 @@ class Override:
 
     def __post_init__(self) -> None:
         if not (math.isfinite(self.amount) and 0 < self.amount < 1e6):
-            raise ValueError(f"{self.amount:g} cannot be used")
+            raise ImpossibleValueError(f"{self.amount:g} cannot be used")
         if not self.reason.strip():
-            raise ValueError("a value of your own needs its reason, so that the next person can judge it")
+            raise ImpossibleValueError("a value of your own needs its reason, so that the next person can judge it")

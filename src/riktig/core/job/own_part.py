@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 
+from riktig.core.errors import ImpossibleValueError
 from riktig.core.job.ids import DeviceId
 
 __all__ = ["OwnHole", "OwnPart", "Pick"]
@@ -52,21 +53,21 @@ class OwnPart:
 
     def __post_init__(self) -> None:
         if not self.ref.strip():
-            raise ValueError("a part needs a reference")
+            raise ImpossibleValueError("a part needs a reference")
         for what, value in (("width", self.width), ("height", self.height), ("depth", self.depth)):
             if not (math.isfinite(value) and 0 <= value <= LARGEST_MM):
-                raise ValueError(f"a part cannot be {value:g} mm in {what}; 0 means not known yet")
+                raise ImpossibleValueError(f"a part cannot be {value:g} mm in {what}; 0 means not known yet")
         for value in (self.room_left, self.room_right, self.room_top, self.room_bottom, self.bend):
             if not (math.isfinite(value) and 0 <= value <= LARGEST_MM):
-                raise ValueError(f"the room around a part cannot be {value:g} mm")
+                raise ImpossibleValueError(f"the room around a part cannot be {value:g} mm")
         for what, value in (("loss", self.loss_w), ("current", self.rated_a), ("torque", self.torque_n_m)):
             if not (math.isfinite(value) and 0 <= value < 1e5):
-                raise ValueError(f"a {what} of {value:g} cannot be")
+                raise ImpossibleValueError(f"a {what} of {value:g} cannot be")
         if not 0 < self.min_mm2 <= self.max_mm2 <= 400:
-            raise ValueError(f"a clamp cannot take {self.min_mm2:g} to {self.max_mm2:g} mm²")
+            raise ImpossibleValueError(f"a clamp cannot take {self.min_mm2:g} to {self.max_mm2:g} mm²")
         for hole in self.holes:
             if not (0 <= hole.x <= self.width and 0 <= hole.y <= self.height):
-                raise ValueError(f"the hole at {hole.x:g}, {hole.y:g} lies outside the part")
+                raise ImpossibleValueError(f"the hole at {hole.x:g}, {hole.y:g} lies outside the part")
 
     @property
     def has_size(self) -> bool:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from enum import Enum
 
+from riktig.core.errors import ImpossibleValueError
 from riktig.core.job.ids import DeviceId
 
 __all__ = ["DuctFix", "Join", "JoinHow", "Placement", "PlateFix", "RailFix", "Spot"]
@@ -80,4 +81,4 @@ class Join:
 
     def __post_init__(self) -> None:
         if len(set(self.devices)) != len(self.devices) or len(self.devices) < 2:
-            raise ValueError("an assembly needs at least two different parts")
+            raise ImpossibleValueError("an assembly needs at least two different parts")

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from riktig.core.errors import ImpossibleValueError
 from riktig.core.job.house_tables import POTENTIALS, ClassLetters, ReservedNumber, scheme_fault
 from riktig.core.job.practice_values import (
     Batching,
@@ -121,7 +122,7 @@ class Practice:
 
     def __post_init__(self) -> None:
         if not 0 <= self.spare_share <= 0.9:
-            raise ValueError(f"a spare share of {self.spare_share:g} cannot be planned")
+            raise ImpossibleValueError(f"a spare share of {self.spare_share:g} cannot be planned")
         for what, value, largest in (
             ("finger room", self.finger_room, 200),
             ("door loop", self.door_loop, 3000),
@@ -137,24 +138,26 @@ class Practice:
             ("long piece", self.long_piece, 6000),
         ):
             if not 0 <= value <= largest:
-                raise ValueError(f"a {what} of {value:g} mm cannot be planned")
+                raise ImpossibleValueError(f"a {what} of {value:g} mm cannot be planned")
         if not 300 <= self.bar_length <= 6000:
-            raise ValueError(f"bars of {self.bar_length:g} mm are not sold")
+            raise ImpossibleValueError(f"bars of {self.bar_length:g} mm are not sold")
         if not 15 <= self.duct_width <= 150:
-            raise ValueError(f"a duct {self.duct_width:g} mm wide is not made")
+            raise ImpossibleValueError(f"a duct {self.duct_width:g} mm wide is not made")
         if not 0 <= self.reserved_numbers <= 999:
-            raise ValueError(f"{self.reserved_numbers} reserved numbers cannot be kept free")
+            raise ImpossibleValueError(f"{self.reserved_numbers} reserved numbers cannot be kept free")
         if not 0 <= self.number_step <= 1000:
-            raise ValueError(f"a range of {self.number_step} numbers a circuit cannot be kept free")
+            raise ImpossibleValueError(f"a range of {self.number_step} numbers a circuit cannot be kept free")
         if fault := scheme_fault(self.scheme):
-            raise ValueError(fault)
+            raise ImpossibleValueError(fault)
         for one in self.reserved:
             if one.potential not in POTENTIALS:
-                raise ValueError(f"there is no common potential “{one.potential}”; there are {', '.join(POTENTIALS)}")
+                raise ImpossibleValueError(
+                    f"there is no common potential “{one.potential}”; there are {', '.join(POTENTIALS)}"
+                )
             if not one.number or any(c.isspace() or c == "~" for c in one.number):
-                raise ValueError(f"“{one.number}” cannot be the number of the {POTENTIALS[one.potential]}")
+                raise ImpossibleValueError(f"“{one.number}” cannot be the number of the {POTENTIALS[one.potential]}")
         for row in self.house_letters:
             if not row.letters.isalpha() or len(row.letters) > 4:
-                raise ValueError(f"“{row.letters}” cannot be the letters of a class: use 1 to 4 letters")
+                raise ImpossibleValueError(f"“{row.letters}” cannot be the letters of a class: use 1 to 4 letters")
         if len(self.house_colours) != len(HOUSE_COLOURS) or not set(self.house_colours) <= set(COLOUR_NAMES):
-            raise ValueError("the house's colours are six out of " + ", ".join(COLOUR_NAMES))
+            raise ImpossibleValueError("the house's colours are six out of " + ", ".join(COLOUR_NAMES))

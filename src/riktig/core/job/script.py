@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from riktig.core.errors import ImpossibleValueError
+
 __all__ = ["OwnScript"]
 
 
@@ -18,6 +20,6 @@ class OwnScript:
 
     def __post_init__(self) -> None:
         if not self.name.strip():
-            raise ValueError("a script needs a name")
+            raise ImpossibleValueError("a script needs a name")
         if not self.steps:
-            raise ValueError("a script needs a step")
+            raise ImpossibleValueError("a script needs a step")

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from riktig.core.errors import ImpossibleValueError
+
 __all__ = ["Offcut"]
 
 
@@ -19,6 +21,6 @@ class Offcut:
 
     def __post_init__(self) -> None:
         if not self.stock.strip():
-            raise ValueError("an offcut needs to be of something")
+            raise ImpossibleValueError("an offcut needs to be of something")
         if not 1 <= self.length <= 10_000:
-            raise ValueError(f"an offcut of {self.length:g} mm cannot be kept")
+            raise ImpossibleValueError(f"an offcut of {self.length:g} mm cannot be kept")

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from enum import Enum
 
+from riktig.core.errors import ImpossibleValueError
 from riktig.core.job.ids import LoadId, SignalId, SourceId
 
 __all__ = ["Direction", "Form", "Signal", "Source", "Wetting"]
@@ -52,7 +53,7 @@ class Signal:
 
     def __post_init__(self) -> None:
         if not 0 <= self.watts <= 5000:
-            raise ValueError(f"a field device that draws {self.watts:g} W cannot be planned")
+            raise ImpossibleValueError(f"a field device that draws {self.watts:g} W cannot be planned")
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,4 +71,4 @@ class Source:
 
     def __post_init__(self) -> None:
         if not 0 < self.voltage_v <= 1000:
-            raise ValueError(f"a supply of {self.voltage_v:g} V cannot be planned")
+            raise ImpossibleValueError(f"a supply of {self.voltage_v:g} V cannot be planned")

@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from enum import Enum
 
+from riktig.core.errors import ImpossibleValueError
+
 __all__ = ["Earthing", "Supply"]
 
 
@@ -44,9 +46,9 @@ class Supply:
             ("the fault current", self.fault_ka),
         ):
             if not 0 < value < 100_000:
-                raise ValueError(f"{what} of a supply cannot be {value:g}")
+                raise ImpossibleValueError(f"{what} of a supply cannot be {value:g}")
         if not 0 <= self.through_a < 10_000:
-            raise ValueError(f"a through-feed of {self.through_a:g} A cannot be planned")
+            raise ImpossibleValueError(f"a through-feed of {self.through_a:g} A cannot be planned")
 
     @property
     def voltage_name(self) -> str:

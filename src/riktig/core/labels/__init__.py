@@ -3,20 +3,28 @@
 Words: a *marker* is on a wire or terminal; a *legend* on the door; the *nameplate* outside.
 """
 
-from operator import attrgetter
-
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS
 from riktig.core.energise import LIVE_WITH_MAIN_OFF
 from riktig.core.holes import HOLES
-from riktig.core.job import Job
+from riktig.core.job import (
+    JOB_DRAWING_NUMBER,
+    JOB_ENCLOSURE,
+    JOB_LOADS,
+    JOB_MAKER,
+    JOB_NUMBER,
+    JOB_PRACTICE,
+    JOB_SERIAL,
+    JOB_SOURCES,
+    JOB_SUPPLY,
+)
 from riktig.core.labels.cards import PinCard, PinText, draw_cards, make_cards
 from riktig.core.labels.draw import draw_medium
 from riktig.core.labels.find import make_index, name_index
 from riktig.core.labels.index import Entry, Index, find, index_of
 from riktig.core.labels.make import LONGEST_MARKER, Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
-from riktig.core.labels.printed import PRINTED, print_entries, to_print_again
+from riktig.core.labels.printed import print_entries, to_print_again
 from riktig.core.labels.synonyms import SYNONYMS, same_words
-from riktig.core.plan import Derived
+from riktig.core.plan import reads
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
@@ -27,8 +35,8 @@ __all__ = [
     "INDEX",
     "LABELS",
     "LONGEST_MARKER",
+    "NAMEPLATE",
     "NAME_INDEX",
-    "PRINTED",
     "SYNONYMS",
     "Entry",
     "Index",
@@ -53,16 +61,22 @@ __all__ = [
 ]
 
 
-def _whole(job: Job) -> Job:
-    return job
-
-
-CARDS = Derived("pin cards", (CIRCUITS, NETS, NAMES), make_cards)
-LABELS = Derived(
-    "labels",
-    (CIRCUITS, NAMES, SIZING, WIRING, STRIPS, attrgetter("practice"), _whole, LIVE_WITH_MAIN_OFF, CUTS),
-    make_labels,
-)
-NAME_INDEX = Derived("name index", (CIRCUITS, NETS, NAMES, SHEETS, attrgetter("loads")), name_index)
+CARDS = (reads(CIRCUITS) & NETS & NAMES).derive("pin cards", make_cards)
+NAMEPLATE = (
+    reads(JOB_MAKER) & JOB_NUMBER & JOB_SERIAL & JOB_DRAWING_NUMBER & JOB_SUPPLY & JOB_ENCLOSURE & SIZING
+).derive("nameplate", nameplate_fields)
+LABELS = (
+    reads(CIRCUITS)
+    & NAMES
+    & WIRING
+    & STRIPS
+    & JOB_PRACTICE
+    & JOB_SUPPLY
+    & JOB_SOURCES
+    & NAMEPLATE
+    & LIVE_WITH_MAIN_OFF
+    & CUTS
+).derive("labels", make_labels)
+NAME_INDEX = (reads(CIRCUITS) & NETS & NAMES & SHEETS & JOB_LOADS).derive("name index", name_index)
 """What can be found while wires are still worked out."""
-INDEX = Derived("index", (NAME_INDEX, LAYOUT, HOLES, CUTS, WIRING, STRIPS), make_index)
+INDEX = (reads(NAME_INDEX) & LAYOUT & HOLES & CUTS & WIRING & STRIPS).derive("index", make_index)

@@ -7,7 +7,7 @@ from enum import Enum
 from riktig.core.circuit import Circuits, Names, PinLabels, Zone
 from riktig.core.door import on_door
 from riktig.core.energise import MAINS, LiveNet
-from riktig.core.job import DeviceId, Job, MarkedWires, MarkerText, Practice
+from riktig.core.job import DeviceId, Enclosure, MarkedWires, MarkerText, Practice, Source, Supply
 from riktig.core.plate import LEGEND_PLATE, NAMEPLATE, Piece
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
@@ -86,35 +86,37 @@ class Labels:
         return tuple(label for label in self.labels if label.medium is medium)
 
 
-def nameplate_fields(job: Job, sizing: Sizing) -> tuple[NameplateField, ...]:
+def nameplate_fields(
+    maker: str, number: str, serial: str, drawing_number: str, supply: Supply, enclosure: Enclosure, sizing: Sizing
+) -> tuple[NameplateField, ...]:
     """What the nameplate says.
 
     Source:
         IEC 60204-1:2016 16.4 and IEC 61439-1 6.1, from memory.
     """
-    supply = job.supply
     largest = f"{sizing.largest_a:g} A" if sizing.largest_a else ""
     return (
-        NameplateField("Maker", job.maker, True),
-        NameplateField("Designation", job.number, True),
-        NameplateField("Serial number", job.serial, True),
-        NameplateField("Document", job.drawing_number, True),
+        NameplateField("Maker", maker, True),
+        NameplateField("Designation", number, True),
+        NameplateField("Serial number", serial, True),
+        NameplateField("Document", drawing_number, True),
         NameplateField("Supply", f"{supply.system_name} {supply.voltage_name} {supply.frequency_hz:g} Hz", True),
         NameplateField("Full-load current", f"{sizing.full_load_a:g} A", True),
         NameplateField("Largest motor", largest, False),
         NameplateField("Prospective fault current", f"{supply.fault_ka:g} kA", False),
-        NameplateField("Degree of protection", job.enclosure.rating, False),
+        NameplateField("Degree of protection", enclosure.rating, False),
     )
 
 
 def make_labels(
     circuits: Circuits,
     names: Names,
-    sizing: Sizing,
     wiring: Wiring,
     strips: Strips,
     practice: Practice,
-    job: Job,
+    supply: Supply,
+    sources: tuple[Source, ...],
+    fields: tuple[NameplateField, ...],
     live: tuple[LiveNet, ...],
     pieces: tuple[Piece, ...] = (),
 ) -> Labels:
@@ -159,20 +161,16 @@ def make_labels(
         labels.append(
             Label(
                 Medium.WARNING,
-                (
-                    job.supply.name.upper(),
-                    f"{job.supply.voltage_name}: {tag} and {main}:1 3 5 {also}stay live with {main} off",
-                ),
+                (supply.name.upper(), f"{supply.voltage_name}: {tag} and {main}:1 3 5 {also}stay live with {main} off"),
                 1,
                 f"over {tag}",
                 "warning",
             )
         )
     labels += _elsewhere(live, circuits, names)
-    for source in job.sources:
+    for source in sources:
         said = f"{source.voltage_v:g} V from {source.comes_from or 'elsewhere'}: stays live with the main switch off"
         labels.append(Label(Medium.WARNING, (source.name.upper(), said), 1, "door and where it enters", "sources"))
-    fields = nameplate_fields(job, sizing)
     lines = tuple(f"{field.name}: {field.value}" for field in fields if field.value)
     labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", "nameplate"))
     return Labels(tuple(labels), fields)

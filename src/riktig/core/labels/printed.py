@@ -3,14 +3,10 @@
 from collections import Counter
 from collections.abc import Iterable
 
-from riktig.core.job import Record
 from riktig.core.labels.make import Label, Labels, Medium
+from riktig.core.records import LabelPrinted, NewRecord, Record, Slot, counted, slot_of
 
-__all__ = ["PRINTED", "print_entries", "to_print_again"]
-
-PRINTED = "printed"
-"""The kind of record that says a label came out of the printer with a text."""
-Entry = tuple[str, str, tuple[tuple[str, str], ...], str]
+__all__ = ["print_entries", "to_print_again"]
 
 
 def _subjects(labels: Iterable[Label]) -> list[tuple[str, Label]]:
@@ -28,7 +24,7 @@ def _text(label: Label) -> str:
     return " / ".join(label.lines)
 
 
-def print_entries(labels: Labels, medium: Medium, only: Iterable[Label] | None = None) -> list[Entry]:
+def print_entries(labels: Labels, medium: Medium, only: Iterable[Label] | None = None) -> list[NewRecord]:
     """What the log gets when labels of a medium are printed: one entry a label.
 
     Args:
@@ -36,7 +32,7 @@ def print_entries(labels: Labels, medium: Medium, only: Iterable[Label] | None =
     """
     chosen = None if only is None else {id(label) for label in only}
     return [
-        (PRINTED, subject, (("text", _text(label)),), "")
+        NewRecord(subject, LabelPrinted(_text(label)))
         for subject, label in _subjects(labels.on(medium))
         if chosen is None or id(label) in chosen
     ]
@@ -44,10 +40,12 @@ def print_entries(labels: Labels, medium: Medium, only: Iterable[Label] | None =
 
 def to_print_again(labels: Labels, medium: Medium, records: Iterable[Record]) -> tuple[Label, ...]:
     """The labels of a medium that say something else than what was printed, or are new since; none before a print."""
-    last: dict[str, str] = {}
-    for record in records:
-        if record.kind == PRINTED:
-            last[record.subject] = record.fact("text")
+    subjects = _subjects(labels.on(medium))
+    present: dict[Slot, LabelPrinted] = {}
+    for subject, label in subjects:
+        facts = LabelPrinted(_text(label))
+        present[slot_of(subject, facts)] = facts
+    last = {item.record.subject: item for item in counted(records, LabelPrinted, present)}
     if not any(subject.startswith(f"{medium.name.lower()}/") for subject in last):
         return ()
-    return tuple(label for subject, label in _subjects(labels.on(medium)) if last.get(subject) != _text(label))
+    return tuple(label for subject, label in subjects if subject not in last or not last[subject].counts)

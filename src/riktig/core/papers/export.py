@@ -10,19 +10,20 @@ from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Drawing
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet, draw_sheet, holes_off_the_sheet, mark_out
-from riktig.core.job import Job, Record
+from riktig.core.job import Job
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, draw_medium
 from riktig.core.papers.dxf import write_dxf
 from riktig.core.papers.machine import sheet_svg, write_machine_dxf
 from riktig.core.papers.pdf import Page, SetHead, write_set
 from riktig.core.papers.pdf import Sheet as Paper
-from riktig.core.papers.record import build_record, measured_record, metal_record, test_record
+from riktig.core.papers.record import build_record, judgement_record, measured_record, metal_record, test_record
 from riktig.core.papers.schedules import SCHEDULES, holes_of, schedule
 from riktig.core.papers.schedules_plate import plate_parts
 from riktig.core.papers.svg import as_svg
 from riktig.core.papers.tables import as_csv, write_xlsx
 from riktig.core.papers.template import template_of, write_template
 from riktig.core.plan import Plan
+from riktig.core.records import Record
 from riktig.core.store import dump_job
 from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
@@ -87,7 +88,7 @@ def export_all(
     job, kept = plan.document, tuple(records)
     stem = file_stem(job)
     done: list[Path] = []
-    records_of = [f(plan, kept) for f in (metal_record, measured_record, build_record, test_record)]
+    records_of = [f(plan, kept) for f in (metal_record, measured_record, build_record, test_record, judgement_record)]
     tables = [*(schedule(name, plan) for name in SCHEDULES), *records_of]
     head = SetHead(job.number, job.title, job.revision, made)
     try:

@@ -6,13 +6,14 @@ from riktig.core.build import progress_of
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.door import DOOR
 from riktig.core.holes import HOLES
-from riktig.core.job import DeviceId, Job, PinId, Record
+from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.papers.passport_brief import load_passport, value_passport
 from riktig.core.papers.passport_door import door_sections
 from riktig.core.papers.passport_model import Passport, Row, Section
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
 from riktig.core.prove import TESTS, results_of
+from riktig.core.records import Record
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name
 from riktig.core.wiring import DUCT_USES, WIRING, Wire

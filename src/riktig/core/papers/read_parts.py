@@ -4,7 +4,7 @@ from dataclasses import fields
 from pathlib import Path
 
 from riktig.core.catalogue import placeable_kinds
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import Fault, ImpossibleValueError, RiktigError
 from riktig.core.job import OwnHole, OwnPart, read_quantity
 from riktig.core.papers.read_grid import Grid, GridRow, grid_of_file
 from riktig.core.papers.schedule import Schedule
@@ -34,7 +34,9 @@ def read_holes(text: str) -> tuple[OwnHole, ...]:
         try:
             holes.append(OwnHole(float(x), float(y), thread))
         except ValueError as error:
-            raise ValueError(f"“{word}” is not a place such as 8,8" if comma else f"“{word}” is no hole") from error
+            raise ImpossibleValueError(
+                f"“{word}” is not a place such as 8,8" if comma else f"“{word}” is no hole"
+            ) from error
     return tuple(holes)
 
 
@@ -112,7 +114,7 @@ def _part(names: list[str], row: GridRow) -> OwnPart:
             values[name] = _number(name, cell)
     kind = str(values.get("kind", ""))
     if kind not in {one.id for one in placeable_kinds()}:
-        raise ValueError(f"“{kind}” is no kind of part" if kind else "the kind is missing")
+        raise ImpossibleValueError(f"“{kind}” is no kind of part" if kind else "the kind is missing")
     return OwnPart(**{"ref": "", **values})  # type: ignore[arg-type]
 
 
@@ -121,7 +123,7 @@ def _number(name: str, cell: str) -> float:
     try:
         return read_quantity(cell, unit, name.replace("_", " "))
     except RiktigError as error:
-        raise ValueError(str(error).rstrip(".")) from error
+        raise ImpossibleValueError(str(error).rstrip(".")) from error
 
 
 def own_parts_schedule(parts: tuple[OwnPart, ...]) -> Schedule:

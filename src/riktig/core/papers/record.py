@@ -2,16 +2,18 @@
 
 from collections.abc import Iterable
 
-from riktig.core.build import CRITICALS, MEASURED, Operation, hole_states, judged_all, piece_states, progress_of
+from riktig.core.build import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
 from riktig.core.holes import HOLES, HoleWork
-from riktig.core.job import Job, Record, taken_back
+from riktig.core.job import Job
 from riktig.core.papers.schedules import Schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS
 from riktig.core.prove import TESTS, results_of
+from riktig.core.records import DimensionRead, Record, taken_back
+from riktig.core.rules import RULES, judgements_of
 from riktig.core.wiring import WIRING
 
-__all__ = ["build_record", "measured_record", "metal_record", "missing_papers", "test_record"]
+__all__ = ["build_record", "judgement_record", "measured_record", "metal_record", "missing_papers", "test_record"]
 
 
 def build_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
@@ -84,19 +86,17 @@ def measured_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
     kept = tuple(records)
     judged = {one.critical.key: one for one in judged_all(plan.get(CRITICALS), kept, plan.document.practice)}
     gone = taken_back(kept)
-    readings = [record for record in kept if record.kind == MEASURED and record.facts]
-    last = {record.subject: record.id for record in readings}
+    readings = [(record, record.facts) for record in kept if isinstance(record.facts, DimensionRead)]
+    last = {record.subject: record.id for record, _ in readings}
     rows: list[tuple[str, ...]] = []
-    for record in readings:
+    for record, read in readings:
         one = judged.get(record.subject)
         said = one.gate.value if one and last[record.subject] == record.id else ""
         if record.id in gone:
             said = "taken back"
         elif one is None:
             said = "no longer on the drawing"
-        rows.append(
-            (record.fact("name"), record.fact("nominal"), record.fact("value"), record.who, record.when[:16], said)
-        )
+        rows.append((read.name, f"{read.nominal:g}", f"{read.value:g}", record.who, record.when[:16], said))
     rows += [
         (one.critical.name, f"{one.critical.nominal:g}", "", "", "", one.gate.value)
         for one in judged.values()
@@ -111,6 +111,31 @@ def measured_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
         ("gate", "Gate"),
     )
     return Schedule("measured record", "Record of what was measured", columns, tuple(rows))
+
+
+def judgement_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+    """Every clause that a person has decided: what, by whom, and whether the evidence is still the same."""
+    results = {result.code: result for result in plan.get(RULES)}
+    rows = tuple(
+        (
+            code,
+            results[code].title if code in results else judged.facts.title,
+            judged.facts.reason,
+            judged.record.who,
+            judged.record.when[:16],
+            judged.why_not or "counts",
+        )
+        for code, judged in sorted(judgements_of(results.values(), records).items())
+    )
+    columns = (
+        ("code", "Code"),
+        ("clause", "Clause"),
+        ("decided", "Decided"),
+        ("who", "Who"),
+        ("when", "When"),
+        ("state", "State"),
+    )
+    return Schedule("judgement record", "Record of judgements", columns, rows)
 
 
 def missing_papers(plan: Plan[Job], records: Iterable[Record]) -> tuple[str, ...]:

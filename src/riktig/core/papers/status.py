@@ -8,12 +8,13 @@ from riktig.core.build import progress_of
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.door import DOOR
 from riktig.core.holes import METAL_HOLES
-from riktig.core.job import Job, Record
+from riktig.core.job import Job
 from riktig.core.labels import LABELS
 from riktig.core.papers.record import missing_papers
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
 from riktig.core.prove import TESTS, Outcome, results_of
+from riktig.core.records import Record
 from riktig.core.rules import RULES, Group, Verdict
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING

@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
-from riktig.core.errors import RiktigError
+from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Rect, Text
 from riktig.core.holes import Hole, Sheet
 from riktig.core.papers.pdf import A3, A4, SetHead, write_marks
@@ -278,7 +278,7 @@ def check_bar(read_mm: float) -> tuple[bool, str]:
         ValueError: no length at all.
     """
     if not 1.0 <= read_mm <= 1000.0:
-        raise ValueError(f"a bar of {read_mm:g} mm was not printed")
+        raise ImpossibleValueError(f"a bar of {read_mm:g} mm was not printed")
     share = read_mm / CHECK_MM
     if abs(read_mm - CHECK_MM) <= PRINT_TOLERANCE:
         return True, f"The bar reads {read_mm:g} mm: the print is true, and the sheets may be glued and punched."

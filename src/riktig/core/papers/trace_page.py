@@ -10,10 +10,11 @@ from riktig.core.circuit import (
     NAMES,
     NETS,
     SHEETS,
-    Circuits,
+    TRACER,
     Device,
     Step,
     Trace,
+    Tracer,
     Way,
     Zone,
     by_tags,
@@ -22,12 +23,11 @@ from riktig.core.circuit import (
     outside_device,
     trace,
     trace_line,
-    ways_of,
 )
 from riktig.core.geometry import Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
 from riktig.core.job import DeviceId, Job, PinId
 from riktig.core.papers.passport import device_of
-from riktig.core.plan import Derived, Plan
+from riktig.core.plan import Plan, reads
 from riktig.core.plate import LAYOUT, Layout, Seat
 from riktig.core.terminals import STRIPS, Cable, Core, Strips, TerminalRow
 from riktig.core.wiring import WIRING
@@ -76,30 +76,30 @@ def trace_of(plan: Plan[Job], key: str) -> tuple[str, Trace]:
         if net is None:
             return "", Trace(())
         number = names.number.get(net.id, "")
-        return f"potential {number}", trace_line(circuits, nets, net.pins, f"Potential {number}")
+        return f"potential {number}", trace_line(plan.get(TRACER), net.pins, f"Potential {number}")
     if kind == "wire":
         wire = plan.get(WIRING).wire(rest)
         if wire is None:
             return "", Trace(())
         pins = tuple(sorted((wire.start.pin, wire.end.pin), key=lambda pin: pin not in nets.of_pin))
-        return f"wire {wire.number}", trace_line(circuits, nets, pins, f"Wire {wire.number}")
+        return f"wire {wire.number}", trace_line(plan.get(TRACER), pins, f"Wire {wire.number}")
     if kind == "load":
         circuit = next((one for one in plan.document.circuits if one.load == rest), None)
         if circuit is None or not any(device.circuit == circuit.id for device in circuits.devices):
             return "", Trace(())
         device = outside_device(circuits, circuit.id)
-        return f"{names.tag[device.id]}, {device.purpose}", trace(circuits, nets, device.id)
+        return f"{names.tag[device.id]}, {device.purpose}", trace(plan.get(TRACER), device.id)
     owner = devices.get(DeviceId(device_of(key)))
     if owner is None:
         return "", Trace(())
     label = _label(owner, names.tag)
     if kind == "pin":
-        return f"{label}:{rest.rpartition(':')[2]}", trace(circuits, nets, PinId(rest))
+        return f"{label}:{rest.rpartition(':')[2]}", trace(plan.get(TRACER), PinId(rest))
     if kind == "element":
         element = next((e for rung in circuits.rungs for e in elements_of(rung.path) if e.id == rest), None)
         unit = element.poles[0].unit if element else ""
-        return f"{label} {unit}, {owner.purpose}", trace(circuits, nets, owner.id, unit)
-    return f"{label}, {owner.purpose}", trace(circuits, nets, owner.id)
+        return f"{label} {unit}, {owner.purpose}", trace(plan.get(TRACER), owner.id, unit)
+    return f"{label}, {owner.purpose}", trace(plan.get(TRACER), owner.id)
 
 
 def trace_page(plan: Plan[Job], key: str) -> TracePage | None:
@@ -125,16 +125,16 @@ class _Known:
     seats: dict[DeviceId, Seat]
 
 
-def _know(circuits: Circuits, strips: Strips, layout: Layout) -> _Known:
+def _know(tracer: Tracer, strips: Strips, layout: Layout) -> _Known:
     return _Known(
-        ways_of(circuits).devices,
+        tracer.ways.devices,
         {row.device: row for strip in strips.strips for row in strip.rows},
         {core.panel_pin: (cable, core) for cable in strips.cables for core in cable.cores},
         {seat.device: seat for seat in layout.seats},
     )
 
 
-TRACE_LOOKUPS = Derived("what a trace looks up", (CIRCUITS, STRIPS, LAYOUT), _know)
+TRACE_LOOKUPS = (reads(TRACER) & STRIPS & LAYOUT).derive("what a trace looks up", _know)
 """Derived ahead of a trace it makes the trace quick: with it the ways of the circuits are worked out."""
 
 

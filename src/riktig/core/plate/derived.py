@@ -1,9 +1,8 @@
 """What this step offers the Plan. The drawing with duct fill is offered by ``wiring``."""
 
-from operator import attrgetter
-
 from riktig.core.circuit import CIRCUITS
-from riktig.core.plan import Derived
+from riktig.core.job import JOB_ENCLOSURE, JOB_JOINS, JOB_LID_GAP, JOB_PLATE, JOB_PRACTICE, JOB_SHELF
+from riktig.core.plan import reads
 from riktig.core.plate.arrange import arrange
 from riktig.core.plate.pieces import cut_list
 from riktig.core.plate.stock import cut_plan
@@ -12,11 +11,8 @@ from riktig.core.sizing import PROPOSAL, SIZING
 
 __all__ = ["CUTS", "CUT_PLAN", "LAYOUT", "WARMTH"]
 
-_PRACTICE = attrgetter("practice")
-LAYOUT = Derived(
-    "layout", (CIRCUITS, SIZING, attrgetter("enclosure"), _PRACTICE, attrgetter("plate"), attrgetter("joins")), arrange
-)
-_LOSSES = Derived("losses", (CIRCUITS, SIZING), losses_of)
-WARMTH = Derived("warmth", (_LOSSES, PROPOSAL, attrgetter("enclosure")), warmth_of)
-CUTS = Derived("cuts", (LAYOUT, attrgetter("practice.lid_gap")), cut_list)
-CUT_PLAN = Derived("cut plan", (CUTS, attrgetter("shelf"), _PRACTICE), cut_plan)
+LAYOUT = (reads(CIRCUITS) & SIZING & JOB_ENCLOSURE & JOB_PRACTICE & JOB_PLATE & JOB_JOINS).derive("layout", arrange)
+_LOSSES = (reads(CIRCUITS) & SIZING).derive("losses", losses_of)
+WARMTH = (reads(_LOSSES) & PROPOSAL & JOB_ENCLOSURE).derive("warmth", warmth_of)
+CUTS = (reads(LAYOUT) & JOB_LID_GAP).derive("cuts", cut_list)
+CUT_PLAN = (reads(CUTS) & JOB_SHELF & JOB_PRACTICE).derive("cut plan", cut_plan)

@@ -4,11 +4,10 @@ Words: *black* and *red* are the two points to touch; a test is *true of* the wi
 a reading is out of date when they change; live stages stay *shut*.
 """
 
-from operator import attrgetter
-
 from riktig.core.circuit import CIRCUITS, NAMES, NETS
 from riktig.core.energise import LIVE_WITH_MAIN_OFF
-from riktig.core.plan import Derived
+from riktig.core.job import JOB_CIRCUITS, JOB_LOADS, JOB_PRACTICE, JOB_SIGNALS, JOB_SUPPLY
+from riktig.core.plan import reads
 from riktig.core.prove.function import FunctionStep, plan_function
 from riktig.core.prove.lockout import still_live_text
 from riktig.core.prove.tests import Expected, Stage, Test, TestPlan, TestPoint, plan_tests
@@ -51,10 +50,8 @@ __all__ = [
     "shut_because",
 ]
 
-STILL_LIVE = Derived("cut off first", (LIVE_WITH_MAIN_OFF, CIRCUITS, NAMES), still_live_text)
-FUNCTION = Derived(
-    "function tests",
-    (*(attrgetter(name) for name in ("circuits", "loads", "supply", "practice", "signals")), CIRCUITS, NAMES),
-    plan_function,
+STILL_LIVE = (reads(LIVE_WITH_MAIN_OFF) & CIRCUITS & NAMES).derive("cut off first", still_live_text)
+FUNCTION = (reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & CIRCUITS & NAMES).derive(
+    "function tests", plan_function
 )
-TESTS = Derived("tests", (CIRCUITS, NETS, NAMES, SIZING, WIRING), plan_tests)
+TESTS = (reads(CIRCUITS) & NETS & NAMES & SIZING & WIRING).derive("tests", plan_tests)

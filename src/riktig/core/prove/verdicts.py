@@ -2,12 +2,11 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from enum import Enum
 
 from riktig.core.build import Stale
 from riktig.core.errors import RiktigError
-from riktig.core.job import Record, taken_back
 from riktig.core.prove.tests import Stage, Test, TestPlan
+from riktig.core.records import Outcome, ReadingTaken, Record, Slot, counted, slot_of
 
 __all__ = [
     "OPEN_LINE",
@@ -23,15 +22,6 @@ __all__ = [
 
 OPEN_LINE = float("inf")
 """What a meter shows as open, as a value."""
-
-
-class Outcome(Enum):
-    """What came of a test."""
-
-    OPEN = "to do"
-    PASSED = "passed"
-    FAILED = "failed"
-    SKIPPED = "skipped"
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,64 +115,42 @@ def judge(test: Test, ohm: float) -> Outcome:
     return Outcome.PASSED if test.expected.passes(ohm) else Outcome.FAILED
 
 
-def reading_facts(
-    test: Test, outcome: Outcome, *, ohm: float | None, meter: str, reason: str = ""
-) -> tuple[tuple[str, str], ...]:
+def reading_facts(test: Test, outcome: Outcome, *, ohm: float | None, meter: str, reason: str = "") -> ReadingTaken:
     """What a reading says: recorded with it, and compared ever after."""
-    return (
-        ("outcome", outcome.value),
-        ("ohm", "" if ohm is None else repr(ohm)),
-        ("meter", meter),
-        ("reason", reason),
-        ("title", test.title),
-        ("points", f"{test.black.label} to {test.red.label}"),
-        ("expected", test.expected.text),
-        ("true_of", test.true_of),
+    return ReadingTaken(
+        outcome,
+        "" if ohm is None else repr(ohm),
+        meter,
+        reason,
+        test.title,
+        f"{test.black.label} to {test.red.label}",
+        test.expected.text,
+        test.true_of,
     )
 
 
 def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
     """Outcomes from the log: the last reading of a test counts, while what it is true of holds."""
-    last: dict[str, Record] = {}
-    corrected = taken_back(records)
-    for record in records:
-        if record.kind == "reading" and record.id not in corrected:
-            last[record.subject] = record
+    present: dict[Slot, ReadingTaken] = {}
+    for test in plan.tests:
+        facts = reading_facts(test, Outcome.OPEN, ohm=None, meter="")
+        present[slot_of(test.key, facts)] = facts
+    last = {item.record.subject: item for item in counted(records, ReadingTaken, present)}
     readings: list[tuple[Test, Reading | None]] = []
     stale: list[Stale] = []
     for test in plan.tests:
-        found = last.pop(test.key, None)
-        if found is None:
-            readings.append((test, None))
-        elif found.fact("true_of") != test.true_of:
-            readings.append((test, None))
-            why = _changed(found.fact("true_of"), test.true_of)
-            stale.append(Stale(test.key, test.title, "reading", why))
-        else:
-            readings.append((test, _reading(found)))
-    for key, record in last.items():
-        stale.append(Stale(key, record.fact("title"), "reading", "there is no such test any more"))
+        item = last.pop(test.key, None)
+        readings.append((test, _reading(item.record, item.facts) if item and item.counts else None))
+        if item and not item.counts:
+            stale.append(Stale(test.key, test.title, "reading", item.why_not))
+    for key, item in last.items():
+        stale.append(Stale(key, item.facts.title, "reading", item.why_not))
     return Results(tuple(readings), tuple(stale))
 
 
-def _reading(record: Record) -> Reading:
-    ohm = record.fact("ohm")
-    return Reading(
-        Outcome(record.fact("outcome")),
-        float(ohm) if ohm else None,
-        record.who,
-        record.when,
-        record.fact("meter"),
-        record.fact("reason"),
-    )
-
-
-def _changed(was: str, now: str) -> str:
-    old, new = set(was.split()), set(now.split())
-    keys = [word for word in old ^ new if "~" in word]
-    if keys:
-        return f"{len(keys)} of the wires it was true of are new, gone or changed"
-    return "a conductor it was true of has changed"
+def _reading(record: Record, facts: ReadingTaken) -> Reading:
+    ohm = float(facts.ohm) if facts.ohm else None
+    return Reading(facts.outcome, ohm, record.who, record.when, facts.meter, facts.reason)
 
 
 def shut_because(results: Results, stage: Stage) -> str:

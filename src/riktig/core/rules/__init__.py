@@ -9,15 +9,27 @@ from riktig.core.circuit import CIRCUITS, FAULTS, NAMES, NETS
 from riktig.core.door import DOOR, SHAFTS
 from riktig.core.energise import LIVE_WITH_MAIN_OFF
 from riktig.core.holes import BLOCKERS, GLAND_BLOCKERS, HOLES
-from riktig.core.job import Job
+from riktig.core.job import (
+    JOB_CIRCUITS,
+    JOB_DOOR,
+    JOB_ENCLOSURE,
+    JOB_LOADS,
+    JOB_OPENINGS,
+    JOB_PLATE,
+    JOB_PRACTICE,
+    JOB_SIGNALS,
+    JOB_SOURCES,
+    JOB_SUPPLY,
+)
 from riktig.core.labels import LABELS
-from riktig.core.plan import Derived
+from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT, WARMTH
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.door import DOOR_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
+from riktig.core.rules.judgements import judgement_facts, judgements_of
 from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.mends import apply_mend, larger_enclosure, proposed_box
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
@@ -40,6 +52,8 @@ __all__ = [
     "View",
     "apply_mend",
     "findings_of",
+    "judgement_facts",
+    "judgements_of",
     "larger_enclosure",
     "proposed_box",
 ]
@@ -47,35 +61,36 @@ __all__ = [
 CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *PLATE_CLAUSES, *DOOR_CLAUSES, *MECHANICAL, *NAMES_CLAUSES)
 
 
-def _whole(job: Job) -> Job:
-    return job
-
-
-VIEW = Derived(
-    "view",
-    (
-        CIRCUITS,
-        NETS,
-        NAMES,
-        FAULTS,
-        PROPOSAL,
-        SIZING,
-        LAYOUT,
-        DOOR,
-        SHAFTS,
-        WARMTH,
-        HOLES,
-        BLOCKERS,
-        GLAND_BLOCKERS,
-        WIRING,
-        DUCT_USES,
-        STRIPS,
-        LABELS,
-        LIVE_WITH_MAIN_OFF,
-        _whole,
-    ),
-    View,
-)
+VIEW = (
+    reads(CIRCUITS)
+    & NETS
+    & NAMES
+    & FAULTS
+    & PROPOSAL
+    & SIZING
+    & LAYOUT
+    & DOOR
+    & SHAFTS
+    & WARMTH
+    & HOLES
+    & BLOCKERS
+    & GLAND_BLOCKERS
+    & WIRING
+    & DUCT_USES
+    & STRIPS
+    & LABELS
+    & LIVE_WITH_MAIN_OFF
+    & JOB_LOADS
+    & JOB_SIGNALS
+    & JOB_SUPPLY
+    & JOB_PRACTICE
+    & JOB_ENCLOSURE
+    & JOB_CIRCUITS
+    & JOB_PLATE
+    & JOB_DOOR
+    & JOB_OPENINGS
+    & JOB_SOURCES
+).derive("view", View)
 
 
 def _judge(view: View) -> tuple[ClauseResult, ...]:
@@ -84,7 +99,7 @@ def _judge(view: View) -> tuple[ClauseResult, ...]:
     return tuple(sorted(results, key=lambda result: (order.index(result.group), result.code)))
 
 
-RULES = Derived("rules", (VIEW,), _judge)
+RULES = reads(VIEW).derive("rules", _judge)
 
 
 def findings_of(results: tuple[ClauseResult, ...]) -> tuple[Finding, ...]:

@@ -21,7 +21,7 @@ def answers_agree(view: View) -> ClauseResult:
     clause = COMMON_PRACTICE
     doubts = [doubt for doubt in view.proposal.doubts if not doubt.asks]
     findings = [Finding("B01", Verdict.FAILS, d.text, _where(d), clause, d.remedy) for d in doubts]
-    counts = ((len(view.job.loads), "load"), (len(view.job.signals), "field device"))
+    counts = ((len(view.loads), "load"), (len(view.signals), "field device"))
     evidence = (" and ".join(f"{n} {word}{'' if n == 1 else 's'}" for n, word in counts) + " read together",)
     return ClauseResult("B01", Group.BRIEF, "Answers that agree", clause, evidence, tuple(findings))
 
@@ -29,7 +29,7 @@ def answers_agree(view: View) -> ClauseResult:
 def every_source_named(view: View) -> ClauseResult:
     """Every supply that enters is named, and everything that was asked is answered."""
     clause = "IEC 60204-1 5.3.1 and 16.1 (what stays live is named), from memory"
-    job = view.job
+
     findings = [
         Finding(
             "B02",
@@ -43,7 +43,7 @@ def every_source_named(view: View) -> ClauseResult:
         for doubt in view.proposal.doubts
         if doubt.asks
     ]
-    names = [job.supply.name, *(source.name for source in job.sources)]
+    names = [view.supply.name, *(source.name for source in view.sources)]
     return ClauseResult("B02", Group.BRIEF, "Every supply named", clause, (", ".join(names),), tuple(findings))
 
 
@@ -73,7 +73,7 @@ def sizes_suffice(view: View) -> ClauseResult:
 
 def _owner(view: View, value: Value) -> str:
     owner = value.key.split(".", 1)[0]
-    return next((f"{load.name}: " for load in view.job.loads if load.id == owner), "")
+    return next((f"{load.name}: " for load in view.loads if load.id == owner), "")
 
 
 def _remedy(value: Value) -> str:
@@ -92,7 +92,7 @@ def _mend(view: View, value: Value) -> Mend | None:
         return Mend("Go back to Riktig's value", "own value away", value.key)
     if value.key in ("panel.box", "panel.inside") and view.proposal.heat.box is not None:
         return Mend(f"Take a box of {view.proposal.heat.box.name}", "proposed box")
-    if value.key == "panel.lines" and view.job.practice.way_order is WayOrder.IN_TURN:
+    if value.key == "panel.lines" and view.practice.way_order is WayOrder.IN_TURN:
         return Mend("Each way to the line that carries least", "even ways")
     return None
 
@@ -124,8 +124,8 @@ def own_values(view: View) -> ClauseResult:
 def all_drawn(view: View) -> ClauseResult:
     """What is sized has a circuit: nothing is left out of the panel in silence."""
     clause = COMMON_PRACTICE
-    by_circuit = {circuit.id: circuit.load for circuit in view.job.circuits}
-    names = [load.name for c in view.circuits.undrawn for load in view.job.loads if load.id == by_circuit[c]]
+    by_circuit = {circuit.id: circuit.load for circuit in view.own_circuits}
+    names = [load.name for c in view.circuits.undrawn for load in view.loads if load.id == by_circuit[c]]
     findings = [
         Finding(
             "B05",
@@ -138,8 +138,8 @@ def all_drawn(view: View) -> ClauseResult:
         )
         for circuit, name in zip(view.circuits.undrawn, names, strict=True)
     ]
-    drawn = len(view.job.loads) - len(names)
-    evidence = (f"{drawn} of {len(view.job.loads)} drawn",)
+    drawn = len(view.loads) - len(names)
+    evidence = (f"{drawn} of {len(view.loads)} drawn",)
     return ClauseResult("B05", Group.BRIEF, "Everything sized is drawn", clause, evidence, tuple(findings))
 
 

@@ -43,7 +43,7 @@ def _clashes(view: View) -> list[Finding]:
     for clash in view.circuits.clashes:
         number = ""
         if clash.change is not None:
-            circuit = next(c for c in view.job.circuits if c.id == clash.circuit)
+            circuit = next(c for c in view.own_circuits if c.id == clash.circuit)
             number = f"{clash.circuit}/{circuit.changes.index(clash.change)}"
         found.append(
             Finding(

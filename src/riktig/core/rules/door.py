@@ -14,7 +14,7 @@ INNER = "NFPA 79 5.3.3 and UL 508A part 2: operable with the door open, without 
 def fittings_keep_the_class(view: View) -> ClauseResult:
     """A fitting of a lower class takes the whole enclosure down to its own."""
     clause = "IEC 60529, IEC 61439-1 8.2.2; NEMA 250"
-    box = view.job.enclosure.rating
+    box = view.enclosure.rating
     findings = []
     counted = unknown = 0
     for hole in view.holes:
@@ -55,7 +55,7 @@ def fittings_keep_the_class(view: View) -> ClauseResult:
 def handle_meets_the_shaft(view: View) -> ClauseResult:
     """The handle takes the shaft though the wall is out of square."""
     clause = COMMON_PRACTICE
-    practice = view.job.practice
+    practice = view.practice
     findings, evidence = [], []
     for shaft in view.shafts:
         tag = view.tag(shaft.device)
@@ -87,13 +87,13 @@ def handle_meets_the_shaft(view: View) -> ClauseResult:
 def stacks_hold_their_contacts(view: View) -> ClauseResult:
     """No operator carries more contacts than its stack takes, and wires have room behind it."""
     clause = COMMON_PRACTICE
-    behind = things_behind(view.layout, view.job.enclosure)
+    behind = things_behind(view.layout, view.enclosure)
     findings, rooms, most = [], [], 0
     for seat in view.door.seats:
         if seat.is_shaft:
             continue
         stack = stack_of(seat.part.kind, seat.part, seat.legend)
-        rooms.append(wiring_room(seat, behind, view.job.enclosure.plate_depth))
+        rooms.append(wiring_room(seat, behind, view.enclosure.plate_depth))
         most = max(most, stack.taken)
         if stack.too_many:
             findings.append(

@@ -14,7 +14,7 @@ against damage; NEC 250.30(A)(1) up to 1000 VA, 14 AWG; both from memory: fairly
 
 def protective_sections(view: View) -> ClauseResult:
     """Protective conductors no thinner than their circuit asks."""
-    american = view.job.practice.rulebook.north_american
+    american = view.practice.rulebook.north_american
     clause = "NEC 250.122, from memory" if american else "IEC 60204-1 8.2.2, Table 1"
     findings = []
     evidence = []
@@ -29,7 +29,7 @@ def protective_sections(view: View) -> ClauseResult:
         phase = load.section.mm2 if load else wire.mm2 if small else view.sizing.feeder.mm2
         need = protective_section(phase).value
         if american:
-            guard = load.proposal.amount("breaker") if load else view.job.supply.upstream_a
+            guard = load.proposal.amount("breaker") if load else view.supply.upstream_a
             need = min(nec_protective_size(guard).value, phase)
         if small:
             need = LEAST_MM2

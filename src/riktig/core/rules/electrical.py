@@ -32,7 +32,7 @@ def _result(
 def supply_has_neutral(view: View) -> ClauseResult:
     """Loads between phase and neutral need a neutral from the supply."""
     clause = "IEC 60204-1 4.3 and 5.1"
-    supply = view.job.supply
+    supply = view.supply
     users = sorted(
         {
             view.tag(device.id)
@@ -68,7 +68,7 @@ def main_switch(view: View) -> ClauseResult:
     for device in view.circuits.devices:
         if device.kind.family == "isolator":
             part = view.sizing.parts[device.id]
-            need = max(view.job.supply.upstream_a, view.sizing.full_load_a)
+            need = max(view.supply.upstream_a, view.sizing.full_load_a)
             evidence.append(f"{view.tag(device.id)}: {part.rated_a:g} A for {need:g} A, through the door")
             if part.rated_a < need:
                 findings.append(
@@ -87,7 +87,7 @@ def main_switch(view: View) -> ClauseResult:
 def feeder_holds(view: View) -> ClauseResult:
     """The panel draws no more than the protection upstream lets through."""
     clause = "IEC 60204-1 7.2.2"
-    need, has = view.sizing.full_load_a, view.job.supply.upstream_a
+    need, has = view.sizing.full_load_a, view.supply.upstream_a
     findings = []
     if need > has:
         findings.append(
@@ -213,7 +213,7 @@ def parts_large_enough(view: View) -> ClauseResult:
 def fault_current(view: View) -> ClauseResult:
     """The breaking capacity of the breakers against the fault current at the panel."""
     clause = "IEC 60204-1 7.10, IEC 61439-1 9.3"
-    kilo = view.job.supply.fault_ka
+    kilo = view.supply.fault_ka
     findings = [
         Finding(
             "E07",
@@ -236,7 +236,7 @@ def control_transformer(view: View) -> ClauseResult:
     starters = len({d.circuit for d in view.circuits.devices if d.kind.family == "contactor"})
     devices = sum(d.kind_id in ("start_button", "stop_button", "field_contact") for d in view.circuits.devices)
     findings = []
-    apart = any(d.circuit == "s1" for d in view.circuits.devices) or view.job.practice.control_supply.value.endswith(
+    apart = any(d.circuit == "s1" for d in view.circuits.devices) or view.practice.control_supply.value.endswith(
         "DC supply"
     )
     if apart:

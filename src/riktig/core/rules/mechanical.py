@@ -69,12 +69,12 @@ def colours(view: View) -> ClauseResult:
     clause = "IEC 60204-1 13.2"
     used = sorted({(wire.stage.value, wire.colour) for wire in view.wiring.wires})
     findings = []
-    if view.job.practice.colours is not Colours.RULEBOOK:
+    if view.practice.colours is not Colours.RULEBOOK:
         findings.append(
             Finding(
                 "W03",
                 Verdict.JUDGE,
-                f"Conductors are coloured so: {view.job.practice.colours.value}. The rulebook recommends black for "
+                f"Conductors are coloured so: {view.practice.colours.value}. The rulebook recommends black for "
                 "power; another agreed scheme is allowed.",
                 "practice",
                 clause,

@@ -51,13 +51,13 @@ def numbers_are_unique(view: View) -> ClauseResult:
                 )
             )
     findings += _reserved_twice(view, clause)
-    said = (f"{len(at)} numbers on {sum(map(len, at.values()))} potentials, {view.job.practice.numbering.value}",)
+    said = (f"{len(at)} numbers on {sum(map(len, at.values()))} potentials, {view.practice.numbering.value}",)
     return ClauseResult("N01", Group.MARKING, "Numbers of potentials", clause, said, tuple(findings))
 
 
 def _reserved_twice(view: View, clause: str) -> list[Finding]:
     of: dict[str, list[str]] = defaultdict(list)
-    for one in view.job.practice.reserved:
+    for one in view.practice.reserved:
         of[one.number].append(POTENTIALS[one.potential])
     return [
         Finding(
@@ -78,7 +78,7 @@ def tags_are_unique(view: View) -> ClauseResult:
     at: dict[str, list[str]] = defaultdict(list)
     heads: dict[str, dict[str, list[str]]] = defaultdict(lambda: defaultdict(list))
     strips: set[tuple[str, str]] = set()
-    practice = view.job.practice
+    practice = view.practice
     for device in view.circuits.devices:
         tag = view.tag(device.id)
         if device.strip:

@@ -11,7 +11,7 @@ __all__ = ["PLATE_CLAUSES"]
 
 def ducts_hold(view: View) -> ClauseResult:
     """Room is left in every duct."""
-    limit = fill_limit(view.job.practice)
+    limit = fill_limit(view.practice)
     clause = limit.source
     findings = [
         Finding(
@@ -48,7 +48,7 @@ def everything_fits(view: View) -> ClauseResult:
             one.key,
             clause,
             "Move it, or take a larger enclosure.",
-            Mend("Plan for me", "plan") if view.job.plate else Mend("Next larger enclosure", "larger enclosure"),
+            Mend("Plan for me", "plan") if view.plate_fix else Mend("Next larger enclosure", "larger enclosure"),
         )
         for one in view.layout.misfits
     ]
@@ -60,7 +60,7 @@ def everything_fits(view: View) -> ClauseResult:
             one.key,
             clause,
             "Move it on the door, or take a larger enclosure.",
-            Mend("Plan the door", "plan door") if view.job.door else Mend("Next larger enclosure", "larger enclosure"),
+            Mend("Plan the door", "plan door") if view.door_fix else Mend("Next larger enclosure", "larger enclosure"),
         )
         for one in view.door.misfits
     ]
@@ -89,7 +89,7 @@ def everything_placed(view: View) -> ClauseResult:
         )
         for one in (*view.blockers, *view.gland_blockers)
     ]
-    if view.job.enclosure.ventilation is Ventilation.FAN and not _has_fan(view):
+    if view.enclosure.ventilation is Ventilation.FAN and not _has_fan(view):
         findings.append(
             Finding(
                 "P03",
@@ -108,13 +108,13 @@ def everything_placed(view: View) -> ClauseResult:
 def _has_fan(view: View) -> bool:
     """Whether a fan is drawn, or an opening is made for one."""
     drawn = any(device.kind.family == "filter_fan" for device in view.circuits.devices)
-    return drawn or any("fan" in one.purpose.lower() for one in view.job.openings)
+    return drawn or any("fan" in one.purpose.lower() for one in view.openings)
 
 
 def spare_room(view: View) -> ClauseResult:
     """Room to grow on the rails."""
     clause = f"spare room of the practice ({COMMON_PRACTICE})"
-    want = view.job.practice.spare_share
+    want = view.practice.spare_share
     total = sum(rail.length for rail in view.layout.rails)
     free = sum(view.layout.free_on(rail) for rail in view.layout.rails)
     share = free / total if total else 1.0

@@ -6,7 +6,20 @@ from riktig.core.circuit import Circuits, Fault, Names, Nets
 from riktig.core.door import Shaft
 from riktig.core.energise import LiveNet
 from riktig.core.holes import Blocker, Hole
-from riktig.core.job import DeviceId, Job, PinId
+from riktig.core.job import (
+    Circuit,
+    DeviceId,
+    DoorFix,
+    Enclosure,
+    Load,
+    Opening,
+    PinId,
+    PlateFix,
+    Practice,
+    Signal,
+    Source,
+    Supply,
+)
 from riktig.core.labels import Labels
 from riktig.core.plate import DoorPlan, Layout, Warmth
 from riktig.core.sizing import Proposal, Sizing
@@ -38,7 +51,16 @@ class View:
     strips: Strips
     labels: Labels
     live_off: tuple[LiveNet, ...]
-    job: Job
+    loads: tuple[Load, ...]
+    signals: tuple[Signal, ...]
+    supply: Supply
+    practice: Practice
+    enclosure: Enclosure
+    own_circuits: tuple[Circuit, ...]
+    plate_fix: PlateFix | None
+    door_fix: DoorFix | None
+    openings: tuple[Opening, ...]
+    sources: tuple[Source, ...]
 
     def tag(self, device: DeviceId) -> str:
         """A device's tag."""

@@ -1,34 +1,37 @@
 """What this step offers the Plan."""
 
-from operator import attrgetter
-
 from riktig.core.circuit import CIRCUITS
-from riktig.core.plan import Derived
+from riktig.core.job import (
+    JOB_CIRCUITS,
+    JOB_ENCLOSURE,
+    JOB_LOADS,
+    JOB_OVERRIDES,
+    JOB_PARTS,
+    JOB_PICKS,
+    JOB_PRACTICE,
+    JOB_SIGNALS,
+    JOB_SOURCES,
+    JOB_SOURCES_ASKED,
+    JOB_SUPPLY,
+)
+from riktig.core.plan import reads
 from riktig.core.sizing.choose import size_all
 from riktig.core.sizing.proposal import propose
 
 __all__ = ["PROPOSAL", "SIZING"]
 
-PROPOSAL = Derived(
-    "proposal",
-    tuple(
-        attrgetter(name)
-        for name in ("loads", "supply", "practice", "enclosure", "signals", "sources", "sources_asked", "overrides")
-    ),
-    propose,
-)
+PROPOSAL = (
+    reads(JOB_LOADS)
+    & JOB_SUPPLY
+    & JOB_PRACTICE
+    & JOB_ENCLOSURE
+    & JOB_SIGNALS
+    & JOB_SOURCES
+    & JOB_SOURCES_ASKED
+    & JOB_OVERRIDES
+).derive("proposal", propose)
 
-SIZING = Derived(
-    "sizing",
-    (
-        CIRCUITS,
-        attrgetter("circuits"),
-        attrgetter("loads"),
-        attrgetter("supply"),
-        PROPOSAL,
-        attrgetter("parts"),
-        attrgetter("picks"),
-    ),
-    size_all,
+SIZING = (reads(CIRCUITS) & JOB_CIRCUITS & JOB_LOADS & JOB_SUPPLY & PROPOSAL & JOB_PARTS & JOB_PICKS).derive(
+    "sizing", size_all
 )
 """The part and the conductors of everything that is drawn, after the proposal."""

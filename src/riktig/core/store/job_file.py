@@ -4,17 +4,20 @@ SQLite in WAL mode with synchronous FULL: a crash, a full disk or a kill loses n
 confirmed. What could not be written raises, and the caller says so.
 """
 
-import json
 import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
+from dataclasses import astuple
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
-from riktig.core.job import Job, Record
+from riktig.core.job import Job
+from riktig.core.records import Record, StoredEntry, broken_links, stored
+from riktig.core.records.codec import FIRST_DIGEST
+from riktig.core.store.bring_up import bring_up
 from riktig.core.store.job_json import dump_job, load_job
 from riktig.core.store.lock import FileLock
-from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA
+from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA, TRIGGERS
 
 __all__ = ["JobFile", "Revision"]
 
@@ -74,7 +77,7 @@ class JobFile:
             with db:
                 db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
                 db.execute(f"PRAGMA user_version = {FORMAT}")
-                db.executescript(SCHEMA)
+                db.executescript(";".join((SCHEMA, *TRIGGERS)))
                 db.execute(
                     "INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)", (dump_job(job), who, at, why)
                 )
@@ -125,6 +128,7 @@ class JobFile:
                 db.execute("ROLLBACK")
                 db.execute("PRAGMA journal_mode = WAL")
                 db.execute("PRAGMA synchronous = FULL")
+                bring_up(db)
                 return db
             except sqlite3.OperationalError as error:
                 db.close()
@@ -167,8 +171,32 @@ class JobFile:
 
     def records(self) -> list[Record]:
         """The whole log, oldest first."""
-        rows = self._db.execute("SELECT id, kind, subject, facts, who, at, revision, corrects FROM log ORDER BY seq")
-        return [Record(i, k, s, tuple(json.loads(f).items()), w, a, r, c) for i, k, s, f, w, a, r, c in rows]
+        return [entry.record for entry in self.entries()]
+
+    def entries(self) -> list[StoredEntry]:
+        """The whole log as it stands in the file, oldest first."""
+        digest = "digest" if self.has_digests else "''"
+        rows = self._db.execute(
+            f"SELECT seq, id, kind, subject, facts, who, at, revision, corrects, {digest} FROM log ORDER BY seq"
+        )
+        return [StoredEntry(*row) for row in rows]
+
+    def broken_links(self) -> tuple[tuple[int, str], ...]:
+        """Where the log is not what was written: the number of the entry and what is wrong; none of an old format."""
+        if not self.has_digests:
+            return ()
+        entries = self.entries()
+        found = broken_links(entries)
+        last = self._db.execute("SELECT seq FROM sqlite_sequence WHERE name = 'log'").fetchone()
+        end = entries[-1].number if entries else 0
+        if last and last[0] > end:
+            found = (*found, (end, f"{last[0] - end} entries behind it are missing"))
+        return found
+
+    @property
+    def has_digests(self) -> bool:
+        """Whether the entries of the log are bound to each other; up to format 2 they were not."""
+        return any(row[1] == "digest" for row in self._db.execute("PRAGMA table_info(log)"))
 
     def add_revision(self, job: Job, *, who: str, at: str, why: str) -> int:
         """Writes a new revision and returns its number; durable on return.
@@ -188,25 +216,15 @@ class JobFile:
         Raises:
             RiktigError: they could not be written.
         """
-        rows = [
-            (
-                r.id,
-                r.kind,
-                r.subject,
-                json.dumps(dict(r.facts), ensure_ascii=False),
-                r.who,
-                r.when,
-                r.revision,
-                r.corrects,
-            )
-            for r in records
-        ]
         with self._writing() as db:
-            db.executemany(
-                "INSERT OR IGNORE INTO log (id, kind, subject, facts, who, at, revision, corrects)"
-                " VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
-                rows,
-            )
+            last = db.execute("SELECT seq, digest FROM log ORDER BY seq DESC LIMIT 1").fetchone()
+            number, before = last or (0, FIRST_DIGEST)
+            for record in records:
+                if db.execute("SELECT 1 FROM log WHERE id = ?", (record.id,)).fetchone():
+                    continue
+                entry = stored(record, number + 1, before)
+                db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
+                number, before = entry.number, entry.digest
 
     @contextmanager
     def _writing(self) -> Iterator[sqlite3.Connection]:

@@ -7,7 +7,7 @@ import msgspec
 
 from riktig.core.errors import Fault, RiktigError
 from riktig.core.job import Job
-from riktig.core.store.schema import FORMAT
+from riktig.core.store.schema import JOB_FORMAT
 
 __all__ = ["dump_job", "load_job", "placed_fault", "unknown_fields"]
 
@@ -16,7 +16,7 @@ _WHERE = re.compile(r"^(.*?)(?: - at `(.*)`)?$", re.S)
 
 def dump_job(job: Job, *, indent: bool = False) -> str:
     """The job as JSON: ``{"format": 1, "job": {...}}``; the same job gives the same text."""
-    data = msgspec.json.encode({"format": FORMAT, "job": msgspec.to_builtins(job)})
+    data = msgspec.json.encode({"format": JOB_FORMAT, "job": msgspec.to_builtins(job)})
     return (msgspec.json.format(data, indent=2) if indent else data).decode()
 
 
@@ -42,9 +42,9 @@ def load_job(text: str, *, where: str = "") -> Job:
             where=where or "$",
         )
     form = data["format"]
-    if not isinstance(form, int) or form > FORMAT:
+    if not isinstance(form, int) or form > JOB_FORMAT:
         raise RiktigError(
-            f"The job was written by a newer edition of Riktig (format {form}, this one reads {FORMAT}).",
+            f"The job was written by a newer edition of Riktig (format {form}, this one reads {JOB_FORMAT}).",
             hint="Open it with that edition. It was not changed.",
             where="$.format",
         )

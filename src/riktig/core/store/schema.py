@@ -1,11 +1,14 @@
 """The job file's schema, documented in docs/file-format.md. Open it with any SQLite tool."""
 
-__all__ = ["APPLICATION_ID", "FORMAT", "SCHEMA"]
+__all__ = ["APPLICATION_ID", "FORMAT", "JOB_FORMAT", "SCHEMA", "TRIGGERS"]
 
 APPLICATION_ID = 0x52494B54
 """“RIKT”, in the file's header (PRAGMA application_id)."""
-FORMAT = 2
-"""Version of the schema and of the job's JSON (PRAGMA user_version). 2: given numbers are texts."""
+FORMAT = 3
+"""Version of the file (PRAGMA user_version). 3: entries of the log carry digests; their facts are numbers where
+they were texts."""
+JOB_FORMAT = 2
+"""Version of the job's JSON. 2: given numbers are texts."""
 
 SCHEMA = """
 CREATE TABLE revision (
@@ -24,15 +27,18 @@ CREATE TABLE log (
     who      TEXT NOT NULL,
     at       TEXT NOT NULL,
     revision INTEGER NOT NULL,            -- of the job that was in force
-    corrects TEXT NOT NULL DEFAULT ''     -- id of the entry this one takes back
+    corrects TEXT NOT NULL DEFAULT '',    -- id of the entry this one takes back
+    digest   TEXT NOT NULL DEFAULT ''     -- SHA-256 of this entry and the digest before it
 );
 CREATE TABLE attachment (
     name TEXT PRIMARY KEY,
     kind TEXT NOT NULL,
     body BLOB NOT NULL
 );
-CREATE TRIGGER log_is_append_only_u BEFORE UPDATE ON log
-    BEGIN SELECT RAISE(ABORT, 'the log is append-only'); END;
-CREATE TRIGGER log_is_append_only_d BEFORE DELETE ON log
-    BEGIN SELECT RAISE(ABORT, 'the log is append-only'); END;
 """
+TRIGGERS = tuple(
+    f"CREATE TRIGGER log_is_append_only_{name} BEFORE {act} ON log"
+    " BEGIN SELECT RAISE(ABORT, 'the log is append-only'); END"
+    for name, act in (("u", "UPDATE"), ("d", "DELETE"))
+)
+"""What keeps the log from being changed by whoever opens the file with another tool."""

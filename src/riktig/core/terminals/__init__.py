@@ -4,10 +4,9 @@ Words: a *strip* is a run of terminals with one tag; a terminal's *mark* is prin
 *core* is one conductor of a field cable.
 """
 
-from operator import attrgetter
-
 from riktig.core.circuit import CIRCUITS, NAMES, NETS
-from riktig.core.plan import Derived
+from riktig.core.job import JOB_LOADS
+from riktig.core.plan import reads
 from riktig.core.sizing import SIZING
 from riktig.core.terminals.draw import draw_strip, draw_strips
 from riktig.core.terminals.strips import Cable, Core, Strip, Strips, TerminalRow, make_strips
@@ -26,5 +25,5 @@ __all__ = [
     "make_strips",
 ]
 
-STRIPS = Derived("strips", (CIRCUITS, NETS, NAMES, SIZING, WIRING, attrgetter("loads")), make_strips)
-STRIP_DRAWINGS = Derived("strip drawings", (STRIPS,), draw_strips)
+STRIPS = (reads(CIRCUITS) & NETS & NAMES & SIZING & WIRING & JOB_LOADS).derive("strips", make_strips)
+STRIP_DRAWINGS = reads(STRIPS).derive("strip drawings", draw_strips)

@@ -1,12 +1,10 @@
 """What this step offers the Plan."""
 
-from operator import attrgetter
-
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, Circuits, Names
 from riktig.core.door import DOOR
 from riktig.core.geometry import Drawing
-from riktig.core.job import Practice
-from riktig.core.plan import Derived
+from riktig.core.job import JOB_ENCLOSURE, JOB_JOINS, JOB_PRACTICE, Practice
+from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT, DuctLevel, Layout, draw_plate
 from riktig.core.sizing import SIZING
 from riktig.core.wiring.connect import wire_all
@@ -14,15 +12,12 @@ from riktig.core.wiring.fill import DuctUse, duct_uses
 
 __all__ = ["DUCT_USES", "PLATE_DRAWING", "WIRING"]
 
-_PRACTICE = attrgetter("practice")
-WIRING = Derived(
-    "wiring",
-    (CIRCUITS, NETS, NAMES, SIZING, LAYOUT, DOOR, attrgetter("enclosure"), _PRACTICE, attrgetter("joins")),
-    wire_all,
+WIRING = (reads(CIRCUITS) & NETS & NAMES & SIZING & LAYOUT & DOOR & JOB_ENCLOSURE & JOB_PRACTICE & JOB_JOINS).derive(
+    "wiring", wire_all
 )
 
 
-DUCT_USES = Derived("duct uses", (WIRING, LAYOUT, NETS, _PRACTICE), duct_uses)
+DUCT_USES = (reads(WIRING) & LAYOUT & NETS & JOB_PRACTICE).derive("duct uses", duct_uses)
 
 
 def _draw(layout: Layout, circuits: Circuits, names: Names, uses: tuple[DuctUse, ...], practice: Practice) -> Drawing:
@@ -33,4 +28,4 @@ def _draw(layout: Layout, circuits: Circuits, names: Names, uses: tuple[DuctUse,
     return draw_plate(layout, circuits, names, levels, practice.spare_share)
 
 
-PLATE_DRAWING = Derived("plate drawing", (LAYOUT, CIRCUITS, NAMES, DUCT_USES, _PRACTICE), _draw)
+PLATE_DRAWING = (reads(LAYOUT) & CIRCUITS & NAMES & DUCT_USES & JOB_PRACTICE).derive("plate drawing", _draw)

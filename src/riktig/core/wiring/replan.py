@@ -8,7 +8,18 @@ from riktig.core.door import DOOR
 from riktig.core.job import Job
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, WARMTH, Layout, locked_leads, with_layout
-from riktig.core.plate.planning import Found, Problem, Tie, improve, now_of, problem_of, reached, realised
+from riktig.core.plate.planning import (
+    Found,
+    Problem,
+    Run,
+    Tie,
+    improve,
+    now_of,
+    one_after_another,
+    problem_of,
+    reached,
+    realised,
+)
 from riktig.core.plate.reached import Reached
 from riktig.core.sizing import SIZING, Sizing
 from riktig.core.wiring.derived import WIRING
@@ -27,12 +38,16 @@ class Replan:
 
     def search(
         self,
-        seconds: float,
+        steps: int,
         on_better: Callable[[Found], None] = lambda found: None,
         stopped: Callable[[], bool] = lambda: False,
+        *,
+        start: Found | None = None,
+        seed: int = 1,
+        run: Run = one_after_another,
     ) -> Found:
-        """The best plan met within a time; see ``planning.improve``."""
-        return improve(self.problem, seconds, on_better, stopped)
+        """The best plan met within so many steps; see ``planning.improve``."""
+        return improve(self.problem, steps, on_better, stopped, start=start, seed=seed, run=run)
 
     def layout(self, found: Found) -> Layout:
         """The plate of a plan."""

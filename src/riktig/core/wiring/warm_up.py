@@ -6,7 +6,7 @@ from riktig.core.job import add_load, new_job
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, WARMTH
 from riktig.core.plate.planning.problem import problem_of
-from riktig.core.plate.planning.search import FIRST_STEPS, improve
+from riktig.core.plate.planning.search import improve
 
 __all__ = ["warm_up"]
 
@@ -19,7 +19,7 @@ def warm_up() -> None:
     plan = Plan(settle(job))
     layout, circuits, door = plan.get(LAYOUT), plan.get(CIRCUITS), plan.get(DOOR)
     problem = problem_of(layout, circuits, door, plan.get(WARMTH).losses, job.enclosure, job.practice, (), frozenset())
-    improve(problem, FIRST_STEPS * 1e-6)
+    improve(problem, 100)
     one = Plan(settle(add_load(new_job(), "fan", 1.5)))
     few = problem_of(
         one.get(LAYOUT),
@@ -31,7 +31,7 @@ def warm_up() -> None:
         (),
         frozenset(),
     )
-    improve(few, 0.0)
+    improve(few, 0)
 
 
 if __name__ == "__main__":

@@ -6,7 +6,6 @@ from PySide6.QtWidgets import QButtonGroup, QPushButton, QSizePolicy, QVBoxLayou
 
 from riktig.core.build import (
     CRITICALS,
-    HOLE,
     HoleState,
     Judged,
     closed_for,
@@ -28,6 +27,7 @@ from riktig.core.holes import (
     running_marks,
     walk_marks,
 )
+from riktig.core.records import TakenBack
 from riktig.desk.canvas import DrawingView
 from riktig.desk.metal.faces import face_drawing, holes_on, origin_of
 from riktig.desk.session import Session
@@ -314,7 +314,7 @@ class MarkPage(QWidget):
             door = plan.get(DOOR)
             self.session.edit("door begun: operators stay", lambda job: fix_door(job, door))
         hole = state.hole
-        if self.session.record(HOLE, hole_subject(hole), hole_facts(hole, work)):
+        if self.session.record(hole_subject(hole), hole_facts(hole, work)):
             self.refresh()
             self._to_open()
             self._show()
@@ -324,8 +324,7 @@ class MarkPage(QWidget):
         state = self._state()
         if state and state.done:
             work, _, record = state.done[-1]
-            taken = (("operation", work.value),)
-            self.session.record("correction", hole_subject(state.hole), taken, corrects=record)
+            self.session.record(hole_subject(state.hole), TakenBack(work.value), corrects=record)
             self.refresh()
 
     def _ask_measure(self) -> None:

@@ -3,9 +3,10 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.build import CRITICALS, MEASURED, Gate, Judged, judged_all, measured_facts
+from riktig.core.build import CRITICALS, Gate, Judged, judged_all, measured_facts
 from riktig.core.door import SHAFTS, engagement_of
 from riktig.core.job import SecondReading, set_enclosure
+from riktig.core.records import DimensionRead, TakenBack
 from riktig.desk.metal.number_pad import NumberPad
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
@@ -164,7 +165,7 @@ class MeasurePage(QWidget):
         key, mine = self.key, self.session.who
         # Whoever reads is named here; the rest of the window goes on under the name it had.
         self.session.who = self.who.text().strip() or mine
-        written = self.session.record(MEASURED, key, measured_facts(one.critical, value))
+        written = self.session.record(key, measured_facts(one.critical, value))
         self.session.who = mine
         if not written:
             return
@@ -192,7 +193,8 @@ class MeasurePage(QWidget):
         """Takes the last reading of this dimension back with a correcting entry; it stays in the log."""
         gone = {record.corrects for record in self.session.records if record.corrects}
         for record in reversed(self.session.records):
-            if record.kind == MEASURED and record.subject == self.key and record.id not in gone and record.facts:
-                self.session.record("correction", self.key, (("value", record.fact("value")),), corrects=record.id)
+            facts = record.facts
+            if isinstance(facts, DimensionRead) and record.subject == self.key and record.id not in gone:
+                self.session.record(self.key, TakenBack(f"{facts.value:g}"), corrects=record.id)
                 self.refresh()
                 return

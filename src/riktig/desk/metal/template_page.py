@@ -5,19 +5,17 @@ from pathlib import Path
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QComboBox, QDoubleSpinBox, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from riktig.core.errors import RiktigError
+from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.papers import CHECK_MM, check_bar, export_metal, file_stem, overview, template_of
 from riktig.core.papers.pdf import Sheet as Paper
+from riktig.core.records import TemplateChecked
 from riktig.desk.canvas import DrawingView
 from riktig.desk.metal.faces import holes_on, sheet_of
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme, words_font
 from riktig.desk.widgets import plain_label, row_of
 
-__all__ = ["PRINTED_TRUE", "TemplatePage"]
-
-PRINTED_TRUE = "template checked"
-"""The kind of the record of a check bar."""
+__all__ = ["TemplatePage"]
 
 
 class TemplatePage(QWidget):
@@ -124,14 +122,13 @@ class TemplatePage(QWidget):
         """Judges the bar as it was read, and keeps that with who and when."""
         try:
             true, said = check_bar(self.bar.value())
-        except ValueError as error:
+        except ImpossibleValueError as error:
             self.session.say(f"Enter what the rule reads: {error}.", wrong=True)
             return
         self.verdict.setText(("✓ " if true else "✕ ") + said)
         self.verdict.setObjectName("meets" if true else "fails")
         self.verdict.style().polish(self.verdict)
-        facts = (("bar", f"{self.bar.value():g}"), ("true", "yes" if true else "no"))
-        self.session.record(PRINTED_TRUE, f"template:{self.face}", facts)
+        self.session.record(f"template:{self.face}", TemplateChecked(self.bar.value(), "yes" if true else "no"))
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

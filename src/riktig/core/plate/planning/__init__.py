@@ -7,11 +7,22 @@ beside wire that makes a plan better, counted in mm of wire.
 from riktig.core.plate.planning.bound import least_wire
 from riktig.core.plate.planning.problem import Problem, Tie, problem_of
 from riktig.core.plate.planning.result import boxes_that_do, reached, realised
-from riktig.core.plate.planning.search import Found, cost, improve, is_small, now_of
+from riktig.core.plate.planning.search import (
+    FIRST_STEPS,
+    Found,
+    Run,
+    cost,
+    improve,
+    is_small,
+    now_of,
+    one_after_another,
+)
 
 __all__ = [
+    "FIRST_STEPS",
     "Found",
     "Problem",
+    "Run",
     "Tie",
     "boxes_that_do",
     "cost",
@@ -19,6 +30,7 @@ __all__ = [
     "is_small",
     "least_wire",
     "now_of",
+    "one_after_another",
     "problem_of",
     "reached",
     "realised",

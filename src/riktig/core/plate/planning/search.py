@@ -1,9 +1,6 @@
 """The search for a better plan: at once a feasible one, then better ones for as long as one watches."""
 
-import threading
-import time
-from collections.abc import Callable
-from concurrent.futures import ThreadPoolExecutor
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import comb, factorial
 
@@ -13,18 +10,20 @@ from numpy.typing import NDArray
 from riktig.core.plate.planning import kernel, walk
 from riktig.core.plate.planning.problem import Problem
 
-__all__ = ["Found", "cost", "improve", "is_small", "metres", "now_of"]
+__all__ = ["FIRST_STEPS", "Found", "Run", "cost", "improve", "is_small", "metres", "now_of", "one_after_another"]
 
-WORKERS = 2
-"""Walks at a time, each with its own chance (chosen by us: the cores of a small machine)."""
+WALKS = 2
+"""Walks of one round, each with its own chance (chosen by us: the cores of a small machine)."""
 FIRST_STEPS = 20_000
-"""Steps of the first walk of a worker: a better plan within a blink."""
+"""Steps of a walk of the first round: a better plan within a blink."""
 SECOND_SHARE = 0.15
-"""Share of the time for the second walk; the third takes the rest (chosen by us after trying)."""
+"""Share of the steps for the second round; the third takes the rest (chosen by us after trying)."""
+SETTLING = 1 / 20
+"""A walk is followed by a cold one of this share of its steps, which settles what it found."""
 LONGEST_STEPS = 12_000_000
 """Steps of the longest walk; longer ones gain less than another of this length."""
 PIECE = 20_000
-"""Steps between two looks at the clock and the stop."""
+"""Steps between two looks at whether it is to stop."""
 HOT, COLD = 6_000.0, 40.0
 """Where a walk begins and ends, mm of wire it may lose (chosen by us after trying: see benchmarks/plate.py)."""
 WARM = 600.0
@@ -93,97 +92,132 @@ def is_small(problem: Problem) -> bool:
     return n <= 10 and factorial(n) * comb(n + rows - 1, rows - 1) <= MOST_ORDERS
 
 
+Task = Callable[[], Found]
+Run = Callable[[Sequence[Task]], Sequence[Found]]
+"""Does several tasks, beside each other or not, and gives what came of each in their order."""
+
+
+def one_after_another(tasks: Sequence[Task]) -> Sequence[Found]:
+    """Does tasks in turn on the thread it is called on."""
+    return [task() for task in tasks]
+
+
 def improve(
     problem: Problem,
-    seconds: float,
+    steps: int,
     on_better: Callable[[Found], None] = lambda found: None,
     stopped: Callable[[], bool] = lambda: False,
     *,
+    start: Found | None = None,
     seed: int = 1,
-    workers: int = WORKERS,
+    run: Run = one_after_another,
 ) -> Found:
-    """The best plan met within a time, or the best there is when there are few.
+    """The best plan met within so many steps of each walk, or the best there is when there are few.
+
+    One seed and one number of steps give one plan, whoever runs the walks; only a search that is stopped
+    early has what it had met by then.
 
     Method:
-        Simulated annealing, walks of doubling length by several workers, by turns from the best plan so far and
-        from scratch. A handful of units: all plans are tried.
+        Simulated annealing in rounds of longer and longer walks. All walks of a round begin from the same plan,
+        each with its own chance; from the third round on they begin by turns from scratch and from the best so
+        far. A handful of units: all plans are tried.
 
     Args:
-        on_better: Told each better plan, from whatever thread found it.
+        problem: What is to be planned.
+        steps: Steps of each walk, all rounds together.
+        on_better: Told each plan that is better than those told before, from whatever thread found it.
         stopped: Asked often; true ends the search with what it has.
+        start: A plan to go on from; the one that stands when none is given.
+        seed: Of chance.
+        run: Does the walks of a round.
     """
-    start = now_of(problem)
+    first = start is None
+    best = start or now_of(problem)
     if not len(problem.seq):
-        return start
+        return best
     if is_small(problem):
-        seq, ends = problem.seq.copy(), problem.ends.copy()
-        p = problem
-        walk.enumerate_all(p.seq, p.ends, p.strips, *p.arrays, seq, ends)
-        found = cost(problem, seq, ends, proven=True)
+        found = _best_of_all(problem)
         on_better(found)
         return found
-    shared = _Shared(problem, start, on_better)
-    until = time.monotonic() + seconds
-    with ThreadPoolExecutor(workers) as pool:
-        jobs = [pool.submit(_walk, shared, seed + 7919 * k, until, stopped) for k in range(workers)]
-        for job in jobs:
-            job.result()
-    return shared.best
+    lowest = [best.cost]
 
+    def tell(found: Found) -> None:
+        if found.cost < lowest[0] - 1e-6:
+            lowest[0] = found.cost
+            on_better(found)
 
-class _Shared:
-    def __init__(self, problem: Problem, best: Found, on_better: Callable[[Found], None]) -> None:
-        self.problem, self.best, self._on_better = problem, best, on_better
-        self._lock = threading.Lock()
-
-    def offer(self, seq: NDArray[np.int64], ends: NDArray[np.int64], value: float) -> None:
-        with self._lock:
-            if value < self.best.cost - 1e-6:
-                self.best = cost(self.problem, seq, ends)
-                self._on_better(self.best)
-
-
-def _walk(shared: _Shared, seed: int, until: float, stopped: Callable[[], bool]) -> None:
-    """One worker: a short walk for a first answer, a longer one, then walks that fill the time.
-
-    From the third on they begin by turns hot and warm; each is followed by a cold one that settles what it found.
-    """
-    p, turn, steps = shared.problem, 0, FIRST_STEPS
-    while time.monotonic() < until and not stopped():
-        begun = time.monotonic()
+    turn, left = (0 if first else 1), steps
+    while left > 0 and not stopped():
+        length = _length(turn, left, first=first)
         fresh = turn < 3 or turn % 2 == 0
-        start = cost(p, p.seq, p.ends) if turn == 0 else shared.best
-        best = _cool(shared, start, steps, HOT if fresh else WARM, COLD, seed + 1000 * turn, until, stopped)
-        _cool(shared, best, steps // 20, COLD, COLD / 10, seed + 1000 * turn + 500, until, stopped)
-        rate = steps * 1.05 / max(time.monotonic() - begun, 1e-3)
-        left = (until - time.monotonic()) * rate / 1.05
+        began = best
+
+        def walk_with(chance: int, length: int = length, fresh: bool = fresh, began: Found = began) -> Found:
+            return _walk(problem, began, length, chance, tell, stopped, hot=HOT if fresh else WARM)
+
+        chances = [seed + 7919 * k + 1000 * turn for k in range(WALKS)]
+        for found in run([lambda chance=chance: walk_with(chance) for chance in chances]):  # type: ignore[misc]
+            if found.cost < best.cost - 1e-6:
+                best = found
+        left -= length
         turn += 1
-        steps = int(max(min(left * SECOND_SHARE if turn == 1 else left, LONGEST_STEPS), PIECE))
+    return best
+
+
+def _length(turn: int, left: int, *, first: bool) -> int:
+    """Steps of a walk of one round."""
+    if turn == 0 and first:
+        return min(FIRST_STEPS, left)
+    share = left * SECOND_SHARE if turn == 1 else left
+    return int(min(max(min(share, LONGEST_STEPS), PIECE), left))
+
+
+def _best_of_all(problem: Problem) -> Found:
+    """The best of all plans there are."""
+    p = problem
+    seq, ends = p.seq.copy(), p.ends.copy()
+    walk.enumerate_all(p.seq, p.ends, p.strips, *p.arrays, seq, ends)
+    return cost(problem, seq, ends, proven=True)
+
+
+def _walk(
+    problem: Problem,
+    start: Found,
+    steps: int,
+    seed: int,
+    on_better: Callable[[Found], None],
+    stopped: Callable[[], bool],
+    *,
+    hot: float,
+) -> Found:
+    """One walk from hot to cold, and a cold one behind it; the best it met."""
+    cold_steps = max(int(steps * SETTLING), 1)
+    met = _cool(problem, start, steps - cold_steps, (hot, COLD), seed, on_better, stopped)
+    return _cool(problem, met, cold_steps, (COLD, COLD / 10), seed + 500, on_better, stopped)
 
 
 def _cool(
-    shared: _Shared,
+    problem: Problem,
     start: Found,
     steps: int,
-    hot: float,
-    cold: float,
+    heat: tuple[float, float],
     seed: int,
-    until: float,
+    on_better: Callable[[Found], None],
     stopped: Callable[[], bool],
 ) -> Found:
-    """One walk from hot to cold; the best it met."""
-    p = shared.problem
+    """One walk from the first heat to the second; the best it met, which may be where it began."""
+    p, (hot, cold) = problem, heat
     seq, ends = start.seq.copy(), start.ends.copy()
-    top_seq, top_ends, top, done = seq.copy(), ends.copy(), np.inf, 0
-    while done < steps and time.monotonic() < until and not stopped():
+    best, done = start, 0
+    while done < steps and not stopped():
         some = min(PIECE, steps - done)
         at, then = (hot * (cold / hot) ** (k / steps) for k in (done, done + some))
         met_seq, met_ends = seq.copy(), ends.copy()
         value = walk.anneal(
             seq, ends, p.strips, p.group, p.member, *p.arrays, (seed + done) % 2**31, some, at, then, met_seq, met_ends
         )
-        if value < top:
-            top, top_seq, top_ends = value, met_seq, met_ends
-            shared.offer(met_seq, met_ends, value)
+        if value < best.cost - 1e-6:
+            best = cost(p, met_seq, met_ends)
+            on_better(best)
         done += some
-    return cost(p, top_seq, top_ends)
+    return best

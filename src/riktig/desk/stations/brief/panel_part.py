@@ -22,8 +22,8 @@ from riktig.core.job import (
     set_enclosure,
     set_practice,
 )
-from riktig.core.labels import nameplate_fields
-from riktig.core.sizing import PROPOSAL, SIZING, Alternative, control_alternatives, take
+from riktig.core.labels import NAMEPLATE
+from riktig.core.sizing import PROPOSAL, Alternative, control_alternatives, take
 from riktig.core.store import house_practice, keep_house_practice
 from riktig.desk import house
 from riktig.desk.session import Session
@@ -138,7 +138,7 @@ class PanelPart(Part):
                 self._instead.deleteLater()
             self._instead = instead_of(found, self.take)
             self._instead_room.addWidget(self._instead)
-        plate = nameplate_fields(self.session.job, plan.get(SIZING))  # not LABELS, which waits for the wires
+        plate = plan.get(NAMEPLATE)  # not LABELS, which waits for the wires
         said = [f"{f.name} {f.value}" for f in plate if f.value]
         missing = [f.name.lower() for f in plate if f.required and not f.value]
         text = "The nameplate says so far: " + "; ".join(said) + "."

@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 from riktig.core.build import Operation, WireState, tick_facts
 from riktig.core.geometry import Drawing
 from riktig.core.plate import LAYOUT
+from riktig.core.records import TakenBack, WireDone
 from riktig.core.standards import conductor_name
 from riktig.core.wiring import WIRING, Wire, mini_plate
 from riktig.desk.canvas import DrawingView
@@ -238,7 +239,7 @@ class BuildStation(Station):
             self._take_back(operation)
         else:
             wire = state.wire
-            self.session.record("tick", wire.key, tick_facts(wire, operation))
+            self.session.record(wire.key, tick_facts(wire, operation))
         self._show()
 
     def tick_next(self) -> None:
@@ -251,11 +252,10 @@ class BuildStation(Station):
             self.step(1)
 
     def _take_back(self, operation: Operation) -> None:
-        said = operation.value
         for record in reversed(self.session.records):
-            mine = record.kind == "tick" and record.subject == self.key
-            if mine and record.fact("operation") == said and not record.corrects:
-                self.session.record("correction", self.key, (("operation", said),), corrects=record.id)
+            facts = record.facts
+            if record.subject == self.key and isinstance(facts, WireDone) and facts.operation is operation:
+                self.session.record(self.key, TakenBack(operation.value), corrects=record.id)
                 return
 
     def take_back_last(self) -> None:

@@ -3,6 +3,7 @@
 from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.door import add_opening, drop_opening
+from riktig.core.errors import ImpossibleValueError
 from riktig.core.holes import SHEETS
 from riktig.core.job import Opening, Surface
 from riktig.desk.session import Session
@@ -77,7 +78,7 @@ class OpeningsRow(QWidget):
                 rating=self.rating.text().strip(),
                 **values,
             )
-        except ValueError as error:
+        except ImpossibleValueError as error:
             self._session.say(f"That cannot be made: {error}. Nothing was added.", wrong=True)
             return
         if self._session.edit(f"opening for {opening.purpose}", lambda job: add_opening(job, opening)):

@@ -5,7 +5,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QMenu
 
-from riktig.core.build import MOUNTED, mounted_facts, mounted_of, mounted_subject
+from riktig.core.build import mounted_facts, mounted_of, mounted_subject
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId, JoinHow
@@ -28,6 +28,7 @@ from riktig.core.plate import (
     with_rail,
     without,
 )
+from riktig.core.records import NewRecord, TakenBack
 from riktig.desk.session import Session
 
 __all__ = ["PlateActions"]
@@ -137,13 +138,13 @@ class PlateActions:
     def mount(self, mounted: bool) -> None:
         """Records that the chosen parts are mounted where the plan has them, or takes that back."""
         known = {one.lead: one for one in mounted_of(self._layout(), self._session.records)}
-        entries: list[tuple[str, str, tuple[tuple[str, str], ...], str]] = []
+        entries: list[NewRecord] = []
         for stand in self._stands():
             lead = stand.block.lead
             if mounted:
-                entries.append((MOUNTED, mounted_subject(lead), mounted_facts(stand), ""))
+                entries.append(NewRecord(mounted_subject(lead), mounted_facts(stand)))
             elif lead in known:
-                entries.append((MOUNTED, mounted_subject(lead), (), known[lead].record))
+                entries.append(NewRecord(mounted_subject(lead), TakenBack("mounted"), known[lead].record))
         if entries:
             self._session.record_all(entries)
 

@@ -2,18 +2,10 @@
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from riktig.core.build import (
-    CRITICALS,
-    CUT_PIECE,
-    PieceState,
-    closed_for,
-    judged_all,
-    piece_facts,
-    piece_states,
-    piece_subject,
-)
+from riktig.core.build import CRITICALS, PieceState, closed_for, judged_all, piece_facts, piece_states, piece_subject
 from riktig.core.geometry import Align, Drawing, Face, Mark, Text, bounds_of
 from riktig.core.plate import CUT_PLAN, CUTS
+from riktig.core.records import TakenBack
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label, row_of
@@ -83,7 +75,7 @@ class CutTick(QWidget):
             return
         subject = piece_subject(state.piece)
         if state.done:
-            session.record("correction", subject, (("piece", state.piece.name),), corrects=state.record)
+            session.record(subject, TakenBack("piece cut"), corrects=state.record)
         else:
             judged = judged_all(session.plan.get(CRITICALS), session.records, session.job.practice)
             closed = closed_for(subject, judged)
@@ -91,7 +83,7 @@ class CutTick(QWidget):
                 why = closed[0].said
                 session.say(f"{state.piece.name} is long and is measured before it is cut. {why}", wrong=True)
                 return
-            if session.record(CUT_PIECE, subject, piece_facts(state.piece)):
+            if session.record(subject, piece_facts(state.piece)):
                 self.piece = ""
         self.refresh()
 

@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 
 from riktig.core.catalogue import Part, own_part, parts_of, placeable_kinds
 from riktig.core.circuit import CIRCUITS, NAMES, Device
-from riktig.core.errors import RiktigError
+from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.job import DeviceId, Job, OwnPart, pick_part, remove_part, set_part
 from riktig.core.papers import as_csv, holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.plate import draw_part
@@ -187,7 +187,7 @@ class PartsPage(QWidget):
     def _part(self) -> Part | None:
         try:
             part = own_part(self._own())
-        except ValueError as error:
+        except ImpossibleValueError as error:
             self.wrong.setText(f"Not yet: {error}.")
             return None
         unknown = [name for name in ("width", "height", "depth") if not self.numbers[name].value()]
@@ -221,7 +221,7 @@ class PartsPage(QWidget):
     def _keep(self) -> None:
         try:
             own = self._own()
-        except ValueError as error:
+        except ImpossibleValueError as error:
             self._session.say(f"The part was not kept: {error}.", wrong=True)
             return
         self._session.edit(f"part {own.ref}", lambda job: set_part(job, own))

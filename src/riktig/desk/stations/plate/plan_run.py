@@ -80,6 +80,7 @@ class PlanRun(QObject):
 
     def _search(self, fork: Plan[Any], progress: Steps) -> object:
         from riktig.core.wiring.replan import replan_of  # late: what it is compiled with takes half a second
+        from riktig.timed_search import search_for
 
         replan = replan_of(fork)
         self.ready.emit(replan)
@@ -91,7 +92,7 @@ class PlanRun(QObject):
                 return True
             return False
 
-        return replan.search(self._seconds, self.found.emit, stopped)
+        return search_for(replan, self._seconds, self.found.emit, stopped)
 
     def _begin(self, replan: object) -> None:
         self._replan = replan

@@ -308,7 +308,7 @@ class ProveStation(Station):
             return
         meter = "typed" if self.by_hand else self.meter.name
         facts = reading_facts(test, outcome, ohm=self.ohm, meter="" if self.ohm is None else meter, reason=reason)
-        if self.session.record("reading", test.key, facts):
+        if self.session.record(test.key, facts):
             self._history.append(test.key)
             if outcome is Outcome.FAILED:
                 self.ohm = None

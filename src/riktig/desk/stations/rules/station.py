@@ -5,8 +5,18 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QInputDialog, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from riktig.core.job import Record
-from riktig.core.rules import RULES, ClauseResult, Finding, Group, Mend, Verdict, apply_mend
+from riktig.core.records import ClauseJudged, Counted
+from riktig.core.rules import (
+    RULES,
+    ClauseResult,
+    Finding,
+    Group,
+    Mend,
+    Verdict,
+    apply_mend,
+    judgement_facts,
+    judgements_of,
+)
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import Station, plain_label, replace_body
@@ -100,7 +110,7 @@ class RulesStation(Station):
         signed = self.judgement_of(result)
         said = finding.remedy
         if signed:
-            said = f"Signed by {signed.who}, {signed.when[:10]}: {signed.fact('reason')}"
+            said = f"Signed by {signed.record.who}, {signed.record.when[:10]}: {signed.facts.reason}"
         words.addWidget(plain_label(said, "second", wraps=True))
         line.addLayout(words, 1)
         show = QPushButton("Show")
@@ -124,13 +134,10 @@ class RulesStation(Station):
     def _mend(self, mend: Mend, checked: bool = False) -> None:
         self.session.edit(mend.text, lambda job: apply_mend(job, mend))
 
-    def judgement_of(self, result: ClauseResult) -> Record | None:
+    def judgement_of(self, result: ClauseResult) -> Counted[ClauseJudged] | None:
         """The judgement signed for a clause, while its evidence is still the same."""
-        for record in reversed(self.session.records):
-            if record.kind == "judgement" and record.subject == result.code:
-                same = record.fact("evidence") == "; ".join(result.evidence)
-                return record if same else None
-        return None
+        found = judgements_of((result,), self.session.records).get(result.code)
+        return found if found and found.counts else None
 
     def _ask(self, result: ClauseResult, checked: bool = False) -> None:
         text, done = QInputDialog.getText(
@@ -141,5 +148,4 @@ class RulesStation(Station):
 
     def sign(self, result: ClauseResult, reason: str) -> None:
         """Records a judgement; it holds while the evidence stays the same."""
-        facts = (("reason", reason), ("evidence", "; ".join(result.evidence)), ("title", result.title))
-        self.session.record("judgement", result.code, facts)
+        self.session.record(result.code, judgement_facts(result, reason))

@@ -4,10 +4,11 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedWidget, QWidget
 
-from riktig.core.build import OUTSIDE, NumberState, Standing, draw_numbers, field_facts, field_subject, number_states
+from riktig.core.build import NumberState, Standing, draw_numbers, field_facts, field_subject, number_states
 from riktig.core.circuit import CIRCUITS, NAMES, TALLY, PinLabels
 from riktig.core.job import Batching
 from riktig.core.papers import Schedule, schedule
+from riktig.core.records import FieldEndDone, NewRecord, TakenBack
 from riktig.core.wiring import WIRING, draw_batches
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -96,12 +97,16 @@ class WiresStation(Station):
         undone = [one.ends for one in state.field if one.done is None]
         if undone:
             self.session.record_all(
-                [(OUTSIDE, field_subject(state.net, one), field_facts(state.number, one), "") for one in undone]
+                [NewRecord(field_subject(state.net, one), field_facts(state.number, one)) for one in undone]
             )
             return
         subjects = {field_subject(state.net, one.ends) for one in state.field}
-        last = {r.subject: r for r in self.session.records if r.kind == OUTSIDE and r.subject in subjects}
-        self.session.record_all([("correction", r.subject, (("why", "taken back"),), r.id) for r in last.values()])
+        last = {
+            r.subject: r for r in self.session.records if isinstance(r.facts, FieldEndDone) and r.subject in subjects
+        }
+        self.session.record_all(
+            [NewRecord(r.subject, TakenBack("field end", "taken back"), r.id) for r in last.values()]
+        )
 
     def _show_tally(self) -> None:
         states = self.states()

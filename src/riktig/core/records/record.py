@@ -1,9 +1,20 @@
-"""What was done or read on the shop floor. Never part of the job: it outlives every undo."""
+"""An entry of the log. Never part of the job: it outlives every undo."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-__all__ = ["Record", "taken_back"]
+from riktig.core.records.facts import Facts
+
+__all__ = ["NewRecord", "Record", "taken_back"]
+
+
+@dataclass(frozen=True, slots=True)
+class NewRecord:
+    """What is to be recorded: the stable key of what it is about, what was done, the entry it takes back or ""."""
+
+    subject: str
+    facts: Facts
+    corrects: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -12,9 +23,8 @@ class Record:
 
     Args:
         id: Made once by whoever records, so that writing twice is writing once.
-        kind: “tick”, “reading”, “judgement”, “signature” …
         subject: The stable key of what it is about: a wire, a test, a clause.
-        facts: What was done or found, and what it was true of.
+        facts: What was done or read, and what it was true of.
         who: Who says so.
         when: ISO 8601 with zone, from the caller's clock.
         revision: Of the job that was in force.
@@ -22,17 +32,12 @@ class Record:
     """
 
     id: str
-    kind: str
     subject: str
-    facts: tuple[tuple[str, str], ...]
+    facts: Facts
     who: str
     when: str
     revision: int
     corrects: str = ""
-
-    def fact(self, name: str) -> str:
-        """One of the facts, or "" when it was not said."""
-        return dict(self.facts).get(name, "")
 
 
 def taken_back(records: Iterable[Record]) -> frozenset[str]:

@@ -1,0 +1,94 @@
+"""Entries of the log as text and back, and the chain of digests that binds each to the one before."""
+
+import hashlib
+import json
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+
+import msgspec
+
+from riktig.core.records.facts import Facts, OtherEntry, TakenBack
+from riktig.core.records.record import Record
+
+__all__ = ["FIRST_DIGEST", "StoredEntry", "broken_links", "digest_of", "dump_facts", "load_facts", "stored"]
+
+FIRST_DIGEST = ""
+"""What stands before the first entry."""
+
+
+@dataclass(frozen=True, slots=True)
+class StoredEntry:
+    """An entry as it stands in the file: its number, its kind, its facts as JSON, and its digest."""
+
+    number: int
+    id: str
+    kind: str
+    subject: str
+    facts: str
+    who: str
+    when: str
+    revision: int
+    corrects: str
+    digest: str = ""
+
+    @property
+    def record(self) -> Record:
+        """The entry as it is worked with."""
+        facts = load_facts(self.kind, self.facts, corrects=self.corrects)
+        return Record(self.id, self.subject, facts, self.who, self.when, self.revision, self.corrects)
+
+
+def dump_facts(facts: Facts) -> tuple[str, str]:
+    """The kind and the facts as JSON, without what is not said."""
+    if isinstance(facts, OtherEntry):
+        return facts.name, facts.text
+    fields = msgspec.to_builtins(facts)
+    kind = fields.pop("kind")
+    return kind, json.dumps(fields, ensure_ascii=False)
+
+
+def load_facts(kind: str, text: str, *, corrects: str = "") -> Facts:
+    """The facts of an entry. What cannot be read, or is of another kind, is kept as it is and counts as nothing.
+
+    Up to format 2 all facts were texts, and an entry that takes another back stood under any kind.
+    """
+    try:
+        fields = json.loads(text)
+        said = {name: value for name, value in fields.items() if value != ""}
+        if corrects:
+            return TakenBack(what=str(said.get("operation", said.get("what", ""))), why=str(said.get("why", "")))
+        facts: Facts = msgspec.convert({**said, "kind": kind}, Facts, strict=False)
+        return facts
+    except (ValueError, AttributeError, msgspec.ValidationError):
+        return OtherEntry(kind, text)
+
+
+def stored(record: Record, number: int, before: str) -> StoredEntry:
+    """A record as it will stand in the file behind an entry with the digest ``before``."""
+    kind, text = dump_facts(record.facts)
+    entry = StoredEntry(
+        number, record.id, kind, record.subject, text, record.who, record.when, record.revision, record.corrects
+    )
+    return replace(entry, digest=digest_of(entry, before))
+
+
+def digest_of(entry: StoredEntry, before: str) -> str:
+    """SHA-256 over the digest of the entry before and everything that this one says, in hexadecimal."""
+    said = [before, entry.number, entry.id, entry.kind, entry.subject, entry.facts]
+    said += [entry.who, entry.when, entry.revision, entry.corrects]
+    return hashlib.sha256(json.dumps(said, ensure_ascii=True).encode()).hexdigest()
+
+
+def broken_links(entries: Iterable[StoredEntry]) -> tuple[tuple[int, str], ...]:
+    """Where the log is not what was written: the number of the entry, and what is wrong there.
+
+    An entry that was changed breaks its own digest; one that was taken out or put in breaks the one behind it.
+    Entries cut off at the end leave no trace here.
+    """
+    found: list[tuple[int, str]] = []
+    before = FIRST_DIGEST
+    for entry in entries:
+        if entry.digest != digest_of(entry, before):
+            found.append((entry.number, "it was changed, or what stood before it was"))
+        before = entry.digest
+    return tuple(found)

@@ -1,0 +1,173 @@
+"""Whether an entry of the log still counts, and why not: one judgement for all kinds.
+
+A *slot* is what one entry can be superseded in: an operation on a wire, an end in its clamp, a test. The
+*present* facts say of every slot what an entry made now would say.
+"""
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Generic, NamedTuple, TypeVar
+
+from riktig.core.records.facts import (
+    ClauseJudged,
+    DimensionRead,
+    Facts,
+    FieldEndDone,
+    HoleDone,
+    HoleWork,
+    LabelPrinted,
+    Operation,
+    PartMounted,
+    PieceCut,
+    ReadingTaken,
+    WireDone,
+)
+from riktig.core.records.record import Record, taken_back
+
+__all__ = ["Counted", "Slot", "counted", "slot_of", "why_not"]
+
+CUT_SLACK_MM = 10.0
+"""A wire cut this much too short still reaches: lengths are rounded up by as much."""
+MOVED_MM = 0.05
+"""What moved by more is elsewhere, mm (chosen by us: half of what is written down)."""
+
+
+Kind = TypeVar("Kind", bound=Facts)
+
+
+class Slot(NamedTuple):
+    """What an entry is about, to the single operation."""
+
+    kind: type
+    subject: str
+    what: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Counted(Generic[Kind]):
+    """An entry that is the last word in its slot; ``why_not`` is "" when it counts."""
+
+    record: Record
+    facts: Kind
+    slot: Slot
+    why_not: str
+
+    @property
+    def counts(self) -> bool:
+        """Whether it still counts."""
+        return not self.why_not
+
+
+def slot_of(subject: str, facts: Facts) -> Slot:
+    """The slot of an entry. A landing belongs to its pin: which end is the start may turn round, the pin does not."""
+    match facts:
+        case WireDone() if facts.operation.is_landing:
+            return Slot(WireDone, subject, f"landed {facts.pin}")
+        case WireDone() | HoleDone():
+            return Slot(type(facts), subject, facts.operation.value)
+        case _:
+            return Slot(type(facts), subject)
+
+
+def counted(records: Iterable[Record], kind: type[Kind], present: Mapping[Slot, Kind]) -> Iterator[Counted[Kind]]:
+    """Every entry of one kind that is the last word in its slot, with whether it still counts.
+
+    What was taken back is left out; a later entry supersedes an earlier one, whether that still counted or not.
+    Of the readings of a dimension each is a word of its own.
+
+    Args:
+        records: The log, oldest first.
+        kind: Of the entries that are asked for.
+        present: What an entry made now would say, for every slot there is.
+    """
+    log = tuple(records)
+    gone = taken_back(log)
+    last: dict[tuple[Slot, str], tuple[Record, Kind]] = {}
+    for record in log:
+        if record.corrects or record.id in gone or not isinstance(record.facts, kind):
+            continue
+        slot = slot_of(record.subject, record.facts)
+        last[slot, record.id if kind is DimensionRead else ""] = (record, record.facts)
+    subjects = {slot.subject for slot in present}
+    for (slot, _), (record, facts) in last.items():
+        reason = why_not(facts, present.get(slot), subject_is_known=slot.subject in subjects)
+        yield Counted(record, facts, slot, reason)
+
+
+def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) -> str:
+    """Why an entry no longer counts, in words; "" when it does.
+
+    Args:
+        then: What was recorded.
+        now: What would be recorded today; None when there is no such thing any more.
+        subject_is_known: Whether what it is about is still there, be it for other operations.
+    """
+    match then, now:
+        case WireDone(), None if subject_is_known and then.operation.is_landing:
+            return f"it now lands on another clamp than {then.pin}"
+        case WireDone(), None:
+            return "the wire is gone: take it out"
+        case ReadingTaken(), None:
+            return "there is no such test any more"
+        case _, None:
+            return "it is no longer planned"
+        case WireDone(), WireDone():
+            return _wire(then, now)
+        case HoleDone(), HoleDone():
+            return _hole(then, now)
+        case PieceCut(), PieceCut() if (then.stock, f"{then.length:g}") != (now.stock, f"{now.length:g}"):
+            return f"cut to {then.length:g} mm from {then.stock}; it is now {now.length:g} mm from {now.stock}"
+        case DimensionRead(), DimensionRead() if abs(then.nominal - now.nominal) > MOVED_MM:
+            return f"read against {then.nominal:g} mm; it is now {now.nominal:g} mm"
+        case PartMounted(), PartMounted():
+            return _mounted(then, now)
+        case FieldEndDone(), FieldEndDone() if then != now:
+            return "its number or what is connected there has changed"
+        case ReadingTaken(), ReadingTaken() if then.true_of != now.true_of:
+            return _reading(then.true_of, now.true_of)
+        case ClauseJudged(), ClauseJudged() if then.evidence != now.evidence:
+            return "the evidence has changed since"
+        case LabelPrinted(), LabelPrinted() if then.text != now.text:
+            return f"it now says {now.text}"
+    return ""
+
+
+def _wire(then: WireDone, now: WireDone) -> str:
+    if then.conductor != now.conductor:
+        return f"it is now {now.conductor}, was {then.conductor}"
+    match then.operation:
+        case Operation.CUT:
+            cut, needed = then.length or 0.0, now.needed or 0.0
+            if cut + CUT_SLACK_MM < needed:
+                return f"it must now be {needed:g} mm, was cut to {cut:g} mm"
+        case Operation.MARKED:
+            if then.number != now.number:
+                return f"its number is now {now.number}, was {then.number}"
+        case Operation.LANDED_START | Operation.LANDED_END:
+            if then.end != now.end:
+                return f"its end is now {now.end.partition(' ')[2]}, was {then.end.partition(' ')[2]}"
+        case Operation.TIGHTENED:
+            if then.ends != now.ends:
+                return "what shares its clamps has changed"
+    return ""
+
+
+def _hole(then: HoleDone, now: HoleDone) -> str:
+    if max(abs(now.x - then.x), abs(now.y - then.y)) > MOVED_MM:
+        return f"{then.operation.value} at {then.x:g}, {then.y:g}; it is now at {now.x:g}, {now.y:g}"
+    if then.operation in (HoleWork.MADE, HoleWork.DEBURRED) and then.size != now.size:
+        return f"{then.operation.value} as {then.size}; it is now {now.size}"
+    return ""
+
+
+def _mounted(then: PartMounted, now: PartMounted) -> str:
+    moved = max(abs(now.x - then.x), abs(now.y - then.y))
+    return f"the plan has it {moved:.1f} mm away from where it was mounted" if moved > MOVED_MM else ""
+
+
+def _reading(was: str, now: str) -> str:
+    old, new = set(was.split()), set(now.split())
+    keys = [word for word in old ^ new if "~" in word]
+    if keys:
+        return f"{len(keys)} of the wires it was true of are new, gone or changed"
+    return "a conductor it was true of has changed"

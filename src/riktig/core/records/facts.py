@@ -1,0 +1,185 @@
+"""What an entry of the log says: one tagged union, a class for each kind of thing that is done or read.
+
+The tag is the kind under which the entry stands in the file. Every field has a default, so that an entry
+of an earlier edition, which said less, is read all the same.
+"""
+
+from enum import Enum
+from typing import TypeAlias
+
+import msgspec
+
+__all__ = [
+    "ClauseJudged",
+    "DimensionRead",
+    "Facts",
+    "FieldEndDone",
+    "HoleDone",
+    "HoleWork",
+    "LabelPrinted",
+    "Operation",
+    "OtherEntry",
+    "Outcome",
+    "PartMounted",
+    "PieceCut",
+    "ReadingTaken",
+    "TakenBack",
+    "TemplateChecked",
+    "WireDone",
+]
+
+
+class Operation(Enum):
+    """What is done to a wire, in order."""
+
+    CUT = "cut"
+    MARKED = "marked"
+    LANDED_START = "landed at the start"
+    LANDED_END = "landed at the end"
+    TIGHTENED = "tightened"
+
+    @property
+    def is_landing(self) -> bool:
+        """Whether an end of the wire is put into its clamp."""
+        return self in (Operation.LANDED_START, Operation.LANDED_END)
+
+
+class HoleWork(Enum):
+    """What is done to a hole, in order."""
+
+    MARKED = "marked"
+    PUNCHED = "punched"
+    MADE = "drilled"
+    DEBURRED = "deburred"
+
+
+class Outcome(Enum):
+    """What came of a test."""
+
+    OPEN = "to do"
+    PASSED = "passed"
+    FAILED = "failed"
+    SKIPPED = "skipped"
+
+
+class WireDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="tick"):
+    """An operation on a wire. Lengths mm; an end is “pin fitting torque”; ``needed`` is the length it must reach."""
+
+    operation: Operation = Operation.CUT
+    name: str = ""
+    conductor: str = ""
+    length: float | None = None
+    needed: float | None = None
+    number: str = ""
+    end: str = ""
+    ends: str = ""
+
+    @property
+    def pin(self) -> str:
+        """The pin that the end was landed on, "" for anything but a landing."""
+        return self.end.partition(" ")[0]
+
+
+class HoleDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="hole"):
+    """Work on a hole: where it was, mm from the datum, and its size in words."""
+
+    operation: HoleWork = HoleWork.MARKED
+    number: str = ""
+    x: float = 0.0
+    y: float = 0.0
+    size: str = ""
+
+
+class PieceCut(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="piece cut"):
+    """A piece of rail, duct or lid that was cut: from what, and its length, mm."""
+
+    stock: str = ""
+    length: float = 0.0
+
+
+class DimensionRead(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="measured"):
+    """A dimension that was measured, and what it was measured against, mm."""
+
+    value: float = 0.0
+    nominal: float = 0.0
+    name: str = ""
+
+
+class PartMounted(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="mounted"):
+    """A part that was mounted: its place on the plate, mm, and its reference."""
+
+    x: float = 0.0
+    y: float = 0.0
+    part: str = ""
+
+
+class FieldEndDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="field end"):
+    """A number that is connected at one thing in the field: the number, and the pins there."""
+
+    number: str = ""
+    pins: str = ""
+
+
+class ReadingTaken(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="reading"):
+    """What came of a test. ``ohm`` is the reading as a number in words, “inf” for an open line, "" for none."""
+
+    outcome: Outcome = Outcome.OPEN
+    ohm: str = ""
+    meter: str = ""
+    reason: str = ""
+    title: str = ""
+    points: str = ""
+    expected: str = ""
+    true_of: str = ""
+
+
+class ClauseJudged(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="judgement"):
+    """What a person decided about a clause, and the evidence that lay before them."""
+
+    reason: str = ""
+    evidence: str = ""
+    title: str = ""
+
+
+class LabelPrinted(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="printed"):
+    """A label that came out of the printer, with its text."""
+
+    text: str = ""
+
+
+class TemplateChecked(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="template checked"):
+    """The bar of a printed template as a rule reads it, mm, and whether the print is true to scale: “yes” or “no”."""
+
+    bar: float = 0.0
+    true: str = ""
+
+
+class TakenBack(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="correction"):
+    """Takes an earlier entry back; both stay in the log."""
+
+    what: str = ""
+    why: str = ""
+
+
+class OtherEntry(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="other"):
+    """An entry of a kind that this edition does not know: kept as it is, counted as nothing."""
+
+    name: str = ""
+    text: str = ""
+
+
+Facts: TypeAlias = (
+    WireDone
+    | HoleDone
+    | PieceCut
+    | DimensionRead
+    | PartMounted
+    | FieldEndDone
+    | ReadingTaken
+    | ClauseJudged
+    | LabelPrinted
+    | TemplateChecked
+    | TakenBack
+    | OtherEntry
+)
+"""Everything that an entry of the log can say."""
