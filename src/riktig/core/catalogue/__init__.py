@@ -4,8 +4,25 @@ Words: a *kind* says which *pins* a part has and which *units* (contacts, coils,
 them; a *part* of that kind adds sizes and ratings; a *clamp* is where a wire lands.
 """
 
+from riktig.core.catalogue.capabilities import Can
 from riktig.core.catalogue.enclosures import Box, boxes
-from riktig.core.catalogue.kinds import AUX_BLOCK, Behaviour, Clamp, Kind, Mounting, Pin, Side, Unit, kind, kinds
+from riktig.core.catalogue.kinds import (
+    AUX_BLOCK,
+    Behaviour,
+    Clamp,
+    Draw,
+    Kind,
+    Mounting,
+    Pin,
+    Quickness,
+    Side,
+    TimerSetting,
+    Unit,
+    is_kind,
+    kind,
+    kinds,
+    with_aux_block,
+)
 from riktig.core.catalogue.letters import class_of, classes, letters_ever, letters_of
 from riktig.core.catalogue.parts import (
     RAIL_HEIGHT,
@@ -25,19 +42,24 @@ __all__ = [
     "RAIL_HEIGHT",
     "Behaviour",
     "Box",
+    "Can",
     "Clamp",
     "ClampData",
+    "Draw",
     "HoleSpot",
     "Kind",
     "Mounting",
     "Part",
     "Pin",
+    "Quickness",
     "Side",
+    "TimerSetting",
     "Unit",
     "boxes",
     "class_of",
     "classes",
     "first_of_kind",
+    "is_kind",
     "kind",
     "kinds",
     "letters_ever",
@@ -47,4 +69,5 @@ __all__ = [
     "parts",
     "parts_of",
     "placeable_kinds",
+    "with_aux_block",
 ]

@@ -7,7 +7,25 @@ from functools import cache
 from importlib import resources
 from typing import Any
 
-__all__ = ["AUX_BLOCK", "Behaviour", "Clamp", "Kind", "Mounting", "Pin", "Side", "Unit", "kind", "kinds"]
+from riktig.core.catalogue.capabilities import Can
+
+__all__ = [
+    "AUX_BLOCK",
+    "Behaviour",
+    "Clamp",
+    "Draw",
+    "Kind",
+    "Mounting",
+    "Pin",
+    "Quickness",
+    "Side",
+    "TimerSetting",
+    "Unit",
+    "is_kind",
+    "kind",
+    "kinds",
+    "with_aux_block",
+]
 
 
 class Behaviour(Enum):
@@ -79,8 +97,41 @@ class Unit:
 
 
 @dataclass(frozen=True, slots=True)
+class Draw:
+    """One consumer: apparent power at its own voltage, VA; what an ohm-meter reads, ohm (0: that of its power).
+
+    ``dc`` is whether it works on 24 V. ``pick`` and ``hold`` are the shares of its voltage at which
+    it comes in and drops out.
+    """
+
+    va: float
+    ohm: float = 0.0
+    dc: bool = False
+    pick: float = 0.8
+    hold: float = 0.4
+
+
+@dataclass(frozen=True, slots=True)
+class Quickness:
+    """Seconds from the coil fed until its first contacts open and its last close, and the same when it falls."""
+
+    leaves: float
+    arrives: float
+    falls: float
+    rests: float
+
+
+@dataclass(frozen=True, slots=True)
+class TimerSetting:
+    """Seconds until a timer's contacts move, and the pause between star and delta."""
+
+    delay_s: float
+    pause_s: float
+
+
+@dataclass(frozen=True, slots=True)
 class Kind:
-    """A kind of part, with its class letter."""
+    """A kind of part, with its class letter. The data file says what each field means."""
 
     id: str
     letter: str
@@ -93,6 +144,42 @@ class Kind:
     """Where on the plate it stands when it stands on a rail."""
     block: bool = False
     """Whether an auxiliary block of four contacts sits on its front."""
+    abilities: frozenset[Can] = frozenset()
+    door_order: int = 4
+    head: str = ""
+    """The front of an operator of 22 mm, "" for anything else."""
+    cut_out_rim: float = 0.0
+    """How far its frame covers the cut-out it sits in, mm; 0 for what sits in a round hole."""
+    positions: tuple[str, ...] = ()
+    """Where it can be moved or turned to by hand or by what it watches, at rest first."""
+    draw: Draw | None = None
+    quick: Quickness | None = None
+    timer: TimerSetting | None = None
+    at_rest: str = ""
+    """Why it gives off no heat while the loads run, "" when it does."""
+    sized_as: str = ""
+    """Which chosen part of a load's proposal it is, "" when it is none."""
+    primary: tuple[tuple[str, str], ...] = ()
+    """Pins of a potential of its own, each with the pin behind it on the side that is fed."""
+    dc_pins: tuple[str, ...] = ()
+    own_loops: tuple[str, ...] = ()
+    """Units whose loop the device feeds itself."""
+    point_pin: int | None = None
+    """Of a card of a controller: which pin of a unit is the point."""
+    function: str = ""
+    """What an operator does, as the table of colours calls it."""
+
+    def can(self, ability: Can) -> bool:
+        """Whether it has a capability."""
+        return ability in self.abilities
+
+    def primary_of(self, pin: str) -> str:
+        """The pin behind a potential of its own, "" where nothing lies behind."""
+        return dict(self.primary).get(pin, "")
+
+    def shares_parts_with(self, other: "Kind") -> bool:
+        """Whether the same parts do for both: one is wired like the other."""
+        return self.family == other.family
 
     @property
     def has_coil(self) -> bool:
@@ -157,6 +244,21 @@ def kinds() -> tuple[Kind, ...]:
                     tuple(_unit(one) for one in row["units"]),
                     row.get("like", ""),
                     row.get("row", "starters"),
+                    abilities=frozenset(Can(text) for text in row.get("can", ())),
+                    door_order=row.get("door_order", 4),
+                    head=row.get("head", ""),
+                    cut_out_rim=row.get("cut_out_rim", 0.0),
+                    positions=tuple(row.get("positions", ())),
+                    draw=Draw(**row["draw"]) if "draw" in row else None,
+                    quick=Quickness(*row["quick"]) if "quick" in row else None,
+                    timer=TimerSetting(*row["timer"]) if "timer" in row else None,
+                    at_rest=row.get("at_rest", ""),
+                    sized_as=row.get("sized_as", ""),
+                    primary=tuple(row.get("primary", {}).items()),
+                    dc_pins=tuple(row.get("dc_pins", ())),
+                    own_loops=tuple(row.get("own_loops", ())),
+                    point_pin=row.get("point_pin"),
+                    function=row.get("function", ""),
                 )
             )
     return tuple(made + [_with_block(one) for one in made if one.id in ("contactor", "contactor_wired", "relay")])
@@ -164,6 +266,18 @@ def kinds() -> tuple[Kind, ...]:
 
 AUX_BLOCK = "_with_block"
 """Ends the id of a kind that carries an auxiliary block."""
+
+
+def with_aux_block(one: Kind) -> Kind | None:
+    """The same kind with an auxiliary block on its front; None when it can carry none, or carries one."""
+    return next((other for other in kinds() if other.id == one.id + AUX_BLOCK), None)
+
+
+def is_kind(kind_id: str) -> bool:
+    """Whether there is a kind of that id."""
+    return any(one.id == kind_id for one in kinds())
+
+
 _BLOCK = (("53-54", Behaviour.NO), ("61-62", Behaviour.NC), ("71-72", Behaviour.NC), ("83-84", Behaviour.NO))
 """Contacts of an auxiliary block: second digits by function, first by place (EN 50012, from memory)."""
 

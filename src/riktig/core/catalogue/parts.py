@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from functools import cache
 from importlib import resources
 
+from riktig.core.catalogue.capabilities import Can
 from riktig.core.catalogue.kinds import Clamp, Kind, Mounting, Pin, Side, kind, kinds
 from riktig.core.geometry import Point
 from riktig.core.job import OwnPart
@@ -57,9 +58,9 @@ class HoleSpot:
 class Part:
     """One part of the catalogue. Sizes and room kept free around it in mm; currents in A.
 
-    ``depth`` is from the plate's face, rail and all. ``rated_a`` is the AC-3 current of a contactor, VA of a
-    transformer, m³/h of a fan; ``ac1_a`` what a contactor carries in duty AC-1. ``bend`` is room its thickest
-    conductors need above and below to bend; ``holes`` are where it is screwed to the plate.
+    ``depth`` is from the plate's face, rail and all. ``rated_a`` is the AC-3 current of a contactor, ``ac1_a``
+    what it carries in duty AC-1; ``rated_va`` is of a transformer, ``flow_m3_h`` of a fan. ``bend`` is room its
+    thickest conductors need above and below to bend; ``holes`` are where it is screwed to the plate.
     """
 
     ref: str
@@ -86,6 +87,13 @@ class Part:
     ac1_a: float = 0.0
     bend: float = 0.0
     holes: tuple[HoleSpot, ...] = ()
+    rated_va: float = 0.0
+    flow_m3_h: float = 0.0
+
+    @property
+    def rating(self) -> float:
+        """What it is chosen by: A, or VA of a transformer, or m³/h of a fan."""
+        return self.rated_va or self.flow_m3_h or self.rated_a
 
     @property
     def from_rail(self) -> float:
@@ -101,7 +109,7 @@ class Part:
         """The clamp of a pin; terminals and bar ways take one conductor (common practice)."""
         found = self.kind.pin(pin)
         data = self.control if found.clamp is Clamp.CONTROL else self.power
-        if self.kind.id.endswith("terminal") or self.kind.id in ("earth_bar", "stud", "dist_block"):
+        if self.kind.can(Can.ONE_CONDUCTOR):
             return ClampData(data.min_mm2, data.max_mm2, data.strip, data.torque_n_m, 1)
         return data
 
@@ -156,6 +164,8 @@ def _part(row: dict[str, str]) -> Part:
         ac1_a=number("ac1_a"),
         bend=number("bend"),
         holes=_holes(row["holes"]),
+        rated_va=number("rated_va"),
+        flow_m3_h=number("flow_m3_h"),
     )
 
 
@@ -174,11 +184,13 @@ def own_part(own: OwnPart) -> Part:
     Raises:
         KeyError: there is no such kind.
     """
+    of = kind(own.kind)
+    transforms = of.can(Can.TRANSFORMS)  # the form asks for one rating, which of a transformer is VA
     clamp = ClampData(own.min_mm2, own.max_mm2, own.strip, own.torque_n_m)
     control = ClampData(min(own.min_mm2, 0.5), max(min(own.max_mm2, 2.5), own.min_mm2), 9.0, 0.8)
     return Part(
         ref=own.ref,
-        kind=kind(own.kind),
+        kind=of,
         description=own.description,
         width=own.width,
         height=own.height,
@@ -188,7 +200,8 @@ def own_part(own: OwnPart) -> Part:
         room_right=own.room_right,
         room_top=own.room_top,
         room_bottom=own.room_bottom,
-        rated_a=own.rated_a,
+        rated_a=0.0 if transforms else own.rated_a,
+        rated_va=own.rated_a if transforms else 0.0,
         min_a=0.0,
         max_a=own.rated_a,
         power=clamp,
@@ -247,4 +260,4 @@ def first_of_kind(kind_id: str, *, at_least: float = 0.0) -> Part:
         IndexError: the catalogue has none of the kind.
     """
     offered = parts_of(kind_id)
-    return next((one for one in offered if one.rated_a >= at_least), offered[-1])
+    return next((one for one in offered if one.rating >= at_least), offered[-1])

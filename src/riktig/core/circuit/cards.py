@@ -2,18 +2,15 @@
 
 from riktig.core.circuit.model import Device
 
-__all__ = ["CARDS", "io_address"]
-
-CARDS = {"inputs": 0, "outputs": 1, "analogue_out": 0}
-"""Cards of a controller, and which pin of a unit is the point."""
+__all__ = ["io_address"]
 
 
 def io_address(device: Device, unit: str) -> str:
     """The address of a point of a card: “%IX0.3”, “%QW1”; empty for anything else."""
     first = next((word for word in device.purpose.split() if word.startswith("%")), "")
-    if not first or device.kind_id not in CARDS:
+    if not first or device.kind.point_pin is None:
         return ""
-    point = unit.split("-")[CARDS[device.kind_id]].lstrip("AIOQ")
+    point = unit.split("-")[device.kind.point_pin].lstrip("AIOQ")
     if "." in first:
         return f"{first.rsplit('.', 1)[0]}.{point}"
     letters = first.rstrip("0123456789")

@@ -2,6 +2,7 @@
 
 from itertools import pairwise
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit.draw_frame import broken
 from riktig.core.circuit.model import Circuits, Device
 from riktig.core.circuit.sheet_model import FIRST_X, FIRST_Y
@@ -20,7 +21,7 @@ WAYS = 7
 
 def bars_of(circuits: Circuits) -> list[tuple[Device, tuple[PinId, ...]]]:
     """Each earth bar with the points bonded to it, in the order in which its ways are taken."""
-    bars = [device for device in circuits.devices if device.kind_id == "earth_bar"]
+    bars = [device for device in circuits.devices if device.kind.can(Can.EARTH_BAR)]
     left = list(circuits.earths)
     found: list[tuple[Device, tuple[PinId, ...]]] = []
     for n, bar in enumerate(bars):

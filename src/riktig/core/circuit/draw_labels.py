@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from itertools import product
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit.cards import io_address
 from riktig.core.circuit.draw_frame import broken
 from riktig.core.circuit.draw_power import CORE, PRINTED, SMALL
@@ -31,7 +31,7 @@ from riktig.core.circuit.symbols import earth_sign
 from riktig.core.geometry import Align, Face, Mark, Text, bounds_of
 from riktig.core.job import CircuitId, DeviceId, PinId
 
-__all__ = ["ELSEWHERE", "Labels", "Reading", "left_of", "purpose_within"]
+__all__ = ["Labels", "Reading", "left_of", "purpose_within"]
 
 MAIN_POLES = ("1-2", "3-4", "5-6")
 MIRROR_STEP = 3.4
@@ -40,8 +40,6 @@ ON_LINE = 4.4
 """A stretch of line so long carries the number of its net, mm."""
 WIDE = {"push", "turn", "key", "mushroom", "float", "limit", "temperature", "trip", "delay"}
 """Symbols with a sign at their left."""
-ELSEWHERE = ("transformer", "phase_monitor", "surge")
-"""Devices of which a power sheet shows one part and a control sheet another."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,7 +164,7 @@ class Labels:
         if coil and element.id != coil.id:
             return f"coil {self.reading.at_coil.get(device.id, '')}"
         there = self.reading.touched.get(device.id)
-        if device.kind_id in ELSEWHERE and there and not self.sheet.bus:
+        if device.kind.can(Can.DRAWN_ELSEWHERE) and there and not self.sheet.bus:
             return f"also {there}"
         return purpose_within(device, self.reading.titles)
 
@@ -181,7 +179,7 @@ class Labels:
             incoming = self.sheet.bus and owner.mark in ("L1", "L2", "L3") and seat.top < self.sheet.bus.y
             for pin, y in zip(ends, (seat.top, seat.bottom), strict=True):
                 net = self.reading.of_pin.get(owner.pin(pin))
-                below = owner.kind.family == "overload" and y == seat.bottom
+                below = owner.kind.can(Can.OVERLOAD) and y == seat.bottom
                 above = bool(owner.strip) and y == seat.top
                 leg = power and not owner.strip and net is not None and self._is_leg(net)
                 if not (power and (below or above or leg or incoming)):

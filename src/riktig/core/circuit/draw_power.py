@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit.draw_frame import broken
 from riktig.core.circuit.ground import Ground
 from riktig.core.circuit.model import Band, Device, Landing, Rung
@@ -43,7 +44,7 @@ def power_marks(
         rung_name: What a rung is called by its id, where numbers go by rung; otherwise empty.
     """
     marks: list[Mark] = []
-    incomer = any(devices[s.element.device].kind.family == "isolator" for s in sheet.seats)
+    incomer = any(devices[s.element.device].kind.can(Can.MAIN_SWITCH) for s in sheet.seats)
     assert sheet.bus is not None
     bus = sheet.bus
     for line in range(3):
@@ -85,7 +86,7 @@ def _landing(
     tag, key = tags[device.id], f"device:{device.id}"
     count = len(landing.pins)
     middle = x + (count - 1) * LINE_GAP / 2
-    if device.kind_id == "supply":
+    if device.kind.can(Can.SUPPLY):
         marks: list[Mark] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
         return marks + [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(("L1", "L2", "L3"))]
     if device.kind.is_motor and landing.pins[0] == "W2":
@@ -102,13 +103,13 @@ def _landing(
             for n in range(count)
         ]  # fmt: skip
         return legs + motor_sign(middle, y, tag, key)
-    if device.kind_id == "dist_block":
+    if device.kind.can(Can.DISTRIBUTES):
         dots: list[Mark] = [
             Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)
         ]
-        blocks = " ".join(tags[d.id] for d in devices.values() if d.kind_id == "dist_block")
+        blocks = " ".join(tags[d.id] for d in devices.values() if d.kind.can(Can.DISTRIBUTES))
         return [*dots, Text(x - 6.0, y + 2.6, blocks, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
-    if device.kind_id in ("neutral_bar", "earth_bar"):
+    if device.kind.can(Can.NEUTRAL_BAR) or device.kind.can(Can.EARTH_BAR):
         return []
     end = POWER_BOTTOM
     if landing.pins == ("N",):
@@ -124,7 +125,7 @@ def _landing(
     names: list[Mark] = [
         Text(x + n * LINE_GAP + 1.0, end + 2.0, pin, 2.2, "second", Face.PRINTED) for n, pin in enumerate(landing.pins)
     ]
-    words = "" if device.kind_id.startswith("load") else device.kind.name.split(",")[0]
+    words = "" if device.kind.can(Can.OTHER_LOAD) else device.kind.name.split(",")[0]
     place = on.get(device.id)
     half = max(9.0, (count - 1) * LINE_GAP / 2 + 3)
     marks = [*drop, *names, *box_sign(middle, end + 8, tag, [line for line in broken(words, 16) if line], key, half)]
@@ -141,10 +142,10 @@ def _returns(sheet: Sheet, bus_y: float, devices: Devices) -> list[Mark]:
     at: list[float] = []
     for seat in sheet.seats:
         device = devices[seat.element.device]
-        if device.kind_id == "neutral_terminal" and seat.top < bus_y:
+        if device.kind.can(Can.NEUTRAL_TERMINAL) and seat.top < bus_y:
             y = bus_y + 3 * BUS_GAP + 3
             marks += [Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"), _conductor_name(seat.x, "N")]
-        elif device.kind_id == "earth_terminal" and seat.top < bus_y:
+        elif device.kind.can(Can.EARTH_TERMINAL) and seat.top < bus_y:
             marks += [
                 _earth_line(seat.x, seat.bottom, seat.x, EARTH_LINE),
                 _conductor_name(seat.x, "PE"),

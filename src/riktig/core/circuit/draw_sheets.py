@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit.draw_earth import bars_of, earth_marks
 from riktig.core.circuit.draw_frame import Heading, frame_marks, legend_marks, symbols_used
-from riktig.core.circuit.draw_labels import ELSEWHERE, Labels, Reading, left_of
+from riktig.core.circuit.draw_labels import Labels, Reading, left_of
 from riktig.core.circuit.draw_power import PRINTED, TAG, power_marks
 from riktig.core.circuit.draw_wires import wire_marks
 from riktig.core.circuit.ground import Ground
@@ -85,7 +85,7 @@ def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: str) -> tup
             found.append(sheet.number)
     if not found and owner:
         bonded = any(pin.startswith(f"{owner}:") for pin in circuits.earths)
-        bars = any(d.id == owner and d.kind_id == "earth_bar" for d in circuits.devices)
+        bars = any(d.id == owner and d.kind.can(Can.EARTH_BAR) for d in circuits.devices)
         found = [s.number for s in sheets.sheets if s.kind is SheetKind.EARTH and (bonded or bars)][:1]
     return tuple(found)
 
@@ -128,7 +128,9 @@ class _Pen:
         at_coil = {did: str(sheets.places[one.id]) for did, one in coils.items() if one.id in sheets.places}
         by_node = {node: net for net in nets.nets for node in net.nodes}
         elsewhere = {
-            did: next(iter(used[did].values())) for did, d in devices.items() if d.kind_id in ELSEWHERE and did in used
+            did: next(iter(used[did].values()))
+            for did, d in devices.items()
+            if d.kind.can(Can.DRAWN_ELSEWHERE) and did in used
         }
         touched = {did: str(place) for did, place in sheets.touched.items()}
         self.reading = Reading(
@@ -172,7 +174,7 @@ class _Pen:
             if r.coils.get(one.device) == one:
                 found += r.used.get(one.device, {}).items()
         if sheet.bus:
-            found += (r.names.tag[did] for did, d in r.devices.items() if d.kind_id == "dist_block")
+            found += (r.names.tag[did] for did, d in r.devices.items() if d.kind.can(Can.DISTRIBUTES))
         for landing, _, _ in sheet.landings:
             found += (r.devices[landing.device], r.names.tag[landing.device], r.elsewhere.get(landing.device))
             found.append(str(r.touched.get(landing.device)))
@@ -219,7 +221,7 @@ class _Pen:
             else:
                 marks += _pins(owner, pole.unit, pole.flipped, x, seat, key)
         y = (seat.top + seat.bottom) / 2
-        if len(one.poles) > 1 and not device.strip and device.kind.family != "overload":
+        if len(one.poles) > 1 and not device.strip and not device.kind.can(Can.OVERLOAD):
             far = seat.x + (len(one.poles) - 1) * LINE_GAP
             marks.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
         return marks + self._tag(device, seat, sheet, key)

@@ -1,5 +1,6 @@
 """The connections of a sheet as lines, each with the net that it carries."""
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit.model import Device, Pole
 from riktig.core.circuit.nets import Net
 from riktig.core.circuit.power_sheets import BUS_GAP, INCOMER_X
@@ -48,7 +49,7 @@ def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId,
             if node in at:
                 y, key = sheet.bus.y + line * BUS_GAP, f"net:{at[node].id}"
                 found.append(Line(sheet.bus.x1, y, sheet.bus.x2, y, layer="circuit", key=key))
-                if any(devices[seat.element.device].kind.family == "isolator" for seat in sheet.seats):
+                if any(devices[seat.element.device].kind.can(Can.MAIN_SWITCH) for seat in sheet.seats):
                     x = INCOMER_X + line * LINE_GAP
                     found.append(Line(x, sheet.bus.y - 2, x, y, layer="circuit", key=key))
     return found

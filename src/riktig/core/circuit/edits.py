@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from riktig.core.catalogue import AUX_BLOCK, Behaviour, kinds
+from riktig.core.catalogue import Behaviour, Can, with_aux_block
 from riktig.core.circuit.book import entry_of
 from riktig.core.circuit.expand import all_circuits, expand
 from riktig.core.circuit.model import Band, Circuits, elements_of
@@ -121,10 +121,10 @@ def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str,
     used = {(p.device, p.unit) for rung in circuits.rungs for one in elements_of(rung.path) for p in one.poles}
     found: list[tuple[str, str]] = []
     for device in circuits.devices:
-        if not device.kind.has_coil and device.kind_id not in ("motor_protector", "phase_monitor", "emergency_stop"):
+        if not device.kind.has_coil and not device.kind.can(Can.OFFERS_CONTACTS):
             continue
-        kinds_ = [device.kind, *(k for k in kinds() if k.id == device.kind_id + AUX_BLOCK)]
-        for unit in kinds_[-1].units:
+        carries = with_aux_block(device.kind) or device.kind
+        for unit in carries.units:
             free = (device.id, unit.name) not in used and unit.behaviour in (Behaviour.NO, Behaviour.NC)
             if free and unit.symbol != "contactor":
                 block = "" if unit in device.kind.units else ", with an auxiliary block"

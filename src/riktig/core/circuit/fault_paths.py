@@ -1,6 +1,6 @@
 """Faults of paths as they are drawn: interlocks, exchanged phases, monitors, contact numbers."""
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit.fault_model import CONTACTS, PASS, Fault, Graph, behaves
 from riktig.core.circuit.model import Branch, Element, Landing, Parallel, Series, elements_of
 from riktig.core.job import DeviceId
@@ -37,7 +37,7 @@ def interlocks_bypassed(graph: Graph) -> list[Fault]:
 def _rival(graph: Graph, one: DeviceId, other: DeviceId) -> bool:
     """Whether two contactors switch the same load."""
     a, b = graph.devices[one], graph.devices[other]
-    return one != other and a.kind.family == b.kind.family == "contactor" and a.circuit == b.circuit
+    return one != other and a.kind.can(Can.SWITCHES_LOAD) and b.kind.can(Can.SWITCHES_LOAD) and a.circuit == b.circuit
 
 
 def _ways(branch: Branch, target: Element) -> list[list[Element]]:
@@ -106,7 +106,7 @@ def _odd(order: tuple[int, ...]) -> bool:
 
 def monitor_downstream(graph: Graph) -> list[Fault]:
     found = []
-    for monitor in (d for d in graph.circuits.devices if d.kind_id == "phase_monitor"):
+    for monitor in (d for d in graph.circuits.devices if d.kind.can(Can.WATCHES_PHASES)):
         mine = graph.net(monitor, "L1")
         for coil_rung in graph.circuits.rungs:
             elements = list(elements_of(coil_rung.path))
@@ -143,7 +143,7 @@ def wrong_pairs(graph: Graph) -> list[Fault]:
             special = {"5", "6", "7", "8"}
             apart = digits[0][0] != digits[1][0]
             if (apart and not ends <= special | {"1", "4"}) or (not ends & special and not apart and ends != want):
-                if device.kind_id.startswith("relay_dc") and ends == {"1", "4"}:
+                if device.kind.can(Can.CHANGEOVER) and ends == {"1", "4"}:
                     continue
                 found.append(
                     Fault(

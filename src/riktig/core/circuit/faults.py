@@ -2,7 +2,7 @@
 
 from collections import Counter, defaultdict
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit.fault_model import CONTACTS, PASS, TAKES, Fault, Graph
 from riktig.core.circuit.fault_paths import interlocks_bypassed, monitor_downstream, phases_exchanged, wrong_pairs
 from riktig.core.circuit.model import Band, Circuits, Device, Element, elements_of
@@ -124,7 +124,7 @@ def _poles(graph: Graph) -> list[tuple[PinId, str]]:
     found: dict[PinId, str] = {}
     for device in graph.circuits.devices:
         pins: tuple[str, ...] = ()
-        if device.kind_id == "supply":
+        if device.kind.can(Can.SUPPLY):
             pins = ("L1", "L2", "L3", "N")
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.SOURCE and unit.symbol in ("source winding", "direct") and (
@@ -157,7 +157,7 @@ def _sources_joined(graph: Graph) -> list[Fault]:
                 net = graph.net(device, unit.pins[0])
                 if net:
                     at[net].append(device.id)
-        if device.kind_id == "supply":
+        if device.kind.can(Can.SUPPLY):
             for pin in ("L1", "L2", "L3"):
                 net = graph.net(device, pin)
                 if net:
@@ -185,7 +185,7 @@ def _no_return(graph: Graph) -> list[Fault]:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.SOURCE:
                 ends |= {net for pin in unit.pins if (net := graph.net(device, pin))}
-        if device.kind_id == "supply":
+        if device.kind.can(Can.SUPPLY):
             ends |= {net for pin in device.kind.pins if (net := graph.net(device, pin.name))}
     reached = graph.reach(ends, passes)
     found = []
@@ -215,7 +215,7 @@ def _lamps_without_meaning(graph: Graph) -> list[Fault]:
             "Name it: the text becomes its legend.",
         )
         for device in graph.circuits.devices
-        if device.kind_id in ("lamp", "test_lamp", "beacon") and not device.purpose.strip(" ,")
+        if device.kind.can(Can.INDICATES) and not device.purpose.strip(" ,")
     ]
 
 
@@ -247,7 +247,7 @@ def _unfed(graph: Graph) -> list[Fault]:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.SOURCE:
                 seeds |= {net for pin in unit.pins if (net := graph.net(device, pin))}
-            if unit.name in OWN_LOOPS.get(device.kind_id, ()):
+            if unit.name in device.kind.own_loops:
                 seeds |= {net for pin in unit.pins if (net := graph.net(device, pin))}
     reached = graph.reach(seeds, lambda device, behaviour: behaviour in PASS | TAKES)
     found = []
@@ -268,10 +268,6 @@ def _unfed(graph: Graph) -> list[Fault]:
                 )
                 break
     return found
-
-
-OWN_LOOPS = {"soft_starter": ("S1-S2",)}
-"""Inputs that their own device feeds."""
 
 
 def _bare_paths(graph: Graph) -> list[Fault]:

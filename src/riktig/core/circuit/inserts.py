@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import replace
 
-from riktig.core.catalogue import AUX_BLOCK, kinds
+from riktig.core.catalogue import is_kind, with_aux_block
 from riktig.core.circuit.model import (
     Band,
     Branch,
@@ -180,10 +180,9 @@ def with_unit(device: Device, unit: str) -> Device:
     """The device with an auxiliary block where only that has the unit."""
     if any(one.name == unit for one in device.kind.units):
         return device
-    blocked = device.kind_id + AUX_BLOCK
-    found = next((k for k in kinds() if k.id == blocked), None)
-    if found and any(one.name == unit for one in found.units):
-        return replace(device, kind_id=blocked)
+    blocked = with_aux_block(device.kind)
+    if blocked and any(one.name == unit for one in blocked.units):
+        return replace(device, kind_id=blocked.id)
     return device
 
 
@@ -211,7 +210,7 @@ def own_device(circuit: Circuit, own: OwnDevice) -> Device | str:
     known = {zone.value: zone for zone in Zone}
     if own.zone not in known:
         return f"{own.role}: “{own.zone}” is not a place; use plate, door or field"
-    if not any(kind.id == own.kind for kind in kinds()):
+    if not is_kind(own.kind):
         return f"{own.role}: there is no kind “{own.kind}”"
     strip = f"{circuit.id}.X" if own.mark else ""
     return Device(

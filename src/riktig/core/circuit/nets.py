@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from enum import Enum
 
-from riktig.core.catalogue import Behaviour, Clamp, Unit, kind
+from riktig.core.catalogue import Behaviour, Can, Clamp, Unit, kind
 from riktig.core.circuit.model import Band, Branch, Circuits, Device, Element, Landing, Parallel, Rung, Series
 from riktig.core.job import CircuitId, DeviceId, PinId, pin_id
 from riktig.core.plan import Memory
@@ -221,11 +221,11 @@ def _reach(joined: dict[str, set[str]], seeds: set[str]) -> set[str]:
     return seen
 
 
-def _switched(circuits: Circuits, root: dict[PinId, str], stop: str = "") -> dict[str, set[str]]:
-    """Which nets touch each other through anything that switches, other than the device kind ``stop``."""
+def _switched(circuits: Circuits, root: dict[PinId, str], stop: Can | None = None) -> dict[str, set[str]]:
+    """Which nets touch each other through anything that switches, other than what can do ``stop``."""
     joined: dict[str, set[str]] = defaultdict(set)
     for device in circuits.devices:
-        if device.kind.family == stop:
+        if stop and device.kind.can(stop):
             continue
         for unit, pins in _units_of(device):
             if unit.behaviour in _PASSES:
@@ -287,18 +287,17 @@ def _kinds_of(circuits: Circuits, root: dict[PinId, str], names: dict[str, list[
     """Which nets carry direct current, and which stay live with the main switch off."""
     dc, foreign = set(), set()
     for device in circuits.devices:
-        pins = {"dc_supply": ("P", "M"), "drive": ("24", "0", "REF", "COM"), "soft_starter": ("S1", "S2")}
-        dc |= {root[pin] for name in pins.get(device.kind_id, ()) if (pin := device.pin(name)) in root}
-        if device.kind_id == "foreign_source":
+        dc |= {root[pin] for name in device.kind.dc_pins if (pin := device.pin(name)) in root}
+        if device.kind.can(Can.FOREIGN_SUPPLY):
             foreign |= {root[pin] for name in ("1", "2") if (pin := device.pin(name)) in root}
     dc |= {one for one, nodes in names.items() if any(node.startswith(("dc.", "limited.")) for node in nodes)}
     ahead = {one for one, nodes in names.items() if any(node.startswith("in.") for node in nodes)}
     shared = {one for one, nodes in names.items() if {"N", "PE"} & set(nodes)}
-    own = {device.circuit for device in circuits.devices if device.kind_id == "supply"}
+    own = {device.circuit for device in circuits.devices if device.kind.can(Can.SUPPLY)}
     tapped = {
         one for pin, one in root.items() if one in ahead and CircuitId(pin.split(".", 1)[0]) not in own
     }  # a job with nothing ahead of its main switch need not look
-    excepted = _reach(_switched(circuits, root, "isolator"), ahead) - ahead if tapped else set()
+    excepted = _reach(_switched(circuits, root, Can.MAIN_SWITCH), ahead) - ahead if tapped else set()
     if not (dc - shared or foreign):
         return set(), excepted - shared
     joined = _switched(circuits, root)

@@ -4,6 +4,7 @@ from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit.model import Circuits, Device
 from riktig.core.circuit.nets import Net, NetClass, Nets
 from riktig.core.circuit.schools import NetPlace, School, net_places, pairs_of, without_suffix
@@ -154,10 +155,10 @@ def _name_of(
     for pin in net.pins:
         owner, marking = pin.rsplit(":", 1)
         device = devices[DeviceId(owner)]
-        if device.kind_id == "supply":
+        if device.kind.can(Can.SUPPLY):
             return marking
         if device.kind.is_motor and practice.motor_numbers is MotorNumbers.TAG:
-            return f"{tag[device.id]}-{marking if device.kind_id == 'motor6' else marking[0]}"
+            return f"{tag[device.id]}-{marking if device.kind.can(Can.SIX_ENDS) else marking[0]}"
     return ""
 
 

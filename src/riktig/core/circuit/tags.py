@@ -4,7 +4,7 @@ import re
 from collections import defaultdict
 from collections.abc import Mapping
 
-from riktig.core.catalogue import Behaviour, letters_of
+from riktig.core.catalogue import Behaviour, Can, letters_of
 from riktig.core.circuit.model import Circuits, Device, elements_of
 from riktig.core.circuit.sheet_model import Place
 from riktig.core.circuit.sheets import lay_out
@@ -65,7 +65,7 @@ class _Counter:
         return tag
 
     def _free(self, letters: str, device: Device) -> str:
-        if device.kind_id == "earth_bar" and letters not in self._used:
+        if device.kind.can(Can.EARTH_BAR) and letters not in self._used:
             return letters
         place = None if device.strip else self._places.get(device.id)
         if place is not None:

@@ -2,8 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour, Unit
-from riktig.core.circuit.cards import CARDS
+from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.circuit.fault_model import PASS, TAKES
 from riktig.core.circuit.model import Circuits, Device, Element
 from riktig.core.circuit.nets import Nets
@@ -124,7 +123,7 @@ class _Walk:
         drawn.sort(key=lambda unit: _rank(device, unit))
         if not drawn:
             return
-        if device.kind_id in CARDS:
+        if device.kind.point_pin is not None:
             for unit in drawn:
                 self._unit(device, unit, f"{{{device.id}}} {unit.name}")
             return
@@ -293,7 +292,7 @@ _MAIN = ("contactor", "drive", "soft")
 def _rank(device: Device, unit: Unit) -> int:
     """Which unit of a device tells most of it: what it is there for first, then what it takes."""
     main = unit.behaviour in PASS and unit.symbol in _MAIN
-    makes = unit.behaviour is Behaviour.SOURCE and device.kind_id != "drive"
+    makes = unit.behaviour is Behaviour.SOURCE and not device.kind.can(Can.VARIES_SPEED)
     return 0 if main or makes else 1 if unit.behaviour in TAKES else 2
 
 

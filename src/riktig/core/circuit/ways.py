@@ -5,7 +5,7 @@ from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit.fault_model import PASS, TAKES
 from riktig.core.circuit.model import Circuits, Device, Element, elements_of
 from riktig.core.circuit.nets import drawn_joints
@@ -17,8 +17,6 @@ CROSS, JOINT, DRAWN = 1.0, 0.01, 0.0001
 """What a way costs: a device that can part it, a terminal on it, a stretch of drawn line (chosen by us)."""
 HOLDS = 1.5
 """A contact on the way to the coil that closes it: it holds, another one starts (chosen by us)."""
-_PRIMARY = {("transformer", "5"): "1", ("transformer", "7"): "3", ("dc_supply", "P"): "L", ("dc_supply", "M"): "N"}
-"""Where a way goes on behind what makes a potential of its own."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +78,7 @@ class Ways:
 
     def _note_primary(self, device: Device, unit: str, pins: tuple[str, str]) -> None:
         for pin in pins:
-            primary = _PRIMARY.get((device.kind_id, pin))
+            primary = device.kind.primary_of(pin)
             if primary:
                 out = device.pin(pin)
                 self._primaries[device.pin(primary)] = Crossing(device.id, unit, device.pin(primary), out)
@@ -98,10 +96,10 @@ class Ways:
     def _sources(self) -> Iterator[PinId]:
         """The pins where a potential comes from that nothing drawn here makes."""
         for device in self.devices.values():
-            if device.kind_id == "supply":
+            if device.kind.can(Can.SUPPLY):
                 yield from (device.pin(pin.name) for pin in device.kind.pins if pin.name != "PE")
             for unit in device.kind.units:
-                if unit.behaviour is Behaviour.SOURCE and (device.kind_id, unit.pins[0]) not in _PRIMARY:
+                if unit.behaviour is Behaviour.SOURCE and not device.kind.primary_of(unit.pins[0]):
                     yield from (device.pin(pin) for pin in (unit.pins[0], unit.pins[-1]))
 
     def _from_sources(self) -> tuple[dict[str, float], dict[str, tuple[str, Crossing | None]]]:
@@ -141,7 +139,7 @@ class Ways:
     def primary(self, pin: PinId) -> PinId | None:
         """The pin behind a potential of its own, on the side that is fed; None where nothing lies behind."""
         owner, _, name = pin.rpartition(":")
-        behind = _PRIMARY.get((self.devices[DeviceId(owner)].kind_id, name))
+        behind = self.devices[DeviceId(owner)].kind.primary_of(name)
         return self.devices[DeviceId(owner)].pin(behind) if behind else None
 
     def cost(self, pin: PinId) -> float:

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Mapping
 from math import hypot
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import Names
 from riktig.core.door.stack import Stack, stack_of
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
@@ -97,7 +98,7 @@ def operator_marks(
     elif seat.cut:
         body, cut = at_ruler(seat.body, shift), at_ruler(seat.cut, shift)
         marks += [box(body, role, 0.6, "part", key, "door"), box(cut, "second", 0.4, "card", key, "door", dashed=True)]
-        if seat.part.kind.family == "filter_fan":
+        if seat.part.kind.can(Can.VENTILATES):
             count = max(int(cut.height // 12), 1)
             step = cut.height / (count + 1)
             for n in range(1, count + 1):
@@ -147,7 +148,7 @@ def _legend(seat: DoorSeat, shift: Point, key: str, role: str) -> list[Mark]:
 
 
 def _head(seat: DoorSeat, x: float, y: float, key: str, role: str) -> list[Mark]:
-    family = seat.part.kind.family
+    kind = seat.part.kind
     lens = f"lens {seat.part.colour}" if seat.part.colour else "part"
     marks: list[Mark] = [Circle(x, y, 15, role, 0.5, "card", "door", key)]
     if seat.is_mushroom:
@@ -156,7 +157,7 @@ def _head(seat: DoorSeat, x: float, y: float, key: str, role: str) -> list[Mark]
             Circle(x, y, 20, role, 0.6, "lens red", "door", key),
             Arc(x, y, 12, 200, 140, "card", 1.2, "door", key),
         ]
-    if family in ("lamp", "test_lamp"):
+    if kind.can(Can.SHOWS):
         d = 11 * HALF_ROOT
         return [
             *marks,
@@ -164,17 +165,17 @@ def _head(seat: DoorSeat, x: float, y: float, key: str, role: str) -> list[Mark]
             Line(x - d, y - d, x + d, y + d, "ink", 0.3, layer="door", key=key),
             Line(x - d, y + d, x + d, y - d, "ink", 0.3, layer="door", key=key),
         ]
-    if family.startswith(("selector", "key")):
+    if kind.can(Can.TURNED):
         marks.append(Circle(x, y, 12, role, 0.4, "part", "door", key))
-        knob = Rect(x - 2.5, y - 11, 5, 22) if family.startswith("selector") else Rect(x - 1.2, y - 7, 2.4, 14)
+        knob = Rect(x - 2.5, y - 11, 5, 22) if kind.can(Can.KNOB) else Rect(x - 1.2, y - 7, 2.4, 14)
         marks.append(box(knob, role, 0.4, "second", key, "door"))
         return marks
-    if family == "buzzer":
+    if kind.can(Can.SOUNDS):
         marks.append(Circle(x, y, 12, role, 0.4, "part", "door", key))
         for r in (3.0, 6.0, 9.0):
             marks.append(Circle(x, y, r, "second", 0.35, "", "door", key))
         return marks
-    if family == "bus_socket":
+    if kind.can(Can.SOCKET_IN_DOOR):
         return [*marks, box(Rect(x - 8, y - 7, 16, 14), role, 0.4, "part", key, "door")]
     return [*marks, Circle(x, y, 12, role, 0.4, lens, "door", key)]
 

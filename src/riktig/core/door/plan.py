@@ -4,13 +4,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import ceil, sqrt
 
-from riktig.core.catalogue import Mounting
+from riktig.core.catalogue import Can, Mounting
 from riktig.core.circuit import Circuits, Device, Zone
 from riktig.core.door.clash import Behind, door_misfits, things_behind
 from riktig.core.door.stack import stack_of
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DoorFix, Enclosure
-from riktig.core.plate import CUT_OUTS, NAMEPLATE, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, leaves_of, to_door
+from riktig.core.plate import NAMEPLATE, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, leaves_of, to_door
 from riktig.core.sizing import Sizing
 from riktig.core.standards import operator_hole
 
@@ -31,22 +31,6 @@ FIVE = 5.0
 BELOW_OPERATORS = 110.0
 """Kept for the nameplate below a column of operators, mm (chosen by us)."""
 STUD_INSET = 25.0
-
-_ORDER = {
-    "lamp": 0,
-    "test_lamp": 0,
-    "lit_button": 1,
-    "start_button": 1,
-    "stop_button": 2,
-    "selector_hoa": 3,
-    "key_hoa": 3,
-    "selector_two": 3,
-    "key_two": 3,
-    "emergency_stop": 5,
-    "buzzer": 6,
-    "bus_socket": 7,
-}
-"""The operator's reading order in a group: what he sees, start, stop, hand-off-auto (common practice, no source)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,12 +78,12 @@ def plan_door(
             leaf = plan.leaf_at(place.x)
             seats.append(replace(seat, x=place.x, y=place.y, leaf=leaf.name, locked=place.locked))
         else:
-            alone = seat.part.kind.family in CUT_OUTS
+            alone = bool(seat.part.kind.cut_out_rim)
             waiting.setdefault(f"{device.circuit} {device.id}" if alone else str(device.circuit), []).append(seat)
     rows = int((face.height * (1 - TOP_SHARE) - BELOW_OPERATORS) // PITCH_Y)
     waiting = _beside_their_own(waiting, seats, plan)
     groups = [_grouped(sorted(group, key=_rank), rows) for group in waiting.values()]
-    groups.sort(key=lambda group: group.seats[0].part.kind.family not in CUT_OUTS)
+    groups.sort(key=lambda group: not group.seats[0].part.kind.cut_out_rim)
     seats += _placed(groups, seats, plan, nameplate, things_behind(layout, enclosure), enclosure.plate_depth)
     plan = replace(plan, seats=tuple(seats), nameplate=nameplate)
     return replace(plan, misfits=door_misfits(plan, layout, enclosure))
@@ -113,7 +97,7 @@ def _beside_their_own(
     for circuit, group in waiting.items():
         for seat in sorted(group, key=_rank):
             own = [one for one in seats if one.group == circuit and not one.is_shaft]
-            spot = _below(seat, own, seats, plan) if own and seat.part.kind.family not in CUT_OUTS else None
+            spot = _below(seat, own, seats, plan) if own and not seat.part.kind.cut_out_rim else None
             if spot is None:
                 left.setdefault(circuit, []).append(seat)
             else:
@@ -137,7 +121,7 @@ def _handles(circuits: Circuits, layout: Layout, enclosure: Enclosure, plan: Doo
     found = []
     for device in circuits.devices:
         seat = layout.seat(device.id)
-        if device.kind.family == "isolator" and seat:
+        if device.kind.can(Can.MAIN_SWITCH) and seat:
             at = to_door(seat.rect.centre, enclosure)
             leaf = plan.leaf_at(at.x).name
             group = str(device.circuit)
@@ -147,13 +131,13 @@ def _handles(circuits: Circuits, layout: Layout, enclosure: Enclosure, plan: Doo
 
 def _bare(device: Device, sizing: Sizing) -> DoorSeat:
     part = sizing.parts[device.id]
-    hole = 0.0 if part.kind.family in CUT_OUTS else operator_hole("D22").value
+    hole = 0.0 if part.kind.cut_out_rim else operator_hole("D22").value
     depth = stack_of(device.kind, part, device.legend).depth
     return DoorSeat(device.id, part, 0.0, 0.0, hole, device.legend, group=str(device.circuit), depth=depth)
 
 
 def _rank(seat: DoorSeat) -> int:
-    return _ORDER.get(seat.part.kind.id, 4)
+    return seat.part.kind.door_order
 
 
 def _grouped(seats: Sequence[DoorSeat], most_rows: int) -> _Group:
@@ -223,7 +207,7 @@ def _fill(
     taken += [Rect(stud.x - 15, stud.y - 15, 30, 30) for stud in plan.studs]
     made: list[DoorSeat] = []
     for group in groups:
-        in_cut_out = group.seats[0].part.kind.family in CUT_OUTS
+        in_cut_out = bool(group.seats[0].part.kind.cut_out_rim)
         room = group.room
         for leaf in leaves:
             top = MARGIN if in_cut_out else max(_top(leaf, there, share), MARGIN)

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits
 from riktig.core.geometry import Point
 from riktig.core.job import DeviceId, Enclosure, Practice
@@ -68,7 +69,7 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
     (px, py), (dx, dy) = enclosure.plate_datum, enclosure.door_datum
     for device in circuits.devices:
         seat = layout.seat(device.id)
-        if device.kind.family != "isolator" or seat is None:
+        if not device.kind.can(Can.MAIN_SWITCH) or seat is None:
             continue
         centre = seat.rect.centre
         at = to_door(centre, enclosure)
@@ -88,7 +89,7 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
             ),
         )
         on_leaf = Point(round(at.x - leaf.face.x, 1), at.y)
-        inside = device.kind_id == "isolator_inner"
+        inside = device.kind.can(Can.HANDLE_INSIDE)
         found.append(Shaft(device.id, centre, at, leaf.name, on_leaf, free + sheet, length, inner, inside, why))
     return tuple(found)
 

@@ -2,25 +2,11 @@
 
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour, Kind, Part
+from riktig.core.catalogue import Behaviour, Can, Kind, Part
 from riktig.core.standards import operator_stack
 
 __all__ = ["Stack", "StackItem", "may_move", "stack_of"]
 
-_HEADS = {
-    "lamp": "lens and lamp holder",
-    "test_lamp": "lens and lamp holder",
-    "start_button": "flush push-button head",
-    "stop_button": "flush push-button head",
-    "lit_button": "illuminated push-button head",
-    "emergency_stop": "mushroom head, turn to release, on a yellow plate",
-    "selector_hoa": "selector head, three positions",
-    "selector_two": "selector head, two positions",
-    "key_hoa": "key head, three positions",
-    "key_two": "key head, two positions",
-    "buzzer": "buzzer body",
-    "bus_socket": "socket with its lid",
-}
 _CONTACTS = {Behaviour.NO: "NO block", Behaviour.NC: "NC block"}
 _WAYS = ("left", "right", "middle")
 """In which order blocks are snapped on; a lamp takes the middle (common practice, no source)."""
@@ -68,9 +54,9 @@ def stack_of(kind: Kind, part: Part, legend: str) -> Stack:
         Ways, layers and depth of a block: ``operator_stacks``, common practice, from memory.
     """
     figures = operator_stack()
-    head = _HEADS.get(kind.family)
+    head = kind.head
     plate = (StackItem(f"legend plate “{legend}”"),) if legend else ()
-    if head is None:
+    if not head:
         return Stack((StackItem(part.description), StackItem("frame and seal")), 0, 0, part.depth)
     front = (*plate, StackItem(head), StackItem("seal"), StackItem("fixing nut, from behind"))
     contacts = [unit for unit in kind.units if unit.behaviour in _CONTACTS]
@@ -88,7 +74,7 @@ def stack_of(kind: Kind, part: Part, legend: str) -> Stack:
 
 def may_move(kind: Kind) -> str:
     """Who can move an operator."""
-    if kind.family.startswith("key"):
+    if kind.can(Can.KEY):
         return "who holds the key"
     if any(unit.behaviour in _CONTACTS for unit in kind.units):
         return "anyone"

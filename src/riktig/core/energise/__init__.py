@@ -4,6 +4,7 @@ Words: *hands* is all that was done to a panel; a *pole* is one side of a supply
 one supply; a *point* is what joined pins share; a contact *leads on* while it is closed.
 """
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import CIRCUITS, NETS, Circuits, Nets, all_circuits
 from riktig.core.energise.behaviour import Behaviour, behaviour_of, with_tags
 from riktig.core.energise.conductors import Conductor, conductors_of, drawn_conductors
@@ -19,7 +20,7 @@ from riktig.core.energise.restart import Restart, restarts_of
 from riktig.core.energise.run import Event, Panel
 from riktig.core.energise.script import Runner, StepResult, read_script, run_script
 from riktig.core.energise.spoil import Fault, Wrong, faults_at, spoil_conductors, spoil_hands
-from riktig.core.energise.state import SELECTORS, Hands, Stage
+from riktig.core.energise.state import Hands, Stage
 from riktig.core.energise.tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
 from riktig.core.job import (
     JOB_CIRCUITS,
@@ -44,7 +45,6 @@ __all__ = [
     "LIVE_WITH_MAIN_OFF",
     "MAINS",
     "RESTARTS",
-    "SELECTORS",
     "Behaviour",
     "Carriage",
     "Conductor",
@@ -98,7 +98,7 @@ __all__ = [
 
 
 def _with_main_off(circuits: Circuits, nets: Nets) -> tuple[LiveNet, ...]:
-    main = frozenset(d.id for d in circuits.devices if d.kind.family == "isolator")
+    main = frozenset(d.id for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH))
     return live_off(circuits, nets, main)
 
 

@@ -3,13 +3,13 @@
 import heapq
 from collections import defaultdict
 
-from riktig.core.energise.figures import BY_HAND, QUICK, TIMERS
+from riktig.core.catalogue import Kind
+from riktig.core.energise.figures import BY_HAND, USUAL_QUICKNESS
 from riktig.core.energise.state import Stage
 from riktig.core.job import DeviceId
 
-__all__ = ["TIMED", "Clockwork"]
+__all__ = ["Clockwork"]
 
-TIMED = tuple(TIMERS)
 _Move = tuple[float, DeviceId, Stage, int]
 _NEVER = float("inf")
 
@@ -22,12 +22,12 @@ class Clockwork:
         self._quick: list[_Move] = []
         self._slow: list[_Move] = []
 
-    def start(self, now: float, did: DeviceId, kind_id: str, stage: Stage, *, on: bool, by_hand: bool = False) -> None:
+    def start(self, now: float, did: DeviceId, kind: Kind, stage: Stage, *, on: bool, by_hand: bool = False) -> None:
         """A device is fed (or pushed in by hand), or is no longer: its contacts follow from where they stand."""
         self._round[did] += 1
-        quick = BY_HAND if by_hand else QUICK.get(kind_id.split("_with_")[0], QUICK[""])
-        if kind_id in TIMED:
-            delay, pause = TIMERS[kind_id]
+        quick = BY_HAND if by_hand else kind.quick or USUAL_QUICKNESS
+        if kind.timer:
+            delay, pause = kind.timer.delay_s, kind.timer.pause_s
             if on:
                 self._push(self._quick, now + quick.leaves, did, Stage.WAY)
                 self._push(self._slow, now + delay, did, Stage.IN)

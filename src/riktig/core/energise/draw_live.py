@@ -1,6 +1,6 @@
 """A sheet with power on: what is live, what works, where power waits, what just moved; told by form, not colour."""
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import LINE_GAP, POWER_BOTTOM, Device, Seat, Sheet, ends_of, net_lines
 from riktig.core.energise.explain import Role
 from riktig.core.energise.run import Panel
@@ -148,7 +148,7 @@ class _Pen:
     def _speed(self, motor: Device) -> str:
         """At which share of its speed a motor on a drive runs; empty for any other."""
         for device in self.panel.network.devices.values():
-            if device.circuit == motor.circuit and device.kind_id == "drive":
+            if device.circuit == motor.circuit and device.kind.can(Can.VARIES_SPEED):
                 return f" at {100 * self.panel.share(device.id, 'REF-COM'):.0f} %"
         return ""
 

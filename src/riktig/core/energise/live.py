@@ -3,7 +3,7 @@
 from collections import defaultdict
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import Circuits, Net, Nets
 from riktig.core.energise.run import Panel
 from riktig.core.job import DeviceId, PinId
@@ -41,16 +41,12 @@ def _switches(circuits: Circuits) -> list[DeviceId]:
     """Isolators first, then everything else with poles of its own."""
     found = [d for d in circuits.devices if any(u.behaviour is Behaviour.POLE for u in d.kind.units)]
     found = [d for d in found if not any(u.symbol == "link" for u in d.kind.units)]
-    return [d.id for d in sorted(found, key=lambda d: not _isolates(d.kind.family))]
-
-
-def _isolates(family: str) -> bool:
-    return family in ("isolator", "rail_isolator")
+    return [d.id for d in sorted(found, key=lambda d: not d.kind.can(Can.ISOLATES))]
 
 
 def _with_foreign(panel: Panel) -> Panel:
     """Every supply from elsewhere counts as on: it may be."""
-    panel.hands.foreign = {d.id for d in panel.circuits.devices if d.kind_id == "foreign_source"}
+    panel.hands.foreign = {d.id for d in panel.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
     panel.settle()
     return panel
 
@@ -105,7 +101,7 @@ def isolations_of(panel: Panel) -> tuple[Isolation, ...]:
     circuits, nets = panel.circuits, panel.nets
     _with_foreign(panel)
     whole = _live(panel, nets)
-    main = {d.id for d in circuits.devices if d.kind.family == "isolator"}
+    main = {d.id for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)}
     owner = {d.id: d.circuit for d in circuits.devices}
     found = []
     for did in _switches(circuits):

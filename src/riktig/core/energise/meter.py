@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_array
 from scipy.sparse.csgraph import dijkstra
 
+from riktig.core.catalogue import Can
 from riktig.core.energise.conductors import grouped
 from riktig.core.energise.figures import CONTACT_OHM, LINK_OHM
 from riktig.core.energise.forest import NONE
@@ -101,7 +102,7 @@ class Meter:
             rows.append((a, b, one.ohm, one.cold_ohm, f"{{{one.device}}} {one.unit.split('.')[0]}"))
         for device in panel.circuits.devices:
             ends = [node.get(device.pin(pin)) for pin in ("5", "7")]
-            if device.kind_id == "transformer" and ends[0] is not None and ends[1] is not None:
+            if device.kind.can(Can.TRANSFORMS) and ends[0] is not None and ends[1] is not None:
                 rows.append((ends[0], ends[1], float("inf"), WINDING_OHM, f"{{{device.id}}} 5-7"))
         return (
             np.array([row[:2] for row in rows], dtype=np.int64).reshape(-1, 2),

@@ -8,7 +8,7 @@ from math import pi, sqrt
 
 import numpy as np
 
-from riktig.core.catalogue import Behaviour, Part, Unit
+from riktig.core.catalogue import Behaviour, Can, Part, Unit
 from riktig.core.circuit import Circuits, Device, Nets
 from riktig.core.energise.conductors import Conductor, grouped
 from riktig.core.energise.figures import draw_of
@@ -148,7 +148,7 @@ class _Maker:
                         self.contacts.append(Contact(device.id, unit.name, a, b))
                 elif unit.behaviour is Behaviour.WINDING:
                     self._winding(device, unit)
-                elif unit.behaviour in _CONSUMERS and not (device.kind_id == "soft_starter" and unit.name == "S1-S2"):
+                elif unit.behaviour in _CONSUMERS and unit.name not in device.kind.own_loops:
                     self._between(device, unit, unit.name, unit.pins[0], unit.pins[-1])
 
     def _at(self, device: Device, pin: str) -> int | None:
@@ -167,7 +167,7 @@ class _Maker:
 
     def _between(self, device: Device, unit: Unit, name: str, first: str, last: str, volts: float = 0.0) -> None:
         a, b = self._at(device, first), self._at(device, last)
-        if device.kind_id == "drive" and last == "0":
+        if device.kind.can(Can.VARIES_SPEED) and last == "0":
             b = self._drive_zero(device)
         if a is not None and b is not None:
             self._wanted.append((device, unit, name, a, b, volts, (first, last)))
@@ -186,11 +186,11 @@ class _Maker:
 
     def _inside(self, device: Device) -> None:
         """What a device has between its pins beside its units."""
-        if device.kind_id == "phase_monitor":
+        if device.kind.can(Can.WATCHES_PHASES):
             for first, last in (("L1", "L2"), ("L2", "L3"), ("L3", "L1")):
                 unit = Unit(f"{first}-{last}", (first, last), Behaviour.LOAD)
                 self._between(device, unit, unit.name, first, last, self.supply.voltage_v)
-        if device.kind_id == "soft_starter":
+        if device.kind.can(Can.STARTS_SOFTLY):
             start, loop = self._at(device, "S1"), self._at(device, "S2")
             if start is not None and loop is not None:
                 zero = self._inner()
@@ -202,27 +202,27 @@ class _Maker:
                 self._wanted.append((device, unit, "S1-S2", loop, zero, DC_V, ("S2", "")))
 
     def _supplies(self, device: Device) -> None:
-        kind, mine = device.kind_id, str(device.id)
-        if kind == "supply":
+        kind, mine = device.kind, str(device.id)
+        if kind.can(Can.SUPPLY):
             phase = self.supply.voltage_v / sqrt(3)
             for number, name in enumerate(("L1", "L2", "L3")):
                 self._pole(device, MAINS, name, cmath.rect(phase, -2 * pi * number / 3))
             self._pole(device, MAINS, "N")
             self._pole(device, MAINS, "PE")
-        elif kind == "transformer":
+        elif kind.can(Can.TRANSFORMS):
             self._pole(device, mine, "5", complex(self.control_v))
             self._pole(device, mine, "7")
-        elif kind == "dc_supply":
+        elif kind.can(Can.MAKES_DC):
             self._pole(device, mine, "P", dc=DC_V)
             self._pole(device, mine, "M")
-        elif kind == "drive":
+        elif kind.can(Can.VARIES_SPEED):
             self._pole(device, mine, "24", dc=DC_V)
             zero = device.pin("0") if self._at(device, "0") is not None else None
             self.poles.append(Pole(mine, "0", self._drive_zero(device), 0j, 0.0, zero))
-        elif kind == "foreign_source":
+        elif kind.can(Can.FOREIGN_SUPPLY):
             self._pole(device, mine, "1", complex(self.supply.voltage_to_neutral_v))
             self._pole(device, mine, "2")
-        elif kind == "analogue_out":
+        elif kind.can(Can.GIVES_LEVELS):
             for channel in ("0", "1"):
                 self._pole(device, f"{mine}:{channel}", f"AO{channel}", dc=10.0)
                 self._pole(device, f"{mine}:{channel}", f"C{channel}")
@@ -236,9 +236,9 @@ class _Maker:
         """Each with the voltage it is made for: what the supplies it can be switched to give."""
         reach = self._reach()
         for device, unit, name, a, b, given, ends in self._wanted:
-            draw = draw_of(device.kind_id, unit)
+            draw = draw_of(device.kind, unit)
             volts = given or (DC_V if draw.dc else self._volts(reach[a], reach[b]))
-            if device.kind_id == "drive" and unit.name == "REF-COM":
+            if device.kind.can(Can.VARIES_SPEED) and unit.name == "REF-COM":
                 volts = 10.0
             part = self.parts.get(device.id)
             coil = unit.behaviour in _CONSUMERS

@@ -3,10 +3,9 @@
 from dataclasses import dataclass
 from enum import Enum
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import Circuits, Device, Zone, io_address
 from riktig.core.energise.run import Panel
-from riktig.core.energise.state import SELECTORS
 from riktig.core.energise.turning import LINES
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId
@@ -49,28 +48,6 @@ class Operator:
         return f"{self.device or ''}/{self.unit}"
 
 
-_MOVED = {
-    "float_no": ("down", "up"),
-    "float_nc": ("down", "up"),
-    "end_switch": ("free", "reached"),
-    "thermostat": ("cool", "warm"),
-    "field_thermostat": ("cool", "warm"),
-    "door_switch": ("open", "closed"),
-    "field_contact": ("at rest", "moved"),
-    "field_contact_no": ("at rest", "moved"),
-    "foreign_contact": ("at rest", "moved"),
-    "sensor": ("sees nothing", "sees it"),
-    "surge": ("sound", "spent"),
-    "emergency_stop": ("out", "struck"),
-}
-_TURNED = {
-    "selector_hoa": ("off", "hand", "auto"),
-    "key_hoa": ("off", "hand", "auto"),
-    "selector_two": ("off", "on"),
-    "key_two": ("off", "on"),
-}
-
-
 def operators_of(circuits: Circuits) -> tuple[Operator, ...]:
     """Everything that can be operated, the supply first, then in the order of the devices."""
     found = [Operator(Touch.LINE, None, line, None, ("there", "lost"), "of the incoming supply") for line in LINES]
@@ -85,26 +62,24 @@ def _of(device: Device) -> list[Operator]:
     def one(touch: Touch, *positions: str, unit: str = "", said: str = "") -> Operator:
         return Operator(touch, device.id, unit, device.circuit, positions, said or device.purpose)
 
-    if kind.id == "surge" or kind.id in _MOVED:
-        return [one(Touch.MOVE, *_MOVED[kind.id])]
-    if kind.id in SELECTORS:
-        return [one(Touch.TURN, *_TURNED[kind.id])]
-    if kind.id == "station":
+    if kind.positions:
+        return [one(Touch.TURN if kind.can(Can.TURNED) else Touch.MOVE, *kind.positions)]
+    if kind.can(Can.STATION):
         return [
             one(Touch.HOLD, "free", "held", unit="1-2", said=f"{device.purpose}, stop"),
             one(Touch.HOLD, "free", "held", unit="3-4", said=f"{device.purpose}, start"),
         ]
-    if kind.id == "outputs":
+    if kind.can(Can.GIVES_OUTPUTS):
         used = [unit for unit in kind.units if io_address(device, unit.name)]
         return [
             one(Touch.OUTPUT, "off", "on", unit=unit.name, said=io_address(device, unit.name) or unit.name)
             for unit in used
         ]
-    if kind.id == "analogue_out":
+    if kind.can(Can.GIVES_LEVELS):
         return [one(Touch.SIGNAL, "0", unit=channel, said=f"speed, output {channel}") for channel in ("0", "1")]
-    if kind.id == "foreign_source":
+    if kind.can(Can.FOREIGN_SUPPLY):
         return [one(Touch.SOURCE, "off", "on")]
-    if kind.family == "overload" or kind.id in ("drive", "soft_starter"):
+    if kind.can(Can.OVERLOAD) or kind.can(Can.ELECTRONIC_STARTER):
         return [one(Touch.GUARD, "set", "tripped")]
     symbols = {unit.symbol for unit in kind.units}
     if "push" in symbols:
@@ -140,7 +115,7 @@ def position_of(panel: Panel, operator: Operator) -> str:
     elif operator.unit:
         moved = (did, operator.unit) in hands.pressed_units
     else:
-        moved = did in (hands.tripped if panel.network.devices[did].kind_id == "surge" else hands.pressed)
+        moved = did in (hands.tripped if panel.network.devices[did].kind.can(Can.SURGE) else hands.pressed)
     return others[0] if moved else rest
 
 
@@ -169,14 +144,14 @@ def operate(panel: Panel, operator: Operator, position: str) -> None:
         unit = (did, operator.unit)
         (hands.pressed_units.add if position != operator.positions[0] else hands.pressed_units.discard)(unit)
     else:
-        kind = panel.network.devices[did].kind_id
+        kind = panel.network.devices[did].kind
         place = (
             hands.pushed
             if operator.unit == "armature"
             else hands.foreign
             if operator.touch is Touch.SOURCE
             else hands.tripped
-            if operator.touch is Touch.GUARD or kind == "surge"
+            if operator.touch is Touch.GUARD or kind.can(Can.SURGE)
             else hands.pressed
         )
         (place.add if position != operator.positions[0] else place.discard)(did)

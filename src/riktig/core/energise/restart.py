@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import ahead_of, script_of
 from riktig.core.energise.run import Panel
 from riktig.core.energise.script import Runner
@@ -96,7 +97,7 @@ def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], whole: 
     hands = panel.hands
     for place in (hands.pressed, hands.pressed_units, hands.position, hands.tripped, hands.outputs):
         place.clear()
-    hands.foreign = {d.id for d in panel.circuits.devices if d.kind_id == "foreign_source"}
+    hands.foreign = {d.id for d in panel.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
     _power(panel, on=False)
     _power(panel, on=True)
     runners = {circuit.id: Runner(panel, circuit.id) for circuit, _, _ in tried}

@@ -4,9 +4,9 @@ from collections import Counter, defaultdict
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour, Part
+from riktig.core.catalogue import Behaviour, Can, Part
 from riktig.core.circuit import Circuits, Nets
-from riktig.core.energise.clockwork import TIMED, Clockwork
+from riktig.core.energise.clockwork import Clockwork
 from riktig.core.energise.conductors import Conductor, drawn_conductors
 from riktig.core.energise.forest import Forest
 from riktig.core.energise.network import MAINS, Network, Pole, build_network
@@ -21,10 +21,6 @@ __all__ = ["Event", "Panel"]
 
 MOST_TURNS = 12
 """How often one device may move after one operation until it counts as never coming to rest (chosen by us)."""
-_SOURCES = ("transformer", "dc_supply", "foreign_source", "soft_starter", "drive", "controller")
-"""Kinds that make a potential while they are fed."""
-_WATCHED = ("drive", "phase_monitor", "motor", "motor6", "load_three")
-"""Kinds that look at which line is where, not only at a voltage."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,8 +76,8 @@ class Panel:
         self.contact = {(one.device, one.unit): n for n, one in enumerate(self.network.contacts)}
         self._consumer = {(one.device, one.unit): n for n, one in enumerate(self.network.consumers)}
         self.units = {(d.id, u.name): u for d in circuits.devices for u in d.kind.units}
-        self._coiled = {d.id for d in circuits.devices if d.kind.has_coil or d.kind_id == "phase_monitor"}
-        coiled = {did for did in self._coiled if self.network.devices[did].kind_id not in (*TIMED, "phase_monitor")}
+        self._coiled = {d.id for d in circuits.devices if d.kind.has_coil or d.kind.can(Can.WATCHES_PHASES)}
+        coiled = {did for did in self._coiled if not self._moves_by_itself(did)}
         self._plain = {
             number: self.units[one.device, one.unit].behaviour
             for number, one in enumerate(self.network.contacts)
@@ -90,18 +86,23 @@ class Panel:
         """The contacts that only follow a coil."""
         self._watch: dict[int, set[DeviceId]] = defaultdict(set)
         for device in circuits.devices:
-            if device.kind_id in _WATCHED:
+            if device.kind.can(Can.WATCHES_LINES):
                 for pin in device.kind.pins:
                     at = self.network.at(device.id, pin.name)
                     if at is not None:
                         self._watch[at].add(device.id)
-        self._controllers = [d.id for d in circuits.devices if d.kind_id == "controller"]
-        self._outputs = {d.id for d in circuits.devices if d.kind_id == "outputs"}
+        self._controllers = [d.id for d in circuits.devices if d.kind.can(Can.CONTROLLER)]
+        self._outputs = {d.id for d in circuits.devices if d.kind.can(Can.GIVES_OUTPUTS)}
         self._turning: dict[DeviceId, str] = {}
         self._was = Hands()
         self._stale: set[DeviceId] = set(self._contacts)
         self.settle()
         self.events = [event for event in self.events if event.wrong]
+
+    def _moves_by_itself(self, did: DeviceId) -> bool:
+        """Whether contacts do not simply follow a coil: of a timer, of a phase monitor."""
+        kind = self.network.devices[did].kind
+        return kind.timer is not None or kind.can(Can.WATCHES_PHASES)
 
     @property
     def fed_units(self) -> set[tuple[DeviceId, str]]:
@@ -112,7 +113,7 @@ class Panel:
     def on(self) -> set[DeviceId]:
         """The devices that are in, lit, running or fed."""
         devices = self.network.devices
-        fed = {did for did, _ in self.fed_units if devices[did].kind_id not in ("motor", "motor6", "load_three")}
+        fed = {did for did, _ in self.fed_units if not devices[did].kind.can(Can.ON_THREE_LINES)}
         return fed | {did for did, turns in self._turning.items() if turns != "off"}
 
     def is_fed(self, device: DeviceId, unit: str = "A1-A2") -> bool:
@@ -200,7 +201,7 @@ class Panel:
     def _move(self, did: DeviceId, stage: Stage) -> None:
         self.stage[did] = stage
         self._stale.add(did)
-        timed = self.network.devices[did].kind_id in TIMED
+        timed = self.network.devices[did].kind.can(Can.TIMED)
         if timed and stage == Stage.DONE:
             self._say(f"{{{did}}} has run out", did)
         elif not timed and stage in (Stage.IN, Stage.OUT):
@@ -253,9 +254,9 @@ class Panel:
             return self.stage[one.device] == (Stage.IN if behaviour is Behaviour.NO else Stage.OUT)
         device = self.network.devices[one.device]
         powered = True
-        if device.kind_id == "outputs":
+        if device.kind.can(Can.GIVES_OUTPUTS):
             powered = any(self.is_fed(did, "24-0") for did in self._controllers) or not self._controllers
-        elif device.kind_id == "sensor":
+        elif device.kind.can(Can.SENSOR):
             powered = self.is_fed(one.device, "P-M")
         unit = self.units[one.device, one.unit]
         return is_closed(self.hands, device, unit, self.stage[one.device], powered=powered)
@@ -270,15 +271,15 @@ class Panel:
                 alive = pole.name not in self.hands.lost
             elif device is None or device.id in self.hands.lost:
                 alive = False
-            elif device.kind_id == "transformer":
+            elif device.kind.can(Can.TRANSFORMS):
                 alive = self.is_fed(device.id, "1-3")
-            elif device.kind_id == "dc_supply":
+            elif device.kind.can(Can.MAKES_DC):
                 alive = self.is_fed(device.id, "L-N")
-            elif device.kind_id == "foreign_source":
+            elif device.kind.can(Can.FOREIGN_SUPPLY):
                 alive = device.id in self.hands.foreign
-            elif device.kind_id == "soft_starter":
+            elif device.kind.can(Can.STARTS_SOFTLY):
                 alive = self.is_fed(device.id)
-            elif device.kind_id == "drive":
+            elif device.kind.can(Can.VARIES_SPEED):
                 alive = lines_at(self.network, self.volts, device.id) != ""
             else:
                 alive = any(self.is_fed(did, "24-0") for did in self._controllers)
@@ -308,25 +309,25 @@ class Panel:
         for did in sorted(devices):
             device = self.network.devices[did]
             kind = device.kind
-            if kind.is_motor or kind.id == "load_three":
+            if kind.is_motor or kind.can(Can.THREE_LINE_LOAD):
                 self._turn(did)
                 continue
-            if kind.id in _SOURCES:
+            if kind.can(Can.MAKES_POTENTIAL):
                 self._known = None
-            if kind.id == "controller":
+            if kind.can(Can.CONTROLLER):
                 self._stale |= self._outputs
-            elif kind.id == "sensor":
+            elif kind.can(Can.SENSOR):
                 self._stale.add(did)
-            if kind.id == "phase_monitor":
+            if kind.can(Can.WATCHES_PHASES):
                 watched = ("L1-L2", "L2-L3", "L3-L1")
                 driven = (
                     all(self.is_fed(did, unit) for unit in watched)
                     and lines_at(self.network, self.volts, did) == "forward"
                 )
-            elif kind.id == "soft_starter":
+            elif kind.can(Can.STARTS_SOFTLY):
                 driven = self.is_fed(did) and self.is_fed(did, "S1-S2")
                 self._stale.add(did)
-            elif kind.id == "drive":
+            elif kind.can(Can.VARIES_SPEED):
                 driven = lines_at(self.network, self.volts, did) != "" and (
                     self.is_fed(did, "R1-0") or self.is_fed(did, "R2-0")
                 )
@@ -334,7 +335,7 @@ class Panel:
             elif kind.has_coil:
                 driven = self.is_fed(did)
             else:
-                if kind.id in ("transformer", "dc_supply", "foreign_source"):
+                if kind.can(Can.TRANSFORMS) or kind.can(Can.MAKES_DC) or kind.can(Can.FOREIGN_SUPPLY):
                     self._stale.add(did)
                 continue
             self._drive(did, fed=driven)
@@ -348,7 +349,7 @@ class Panel:
             self._schedule(did, on=fed or hand, by_hand=hand and not fed)
 
     def _schedule(self, did: DeviceId, *, on: bool, by_hand: bool) -> None:
-        kind = self.network.devices[did].kind_id
+        kind = self.network.devices[did].kind
         self._clockwork.start(self.clock_s, did, kind, self.stage[did], on=on, by_hand=by_hand)
 
     def _check_shorts(self) -> None:

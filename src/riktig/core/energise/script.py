@@ -4,6 +4,7 @@ import json
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Nets
 from riktig.core.energise.explain import why
 from riktig.core.energise.run import Event, Panel
@@ -189,7 +190,7 @@ class Runner:
             case "weld" | "blow" | "break" | "mend":
                 self._spoil(verb, what)
             case "foreign":
-                ours = {d.id for d in self.circuits.devices if d.kind_id == "foreign_source"}
+                ours = {d.id for d in self.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
                 hands.foreign = ours if what == "on" else set()
             case _ if verb in sets:
                 place, add = sets[verb]
@@ -239,7 +240,7 @@ class Runner:
             now = "live" if self.panel.alive(role) else "dead"
             return "" if now == want else f"{role} is {now}, not {want}"
         if role == "lamps":
-            dark = [d.id for d in self.circuits.devices if d.kind_id == "test_lamp" and d.id not in self.panel.on]
+            dark = [d.id for d in self.circuits.devices if d.kind.can(Can.LAMP_TEST) and d.id not in self.panel.on]
             return f"{', '.join(dark)} is off, not on" if want == "on" and dark else ""
         did = self.device(role)
         if want == "any":

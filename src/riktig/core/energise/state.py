@@ -3,14 +3,11 @@
 from dataclasses import dataclass, field, fields
 from enum import IntEnum
 
-from riktig.core.catalogue import Behaviour, Unit
+from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.circuit import Device
 from riktig.core.job import DeviceId
 
-__all__ = ["SELECTORS", "Hands", "Stage", "is_closed"]
-
-SELECTORS = ("selector_hoa", "key_hoa", "selector_two", "key_two")
-"""Kinds that are turned to a position."""
+__all__ = ["Hands", "Stage", "is_closed"]
 
 
 class Stage(IntEnum):
@@ -80,25 +77,25 @@ def _moved(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered: b
     """Where a contact stands: out as at rest, in when moved, on the way between."""
     did, kind = device.id, device.kind
     tripped = did in hands.tripped
-    if kind.id == "breaker_signal":
+    if kind.can(Can.SIGNALS_OFF):
         return _if(tripped or did in hands.opened)
-    if unit.symbol == "trip" or kind.family == "overload":
+    if unit.symbol == "trip" or kind.can(Can.OVERLOAD):
         return _if(tripped)
-    if kind.id == "motor_protector":
+    if kind.can(Can.RIDES_THROUGH_TRIP):
         return _if(not tripped and did not in hands.opened)
-    if kind.id in ("soft_starter", "drive"):
+    if kind.can(Can.ELECTRONIC_STARTER):
         return Stage.OUT if tripped else stage
-    if kind.id == "timer":
+    if kind.can(Can.STAR_DELTA_TIMER):
         return _if(stage == (Stage.WAY if unit.name == "17-18" else Stage.DONE))
-    if kind.id == "timer_on":
+    if kind.can(Can.LATE_TIMER):
         return _if(stage == Stage.DONE)
-    if kind.id == "outputs":
+    if kind.can(Can.GIVES_OUTPUTS):
         return _if(powered and (did, unit.name) in hands.outputs)
-    if kind.id == "sensor":
+    if kind.can(Can.SENSOR):
         return _if(powered and did in hands.pressed)
-    if did in hands.position or kind.id in SELECTORS:
+    if did in hands.position or kind.can(Can.TURNED):
         return _if(_selected(hands.position.get(did, "off"), unit))
-    if kind.has_coil or kind.id == "phase_monitor":
+    if kind.has_coil or kind.can(Can.WATCHES_PHASES):
         return stage
     return _if(did in hands.pressed or (did, unit.name) in hands.pressed_units)
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import Branch, Circuits, Device, Element, Parallel, Series
 from riktig.core.energise.run import Panel
 from riktig.core.job import CircuitId, DeviceId
@@ -55,7 +55,7 @@ def tanks_of(circuits: Circuits) -> tuple[Tank, ...]:
     """A tank for every circuit that has floats."""
     found: dict[CircuitId, list[tuple[str, DeviceId, float]]] = {}
     for device in circuits.devices:
-        if device.kind_id in ("float_no", "float_nc"):
+        if device.kind.can(Can.FLOAT):
             role = str(device.id).rpartition(".")[2]
             found.setdefault(device.circuit, []).append((role, device.id, _HEIGHTS.get(role, 0.5)))
     return tuple(Tank(circuit, tuple(floats)) for circuit, floats in found.items())
@@ -75,7 +75,7 @@ def carriages_of(circuits: Circuits) -> tuple[Carriage, ...]:
     found = []
     ends: dict[CircuitId, list[DeviceId]] = {}
     for device in circuits.devices:
-        if device.kind_id == "end_switch":
+        if device.kind.can(Can.END_SWITCH):
             ends.setdefault(device.circuit, []).append(device.id)
     known = {device.id: device for device in circuits.devices}
     for circuit, switches in ends.items():

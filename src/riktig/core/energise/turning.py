@@ -1,5 +1,6 @@
 """Which line is where: what a motor does, and whether three lines arrive in their order."""
 
+from riktig.core.catalogue import Can
 from riktig.core.energise.forest import NONE, Forest
 from riktig.core.energise.network import MAINS, Network
 from riktig.core.energise.volts import Volts
@@ -27,7 +28,7 @@ def lines_at(network: Network, volts: Volts, device: DeviceId, pins: tuple[str, 
 def turns_of(network: Network, forest: Forest, volts: Volts, device: DeviceId) -> str:
     """What a motor does, or another load of three lines; see ``Panel.turns``."""
     kind = network.devices[device].kind
-    if kind.id == "load_three":
+    if kind.can(Can.THREE_LINE_LOAD):
         return "on" if lines_at(network, volts, device) else "off"
     way = lines_at(network, volts, device, ("U1", "V1", "W1"))
     if not way or not any(pin.name == "W2" for pin in kind.pins):

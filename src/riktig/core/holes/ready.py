@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Mounting
+from riktig.core.catalogue import Can, Mounting
 from riktig.core.circuit import Circuits, Names, Zone
 from riktig.core.holes.glands import Entries
 from riktig.core.holes.model import Hole, Sheet
@@ -50,7 +50,7 @@ def blockers_of(
         sized = min(part.width, part.height, part.depth) > 0
         on_the_door = device.zone is Zone.DOOR
         face = first_door if on_the_door else Surface.PLATE.value
-        if not placed and not (on_the_door and device.kind_id == "stud"):
+        if not placed and not (on_the_door and device.kind.can(Can.EARTH_STUD)):
             text = f"{tag} has no {'place' if sized else 'size'}, so nothing can be drilled."
             remedy = "Plan the plate." if sized else "Give its part width, height and depth."
             found.append(Blocker(face, text, where, remedy, by_planning=sized))

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Names, PinLabels, Zone
 from riktig.core.door import on_door
 from riktig.core.energise import MAINS, LiveNet
@@ -131,9 +132,9 @@ def make_labels(
         tag = names.tag[device.id]
         if device.zone is Zone.PLATE and not device.strip:
             labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", f"device:{device.id}"))
-        if device.zone is Zone.DOOR and device.kind_id == "stud":
+        if device.zone is Zone.DOOR and device.kind.can(Can.EARTH_STUD):
             labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "door", f"device:{device.id}"))
-        if on_door(device) or device.kind.family == "isolator":
+        if on_door(device) or device.kind.can(Can.MAIN_SWITCH):
             labels.append(Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", f"device:{device.id}"))
     for wire in wiring.wires:
         if (practice.marked is MarkedWires.IN_DUCT and not wire.ducts) or wire.net not in names.number:
@@ -156,7 +157,7 @@ def make_labels(
         labels.append(Label(Medium.PIECE, (piece.name, said), 1, "on the piece", f"piece:{piece.name}"))
     incoming = [s.tag for s in strips.strips if s.purpose == "incoming supply"]
     for tag in incoming:
-        main = next((names.tag[d.id] for d in circuits.devices if d.kind.family == "isolator"), "")
+        main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "")
         also = _also(live, circuits, names, {tag, main})
         labels.append(
             Label(
@@ -188,7 +189,7 @@ def _also(live: tuple[LiveNet, ...], circuits: Circuits, names: Names, said: set
 
 def _elsewhere(live: tuple[LiveNet, ...], circuits: Circuits, names: Names) -> Iterator[Label]:
     """A plate for every supply that enters from elsewhere: its voltage, and the clamps that it keeps live."""
-    main = next((names.tag[d.id] for d in circuits.devices if d.kind.family == "isolator"), "the main switch")
+    main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "the main switch")
     label = PinLabels(circuits, names)
     for device in circuits.devices:
         mine = [one for one in live if one.source == device.id]

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 
 from riktig.core.build import progress_of
+from riktig.core.catalogue import Can
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.door import DOOR
 from riktig.core.holes import HOLES
@@ -69,7 +70,7 @@ def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
     joins = _joins(plan, device)
     if joins:
         sections.append(Section("Joins", joins))
-    if device.kind.family == "contactor":
+    if device.kind.can(Can.SWITCHES_LOAD):
         rows = tuple(Row(unit, place) for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device))
         sections.append(Section("Contacts", rows))
     seat = plan.get(LAYOUT).seat(device.id)

@@ -21,7 +21,6 @@ from riktig.core.plate.edits import (
 )
 from riktig.core.plate.fit import body_of, meets, misfits_about, misfits_of, room_around
 from riktig.core.plate.front import (
-    CUT_OUTS,
     HANDLE,
     LEGEND_PLATE,
     NAMEPLATE,
@@ -55,7 +54,6 @@ from riktig.core.plate.warmth import Loss, Losses, Warmth, box_that_cools, losse
 
 __all__ = [
     "CUTS",
-    "CUT_OUTS",
     "CUT_PLAN",
     "DUCT_DEPTH",
     "HANDLE",

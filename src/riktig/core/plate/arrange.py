@@ -3,6 +3,7 @@
 from dataclasses import replace
 from math import ceil
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits
 from riktig.core.geometry import Rect
 from riktig.core.job import DeviceId, Enclosure, EntrySide, Join, PlateFix, Practice, Spot
@@ -130,7 +131,7 @@ def is_loose(block: Block) -> bool:
 
 def is_beside(block: Block) -> bool:
     """Whether it stands beside the terminals: an earth bar."""
-    return is_loose(block) and block.members[0][1].kind.id == "earth_bar"
+    return is_loose(block) and block.members[0][1].kind.can(Can.EARTH_BAR)
 
 
 def _needs_of(block: Block) -> float:

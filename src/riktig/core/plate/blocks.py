@@ -1,6 +1,6 @@
 """Devices gathered into what moves as one."""
 
-from riktig.core.catalogue import Mounting, Part
+from riktig.core.catalogue import Can, Mounting, Part
 from riktig.core.circuit import Circuits, Device
 from riktig.core.job import DeviceId
 from riktig.core.plate.model import Block, Row
@@ -21,7 +21,7 @@ FIELD_ROOM = 40.0
 
 def is_bar(device: Device) -> bool:
     """Whether a device is a bar that stands beside the terminals, screwed to the plate."""
-    return device.kind_id == "earth_bar"
+    return device.kind.can(Can.EARTH_BAR)
 
 
 def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turned: bool = False) -> tuple[Block, ...]:

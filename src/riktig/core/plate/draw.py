@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Names
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
 from riktig.core.job import DeviceId
@@ -226,15 +227,15 @@ def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Mark]
 def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
     rect = at_ruler(seat.rect, shift)
     key = f"device:{seat.device}"
-    kind = seat.part.kind.id
+    kind = seat.part.kind
     tag = said.tag[seat.device]
-    if kind.endswith("terminal"):
+    if kind.can(Can.TERMINAL):
         return _terminal(rect, seat, said, key)
-    if kind in ("earth_bar", "stud"):
+    if kind.can(Can.EARTH_BAR) or kind.can(Can.EARTH_STUD):
         return _earth(rect, seat, tag, key)
     marks: list[Mark] = [box(rect, "ink", 0.6, "part", key, "device")]
     shown = {p.name for p in seat.part.kind.pins}
-    crowded = seat.part.kind.family in ("contactor", "overload", "dist_block")
+    crowded = seat.part.kind.can(Can.CROWDED_FRONT)
     for pin in seat.part.kind.pins:
         at = seat.pin_point(pin.name)
         x, y = at.x + shift.x, at.y + shift.y
@@ -255,7 +256,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
                 )
             )
     middle = rect.centre
-    lines = kind != "control_breaker" and rect.height >= 24 + 12 * said.grown
+    lines = not kind.can(Can.GUARDS_CONTROL) and rect.height >= 24 + 12 * said.grown
     wish = TAG if rect.width > 30 else 6.0
     size = max(wish, min(wish * said.grown, 0.85 * rect.width / max(run_of(tag, mono=True), 0.5)))
     marks.append(
@@ -303,7 +304,7 @@ def _terminal(rect: Rect, seat: Seat, said: _Names, key: str) -> list[Mark]:
 
 
 def _earth(rect: Rect, seat: Seat, tag: str, key: str) -> list[Mark]:
-    if seat.part.kind.id == "stud":
+    if seat.part.kind.can(Can.EARTH_STUD):
         middle = rect.centre
         return [
             Circle(middle.x, middle.y, rect.width / 2, "ink", 0.5, "wire green-yellow", "device", key),

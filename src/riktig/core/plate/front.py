@@ -3,14 +3,13 @@
 from dataclasses import dataclass, replace
 from math import hypot
 
-from riktig.core.catalogue import Part
+from riktig.core.catalogue import Can, Part
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId, Enclosure, HingeSide, Surface
 from riktig.core.job.enclosure import DOOR_FOLD_MM
 from riktig.core.plate.model import Misfit
 
 __all__ = [
-    "CUT_OUTS",
     "HANDLE",
     "LEGEND_PLATE",
     "NAMEPLATE",
@@ -39,8 +38,6 @@ MUSHROOM = 60.0
 """Diameter of the yellow plate under a mushroom head (common size, no source)."""
 WIRING_DEPTH = 30.0
 """Behind a contact block for its wires (common practice, no source)."""
-CUT_OUTS = {"screen": 6.0, "filter_fan": 14.0}
-"""Families that sit in a cut-out, and how far their frame covers its edge all round (common sizes, no source)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,13 +80,13 @@ class DoorSeat:
     @property
     def is_shaft(self) -> bool:
         """Whether it is the handle of an isolator, whose place the plate decides."""
-        return self.part.kind.family.startswith("isolator")
+        return self.part.kind.can(Can.MAIN_SWITCH)
 
     @property
     def cut(self) -> Rect | None:
         """The cut-out it sits in, None for one in a round hole."""
-        rim = CUT_OUTS.get(self.part.kind.family)
-        if rim is None:
+        rim = self.part.kind.cut_out_rim
+        if not rim:
             return None
         width, height = self.part.width - 2 * rim, self.part.height - 2 * rim
         return Rect(self.x - width / 2, self.y - height / 2, width, height)
@@ -106,7 +103,7 @@ class DoorSeat:
     @property
     def is_mushroom(self) -> bool:
         """Whether it is struck with the hand."""
-        return self.part.kind.family == "emergency_stop"
+        return self.part.kind.can(Can.MUSHROOM)
 
     @property
     def body(self) -> Rect:

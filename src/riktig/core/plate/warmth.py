@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from riktig.core.catalogue import Box, Part, boxes, parts_of
+from riktig.core.catalogue import Box, Can, Part, boxes, parts_of
 from riktig.core.circuit import Circuits, Device, Zone
 from riktig.core.job import DeviceId, Enclosure, Ventilation
 from riktig.core.sizing import Proposal, Sizing, cooling_area, temperature_rise
@@ -10,17 +10,8 @@ from riktig.core.standards import Why, heat_coefficient, rule
 
 __all__ = ["Loss", "Losses", "Warmth", "box_that_cools", "losses_of", "warmth_of"]
 
-AT_REST = {
-    "heater": "off once the box is warm",
-    "panel_light": "off with the door shut",
-    "panel_socket": "nothing is plugged in",
-    "rcd_breaker": "guards the socket, where nothing is plugged in",
-}
-"""Kinds that give off nothing while the loads run, and why."""
 OUT_WHILE_RUNNING = (".KS", ".KR")
 """Ends the ids of contactors that are out while the load runs: the star, the other way."""
-FEEDER_KINDS = ("isolator", "dist_block", "neutral_bar")
-"""Kinds that carry the current of the whole panel."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +58,9 @@ class Warmth:
             return ""
         said = []
         if self.fan:
-            said.append(f"filter and fan {self.fan.ref} for {self.fan_m3_h:.0f} m³/h ({self.fan.rated_a:g} m³/h free)")
+            said.append(
+                f"filter and fan {self.fan.ref} for {self.fan_m3_h:.0f} m³/h ({self.fan.flow_m3_h:g} m³/h free)"
+            )
         if self.box:
             said.append(f"a closed enclosure {self.box.name}")
         return " or ".join(said) or "no fan and no standard enclosure would do: take heat out of the box, or cool it"
@@ -91,18 +84,17 @@ def losses_of(circuits: Circuits, sizing: Sizing) -> Losses:
 
 
 def _share(device: Device, part: Part, sizing: Sizing) -> tuple[float, str]:
-    family = device.kind.family
-    if family in AT_REST:
-        return 0.0, AT_REST[family]
+    if device.kind.at_rest:
+        return 0.0, device.kind.at_rest
     if device.id.endswith(OUT_WHILE_RUNNING):
         return 0.0, "out while the load runs"
-    if family.removesuffix("_inner") in FEEDER_KINDS and part.rated_a:
+    if device.kind.can(Can.CARRIES_ALL) and part.rated_a:
         share = min(sizing.full_load_a / part.rated_a, 1.0) ** 2
         return share, f"({sizing.full_load_a:.3g} A / {part.rated_a:g} A)²"
     size = sizing.load_of(device.circuit)
     ref = part.ref.split(" + ")[0]
     for chosen in size.proposal.chosen if size else ():
-        if chosen.part.ref == ref and chosen.part.kind.family == family and chosen.loading < 1:
+        if chosen.part.ref == ref and chosen.part.kind.shares_parts_with(device.kind) and chosen.loading < 1:
             return chosen.loading**2, f"{chosen.loading:.0%} of its current, squared"
     return 1.0, "counted whole"
 
@@ -139,7 +131,7 @@ def warmth_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> Warmt
     fans = parts_of("filter_fan")
     fitted = 0.0
     if enclosure.ventilation is Ventilation.FAN:
-        fitted = next((p for p in fans if p.rated_a >= flow), fans[-1]).rated_a
+        fitted = next((p for p in fans if p.flow_m3_h >= flow), fans[-1]).flow_m3_h
     inside = round(enclosure.room_c + temperature_rise(total, enclosure, fitted), 1)
     lines = [
         f"set by the builder: {total:g} W"
@@ -163,6 +155,6 @@ def warmth_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> Warmt
         k.confidence,
     )
     warm = inside > enclosure.ambient_c
-    fan = next((p for p in fans if p.rated_a >= flow), None) if warm and flow else None
+    fan = next((p for p in fans if p.flow_m3_h >= flow), None) if warm and flow else None
     box = box_that_cools(total, enclosure) if warm else None
     return Warmth(losses, parts_w, total, area, inside, enclosure.ambient_c, flow, fan, box, why)

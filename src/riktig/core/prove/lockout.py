@@ -1,5 +1,6 @@
 """What must be cut off beyond the main switch before anything is touched: said at every test."""
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Names, Zone
 from riktig.core.energise import MAINS, LiveNet
 from riktig.core.job import DeviceId
@@ -12,7 +13,7 @@ MOST = 8
 
 def still_live_text(live: tuple[LiveNet, ...], circuits: Circuits, names: Names) -> str:
     """One line a source: what stays live with the main switch off, and where to cut it off. Empty when nothing does."""
-    main = next((names.tag[d.id] for d in circuits.devices if d.kind.family == "isolator"), "the main switch")
+    main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "the main switch")
     inside = {d.id: d for d in circuits.devices if d.zone is not Zone.FIELD}
     said = []
     for source in dict.fromkeys(one.source for one in live):

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import Enum
 from itertools import combinations
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import Circuits, Names, Net, Nets
 from riktig.core.job import DeviceId, PinId
 from riktig.core.sizing import Sizing
@@ -119,11 +119,7 @@ class _Planner:
         self._sizing, self._wiring = sizing, wiring
         self._devices = {device.id: device for device in circuits.devices}
         self._at_rest = self._rest_groups()
-        breakers = [
-            names.tag[d.id]
-            for d in circuits.devices
-            if d.kind.is_protective or d.kind.family in ("isolator", "rail_isolator")
-        ]
+        breakers = [names.tag[d.id] for d in circuits.devices if d.kind.is_protective or d.kind.can(Can.ISOLATES)]
         self._off = f"{', '.join(breakers)} off. Supply and field cables not connected."
         self._on = f"{', '.join(breakers)} on, nothing pressed. Supply and field cables off."
 

@@ -32,7 +32,7 @@ MOVED_MM = 0.05
 """What moved by more is elsewhere, mm (chosen by us: half of what is written down)."""
 
 
-Kind = TypeVar("Kind", bound=Facts)
+Said = TypeVar("Said", bound=Facts)
 
 
 class Slot(NamedTuple):
@@ -44,11 +44,11 @@ class Slot(NamedTuple):
 
 
 @dataclass(frozen=True, slots=True)
-class Counted(Generic[Kind]):
+class Counted(Generic[Said]):
     """An entry that is the last word in its slot; ``why_not`` is "" when it counts."""
 
     record: Record
-    facts: Kind
+    facts: Said
     slot: Slot
     why_not: str
 
@@ -69,7 +69,7 @@ def slot_of(subject: str, facts: Facts) -> Slot:
             return Slot(type(facts), subject)
 
 
-def counted(records: Iterable[Record], kind: type[Kind], present: Mapping[Slot, Kind]) -> Iterator[Counted[Kind]]:
+def counted(records: Iterable[Record], kind: type[Said], present: Mapping[Slot, Said]) -> Iterator[Counted[Said]]:
     """Every entry of one kind that is the last word in its slot, with whether it still counts.
 
     What was taken back is left out; a later entry supersedes an earlier one, whether that still counted or not.
@@ -82,7 +82,7 @@ def counted(records: Iterable[Record], kind: type[Kind], present: Mapping[Slot, 
     """
     log = tuple(records)
     gone = taken_back(log)
-    last: dict[tuple[Slot, str], tuple[Record, Kind]] = {}
+    last: dict[tuple[Slot, str], tuple[Record, Said]] = {}
     for record in log:
         if record.corrects or record.id in gone or not isinstance(record.facts, kind):
             continue

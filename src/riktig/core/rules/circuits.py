@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import by_tags
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
@@ -65,7 +66,7 @@ def _count(what: str) -> Callable[[View], str]:
             "devices": len(view.circuits.devices),
             "paths": len(view.circuits.rungs),
             "nets": len(view.nets.nets),
-            "lamps": sum(d.kind_id in ("lamp", "test_lamp", "beacon") for d in view.circuits.devices),
+            "lamps": sum(d.kind.can(Can.INDICATES) for d in view.circuits.devices),
             "coils": sum(d.kind.has_coil for d in view.circuits.devices),
         }
         return f"{counts[what]} {what} looked at"

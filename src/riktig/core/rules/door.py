@@ -1,5 +1,6 @@
 """Clauses about the door: what its fittings keep, whether the handle finds its shaft, who may move what."""
 
+from riktig.core.catalogue import Can
 from riktig.core.door import engagement_of, may_move, stack_of, things_behind, wiring_room
 from riktig.core.job import ShaftFitting
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
@@ -118,9 +119,9 @@ def nobody_leaves_it_in_hand(view: View) -> ClauseResult:
     findings, evidence = [], []
     for seat in view.door.seats:
         who = may_move(seat.part.kind)
-        if seat.part.kind.family in ("selector_hoa", "key_hoa"):
+        if seat.part.kind.can(Can.HAND_OFF_AUTO):
             evidence.append(f"{view.tag(seat.device)} is for {who}")
-        if seat.part.kind.family == "selector_hoa":
+        if seat.part.kind.can(Can.HAND_OFF_AUTO) and not seat.part.kind.can(Can.KEY):
             findings.append(
                 Finding(
                     "P09",

@@ -1,5 +1,6 @@
 """Clauses about protective conductors and bonds."""
 
+from riktig.core.catalogue import Can, Kind
 from riktig.core.circuit import DOOR_BONDS, NetClass
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
@@ -12,14 +13,18 @@ LEAST_MM2 = 2.08
 against damage; NEC 250.30(A)(1) up to 1000 VA, 14 AWG; both from memory: fairly sure)."""
 
 
+def _is_of_the_supply(kind: Kind) -> bool:
+    return kind.can(Can.MAIN_SWITCH) or kind.can(Can.EARTH_STUD) or kind.can(Can.EARTH_BAR)
+
+
 def protective_sections(view: View) -> ClauseResult:
     """Protective conductors no thinner than their circuit asks."""
     american = view.practice.rulebook.north_american
     clause = "NEC 250.122, from memory" if american else "IEC 60204-1 8.2.2, Table 1"
     findings = []
     evidence = []
-    aside = {c.circuit for c in view.circuits.devices if c.kind.family not in ("isolator", "stud", "earth_bar")} - {
-        c.circuit for c in view.circuits.devices if c.kind.family == "isolator"
+    aside = {c.circuit for c in view.circuits.devices if not _is_of_the_supply(c.kind)} - {
+        c.circuit for c in view.circuits.devices if c.kind.can(Can.MAIN_SWITCH)
     }
     for wire in view.wiring.wires:
         if wire.colour != "green-yellow":

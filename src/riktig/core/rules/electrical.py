@@ -2,7 +2,7 @@
 
 from collections import defaultdict
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import NetClass
 from riktig.core.job import DeviceId, PinId
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
@@ -39,7 +39,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
             for net in view.nets.nets
             if net.net_class is NetClass.NEUTRAL
             for device in (view.circuits.device(owner_of(pin)) for pin in net.pins)
-            if device.kind_id not in ("neutral_terminal", "neutral_bar", "supply")
+            if not any(device.kind.can(one) for one in (Can.NEUTRAL_TERMINAL, Can.NEUTRAL_BAR, Can.SUPPLY))
         }
     )
     findings = []
@@ -66,7 +66,7 @@ def main_switch(view: View) -> ClauseResult:
     findings = []
     evidence = []
     for device in view.circuits.devices:
-        if device.kind.family == "isolator":
+        if device.kind.can(Can.MAIN_SWITCH):
             part = view.sizing.parts[device.id]
             need = max(view.supply.upstream_a, view.sizing.full_load_a)
             evidence.append(f"{view.tag(device.id)}: {part.rated_a:g} A for {need:g} A, through the door")
@@ -120,7 +120,7 @@ def every_circuit_protected(view: View) -> ClauseResult:
     seen = {
         net.id
         for d in view.circuits.devices
-        if d.kind_id == "supply"
+        if d.kind.can(Can.SUPPLY)
         for phase in ("L1", "L2", "L3")
         if (net := view.nets.of_pin.get(d.pin(phase)))
     }
@@ -170,7 +170,7 @@ def overloads_set(view: View) -> ClauseResult:
     evidence = []
     for device in view.circuits.devices:
         size = view.sizing.load_of(device.circuit)
-        if device.kind.family not in ("overload", "motor_protector") or size is None:
+        if not device.kind.can(Can.SET_TO_MOTOR) or size is None:
             continue
         part = view.sizing.parts[device.id]
         text = f"{part.min_a:g} A ≤ {size.setting_a:g} A ≤ {part.max_a:g} A"
@@ -233,8 +233,8 @@ def fault_current(view: View) -> ClauseResult:
 def control_transformer(view: View) -> ClauseResult:
     """Whether the control circuits may do without a transformer."""
     clause = "IEC 60204-1 9.1.1, from memory: fairly sure"
-    starters = len({d.circuit for d in view.circuits.devices if d.kind.family == "contactor"})
-    devices = sum(d.kind_id in ("start_button", "stop_button", "field_contact") for d in view.circuits.devices)
+    starters = len({d.circuit for d in view.circuits.devices if d.kind.can(Can.SWITCHES_LOAD)})
+    devices = sum(d.kind.can(Can.CONTROL_DEVICE) for d in view.circuits.devices)
     findings = []
     apart = any(d.circuit == "s1" for d in view.circuits.devices) or view.practice.control_supply.value.endswith(
         "DC supply"
@@ -263,15 +263,14 @@ def control_transformer(view: View) -> ClauseResult:
 def operator_colours(view: View) -> ClauseResult:
     """Buttons and lamps in the colours their function may have."""
     clause = "IEC 60204-1 10.2.1 and Table 4"
-    asks = {"start_button": ("push-button", "START / ON"), "stop_button": ("push-button", "STOP / OFF")}
     findings = []
     evidence = []
     for device in view.circuits.devices:
         colour = view.sizing.parts[device.id].colour
-        if device.kind_id in ("lamp", "test_lamp"):
+        if device.kind.can(Can.SHOWS):
             ask = ("indicator light", LAMP_MEANS.get(device.colour, "other"))
-        elif device.kind_id in asks:
-            ask = asks[device.kind_id]
+        elif device.kind.function:
+            ask = ("push-button", device.kind.function)
         else:
             continue
         allowed, _ = allowed_colours(*ask)

@@ -1,5 +1,6 @@
 """Clauses about the plate and the door: what fits, what is placed, how full, how warm."""
 
+from riktig.core.catalogue import Can
 from riktig.core.job import Ventilation
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
@@ -107,7 +108,7 @@ def everything_placed(view: View) -> ClauseResult:
 
 def _has_fan(view: View) -> bool:
     """Whether a fan is drawn, or an opening is made for one."""
-    drawn = any(device.kind.family == "filter_fan" for device in view.circuits.devices)
+    drawn = any(device.kind.can(Can.VENTILATES) for device in view.circuits.devices)
     return drawn or any("fan" in one.purpose.lower() for one in view.openings)
 
 

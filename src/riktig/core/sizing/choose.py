@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from riktig.core.catalogue import Part, kind, own_part, part, parts_of
+from riktig.core.catalogue import Can, Part, kind, own_part, part, parts_of
 from riktig.core.circuit import Circuits, Device
 from riktig.core.job import Circuit as JobCircuit
 from riktig.core.job import CircuitId, DeviceId, Load, LoadId, OwnPart, Pick, Recipe, Supply
@@ -14,21 +14,6 @@ from riktig.core.sizing.value import Value, first_part
 from riktig.core.standards import COMMON_PRACTICE, Figure, Why, conductor_name
 
 __all__ = ["LoadSize", "Sizing", "size_all"]
-
-ROLES = {
-    "motor_breaker": "breaker",
-    "panel_breaker": "breaker",
-    "fuse_switch": "fuse switch",
-    "contactor": "contactor",
-    "overload": "overload",
-    "motor_protector": "motor protector",
-    "timer": "timer",
-    "way_breaker": "breaker",
-    "breaker_two": "breaker",
-    "soft_starter": "soft starter",
-    "drive": "drive",
-}
-"""Which chosen part of a proposal a drawn device is."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +104,7 @@ def _with_picks(
             continue
         offered = [part for part in parts_of(device.kind_id) if part.ref == pick.ref]
         mine = own.get(pick.ref)
-        if mine and kind(mine.kind).family == device.kind.family:
+        if mine and kind(mine.kind).shares_parts_with(device.kind):
             offered = [replace(own_part(mine), kind=device.kind)]
         if not offered:
             missing.append((device.id, f"{pick.ref}, which was chosen for it and is not in the catalogue"))
@@ -128,12 +113,12 @@ def _with_picks(
         why = Why(
             f"Why {pick.ref}",
             f"Chosen by the builder; Riktig proposed {before.ref}.",
-            (f"rated {offered[0].rated_a:g}, proposed {before.rated_a:g}",),
+            (f"rated {offered[0].rating:g}, proposed {before.rating:g}",),
             "the builder's own choice",
         )
         whys[device.id] = (why, *whys[device.id])
-        if offered[0].rated_a < before.rated_a:
-            missing.append((device.id, f"{before.rated_a:g}: {pick.ref} is rated {offered[0].rated_a:g}"))
+        if offered[0].rating < before.rating:
+            missing.append((device.id, f"{before.rating:g}: {pick.ref} is rated {offered[0].rating:g}"))
     return missing
 
 
@@ -160,38 +145,43 @@ class _Chooser:
 
     def part_for(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         size = self._sized.get(device.circuit)
-        if size and device.kind.family in ROLES and _is_role(device, size.proposal):
+        if size and device.kind.sized_as and _is_role(device, size.proposal):
             return self._chosen(device, size.proposal)
         if size and device.id.endswith(".KB"):
             return self._bypass(device, size)
         if device.circuit in SUPPLY_VALUES:
             return self._supply_part(device)
-        match device.kind.family if device.kind.family == "isolator" else device.kind_id:
-            case "isolator":
-                value = self._proposal.value("panel.main_switch")
-                assert value is not None
-                amount = value.amount
-                found = self._pick(device, lambda p: p.rated_a >= amount, value)
-                return found, (value.why,)
-            case "control_breaker":
-                return self._control_breaker(device)
-            case "terminal" | "common_terminal" | "neutral_terminal" | "earth_terminal" | "tap_terminal":
-                earth = device.kind_id == "earth_terminal"
-                supply = self._proposal.incoming.pe_mm2 if earth else self._feeder.mm2
-                if device.mark.isdecimal() and size:
-                    return self._clamp(device, size.control.mm2)
-                whole = device.purpose.startswith(("incoming", "through-feed"))
-                return self._clamp(device, size.section.mm2 if size else supply if whole else WAY_MM2)
-            case "dist_block" | "neutral_bar":
-                return self._clamp(device, self._feeder.mm2)
-            case "earth_bar" | "stud":
-                return self._clamp(device, self._proposal.incoming.pe_mm2)
-            case "lamp" | "test_lamp":
-                offered = parts_of(device.kind_id)
-                found = next((p for p in offered if p.colour == device.colour), offered[0])
-                why = _LAMP_WHY.get(found.colour)
-                return found, (why,) if why else ()
-        return first_part(parts_of(device.kind_id), lambda p: p.rated_a >= device.least_a)[0], ()
+        kind = device.kind
+        if kind.can(Can.MAIN_SWITCH):
+            value = self._proposal.value("panel.main_switch")
+            assert value is not None
+            amount = value.amount
+            found = self._pick(device, lambda p: p.rated_a >= amount, value)
+            return found, (value.why,)
+        if kind.can(Can.GUARDS_CONTROL):
+            return self._control_breaker(device)
+        if kind.can(Can.CHOSEN_BY_CLAMP):
+            return self._clamp(device, self._conductor_of(device, size))
+        if kind.can(Can.SHOWS):
+            offered = parts_of(device.kind_id)
+            found = next((p for p in offered if p.colour == device.colour), offered[0])
+            why = _LAMP_WHY.get(found.colour)
+            return found, (why,) if why else ()
+        return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a)[0], ()
+
+    def _conductor_of(self, device: Device, size: LoadSize | None) -> float:
+        """The conductor that a terminal, bar or block has to take, mm²."""
+        kind, feeder = device.kind, self._feeder.mm2
+        if not kind.can(Can.TERMINAL):
+            earth = kind.can(Can.EARTH_BAR) or kind.can(Can.EARTH_STUD)
+            return self._proposal.incoming.pe_mm2 if earth else feeder
+        if device.mark.isdecimal() and size:
+            return size.control.mm2
+        if size:
+            return size.section.mm2
+        whole = device.purpose.startswith(("incoming", "through-feed"))
+        supply = self._proposal.incoming.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else feeder
+        return supply if whole else WAY_MM2
 
     def _bypass(self, device: Device, size: LoadSize) -> tuple[Part, tuple[Why, ...]]:
         """A contactor that only carries a motor which runs already: neither makes nor breaks its starting current."""
@@ -212,20 +202,20 @@ class _Chooser:
         name = SUPPLY_VALUES[device.circuit].get(device.id.rsplit(".", 1)[1], "")
         value = self._proposal.value(f"panel.{name}") if name else None
         offered = parts_of(device.kind_id)
-        if device.circuit == "s3" and device.kind_id == "dc_supply":
+        if device.circuit == "s3" and device.kind.can(Can.MAKES_DC):
             return offered[-1], ()
         if value is None:
-            return first_part(offered, lambda p: p.rated_a >= device.least_a)[0], ()
-        if device.kind_id == "dc_supply":
+            return first_part(offered, lambda p: p.rating >= device.least_a)[0], ()
+        if device.kind.can(Can.MAKES_DC):
             offered = tuple(p for p in offered if p.ref != "DC-LE")
-        found, enough = first_part(offered, lambda p: p.rated_a >= value.amount - 1e-9)
+        found, enough = first_part(offered, lambda p: p.rating >= value.amount - 1e-9)
         if value.short or not enough:
             self.shortfalls.append((device.id, f"{value.name.lower()}: {value.short or value.text}"))
         return found, (value.why,)
 
     def _chosen(self, device: Device, one: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
-        role = "star contactor" if device.id.endswith(".KS") else ROLES[device.kind.family]
+        role = "star contactor" if device.id.endswith(".KS") else device.kind.sized_as
         offered = parts_of(device.kind_id)
         ref = next((c.part.ref for c in one.chosen if c.role == role), offered[-1].ref)
         found = next((p for p in offered if p.ref.split(" + ")[0] == ref), offered[-1])
@@ -267,7 +257,7 @@ class _Chooser:
         found, enough = first_part(parts_of(device.kind_id), lambda p: p.power.max_mm2 >= mm2)
         if not enough:
             self.shortfalls.append((device.id, f"a clamp for {conductor_name(mm2)}"))
-        if device.kind_id == "stud":
+        if device.kind.can(Can.EARTH_STUD):
             return found, ()
         why = Why(
             f"Why {found.power.max_mm2:g} mm²",
@@ -280,8 +270,8 @@ class _Chooser:
 
 def _is_role(device: Device, one: LoadProposal) -> bool:
     """Whether a device is what the proposal chose for its role, rather than a helper of the same kind."""
-    role = ROLES[device.kind.family]
-    return any(c.role.startswith(role) and c.part.kind.family == device.kind.family for c in one.chosen)
+    role = device.kind.sized_as
+    return any(c.role.startswith(role) and c.part.kind.shares_parts_with(device.kind) for c in one.chosen)
 
 
 SUPPLY_VALUES: dict[str, dict[str, str]] = {

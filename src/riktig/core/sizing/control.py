@@ -156,7 +156,7 @@ def _transformer(held: float, pick_up: float, basis: Basis) -> tuple[list[Value]
     value = basis.settle(Value("panel.transformer", "Transformer", va, "VA", why))
     if value.amount < need - 1e-9:
         value = replace(value, short=f"{need:.0f} VA is needed")
-    part, _ = first_part(parts_of("transformer"), lambda p: p.rated_a >= value.amount)
+    part, _ = first_part(parts_of("transformer"), lambda p: p.rated_va >= value.amount)
     return [value, *_transformer_protection(value.amount, basis)], part
 
 

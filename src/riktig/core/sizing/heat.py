@@ -89,11 +89,11 @@ def size_heat(parts_w: float, space: float, strip: float, basis: Basis) -> Heat:
     fan, flow_line, air = None, "", rule("fan air").value
     if box.ventilation is Ventilation.FAN:
         need = air * loss / max(allowed, 0.1)
-        fan = next((p for p in parts_of("filter_fan") if p.rated_a >= need), parts_of("filter_fan")[-1])
+        fan = next((p for p in parts_of("filter_fan") if p.flow_m3_h >= need), parts_of("filter_fan")[-1])
         flow_line = (
-            f"fan: {air:g} × {loss:g} W / {max(allowed, 0.1):g} K = {need:.0f} m³/h, chosen {fan.rated_a:g} m³/h"
+            f"fan: {air:g} × {loss:g} W / {max(allowed, 0.1):g} K = {need:.0f} m³/h, chosen {fan.flow_m3_h:g} m³/h"
         )
-    rise = temperature_rise(loss, box, fan.rated_a if fan else 0.0)
+    rise = temperature_rise(loss, box, fan.flow_m3_h if fan else 0.0)
     inside = round(box.room_c + rise, 1)
     found, lines_of_box = smallest_box(space, strip, basis, loss)
     loss_why = Why(

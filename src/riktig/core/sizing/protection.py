@@ -275,11 +275,11 @@ def _resistive(load: Load, amps: float, basis: Basis) -> tuple[tuple[Value, ...]
 
 def starter_device(load: Load, current: Value, basis: Basis) -> tuple[Value | None, tuple[Chosen, ...]]:
     """The soft starter or drive itself, by its output current."""
-    kind_id = {Start.SOFT: "soft_starter", Start.DRIVE: "drive"}.get(load.start)
-    if kind_id is None:
+    starter = {Start.SOFT: "soft_starter", Start.DRIVE: "drive"}.get(load.start)
+    if starter is None:
         return None, ()
     name = "Soft starter" if load.start is Start.SOFT else "Drive"
-    part, _ = first_part(parts_of(kind_id), lambda p: p.rated_a >= current.amount)
+    part, _ = first_part(parts_of(starter), lambda p: p.rated_a >= current.amount)
     why = Why(
         f"Why {part.rated_a:g} A",
         f"The {name.lower()} carries the motor's current without a pause; it also guards the motor against overload.",
@@ -289,7 +289,7 @@ def starter_device(load: Load, current: Value, basis: Basis) -> tuple[Value | No
     )
     value = basis.settle(Value(f"{load.id}.device", name, part.rated_a, "A", why))
     if value.overridden:
-        part, _ = first_part(parts_of(kind_id), lambda p: p.rated_a >= value.amount)
+        part, _ = first_part(parts_of(starter), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < current.amount:
         value = replace(value, short=f"{current.amount:g} A is needed")
     return value, (Chosen(name.lower(), part),)

@@ -3,7 +3,7 @@
 from collections import defaultdict
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Clamp, Mounting
+from riktig.core.catalogue import Can, Clamp, Mounting
 from riktig.core.circuit import Circuits, Device, Names, Nets, Zone
 from riktig.core.job import DeviceId, Load, PinId
 from riktig.core.sizing import Sizing
@@ -155,7 +155,7 @@ def _cables(
     free_ways = [
         bar.pin(pin.name)
         for bar in circuits.devices
-        if bar.kind_id == "earth_bar"
+        if bar.kind.can(Can.EARTH_BAR)
         for pin in bar.kind.pins
         if bar.pin(pin.name) not in wired
     ]
@@ -166,7 +166,7 @@ def _cables(
             continue
         tag = names.tag[device.id]
         load = sizing.load_of(device.circuit)
-        if device.kind_id == "supply":
+        if device.kind.can(Can.SUPPLY):
             cable_tag, mm2, metres = tag, sizing.feeder.mm2, 0.0
         else:
             cable_tag = f"W{tag}"
@@ -180,7 +180,7 @@ def _cables(
                 cores.append(core)
         cables.append(
             Cable(
-                cable_tag, device.id, f"{tag} {device.purpose}", mm2, tuple(cores), metres, device.kind_id == "supply"
+                cable_tag, device.id, f"{tag} {device.purpose}", mm2, tuple(cores), metres, device.kind.can(Can.SUPPLY)
             )
         )
     return tuple(cables)
@@ -208,6 +208,6 @@ def _core(
         label = f"{names.tag[DeviceId(owner)]}:{marking}"
     if landing is None:
         return None
-    mark = pin[0] if device.kind_id == "motor" and pin != "PE" else pin
+    mark = pin[0] if device.kind.can(Can.PLAIN_MOTOR) and pin != "PE" else pin
     name = _CORE_COLOURS.get(mark, str(count))
     return Core(name, names.number[net.id], label, f"{names.tag[device.id]}:{pin}", landing)

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import DOOR_BONDS, Device, NetClass
 from riktig.core.job import DeviceId, PinId, Practice
 from riktig.core.sizing import Sizing, circuit_of_net
@@ -16,8 +17,6 @@ SMALL_MM2 = 2.5
 SMALL_AWG = 2.08
 """The same by the North American rulebook: 14 AWG, mm² (behind 15 A; NEC 240.4(D), from memory)."""
 SURGE_MM2 = 6.0
-SERVICES = {"rcd_breaker", "panel_socket", "rail_isolator", "way_breaker", "panel_light", "heater"}
-"""What makes a path one of services and not of control."""
 
 
 class SectionChooser:
@@ -35,7 +34,7 @@ class SectionChooser:
         if net.net_class is NetClass.EARTH:
             return self._earth_section(half.b)
         if net.net_class is NetClass.POWER:
-            block = self._devices[owner_of(half.a)[0]].kind_id == "dist_block"
+            block = self._devices[owner_of(half.a)[0]].kind.can(Can.DISTRIBUTES)
             tap = sizing.load_of(circuit_of_pin(half.b)) if block else None
             if tap:
                 return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {TAP}")
@@ -64,23 +63,23 @@ class SectionChooser:
         unlisted = [d for d in owners if self._sizing.load_of(d.circuit) is None]
         ends = {owner_of(half.a)[0], owner_of(half.b)[0]}
         if half.net.net_class is NetClass.NEUTRAL:
-            return any(d.kind_id in SERVICES and d.id in ends for d in unlisted)
-        return any(d.kind_id in SERVICES for d in unlisted)
+            return any(d.kind.can(Can.SERVICE) and d.id in ends for d in unlisted)
+        return any(d.kind.can(Can.SERVICE) for d in unlisted)
 
     def _neutral_section(self, half: Half) -> tuple[float, Why]:
         """The neutral of a load is as thick as its line; that of control as thick as control; the bar's, the feeder."""
         sizing = self._sizing
         of_one = circuit_of_pin(half.a) == circuit_of_pin(half.b)
         if of_one and not sizing.load_of(circuit_of_pin(half.b)):
-            of_bar = "neutral_bar" in (self._devices[owner_of(pin)[0]].kind_id for pin in (half.a, half.b))
+            of_bar = any(self._devices[owner_of(pin)[0]].kind.can(Can.NEUTRAL_BAR) for pin in (half.a, half.b))
             if of_bar:
                 return sizing.feeder.mm2, sizing.feeder.why
         load = sizing.load_of(circuit_of_pin(half.b))
         ends = [self._devices[owner_of(pin)[0]] for pin in (half.a, half.b)]
-        way = any(d.kind_id == "neutral_terminal" and d.circuit == circuit_of_pin(half.b) for d in ends)
+        way = any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.circuit == circuit_of_pin(half.b) for d in ends)
         if load and way:
             return load.section.mm2, load.section.why
-        if any(d.kind_id == "neutral_terminal" and d.purpose.startswith("through-feed") for d in ends):
+        if any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.purpose.startswith("through-feed") for d in ends):
             return sizing.feeder.mm2, sizing.feeder.why
         if way and not any(d.purpose.startswith("incoming") for d in ends):
             reason = "The neutral of a small circuit is as thick as its line."
@@ -92,23 +91,23 @@ class SectionChooser:
         """Power conductors of a circuit that the Brief does not list: a tap, or behind a small fuse."""
         devices = [self._devices[owner_of(pin)[0]] for pin in (half.a, half.b)]
         mine = [d for d in devices if d.circuit != devices[0].circuit or self._sizing.load_of(d.circuit) is None]
-        block = devices[0].kind_id == "dist_block"
+        block = devices[0].kind.can(Can.DISTRIBUTES)
         other = devices[1]
-        if any(d.kind.family == "contactor" and self._sizing.load_of(d.circuit) is None for d in devices):
+        if any(d.kind.can(Can.SWITCHES_LOAD) and self._sizing.load_of(d.circuit) is None for d in devices):
             return None  # the main contactor carries all that is behind it
         ahead = any(n.startswith("in.") for n in half.net.nodes)
         own = unsized and not feeds(half.net) and not ahead
-        if ahead and devices[0].kind_id == "tap_terminal" and half.a.endswith(":t"):
+        if ahead and devices[0].kind.can(Can.TAP_TERMINAL) and half.a.endswith(":t"):
             load = self._sizing.load_of(other.circuit)
             why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
             return (load.section.mm2 if load else self._least), why
-        if (block and other.kind_id != "dist_block" and other in mine and not self._is_incomer(other)) or own:
+        if (block and not other.kind.can(Can.DISTRIBUTES) and other in mine and not self._is_incomer(other)) or own:
             reason = "A small circuit behind its own fuse or breaker." + (f" {TAP}" if block else "")
             return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
         return None
 
     def _is_incomer(self, device: Device) -> bool:
-        return device.kind.family == "isolator" or device.kind_id == "terminal"
+        return device.kind.can(Can.MAIN_SWITCH) or device.kind.can(Can.PLAIN_TERMINAL)
 
     def _earth_section(self, point: PinId) -> tuple[float, Why]:
         owner, _ = owner_of(point)
@@ -119,7 +118,7 @@ class SectionChooser:
         elif load:
             mm2, of = load.pe_mm2, "the motor's phase conductor"
             source = "IEC 60204-1:2016 Table 1, from memory"
-        elif self._devices[owner].kind_id == "surge":
+        elif self._devices[owner].kind.can(Can.SURGE):
             mm2, of = SURGE_MM2, "the current of a surge"
             source = "IEC 60364-5-53 534.4.10 (type 2), from memory: fairly sure"
         elif self._devices[owner].circuit != "c0":

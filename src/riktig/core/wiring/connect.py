@@ -5,7 +5,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from itertools import pairwise
 
-from riktig.core.catalogue import Clamp
+from riktig.core.catalogue import Can, Clamp
 from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
 from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinId, Practice
 from riktig.core.plate import DoorPlan, Layout, bridged_pins
@@ -65,7 +65,7 @@ def wire_all(
             halves += spread
         elif bars := _bars_of(net, circuits):
             halves += _from_bars(net, pins, bars)
-        elif any(devices[owner_of(pin)[0]].kind_id == "tap_terminal" for pin in pins):
+        elif any(devices[owner_of(pin)[0]].kind.can(Can.TAP_TERMINAL) for pin in pins):
             halves += _tapped(net, pins, devices, router)
         elif len(pins) > 1:
             single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
@@ -95,7 +95,7 @@ def _unbridged(pins: list[PinId], devices: dict[DeviceId, Device], bridged: dict
             if bridged[pin] in seen:
                 continue
             seen.add(bridged[pin])
-        if device.kind_id == "common_terminal":
+        if device.kind.can(Can.COMMON_TERMINAL):
             if device.strip in seen:
                 continue
             seen.add(device.strip)
@@ -118,7 +118,7 @@ def _holds(pin: PinId, devices: dict[DeviceId, Device], sizing: Sizing) -> int:
 
 def _earths(net: Net, pins: list[PinId], circuits: Circuits, devices: dict[DeviceId, Device]) -> list[Half]:
     """Each point from a way of its own; a further bar hangs on the last way of the one before."""
-    bars = [d for d in circuits.devices if d.kind_id == "earth_bar"]
+    bars = [d for d in circuits.devices if d.kind.can(Can.EARTH_BAR)]
     if not bars:
         return []
     points = [p for p in circuits.earths if p in pins]
@@ -133,8 +133,8 @@ def _earths(net: Net, pins: list[PinId], circuits: Circuits, devices: dict[Devic
 
 def _tapped(net: Net, pins: list[PinId], devices: dict[DeviceId, Device], router: Router) -> list[Half]:
     """What is tapped ahead of the main switch hangs on the terminal's own clamp for it, the feed on the other."""
-    tap = next(p for p in pins if devices[owner_of(p)[0]].kind_id == "tap_terminal" and owner_of(p)[1] == "t")
-    aside = [p for p in pins if p != tap and devices[owner_of(p)[0]].kind_id == "rail_isolator"]
+    tap = next(p for p in pins if devices[owner_of(p)[0]].kind.can(Can.TAP_TERMINAL) and owner_of(p)[1] == "t")
+    aside = [p for p in pins if p != tap and devices[owner_of(p)[0]].kind.can(Can.TAP_SWITCH)]
     feed = [p for p in pins if p != tap and p not in aside]
     chains = [best_path(feed, set(), router.length)] if len(feed) > 1 else []
     return [Half(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
@@ -142,9 +142,8 @@ def _tapped(net: Net, pins: list[PinId], devices: dict[DeviceId, Device], router
 
 def _bars_of(net: Net, circuits: Circuits) -> list[Device]:
     """The bars that spread a return: the neutral, or 0 V where relay commons are bridged."""
-    kinds = {NetClass.NEUTRAL: "neutral_bar", NetClass.DC: "zero_bar"}
-    wanted = kinds.get(net.net_class)
-    return [d for d in circuits.devices if d.kind_id == wanted and d.pin("1") in net.pins] if wanted else []
+    wanted = {NetClass.NEUTRAL: Can.NEUTRAL_BAR, NetClass.DC: Can.ZERO_BAR}.get(net.net_class)
+    return [d for d in circuits.devices if d.kind.can(wanted) and d.pin("1") in net.pins] if wanted else []
 
 
 def _from_bars(net: Net, pins: list[PinId], bars: list[Device]) -> list[Half]:
@@ -172,7 +171,7 @@ def _from_blocks(net: Net, pins: list[PinId], circuits: Circuits) -> list[Half]:
 
     The supply lands on the first block; a further block hangs on the thick outlet of the one before.
     """
-    blocks = [d for d in circuits.devices if d.kind_id == "dist_block"]
+    blocks = [d for d in circuits.devices if d.kind.can(Can.DISTRIBUTES)]
     if not blocks:
         return []
     unit = next(u for u in blocks[0].kind.units if blocks[0].pin(u.name) in net.pins)
@@ -279,7 +278,7 @@ def _with_ends(
         owner, marking = owner_of(end.pin)
         part = sizing.parts[owner]
         clamp = part.clamp(marking)
-        if part.kind.id == "stud":
+        if part.kind.can(Can.EARTH_STUD):
             return replace(end, fitting=f"ring {wire.mm2:g} / {part.screw}", strip=8.0, torque_n_m=clamp.torque_n_m)
         others = [one for one in at[end.pin] if one.key != wire.key and one.mm2 == wire.mm2]
         twin = twin_ferrule(wire.mm2) if others else None

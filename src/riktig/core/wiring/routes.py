@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from riktig.core.catalogue import Side
+from riktig.core.catalogue import Can, Side
 from riktig.core.circuit import DOOR_BONDS, Device, Zone
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinId, Practice, pin_id
@@ -154,7 +154,7 @@ class Router:
             side = [d for d in levels if (d.rect.centre.y < at.y) == upward] or levels
             here = self._node(at)
             self._of_pin[pin_id(device.id, pin.name)] = here
-            if device.kind_id == "stud":
+            if device.kind.can(Can.EARTH_STUD):
                 self._add_stud(here, at, box=device.id.endswith("E.box"))
             elif side:
                 duct = min(side, key=lambda d: abs(d.rect.centre.y - at.y))
@@ -191,7 +191,7 @@ class Router:
         for device in devices:
             if device.zone is not Zone.DOOR:
                 continue
-            if device.kind_id == "stud":
+            if device.kind.can(Can.EARTH_STUD):
                 at = min(DOOR_BONDS.index(device.id.rpartition(".")[2]), len(self._door.studs) - 1)
                 if self._door.leaves[at] == leaf:
                     spots.append((pin_id(device.id, "1"), self._door.studs[at]))

@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from riktig.core.catalogue import Mounting, Side
+from riktig.core.catalogue import Can, Mounting, Side
 from riktig.core.circuit import Circuits, Device, Zone
 from riktig.core.geometry import Point
 from riktig.core.job import DeviceId, Enclosure, EntrySide, PinId, Practice
@@ -225,7 +225,7 @@ def _unit(
     made[kernel.HEAT] = sum(warm.get(device, 0.0) for device in block.devices)
     made[kernel.LOW_VOLTAGE] = block.lead in low and _all_low(lead, low)
     made[kernel.DEPTH] = block.depth
-    made[kernel.INCOMER] = lead.kind.family.startswith("isolator")
+    made[kernel.INCOMER] = lead.kind.can(Can.MAIN_SWITCH)
     made[kernel.FIXED_ROW] = fixed_row
     made[kernel.FIXED_X] = stand.x
     made[kernel.UP] = block.above
@@ -235,7 +235,7 @@ def _unit(
 
 def _all_low(device: Device, low: set[str]) -> bool:
     """Whether a part belongs to the extra-low side: it has no power poles of its own."""
-    return device.kind.family not in ("supply", "dc_supply", "transformer") and not device.kind.is_protective
+    return not device.kind.can(Can.SPANS_VOLTAGES) and not device.kind.is_protective
 
 
 def _duct_width(layout: Layout, practice: Practice) -> float:
@@ -331,7 +331,7 @@ def _wires(
         if seat is None:
             return None
         at = seat.pin_point(marking)
-        if device.kind_id == "stud":
+        if device.kind.can(Can.EARTH_STUD):
             right = at.x > layout.plate.width / 2
             return (-1, int(right), 0.0, float("nan"))
         lead = unit_of[device.id]

@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QSize, Qt
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QSlider, QWidget
 
+from riktig.core.catalogue import Can
 from riktig.core.circuit import NAMES
 from riktig.core.energise import Operator, Tank, Touch, position_of, set_level, set_travel
 from riktig.core.job import CircuitId
@@ -76,7 +77,7 @@ class Board(QScrollArea):
 
     def _isolates(self, operator: Operator) -> bool:
         device = self._model.panel.network.devices.get(operator.device) if operator.device else None
-        return device is not None and device.kind.family == "isolator"
+        return device is not None and device.kind.can(Can.MAIN_SWITCH)
 
     def _group(self, operator: Operator, name: str) -> QWidget:
         box = QWidget()

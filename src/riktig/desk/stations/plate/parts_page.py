@@ -159,7 +159,7 @@ class PartsPage(QWidget):
         plan, job = self._session.plan, self._session.job
         now = plan.get(SIZING).parts[device.id]
         self.device.setText(f"{plan.get(NAMES).tag[device.id]} is {now.ref}: {now.description}")
-        own = [one.ref for one in job.parts if own_part(one).kind.family == device.kind.family]
+        own = [one.ref for one in job.parts if own_part(one).kind.shares_parts_with(device.kind)]
         self.pick.addItem(AS_PROPOSED, "")
         for ref in [*own, *(part.ref for part in parts_of(device.kind_id))]:
             self.pick.addItem(ref, ref)
