@@ -10,6 +10,8 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
+from riktig.core.edits import PutIn
+
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from measure import median
@@ -24,7 +26,6 @@ from riktig.core.circuit import (
     draw_sheets,
     elements_of,
     find_nets,
-    insert_contact,
     nets,
     numbers,
     power_sheets,
@@ -118,7 +119,7 @@ def insert_on_screen() -> None:
             time.sleep(0.01)
 
     def insert(at: ElementId) -> None:
-        window.session.edit("insert", lambda job: insert_contact(job, at, Insertable.STOP_BUTTON, "again"))
+        window.session.edit("insert", PutIn(at, Insertable.STOP_BUTTON, "again"))
         station.view.repaint()  # type: ignore[attr-defined]
 
     def turn_to(at: ElementId) -> None:

@@ -12,10 +12,12 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
+from riktig.core.edits import ChangeLoad
+
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from riktig.core.circuit import settle
-from riktig.core.job import Job, add_load, change_load, new_job
+from riktig.core.job import Job, add_load, new_job
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES
@@ -114,7 +116,7 @@ def edit_to_view() -> None:
         for n in range(15):
             kw = (4.0, 5.5)[n % 2]
             begin = time.perf_counter()
-            window.session.edit("power", lambda job, kw=kw: change_load(job, job.loads[0].id, kw=kw))
+            window.session.edit("power", ChangeLoad(window.session.job.loads[0].id, {"kw": kw}))
             app.processEvents()
             found.append(time.perf_counter() - begin)
         median(f"edit to refreshed view, {station}", found[1:])

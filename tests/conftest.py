@@ -3,6 +3,7 @@
 import logging
 import os
 from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 from pathlib import Path
 
 import pytest
@@ -68,3 +69,14 @@ def no_warnings_in_the_log(caplog: pytest.LogCaptureFixture) -> Iterator[None]:
     yield
     bad = [r.getMessage() for r in caplog.get_records("call") if r.levelno >= logging.WARNING]
     assert not bad, bad
+
+
+@dataclass(frozen=True)
+class Doing:
+    """An edit for tests: any function of the job."""
+
+    change: Callable[[Job], Job]
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """What the function makes of the plan's job."""
+        return self.change(plan.document)

@@ -6,12 +6,14 @@ Run: .venv/bin/python tools/screenshots.py
 import os
 from pathlib import Path
 
+from riktig.core.edits import SetOwnValue
+
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from PySide6.QtTest import QTest
 
 from riktig.core.build import Operation, tick_facts
-from riktig.core.job import CircuitId, override
+from riktig.core.job import CircuitId
 from riktig.core.prove import Outcome, reading_facts
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application, make_window
@@ -76,9 +78,7 @@ def main() -> None:
     brief = window.stations["Brief"]
     assert isinstance(brief, BriefStation)
     QTest.qWait(200)
-    session.edit(
-        "own breaker for the wash drum", lambda job: override(job, "m2.breaker", 16.0, "the only size on the shelf.")
-    )
+    session.edit("own breaker for the wash drum", SetOwnValue("m2.breaker", 16.0, "the only size on the shelf."))
     QTest.qWait(200)
     brief.jump("Loads")
     brief.loads[session.job.loads[0].id].turn_more()

@@ -7,6 +7,7 @@ import argparse
 import getpass
 import json
 import sys
+import uuid
 from collections.abc import Sequence
 from dataclasses import asdict
 from datetime import datetime
@@ -14,6 +15,7 @@ from pathlib import Path
 
 from riktig import __version__
 from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
+from riktig.core.edits import after_edits, load_actions
 from riktig.core.energise import read_script
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, Job, set_part
@@ -31,6 +33,7 @@ from riktig.core.papers import (
     trace_page,
 )
 from riktig.core.plan import Plan
+from riktig.core.records import NewRecord
 from riktig.core.rules import RULES, Verdict
 from riktig.core.store import JobFile, WrittenCircuit, dump_rungs, load_job, load_rungs
 from riktig.demo_job import DEMOS, demo_job
@@ -106,6 +109,11 @@ def _parser() -> argparse.ArgumentParser:
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("--seconds", type=float, default=20.0, help="for how long (20)")
     sub.add_argument("--parts", type=Path, metavar="PARTS.csv", help="parts of your own to take in first")
+    sub = command("edit", _edit, "does a list of edits and records to a job, all or none (docs/edits.md)")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("edits", type=Path, metavar="EDITS.jsonl", help="an edit or a record a line, as JSON")
+    sub.add_argument("--dry-run", action="store_true", help="says what would be done and changes nothing")
+    sub.add_argument("--who", default="", metavar="NAME", help="who did it (the login name)")
     sub = command("log", _log, "prints what was done and read, and checks that nothing in it was changed")
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("--json", action="store_true", help="an object an entry, as they stand in the file")
@@ -272,6 +280,28 @@ def _energise(arguments: argparse.Namespace) -> int:
             for line in (*row["otherwise"], *row["why"]):
                 print(f"{'':12}{line}")
     return 0 if all(row["passed"] for row in results["steps"]) else 1
+
+
+def _edit(arguments: argparse.Namespace) -> int:
+    name = arguments.edits.name
+    lines = _text_of(arguments.edits, "Choose a list of edits.").splitlines()
+    actions = load_actions(lines, name)
+    file = JobFile(arguments.file, who=getpass.getuser(), read_only=arguments.dry_run)
+    try:
+        if file.read_only and not arguments.dry_run:
+            raise RiktigError(f"{arguments.file.name} is in use by {file.held_by}, so nothing was done.")
+        before = file.job()
+        after = after_edits(Plan(before), [(where, one) for where, one in actions if not isinstance(one, NewRecord)])
+        entries = [one for _, one in actions if isinstance(one, NewRecord)]
+        if not arguments.dry_run:
+            who = arguments.who or getpass.getuser()
+            job = None if after == before else after
+            file.add_all(job, entries, who=who, at=_now(), why=f"list {name}", new_id=lambda: uuid.uuid4().hex)
+    finally:
+        file.close()
+    done = "would be done" if arguments.dry_run else "done"
+    print(f"{len(actions) - len(entries)} edits and {len(entries)} records {done}.")
+    return 0
 
 
 def _log(arguments: argparse.Namespace) -> int:

@@ -15,6 +15,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.brief import BriefStation
 from riktig.desk.stations.brief.fields import Answer, Pick
+from tests.conftest import Doing
 from tests.desk.conftest import Waiter, press, settle_window
 
 
@@ -34,7 +35,7 @@ def brief(window: MainWindow) -> BriefStation:
 
 @pytest.fixture
 def shed(session: Session, window: MainWindow, brief: BriefStation) -> BriefStation:
-    session.edit("the whole shed", lambda job: kelp_shed())
+    session.edit("the whole shed", Doing(lambda job: kelp_shed()))
     settle_window()
     return brief
 
@@ -243,7 +244,7 @@ def test_the_houses_own_practice_is_kept_and_new_jobs_start_from_it(
 def test_every_station_shows_each_demonstration(
     window: MainWindow, session: Session, said: list[tuple[str, bool]], name: str
 ) -> None:
-    session.edit(name, lambda job: DEMOS[name]())
+    session.edit(name, Doing(lambda job: DEMOS[name]()))
     for station in window.stations:
         window.go_to(station)
         settle_window()
@@ -252,7 +253,7 @@ def test_every_station_shows_each_demonstration(
 
 
 def test_american_values_are_said_in_american_sizes(brief: BriefStation, session: Session) -> None:
-    session.edit("the frost fan", lambda job: DEMOS["frost-fan"]())
+    session.edit("the frost fan", Doing(lambda job: DEMOS["frost-fan"]()))
     settle_window()
     chips = [b.text() for part in brief.loads.values() for b in part.findChildren(QPushButton)]
     # By hand: 2.5 x 52 A = 130 A, the next standard rating is 150 A (NEC 430.52, 240.6(A), from memory).

@@ -18,6 +18,7 @@ from riktig.desk.shell import MainWindow
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 from riktig.desk.theme import DARK
+from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
 from tests.test_cli import RUNGS
 
@@ -145,7 +146,7 @@ class TestMenus:
     def test_a_lost_change_is_made_elsewhere_from_the_menu(self, station: CircuitsStation, session: Session) -> None:
         station.put_in(ElementId("c1.H.run/X1-X2"), Insertable.LAMP, "beside it", parallel=True)
         load = session.job.loads[0].id
-        session.edit("no run lamp", lambda job: change_load(job, load, run_lamp=False))
+        session.edit("no run lamp", Doing(lambda job: change_load(job, load, run_lamp=False)))
         assert session.plan.get(CIRCUITS).clashes
         session.select(COIL)
         lost = next(a for a in entries(station._full_menu()) if a.text().startswith("Make the lost change here"))
@@ -244,7 +245,7 @@ class TestBook:
         station.add.click()
         card = station.chooser.cards[Recipe.LEVEL_ALARM.value]
         first = card.icon().pixmap(100, 100).toImage()
-        session.edit("rulebook", lambda job: set_practice(job, rulebook=Rulebook.UL))
+        session.edit("rulebook", Doing(lambda job: set_practice(job, rulebook=Rulebook.UL)))
         station.set_theme(DARK)
         station.open_book()
         assert card.icon().pixmap(100, 100).toImage() != first
@@ -313,7 +314,7 @@ class TestReading:
 
     def test_the_other_rulebook_turns_every_sheet(self, station: CircuitsStation, session: Session) -> None:
         before = {d.title: d for d in session.plan.get(SHEET_DRAWINGS)}
-        session.edit("rulebook", lambda job: set_practice(job, rulebook=Rulebook.UL))
+        session.edit("rulebook", Doing(lambda job: set_practice(job, rulebook=Rulebook.UL)))
         settle_window()
         after = session.plan.get(SHEET_DRAWINGS)
         assert all(drawing != before.get(drawing.title) for drawing in after if "Earth" not in drawing.title)
@@ -328,7 +329,7 @@ def test_forty_sheets_are_reached_by_the_overview(session: Session, window: Main
             job = add_load(job, f"pump {n}", 1.5)  # type: ignore[arg-type]
         return job
 
-    session.edit("many", many)  # type: ignore[arg-type]
+    session.edit("many", Doing(many))  # type: ignore[arg-type]
     window.go_to("Circuits")
     station = window.stations["Circuits"]
     assert isinstance(station, CircuitsStation)

@@ -12,6 +12,7 @@ from riktig.core.rules import RULES
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.shell import deriver as module
+from tests.conftest import Doing
 from tests.desk.conftest import Waiter, settle_window
 
 STOP = ElementId("c1.S.stop/1-2")
@@ -27,7 +28,7 @@ def slow(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> MainWindow:
 
 
 def insert(session: Session, text: str = "again") -> None:
-    session.edit("insert", lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, text))
+    session.edit("insert", Doing(lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, text)))
 
 
 def test_the_sheet_is_seen_at_once_and_the_rest_follows(slow: MainWindow, session: Session, wait_until: Waiter) -> None:
@@ -62,7 +63,7 @@ def test_what_was_worked_out_of_a_job_that_was_left_is_not_taken(
     insert(session)
     QTest.qWait(5)
     session.undo()
-    session.edit("add", lambda job: add_load(job, "rinse pump", 1.5))
+    session.edit("add", Doing(lambda job: add_load(job, "rinse pump", 1.5)))
     wait_until(lambda: not slow.deriver.busy)
     settle_window()
     assert session.plan.get(RULES) == Plan(session.job).get(RULES)

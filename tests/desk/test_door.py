@@ -13,6 +13,7 @@ from riktig.core.rules import RULES, Verdict
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.door import DoorStation
+from tests.conftest import Doing
 from tests.desk.conftest import click_on, drag, press, settle_window
 
 S1, S2, H1, Q = (DeviceId(name) for name in ("c1.S.stop", "c1.S.start", "c1.H.run", "c0.Q"))
@@ -160,7 +161,7 @@ def test_what_stands_behind_is_laid_over_the_door(station: DoorStation, session:
 
 
 def test_two_doors_are_drawn_with_a_datum_each(station: DoorStation, session: Session) -> None:
-    session.edit("two doors", lambda job: set_enclosure(job, doors=2))
+    session.edit("two doors", Doing(lambda job: set_enclosure(job, doors=2)))
     settle_window()
     assert station.view.drawing.title == "Doors, from the front"
     assert "170 × 570 mm and 170 × 570 mm" in station.words.text()

@@ -17,6 +17,7 @@ from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.circuits.live import LivePage
 from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.theme import DARK
+from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
 
 K, STOP = DeviceId("c1.K"), ElementId("c1.S.stop/1-2")
@@ -172,7 +173,7 @@ class TestEdits:
     ) -> None:
         off = next(b for b in live.board.findChildren(QPushButton) if b.accessibleName() == "Q1 main isolator: off")
         off.click()
-        session.edit("again", lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "again"))
+        session.edit("again", Doing(lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "again")))
         settle_window()
         assert live.model.panel.hands.opened == {DeviceId("c0.Q")}
         session.undo()
@@ -187,14 +188,14 @@ class TestEdits:
     ) -> None:
         click_on(live.view, "element:c1.S.start/3-4")
         clock = live.model.panel.clock_s
-        session.edit("lamp", lambda job: add_load(job, "belt", 1.1))
+        session.edit("lamp", Doing(lambda job: add_load(job, "belt", 1.1)))
         settle_window()
         assert live.model.panel.is_fed(K), "its hold contact still feeds it"
         assert live.model.panel.clock_s >= clock
         live.model.follow(wires=True)
         assert live.model.wired
         assert live.model.panel.is_fed(K)
-        session.edit("no hold", lambda job: remove_element(job, ElementId("c1.K/13-14")))
+        session.edit("no hold", Doing(lambda job: remove_element(job, ElementId("c1.K/13-14"))))
         settle_window()
         assert not live.model.panel.is_fed(K)
 
@@ -271,7 +272,7 @@ class TestScripts:
     def test_a_script_of_ones_own_is_kept_with_the_job_and_a_failing_step_says_why(
         self, live: LivePage, session: Session
     ) -> None:
-        session.edit("script", lambda job: set_script(job, "Mine", ("press S2: K1 in", "press S1: K1 in")))
+        session.edit("script", Doing(lambda job: set_script(job, "Mine", ("press S2: K1 in", "press S1: K1 in"))))
         assert session.job.scripts[0].name == "Mine"
         next(action for action in live.script_menu().actions() if action.text() == "Mine").trigger()
         live.watched.run()

@@ -8,6 +8,7 @@ from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict, findings_of
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
+from tests.conftest import Doing
 from tests.desk.conftest import settle_window
 
 
@@ -22,7 +23,7 @@ def dozen() -> Job:
 
 @pytest.mark.parametrize("station", ["Brief", "Circuits", "Plate", "Door", "Wires", "Terminals", "Labels", "Rules"])
 def test_no_station_pushes_the_window_wider(window: MainWindow, session: Session, station: str) -> None:
-    session.edit("a dozen", lambda job: dozen())
+    session.edit("a dozen", Doing(lambda job: dozen()))
     window.resize(1280, 800)
     window.go_to(station)
     settle_window()

@@ -17,6 +17,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.door import DoorStation
 from riktig.desk.stations.plate import PlateStation
+from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
 
 
@@ -141,7 +142,7 @@ def test_a_datum_that_was_measured_elsewhere_moves_the_shaft_with_it(metal: Meta
 
 
 def test_the_practice_may_ask_for_one_reading_only(metal: MetalPages, session: Session) -> None:
-    session.edit("once", lambda job: set_practice(job, second_reading=SecondReading.NOBODY))
+    session.edit("once", Doing(lambda job: set_practice(job, second_reading=SecondReading.NOBODY)))
     metal.turn_to(1)
     metal.measure.go_to("door:across:145")
     read(metal, 145.0, "Ida")
@@ -167,7 +168,7 @@ def test_the_pad_takes_the_keyboard_and_refuses_nonsense(metal: MetalPages, sess
 def test_a_blocked_surface_is_not_drilled(metal: MetalPages, session: Session, said: list[tuple[str, bool]]) -> None:
     open_all(metal, session)
     stray = Opening(Surface.DOOR, 369.0, 300.0, 22.5, 0.0, "socket", "IP65")
-    session.edit("opening", lambda job: add_opening(job, stray))
+    session.edit("opening", Doing(lambda job: add_opening(job, stray)))
     metal.turn_to(0)
     press(metal.mark, Qt.Key.Key_3)
     assert "Not ready to drill" in metal.mark.words.text()
@@ -180,7 +181,7 @@ def test_a_door_that_is_begun_moves_no_more(metal: MetalPages, session: Session)
     press(metal.mark, Qt.Key.Key_Space)
     assert session.job.door is not None
     before = {h.key: (h.x, h.y) for h in session.plan.get(METAL_HOLES) if h.face == "door"}
-    session.edit("load", lambda job: settle(add_load(job, "rinse pump", 0.37)))
+    session.edit("load", Doing(lambda job: settle(add_load(job, "rinse pump", 0.37))))
     after = {h.key: (h.x, h.y) for h in session.plan.get(METAL_HOLES) if h.face == "door"}
     assert {key: after[key] for key in before if "c0.Q" not in key} == {
         k: v for k, v in before.items() if "c0.Q" not in k
@@ -260,7 +261,7 @@ def test_turning_mark_out_off_again_leaves_it_off(window: MainWindow, session: S
     station = window.stations["Door"]
     assert isinstance(station, DoorStation)
     station.marking.click()
-    session.edit("heading", lambda job: set_practice(job, door_loop=400.0))
+    session.edit("heading", Doing(lambda job: set_practice(job, door_loop=400.0)))
     settle_window()
     assert not station.marking.isChecked()
     assert station.view.isVisible()
@@ -293,7 +294,7 @@ class TestCutting:
     def test_a_long_piece_is_measured_before_it_is_cut(
         self, plate: PlateStation, session: Session, said: list[tuple[str, bool]]
     ) -> None:
-        session.edit("long", lambda job: set_practice(job, long_piece=500.0))
+        session.edit("long", Doing(lambda job: set_practice(job, long_piece=500.0)))
         settle_window()
         plate.cut_tick.show_piece("piece:D1")
         plate.cut_tick.tick.click()

@@ -31,6 +31,7 @@ from riktig.desk.stations.brief.fields import Answer, Pick
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.labels import LabelsStation
 from riktig.desk.stations.wires import WiresStation
+from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
 
 STOP = ElementId("c1.S.stop/1-2")
@@ -62,7 +63,7 @@ class TestPractice:
         assert "1" in numbers(session)
 
     def test_a_number_is_kept_for_a_common_potential(self, window: MainWindow, session: Session) -> None:
-        session.edit("a second starter", lambda job: add_load(job, "belt", 1.1))
+        session.edit("a second starter", Doing(lambda job: add_load(job, "belt", 1.1)))
         settle_window()
         answer(window, "Number of the control return", "0")
         assert session.job.practice.reserved == (ReservedNumber("control.back", "0"),)
@@ -73,7 +74,7 @@ class TestPractice:
     def test_a_scheme_that_cannot_be_read_is_said_and_one_that_doubles_is_shown(
         self, window: MainWindow, session: Session, said: list[tuple[str, bool]]
     ) -> None:
-        session.edit("own scheme", lambda job: set_practice(job, numbering=Numbering.HOUSE))
+        session.edit("own scheme", Doing(lambda job: set_practice(job, numbering=Numbering.HOUSE)))
         settle_window()
         field = answer(window, "Numbering scheme", "{shet}")
         assert field.property("wrong")
@@ -88,7 +89,7 @@ class TestPractice:
     def test_the_houses_letters_are_asked_only_when_they_count(self, window: MainWindow, session: Session) -> None:
         (field,) = [w for w in window.stations["Brief"].findChildren(Answer) if w.accessibleName() == "Letters of lamp"]
         assert not field.isVisible()
-        session.edit("own letters", lambda job: set_practice(job, letters=Letters.HOUSE))
+        session.edit("own letters", Doing(lambda job: set_practice(job, letters=Letters.HOUSE)))
         settle_window()
         assert field.isVisible()
         answer(window, "Letters of lamp", "lp")
@@ -107,8 +108,8 @@ class TestNamedAnew:
     def test_old_and_new_are_shown_first_and_nothing_changes_until_asked(
         self, station: CircuitsStation, session: Session
     ) -> None:
-        session.edit("belt", lambda job: add_load(job, "belt", 1.1))
-        session.edit("no drum", lambda job: remove_load(job, job.loads[0].id))
+        session.edit("belt", Doing(lambda job: add_load(job, "belt", 1.1)))
+        session.edit("no drum", Doing(lambda job: remove_load(job, job.loads[0].id)))
         before = session.job
         station.count.click()
         settle_window()
@@ -160,7 +161,7 @@ class TestPrinted:
         assert session.job.printed
         assert len(PdfReader(tmp_path / "all.pdf").pages) >= 1
         assert not station.changed.isEnabled()
-        session.edit("second stop", lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second"))
+        session.edit("second stop", Doing(lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second")))
         settle_window()
         assert station.changed.isEnabled()
         assert "print those again" in station.words.text()
@@ -181,7 +182,9 @@ class TestPrinted:
         monkeypatch.setattr(
             "riktig.desk.stations.labels.station.QFileDialog.getSaveFileName", lambda *a: asked.append(a) or ("", "")
         )
-        session.edit("doubles", lambda job: set_practice(job, numbering=Numbering.HOUSE, scheme="{sheet}{column}"))
+        session.edit(
+            "doubles", Doing(lambda job: set_practice(job, numbering=Numbering.HOUSE, scheme="{sheet}{column}"))
+        )
         settle_window()
         assert "See to first" in station.words.text()
         station.print.click()

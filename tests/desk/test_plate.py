@@ -17,6 +17,7 @@ from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.plate import PlateStation
 from riktig.desk.stations.plate import layers as names
+from tests.conftest import Doing
 from tests.desk.conftest import drag, press, settle_window
 
 FC, F, Q, K = (DeviceId(name) for name in ("c1.FC", "c1.F", "c0.Q", "c1.K"))
@@ -84,7 +85,7 @@ class TestPlanForMe:
     ) -> None:
         monkeypatch.setattr("riktig.desk.stations.plate.plan_run.SECONDS", 60.0)
         for n in range(3):
-            session.edit("add", lambda job, n=n: add_load(job, f"pump {n}", 1.5))
+            session.edit("add", Doing(lambda job, n=n: add_load(job, f"pump {n}", 1.5)))
         station.plan_button.click()
         wait_for(lambda: station.run._best is not None)
         station.plan_button.click()
@@ -97,10 +98,10 @@ class TestPlanForMe:
     ) -> None:
         monkeypatch.setattr("riktig.desk.stations.plate.plan_run.SECONDS", 60.0)
         for n in range(3):
-            session.edit("add", lambda job, n=n: add_load(job, f"pump {n}", 1.5))
+            session.edit("add", Doing(lambda job, n=n: add_load(job, f"pump {n}", 1.5)))
         station.plan_button.click()
         wait_for(lambda: station.run._best is not None)
-        session.edit("one more", lambda job: add_load(job, "belt", 0.75))
+        session.edit("one more", Doing(lambda job: add_load(job, "belt", 0.75)))
         wait_for(lambda: not station.run.running, 5_000)
         assert session.undo_name == "one more"
 
@@ -374,7 +375,7 @@ def test_a_window_that_closes_while_a_plan_is_sought_ends_the_search(
 ) -> None:
     monkeypatch.setattr("riktig.desk.stations.plate.plan_run.SECONDS", 60.0)
     for n in range(3):
-        session.edit("add", lambda job, n=n: add_load(job, f"pump {n}", 1.5))
+        session.edit("add", Doing(lambda job, n=n: add_load(job, f"pump {n}", 1.5)))
     job = session.job
     station.plan_button.click()
     wait_for(lambda: station.run._best is not None)

@@ -14,6 +14,7 @@ from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 from riktig.desk.rescue import rescue
 from riktig.desk.session import Session
+from tests.conftest import Doing
 from tests.core.circuit.builders import STOP
 from tests.desk.conftest import FakeClock
 
@@ -25,13 +26,13 @@ def title(text: str) -> object:
 def test_an_edit_is_in_the_file_when_it_is_said(session: Session) -> None:
     seen: list[str] = []
     session.changed.connect(lambda before, after: seen.append(session.file.job().title))  # type: ignore[union-attr]
-    assert session.edit("title", title("A"))  # type: ignore[arg-type]
+    assert session.edit("title", Doing(title("A")))  # type: ignore[arg-type]
     assert seen == ["A"]
 
 
 def test_undo_and_redo_are_exact_and_named(session: Session) -> None:
     first = session.job
-    session.edit("title", title("A"))  # type: ignore[arg-type]
+    session.edit("title", Doing(title("A")))  # type: ignore[arg-type]
     second = session.job
     assert (session.undo_name, session.redo_name) == ("title", "")
     session.undo()
@@ -40,7 +41,7 @@ def test_undo_and_redo_are_exact_and_named(session: Session) -> None:
     session.redo()
     assert session.job is second
     session.undo()
-    session.edit("other", title("B"))  # type: ignore[arg-type]
+    session.edit("other", Doing(title("B")))  # type: ignore[arg-type]
     assert session.redo_name == ""
     session.redo()
     assert session.job.title == "B"
@@ -48,8 +49,8 @@ def test_undo_and_redo_are_exact_and_named(session: Session) -> None:
 
 def test_nudges_with_one_key_are_one_step_of_undo(session: Session) -> None:
     for n in range(5):
-        session.edit("nudge", lambda job, n=n: set_practice(job, end_allowance=30.0 + n), merge="nudge a")
-    session.edit("nudge", lambda job: set_practice(job, end_allowance=50.0), merge="nudge b")
+        session.edit("nudge", Doing(lambda job, n=n: set_practice(job, end_allowance=30.0 + n)), merge="nudge a")
+    session.edit("nudge", Doing(lambda job: set_practice(job, end_allowance=50.0)), merge="nudge b")
     session.undo()
     assert session.job.practice.end_allowance == 34
     session.undo()
@@ -68,7 +69,7 @@ def test_a_refused_edit_is_said_and_changes_nothing(
     session: Session, said: list[tuple[str, bool]], change: object, words: str
 ) -> None:
     before = session.job
-    assert not session.edit("wrong", change)  # type: ignore[arg-type]
+    assert not session.edit("wrong", Doing(change))  # type: ignore[arg-type]
     assert session.job is before
     assert session.undo_name == ""
     assert words in said[-1][0]
@@ -77,7 +78,7 @@ def test_a_refused_edit_is_said_and_changes_nothing(
 
 def test_records_outlive_undo_and_reopening(session: Session, tmp_path: Path) -> None:
     wire = session.plan.get(WIRING).wires[0]
-    session.edit("title", title("A"))  # type: ignore[arg-type]
+    session.edit("title", Doing(title("A")))  # type: ignore[arg-type]
     assert session.record(wire.key, tick_facts(wire, Operation.CUT))
     session.undo()
     assert session.progress.count(Operation.CUT) == 1
@@ -93,10 +94,10 @@ def test_an_edit_says_exactly_which_ticks_it_took(session: Session) -> None:
         session.record_all([NewRecord(wire.key, tick_facts(wire, o)) for o in Operation])
     heard: list[object] = []
     session.lost.connect(heard.append)
-    session.edit("second stop", lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second"))
+    session.edit("second stop", Doing(lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second")))
     assert {stale.name for stale in session.lost_last} == {"9 S2:3 to S1:2"}
     assert len(heard) == 1
-    session.edit("title", title("A"))  # type: ignore[arg-type]
+    session.edit("title", Doing(title("A")))  # type: ignore[arg-type]
     assert session.lost_last == ()
     assert len(heard) == 1
 
@@ -107,7 +108,7 @@ def test_a_full_disk_keeps_the_edit_on_the_screen_and_writes_it_later(
     assert session.file
     session.file.limit_pages(1)
     for n in range(60):
-        session.edit(f"title {n}", lambda job, n=n: replace(job, title=f"title {n}" * 40))
+        session.edit(f"title {n}", Doing(lambda job, n=n: replace(job, title=f"title {n}" * 40)))
         if session.unwritten:
             break
     assert session.unwritten
@@ -131,7 +132,7 @@ def test_in_a_second_window_nothing_can_be_changed_and_it_says_who_has_the_job(
     second.said.connect(lambda text, wrong: heard.append(text))
     second.open(JobFile(session.file.path, who="Ola"))  # type: ignore[union-attr]
     assert "Ida on" in heard[0]
-    assert not second.edit("title", title("B"))  # type: ignore[arg-type]
+    assert not second.edit("title", Doing(title("B")))  # type: ignore[arg-type]
     assert second.job.title == session.job.title
     second.close()
 
@@ -153,17 +154,17 @@ def test_only_our_own_errors_are_taken_for_the_users(session: Session, said: lis
 
     before = session.job
     with pytest.raises(ValueError, match="unpack"):
-        session.edit("a bug", with_a_bug)
+        session.edit("a bug", Doing(with_a_bug))
     assert said == []
-    assert not session.edit("absurd", lambda job: set_supply(job, voltage_v=-4.0))
+    assert not session.edit("absurd", Doing(lambda job: set_supply(job, voltage_v=-4.0)))
     assert said[-1][0].startswith("That cannot be planned:")
     assert session.job is before
 
 
 def test_a_change_of_title_judges_no_clause_again(session: Session) -> None:
-    session.edit("a load", lambda job: add_load(job, "fan", 1.5))
+    session.edit("a load", Doing(lambda job: add_load(job, "fan", 1.5)))
     rules, wiring = session.plan.get(RULES), session.plan.get(WIRING)
-    session.edit("title", lambda job: set_heading(job, title="another"))
+    session.edit("title", Doing(lambda job: set_heading(job, title="another")))
     before = session.plan.computed
     assert session.plan.get(RULES) is rules
     assert session.plan.get(WIRING) is wiring

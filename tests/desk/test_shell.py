@@ -17,6 +17,7 @@ from riktig.desk.rescue import install
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.theme import DARK, LIGHT
+from tests.conftest import Doing
 from tests.desk.conftest import Waiter, press, settle_window
 
 
@@ -86,8 +87,8 @@ def test_the_passport_says_what_where_and_why_and_its_links_lead_on(window: Main
 
 
 def test_findings_open_lead_there_and_are_mended(window: MainWindow, session: Session) -> None:
-    session.edit("straight", lambda job: set_practice(job, control_supply=ControlSupply.DIRECT))
-    session.edit("no neutral", lambda job: set_supply(job, neutral=False))
+    session.edit("straight", Doing(lambda job: set_practice(job, control_supply=ControlSupply.DIRECT)))
+    session.edit("no neutral", Doing(lambda job: set_supply(job, neutral=False)))
     settle_window()
     assert window.drawer.counts[0].text() == "✗ 1 fail"
     window.drawer.opener.click()
@@ -149,8 +150,8 @@ def test_f6_goes_round_the_panes_and_f9_folds_the_passport(window: MainWindow) -
 
 def test_undo_and_redo_say_what_they_would_do(window: MainWindow, session: Session) -> None:
     assert not window.strip.undo.isEnabled()
-    session.edit("straight", lambda job: set_practice(job, control_supply=ControlSupply.DIRECT))
-    session.edit("no neutral", lambda job: set_supply(job, neutral=False))
+    session.edit("straight", Doing(lambda job: set_practice(job, control_supply=ControlSupply.DIRECT)))
+    session.edit("no neutral", Doing(lambda job: set_supply(job, neutral=False)))
     settle_window()
     assert "no neutral" in window.strip.undo.toolTip()
     window.strip.undo.click()

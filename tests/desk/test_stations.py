@@ -12,7 +12,7 @@ from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
 from riktig.core.prove import Outcome, Stage
-from riktig.core.records import ReadingTaken
+from riktig.core.records import ReadingTaken, TakenBack, WireDone
 from riktig.core.rules import RULES, Verdict
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -29,6 +29,7 @@ from riktig.desk.stations.rules import RulesStation
 from riktig.desk.stations.terminals import TerminalsStation
 from riktig.desk.stations.wires import WiresStation
 from riktig.devices import BenchMeter
+from tests.conftest import Doing
 from tests.desk.conftest import click_on, drag, press, settle_window
 
 
@@ -289,7 +290,7 @@ class TestLists:
         answer_job = session.job.supply
         from riktig.core.job import set_supply
 
-        session.edit("fault", lambda job: set_supply(job, fault_ka=answer_job.fault_ka + 4))
+        session.edit("fault", Doing(lambda job: set_supply(job, fault_ka=answer_job.fault_ka + 4)))
         changed = next(r for r in session.plan.get(RULES) if r.code == result.code)
         assert station.judgement_of(changed) is None, "the evidence is another now"
 
@@ -319,7 +320,7 @@ class TestBuild:
         assert session.progress.count(Operation.MARKED) == 1
         press(station.list, Qt.Key.Key_Backspace)
         assert session.progress.count(Operation.MARKED) == 0
-        assert [r.kind for r in session.records] == ["tick", "correction"]
+        assert [type(r.facts) for r in session.records] == [WireDone, TakenBack]
 
     def test_a_scanned_number_goes_to_its_wire(self, station: BuildStation, said: list[tuple[str, bool]]) -> None:
         QTest.keyClicks(station.scan, "M1-U")
@@ -339,7 +340,8 @@ class TestBuild:
         from riktig.core.circuit import insert_contact
 
         session.edit(
-            "second stop", lambda job: insert_contact(job, ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "x")
+            "second stop",
+            Doing(lambda job: insert_contact(job, ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "x")),
         )
         settle_window()
         lines = station.stale_words.text().splitlines()

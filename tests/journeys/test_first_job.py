@@ -20,7 +20,7 @@ from riktig.desk.stations.build import BuildStation
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.handover import HandoverStation
 from riktig.desk.stations.prove import ProveStation
-from tests.conftest import FakeClock
+from tests.conftest import Doing, FakeClock
 from tests.desk.conftest import Waiter, app, click_on, press, settle_window, wait_until
 
 __all__ = ["app", "wait_until"]
@@ -115,7 +115,7 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     assert "shut" in prove.stage_buttons[Stage.ENERGISE].text()
 
     # An edit after all that takes exactly the affected ticks and readings, and says so.
-    session.edit("put in a stop", lambda job: _second_stop(job))
+    session.edit("put in a stop", Doing(lambda job: _second_stop(job)))
     settle_window()
     assert {s.name for s in session.lost_last} >= {"9 S2:3 to S1:2"}
     assert session.progress.complete == 30

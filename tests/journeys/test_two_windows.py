@@ -10,7 +10,7 @@ from riktig.core.store import JobFile
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.build import BuildStation
-from tests.conftest import FakeClock
+from tests.conftest import Doing, FakeClock
 from tests.desk.conftest import app, settle_window
 
 __all__ = ["app"]
@@ -30,7 +30,7 @@ def test_the_second_window_looks_only_until_the_first_is_closed(app: QApplicatio
     for name in second.stations:
         second.go_to(name)
         settle_window()
-    assert not second.session.edit("title", lambda job: set_heading(job, title="x"))
+    assert not second.session.edit("title", Doing(lambda job: set_heading(job, title="x")))
     build = second.stations["Build"]
     assert isinstance(build, BuildStation)
     build.toggle(Operation.CUT)
@@ -38,12 +38,12 @@ def test_the_second_window_looks_only_until_the_first_is_closed(app: QApplicatio
     assert "Nothing was recorded" in second.drawer.said.toolTip()
 
     # The first works on; when it is closed, the second may open the job for itself.
-    assert first.session.edit("title", lambda job: set_heading(job, title="first"))
+    assert first.session.edit("title", Doing(lambda job: set_heading(job, title="first")))
     first.close()
     assert second.open_path(path)
     assert not second.session.read_only
     assert second.session.job.title == "first"
-    assert second.session.edit("title", lambda job: set_heading(job, title="second"))
+    assert second.session.edit("title", Doing(lambda job: set_heading(job, title="second")))
     second.close()
     file = JobFile(path, read_only=True)
     assert file.job().title == "second"

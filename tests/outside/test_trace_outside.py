@@ -4,7 +4,7 @@ import networkx as nx
 import pytest
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.circuit import CIRCUITS, NETS, Circuits, Nets, elements_of, trace
+from riktig.core.circuit import CIRCUITS, NETS, TRACER, Circuits, Nets, elements_of, trace
 from riktig.core.job import Job
 from riktig.core.plan import Plan
 from riktig.demo_job import DEMOS, demo_job
@@ -50,7 +50,7 @@ def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
             start = nets.of_pin.get(device.pin(unit.pins[0]))
             if unit.behaviour not in (Behaviour.COIL, Behaviour.LAMP) or start is None or start.id not in shortest:
                 continue
-            way = trace(circuits, nets, device.id, unit.name).ways[0]
+            way = trace(plan.get(TRACER), device.id, unit.name).ways[0]
             at = next(n for n, step in enumerate(way.steps) if step.asked)
             feed = [
                 step
@@ -68,7 +68,7 @@ def test_each_step_begins_at_the_potential_where_the_one_before_ends(job: Job) -
     plan = Plan(job)
     circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
     for device in circuits.devices:
-        for way in trace(circuits, nets, device.id).ways:
+        for way in trace(plan.get(TRACER), device.id).ways:
             for one, other in zip(way.steps, way.steps[1:], strict=False):
                 assert nets.of_pin[one.crossing.leaves] is nets.of_pin[other.crossing.enters], (device.id, way.why)
             if way.begins and way.steps:

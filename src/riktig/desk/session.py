@@ -2,13 +2,12 @@
 
 import uuid
 from collections.abc import Callable
-from dataclasses import dataclass
 from datetime import datetime
 
 from PySide6.QtCore import QObject, Signal
 
 from riktig.core.build import Progress, Stale, progress_of
-from riktig.core.circuit import settle
+from riktig.core.edits import Action, Edit, History, after_edit
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.job import Job, new_job
 from riktig.core.plan import Plan
@@ -17,7 +16,7 @@ from riktig.core.records import Facts, NewRecord, Record
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 
-__all__ = ["Session", "Step"]
+__all__ = ["Session"]
 
 Clock = Callable[[], str]
 
@@ -25,15 +24,6 @@ Clock = Callable[[], str]
 def wall_clock() -> str:
     """Now, ISO 8601 with zone."""
     return datetime.now().astimezone().isoformat(timespec="seconds")
-
-
-@dataclass(frozen=True)
-class Step:
-    """One step of undo: its name and the job before it. Steps with one merge key join."""
-
-    name: str
-    before: Job
-    merge: str = ""
 
 
 class Session(QObject):
@@ -60,8 +50,9 @@ class Session(QObject):
         self.selection = ""
         self.unwritten = ""
         self.lost_last: tuple[Stale, ...] = ()
-        self._undo: list[Step] = []
-        self._redo: list[Step] = []
+        self.history = History()
+        self.list_from = 0
+        self._recorded: list[tuple[int, NewRecord]] = []
         self._kept: tuple[object, object, Progress | None, Results | None] = (0, 0, None, None)
 
     def open(self, file: JobFile) -> None:
@@ -74,7 +65,8 @@ class Session(QObject):
         if self.file:
             self.file.close()
         self.file, self.records = file, records
-        self._undo, self._redo, self.unwritten = [], [], ""
+        self.history, self.unwritten = History(), ""
+        self.begin_list()
         before, self.job = self.job, job
         self.plan = Plan(job)
         self.selection = ""
@@ -93,13 +85,13 @@ class Session(QObject):
         """Whether nothing can be changed."""
         return bool(self.file and self.file.read_only)
 
-    def edit(self, name: str, change: Callable[[Job], Job], *, merge: str = "") -> bool:
+    def edit(self, name: str, edit: Edit, *, merge: str = "") -> bool:
         """Makes one edit: one step of undo, one revision of the file. False when refused."""
         if self.read_only:
             self.say("This job is open for looking only, so nothing was changed.", wrong=True)
             return False
         try:
-            after = settle(change(self.job), memory=self.plan.memory)
+            after = after_edit(self.plan, edit)
         except ImpossibleValueError as error:
             self.say(f"That cannot be planned: {error}. Nothing was changed.", wrong=True)
             return False
@@ -108,36 +100,45 @@ class Session(QObject):
             return False
         if after == self.job:
             return True
-        joins = bool(merge and self._undo and self._undo[-1].merge == merge)
-        if not joins:
-            self._undo.append(Step(name, self.job, merge))
-        self._redo = []
+        self.history = self.history.with_edit(name, self.job, edit, merge)
         self._turn_to(after, name)
         return True
 
     def undo(self) -> None:
         """Takes the last edit back; records stay."""
-        if self._undo and not self.read_only:
-            step = self._undo.pop()
-            self._redo.append(Step(step.name, self.job))
+        taken = None if self.read_only else self.history.back(self.job)
+        if taken:
+            self.history, step = taken
             self._turn_to(step.before, f"undo: {step.name}")
 
     def redo(self) -> None:
         """Makes the last edit taken back again."""
-        if self._redo and not self.read_only:
-            step = self._redo.pop()
-            self._undo.append(Step(step.name, self.job))
-            self._turn_to(step.before, f"redo: {step.name}")
+        made = None if self.read_only else self.history.forward()
+        if made:
+            self.history, step, after = made
+            self._turn_to(after, f"redo: {step.name}")
 
     @property
     def undo_name(self) -> str:
         """What undo would take back, or ""."""
-        return self._undo[-1].name if self._undo else ""
+        return self.history.done[-1].name if self.history.done else ""
 
     @property
     def redo_name(self) -> str:
         """What redo would make again, or ""."""
-        return self._redo[-1].name if self._redo else ""
+        return self.history.undone[-1][0].name if self.history.undone else ""
+
+    def begin_list(self) -> None:
+        """A list of edits begins with what is done from now on."""
+        self.list_from, self._recorded = self.history.count, []
+
+    def actions(self) -> tuple[Action, ...]:
+        """What was done since the list began and not taken back: edits and entries of the log, in their order."""
+        placed: list[tuple[int, int, Action]] = [
+            (step.number, 0, edit) for step in self.history.done if step.number > self.list_from for edit in step.edits
+        ]
+        placed += [(number, 1, record) for number, record in self._recorded]
+        return tuple(action for _, _, action in sorted(placed, key=lambda one: one[:2]))
 
     def _turn_to(self, after: Job, why: str) -> None:
         counted = self._counting()
@@ -197,6 +198,7 @@ class Session(QObject):
             self.say(str(error), wrong=True)
             return False
         self.records = (*self.records, *made)
+        self._recorded += [(self.history.count, one) for one in entries]
         self.records_changed.emit()
         return True
 

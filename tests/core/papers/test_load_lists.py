@@ -7,9 +7,20 @@ import pytest
 from openpyxl import Workbook
 
 from riktig.core.circuit import settle
+from riktig.core.edits import AddLoads
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job, LoadKind, Rulebook, Start, Supply, new_job, set_practice
-from riktig.core.papers import LoadList, grid_of_file, grid_of_text, job_from_loads, loads_of, read_loads, recognise
+from riktig.core.papers import (
+    LoadList,
+    grid_of_file,
+    grid_of_text,
+    job_from_loads,
+    loads_of,
+    new_loads,
+    read_loads,
+    recognise,
+)
+from riktig.core.plan import Plan
 from riktig.demo_job import frost_fan, kelp_shed
 
 EXAMPLES = Path(__file__).parents[3] / "examples"
@@ -51,7 +62,7 @@ def test_the_shipped_examples_are_the_demonstrations(name: str, demo: object) ->
 def test_a_list_is_added_to_what_the_job_has() -> None:
     job = set_practice(new_job("X"), rulebook=Rulebook.UL)
     rows, _ = read_loads(EXAMPLES / "loads.csv")
-    there = job_from_loads(rows, job=job)
+    there = AddLoads(new_loads(rows)).apply(Plan(job))
     assert there.practice is job.practice
     assert there.supply == Supply()
     assert len(there.loads) == 2

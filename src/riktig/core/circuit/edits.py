@@ -37,6 +37,7 @@ __all__ = [
     "move_element",
     "name_element",
     "named_nodes",
+    "numbers_on_paper",
     "put_in",
     "rehang",
     "remove_circuit",
@@ -280,6 +281,8 @@ def rename(job: Job, device: DeviceId, tag: str, *, memory: Memory | None = None
     tag = tag.strip()
     settled = settle(job, memory=memory)
     circuits = _expanded(job, memory)
+    if not any(one.id == device for one in circuits.devices):
+        raise RiktigError(f"There is no device {device}, so nothing was renamed.", hint="Choose one that is drawn.")
     strip = circuits.device(device).strip
     group = {d.id for d in circuits.devices if d.id == device or (strip and d.strip == strip)}
     if not tag or len(tag) > LONGEST_TAG or any(c.isspace() or c in ":/~" for c in tag):
@@ -314,12 +317,17 @@ def mark_printed(job: Job, written: Job | None = None, *, memory: Memory | None 
         job: The job of now.
         written: The job that stands on paper, when it is an earlier one.
     """
-    written = written or job
-    circuits = _expanded(written, memory)
-    names = names_of(written, circuits, find_nets(circuits, memory), memory)
-    idents = {wire_number(one.number, mark) for one in names.given_numbers for mark in one.marks}
-    printed = tuple(sorted({*job.printed, *names.number.values(), *idents}))
+    numbers = numbers_on_paper(written or job, memory=memory)
+    printed = tuple(sorted({*job.printed, *numbers}))
     return job if printed == job.printed else replace(job, printed=printed)
+
+
+def numbers_on_paper(job: Job, *, memory: Memory | None = None) -> tuple[str, ...]:
+    """Every number that stands on labels and papers of a job: of potentials, and of single wires."""
+    circuits = _expanded(job, memory)
+    names = names_of(job, circuits, find_nets(circuits, memory), memory)
+    idents = {wire_number(one.number, mark) for one in names.given_numbers for mark in one.marks}
+    return tuple(sorted({*names.number.values(), *idents}))
 
 
 def _expanded(job: Job, memory: Memory | None) -> Circuits:

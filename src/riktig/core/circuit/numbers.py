@@ -193,7 +193,7 @@ def _count(
     memory: Memory,
 ) -> int:
     """Numbers what has none yet, into ``taken``; the highest running number ever given."""
-    running = {net_id: int(text) for net_id, text in taken.items() if text.isdecimal() and len(text) < 10}
+    running = _running(taken)
     highest: dict[str, int] = {}
     for net_id, value in running.items():
         circuit = net_id.partition(".")[0]
@@ -219,7 +219,14 @@ def _count(
             taken[net.id] = school.suffixed(without_suffix(base)) or school.next(net)
         else:
             taken[net.id] = school.next(net)
-    return school.last if practice.numbering in (Numbering.BY_NODE, Numbering.BY_WIRE) else last
+    if practice.numbering in (Numbering.BY_NODE, Numbering.BY_WIRE):
+        return school.last
+    return max([last, *_running(taken).values()])  # with the new ones, so that settling again changes nothing
+
+
+def _running(taken: dict[PinId, str]) -> dict[PinId, int]:
+    """The numbers that are figures, by net."""
+    return {net_id: int(text) for net_id, text in taken.items() if text.isdecimal() and len(text) < 10}
 
 
 def _paired(net: Net, pairs: dict[PinId, tuple[PinId, str]], shared: dict[PinId, str], school: School) -> str:

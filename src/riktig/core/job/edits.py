@@ -1,9 +1,20 @@
 """Edits of the document that need no knowledge of circuits: ``Job -> Job``."""
 
 from dataclasses import replace
-from typing import Any
+from typing import Unpack
 
 from riktig.core.job.circuit import Circuit, Recipe
+from riktig.core.job.fields import (
+    ChangedLoadFields,
+    ChangedSignalFields,
+    EnclosureFields,
+    FurtherLoadFields,
+    HeadingFields,
+    PracticeFields,
+    SignalFields,
+    SourceFields,
+    SupplyFields,
+)
 from riktig.core.job.ids import CircuitId, DeviceId, LoadId, SignalId, SourceId
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
@@ -53,13 +64,13 @@ def new_job(number: str = "", title: str = "", practice: Practice | None = None)
     return Job(number=number, title=title, practice=practice or Practice(), circuits=circuits)
 
 
-def set_heading(job: Job, **fields: Any) -> Job:
+def set_heading(job: Job, **fields: Unpack[HeadingFields]) -> Job:
     """Sets title, number, client, drawing number, revision, maker or serial number."""
     changed = replace(job, **fields)
     return job if changed == job else changed
 
 
-def set_supply(job: Job, **fields: Any) -> Job:
+def set_supply(job: Job, **fields: Unpack[SupplyFields]) -> Job:
     """Changes the supply; the same job when nothing changes.
 
     Raises:
@@ -69,7 +80,7 @@ def set_supply(job: Job, **fields: Any) -> Job:
     return job if supply == job.supply else replace(job, supply=supply)
 
 
-def set_practice(job: Job, **fields: Any) -> Job:
+def set_practice(job: Job, **fields: Unpack[PracticeFields]) -> Job:
     """Changes what practice the job follows.
 
     Another school of numbers or tags names everything anew as long as no label is printed; after that
@@ -88,7 +99,7 @@ def set_practice(job: Job, **fields: Any) -> Job:
     return changed
 
 
-def set_enclosure(job: Job, **fields: Any) -> Job:
+def set_enclosure(job: Job, **fields: Unpack[EnclosureFields]) -> Job:
     """Changes the box; what stood on the old plate is planned anew when the plate changes size."""
     enclosure = replace(job.enclosure, **fields)
     if enclosure == job.enclosure:
@@ -134,7 +145,7 @@ def _recipe(load: Load) -> Recipe:
     }.get(load.start, Recipe.DIRECT_ON_LINE)
 
 
-def add_load(job: Job, name: str, kw: float | None = None, **fields: Any) -> Job:
+def add_load(job: Job, name: str, kw: float | None = None, **fields: Unpack[FurtherLoadFields]) -> Job:
     """Adds a load and its circuit. ``fields`` are those of ``Load``."""
     number = _fresh(job)
     load = Load(LoadId(f"m{number}"), name, kw, **fields)
@@ -142,7 +153,7 @@ def add_load(job: Job, name: str, kw: float | None = None, **fields: Any) -> Job
     return replace(job, loads=(*job.loads, load), circuits=(*job.circuits, circuit))
 
 
-def change_load(job: Job, load_id: LoadId, **fields: Any) -> Job:
+def change_load(job: Job, load_id: LoadId, **fields: Unpack[ChangedLoadFields]) -> Job:
     """Changes one load, leaving the others the same objects; its circuit keeps what was changed in it."""
     changed = replace(job.load(load_id), **fields)
     loads = tuple(changed if load.id == load_id else load for load in job.loads)
@@ -173,12 +184,12 @@ def remove_load(job: Job, load_id: LoadId) -> Job:
     )
 
 
-def add_signal(job: Job, name: str, **fields: Any) -> Job:
+def add_signal(job: Job, name: str, **fields: Unpack[SignalFields]) -> Job:
     """Adds a field device. ``fields`` are those of ``Signal``."""
     return replace(job, signals=(*job.signals, Signal(SignalId(f"i{_fresh(job)}"), name, **fields)))
 
 
-def change_signal(job: Job, signal_id: SignalId, **fields: Any) -> Job:
+def change_signal(job: Job, signal_id: SignalId, **fields: Unpack[ChangedSignalFields]) -> Job:
     """Changes one field device."""
     return replace(job, signals=tuple(replace(s, **fields) if s.id == signal_id else s for s in job.signals))
 
@@ -194,7 +205,7 @@ def add_source(job: Job, name: str, voltage_v: float, comes_from: str = "") -> J
     return replace(job, sources=(*job.sources, source))
 
 
-def change_source(job: Job, source_id: SourceId, **fields: Any) -> Job:
+def change_source(job: Job, source_id: SourceId, **fields: Unpack[SourceFields]) -> Job:
     """Changes one of the further supplies."""
     return replace(job, sources=tuple(replace(s, **fields) if s.id == source_id else s for s in job.sources))
 

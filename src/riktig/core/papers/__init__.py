@@ -15,7 +15,16 @@ from riktig.core.papers.passport import device_of, passport
 from riktig.core.papers.passport_model import Passport, Row, Section
 from riktig.core.papers.pdf import Page, SetHead, fitting_scale, missing_glyphs, write_set
 from riktig.core.papers.read_grid import Grid, grid_of_file, grid_of_text
-from riktig.core.papers.read_loads import Column, LoadList, LoadRow, job_from_loads, loads_of, read_loads, recognise
+from riktig.core.papers.read_loads import (
+    Column,
+    LoadList,
+    LoadRow,
+    job_from_loads,
+    loads_of,
+    new_loads,
+    read_loads,
+    recognise,
+)
 from riktig.core.papers.read_parts import PART_COLUMNS, holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.papers.record import build_record, measured_record, metal_record, missing_papers, test_record
 from riktig.core.papers.renaming import Renaming, number_changes, tag_changes
@@ -80,6 +89,7 @@ __all__ = [
     "metal_record",
     "missing_glyphs",
     "missing_papers",
+    "new_loads",
     "number_changes",
     "overview",
     "own_parts_schedule",

@@ -3,15 +3,16 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
+from riktig.core.edits import AddLoads, LoadToAdd
 from riktig.core.errors import Fault, RiktigError
 from riktig.core.job import (
     Command,
     Job,
+    LoadFields,
     LoadKind,
     Start,
-    add_load,
     new_job,
     read_current,
     read_power,
@@ -20,8 +21,9 @@ from riktig.core.job import (
 )
 from riktig.core.papers.load_words import ANSWERS, COLUMNS, LEFT_OUT, YES_NO, meaning_of
 from riktig.core.papers.read_grid import Grid, GridRow, grid_of_file
+from riktig.core.plan import Plan
 
-__all__ = ["Column", "LoadList", "LoadRow", "job_from_loads", "loads_of", "read_loads", "recognise"]
+__all__ = ["Column", "LoadList", "LoadRow", "job_from_loads", "loads_of", "new_loads", "read_loads", "recognise"]
 
 MOST_LOADS = 200
 """Loads of one panel (chosen by us: far above what one panel holds)."""
@@ -290,9 +292,11 @@ def read_loads(path: Path) -> tuple[tuple[LoadRow, ...], tuple[str, ...]]:
     return loads_of(found), (*found.notes, *guessed)
 
 
-def job_from_loads(rows: tuple[LoadRow, ...], number: str = "", title: str = "", job: Job | None = None) -> Job:
-    """A job with these loads added, everything else as the house has it."""
-    job = job or new_job(number, title)
-    for row in rows:
-        job = add_load(job, row.name, **dict(row.fields))
-    return job
+def new_loads(rows: tuple[LoadRow, ...]) -> tuple[LoadToAdd, ...]:
+    """The loads of a list as they are added to a job."""
+    return tuple(LoadToAdd(row.name, cast(LoadFields, dict(row.fields))) for row in rows)
+
+
+def job_from_loads(rows: tuple[LoadRow, ...], number: str = "", title: str = "") -> Job:
+    """A new job with these loads, everything else as the house has it."""
+    return AddLoads(new_loads(rows)).apply(Plan(new_job(number, title)))

@@ -111,6 +111,10 @@ def apply_mend(job: Job, mend: Mend) -> Job:
         return _key_switch(job, mend.argument)
     if mend.action == "change back":
         circuit, _, number = mend.argument.rpartition("/")
-        change = next(c for c in job.circuits if c.id == circuit).changes[int(number)]
-        return settle(take_back(job, CircuitId(circuit), change))
+        changes = next((c.changes for c in job.circuits if c.id == circuit), ())
+        if not number.isdecimal() or int(number) >= len(changes):
+            raise RiktigError("The change that this remedy takes back is not there, so nothing was changed.")
+        return settle(take_back(job, CircuitId(circuit), changes[int(number)]))
+    if mend.action not in _ACTIONS:
+        raise RiktigError(f"There is no remedy “{mend.action}”, so nothing was changed.")
     return _ACTIONS[mend.action](job)

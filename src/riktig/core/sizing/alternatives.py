@@ -112,9 +112,10 @@ def alternatives_of(job: Job, load: Load, now: Proposal) -> tuple[Alternative, .
 
 def take(job: Job, alternative: Alternative) -> Job:
     """Takes the other answer."""
-    if alternative.load is None:
-        assert alternative.control is not None
+    if alternative.control is not None:
         return set_practice(job, control_supply=alternative.control)
-    if alternative.start is not None:
+    if alternative.load is not None and alternative.start is not None:
         return change_load(job, alternative.load, start=alternative.start)
-    return change_load(job, alternative.load, protection=alternative.protection)
+    if alternative.load is not None and alternative.protection is not None:
+        return change_load(job, alternative.load, protection=alternative.protection)
+    return job

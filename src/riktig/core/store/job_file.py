@@ -5,14 +5,14 @@ confirmed. What could not be written raises, and the caller says so.
 """
 
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import astuple
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
-from riktig.core.records import Record, StoredEntry, broken_links, stored
+from riktig.core.records import NewRecord, Record, StoredEntry, broken_links, stored
 from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store.bring_up import bring_up
 from riktig.core.store.job_json import dump_job, load_job
@@ -205,10 +205,7 @@ class JobFile:
             RiktigError: it could not be written.
         """
         with self._writing() as db:
-            row = db.execute(
-                "INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)", (dump_job(job), who, at, why)
-            )
-        return int(row.lastrowid or 0)
+            return _insert_revision(db, job, who, at, why)
 
     def add_records(self, records: list[Record]) -> None:
         """Appends to the log, all or none; durable on return. Known ids are left as they are.
@@ -217,14 +214,24 @@ class JobFile:
             RiktigError: they could not be written.
         """
         with self._writing() as db:
-            last = db.execute("SELECT seq, digest FROM log ORDER BY seq DESC LIMIT 1").fetchone()
-            number, before = last or (0, FIRST_DIGEST)
-            for record in records:
-                if db.execute("SELECT 1 FROM log WHERE id = ?", (record.id,)).fetchone():
-                    continue
-                entry = stored(record, number + 1, before)
-                db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
-                number, before = entry.number, entry.digest
+            _insert_records(db, records)
+
+    def add_all(
+        self, job: Job | None, entries: list[NewRecord], *, who: str, at: str, why: str, new_id: Callable[[], str]
+    ) -> int:
+        """Writes a new revision (None: the job stays as it is) and entries of the log, all or none.
+
+        Returns:
+            The number of the revision in force.
+
+        Raises:
+            RiktigError: they could not be written.
+        """
+        with self._writing() as db:
+            number = self.revision() if job is None else _insert_revision(db, job, who, at, why)
+            records = [Record(new_id(), one.subject, one.facts, who, at, number, one.corrects) for one in entries]
+            _insert_records(db, records)
+        return number
 
     @contextmanager
     def _writing(self) -> Iterator[sqlite3.Connection]:
@@ -248,6 +255,23 @@ class JobFile:
         """Closes the file and gives the lock back."""
         self._db.close()
         self._lock.drop()
+
+
+def _insert_revision(db: sqlite3.Connection, job: Job, who: str, at: str, why: str) -> int:
+    row = db.execute("INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)", (dump_job(job), who, at, why))
+    return int(row.lastrowid or 0)
+
+
+def _insert_records(db: sqlite3.Connection, records: list[Record]) -> None:
+    """Each bound to the one before by its digest; one whose id is there already is left out."""
+    last = db.execute("SELECT seq, digest FROM log ORDER BY seq DESC LIMIT 1").fetchone()
+    number, before = last or (0, FIRST_DIGEST)
+    for record in records:
+        if db.execute("SELECT 1 FROM log WHERE id = ?", (record.id,)).fetchone():
+            continue
+        entry = stored(record, number + 1, before)
+        db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
+        number, before = entry.number, entry.digest
 
 
 def _damaged(path: Path, why: object) -> RiktigError:

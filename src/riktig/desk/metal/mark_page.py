@@ -14,7 +14,8 @@ from riktig.core.build import (
     hole_subject,
     judged_all,
 )
-from riktig.core.door import DOOR, fix_door
+from riktig.core.door import DOOR
+from riktig.core.edits import FixDoor
 from riktig.core.geometry import Circle, Mark
 from riktig.core.holes import (
     BLOCKERS,
@@ -311,8 +312,7 @@ class MarkPage(QWidget):
             return
         plan = self.session.plan
         if self.session.job.door is None and self.face in {leaf.name for leaf in plan.get(DOOR).leaves}:
-            door = plan.get(DOOR)
-            self.session.edit("door begun: operators stay", lambda job: fix_door(job, door))
+            self.session.edit("door begun: operators stay", FixDoor())
         hole = state.hole
         if self.session.record(hole_subject(hole), hole_facts(hole, work)):
             self.refresh()

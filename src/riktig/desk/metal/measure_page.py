@@ -1,11 +1,14 @@
 """Measured twice: every dimension that spoils a sheet when it is wrong, and whether its gate opens."""
 
+from typing import cast
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.build import CRITICALS, Gate, Judged, judged_all, measured_facts
 from riktig.core.door import SHAFTS, engagement_of
-from riktig.core.job import SecondReading, set_enclosure
+from riktig.core.edits import SetEnclosure
+from riktig.core.job import EnclosureFields, SecondReading
 from riktig.core.records import DimensionRead, TakenBack
 from riktig.desk.metal.number_pad import NumberPad
 from riktig.desk.session import Session
@@ -186,7 +189,7 @@ class MeasurePage(QWidget):
         one, field = self._judged.get(self.key), DATUMS.get(self.key)
         if one and field and one.readings:
             value = one.readings[-1][0]
-            self.session.edit(f"{one.critical.name} as measured", lambda job: set_enclosure(job, **{field: value}))
+            self.session.edit(f"{one.critical.name} as measured", SetEnclosure(cast(EnclosureFields, {field: value})))
             self.refresh()
 
     def take_back(self) -> None:

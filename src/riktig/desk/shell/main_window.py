@@ -7,12 +7,13 @@ from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMessageBox, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.circuit import settle
+from riktig.core.edits import ApplyRemedy
 from riktig.core.errors import RiktigError
 from riktig.core.job import Practice, new_job
 from riktig.core.labels import INDEX, NAME_INDEX, Entry, find
 from riktig.core.papers import STATIONS, passport, statuses
 from riktig.core.plate import LAYOUT
-from riktig.core.rules import RULES, Mend, apply_mend
+from riktig.core.rules import RULES, Mend
 from riktig.core.store import JobFile, house_practice
 from riktig.core.wiring import mini_plate
 from riktig.desk import house
@@ -298,7 +299,7 @@ class MainWindow(QMainWindow):
 
     def mend(self, mend: Mend) -> None:
         """Carries a remedy out, as one edit."""
-        self.session.edit(mend.text, lambda job: apply_mend(job, mend))
+        self.session.edit(mend.text, ApplyRemedy(mend))
 
     def _write_again(self) -> None:
         self.session.write_again()

@@ -4,8 +4,9 @@ from collections.abc import Iterable
 
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
+from riktig.core.edits import SetOwnValue
 from riktig.core.errors import RiktigError
-from riktig.core.job import override, read_quantity
+from riktig.core.job import read_quantity
 from riktig.core.sizing import Value
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import Answer, sentence
@@ -106,14 +107,10 @@ class Chips(QWidget):
             self.amount.setFocus()
             return
         reason = self.reason.text()
-        self._session.edit(
-            f"own value for {value.name.lower()}, {self._of}", lambda job: override(job, value.key, amount, reason)
-        )
+        self._session.edit(f"own value for {value.name.lower()}, {self._of}", SetOwnValue(value.key, amount, reason))
 
     def _back(self, value: Value) -> None:
-        self._session.edit(
-            f"{value.name.lower()} as Riktig proposes, {self._of}", lambda job: override(job, value.key, None)
-        )
+        self._session.edit(f"{value.name.lower()} as Riktig proposes, {self._of}", SetOwnValue(value.key))
 
 
 def _said(value: Value) -> str:

@@ -1,28 +1,36 @@
 """The head of the letter: the job, its supply, what else arrives live, and the field devices."""
 
 from functools import partial
-from typing import Any
+from typing import cast
 
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
+from riktig.core.edits import (
+    AddSignal,
+    AddSource,
+    ChangeSignal,
+    ChangeSource,
+    Edit,
+    RemoveSignal,
+    RemoveSource,
+    SetHeading,
+    SetSupply,
+)
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
+    ChangedSignalFields,
     Direction,
     Earthing,
     Form,
+    HeadingFields,
     Job,
     Signal,
+    SignalFields,
     Source,
+    SourceFields,
+    SupplyFields,
     Wetting,
-    add_signal,
-    add_source,
-    change_signal,
-    change_source,
     read_quantity,
-    remove_signal,
-    remove_source,
-    set_heading,
-    set_supply,
 )
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import Answer, Pick, sentence
@@ -34,11 +42,11 @@ __all__ = ["JobPart", "SignalsPart", "SourcesPart", "SupplyPart"]
 
 
 def _heading(key: str) -> Change:
-    return lambda job, value: set_heading(job, **{key: value})
+    return lambda value: SetHeading(cast(HeadingFields, {key: value}))
 
 
 def _supply(key: str) -> Change:
-    return lambda job, value: set_supply(job, **{key: value})
+    return lambda value: SetSupply(cast(SupplyFields, {key: value}))
 
 
 class JobPart(Part):
@@ -206,7 +214,7 @@ class SourcesPart(_Listed):
 
     def _sentence(self, source: Source) -> QWidget:
         def change(key: str) -> Change:
-            return lambda job, value: change_source(job, source.id, **{key: value})
+            return lambda value: ChangeSource(source.id, cast(SourceFields, {key: value}))
 
         name = source.name
         return sentence(
@@ -221,7 +229,7 @@ class SourcesPart(_Listed):
         )
 
     def _out(self, source: Source) -> None:
-        self.edit(f"take out {source.name}", lambda job: remove_source(job, source.id))
+        self.edit(f"take out {source.name}", RemoveSource(source.id))
 
     def add(self) -> None:
         """Adds the supply that was named."""
@@ -232,7 +240,7 @@ class SourcesPart(_Listed):
             self.session.say(str(error), wrong=True)
             return
         origin = self.origin.text().strip()
-        if self.edit(f"add {name}", lambda job: add_source(job, name, volts, origin)):
+        if self.edit(f"add {name}", AddSource(name, volts, origin)):
             for field in (self.name, self.volts, self.origin):
                 field.show_value("")
                 field.clear()
@@ -244,8 +252,8 @@ class SourcesPart(_Listed):
         self._doubt.setVisible(bool(texts))
 
 
-def _asked(job: Job, value: bool) -> Job:
-    return set_heading(job, sources_asked=value)
+def _asked(value: bool) -> Edit:
+    return SetHeading({"sources_asked": value})
 
 
 class SignalsPart(_Listed):
@@ -283,7 +291,7 @@ class SignalsPart(_Listed):
 
     def _sentence(self, signal: Signal, loads: list[tuple[str, object]]) -> QWidget:
         def change(key: str) -> Change:
-            return lambda job, value: change_signal(job, signal.id, **{key: value})
+            return lambda value: ChangeSignal(signal.id, cast(ChangedSignalFields, {key: value}))
 
         at, name = signal.id, signal.name
         return sentence(
@@ -305,7 +313,7 @@ class SignalsPart(_Listed):
         )
 
     def _out(self, signal: Signal) -> None:
-        self.edit(f"take out the {signal.name}", lambda job: remove_signal(job, signal.id))
+        self.edit(f"take out the {signal.name}", RemoveSignal(signal.id))
 
     def add(self) -> None:
         """Adds the device that was named."""
@@ -314,8 +322,8 @@ class SignalsPart(_Listed):
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
             return
-        fields: dict[str, Any] = {"place": self.place.text().strip(), "wetting": self.wetting.value}
-        if self.edit(f"add the {name}", lambda job: add_signal(job, name, **fields)):
+        fields = cast(SignalFields, {"place": self.place.text().strip(), "wetting": self.wetting.value})
+        if self.edit(f"add the {name}", AddSignal(name, fields)):
             self.name.show_value("")
             self.name.clear()
             self.name.setFocus()

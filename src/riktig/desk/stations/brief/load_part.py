@@ -1,37 +1,38 @@
 """One load in the letter: its sentence, more about it, and what Riktig proposes."""
 
 from functools import partial
-from typing import Any
+from typing import Any, cast
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
+from riktig.core.edits import ChangeLoad, Edit, RemoveLoad, TakeAlternative
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
     Access,
+    ChangedLoadFields,
     Command,
     Duty,
     Fitting,
     Isolation,
     Job,
     Load,
+    LoadFields,
     LoadId,
     LoadKind,
     Protection,
     Start,
-    change_load,
     read_current,
     read_power,
     read_power_hp,
     read_quantity,
-    remove_load,
 )
-from riktig.core.sizing import PROPOSAL, Alternative, LoadProposal, alternatives_of, take
+from riktig.core.sizing import PROPOSAL, Alternative, LoadProposal, alternatives_of
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.chips import Chips
 from riktig.desk.stations.brief.fields import sentence
-from riktig.desk.stations.brief.part import Part
+from riktig.desk.stations.brief.part import Change, Part
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import FlowLayout, plain_label
 
@@ -54,7 +55,7 @@ def named(text: str) -> str:
     return text.strip()
 
 
-def power_of(text: str) -> dict[str, Any]:
+def power_of(text: str) -> LoadFields:
     """A power as typed, with its unit: “4”, “4 kW”, “7.5 hp”, “12 A”, as fields of a load.
 
     Raises:
@@ -134,7 +135,7 @@ class LoadPart(Part):
     def take(self, alternative: Alternative) -> None:
         """Takes another starter or another protection."""
         name = self._load().name
-        self.edit(f"{name}: {alternative.words}", lambda job: take(job, alternative))
+        self.edit(f"{name}: {alternative.words}", TakeAlternative(alternative))
 
     def show_selection(self, key: str) -> None:
         """Opens the line to change one of the load's values."""
@@ -146,19 +147,19 @@ class LoadPart(Part):
     def _number(self) -> int:
         return next(n for n, one in enumerate(self.session.job.loads, 1) if one.id == self.load_id)
 
-    def _change(self, name: str) -> Any:
-        return lambda job, value: change_load(job, self.load_id, **{name: value})
+    def _change(self, name: str) -> Change:
+        return lambda value: ChangeLoad(self.load_id, cast(ChangedLoadFields, {name: value}))
 
-    def _power(self, job: Job, fields: dict[str, Any]) -> Job:
-        return change_load(job, self.load_id, **fields)
+    def _power(self, fields: LoadFields) -> Edit:
+        return ChangeLoad(self.load_id, cast(ChangedLoadFields, fields))
 
-    def _kind_chosen(self, job: Job, kind: LoadKind) -> Job:
+    def _kind_chosen(self, kind: LoadKind) -> Edit:
         """A load that does not turn is fed from its own breaker until the customer says otherwise."""
-        fields: dict[str, Any] = {"kind": kind}
-        load = job.load(self.load_id)
+        fields: ChangedLoadFields = {"kind": kind}
+        load = self._load()
         if kind is not LoadKind.MOTOR and load.start not in (Start.WAY, Start.CONTACTOR):
             fields |= {"start": Start.WAY, "command": Command.ALWAYS}
-        return change_load(job, self.load_id, **fields)
+        return ChangeLoad(self.load_id, fields)
 
     def _write(self, load: Load) -> None:
         self.setAccessibleName(load.name)
@@ -263,7 +264,7 @@ class LoadPart(Part):
         return self.pick(key, name, [(yes, True), (no, False)], self._change(key))
 
     def _out(self, load: Load) -> None:
-        self.edit(f"take out the {load.name}", lambda job: remove_load(job, load.id))
+        self.edit(f"take out the {load.name}", RemoveLoad(load.id))
 
     def turn_more(self) -> None:
         """Opens or closes what is asked less often."""

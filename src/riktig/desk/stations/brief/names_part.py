@@ -1,11 +1,13 @@
 """What the house keeps of numbers and letters for itself: reserved numbers, ranges, its scheme, its table."""
 
 from dataclasses import replace
+from typing import cast
 
 from PySide6.QtWidgets import QWidget
 
 from riktig.core.catalogue import classes
 from riktig.core.circuit import CIRCUITS, NETS, name_all
+from riktig.core.edits import Edit, SetPractice
 from riktig.core.job import (
     POTENTIALS,
     SCHEME_FIELDS,
@@ -13,8 +15,8 @@ from riktig.core.job import (
     Job,
     Letters,
     Numbering,
+    PracticeFields,
     ReservedNumber,
-    set_practice,
 )
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import sentence
@@ -44,7 +46,7 @@ class NamesPart(Part):
 
     def _ranges(self) -> QWidget:
         def whole(field: str) -> Change:
-            return lambda job, value: set_practice(job, **{field: int(value)})
+            return lambda value: SetPractice(cast(PracticeFields, {field: int(value)}))
 
         return sentence(
             "The first",
@@ -58,12 +60,12 @@ class NamesPart(Part):
     def _kept(self) -> QWidget:
         parts: list[str | QWidget] = ["Numbers kept for common potentials, where the house has them:"]
         for node, words in POTENTIALS.items():
-            parts += [words, self.text(f"reserved.{node}", f"Number of the {words}", _reserve(node), 56), ","]
+            parts += [words, self.text(f"reserved.{node}", f"Number of the {words}", self._reserve(node), 56), ","]
         return sentence(*parts[:-1], ".", points=POINTS)
 
     def _of_scheme(self) -> QWidget:
-        def change(job: Job, text: str) -> Job:
-            return set_practice(job, scheme=text)
+        def change(text: str) -> Edit:
+            return SetPractice({"scheme": text})
 
         fields = ", ".join(f"{{{name}}}" for name in SCHEME_FIELDS)
         return sentence(
@@ -76,8 +78,22 @@ class NamesPart(Part):
     def _of_letters(self) -> QWidget:
         parts: list[str | QWidget] = ["The house's letters; a class left empty keeps its own:"]
         for of in classes():
-            parts += [of, self.text(f"letters.{of}", f"Letters of {of}", _letter(of), 46), ","]
+            parts += [of, self.text(f"letters.{of}", f"Letters of {of}", self._letter(of), 46), ","]
         return sentence(*parts[:-1], ".", points=POINTS)
+
+    def _reserve(self, node: str) -> Change:
+        def change(text: str) -> Edit:
+            kept = tuple(one for one in self.session.job.practice.reserved if one.potential != node)
+            return SetPractice({"reserved": (*kept, ReservedNumber(node, text)) if text else kept})
+
+        return change
+
+    def _letter(self, of: str) -> Change:
+        def change(text: str) -> Edit:
+            kept = tuple(one for one in self.session.job.practice.house_letters if one.of != of)
+            return SetPractice({"house_letters": (*kept, ClassLetters(of, text.upper())) if text else kept})
+
+        return change
 
     def values(self, job: Job) -> dict[str, object]:
         """What is kept now."""
@@ -111,19 +127,3 @@ class NamesPart(Part):
         if twice:
             return f"Here it gives {said} …: {twice} of {len(counted)} potentials would share a number. Add {{count}}."
         return f"Here it gives {said} …, each once." if said else "Nothing is numbered yet."
-
-
-def _reserve(node: str) -> Change:
-    def change(job: Job, text: str) -> Job:
-        kept = tuple(one for one in job.practice.reserved if one.potential != node)
-        return set_practice(job, reserved=(*kept, ReservedNumber(node, text)) if text else kept)
-
-    return change
-
-
-def _letter(of: str) -> Change:
-    def change(job: Job, text: str) -> Job:
-        kept = tuple(one for one in job.practice.house_letters if one.of != of)
-        return set_practice(job, house_letters=(*kept, ClassLetters(of, text.upper())) if text else kept)
-
-    return change

@@ -1,14 +1,15 @@
 """Adding a load: one sentence; or a whole list, pasted or from a file."""
 
 from pathlib import Path
-from typing import Any
+from typing import cast
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
+from riktig.core.edits import AddLoad, AddLoads
 from riktig.core.errors import RiktigError
-from riktig.core.job import Command, LoadKind, Start, add_load, read_quantity
-from riktig.core.papers import Grid, LoadList, grid_of_file, grid_of_text, job_from_loads, loads_of, recognise
+from riktig.core.job import Command, LoadFields, LoadKind, Start, read_quantity
+from riktig.core.papers import Grid, LoadList, grid_of_file, grid_of_text, loads_of, new_loads, recognise
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import Answer, Pick, sentence
 from riktig.desk.stations.brief.list_part import ListPart
@@ -92,22 +93,23 @@ class NewLoad(Part):
             return
         try:
             name = named(self.name.text())
-            fields: dict[str, Any] = power_of(self.power.text())
+            fields = power_of(self.power.text())
             if self.cable.text().strip():
                 fields["cable_m"] = read_quantity(self.cable.text(), "m", "cable length", "cable")
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
             return
-        fields |= {
+        answers = {
             "place": self.place.text().strip(),
             "kind": self.kind.value,
             "phases": self.phases.value,
             "start": self.start.value,
             "command": self.command.value,
         }
-        if fields["kind"] is not LoadKind.MOTOR:
+        fields |= cast(LoadFields, answers)
+        if self.kind.value is not LoadKind.MOTOR:
             fields |= {"run_lamp": False, "trip_lamp": False}
-        if self.edit(f"add the {name}", lambda job: add_load(job, name, **fields)):
+        if self.edit(f"add the {name}", AddLoad(name, fields)):
             for field in (self.name, self.power, self.place, self.cable):
                 field.clear()
                 field.show_value("")
@@ -166,7 +168,7 @@ class NewLoad(Part):
             self._refuse(error)
             return
         count = f"{len(rows)} load{'' if len(rows) == 1 else 's'}"
-        if self.edit(f"take in {count} from {found.grid.name}", lambda job: job_from_loads(rows, job=job)):
+        if self.edit(f"take in {count} from {found.grid.name}", AddLoads(new_loads(rows))):
             self.session.say(f"{count} taken in from {found.grid.name}.")
             self._close()
             self.added.emit()

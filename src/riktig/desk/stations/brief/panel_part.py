@@ -1,29 +1,30 @@
 """The end of the letter: the box, what the panel comes to, and the practice of this job."""
 
 from collections.abc import Callable
+from typing import cast
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.catalogue import boxes
+from riktig.core.edits import Edit, SetBox, SetEnclosure, SetPractice, TakeAlternative
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
     CHOICES,
     COLOUR_NAMES,
     Colours,
+    EnclosureFields,
     EntrySide,
     HingeSide,
     Job,
     Practice,
+    PracticeFields,
     Standing,
     Ventilation,
-    set_box,
-    set_enclosure,
-    set_practice,
 )
 from riktig.core.labels import NAMEPLATE
-from riktig.core.sizing import PROPOSAL, Alternative, control_alternatives, take
+from riktig.core.sizing import PROPOSAL, Alternative, control_alternatives
 from riktig.core.store import house_practice, keep_house_practice
 from riktig.desk import house
 from riktig.desk.session import Session
@@ -38,11 +39,11 @@ __all__ = ["EnclosurePart", "PanelPart", "PracticePart"]
 
 
 def _box(key: str) -> Change:
-    return lambda job, value: set_enclosure(job, **{key: value})
+    return lambda value: SetEnclosure(cast(EnclosureFields, {key: value}))
 
 
 def _practice(key: str) -> Change:
-    return lambda job, value: set_practice(job, **{key: value})
+    return lambda value: SetPractice(cast(PracticeFields, {key: value}))
 
 
 class EnclosurePart(Part):
@@ -62,7 +63,7 @@ class EnclosurePart(Part):
         self.body.addWidget(
             sentence(
                 "A box of",
-                self.pick("size", "Enclosure size", sizes, lambda job, size: set_box(job, *size)),
+                self.pick("size", "Enclosure size", sizes, lambda size: SetBox(*size)),
                 "mm,",
                 self.text("rating", "Degree of protection", _box("rating"), 70),
                 ",",
@@ -146,7 +147,7 @@ class PanelPart(Part):
 
     def take(self, alternative: Alternative) -> None:
         """Takes another control supply."""
-        self.edit(f"control from {alternative.words}", lambda job: take(job, alternative))
+        self.edit(f"control from {alternative.words}", TakeAlternative(alternative))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """Alt with a digit takes the alternative of that number."""
@@ -195,8 +196,16 @@ class PracticePart(Part):
         names: list[tuple[str, object]] = [(name, name) for name in COLOUR_NAMES]
         parts: list[str | QWidget] = ["The house's colours:"]
         for place, what in enumerate(("L1", "L2", "L3", "neutral", "AC control", "DC control")):
-            parts += [what, self.pick(f"colour.{place}", f"House colour of {what}", names, _colour(place)), ","]
+            parts += [what, self.pick(f"colour.{place}", f"House colour of {what}", names, self._colour(place)), ","]
         return sentence(*parts[:-1], points=10.5)
+
+    def _colour(self, place: int) -> Change:
+        def change(name: str) -> Edit:
+            colours = list(self.session.job.practice.house_colours)
+            colours[place] = name
+            return SetPractice({"house_colours": tuple(colours)})
+
+        return change
 
     def _lengths(self) -> QWidget:
         def number(key: str, name: str, width: int = 50) -> Answer:
@@ -204,7 +213,7 @@ class PracticePart(Part):
 
         return sentence(
             "Spare room",
-            self.number("spare", "Spare room", lambda job, v: set_practice(job, spare_share=v / 100), "%", 46),
+            self.number("spare", "Spare room", lambda v: SetPractice({"spare_share": v / 100}), "%", 46),
             "% of rail and terminals; fingers have",
             number("finger_room", "Finger room"),
             "mm between clamp and duct; ducts are",
@@ -263,8 +272,8 @@ class PracticePart(Part):
 
         def turn() -> None:
             practice = house_practice(house.house_file())
-            fields = {name: getattr(practice, name) for name in Practice.__slots__}
-            self.edit("the house's own practice", lambda job: set_practice(job, **fields))
+            fields = cast(PracticeFields, {name: getattr(practice, name) for name in Practice.__slots__})
+            self.edit("the house's own practice", SetPractice(fields))
 
         self._try(turn, "")
 
@@ -276,12 +285,3 @@ class PracticePart(Part):
             return
         if done:
             self.session.say(done)
-
-
-def _colour(place: int) -> Change:
-    def change(job: Job, name: str) -> Job:
-        colours = list(job.practice.house_colours)
-        colours[place] = name
-        return set_practice(job, house_colours=tuple(colours))
-
-    return change

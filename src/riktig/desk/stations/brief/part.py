@@ -7,6 +7,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
+from riktig.core.edits import Edit
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job, read_quantity
 from riktig.desk.session import Session
@@ -16,7 +17,8 @@ from riktig.desk.widgets import plain_label
 
 __all__ = ["Part"]
 
-Change = Callable[[Job, Any], Job]
+Change = Callable[[Any], Edit]
+"""What an answer comes to."""
 
 
 class Part(QWidget):
@@ -49,9 +51,9 @@ class Part(QWidget):
     def show_selection(self, key: str) -> None:
         """Marks what is selected."""
 
-    def edit(self, name: str, change: Callable[[Job], Job]) -> bool:
+    def edit(self, name: str, edit: Edit) -> bool:
         """Makes one edit under a name."""
-        return self.session.edit(name, change)
+        return self.session.edit(name, edit)
 
     def text(self, key: str, name: str, change: Change, width: int, read: Callable[[str], Any] = str.strip) -> Answer:
         """An answer in words, or read by ``read``, which raises what is wrong with it."""
@@ -62,7 +64,7 @@ class Part(QWidget):
             except RiktigError as error:
                 self.session.say(str(error), wrong=True)
                 return False
-            return self.edit(name, lambda job: change(job, value))
+            return self.edit(name, change(value))
 
         field = Answer(name, "", take, width)
         self.fields[key] = field
@@ -83,7 +85,7 @@ class Part(QWidget):
         return self.pick(key, name, [(str(one.value), one) for one in kind], change)
 
     def _chosen(self, name: str, change: Change, value: object) -> None:
-        self.edit(name, lambda job: change(job, value))
+        self.edit(name, change(value))
 
     def head(self, text: str) -> None:
         """A heading of the letter."""

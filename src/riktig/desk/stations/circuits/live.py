@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEET_PEN, SHEETS, elements_of
+from riktig.core.edits import SetScript
 from riktig.core.energise import (
     LEGEND,
     Operator,
@@ -20,7 +21,7 @@ from riktig.core.energise import (
     why,
 )
 from riktig.core.geometry import Text
-from riktig.core.job import CircuitId, DeviceId, PinId, set_script
+from riktig.core.job import CircuitId, DeviceId, PinId
 from riktig.core.papers import device_of, run_panel_script, schedule
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -266,7 +267,7 @@ class LivePage(QWidget):
         asked = ScriptAsked(self, name, text, self._readable)
         if asked.exec():
             steps, title = asked.steps(), asked.name.text()
-            self._session.edit(f"script {title}", lambda job: set_script(job, title, steps))
+            self._session.edit(f"script {title}", SetScript(title, steps))
 
     def _readable(self, steps: tuple[str, ...]) -> None:
         """Tries the steps on a panel of its own.

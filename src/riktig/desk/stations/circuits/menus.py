@@ -6,26 +6,23 @@ from pathlib import Path
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMenu, QMessageBox, QWidget
 
-from riktig.core.circuit import (
-    CIRCUITS,
-    NAMES,
-    add_device,
-    add_rung,
-    add_written,
-    entry_of,
-    free_contacts,
-    name_element,
-    named_nodes,
-    put_in,
-    rehang,
-    remove_circuit,
-    rename,
-    rewire,
-    set_param,
-    take_back,
+from riktig.core.circuit import CIRCUITS, NAMES, add_device, add_rung, add_written, entry_of, free_contacts, named_nodes
+from riktig.core.edits import (
+    AddDevice,
+    AddRung,
+    AddWrittenCircuit,
+    DropChange,
+    Edit,
+    MoveChange,
+    NameElement,
+    PutIn,
+    RemoveCircuit,
+    RenameDevice,
+    SetParameter,
+    WireElsewhere,
 )
 from riktig.core.errors import RiktigError
-from riktig.core.job import Act, Change, CircuitId, DeviceId, ElementId, Insertable, Job
+from riktig.core.job import Act, CircuitId, DeviceId, ElementId, Insertable, Job
 from riktig.core.papers import device_of
 from riktig.core.store import load_rungs
 from riktig.desk.session import Session
@@ -51,7 +48,6 @@ DEFAULT_TEXT = {
     Insertable.FUSE: "fuse",
 }
 """What a thing put in is for until it is named."""
-Edit = Callable[[Job], Job]
 MOST_FAULTS = 12
 
 
@@ -95,7 +91,7 @@ class Changes:
             self._entry(
                 menu,
                 what.value[:1].upper() + what.value[1:],
-                self._edit(name, lambda job, w=what: put_in(job, element, w, DEFAULT_TEXT[w], act)),  # type: ignore[misc]
+                self._edit(name, PutIn(element, what, DEFAULT_TEXT[what], act)),
             )
         contacts = menu.addMenu("Contact of a device")
         by_tag: dict[str, QMenu] = {}
@@ -104,12 +100,7 @@ class Changes:
             if tag not in by_tag:
                 by_tag[tag] = contacts.addMenu(tag)
             self._entry(
-                by_tag[tag],
-                rest,
-                self._edit(
-                    f"use {words}",
-                    lambda job, c=choice: put_in(job, element, Insertable.CONTACT, "", act, to=c),  # type: ignore[misc]
-                ),
+                by_tag[tag], rest, self._edit(f"use {words}", PutIn(element, Insertable.CONTACT, "", act, choice))
             )
 
     def menu(self, element: ElementId | None, selection: str) -> QMenu:
@@ -129,14 +120,7 @@ class Changes:
             for words, start in (("Wire its start to", True), ("Wire its end to", False)):
                 sub = menu.addMenu(words)
                 for node, said in nodes.items():
-                    self._entry(
-                        sub,
-                        said,
-                        self._edit(
-                            f"wire to {said}",
-                            lambda job, n=node, s=start: rewire(job, element, n, start=s),  # type: ignore[misc]
-                        ),
-                    )
+                    self._entry(sub, said, self._edit(f"wire to {said}", WireElsewhere(element, node, start)))
             self._clashing(menu, element)
             menu.addSeparator()
             self._entry(menu, "Say what it is for …", lambda: self._name(element))
@@ -156,11 +140,8 @@ class Changes:
                 self._entry(
                     menu,
                     f"Make the lost change here: {change.act.value}, {change.text or change.to}",
-                    self._edit("make a change elsewhere", self._hung(cid, change, element)),
+                    self._edit("make a change elsewhere", MoveChange(cid, change, element)),
                 )
-
-    def _hung(self, cid: CircuitId, change: Change, element: ElementId) -> Edit:
-        return lambda job: rehang(job, cid, change, element)
 
     def circuit_menu(self, circuit: CircuitId | None) -> QMenu:
         """What can be chosen about a circuit, its own rungs and devices, and changes that may be taken back."""
@@ -176,10 +157,7 @@ class Changes:
                 action = self._entry(
                     sub,
                     choice,
-                    self._edit(
-                        f"{parameter.name}: {choice}",
-                        lambda job, p=parameter.name, c=choice: set_param(job, circuit, p, c),  # type: ignore[misc]
-                    ),
+                    self._edit(f"{parameter.name}: {choice}", SetParameter(circuit, parameter.name, choice)),
                 )
                 action.setCheckable(True)
                 action.setChecked(choice == now)
@@ -196,13 +174,11 @@ class Changes:
                 self._entry(
                     sub,
                     f"{words or change.element}: {change.act.value}",
-                    self._edit("take a change back", lambda job, c=change: take_back(job, circuit, c)),  # type: ignore[misc]
+                    self._edit("take a change back", DropChange(circuit, change)),
                 )
         if found and found.load is None and found.recipe.value != "incomer":
             menu.addSeparator()
-            self._entry(
-                menu, "Take the circuit out", self._edit("take a circuit out", lambda job: remove_circuit(job, circuit))
-            )
+            self._entry(menu, "Take the circuit out", self._edit("take a circuit out", RemoveCircuit(circuit)))
         return menu
 
     def _from_file(self) -> None:
@@ -225,7 +201,7 @@ class Changes:
             self._list(error)
             return
         self._session.edit(
-            f"add {written.title}", lambda job: add_written(job, written.title, written.devices, written.rungs)
+            f"add {written.title}", AddWrittenCircuit(written.title, tuple(written.devices), tuple(written.rungs))
         )
 
     def _list(self, error: RiktigError) -> None:
@@ -245,14 +221,14 @@ class Changes:
         asked = RungAsked(named_nodes(job), number, lambda rung: _try(add_rung(job, circuit, rung)), self._parent)
         if asked.exec() == QDialog.DialogCode.Accepted:
             rung = asked.rung()
-            self._session.edit(f"add the rung {rung.title}", lambda job: add_rung(job, circuit, rung))
+            self._session.edit(f"add the rung {rung.title}", AddRung(circuit, rung))
 
     def _own_device(self, circuit: CircuitId) -> None:
         job = self._session.job
         asked = DeviceAsked(lambda device: _try(add_device(job, circuit, device)), self._parent)
         if asked.exec() == QDialog.DialogCode.Accepted:
             device = asked.device()
-            self._session.edit(f"add {device.role}", lambda job: add_device(job, circuit, device))
+            self._session.edit(f"add {device.role}", AddDevice(circuit, device))
 
     def rename(self, selection: str) -> None:
         """Asks for another tag of what is chosen."""
@@ -264,12 +240,12 @@ class Changes:
         kind = self._session.plan.get(CIRCUITS).device(device).kind.name
         text, done = QInputDialog.getText(self._parent, "Rename", f"New tag of the {kind} {now}:", text=now)
         if done:
-            self._session.edit(f"rename {now}", lambda job: rename(job, device, text))
+            self._session.edit(f"rename {now}", RenameDevice(device, text))
 
     def _name(self, element: ElementId) -> None:
         text, done = QInputDialog.getText(self._parent, "What is it for", "It is for (on the door, its legend too):")
         if done:
-            self._session.edit(f"name it {text}", lambda job: name_element(job, element, text))
+            self._session.edit(f"name it {text}", NameElement(element, text))
 
 
 def _try(job: Job) -> None:

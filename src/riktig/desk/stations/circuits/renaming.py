@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.circuit import renumber, retag
+from riktig.core.edits import NumberAnew, TagAnew
 from riktig.core.papers import Renaming, draw_renaming, number_changes, tag_changes
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -75,7 +75,7 @@ class RenamingPage(QWidget):
     def carry_out(self) -> None:
         """Names anew, as one edit."""
         of_tags = self.of_tags
-        if self._session.edit("tag anew" if of_tags else "number anew", retag if of_tags else renumber):
+        if self._session.edit("tag anew" if of_tags else "number anew", TagAnew() if of_tags else NumberAnew()):
             self._back()
 
     def set_theme(self, theme: Theme) -> None:

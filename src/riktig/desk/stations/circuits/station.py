@@ -13,16 +13,13 @@ from riktig.core.circuit import (
     SHEETS,
     Entry,
     SheetKind,
-    add_circuit,
     cell_frame,
-    insert_contact,
-    move_element,
     net_marks,
-    remove_element,
     sheets_with,
 )
+from riktig.core.edits import AddCircuit, MoveElement, PutIn, TakeOut
 from riktig.core.energise import Behaviour, behaviour_of
-from riktig.core.job import CircuitId, ElementId, Insertable, Param
+from riktig.core.job import Act, CircuitId, ElementId, Insertable, Param
 from riktig.core.papers import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
@@ -195,7 +192,7 @@ class CircuitsStation(Station):
     def _add(self, entry: Entry, title: str, params: tuple[Param, ...]) -> None:
         """Adds a circuit and turns to where it stands."""
         name = title.strip() or entry.recipe.value
-        if self.session.edit(f"add {name}", lambda job: add_circuit(job, entry.recipe, title, params)):
+        if self.session.edit(f"add {name}", AddCircuit(entry.recipe, title, params)):
             self._to_sheets()
             added = self.session.job.circuits[-1].id
             sheets = self.session.plan.get(SHEETS).sheets
@@ -217,7 +214,7 @@ class CircuitsStation(Station):
         elif self._moving is not None and key.startswith("element:"):
             moving, self._moving = self._moving, None
             target = ElementId(key.removeprefix("element:"))
-            self.session.edit("move an element", lambda job: move_element(job, moving, target))
+            self.session.edit("move an element", MoveElement(moving, target))
         else:
             self.session.select(key)
 
@@ -373,11 +370,9 @@ class CircuitsStation(Station):
     def put_in(self, element: ElementId, what: Insertable, text: str, *, parallel: bool = False) -> None:
         """Puts something in, as one edit."""
         text = text or DEFAULT_TEXT.get(what, what.value)
-        self.session.edit(
-            f"put in a {what.value}", lambda job: insert_contact(job, element, what, text, parallel=parallel)
-        )
+        self.session.edit(f"put in a {what.value}", PutIn(element, what, text, Act.ACROSS if parallel else Act.AFTER))
 
     def _take_out(self) -> None:
         element = self.element()
         if element:
-            self.session.edit("take out an element", lambda job: remove_element(job, element))
+            self.session.edit("take out an element", TakeOut(element))

@@ -2,7 +2,7 @@
 
 from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.door import add_opening, drop_opening
+from riktig.core.edits import AddOpening, RemoveOpening
 from riktig.core.errors import ImpossibleValueError
 from riktig.core.holes import SHEETS
 from riktig.core.job import Opening, Surface
@@ -81,9 +81,9 @@ class OpeningsRow(QWidget):
         except ImpossibleValueError as error:
             self._session.say(f"That cannot be made: {error}. Nothing was added.", wrong=True)
             return
-        if self._session.edit(f"opening for {opening.purpose}", lambda job: add_opening(job, opening)):
+        if self._session.edit(f"opening for {opening.purpose}", AddOpening(opening)):
             self.purpose.clear()
 
     def _drop(self) -> None:
         at = self.there.currentIndex()
-        self._session.edit("opening out", lambda job: drop_opening(job, at))
+        self._session.edit("opening out", RemoveOpening(at))

@@ -12,17 +12,15 @@ from riktig.core.door import (
     DOOR_BEHIND,
     DOOR_DRAWING,
     SHAFTS,
-    door_for_me,
     draw_section,
     engagement_of,
     in_column,
     in_row,
-    lock_on_door,
-    move_on_door,
     shadow_marks,
     spread_on_door,
     things_behind,
 )
+from riktig.core.edits import LockOperators, MoveOperators, OperatorPlace, PlanDoor
 from riktig.core.geometry import Align, Drawing, Face, Mark, Point, Rect, Text
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId
@@ -98,7 +96,7 @@ class DoorStation(Station):
         self.plan_button = self.button(
             "Plan for me", "Puts every operator that is not locked in its group, clear of what stands behind", main=True
         )
-        self.plan_button.clicked.connect(lambda: session.edit("plan the door", door_for_me))
+        self.plan_button.clicked.connect(lambda: session.edit("plan the door", PlanDoor()))
         self.lock = self.button("Lock", "Keeps the chosen operators where they are (L)", checkable=True)
         self.lock.clicked.connect(self._lock)
         self.arrange = self.button("Arrange …", "Rows, columns, even distances")
@@ -231,9 +229,10 @@ class DoorStation(Station):
         return [seat for seat in found if seat and not seat.is_shaft]
 
     def _place(self, moved: Sequence[DoorSeat], name: str = "", *, merge: str = "") -> None:
-        door, tags = self._door(), self.session.plan.get(NAMES).tag
+        tags = self.session.plan.get(NAMES).tag
         name = name or f"move {', '.join(tags[seat.device] for seat in moved[:3])}"
-        self.session.edit(name, lambda job: move_on_door(job, door, moved), merge=merge)
+        places = tuple(OperatorPlace(seat.device, seat.x, seat.y) for seat in moved)
+        self.session.edit(name, MoveOperators(places), merge=merge)
 
     def _choose(self, devices: Sequence[DeviceId]) -> None:
         self.chosen = tuple(devices)
@@ -259,8 +258,8 @@ class DoorStation(Station):
         self._choose((device,) if device else ())
 
     def _lock(self) -> None:
-        door, devices, locked = self._door(), frozenset(s.device for s in self._seats()), self.lock.isChecked()
-        self.session.edit("lock" if locked else "unlock", lambda job: lock_on_door(job, door, devices, locked))
+        devices, locked = tuple(seat.device for seat in self._seats()), self.lock.isChecked()
+        self.session.edit("lock" if locked else "unlock", LockOperators(devices, locked))
 
     def _fill(self, menu: QMenu) -> None:
         menu.clear()

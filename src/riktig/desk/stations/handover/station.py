@@ -4,7 +4,8 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QProgressBar, QVBoxLayout, QWidget
 
-from riktig.core.circuit import mark_printed
+from riktig.core.circuit import numbers_on_paper
+from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
 from riktig.core.papers import export_all, file_stem, missing_papers
@@ -12,6 +13,7 @@ from riktig.core.plan import Plan
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.session import Session
+from riktig.desk.stations.handover.edit_list import EditList
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import Station, plain_label, row_of
 
@@ -59,6 +61,8 @@ class HandoverStation(Station):
         lacking.setLayout(self._lacking)
         row.addWidget(lacking, 1)
         self.add_body(row, 0)
+        self.edit_list = EditList(session)
+        self.add_body(self.edit_list, 0)
         self.add_body(QWidget())
 
     def _papers(self) -> QWidget:
@@ -83,7 +87,8 @@ class HandoverStation(Station):
         return base / f"{file_stem(self.session.job)}_papers"
 
     def refresh(self) -> None:
-        """Says what is missing."""
+        """Says what is missing, and what was done."""
+        self.edit_list.refresh()
         self.where.setText(f"They go to {self.folder()}")
         while self._lacking.count():
             item = self._lacking.takeAt(0)
@@ -153,7 +158,7 @@ class HandoverStation(Station):
         folder = files[0].parent if files else self.folder()
         written = self._written
         if written is not None and not self.session.read_only:
-            self.session.edit("papers written", lambda job: mark_printed(job, written))
+            self.session.edit("papers written", KeepPrinted(numbers_on_paper(written)))
         self.session.say(f"{len(files)} papers written to {folder}.")
 
     def _failed(self, error: object) -> None:

@@ -4,7 +4,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QWidget
 
-from riktig.core.circuit import mark_printed
+from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Drawing
 from riktig.core.labels import CARDS, LABELS, Label, Medium, draw_cards, draw_medium, print_entries, to_print_again
@@ -142,7 +142,7 @@ class LabelsStation(Station):
             return
         if medium is not None and not session.record_all(print_entries(session.plan.get(LABELS), medium, only)):
             return
-        if session.edit("labels printed", mark_printed):
+        if session.edit("labels printed", KeepPrinted()):
             session.say(
                 f"The labels are in {path}. Their numbers are kept; out of use, they are given to nothing else."
             )

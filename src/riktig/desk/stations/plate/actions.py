@@ -7,8 +7,9 @@ from PySide6.QtWidgets import QMenu
 
 from riktig.core.build import mounted_facts, mounted_of, mounted_subject
 from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.edits import JoinParts, MoveParts, PartPlace, SeparateParts, SetRailsAndDucts
 from riktig.core.errors import RiktigError
-from riktig.core.job import CircuitId, DeviceId, JoinHow
+from riktig.core.job import CircuitId, DeviceId, DuctFix, JoinHow, RailFix
 from riktig.core.plate import (
     LAYOUT,
     Edge,
@@ -17,11 +18,7 @@ from riktig.core.plate import (
     Stand,
     aligned,
     circuits_alike,
-    join_parts,
     laid_out_like,
-    move_stands,
-    separate_parts,
-    set_furniture,
     spread,
     swapped,
     with_duct,
@@ -60,14 +57,22 @@ class PlateActions:
 
     def place(self, moved: Sequence[Stand], name: str = "", *, merge: str = "") -> None:
         """Puts blocks where they are said to stand."""
-        layout, tags = self._layout(), self._session.plan.get(NAMES).tag
+        tags = self._session.plan.get(NAMES).tag
         name = name or f"move {', '.join(tags[stand.block.lead] for stand in moved[:3])}"
-        self._session.edit(name, lambda job: move_stands(job, layout, moved), merge=merge)
+        places = tuple(PartPlace(stand.block.lead, stand.rail, stand.x, stand.y) for stand in moved)
+        self._session.edit(name, MoveParts(places), merge=merge)
 
     def furnish(self, name: str, furniture: Furniture, *, merge: str = "") -> None:
         """Puts rails and ducts where they are said to be."""
-        layout = self._layout()
-        self._session.edit(name, lambda job: set_furniture(job, layout, *furniture), merge=merge)
+        rails, ducts = furniture
+        edit = SetRailsAndDucts(
+            tuple(RailFix(rail.number, rail.y, rail.x1, rail.x2) for rail in rails),
+            tuple(
+                DuctFix(duct.number, duct.rect.x, duct.rect.y, duct.rect.width, duct.rect.height, duct.upright)
+                for duct in ducts
+            ),
+        )
+        self._session.edit(name, edit, merge=merge)
 
     def swap(self) -> None:
         """The two chosen parts in each other's place."""
@@ -127,13 +132,12 @@ class PlateActions:
 
     def join(self, how: JoinHow) -> None:
         """The chosen parts become one assembly."""
-        layout, leads = self._layout(), tuple(self._chosen())
-        self._session.edit(f"join {how.value}", lambda job: join_parts(job, layout, leads, how))
+        self._session.edit(f"join {how.value}", JoinParts(tuple(self._chosen()), how))
 
     def separate(self) -> None:
         """The assembly of the chosen part becomes single parts again."""
         lead = next(iter(self._chosen()), DeviceId(""))
-        self._session.edit("take apart", lambda job: separate_parts(job, lead))
+        self._session.edit("take apart", SeparateParts(lead))
 
     def mount(self, mounted: bool) -> None:
         """Records that the chosen parts are mounted where the plan has them, or takes that back."""

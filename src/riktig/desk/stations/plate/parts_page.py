@@ -20,8 +20,9 @@ from PySide6.QtWidgets import (
 
 from riktig.core.catalogue import Part, own_part, parts_of, placeable_kinds
 from riktig.core.circuit import CIRCUITS, NAMES, Device
+from riktig.core.edits import ChoosePart, KeepParts, RemovePart
 from riktig.core.errors import ImpossibleValueError, RiktigError
-from riktig.core.job import DeviceId, Job, OwnPart, pick_part, remove_part, set_part
+from riktig.core.job import DeviceId, OwnPart
 from riktig.core.papers import as_csv, holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.plate import draw_part
 from riktig.core.sizing import SIZING
@@ -169,7 +170,7 @@ class PartsPage(QWidget):
     def _picked(self, index: int) -> None:
         device, ref = self._selected(), str(self.pick.itemData(index) or "")
         if device is not None:
-            self._session.edit("choose a part", lambda job: pick_part(job, device.id, ref))
+            self._session.edit("choose a part", ChoosePart(device.id, ref))
             self.refresh()
 
     def _own(self) -> OwnPart:
@@ -224,12 +225,12 @@ class PartsPage(QWidget):
         except ImpossibleValueError as error:
             self._session.say(f"The part was not kept: {error}.", wrong=True)
             return
-        self._session.edit(f"part {own.ref}", lambda job: set_part(job, own))
+        self._session.edit(f"part {own.ref}", KeepParts((own,)))
         self.refresh()
 
     def _remove(self) -> None:
         ref = self.ref.text().strip()
-        self._session.edit(f"remove {ref}", lambda job: remove_part(job, ref))
+        self._session.edit(f"remove {ref}", RemovePart(ref))
         self.refresh()
 
     def _from_file(self) -> None:
@@ -244,13 +245,7 @@ class PartsPage(QWidget):
         except RiktigError as error:
             self._session.say(str(error), wrong=True)
             return
-
-        def taken(job: Job) -> Job:
-            for part in found:
-                job = set_part(job, part)
-            return job
-
-        self._session.edit(f"parts from {path.name}", taken)
+        self._session.edit(f"parts from {path.name}", KeepParts(tuple(found)))
         self.refresh()
 
     def _to_file(self) -> None:

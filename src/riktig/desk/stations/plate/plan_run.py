@@ -5,6 +5,7 @@ from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
+from riktig.core.edits import SetPlate
 from riktig.core.plan import Plan
 from riktig.core.work import Cancelled
 from riktig.core.work import Progress as Steps
@@ -132,7 +133,7 @@ class PlanRun(QObject):
         reached = replan.reached(best, self._known.get(same, float("inf")))
         self._known[same] = reached.best_known
         if best.cost < replan.before.cost or best.proven:
-            self._session.edit("plan for me", lambda job: replan.put_into(job, best))
+            self._session.edit("plan for me", SetPlate(replan.put_into(self._session.job, best).plate))
         self.ended.emit(reached)
 
     def _failed(self, error: Exception) -> None:

@@ -1,10 +1,9 @@
 """The shelf: offcuts of earlier jobs, put in and taken out beside the cut list."""
 
-from dataclasses import replace
-
 from PySide6.QtWidgets import QComboBox, QDoubleSpinBox, QLineEdit, QPushButton, QWidget
 
-from riktig.core.job import Job, Offcut
+from riktig.core.edits import AddOffcut, RemoveOffcut
+from riktig.core.job import Offcut
 from riktig.core.plate import CUTS
 from riktig.desk.session import Session
 from riktig.desk.widgets import plain_label, row_of
@@ -54,18 +53,9 @@ class ShelfRow(QWidget):
 
     def _add(self) -> None:
         stock, length, mark = self.stock.currentText(), self.length.value(), self.mark.text().strip()
-
-        def put(job: Job) -> Job:
-            return replace(job, shelf=(*job.shelf, Offcut(stock, length, mark)))
-
-        self._session.edit("offcut on the shelf", put)
+        self._session.edit("offcut on the shelf", AddOffcut(Offcut(stock, length, mark)))
         self.refresh()
 
     def _drop(self) -> None:
-        at = self.there.currentIndex()
-
-        def taken(job: Job) -> Job:
-            return replace(job, shelf=tuple(one for n, one in enumerate(job.shelf) if n != at))
-
-        self._session.edit("offcut off the shelf", taken)
+        self._session.edit("offcut off the shelf", RemoveOffcut(self.there.currentIndex()))
         self.refresh()

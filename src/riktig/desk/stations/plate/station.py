@@ -6,8 +6,9 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.circuit import CIRCUITS, NAMES
+from riktig.core.edits import LockParts
 from riktig.core.geometry import Drawing, Rect
-from riktig.core.job import DeviceId, Job
+from riktig.core.job import DeviceId
 from riktig.core.papers import device_of
 from riktig.core.plate import (
     CUT_PLAN,
@@ -24,7 +25,6 @@ from riktig.core.plate import (
     locked_leads,
     moved_to,
     rail_changed,
-    set_lock,
 )
 from riktig.core.plate.reached import Reached
 from riktig.core.wiring import PLATE_DRAWING, WIRING
@@ -376,13 +376,6 @@ class PlateStation(Station):
         self._lock()
 
     def _lock(self) -> None:
-        layout, locked, leads = self._layout(), self.lock.isChecked(), self.chosen
-        if not leads:
-            return
-
-        def change(job: Job) -> Job:
-            for lead in leads:
-                job = set_lock(job, layout, lead, locked)
-            return job
-
-        self.session.edit("lock" if locked else "unlock", change)
+        locked, leads = self.lock.isChecked(), tuple(self.chosen)
+        if leads:
+            self.session.edit("lock" if locked else "unlock", LockParts(leads, locked))

@@ -5,18 +5,9 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QInputDialog, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
+from riktig.core.edits import ApplyRemedy
 from riktig.core.records import ClauseJudged, Counted
-from riktig.core.rules import (
-    RULES,
-    ClauseResult,
-    Finding,
-    Group,
-    Mend,
-    Verdict,
-    apply_mend,
-    judgement_facts,
-    judgements_of,
-)
+from riktig.core.rules import RULES, ClauseResult, Finding, Group, Mend, Verdict, judgement_facts, judgements_of
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import Station, plain_label, replace_body
@@ -132,7 +123,7 @@ class RulesStation(Station):
         self.session.select(key)
 
     def _mend(self, mend: Mend, checked: bool = False) -> None:
-        self.session.edit(mend.text, lambda job: apply_mend(job, mend))
+        self.session.edit(mend.text, ApplyRemedy(mend))
 
     def judgement_of(self, result: ClauseResult) -> Counted[ClauseJudged] | None:
         """The judgement signed for a clause, while its evidence is still the same."""

@@ -1,0 +1,280 @@
+"""Edits of circuits, tags and numbers."""
+
+from dataclasses import dataclass, replace
+
+from riktig.core.circuit import (
+    add_circuit,
+    add_device,
+    add_rung,
+    add_written,
+    move_element,
+    name_element,
+    numbers_on_paper,
+    put_in,
+    rehang,
+    remove_circuit,
+    remove_element,
+    rename,
+    renumber,
+    retag,
+    rewire,
+    set_param,
+    take_back,
+)
+from riktig.core.job import (
+    Act,
+    Change,
+    CircuitId,
+    DeviceId,
+    ElementId,
+    Insertable,
+    Job,
+    OwnDevice,
+    OwnRung,
+    Param,
+    Recipe,
+    set_script,
+)
+from riktig.core.plan import Plan
+
+__all__ = [
+    "AddCircuit",
+    "AddDevice",
+    "AddRung",
+    "AddWrittenCircuit",
+    "DropChange",
+    "KeepPrinted",
+    "MoveChange",
+    "MoveElement",
+    "NameElement",
+    "NumberAnew",
+    "PutIn",
+    "RemoveCircuit",
+    "RenameDevice",
+    "SetParameter",
+    "SetScript",
+    "TagAnew",
+    "TakeOut",
+    "WireElsewhere",
+]
+
+
+@dataclass(frozen=True)
+class PutIn:
+    """Something after, ahead of, across or in the place of an element of a control path.
+
+    ``to`` is the device and unit of a contact that is there: “c1.K:43-44”.
+    """
+
+    at: ElementId
+    what: Insertable
+    text: str = ""
+    act: Act = Act.AFTER
+    to: str = ""
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with it put in."""
+        return put_in(plan.document, self.at, self.what, self.text, self.act, to=self.to, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class TakeOut:
+    """An element out of a control path."""
+
+    element: ElementId
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job without the element."""
+        return remove_element(plan.document, self.element, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class MoveElement:
+    """An element to after another of the same circuit."""
+
+    element: ElementId
+    after: ElementId
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the element moved."""
+        return move_element(plan.document, self.element, self.after, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class WireElsewhere:
+    """The start or the end of an element's rung to another named potential."""
+
+    element: ElementId
+    node: str
+    start: bool
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the rung wired there."""
+        return rewire(plan.document, self.element, self.node, start=self.start, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class NameElement:
+    """What the device of an element is for; on the door its legend too."""
+
+    element: ElementId
+    text: str
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the device named."""
+        return name_element(plan.document, self.element, self.text, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class MoveChange:
+    """A change that lost its element, made to another one instead."""
+
+    circuit: CircuitId
+    change: Change
+    element: ElementId
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the change moved."""
+        return rehang(plan.document, self.circuit, self.change, self.element)
+
+
+@dataclass(frozen=True)
+class DropChange:
+    """One change of a circuit less."""
+
+    circuit: CircuitId
+    change: Change
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job without the change."""
+        return take_back(plan.document, self.circuit, self.change)
+
+
+@dataclass(frozen=True)
+class AddCircuit:
+    """A circuit more that serves no load of the Brief."""
+
+    recipe: Recipe
+    title: str = ""
+    params: tuple[Param, ...] = ()
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the circuit."""
+        return add_circuit(plan.document, self.recipe, self.title, self.params)
+
+
+@dataclass(frozen=True)
+class RemoveCircuit:
+    """A circuit less that serves no load of the Brief."""
+
+    circuit: CircuitId
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job without the circuit."""
+        return remove_circuit(plan.document, self.circuit)
+
+
+@dataclass(frozen=True)
+class SetParameter:
+    """A parameter of a circuit's recipe."""
+
+    circuit: CircuitId
+    name: str
+    value: str
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the parameter."""
+        return set_param(plan.document, self.circuit, self.name, self.value)
+
+
+@dataclass(frozen=True)
+class AddDevice:
+    """A device of the builder's own in a circuit."""
+
+    circuit: CircuitId
+    device: OwnDevice
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the device."""
+        return add_device(plan.document, self.circuit, self.device, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class AddRung:
+    """A rung of the builder's own in a circuit."""
+
+    circuit: CircuitId
+    rung: OwnRung
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the rung."""
+        return add_rung(plan.document, self.circuit, self.rung, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class AddWrittenCircuit:
+    """A whole circuit written by hand (docs/rungs.md)."""
+
+    title: str
+    devices: tuple[OwnDevice, ...]
+    rungs: tuple[OwnRung, ...]
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the circuit."""
+        return add_written(plan.document, self.title, self.devices, self.rungs)
+
+
+@dataclass(frozen=True)
+class RenameDevice:
+    """Another tag for a device, or for the whole strip it belongs to."""
+
+    device: DeviceId
+    tag: str
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the tag."""
+        return rename(plan.document, self.device, self.tag, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class NumberAnew:
+    """Every wire number anew by the practice of now, gaps closed."""
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with new numbers."""
+        return renumber(plan.document, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class TagAnew:
+    """Every tag anew by the practice of now; the builder's own stay."""
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with new tags."""
+        return retag(plan.document, memory=plan.memory)
+
+
+@dataclass(frozen=True)
+class KeepPrinted:
+    """Numbers that stand on labels or papers: out of use, they are given to nothing else. None: those of now."""
+
+    numbers: tuple[str, ...] | None = None
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job that remembers them."""
+        job = plan.document
+        numbers = numbers_on_paper(job, memory=plan.memory) if self.numbers is None else self.numbers
+        printed = tuple(sorted({*job.printed, *numbers}))
+        return job if printed == job.printed else replace(job, printed=printed)
+
+
+@dataclass(frozen=True)
+class SetScript:
+    """A script of the builder's own under a name; without steps it is taken away."""
+
+    name: str
+    steps: tuple[str, ...]
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The job with the script."""
+        return set_script(plan.document, self.name, self.steps)

@@ -1,0 +1,46 @@
+"""Edits done to a job: one, or a list of them all or none."""
+
+from collections.abc import Sequence
+
+from riktig.core.circuit import settle
+from riktig.core.edits.model import Edit
+from riktig.core.errors import Fault, ImpossibleValueError, RiktigError
+from riktig.core.job import Job
+from riktig.core.plan import Plan
+
+__all__ = ["after_edit", "after_edits"]
+
+
+def after_edit(plan: Plan[Job], edit: Edit) -> Job:
+    """The job after an edit, with every tag and number given.
+
+    Raises:
+        RiktigError: it cannot be done to this job.
+    """
+    return settle(edit.apply(plan), memory=plan.memory)
+
+
+def after_edits(plan: Plan[Job], edits: Sequence[tuple[str, Edit]]) -> Job:
+    """The job after a list of edits, each with its place; the plan is turned to it.
+
+    Raises:
+        RiktigError: one of them cannot be done, with its place; the plan is turned to its first job again.
+    """
+    before = plan.document
+    for where, edit in edits:
+        try:
+            plan.move_to(after_edit(plan, edit))
+        except RiktigError as error:
+            plan.move_to(before)
+            raise RiktigError(
+                "The list was not carried out: nothing was changed.",
+                hint="Correct what is listed.",
+                faults=[Fault(where, _said(error))],
+            ) from error
+    return plan.document
+
+
+def _said(error: RiktigError) -> str:
+    if isinstance(error, ImpossibleValueError):
+        return f"That cannot be planned: {error.message}."
+    return f"{error.message} {error.hint}".strip()

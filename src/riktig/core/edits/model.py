@@ -1,0 +1,20 @@
+"""What an edit is: a typed value that turns a job into another."""
+
+from typing import Protocol
+
+from riktig.core.job import Job
+from riktig.core.plan import Plan
+
+__all__ = ["Edit"]
+
+
+class Edit(Protocol):
+    """One change of the document. A frozen value with a text form (docs/edits.md)."""
+
+    def apply(self, plan: Plan[Job]) -> Job:
+        """The changed job; the one of the plan is left as it is.
+
+        Raises:
+            RiktigError: it cannot be done to this job; nothing is changed.
+        """
+        ...

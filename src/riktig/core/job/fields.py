@@ -1,0 +1,238 @@
+"""The fields that edits may give, each with its type: a field that is left out stays as it is.
+
+A test holds them against the document's own types.
+"""
+
+from typing import TypedDict
+
+from riktig.core.job.enclosure import EntrySide, HingeSide, Standing, Ventilation
+from riktig.core.job.house_tables import ClassLetters, ReservedNumber
+from riktig.core.job.ids import LoadId
+from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
+from riktig.core.job.practice_values import (
+    Batching,
+    Colours,
+    ControlSupply,
+    ControlTap,
+    Distribution,
+    DoorHoles,
+    DoorOrder,
+    EarthScheme,
+    Ends,
+    Fixing,
+    Letters,
+    MaintainedColour,
+    MarkedWires,
+    MarkerText,
+    MotorNumbers,
+    NameplateFixing,
+    NewBetween,
+    Numbering,
+    OverloadContact,
+    OverloadDirection,
+    PairNumbers,
+    RelayCommons,
+    Rulebook,
+    RunLamp,
+    SecondReading,
+    ShaftFitting,
+    StarDeltaOverload,
+    StripOrder,
+    TagStyle,
+    TerminalTemperature,
+    WayOrder,
+    WiringOrder,
+)
+from riktig.core.job.signal import Direction, Form, Wetting
+from riktig.core.job.supply import Earthing
+
+__all__ = [
+    "ChangedLoadFields",
+    "ChangedSignalFields",
+    "EnclosureFields",
+    "FurtherLoadFields",
+    "HeadingFields",
+    "LoadFields",
+    "PracticeFields",
+    "SignalFields",
+    "SourceFields",
+    "SupplyFields",
+]
+
+
+class FurtherLoadFields(TypedDict, total=False):
+    """The fields of a load beside its name and its rated output in kW."""
+
+    place: str
+    nameplate_a: float | None
+    cable_m: float
+    run_lamp: bool
+    trip_lamp: bool
+    hp: float | None
+    kind: LoadKind
+    phases: int
+    voltage_v: float | None
+    start: Start
+    command: Command
+    isolation: Isolation
+    duty: Duty
+    protection: Protection
+    access: Access
+    fitting: Fitting
+    service_factor: float
+    level_alarm: bool
+    maintained: bool
+    phase: int
+    reason: str
+    neutral_of: LoadId | None
+
+
+class LoadFields(FurtherLoadFields, total=False):
+    """The fields of a load that an edit may give."""
+
+    kw: float | None
+
+
+class ChangedLoadFields(LoadFields, total=False):
+    """The same, and its name."""
+
+    name: str
+
+
+class SupplyFields(TypedDict, total=False):
+    """The fields of the supply."""
+
+    voltage_v: float
+    voltage_to_neutral_v: float
+    frequency_hz: float
+    neutral: bool
+    earthing: Earthing
+    upstream_a: float
+    fault_ka: float
+    name: str
+    through_a: float
+    fed_from: str
+
+
+class EnclosureFields(TypedDict, total=False):
+    """The fields of the enclosure."""
+
+    width: float
+    height: float
+    depth: float
+    plate_width: float
+    plate_height: float
+    plate_depth: float
+    plate_thickness: float
+    hinge: HingeSide
+    entry: EntrySide
+    rating: str
+    material: str
+    ambient_c: float
+    field_entry: EntrySide
+    standing: Standing
+    ventilation: Ventilation
+    room_c: float
+    environment: str
+    doors: int
+    door_thickness: float
+    plate_left: float | None
+    plate_top: float | None
+    door_left: float | None
+    door_top: float | None
+
+
+class PracticeFields(TypedDict, total=False):
+    """The choices of practice."""
+
+    rulebook: Rulebook
+    colours: Colours
+    earths: EarthScheme
+    overload_contact: OverloadContact
+    run_lamp: RunLamp
+    control_tap: ControlTap
+    marker: MarkerText
+    fixing: Fixing
+    batching: Batching
+    door_order: DoorOrder
+    shaft: ShaftFitting
+    spare_share: float
+    finger_room: float
+    door_loop: float
+    end_allowance: float
+    duct_width: float
+    bar_length: float
+    saw_kerf: float
+    bar_trim: float
+    lid_gap: float
+    door_holes: DoorHoles
+    nameplate: NameplateFixing
+    shaft_in_switch: float
+    shaft_in_handle: float
+    handle_tolerance: float
+    wall_skew: float
+    reading_tolerance: float
+    long_piece: float
+    house_colours: tuple[str, ...]
+    maintained_colour: MaintainedColour
+    tags: TagStyle
+    numbering: Numbering
+    reserved_numbers: int
+    number_step: int
+    reserved: tuple[ReservedNumber, ...]
+    scheme: str
+    new_between: NewBetween
+    motor_numbers: MotorNumbers
+    pairs: PairNumbers
+    letters: Letters
+    house_letters: tuple[ClassLetters, ...]
+    marked: MarkedWires
+    strip_order: StripOrder
+    distribution: Distribution
+    relay_commons: RelayCommons
+    ends: Ends
+    overload_direction: OverloadDirection
+    wiring_order: WiringOrder
+    second_reading: SecondReading
+    control_supply: ControlSupply
+    way_order: WayOrder
+    terminal_c: TerminalTemperature
+    star_delta_overload: StarDeltaOverload
+
+
+class SignalFields(TypedDict, total=False):
+    """The fields of a field device."""
+
+    place: str
+    direction: Direction
+    form: Form
+    wetting: Wetting
+    watts: float
+    load: LoadId | None
+
+
+class ChangedSignalFields(SignalFields, total=False):
+    """The same, and its name."""
+
+    name: str
+
+
+class SourceFields(TypedDict, total=False):
+    """The fields of a further supply."""
+
+    name: str
+    voltage_v: float
+    comes_from: str
+
+
+class HeadingFields(TypedDict, total=False):
+    """What stands at the head of a job."""
+
+    number: str
+    title: str
+    client: str
+    drawing_number: str
+    revision: str
+    maker: str
+    serial: str
+    sources_asked: bool

@@ -1,0 +1,85 @@
+"""Writes the list of docs/edits.md anew: every edit with what it does and an example, and every kind of record.
+
+.venv/bin/python tools/document_edits.py
+"""
+
+import sys
+from dataclasses import fields
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT))
+
+from tests.core.edits.examples import EXAMPLES  # noqa: E402
+
+from riktig.core.edits import Edit, dump_action, edit_name  # noqa: E402 - the tests lie beside the sources
+from riktig.core.records import (  # noqa: E402
+    ClauseJudged,
+    DimensionRead,
+    FieldEndDone,
+    HoleDone,
+    HoleWork,
+    LabelPrinted,
+    NewRecord,
+    Operation,
+    Outcome,
+    PartMounted,
+    PieceCut,
+    ReadingTaken,
+    TakenBack,
+    TemplateChecked,
+    WireDone,
+)
+
+BEGIN = "<!-- begin: tools/document_edits.py -->"
+RECORDS = (
+    NewRecord("c2.K:A1~c2.S.start:4", WireDone(Operation.CUT, "10 S2:4 to K1:A1", "1 mm² red", 640.0, 633.0)),
+    NewRecord("hole:door:device:c2.S.stop#1", HoleDone(HoleWork.MADE, "DH3", 145.0, 290.0, "22.3")),
+    NewRecord("piece:R1", PieceCut("35 mm rail", 410.0)),
+    NewRecord("datum:plate:across", DimensionRead(25.2, 25.0, "datum of the plate, across")),
+    NewRecord("device:c2.F", PartMounted(120.0, 90.0, "MB3-10D")),
+    NewRecord("c2.M:U1~field", FieldEndDone("M2-U", "c2.M:U1")),
+    NewRecord(
+        "bond:c2.M",
+        ReadingTaken(Outcome.PASSED, "0.2", "typed", "", "Bond of M2", "X1:PE to M2:PE", "0 to 0.5 Ω", "c2.M:PE~X"),
+    ),
+    NewRecord("C02", ClauseJudged("one starter, two devices", "1 starter, 2 control devices", "Control supply")),
+    NewRecord("wire/wire:c2.K:A1~c2.S.start:4/0", LabelPrinted("10")),
+    NewRecord("template:door", TemplateChecked(100.0, "yes")),
+    NewRecord("piece:R1", TakenBack("piece cut", "cut from the wrong bar"), "5f3a…the id of the entry"),
+)
+
+
+def shape(kind: type) -> str:
+    """The fields of an edit with their types."""
+    said = [f"`{field.name}`: {getattr(field.type, '__name__', str(field.type))}" for field in fields(kind)]
+    return ", ".join(text.replace("riktig.core.job.", "") for text in said)
+
+
+def listed() -> str:
+    """The whole list as Markdown."""
+    lines = [BEGIN, "", "## Edits", ""]
+    for edit in sorted(EXAMPLES, key=lambda one: edit_name(type(one))):
+        lines += _entry(edit)
+    lines += ["## Records", ""]
+    for record in RECORDS:
+        doc = (type(record.facts).__doc__ or "").splitlines()[0]
+        lines += [doc, "", "```", dump_action(record), "```", ""]
+    return "\n".join(lines)
+
+
+def _entry(edit: Edit) -> list[str]:
+    kind = type(edit)
+    doc = " ".join(line.strip() for line in (kind.__doc__ or "").splitlines() if line.strip())
+    return [f"**{edit_name(kind)}**: {doc}", "", "```", dump_action(edit), "```", ""]
+
+
+def main() -> None:
+    """Replaces everything behind the mark."""
+    path = ROOT / "docs" / "edits.md"
+    head = path.read_text(encoding="utf-8").split(BEGIN)[0]
+    path.write_text(head + listed(), encoding="utf-8")
+
+
+if __name__ == "__main__":
+    main()
