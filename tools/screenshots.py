@@ -7,6 +7,7 @@ import os
 from pathlib import Path
 
 from riktig.core.edits import SetOwnValue
+from riktig.core.records import NewRecord
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
@@ -43,14 +44,14 @@ def work_a_while(window: MainWindow) -> None:
     session, meter = window.session, BenchMeter()
     wiring = session.plan.get(WIRING)
     for wire in wiring.wires[:17]:
-        session.record_all([("tick", wire.key, tick_facts(wire, one), "") for one in Operation])
+        session.record_all([NewRecord(wire.key, tick_facts(wire, one)) for one in Operation])
     wire = wiring.wires[17]
     for one in (Operation.CUT, Operation.MARKED, Operation.LANDED_START):
-        session.record("tick", wire.key, tick_facts(wire, one))
+        session.record(wire.key, tick_facts(wire, one))
     for test, _ in session.results.readings[:9]:
         ohm = meter.read(test, wiring)
         facts = reading_facts(test, Outcome.PASSED, ohm=ohm, meter=meter.name)
-        session.record("reading", test.key, facts)
+        session.record(test.key, facts)
 
 
 def read_twice(door: DoorStation) -> None:

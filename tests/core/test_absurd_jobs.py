@@ -15,8 +15,10 @@ from riktig.core.job import (
     Command,
     Duty,
     LoadKind,
+    PracticeFields,
     Protection,
     Start,
+    SupplyFields,
     Wetting,
     add_load,
     add_signal,
@@ -97,8 +99,8 @@ OWN = st.lists(
 @given(LOADS, SUPPLY, PRACTICE, st.sampled_from(boxes()), st.floats(-30, 70), SIGNALS, OWN)
 def test_any_answers_derive_whole(
     loads: list[tuple[str, dict[str, Any], dict[str, Any]]],
-    supply: dict[str, object],
-    practice: dict[str, object],
+    supply: SupplyFields,
+    practice: PracticeFields,
     box: Box,
     ambient: float,
     signals: list[tuple[str, Wetting, float]],

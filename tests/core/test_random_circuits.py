@@ -68,7 +68,7 @@ class Changer(RuleBasedStateMachine):
         self._try(lambda: put_in(self.job, elements[at % len(elements)], what, "more", act))
 
     @rule(at=st.integers(0, 400), which=st.integers(0, 400), act=st.sampled_from(PLACES))
-    @precondition(lambda self: self._elements() and free_contacts(self.job))
+    @precondition(lambda self: bool(self._elements() and free_contacts(self.job)))
     def use_a_contact(self, at: int, which: int, act: Act) -> None:
         elements, free = self._elements(), free_contacts(self.job)
         to = free[which % len(free)][0]

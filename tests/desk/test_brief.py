@@ -7,7 +7,18 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel, QPushButton, QWidget
 
-from riktig.core.job import Colours, Command, Job, LoadKind, Protection, Rulebook, SecondReading, Start, Wetting
+from riktig.core.job import (
+    Colours,
+    Command,
+    Job,
+    LoadKind,
+    Practice,
+    Protection,
+    Rulebook,
+    SecondReading,
+    Start,
+    Wetting,
+)
 from riktig.core.papers import Stamp, statuses
 from riktig.core.sizing import PROPOSAL
 from riktig.demo_job import DEMOS, kelp_shed
@@ -105,7 +116,7 @@ def test_a_value_shows_why_and_takes_one_of_ones_own(brief: BriefStation, sessio
     assert chips.reason is not None
     QTest.keyClicks(chips.amount, "20 A")
     button(chips, "Use mine").click()
-    assert session.job.overrides == (), "a reason is asked for"
+    assert not session.job.overrides, "a reason is asked for"
     QTest.keyClicks(chips.reason, "the only size on the shelf")
     button(chips, "Use mine").click()
     settle_window()
@@ -130,7 +141,8 @@ def test_an_alternative_is_one_key_away(brief: BriefStation, session: Session) -
     assert session.job.loads[0].protection is Protection.PROTECTOR
     session.undo()
     session.undo()
-    assert session.job.loads[0].start is Start.DIRECT
+    starts = [load.start for load in session.job.loads]
+    assert starts[0] is Start.DIRECT
 
 
 def test_the_control_supply_can_be_had_otherwise(shed: BriefStation, session: Session) -> None:
@@ -165,7 +177,7 @@ class TestLists:
         assert part is not None
         assert [c.heading for c in part.found.doubtful] == ["Item", "Rating", "Type", "Colour"]
         button(part, "Take these 2 in").click()
-        assert len(session.job.loads) == 1, "a column that is not known stops it"
+        assert [load.name for load in session.job.loads] == ["wash drum"], "a column that is not known stops it"
         meaning = next(p for p in part.findChildren(QComboBox) if p.accessibleName().endswith("Colour"))
         at = next(n for n in range(meaning.count()) if meaning.itemData(n) == "-")
         meaning.setCurrentIndex(at)
@@ -184,7 +196,7 @@ class TestLists:
         brief.new.take_in(good)
         assert brief.new.list is not None
         button(brief.new.list, "Leave it").click()
-        assert brief.new.list is None
+        assert not brief.new.list
         bad = tmp_path / "bad.csv"
         bad.write_text("load,kw\nfan,0\n,4\n", encoding="utf-8")
         brief.new.take_in(bad)
@@ -232,7 +244,7 @@ def test_the_houses_own_practice_is_kept_and_new_jobs_start_from_it(
     button(brief.practice, "Keep as the house's own").click()
     assert house.exists()
     session.undo()
-    assert session.job.practice.rulebook is Rulebook.IEC
+    assert session.job.practice == Practice()
     settle_window()
     button(brief.practice, "Take the house's own").click()
     assert session.job.practice.rulebook is Rulebook.UL

@@ -1,9 +1,11 @@
 """Energise in the real window: operated by mouse and key, measured, spoilt, watched; over edits and undo."""
 
+from typing import cast
+
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QPushButton
+from PySide6.QtWidgets import QMenu, QPushButton
 
 from riktig.core.circuit import insert_contact, remove_element
 from riktig.core.energise import Fault, Wrong
@@ -236,7 +238,7 @@ class TestFaults:
         from riktig.desk.stations.circuits.live_faults import fault_menu
 
         menu = fault_menu(live, session, live.model, lambda: live.show_sheet(live.sheet))
-        kinds = {action.text(): action.menu() for action in menu.actions() if action.menu()}
+        kinds = {action.text(): cast(QMenu, action.menu()) for action in menu.actions() if action.menu()}
         faults = {action.text(): action for kind in kinds.values() for action in kind.actions()}
         assert len(faults) == sum(len(kind.actions()) for kind in kinds.values()), "each can be told from the others"
         assert any(text.startswith("Wire off at K1:A1, that to ") for text in faults)

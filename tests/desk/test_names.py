@@ -69,7 +69,7 @@ class TestPractice:
         assert session.job.practice.reserved == (ReservedNumber("control.back", "0"),)
         assert "0" in numbers(session)
         answer(window, "Number of the control return", " ")
-        assert session.job.practice.reserved == ()
+        assert not session.job.practice.reserved
 
     def test_a_scheme_that_cannot_be_read_is_said_and_one_that_doubles_is_shown(
         self, window: MainWindow, session: Session, said: list[tuple[str, bool]]
@@ -178,10 +178,13 @@ class TestPrinted:
     def test_what_is_wrong_is_said_before_it_is_printed(
         self, station: LabelsStation, session: Session, said: list[tuple[str, bool]], monkeypatch: pytest.MonkeyPatch
     ) -> None:
-        asked = []
-        monkeypatch.setattr(
-            "riktig.desk.stations.labels.station.QFileDialog.getSaveFileName", lambda *a: asked.append(a) or ("", "")
-        )
+        asked: list[object] = []
+
+        def no_name(*arguments: object) -> tuple[str, str]:
+            asked.append(arguments)
+            return "", ""
+
+        monkeypatch.setattr("riktig.desk.stations.labels.station.QFileDialog.getSaveFileName", no_name)
         session.edit(
             "doubles", Doing(lambda job: set_practice(job, numbering=Numbering.HOUSE, scheme="{sheet}{column}"))
         )

@@ -9,6 +9,7 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMenu
 
+from riktig.core.edits import AddLoad
 from riktig.core.geometry import Point, Poly, Text
 from riktig.core.job import DeviceId, JoinHow, add_load
 from riktig.core.plate import LAYOUT, RULER, Edge, Layout
@@ -85,7 +86,7 @@ class TestPlanForMe:
     ) -> None:
         monkeypatch.setattr("riktig.desk.stations.plate.plan_run.SECONDS", 60.0)
         for n in range(3):
-            session.edit("add", Doing(lambda job, n=n: add_load(job, f"pump {n}", 1.5)))
+            session.edit("add", AddLoad(f"pump {n}", {"kw": 1.5}))
         station.plan_button.click()
         wait_for(lambda: station.run._best is not None)
         station.plan_button.click()
@@ -98,7 +99,7 @@ class TestPlanForMe:
     ) -> None:
         monkeypatch.setattr("riktig.desk.stations.plate.plan_run.SECONDS", 60.0)
         for n in range(3):
-            session.edit("add", Doing(lambda job, n=n: add_load(job, f"pump {n}", 1.5)))
+            session.edit("add", AddLoad(f"pump {n}", {"kw": 1.5}))
         station.plan_button.click()
         wait_for(lambda: station.run._best is not None)
         session.edit("one more", Doing(lambda job: add_load(job, "belt", 0.75)))
@@ -326,7 +327,7 @@ class TestParts:
         assert seat is not None
         assert seat.rect.width == 60.0
         page.drop.click()
-        assert session.job.parts == ()
+        assert not session.job.parts
         session.undo()
         assert [part.ref for part in session.job.parts] == ["KM-X"]
 
@@ -375,7 +376,7 @@ def test_a_window_that_closes_while_a_plan_is_sought_ends_the_search(
 ) -> None:
     monkeypatch.setattr("riktig.desk.stations.plate.plan_run.SECONDS", 60.0)
     for n in range(3):
-        session.edit("add", Doing(lambda job, n=n: add_load(job, f"pump {n}", 1.5)))
+        session.edit("add", AddLoad(f"pump {n}", {"kw": 1.5}))
     job = session.job
     station.plan_button.click()
     wait_for(lambda: station.run._best is not None)

@@ -1,38 +1,37 @@
 """The session: one edit is one step of undo and one revision; records outlive undo; faults are said."""
 
-from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
 from riktig.core.build import Operation, tick_facts
 from riktig.core.circuit import insert_contact
-from riktig.core.job import Insertable, Job, add_load, set_heading, set_practice, set_supply
+from riktig.core.edits import SetHeading, SetPractice
+from riktig.core.job import ElementId, Insertable, Job, add_load, set_heading, set_practice, set_supply
 from riktig.core.records import NewRecord
 from riktig.core.rules import RULES
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 from riktig.desk.rescue import rescue
 from riktig.desk.session import Session
-from tests.conftest import Doing
+from tests.conftest import Doing, FakeClock
 from tests.core.circuit.builders import STOP
-from tests.desk.conftest import FakeClock
 
 
-def title(text: str) -> object:
-    return lambda job: set_heading(job, title=text)
+def title(text: str) -> SetHeading:
+    return SetHeading({"title": text})
 
 
 def test_an_edit_is_in_the_file_when_it_is_said(session: Session) -> None:
     seen: list[str] = []
     session.changed.connect(lambda before, after: seen.append(session.file.job().title))  # type: ignore[union-attr]
-    assert session.edit("title", Doing(title("A")))  # type: ignore[arg-type]
+    assert session.edit("title", title("A"))
     assert seen == ["A"]
 
 
 def test_undo_and_redo_are_exact_and_named(session: Session) -> None:
     first = session.job
-    session.edit("title", Doing(title("A")))  # type: ignore[arg-type]
+    session.edit("title", title("A"))
     second = session.job
     assert (session.undo_name, session.redo_name) == ("title", "")
     session.undo()
@@ -41,7 +40,7 @@ def test_undo_and_redo_are_exact_and_named(session: Session) -> None:
     session.redo()
     assert session.job is second
     session.undo()
-    session.edit("other", Doing(title("B")))  # type: ignore[arg-type]
+    session.edit("other", title("B"))
     assert session.redo_name == ""
     session.redo()
     assert session.job.title == "B"
@@ -49,7 +48,7 @@ def test_undo_and_redo_are_exact_and_named(session: Session) -> None:
 
 def test_nudges_with_one_key_are_one_step_of_undo(session: Session) -> None:
     for n in range(5):
-        session.edit("nudge", Doing(lambda job, n=n: set_practice(job, end_allowance=30.0 + n)), merge="nudge a")
+        session.edit("nudge", SetPractice({"end_allowance": 30.0 + n}), merge="nudge a")
     session.edit("nudge", Doing(lambda job: set_practice(job, end_allowance=50.0)), merge="nudge b")
     session.undo()
     assert session.job.practice.end_allowance == 34
@@ -60,7 +59,7 @@ def test_nudges_with_one_key_are_one_step_of_undo(session: Session) -> None:
 @pytest.mark.parametrize(
     ("change", "words"),
     [
-        (lambda job: insert_contact(job, "nowhere", Insertable.STOP_BUTTON, ""), "not in a control path"),
+        (lambda job: insert_contact(job, ElementId("nowhere"), Insertable.STOP_BUTTON, ""), "not in a control path"),
         (lambda job: set_practice(job, duct_width=1.0), "cannot be planned"),
     ],
     ids=["what the core refuses", "what no value can be"],
@@ -78,7 +77,7 @@ def test_a_refused_edit_is_said_and_changes_nothing(
 
 def test_records_outlive_undo_and_reopening(session: Session, tmp_path: Path) -> None:
     wire = session.plan.get(WIRING).wires[0]
-    session.edit("title", Doing(title("A")))  # type: ignore[arg-type]
+    session.edit("title", title("A"))
     assert session.record(wire.key, tick_facts(wire, Operation.CUT))
     session.undo()
     assert session.progress.count(Operation.CUT) == 1
@@ -97,7 +96,7 @@ def test_an_edit_says_exactly_which_ticks_it_took(session: Session) -> None:
     session.edit("second stop", Doing(lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second")))
     assert {stale.name for stale in session.lost_last} == {"9 S2:3 to S1:2"}
     assert len(heard) == 1
-    session.edit("title", Doing(title("A")))  # type: ignore[arg-type]
+    session.edit("title", title("A"))
     assert session.lost_last == ()
     assert len(heard) == 1
 
@@ -108,7 +107,7 @@ def test_a_full_disk_keeps_the_edit_on_the_screen_and_writes_it_later(
     assert session.file
     session.file.limit_pages(1)
     for n in range(60):
-        session.edit(f"title {n}", Doing(lambda job, n=n: replace(job, title=f"title {n}" * 40)))
+        session.edit(f"title {n}", SetHeading({"title": f"title {n}" * 40}))
         if session.unwritten:
             break
     assert session.unwritten
@@ -132,7 +131,7 @@ def test_in_a_second_window_nothing_can_be_changed_and_it_says_who_has_the_job(
     second.said.connect(lambda text, wrong: heard.append(text))
     second.open(JobFile(session.file.path, who="Ola"))  # type: ignore[union-attr]
     assert "Ida on" in heard[0]
-    assert not second.edit("title", Doing(title("B")))  # type: ignore[arg-type]
+    assert not second.edit("title", title("B"))
     assert second.job.title == session.job.title
     second.close()
 

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLabel, QPushButton
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import ControlSupply, set_practice, set_supply
@@ -21,8 +21,14 @@ from tests.conftest import Doing
 from tests.desk.conftest import Waiter, press, settle_window
 
 
+def inside(window: MainWindow) -> QWidget:
+    widget = window.passport.widget()
+    assert widget is not None
+    return widget
+
+
 def words(window: MainWindow) -> str:
-    return " ".join(label.text() for label in window.passport.widget().findChildren(QLabel))
+    return " ".join(label.text() for label in inside(window).findChildren(QLabel))
 
 
 def test_the_route_card_has_the_stations_in_the_order_of_work(window: MainWindow) -> None:
@@ -78,7 +84,7 @@ def test_the_passport_says_what_where_and_why_and_its_links_lead_on(window: Main
     assert "K1" in text
     assert "Why 9 A AC-3" in text
     assert "IEC 60947-4-1" in text
-    links = [b for b in window.passport.widget().findChildren(QPushButton) if "go there" in b.accessibleName()]
+    links = [b for b in inside(window).findChildren(QPushButton) if "go there" in b.accessibleName()]
     links[0].click()
     settle_window()
     assert window.session.selection != "device:c1.K"

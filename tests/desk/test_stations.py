@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QLineEdit, QPushButton, QTableView
 
 from riktig.core.build import Operation
 from riktig.core.circuit import CIRCUITS, NAMES
-from riktig.core.geometry import Text
+from riktig.core.geometry import Point, Text
 from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
@@ -159,7 +159,7 @@ class TestPlate:
     def test_a_part_is_dragged_along_its_rail_as_one_step(self, station: PlateStation, session: Session) -> None:
         start = station.view.centre_of("device:c1.FC")
         assert start is not None
-        mm = station.view.to_px(QPointFlike(60)).x() - station.view.to_px(QPointFlike(0)).x()
+        mm = station.view.to_px(Point(60, 0.0)).x() - station.view.to_px(Point(0, 0.0)).x()
         before = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
         drag(station.view, start, QPointF(start.x() + mm, start.y()))
         after = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
@@ -188,7 +188,7 @@ class TestPlate:
         start = station.view.centre_of("device:c1.FC")
         assert start is not None
         rail = session.plan.get(LAYOUT).rails[1]
-        target = station.view.to_px(QPointFlike(rail.x1 + RULER + 120, rail.y + RULER))
+        target = station.view.to_px(Point(rail.x1 + RULER + 120, rail.y + RULER))
         drag(station.view, start, target)
         seat = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
         assert seat is not None
@@ -220,21 +220,6 @@ class TestPlate:
         assert station.view.drawing.title == "Cut list"
         station.cutting.click()
         assert station.view.drawing.title == "Mounting plate"
-
-
-class QPointFlike(tuple):  # type: ignore[type-arg]
-    """A point for ``to_px`` from one or two numbers."""
-
-    def __new__(cls, x: float, y: float = 0.0) -> "QPointFlike":
-        return super().__new__(cls, (x, y))
-
-    @property
-    def x(self) -> float:
-        return float(self[0])
-
-    @property
-    def y(self) -> float:
-        return float(self[1])
 
 
 class TestLists:

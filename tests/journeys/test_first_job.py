@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from riktig.core.build import Operation
-from riktig.core.job import ElementId, Insertable
+from riktig.core.job import ElementId, Insertable, Job
 from riktig.core.papers import Stamp, statuses
 from riktig.core.plate import LAYOUT
 from riktig.core.prove import Outcome, Stage
@@ -61,7 +61,7 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     QTest.keyClicks(brief.new.name, "rinse pump")
     QTest.keyClicks(brief.new.power, "abc")
     press(brief.new.power, Qt.Key.Key_Return)
-    assert session.job.loads == ()
+    assert not session.job.loads
     brief.new.power.clear()
     QTest.keyClicks(brief.new.power, "2.2")
     press(brief.new.power, Qt.Key.Key_Return)
@@ -115,7 +115,7 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     assert "shut" in prove.stage_buttons[Stage.ENERGISE].text()
 
     # An edit after all that takes exactly the affected ticks and readings, and says so.
-    session.edit("put in a stop", Doing(lambda job: _second_stop(job)))
+    session.edit("put in a stop", Doing(_second_stop))
     settle_window()
     assert {s.name for s in session.lost_last} >= {"9 S2:3 to S1:2"}
     assert session.progress.complete == 30
@@ -147,10 +147,10 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     again.close()
 
 
-def _second_stop(job: object) -> object:
+def _second_stop(job: Job) -> Job:
     from riktig.core.circuit import insert_contact
 
-    return insert_contact(job, ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "second")  # type: ignore[arg-type]
+    return insert_contact(job, ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "second")
 
 
 def test_a_bad_file_is_said_and_the_window_stays_usable(newcomer: MainWindow, tmp_path: Path) -> None:

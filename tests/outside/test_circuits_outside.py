@@ -1,11 +1,14 @@
 """The circuits against a graph library and a DXF reader: nets of recipes and of random rungs, texts of all sheets."""
 
+from collections.abc import Sequence
 from itertools import pairwise
 from pathlib import Path
+from typing import cast
 
 import ezdxf
 import networkx as nx
 import pytest
+from ezdxf.entities.text import Text as DxfText
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -38,9 +41,9 @@ from tests.core.circuit.samples import SAMPLES, sample
 def components(circuits: Circuits) -> set[frozenset[str]]:
     """Nets built anew with networkx: every piece of drawn line is an edge, what a path crosses is a gap."""
     kinds = {d.id: d.kind for d in circuits.devices}
-    graph = nx.Graph()
+    graph: "nx.Graph[object]" = nx.Graph()
 
-    def draw(branch: Branch, left: list[object], right: list[object]) -> None:
+    def draw(branch: Branch, left: Sequence[object], right: Sequence[object]) -> None:
         if isinstance(branch, Element):
             for n, pole in enumerate(branch.poles):
                 pins = kinds[pole.device].unit(pole.unit).pins
@@ -53,7 +56,7 @@ def components(circuits: Circuits) -> set[frozenset[str]]:
             graph.add_edges_from(zip(left, right, strict=True))
         elif isinstance(branch, Series):
             between = [[(id(branch), n, k) for k in range(len(left))] for n in range(len(branch.parts) - 1)]
-            stops = [left, *between, right]
+            stops: list[Sequence[object]] = [left, *between, right]
             for part, (a, b) in zip(branch.parts, pairwise(stops), strict=True):
                 draw(part, a, b)
             if not branch.parts:
@@ -143,11 +146,11 @@ def test_a_sheet_read_back_from_dxf_has_the_same_texts_in_the_same_places(name: 
     for number, drawing in enumerate(Plan(demo_job(name)).get(SHEET_DRAWINGS)):
         path = tmp_path / f"{number}.dxf"
         write_dxf(path, drawing)
-        document = ezdxf.readfile(path)  # type: ignore[attr-defined]
+        document = ezdxf.filemanagement.readfile(path)
         assert not document.audit().errors
         read = sorted(
             (t.dxf.text, round(t.get_placement()[1].x, 3), round(t.get_placement()[1].y, 3), t.dxf.layer)
-            for t in document.modelspace().query("TEXT")
+            for t in (cast(DxfText, one) for one in document.modelspace().query("TEXT"))
         )
         written = sorted(
             (m.text, round(m.x, 3), round(drawing.height - m.y, 3), m.layer)

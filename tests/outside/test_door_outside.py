@@ -18,7 +18,7 @@ from riktig.core.door import DOOR, SHAFTS, engagement_of, swing_reach
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Line, Rect
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet
-from riktig.core.job import Job, set_enclosure, set_practice
+from riktig.core.job import EnclosureFields, Job, PracticeFields, set_enclosure, set_practice
 from riktig.core.papers import check_bar, template_of, write_template
 from riktig.core.papers.machine import sheet_svg
 from riktig.core.papers.pdf import SetHead
@@ -379,9 +379,16 @@ def test_the_svg_for_a_machine_has_every_hole_at_its_place(shed: Plan[Job]) -> N
 
 
 def test_a_practice_that_cannot_be_is_refused() -> None:
-    for bad in ({"wall_skew": -1.0}, {"handle_tolerance": 99.0}, {"reading_tolerance": 11.0}, {"long_piece": -5.0}):
+    practices: tuple[PracticeFields, ...] = (
+        {"wall_skew": -1.0},
+        {"handle_tolerance": 99.0},
+        {"reading_tolerance": 11.0},
+        {"long_piece": -5.0},
+    )
+    for bad in practices:
         with pytest.raises(ValueError, match="cannot be planned"):
             set_practice(one_motor(), **bad)
-    for box_ in ({"doors": 3}, {"plate_left": -1.0}, {"door_top": 2000.0}):
+    enclosures: tuple[EnclosureFields, ...] = ({"doors": 3}, {"plate_left": -1.0}, {"door_top": 2000.0})
+    for box_ in enclosures:
         with pytest.raises(ValueError, match="cannot be"):
             set_enclosure(one_motor(), **box_)

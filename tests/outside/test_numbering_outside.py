@@ -88,7 +88,9 @@ def test_along_a_plain_path_the_number_is_the_count_of_devices_crossed(length: i
     chain = tuple(Element(ElementId(f"{d.id}/{unit.name}"), (Pole(d.id, unit.name),)) for d in devices)
     circuits = Circuits(devices, (Rung("r", cid, Band.CONTROL, "", ("live",), ("back",), Series(chain)),), ())
     nets = find_nets(circuits)
-    graph = nx.Graph(tuple(nets.of_pin[d.pin(pin)].id for pin in (unit.pins[0], unit.pins[-1])) for d in devices)
+    graph: "nx.Graph[str]" = nx.Graph()
+    ends = [[nets.of_pin[d.pin(pin)].id for pin in (unit.pins[0], unit.pins[-1])] for d in devices]
+    graph.add_edges_from((a, b) for a, b in ends)
     crossed = nx.single_source_shortest_path_length(graph, nets.of_pin[devices[0].pin(unit.pins[0])].id)
     names = name_all(circuits, nets, Practice(), (), (), 0)
     assert {net: str(count + 1) for net, count in crossed.items()} == names.number

@@ -2,9 +2,11 @@
 
 from itertools import combinations_with_replacement, pairwise, permutations
 from pathlib import Path
+from typing import cast
 
 import ezdxf
 import pytest
+from ezdxf.entities.lwpolyline import LWPolyline
 from pypdf import PdfReader
 
 from riktig.core.circuit import CIRCUITS
@@ -137,12 +139,12 @@ def test_the_plate_read_back_from_dxf_stands_where_it_was_planned(tmp_path: Path
     plan = Plan(demo_job("kelp-shed"))
     drawing, layout = plan.get(PLATE_DRAWING), plan.get(LAYOUT)
     write_dxf(tmp_path / "plate.dxf", drawing)
-    space = ezdxf.readfile(tmp_path / "plate.dxf").modelspace()
+    space = ezdxf.filemanagement.readfile(tmp_path / "plate.dxf").modelspace()
     layers = {entity.dxf.layer for entity in space}
     assert {"plate", "rail", "duct", "device", "pins", "text", "fill"} <= layers
     found = []
     for line in space.query('LWPOLYLINE[layer=="device"]'):
-        points = [(x, drawing.height - y) for x, y, *_ in line.get_points()]
+        points = [(x, drawing.height - y) for x, y, *_ in cast(LWPolyline, line).get_points()]
         left, top = min(x for x, _ in points) - RULER, min(y for _, y in points) - RULER
         found.append((left, top, max(x for x, _ in points) - RULER - left, max(y for _, y in points) - RULER - top))
     boxes = [seat.rect for seat in layout.seats if seat.part.kind.id != "stud"]

@@ -39,7 +39,7 @@ def test_nets_are_the_connected_components_of_the_drawn_circuit(name: str) -> No
     plan = Plan(jobs()[name])
     circuits = plan.get(CIRCUITS)
     kinds = {d.id: d.kind for d in circuits.devices}
-    graph = nx.Graph()
+    graph: "nx.Graph[object]" = nx.Graph()
 
     def draw(branch: Branch, line: int, left: object, right: object) -> None:
         if isinstance(branch, Element):
@@ -86,7 +86,7 @@ def test_ways_through_the_ducts_are_the_shortest_by_another_library() -> None:
     plan = Plan(one_motor())
     job = plan.document
     router = Router(plan.get(LAYOUT), plan.get(DOOR), plan.get(CIRCUITS).devices, job.enclosure, job.practice)
-    graph = nx.Graph()
+    graph: "nx.Graph[object]" = nx.Graph()
     for a, b, length, _ in router._edges:
         known = graph.get_edge_data(a, b, {"weight": float("inf")})["weight"]
         graph.add_edge(a, b, weight=min(length, known))
@@ -167,8 +167,8 @@ def test_the_pdf_read_back_has_every_sheet_and_schedule(papers: dict[str, Path],
     fonts = {
         str(f["/BaseFont"])
         for page in reader.pages
-        for f in (font.get_object() for font in page["/Resources"]["/Font"].values())
-    }  # type: ignore[index]
+        for f in (font.get_object() for font in page["/Resources"]["/Font"].values())  # type: ignore[index]
+    }
     assert all("B612" in name or "DejaVu" in name or name == "/Helvetica" for name in fonts), fonts
 
 

@@ -24,7 +24,7 @@ from riktig.core.circuit import (
     place_of,
     tally_all,
 )
-from riktig.core.job import CircuitId, DeviceId, ElementId
+from riktig.core.job import CircuitId, DeviceId, ElementId, PinId
 from riktig.core.papers import schedule
 from riktig.core.plan import Plan
 from riktig.core.terminals import STRIPS
@@ -80,7 +80,8 @@ def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
     def place(pin: str) -> str:
         return place_of(devices[DeviceId(pin.rsplit(":", 1)[0])])
 
-    wires, hinge = Counter(), Counter()
+    wires: Counter[PinId] = Counter()
+    hinge: Counter[PinId] = Counter()
     for wire in plan.get(WIRING).wires:
         wires[wire.net] += 1
         hinge[wire.net] += place(wire.start.pin) != place(wire.end.pin)

@@ -42,7 +42,7 @@ def progress(job: Job, records: list[Record]) -> Progress:
 def lost(before: Job, after: Job) -> dict[str, set[str]]:
     """Wire name of before to the operations that no longer count, all wires having been finished."""
     records = ticks(Plan(before).get(WIRING).wires)
-    names = {w.key: w.name for w in Plan(before).get(WIRING).wires}
+    names: dict[str, str] = {w.key: w.name for w in Plan(before).get(WIRING).wires}
     found: dict[str, set[str]] = {}
     for stale in progress(after, records).stale:
         found.setdefault(names[stale.subject], set()).add(stale.what)

@@ -1,8 +1,10 @@
 """Short ways to a circuit, for tests."""
 
+from typing import Unpack
+
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, settle
 from riktig.core.door import DOOR, fix_door
-from riktig.core.job import ElementId, Job, add_load, new_job, set_practice
+from riktig.core.job import ElementId, Job, PracticeFields, add_load, new_job, set_practice
 from riktig.core.plan import Plan
 
 STOP = ElementId("c1.S.stop/1-2")
@@ -10,7 +12,7 @@ START = ElementId("c1.S.start/3-4")
 COIL = ElementId("c1.K/A1-A2")
 
 
-def one_motor(kw: float = 4.0, **practice: object) -> Job:
+def one_motor(kw: float = 4.0, **practice: Unpack[PracticeFields]) -> Job:
     """The wash drum alone, with some of the practice changed."""
     job = add_load(new_job("T-1", "test"), "wash drum", kw)
     return settle(set_practice(job, **practice) if practice else job)

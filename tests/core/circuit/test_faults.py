@@ -12,6 +12,7 @@ from riktig.core.circuit import (
     NAMES,
     NETS,
     Circuits,
+    Element,
     Fault,
     Parallel,
     Series,
@@ -126,8 +127,10 @@ def phase_fault(cross: tuple[int, ...], *, both: bool = False) -> Fault:
             for part in rung.path.parts:
                 if isinstance(part, Parallel) and rung.id.endswith(".power"):
                     first, second = part.parts
-                    second = replace(second, cross=cross)  # type: ignore[type-var]
-                    first = replace(first, cross=cross) if both else first  # type: ignore[type-var]
+                    assert isinstance(second, Element)
+                    assert isinstance(first, Element)
+                    second = replace(second, cross=cross)
+                    first = replace(first, cross=cross) if both else first
                     part = Parallel((first, second))
                 parts.append(part)
             rungs.append(replace(rung, path=Series(tuple(parts))))

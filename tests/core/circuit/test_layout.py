@@ -214,12 +214,12 @@ def leaf(n: int) -> Element:
     return Element(ElementId(f"c9.D{n}/1-2"), (Pole(DeviceId(f"c9.D{n}"), "1-2"),))
 
 
-def numbered(tree: Branch, count: list[int]) -> Branch:
+def counted_anew(tree: Branch, count: list[int]) -> Branch:
     match tree:
         case Series(parts):
-            return Series(tuple(numbered(part, count) for part in parts))
+            return Series(tuple(counted_anew(part, count) for part in parts))
         case Parallel(parts):
-            return Parallel(tuple(numbered(part, count) for part in parts))
+            return Parallel(tuple(counted_anew(part, count) for part in parts))
         case _:
             count[0] += 1
             return leaf(count[0])
@@ -247,7 +247,7 @@ def ways(pieces: tuple[Piece, ...]) -> set[frozenset[str]]:
 @given(TREES)
 @settings(max_examples=150, deadline=None)
 def test_a_path_of_any_shape_is_cut_into_pieces_that_fit_and_loses_nothing(tree: Branch) -> None:
-    path = numbered(tree, [0])
+    path = counted_anew(tree, [0])
     pieces = folded(rung_of(path))
     found = [e.id for piece in pieces for e in elements_of(piece.path)]
     assert sorted(found) == sorted(e.id for e in elements_of(path))

@@ -11,6 +11,7 @@ from riktig.core.job import (
     EarthScheme,
     Job,
     OverloadContact,
+    PracticeFields,
     RunLamp,
     Supply,
     add_load,
@@ -73,7 +74,7 @@ def test_every_pin_lies_on_one_net_only(two_motors: Job) -> None:
     ],
     ids=["overload on the return", "lamp beside the coil", "tap behind the breaker"],
 )
-def test_practice_decides_where_things_sit(practice: dict[str, object], number: str, pins: set[str]) -> None:
+def test_practice_decides_where_things_sit(practice: PracticeFields, number: str, pins: set[str]) -> None:
     assert pins <= joins(one_motor(**practice))[number]
 
 

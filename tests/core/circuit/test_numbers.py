@@ -26,6 +26,7 @@ from riktig.core.job import (
     Numbering,
     OwnRung,
     PairNumbers,
+    PinId,
     ReservedNumber,
     add_load,
     change_load,
@@ -177,7 +178,7 @@ def test_a_motors_conductors_may_be_counted_as_all_others() -> None:
 def test_a_signal_pair_shares_a_number_with_a_sign_each() -> None:
     job = settle(set_practice(kelp_shed(), pairs=PairNumbers.SHARED))
     by_pin = {pin: one.number for one in job.numbers for pin in one.pins}
-    plus, minus = by_pin["s4.AO0:AO0"], by_pin["s4.AO0:C0"]
+    plus, minus = by_pin[PinId("s4.AO0:AO0")], by_pin[PinId("s4.AO0:C0")]
     assert (plus[:-1], plus[-1], minus[-1]) == (minus[:-1], "+", "-")
     assert plus[:-1] not in set(by_pin.values()), "the bare number belongs to nobody"
 

@@ -3,7 +3,7 @@
 import pytest
 
 from riktig.core.circuit import CIRCUITS, Band, elements_of
-from riktig.core.job import ControlTap, EarthScheme, OverloadContact, RunLamp, change_load
+from riktig.core.job import ControlTap, EarthScheme, Job, OverloadContact, PracticeFields, RunLamp, change_load
 from riktig.core.plan import Plan
 from tests.core.circuit.builders import one_motor
 
@@ -18,13 +18,13 @@ PATHS = [
 ]
 
 
-def path(job: object, rung: str) -> list[str]:
-    found = next(r for r in Plan(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")  # type: ignore[arg-type]
+def path(job: Job, rung: str) -> list[str]:
+    found = next(r for r in Plan(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
     return [e.id.removeprefix("c1.") for e in elements_of(found.path)]
 
 
 @pytest.mark.parametrize(("practice", "wanted"), PATHS, ids=lambda v: "" if isinstance(v, list) else str(len(v)))
-def test_the_control_path_runs_as_the_practice_says(practice: dict[str, object], wanted: list[str]) -> None:
+def test_the_control_path_runs_as_the_practice_says(practice: PracticeFields, wanted: list[str]) -> None:
     assert path(one_motor(**practice), "run") == wanted
 
 

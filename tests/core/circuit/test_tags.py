@@ -10,6 +10,7 @@ from riktig.core.circuit.tags import tag_all
 from riktig.core.job import (
     ClassLetters,
     DeviceId,
+    ElementId,
     Job,
     Letters,
     Practice,
@@ -96,7 +97,7 @@ def test_a_placed_tag_says_sheet_and_column_of_its_coil() -> None:
             continue
         here = f"{devices[device].kind.letter}{place.sheet}{place.column}"
         assert found[device].rstrip("bcdefgh") == here
-    coil = plan.get(SHEETS).places["c2.K/A1-A2"]
+    coil = plan.get(SHEETS).places[ElementId("c2.K/A1-A2")]
     assert found[DeviceId("c2.K")] == f"K{coil.sheet}{coil.column}"
 
 

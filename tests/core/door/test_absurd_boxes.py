@@ -11,10 +11,12 @@ from riktig.core.errors import RiktigError
 from riktig.core.holes import BLOCKERS, HOLES, SHEETS, draw_sheet, holes_off_the_sheet, mark_out_order
 from riktig.core.job import (
     DoorHoles,
+    EnclosureFields,
     EntrySide,
     Fixing,
     HingeSide,
     NameplateFixing,
+    PracticeFields,
     Rulebook,
     SecondReading,
     ShaftFitting,
@@ -64,7 +66,7 @@ PRACTICE = st.fixed_dictionaries(
 
 @settings(max_examples=40, deadline=None)
 @given(BOX, PRACTICE)
-def test_any_box_has_a_door_and_says_what_is_wrong_with_it(box: dict[str, object], practice: dict[str, object]) -> None:
+def test_any_box_has_a_door_and_says_what_is_wrong_with_it(box: EnclosureFields, practice: PracticeFields) -> None:
     job = settle(set_practice(set_enclosure(one_motor(), **box), **practice))
     plan = Plan(job)
     door, tags = plan.get(DOOR), plan.get(NAMES).tag
@@ -74,8 +76,8 @@ def test_any_box_has_a_door_and_says_what_is_wrong_with_it(box: dict[str, object
     for shaft in plan.get(SHAFTS):
         assert engagement_of(shaft, job.practice).said
     for seat in door.seats:
-        shaft = next((one for one in plan.get(SHAFTS) if one.device == seat.device), None)
-        assert draw_section(seat, things_behind(plan.get(LAYOUT), job.enclosure), job.enclosure, tags, shaft).marks
+        behind = next((one for one in plan.get(SHAFTS) if one.device == seat.device), None)
+        assert draw_section(seat, things_behind(plan.get(LAYOUT), job.enclosure), job.enclosure, tags, behind).marks
     holes, sheets = plan.get(HOLES), plan.get(SHEETS)
     outside = {one.face for one in holes_off_the_sheet(holes, sheets)}
     for sheet in sheets:

@@ -18,7 +18,6 @@ from riktig.core.door import (
     in_row,
     lock_on_door,
     move_on_door,
-    plan_door,
     spread_on_door,
     with_seats,
 )
@@ -56,7 +55,7 @@ def test_every_operator_stands_on_the_door_clear_of_all_others(shed: Job) -> Non
 
 def test_groups_stand_from_left_to_right_in_the_order_of_the_loads(shed: Job) -> None:
     door = door_of(shed)
-    first = {}
+    first: dict[str, tuple[float, float]] = {}
     for seat in door.seats:
         if not seat.is_shaft:
             first[seat.group] = min(first.get(seat.group, (9e9, 9e9)), (seat.y, seat.x))
@@ -105,7 +104,8 @@ def test_seen_from_behind_twice_is_the_same_door(shed: Job, doors: int) -> None:
     assert behind != door
     assert behind.from_behind() == door
     for one, other in zip(door.seats, behind.seats, strict=True):
-        assert (one.x + other.x, one.y) == (pytest.approx(door.face.width), other.y)
+        assert one.x + other.x == pytest.approx(door.face.width)
+        assert one.y == other.y
 
 
 @given(x=st.floats(0, 970), y=st.floats(0, 1370), left=st.floats(0, 60), top=st.floats(0, 60), dl=st.floats(0, 60))
@@ -271,7 +271,7 @@ def test_a_door_that_is_too_small_is_planned_all_the_same_and_says_what_lacks() 
 
 def test_the_same_input_gives_the_same_door(shed: Job) -> None:
     plan = Plan(shed)
-    again = plan_door(*plan.inputs_of(DOOR))
+    again = DOOR.call(plan.memory, plan.inputs_of(DOOR))
     assert again == plan.get(DOOR)
     assert plan.get(SHAFTS)[0].on_door == Point(130.0, 181.8)
 
@@ -318,7 +318,7 @@ def test_all_operators_that_overlap_are_said_to_be_too_near_and_no_others(spots:
     assert overlapping <= said
     for pair in said - overlapping:
         # What does not overlap and is still too near stands closer than the standard's pitch of 30 by 50 mm.
-        one, other = (there.seat(device) for device in pair)
+        one, other = (there.seat(DeviceId(device)) for device in pair)
         assert one is not None
         assert other is not None
         assert abs(one.x - other.x) < 30

@@ -181,7 +181,7 @@ def test_a_relay_that_opens_its_own_path_never_rests_and_says_which() -> None:
     assert any("never comes to rest" in event.text for event in panel.events if event.wrong)
     panel.hands.opened.add(DeviceId("c0.Q"))
     panel.settle()
-    assert panel.restless == ()
+    assert not panel.restless
 
 
 class TestRoles:

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from riktig.core.circuit import CIRCUITS, settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
+    ChangedLoadFields,
     Command,
     Job,
     Load,
@@ -182,13 +183,11 @@ class TestEdits:
             ({"phases": 1, "start": Start.WAY}, Recipe.WAY),
         ],
     )
-    def test_a_circuit_follows_how_its_load_is_started(self, fields: dict[str, Any], recipe: Recipe) -> None:
+    def test_a_circuit_follows_how_its_load_is_started(self, fields: ChangedLoadFields, recipe: Recipe) -> None:
         job = add_load(new_job(), "fan", 4)
         there = change_load(job, job.loads[0].id, **fields)
         assert there.circuits[1].recipe is recipe
-        assert (
-            change_load(there, job.loads[0].id, start=Start.DIRECT, **dict.fromkeys(())).loads[0].start is Start.DIRECT
-        )
+        assert change_load(there, job.loads[0].id, start=Start.DIRECT).loads[0].start is Start.DIRECT
 
 
 def drawn(job: Job) -> list[str]:

@@ -5,7 +5,7 @@ from tests.core.circuit.builders import STOP, door_begun, one_motor
 from riktig.core.catalogue import Clamp, Side
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, Zone, insert_contact, settle
 from riktig.core.geometry import Text, bounds_of
-from riktig.core.job import Insertable
+from riktig.core.job import DeviceId, Insertable
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, print_entries, to_print_again
 from riktig.core.plan import Plan
 from riktig.core.records import Record
@@ -32,7 +32,7 @@ def test_every_end_of_every_wire_on_a_device_is_on_a_card_with_its_number() -> N
         for end in (wire.start, wire.end):
             owner, marking = end.pin.rsplit(":", 1)
             if owner not in strips:
-                assert cards[owner, marking] == numbers[wire.net]
+                assert cards[DeviceId(owner), marking] == numbers[wire.net]
     for device in plan.get(CIRCUITS).devices:
         clamps = {pin.name for pin in device.kind.pins if pin.clamp is not Clamp.PLUG}
         landed = {pin.rsplit(":", 1)[1] for net in plan.get(NETS).nets for pin in net.pins if pin.startswith(device.id)}

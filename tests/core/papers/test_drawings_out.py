@@ -1,10 +1,12 @@
 """Every kind of mark in every kind of drawing file, and what the PDF writer does with text."""
 
 from pathlib import Path
+from typing import cast
 from xml.etree import ElementTree
 
 import ezdxf
 import pytest
+from ezdxf.entities.lwpolyline import LWPolyline
 from pypdf import PdfReader
 
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Point, Poly, Text
@@ -30,7 +32,7 @@ HEAD = SetHead("KS-1", "Test", "A", "2026-11-23")
 
 def test_dxf_keeps_places_radii_layers_and_turns_y_upwards(tmp_path: Path) -> None:
     write_dxf(tmp_path / "a.dxf", DRAWING)
-    space = ezdxf.readfile(tmp_path / "a.dxf").modelspace()  # type: ignore[attr-defined]
+    space = ezdxf.filemanagement.readfile(tmp_path / "a.dxf").modelspace()
     (line,) = space.query("LINE")
     assert (line.dxf.start.x, line.dxf.start.y, line.dxf.end.x, line.dxf.end.y) == (0, 60, 100, 0)
     assert (line.dxf.layer, line.dxf.linetype) == ("lines", "DASHED")
@@ -38,7 +40,7 @@ def test_dxf_keeps_places_radii_layers_and_turns_y_upwards(tmp_path: Path) -> No
     assert (circle.dxf.center.x, circle.dxf.center.y, circle.dxf.radius) == (50, 30, 11.15)
     (arc,) = space.query("ARC")
     assert (arc.dxf.start_angle % 360, arc.dxf.end_angle % 360) == (270, 90)
-    assert sorted(p.closed for p in space.query("LWPOLYLINE")) == [False, True]
+    assert sorted(cast(LWPolyline, p).closed for p in space.query("LWPOLYLINE")) == [False, True]
     words = {t.dxf.text: t.dxf.rotation for t in space.query("TEXT")}
     assert words == {"K1:13": 0, "rotor ≤ Ω": 90}
 

@@ -10,7 +10,7 @@ import pytest
 
 from riktig.core.circuit import SHEET_DRAWINGS, settle
 from riktig.core.door import DOOR_DRAWING
-from riktig.core.errors import RiktigError
+from riktig.core.errors import Fault, RiktigError
 from riktig.core.geometry import Arc, Drawing, Text
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.labels import LABELS, Medium, draw_medium
@@ -161,7 +161,7 @@ def test_the_hand_over_writes_every_paper_and_the_same_job_gives_the_same_files(
 
 
 def test_a_stopped_hand_over_leaves_only_whole_files(demo: Job, tmp_path: Path) -> None:
-    steps = []
+    steps: list[str] = []
 
     def stop() -> bool:
         return len(steps) > 3
@@ -232,7 +232,7 @@ def test_a_wrong_list_of_loads_says_the_place_and_the_remedy(tmp_path: Path, tex
     path.write_text(text, encoding="utf-8")
     with pytest.raises(RiktigError) as caught:
         read_loads(path)
-    said = [caught.value, *caught.value.faults]
+    said: list[RiktigError | Fault] = [caught.value, *caught.value.faults]
     assert any(where in one.where and words in one.message for one in said), str(caught.value)
     assert any(one.hint for one in said)
 

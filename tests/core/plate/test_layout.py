@@ -40,7 +40,7 @@ def overlaps(layout: Layout) -> float:
     shapes = [shape(s.rect.x, s.rect.y, s.rect.right, s.rect.bottom) for s in layout.seats]
     ducts = [shape(d.rect.x, d.rect.y, d.rect.right, d.rect.bottom) for d in layout.ducts]
     seats = sum(a.intersection(b).area for a, b in combinations(shapes, 2))
-    return seats + sum(a.intersection(d).area for a in shapes for d in ducts)
+    return float(seats) + sum(a.intersection(d).area for a in shapes for d in ducts)
 
 
 def test_everything_on_the_plate_is_placed_at_once_and_fits(plan: Plan[Job]) -> None:

@@ -1,6 +1,7 @@
 """Moves by hand: several at once, pushed aside, swapped, aligned, spread, alike; rails and ducts; assemblies."""
 
 import random
+from collections.abc import Callable
 from itertools import combinations
 
 import pytest
@@ -18,6 +19,7 @@ from riktig.core.papers import schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import (
     LAYOUT,
+    Duct,
     Edge,
     Layout,
     Stand,
@@ -120,7 +122,12 @@ def test_two_on_different_rails_swap_places_and_back_again(job: Job, layout: Lay
 @pytest.mark.parametrize("edge", [Edge.LEFT, Edge.MIDDLE, Edge.RIGHT])
 def test_parts_come_into_line_with_the_first(layout: Layout, edge: Edge) -> None:
     first, moved = stand(layout, F), aligned([stand(layout, F), stand(layout, K)], edge)
-    place = {Edge.LEFT: lambda r: r.x, Edge.MIDDLE: lambda r: r.centre.x, Edge.RIGHT: lambda r: r.right}[edge]
+    places: dict[Edge, Callable[[Rect], float]] = {
+        Edge.LEFT: lambda r: r.x,
+        Edge.MIDDLE: lambda r: r.centre.x,
+        Edge.RIGHT: lambda r: r.right,
+    }
+    place = places[edge]
     assert place(moved[0].body) == pytest.approx(place(first.body), abs=0.01)
     assert moved[0].rail == stand(layout, K).rail
 
@@ -188,7 +195,7 @@ def test_a_rail_with_parts_is_not_taken_away_and_a_locked_one_not_moved(job: Job
         set_furniture(job, layout, layout.rails, (*layout.ducts[:-1], _thin(layout)))
 
 
-def _thin(layout: Layout) -> object:
+def _thin(layout: Layout) -> Duct:
     from dataclasses import replace
 
     return replace(layout.ducts[-1], rect=Rect(40, 40, 0.5, 30))

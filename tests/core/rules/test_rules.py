@@ -1,5 +1,6 @@
 """Rules: each clause meets on the demonstration and fails on a panel made to break it."""
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import pytest
@@ -54,7 +55,7 @@ def moved(job: Job) -> Job:
     return move_block(job, Plan(job).get(LAYOUT), DeviceId("c1.FC"), 1, 80.0)
 
 
-BROKEN = {
+BROKEN: dict[str, Callable[[Job], Job]] = {
     "E01": lambda job: set_supply(set_practice(job, control_supply=ControlSupply.DIRECT), neutral=False),
     "E02": lambda job: set_supply(job, upstream_a=200.0),
     "E03": lambda job: set_supply(job, upstream_a=6.0),

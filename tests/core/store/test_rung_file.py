@@ -91,11 +91,11 @@ def changed(**fields: object) -> str:
 
 
 def with_rung(**fields: object) -> str:
-    return changed(rungs=[GOOD["rungs"][0] | fields, GOOD["rungs"][1]])  # type: ignore[index,operator]
+    return changed(rungs=[GOOD["rungs"][0] | fields, GOOD["rungs"][1]])  # type: ignore[index]
 
 
 def with_device(**fields: object) -> str:
-    return changed(devices=[GOOD["devices"][0] | fields, *GOOD["devices"][1:]])  # type: ignore[index,operator]
+    return changed(devices=[GOOD["devices"][0] | fields, *GOOD["devices"][1:]])  # type: ignore[index]
 
 
 BAD = {

@@ -216,7 +216,7 @@ def test_a_long_chain_is_within_a_tenth_of_the_bound_of_its_tree() -> None:
 
     import networkx as nx
 
-    graph = nx.Graph()
+    graph: "nx.Graph[object]" = nx.Graph()
     graph.add_weighted_edges_from((a, b, length(a, b)) for a in pins for b in pins if a < b)
     tree = nx.minimum_spanning_tree(graph).size(weight="weight")
     found = best_path(pins, set(), length)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from enum import Enum
 from functools import cache
 from importlib import resources
-from typing import Any
+from typing import Required, TypedDict, cast
 
 from riktig.core.catalogue.capabilities import Can
 
@@ -227,13 +227,51 @@ class Kind:
         raise KeyError(f"{self.id} has no pin {name}")
 
 
+class _DrawRow(TypedDict, total=False):
+    va: Required[float]
+    ohm: float
+    dc: bool
+    pick: float
+    hold: float
+
+
+class _KindRow(TypedDict, total=False):
+    """A section of the data file."""
+
+    letter: Required[str]
+    name: Required[str]
+    mounting: Required[str]
+    like: str
+    row: str
+    pins: list[tuple[str, float, str, str]]
+    top: str
+    bottom: str
+    units: Required[list[str | list[str | list[str]]]]
+    can: list[str]
+    door_order: int
+    head: str
+    cut_out_rim: float
+    positions: list[str]
+    draw: _DrawRow
+    quick: tuple[float, float, float, float]
+    timer: tuple[float, float]
+    at_rest: str
+    sized_as: str
+    primary: dict[str, str]
+    dc_pins: list[str]
+    own_loops: list[str]
+    point_pin: int
+    function: str
+
+
 @cache
 def kinds() -> tuple[Kind, ...]:
     """All kinds, as shipped."""
     made: list[Kind] = []
     for file in ("kinds.toml", "kinds_more.toml"):
         path = resources.files("riktig.core.catalogue") / "data" / file
-        for name, row in tomllib.loads(path.read_text(encoding="utf-8")).items():
+        rows = cast(dict[str, _KindRow], tomllib.loads(path.read_text(encoding="utf-8")))
+        for name, row in rows.items():
             made.append(
                 Kind(
                     name,
@@ -304,13 +342,13 @@ def _with_block(one: Kind) -> Kind:
 _CLAMPS = {"c": Clamp.CONTROL, "f": Clamp.FIELD, "p": Clamp.PLUG}
 
 
-def _pins(row: dict[str, Any]) -> tuple[Pin, ...]:
+def _pins(row: _KindRow) -> tuple[Pin, ...]:
     """The pins, listed one by one or, in short form, by side: a small letter at the end names the clamp."""
     if "pins" in row:
         return tuple(Pin(n, float(a), Side(s), Clamp(c)) for n, a, s, c in row["pins"])
     made: list[Pin] = []
     for side in (Side.TOP, Side.BOTTOM):
-        names = row[side.value].split()
+        names = (row["top"] if side is Side.TOP else row["bottom"]).split()
         for n, name in enumerate(names):
             clamp = _CLAMPS.get(name[-1]) if len(name) > 1 else None
             bare = name[:-1] if clamp else name
@@ -318,13 +356,13 @@ def _pins(row: dict[str, Any]) -> tuple[Pin, ...]:
     return tuple(made)
 
 
-def _unit(row: Any) -> Unit:
+def _unit(row: str | list[str | list[str]]) -> Unit:
     """A unit, as a list or in short form: “13-14 no push”."""
-    if not isinstance(row, str):
-        name, pins, behaviour, *symbol = row
-        return Unit(name, tuple(pins), Behaviour(behaviour), symbol[0] if symbol else "")
-    name, behaviour, *symbol = row.split(" ", 2)
-    return Unit(name, tuple(name.split("-")), Behaviour(behaviour), symbol[0] if symbol else "")
+    if isinstance(row, str):
+        name, behaviour, *symbol = row.split(" ", 2)
+        return Unit(name, tuple(name.split("-")), Behaviour(behaviour), symbol[0] if symbol else "")
+    name_, pins, behaviour_, *rest = row
+    return Unit(str(name_), tuple(pins), Behaviour(behaviour_), str(rest[0]) if rest else "")
 
 
 @cache

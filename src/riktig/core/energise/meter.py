@@ -236,7 +236,7 @@ class Meter:
         least = {(x, y): self._cold[number] for (x, y), number in said.items()}
         pairs = np.array(list(least), dtype=np.int64)
         graph = csr_array((np.array(list(least.values())), (pairs[:, 0], pairs[:, 1])), shape=(self.count, self.count))
-        far, back = dijkstra(graph, indices=start, return_predecessors=True)
+        far, back = (one[0] for one in dijkstra(graph, indices=[start], return_predecessors=True))
         way: list[str] = []
         here = goal
         while here != start:

@@ -204,7 +204,7 @@ class _Stock:
         found = milp(
             cost,
             constraints=limits,
-            integrality=np.ones(len(cost)),
+            integrality=np.ones(len(cost), dtype=int),
             bounds=Bounds(0, np.inf),
             options={"time_limit": MOST_SECONDS},
         )

@@ -42,8 +42,8 @@ def dump_facts(facts: Facts) -> tuple[str, str]:
     """The kind and the facts as JSON, without what is not said."""
     if isinstance(facts, OtherEntry):
         return facts.name, facts.text
-    fields = msgspec.to_builtins(facts)
-    kind = fields.pop("kind")
+    fields: dict[str, object] = msgspec.to_builtins(facts)
+    kind = str(fields.pop("kind"))
     return kind, json.dumps(fields, ensure_ascii=False)
 
 
@@ -53,7 +53,7 @@ def load_facts(kind: str, text: str, *, corrects: str = "") -> Facts:
     Up to format 2 all facts were texts, and an entry that takes another back stood under any kind.
     """
     try:
-        fields = json.loads(text)
+        fields: dict[str, object] = json.loads(text)
         said = {name: value for name, value in fields.items() if value != ""}
         if corrects:
             return TakenBack(what=str(said.get("operation", said.get("what", ""))), why=str(said.get("why", "")))

@@ -17,7 +17,7 @@ def bring_up(db: sqlite3.Connection) -> None:
     Raises:
         sqlite3.Error: it could not be written; the file is as it was.
     """
-    (version,) = db.execute("PRAGMA user_version").fetchone()
+    version = int(db.execute("PRAGMA user_version").fetchone()[0])
     if version >= FORMAT:
         return
     with db:

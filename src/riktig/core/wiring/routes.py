@@ -3,7 +3,7 @@
 import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +13,9 @@ from riktig.core.circuit import DOOR_BONDS, Device, Zone
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinId, Practice, pin_id
 from riktig.core.plate import DoorPlan, Layout, Leaf, meets, to_door
+
+if TYPE_CHECKING:
+    from scipy.sparse import csr_array
 
 __all__ = ["Route", "Router"]
 
@@ -58,7 +61,7 @@ class Router:
         self._edges: list[tuple[int, int, float, str]] = []
         self._of_pin: dict[PinId, int] = {}
         self._in_duct: dict[str, list[int]] = {duct.name: [] for duct in layout.ducts}
-        self._graph: Any = None
+        self._graph: csr_array[np.float64, tuple[int, int]] | None = None
         self._main: frozenset[int] | None = None
         self._paths: dict[int, _Ways] = {}
         for device in devices:
@@ -119,11 +122,11 @@ class Router:
             from scipy.sparse.csgraph import dijkstra  # late: its import takes half a second
 
             graph = self._matrix()
-            lengths, before = dijkstra(graph, directed=False, indices=source, return_predecessors=True)
-            self._paths[source] = (lengths, before)
+            lengths, before = dijkstra(graph, directed=False, indices=[source], return_predecessors=True)
+            self._paths[source] = (lengths[0], before[0])
         return self._paths[source]
 
-    def _matrix(self) -> Any:
+    def _matrix(self) -> "csr_array[np.float64, tuple[int, int]]":
         """The graph as a sparse matrix, built once; of parallel edges the shorter counts."""
         if self._graph is None:
             from scipy.sparse import csr_array
@@ -131,10 +134,11 @@ class Router:
             shortest: dict[tuple[int, int], float] = {}
             for a, b, length, _ in self._edges:
                 pair = (min(a, b), max(a, b))
-                shortest[pair] = min(shortest.get(pair, np.inf), max(length, 1e-6))
-            rows, columns = zip(*shortest, strict=True) if shortest else ((), ())
+                shortest[pair] = min(shortest.get(pair, float("inf")), max(length, 1e-6))
+            ends = np.array(list(shortest), dtype=np.int64).reshape(-1, 2)
+            lengths = np.array(list(shortest.values()), dtype=np.float64)
             count = len(self._nodes)
-            self._graph = csr_array((list(shortest.values()), (rows, columns)), shape=(count, count))
+            self._graph = csr_array((lengths, (ends[:, 0], ends[:, 1])), shape=(count, count))
         return self._graph
 
     def _node(self, at: Point, duct: str = "", *, door: bool = False) -> int:
