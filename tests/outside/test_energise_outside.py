@@ -11,7 +11,7 @@ from riktig.core.energise.forest import Forest
 from riktig.core.energise.network import Consumer, Contact, Network, Pole
 from riktig.core.energise.nodal import solve_nodal
 from riktig.core.energise.volts import Volts
-from riktig.core.job import DeviceId, Job, PinId
+from riktig.core.job import DeviceId, Job, circuit_of, read_pin
 from riktig.core.plan import Plan
 from tests.core.circuit.samples import sample
 from tests.outside.spice import needs_ngspice, operating_point
@@ -155,7 +155,7 @@ def test_every_consumer_of_a_panel_has_the_voltage_that_nodal_analysis_gives_it(
     for number, one in enumerate(panel.network.consumers):
         if not all(one.ends):
             continue
-        pins = [PinId(f"{one.device}:{end}") for end in one.ends]
+        pins = [read_pin(f"{one.device}:{end}") for end in one.ends]
         if any(pin not in panel.network.point for pin in pins):
             continue
         reading = meter.volts(pins[0], pins[1])
@@ -195,7 +195,7 @@ def test_what_an_ohm_meter_reads_is_what_a_circuit_solver_finds(name: str, tmp_p
     panel.hands.opened |= {d.id for d in panel.circuits.devices if d.kind.family == "isolator"}
     panel.settle()
     chance = np.random.default_rng(3)
-    pins = sorted(pin for pin in panel.network.point if not pin.startswith("c0."))
+    pins = sorted(pin for pin in panel.network.point if circuit_of(pin.device) != "c0")
     read = []
     for _ in range(200):
         black, red = (pins[n] for n in chance.choice(len(pins), 2, replace=False))

@@ -14,7 +14,7 @@ PASSES = (Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER)
 
 def potentials(circuits: Circuits, nets: Nets) -> "nx.Graph[object]":
     """Potentials joined by whatever parts them, one device each; transformers and supplies join both sides."""
-    graph: "nx.Graph[object]" = nx.Graph()
+    graph: nx.Graph[object] = nx.Graph()
     graph.add_nodes_from(net.id for net in nets.nets)
     drawn = {(p.device, p.unit) for rung in circuits.rungs for e in elements_of(rung.path) for p in e.poles}
     behind = {("transformer", "5"): "1", ("transformer", "7"): "3", ("dc_supply", "P"): "L", ("dc_supply", "M"): "N"}

@@ -210,7 +210,7 @@ def test_a_filter_fan() -> None:
     found = of(job)
     need = 3.1 * found.heat.loss_w / 10
     assert found.heat.fan
-    assert found.heat.fan.rated_a >= need
+    assert found.heat.fan.flow_m3_h >= need
     assert found.heat.inside_c <= 40
 
 

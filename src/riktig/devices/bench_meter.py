@@ -3,7 +3,7 @@
 from collections import defaultdict
 from random import Random
 
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 from riktig.core.prove import OPEN_LINE, Stage, Test
 from riktig.core.standards import wire_resistance
 from riktig.core.wiring import Wiring
@@ -41,7 +41,7 @@ class BenchMeter:
             return OPEN_LINE
         return round(ohm + LEADS_OHM + noise, DECIMALS)
 
-    def _through(self, start: PinId, goal: PinId, wiring: Wiring) -> float | None:
+    def _through(self, start: PinRef, goal: PinRef, wiring: Wiring) -> float | None:
         """Resistance along the wires and bars from pin to pin: the wires of a net form a tree."""
         joined: dict[str, list[tuple[str, float]]] = defaultdict(list)
         for wire in wiring.wires:
@@ -63,7 +63,7 @@ class BenchMeter:
         return None
 
 
-def _node(pin: PinId) -> str:
+def _node(pin: PinRef) -> str:
     """The ways of an earth bar are one piece of metal."""
-    owner = pin.rsplit(":", 1)[0]
+    owner = pin.device
     return owner if owner.rsplit(".", 1)[-1].startswith("PE") else str(pin)

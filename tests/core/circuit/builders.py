@@ -31,7 +31,7 @@ def joins(job: Job) -> dict[str, set[str]]:
     for net in plan.get(NETS).nets:
         labels = set()
         for pin in net.pins:
-            owner, marking = pin.rsplit(":", 1)
+            owner, marking = pin
             device = next(d for i, d in devices.items() if i == owner)
             labels.add(f"{names.tag[device.id]}:{device.mark + '/' + marking if device.strip else marking}")
         number = names.number.get(net.id, "-" + min(labels))

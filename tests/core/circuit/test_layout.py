@@ -205,7 +205,7 @@ def test_what_belongs_together_stays_on_one_sheet() -> None:
 def test_every_net_of_a_power_path_shows_its_number() -> None:
     plan = Plan(one_motor())
     power = {mark.text for mark in texts_of(plan.get(SHEET_DRAWINGS)[0])}
-    behind = [plan.get(NAMES).number[net] for net in plan.get(NAMES).number if net.startswith("c1.F:")]
+    behind = [plan.get(NAMES).number[net] for net in plan.get(NAMES).number if net.device == "c1.F"]
     assert behind
     assert set(behind) <= power
 

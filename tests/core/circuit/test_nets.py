@@ -16,6 +16,7 @@ from riktig.core.job import (
     Supply,
     add_load,
     new_job,
+    role_of,
     set_supply,
 )
 from riktig.core.plan import Plan
@@ -55,7 +56,7 @@ def test_plugged_poles_are_a_net_without_a_number_since_no_wire_can_land_there(d
     nets = Plan(demo).get(NETS).nets
     inner = [net for net in nets if net.inner]
     assert len(inner) == 3
-    assert all({pin.split(".")[1][:1] for pin in net.pins} == {"K", "F"} for net in inner)
+    assert all({role_of(pin.device)[:1] for pin in net.pins} == {"K", "F"} for net in inner)
 
 
 def test_every_pin_lies_on_one_net_only(two_motors: Job) -> None:

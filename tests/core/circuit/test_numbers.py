@@ -26,10 +26,10 @@ from riktig.core.job import (
     Numbering,
     OwnRung,
     PairNumbers,
-    PinId,
     ReservedNumber,
     add_load,
     change_load,
+    read_pin,
     remove_load,
     set_practice,
 )
@@ -178,7 +178,7 @@ def test_a_motors_conductors_may_be_counted_as_all_others() -> None:
 def test_a_signal_pair_shares_a_number_with_a_sign_each() -> None:
     job = settle(set_practice(kelp_shed(), pairs=PairNumbers.SHARED))
     by_pin = {pin: one.number for one in job.numbers for pin in one.pins}
-    plus, minus = by_pin[PinId("s4.AO0:AO0")], by_pin[PinId("s4.AO0:C0")]
+    plus, minus = by_pin[read_pin("s4.AO0:AO0")], by_pin[read_pin("s4.AO0:C0")]
     assert (plus[:-1], plus[-1], minus[-1]) == (minus[:-1], "+", "-")
     assert plus[:-1] not in set(by_pin.values()), "the bare number belongs to nobody"
 
@@ -193,7 +193,7 @@ def test_two_contacts_of_one_device_in_series_are_one_when_nothing_leaves_betwee
     plan = Plan(job)
     between = [n for n in plan.get(NETS).nets if n.id not in plan.get(NAMES).number and not n.inner]
     if between:
-        assert {pin.split(":")[0] for net in between for pin in net.pins} == {"c1.K"}
+        assert {pin.device for net in between for pin in net.pins} == {"c1.K"}
         assert {w.number for w in plan.get(WIRING).wires if w.net == between[0].id} == {"link"}
 
 

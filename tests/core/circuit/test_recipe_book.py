@@ -18,7 +18,7 @@ from riktig.core.circuit import (
     set_param,
     settle,
 )
-from riktig.core.job import CircuitId, Job, Recipe
+from riktig.core.job import CircuitId, Job, Recipe, circuit_of
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from tests.core.circuit.samples import SAMPLES, sample
@@ -94,7 +94,7 @@ def test_the_circuit_has_as_many_nets_as_counted_by_hand(name: str) -> None:
     job = sample(name)
     circuit = job.circuits[-1].id
     nets = Plan(job).get(NETS).nets
-    mine = [net for net in nets if any(pin.startswith(f"{circuit}.") for pin in net.pins)]
+    mine = [net for net in nets if any(circuit_of(pin.device) == circuit for pin in net.pins)]
     assert len(mine) == HAND_COUNTS[name], [net.pins for net in mine]
 
 

@@ -22,7 +22,7 @@ from riktig.core.circuit import (
 from riktig.core.circuit.cards import io_address
 from riktig.core.circuit.draw_earth import bars_of
 from riktig.core.geometry import Text
-from riktig.core.job import RelayCommons, set_practice
+from riktig.core.job import PinRef, RelayCommons, set_practice
 from riktig.core.labels import INDEX, find
 from riktig.core.plan import Plan
 from riktig.core.wiring import WIRING
@@ -97,8 +97,8 @@ def test_the_earth_tree_shows_every_bond_once_from_one_root(name: str) -> None:
     assert all(len(here) <= 7 for _, here in bars_of(circuits)), "no way of a bar holds two"
     assert shown.count("root") == 1
     for pin in points:
-        owner, marking = pin.rsplit(":", 1)
-        device = circuits.device(owner)  # type: ignore[arg-type]
+        owner, marking = pin
+        device = circuits.device(owner)
         assert f"{tags[device.id]}:{device.mark or marking}" in shown
 
 
@@ -141,7 +141,7 @@ def test_a_net_is_thick_at_every_end_that_it_joins_on_the_sheet() -> None:
     ends = [(round(m.x1, 1), round(m.y1, 1), round(m.x2, 1), round(m.y2, 1)) for m in marks]  # type: ignore[union-attr]
     assert len(ends) == len(set(ends))
     drawn = {(p.device, p.unit) for seat in sheet.seats for p in seat.element.poles}
-    stubs = sum(f"{d}:{pin}" in hold.pins for d, unit in drawn for pin in devices[d].kind.unit(unit).pins)
+    stubs = sum(PinRef(d, pin) in hold.pins for d, unit in drawn for pin in devices[d].kind.unit(unit).pins)
     assert sum(abs(m.y2 - m.y1) == pytest.approx(1.6) for m in marks) == stubs == 3  # type: ignore[union-attr]
 
 
@@ -169,7 +169,7 @@ def test_commons_of_relays_hang_on_bridged_terminals_or_in_loops_as_practice_say
     plan = Plan(bridged)
     bars = {d.id for d in plan.get(CIRCUITS).devices if d.kind_id == "zero_bar"}
     assert len(bars) == 1
-    from_bar = [w for w in plan.get(WIRING).wires if w.start.pin.rsplit(":", 1)[0] in bars]
+    from_bar = [w for w in plan.get(WIRING).wires if w.start.pin.device in bars]
     assert len(from_bar) >= 4, "each circuit's 0 V from a way of its own"
     looped = Plan(set_practice(bridged, relay_commons=RelayCommons.LOOPS))
     assert not any(d.kind_id == "zero_bar" for d in looped.get(CIRCUITS).devices)

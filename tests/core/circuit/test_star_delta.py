@@ -12,6 +12,7 @@ from riktig.core.job import (
     StarDeltaOverload,
     Start,
     add_load,
+    circuit_of,
     new_job,
     set_box,
     set_supply,
@@ -88,7 +89,7 @@ def test_parts_and_conductors_are_those_of_their_place() -> None:
     parts = {str(device): part.ref for device, part in plan.get(SIZING).parts.items()}
     assert (parts["c1.K"], parts["c1.KD"], parts["c1.KS"], parts["c1.KT"]) == ("CON-18", "CON-18", "CON-9", "TM-YD")
     assert plan.get(SIZING).loads[0].setting_a == 12.7
-    of = {w.number: w.mm2 for w in plan.get(WIRING).wires if w.net.startswith("c1.") and w.colour == "black"}
+    of = {w.number: w.mm2 for w in plan.get(WIRING).wires if circuit_of(w.net.device) == "c1" and w.colour == "black"}
     numbers = plan.get(NAMES).number
     ids = plan.get(NETS).of_pin
     fed, inside, star = (of[numbers[ids[pin].id]] for pin in ("c1.F:2", "c1.X.U1:i", "c1.KS:2"))  # type: ignore[index]

@@ -4,7 +4,7 @@ import pytest
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, TRACER, Trace, elements_of, remove_element, trace, trace_line
 from riktig.core.geometry import Rect, bounds_of
-from riktig.core.job import DeviceId, Job, PinId
+from riktig.core.job import DeviceId, Job, read_pin
 from riktig.core.papers import trace_page
 from riktig.core.plan import Plan
 from riktig.demo_job import demo_job
@@ -51,24 +51,24 @@ class TestByHand:
     def test_a_stop_button_leads_back_and_on(self, plan: Plan[Job]) -> None:
         way = trace(plan.get(TRACER), DeviceId("c1.S.stop")).ways[0]
         at = next(n for n, step in enumerate(way.steps) if step.asked)
-        assert way.begins == PinId("c0.W:L1")
-        assert way.finishes == PinId("c0.W:L2")
+        assert way.begins == read_pin("c0.W:L1")
+        assert way.finishes == read_pin("c0.W:L2")
         assert 0 < at < len(way.steps) - 1
         assert DeviceId("c1.K") in way.also
 
     def test_a_number_is_followed_as_its_devices_are(self, plan: Plan[Job]) -> None:
         nets = plan.get(NETS)
-        net = nets.of_pin[PinId("c1.K:A1")]
+        net = nets.of_pin[read_pin("c1.K:A1")]
         way = trace_line(plan.get(TRACER), net.pins, "29").ways[0]
         assert any(step.crossing.device == "c1.K" for step in way.steps)
-        assert way.begins == PinId("c0.W:L1")
+        assert way.begins == read_pin("c0.W:L1")
 
     def test_the_lines_of_a_motor_are_followed_each_on_its_own(self, plan: Plan[Job]) -> None:
         for line in "UVW":
             way = trace(plan.get(TRACER), DeviceId(f"c2.X.{line}")).ways[0]
             last = way.steps[-1].crossing
             assert last.device == "c2.M"
-            assert last.enters == PinId(f"c2.M:{line}1")
+            assert last.enters == read_pin(f"c2.M:{line}1")
 
     def test_the_start_of_a_soft_starter_is_a_loop_through_its_contact(self) -> None:
         fan = Plan(demo_job("frost-fan"))
@@ -80,9 +80,9 @@ class TestByHand:
     def test_what_makes_a_potential_of_its_own_is_fed_and_feeds(self, plan: Plan[Job]) -> None:
         way = trace(plan.get(TRACER), DeviceId("s1.T")).ways[0]
         at = next(n for n, step in enumerate(way.steps) if step.asked)
-        assert way.begins == PinId("c0.W:L1")
-        assert way.steps[at].crossing.enters == PinId("s1.T:1")
-        assert way.steps[at].crossing.leaves == PinId("s1.T:5")
+        assert way.begins == read_pin("c0.W:L1")
+        assert way.steps[at].crossing.enters == read_pin("s1.T:1")
+        assert way.steps[at].crossing.leaves == read_pin("s1.T:5")
         assert len(way.also) > 3
 
     def test_a_card_shows_each_point_that_is_wired(self, plan: Plan[Job]) -> None:
@@ -97,7 +97,7 @@ class TestByHand:
 
     def test_what_is_not_known_has_no_way(self, plan: Plan[Job]) -> None:
         assert trace(plan.get(TRACER), DeviceId("c99.K")).ways == ()
-        assert trace(plan.get(TRACER), PinId("c99.K:A1")).ways == ()
+        assert trace(plan.get(TRACER), read_pin("c99.K:A1")).ways == ()
         assert trace(plan.get(TRACER), DeviceId("c1.K"), "no such unit").ways == ()
 
 

@@ -284,7 +284,7 @@ class TestOrder:
         ours = shortest_walk(holes, (0.0, 0.0))
         mine = hypot(ours[0].x, ours[0].y) + walk_length(ours)
         points = [(0.0, 0.0), *((h.x, h.y) for h in holes)]
-        graph: "nx.DiGraph[int]" = nx.DiGraph()
+        graph: nx.DiGraph[int] = nx.DiGraph()
         for i, a in enumerate(points):
             for j, b in enumerate(points):
                 if i != j:

@@ -30,12 +30,12 @@ def test_every_end_of_every_wire_on_a_device_is_on_a_card_with_its_number() -> N
     numbers = plan.get(NAMES).number
     for wire in plan.get(WIRING).wires:
         for end in (wire.start, wire.end):
-            owner, marking = end.pin.rsplit(":", 1)
+            owner, marking = end.pin
             if owner not in strips:
                 assert cards[DeviceId(owner), marking] == numbers[wire.net]
     for device in plan.get(CIRCUITS).devices:
         clamps = {pin.name for pin in device.kind.pins if pin.clamp is not Clamp.PLUG}
-        landed = {pin.rsplit(":", 1)[1] for net in plan.get(NETS).nets for pin in net.pins if pin.startswith(device.id)}
+        landed = {pin.marking for net in plan.get(NETS).nets for pin in net.pins if pin.device == device.id}
         if not device.strip and device.zone is not Zone.FIELD and clamps & landed:
             assert {marking for owner, marking in cards if owner == device.id} == clamps
 

@@ -66,7 +66,7 @@ def test_the_overloads_contacts_are_wired_the_way_the_house_wires_them(demo: Job
     def leaves_by(job: Job) -> set[tuple[str, str]]:
         """From which contact clamp of the overload the stop button and the trip lamp are fed."""
         wires = Plan(settle(job)).get(WIRING).wires
-        ends = [{wire.start.pin, wire.end.pin} for wire in wires]
+        ends = [{str(wire.start.pin), str(wire.end.pin)} for wire in wires]
         fed = {"c1.S.stop:1", "c1.H.trip:X1"}
         return {(own, pin) for pins in ends for own in pins & fed for pin in pins if ".FO:" in pin}
 

@@ -27,7 +27,7 @@ def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
     changes = number_changes(plan)
     now, then = plan.get(NAMES).number, after.get(NAMES).number
     assert {c.key.removeprefix("net:"): (c.old, c.new) for c in changes} == {
-        net: (now[net], then[net]) for net in now if now[net] != then[net]
+        str(net): (now[net], then[net]) for net in now if now[net] != then[net]
     }
     assert changes
     for change in changes:

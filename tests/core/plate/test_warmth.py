@@ -77,7 +77,7 @@ def test_a_box_that_is_too_warm_says_which_fan_and_which_box_would_do() -> None:
     assert warm.too_warm
     assert warm.fan_m3_h == pytest.approx(3.1 * warm.total_w / 10)
     assert warm.fan is not None
-    assert warm.fan.rated_a >= warm.fan_m3_h
+    assert warm.fan.flow_m3_h >= warm.fan_m3_h
     assert warm.box is not None
     wall = 1.4 * warm.box.width * (warm.box.height + warm.box.depth) + 1.8 * warm.box.depth * warm.box.height
     assert warm.total_w / (5.5 * wall / 1e6) <= 10

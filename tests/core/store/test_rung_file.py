@@ -19,7 +19,7 @@ from riktig.core.circuit import (
     settle,
 )
 from riktig.core.errors import RiktigError
-from riktig.core.job import Job
+from riktig.core.job import Job, circuit_of
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from riktig.core.store import WrittenCircuit, dump_job, dump_rungs, load_job, load_rungs
@@ -50,7 +50,7 @@ def test_a_circuit_written_by_hand_is_drawn_numbered_and_judged_like_any_other()
     assert plan.get(FAULTS) == ()
     assert plan.get(CIRCUITS).clashes == ()
     circuit = job.circuits[-1].id
-    nets = [n for n in plan.get(NETS).nets if any(pin.startswith(f"{circuit}.") for pin in n.pins)]
+    nets = [n for n in plan.get(NETS).nets if any(circuit_of(pin.device) == circuit for pin in n.pins)]
     assert len(nets) == 4, "the supply, behind the selector, behind the contact, and the return"
     assert any(circuit in sheet.circuits for sheet in plan.get(SHEETS).sheets)
     assert not [r.code for r in plan.get(RULES) if r.verdict is Verdict.FAILS and r.code.startswith("C")]
@@ -80,7 +80,9 @@ def test_a_recipe_written_out_and_read_in_again_joins_the_same_pins(name: str) -
     after = Plan(again).get(NETS)
 
     def groups(cid: str) -> set[frozenset[str]]:
-        mine = (frozenset(p.removeprefix(f"{cid}.") for p in n.pins if p.startswith(f"{cid}.")) for n in after.nets)
+        mine = (
+            frozenset(str(p).removeprefix(f"{cid}.") for p in n.pins if circuit_of(p.device) == cid) for n in after.nets
+        )
         return {one for one in mine if len(one) > 1}
 
     assert groups(copy) == groups(circuit)

@@ -48,8 +48,8 @@ def test_the_supply_side_is_thick_and_each_tap_as_its_circuit_needs() -> None:
     plan = Plan(panel(4))
     found = {(wire.mm2, "c0.Q:" in f"{wire.start.pin}|{wire.end.pin}") for wire in feeds(plan)}
     assert (35.0, True) in found
-    taps = [w for w in feeds(plan) if not any(end.pin.startswith("c0.Q") for end in (w.start, w.end))]
-    thin = {wire.mm2 for wire in taps if not all(end.pin.startswith("c0.XD") for end in (wire.start, wire.end))}
+    taps = [w for w in feeds(plan) if not any(end.pin.device == "c0.Q" for end in (w.start, w.end))]
+    thin = {wire.mm2 for wire in taps if not all(end.pin.device.startswith("c0.XD") for end in (wire.start, wire.end))}
     assert thin == {1.5}
     assert any("7.2.8" in wire.why.reason for wire in taps)
 

@@ -87,7 +87,7 @@ def test_every_end_on_the_plate_has_its_opening(shed: Plan[Job]) -> None:
         pin
         for wire in shed.get(WIRING).wires
         for pin in (wire.start.pin, wire.end.pin)
-        if pin.rsplit(":", 1)[0] in seats and seats[pin.rsplit(":", 1)[0]].part.kind.id != "stud"  # type: ignore[index]
+        if pin.device in seats and seats[pin.device].part.kind.id != "stud"
     ]
     assert counted == len(ends)
 

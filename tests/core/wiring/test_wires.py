@@ -10,7 +10,18 @@ from tests.core.circuit.builders import STOP, one_motor
 
 from riktig.core.catalogue import Clamp
 from riktig.core.circuit import CIRCUITS, NETS, NetClass, insert_contact, settle
-from riktig.core.job import Batching, Colours, DoorOrder, Insertable, Job, PinId, add_load, new_job, set_practice
+from riktig.core.job import (
+    Batching,
+    Colours,
+    DoorOrder,
+    Insertable,
+    Job,
+    PinRef,
+    add_load,
+    new_job,
+    read_pin,
+    set_practice,
+)
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, Duct
 from riktig.core.sizing import SIZING
@@ -28,8 +39,8 @@ def test_each_net_of_n_clamps_takes_n_minus_one_wires(two_motors: Job) -> None:
     for net in plan.get(NETS).nets:
         clamps = 0
         for pin in net.pins:
-            owner, marking = pin.rsplit(":", 1)
-            device = devices[owner]  # type: ignore[index]
+            owner, marking = pin
+            device = devices[owner]
             clamps += device.kind.pin(marking).clamp in (Clamp.POWER, Clamp.CONTROL) and device.zone.value != "field"
         if net.net_class is NetClass.EARTH:
             assert wires[net.id] == len(plan.get(CIRCUITS).earths)
@@ -76,8 +87,8 @@ def test_no_clamp_holds_more_than_it_may_and_all_of_one_section(extra: int) -> N
         here[wire.start.pin].append(wire)
         here[wire.end.pin].append(wire)
     for pin, wires in here.items():
-        owner, marking = pin.rsplit(":", 1)
-        clamp = plan.get(SIZING).parts[owner].clamp(marking)  # type: ignore[index]
+        owner, marking = pin
+        clamp = plan.get(SIZING).parts[owner].clamp(marking)
         assert len(wires) <= clamp.conductors
         assert len({w.mm2 for w in wires}) == 1
     assert plan.get(WIRING).crowded == ()
@@ -193,13 +204,13 @@ def test_each_protective_conductor_has_a_way_of_its_own() -> None:
 def test_the_chain_is_the_shortest_that_spares_the_single_clamps(
     spots: list[tuple[int, int]], chosen: set[int]
 ) -> None:
-    pins = [PinId(f"p{n}") for n in range(len(spots))]
+    pins = [read_pin(f"p{n}") for n in range(len(spots))]
     at = dict(zip(pins, spots, strict=True))
 
-    def length(a: PinId, b: PinId) -> float:
+    def length(a: PinRef, b: PinRef) -> float:
         return abs(at[a][0] - at[b][0]) + abs(at[a][1] - at[b][1])
 
-    single = {PinId(f"p{n}") for n in chosen if n < len(spots)}
+    single = {read_pin(f"p{n}") for n in chosen if n < len(spots)}
     found = best_path(pins, single, length)
     allowed = [p for p in permutations(pins) if not set(p[1:-1]) & single]
     best = min(sum(length(a, b) for a, b in pairwise(p)) for p in allowed)
@@ -208,15 +219,15 @@ def test_the_chain_is_the_shortest_that_spares_the_single_clamps(
 
 
 def test_a_long_chain_is_within_a_tenth_of_the_bound_of_its_tree() -> None:
-    pins = [PinId(f"p{n}") for n in range(24)]
+    pins = [read_pin(f"p{n}") for n in range(24)]
     at = {pin: (n * 37 % 101, n * 53 % 89) for n, pin in enumerate(pins)}
 
-    def length(a: PinId, b: PinId) -> float:
+    def length(a: PinRef, b: PinRef) -> float:
         return abs(at[a][0] - at[b][0]) + abs(at[a][1] - at[b][1])
 
     import networkx as nx
 
-    graph: "nx.Graph[object]" = nx.Graph()
+    graph: nx.Graph[object] = nx.Graph()
     graph.add_weighted_edges_from((a, b, length(a, b)) for a in pins for b in pins if a < b)
     tree = nx.minimum_spanning_tree(graph).size(weight="weight")
     found = best_path(pins, set(), length)

@@ -6,7 +6,7 @@ from itertools import pairwise
 from riktig.core.build.numbers import NumberState, Standing
 from riktig.core.circuit import DOOR, PLATE, Ends
 from riktig.core.geometry import Align, Circle, Drawing, Face, Mark, Point, Poly, Rect, Text, run_of
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 
 __all__ = ["draw_numbers"]
 
@@ -16,7 +16,7 @@ COLUMNS = {PLATE: (34.0, 104.0), DOOR: (112.0, 150.0), "": (158.0, 204.0)}
 """From and to of the columns: plate, door, field, mm."""
 
 
-def draw_numbers(states: Sequence[NumberState], label: Callable[[PinId], str], chosen: str = "") -> Drawing:
+def draw_numbers(states: Sequence[NumberState], label: Callable[[PinRef], str], chosen: str = "") -> Drawing:
     """A row a number; keys are ``net:`` and the potential's id, those of ends ``pin:``.
 
     Args:
@@ -36,7 +36,7 @@ def draw_numbers(states: Sequence[NumberState], label: Callable[[PinId], str], c
     return Drawing(WIDE, max(y + 3, 30.0), tuple(marks), "Numbers")
 
 
-def _row(marks: list[Mark], state: NumberState, label: Callable[[PinId], str], y: float, chosen: bool) -> float:
+def _row(marks: list[Mark], state: NumberState, label: Callable[[PinRef], str], y: float, chosen: bool) -> float:
     key = f"net:{state.net}"
     by_column: dict[str, list[Ends]] = {PLATE: [], DOOR: [], "": []}
     for ends in state.tally.places:
@@ -74,12 +74,12 @@ def _count(links: int) -> str:
     return "1 link" if links == 1 else f"{links} links"
 
 
-def _named(groups: Iterable[Ends], label: Callable[[PinId], str]) -> list[tuple[PinId, str]]:
+def _named(groups: Iterable[Ends], label: Callable[[PinRef], str]) -> list[tuple[PinRef, str]]:
     return [(pin, label(pin)) for ends in groups for pin in ends.pins]
 
 
 def _chips(
-    groups: Iterable[Ends], label: Callable[[PinId], str], left: float, right: float, top: float
+    groups: Iterable[Ends], label: Callable[[PinRef], str], left: float, right: float, top: float
 ) -> tuple[list[tuple[bool, Rect]], int]:
     """Where each end of a column stands, whether a link joins it to the one before, and how many lines they take."""
     chips: list[tuple[bool, Rect]] = []

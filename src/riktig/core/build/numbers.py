@@ -7,7 +7,7 @@ from enum import Enum
 
 from riktig.core.build.ticks import Done, Progress, WireState
 from riktig.core.circuit import DOOR, PLATE, Ends, Names, Tally
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 from riktig.core.records import FieldEndDone, Record, Slot, counted, slot_of
 
 __all__ = ["FieldEnd", "NumberState", "Standing", "field_facts", "field_subject", "number_states"]
@@ -39,7 +39,7 @@ class NumberState:
     field: tuple[FieldEnd, ...]
 
     @property
-    def net(self) -> PinId:
+    def net(self) -> PinRef:
         """The potential."""
         return self.tally.net
 
@@ -60,14 +60,14 @@ class NumberState:
         return Standing.COMPLETE if whole else Standing.PART if begun else Standing.NONE
 
 
-def field_subject(net: PinId, ends: Ends) -> str:
+def field_subject(net: PinRef, ends: Ends) -> str:
     """The stable key of a number's ends at one thing in the field."""
     return f"{net}~{ends.place}"
 
 
 def field_facts(number: str, ends: Ends) -> FieldEndDone:
     """What a tick in the field is true of."""
-    return FieldEndDone(number, " ".join(ends.pins))
+    return FieldEndDone(number, " ".join(map(str, ends.pins)))
 
 
 def number_states(
@@ -77,7 +77,7 @@ def number_states(
 
     A tick in the field counts as long as the number and its pins there are what they were.
     """
-    by_net: dict[PinId, list[WireState]] = defaultdict(list)
+    by_net: dict[PinRef, list[WireState]] = defaultdict(list)
     for state in progress.states:
         by_net[state.wire.net].append(state)
     outside = {

@@ -8,7 +8,7 @@ from riktig.core.circuit.model import Circuits, Device
 from riktig.core.circuit.sheet_model import FIRST_X, FIRST_Y
 from riktig.core.circuit.symbols import earth_sign
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import DeviceId, PinRef
 
 __all__ = ["bars_of", "earth_marks", "earth_pages"]
 
@@ -19,11 +19,11 @@ WAYS = 7
 """Ways of a bar that take a bond; the eighth leads on to a further bar."""
 
 
-def bars_of(circuits: Circuits) -> list[tuple[Device, tuple[PinId, ...]]]:
+def bars_of(circuits: Circuits) -> list[tuple[Device, tuple[PinRef, ...]]]:
     """Each earth bar with the points bonded to it, in the order in which its ways are taken."""
     bars = [device for device in circuits.devices if device.kind.can(Can.EARTH_BAR)]
     left = list(circuits.earths)
-    found: list[tuple[Device, tuple[PinId, ...]]] = []
+    found: list[tuple[Device, tuple[PinRef, ...]]] = []
     for n, bar in enumerate(bars):
         ways = len(left) if bar is bars[-1] else WAYS - bool(n)
         found.append((bar, tuple(left[:ways])))
@@ -72,9 +72,9 @@ def earth_marks(
     return marks
 
 
-def _point(x: float, y: float, pin: PinId, tags: dict[DeviceId, str], devices: dict[DeviceId, Device]) -> list[Mark]:
-    owner, marking = pin.rsplit(":", 1)
-    device = devices[DeviceId(owner)]
+def _point(x: float, y: float, pin: PinRef, tags: dict[DeviceId, str], devices: dict[DeviceId, Device]) -> list[Mark]:
+    owner, marking = pin
+    device = devices[owner]
     key = f"device:{device.id}"
     name = f"{tags[device.id]}:{device.mark or marking}"
     said = broken(device.purpose.removesuffix(", PE"), 13)[:3]

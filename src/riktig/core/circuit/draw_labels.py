@@ -29,7 +29,7 @@ from riktig.core.circuit.sheet_model import (
 )
 from riktig.core.circuit.symbols import earth_sign
 from riktig.core.geometry import Align, Face, Mark, Text, bounds_of
-from riktig.core.job import CircuitId, DeviceId, PinId
+from riktig.core.job import CircuitId, DeviceId, PinRef
 
 __all__ = ["Labels", "Reading", "left_of", "purpose_within"]
 
@@ -48,7 +48,7 @@ class Reading:
 
     devices: dict[DeviceId, Device]
     circuits: Circuits
-    of_pin: dict[PinId, Net]
+    of_pin: dict[PinRef, Net]
     by_node: dict[str, Net]
     names: Names
     coils: dict[DeviceId, Element]
@@ -87,10 +87,10 @@ class Labels:
     reading: Reading
     sheet: Sheet
     ground: Ground
-    bonded: frozenset[PinId]
-    numbered: set[PinId]
+    bonded: frozenset[PinRef]
+    numbered: set[PinRef]
 
-    def __init__(self, reading: Reading, sheet: Sheet, ground: Ground, bonded: frozenset[PinId]) -> None:
+    def __init__(self, reading: Reading, sheet: Sheet, ground: Ground, bonded: frozenset[PinRef]) -> None:
         self.reading, self.sheet, self.ground, self.bonded = reading, sheet, ground, bonded
         self.numbered = set()
 
@@ -187,7 +187,7 @@ class Labels:
 
     def _is_leg(self, net: Net) -> bool:
         """Whether a net is a motor's own conductor, which is named at its terminal."""
-        return any(self.reading.devices[DeviceId(p.rsplit(":", 1)[0])].kind.is_motor for p in net.pins)
+        return any(self.reading.devices[p.device].kind.is_motor for p in net.pins)
 
     def _number(self, net: Net | None, x: float, y: float) -> None:
         number = self.reading.names.number.get(net.id, "") if net else ""

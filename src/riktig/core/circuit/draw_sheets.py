@@ -15,7 +15,7 @@ from riktig.core.circuit.numbers import Names
 from riktig.core.circuit.sheet_model import LINE_GAP, SHEET_HEIGHT, SHEET_WIDTH, Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.symbols import symbol_of
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text
-from riktig.core.job import DeviceId, Numbering, PinId, Practice
+from riktig.core.job import DeviceId, Numbering, PinRef, Practice, read_pin
 from riktig.core.plan import Memory
 
 __all__ = ["SheetPen", "contact_places", "sheets_with"]
@@ -71,8 +71,8 @@ def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: str) -> tup
     if kind == "circuit":
         return tuple(sheet.number for sheet in sheets.sheets if rest in sheet.circuits)
     owner = {"device": rest, "element": rest.split("/", 1)[0], "pin": rest.rsplit(":", 1)[0]}.get(kind, "")
-    net = next((n for n in nets.nets if n.id == rest), None) if kind == "net" else None
-    devices = {DeviceId(pin.rsplit(":", 1)[0]) for pin in net.pins} if net else set()
+    net = next((n for n in nets.nets if n.id == read_pin(rest)), None) if kind == "net" else None
+    devices = {pin.device for pin in net.pins} if net else set()
     found = []
     for sheet in sheets.sheets:
         poles = [(pole, seat.element.id) for seat in sheet.seats for pole in seat.element.poles]
@@ -84,7 +84,7 @@ def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: str) -> tup
         if here or (owner and any(landing.device == owner for landing, _, _ in sheet.landings)):
             found.append(sheet.number)
     if not found and owner:
-        bonded = any(pin.startswith(f"{owner}:") for pin in circuits.earths)
+        bonded = any(pin.device == owner for pin in circuits.earths)
         bars = any(d.id == owner and d.kind.can(Can.EARTH_BAR) for d in circuits.devices)
         found = [s.number for s in sheets.sheets if s.kind is SheetKind.EARTH and (bonded or bars)][:1]
     return tuple(found)
@@ -108,7 +108,7 @@ class _Pen:
     """Draws one sheet at a time from what all of them share."""
 
     reading: Reading
-    bonded: frozenset[PinId]
+    bonded: frozenset[PinRef]
     first: dict[SheetKind, int]
 
     def __init__(
@@ -155,7 +155,7 @@ class _Pen:
         """Everything a drawing of the sheet reads beside the sheet itself."""
         r = self.reading
         if sheet.kind is SheetKind.EARTH:
-            bonded = ((pin, r.devices[DeviceId(pin.rsplit(":", 1)[0])]) for pin in r.circuits.earths)
+            bonded = ((pin, r.devices[pin.device]) for pin in r.circuits.earths)
             bars = (bar for bar, _ in bars_of(r.circuits))
             return (*((pin, d, r.names.tag[d.id]) for pin, d in bonded), *((b.id, r.names.tag[b.id]) for b in bars))
         if sheet.kind is SheetKind.LEGEND:

@@ -6,7 +6,7 @@ from riktig.core.circuit.nets import Net
 from riktig.core.circuit.power_sheets import BUS_GAP, INCOMER_X
 from riktig.core.circuit.sheet_model import LINE_GAP, Seat, Sheet, Wire
 from riktig.core.geometry import Line, Mark
-from riktig.core.job import DeviceId, PinId, pin_id
+from riktig.core.job import DeviceId, PinRef
 
 __all__ = ["ends_of", "net_lines", "net_marks", "wire_marks"]
 
@@ -15,7 +15,7 @@ END = 1.6
 """Of an element that shows which net it is on, mm."""
 
 
-def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId, Net], net: Net) -> list[Mark]:
+def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef, Net], net: Net) -> list[Mark]:
     """A net everywhere it goes on a sheet, thick: its lines, and the ends of the elements that it joins."""
 
     def thick(x1: float, y1: float, x2: float, y2: float) -> Line:
@@ -40,7 +40,7 @@ def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId,
     return marks
 
 
-def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId, Net]) -> list[Line]:
+def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Line]:
     """Every line of a sheet that carries a net, keyed by it: connections, and the lines across a power sheet."""
     found = [mark for mark in wire_marks(sheet, devices, of_pin) if isinstance(mark, Line) and mark.key]
     if sheet.bus:
@@ -55,20 +55,20 @@ def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId,
     return found
 
 
-def ends_of(seat: Seat, devices: dict[DeviceId, Device]) -> list[tuple[Pole, float, PinId, PinId]]:
+def ends_of(seat: Seat, devices: dict[DeviceId, Device]) -> list[tuple[Pole, float, PinRef, PinRef]]:
     """The poles of an element where it stands: each with its x, mm, and its upper and lower pin."""
     found = []
     for index, pole in enumerate(seat.element.poles):
         pins = devices[pole.device].kind.unit(pole.unit).pins
         first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
         x = seat.x + index * LINE_GAP
-        found.append((pole, x, pin_id(pole.device, first), pin_id(pole.device, last)))
+        found.append((pole, x, PinRef(pole.device, first), PinRef(pole.device, last)))
     return found
 
 
-def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId, Net]) -> list[Mark]:
+def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Mark]:
     """The connections of a sheet, keyed by the net of the elements that they begin or end at."""
-    at: dict[Spot, PinId] = {}
+    at: dict[Spot, PinRef] = {}
     for seat in sheet.seats:
         for _, x, first, last in ends_of(seat, devices):
             for pin, y in ((first, seat.top), (last, seat.bottom)):
@@ -83,7 +83,7 @@ def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinId
     ]
 
 
-def _spread(left: list[Wire], at: dict[Spot, PinId]) -> None:
+def _spread(left: list[Wire], at: dict[Spot, PinRef]) -> None:
     """Carries the nets along the wires from end to end until none is left that can be told."""
     while left:
         rest = []

@@ -32,7 +32,7 @@ from riktig.core.job import (
     Distribution,
     Form,
     Load,
-    PinId,
+    PinRef,
     Practice,
     Recipe,
     Signal,
@@ -166,14 +166,14 @@ class _Drawn:
     circuit: Circuit
     devices: list[Device]
     rungs: list[Rung]
-    earths: list[PinId]
+    earths: list[PinRef]
 
 
 @dataclass(frozen=True, slots=True)
 class _Made:
     """What one circuit yields with its changes worked in; ``drawn`` is None where nothing can be drawn."""
 
-    drawn: tuple[tuple[Device, ...], tuple[Rung, ...], tuple[PinId, ...]] | None
+    drawn: tuple[tuple[Device, ...], tuple[Rung, ...], tuple[PinRef, ...]] | None
     clashes: tuple[Clash, ...]
     undrawn: tuple[CircuitId, ...]
 
@@ -342,7 +342,7 @@ class _Expansion:
             else:
                 devices = [*devices, device]
         known = {device.id for device in devices}
-        return _Drawn(circuit, devices, rungs, [pin for pin in earths if DeviceId(pin.rsplit(":", 1)[0]) in known])
+        return _Drawn(circuit, devices, rungs, [pin for pin in earths if pin.device in known])
 
     def _own_rungs(self, drawn: list[_Drawn]) -> None:
         """The builder's own rungs: they may go through devices of any circuit."""

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Behaviour
 from riktig.core.circuit.model import Circuits, Device, Element, elements_of
 from riktig.core.circuit.nets import Nets
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 
 __all__ = ["CONTACTS", "PASS", "TAKES", "Fault", "Graph", "behaves"]
 
@@ -40,7 +40,7 @@ class Graph:
         self.pins_at = {node: net.pins for net in nets.nets for node in net.nodes}
         self.class_at = {node: net.net_class for net in nets.nets for node in net.nodes}
 
-    def net(self, device: Device, pin: str) -> PinId | None:
+    def net(self, device: Device, pin: str) -> PinRef | None:
         """The net of a pin, by its id."""
         found = self.nets.of_pin.get(device.pin(pin))
         return found.id if found else None
@@ -49,9 +49,9 @@ class Graph:
         """Whether an element keeps the potential: a terminal."""
         return behaves(self, element, Behaviour.JOINT)
 
-    def reach(self, seeds: set[PinId], passes: Callable[[Device, Behaviour], bool]) -> set[PinId]:
+    def reach(self, seeds: set[PinRef], passes: Callable[[Device, Behaviour], bool]) -> set[PinRef]:
         """The nets that ``seeds`` reach through units that ``passes`` lets through."""
-        joined: dict[PinId, set[PinId]] = defaultdict(set)
+        joined: dict[PinRef, set[PinRef]] = defaultdict(set)
         for device in self.circuits.devices:
             for unit in device.kind.units:
                 if passes(device, unit.behaviour) and (device.id, unit.name) in self.used:

@@ -8,7 +8,7 @@ from riktig.core.circuit.fault_paths import interlocks_bypassed, monitor_downstr
 from riktig.core.circuit.model import Band, Circuits, Device, Element, elements_of
 from riktig.core.circuit.nets import NetClass, Nets
 from riktig.core.circuit.power_sheets import is_bus
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import DeviceId, PinRef
 
 __all__ = ["Fault", "find_faults"]
 
@@ -88,7 +88,7 @@ def _shorts(graph: Graph) -> list[Fault]:
         Each pole spreads over what its breakers feed, then over the contacts of the control paths;
         where the spread of a second pole meets it, the element that makes the joint is reported.
     """
-    joined: dict[PinId, list[tuple[PinId, Element]]] = defaultdict(list)
+    joined: dict[PinRef, list[tuple[PinRef, Element]]] = defaultdict(list)
     for rung in graph.circuits.rungs:
         control = rung.band in (Band.CONTROL, Band.TAP)
         for one in elements_of(rung.path):
@@ -100,11 +100,11 @@ def _shorts(graph: Graph) -> list[Fault]:
                     if a and b:
                         joined[a].append((b, one))
                         joined[b].append((a, one))
-    owner: dict[PinId, str] = {}
-    todo: list[PinId] = []
+    owner: dict[PinRef, str] = {}
+    todo: list[PinRef] = []
     found: dict[frozenset[str], Fault] = {}
 
-    def meet(net: PinId, pole: str, one: Element | None) -> None:
+    def meet(net: PinRef, pole: str, one: Element | None) -> None:
         if net not in owner:
             owner[net] = pole
             todo.append(net)
@@ -119,9 +119,9 @@ def _shorts(graph: Graph) -> list[Fault]:
     return list(found.values())
 
 
-def _poles(graph: Graph) -> list[tuple[PinId, str]]:
+def _poles(graph: Graph) -> list[tuple[PinRef, str]]:
     """The poles of all sources, each at its net; a return that is earthed or shared counts once."""
-    found: dict[PinId, str] = {}
+    found: dict[PinRef, str] = {}
     for device in graph.circuits.devices:
         pins: tuple[str, ...] = ()
         if device.kind.can(Can.SUPPLY):
@@ -138,7 +138,7 @@ def _poles(graph: Graph) -> list[tuple[PinId, str]]:
     return list(found.items())
 
 
-def _short(a: str, b: str, net: PinId, one: Element | None) -> Fault:
+def _short(a: str, b: str, net: PinRef, one: Element | None) -> Fault:
     return Fault(
         "short",
         f"{a} and {b} are joined by contacts alone, with nothing between that takes the current: closed, they are a "
@@ -150,7 +150,7 @@ def _short(a: str, b: str, net: PinId, one: Element | None) -> Fault:
 
 def _sources_joined(graph: Graph) -> list[Fault]:
     """Two outputs of sources on one net, other than a common return that both are meant to share."""
-    at: dict[PinId, list[DeviceId]] = defaultdict(list)
+    at: dict[PinRef, list[DeviceId]] = defaultdict(list)
     for device in graph.circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.SOURCE and graph.used[(device.id, unit.name)]:

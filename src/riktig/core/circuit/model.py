@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.catalogue import Kind, kind
-from riktig.core.job import Change, CircuitId, DeviceId, ElementId, PinId, pin_id
+from riktig.core.job import Change, CircuitId, DeviceId, ElementId, PinRef
 
 __all__ = [
     "Band",
@@ -60,9 +60,9 @@ class Device:
         """The kind, with its pins and units."""
         return kind(self.kind_id)
 
-    def pin(self, name: str) -> PinId:
+    def pin(self, name: str) -> PinRef:
         """The id of one of its pins."""
-        return pin_id(self.id, name)
+        return PinRef(self.id, name)
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,7 +161,7 @@ class Circuits:
 
     devices: tuple[Device, ...]
     rungs: tuple[Rung, ...]
-    earths: tuple[PinId, ...]
+    earths: tuple[PinRef, ...]
     clashes: tuple[Clash, ...] = ()
     undrawn: tuple[CircuitId, ...] = ()
     titles: tuple[tuple[CircuitId, str], ...] = ()

@@ -7,10 +7,13 @@ from enum import Enum
 
 from riktig.core.catalogue import Behaviour, Can, Clamp, Unit, kind
 from riktig.core.circuit.model import Band, Branch, Circuits, Device, Element, Landing, Parallel, Rung, Series
-from riktig.core.job import CircuitId, DeviceId, PinId, pin_id
+from riktig.core.job import DeviceId, PinRef, circuit_of
 from riktig.core.plan import Memory
 
-__all__ = ["Net", "NetClass", "Nets", "drawn_joints", "find_nets"]
+__all__ = ["Net", "NetClass", "Nets", "Point", "drawn_joints", "find_nets"]
+
+Point = PinRef | str
+"""A pin, or a node between pins by its name: “node:N”."""
 
 
 class NetClass(Enum):
@@ -32,8 +35,8 @@ class Net:
     can be landed on it and it has no number.
     """
 
-    id: PinId
-    pins: tuple[PinId, ...]
+    id: PinRef
+    pins: tuple[PinRef, ...]
     net_class: NetClass
     nodes: tuple[str, ...]
     inner: bool
@@ -45,23 +48,23 @@ class Nets:
     """All nets in the order they are met from the supply, and the net of each pin."""
 
     nets: tuple[Net, ...]
-    of_pin: dict[PinId, Net]
+    of_pin: dict[PinRef, Net]
 
 
 class _Union:
     def __init__(self) -> None:
-        self._parent: dict[str, str] = {}
+        self._parent: dict[Point, Point] = {}
 
-    def find(self, item: str) -> str:
+    def find(self, item: Point) -> Point:
         parent = self._parent.setdefault(item, item)
         while parent != self._parent[parent]:
             self._parent[item] = parent = self._parent[self._parent[parent]]
         return parent
 
-    def join(self, a: str, b: str) -> None:
+    def join(self, a: Point, b: Point) -> None:
         self._parent[self.find(a)] = self.find(b)
 
-    def items(self) -> Iterable[str]:
+    def items(self) -> Iterable[Point]:
         return tuple(self._parent)
 
 
@@ -69,15 +72,15 @@ class _Union:
 class _Walked:
     """One rung walked from end to end: groups of one potential, pins in the order met, phases of power pins."""
 
-    groups: tuple[tuple[str, ...], ...]
-    order: tuple[PinId, ...]
-    power: tuple[tuple[PinId, int], ...]
+    groups: tuple[tuple[Point, ...], ...]
+    order: tuple[PinRef, ...]
+    power: tuple[tuple[PinRef, int], ...]
 
 
-def _units_of(device: Device) -> Iterator[tuple[Unit, tuple[PinId, ...]]]:
+def _units_of(device: Device) -> Iterator[tuple[Unit, tuple[PinRef, ...]]]:
     """The units of a device with their pins."""
     for unit in device.kind.units:
-        yield unit, tuple(pin_id(device.id, pin) for pin in unit.pins)
+        yield unit, tuple(PinRef(device.id, pin) for pin in unit.pins)
 
 
 def find_nets(circuits: Circuits, memory: Memory | None = None) -> Nets:
@@ -96,9 +99,9 @@ def find_nets(circuits: Circuits, memory: Memory | None = None) -> Nets:
 
 def _find(circuits: Circuits, memory: Memory) -> Nets:
     union = _Union()
-    order: list[PinId] = []
+    order: list[PinRef] = []
     kinds = {device.id: device.kind_id for device in circuits.devices}
-    power: dict[PinId, int] = {}
+    power: dict[PinRef, int] = {}
     for walked in _all_walked(circuits, kinds, memory):
         for group in walked.groups:
             for item in group:
@@ -116,7 +119,7 @@ def _find(circuits: Circuits, memory: Memory) -> Nets:
     return _gathered(circuits, union, order, power)
 
 
-def drawn_joints(circuits: Circuits) -> Iterator[tuple[str, ...]]:
+def drawn_joints(circuits: Circuits) -> Iterator[tuple[Point, ...]]:
     """The pins and named nodes (“node:N”) that one path joins at one point, for every point of every path.
 
     Terminals part two points here: their pins are in different groups, as they are drawn.
@@ -153,7 +156,7 @@ def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
     def between(lefts: list[str]) -> list[str]:
         return [f"node:~{next(fresh)}" for _ in lefts]
 
-    def walk(branch: Branch, lefts: list[str], rights: list[str], met: list[list[tuple[PinId, int]]]) -> None:
+    def walk(branch: Branch, lefts: list[str], rights: list[str], met: list[list[tuple[PinRef, int]]]) -> None:
         match branch:
             case Element(poles=poles):
                 for line, pole in enumerate(poles):
@@ -161,12 +164,12 @@ def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
                     first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
                     out = branch.leads_to(line)
                     for name, node, on in ((first, lefts[line], line), (last, rights[out], out)):
-                        pin = pin_id(pole.device, name)
+                        pin = PinRef(pole.device, name)
                         union.join(pin, node)
                         met[line].append((pin, on))
             case Landing(device=device, pins=pins):
                 for line, name in enumerate(pins):
-                    pin = pin_id(device, name)
+                    pin = PinRef(device, name)
                     union.join(pin, lefts[line])
                     met[line].append((pin, line))
                 for left, right in zip(lefts, rights, strict=True):
@@ -186,14 +189,14 @@ def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
     count = max(len(rung.start), len(rung.end), lines)
     begin = [f"node:{rung.start[n]}" if rung.start else f"node:~{next(fresh)}" for n in range(count)]
     finish = [f"node:{rung.end[n]}" if rung.end else f"node:~{next(fresh)}" for n in range(count)]
-    met: list[list[tuple[PinId, int]]] = [[] for _ in range(count)]
+    met: list[list[tuple[PinRef, int]]] = [[] for _ in range(count)]
     walk(rung.path, begin, finish, met)
-    groups: dict[str, list[str]] = defaultdict(list)
+    groups: dict[Point, list[Point]] = defaultdict(list)
     for item in union.items():
         group = groups[union.find(item)]
-        if "~" not in item or not item.startswith("node:"):
+        if isinstance(item, PinRef) or not item.startswith("node:~"):
             group.append(item)
-    power: tuple[tuple[PinId, int], ...] = ()
+    power: tuple[tuple[PinRef, int], ...] = ()
     if rung.band in (Band.INCOMING, Band.POWER):
         power = tuple((pin, _phase(rung, on, lines)) for line in met for pin, on in line)
     order = tuple(pin for line in met for pin, _ in line)
@@ -211,7 +214,7 @@ def _phase(rung: Rung, on: int, lines: int) -> int:
 _PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 
 
-def _reach(joined: dict[str, set[str]], seeds: set[str]) -> set[str]:
+def _reach(joined: dict[Point, set[Point]], seeds: set[Point]) -> set[Point]:
     """The nets that ``seeds`` reach along ``joined``."""
     seen, todo = set(seeds), list(seeds)
     while todo:
@@ -221,9 +224,9 @@ def _reach(joined: dict[str, set[str]], seeds: set[str]) -> set[str]:
     return seen
 
 
-def _switched(circuits: Circuits, root: dict[PinId, str], stop: Can | None = None) -> dict[str, set[str]]:
+def _switched(circuits: Circuits, root: dict[PinRef, Point], stop: Can | None = None) -> dict[Point, set[Point]]:
     """Which nets touch each other through anything that switches, other than what can do ``stop``."""
-    joined: dict[str, set[str]] = defaultdict(set)
+    joined: dict[Point, set[Point]] = defaultdict(set)
     for device in circuits.devices:
         if stop and device.kind.can(stop):
             continue
@@ -246,18 +249,18 @@ def _lines(branch: Branch) -> int:
             return _lines(parts[0]) if parts else 1
 
 
-def _gathered(circuits: Circuits, union: _Union, order: list[PinId], power: dict[PinId, int]) -> Nets:
-    groups: dict[str, list[PinId]] = defaultdict(list)
-    clamps: dict[PinId, Clamp] = {}
+def _gathered(circuits: Circuits, union: _Union, order: list[PinRef], power: dict[PinRef, int]) -> Nets:
+    groups: dict[Point, list[PinRef]] = defaultdict(list)
+    clamps: dict[PinRef, Clamp] = {}
     touched = set(union.items())
     for device in circuits.devices:
-        for pid, clamp in ((pin_id(device.id, pin.name), pin.clamp) for pin in device.kind.pins):
+        for pid, clamp in ((PinRef(device.id, pin.name), pin.clamp) for pin in device.kind.pins):
             clamps[pid] = clamp
             if pid in touched:
                 groups[union.find(pid)].append(pid)
-    names: dict[str, list[str]] = defaultdict(list)
+    names: dict[Point, list[str]] = defaultdict(list)
     for item in touched:
-        if item.startswith("node:") and "~" not in item:
+        if not isinstance(item, PinRef) and "~" not in item:
             names[union.find(item)].append(item.removeprefix("node:"))
     met = list(dict.fromkeys(union.find(pin) for pin in order))
     root = {pin: one for one, pins in groups.items() for pin in pins}
@@ -283,9 +286,12 @@ def _gathered(circuits: Circuits, union: _Union, order: list[PinId], power: dict
     return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})
 
 
-def _kinds_of(circuits: Circuits, root: dict[PinId, str], names: dict[str, list[str]]) -> tuple[set[str], set[str]]:
+def _kinds_of(
+    circuits: Circuits, root: dict[PinRef, Point], names: dict[Point, list[str]]
+) -> tuple[set[Point], set[Point]]:
     """Which nets carry direct current, and which stay live with the main switch off."""
-    dc, foreign = set(), set()
+    dc: set[Point] = set()
+    foreign: set[Point] = set()
     for device in circuits.devices:
         dc |= {root[pin] for name in device.kind.dc_pins if (pin := device.pin(name)) in root}
         if device.kind.can(Can.FOREIGN_SUPPLY):
@@ -295,7 +301,7 @@ def _kinds_of(circuits: Circuits, root: dict[PinId, str], names: dict[str, list[
     shared = {one for one, nodes in names.items() if {"N", "PE"} & set(nodes)}
     own = {device.circuit for device in circuits.devices if device.kind.can(Can.SUPPLY)}
     tapped = {
-        one for pin, one in root.items() if one in ahead and CircuitId(pin.split(".", 1)[0]) not in own
+        one for pin, one in root.items() if one in ahead and circuit_of(pin.device) not in own
     }  # a job with nothing ahead of its main switch need not look
     excepted = _reach(_switched(circuits, root, Can.MAIN_SWITCH), ahead) - ahead if tapped else set()
     if not (dc - shared or foreign):

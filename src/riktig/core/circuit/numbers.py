@@ -18,8 +18,9 @@ from riktig.core.job import (
     NewBetween,
     Numbering,
     PairNumbers,
-    PinId,
+    PinRef,
     Practice,
+    circuit_of,
 )
 from riktig.core.plan import Memory
 
@@ -34,12 +35,12 @@ class Names:
     """
 
     tag: dict[DeviceId, str]
-    number: dict[PinId, str]
+    number: dict[PinRef, str]
     """By net id."""
     given_tags: tuple[GivenTag, ...]
     given_numbers: tuple[GivenNumber, ...]
     last_number: int
-    marks: dict[PinId, int] = field(default_factory=dict)
+    marks: dict[PinRef, int] = field(default_factory=dict)
 
 
 def name_all(
@@ -75,14 +76,13 @@ class PinLabels:
         self._devices = {device.id: device for device in circuits.devices}
         self._tag = names.tag
 
-    def __call__(self, pin: PinId) -> str:
+    def __call__(self, pin: PinRef) -> str:
         """The tag and the marking; of a terminal its mark, whichever side.
 
         Raises:
             KeyError: there is no such device.
         """
-        owner, marking = pin.rsplit(":", 1)
-        device = self._devices[DeviceId(owner)]
+        device, marking = self._devices[pin.device], pin.marking
         return f"{self._tag[device.id]}:{device.mark if device.strip else marking}"
 
 
@@ -109,7 +109,7 @@ def _named(
     tag, given_tags = tag_all(circuits, tags, practice, memory)
     devices = {device.id: device for device in circuits.devices}
     reserved = {one.potential: one.number for one in practice.reserved}
-    number: dict[PinId, str] = {}
+    number: dict[PinRef, str] = {}
     counted: list[Net] = []
     numbered: list[Net] = []
     for net in nets.nets:
@@ -126,7 +126,7 @@ def _named(
         circuits, nets, practice, counted, taken, {*number.values(), *printed}, last_number, bool(numbers), memory
     )
     number |= taken
-    marks: dict[PinId, int] = {}
+    marks: dict[PinRef, int] = {}
     if practice.numbering is Numbering.BY_WIRE:
         marks = _marks(numbered, number, numbers, set(printed))
         given = tuple(GivenNumber(number[n.id], n.pins, tuple(marks[p] for p in n.pins)) for n in numbered)
@@ -138,7 +138,7 @@ def _named(
 
 def _within_one_device(net: Net) -> bool:
     """Whether a net is nothing but the joint of two units of one device: no wire leaves there."""
-    return len(net.pins) == 2 and net.pins[0].rpartition(":")[0] == net.pins[1].rpartition(":")[0]
+    return len(net.pins) == 2 and net.pins[0].device == net.pins[1].device
 
 
 def _name_of(
@@ -153,8 +153,8 @@ def _name_of(
             if node in reserved:
                 return reserved[node]
     for pin in net.pins:
-        owner, marking = pin.rsplit(":", 1)
-        device = devices[DeviceId(owner)]
+        owner, marking = pin
+        device = devices[owner]
         if device.kind.can(Can.SUPPLY):
             return marking
         if device.kind.is_motor and practice.motor_numbers is MotorNumbers.TAG:
@@ -162,9 +162,9 @@ def _name_of(
     return ""
 
 
-def _kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> dict[PinId, str]:
+def _kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> dict[PinRef, str]:
     """Numbers taken back: the largest share of common pins first, the lower number on a tie."""
-    old: dict[PinId, str] = {pin: one.number for one in given if one.number not in named for pin in one.pins}
+    old: dict[PinRef, str] = {pin: one.number for one in given if one.number not in named for pin in one.pins}
     claims: list[tuple[int, int, str, int, Net]] = []
     for place, net in enumerate(nets):
         shares: dict[str, int] = defaultdict(int)
@@ -172,7 +172,7 @@ def _kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> d
             if pin in old:
                 shares[old[pin]] += 1
         claims += [(-count, len(number), number, place, net) for number, count in shares.items()]
-    taken: dict[PinId, str] = {}
+    taken: dict[PinRef, str] = {}
     used: set[str] = set()
     for _, _, number, _, net in sorted(claims, key=lambda claim: claim[:4]):
         if net.id not in taken and number not in used:
@@ -186,7 +186,7 @@ def _count(
     nets: Nets,
     practice: Practice,
     counted: list[Net],
-    taken: dict[PinId, str],
+    taken: dict[PinRef, str],
     barred: set[str],
     last_number: int,
     grown: bool,
@@ -196,11 +196,11 @@ def _count(
     running = _running(taken)
     highest: dict[str, int] = {}
     for net_id, value in running.items():
-        circuit = net_id.partition(".")[0]
+        circuit = circuit_of(net_id.device)
         highest[circuit] = max(highest.get(circuit, 0), value)
-    places: list[dict[PinId, NetPlace]] = []
+    places: list[dict[PinRef, NetPlace]] = []
 
-    def met() -> dict[PinId, NetPlace]:
+    def met() -> dict[PinRef, NetPlace]:
         if not places:
             places.append(net_places(circuits, nets, memory))
         return places[0]
@@ -208,7 +208,7 @@ def _count(
     last = max([last_number, *running.values()], default=0)
     school = School(practice, met, {*taken.values(), *barred}, last, highest)
     pairs = pairs_of(circuits, nets) if practice.pairs is PairNumbers.SHARED else {}
-    shared: dict[PinId, str] = {}
+    shared: dict[PinRef, str] = {}
     before = dict(taken)
     for net in counted:
         if net.id in taken:
@@ -224,42 +224,42 @@ def _count(
     return max([last, *_running(taken).values()])  # with the new ones, so that settling again changes nothing
 
 
-def _running(taken: dict[PinId, str]) -> dict[PinId, int]:
+def _running(taken: dict[PinRef, str]) -> dict[PinRef, int]:
     """The numbers that are figures, by net."""
     return {net_id: int(text) for net_id, text in taken.items() if text.isdecimal() and len(text) < 10}
 
 
-def _paired(net: Net, pairs: dict[PinId, tuple[PinId, str]], shared: dict[PinId, str], school: School) -> str:
+def _paired(net: Net, pairs: dict[PinRef, tuple[PinRef, str]], shared: dict[PinRef, str], school: School) -> str:
     first, sign = pairs[net.id]
     if first not in shared:
         shared[first] = school.next(net)
     return shared[first] + sign
 
 
-def _beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinId, str]) -> str:
+def _beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinRef, str]) -> str:
     """The number of a potential of the same circuit that one device parts from this one: the nearest to the supply."""
-    circuit = net.id.partition(".")[0]
+    circuit = circuit_of(net.id.device)
     near: list[Net] = []
-    for owner in {pin.rpartition(":")[0] for pin in net.pins}:
-        device = circuits.device(DeviceId(owner))
+    for owner in {pin.device for pin in net.pins}:
+        device = circuits.device(owner)
         for unit in device.kind.units:
             ends = [nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
             if net in ends:
                 near += [one for one in ends if one is not None and one.id in before]
     order = {one.id: place for place, one in enumerate(nets.nets)}
-    own = [one for one in near if one.id.partition(".")[0] == circuit]
+    own = [one for one in near if circuit_of(one.id.device) == circuit]
     return before[min(own, key=lambda one: order[one.id]).id] if own else ""
 
 
 def _marks(
-    nets: Iterable[Net], number: dict[PinId, str], given: tuple[GivenNumber, ...], printed: set[str]
-) -> dict[PinId, int]:
+    nets: Iterable[Net], number: dict[PinRef, str], given: tuple[GivenNumber, ...], printed: set[str]
+) -> dict[PinRef, int]:
     """The ident of each pin within its net: kept while the pin stays; new ones count on, past what is printed."""
     old = {pin: mark for one in given for pin, mark in zip(one.pins, one.marks, strict=False)}
-    marks: dict[PinId, int] = {}
+    marks: dict[PinRef, int] = {}
     for net in nets:
         used: set[int] = set()
-        fresh: list[PinId] = []
+        fresh: list[PinRef] = []
         for pin in net.pins:
             mark = old.get(pin, -1)
             if mark < 0 or mark in used:

@@ -10,7 +10,7 @@ from riktig.core.circuit.model import Circuits, Landing, Parallel, Series, eleme
 from riktig.core.circuit.nets import Net, NetClass, Nets
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.circuit.tags import LEFT_OUT
-from riktig.core.job import Numbering, PinId, Practice, pin_id
+from riktig.core.job import Numbering, PinRef, Practice, circuit_of
 from riktig.core.plan import Memory
 
 __all__ = ["NetPlace", "School", "net_places", "pairs_of", "without_suffix"]
@@ -29,27 +29,27 @@ class NetPlace:
     rung: int
 
 
-def net_places(circuits: Circuits, nets: Nets, memory: Memory | None = None) -> dict[PinId, NetPlace]:
+def net_places(circuits: Circuits, nets: Nets, memory: Memory | None = None) -> dict[PinRef, NetPlace]:
     """Where each potential is met first as the paths are read in order; by net id.
 
     A potential that only touches a motor or a cable has the place where that is drawn.
     """
     sheets = lay_out(circuits, memory)
     units = {(d.id, u.name): u.pins for d in circuits.devices for u in d.kind.units}
-    found: dict[PinId, NetPlace] = {}
+    found: dict[PinRef, NetPlace] = {}
     for number, rung in enumerate(circuits.rungs, 1):
         for element in elements_of(rung.path):
             place = sheets.places.get(element.id)
             for pole in element.poles:
                 pins = units[pole.device, pole.unit]
                 for pin in (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1]):
-                    net = nets.of_pin[pin_id(pole.device, pin)]
+                    net = nets.of_pin[PinRef(pole.device, pin)]
                     if net.id not in found and place is not None:
                         found[net.id] = NetPlace(place.sheet, place.column, number)
         for landing in _landings(rung.path):
             place = sheets.touched.get(landing.device)
             for pin in landing.pins:
-                one = nets.of_pin.get(pin_id(landing.device, pin))
+                one = nets.of_pin.get(PinRef(landing.device, pin))
                 if one is not None and one.id not in found and place is not None:
                     found[one.id] = NetPlace(place.sheet, place.column, number)
     return found
@@ -64,12 +64,12 @@ def _landings(branch: object) -> list[Landing]:
     return []
 
 
-def pairs_of(circuits: Circuits, nets: Nets) -> dict[PinId, tuple[PinId, str]]:
+def pairs_of(circuits: Circuits, nets: Nets) -> dict[PinRef, tuple[PinRef, str]]:
     """Signal pairs: by net id, the net of the first conductor and the sign of this one.
 
     A pair is what a card's source of a signal drives between two potentials of its own.
     """
-    found: dict[PinId, tuple[PinId, str]] = {}
+    found: dict[PinRef, tuple[PinRef, str]] = {}
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is not Behaviour.SOURCE or unit.symbol != "signal":
@@ -99,7 +99,7 @@ class School:
     def __init__(
         self,
         practice: Practice,
-        places: Callable[[], dict[PinId, NetPlace]],
+        places: Callable[[], dict[PinRef, NetPlace]],
         taken: set[str],
         last: int,
         highest: dict[str, int],
@@ -125,7 +125,7 @@ class School:
     def _next(self, net: Net) -> str:
         school = self._practice.numbering
         if school in (Numbering.BY_NODE, Numbering.BY_WIRE):
-            return self._counted(str(net.pins[0]).partition(".")[0])
+            return self._counted(circuit_of(net.pins[0].device))
         if school is Numbering.BY_GROUP:
             return self._running(str(GROUPS.get(net.net_class, 9)))
         place = self._places().get(net.id, NetPlace(1, 0, 1))

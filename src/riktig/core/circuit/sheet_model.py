@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from enum import Enum
 
 from riktig.core.circuit.model import Element, Landing, Rung
-from riktig.core.job import CircuitId, DeviceId, ElementId, PinId
+from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
 
 __all__ = [
     "COLUMN",
@@ -99,7 +99,7 @@ class Rail:
     x2: float
     y: float
     top: bool
-    pin: PinId | None = None
+    pin: PinRef | None = None
     """A pin of its net: the number is the net's."""
 
 

@@ -31,7 +31,7 @@ from riktig.core.circuit.sheet_model import (
     Wire,
     place_at,
 )
-from riktig.core.job import CircuitId, DeviceId, ElementId, PinId, pin_id
+from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef, read_pin
 from riktig.core.plan import Memo, Memory
 
 __all__ = ["lay_out"]
@@ -197,7 +197,7 @@ def _tap(pad: Pad, part: _Part, x: float, rails: list[Rail]) -> None:
     landing = next((p for p in part.tap.path.parts if isinstance(p, Landing)), None)
     for one in elements:
         pad.seats.append(Seat(one, x, TAP_TOP, RAIL_TOP))
-    pin = pin_id(landing.device, landing.pins[0]) if landing else None
+    pin = PinRef(landing.device, landing.pins[0]) if landing else None
     node = part.tap.start[0] if part.tap.start else f"pin:{pin}"
     rails.append(Rail(node, x, x, TAP_TOP, True, pin))
 
@@ -221,15 +221,15 @@ def _put_piece(
                 pad.dots.append((x, y))
 
 
-def _pin_at(piece: Piece, devices: dict[DeviceId, Device], *, first: bool) -> PinId | None:
+def _pin_at(piece: Piece, devices: dict[DeviceId, Device], *, first: bool) -> PinRef | None:
     """The pin that a piece begins or ends with: the number of a place where a path was cut is that of its net."""
     parts = piece.path.parts if first else piece.path.parts[::-1]
     leaf = next((found for part in parts if (found := first_leaf(part))), None)
     if leaf is None or isinstance(leaf, Landing):
-        return pin_id(leaf.device, leaf.pins[0]) if leaf else None
+        return PinRef(leaf.device, leaf.pins[0]) if leaf else None
     pole = leaf.poles[0]
     pins = devices[pole.device].kind.unit(pole.unit).pins
-    return pin_id(pole.device, pins[0] if first != pole.flipped else pins[-1])
+    return PinRef(pole.device, pins[0] if first != pole.flipped else pins[-1])
 
 
 def _with_arrows(sheets: list[Sheet]) -> list[Sheet]:
@@ -254,13 +254,13 @@ def _with_arrows(sheets: list[Sheet]) -> list[Sheet]:
 
 def _pins_ahead(sheets: list[Sheet], points: dict[str, list[tuple[int, float, float, float]]]) -> None:
     """The other end of a tap that is taken behind a breaker: at the breaker itself, on its power sheet."""
-    wanted = {name.removeprefix("pin:"): name for name in points if name.startswith("pin:")}
+    wanted = {read_pin(name.removeprefix("pin:")): name for name in points if name.startswith("pin:")}
     if not wanted:
         return
     for index, sheet in enumerate(sheets):
         for seat in sheet.seats:
             for pole in seat.element.poles[:1]:
                 for pin in pole.unit.split("-"):
-                    key = wanted.get(pin_id(pole.device, pin))
+                    key = wanted.get(PinRef(pole.device, pin))
                     if key and sheet.kind is SheetKind.POWER:
                         points[key].insert(0, (index, seat.x, seat.x, seat.bottom))

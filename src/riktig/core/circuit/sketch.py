@@ -5,11 +5,11 @@ from dataclasses import replace
 from riktig.core.circuit.footing import LAMP_TEST, LINES, Footing
 from riktig.core.circuit.model import Band, Device, Rung, Zone
 from riktig.core.circuit.notation import parse_path
-from riktig.core.job import CircuitId, DeviceId, PinId
+from riktig.core.job import CircuitId, DeviceId, PinRef
 
 __all__ = ["LINES", "Sketch", "Yield"]
 
-Yield = tuple[list[Device], list[Rung], list[PinId]]
+Yield = tuple[list[Device], list[Rung], list[PinRef]]
 
 
 class Sketch:
@@ -21,7 +21,7 @@ class Sketch:
         self._devices: dict[str, Device] = {}
         self._field: list[str] = []
         self._rungs: list[Rung] = []
-        self._earths: list[PinId] = []
+        self._earths: list[PinRef] = []
         self._marks = 0
 
     def node(self, name: str) -> str:

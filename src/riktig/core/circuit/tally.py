@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Behaviour, Clamp
 from riktig.core.circuit.model import Circuits, Device, Zone
 from riktig.core.circuit.nets import Nets
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import PinRef
 
 __all__ = ["DOOR", "PLATE", "Ends", "Tally", "place_of", "tally_all"]
 
@@ -26,7 +26,7 @@ class Ends:
     """
 
     place: str
-    pins: tuple[PinId, ...]
+    pins: tuple[PinRef, ...]
 
     @property
     def links(self) -> int:
@@ -38,7 +38,7 @@ class Ends:
 class Tally:
     """One potential, counted."""
 
-    net: PinId
+    net: PinRef
     places: tuple[Ends, ...]
 
     @property
@@ -71,21 +71,20 @@ def tally_all(circuits: Circuits, nets: Nets, place: Callable[[Device], str] = p
         then the door, then the field.
     """
     devices = {device.id: device for device in circuits.devices}
-    joined: dict[PinId, PinId] = {}
+    joined: dict[PinRef, PinRef] = {}
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT:
-                for pin in unit.pins:
-                    joined[device.pin(pin)] = device.pin(unit.pins[0])
+                for marking in unit.pins:
+                    joined[device.pin(marking)] = device.pin(unit.pins[0])
     found = []
     for net in nets.nets:
         if net.inner:
             continue
-        by_place: dict[str, dict[PinId, None]] = defaultdict(dict)
+        by_place: dict[str, dict[PinRef, None]] = defaultdict(dict)
         for pin in net.pins:
-            owner, marking = pin.rsplit(":", 1)
-            device = devices[DeviceId(owner)]
-            if device.kind.pin(marking).clamp is not Clamp.PLUG:
+            device = devices[pin.device]
+            if device.kind.pin(pin.marking).clamp is not Clamp.PLUG:
                 by_place[place(device)][joined.get(pin, pin)] = None
         order = sorted(by_place, key=lambda one: (one != PLATE, one != DOOR))
         found.append(Tally(net.id, tuple(Ends(one, tuple(by_place[one])) for one in order)))

@@ -7,7 +7,7 @@ from riktig.core.circuit.fault_model import PASS, TAKES
 from riktig.core.circuit.model import Circuits, Device, Element
 from riktig.core.circuit.nets import Nets
 from riktig.core.circuit.ways import Crossing, Ways
-from riktig.core.job import DeviceId, ElementId, PinId
+from riktig.core.job import DeviceId, ElementId, PinRef
 
 __all__ = ["Step", "Trace", "Way", "trace", "trace_line"]
 
@@ -36,9 +36,9 @@ class Way:
     """
 
     why: str
-    begins: PinId | None
+    begins: PinRef | None
     steps: tuple[Step, ...]
-    finishes: PinId | None
+    finishes: PinRef | None
     also: tuple[DeviceId, ...] = ()
 
 
@@ -57,7 +57,7 @@ class Tracer:
         self.beside = _Beside(self.ways, nets)
 
 
-def trace(tracer: Tracer, asked: DeviceId | PinId, unit: str = "") -> Trace:
+def trace(tracer: Tracer, asked: DeviceId | PinRef, unit: str = "") -> Trace:
     """All ways that matter for a device, one of its units, or a pin.
 
     Method:
@@ -76,7 +76,7 @@ def trace(tracer: Tracer, asked: DeviceId | PinId, unit: str = "") -> Trace:
     return _Walk(tracer).of(asked, unit)
 
 
-def trace_line(tracer: Tracer, pins: tuple[PinId, ...], why: str) -> Trace:
+def trace_line(tracer: Tracer, pins: tuple[PinRef, ...], why: str) -> Trace:
     """All ways that matter for a wire or a potential: back from its nearest pin, on from its last."""
     return _Walk(tracer).of_line(pins, why)
 
@@ -86,20 +86,20 @@ class _Walk:
         self.ways, self.nets, self.beside = tracer.ways, tracer.nets, tracer.beside
         self.made: list[Way] = []
 
-    def of_line(self, pins: tuple[PinId, ...], why: str) -> Trace:
+    def of_line(self, pins: tuple[PinRef, ...], why: str) -> Trace:
         """Of what lies between pins of one potential."""
         first = min(pins, key=self.ways.cost)
         self._passive(why, first, None, pins[-1] if len(pins) == 2 and first == pins[0] else pins[0])
         return self._followed()
 
-    def of(self, asked: str, unit: str) -> Trace:
+    def of(self, asked: DeviceId | PinRef, unit: str) -> Trace:
         """Of a device, a unit of it, or a pin."""
         devices = self.ways.devices
-        device = devices.get(DeviceId(asked))
-        if device is not None:
-            self._device(device, unit)
-        elif DeviceId(asked.rpartition(":")[0]) in devices:
-            self._pin(PinId(asked))
+        if isinstance(asked, PinRef):
+            if asked.device in devices:
+                self._pin(asked)
+        elif asked in devices:
+            self._device(devices[asked], unit)
         return self._followed()
 
     def _followed(self) -> Trace:
@@ -155,9 +155,8 @@ class _Walk:
             first, last = last, first
         self._passive(why, first, Crossing(device.id, unit.name, first, last), last)
 
-    def _pin(self, pin: PinId) -> None:
-        owner = DeviceId(pin.rpartition(":")[0])
-        name = pin.rpartition(":")[2]
+    def _pin(self, pin: PinRef) -> None:
+        owner, name = pin
         device = self.ways.devices[owner]
         unit = next((u for u in device.kind.units if name in u.pins and (owner, u.name) in self.ways.elements), None)
         unit = unit or next((u for u in device.kind.units if name in u.pins), None)
@@ -166,7 +165,7 @@ class _Walk:
         elif pin in self.nets.of_pin:
             self._passive("{" + owner + "} " + name, pin, None, pin)
 
-    def _passive(self, why: str, first: PinId, crossing: Crossing | None, last: PinId) -> None:
+    def _passive(self, why: str, first: PinRef, crossing: Crossing | None, last: PinRef) -> None:
         """What is no load itself: back from the nearer side, on from the other, and the load's way home."""
         begins, back, met = self.ways.back(first)
         asked = (self._step(crossing, asked=True),) if crossing else ()
@@ -200,7 +199,7 @@ class _Walk:
         finishes, home = self._home(load.crossing)
         return Way(why, begins, (*(self._step(one) for one in back), load, *home), finishes)
 
-    def _load_step(self, pin: PinId, *, asked: bool = False) -> Step:
+    def _load_step(self, pin: PinRef, *, asked: bool = False) -> Step:
         taken = self.ways.takes(pin)
         assert taken is not None
         device, name = self.ways.devices[taken[0]], taken[1]
@@ -210,7 +209,7 @@ class _Walk:
             first, last = pin, last if pin != last else first
         return self._step(Crossing(device.id, name, first, last), asked=asked)
 
-    def _home(self, load: Crossing) -> tuple[PinId | None, tuple[Step, ...]]:
+    def _home(self, load: Crossing) -> tuple[PinRef | None, tuple[Step, ...]]:
         """The way from a load back to the other pole; a load of three lines has none."""
         device = self.ways.devices[load.device]
         if device.kind.is_motor or len(device.kind.unit(load.unit).pins) > 2:
@@ -245,7 +244,7 @@ class _Beside:
     def __init__(self, ways: Ways, nets: Nets) -> None:
         self._ways, self._nets = ways, nets
         self._found: dict[ElementId, tuple[tuple[DeviceId, str], ...]] = {}
-        self._met: dict[ElementId, frozenset[frozenset[str]]] = {}
+        self._met: dict[ElementId, frozenset[frozenset[PinRef]]] = {}
 
     def of(self, element: Element) -> tuple[tuple[DeviceId, str], ...]:
         """What else joins the potentials on the two sides of an element. O(pins of the smaller side)."""
@@ -257,24 +256,24 @@ class _Beside:
         sides = self._sides(element)
         if not sides:
             return ()
-        pins = [[pin for net in sorted(side) for pin in self._nets.of_pin[PinId(net)].pins] for side in sides]
+        pins = [[pin for net in sorted(side) for pin in self._nets.of_pin[net].pins] for side in sides]
         found: dict[ElementId, tuple[DeviceId, str]] = {}
         for pin in min(pins, key=len):
-            owner = DeviceId(pin.rpartition(":")[0])
+            owner = pin.device
             for unit in self._ways.devices[owner].kind.units:
                 other = self._ways.elements.get((owner, unit.name))
                 if other and other.id != element.id and self._sides(other) == sides:
                     found.setdefault(other.id, (owner, unit.name))
         return tuple(found.values())
 
-    def _sides(self, element: Element) -> frozenset[frozenset[str]]:
+    def _sides(self, element: Element) -> frozenset[frozenset[PinRef]]:
         """The net ids on the one side and on the other of what parts them; empty for anything else."""
         if element.id not in self._met:
             self._met[element.id] = self._parted(element)
         return self._met[element.id]
 
-    def _parted(self, element: Element) -> frozenset[frozenset[str]]:
-        ends: tuple[set[str], set[str]] = (set(), set())
+    def _parted(self, element: Element) -> frozenset[frozenset[PinRef]]:
+        ends: tuple[set[PinRef], set[PinRef]] = (set(), set())
         for pole in element.poles:
             device = self._ways.devices[pole.device]
             unit = device.kind.unit(pole.unit)

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit.fault_model import PASS, TAKES
 from riktig.core.circuit.model import Circuits, Device, Element, elements_of
-from riktig.core.circuit.nets import drawn_joints
-from riktig.core.job import DeviceId, PinId
+from riktig.core.circuit.nets import Point, drawn_joints
+from riktig.core.job import DeviceId, PinRef
 
 __all__ = ["Crossing", "Ways"]
 
@@ -25,8 +25,8 @@ class Crossing:
 
     device: DeviceId
     unit: str
-    enters: PinId
-    leaves: PinId
+    enters: PinRef
+    leaves: PinRef
 
     def turned(self) -> "Crossing":
         """The same, met from the other side."""
@@ -36,7 +36,7 @@ class Crossing:
 @dataclass(frozen=True, slots=True)
 class _Link:
     cost: float
-    to: str
+    to: Point
     crossing: Crossing | None = None
 
 
@@ -59,11 +59,11 @@ class Ways:
                     rungs.setdefault((pole.device, pole.unit), number)
                     if self.devices[pole.device].kind.unit(pole.unit).behaviour is Behaviour.COIL:
                         coils[pole.device].add(number)
-        self._links: dict[str, list[_Link]] = defaultdict(list)
+        self._links: dict[Point, list[_Link]] = defaultdict(list)
         for number, group in enumerate(drawn_joints(circuits)):
             for point in group:
                 self._join(point, f"line:{number}", DRAWN)
-        self._primaries: dict[str, Crossing] = {}
+        self._primaries: dict[PinRef, Crossing] = {}
         for device in circuits.devices:
             for unit in device.kind.units:
                 holds = rungs.get((device.id, unit.name)) in coils[device.id]
@@ -83,7 +83,7 @@ class Ways:
                 out = device.pin(pin)
                 self._primaries[device.pin(primary)] = Crossing(device.id, unit, device.pin(primary), out)
 
-    def _join(self, one: str, other: str, cost: float) -> None:
+    def _join(self, one: Point, other: Point, cost: float) -> None:
         self._links[one].append(_Link(cost, other))
         self._links[other].append(_Link(cost, one))
 
@@ -93,7 +93,7 @@ class Ways:
         self._links[a].append(_Link(cost, b, there))
         self._links[b].append(_Link(cost, a, there.turned()))
 
-    def _sources(self) -> Iterator[PinId]:
+    def _sources(self) -> Iterator[PinRef]:
         """The pins where a potential comes from that nothing drawn here makes."""
         for device in self.devices.values():
             if device.kind.can(Can.SUPPLY):
@@ -102,25 +102,25 @@ class Ways:
                 if unit.behaviour is Behaviour.SOURCE and not device.kind.primary_of(unit.pins[0]):
                     yield from (device.pin(pin) for pin in (unit.pins[0], unit.pins[-1]))
 
-    def _from_sources(self) -> tuple[dict[str, float], dict[str, tuple[str, Crossing | None]]]:
-        cost: dict[str, float] = {}
-        back: dict[str, tuple[str, Crossing | None]] = {}
+    def _from_sources(self) -> tuple[dict[Point, float], dict[Point, tuple[Point | None, Crossing | None]]]:
+        cost: dict[Point, float] = {}
+        back: dict[Point, tuple[Point | None, Crossing | None]] = {}
         for point, so_far, before, crossing in self._spread(self._sources(), downward=True):
             cost[point] = so_far
             back[point] = (before, crossing)
         return cost, back
 
     def _spread(
-        self, starts: Iterable[str], blocked: frozenset[str] = frozenset(), *, downward: bool = False
-    ) -> Iterator[tuple[str, float, str, Crossing | None]]:
+        self, starts: Iterable[PinRef], blocked: frozenset[Point] = frozenset(), *, downward: bool = False
+    ) -> Iterator[tuple[Point, float, Point | None, Crossing | None]]:
         """Every point in the order of its cost from ``starts``: with the point before it and what was crossed."""
         tick = 0
-        queue: list[tuple[float, int, str, str, Crossing | None]] = []
+        queue: list[tuple[float, int, Point, Point | None, Crossing | None]] = []
         for start in starts:
             tick += 1
-            queue.append((0.0, tick, start, "", None))
+            queue.append((0.0, tick, start, None, None))
         heapq.heapify(queue)
-        done = set(blocked)
+        done: set[Point] = set(blocked)
         while queue:
             cost, _, point, before, crossing = heapq.heappop(queue)
             if point in done:
@@ -128,7 +128,7 @@ class Ways:
             done.add(point)
             yield point, cost, before, crossing
             links = self._links.get(point, [])
-            if downward and point in self._primaries:
+            if downward and isinstance(point, PinRef) and point in self._primaries:
                 made = self._primaries[point]
                 links = [*links, _Link(CROSS, made.leaves, made)]
             for link in links:
@@ -136,54 +136,57 @@ class Ways:
                     tick += 1
                     heapq.heappush(queue, (cost + link.cost, tick, link.to, point, link.crossing))
 
-    def primary(self, pin: PinId) -> PinId | None:
+    def primary(self, pin: PinRef) -> PinRef | None:
         """The pin behind a potential of its own, on the side that is fed; None where nothing lies behind."""
-        owner, _, name = pin.rpartition(":")
-        behind = self.devices[DeviceId(owner)].kind.primary_of(name)
-        return self.devices[DeviceId(owner)].pin(behind) if behind else None
+        owner, name = pin
+        behind = self.devices[owner].kind.primary_of(name)
+        return self.devices[owner].pin(behind) if behind else None
 
-    def cost(self, pin: PinId) -> float:
+    def cost(self, pin: PinRef) -> float:
         """How far a pin is from its source; infinite where there is none."""
         return self._cost.get(pin, float("inf"))
 
-    def back(self, pin: PinId) -> tuple[PinId | None, tuple[Crossing, ...], frozenset[str]]:
+    def back(self, pin: PinRef) -> tuple[PinRef | None, tuple[Crossing, ...], frozenset[Point]]:
         """The source of a pin (None: there is none), what lies between from the source on, and the points met."""
         if pin not in self._cost:
             return None, (), frozenset()
         crossings: list[Crossing] = []
-        met: set[str] = set()
-        point: str = pin
-        while self._back[point][0]:
+        met: set[Point] = set()
+        point: Point = pin
+        before, crossing = self._back[point]
+        while before is not None:
             met.add(point)
-            before, crossing = self._back[point]
             if crossing:
                 crossings.append(crossing)
             point = before
-        return PinId(point), _merged(reversed(crossings)), frozenset(met | {point})
+            before, crossing = self._back[point]
+        assert isinstance(point, PinRef)  # every way begins at the pin of a source
+        return point, _merged(reversed(crossings)), frozenset(met | {point})
 
     def on(
-        self, start: PinId, goal: Callable[[PinId], bool], blocked: frozenset[str], most: int = 1
-    ) -> list[tuple[PinId, tuple[Crossing, ...]]]:
+        self, start: PinRef, goal: Callable[[PinRef], bool], blocked: frozenset[Point], most: int = 1
+    ) -> list[tuple[PinRef, tuple[Crossing, ...]]]:
         """The nearest pins that are a ``goal``, with what lies between; it goes nowhere that is ``blocked``."""
-        found: list[tuple[PinId, tuple[Crossing, ...]]] = []
-        back: dict[str, tuple[str, Crossing | None]] = {}
+        found: list[tuple[PinRef, tuple[Crossing, ...]]] = []
+        back: dict[Point, tuple[Point | None, Crossing | None]] = {}
         for point, _, before, crossing in self._spread((start,), blocked - {start}):
             back[point] = (before, crossing)
-            if not point.startswith(("line:", "node:")) and goal(PinId(point)):
-                crossings, here = [], point
-                while back[here][0]:
+            if isinstance(point, PinRef) and goal(point):
+                crossings = []
+                here: Point | None = point
+                while here is not None:
                     here, one = back[here]
                     if one:
                         crossings.append(one)
-                found.append((PinId(point), _merged(reversed(crossings))))
+                found.append((point, _merged(reversed(crossings))))
                 if len(found) >= most:
                     break
         return found
 
-    def takes(self, pin: PinId) -> tuple[DeviceId, str] | None:
+    def takes(self, pin: PinRef) -> tuple[DeviceId, str] | None:
         """The load that a pin belongs to: its device and unit; None where the pin is no load's."""
-        owner, _, name = pin.rpartition(":")
-        device = self.devices.get(DeviceId(owner))
+        owner, name = pin
+        device = self.devices.get(owner)
         if device is None:
             return None
         for unit in device.kind.units:

@@ -77,7 +77,7 @@ def _only(circuits: Circuits, wanted: set[CircuitId]) -> Circuits:
         circuits,
         devices=devices,
         rungs=tuple(rung for rung in circuits.rungs if rung.circuit in wanted),
-        earths=tuple(pin for pin in circuits.earths if DeviceId(pin.rsplit(":", 1)[0]) in known),
+        earths=tuple(pin for pin in circuits.earths if pin.device in known),
     )
 
 

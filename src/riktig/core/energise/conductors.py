@@ -9,7 +9,7 @@ from riktig.core.catalogue import Behaviour
 from riktig.core.circuit import Circuits, Net, Nets
 from riktig.core.energise.figures import LINK_OHM
 from riktig.core.energise.nodal import islands
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 from riktig.core.standards import wire_resistance
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
@@ -21,8 +21,8 @@ __all__ = ["Conductor", "conductors_of", "drawn_conductors", "grouped"]
 class Conductor:
     """One piece that joins two pins, ohm; ``key`` is its wire's, empty for anything else."""
 
-    a: PinId
-    b: PinId
+    a: PinRef
+    b: PinRef
     ohm: float
     key: str = ""
 
@@ -34,7 +34,7 @@ def drawn_conductors(nets: Nets) -> tuple[Conductor, ...]:
 
 def conductors_of(circuits: Circuits, nets: Nets, wiring: Wiring, strips: Strips) -> tuple[Conductor, ...]:
     """Each potential as it is wired: by wires, by cores, through terminals; all pins of it hang together."""
-    found: dict[PinId, list[Conductor]] = {net.id: [] for net in nets.nets}
+    found: dict[PinRef, list[Conductor]] = {net.id: [] for net in nets.nets}
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT:
@@ -47,7 +47,7 @@ def conductors_of(circuits: Circuits, nets: Nets, wiring: Wiring, strips: Strips
     for cable in strips.cables:
         per_m = wire_resistance(cable.mm2).value / 1000
         for core in cable.cores:
-            outside = PinId(f"{cable.device}:{core.field_end.rpartition(':')[2]}")
+            outside = PinRef(cable.device, core.field_end.rpartition(":")[2])
             net = nets.of_pin.get(outside)
             if net is not None:
                 ohm = max(per_m * (cable.length_m or 10.0), LINK_OHM / 10)
@@ -65,7 +65,7 @@ def _rest(net: Net, known: Sequence[Conductor]) -> Iterable[Conductor]:
             yield Conductor(net.pins[0], pin, LINK_OHM)
 
 
-def grouped(pins: Iterable[PinId] | Mapping[PinId, object], conductors: Iterable[Conductor]) -> dict[PinId, int]:
+def grouped(pins: Iterable[PinRef] | Mapping[PinRef, object], conductors: Iterable[Conductor]) -> dict[PinRef, int]:
     """The number of the point that each pin is at: pins joined by conductors are at one point."""
     place = {pin: number for number, pin in enumerate(pins)}
     ends = [(place[one.a], place[one.b]) for one in conductors if one.a in place and one.b in place]

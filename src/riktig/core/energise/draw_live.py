@@ -5,7 +5,7 @@ from riktig.core.circuit import LINE_GAP, POWER_BOTTOM, Device, Seat, Sheet, end
 from riktig.core.energise.explain import Role
 from riktig.core.energise.run import Panel
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Point, Poly, Text, bounds_of
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import DeviceId, PinRef, read_pin
 
 __all__ = ["LEGEND", "live_marks"]
 
@@ -46,7 +46,7 @@ class _Pen:
     def __init__(self, panel: Panel, roles: dict[int, Role], moved: frozenset[DeviceId]) -> None:
         self.panel, self.roles, self.moved = panel, roles, moved
 
-    def _state(self, pin: PinId) -> str:
+    def _state(self, pin: PinRef) -> str:
         """“live”, “back”, “through” a load, or empty."""
         point = self.panel.network.point.get(pin)
         if point is None:
@@ -59,7 +59,7 @@ class _Pen:
 
     def line(self, line: Line) -> list[Mark]:
         """A connection as live as its net."""
-        return self._stroke(self._state(PinId(line.key.removeprefix("net:"))), line.x1, line.y1, line.x2, line.y2)
+        return self._stroke(self._state(read_pin(line.key.removeprefix("net:"))), line.x1, line.y1, line.x2, line.y2)
 
     def _stroke(self, state: str, x1: float, y1: float, x2: float, y2: float, *, dashed: bool = False) -> list[Mark]:
         match state:
@@ -89,7 +89,7 @@ class _Pen:
             marks += _corners(seat)
         return marks
 
-    def _leads(self, x: float, seat: Seat, first: PinId, last: PinId) -> list[Mark]:
+    def _leads(self, x: float, seat: Seat, first: PinRef, last: PinRef) -> list[Mark]:
         """The lines inside the seat of a coil, a lamp or a winding, up to its symbol."""
         middle = (seat.top + seat.bottom) / 2
         marks: list[Mark] = []
@@ -98,7 +98,7 @@ class _Pen:
             marks += self._stroke(self._state(last), x, middle + SYMBOL, x, seat.bottom)
         return marks
 
-    def _contact(self, did: DeviceId, unit: str, x: float, seat: Seat, first: PinId, last: PinId) -> list[Mark]:
+    def _contact(self, did: DeviceId, unit: str, x: float, seat: Seat, first: PinRef, last: PinRef) -> list[Mark]:
         number = self.panel.contact.get((did, unit))
         middle = (seat.top + seat.bottom) / 2
         if number is None:

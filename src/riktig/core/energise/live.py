@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import Circuits, Net, Nets
 from riktig.core.energise.run import Panel
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import DeviceId, PinRef
 
 __all__ = ["Isolation", "LiveNet", "isolations_of", "live_nets", "live_off", "locks_of"]
 
@@ -18,10 +18,10 @@ LIVE_V = 1.0
 class LiveNet:
     """A potential that is live: its net, the source that makes it so, its voltage to that source's zero, its pins."""
 
-    net: PinId
+    net: PinRef
     source: str
     volts: float
-    pins: tuple[PinId, ...]
+    pins: tuple[PinRef, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +34,7 @@ class Isolation:
 
     device: DeviceId
     live: tuple[LiveNet, ...]
-    dead: tuple[PinId, ...]
+    dead: tuple[PinRef, ...]
 
 
 def _switches(circuits: Circuits) -> list[DeviceId]:
@@ -51,10 +51,10 @@ def _with_foreign(panel: Panel) -> Panel:
     return panel
 
 
-def _live(panel: Panel, nets: Nets) -> dict[PinId, LiveNet]:
+def _live(panel: Panel, nets: Nets) -> dict[PinRef, LiveNet]:
     found = {}
     for net in nets.nets:
-        by_point: dict[int, list[PinId]] = defaultdict(list)
+        by_point: dict[int, list[PinRef]] = defaultdict(list)
         for pin in net.pins:
             by_point[panel.network.point[pin]].append(pin)
         for point, pins in by_point.items():
@@ -113,9 +113,9 @@ def isolations_of(panel: Panel) -> tuple[Isolation, ...]:
         dead = tuple(net for net in whole if net not in live)
         kept = tuple(live.values())
         if did not in main:
-            behind = {owner[DeviceId(pin.rpartition(":")[0])] for net in dead for pin in nets.of_pin[net].pins}
+            behind = {owner[pin.device] for net in dead for pin in nets.of_pin[net].pins}
             ours = behind if len(behind) <= 2 else {owner[did]}
-            kept = tuple(one for one in kept if any(owner[DeviceId(p.rpartition(":")[0])] in ours for p in one.pins))
+            kept = tuple(one for one in kept if any(owner[p.device] in ours for p in one.pins))
         found.append(Isolation(did, kept, dead))
     return tuple(found)
 

@@ -15,7 +15,7 @@ from riktig.core.energise.forest import NONE
 from riktig.core.energise.network import MAINS, Pole
 from riktig.core.energise.nodal import Array, Source, islands, solve_nodal
 from riktig.core.energise.run import Panel
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 
 __all__ = ["Meter", "Reading", "meter_of"]
 
@@ -71,7 +71,7 @@ class Meter:
         self.panel = panel
         network = panel.network
         self._links = [one for one in panel.conductors if not one.key and one.ohm <= LINK_OHM]
-        self._node: dict[PinId, int] = grouped(network.point, self._links)
+        self._node: dict[PinRef, int] = grouped(network.point, self._links)
         """Pins joined by next to nothing, in a terminal or by a plug, are one node: fewer to solve."""
         outside = max(self._node.values(), default=-1) + 1
         inner = [point for point in range(network.count) if not network.pins[point]]
@@ -94,11 +94,11 @@ class Meter:
         self._first_contact = len(rows)
         for contact in panel.network.contacts:
             pins = units[contact.device, contact.unit].pins
-            a, b = (node[PinId(f"{contact.device}:{pin}")] for pin in (pins[0], pins[-1]))
+            a, b = (node[PinRef(contact.device, pin)] for pin in (pins[0], pins[-1]))
             rows.append((a, b, CONTACT_OHM, CONTACT_OHM, f"{{{contact.device}}} {contact.unit}"))
         for one in panel.network.consumers:
             pair = zip(one.ends, (one.a, one.b), strict=True)
-            a, b = (node.get(PinId(f"{one.device}:{end}"), self._inside.get(at, -1)) for end, at in pair)
+            a, b = (node.get(PinRef(one.device, end), self._inside.get(at, -1)) for end, at in pair)
             rows.append((a, b, one.ohm, one.cold_ohm, f"{{{one.device}}} {one.unit.split('.')[0]}"))
         for device in panel.circuits.devices:
             ends = [node.get(device.pin(pin)) for pin in ("5", "7")]
@@ -111,7 +111,7 @@ class Meter:
             [row[4] for row in rows],
         )
 
-    def volts(self, black: PinId, red: PinId) -> Reading:
+    def volts(self, black: PinRef, red: PinRef) -> Reading:
         """The voltage of red against black, V, in the state of now."""
         self._follow()
         panel = self.panel
@@ -127,7 +127,7 @@ class Meter:
         value = float(abs(ac)) if abs(ac) >= abs(dc) else float(dc.real)
         return Reading(value, "V", kind, self._to_source(red, black))
 
-    def ohms(self, black: PinId, red: PinId) -> Reading:
+    def ohms(self, black: PinRef, red: PinRef) -> Reading:
         """The resistance between two pins, ohm; refused while either is live.
 
         Method:
@@ -197,7 +197,7 @@ class Meter:
         self._follow()
         return self._ends[self._closed], self._cold[self._closed], self.count
 
-    def node(self, pin: PinId) -> int:
+    def node(self, pin: PinRef) -> int:
         """The node of a pin in the decks."""
         return self._node[pin]
 
@@ -205,7 +205,7 @@ class Meter:
         known = self.panel.volts.at[point]
         return known is not None and abs(known[0]) + abs(known[1]) > DEAD_V
 
-    def _to_source(self, red: PinId, black: PinId) -> tuple[str, ...]:
+    def _to_source(self, red: PinRef, black: PinRef) -> tuple[str, ...]:
         """The ways of both probes: from red back to its pole, and from black's pole on to black."""
         panel = self.panel
         said: list[str] = []
@@ -220,7 +220,7 @@ class Meter:
             whole = (
                 [*here, *whence]
                 if pole
-                else ["nothing reaches " + pin if panel.volts.at[point] is None else f"what feeds {pin}"]
+                else [f"nothing reaches {pin}" if panel.volts.at[point] is None else f"what feeds {pin}"]
             )
             said += reversed(whole) if turned else whole
         return tuple(said)

@@ -13,7 +13,7 @@ from riktig.core.circuit import Circuits, Device, Nets
 from riktig.core.energise.conductors import Conductor, grouped
 from riktig.core.energise.figures import draw_of
 from riktig.core.energise.nodal import islands
-from riktig.core.job import DeviceId, PinId, Supply
+from riktig.core.job import DeviceId, PinRef, Supply
 
 __all__ = ["MAINS", "Consumer", "Contact", "Network", "Pole", "build_network"]
 
@@ -60,7 +60,7 @@ class Pole:
     point: int
     ac: complex
     dc: float
-    pin: PinId | None = None
+    pin: PinRef | None = None
     """None inside a device."""
 
     @property
@@ -73,8 +73,8 @@ class Pole:
 class Network:
     """Points are numbered from 0; ``point`` is that of each pin, ``pins`` the pins of each point."""
 
-    point: dict[PinId, int]
-    pins: tuple[tuple[PinId, ...], ...]
+    point: dict[PinRef, int]
+    pins: tuple[tuple[PinRef, ...], ...]
     count: int
     contacts: tuple[Contact, ...]
     consumers: tuple[Consumer, ...]
@@ -83,7 +83,7 @@ class Network:
 
     def at(self, device: DeviceId, pin: str) -> int | None:
         """The point of a pin; None where nothing is connected to it."""
-        return self.point.get(PinId(f"{device}:{pin}"))
+        return self.point.get(PinRef(device, pin))
 
 
 def build_network(
@@ -103,7 +103,7 @@ def build_network(
     """
     point = grouped(nets.of_pin, conductors)
     maker = _Maker(circuits, supply, control_v, point, parts)
-    pins: list[list[PinId]] = [[] for _ in range(max(point.values(), default=-1) + 1)]
+    pins: list[list[PinRef]] = [[] for _ in range(max(point.values(), default=-1) + 1)]
     for pin, number in point.items():
         pins[number].append(pin)
     maker.make()
@@ -125,7 +125,7 @@ class _Maker:
         circuits: Circuits,
         supply: Supply,
         control_v: float,
-        point: dict[PinId, int],
+        point: dict[PinRef, int],
         parts: Mapping[DeviceId, Part],
     ) -> None:
         self.parts = parts
@@ -133,7 +133,7 @@ class _Maker:
         self.count = max(point.values(), default=-1) + 1
         self.contacts: list[Contact] = []
         self.poles: list[Pole] = []
-        self._zeros: dict[PinId, int] = {}
+        self._zeros: dict[PinRef, int] = {}
         self._wanted: list[tuple[Device, Unit, str, int, int, float, tuple[str, str]]] = []
 
     def make(self) -> None:

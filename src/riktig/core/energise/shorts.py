@@ -30,7 +30,7 @@ def find_short(network: Network, forest: Forest, volts: Volts) -> Short | None:
     for first, other in volts.doubled:
         apart = abs(complex(abs(first.ac - other.ac), first.dc - other.dc))
         if first.system == other.system and apart >= LEAST_V and other.pin is not None:
-            device = DeviceId(other.pin.rpartition(":")[0])
+            device = other.pin.device
             met = " meets ".join(sorted((first.name, other.name)))
             return Short(
                 met, f"Short circuit: {met} at {{{device}}}; {UNGUARDED}", device, None, _supplies(first, other)

@@ -11,7 +11,7 @@ from riktig.core.energise.figures import LINK_OHM
 from riktig.core.energise.run import Panel
 from riktig.core.energise.state import Hands
 from riktig.core.errors import RiktigError
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import DeviceId, PinRef, read_pin
 from riktig.core.wiring import Wiring
 
 __all__ = ["Fault", "Wrong", "faults_at", "spoil_conductors", "spoil_hands"]
@@ -44,17 +44,17 @@ class Fault:
     to: str = ""
     other: str = ""
 
-    def said(self, label: Callable[[PinId], str]) -> str:
+    def said(self, label: Callable[[PinRef], str]) -> str:
         """In words; device ids in braces. ``label`` says how a pin is called on the panel."""
-        where, to = PinId(self.where), PinId(self.to)
+        where, to = read_pin(self.where), read_pin(self.to)
         match self.wrong:
             case Wrong.OFF:
-                far = next((pin for pin in self.what.split("~") if pin != where), "")
-                return f"Wire off at {label(where)}, that to {label(PinId(far))}"
+                far = next((pin for pin in self.what.split("~") if pin != self.where), "")
+                return f"Wire off at {label(where)}, that to {label(read_pin(far))}"
             case Wrong.NEIGHBOUR:
                 return f"Wire of {label(where)} on {label(to)}"
             case Wrong.SWAPPED:
-                return f"Wires of {label(where)} and {label(PinId(self.other))} swapped"
+                return f"Wires of {label(where)} and {label(read_pin(self.other))} swapped"
             case Wrong.SHORT:
                 return f"Short between {label(where)} and {label(to)}"
             case Wrong.WELDED:
@@ -73,28 +73,28 @@ def spoil_conductors(conductors: Sequence[Conductor], faults: Iterable[Fault]) -
     """
     found = list(conductors)
     for fault in faults:
-        where, to, other = PinId(fault.where), PinId(fault.to), PinId(fault.other)
+        where, to, other = read_pin(fault.where), read_pin(fault.to), read_pin(fault.other)
         if fault.wrong is Wrong.OFF:
             found.remove(_wire(found, fault.what, where))
         elif fault.wrong is Wrong.NEIGHBOUR:
             _move(found, fault.what, where, to)
         elif fault.wrong is Wrong.SWAPPED:
-            _move(found, fault.what, where, PinId("~"))
+            _move(found, fault.what, where, read_pin("~"))
             _move(found, fault.to, other, where)
-            _move(found, fault.what, PinId("~"), other)
+            _move(found, fault.what, read_pin("~"), other)
         elif fault.wrong is Wrong.SHORT:
             found.append(Conductor(where, to, LINK_OHM))
     return tuple(found)
 
 
-def _wire(conductors: Sequence[Conductor], key: str, pin: PinId) -> Conductor:
+def _wire(conductors: Sequence[Conductor], key: str, pin: PinRef) -> Conductor:
     for one in conductors:
         if one.key == key and pin in (one.a, one.b):
             return one
     raise RiktigError(f"No wire {key} lands on {pin}.", hint="Choose a wire and one of its two ends.")
 
 
-def _move(conductors: list[Conductor], key: str, pin: PinId, to: PinId) -> None:
+def _move(conductors: list[Conductor], key: str, pin: PinRef, to: PinRef) -> None:
     one = _wire(conductors, key, pin)
     conductors[conductors.index(one)] = replace(one, a=to) if one.a == pin else replace(one, b=to)
 
@@ -123,10 +123,10 @@ def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[Fault, ..
     pins = [here.pin(pin.name) for pin in here.kind.pins if here.pin(pin.name) in panel.network.point]
     landed = [(end.pin, str(wire.key)) for wire in wiring.wires for end in (wire.start, wire.end) if end.pin in pins]
     landed.sort(key=lambda one: pins.index(one[0]))
-    found += [Fault(Wrong.OFF, key, pin) for pin, key in landed]
+    found += [Fault(Wrong.OFF, key, str(pin)) for pin, key in landed]
     for (pin, key), (other, beside) in pairwise(landed):
         if other != pin:
-            found.append(Fault(Wrong.NEIGHBOUR, key, pin, other))
-            found.append(Fault(Wrong.SWAPPED, key, pin, beside, other))
-    found += [Fault(Wrong.SHORT, "", a, b) for a, b in pairwise(pins)]
+            found.append(Fault(Wrong.NEIGHBOUR, key, str(pin), str(other)))
+            found.append(Fault(Wrong.SWAPPED, key, str(pin), beside, str(other)))
+    found += [Fault(Wrong.SHORT, "", str(a), str(b)) for a, b in pairwise(pins)]
     return tuple(found)

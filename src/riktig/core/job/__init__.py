@@ -45,7 +45,21 @@ from riktig.core.job.fields import (
     SupplyFields,
 )
 from riktig.core.job.house_tables import POTENTIALS, SCHEME_FIELDS, ClassLetters, ReservedNumber, scheme_fault
-from riktig.core.job.ids import CircuitId, DeviceId, ElementId, LoadId, PinId, SignalId, SourceId, pin_id
+from riktig.core.job.ids import (
+    CircuitId,
+    ContactRef,
+    DeviceId,
+    ElementId,
+    LoadId,
+    PinRef,
+    SignalId,
+    SourceId,
+    circuit_of,
+    device_of_element,
+    read_contact,
+    read_pin,
+    role_of,
+)
 from riktig.core.job.job import Job
 from riktig.core.job.load import (
     KW_PER_HP,
@@ -186,6 +200,7 @@ __all__ = [
     "ClassLetters",
     "Colours",
     "Command",
+    "ContactRef",
     "ControlSupply",
     "ControlTap",
     "DeviceId",
@@ -242,7 +257,7 @@ __all__ = [
     "PairNumbers",
     "Param",
     "Pick",
-    "PinId",
+    "PinRef",
     "Placement",
     "PlateFix",
     "Practice",
@@ -282,11 +297,14 @@ __all__ = [
     "change_load",
     "change_signal",
     "change_source",
+    "circuit_of",
+    "device_of_element",
     "new_job",
     "override",
     "pick_part",
-    "pin_id",
+    "read_contact",
     "read_current",
+    "read_pin",
     "read_power",
     "read_power_hp",
     "read_quantity",
@@ -294,6 +312,7 @@ __all__ = [
     "remove_part",
     "remove_signal",
     "remove_source",
+    "role_of",
     "scheme_fault",
     "set_box",
     "set_enclosure",

@@ -1,8 +1,22 @@
 """Stable names of things: made once, never shown; a tag may change, an id does not."""
 
-from typing import NewType
+from typing import NamedTuple, NewType
 
-__all__ = ["CircuitId", "DeviceId", "ElementId", "LoadId", "PinId", "SignalId", "SourceId", "pin_id"]
+__all__ = [
+    "CircuitId",
+    "ContactRef",
+    "DeviceId",
+    "ElementId",
+    "LoadId",
+    "PinRef",
+    "SignalId",
+    "SourceId",
+    "circuit_of",
+    "device_of_element",
+    "read_contact",
+    "read_pin",
+    "role_of",
+]
 
 LoadId = NewType("LoadId", str)
 SignalId = NewType("SignalId", str)
@@ -12,10 +26,55 @@ DeviceId = NewType("DeviceId", str)
 """The circuit's id, a point, and the device's role in it: ``c2.K``."""
 ElementId = NewType("ElementId", str)
 """The device's id, a slash, and which of its units the element is: ``c2.K/13-14``."""
-PinId = NewType("PinId", str)
-"""The device's id, a colon, and the pin's marking: ``c2.K:13``."""
 
 
-def pin_id(device: DeviceId, pin: str) -> PinId:
-    """The id of a device's pin."""
-    return PinId(f"{device}:{pin}")
+class PinRef(NamedTuple):
+    """A pin: its device and its marking. Pins sort as their text does."""
+
+    device: DeviceId
+    marking: str
+
+    def __str__(self) -> str:
+        """The text form, for files and papers: ``c2.K:13``."""
+        return f"{self.device}:{self.marking}"
+
+    def __lt__(self, other: tuple[DeviceId | str, ...]) -> bool:
+        """Whether its text comes first: what is printed keeps one order, whatever a pin is made of."""
+        return f"{self.device}:{self.marking}" < f"{other[0]}:{other[1]}"
+
+
+class ContactRef(NamedTuple):
+    """A contact of a device: the device and the unit."""
+
+    device: DeviceId
+    unit: str
+
+    def __str__(self) -> str:
+        """The text form, for files: ``c2.K:43-44``."""
+        return f"{self.device}:{self.unit}"
+
+
+def read_pin(text: str) -> PinRef:
+    """A pin from its text form; a text without a colon is a device without a marking."""
+    device, colon, marking = text.rpartition(":")
+    return PinRef(DeviceId(device), marking) if colon else PinRef(DeviceId(text), "")
+
+
+def read_contact(text: str) -> ContactRef:
+    """A contact from its text form."""
+    return ContactRef(*read_pin(text))
+
+
+def circuit_of(device: DeviceId) -> CircuitId:
+    """The circuit that a device belongs to."""
+    return CircuitId(device.partition(".")[0])
+
+
+def role_of(device: DeviceId) -> str:
+    """The last word of a device's role in its circuit: ``K`` of ``c2.K``, ``stop`` of ``c2.S.stop``."""
+    return device.rpartition(".")[2]
+
+
+def device_of_element(element: ElementId) -> DeviceId:
+    """The device that an element is part of."""
+    return DeviceId(element.partition("/")[0])

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.job.ids import DeviceId, PinId
+from riktig.core.job.ids import DeviceId, PinRef
 
 __all__ = ["GivenNumber", "GivenTag"]
 
@@ -15,7 +15,7 @@ class GivenNumber:
     """
 
     number: str
-    pins: tuple[PinId, ...]
+    pins: tuple[PinRef, ...]
     marks: tuple[int, ...] = ()
 
 

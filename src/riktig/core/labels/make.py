@@ -8,7 +8,7 @@ from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Names, PinLabels, Zone
 from riktig.core.door import on_door
 from riktig.core.energise import MAINS, LiveNet
-from riktig.core.job import DeviceId, Enclosure, MarkedWires, MarkerText, Practice, Source, Supply
+from riktig.core.job import Enclosure, MarkedWires, MarkerText, Practice, Source, Supply
 from riktig.core.plate import LEGEND_PLATE, NAMEPLATE, Piece
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
@@ -180,7 +180,7 @@ def make_labels(
 def _also(live: tuple[LiveNet, ...], circuits: Circuits, names: Names, said: set[str]) -> str:
     """What else the incoming supply keeps live: the tags of a few devices, “and more” beyond; or empty."""
     inside = {device.id for device in circuits.devices if device.zone is not Zone.FIELD}
-    owners = (DeviceId(pin.rpartition(":")[0]) for one in live if one.source == MAINS for pin in one.pins)
+    owners = (pin.device for one in live if one.source == MAINS for pin in one.pins)
     tags = [tag for tag in dict.fromkeys(names.tag[did] for did in owners if did in inside) if tag not in said]
     if not tags:
         return ""
@@ -195,7 +195,7 @@ def _elsewhere(live: tuple[LiveNet, ...], circuits: Circuits, names: Names) -> I
         mine = [one for one in live if one.source == device.id]
         if not mine:
             continue
-        pins = dict.fromkeys(label(pin) for one in mine for pin in one.pins if not pin.startswith(f"{device.id}:"))
+        pins = dict.fromkeys(label(pin) for one in mine for pin in one.pins if pin.device != device.id)
         first = ", ".join(list(pins)[:MOST_LIVE]) + (" and more" if len(pins) > MOST_LIVE else "")
         said = f"{mine[0].volts:g} V: {first} stay live with {main} off"
         yield Label(

@@ -5,7 +5,7 @@ from typing import Any
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, by_tags
 from riktig.core.energise import Panel, Runner, panel_of
 from riktig.core.errors import RiktigError
-from riktig.core.job import CircuitId, DeviceId, Job, PinId
+from riktig.core.job import CircuitId, DeviceId, Job, PinRef
 from riktig.core.plan import Plan
 
 __all__ = ["run_panel_script", "states_of"]
@@ -41,7 +41,7 @@ def run_panel_script(plan: Plan[Job], steps: tuple[str, ...]) -> dict[str, Any]:
     return {"job": plan.document.number, "steps": rows}
 
 
-def states_of(panel: Panel, tags: dict[DeviceId, str], numbers: dict[PinId, str]) -> dict[str, Any]:
+def states_of(panel: Panel, tags: dict[DeviceId, str], numbers: dict[PinRef, str]) -> dict[str, Any]:
     """What is on, what turns and how, what is live by number; all sorted."""
     live = {}
     for net, number in numbers.items():

@@ -7,7 +7,7 @@ from riktig.core.catalogue import Can
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.door import DOOR
 from riktig.core.holes import HOLES
-from riktig.core.job import DeviceId, Job, PinId
+from riktig.core.job import Job, read_pin
 from riktig.core.papers.passport_brief import load_passport, value_passport
 from riktig.core.papers.passport_door import door_sections
 from riktig.core.papers.passport_model import Passport, Row, Section
@@ -86,9 +86,7 @@ def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
     sections.append(Section("Part", tuple(about)))
     on_the_door, reasons = door_sections(plan, device)
     sections += on_the_door
-    wires = tuple(
-        w for w in plan.get(WIRING).wires if any(end.pin.rsplit(":", 1)[0] == device.id for end in (w.start, w.end))
-    )
+    wires = tuple(w for w in plan.get(WIRING).wires if any(end.pin.device == device.id for end in (w.start, w.end)))
     return Passport(
         title,
         device.kind.name,
@@ -180,7 +178,7 @@ def _wire(plan: Plan[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
     read = tuple(Row(t.title, f"{r.text}, {r.outcome.value}") for t, r in results.readings if r and t.wire == wire.key)
     if read:
         sections.append(Section("Read", read))
-    owners = frozenset(end.pin.rsplit(":", 1)[0] for end in (wire.start, wire.end))
+    owners = frozenset(end.pin.device for end in (wire.start, wire.end))
     return Passport(
         f"Wire {wire.number}",
         "wire",
@@ -198,18 +196,18 @@ def _fixing(end: object) -> str:
 
 
 def _net(plan: Plan[Job], net_id: str) -> Passport | None:
-    net = next((n for n in plan.get(NETS).nets if n.id == net_id), None)
+    net = next((n for n in plan.get(NETS).nets if n.id == read_pin(net_id)), None)
     if net is None:
         return None
     names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
     wires = tuple(w for w in plan.get(WIRING).wires if w.net == net.id)
     rows = []
     for pin in net.pins[:14]:
-        owner, marking = pin.rsplit(":", 1)
-        device = circuits.device(DeviceId(owner))
+        owner, marking = pin
+        device = circuits.device(owner)
         label = f"{names.tag[device.id]}:{device.mark if device.strip else marking}"
         side = {"i": "inside", "f": "field"}.get(marking, "") if device.strip else ""
-        rows.append(Row(label, side or device.purpose, f"pin:{PinId(pin)}"))
+        rows.append(Row(label, side or device.purpose, f"pin:{pin}"))
     links = tuple(Row(w.number, f"{w.start.label} to {w.end.label}", f"wire:{w.key}") for w in wires)
     sections = [Section("Pins at this potential", tuple(rows))]
     if links:

@@ -8,7 +8,7 @@ from collections.abc import Callable
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, outside_device
 from riktig.core.holes import HOLES, METAL_HOLES, Hole
-from riktig.core.job import Job, JoinHow
+from riktig.core.job import Job, JoinHow, PinRef
 from riktig.core.labels import LABELS
 from riktig.core.papers.renaming import RENAMING_SCHEDULES
 from riktig.core.papers.schedule import Schedule, Value
@@ -34,16 +34,15 @@ def _nets(plan: Plan[Job]) -> Schedule:
     names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
     devices = {d.id: d for d in circuits.devices}
 
-    def label(pin: str) -> str:
-        owner, marking = pin.rsplit(":", 1)
-        device = next(d for i, d in devices.items() if i == owner)
+    def label(pin: PinRef) -> str:
+        device = devices[pin.device]
         if device.strip:
-            side = "field" if marking == "f" else "inside"
+            side = "field" if pin.marking == "f" else "inside"
             return f"{names.tag[device.id]}:{device.mark} {side}"
-        return f"{names.tag[device.id]}:{marking}"
+        return f"{names.tag[device.id]}:{pin.marking}"
 
     rows = tuple(
-        (names.number.get(n.id, ""), n.net_class.value, len(n.pins), ", ".join(label(p) for p in n.pins), n.id)
+        (names.number.get(n.id, ""), n.net_class.value, len(n.pins), ", ".join(label(p) for p in n.pins), str(n.id))
         for n in plan.get(NETS).nets
     )
     columns = (("number", "Number"), ("class", "Class"), ("pins", "Pins"), ("joins", "Joins"), ("id", "Net id"))
@@ -213,12 +212,12 @@ def _bom(plan: Plan[Job]) -> Schedule:
     rows += [("", name, length / 1000, "m", "") for name, length in stock.items()]
     wire: Counter[tuple[float, str]] = Counter()
     ends: Counter[str] = Counter()
-    shared: set[frozenset[str]] = set()
+    shared: set[frozenset[str | PinRef]] = set()
     for w in plan.get(WIRING).wires:
         wire[(w.mm2, w.colour)] += round(w.cut)
         for end in (w.start, w.end):
             if end.shared:
-                pair = frozenset((w.key, end.shared, end.pin))
+                pair = frozenset[str | PinRef]((w.key, end.shared, end.pin))
                 if pair in shared:
                     continue
                 shared.add(pair)

@@ -23,7 +23,9 @@ def _live(plan: Plan[Job]) -> Schedule:
             owner = DeviceId(live.source.partition(":")[0])
             source = "incoming supply" if live.source == MAINS else tags.get(owner, live.source)
             pins = ", ".join(dict.fromkeys(label(pin) for pin in live.pins))
-            rows.append((tags[one.device], source, names.number.get(live.net, ""), live.volts, pins, dead, live.net))
+            rows.append(
+                (tags[one.device], source, names.number.get(live.net, ""), live.volts, pins, dead, str(live.net))
+            )
     columns = (
         ("off", "Off"),
         ("source", "Live from"),

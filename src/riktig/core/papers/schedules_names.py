@@ -20,7 +20,7 @@ def _tally(plan: Plan[Job]) -> Schedule:
         for ends in one.places:
             by_place[ends.place if ends.place in (PLATE, DOOR) else ""] += [label(pin) for pin in ends.pins]
         here = tuple(", ".join(by_place[place]) for place in (PLATE, DOOR, ""))
-        rows.append((names.number.get(one.net, ""), *here, one.pulled, one.links, one.net))
+        rows.append((names.number.get(one.net, ""), *here, one.pulled, one.links, str(one.net)))
     columns = (
         ("number", "Number"),
         ("plate", "On the plate"),

@@ -25,7 +25,7 @@ from riktig.core.circuit import (
     trace_line,
 )
 from riktig.core.geometry import Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
-from riktig.core.job import DeviceId, Job, PinId
+from riktig.core.job import DeviceId, Job, PinRef, read_pin
 from riktig.core.papers.passport import device_of
 from riktig.core.plan import Plan, reads
 from riktig.core.plate import LAYOUT, Layout, Seat
@@ -72,7 +72,7 @@ def trace_of(plan: Plan[Job], key: str) -> tuple[str, Trace]:
     circuits, nets, names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
     devices = plan.get(TRACE_LOOKUPS).devices
     if kind == "net":
-        net = next((one for one in nets.nets if one.id == rest), None)
+        net = next((one for one in nets.nets if one.id == read_pin(rest)), None)
         if net is None:
             return "", Trace(())
         number = names.number.get(net.id, "")
@@ -94,7 +94,7 @@ def trace_of(plan: Plan[Job], key: str) -> tuple[str, Trace]:
         return "", Trace(())
     label = _label(owner, names.tag)
     if kind == "pin":
-        return f"{label}:{rest.rpartition(':')[2]}", trace(plan.get(TRACER), PinId(rest))
+        return f"{label}:{read_pin(rest).marking}", trace(plan.get(TRACER), read_pin(rest))
     if kind == "element":
         element = next((e for rung in circuits.rungs for e in elements_of(rung.path) if e.id == rest), None)
         unit = element.poles[0].unit if element else ""
@@ -121,7 +121,7 @@ class _Known:
 
     devices: dict[DeviceId, Device]
     rows: dict[DeviceId, TerminalRow]
-    cores: dict[PinId, tuple[Cable, Core]]
+    cores: dict[PinRef, tuple[Cable, Core]]
     seats: dict[DeviceId, Seat]
 
 
@@ -224,7 +224,7 @@ class _Page:
         self.marks.append(Text(x + 1, y, _fitted(text, COLUMN - 6, SIZE), SIZE, "second"))
         return y + 3.0
 
-    def _cable(self, left: PinId | None, entered: PinId | None) -> str:
+    def _cable(self, left: PinRef | None, entered: PinRef | None) -> str:
         """“cable WM1 brown” where the way goes from one pin to the other by a core; else empty."""
         for here, there in ((left, entered), (entered, left)):
             cable, core = self.cores.get(here, (None, None)) if here else (None, None)
@@ -232,7 +232,7 @@ class _Page:
                 return f"cable {cable.tag}, core {core.name}"
         return ""
 
-    def _number(self, x: float, y: float, pin: PinId, cable: str) -> None:
+    def _number(self, x: float, y: float, pin: PinRef, cable: str) -> None:
         """The line between two steps, with its number and, outside the panel, its cable and core."""
         net = self.nets.of_pin.get(pin)
         self.marks.append(Line(x + 12, y - 1.0, x + 12, y + ROW - BOX_HIGH - 1.0, "ink", 0.35))
@@ -272,7 +272,7 @@ class _Page:
     def _pins(self, step: Step, device: Device) -> str:
         if device.strip:
             return ""
-        names = [step.crossing.enters.rpartition(":")[2], step.crossing.leaves.rpartition(":")[2]]
+        names = [step.crossing.enters.marking, step.crossing.leaves.marking]
         return names[0] if device.kind.is_motor else "–".join(names)
 
     def _step_name(self, step: Step) -> str:
@@ -317,11 +317,11 @@ class _Page:
             said = f"{said}, or {', '.join(others)}".removeprefix(", ")
         return said
 
-    def _owner(self, pin: PinId) -> Device:
-        return self.devices[DeviceId(pin.rpartition(":")[0])]
+    def _owner(self, pin: PinRef) -> Device:
+        return self.devices[pin.device]
 
-    def _pin_name(self, pin: PinId) -> str:
-        return f"{_label(self._owner(pin), self.names.tag)}:{pin.rpartition(':')[2]}"
+    def _pin_name(self, pin: PinRef) -> str:
+        return f"{_label(self._owner(pin), self.names.tag)}:{pin.marking}"
 
 
 def _fitted(text: str, room: float, size: float, *, bold: bool = False) -> str:

@@ -6,7 +6,7 @@ from dataclasses import replace
 from riktig.core.catalogue import Clamp, Part, Side
 from riktig.core.circuit import Device
 from riktig.core.errors import RiktigError
-from riktig.core.job import DeviceId, Job, Join, JoinHow, PinId, pin_id
+from riktig.core.job import DeviceId, Job, Join, JoinHow, PinRef
 from riktig.core.plate.model import Block, Layout
 
 __all__ = ["bridged_pins", "join_parts", "joined", "separate_parts"]
@@ -70,9 +70,9 @@ def _on_busbar(parts: list[Block]) -> Block:
     )
 
 
-def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> dict[PinId, int]:
+def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> dict[PinRef, int]:
     """The power pins that an assembly joins where they are at one potential, by the number of the assembly."""
-    found: dict[PinId, int] = {}
+    found: dict[PinRef, int] = {}
     for number, join in enumerate(joins):
         here = [devices[lead] for lead in join.devices if lead in devices]
         if len(here) < len(join.devices):
@@ -84,7 +84,7 @@ def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> d
                 sides = {Side.TOP} if place == len(here) - 1 else sides
             for pin in device.kind.pins:
                 if pin.clamp is Clamp.POWER and pin.side in sides:
-                    found[pin_id(device.id, pin.name)] = number
+                    found[PinRef(device.id, pin.name)] = number
     return found
 
 

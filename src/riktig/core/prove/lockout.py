@@ -3,7 +3,6 @@
 from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Names, Zone
 from riktig.core.energise import MAINS, LiveNet
-from riktig.core.job import DeviceId
 
 __all__ = ["still_live_text"]
 
@@ -17,7 +16,7 @@ def still_live_text(live: tuple[LiveNet, ...], circuits: Circuits, names: Names)
     inside = {d.id: d for d in circuits.devices if d.zone is not Zone.FIELD}
     said = []
     for source in dict.fromkeys(one.source for one in live):
-        owners = (DeviceId(pin.rpartition(":")[0]) for one in live if one.source == source for pin in one.pins)
+        owners = (pin.device for one in live if one.source == source for pin in one.pins)
         tags = list(dict.fromkeys(names.tag[did] for did in owners if did in inside))
         few = ", ".join(tags[:MOST]) + (" and more" if len(tags) > MOST else "")
         device = next((d for d in circuits.devices if d.id == source), None)

@@ -7,7 +7,7 @@ from itertools import combinations
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import Circuits, Names, Net, Nets
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import DeviceId, PinRef
 from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_resistance
 from riktig.core.wiring import Wire, Wiring
@@ -45,7 +45,7 @@ class TestPoint:
 
     __test__ = False
 
-    pin: PinId
+    pin: PinRef
     label: str
     place: str
 
@@ -123,9 +123,8 @@ class _Planner:
         self._off = f"{', '.join(breakers)} off. Supply and field cables not connected."
         self._on = f"{', '.join(breakers)} on, nothing pressed. Supply and field cables off."
 
-    def _point(self, pin: PinId) -> TestPoint:
-        owner, marking = pin.rsplit(":", 1)
-        device = self._devices[DeviceId(owner)]
+    def _point(self, pin: PinRef) -> TestPoint:
+        device, marking = self._devices[pin.device], pin.marking
         label = f"{self._names.tag[device.id]}:{device.mark if device.strip else marking}"
         side = device.kind.pin(marking).side.value
         where = "door" if device.zone.value == "door" else "plate"
@@ -134,7 +133,7 @@ class _Planner:
     def bonds(self) -> list[Test]:
         """From the incoming protective conductor to every bonded point."""
         wires = [w for w in self._wiring.wires if w.colour == "green-yellow"]
-        root = next((w for w in wires if w.end.pin.endswith("X.PE:i") and "c0." in w.end.pin), None)
+        root = next((w for w in wires if w.end.pin == PinRef(DeviceId("c0.X.PE"), "i")), None)
         tests = []
         for wire in wires:
             if root is None or wire is root:
@@ -206,18 +205,18 @@ class _Planner:
     def _strips(self) -> Iterable[str]:
         return dict.fromkeys(d.strip for d in self._circuits.devices if d.strip)
 
-    def _terminals(self, strip: str) -> list[PinId]:
+    def _terminals(self, strip: str) -> list[PinRef]:
         """The power terminals of a strip, by their inner pin."""
         return [d.pin("i") for d in self._circuits.devices if d.strip == strip and not d.mark.isdigit()]
 
-    def _joined(self, net: Net) -> frozenset[PinId]:
+    def _joined(self, net: Net) -> frozenset[PinRef]:
         """Nets joined to one at rest with all breakers on."""
         return self._at_rest[net.id]
 
-    def _rest_groups(self) -> dict[PinId, frozenset[PinId]]:
+    def _rest_groups(self) -> dict[PinRef, frozenset[PinRef]]:
         parent = {net.id: net.id for net in self._nets.nets}
 
-        def find(item: PinId) -> PinId:
+        def find(item: PinRef) -> PinRef:
             while parent[item] != item:
                 item = parent[item]
             return item
@@ -228,12 +227,12 @@ class _Planner:
                 ends = [self._nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
                 if unit.behaviour in closed and ends[0] and ends[-1]:
                     parent[find(ends[0].id)] = find(ends[-1].id)
-        members: dict[PinId, set[PinId]] = {}
+        members: dict[PinRef, set[PinRef]] = {}
         for net in self._nets.nets:
             members.setdefault(find(net.id), set()).add(net.id)
         return {net.id: frozenset(members[find(net.id)]) for net in self._nets.nets}
 
-    def _between(self, a: frozenset[PinId], b: frozenset[PinId]) -> Expected:
+    def _between(self, a: frozenset[PinRef], b: frozenset[PinRef]) -> Expected:
         conductance = 0.0
         named = []
         for device in self._circuits.devices:
@@ -255,7 +254,7 @@ class _Planner:
             return Expected(round(ohm * BAND[0]), round(ohm * BAND[1]), why)
         return Expected(OPEN_ABOVE_OHM, float("inf"), "Nothing joins them at rest.")
 
-    def _wires_in(self, group: frozenset[PinId]) -> str:
+    def _wires_in(self, group: frozenset[PinRef]) -> str:
         return " ".join(sorted(_sign(w) for w in self._wiring.wires if w.net in group))
 
 

@@ -2,6 +2,7 @@
 
 from riktig.core.catalogue import Can, Kind
 from riktig.core.circuit import DOOR_BONDS, NetClass
+from riktig.core.job import role_of
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import conductor_name, nec_protective_size, protective_section
@@ -39,7 +40,7 @@ def protective_sections(view: View) -> ClauseResult:
         if small:
             need = LEAST_MM2
         evidence.append(f"{wire.end.label}: {conductor_name(wire.mm2)} for {conductor_name(phase)} phase")
-        door_bond = wire.end.pin.rsplit(":", 1)[0].rpartition(".")[2] in DOOR_BONDS
+        door_bond = role_of(wire.end.pin.device) in DOOR_BONDS
         if wire.mm2 < need and not door_bond:
             findings.append(
                 Finding(

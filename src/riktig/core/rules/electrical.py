@@ -4,17 +4,12 @@ from collections import defaultdict
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import NetClass
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import PinRef
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import allowed_colours
 
 __all__ = ["ELECTRICAL"]
-
-
-def owner_of(pin: PinId) -> DeviceId:
-    """The device a pin belongs to."""
-    return DeviceId(pin.rsplit(":", 1)[0])
 
 
 LAMP_MEANS = {"green": "normal", "yellow": "abnormal", "red": "emergency", "blue": "mandatory", "white": "other"}
@@ -38,7 +33,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
             view.tag(device.id)
             for net in view.nets.nets
             if net.net_class is NetClass.NEUTRAL
-            for device in (view.circuits.device(owner_of(pin)) for pin in net.pins)
+            for device in (view.circuits.device(pin.device) for pin in net.pins)
             if not any(device.kind.can(one) for one in (Can.NEUTRAL_TERMINAL, Can.NEUTRAL_BAR, Can.SUPPLY))
         }
     )
@@ -108,7 +103,7 @@ def feeder_holds(view: View) -> ClauseResult:
 def every_circuit_protected(view: View) -> ClauseResult:
     """No way from the supply, or from a transformer, to a load without a protective device."""
     clause = "IEC 60204-1 7.2.1"
-    joined: dict[PinId, set[PinId]] = defaultdict(set)
+    joined: dict[PinRef, set[PinRef]] = defaultdict(set)
     for device in view.circuits.devices:
         if device.kind.is_protective:
             continue

@@ -182,7 +182,7 @@ def wires_marked(view: View) -> ClauseResult:
 def still_live_said(view: View) -> ClauseResult:
     """What stays live with the main switch off is known, and said on a plate."""
     clause = "IEC 60204-1 5.3.5 and 16.2"
-    pins = [view.pin_label(pin) for net in view.live_off for pin in net.pins if not pin.startswith("c0.W:")]
+    pins = [view.pin_label(pin) for net in view.live_off for pin in net.pins if pin.device != "c0.W"]
     shown = sorted(set(pins))
     plates = view.labels.on(Medium.WARNING)
     named = {plate.key for plate in plates}

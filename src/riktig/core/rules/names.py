@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from riktig.core.catalogue import class_of, letters_of
 from riktig.core.circuit import NetClass
-from riktig.core.job import POTENTIALS
+from riktig.core.job import POTENTIALS, DeviceId, PinRef
 from riktig.core.labels import LONGEST_MARKER
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
@@ -21,7 +21,7 @@ def numbers_are_unique(view: View) -> ClauseResult:
     """Every potential has a number of its own that a marker can hold."""
     clause = "IEC 60204-1 13.2.1 and IEC 62491, from memory"
     shared = (NetClass.EARTH, NetClass.NEUTRAL)
-    at: dict[str, list[str]] = defaultdict(list)
+    at: dict[str, list[PinRef]] = defaultdict(list)
     for net in view.nets.nets:
         number = view.names.number.get(net.id)
         if number is not None and net.net_class not in shared:
@@ -74,8 +74,7 @@ def _reserved_twice(view: View, clause: str) -> list[Finding]:
 
 
 def tags_are_unique(view: View) -> ClauseResult:
-    """No two devices share a tag, and one class of devices goes by the same letters everywhere."""
-    at: dict[str, list[str]] = defaultdict(list)
+    at: dict[str, list[DeviceId]] = defaultdict(list)
     heads: dict[str, dict[str, list[str]]] = defaultdict(lambda: defaultdict(list))
     strips: set[tuple[str, str]] = set()
     practice = view.practice

@@ -13,7 +13,7 @@ from riktig.core.job import (
     Enclosure,
     Load,
     Opening,
-    PinId,
+    PinRef,
     PlateFix,
     Practice,
     Signal,
@@ -66,8 +66,7 @@ class View:
         """A device's tag."""
         return self.names.tag[device]
 
-    def pin_label(self, pin: PinId) -> str:
+    def pin_label(self, pin: PinRef) -> str:
         """“K1:13”."""
-        owner, marking = pin.rsplit(":", 1)
-        device = self.circuits.device(DeviceId(owner))
-        return f"{self.names.tag[device.id]}:{device.mark if device.strip else marking}"
+        device = self.circuits.device(pin.device)
+        return f"{self.names.tag[device.id]}:{device.mark if device.strip else pin.marking}"

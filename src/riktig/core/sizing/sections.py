@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.circuit import Net
-from riktig.core.job import CircuitId
+from riktig.core.job import CircuitId, circuit_of
 from riktig.core.standards import (
     COMMON_PRACTICE,
     Figure,
@@ -184,4 +184,4 @@ def smallest_section(needs_a: float, needs_text: str, laid: Laid) -> Section:
 
 def circuit_of_net(net: Net) -> CircuitId:
     """The circuit whose device is first on a net: the incomer's for the supply side."""
-    return CircuitId(net.id.split(".", 1)[0])
+    return circuit_of(net.id.device)

@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 
 from riktig.core.errors import Fault, RiktigError
-from riktig.core.job import Job
+from riktig.core.job import Job, read_pin
 from riktig.core.store.schema import JOB_FORMAT
 
 __all__ = ["dump_job", "load_job", "placed_fault", "unknown_fields"]
@@ -16,7 +16,11 @@ _WHERE = re.compile(r"^(.*?)(?: - at `(.*)`)?$", re.S)
 
 def dump_job(job: Job, *, indent: bool = False) -> str:
     """The job as JSON: ``{"format": 1, "job": {...}}``; the same job gives the same text."""
-    data = msgspec.json.encode({"format": JOB_FORMAT, "job": msgspec.to_builtins(job)})
+    plain: dict[str, object] = msgspec.to_builtins(job)
+    plain["numbers"] = [
+        {"number": one.number, "pins": [str(pin) for pin in one.pins], "marks": one.marks} for one in job.numbers
+    ]
+    data = msgspec.json.encode({"format": JOB_FORMAT, "job": plain})
     return (msgspec.json.format(data, indent=2) if indent else data).decode()
 
 
@@ -51,6 +55,7 @@ def load_job(text: str, *, where: str = "") -> Job:
     if form < 2:
         _numbers_as_texts(data["job"])
     faults = unknown_fields(data["job"], Job, "$.job")
+    _pins_from_texts(data["job"])
     try:
         job = msgspec.convert(data["job"], Job)
     except msgspec.ValidationError as error:
@@ -71,6 +76,14 @@ def _numbers_as_texts(job: Any) -> None:
     for one in numbers if isinstance(numbers, list) else ():
         if isinstance(one, dict) and isinstance(one.get("number"), int):
             one["number"] = str(one["number"])
+
+
+def _pins_from_texts(job: Any) -> None:
+    """A pin stands as one text in the file: ``c2.K:13``. What is no text stays, for the reader to refuse."""
+    numbers = job.get("numbers") if isinstance(job, dict) else None
+    for one in numbers if isinstance(numbers, list) else ():
+        if isinstance(one, dict) and isinstance(one.get("pins"), list):
+            one["pins"] = [read_pin(pin) if isinstance(pin, str) else None for pin in one["pins"]]
 
 
 def placed_fault(error: msgspec.ValidationError, root: str) -> Fault:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from riktig.core.catalogue import Can, Clamp, Mounting
 from riktig.core.circuit import Circuits, Device, Names, Nets, Zone
-from riktig.core.job import DeviceId, Load, PinId
+from riktig.core.job import DeviceId, Load, PinRef
 from riktig.core.sizing import Sizing
 from riktig.core.standards import conductor_name
 from riktig.core.wiring import Wire, Wiring
@@ -33,7 +33,7 @@ class Core:
     number: str
     panel_end: str
     field_end: str
-    panel_pin: PinId
+    panel_pin: PinRef
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +101,7 @@ def make_strips(
     """
     cables = _cables(circuits, nets, names, sizing, wiring, loads)
     core_at = {core.panel_pin: (cable, core) for cable in cables for core in cable.cores}
-    wires_at: dict[PinId, list[Wire]] = defaultdict(list)
+    wires_at: dict[PinRef, list[Wire]] = defaultdict(list)
     for wire in wiring.wires:
         wires_at[wire.start.pin].append(wire)
         wires_at[wire.end.pin].append(wire)
@@ -124,8 +124,8 @@ def _row(
     nets: Nets,
     names: Names,
     sizing: Sizing,
-    wires_at: dict[PinId, list[Wire]],
-    core_at: dict[PinId, tuple[Cable, Core]],
+    wires_at: dict[PinRef, list[Wire]],
+    core_at: dict[PinRef, tuple[Cable, Core]],
 ) -> TerminalRow:
     inner, outer = device.pin("i"), device.pin("f")
     part = sizing.parts[device.id]
@@ -187,7 +187,7 @@ def _cables(
 
 
 def _core(
-    device: Device, pin: str, count: int, circuits: Circuits, nets: Nets, names: Names, free_ways: list[PinId]
+    device: Device, pin: str, count: int, circuits: Circuits, nets: Nets, names: Names, free_ways: list[PinRef]
 ) -> Core | None:
     here = device.pin(pin)
     net = nets.of_pin.get(here)
@@ -196,16 +196,16 @@ def _core(
     devices = {d.id: d for d in circuits.devices}
     landing, label = None, ""
     for other in net.pins:
-        owner, marking = other.rsplit(":", 1)
-        candidate = devices[DeviceId(owner)]
+        owner, marking = other
+        candidate = devices[owner]
         if candidate.circuit == device.circuit and (
             candidate.strip and candidate.kind.pin(marking).clamp is Clamp.FIELD
         ):
             landing, label = other, f"{names.tag[candidate.id]}:{candidate.mark}"
     if landing is None and pin == "PE" and free_ways:
         landing = free_ways.pop(0)
-        owner, marking = landing.rsplit(":", 1)
-        label = f"{names.tag[DeviceId(owner)]}:{marking}"
+        owner, marking = landing
+        label = f"{names.tag[owner]}:{marking}"
     if landing is None:
         return None
     mark = pin[0] if device.kind.can(Can.PLAIN_MOTOR) and pin != "PE" else pin

@@ -4,10 +4,10 @@ from dataclasses import replace
 
 from riktig.core.catalogue import Can
 from riktig.core.circuit import DOOR_BONDS, Device, NetClass
-from riktig.core.job import DeviceId, PinId, Practice
+from riktig.core.job import DeviceId, PinRef, Practice, circuit_of
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import Why, conductor_name
-from riktig.core.wiring.halves import Half, circuit_of_pin, feeds, owner_of
+from riktig.core.wiring.halves import Half, feeds
 
 __all__ = ["SectionChooser"]
 
@@ -34,15 +34,15 @@ class SectionChooser:
         if net.net_class is NetClass.EARTH:
             return self._earth_section(half.b)
         if net.net_class is NetClass.POWER:
-            block = self._devices[owner_of(half.a)[0]].kind.can(Can.DISTRIBUTES)
-            tap = sizing.load_of(circuit_of_pin(half.b)) if block else None
+            block = self._devices[half.a.device].kind.can(Can.DISTRIBUTES)
+            tap = sizing.load_of(circuit_of(half.b.device)) if block else None
             if tap:
                 return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {TAP}")
             section = load.section if load and not feeds(net) else sizing.feeder
             small = self._small(half, load is None)
             if small:
                 return small
-            if load and load.proposal.legs and not any(pin.startswith(f"{circuit}.F:") for pin in net.pins):
+            if load and load.proposal.legs and not any(pin.device == f"{circuit}.F" for pin in net.pins):
                 section = load.proposal.legs if not feeds(net) else section
             return section.mm2, section.why
         if self._serves(half) or (net.net_class is NetClass.EXCEPTED and net.line >= 0 and not load):
@@ -59,9 +59,9 @@ class SectionChooser:
 
     def _serves(self, half: Half) -> bool:
         """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
-        owners = [self._devices[owner_of(pin)[0]] for pin in half.net.pins]
+        owners = [self._devices[pin.device] for pin in half.net.pins]
         unlisted = [d for d in owners if self._sizing.load_of(d.circuit) is None]
-        ends = {owner_of(half.a)[0], owner_of(half.b)[0]}
+        ends = {half.a.device, half.b.device}
         if half.net.net_class is NetClass.NEUTRAL:
             return any(d.kind.can(Can.SERVICE) and d.id in ends for d in unlisted)
         return any(d.kind.can(Can.SERVICE) for d in unlisted)
@@ -69,14 +69,14 @@ class SectionChooser:
     def _neutral_section(self, half: Half) -> tuple[float, Why]:
         """The neutral of a load is as thick as its line; that of control as thick as control; the bar's, the feeder."""
         sizing = self._sizing
-        of_one = circuit_of_pin(half.a) == circuit_of_pin(half.b)
-        if of_one and not sizing.load_of(circuit_of_pin(half.b)):
-            of_bar = any(self._devices[owner_of(pin)[0]].kind.can(Can.NEUTRAL_BAR) for pin in (half.a, half.b))
+        of_one = circuit_of(half.a.device) == circuit_of(half.b.device)
+        if of_one and not sizing.load_of(circuit_of(half.b.device)):
+            of_bar = any(self._devices[pin.device].kind.can(Can.NEUTRAL_BAR) for pin in (half.a, half.b))
             if of_bar:
                 return sizing.feeder.mm2, sizing.feeder.why
-        load = sizing.load_of(circuit_of_pin(half.b))
-        ends = [self._devices[owner_of(pin)[0]] for pin in (half.a, half.b)]
-        way = any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.circuit == circuit_of_pin(half.b) for d in ends)
+        load = sizing.load_of(circuit_of(half.b.device))
+        ends = [self._devices[pin.device] for pin in (half.a, half.b)]
+        way = any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.circuit == circuit_of(half.b.device) for d in ends)
         if load and way:
             return load.section.mm2, load.section.why
         if any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.purpose.startswith("through-feed") for d in ends):
@@ -89,7 +89,7 @@ class SectionChooser:
 
     def _small(self, half: Half, unsized: bool) -> tuple[float, Why] | None:
         """Power conductors of a circuit that the Brief does not list: a tap, or behind a small fuse."""
-        devices = [self._devices[owner_of(pin)[0]] for pin in (half.a, half.b)]
+        devices = [self._devices[pin.device] for pin in (half.a, half.b)]
         mine = [d for d in devices if d.circuit != devices[0].circuit or self._sizing.load_of(d.circuit) is None]
         block = devices[0].kind.can(Can.DISTRIBUTES)
         other = devices[1]
@@ -97,7 +97,7 @@ class SectionChooser:
             return None  # the main contactor carries all that is behind it
         ahead = any(n.startswith("in.") for n in half.net.nodes)
         own = unsized and not feeds(half.net) and not ahead
-        if ahead and devices[0].kind.can(Can.TAP_TERMINAL) and half.a.endswith(":t"):
+        if ahead and devices[0].kind.can(Can.TAP_TERMINAL) and half.a.marking == "t":
             load = self._sizing.load_of(other.circuit)
             why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
             return (load.section.mm2 if load else self._least), why
@@ -109,8 +109,8 @@ class SectionChooser:
     def _is_incomer(self, device: Device) -> bool:
         return device.kind.can(Can.MAIN_SWITCH) or device.kind.can(Can.PLAIN_TERMINAL)
 
-    def _earth_section(self, point: PinId) -> tuple[float, Why]:
-        owner, _ = owner_of(point)
+    def _earth_section(self, point: PinRef) -> tuple[float, Why]:
+        owner = point.device
         load = self._sizing.load_of(self._devices[owner].circuit)
         if owner.rpartition(".")[2] in DOOR_BONDS:
             mm2, of = self._sizing.door_bond_mm2, "the supply conductor"

@@ -7,7 +7,7 @@ from itertools import pairwise
 
 from riktig.core.catalogue import Can, Clamp
 from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
-from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinId, Practice
+from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practice, circuit_of, role_of
 from riktig.core.plate import DoorPlan, Layout, bridged_pins
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import conductor_name, ferrule, twin_ferrule
@@ -15,7 +15,7 @@ from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import conductor_colour
 from riktig.core.wiring.fill import segments_of
-from riktig.core.wiring.halves import Half, circuit_of_pin, feeds, owner_of
+from riktig.core.wiring.halves import Half, feeds
 from riktig.core.wiring.idents import INSIDE_ONE, idents
 from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
 from riktig.core.wiring.order_chain import best_path
@@ -50,7 +50,7 @@ def wire_all(
     devices = {device.id: device for device in circuits.devices}
     router = Router(layout, door, circuits.devices, enclosure, practice)
     halves: list[Half] = []
-    unrouted: list[PinId] = []
+    unrouted: list[PinRef] = []
     bridged = bridged_pins(joins, devices)
     clamps = (pin for net in nets.nets for pin in net.pins if _is_clamp(pin, devices))
     router.prepare(pin for pin in clamps if router.reaches(pin))
@@ -65,7 +65,7 @@ def wire_all(
             halves += spread
         elif bars := _bars_of(net, circuits):
             halves += _from_bars(net, pins, bars)
-        elif any(devices[owner_of(pin)[0]].kind.can(Can.TAP_TERMINAL) for pin in pins):
+        elif any(devices[pin.device].kind.can(Can.TAP_TERMINAL) for pin in pins):
             halves += _tapped(net, pins, devices, router)
         elif len(pins) > 1:
             single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
@@ -78,19 +78,19 @@ def wire_all(
     return Wiring(ordered, batches, segments_of(ordered, layout), crowded, tuple(unrouted))
 
 
-def _is_clamp(pin: PinId, devices: dict[DeviceId, Device]) -> bool:
-    owner, marking = owner_of(pin)
+def _is_clamp(pin: PinRef, devices: dict[DeviceId, Device]) -> bool:
+    owner, marking = pin
     device = devices[owner]
     clamp = device.kind.pin(marking).clamp
     return device.zone is not Zone.FIELD and clamp in (Clamp.POWER, Clamp.CONTROL)
 
 
-def _unbridged(pins: list[PinId], devices: dict[DeviceId, Device], bridged: dict[PinId, int]) -> list[PinId]:
+def _unbridged(pins: list[PinRef], devices: dict[DeviceId, Device], bridged: dict[PinRef, int]) -> list[PinRef]:
     """Without the pins that a plug-in bridge, a link or a busbar joins to the first of them: no wire goes there."""
     seen: set[str | int] = set()
     kept = []
     for pin in pins:
-        device = devices[owner_of(pin)[0]]
+        device = devices[pin.device]
         if pin in bridged:
             if bridged[pin] in seen:
                 continue
@@ -103,20 +103,20 @@ def _unbridged(pins: list[PinId], devices: dict[DeviceId, Device], bridged: dict
     return kept
 
 
-def _hinged(pins: list[PinId], devices: dict[DeviceId, Device], router: Router) -> Callable[[PinId, PinId], float]:
+def _hinged(pins: list[PinRef], devices: dict[DeviceId, Device], router: Router) -> Callable[[PinRef, PinRef], float]:
     """The way between two pins; one over the hinge counts so much more that a potential crosses it once."""
-    door = {pin for pin in pins if devices[owner_of(pin)[0]].zone is Zone.DOOR}
+    door = {pin for pin in pins if devices[pin.device].zone is Zone.DOOR}
     if len(door) in (0, len(pins)):
         return router.length
     return lambda a, b: router.length(a, b) + HINGE * ((a in door) != (b in door))
 
 
-def _holds(pin: PinId, devices: dict[DeviceId, Device], sizing: Sizing) -> int:
-    owner, marking = owner_of(pin)
+def _holds(pin: PinRef, devices: dict[DeviceId, Device], sizing: Sizing) -> int:
+    owner, marking = pin
     return sizing.parts[devices[owner].id].clamp(marking).conductors
 
 
-def _earths(net: Net, pins: list[PinId], circuits: Circuits, devices: dict[DeviceId, Device]) -> list[Half]:
+def _earths(net: Net, pins: list[PinRef], circuits: Circuits, devices: dict[DeviceId, Device]) -> list[Half]:
     """Each point from a way of its own; a further bar hangs on the last way of the one before."""
     bars = [d for d in circuits.devices if d.kind.can(Can.EARTH_BAR)]
     if not bars:
@@ -131,10 +131,10 @@ def _earths(net: Net, pins: list[PinId], circuits: Circuits, devices: dict[Devic
     return links + [Half(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
 
 
-def _tapped(net: Net, pins: list[PinId], devices: dict[DeviceId, Device], router: Router) -> list[Half]:
+def _tapped(net: Net, pins: list[PinRef], devices: dict[DeviceId, Device], router: Router) -> list[Half]:
     """What is tapped ahead of the main switch hangs on the terminal's own clamp for it, the feed on the other."""
-    tap = next(p for p in pins if devices[owner_of(p)[0]].kind.can(Can.TAP_TERMINAL) and owner_of(p)[1] == "t")
-    aside = [p for p in pins if p != tap and devices[owner_of(p)[0]].kind.can(Can.TAP_SWITCH)]
+    tap = next(p for p in pins if devices[p.device].kind.can(Can.TAP_TERMINAL) and p.marking == "t")
+    aside = [p for p in pins if p != tap and devices[p.device].kind.can(Can.TAP_SWITCH)]
     feed = [p for p in pins if p != tap and p not in aside]
     chains = [best_path(feed, set(), router.length)] if len(feed) > 1 else []
     return [Half(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
@@ -146,18 +146,18 @@ def _bars_of(net: Net, circuits: Circuits) -> list[Device]:
     return [d for d in circuits.devices if d.kind.can(wanted) and d.pin("1") in net.pins] if wanted else []
 
 
-def _from_bars(net: Net, pins: list[PinId], bars: list[Device]) -> list[Half]:
+def _from_bars(net: Net, pins: list[PinRef], bars: list[Device]) -> list[Half]:
     """Each circuit's return from a way of its own on the bar, its load's from another; the rest goes on from there."""
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
     links = [Half(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
     taken = {half.b for half in links}
     ways = [way for way in ways if way not in taken]
-    heads: dict[tuple[CircuitId, str], PinId] = {}
+    heads: dict[tuple[CircuitId, PinRef | None], PinRef] = {}
     halves: list[Half] = []
     for pin in pins:
-        if pin in ways or DeviceId(pin.rsplit(":", 1)[0]) in {bar.id for bar in bars}:
+        if pin in ways or pin.device in {bar.id for bar in bars}:
             continue
-        head = (circuit_of_pin(pin), pin if pin.endswith(".N:i") else "")
+        head = (circuit_of(pin.device), pin if role_of(pin.device) == "N" and pin.marking == "i" else None)
         if head in heads:
             halves.append(Half(net, heads[head], pin))
         else:
@@ -166,7 +166,7 @@ def _from_bars(net: Net, pins: list[PinId], bars: list[Device]) -> list[Half]:
     return links + halves
 
 
-def _from_blocks(net: Net, pins: list[PinId], circuits: Circuits) -> list[Half]:
+def _from_blocks(net: Net, pins: list[PinRef], circuits: Circuits) -> list[Half]:
     """Each breaker from a way of its own of the distribution blocks; none without blocks.
 
     The supply lands on the first block; a further block hangs on the thick outlet of the one before.
@@ -180,7 +180,7 @@ def _from_blocks(net: Net, pins: list[PinId], circuits: Circuits) -> list[Half]:
     onward = [block.pin(unit.pins[1]) for block in blocks]
     links = [Half(net, a, b) for a, b in zip(onward, inlets[1:], strict=False)]
     ends = [pin for pin in pins if pin not in inlets and pin not in ways and pin not in onward]
-    source = [pin for pin in ends if pin.startswith(str(blocks[0].circuit))]
+    source = [pin for pin in ends if circuit_of(pin.device) == blocks[0].circuit]
     fed = [pin for pin in ends if pin not in source]
     halves = [Half(net, pin, inlets[0]) for pin in source]
     over = ways[-1:] * max(len(fed) - len(ways), 0)
@@ -209,7 +209,7 @@ class _Maker:
         length = -(-raw // ROUND_TO) * ROUND_TO
         mm2, why = self._sections.section(half)
         stage = self._stage(half, route.via_door)
-        circuit = circuit_of_net(net) if stage is not Stage.EARTH else circuit_of_pin(half.b)
+        circuit = circuit_of_net(net) if stage is not Stage.EARTH else circuit_of(half.b.device)
         return Wire(
             wire_key(half.a, half.b),
             net.id,
@@ -228,13 +228,13 @@ class _Maker:
             why,
         )
 
-    def label(self, pin: PinId) -> str:
+    def label(self, pin: PinRef) -> str:
         """How a pin is called on the panel: “K1:13”, “X1:L1”."""
-        owner, marking = owner_of(pin)
+        owner, marking = pin
         device = self._devices[owner]
         return f"{self._names.tag[owner]}:{device.mark if device.strip else marking}"
 
-    def _end(self, pin: PinId) -> WireEnd:
+    def _end(self, pin: PinRef) -> WireEnd:
         return WireEnd(pin, self.label(pin), "", 0.0, 0.0)
 
     def _stage(self, half: Half, via_door: bool) -> Stage:
@@ -254,15 +254,15 @@ def _with_ends(
     wires: list[Wire], devices: dict[DeviceId, Device], sizing: Sizing
 ) -> tuple[list[Wire], tuple[Crowded, ...]]:
     """Fittings by what shares a clamp, and the clamps that hold more than they may."""
-    at: dict[PinId, list[Wire]] = defaultdict(list)
-    labels: dict[PinId, str] = {}
+    at: dict[PinRef, list[Wire]] = defaultdict(list)
+    labels: dict[PinRef, str] = {}
     for wire in wires:
         for end in (wire.start, wire.end):
             at[end.pin].append(wire)
             labels[end.pin] = end.label
     crowded: list[Crowded] = []
     for pin, here in at.items():
-        owner, marking = owner_of(pin)
+        owner, marking = pin
         clamp = sizing.parts[owner].clamp(marking)
         if len(here) > clamp.conductors:
             text = f"{len(here)} conductors where {clamp.conductors} may land"
@@ -275,7 +275,7 @@ def _with_ends(
                 crowded.append(Crowded(pin, labels[pin], text))
 
     def fitted(end: WireEnd, wire: Wire) -> WireEnd:
-        owner, marking = owner_of(end.pin)
+        owner, marking = end.pin
         part = sizing.parts[owner]
         clamp = part.clamp(marking)
         if part.kind.can(Can.EARTH_STUD):

@@ -3,7 +3,7 @@
 from collections import defaultdict
 
 from riktig.core.circuit import Names, wire_number
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 from riktig.core.wiring.halves import Half
 from riktig.core.wiring.model import WireKey, wire_key
 
@@ -23,14 +23,14 @@ def idents(halves: list[Half], names: Names) -> dict[WireKey, str]:
     """
     if not names.marks:
         return {}
-    near: dict[PinId, list[PinId]] = defaultdict(list)
-    number: dict[PinId, str] = {}
+    near: dict[PinRef, list[PinRef]] = defaultdict(list)
+    number: dict[PinRef, str] = {}
     for half in halves:
         near[half.a].append(half.b)
         near[half.b].append(half.a)
         number[half.a] = number[half.b] = names.number.get(half.net.id, "")
     found: dict[WireKey, str] = {}
-    seen: set[PinId] = set()
+    seen: set[PinRef] = set()
     for root in sorted(near, key=lambda pin: (names.marks.get(pin, 0), pin)):
         if root in seen:
             continue

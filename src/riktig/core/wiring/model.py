@@ -5,7 +5,7 @@ from enum import Enum
 from typing import NewType
 
 from riktig.core.geometry import Point
-from riktig.core.job import CircuitId, PinId
+from riktig.core.job import CircuitId, PinRef
 from riktig.core.standards import Why, conductor_name
 
 __all__ = ["Batch", "Crowded", "Segment", "Stage", "Wire", "WireEnd", "WireKey", "Wiring", "wire_key"]
@@ -13,7 +13,7 @@ __all__ = ["Batch", "Crowded", "Segment", "Stage", "Wire", "WireEnd", "WireKey",
 WireKey = NewType("WireKey", str)
 
 
-def wire_key(a: PinId, b: PinId) -> WireKey:
+def wire_key(a: PinRef, b: PinRef) -> WireKey:
     """The same for the same two pins, whatever number the wire carries."""
     first, second = sorted((a, b))
     return WireKey(f"{first}~{second}")
@@ -37,7 +37,7 @@ class WireEnd:
     ``shared`` is the other wire in the same twin ferrule, if there is one.
     """
 
-    pin: PinId
+    pin: PinRef
     label: str
     fitting: str
     strip: float
@@ -50,7 +50,7 @@ class Wire:
     """One conductor inside the panel. ``length`` is its own, ``cut`` what it is cut to, mm."""
 
     key: WireKey
-    net: PinId
+    net: PinRef
     number: str
     start: WireEnd
     end: WireEnd
@@ -99,7 +99,7 @@ class Batch:
 class Crowded:
     """A clamp that would hold more than it may, or conductors that do not go together."""
 
-    pin: PinId
+    pin: PinRef
     label: str
     text: str
 
@@ -121,7 +121,7 @@ class Wiring:
     batches: tuple[Batch, ...]
     segments: dict[str, tuple[Segment, ...]]
     crowded: tuple[Crowded, ...]
-    unrouted: tuple[PinId, ...]
+    unrouted: tuple[PinRef, ...]
 
     @property
     def fill(self) -> dict[str, float]:

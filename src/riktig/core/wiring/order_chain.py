@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from itertools import pairwise, permutations
 
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 
 __all__ = ["best_path"]
 
@@ -13,7 +13,7 @@ EXACT_UP_TO = 7
 """Clamps up to which every order is tried (5040 of them at most)."""
 
 
-def best_path(pins: list[PinId], single: set[PinId], length: Callable[[PinId, PinId], float]) -> list[PinId]:
+def best_path(pins: list[PinRef], single: set[PinRef], length: Callable[[PinRef, PinRef], float]) -> list[PinRef]:
     """The order in which a chain joins the pins with the least wire.
 
     Method:
@@ -29,7 +29,7 @@ def best_path(pins: list[PinId], single: set[PinId], length: Callable[[PinId, Pi
     if len(pins) <= EXACT_UP_TO:
         ways = {(a, b): length(a, b) for a in pins for b in pins}
 
-        def cost(order: tuple[PinId, ...]) -> tuple[int, float]:
+        def cost(order: tuple[PinRef, ...]) -> tuple[int, float]:
             inside = sum(pin in single for pin in order[1:-1])
             return inside, round(sum(ways[pair] for pair in pairwise(order)), 3)
 
@@ -39,7 +39,7 @@ def best_path(pins: list[PinId], single: set[PinId], length: Callable[[PinId, Pi
     return _long_path(pins, [pin for pin in pins if pin in single][:2], length)
 
 
-def _long_path(pins: list[PinId], ends: list[PinId], length: Callable[[PinId, PinId], float]) -> list[PinId]:
+def _long_path(pins: list[PinRef], ends: list[PinRef], length: Callable[[PinRef, PinRef], float]) -> list[PinRef]:
     """Nearest neighbour from a few starts, each improved by 2-opt; ``ends`` stay at the ends."""
     way = [[length(a, b) for b in pins] for a in pins]
     fixed = [pins.index(pin) for pin in ends]

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from riktig.core.catalogue import Can, Side
 from riktig.core.circuit import DOOR_BONDS, Device, Zone
 from riktig.core.geometry import Point
-from riktig.core.job import Enclosure, PinId, Practice, pin_id
+from riktig.core.job import Enclosure, PinRef, Practice
 from riktig.core.plate import DoorPlan, Layout, Leaf, meets, to_door
 
 if TYPE_CHECKING:
@@ -59,7 +59,7 @@ class Router:
         self._enclosure, self._practice = enclosure, practice
         self._nodes: list[_Node] = []
         self._edges: list[tuple[int, int, float, str]] = []
-        self._of_pin: dict[PinId, int] = {}
+        self._of_pin: dict[PinRef, int] = {}
         self._in_duct: dict[str, list[int]] = {duct.name: [] for duct in layout.ducts}
         self._graph: csr_array[np.float64, tuple[int, int]] | None = None
         self._main: frozenset[int] | None = None
@@ -72,7 +72,7 @@ class Router:
         self._join_ducts()
         self._names = {frozenset((a, b)): name for a, b, _, name in self._edges}
 
-    def reaches(self, pin: PinId) -> bool:
+    def reaches(self, pin: PinRef) -> bool:
         """Whether a pin has a place, and a way to it from where most pins are."""
         return pin in self._of_pin and self._of_pin[pin] in self._joined()
 
@@ -88,7 +88,7 @@ class Router:
             self._main = frozenset(int(node) for node in np.flatnonzero(label == int(pins.argmax())))
         return self._main
 
-    def prepare(self, pins: Iterable[PinId]) -> None:
+    def prepare(self, pins: Iterable[PinRef]) -> None:
         """Finds the ways from many pins in one go: a search costs less than its call."""
         from scipy.sparse.csgraph import dijkstra  # late: its import takes half a second
 
@@ -98,11 +98,11 @@ class Router:
             lengths, before = dijkstra(self._matrix(), directed=False, indices=some, return_predecessors=True)
             self._paths.update(zip(some, zip(lengths, before, strict=True), strict=True))
 
-    def length(self, a: PinId, b: PinId) -> float:
+    def length(self, a: PinRef, b: PinRef) -> float:
         """Way from pin to pin, mm without ends; infinite when there is none."""
         return float(self._from(self._of_pin[a])[0][self._of_pin[b]])
 
-    def route(self, a: PinId, b: PinId) -> Route:
+    def route(self, a: PinRef, b: PinRef) -> Route:
         """The way itself."""
         source, node = self._of_pin[a], self._of_pin[b]
         lengths, before = self._from(source)
@@ -157,7 +157,7 @@ class Router:
             upward = seat.side_of(pin) is Side.TOP
             side = [d for d in levels if (d.rect.centre.y < at.y) == upward] or levels
             here = self._node(at)
-            self._of_pin[pin_id(device.id, pin.name)] = here
+            self._of_pin[PinRef(device.id, pin.name)] = here
             if device.kind.can(Can.EARTH_STUD):
                 self._add_stud(here, at, box=device.id.endswith("E.box"))
             elif side:
@@ -191,18 +191,18 @@ class Router:
 
     def _add_leaf(self, leaf: Leaf, devices: Sequence[Device]) -> None:
         """The pins of one door, and its loom over its own hinge; the bond goes with the door of most operators."""
-        spots: list[tuple[PinId, Point]] = []
+        spots: list[tuple[PinRef, Point]] = []
         for device in devices:
             if device.zone is not Zone.DOOR:
                 continue
             if device.kind.can(Can.EARTH_STUD):
                 at = min(DOOR_BONDS.index(device.id.rpartition(".")[2]), len(self._door.studs) - 1)
                 if self._door.leaves[at] == leaf:
-                    spots.append((pin_id(device.id, "1"), self._door.studs[at]))
+                    spots.append((PinRef(device.id, "1"), self._door.studs[at]))
                 continue
             seat = self._door.seat(device.id)
             if seat and seat.leaf == leaf.name:
-                spots += [(pin_id(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins]
+                spots += [(PinRef(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins]
         uprights = [d for d in self._layout.ducts if d.upright]
         if not spots or not uprights:
             return

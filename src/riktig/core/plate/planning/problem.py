@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from riktig.core.catalogue import Can, Mounting, Side
 from riktig.core.circuit import Circuits, Device, Zone
 from riktig.core.geometry import Point
-from riktig.core.job import DeviceId, Enclosure, EntrySide, PinId, Practice
+from riktig.core.job import DeviceId, Enclosure, EntrySide, PinRef, Practice
 from riktig.core.plate.arrange import BAR_GAP, GAP, STUD_FOOT, UPRIGHT_PAST_RAIL, is_beside, is_loose
 from riktig.core.plate.front import WIRING_DEPTH, DoorPlan, to_door
 from riktig.core.plate.model import EDGE, Block, Layout, Row, Stand
@@ -32,8 +32,8 @@ STIFF_MM2 = 6.0
 class Tie(NamedTuple):
     """A wire as the plan of now has it: its two pins, and its section, mm²."""
 
-    a: PinId
-    b: PinId
+    a: PinRef
+    b: PinRef
     mm2: float = 0.0
 
 
@@ -91,7 +91,7 @@ def problem_of(
     enclosure: Enclosure,
     practice: Practice,
     ties: Iterable[Tie],
-    low_voltage: frozenset[PinId],
+    low_voltage: frozenset[PinRef],
     locked: frozenset[DeviceId] = frozenset(),
     *,
     bundled: bool = True,
@@ -115,7 +115,7 @@ def problem_of(
     leads = [*free, *still]
     index = {lead: k for k, lead in enumerate(leads)}
     warm = {loss.device: loss.watts for loss in losses}
-    low = {pin.rsplit(":", 1)[0] for pin in low_voltage}
+    low = {pin.device for pin in low_voltage}
     unit = np.zeros((len(leads), 15))
     for lead, k in index.items():
         stand = stands[lead]
@@ -207,7 +207,7 @@ def _unit(
     stand: Stand,
     devices: Mapping[DeviceId, Device],
     warm: Mapping[DeviceId, float],
-    low: set[str],
+    low: set[DeviceId],
     fixed_row: int,
     *,
     takes_rail: bool,
@@ -233,7 +233,7 @@ def _unit(
     return made
 
 
-def _all_low(device: Device, low: set[str]) -> bool:
+def _all_low(device: Device, low: set[DeviceId]) -> bool:
     """Whether a part belongs to the extra-low side: it has no power poles of its own."""
     return not device.kind.can(Can.SPANS_VOLTAGES) and not device.kind.is_protective
 
@@ -322,9 +322,9 @@ def _wires(
     door_y = _hinge_y(door, layout, enclosure)
     hinge = 1.0 if door.hinge_x > 0 else 0.0
 
-    def end(pin: PinId) -> _End | None:
-        owner, marking = pin.rsplit(":", 1)
-        device = devices[DeviceId(owner)]
+    def end(pin: PinRef) -> _End | None:
+        owner, marking = pin
+        device = devices[owner]
         seat = seats.get(device.id)
         if device.zone is Zone.DOOR and device.kind.mounting is not Mounting.RAIL and seat is None:
             return (-1, int(hinge), 0.0, door_y)

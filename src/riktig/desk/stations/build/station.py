@@ -193,7 +193,7 @@ class BuildStation(Station):
             who = f"\n✓ {done.who} {done.when[11:16]}" if done else ""
             button.setText(f"{number}   {text}{who}")
             button.setAccessibleName(text)
-        owners = frozenset(e.pin.rsplit(":", 1)[0] for e in (wire.start, wire.end))
+        owners = frozenset(e.pin.device for e in (wire.start, wire.end))
         self.where.show_drawing(self._mini(wire, owners))
 
     def _mini(self, wire: Wire, owners: frozenset[str]) -> Drawing:

@@ -21,7 +21,7 @@ from riktig.core.energise import (
     why,
 )
 from riktig.core.geometry import Text
-from riktig.core.job import CircuitId, DeviceId, PinId
+from riktig.core.job import CircuitId, DeviceId, PinRef, read_pin
 from riktig.core.papers import device_of, run_panel_script, schedule
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -291,14 +291,14 @@ class LivePage(QWidget):
     def _hovered(self, key: str) -> None:
         """What the conductor under the pointer carries, and from which source."""
         if key.startswith("net:"):
-            self.hint.setText(self.model.said_of(PinId(key.removeprefix("net:"))))
+            self.hint.setText(self.model.said_of(read_pin(key.removeprefix("net:"))))
 
-    def _pins(self, key: str) -> tuple[PinId, ...]:
+    def _pins(self, key: str) -> tuple[PinRef, ...]:
         """The pins that a key on the sheet stands for: of an element both, of a net all."""
         kind, _, rest = key.partition(":")
         circuits = self._session.plan.get(CIRCUITS)
         if kind == "net":
-            return self.model.panel.nets.of_pin[PinId(rest)].pins
+            return self.model.panel.nets.of_pin[read_pin(rest)].pins
         for rung in circuits.rungs if kind == "element" else ():
             for one in elements_of(rung.path):
                 if one.id == rest:
@@ -306,7 +306,7 @@ class LivePage(QWidget):
                     pins = device.kind.unit(one.poles[0].unit).pins
                     return (device.pin(pins[0]), device.pin(pins[-1]))
         if kind == "pin":
-            return (PinId(rest),)
+            return (read_pin(rest),)
         return ()
 
     def operator(self) -> Operator | None:

@@ -4,7 +4,7 @@ from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QVBoxLayout, QW
 
 from riktig.core.circuit import CIRCUITS, NAMES, PinLabels
 from riktig.core.energise import Reading
-from riktig.core.job import PinId
+from riktig.core.job import PinRef
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_model import LiveModel
 from riktig.desk.theme import words_font
@@ -50,7 +50,7 @@ class MeterStrip(QWidget):
         self.red.setText(black)
         self.read()
 
-    def touch(self, pins: tuple[PinId, ...]) -> None:
+    def touch(self, pins: tuple[PinRef, ...]) -> None:
         """Puts the next probe on the first of some pins, or on the next of them when it is there already."""
         label = self._labels()
         texts = [label[pin] for pin in pins if pin in label]
@@ -63,18 +63,18 @@ class MeterStrip(QWidget):
         self._next_is_red = not self._next_is_red
         self.read()
 
-    def _labels(self) -> dict[PinId, str]:
+    def _labels(self) -> dict[PinRef, str]:
         plan = self._session.plan
         called = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
         return {pin: called(pin) for pin in self._model.panel.network.point}
 
-    def _pin(self, text: str) -> PinId | None:
+    def _pin(self, text: str) -> PinRef | None:
         """The pin that a text names: as it stands on the panel, or the first of a number."""
         wanted = text.strip().lower()
         found = next((pin for pin, label in self._labels().items() if label.lower() == wanted), None)
         if found is None:
             numbers = self._session.plan.get(NAMES).number
-            found = next((PinId(net) for net, number in numbers.items() if number.lower() == wanted), None)
+            found = next((net for net, number in numbers.items() if number.lower() == wanted), None)
         return found
 
     def read(self) -> None:

@@ -25,7 +25,7 @@ from riktig.core.energise import (
     spoil_hands,
     tanks_of,
 )
-from riktig.core.job import DeviceId, PinId
+from riktig.core.job import DeviceId, PinRef
 from riktig.core.sizing import SIZING
 from riktig.desk.session import Session
 
@@ -123,7 +123,7 @@ class LiveModel:
         moved = {event.device for event in events if event.device} | ({device} if device else set())
         self.moved = frozenset(did for did in moved if did)
 
-    def said_of(self, net: PinId) -> str:
+    def said_of(self, net: PinRef) -> str:
         """A potential in words: its number, its voltage, the source and the way from it."""
         panel = self.panel
         number = self._session.plan.get(NAMES).number.get(net, "")

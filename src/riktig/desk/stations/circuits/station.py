@@ -19,7 +19,7 @@ from riktig.core.circuit import (
 )
 from riktig.core.edits import AddCircuit, MoveElement, PutIn, TakeOut
 from riktig.core.energise import Behaviour, behaviour_of
-from riktig.core.job import Act, CircuitId, ElementId, Insertable, Param
+from riktig.core.job import Act, CircuitId, ElementId, Insertable, Param, PinRef
 from riktig.core.papers import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
@@ -248,10 +248,8 @@ class CircuitsStation(Station):
         self.hint.setText(f"{names.number.get(net.id, 'without number')}:  {pins}.  On sheet {on}.")
         self.view.set_overlay(shown[self.sheet + 1])
 
-    def _label(self, pin: str) -> str:
-        owner, marking = pin.rsplit(":", 1)
-        tags = {str(device): tag for device, tag in self.session.plan.get(NAMES).tag.items()}
-        return f"{tags.get(owner, owner)}:{marking}"
+    def _label(self, pin: PinRef) -> str:
+        return f"{self.session.plan.get(NAMES).tag.get(pin.device, pin.device)}:{pin.marking}"
 
     def show_selection(self, key: str) -> None:
         """Marks every place of the device or net on the sheet, and turns to it if needed."""

@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QMenu, QPushButton, QWidget
 
 from riktig.core.build import mounted_of
 from riktig.core.geometry import Drawing, Mark
+from riktig.core.job import read_pin
 from riktig.core.papers import device_of
 from riktig.core.plate import WARMTH, Layout, clamp_marks, heat_marks, mounted_marks, room_marks
 from riktig.core.wiring import WIRING, Wire, route_marks
@@ -91,7 +92,6 @@ class PlateLayers(QPushButton):
         if kind == "wire":
             return [wire for wire in wires if wire.key == name]
         if kind == "pin":
-            return [wire for wire in wires if name in (wire.start.pin, wire.end.pin)]
+            return [wire for wire in wires if read_pin(name) in (wire.start.pin, wire.end.pin)]
         owner = device_of(key)
-        ends = f"{owner}:"
-        return [w for w in wires if owner and (w.start.pin.startswith(ends) or w.end.pin.startswith(ends))]
+        return [w for w in wires if owner and owner in (w.start.pin.device, w.end.pin.device)]

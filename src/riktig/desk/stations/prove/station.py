@@ -214,7 +214,7 @@ class ProveStation(Station):
         self.why.setText(test.expected.why)
         self.switches.setText(test.switches)
         self._show_reading(test)
-        owners = frozenset(p.pin.rsplit(":", 1)[0] for p in (test.black, test.red))
+        owners = frozenset(p.pin.device for p in (test.black, test.red))
         wire = self.session.plan.get(WIRING).wire(test.wire)
         layout = self.session.plan.get(LAYOUT)
         self.where.show_drawing(mini_plate(layout, (wire,) if wire else (), owners))
