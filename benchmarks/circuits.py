@@ -12,6 +12,7 @@ from functools import partial
 from pathlib import Path
 
 from riktig.core.edits import PutIn
+from riktig.core.keys import ElementKey
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -110,7 +111,7 @@ def insert_on_screen() -> None:
 
     def turn_to(at: ElementId) -> None:
         wait()
-        window.session.select(f"element:{at}")
+        window.session.select(ElementKey(at))
         app.processEvents()
 
     found = []

@@ -11,6 +11,7 @@ from measure import median
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, name_all
 from riktig.core.job import Job, Numbering, set_practice
+from riktig.core.keys import DeviceKey, Key, NetKey, PinKey, WireKey
 from riktig.core.labels import INDEX, find
 from riktig.core.papers import trace_page
 from riktig.core.plan import Plan
@@ -41,12 +42,12 @@ def tracing(plan: Plan[Job]) -> None:
     """A page of the trace from every seventh thing of each kind."""
     circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
     begin = time.perf_counter()
-    trace_page(plan, f"device:{circuits.devices[0].id}")
+    trace_page(plan, DeviceKey(circuits.devices[0].id))
     print(f"the first trace after an edit {(time.perf_counter() - begin) * 1000:.0f} ms")
-    keys = [f"device:{device.id}" for device in circuits.devices[::7]]
-    keys += [f"pin:{pin}" for pin in list(nets.of_pin)[::40]]
-    keys += [f"net:{net.id}" for net in nets.nets[::12]]
-    keys += [f"wire:{wire.key}" for wire in plan.get(WIRING).wires[::25]]
+    keys: list[Key] = [DeviceKey(device.id) for device in circuits.devices[::7]]
+    keys += [PinKey(pin) for pin in list(nets.of_pin)[::40]]
+    keys += [NetKey(net.id) for net in nets.nets[::12]]
+    keys += [WireKey(wire.key) for wire in plan.get(WIRING).wires[::25]]
     found = []
     for key in keys:
         begin = time.perf_counter()

@@ -13,6 +13,7 @@ from functools import partial
 from pathlib import Path
 from typing import TypeVar
 
+from riktig.core.keys import DeviceKey
 from riktig.core.plan import Derived, Memory
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -112,7 +113,7 @@ def drag() -> None:
     for what, lead in (("a contactor", "c1.K"), ("a drive or breaker", "c4.F")):
         body = next(s.body for s in layout.stands if s.block.lead == lead)
         at = Point(body.centre.x + RULER, body.centre.y + RULER)
-        gesture.begin(f"device:{lead}", at)
+        gesture.begin(DeviceKey(DeviceId(lead)), at)
         gesture.move(at)
         view.repaint()
         found = []

@@ -106,8 +106,8 @@ def _with_load(job: Job, number: int, rng: random.Random, *, american: bool) -> 
             command = Command.BUTTONS
         hp, kw = (rng.choice(POWERS_HP), None) if american else (None, rng.choice(POWERS_KW))
         protection = rng.choice(list(Protection))
-        job = add_load(job, name, kw, hp=hp, place=place, cable_m=length, start=start, command=command, protection=protection,
-                       run_lamp=rng.random() < 0.7, trip_lamp=rng.random() < 0.7)  # fmt: skip
+        job = add_load(job, name, kw, hp=hp, place=place, cable_m=length, start=start, command=command,
+                       protection=protection, run_lamp=rng.random() < 0.7, trip_lamp=rng.random() < 0.7)  # fmt: skip
     else:
         start, command = rng.choice(((Start.WAY, Command.ALWAYS), (Start.CONTACTOR, Command.SELECTOR)))
         kind = rng.choice((LoadKind.HEATER, LoadKind.LIGHTING, LoadKind.OTHER))

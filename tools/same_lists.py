@@ -57,7 +57,9 @@ def digests_of(name: str, text: str) -> tuple[str, dict[str, str]]:
         for label in labels:
             entry = next((e for e in find(plan.get(INDEX), label) if e.label == label), None)
             page = trace_page(plan, entry.key) if entry else None
-            pages.append(f"{label}: {page.title} {page.columns}" if page else label)
+            stops = [stop for column in page.columns for stop in column] if page else []
+            said = [f"{stop.key} {stop.words} {stop.asked}" for stop in stops]
+            pages.append(f"{label}: {page.title} {said}" if page else label)
         return "\n".join(pages)
 
     put("traces", traces)

@@ -29,6 +29,7 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
+from riktig.core.keys import LoadKey
 from riktig.core.labels import LABELS
 from riktig.core.papers import SCHEDULES, as_csv, passport, schedule, statuses
 from riktig.core.plan import Plan
@@ -126,7 +127,7 @@ def test_any_answers_derive_whole(
     assert plan.get(DOOR_DRAWING).marks
     assert len(statuses(plan, ())) == 11
     for load in job.loads:
-        assert passport(plan, f"load:{load.id}", ())
+        assert passport(plan, LoadKey(load.id), ())
         for other in alternatives_of(job, load, plan.get(PROPOSAL)):
             assert other.words
             assert math.isfinite(other.space + other.loss_w + other.start_a)

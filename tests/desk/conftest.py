@@ -9,6 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
 from riktig.core.job import Job
+from riktig.core.keys import Key
 from riktig.core.store import JobFile
 from riktig.desk.app import application
 from riktig.desk.canvas import DrawingView
@@ -72,7 +73,7 @@ def press(widget: QWidget, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.Keybo
     settle_window()
 
 
-def click_on(view: DrawingView, key: str) -> None:
+def click_on(view: DrawingView, key: Key | None) -> None:
     """The left button on a thing of a drawing."""
     at = view.centre_of(key)
     assert at is not None, f"{key} is on the drawing"

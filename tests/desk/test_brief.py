@@ -19,6 +19,7 @@ from riktig.core.job import (
     Start,
     Wetting,
 )
+from riktig.core.keys import read_key
 from riktig.core.papers import Stamp, statuses
 from riktig.core.sizing import PROPOSAL
 from riktig.demo_job import DEMOS, kelp_shed
@@ -110,7 +111,7 @@ def test_a_value_shows_why_and_takes_one_of_ones_own(brief: BriefStation, sessio
     part = next(iter(brief.loads.values()))
     button(part, "Breaker").click()
     settle_window()
-    assert session.selection == "value:m1.breaker"
+    assert session.selection == read_key("value:m1.breaker")
     chips = part.chips
     assert chips.amount is not None
     assert chips.reason is not None
@@ -159,7 +160,7 @@ def test_each_answer_says_what_it_changed(brief: BriefStation, wait_until: Waite
     press(field, Qt.Key.Key_Return)
     wait_until(lambda: any("13 A type D → 20 A type D" in one.text for one in brief.changes.shown))
     link = next(one.link for one in brief.changes.shown if "breaker" in one.text)
-    assert link == "value:m1.breaker"
+    assert link == read_key("value:m1.breaker")
     choose(pick(brief.practice, "Before a cut, measured again by"), SecondReading.SAME)
     wait_until(lambda: brief.changes.shown == ())
 
@@ -303,10 +304,10 @@ def test_every_part_of_the_letter_can_be_reached_and_walked_by_key(shed: BriefSt
 
 def test_a_finding_of_the_brief_leads_to_its_load(shed: BriefStation, window: MainWindow, session: Session) -> None:
     window.go_to("Rules")
-    window.show_thing("load:m5")
+    window.show_thing(read_key("load:m5"))
     settle_window()
     assert window.current == "Brief"
-    assert session.selection == "load:m5"
+    assert session.selection == read_key("load:m5")
     texts = [label.text() for label in window.passport.findChildren(QLabel)]
     assert "infeed belt" in texts
     part = shed.loads[session.job.loads[4].id]

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QDialogButtonBox, QMenu, QMessageBox
 from riktig.core.circuit import BOOK, CIRCUITS, NAMES, SHEET_DRAWINGS, SHEETS, elements_of, entry_of
 from riktig.core.geometry import Poly, Text
 from riktig.core.job import CircuitId, ElementId, Insertable, OwnRung, Recipe, Rulebook, change_load, set_practice
+from riktig.core.keys import NetKey, PlaceKey, WireKey, read_key
 from riktig.core.plan import Plan
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -22,7 +23,7 @@ from tests.conftest import Doing
 from tests.desk.conftest import click_on, press, settle_window
 from tests.test_cli import RUNGS
 
-STOP, START, COIL = (f"element:c1.{one}" for one in ("S.stop/1-2", "S.start/3-4", "K/A1-A2"))
+STOP, START, COIL = (read_key(f"element:c1.{one}") for one in ("S.stop/1-2", "S.start/3-4", "K/A1-A2"))
 
 
 @pytest.fixture
@@ -137,7 +138,7 @@ class TestMenus:
         assert station.pages.currentWidget() is station.view
 
     def test_a_circuit_that_was_spoilt_says_at_which_step(self, station: CircuitsStation, session: Session) -> None:
-        session.select("element:c1.K/13-14")
+        session.select(read_key("element:c1.K/13-14"))
         station.out.click()
         station.show_behaviour(CircuitId("c1"))
         failing = [row for row in station.behaviour.steps.rows if row.passed is False]
@@ -257,17 +258,17 @@ class TestReading:
     ) -> None:
         number = session.plan.get(NAMES).number
         net = next(n for n, text in number.items() if text == "8")
-        station._hovered(f"net:{net}")
+        station._hovered(NetKey(net))
         assert station.hint.text().startswith("8:  ")
         assert "F3:96" in station.hint.text()
         assert "On sheet 2" in station.hint.text()
         assert len(station.view._overlay) >= 1
-        station._hovered("")
+        station._hovered(None)
         assert list(station.view._overlay) == []
 
     def test_a_place_in_colour_leads_to_where_it_goes_on(self, station: CircuitsStation, session: Session) -> None:
         arrow = next(a for sheet in session.plan.get(SHEETS).sheets for a in sheet.arrows if a.to.sheet == 1)
-        station.view.chosen.emit(f"place:{arrow.to.full}")
+        station.view.chosen.emit(PlaceKey(arrow.to.full))
         settle_window()
         assert station.sheet == 0
         frame = station.view._overlay[0]
@@ -279,7 +280,7 @@ class TestReading:
         self, window: MainWindow, station: CircuitsStation, typed: str, sheet: int
     ) -> None:
         found = window._search(typed)
-        assert found[0].key == f"place:{typed.removeprefix('sheet ')}"
+        assert found[0].key == PlaceKey(typed.removeprefix("sheet "))
         window.show_thing(found[0].key)
         settle_window()
         assert station.sheet == sheet
@@ -308,9 +309,9 @@ class TestReading:
         from riktig.core.wiring import WIRING
 
         wire = next(w for w in session.plan.get(WIRING).wires if w.start.label == "F3:96" or w.end.label == "F3:96")
-        session.select(f"wire:{wire.key}")
-        station.show_selection(f"wire:{wire.key}")
-        assert f"net:{wire.net}" in station.view._selection
+        session.select(WireKey(wire.key))
+        station.show_selection(WireKey(wire.key))
+        assert NetKey(wire.net) in station.view._selection
 
     def test_the_other_rulebook_turns_every_sheet(self, station: CircuitsStation, session: Session) -> None:
         before = {d.title: d for d in session.plan.get(SHEET_DRAWINGS)}
@@ -348,7 +349,7 @@ class TestTrace:
         assert station.pages.currentWidget() is station.trace
         here = station.trace.stop()
         assert here is not None
-        assert here.key == COIL or here.key.startswith("element:c1.K/")
+        assert here.key == COIL or str(here.key).startswith("element:c1.K/")
         QTest.keyClick(station.trace.view, Qt.Key.Key_Up)
         before = station.trace.stop()
         assert before is not None
@@ -361,7 +362,7 @@ class TestTrace:
     def test_it_is_printed_to_one_page_or_says_why_not(
         self, station: CircuitsStation, session: Session, said: list[tuple[str, bool]], tmp_path: Path
     ) -> None:
-        session.select("device:c1.M")
+        session.select(read_key("device:c1.M"))
         station.show_trace()
         station.trace.save_as(tmp_path / "trace.pdf")
         assert (tmp_path / "trace.pdf").read_bytes().startswith(b"%PDF")
@@ -372,7 +373,7 @@ class TestTrace:
     def test_one_stays_at_the_ends_and_goes_over_to_the_next_way(
         self, station: CircuitsStation, session: Session
     ) -> None:
-        session.select("device:c1.M")
+        session.select(read_key("device:c1.M"))
         station.show_trace()
         page = station.trace.page
         assert page is not None
@@ -390,11 +391,11 @@ class TestTrace:
         assert station.pages.currentWidget() is station.view
 
     def test_it_follows_an_edit_and_its_undo(self, station: CircuitsStation, session: Session) -> None:
-        session.select("device:c1.K")
+        session.select(read_key("device:c1.K"))
         station.show_trace()
         before = station.trace.page
         assert before is not None
-        stop = ElementId(STOP.removeprefix("element:"))
+        stop = ElementId(str(STOP).removeprefix("element:"))
         station.put_in(stop, Insertable.FIELD_CONTACT, "hatch")
         settle_window()
         after = station.trace.page
@@ -408,7 +409,7 @@ class TestTrace:
     def test_what_cannot_be_followed_is_said(
         self, station: CircuitsStation, session: Session, said: list[tuple[str, bool]]
     ) -> None:
-        session.select("")
+        session.select(None)
         station.show_trace()
         assert station.pages.currentWidget() is station.view
         assert "Choose a device" in said[-1][0]

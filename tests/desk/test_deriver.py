@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QLabel
 
 from riktig.core.circuit import insert_contact
 from riktig.core.job import ElementId, Insertable, add_load
+from riktig.core.keys import read_key
 from riktig.core.papers import statuses
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES
@@ -81,7 +82,7 @@ def test_a_selection_meanwhile_waits_for_its_passport(slow: MainWindow, session:
     slow.deriver._timer.setInterval(300)
     insert(session)
     slow.deriver.ask()
-    session.select("device:c1.K")
+    session.select(read_key("device:c1.K"))
     words = [label.text() for label in slow.passport.findChildren(QLabel)]
     assert any("worked out" in text for text in words)
     wait_until(lambda: not slow.deriver.busy)

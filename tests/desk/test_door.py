@@ -8,6 +8,7 @@ from riktig.core.door import DOOR
 from riktig.core.geometry import Point, Text
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import DeviceId, set_enclosure
+from riktig.core.keys import DeviceKey
 from riktig.core.plate import LAYOUT, RULER, DoorSeat
 from riktig.core.rules import RULES, Verdict
 from riktig.desk.session import Session
@@ -100,7 +101,7 @@ def test_several_are_chosen_by_a_frame_and_go_together(station: DoorStation, ses
 
 
 def test_keys_nudge_and_lock(station: DoorStation, session: Session, said: list[tuple[str, bool]]) -> None:
-    click_on(station.view, f"device:{S1}")
+    click_on(station.view, DeviceKey(S1))
     before = seat_of(session, S1)
     for _ in range(3):
         press(station.view, Qt.Key.Key_Right)
@@ -135,18 +136,18 @@ def test_rows_and_columns_by_the_menu(station: DoorStation, session: Session) ->
 
 
 def test_from_behind_left_and_right_change_over_and_nothing_is_dragged(station: DoorStation, session: Session) -> None:
-    front = station.view.centre_of(f"device:{S1}")
+    front = station.view.centre_of(DeviceKey(S1))
     press(station.view, Qt.Key.Key_B)
     assert station.view.drawing.title == "Door, from behind"
     words = " ".join(m.text for m in station.view.drawing.marks if isinstance(m, Text))
     assert "58 deep" in words
     assert front is not None
     before = seat_of(session, S1)
-    spot = station.view.centre_of(f"device:{S1}")
+    spot = station.view.centre_of(DeviceKey(S1))
     assert spot is not None
     drag(station.view, spot, spot + QPointF(60, 40))
     assert seat_of(session, S1) == before
-    click_on(station.view, f"device:{S1}")
+    click_on(station.view, DeviceKey(S1))
     press(station.view, Qt.Key.Key_Right)
     assert seat_of(session, S1).x == before.x - 1, "to the right as one sees it"
 
@@ -197,8 +198,8 @@ def test_the_passport_of_an_operator_is_its_build_up(
 ) -> None:
     from riktig.core.papers import passport
 
-    click_on(station.view, f"device:{S1}")
-    found = passport(session.plan, f"device:{S1}", session.records)
+    click_on(station.view, DeviceKey(S1))
+    found = passport(session.plan, DeviceKey(S1), session.records)
     assert found is not None
     section = next(s for s in found.sections if s.title.startswith("Build-up"))
     rows = {row.name: row.value for row in section.rows}
@@ -209,8 +210,8 @@ def test_the_passport_of_an_operator_is_its_build_up(
 
 def test_what_is_chosen_is_cut_from_the_side_and_the_door_does_not_jump(station: DoorStation) -> None:
     before = station.view.size()
-    click_on(station.view, f"device:{S1}")
+    click_on(station.view, DeviceKey(S1))
     assert station.section.drawing.title == "S1, cut from the side"
     assert station.view.size() == before
-    click_on(station.view, f"device:{Q}")
+    click_on(station.view, DeviceKey(Q))
     assert station.section.drawing.title == "Q1, cut from the side"

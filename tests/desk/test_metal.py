@@ -10,6 +10,7 @@ from riktig.core.circuit import settle
 from riktig.core.door import DOOR, add_opening
 from riktig.core.holes import METAL_HOLES, HoleWork
 from riktig.core.job import Opening, SecondReading, Surface, add_load, set_practice
+from riktig.core.keys import HoleKey, PieceKey
 from riktig.core.plate import CUTS
 from riktig.core.records import DimensionRead, HoleDone, PieceCut, TakenBack, TemplateChecked
 from riktig.desk.metal import MetalPages
@@ -71,7 +72,7 @@ def test_space_marks_one_hole_after_the_other_along_the_walk(metal: MetalPages, 
 
 def test_the_card_is_large_and_says_where_with_what_and_for_whom(metal: MetalPages) -> None:
     mark = metal.mark
-    click_on(mark.view, "hole:" + next(n for n, s in mark._states.items() if s.hole.purpose == "S2"))
+    click_on(mark.view, HoleKey(next(n for n, s in mark._states.items() if s.hole.purpose == "S2")))
     assert (mark.across.text(), mark.down.text()) == ("→ 145", "↓ 290")
     assert mark.across.font().pointSize() >= 40, "to be read from a metre"
     assert mark.tool.text() == "punch 22.3"
@@ -247,17 +248,17 @@ def test_a_hole_is_found_by_its_number_and_shown_large(
     window: MainWindow, session: Session, number: str, face: str
 ) -> None:
     window.go_to("Brief")
-    window.show_thing(f"hole:{number}")
+    window.show_thing(HoleKey(number))
     settle_window()
     station = window.stations[window.current]
     assert isinstance(station, (DoorStation, PlateStation))
     assert station.metal.face.currentText() == face
     assert station.metal.mark.title.text() == number
-    assert session.selection == f"hole:{number}"
+    assert session.selection == HoleKey(number)
 
 
 def test_turning_mark_out_off_again_leaves_it_off(window: MainWindow, session: Session) -> None:
-    window.show_thing("hole:DH5")
+    window.show_thing(HoleKey("DH5"))
     station = window.stations["Door"]
     assert isinstance(station, DoorStation)
     station.marking.click()
@@ -284,8 +285,8 @@ class TestCutting:
         assert f"1 of {total} cut" in plate.cut_tick.words.text()
         assert plate.cut_tick.piece != first
         ticks = plate.cut_tick.marks(plate.view.drawing)
-        assert [mark.key for mark in ticks] == [f"piece:{first}"]
-        click_on(plate.view, f"piece:{first}")
+        assert [mark.key for mark in ticks] == [PieceKey(first)]
+        click_on(plate.view, PieceKey(first))
         assert plate.cut_tick.tick.text() == "Take back"
         plate.cut_tick.tick.click()
         assert f"0 of {total} cut" in plate.cut_tick.words.text()
@@ -296,7 +297,7 @@ class TestCutting:
     ) -> None:
         session.edit("long", Doing(lambda job: set_practice(job, long_piece=500.0)))
         settle_window()
-        plate.cut_tick.show_piece("piece:D1")
+        plate.cut_tick.show_piece(PieceKey("D1"))
         plate.cut_tick.tick.click()
         assert "measured before it is cut" in said[-1][0]
         assert session.records == ()

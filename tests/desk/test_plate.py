@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QMenu
 from riktig.core.edits import AddLoad
 from riktig.core.geometry import Point, Poly, Text
 from riktig.core.job import DeviceId, JoinHow, add_load
+from riktig.core.keys import DeviceKey, WireKey, read_key
 from riktig.core.plate import LAYOUT, RULER, Edge, Layout
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -57,7 +58,7 @@ def wait_for(there: Callable[[], bool], ms: int = 20_000) -> None:
 
 def choose(station: PlateStation, *devices: DeviceId) -> None:
     for n, device in enumerate(devices):
-        spot = station.view.centre_of(f"device:{device}")
+        spot = station.view.centre_of(DeviceKey(device))
         assert spot is not None
         modifier = Qt.KeyboardModifier.ControlModifier if n else Qt.KeyboardModifier.NoModifier
         QTest.mouseClick(station.view, Qt.MouseButton.LeftButton, modifier, spot.toPoint())
@@ -119,7 +120,7 @@ class TestPlanForMe:
 class TestByHand:
     def test_with_shift_the_neighbours_make_room(self, station: PlateStation, session: Session) -> None:
         choose(station, FC)
-        start = station.view.centre_of(f"device:{FC}")
+        start = station.view.centre_of(DeviceKey(FC))
         other = layout_of(session).seat(F)
         assert start is not None
         assert other is not None
@@ -207,13 +208,13 @@ class TestByHand:
         station.fields.box("from the rail's end").setValue(151.5)
         rail = layout_of(session).rails[0]
         assert x_of(session, FC) == rail.x1 + 151.5
-        session.select("duct:D4")
+        session.select(read_key("duct:D4"))
         settle_window()
         station.fields.box("height").setValue(40.0)
         duct = layout_of(session).duct("D4")
         assert duct is not None
         assert duct.rect.height == 40.0
-        session.select("rail:R2")
+        session.select(read_key("rail:R2"))
         settle_window()
         station.fields.box("at").setValue(260.0)
         assert layout_of(session).rails[1].y == 260.0
@@ -233,7 +234,7 @@ class TestByHand:
         by_text = {action.text(): action for action in menu.actions()}
         by_text["Add a rail"].trigger()
         assert len(layout_of(session).rails) == 4
-        session.select("rail:R4")
+        session.select(read_key("rail:R4"))
         settle_window()
         press(station.view, Qt.Key.Key_Delete)
         assert len(layout_of(session).rails) == 3
@@ -277,9 +278,9 @@ class TestLayers:
         self, station: PlateStation, session: Session
     ) -> None:
         choose(station, K)
-        shown = {m.key for m in station.view._laid if isinstance(m, Poly) and m.key.startswith("wire:")}
+        shown = {m.key for m in station.view._laid if isinstance(m, Poly) and str(m.key).startswith("wire:")}
         mine = [w for w in session.plan.get(WIRING).wires if f"{K}:" in f"{w.start.pin} {w.end.pin}"]
-        assert shown == {f"wire:{wire.key}" for wire in mine}
+        assert shown == {WireKey(wire.key) for wire in mine}
         assert shown
 
     def test_the_fill_of_the_ducts_can_be_hidden(self, station: PlateStation) -> None:
@@ -422,7 +423,7 @@ def test_the_plate_does_not_jump_under_the_pointer_when_something_is_chosen(
     station: PlateStation, session: Session
 ) -> None:
     before = (station.view.size(), station.view._scale)
-    for key in (f"device:{F}", "duct:D4", "rail:R1", ""):
+    for key in (DeviceKey(F), read_key("duct:D4"), read_key("rail:R1"), None):
         session.select(key)
         settle_window()
         assert (station.view.size(), station.view._scale) == before

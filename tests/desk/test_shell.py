@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QPushButton, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import ControlSupply, set_practice, set_supply
+from riktig.core.keys import Key, read_key
 from riktig.core.papers import STATIONS
 from riktig.core.work import Progress
 from riktig.desk.background import Work
@@ -50,13 +51,13 @@ def test_the_route_card_is_walked_by_arrow_keys_and_entered_by_enter(window: Mai
 @pytest.mark.parametrize(
     ("typed", "key", "station"),
     [
-        ("K1", "device:c1.K", "Brief"),
-        ("D4", "duct:D4", "Plate"),
-        ("M1-U", "net:c1.FO:2", "Circuits"),
-        ("K1:13", "pin:c1.K:13", "Circuits"),
+        ("K1", read_key("device:c1.K"), "Brief"),
+        ("D4", read_key("duct:D4"), "Plate"),
+        ("M1-U", read_key("net:c1.FO:2"), "Circuits"),
+        ("K1:13", read_key("pin:c1.K:13"), "Circuits"),
     ],
 )
-def test_the_finder_goes_to_what_was_typed(window: MainWindow, typed: str, key: str, station: str) -> None:
+def test_the_finder_goes_to_what_was_typed(window: MainWindow, typed: str, key: Key | None, station: str) -> None:
     finder = window.strip.finder
     finder.setFocus()
     QTest.keyClicks(finder, typed)
@@ -74,11 +75,11 @@ def test_the_finder_is_walked_by_arrow_keys_and_left_by_escape(window: MainWindo
     assert finder.text() == ""
     QTest.keyClicks(finder, "no such thing")
     press(finder, Qt.Key.Key_Return)
-    assert window.session.selection == ""
+    assert window.session.selection is None
 
 
 def test_the_passport_says_what_where_and_why_and_its_links_lead_on(window: MainWindow) -> None:
-    window.session.select("device:c1.K")
+    window.session.select(read_key("device:c1.K"))
     settle_window()
     text = words(window)
     assert "K1" in text
@@ -87,8 +88,8 @@ def test_the_passport_says_what_where_and_why_and_its_links_lead_on(window: Main
     links = [b for b in inside(window).findChildren(QPushButton) if "go there" in b.accessibleName()]
     links[0].click()
     settle_window()
-    assert window.session.selection != "device:c1.K"
-    window.session.select("")
+    assert window.session.selection != read_key("device:c1.K")
+    window.session.select(None)
     assert "Choose anything with a label" in words(window)
 
 
@@ -108,7 +109,7 @@ def test_findings_open_lead_there_and_are_mended(window: MainWindow, session: Se
 
 
 def test_one_selection_serves_every_station(window: MainWindow, session: Session) -> None:
-    wire = "wire:c1.FO:96~c1.S.stop:1"
+    wire = read_key("wire:c1.FO:96~c1.S.stop:1")
     session.select(wire)
     for name in STATIONS:
         window.go_to(name)

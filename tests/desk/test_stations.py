@@ -9,6 +9,7 @@ from riktig.core.build import Operation
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.geometry import Point, Text
 from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
+from riktig.core.keys import WireKey, read_key
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
 from riktig.core.prove import Outcome, Stage
@@ -114,12 +115,12 @@ class TestCircuits:
         return station
 
     def test_a_click_on_an_element_selects_it(self, station: CircuitsStation, session: Session) -> None:
-        click_on(station.view, "element:c1.S.stop/1-2")
-        assert session.selection == "element:c1.S.stop/1-2"
+        click_on(station.view, read_key("element:c1.S.stop/1-2"))
+        assert session.selection == read_key("element:c1.S.stop/1-2")
         assert station.after.isEnabled()
 
     def test_a_contact_is_put_in_and_the_drawing_reflows(self, station: CircuitsStation, session: Session) -> None:
-        click_on(station.view, "element:c1.S.stop/1-2")
+        click_on(station.view, read_key("element:c1.S.stop/1-2"))
         station.put_in(ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "stop at the bay")
         settle_window()
         words = {m.text for m in station.view.drawing.marks if isinstance(m, Text)}
@@ -127,7 +128,7 @@ class TestCircuits:
         assert session.undo_name == "put in a stop button on the door"
 
     def test_an_element_is_taken_out_and_brought_back(self, station: CircuitsStation, session: Session) -> None:
-        click_on(station.view, "element:c1.H.run/X1-X2")
+        click_on(station.view, read_key("element:c1.H.run/X1-X2"))
         station.out.click()
         settle_window()
         assert not any(d.id == "c1.H.run" for d in session.plan.get(CIRCUITS).devices)
@@ -136,14 +137,14 @@ class TestCircuits:
 
     def test_power_elements_offer_no_change_of_their_path(self, station: CircuitsStation) -> None:
         station.show_sheet(0)
-        click_on(station.view, "element:c1.F/1-2")
+        click_on(station.view, read_key("element:c1.F/1-2"))
         assert not station.after.isEnabled()
         assert station.name.isEnabled()
 
     def test_a_thing_on_another_sheet_turns_to_it(self, window: MainWindow, station: CircuitsStation) -> None:
-        window.show_thing("device:c1.M")
+        window.show_thing(read_key("device:c1.M"))
         assert station.sheet == 0
-        window.show_thing("device:c1.S.start")
+        window.show_thing(read_key("device:c1.S.start"))
         assert station.sheet == 1
 
 
@@ -157,7 +158,7 @@ class TestPlate:
         return station
 
     def test_a_part_is_dragged_along_its_rail_as_one_step(self, station: PlateStation, session: Session) -> None:
-        start = station.view.centre_of("device:c1.FC")
+        start = station.view.centre_of(read_key("device:c1.FC"))
         assert start is not None
         mm = station.view.to_px(Point(60, 0.0)).x() - station.view.to_px(Point(0, 0.0)).x()
         before = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
@@ -173,9 +174,9 @@ class TestPlate:
     def test_while_dragging_it_says_by_how_many_mm_a_thing_does_not_fit(
         self, station: PlateStation, session: Session
     ) -> None:
-        start = station.view.centre_of("device:c1.FC")
+        start = station.view.centre_of(read_key("device:c1.FC"))
         assert start is not None
-        other = station.view.centre_of("device:c1.F")
+        other = station.view.centre_of(read_key("device:c1.F"))
         assert other is not None
         before = session.job
         drag(station.view, start, QPointF(other.x(), start.y()), drop=False)
@@ -185,7 +186,7 @@ class TestPlate:
         assert session.job is before, "Esc: nothing happened"
 
     def test_a_part_is_dragged_to_another_rail(self, station: PlateStation, session: Session) -> None:
-        start = station.view.centre_of("device:c1.FC")
+        start = station.view.centre_of(read_key("device:c1.FC"))
         assert start is not None
         rail = session.plan.get(LAYOUT).rails[1]
         target = station.view.to_px(Point(rail.x1 + RULER + 120, rail.y + RULER))
@@ -195,7 +196,7 @@ class TestPlate:
         assert seat.rail == 2
 
     def test_arrow_keys_nudge_by_a_mm_and_join_to_one_step(self, station: PlateStation, session: Session) -> None:
-        click_on(station.view, "device:c1.FC")
+        click_on(station.view, read_key("device:c1.FC"))
         x = session.plan.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x  # type: ignore[union-attr]
         for _ in range(3):
             press(station.view, Qt.Key.Key_Right)
@@ -207,7 +208,7 @@ class TestPlate:
     def test_a_locked_part_is_not_moved_and_says_so(
         self, station: PlateStation, session: Session, said: list[tuple[str, bool]]
     ) -> None:
-        click_on(station.view, "device:c1.FC")
+        click_on(station.view, read_key("device:c1.FC"))
         press(station.view, Qt.Key.Key_L)
         press(station.view, Qt.Key.Key_Right)
         assert "locked" in said[-1][0]
@@ -227,8 +228,8 @@ class TestLists:
         window.go_to("Door")
         station = window.stations["Door"]
         assert isinstance(station, DoorStation)
-        click_on(station.view, "device:c1.S.start")
-        assert session.selection == "device:c1.S.start"
+        click_on(station.view, read_key("device:c1.S.start"))
+        assert session.selection == read_key("device:c1.S.start")
         assert "6 holes" in station.words.text()
         station.marking.click()
         assert "mark-out" in station.metal.mark.view.drawing.title
@@ -237,11 +238,11 @@ class TestLists:
         window.go_to("Wires")
         station = window.stations["Wires"]
         assert isinstance(station, WiresStation)
-        click_on(station.cards, "batch:2")
+        click_on(station.cards, read_key("batch:2"))
         model = station.table.model()
         assert model.rowCount() == len(session.plan.get(WIRING).batches[1].wires)
         station.table.selectRow(0)
-        assert session.selection == f"wire:{session.plan.get(WIRING).batches[1].wires[0]}"
+        assert session.selection == WireKey(session.plan.get(WIRING).batches[1].wires[0])
         station.listed.click()
         assert model.rowCount() == 31
 
@@ -249,10 +250,10 @@ class TestLists:
         window.go_to("Terminals")
         station = window.stations["Terminals"]
         assert isinstance(station, TerminalsStation)
-        session.select("device:c1.X.V")
+        session.select(read_key("device:c1.X.V"))
         assert station.strip == 1
-        click_on(station.view, "device:c1.X.U")
-        assert session.selection == "device:c1.X.U"
+        click_on(station.view, read_key("device:c1.X.U"))
+        assert session.selection == read_key("device:c1.X.U")
 
     @pytest.mark.parametrize("medium", list(Medium), ids=lambda m: m.value)
     def test_every_medium_of_labels_is_shown(self, window: MainWindow, medium: Medium) -> None:
@@ -319,7 +320,7 @@ class TestBuild:
         self, station: BuildStation, session: Session, said: list[tuple[str, bool]]
     ) -> None:
         wire = next(w for w in session.plan.get(WIRING).wires if w.name == "9 S2:3 to S1:2")
-        station.show_selection(f"wire:{wire.key}")
+        station.show_selection(WireKey(wire.key))
         for _ in Operation:
             press(station.list, Qt.Key.Key_Space)
         from riktig.core.circuit import insert_contact
@@ -418,9 +419,9 @@ def test_every_control_has_a_name_for_those_who_cannot_see_it(window: MainWindow
 
 
 def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) -> None:
-    window.show_thing("device:c1.K")
+    window.show_thing(read_key("device:c1.K"))
     assert session.plan.get(NAMES).tag[DeviceId("c1.K")] == "K1"
-    assert session.selection == "device:c1.K"
+    assert session.selection == read_key("device:c1.K")
 
 
 def test_the_function_tests_can_be_read_but_not_led_while_they_are_shut(window: MainWindow, session: Session) -> None:

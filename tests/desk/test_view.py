@@ -7,6 +7,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Mark, Point, Poly, Text
+from riktig.core.keys import Key, read_key
 from riktig.desk.canvas import DrawingView, Gesture, paint, paint_batched
 from riktig.desk.theme import LIGHT
 from tests.desk.conftest import drag, press
@@ -16,9 +17,9 @@ DRAWING = Drawing(
     100,
     100,
     (
-        Poly(BOX, closed=True, fill="part", key="device:a"),
-        Circle(70, 70, 8, fill="card", key="device:b"),
-        Text(50, 50, "K1", 4.0, key="net:1"),
+        Poly(BOX, closed=True, fill="part", key=read_key("device:a")),
+        Circle(70, 70, 8, fill="card", key=read_key("device:b")),
+        Text(50, 50, "K1", 4.0, key=read_key("net:1")),
     ),
 )
 
@@ -34,11 +35,11 @@ def view(app: QApplication) -> DrawingView:
 
 
 def test_the_whole_is_shown_and_a_click_chooses_what_is_under_it(view: DrawingView) -> None:
-    chosen: list[str] = []
+    chosen: list[Key | None] = []
     view.chosen.connect(chosen.append)
     for at in (Point(20, 20), Point(70, 70), Point(95, 5)):
         QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=view.to_px(at).toPoint())
-    assert chosen == ["device:a", "device:b", ""]
+    assert chosen == [read_key("device:a"), read_key("device:b"), None]
 
 
 def test_zoom_keeps_the_point_under_the_pointer(view: DrawingView) -> None:
@@ -61,7 +62,7 @@ def test_zoom_keeps_the_point_under_the_pointer(view: DrawingView) -> None:
 
 
 def test_keys_zoom_fit_and_step_through_what_is_drawn(view: DrawingView) -> None:
-    chosen: list[str] = []
+    chosen: list[Key | None] = []
     view.chosen.connect(chosen.append)
     view.chosen.connect(lambda key: view.select(frozenset({key})))
     wide = view.to_px(Point(100, 0)).x()
@@ -72,16 +73,22 @@ def test_keys_zoom_fit_and_step_through_what_is_drawn(view: DrawingView) -> None
     for _ in range(4):
         press(view, Qt.Key.Key_Period)
     press(view, Qt.Key.Key_Comma)
-    assert chosen == ["device:a", "device:b", "net:1", "device:a", "net:1"]
+    assert chosen == [
+        read_key("device:a"),
+        read_key("device:b"),
+        read_key("net:1"),
+        read_key("device:a"),
+        read_key("net:1"),
+    ]
 
 
 class Recorder(Gesture):
     def __init__(self) -> None:
         self.calls: list[str] = []
 
-    def begin(self, key: str, at: Point) -> bool:
+    def begin(self, key: Key | None, at: Point) -> bool:
         self.calls.append(f"begin {key}")
-        return key == "device:a"
+        return key == read_key("device:a")
 
     def move(self, at: Point) -> None:
         self.calls.append("move")
@@ -98,7 +105,7 @@ class Recorder(Gesture):
     [
         (Point(20, 20), True, ["begin device:a", "move", "move", "finish"]),
         (Point(70, 70), True, ["begin device:b"]),
-        (Point(95, 5), True, ["begin "]),
+        (Point(95, 5), True, ["begin None"]),
         (Point(20, 20), False, ["begin device:a", "move", "move", "cancel"]),
     ],
     ids=["dropped", "what does not move", "nothing there", "Esc"],
@@ -120,11 +127,11 @@ def test_a_click_is_no_drag(view: DrawingView) -> None:
 
 def test_what_is_out_of_sight_is_brought_into_it(view: DrawingView) -> None:
     view.zoom(8.0, QPointF(0, 0))
-    at = view.centre_of("device:b")
+    at = view.centre_of(read_key("device:b"))
     assert at is not None
     assert not view.rect().contains(at.toPoint())
-    view.reveal("device:b")
-    at = view.centre_of("device:b")
+    view.reveal(read_key("device:b"))
+    at = view.centre_of(read_key("device:b"))
     assert at is not None
     assert view.rect().contains(at.toPoint())
 
@@ -156,7 +163,9 @@ def test_what_is_chosen_is_painted_in_the_accent(app: QApplication) -> None:
     image = QImage(100, 100, QImage.Format.Format_RGB32)
     image.fill(LIGHT.colour("paper"))
     painter = QPainter(image)
-    paint(painter, [Line(0, 50, 100, 50, width=6, key="wire:a")], LIGHT, chosen=frozenset({"wire:a"}))
+    paint(
+        painter, [Line(0, 50, 100, 50, width=6, key=read_key("wire:a"))], LIGHT, chosen=frozenset({read_key("wire:a")})
+    )
     painter.end()
     assert image.pixelColor(50, 50) == LIGHT.colour("act")
 

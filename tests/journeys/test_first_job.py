@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QApplication
 
 from riktig.core.build import Operation
 from riktig.core.job import ElementId, Insertable, Job
+from riktig.core.keys import read_key
 from riktig.core.papers import Stamp, statuses
 from riktig.core.plate import LAYOUT
 from riktig.core.prove import Outcome, Stage
@@ -83,7 +84,7 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     circuits = window.stations["Circuits"]
     assert isinstance(circuits, CircuitsStation)
     circuits.show_sheet(1)
-    click_on(circuits.view, "element:c1.S.stop/1-2")
+    click_on(circuits.view, read_key("element:c1.S.stop/1-2"))
     circuits.put_in(ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "stop at the bay")
     assert len(session.plan.get(WIRING).wires) == 32
     QTest.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)

@@ -119,7 +119,7 @@ def networks(draw: st.DrawFn) -> Circuits:
         return Element(ElementId(f"{device}/{unit}"), (Pole(DeviceId(device), unit, draw(st.booleans())),))
 
     def branch(depth: int) -> Branch:
-        if depth == 0 or len(left) < 6 or draw(st.booleans()):
+        if depth == 0 or len(left) < 10 or draw(st.booleans()):
             return element()
         parts = tuple(branch(depth - 1) for _ in range(draw(st.integers(2, 3))))
         return Series(parts) if draw(st.booleans()) else Parallel(parts)

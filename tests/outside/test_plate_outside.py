@@ -13,6 +13,7 @@ from riktig.core.circuit import CIRCUITS
 from riktig.core.door import DOOR
 from riktig.core.geometry import Poly
 from riktig.core.job import Enclosure, Job, Practice, Rulebook, Standing, set_box, set_practice
+from riktig.core.keys import DuctKey
 from riktig.core.papers import Page, SetHead, plate_parts, write_dxf, write_set
 from riktig.core.papers.pdf import Sheet
 from riktig.core.plan import Plan
@@ -179,6 +180,6 @@ def test_the_fill_on_the_drawing_is_to_scale() -> None:
     for duct in plan.get(LAYOUT).ducts:
         if duct.upright:
             continue
-        levels = [m for m in plan.get(PLATE_DRAWING).marks if m.layer == "fill" and m.key == f"duct:{duct.name}"]
+        levels = [m for m in plan.get(PLATE_DRAWING).marks if m.layer == "fill" and m.key == DuctKey(duct.name)]
         tallest = max(max(p.y for p in m.points) - min(p.y for p in m.points) for m in levels if isinstance(m, Poly))
         assert tallest == pytest.approx((duct.rect.height - 2) * plan.get(WIRING).fill[duct.name], abs=0.05)

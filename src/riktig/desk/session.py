@@ -10,6 +10,7 @@ from riktig.core.build import Progress, Stale, progress_of
 from riktig.core.edits import Action, Edit, History, after_edit
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.job import Job, new_job
+from riktig.core.keys import Key
 from riktig.core.plan import Plan
 from riktig.core.prove import TESTS, Results, results_of
 from riktig.core.records import Facts, NewRecord, Record
@@ -35,7 +36,7 @@ class Session(QObject):
 
     changed = Signal(object, object)
     records_changed = Signal()
-    selected = Signal(str)
+    selected = Signal(object)
     said = Signal(str, bool)
     lost = Signal(object)
 
@@ -47,7 +48,7 @@ class Session(QObject):
         self.plan: Plan[Job] = Plan(self.job)
         self.file: JobFile | None = None
         self.records: tuple[Record, ...] = ()
-        self.selection = ""
+        self.selection: Key | None = None
         self.unwritten = ""
         self.lost_last: tuple[Stale, ...] = ()
         self.history = History()
@@ -69,7 +70,7 @@ class Session(QObject):
         self.begin_list()
         before, self.job = self.job, job
         self.plan = Plan(job)
-        self.selection = ""
+        self.selection = None
         self.lost_last = ()
         self.changed.emit(before, job)
         self.records_changed.emit()
@@ -221,8 +222,8 @@ class Session(QObject):
             self._kept = (wiring, records, progress, results)
         return progress, results
 
-    def select(self, key: str) -> None:
-        """Makes something the selection of the whole window; "" for nothing."""
+    def select(self, key: Key | None) -> None:
+        """Makes something the selection of the whole window; None for nothing."""
         if key != self.selection:
             self.selection = key
             self.selected.emit(key)

@@ -17,6 +17,7 @@ from riktig.core.build import (
 from riktig.core.circuit import CIRCUITS, NAMES, TALLY, PinLabels, insert_contact, settle
 from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import Insertable, Job
+from riktig.core.keys import NetKey
 from riktig.core.plan import Plan
 from riktig.core.records import Record, TakenBack
 from riktig.core.wiring import WIRING, Wire
@@ -71,10 +72,10 @@ def test_every_number_and_end_is_drawn_inside_the_page_and_none_on_another() -> 
     job = kelp_shed()
     plan = Plan(job)
     found = tuple(states(job).values())
-    drawing = draw_numbers(found, PinLabels(plan.get(CIRCUITS), plan.get(NAMES)), f"net:{found[3].net}")
+    drawing = draw_numbers(found, PinLabels(plan.get(CIRCUITS), plan.get(NAMES)), NetKey(found[3].net))
     texts = [mark for mark in drawing.marks if isinstance(mark, Text)]
     assert {state.number for state in found} <= {text.text for text in texts}
-    shown = [text for text in texts if text.key.startswith("pin:")]
+    shown = [text for text in texts if str(text.key).startswith("pin:")]
     assert len(shown) == sum(state.tally.ends for state in found)
     boxes = [bounds_of(text) for text in texts]
     assert all(box.x >= 0 and box.right <= drawing.width and box.bottom <= drawing.height for box in boxes)

@@ -27,6 +27,7 @@ from riktig.core.circuit import (
 )
 from riktig.core.circuit.faults import find_faults
 from riktig.core.job import Act, ElementId, Insertable, Job, OwnDevice, OwnRung
+from riktig.core.keys import read_key
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from tests.core.circuit.builders import COIL, START, STOP, one_motor
@@ -84,8 +85,8 @@ def test_it_is_found_where_it_is_and_says_what_mends_it(kind: str) -> None:
     devices = {device.id for device in plan.get(CIRCUITS).devices}
     for fault in found:
         assert fault.remedy.endswith(".")
-        assert fault.where.partition(":")[0] in ("device", "element", "net")
-        owner = fault.where.partition(":")[2].split("/")[0]
+        assert str(fault.where).partition(":")[0] in ("device", "element", "net")
+        owner = str(fault.where).partition(":")[2].split("/")[0]
         assert owner in devices or owner.rsplit(":", 1)[0] in devices, "a click leads somewhere"
     assert "{" not in "".join(f.message for r in plan.get(RULES) for f in r.findings), (
         "devices are called by their tags"
@@ -174,7 +175,7 @@ def test_a_load_fed_past_every_breaker_fails_its_clause() -> None:
     assert result.verdict is Verdict.FAILS
     tag = Plan(job).get(NAMES).tag
     lamp = next(t for d, t in tag.items() if d == "c1.H.run")
-    assert any(f.message.startswith(lamp) and f.where == "device:c1.H.run" for f in result.findings)
+    assert any(f.message.startswith(lamp) and f.where == read_key("device:c1.H.run") for f in result.findings)
 
 
 @pytest.mark.parametrize("kind", [k for k in kinds() if k.mounting.value != "field"], ids=lambda k: k.id)

@@ -181,7 +181,7 @@ def test_every_element_has_one_place_and_its_number_is_written_once_a_sheet(name
     earthed = {e.id for r in circuits.rungs if r.start == ("PE",) for e in elements_of(r.path)}
     assert wanted - set(drawn) <= earthed, "only a protective conductor may stand on the earth tree alone"
     for sheet, drawing in zip(sheets.sheets, plan.get(SHEET_DRAWINGS), strict=True):
-        numbers = [mark.key for mark in texts_of(drawing) if mark.key.startswith("net:")]
+        numbers = [mark.key for mark in texts_of(drawing) if str(mark.key).startswith("net:")]
         if sheet.kind is SheetKind.CONTROL:
             repeated = {key for key in numbers if numbers.count(key) > 1}
             assert len(repeated) <= len(sheet.rails)

@@ -12,6 +12,7 @@ from riktig.core.circuit import (
     SHEET_PEN,
     SHEETS,
     Band,
+    Device,
     SheetKind,
     Zone,
     cell_frame,
@@ -22,7 +23,9 @@ from riktig.core.circuit import (
 from riktig.core.circuit.cards import io_address
 from riktig.core.circuit.draw_earth import bars_of
 from riktig.core.geometry import Text
+from riktig.core.ids import ElementId, read_pin
 from riktig.core.job import PinRef, RelayCommons, set_practice
+from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, read_key
 from riktig.core.labels import INDEX, find
 from riktig.core.plan import Plan
 from riktig.core.wiring import WIRING
@@ -76,11 +79,13 @@ def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
     for sheet, drawing in zip(plan.get(SHEETS).sheets, plan.get(SHEET_DRAWINGS), strict=True):
         if sheet.kind is not SheetKind.CONTROL:
             continue
-        said: dict[str, set[str]] = {}
+        said: dict[Key | None, set[str]] = {}
         for m in drawing.marks:
             if isinstance(m, Text) and m.text in ("door", "field") and m.role == "third":
                 said.setdefault(m.key, set()).add(m.text)
-        zones = {f"element:{seat.element.id}": circuits.device(seat.element.device) for seat in sheet.seats}
+        zones: dict[Key | None, Device] = {
+            ElementKey(seat.element.id): circuits.device(seat.element.device) for seat in sheet.seats
+        }
         for key, device in zones.items():
             assert said.get(key, set()) <= {device.zone.value}, key
         named = {zones[key].id for key in said}
@@ -106,7 +111,7 @@ def test_a_spare_contact_stands_in_the_mirror_and_a_used_one_with_its_place() ->
     plan = Plan(one_motor())
     shown = {m.text for m in plan.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)}
     assert "spare 21 31" in shown
-    assert str(plan.get(SHEETS).places["c1.K/13-14"]) in shown  # type: ignore[index]
+    assert str(plan.get(SHEETS).places[ElementId("c1.K/13-14")]) in shown
 
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
@@ -114,14 +119,14 @@ def test_everything_on_a_sheet_is_found_on_it_by_its_key(name: str) -> None:
     plan = Plan(demo_job(name))
     sheets, circuits, nets = plan.get(SHEETS), plan.get(CIRCUITS), plan.get(NETS)
     for sheet, drawing in zip(sheets.sheets, plan.get(SHEET_DRAWINGS), strict=True):
-        keys = {m.key for m in drawing.marks if m.key.partition(":")[0] in ("element", "device")}
+        keys = {m.key for m in drawing.marks if isinstance(m.key, ElementKey | DeviceKey)}
         for key in keys:
             found = sheets_with(sheets, circuits, nets, key)
             assert found, key
             assert sheet.number in found or sheet.kind is SheetKind.EARTH, key
     for circuit, _ in circuits.titles:
-        assert sheets_with(sheets, circuits, nets, f"circuit:{circuit}")
-    assert sheets_with(sheets, circuits, nets, "device:nobody") == ()
+        assert sheets_with(sheets, circuits, nets, CircuitKey(circuit))
+    assert sheets_with(sheets, circuits, nets, read_key("device:nobody")) == ()
 
 
 def test_one_sheet_drawn_alone_is_the_same_as_among_all() -> None:
@@ -136,7 +141,7 @@ def test_a_net_is_thick_at_every_end_that_it_joins_on_the_sheet() -> None:
     plan = Plan(one_motor())
     nets, devices = plan.get(NETS), {d.id: d for d in plan.get(CIRCUITS).devices}
     sheet = plan.get(SHEETS).sheets[1]
-    hold = nets.of_pin["c1.K:13"]  # type: ignore[index]
+    hold = nets.of_pin[read_pin("c1.K:13")]
     marks = net_marks(sheet, devices, nets.of_pin, hold)
     ends = [(round(m.x1, 1), round(m.y1, 1), round(m.x2, 1), round(m.y2, 1)) for m in marks]  # type: ignore[union-attr]
     assert len(ends) == len(set(ends))
@@ -156,12 +161,12 @@ def test_a_place_is_framed_by_column_and_row() -> None:
 @pytest.mark.parametrize("text", ["2.3", "2.3.c", "sheet 2"])
 def test_the_finder_takes_a_place(text: str) -> None:
     found = find(Plan(one_motor()).get(INDEX), text)
-    assert found[0].key.startswith("place:2")
+    assert str(found[0].key).startswith("place:2")
 
 
 def test_a_number_alone_is_a_wire_not_a_sheet() -> None:
     found = find(Plan(one_motor()).get(INDEX), "8")
-    assert found[0].key.startswith(("net:", "wire:"))
+    assert str(found[0].key).startswith(("net:", "wire:"))
 
 
 def test_commons_of_relays_hang_on_bridged_terminals_or_in_loops_as_practice_says() -> None:

@@ -4,6 +4,7 @@ import pytest
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS, Net, SheetKind, elements_of, settle
 from riktig.core.geometry import Text
+from riktig.core.ids import read_pin
 from riktig.core.job import (
     Distribution,
     Job,
@@ -32,7 +33,7 @@ def fan(protection: Protection = Protection.BREAKER, practice: Practice | None =
 
 
 def nets(job: Job) -> dict[str, Net]:
-    return dict(Plan(job).get(NETS).of_pin)  # type: ignore[arg-type]
+    return {str(pin): net for pin, net in Plan(job).get(NETS).of_pin.items()}
 
 
 def same(found: dict[str, Net], *pins: str) -> bool:
@@ -92,7 +93,7 @@ def test_parts_and_conductors_are_those_of_their_place() -> None:
     of = {w.number: w.mm2 for w in plan.get(WIRING).wires if circuit_of(w.net.device) == "c1" and w.colour == "black"}
     numbers = plan.get(NAMES).number
     ids = plan.get(NETS).of_pin
-    fed, inside, star = (of[numbers[ids[pin].id]] for pin in ("c1.F:2", "c1.X.U1:i", "c1.KS:2"))  # type: ignore[index]
+    fed, inside, star = (of[numbers[ids[read_pin(pin)].id]] for pin in ("c1.F:2", "c1.X.U1:i", "c1.KS:2"))
     assert (fed, inside, star) == (4, 1.5, 1.5)
 
 

@@ -36,7 +36,7 @@ def rake(protection: Protection = Protection.BREAKER, ends: int = 0, practice: P
 
 
 def nets(job: Job) -> dict[str, Net]:
-    return dict(Plan(job).get(NETS).of_pin)  # type: ignore[arg-type]
+    return {str(pin): net for pin, net in Plan(job).get(NETS).of_pin.items()}
 
 
 def same(found: dict[str, Net], *pins: str) -> bool:
@@ -130,7 +130,7 @@ class TestMotorProtector:
         assert not any("overload" in kind for kind in kinds)
         assert plan.get(WIRING).unrouted == ()
         assert plan.get(WIRING).crowded == ()
-        landed = {end.pin for w in plan.get(WIRING).wires for end in (w.start, w.end)}
+        landed = {str(end.pin) for w in plan.get(WIRING).wires for end in (w.start, w.end)}
         assert {"c1.K:2", "c1.K:4", "c1.K:6"} <= landed
 
     def test_the_same_part_is_bought_whether_plugged_or_wired(self) -> None:

@@ -5,6 +5,7 @@ import pytest
 from riktig.core.catalogue import Behaviour, kind, kinds
 from riktig.core.circuit.symbols import earth_sign, motor_sign, symbol_of
 from riktig.core.geometry import Circle, Line, Poly, Text, bounds_of
+from riktig.core.keys import PartKey, read_key
 
 UNITS = [
     (kind.id, unit.name, unit.behaviour)
@@ -26,12 +27,12 @@ TOP, BOTTOM, X = 10.0, 34.0, 50.0
 def test_a_symbol_joins_its_line_at_both_ends_and_carries_its_key(
     kind_id: str, unit: str, behaviour: Behaviour
 ) -> None:
-    marks = symbol_of(kind_id, unit)(X, TOP, BOTTOM, "element:e")
+    marks = symbol_of(kind_id, unit)(X, TOP, BOTTOM, read_key("element:e"))
     ends = {(x, y) for m in marks if isinstance(m, Line) for x, y in ((m.x1, m.y1), (m.x2, m.y2))}
     ends |= {(p.x, p.y) for m in marks if isinstance(m, Poly) for p in m.points}
     assert (X, TOP) in ends
     assert (X, BOTTOM) in ends
-    assert {m.key for m in marks} == {"element:e"}
+    assert {m.key for m in marks} == {read_key("element:e")}
     assert all(bounds_of(m).y >= TOP and bounds_of(m).bottom <= BOTTOM for m in marks)
 
 
@@ -42,7 +43,7 @@ def test_a_symbol_joins_its_line_at_both_ends_and_carries_its_key(
 def test_the_blade_of_an_open_contact_misses_its_seat_and_that_of_a_closed_one_reaches_it(
     kind_id: str, unit: str
 ) -> None:
-    marks = symbol_of(kind_id, unit)(X, TOP, BOTTOM, "e")
+    marks = symbol_of(kind_id, unit)(X, TOP, BOTTOM, PartKey("e"))
     middle = (TOP + BOTTOM) / 2
     blade = next(m for m in marks if isinstance(m, Line) and m.y1 == middle + 5 and m.x1 == X and m.x2 != X)
     closed = next(u.behaviour for k in kinds() if k.id == kind_id for u in k.units if u.name == unit) is Behaviour.NC
@@ -55,7 +56,7 @@ def test_the_blade_of_an_open_contact_misses_its_seat_and_that_of_a_closed_one_r
 
 
 def test_motor_and_earth_are_drawn_and_the_earth_sign_is_never_written() -> None:
-    motor = motor_sign(50, 50, "M1", "device:m")
+    motor = motor_sign(50, 50, "M1", read_key("device:m"))
     assert any(isinstance(m, Circle) for m in motor)
     assert {m.text for m in motor if isinstance(m, Text)} == {"M", "3 ~", "M1"}
     earth = earth_sign(20, 20)

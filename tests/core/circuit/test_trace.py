@@ -5,6 +5,7 @@ import pytest
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, TRACER, Trace, elements_of, remove_element, trace, trace_line
 from riktig.core.geometry import Rect, bounds_of
 from riktig.core.job import DeviceId, Job, read_pin
+from riktig.core.keys import DeviceKey, ElementKey, Key, LoadKey, NetKey, read_key
 from riktig.core.papers import trace_page
 from riktig.core.plan import Plan
 from riktig.demo_job import demo_job
@@ -103,7 +104,7 @@ class TestByHand:
 
 class TestPage:
     def test_every_step_has_its_number_its_place_and_its_address(self, plan: Plan[Job]) -> None:
-        page = trace_page(plan, "load:" + next(c.load for c in plan.document.circuits if c.id == "c5" and c.load))
+        page = trace_page(plan, LoadKey(next(c.load for c in plan.document.circuits if c.id == "c5" and c.load)))
         assert page is not None
         words = [stop.words for column in page.columns for stop in column]
         assert any("%QX0.0" in line and "sheet 6." in line for line in words)
@@ -113,7 +114,7 @@ class TestPage:
         self, plan: Plan[Job]
     ) -> None:
         motor = next(device for device in plan.get(CIRCUITS).devices if plan.get(NAMES).tag[device.id] == "M3")
-        page = trace_page(plan, f"device:{motor.id}")
+        page = trace_page(plan, DeviceKey(motor.id))
         assert page is not None
         words = [stop.words for stop in page.columns[0]]
         # By hand: the incoming cable's brown core is line 1; the motor's terminal U is the first of its strip.
@@ -124,18 +125,29 @@ class TestPage:
         assert words[-1].split()[1:3] == ["M3", "U1"] and words[-1].endswith("cable WM3, core brown")
 
     def test_a_switch_in_the_field_is_reached_by_two_cores_of_its_cable(self, plan: Plan[Job]) -> None:
-        page = trace_page(plan, next(f"device:{d}" for d, tag in plan.get(NAMES).tag.items() if tag == "B2"))
+        page = trace_page(plan, next(DeviceKey(d) for d, tag in plan.get(NAMES).tag.items() if tag == "B2"))
         assert page is not None
         words = [stop.words for column in page.columns for stop in column]
         assert sum("cable WB2, core 1" in line for line in words) == 1
         assert sum("cable WB2, core 2" in line for line in words) == 1
 
-    @pytest.mark.parametrize("key", ["", "device:none.X", "net:none", "wire:none", "load:none", "duct:D1", "place:2.3"])
-    def test_what_cannot_be_followed_has_no_page(self, plan: Plan[Job], key: str) -> None:
+    @pytest.mark.parametrize(
+        "key",
+        [
+            "",
+            read_key("device:none.X"),
+            read_key("net:none"),
+            read_key("wire:none"),
+            read_key("load:none"),
+            read_key("duct:D1"),
+            read_key("place:2.3"),
+        ],
+    )
+    def test_what_cannot_be_followed_has_no_page(self, plan: Plan[Job], key: Key | None) -> None:
         assert trace_page(plan, key) is None
 
     def test_every_device_that_is_drawn_has_a_page_or_none_and_never_fails(self, plan: Plan[Job]) -> None:
-        made = [trace_page(plan, f"device:{device.id}") for device in plan.get(CIRCUITS).devices]
+        made = [trace_page(plan, DeviceKey(device.id)) for device in plan.get(CIRCUITS).devices]
         assert sum(page is not None for page in made) > 100
 
 
@@ -143,7 +155,7 @@ class TestPage:
 def test_every_text_of_every_page_stands_on_the_page(demo: str) -> None:
     plan = Plan(demo_job(demo))
     for device in plan.get(CIRCUITS).devices[::4]:
-        page = trace_page(plan, f"device:{device.id}")
+        page = trace_page(plan, DeviceKey(device.id))
         if page is None:
             continue
         paper = Rect(0, 0, page.drawing.width, page.drawing.height)
@@ -163,8 +175,8 @@ def test_a_step_that_goes_out_of_a_job_goes_out_of_its_trace(plan: Plan[Job]) ->
 
 
 def test_every_number_and_every_contact_can_be_asked_for(plan: Plan[Job]) -> None:
-    keys = [f"net:{net.id}" for net in plan.get(NETS).nets]
-    keys += [f"element:{e.id}" for rung in plan.get(CIRCUITS).rungs for e in elements_of(rung.path)]
+    keys: list[Key] = [NetKey(net.id) for net in plan.get(NETS).nets]
+    keys += [ElementKey(e.id) for rung in plan.get(CIRCUITS).rungs for e in elements_of(rung.path)]
     made = [page for key in keys if (page := trace_page(plan, key))]
     assert len(made) > 0.9 * len(keys)
     assert all(len(page.columns) == len(page.headings) == len(page.ends) for page in made)

@@ -289,7 +289,7 @@ def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
     earth = {w.end.pin for w in wires if w.colour == "green-yellow"} | {
         w.start.pin for w in wires if w.colour == "green-yellow"
     }
-    assert {"c0.E.door:1", "c0.E.door2:1"} <= earth
+    assert {"c0.E.door:1", "c0.E.door2:1"} <= set(map(str, earth))
     mm2 = {w.mm2 for w in wires if "E.door" in w.key}
     assert len(mm2) == 1, "both by the supply conductor"
     assert {t.key for t in plan.get(TESTS).tests} >= {"bond:c0.E.door:1", "bond:c0.E.door2:1"}

@@ -3,6 +3,7 @@
 import pytest
 
 from riktig.core.geometry import Align, Arc, Circle, Face, Line, Mark, Point, Poly, Text, bounds_of, hit
+from riktig.core.keys import read_key
 
 BOX = (Point(0, 0), Point(20, 0), Point(20, 10), Point(0, 10))
 
@@ -24,7 +25,11 @@ def test_bounds_hold_the_mark(mark: Mark, corners: tuple[float, ...]) -> None:
 
 
 def test_of_several_things_under_the_pointer_the_smallest_is_chosen() -> None:
-    marks = (Poly(BOX, closed=True, key="device:K1"), Circle(5, 5, 1.5, key="pin:K1:A1"), Line(0, 5, 20, 5))
-    assert hit(marks, Point(5, 5)) == "pin:K1:A1"
-    assert hit(marks, Point(15, 5)) == "device:K1"
-    assert hit(marks, Point(40, 40)) == ""
+    marks = (
+        Poly(BOX, closed=True, key=read_key("device:K1")),
+        Circle(5, 5, 1.5, key=read_key("pin:K1:A1")),
+        Line(0, 5, 20, 5),
+    )
+    assert hit(marks, Point(5, 5)) == read_key("pin:K1:A1")
+    assert hit(marks, Point(15, 5)) == read_key("device:K1")
+    assert hit(marks, Point(40, 40)) is None

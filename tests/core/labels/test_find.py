@@ -4,7 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from riktig.core.ids import DeviceId
 from riktig.core.job import Job
+from riktig.core.keys import DeviceKey
 from riktig.core.labels import INDEX, Entry, find, index_of, same_words
 from riktig.core.plan import Plan
 from riktig.demo_job import demo_job
@@ -15,7 +17,7 @@ ENTRIES = st.lists(
         Entry,
         st.text("K1:X-", min_size=1, max_size=4),
         st.sampled_from(["duct", "trunking k", "main isolator", "a 1x", ""]),
-        st.integers(0, 999).map(lambda n: f"device:{n}"),
+        st.integers(0, 999).map(lambda n: DeviceKey(DeviceId(str(n)))),
         st.lists(st.sampled_from(["K1", "X1", "X"]), max_size=2).map(tuple),
     ),
     max_size=20,

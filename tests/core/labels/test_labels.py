@@ -7,6 +7,7 @@ from tests.core.circuit.builders import one_motor
 
 from riktig.core.geometry import Text
 from riktig.core.job import Job, MarkerText
+from riktig.core.keys import Key, PlaceKey, WireKey, read_key
 from riktig.core.labels import INDEX, LABELS, NAME_INDEX, SYNONYMS, Medium, draw_medium, find
 from riktig.core.plan import Plan
 from riktig.core.wiring import WIRING
@@ -15,7 +16,7 @@ from riktig.demo_job import kelp_shed
 
 def test_each_wire_has_a_marker_for_both_ends(plan: Plan[Job]) -> None:
     markers = Counter(label.key for label in plan.get(LABELS).on(Medium.WIRE))
-    assert markers == {f"wire:{w.key}": 2 for w in plan.get(WIRING).wires}
+    assert markers == {WireKey(w.key): 2 for w in plan.get(WIRING).wires}
 
 
 def test_a_marker_says_the_number_or_the_far_end_too() -> None:
@@ -68,49 +69,49 @@ def test_a_medium_prints_every_copy_at_true_size_with_a_line_to_check(plan: Plan
 @pytest.mark.parametrize(
     ("typed", "key"),
     [
-        ("K1", "device:c1.K"),
-        ("k1:13", "pin:c1.K:13"),
-        ("X2:U", "device:c1.X.U"),
-        ("M1-U", "net:c1.FO:2"),
-        ("D4", "duct:D4"),
-        ("R2", "rail:R2"),
-        ("P3", "hole:P3"),
-        ("M1-W", "net:c1.FO:6"),
-        ("WM1", "device:c1.M"),
-        ("Wash drum RUNS", "device:c1.H.run"),
-        ("H1", "device:c1.H.run"),
-        ("D1 lid", "piece:D1 lid"),
+        ("K1", read_key("device:c1.K")),
+        ("k1:13", read_key("pin:c1.K:13")),
+        ("X2:U", read_key("device:c1.X.U")),
+        ("M1-U", read_key("net:c1.FO:2")),
+        ("D4", read_key("duct:D4")),
+        ("R2", read_key("rail:R2")),
+        ("P3", read_key("hole:P3")),
+        ("M1-W", read_key("net:c1.FO:6")),
+        ("WM1", read_key("device:c1.M")),
+        ("Wash drum RUNS", read_key("device:c1.H.run")),
+        ("H1", read_key("device:c1.H.run")),
+        ("D1 lid", read_key("piece:D1 lid")),
     ],
 )
-def test_anything_is_found_by_its_label(plan: Plan[Job], typed: str, key: str) -> None:
+def test_anything_is_found_by_its_label(plan: Plan[Job], typed: str, key: Key | None) -> None:
     assert find(plan.get(INDEX), typed)[0].key == key
 
 
 @pytest.mark.parametrize(
     ("word", "key"),
     [
-        ("disconnect", "device:c0.Q"),
-        ("trunking", "duct:D1"),
-        ("ground", "device:c0.X.PE"),
-        ("thermal", "device:c1.FO"),
-        ("pilot", "device:c1.H.run"),
-        ("raceway", "duct:D1"),
-        ("main switch", "device:c0.Q"),
-        ("cpc", "device:c0.X.PE"),
-        ("seal-in", "element:c1.K/13-14"),
-        ("hold-in", "element:c1.K/13-14"),
-        ("latch", "element:c1.K/13-14"),
-        ("maintain", "element:c1.K/13-14"),
-        ("mcbs", "device:c1.F"),
-        ("lights", "device:c1.H.run"),
-        ("MTR1", "device:c1.M"),
-        ("OL3", "device:c1.FO"),
-        ("drum contactor", "device:c1.K"),
-        ("k1 13", "pin:c1.K:13"),
-        ("wm", "device:c1.M"),
+        ("disconnect", read_key("device:c0.Q")),
+        ("trunking", read_key("duct:D1")),
+        ("ground", read_key("device:c0.X.PE")),
+        ("thermal", read_key("device:c1.FO")),
+        ("pilot", read_key("device:c1.H.run")),
+        ("raceway", read_key("duct:D1")),
+        ("main switch", read_key("device:c0.Q")),
+        ("cpc", read_key("device:c0.X.PE")),
+        ("seal-in", read_key("element:c1.K/13-14")),
+        ("hold-in", read_key("element:c1.K/13-14")),
+        ("latch", read_key("element:c1.K/13-14")),
+        ("maintain", read_key("element:c1.K/13-14")),
+        ("mcbs", read_key("device:c1.F")),
+        ("lights", read_key("device:c1.H.run")),
+        ("MTR1", read_key("device:c1.M")),
+        ("OL3", read_key("device:c1.FO")),
+        ("drum contactor", read_key("device:c1.K")),
+        ("k1 13", read_key("pin:c1.K:13")),
+        ("wm", read_key("device:c1.M")),
     ],
 )
-def test_the_words_people_use_find_the_same_things(plan: Plan[Job], word: str, key: str) -> None:
+def test_the_words_people_use_find_the_same_things(plan: Plan[Job], word: str, key: Key | None) -> None:
     """The words of N027 and a few more: common practice, no source; letters by the published sets, from memory."""
     found = [entry.key for entry in find(plan.get(INDEX), word, limit=99)]
     assert key in found
@@ -139,7 +140,7 @@ def test_an_address_a_legend_a_sheet_and_a_cable_are_found() -> None:
     addresses = [entry for entry in index.entries if entry.what.startswith("address")]
     assert len(addresses) == 18, "eight inputs, eight outputs, two values"
     assert all(find(index, one.label)[0].key == one.key for one in addresses)
-    assert find(index, "earth tree")[0].key.startswith("place:")
+    assert isinstance(find(index, "earth tree")[0].key, PlaceKey)
     assert {entry.label for entry in index.entries if entry.what.startswith("cable")} >= {"WM1", "WM2"}
     quick = {entry.key for entry in plan.get(NAME_INDEX).entries}
     assert quick < {entry.key for entry in index.entries}

@@ -19,6 +19,7 @@ from riktig.core.job import (
     override,
     set_practice,
 )
+from riktig.core.keys import read_key
 from riktig.core.labels import LABELS, Medium
 from riktig.core.papers import passport, snapshot, what_changed
 from riktig.core.plan import Plan
@@ -122,7 +123,7 @@ def test_every_demonstration_goes_to_json_and_back_and_judges_itself(name: str) 
 
 def test_an_override_that_is_too_small_fails_and_its_remedy_takes_it_back() -> None:
     job = settle(override(kelp_shed(), "m1.section", 1.5, "what is on the drum"))
-    found = next(f for f in findings_of(Plan(job).get(RULES)) if f.where == "value:m1.section")
+    found = next(f for f in findings_of(Plan(job).get(RULES)) if f.where == read_key("value:m1.section"))
     assert found.verdict is Verdict.FAILS
     assert found.mend
     assert apply_mend(job, found.mend) == kelp_shed()
@@ -130,7 +131,7 @@ def test_an_override_that_is_too_small_fails_and_its_remedy_takes_it_back() -> N
 
 def test_the_passport_of_a_value_and_of_a_load_lead_to_each_other() -> None:
     plan = Plan(settle(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
-    value = passport(plan, "value:m2.breaker", ())
+    value = passport(plan, read_key("value:m2.breaker"), ())
     assert value
     assert value.title == "Breaker (yours)"
     rows = {row.name: row for section in value.sections for row in section.rows}
@@ -139,7 +140,7 @@ def test_the_passport_of_a_value_and_of_a_load_lead_to_each_other() -> None:
     load = passport(plan, rows["Load"].link, ())
     assert load
     links = [row.link for section in load.sections for row in section.rows if row.link]
-    assert "value:m2.breaker" in links
+    assert read_key("value:m2.breaker") in links
     assert all(passport(plan, link, ()) for link in links)
-    assert passport(plan, "value:m99.breaker", ()) is None
-    assert passport(plan, "load:m99", ()) is None
+    assert passport(plan, read_key("value:m99.breaker"), ()) is None
+    assert passport(plan, read_key("load:m99"), ()) is None

@@ -13,6 +13,7 @@ from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import Fault, RiktigError
 from riktig.core.geometry import Arc, Drawing, Text
 from riktig.core.job import Job, add_load, new_job
+from riktig.core.keys import Key, PartKey, read_key
 from riktig.core.labels import LABELS, Medium, draw_medium
 from riktig.core.papers import (
     SCHEDULES,
@@ -264,20 +265,20 @@ def test_records_show_what_counts_and_papers_say_what_is_missing(plan: Plan[Job]
 @pytest.mark.parametrize(
     ("key", "title", "says"),
     [
-        ("device:c1.K", "K1", "9 A AC-3"),
-        ("pin:c1.K:A1", "K1", "Rail R2"),
-        ("device:c1.X.U", "X2:U", "Sheet"),
-        ("element:c1.S.stop/1-2", "S1", "Door"),
-        ("wire:c1.FO:96~c1.S.stop:1", "Wire 8", "S1:1"),
-        ("net:c1.FO:96", "Net 8", "2 pins, 1 wires"),
-        ("duct:D4", "D4", "Fill"),
-        ("rail:R1", "R1", "270 mm"),
-        ("hole:P1", "Hole P1", "From the datum"),
-        ("piece:D1 lid", "D1 lid", "lid 30"),
-        ("device:c1.M", "M1", "Field"),
+        (read_key("device:c1.K"), "K1", "9 A AC-3"),
+        (read_key("pin:c1.K:A1"), "K1", "Rail R2"),
+        (read_key("device:c1.X.U"), "X2:U", "Sheet"),
+        (read_key("element:c1.S.stop/1-2"), "S1", "Door"),
+        (read_key("wire:c1.FO:96~c1.S.stop:1"), "Wire 8", "S1:1"),
+        (read_key("net:c1.FO:96"), "Net 8", "2 pins, 1 wires"),
+        (read_key("duct:D4"), "D4", "Fill"),
+        (read_key("rail:R1"), "R1", "270 mm"),
+        (read_key("hole:P1"), "Hole P1", "From the datum"),
+        (read_key("piece:D1 lid"), "D1 lid", "lid 30"),
+        (read_key("device:c1.M"), "M1", "Field"),
     ],
 )
-def test_the_passport_says_what_a_thing_is_and_where(plan: Plan[Job], key: str, title: str, says: str) -> None:
+def test_the_passport_says_what_a_thing_is_and_where(plan: Plan[Job], key: Key | None, title: str, says: str) -> None:
     found = passport(plan, key, ())
     assert found
     assert found.title == title
@@ -285,12 +286,23 @@ def test_the_passport_says_what_a_thing_is_and_where(plan: Plan[Job], key: str, 
     assert says in said
     for section in found.sections:
         for row in section.rows:
-            if row.link and not row.link.startswith("batch:"):
+            if row.link and not str(row.link).startswith("batch:"):
                 assert passport(plan, row.link, ()), f"the link {row.link} leads somewhere"
 
 
-@pytest.mark.parametrize("key", ["", "device:c9.K", "wire:none", "net:none", "duct:D99", "hole:P99", "nonsense"])
-def test_a_key_that_leads_nowhere_has_no_passport(plan: Plan[Job], key: str) -> None:
+@pytest.mark.parametrize(
+    "key",
+    [
+        None,
+        read_key("device:c9.K"),
+        read_key("wire:none"),
+        read_key("net:none"),
+        read_key("duct:D99"),
+        read_key("hole:P99"),
+        PartKey("nonsense"),
+    ],
+)
+def test_a_key_that_leads_nowhere_has_no_passport(plan: Plan[Job], key: Key | None) -> None:
     assert passport(plan, key, ()) is None
 
 

@@ -4,6 +4,7 @@ from tests.core.circuit.builders import one_motor
 
 from riktig.core.circuit import NAMES, mark_printed, renumber, retag, settle
 from riktig.core.job import Job, Letters, Numbering, add_load, remove_load, set_practice
+from riktig.core.keys import NetKey
 from riktig.core.labels import LABELS, Medium
 from riktig.core.papers import number_changes, schedule, tag_changes
 from riktig.core.plan import Plan
@@ -26,12 +27,12 @@ def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
     plan, after = Plan(job), Plan(renumber(job))
     changes = number_changes(plan)
     now, then = plan.get(NAMES).number, after.get(NAMES).number
-    assert {c.key.removeprefix("net:"): (c.old, c.new) for c in changes} == {
+    assert {str(c.key).removeprefix("net:"): (c.old, c.new) for c in changes} == {
         str(net): (now[net], then[net]) for net in now if now[net] != then[net]
     }
     assert changes
     for change in changes:
-        mine = [w for w in plan.get(WIRING).wires if f"net:{w.net}" == change.key]
+        mine = [w for w in plan.get(WIRING).wires if NetKey(w.net) == change.key]
         assert len(change.wires) == len(mine)
         assert change.labels == 2 * len(mine), "a marker at each end"
         assert change.tests == len(mine), "each wire is tested once"

@@ -10,6 +10,7 @@ from riktig.core.door import DOOR
 from riktig.core.geometry import Text
 from riktig.core.holes import HOLES, mark_out
 from riktig.core.job import Fixing, HingeSide, Job, ShaftFitting, set_enclosure, set_practice
+from riktig.core.keys import HoleKey, read_key
 from riktig.core.plan import Plan
 from riktig.core.plate import CUT_PLAN, CUTS, LAYOUT, RULER, draw_cuts, draw_plate, duct_changed, set_furniture
 from riktig.core.wiring import PLATE_DRAWING
@@ -81,10 +82,10 @@ def test_the_hinge_decides_where_the_loom_crosses(demo: Job, side: HingeSide, x:
 def test_the_mark_out_shows_each_hole_once_at_its_place(plan: Plan[Job]) -> None:
     holes = plan.get(HOLES)
     drawing = mark_out(plan.get(PLATE_DRAWING), holes, "plate")
-    shown = {m.key for m in drawing.marks if m.key.startswith("hole:")}
-    assert shown == {f"hole:{h.number}" for h in holes if h.face == "plate"}
+    shown = {m.key for m in drawing.marks if str(m.key).startswith("hole:")}
+    assert shown == {HoleKey(h.number) for h in holes if h.face == "plate"}
     first = holes[0]
-    circle = next(m for m in drawing.marks if m.key == "hole:P1" and hasattr(m, "radius"))
+    circle = next(m for m in drawing.marks if m.key == read_key("hole:P1") and hasattr(m, "radius"))
     assert (circle.x - RULER, circle.y - RULER) == (first.x, first.y)  # type: ignore[union-attr]
 
 

@@ -14,6 +14,7 @@ from riktig.core.circuit import CIRCUITS, settle
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Rect
 from riktig.core.holes import HOLES
+from riktig.core.ids import PinRef
 from riktig.core.job import CircuitId, DeviceId, Job, JoinHow, add_load, new_job, set_enclosure
 from riktig.core.papers import schedule
 from riktig.core.plan import Plan
@@ -339,7 +340,9 @@ class TestAssemblies:
         bom = {row[1]: row[2] for row in schedule("bom", plan).rows}
         assert bom["busbar with adapters"] == pytest.approx(block.block.width / 1000)
         for pin in ("1", "3", "5"):
-            ends = [w for w in plan.get(WIRING).wires if {w.start.pin, w.end.pin} & {f"{lead}:{pin}" for lead in leads}]
+            ends = [
+                w for w in plan.get(WIRING).wires if {w.start.pin, w.end.pin} & {PinRef(lead, pin) for lead in leads}
+            ]
             assert len(ends) == 1, "one wire a phase feeds all three"
 
     @pytest.mark.parametrize(

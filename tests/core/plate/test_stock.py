@@ -12,6 +12,7 @@ from tests.core.circuit.builders import one_motor
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Poly, Text, bounds_of
 from riktig.core.job import Offcut, Practice, set_practice
+from riktig.core.keys import PieceKey
 from riktig.core.plan import Plan
 from riktig.core.plate import CUT_PLAN, CUTS, CutPlan, Piece, cut_plan, draw_cuts, plan_cuts
 from riktig.core.store import dump_job, load_job
@@ -146,7 +147,7 @@ def test_bars_are_drawn_to_scale_with_every_piece_and_the_place_of_every_cut() -
     bar = next(bounds_of(m) for m in marks if isinstance(m, Poly) and m.layer == "bar")
     boxes = {m.key: bounds_of(m) for m in marks if isinstance(m, Poly) and m.layer == "piece"}
     for piece, start in zip(plan.bars[0].pieces, plan.bars[0].starts, strict=True):
-        rect = boxes[f"piece:{piece.name}"]
+        rect = boxes[PieceKey(piece.name)]
         assert (rect.x - bar.x) / bar.width == pytest.approx(start / 2000)
         assert rect.width / bar.width == pytest.approx(piece.length / 2000)
     words = [m.text for m in marks if isinstance(m, Text)]

@@ -7,6 +7,7 @@ from tests.core.circuit.builders import one_motor
 
 from riktig.core.circuit import rename, settle
 from riktig.core.job import DeviceId, Job, Letters, MarkerText, Numbering, Practice, ReservedNumber, set_practice
+from riktig.core.keys import read_key
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Finding, Verdict
 from riktig.core.store import dump_job, load_job
@@ -74,7 +75,7 @@ def test_mixed_letters_for_one_class_need_a_decision() -> None:
     (said,) = found(job, "N02")
     assert said.verdict is Verdict.JUDGE
     assert "PB" in said.message
-    assert said.where == "device:c1.S.stop"
+    assert said.where == read_key("device:c1.S.stop")
     assert not found(settle(set_practice(one_motor(), letters=Letters.AMERICAN)), "N02")
 
 

@@ -29,6 +29,7 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
+from riktig.core.keys import PartKey
 from riktig.core.plan import Plan
 from riktig.core.sizing import (
     PROPOSAL,
@@ -221,12 +222,12 @@ def test_answers_that_contradict_each_other_are_named_with_the_load(fields: dict
     plain = add_load(set_heading(base(), sources_asked=True), "drum", 4.0)
     assert of(plain).doubts == ()
     found = of(change_load(plain, plain.loads[0].id, **fields)).doubts
-    assert any(words in doubt.text and doubt.where == "m1" and doubt.remedy for doubt in found), found
+    assert any(words in doubt.text and str(doubt.where) == "load:m1" and doubt.remedy for doubt in found), found
 
 
 def test_what_the_supply_cannot_be_and_what_was_not_asked_is_said() -> None:
     job = add_load(base(), "drum", 4.0)
-    assert [(d.where, d.asks) for d in of(job).doubts] == [("sources", True)]
+    assert [(d.where, d.asks) for d in of(job).doubts] == [(PartKey("sources"), True)]
     assert of(add_source(job, "fire alarm", 24.0)).doubts == ()
     assert "not one three-phase system" in of(set_supply(job, voltage_to_neutral_v=110.0)).doubts[0].text
     assert "55 Hz" in of(set_supply(job, frequency_hz=55.0)).doubts[0].text

@@ -20,6 +20,7 @@ from riktig.core.circuit import (
 )
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job, circuit_of
+from riktig.core.keys import ElementKey
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from riktig.core.store import WrittenCircuit, dump_job, dump_rungs, load_job, load_rungs
@@ -161,7 +162,7 @@ def test_a_loop_of_named_nodes_and_a_short_from_source_to_source_are_findings_no
     assert {"no supply", "short"} <= set(found)
     assert "L2" in found["short"].text
     assert "L3" in found["short"].text
-    assert found["short"].where.startswith("element:")
+    assert isinstance(found["short"].where, ElementKey)
 
 
 def test_two_thousand_rungs_in_one_circuit_are_drawn_and_judged_without_a_hang() -> None:

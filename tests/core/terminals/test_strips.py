@@ -6,6 +6,7 @@ from tests.core.circuit.builders import STOP, one_motor
 from riktig.core.circuit import insert_contact, settle
 from riktig.core.geometry import Text
 from riktig.core.job import EarthScheme, Insertable, Job
+from riktig.core.keys import read_key
 from riktig.core.plan import Plan
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Strips
 from riktig.core.wiring import WIRING
@@ -69,4 +70,4 @@ def test_a_strip_is_drawn_with_marks_numbers_and_both_ends(plan: Plan[Job]) -> N
     first, second = plan.get(STRIP_DRAWINGS)
     said = {m.text for m in first.marks if isinstance(m, Text)}
     assert {"X1", "L1", "L2", "L3", "N", "PE", "Q1:1", "W1:L1", "inside", "field"} <= said
-    assert {m.key for m in second.marks if m.key} >= {"device:c1.X.U", "device:c1.M"}
+    assert {m.key for m in second.marks if m.key} >= {read_key("device:c1.X.U"), read_key("device:c1.M")}

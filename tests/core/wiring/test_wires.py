@@ -22,6 +22,7 @@ from riktig.core.job import (
     read_pin,
     set_practice,
 )
+from riktig.core.keys import BatchKey
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, Duct
 from riktig.core.sizing import SIZING
@@ -105,7 +106,7 @@ def test_two_wires_in_a_clamp_share_a_twin_ferrule_and_one_gets_its_own() -> Non
             if len(here) == 2:
                 assert end.fitting.startswith("ferrule 2 ×")
                 assert end.shared == next(w.key for w, _ in here if w.key != wire.key)
-            elif ".E." in pin:
+            elif ".E." in pin.device:
                 assert end.fitting.startswith("ring")
             else:
                 assert end.shared is None
@@ -270,7 +271,7 @@ def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
     plan = Plan(one_motor())
     wiring = plan.get(WIRING)
     cards = draw_batches(wiring, {"1": 2})
-    assert {m.key for m in cards.marks} == {f"batch:{b.number}" for b in wiring.batches}
+    assert {m.key for m in cards.marks} == {BatchKey(b.number) for b in wiring.batches}
     wire = wiring.wires[0]
     way = route_marks((wire,), shift=0)[0]
     corners = way.points  # type: ignore[union-attr]

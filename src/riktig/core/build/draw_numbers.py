@@ -7,6 +7,7 @@ from riktig.core.build.numbers import NumberState, Standing
 from riktig.core.circuit import DOOR, PLATE, Ends
 from riktig.core.geometry import Align, Circle, Drawing, Face, Mark, Point, Poly, Rect, Text, run_of
 from riktig.core.job import PinRef
+from riktig.core.keys import Key, NetKey, PinKey
 
 __all__ = ["draw_numbers"]
 
@@ -16,8 +17,8 @@ COLUMNS = {PLATE: (34.0, 104.0), DOOR: (112.0, 150.0), "": (158.0, 204.0)}
 """From and to of the columns: plate, door, field, mm."""
 
 
-def draw_numbers(states: Sequence[NumberState], label: Callable[[PinRef], str], chosen: str = "") -> Drawing:
-    """A row a number; keys are ``net:`` and the potential's id, those of ends ``pin:``.
+def draw_numbers(states: Sequence[NumberState], label: Callable[[PinRef], str], chosen: Key | None = None) -> Drawing:
+    """A row a number; its key is that of the potential, an end's that of its pin.
 
     Args:
         states: What is shown, in order.
@@ -30,14 +31,14 @@ def draw_numbers(states: Sequence[NumberState], label: Callable[[PinRef], str], 
         marks.append(Text(x, 6, text, 2.6, "second", Face.BOLD))
     y = HEAD
     for state in states:
-        y = _row(marks, state, label, y, chosen == f"net:{state.net}")
+        y = _row(marks, state, label, y, chosen == NetKey(state.net))
     if not states:
         marks.append(Text(4, HEAD + 6, "No number is left in this list.", 3.2, "second"))
     return Drawing(WIDE, max(y + 3, 30.0), tuple(marks), "Numbers")
 
 
 def _row(marks: list[Mark], state: NumberState, label: Callable[[PinRef], str], y: float, chosen: bool) -> float:
-    key = f"net:{state.net}"
+    key = NetKey(state.net)
     by_column: dict[str, list[Ends]] = {PLATE: [], DOOR: [], "": []}
     for ends in state.tally.places:
         by_column[ends.place if ends.place in by_column else ""].append(ends)
@@ -56,7 +57,7 @@ def _row(marks: list[Mark], state: NumberState, label: Callable[[PinRef], str], 
         for (_, before), (joined, rect) in pairwise(chips):
             marks.append(_joint(before, rect, pulled=not joined))
         for (_, rect), (pin, text) in zip(chips, _named(by_column[column], label), strict=True):
-            marks += _chip(rect, text, f"pin:{pin}")
+            marks += _chip(rect, text, PinKey(pin))
     marks += _pulled(first, {column: chips[-1][1] for column, (chips, _) in laid.items()}, y)
     said = f"{state.tally.pulled} pulled, {_count(state.tally.links)}"
     marks.append(Text(WIDE - 4, y + 4.6, said, 2.3, "second", align=Align.RIGHT, key=key))
@@ -94,7 +95,7 @@ def _chips(
     return chips, lines
 
 
-def _chip(rect: Rect, text: str, key: str) -> list[Mark]:
+def _chip(rect: Rect, text: str, key: Key | None) -> list[Mark]:
     corners = ((rect.x, rect.y), (rect.right, rect.y), (rect.right, rect.bottom), (rect.x, rect.bottom))
     return [
         Poly(tuple(Point(*c) for c in corners), "line", 0.25, closed=True, fill="panel", key=key),
@@ -127,7 +128,7 @@ def _pulled(first: dict[str, Rect], last: dict[str, Rect], y: float) -> list[Mar
     return marks
 
 
-def _sign(x: float, y: float, standing: Standing, key: str) -> list[Mark]:
+def _sign(x: float, y: float, standing: Standing, key: Key | None) -> list[Mark]:
     """None: an empty ring; part: half full; complete: a full one with a tick."""
     marks: list[Mark] = [Circle(x, y, 2.3, "second", 0.5, "card", key=key)]
     if standing is Standing.PART:

@@ -9,6 +9,7 @@ from riktig.core.circuit.sheet_model import FIRST_X, FIRST_Y
 from riktig.core.circuit.symbols import earth_sign
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text
 from riktig.core.job import DeviceId, PinRef
+from riktig.core.keys import DeviceKey
 
 __all__ = ["bars_of", "earth_marks", "earth_pages"]
 
@@ -54,7 +55,7 @@ def earth_marks(
     here = bars_of(circuits)[page * BARS_ON_SHEET : (page + 1) * BARS_ON_SHEET]
     heights = [FIRST_BAR + n * BAR_STEP for n in range(len(here))]
     for y, (bar, points) in zip(heights, here, strict=True):
-        key = f"device:{bar.id}"
+        key = DeviceKey(bar.id)
         right = BAR_X + (len(points) + 0.4) * POINT_STEP - POINT_STEP / 2
         marks += [
             Line(BAR_X - 16, y, max(right, BAR_X + 12), y, width=1.1, layer="circuit", key=key),
@@ -75,7 +76,7 @@ def earth_marks(
 def _point(x: float, y: float, pin: PinRef, tags: dict[DeviceId, str], devices: dict[DeviceId, Device]) -> list[Mark]:
     owner, marking = pin
     device = devices[owner]
-    key = f"device:{device.id}"
+    key = DeviceKey(device.id)
     name = f"{tags[device.id]}:{device.mark or marking}"
     said = broken(device.purpose.removesuffix(", PE"), 13)[:3]
     return [

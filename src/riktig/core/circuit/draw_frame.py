@@ -120,7 +120,7 @@ def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list
     for n, (words, kind_id, unit) in enumerate(used):
         x = FIRST_X + 15 + (n % columns) * 37.4
         y = FIRST_Y + 21 + (n // columns) * high
-        marks += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, "")
+        marks += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, None)
         for k, part in enumerate(broken(words, 12)[:5]):
             marks.append(Text(x + 7.5, y + 3.4 + k * 2.9, part, 2.1, "second"))
     y = FRAME_BOTTOM - 13

@@ -30,6 +30,7 @@ from riktig.core.circuit.sheet_model import (
 from riktig.core.circuit.symbols import earth_sign
 from riktig.core.geometry import Align, Face, Mark, Text, bounds_of
 from riktig.core.job import CircuitId, DeviceId, PinRef
+from riktig.core.keys import ElementKey, NetKey, PlaceKey
 
 __all__ = ["Labels", "Reading", "left_of", "purpose_within"]
 
@@ -125,7 +126,7 @@ class Labels:
         device = self.reading.devices[seat.element.device]
         if device.strip:
             return
-        key = f"element:{seat.element.id}"
+        key = ElementKey(seat.element.id)
         words = self._words(device, seat.element)
         zone = [] if device.zone is Zone.PLATE else [device.zone.value]
         y = (seat.top + seat.bottom) / 2
@@ -196,7 +197,7 @@ class Labels:
         power = self.sheet.bus is not None
         if number in ("L1", "L2", "L3") or (not power and y in (RAIL_TOP, RAIL_BOTTOM)):
             return
-        key = f"net:{net.id}"
+        key = NetKey(net.id)
         if power and self._is_leg(net):
             leg = Text(x - 1.2, y + 2.2, number, CORE, face=Face.PRINTED, align=Align.RIGHT, key=key, backed=True)
             if self.ground.clear(leg):
@@ -237,7 +238,7 @@ class Labels:
         self.numbered.add(net.id)
         if not rail.top and self.bonded & set(net.pins) and net.net_class is NetClass.EARTH:
             return [*earth_sign(rail.x1, rail.y + 3.4)]
-        key = f"net:{net.id}"
+        key = NetKey(net.id)
 
         def at(x: float, y: float, align: Align) -> Text:
             return Text(x, y, name, PRINTED, face=Face.PRINTED, align=align, key=key)
@@ -255,7 +256,7 @@ class Labels:
     def _arrow(self, arrow: Arrow) -> None:
         """Where a node goes on or comes from: the place of its partner, beside the end of its line."""
         words = f"{'to' if arrow.onward else 'from'} {arrow.to}"
-        key = f"place:{arrow.to.full}"
+        key = PlaceKey(arrow.to.full)
         sides = [(2.0, Align.LEFT), (-2.0, Align.RIGHT)]
         if not arrow.onward:
             sides.reverse()
@@ -289,7 +290,7 @@ class Labels:
             y = top + index * step
             marks += [
                 Text(x - 9, y, unit, size, "second", Face.PRINTED),
-                Text(x + 6.4, y, place, size, "act", key=f"place:{place}"),
+                Text(x + 6.4, y, place, size, "act", key=PlaceKey(place)),
             ]
         if spare:
             text = "spare " + " ".join(unit.split("-")[0] for unit in spare)

@@ -11,6 +11,7 @@ from riktig.core.circuit.sheet_model import FRAME_RIGHT, LINE_GAP, Place, Seat, 
 from riktig.core.circuit.symbols import box_sign, earth_sign, motor_sign
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text, bounds_of
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey
 
 __all__ = ["CORE", "PRINTED", "SMALL", "TAG", "power_marks"]
 
@@ -83,7 +84,7 @@ def _landing(
     landing: Landing, x: float, y: float, devices: Devices, tags: Tags, on: dict[DeviceId, Place]
 ) -> list[Mark]:
     device = devices[landing.device]
-    tag, key = tags[device.id], f"device:{device.id}"
+    tag, key = tags[device.id], DeviceKey(device.id)
     count = len(landing.pins)
     middle = x + (count - 1) * LINE_GAP / 2
     if device.kind.can(Can.SUPPLY):

@@ -15,7 +15,8 @@ from riktig.core.circuit.numbers import Names
 from riktig.core.circuit.sheet_model import LINE_GAP, SHEET_HEIGHT, SHEET_WIDTH, Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.symbols import symbol_of
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text
-from riktig.core.job import DeviceId, Numbering, PinRef, Practice, read_pin
+from riktig.core.job import DeviceId, Numbering, PinRef, Practice
+from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, NetKey, device_of
 from riktig.core.plan import Memory
 
 __all__ = ["SheetPen", "contact_places", "sheets_with"]
@@ -65,20 +66,19 @@ class SheetPen:
         return tuple(self.drawing(index) for index in range(len(self._sheets)))
 
 
-def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: str) -> tuple[int, ...]:
-    """The numbers of the sheets on which the thing with that selection key stands."""
-    kind, _, rest = key.partition(":")
-    if kind == "circuit":
-        return tuple(sheet.number for sheet in sheets.sheets if rest in sheet.circuits)
-    owner = {"device": rest, "element": rest.split("/", 1)[0], "pin": rest.rsplit(":", 1)[0]}.get(kind, "")
-    net = next((n for n in nets.nets if n.id == read_pin(rest)), None) if kind == "net" else None
+def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: Key | None) -> tuple[int, ...]:
+    """The numbers of the sheets on which what a key names stands."""
+    if isinstance(key, CircuitKey):
+        return tuple(sheet.number for sheet in sheets.sheets if key.circuit in sheet.circuits)
+    owner = device_of(key)
+    net = next((n for n in nets.nets if n.id == key.net), None) if isinstance(key, NetKey) else None
     devices = {pin.device for pin in net.pins} if net else set()
     found = []
     for sheet in sheets.sheets:
         poles = [(pole, seat.element.id) for seat in sheet.seats for pole in seat.element.poles]
         here = (
-            any(element == rest for _, element in poles)
-            if kind == "element"
+            any(element == key.element for _, element in poles)
+            if isinstance(key, ElementKey)
             else any(pole.device == owner or pole.device in devices for pole, _ in poles)
         )
         if here or (owner and any(landing.device == owner for landing, _, _ in sheet.landings)):
@@ -209,7 +209,7 @@ class _Pen:
         """An element with its tag and pin numbers."""
         r, one = self.reading, seat.element
         device = r.devices[one.device]
-        key = f"element:{one.id}"
+        key = ElementKey(one.id)
         marks: list[Mark] = []
         for index, pole in enumerate(one.poles):
             x = seat.x + index * LINE_GAP
@@ -226,7 +226,7 @@ class _Pen:
             marks.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
         return marks + self._tag(device, seat, sheet, key)
 
-    def _tag(self, device: Device, seat: Seat, sheet: Sheet, key: str) -> list[Mark]:
+    def _tag(self, device: Device, seat: Seat, sheet: Sheet, key: Key | None) -> list[Mark]:
         y = (seat.top + seat.bottom) / 2
         tag = self.reading.names.tag[device.id]
         if device.strip:
@@ -242,7 +242,7 @@ class _Pen:
         marks: list[Mark] = []
         for landing, x, y in sheet.landings:
             device = self.reading.devices[landing.device]
-            key = f"device:{device.id}"
+            key = DeviceKey(device.id)
             name = f"{self.reading.names.tag[device.id]}:{landing.pins[0]}"
             marks += [
                 Circle(x, y + 1.4, 1.0, fill="paper", width=0.35, layer="circuit", key=key),
@@ -258,7 +258,7 @@ def _split(place: str) -> tuple[int, int, str]:
     return int(sheet), int(column), ""
 
 
-def _pins(owner: Device, unit: str, flipped: bool, x: float, seat: Seat, key: str) -> list[Mark]:
+def _pins(owner: Device, unit: str, flipped: bool, x: float, seat: Seat, key: Key | None) -> list[Mark]:
     one = owner.kind.unit(unit)
     upper, lower = (one.pins[-1], one.pins[0]) if flipped else (one.pins[0], one.pins[-1])
     y = (seat.top + seat.bottom) / 2

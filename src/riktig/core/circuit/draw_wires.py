@@ -7,6 +7,7 @@ from riktig.core.circuit.power_sheets import BUS_GAP, INCOMER_X
 from riktig.core.circuit.sheet_model import LINE_GAP, Seat, Sheet, Wire
 from riktig.core.geometry import Line, Mark
 from riktig.core.job import DeviceId, PinRef
+from riktig.core.keys import NetKey
 
 __all__ = ["ends_of", "net_lines", "net_marks", "wire_marks"]
 
@@ -24,7 +25,7 @@ def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef
     marks: list[Mark] = [
         thick(mark.x1, mark.y1, mark.x2, mark.y2)
         for mark in wire_marks(sheet, devices, of_pin)
-        if isinstance(mark, Line) and mark.key == f"net:{net.id}"
+        if isinstance(mark, Line) and mark.key == NetKey(net.id)
     ]
     for seat in sheet.seats:
         for _, x, first, last in ends_of(seat, devices):
@@ -47,7 +48,7 @@ def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef
         at = {node: net for net in of_pin.values() for node in net.nodes}
         for line, node in enumerate(sheet.bus.nodes):
             if node in at:
-                y, key = sheet.bus.y + line * BUS_GAP, f"net:{at[node].id}"
+                y, key = sheet.bus.y + line * BUS_GAP, NetKey(at[node].id)
                 found.append(Line(sheet.bus.x1, y, sheet.bus.x2, y, layer="circuit", key=key))
                 if any(devices[seat.element.device].kind.can(Can.MAIN_SWITCH) for seat in sheet.seats):
                     x = INCOMER_X + line * LINE_GAP
@@ -77,9 +78,9 @@ def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRe
                     at.setdefault(_spot(x, y), net.id)
     _spread(list(sheet.wires), at)
     return [
-        Line(w.x1, w.y1, w.x2, w.y2, width=0.35, layer="circuit", key=f"net:{net}" if net else "")
+        Line(w.x1, w.y1, w.x2, w.y2, width=0.35, layer="circuit", key=NetKey(net) if net else None)
         for w in sheet.wires
-        for net in (at.get(_spot(w.x1, w.y1), ""),)
+        for net in (at.get(_spot(w.x1, w.y1)),)
     ]
 
 

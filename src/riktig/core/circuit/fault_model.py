@@ -8,6 +8,7 @@ from riktig.core.catalogue import Behaviour
 from riktig.core.circuit.model import Circuits, Device, Element, elements_of
 from riktig.core.circuit.nets import Nets
 from riktig.core.job import PinRef
+from riktig.core.keys import Key
 
 __all__ = ["CONTACTS", "PASS", "TAKES", "Fault", "Graph", "behaves"]
 
@@ -22,7 +23,7 @@ class Fault:
 
     kind: str
     text: str
-    where: str
+    where: Key | None
     remedy: str
 
 

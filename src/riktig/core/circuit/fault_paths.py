@@ -4,6 +4,7 @@ from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit.fault_model import CONTACTS, PASS, Fault, Graph, behaves
 from riktig.core.circuit.model import Branch, Element, Landing, Parallel, Series, elements_of
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey, ElementKey
 
 __all__ = ["interlocks_bypassed", "monitor_downstream", "phases_exchanged", "wrong_pairs"]
 
@@ -27,7 +28,7 @@ def interlocks_bypassed(graph: Graph) -> list[Fault]:
                                 "interlock bypassed",
                                 f"The hold contact of {{{coil.device}}} reaches its coil past the interlock of "
                                 f"{{{rival}}}: pushed in by hand, both can stay in.",
-                                f"element:{holds[0].id}",
+                                ElementKey(holds[0].id),
                                 "Let the hold contact re-join ahead of the interlock.",
                             )
                         )
@@ -86,7 +87,7 @@ def phases_exchanged(graph: Graph) -> list[Fault]:
                             "phase exchange",
                             f"Between {{{first.device}}} and its partner the phases are {words}: the motor would "
                             "turn the same way with both.",
-                            f"element:{first.id}",
+                            ElementKey(first.id),
                             "Exchange two phases on the output of one of the two contactors.",
                         )
                     )
@@ -122,7 +123,7 @@ def monitor_downstream(graph: Graph) -> list[Fault]:
                             "monitor downstream",
                             f"{{{monitor.id}}} is fed behind {{{contactor.id}}}, which it lets in: it would never see "
                             "a supply to let in.",
-                            f"device:{monitor.id}",
+                            DeviceKey(monitor.id),
                             "Feed the monitor ahead of the contactor.",
                         )
                     )
@@ -149,7 +150,7 @@ def wrong_pairs(graph: Graph) -> list[Fault]:
                     Fault(
                         "contact numbers",
                         f"{{{device.id}}} {unit.name} {does}, but its numbers say otherwise.",
-                        f"device:{device.id}",
+                        DeviceKey(device.id),
                         "Use the pair of numbers that belongs to its function.",
                     )
                 )

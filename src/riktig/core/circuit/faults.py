@@ -9,6 +9,7 @@ from riktig.core.circuit.model import Band, Circuits, Device, Element, elements_
 from riktig.core.circuit.nets import NetClass, Nets
 from riktig.core.circuit.power_sheets import is_bus
 from riktig.core.job import DeviceId, PinRef
+from riktig.core.keys import DeviceKey, ElementKey, NetKey, PartKey
 
 __all__ = ["Fault", "find_faults"]
 
@@ -42,7 +43,7 @@ def _contacts_beyond_the_device(graph: Graph) -> list[Fault]:
         Fault(
             "more contacts than the device has",
             f"{{{device}}} {unit} is drawn {count} times, but the device has it once.",
-            f"device:{device}",
+            DeviceKey(device),
             "Use a spare contact, or one of an auxiliary block.",
         )
         for (device, unit), count in graph.used.items()
@@ -55,7 +56,7 @@ def _contacts_without_coil(graph: Graph) -> list[Fault]:
         Fault(
             "contact without coil",
             f"The coil of {{{device.id}}} is in no circuit, so its contacts never move.",
-            f"device:{device.id}",
+            DeviceKey(device.id),
             "Put the coil into a path, or take the contacts out.",
         )
         for device in graph.circuits.devices
@@ -74,7 +75,7 @@ def _coils_without_contact(graph: Graph) -> list[Fault]:
                 Fault(
                     "coil without contact",
                     f"{{{device.id}}} pulls in, but none of its contacts is in a circuit.",
-                    f"device:{device.id}",
+                    DeviceKey(device.id),
                     "Put one of its contacts to use, or take the coil out.",
                 )
             )
@@ -143,7 +144,7 @@ def _short(a: str, b: str, net: PinRef, one: Element | None) -> Fault:
         "short",
         f"{a} and {b} are joined by contacts alone, with nothing between that takes the current: closed, they are a "
         "short circuit.",
-        f"element:{one.id}" if one else f"net:{net}",
+        ElementKey(one.id) if one else NetKey(net),
         "Put a coil, a lamp or a load between them, or wire one end elsewhere.",
     )
 
@@ -166,7 +167,7 @@ def _sources_joined(graph: Graph) -> list[Fault]:
         Fault(
             "two sources on one net",
             " and ".join(f"{{{one}}}" for one in dict.fromkeys(here)) + " feed the same conductor.",
-            f"net:{net}",
+            NetKey(net),
             "Part them, or change over between them with an interlocked pair.",
         )
         for net, here in at.items()
@@ -199,7 +200,7 @@ def _no_return(graph: Graph) -> list[Fault]:
                     Fault(
                         "load without return",
                         f"{{{device.id}}}:{lost[0]} leads nowhere: the {device.kind.name} can never work.",
-                        f"device:{device.id}",
+                        DeviceKey(device.id),
                         "Wire that end to a supply or a return.",
                     )
                 )
@@ -211,7 +212,7 @@ def _lamps_without_meaning(graph: Graph) -> list[Fault]:
         Fault(
             "lamp without meaning",
             f"Nothing says what {{{device.id}}} is lit for.",
-            f"device:{device.id}",
+            DeviceKey(device.id),
             "Name it: the text becomes its legend.",
         )
         for device in graph.circuits.devices
@@ -233,7 +234,7 @@ def _loops(graph: Graph) -> list[Fault]:
                 Fault(
                     "loop",
                     f"“{rung.title}” begins and ends at one potential, so nothing can ever flow through it.",
-                    f"element:{crossed[0].id}",
+                    ElementKey(crossed[0].id),
                     "Wire one of its ends to another potential.",
                 )
             )
@@ -262,7 +263,7 @@ def _unfed(graph: Graph) -> list[Fault]:
                     Fault(
                         "no supply",
                         f"“{rung.title}” hangs on no supply: {{{device.id}}} can never be fed.",
-                        f"element:{one.id}",
+                        ElementKey(one.id),
                         "Wire its start to a supply, or to a node that one feeds.",
                     )
                 )
@@ -286,7 +287,9 @@ def _bare_paths(graph: Graph) -> list[Fault]:
                     Fault(
                         "path ends nowhere",
                         f"“{rung.title}” goes to “{node}”, and nothing else does.",
-                        f"element:{next(elements_of(rung.path)).id}" if any(elements_of(rung.path)) else "circuit",
+                        ElementKey(next(elements_of(rung.path)).id)
+                        if any(elements_of(rung.path))
+                        else PartKey("circuit"),
                         "Wire it to a potential that is there.",
                     )
                 )

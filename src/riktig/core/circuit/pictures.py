@@ -95,11 +95,11 @@ def _moved(mark: Mark, dx: float, dy: float) -> Mark:
     match mark:
         case Line():
             return mark._replace(
-                x1=mark.x1 + dx, y1=mark.y1 + dy, x2=mark.x2 + dx, y2=mark.y2 + dy, width=width, key=""
+                x1=mark.x1 + dx, y1=mark.y1 + dy, x2=mark.x2 + dx, y2=mark.y2 + dy, width=width, key=None
             )
         case Poly():
-            return mark._replace(points=tuple(Point(p.x + dx, p.y + dy) for p in mark.points), width=width, key="")
+            return mark._replace(points=tuple(Point(p.x + dx, p.y + dy) for p in mark.points), width=width, key=None)
         case Circle() | Arc():
-            return mark._replace(x=mark.x + dx, y=mark.y + dy, width=width, key="")
+            return mark._replace(x=mark.x + dx, y=mark.y + dy, width=width, key=None)
         case Text():
-            return mark._replace(x=mark.x + dx, y=mark.y + dy, key="")
+            return mark._replace(x=mark.x + dx, y=mark.y + dy, key=None)

@@ -31,7 +31,7 @@ from riktig.core.circuit.sheet_model import (
     Wire,
     place_at,
 )
-from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef, read_pin
+from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
 from riktig.core.plan import Memo, Memory
 
 __all__ = ["lay_out"]
@@ -254,13 +254,12 @@ def _with_arrows(sheets: list[Sheet]) -> list[Sheet]:
 
 def _pins_ahead(sheets: list[Sheet], points: dict[str, list[tuple[int, float, float, float]]]) -> None:
     """The other end of a tap that is taken behind a breaker: at the breaker itself, on its power sheet."""
-    wanted = {read_pin(name.removeprefix("pin:")): name for name in points if name.startswith("pin:")}
-    if not wanted:
+    if not any(name.startswith("pin:") for name in points):
         return
     for index, sheet in enumerate(sheets):
         for seat in sheet.seats:
             for pole in seat.element.poles[:1]:
                 for pin in pole.unit.split("-"):
-                    key = wanted.get(PinRef(pole.device, pin))
-                    if key and sheet.kind is SheetKind.POWER:
+                    key = f"pin:{PinRef(pole.device, pin)}"
+                    if key in points and sheet.kind is SheetKind.POWER:
                         points[key].insert(0, (index, seat.x, seat.x, seat.bottom))

@@ -6,6 +6,7 @@ from riktig.core.catalogue import kind
 from riktig.core.circuit.symbols_american import american_symbol
 from riktig.core.circuit.symbols_iec import INK, Symbol, iec_symbol
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Point, Poly, Text
+from riktig.core.keys import Key
 
 __all__ = ["box_sign", "earth_sign", "motor_sign", "symbol_of", "symbol_words"]
 
@@ -85,7 +86,7 @@ def earth_sign(x: float, y: float) -> list[Mark]:
     return [Line(x, y - 3.4, x, y, width=INK, layer="circuit"), *bars, ring]
 
 
-def motor_sign(x: float, y: float, tag: str, key: str) -> list[Mark]:
+def motor_sign(x: float, y: float, tag: str, key: Key | None) -> list[Mark]:
     """A three-phase motor: a circle with its letter; ``x, y`` is the middle."""
     return [
         Circle(x, y, 9.0, width=0.45, fill="paper", layer="circuit", key=key),
@@ -95,7 +96,7 @@ def motor_sign(x: float, y: float, tag: str, key: str) -> list[Mark]:
     ]
 
 
-def box_sign(x: float, y: float, tag: str, words: list[str], key: str, half: float = 9.0) -> list[Mark]:
+def box_sign(x: float, y: float, tag: str, words: list[str], key: Key | None, half: float = 9.0) -> list[Mark]:
     """A device at the end of a path: a box with its name; ``x, y`` is the middle."""
     box = (Point(x - half, y - 5), Point(x + half, y - 5), Point(x + half, y + 5), Point(x - half, y + 5))
     return [

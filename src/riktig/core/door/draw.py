@@ -8,6 +8,7 @@ from riktig.core.circuit import Names
 from riktig.core.door.stack import Stack, stack_of
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey, Key, PartKey
 from riktig.core.plate import HANDLE, RULER, DoorPlan, DoorSeat, at_ruler, box, grown_by, rulers
 
 __all__ = ["draw_door", "operator_marks", "shadow_marks"]
@@ -42,15 +43,23 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
     for seat in shown.seats:
         marks += _back(seat, names.tag, shift, grown) if behind else operator_marks(seat, names.tag, shift, grown)
     plate = at_ruler(shown.nameplate, shift)
-    marks.append(box(plate, "second", 0.4, "" if behind else "card", "nameplate", "door", dashed=behind))
+    marks.append(box(plate, "second", 0.4, "" if behind else "card", PartKey("nameplate"), "door", dashed=behind))
     marks.append(
-        Text(plate.centre.x, plate.centre.y + 2, "nameplate", WORD, "second", align=Align.MIDDLE, key="nameplate")
+        Text(
+            plate.centre.x,
+            plate.centre.y + 2,
+            "nameplate",
+            WORD,
+            "second",
+            align=Align.MIDDLE,
+            key=PartKey("nameplate"),
+        )
     )
     for stud in shown.studs:
         at = Point(stud.x + RULER, stud.y + RULER)
         marks += [
-            Circle(*at, STUD, "ink", 0.4, "wire green-yellow", "door", "door bond"),
-            Circle(*at, 2.5, "ink", 0.35, "card", "door", "door bond"),
+            Circle(*at, STUD, "ink", 0.4, "wire green-yellow", "door", PartKey("door bond")),
+            Circle(*at, 2.5, "ink", 0.35, "card", "door", PartKey("door bond")),
         ]
     title = f"Door{'s' if len(door.leaves) > 1 else ''}, from {'behind' if behind else 'the front'}"
     return Drawing(wide + 2 * RULER, high + RULER + 6, tuple(marks), title)
@@ -82,7 +91,7 @@ def operator_marks(
 ) -> list[Mark]:
     """One operator from the front: its head, its legend plate and its tag."""
     x, y = seat.x + shift.x, seat.y + shift.y
-    key = f"device:{seat.device}"
+    key = DeviceKey(seat.device)
     role = "fails" if wrong else "ink"
     marks = _legend(seat, shift, key, role)
     size = min(TAG * grown, MOST_TAG)
@@ -118,7 +127,7 @@ def operator_marks(
     return marks
 
 
-def _legend(seat: DoorSeat, shift: Point, key: str, role: str) -> list[Mark]:
+def _legend(seat: DoorSeat, shift: Point, key: Key | None, role: str) -> list[Mark]:
     plate = seat.legend_plate
     if plate is None:
         return []
@@ -147,7 +156,7 @@ def _legend(seat: DoorSeat, shift: Point, key: str, role: str) -> list[Mark]:
     return marks
 
 
-def _head(seat: DoorSeat, x: float, y: float, key: str, role: str) -> list[Mark]:
+def _head(seat: DoorSeat, x: float, y: float, key: Key | None, role: str) -> list[Mark]:
     kind = seat.part.kind
     lens = f"lens {seat.part.colour}" if seat.part.colour else "part"
     marks: list[Mark] = [Circle(x, y, 15, role, 0.5, "card", "door", key)]
@@ -183,7 +192,7 @@ def _head(seat: DoorSeat, x: float, y: float, key: str, role: str) -> list[Mark]
 def _back(seat: DoorSeat, tags: Mapping[DeviceId, str], shift: Point, grown: float) -> list[Mark]:
     """One operator from behind: its nut, its blocks with their terminals, its depth."""
     x, y = seat.x + shift.x, seat.y + shift.y
-    key = f"device:{seat.device}"
+    key = DeviceKey(seat.device)
     size = TAG * min(grown, 1.4)
     stack = stack_of(seat.part.kind, seat.part, seat.legend)
     if seat.is_shaft:
@@ -210,7 +219,7 @@ def _back(seat: DoorSeat, tags: Mapping[DeviceId, str], shift: Point, grown: flo
     return marks
 
 
-def _blocks(stack: Stack, x: float, y: float, key: str) -> Iterable[Mark]:
+def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Mark]:
     wide, high = BLOCK
     where = {"left": -wide, "middle": 0.0, "right": wide}
     for block in sorted(stack.blocks, key=lambda one: one.layer):

@@ -5,7 +5,8 @@ from riktig.core.circuit import LINE_GAP, POWER_BOTTOM, Device, Seat, Sheet, end
 from riktig.core.energise.explain import Role
 from riktig.core.energise.run import Panel
 from riktig.core.geometry import Align, Circle, Face, Line, Mark, Point, Poly, Text, bounds_of
-from riktig.core.job import DeviceId, PinRef, read_pin
+from riktig.core.job import DeviceId, PinRef
+from riktig.core.keys import NetKey
 
 __all__ = ["LEGEND", "live_marks"]
 
@@ -59,7 +60,8 @@ class _Pen:
 
     def line(self, line: Line) -> list[Mark]:
         """A connection as live as its net."""
-        return self._stroke(self._state(read_pin(line.key.removeprefix("net:"))), line.x1, line.y1, line.x2, line.y2)
+        state = self._state(line.key.net) if isinstance(line.key, NetKey) else ""
+        return self._stroke(state, line.x1, line.y1, line.x2, line.y2)
 
     def _stroke(self, state: str, x1: float, y1: float, x2: float, y2: float, *, dashed: bool = False) -> list[Mark]:
         match state:

@@ -11,6 +11,7 @@ from typing import NamedTuple
 
 from riktig.core.geometry.letters import run_of
 from riktig.core.geometry.rect import Point, Rect
+from riktig.core.keys import Key
 
 __all__ = ["Align", "Arc", "Circle", "Drawing", "Face", "Line", "Mark", "Poly", "Text", "bounds_of", "hit"]
 
@@ -43,7 +44,7 @@ class Line(NamedTuple):
     width: float = 0.25
     dashed: bool = False
     layer: str = "drawing"
-    key: str = ""
+    key: Key | None = None
 
 
 class Poly(NamedTuple):
@@ -56,7 +57,7 @@ class Poly(NamedTuple):
     fill: str = ""
     dashed: bool = False
     layer: str = "drawing"
-    key: str = ""
+    key: Key | None = None
 
 
 class Circle(NamedTuple):
@@ -69,7 +70,7 @@ class Circle(NamedTuple):
     width: float = 0.25
     fill: str = ""
     layer: str = "drawing"
-    key: str = ""
+    key: Key | None = None
 
 
 class Arc(NamedTuple):
@@ -83,7 +84,7 @@ class Arc(NamedTuple):
     role: str = "ink"
     width: float = 0.25
     layer: str = "drawing"
-    key: str = ""
+    key: Key | None = None
 
 
 class Text(NamedTuple):
@@ -98,7 +99,7 @@ class Text(NamedTuple):
     align: Align = Align.LEFT
     upright: bool = True
     layer: str = "text"
-    key: str = ""
+    key: Key | None = None
     backed: bool = False
 
 
@@ -135,12 +136,13 @@ def bounds_of(mark: Mark) -> Rect:
             return Rect(mark.x - mark.size, mark.y - run + shift, mark.size * 1.2, run)
 
 
-def hit(marks: Iterable[Mark], point: Point, reach: float = 1.0) -> str:
-    """The key of the topmost keyed mark within ``reach`` mm of the point, or "".
+def hit(marks: Iterable[Mark], point: Point, reach: float = 1.0) -> Key | None:
+    """The key of the topmost keyed mark within ``reach`` mm of the point; None where there is none.
 
     Of several, the smallest wins, so that a pin on a part can be chosen.
     """
-    best, best_area = "", float("inf")
+    best: Key | None = None
+    best_area = float("inf")
     for mark in marks:
         if not mark.key:
             continue

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of
 from riktig.core.holes.model import Hole, Sheet
+from riktig.core.keys import DuctKey, HoleKey, RailKey
 from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
 
 __all__ = ["draw_sheet", "hole_marks", "mark_out", "running_marks", "walk_marks"]
@@ -43,7 +44,7 @@ def hole_marks(
 ) -> list[Mark]:
     """A hole: its edge, a cross, its number and its place; texts go where no other text of a hole stands."""
     x, y, r = hole.x + shift.x, hole.y + shift.y, hole.drill / 2
-    key = f"hole:{hole.number}"
+    key = HoleKey(hole.number)
     reach = max(r + 2, 4.0)
     marks: list[Mark] = []
     if hole.is_cut_out:
@@ -97,7 +98,7 @@ def walk_marks(walk: Sequence[Hole], shift: Point) -> list[Mark]:
 
 def _names_a_piece(mark: Mark) -> bool:
     """Whether it is the name of a rail or duct: the piece carries the same."""
-    return isinstance(mark, Text) and mark.key.startswith(("rail:", "duct:"))
+    return isinstance(mark, Text) and isinstance(mark.key, RailKey | DuctKey)
 
 
 def _plain(mark: Mark) -> Mark:

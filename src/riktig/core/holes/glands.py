@@ -7,6 +7,7 @@ from math import pi, sqrt
 from riktig.core.holes.make import numbered, sheets_of
 from riktig.core.holes.model import Hole, Sheet, Tool
 from riktig.core.job import DeviceId, DoorHoles, Enclosure, EntrySide, Practice, Surface
+from riktig.core.keys import DeviceKey
 from riktig.core.plate import DoorPlan
 from riktig.core.standards import EntryFitting, conduit_hub, fitting_class, gland_for, wire_diameter
 from riktig.core.terminals import Cable, Strips
@@ -90,7 +91,7 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
                 key = f"gland:{cable.tag}"
                 hole = Hole(
                     "", name, spot[0], spot[1], fitting.hole, "", what, "", tool, 0.0, 0.0, key,
-                    f"device:{cable.device}", fitting_class(family),
+                    DeviceKey(cable.device), fitting_class(family),
                 )  # fmt: skip
             elif fitting:
                 crowded.append(cable.tag)

@@ -17,6 +17,7 @@ from riktig.core.job import (
     ShaftFitting,
     Surface,
 )
+from riktig.core.keys import DeviceKey, DuctKey, Key, OpeningKey, PartKey, RailKey
 from riktig.core.plate import DoorPlan, Duct, Layout, Rail, diagonal
 from riktig.core.standards import fitting_class, self_drilling_point, tapped_hole
 
@@ -88,26 +89,26 @@ def numbered(bare: Iterable[Hole], sheets: Iterable[Sheet]) -> tuple[Hole, ...]:
 
 
 def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
-    furniture: list[tuple[Point, str, str]] = []
+    furniture: list[tuple[Point, str, Key]] = []
     for rail in layout.rails:
-        furniture += [(point, rail.name, f"rail:{rail.name}") for point in _along_rail(rail)]
+        furniture += [(point, rail.name, RailKey(rail.name)) for point in _along_rail(rail)]
     for duct in layout.ducts:
-        furniture += [(point, duct.name, f"duct:{duct.name}") for point in _along_duct(duct)]
+        furniture += [(point, duct.name, DuctKey(duct.name)) for point in _along_duct(duct)]
     counted: dict[str, int] = {}
 
-    def key(owner: str) -> str:
-        counted[owner] = counted.get(owner, 0) + 1
-        return f"{owner}#{counted[owner]}"
+    def key(owner: Key | str) -> str:
+        counted[str(owner)] = counted.get(str(owner), 0) + 1
+        return f"{owner}#{counted[str(owner)]}"
 
-    for point, name, where in furniture:
+    for point, name, piece in furniture:
         if practice.fixing is Fixing.SELF_DRILLING:
             drill = self_drilling_point(SELF_DRILLER).value
             note = f"{SELF_DRILLER}, point {drill:g} mm: centre-punch only"
-            yield _hole(Surface.PLATE, point, drill, "", name, note, Tool.SCREW, key(where), where)
+            yield _hole(Surface.PLATE, point, drill, "", name, note, Tool.SCREW, key(piece), piece)
         else:
-            yield _tapped(point, SCREW, name, key(where), where)
+            yield _tapped(point, SCREW, name, key(piece), piece)
     for seat in layout.seats:
-        where, tag = f"device:{seat.device}", names.tag[seat.device]
+        where, tag = DeviceKey(seat.device), names.tag[seat.device]
         for spot in seat.part.holes if seat.rail == 0 else ():
             at = Point(seat.rect.x + spot.x, seat.rect.y + spot.y)
             yield _tapped(at, spot.thread, tag, key(where), where)
@@ -115,7 +116,7 @@ def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
             yield _tapped(seat.rect.centre, seat.part.screw, tag, key(where), where)
     for stand in layout.stands:
         if stand.rail == 0 and len(stand.block.devices) > 1 and not any(m[1].holes for m in stand.block.members):
-            where = f"device:{stand.block.lead}"
+            where = DeviceKey(stand.block.lead)
             for x in (stand.x + BUSBAR_HOLE, stand.body.right - BUSBAR_HOLE):
                 for y in (stand.body.centre.y - BUSBAR_APART / 2, stand.body.centre.y + BUSBAR_APART / 2):
                     name = f"busbar of {names.tag[stand.block.lead]}"
@@ -128,7 +129,7 @@ def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
     for seat in door.seats:
         leaf = door.leaf(seat.leaf)
         surface, at = Surface(seat.leaf), Point(seat.x - leaf.face.x, seat.y)
-        where, tag = f"device:{seat.device}", names.tag[seat.device]
+        where, tag = DeviceKey(seat.device), names.tag[seat.device]
         family = seat.part.kind.family
         rating = fitting_class(family)
         cut = seat.cut
@@ -148,7 +149,7 @@ def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
         name = "door bond" if len(door.leaves) == 1 else f"bond of the {leaf.name}"
         at = Point(stud.x - leaf.face.x, stud.y)
         clear, key = tapped_hole("M6").clearance, f"{leaf.name}/bond#1"
-        yield _hole(Surface(leaf.name), at, clear, "", name, "", Tool.DRILL, key, "", sealed)
+        yield _hole(Surface(leaf.name), at, clear, "", name, "", Tool.DRILL, key, None, sealed)
     if practice.nameplate is NameplateFixing.RIVETED:
         plate = door.nameplate.grown(-RIVET_INSET)
         surface = Surface(door.leaves[0].name)
@@ -165,7 +166,7 @@ def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
                 note,
                 Tool.DRILL,
                 key,
-                "nameplate",
+                PartKey("nameplate"),
                 fitting_class("sealed"),
             )
 
@@ -173,15 +174,15 @@ def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
 def _own(openings: Iterable[Opening], practice: Practice) -> Iterator[Hole]:
     large = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
     for n, one in enumerate(openings, 1):
-        at, key = Point(one.x, one.y), f"opening:{n}"
+        at, key = Point(one.x, one.y), OpeningKey(n)
         if one.height:
             yield Hole(
                 "", one.surface.value, round(at.x, 1), round(at.y, 1), 0.0, "", one.purpose, "", Tool.CUT, one.width,
-                one.height, key, key, one.rating,
+                one.height, str(key), key, one.rating,
             )  # fmt: skip
         else:
             tool = large if one.width > LARGEST_DRILL else Tool.DRILL
-            yield _hole(one.surface, at, one.width, "", one.purpose, "", tool, key, key, one.rating)
+            yield _hole(one.surface, at, one.width, "", one.purpose, "", tool, str(key), key, one.rating)
 
 
 LARGEST_DRILL = 13.0
@@ -197,7 +198,7 @@ def _hole(
     note: str,
     tool: Tool,
     key: str,
-    where: str,
+    where: Key | None,
     rating: str = "",
 ) -> Hole:
     return Hole(
@@ -205,7 +206,7 @@ def _hole(
     )
 
 
-def _tapped(at: Point, thread: str, purpose: str, key: str, where: str) -> Hole:
+def _tapped(at: Point, thread: str, purpose: str, key: str, where: Key | None) -> Hole:
     drill = tapped_hole(thread).tap_drill
     return _hole(Surface.PLATE, at, drill, thread, purpose, "", Tool.TAP, key, where)
 

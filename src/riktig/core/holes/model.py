@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.geometry import Point, Rect
+from riktig.core.keys import Key
 from riktig.core.records import HoleWork
 
 __all__ = ["Hole", "HoleWork", "Sheet", "Tool"]
@@ -40,7 +41,7 @@ class Hole:
     width: float = 0.0
     height: float = 0.0
     key: str = ""
-    where: str = ""
+    where: Key | None = None
     rating: str = ""
 
     @property

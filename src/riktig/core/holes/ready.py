@@ -8,6 +8,7 @@ from riktig.core.circuit import Circuits, Names, Zone
 from riktig.core.holes.glands import Entries
 from riktig.core.holes.model import Hole, Sheet
 from riktig.core.job import Surface
+from riktig.core.keys import DeviceKey, HoleKey, Key
 from riktig.core.plate import DoorPlan, Layout
 from riktig.core.sizing import Sizing
 
@@ -23,7 +24,7 @@ class Blocker:
 
     face: str
     text: str
-    where: str
+    where: Key | None
     remedy: str
     by_planning: bool = False
 
@@ -44,7 +45,7 @@ def blockers_of(
     for device in circuits.devices:
         if device.zone is Zone.FIELD:
             continue
-        tag, where = names.tag[device.id], f"device:{device.id}"
+        tag, where = names.tag[device.id], DeviceKey(device.id)
         part = sizing.parts[device.id]
         placed = layout.seat(device.id) is not None or door.seat(device.id) is not None
         sized = min(part.width, part.height, part.depth) > 0
@@ -68,7 +69,7 @@ def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
         Blocker(
             Surface.GLAND.value,
             f"No gland or hub holds {entry.cable}, which is about {entry.diameter:g} mm thick.",
-            f"device:{entry.device}",
+            DeviceKey(entry.device),
             "Lead it in by single cores or another way.",
         )
         for entry in entries.entries
@@ -78,7 +79,7 @@ def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
         Blocker(
             Surface.GLAND.value,
             f"There is no room for the gland of {cable} on its gland plate.",
-            next(f"device:{entry.device}" for entry in entries.entries if entry.cable == cable),
+            next(DeviceKey(entry.device) for entry in entries.entries if entry.cable == cable),
             "Take a wider or deeper box, or bring cables in from the other side too.",
         )
         for cable in entries.crowded
@@ -99,7 +100,7 @@ def holes_off_the_sheet(holes: Iterable[Hole], sheets: Iterable[Sheet]) -> list[
                 if rect
                 else f"The hole for {hole.purpose} is in a {hole.face}, which this box does not have."
             )
-            found.append(Blocker(hole.face, text, hole.where or f"hole:{hole.number}", "Move it onto the surface."))
+            found.append(Blocker(hole.face, text, hole.where or HoleKey(hole.number), "Move it onto the surface."))
     return found
 
 

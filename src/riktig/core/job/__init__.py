@@ -4,6 +4,21 @@ Words: a *job* is one panel; a *load* is what the customer wants run; a *circuit
 *recipe* and may carry *changes*; a *placement* says where a device stands on the plate.
 """
 
+from riktig.core.ids import (
+    CircuitId,
+    ContactRef,
+    DeviceId,
+    ElementId,
+    LoadId,
+    PinRef,
+    SignalId,
+    SourceId,
+    circuit_of,
+    device_of_element,
+    read_contact,
+    read_pin,
+    role_of,
+)
 from riktig.core.job.choices import CHOICES, Choice
 from riktig.core.job.circuit import Act, Change, Circuit, Insertable, OwnDevice, OwnRung, Param, Recipe
 from riktig.core.job.door import DoorFix, DoorPlace, Opening, Surface
@@ -45,21 +60,6 @@ from riktig.core.job.fields import (
     SupplyFields,
 )
 from riktig.core.job.house_tables import POTENTIALS, SCHEME_FIELDS, ClassLetters, ReservedNumber, scheme_fault
-from riktig.core.job.ids import (
-    CircuitId,
-    ContactRef,
-    DeviceId,
-    ElementId,
-    LoadId,
-    PinRef,
-    SignalId,
-    SourceId,
-    circuit_of,
-    device_of_element,
-    read_contact,
-    read_pin,
-    role_of,
-)
 from riktig.core.job.job import Job
 from riktig.core.job.load import (
     KW_PER_HP,

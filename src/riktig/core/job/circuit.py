@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from enum import Enum
 
-from riktig.core.job.ids import CircuitId, ElementId, LoadId
+from riktig.core.ids import CircuitId, ElementId, LoadId
 
 __all__ = ["Act", "Change", "Circuit", "Insertable", "OwnDevice", "OwnRung", "Param", "Recipe"]
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.job.ids import DeviceId
+from riktig.core.ids import DeviceId
 
 __all__ = ["DoorFix", "DoorPlace", "Opening", "Surface"]
 

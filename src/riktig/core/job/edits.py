@@ -3,6 +3,7 @@
 from dataclasses import replace
 from typing import Unpack
 
+from riktig.core.ids import CircuitId, DeviceId, LoadId, SignalId, SourceId
 from riktig.core.job.circuit import Circuit, Recipe
 from riktig.core.job.fields import (
     ChangedLoadFields,
@@ -15,7 +16,6 @@ from riktig.core.job.fields import (
     SourceFields,
     SupplyFields,
 )
-from riktig.core.job.ids import CircuitId, DeviceId, LoadId, SignalId, SourceId
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
 from riktig.core.job.load_values import Start

@@ -5,9 +5,9 @@ A test holds them against the document's own types.
 
 from typing import TypedDict
 
+from riktig.core.ids import LoadId
 from riktig.core.job.enclosure import EntrySide, HingeSide, Standing, Ventilation
 from riktig.core.job.house_tables import ClassLetters, ReservedNumber
-from riktig.core.job.ids import LoadId
 from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 from riktig.core.job.practice_values import (
     Batching,

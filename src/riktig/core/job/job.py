@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass, field
 
+from riktig.core.ids import LoadId
 from riktig.core.job.circuit import Circuit
 from riktig.core.job.door import DoorFix, Opening
 from riktig.core.job.enclosure import Enclosure
-from riktig.core.job.ids import LoadId
 from riktig.core.job.load import Load
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override

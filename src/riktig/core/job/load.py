@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from riktig.core.errors import ImpossibleValueError, RiktigError
-from riktig.core.job.ids import LoadId
+from riktig.core.ids import LoadId
 from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 
 __all__ = ["LARGEST_HP", "LARGEST_KW", "Load", "read_current", "read_power", "read_power_hp", "read_quantity"]

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.job.ids import DeviceId, PinRef
+from riktig.core.ids import DeviceId, PinRef
 
 __all__ = ["GivenNumber", "GivenTag"]
 

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.job.ids import DeviceId
+from riktig.core.ids import DeviceId
 
 __all__ = ["OwnHole", "OwnPart", "Pick"]
 

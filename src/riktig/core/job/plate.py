@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.job.ids import DeviceId
+from riktig.core.ids import DeviceId
 
 __all__ = ["DuctFix", "Join", "JoinHow", "Placement", "PlateFix", "RailFix", "Spot"]
 

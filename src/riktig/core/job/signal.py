@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.errors import ImpossibleValueError
-from riktig.core.job.ids import LoadId, SignalId, SourceId
+from riktig.core.ids import LoadId, SignalId, SourceId
 
 __all__ = ["Direction", "Form", "Signal", "Source", "Wetting"]
 

@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Clamp, Side
 from riktig.core.circuit import Circuits, Names, Nets, Zone
 from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text, run_of
+from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey, Key, PinKey
 from riktig.core.plate import box
 
 __all__ = ["PinCard", "PinText", "draw_cards", "make_cards"]
@@ -83,7 +85,7 @@ def draw_cards(cards: tuple[PinCard, ...]) -> Drawing:
 
 
 def _card(card: PinCard, x: float, y: float, width: float) -> list[Mark]:
-    key = f"device:{card.device}"
+    key = DeviceKey(card.device)
     body = Rect(x, y + HIGH, width, BODY)
     marks: list[Mark] = [box(body, "line", 0.3, "panel", key, "card")]
     marks += [
@@ -96,7 +98,7 @@ def _card(card: PinCard, x: float, y: float, width: float) -> list[Mark]:
         for place, pin in enumerate(pins):
             cell = Rect(left + place * CELL, top, CELL, HIGH)
             middle = cell.x + CELL / 2
-            pin_key = f"pin:{card.device}:{pin.marking}"
+            pin_key = PinKey(PinRef(card.device, pin.marking))
             marks.append(_fitted(middle, marked, pin.marking, 2.0, CELL - 0.6, pin_key, Face.PRINTED, "second"))
             if pin.number:
                 marks.append(box(cell, "line", 0.2, "card", pin_key, "label"))
@@ -106,7 +108,9 @@ def _card(card: PinCard, x: float, y: float, width: float) -> list[Mark]:
     return marks
 
 
-def _fitted(x: float, y: float, text: str, size: float, width: float, key: str, face: Face, role: str = "ink") -> Text:
+def _fitted(
+    x: float, y: float, text: str, size: float, width: float, key: Key | None, face: Face, role: str = "ink"
+) -> Text:
     """Text in the middle, small enough for the width."""
     run = run_of(text, mono=face in (Face.PRINTED, Face.PRINTED_BOLD)) * 1.06
     return Text(x, y, text, min(size, width / max(run, 1.0)), role, face, Align.MIDDLE, key=key)

@@ -3,6 +3,7 @@
 import textwrap
 
 from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text
+from riktig.core.keys import Key
 from riktig.core.labels.make import Label, Labels, Medium
 from riktig.core.plate import box
 
@@ -72,7 +73,7 @@ def _label(label: Label, rect: Rect) -> list[Mark]:
     return marks
 
 
-def _broken(x: float, y: float, text: str, width: float, key: str) -> list[Mark]:
+def _broken(x: float, y: float, text: str, width: float, key: Key | None) -> list[Mark]:
     """Text in as few lines as it can be read in, one under the other; the first at ``y`` or a little above."""
     lines = textwrap.wrap(text, READABLE)
     top = y if len(lines) < 2 else y - 3.5
@@ -81,7 +82,14 @@ def _broken(x: float, y: float, text: str, width: float, key: str) -> list[Mark]
 
 
 def _fitted(
-    x: float, y: float, text: str, size: float, width: float, key: str, face: Face = Face.WORDS, role: str = "ink"
+    x: float,
+    y: float,
+    text: str,
+    size: float,
+    width: float,
+    key: Key | None,
+    face: Face = Face.WORDS,
+    role: str = "ink",
 ) -> Text:
     """Text in the middle, small enough for the width (widest letter about 0.95 of its height)."""
     size = min(size, width / max(len(text), 1) / 0.95)

@@ -5,7 +5,21 @@ from collections.abc import Iterable
 from riktig.core.catalogue import Behaviour, class_of, letters_ever
 from riktig.core.circuit import Band, Circuits, Device, Names, Nets, Sheets, elements_of, io_address
 from riktig.core.holes import Hole
+from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId, ElementId, Load
+from riktig.core.keys import (
+    DeviceKey,
+    DuctKey,
+    ElementKey,
+    HoleKey,
+    LoadKey,
+    NetKey,
+    PieceKey,
+    PinKey,
+    PlaceKey,
+    RailKey,
+    WireKey,
+)
 from riktig.core.labels.index import Entry, Index, index_of
 from riktig.core.plate import Layout, Piece
 from riktig.core.terminals import Strips
@@ -24,44 +38,44 @@ def make_index(
 ) -> Index:
     """Every label of the job: what is named, then wires, cables, strips, pieces and holes."""
     wires = [
-        Entry(wire.number, f"wire {wire.start.label} to {wire.end.label}, {wire.colour}", f"wire:{wire.key}")
+        Entry(wire.number, f"wire {wire.start.label} to {wire.end.label}, {wire.colour}", WireKey(wire.key))
         for wire in wiring.wires
     ]
     rest = [
-        Entry(cable.tag, f"cable to {cable.to}, {cable.make_up}", f"device:{cable.device}") for cable in strips.cables
+        Entry(cable.tag, f"cable to {cable.to}, {cable.make_up}", DeviceKey(cable.device)) for cable in strips.cables
     ]
     rest += [
-        Entry(strip.tag, f"terminal strip, {strip.purpose}", f"device:{strip.rows[0].device}")
+        Entry(strip.tag, f"terminal strip, {strip.purpose}", DeviceKey(strip.rows[0].device))
         for strip in strips.strips
         if strip.rows
     ]
-    rest += [Entry(rail.name, "rail", f"rail:{rail.name}") for rail in layout.rails]
-    rest += [Entry(duct.name, "duct", f"duct:{duct.name}") for duct in layout.ducts]
+    rest += [Entry(rail.name, "rail", RailKey(rail.name)) for rail in layout.rails]
+    rest += [Entry(duct.name, "duct", DuctKey(duct.name)) for duct in layout.ducts]
     known = {rail.name for rail in layout.rails} | {duct.name for duct in layout.ducts}
     rest += [
-        Entry(cut.name, f"piece, {cut.stock}, {cut.length:g} mm", f"piece:{cut.name}")
+        Entry(cut.name, f"piece, {cut.stock}, {cut.length:g} mm", PieceKey(cut.name))
         for cut in cuts
         if cut.name not in known
     ]
-    rest += [Entry(hole.number, f"hole for {hole.purpose}", f"hole:{hole.number}") for hole in holes]
+    rest += [Entry(hole.number, f"hole for {hole.purpose}", HoleKey(hole.number)) for hole in holes]
     return index_of((*quick.entries, *wires, *rest))
 
 
 def _names(circuits: Circuits, nets: Nets, names: Names, sheets: Sheets, loads: tuple[Load, ...]) -> Iterable[Entry]:
     for load in loads:
-        yield Entry(load.name, f"load, {load.power_name}, {load.place}", f"load:{load.id}")
+        yield Entry(load.name, f"load, {load.power_name}, {load.place}", LoadKey(load.id))
     for device in circuits.devices:
         yield from _device(device, names.tag[device.id])
     yield from _contacts(circuits, names, sheets)
     for net in nets.nets:
         if net.id in names.number:
-            yield Entry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", f"net:{net.id}")
+            yield Entry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", NetKey(net.id))
     for sheet in sheets.sheets:
-        yield Entry(sheet.title, f"sheet {sheet.number}", f"place:{sheet.number}")
+        yield Entry(sheet.title, f"sheet {sheet.number}", PlaceKey(str(sheet.number)))
 
 
 def _device(device: Device, tag: str) -> Iterable[Entry]:
-    key = f"device:{device.id}"
+    key = DeviceKey(device.id)
     number = tag.lstrip("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz")
     others = tuple(f"{letters}{number}" for letters in sorted(letters_ever(device.kind_id)) if number)
     also = tuple(other for other in others if other != tag)
@@ -74,11 +88,11 @@ def _device(device: Device, tag: str) -> Iterable[Entry]:
     if device.legend:
         yield Entry(device.legend, f"legend of {tag}", key)
     for pin in device.kind.pins:
-        yield Entry(f"{tag}:{pin.name}", f"pin of {device.kind.name}", f"pin:{device.id}:{pin.name}")
+        yield Entry(f"{tag}:{pin.name}", f"pin of {device.kind.name}", PinKey(PinRef(device.id, pin.name)))
     for unit in device.kind.units:
         address = io_address(device, unit.name)
         if address:
-            yield Entry(address, f"address at {tag} {unit.name}", f"pin:{device.id}:{unit.pins[0]}")
+            yield Entry(address, f"address at {tag} {unit.name}", PinKey(PinRef(device.id, unit.pins[0])))
 
 
 def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[Entry]:
@@ -101,4 +115,4 @@ def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[Entr
 
 def _contact(element: ElementId, label: str, words: str, title: str, sheets: Sheets) -> Entry:
     place = sheets.places.get(element)
-    return Entry(label, f"{words}, {title}" + (f", sheet {place.full}" if place else ""), f"element:{element}")
+    return Entry(label, f"{words}, {title}" + (f", sheet {place.full}" if place else ""), ElementKey(element))

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from heapq import merge
 
+from riktig.core.keys import Key, PlaceKey
 from riktig.core.labels.synonyms import same_words
 
 __all__ = ["Entry", "Index", "find", "index_of"]
@@ -20,7 +21,7 @@ class Entry:
 
     label: str
     what: str
-    key: str
+    key: Key | None
     also: tuple[str, ...] = ()
 
 
@@ -81,7 +82,7 @@ def find(index: Index, text: str, limit: int = 12) -> tuple[Entry, ...]:
     place = _PLACE.fullmatch(wanted)
     if place:
         there = (place[1] or place[2]).upper()
-        entry = Entry(there, "place on the sheets: sheet, column, row", f"place:{there}")
+        entry = Entry(there, "place on the sheets: sheet, column, row", PlaceKey(there))
         return (entry, *_ranked(index, wanted, limit - 1))
     return _ranked(index, wanted, limit)
 

@@ -9,6 +9,7 @@ from riktig.core.circuit import Circuits, Names, PinLabels, Zone
 from riktig.core.door import on_door
 from riktig.core.energise import MAINS, LiveNet
 from riktig.core.job import Enclosure, MarkedWires, MarkerText, Practice, Source, Supply
+from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
 from riktig.core.plate import LEGEND_PLATE, NAMEPLATE, Piece
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
@@ -58,7 +59,7 @@ class Label:
     lines: tuple[str, ...]
     copies: int
     where: str
-    key: str
+    key: Key | None
 
     @property
     def size(self) -> tuple[float, float]:
@@ -131,11 +132,11 @@ def make_labels(
     for device in circuits.devices:
         tag = names.tag[device.id]
         if device.zone is Zone.PLATE and not device.strip:
-            labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", f"device:{device.id}"))
+            labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", DeviceKey(device.id)))
         if device.zone is Zone.DOOR and device.kind.can(Can.EARTH_STUD):
-            labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "door", f"device:{device.id}"))
+            labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "door", DeviceKey(device.id)))
         if on_door(device) or device.kind.can(Can.MAIN_SWITCH):
-            labels.append(Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", f"device:{device.id}"))
+            labels.append(Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", DeviceKey(device.id)))
     for wire in wiring.wires:
         if (practice.marked is MarkedWires.IN_DUCT and not wire.ducts) or wire.net not in names.number:
             continue
@@ -143,18 +144,16 @@ def make_labels(
             text = wire.number
             if practice.marker is MarkerText.NUMBER_AND_FAR_END:
                 text = f"{wire.number} {far.label}"
-            labels.append(Label(Medium.WIRE, (text,), 1, f"at {here.label}", f"wire:{wire.key}"))
+            labels.append(Label(Medium.WIRE, (text,), 1, f"at {here.label}", WireKey(wire.key)))
     for strip in strips.strips:
-        labels.append(Label(Medium.DEVICE, (strip.tag, strip.purpose), 1, "strip", f"device:{strip.rows[0].device}"))
+        labels.append(Label(Medium.DEVICE, (strip.tag, strip.purpose), 1, "strip", DeviceKey(strip.rows[0].device)))
         for row in strip.rows:
-            labels.append(
-                Label(Medium.TERMINAL, (row.mark,), 2, f"{strip.tag}, {row.position}", f"device:{row.device}")
-            )
+            labels.append(Label(Medium.TERMINAL, (row.mark,), 2, f"{strip.tag}, {row.position}", DeviceKey(row.device)))
     for cable in strips.cables:
-        labels.append(Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", f"device:{cable.device}"))
+        labels.append(Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", DeviceKey(cable.device)))
     for piece in pieces:
         said = f"{piece.length:g} mm {piece.place}"
-        labels.append(Label(Medium.PIECE, (piece.name, said), 1, "on the piece", f"piece:{piece.name}"))
+        labels.append(Label(Medium.PIECE, (piece.name, said), 1, "on the piece", PieceKey(piece.name)))
     incoming = [s.tag for s in strips.strips if s.purpose == "incoming supply"]
     for tag in incoming:
         main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "")
@@ -165,15 +164,17 @@ def make_labels(
                 (supply.name.upper(), f"{supply.voltage_name}: {tag} and {main}:1 3 5 {also}stay live with {main} off"),
                 1,
                 f"over {tag}",
-                "warning",
+                PartKey("warning"),
             )
         )
     labels += _elsewhere(live, circuits, names)
     for source in sources:
         said = f"{source.voltage_v:g} V from {source.comes_from or 'elsewhere'}: stays live with the main switch off"
-        labels.append(Label(Medium.WARNING, (source.name.upper(), said), 1, "door and where it enters", "sources"))
+        labels.append(
+            Label(Medium.WARNING, (source.name.upper(), said), 1, "door and where it enters", PartKey("sources"))
+        )
     lines = tuple(f"{field.name}: {field.value}" for field in fields if field.value)
-    labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", "nameplate"))
+    labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", PartKey("nameplate")))
     return Labels(tuple(labels), fields)
 
 
@@ -203,5 +204,5 @@ def _elsewhere(live: tuple[LiveNet, ...], circuits: Circuits, names: Names) -> I
             (device.purpose.upper(), said),
             1,
             f"where {names.tag[device.id]} enters",
-            f"device:{device.id}",
+            DeviceKey(device.id),
         )

@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Iterable
 
+from riktig.core.keys import Key
 from riktig.core.labels.make import Label, Labels, Medium
 from riktig.core.records import LabelPrinted, NewRecord, Record, Slot, counted, slot_of
 
@@ -11,7 +12,7 @@ __all__ = ["print_entries", "to_print_again"]
 
 def _subjects(labels: Iterable[Label]) -> list[tuple[str, Label]]:
     """A stable key a label: what it goes on, and which of those on one thing it is."""
-    seen: Counter[tuple[Medium, str]] = Counter()
+    seen: Counter[tuple[Medium, Key | None]] = Counter()
     found = []
     for label in labels:
         here = (label.medium, label.key)

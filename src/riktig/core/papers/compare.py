@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.job import Job
+from riktig.core.keys import Key, ValueKey
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.papers.schedules import SCHEDULES
 from riktig.core.plan import Plan
@@ -38,7 +39,7 @@ class Change:
     """One line of what changed, and where it leads (a selection key or "")."""
 
     text: str
-    link: str = ""
+    link: Key | None = None
 
 
 Snapshot = dict[str, Schedule]
@@ -75,9 +76,9 @@ def _values(before: Schedule, after: Schedule) -> list[Change]:
         if key not in old:
             continue
         if row["value"] != old[key]["value"]:
-            found.append(Change(f"{name}: {old[key]['value']} → {row['value']}", f"value:{key}"))
+            found.append(Change(f"{name}: {old[key]['value']} → {row['value']}", ValueKey(key)))
         elif row["short"] != old[key]["short"]:
-            found.append(Change(f"{name}: {row['short'] or 'suffices now'}", f"value:{key}"))
+            found.append(Change(f"{name}: {row['short'] or 'suffices now'}", ValueKey(key)))
     added = len(new.keys() - old.keys())
     gone = len(old.keys() - new.keys())
     if added or gone:

@@ -1,6 +1,7 @@
 """Old and new as a picture: the label that comes off, the one that goes on, and what hangs on it."""
 
 from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
+from riktig.core.keys import Key
 from riktig.core.papers.renaming import Renaming
 
 __all__ = ["draw_renaming"]
@@ -43,7 +44,7 @@ def _row(change: Renaming, x: float, y: float) -> list[Mark]:
     ]
 
 
-def _tape(rect: Rect, text: str, role: str, key: str) -> list[Mark]:
+def _tape(rect: Rect, text: str, role: str, key: Key | None) -> list[Mark]:
     corners = tuple(Point(*c) for c in ((rect.x, rect.y), (rect.right, rect.y), (rect.right, rect.bottom),
                                     (rect.x, rect.bottom)))  # fmt: skip
     size = min(3.6, (rect.width - 2.4) / max(run_of(text, mono=True) * 1.06, 1.0))

@@ -7,7 +7,24 @@ from riktig.core.catalogue import Can
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.door import DOOR
 from riktig.core.holes import HOLES
-from riktig.core.job import Job, read_pin
+from riktig.core.ids import PinRef
+from riktig.core.job import Job
+from riktig.core.keys import (
+    BatchKey,
+    DeviceKey,
+    DuctKey,
+    ElementKey,
+    HoleKey,
+    Key,
+    LoadKey,
+    NetKey,
+    PieceKey,
+    PinKey,
+    RailKey,
+    ValueKey,
+    WireKey,
+    device_of,
+)
 from riktig.core.papers.passport_brief import load_passport, value_passport
 from riktig.core.papers.passport_door import door_sections
 from riktig.core.papers.passport_model import Passport, Row, Section
@@ -22,46 +39,40 @@ from riktig.core.wiring import DUCT_USES, WIRING, Wire
 __all__ = ["Passport", "Row", "Section", "device_of", "passport"]
 
 
-def device_of(key: str) -> str:
-    """The device a selection key speaks of, or ""."""
-    kind, _, rest = key.partition(":")
-    if kind == "device":
-        return rest
-    if kind == "pin":
-        return rest.rsplit(":", 1)[0]
-    if kind == "element":
-        return rest.split("/", 1)[0]
-    return ""
-
-
-def passport(plan: Plan[Job], key: str, records: Iterable[Record]) -> Passport | None:
-    """The passport of a selection key, None when nothing (any more) has that key."""
-    kind, _, rest = key.partition(":")
-    owner = device_of(key)
-    if owner:
-        found = next((d for d in plan.get(CIRCUITS).devices if d.id == owner), None)
-        return _device(plan, found, key) if found else None
-    if kind == "value":
-        return value_passport(plan, rest)
-    if kind == "load":
-        return load_passport(plan, rest)
-    if kind == "wire":
-        wire = plan.get(WIRING).wire(rest)
-        return _wire(plan, wire, tuple(records)) if wire else None
-    if kind == "net":
-        return _net(plan, rest)
-    if kind == "duct":
-        return _duct(plan, rest)
-    if kind in ("rail", "piece"):
-        cut = next((c for c in plan.get(CUTS) if c.name == rest), None)
-        rows = (Row("Cut from", cut.stock), Row("Length", f"{cut.length:g} mm"), Row("Place", cut.place)) if cut else ()
-        return Passport(rest, "piece", "", (Section("Cut", rows),)) if cut else None
-    if kind == "hole":
-        return _hole(plan, rest)
+def passport(plan: Plan[Job], key: Key | None, records: Iterable[Record]) -> Passport | None:
+    """The passport of what a key names; None when nothing (any more) has that key."""
+    match key:
+        case DeviceKey() | PinKey() | ElementKey():
+            owner = device_of(key)
+            found = next((d for d in plan.get(CIRCUITS).devices if d.id == owner), None)
+            return _device(plan, found) if found else None
+        case ValueKey(value):
+            return value_passport(plan, value)
+        case LoadKey(load):
+            return load_passport(plan, load)
+        case WireKey(one):
+            wire = plan.get(WIRING).wire(one)
+            return _wire(plan, wire, tuple(records)) if wire else None
+        case NetKey(net):
+            return _net(plan, net)
+        case DuctKey(name):
+            return _duct(plan, name)
+        case RailKey(name) | PieceKey(name):
+            return _piece(plan, name)
+        case HoleKey(number):
+            return _hole(plan, number)
     return None
 
 
-def _device(plan: Plan[Job], device: Device, key: str) -> Passport:
+def _piece(plan: Plan[Job], name: str) -> Passport | None:
+    cut = next((c for c in plan.get(CUTS) if c.name == name), None)
+    if cut is None:
+        return None
+    rows = (Row("Cut from", cut.stock), Row("Length", f"{cut.length:g} mm"), Row("Place", cut.place))
+    return Passport(name, "piece", "", (Section("Cut", rows),))
+
+
+def _device(plan: Plan[Job], device: Device) -> Passport:
     names, sizing = plan.get(NAMES), plan.get(SIZING)
     part = sizing.parts[device.id]
     tag = names.tag[device.id]
@@ -105,7 +116,7 @@ def _where(plan: Plan[Job], device: Device) -> Section:
     if seat:
         block = layout.block_of(device.id)
         if block:
-            rows.append(Row(f"Rail R{block[1]}", f"at {block[2]:g} mm", f"rail:R{block[1]}"))
+            rows.append(Row(f"Rail R{block[1]}", f"at {block[2]:g} mm", RailKey(f"R{block[1]}")))
         rows.append(Row("Plate", f"x {seat.rect.x:g}  y {seat.rect.y:g} mm"))
         if block:
             rail = next(r for r in layout.rails if r.number == block[1])
@@ -127,7 +138,7 @@ def _where(plan: Plan[Job], device: Device) -> Section:
                 if f"{unit}{text}" not in seen:
                     seen.add(f"{unit}{text}")
                     name = "Sheet" if device.strip else f"Sheet, {unit}"
-                    rows.append(Row(name, text, f"element:{one.id}"))
+                    rows.append(Row(name, text, ElementKey(one.id)))
     return Section("Where", tuple(rows))
 
 
@@ -141,7 +152,7 @@ def _joins(plan: Plan[Job], device: Device) -> tuple[Row, ...]:
             continue
         here = [w for w in wiring.wires if pid in (w.start.pin, w.end.pin)]
         far = ", ".join(w.end.label if w.start.pin == pid else w.start.label for w in here)
-        link = f"wire:{here[0].key}" if here else f"net:{net.id}"
+        link = WireKey(here[0].key) if here else NetKey(net.id)
         number = names.number[net.id]
         side = {"i": "inside", "f": "field"}.get(pin.name, pin.name) if device.strip else pin.name
         rows.append(Row(side, f"{number}  {far}" if far else number, link))
@@ -152,13 +163,13 @@ def _wire(plan: Plan[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
     batch = next(b for b in plan.get(WIRING).batches if wire.key in b.wires)
     raw = wire.length
     rows = (
-        Row("From", wire.start.label, f"pin:{wire.start.pin}"),
-        Row("To", wire.end.label, f"pin:{wire.end.pin}"),
+        Row("From", wire.start.label, PinKey(wire.start.pin)),
+        Row("To", wire.end.label, PinKey(wire.end.pin)),
         Row("Conductor", f"{conductor_name(wire.mm2)} {wire.colour}"),
         Row("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
         Row("Cut to", f"{wire.cut:g} mm"),
-        Row("Way", " ".join(wire.ducts) or "direct", f"duct:{wire.ducts[0]}" if wire.ducts else ""),
-        Row("Batch", f"{batch.number}, {batch.stage.value}", f"batch:{batch.number}"),
+        Row("Way", " ".join(wire.ducts) or "direct", DuctKey(wire.ducts[0]) if wire.ducts else None),
+        Row("Batch", f"{batch.number}, {batch.stage.value}", BatchKey(batch.number)),
     )
     ends = (
         Row(wire.start.label, wire.start.fitting),
@@ -195,8 +206,8 @@ def _fixing(end: object) -> str:
     return f"{strip:g} mm, {torque:g} N·m"
 
 
-def _net(plan: Plan[Job], net_id: str) -> Passport | None:
-    net = next((n for n in plan.get(NETS).nets if n.id == read_pin(net_id)), None)
+def _net(plan: Plan[Job], net_id: PinRef) -> Passport | None:
+    net = next((n for n in plan.get(NETS).nets if n.id == net_id), None)
     if net is None:
         return None
     names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
@@ -207,8 +218,8 @@ def _net(plan: Plan[Job], net_id: str) -> Passport | None:
         device = circuits.device(owner)
         label = f"{names.tag[device.id]}:{device.mark if device.strip else marking}"
         side = {"i": "inside", "f": "field"}.get(marking, "") if device.strip else ""
-        rows.append(Row(label, side or device.purpose, f"pin:{pin}"))
-    links = tuple(Row(w.number, f"{w.start.label} to {w.end.label}", f"wire:{w.key}") for w in wires)
+        rows.append(Row(label, side or device.purpose, PinKey(pin)))
+    links = tuple(Row(w.number, f"{w.start.label} to {w.end.label}", WireKey(w.key)) for w in wires)
     sections = [Section("Pins at this potential", tuple(rows))]
     if links:
         sections.append(Section("Wires", links))

@@ -1,6 +1,7 @@
 """The passport of what stands in the Brief: a sized value, a load."""
 
 from riktig.core.job import Job
+from riktig.core.keys import LoadKey, ValueKey
 from riktig.core.papers.passport_model import Passport, Row, Section
 from riktig.core.plan import Plan
 from riktig.core.sizing import PROPOSAL, Value
@@ -22,7 +23,7 @@ def value_passport(plan: Plan[Job], key: str) -> Passport | None:
         rows.append(Row("Not enough", value.short))
     if value.unsure:
         rows.append(Row("Mark ?", "a figure we are not sure of decided it: compare it with the print"))
-    whose = Section("Of", (Row("Load", load.name, f"load:{load.id}"),) if load else (Row("Panel", "as a whole"),))
+    whose = Section("Of", (Row("Load", load.name, LoadKey(load.id)),) if load else (Row("Panel", "as a whole"),))
     mark = " (yours)" if value.overridden else ""
     return Passport(
         f"{value.name}{mark}",
@@ -52,7 +53,7 @@ def load_passport(plan: Plan[Job], load_id: str) -> Passport | None:
         said.append(Row("Main switch off", "stays live"))
     if load.reason:
         said.append(Row("Because", load.reason))
-    values = tuple(Row(v.name, _shown(v), f"value:{v.key}") for v in (sized.values if sized else ()))
+    values = tuple(Row(v.name, _shown(v), ValueKey(v.key)) for v in (sized.values if sized else ()))
     sections = [Section("As the customer says it", tuple(said)), Section("What follows", values)]
     if sized:
         cost = (Row("Rail", f"{sized.space:g} mm"), Row("Heat", f"{sized.loss_w:g} W"))
@@ -61,7 +62,7 @@ def load_passport(plan: Plan[Job], load_id: str) -> Passport | None:
     field = tuple(Row(s.name, s.wetting.value) for s in job.signals if s.load == load.id)
     if field:
         sections.append(Section("Field devices", field))
-    doubts = tuple(Row("", d.text) for d in proposal.doubts if d.where == load.id)
+    doubts = tuple(Row("", d.text) for d in proposal.doubts if d.where == LoadKey(load.id))
     if doubts:
         sections.append(Section("To settle", doubts))
     return Passport(load.name, load.kind.value, f"{load.place}." if load.place else "", tuple(sections))

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, field
 
+from riktig.core.keys import Key
 from riktig.core.standards import Why
 from riktig.core.wiring import Wire
 
@@ -14,7 +15,7 @@ class Row:
 
     name: str
     value: str
-    link: str = ""
+    link: Key | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,7 +3,9 @@
 from dataclasses import dataclass
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, Names, names_of, renumber, retag, sheets_with
+from riktig.core.ids import WireId
 from riktig.core.job import Job
+from riktig.core.keys import DeviceKey, Key, NetKey, WireKey
 from riktig.core.labels import LABELS, Medium
 from riktig.core.papers.schedule import Schedule
 from riktig.core.plan import Plan
@@ -20,7 +22,7 @@ class Renaming:
     ``printed`` says that the old name stands on a label already.
     """
 
-    key: str
+    key: Key
     old: str
     new: str
     wires: tuple[str, ...]
@@ -38,7 +40,7 @@ def number_changes(plan: Plan[Job]) -> tuple[Renaming, ...]:
     if not changed:
         return ()
     wires, labels, tests = plan.get(WIRING).wires, plan.get(LABELS), plan.get(TESTS).tests
-    markers: dict[str, int] = {}
+    markers: dict[Key | None, int] = {}
     for label in labels.on(Medium.WIRE):
         markers[label.key] = markers.get(label.key, 0) + label.copies
     printed = set(plan.document.printed)
@@ -48,12 +50,12 @@ def number_changes(plan: Plan[Job]) -> tuple[Renaming, ...]:
         keys = {wire.key for wire in mine}
         found.append(
             Renaming(
-                f"net:{net.id}",
+                NetKey(net.id),
                 now.number.get(net.id, ""),
                 then.number.get(net.id, ""),
                 tuple(wire.name for wire in mine),
-                sum(markers.get(f"wire:{key}", 0) for key in keys),
-                sheets_with(sheets, circuits, nets, f"net:{net.id}"),
+                sum(markers.get(WireKey(key), 0) for key in keys),
+                sheets_with(sheets, circuits, nets, NetKey(net.id)),
                 sum(test.wire in keys for test in tests if test.wire),
                 now.number.get(net.id, "") in printed,
             )
@@ -80,21 +82,23 @@ def tag_changes(plan: Plan[Job]) -> tuple[Renaming, ...]:
             if (net := nets.of_pin.get(device.pin(pin.name))) and now.number.get(net.id) != then.number.get(net.id)
         }  # a motor's conductors are numbered by its tag
         mine = [wire for wire in wires if wire.net in numbers or _at(old, wire.start.label) or _at(old, wire.end.label)]
-        renamed = {f"wire:{wire.key}" for wire in mine if wire.net in numbers}
+        renamed = {WireKey(wire.key) for wire in mine if wire.net in numbers}
         count = sum(
             label.copies
             for label in labels.labels
             if label.key in renamed or any(_says(old, line) for line in label.lines)
         )
         found[old] = Renaming(
-            f"device:{device.id}",
+            DeviceKey(device.id),
             old,
             then.tag[device.id],
             tuple(wire.name for wire in mine),
             count,
-            sheets_with(sheets, circuits, nets, f"device:{device.id}"),
+            sheets_with(sheets, circuits, nets, DeviceKey(device.id)),
             sum(
-                f"wire:{test.wire}" in renamed or _at(old, test.black.label) or _at(old, test.red.label)
+                (test.wire and WireKey(WireId(test.wire)) in renamed)
+                or _at(old, test.black.label)
+                or _at(old, test.red.label)
                 for test in tests
             ),
             bool(plan.document.printed),
@@ -125,7 +129,7 @@ def _as_schedule(name: str, title: str, found: tuple[Renaming, ...]) -> Schedule
             ", ".join(map(str, one.sheets)),
             one.tests,
             "yes" if one.printed else "no",
-            one.key,
+            str(one.key),
         )
         for one in found
     )

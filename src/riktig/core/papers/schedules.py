@@ -266,7 +266,8 @@ def _sizing(plan: Plan[Job]) -> Schedule:
 
 def _findings(plan: Plan[Job]) -> Schedule:
     rows = tuple(
-        (f.code, f.verdict.value, f.message, f.clause, f.remedy, f.where) for f in findings_of(plan.get(RULES))
+        (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or ""))
+        for f in findings_of(plan.get(RULES))
     )
     columns = (
         ("code", "Code"),

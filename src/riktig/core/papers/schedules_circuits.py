@@ -69,7 +69,7 @@ def _faults(plan: Plan[Job]) -> Schedule:
     tags = plan.get(NAMES).tag
     rows = []
     for fault in plan.get(FAULTS):
-        rows.append((fault.kind, by_tags(fault.text, tags), fault.where, fault.remedy))
+        rows.append((fault.kind, by_tags(fault.text, tags), str(fault.where or ""), fault.remedy))
     columns = (("kind", "Kind"), ("text", "What"), ("where", "Where"), ("remedy", "Remedy"))
     return Schedule("faults", "Faults of the circuits", columns, tuple(rows))
 

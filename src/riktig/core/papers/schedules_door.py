@@ -6,6 +6,7 @@ from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.door import DOOR, SHAFTS, engagement_of, may_move, stack_of, things_behind, wiring_room
 from riktig.core.holes import ENTRIES
 from riktig.core.job import Fitting, Job, ShaftFitting
+from riktig.core.keys import DeviceKey
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
@@ -36,7 +37,7 @@ def _operators(plan: Plan[Job]) -> Schedule:
                 seat.leaf,
                 seat.x,
                 seat.y,
-                f"device:{seat.device}",
+                str(DeviceKey(seat.device)),
             )
         )
     columns = (

@@ -5,6 +5,7 @@ from collections.abc import Callable
 from riktig.core.circuit import CIRCUITS, NAMES, PinLabels
 from riktig.core.energise import ISOLATIONS, MAINS, RESTARTS
 from riktig.core.job import DeviceId, Job
+from riktig.core.keys import DeviceKey
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.plan import Plan
 from riktig.core.plate import WARMTH
@@ -76,7 +77,14 @@ def _losses(plan: Plan[Job]) -> Schedule:
     """What every part in the box loses at its rated current, the hottest first."""
     names, devices = plan.get(NAMES), {device.id: device for device in plan.get(CIRCUITS).devices}
     rows = tuple(
-        (names.tag[one.device], devices[one.device].purpose, one.rated_w, one.watts, one.why, f"device:{one.device}")
+        (
+            names.tag[one.device],
+            devices[one.device].purpose,
+            one.rated_w,
+            one.watts,
+            one.why,
+            str(DeviceKey(one.device)),
+        )
         for one in plan.get(WARMTH).losses
     )
     columns = (

@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.job import Job
+from riktig.core.keys import DeviceKey, DuctKey
 from riktig.core.papers.schedule import Schedule, Value
 from riktig.core.plan import Plan
 from riktig.core.plate import CUT_PLAN, LAYOUT
@@ -29,7 +30,7 @@ def _places(plan: Plan[Job]) -> Schedule:
                 rect.width,
                 rect.height,
                 part.depth,
-                f"device:{seat.device}",
+                str(DeviceKey(seat.device)),
             )
         )
     columns = (
@@ -79,7 +80,7 @@ def _ducts(plan: Plan[Job]) -> Schedule:
                 use.width or "none",
                 ", ".join(use.families),
                 "yes" if use.shared else "",
-                f"duct:{use.name}",
+                str(DuctKey(use.name)),
             )
         )
     columns = (
@@ -100,7 +101,7 @@ def _ducts(plan: Plan[Job]) -> Schedule:
 def _openings(plan: Plan[Job]) -> Schedule:
     """Where wires go into the ducts, and how many fingers have to be broken out there."""
     rows: list[tuple[Value, ...]] = [
-        (opening.duct, opening.side, opening.at, opening.wires, opening.fingers, f"duct:{opening.duct}")
+        (opening.duct, opening.side, opening.at, opening.wires, opening.fingers, str(DuctKey(opening.duct)))
         for use in plan.get(DUCT_USES)
         for opening in use.openings
     ]

@@ -8,6 +8,7 @@ from pathlib import Path
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Rect, Text
 from riktig.core.holes import Hole, Sheet
+from riktig.core.keys import HoleKey, PartKey
 from riktig.core.papers.pdf import A3, A4, SetHead, write_marks
 from riktig.core.papers.pdf import Sheet as Paper
 from riktig.core.plate import box
@@ -189,7 +190,7 @@ def _hole(hole: Hole, c: Point) -> list[Mark]:
     if hole.is_cut_out:
         reach = 6.0
     else:
-        marks.append(Circle(c.x, c.y, hole.drill / 2, "ink", 0.35, layer="hole", key=f"hole:{hole.number}"))
+        marks.append(Circle(c.x, c.y, hole.drill / 2, "ink", 0.35, layer="hole", key=HoleKey(hole.number)))
     tap = f" {hole.tap}" if hole.tap else ""
     said = hole.size if hole.is_cut_out else f"⌀{hole.drill:g}{tap}"
     return [
@@ -256,17 +257,25 @@ def overview(template: Template) -> Drawing:
     size = max(sheet.width, sheet.height) / 45
     for tile in template.tiles:
         part = tile.part.moved(pad, pad)
-        marks.append(box(part, "act", 0.8, "panel", f"tile:{tile.name}", "cut", dashed=True))
+        marks.append(box(part, "act", 0.8, "panel", PartKey(f"tile {tile.name}"), "cut", dashed=True))
         marks.append(
-            Text(part.x + size * 0.5, part.y + size * 1.5, tile.name, size, "act", Face.BOLD, key=f"tile:{tile.name}")
+            Text(
+                part.x + size * 0.5,
+                part.y + size * 1.5,
+                tile.name,
+                size,
+                "act",
+                Face.BOLD,
+                key=PartKey(f"tile {tile.name}"),
+            )
         )
     for tile in template.tiles:
         for hole in tile.holes:
             if hole.is_cut_out:
-                marks.append(box(hole.outline.moved(pad, pad), "ink", 0.6, key=f"hole:{hole.number}"))
+                marks.append(box(hole.outline.moved(pad, pad), "ink", 0.6, key=HoleKey(hole.number)))
             else:
                 marks.append(
-                    Circle(hole.x + pad, hole.y + pad, max(hole.drill / 2, 2.0), "ink", 0.6, key=f"hole:{hole.number}")
+                    Circle(hole.x + pad, hole.y + pad, max(hole.drill / 2, 2.0), "ink", 0.6, key=HoleKey(hole.number))
                 )
     return Drawing(sheet.width + 2 * pad, sheet.height + 2 * pad, tuple(marks), f"Sheets of the {sheet.name}")
 

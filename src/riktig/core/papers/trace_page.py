@@ -25,7 +25,8 @@ from riktig.core.circuit import (
     trace_line,
 )
 from riktig.core.geometry import Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
-from riktig.core.job import DeviceId, Job, PinRef, read_pin
+from riktig.core.job import DeviceId, Job, PinRef
+from riktig.core.keys import DeviceKey, ElementKey, Key, LoadKey, NetKey, PinKey, WireKey
 from riktig.core.papers.passport import device_of
 from riktig.core.plan import Plan, reads
 from riktig.core.plate import LAYOUT, Layout, Seat
@@ -46,7 +47,7 @@ LEAST_SHARED = 3
 class Stop:
     """One step as it stands on the page: what it shows elsewhere, where it is drawn, and in words."""
 
-    key: str
+    key: Key | None
     box: Rect
     words: str
     asked: bool
@@ -66,43 +67,43 @@ class TracePage:
     ends: tuple[tuple[str, str], ...]
 
 
-def trace_of(plan: Plan[Job], key: str) -> tuple[str, Trace]:
-    """What a selection key says to trace, in words, and its trace; without ways where nothing can be followed."""
-    kind, _, rest = key.partition(":")
+def trace_of(plan: Plan[Job], key: Key | None) -> tuple[str, Trace]:
+    """What a key says to trace, in words, and its trace; without ways where nothing can be followed."""
     circuits, nets, names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
     devices = plan.get(TRACE_LOOKUPS).devices
-    if kind == "net":
-        net = next((one for one in nets.nets if one.id == read_pin(rest)), None)
+    if isinstance(key, NetKey):
+        net = next((one for one in nets.nets if one.id == key.net), None)
         if net is None:
             return "", Trace(())
         number = names.number.get(net.id, "")
         return f"potential {number}", trace_line(plan.get(TRACER), net.pins, f"Potential {number}")
-    if kind == "wire":
-        wire = plan.get(WIRING).wire(rest)
+    if isinstance(key, WireKey):
+        wire = plan.get(WIRING).wire(key.wire)
         if wire is None:
             return "", Trace(())
         pins = tuple(sorted((wire.start.pin, wire.end.pin), key=lambda pin: pin not in nets.of_pin))
         return f"wire {wire.number}", trace_line(plan.get(TRACER), pins, f"Wire {wire.number}")
-    if kind == "load":
-        circuit = next((one for one in plan.document.circuits if one.load == rest), None)
+    if isinstance(key, LoadKey):
+        circuit = next((one for one in plan.document.circuits if one.load == key.load), None)
         if circuit is None or not any(device.circuit == circuit.id for device in circuits.devices):
             return "", Trace(())
         device = outside_device(circuits, circuit.id)
         return f"{names.tag[device.id]}, {device.purpose}", trace(plan.get(TRACER), device.id)
-    owner = devices.get(DeviceId(device_of(key)))
+    named = device_of(key)
+    owner = devices.get(named) if named else None
     if owner is None:
         return "", Trace(())
     label = _label(owner, names.tag)
-    if kind == "pin":
-        return f"{label}:{read_pin(rest).marking}", trace(plan.get(TRACER), read_pin(rest))
-    if kind == "element":
-        element = next((e for rung in circuits.rungs for e in elements_of(rung.path) if e.id == rest), None)
+    if isinstance(key, PinKey):
+        return f"{label}:{key.pin.marking}", trace(plan.get(TRACER), key.pin)
+    if isinstance(key, ElementKey):
+        element = next((e for rung in circuits.rungs for e in elements_of(rung.path) if e.id == key.element), None)
         unit = element.poles[0].unit if element else ""
         return f"{label} {unit}, {owner.purpose}", trace(plan.get(TRACER), owner.id, unit)
     return f"{label}, {owner.purpose}", trace(plan.get(TRACER), owner.id)
 
 
-def trace_page(plan: Plan[Job], key: str) -> TracePage | None:
+def trace_page(plan: Plan[Job], key: Key | None) -> TracePage | None:
     """The page of what a selection key names; None where nothing can be followed."""
     title, found = trace_of(plan, key)
     if not found.ways:
@@ -238,7 +239,7 @@ class _Page:
         self.marks.append(Line(x + 12, y - 1.0, x + 12, y + ROW - BOX_HIGH - 1.0, "ink", 0.35))
         if net:
             number = self.names.number.get(net.id, "")
-            self.marks.append(Text(x + 14, y + 3.2, number, SIZE, "act", Face.PRINTED, key=f"net:{net.id}"))
+            self.marks.append(Text(x + 14, y + 3.2, number, SIZE, "act", Face.PRINTED, key=NetKey(net.id)))
             if cable:
                 past = x + 16 + run_of(number, mono=True) * SIZE
                 self.marks.append(Text(past, y + 3.2, _fitted(cable, x + COLUMN - 2 - past, SMALL), SMALL, "second"))
@@ -248,7 +249,7 @@ class _Page:
         box = Rect(x, top, 25.0, BOX_HIGH)
         corners = tuple(Point(*c) for c in ((x, top), (box.right, top), (box.right, box.bottom), (x, box.bottom)))
         device = self.devices[step.crossing.device]
-        key = f"element:{step.element}" if step.element else f"device:{device.id}"
+        key = ElementKey(step.element) if step.element else DeviceKey(device.id)
         width = 0.7 if step.asked else 0.3
         fill = "chosen" if step.asked else "card"
         self.marks.append(Poly(corners, "act" if step.asked else "ink", width, closed=True, fill=fill, key=key))

@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Names
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
+from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey, DuctKey, Key, PinKey, RailKey
 from riktig.core.plate.model import Duct, Layout, Rail, Seat
 
 __all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_plate", "grown_by", "rulers"]
@@ -41,7 +43,7 @@ def box(
     role: str = "ink",
     width: float = 0.5,
     fill: str = "",
-    key: str = "",
+    key: Key | None = None,
     layer: str = "plate",
     dashed: bool = False,
 ) -> Poly:
@@ -97,12 +99,12 @@ def draw_plate(
                 names.tag[first.id],
                 (TAG - 1) * grown,
                 face=Face.PRINTED_BOLD,
-                key=f"device:{first.id}",
+                key=DeviceKey(first.id),
             )
         )
     for rail in layout.rails:
         x, y = layout.plate.width + RULER + 8, rail.y + RULER
-        key, free = f"rail:{rail.name}", f"{layout.free_on(rail):.0f} of {rail.length:g} free"
+        key, free = RailKey(rail.name), f"{layout.free_on(rail):.0f} of {rail.length:g} free"
         size, place = WORD * grown, f"{rail.name} at {rail.y:g} mm"
         marks += [
             Line(x - 6, y, x - 2, y, "third", 0.4, layer="notes", key=key),
@@ -142,7 +144,7 @@ def rulers(width: float, height: float) -> list[Mark]:
 
 def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> list[Mark]:
     rect = at_ruler(duct.rect, shift)
-    key = f"duct:{duct.name}"
+    key = DuctKey(duct.name)
     marks: list[Mark] = [box(rect, "line", 0.5, "duct", key, "duct")]
     marks += _level(duct, rect, level, shift, key) if level else []
     for n in range(int(duct.length // 8)):
@@ -180,7 +182,7 @@ def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> li
     return marks
 
 
-def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: str) -> list[Mark]:
+def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: Key | None) -> list[Mark]:
     """The fill, piece by piece: a level duct from its floor, an upright one from its middle to both sides."""
     marks: list[Mark] = []
     for begin, end, share in level.parts:
@@ -200,7 +202,7 @@ def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: str) -> 
 
 def _rail(rail: Rail, shift: Point) -> list[Mark]:
     rect = Rect(rail.x1, rail.y - 17.5, rail.length, 35).moved(shift.x, shift.y)
-    key = f"rail:{rail.name}"
+    key = RailKey(rail.name)
     marks: list[Mark] = [
         box(rect, "line", 0.4, "rail", key, "rail"),
         Line(rect.x, rect.y + 5, rect.right, rect.y + 5, "line", 0.25, layer="rail"),
@@ -219,14 +221,14 @@ def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Mark]
         return []
     rect = Rect(rail.x2 - want, rail.y - 22, want - 2, 44).moved(shift.x, shift.y)
     return [
-        box(rect, "act", 0.3, "", f"rail:{rail.name}", "spare", dashed=True),
+        box(rect, "act", 0.3, "", RailKey(rail.name), "spare", dashed=True),
         Text(rect.centre.x, rect.centre.y + 2, "spare", WORD, "act", align=Align.MIDDLE, layer="spare"),
     ]
 
 
 def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
     rect = at_ruler(seat.rect, shift)
-    key = f"device:{seat.device}"
+    key = DeviceKey(seat.device)
     kind = seat.part.kind
     tag = said.tag[seat.device]
     if kind.can(Can.TERMINAL):
@@ -239,7 +241,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
     for pin in seat.part.kind.pins:
         at = seat.pin_point(pin.name)
         x, y = at.x + shift.x, at.y + shift.y
-        marks.append(Circle(x, y, 1.5, "second", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}"))
+        marks.append(Circle(x, y, 1.5, "second", 0.35, "card", "pins", PinKey(PinRef(seat.device, pin.name))))
         if pin.name in shown and not (crowded and len(pin.name) > 1) and rect.width > 30:
             down = at.y < seat.rect.centre.y
             marks.append(
@@ -290,20 +292,20 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
     return marks
 
 
-def _terminal(rect: Rect, seat: Seat, said: _Names, key: str) -> list[Mark]:
+def _terminal(rect: Rect, seat: Seat, said: _Names, key: Key | None) -> list[Mark]:
     fill = f"terminal {seat.part.colour}"
     x = rect.centre.x
     return [
         box(rect, "ink", 0.35, fill, key, "device"),
-        Circle(x, rect.y + 6, 1.5, "second", 0.3, "card", "pins", f"pin:{seat.device}:i"),
-        Circle(x, rect.bottom - 6, 1.5, "second", 0.3, "card", "pins", f"pin:{seat.device}:f"),
+        Circle(x, rect.y + 6, 1.5, "second", 0.3, "card", "pins", PinKey(PinRef(seat.device, "i"))),
+        Circle(x, rect.bottom - 6, 1.5, "second", 0.3, "card", "pins", PinKey(PinRef(seat.device, "f"))),
         Text(
             x + 1.8, rect.centre.y, said.mark[seat.device], 4.4, "ink", Face.PRINTED, Align.MIDDLE, False, "text", key
         ),
     ]
 
 
-def _earth(rect: Rect, seat: Seat, tag: str, key: str) -> list[Mark]:
+def _earth(rect: Rect, seat: Seat, tag: str, key: Key | None) -> list[Mark]:
     if seat.part.kind.can(Can.EARTH_STUD):
         middle = rect.centre
         return [
@@ -314,6 +316,6 @@ def _earth(rect: Rect, seat: Seat, tag: str, key: str) -> list[Mark]:
     marks: list[Mark] = [box(rect, "ink", 0.5, "wire green-yellow", key, "device")]
     for pin in seat.part.kind.pins:
         x = rect.x + pin.across * rect.width
-        marks.append(Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", f"pin:{seat.device}:{pin.name}"))
+        marks.append(Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", PinKey(PinRef(seat.device, pin.name))))
     marks.append(Text(rect.x, rect.y - 3, tag, TAG - 1, "ink", Face.PRINTED_BOLD, key=key))
     return marks

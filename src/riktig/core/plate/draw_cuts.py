@@ -1,6 +1,7 @@
 """The bars to cut, drawn as they lie on the saw: every piece with its name and where it begins."""
 
 from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text, run_of
+from riktig.core.keys import PartKey, PieceKey
 from riktig.core.plate.draw import box
 from riktig.core.plate.stock import Bar, CutPlan
 
@@ -35,14 +36,14 @@ def _bar(bar: Bar, y: float, scale: float) -> list[Mark]:
     whole = Rect(LEFT, y, bar.length * scale, HIGH)
     role = "out of date" if not bar.source.startswith("new") else "second"
     marks: list[Mark] = [
-        box(whole, "line", 0.4, "panel", f"bar:{bar.source}", "bar"),
-        Text(LEFT - 3, y + 3.6, bar.source, 2.8, role, align=Align.RIGHT, key=f"bar:{bar.source}"),
+        box(whole, "line", 0.4, "panel", PartKey(f"bar {bar.source}"), "bar"),
+        Text(LEFT - 3, y + 3.6, bar.source, 2.8, role, align=Align.RIGHT, key=PartKey(f"bar {bar.source}")),
         Text(LEFT - 3, y + 7.6, f"{bar.length:g} mm", 2.6, "third", align=Align.RIGHT),
     ]
     for piece, start in zip(bar.pieces, bar.starts, strict=True):
         rect = Rect(LEFT + start * scale, y, piece.length * scale, HIGH)
         fill = "rail" if piece.name.startswith("R") else "card" if "lid" in piece.name else "duct"
-        key = f"piece:{piece.name}"
+        key = PieceKey(piece.name)
         size = min(3.2, 0.9 * rect.width / run_of(piece.name, mono=True))
         marks += [
             box(rect, "ink", 0.4, fill, key, "piece"),

@@ -5,6 +5,7 @@ from itertools import combinations
 
 from riktig.core.geometry import TOLERANCE_MM, Rect
 from riktig.core.job import DeviceId
+from riktig.core.keys import DuctKey, RailKey
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Misfit, Rail, Stand
 
 __all__ = ["RAIL_WIDTH", "body_of", "furniture_misfits", "meets", "misfits_about", "misfits_of", "room_around"]
@@ -61,25 +62,25 @@ def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
     for one, other in combinations(ducts, 2):
         deep = min(one.rect.overlap(other.rect))
         if deep:
-            found.append(_named(one.name, deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
+            found.append(_named(DuctKey(one.name), deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
     uprights = [duct for duct in ducts if duct.upright]
     for duct in ducts:
         if not duct.upright and uprights and not meets(duct, uprights):
             away, near = min((_gap(duct.rect, one.rect), one.name) for one in uprights)
             text = f"ends {away:.0f} mm from {near}, the nearest upright duct: no wire leaves it"
-            found.append(_named(duct.name, away, near, text))
+            found.append(_named(DuctKey(duct.name), away, near, text))
         out = duct.rect.sticks_out_of(layout.plate)
         if out:
-            found.append(_named(duct.name, out, "plate", f"reaches {out:.0f} mm past the plate"))
+            found.append(_named(DuctKey(duct.name), out, "plate", f"reaches {out:.0f} mm past the plate"))
     for rail in layout.rails:
         strip = Rect(rail.x1, rail.y - RAIL_WIDTH / 2, max(rail.length, 0.0), RAIL_WIDTH)
         out = strip.sticks_out_of(layout.plate)
         if out:
-            found.append(_named(rail.name, out, "plate", f"reaches {out:.0f} mm past the plate"))
+            found.append(_named(RailKey(rail.name), out, "plate", f"reaches {out:.0f} mm past the plate"))
         for duct in ducts:
             deep = min(strip.overlap(duct.rect))
             if deep:
-                found.append(_named(rail.name, deep, duct.name, f"runs {deep:.0f} mm into {duct.name}"))
+                found.append(_named(RailKey(rail.name), deep, duct.name, f"runs {deep:.0f} mm into {duct.name}"))
     return _sorted(found)
 
 
@@ -98,8 +99,8 @@ def _sorted(found: Iterable[Misfit]) -> tuple[Misfit, ...]:
     return tuple(sorted(found, key=lambda one: (-one.by, one.device, one.against)))
 
 
-def _named(name: str, by: float, against: str, text: str) -> Misfit:
-    return Misfit(DeviceId(name), round(by, 1), against, text)
+def _named(piece: RailKey | DuctKey, by: float, against: str, text: str) -> Misfit:
+    return Misfit(DeviceId(piece.name), round(by, 1), against, text, piece)
 
 
 def _misfit(block: Block, by: float, against: str, text: str) -> Misfit:

@@ -8,6 +8,7 @@ from riktig.core.catalogue import Part, Pin, Side
 from riktig.core.circuit import by_tags
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
 
 __all__ = ["DUCT_DEPTH", "EDGE", "Block", "Duct", "Layout", "Misfit", "Piece", "Rail", "Row", "Seat", "Stand"]
 
@@ -147,20 +148,20 @@ class Duct:
 class Misfit:
     """A thing that does not fit: by how many mm, and against what.
 
-    ``device`` is the lead of a block, or the name of a rail or duct; ids in braces in ``text`` are for ``by_tags``.
+    ``device`` is the lead of a block, or the name of a rail or duct, which ``piece`` then is the key of; ids in
+    braces in ``text`` are for ``by_tags``.
     """
 
     device: DeviceId
     by: float
     against: str
     text: str
+    piece: RailKey | DuctKey | None = None
 
     @property
-    def key(self) -> str:
+    def key(self) -> Key:
         """What to select to see it."""
-        if "." in self.device:
-            return f"device:{self.device}"
-        return f"{'rail' if self.device.startswith('R') else 'duct'}:{self.device}"
+        return self.piece or DeviceKey(self.device)
 
     def said(self, tags: Mapping[DeviceId, str]) -> str:
         """The whole sentence without its full stop, devices by their tags."""

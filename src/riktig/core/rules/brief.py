@@ -1,9 +1,10 @@
 """Clauses about the Brief: whether its answers can stand, and whether what was sized suffices."""
 
 from riktig.core.job import WayOrder
+from riktig.core.keys import CircuitKey, LoadKey, PartKey, ValueKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
-from riktig.core.sizing import Doubt, Value
+from riktig.core.sizing import Value
 from riktig.core.standards import COMMON_PRACTICE
 
 __all__ = ["BRIEF"]
@@ -12,15 +13,11 @@ JUDGED = ("panel.box", "panel.lines")
 """Values that are estimates or matters of taste: a person decides."""
 
 
-def _where(doubt: Doubt) -> str:
-    return doubt.where if doubt.where in ("supply", "sources") else f"load:{doubt.where}"
-
-
 def answers_agree(view: View) -> ClauseResult:
     """No answer of the Brief contradicts another."""
     clause = COMMON_PRACTICE
     doubts = [doubt for doubt in view.proposal.doubts if not doubt.asks]
-    findings = [Finding("B01", Verdict.FAILS, d.text, _where(d), clause, d.remedy) for d in doubts]
+    findings = [Finding("B01", Verdict.FAILS, d.text, d.where, clause, d.remedy) for d in doubts]
     counts = ((len(view.loads), "load"), (len(view.signals), "field device"))
     evidence = (" and ".join(f"{n} {word}{'' if n == 1 else 's'}" for n, word in counts) + " read together",)
     return ClauseResult("B01", Group.BRIEF, "Answers that agree", clause, evidence, tuple(findings))
@@ -35,10 +32,10 @@ def every_source_named(view: View) -> ClauseResult:
             "B02",
             Verdict.JUDGE,
             doubt.text,
-            _where(doubt),
+            doubt.where,
             clause,
             doubt.remedy,
-            Mend("Nothing else arrives live", "no other source") if doubt.where == "sources" else None,
+            Mend("Nothing else arrives live", "no other source") if doubt.where == PartKey("sources") else None,
         )
         for doubt in view.proposal.doubts
         if doubt.asks
@@ -59,7 +56,7 @@ def sizes_suffice(view: View) -> ClauseResult:
             "B03",
             Verdict.JUDGE if value.key in JUDGED else Verdict.FAILS,
             f"{_owner(view, value)}{value.name} {value.text}: {value.short}.",
-            f"value:{value.key}",
+            ValueKey(value.key),
             clause,
             _remedy(value),
             _mend(view, value),
@@ -110,7 +107,7 @@ def own_values(view: View) -> ClauseResult:
             "B04",
             Verdict.JUDGE,
             f"A value of your own for {one.key} ({one.amount:g}: {one.reason}) no longer decides anything.",
-            "brief",
+            PartKey("brief"),
             clause,
             "Take it back if it is no longer meant.",
             Mend("Take it back", "own value away", one.key),
@@ -132,7 +129,7 @@ def all_drawn(view: View) -> ClauseResult:
             Verdict.JUDGE,
             f"{name[:1].upper()}{name[1:]} is sized in the Brief but has no circuit yet: its parts, wires and tests "
             "are in no list.",
-            f"load:{by_circuit[circuit]}",
+            LoadKey(load) if (load := by_circuit[circuit]) else CircuitKey(circuit),
             clause,
             "Draw it by hand beside the sheets until Riktig has the recipe.",
         )

@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from riktig.core.catalogue import Can
 from riktig.core.circuit import by_tags
+from riktig.core.keys import CircuitKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
@@ -51,7 +52,7 @@ def _clashes(view: View) -> list[Finding]:
                 "C01",
                 Verdict.FAILS,
                 f"A change has nothing to hold on to: {clash.text}.",
-                f"circuit:{clash.circuit}",
+                CircuitKey(clash.circuit),
                 COMMON_PRACTICE,
                 "Take the change back, or choose an element and make it there.",
                 Mend("Take the change back", "change back", number) if number else None,

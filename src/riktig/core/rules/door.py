@@ -3,6 +3,7 @@
 from riktig.core.catalogue import Can
 from riktig.core.door import engagement_of, may_move, stack_of, things_behind, wiring_room
 from riktig.core.job import ShaftFitting
+from riktig.core.keys import DeviceKey, HoleKey, Key, OpeningKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE, class_keeps
@@ -21,7 +22,7 @@ def fittings_keep_the_class(view: View) -> ClauseResult:
     for hole in view.holes:
         if hole.face == "plate":
             continue
-        where = hole.where or f"hole:{hole.number}"
+        where: Key = hole.where or HoleKey(hole.number)
         keeps = class_keeps(hole.rating, box) if hole.rating else None
         counted += keeps is True
         if keeps is False:
@@ -37,7 +38,7 @@ def fittings_keep_the_class(view: View) -> ClauseResult:
             )
         elif keeps is None:
             unknown += 1
-            if hole.where.startswith("opening:"):
+            if isinstance(hole.where, OpeningKey):
                 findings.append(
                     Finding(
                         "P06",
@@ -67,20 +68,20 @@ def handle_meets_the_shaft(view: View) -> ClauseResult:
         ]
         if not engaged.engages and practice.shaft is ShaftFitting.WORKSHOP:
             findings.append(
-                Finding("P07", Verdict.FAILS, f"{tag}: {engaged.said}", f"device:{shaft.device}", clause,
+                Finding("P07", Verdict.FAILS, f"{tag}: {engaged.said}", DeviceKey(shaft.device), clause,
                         "Cut the hole on site, from the hung panel.", Mend("Cut it on site", "shaft on site"))
             )  # fmt: skip
         if practice.rulebook.north_american and not shaft.inner_handle:
             findings.append(
                 Finding("P07", Verdict.FAILS, f"{tag} has no handle inside to switch it with the door open.",
-                        f"device:{shaft.device}", INNER, "Say yes to a handle inside in the incomer's circuit.")
+                        DeviceKey(shaft.device), INNER, "Say yes to a handle inside in the incomer's circuit.")
             )  # fmt: skip
         if shaft.inner_handle:
             evidence.append(f"{tag}: a handle inside, pulled on purpose, without a tool")
         if shaft.free < 0:
             findings.append(
                 Finding("P07", Verdict.FAILS, f"{tag} stands {-shaft.free:.0f} mm through the door.",
-                        f"device:{shaft.device}", clause, "Take a deeper enclosure.")
+                        DeviceKey(shaft.device), clause, "Take a deeper enclosure.")
             )  # fmt: skip
     return ClauseResult("P07", Group.PLATE, "The handle meets its shaft", clause, tuple(evidence), tuple(findings))
 
@@ -102,7 +103,7 @@ def stacks_hold_their_contacts(view: View) -> ClauseResult:
                     "P08",
                     Verdict.FAILS,
                     f"{view.tag(seat.device)} needs {stack.taken} contact places; its stack takes {stack.limit}.",
-                    f"device:{seat.device}",
+                    DeviceKey(seat.device),
                     clause,
                     "Take the rest over a relay.",
                 )
@@ -127,7 +128,7 @@ def nobody_leaves_it_in_hand(view: View) -> ClauseResult:
                     "P09",
                     Verdict.JUDGE,
                     f"Anyone can leave {view.tag(seat.device)} ({seat.legend}) in hand or off and walk away.",
-                    f"device:{seat.device}",
+                    DeviceKey(seat.device),
                     clause,
                     "Make it a key switch, or decide that everyone may.",
                     Mend("Key switch", "key switch", str(seat.group)),

@@ -3,6 +3,7 @@
 from riktig.core.catalogue import Can, Kind
 from riktig.core.circuit import DOOR_BONDS, NetClass
 from riktig.core.job import role_of
+from riktig.core.keys import DeviceKey, PinKey, WireKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import conductor_name, nec_protective_size, protective_section
@@ -48,7 +49,7 @@ def protective_sections(view: View) -> ClauseResult:
                     Verdict.FAILS,
                     f"The protective conductor to {wire.end.label} is {conductor_name(wire.mm2)}; it must be "
                     f"{conductor_name(need)}.",
-                    f"wire:{wire.key}",
+                    WireKey(wire.key),
                     clause,
                     "Use the larger section.",
                 )
@@ -68,7 +69,7 @@ def everything_bonded(view: View) -> ClauseResult:
             "E09",
             Verdict.FAILS,
             f"{view.pin_label(pin)} has no protective conductor.",
-            f"pin:{pin}",
+            PinKey(pin),
             clause,
             "Give it a way on the earth bar.",
         )
@@ -84,7 +85,7 @@ def everything_bonded(view: View) -> ClauseResult:
                         "E09",
                         Verdict.FAILS,
                         f"{view.tag(device.id)} has no earth core.",
-                        f"device:{device.id}",
+                        DeviceKey(device.id),
                         clause,
                         "Give its cable an earth core.",
                     )

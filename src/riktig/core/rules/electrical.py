@@ -5,6 +5,7 @@ from collections import defaultdict
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import NetClass
 from riktig.core.job import PinRef
+from riktig.core.keys import DeviceKey, PartKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import allowed_colours
@@ -45,7 +46,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
                 Verdict.FAILS,
                 f"The supply brings no neutral, but {', '.join(users)} work on "
                 f"{supply.voltage_to_neutral_v:g} V to neutral: they would have no return.",
-                "supply",
+                PartKey("supply"),
                 clause,
                 "Have the customer bring a neutral, and say so in the Brief.",
                 Mend("The supply brings a neutral", "neutral"),
@@ -71,7 +72,7 @@ def main_switch(view: View) -> ClauseResult:
                         "E02",
                         Verdict.FAILS,
                         f"{view.tag(device.id)} carries {part.rated_a:g} A; the panel needs {need:g} A.",
-                        f"device:{device.id}",
+                        DeviceKey(device.id),
                         clause,
                         "Lower the protection upstream, or add a larger isolator to the catalogue.",
                     )
@@ -90,7 +91,7 @@ def feeder_holds(view: View) -> ClauseResult:
                 "E03",
                 Verdict.FAILS,
                 f"The panel draws {need:g} A, but the supply is protected at {has:g} A and would trip.",
-                "supply",
+                PartKey("supply"),
                 clause,
                 "Agree a larger supply with the customer, and say so in the Brief.",
             )
@@ -143,7 +144,7 @@ def every_circuit_protected(view: View) -> ClauseResult:
                         Verdict.FAILS,
                         f"{view.tag(device.id)} is fed past every "
                         "breaker: a short circuit there would be cleared upstream only.",
-                        f"device:{device.id}",
+                        DeviceKey(device.id),
                         clause,
                         "Feed it through a breaker.",
                     )
@@ -178,7 +179,7 @@ def overloads_set(view: View) -> ClauseResult:
                     f"{view.tag(device.id)} cannot be set to "
                     f"{size.setting_a:g} A: its dial goes from {part.min_a:g} to "
                     f"{part.max_a:g} A.",
-                    f"device:{device.id}",
+                    DeviceKey(device.id),
                     clause,
                     "Check the motor's current in the Brief, or add a part with that range.",
                 )
@@ -194,7 +195,7 @@ def parts_large_enough(view: View) -> ClauseResult:
             "E06",
             Verdict.FAILS,
             f"{view.tag(device)} would have to be {need}; the catalogue ends at {view.sizing.parts[device].ref}.",
-            f"device:{device}",
+            DeviceKey(device),
             clause,
             "Add a part of that size to the catalogue, or split the load.",
         )
@@ -215,7 +216,7 @@ def fault_current(view: View) -> ClauseResult:
             Verdict.JUDGE,
             f"The supply can give {kilo:g} kA. The catalogue holds no "
             "breaking capacities, so a person must compare them with the breakers bought.",
-            "supply",
+            PartKey("supply"),
             clause,
             "Compare with the data of the breakers, and sign.",
         )
@@ -245,7 +246,7 @@ def control_transformer(view: View) -> ClauseResult:
                 f"{starters} starters and {devices} control devices work "
                 "straight from phase and neutral. The rulebook frees a single starter with at "
                 "most two control devices from a control transformer.",
-                "control",
+                PartKey("control"),
                 clause,
                 "Decide whether a control transformer is wanted, and sign.",
             )
@@ -276,7 +277,7 @@ def operator_colours(view: View) -> ClauseResult:
                     "C03",
                     Verdict.FAILS,
                     f"{view.tag(device.id)} is {colour}; its function allows {', '.join(allowed)}.",
-                    f"device:{device.id}",
+                    DeviceKey(device.id),
                     clause,
                     "Use a part in an allowed colour.",
                 )

@@ -2,10 +2,13 @@
 
 from riktig.core.circuit import outside_device
 from riktig.core.energise import MAINS
+from riktig.core.ids import DeviceId
 from riktig.core.job import Colours
+from riktig.core.keys import DeviceKey, Key, PartKey, PinKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
+from riktig.core.sizing import Section
 from riktig.core.standards import minimum_section
 from riktig.core.wiring import Stage
 
@@ -18,12 +21,12 @@ MARK_ALL_ABOVE = 10
 def conductor_currents(view: View) -> ClauseResult:
     """Every conductor carries what its protection lets through."""
     clause = "IEC 60204-1 12.4, Table 6"
-    sections = [("feeder", "supply", view.sizing.feeder)]
+    sections: list[tuple[str, Key, Section]] = [("feeder", PartKey("supply"), view.sizing.feeder)]
     for size in view.sizing.loads:
         load = outside_device(view.circuits, size.circuit)
         sections += [
-            (f"{view.tag(load.id)} power", f"device:{load.id}", size.section),
-            (f"{view.tag(load.id)} control", f"device:{load.id}", size.control),
+            (f"{view.tag(load.id)} power", DeviceKey(load.id), size.section),
+            (f"{view.tag(load.id)} control", DeviceKey(load.id), size.control),
         ]
     findings = [
         Finding(
@@ -54,7 +57,7 @@ def least_sections(view: View) -> ClauseResult:
                     "W02",
                     Verdict.FAILS,
                     f"Wire {wire.name} is {wire.mm2:g} mm²; the least is {least:g} mm².",
-                    f"wire:{wire.key}",
+                    WireKey(wire.key),
                     clause,
                     "Use a thicker wire.",
                 )
@@ -76,7 +79,7 @@ def colours(view: View) -> ClauseResult:
                 Verdict.JUDGE,
                 f"Conductors are coloured so: {view.practice.colours.value}. The rulebook recommends black for "
                 "power; another agreed scheme is allowed.",
-                "practice",
+                PartKey("practice"),
                 clause,
                 "Agree it with the customer, and sign; or follow the rulebook.",
                 Mend("Follow the rulebook", "colours"),
@@ -100,7 +103,7 @@ def clamps_hold(view: View) -> ClauseResult:
             "W04",
             Verdict.FAILS,
             f"{one.label}: {one.text}.",
-            f"pin:{one.pin}",
+            PinKey(one.pin),
             clause,
             "Choose another clamp, or give the net a terminal of its own.",
         )
@@ -111,7 +114,7 @@ def clamps_hold(view: View) -> ClauseResult:
             "W04",
             Verdict.FAILS,
             f"{view.pin_label(pin)} has no place, so no wire reaches it.",
-            f"pin:{pin}",
+            PinKey(pin),
             clause,
             "Place the part on the plate or door.",
         )
@@ -128,7 +131,7 @@ def nameplate_complete(view: View) -> ClauseResult:
             "M01",
             Verdict.FAILS,
             f"The nameplate lacks: {field.name.lower()}.",
-            "nameplate",
+            PartKey("nameplate"),
             clause,
             "Fill it in at the head of the Brief.",
         )
@@ -163,7 +166,7 @@ def wires_marked(view: View) -> ClauseResult:
                 "M02",
                 Verdict.JUDGE,
                 f"{bare} wires have no marker; above {MARK_ALL_ABOVE} wires in a panel every wire is marked.",
-                "practice",
+                PartKey("practice"),
                 clause,
                 "Mark every wire.",
                 Mend("Mark every wire", "mark all"),
@@ -188,13 +191,13 @@ def still_live_said(view: View) -> ClauseResult:
     named = {plate.key for plate in plates}
     elsewhere = {one.source for one in view.live_off if one.source != MAINS} & {d.id for d in view.circuits.devices}
     findings = []
-    if any(f"device:{did}" not in named for did in elsewhere):
+    if any(DeviceKey(DeviceId(did)) not in named for did in elsewhere):
         findings.append(
             Finding(
                 "M03",
                 Verdict.FAILS,
                 "A supply from elsewhere stays live with the main switch off, and no plate names it.",
-                "sources",
+                PartKey("sources"),
                 clause,
                 "Add a warning plate.",
             )
@@ -205,7 +208,7 @@ def still_live_said(view: View) -> ClauseResult:
                 "M03",
                 Verdict.FAILS,
                 "Parts stay live with the main switch off, and no plate says so.",
-                "supply",
+                PartKey("supply"),
                 clause,
                 "Add a warning plate.",
             )
@@ -229,12 +232,12 @@ def lamps_have_meaning(view: View) -> ClauseResult:
             "M04",
             Verdict.FAILS,
             f"{view.tag(seat.device)} has no legend, so nobody can say what it means.",
-            f"device:{seat.device}",
+            DeviceKey(seat.device),
             clause,
             "Give it a text.",
         )
         for seat in view.door.seats
-        if not named.get(f"device:{seat.device}")
+        if not named.get(DeviceKey(seat.device))
     ]
     return ClauseResult(
         "M04", Group.MARKING, "Legends", clause, tuple(text for text in named.values() if text), tuple(findings)

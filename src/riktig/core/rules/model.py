@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from enum import Enum
 
+from riktig.core.keys import Key
+
 __all__ = ["ClauseResult", "Finding", "Group", "Mend", "Verdict"]
 
 
@@ -43,7 +45,7 @@ class Finding:
     code: str
     verdict: Verdict
     message: str
-    where: str
+    where: Key | None
     clause: str
     remedy: str
     mend: Mend | None = None

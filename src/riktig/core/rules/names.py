@@ -7,6 +7,7 @@ from collections.abc import Callable
 from riktig.core.catalogue import class_of, letters_of
 from riktig.core.circuit import NetClass
 from riktig.core.job import POTENTIALS, DeviceId, PinRef
+from riktig.core.keys import DeviceKey, NetKey, PartKey
 from riktig.core.labels import LONGEST_MARKER
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
@@ -34,7 +35,7 @@ def numbers_are_unique(view: View) -> ClauseResult:
                     "N01",
                     Verdict.FAILS,
                     f"{len(nets)} potentials carry the number {number}: whoever joins like to like makes a short.",
-                    f"net:{nets[1]}",
+                    NetKey(nets[1]),
                     clause,
                     "Give the scheme a count, or let Riktig number by another school.",
                 )
@@ -45,7 +46,7 @@ def numbers_are_unique(view: View) -> ClauseResult:
                     "N01",
                     Verdict.FAILS,
                     f"The number “{number}” has {len(number)} signs; a wire marker holds {LONGEST_MARKER}.",
-                    f"net:{nets[0]}",
+                    NetKey(nets[0]),
                     clause,
                     "Shorten the scheme or the reserved number.",
                 )
@@ -64,7 +65,7 @@ def _reserved_twice(view: View, clause: str) -> list[Finding]:
             "N01",
             Verdict.FAILS,
             f"The number {number} is kept for more than one potential: {', '.join(whose)}.",
-            "practice",
+            PartKey("practice"),
             clause,
             "Keep another number for one of them.",
         )
@@ -75,7 +76,7 @@ def _reserved_twice(view: View, clause: str) -> list[Finding]:
 
 def tags_are_unique(view: View) -> ClauseResult:
     at: dict[str, list[DeviceId]] = defaultdict(list)
-    heads: dict[str, dict[str, list[str]]] = defaultdict(lambda: defaultdict(list))
+    heads: dict[str, dict[str, list[DeviceId]]] = defaultdict(lambda: defaultdict(list))
     strips: set[tuple[str, str]] = set()
     practice = view.practice
     for device in view.circuits.devices:
@@ -92,14 +93,14 @@ def tags_are_unique(view: View) -> ClauseResult:
             "N02",
             Verdict.FAILS,
             f"{len(devices)} devices are called {tag}: a label would be found twice.",
-            f"device:{devices[1]}",
+            DeviceKey(devices[1]),
             IEC_81346,
             "Give one of them another tag.",
         )
         for tag, devices in at.items()
         if len(devices) > 1
     ]
-    kinds = {str(device.id): device.kind_id for device in view.circuits.devices}
+    kinds = {device.id: device.kind_id for device in view.circuits.devices}
     for of, by_head in heads.items():
         if len(by_head) > 1:
             wanted = letters_of(kinds[next(iter(by_head.values()))[0]], practice.letters, practice.house_letters)
@@ -110,7 +111,7 @@ def tags_are_unique(view: View) -> ClauseResult:
                     Verdict.JUDGE,
                     f"Of the class “{of}” some are called by {', some by '.join(sorted(by_head))}: readers infer "
                     "what a device is from its letters.",
-                    f"device:{odd[0]}",
+                    DeviceKey(odd[0]),
                     IEC_81346,
                     f"Call them all by {wanted}, or decide that the difference is meant.",
                 )

@@ -2,6 +2,7 @@
 
 from riktig.core.catalogue import Can
 from riktig.core.job import Ventilation
+from riktig.core.keys import DuctKey, PartKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
@@ -19,7 +20,7 @@ def ducts_hold(view: View) -> ClauseResult:
             "P01",
             Verdict.FAILS,
             f"{use.name} is {use.share:.0%} full at its fullest place; {limit.value:.0%} is the limit.",
-            f"duct:{use.name}",
+            DuctKey(use.name),
             clause,
             f"Use a duct {use.width:g} mm wide." if use.width else "No duct is wide enough: lead wires another way.",
             Mend("Next wider duct", "wider duct"),
@@ -96,7 +97,7 @@ def everything_placed(view: View) -> ClauseResult:
                 "P03",
                 Verdict.JUDGE,
                 "The box is cooled by filter and fan, but neither fan nor filter has a cut-out.",
-                "door",
+                PartKey("door"),
                 clause,
                 "Draw the fan in Circuits, or add openings for fan and filter on the Door station.",
             )
@@ -126,7 +127,7 @@ def spare_room(view: View) -> ClauseResult:
                 "P04",
                 Verdict.FAILS,
                 f"{share:.0%} of the rail is free; the practice asks for {want:.0%}.",
-                "plate",
+                PartKey("plate"),
                 clause,
                 "Take a larger enclosure.",
                 Mend("Next larger enclosure", "larger enclosure"),
@@ -149,7 +150,7 @@ def stays_cool(view: View) -> ClauseResult:
                 "P05",
                 Verdict.FAILS,
                 f"{warmth.inside_c:g} °C inside with the loads running; everything is sized for {warmth.limit_c:g} °C.",
-                "plate",
+                PartKey("plate"),
                 clause,
                 f"Take {warmth.remedy}." if warmth.fan or warmth.box else f"{warmth.remedy.capitalize()}.",
                 Mend(f"Take a box of {warmth.box.name}", "cool box") if warmth.box else None,

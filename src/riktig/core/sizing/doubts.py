@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from math import sqrt
 
 from riktig.core.job import KW_PER_HP, Command, Duty, Load, Signal, Source, Start, Wetting
+from riktig.core.keys import LoadKey, PartKey
 from riktig.core.sizing.motor import table_current
 from riktig.core.sizing.value import Basis
 from riktig.core.standards import rule
@@ -18,9 +19,9 @@ PLATE_FACTOR = 1.6
 
 @dataclass(frozen=True, slots=True)
 class Doubt:
-    """One thing to settle. ``where`` is the place in the Brief: a load's id, “supply”, “sources”."""
+    """One thing to settle. ``where`` is the place in the Brief: a load, or the part “supply” or “sources”."""
 
-    where: str
+    where: LoadKey | PartKey
     text: str
     remedy: str
     asks: bool = False
@@ -35,7 +36,7 @@ def doubts_of(
     if not sources_asked and not sources:
         found.append(
             Doubt(
-                "sources",
+                PartKey("sources"),
                 "The Brief does not say whether anything else arrives live in this panel.",
                 "Name every further supply, or say that there is none: a forgotten second supply is the most "
                 "dangerous omission there is.",
@@ -46,7 +47,9 @@ def doubts_of(
         found += _load(load, basis) + _command(load, signals)
     names = Counter(load.name.strip().lower() for load in loads)
     found += [
-        Doubt(load.id, f"Two loads are called “{load.name}”.", "Give each its own name: it goes on the labels.")
+        Doubt(
+            LoadKey(load.id), f"Two loads are called “{load.name}”.", "Give each its own name: it goes on the labels."
+        )
         for load in loads
         if names[load.name.strip().lower()] > 1
     ]
@@ -54,7 +57,7 @@ def doubts_of(
     if foreign and not sources:
         found.append(
             Doubt(
-                "sources",
+                PartKey("sources"),
                 f"{', '.join(foreign)} is fed from another panel, but no further supply is named.",
                 "Name the supply it comes from: it stays live with the main switch off.",
             )
@@ -68,14 +71,14 @@ def _supply(basis: Basis) -> list[Doubt]:
     if supply.neutral and abs(ratio / sqrt(3) - 1) > 0.06:
         found.append(
             Doubt(
-                "supply",
+                PartKey("supply"),
                 f"{supply.voltage_v:g} V between phases and {supply.voltage_to_neutral_v:g} V to neutral are not one "
                 "three-phase system.",
                 f"{supply.voltage_v:g} V has {supply.voltage_v / sqrt(3):.0f} V to neutral.",
             )
         )
     if supply.frequency_hz not in (50, 60):
-        found.append(Doubt("supply", f"No supply runs at {supply.frequency_hz:g} Hz.", "Give 50 or 60 Hz."))
+        found.append(Doubt(PartKey("supply"), f"No supply runs at {supply.frequency_hz:g} Hz.", "Give 50 or 60 Hz."))
     return found
 
 
@@ -83,7 +86,7 @@ def _load(load: Load, basis: Basis) -> list[Doubt]:
     found = []
 
     def doubt(text: str, remedy: str) -> None:
-        found.append(Doubt(load.id, f"{load.name}: {text}", remedy))
+        found.append(Doubt(LoadKey(load.id), f"{load.name}: {text}", remedy))
 
     if load.phases < 3 and load.start in MOTOR_STARTS:
         doubt(
@@ -120,7 +123,7 @@ def _motor(load: Load, basis: Basis) -> list[Doubt]:
     if plate is not None and in_table and not 1 / PLATE_FACTOR < plate / in_table < PLATE_FACTOR:
         found.append(
             Doubt(
-                load.id,
+                LoadKey(load.id),
                 f"{load.name}: the plate's {plate:g} A is far from the {in_table:g} A of {load.power_name}.",
                 "Look at the plate again: the decimal point, the voltage, star or triangle.",
             )
@@ -129,7 +132,7 @@ def _motor(load: Load, basis: Basis) -> list[Doubt]:
     if load.start is Start.WAY and (load.output_kw or 0) > least.value:
         found.append(
             Doubt(
-                load.id,
+                LoadKey(load.id),
                 f"{load.name}: a motor above {least.value:g} kW needs a guard against overload (IEC 60204-1 7.3.1).",
                 "Start it direct-on-line, or by a drive.",
             )
@@ -137,7 +140,7 @@ def _motor(load: Load, basis: Basis) -> list[Doubt]:
     if load.duty is Duty.INCHING and load.start in (Start.STAR_DELTA, Start.SOFT):
         found.append(
             Doubt(
-                load.id,
+                LoadKey(load.id),
                 f"{load.name}: a motor started {load.start.value} cannot be inched or plugged.",
                 "Start it direct-on-line or by a drive.",
             )
@@ -151,7 +154,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
     if load.command is Command.BOTH_WAYS and not both and load.start is not Start.DRIVE:
         found.append(
             Doubt(
-                load.id,
+                LoadKey(load.id),
                 f"{load.name}: it is commanded both ways but started one way only.",
                 "Start it both ways, or command it by start and stop.",
             )
@@ -159,7 +162,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
     if both and load.command is Command.BUTTONS:
         found.append(
             Doubt(
-                load.id,
+                LoadKey(load.id),
                 f"{load.name}: it runs both ways, but start and stop do not say which.",
                 "Command it by forward, reverse and stop.",
             )
@@ -167,7 +170,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
     if load.is_motor and load.command is Command.ALWAYS and load.start is not Start.WAY:
         found.append(
             Doubt(
-                load.id,
+                LoadKey(load.id),
                 f"{load.name}: nothing commands it, so it would start by itself when the panel is switched on.",
                 "Say who starts it, or feed it from its own breaker only.",
             )
@@ -175,7 +178,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
     if load.command is Command.LEVEL and not any(signal.load == load.id for signal in signals):
         found.append(
             Doubt(
-                load.id,
+                LoadKey(load.id),
                 f"{load.name}: it runs by level, but no float is listed for it.",
                 "List its floats among the field devices.",
                 asks=True,

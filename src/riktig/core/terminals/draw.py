@@ -1,6 +1,7 @@
 """Strips as they stand on the rail: inside above, field below, four times true size."""
 
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.keys import DeviceKey
 from riktig.core.plate import box
 from riktig.core.terminals.strips import Strip, Strips
 
@@ -27,7 +28,7 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
     for index, row in enumerate(strip.rows):
         x = LEFT + index * WIDE
         middle = x + WIDE / 2
-        key = f"device:{row.device}"
+        key = DeviceKey(row.device)
         wire = _WIRE.get(row.mark, "wire red" if row.mark.isdigit() else "wire black")
         marks += [
             Line(middle, 20, middle, top + 5, "ink", 2.4, layer="wire"),
@@ -74,7 +75,7 @@ def _cable_marks(strip: Strip, strips: Strips, y: float) -> list[Mark]:
                 3.8,
                 face=Face.PRINTED_BOLD,
                 align=Align.MIDDLE,
-                key=f"device:{cable.device}",
+                key=DeviceKey(cable.device),
             ),
             Text(
                 (x1 + x2) / 2,
@@ -83,7 +84,7 @@ def _cable_marks(strip: Strip, strips: Strips, y: float) -> list[Mark]:
                 2.6,
                 "second",
                 align=Align.MIDDLE,
-                key=f"device:{cable.device}",
+                key=DeviceKey(cable.device),
             ),
         ]
     return marks

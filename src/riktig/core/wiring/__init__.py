@@ -8,7 +8,7 @@ from riktig.core.wiring.connect import wire_all
 from riktig.core.wiring.derived import DUCT_USES, PLATE_DRAWING, WIRING
 from riktig.core.wiring.draw import draw_batches, mini_plate, route_marks
 from riktig.core.wiring.fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctUse, Opening, fill_limit
-from riktig.core.wiring.model import Batch, Crowded, Segment, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
+from riktig.core.wiring.model import Batch, Crowded, Segment, Stage, Wire, WireEnd, WireId, Wiring, wire_key
 from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Route, Router
 
@@ -28,7 +28,7 @@ __all__ = [
     "Stage",
     "Wire",
     "WireEnd",
-    "WireKey",
+    "WireId",
     "Wiring",
     "best_path",
     "draw_batches",

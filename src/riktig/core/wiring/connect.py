@@ -17,7 +17,7 @@ from riktig.core.wiring.colours import conductor_colour
 from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.halves import Half, feeds
 from riktig.core.wiring.idents import INSIDE_ONE, idents
-from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireKey, Wiring, wire_key
+from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireId, Wiring, wire_key
 from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Router
 
@@ -195,7 +195,7 @@ class _Maker:
         sizing: Sizing,
         practice: Practice,
         router: Router,
-        own: dict[WireKey, str],
+        own: dict[WireId, str],
     ) -> None:
         self._devices, self._names, self._sizing, self._idents = devices, names, sizing, own
         self._practice, self._router = practice, router
@@ -283,7 +283,7 @@ def _with_ends(
         others = [one for one in at[end.pin] if one.key != wire.key and one.mm2 == wire.mm2]
         twin = twin_ferrule(wire.mm2) if others else None
         chosen = twin or ferrule(wire.mm2)
-        shared: WireKey | None = others[0].key if twin else None
+        shared: WireId | None = others[0].key if twin else None
         fitting = f"ferrule {chosen.name}" if chosen else f"pin lug {wire.mm2:g}"
         strip = chosen.strip if chosen else clamp.strip
         return replace(end, fitting=fitting, strip=strip, torque_n_m=clamp.torque_n_m, shared=shared)

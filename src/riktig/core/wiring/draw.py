@@ -3,9 +3,10 @@
 from collections.abc import Iterable
 
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.keys import BatchKey, Key, WireKey
 from riktig.core.plate import RULER, Layout, box
 from riktig.core.standards import conductor_name
-from riktig.core.wiring.model import Batch, Wire, WireKey, Wiring
+from riktig.core.wiring.model import Batch, Wire, WireId, Wiring
 
 __all__ = ["draw_batches", "mini_plate", "route_marks"]
 
@@ -13,8 +14,8 @@ CARD, GAP, WIDE = 21.0, 3.0, 230.0
 LONGEST_BAR = 95.0
 
 
-def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: str = "") -> Drawing:
-    """The batches in the order they go in, a card each; keys are ``batch:`` and the number.
+def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: Key | None = None) -> Drawing:
+    """The batches in the order they go in, a card each; the key of each is that of its batch.
 
     Args:
         finished: Wires of each batch that are finished, by batch number as text.
@@ -25,16 +26,16 @@ def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: str = "") -> 
     by_key = {wire.key: wire for wire in wiring.wires}
     for index, batch in enumerate(wiring.batches):
         rect = Rect(2, 2 + index * (CARD + GAP), WIDE - 4, CARD)
-        here = chosen.removeprefix("wire:") in batch.wires
+        here = isinstance(chosen, WireKey) and chosen.wire in batch.wires
         marks += _card(batch, by_key, rect, longest, finished.get(str(batch.number), 0), here)
     height = 4 + len(wiring.batches) * (CARD + GAP)
     return Drawing(WIDE, height, tuple(marks), "Batches")
 
 
 def _card(
-    batch: Batch, by_key: dict[WireKey, Wire], rect: Rect, longest: float, finished: int, chosen: bool
+    batch: Batch, by_key: dict[WireId, Wire], rect: Rect, longest: float, finished: int, chosen: bool
 ) -> list[Mark]:
-    key = f"batch:{batch.number}"
+    key = BatchKey(batch.number)
     x, y = rect.x, rect.y
     count = len(batch.wires)
     marks: list[Mark] = [
@@ -66,7 +67,7 @@ def _card(
     return marks
 
 
-def wire_bar(x: float, y: float, length: float, colour: str, key: str) -> list[Mark]:
+def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) -> list[Mark]:
     """A made-up wire: bare ends, markers, insulation with an ink edge so that it reads on paper."""
     role = f"wire {colour}"
     marks: list[Mark] = [
@@ -92,7 +93,7 @@ def route_marks(wires: Iterable[Wire], *, shift: float = RULER, width: float = 1
         points = tuple(Point(p.x + shift, p.y + shift) for p in _square(wire.route))
         if len(points) < 2:
             continue
-        marks.append(Poly(points, role, width, layer="route", key=f"wire:{wire.key}"))
+        marks.append(Poly(points, role, width, layer="route", key=WireKey(wire.key)))
         for end in (points[0], points[-1]):
             marks.append(Circle(end.x, end.y, width * 1.5, role, 0, role, "route"))
     return marks

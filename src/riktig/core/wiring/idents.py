@@ -5,7 +5,7 @@ from collections import defaultdict
 from riktig.core.circuit import Names, wire_number
 from riktig.core.job import PinRef
 from riktig.core.wiring.halves import Half
-from riktig.core.wiring.model import WireKey, wire_key
+from riktig.core.wiring.model import WireId, wire_key
 
 __all__ = ["INSIDE_ONE", "idents"]
 
@@ -13,7 +13,7 @@ INSIDE_ONE = "link"
 """In the place of a number: a wire between two units of one device, at whose joint nothing else lands."""
 
 
-def idents(halves: list[Half], names: Names) -> dict[WireKey, str]:
+def idents(halves: list[Half], names: Names) -> dict[WireId, str]:
     """The number of every wire by its key: the number of its potential, and the ident of the end it feeds.
 
     Method:
@@ -29,7 +29,7 @@ def idents(halves: list[Half], names: Names) -> dict[WireKey, str]:
         near[half.a].append(half.b)
         near[half.b].append(half.a)
         number[half.a] = number[half.b] = names.number.get(half.net.id, "")
-    found: dict[WireKey, str] = {}
+    found: dict[WireId, str] = {}
     seen: set[PinRef] = set()
     for root in sorted(near, key=lambda pin: (names.marks.get(pin, 0), pin)):
         if root in seen:

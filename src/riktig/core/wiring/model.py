@@ -2,21 +2,19 @@
 
 from dataclasses import dataclass, replace
 from enum import Enum
-from typing import NewType
 
 from riktig.core.geometry import Point
+from riktig.core.ids import WireId
 from riktig.core.job import CircuitId, PinRef
 from riktig.core.standards import Why, conductor_name
 
-__all__ = ["Batch", "Crowded", "Segment", "Stage", "Wire", "WireEnd", "WireKey", "Wiring", "wire_key"]
-
-WireKey = NewType("WireKey", str)
+__all__ = ["Batch", "Crowded", "Segment", "Stage", "Wire", "WireEnd", "WireId", "Wiring", "wire_key"]
 
 
-def wire_key(a: PinRef, b: PinRef) -> WireKey:
+def wire_key(a: PinRef, b: PinRef) -> WireId:
     """The same for the same two pins, whatever number the wire carries."""
     first, second = sorted((a, b))
-    return WireKey(f"{first}~{second}")
+    return WireId(f"{first}~{second}")
 
 
 class Stage(Enum):
@@ -42,14 +40,14 @@ class WireEnd:
     fitting: str
     strip: float
     torque_n_m: float
-    shared: WireKey | None = None
+    shared: WireId | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Wire:
     """One conductor inside the panel. ``length`` is its own, ``cut`` what it is cut to, mm."""
 
-    key: WireKey
+    key: WireId
     net: PinRef
     number: str
     start: WireEnd
@@ -83,7 +81,7 @@ class Batch:
     stage: Stage
     mm2: float
     colour: str
-    wires: tuple[WireKey, ...]
+    wires: tuple[WireId, ...]
     cut: float
     total: float
     waste: float

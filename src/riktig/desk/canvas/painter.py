@@ -1,12 +1,13 @@
 """A display list on a QPainter. The painter's transform maps mm to pixels."""
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from itertools import pairwise
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QFont, QFontMetricsF, QPainter, QPen, QPolygonF
 
 from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Face, Line, Mark, Poly, Text
+from riktig.core.keys import Key
 from riktig.desk.theme import FALLBACK, MONO, WORDS, Theme
 
 __all__ = ["mark_font", "paint", "paint_batched"]
@@ -24,7 +25,9 @@ def mark_font(face: Face) -> QFont:
     return font
 
 
-def paint(painter: QPainter, marks: Iterable[Mark], theme: Theme, *, chosen: frozenset[str] = frozenset()) -> None:
+def paint(
+    painter: QPainter, marks: Iterable[Mark], theme: Theme, *, chosen: Collection[Key | None] = frozenset()
+) -> None:
     """Paints marks in order; marks whose key is in ``chosen`` are painted in the accent."""
     fonts: dict[Face, tuple[QFont, QFontMetricsF]] = {}
     for mark in marks:

@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QWidget
 
 from riktig.core.geometry import Drawing, Mark, Point, Rect, bounds_of, hit
+from riktig.core.keys import Key
 from riktig.desk.canvas.painter import paint, paint_batched
 from riktig.desk.theme import LIGHT, Theme
 
@@ -21,7 +22,7 @@ LEGIBLE_PX = 9.0
 class Gesture:
     """A drag: begin, move, finish or cancel. It previews on the view and edits once, at the end."""
 
-    def begin(self, key: str, at: Point) -> bool:
+    def begin(self, key: Key | None, at: Point) -> bool:
         """Whether a drag of this thing may start."""
         return False
 
@@ -38,11 +39,11 @@ class Gesture:
 class DrawingView(QWidget):
     """Shows one drawing. Keys: + and - zoom, 0 fits, comma and point step through what is on it."""
 
-    chosen = Signal(str)
-    clicked = Signal(str)
+    chosen = Signal(object)
+    clicked = Signal(object)
     """A left click without a drag, when the button is let go."""
-    menu_asked = Signal(str, QPoint)
-    hovered = Signal(str)
+    menu_asked = Signal(object, QPoint)
+    hovered = Signal(object)
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -57,15 +58,15 @@ class DrawingView(QWidget):
         self._drawing = Drawing(100, 100, ())
         self._overlay: Sequence[Mark] = ()
         self._laid: Sequence[Mark] = ()
-        self._hidden: frozenset[str] = frozenset()
-        self._selection: frozenset[str] = frozenset()
+        self._hidden: frozenset[Key | None] = frozenset()
+        self._selection: frozenset[Key | None] = frozenset()
         self._layer: QPixmap | None = None
         self._scale, self._offset = 1.0, QPointF(0, 0)
         self._fitted = True
         self._pressed: QPointF | None = None
         self._dragging = False
         self._panning: QPointF | None = None
-        self._under = ""
+        self._under: Key | None = None
         self.hovers = False
         self.modifiers = Qt.KeyboardModifier.NoModifier
         self.on_key: Callable[[QKeyEvent], bool] = lambda event: False
@@ -91,13 +92,13 @@ class DrawingView(QWidget):
         self.theme = theme
         self._forget()
 
-    def select(self, keys: frozenset[str]) -> None:
+    def select(self, keys: frozenset[Key | None]) -> None:
         """Marks what is selected."""
         if keys != self._selection:
             self._selection = keys
             self._forget()
 
-    def set_overlay(self, marks: Sequence[Mark], hidden: frozenset[str] = frozenset()) -> None:
+    def set_overlay(self, marks: Sequence[Mark], hidden: frozenset[Key | None] = frozenset()) -> None:
         """Marks painted over the cached layer, and keys taken out of it while they move."""
         self._overlay = marks
         if hidden != self._hidden:
@@ -172,11 +173,11 @@ class DrawingView(QWidget):
         """The place of the widget over a point of the drawing."""
         return QPointF(at.x, at.y) * self._scale + self._offset
 
-    def key_at(self, at: QPointF) -> str:
+    def key_at(self, at: QPointF) -> Key | None:
         """The key of what is under a place of the widget."""
         return hit(self._drawing.marks, self.to_mm(at), REACH_PX / self._scale)
 
-    def centre_of(self, key: str) -> QPointF | None:
+    def centre_of(self, key: Key | None) -> QPointF | None:
         """Where a thing is on the widget, to scroll to it or to click it."""
         boxes = [bounds_of(m) for m in self._drawing.marks if m.key == key]
         if not boxes:
@@ -184,7 +185,7 @@ class DrawingView(QWidget):
         largest = max(boxes, key=lambda box: box.width * box.height)
         return self.to_px(largest.centre)
 
-    def reveal(self, key: str) -> None:
+    def reveal(self, key: Key | None) -> None:
         """Moves the drawing so that a thing can be seen."""
         at = self.centre_of(key)
         if at is not None:

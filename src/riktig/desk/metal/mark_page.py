@@ -28,6 +28,7 @@ from riktig.core.holes import (
     running_marks,
     walk_marks,
 )
+from riktig.core.keys import HoleKey, Key
 from riktig.core.records import TakenBack
 from riktig.desk.canvas import DrawingView
 from riktig.desk.metal.faces import face_drawing, holes_on, origin_of
@@ -216,7 +217,7 @@ class MarkPage(QWidget):
         self.tick.setText(f"✓ {done.who} {done.when[11:16]}" if done else f"Is {self._word(state)}  (Space)")
         self.tick.setEnabled(done is None and not closed and not (blockers and self.work is HoleWork.MADE))
         self.back.setEnabled(bool(state.done))
-        self.view.select(frozenset({f"hole:{hole.number}"}))
+        self.view.select(frozenset({HoleKey(hole.number)}))
         self.view.set_overlay(self._overlay(walk, state))
 
     def _word(self, state: HoleState) -> str:
@@ -268,11 +269,10 @@ class MarkPage(QWidget):
         tool = f"  ·  {rounds[0].tool}: {len(rounds[0].holes)} of them" if rounds else ""
         return f"{at} of {len(walk)}  ·  {len(order.rounds)} tools, each taken in hand once{tool}"
 
-    def choose(self, key: str) -> None:
-        """Turns to a hole by its selection key; nothing happens when it is on another surface."""
-        number = key.removeprefix("hole:")
-        if key.startswith("hole:") and number in self._states:
-            self.number = number
+    def choose(self, key: Key | None) -> None:
+        """Turns to a hole by its key; nothing happens when it is on another surface."""
+        if isinstance(key, HoleKey) and key.number in self._states:
+            self.number = key.number
             self._show()
             self.session.select(key)
 

@@ -3,6 +3,7 @@
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.holes import HOLES, METAL_HOLES
+from riktig.core.keys import HoleKey
 from riktig.desk.metal.faces import faces_with_holes
 from riktig.desk.metal.mark_page import MarkPage
 from riktig.desk.metal.measure_page import MeasurePage
@@ -90,7 +91,7 @@ class MetalPages(QWidget):
             return
         self.turn_to(0)
         self.face.setCurrentText(hole.face)
-        self.mark.choose(f"hole:{number}")
+        self.mark.choose(HoleKey(number))
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

@@ -45,7 +45,7 @@ def finding_row(finding: Finding, go: object, mend: object, *, signed: str = "")
 class FindingsDrawer(QWidget):
     """One line of counts; opens to the list."""
 
-    go = Signal(str)
+    go = Signal(object)
     mend = Signal(object)
     try_again = Signal()
 

@@ -17,7 +17,7 @@ __all__ = ["Finder", "JobStrip"]
 class Finder(QLineEdit):
     """Type a tag, a pin, a number or a word; arrow keys and Enter go there."""
 
-    found = Signal(str)
+    found = Signal(object)
 
     def __init__(self, search: Callable[[str], tuple[Entry, ...]]) -> None:
         super().__init__()
@@ -54,7 +54,7 @@ class Finder(QLineEdit):
         item = item or self._list.currentItem()
         self._list.hide()
         if item and self.text():
-            self.found.emit(str(item.data(Qt.ItemDataRole.UserRole)))
+            self.found.emit(item.data(Qt.ItemDataRole.UserRole))
             self.selectAll()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:

@@ -10,6 +10,25 @@ from riktig.core.circuit import settle
 from riktig.core.edits import ApplyRemedy
 from riktig.core.errors import RiktigError
 from riktig.core.job import Practice, new_job
+from riktig.core.keys import (
+    BatchKey,
+    CircuitKey,
+    DeviceKey,
+    DuctKey,
+    ElementKey,
+    HoleKey,
+    Key,
+    LoadKey,
+    NetKey,
+    OpeningKey,
+    PartKey,
+    PieceKey,
+    PinKey,
+    PlaceKey,
+    RailKey,
+    ValueKey,
+    WireKey,
+)
 from riktig.core.labels import INDEX, NAME_INDEX, Entry, find
 from riktig.core.papers import STATIONS, passport, statuses
 from riktig.core.plate import LAYOUT
@@ -32,36 +51,32 @@ from riktig.devices import BenchMeter
 
 __all__ = ["MainWindow"]
 
-HOME_OF = {
-    "element": "Circuits",
-    "net": "Circuits",
-    "rail": "Plate",
-    "duct": "Plate",
-    "piece": "Plate",
-    "hole": "Door",
-    "opening": "Door",
-    "door": "Door",
-    "wire": "Wires",
-    "batch": "Wires",
-    "load": "Brief",
-    "value": "Brief",
-    "sources": "Brief",
-    "supply": "Brief",
-    "practice": "Brief",
-    "nameplate": "Brief",
-    "circuit": "Circuits",
-    "place": "Circuits",
-    "control": "Circuits",
-    "plate": "Plate",
-    "warning": "Labels",
+HOME_OF: dict[type[Key], str] = {
+    DeviceKey: "Circuits",
+    PinKey: "Circuits",
+    ElementKey: "Circuits",
+    NetKey: "Circuits",
+    CircuitKey: "Circuits",
+    PlaceKey: "Circuits",
+    RailKey: "Plate",
+    DuctKey: "Plate",
+    PieceKey: "Plate",
+    HoleKey: "Door",
+    OpeningKey: "Door",
+    WireKey: "Wires",
+    BatchKey: "Wires",
+    LoadKey: "Brief",
+    ValueKey: "Brief",
 }
 """The station that shows a kind of thing best, for the finder and the findings."""
-STAYS = {
-    "device": ("Brief", "Circuits", "Plate", "Door", "Terminals", "Labels", "Rules"),
-    "pin": ("Circuits", "Plate"),
-    "hole": ("Plate", "Door"),
-    "net": ("Circuits", "Wires"),
-    "wire": ("Wires", "Plate", "Build", "Labels"),
+HOME_OF_PART = {"control": "Circuits", "circuit": "Circuits", "plate": "Plate", "door": "Door", "warning": "Labels"}
+"""That of a part that there is once; the Brief for the others."""
+STAYS: dict[type[Key], tuple[str, ...]] = {
+    DeviceKey: ("Brief", "Circuits", "Plate", "Door", "Terminals", "Labels", "Rules"),
+    PinKey: ("Circuits", "Plate"),
+    HoleKey: ("Plate", "Door"),
+    NetKey: ("Circuits", "Wires"),
+    WireKey: ("Wires", "Plate", "Build", "Labels"),
 }
 """Stations from which one need not move to see a kind of thing."""
 
@@ -216,14 +231,13 @@ class MainWindow(QMainWindow):
             station.refresh()
         station.show_selection(self.session.selection)
 
-    def show_thing(self, key: str) -> None:
+    def show_thing(self, key: Key | None) -> None:
         """Goes where a thing is shown, and selects it."""
-        kind = key.split(":", 1)[0]
-        if kind == "batch":
+        if isinstance(key, BatchKey):
             self.go_to("Wires")
             return
-        if self.current not in STAYS.get(kind, ()):
-            self.go_to(HOME_OF.get(kind, "Circuits" if kind in ("device", "pin") else "Brief"))
+        if key is not None and self.current not in STAYS.get(type(key), ()):
+            self.go_to(HOME_OF_PART.get(key.name, "Brief") if isinstance(key, PartKey) else HOME_OF[type(key)])
         self.session.select(key)
         station = self.stations.get(self.current)
         if station:
@@ -268,7 +282,7 @@ class MainWindow(QMainWindow):
         """Wires, rules and tests are worked out aside: what is on the screen is of the job as it was."""
         self.drawer.show_kept(bool(self.session.unwritten), "  ·  working out wires, rules and tests …")
 
-    def _selected(self, key: str) -> None:
+    def _selected(self, key: Key | None) -> None:
         session = self.session
         if self.deriver.busy:
             if key:

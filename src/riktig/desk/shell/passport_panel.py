@@ -46,7 +46,7 @@ class MiniDrawing(QWidget):
 class PassportPanel(QScrollArea):
     """Shows a passport; ``link`` carries the key a line leads to."""
 
-    link = Signal(str)
+    link = Signal(object)
 
     def __init__(self) -> None:
         super().__init__()

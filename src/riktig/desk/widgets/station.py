@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
+from riktig.core.keys import Key
 from riktig.desk.session import Session
 from riktig.desk.theme import LIGHT, Theme
 
@@ -58,7 +59,7 @@ class Station(QWidget):
     changed since; ``show_selection`` whenever the selection changes while it is seen.
     """
 
-    asked = Signal(str)
+    asked = Signal(object)
     """A place elsewhere that the builder wants to see: the window goes there."""
 
     def __init__(self, session: Session) -> None:
@@ -96,10 +97,10 @@ class Station(QWidget):
     def refresh(self) -> None:
         """Shows the plan of now."""
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Marks what is selected."""
 
-    def open_thing(self, key: str) -> None:
+    def open_thing(self, key: Key | None) -> None:
         """Someone wants to see a thing here: more than marked, where it is one page of several."""
         self.show_selection(key)
 

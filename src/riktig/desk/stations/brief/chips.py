@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 from riktig.core.edits import SetOwnValue
 from riktig.core.errors import RiktigError
 from riktig.core.job import read_quantity
+from riktig.core.keys import Key, ValueKey
 from riktig.core.sizing import Value
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import Answer, sentence
@@ -64,14 +65,14 @@ class Chips(QWidget):
         if had in self._chips:
             self._chips[had].setFocus()
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Opens the line to change the value that is selected, and closes it for another."""
-        wanted = key.removeprefix("value:") if key.startswith("value:") else ""
+        wanted = key.value if isinstance(key, ValueKey) else ""
         if wanted != self._open:
             self._edit(wanted)
 
     def _pressed(self, key: str) -> None:
-        self._session.select(f"value:{key}")
+        self._session.select(ValueKey(key))
         self._edit(key)
 
     def _edit(self, key: str) -> None:

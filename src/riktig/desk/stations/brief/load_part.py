@@ -28,6 +28,7 @@ from riktig.core.job import (
     read_power_hp,
     read_quantity,
 )
+from riktig.core.keys import Key, LoadKey
 from riktig.core.sizing import PROPOSAL, Alternative, LoadProposal, alternatives_of
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.chips import Chips
@@ -107,7 +108,7 @@ class LoadPart(Part):
         sized = proposal.of_load(load.id)
         if sized is None:
             return
-        doubts = [f"{d.text} {d.remedy}" for d in proposal.doubts if d.where == load.id]
+        doubts = [f"{d.text} {d.remedy}" for d in proposal.doubts if d.where == LoadKey(load.id)]
         self._doubts.setText("\n".join(doubts))
         self._doubts.setVisible(bool(doubts))
         if sized != self._proposed:
@@ -137,7 +138,7 @@ class LoadPart(Part):
         name = self._load().name
         self.edit(f"{name}: {alternative.words}", TakeAlternative(alternative))
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Opens the line to change one of the load's values."""
         self.chips.show_selection(key)
 

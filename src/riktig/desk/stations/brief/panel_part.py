@@ -23,6 +23,7 @@ from riktig.core.job import (
     Standing,
     Ventilation,
 )
+from riktig.core.keys import Key
 from riktig.core.labels import NAMEPLATE
 from riktig.core.sizing import PROPOSAL, Alternative, control_alternatives
 from riktig.core.store import house_practice, keep_house_practice
@@ -158,7 +159,7 @@ class PanelPart(Part):
             return
         super().keyPressEvent(event)
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Opens the line to change the value that is selected."""
         for chips in self.chips.values():
             chips.show_selection(key)

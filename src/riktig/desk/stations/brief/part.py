@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 from riktig.core.edits import Edit
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job, read_quantity
+from riktig.core.keys import Key
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import Answer, Pick
 from riktig.desk.theme import words_font
@@ -48,7 +49,7 @@ class Part(QWidget):
             else:
                 field.show_value("" if value is None else str(value))
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Marks what is selected."""
 
     def edit(self, name: str, edit: Edit) -> bool:

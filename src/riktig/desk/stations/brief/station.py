@@ -4,6 +4,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.job import LoadId
+from riktig.core.keys import Key, LoadKey, PartKey, ValueKey
 from riktig.core.sizing import PROPOSAL
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.changes import ChangesLine
@@ -62,25 +63,29 @@ class BriefStation(Station):
         for part in self._parts:
             part.fill()
         for where, shows in (("supply", self.supply), ("sources", self.sources)):
-            texts = [f"{d.text} {d.remedy}" for d in proposal.doubts if d.where == where]
+            texts = [f"{d.text} {d.remedy}" for d in proposal.doubts if d.where == PartKey(where)]
             shows.show_doubts(texts)
         body = self._letter.widget()
         if body is not None:
             self._order = tab_as_seen(body, self._order)
         self.changes.follow(self.session.undo_name)
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Opens the value or shows the load that is selected."""
         if not self._shown:
             return
         for part in self._parts:
             part.show_selection(key)
-        owner = key.partition(":")[2].split(".", 1)[0]
-        target: QWidget | None = self.loads.get(LoadId(owner))
-        if target is None and key.startswith("value:panel"):
-            target = self.panel
-        if key in ("supply", "sources"):
-            target = self.supply if key == "supply" else self.sources
+        target: QWidget | None = None
+        match key:
+            case LoadKey(load):
+                target = self.loads.get(load)
+            case ValueKey(value):
+                target = self.loads.get(LoadId(value.partition(".")[0]), self.panel)
+            case PartKey("supply"):
+                target = self.supply
+            case PartKey("sources"):
+                target = self.sources
         if target is not None and not target.isAncestorOf(self.focusWidget() or self):
             self._letter.ensureWidgetVisible(target, 0, 40)
 

@@ -15,6 +15,8 @@ from PySide6.QtWidgets import (
 
 from riktig.core.build import Operation, WireState, tick_facts
 from riktig.core.geometry import Drawing
+from riktig.core.ids import WireId
+from riktig.core.keys import Key, WireKey
 from riktig.core.plate import LAYOUT
 from riktig.core.records import TakenBack, WireDone
 from riktig.core.standards import conductor_name
@@ -37,7 +39,7 @@ class BuildStation(Station):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.key = ""
+        self.key = WireId("")
         self.batch_line = plain_label("", "second")
         self.batch_line.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.scan = QLineEdit()
@@ -140,7 +142,7 @@ class BuildStation(Station):
         keys = [state.wire.key for state in progress.states]
         if self.key not in keys:
             first = next((s for s in progress.states if not s.complete), None)
-            self.key = first.wire.key if first else (keys[0] if keys else "")
+            self.key = first.wire.key if first else (keys[0] if keys else WireId(""))
         stale = {one.subject for one in progress.stale}
         self.list.blockSignals(True)
         self.list.clear()
@@ -204,18 +206,17 @@ class BuildStation(Station):
         super().set_theme(theme)
         self.where.set_theme(theme)
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Goes to the chosen wire."""
-        wire = key.removeprefix("wire:")
-        if key.startswith("wire:") and wire != self.key and self.session.progress.of(wire):
-            self.key = wire
+        if isinstance(key, WireKey) and key.wire != self.key and self.session.progress.of(key.wire):
+            self.key = key.wire
             self.refresh()
 
     def _picked(self, item: QListWidgetItem | None) -> None:
         if item:
-            self.key = str(item.data(Qt.ItemDataRole.UserRole))
+            self.key = WireId(str(item.data(Qt.ItemDataRole.UserRole)))
             self._show()
-            self.session.select(f"wire:{self.key}")
+            self.session.select(WireKey(self.key))
 
     def _scanned(self) -> None:
         text = self.scan.text().strip()

@@ -22,6 +22,7 @@ from riktig.core.energise import (
 )
 from riktig.core.geometry import Text
 from riktig.core.job import CircuitId, DeviceId, PinRef, read_pin
+from riktig.core.keys import ElementKey, Key, NetKey, PinKey
 from riktig.core.papers import device_of, run_panel_script, schedule
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -84,7 +85,7 @@ class LivePage(QWidget):
         self.scripts.clicked.connect(lambda: self._under(self.scripts, self.script_menu()))
         self.lists.clicked.connect(lambda: self._under(self.lists, self._list_menu()))
         self.table = ScheduleTable("List", "id")
-        self.table.row_chosen.connect(lambda net: session.select(f"net:{net}") if net else None)
+        self.table.row_chosen.connect(lambda net: session.select(NetKey(read_pin(net))) if net else None)
         self.seen = QStackedWidget()
         self.seen.addWidget(self.view)
         self.seen.addWidget(self.table)
@@ -214,7 +215,7 @@ class LivePage(QWidget):
         menu = QMenu(self)
         for name, text in (("live", "Still live with each switch off"), ("restart", "What starts by itself")):
             menu.addAction(text).triggered.connect(lambda _=False, n=name: self.show_list(n))
-        owner = DeviceId(device_of(self._session.selection))
+        owner = device_of(self._session.selection)
         if owner in self.model.panel.network.devices:
             text = self.model.tagged(f"What to lock to work on {{{owner}}}")
             menu.addAction(text).triggered.connect(lambda: self.say_locks(owner))
@@ -280,7 +281,7 @@ class LivePage(QWidget):
     def _after_fault(self) -> None:
         self.show_sheet(self.sheet)
 
-    def _chosen(self, key: str) -> None:
+    def _chosen(self, key: Key | None) -> None:
         """Operates what is clicked, or touches it with the next probe."""
         if self.measure.isChecked():
             self.meter.touch(self._pins(key))
@@ -288,33 +289,30 @@ class LivePage(QWidget):
         self._session.select(key)
         self.operate()
 
-    def _hovered(self, key: str) -> None:
+    def _hovered(self, key: Key | None) -> None:
         """What the conductor under the pointer carries, and from which source."""
-        if key.startswith("net:"):
-            self.hint.setText(self.model.said_of(read_pin(key.removeprefix("net:"))))
+        if isinstance(key, NetKey):
+            self.hint.setText(self.model.said_of(key.net))
 
-    def _pins(self, key: str) -> tuple[PinRef, ...]:
+    def _pins(self, key: Key | None) -> tuple[PinRef, ...]:
         """The pins that a key on the sheet stands for: of an element both, of a net all."""
-        kind, _, rest = key.partition(":")
         circuits = self._session.plan.get(CIRCUITS)
-        if kind == "net":
-            return self.model.panel.nets.of_pin[read_pin(rest)].pins
-        for rung in circuits.rungs if kind == "element" else ():
+        if isinstance(key, NetKey):
+            return self.model.panel.nets.of_pin[key.net].pins
+        for rung in circuits.rungs if isinstance(key, ElementKey) else ():
             for one in elements_of(rung.path):
-                if one.id == rest:
+                if ElementKey(one.id) == key:
                     device = self.model.panel.network.devices[one.poles[0].device]
                     pins = device.kind.unit(one.poles[0].unit).pins
                     return (device.pin(pins[0]), device.pin(pins[-1]))
-        if kind == "pin":
-            return (read_pin(rest),)
-        return ()
+        return (key.pin,) if isinstance(key, PinKey) else ()
 
     def operator(self) -> Operator | None:
         """What of the chosen thing can be operated."""
         key = self._session.selection
         owner = device_of(key)
-        found = [one for one in self.model.operators if one.device and str(one.device) == owner]
-        unit = key.rpartition("/")[2] if key.startswith("element:") else ""
+        found = [one for one in self.model.operators if one.device and one.device == owner]
+        unit = key.element.rpartition("/")[2] if isinstance(key, ElementKey) else ""
         return next((one for one in found if one.unit == unit), found[0] if found else None)
 
     def operate(self, *, hold: bool = False) -> None:
@@ -337,8 +335,8 @@ class LivePage(QWidget):
     def _say_why(self) -> None:
         """What cannot be operated says why it is as it is."""
         owner = device_of(self._session.selection)
-        if owner and DeviceId(owner) in self.model.panel.network.devices:
-            self._session.say(self.model.tagged(why(self.model.panel, DeviceId(owner))) + ".")
+        if owner in self.model.panel.network.devices:
+            self._session.say(self.model.tagged(why(self.model.panel, owner)) + ".")
 
     def _key(self, event: QKeyEvent) -> bool:
         text = event.text().lower()
@@ -362,9 +360,9 @@ class LivePage(QWidget):
 
     def _step_on(self, by: int) -> bool:
         """Chooses the next thing of the sheet without operating it."""
-        keys = list(dict.fromkeys(m.key for m in self.view.drawing.marks if m.key.startswith("element:")))
+        keys = list(dict.fromkeys(m.key for m in self.view.drawing.marks if isinstance(m.key, ElementKey)))
         if keys:
-            now = keys.index(self._session.selection) if self._session.selection in keys else -by
+            now = next((n for n, key in enumerate(keys) if key == self._session.selection), -by)
             self._session.select(keys[(now + by) % len(keys)])
         return True
 

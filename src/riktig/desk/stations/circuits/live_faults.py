@@ -7,7 +7,6 @@ from PySide6.QtWidgets import QMenu, QWidget
 from riktig.core.circuit import CIRCUITS, NAMES, PinLabels
 from riktig.core.energise import Fault, Wrong, faults_at
 from riktig.core.errors import RiktigError
-from riktig.core.job import DeviceId
 from riktig.core.papers import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -32,8 +31,8 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
             session.say(str(error), wrong=True)
         after()
 
-    if owner and DeviceId(owner) in model.panel.network.devices:
-        for fault in faults_at(model.panel, plan.get(WIRING), DeviceId(owner)):
+    if owner in model.panel.network.devices:
+        for fault in faults_at(model.panel, plan.get(WIRING), owner):
             if fault.wrong not in kinds:
                 kinds[fault.wrong] = menu.addMenu(fault.wrong.value.capitalize())
             action = kinds[fault.wrong].addAction(model.tagged(fault.said(label)))

@@ -22,7 +22,8 @@ from riktig.core.edits import (
     WireElsewhere,
 )
 from riktig.core.errors import RiktigError
-from riktig.core.job import Act, CircuitId, DeviceId, ElementId, Insertable, Job
+from riktig.core.job import Act, CircuitId, ElementId, Insertable, Job
+from riktig.core.keys import Key
 from riktig.core.papers import device_of
 from riktig.core.store import load_rungs
 from riktig.desk.session import Session
@@ -103,7 +104,7 @@ class Changes:
                 by_tag[tag], rest, self._edit(f"use {words}", PutIn(element, Insertable.CONTACT, "", act, choice))
             )
 
-    def menu(self, element: ElementId | None, selection: str) -> QMenu:
+    def menu(self, element: ElementId | None, selection: Key | None) -> QMenu:
         """Everything that can be done to what is chosen."""
         menu = QMenu(self._parent)
         if element:
@@ -230,12 +231,11 @@ class Changes:
             device = asked.device()
             self._session.edit(f"add {device.role}", AddDevice(circuit, device))
 
-    def rename(self, selection: str) -> None:
+    def rename(self, selection: Key | None) -> None:
         """Asks for another tag of what is chosen."""
-        owner = device_of(selection)
-        if not owner:
+        device = device_of(selection)
+        if device is None:
             return
-        device = DeviceId(owner)
         now = self._session.plan.get(NAMES).tag[device]
         kind = self._session.plan.get(CIRCUITS).device(device).kind.name
         text, done = QInputDialog.getText(self._parent, "Rename", f"New tag of the {kind} {now}:", text=now)

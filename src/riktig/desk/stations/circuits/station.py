@@ -19,7 +19,9 @@ from riktig.core.circuit import (
 )
 from riktig.core.edits import AddCircuit, MoveElement, PutIn, TakeOut
 from riktig.core.energise import Behaviour, behaviour_of
+from riktig.core.ids import LoadId, circuit_of
 from riktig.core.job import Act, CircuitId, ElementId, Insertable, Param, PinRef
+from riktig.core.keys import ElementKey, Key, LoadKey, NetKey, PlaceKey, WireKey
 from riktig.core.papers import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
@@ -75,7 +77,7 @@ class CircuitsStation(Station):
         self.name.clicked.connect(lambda: self.changes.rename(session.selection))
         self.count.clicked.connect(lambda: self._page(self.renaming))
         self.hint = plain_label("", "quiet", wraps=True)
-        self.chooser = RecipeChooser(self._add, self._to_sheets, lambda: self.asked.emit("load:"))
+        self.chooser = RecipeChooser(self._add, self._to_sheets, lambda: self.asked.emit(LoadKey(LoadId(""))))
         self.behaviour = BehaviourPage(self._to_sheets, self._watch)
         self.overview: Overview = Overview(self._turn, self._to_sheets)
         self.renaming: RenamingPage = RenamingPage(session, self._to_sheets)
@@ -177,7 +179,7 @@ class CircuitsStation(Station):
         else:
             self.session.say("Choose a device, a contact, a wire or a number first: then it can be followed.")
 
-    def _show_on_sheet(self, key: str) -> None:
+    def _show_on_sheet(self, key: Key | None) -> None:
         """Leaves the trace for where a step of it stands."""
         self._to_sheets()
         self.session.select(key)
@@ -207,14 +209,13 @@ class CircuitsStation(Station):
         self.live.set_theme(theme)
         self.renaming.set_theme(theme)
 
-    def _chosen(self, key: str) -> None:
+    def _chosen(self, key: Key | None) -> None:
         """A place leads there; while an element is moved, the next one says where it goes."""
-        if key.startswith("place:"):
-            self.jump(key.removeprefix("place:"))
-        elif self._moving is not None and key.startswith("element:"):
+        if isinstance(key, PlaceKey):
+            self.jump(key.place)
+        elif self._moving is not None and isinstance(key, ElementKey):
             moving, self._moving = self._moving, None
-            target = ElementId(key.removeprefix("element:"))
-            self.session.edit("move an element", MoveElement(moving, target))
+            self.session.edit("move an element", MoveElement(moving, key.element))
         else:
             self.session.select(key)
 
@@ -230,11 +231,11 @@ class CircuitsStation(Station):
         column, _, row = rest.partition(".")
         self.view.set_overlay([cell_frame(int(column), row)] if column else [])
 
-    def _hovered(self, key: str) -> None:
+    def _hovered(self, key: Key | None) -> None:
         """Thickens the net under the pointer everywhere on the sheet, and says where it goes."""
         plan = self.session.plan
         nets = plan.get(NETS)
-        net = next((n for n in nets.nets if key == f"net:{n.id}"), None)
+        net = next((n for n in nets.nets if key == NetKey(n.id)), None)
         if net is None:
             self._say_keys()
             self.view.set_overlay([])
@@ -251,21 +252,21 @@ class CircuitsStation(Station):
     def _label(self, pin: PinRef) -> str:
         return f"{self.session.plan.get(NAMES).tag.get(pin.device, pin.device)}:{pin.marking}"
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Marks every place of the device or net on the sheet, and turns to it if needed."""
         keys = {key}
         plan = self.session.plan
         owner = device_of(key)
-        wire = plan.get(WIRING).wire(key.removeprefix("wire:")) if key.startswith("wire:") else None
-        there = f"net:{wire.net}" if wire else key
+        wire = plan.get(WIRING).wire(key.wire) if isinstance(key, WireKey) else None
+        there: Key | None = NetKey(wire.net) if wire else key
         keys.add(there)
-        if key.startswith("place:"):
-            self.jump(key.removeprefix("place:"))
+        if isinstance(key, PlaceKey):
+            self.jump(key.place)
         elif key and self.pages.currentWidget() not in (self.trace, self.live):
             on = sheets_with(plan.get(SHEETS), plan.get(CIRCUITS), plan.get(NETS), there)
             if on and self.sheet + 1 not in on:
                 self._turn(on[0] - 1)
-        if owner and not key.startswith("element:"):
+        if owner and not isinstance(key, ElementKey):
             keys |= {mark.key for mark in self.view.drawing.marks if device_of(mark.key) == owner}
         self.view.select(frozenset(keys))
         element = self.element()
@@ -274,7 +275,7 @@ class CircuitsStation(Station):
             button.setEnabled(control)
         self.more.setEnabled(control or bool(owner))
         self.name.setEnabled(bool(owner))
-        self.follow.setEnabled(bool(owner) or key.startswith(("net:", "wire:", "load:")))
+        self.follow.setEnabled(bool(owner) or isinstance(key, NetKey | WireKey | LoadKey))
         self._say_keys()
 
     def _say_keys(self) -> None:
@@ -292,7 +293,7 @@ class CircuitsStation(Station):
     def element(self) -> ElementId | None:
         """The element that is chosen."""
         key = self.session.selection
-        return ElementId(key.removeprefix("element:")) if key.startswith("element:") else None
+        return key.element if isinstance(key, ElementKey) else None
 
     def in_control(self, element: ElementId) -> bool:
         """Whether an element stands on a control sheet, where paths may be changed."""
@@ -304,11 +305,11 @@ class CircuitsStation(Station):
         """The circuit of what is chosen, or of the sheet."""
         owner = device_of(self.session.selection)
         if owner:
-            return CircuitId(owner.split(".", 1)[0])
+            return circuit_of(owner)
         circuits = self.session.plan.get(SHEETS).sheets[self.sheet].circuits
         return circuits[-1] if circuits else None
 
-    def _menu(self, key: str, at: QPoint) -> None:
+    def _menu(self, key: Key | None, at: QPoint) -> None:
         self._full_menu().popup(at)
 
     def _more(self) -> None:
@@ -342,7 +343,7 @@ class CircuitsStation(Station):
         elif event.key() == Qt.Key.Key_Delete and control:
             self._take_out()
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self._moving is not None and element:
-            self._chosen(f"element:{element}")
+            self._chosen(ElementKey(element))
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.session.selection:
             self._more()
         elif control and text == "i":

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Point, Poly
+from riktig.core.keys import Key
 from riktig.core.papers import Stop, TracePage, export_page, file_stem, trace_page
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -24,11 +25,11 @@ _KEYS = "Up and down walk along a way, left and right change the way, Enter show
 class TraceView(QWidget):
     """Shows one trace. ``back`` returns to the sheets, ``shown`` leads to where a step stands on them."""
 
-    def __init__(self, session: Session, back: Callable[[], None], shown: Callable[[str], None]) -> None:
+    def __init__(self, session: Session, back: Callable[[], None], shown: Callable[[Key | None], None]) -> None:
         super().__init__()
         self._session, self._back, self._shown = session, back, shown
         self.page: TracePage | None = None
-        self.key = ""
+        self.key: Key | None = None
         self.at = (0, 0)
         self.back = QPushButton("Back to the sheets")
         self.back.clicked.connect(back)
@@ -47,8 +48,8 @@ class TraceView(QWidget):
         column.addWidget(self.words)
         column.addWidget(plain_label(_KEYS, "quiet", wraps=True))
 
-    def follow(self, key: str) -> bool:
-        """Shows the trace of what a selection key names, standing on what was asked for; False when there is none."""
+    def follow(self, key: Key | None) -> bool:
+        """Shows the trace of what a key names, standing on what was asked for; False when there is none."""
         page = trace_page(self._session.plan, key) if key else None
         if page is None:
             return False
@@ -110,7 +111,7 @@ class TraceView(QWidget):
         self.words.setText(" ".join(stop.words.split()))
         self._session.select(stop.key)
 
-    def _chosen(self, key: str) -> None:
+    def _chosen(self, key: Key | None) -> None:
         """A click on a step stands there; one on a number chooses the potential."""
         columns = self.page.columns if self.page else ()
         found = [(c, r) for c, stops in enumerate(columns) for r, stop in enumerate(stops) if stop.key == key]

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from riktig.core.door import operator_marks, things_behind, with_seats
 from riktig.core.geometry import Align, Face, Line, Mark, Point, Rect, Text
 from riktig.core.job import DeviceId, Enclosure
+from riktig.core.keys import DeviceKey, Key
 from riktig.core.papers import device_of
 from riktig.core.plate import RULER, DoorPlan, DoorSeat, Layout, Misfit, box, grown_by
 from riktig.desk.canvas import DrawingView, Gesture
@@ -67,15 +68,16 @@ class DoorGesture(Gesture):
         self._moved: tuple[DoorSeat, ...] = ()
         self._from = Point(0, 0)
         self._frame: tuple[Point, Point] | None = None
-        self._hidden: frozenset[str] = frozenset()
+        self._hidden: frozenset[Key | None] = frozenset()
 
-    def begin(self, key: str, at: Point) -> bool:
+    def begin(self, key: Key | None, at: Point) -> bool:
         """Takes hold of an operator, or begins a frame."""
         host = self._host
         if host.mirrored():
             return False
         door = host.door()
-        seat = door.seat(DeviceId(device_of(key))) if device_of(key) else None
+        owner = device_of(key)
+        seat = door.seat(owner) if owner else None
         self._moved, self._frame = (), None
         if seat is None or seat.is_shaft:
             self._moving = ()
@@ -85,7 +87,7 @@ class DoorGesture(Gesture):
         together = chosen if seat.device in chosen else {seat.device}
         rest = tuple(s for s in door.seats if s.device in together and s.device != seat.device and not s.is_shaft)
         self._moving = (seat, *rest)
-        self._hidden = frozenset(f"device:{one.device}" for one in self._moving)
+        self._hidden = frozenset(DeviceKey(one.device) for one in self._moving)
         self._from = at
         others = [s for s in door.seats if s.device not in together]
         self._layout, self._box = host.layout(), host.enclosure()

@@ -24,6 +24,7 @@ from riktig.core.edits import LockOperators, MoveOperators, OperatorPlace, PlanD
 from riktig.core.geometry import Align, Drawing, Face, Mark, Point, Rect, Text
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey, HoleKey, Key
 from riktig.core.papers import device_of
 from riktig.core.plate import LAYOUT, RULER, DoorPlan, DoorSeat
 from riktig.desk.canvas import DrawingView
@@ -181,7 +182,8 @@ class DoorStation(Station):
     def _mark(self) -> None:
         """What is chosen, what stands behind, what does not fit."""
         owner = device_of(self.session.selection)
-        keys = {self.session.selection, f"device:{owner}"} | {f"device:{device}" for device in self.chosen}
+        keys: set[Key | None] = {self.session.selection} | {DeviceKey(device) for device in self.chosen}
+        keys |= {DeviceKey(owner)} if owner else set()
         self.view.select(frozenset(keys))
         door = self._door()
         seats = self._seats()
@@ -236,11 +238,11 @@ class DoorStation(Station):
 
     def _choose(self, devices: Sequence[DeviceId]) -> None:
         self.chosen = tuple(devices)
-        self.session.select(f"device:{devices[0]}" if devices else "")
+        self.session.select(DeviceKey(devices[0]) if devices else None)
         self._mark()
 
-    def _choose_by_click(self, key: str) -> None:
-        device = DeviceId(device_of(key))
+    def _choose_by_click(self, key: Key | None) -> None:
+        device = device_of(key)
         if not device:
             return
         if self.view.modifiers & Qt.KeyboardModifier.ControlModifier:
@@ -251,10 +253,10 @@ class DoorStation(Station):
         self.session.select(key)
         self._mark()
 
-    def _choose_one(self, key: str) -> None:
+    def _choose_one(self, key: Key | None) -> None:
         if self.view.modifiers & Qt.KeyboardModifier.ControlModifier:
             return
-        device = DeviceId(device_of(key))
+        device = device_of(key)
         self._choose((device,) if device else ())
 
     def _lock(self) -> None:
@@ -307,19 +309,19 @@ class DoorStation(Station):
         self.section.set_theme(theme)
         self.metal.set_theme(theme)
 
-    def open_thing(self, key: str) -> None:
+    def open_thing(self, key: Key | None) -> None:
         """A hole is shown on its surface, marked out."""
-        if key.startswith("hole:"):
+        if isinstance(key, HoleKey):
             self.marking.setChecked(True)
             self.refresh()
-            self.metal.show_hole(key.removeprefix("hole:"))
+            self.metal.show_hole(key.number)
         self.show_selection(key)
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Marks what is chosen."""
         if self.marking.isChecked():
             return
-        device = DeviceId(device_of(key))
+        device = device_of(key)
         if device and device not in self.chosen and self._door().seat(device):
             self.chosen = (device,)
         self._mark()

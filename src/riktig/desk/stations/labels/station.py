@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Drawing
+from riktig.core.keys import Key
 from riktig.core.labels import CARDS, LABELS, Label, Medium, draw_cards, draw_medium, print_entries, to_print_again
 from riktig.core.papers import export_page, file_stem
 from riktig.core.rules import RULES, Verdict
@@ -152,6 +153,6 @@ class LabelsStation(Station):
         super().set_theme(theme)
         self.view.set_theme(theme)
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Marks the labels of what is chosen."""
         self.view.select(frozenset({key}))

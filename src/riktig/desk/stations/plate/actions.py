@@ -10,6 +10,7 @@ from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.edits import JoinParts, MoveParts, PartPlace, SeparateParts, SetRailsAndDucts
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId, DuctFix, JoinHow, RailFix
+from riktig.core.keys import DuctKey, RailKey
 from riktig.core.plate import (
     LAYOUT,
     Edge,
@@ -114,10 +115,10 @@ class PlateActions:
         for words, upright in (("Add a level duct", False), ("Add an upright duct", True)):
             more = with_duct(self._layout(), plate.width / 2, plate.height / 2, width, upright=upright)
             menu.addAction(words).triggered.connect(partial(self.furnish, "add a duct", more))
-        kind, _, name = key.partition(":")
-        gone = menu.addAction(f"Take {name} away" if kind in ("rail", "duct") else "Take rail or duct away")
+        name = key.name if isinstance(key, RailKey | DuctKey) else ""
+        gone = menu.addAction(f"Take {name} away" if name else "Take rail or duct away")
         gone.triggered.connect(lambda: self.take_away(name))
-        gone.setEnabled(kind in ("rail", "duct"))
+        gone.setEnabled(bool(name))
 
     def take_away(self, name: str) -> None:
         """A rail or duct less."""

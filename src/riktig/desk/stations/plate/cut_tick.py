@@ -4,6 +4,7 @@ from PySide6.QtWidgets import QPushButton, QWidget
 
 from riktig.core.build import CRITICALS, PieceState, closed_for, judged_all, piece_facts, piece_states, piece_subject
 from riktig.core.geometry import Align, Drawing, Face, Mark, Text, bounds_of
+from riktig.core.keys import Key, PieceKey
 from riktig.core.plate import CUT_PLAN, CUTS
 from riktig.core.records import TakenBack
 from riktig.desk.session import Session
@@ -45,11 +46,10 @@ class CutTick(QWidget):
             self.piece = next((name for name in self._order() if not self._states[name].done), "")
         self._show()
 
-    def show_piece(self, key: str) -> None:
+    def show_piece(self, key: Key | None) -> None:
         """Turns to a piece that was chosen."""
-        name = key.removeprefix("piece:")
-        if key.startswith("piece:") and name in self._states:
-            self.piece = name
+        if isinstance(key, PieceKey) and key.name in self._states:
+            self.piece = key.name
             self._show()
 
     def _show(self) -> None:
@@ -89,8 +89,8 @@ class CutTick(QWidget):
 
     def marks(self, drawing: Drawing) -> list[Mark]:
         """A tick on every piece of the drawing that is cut."""
-        done = {f"piece:{name}" for name, state in self._states.items() if state.done}
-        found: dict[str, Mark] = {}
+        done: set[Key | None] = {PieceKey(name) for name, state in self._states.items() if state.done}
+        found: dict[Key | None, Mark] = {}
         for mark in drawing.marks:
             if mark.key in done and mark.layer == "piece" and mark.key not in found:
                 box = bounds_of(mark)

@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 
 from riktig.core.geometry import Mark, Point, Rect
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
 from riktig.core.papers import device_of
 from riktig.core.plate import (
     RULER,
@@ -54,17 +55,17 @@ class PlateGesture(Gesture):
         self._host = host
         self._now: Gesture | None = None
 
-    def begin(self, key: str, at: Point) -> bool:
+    def begin(self, key: Key | None, at: Point) -> bool:
         """A part, a rail, a duct, or nothing: then a frame."""
         host, layout = self._host, self._host.layout()
         where = Point(at.x - RULER, at.y - RULER)
-        kind, _, name = key.partition(":")
+        owner = device_of(key)
         if host.measuring():
             self._now = _Measure(host, at)
-        elif kind == "rail" or (kind == "duct" and layout.duct(name)):
-            self._now = _Furnish(host, name, where)
+        elif isinstance(key, RailKey) or (isinstance(key, DuctKey) and layout.duct(key.name)):
+            self._now = _Furnish(host, key.name, where)
         else:
-            stand = layout.stand_of(DeviceId(device_of(key))) if device_of(key) else None
+            stand = layout.stand_of(owner) if owner else None
             self._now = _Move(host, stand, where) if stand else _Band(host, at)
         return True
 
@@ -95,7 +96,9 @@ class _Move(Gesture):
         leads = [stand.block.lead, *(lead for lead in host.chosen() if lead != stand.block.lead)]
         together = leads if stand.block.lead in host.chosen() else leads[:1]
         self._stands = [s for lead in together for s in self._layout.stands if s.block.lead == lead]
-        self._hidden = frozenset(f"device:{device}" for s in self._stands for device in s.block.devices)
+        self._hidden: frozenset[Key | None] = frozenset(
+            DeviceKey(device) for s in self._stands for device in s.block.devices
+        )
         self._moved: tuple[Stand, ...] = ()
 
     def move(self, at: Point) -> None:
@@ -115,7 +118,7 @@ class _Move(Gesture):
         leads = [stand.block.lead for stand in moved]
         hidden = self._hidden
         if len(moved) > len(self._stands):
-            hidden = hidden | {f"device:{device}" for s in moved for device in s.block.devices}
+            hidden = hidden | {DeviceKey(device) for s in moved for device in s.block.devices}
         self._host.view.set_overlay(stand_marks(there, leads, self._host.tags(), self._host.view.legible()), hidden)
 
     def finish(self) -> None:

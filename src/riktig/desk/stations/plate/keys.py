@@ -6,6 +6,7 @@ from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 
 from riktig.core.job import DeviceId
+from riktig.core.keys import DuctKey, RailKey
 from riktig.core.plate import LAYOUT, Duct, Furniture, Rail, Stand, duct_changed, moved_to, rail_changed
 from riktig.desk.session import Session
 from riktig.desk.stations.plate.actions import PlateActions
@@ -34,9 +35,9 @@ class PlateKeys(QObject):
         if event.text() in ("m", "M"):
             self.measure_asked.emit()
             return True
-        kind, _, name = self._session.selection.partition(":")
-        if kind in ("rail", "duct"):
-            return self._to_furniture(event, name)
+        chosen = self._session.selection
+        if isinstance(chosen, RailKey | DuctKey):
+            return self._to_furniture(event, chosen.name)
         if not self._chosen():
             return False
         if event.text() in ("l", "L"):

@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QMenu, QPushButton, QWidget
 
 from riktig.core.build import mounted_of
 from riktig.core.geometry import Drawing, Mark
-from riktig.core.job import read_pin
+from riktig.core.keys import PinKey, WireKey
 from riktig.core.papers import device_of
 from riktig.core.plate import WARMTH, Layout, clamp_marks, heat_marks, mounted_marks, room_marks
 from riktig.core.wiring import WIRING, Wire, route_marks
@@ -88,10 +88,9 @@ class PlateLayers(QPushButton):
     def _mine(self, wires: tuple[Wire, ...]) -> list[Wire]:
         """The wire that is chosen, or those that land on the device or pin that is."""
         key = self._session.selection
-        kind, _, name = key.partition(":")
-        if kind == "wire":
-            return [wire for wire in wires if wire.key == name]
-        if kind == "pin":
-            return [wire for wire in wires if read_pin(name) in (wire.start.pin, wire.end.pin)]
+        if isinstance(key, WireKey):
+            return [wire for wire in wires if wire.key == key.wire]
+        if isinstance(key, PinKey):
+            return [wire for wire in wires if key.pin in (wire.start.pin, wire.end.pin)]
         owner = device_of(key)
         return [w for w in wires if owner and owner in (w.start.pin.device, w.end.pin.device)]

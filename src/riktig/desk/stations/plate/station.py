@@ -9,6 +9,7 @@ from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.edits import LockParts
 from riktig.core.geometry import Drawing, Rect
 from riktig.core.job import DeviceId
+from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, RailKey
 from riktig.core.papers import device_of
 from riktig.core.plate import (
     CUT_PLAN,
@@ -222,13 +223,14 @@ class PlateStation(Station):
 
     def _mark(self) -> None:
         """What is chosen, its numbers, the layers, and what does not fit."""
-        layout, keys = self._layout(), {self.session.selection}
+        layout = self._layout()
+        keys: set[Key | None] = {self.session.selection}
         for stand in layout.stands:
             if stand.block.lead in self.chosen:
-                keys |= {f"device:{device}" for device in stand.block.devices} if len(self.chosen) > 1 else set()
-                keys.add(f"device:{stand.block.lead}")
+                keys |= {DeviceKey(device) for device in stand.block.devices} if len(self.chosen) > 1 else set()
+                keys.add(DeviceKey(stand.block.lead))
         owner = device_of(self.session.selection)
-        keys |= {f"device:{owner}"} if owner else set()
+        keys |= {DeviceKey(owner)} if owner else set()
         self.view.select(frozenset(keys))
         self.lock.setEnabled(bool(self.chosen))
         self.lock.setChecked(bool(self.chosen) and set(self.chosen) <= locked_leads(self.session.job))
@@ -248,11 +250,11 @@ class PlateStation(Station):
 
     def _thing(self, layout: Layout) -> Stand | Rail | Duct | None:
         """What the numbers are of: one part, or a rail or duct."""
-        kind, _, name = self.session.selection.partition(":")
-        if kind == "rail":
-            return next((rail for rail in layout.rails if rail.name == name), None)
-        if kind == "duct":
-            return layout.duct(name)
+        chosen = self.session.selection
+        if isinstance(chosen, RailKey):
+            return next((rail for rail in layout.rails if rail.name == chosen.name), None)
+        if isinstance(chosen, DuctKey):
+            return layout.duct(chosen.name)
         return layout.stand_of(self.chosen[0]) if len(self.chosen) == 1 else None
 
     def _name(self, thing: Stand | Rail | Duct | None) -> str:
@@ -288,27 +290,27 @@ class PlateStation(Station):
         """Ends a search that still runs."""
         self.run.wait()
 
-    def open_thing(self, key: str) -> None:
+    def open_thing(self, key: Key | None) -> None:
         """A hole is shown on its surface, marked out."""
-        if key.startswith("hole:"):
+        if isinstance(key, HoleKey):
             self.marking.setChecked(True)
             self._turn(self.marking)
-            self.metal.show_hole(key.removeprefix("hole:"))
+            self.metal.show_hole(key.number)
         self.show_selection(key)
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Marks the chosen device with all that moves with it."""
         owner = device_of(key)
-        lead = self.actions_.lead_of(DeviceId(owner)) if owner else DeviceId("")
+        lead = self.actions_.lead_of(owner) if owner else DeviceId("")
         if lead not in self.chosen:
             self.chosen = (lead,) if lead else ()
         if not self.run.running:
             self._mark()
 
-    def _choose_by_click(self, key: str) -> None:
+    def _choose_by_click(self, key: Key | None) -> None:
         """Ctrl and click adds a part to what is chosen, or takes it out."""
         owner = device_of(key)
-        lead = self.actions_.lead_of(DeviceId(owner)) if owner else DeviceId("")
+        lead = self.actions_.lead_of(owner) if owner else DeviceId("")
         if lead and self.view.modifiers & Qt.KeyboardModifier.ControlModifier:
             kept = tuple(one for one in self.chosen if one != lead)
             self._choose((*kept, lead) if len(kept) == len(self.chosen) else kept)
@@ -318,18 +320,18 @@ class PlateStation(Station):
         self.session.select(key)
         self._mark()
 
-    def _choose_one(self, key: str) -> None:
+    def _choose_one(self, key: Key | None) -> None:
         """A plain click without a drag: of several that were chosen only this one stays so."""
         if self.view.modifiers & Qt.KeyboardModifier.ControlModifier or len(self.chosen) < 2:
             return
         owner = device_of(key)
-        lead = self.actions_.lead_of(DeviceId(owner)) if owner else DeviceId("")
+        lead = self.actions_.lead_of(owner) if owner else DeviceId("")
         self.chosen = (lead,) if lead else ()
         self._mark()
 
     def _choose(self, leads: Sequence[DeviceId]) -> None:
         self.chosen = tuple(leads)
-        self.session.select(f"device:{leads[-1]}" if leads else "")
+        self.session.select(DeviceKey(leads[-1]) if leads else None)
         self._mark()
 
     def _ask_menu(self, at: QPoint) -> None:

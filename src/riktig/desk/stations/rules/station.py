@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QInputDialog, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.edits import ApplyRemedy
+from riktig.core.keys import Key
 from riktig.core.records import ClauseJudged, Counted
 from riktig.core.rules import RULES, ClauseResult, Finding, Group, Mend, Verdict, judgement_facts, judgements_of
 from riktig.desk.session import Session
@@ -119,7 +120,7 @@ class RulesStation(Station):
             line.addWidget(sign)
         return card
 
-    def _show(self, key: str, checked: bool = False) -> None:
+    def _show(self, key: Key | None, checked: bool = False) -> None:
         self.session.select(key)
 
     def _mend(self, mend: Mend, checked: bool = False) -> None:

@@ -2,6 +2,7 @@
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
+from riktig.core.keys import DeviceKey, Key
 from riktig.core.papers import device_of, schedule
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS
 from riktig.desk.canvas import DrawingView
@@ -62,11 +63,11 @@ class TerminalsStation(Station):
         super().set_theme(theme)
         self.view.set_theme(theme)
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Marks the chosen terminal and turns to its strip."""
         owner = device_of(key)
         strips = self.session.plan.get(STRIPS).strips
         for index, strip in enumerate(strips):
             if any(row.device == owner for row in strip.rows) and index != self.strip:
                 self._turn(index)
-        self.view.select(frozenset({f"device:{owner}", key}))
+        self.view.select(frozenset({DeviceKey(owner), key}) if owner else frozenset())

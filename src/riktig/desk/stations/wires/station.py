@@ -6,7 +6,9 @@ from PySide6.QtWidgets import QStackedWidget, QWidget
 
 from riktig.core.build import NumberState, Standing, draw_numbers, field_facts, field_subject, number_states
 from riktig.core.circuit import CIRCUITS, NAMES, TALLY, PinLabels
+from riktig.core.ids import WireId
 from riktig.core.job import Batching
+from riktig.core.keys import BatchKey, Key, NetKey, WireKey
 from riktig.core.papers import Schedule, schedule
 from riktig.core.records import FieldEndDone, NewRecord, TakenBack
 from riktig.core.wiring import WIRING, draw_batches
@@ -29,7 +31,7 @@ class WiresStation(Station):
         self.cards.pages = True
         self.cards.chosen.connect(self._card)
         self.table = ScheduleTable("Wires, from and to", "key")
-        self.table.row_chosen.connect(lambda key: session.select(f"wire:{key}"))
+        self.table.row_chosen.connect(lambda key: session.select(WireKey(WireId(key))))
         self.batches = self.button("Batches", "What is cut and marked together", checkable=True)
         self.listed = self.button("From – to", "Every wire with both ends", checkable=True)
         self.numbers = self.button("Numbers", "Every number: its ends by place, pulled wires and links", checkable=True)
@@ -79,7 +81,7 @@ class WiresStation(Station):
         plan, session = self.session.plan, self.session
         return number_states(plan.get(TALLY), plan.get(NAMES), session.progress, session.records)
 
-    def _number(self, key: str) -> None:
+    def _number(self, key: Key | None) -> None:
         self.session.select(key)
 
     def _tally_key(self, event: QKeyEvent) -> bool:
@@ -90,7 +92,7 @@ class WiresStation(Station):
 
     def tick_field(self) -> None:
         """Ticks the ends of the chosen number in the field; when all are ticked, takes that back."""
-        state = next((one for one in self.states() if f"net:{one.net}" == self.session.selection), None)
+        state = next((one for one in self.states() if NetKey(one.net) == self.session.selection), None)
         if state is None or not state.field:
             self.session.say("Choose a number that has an end in the field: then it can be ticked as done there.")
             return
@@ -123,9 +125,9 @@ class WiresStation(Station):
             "terminal or a bar is one end. Build ticks the wires of the panel."
         )
 
-    def _card(self, key: str) -> None:
-        if key.startswith("batch:"):
-            self.turn(cards=False, only=int(key.removeprefix("batch:")))
+    def _card(self, key: Key | None) -> None:
+        if isinstance(key, BatchKey):
+            self.turn(cards=False, only=key.number)
 
     def refresh(self) -> None:
         """Shows the wires of now."""
@@ -171,13 +173,13 @@ class WiresStation(Station):
         self.cards.set_theme(theme)
         self.tally.set_theme(theme)
 
-    def show_selection(self, key: str) -> None:
+    def show_selection(self, key: Key | None) -> None:
         """Marks the chosen wire in the list, its batch's card, or the number it carries."""
         if self.stack.currentWidget() is self.tally:
             self._show_tally()
             self.tally.select(frozenset({key}))
             return
-        if key.startswith("wire:"):
-            self.table.choose(key.removeprefix("wire:"))
+        if isinstance(key, WireKey):
+            self.table.choose(key.wire)
             if self.batches.isChecked():
                 self.refresh()

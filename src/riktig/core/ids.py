@@ -11,6 +11,7 @@ __all__ = [
     "PinRef",
     "SignalId",
     "SourceId",
+    "WireId",
     "circuit_of",
     "device_of_element",
     "read_contact",
@@ -26,6 +27,8 @@ DeviceId = NewType("DeviceId", str)
 """The circuit's id, a point, and the device's role in it: ``c2.K``."""
 ElementId = NewType("ElementId", str)
 """The device's id, a slash, and which of its units the element is: ``c2.K/13-14``."""
+WireId = NewType("WireId", str)
+"""The two pins of a wire in the order of their texts: ``c2.K:13~c2.K:A1``."""
 
 
 class PinRef(NamedTuple):
