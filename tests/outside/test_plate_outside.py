@@ -34,7 +34,7 @@ def cost_by_hand(plan: Plan[Job], layout: Layout, rows: list[list[Block]]) -> fl
     """What a plan costs, from the layout and the router alone: nothing of the compiled code is used but its weights."""
     job, circuits = plan.document, plan.get(CIRCUITS)
     router = Router(layout, plan.get(DOOR), circuits.devices, job.enclosure, job.practice)
-    kinds = {device.id: device for device in circuits.devices}
+    kinds = circuits.by_id
     total = 0.0
     for wire in plan.get(WIRING).wires:
         total += (1 + wire.mm2 / STIFF) * router.length(wire.start.pin, wire.end.pin)

@@ -75,7 +75,7 @@ def test_a_start_stop_station_takes_three_pulled_wires_and_its_links_are_listed(
 def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
     """Wires come from routing, cores from the terminal strips: neither knows the tally."""
     plan = Plan(demo_job(name))
-    devices = {d.id: d for d in plan.get(CIRCUITS).devices}
+    devices = plan.get(CIRCUITS).by_id
 
     def place(pin: PinRef) -> str:
         return place_of(devices[pin.device])

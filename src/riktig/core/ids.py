@@ -13,10 +13,12 @@ __all__ = [
     "SourceId",
     "WireId",
     "circuit_of",
+    "device_id",
     "device_of_element",
     "read_contact",
     "read_pin",
     "role_of",
+    "unit_of_element",
 ]
 
 LoadId = NewType("LoadId", str)
@@ -68,14 +70,24 @@ def read_contact(text: str) -> ContactRef:
     return ContactRef(*read_pin(text))
 
 
+def device_id(circuit: CircuitId, role: str) -> DeviceId:
+    """The id of what has a role in a circuit."""
+    return DeviceId(f"{circuit}.{role}")
+
+
 def circuit_of(device: DeviceId) -> CircuitId:
     """The circuit that a device belongs to."""
     return CircuitId(device.partition(".")[0])
 
 
 def role_of(device: DeviceId) -> str:
-    """The last word of a device's role in its circuit: ``K`` of ``c2.K``, ``stop`` of ``c2.S.stop``."""
-    return device.rpartition(".")[2]
+    """What a device is in its circuit: ``K`` of ``c2.K``, ``S.stop`` of ``c2.S.stop``."""
+    return device.partition(".")[2]
+
+
+def unit_of_element(element: ElementId) -> str:
+    """Which of its device's units an element is: ``13-14`` of ``c2.K/13-14``."""
+    return element.partition("/")[2]
 
 
 def device_of_element(element: ElementId) -> DeviceId:

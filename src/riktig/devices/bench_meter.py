@@ -3,6 +3,7 @@
 from collections import defaultdict
 from random import Random
 
+from riktig.core.ids import role_of
 from riktig.core.job import PinRef
 from riktig.core.prove import OPEN_LINE, Stage, Test
 from riktig.core.standards import wire_resistance
@@ -65,5 +66,5 @@ class BenchMeter:
 
 def _node(pin: PinRef) -> str:
     """The ways of an earth bar are one piece of metal."""
-    owner = pin.device
-    return owner if owner.rsplit(".", 1)[-1].startswith("PE") else str(pin)
+    bar = any(word.startswith("PE") for word in role_of(pin.device).split("."))
+    return pin.device if bar else str(pin)

@@ -26,7 +26,7 @@ def door_begun(job: Job) -> Job:
 def joins(job: Job) -> dict[str, set[str]]:
     """Number to the pins that carry it, as written on the panel; terminals by both sides."""
     plan = Plan(job)
-    names, devices = plan.get(NAMES), {d.id: d for d in plan.get(CIRCUITS).devices}
+    names, devices = plan.get(NAMES), plan.get(CIRCUITS).by_id
     found: dict[str, set[str]] = {}
     for net in plan.get(NETS).nets:
         labels = set()

@@ -160,7 +160,7 @@ def test_a_contact_of_a_device_in_another_circuit_brings_its_block_there() -> No
 
     job = settle(add_load(one_motor(), "rinse pump", 1.5))
     job = settle(put_in(job, STOP, Insertable.CONTACT, "", to="c2.K:61-62"))
-    devices = {d.id: d for d in Plan(job).get(CIRCUITS).devices}
+    devices = Plan(job).get(CIRCUITS).by_id
     assert devices[DeviceId("c2.K")].kind.block
     assert not devices[DeviceId("c1.K")].kind.block
     assert Plan(job).get(FAULTS) == ()

@@ -45,7 +45,7 @@ def words(name: str, kind: SheetKind) -> list[set[str]]:
 def test_every_point_of_the_controller_shows_address_terminal_and_purpose() -> None:
     plan = Plan(sample(CONTROLLED))
     circuits = plan.get(CIRCUITS)
-    devices = {d.id: d for d in circuits.devices}
+    devices = circuits.by_id
     shown = set().union(*words(CONTROLLED, SheetKind.CONTROL))
     points = 0
     for rung in circuits.rungs:
@@ -62,7 +62,7 @@ def test_every_point_of_the_controller_shows_address_terminal_and_purpose() -> N
 
 def test_no_address_is_given_twice() -> None:
     circuits = Plan(sample(CONTROLLED)).get(CIRCUITS)
-    devices = {d.id: d for d in circuits.devices}
+    devices = circuits.by_id
     found = [
         io_address(devices[e.device], e.poles[0].unit)
         for rung in circuits.rungs
@@ -139,7 +139,7 @@ def test_one_sheet_drawn_alone_is_the_same_as_among_all() -> None:
 
 def test_a_net_is_thick_at_every_end_that_it_joins_on_the_sheet() -> None:
     plan = Plan(one_motor())
-    nets, devices = plan.get(NETS), {d.id: d for d in plan.get(CIRCUITS).devices}
+    nets, devices = plan.get(NETS), plan.get(CIRCUITS).by_id
     sheet = plan.get(SHEETS).sheets[1]
     hold = nets.of_pin[read_pin("c1.K:13")]
     marks = net_marks(sheet, devices, nets.of_pin, hold)

@@ -91,7 +91,7 @@ def test_a_placed_tag_says_sheet_and_column_of_its_coil() -> None:
     job = settle(set_practice(kelp_shed(), tags=TagStyle.PLACED))
     plan = Plan(job)
     places, found = device_places(plan.get(CIRCUITS)), tags(job)
-    devices = {d.id: d for d in plan.get(CIRCUITS).devices}
+    devices = plan.get(CIRCUITS).by_id
     for device, place in places.items():
         if devices[device].strip or devices[device].kind_id == "earth_bar":
             continue

@@ -18,7 +18,7 @@ def plan() -> Plan[Job]:
 
 def crossed(plan: Plan[Job], found: Trace, number: int = 0) -> list[str]:
     """Tags with the unit, in the order met; terminals by tag and mark."""
-    tags, devices = plan.get(NAMES).tag, {d.id: d for d in plan.get(CIRCUITS).devices}
+    tags, devices = plan.get(NAMES).tag, plan.get(CIRCUITS).by_id
     said = []
     for step in found.ways[number].steps:
         device = devices[step.crossing.device]

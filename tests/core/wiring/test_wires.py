@@ -35,7 +35,7 @@ def wiring_of(job: Job) -> Wiring:
 
 def test_each_net_of_n_clamps_takes_n_minus_one_wires(two_motors: Job) -> None:
     plan = Plan(two_motors)
-    devices = {d.id: d for d in plan.get(CIRCUITS).devices}
+    devices = plan.get(CIRCUITS).by_id
     wires = Counter(w.net for w in plan.get(WIRING).wires)
     for net in plan.get(NETS).nets:
         clamps = 0

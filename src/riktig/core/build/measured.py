@@ -7,6 +7,7 @@ from enum import Enum
 from riktig.core.build.ticks import Done
 from riktig.core.door import Shaft, engagement_of
 from riktig.core.holes import Hole
+from riktig.core.ids import DeviceId
 from riktig.core.job import Enclosure, Practice, SecondReading, ShaftFitting
 from riktig.core.plate import DoorPlan, Piece, diagonal
 from riktig.core.records import DimensionRead, Record, Slot, counted, slot_of
@@ -38,7 +39,8 @@ class Gate(Enum):
 class Critical:
     """A dimension that is measured twice: its key, what it is, where, nominal and tolerance in mm.
 
-    ``guards`` are the keys of the holes and pieces that may not be cut before.
+    ``guards`` are the keys of the holes and pieces that may not be cut before; ``shaft`` is the switch whose
+    shaft centre it is; ``twin`` the key of what it must agree with, such as the other diagonal.
     """
 
     key: str
@@ -48,6 +50,8 @@ class Critical:
     nominal: float
     tolerance: float
     guards: tuple[str, ...]
+    shaft: DeviceId | None = None
+    twin: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,6 +154,7 @@ def _cut_out(hole: Hole, tolerance: float) -> list[Critical]:
         Critical(
             f"{hole.face}:{hole.key}:diagonal {n}", f"{hole.number}, {said} diagonal of {hole.purpose}", hole.face,
             "from corner to corner of the marks", long, tolerance, (hole.key,),
+            twin=f"{hole.face}:{hole.key}:diagonal {3 - n}",
         )
         for n, said in ((1, "falling"), (2, "rising"))
     ]  # fmt: skip
@@ -165,7 +170,7 @@ def _shaft(shaft: Shaft, practice: Practice) -> list[Critical]:
     found = [
         Critical(
             f"shaft:{shaft.device}:{way}", f"shaft centre as it meets the {shaft.leaf}, {way}", shaft.leaf,
-            "project the centre of the mounted isolator square onto the closed door", at, most, (key,),
+            "project the centre of the mounted isolator square onto the closed door", at, most, (key,), shaft.device,
         )
         for way, at in (("across", shaft.on_leaf.x), ("down", shaft.on_leaf.y))
     ]  # fmt: skip
@@ -257,12 +262,7 @@ def _square(judged: Sequence[Judged], practice: Practice) -> tuple[Judged, ...]:
     known: Mapping[str, Judged] = {one.critical.key: one for one in judged}
     found = []
     for one in judged:
-        key = one.critical.key
-        twin = None
-        if key.endswith(":diagonal 1"):
-            twin = known.get(key[:-1] + "2")
-        elif key.endswith(":diagonal 2"):
-            twin = known.get(key[:-1] + "1")
+        twin = known.get(one.critical.twin)
         if one.gate is Gate.OPEN and twin and twin.readings:
             apart = abs(one.readings[-1][0] - twin.readings[-1][0])
             if apart > practice.reading_tolerance + 1e-9:

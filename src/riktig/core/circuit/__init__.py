@@ -59,10 +59,24 @@ from riktig.core.circuit.nets import Net, NetClass, Nets, find_nets
 from riktig.core.circuit.numbers import Names, PinLabels, name_all, names_of, wire_number
 from riktig.core.circuit.pictures import recipe_picture
 from riktig.core.circuit.power_sheets import POWER_BOTTOM
+from riktig.core.circuit.roles import (
+    BOX_BOND,
+    BYPASS,
+    DOOR_BONDS,
+    INCOMING_CABLE,
+    INCOMING_EARTH,
+    LOADS,
+    MAIN_CONTACTOR,
+    MOTOR,
+    OUT_WHILE_RUNNING,
+    PLATE_BOND,
+    REVERSE,
+    STAR,
+    TRIANGLE,
+)
 from riktig.core.circuit.scripts import ahead_of, script_of
 from riktig.core.circuit.sheet_model import LINE_GAP, Place, Seat, Sheet, SheetKind, Sheets
 from riktig.core.circuit.sheets import lay_out
-from riktig.core.circuit.supplies import DOOR_BONDS
 from riktig.core.circuit.tags import by_tags, device_places
 from riktig.core.circuit.tally import DOOR, PLATE, Ends, Tally, place_of, tally_all
 from riktig.core.circuit.trace import Step, Trace, Tracer, Way, trace, trace_line
@@ -70,21 +84,33 @@ from riktig.core.circuit.written import add_written, as_written
 
 __all__ = [
     "BOOK",
+    "BOX_BOND",
+    "BYPASS",
     "CIRCUITS",
     "DOOR",
     "DOOR_BONDS",
     "FAULTS",
+    "INCOMING_CABLE",
+    "INCOMING_EARTH",
     "INSERTS",
     "LINE_GAP",
+    "LOADS",
+    "MAIN_CONTACTOR",
+    "MOTOR",
     "NAMES",
     "NETS",
+    "OUT_WHILE_RUNNING",
     "PLATE",
+    "PLATE_BOND",
     "POWER_BOTTOM",
+    "REVERSE",
     "SHEETS",
     "SHEET_DRAWINGS",
     "SHEET_PEN",
+    "STAR",
     "TALLY",
     "TRACER",
+    "TRIANGLE",
     "Band",
     "Branch",
     "Circuits",

@@ -1,5 +1,6 @@
 """The earth tree as a sheet: one root, the bars, and everything that is bonded to them."""
 
+from collections.abc import Mapping
 from itertools import pairwise
 
 from riktig.core.catalogue import Can
@@ -38,7 +39,7 @@ def earth_pages(circuits: Circuits) -> int:
 
 
 def earth_marks(
-    circuits: Circuits, tags: dict[DeviceId, str], devices: dict[DeviceId, Device], page: int
+    circuits: Circuits, tags: dict[DeviceId, str], devices: Mapping[DeviceId, Device], page: int
 ) -> list[Mark]:
     """A page of the earth tree.
 
@@ -73,7 +74,9 @@ def earth_marks(
     return marks
 
 
-def _point(x: float, y: float, pin: PinRef, tags: dict[DeviceId, str], devices: dict[DeviceId, Device]) -> list[Mark]:
+def _point(
+    x: float, y: float, pin: PinRef, tags: dict[DeviceId, str], devices: Mapping[DeviceId, Device]
+) -> list[Mark]:
     owner, marking = pin
     device = devices[owner]
     key = DeviceKey(device.id)

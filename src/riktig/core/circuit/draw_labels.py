@@ -1,6 +1,6 @@
 """The labels of a sheet: words, numbers of nets, names of lines, arrows, mirrors; each where nothing stands yet."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from itertools import product
 
@@ -47,7 +47,7 @@ WIDE = {"push", "turn", "key", "mushroom", "float", "limit", "temperature", "tri
 class Reading:
     """What all sheets read: devices, nets by pin and node, names, and places in words."""
 
-    devices: dict[DeviceId, Device]
+    devices: Mapping[DeviceId, Device]
     circuits: Circuits
     of_pin: dict[PinRef, Net]
     by_node: dict[str, Net]

@@ -1,6 +1,6 @@
 """The parts of a power sheet that are not symbols of a path: lines across, cable, loads at the end, earth."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from riktig.core.catalogue import Can
 from riktig.core.circuit.draw_frame import broken
@@ -22,7 +22,7 @@ EARTH_LINE = POWER_BOTTOM + 20
 MOTOR_EDGE = 7.5
 """From the middle of a motor to its edge at the height where its earth leaves, mm."""
 
-Devices = dict[DeviceId, Device]
+Devices = Mapping[DeviceId, Device]
 Tags = dict[DeviceId, str]
 
 

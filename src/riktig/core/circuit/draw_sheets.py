@@ -71,7 +71,7 @@ def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: Key | None)
     if isinstance(key, CircuitKey):
         return tuple(sheet.number for sheet in sheets.sheets if key.circuit in sheet.circuits)
     owner = device_of(key)
-    net = next((n for n in nets.nets if n.id == key.net), None) if isinstance(key, NetKey) else None
+    net = nets.net(key.net) if isinstance(key, NetKey) else None
     devices = {pin.device for pin in net.pins} if net else set()
     found = []
     for sheet in sheets.sheets:
@@ -114,7 +114,7 @@ class _Pen:
     def __init__(
         self, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names, north_american: bool, rungs: dict[str, int]
     ) -> None:
-        devices = {device.id: device for device in circuits.devices}
+        devices = circuits.by_id
         coils: dict[DeviceId, Element] = {}
         used: dict[DeviceId, dict[str, str]] = {}
         for rung in circuits.rungs:

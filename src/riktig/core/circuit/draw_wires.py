@@ -1,5 +1,7 @@
 """The connections of a sheet as lines, each with the net that it carries."""
 
+from collections.abc import Mapping
+
 from riktig.core.catalogue import Can
 from riktig.core.circuit.model import Device, Pole
 from riktig.core.circuit.nets import Net
@@ -16,7 +18,7 @@ END = 1.6
 """Of an element that shows which net it is on, mm."""
 
 
-def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef, Net], net: Net) -> list[Mark]:
+def net_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net], net: Net) -> list[Mark]:
     """A net everywhere it goes on a sheet, thick: its lines, and the ends of the elements that it joins."""
 
     def thick(x1: float, y1: float, x2: float, y2: float) -> Line:
@@ -41,7 +43,7 @@ def net_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef
     return marks
 
 
-def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Line]:
+def net_lines(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Line]:
     """Every line of a sheet that carries a net, keyed by it: connections, and the lines across a power sheet."""
     found = [mark for mark in wire_marks(sheet, devices, of_pin) if isinstance(mark, Line) and mark.key]
     if sheet.bus:
@@ -56,7 +58,7 @@ def net_lines(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef
     return found
 
 
-def ends_of(seat: Seat, devices: dict[DeviceId, Device]) -> list[tuple[Pole, float, PinRef, PinRef]]:
+def ends_of(seat: Seat, devices: Mapping[DeviceId, Device]) -> list[tuple[Pole, float, PinRef, PinRef]]:
     """The poles of an element where it stands: each with its x, mm, and its upper and lower pin."""
     found = []
     for index, pole in enumerate(seat.element.poles):
@@ -67,7 +69,7 @@ def ends_of(seat: Seat, devices: dict[DeviceId, Device]) -> list[tuple[Pole, flo
     return found
 
 
-def wire_marks(sheet: Sheet, devices: dict[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Mark]:
+def wire_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Mark]:
     """The connections of a sheet, keyed by the net of the elements that they begin or end at."""
     at: dict[Spot, PinRef] = {}
     for seat in sheet.seats:

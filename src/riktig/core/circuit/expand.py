@@ -22,7 +22,9 @@ from riktig.core.circuit.supplies import (
     through_feed,
     way,
 )
+from riktig.core.ids import read_contact
 from riktig.core.job import (
+    IMPLIED,
     Change,
     Circuit,
     CircuitId,
@@ -43,14 +45,6 @@ from riktig.core.plan import Memory
 
 __all__ = ["all_circuits", "expand", "job_footing", "whole_node"]
 
-IMPLIED = {
-    Recipe.CONTROL_SUPPLY: CircuitId("s1"),
-    Recipe.DC_SUPPLY: CircuitId("s2"),
-    Recipe.LIMITED_SUPPLY: CircuitId("s3"),
-    Recipe.CONTROLLER: CircuitId("s4"),
-    Recipe.THROUGH_FEED: CircuitId("s5"),
-}
-"""Circuits that the Brief asks for without saying so; they enter the document when they are changed."""
 ON_24_V = {Recipe.SCREEN, Recipe.NETWORK, Recipe.CONTROLLER, Recipe.SENSOR_TERMINALS}
 THICK_A = 40.0
 """Above this the neutral terminal takes no control conductor: each neutral gets a way of a bar (chosen by us)."""
@@ -385,8 +379,8 @@ class _Expansion:
 
 def _note(change: Change, wanted: dict[DeviceId, set[str]]) -> None:
     if change.what is not None and change.to:
-        owner, _, unit = change.to.rpartition(":")
-        wanted.setdefault(DeviceId(owner), set()).add(unit)
+        contact = read_contact(change.to)
+        wanted.setdefault(contact.device, set()).add(contact.unit)
 
 
 def _blocked(device: Device, units: set[str]) -> Device:

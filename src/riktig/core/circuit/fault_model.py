@@ -32,7 +32,7 @@ class Graph:
 
     def __init__(self, circuits: Circuits, nets: Nets) -> None:
         self.circuits, self.nets = circuits, nets
-        self.devices = {device.id: device for device in circuits.devices}
+        self.devices = circuits.by_id
         self.used = Counter(
             (pole.device, pole.unit) for rung in circuits.rungs for one in elements_of(rung.path) for pole in one.poles
         )

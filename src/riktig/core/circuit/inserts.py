@@ -20,6 +20,7 @@ from riktig.core.circuit.model import (
 )
 from riktig.core.circuit.notation import NotationError, parse_path
 from riktig.core.circuit.pad import lines_of_path
+from riktig.core.ids import circuit_of, read_contact, role_of
 from riktig.core.job import Act, Change, Circuit, CircuitId, DeviceId, ElementId, Insertable, OwnDevice, OwnRung
 
 __all__ = ["INSERTS", "changed", "own_device", "own_rung", "read_rung", "said", "still_used", "with_unit", "without"]
@@ -117,9 +118,14 @@ def without(path: Series, element: ElementId) -> Series:
     """The path without an element; what stands in the field takes its two terminals along."""
     owner = next(e.device for e in elements_of(path) if e.id == element)
     left: Branch | None = path
-    for one in [e for e in elements_of(path) if e.id == element or e.device.startswith(f"{owner}.X")]:
+    for one in [e for e in elements_of(path) if e.id == element or _is_end_of(e.device, owner)]:
         left = _swap(left, one.id, lambda at: None) if left else None
     return left if isinstance(left, Series) else Series((left,) if left else ())
+
+
+def _is_end_of(device: DeviceId, owner: DeviceId) -> bool:
+    """Whether a device is one of the two terminals at which another in the field is connected."""
+    return circuit_of(device) == circuit_of(owner) and role_of(device).startswith(f"{role_of(owner)}.X")
 
 
 def _moved(change: Change, devices: list[Device], rungs: list[Rung]) -> Made | None:
@@ -170,8 +176,7 @@ def _contact(change: Change, devices: list[Device]) -> tuple[list[Device], list[
 
     A device of another circuit gets its block in ``with_blocks``: each circuit changes only its own.
     """
-    owner, _, unit = change.to.rpartition(":")
-    did = DeviceId(owner)
+    did, unit = read_contact(change.to)
     one = Element(ElementId(f"{did}/{unit}"), (Pole(did, unit),))
     return [with_unit(d, unit) if d.id == did else d for d in devices], [], one
 
@@ -249,7 +254,7 @@ def still_used(before: set[DeviceId], devices: list[Device], rungs: list[Rung]) 
     used = {one for rung in rungs for one in touched(rung.path)}
 
     def stays(device: Device) -> bool:
-        put_in = device.id.rpartition(".")[2][:1] == "x" or ".x" in device.id
+        put_in = any(word.startswith("x") for word in device.role.split("."))
         return device.id in used or not (device.id in before or put_in)
 
     return [device for device in devices if stays(device)]

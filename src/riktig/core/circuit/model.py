@@ -1,10 +1,12 @@
 """What recipes yield: devices, and rungs that join them."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 from enum import Enum
 
 from riktig.core.catalogue import Kind, kind
+from riktig.core.circuit.roles import LOADS
+from riktig.core.ids import role_of
 from riktig.core.job import Change, CircuitId, DeviceId, ElementId, PinRef
 
 __all__ = [
@@ -59,6 +61,11 @@ class Device:
     def kind(self) -> Kind:
         """The kind, with its pins and units."""
         return kind(self.kind_id)
+
+    @property
+    def role(self) -> str:
+        """What it is in its circuit: “K”, “S.stop”; ``roles`` names those that decide about something."""
+        return role_of(self.id)
 
     def pin(self, name: str) -> PinRef:
         """The id of one of its pins."""
@@ -156,7 +163,8 @@ class Circuits:
     """All devices and rungs of the job, in the order of its circuits.
 
     ``earths`` are the pins to be bonded to the earth bar, in order; ``undrawn`` the circuits that
-    are sized but cannot be drawn. ``titles`` names every circuit, in order.
+    are sized but cannot be drawn. ``titles`` names every circuit, in order. ``by_id`` are the devices by
+    their ids.
     """
 
     devices: tuple[Device, ...]
@@ -165,6 +173,10 @@ class Circuits:
     clashes: tuple[Clash, ...] = ()
     undrawn: tuple[CircuitId, ...] = ()
     titles: tuple[tuple[CircuitId, str], ...] = ()
+    by_id: Mapping[DeviceId, Device] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "by_id", {device.id: device for device in self.devices})
 
     def device(self, device_id: DeviceId) -> Device:
         """The device with that id.
@@ -172,10 +184,7 @@ class Circuits:
         Raises:
             KeyError: there is none.
         """
-        for device in self.devices:
-            if device.id == device_id:
-                return device
-        raise KeyError(device_id)
+        return self.by_id[device_id]
 
 
 def outside_device(circuits: Circuits, circuit: CircuitId) -> Device:
@@ -185,7 +194,7 @@ def outside_device(circuits: Circuits, circuit: CircuitId) -> Device:
         IndexError: the circuit has no device.
     """
     mine = [device for device in circuits.devices if device.circuit == circuit]
-    return next((one for one in mine if one.id.endswith((".M", ".E"))), mine[0])
+    return next((one for one in mine if one.role in LOADS), mine[0])
 
 
 def elements_of(branch: Branch) -> Iterator[Element]:

@@ -50,6 +50,11 @@ class Nets:
     nets: tuple[Net, ...]
     of_pin: dict[PinRef, Net]
 
+    def net(self, net_id: PinRef) -> Net | None:
+        """The net with that id, which is that of its first pin; None where there is none."""
+        found = self.of_pin.get(net_id)
+        return found if found and found.id == net_id else None
+
 
 class _Union:
     def __init__(self) -> None:

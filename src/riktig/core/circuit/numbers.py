@@ -1,7 +1,7 @@
 """Numbers of nets, kept once given, and with the tags everything that is written on things."""
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
 from riktig.core.catalogue import Can
@@ -73,7 +73,7 @@ class PinLabels:
     """How pins are called on the panel: “K1:13”, “X1:L1”."""
 
     def __init__(self, circuits: Circuits, names: Names) -> None:
-        self._devices = {device.id: device for device in circuits.devices}
+        self._devices = circuits.by_id
         self._tag = names.tag
 
     def __call__(self, pin: PinRef) -> str:
@@ -107,7 +107,7 @@ def _named(
     memory: Memory,
 ) -> Names:
     tag, given_tags = tag_all(circuits, tags, practice, memory)
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
     reserved = {one.potential: one.number for one in practice.reserved}
     number: dict[PinRef, str] = {}
     counted: list[Net] = []
@@ -142,7 +142,7 @@ def _within_one_device(net: Net) -> bool:
 
 
 def _name_of(
-    net: Net, devices: dict[DeviceId, Device], tag: dict[DeviceId, str], practice: Practice, reserved: dict[str, str]
+    net: Net, devices: Mapping[DeviceId, Device], tag: dict[DeviceId, str], practice: Practice, reserved: dict[str, str]
 ) -> str:
     if net.net_class is NetClass.EARTH:
         return "PE"

@@ -5,13 +5,14 @@ from functools import cache
 from riktig.core.circuit.book import entry_of
 from riktig.core.circuit.draw_sheets import SheetPen
 from riktig.core.circuit.edits import add_circuit, settle
-from riktig.core.circuit.expand import IMPLIED, expand
+from riktig.core.circuit.expand import expand
 from riktig.core.circuit.nets import find_nets
 from riktig.core.circuit.numbers import names_of
 from riktig.core.circuit.sheet_model import SheetKind
 from riktig.core.circuit.sheets import lay_out
 from riktig.core.geometry import Arc, Circle, Drawing, Line, Mark, Point, Poly, Text, bounds_of
 from riktig.core.job import (
+    IMPLIED,
     CircuitId,
     Command,
     ControlSupply,

@@ -3,6 +3,7 @@
 Laying out and drawing are apart: this file decides places, ``draw_sheets`` makes the marks.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -111,7 +112,7 @@ def _control_sheets(circuits: Circuits, before: int, memory: Memory) -> list[She
             taken = -GAP_COLUMNS
         sheets[-1].append(part)
         taken += GAP_COLUMNS + part.width
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
 
     def made(number: int, here: list[_Part]) -> Sheet:
         named = tuple(titles.get(part.circuit, str(part.circuit)) for part in here)
@@ -148,7 +149,7 @@ def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]
 
 
 def _control_sheet(
-    number: int, here: list[_Part], titles: dict[CircuitId, str], devices: dict[DeviceId, Device]
+    number: int, here: list[_Part], titles: dict[CircuitId, str], devices: Mapping[DeviceId, Device]
 ) -> Sheet:
     pad = Pad(_loads(here, devices))
     rails: list[Rail] = []
@@ -180,7 +181,7 @@ def _control_sheet(
     )  # fmt: skip
 
 
-def _loads(here: list[_Part], devices: dict[DeviceId, Device]) -> set[ElementId]:
+def _loads(here: list[_Part], devices: Mapping[DeviceId, Device]) -> set[ElementId]:
     """The elements that take the current: they stand in a row above the return."""
     return {
         one.id
@@ -203,7 +204,14 @@ def _tap(pad: Pad, part: _Part, x: float, rails: list[Rail]) -> None:
 
 
 def _put_piece(
-    pad: Pad, piece: Piece, x: float, step: float, rails: list[Rail], devices: dict[DeviceId, Device], *, with_tap: bool
+    pad: Pad,
+    piece: Piece,
+    x: float,
+    step: float,
+    rails: list[Rail],
+    devices: Mapping[DeviceId, Device],
+    *,
+    with_tap: bool,
 ) -> None:
     pad.put(piece.path, x, RAIL_TOP, RAIL_BOTTOM, step)
     for node, y, top in ((piece.start, RAIL_TOP, True), (piece.end, RAIL_BOTTOM, False)):
@@ -221,7 +229,7 @@ def _put_piece(
                 pad.dots.append((x, y))
 
 
-def _pin_at(piece: Piece, devices: dict[DeviceId, Device], *, first: bool) -> PinRef | None:
+def _pin_at(piece: Piece, devices: Mapping[DeviceId, Device], *, first: bool) -> PinRef | None:
     """The pin that a piece begins or ends with: the number of a place where a path was cut is that of its net."""
     parts = piece.path.parts if first else piece.path.parts[::-1]
     leaf = next((found for part in parts if (found := first_leaf(part))), None)

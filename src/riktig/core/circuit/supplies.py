@@ -14,13 +14,13 @@ from riktig.core.circuit.footing import (
     Footing,
 )
 from riktig.core.circuit.model import Band, Zone
+from riktig.core.circuit.roles import BOX_BOND, DOOR_BONDS, PLATE_BOND
 from riktig.core.circuit.sketch import Sketch, Yield
 from riktig.core.job import Circuit, EarthScheme, Load, Protection, RelayCommons
 
 __all__ = [
     "AHEAD",
     "BAR_POINTS",
-    "DOOR_BONDS",
     "control_supply",
     "dc_supply",
     "incomer",
@@ -39,8 +39,6 @@ AHEAD = ("in.L1", "in.L2", "in.L3")
 """The lines ahead of the main switch: alive whatever its position."""
 PHASES = ("L1", "L2", "L3")
 POLES = "1-2/3-4/5-6"
-DOOR_BONDS = ("door", "door2")
-"""End the ids of the studs of the doors, the left one first."""
 BAR_POINTS = 7
 """Points the first eight-way bar serves: one way links a further bar, which gives two of its own for its links."""
 BLOCK_TAPS = 7
@@ -84,12 +82,12 @@ def incomer(
     bars = [f"NB{n or ''}" for n in range(_bars_for(neutrals))] if supply.neutral else []
     for bar in bars:
         sk.add(bar, "neutral_bar", Zone.PLATE, "neutral bar")
-    second = (("E.door2", "stud", Zone.DOOR, "bond of the right door"),) if doors > 1 else ()
+    second = ((DOOR_BONDS[1], "stud", Zone.DOOR, "bond of the right door"),) if doors > 1 else ()
     bonds = (
-        ("E.door", "stud", Zone.DOOR, "bond of the left door" if second else "door bond"),
+        (DOOR_BONDS[0], "stud", Zone.DOOR, "bond of the left door" if second else "door bond"),
         *second,
-        ("E.plate", "stud", Zone.PLATE, "mounting plate bond"),
-        ("E.box", "stud", Zone.PLATE, "enclosure bond"),
+        (PLATE_BOND, "stud", Zone.PLATE, "mounting plate bond"),
+        (BOX_BOND, "stud", Zone.PLATE, "enclosure bond"),
     )
     points = earth_points + len(bonds) + 1
     earths = [f"PE{n or ''}" for n in range(_bars_for(points))]

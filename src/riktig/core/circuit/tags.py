@@ -82,7 +82,7 @@ class _Counter:
 def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[DeviceId, Place]:
     """Where each device is drawn: at its coil if it has one, else where it is met first."""
     sheets = lay_out(circuits, memory)
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
     found: dict[DeviceId, Place] = {}
     for rung in circuits.rungs:
         for element in elements_of(rung.path):

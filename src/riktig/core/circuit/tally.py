@@ -70,7 +70,7 @@ def tally_all(circuits: Circuits, nets: Nets, place: Callable[[Device], str] = p
         inside itself (a terminal, a bar, a block) is one end; a plugged pin is none. The plate comes first,
         then the door, then the field.
     """
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
     joined: dict[PinRef, PinRef] = {}
     for device in circuits.devices:
         for unit in device.kind.units:

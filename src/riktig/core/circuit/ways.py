@@ -48,7 +48,7 @@ class Ways:
     """
 
     def __init__(self, circuits: Circuits) -> None:
-        self.devices = {device.id: device for device in circuits.devices}
+        self.devices = circuits.by_id
         self.elements: dict[tuple[DeviceId, str], Element] = {}
         rungs: dict[tuple[DeviceId, str], int] = {}
         coils: dict[DeviceId, set[int]] = defaultdict(set)

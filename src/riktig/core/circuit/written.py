@@ -84,10 +84,10 @@ def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[Faul
 
 def as_written(circuits: Circuits, circuit: CircuitId) -> tuple[tuple[OwnDevice, ...], tuple[OwnRung, ...]]:
     """The devices and rungs of any circuit, whatever made it, as one would write them by hand."""
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
 
     def short(device: Device) -> str:
-        return device.id.removeprefix(f"{circuit}.")
+        return device.role
 
     own = tuple(
         OwnDevice(short(d), d.kind_id, d.zone.value, d.purpose, d.legend, d.mark, d.colour)

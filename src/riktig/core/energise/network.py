@@ -79,7 +79,7 @@ class Network:
     contacts: tuple[Contact, ...]
     consumers: tuple[Consumer, ...]
     poles: tuple[Pole, ...]
-    devices: dict[DeviceId, Device]
+    devices: Mapping[DeviceId, Device]
 
     def at(self, device: DeviceId, pin: str) -> int | None:
         """The point of a pin; None where nothing is connected to it."""
@@ -115,7 +115,7 @@ def build_network(
         tuple(maker.contacts),
         tuple(maker.consumers()),
         tuple(maker.poles),
-        {device.id: device for device in circuits.devices},
+        circuits.by_id,
     )
 
 

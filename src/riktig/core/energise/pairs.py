@@ -1,24 +1,26 @@
 """Contactors that must never be in together, found in together."""
 
+from riktig.core.circuit import MAIN_CONTACTOR, REVERSE, STAR, TRIANGLE
 from riktig.core.energise.forest import Forest
 from riktig.core.energise.network import Network
 from riktig.core.energise.state import Stage
 from riktig.core.energise.volts import Volts
+from riktig.core.ids import circuit_of, device_id, role_of
 from riktig.core.job import DeviceId
 
 __all__ = ["together"]
 
-PAIRS = (("K", "KR"), ("KS", "KD"))
+PAIRS = ((MAIN_CONTACTOR, REVERSE), (STAR, TRIANGLE))
 """By their roles: forward and reverse, star and triangle."""
 
 
 def together(network: Network, forest: Forest, volts: Volts, stage: dict[DeviceId, Stage], moved: DeviceId) -> str:
     """What is wrong when a contactor came in: its opposite is in too, with the ways that feed both; else empty."""
-    circuit, _, role = str(moved).rpartition(".")
+    circuit, role = circuit_of(moved), role_of(moved)
     for pair in PAIRS:
         if role not in pair:
             continue
-        other = DeviceId(f"{circuit}.{pair[1 - pair.index(role)]}")
+        other = device_id(circuit, pair[1 - pair.index(role)])
         if other in network.devices and stage[other] == Stage.IN:
             ways = "; ".join(f"{{{one}}} {_fed(network, forest, volts, one)}" for one in sorted((moved, other)))
             return f"Both in: {{{moved}}} and {{{other}}}. {ways}"

@@ -1,10 +1,12 @@
 """A tank with floats, and a carriage between its end switches: what is dragged, and which contacts it moves."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Behaviour, Can
-from riktig.core.circuit import Branch, Circuits, Device, Element, Parallel, Series
+from riktig.core.circuit import MAIN_CONTACTOR, MOTOR, REVERSE, Branch, Circuits, Device, Element, Parallel, Series
 from riktig.core.energise.run import Panel
+from riktig.core.ids import device_id
 from riktig.core.job import CircuitId, DeviceId
 
 __all__ = ["Carriage", "Tank", "carriages_of", "set_level", "set_travel", "tanks_of"]
@@ -56,7 +58,7 @@ def tanks_of(circuits: Circuits) -> tuple[Tank, ...]:
     found: dict[CircuitId, list[tuple[str, DeviceId, float]]] = {}
     for device in circuits.devices:
         if device.kind.can(Can.FLOAT):
-            role = str(device.id).rpartition(".")[2]
+            role = device.role.rpartition(".")[2]
             found.setdefault(device.circuit, []).append((role, device.id, _HEIGHTS.get(role, 0.5)))
     return tuple(Tank(circuit, tuple(floats)) for circuit, floats in found.items())
 
@@ -77,9 +79,9 @@ def carriages_of(circuits: Circuits) -> tuple[Carriage, ...]:
     for device in circuits.devices:
         if device.kind.can(Can.END_SWITCH):
             ends.setdefault(device.circuit, []).append(device.id)
-    known = {device.id: device for device in circuits.devices}
+    known = circuits.by_id
     for circuit, switches in ends.items():
-        motor = DeviceId(f"{circuit}.M")
+        motor = device_id(circuit, MOTOR)
         if len(switches) != 2 or motor not in known:
             continue
         first, last = switches
@@ -89,7 +91,7 @@ def carriages_of(circuits: Circuits) -> tuple[Carriage, ...]:
     return tuple(found)
 
 
-def _leads_back(branch: Branch, switch: DeviceId, circuit: CircuitId, known: dict[DeviceId, Device]) -> bool:
+def _leads_back(branch: Branch, switch: DeviceId, circuit: CircuitId, known: Mapping[DeviceId, Device]) -> bool:
     """Whether a switch lies in the path of the contactor that reverses: beside its coil, or the other's opener."""
     if not isinstance(branch, Series | Parallel):
         return False
@@ -98,9 +100,9 @@ def _leads_back(branch: Branch, switch: DeviceId, circuit: CircuitId, known: dic
         if switch in {pole.device for pole in parts}:
             for pole in parts:
                 behaviour = known[pole.device].kind.unit(pole.unit).behaviour
-                if pole.device == f"{circuit}.KR" and behaviour is Behaviour.COIL:
+                if pole.device == device_id(circuit, REVERSE) and behaviour is Behaviour.COIL:
                     return True
-                if pole.device == f"{circuit}.K" and behaviour is Behaviour.NC:
+                if pole.device == device_id(circuit, MAIN_CONTACTOR) and behaviour is Behaviour.NC:
                     return True
     return any(_leads_back(part, switch, circuit, known) for part in branch.parts)
 

@@ -3,9 +3,10 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
-from riktig.core.circuit import Names
+from riktig.core.circuit import PLATE_BOND, Names
 from riktig.core.geometry import Point
 from riktig.core.holes.model import Hole, Sheet, Tool
+from riktig.core.ids import role_of
 from riktig.core.job import (
     DoorHoles,
     Enclosure,
@@ -112,7 +113,7 @@ def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
         for spot in seat.part.holes if seat.rail == 0 else ():
             at = Point(seat.rect.x + spot.x, seat.rect.y + spot.y)
             yield _tapped(at, spot.thread, tag, key(where), where)
-        if seat.device.endswith("E.plate"):
+        if role_of(seat.device) == PLATE_BOND:
             yield _tapped(seat.rect.centre, seat.part.screw, tag, key(where), where)
     for stand in layout.stands:
         if stand.rail == 0 and len(stand.block.devices) > 1 and not any(m[1].holes for m in stand.block.members):

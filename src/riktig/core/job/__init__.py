@@ -14,16 +14,27 @@ from riktig.core.ids import (
     SignalId,
     SourceId,
     circuit_of,
+    device_id,
     device_of_element,
     read_contact,
     read_pin,
     role_of,
 )
 from riktig.core.job.choices import CHOICES, Choice
-from riktig.core.job.circuit import Act, Change, Circuit, Insertable, OwnDevice, OwnRung, Param, Recipe
+from riktig.core.job.circuit import (
+    IMPLIED,
+    INCOMER_ID,
+    Act,
+    Change,
+    Circuit,
+    Insertable,
+    OwnDevice,
+    OwnRung,
+    Param,
+    Recipe,
+)
 from riktig.core.job.door import DoorFix, DoorPlace, Opening, Surface
 from riktig.core.job.edits import (
-    INCOMER_ID,
     PLATE_LESS,
     add_load,
     add_signal,
@@ -73,7 +84,7 @@ from riktig.core.job.load import (
 )
 from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 from riktig.core.job.numbering import GivenNumber, GivenTag
-from riktig.core.job.override import Override
+from riktig.core.job.override import Override, load_of_value
 from riktig.core.job.own_part import OwnHole, OwnPart, Pick
 from riktig.core.job.plate import DuctFix, Join, JoinHow, Placement, PlateFix, RailFix, Spot
 from riktig.core.job.practice import COLOUR_NAMES, Practice
@@ -151,6 +162,7 @@ from riktig.core.job.supply import Earthing, Supply
 __all__ = [
     "CHOICES",
     "COLOUR_NAMES",
+    "IMPLIED",
     "INCOMER_ID",
     "JOB_CIRCUITS",
     "JOB_CLIENT",
@@ -298,7 +310,9 @@ __all__ = [
     "change_signal",
     "change_source",
     "circuit_of",
+    "device_id",
     "device_of_element",
+    "load_of_value",
     "new_job",
     "override",
     "pick_part",

@@ -5,7 +5,7 @@ from enum import Enum
 
 from riktig.core.ids import CircuitId, ElementId, LoadId
 
-__all__ = ["Act", "Change", "Circuit", "Insertable", "OwnDevice", "OwnRung", "Param", "Recipe"]
+__all__ = ["IMPLIED", "INCOMER_ID", "Act", "Change", "Circuit", "Insertable", "OwnDevice", "OwnRung", "Param", "Recipe"]
 
 
 class Recipe(Enum):
@@ -44,6 +44,18 @@ class Recipe(Enum):
     SENSOR_TERMINALS = "input terminals with bridges"
     FREE = "free rungs"
     PLANNED = "sized, not yet drawn"
+
+
+INCOMER_ID = CircuitId("c0")
+"""The circuit of the incoming supply and the main switch, which every job has."""
+IMPLIED = {
+    Recipe.CONTROL_SUPPLY: CircuitId("s1"),
+    Recipe.DC_SUPPLY: CircuitId("s2"),
+    Recipe.LIMITED_SUPPLY: CircuitId("s3"),
+    Recipe.CONTROLLER: CircuitId("s4"),
+    Recipe.THROUGH_FEED: CircuitId("s5"),
+}
+"""Circuits that the Brief asks for without saying so; they enter the document when they are changed."""
 
 
 class Insertable(Enum):

@@ -4,7 +4,7 @@ from dataclasses import replace
 from typing import Unpack
 
 from riktig.core.ids import CircuitId, DeviceId, LoadId, SignalId, SourceId
-from riktig.core.job.circuit import Circuit, Recipe
+from riktig.core.job.circuit import INCOMER_ID, Circuit, Recipe
 from riktig.core.job.fields import (
     ChangedLoadFields,
     ChangedSignalFields,
@@ -19,7 +19,7 @@ from riktig.core.job.fields import (
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
 from riktig.core.job.load_values import Start
-from riktig.core.job.override import Override
+from riktig.core.job.override import Override, load_of_value
 from riktig.core.job.own_part import OwnPart, Pick
 from riktig.core.job.practice import Practice
 from riktig.core.job.script import OwnScript
@@ -55,7 +55,6 @@ DOOR_LESS = 30.0
 OF_NUMBERS = ("numbering", "reserved_numbers", "number_step", "reserved", "scheme", "motor_numbers", "pairs")
 OF_TAGS = ("tags", "letters", "house_letters")
 """The choices of practice that decide numbers, and tags."""
-INCOMER_ID = CircuitId("c0")
 
 
 def new_job(number: str = "", title: str = "", practice: Practice | None = None) -> Job:
@@ -179,7 +178,7 @@ def remove_load(job: Job, load_id: LoadId) -> Job:
             if load.id != load_id
         ),
         circuits=tuple(circuit for circuit in job.circuits if circuit.load != load_id),
-        overrides=tuple(one for one in job.overrides if not one.key.startswith(f"{load_id}.")),
+        overrides=tuple(one for one in job.overrides if load_of_value(one.key) != load_id),
         signals=tuple(replace(one, load=None) if one.load == load_id else one for one in job.signals),
     )
 

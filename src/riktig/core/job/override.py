@@ -4,8 +4,15 @@ import math
 from dataclasses import dataclass
 
 from riktig.core.errors import ImpossibleValueError
+from riktig.core.ids import LoadId
 
-__all__ = ["Override"]
+__all__ = ["Override", "load_of_value"]
+
+
+def load_of_value(key: str) -> LoadId | None:
+    """The load that the value with a key is of: ``m1`` of ``m1.current``; None for ``panel.feeder``."""
+    owner = key.partition(".")[0]
+    return None if owner == "panel" else LoadId(owner)
 
 
 @dataclass(frozen=True, slots=True)

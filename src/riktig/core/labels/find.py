@@ -97,7 +97,7 @@ def _device(device: Device, tag: str) -> Iterable[Entry]:
 
 def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[Entry]:
     """Every contact of a control path where it is drawn; one that holds its own coil is called so."""
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
     for rung in circuits.rungs:
         if rung.band is not Band.CONTROL:
             continue

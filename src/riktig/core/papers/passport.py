@@ -44,7 +44,7 @@ def passport(plan: Plan[Job], key: Key | None, records: Iterable[Record]) -> Pas
     match key:
         case DeviceKey() | PinKey() | ElementKey():
             owner = device_of(key)
-            found = next((d for d in plan.get(CIRCUITS).devices if d.id == owner), None)
+            found = plan.get(CIRCUITS).by_id.get(owner) if owner else None
             return _device(plan, found) if found else None
         case ValueKey(value):
             return value_passport(plan, value)
@@ -97,7 +97,7 @@ def _device(plan: Plan[Job], device: Device) -> Passport:
     sections.append(Section("Part", tuple(about)))
     on_the_door, reasons = door_sections(plan, device)
     sections += on_the_door
-    wires = tuple(w for w in plan.get(WIRING).wires if any(end.pin.device == device.id for end in (w.start, w.end)))
+    wires = plan.get(WIRING).on_device.get(device.id, ())
     return Passport(
         title,
         device.kind.name,
@@ -207,7 +207,7 @@ def _fixing(end: object) -> str:
 
 
 def _net(plan: Plan[Job], net_id: PinRef) -> Passport | None:
-    net = next((n for n in plan.get(NETS).nets if n.id == net_id), None)
+    net = plan.get(NETS).net(net_id)
     if net is None:
         return None
     names, circuits = plan.get(NAMES), plan.get(CIRCUITS)

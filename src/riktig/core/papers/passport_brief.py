@@ -14,8 +14,7 @@ def value_passport(plan: Plan[Job], key: str) -> Passport | None:
     value = plan.get(PROPOSAL).value(key)
     if value is None:
         return None
-    owner = key.split(".", 1)[0]
-    load = next((one for one in plan.document.loads if one.id == owner), None)
+    load = next((one for one in plan.document.loads if one.id == value.load), None)
     rows = [Row("Value", value.text)]
     if value.overridden:
         rows += [Row("Riktig proposes", f"{value.proposed:g} {value.unit}".strip()), Row("Your reason", value.reason)]

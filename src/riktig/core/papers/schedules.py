@@ -32,7 +32,7 @@ __all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "schedule"]
 
 def _nets(plan: Plan[Job]) -> Schedule:
     names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
-    devices = {d.id: d for d in circuits.devices}
+    devices = circuits.by_id
 
     def label(pin: PinRef) -> str:
         device = devices[pin.device]

@@ -1,5 +1,6 @@
 """Schedules of the Brief: loads, field devices, supplies, the proposal, the practice."""
 
+from riktig.core.ids import LoadId
 from riktig.core.job import CHOICES, Job
 from riktig.core.papers.schedule import Schedule
 from riktig.core.plan import Plan
@@ -94,11 +95,11 @@ def _sources(plan: Plan[Job]) -> Schedule:
 
 
 def _proposal(plan: Plan[Job]) -> Schedule:
-    names = {str(load.id): load.name for load in plan.document.loads}
+    names: dict[LoadId | None, str] = {load.id: load.name for load in plan.document.loads}
     rows = tuple(
         (
             value.key,
-            names.get(value.key.split(".", 1)[0], "panel"),
+            names.get(value.load, "panel"),
             value.name,
             value.text,
             value.amount,

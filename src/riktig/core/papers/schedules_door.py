@@ -17,7 +17,7 @@ __all__ = ["DOOR_SCHEDULES", "site_items"]
 def _operators(plan: Plan[Job]) -> Schedule:
     """Every operator in reading order: its legend, what it is made up of, who may move it."""
     door, tags, box = plan.get(DOOR), plan.get(NAMES).tag, plan.document.enclosure
-    devices = {device.id: device for device in plan.get(CIRCUITS).devices}
+    devices = plan.get(CIRCUITS).by_id
     behind = things_behind(plan.get(LAYOUT), box)
     rows: list[tuple[Value, ...]] = []
     for seat in sorted(door.seats, key=lambda one: (one.leaf, one.y, one.x)):

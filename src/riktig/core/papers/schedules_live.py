@@ -75,7 +75,7 @@ def _restart(plan: Plan[Job]) -> Schedule:
 
 def _losses(plan: Plan[Job]) -> Schedule:
     """What every part in the box loses at its rated current, the hottest first."""
-    names, devices = plan.get(NAMES), {device.id: device for device in plan.get(CIRCUITS).devices}
+    names, devices = plan.get(NAMES), plan.get(CIRCUITS).by_id
     rows = tuple(
         (
             names.tag[one.device],

@@ -36,7 +36,7 @@ def _tally(plan: Plan[Job]) -> Schedule:
 def _routes(plan: Plan[Job]) -> Schedule:
     """Conductors from the panel to each place: over the hinge, and to every thing in the field; earth is counted."""
     names, nets = plan.get(NAMES), {net.id: net for net in plan.get(NETS).nets}
-    devices = {device.id: device for device in plan.get(CIRCUITS).devices}
+    devices = plan.get(CIRCUITS).by_id
     to: dict[str, list[str]] = defaultdict(list)
     earths: dict[str, int] = defaultdict(int)
     for one in plan.get(TALLY):

@@ -1,6 +1,7 @@
 """A trace on one page: each way a column from its source down, with the place of every step."""
 
 import textwrap
+from collections.abc import Mapping
 from dataclasses import dataclass
 from itertools import takewhile
 
@@ -72,7 +73,7 @@ def trace_of(plan: Plan[Job], key: Key | None) -> tuple[str, Trace]:
     circuits, nets, names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
     devices = plan.get(TRACE_LOOKUPS).devices
     if isinstance(key, NetKey):
-        net = next((one for one in nets.nets if one.id == key.net), None)
+        net = nets.net(key.net)
         if net is None:
             return "", Trace(())
         number = names.number.get(net.id, "")
@@ -120,7 +121,7 @@ def _label(device: Device, tags: dict[DeviceId, str]) -> str:
 class _Known:
     """Devices by id, and where they land: terminals on their strips, pins on cores."""
 
-    devices: dict[DeviceId, Device]
+    devices: Mapping[DeviceId, Device]
     rows: dict[DeviceId, TerminalRow]
     cores: dict[PinRef, tuple[Cable, Core]]
     seats: dict[DeviceId, Seat]

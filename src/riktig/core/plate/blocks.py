@@ -1,17 +1,16 @@
 """Devices gathered into what moves as one."""
 
 from riktig.core.catalogue import Can, Mounting, Part
-from riktig.core.circuit import Circuits, Device
+from riktig.core.circuit import PLATE_BOND, Circuits, Device
 from riktig.core.job import DeviceId
 from riktig.core.plate.model import Block, Row
 from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_diameter
 
-__all__ = ["END_STOP", "PLATE_STUD", "is_bar", "make_blocks"]
+__all__ = ["END_STOP", "is_bar", "make_blocks"]
 
 END_STOP = 9.5
 """Width of an end stop at each end of a terminal strip (common size, no source)."""
-PLATE_STUD = "E.plate"
 """Ends the id of the earth stud of the plate."""
 BEND_DIAMETERS = 4.0
 """Radius a conductor is bent to, in outside diameters (EN 50565-1, from memory, fairly sure)."""
@@ -47,7 +46,7 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turne
         elif mounting is Mounting.RAIL or (mounting is Mounting.SCREWED and not is_bar(device)):
             below = under.get(device.id)
             blocks.append(_single(device, part, below, sizing, finger_room))
-        elif is_bar(device) or device.id.endswith(PLATE_STUD):
+        elif is_bar(device) or device.role == PLATE_BOND:
             blocks.append(_bar(device.id, part))
     return tuple(blocks)
 

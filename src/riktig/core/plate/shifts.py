@@ -10,6 +10,7 @@ from enum import Enum
 from riktig.core.circuit import Circuits
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import TOLERANCE_MM
+from riktig.core.ids import circuit_of, role_of
 from riktig.core.job import CircuitId, DeviceId
 from riktig.core.plate.model import Block, Layout, Rail, Stand
 
@@ -161,9 +162,8 @@ def laid_out_like(layout: Layout, model: CircuitId, circuit: CircuitId) -> tuple
 
 
 def _roles(layout: Layout, circuit: CircuitId) -> dict[str, Stand]:
-    """The blocks of a circuit by what they are in it: what follows the circuit in their id."""
-    head = f"{circuit}."
-    return {s.block.lead.removeprefix(head): s for s in layout.stands if s.block.lead.startswith(head)}
+    """The blocks of a circuit by what they are in it: their role."""
+    return {role_of(s.block.lead): s for s in layout.stands if circuit_of(s.block.lead) == circuit}
 
 
 def _as(stand: Stand, model: Stand, dx: float) -> Stand:

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from riktig.core.circuit import Device
+from riktig.core.circuit import BOX_BOND, Device
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
 from riktig.core.plate.fit import misfits_about, misfits_of
@@ -11,7 +11,6 @@ from riktig.core.sizing import Sizing
 
 __all__ = ["finished", "moved_to", "with_block_at", "with_furniture", "with_stands"]
 
-BOX_STUD = "E.box"
 """Ends the id of the earth stud of the enclosure, which no plan moves."""
 STUD_INSET = Point(EDGE + 4, EDGE + 2)
 """Of the enclosure's stud, from the plate's lower left corner (chosen by us)."""
@@ -30,7 +29,7 @@ def finished(
     stands = tuple(sorted(stands, key=lambda s: (s.rail == 0, s.rail, s.x, s.block.lead)))
     seats = list(_seats(stands))
     for device in devices:
-        if device.id.endswith(BOX_STUD):
+        if device.role == BOX_BOND:
             part = sizing.parts[device.id]
             y = plate.height - STUD_INSET.y - part.height
             seats.append(Seat(device.id, part, Rect(STUD_INSET.x, y, part.width, part.height), 0))

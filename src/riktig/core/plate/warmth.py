@@ -3,14 +3,13 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Box, Can, Part, boxes, parts_of
-from riktig.core.circuit import Circuits, Device, Zone
+from riktig.core.circuit import OUT_WHILE_RUNNING, Circuits, Device, Zone
 from riktig.core.job import DeviceId, Enclosure, Ventilation
 from riktig.core.sizing import Proposal, Sizing, cooling_area, temperature_rise
 from riktig.core.standards import Why, heat_coefficient, rule
 
 __all__ = ["Loss", "Losses", "Warmth", "box_that_cools", "losses_of", "warmth_of"]
 
-OUT_WHILE_RUNNING = (".KS", ".KR")
 """Ends the ids of contactors that are out while the load runs: the star, the other way."""
 
 
@@ -86,7 +85,7 @@ def losses_of(circuits: Circuits, sizing: Sizing) -> Losses:
 def _share(device: Device, part: Part, sizing: Sizing) -> tuple[float, str]:
     if device.kind.at_rest:
         return 0.0, device.kind.at_rest
-    if device.id.endswith(OUT_WHILE_RUNNING):
+    if device.role in OUT_WHILE_RUNNING:
         return 0.0, "out while the load runs"
     if device.kind.can(Can.CARRIES_ALL) and part.rated_a:
         share = min(sizing.full_load_a / part.rated_a, 1.0) ** 2

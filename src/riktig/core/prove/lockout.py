@@ -3,6 +3,7 @@
 from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Names, Zone
 from riktig.core.energise import MAINS, LiveNet
+from riktig.core.ids import DeviceId
 
 __all__ = ["still_live_text"]
 
@@ -19,7 +20,7 @@ def still_live_text(live: tuple[LiveNet, ...], circuits: Circuits, names: Names)
         owners = (pin.device for one in live if one.source == source for pin in one.pins)
         tags = list(dict.fromkeys(names.tag[did] for did in owners if did in inside))
         few = ", ".join(tags[:MOST]) + (" and more" if len(tags) > MOST else "")
-        device = next((d for d in circuits.devices if d.id == source), None)
+        device = circuits.by_id.get(DeviceId(source))
         whence = (
             f"{names.tag[device.id]}, {device.purpose}" if device else "the incoming supply, in the board it comes from"
         )

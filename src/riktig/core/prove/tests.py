@@ -6,8 +6,9 @@ from enum import Enum
 from itertools import combinations
 
 from riktig.core.catalogue import Behaviour, Can
-from riktig.core.circuit import Circuits, Names, Net, Nets
-from riktig.core.job import DeviceId, PinRef
+from riktig.core.circuit import INCOMING_EARTH, Circuits, Names, Net, Nets
+from riktig.core.ids import device_id
+from riktig.core.job import INCOMER_ID, PinRef
 from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_resistance
 from riktig.core.wiring import Wire, Wiring
@@ -117,7 +118,7 @@ class _Planner:
     def __init__(self, circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring) -> None:
         self._circuits, self._nets, self._names = circuits, nets, names
         self._sizing, self._wiring = sizing, wiring
-        self._devices = {device.id: device for device in circuits.devices}
+        self._devices = circuits.by_id
         self._at_rest = self._rest_groups()
         breakers = [names.tag[d.id] for d in circuits.devices if d.kind.is_protective or d.kind.can(Can.ISOLATES)]
         self._off = f"{', '.join(breakers)} off. Supply and field cables not connected."
@@ -133,7 +134,8 @@ class _Planner:
     def bonds(self) -> list[Test]:
         """From the incoming protective conductor to every bonded point."""
         wires = [w for w in self._wiring.wires if w.colour == "green-yellow"]
-        root = next((w for w in wires if w.end.pin == PinRef(DeviceId("c0.X.PE"), "i")), None)
+        root_pin = PinRef(device_id(INCOMER_ID, INCOMING_EARTH), "i")
+        root = next((w for w in wires if w.end.pin == root_pin), None)
         tests = []
         for wire in wires:
             if root is None or wire is root:

@@ -69,8 +69,7 @@ def sizes_suffice(view: View) -> ClauseResult:
 
 
 def _owner(view: View, value: Value) -> str:
-    owner = value.key.split(".", 1)[0]
-    return next((f"{load.name}: " for load in view.loads if load.id == owner), "")
+    return next((f"{load.name}: " for load in view.loads if load.id == value.load), "")
 
 
 def _remedy(value: Value) -> str:

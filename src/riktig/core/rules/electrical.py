@@ -4,7 +4,7 @@ from collections import defaultdict
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit import NetClass
-from riktig.core.job import PinRef
+from riktig.core.job import IMPLIED, PinRef, Recipe
 from riktig.core.keys import DeviceKey, PartKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
@@ -232,9 +232,9 @@ def control_transformer(view: View) -> ClauseResult:
     starters = len({d.circuit for d in view.circuits.devices if d.kind.can(Can.SWITCHES_LOAD)})
     devices = sum(d.kind.can(Can.CONTROL_DEVICE) for d in view.circuits.devices)
     findings = []
-    apart = any(d.circuit == "s1" for d in view.circuits.devices) or view.practice.control_supply.value.endswith(
-        "DC supply"
-    )
+    apart = any(
+        d.circuit == IMPLIED[Recipe.CONTROL_SUPPLY] for d in view.circuits.devices
+    ) or view.practice.control_supply.value.endswith("DC supply")
     if apart:
         words = [f"{starters} starters, {devices} control devices, on a supply of their own"]
         return _result("C02", Group.CONTROL, "Control supply", clause, words, [])

@@ -1,9 +1,9 @@
 """Clauses about conductors, clamps, marking and papers."""
 
-from riktig.core.circuit import outside_device
+from riktig.core.circuit import INCOMING_CABLE, outside_device
 from riktig.core.energise import MAINS
-from riktig.core.ids import DeviceId
-from riktig.core.job import Colours
+from riktig.core.ids import DeviceId, device_id
+from riktig.core.job import INCOMER_ID, Colours
 from riktig.core.keys import DeviceKey, Key, PartKey, PinKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
@@ -185,7 +185,12 @@ def wires_marked(view: View) -> ClauseResult:
 def still_live_said(view: View) -> ClauseResult:
     """What stays live with the main switch off is known, and said on a plate."""
     clause = "IEC 60204-1 5.3.5 and 16.2"
-    pins = [view.pin_label(pin) for net in view.live_off for pin in net.pins if pin.device != "c0.W"]
+    pins = [
+        view.pin_label(pin)
+        for net in view.live_off
+        for pin in net.pins
+        if pin.device != device_id(INCOMER_ID, INCOMING_CABLE)
+    ]
     shown = sorted(set(pins))
     plates = view.labels.on(Medium.WARNING)
     named = {plate.key for plate in plates}

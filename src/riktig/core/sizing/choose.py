@@ -4,9 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Can, Part, kind, own_part, part, parts_of
-from riktig.core.circuit import Circuits, Device
+from riktig.core.circuit import BYPASS, STAR, Circuits, Device
+from riktig.core.job import IMPLIED, CircuitId, DeviceId, Load, LoadId, OwnPart, Pick, Recipe, Supply
 from riktig.core.job import Circuit as JobCircuit
-from riktig.core.job import CircuitId, DeviceId, Load, LoadId, OwnPart, Pick, Recipe, Supply
 from riktig.core.sizing.proposal import Proposal
 from riktig.core.sizing.sections import Section
 from riktig.core.sizing.starter import CONTROL_BREAKER_A, LoadProposal
@@ -96,7 +96,7 @@ def _with_picks(
 ) -> list[tuple[DeviceId, str]]:
     """Puts in the parts the builder has chosen himself; says which of them cannot be had."""
     own = {one.ref: one for one in own_parts}
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
     missing = []
     for pick in picks:
         device = devices.get(pick.device)
@@ -147,7 +147,7 @@ class _Chooser:
         size = self._sized.get(device.circuit)
         if size and device.kind.sized_as and _is_role(device, size.proposal):
             return self._chosen(device, size.proposal)
-        if size and device.id.endswith(".KB"):
+        if size and device.role == BYPASS:
             return self._bypass(device, size)
         if device.circuit in SUPPLY_VALUES:
             return self._supply_part(device)
@@ -199,10 +199,10 @@ class _Chooser:
 
     def _supply_part(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         """Parts of the control supplies: as the Brief's proposal has them."""
-        name = SUPPLY_VALUES[device.circuit].get(device.id.rsplit(".", 1)[1], "")
+        name = SUPPLY_VALUES[device.circuit].get(device.role, "")
         value = self._proposal.value(f"panel.{name}") if name else None
         offered = parts_of(device.kind_id)
-        if device.circuit == "s3" and device.kind.can(Can.MAKES_DC):
+        if device.circuit == IMPLIED[Recipe.LIMITED_SUPPLY] and device.kind.can(Can.MAKES_DC):
             return offered[-1], ()
         if value is None:
             return first_part(offered, lambda p: p.rating >= device.least_a)[0], ()
@@ -215,7 +215,7 @@ class _Chooser:
 
     def _chosen(self, device: Device, one: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
-        role = "star contactor" if device.id.endswith(".KS") else device.kind.sized_as
+        role = "star contactor" if device.role == STAR else device.kind.sized_as
         offered = parts_of(device.kind_id)
         ref = next((c.part.ref for c in one.chosen if c.role == role), offered[-1].ref)
         found = next((p for p in offered if p.ref.split(" + ")[0] == ref), offered[-1])
@@ -274,10 +274,10 @@ def _is_role(device: Device, one: LoadProposal) -> bool:
     return any(c.role.startswith(role) and c.part.kind.shares_parts_with(device.kind) for c in one.chosen)
 
 
-SUPPLY_VALUES: dict[str, dict[str, str]] = {
-    "s1": {"F": "primary", "T": "transformer", "FS": "secondary"},
-    "s2": {"T": "dc_supply"},
-    "s3": {},
+SUPPLY_VALUES: dict[CircuitId, dict[str, str]] = {
+    IMPLIED[Recipe.CONTROL_SUPPLY]: {"F": "primary", "T": "transformer", "FS": "secondary"},
+    IMPLIED[Recipe.DC_SUPPLY]: {"T": "dc_supply"},
+    IMPLIED[Recipe.LIMITED_SUPPLY]: {},
 }
 """Which value of the panel a device of a control supply is sized by."""
 WAY_MM2 = 2.5

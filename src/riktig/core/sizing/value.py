@@ -4,7 +4,8 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Part
-from riktig.core.job import Enclosure, Override, Practice, Rulebook, Supply
+from riktig.core.ids import LoadId
+from riktig.core.job import Enclosure, Override, Practice, Rulebook, Supply, load_of_value
 from riktig.core.standards import Figure, Why
 
 __all__ = ["Basis", "Value", "first_part", "weakest"]
@@ -64,6 +65,11 @@ class Value:
     reason: str = ""
     short: str = ""
     settable: bool = True
+
+    @property
+    def load(self) -> LoadId | None:
+        """The load that it is of; None for a value of the panel."""
+        return load_of_value(self.key)
 
     @property
     def text(self) -> str:

@@ -193,7 +193,7 @@ def _core(
     net = nets.of_pin.get(here)
     if net is None:
         return None
-    devices = {d.id: d for d in circuits.devices}
+    devices = circuits.by_id
     landing, label = None, ""
     for other in net.pins:
         owner, marking = other

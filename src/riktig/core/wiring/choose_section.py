@@ -1,10 +1,12 @@
 """How thick each wire is, and why: by its load, by what it feeds, or by what it is tapped from."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 from riktig.core.catalogue import Can
 from riktig.core.circuit import DOOR_BONDS, Device, NetClass
-from riktig.core.job import DeviceId, PinRef, Practice, circuit_of
+from riktig.core.ids import role_of
+from riktig.core.job import INCOMER_ID, DeviceId, PinRef, Practice, circuit_of
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import Why, conductor_name
 from riktig.core.wiring.halves import Half, feeds
@@ -22,7 +24,7 @@ SURGE_MM2 = 6.0
 class SectionChooser:
     """Gives every wire its section, mm²."""
 
-    def __init__(self, devices: dict[DeviceId, Device], sizing: Sizing, practice: Practice) -> None:
+    def __init__(self, devices: Mapping[DeviceId, Device], sizing: Sizing, practice: Practice) -> None:
         self._devices, self._sizing = devices, sizing
         self._least = SMALL_AWG if practice.rulebook.north_american else SMALL_MM2
 
@@ -42,7 +44,11 @@ class SectionChooser:
             small = self._small(half, load is None)
             if small:
                 return small
-            if load and load.proposal.legs and not any(pin.device == f"{circuit}.F" for pin in net.pins):
+            if (
+                load
+                and load.proposal.legs
+                and not any(circuit_of(pin.device) == circuit and role_of(pin.device) == "F" for pin in net.pins)
+            ):
                 section = load.proposal.legs if not feeds(net) else section
             return section.mm2, section.why
         if self._serves(half) or (net.net_class is NetClass.EXCEPTED and net.line >= 0 and not load):
@@ -112,7 +118,7 @@ class SectionChooser:
     def _earth_section(self, point: PinRef) -> tuple[float, Why]:
         owner = point.device
         load = self._sizing.load_of(self._devices[owner].circuit)
-        if owner.rpartition(".")[2] in DOOR_BONDS:
+        if role_of(owner) in DOOR_BONDS:
             mm2, of = self._sizing.door_bond_mm2, "the supply conductor"
             source = "IEC 61439-1 Table 3, from memory"
         elif load:
@@ -121,7 +127,7 @@ class SectionChooser:
         elif self._devices[owner].kind.can(Can.SURGE):
             mm2, of = SURGE_MM2, "the current of a surge"
             source = "IEC 60364-5-53 534.4.10 (type 2), from memory: fairly sure"
-        elif self._devices[owner].circuit != "c0":
+        elif self._devices[owner].circuit != INCOMER_ID:
             mm2, of = self._least, "the small circuit it belongs to"
             source = "common practice, no source"
         else:

@@ -1,13 +1,13 @@
 """Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
 
 from collections import Counter, defaultdict
-from collections.abc import Callable
+from collections.abc import Callable, Container, Mapping
 from dataclasses import replace
 from itertools import pairwise
 
 from riktig.core.catalogue import Can, Clamp
 from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
-from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practice, circuit_of, role_of
+from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practice, circuit_of
 from riktig.core.plate import DoorPlan, Layout, bridged_pins
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import conductor_name, ferrule, twin_ferrule
@@ -47,7 +47,7 @@ def wire_all(
         ends the chain. Protective conductors run each from a way of its own on the earth bar.
         Length = way through the ducts + an allowance at each end, rounded up.
     """
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
     router = Router(layout, door, circuits.devices, enclosure, practice)
     halves: list[Half] = []
     unrouted: list[PinRef] = []
@@ -64,7 +64,8 @@ def wire_all(
         elif spread:
             halves += spread
         elif bars := _bars_of(net, circuits):
-            halves += _from_bars(net, pins, bars)
+            neutrals = {device.id for device in devices.values() if device.kind.can(Can.NEUTRAL_TERMINAL)}
+            halves += _from_bars(net, pins, bars, neutrals)
         elif any(devices[pin.device].kind.can(Can.TAP_TERMINAL) for pin in pins):
             halves += _tapped(net, pins, devices, router)
         elif len(pins) > 1:
@@ -78,14 +79,14 @@ def wire_all(
     return Wiring(ordered, batches, segments_of(ordered, layout), crowded, tuple(unrouted))
 
 
-def _is_clamp(pin: PinRef, devices: dict[DeviceId, Device]) -> bool:
+def _is_clamp(pin: PinRef, devices: Mapping[DeviceId, Device]) -> bool:
     owner, marking = pin
     device = devices[owner]
     clamp = device.kind.pin(marking).clamp
     return device.zone is not Zone.FIELD and clamp in (Clamp.POWER, Clamp.CONTROL)
 
 
-def _unbridged(pins: list[PinRef], devices: dict[DeviceId, Device], bridged: dict[PinRef, int]) -> list[PinRef]:
+def _unbridged(pins: list[PinRef], devices: Mapping[DeviceId, Device], bridged: dict[PinRef, int]) -> list[PinRef]:
     """Without the pins that a plug-in bridge, a link or a busbar joins to the first of them: no wire goes there."""
     seen: set[str | int] = set()
     kept = []
@@ -103,7 +104,9 @@ def _unbridged(pins: list[PinRef], devices: dict[DeviceId, Device], bridged: dic
     return kept
 
 
-def _hinged(pins: list[PinRef], devices: dict[DeviceId, Device], router: Router) -> Callable[[PinRef, PinRef], float]:
+def _hinged(
+    pins: list[PinRef], devices: Mapping[DeviceId, Device], router: Router
+) -> Callable[[PinRef, PinRef], float]:
     """The way between two pins; one over the hinge counts so much more that a potential crosses it once."""
     door = {pin for pin in pins if devices[pin.device].zone is Zone.DOOR}
     if len(door) in (0, len(pins)):
@@ -111,12 +114,12 @@ def _hinged(pins: list[PinRef], devices: dict[DeviceId, Device], router: Router)
     return lambda a, b: router.length(a, b) + HINGE * ((a in door) != (b in door))
 
 
-def _holds(pin: PinRef, devices: dict[DeviceId, Device], sizing: Sizing) -> int:
+def _holds(pin: PinRef, devices: Mapping[DeviceId, Device], sizing: Sizing) -> int:
     owner, marking = pin
     return sizing.parts[devices[owner].id].clamp(marking).conductors
 
 
-def _earths(net: Net, pins: list[PinRef], circuits: Circuits, devices: dict[DeviceId, Device]) -> list[Half]:
+def _earths(net: Net, pins: list[PinRef], circuits: Circuits, devices: Mapping[DeviceId, Device]) -> list[Half]:
     """Each point from a way of its own; a further bar hangs on the last way of the one before."""
     bars = [d for d in circuits.devices if d.kind.can(Can.EARTH_BAR)]
     if not bars:
@@ -131,7 +134,7 @@ def _earths(net: Net, pins: list[PinRef], circuits: Circuits, devices: dict[Devi
     return links + [Half(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
 
 
-def _tapped(net: Net, pins: list[PinRef], devices: dict[DeviceId, Device], router: Router) -> list[Half]:
+def _tapped(net: Net, pins: list[PinRef], devices: Mapping[DeviceId, Device], router: Router) -> list[Half]:
     """What is tapped ahead of the main switch hangs on the terminal's own clamp for it, the feed on the other."""
     tap = next(p for p in pins if devices[p.device].kind.can(Can.TAP_TERMINAL) and p.marking == "t")
     aside = [p for p in pins if p != tap and devices[p.device].kind.can(Can.TAP_SWITCH)]
@@ -146,7 +149,7 @@ def _bars_of(net: Net, circuits: Circuits) -> list[Device]:
     return [d for d in circuits.devices if d.kind.can(wanted) and d.pin("1") in net.pins] if wanted else []
 
 
-def _from_bars(net: Net, pins: list[PinRef], bars: list[Device]) -> list[Half]:
+def _from_bars(net: Net, pins: list[PinRef], bars: list[Device], neutrals: Container[DeviceId]) -> list[Half]:
     """Each circuit's return from a way of its own on the bar, its load's from another; the rest goes on from there."""
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
     links = [Half(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
@@ -157,7 +160,7 @@ def _from_bars(net: Net, pins: list[PinRef], bars: list[Device]) -> list[Half]:
     for pin in pins:
         if pin in ways or pin.device in {bar.id for bar in bars}:
             continue
-        head = (circuit_of(pin.device), pin if role_of(pin.device) == "N" and pin.marking == "i" else None)
+        head = (circuit_of(pin.device), pin if pin.device in neutrals and pin.marking == "i" else None)
         if head in heads:
             halves.append(Half(net, heads[head], pin))
         else:
@@ -190,7 +193,7 @@ def _from_blocks(net: Net, pins: list[PinRef], circuits: Circuits) -> list[Half]
 class _Maker:
     def __init__(
         self,
-        devices: dict[DeviceId, Device],
+        devices: Mapping[DeviceId, Device],
         names: Names,
         sizing: Sizing,
         practice: Practice,
@@ -251,7 +254,7 @@ class _Maker:
 
 
 def _with_ends(
-    wires: list[Wire], devices: dict[DeviceId, Device], sizing: Sizing
+    wires: list[Wire], devices: Mapping[DeviceId, Device], sizing: Sizing
 ) -> tuple[list[Wire], tuple[Crowded, ...]]:
     """Fittings by what shares a clamp, and the clamps that hold more than they may."""
     at: dict[PinRef, list[Wire]] = defaultdict(list)

@@ -1,11 +1,12 @@
 """What is wired: wires with their ends, and the batches they are made in."""
 
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from enum import Enum
 
 from riktig.core.geometry import Point
 from riktig.core.ids import WireId
-from riktig.core.job import CircuitId, PinRef
+from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.standards import Why, conductor_name
 
 __all__ = ["Batch", "Crowded", "Segment", "Stage", "Wire", "WireEnd", "WireId", "Wiring", "wire_key"]
@@ -113,19 +114,32 @@ class Segment:
 
 @dataclass(frozen=True, slots=True)
 class Wiring:
-    """All wires in the order they go in, their batches, the fill along every duct by its name, and trouble."""
+    """All wires in the order they go in, their batches, the fill along every duct by its name, and trouble.
+
+    ``by_key`` are the wires by their keys, ``on_device`` those that land on each device.
+    """
 
     wires: tuple[Wire, ...]
     batches: tuple[Batch, ...]
     segments: dict[str, tuple[Segment, ...]]
     crowded: tuple[Crowded, ...]
     unrouted: tuple[PinRef, ...]
+    by_key: Mapping[WireId, Wire] = field(init=False, repr=False, compare=False)
+    on_device: Mapping[DeviceId, tuple[Wire, ...]] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        landed: dict[DeviceId, list[Wire]] = {}
+        for wire in self.wires:
+            for device in dict.fromkeys((wire.start.pin.device, wire.end.pin.device)):
+                landed.setdefault(device, []).append(wire)
+        object.__setattr__(self, "by_key", {wire.key: wire for wire in self.wires})
+        object.__setattr__(self, "on_device", {one: tuple(here) for one, here in landed.items()})
 
     @property
     def fill(self) -> dict[str, float]:
         """The share of its section that wires take at the fullest place of every duct."""
         return {name: max((s.share for s in parts), default=0.0) for name, parts in self.segments.items()}
 
-    def wire(self, key: str) -> Wire | None:
-        """The wire with that key."""
-        return next((wire for wire in self.wires if wire.key == key), None)
+    def wire(self, key: WireId) -> Wire | None:
+        """The wire with that key; None where there is none."""
+        return self.by_key.get(key)

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from riktig.core.catalogue import Can, Side
-from riktig.core.circuit import DOOR_BONDS, Device, Zone
+from riktig.core.circuit import BOX_BOND, DOOR_BONDS, Device, Zone
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinRef, Practice
 from riktig.core.plate import DoorPlan, Layout, Leaf, meets, to_door
@@ -159,7 +159,7 @@ class Router:
             here = self._node(at)
             self._of_pin[PinRef(device.id, pin.name)] = here
             if device.kind.can(Can.EARTH_STUD):
-                self._add_stud(here, at, box=device.id.endswith("E.box"))
+                self._add_stud(here, at, box=device.role == BOX_BOND)
             elif side:
                 duct = min(side, key=lambda d: abs(d.rect.centre.y - at.y))
                 way_in = self._node(Point(at.x, duct.rect.centre.y), duct.name)
@@ -196,7 +196,7 @@ class Router:
             if device.zone is not Zone.DOOR:
                 continue
             if device.kind.can(Can.EARTH_STUD):
-                at = min(DOOR_BONDS.index(device.id.rpartition(".")[2]), len(self._door.studs) - 1)
+                at = min(DOOR_BONDS.index(device.role), len(self._door.studs) - 1)
                 if self._door.leaves[at] == leaf:
                     spots.append((PinRef(device.id, "1"), self._door.studs[at]))
                 continue

@@ -1,5 +1,6 @@
 """Measured twice: every dimension that spoils a sheet when it is wrong, and whether its gate opens."""
 
+import math
 from typing import cast
 
 from PySide6.QtCore import Qt
@@ -140,17 +141,14 @@ class MeasurePage(QWidget):
 
     def _handle(self, one: Judged) -> str:
         """What a measured shaft centre means for the handle."""
-        if not one.critical.key.startswith("shaft:") or one.critical.key.endswith(":length") or not one.readings:
+        device = one.critical.shaft
+        if device is None or not one.readings:
             return ""
-        device = one.critical.key.split(":")[1]
         shaft = next((s for s in self.session.plan.get(SHAFTS) if s.device == device), None)
         if shaft is None:
             return ""
-        offs = []
-        for way in ("across", "down"):
-            twin = self._judged.get(f"shaft:{device}:{way}")
-            offs.append(twin.readings[-1][0] - twin.critical.nominal if twin and twin.readings else 0.0)
-        off = (offs[0] ** 2 + offs[1] ** 2) ** 0.5
+        both = [other for other in self._judged.values() if other.critical.shaft == device and other.readings]
+        off = math.hypot(*(other.readings[-1][0] - other.critical.nominal for other in both))
         return " " + engagement_of(shaft, self.session.job.practice, off=off).said
 
     def _picked(self, item: QListWidgetItem | None) -> None:

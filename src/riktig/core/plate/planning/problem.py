@@ -10,7 +10,8 @@ from numpy.typing import NDArray
 from riktig.core.catalogue import Can, Mounting, Side
 from riktig.core.circuit import Circuits, Device, Zone
 from riktig.core.geometry import Point
-from riktig.core.job import DeviceId, Enclosure, EntrySide, PinRef, Practice
+from riktig.core.ids import role_of
+from riktig.core.job import IMPLIED, INCOMER_ID, DeviceId, Enclosure, EntrySide, PinRef, Practice
 from riktig.core.plate.arrange import BAR_GAP, GAP, STUD_FOOT, UPRIGHT_PAST_RAIL, is_beside, is_loose
 from riktig.core.plate.front import WIRING_DEPTH, DoorPlan, to_door
 from riktig.core.plate.model import EDGE, Block, Layout, Row, Stand
@@ -105,7 +106,7 @@ def problem_of(
         bundled: Wires between the same sides of the same two units as one, in their middle: quicker, and a
             few mm off; not for figures that must be exact.
     """
-    devices = {device.id: device for device in circuits.devices}
+    devices = circuits.by_id
     turned = any(stand.block.turned for stand in layout.stands)
     rows = _rows_of(layout, turned, spare_rows=0 if locked else 1)
     at = {lead: (r, k) for r, row in enumerate(rows.leads) for k, lead in enumerate(row)}
@@ -250,7 +251,7 @@ def _columns(leads: list[DeviceId], devices: Mapping[DeviceId, Device], free: in
     order = {device: n for n, device in enumerate(devices)}
     for k in sorted(range(free), key=lambda k: order[leads[k]]):
         device = devices[leads[k]]
-        if device.strip or device.circuit.startswith("s") or device.circuit == "c0":
+        if device.strip or device.circuit in IMPLIED.values() or device.circuit == INCOMER_ID:
             continue
         if device.circuit in last:
             pairs.append((last[device.circuit], k))
@@ -261,11 +262,11 @@ def _columns(leads: list[DeviceId], devices: Mapping[DeviceId, Device], free: in
 def _groups(free: list[DeviceId], devices: Mapping[DeviceId, Device]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
     """Which circuit every free unit belongs to, and which unit has a role in a circuit; -1 for none."""
     circuits = list(dict.fromkeys(devices[lead].circuit for lead in free))
-    roles = list(dict.fromkeys(lead.split(".", 1)[-1] for lead in free))
+    roles = list(dict.fromkeys(role_of(lead) for lead in free))
     group = np.array([circuits.index(devices[lead].circuit) for lead in free], dtype=np.int64)
     member = np.full((len(circuits), len(roles)), -1, dtype=np.int64)
     for k, lead in enumerate(free):
-        member[group[k], roles.index(lead.split(".", 1)[-1])] = k
+        member[group[k], roles.index(role_of(lead))] = k
     return group, member
 
 

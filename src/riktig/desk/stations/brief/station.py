@@ -3,7 +3,7 @@
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from riktig.core.job import LoadId
+from riktig.core.job import LoadId, load_of_value
 from riktig.core.keys import Key, LoadKey, PartKey, ValueKey
 from riktig.core.sizing import PROPOSAL
 from riktig.desk.session import Session
@@ -81,7 +81,7 @@ class BriefStation(Station):
             case LoadKey(load):
                 target = self.loads.get(load)
             case ValueKey(value):
-                target = self.loads.get(LoadId(value.partition(".")[0]), self.panel)
+                target = self.loads.get(load_of_value(value) or LoadId(""), self.panel)
             case PartKey("supply"):
                 target = self.supply
             case PartKey("sources"):

@@ -21,6 +21,7 @@ from riktig.core.energise import (
     why,
 )
 from riktig.core.geometry import Text
+from riktig.core.ids import unit_of_element
 from riktig.core.job import CircuitId, DeviceId, PinRef, read_pin
 from riktig.core.keys import ElementKey, Key, NetKey, PinKey
 from riktig.core.papers import device_of, run_panel_script, schedule
@@ -216,7 +217,7 @@ class LivePage(QWidget):
         for name, text in (("live", "Still live with each switch off"), ("restart", "What starts by itself")):
             menu.addAction(text).triggered.connect(lambda _=False, n=name: self.show_list(n))
         owner = device_of(self._session.selection)
-        if owner in self.model.panel.network.devices:
+        if owner and owner in self.model.panel.network.devices:
             text = self.model.tagged(f"What to lock to work on {{{owner}}}")
             menu.addAction(text).triggered.connect(lambda: self.say_locks(owner))
         menu.addAction("The sheet").triggered.connect(lambda: self.seen.setCurrentWidget(self.view))
@@ -312,7 +313,7 @@ class LivePage(QWidget):
         key = self._session.selection
         owner = device_of(key)
         found = [one for one in self.model.operators if one.device and one.device == owner]
-        unit = key.element.rpartition("/")[2] if isinstance(key, ElementKey) else ""
+        unit = unit_of_element(key.element) if isinstance(key, ElementKey) else ""
         return next((one for one in found if one.unit == unit), found[0] if found else None)
 
     def operate(self, *, hold: bool = False) -> None:
@@ -335,7 +336,7 @@ class LivePage(QWidget):
     def _say_why(self) -> None:
         """What cannot be operated says why it is as it is."""
         owner = device_of(self._session.selection)
-        if owner in self.model.panel.network.devices:
+        if owner and owner in self.model.panel.network.devices:
             self._session.say(self.model.tagged(why(self.model.panel, owner)) + ".")
 
     def _key(self, event: QKeyEvent) -> bool:

@@ -31,7 +31,7 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
             session.say(str(error), wrong=True)
         after()
 
-    if owner in model.panel.network.devices:
+    if owner and owner in model.panel.network.devices:
         for fault in faults_at(model.panel, plan.get(WIRING), owner):
             if fault.wrong not in kinds:
                 kinds[fault.wrong] = menu.addMenu(fault.wrong.value.capitalize())

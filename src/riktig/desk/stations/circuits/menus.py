@@ -22,6 +22,7 @@ from riktig.core.edits import (
     WireElsewhere,
 )
 from riktig.core.errors import RiktigError
+from riktig.core.ids import circuit_of, device_of_element
 from riktig.core.job import Act, CircuitId, ElementId, Insertable, Job
 from riktig.core.keys import Key
 from riktig.core.papers import device_of
@@ -134,7 +135,7 @@ class Changes:
 
     def _clashing(self, menu: QMenu, element: ElementId) -> None:
         """Changes that lost their hold may be made here instead."""
-        cid = CircuitId(element.split(".", 1)[0])
+        cid = circuit_of(device_of_element(element))
         for clash in self._session.plan.get(CIRCUITS).clashes:
             if clash.change is not None and clash.circuit == cid:
                 change = clash.change

@@ -240,7 +240,7 @@ class CircuitsStation(Station):
             self._say_keys()
             self.view.set_overlay([])
             return
-        devices = {device.id: device for device in plan.get(CIRCUITS).devices}
+        devices = plan.get(CIRCUITS).by_id
         sheets = plan.get(SHEETS).sheets
         shown = {sheet.number: net_marks(sheet, devices, nets.of_pin, net) for sheet in sheets}
         names = plan.get(NAMES)

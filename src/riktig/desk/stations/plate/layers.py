@@ -93,4 +93,4 @@ class PlateLayers(QPushButton):
         if isinstance(key, PinKey):
             return [wire for wire in wires if key.pin in (wire.start.pin, wire.end.pin)]
         owner = device_of(key)
-        return [w for w in wires if owner and owner in (w.start.pin.device, w.end.pin.device)]
+        return list(self._session.plan.get(WIRING).on_device.get(owner, ())) if owner else []

@@ -148,7 +148,7 @@ class PartsPage(QWidget):
 
     def _selected(self) -> Device | None:
         lead = self._chosen()
-        return next((d for d in self._session.plan.get(CIRCUITS).devices if d.id == lead), None)
+        return self._session.plan.get(CIRCUITS).by_id.get(lead)
 
     def _fill_pick(self) -> None:
         device = self._selected()

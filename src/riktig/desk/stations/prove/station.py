@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from riktig.core.errors import RiktigError
+from riktig.core.ids import WireId
 from riktig.core.plate import LAYOUT
 from riktig.core.prove import (
     FUNCTION,
@@ -215,7 +216,7 @@ class ProveStation(Station):
         self.switches.setText(test.switches)
         self._show_reading(test)
         owners = frozenset(p.pin.device for p in (test.black, test.red))
-        wire = self.session.plan.get(WIRING).wire(test.wire)
+        wire = self.session.plan.get(WIRING).wire(WireId(test.wire))
         layout = self.session.plan.get(LAYOUT)
         self.where.show_drawing(mini_plate(layout, (wire,) if wire else (), owners))
         recent = [(t, r) for t, r in results.readings if r]
