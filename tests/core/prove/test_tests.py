@@ -6,7 +6,6 @@ from tests.core.circuit.builders import START, STOP, door_begun, one_motor
 from riktig.core.circuit import insert_contact, remove_element, settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import Insertable, Job, RunLamp
-from riktig.core.keys import WireKey
 from riktig.core.plan import Plan
 from riktig.core.prove import (
     OPEN_LINE,
@@ -140,7 +139,7 @@ def test_a_missing_wire_and_a_short_are_read_as_what_they_are() -> None:
     meter.off.add(wire.key)
     meter.shorted.add(short.key)
     failed = [t for t in plan_of(job).tests if judge(t, meter.read(t, plan.get(WIRING))) is Outcome.FAILED]
-    assert [t.key for t in failed] == [WireKey(wire.key), short.key]
+    assert [t.key for t in failed] == [f"wire:{wire.key}", short.key]
 
 
 def test_an_edit_takes_exactly_the_readings_of_the_affected_wires() -> None:

@@ -1,0 +1,172 @@
+"""This tree against a commit, in one run: every figure as a ratio. Medians; the two take turns.
+
+Run: .venv/bin/python benchmarks/against.py REV [ROUNDS]
+
+What is measured runs in a process of its own for each tree and round, so that neither warms the other. Only what
+both trees have is used.
+"""
+
+import json
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+Figures = dict[str, float]
+COLD = """
+import time; begin = time.perf_counter()
+from riktig.desk.app import application, make_window
+from riktig.desk.demo_file import demo_file
+app = application()
+window = make_window()
+window.show()
+app.processEvents()
+window.session.open(demo_file(window.session))
+window.go_to("Brief")
+app.processEvents()
+print(time.perf_counter() - begin)
+"""
+
+
+def worker() -> None:
+    """Prints the figures of the tree on the path, in ms."""
+    from riktig.core.circuit import settle
+    from riktig.core.job import Job, add_load, change_load, new_job, set_heading
+    from riktig.core.plan import Plan
+    from riktig.core.rules import RULES
+    from riktig.demo_job import DEMOS
+
+    found: Figures = {}
+
+    def note(name: str, act: Callable[[int], object], runs: int) -> None:
+        taken = []
+        for n in range(runs):
+            begin = time.perf_counter()
+            act(n)
+            taken.append(time.perf_counter() - begin)
+        found[name] = statistics.median(taken) * 1000
+
+    shed = DEMOS["kelp-shed"]()
+    many = new_job("B", "benchmark")
+    for n in range(40):
+        many = add_load(many, f"fan {n}", (0.75, 1.5, 4.0)[n % 3])
+    many = settle(many)
+    Plan(shed).get(RULES)
+    note("everything anew, the shed", lambda n: Plan(shed).get(RULES), 5)
+    note("everything anew, 40 motors", lambda n: Plan(many).get(RULES), 3)
+
+    def after_edits(name: str, job: Job, change: Callable[[Job, int], Job], runs: int) -> None:
+        plan = Plan(job)
+        plan.get(RULES)
+
+        def act(n: int) -> object:
+            plan.move_to(settle(change(plan.document, n)))
+            return plan.get(RULES)
+
+        act(-1)
+        note(name, act, runs)
+
+    power = (4.0, 5.5)
+    after_edits(
+        "rules after another power, the shed",
+        shed,
+        lambda job, n: change_load(job, job.loads[0].id, kw=power[n % 2]),
+        9,
+    )
+    after_edits(
+        "rules after another power, 40 motors",
+        many,
+        lambda job, n: change_load(job, job.loads[0].id, kw=power[n % 2]),
+        7,
+    )
+    after_edits("rules after another title, 40 motors", many, lambda job, n: set_heading(job, title=f"title {n}"), 15)
+    found |= _window()
+    print(json.dumps(found))
+
+
+def _window() -> Figures:
+    """An edit in the window until the station shows it, ms."""
+    from riktig.desk.app import application, make_window
+    from riktig.desk.demo_file import demo_file
+
+    app = application()
+    window = make_window()
+    window.session.open(demo_file(window.session))
+    window.show()
+    found: Figures = {}
+    for station in ("Brief", "Circuits", "Plate", "Wires", "Rules"):
+        window.go_to(station)
+        app.processEvents()
+        taken = []
+        for n in range(11):
+            change = _power(window.session.job.loads[0].id, (4.0, 5.5)[n % 2])
+            begin = time.perf_counter()
+            window.session.edit("power", change)  # type: ignore[arg-type]
+            app.processEvents()
+            taken.append(time.perf_counter() - begin)
+        found[f"edit to view, {station}"] = statistics.median(taken[1:]) * 1000
+    window.close()
+    return found
+
+
+def _power(load: str, kw: float) -> object:
+    """The edit as the tree wants it: a value, or a function in trees before edits were values."""
+    try:
+        from riktig.core.edits import ChangeLoad
+        from riktig.core.job import LoadId
+    except ImportError:
+        from riktig.core.job import change_load
+
+        return lambda job: change_load(job, load, kw=kw)  # type: ignore[arg-type]
+    return ChangeLoad(LoadId(load), {"kw": kw})
+
+
+def _run(tree: Path) -> Figures:
+    environment = {**os.environ, "PYTHONPATH": str(tree / "src"), "PYTHONSAFEPATH": "1", "QT_QPA_PLATFORM": "offscreen"}
+    run = subprocess.run(
+        [sys.executable, str(Path(__file__).resolve()), "--worker"],
+        env=environment, check=True, capture_output=True, text=True,
+    )  # fmt: skip
+    figures: Figures = json.loads(run.stdout.splitlines()[-1])
+    cold = []
+    for _ in range(3):
+        out = subprocess.run(
+            [sys.executable, "-c", COLD], env=environment, check=True, capture_output=True, text=True
+        ).stdout
+        cold.append(float(out.split()[-1]) * 1000)
+    return figures | {"cold start, the shed open": statistics.median(cold)}
+
+
+def main(revision: str, rounds: int) -> None:
+    """Prints each figure before and now, and how many times as long it takes now."""
+    with tempfile.TemporaryDirectory() as folder:
+        tree = Path(folder) / "tree"
+        git = ["git", "-C", str(ROOT), "worktree"]
+        subprocess.run([*git, "add", "--detach", "--quiet", str(tree), revision], check=True)
+        try:
+            before: list[Figures] = []
+            now: list[Figures] = []
+            for turn in range(rounds + 1):
+                pair = (_run(tree), _run(ROOT))
+                if turn:  # the first compiles and fills the caches of both
+                    before.append(pair[0])
+                    now.append(pair[1])
+        finally:
+            subprocess.run([*git, "remove", "--force", str(tree)], check=True)
+    print(f"{'':46} before ms     now ms   ratio   ({rounds} rounds, medians)")
+    for name in now[0]:
+        old = statistics.median(one[name] for one in before)
+        new = statistics.median(one[name] for one in now)
+        print(f"{name:46} {old:9.1f}  {new:9.1f}   {new / old:5.2f}")
+
+
+if __name__ == "__main__":
+    if sys.argv[1:] == ["--worker"]:
+        worker()
+    else:
+        main(sys.argv[1], int(sys.argv[2]) if len(sys.argv) > 2 else 5)
