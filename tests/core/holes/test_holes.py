@@ -43,7 +43,6 @@ from riktig.core.job import (
     set_box,
     set_enclosure,
 )
-from riktig.core.keys import read_key
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
 from riktig.demo_job import demo_job
@@ -80,12 +79,7 @@ def test_every_surface_has_its_holes_numbered_row_by_row(shed_plan: Plan[Job]) -
 
 @pytest.mark.parametrize(
     ("kind", "tool"),
-    [
-        ("rail:", Tool.TAP),
-        ("duct:", Tool.TAP),
-        ("device:c1.S.start", Tool.PUNCH),
-        ("gland:", Tool.PUNCH),
-    ],
+    [("rail:", Tool.TAP), ("duct:", Tool.TAP), ("device:c1.S.start", Tool.PUNCH), ("gland:", Tool.PUNCH)],
 )
 def test_tools_are_those_of_the_practice(shed_plan: Plan[Job], kind: str, tool: Tool) -> None:
     assert {h.tool for h in shed_plan.get(HOLES) if h.key.startswith(kind)} == {tool}

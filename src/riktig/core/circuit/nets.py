@@ -10,9 +10,9 @@ from riktig.core.circuit.model import Band, Branch, Circuits, Device, Element, L
 from riktig.core.job import DeviceId, PinRef, circuit_of
 from riktig.core.plan import Memory
 
-__all__ = ["Net", "NetClass", "Nets", "Point", "drawn_joints", "find_nets"]
+__all__ = ["Net", "NetClass", "Nets", "PinOrNode", "drawn_joints", "find_nets"]
 
-Point = PinRef | str
+PinOrNode = PinRef | str
 """A pin, or a node between pins by its name: “node:N”."""
 
 
@@ -58,18 +58,18 @@ class Nets:
 
 class _Union:
     def __init__(self) -> None:
-        self._parent: dict[Point, Point] = {}
+        self._parent: dict[PinOrNode, PinOrNode] = {}
 
-    def find(self, item: Point) -> Point:
+    def find(self, item: PinOrNode) -> PinOrNode:
         parent = self._parent.setdefault(item, item)
         while parent != self._parent[parent]:
             self._parent[item] = parent = self._parent[self._parent[parent]]
         return parent
 
-    def join(self, a: Point, b: Point) -> None:
+    def join(self, a: PinOrNode, b: PinOrNode) -> None:
         self._parent[self.find(a)] = self.find(b)
 
-    def items(self) -> Iterable[Point]:
+    def items(self) -> Iterable[PinOrNode]:
         return tuple(self._parent)
 
 
@@ -77,7 +77,7 @@ class _Union:
 class _Walked:
     """One rung walked from end to end: groups of one potential, pins in the order met, phases of power pins."""
 
-    groups: tuple[tuple[Point, ...], ...]
+    groups: tuple[tuple[PinOrNode, ...], ...]
     order: tuple[PinRef, ...]
     power: tuple[tuple[PinRef, int], ...]
 
@@ -124,7 +124,7 @@ def _find(circuits: Circuits, memory: Memory) -> Nets:
     return _gathered(circuits, union, order, power)
 
 
-def drawn_joints(circuits: Circuits) -> Iterator[tuple[Point, ...]]:
+def drawn_joints(circuits: Circuits) -> Iterator[tuple[PinOrNode, ...]]:
     """The pins and named nodes (“node:N”) that one path joins at one point, for every point of every path.
 
     Terminals part two points here: their pins are in different groups, as they are drawn.
@@ -196,7 +196,7 @@ def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
     finish = [f"node:{rung.end[n]}" if rung.end else f"node:~{next(fresh)}" for n in range(count)]
     met: list[list[tuple[PinRef, int]]] = [[] for _ in range(count)]
     walk(rung.path, begin, finish, met)
-    groups: dict[Point, list[Point]] = defaultdict(list)
+    groups: dict[PinOrNode, list[PinOrNode]] = defaultdict(list)
     for item in union.items():
         group = groups[union.find(item)]
         if isinstance(item, PinRef) or not item.startswith("node:~"):
@@ -219,7 +219,7 @@ def _phase(rung: Rung, on: int, lines: int) -> int:
 _PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 
 
-def _reach(joined: dict[Point, set[Point]], seeds: set[Point]) -> set[Point]:
+def _reach(joined: dict[PinOrNode, set[PinOrNode]], seeds: set[PinOrNode]) -> set[PinOrNode]:
     """The nets that ``seeds`` reach along ``joined``."""
     seen, todo = set(seeds), list(seeds)
     while todo:
@@ -229,9 +229,11 @@ def _reach(joined: dict[Point, set[Point]], seeds: set[Point]) -> set[Point]:
     return seen
 
 
-def _switched(circuits: Circuits, root: dict[PinRef, Point], stop: Can | None = None) -> dict[Point, set[Point]]:
+def _switched(
+    circuits: Circuits, root: dict[PinRef, PinOrNode], stop: Can | None = None
+) -> dict[PinOrNode, set[PinOrNode]]:
     """Which nets touch each other through anything that switches, other than what can do ``stop``."""
-    joined: dict[Point, set[Point]] = defaultdict(set)
+    joined: dict[PinOrNode, set[PinOrNode]] = defaultdict(set)
     for device in circuits.devices:
         if stop and device.kind.can(stop):
             continue
@@ -255,7 +257,7 @@ def _lines(branch: Branch) -> int:
 
 
 def _gathered(circuits: Circuits, union: _Union, order: list[PinRef], power: dict[PinRef, int]) -> Nets:
-    groups: dict[Point, list[PinRef]] = defaultdict(list)
+    groups: dict[PinOrNode, list[PinRef]] = defaultdict(list)
     clamps: dict[PinRef, Clamp] = {}
     touched = set(union.items())
     for device in circuits.devices:
@@ -263,7 +265,7 @@ def _gathered(circuits: Circuits, union: _Union, order: list[PinRef], power: dic
             clamps[pid] = clamp
             if pid in touched:
                 groups[union.find(pid)].append(pid)
-    names: dict[Point, list[str]] = defaultdict(list)
+    names: dict[PinOrNode, list[str]] = defaultdict(list)
     for item in touched:
         if not isinstance(item, PinRef) and "~" not in item:
             names[union.find(item)].append(item.removeprefix("node:"))
@@ -292,11 +294,11 @@ def _gathered(circuits: Circuits, union: _Union, order: list[PinRef], power: dic
 
 
 def _kinds_of(
-    circuits: Circuits, root: dict[PinRef, Point], names: dict[Point, list[str]]
-) -> tuple[set[Point], set[Point]]:
+    circuits: Circuits, root: dict[PinRef, PinOrNode], names: dict[PinOrNode, list[str]]
+) -> tuple[set[PinOrNode], set[PinOrNode]]:
     """Which nets carry direct current, and which stay live with the main switch off."""
-    dc: set[Point] = set()
-    foreign: set[Point] = set()
+    dc: set[PinOrNode] = set()
+    foreign: set[PinOrNode] = set()
     for device in circuits.devices:
         dc |= {root[pin] for name in device.kind.dc_pins if (pin := device.pin(name)) in root}
         if device.kind.can(Can.FOREIGN_SUPPLY):

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.circuit.fault_model import PASS, TAKES
 from riktig.core.circuit.model import Circuits, Device, Element, elements_of
-from riktig.core.circuit.nets import Point, drawn_joints
+from riktig.core.circuit.nets import PinOrNode, drawn_joints
 from riktig.core.job import DeviceId, PinRef
 
 __all__ = ["Crossing", "Ways"]
@@ -36,7 +36,7 @@ class Crossing:
 @dataclass(frozen=True, slots=True)
 class _Link:
     cost: float
-    to: Point
+    to: PinOrNode
     crossing: Crossing | None = None
 
 
@@ -59,7 +59,7 @@ class Ways:
                     rungs.setdefault((pole.device, pole.unit), number)
                     if self.devices[pole.device].kind.unit(pole.unit).behaviour is Behaviour.COIL:
                         coils[pole.device].add(number)
-        self._links: dict[Point, list[_Link]] = defaultdict(list)
+        self._links: dict[PinOrNode, list[_Link]] = defaultdict(list)
         for number, group in enumerate(drawn_joints(circuits)):
             for point in group:
                 self._join(point, f"line:{number}", DRAWN)
@@ -83,7 +83,7 @@ class Ways:
                 out = device.pin(pin)
                 self._primaries[device.pin(primary)] = Crossing(device.id, unit, device.pin(primary), out)
 
-    def _join(self, one: Point, other: Point, cost: float) -> None:
+    def _join(self, one: PinOrNode, other: PinOrNode, cost: float) -> None:
         self._links[one].append(_Link(cost, other))
         self._links[other].append(_Link(cost, one))
 
@@ -102,25 +102,25 @@ class Ways:
                 if unit.behaviour is Behaviour.SOURCE and not device.kind.primary_of(unit.pins[0]):
                     yield from (device.pin(pin) for pin in (unit.pins[0], unit.pins[-1]))
 
-    def _from_sources(self) -> tuple[dict[Point, float], dict[Point, tuple[Point | None, Crossing | None]]]:
-        cost: dict[Point, float] = {}
-        back: dict[Point, tuple[Point | None, Crossing | None]] = {}
+    def _from_sources(self) -> tuple[dict[PinOrNode, float], dict[PinOrNode, tuple[PinOrNode | None, Crossing | None]]]:
+        cost: dict[PinOrNode, float] = {}
+        back: dict[PinOrNode, tuple[PinOrNode | None, Crossing | None]] = {}
         for point, so_far, before, crossing in self._spread(self._sources(), downward=True):
             cost[point] = so_far
             back[point] = (before, crossing)
         return cost, back
 
     def _spread(
-        self, starts: Iterable[PinRef], blocked: frozenset[Point] = frozenset(), *, downward: bool = False
-    ) -> Iterator[tuple[Point, float, Point | None, Crossing | None]]:
+        self, starts: Iterable[PinRef], blocked: frozenset[PinOrNode] = frozenset(), *, downward: bool = False
+    ) -> Iterator[tuple[PinOrNode, float, PinOrNode | None, Crossing | None]]:
         """Every point in the order of its cost from ``starts``: with the point before it and what was crossed."""
         tick = 0
-        queue: list[tuple[float, int, Point, Point | None, Crossing | None]] = []
+        queue: list[tuple[float, int, PinOrNode, PinOrNode | None, Crossing | None]] = []
         for start in starts:
             tick += 1
             queue.append((0.0, tick, start, None, None))
         heapq.heapify(queue)
-        done: set[Point] = set(blocked)
+        done: set[PinOrNode] = set(blocked)
         while queue:
             cost, _, point, before, crossing = heapq.heappop(queue)
             if point in done:
@@ -146,13 +146,13 @@ class Ways:
         """How far a pin is from its source; infinite where there is none."""
         return self._cost.get(pin, float("inf"))
 
-    def back(self, pin: PinRef) -> tuple[PinRef | None, tuple[Crossing, ...], frozenset[Point]]:
+    def back(self, pin: PinRef) -> tuple[PinRef | None, tuple[Crossing, ...], frozenset[PinOrNode]]:
         """The source of a pin (None: there is none), what lies between from the source on, and the points met."""
         if pin not in self._cost:
             return None, (), frozenset()
         crossings: list[Crossing] = []
-        met: set[Point] = set()
-        point: Point = pin
+        met: set[PinOrNode] = set()
+        point: PinOrNode = pin
         before, crossing = self._back[point]
         while before is not None:
             met.add(point)
@@ -164,16 +164,16 @@ class Ways:
         return point, _merged(reversed(crossings)), frozenset(met | {point})
 
     def on(
-        self, start: PinRef, goal: Callable[[PinRef], bool], blocked: frozenset[Point], most: int = 1
+        self, start: PinRef, goal: Callable[[PinRef], bool], blocked: frozenset[PinOrNode], most: int = 1
     ) -> list[tuple[PinRef, tuple[Crossing, ...]]]:
         """The nearest pins that are a ``goal``, with what lies between; it goes nowhere that is ``blocked``."""
         found: list[tuple[PinRef, tuple[Crossing, ...]]] = []
-        back: dict[Point, tuple[Point | None, Crossing | None]] = {}
+        back: dict[PinOrNode, tuple[PinOrNode | None, Crossing | None]] = {}
         for point, _, before, crossing in self._spread((start,), blocked - {start}):
             back[point] = (before, crossing)
             if isinstance(point, PinRef) and goal(point):
                 crossings = []
-                here: Point | None = point
+                here: PinOrNode | None = point
                 while here is not None:
                     here, one = back[here]
                     if one:
