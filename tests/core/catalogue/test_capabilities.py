@@ -5,7 +5,14 @@ from pathlib import Path
 
 import pytest
 
-from riktig.core.catalogue import Can, kinds, part, parts
+from riktig.core.catalogue import Can, Mounting, kinds, part, parts
+from riktig.core.circuit import CIRCUITS
+from riktig.core.circuit.expand import job_footing
+from riktig.core.circuit.sketch import Sketch
+from riktig.core.ids import CircuitId
+from riktig.core.job import new_job
+from riktig.core.plan import Plan
+from riktig.demo_job import DEMOS, demo_job
 
 SOURCES = Path(__file__).parents[3] / "src" / "riktig"
 NAMES = {"kind_id", "family"}
@@ -82,3 +89,35 @@ def test_every_rating_stands_in_the_field_of_its_unit() -> None:
         assert bool(one.flow_m3_h) == one.kind.can(Can.VENTILATES), one.ref
     assert part("TR-100").rated_va == 100.0
     assert part("FF-55").flow_m3_h == 55.0
+
+
+def test_what_is_plugged_under_another_says_under_what() -> None:
+    """An overload stands under what switches its motor, and under nothing else."""
+    under = [kind for kind in kinds() if kind.mounting is Mounting.UNDER]
+    assert under
+    assert {kind.plugs_onto for kind in under} == {Can.SWITCHES_LOAD}
+    assert all(kind.plugs_onto is None for kind in kinds() if kind.mounting is not Mounting.UNDER)
+    job = new_job()
+    sketch = Sketch(CircuitId("c1"), "pump", job_footing(job.circuits, job.loads, job.supply, job.practice))
+    sketch.plate("F", "motor_breaker")
+    with pytest.raises(ValueError, match="does not plug under motor_breaker"):
+        sketch.plate("FO", "overload", under="F")
+
+
+@pytest.mark.parametrize("name", sorted(DEMOS))
+def test_what_is_plugged_in_a_job_stands_under_what_it_plugs_onto(name: str) -> None:
+    circuits = Plan(demo_job(name)).get(CIRCUITS)
+    plugged = [device for device in circuits.devices if device.under]
+    for device in plugged:
+        wanted = device.kind.plugs_onto
+        assert wanted
+        assert device.under
+        assert circuits.device(device.under).kind.can(wanted)
+
+
+def test_a_clamp_for_the_protective_conductor_is_the_need_of_one() -> None:
+    """Motors, heaters and drives have one (common practice, no source); lamps and contactors do not."""
+    needing = {kind.id for kind in kinds() if kind.needs_earth}
+    assert any(kind.is_motor for kind in kinds() if kind.id in needing)
+    assert all(kind.needs_earth for kind in kinds() if kind.is_motor)
+    assert not {"contactor", "lamp", "overload", "control_breaker"} & needing

@@ -261,7 +261,7 @@ def test_five_hundred_devices_are_placed_and_planned_without_a_hang() -> None:
     plan = Plan(job)
     assert len(plan.get(LAYOUT).seats) > 500
     replan: Replan = replan_of(plan)
-    found = replan.search(500_000)
+    found = replan.search(60_000)
     assert found.cost < replan.before.cost
     assert len(replan.layout(found).seats) == len(plan.get(LAYOUT).seats)
 

@@ -10,6 +10,9 @@ class Can(Enum):
 
     MAIN_SWITCH = "main switch"
     """Cuts the whole panel off, by a handle on the door."""
+    LIMITS_CURRENT = "limits the current of a short"
+    """Opens before the current of a short has risen to its peak (fuse-links gG and Class CC, J: IEC 60269-1 and
+    UL 248-1, from memory)."""
     ISOLATES = "isolates"
     """Can be locked off: what is behind it is dead."""
     HANDLE_INSIDE = "handle inside"

@@ -168,6 +168,8 @@ class Kind:
     """Of a card of a controller: which pin of a unit is the point."""
     function: str = ""
     """What an operator does, as the table of colours calls it."""
+    plugs_onto: Can | None = None
+    """What the device that it is plugged under must be able to do; None when it is plugged under nothing."""
 
     def can(self, ability: Can) -> bool:
         """Whether it has a capability."""
@@ -180,6 +182,11 @@ class Kind:
     def shares_parts_with(self, other: "Kind") -> bool:
         """Whether the same parts do for both: one is wired like the other."""
         return self.family == other.family
+
+    @property
+    def needs_earth(self) -> bool:
+        """Whether it has a clamp for a protective conductor, and so needs one."""
+        return any(pin.name == "PE" for pin in self.pins)
 
     @property
     def has_coil(self) -> bool:
@@ -262,6 +269,7 @@ class _KindRow(TypedDict, total=False):
     own_loops: list[str]
     point_pin: int
     function: str
+    plugs_onto: str
 
 
 @cache
@@ -297,6 +305,7 @@ def kinds() -> tuple[Kind, ...]:
                     own_loops=tuple(row.get("own_loops", ())),
                     point_pin=row.get("point_pin"),
                     function=row.get("function", ""),
+                    plugs_onto=Can(row["plugs_onto"]) if "plugs_onto" in row else None,
                 )
             )
     return tuple(made + [_with_block(one) for one in made if one.id in ("contactor", "contactor_wired", "relay")])

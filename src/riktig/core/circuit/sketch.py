@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from riktig.core.catalogue import kind as kind_of
 from riktig.core.circuit.footing import LAMP_TEST, LINES, Footing
 from riktig.core.circuit.model import Band, Device, Rung, Zone
 from riktig.core.circuit.notation import parse_path
@@ -109,7 +110,14 @@ class Sketch:
         self, role: str, kind: str, zone: Zone, purpose: str, *, strip: str = "", mark: str = "", legend: str = "",
         least_a: float = 0.0, under: str = "", colour: str = "",
     ) -> str:  # fmt: skip
-        """A device with everything said of it; gives its role back."""
+        """A device with everything said of it; gives its role back.
+
+        Raises:
+            ValueError: it cannot be plugged under that device.
+        """
+        wanted = kind_of(kind).plugs_onto
+        if under and not (wanted and self._devices[under].kind.can(wanted)):
+            raise ValueError(f"{kind} does not plug under {self._devices[under].kind_id}")
         said = ", ".join(part for part in (self.name, purpose) if part)
         above = self._devices[under].id if under else None
         group = f"{self.cid}.{strip}" if strip else ""

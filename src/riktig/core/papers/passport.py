@@ -92,6 +92,8 @@ def _device(plan: Plan[Job], device: Device) -> Passport:
             about.append(Row("Stands over the rail", f"{part.from_rail:g} mm"))
         if part.bend:
             about.append(Row("Bending room", f"up to {part.bend:g} mm"))
+    if device.kind.can(Can.LIMITS_CURRENT):
+        about.append(Row("In a short", "its fuse-links limit the current"))
     if part.loss_w:
         about.append(Row("Heat", f"{part.loss_w:g} W"))
     sections.append(Section("Part", tuple(about)))

@@ -1,7 +1,7 @@
 """Clauses about protective conductors and bonds."""
 
 from riktig.core.catalogue import Can, Kind
-from riktig.core.circuit import DOOR_BONDS, NetClass
+from riktig.core.circuit import DOOR_BONDS, NetClass, Zone
 from riktig.core.job import role_of
 from riktig.core.keys import DeviceKey, PinKey, WireKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
@@ -77,7 +77,7 @@ def everything_bonded(view: View) -> ClauseResult:
         if pin not in landed
     ]
     for device in view.circuits.devices:
-        if device.kind.is_motor:
+        if device.kind.needs_earth and device.zone is Zone.FIELD:
             net = view.nets.of_pin.get(device.pin("PE"))
             if net is None or net.net_class is not NetClass.EARTH:
                 findings.append(
