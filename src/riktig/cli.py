@@ -15,7 +15,7 @@ from pathlib import Path
 
 from riktig import __version__
 from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
-from riktig.core.edits import after_edits, load_actions
+from riktig.core.edits import after_edits, counted_words, load_actions
 from riktig.core.energise import read_script
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, Job, set_part
@@ -300,7 +300,7 @@ def _edit(arguments: argparse.Namespace) -> int:
     finally:
         file.close()
     done = "would be done" if arguments.dry_run else "done"
-    print(f"{len(actions) - len(entries)} edits and {len(entries)} records {done}.")
+    print(f"{counted_words([action for _, action in actions])} {done}.")
     return 0
 
 

@@ -219,7 +219,7 @@ class TestCommand:
         job = self.job(tmp_path)
         before = job.read_bytes()
         assert main(["edit", str(job), str(self.write(tmp_path, SetHeading({"title": "x"}))), "--dry-run"]) == 0
-        assert "1 edits and 0 records would be done" in capsys.readouterr().out
+        assert "1 edit and 0 records would be done" in capsys.readouterr().out
         assert job.read_bytes() == before
 
     @pytest.mark.parametrize(

@@ -44,7 +44,7 @@ from riktig.core.edits.circuits import (
     TakeOut,
     WireElsewhere,
 )
-from riktig.core.edits.codec import EDITS, Action, dump_action, edit_name, load_action, load_actions
+from riktig.core.edits.codec import EDITS, Action, counted_words, dump_action, edit_name, load_action, load_actions
 from riktig.core.edits.doing import after_edit, after_edits
 from riktig.core.edits.door import (
     AddOpening,
@@ -139,6 +139,7 @@ __all__ = [
     "WireElsewhere",
     "after_edit",
     "after_edits",
+    "counted_words",
     "dump_action",
     "edit_name",
     "load_action",

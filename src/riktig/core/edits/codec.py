@@ -12,7 +12,7 @@ from riktig.core.edits.model import Edit
 from riktig.core.errors import Fault, RiktigError
 from riktig.core.records import NewRecord, OtherEntry, dump_facts, load_facts
 
-__all__ = ["EDITS", "Action", "dump_action", "edit_name", "load_action", "load_actions"]
+__all__ = ["EDITS", "Action", "counted_words", "dump_action", "edit_name", "load_action", "load_actions"]
 
 Action = Edit | NewRecord
 """What the window does: an edit of the job, or an entry of its log."""
@@ -34,6 +34,13 @@ EDITS: dict[str, type] = {
     if isinstance(kind, type) and is_dataclass(kind) and kind.__name__ not in _HELPERS
 }
 """Every edit by its name."""
+
+
+def counted_words(actions: Sequence[Action]) -> str:
+    """How many of each, in words: “2 edits and 1 record”."""
+    records = sum(isinstance(action, NewRecord) for action in actions)
+    edits = len(actions) - records
+    return f"{edits} {'edit' if edits == 1 else 'edits'} and {records} {'record' if records == 1 else 'records'}"
 
 
 def dump_action(action: Action) -> str:

@@ -2,10 +2,10 @@
 
 from pathlib import Path
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.edits import dump_action
-from riktig.core.records import NewRecord
+from riktig.core.edits import counted_words, dump_action
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label, row_of
@@ -19,6 +19,7 @@ class EditList(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.setObjectName("card")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)  # else a subclass paints no frame
         self._session = session
         head = plain_label("List of edits")
         head.setFont(words_font(12, bold=True))
@@ -40,12 +41,9 @@ class EditList(QWidget):
     def refresh(self) -> None:
         """Counts what was done."""
         actions = self._session.actions()
-        records = sum(isinstance(action, NewRecord) for action in actions)
-        edits = len(actions) - records
-        said = f"{edits} {'edit' if edits == 1 else 'edits'} and {records} {'record' if records == 1 else 'records'}"
         self.words.setText(
-            f"{said} since the job was opened or a list was begun. Written as a file, they can be done again to "
-            "another job, or show step by step how something came about."
+            f"{counted_words(actions)} since the job was opened or a list was begun. Written as a file, they can be "
+            "done again to another job, or show step by step how something came about."
         )
         self.write.setEnabled(bool(actions))
 
@@ -70,4 +68,4 @@ class EditList(QWidget):
             part.unlink(missing_ok=True)
             self._session.say(f"The list could not be written to {path} ({error.strerror}).", wrong=True)
             return
-        self._session.say(f"{len(actions)} edits and records written to {path}.")
+        self._session.say(f"{counted_words(actions)} written to {path}.")
