@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from enum import Enum
 
-from riktig.core.catalogue import Kind, kind
+from riktig.core.catalogue import Kind, Unit, kind
 from riktig.core.circuit.roles import LOADS
 from riktig.core.ids import role_of
 from riktig.core.job import Change, CircuitId, DeviceId, ElementId, PinRef
@@ -42,7 +42,8 @@ class Device:
 
     ``strip`` groups the terminals of one strip; ``mark`` is the terminal's own marking.
     ``under`` is the device it is plugged under. ``legend`` is the text on the door plate. ``colour``
-    is that of a lamp, empty when the kind decides; ``least_a`` what it is at least rated for, A.
+    is that of a lamp, empty when the kind decides; ``least_a`` what it is at least rated for, A. ``pins`` are
+    its pins by their markings, ``unit_pins`` its units with theirs.
     """
 
     id: DeviceId
@@ -56,11 +57,17 @@ class Device:
     legend: str = ""
     colour: str = ""
     least_a: float = 0.0
+    kind: Kind = field(init=False, repr=False, compare=False)
+    pins: Mapping[str, PinRef] = field(init=False, repr=False, compare=False)
+    unit_pins: tuple[tuple[Unit, tuple[PinRef, ...]], ...] = field(init=False, repr=False, compare=False)
 
-    @property
-    def kind(self) -> Kind:
-        """The kind, with its pins and units."""
-        return kind(self.kind_id)
+    def __post_init__(self) -> None:
+        made = kind(self.kind_id)
+        pins = {pin.name: PinRef(self.id, pin.name) for pin in made.pins}
+        object.__setattr__(self, "kind", made)
+        object.__setattr__(self, "pins", pins)
+        units = tuple((unit, tuple(pins[name] for name in unit.pins)) for unit in made.units)
+        object.__setattr__(self, "unit_pins", units)
 
     @property
     def role(self) -> str:
@@ -68,8 +75,8 @@ class Device:
         return role_of(self.id)
 
     def pin(self, name: str) -> PinRef:
-        """The id of one of its pins."""
-        return PinRef(self.id, name)
+        """One of its pins; one that its kind does not have lies in no net."""
+        return self.pins.get(name) or PinRef(self.id, name)
 
 
 @dataclass(frozen=True, slots=True)

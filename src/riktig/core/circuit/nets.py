@@ -5,8 +5,8 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from enum import Enum
 
-from riktig.core.catalogue import Behaviour, Can, Clamp, Unit, kind
-from riktig.core.circuit.model import Band, Branch, Circuits, Device, Element, Landing, Parallel, Rung, Series
+from riktig.core.catalogue import Behaviour, Can, Clamp, kind
+from riktig.core.circuit.model import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
 from riktig.core.job import DeviceId, PinRef, circuit_of
 from riktig.core.plan import Memory
 
@@ -82,12 +82,6 @@ class _Walked:
     power: tuple[tuple[PinRef, int], ...]
 
 
-def _units_of(device: Device) -> Iterator[tuple[Unit, tuple[PinRef, ...]]]:
-    """The units of a device with their pins."""
-    for unit in device.kind.units:
-        yield unit, tuple(PinRef(device.id, pin) for pin in unit.pins)
-
-
 def find_nets(circuits: Circuits, memory: Memory | None = None) -> Nets:
     """All nets of the circuits.
 
@@ -114,7 +108,7 @@ def _find(circuits: Circuits, memory: Memory) -> Nets:
         order += walked.order
         power.update(walked.power)
     for device in circuits.devices:
-        for unit, pins in _units_of(device):
+        for unit, pins in device.unit_pins:
             if unit.behaviour is Behaviour.JOINT:
                 for pin in pins[1:]:
                     union.join(pins[0], pin)
@@ -237,7 +231,7 @@ def _switched(
     for device in circuits.devices:
         if stop and device.kind.can(stop):
             continue
-        for unit, pins in _units_of(device):
+        for unit, pins in device.unit_pins:
             if unit.behaviour in _PASSES:
                 a, b = root.get(pins[0]), root.get(pins[-1])
                 if a and b:
@@ -261,7 +255,7 @@ def _gathered(circuits: Circuits, union: _Union, order: list[PinRef], power: dic
     clamps: dict[PinRef, Clamp] = {}
     touched = set(union.items())
     for device in circuits.devices:
-        for pid, clamp in ((PinRef(device.id, pin.name), pin.clamp) for pin in device.kind.pins):
+        for pid, clamp in ((device.pins[pin.name], pin.clamp) for pin in device.kind.pins):
             clamps[pid] = clamp
             if pid in touched:
                 groups[union.find(pid)].append(pid)
