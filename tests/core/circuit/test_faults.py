@@ -201,9 +201,9 @@ def test_a_contact_whose_numbers_say_otherwise_is_found(monkeypatch: pytest.Monk
     units = tuple(replace(u, behaviour=Behaviour.NC) if u.name == "13-14" else u for u in relay.units)
     wrong = replace(relay, units=units)
     job = own(("c1.control", "K:13-14 H:X1-X2", "N"), ("c1.control", "K:A1-A2", "N"))
-    circuits, nets = Plan(job).get(CIRCUITS), Plan(job).get(NETS)
     careless = {k.id: k for k in kinds()} | {"relay": wrong}
     monkeypatch.setattr("riktig.core.circuit.model.kind", careless.__getitem__)
+    circuits, nets = Plan(job).get(CIRCUITS), Plan(job).get(NETS)
     assert [f.kind for f in find_faults(circuits, nets)] == ["contact numbers"]
 
 

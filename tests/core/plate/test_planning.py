@@ -87,7 +87,7 @@ def test_no_plan_takes_less_wire_than_the_bound(whole: Plan[Job]) -> None:
     assert least > 0.1 * now_of(problem).wire, "a bound of nothing says nothing"
     for seed in range(40):
         assert shuffled(problem, seed).wire >= least
-    assert improve(problem, STEPS).wire >= least
+    assert improve(problem, STEPS // 5).wire >= least
 
 
 def test_a_plan_is_better_fits_and_is_the_jobs_own(whole: Plan[Job]) -> None:
