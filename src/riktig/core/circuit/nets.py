@@ -69,6 +69,18 @@ class _Union:
     def join(self, a: PinOrNode, b: PinOrNode) -> None:
         self._parent[self.find(a)] = self.find(b)
 
+    def join_all(self, group: Iterable[PinOrNode]) -> None:
+        """Joins all of a group, whose first stays looked up."""
+        parent, root = self._parent, None
+        for item in group:
+            own = self.find(item) if item in parent else item
+            if root is None:
+                root = own
+                parent.setdefault(root, root)
+            elif own != root:
+                parent[own] = root
+                parent.setdefault(item, root)
+
     def items(self) -> Iterable[PinOrNode]:
         return tuple(self._parent)
 
@@ -103,8 +115,7 @@ def _find(circuits: Circuits, memory: Memory) -> Nets:
     power: dict[PinRef, int] = {}
     for walked in _all_walked(circuits, kinds, memory):
         for group in walked.groups:
-            for item in group:
-                union.join(item, group[0])
+            union.join_all(group)
         order += walked.order
         power.update(walked.power)
     for device in circuits.devices:
