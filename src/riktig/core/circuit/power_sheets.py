@@ -77,11 +77,11 @@ def power_sheets(circuits: Circuits, memory: Memory) -> list[Sheet]:
     power = [r for r in circuits.rungs if r.band is Band.POWER]
     titles = dict(circuits.titles)
     sheets: list[Sheet] = []
-    for family in ("main", "held", "in"):
-        groups = _groups([r for r in power if r.start and r.start[0].startswith(f"{family}.L")], power)
+    for feed in ("main", "held", "in"):
+        groups = _groups([r for r in power if r.start and r.start[0].startswith(f"{feed}.L")], power)
         groups.sort(key=lambda group: -group.lines)
-        if family == "main" or groups:
-            sheets += _filled(groups, incoming if family == "main" else [], family, len(sheets), titles, memory)
+        if feed == "main" or groups:
+            sheets += _filled(groups, incoming if feed == "main" else [], feed, len(sheets), titles, memory)
     return sheets
 
 
@@ -128,7 +128,7 @@ Placed = list[tuple[_Group, float]]
 
 
 def _filled(
-    groups: list[_Group], incoming: list[Rung], family: str, before: int, titles: dict[CircuitId, str], memory: Memory
+    groups: list[_Group], incoming: list[Rung], feed: str, before: int, titles: dict[CircuitId, str], memory: Memory
 ) -> list[Sheet]:
     """Loads onto sheets: beside the incoming supply those that need no height, the others in order."""
     sheets: list[Placed] = [[]]
@@ -149,26 +149,26 @@ def _filled(
     def made(number: int, here: Placed, incoming: list[Rung]) -> Sheet:
         """The sheet, made anew only when something on it differs."""
         names = tuple(dict.fromkeys(titles.get(group.circuit, str(group.circuit)) for group, _ in here))
-        inputs = (family, names, tuple(incoming), tuple((group.rungs, x) for group, x in here))
-        return kept.get(number, inputs, lambda: _sheet(number, here, incoming, family, names))
+        inputs = (feed, names, tuple(incoming), tuple((group.rungs, x) for group, x in here))
+        return kept.get(number, inputs, lambda: _sheet(number, here, incoming, feed, names))
 
     return [made(before + n + 1, here, [] if n else incoming) for n, here in enumerate(sheets)]
 
 
-def _title(incoming: bool, family: str, names: tuple[str, ...]) -> str:
+def _title(incoming: bool, feed: str, names: tuple[str, ...]) -> str:
     loads = ", ".join(names)
     if incoming:
         return "Incoming supply" + (f", {loads}" if loads else "")
-    return f"{loads}: power" + (f", {TITLES[family]}" if family in TITLES else "")
+    return f"{loads}: power" + (f", {TITLES[feed]}" if feed in TITLES else "")
 
 
-def _sheet(number: int, here: Placed, incoming: list[Rung], family: str, titles: tuple[str, ...]) -> Sheet:
+def _sheet(number: int, here: Placed, incoming: list[Rung], feed: str, titles: tuple[str, ...]) -> Sheet:
     pad = Pad()
     rails: list[Rail] = []
     bus_y = BUS_WITH_INCOMER if incoming else BUS_ALONE
     if incoming:
         _incoming(pad, incoming, rails, bus_y)
-    names = tuple(f"{family}.L{n}" for n in (1, 2, 3))
+    names = tuple(f"{feed}.L{n}" for n in (1, 2, 3))
     last = INCOMER_X + 2 * LINE_GAP if incoming else FIRST_X + 21
     top = power_top(bus_y)
     for group, x in here:
@@ -184,7 +184,7 @@ def _sheet(number: int, here: Placed, incoming: list[Rung], family: str, titles:
     circuits = tuple(dict.fromkeys([r.circuit for r in incoming] + [group.circuit for group, _ in here]))
     shown = (*incoming, *(rung for group, _ in here for rung in group.rungs))
     return Sheet(
-        number, _title(bool(incoming), family, titles), SheetKind.POWER, circuits, shown, tuple(pad.seats),
+        number, _title(bool(incoming), feed, titles), SheetKind.POWER, circuits, shown, tuple(pad.seats),
         tuple(pad.wires), tuple(pad.dots), tuple(pad.landings), tuple(rails), bus,
     )  # fmt: skip
 

@@ -182,9 +182,9 @@ class School:
         scheme = self._practice.scheme
         if "{count" not in scheme:
             return scheme.format(**fields)
-        family = scheme.format(count=0, **fields)
+        pattern = scheme.format(count=0, **fields)
         while True:
-            self._counts[family] += 1
-            text = scheme.format(count=self._counts[family], **fields)
+            self._counts[pattern] += 1
+            text = scheme.format(count=self._counts[pattern], **fields)
             if text not in self.taken:
                 return text
