@@ -57,40 +57,42 @@ class Nets:
 
 
 class _Union:
+    """Groups of one potential by their numbers, and the group of every pin and node that was met.
+
+    A pin is looked up once; after that only numbers are joined, which costs a third.
+    """
+
     def __init__(self) -> None:
-        self._parent: dict[PinOrNode, PinOrNode] = {}
+        self._parent: list[int] = []
+        self.group_of: dict[PinOrNode, int] = {}
 
-    def find(self, item: PinOrNode) -> PinOrNode:
-        parent = self._parent.setdefault(item, item)
-        while parent != self._parent[parent]:
-            self._parent[item] = parent = self._parent[self._parent[parent]]
-        return parent
+    def add(self, items: Iterable[PinOrNode]) -> int:
+        """One group more: these are at one potential, with all that any of them was joined to before."""
+        number = len(self._parent)
+        self._parent.append(number)
+        known = self.group_of.setdefault
+        for item in items:
+            earlier = known(item, number)
+            if earlier != number:
+                self._parent[self.find(earlier)] = number
+        return number
 
-    def join(self, a: PinOrNode, b: PinOrNode) -> None:
-        self._parent[self.find(a)] = self.find(b)
-
-    def join_all(self, group: Iterable[PinOrNode]) -> None:
-        """Joins all of a group, whose first stays looked up."""
-        parent, root = self._parent, None
-        for item in group:
-            own = self.find(item) if item in parent else item
-            if root is None:
-                root = own
-                parent.setdefault(root, root)
-            elif own != root:
-                parent[own] = root
-                parent.setdefault(item, root)
-
-    def items(self) -> Iterable[PinOrNode]:
-        return tuple(self._parent)
+    def find(self, group: int) -> int:
+        """The group that stands for all that a group was joined to."""
+        parent = self._parent
+        while parent[group] != group:
+            parent[group] = group = parent[parent[group]]
+        return group
 
 
 @dataclass(frozen=True, slots=True)
 class _Walked:
-    """One rung walked from end to end: groups of one potential, pins in the order met, phases of power pins."""
+    """One rung walked from end to end: groups of one potential, the order in which a reader meets
+    those that have a pin (line after line), and phases of power pins.
+    """
 
     groups: tuple[tuple[PinOrNode, ...], ...]
-    order: tuple[PinRef, ...]
+    met: tuple[int, ...]
     power: tuple[tuple[PinRef, int], ...]
 
 
@@ -110,23 +112,19 @@ def find_nets(circuits: Circuits, memory: Memory | None = None) -> Nets:
 
 def _find(circuits: Circuits, memory: Memory) -> Nets:
     union = _Union()
-    order: list[PinRef] = []
+    met: list[int] = []
     kinds = {device.id: device.kind_id for device in circuits.devices}
     power: dict[PinRef, int] = {}
     for walked in _all_walked(circuits, kinds, memory):
-        for group in walked.groups:
-            union.join_all(group)
-        order += walked.order
+        numbers = [union.add(group) for group in walked.groups]
+        met += [numbers[place] for place in walked.met]
         power.update(walked.power)
     for device in circuits.devices:
         for unit, pins in device.unit_pins:
             if unit.behaviour is Behaviour.JOINT:
-                for pin in pins[1:]:
-                    union.join(pins[0], pin)
-    for pin in circuits.earths:
-        union.join(pin, "node:PE")
-        order.append(pin)
-    return _gathered(circuits, union, order, power)
+                union.add(pins)
+    met += [union.add((pin, "node:PE")) for pin in circuits.earths]
+    return _gathered(circuits, union, met, power)
 
 
 def drawn_joints(circuits: Circuits) -> Iterator[tuple[PinOrNode, ...]]:
@@ -175,19 +173,19 @@ def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
                     out = branch.leads_to(line)
                     for name, node, on in ((first, lefts[line], line), (last, rights[out], out)):
                         pin = PinRef(pole.device, name)
-                        union.join(pin, node)
+                        union.add((pin, node))
                         met[line].append((pin, on))
             case Landing(device=device, pins=pins):
                 for line, name in enumerate(pins):
                     pin = PinRef(device, name)
-                    union.join(pin, lefts[line])
+                    union.add((pin, lefts[line]))
                     met[line].append((pin, line))
                 for left, right in zip(lefts, rights, strict=True):
-                    union.join(left, right)
+                    union.add((left, right))
             case Series(parts):
                 if not parts:
                     for left, right in zip(lefts, rights, strict=True):
-                        union.join(left, right)
+                        union.add((left, right))
                 nodes = [lefts, *(between(lefts) for _ in parts[1:]), rights]
                 for part, a, b in zip(parts, nodes, nodes[1:], strict=False):
                     walk(part, a, b, met)
@@ -201,16 +199,16 @@ def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
     finish = [f"node:{rung.end[n]}" if rung.end else f"node:~{next(fresh)}" for n in range(count)]
     met: list[list[tuple[PinRef, int]]] = [[] for _ in range(count)]
     walk(rung.path, begin, finish, met)
-    groups: dict[PinOrNode, list[PinOrNode]] = defaultdict(list)
-    for item in union.items():
-        group = groups[union.find(item)]
+    groups: dict[int, list[PinOrNode]] = defaultdict(list)
+    for item, number in union.group_of.items():
         if isinstance(item, PinRef) or not item.startswith("node:~"):
-            group.append(item)
+            groups[union.find(number)].append(item)
+    places = {number: place for place, number in enumerate(groups)}
     power: tuple[tuple[PinRef, int], ...] = ()
     if rung.band in (Band.INCOMING, Band.POWER):
         power = tuple((pin, _phase(rung, on, lines)) for line in met for pin, on in line)
-    order = tuple(pin for line in met for pin, _ in line)
-    return _Walked(tuple(tuple(group) for group in groups.values() if group), order, power)
+    order = dict.fromkeys(places[union.find(union.group_of[pin])] for line in met for pin, _ in line)
+    return _Walked(tuple(tuple(group) for group in groups.values()), tuple(order), power)
 
 
 def _phase(rung: Rung, on: int, lines: int) -> int:
@@ -224,7 +222,7 @@ def _phase(rung: Rung, on: int, lines: int) -> int:
 _PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 
 
-def _reach(joined: dict[PinOrNode, set[PinOrNode]], seeds: set[PinOrNode]) -> set[PinOrNode]:
+def _reach(joined: dict[int, set[int]], seeds: set[int]) -> set[int]:
     """The nets that ``seeds`` reach along ``joined``."""
     seen, todo = set(seeds), list(seeds)
     while todo:
@@ -234,18 +232,16 @@ def _reach(joined: dict[PinOrNode, set[PinOrNode]], seeds: set[PinOrNode]) -> se
     return seen
 
 
-def _switched(
-    circuits: Circuits, root: dict[PinRef, PinOrNode], stop: Can | None = None
-) -> dict[PinOrNode, set[PinOrNode]]:
+def _switched(circuits: Circuits, root: dict[PinRef, int], stop: Can | None = None) -> dict[int, set[int]]:
     """Which nets touch each other through anything that switches, other than what can do ``stop``."""
-    joined: dict[PinOrNode, set[PinOrNode]] = defaultdict(set)
+    joined: dict[int, set[int]] = defaultdict(set)
     for device in circuits.devices:
         if stop and device.kind.can(stop):
             continue
         for unit, pins in device.unit_pins:
             if unit.behaviour in _PASSES:
                 a, b = root.get(pins[0]), root.get(pins[-1])
-                if a and b:
+                if a is not None and b is not None:
                     joined[a].add(b)
                     joined[b].add(a)
     return joined
@@ -261,49 +257,52 @@ def _lines(branch: Branch) -> int:
             return _lines(parts[0]) if parts else 1
 
 
-def _gathered(circuits: Circuits, union: _Union, order: list[PinRef], power: dict[PinRef, int]) -> Nets:
-    groups: dict[PinOrNode, list[PinRef]] = defaultdict(list)
-    clamps: dict[PinRef, Clamp] = {}
-    touched = set(union.items())
+def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[PinRef, int]) -> Nets:
+    group_of, find = union.group_of, union.find
+    groups: dict[int, list[PinRef]] = defaultdict(list)
+    landed: set[int] = set()  # nets with a pin that takes a wire
+    root: dict[PinRef, int] = {}
     for device in circuits.devices:
-        for pid, clamp in ((device.pins[pin.name], pin.clamp) for pin in device.kind.pins):
-            clamps[pid] = clamp
-            if pid in touched:
-                groups[union.find(pid)].append(pid)
-    names: dict[PinOrNode, list[str]] = defaultdict(list)
-    for item in touched:
-        if not isinstance(item, PinRef) and "~" not in item:
-            names[union.find(item)].append(item.removeprefix("node:"))
-    met = list(dict.fromkeys(union.find(pin) for pin in order))
-    root = {pin: one for one, pins in groups.items() for pin in pins}
+        for pin in device.kind.pins:
+            ref = device.pins[pin.name]
+            number = group_of.get(ref)
+            if number is not None:
+                root[ref] = own = find(number)
+                groups[own].append(ref)
+                if pin.clamp is not Clamp.PLUG:
+                    landed.add(own)
+    names: dict[int, list[str]] = defaultdict(list)
+    for item, number in group_of.items():
+        if not isinstance(item, PinRef):
+            names[find(number)].append(item.removeprefix("node:"))
+    lines: dict[int, int] = {}
+    for ref, line in power.items():
+        own = root[ref]
+        lines[own] = max(lines.get(own, -1), line)
     dc, excepted = _kinds_of(circuits, root, names)
     nets = []
-    for one in met:
-        pins, nodes = tuple(groups[one]), tuple(sorted(names[one]))
+    for own in dict.fromkeys(map(find, met)):
+        pins, nodes = tuple(groups[own]), tuple(sorted(names[own]))
         if not pins:
             continue
         if "PE" in nodes:
             net_class = NetClass.EARTH
         elif "N" in nodes:
             net_class = NetClass.NEUTRAL
-        elif one in excepted:
+        elif own in excepted:
             net_class = NetClass.EXCEPTED
-        elif any(pin in power for pin in pins):
+        elif own in lines:
             net_class = NetClass.POWER
         else:
-            net_class = NetClass.DC if one in dc else NetClass.CONTROL
-        inner = all(clamps[pin] is Clamp.PLUG for pin in pins)
-        line = max((power.get(pin, -1) for pin in pins), default=-1)
-        nets.append(Net(pins[0], pins, net_class, nodes, inner, line))
+            net_class = NetClass.DC if own in dc else NetClass.CONTROL
+        nets.append(Net(pins[0], pins, net_class, nodes, own not in landed, lines.get(own, -1)))
     return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})
 
 
-def _kinds_of(
-    circuits: Circuits, root: dict[PinRef, PinOrNode], names: dict[PinOrNode, list[str]]
-) -> tuple[set[PinOrNode], set[PinOrNode]]:
+def _kinds_of(circuits: Circuits, root: dict[PinRef, int], names: dict[int, list[str]]) -> tuple[set[int], set[int]]:
     """Which nets carry direct current, and which stay live with the main switch off."""
-    dc: set[PinOrNode] = set()
-    foreign: set[PinOrNode] = set()
+    dc: set[int] = set()
+    foreign: set[int] = set()
     for device in circuits.devices:
         dc |= {root[pin] for name in device.kind.dc_pins if (pin := device.pin(name)) in root}
         if device.kind.can(Can.FOREIGN_SUPPLY):

@@ -7,7 +7,7 @@ from itertools import pairwise
 from math import ceil
 
 from riktig.core.circuit import NetClass, Nets
-from riktig.core.geometry import TOLERANCE_MM, Point
+from riktig.core.geometry import TOLERANCE_MM
 from riktig.core.job import Practice, Rulebook
 from riktig.core.plate import Duct, Layout
 from riktig.core.standards import COMMON_PRACTICE, Figure, wire_diameter
@@ -84,11 +84,15 @@ def segments_of(wires: Iterable[Wire], layout: Layout) -> dict[str, tuple[Segmen
         that lie beside and on each other.
     """
     steps: dict[str, dict[float, float]] = {duct.name: defaultdict(float) for duct in layout.ducts}
+    area_of: dict[float, float] = {}
     for wire in wires:
-        area = wire_diameter(wire.mm2).value ** 2
+        area = area_of.get(wire.mm2)
+        if area is None:
+            area = area_of[wire.mm2] = wire_diameter(wire.mm2).value ** 2
         for duct, begin, end in _ways(wire, layout.ducts):
-            steps[duct.name][begin] += area
-            steps[duct.name][end] -= area
+            change = steps[duct.name]
+            change[begin] += area
+            change[end] -= area
     return {duct.name: _profile(duct, steps[duct.name]) for duct in layout.ducts}
 
 
@@ -112,26 +116,19 @@ def _profile(duct: Duct, steps: Mapping[float, float]) -> tuple[Segment, ...]:
 def _ways(wire: Wire, ducts: tuple[Duct, ...]) -> list[tuple[Duct, float, float]]:
     """Which ducts a wire lies in, from where to where."""
     names = set(wire.ducts)
+    xs, ys = [point.x for point in wire.route], [point.y for point in wire.route]
     found = []
     for duct in ducts:
         if duct.name not in names:
             continue
-        middle = duct.rect.centre
-        for p, q in pairwise(wire.route):
-            along = _along(p, q, middle, upright=duct.upright)
-            if along:
-                found.append((duct, *along))
+        middle = duct.rect.centre.x if duct.upright else duct.rect.centre.y
+        across, along = (xs, ys) if duct.upright else (ys, xs)
+        inside = [abs(place - middle) <= TOLERANCE_MM for place in across]
+        for first in range(len(inside) - 1):
+            if inside[first] and inside[first + 1] and abs(along[first + 1] - along[first]) > TOLERANCE_MM:
+                begin, end = sorted((along[first], along[first + 1]))
+                found.append((duct, round(begin, 2), round(end, 2)))
     return found
-
-
-def _along(p: Point, q: Point, middle: Point, *, upright: bool) -> tuple[float, float] | None:
-    if upright:
-        on = abs(p.x - middle.x) <= TOLERANCE_MM and abs(q.x - middle.x) <= TOLERANCE_MM
-        begin, end = sorted((p.y, q.y))
-    else:
-        on = abs(p.y - middle.y) <= TOLERANCE_MM and abs(q.y - middle.y) <= TOLERANCE_MM
-        begin, end = sorted((p.x, q.x))
-    return (round(begin, 2), round(end, 2)) if on and end - begin > TOLERANCE_MM else None
 
 
 def families_of(wires: Iterable[Wire], nets: Nets) -> dict[str, tuple[str, ...]]:
