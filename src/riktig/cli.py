@@ -18,6 +18,7 @@ from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
 from riktig.core.edits import after_edits, counted_words, load_actions
 from riktig.core.energise import read_script
 from riktig.core.errors import RiktigError
+from riktig.core.inputs import read_text
 from riktig.core.job import CircuitId, Job, set_part
 from riktig.core.labels import INDEX, find
 from riktig.core.papers import (
@@ -210,15 +211,8 @@ def _export(arguments: argparse.Namespace) -> int:
     return 0
 
 
-def _text_of(path: Path, hint: str) -> str:
-    try:
-        return path.read_text(encoding="utf-8")
-    except (OSError, UnicodeDecodeError) as error:
-        raise RiktigError(f"{path.name} cannot be read ({error}).", hint=hint, where=str(path)) from error
-
-
 def _add(arguments: argparse.Namespace) -> int:
-    written = load_rungs(_text_of(arguments.rungs, "Choose a rung file."), where=arguments.rungs.name)
+    written = load_rungs(read_text(arguments.rungs, hint="Choose a rung file."), where=arguments.rungs.name)
     file = JobFile(arguments.file, who=getpass.getuser())
     try:
         job = settle(add_written(file.job(), written.title, written.devices, written.rungs))
@@ -271,7 +265,7 @@ def _trace(arguments: argparse.Namespace) -> int:
 def _energise(arguments: argparse.Namespace) -> int:
     plan, file = _read(arguments.file)
     file.close()
-    results = run_panel_script(plan, read_script(_text_of(arguments.script, "Choose a script.")))
+    results = run_panel_script(plan, read_script(read_text(arguments.script, hint="Choose a script.")))
     if arguments.json:
         print(json.dumps(results, ensure_ascii=False, indent=1))
     else:
@@ -284,7 +278,7 @@ def _energise(arguments: argparse.Namespace) -> int:
 
 def _edit(arguments: argparse.Namespace) -> int:
     name = arguments.edits.name
-    lines = _text_of(arguments.edits, "Choose a list of edits.").splitlines()
+    lines = read_text(arguments.edits, hint="Choose a list of edits.").splitlines()
     actions = load_actions(lines, name)
     file = JobFile(arguments.file, who=getpass.getuser(), read_only=arguments.dry_run)
     try:
@@ -360,7 +354,7 @@ def _plan(arguments: argparse.Namespace) -> int:
 
 
 def _import(arguments: argparse.Namespace) -> int:
-    text = _text_of(arguments.json, "Choose a JSON job that Riktig exported.")
+    text = read_text(arguments.json, hint="Choose a JSON job that Riktig exported.")
     _write_new(arguments.out, settle(load_job(text, where=arguments.json.name)), "import")
     return 0
 

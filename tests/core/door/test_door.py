@@ -113,7 +113,7 @@ def test_seen_from_behind_twice_is_the_same_door(shed: Job, doors: int) -> None:
 def test_from_plate_to_door_and_back_is_the_same_place(x: float, y: float, left: float, top: float, dl: float) -> None:
     box = replace(demo_job().enclosure, plate_left=left, plate_top=top, door_left=dl)
     there = to_door(to_plate(Point(x, y), box), box)
-    assert there == pytest.approx((x, y), abs=0.11), "a tenth of rounding each way"
+    assert there == pytest.approx((x, y), abs=0.16), "rounded to a tenth three times"
 
 
 def test_an_operator_put_somewhere_stays_and_all_others_with_it(shed: Job) -> None:

@@ -165,7 +165,7 @@ def test_edits_written_out_and_done_again_give_the_same_job(seed: int) -> None:
 @pytest.mark.parametrize(
     ("line", "where"),
     [
-        ("not json", "line 1"),
+        ("not json", "line 1, column 1"),
         ('{"a": 1}', "line 1"),
         ('{"edit": "change lod"}', "line 1.edit"),
         ('{"edit": "set box", "width": 400}', "line 1"),

@@ -60,7 +60,10 @@ def test_a_log_as_it_was_written_is_whole(tmp_path: Path) -> None:
         ("UPDATE log SET who = 'Ola' WHERE seq = 1", 1),
         ("UPDATE log SET corrects = '' WHERE seq = 13", 13),
         ("UPDATE log SET seq = 50 WHERE seq = 13", 50),
-        ("INSERT INTO log SELECT 99, 'new', kind, subject, facts, who, at, 1, '', digest FROM log WHERE seq = 2", 99),
+        (
+            "INSERT INTO log SELECT 99, 'new', kind, subject, facts, who, at, 1, '', digest, '', '' FROM log WHERE seq = 2",
+            99,
+        ),
     ],
 )
 def test_what_another_tool_changed_is_found_where_it_stands(tmp_path: Path, statement: str, where: int) -> None:

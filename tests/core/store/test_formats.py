@@ -33,7 +33,7 @@ def opened(tmp_path: Path, name: str, *, read_only: bool = False) -> JobFile:
 
 
 @pytest.mark.parametrize("read_only", [False, True])
-@pytest.mark.parametrize(("name", "count"), [("format1.riktig", 20), ("format2.riktig", 35)])
+@pytest.mark.parametrize(("name", "count"), [("format1.riktig", 20), ("format2.riktig", 35), ("format3.riktig", 35)])
 def test_every_entry_of_an_earlier_format_is_kept_and_understood(
     tmp_path: Path, name: str, count: int, read_only: bool
 ) -> None:
@@ -64,7 +64,7 @@ def test_what_counted_then_counts_now(tmp_path: Path) -> None:
     file.close()
 
 
-@pytest.mark.parametrize("name", ["format1.riktig", "format2.riktig"])
+@pytest.mark.parametrize("name", ["format1.riktig", "format2.riktig", "format3.riktig"])
 def test_brought_up_it_has_a_chain_and_takes_new_entries(tmp_path: Path, name: str) -> None:
     file = opened(tmp_path, name)
     assert file.has_digests
@@ -92,7 +92,9 @@ def test_an_entry_of_a_kind_not_known_is_kept_as_it_is(tmp_path: Path) -> None:
     file = opened(tmp_path, "format2.riktig")
     file.close()
     db = sqlite3.connect(tmp_path / "format2.riktig")
-    db.execute("INSERT INTO log VALUES (99, 'x', 'smelt', 'w', '{\"of\": \"burning\"}', 'Ida', 't', 1, '', 'd')")
+    db.execute(
+        "INSERT INTO log VALUES (99, 'x', 'smelt', 'w', '{\"of\": \"burning\"}', 'Ida', 't', 1, '', 'd', '', '')"
+    )
     db.commit()
     db.close()
     file = JobFile(tmp_path / "format2.riktig", read_only=True)

@@ -2,6 +2,7 @@
 
 import json
 import os
+import socket
 import subprocess
 import sys
 import time
@@ -91,12 +92,42 @@ def test_a_lock_file_that_cannot_be_read_is_somebodys_all_the_same(tmp_path: Pat
     first.drop()
 
 
-def test_a_leftover_lock_file_locks_nobody_out(tmp_path: Path) -> None:
+@pytest.mark.parametrize(
+    "note",
+    [
+        json.dumps({"who": "a ghost", "host": socket.gethostname(), "process": 1}).encode(),
+        b"\xff\xfe\x00no text at all",
+        b"[" * 100_000,
+        b'{"who": "Eve"}',
+        b"",
+    ],
+)
+def test_a_note_that_was_left_behind_here_or_says_nothing_locks_nobody_out(tmp_path: Path, note: bytes) -> None:
     path = tmp_path / "a.riktig"
-    lock_path(path).write_text('{"who": "a ghost", "host": "h", "process": 1}', encoding="utf-8")
+    lock_path(path).write_bytes(note)
     file = JobFile.create(path, wash_drum(), who="Ida", at="t")
     assert not file.read_only
     file.close()
+
+
+def test_a_note_of_another_machine_counts_as_its_lock_and_says_how_to_go_on(tmp_path: Path) -> None:
+    path = tmp_path / "a.riktig"
+    JobFile.create(path, wash_drum(), who="Ida", at="t").close()
+    lock_path(path).write_text('{"who": "Ola", "host": "another-bench", "process": 1}', encoding="utf-8")
+    file = JobFile(path, who="Ida")
+    assert file.read_only
+    assert "Ola on another-bench" in file.only_looking
+    assert "remove that file" in file.only_looking
+    file.close()
+    assert lock_path(path).exists(), "the note of the other stays"
+
+
+def test_a_link_in_the_place_of_the_note_is_not_followed(tmp_path: Path) -> None:
+    path, other = tmp_path / "a.riktig", tmp_path / "letter.txt"
+    other.write_text("dear customer", encoding="utf-8")
+    lock_path(path).symlink_to(other)
+    JobFile.create(path, wash_drum(), who="Ida", at="t").close()
+    assert other.read_text(encoding="utf-8") == "dear customer"
 
 
 def test_looking_only_takes_no_lock(tmp_path: Path) -> None:

@@ -10,6 +10,7 @@ import msgspec
 from riktig.core.edits import brief, circuits, door, plate
 from riktig.core.edits.model import Edit
 from riktig.core.errors import Fault, RiktigError
+from riktig.core.inputs import parse_json
 from riktig.core.records import NewRecord, OtherEntry, dump_facts, load_facts
 
 __all__ = ["EDITS", "Action", "counted_words", "dump_action", "edit_name", "load_action", "load_actions"]
@@ -63,10 +64,7 @@ def load_action(text: str, where: str = "$") -> Action:
     """
     if len(text) > LONGEST_LINE:
         raise _refused(where, f"the line has more than {LONGEST_LINE} signs.")
-    try:
-        line = json.loads(text)
-    except (ValueError, RecursionError) as error:
-        raise _refused(where, f"it is no JSON ({error}).") from error
+    line = parse_json(text, what="an edit or a record", where=where)
     if isinstance(line, dict) and "record" in line:
         return _record(line, where)
     if not isinstance(line, dict) or not isinstance(line.get("edit"), str):

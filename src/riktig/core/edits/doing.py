@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from riktig.core.circuit import settle
 from riktig.core.edits.model import Edit
 from riktig.core.errors import Fault, ImpossibleValueError, RiktigError
-from riktig.core.job import Job
+from riktig.core.job import Job, beyond_limits
 from riktig.core.plan import Plan
 
 __all__ = ["after_edit", "after_edits"]
@@ -17,7 +17,10 @@ def after_edit(plan: Plan[Job], edit: Edit) -> Job:
     Raises:
         RiktigError: it cannot be done to this job.
     """
-    return settle(edit.apply(plan), memory=plan.memory)
+    before, after = plan.document, edit.apply(plan)
+    for fault in beyond_limits(after, before):
+        raise ImpossibleValueError(f"{fault.where.removeprefix('$.job.')}: {fault.message.rstrip('.')}")
+    return settle(after, memory=plan.memory)
 
 
 def after_edits(plan: Plan[Job], edits: Sequence[tuple[str, Edit]]) -> Job:

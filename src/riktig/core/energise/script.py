@@ -1,6 +1,5 @@
 """Scripts: steps done to a panel, and what must then be so."""
 
-import json
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -9,12 +8,15 @@ from riktig.core.circuit import Circuits, Nets
 from riktig.core.energise.explain import why
 from riktig.core.energise.run import Event, Panel
 from riktig.core.errors import RiktigError
+from riktig.core.inputs import parse_json, unfit
 from riktig.core.job import CircuitId, DeviceId
 
 __all__ = ["Runner", "StepResult", "read_script", "run_script"]
 
 SAME = {"in": "on", "lit": "on", "out": "off", "dark": "off", "stands": "off"}
 """Other words for what a thing does."""
+MOST_STEPS = 2_000
+"""Steps of one script (chosen by us)."""
 POSITIONS = ("off", "hand", "auto", "on")
 """Where a selector can be turned to."""
 
@@ -58,13 +60,7 @@ def read_script(text: str) -> tuple[str, ...]:
         RiktigError: JSON that is none, or holds anything but texts; the place stands in it.
     """
     if text.lstrip()[:1] in ("[", "{"):
-        try:
-            held = json.loads(text)
-        except json.JSONDecodeError as error:
-            raise RiktigError(
-                f"The script is no JSON: {error.msg}.", hint="Mend the line, or write a step a line.",
-                where=f"line {error.lineno}, column {error.colno}",
-            ) from error  # fmt: skip
+        held = parse_json(text, what="a script", hint="Mend the line, or write a step a line.")
         steps = held.get("steps") if isinstance(held, dict) else held
         if not isinstance(steps, list):
             raise RiktigError(
@@ -73,9 +69,22 @@ def read_script(text: str) -> tuple[str, ...]:
         for number, step in enumerate(steps):
             if not isinstance(step, str) or not step.strip():
                 raise RiktigError("A step is a text.", hint='Such as "press S1: K1 on".', where=f"$.steps[{number}]")
-        return tuple(str(step) for step in steps)
+        return _bounded(tuple(str(step) for step in steps))
     lines = (line.partition("#")[0].strip() for line in text.splitlines())
-    return tuple(line for line in lines if line)
+    return _bounded(tuple(line for line in lines if line))
+
+
+def _bounded(steps: tuple[str, ...]) -> tuple[str, ...]:
+    if len(steps) > MOST_STEPS:
+        raise RiktigError(
+            f"The script has {len(steps)} steps; {MOST_STEPS} can be done in one go.",
+            hint="Part it in several scripts.",
+        )
+    for number, step in enumerate(steps, 1):
+        why = unfit(step)
+        if why:
+            raise RiktigError(f"A step {why}.", hint='Such as "press S1: K1 on".', where=f"step {number}")
+    return steps
 
 
 class Runner:

@@ -72,6 +72,7 @@ from riktig.core.job.fields import (
 )
 from riktig.core.job.house_tables import POTENTIALS, SCHEME_FIELDS, ClassLetters, ReservedNumber, scheme_fault
 from riktig.core.job.job import Job
+from riktig.core.job.limits import beyond_limits
 from riktig.core.job.load import (
     KW_PER_HP,
     LARGEST_HP,
@@ -306,6 +307,7 @@ __all__ = [
     "add_load",
     "add_signal",
     "add_source",
+    "beyond_limits",
     "change_load",
     "change_signal",
     "change_source",

@@ -26,12 +26,20 @@ class Surface(Enum):
 
 @dataclass(frozen=True, slots=True)
 class DoorPlace:
-    """The middle of an operator's hole, from the upper left corner of the (left) door, seen from the front."""
+    """The middle of an operator's hole, from the upper left corner of the (left) door, seen from the front.
+
+    Raises:
+        ValueError: a place that cannot be.
+    """
 
     device: DeviceId
     x: float
     y: float
     locked: bool = False
+
+    def __post_init__(self) -> None:
+        if not (abs(self.x) <= 10_000 and abs(self.y) <= 10_000):
+            raise ImpossibleValueError(f"an operator cannot stand at {self.x:g}, {self.y:g} mm")
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,5 +72,5 @@ class Opening:
             raise ImpossibleValueError("an opening needs words for what it is for")
         if not (math.isfinite(self.width) and 0.5 <= self.width <= 2000 and 0 <= self.height <= 2000):
             raise ImpossibleValueError(f"an opening of {self.width:g} × {self.height:g} mm cannot be made")
-        if not (math.isfinite(self.x) and math.isfinite(self.y)):
-            raise ImpossibleValueError("an opening needs a place")
+        if not (abs(self.x) <= 10_000 and abs(self.y) <= 10_000):  # false for what is no number, too
+            raise ImpossibleValueError("an opening needs a place on its surface")

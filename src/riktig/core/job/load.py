@@ -13,6 +13,8 @@ LARGEST_KW = 400.0
 """The end of the published current table (IEC 60947-4-1 Annex G), from memory."""
 LARGEST_HP = 500.0
 """The end of the published current table (NEC 430.250), from memory."""
+LONGEST_QUANTITY = 40
+"""Letters of a number with its unit; what is longer is something else (chosen by us)."""
 KW_PER_HP = 0.746
 """Mechanical horsepower: 746 W, as NEC usage has it, from memory."""
 
@@ -127,6 +129,8 @@ def read_power_hp(text: str, *, where: str = "") -> float:
         RiktigError: not a number, not above zero, beyond the table, or in another unit.
     """
     body = text.strip()
+    if len(body) > LONGEST_QUANTITY:
+        return read_quantity(text, "hp", "motor power", where)
     if body.lower().endswith("hp"):
         body = body[:-2].strip()
     whole, _, part = body.replace(" ", "-").partition("-") if "/" in body else (body, "", "")
@@ -167,6 +171,11 @@ def read_current(text: str, *, where: str = "") -> float | None:
     return amps
 
 
+def _shown(text: str) -> str:
+    body = text.strip()
+    return body if len(body) <= LONGEST_QUANTITY else f"{body[:LONGEST_QUANTITY]}…"
+
+
 def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
     """Reads a number that may carry its unit and may use a comma or thousands separators.
 
@@ -184,7 +193,7 @@ def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
     head, _, tail = plain.partition(",")
     if commas == 1 and not points and len(tail) == 3 and head.lstrip("+-0"):
         raise RiktigError(
-            f"“{text.strip()}” can be read two ways, so the {what} was not taken.",
+            f"“{_shown(text)}” can be read two ways, so the {what} was not taken.",
             hint=f"Write {head}.{tail} or {head}{tail}.",
             where=where,
         )
@@ -196,12 +205,12 @@ def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
     elif commas:
         plain = plain.replace(",", "")
     try:
-        value = float(plain) if plain.isascii() and "_" not in plain else math.nan
+        value = float(plain) if plain.isascii() and "_" not in plain and len(body) <= LONGEST_QUANTITY else math.nan
     except ValueError:
         value = math.nan
     if not math.isfinite(value):
         raise RiktigError(
-            f"“{text.strip()}” cannot be read as a {what} in {unit}.",
+            f"“{_shown(text)}” cannot be read as a {what} in {unit}.",
             hint=f"Give a plain number, such as {'4' if unit != 'A' else '8.1'}, in {unit}.",
             where=where,
         )

@@ -4,9 +4,9 @@ import csv
 import io
 from dataclasses import dataclass, replace
 from pathlib import Path
-from zipfile import BadZipFile
 
 from riktig.core.errors import Fault, RiktigError
+from riktig.core.inputs import read_bytes, read_workbook, unfit
 
 __all__ = ["Grid", "GridRow", "grid_of_file", "grid_of_text"]
 
@@ -14,6 +14,11 @@ LARGEST_FILE = 2_000_000
 UTF_16 = (b"\xff\xfe", b"\xfe\xff")
 MOST_ROWS = 2_000
 """Rows looked at: a panel has far fewer loads, a file with more is something else (chosen by us)."""
+MOST_COLUMNS = 200
+"""Columns looked at (chosen by us)."""
+LONGEST_CELL = 4_000
+"""Letters of one cell; a field of a load takes far fewer, and says so itself."""
+_ESCAPED = ("'=", "'+", "'-", "'@", "'\t", "'\r")
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,12 +31,12 @@ class GridRow:
 
 @dataclass(frozen=True, slots=True)
 class Grid:
-    """The rows of one sheet that are not empty, and how they were read."""
+    """The rows of one sheet that are not empty, how they were read, and what is wrong in which row."""
 
     name: str
     rows: tuple[GridRow, ...]
     notes: tuple[str, ...] = ()
-    faults: tuple[Fault, ...] = ()
+    faults: tuple[tuple[int, Fault], ...] = ()
     word: str = "line"
 
     def where(self, row: GridRow, column: int | None = None) -> str:
@@ -56,15 +61,7 @@ def grid_of_file(path: Path) -> Grid:
     Raises:
         RiktigError: it cannot be read, is too large, or is neither text nor a workbook.
     """
-    try:
-        size = path.stat().st_size
-        raw = path.read_bytes() if size <= LARGEST_FILE else b""
-    except OSError as error:
-        raise RiktigError(
-            f"{path.name} cannot be read ({error.strerror}).", hint="Check the name.", where=str(path)
-        ) from error
-    if size > LARGEST_FILE:
-        raise RiktigError("The file is too large to be a list of loads.", where=path.name)
+    raw = read_bytes(path, most=LARGEST_FILE, hint="Choose a list: CSV, TSV or XLSX.")
     if raw.startswith(b"PK\x03\x04"):
         return _workbook(path.name, raw)
     grid = grid_of_text(_text(raw, path.name), path.name)
@@ -97,8 +94,10 @@ def grid_of_text(text: str, name: str) -> Grid:
     reader = csv.reader(io.StringIO(text), delimiter=separator, strict=True)
     try:
         for cells in reader:
+            if len(cells) > MOST_COLUMNS:
+                raise _too_wide(name, reader.line_num)
             if any(cell.strip() for cell in cells):
-                rows.append(GridRow(reader.line_num, tuple(cell.strip() for cell in cells)))
+                rows.append(GridRow(reader.line_num, tuple(_told(cell) for cell in cells)))
             if len(rows) > MOST_ROWS:
                 raise _too_long(name)
     except csv.Error as error:
@@ -107,7 +106,7 @@ def grid_of_text(text: str, name: str) -> Grid:
             hint="Look for a quotation mark that is not closed.",
             where=f"{name}, line {reader.line_num}",
         ) from error
-    return Grid(name, tuple(rows), notes.get(separator, ()))
+    return _kept(Grid(name, tuple(rows), notes.get(separator, ())))
 
 
 def _too_long(name: str) -> RiktigError:
@@ -118,33 +117,54 @@ def _too_long(name: str) -> RiktigError:
     )
 
 
-def _workbook(name: str, raw: bytes) -> Grid:
-    from openpyxl import load_workbook  # late: slow to import
-    from openpyxl.utils.exceptions import InvalidFileException
-
-    try:
-        book = load_workbook(io.BytesIO(raw), data_only=True)
-    except (InvalidFileException, BadZipFile, KeyError, ValueError, TypeError, OSError) as error:
-        raise RiktigError(
-            f"{name} is a damaged workbook ({error}), so no loads could be read.",
-            hint="Open it in a spreadsheet, save it again as XLSX or CSV.",
-            where=name,
-        ) from error
-    sheet = next((one for one in book.worksheets if one.max_row > 1), book.worksheets[0])
-    rows = []
-    for number, values in enumerate(sheet.iter_rows(values_only=True), 1):
-        cells = tuple("" if v is None else f"{v:.10g}" if isinstance(v, float) else str(v).strip() for v in values)
-        if any(cells):
-            rows.append(GridRow(number, cells))
-        if len(rows) > MOST_ROWS:
-            raise _too_long(name)
-    merged = tuple(
-        Fault(
-            f"{name}, {area.coord}",
-            "cells are merged here, so it is not clear which row they belong to.",
-            "Split them and write the value in every row.",
-        )
-        for area in sheet.merged_cells.ranges
+def _too_wide(name: str, line: int) -> RiktigError:
+    return RiktigError(
+        f"{name} has more than {MOST_COLUMNS} columns; that is no list of one panel, so nothing was taken.",
+        hint="Take the columns that belong to the list into one of their own.",
+        where=f"{name}, line {line}",
     )
-    notes = (f"Read from the sheet “{sheet.title}”.",) if len(book.worksheets) > 1 else ()
-    return Grid(name, tuple(rows), notes, merged, word="row")
+
+
+def _told(cell: str) -> str:
+    """A cell's text without what keeps a spreadsheet from running it: the apostrophe our own lists put there."""
+    text = cell.strip()
+    return text[1:] if text.startswith(_ESCAPED) else text
+
+
+def _workbook(name: str, raw: bytes) -> Grid:
+    book = read_workbook(name, raw, most_rows=MOST_ROWS, most_columns=MOST_COLUMNS)
+    faults = [
+        (
+            int("".join(sign for sign in area.rpartition(":")[2] if sign.isdigit())),
+            Fault(
+                f"{name}, {area}",
+                "cells are merged here, so it is not clear which row they belong to.",
+                "Split them and write the value in every row.",
+            ),
+        )
+        for area in book.merged
+    ]
+    rows = []
+    for number, cells in book.rows:
+        for column, cell in enumerate(cells):
+            if cell.uncounted:
+                fault = Fault(
+                    f"{name}, {_letters(column)}{number}",
+                    "this is a formula whose value is not in the workbook.",
+                    "Open it in a spreadsheet and save it again, or write the value.",
+                )
+                faults.append((number, fault))
+        rows.append(GridRow(number, tuple(cell.text for cell in cells)))
+    notes = (f"Read from the sheet “{book.sheet}”.",) if book.sheets > 1 else ()
+    return _kept(Grid(name, tuple(rows), notes, tuple(faults), word="row"))
+
+
+def _kept(grid: Grid) -> Grid:
+    """The grid, with a fault for every cell whose text cannot be kept."""
+    faults = [
+        (row.number, Fault(grid.where(row, column), f"this text {why}.", "Write it anew."))
+        for row in grid.rows
+        for column, cell in enumerate(row.cells)
+        if (why := unfit(cell, lines=True, longest=LONGEST_CELL))
+    ]
+    return replace(grid, faults=(*grid.faults, *faults)) if faults else grid

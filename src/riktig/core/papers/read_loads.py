@@ -98,7 +98,7 @@ def loads_of(found: LoadList) -> tuple[LoadRow, ...]:
     Raises:
         RiktigError: with every fault and its place.
     """
-    grid, faults = found.grid, [*_merged(found), *_columns(found)]
+    grid, faults = found.grid, [*_unusable(found), *_columns(found)]
     rows: list[LoadRow] = []
     if len(found.rows) > MOST_LOADS:
         raise RiktigError(
@@ -143,14 +143,10 @@ def loads_of(found: LoadList) -> tuple[LoadRow, ...]:
     return tuple(rows)
 
 
-def _merged(found: LoadList) -> list[Fault]:
-    """Merged cells count where the loads stand; in a title above they do no harm."""
+def _unusable(found: LoadList) -> list[Fault]:
+    """What is wrong with cells counts where the loads stand; in a title above it does no harm."""
     first = found.rows[0].number if found.rows else 0
-
-    def last_row(fault: Fault) -> int:
-        return int("".join(sign for sign in fault.where.rsplit(":", 1)[-1] if sign.isdigit()))
-
-    return [fault for fault in found.grid.faults if last_row(fault) >= first]
+    return [fault for row, fault in found.grid.faults if row >= first]
 
 
 def _columns(found: LoadList) -> list[Fault]:

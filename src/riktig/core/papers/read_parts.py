@@ -80,7 +80,7 @@ def parts_of_grid(grid: Grid) -> tuple[OwnPart, ...]:
         )
     if len(rows) > MOST_PARTS:
         raise RiktigError(f"The list has {len(rows)} parts; {MOST_PARTS} can be taken in.", where=grid.name)
-    faults: list[Fault] = list(grid.faults)
+    faults: list[Fault] = [fault for _, fault in grid.faults]
     found: dict[str, OwnPart] = {}
     for row in rows:
         try:

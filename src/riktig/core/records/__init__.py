@@ -4,7 +4,15 @@ Words: an *entry* is recorded once and never changed; a *slot* is what one entry
 entry *counts* as long as what it was true of is still so; one that takes another back is a *correction*.
 """
 
-from riktig.core.records.codec import StoredEntry, broken_links, digest_of, dump_facts, load_facts, stored
+from riktig.core.records.codec import (
+    StoredEntry,
+    broken_links,
+    digest_of,
+    dump_facts,
+    load_facts,
+    signature_fault,
+    stored,
+)
 from riktig.core.records.counting import Counted, Slot, counted, slot_of, why_not
 from riktig.core.records.facts import (
     ClauseJudged,
@@ -25,6 +33,7 @@ from riktig.core.records.facts import (
     WireDone,
 )
 from riktig.core.records.record import NewRecord, Record, taken_back
+from riktig.core.records.signing import Signer, fingerprint, new_private_key
 
 __all__ = [
     "ClauseJudged",
@@ -43,6 +52,7 @@ __all__ = [
     "PieceCut",
     "ReadingTaken",
     "Record",
+    "Signer",
     "Slot",
     "StoredEntry",
     "TakenBack",
@@ -52,7 +62,10 @@ __all__ = [
     "counted",
     "digest_of",
     "dump_facts",
+    "fingerprint",
     "load_facts",
+    "new_private_key",
+    "signature_fault",
     "slot_of",
     "stored",
     "taken_back",

@@ -9,8 +9,18 @@ import msgspec
 
 from riktig.core.records.facts import Facts, OtherEntry, TakenBack
 from riktig.core.records.record import Record
+from riktig.core.records.signing import Signer, is_signed
 
-__all__ = ["FIRST_DIGEST", "StoredEntry", "broken_links", "digest_of", "dump_facts", "load_facts", "stored"]
+__all__ = [
+    "FIRST_DIGEST",
+    "StoredEntry",
+    "broken_links",
+    "digest_of",
+    "dump_facts",
+    "load_facts",
+    "signature_fault",
+    "stored",
+]
 
 FIRST_DIGEST = ""
 """What stands before the first entry."""
@@ -18,7 +28,7 @@ FIRST_DIGEST = ""
 
 @dataclass(frozen=True, slots=True)
 class StoredEntry:
-    """An entry as it stands in the file: its number, its kind, its facts as JSON, and its digest."""
+    """An entry as it stands in the file: its number, its kind, its facts as JSON, its digest, and who signed that."""
 
     number: int
     id: str
@@ -30,6 +40,8 @@ class StoredEntry:
     revision: int
     corrects: str
     digest: str = ""
+    signer: str = ""
+    signature: str = ""
 
     @property
     def record(self) -> Record:
@@ -63,20 +75,41 @@ def load_facts(kind: str, text: str, *, corrects: str = "") -> Facts:
         return OtherEntry(kind, text)
 
 
-def stored(record: Record, number: int, before: str) -> StoredEntry:
-    """A record as it will stand in the file behind an entry with the digest ``before``."""
+def stored(record: Record, number: int, before: str, signer: Signer | None = None) -> StoredEntry:
+    """A record as it will stand in the file behind an entry with the digest ``before``.
+
+    Args:
+        record: The record.
+        number: Its number in the log.
+        before: The digest of the entry before it.
+        signer: Who signs it; None leaves it unsigned.
+    """
     kind, text = dump_facts(record.facts)
     entry = StoredEntry(
         number, record.id, kind, record.subject, text, record.who, record.when, record.revision, record.corrects
     )
-    return replace(entry, digest=digest_of(entry, before))
+    entry = replace(entry, signer=signer.public if signer else "")
+    entry = replace(entry, digest=digest_of(entry, before))
+    return replace(entry, signature=signer.sign(entry.digest)) if signer else entry
 
 
 def digest_of(entry: StoredEntry, before: str) -> str:
     """SHA-256 over the digest of the entry before and everything that this one says, in hexadecimal."""
     said = [before, entry.number, entry.id, entry.kind, entry.subject, entry.facts]
     said += [entry.who, entry.when, entry.revision, entry.corrects]
+    said += [entry.signer] if entry.signer else []  # what was not signed keeps the digest it had before format 4
     return hashlib.sha256(json.dumps(said, ensure_ascii=True).encode()).hexdigest()
+
+
+def signature_fault(entry: StoredEntry) -> str:
+    """What is wrong with an entry's signature, "" when it is right or there is none."""
+    if not entry.signer and not entry.signature:
+        return ""
+    return (
+        ""
+        if is_signed(entry.signer, entry.signature, entry.digest)
+        else "its signature is not of who is said to have signed it"
+    )
 
 
 def broken_links(entries: Iterable[StoredEntry]) -> tuple[tuple[int, str], ...]:

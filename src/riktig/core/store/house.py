@@ -5,6 +5,7 @@ from pathlib import Path
 import msgspec
 
 from riktig.core.errors import RiktigError
+from riktig.core.inputs import parse_json, read_text
 from riktig.core.job import Practice
 
 __all__ = ["house_practice", "keep_house_practice"]
@@ -16,15 +17,11 @@ def house_practice(path: Path) -> Practice:
     Raises:
         RiktigError: the file is there but cannot be used; it is not touched.
     """
-    try:
-        text = path.read_bytes()
-    except FileNotFoundError:
+    if not path.exists():
         return Practice()
-    except OSError as error:
-        raise _unusable(path, error.strerror or str(error)) from error
     try:
-        return msgspec.json.decode(text, type=Practice)
-    except (msgspec.ValidationError, msgspec.DecodeError, UnicodeError) as error:
+        return msgspec.convert(parse_json(read_text(path), what="a practice"), Practice)
+    except (msgspec.ValidationError, RiktigError) as error:
         raise _unusable(path, str(error)) from error
 
 

@@ -1,150 +1,174 @@
-"""The job file: every edit and record is durable when the call returns.
+"""The job file: every edit and record is durable when the call returns, and the file alone is whole.
 
-SQLite in WAL mode with synchronous FULL: a crash, a full disk or a kill loses nothing that was
-confirmed. What could not be written raises, and the caller says so.
+SQLite with a rollback journal that is emptied after each step and synchronous FULL: what was confirmed is in the one
+file, which can be copied, mailed or synchronised between any two steps. Each step looks first and afterwards
+whether the file under the name is still ours; if not, the work goes on in a rescue copy beside it.
 """
 
+import contextlib
 import sqlite3
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
-from dataclasses import astuple
+from collections.abc import Callable
+from dataclasses import dataclass
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
-from riktig.core.records import NewRecord, Record, StoredEntry, broken_links, stored
-from riktig.core.records.codec import FIRST_DIGEST
+from riktig.core.records import NewRecord, Record, Signer, StoredEntry
 from riktig.core.store.bring_up import bring_up
-from riktig.core.store.job_json import dump_job, load_job
+from riktig.core.store.connecting import connect_to_read, connect_to_write
+from riktig.core.store.head import head_after
+from riktig.core.store.job_json import load_job
 from riktig.core.store.lock import FileLock
+from riktig.core.store.opening import (
+    bounded,
+    broken_head,
+    broken_revisions,
+    damaged,
+    see_header,
+    see_schema,
+    see_whole,
+    unreadable_log,
+)
+from riktig.core.store.rescue_copy import Place, rescue_places, why_not_ours, write_whole
 from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA, TRIGGERS
+from riktig.core.store.side_file import put_aside_foreign_journal
+from riktig.core.store.writing import insert_records, insert_revision, newest, transaction, unwritable
 
 __all__ = ["JobFile", "Revision"]
 
-MAGIC = b"SQLite format 3\x00"
+Write = Callable[[sqlite3.Connection], int]
 
 
+@dataclass(frozen=True, slots=True)
 class Revision:
     """A revision's number, author, time and reason."""
 
-    __slots__ = ("at", "number", "who", "why")
-
-    def __init__(self, number: int, who: str, at: str, why: str) -> None:
-        self.number, self.who, self.at, self.why = number, who, at, why
+    number: int
+    who: str
+    at: str
+    why: str
 
 
 class JobFile:
     """One open job file. Not for several threads.
 
+    ``rescued_from`` says what happened when the work had to go on in a copy, "" as long as it did not;
+    ``only_looking`` why nothing can be changed, "" when it can.
+
     Args:
-        path: ``name.riktig``.
+        path: ``name.riktig``; of a link, the file it leads to.
         who: Said to others who try to open it.
         read_only: Open for looking only.
+        signer: Signs what is recorded; None leaves it unsigned.
 
     Raises:
         RiktigError: not a job file, damaged, from a newer edition, or not readable.
     """
 
-    def __init__(self, path: Path, *, who: str = "", read_only: bool = False) -> None:
-        self.path = path
-        self._lock = FileLock(path)
+    def __init__(self, path: Path, *, who: str = "", read_only: bool = False, signer: Signer | None = None) -> None:
+        see_header(path)
+        self.path, self._who, self._signer = path.resolve(), who, signer
+        self._lock = FileLock(self.path)
         self.held_by = "" if read_only else self._lock.take(who)
         self.read_only = read_only or bool(self.held_by)
+        self.only_looking = f"{self.held_by} has it" if self.held_by else ""
+        self.rescued_from = self.put_aside = ""
+        self._mirror: sqlite3.Connection | None = None
+        self._db: sqlite3.Connection | None = None
+        self._last: Place | None = None
+        self._count = self._revision = 0
+        self.problems: tuple[str, ...] = ()
         try:
-            self._check_header()
-            self._db = self._connect()
-            self._check_schema()
+            self._open()
         except RiktigError:
-            self._lock.drop()
+            self.close()
             raise
-        except sqlite3.Error as error:
-            self._lock.drop()
-            raise _damaged(path, error) from error
+        except (sqlite3.Error, ValueError, TypeError, OverflowError, OSError) as error:
+            self.close()
+            raise damaged(path, error) from error
 
     @classmethod
-    def create(cls, path: Path, job: Job, *, who: str, at: str, why: str = "new job") -> "JobFile":
-        """Makes a new file with a first revision.
+    def create(
+        cls, path: Path, job: Job, *, who: str, at: str, why: str = "new job", signer: Signer | None = None
+    ) -> "JobFile":
+        """Makes a new file with a first revision: it appears whole or not at all.
 
         Raises:
             RiktigError: the file exists, or cannot be written.
         """
-        if path.exists():
-            raise RiktigError(
-                f"{path.name} exists already and was left as it is.", hint="Choose another name.", where=str(path)
-            )
+        db = sqlite3.connect(":memory:")
         try:
-            db = sqlite3.connect(path)
+            db.executescript(";".join((SCHEMA[0], *SCHEMA[1:], *TRIGGERS)))
             with db:
                 db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
                 db.execute(f"PRAGMA user_version = {FORMAT}")
-                db.executescript(";".join((SCHEMA, *TRIGGERS)))
-                db.execute(
-                    "INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)", (dump_job(job), who, at, why)
-                )
-            db.execute("PRAGMA journal_mode = WAL")
-            db.close()
-        except sqlite3.Error as error:
-            path.unlink(missing_ok=True)
-            raise _unwritable(path, error) from error
-        return cls(path, who=who)
-
-    def _check_header(self) -> None:
-        try:
-            with self.path.open("rb") as handle:
-                head = handle.read(100)
-        except OSError as error:
+                insert_revision(db, job, who, at, why)
+                head_after(db, count=1, signer=signer)
+            write_whole(db, path)
+        except FileExistsError as error:
             raise RiktigError(
-                f"{self.path.name} cannot be read ({error.strerror}).",
-                hint="Check the name and that you may read it.",
-                where=str(self.path),
+                f"{path.name} exists already and was left as it is.", hint="Choose another name.", where=str(path)
             ) from error
-        if not head:
-            raise RiktigError(
-                f"{self.path.name} is empty: there is no job in it. It was not changed.",
-                hint="Open the job's own file, or start a new job.",
-                where=str(self.path),
-            )
-        if not head.startswith(MAGIC) or int.from_bytes(head[68:72], "big") != APPLICATION_ID:
-            raise RiktigError(
-                f"{self.path.name} is not a job of Riktig. It was not changed.",
-                hint="Job files end in .riktig. To bring in a JSON job, use import.",
-                where=str(self.path),
-            )
-        version = int.from_bytes(head[60:64], "big")
-        if version > FORMAT:
-            raise RiktigError(
-                f"{self.path.name} was written by a newer edition of Riktig (format {version}, "
-                f"this one reads {FORMAT}). It was not changed.",
-                hint="Open it with that edition.",
-                where=str(self.path),
-            )
+        except (sqlite3.Error, OSError) as error:
+            raise unwritable(path, error) from error
+        finally:
+            db.close()
+        return cls(path, who=who, signer=signer)
+
+    def _open(self) -> None:
+        protected = not self.path.stat().st_mode & 0o222
+        if protected and not self.read_only:
+            self._look_only("the file is write-protected")
+        if not self.read_only:
+            self.put_aside = put_aside_foreign_journal(self.path)
+        self._db = self._connect()
+        bounded(self._db)
+        see_schema(self._db)
+        see_whole(self._db)
+        if not self.read_only:
+            bring_up(self._db)
+        self._see_records()
+        self._db.set_progress_handler(None, 0)
+        if not self.read_only:
+            self._count = int(self._db.execute("SELECT count FROM head").fetchone()[0])
+            self._mirror = sqlite3.connect("")
+            self._mirror.execute("PRAGMA journal_mode = MEMORY")
+            self._db.backup(self._mirror)
+            self._last = Place.of(self._lock.handle)
+
+    def _look_only(self, why: str) -> None:
+        self.read_only, self.only_looking = True, why
+        self._lock.drop()
 
     def _connect(self) -> sqlite3.Connection:
-        uri = self.path.resolve().as_uri()
         if not self.read_only:
-            db = sqlite3.connect(f"{uri}?mode=rw", uri=True)
-            try:
-                db.execute("BEGIN IMMEDIATE")
-                db.execute("ROLLBACK")
-                db.execute("PRAGMA journal_mode = WAL")
-                db.execute("PRAGMA synchronous = FULL")
-                bring_up(db)
+            db = connect_to_write(self.path)
+            if db is not None:
                 return db
-            except sqlite3.OperationalError as error:
-                db.close()
-                if "readonly" not in str(error) and "unable to open" not in str(error):
-                    raise
-                self.read_only = True
-                self.held_by = "nobody: the file is write-protected"
-        plain = not self.path.with_name(self.path.name + "-wal").exists()
-        return sqlite3.connect(f"{uri}?mode=ro{'&immutable=1' if plain else ''}", uri=True)
+            self._look_only("it cannot be written to")
+        return connect_to_read(self.path)
 
-    def _check_schema(self) -> None:
-        problem = self._db.execute("PRAGMA quick_check(1)").fetchone()[0]
-        if problem != "ok":
-            raise _damaged(self.path, problem)
-        if not self._db.execute("SELECT 1 FROM revision LIMIT 1").fetchone():
-            raise _damaged(self.path, "it holds no revision")
+    def _see_records(self) -> None:
+        """Reads everything once: what cannot be read is said now and not in the middle of the work."""
+        chained = self.has_head
+        entries = self.entries()
+        for entry in entries:
+            for text in (entry.id, entry.kind, entry.subject, entry.facts, entry.who, entry.when, entry.digest):
+                if not isinstance(text, str):
+                    raise sqlite3.DatabaseError(f"entry {entry.number} of its log cannot be read")
+        changed = broken_revisions(self._open_db) if chained else ()
+        if changed and changed[-1] == self.revision():
+            raise sqlite3.DatabaseError(f"revision {changed[-1]} is not what was written")
+        self.problems = tuple(f"revision {number}: it is not what was written" for number in changed)
+        self.problems += tuple(f"entry {number}: {what}" for number, what in self.broken_links())
+        if self.problems and not self.read_only:
+            self._look_only(f"its record is not what was written ({'; '.join(self.problems[:3])})")
+
+    @property
+    def _open_db(self) -> sqlite3.Connection:
+        if self._db is None:
+            raise ValueError("the file is closed")
+        return self._db
 
     def job(self) -> Job:
         """The newest revision's job.
@@ -152,22 +176,22 @@ class JobFile:
         Raises:
             RiktigError: it cannot be read.
         """
-        row = self._db.execute("SELECT job FROM revision ORDER BY number DESC LIMIT 1").fetchone()
-        return load_job(row[0], where=str(self.path))
+        row = self._open_db.execute("SELECT job FROM revision ORDER BY number DESC LIMIT 1").fetchone()
+        return load_job(str(row[0]), where=str(self.path), mend=True)
 
     def revision(self) -> int:
         """The newest revision's number."""
-        return int(self._db.execute("SELECT max(number) FROM revision").fetchone()[0])
+        return int(self._open_db.execute("SELECT max(number) FROM revision").fetchone()[0])
 
     def revisions(self) -> list[Revision]:
         """All revisions, oldest first."""
-        rows = self._db.execute("SELECT number, who, at, why FROM revision ORDER BY number")
+        rows = self._open_db.execute("SELECT number, who, at, why FROM revision ORDER BY number")
         return [Revision(*row) for row in rows]
 
     def job_at(self, number: int) -> Job:
         """The job of one revision."""
-        row = self._db.execute("SELECT job FROM revision WHERE number = ?", (number,)).fetchone()
-        return load_job(row[0], where=str(self.path))
+        row = self._open_db.execute("SELECT job FROM revision WHERE number = ?", (number,)).fetchone()
+        return load_job(str(row[0]), where=str(self.path), mend=True)
 
     def records(self) -> list[Record]:
         """The whole log, oldest first."""
@@ -175,9 +199,10 @@ class JobFile:
 
     def entries(self) -> list[StoredEntry]:
         """The whole log as it stands in the file, oldest first."""
-        digest = "digest" if self.has_digests else "''"
-        rows = self._db.execute(
-            f"SELECT seq, id, kind, subject, facts, who, at, revision, corrects, {digest} FROM log ORDER BY seq"
+        more = ", digest" if self.has_digests else ""
+        more += ", signer, signature" if self.has_head else ""
+        rows = self._open_db.execute(
+            f"SELECT seq, id, kind, subject, facts, who, at, revision, corrects{more} FROM log ORDER BY seq"
         )
         return [StoredEntry(*row) for row in rows]
 
@@ -186,17 +211,20 @@ class JobFile:
         if not self.has_digests:
             return ()
         entries = self.entries()
-        found = broken_links(entries)
-        last = self._db.execute("SELECT seq FROM sqlite_sequence WHERE name = 'log'").fetchone()
-        end = entries[-1].number if entries else 0
-        if last and last[0] > end:
-            found = (*found, (end, f"{last[0] - end} entries behind it are missing"))
-        return found
+        last = self._open_db.execute("SELECT seq FROM sqlite_sequence WHERE name = 'log'").fetchone()
+        found = unreadable_log(entries, int(last[0]) if last else 0)
+        end = broken_head(self._open_db, entries) if self.has_head else ""
+        return (*found, (entries[-1].number if entries else 0, end)) if end else found
 
     @property
     def has_digests(self) -> bool:
         """Whether the entries of the log are bound to each other; up to format 2 they were not."""
-        return any(row[1] == "digest" for row in self._db.execute("PRAGMA table_info(log)"))
+        return int(self._open_db.execute("PRAGMA user_version").fetchone()[0]) >= 3
+
+    @property
+    def has_head(self) -> bool:
+        """Whether revisions are bound to each other and the end is signed; up to format 3 they were not."""
+        return int(self._open_db.execute("PRAGMA user_version").fetchone()[0]) >= 4
 
     def add_revision(self, job: Job, *, who: str, at: str, why: str) -> int:
         """Writes a new revision and returns its number; durable on return.
@@ -204,8 +232,7 @@ class JobFile:
         Raises:
             RiktigError: it could not be written.
         """
-        with self._writing() as db:
-            return _insert_revision(db, job, who, at, why)
+        return self._write(lambda db: insert_revision(db, job, who, at, why))
 
     def add_records(self, records: list[Record]) -> None:
         """Appends to the log, all or none; durable on return. Known ids are left as they are.
@@ -213,8 +240,7 @@ class JobFile:
         Raises:
             RiktigError: they could not be written.
         """
-        with self._writing() as db:
-            _insert_records(db, records)
+        self._write(lambda db: insert_records(db, records, self._signer))
 
     def add_all(
         self, job: Job | None, entries: list[NewRecord], *, who: str, at: str, why: str, new_id: Callable[[], str]
@@ -227,68 +253,115 @@ class JobFile:
         Raises:
             RiktigError: they could not be written.
         """
-        with self._writing() as db:
-            number = self.revision() if job is None else _insert_revision(db, job, who, at, why)
-            records = [Record(new_id(), one.subject, one.facts, who, at, number, one.corrects) for one in entries]
-            _insert_records(db, records)
-        return number
+        ids = [new_id() for _ in entries]
 
-    @contextmanager
-    def _writing(self) -> Iterator[sqlite3.Connection]:
+        def write(db: sqlite3.Connection) -> int:
+            number = newest(db) if job is None else insert_revision(db, job, who, at, why)
+            made = zip(ids, entries, strict=True)
+            records = [Record(rid, one.subject, one.facts, who, at, number, one.corrects) for rid, one in made]
+            insert_records(db, records, self._signer)
+            return number
+
+        return self._write(write)
+
+    def _write(self, write: Write) -> int:
+        """One step: in the file under its name when it returns, or in a rescue copy that ``rescued_from`` names."""
         if self.read_only:
             raise RiktigError(
-                f"{self.path.name} is open for looking only; {self.held_by or 'you'} has it. Nothing was recorded.",
+                f"{self.path.name} is open for looking only; {self.only_looking or 'it was opened so'}. "
+                "Nothing was recorded.",
                 hint="Close it there, or open a copy.",
                 where=str(self.path),
             )
+        taken = why_not_ours(self.path, self._lock.handle, self._last)
+        if taken:
+            self._go_on_in_a_copy(taken)
+        number = self._write_to(self._open_db, write)
+        taken = self._taken_meanwhile()
+        self._repeat_in_mirror(write)
+        if taken:
+            self._go_on_in_a_copy(taken)
+        return number
+
+    def _write_to(self, db: sqlite3.Connection, write: Write) -> int:
         try:
-            with self._db:
-                yield self._db
+            with transaction(db):
+                count = int(db.execute("SELECT count FROM head").fetchone()[0])
+                if count != self._count:
+                    raise RiktigError(
+                        f"{self.path.name} was changed by another program meanwhile, so nothing was recorded.",
+                        hint="Close this window and open the job again.",
+                        where=str(self.path),
+                    )
+                number = write(db)
+                head_after(db, count=count + 1, signer=self._signer)
         except sqlite3.Error as error:
-            raise _unwritable(self.path, error) from error
+            raise unwritable(self.path, error) from error
+        self._count += 1
+        return number
+
+    def _taken_meanwhile(self) -> str:
+        """Whether the step went into the file under our name; it was replaced while we wrote when it did not."""
+        now = Place.of(self._lock.handle)
+        taken = why_not_ours(self.path, self._lock.handle, now)
+        if not taken and self._last is not None and not now.is_step_after(self._last):
+            taken = "was written over by another program"
+        self._last = now
+        return taken
+
+    def _repeat_in_mirror(self, write: Write) -> None:
+        if self._mirror is None:
+            return
+        try:
+            with transaction(self._mirror):
+                write(self._mirror)
+                head_after(self._mirror, count=self._count, signer=self._signer)
+        except sqlite3.Error:
+            self._mirror.close()
+            self._mirror = None  # no room for it: a rescue copy is then made from the file itself
+
+    def _go_on_in_a_copy(self, taken: str) -> None:
+        """Turns to a rescue copy of everything that was confirmed.
+
+        Raises:
+            RiktigError: none could be written.
+        """
+        source, failed = self._mirror or self._open_db, ""
+        for place in rescue_places(self.path, self._lock.handle):
+            try:
+                write_whole(source, place)
+                fresh = JobFile(place, who=self._who, signer=self._signer)
+            except (OSError, sqlite3.Error, RiktigError) as error:
+                failed = str(error)
+                continue
+            old = self.path
+            self._drop()
+            self.path, self._lock, self._db, self._mirror = fresh.path, fresh._lock, fresh._db, fresh._mirror
+            self._last, self._count = fresh._last, fresh._count
+            self.rescued_from = f"{old.name} {taken}"
+            return
+        raise RiktigError(
+            f"{self.path.name} {taken}, and no copy could be written in its place ({failed}): the last step is on the "
+            "screen but in no file.",
+            hint="Make room or put the file back, and press “Write again”; until then, do not close the window.",
+            where=str(self.path),
+        )
 
     def limit_pages(self, pages: int) -> None:
         """Lets the file grow to so many pages only: how tests make a disk full."""
-        self._db.execute(f"PRAGMA max_page_count = {pages}")
+        self._open_db.execute(f"PRAGMA max_page_count = {pages}")
 
     def close(self) -> None:
         """Closes the file and gives the lock back."""
-        self._db.close()
+        ours = self._last is not None and not self.read_only
+        if self._db is not None and ours and not why_not_ours(self.path, self._lock.handle, self._last):
+            with contextlib.suppress(sqlite3.Error):
+                self._db.execute("PRAGMA journal_mode = DELETE")  # nothing stays beside it
+        self._drop()
+
+    def _drop(self) -> None:
+        for db in (self._db, self._mirror):
+            if db is not None:
+                db.close()
+        self._db = self._mirror = None
         self._lock.drop()
-
-
-def _insert_revision(db: sqlite3.Connection, job: Job, who: str, at: str, why: str) -> int:
-    row = db.execute("INSERT INTO revision (job, who, at, why) VALUES (?, ?, ?, ?)", (dump_job(job), who, at, why))
-    return int(row.lastrowid or 0)
-
-
-def _insert_records(db: sqlite3.Connection, records: list[Record]) -> None:
-    """Each bound to the one before by its digest; one whose id is there already is left out."""
-    last = db.execute("SELECT seq, digest FROM log ORDER BY seq DESC LIMIT 1").fetchone()
-    number, before = last or (0, FIRST_DIGEST)
-    for record in records:
-        if db.execute("SELECT 1 FROM log WHERE id = ?", (record.id,)).fetchone():
-            continue
-        entry = stored(record, number + 1, before)
-        db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
-        number, before = entry.number, entry.digest
-
-
-def _damaged(path: Path, why: object) -> RiktigError:
-    return RiktigError(
-        f"{path.name} is damaged and cannot be read whole ({why}). It was not changed.",
-        hint="Open the last copy or the exported JSON of this job.",
-        where=str(path),
-    )
-
-
-def _unwritable(path: Path, error: sqlite3.Error) -> RiktigError:
-    full = "full" in str(error)
-    return RiktigError(
-        f"{'The disk is full' if full else f'{path.name} cannot be written ({error})'}: the last "
-        "step is on the screen but not in the file.",
-        hint="Make room and try again; until then, do not close the window."
-        if full
-        else "Check that you may write there, then try again.",
-        where=str(path),
-    )

@@ -6,7 +6,8 @@ from typing import Any
 import msgspec
 
 from riktig.core.errors import Fault, RiktigError
-from riktig.core.job import Job, read_pin
+from riktig.core.inputs import parse_json
+from riktig.core.job import Job, beyond_limits, read_pin
 from riktig.core.store.schema import JOB_FORMAT
 
 __all__ = ["dump_job", "load_job", "placed_fault", "unknown_fields"]
@@ -24,21 +25,14 @@ def dump_job(job: Job, *, indent: bool = False) -> str:
     return (msgspec.json.format(data, indent=2) if indent else data).decode()
 
 
-def load_job(text: str, *, where: str = "") -> Job:
-    """A job from JSON.
+def load_job(text: str, *, where: str = "", mend: bool = False) -> Job:
+    """A job from JSON; with ``mend``, letters that cannot be kept are replaced and not refused.
 
     Raises:
         RiktigError: not JSON, not ours, newer than this edition, an unknown or missing field, a
             value that cannot be; with the path of each fault.
     """
-    try:
-        data = msgspec.json.decode(text)
-    except (msgspec.DecodeError, UnicodeError) as error:
-        raise RiktigError(
-            f"This is not a job: it cannot be read as JSON ({error}).",
-            hint="Choose a file that Riktig exported.",
-            where=where,
-        ) from error
+    data = parse_json(text, what="a job", where=where, hint="Choose a file that Riktig exported.", mend=mend)
     if not isinstance(data, dict) or "job" not in data or "format" not in data:
         raise RiktigError(
             "This is JSON, but not a job of Riktig: it has no “format” and “job”.",
@@ -60,6 +54,7 @@ def load_job(text: str, *, where: str = "") -> Job:
         job = msgspec.convert(data["job"], Job)
     except msgspec.ValidationError as error:
         faults.append(placed_fault(error, "$.job"))
+    faults = faults or list(beyond_limits(job))
     if faults:
         raise RiktigError(
             f"The job cannot be read: {len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong.",

@@ -4,6 +4,7 @@ import contextlib
 import json
 import os
 import socket
+import stat
 from pathlib import Path
 from typing import IO
 
@@ -11,18 +12,32 @@ import portalocker
 
 __all__ = ["FileLock"]
 
+LONGEST_NOTE = 4_000
+
 
 class FileLock:
     """An advisory lock on the job file itself, and a note beside it, ``.name.riktig.lock``, that says who holds it.
 
     The lock is on the file and not on its name: through a link or after a renaming it is the same lock. The
-    note is words only; one that was left behind locks nobody out.
+    note is words; one that was left behind on this machine locks nobody out. Where the folder is shared with
+    other machines the lock may not be seen there: a note of another machine counts as its lock.
     """
 
     def __init__(self, job_file: Path) -> None:
         self._file = job_file
         self._note = job_file.with_name(f".{job_file.name}.lock")
         self._handle: IO[bytes] | None = None
+
+    @property
+    def handle(self) -> int:
+        """The open file's number, while the lock is ours.
+
+        Raises:
+            ValueError: it is not.
+        """
+        if self._handle is None:
+            raise ValueError("the lock is not held")
+        return self._handle.fileno()
 
     def take(self, who: str) -> str:
         """Takes the lock; returns "" when it is ours or there is nothing to lock, else who has it."""
@@ -34,7 +49,11 @@ class FileLock:
             portalocker.lock(handle, portalocker.LOCK_EX | portalocker.LOCK_NB)
         except portalocker.LockException:
             handle.close()
-            return self._holder()
+            return self._holder() or "another window"
+        elsewhere = self._holder(elsewhere=True)
+        if elsewhere:
+            handle.close()
+            return f"{elsewhere}, as {self._note.name} beside it says (remove that file if nobody is at work there)"
         self._handle = handle
         try:
             self._write_note({"who": who, "host": socket.gethostname(), "process": os.getpid()})
@@ -59,9 +78,16 @@ class FileLock:
             json.dump(holder, handle)
         part.replace(self._note)
 
-    def _holder(self) -> str:
+    def _holder(self, *, elsewhere: bool = False) -> str:
+        """Who the note names; "" when it names nobody, or, with ``elsewhere``, somebody on this machine."""
         try:
+            note = self._note.stat(follow_symlinks=False)
+            if not stat.S_ISREG(note.st_mode) or note.st_size > LONGEST_NOTE:
+                return ""
             data = json.loads(self._note.read_text(encoding="utf-8"))
-            return f"{data['who']} on {data['host']} (process {data['process']})"
-        except (OSError, ValueError, KeyError, TypeError):
-            return "another window"
+            who, host, process = str(data["who"]), str(data["host"]), int(data["process"])
+        except (OSError, ValueError, KeyError, TypeError, RecursionError):
+            return ""
+        if elsewhere and host == socket.gethostname():
+            return ""
+        return f"{who} on {host} (process {process})"

@@ -4,11 +4,11 @@ The form is described in docs/rungs.md.
 """
 
 from dataclasses import dataclass, field
-from typing import Any
 
 import msgspec
 
 from riktig.core.errors import Fault, RiktigError
+from riktig.core.inputs import parse_json
 from riktig.core.job import OwnDevice, OwnRung
 from riktig.core.store.job_json import placed_fault, unknown_fields
 
@@ -62,14 +62,7 @@ def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
     """
     if len(text) > MOST_BYTES:
         raise RiktigError("This file is too large for a circuit.", hint="Choose a rung file.", where=where)
-    try:
-        data: Any = msgspec.json.decode(text)
-    except (msgspec.DecodeError, UnicodeError, RecursionError) as error:
-        raise RiktigError(
-            f"This is not a rung file: it cannot be read as JSON ({error}).",
-            hint="See docs/rungs.md for the form.",
-            where=where,
-        ) from error
+    data = parse_json(text, what="a rung file", where=where, hint="See docs/rungs.md for the form.")
     if not isinstance(data, dict) or "rungs format" not in data:
         raise RiktigError(
             "This is JSON, but not a rung file: it has no “rungs format”.",

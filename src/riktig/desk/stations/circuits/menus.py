@@ -23,6 +23,7 @@ from riktig.core.edits import (
 )
 from riktig.core.errors import RiktigError
 from riktig.core.ids import circuit_of, device_of_element
+from riktig.core.inputs import read_text
 from riktig.core.job import Act, CircuitId, ElementId, Insertable, Job
 from riktig.core.keys import Key
 from riktig.core.papers import device_of
@@ -192,11 +193,7 @@ class Changes:
         """Adds the circuit of a rung file; what is wrong with it is said with its place."""
 
         try:
-            try:
-                text = path.read_text(encoding="utf-8")
-            except (OSError, UnicodeDecodeError) as error:
-                raise RiktigError(f"{path.name} cannot be read ({error}).", hint="Choose a rung file.") from error
-            written = load_rungs(text, where=path.name)
+            written = load_rungs(read_text(path, hint="Choose a rung file."), where=path.name)
             add_written(self._session.job, written.title, written.devices, written.rungs)
         except RiktigError as error:
             self._session.say(str(error), wrong=True)

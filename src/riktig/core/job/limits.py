@@ -1,0 +1,100 @@
+"""What a job may hold, looked at when it is opened and after every edit: what is within these limits can be derived."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import fields, is_dataclass
+
+from riktig.core.errors import Fault
+from riktig.core.inputs import LONGEST_TEXT, unfit
+from riktig.core.job.circuit import OwnRung
+from riktig.core.job.job import Job
+from riktig.core.job.load import Load
+from riktig.core.job.override import Override
+
+__all__ = ["MOST_WRITTEN", "beyond_limits"]
+
+LARGEST = 100_000.0
+"""No size, current or number of a panel is larger (chosen by us)."""
+LARGEST_WHOLE = 100_000_000
+MOST = {"loads": 200, "circuits": 400, "sources": 50, "signals": 500, "scripts": 500, "parts": 2_000, "shelf": 500}
+"""How many of a thing a job may have (chosen by us: far above one panel)."""
+MOST_OF_ONE = 5_000
+MOST_WRITTEN = 1_500
+"""Devices, and rungs, in circuits written by hand, all together."""
+LONG_TEXTS = {(OwnRung, "path"): 4_000, (Load, "reason"): 2_000, (Override, "reason"): 2_000}
+SEVERAL_LINES = {(Load, "reason"), (Override, "reason")}
+MOST_FAULTS = 50
+
+
+def beyond_limits(job: Job, before: Job | None = None) -> tuple[Fault, ...]:
+    """What a job may not hold: a text that cannot be kept, a number beyond all panels, too many of a thing.
+
+    Args:
+        job: The job.
+        before: A job that was looked at already: what both share is not looked at again.
+
+    Returns:
+        The first fifty faults with their places, such as ``$.job.loads[2].name``.
+    """
+    found: list[Fault] = []
+    for fault in (*_too_many(job), *_in(job, before, "$.job")):
+        found.append(fault)
+        if len(found) == MOST_FAULTS:
+            break
+    return tuple(found)
+
+
+def _too_many(job: Job) -> Iterator[Fault]:
+    for name, most in MOST.items():
+        count = len(getattr(job, name))
+        if count > most:
+            yield Fault(f"$.job.{name}", f"there are {count}; a panel holds at most {most}.")
+    for what, written in (
+        ("devices", [len(c.devices) for c in job.circuits]),
+        ("rungs", [len(c.rungs) for c in job.circuits]),
+    ):
+        if sum(written) > MOST_WRITTEN:
+            yield Fault(
+                "$.job.circuits", f"{sum(written)} {what} are written by hand; at most {MOST_WRITTEN} can be drawn."
+            )
+    for name in ("loads", "circuits", "sources", "signals"):
+        ids = [str(one.id) for one in getattr(job, name)]
+        twice = next((one for one in ids if ids.count(one) > 1), None) if len(set(ids)) < len(ids) else None
+        if twice is not None:
+            yield Fault(f"$.job.{name}", f"two have the id {twice}.")
+
+
+def _in(value: object, before: object, place: str) -> Iterator[Fault]:
+    """Faults in a value that is not the very one of ``before``."""
+    if value is before:
+        return
+    if is_dataclass(value) and not isinstance(value, type):
+        kind = type(value)
+        same = before if type(before) is kind else None
+        for field in fields(value):
+            part = getattr(value, field.name)
+            if isinstance(part, str):
+                yield from _in_text(part, kind, field.name, f"{place}.{field.name}")
+            else:
+                yield from _in(part, getattr(same, field.name, None), f"{place}.{field.name}")
+    elif isinstance(value, tuple):
+        if len(value) > MOST_OF_ONE:
+            yield Fault(place, f"there are {len(value)}; at most {MOST_OF_ONE} can be kept.")
+            return
+        known = {id(one) for one in before} if isinstance(before, tuple) else set()
+        for index, part in enumerate(value):
+            if isinstance(part, str):
+                yield from _in_text(part, type(value), "", f"{place}[{index}]")
+            elif id(part) not in known:
+                yield from _in(part, None, f"{place}[{index}]")
+    elif isinstance(value, float):
+        if not (math.isfinite(value) and abs(value) <= LARGEST):
+            yield Fault(place, f"{value:g} is no figure of a panel.")
+    elif isinstance(value, int) and abs(value) > LARGEST_WHOLE:
+        yield Fault(place, f"{str(value)[:20]} is no figure of a panel.")
+
+
+def _in_text(text: str, kind: type, name: str, place: str) -> Iterator[Fault]:
+    why = unfit(text, lines=(kind, name) in SEVERAL_LINES, longest=LONG_TEXTS.get((kind, name), LONGEST_TEXT))
+    if why:
+        yield Fault(place, f"this text {why}.")

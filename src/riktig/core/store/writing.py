@@ -1,0 +1,69 @@
+"""What one step writes into a job file."""
+
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import astuple
+from pathlib import Path
+
+from riktig.core.errors import RiktigError
+from riktig.core.job import Job
+from riktig.core.records import Record, Signer, stored
+from riktig.core.records.codec import FIRST_DIGEST
+from riktig.core.store.head import revision_digest
+from riktig.core.store.job_json import dump_job
+
+__all__ = ["insert_records", "insert_revision", "newest", "transaction", "unwritable"]
+
+
+@contextmanager
+def transaction(db: sqlite3.Connection) -> Iterator[None]:
+    """All of what is done inside, or nothing; durable on return."""
+    db.execute("BEGIN IMMEDIATE")
+    try:
+        yield
+        db.commit()
+    except BaseException:
+        db.rollback()
+        raise
+
+
+def newest(db: sqlite3.Connection) -> int:
+    """The number of the newest revision."""
+    return int(db.execute("SELECT max(number) FROM revision").fetchone()[0])
+
+
+def insert_revision(db: sqlite3.Connection, job: Job, who: str, at: str, why: str) -> int:
+    """A revision more, bound to the one before; returns its number."""
+    last = db.execute("SELECT number, digest FROM revision ORDER BY number DESC LIMIT 1").fetchone()
+    number, before = (last[0] + 1, last[1]) if last else (1, FIRST_DIGEST)
+    text = dump_job(job)
+    digest = revision_digest(number, text, who, at, why, before)
+    db.execute("INSERT INTO revision VALUES (?, ?, ?, ?, ?, ?)", (number, text, who, at, why, digest))
+    return int(number)
+
+
+def insert_records(db: sqlite3.Connection, records: list[Record], signer: Signer | None) -> int:
+    """Each bound to the one before by its digest; one whose id is there already is left out."""
+    last = db.execute("SELECT seq, digest FROM log ORDER BY seq DESC LIMIT 1").fetchone()
+    number, before = last or (0, FIRST_DIGEST)
+    for record in records:
+        if db.execute("SELECT 1 FROM log WHERE id = ?", (record.id,)).fetchone():
+            continue
+        entry = stored(record, number + 1, before, signer)
+        db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
+        number, before = entry.number, entry.digest
+    return 0
+
+
+def unwritable(path: Path, error: sqlite3.Error | OSError) -> RiktigError:
+    """The error for a step that could not be written."""
+    full = "full" in str(error) or "too large" in str(error) or getattr(error, "errno", 0) in (27, 28, 122)
+    return RiktigError(
+        f"{'The disk is full' if full else f'{path.name} cannot be written ({error})'}: the last "
+        "step is on the screen but not in the file.",
+        hint="Make room and try again; until then, do not close the window."
+        if full
+        else "Check that you may write there, then try again.",
+        where=str(path),
+    )
