@@ -1,7 +1,10 @@
 """What all tests share: the demonstration, a clock that is told the time, a window off the screen."""
 
+import atexit
 import logging
 import os
+import shutil
+import tempfile
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
@@ -15,6 +18,9 @@ from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
+HOME = tempfile.mkdtemp(prefix="riktig-tests-")
+os.environ |= {f"XDG_{what}_HOME": f"{HOME}/{what.lower()}" for what in ("CONFIG", "DATA", "STATE")}
+atexit.register(shutil.rmtree, HOME, ignore_errors=True)
 
 
 class FakeClock:

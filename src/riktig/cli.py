@@ -34,10 +34,12 @@ from riktig.core.papers import (
     trace_page,
 )
 from riktig.core.plan import Plan
-from riktig.core.records import NewRecord
+from riktig.core.records import NewRecord, Signer, StoredEntry, fingerprint
 from riktig.core.rules import RULES, Verdict
-from riktig.core.store import JobFile, WrittenCircuit, dump_rungs, load_job, load_rungs
+from riktig.core.store import JobFile, WrittenCircuit, dump_rungs, load_job, load_rungs, signer_of
 from riktig.demo_job import DEMOS, demo_job
+from riktig.fault_report import write_report
+from riktig.places import keys_folder
 
 __all__ = ["main"]
 
@@ -52,7 +54,23 @@ def main(argv: Sequence[str] | None = None) -> int:
         return 2
     except BrokenPipeError:
         return 0
+    except Exception as error:  # noqa: BLE001 - the last place where a fault of the program can be reported
+        report = write_report(error, _now(), [" ".join(argv or sys.argv[1:])])
+        print(
+            f"riktig: a fault of Riktig's own ({type(error).__name__}); no file was changed by this step. "
+            f"A report is at {report}.",
+            file=sys.stderr,
+        )
+        return 3
     return code
+
+
+def _signer(who: str) -> Signer | None:
+    try:
+        return signer_of(who, keys_folder())
+    except RiktigError as error:
+        print(f"riktig: {error}", file=sys.stderr)
+        return None
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -118,6 +136,7 @@ def _parser() -> argparse.ArgumentParser:
     sub = command("log", _log, "prints what was done and read, and checks that nothing in it was changed")
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("--json", action="store_true", help="an object an entry, as they stand in the file")
+    sub.add_argument("--check", action="store_true", help="checks only: exit 1 when something in it was changed")
     sub = command("import", _import, "makes a job file from an exported JSON job")
     sub.add_argument("json", type=Path, metavar="JOB.json")
     sub.add_argument("out", type=Path, metavar="OUT.riktig")
@@ -129,12 +148,15 @@ def _now() -> str:
 
 
 def _write_new(path: Path, job: Job, why: str) -> None:
-    JobFile.create(path, job, who=getpass.getuser(), at=_now(), why=why).close()
+    who = getpass.getuser()
+    JobFile.create(path, job, who=who, at=_now(), why=why, signer=_signer(who)).close()
     print(f"{path} written")
 
 
 def _read(path: Path) -> tuple[Plan[Job], JobFile]:
     file = JobFile(path, read_only=True)
+    for problem in file.problems:
+        print(f"riktig: {path.name}, {problem}.", file=sys.stderr)
     return Plan(file.job()), file
 
 
@@ -213,7 +235,7 @@ def _export(arguments: argparse.Namespace) -> int:
 
 def _add(arguments: argparse.Namespace) -> int:
     written = load_rungs(read_text(arguments.rungs, hint="Choose a rung file."), where=arguments.rungs.name)
-    file = JobFile(arguments.file, who=getpass.getuser())
+    file = JobFile(arguments.file, who=getpass.getuser(), signer=_signer(getpass.getuser()))
     try:
         job = settle(add_written(file.job(), written.title, written.devices, written.rungs))
         file.add_revision(job, who=getpass.getuser(), at=_now(), why=f"add {written.title}")
@@ -280,15 +302,16 @@ def _edit(arguments: argparse.Namespace) -> int:
     name = arguments.edits.name
     lines = read_text(arguments.edits, hint="Choose a list of edits.").splitlines()
     actions = load_actions(lines, name)
-    file = JobFile(arguments.file, who=getpass.getuser(), read_only=arguments.dry_run)
+    who = arguments.who or getpass.getuser()
+    signer = None if arguments.dry_run else _signer(who)
+    file = JobFile(arguments.file, who=who, read_only=arguments.dry_run, signer=signer)
     try:
         if file.read_only and not arguments.dry_run:
-            raise RiktigError(f"{arguments.file.name} is in use by {file.held_by}, so nothing was done.")
+            raise RiktigError(f"{arguments.file.name} cannot be changed ({file.only_looking}), so nothing was done.")
         before = file.job()
         after = after_edits(Plan(before), [(where, one) for where, one in actions if not isinstance(one, NewRecord)])
         entries = [one for _, one in actions if isinstance(one, NewRecord)]
         if not arguments.dry_run:
-            who = arguments.who or getpass.getuser()
             job = None if after == before else after
             file.add_all(job, entries, who=who, at=_now(), why=f"list {name}", new_id=lambda: uuid.uuid4().hex)
     finally:
@@ -301,26 +324,38 @@ def _edit(arguments: argparse.Namespace) -> int:
 def _log(arguments: argparse.Namespace) -> int:
     file = JobFile(arguments.file, read_only=True)
     try:
-        entries, broken, chained = file.entries(), dict(file.broken_links()), file.has_digests
+        entries, broken, chained = file.entries(), file.problems, file.has_digests
     finally:
         file.close()
     if arguments.json:
         rows = [{**asdict(entry), "facts": json.loads(entry.facts)} for entry in entries]
         print(json.dumps(rows, ensure_ascii=False, indent=1))
     else:
-        heads = ["No.", "When", "Who", "Kind", "About", "Said", "Takes back"]
+        heads = ["No.", "When", "Who", "Kind", "About", "Said", "Takes back", "Signed with"]
         rows_of_text = [
-            [str(e.number), e.when[:19], e.who, e.kind, e.subject, said_in(e.facts), e.corrects[:8]] for e in entries
+            [str(e.number), e.when[:19], e.who, e.kind, e.subject, said_in(e.facts), e.corrects[:8], key_words(e)]
+            for e in entries
         ]
-        _print_table(heads, rows_of_text)
-    for number, what in broken.items():
-        print(f"riktig: entry {number}: {what}.", file=sys.stderr)
+        if not arguments.check:
+            _print_table(heads, rows_of_text)
+    for what in broken:
+        print(f"riktig: {what}.", file=sys.stderr)
     if broken:
         print("riktig: The log is not what was written. Compare it with a copy before you rely on it.", file=sys.stderr)
         return 1
     state = "none was changed" if chained else "an older format, which cannot tell whether one was changed"
     print(f"riktig: {len(entries)} entries, {state}.", file=sys.stderr)
+    unsigned = sum(not entry.signer for entry in entries)
+    for who, key in sorted({(entry.who, entry.signer) for entry in entries if entry.signer}):
+        print(f"riktig: {who} signed with the key {fingerprint(key)}; ask {who} for it.", file=sys.stderr)
+    if unsigned:
+        print(f"riktig: {unsigned} of them are not signed, so anybody may have written them.", file=sys.stderr)
     return 0
+
+
+def key_words(entry: StoredEntry) -> str:
+    """The beginning of the key an entry is signed with, or “–”."""
+    return fingerprint(entry.signer) if entry.signer else "–"
 
 
 def said_in(facts: str) -> str:
@@ -335,10 +370,10 @@ def _plan(arguments: argparse.Namespace) -> int:
     from riktig.core.wiring.replan import replan_of  # late: what it is compiled with takes half a second
     from riktig.timed_search import search_for
 
-    file = JobFile(arguments.file, who=getpass.getuser())
+    file = JobFile(arguments.file, who=getpass.getuser(), signer=_signer(getpass.getuser()))
     try:
         if file.read_only:
-            raise RiktigError(f"{arguments.file.name} is in use by {file.held_by}, so nothing was planned.")
+            raise RiktigError(f"{arguments.file.name} cannot be changed ({file.only_looking}), so nothing was planned.")
         job = file.job()
         for part in read_parts(arguments.parts) if arguments.parts else ():
             job = set_part(job, part)

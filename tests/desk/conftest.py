@@ -10,11 +10,14 @@ from PySide6.QtWidgets import QApplication, QWidget
 
 from riktig.core.job import Job
 from riktig.core.keys import Key
+from riktig.core.prove import OPEN_LINE
 from riktig.core.store import JobFile
+from riktig.core.wiring import WIRING
 from riktig.desk.app import application
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
+from riktig.desk.stations.prove import ProveStation
 from riktig.devices import BenchMeter
 from tests.conftest import FakeClock
 
@@ -58,6 +61,17 @@ def settle_window() -> None:
     """Lets everything that waits for the event loop happen."""
     for _ in range(4):
         QTest.qWait(1)
+
+
+def type_reading(prove: ProveStation) -> str:
+    """Types what a meter would show for the test on the card, and returns it."""
+    test = prove._test()
+    assert test is not None
+    ohm = prove.meter.read(test, prove.session.plan.get(WIRING))
+    text = "open" if ohm == OPEN_LINE else f"{ohm:g}"
+    prove.typed.setText(text)
+    QTest.keyClick(prove.typed, Qt.Key.Key_Return)
+    return text
 
 
 @pytest.fixture

@@ -144,7 +144,7 @@ def test_a_bug_leaves_a_rescued_job_and_a_report(session: Session, tmp_path: Pat
     from riktig.core.store import load_job
 
     assert "a mistake of ours" in report.read_text(encoding="utf-8")
-    assert load_job((tmp_path / "KS-0417-rescued.json").read_text(encoding="utf-8")) == session.job
+    assert load_job((tmp_path / "KS-0417-rescued-1.json").read_text(encoding="utf-8")) == session.job
 
 
 def test_only_our_own_errors_are_taken_for_the_users(session: Session, said: list[tuple[str, bool]]) -> None:

@@ -176,7 +176,7 @@ def test_the_window_fits_its_usual_size_on_a_busy_day_too(window: MainWindow, se
             press(window.stations[name], Qt.Key.Key_Return)
     session.say("A very long sentence about what has happened to the panel since this morning. " * 3)
     settle_window()
-    assert len(session.records) > 9
+    assert len(session.records) == 9
     assert window.minimumSizeHint().width() <= 1280
     assert window.minimumSizeHint().height() <= 800
 
@@ -191,7 +191,7 @@ def test_a_bug_in_a_slot_reaches_the_one_handler_and_the_window_goes_on(
     try:
         sys.excepthook(ZeroDivisionError, ZeroDivisionError("ours"), None)
         assert "everything confirmed are safe" in told[0]
-        assert list(tmp_path.glob("*-rescued.json"))
+        assert list(tmp_path.glob("*-rescued-1.json"))
         sys.excepthook(RiktigError, RiktigError("Yours.", hint="Do this."), None)
         assert said[-1] == ("Yours. Do this.", True)
         assert len(told) == 1

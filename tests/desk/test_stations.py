@@ -31,7 +31,7 @@ from riktig.desk.stations.terminals import TerminalsStation
 from riktig.desk.stations.wires import WiresStation
 from riktig.devices import BenchMeter
 from tests.conftest import Doing
-from tests.desk.conftest import click_on, drag, press, settle_window
+from tests.desk.conftest import click_on, drag, press, settle_window, type_reading
 
 
 def field(window: MainWindow, name: str) -> Answer:
@@ -346,15 +346,50 @@ class TestProve:
         assert isinstance(station, ProveStation)
         return station
 
-    def test_space_reads_enter_accepts_and_goes_on(self, station: ProveStation, session: Session) -> None:
+    def test_a_figure_begins_a_reading_enter_accepts_and_goes_on(self, station: ProveStation, session: Session) -> None:
         assert station.title.text() == "Bond of E1:1"
-        press(station, Qt.Key.Key_Space)
+        press(station, Qt.Key.Key_0)
+        assert station.typed.text() == "0"
+        QTest.keyClicks(station.typed, ".2")
+        press(station.typed, Qt.Key.Key_Return)
         assert station.reading.text().endswith("Ω")
         press(station, Qt.Key.Key_Return)
         assert session.results.count(Outcome.PASSED) == 1
         assert station.title.text() == "Bond of E2:1"
         press(station, Qt.Key.Key_Backspace)
         assert station.title.text() == "Bond of E1:1"
+
+    def test_space_and_enter_never_pass_a_test_with_a_simulated_reading(
+        self, station: ProveStation, session: Session, said: list[tuple[str, bool]]
+    ) -> None:
+        for _ in session.results.readings:
+            press(station, Qt.Key.Key_Space)
+            assert "It is not recorded" in station.verdict.text()
+            press(station, Qt.Key.Key_Return)
+            assert "proves nothing" in said[-1][0]
+        assert session.records == ()
+
+    def test_a_failure_needs_a_bad_reading_or_words(
+        self, station: ProveStation, session: Session, monkeypatch: pytest.MonkeyPatch, said: list[tuple[str, bool]]
+    ) -> None:
+        asked: list[str] = []
+
+        def answer(_parent: object, _title: str, question: str) -> tuple[str, bool]:
+            asked.append(question)
+            return ("the lug is loose", True) if len(asked) > 2 else ("", True)
+
+        monkeypatch.setattr("riktig.desk.stations.prove.station.QInputDialog.getText", answer)
+        press(station, Qt.Key.Key_F)
+        type_reading(station)
+        press(station, Qt.Key.Key_F)
+        assert asked == ["There is no reading. What is wrong?", "The reading is as expected. What is wrong?"]
+        station.fail()
+        assert "needs a reading" in said[-1][0]
+        assert not session.records, "no words, no failure"
+        press(station, Qt.Key.Key_F)
+        facts = session.records[-1].facts
+        assert isinstance(facts, ReadingTaken)
+        assert (facts.outcome, facts.reason) == (Outcome.FAILED, "the lug is loose")
 
     def test_a_wrong_reading_cannot_pass(
         self, station: ProveStation, session: Session, meter: BenchMeter, said: list[tuple[str, bool]]
@@ -363,7 +398,7 @@ class TestProve:
         test = station._test()
         assert test is not None
         meter.off.add(test.wire)
-        press(station, Qt.Key.Key_Space)
+        assert type_reading(station) == "open"
         assert station.reading.text() == "open"
         press(station, Qt.Key.Key_Return)
         assert "cannot pass" in said[-1][0]
@@ -371,7 +406,7 @@ class TestProve:
         press(station, Qt.Key.Key_F)
         assert session.results.outcome(test.key) is Outcome.FAILED
         meter.off.clear()
-        press(station, Qt.Key.Key_Space)
+        type_reading(station)
         press(station, Qt.Key.Key_Return)
         assert session.results.outcome(test.key) is Outcome.PASSED
 

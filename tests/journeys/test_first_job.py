@@ -22,7 +22,7 @@ from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.handover import HandoverStation
 from riktig.desk.stations.prove import ProveStation
 from tests.conftest import Doing, FakeClock
-from tests.desk.conftest import Waiter, app, click_on, press, settle_window, wait_until
+from tests.desk.conftest import Waiter, app, click_on, press, settle_window, type_reading, wait_until
 
 __all__ = ["app", "wait_until"]
 
@@ -102,13 +102,13 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     assert session.progress.complete == 31
     assert stamps(window)["Build"] is Stamp.CLEAR
 
-    # Prove: every dead test, by space and Enter; live stages stay shut to the end.
+    # Prove: every dead test, by figures and Enter; live stages stay shut to the end.
     window.go_to("Prove")
     prove = window.stations["Prove"]
     assert isinstance(prove, ProveStation)
     tests = len(session.results.readings)
     for _ in range(tests):
-        QTest.keyClick(prove, Qt.Key.Key_Space)
+        type_reading(prove)
         QTest.keyClick(prove, Qt.Key.Key_Return)
     settle_window()
     assert session.results.count(Outcome.PASSED) == tests

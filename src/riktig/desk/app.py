@@ -11,11 +11,14 @@ from PySide6.QtCore import QCoreApplication, QTimer
 from PySide6.QtGui import QIcon, QPixmap
 from PySide6.QtWidgets import QApplication
 
+from riktig.core.errors import RiktigError
+from riktig.core.store import signer_of
 from riktig.desk.demo_file import demo_file
 from riktig.desk.rescue import install
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.theme import DARK, load_fonts, words_font
+from riktig.places import keys_folder
 
 __all__ = ["application", "make_window", "run_demo", "run_window", "warm_up"]
 
@@ -53,6 +56,10 @@ def make_window(session: Session | None = None) -> MainWindow:
     """A window with a session of its own, faults handled."""
     session = session or Session(who=getpass.getuser())
     window = MainWindow(session)
+    try:
+        session.signer = session.signer or signer_of(session.who, keys_folder())
+    except RiktigError as error:
+        session.say(str(error), wrong=True)
     install(session, window.tell)
     return window
 

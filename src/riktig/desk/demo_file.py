@@ -15,4 +15,4 @@ def demo_file(session: Session, name: str = "kelp-shed") -> JobFile:
     folder = Path(tempfile.mkdtemp(prefix="riktig-demo-"))
     job = demo_job(name)
     path = folder / f"{job.number}.riktig"
-    return JobFile.create(path, job, who=session.who, at=session.clock(), why="demo")
+    return JobFile.create(path, job, who=session.who, at=session.clock(), why="demo", signer=session.signer)

@@ -1,7 +1,9 @@
 """What the window works on: the job, its plan, its file, its records, and one selection."""
 
 import uuid
+from collections import deque
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import datetime
 
 from PySide6.QtCore import QObject, Signal
@@ -9,17 +11,20 @@ from PySide6.QtCore import QObject, Signal
 from riktig.core.build import Progress, Stale, progress_of
 from riktig.core.edits import Action, Edit, History, after_edit
 from riktig.core.errors import ImpossibleValueError, RiktigError
+from riktig.core.inputs import same_person
 from riktig.core.job import Job, new_job
 from riktig.core.keys import Key
 from riktig.core.plan import Plan
 from riktig.core.prove import TESTS, Results, results_of
-from riktig.core.records import Facts, NewRecord, Record
+from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 
 __all__ = ["Session"]
 
 Clock = Callable[[], str]
+MOST_ACTED = 200
+"""Actions that are kept for a report of a fault."""
 
 
 def wall_clock() -> str:
@@ -39,10 +44,12 @@ class Session(QObject):
     selected = Signal(object)
     said = Signal(str, bool)
     lost = Signal(object)
+    moved = Signal(object)
 
     def __init__(self, who: str = "", clock: Clock = wall_clock) -> None:
         super().__init__()
         self.who = who
+        self.signer: Signer | None = None
         self.clock = clock
         self.job: Job = new_job()
         self.plan: Plan[Job] = Plan(self.job)
@@ -53,7 +60,10 @@ class Session(QObject):
         self.lost_last: tuple[Stale, ...] = ()
         self.history = History()
         self.list_from = 0
+        self.ask_why: Callable[[str], str] = lambda question: ""
         self._recorded: list[tuple[int, NewRecord]] = []
+        self._acted: deque[Action] = deque(maxlen=MOST_ACTED)
+        self.log: tuple[str, ...] = ()
         self._kept: tuple[object, object, Progress | None, Results | None] = (0, 0, None, None)
 
     def open(self, file: JobFile) -> None:
@@ -67,6 +77,7 @@ class Session(QObject):
             self.file.close()
         self.file, self.records = file, records
         self.history, self.unwritten = History(), ""
+        self._acted.clear()
         self.begin_list()
         before, self.job = self.job, job
         self.plan = Plan(job)
@@ -76,8 +87,14 @@ class Session(QObject):
         self.records_changed.emit()
         if file.read_only:
             self.say(
-                f"{file.path.name} is open for looking only: {file.held_by or 'another window'} "
-                "has it. Nothing you change here can be kept.",
+                f"{file.path.name} is open for looking only: {file.only_looking or 'it was opened so'}. "
+                "Nothing you change here can be kept.",
+                wrong=True,
+            )
+        elif file.put_aside:
+            self.say(
+                f"Beside {file.path.name} lay a step that was cut off in another file, perhaps in a newer copy "
+                f"that was written over. It was not played in; it is now called {file.put_aside}.",
                 wrong=True,
             )
 
@@ -101,6 +118,7 @@ class Session(QObject):
             return False
         if after == self.job:
             return True
+        self._acted.append(edit)
         self.history = self.history.with_edit(name, self.job, edit, merge)
         self._turn_to(after, name)
         return True
@@ -170,9 +188,22 @@ class Session(QObject):
         try:
             self.file.add_revision(self.job, who=self.who, at=self.clock(), why=why)
             self.unwritten = ""
+            self._say_if_moved()
         except RiktigError as error:
             self.unwritten = why
             self.say(str(error), wrong=True)
+
+    def _say_if_moved(self) -> None:
+        """Says, at once, that the work goes on in a rescue copy, and what to do."""
+        if not self.file or not self.file.rescued_from:
+            return
+        self.say(
+            f"{self.file.rescued_from} while it was open. Everything that was confirmed, the last step too, is in "
+            f"{self.file.path}, and the work goes on there. Compare the two before you throw one away.",
+            wrong=True,
+        )
+        self.file.rescued_from = ""
+        self.moved.emit(self.file.path)
 
     def write_again(self) -> None:
         """Tries once more to write what could not be written."""
@@ -186,7 +217,11 @@ class Session(QObject):
         return self.record_all([NewRecord(subject, facts, corrects)])
 
     def record_all(self, entries: list[NewRecord]) -> bool:
-        """Appends several entries, all or none."""
+        """Appends several entries, all or none. One that takes back what another person recorded must say why."""
+        asked = self._with_reasons(entries)
+        if asked is None:
+            return False
+        entries = asked
         number = self.file.revision() if self.file else 0
         made = [
             Record(uuid.uuid4().hex, one.subject, one.facts, self.who, self.clock(), number, one.corrects)
@@ -195,13 +230,30 @@ class Session(QObject):
         try:
             if self.file:
                 self.file.add_records(made)
+                self._say_if_moved()
         except RiktigError as error:
             self.say(str(error), wrong=True)
             return False
         self.records = (*self.records, *made)
+        self._acted.extend(entries)
         self._recorded += [(self.history.count, one) for one in entries]
         self.records_changed.emit()
         return True
+
+    def _with_reasons(self, entries: list[NewRecord]) -> list[NewRecord] | None:
+        """The entries with the reasons that were asked for; None when one was not given, which is said."""
+        known = {record.id: record for record in self.records}
+        found: list[NewRecord] = []
+        for entry in entries:
+            before, facts = known.get(entry.corrects), entry.facts
+            if before and isinstance(facts, TakenBack) and not facts.why and not same_person(before.who, self.who):
+                why = self.ask_why(f"{before.who} recorded this. Why is it taken back?").strip()
+                if not why:
+                    self.say(f"{before.who} recorded this, and no reason was given: it stays.", wrong=True)
+                    return None
+                entry = replace(entry, facts=TakenBack(facts.what, why))
+            found.append(entry)
+        return found
 
     @property
     def progress(self) -> Progress:
@@ -222,6 +274,10 @@ class Session(QObject):
             self._kept = (wiring, records, progress, results)
         return progress, results
 
+    def last_actions(self, most: int) -> tuple[Action, ...]:
+        """The last edits and entries since the job was opened, whether taken back or not, for a report."""
+        return tuple(self._acted)[-most:]
+
     def select(self, key: Key | None) -> None:
         """Makes something the selection of the whole window; None for nothing."""
         if key != self.selection:
@@ -230,6 +286,7 @@ class Session(QObject):
 
     def say(self, text: str, *, wrong: bool = False) -> None:
         """Says something to the user in the one place for it."""
+        self.log = (*self.log[-50:], text)
         self.said.emit(text, wrong)
 
     def close(self) -> None:

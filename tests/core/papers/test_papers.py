@@ -180,7 +180,8 @@ def test_a_folder_that_cannot_be_written_is_said(demo: Job, tmp_path: Path) -> N
 
 
 @pytest.mark.parametrize(
-    ("number", "stem"), [("KS-0417", "KS-0417_rev_A"), ("../../etc", "etc_rev_A"), ("a b/c", "a_b_c_rev_A")]
+    ("number", "stem"),
+    [("KS-0417", "KS-0417_rev_A"), ("../../etc", "etc_74ccf3_rev_A"), ("a b/c", "a_b_c_539138_rev_A")],
 )
 def test_a_job_number_makes_a_safe_file_name(number: str, stem: str) -> None:
     assert file_stem(new_job(number)) == stem

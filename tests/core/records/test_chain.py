@@ -61,7 +61,8 @@ def test_a_log_as_it_was_written_is_whole(tmp_path: Path) -> None:
         ("UPDATE log SET corrects = '' WHERE seq = 13", 13),
         ("UPDATE log SET seq = 50 WHERE seq = 13", 50),
         (
-            "INSERT INTO log SELECT 99, 'new', kind, subject, facts, who, at, 1, '', digest, '', '' FROM log WHERE seq = 2",
+            "INSERT INTO log SELECT 99, 'new', kind, subject, facts, who, at, 1, '', digest, '', ''"
+            " FROM log WHERE seq = 2",
             99,
         ),
     ],

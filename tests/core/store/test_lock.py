@@ -122,14 +122,6 @@ def test_a_note_of_another_machine_counts_as_its_lock_and_says_how_to_go_on(tmp_
     assert lock_path(path).exists(), "the note of the other stays"
 
 
-def test_a_link_in_the_place_of_the_note_is_not_followed(tmp_path: Path) -> None:
-    path, other = tmp_path / "a.riktig", tmp_path / "letter.txt"
-    other.write_text("dear customer", encoding="utf-8")
-    lock_path(path).symlink_to(other)
-    JobFile.create(path, wash_drum(), who="Ida", at="t").close()
-    assert other.read_text(encoding="utf-8") == "dear customer"
-
-
 def test_looking_only_takes_no_lock(tmp_path: Path) -> None:
     path = tmp_path / "a.riktig"
     JobFile.create(path, wash_drum(), who="Ida", at="t").close()

@@ -8,6 +8,7 @@ from riktig.core.build.ticks import Done
 from riktig.core.door import Shaft, engagement_of
 from riktig.core.holes import Hole
 from riktig.core.ids import DeviceId
+from riktig.core.inputs import same_person
 from riktig.core.job import Enclosure, Practice, SecondReading, ShaftFitting
 from riktig.core.plate import DoorPlan, Piece, diagonal
 from riktig.core.records import DimensionRead, Record, Slot, counted, slot_of
@@ -221,7 +222,7 @@ def _judge(critical: Critical, mine: Sequence[_Reading], practice: Practice) -> 
     last = mine[-1]
     before: _Reading | None = None
     if practice.second_reading is SecondReading.ANOTHER:
-        before = next((one for one in reversed(mine[:-1]) if one[1].who != last[1].who), None)
+        before = next((one for one in reversed(mine[:-1]) if not same_person(one[1].who, last[1].who)), None)
     elif practice.second_reading is SecondReading.SAME:
         before = mine[-2] if len(mine) > 1 else None
     readings = tuple(reading for reading in (before, last) if reading)

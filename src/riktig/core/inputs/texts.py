@@ -2,7 +2,7 @@
 
 import unicodedata
 
-__all__ = ["LONGEST_TEXT", "same_person", "unfit", "without_unfit"]
+__all__ = ["LONGEST_TEXT", "plain_name", "same_person", "unfit", "without_unfit"]
 
 LONGEST_TEXT = 400
 """Letters in one field: four lines of a label (chosen by us)."""
@@ -49,10 +49,10 @@ def without_unfit(text: str, *, lines: bool = False) -> str:
 
 def same_person(one: str, other: str) -> bool:
     """Whether two names are one person's: “Ida”, “ida” and “Ida” with a letter that cannot be seen are."""
-    return _plain_name(one) == _plain_name(other)
+    return plain_name(one) == plain_name(other)
 
 
-def _plain_name(name: str) -> str:
+def plain_name(name: str) -> str:
     """A name as it sounds: without case, accents' two spellings, invisible letters and doubled blanks."""
     plain = unicodedata.normalize("NFKC", name).casefold()
     seen = "".join(letter for letter in plain if unicodedata.category(letter) not in ("Cf", "Cc", "Mn", "Cs"))

@@ -1,6 +1,5 @@
 """All papers of a job into one folder."""
 
-import re
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from pathlib import Path
@@ -10,6 +9,7 @@ from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Drawing
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet, draw_sheet, holes_off_the_sheet, mark_out
+from riktig.core.inputs import file_name
 from riktig.core.job import Job
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, draw_medium
 from riktig.core.papers.dxf import write_dxf
@@ -36,8 +36,7 @@ __all__ = ["export_all", "export_metal", "export_page", "file_stem"]
 
 def file_stem(job: Job) -> str:
     """The job's number and revision as a file name."""
-    stem = re.sub(r"[^\w.-]+", "_", f"{job.number or 'job'}_rev_{job.revision}").strip("._")
-    return stem or "job"
+    return f"{file_name(job.number)}_rev_{file_name(job.revision, 'none')}"
 
 
 def pages_of(plan: Plan[Job]) -> list[Page]:

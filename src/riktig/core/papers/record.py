@@ -9,7 +9,7 @@ from riktig.core.papers.schedules import Schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS
 from riktig.core.prove import TESTS, results_of
-from riktig.core.records import DimensionRead, Record, taken_back
+from riktig.core.records import DimensionRead, Outcome, Record, taken_back
 from riktig.core.rules import RULES, judgements_of
 from riktig.core.wiring import WIRING
 
@@ -150,6 +150,10 @@ def missing_papers(plan: Plan[Job], records: Iterable[Record]) -> tuple[str, ...
     todo = sum(reading is None for _, reading in results.readings)
     if todo:
         missing.append(f"{todo} of {len(results.readings)} dead tests have no reading that counts")
+    for outcome in (Outcome.FAILED, Outcome.SKIPPED):
+        count = results.count(outcome)
+        if count:
+            missing.append(f"{count} of {len(results.readings)} dead tests {outcome.value}")
     job = plan.document
     for name, value in (
         ("a maker", job.maker),

@@ -75,7 +75,10 @@ class Expected:
 
 @dataclass(frozen=True, slots=True)
 class Test:
-    """One test: two points, the switch positions, the expectation, and what it is true of."""
+    """One test: two points, the switch positions, the expectation, and what it is true of.
+
+    ``switch_state`` says the positions by the devices' ids, which stay when a tag changes.
+    """
 
     __test__ = False
 
@@ -88,6 +91,7 @@ class Test:
     expected: Expected
     true_of: str
     wire: str = ""
+    switch_state: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,6 +124,8 @@ class _Planner:
         self._sizing, self._wiring = sizing, wiring
         self._devices = circuits.by_id
         self._at_rest = self._rest_groups()
+        ids = " ".join(d.id for d in circuits.devices if d.kind.is_protective or d.kind.can(Can.ISOLATES))
+        self._off_ids, self._on_ids = f"off {ids}", f"on {ids}"
         breakers = [names.tag[d.id] for d in circuits.devices if d.kind.is_protective or d.kind.can(Can.ISOLATES)]
         self._off = f"{', '.join(breakers)} off. Supply and field cables not connected."
         self._on = f"{', '.join(breakers)} on, nothing pressed. Supply and field cables off."
@@ -154,6 +160,7 @@ class _Planner:
                     Expected(0.0, round(ohm + 0.1, 1), why),
                     true_of,
                     wire.key,
+                    self._off_ids,
                 )
             )
         return tests
@@ -175,6 +182,7 @@ class _Planner:
                     Expected(0.0, limit, why),
                     _sign(wire),
                     wire.key,
+                    self._off_ids,
                 )
             )
         return tests
@@ -200,6 +208,7 @@ class _Planner:
                         self._on,
                         self._between(group_a, group_b),
                         self._wires_in(group_a | group_b),
+                        switch_state=self._on_ids,
                     )
                 )
         return tests

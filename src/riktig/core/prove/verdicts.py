@@ -22,6 +22,8 @@ __all__ = [
 
 OPEN_LINE = float("inf")
 """What a meter shows as open, as a value."""
+LONGEST_READING = 30
+"""Letters of a typed reading."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,6 +93,8 @@ def read_ohm(text: str) -> float:
     Raises:
         RiktigError: it cannot be read as a resistance.
     """
+    if len(text) > LONGEST_READING:
+        text = f"{text[:LONGEST_READING]}…"
     body = text.strip().replace(",", ".").replace("Ω", "").replace("ohm", "").strip()
     if body.lower() in ("open", "ol", "inf"):
         return OPEN_LINE
@@ -126,6 +130,9 @@ def reading_facts(test: Test, outcome: Outcome, *, ohm: float | None, meter: str
         f"{test.black.label} to {test.red.label}",
         test.expected.text,
         test.true_of,
+        test.switch_state,
+        test.expected.low,
+        None if test.expected.high == OPEN_LINE else test.expected.high,
     )
 
 

@@ -13,7 +13,7 @@ from riktig.core.records.codec import (
     signature_fault,
     stored,
 )
-from riktig.core.records.counting import Counted, Slot, counted, slot_of, why_not
+from riktig.core.records.counting import SIMULATED, Counted, Slot, counted, slot_of, why_not
 from riktig.core.records.facts import (
     ClauseJudged,
     DimensionRead,
@@ -36,6 +36,7 @@ from riktig.core.records.record import NewRecord, Record, taken_back
 from riktig.core.records.signing import Signer, fingerprint, new_private_key
 
 __all__ = [
+    "SIMULATED",
     "ClauseJudged",
     "Counted",
     "DimensionRead",

@@ -7,7 +7,9 @@ from dataclasses import dataclass, replace
 
 import msgspec
 
-from riktig.core.records.facts import Facts, OtherEntry, TakenBack
+from riktig.core.errors import RiktigError
+from riktig.core.inputs import parse_json
+from riktig.core.records.facts import Facts, OtherEntry, ReadingTaken, TakenBack
 from riktig.core.records.record import Record
 from riktig.core.records.signing import Signer, is_signed
 
@@ -65,13 +67,17 @@ def load_facts(kind: str, text: str, *, corrects: str = "") -> Facts:
     Up to format 2 all facts were texts, and an entry that takes another back stood under any kind.
     """
     try:
-        fields: dict[str, object] = json.loads(text)
+        fields = parse_json(text, what="an entry", mend=True)
+        if not isinstance(fields, dict):
+            return OtherEntry(kind, text)
         said = {name: value for name, value in fields.items() if value != ""}
         if corrects:
             return TakenBack(what=str(said.get("operation", said.get("what", ""))), why=str(said.get("why", "")))
         facts: Facts = msgspec.convert({**said, "kind": kind}, Facts, strict=False)
+        if isinstance(facts, ReadingTaken) and facts.ohm:
+            float(facts.ohm)
         return facts
-    except (ValueError, AttributeError, msgspec.ValidationError):
+    except (RiktigError, ValueError, AttributeError, msgspec.ValidationError):
         return OtherEntry(kind, text)
 
 

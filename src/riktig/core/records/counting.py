@@ -17,6 +17,7 @@ from riktig.core.records.facts import (
     HoleWork,
     LabelPrinted,
     Operation,
+    Outcome,
     PartMounted,
     PieceCut,
     ReadingTaken,
@@ -24,10 +25,12 @@ from riktig.core.records.facts import (
 )
 from riktig.core.records.record import Record, taken_back
 
-__all__ = ["Counted", "Slot", "counted", "slot_of", "why_not"]
+__all__ = ["SIMULATED", "Counted", "Slot", "counted", "slot_of", "why_not"]
 
 CUT_SLACK_MM = 10.0
 """A wire cut this much too short still reaches: lengths are rounded up by as much."""
+SIMULATED = "(simulated)"
+"""In the name of every stand-in for a meter: what it shows is no reading of the panel."""
 MOVED_MM = 0.05
 """What moved by more is elsewhere, mm (chosen by us: half of what is written down)."""
 
@@ -123,8 +126,8 @@ def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) ->
             return _mounted(then, now)
         case FieldEndDone(), FieldEndDone() if then != now:
             return "its number or what is connected there has changed"
-        case ReadingTaken(), ReadingTaken() if then.true_of != now.true_of:
-            return _reading(then.true_of, now.true_of)
+        case ReadingTaken(), ReadingTaken():
+            return _reading(then, now)
         case ClauseJudged(), ClauseJudged() if then.evidence != now.evidence:
             return "the evidence has changed since"
         case LabelPrinted(), LabelPrinted() if then.text != now.text:
@@ -165,7 +168,25 @@ def _mounted(then: PartMounted, now: PartMounted) -> str:
     return f"the plan has it {moved:.1f} mm away from where it was mounted" if moved > MOVED_MM else ""
 
 
-def _reading(was: str, now: str) -> str:
+def _reading(then: ReadingTaken, now: ReadingTaken) -> str:
+    """Whatever its expectation was made of is what a reading is true of."""
+    if SIMULATED in then.meter:
+        return "it was read with the simulated meter, which proves nothing"
+    if then.true_of != now.true_of:
+        return _conductors(then.true_of, now.true_of)
+    if then.low is not None:  # said since format 4
+        if then.switches != now.switches:
+            return "the switches must now stand otherwise for it"
+        if (then.low, then.high) != (now.low, now.high):
+            return f"{now.expected} is expected now, it was {then.expected}"
+    elif then.ohm and then.outcome is Outcome.PASSED and now.low is not None:
+        high = float("inf") if now.high is None else now.high
+        if not now.low <= float(then.ohm) <= high:
+            return f"{now.expected} is expected now"
+    return ""
+
+
+def _conductors(was: str, now: str) -> str:
     old, new = set(was.split()), set(now.split())
     keys = [word for word in old ^ new if "~" in word]
     if keys:

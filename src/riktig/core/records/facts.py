@@ -121,7 +121,11 @@ class FieldEndDone(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
 
 
 class ReadingTaken(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="reading"):
-    """What came of a test. ``ohm`` is the reading as a number in words, “inf” for an open line, "" for none."""
+    """What came of a test. ``ohm`` is the reading as a number in words, “inf” for an open line, "" for none.
+
+    ``true_of`` are the wires it is true of, ``switches`` how the switches stood, ``low`` and ``high`` what was
+    expected, ohm; ``high`` None is without end. Up to format 3 the last three were not said.
+    """
 
     outcome: Outcome = Outcome.OPEN
     ohm: str = ""
@@ -131,6 +135,9 @@ class ReadingTaken(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="k
     points: str = ""
     expected: str = ""
     true_of: str = ""
+    switches: str = ""
+    low: float | None = None
+    high: float | None = None
 
 
 class ClauseJudged(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="judgement"):

@@ -7,6 +7,7 @@ is *confirmed* survives a crash.
 from riktig.core.store.house import house_practice, keep_house_practice
 from riktig.core.store.job_file import JobFile, Revision
 from riktig.core.store.job_json import dump_job, load_job
+from riktig.core.store.keys import signer_of
 from riktig.core.store.rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
 from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA
 
@@ -24,4 +25,5 @@ __all__ = [
     "keep_house_practice",
     "load_job",
     "load_rungs",
+    "signer_of",
 ]

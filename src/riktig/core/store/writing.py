@@ -8,7 +8,7 @@ from pathlib import Path
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job
-from riktig.core.records import Record, Signer, stored
+from riktig.core.records import SIMULATED, ReadingTaken, Record, Signer, stored
 from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store.head import revision_digest
 from riktig.core.store.job_json import dump_job
@@ -50,6 +50,10 @@ def insert_records(db: sqlite3.Connection, records: list[Record], signer: Signer
     for record in records:
         if db.execute("SELECT 1 FROM log WHERE id = ?", (record.id,)).fetchone():
             continue
+        if isinstance(record.facts, ReadingTaken) and SIMULATED in record.facts.meter:
+            raise RiktigError(
+                "A simulated reading proves nothing, so it was not recorded.", hint="Type what your meter shows."
+            )
         entry = stored(record, number + 1, before, signer)
         db.execute("INSERT INTO log VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", astuple(entry))
         number, before = entry.number, entry.digest

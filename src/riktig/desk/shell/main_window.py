@@ -4,11 +4,21 @@ from pathlib import Path
 
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMessageBox, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QInputDialog,
+    QMainWindow,
+    QMessageBox,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from riktig.core.circuit import settle
 from riktig.core.edits import ApplyRemedy
 from riktig.core.errors import RiktigError
+from riktig.core.inputs import file_name
 from riktig.core.job import Practice, new_job
 from riktig.core.keys import (
     BatchKey,
@@ -43,7 +53,7 @@ from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.passport_panel import PassportPanel
 from riktig.desk.shell.route_card import RouteCard
-from riktig.desk.shell.start_page import StartPage, jobs_folder
+from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
 from riktig.desk.stations import make_stations
 from riktig.desk.theme import DARK, LIGHT, Theme, palette, style_sheet
 from riktig.desk.widgets import Station
@@ -133,6 +143,8 @@ class MainWindow(QMainWindow):
         session.selected.connect(self._selected)
         session.said.connect(self.drawer.say)
         session.lost.connect(self._lost)
+        session.moved.connect(self._moved)
+        session.ask_why = self._ask_why
         self.route.chosen.connect(self.go_to)
         self.strip.undo_asked.connect(session.undo)
         self.strip.redo_asked.connect(session.redo)
@@ -205,8 +217,7 @@ class MainWindow(QMainWindow):
 
     def show_start(self) -> None:
         """The first screen."""
-        files = sorted(jobs_folder().glob("*.riktig"), key=lambda p: p.stat().st_mtime, reverse=True)
-        self.start.show_recent(files[:6])
+        self.start.show_recent(newest_jobs(jobs_folder()))
         self.stack.setCurrentWidget(self.start)
         self.route.show_current("")
         self.current = ""
@@ -311,6 +322,15 @@ class MainWindow(QMainWindow):
             f"count: {shown}. Build and Prove say why."
         )
 
+    def _moved(self, path: Path) -> None:
+        """The work goes on in another file: that must be seen."""
+        self.setWindowTitle(f"{path.stem} - Riktig")
+        self.tell(self.drawer.said.text())
+
+    def _ask_why(self, question: str) -> str:
+        text, done = QInputDialog.getText(self, "Take back", question)
+        return text if done else ""
+
     def mend(self, mend: Mend) -> None:
         """Carries a remedy out, as one edit."""
         self.session.edit(mend.text, ApplyRemedy(mend))
@@ -321,11 +341,11 @@ class MainWindow(QMainWindow):
 
     def new_job(self, number: str, title: str) -> None:
         """Starts a job of its own file."""
-        path = jobs_folder() / f"{number.replace('/', '-')}.riktig"
+        path = jobs_folder() / f"{file_name(number)}.riktig"
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
             job = settle(new_job(number, title, self._house()))
-            file = JobFile.create(path, job, who=self.session.who, at=self.session.clock())
+            file = JobFile.create(path, job, who=self.session.who, at=self.session.clock(), signer=self.session.signer)
             self.session.open(file)
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
@@ -345,8 +365,12 @@ class MainWindow(QMainWindow):
 
     def open_path(self, path: Path) -> bool:
         """Opens a job file; False when it cannot be opened, which is said."""
+        now = self.session.file
+        if now and not now.read_only and path.exists() and now.path.exists() and path.samefile(now.path):
+            self.go_to("Brief")  # it is open here: to open it again would find it in use by ourselves
+            return True
         try:
-            self.session.open(JobFile(path, who=self.session.who))
+            self.session.open(JobFile(path, who=self.session.who, signer=self.session.signer))
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
             return False

@@ -1,19 +1,33 @@
 """The first screen: start a job, open one, or look at the demonstration."""
 
+import contextlib
+import stat
 from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFileDialog, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
+from riktig.core.inputs import file_name
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label, row_of
 
-__all__ = ["StartPage", "jobs_folder"]
+__all__ = ["StartPage", "jobs_folder", "newest_jobs"]
 
 
 def jobs_folder() -> Path:
     """Where new jobs are kept: ~/Riktig."""
     return Path.home() / "Riktig"
+
+
+def newest_jobs(folder: Path, most: int = 6) -> list[Path]:
+    """The job files of a folder, newest first; what is no file any more, such as a link to nothing, is left out."""
+    found: list[tuple[float, Path]] = []
+    for path in folder.glob("*.riktig"):
+        with contextlib.suppress(OSError):
+            state = path.stat()
+            if stat.S_ISREG(state.st_mode):
+                found.append((state.st_mtime, path))
+    return [path for _, path in sorted(found, reverse=True)[:most]]
 
 
 class StartPage(QWidget):
@@ -75,7 +89,7 @@ class StartPage(QWidget):
         self._say_where()
 
     def _say_where(self) -> None:
-        name = (self.number.text().strip() or "NUMBER").replace("/", "-")
+        name = file_name(self.number.text().strip(), "NUMBER")
         self.where.setText(
             f"It will be kept in {jobs_folder() / (name + '.riktig')}. There is nothing to save: "
             "every step is kept as you make it."

@@ -2,16 +2,7 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QShowEvent
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QInputDialog,
-    QLabel,
-    QLineEdit,
-    QPushButton,
-    QScrollArea,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.ids import WireId
@@ -33,6 +24,7 @@ from riktig.core.wiring import WIRING, mini_plate
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.prove.function import FunctionAsked
+from riktig.desk.stations.prove.typed import TypedReading
 from riktig.desk.theme import Theme, words_font
 from riktig.desk.widgets import Station, plain_label, row_of
 from riktig.devices import BenchMeter
@@ -40,17 +32,11 @@ from riktig.devices import BenchMeter
 __all__ = ["ProveStation"]
 
 
-class _Typed(QLineEdit):
-    """A field whose Enter ends with it: it shows the reading, a second Enter accepts."""
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        super().keyPressEvent(event)
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            event.accept()
-
-
 class ProveStation(Station):
-    """Keys: Space takes the reading, Enter accepts, F fails, S skips, Backspace goes back."""
+    """Keys: a figure begins a reading, Enter accepts it, F fails, S skips, Backspace goes back.
+
+    Space shows what the simulated meter would read, for practice; such a reading is never recorded.
+    """
 
     def __init__(self, session: Session, meter: BenchMeter) -> None:
         super().__init__(session)
@@ -77,9 +63,9 @@ class ProveStation(Station):
         keys = row_of((), gap=6)
         self.keys: dict[str, QPushButton] = {}
         for name, text, act in (
-            ("take", "Space  take reading", self.take),
+            ("take", "Space  practice reading", self.take),
             ("accept", "Enter  accept", self.accept),
-            ("fail", "F  fail", self.fail),
+            ("fail", "F  fail, say what is wrong", self.ask_fail),
             ("skip", "S  skip, say why", self.ask_skip),
             ("back", "Backspace  back", self.back),
         ):
@@ -129,8 +115,8 @@ class ProveStation(Station):
         self.reading.setFont(words_font(40, bold=True))
         self.verdict = plain_label("", wraps=True)
         self.verdict.setFont(words_font(17, bold=True))
-        self.typed = _Typed()
-        self.typed.setPlaceholderText("or type a reading: 0.3, 1.2 k, open")
+        self.typed = TypedReading()
+        self.typed.setPlaceholderText("type what your meter shows: 0.3, 1.2 k, open")
         self.typed.setAccessibleName("Typed reading in ohm")
         self.typed.setMaximumWidth(260)
         self.typed.returnPressed.connect(self._typed)
@@ -230,11 +216,17 @@ class ProveStation(Station):
         last = self._last()
         if self.ohm is not None:
             self.reading.setText(ohm_text(self.ohm))
+            if not self.by_hand:
+                self._say_verdict(
+                    f"For practice: what a {self.meter.name} shows. It is not recorded; type what your meter shows.",
+                    "judgement",
+                )
+                return
             good = judge(test, self.ohm) is Outcome.PASSED
             self._say_verdict(
                 "✓ As expected. Enter accepts."
                 if good
-                else "✗ Not as expected. F records the failure, Space reads again.",
+                else "✗ Not as expected. F records the failure; or type a new reading.",
                 "meets" if good else "fails",
             )
         elif last is not None:
@@ -245,7 +237,7 @@ class ProveStation(Station):
             )
         else:
             self.reading.setText("–")
-            self._say_verdict("Touch both points, then Space.", "second")
+            self._say_verdict("Touch both points, then type what your meter shows.", "second")
 
     def _say_verdict(self, text: str, role: str) -> None:
         self.verdict.setText(text)
@@ -286,7 +278,7 @@ class ProveStation(Station):
         self.setFocus()
 
     def take(self) -> None:
-        """Takes a reading from the bench meter."""
+        """Shows what the simulated meter reads, for practice."""
         test = self._test()
         if test:
             self.ohm = self.meter.read(test, self.session.plan.get(WIRING))
@@ -307,8 +299,8 @@ class ProveStation(Station):
         test = self._test()
         if test is None:
             return
-        meter = "typed" if self.by_hand else self.meter.name
-        facts = reading_facts(test, outcome, ohm=self.ohm, meter="" if self.ohm is None else meter, reason=reason)
+        ohm = self.ohm if self.by_hand else None
+        facts = reading_facts(test, outcome, ohm=ohm, meter="" if ohm is None else "typed", reason=reason)
         if self.session.record(test.key, facts):
             self._history.append(test.key)
             if outcome is Outcome.FAILED:
@@ -322,7 +314,13 @@ class ProveStation(Station):
         """Records the reading and goes on; a wrong reading is not accepted."""
         test = self._test()
         if test is None or self.ohm is None:
-            self.session.say("Take or type a reading first.", wrong=True)
+            self.session.say("Type what your meter shows first.", wrong=True)
+        elif not self.by_hand:
+            self.session.say(
+                "This is a practice reading of the simulated meter, which proves nothing, so it was not recorded. "
+                "Type what your meter shows.",
+                wrong=True,
+            )
         elif judge(test, self.ohm) is not Outcome.PASSED:
             self.session.say(
                 f"{ohm_text(self.ohm)} is not {test.expected.text}: it cannot pass. Find the cause "
@@ -332,9 +330,28 @@ class ProveStation(Station):
         else:
             self._record(Outcome.PASSED)
 
-    def fail(self) -> None:
-        """Records the failure with its reading; the test stays to be done."""
-        self._record(Outcome.FAILED)
+    def ask_fail(self) -> None:
+        """Records the failure; asks what is wrong where the reading does not say it."""
+        test = self._test()
+        if test is None:
+            return
+        if self.by_hand and self.ohm is not None and judge(test, self.ohm) is Outcome.FAILED:
+            self.fail()
+            return
+        good = self.by_hand and self.ohm is not None
+        asked = "The reading is as expected. What is wrong?" if good else "There is no reading. What is wrong?"
+        text, done = QInputDialog.getText(self, "Fail", asked)
+        if done and text.strip():
+            self.fail(text.strip())
+
+    def fail(self, reason: str = "") -> None:
+        """Records the failure with its reading, or with words where there is none; the test stays to be done."""
+        test = self._test()
+        bad = self.by_hand and self.ohm is not None and test is not None and judge(test, self.ohm) is Outcome.FAILED
+        if not bad and not reason:
+            self.session.say("A failure needs a reading that is not as expected, or words.", wrong=True)
+            return
+        self._record(Outcome.FAILED, reason)
 
     def ask_skip(self) -> None:
         """Asks why, and records the skip."""
@@ -358,12 +375,15 @@ class ProveStation(Station):
             Qt.Key.Key_Space: self.take,
             Qt.Key.Key_Return: self.accept,
             Qt.Key.Key_Enter: self.accept,
-            Qt.Key.Key_F: self.fail,
+            Qt.Key.Key_F: self.ask_fail,
             Qt.Key.Key_S: self.ask_skip,
             Qt.Key.Key_Backspace: self.back,
         }
         act = acts.get(Qt.Key(event.key()))
-        if act and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+        if event.text().isdecimal() or event.text() in (".", ","):
+            self.typed.setFocus()
+            self.typed.setText(event.text())
+        elif act and not event.modifiers() & Qt.KeyboardModifier.ControlModifier:
             act()
         else:
             super().keyPressEvent(event)

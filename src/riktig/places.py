@@ -1,0 +1,22 @@
+"""Where Riktig keeps what is not a job: as the system has it, or as XDG_CONFIG_HOME and its like say."""
+
+from pathlib import Path
+
+import platformdirs
+
+__all__ = ["house_file", "keys_folder", "log_folder"]
+
+
+def house_file() -> Path:
+    """The file of the house's own practice, in the user's settings."""
+    return platformdirs.user_config_path("riktig") / "house.json"
+
+
+def keys_folder() -> Path:
+    """The keys with which the people of this machine sign."""
+    return platformdirs.user_data_path("riktig") / "keys"
+
+
+def log_folder() -> Path:
+    """Reports of faults."""
+    return platformdirs.user_state_path("riktig")
