@@ -92,4 +92,4 @@ def test_text_that_begins_like_a_formula_stays_text_in_the_workbook(tmp_path: Pa
 
     write_xlsx(tmp_path / "a.xlsx", [Schedule("t", "T", (("a", "A"),), (("=1+1",), ("-K1",), (3.5,)))])
     cells = [row[0].value for row in openpyxl.load_workbook(tmp_path / "a.xlsx")["T"].iter_rows(min_row=2)]
-    assert cells == ["'=1+1", "'-K1", 3.5]
+    assert cells == ["=1+1", "-K1", 3.5]

@@ -1,10 +1,19 @@
 """A drawing as DXF in mm, y upwards, a layer a layer."""
 
+import unicodedata
 from pathlib import Path
 
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Line, Poly, Text
 
-__all__ = ["write_dxf"]
+__all__ = ["dxf_text", "write_dxf"]
+
+
+def dxf_text(text: str) -> str:
+    """A text that is one value of a DXF file: a line break would begin another, and “^” begins a control letter there
+    unless a blank follows it (DXF reference, from memory)."""
+    return "".join(" " if unicodedata.category(letter) in ("Cc", "Zl", "Zp") else letter for letter in text).replace(
+        "^", "^ "
+    )
 
 
 def write_dxf(path: Path, drawing: Drawing) -> None:
@@ -40,6 +49,8 @@ def write_dxf(path: Path, drawing: Drawing) -> None:
                 first, last = sorted((-mark.start, -mark.start - mark.span))
                 space.add_arc((mark.x, high - mark.y), mark.radius, first, last, dxfattribs=look)
             case Text():
-                text = space.add_text(mark.text, height=mark.size, rotation=0 if mark.upright else 90, dxfattribs=look)
+                text = space.add_text(
+                    dxf_text(mark.text), height=mark.size, rotation=0 if mark.upright else 90, dxfattribs=look
+                )
                 text.set_placement((mark.x, high - mark.y), align=align[mark.align])
     document.saveas(path)

@@ -1,5 +1,6 @@
 """All papers of a job into one folder."""
 
+import tempfile
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from pathlib import Path
@@ -74,7 +75,7 @@ def export_all(
 ) -> list[Path]:
     """Writes PDF set, XLSX, CSV, DXF and SVG of sheets, plate and door, and the job's JSON.
 
-    Each file is written beside its place and moved there whole: a crash leaves no half paper.
+    All are written into a folder of their own and then moved to their places: an export is whole or not there.
 
     Args:
         made: Said at the head of every page, such as a date.
@@ -84,69 +85,77 @@ def export_all(
         RiktigError: the folder cannot be written.
     """
     progress = progress or Progress()
-    job, kept = plan.document, tuple(records)
-    stem = file_stem(job)
-    done: list[Path] = []
-    records_of = [f(plan, kept) for f in (metal_record, measured_record, build_record, test_record, judgement_record)]
-    tables = [*(schedule(name, plan) for name in SCHEDULES), *records_of]
-    head = SetHead(job.number, job.title, job.revision, made)
+    if (folder / "csv").is_symlink():
+        raise RiktigError(
+            f"{folder / 'csv'} is a link to somewhere else, so no papers were written.",
+            hint="Remove the link or choose another folder.",
+            where=str(folder),
+        )
     try:
-        (folder / "csv").mkdir(parents=True, exist_ok=True)
-
-        def place(name: str) -> Path:
-            return folder / f".{name.replace('/', '_')}.part"
-
-        def finish(name: str) -> None:
-            place(name).replace(folder / name)
-            done.append(folder / name)
-
-        name = f"{stem}_papers.pdf"
-        write_set(place(name), head, pages_of(plan), tables, lambda share, text: progress.step(0.7 * share, text))
-        finish(name)
-        progress.step(0.75, "schedules")
-        for paper in Paper:
-            name = f"{stem}_plate_{paper.value}.pdf"
-            page = Page(plan.get(PLATE_DRAWING), to_scale=True, sheet=paper, parts=plate_parts(plan))
-            write_set(place(name), head, (page,), ())
-            finish(name)
-        name = f"{stem}_schedules.xlsx"
-        write_xlsx(place(name), tables)
-        finish(name)
-        for table in tables:
-            name = f"csv/{table.name.replace(' ', '_')}.csv"
-            place(name).write_text(as_csv(table), encoding="utf-8")
-            finish(name)
-        holes = plan.get(HOLES)
-        for what, drawing in (("plate", plan.get(PLATE_DRAWING)), ("door", plan.get(DOOR_DRAWING))):
-            progress.step(0.85, what)
-            name = f"{stem}_{what}_drawing.dxf"
-            write_dxf(place(name), drawing)
-            finish(name)
-            name = f"{stem}_{what}.svg"
-            place(name).write_text(as_svg(drawing), encoding="utf-8")
-            finish(name)
-        progress.step(0.87, "templates")
-        done += _metal(plan, holes, folder, stem, head)
-        sheets = plan.get(SHEET_DRAWINGS)
-        for number, drawing in enumerate(sheets, 1):
-            name = f"{stem}_sheet_{number}.svg"
-            place(name).write_text(as_svg(drawing), encoding="utf-8")
-            finish(name)
-            name = f"{stem}_sheet_{number}.dxf"
-            progress.step(0.88 + 0.1 * number / len(sheets), f"sheet {number}")
-            write_dxf(place(name), drawing)
-            finish(name)
-        name = f"{stem}_job.json"
-        place(name).write_text(dump_job(job, indent=True), encoding="utf-8")
-        finish(name)
+        folder.parent.mkdir(parents=True, exist_ok=True)
+        with tempfile.TemporaryDirectory(prefix=".riktig-papers-", dir=_place_beside(folder)) as name:
+            made_in = Path(name)
+            names = _write_all(plan, tuple(records), made_in, made, progress)
+            return _moved(made_in, folder, names)
     except OSError as error:
         raise RiktigError(
-            f"The papers could not be written to {folder} ({error.strerror or error}); {len(done)} files are complete.",
+            f"The papers could not be written to {folder} ({error.strerror or error}); none was changed.",
             hint="Make room or choose another folder, and hand over again.",
             where=str(folder),
         ) from error
+
+
+def _place_beside(folder: Path) -> Path:
+    """Where the papers are made: on the same disk, so that they can be moved in whole."""
+    return folder if folder.is_dir() else folder.parent
+
+
+def _moved(made_in: Path, folder: Path, names: list[str]) -> list[Path]:
+    """Puts whole papers in their places; a link that stands in one is replaced, never followed."""
+    (folder / "csv").mkdir(parents=True, exist_ok=True)
+    for name in names:
+        (made_in / name).replace(folder / name)
+    return [folder / name for name in names]
+
+
+def _write_all(plan: Plan[Job], kept: tuple[Record, ...], folder: Path, made: str, progress: Progress) -> list[str]:
+    """Writes every paper into a folder of its own and returns their names."""
+    job = plan.document
+    stem = file_stem(job)
+    names: list[str] = []
+
+    def file(name: str) -> Path:
+        names.append(name)
+        return folder / name
+
+    records_of = [f(plan, kept) for f in (metal_record, measured_record, build_record, test_record, judgement_record)]
+    tables = [*(schedule(name, plan) for name in SCHEDULES), *records_of]
+    head = SetHead(job.number, job.title, job.revision, made)
+    (folder / "csv").mkdir()
+    papers = file(f"{stem}_papers.pdf")
+    write_set(papers, head, pages_of(plan), tables, lambda share, text: progress.step(0.7 * share, text))
+    progress.step(0.75, "schedules")
+    for paper in Paper:
+        page = Page(plan.get(PLATE_DRAWING), to_scale=True, sheet=paper, parts=plate_parts(plan))
+        write_set(file(f"{stem}_plate_{paper.value}.pdf"), head, (page,), ())
+    write_xlsx(file(f"{stem}_schedules.xlsx"), tables)
+    for table in tables:
+        file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table), encoding="utf-8")
+    for what, drawing in (("plate", plan.get(PLATE_DRAWING)), ("door", plan.get(DOOR_DRAWING))):
+        progress.step(0.85, what)
+        write_dxf(file(f"{stem}_{what}_drawing.dxf"), drawing)
+        file(f"{stem}_{what}.svg").write_text(as_svg(drawing), encoding="utf-8")
+    progress.step(0.87, "templates")
+    for path in _metal(plan, plan.get(HOLES), folder, stem, head):
+        names.append(path.name)
+    sheets = plan.get(SHEET_DRAWINGS)
+    for number, drawing in enumerate(sheets, 1):
+        file(f"{stem}_sheet_{number}.svg").write_text(as_svg(drawing), encoding="utf-8")
+        progress.step(0.88 + 0.1 * number / len(sheets), f"sheet {number}")
+        write_dxf(file(f"{stem}_sheet_{number}.dxf"), drawing)
+    file(f"{stem}_job.json").write_text(dump_job(job, indent=True), encoding="utf-8")
     progress.step(1.0, "done")
-    return done
+    return names
 
 
 def metal_files(

@@ -7,6 +7,7 @@ from pathlib import Path
 
 from riktig.core.errors import Fault, RiktigError
 from riktig.core.inputs import read_bytes, read_workbook, unfit
+from riktig.core.papers.tables import RUN
 
 __all__ = ["Grid", "GridRow", "grid_of_file", "grid_of_text"]
 
@@ -18,7 +19,6 @@ MOST_COLUMNS = 200
 """Columns looked at (chosen by us)."""
 LONGEST_CELL = 4_000
 """Letters of one cell; a field of a load takes far fewer, and says so itself."""
-_ESCAPED = ("'=", "'+", "'-", "'@", "'\t", "'\r")
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,7 +128,7 @@ def _too_wide(name: str, line: int) -> RiktigError:
 def _told(cell: str) -> str:
     """A cell's text without what keeps a spreadsheet from running it: the apostrophe our own lists put there."""
     text = cell.strip()
-    return text[1:] if text.startswith(_ESCAPED) else text
+    return text[1:].strip() if text[:1] == "'" and text[1:].lstrip(" ").startswith(RUN) else text
 
 
 def _workbook(name: str, raw: bytes) -> Grid:

@@ -8,7 +8,9 @@ from pathlib import Path
 
 from riktig.core.papers.schedule import Schedule
 
-__all__ = ["as_csv", "as_json", "write_xlsx"]
+RUN = ("=", "+", "-", "@", "\t", "\r", "\n", "|")
+"""What a cell begins with that spreadsheets run as a formula."""
+__all__ = ["RUN", "as_csv", "as_json", "write_xlsx"]
 
 
 def as_csv(schedule: Schedule) -> str:
@@ -16,8 +18,18 @@ def as_csv(schedule: Schedule) -> str:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow([key for key, _ in schedule.columns])
-    writer.writerows([["" if v is None else v for v in row] for row in schedule.rows])
+    writer.writerows([[_safe(value) for value in row] for row in schedule.rows])
     return out.getvalue()
+
+
+def _safe(value: object) -> object:
+    """A text that a spreadsheet would run as a formula has an apostrophe before it; our own reader takes it off again.
+
+    A text cell of CSV cannot be told from a formula otherwise (OWASP on CSV injection, from memory).
+    """
+    if value is None:
+        return ""
+    return f"'{value}" if isinstance(value, str) and value.lstrip(" ")[:1] in RUN else value
 
 
 def as_json(schedule: Schedule) -> str:
@@ -39,16 +51,12 @@ def write_xlsx(path: Path, schedules: Sequence[Schedule]) -> None:
         for cell in sheet[1]:
             cell.font = Font(bold=True)
         for row in schedule.rows:
-            sheet.append([_plain(value) for value in row])
+            sheet.append(list(row))
+            for cell in sheet[sheet.max_row]:
+                if cell.data_type in ("f", "e"):
+                    cell.data_type = "s"  # a text, whatever it begins with: nothing in it is run
         sheet.freeze_panes = "A2"
         for index, (_, heading) in enumerate(schedule.columns, 1):
             longest = max([len(heading), *(len(str(r[index - 1])) for r in schedule.rows)])
             sheet.column_dimensions[get_column_letter(index)].width = min(longest + 2, 60)
     book.save(path)
-
-
-def _plain(value: object) -> object:
-    """Text that begins like a formula stays text."""
-    if isinstance(value, str) and value[:1] in "=+-@" and value:
-        return "'" + value
-    return value

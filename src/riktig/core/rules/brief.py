@@ -120,19 +120,21 @@ def own_values(view: View) -> ClauseResult:
 def all_drawn(view: View) -> ClauseResult:
     """What is sized has a circuit: nothing is left out of the panel in silence."""
     clause = COMMON_PRACTICE
-    by_circuit = {circuit.id: circuit.load for circuit in view.own_circuits}
-    names = [load.name for c in view.circuits.undrawn for load in view.loads if load.id == by_circuit[c]]
+    by_circuit = {circuit.id: circuit for circuit in view.own_circuits}
+    load_names = {load.id: load.name for load in view.loads}
+    undrawn = [by_circuit[one] for one in view.circuits.undrawn]
+    names = [(load_names.get(c.load, "") if c.load else "") or c.title or f"circuit {c.id}" for c in undrawn]
     findings = [
         Finding(
             "B05",
             Verdict.JUDGE,
             f"{name[:1].upper()}{name[1:]} is sized in the Brief but has no circuit yet: its parts, wires and tests "
             "are in no list.",
-            LoadKey(load) if (load := by_circuit[circuit]) else CircuitKey(circuit),
+            LoadKey(circuit.load) if circuit.load in load_names else CircuitKey(circuit.id),
             clause,
             "Draw it by hand beside the sheets until Riktig has the recipe.",
         )
-        for circuit, name in zip(view.circuits.undrawn, names, strict=True)
+        for circuit, name in zip(undrawn, names, strict=True)
     ]
     drawn = len(view.loads) - len(names)
     evidence = (f"{drawn} of {len(view.loads)} drawn",)

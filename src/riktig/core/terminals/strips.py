@@ -128,7 +128,7 @@ def _row(
     core_at: dict[PinRef, tuple[Cable, Core]],
 ) -> TerminalRow:
     inner, outer = device.pin("i"), device.pin("f")
-    part = sizing.parts[device.id]
+    part, net = sizing.parts[device.id], nets.of_pin.get(inner)  # a terminal written by hand may join nothing
     here = wires_at.get(inner, [])
     far = [w.end.label if w.start.pin == inner else w.start.label for w in here]
     cable, core = core_at.get(outer, (None, None))
@@ -138,7 +138,7 @@ def _row(
         device.mark,
         device.kind_id,
         part.colour,
-        names.number[nets.of_pin[inner].id],
+        names.number[net.id] if net else "",
         ", ".join(w.key for w in here),
         ", ".join(far),
         cable.tag if cable else "",

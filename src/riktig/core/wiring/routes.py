@@ -196,7 +196,9 @@ class Router:
             if device.zone is not Zone.DOOR:
                 continue
             if device.kind.can(Can.EARTH_STUD):
-                at = min(DOOR_BONDS.index(device.role), len(self._door.studs) - 1)
+                # One written by hand has a name of its own and stands where the first does.
+                bond = DOOR_BONDS.index(device.role) if device.role in DOOR_BONDS else 0
+                at = min(bond, len(self._door.studs) - 1)
                 if self._door.leaves[at] == leaf:
                     spots.append((PinRef(device.id, "1"), self._door.studs[at]))
                 continue

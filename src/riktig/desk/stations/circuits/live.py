@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEET_PEN, SHEETS, elements_of
@@ -99,7 +99,7 @@ class LivePage(QWidget):
         self.hint = plain_label(LEGEND, "quiet", wraps=True)
         self._timer = QTimer(self)
         self._timer.setInterval(int(TICK_S * 1000))
-        self._timer.timeout.connect(lambda: self.wait(TICK_S))
+        self._timer.timeout.connect(self._tick)
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -194,6 +194,20 @@ class LivePage(QWidget):
 
     def _run(self, on: bool) -> None:
         (self._timer.start if on else self._timer.stop)()
+
+    def _tick(self) -> None:
+        """Time passes only while it is watched, and only for the circuits of now."""
+        if not self.isVisible():
+            self.stop()
+        elif self.model.follow(wires=self._wires_known()):
+            self.show_sheet(self.sheet)
+        else:
+            self.wait(TICK_S)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        """Time stands when the page is left, by whatever way."""
+        self.stop()
+        super().hideEvent(event)
 
     def _hold(self, on: bool) -> None:
         self.board.hold = on

@@ -70,6 +70,8 @@ class PlanRun(QObject):
         """Ends the search; the best so far is kept, unless the job has moved on meanwhile."""
         if self._work is not None:
             self._keep = keep
+            if not keep:
+                self._timer.stop()  # what is found is of a job that is no more: nothing of it is drawn
             self._work.stop()
 
     def wait(self) -> None:
@@ -104,7 +106,7 @@ class PlanRun(QObject):
             self._best = found
 
     def _show(self) -> None:
-        if self._replan is None:
+        if self._replan is None or not self._keep:
             return
         best, before = self._best or self._replan.before, self._replan.before
         gone = min(time.monotonic() - self._started, self._seconds)

@@ -1,0 +1,174 @@
+"""A monkey at the window: mouse and keys anywhere, in dialogs and menus too; every fault of the program is caught.
+
+Run: .venv/bin/python -m tests.desk.monkey [ACTIONS] [SEED] [JOB]
+"""
+
+import os
+import random
+import resource
+import sys
+import tempfile
+from pathlib import Path
+from typing import cast
+
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QWidget
+
+from riktig.core.errors import RiktigError
+from riktig.core.store import JobFile
+from riktig.demo_job import DEMOS
+from riktig.desk.app import application
+from riktig.desk.session import Session
+from riktig.desk.shell import MainWindow
+
+__all__ = ["Monkey"]
+
+KEYS = [
+    getattr(Qt.Key, f"Key_{name}")
+    for name in (
+        *"ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789", "Space", "Return", "Escape", "Tab", "Backtab", "Backspace", "Delete",
+        "Up", "Down", "Left", "Right", "Home", "End", "PageUp", "PageDown", "F1", "F2", "Plus", "Minus",
+    )
+]  # fmt: skip
+SIZES = ((1280, 800), (1024, 700), (1600, 1000))
+HOLDS = (Qt.KeyboardModifier.NoModifier,) * 6 + (
+    Qt.KeyboardModifier.ControlModifier,
+    Qt.KeyboardModifier.ShiftModifier,
+    Qt.KeyboardModifier.AltModifier,
+)
+
+
+class Monkey:
+    """Acts at random on a window; the same seed acts alike as far as the clock lets it.
+
+    ``faults`` are the errors of the program, in words; ``said`` what was done, newest last.
+    """
+
+    def __init__(self, window: MainWindow, seed: int) -> None:
+        self.window, self.rng = window, random.Random(seed)
+        self.faults: list[str] = []
+        self.acts: list[str] = []
+
+    def act(self) -> None:
+        """One action, and what it leads to."""
+        before, sys.excepthook = sys.excepthook, self._caught
+        try:
+            self._one()
+            QTest.qWait(self.rng.choice((0, 0, 0, 1, 5)))
+        except RiktigError:
+            pass
+        except Exception as error:  # noqa: BLE001 - that is what is looked for
+            self._caught(type(error), error, error.__traceback__)
+        finally:
+            sys.excepthook = before
+
+    def _caught(self, kind: type[BaseException], error: BaseException, trace: object) -> None:
+        if isinstance(error, RiktigError):
+            return
+        place = error.__traceback__
+        while place and place.tb_next:
+            place = place.tb_next
+        where = f"{Path(place.tb_frame.f_code.co_filename).name}:{place.tb_lineno}" if place else ""
+        self.faults.append(f"{kind.__name__} {error} at {where} after {self.acts[-3:]}")
+
+    def _top(self) -> QWidget:
+        app = cast(QApplication, QApplication.instance())
+        return app.activePopupWidget() or app.activeModalWidget() or self.window
+
+    def _one(self) -> None:
+        top, rng = self._top(), self.rng
+        if isinstance(top, QDialog) and (isinstance(top, QFileDialog) or rng.random() < 0.15):
+            self._note("rejects", top)
+            top.reject()
+            return
+        at = QPoint(rng.randrange(max(top.width(), 1)), rng.randrange(max(top.height(), 1)))
+        widget = top.childAt(at) or top
+        spot = widget.mapFrom(top, at)
+        hold = rng.choice(HOLDS)
+        match rng.randrange(20):
+            case 0 | 1 | 2 | 3 | 4 | 5:
+                self._note("clicks", widget)
+                QTest.mouseClick(widget, Qt.MouseButton.LeftButton, hold, spot)
+            case 6:
+                self._note("clicks right", widget)
+                QTest.mouseClick(widget, Qt.MouseButton.RightButton, hold, spot)
+            case 7:
+                self._note("clicks twice", widget)
+                QTest.mouseDClick(widget, Qt.MouseButton.LeftButton, hold, spot)
+            case 8 | 9:
+                self._note("drags", widget)
+                QTest.mousePress(widget, Qt.MouseButton.LeftButton, hold, spot)
+                for _ in range(rng.randrange(1, 5)):
+                    spot += QPoint(rng.randrange(-90, 90), rng.randrange(-90, 90))
+                    QTest.mouseMove(widget, spot)
+                QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, hold, spot)
+            case 10:
+                self._note("turns the wheel over", widget)
+                self._wheel(widget, spot)
+            case 11 if top is self.window:
+                name = rng.choice(list(self.window.stations))
+                self._note(f"goes to {name}", top)
+                self.window.go_to(name)
+            case 12 if top is self.window:
+                self.window.resize(*rng.choice(SIZES))
+            case 13 if top is self.window:
+                QTest.keyClick(top, rng.choice((Qt.Key.Key_Z, Qt.Key.Key_Y)), Qt.KeyboardModifier.ControlModifier)
+            case _:
+                focus = QApplication.focusWidget()
+                target = focus if focus and (focus is top or top.isAncestorOf(focus)) else top
+                key = rng.choice(KEYS)
+                if hold & Qt.KeyboardModifier.AltModifier and key == Qt.Key.Key_F4:
+                    return
+                self._note(f"presses {key.name}", target)
+                QTest.keyClick(target, key, hold)
+
+    def _wheel(self, widget: QWidget, spot: QPoint) -> None:
+        turn = QPoint(0, self.rng.choice((-120, 120)))
+        event = QWheelEvent(
+            spot.toPointF(), widget.mapToGlobal(spot).toPointF(), QPoint(), turn, Qt.MouseButton.NoButton,
+            self.rng.choice(HOLDS), Qt.ScrollPhase.NoScrollPhase, False,
+        )  # fmt: skip
+        QApplication.sendEvent(widget, event)
+
+    def _note(self, what: str, widget: QWidget) -> None:
+        self.acts.append(f"{what} {type(widget).__name__} {widget.accessibleName() or widget.objectName()}".strip())
+        del self.acts[:-50]
+
+
+def memory_mb() -> float:
+    """What the process holds now, MB."""
+    with Path("/proc/self/statm").open() as handle:
+        return int(handle.read().split()[1]) * resource.getpagesize() / 1e6
+
+
+def main() -> int:
+    """Runs one monkey and says what came of it."""
+    os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    actions, seed = (int(sys.argv[n]) if len(sys.argv) > n else d for n, d in ((1, 3000), (2, 1)))
+    name = sys.argv[3] if len(sys.argv) > 3 else "kelp-shed"
+    application()
+    with tempfile.TemporaryDirectory() as folder:
+        os.environ["HOME"] = folder
+        session = Session(who="Ida")
+        session.open(JobFile.create(Path(folder) / "monkey.riktig", DEMOS[name](), who="Ida", at="t"))
+        window = MainWindow(session)
+        window.show()
+        window.go_to("Brief")
+        monkey, begun = Monkey(window, seed), 0.0
+        for number in range(actions):
+            monkey.act()
+            if number == min(500, actions // 2):
+                begun = memory_mb()
+        grown = memory_mb() - begun
+        for fault in monkey.faults[:20]:
+            print(fault)  # noqa: T201
+        print(f"seed {seed}, {name}: {actions} actions, {len(monkey.faults)} faults, grew {grown:.0f} MB")  # noqa: T201
+        session.unwritten = ""
+        window.close()
+    return 1 if monkey.faults else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
