@@ -324,7 +324,7 @@ def _edit(arguments: argparse.Namespace) -> int:
 def _log(arguments: argparse.Namespace) -> int:
     file = JobFile(arguments.file, read_only=True)
     try:
-        entries, broken, chained = file.entries(), file.problems, file.has_digests
+        entries, broken, doubts, chained = file.entries(), file.problems, file.doubts, file.has_digests
     finally:
         file.close()
     if arguments.json:
@@ -338,7 +338,7 @@ def _log(arguments: argparse.Namespace) -> int:
         ]
         if not arguments.check:
             _print_table(heads, rows_of_text)
-    for what in broken:
+    for what in (*broken, *doubts):
         print(f"riktig: {what}.", file=sys.stderr)
     if broken:
         print("riktig: The log is not what was written. Compare it with a copy before you rely on it.", file=sys.stderr)

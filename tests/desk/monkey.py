@@ -11,7 +11,7 @@ import tempfile
 from pathlib import Path
 from typing import cast
 
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QWidget
@@ -40,6 +40,10 @@ HOLDS = (Qt.KeyboardModifier.NoModifier,) * 6 + (
 )
 
 
+DEEPEST = 4
+"""Dialogs upon dialogs before the monkey only closes them."""
+
+
 class Monkey:
     """Acts at random on a window; the same seed acts alike as far as the clock lets it.
 
@@ -50,19 +54,50 @@ class Monkey:
         self.window, self.rng = window, random.Random(seed)
         self.faults: list[str] = []
         self.acts: list[str] = []
+        self.left = self._depth = 0
 
-    def act(self) -> None:
-        """One action, and what it leads to."""
+    def run(self, actions: int) -> None:
+        """So many actions, from a timer: a dialog that waits for an answer gets one from the next."""
         before, sys.excepthook = sys.excepthook, self._caught
+        self.left = actions
+        timer = QTimer()
+        timer.timeout.connect(self._act)
+        timer.start(0)
         try:
-            self._one()
-            QTest.qWait(self.rng.choice((0, 0, 0, 1, 5)))
+            while self.left > 0:
+                QTest.qWait(20)
+        finally:
+            timer.stop()
+            for _ in range(20):
+                top = QApplication.activeModalWidget()
+                if not isinstance(top, QDialog):
+                    break
+                top.reject()
+                QTest.qWait(5)
+            sys.excepthook = before
+
+    def _act(self) -> None:
+        if self.left <= 0:  # a dialog that still waits for an answer would wait for ever
+            last = self._top()
+            if isinstance(last, QDialog):
+                last.reject()
+            elif last is not self.window:
+                last.close()
+            return
+        self.left -= 1
+        self._depth += 1
+        try:
+            top = self._top()
+            if self._depth > DEEPEST and isinstance(top, QDialog):
+                top.reject()
+            else:
+                self._one(top)
         except RiktigError:
             pass
         except Exception as error:  # noqa: BLE001 - that is what is looked for
             self._caught(type(error), error, error.__traceback__)
         finally:
-            sys.excepthook = before
+            self._depth -= 1
 
     def _caught(self, kind: type[BaseException], error: BaseException, trace: object) -> None:
         if isinstance(error, RiktigError):
@@ -77,8 +112,8 @@ class Monkey:
         app = cast(QApplication, QApplication.instance())
         return app.activePopupWidget() or app.activeModalWidget() or self.window
 
-    def _one(self) -> None:
-        top, rng = self._top(), self.rng
+    def _one(self, top: QWidget) -> None:
+        rng = self.rng
         if isinstance(top, QDialog) and (isinstance(top, QFileDialog) or rng.random() < 0.15):
             self._note("rejects", top)
             top.reject()
@@ -156,11 +191,11 @@ def main() -> int:
         window = MainWindow(session)
         window.show()
         window.go_to("Brief")
-        monkey, begun = Monkey(window, seed), 0.0
-        for number in range(actions):
-            monkey.act()
-            if number == min(500, actions // 2):
-                begun = memory_mb()
+        monkey = Monkey(window, seed)
+        first = min(500, actions // 2)
+        monkey.run(first)
+        begun = memory_mb()
+        monkey.run(actions - first)
         grown = memory_mb() - begun
         for fault in monkey.faults[:20]:
             print(fault)  # noqa: T201

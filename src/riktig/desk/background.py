@@ -39,6 +39,12 @@ class Work(QThread):
         else:
             self.done.emit(result)
 
+    def end(self) -> None:
+        """Stops the work and waits for it; nothing is sent any more. For when its window closes."""
+        self.blockSignals(True)
+        self.stop()
+        self.wait()
+
     def stop(self) -> None:
         """Asks the work to stop at its next step."""
         self._stop.set()

@@ -91,6 +91,10 @@ class Session(QObject):
                 "Nothing you change here can be kept.",
                 wrong=True,
             )
+        elif file.doubts:
+            self.say(
+                f"The record of {file.path.name}: {'; '.join(file.doubts[:3])}. Ask whose keys they are.", wrong=True
+            )
         elif file.put_aside:
             self.say(
                 f"Beside {file.path.name} lay a step that was cut off in another file, perhaps in a newer copy "

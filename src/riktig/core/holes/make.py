@@ -113,7 +113,7 @@ def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
         for spot in seat.part.holes if seat.rail == 0 else ():
             at = Point(seat.rect.x + spot.x, seat.rect.y + spot.y)
             yield _tapped(at, spot.thread, tag, key(where), where)
-        if role_of(seat.device) == PLATE_BOND:
+        if role_of(seat.device) == PLATE_BOND and seat.part.screw:
             yield _tapped(seat.rect.centre, seat.part.screw, tag, key(where), where)
     for stand in layout.stands:
         if stand.rail == 0 and len(stand.block.devices) > 1 and not any(m[1].holes for m in stand.block.members):

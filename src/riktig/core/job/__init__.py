@@ -72,7 +72,7 @@ from riktig.core.job.fields import (
 )
 from riktig.core.job.house_tables import POTENTIALS, SCHEME_FIELDS, ClassLetters, ReservedNumber, scheme_fault
 from riktig.core.job.job import Job
-from riktig.core.job.limits import beyond_limits
+from riktig.core.job.limits import LONGEST_PATH, MOST_WRITTEN, beyond_limits
 from riktig.core.job.load import (
     KW_PER_HP,
     LARGEST_HP,
@@ -198,6 +198,8 @@ __all__ = [
     "KW_PER_HP",
     "LARGEST_HP",
     "LARGEST_KW",
+    "LONGEST_PATH",
+    "MOST_WRITTEN",
     "PLATE_LESS",
     "POTENTIALS",
     "SCHEME_FIELDS",

@@ -11,7 +11,7 @@ from riktig.core.job.job import Job
 from riktig.core.job.load import Load
 from riktig.core.job.override import Override
 
-__all__ = ["MOST_WRITTEN", "beyond_limits"]
+__all__ = ["LONGEST_PATH", "MOST_WRITTEN", "beyond_limits"]
 
 LARGEST = 100_000.0
 """No size, current or number of a panel is larger (chosen by us)."""
@@ -19,9 +19,11 @@ LARGEST_WHOLE = 100_000_000
 MOST = {"loads": 200, "circuits": 400, "sources": 50, "signals": 500, "scripts": 500, "parts": 2_000, "shelf": 500}
 """How many of a thing a job may have (chosen by us: far above one panel)."""
 MOST_OF_ONE = 5_000
-MOST_WRITTEN = 1_500
-"""Devices, and rungs, in circuits written by hand, all together."""
-LONG_TEXTS = {(OwnRung, "path"): 4_000, (Load, "reason"): 2_000, (Override, "reason"): 2_000}
+MOST_WRITTEN = {"devices": 1_200, "rungs": 2_500}
+"""Of circuits written by hand, all together: what is planned and judged in about a quarter of a minute."""
+LONGEST_PATH = 4_000
+"""Letters of a path written by hand: some three hundred contacts."""
+LONG_TEXTS = {(OwnRung, "path"): LONGEST_PATH, (Load, "reason"): 2_000, (Override, "reason"): 2_000}
 SEVERAL_LINES = {(Load, "reason"), (Override, "reason")}
 MOST_FAULTS = 50
 
@@ -49,14 +51,10 @@ def _too_many(job: Job) -> Iterator[Fault]:
         count = len(getattr(job, name))
         if count > most:
             yield Fault(f"$.job.{name}", f"there are {count}; a panel holds at most {most}.")
-    for what, written in (
-        ("devices", [len(c.devices) for c in job.circuits]),
-        ("rungs", [len(c.rungs) for c in job.circuits]),
-    ):
-        if sum(written) > MOST_WRITTEN:
-            yield Fault(
-                "$.job.circuits", f"{sum(written)} {what} are written by hand; at most {MOST_WRITTEN} can be drawn."
-            )
+    for what, most in MOST_WRITTEN.items():
+        written = sum(len(getattr(circuit, what)) for circuit in job.circuits)
+        if written > most:
+            yield Fault("$.job.circuits", f"{written} {what} are written by hand; at most {most} can be drawn.")
     for name in ("loads", "circuits", "sources", "signals"):
         ids = [str(one.id) for one in getattr(job, name)]
         twice = next((one for one in ids if ids.count(one) > 1), None) if len(set(ids)) < len(ids) else None

@@ -60,4 +60,4 @@ def _revisions(db: sqlite3.Connection) -> None:
     before = FIRST_DIGEST
     for row in rows:
         before = revision_digest(row[0], row[1], row[2], row[3], row[4], before)
-        db.execute("INSERT INTO revision VALUES (?, ?, ?, ?, ?, ?)", (*row, before))
+        db.execute("INSERT INTO revision VALUES (?, ?, ?, ?, ?, ?, '', '')", (*row, before))

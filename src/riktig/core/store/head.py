@@ -54,9 +54,9 @@ def head_digest(count: int, entries: int, of_log: str, revisions: int, of_job: s
     return _sha256([count, entries, of_log, revisions, of_job])
 
 
-def revision_digest(number: int, job: str, who: str, at: str, why: str, before: str) -> str:
+def revision_digest(number: int, job: str, who: str, at: str, why: str, before: str, signer: str = "") -> str:
     """SHA-256 over a revision and the digest of the one before, in hexadecimal."""
-    return _sha256([before, number, job, who, at, why])
+    return _sha256([before, number, job, who, at, why, *([signer] if signer else [])])
 
 
 def _sha256(said: list[object]) -> str:

@@ -24,6 +24,7 @@ from riktig.core.store.opening import (
     broken_head,
     broken_revisions,
     damaged,
+    doubtful_keys,
     see_header,
     see_schema,
     see_whole,
@@ -53,7 +54,8 @@ class JobFile:
     """One open job file. Not for several threads.
 
     ``rescued_from`` says what happened when the work had to go on in a copy, "" as long as it did not;
-    ``only_looking`` why nothing can be changed, "" when it can.
+    ``only_looking`` why nothing can be changed, "" when it can; ``problems`` where the file is not what was
+    written, ``doubts`` which signatures a person should ask about.
 
     Args:
         path: ``name.riktig``; of a link, the file it leads to.
@@ -78,6 +80,7 @@ class JobFile:
         self._last: Place | None = None
         self._count = self._revision = 0
         self.problems: tuple[str, ...] = ()
+        self.doubts: tuple[str, ...] = ()
         try:
             self._open()
         except RiktigError:
@@ -102,7 +105,7 @@ class JobFile:
             with db:
                 db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
                 db.execute(f"PRAGMA user_version = {FORMAT}")
-                insert_revision(db, job, who, at, why)
+                insert_revision(db, job, who, at, why, signer)
                 head_after(db, count=1, signer=signer)
             write_whole(db, path)
         except FileExistsError as error:
@@ -157,10 +160,11 @@ class JobFile:
                 if not isinstance(text, str):
                     raise sqlite3.DatabaseError(f"entry {entry.number} of its log cannot be read")
         changed = broken_revisions(self._open_db) if chained else ()
-        if changed and changed[-1] == self.revision():
-            raise sqlite3.DatabaseError(f"revision {changed[-1]} is not what was written")
-        self.problems = tuple(f"revision {number}: it is not what was written" for number in changed)
+        if changed and changed[-1][0] == self.revision():
+            raise sqlite3.DatabaseError(f"revision {changed[-1][0]}: {changed[-1][1]}")
+        self.problems = tuple(f"revision {number}: {what}" for number, what in changed)
         self.problems += tuple(f"entry {number}: {what}" for number, what in self.broken_links())
+        self.doubts = doubtful_keys(self._open_db, entries) if chained else ()
         if self.problems and not self.read_only:
             self._look_only(f"its record is not what was written ({'; '.join(self.problems[:3])})")
 
@@ -232,7 +236,7 @@ class JobFile:
         Raises:
             RiktigError: it could not be written.
         """
-        return self._write(lambda db: insert_revision(db, job, who, at, why))
+        return self._write(lambda db: insert_revision(db, job, who, at, why, self._signer))
 
     def add_records(self, records: list[Record]) -> None:
         """Appends to the log, all or none; durable on return. Known ids are left as they are.
@@ -256,7 +260,7 @@ class JobFile:
         ids = [new_id() for _ in entries]
 
         def write(db: sqlite3.Connection) -> int:
-            number = newest(db) if job is None else insert_revision(db, job, who, at, why)
+            number = newest(db) if job is None else insert_revision(db, job, who, at, why, self._signer)
             made = zip(ids, entries, strict=True)
             records = [Record(rid, one.subject, one.facts, who, at, number, one.corrects) for rid, one in made]
             insert_records(db, records, self._signer)

@@ -2,7 +2,6 @@
 
 import re
 import sqlite3
-from collections.abc import Iterator
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
@@ -149,33 +148,49 @@ def unreadable_log(entries: list[StoredEntry], last_given: int) -> tuple[tuple[i
             found.append((entry.number, fault))
     if last_given >= expected:
         found.append((expected - 1, f"{last_given - expected + 1} entries behind it are missing"))
-    return tuple(sorted({*found, *_strange_keys(entries)}))
+    return tuple(sorted(found))
 
 
-def _strange_keys(entries: list[StoredEntry]) -> Iterator[tuple[int, str]]:
-    """Who has signed once signs always, and with the same key."""
+def doubtful_keys(db: sqlite3.Connection, entries: list[StoredEntry]) -> tuple[str, ...]:
+    """What a person should ask about: nothing is broken, but a name stands under two keys or under none.
+
+    One who works on two machines has two keys; one who forges has one of his own.
+    """
     keys: dict[str, str] = {}
+    found: list[str] = []
     for entry in entries:
         known = keys.setdefault(entry.who, entry.signer)
-        if not known:
-            keys[entry.who] = entry.signer
-        elif not entry.signer:
-            yield entry.number, f"it is not signed, and {entry.who} had signed before"
+        if known and not entry.signer:
+            found.append(f"entry {entry.number}: it is not signed, and {entry.who} had signed before")
         elif known != entry.signer:
-            yield entry.number, f"it is signed with another key than {entry.who} had before"
+            keys[entry.who] = entry.signer
+            if known:
+                found.append(f"entry {entry.number}: it is signed with another key than {entry.who} had before")
+    head = read_head(db)
+    revisions = db.execute("SELECT signer FROM revision ORDER BY number").fetchall()
+    if not head.signer and entries and entries[-1].signer and revisions[-1][0]:
+        found.append("its end is not signed, and what stands before it is")
+    elif head.signer and head.signer not in {*(entry.signer for entry in entries), *(row[0] for row in revisions)}:
+        found.append("its end is signed with a key that signed nothing else in it")
+    return tuple(found)
 
 
-def broken_revisions(db: sqlite3.Connection) -> tuple[int, ...]:
-    """The revisions that are not what was written."""
-    found: list[int] = []
+def broken_revisions(db: sqlite3.Connection) -> tuple[tuple[int, str], ...]:
+    """The revisions that are not what was written, or not signed by their signer."""
+    found: list[tuple[int, str]] = []
     before, expected = FIRST_DIGEST, 1
-    for number, job, who, at, why, digest in db.execute(
-        "SELECT number, job, who, at, why, digest FROM revision ORDER BY number"
-    ):
-        if digest != revision_digest(number, job, who, at, why, before) or number != expected:
-            found.append(int(number))
+    rows = db.execute("SELECT number, job, who, at, why, digest, signer, signature FROM revision ORDER BY number")
+    for number, job, who, at, why, digest, signer, signature in rows:
+        if digest != revision_digest(number, job, who, at, why, before, signer) or number != expected:
+            found.append((int(number), "it is not what was written"))
+        elif fault := signature_fault(_signed(digest, signer, signature)):
+            found.append((int(number), fault))
         before, expected = digest, number + 1
     return tuple(found)
+
+
+def _signed(digest: str, signer: str, signature: str) -> StoredEntry:
+    return StoredEntry(0, "", "", "", "", "", "", 0, "", digest, signer, signature)
 
 
 def broken_head(db: sqlite3.Connection, entries: list[StoredEntry]) -> str:
@@ -185,7 +200,6 @@ def broken_head(db: sqlite3.Connection, entries: list[StoredEntry]) -> str:
     last, of_log = (entries[-1].number, entries[-1].digest) if entries else (0, FIRST_DIGEST)
     if head.digest != head_digest(head.count, last, of_log, number, of_job):
         return "its end is not what was written: something was cut off or put in"
-    if not head.signer and any(entry.signer for entry in entries[-1:]):
-        return "its end is not signed, and the last entry is"
-    signed = StoredEntry(0, "", "", "", "", "", "", 0, "", head.digest, head.signer, head.signature)
-    return "its end is not signed by who is said to have signed it" if signature_fault(signed) else ""
+    if signature_fault(_signed(head.digest, head.signer, head.signature)):
+        return "its end is not signed by who is said to have signed it"
+    return ""

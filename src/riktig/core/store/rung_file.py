@@ -9,7 +9,7 @@ import msgspec
 
 from riktig.core.errors import Fault, RiktigError
 from riktig.core.inputs import parse_json
-from riktig.core.job import OwnDevice, OwnRung
+from riktig.core.job import LONGEST_PATH, MOST_WRITTEN, OwnDevice, OwnRung
 from riktig.core.store.job_json import placed_fault, unknown_fields
 
 __all__ = ["RUNG_FORMAT", "WrittenCircuit", "dump_rungs", "load_rungs"]
@@ -82,6 +82,7 @@ def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
     except msgspec.ValidationError as error:
         faults.append(placed_fault(error, "$"))
         found = None
+    faults += _beyond(found) if found else []
     if faults or found is None:
         raise _wrong(faults, where)
     return WrittenCircuit(
@@ -89,6 +90,20 @@ def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
         tuple(OwnDevice(d.role, d.kind, d.place, d.purpose, d.legend, d.mark, d.colour) for d in found.devices),
         tuple(OwnRung(r.role, r.title, r.start, r.path, r.end, r.band) for r in found.rungs),
     )
+
+
+def _beyond(found: _File) -> list[Fault]:
+    """What cannot be drawn, seen before any path is read."""
+    faults = [
+        Fault(f"$.{what}", f"there are {count}; at most {MOST_WRITTEN[what]} can be drawn.")
+        for what, count in (("devices", len(found.devices)), ("rungs", len(found.rungs)))
+        if count > MOST_WRITTEN[what]
+    ]
+    return faults + [
+        Fault(f"$.rungs[{number}].path", f"it has {len(rung.path)} letters; {LONGEST_PATH} is the most.")
+        for number, rung in enumerate(found.rungs)
+        if len(rung.path) > LONGEST_PATH
+    ]
 
 
 def _wrong(faults: list[Fault], where: str) -> RiktigError:

@@ -16,7 +16,9 @@ REVISION = """CREATE TABLE revision (
     who     TEXT NOT NULL,
     at      TEXT NOT NULL,                -- ISO 8601 with zone
     why     TEXT NOT NULL,                -- the name of the edit, or "undo: ..."
-    digest  TEXT NOT NULL                 -- SHA-256 of this revision and the digest before it
+    digest  TEXT NOT NULL,                -- SHA-256 of this revision and the digest before it
+    signer  TEXT NOT NULL,                -- public key (Ed25519) of who signed the digest, or empty
+    signature TEXT NOT NULL               -- the signature of the digest, or empty
 )"""
 LOG = """CREATE TABLE log (
     seq      INTEGER PRIMARY KEY AUTOINCREMENT,

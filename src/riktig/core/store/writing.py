@@ -33,13 +33,16 @@ def newest(db: sqlite3.Connection) -> int:
     return int(db.execute("SELECT max(number) FROM revision").fetchone()[0])
 
 
-def insert_revision(db: sqlite3.Connection, job: Job, who: str, at: str, why: str) -> int:
+def insert_revision(db: sqlite3.Connection, job: Job, who: str, at: str, why: str, signer: Signer | None) -> int:
     """A revision more, bound to the one before; returns its number."""
     last = db.execute("SELECT number, digest FROM revision ORDER BY number DESC LIMIT 1").fetchone()
     number, before = (last[0] + 1, last[1]) if last else (1, FIRST_DIGEST)
     text = dump_job(job)
-    digest = revision_digest(number, text, who, at, why, before)
-    db.execute("INSERT INTO revision VALUES (?, ?, ?, ?, ?, ?)", (number, text, who, at, why, digest))
+    key = signer.public if signer else ""
+    digest = revision_digest(number, text, who, at, why, before, key)
+    signature = signer.sign(digest) if signer else ""
+    row = (number, text, who, at, why, digest, key, signature)
+    db.execute("INSERT INTO revision VALUES (?, ?, ?, ?, ?, ?, ?, ?)", row)
     return int(number)
 
 

@@ -65,12 +65,10 @@ class SectionChooser:
 
     def _serves(self, half: Half) -> bool:
         """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
-        owners = [self._devices[pin.device] for pin in half.net.pins]
-        unlisted = [d for d in owners if self._sizing.load_of(d.circuit) is None]
-        ends = {half.a.device, half.b.device}
-        if half.net.net_class is NetClass.NEUTRAL:
-            return any(d.kind.can(Can.SERVICE) and d.id in ends for d in unlisted)
-        return any(d.kind.can(Can.SERVICE) for d in unlisted)
+        neutral = half.net.net_class is NetClass.NEUTRAL
+        pins = (half.a, half.b) if neutral else half.net.pins
+        services = (d for pin in pins if (d := self._devices[pin.device]).kind.can(Can.SERVICE))
+        return any(self._sizing.load_of(device.circuit) is None for device in services)
 
     def _neutral_section(self, half: Half) -> tuple[float, Why]:
         """The neutral of a load is as thick as its line; that of control as thick as control; the bar's, the feeder."""

@@ -48,7 +48,7 @@ def wire_all(
         Length = way through the ducts + an allowance at each end, rounded up.
     """
     devices = circuits.by_id
-    router = Router(layout, door, circuits.devices, enclosure, practice)
+    router = Router(layout, door, circuits.devices, enclosure, practice, nets.of_pin)
     halves: list[Half] = []
     unrouted: list[PinRef] = []
     bridged = bridged_pins(joins, devices)

@@ -8,6 +8,8 @@ from riktig.core.job import PinRef
 __all__ = ["best_path"]
 
 STARTS = 6
+MANY = 300
+"""A net with more pins is ordered with one start and two looks: it takes seconds and not minutes."""
 """Starts tried on a long chain (chosen by us: more gain little)."""
 EXACT_UP_TO = 7
 """Clamps up to which every order is tried (5040 of them at most)."""
@@ -44,7 +46,8 @@ def _long_path(pins: list[PinRef], ends: list[PinRef], length: Callable[[PinRef,
     way = [[length(a, b) for b in pins] for a in pins]
     fixed = [pins.index(pin) for pin in ends]
     last = fixed[1] if len(fixed) == 2 else None
-    starts = fixed[:1] or range(0, len(pins), max(len(pins) // STARTS, 1))
+    tries = STARTS if len(pins) <= MANY else 1
+    starts = fixed[:1] or range(0, len(pins), max(len(pins) // tries, 1))
     orders = [_two_opt(_nearest(start, last, way), way, bool(fixed), last is not None) for start in starts]
     best = min(orders, key=lambda order: (sum(way[a][b] for a, b in pairwise(order)), order))
     return [pins[n] for n in best]
@@ -63,8 +66,9 @@ def _nearest(start: int, last: int | None, way: list[list[float]]) -> list[int]:
 def _two_opt(order: list[int], way: list[list[float]], first_stays: bool, last_stays: bool) -> list[int]:
     """Turns stretches round as long as that shortens the chain; only two joints change a turn."""
     count, improved = len(order), True
-    while improved:
-        improved = False
+    looks = count if count <= MANY else 2
+    while improved and looks:
+        improved, looks = False, looks - 1
         for i in range(int(first_stays), count - 1):
             for j in range(i + 2, count + 1 - int(last_stays)):
                 head, tail = order[i], order[j - 1]

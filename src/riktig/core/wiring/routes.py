@@ -1,7 +1,7 @@
 """The duct graph: how far it is from any clamp to any other, and which way the wire runs."""
 
 import itertools
-from collections.abc import Iterable, Sequence
+from collections.abc import Container, Iterable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
@@ -53,8 +53,15 @@ class Router:
     """
 
     def __init__(
-        self, layout: Layout, door: DoorPlan, devices: Sequence[Device], enclosure: Enclosure, practice: Practice
+        self,
+        layout: Layout,
+        door: DoorPlan,
+        devices: Sequence[Device],
+        enclosure: Enclosure,
+        practice: Practice,
+        connected: Container[PinRef] | None = None,
     ) -> None:
+        self._connected = connected
         self._layout, self._door = layout, door
         self._enclosure, self._practice = enclosure, practice
         self._nodes: list[_Node] = []
@@ -153,6 +160,8 @@ class Router:
             return
         levels = [d for d in self._layout.ducts if not d.upright]
         for pin in device.kind.pins:
+            if self._connected is not None and PinRef(device.id, pin.name) not in self._connected:
+                continue  # no wire goes there: of a thousand relays that leaves out two nodes in three
             at = seat.pin_point(pin.name)
             upward = seat.side_of(pin) is Side.TOP
             side = [d for d in levels if (d.rect.centre.y < at.y) == upward] or levels

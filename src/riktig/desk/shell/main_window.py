@@ -46,6 +46,7 @@ from riktig.core.rules import RULES, Mend
 from riktig.core.store import JobFile, house_practice
 from riktig.core.wiring import mini_plate
 from riktig.desk import house
+from riktig.desk.background import Work
 from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
 from riktig.desk.shell.deriver import Deriver
@@ -263,9 +264,15 @@ class MainWindow(QMainWindow):
     def _changed(self, before: object, after: object) -> None:
         self._all_stale()
         self.strip.show_job(self.session.job)
-        self.setWindowTitle(f"{self.session.job.number or 'New job'} - Riktig")
+        self._show_title()
         self._refresh_current()
         QTimer.singleShot(0, self._refresh_shell)
+
+    def _show_title(self) -> None:
+        """The job's number, and its file where that is called otherwise."""
+        number, file = self.session.job.number, self.session.file
+        other = file is not None and file.path.stem != file_name(number)
+        self.setWindowTitle(f"{number or 'New job'}{f' in {file.path.name}' if file and other else ''} - Riktig")
 
     def _records_changed(self) -> None:
         self._all_stale()
@@ -324,7 +331,7 @@ class MainWindow(QMainWindow):
 
     def _moved(self, path: Path) -> None:
         """The work goes on in another file: that must be seen."""
-        self.setWindowTitle(f"{path.stem} - Riktig")
+        self._show_title()
         self.tell(self.drawer.said.text())
 
     def _ask_why(self, question: str) -> str:
@@ -403,6 +410,8 @@ class MainWindow(QMainWindow):
                 return
         for station in self.stations.values():
             station.shut()
+        for work in self.findChildren(Work):  # papers that are being written: a thread must end before its window
+            work.end()
         self.deriver.close()
         self.session.close()
         event.accept()
