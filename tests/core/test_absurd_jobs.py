@@ -38,6 +38,7 @@ from riktig.core.sizing import PROPOSAL, alternatives_of
 from riktig.core.store import dump_job, load_job
 from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
+from tests.effort import times
 
 PRACTICE = st.fixed_dictionaries(
     {choice.field: st.sampled_from(list(choice.values)) for choice in CHOICES}
@@ -96,7 +97,7 @@ OWN = st.lists(
 )
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=times(15, 200), deadline=None)
 @given(LOADS, SUPPLY, PRACTICE, st.sampled_from(boxes()), st.floats(-30, 70), SIGNALS, OWN)
 def test_any_answers_derive_whole(
     loads: list[tuple[str, dict[str, Any], dict[str, Any]]],

@@ -31,6 +31,7 @@ from riktig.core.job import Act, ElementId, Insertable, Job, Recipe
 from riktig.core.plan import Plan
 from riktig.core.store import dump_job, load_job
 from tests.core.circuit.samples import sample
+from tests.effort import times
 
 PLACES = [Act.AFTER, Act.BEFORE, Act.ACROSS, Act.INSTEAD]
 STARTS = ["direct-on-line", "both ways", "star-delta", "pump by level", "emergency stop", "all of it by the controller"]
@@ -146,4 +147,4 @@ class Changer(RuleBasedStateMachine):
 
 
 TestChanger = Changer.TestCase
-TestChanger.settings = settings(max_examples=25, stateful_step_count=10, deadline=None)
+TestChanger.settings = settings(max_examples=times(8, 100), stateful_step_count=10, deadline=None)

@@ -36,6 +36,7 @@ from riktig.core.rules import RULES
 from riktig.core.sizing import PROPOSAL
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
+from tests.effort import times
 
 KW = st.sampled_from([0.37, 1.5, 4.0, 7.5, 11.0])
 
@@ -179,4 +180,4 @@ class Builder(RuleBasedStateMachine):
 
 
 TestBuilder = Builder.TestCase
-TestBuilder.settings = settings(max_examples=12, stateful_step_count=14, deadline=None)
+TestBuilder.settings = settings(max_examples=times(5, 60), stateful_step_count=14, deadline=None)

@@ -55,19 +55,19 @@ class Monkey:
         self.faults: list[str] = []
         self.acts: list[str] = []
         self.left = self._depth = 0
+        self.resting = True
 
     def run(self, actions: int) -> None:
         """So many actions, from a timer: a dialog that waits for an answer gets one from the next."""
         before, sys.excepthook = sys.excepthook, self._caught
         self.left = actions
-        timer = QTimer()
-        timer.timeout.connect(self._act)
-        timer.start(0)
+        self.resting = False
+        QTimer.singleShot(0, self._act)
         try:
             while self.left > 0:
                 QTest.qWait(20)
         finally:
-            timer.stop()
+            self.resting = True
             for _ in range(20):
                 top = QApplication.activeModalWidget()
                 if not isinstance(top, QDialog):
@@ -77,6 +77,11 @@ class Monkey:
             sys.excepthook = before
 
     def _act(self) -> None:
+        if self.resting:
+            return
+        # The next is due before this one is done: a dialog has its own loop, and a timer that is being served is not
+        # served again in it.
+        QTimer.singleShot(0 if self.left > 0 else 50, self._act)
         if self.left <= 0:  # a dialog that still waits for an answer would wait for ever
             last = self._top()
             if isinstance(last, QDialog):

@@ -228,7 +228,7 @@ def test_the_window_can_be_closed_while_papers_are_written(window: MainWindow, s
 def test_a_monkey_at_mouse_and_keys_finds_no_fault(window: MainWindow, session: Session, seed: int) -> None:
     """Run it alone with: python -m tests.desk.monkey ACTIONS SEED JOB."""
     monkey = Monkey(window, seed)
-    monkey.run(times(120, 3000))
+    monkey.run(times(400, 3000))
     assert not monkey.faults, f"seed {seed}: {monkey.faults}"
     records: tuple[Record, ...] = session.records
     assert session.file

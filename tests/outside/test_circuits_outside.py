@@ -36,6 +36,7 @@ from riktig.core.papers import as_svg, write_dxf
 from riktig.core.plan import Plan
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.circuit.samples import SAMPLES, sample
+from tests.effort import times
 
 
 def components(circuits: Circuits) -> set[frozenset[str]]:
@@ -136,7 +137,7 @@ def networks(draw: st.DrawFn) -> Circuits:
 
 
 @given(networks())
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=times(80, 800), deadline=None)
 def test_the_nets_of_random_rungs_are_the_connected_components(circuits: Circuits) -> None:
     found = {frozenset(map(str, net.pins)) for net in find_nets(circuits).nets}
     assert found == components(circuits)

@@ -36,6 +36,7 @@ from riktig.core.standards import (
 )
 from riktig.demo_job import demo_job
 from tests.core.circuit.builders import one_motor
+from tests.effort import times
 
 HEAD = SetHead("T-1", "test", "A", "")
 MM = 72 / 25.4
@@ -134,7 +135,7 @@ class TestSwing:
         first=st.floats(0.0, 120.0),
         z=st.floats(1.0, 200.0),
     )
-    @settings(max_examples=120, deadline=None)
+    @settings(max_examples=times(40, 400), deadline=None)
     def test_the_reach_is_what_turning_finds(
         self, near: float, wide: float, deep: float, first: float, z: float
     ) -> None:
@@ -166,7 +167,7 @@ class TestClashOnRandomDoors:
         depth=st.floats(90, 250),
         left=st.booleans(),
     )
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=times(20, 200), deadline=None)
     def test_what_is_said_to_lack_depth_is_what_boxes_that_overlap_lack(
         self, spots: list[tuple[float, float]], depth: float, left: bool
     ) -> None:
@@ -296,7 +297,7 @@ class TestTemplate:
         high=st.floats(60, 1900),
         spots=st.lists(st.tuples(st.floats(0, 1), st.floats(0, 1), st.floats(3, 60)), max_size=25),
     )
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=times(25, 200), deadline=None)
     def test_the_sheets_cover_the_surface_without_overlap(
         self, wide: float, high: float, spots: list[tuple[float, float, float]]
     ) -> None:

@@ -14,9 +14,10 @@ from riktig.core.energise.volts import Volts
 from riktig.core.job import DeviceId, Job, circuit_of, read_pin
 from riktig.core.plan import Plan
 from tests.core.circuit.samples import sample
+from tests.effort import times
 from tests.outside.spice import needs_ngspice, operating_point
 
-NETWORKS = 1000
+NETWORKS = times(300, 3000)
 PHASES = (230.0 + 0j, -115.0 - 199.2j, -115.0 + 199.2j, 0j)
 TINY = 1e-4
 """A closed contact, ohm."""

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.circuit.builders import STOP, door_begun, one_motor
+from tests.effort import times
 
 from riktig.core.build import Operation, Progress, progress_of, tick_facts
 from riktig.core.circuit import insert_contact, remove_element, settle
@@ -174,7 +175,7 @@ def test_a_number_that_changes_takes_the_marking_only() -> None:
     assert set().union(*lost(before, after).values()) == {"marked"}
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=times(12, 100), deadline=None)
 @given(st.sampled_from(list(ControlTap)), st.sampled_from([0.75, 4.0, 11.0]), st.booleans(), st.booleans())
 def test_what_is_not_stale_is_as_it_was_and_what_changed_is_stale(
     tap: ControlTap, kw: float, run: bool, trip: bool

@@ -46,6 +46,7 @@ from riktig.core.plan import Plan
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.circuit.builders import one_motor
 from tests.core.circuit.samples import SAMPLES, sample
+from tests.effort import times
 
 KINDS: list[dict[str, object]] = [
     {},
@@ -245,7 +246,7 @@ def ways(pieces: tuple[Piece, ...]) -> set[frozenset[str]]:
 
 
 @given(TREES)
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=times(60, 500), deadline=None)
 def test_a_path_of_any_shape_is_cut_into_pieces_that_fit_and_loses_nothing(tree: Branch) -> None:
     path = counted_anew(tree, [0])
     pieces = folded(rung_of(path))

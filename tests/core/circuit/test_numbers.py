@@ -37,6 +37,7 @@ from riktig.core.plan import Plan
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
 from tests.core.circuit.builders import START, STOP, joins, one_motor
+from tests.effort import times
 
 
 def test_a_contact_put_in_takes_the_next_number_and_all_others_hold() -> None:
@@ -211,7 +212,7 @@ WHAT = st.sampled_from([one for one in Insertable if one is not Insertable.CONTA
 AT = st.sampled_from([STOP, START])
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=times(40, 400), deadline=None)
 @given(
     st.lists(st.tuples(AT, WHAT, st.booleans()), max_size=5),
     st.sampled_from(list(Numbering)),

@@ -3,6 +3,7 @@
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.circuit.builders import one_motor
+from tests.effort import times
 
 from riktig.core.build import CRITICALS, judged_all
 from riktig.core.circuit import NAMES, settle
@@ -64,7 +65,7 @@ PRACTICE = st.fixed_dictionaries(
 )
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=times(15, 150), deadline=None)
 @given(BOX, PRACTICE)
 def test_any_box_has_a_door_and_says_what_is_wrong_with_it(box: EnclosureFields, practice: PracticeFields) -> None:
     job = settle(set_practice(set_enclosure(one_motor(), **box), **practice))

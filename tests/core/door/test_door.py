@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.circuit.builders import one_motor
+from tests.effort import times
 
 from riktig.core.circuit import CIRCUITS, NAMES, settle
 from riktig.core.door import (
@@ -236,7 +237,7 @@ def test_operators_are_put_in_line_and_at_even_distances(shed: Job) -> None:
     hinge=st.sampled_from(HingeSide),
     doors=st.sampled_from([1, 2]),
 )
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=times(10, 100), deadline=None)
 def test_any_door_by_hand_is_planned_as_it_is_and_the_same_seen_twice_from_behind(
     spots: list[tuple[float, float]], hinge: HingeSide, doors: int
 ) -> None:
@@ -300,7 +301,7 @@ def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
 
 
 @given(spots=st.lists(st.tuples(st.floats(40, 500), st.floats(60, 500)), min_size=24, max_size=24))
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=times(12, 100), deadline=None)
 def test_all_operators_that_overlap_are_said_to_be_too_near_and_no_others(spots: list[tuple[float, float]]) -> None:
     """Against all pairs of outlines: only near neighbours are looked at, and none may be missed."""
     job = demo_job()

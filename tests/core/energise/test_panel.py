@@ -16,6 +16,7 @@ from riktig.core.plan import Plan
 from riktig.demo_job import demo_job
 from tests.core.circuit.builders import STOP, one_motor
 from tests.core.circuit.samples import sample
+from tests.effort import times
 
 K, KR = DeviceId("c1.K"), DeviceId("c1.KR")
 START, REVERSE, STOPPED = DeviceId("c1.S.start"), DeviceId("c1.S.reverse"), DeviceId("c1.S.stop")
@@ -258,7 +259,7 @@ def potentials(panel: Panel) -> list[tuple[complex, float] | None]:
             for one in panel.volts.at]  # fmt: skip
 
 
-@settings(deadline=None, max_examples=25, suppress_health_check=[HealthCheck.too_slow])
+@settings(deadline=None, max_examples=times(12, 100), suppress_health_check=[HealthCheck.too_slow])
 @given(MOVES)
 def test_after_any_operations_nothing_has_drifted_from_what_a_fresh_look_finds(
     moves: list[tuple[Operator, int]],

@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import box as shape
 from tests.core.circuit.builders import one_motor
+from tests.effort import times
 
 from riktig.core.circuit import CIRCUITS, settle
 from riktig.core.errors import RiktigError
@@ -232,7 +233,7 @@ def overlaps(layout: Layout) -> list[tuple[str, str]]:
 GESTURES = st.lists(st.tuples(st.integers(0, 6), st.integers(0, 10_000)), min_size=1, max_size=6)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=times(20, 200), deadline=None)
 @given(GESTURES)
 def test_whatever_gestures_do_no_overlap_goes_unsaid_and_undo_is_exact(gestures: list[tuple[int, int]]) -> None:
     job, undo = ROOMY, [ROOMY]
@@ -283,7 +284,7 @@ def _gesture(job: Job, layout: Layout, what: int, chance: random.Random) -> Job:
 ROOMY = roomy(3)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=times(20, 200), deadline=None)
 @given(st.integers(0, 100_000))
 def test_clearances_agree_with_shapely_on_random_plates(seed: int) -> None:
     """Two blocks on one rail keep the larger of their rooms: shapely measures the distance between them."""

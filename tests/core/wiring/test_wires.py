@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.circuit.builders import STOP, one_motor
+from tests.effort import times
 
 from riktig.core.catalogue import Clamp
 from riktig.core.circuit import CIRCUITS, NETS, NetClass, insert_contact, settle
@@ -197,7 +198,7 @@ def test_each_protective_conductor_has_a_way_of_its_own() -> None:
     assert set(ends.values()) == {1}
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=times(15, 150), deadline=None)
 @given(
     st.lists(st.tuples(st.integers(0, 60), st.integers(0, 60)), min_size=2, max_size=6, unique=True),
     st.sets(st.integers(0, 5), max_size=2),

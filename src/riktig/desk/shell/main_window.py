@@ -20,25 +20,7 @@ from riktig.core.edits import ApplyRemedy
 from riktig.core.errors import RiktigError
 from riktig.core.inputs import file_name
 from riktig.core.job import Practice, new_job
-from riktig.core.keys import (
-    BatchKey,
-    CircuitKey,
-    DeviceKey,
-    DuctKey,
-    ElementKey,
-    HoleKey,
-    Key,
-    LoadKey,
-    NetKey,
-    OpeningKey,
-    PartKey,
-    PieceKey,
-    PinKey,
-    PlaceKey,
-    RailKey,
-    ValueKey,
-    WireKey,
-)
+from riktig.core.keys import BatchKey, Key, PartKey
 from riktig.core.labels import INDEX, NAME_INDEX, Entry, find
 from riktig.core.papers import STATIONS, passport, statuses
 from riktig.core.plate import LAYOUT
@@ -51,6 +33,7 @@ from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
 from riktig.desk.shell.deriver import Deriver
 from riktig.desk.shell.findings_drawer import FindingsDrawer
+from riktig.desk.shell.homes import HOME_OF, HOME_OF_PART, STAYS
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.passport_panel import PassportPanel
 from riktig.desk.shell.route_card import RouteCard
@@ -61,35 +44,6 @@ from riktig.desk.widgets import Station
 from riktig.devices import BenchMeter
 
 __all__ = ["MainWindow"]
-
-HOME_OF: dict[type[Key], str] = {
-    DeviceKey: "Circuits",
-    PinKey: "Circuits",
-    ElementKey: "Circuits",
-    NetKey: "Circuits",
-    CircuitKey: "Circuits",
-    PlaceKey: "Circuits",
-    RailKey: "Plate",
-    DuctKey: "Plate",
-    PieceKey: "Plate",
-    HoleKey: "Door",
-    OpeningKey: "Door",
-    WireKey: "Wires",
-    BatchKey: "Wires",
-    LoadKey: "Brief",
-    ValueKey: "Brief",
-}
-"""The station that shows a kind of thing best, for the finder and the findings."""
-HOME_OF_PART = {"control": "Circuits", "circuit": "Circuits", "plate": "Plate", "door": "Door", "warning": "Labels"}
-"""That of a part that there is once; the Brief for the others."""
-STAYS: dict[type[Key], tuple[str, ...]] = {
-    DeviceKey: ("Brief", "Circuits", "Plate", "Door", "Terminals", "Labels", "Rules"),
-    PinKey: ("Circuits", "Plate"),
-    HoleKey: ("Plate", "Door"),
-    NetKey: ("Circuits", "Wires"),
-    WireKey: ("Wires", "Plate", "Build", "Labels"),
-}
-"""Stations from which one need not move to see a kind of thing."""
 
 
 class MainWindow(QMainWindow):

@@ -207,7 +207,6 @@ class LivePage(QWidget):
     def hideEvent(self, event: QHideEvent) -> None:
         """Time stands when the page is left, by whatever way."""
         self.stop()
-        super().hideEvent(event)
 
     def _hold(self, on: bool) -> None:
         self.board.hold = on
