@@ -10,6 +10,7 @@ from riktig.core.catalogue import Box, boxes
 from riktig.core.circuit import SHEET_DRAWINGS, settle
 from riktig.core.door import DOOR_DRAWING
 from riktig.core.holes import HOLES, mark_out
+from riktig.core.inputs import unfit
 from riktig.core.job import (
     CHOICES,
     Command,
@@ -85,8 +86,9 @@ POWER = st.one_of(
     st.fixed_dictionaries({"kw": st.floats(0.001, 400), "nameplate_a": st.floats(0.001, 1999)}),
 )
 PLAIN = st.fixed_dictionaries({"run_lamp": st.booleans(), "trip_lamp": st.booleans()})
-LOADS = st.lists(st.tuples(st.text(max_size=40), POWER, st.one_of(PLAIN, OPTIONAL)), max_size=4)
-SIGNALS = st.lists(st.tuples(st.text(max_size=20), st.sampled_from(Wetting), st.floats(0, 5000)), max_size=3)
+TEXTS = st.text(max_size=40).filter(lambda text: not unfit(text))
+LOADS = st.lists(st.tuples(TEXTS, POWER, st.one_of(PLAIN, OPTIONAL)), max_size=4)
+SIGNALS = st.lists(st.tuples(TEXTS, st.sampled_from(Wetting), st.floats(0, 5000)), max_size=3)
 OWN = st.lists(
     st.tuples(
         st.sampled_from(["m1.current", "m1.breaker", "m1.section", "m1.cable", "m1.pe", "m1.setting", "m1.contactor"])

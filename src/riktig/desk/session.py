@@ -226,12 +226,12 @@ class Session(QObject):
         if asked is None:
             return False
         entries = asked
-        number = self.file.revision() if self.file else 0
-        made = [
-            Record(uuid.uuid4().hex, one.subject, one.facts, self.who, self.clock(), number, one.corrects)
-            for one in entries
-        ]
         try:
+            number = self.file.revision() if self.file else 0
+            made = [
+                Record(uuid.uuid4().hex, one.subject, one.facts, self.who, self.clock(), number, one.corrects)
+                for one in entries
+            ]
             if self.file:
                 self.file.add_records(made)
                 self._say_if_moved()

@@ -18,7 +18,7 @@ from riktig.core.energise import (
     Wrong,
     carriages_of,
     faults_at,
-    locks_of,
+    lock_off,
     meter_of,
     operate,
     operators_of,
@@ -86,9 +86,9 @@ class TestLive:
         assert devices == {"c1.F", "c1.K"}
 
     def test_to_work_on_the_contactor_its_own_two_breakers_are_locked(self, plan: Plan[Job]) -> None:
-        panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
-        assert set(locks_of(panel, DeviceId("c1.K"))) == {"c1.F", "c1.FC"}
-        assert panel.hands.opened == set()
+        circuits = plan.get(CIRCUITS)
+        found = lock_off(circuits, Panel(circuits, plan.get(NETS)).network, DeviceId("c1.K"))
+        assert set(found.switches) == {"c1.F", "c1.FC"}
 
 
 class TestRestart:

@@ -11,7 +11,8 @@ from riktig.core.energise.conductors import Conductor, conductors_of, drawn_cond
 from riktig.core.energise.draw_live import LEGEND, live_marks
 from riktig.core.energise.explain import Role, called, roles_of, why
 from riktig.core.energise.handover import go_on_from
-from riktig.core.energise.live import Isolation, LiveNet, isolations_of, live_nets, live_off, locks_of
+from riktig.core.energise.live import Isolation, LiveNet, isolations_of, live_nets, live_off
+from riktig.core.energise.lock_off import LockOff, lock_off, lock_off_text
 from riktig.core.energise.meter import Meter, Reading, meter_of
 from riktig.core.energise.network import MAINS
 from riktig.core.energise.operators import Operator, Touch, operate, operators_of, position_of
@@ -53,6 +54,7 @@ __all__ = [
     "Hands",
     "Isolation",
     "LiveNet",
+    "LockOff",
     "Meter",
     "Operator",
     "Panel",
@@ -77,7 +79,8 @@ __all__ = [
     "live_marks",
     "live_nets",
     "live_off",
-    "locks_of",
+    "lock_off",
+    "lock_off_text",
     "meter_of",
     "operate",
     "operators_of",

@@ -3,12 +3,13 @@
 from collections import defaultdict
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour, Can
+from riktig.core.catalogue import Can
 from riktig.core.circuit import Circuits, Net, Nets
+from riktig.core.energise.lock_off import lockable
 from riktig.core.energise.run import Panel
 from riktig.core.job import DeviceId, PinRef
 
-__all__ = ["Isolation", "LiveNet", "isolations_of", "live_nets", "live_off", "locks_of"]
+__all__ = ["Isolation", "LiveNet", "isolations_of", "live_nets", "live_off"]
 
 LIVE_V = 1.0
 """From here on a point counts as live, V (chosen by us)."""
@@ -35,13 +36,6 @@ class Isolation:
     device: DeviceId
     live: tuple[LiveNet, ...]
     dead: tuple[PinRef, ...]
-
-
-def _switches(circuits: Circuits) -> list[DeviceId]:
-    """Isolators first, then everything else with poles of its own."""
-    found = [d for d in circuits.devices if any(u.behaviour is Behaviour.POLE for u in d.kind.units)]
-    found = [d for d in found if not any(u.symbol == "link" for u in d.kind.units)]
-    return [d.id for d in sorted(found, key=lambda d: not d.kind.can(Can.ISOLATES))]
 
 
 def _with_foreign(panel: Panel) -> Panel:
@@ -104,7 +98,7 @@ def isolations_of(panel: Panel) -> tuple[Isolation, ...]:
     main = {d.id for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)}
     owner = {d.id: d.circuit for d in circuits.devices}
     found = []
-    for did in _switches(circuits):
+    for did in lockable(circuits):
         panel.hands.opened.add(did)
         panel.settle()
         live = _live(panel, nets)
@@ -117,40 +111,4 @@ def isolations_of(panel: Panel) -> tuple[Isolation, ...]:
             ours = behind if len(behind) <= 2 else {owner[did]}
             kept = tuple(one for one in kept if any(owner[p.device] in ours for p in one.pins))
         found.append(Isolation(did, kept, dead))
-    return tuple(found)
-
-
-def locks_of(panel: Panel, device: DeviceId) -> tuple[DeviceId, ...]:
-    """What must be off and locked to work on a device: the switches on the ways of every pin that is live.
-
-    The fewest: of each way the one nearest the device that somebody can lock.
-    """
-    _with_foreign(panel)
-    able = set(_switches(panel.circuits))
-    found: dict[DeviceId, None] = {}
-    owner = panel.network.devices[device]
-    for _ in range(8):
-        live = [
-            point
-            for pin in owner.kind.pins
-            if (point := panel.network.at(device, pin.name)) is not None
-            and (known := panel.volts.at[point])
-            and abs(known[0]) + abs(known[1]) > LIVE_V
-        ]
-        lock = next(
-            (
-                panel.network.contacts[n].device
-                for point in live
-                for n in panel.forest.way(point)
-                if panel.network.contacts[n].device in able and panel.network.contacts[n].device != device
-            ),
-            None,
-        )
-        if lock is None:
-            break
-        found[lock] = None
-        panel.hands.opened.add(lock)
-        panel.settle()
-    panel.hands.opened -= set(found)
-    panel.settle()
     return tuple(found)

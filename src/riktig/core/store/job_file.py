@@ -184,8 +184,17 @@ class JobFile:
         return load_job(str(row[0]), where=str(self.path), mend=True)
 
     def revision(self) -> int:
-        """The newest revision's number."""
-        return int(self._open_db.execute("SELECT max(number) FROM revision").fetchone()[0])
+        """The newest revision's number.
+
+        Raises:
+            RiktigError: the file cannot be read any more.
+        """
+        try:
+            return int(self._open_db.execute("SELECT max(number) FROM revision").fetchone()[0])
+        except (sqlite3.Error, TypeError):
+            if self._mirror is None:
+                raise damaged(self.path, "it was changed while it was open") from None
+            return newest(self._mirror)  # what lies under the name now is no job: the next step says so
 
     def revisions(self) -> list[Revision]:
         """All revisions, oldest first."""

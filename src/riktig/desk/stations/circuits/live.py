@@ -15,7 +15,8 @@ from riktig.core.energise import (
     Touch,
     behaviour_of,
     live_marks,
-    locks_of,
+    lock_off,
+    lock_off_text,
     panel_of,
     position_of,
     why,
@@ -246,10 +247,9 @@ class LivePage(QWidget):
     def say_locks(self, device: DeviceId) -> None:
         """Says which switches must be off and locked to work on a device."""
         plan, job = self._session.plan, self._session.job
-        locks = locks_of(panel_of(job, plan.get(CIRCUITS), plan.get(NETS)), device)
-        named = ", ".join(f"{{{one}}}" for one in locks) or "nothing in this panel: cut it off where it comes from"
-        text = f"To work on {{{device}}}: switch off and lock {named}; then prove it dead. Local codes decide."
-        self.hint.setText(self.model.tagged(text))
+        circuits = plan.get(CIRCUITS)
+        found = lock_off(circuits, panel_of(job, circuits, plan.get(NETS)).network, device)
+        self.hint.setText(self.model.tagged(lock_off_text(found, circuits, device)))
 
     def script_menu(self) -> QMenu:
         """What can be watched: the circuits of the sheet, then scripts of the builder's own."""
