@@ -49,7 +49,6 @@ def window(
     monkeypatch.setattr("riktig.desk.house.house_file", lambda: tmp_path / "house.json")
     window = MainWindow(session, meter)
     window.show()
-    window.go_to("Brief")
     settle_window()
     yield window
     session.unwritten = ""

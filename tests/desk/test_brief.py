@@ -31,6 +31,12 @@ from tests.conftest import Doing
 from tests.desk.conftest import Waiter, press, settle_window
 
 
+@pytest.fixture(autouse=True)
+def at_the_brief(window: MainWindow) -> None:
+    window.go_to("Brief")
+    settle_window()
+
+
 @pytest.fixture
 def house(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Path:
     path = tmp_path / "house.json"

@@ -52,6 +52,11 @@ def numbers(session: Session) -> set[str]:
 
 
 class TestPractice:
+    @pytest.fixture(autouse=True)
+    def at_the_brief(self, window: MainWindow) -> None:
+        window.go_to("Brief")
+        settle_window()
+
     def test_the_school_is_chosen_in_the_brief_and_the_numbers_follow(
         self, window: MainWindow, session: Session
     ) -> None:

@@ -58,6 +58,7 @@ def test_the_route_card_is_walked_by_arrow_keys_and_entered_by_enter(window: Mai
     ],
 )
 def test_the_finder_goes_to_what_was_typed(window: MainWindow, typed: str, key: Key | None, station: str) -> None:
+    window.go_to("Brief")
     finder = window.strip.finder
     finder.setFocus()
     QTest.keyClicks(finder, typed)

@@ -49,6 +49,11 @@ def answer(window: MainWindow, name: str, text: str) -> None:
 
 
 class TestBrief:
+    @pytest.fixture(autouse=True)
+    def at_the_brief(self, window: MainWindow) -> None:
+        window.go_to("Brief")
+        settle_window()
+
     def test_an_answer_changes_the_job_and_what_is_proposed(self, window: MainWindow, session: Session) -> None:
         answer(window, "Power of the wash drum", "7.5")
         assert session.job.loads[0].kw == 7.5
