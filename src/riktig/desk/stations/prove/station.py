@@ -116,7 +116,7 @@ class ProveStation(Station):
         self.verdict = plain_label("", wraps=True)
         self.verdict.setFont(words_font(17, bold=True))
         self.typed = TypedReading()
-        self.typed.setPlaceholderText("type what your meter shows: 0.3, 1.2 k, open")
+        self.typed.setPlaceholderText("your meter: 0.3, 1.2 k or open")
         self.typed.setAccessibleName("Typed reading in ohm")
         self.typed.setMaximumWidth(260)
         self.typed.returnPressed.connect(self._typed)
