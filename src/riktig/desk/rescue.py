@@ -58,7 +58,7 @@ def _actions_text(session: Session) -> str:
 def install(session: Session, show: Callable[[str], None]) -> None:
     """Sends every fault of the program, slots and painting included, to ``rescue``.
 
-    Faults that come while one is being shown are counted in its report's folder and do not open a box each.
+    A fault of the same kind at the same place is told and reported once in a session: a clock would tell it for ever.
     """
     told: set[str] = set()
 
@@ -75,7 +75,7 @@ def install(session: Session, show: Callable[[str], None]) -> None:
             last = last.tb_next
         place = f"{kind.__name__} {last.tb_frame.f_code.co_filename}:{last.tb_lineno}" if last else kind.__name__
         if place in told:
-            return  # the same fault again, such as at every tick of a clock: it was told and reported once
+            return
         told.add(place)
         report = rescue(session, error)
         show(

@@ -3,7 +3,6 @@
 import io
 import json
 import os
-import threading
 import time
 import zipfile
 from pathlib import Path
@@ -181,14 +180,6 @@ def test_a_power_of_very_many_figures_is_refused_with_its_place(tmp_path: Path, 
     path.write_text(f"load,hp\ndrum,{power}\n", encoding="utf-8")
     error = quick(lambda: read_loads(path))
     assert len(str(error)) < 2000
-
-
-def test_a_writer_that_never_ends_into_a_pipe_is_not_waited_for(tmp_path: Path) -> None:
-    path = tmp_path / "pipe.csv"
-    os.mkfifo(path)
-    done = threading.Event()
-    quick(lambda: read_loads(path))
-    done.set()
 
 
 def test_the_place_of_a_fault_in_json_is_its_line_and_column() -> None:

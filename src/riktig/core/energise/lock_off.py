@@ -33,9 +33,9 @@ class LockOff:
 
 def lockable(circuits: Circuits) -> tuple[DeviceId, ...]:
     """Isolators first, then everything else with poles of its own: what a person can switch off and lock."""
-    found = [d for d in circuits.devices if any(u.behaviour is Behaviour.POLE for u in d.kind.units)]
-    found = [d for d in found if not any(u.symbol == "link" for u in d.kind.units)]
-    return tuple(d.id for d in sorted(found, key=lambda d: not d.kind.can(Can.ISOLATES)))
+    with_poles = [d for d in circuits.devices if any(u.behaviour is Behaviour.POLE for u in d.kind.units)]
+    switches = [d for d in with_poles if not any(u.symbol == "link" for u in d.kind.units)]
+    return tuple(d.id for d in sorted(switches, key=lambda d: not d.kind.can(Can.ISOLATES)))
 
 
 def lock_off(circuits: Circuits, network: Network, device: DeviceId) -> LockOff:
@@ -45,7 +45,7 @@ def lock_off(circuits: Circuits, network: Network, device: DeviceId) -> LockOff:
         From the part's points outwards along everything that can conduct, until a pole of a source from outside is
         reached; of that way the switch nearest the part is opened; again, until no source is reached. What a
         supply inside the panel makes counts as reached by what feeds that supply. The zero of a supply of the panel
-        and the protective conductor lead nowhere.
+        and the protective conductor lead nowhere: they are taken to be earthed, as the drawing has them.
     """
     graph = _Graph(circuits, network, device)
     switches: dict[DeviceId, None] = {}

@@ -78,7 +78,7 @@ class JobFile:
         self._mirror: sqlite3.Connection | None = None
         self._db: sqlite3.Connection | None = None
         self._last: Place | None = None
-        self._count = self._revision = 0
+        self._count = 0
         self.problems: tuple[str, ...] = ()
         self.doubts: tuple[str, ...] = ()
         try:
@@ -101,7 +101,7 @@ class JobFile:
         """
         db = sqlite3.connect(":memory:")
         try:
-            db.executescript(";".join((SCHEMA[0], *SCHEMA[1:], *TRIGGERS)))
+            db.executescript(";".join((*SCHEMA, *TRIGGERS)))
             with db:
                 db.execute(f"PRAGMA application_id = {APPLICATION_ID}")
                 db.execute(f"PRAGMA user_version = {FORMAT}")
