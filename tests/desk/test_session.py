@@ -140,11 +140,12 @@ def test_a_bug_leaves_a_rescued_job_and_a_report(session: Session, tmp_path: Pat
     try:
         raise ZeroDivisionError("a mistake of ours")
     except ZeroDivisionError as error:
-        report = rescue(session, error, tmp_path)
+        rescued = rescue(session, error, tmp_path)
     from riktig.core.store import load_job
 
-    assert "a mistake of ours" in report.read_text(encoding="utf-8")
-    assert load_job((tmp_path / "KS-0417-rescued-1.json").read_text(encoding="utf-8")) == session.job
+    assert "a mistake of ours" in rescued.report.read_text(encoding="utf-8")
+    assert rescued.job == tmp_path / "KS-0417-rescued-1.json"
+    assert load_job(rescued.job.read_text(encoding="utf-8")) == session.job
 
 
 def test_only_our_own_errors_are_taken_for_the_users(session: Session, said: list[tuple[str, bool]]) -> None:

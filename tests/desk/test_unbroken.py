@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QMessageBox
 
 from riktig.cli import main
 from riktig.core.build import Operation
@@ -132,6 +133,7 @@ def test_a_file_taken_away_is_said_at_once_and_the_work_goes_on(
     assert said[-1][1]
     assert session.file.path.name == "KS-0417-rescued-1.riktig"
     assert window.windowTitle() == "KS-0417 in KS-0417-rescued-1.riktig - Riktig"
+    assert "Compare the two" in next(box for box in window.findChildren(QMessageBox) if box.isVisible()).text()
     assert session.unwritten == ""
     assert session.edit("title", SetHeading({"title": "later"}))
     assert sum("rescued" in text for text, _ in said) == 1, "it is said once"
@@ -181,7 +183,7 @@ def test_a_fault_is_reported_once_with_what_was_done_and_can_be_done_again(
     monkeypatch.setattr(sys, "__excepthook__", lambda *error: None)
     monkeypatch.setattr(sys, "excepthook", sys.excepthook)
     told: list[str] = []
-    install(session, told.append)
+    install(session, lambda text, rescued: told.append(text))
     first = session.job
     session.edit("power", ChangeLoad(LoadId("m1"), {"kw": 5.5}))
     session.edit("title", SetHeading({"title": "another"}))

@@ -60,7 +60,7 @@ def make_window(session: Session | None = None) -> MainWindow:
         session.signer = session.signer or signer_of(session.who, keys_folder())
     except RiktigError as error:
         session.say(str(error), wrong=True)
-    install(session, window.tell)
+    install(session, window.tell_of_fault)
     return window
 
 

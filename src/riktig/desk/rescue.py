@@ -4,6 +4,7 @@ import contextlib
 import json
 import sys
 from collections.abc import Callable
+from dataclasses import dataclass
 from pathlib import Path
 from types import TracebackType
 
@@ -13,13 +14,21 @@ from riktig.core.store import dump_job
 from riktig.desk.session import Session
 from riktig.fault_report import free_name, write_report
 
-__all__ = ["install", "rescue"]
+__all__ = ["Rescued", "install", "rescue"]
 
 LAST_ACTIONS = 200
 
 
-def rescue(session: Session, error: BaseException, folder: Path | None = None) -> Path:
-    """Writes the job as JSON, the last actions as lines for ``riktig edit``, and a report; returns the report's path.
+@dataclass(frozen=True, slots=True)
+class Rescued:
+    """Where a report lies, and the job as it was; None when the job could be written nowhere."""
+
+    report: Path
+    job: Path | None
+
+
+def rescue(session: Session, error: BaseException, folder: Path | None = None) -> Rescued:
+    """Writes the job as JSON, the last actions as lines for ``riktig edit``, and a report.
 
     The job file itself is not touched: all that was confirmed is in it already. Nothing of an earlier fault is
     written over.
@@ -27,12 +36,14 @@ def rescue(session: Session, error: BaseException, folder: Path | None = None) -
     beside = session.file.path.parent if session.file else None
     stem = session.file.path.stem if session.file else "job"
     lines: list[str] = []
+    kept_at: Path | None = None
     for place in (folder, beside):
         if place is None:
             continue
         with contextlib.suppress(OSError, RiktigError, ValueError):
             kept = free_name(place, f"{stem}-rescued", ".json")
             kept.write_text(dump_job(session.job, indent=True), encoding="utf-8")
+            kept_at = kept
             edits = kept.with_suffix(".jsonl")
             edits.write_text(_actions_text(session), encoding="utf-8")
             lines += [
@@ -41,7 +52,8 @@ def rescue(session: Session, error: BaseException, folder: Path | None = None) -
             ]
             break
     lines += ["What the session said last:", *(f"  {text}" for text in session.log)]
-    return write_report(error, session.clock(), lines, folder=folder or beside, stem=f"{stem}-fault")
+    report = write_report(error, session.clock(), lines, folder=folder or beside, stem=f"{stem}-fault")
+    return Rescued(report, kept_at)
 
 
 def _actions_text(session: Session) -> str:
@@ -55,8 +67,10 @@ def _actions_text(session: Session) -> str:
     return "".join(f"{line}\n" for line in lines)
 
 
-def install(session: Session, show: Callable[[str], None]) -> None:
+def install(session: Session, show: Callable[[str, Path | None], None]) -> None:
     """Sends every fault of the program, slots and painting included, to ``rescue``.
+
+    ``show`` is called with what to say and the rescued job.
 
     A fault of the same kind at the same place is told and reported once in a session: a clock would tell it for ever.
     """
@@ -77,11 +91,12 @@ def install(session: Session, show: Callable[[str], None]) -> None:
         if place in told:
             return
         told.add(place)
-        report = rescue(session, error)
+        rescued = rescue(session, error)
         show(
             "Riktig made a mistake of its own. Your job and everything confirmed are safe in the "
-            f"file; a copy, the last actions and a report are at {report}. You can go on; if it happens again, "
-            "close and open the job."
+            f"file; a copy, the last actions and a report are at {rescued.report}. You can go on; if it happens again, "
+            "close and open the job, or go on in a new file from the job as it was.",
+            rescued.job,
         )
 
     sys.excepthook = handle

@@ -4,6 +4,7 @@ Words: a *revision* is the job after one edit; the *log* holds what was done and
 is *confirmed* survives a crash.
 """
 
+from riktig.core.store.copies import go_on_from_text, go_on_in_copy
 from riktig.core.store.house import house_practice, keep_house_practice
 from riktig.core.store.job_file import JobFile, Revision
 from riktig.core.store.job_json import dump_job, load_job
@@ -21,6 +22,8 @@ __all__ = [
     "WrittenCircuit",
     "dump_job",
     "dump_rungs",
+    "go_on_from_text",
+    "go_on_in_copy",
     "house_practice",
     "keep_house_practice",
     "load_job",

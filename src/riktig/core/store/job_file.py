@@ -99,6 +99,14 @@ class JobFile:
         Raises:
             RiktigError: the file exists, or cannot be written.
         """
+        taken = _same_but_for_case(path)
+        if taken:
+            raise RiktigError(
+                f"{taken} is there already, and {path.name} differs from it in large and small letters only: "
+                "on other systems the two would be one file.",
+                hint="Choose another number.",
+                where=str(path),
+            )
         db = sqlite3.connect(":memory:")
         try:
             db.executescript(";".join((*SCHEMA, *TRIGGERS)))
@@ -378,3 +386,13 @@ class JobFile:
                 db.close()
         self._db = self._mirror = None
         self._lock.drop()
+
+
+def _same_but_for_case(path: Path) -> str:
+    """A name beside ``path`` that differs from it in large and small letters only; "" when there is none."""
+    try:
+        names = [entry.name for entry in path.parent.iterdir()]
+    except OSError:  # the folder cannot be read: making the file will say so
+        return ""
+    folded = path.name.casefold()
+    return next((name for name in sorted(names) if name != path.name and name.casefold() == folded), "")

@@ -4,16 +4,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
-from PySide6.QtWidgets import (
-    QApplication,
-    QHBoxLayout,
-    QInputDialog,
-    QMainWindow,
-    QMessageBox,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.circuit import settle
 from riktig.core.edits import ApplyRemedy
@@ -33,6 +24,7 @@ from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
 from riktig.desk.shell.deriver import Deriver
 from riktig.desk.shell.findings_drawer import FindingsDrawer
+from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken, go_on_from_rescued, show_message
 from riktig.desk.shell.homes import HOME_OF, HOME_OF_PART, STAYS
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.passport_panel import PassportPanel
@@ -286,7 +278,7 @@ class MainWindow(QMainWindow):
     def _moved(self, path: Path) -> None:
         """The work goes on in another file: that must be seen."""
         self._show_title()
-        self.tell(self.drawer.said.text())
+        self.tell(self.drawer.said.toolTip())
 
     def _ask_why(self, question: str) -> str:
         text, done = QInputDialog.getText(self, "Take back", question)
@@ -336,19 +328,25 @@ class MainWindow(QMainWindow):
             self.session.say(str(error), wrong=True)
             return False
         self.go_to("Brief")
+        if self.session.file and self.session.file.problems:
+            self.tell(
+                f"{self.drawer.said.toolTip()} {COPY_WORDS}", ("Go on in a copy", lambda: go_on_from_broken(self))
+            )
         return True
+
+    def tell_of_fault(self, text: str, rescued: Path | None) -> None:
+        """A fault of the program, with the offer to go on from the job as it was."""
+        offer = ("Go on in a new file", lambda: go_on_from_rescued(self, rescued)) if rescued else None
+        self.tell(text, offer)
 
     def _demo(self) -> None:
         self.session.open(demo_file(self.session))
         self.go_to("Brief")
 
-    def tell(self, text: str) -> None:
-        """A message that must be seen."""
+    def tell(self, text: str, offer: Offer | None = None) -> None:
+        """A message that must be seen; ``offer`` is a button and what it does."""
         self.drawer.say(text, True)
-        box = QMessageBox(self)
-        box.setWindowTitle("Riktig")
-        box.setText(text)
-        box.open()
+        show_message(self, text, offer)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         """Closes the file; what is not in it is said first, once."""
