@@ -36,10 +36,10 @@ print(time.perf_counter() - begin)
 
 def worker() -> None:
     """Prints the figures of the tree on the path, in ms."""
-    from riktig.core.circuit import settle
     from riktig.core.job import Job, add_load, change_load, new_job, set_heading
     from riktig.core.plan import Plan
     from riktig.core.rules import RULES
+    from riktig.core.schematic import settle
     from riktig.demo_job import DEMOS
 
     found: Figures = {}

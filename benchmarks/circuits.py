@@ -18,7 +18,9 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from measure import median
 
-from riktig.core.circuit import (
+from riktig.core.job import Command, ElementId, Insertable, Job, OwnDevice, OwnRung, Start, add_load, new_job
+from riktig.core.plan import Plan
+from riktig.core.schematic import (
     CIRCUITS,
     FAULTS,
     SHEET_DRAWINGS,
@@ -29,8 +31,6 @@ from riktig.core.circuit import (
     find_nets,
     settle,
 )
-from riktig.core.job import Command, ElementId, Insertable, Job, OwnDevice, OwnRung, Start, add_load, new_job
-from riktig.core.plan import Plan
 from riktig.core.store import JobFile
 
 KINDS: list[dict[str, object]] = [

@@ -17,15 +17,15 @@ from circuits import panel
 from measure import median, timed
 from plate import anew
 
-from riktig.core.build import CRITICALS, judged_all
 from riktig.core.door import DOOR, with_seats
+from riktig.core.exports import template_of, write_template
+from riktig.core.exports.pdf import SetHead
 from riktig.core.geometry import Point
 from riktig.core.holes import BLOCKERS, METAL_HOLES, SHEETS, mark_out_order
 from riktig.core.job import Job, Practice, set_enclosure
-from riktig.core.papers import template_of, write_template
-from riktig.core.papers.pdf import SetHead
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, RULER, Piece, cut_plan
+from riktig.core.production import CRITICALS, judged_all
 from riktig.core.store import JobFile
 
 OPERATORS = 60

@@ -14,10 +14,10 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from circuits import panel
 from measure import median
 
-from riktig.core.circuit import CIRCUITS, NETS, SHEETS, Circuits, Nets
-from riktig.core.energise import Panel, Runner, meter_of
 from riktig.core.job import CircuitId, DeviceId
 from riktig.core.plan import Plan
+from riktig.core.schematic import CIRCUITS, NETS, SHEETS, Circuits, Nets
+from riktig.core.simulation import Panel, Runner, meter_of
 from riktig.core.store import JobFile
 
 STARTERS = 100

@@ -19,11 +19,11 @@ from riktig.core.plan import Derived
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
-from riktig.core.circuit import settle
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES
+from riktig.core.schematic import settle
 from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
 

@@ -9,12 +9,12 @@ from dataclasses import replace
 from circuits import panel, timed
 from measure import median
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS, name_all
 from riktig.core.job import Job, Numbering, set_practice
 from riktig.core.keys import DeviceKey, Key, NetKey, PinKey, WireKey
 from riktig.core.labels import INDEX, find
-from riktig.core.papers import trace_page
 from riktig.core.plan import Plan
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, name_all
+from riktig.core.views import trace_page
 from riktig.core.wiring import WIRING
 
 STARTERS = 160

@@ -23,12 +23,12 @@ from measure import median, timed
 
 from riktig.core.geometry import Point
 from riktig.core.job import DeviceId, Job, set_enclosure
+from riktig.core.optimiser.replan import replan_of
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, RULER, WARMTH, with_block_at
 from riktig.core.sizing import SIZING
 from riktig.core.store import JobFile
 from riktig.core.wiring import DUCT_USES, WIRING, route_marks
-from riktig.core.wiring.replan import replan_of
 
 SEEDS = (1, 2, 3)
 WIRES = 5_000
@@ -71,7 +71,7 @@ def first_plan() -> None:
 
 def quality(long: bool) -> None:
     """What 20 s find against 1 s, and against 200 s, on two cores; medians of some seeds."""
-    from riktig.core.plate.planning import least_wire, now_of
+    from riktig.core.optimiser import least_wire, now_of
     from riktig.timed_search import search_for
 
     for starters in (10, 20):

@@ -11,9 +11,9 @@ from pathlib import Path
 
 import pytest
 
-from riktig.core.circuit import settle
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.plan import Plan
+from riktig.core.schematic import settle
 from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
 

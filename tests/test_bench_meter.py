@@ -3,10 +3,10 @@
 import pytest
 
 from riktig.core.plan import Plan
-from riktig.core.prove import OPEN_LINE, TESTS, Stage, judge
+from riktig.core.proving import OPEN_LINE, TESTS, Stage, judge
 from riktig.core.wiring import WIRING
 from riktig.devices import BenchMeter
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 PLAN = Plan(one_motor())
 WIRING_NOW = PLAN.get(WIRING)

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from riktig.cli import main
-from riktig.core.papers import SCHEDULES
+from riktig.core.exports import SCHEDULES
 from riktig.core.plan import Plan
 from riktig.core.store import JobFile, load_job
 from riktig.core.wiring import WIRING

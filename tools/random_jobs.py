@@ -13,7 +13,6 @@ from enum import Enum
 from functools import partial
 from typing import cast
 
-from riktig.core.circuit import BOOK, CIRCUITS, Band, add_circuit, elements_of, put_in, remove_element, settle
 from riktig.core.door import DOOR, move_on_door
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
@@ -39,6 +38,7 @@ from riktig.core.job import (
 )
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, move_block
+from riktig.core.schematic import BOOK, CIRCUITS, Band, add_circuit, elements_of, put_in, remove_element, settle
 from riktig.core.store import dump_job
 
 POWERS_KW = (0.25, 0.75, 1.5, 2.2, 4.0, 7.5, 11.0, 18.5)

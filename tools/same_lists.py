@@ -25,13 +25,14 @@ Digests = dict[str, dict[str, str]]
 
 def digests_of(name: str, text: str) -> tuple[str, dict[str, str]]:
     """The digest of every list and drawing of one job; an error counts as what it says."""
-    from riktig.core.circuit import SHEET_DRAWINGS
     from riktig.core.door import DOOR_BEHIND, DOOR_DRAWING
+    from riktig.core.exports import SCHEDULES, as_csv, as_svg, schedule
     from riktig.core.labels import INDEX, find
-    from riktig.core.papers import SCHEDULES, as_csv, as_svg, schedule, trace_page
     from riktig.core.plan import Plan
+    from riktig.core.schematic import SHEET_DRAWINGS
     from riktig.core.store import dump_job, load_job
     from riktig.core.terminals import STRIP_DRAWINGS
+    from riktig.core.views import trace_page
     from riktig.core.wiring import PLATE_DRAWING
 
     plan = Plan(load_job(text))

@@ -14,9 +14,9 @@ os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from PySide6.QtTest import QTest
 
-from riktig.core.build import Operation, tick_facts
 from riktig.core.job import CircuitId
-from riktig.core.prove import Outcome, reading_facts
+from riktig.core.production import Operation, tick_facts
+from riktig.core.proving import Outcome, reading_facts
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application, make_window
 from riktig.desk.demo_file import demo_file

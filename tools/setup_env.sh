@@ -70,9 +70,9 @@ see_that_qt_starts() {
 # The planner is compiled once, so that the first "Plan for me" does not wait for it.
 compile_planner() {
   local stamp="$venv/.planner-compiled"
-  [ -e "$stamp" ] && [ -z "$(find "$root/src/riktig/core/plate/planning" -name '*.py' -newer "$stamp")" ] && return 0
+  [ -e "$stamp" ] && [ -z "$(find "$root/src/riktig/core/optimiser" -name '*.py' -newer "$stamp")" ] && return 0
   say "compiling the planner (some ten seconds, once) ..."
-  "$venv/bin/python" -m riktig.core.wiring.warm_up && touch "$stamp"
+  "$venv/bin/python" -m riktig.core.optimiser.warm_up && touch "$stamp"
 }
 
 # A window needs more than a picture does: the X11 plugin's own libraries.

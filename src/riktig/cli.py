@@ -14,29 +14,20 @@ from datetime import datetime
 from pathlib import Path
 
 from riktig import __version__
-from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
 from riktig.core.edits import after_edits, counted_words, load_actions
-from riktig.core.energise import read_script
 from riktig.core.errors import RiktigError
+from riktig.core.exports import SCHEDULES, as_csv, as_json, export_all, run_panel_script, schedule
+from riktig.core.imports import job_from_loads, read_loads, read_parts
 from riktig.core.inputs import read_text
 from riktig.core.job import CircuitId, Job, set_part
 from riktig.core.labels import INDEX, find
-from riktig.core.papers import (
-    SCHEDULES,
-    as_csv,
-    as_json,
-    export_all,
-    job_from_loads,
-    read_loads,
-    read_parts,
-    run_panel_script,
-    schedule,
-    trace_page,
-)
 from riktig.core.plan import Plan
 from riktig.core.records import NewRecord, Signer, StoredEntry, fingerprint
 from riktig.core.rules import RULES, Verdict
+from riktig.core.schematic import CIRCUITS, add_written, as_written, settle
+from riktig.core.simulation import read_script
 from riktig.core.store import JobFile, WrittenCircuit, dump_rungs, load_job, load_rungs, signer_of
+from riktig.core.views import trace_page
 from riktig.demo_job import DEMOS, demo_job
 from riktig.fault_report import write_report
 from riktig.places import keys_folder
@@ -367,7 +358,7 @@ def said_in(facts: str) -> str:
 
 
 def _plan(arguments: argparse.Namespace) -> int:
-    from riktig.core.wiring.replan import replan_of  # late: what it is compiled with takes half a second
+    from riktig.core.optimiser.replan import replan_of  # late: what it is compiled with takes half a second
     from riktig.timed_search import search_for
 
     file = JobFile(arguments.file, who=getpass.getuser(), signer=_signer(getpass.getuser()))

@@ -4,7 +4,6 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from riktig.core.circuit import settle
 from riktig.core.job import (
     Access,
     Command,
@@ -30,6 +29,7 @@ from riktig.core.job import (
     set_enclosure,
     set_practice,
 )
+from riktig.core.schematic import settle
 
 __all__ = ["DEMOS", "demo_job", "frost_fan", "kelp_shed", "wash_drum"]
 

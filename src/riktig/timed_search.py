@@ -4,8 +4,8 @@ import time
 from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 
-from riktig.core.plate.planning import FIRST_STEPS, Found
-from riktig.core.wiring.replan import Replan
+from riktig.core.optimiser import FIRST_STEPS, Found
+from riktig.core.optimiser.replan import Replan
 
 __all__ = ["WORKERS", "search_for"]
 

@@ -7,8 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from riktig.core.catalogue import Box, boxes
-from riktig.core.circuit import SHEET_DRAWINGS, settle
 from riktig.core.door import DOOR_DRAWING
+from riktig.core.exports import SCHEDULES, as_csv, schedule
 from riktig.core.holes import HOLES, mark_out
 from riktig.core.inputs import unfit
 from riktig.core.job import (
@@ -32,12 +32,13 @@ from riktig.core.job import (
 )
 from riktig.core.keys import LoadKey
 from riktig.core.labels import LABELS
-from riktig.core.papers import SCHEDULES, as_csv, passport, schedule, statuses
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES
+from riktig.core.schematic import SHEET_DRAWINGS, settle
 from riktig.core.sizing import PROPOSAL, alternatives_of
 from riktig.core.store import dump_job, load_job
 from riktig.core.terminals import STRIP_DRAWINGS
+from riktig.core.views import passport, statuses
 from riktig.core.wiring import PLATE_DRAWING
 from tests.effort import times
 

@@ -2,11 +2,11 @@
 
 import pytest
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS
-from riktig.core.energise import LIVE_WITH_MAIN_OFF, live_nets
 from riktig.core.job import ControlTap, DeviceId
 from riktig.core.plan import Plan
-from tests.core.circuit.builders import one_motor
+from riktig.core.schematic import CIRCUITS, NAMES, NETS
+from riktig.core.simulation import LIVE_WITH_MAIN_OFF, live_nets
+from tests.core.schematic.builders import one_motor
 
 
 @pytest.mark.parametrize(

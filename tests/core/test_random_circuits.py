@@ -4,7 +4,10 @@ from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
-from riktig.core.circuit import (
+from riktig.core.errors import RiktigError
+from riktig.core.job import Act, ElementId, Insertable, Job, Recipe
+from riktig.core.plan import Plan
+from riktig.core.schematic import (
     BOOK,
     CIRCUITS,
     FAULTS,
@@ -26,11 +29,8 @@ from riktig.core.circuit import (
     settle,
     take_back,
 )
-from riktig.core.errors import RiktigError
-from riktig.core.job import Act, ElementId, Insertable, Job, Recipe
-from riktig.core.plan import Plan
 from riktig.core.store import dump_job, load_job
-from tests.core.circuit.samples import sample
+from tests.core.schematic.samples import sample
 from tests.effort import times
 
 PLACES = [Act.AFTER, Act.BEFORE, Act.ACROSS, Act.INSTEAD]

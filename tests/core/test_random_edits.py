@@ -8,8 +8,6 @@ from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
-from riktig.core.build import Operation, progress_of, tick_facts
-from riktig.core.circuit import CIRCUITS, NAMES, insert_contact, settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
     ControlTap,
@@ -30,9 +28,11 @@ from riktig.core.job import (
 )
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, move_block
-from riktig.core.prove import TESTS
+from riktig.core.production import Operation, progress_of, tick_facts
+from riktig.core.proving import TESTS
 from riktig.core.records import Record
 from riktig.core.rules import RULES
+from riktig.core.schematic import CIRCUITS, NAMES, insert_contact, settle
 from riktig.core.sizing import PROPOSAL
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication, QWidget
 
 from riktig.core.job import Job
 from riktig.core.keys import Key
-from riktig.core.prove import OPEN_LINE
+from riktig.core.proving import OPEN_LINE
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application
@@ -46,7 +46,7 @@ def window(
 ) -> Iterator[MainWindow]:
     monkeypatch.setattr("riktig.desk.shell.start_page.jobs_folder", lambda: tmp_path / "Riktig")
     monkeypatch.setattr("riktig.desk.shell.main_window.jobs_folder", lambda: tmp_path / "Riktig")
-    monkeypatch.setattr("riktig.desk.house.house_file", lambda: tmp_path / "house.json")
+    monkeypatch.setattr("riktig.desk.user_settings.house_file", lambda: tmp_path / "house.json")
     window = MainWindow(session, meter)
     window.show()
     settle_window()

@@ -20,8 +20,8 @@ from riktig.core.job import (
     Wetting,
 )
 from riktig.core.keys import read_key
-from riktig.core.papers import Stamp, statuses
 from riktig.core.sizing import PROPOSAL
+from riktig.core.views import Stamp, statuses
 from riktig.demo_job import DEMOS, kelp_shed
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -40,7 +40,7 @@ def at_the_brief(window: MainWindow) -> None:
 @pytest.fixture
 def house(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Path:
     path = tmp_path / "house.json"
-    monkeypatch.setattr("riktig.desk.house.house_file", lambda: path)
+    monkeypatch.setattr("riktig.desk.user_settings.house_file", lambda: path)
     return path
 
 

@@ -9,11 +9,11 @@ from PySide6.QtGui import QAction
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialogButtonBox, QMenu, QMessageBox
 
-from riktig.core.circuit import BOOK, CIRCUITS, NAMES, SHEET_DRAWINGS, SHEETS, elements_of, entry_of
 from riktig.core.geometry import Poly, Text
 from riktig.core.job import CircuitId, ElementId, Insertable, OwnRung, Recipe, Rulebook, change_load, set_practice
 from riktig.core.keys import NetKey, PlaceKey, WireKey, read_key
 from riktig.core.plan import Plan
+from riktig.core.schematic import BOOK, CIRCUITS, NAMES, SHEET_DRAWINGS, SHEETS, elements_of, entry_of
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.circuits import CircuitsStation
@@ -177,7 +177,7 @@ class TestOwn:
     def test_a_rung_of_ones_own_says_what_is_wrong_while_it_is_written(
         self, station: CircuitsStation, session: Session
     ) -> None:
-        from riktig.core.circuit import add_rung, named_nodes
+        from riktig.core.schematic import add_rung, named_nodes
 
         asked = RungAsked(
             named_nodes(session.job), 1, lambda rung: (add_rung(session.job, CircuitId("c1"), rung), None)[1], station
@@ -196,7 +196,7 @@ class TestOwn:
     def test_a_device_of_ones_own_needs_a_free_role_and_a_purpose(
         self, station: CircuitsStation, session: Session
     ) -> None:
-        from riktig.core.circuit import add_device
+        from riktig.core.schematic import add_device
 
         asked = DeviceAsked(lambda one: (add_device(session.job, CircuitId("c1"), one), None)[1], station)
         ok = asked.buttons.button(QDialogButtonBox.StandardButton.Ok)

@@ -4,12 +4,12 @@ import pytest
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
-from riktig.core.circuit import insert_contact
 from riktig.core.job import ElementId, Insertable, add_load
 from riktig.core.keys import read_key
-from riktig.core.papers import statuses
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES
+from riktig.core.schematic import insert_contact
+from riktig.core.views import statuses
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.shell import deriver as module

@@ -4,12 +4,12 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QMenu
 
-from riktig.core.door import DOOR
+from riktig.core.door import DOOR, DoorSeat
 from riktig.core.geometry import Point, Text
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import DeviceId, set_enclosure
 from riktig.core.keys import DeviceKey
-from riktig.core.plate import LAYOUT, RULER, DoorSeat
+from riktig.core.plate import LAYOUT, RULER
 from riktig.core.rules import RULES, Verdict
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -196,7 +196,7 @@ def test_the_shaft_says_where_how_long_and_what_a_wall_does_to_it(station: DoorS
 def test_the_passport_of_an_operator_is_its_build_up(
     window: MainWindow, station: DoorStation, session: Session
 ) -> None:
-    from riktig.core.papers import passport
+    from riktig.core.views import passport
 
     click_on(station.view, DeviceKey(S1))
     found = passport(session.plan, DeviceKey(S1), session.records)

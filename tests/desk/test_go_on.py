@@ -8,9 +8,9 @@ from pathlib import Path
 import pytest
 from PySide6.QtWidgets import QMessageBox
 
-from riktig.core.build import Operation
 from riktig.core.edits import SetHeading
 from riktig.core.errors import RiktigError
+from riktig.core.production import Operation
 from riktig.core.records import WireDone
 from riktig.core.store import JobFile
 from riktig.desk.rescue import install

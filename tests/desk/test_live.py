@@ -7,11 +7,11 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMenu, QPushButton
 
-from riktig.core.circuit import insert_contact, remove_element
-from riktig.core.energise import Fault, Wrong
 from riktig.core.geometry import Circle, Line, Poly, Text
 from riktig.core.job import DeviceId, ElementId, Insertable, Job, add_load, set_script
 from riktig.core.keys import read_key
+from riktig.core.schematic import insert_contact, remove_element
+from riktig.core.simulation import Fault, Wrong
 from riktig.core.store import JobFile
 from riktig.demo_job import demo_job
 from riktig.desk.session import Session

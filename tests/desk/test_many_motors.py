@@ -2,10 +2,10 @@
 
 import pytest
 
-from riktig.core.circuit import settle
 from riktig.core.job import Distribution, Job, Start, add_load, new_job, set_box, set_practice, set_supply
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict, findings_of
+from riktig.core.schematic import settle
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.conftest import Doing

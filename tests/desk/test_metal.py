@@ -5,15 +5,15 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt
 
-from riktig.core.build import CRITICALS, Gate
-from riktig.core.circuit import settle
 from riktig.core.door import DOOR, add_opening
 from riktig.core.holes import METAL_HOLES, HoleWork
 from riktig.core.job import Opening, SecondReading, Surface, add_load, set_practice
 from riktig.core.keys import HoleKey, PieceKey
 from riktig.core.plate import CUTS
+from riktig.core.production import CRITICALS, Gate
 from riktig.core.records import DimensionRead, HoleDone, PieceCut, TakenBack, TemplateChecked
-from riktig.desk.metal import MetalPages
+from riktig.core.schematic import settle
+from riktig.desk.machining import MetalPages
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.door import DoorStation

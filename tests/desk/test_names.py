@@ -8,8 +8,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
-from riktig.core.build import Standing, operations, tick_facts
-from riktig.core.circuit import NAMES, insert_contact
 from riktig.core.geometry import Text
 from riktig.core.job import (
     ElementId,
@@ -23,8 +21,10 @@ from riktig.core.job import (
 )
 from riktig.core.keys import NetKey, read_key
 from riktig.core.labels import Medium
+from riktig.core.production import Standing, operations, tick_facts
 from riktig.core.records import FieldEndDone, LabelPrinted, NewRecord
 from riktig.core.rules import RULES
+from riktig.core.schematic import NAMES, insert_contact
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow

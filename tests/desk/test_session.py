@@ -4,18 +4,18 @@ from pathlib import Path
 
 import pytest
 
-from riktig.core.build import Operation, tick_facts
-from riktig.core.circuit import insert_contact
 from riktig.core.edits import SetHeading, SetPractice
 from riktig.core.job import ElementId, Insertable, Job, add_load, set_heading, set_practice, set_supply
+from riktig.core.production import Operation, tick_facts
 from riktig.core.records import NewRecord
 from riktig.core.rules import RULES
+from riktig.core.schematic import insert_contact
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
 from riktig.desk.rescue import rescue
 from riktig.desk.session import Session
 from tests.conftest import Doing, FakeClock
-from tests.core.circuit.builders import STOP
+from tests.core.schematic.builders import STOP
 
 
 def title(text: str) -> SetHeading:

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QPushButton, QWidget
 from riktig.core.errors import RiktigError
 from riktig.core.job import ControlSupply, set_practice, set_supply
 from riktig.core.keys import Key, read_key
-from riktig.core.papers import STATIONS
+from riktig.core.views import STATIONS
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.rescue import install

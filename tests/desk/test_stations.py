@@ -5,16 +5,16 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLineEdit, QPushButton, QTableView
 
-from riktig.core.build import Operation
-from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.geometry import Point, Text
 from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
 from riktig.core.keys import WireKey, read_key
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
-from riktig.core.prove import Outcome, Stage
+from riktig.core.production import Operation
+from riktig.core.proving import Outcome, Stage
 from riktig.core.records import ReadingTaken, TakenBack, WireDone
 from riktig.core.rules import RULES, Verdict
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -328,7 +328,7 @@ class TestBuild:
         station.show_selection(WireKey(wire.key))
         for _ in Operation:
             press(station.list, Qt.Key.Key_Space)
-        from riktig.core.circuit import insert_contact
+        from riktig.core.schematic import insert_contact
 
         session.edit(
             "second stop",

@@ -10,11 +10,11 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox
 
 from riktig.cli import main
-from riktig.core.build import Operation
 from riktig.core.edits import AddLoad, ChangeLoad, SetHeading, SetPractice
 from riktig.core.job import ControlSupply, LoadId, remove_load
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
+from riktig.core.production import Operation
 from riktig.core.records import Record, TakenBack, WireDone
 from riktig.core.store import JobFile
 from riktig.desk.rescue import install

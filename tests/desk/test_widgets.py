@@ -5,7 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
-from riktig.core.papers import Schedule
+from riktig.core.exports import Schedule
 from riktig.desk.stations.brief.fields import Answer, Pick, sentence
 from riktig.desk.widgets import FlowLayout, ScheduleTable, first_field, replace_body, tab_as_seen
 from tests.desk.conftest import press, settle_window

@@ -7,15 +7,16 @@ from pathlib import Path
 
 from openpyxl import Workbook
 
-from riktig.core.circuit import CIRCUITS, add_written, as_written, settle
 from riktig.core.edits import Action, ChangeLoad, SetHeading, after_edits, dump_action, load_actions
-from riktig.core.energise import read_script
+from riktig.core.exports import run_panel_script
+from riktig.core.imports import read_loads, read_parts
 from riktig.core.inputs import read_text
 from riktig.core.job import Job
-from riktig.core.papers import read_loads, read_parts, run_panel_script
 from riktig.core.plan import Plan
 from riktig.core.records import NewRecord, Operation, WireDone
 from riktig.core.rules import RULES
+from riktig.core.schematic import CIRCUITS, add_written, as_written, settle
+from riktig.core.simulation import read_script
 from riktig.core.store import JobFile, WrittenCircuit, dump_job, dump_rungs, house_practice, load_job, load_rungs
 from riktig.demo_job import DEMOS, wash_drum
 

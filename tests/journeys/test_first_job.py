@@ -7,12 +7,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from riktig.core.build import Operation
 from riktig.core.job import ElementId, Insertable, Job
 from riktig.core.keys import read_key
-from riktig.core.papers import Stamp, statuses
 from riktig.core.plate import LAYOUT
-from riktig.core.prove import Outcome, Stage
+from riktig.core.production import Operation
+from riktig.core.proving import Outcome, Stage
+from riktig.core.views import Stamp, statuses
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -149,7 +149,7 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
 
 
 def _second_stop(job: Job) -> Job:
-    from riktig.core.circuit import insert_contact
+    from riktig.core.schematic import insert_contact
 
     return insert_contact(job, ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "second")
 

@@ -4,8 +4,8 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QApplication
 
-from riktig.core.build import Operation
 from riktig.core.job import Job, set_heading
+from riktig.core.production import Operation
 from riktig.core.store import JobFile
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow

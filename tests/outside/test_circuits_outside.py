@@ -12,7 +12,11 @@ from ezdxf.entities.text import Text as DxfText
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from riktig.core.circuit import (
+from riktig.core.exports import as_svg, write_dxf
+from riktig.core.geometry import Text
+from riktig.core.job import CircuitId, DeviceId, ElementId
+from riktig.core.plan import Plan
+from riktig.core.schematic import (
     CIRCUITS,
     NETS,
     SHEET_DRAWINGS,
@@ -30,12 +34,8 @@ from riktig.core.circuit import (
     elements_of,
     find_nets,
 )
-from riktig.core.geometry import Text
-from riktig.core.job import CircuitId, DeviceId, ElementId
-from riktig.core.papers import as_svg, write_dxf
-from riktig.core.plan import Plan
 from riktig.demo_job import DEMOS, demo_job
-from tests.core.circuit.samples import SAMPLES, sample
+from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import times
 
 

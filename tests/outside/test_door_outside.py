@@ -16,14 +16,14 @@ from shapely.ops import unary_union
 
 from riktig.core.door import DOOR, SHAFTS, engagement_of, swing_reach
 from riktig.core.errors import RiktigError
+from riktig.core.exports import check_bar, template_of, write_template
+from riktig.core.exports.machine import sheet_svg
+from riktig.core.exports.pdf import SetHead
+from riktig.core.exports.pdf import Sheet as Paper
+from riktig.core.exports.template import tile_marks
 from riktig.core.geometry import Line, Rect
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet
 from riktig.core.job import EnclosureFields, Job, PracticeFields, set_enclosure, set_practice
-from riktig.core.papers import check_bar, template_of, write_template
-from riktig.core.papers.machine import sheet_svg
-from riktig.core.papers.pdf import SetHead
-from riktig.core.papers.pdf import Sheet as Paper
-from riktig.core.papers.template import tile_marks
 from riktig.core.plan import Plan
 from riktig.core.standards import (
     class_keeps,
@@ -35,7 +35,7 @@ from riktig.core.standards import (
     tapped_hole,
 )
 from riktig.demo_job import demo_job
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 from tests.effort import times
 
 HEAD = SetHead("T-1", "test", "A", "")

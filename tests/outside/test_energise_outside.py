@@ -5,15 +5,15 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from riktig.core.circuit import CIRCUITS, NETS
-from riktig.core.energise import Meter, Panel, meter_of
-from riktig.core.energise.forest import Forest
-from riktig.core.energise.network import Consumer, Contact, Network, Pole
-from riktig.core.energise.nodal import solve_nodal
-from riktig.core.energise.volts import Volts
 from riktig.core.job import DeviceId, Job, circuit_of, read_pin
 from riktig.core.plan import Plan
-from tests.core.circuit.samples import sample
+from riktig.core.schematic import CIRCUITS, NETS
+from riktig.core.simulation import Meter, Panel, meter_of
+from riktig.core.simulation.connectivity import Forest
+from riktig.core.simulation.network import Consumer, Contact, Network, Pole
+from riktig.core.simulation.nodal import solve_nodal
+from riktig.core.simulation.volts import Volts
+from tests.core.schematic.samples import sample
 from tests.effort import times
 from tests.outside.spice import needs_ngspice, operating_point
 
@@ -214,7 +214,7 @@ def test_what_an_ohm_meter_reads_is_what_a_circuit_solver_finds(name: str, tmp_p
 
 
 def _islands(count: int, ends: np.ndarray, sources: list) -> np.ndarray:  # type: ignore[type-arg]
-    from riktig.core.energise.nodal import islands
+    from riktig.core.simulation.nodal import islands
 
     pairs = np.array([(a, b) for a, b, *_ in sources], dtype=np.int64).reshape(-1, 2)
     return islands(count, np.concatenate([ends, pairs]))

@@ -7,7 +7,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from riktig.core.circuit import (
+from riktig.core.job import CircuitId, DeviceId, ElementId, Numbering, PinRef, Practice, set_practice
+from riktig.core.plan import Plan
+from riktig.core.schematic import (
     NAMES,
     NETS,
     Band,
@@ -24,8 +26,6 @@ from riktig.core.circuit import (
     name_all,
     settle,
 )
-from riktig.core.job import CircuitId, DeviceId, ElementId, Numbering, PinRef, Practice, set_practice
-from riktig.core.plan import Plan
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job
 from tests.outside.test_circuits_outside import components, networks

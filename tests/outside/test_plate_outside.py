@@ -9,23 +9,23 @@ import pytest
 from ezdxf.entities.lwpolyline import LWPolyline
 from pypdf import PdfReader
 
-from riktig.core.circuit import CIRCUITS
 from riktig.core.door import DOOR
+from riktig.core.exports import Page, SetHead, plate_parts, write_dxf, write_set
+from riktig.core.exports.pdf import Sheet
 from riktig.core.geometry import Poly
 from riktig.core.job import Enclosure, Job, Practice, Rulebook, Standing, set_box, set_practice
 from riktig.core.keys import DuctKey
-from riktig.core.papers import Page, SetHead, plate_parts, write_dxf, write_set
-from riktig.core.papers.pdf import Sheet
+from riktig.core.optimiser import kernel
+from riktig.core.optimiser.replan import replan_of
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, RULER, WARMTH, Block, Layout, Row
 from riktig.core.plate.arrange import lay_rows
 from riktig.core.plate.fit import RAIL_WIDTH
-from riktig.core.plate.planning import kernel
+from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing import SIZING, cooling_area, temperature_rise
 from riktig.core.wiring import PLATE_DRAWING, WIRING, Router, fill_limit
-from riktig.core.wiring.replan import replan_of
 from riktig.demo_job import demo_job
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 STIFF = 6.0
 

@@ -10,7 +10,7 @@ import pytest
 from riktig.core.plan import Plan
 from riktig.core.sizing import SIZING
 from riktig.core.standards import ambient_factor, conductor_current, grouping_factor, motor_current
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 # IEC 60947-4-1 Annex G, Table G.1, 400 V column: kW to A. From memory.
 ANNEX_G_400 = {

@@ -11,15 +11,15 @@ import pytest
 from pypdf import PdfReader
 from shapely import box as shape
 
-from riktig.core.circuit import CIRCUITS, NETS, Branch, Element, Landing, Parallel, Series, insert_contact, settle
 from riktig.core.door import DOOR
+from riktig.core.exports import SCHEDULES, export_all, schedule
 from riktig.core.holes import HOLES
 from riktig.core.job import Insertable, Job, RunLamp, add_load
-from riktig.core.papers import SCHEDULES, export_all, schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
+from riktig.core.schematic import CIRCUITS, NETS, Branch, Element, Landing, Parallel, Series, insert_contact, settle
 from riktig.core.wiring import WIRING, Router
-from tests.core.circuit.builders import START, STOP, one_motor
+from tests.core.schematic.builders import START, STOP, one_motor
 
 
 def jobs() -> dict[str, Job]:

@@ -4,7 +4,10 @@ from collections import Counter
 
 import pytest
 
-from riktig.core.circuit import (
+from riktig.core.exports import schedule
+from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
+from riktig.core.plan import Plan
+from riktig.core.schematic import (
     CIRCUITS,
     DOOR,
     NAMES,
@@ -24,13 +27,10 @@ from riktig.core.circuit import (
     place_of,
     tally_all,
 )
-from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
-from riktig.core.papers import schedule
-from riktig.core.plan import Plan
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job
-from tests.core.circuit.samples import sample
+from tests.core.schematic.samples import sample
 
 C = CircuitId("c1")
 

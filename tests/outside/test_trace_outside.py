@@ -4,9 +4,9 @@ import networkx as nx
 import pytest
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.circuit import CIRCUITS, NETS, TRACER, Circuits, Nets, elements_of, trace
 from riktig.core.job import Job
 from riktig.core.plan import Plan
+from riktig.core.schematic import CIRCUITS, NETS, TRACER, Circuits, Nets, elements_of, trace
 from riktig.demo_job import DEMOS, demo_job
 
 PASSES = (Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER)

@@ -8,14 +8,14 @@ from datetime import datetime
 
 from PySide6.QtCore import QObject, Signal
 
-from riktig.core.build import Progress, Stale, progress_of
 from riktig.core.edits import Action, Edit, History, after_edit
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.inputs import same_person
 from riktig.core.job import Job, new_job
 from riktig.core.keys import Key
 from riktig.core.plan import Plan
-from riktig.core.prove import TESTS, Results, results_of
+from riktig.core.production import Progress, Stale, progress_of
+from riktig.core.proving import TESTS, Results, results_of
 from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING

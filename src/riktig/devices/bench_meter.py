@@ -5,7 +5,7 @@ from random import Random
 
 from riktig.core.ids import role_of
 from riktig.core.job import PinRef
-from riktig.core.prove import OPEN_LINE, Stage, Test
+from riktig.core.proving import OPEN_LINE, Stage, Test
 from riktig.core.standards import wire_resistance
 from riktig.core.wiring import Wiring
 

@@ -6,12 +6,12 @@ from pathlib import Path
 import pytest
 
 from riktig.core.catalogue import Can, Mounting, kinds, part, parts
-from riktig.core.circuit import CIRCUITS
-from riktig.core.circuit.expand import job_footing
-from riktig.core.circuit.sketch import Sketch
 from riktig.core.ids import CircuitId
 from riktig.core.job import new_job
 from riktig.core.plan import Plan
+from riktig.core.schematic import CIRCUITS
+from riktig.core.schematic.templates.circuit_builder import Sketch
+from riktig.core.schematic.templates.expand import job_footing
 from riktig.demo_job import DEMOS, demo_job
 
 SOURCES = Path(__file__).parents[3] / "src" / "riktig"

@@ -2,13 +2,12 @@
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 from tests.effort import times
 
-from riktig.core.build import CRITICALS, judged_all
-from riktig.core.circuit import NAMES, settle
 from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING, SHAFTS, draw_section, engagement_of, things_behind
 from riktig.core.errors import RiktigError
+from riktig.core.exports import template_of
 from riktig.core.holes import BLOCKERS, HOLES, SHEETS, draw_sheet, holes_off_the_sheet, mark_out_order
 from riktig.core.job import (
     DoorHoles,
@@ -24,10 +23,11 @@ from riktig.core.job import (
     set_enclosure,
     set_practice,
 )
-from riktig.core.papers import template_of
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
+from riktig.core.production import CRITICALS, judged_all
 from riktig.core.rules import RULES
+from riktig.core.schematic import NAMES, settle
 
 NONE_OR = st.one_of(st.none(), st.floats(0, 1000))
 BOX = st.fixed_dictionaries(

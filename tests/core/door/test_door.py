@@ -6,13 +6,13 @@ from itertools import pairwise
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 from tests.effort import times
 
-from riktig.core.circuit import CIRCUITS, NAMES, settle
 from riktig.core.door import (
     DOOR,
     SHAFTS,
+    DoorPlan,
     door_for_me,
     fix_door,
     in_column,
@@ -20,6 +20,8 @@ from riktig.core.door import (
     lock_on_door,
     move_on_door,
     spread_on_door,
+    to_door,
+    to_plate,
     with_seats,
 )
 from riktig.core.errors import RiktigError
@@ -27,9 +29,10 @@ from riktig.core.geometry import Point
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId, DoorFix, DoorPlace, HingeSide, Job, add_load, set_box, set_enclosure
 from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT, DoorPlan, to_door, to_plate
-from riktig.core.prove import TESTS
+from riktig.core.plate import LAYOUT
+from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, Verdict
+from riktig.core.schematic import CIRCUITS, NAMES, settle
 from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job
 

@@ -1,14 +1,14 @@
 """The cut from the side: true to scale along the depth, with what is left in words."""
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
-from riktig.core.circuit import NAMES
 from riktig.core.door import DOOR, SHAFTS, draw_section, move_on_door, things_behind
 from riktig.core.geometry import Drawing, Line, Poly, Text
 from riktig.core.job import DeviceId, Job, set_enclosure
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
+from riktig.core.schematic import NAMES
 
 S2, Q1 = DeviceId("c1.S.start"), DeviceId("c0.Q")
 

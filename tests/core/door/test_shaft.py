@@ -3,14 +3,14 @@
 from dataclasses import replace
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
-from riktig.core.circuit import settle
 from riktig.core.door import SHAFTS, engagement_of
+from riktig.core.exports import site_items
 from riktig.core.job import Job, Param, Recipe, Rulebook, ShaftFitting, set_enclosure, set_practice
-from riktig.core.papers import site_items
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict, apply_mend
+from riktig.core.schematic import settle
 
 
 def shaft_of(job: Job):  # type: ignore[no-untyped-def]

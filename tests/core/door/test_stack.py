@@ -3,8 +3,7 @@
 import pytest
 
 from riktig.core.catalogue import Behaviour, Unit, kind, parts_of
-from riktig.core.door import Stack, may_move, stack_of
-from riktig.core.plate import diagonal
+from riktig.core.door import Stack, diagonal, may_move, stack_of
 
 
 def stack(kind_id: str, legend: str = "PUMP") -> Stack:

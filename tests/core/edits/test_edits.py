@@ -14,7 +14,6 @@ from hypothesis import strategies as st
 from tests.core.edits.examples import EXAMPLES
 
 from riktig.cli import main
-from riktig.core.circuit import CIRCUITS, Band, elements_of
 from riktig.core.edits import (
     EDITS,
     AddLoad,
@@ -60,6 +59,7 @@ from riktig.core.job import Enclosure as Box
 from riktig.core.job import Practice as HousePractice
 from riktig.core.plan import Plan
 from riktig.core.records import NewRecord, Operation, PieceCut, WireDone
+from riktig.core.schematic import CIRCUITS, Band, elements_of
 from riktig.core.store import JobFile, dump_job
 from riktig.demo_job import kelp_shed, wash_drum
 

@@ -7,9 +7,8 @@ from math import hypot
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
-from riktig.core.circuit import add_circuit, settle
 from riktig.core.door import add_opening, drop_opening
 from riktig.core.errors import RiktigError
 from riktig.core.holes import (
@@ -45,6 +44,7 @@ from riktig.core.job import (
 )
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Verdict
+from riktig.core.schematic import add_circuit, settle
 from riktig.demo_job import demo_job
 
 

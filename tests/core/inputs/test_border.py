@@ -13,8 +13,8 @@ from openpyxl import Workbook
 
 from riktig.cli import main
 from riktig.core.errors import RiktigError
+from riktig.core.imports import grid_of_file, read_loads
 from riktig.core.inputs import file_name, parse_json, read_bytes, read_text, same_person, unfit, without_unfit
-from riktig.core.papers import grid_of_file, read_loads
 
 
 def quick(act: object) -> RiktigError:

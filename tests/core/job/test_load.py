@@ -6,7 +6,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from riktig.core.circuit import CIRCUITS, settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
     ChangedLoadFields,
@@ -41,6 +40,7 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.plan import Plan
+from riktig.core.schematic import CIRCUITS, settle
 
 WRONG: list[tuple[dict[str, Any], str]] = [
     ({}, "neither a power nor a current"),

@@ -1,14 +1,14 @@
 """Pin cards: every clamp with the number that lands on it; nothing over another; what is printed is remembered."""
 
-from tests.core.circuit.builders import STOP, door_begun, one_motor
+from tests.core.schematic.builders import STOP, door_begun, one_motor
 
 from riktig.core.catalogue import Clamp, Side
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, Zone, insert_contact, settle
 from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import DeviceId, Insertable
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, print_entries, to_print_again
 from riktig.core.plan import Plan
 from riktig.core.records import Record
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, Zone, insert_contact, settle
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
 

@@ -3,7 +3,7 @@
 from collections import Counter
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 from riktig.core.geometry import Text
 from riktig.core.job import Job, MarkerText

@@ -1,7 +1,7 @@
 """The wash drum's plate and door measured out by hand on paper."""
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 from riktig.core.door import DOOR
 from riktig.core.holes import HOLES, Hole

@@ -6,9 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import box as shape
-from tests.core.circuit.builders import door_begun
+from tests.core.schematic.builders import door_begun
 
-from riktig.core.circuit import settle
 from riktig.core.door import DOOR
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Rect
@@ -27,6 +26,7 @@ from riktig.core.plate import (
     with_block_at,
 )
 from riktig.core.rules import larger_enclosure
+from riktig.core.schematic import settle
 
 K1, F1, F2, Q1 = (DeviceId(name) for name in ("c1.K", "c1.F", "c1.FC", "c0.Q"))
 

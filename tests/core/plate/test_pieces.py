@@ -3,9 +3,8 @@
 from dataclasses import replace
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
-from riktig.core.circuit import NAMES
 from riktig.core.door import DOOR
 from riktig.core.geometry import Text
 from riktig.core.holes import HOLES, mark_out
@@ -13,6 +12,7 @@ from riktig.core.job import Fixing, HingeSide, Job, ShaftFitting, set_enclosure,
 from riktig.core.keys import HoleKey, read_key
 from riktig.core.plan import Plan
 from riktig.core.plate import CUT_PLAN, CUTS, LAYOUT, RULER, draw_cuts, draw_plate, duct_changed, set_furniture
+from riktig.core.schematic import NAMES
 from riktig.core.wiring import PLATE_DRAWING
 
 
@@ -97,7 +97,7 @@ def test_the_cut_list_is_drawn_with_names_and_lengths(plan: Plan[Job]) -> None:
 
 
 def test_the_plate_drawing_is_true_to_scale(plan: Plan[Job]) -> None:
-    from riktig.core.circuit import CIRCUITS
+    from riktig.core.schematic import CIRCUITS
 
     drawing = draw_plate(plan.get(LAYOUT), plan.get(CIRCUITS), plan.get(NAMES))
     outline = drawing.marks[0]

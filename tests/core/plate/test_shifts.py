@@ -8,16 +8,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import box as shape
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 from tests.effort import times
 
-from riktig.core.circuit import CIRCUITS, settle
 from riktig.core.errors import RiktigError
+from riktig.core.exports import schedule
 from riktig.core.geometry import Rect
 from riktig.core.holes import HOLES
 from riktig.core.ids import PinRef
 from riktig.core.job import CircuitId, DeviceId, Job, JoinHow, add_load, new_job, set_enclosure
-from riktig.core.papers import schedule
 from riktig.core.plan import Plan
 from riktig.core.plate import (
     LAYOUT,
@@ -49,6 +48,7 @@ from riktig.core.plate import (
     without,
 )
 from riktig.core.rules import RULES
+from riktig.core.schematic import CIRCUITS, settle
 from riktig.core.wiring import WIRING
 
 F, Q, K = (DeviceId(name) for name in ("c1.F", "c0.Q", "c1.K"))

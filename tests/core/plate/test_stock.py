@@ -7,7 +7,7 @@ from itertools import pairwise
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Poly, Text, bounds_of

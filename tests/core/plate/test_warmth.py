@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 from riktig.core.geometry import Line, Poly, Text, bounds_of
 from riktig.core.job import DeviceId, Job, Standing, Ventilation, add_load, override, set_enclosure

@@ -11,7 +11,7 @@ import pytest
 from riktig.cli import main
 from riktig.core.errors import RiktigError
 from riktig.core.plan import Plan
-from riktig.core.prove import TESTS, reading_facts
+from riktig.core.proving import TESTS, reading_facts
 from riktig.core.records import NewRecord, Operation, Outcome, Signer, StoredEntry, WireDone, digest_of, new_private_key
 from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store import JobFile, signer_of

@@ -4,7 +4,6 @@ from collections.abc import Callable
 
 import pytest
 
-from riktig.core.circuit import settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
     Job,
@@ -24,6 +23,7 @@ from riktig.core.job import (
 from riktig.core.labels import LABELS, Medium
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Finding, Verdict, apply_mend, proposed_box
+from riktig.core.schematic import settle
 from riktig.core.sizing import PROPOSAL
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 

@@ -3,15 +3,15 @@
 from dataclasses import replace
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 from riktig.core.catalogue import Behaviour, Unit
-from riktig.core.circuit import CIRCUITS, settle
 from riktig.core.errors import RiktigError
 from riktig.core.job import Access, Command, Job, LoadId, add_load
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, VIEW, ClauseResult, Mend, Verdict, apply_mend
 from riktig.core.rules.door import stacks_hold_their_contacts
+from riktig.core.schematic import CIRCUITS, settle
 
 
 def pump(access: Access) -> Job:

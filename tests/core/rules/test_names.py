@@ -3,13 +3,13 @@
 from dataclasses import replace
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
-from riktig.core.circuit import rename, settle
 from riktig.core.job import DeviceId, Job, Letters, MarkerText, Numbering, Practice, ReservedNumber, set_practice
 from riktig.core.keys import read_key
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES, Finding, Verdict
+from riktig.core.schematic import rename, settle
 from riktig.core.store import dump_job, load_job
 
 

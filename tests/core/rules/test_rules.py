@@ -4,9 +4,8 @@ from collections.abc import Callable
 from dataclasses import replace
 
 import pytest
-from tests.core.circuit.builders import COIL, STOP, one_motor
+from tests.core.schematic.builders import COIL, STOP, one_motor
 
-from riktig.core.circuit import NAMES, insert_contact, remove_element, settle
 from riktig.core.errors import RiktigError
 from riktig.core.holes import SHEETS, blockers_of
 from riktig.core.job import (
@@ -36,6 +35,7 @@ from riktig.core.rules import (
     findings_of,
     larger_enclosure,
 )
+from riktig.core.schematic import NAMES, insert_contact, remove_element, settle
 from riktig.core.wiring import Crowded
 from riktig.demo_job import wash_drum
 

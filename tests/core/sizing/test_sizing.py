@@ -1,11 +1,11 @@
 """Sizing: the worked example of the wash drum by hand, and what must hold for every motor."""
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
-from riktig.core.circuit import CIRCUITS
 from riktig.core.job import DeviceId, Job, change_load, set_enclosure, set_supply
 from riktig.core.plan import Plan
+from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing import PROPOSAL, SIZING, Sizing
 from riktig.core.standards import motor_powers
 

@@ -11,12 +11,12 @@ from pathlib import Path
 import pytest
 
 from riktig.cli import main
-from riktig.core.build import CRITICALS, Gate, hole_states, judged_all, mounted_of, piece_states, progress_of
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import Job
 from riktig.core.plan import Plan
 from riktig.core.plate import CUTS, LAYOUT
-from riktig.core.prove import TESTS, results_of
+from riktig.core.production import CRITICALS, Gate, hole_states, judged_all, mounted_of, piece_states, progress_of
+from riktig.core.proving import TESTS, results_of
 from riktig.core.records import Operation, OtherEntry, Outcome, Record, TakenBack, WireDone
 from riktig.core.rules import RULES, judgements_of
 from riktig.core.store import FORMAT, JobFile

@@ -12,15 +12,15 @@ from pathlib import Path
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.circuit.builders import START, STOP, one_motor
+from tests.core.schematic.builders import START, STOP, one_motor
 
-from riktig.core.circuit import insert_contact, settle
 from riktig.core.errors import RiktigError
 from riktig.core.inputs import unfit
 from riktig.core.job import Insertable, Job, add_load, new_job
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, fix_as_it_is
 from riktig.core.records import Operation, Record, WireDone
+from riktig.core.schematic import insert_contact, settle
 from riktig.core.store import APPLICATION_ID, FORMAT, JobFile, dump_job, load_job
 
 EDITS = st.tuples(

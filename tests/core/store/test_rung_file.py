@@ -4,10 +4,15 @@ import json
 import time
 
 import pytest
-from tests.core.circuit.builders import one_motor
-from tests.core.circuit.samples import SAMPLES, sample
+from tests.core.schematic.builders import one_motor
+from tests.core.schematic.samples import SAMPLES, sample
 
-from riktig.core.circuit import (
+from riktig.core.errors import RiktigError
+from riktig.core.job import Job, circuit_of
+from riktig.core.keys import ElementKey
+from riktig.core.plan import Plan
+from riktig.core.rules import RULES, Verdict
+from riktig.core.schematic import (
     CIRCUITS,
     FAULTS,
     NETS,
@@ -18,11 +23,6 @@ from riktig.core.circuit import (
     elements_of,
     settle,
 )
-from riktig.core.errors import RiktigError
-from riktig.core.job import Job, circuit_of
-from riktig.core.keys import ElementKey
-from riktig.core.plan import Plan
-from riktig.core.rules import RULES, Verdict
 from riktig.core.store import WrittenCircuit, dump_job, dump_rungs, load_job, load_rungs
 
 GOOD = {

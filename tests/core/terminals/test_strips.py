@@ -1,13 +1,13 @@
 """Terminal strips: both sides of every terminal, and the field cables."""
 
 import pytest
-from tests.core.circuit.builders import STOP, one_motor
+from tests.core.schematic.builders import STOP, one_motor
 
-from riktig.core.circuit import insert_contact, settle
 from riktig.core.geometry import Text
 from riktig.core.job import EarthScheme, Insertable, Job
 from riktig.core.keys import read_key
 from riktig.core.plan import Plan
+from riktig.core.schematic import insert_contact, settle
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Strips
 from riktig.core.wiring import WIRING
 

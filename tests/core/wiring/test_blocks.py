@@ -2,11 +2,11 @@
 
 import pytest
 
-from riktig.core.circuit import CIRCUITS, NETS, settle
 from riktig.core.job import ControlSupply, Distribution, Job, add_load, new_job, set_box, set_practice, set_supply
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, Verdict, findings_of
+from riktig.core.schematic import CIRCUITS, NETS, settle
 from riktig.core.wiring import WIRING, Wire
 
 

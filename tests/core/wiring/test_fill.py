@@ -4,14 +4,14 @@ from dataclasses import replace
 from itertools import pairwise
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
-from riktig.core.circuit import NETS, NetClass
 from riktig.core.geometry import Rect
 from riktig.core.job import Job, set_practice
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, Duct, set_furniture
 from riktig.core.rules import RULES
+from riktig.core.schematic import NETS, NetClass
 from riktig.core.standards import wire_diameter
 from riktig.core.wiring import DUCT_HEIGHT, DUCT_USES, WIRING, DuctUse
 from riktig.demo_job import demo_job

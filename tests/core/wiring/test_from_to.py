@@ -4,7 +4,7 @@ from collections import Counter
 from itertools import pairwise
 
 import pytest
-from tests.core.circuit.builders import one_motor
+from tests.core.schematic.builders import one_motor
 
 from riktig.core.geometry import Poly
 from riktig.core.plan import Plan

@@ -6,11 +6,10 @@ from itertools import pairwise, permutations
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.core.circuit.builders import STOP, one_motor
+from tests.core.schematic.builders import STOP, one_motor
 from tests.effort import times
 
 from riktig.core.catalogue import Clamp
-from riktig.core.circuit import CIRCUITS, NETS, NetClass, insert_contact, settle
 from riktig.core.job import (
     Batching,
     Colours,
@@ -26,6 +25,7 @@ from riktig.core.job import (
 from riktig.core.keys import BatchKey
 from riktig.core.plan import Plan
 from riktig.core.plate import LAYOUT, Duct
+from riktig.core.schematic import CIRCUITS, NETS, NetClass, insert_contact, settle
 from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING, Stage, Wire, Wiring, best_path, draw_batches, mini_plate, route_marks
 

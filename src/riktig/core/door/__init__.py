@@ -6,8 +6,21 @@ isolator on the plate to its handle on the door.
 
 from functools import partial
 
-from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.door.clash import Behind, door_misfits, misfits_about_door, swing_reach, things_behind, wiring_room
+from riktig.core.door.door_types import (
+    HANDLE,
+    LEGEND_PLATE,
+    NAMEPLATE,
+    WIRING_DEPTH,
+    DoorPlan,
+    DoorSeat,
+    Leaf,
+    diagonal,
+    leaf_at,
+    leaves_of,
+    to_door,
+    to_plate,
+)
 from riktig.core.door.draw import draw_door, operator_marks, shadow_marks
 from riktig.core.door.edits import (
     add_opening,
@@ -28,6 +41,7 @@ from riktig.core.door.stack import Stack, StackItem, may_move, stack_of
 from riktig.core.job import JOB_DOOR, JOB_ENCLOSURE, JOB_PRACTICE
 from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.sizing import SIZING
 
 __all__ = [
@@ -35,17 +49,25 @@ __all__ = [
     "DOOR",
     "DOOR_BEHIND",
     "DOOR_DRAWING",
+    "HANDLE",
     "LAYOUT",
+    "LEGEND_PLATE",
+    "NAMEPLATE",
     "NAMES",
     "SHAFTS",
     "SHAFT_HOLE",
     "SIZING",
+    "WIRING_DEPTH",
     "Behind",
+    "DoorPlan",
+    "DoorSeat",
     "Engagement",
+    "Leaf",
     "Shaft",
     "Stack",
     "StackItem",
     "add_opening",
+    "diagonal",
     "door_for_me",
     "door_misfits",
     "draw_door",
@@ -55,6 +77,8 @@ __all__ = [
     "fix_door",
     "in_column",
     "in_row",
+    "leaf_at",
+    "leaves_of",
     "lock_on_door",
     "may_move",
     "misfits_about_door",
@@ -68,6 +92,8 @@ __all__ = [
     "stack_of",
     "swing_reach",
     "things_behind",
+    "to_door",
+    "to_plate",
     "wiring_room",
     "with_seats",
 ]

@@ -4,10 +4,11 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from math import sqrt
 
+from riktig.core.door.door_types import HANDLE, WIRING_DEPTH, DoorPlan, DoorSeat, Leaf, to_door
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.job.enclosure import DOOR_FOLD_MM
-from riktig.core.plate import DUCT_DEPTH, HANDLE, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, Misfit, to_door
+from riktig.core.plate import DUCT_DEPTH, Layout, Misfit
 from riktig.core.standards import operator_hole, operator_pitch
 
 __all__ = ["Behind", "door_misfits", "misfits_about_door", "swing_reach", "things_behind", "wiring_room"]

@@ -4,12 +4,13 @@ from collections.abc import Iterable, Mapping
 from math import hypot
 
 from riktig.core.catalogue import Can
-from riktig.core.circuit import Names
+from riktig.core.door.door_types import HANDLE, DoorPlan, DoorSeat
 from riktig.core.door.stack import Stack, stack_of
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, Key, PartKey
-from riktig.core.plate import HANDLE, RULER, DoorPlan, DoorSeat, at_ruler, box, grown_by, rulers
+from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
+from riktig.core.schematic import Names
 
 __all__ = ["draw_door", "operator_marks", "shadow_marks"]
 

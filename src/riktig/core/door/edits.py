@@ -4,9 +4,10 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from riktig.core.door.clash import Behind, misfits_about_door
+from riktig.core.door.door_types import DoorPlan, DoorSeat
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, DoorFix, DoorPlace, Enclosure, Job, Opening
-from riktig.core.plate import DoorPlan, DoorSeat, Layout
+from riktig.core.plate import Layout
 
 __all__ = [
     "add_opening",

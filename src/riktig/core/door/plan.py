@@ -5,12 +5,13 @@ from dataclasses import dataclass, replace
 from math import ceil, sqrt
 
 from riktig.core.catalogue import Can, Mounting
-from riktig.core.circuit import Circuits, Device, Zone
 from riktig.core.door.clash import Behind, door_misfits, things_behind
+from riktig.core.door.door_types import NAMEPLATE, WIRING_DEPTH, DoorPlan, DoorSeat, Leaf, leaves_of, to_door
 from riktig.core.door.stack import stack_of
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DoorFix, Enclosure
-from riktig.core.plate import NAMEPLATE, WIRING_DEPTH, DoorPlan, DoorSeat, Layout, Leaf, leaves_of, to_door
+from riktig.core.plate import Layout
+from riktig.core.schematic import Circuits, Device, Zone
 from riktig.core.sizing import Sizing
 from riktig.core.standards import operator_hole
 

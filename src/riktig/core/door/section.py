@@ -3,11 +3,12 @@
 from collections.abc import Iterable, Mapping
 
 from riktig.core.door.clash import Behind
+from riktig.core.door.door_types import WIRING_DEPTH, DoorSeat
 from riktig.core.door.shaft import Shaft
 from riktig.core.door.stack import stack_of
 from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Point, Rect, Text
 from riktig.core.job import DeviceId, Enclosure
-from riktig.core.plate import WIRING_DEPTH, DoorSeat, box
+from riktig.core.plate import box
 
 __all__ = ["draw_section"]
 

@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can
-from riktig.core.circuit import Circuits
+from riktig.core.door.door_types import leaf_at, leaves_of, to_door
 from riktig.core.geometry import Point
 from riktig.core.job import DeviceId, Enclosure, Practice
-from riktig.core.plate import Layout, leaf_at, leaves_of, to_door
+from riktig.core.plate import Layout
+from riktig.core.schematic import Circuits
 from riktig.core.standards import Why
 
 __all__ = ["Engagement", "Shaft", "engagement_of", "shafts_of"]

@@ -2,7 +2,22 @@
 
 from dataclasses import dataclass, replace
 
-from riktig.core.circuit import (
+from riktig.core.job import (
+    Act,
+    Change,
+    CircuitId,
+    DeviceId,
+    ElementId,
+    Insertable,
+    Job,
+    OwnDevice,
+    OwnRung,
+    Param,
+    Recipe,
+    set_script,
+)
+from riktig.core.plan import Plan
+from riktig.core.schematic import (
     add_circuit,
     add_device,
     add_rung,
@@ -21,21 +36,6 @@ from riktig.core.circuit import (
     set_param,
     take_back,
 )
-from riktig.core.job import (
-    Act,
-    Change,
-    CircuitId,
-    DeviceId,
-    ElementId,
-    Insertable,
-    Job,
-    OwnDevice,
-    OwnRung,
-    Param,
-    Recipe,
-    set_script,
-)
-from riktig.core.plan import Plan
 
 __all__ = [
     "AddCircuit",

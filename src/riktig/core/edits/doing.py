@@ -2,11 +2,11 @@
 
 from collections.abc import Sequence
 
-from riktig.core.circuit import settle
 from riktig.core.edits.model import Edit
 from riktig.core.errors import Fault, ImpossibleValueError, RiktigError
 from riktig.core.job import Job, beyond_limits
 from riktig.core.plan import Plan
+from riktig.core.schematic import settle
 
 __all__ = ["after_edit", "after_edits"]
 

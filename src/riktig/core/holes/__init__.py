@@ -4,7 +4,6 @@ Words: a *sheet* is a surface that holes are made in, a *tool* what is taken in 
 one tool; the *datum* is the upper left corner of each sheet.
 """
 
-from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.door import DOOR
 from riktig.core.holes.draw import draw_sheet, hole_marks, mark_out, running_marks, walk_marks
 from riktig.core.holes.glands import Entries, Entry, cable_diameter, entries_of
@@ -15,6 +14,7 @@ from riktig.core.holes.ready import Blocker, blockers_of, crossing_holes, gland_
 from riktig.core.job import JOB_ENCLOSURE, JOB_OPENINGS, JOB_PRACTICE
 from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
 

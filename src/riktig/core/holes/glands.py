@@ -4,11 +4,11 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from math import pi, sqrt
 
+from riktig.core.door import DoorPlan
 from riktig.core.holes.make import numbered, sheets_of
 from riktig.core.holes.model import Hole, Sheet, Tool
 from riktig.core.job import DeviceId, DoorHoles, Enclosure, EntrySide, Practice, Surface
 from riktig.core.keys import DeviceKey
-from riktig.core.plate import DoorPlan
 from riktig.core.standards import EntryFitting, conduit_hub, fitting_class, gland_for, wire_diameter
 from riktig.core.terminals import Cable, Strips
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
-from riktig.core.circuit import PLATE_BOND, Names
+from riktig.core.door import DoorPlan, diagonal
 from riktig.core.geometry import Point
 from riktig.core.holes.model import Hole, Sheet, Tool
 from riktig.core.ids import role_of
@@ -19,7 +19,8 @@ from riktig.core.job import (
     Surface,
 )
 from riktig.core.keys import DeviceKey, DuctKey, Key, OpeningKey, PartKey, RailKey
-from riktig.core.plate import DoorPlan, Duct, Layout, Rail, diagonal
+from riktig.core.plate import Duct, Layout, Rail
+from riktig.core.schematic import PLATE_BOND, Names
 from riktig.core.standards import fitting_class, self_drilling_point, tapped_hole
 
 __all__ = ["hole_list", "numbered", "sheets_of"]

@@ -4,12 +4,13 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can, Mounting
-from riktig.core.circuit import Circuits, Names, Zone
+from riktig.core.door import DoorPlan
 from riktig.core.holes.glands import Entries
 from riktig.core.holes.model import Hole, Sheet
 from riktig.core.job import Surface
 from riktig.core.keys import DeviceKey, HoleKey, Key
-from riktig.core.plate import DoorPlan, Layout
+from riktig.core.plate import Layout
+from riktig.core.schematic import Circuits, Names, Zone
 from riktig.core.sizing import Sizing
 
 __all__ = ["Blocker", "blockers_of", "crossing_holes", "gland_blockers", "holes_off_the_sheet"]

@@ -3,8 +3,6 @@
 Words: a *marker* is on a wire or terminal; a *legend* on the door; the *nameplate* outside.
 """
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEETS
-from riktig.core.energise import LIVE_WITH_MAIN_OFF
 from riktig.core.holes import HOLES
 from riktig.core.job import (
     JOB_DRAWING_NUMBER,
@@ -26,6 +24,8 @@ from riktig.core.labels.printed import print_entries, to_print_again
 from riktig.core.labels.synonyms import SYNONYMS, same_words
 from riktig.core.plan import reads
 from riktig.core.plate import CUTS, LAYOUT
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS
+from riktig.core.simulation import LIVE_WITH_MAIN_OFF
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING

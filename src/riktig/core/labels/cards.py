@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Clamp, Side
-from riktig.core.circuit import Circuits, Names, Nets, Zone
 from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text, run_of
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, Key, PinKey
 from riktig.core.plate import box
+from riktig.core.schematic import Circuits, Names, Nets, Zone
 
 __all__ = ["PinCard", "PinText", "draw_cards", "make_cards"]
 

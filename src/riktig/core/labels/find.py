@@ -3,7 +3,6 @@
 from collections.abc import Iterable
 
 from riktig.core.catalogue import Behaviour, class_of, letters_ever
-from riktig.core.circuit import Band, Circuits, Device, Names, Nets, Sheets, elements_of, io_address
 from riktig.core.holes import Hole
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId, ElementId, Load
@@ -22,6 +21,7 @@ from riktig.core.keys import (
 )
 from riktig.core.labels.index import Entry, Index, index_of
 from riktig.core.plate import Layout, Piece
+from riktig.core.schematic import Band, Circuits, Device, Names, Nets, Sheets, elements_of, io_address
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
 

@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.catalogue import Can
-from riktig.core.circuit import Circuits, Names, PinLabels, Zone
-from riktig.core.door import on_door
-from riktig.core.energise import MAINS, LiveNet
+from riktig.core.door import LEGEND_PLATE, NAMEPLATE, on_door
 from riktig.core.job import Enclosure, MarkedWires, MarkerText, Practice, Source, Supply
 from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
-from riktig.core.plate import LEGEND_PLATE, NAMEPLATE, Piece
+from riktig.core.plate import Piece
+from riktig.core.schematic import Circuits, Names, PinLabels, Zone
+from riktig.core.simulation import MAINS, LiveNet
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring

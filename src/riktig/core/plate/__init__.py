@@ -5,6 +5,7 @@ says by how many mm a thing does not fit; the *datum* is the upper left corner o
 """
 
 from riktig.core.plate.arrange import arrange
+from riktig.core.plate.cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
 from riktig.core.plate.derived import CUT_PLAN, CUTS, LAYOUT, WARMTH
 from riktig.core.plate.draw import RULER, DuctLevel, at_ruler, box, draw_plate, grown_by, rulers
 from riktig.core.plate.draw_cuts import draw_cuts
@@ -20,24 +21,12 @@ from riktig.core.plate.edits import (
     with_layout,
 )
 from riktig.core.plate.fit import body_of, meets, misfits_about, misfits_of, room_around
-from riktig.core.plate.front import (
-    HANDLE,
-    LEGEND_PLATE,
-    NAMEPLATE,
-    WIRING_DEPTH,
-    DoorPlan,
-    DoorSeat,
-    Leaf,
-    diagonal,
-    leaf_at,
-    leaves_of,
-    to_door,
-    to_plate,
-)
-from riktig.core.plate.furniture import Furniture, duct_changed, rail_changed, with_duct, with_rail, without
+from riktig.core.plate.inside_air import Loss, Losses, Warmth, box_that_cools, losses_of, warmth_of
 from riktig.core.plate.joins import bridged_pins, join_parts, joined, separate_parts
 from riktig.core.plate.layers import clamp_marks, heat_marks, mounted_marks, room_marks
 from riktig.core.plate.model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, Rail, Row, Seat, Stand
+from riktig.core.plate.place_blocks import moved_to, with_block_at, with_furniture, with_stands
+from riktig.core.plate.rails_and_ducts import Furniture, duct_changed, rail_changed, with_duct, with_rail, without
 from riktig.core.plate.shifts import (
     Edge,
     aligned,
@@ -48,32 +37,22 @@ from riktig.core.plate.shifts import (
     spread,
     swapped,
 )
-from riktig.core.plate.standing import moved_to, with_block_at, with_furniture, with_stands
-from riktig.core.plate.stock import Bar, CutPlan, cut_plan, plan_cuts
-from riktig.core.plate.warmth import Loss, Losses, Warmth, box_that_cools, losses_of, warmth_of
 
 __all__ = [
     "CUTS",
     "CUT_PLAN",
     "DUCT_DEPTH",
-    "HANDLE",
     "LAYOUT",
-    "LEGEND_PLATE",
-    "NAMEPLATE",
     "RULER",
     "WARMTH",
-    "WIRING_DEPTH",
     "Bar",
     "Block",
     "CutPlan",
-    "DoorPlan",
-    "DoorSeat",
     "Duct",
     "DuctLevel",
     "Edge",
     "Furniture",
     "Layout",
-    "Leaf",
     "Loss",
     "Losses",
     "Misfit",
@@ -93,7 +72,6 @@ __all__ = [
     "circuits_alike",
     "clamp_marks",
     "cut_plan",
-    "diagonal",
     "draw_cuts",
     "draw_part",
     "draw_plate",
@@ -104,8 +82,6 @@ __all__ = [
     "join_parts",
     "joined",
     "laid_out_like",
-    "leaf_at",
-    "leaves_of",
     "locked_leads",
     "losses_of",
     "meets",
@@ -128,8 +104,6 @@ __all__ = [
     "shifted",
     "spread",
     "swapped",
-    "to_door",
-    "to_plate",
     "warmth_of",
     "with_block_at",
     "with_duct",

@@ -4,13 +4,13 @@ from dataclasses import replace
 from math import ceil
 
 from riktig.core.catalogue import Can
-from riktig.core.circuit import Circuits
 from riktig.core.geometry import Rect
 from riktig.core.job import DeviceId, Enclosure, EntrySide, Join, PlateFix, Practice, Spot
 from riktig.core.plate.blocks import make_blocks
 from riktig.core.plate.joins import joined
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, Row, Stand
-from riktig.core.plate.standing import finished
+from riktig.core.plate.place_blocks import finished
+from riktig.core.schematic import Circuits
 from riktig.core.sizing import Sizing
 
 __all__ = ["BAR_GAP", "GAP", "STUD_FOOT", "UPRIGHT_PAST_RAIL", "arrange", "is_beside", "is_loose", "lay_rows"]

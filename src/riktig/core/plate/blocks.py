@@ -1,9 +1,9 @@
 """Devices gathered into what moves as one."""
 
 from riktig.core.catalogue import Can, Mounting, Part
-from riktig.core.circuit import PLATE_BOND, Circuits, Device
 from riktig.core.job import DeviceId
 from riktig.core.plate.model import Block, Row
+from riktig.core.schematic import PLATE_BOND, Circuits, Device
 from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_diameter
 

@@ -1,12 +1,12 @@
 """What this step offers the Plan. The drawing with duct fill is offered by ``wiring``."""
 
-from riktig.core.circuit import CIRCUITS
 from riktig.core.job import JOB_ENCLOSURE, JOB_JOINS, JOB_LID_GAP, JOB_PLATE, JOB_PRACTICE, JOB_SHELF
 from riktig.core.plan import reads
 from riktig.core.plate.arrange import arrange
+from riktig.core.plate.cut_optimiser import cut_plan
+from riktig.core.plate.inside_air import losses_of, warmth_of
 from riktig.core.plate.pieces import cut_list
-from riktig.core.plate.stock import cut_plan
-from riktig.core.plate.warmth import losses_of, warmth_of
+from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing import PROPOSAL, SIZING
 
 __all__ = ["CUTS", "CUT_PLAN", "LAYOUT", "WARMTH"]

@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can
-from riktig.core.circuit import Circuits, Names
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, PinKey, RailKey
 from riktig.core.plate.model import Duct, Layout, Rail, Seat
+from riktig.core.schematic import Circuits, Names
 
 __all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_plate", "grown_by", "rulers"]
 

@@ -2,8 +2,8 @@
 
 from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text, run_of
 from riktig.core.keys import PartKey, PieceKey
+from riktig.core.plate.cut_optimiser import Bar, CutPlan
 from riktig.core.plate.draw import box
-from riktig.core.plate.stock import Bar, CutPlan
 
 __all__ = ["draw_cuts"]
 

@@ -6,7 +6,7 @@ from dataclasses import replace
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, DuctFix, Job, Placement, PlateFix, RailFix, Spot
 from riktig.core.plate.model import Duct, Layout, Rail, Stand
-from riktig.core.plate.standing import moved_to, with_furniture
+from riktig.core.plate.place_blocks import moved_to, with_furniture
 
 __all__ = [
     "fix_as_it_is",

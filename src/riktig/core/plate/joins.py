@@ -4,10 +4,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
 from riktig.core.catalogue import Clamp, Part, Side
-from riktig.core.circuit import Device
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, Job, Join, JoinHow, PinRef
 from riktig.core.plate.model import Block, Layout
+from riktig.core.schematic import Device
 
 __all__ = ["bridged_pins", "join_parts", "joined", "separate_parts"]
 

@@ -5,8 +5,8 @@ from collections.abc import Mapping
 from riktig.core.geometry import Align, Face, Line, Mark, Rect, Text, run_of
 from riktig.core.job import DeviceId
 from riktig.core.plate.draw import RULER, box, grown_by
+from riktig.core.plate.inside_air import Losses
 from riktig.core.plate.model import Layout
-from riktig.core.plate.warmth import Losses
 
 __all__ = ["clamp_marks", "heat_marks", "mounted_marks", "room_marks"]
 

@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.catalogue import Part, Pin, Side
-from riktig.core.circuit import by_tags
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
+from riktig.core.schematic import by_tags
 
 __all__ = ["DUCT_DEPTH", "EDGE", "Block", "Duct", "Layout", "Misfit", "Piece", "Rail", "Row", "Seat", "Stand"]
 

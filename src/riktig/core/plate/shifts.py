@@ -7,12 +7,12 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from enum import Enum
 
-from riktig.core.circuit import Circuits
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import TOLERANCE_MM
 from riktig.core.ids import circuit_of, role_of
 from riktig.core.job import CircuitId, DeviceId
 from riktig.core.plate.model import Block, Layout, Rail, Stand
+from riktig.core.schematic import Circuits
 
 __all__ = ["Edge", "aligned", "circuits_alike", "laid_out_like", "pushed_aside", "shifted", "spread", "swapped"]
 

@@ -5,9 +5,7 @@ one thing to see to; a *mend* is a remedy Riktig can carry out. Riktig never cla
 local codes and licensed practice decide.
 """
 
-from riktig.core.circuit import CIRCUITS, FAULTS, NAMES, NETS
 from riktig.core.door import DOOR, SHAFTS
-from riktig.core.energise import LIVE_WITH_MAIN_OFF
 from riktig.core.holes import BLOCKERS, GLAND_BLOCKERS, HOLES
 from riktig.core.job import (
     JOB_CIRCUITS,
@@ -36,6 +34,8 @@ from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.view import View
+from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
+from riktig.core.simulation import LIVE_WITH_MAIN_OFF
 from riktig.core.sizing import PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING

@@ -3,10 +3,10 @@
 from collections.abc import Callable
 
 from riktig.core.catalogue import Can
-from riktig.core.circuit import by_tags
 from riktig.core.keys import CircuitKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
+from riktig.core.schematic import by_tags
 from riktig.core.standards import COMMON_PRACTICE
 
 __all__ = ["CIRCUIT_CLAUSES"]

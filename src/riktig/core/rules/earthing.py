@@ -1,11 +1,11 @@
 """Clauses about protective conductors and bonds."""
 
 from riktig.core.catalogue import Can, Kind
-from riktig.core.circuit import DOOR_BONDS, NetClass, Zone
 from riktig.core.job import role_of
 from riktig.core.keys import DeviceKey, PinKey, WireKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
+from riktig.core.schematic import DOOR_BONDS, NetClass, Zone
 from riktig.core.standards import conductor_name, nec_protective_size, protective_section
 
 __all__ = ["EARTHING"]

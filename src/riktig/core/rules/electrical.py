@@ -3,11 +3,11 @@
 from collections import defaultdict
 
 from riktig.core.catalogue import Behaviour, Can
-from riktig.core.circuit import NetClass
 from riktig.core.job import IMPLIED, PinRef, Recipe
 from riktig.core.keys import DeviceKey, PartKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
+from riktig.core.schematic import NetClass
 from riktig.core.standards import allowed_colours
 
 __all__ = ["ELECTRICAL"]

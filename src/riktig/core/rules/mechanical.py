@@ -1,13 +1,13 @@
 """Clauses about conductors, clamps, marking and papers."""
 
-from riktig.core.circuit import INCOMING_CABLE, outside_device
-from riktig.core.energise import MAINS
 from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID, Colours
 from riktig.core.keys import DeviceKey, Key, PartKey, PinKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
 from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
 from riktig.core.rules.view import View
+from riktig.core.schematic import INCOMING_CABLE, outside_device
+from riktig.core.simulation import MAINS
 from riktig.core.sizing import Section
 from riktig.core.standards import minimum_section
 from riktig.core.wiring import Stage

@@ -4,7 +4,6 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from riktig.core.catalogue import boxes
-from riktig.core.circuit import settle, take_back
 from riktig.core.door import door_for_me
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
@@ -25,6 +24,7 @@ from riktig.core.job import (
 from riktig.core.plan import Plan
 from riktig.core.plate import WARMTH, plan_for_me
 from riktig.core.rules.model import Mend
+from riktig.core.schematic import settle, take_back
 from riktig.core.sizing import PROPOSAL
 from riktig.core.wiring import DUCT_WIDTHS
 

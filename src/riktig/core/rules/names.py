@@ -5,12 +5,12 @@ from collections import defaultdict
 from collections.abc import Callable
 
 from riktig.core.catalogue import class_of, letters_of
-from riktig.core.circuit import NetClass
 from riktig.core.job import POTENTIALS, DeviceId, PinRef
 from riktig.core.keys import DeviceKey, NetKey, PartKey
 from riktig.core.labels import LONGEST_MARKER
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
+from riktig.core.schematic import NetClass
 
 __all__ = ["NAMES_CLAUSES"]
 

@@ -2,9 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.circuit import Circuits, Fault, Names, Nets
-from riktig.core.door import Shaft
-from riktig.core.energise import LiveNet
+from riktig.core.door import DoorPlan, Shaft
 from riktig.core.holes import Blocker, Hole
 from riktig.core.job import (
     Circuit,
@@ -21,7 +19,9 @@ from riktig.core.job import (
     Supply,
 )
 from riktig.core.labels import Labels
-from riktig.core.plate import DoorPlan, Layout, Warmth
+from riktig.core.plate import Layout, Warmth
+from riktig.core.schematic import Circuits, Fault, Names, Nets
+from riktig.core.simulation import LiveNet
 from riktig.core.sizing import Proposal, Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import DuctUse, Wiring

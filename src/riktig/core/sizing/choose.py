@@ -4,9 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Can, Part, kind, own_part, part, parts_of
-from riktig.core.circuit import BYPASS, STAR, Circuits, Device
 from riktig.core.job import IMPLIED, CircuitId, DeviceId, Load, LoadId, OwnPart, Pick, Recipe, Supply
 from riktig.core.job import Circuit as JobCircuit
+from riktig.core.schematic import BYPASS, STAR, Circuits, Device
 from riktig.core.sizing.proposal import Proposal
 from riktig.core.sizing.sections import Section
 from riktig.core.sizing.starter import CONTROL_BREAKER_A, LoadProposal

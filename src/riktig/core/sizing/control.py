@@ -4,8 +4,8 @@ from dataclasses import dataclass, replace
 from math import ceil
 
 from riktig.core.catalogue import Part, parts_of
-from riktig.core.circuit import control_source
 from riktig.core.job import Command, ControlSupply, Load, Signal, Wetting
+from riktig.core.schematic import control_source
 from riktig.core.sizing.starter import LoadProposal
 from riktig.core.sizing.value import Basis, Value, first_part, weakest
 from riktig.core.standards import (

@@ -1,6 +1,5 @@
 """What this step offers the Plan."""
 
-from riktig.core.circuit import CIRCUITS
 from riktig.core.job import (
     JOB_CIRCUITS,
     JOB_ENCLOSURE,
@@ -15,6 +14,7 @@ from riktig.core.job import (
     JOB_SUPPLY,
 )
 from riktig.core.plan import reads
+from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing.choose import size_all
 from riktig.core.sizing.proposal import propose
 

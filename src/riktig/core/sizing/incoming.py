@@ -3,8 +3,8 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import parts_of
-from riktig.core.circuit import lines_of
 from riktig.core.job import Load, LoadId, Start
+from riktig.core.schematic import lines_of
 from riktig.core.sizing.protection import drive_input
 from riktig.core.sizing.sections import Section, section_of, smallest_section
 from riktig.core.sizing.starter import LoadProposal, in_panel

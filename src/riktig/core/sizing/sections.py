@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from riktig.core.circuit import Net
 from riktig.core.job import CircuitId, circuit_of
+from riktig.core.schematic import Net
 from riktig.core.standards import (
     COMMON_PRACTICE,
     Figure,

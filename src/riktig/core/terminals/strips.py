@@ -4,8 +4,8 @@ from collections import defaultdict
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can, Clamp, Mounting
-from riktig.core.circuit import Circuits, Device, Names, Nets, Zone
 from riktig.core.job import DeviceId, Load, PinRef
+from riktig.core.schematic import Circuits, Device, Names, Nets, Zone
 from riktig.core.sizing import Sizing
 from riktig.core.standards import conductor_name
 from riktig.core.wiring import Wire, Wiring

@@ -4,12 +4,12 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from riktig.core.catalogue import Can
-from riktig.core.circuit import DOOR_BONDS, Device, NetClass
 from riktig.core.ids import role_of
 from riktig.core.job import INCOMER_ID, DeviceId, PinRef, Practice, circuit_of
+from riktig.core.schematic import DOOR_BONDS, Device, NetClass
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import Why, conductor_name
-from riktig.core.wiring.halves import Half, feeds
+from riktig.core.wiring.connections import Half, feeds
 
 __all__ = ["SectionChooser"]
 

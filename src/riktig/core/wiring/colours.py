@@ -1,7 +1,7 @@
 """Which colour a conductor has, by the practice of the job."""
 
-from riktig.core.circuit import Net, NetClass
 from riktig.core.job import Colours, MaintainedColour, Practice
+from riktig.core.schematic import Net, NetClass
 
 __all__ = ["conductor_colour"]
 

@@ -6,20 +6,21 @@ from dataclasses import replace
 from itertools import pairwise
 
 from riktig.core.catalogue import Can, Clamp
-from riktig.core.circuit import Circuits, Device, Names, Net, NetClass, Nets, Zone
+from riktig.core.door import DoorPlan
 from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practice, circuit_of
-from riktig.core.plate import DoorPlan, Layout, bridged_pins
+from riktig.core.plate import Layout, bridged_pins
+from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import conductor_name, ferrule, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import conductor_colour
+from riktig.core.wiring.connections import Half, feeds
 from riktig.core.wiring.fill import segments_of
-from riktig.core.wiring.halves import Half, feeds
-from riktig.core.wiring.idents import INSIDE_ONE, idents
 from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireId, Wiring, wire_key
 from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Router
+from riktig.core.wiring.wire_ids import INSIDE_ONE, idents
 
 __all__ = ["wire_all"]
 

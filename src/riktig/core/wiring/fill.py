@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from itertools import pairwise
 from math import ceil
 
-from riktig.core.circuit import NetClass, Nets
 from riktig.core.geometry import TOLERANCE_MM
 from riktig.core.job import Practice, Rulebook
 from riktig.core.plate import Duct, Layout
+from riktig.core.schematic import NetClass, Nets
 from riktig.core.standards import COMMON_PRACTICE, Figure, wire_diameter
 from riktig.core.wiring.model import Segment, Wire, Wiring
 

@@ -9,10 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from riktig.core.catalogue import Can, Side
-from riktig.core.circuit import BOX_BOND, DOOR_BONDS, Device, Zone
+from riktig.core.door import DoorPlan, Leaf, to_door
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinRef, Practice
-from riktig.core.plate import DoorPlan, Layout, Leaf, meets, to_door
+from riktig.core.plate import Layout, meets
+from riktig.core.schematic import BOX_BOND, DOOR_BONDS, Device, Zone
 
 if TYPE_CHECKING:
     from scipy.sparse import csr_array

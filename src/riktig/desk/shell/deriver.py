@@ -7,9 +7,9 @@ from PySide6.QtCore import QObject, QTimer
 
 from riktig.core.job import Job
 from riktig.core.labels import INDEX
-from riktig.core.papers import TRACE_LOOKUPS, statuses
 from riktig.core.plan import Plan
 from riktig.core.rules import RULES
+from riktig.core.views import TRACE_LOOKUPS, statuses
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.session import Session

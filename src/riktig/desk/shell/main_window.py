@@ -6,19 +6,19 @@ from PySide6.QtCore import QTimer
 from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from riktig.core.circuit import settle
 from riktig.core.edits import ApplyRemedy
 from riktig.core.errors import RiktigError
 from riktig.core.inputs import file_name
 from riktig.core.job import Practice, new_job
 from riktig.core.keys import BatchKey, Key, PartKey
 from riktig.core.labels import INDEX, NAME_INDEX, Entry, find
-from riktig.core.papers import STATIONS, passport, statuses
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, Mend
+from riktig.core.schematic import settle
 from riktig.core.store import JobFile, house_practice
+from riktig.core.views import STATIONS, passport, statuses
 from riktig.core.wiring import mini_plate
-from riktig.desk import house
+from riktig.desk import user_settings
 from riktig.desk.background import Work
 from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
@@ -311,7 +311,7 @@ class MainWindow(QMainWindow):
     def _house(self) -> Practice:
         """What a new job starts from; a file that cannot be used is said, and Riktig's defaults stand in."""
         try:
-            return house_practice(house.house_file())
+            return house_practice(user_settings.house_file())
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
             return Practice()

@@ -5,8 +5,8 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QGridLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from riktig.core.geometry import Drawing
-from riktig.core.papers import Passport, Row, Section
 from riktig.core.standards import Why
+from riktig.core.views import Passport, Row, Section
 from riktig.desk.canvas import paint
 from riktig.desk.theme import LIGHT, Theme, words_font
 from riktig.desk.widgets import plain_label, replace_body

@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from riktig.core.papers import STATIONS, Stamp, Status
+from riktig.core.views import STATIONS, Stamp, Status
 from riktig.desk.theme import LIGHT, Theme, words_font
 
 __all__ = ["RouteCard"]

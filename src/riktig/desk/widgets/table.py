@@ -5,7 +5,7 @@ from typing import Any
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt, Signal
 from PySide6.QtWidgets import QAbstractItemView, QTableView, QWidget
 
-from riktig.core.papers import Schedule
+from riktig.core.exports import Schedule
 from riktig.desk.theme import words_font
 
 __all__ = ["ScheduleTable"]

@@ -4,8 +4,8 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QPushButton, QWidget
 
 from riktig.core.job import Job
-from riktig.core.papers import Change, Snapshot, snapshot, what_changed
 from riktig.core.plan import Plan
+from riktig.core.views import Change, Snapshot, snapshot, what_changed
 from riktig.desk.session import Session
 from riktig.desk.widgets import FlowLayout, plain_label
 

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from riktig.core.papers import COLUMNS, LEFT_OUT, LoadList
+from riktig.core.imports import COLUMNS, LEFT_OUT, LoadList
 from riktig.desk.widgets import plain_label, row_of
 
 __all__ = ["ListPart"]

@@ -6,7 +6,6 @@ from typing import cast
 from PySide6.QtWidgets import QWidget
 
 from riktig.core.catalogue import classes
-from riktig.core.circuit import CIRCUITS, NETS, name_all
 from riktig.core.edits import Edit, SetPractice
 from riktig.core.job import (
     POTENTIALS,
@@ -18,6 +17,7 @@ from riktig.core.job import (
     PracticeFields,
     ReservedNumber,
 )
+from riktig.core.schematic import CIRCUITS, NETS, name_all
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import sentence
 from riktig.desk.stations.brief.part import Change, Part

@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QPushButton
 
 from riktig.core.edits import AddLoad, AddLoads
 from riktig.core.errors import RiktigError
+from riktig.core.imports import Grid, LoadList, grid_of_file, grid_of_text, loads_of, new_loads, recognise
 from riktig.core.job import Command, LoadFields, LoadKind, Start, read_quantity
-from riktig.core.papers import Grid, LoadList, grid_of_file, grid_of_text, loads_of, new_loads, recognise
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import Answer, Pick, sentence
 from riktig.desk.stations.brief.list_part import ListPart

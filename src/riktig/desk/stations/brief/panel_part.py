@@ -27,7 +27,7 @@ from riktig.core.keys import Key
 from riktig.core.labels import NAMEPLATE
 from riktig.core.sizing import PROPOSAL, Alternative, control_alternatives
 from riktig.core.store import house_practice, keep_house_practice
-from riktig.desk import house
+from riktig.desk import user_settings
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.chips import Chips
 from riktig.desk.stations.brief.fields import Answer, sentence
@@ -265,14 +265,14 @@ class PracticePart(Part):
     def keep(self) -> None:
         """Keeps the practice of this job as the house's own."""
         self._try(
-            lambda: keep_house_practice(house.house_file(), self.session.job.practice), "Kept: new jobs start from it."
+            lambda: keep_house_practice(user_settings.house_file(), self.session.job.practice), "Kept: new jobs start from it."
         )
 
     def take_house(self) -> None:
         """Turns this job to the house's own practice."""
 
         def turn() -> None:
-            practice = house_practice(house.house_file())
+            practice = house_practice(user_settings.house_file())
             fields = cast(PracticeFields, {name: getattr(practice, name) for name in Practice.__slots__})
             self.edit("the house's own practice", SetPractice(fields))
 

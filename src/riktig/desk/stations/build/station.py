@@ -13,11 +13,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from riktig.core.build import Operation, WireState, tick_facts
 from riktig.core.geometry import Drawing
 from riktig.core.ids import WireId
 from riktig.core.keys import Key, WireKey
 from riktig.core.plate import LAYOUT
+from riktig.core.production import Operation, WireState, tick_facts
 from riktig.core.records import TakenBack, WireDone
 from riktig.core.standards import conductor_name
 from riktig.core.wiring import WIRING, Wire, mini_plate

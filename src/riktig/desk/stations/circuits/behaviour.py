@@ -4,8 +4,8 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.energise import Behaviour, with_tags
 from riktig.core.job import DeviceId
+from riktig.core.simulation import Behaviour, with_tags
 from riktig.desk.widgets import StepList, StepRow, plain_label, row_of
 
 __all__ = ["BehaviourPage"]

@@ -5,8 +5,8 @@ from collections.abc import Callable
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QScrollArea, QToolButton, QVBoxLayout, QWidget
 
-from riktig.core.circuit import BOOK, Entry, recipe_picture
 from riktig.core.job import Param
+from riktig.core.schematic import BOOK, Entry, recipe_picture
 from riktig.desk.canvas import thumb
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, plain_label, row_of

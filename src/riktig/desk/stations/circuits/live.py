@@ -6,9 +6,14 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, SHEET_PEN, SHEETS, elements_of
 from riktig.core.edits import SetScript
-from riktig.core.energise import (
+from riktig.core.exports import run_panel_script, schedule
+from riktig.core.geometry import Text
+from riktig.core.ids import unit_of_element
+from riktig.core.job import CircuitId, DeviceId, PinRef, read_pin
+from riktig.core.keys import ElementKey, Key, NetKey, PinKey
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEET_PEN, SHEETS, elements_of
+from riktig.core.simulation import (
     LEGEND,
     Operator,
     StepResult,
@@ -21,11 +26,7 @@ from riktig.core.energise import (
     position_of,
     why,
 )
-from riktig.core.geometry import Text
-from riktig.core.ids import unit_of_element
-from riktig.core.job import CircuitId, DeviceId, PinRef, read_pin
-from riktig.core.keys import ElementKey, Key, NetKey, PinKey
-from riktig.core.papers import device_of, run_panel_script, schedule
+from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_board import Board

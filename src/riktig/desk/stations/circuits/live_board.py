@@ -7,9 +7,9 @@ from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QMouseEvent, QPain
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QSlider, QWidget
 
 from riktig.core.catalogue import Can
-from riktig.core.circuit import NAMES
-from riktig.core.energise import Operator, Tank, Touch, position_of, set_level, set_travel
 from riktig.core.job import CircuitId
+from riktig.core.schematic import NAMES
+from riktig.core.simulation import Operator, Tank, Touch, position_of, set_level, set_travel
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_model import LiveModel
 from riktig.desk.theme import LIGHT, Theme

@@ -4,10 +4,10 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QMenu, QWidget
 
-from riktig.core.circuit import CIRCUITS, NAMES, PinLabels
-from riktig.core.energise import Fault, Wrong, faults_at
 from riktig.core.errors import RiktigError
-from riktig.core.papers import device_of
+from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
+from riktig.core.simulation import Fault, Wrong, faults_at
+from riktig.core.views import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_model import LiveModel

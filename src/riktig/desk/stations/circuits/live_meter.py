@@ -2,9 +2,9 @@
 
 from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.circuit import CIRCUITS, NAMES, PinLabels
-from riktig.core.energise import Reading
 from riktig.core.job import PinRef
+from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
+from riktig.core.simulation import Reading
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_model import LiveModel
 from riktig.desk.theme import words_font

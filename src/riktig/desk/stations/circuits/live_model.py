@@ -1,7 +1,8 @@
 """The live panel behind the screen: built from the job of now, kept over edits as far as its things remain."""
 
-from riktig.core.circuit import CIRCUITS, NAMES, NETS, by_tags
-from riktig.core.energise import (
+from riktig.core.job import DeviceId, PinRef
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, by_tags
+from riktig.core.simulation import (
     CONDUCTORS,
     MAINS,
     Carriage,
@@ -25,7 +26,6 @@ from riktig.core.energise import (
     spoil_hands,
     tanks_of,
 )
-from riktig.core.job import DeviceId, PinRef
 from riktig.core.sizing import SIZING
 from riktig.desk.session import Session
 

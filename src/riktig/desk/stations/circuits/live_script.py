@@ -4,8 +4,8 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QLineEdit, QPlainTextEdit, QVBoxLayout, QWidget
 
-from riktig.core.energise import read_script
 from riktig.core.errors import RiktigError
+from riktig.core.simulation import read_script
 from riktig.desk.widgets import plain_label
 
 __all__ = ["ScriptAsked"]

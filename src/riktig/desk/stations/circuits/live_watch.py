@@ -4,9 +4,9 @@ from collections.abc import Callable, Mapping
 
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.energise import Runner, StepResult, with_tags
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId
+from riktig.core.simulation import Runner, StepResult, with_tags
 from riktig.desk.stations.circuits.live_model import LiveModel
 from riktig.desk.widgets import plain_label, row_of
 

@@ -6,7 +6,6 @@ from pathlib import Path
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMenu, QMessageBox, QWidget
 
-from riktig.core.circuit import CIRCUITS, NAMES, add_device, add_rung, add_written, entry_of, free_contacts, named_nodes
 from riktig.core.edits import (
     AddDevice,
     AddRung,
@@ -26,8 +25,18 @@ from riktig.core.ids import circuit_of, device_of_element
 from riktig.core.inputs import read_text
 from riktig.core.job import Act, CircuitId, ElementId, Insertable, Job
 from riktig.core.keys import Key
-from riktig.core.papers import device_of
+from riktig.core.schematic import (
+    CIRCUITS,
+    NAMES,
+    add_device,
+    add_rung,
+    add_written,
+    entry_of,
+    free_contacts,
+    named_nodes,
+)
 from riktig.core.store import load_rungs
+from riktig.core.views import device_of
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.own import DeviceAsked, RungAsked
 

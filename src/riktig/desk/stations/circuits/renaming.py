@@ -7,7 +7,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.edits import NumberAnew, TagAnew
-from riktig.core.papers import Renaming, draw_renaming, number_changes, tag_changes
+from riktig.core.exports import Renaming, draw_renaming, number_changes, tag_changes
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme

@@ -4,7 +4,11 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QMenu, QPushButton, QStackedWidget, QWidget
 
-from riktig.core.circuit import (
+from riktig.core.edits import AddCircuit, MoveElement, PutIn, TakeOut
+from riktig.core.ids import LoadId, circuit_of
+from riktig.core.job import Act, CircuitId, ElementId, Insertable, Param, PinRef
+from riktig.core.keys import ElementKey, Key, LoadKey, NetKey, PlaceKey, WireKey
+from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
     NETS,
@@ -17,12 +21,8 @@ from riktig.core.circuit import (
     net_marks,
     sheets_with,
 )
-from riktig.core.edits import AddCircuit, MoveElement, PutIn, TakeOut
-from riktig.core.energise import Behaviour, behaviour_of
-from riktig.core.ids import LoadId, circuit_of
-from riktig.core.job import Act, CircuitId, ElementId, Insertable, Param, PinRef
-from riktig.core.keys import ElementKey, Key, LoadKey, NetKey, PlaceKey, WireKey
-from riktig.core.papers import device_of
+from riktig.core.simulation import Behaviour, behaviour_of
+from riktig.core.views import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session

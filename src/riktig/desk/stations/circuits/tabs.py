@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from riktig.core.circuit import Sheet
+from riktig.core.schematic import Sheet
 from riktig.desk.widgets import FlowLayout
 
 __all__ = ["SheetTabs"]

@@ -8,9 +8,10 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
+from riktig.core.exports import export_page, file_stem
 from riktig.core.geometry import Point, Poly
 from riktig.core.keys import Key
-from riktig.core.papers import Stop, TracePage, export_page, file_stem, trace_page
+from riktig.core.views import Stop, TracePage, trace_page
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme

@@ -3,12 +3,12 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from riktig.core.door import operator_marks, things_behind, with_seats
+from riktig.core.door import DoorPlan, DoorSeat, operator_marks, things_behind, with_seats
 from riktig.core.geometry import Align, Face, Line, Mark, Point, Rect, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.keys import DeviceKey, Key
-from riktig.core.papers import device_of
-from riktig.core.plate import RULER, DoorPlan, DoorSeat, Layout, Misfit, box, grown_by
+from riktig.core.plate import RULER, Layout, Misfit, box, grown_by
+from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView, Gesture
 
 __all__ = ["DoorGesture", "DoorHost", "moved_marks"]

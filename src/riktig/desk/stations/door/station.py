@@ -6,12 +6,13 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QMenu, QWidget
 
-from riktig.core.circuit import NAMES
 from riktig.core.door import (
     DOOR,
     DOOR_BEHIND,
     DOOR_DRAWING,
     SHAFTS,
+    DoorPlan,
+    DoorSeat,
     draw_section,
     engagement_of,
     in_column,
@@ -25,10 +26,11 @@ from riktig.core.geometry import Align, Drawing, Face, Mark, Point, Rect, Text
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, HoleKey, Key
-from riktig.core.papers import device_of
-from riktig.core.plate import LAYOUT, RULER, DoorPlan, DoorSeat
+from riktig.core.plate import LAYOUT, RULER
+from riktig.core.schematic import NAMES
+from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView
-from riktig.desk.metal import MetalPages
+from riktig.desk.machining import MetalPages
 from riktig.desk.session import Session
 from riktig.desk.stations.door.gestures import DoorGesture, DoorHost, moved_marks
 from riktig.desk.stations.door.openings_row import OpeningsRow

@@ -4,12 +4,12 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QProgressBar, QVBoxLayout, QWidget
 
-from riktig.core.circuit import numbers_on_paper
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
+from riktig.core.exports import export_all, file_stem, missing_papers
 from riktig.core.job import Job
-from riktig.core.papers import export_all, file_stem, missing_papers
 from riktig.core.plan import Plan
+from riktig.core.schematic import numbers_on_paper
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.session import Session

@@ -6,10 +6,10 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
+from riktig.core.exports import export_page, file_stem
 from riktig.core.geometry import Drawing
 from riktig.core.keys import Key
 from riktig.core.labels import CARDS, LABELS, Label, Medium, draw_cards, draw_medium, print_entries, to_print_again
-from riktig.core.papers import export_page, file_stem
 from riktig.core.rules import RULES, Verdict
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session

@@ -5,8 +5,6 @@ from functools import partial
 
 from PySide6.QtWidgets import QMenu
 
-from riktig.core.build import mounted_facts, mounted_of, mounted_subject
-from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.edits import JoinParts, MoveParts, PartPlace, SeparateParts, SetRailsAndDucts
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId, DuctFix, JoinHow, RailFix
@@ -26,7 +24,9 @@ from riktig.core.plate import (
     with_rail,
     without,
 )
+from riktig.core.production import mounted_facts, mounted_of, mounted_subject
 from riktig.core.records import NewRecord, TakenBack
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.desk.session import Session
 
 __all__ = ["PlateActions"]

@@ -2,10 +2,18 @@
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from riktig.core.build import CRITICALS, PieceState, closed_for, judged_all, piece_facts, piece_states, piece_subject
 from riktig.core.geometry import Align, Drawing, Face, Mark, Text, bounds_of
 from riktig.core.keys import Key, PieceKey
 from riktig.core.plate import CUT_PLAN, CUTS
+from riktig.core.production import (
+    CRITICALS,
+    PieceState,
+    closed_for,
+    judged_all,
+    piece_facts,
+    piece_states,
+    piece_subject,
+)
 from riktig.core.records import TakenBack
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font

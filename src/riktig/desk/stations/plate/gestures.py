@@ -8,7 +8,6 @@ from PySide6.QtCore import Qt
 from riktig.core.geometry import Mark, Point, Rect
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
-from riktig.core.papers import device_of
 from riktig.core.plate import (
     RULER,
     Furniture,
@@ -21,6 +20,7 @@ from riktig.core.plate import (
     with_furniture,
     with_stands,
 )
+from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView, Gesture
 from riktig.desk.stations.plate.preview import band_marks, furniture_marks, measure_marks, stand_marks
 

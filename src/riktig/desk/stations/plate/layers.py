@@ -3,11 +3,11 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QMenu, QPushButton, QWidget
 
-from riktig.core.build import mounted_of
 from riktig.core.geometry import Drawing, Mark
 from riktig.core.keys import PinKey, WireKey
-from riktig.core.papers import device_of
 from riktig.core.plate import WARMTH, Layout, clamp_marks, heat_marks, mounted_marks, room_marks
+from riktig.core.production import mounted_of
+from riktig.core.views import device_of
 from riktig.core.wiring import WIRING, Wire, route_marks
 from riktig.desk.session import Session
 

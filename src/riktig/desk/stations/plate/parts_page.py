@@ -19,12 +19,13 @@ from PySide6.QtWidgets import (
 )
 
 from riktig.core.catalogue import Part, own_part, parts_of, placeable_kinds
-from riktig.core.circuit import CIRCUITS, NAMES, Device
 from riktig.core.edits import ChoosePart, KeepParts, RemovePart
 from riktig.core.errors import ImpossibleValueError, RiktigError
+from riktig.core.exports import as_csv
+from riktig.core.imports import holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.job import DeviceId, OwnPart
-from riktig.core.papers import as_csv, holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.plate import draw_part
+from riktig.core.schematic import CIRCUITS, NAMES, Device
 from riktig.core.sizing import SIZING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session

@@ -82,7 +82,7 @@ class PlanRun(QObject):
             self._work.wait()
 
     def _search(self, fork: Plan[Any], progress: Steps) -> object:
-        from riktig.core.wiring.replan import replan_of  # late: what it is compiled with takes half a second
+        from riktig.core.optimiser.replan import replan_of  # late: what it is compiled with takes half a second
         from riktig.timed_search import search_for
 
         replan = replan_of(fork)

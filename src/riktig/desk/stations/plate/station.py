@@ -5,12 +5,10 @@ from collections.abc import Sequence
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QMenu, QWidget
 
-from riktig.core.circuit import CIRCUITS, NAMES
 from riktig.core.edits import LockParts
 from riktig.core.geometry import Drawing, Rect
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, RailKey
-from riktig.core.papers import device_of
 from riktig.core.plate import (
     CUT_PLAN,
     LAYOUT,
@@ -28,9 +26,11 @@ from riktig.core.plate import (
     rail_changed,
 )
 from riktig.core.plate.reached import Reached
+from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.views import device_of
 from riktig.core.wiring import PLATE_DRAWING, WIRING
 from riktig.desk.canvas import DrawingView
-from riktig.desk.metal import MetalPages
+from riktig.desk.machining import MetalPages
 from riktig.desk.session import Session
 from riktig.desk.stations.plate.actions import PlateActions
 from riktig.desk.stations.plate.cut_tick import CutTick

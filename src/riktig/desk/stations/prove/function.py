@@ -5,7 +5,7 @@ from itertools import groupby
 
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QVBoxLayout, QWidget
 
-from riktig.core.prove import FunctionStep
+from riktig.core.proving import FunctionStep
 from riktig.desk.widgets import StepList, StepRow, plain_label
 
 __all__ = ["FunctionAsked"]

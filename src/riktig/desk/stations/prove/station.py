@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QLabel, QPushButton, QS
 from riktig.core.errors import RiktigError
 from riktig.core.ids import WireId
 from riktig.core.plate import LAYOUT
-from riktig.core.prove import (
+from riktig.core.proving import (
     FUNCTION,
     STILL_LIVE,
     Outcome,

@@ -2,9 +2,10 @@
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
+from riktig.core.exports import schedule
 from riktig.core.keys import DeviceKey, Key
-from riktig.core.papers import device_of, schedule
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS
+from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme

@@ -4,13 +4,13 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QStackedWidget, QWidget
 
-from riktig.core.build import NumberState, Standing, draw_numbers, field_facts, field_subject, number_states
-from riktig.core.circuit import CIRCUITS, NAMES, TALLY, PinLabels
+from riktig.core.exports import Schedule, schedule
 from riktig.core.ids import WireId
 from riktig.core.job import Batching
 from riktig.core.keys import BatchKey, Key, NetKey, WireKey
-from riktig.core.papers import Schedule, schedule
+from riktig.core.production import NumberState, Standing, draw_numbers, field_facts, field_subject, number_states
 from riktig.core.records import FieldEndDone, NewRecord, TakenBack
+from riktig.core.schematic import CIRCUITS, NAMES, TALLY, PinLabels
 from riktig.core.wiring import WIRING, draw_batches
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session

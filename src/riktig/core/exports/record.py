@@ -1,0 +1,166 @@
+"""The papers that speak of what was done: the build record and the test record."""
+
+from collections.abc import Iterable
+
+from riktig.core.exports.schedules import Schedule
+from riktig.core.holes import HOLES, HoleWork
+from riktig.core.job import Job
+from riktig.core.plan import Plan
+from riktig.core.plate import CUTS
+from riktig.core.production import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
+from riktig.core.proving import TESTS, results_of
+from riktig.core.records import DimensionRead, Outcome, Record, taken_back
+from riktig.core.rules import RULES, judgements_of
+from riktig.core.wiring import WIRING
+
+__all__ = ["build_record", "judgement_record", "measured_record", "metal_record", "missing_papers", "test_record"]
+
+
+def build_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+    """Every wire with who did what and when; what is out of date is not shown as done."""
+    progress = progress_of(plan.get(WIRING), records)
+    rows = []
+    for state in progress.states:
+        done = dict(state.done)
+        cells = [f"{done[one].who} {done[one].when[:16]}" if one in done else "" for one in Operation]
+        rows.append((state.wire.number, state.wire.start.label, state.wire.end.label, *cells))
+    columns = (
+        ("number", "Number"),
+        ("from", "From"),
+        ("to", "To"),
+        *((one.name.lower(), one.value.capitalize()) for one in Operation),
+    )
+    return Schedule("build record", "Build record", columns, tuple(rows))
+
+
+def test_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+    """Every test with its reading and verdict; a reading out of date counts as to do."""
+    results = results_of(plan.get(TESTS), tuple(records))
+    rows = []
+    for test, reading in results.readings:
+        said = (
+            (reading.text, reading.outcome.value, reading.meter, reading.who, reading.when[:16])
+            if reading
+            else ("", "to do", "", "", "")
+        )
+        rows.append((test.stage.value, test.title, test.black.label, test.red.label, test.expected.text, *said))
+    columns = (
+        ("stage", "Stage"),
+        ("title", "Test"),
+        ("black", "Black"),
+        ("red", "Red"),
+        ("expected", "Expected"),
+        ("reading", "Reading"),
+        ("verdict", "Verdict"),
+        ("meter", "Meter"),
+        ("who", "Who"),
+        ("when", "When"),
+    )
+    return Schedule("test record", "Record of the dead tests", columns, tuple(rows))
+
+
+def metal_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+    """Every hole and every piece with who did what and when; what is out of date is not shown as done."""
+    kept = tuple(records)
+    rows: list[tuple[str, ...]] = []
+    for state in hole_states(plan.get(HOLES), kept):
+        hole = state.hole
+        done = {one.value: f"{who.who} {who.when[:16]}".strip() for one, who, _ in state.done}
+        cells = [done.get(one.value, "" if one in hole.operations else "–") for one in HoleWork]
+        rows.append((hole.number, hole.face, hole.purpose, hole.tool_said, *cells))
+    for piece in piece_states(plan.get(CUTS), kept):
+        cut = f"{piece.done.who} {piece.done.when[:16]}".strip() if piece.done else ""
+        rows.append((piece.piece.name, piece.piece.stock, f"{piece.piece.length:g} mm", "saw", "–", "–", cut, "–"))
+    columns = (
+        ("number", "Number"),
+        ("in", "In"),
+        ("for", "For"),
+        ("tool", "Tool"),
+        *((one.name.lower(), one.value.capitalize()) for one in HoleWork),
+    )
+    return Schedule("metal record", "Record of holes and pieces", columns, tuple(rows))
+
+
+def measured_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+    """Every reading that was ever taken of a dimension, the last one of each with what it comes to."""
+    kept = tuple(records)
+    judged = {one.critical.key: one for one in judged_all(plan.get(CRITICALS), kept, plan.document.practice)}
+    gone = taken_back(kept)
+    readings = [(record, record.facts) for record in kept if isinstance(record.facts, DimensionRead)]
+    last = {record.subject: record.id for record, _ in readings}
+    rows: list[tuple[str, ...]] = []
+    for record, read in readings:
+        one = judged.get(record.subject)
+        said = one.gate.value if one and last[record.subject] == record.id else ""
+        if record.id in gone:
+            said = "taken back"
+        elif one is None:
+            said = "no longer on the drawing"
+        rows.append((read.name, f"{read.nominal:g}", f"{read.value:g}", record.who, record.when[:16], said))
+    rows += [
+        (one.critical.name, f"{one.critical.nominal:g}", "", "", "", one.gate.value)
+        for one in judged.values()
+        if one.critical.key not in last
+    ]
+    columns = (
+        ("dimension", "Dimension"),
+        ("nominal", "Drawn, mm"),
+        ("reading", "Read, mm"),
+        ("who", "Who"),
+        ("when", "When"),
+        ("gate", "Gate"),
+    )
+    return Schedule("measured record", "Record of what was measured", columns, tuple(rows))
+
+
+def judgement_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+    """Every clause that a person has decided: what, by whom, and whether the evidence is still the same."""
+    results = {result.code: result for result in plan.get(RULES)}
+    rows = tuple(
+        (
+            code,
+            results[code].title if code in results else judged.facts.title,
+            judged.facts.reason,
+            judged.record.who,
+            judged.record.when[:16],
+            judged.why_not or "counts",
+        )
+        for code, judged in sorted(judgements_of(results.values(), records).items())
+    )
+    columns = (
+        ("code", "Code"),
+        ("clause", "Clause"),
+        ("decided", "Decided"),
+        ("who", "Who"),
+        ("when", "When"),
+        ("state", "State"),
+    )
+    return Schedule("judgement record", "Record of judgements", columns, rows)
+
+
+def missing_papers(plan: Plan[Job], records: Iterable[Record]) -> tuple[str, ...]:
+    """What the papers still lack, in words."""
+    kept = tuple(records)
+    missing = []
+    progress = progress_of(plan.get(WIRING), kept)
+    left = len(progress.states) - progress.complete
+    if left:
+        missing.append(f"{left} of {len(progress.states)} wires are not finished")
+    results = results_of(plan.get(TESTS), kept)
+    todo = sum(reading is None for _, reading in results.readings)
+    if todo:
+        missing.append(f"{todo} of {len(results.readings)} dead tests have no reading that counts")
+    for outcome in (Outcome.FAILED, Outcome.SKIPPED):
+        count = results.count(outcome)
+        if count:
+            missing.append(f"{count} of {len(results.readings)} dead tests {outcome.value}")
+    job = plan.document
+    for name, value in (
+        ("a maker", job.maker),
+        ("a serial number", job.serial),
+        ("a title", job.title),
+        ("a drawing number", job.drawing_number),
+    ):
+        if not value:
+            missing.append(f"the job has no {name.split(' ', 1)[1]}")
+    return tuple(missing)

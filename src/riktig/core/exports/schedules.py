@@ -1,0 +1,354 @@
+"""The derived lists as tables: the same keys for screen, command line, CSV, XLSX and JSON.
+
+The keys are documented in docs/schedules.md and stable: people build their own sheets on them.
+"""
+
+from collections import Counter
+from collections.abc import Callable
+
+from riktig.core.exports.renaming import RENAMING_SCHEDULES
+from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.exports.schedules_brief import BRIEF_SCHEDULES
+from riktig.core.exports.schedules_circuits import CIRCUIT_SCHEDULES
+from riktig.core.exports.schedules_door import DOOR_SCHEDULES
+from riktig.core.exports.schedules_live import LIVE_SCHEDULES
+from riktig.core.exports.schedules_names import NAMES_SCHEDULES
+from riktig.core.exports.schedules_plate import PLATE_SCHEDULES
+from riktig.core.holes import HOLES, METAL_HOLES, Hole
+from riktig.core.job import Job, JoinHow, PinRef
+from riktig.core.labels import LABELS
+from riktig.core.plan import Plan
+from riktig.core.plate import CUTS, LAYOUT
+from riktig.core.proving import TESTS
+from riktig.core.rules import RULES, findings_of
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
+from riktig.core.sizing import SIZING
+from riktig.core.standards import Why, conductor_name
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+
+__all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "schedule"]
+
+
+def _nets(plan: Plan[Job]) -> Schedule:
+    names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
+    devices = circuits.by_id
+
+    def label(pin: PinRef) -> str:
+        device = devices[pin.device]
+        if device.strip:
+            side = "field" if pin.marking == "f" else "inside"
+            return f"{names.tag[device.id]}:{device.mark} {side}"
+        return f"{names.tag[device.id]}:{pin.marking}"
+
+    rows = tuple(
+        (names.number.get(n.id, ""), n.net_class.value, len(n.pins), ", ".join(label(p) for p in n.pins), str(n.id))
+        for n in plan.get(NETS).nets
+    )
+    columns = (("number", "Number"), ("class", "Class"), ("pins", "Pins"), ("joins", "Joins"), ("id", "Net id"))
+    return Schedule("nets", "Nets", columns, rows)
+
+
+def _wires(plan: Plan[Job]) -> Schedule:
+    wiring = plan.get(WIRING)
+    batch = {key: b.number for b in wiring.batches for key in b.wires}
+    rows = tuple(
+        (
+            n,
+            w.number,
+            w.start.label,
+            w.end.label,
+            w.mm2,
+            w.colour,
+            w.length,
+            w.cut,
+            w.start.fitting,
+            w.end.fitting,
+            w.start.strip,
+            w.end.strip,
+            w.start.torque_n_m,
+            w.end.torque_n_m,
+            " ".join(w.ducts),
+            w.stage.value,
+            batch[w.key],
+            w.key,
+        )
+        for n, w in enumerate(wiring.wires, 1)
+    )
+    columns = (
+        ("order", "Order"),
+        ("number", "Number"),
+        ("from", "From"),
+        ("to", "To"),
+        ("mm2", "mm²"),
+        ("colour", "Colour"),
+        ("length_mm", "Length mm"),
+        ("cut_mm", "Cut mm"),
+        ("from_end", "End from"),
+        ("to_end", "End to"),
+        ("from_strip_mm", "Strip from mm"),
+        ("to_strip_mm", "Strip to mm"),
+        ("from_torque_n_m", "Torque from N·m"),
+        ("to_torque_n_m", "Torque to N·m"),
+        ("ducts", "Ducts"),
+        ("stage", "Stage"),
+        ("batch", "Batch"),
+        ("key", "Wire key"),
+    )
+    return Schedule("wires", "Wires, from and to", columns, rows)
+
+
+def _terminals(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (
+            strip.tag,
+            row.position,
+            row.mark,
+            row.kind_id.replace("_", " "),
+            row.colour,
+            row.number,
+            row.inside,
+            row.cable,
+            row.core,
+            row.field,
+            row.max_mm2,
+        )
+        for strip in plan.get(STRIPS).strips
+        for row in strip.rows
+    )
+    columns = (
+        ("strip", "Strip"),
+        ("position", "Position"),
+        ("mark", "Mark"),
+        ("kind", "Kind"),
+        ("colour", "Body"),
+        ("number", "Number"),
+        ("inside", "Inside to"),
+        ("cable", "Cable"),
+        ("core", "Core"),
+        ("field", "Field to"),
+        ("max_mm2", "Up to mm²"),
+    )
+    return Schedule("terminals", "Terminals", columns, rows)
+
+
+def _labels(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (label.medium.value, " / ".join(label.lines), label.copies, label.where, *label.size)
+        for label in plan.get(LABELS).labels
+    )
+    columns = (
+        ("medium", "Medium"),
+        ("text", "Text"),
+        ("copies", "Copies"),
+        ("where", "Where"),
+        ("width_mm", "Width mm"),
+        ("height_mm", "Height mm"),
+    )
+    return Schedule("labels", "Labels", columns, rows)
+
+
+def _cuts(plan: Plan[Job]) -> Schedule:
+    rows = tuple((c.name, c.stock, c.length, c.place) for c in plan.get(CUTS))
+    columns = (("piece", "Piece"), ("stock", "Cut from"), ("length_mm", "Length mm"), ("place", "Place"))
+    return Schedule("cuts", "Cut list", columns, rows)
+
+
+HOLE_COLUMNS = (
+    ("hole", "Hole"),
+    ("face", "Face"),
+    ("x_mm", "x mm"),
+    ("y_mm", "y mm"),
+    ("drill_mm", "Drill mm"),
+    ("tap", "Tap"),
+    ("for", "For"),
+    ("note", "Note"),
+    ("tool", "Tool"),
+    ("width_mm", "Width mm"),
+    ("height_mm", "Height mm"),
+    ("class", "Class"),
+    ("size", "Size mm"),
+)
+
+
+def _hole_rows(holes: tuple[Hole, ...]) -> tuple[tuple[Value, ...], ...]:
+    return tuple(
+        (
+            h.number, h.face, h.x, h.y, h.drill or "", h.tap, h.purpose, h.note, h.tool.value, h.width or "",
+            h.height or "", h.rating, h.size,
+        )
+        for h in holes
+    )  # fmt: skip
+
+
+def _holes(plan: Plan[Job]) -> Schedule:
+    shown = len(HOLE_COLUMNS) - 1
+    rows = tuple(row[:shown] for row in _hole_rows(plan.get(HOLES)))
+    return Schedule("holes", "Holes from the datum", HOLE_COLUMNS[:shown], rows)
+
+
+def _bom(plan: Plan[Job]) -> Schedule:
+    sizing, names = plan.get(SIZING), plan.get(NAMES)
+    tags: dict[str, list[str]] = {}
+    parts = {}
+    for device, part in sizing.parts.items():
+        if part.kind.mounting.value != "field":
+            parts[part.ref] = part
+            tags.setdefault(part.ref, []).append(names.tag[device])
+    rows: list[tuple[Value, ...]] = [
+        (ref, part.description, len(tags[ref]), "pc", " ".join(dict.fromkeys(tags[ref]))) for ref, part in parts.items()
+    ]
+    for join in plan.document.joins:
+        stands = plan.get(LAYOUT).stand_of(join.devices[0])
+        here = " ".join(names.tag[device] for device in join.devices if device in names.tag)
+        if join.how is JoinHow.LINK:
+            rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", here))
+        elif stands:
+            rows.append(("", "busbar with adapters", stands.block.width / 1000, "m", here))
+    rows.append(("", "end stop", 2 * len(plan.get(STRIPS).strips), "pc", ""))
+    stock: Counter[str] = Counter()
+    for piece in plan.get(CUTS):
+        stock[piece.stock] += round(piece.length)
+    rows += [("", name, length / 1000, "m", "") for name, length in stock.items()]
+    wire: Counter[tuple[float, str]] = Counter()
+    ends: Counter[str] = Counter()
+    shared: set[frozenset[str | PinRef]] = set()
+    for w in plan.get(WIRING).wires:
+        wire[(w.mm2, w.colour)] += round(w.cut)
+        for end in (w.start, w.end):
+            if end.shared:
+                pair = frozenset[str | PinRef]((w.key, end.shared, end.pin))
+                if pair in shared:
+                    continue
+                shared.add(pair)
+            ends[end.fitting] += 1
+    rows += [
+        ("", f"flexible wire {conductor_name(mm2)} {colour}", length / 1000, "m", "")
+        for (mm2, colour), length in wire.items()
+    ]
+    rows += [("", name, count, "pc", "") for name, count in ends.items()]
+    columns = (
+        ("part", "Part"),
+        ("description", "Description"),
+        ("quantity", "Quantity"),
+        ("unit", "Unit"),
+        ("tags", "Tags"),
+    )
+    return Schedule("bom", "Parts list", columns, tuple(rows))
+
+
+def _sizing(plan: Plan[Job]) -> Schedule:
+    sizing, names = plan.get(SIZING), plan.get(NAMES)
+    rows: list[tuple[Value, ...]] = []
+
+    def add(what: str, value: str, why: Why) -> None:
+        rows.append((what, value, why.title, why.reason, "; ".join(why.lines), why.source, why.confidence))
+
+    add("feeder", sizing.feeder.name, sizing.feeder.why)
+    for device, whys in sizing.whys.items():
+        for why in whys:
+            add(names.tag[device], sizing.parts[device].ref, why)
+    for size in sizing.loads:
+        tag = names.tag[outside_device(plan.get(CIRCUITS), size.circuit).id]
+        add(f"{tag} power conductors", size.section.name, size.section.why)
+        add(f"{tag} control conductors", size.control.name, size.control.why)
+    columns = (
+        ("what", "What"),
+        ("value", "Value"),
+        ("title", "Question"),
+        ("reason", "Reason"),
+        ("formula", "Formula"),
+        ("source", "Source"),
+        ("confidence", "Confidence"),
+    )
+    return Schedule("sizing", "Sizing, with the reasons", columns, tuple(rows))
+
+
+def _findings(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or ""))
+        for f in findings_of(plan.get(RULES))
+    )
+    columns = (
+        ("code", "Code"),
+        ("verdict", "Verdict"),
+        ("message", "Finding"),
+        ("clause", "Clause"),
+        ("remedy", "Remedy"),
+        ("where", "Where"),
+    )
+    return Schedule("findings", "Findings", columns, rows)
+
+
+def _clauses(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.evidence)) for r in plan.get(RULES)
+    )
+    columns = (
+        ("code", "Code"),
+        ("group", "Group"),
+        ("title", "Clause"),
+        ("verdict", "Verdict"),
+        ("clause", "Source"),
+        ("evidence", "Evidence"),
+    )
+    return Schedule("clauses", "Rulebook", columns, rows)
+
+
+def _tests(plan: Plan[Job]) -> Schedule:
+    rows = tuple(
+        (n, t.stage.value, t.title, t.black.label, t.red.label, t.expected.text, t.switches, t.key)
+        for n, t in enumerate(plan.get(TESTS).tests, 1)
+    )
+    columns = (
+        ("order", "Order"),
+        ("stage", "Stage"),
+        ("title", "Test"),
+        ("black", "Black probe"),
+        ("red", "Red probe"),
+        ("expected", "Expected"),
+        ("switches", "Switches"),
+        ("key", "Test key"),
+    )
+    return Schedule("tests", "Dead tests", columns, rows)
+
+
+SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+    **BRIEF_SCHEDULES,
+    **CIRCUIT_SCHEDULES,
+    **RENAMING_SCHEDULES,
+    **NAMES_SCHEDULES,
+    **LIVE_SCHEDULES,
+    **PLATE_SCHEDULES,
+    **DOOR_SCHEDULES,
+    "nets": _nets,
+    "wires": _wires,
+    "terminals": _terminals,
+    "labels": _labels,
+    "cuts": _cuts,
+    "holes": _holes,
+    "bom": _bom,
+    "sizing": _sizing,
+    "findings": _findings,
+    "clauses": _clauses,
+    "tests": _tests,
+}
+
+
+def holes_of(plan: Plan[Job], face: str) -> Schedule:
+    """The holes of one surface with the columns the person at it needs; only a gland plate's wait for the wires."""
+    holes = plan.get(HOLES if "gland" in face else METAL_HOLES)
+    wanted = ("hole", "x_mm", "y_mm", "size", "tool", "for")
+    keys = [key for key, _ in HOLE_COLUMNS]
+    kept = [keys.index(key) for key in wanted]
+    rows = tuple(tuple(row[i] for i in kept) for row in _hole_rows(holes) if row[1] == face)
+    return Schedule("holes", f"Holes of the {face}", tuple(HOLE_COLUMNS[i] for i in kept), rows)
+
+
+def schedule(name: str, plan: Plan[Job]) -> Schedule:
+    """One of the derived lists.
+
+    Raises:
+        KeyError: there is no list of that name.
+    """
+    return SCHEDULES[name](plan)

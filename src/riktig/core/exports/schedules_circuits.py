@@ -1,0 +1,81 @@
+"""The circuits as lists: rungs as they are written down, and what each circuit must do."""
+
+from collections.abc import Callable
+
+from riktig.core.exports.schedule import Schedule
+from riktig.core.job import Job
+from riktig.core.plan import Plan
+from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, as_written, by_tags
+from riktig.core.simulation import behaviour_of, with_tags
+
+__all__ = ["CIRCUIT_SCHEDULES"]
+
+_RESULT = {True: "as it must", False: "otherwise"}
+
+
+def _rungs(plan: Plan[Job]) -> Schedule:
+    circuits = plan.get(CIRCUITS)
+    rows = []
+    for cid, title in circuits.titles:
+        _, rungs = as_written(circuits, cid)
+        rows += [(str(cid), title, r.role, r.title, r.band, r.start, r.path, r.end) for r in rungs]
+    columns = (
+        ("circuit", "Circuit"),
+        ("name", "Name"),
+        ("rung", "Rung"),
+        ("for", "For"),
+        ("band", "Sheet"),
+        ("from", "From"),
+        ("path", "Path"),
+        ("to", "To"),
+    )
+    return Schedule("rungs", "Rungs", columns, tuple(rows))
+
+
+def _behaviour(plan: Plan[Job]) -> Schedule:
+    circuits, tags = plan.get(CIRCUITS), plan.get(NAMES).tag
+    rows: list[tuple[str | float | int | None, ...]] = []
+    for cid, title in circuits.titles:
+        found = behaviour_of(plan.document, circuits, cid)
+        if found is None:
+            continue
+        if found.broken:
+            rows.append((title, 0, "", "", "cannot be done", found.broken))
+        for n, step in enumerate(found.steps, 1):
+            expected = ", ".join(with_tags(one, cid, tags) for one in step.expected)
+            otherwise = "; ".join(with_tags(one, cid, tags) for one in step.otherwise)
+            rows.append(
+                (
+                    title,
+                    n,
+                    with_tags(step.done, cid, tags),
+                    expected,
+                    "as it must" if step.passed else "otherwise",
+                    otherwise,
+                )
+            )
+    columns = (
+        ("circuit", "Circuit"),
+        ("step", "Step"),
+        ("done", "Done"),
+        ("expected", "Expected"),
+        ("result", "Result"),
+        ("otherwise", "Otherwise"),
+    )
+    return Schedule("behaviour", "What each circuit must do", columns, tuple(rows))
+
+
+def _faults(plan: Plan[Job]) -> Schedule:
+    tags = plan.get(NAMES).tag
+    rows = []
+    for fault in plan.get(FAULTS):
+        rows.append((fault.kind, by_tags(fault.text, tags), str(fault.where or ""), fault.remedy))
+    columns = (("kind", "Kind"), ("text", "What"), ("where", "Where"), ("remedy", "Remedy"))
+    return Schedule("faults", "Faults of the circuits", columns, tuple(rows))
+
+
+CIRCUIT_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+    "rungs": _rungs,
+    "behaviour": _behaviour,
+    "faults": _faults,
+}

@@ -1,0 +1,130 @@
+"""The door as lists: its operators with their build-up, cable entries, what travels to the site."""
+
+from collections.abc import Callable
+
+from riktig.core.door import DOOR, SHAFTS, engagement_of, may_move, stack_of, things_behind, wiring_room
+from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.holes import ENTRIES
+from riktig.core.job import Fitting, Job, ShaftFitting
+from riktig.core.keys import DeviceKey
+from riktig.core.plan import Plan
+from riktig.core.plate import LAYOUT
+from riktig.core.schematic import CIRCUITS, NAMES
+
+__all__ = ["DOOR_SCHEDULES", "site_items"]
+
+
+def _operators(plan: Plan[Job]) -> Schedule:
+    """Every operator in reading order: its legend, what it is made up of, who may move it."""
+    door, tags, box = plan.get(DOOR), plan.get(NAMES).tag, plan.document.enclosure
+    devices = plan.get(CIRCUITS).by_id
+    behind = things_behind(plan.get(LAYOUT), box)
+    rows: list[tuple[Value, ...]] = []
+    for seat in sorted(door.seats, key=lambda one: (one.leaf, one.y, one.x)):
+        stack = stack_of(seat.part.kind, seat.part, seat.legend)
+        lamp = any(block.what.startswith("lamp") for block in stack.blocks)
+        rows.append(
+            (
+                tags[seat.device],
+                seat.legend,
+                devices[seat.device].purpose if lamp or not stack.blocks else "",
+                seat.part.description,
+                stack.said,
+                f"{stack.taken} of {stack.limit}" if stack.limit else "",
+                seat.depth,
+                round(wiring_room(seat, behind, box.plate_depth), 1) if not seat.is_shaft else "",
+                may_move(seat.part.kind),
+                seat.leaf,
+                seat.x,
+                seat.y,
+                str(DeviceKey(seat.device)),
+            )
+        )
+    columns = (
+        ("tag", "Tag"),
+        ("legend", "Legend"),
+        ("means", "Means"),
+        ("part", "Part"),
+        ("blocks", "Blocks from behind"),
+        ("places", "Contact places"),
+        ("depth", "Depth, mm"),
+        ("wiring_room", "Room for wires, mm"),
+        ("moved_by", "Moved by"),
+        ("door", "Door"),
+        ("x", "x, mm"),
+        ("y", "y, mm"),
+        ("key", "Key"),
+    )
+    return Schedule("operators", "Operators of the door", columns, tuple(rows))
+
+
+def _entries(plan: Plan[Job]) -> Schedule:
+    """Every cable with its gland or hub and where that is."""
+    rows: list[tuple[Value, ...]] = [
+        (
+            entry.cable,
+            entry.diameter,
+            entry.fitting.size if entry.fitting else "none",
+            entry.fitting.hole if entry.fitting else "",
+            entry.hole.face if entry.hole else "",
+            entry.hole.number if entry.hole else "",
+            entry.hole.x if entry.hole else "",
+            entry.hole.y if entry.hole else "",
+            entry.hole.rating if entry.hole else "",
+        )
+        for entry in plan.get(ENTRIES).entries
+    ]
+    columns = (
+        ("cable", "Cable"),
+        ("diameter", "About, mm"),
+        ("fitting", "Gland or hub"),
+        ("hole_mm", "Hole, mm"),
+        ("in", "In"),
+        ("hole", "Hole"),
+        ("x", "x, mm"),
+        ("y", "y, mm"),
+        ("class", "Class"),
+    )
+    return Schedule("entries", "Cable entries", columns, tuple(rows))
+
+
+def site_items(plan: Plan[Job]) -> tuple[tuple[str, str], ...]:
+    """What is left for the site, and why: it travels with the panel."""
+    job, tags = plan.document, plan.get(NAMES).tag
+    items: list[tuple[str, str]] = []
+    for shaft in plan.get(SHAFTS):
+        engaged = engagement_of(shaft, job.practice)
+        tag, at = tags[shaft.device], f"{shaft.on_leaf.x:g}, {shaft.on_leaf.y:g} mm from the datum of the {shaft.leaf}"
+        if job.practice.shaft is ShaftFitting.SITE:
+            items += [
+                (
+                    f"Supply isolated and locked off: project the centre of {tag} onto the closed door, measure it "
+                    f"twice (drawn at {at}), cut the hole, saw the shaft to {shaft.length:g} mm, fit the handle.",
+                    "A wall out of square moves the centre; the hole is cut once the panel hangs.",
+                )
+            ]
+        items.append(
+            (f"Try the handle of {tag} with the panel hung: off, on, door locked in on, padlock in off.", engaged.said)
+        )
+    items += [
+        (f"{load.name}: final fit on site.", "As the customer asked in the Brief.")
+        for load in job.loads
+        if load.fitting is Fitting.SITE
+    ]
+    items.append(
+        ("Close the door slowly over its loom: nothing is pinched, no stack touches.", "The loom settles in transport.")
+    )
+    return tuple(items)
+
+
+def _site(plan: Plan[Job]) -> Schedule:
+    rows = tuple((n, what, why, "", "") for n, (what, why) in enumerate(site_items(plan), 1))
+    columns = (("n", "No."), ("what", "To do on site"), ("why", "Why"), ("who", "Done by"), ("when", "When"))
+    return Schedule("site", "List that travels to the site", columns, rows)
+
+
+DOOR_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+    "operators": _operators,
+    "entries": _entries,
+    "site": _site,
+}

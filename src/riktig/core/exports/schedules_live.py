@@ -1,0 +1,101 @@
+"""What stays live in each position of isolators and breakers, what starts again by itself, and what gets warm."""
+
+from collections.abc import Callable
+
+from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.job import DeviceId, Job
+from riktig.core.keys import DeviceKey
+from riktig.core.plan import Plan
+from riktig.core.plate import WARMTH
+from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
+from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS
+
+__all__ = ["LIVE_SCHEDULES"]
+
+
+def _live(plan: Plan[Job]) -> Schedule:
+    """Each switch off in turn: what is live all the same, by source."""
+    circuits, names = plan.get(CIRCUITS), plan.get(NAMES)
+    label, tags = PinLabels(circuits, names), names.tag
+    rows: list[tuple[Value, ...]] = []
+    for one in plan.get(ISOLATIONS):
+        dead = ", ".join(names.number[net] for net in one.dead if net in names.number)
+        for live in one.live:
+            owner = DeviceId(live.source.partition(":")[0])
+            source = "incoming supply" if live.source == MAINS else tags.get(owner, live.source)
+            pins = ", ".join(dict.fromkeys(label(pin) for pin in live.pins))
+            rows.append(
+                (tags[one.device], source, names.number.get(live.net, ""), live.volts, pins, dead, str(live.net))
+            )
+    columns = (
+        ("off", "Off"),
+        ("source", "Live from"),
+        ("number", "Number"),
+        ("volts", "Volts"),
+        ("pins", "Pins and terminals"),
+        ("dead", "Made dead"),
+        ("id", "Net id"),
+    )
+    return Schedule("live", "Still live with each switch off, all others on, nothing running", columns, tuple(rows))
+
+
+def _restart(plan: Plan[Job]) -> Schedule:
+    """Each load that ran: whether it runs again after a dip of the supply, or after its guard was reset."""
+    names = plan.get(NAMES)
+    titles = dict(plan.get(CIRCUITS).titles)
+
+    def said(again: bool | None) -> str:
+        return "nothing to reset" if again is None else "starts by itself" if again else "stays off"
+
+    rows = tuple(
+        (
+            titles.get(one.circuit, str(one.circuit)),
+            names.tag[one.motor],
+            one.how,
+            "yes" if one.ran else "no",
+            said(one.after_power),
+            said(one.after_reset),
+            "must be accepted" if one.asks else "",
+            one.circuit,
+        )
+        for one in plan.get(RESTARTS)
+    )
+    columns = (
+        ("load", "Load"),
+        ("tag", "Tag"),
+        ("ran", "Ran"),
+        ("runs", "It ran"),
+        ("after_power", "When power returns"),
+        ("after_reset", "When its guard is reset"),
+        ("accept", "Accept"),
+        ("circuit", "Circuit"),
+    )
+    return Schedule("restart", "What starts by itself", columns, rows)
+
+
+def _losses(plan: Plan[Job]) -> Schedule:
+    """What every part in the box loses at its rated current, the hottest first."""
+    names, devices = plan.get(NAMES), plan.get(CIRCUITS).by_id
+    rows = tuple(
+        (
+            names.tag[one.device],
+            devices[one.device].purpose,
+            one.rated_w,
+            one.watts,
+            one.why,
+            str(DeviceKey(one.device)),
+        )
+        for one in plan.get(WARMTH).losses
+    )
+    columns = (
+        ("tag", "Tag"),
+        ("what", "What"),
+        ("rated_w", "At rated current, W"),
+        ("loss_w", "Running, W"),
+        ("why", "Why"),
+        ("key", "Key"),
+    )
+    return Schedule("losses", "Losses with the loads running", columns, rows)
+
+
+LIVE_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {"live": _live, "restart": _restart, "losses": _losses}

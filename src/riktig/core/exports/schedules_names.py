@@ -1,0 +1,55 @@
+"""The numbers as lists: ends by place with pulled wires and links, and conductors by route."""
+
+from collections import defaultdict
+from collections.abc import Callable
+
+from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.job import DeviceId, Job
+from riktig.core.plan import Plan
+from riktig.core.schematic import CIRCUITS, DOOR, NAMES, NETS, PLATE, TALLY, NetClass, PinLabels
+
+__all__ = ["NAMES_SCHEDULES"]
+
+
+def _tally(plan: Plan[Job]) -> Schedule:
+    names = plan.get(NAMES)
+    label = PinLabels(plan.get(CIRCUITS), names)
+    rows: list[tuple[Value, ...]] = []
+    for one in plan.get(TALLY):
+        by_place: dict[str, list[str]] = defaultdict(list)
+        for ends in one.places:
+            by_place[ends.place if ends.place in (PLATE, DOOR) else ""] += [label(pin) for pin in ends.pins]
+        here = tuple(", ".join(by_place[place]) for place in (PLATE, DOOR, ""))
+        rows.append((names.number.get(one.net, ""), *here, one.pulled, one.links, str(one.net)))
+    columns = (
+        ("number", "Number"),
+        ("plate", "On the plate"),
+        ("door", "On the door"),
+        ("field", "In the field"),
+        ("pulled", "Pulled"),
+        ("links", "Links"),
+        ("id", "Net id"),
+    )
+    return Schedule("tally", "Conductor tally", columns, tuple(rows))
+
+
+def _routes(plan: Plan[Job]) -> Schedule:
+    """Conductors from the panel to each place: over the hinge, and to every thing in the field; earth is counted."""
+    names, nets = plan.get(NAMES), {net.id: net for net in plan.get(NETS).nets}
+    devices = plan.get(CIRCUITS).by_id
+    to: dict[str, list[str]] = defaultdict(list)
+    earths: dict[str, int] = defaultdict(int)
+    for one in plan.get(TALLY):
+        for ends in one.places[1:]:
+            to[ends.place].append(names.number.get(one.net, ""))
+            earths[ends.place] += nets[one.net].net_class is NetClass.EARTH
+    rows: list[tuple[Value, ...]] = []
+    for place, numbers in to.items():
+        device = devices.get(DeviceId(place))
+        said = f"{names.tag[device.id]} {device.purpose}" if device else f"the {place}"
+        rows.append((said, len(numbers), earths[place], ", ".join(numbers)))
+    columns = (("to", "To"), ("conductors", "Conductors"), ("earths", "Of them earth"), ("numbers", "Numbers"))
+    return Schedule("routes", "Conductors by route", columns, tuple(rows))
+
+
+NAMES_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {"tally": _tally, "routes": _routes}

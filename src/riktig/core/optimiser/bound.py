@@ -1,0 +1,69 @@
+"""What no plan can be better than: proven, and honest about how far that is from what is found."""
+
+from collections import defaultdict
+
+import numpy as np
+
+from riktig.core.optimiser import kernel
+from riktig.core.optimiser.problem import Problem
+
+__all__ = ["least_wire"]
+
+_Wire = tuple[int, int, float, float, int, int, float, float, float]
+
+
+def least_wire(problem: Problem) -> float:
+    """A length that the wires on the plate cannot fall below, mm, wherever the units stand.
+
+    Method:
+        Every wire has to leave its part, cross the room kept for fingers and reach the middle of the duct, at
+        both ends: that much is certain, since a row is at least as high as each unit in it asks. Along the duct,
+        wires from one side of a unit to the same side of others lie in the same duct, or go round by an upright,
+        which is at least the height of a row: of the others at most two can stand next to it, two behind those,
+        and so on; the narrowest are taken to stand nearest, and those with most conductors to be the nearest.
+        Each wire gives half of its way to either of its units. With locks, where rows are as they are, only
+        the ends count.
+    """
+    unit, duct = problem.unit, float(problem.plate[kernel.P_DUCT])
+    total = 0.0
+    around: dict[tuple[int, int], list[_Wire]] = defaultdict(list)
+    for (ua, side_a, ub, side_b), (dx_a, dy_a, dx_b, dy_b, several, _) in zip(problem.wire, problem.pin, strict=True):
+        one: _Wire = (int(ua), int(side_a), dx_a, dy_a, int(ub), int(side_b), dx_b, dy_b, several)
+        a, sa, _, ya, b, sb, _, yb, count = one
+        total += count * _end(unit[a], sa, ya, duct, problem.is_fixed)
+        if b >= 0:
+            total += count * _end(unit[b], sb, yb, duct, problem.is_fixed)
+            if a != b and sa == sb and not problem.is_fixed and a < problem.free and b < problem.free:
+                around[a, sa].append(one)
+                around[b, sb].append(one)
+    if not problem.is_fixed:
+        row = float(np.min(unit[: problem.free, kernel.ABOVE] + unit[: problem.free, kernel.BELOW])) + duct
+        for (me, _), wires in around.items():
+            total += _fan(me, wires, unit, float(problem.plate[kernel.P_GAP]), row) / 2
+    return total
+
+
+def _end(unit: np.ndarray, side: int, dy: float, duct: float, fixed: bool) -> float:
+    """From a pin to the middle of the duct at the very least, mm."""
+    if fixed or unit[kernel.WIDTH] <= 0:
+        return 0.0
+    up, down = float(unit[kernel.ABOVE] + dy), float(unit[kernel.BELOW] - dy)
+    return max(up if side == 0 else min(up, down), 0.0) + duct / 2
+
+
+def _fan(me: int, wires: list[_Wire], unit: np.ndarray, gap: float, around: float) -> float:
+    """What the wires from one side of a unit to the same side of others take along the duct at the very least, mm."""
+    counts: dict[int, float] = defaultdict(float)
+    inset: dict[int, float] = {}
+    for a, _, xa, _, b, _, xb, _, count in wires:
+        other, mine, theirs = (b, xa, xb) if a == me else (a, xb, xa)
+        counts[other] += count
+        to_right, to_left = unit[me, kernel.WIDTH] - mine + theirs, mine + unit[other, kernel.WIDTH] - theirs
+        near = min(to_right, to_left)
+        inset[other] = min(inset.get(other, near), near)
+    widths = sorted(unit[k, kernel.WIDTH] + gap for k in counts)
+    least = max(min(inset.values()), 0.0) + gap
+    # The narrowest stand nearest, one to the left and one to the right: (k // 2) others are between.
+    ways = [min(least + sum(widths[: k // 2]), around) for k in range(len(widths))]
+    heavy = sorted(counts.values(), reverse=True)
+    return float(sum(count * way for count, way in zip(heavy, ways, strict=True)))

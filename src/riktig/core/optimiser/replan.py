@@ -1,0 +1,80 @@
+"""The plate's problem from the panel as it is wired now."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from riktig.core.door import DOOR
+from riktig.core.job import Job
+from riktig.core.optimiser import (
+    Found,
+    Problem,
+    Run,
+    Tie,
+    improve,
+    now_of,
+    one_after_another,
+    problem_of,
+    reached,
+    realised,
+)
+from riktig.core.plan import Plan
+from riktig.core.plate import LAYOUT, WARMTH, Layout, locked_leads, with_layout
+from riktig.core.plate.reached import Reached
+from riktig.core.schematic import CIRCUITS, NETS, Circuits, NetClass
+from riktig.core.sizing import SIZING, Sizing
+from riktig.core.wiring.derived import WIRING
+
+__all__ = ["Replan", "replan_of"]
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Replan:
+    """A plate to be planned anew, and all it takes to turn a plan found into the job's own."""
+
+    problem: Problem
+    circuits: Circuits
+    sizing: Sizing
+    before: Found
+
+    def search(
+        self,
+        steps: int,
+        on_better: Callable[[Found], None] = lambda found: None,
+        stopped: Callable[[], bool] = lambda: False,
+        *,
+        start: Found | None = None,
+        seed: int = 1,
+        run: Run = one_after_another,
+    ) -> Found:
+        """The best plan met within so many steps; see ``planning.improve``."""
+        return improve(self.problem, steps, on_better, stopped, start=start, seed=seed, run=run)
+
+    def layout(self, found: Found) -> Layout:
+        """The plate of a plan."""
+        return realised(self.problem, found, self.circuits, self.sizing)
+
+    def reached(self, found: Found, best_known: float = float("inf")) -> Reached:
+        """What a plan comes to."""
+        return reached(self.problem, found, self.before, self.layout(found), self.circuits, self.sizing, best_known)
+
+    def put_into(self, job: Job, found: Found) -> Job:
+        """The job with the plan; locks hold."""
+        return with_layout(job, self.layout(found), locked_leads(job))
+
+
+def replan_of(plan: Plan[Job]) -> Replan:
+    """What is to be planned, with the wires that the present plate gives."""
+    job, circuits = plan.document, plan.get(CIRCUITS)
+    low = frozenset(pin for net in plan.get(NETS).nets if net.net_class is NetClass.DC for pin in net.pins)
+    problem = problem_of(
+        plan.get(LAYOUT),
+        circuits,
+        plan.get(DOOR),
+        plan.get(WARMTH).losses,
+        job.enclosure,
+        job.practice,
+        (Tie(wire.start.pin, wire.end.pin, wire.mm2) for wire in plan.get(WIRING).wires),
+        low,
+        locked_leads(job),
+    )
+    return Replan(problem, circuits, plan.get(SIZING), now_of(problem))

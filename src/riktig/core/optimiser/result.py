@@ -1,0 +1,95 @@
+"""From a plan found to a plate: where everything stands, what was reached, and what would do when it does not fit."""
+
+import numpy as np
+
+from riktig.core.catalogue import Box, boxes
+from riktig.core.job import Enclosure, Practice
+from riktig.core.optimiser import kernel
+from riktig.core.optimiser.bound import least_wire
+from riktig.core.optimiser.problem import Problem
+from riktig.core.optimiser.search import Found
+from riktig.core.plate.arrange import arrange, lay_rows
+from riktig.core.plate.model import Layout, Stand
+from riktig.core.plate.place_blocks import with_stands
+from riktig.core.plate.reached import Reached
+from riktig.core.schematic import Circuits
+from riktig.core.sizing import Sizing
+
+__all__ = ["boxes_that_do", "reached", "realised"]
+
+OFFERED_BOXES = 3
+"""How many standard enclosures that would do are named (chosen by us)."""
+
+
+def realised(problem: Problem, found: Found, circuits: Circuits, sizing: Sizing) -> Layout:
+    """The plate of a plan."""
+    if problem.is_fixed:
+        return with_stands(problem.layout, _stands(problem, found), all_misfits=True)
+    begin, rows = 0, []
+    for end in found.ends:
+        rows.append([problem.blocks[u] for u in found.seq[begin:end]])
+        begin = int(end)
+    return lay_rows(rows, circuits, sizing, problem.enclosure, problem.practice)
+
+
+def _stands(problem: Problem, found: Found) -> tuple[Stand, ...]:
+    units = len(problem.unit)
+    x, y, over = np.zeros(units), np.zeros(units), np.zeros(3)
+    row, duct = np.zeros(units, np.int64), np.zeros(len(problem.strips))
+    p = problem
+    kernel.place(found.seq, found.ends, p.unit, p.plate, p.rails, x, y, row, duct, over)
+    numbers = [rail.number for rail in p.layout.rails]
+    made = []
+    for u in range(p.free):
+        block = p.blocks[u]
+        left = float(p.rails[row[u], 1])
+        at = left + float(np.ceil((x[u] - left) * 10 - 1e-6)) / 10
+        made.append(
+            Stand(block, 0 if block.screwed else numbers[row[u]], round(at, 2), round(float(y[u]) - block.above, 2))
+        )
+    return tuple(made)
+
+
+def boxes_that_do(circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice) -> tuple[Box, ...]:
+    """The smallest standard enclosures that everything fits into, planned at once; no smaller than the present one."""
+    found: list[Box] = []
+    for box in boxes():
+        shell = box.around(enclosure)
+        if not arrange(circuits, sizing, shell, practice, None).misfits:
+            found.append(box)
+        if len(found) == OFFERED_BOXES:
+            break
+    return tuple(found)
+
+
+def reached(
+    problem: Problem,
+    found: Found,
+    before: Found,
+    layout: Layout,
+    circuits: Circuits,
+    sizing: Sizing,
+    best_known: float = float("inf"),
+) -> Reached:
+    """What a plan comes to, against the one before, the best known for the same question and the bound."""
+    total = sum(rail.length for rail in layout.rails) or 1.0
+    free = sum(layout.free_on(rail) for rail in layout.rails)
+    deep = max((block.depth for block in problem.blocks), default=0.0) - layout.depth
+    measures = ((found.over[1], "low"), (found.over[0], "narrow"), (deep, "shallow"))
+    lacking = tuple(f"{by:.0f} mm too {what}" for by, what in measures if by >= 0.5)
+    offered = boxes_that_do(circuits, sizing, problem.enclosure, problem.practice) if lacking else ()
+    return Reached(
+        found.wire,
+        before.wire,
+        least_wire(problem),
+        found.cost,
+        before.cost,
+        min(best_known, found.cost),
+        found.proven,
+        found.height,
+        layout.plate.height,
+        free / total,
+        problem.practice.spare_share,
+        lacking,
+        offered,
+    )

@@ -1,0 +1,223 @@
+"""The search for a better plan: at once a feasible one, then better ones for as long as one watches."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from math import comb, factorial
+
+import numpy as np
+from numpy.typing import NDArray
+
+from riktig.core.optimiser import kernel, walk
+from riktig.core.optimiser.problem import Problem
+
+__all__ = ["FIRST_STEPS", "Found", "Run", "cost", "improve", "is_small", "metres", "now_of", "one_after_another"]
+
+WALKS = 2
+"""Walks of one round, each with its own chance (chosen by us: the cores of a small machine)."""
+FIRST_STEPS = 20_000
+"""Steps of a walk of the first round: a better plan within a blink."""
+SECOND_SHARE = 0.15
+"""Share of the steps for the second round; the third takes the rest (chosen by us after trying)."""
+SETTLING = 1 / 20
+"""A walk is followed by a cold one of this share of its steps, which settles what it found."""
+LONGEST_STEPS = 12_000_000
+"""Steps of the longest walk; longer ones gain less than another of this length."""
+PIECE = 20_000
+"""Steps between two looks at whether it is to stop."""
+HOT, COLD = 6_000.0, 40.0
+"""Where a walk begins and ends, mm of wire it may lose (chosen by us after trying: see benchmarks/plate.py)."""
+WARM = 600.0
+"""Where a walk begins that goes on from the best plan so far."""
+MOST_ORDERS = 3_000_000
+"""Up to so many plans all are tried, and the best is proven."""
+
+
+@dataclass(frozen=True, eq=False, slots=True)
+class Found:
+    """A plan: its order, what it costs (mm of wire, wishes and all), its wire on the plate, mm, and what is over.
+
+    ``over`` is what is too long, too high and short of spare room, mm; ``proven`` that no other plan costs less.
+    """
+
+    seq: NDArray[np.int64]
+    ends: NDArray[np.int64]
+    cost: float
+    wire: float
+    over: tuple[float, float, float]
+    height: float
+    proven: bool = False
+
+    @property
+    def fits(self) -> bool:
+        """Whether every row is short enough and the plate high enough."""
+        return self.over[0] + self.over[1] < 0.05
+
+
+def cost(problem: Problem, seq: NDArray[np.int64], ends: NDArray[np.int64], *, proven: bool = False) -> Found:
+    """What a plan costs, and what it comes to."""
+    units = len(problem.unit)
+    x, y, over = np.zeros(units), np.zeros(units), np.zeros(3)
+    row, duct = np.zeros(units, np.int64), np.zeros(len(problem.strips))
+    p = problem
+    total = kernel.cost_of(seq, ends, *p.arrays, x, y, row, duct, over)
+    down = kernel.place(seq, ends, p.unit, p.plate, p.rails, x, y, row, duct, over)
+    return Found(
+        seq.copy(),
+        ends.copy(),
+        float(total),
+        metres(p, x, y, row, duct),
+        (over[0], over[1], over[2]),
+        float(down),
+        proven,
+    )
+
+
+def metres(
+    p: Problem, x: NDArray[np.float64], y: NDArray[np.float64], row: NDArray[np.int64], duct: NDArray[np.float64]
+) -> float:
+    """The wires on the plate, mm, of units that have been placed."""
+    last = float(max(y, default=0.0))
+    foot = min(p.plate[kernel.P_HEIGHT] - p.plate[kernel.P_FOOT], last + p.plate[kernel.P_PAST])
+    return float(kernel.wire_length(p.unit, p.wire, p.pin, p.plate, x, y, row, duct, foot, kernel.COUNT))
+
+
+def now_of(problem: Problem) -> Found:
+    """The plan that stands now."""
+    return cost(problem, problem.seq, problem.ends)
+
+
+def is_small(problem: Problem) -> bool:
+    """Whether all plans can be tried."""
+    n, rows = len(problem.seq), len(problem.strips)
+    return n <= 10 and factorial(n) * comb(n + rows - 1, rows - 1) <= MOST_ORDERS
+
+
+Task = Callable[[], Found]
+Run = Callable[[Sequence[Task]], Sequence[Found]]
+"""Does several tasks, beside each other or not, and gives what came of each in their order."""
+
+
+def one_after_another(tasks: Sequence[Task]) -> Sequence[Found]:
+    """Does tasks in turn on the thread it is called on."""
+    return [task() for task in tasks]
+
+
+def improve(
+    problem: Problem,
+    steps: int,
+    on_better: Callable[[Found], None] = lambda found: None,
+    stopped: Callable[[], bool] = lambda: False,
+    *,
+    start: Found | None = None,
+    seed: int = 1,
+    run: Run = one_after_another,
+) -> Found:
+    """The best plan met within so many steps of each walk, or the best there is when there are few.
+
+    One seed and one number of steps give one plan, whoever runs the walks; only a search that is stopped
+    early has what it had met by then.
+
+    Method:
+        Simulated annealing in rounds of longer and longer walks. All walks of a round begin from the same plan,
+        each with its own chance; from the third round on they begin by turns from scratch and from the best so
+        far. A handful of units: all plans are tried.
+
+    Args:
+        problem: What is to be planned.
+        steps: Steps of each walk, all rounds together.
+        on_better: Told each plan that is better than those told before, from whatever thread found it.
+        stopped: Asked often; true ends the search with what it has.
+        start: A plan to go on from; the one that stands when none is given.
+        seed: Of chance.
+        run: Does the walks of a round.
+    """
+    first = start is None
+    best = start or now_of(problem)
+    if not len(problem.seq):
+        return best
+    if is_small(problem):
+        found = _best_of_all(problem)
+        on_better(found)
+        return found
+    lowest = [best.cost]
+
+    def tell(found: Found) -> None:
+        if found.cost < lowest[0] - 1e-6:
+            lowest[0] = found.cost
+            on_better(found)
+
+    turn, left = (0 if first else 1), steps
+    while left > 0 and not stopped():
+        length = _length(turn, left, first=first)
+        fresh = turn < 3 or turn % 2 == 0
+        began = best
+
+        def walk_with(chance: int, length: int = length, fresh: bool = fresh, began: Found = began) -> Found:
+            return _walk(problem, began, length, chance, tell, stopped, hot=HOT if fresh else WARM)
+
+        chances = [seed + 7919 * k + 1000 * turn for k in range(WALKS)]
+        for found in run([lambda chance=chance: walk_with(chance) for chance in chances]):  # type: ignore[misc]
+            if found.cost < best.cost - 1e-6:
+                best = found
+        left -= length
+        turn += 1
+    return best
+
+
+def _length(turn: int, left: int, *, first: bool) -> int:
+    """Steps of a walk of one round."""
+    if turn == 0 and first:
+        return min(FIRST_STEPS, left)
+    share = left * SECOND_SHARE if turn == 1 else left
+    return int(min(max(min(share, LONGEST_STEPS), PIECE), left))
+
+
+def _best_of_all(problem: Problem) -> Found:
+    """The best of all plans there are."""
+    p = problem
+    seq, ends = p.seq.copy(), p.ends.copy()
+    walk.enumerate_all(p.seq, p.ends, p.strips, *p.arrays, seq, ends)
+    return cost(problem, seq, ends, proven=True)
+
+
+def _walk(
+    problem: Problem,
+    start: Found,
+    steps: int,
+    seed: int,
+    on_better: Callable[[Found], None],
+    stopped: Callable[[], bool],
+    *,
+    hot: float,
+) -> Found:
+    """One walk from hot to cold, and a cold one behind it; the best it met."""
+    cold_steps = max(int(steps * SETTLING), 1)
+    met = _cool(problem, start, steps - cold_steps, (hot, COLD), seed, on_better, stopped)
+    return _cool(problem, met, cold_steps, (COLD, COLD / 10), seed + 500, on_better, stopped)
+
+
+def _cool(
+    problem: Problem,
+    start: Found,
+    steps: int,
+    heat: tuple[float, float],
+    seed: int,
+    on_better: Callable[[Found], None],
+    stopped: Callable[[], bool],
+) -> Found:
+    """One walk from the first heat to the second; the best it met, which may be where it began."""
+    p, (hot, cold) = problem, heat
+    seq, ends = start.seq.copy(), start.ends.copy()
+    best, done = start, 0
+    while done < steps and not stopped():
+        some = min(PIECE, steps - done)
+        at, then = (hot * (cold / hot) ** (k / steps) for k in (done, done + some))
+        met_seq, met_ends = seq.copy(), ends.copy()
+        value = walk.anneal(
+            seq, ends, p.strips, p.group, p.member, *p.arrays, (seed + done) % 2**31, some, at, then, met_seq, met_ends
+        )
+        if value < best.cost - 1e-6:
+            best = cost(p, met_seq, met_ends)
+            on_better(best)
+        done += some
+    return best

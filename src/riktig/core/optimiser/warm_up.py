@@ -1,0 +1,38 @@
+"""Compiles the planner and keeps it on disk: run once when the program is set up."""
+
+from riktig.core.door import DOOR
+from riktig.core.job import add_load, new_job
+from riktig.core.optimiser.problem import problem_of
+from riktig.core.optimiser.search import improve
+from riktig.core.plan import Plan
+from riktig.core.plate import LAYOUT, WARMTH
+from riktig.core.schematic import CIRCUITS, settle
+
+__all__ = ["warm_up"]
+
+
+def warm_up() -> None:
+    """Plans two small plates, so that everything the planner compiles is there."""
+    job = new_job()
+    for name in ("fan", "pump", "belt", "drum", "mill"):
+        job = add_load(job, name, 1.5)
+    plan = Plan(settle(job))
+    layout, circuits, door = plan.get(LAYOUT), plan.get(CIRCUITS), plan.get(DOOR)
+    problem = problem_of(layout, circuits, door, plan.get(WARMTH).losses, job.enclosure, job.practice, (), frozenset())
+    improve(problem, 100)
+    one = Plan(settle(add_load(new_job(), "fan", 1.5)))
+    few = problem_of(
+        one.get(LAYOUT),
+        one.get(CIRCUITS),
+        one.get(DOOR),
+        one.get(WARMTH).losses,
+        one.document.enclosure,
+        one.document.practice,
+        (),
+        frozenset(),
+    )
+    improve(few, 0)
+
+
+if __name__ == "__main__":
+    warm_up()

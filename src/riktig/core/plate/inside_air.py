@@ -1,0 +1,159 @@
+"""What every part in the box loses with the loads running, and how warm the air inside gets."""
+
+from dataclasses import dataclass, replace
+
+from riktig.core.catalogue import Box, Can, Part, boxes, parts_of
+from riktig.core.job import DeviceId, Enclosure, Ventilation
+from riktig.core.schematic import OUT_WHILE_RUNNING, Circuits, Device, Zone
+from riktig.core.sizing import Proposal, Sizing, cooling_area, temperature_rise
+from riktig.core.standards import Why, heat_coefficient, rule
+
+__all__ = ["Loss", "Losses", "Warmth", "box_that_cools", "losses_of", "warmth_of"]
+
+"""Ends the ids of contactors that are out while the load runs: the star, the other way."""
+
+
+@dataclass(frozen=True, slots=True)
+class Loss:
+    """What a device loses, W: by its data at rated current, and with the loads running; and why they differ."""
+
+    device: DeviceId
+    rated_w: float
+    watts: float
+    why: str
+
+
+Losses = tuple[Loss, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Warmth:
+    """The heat of the box. Watts, m², °C and m³/h.
+
+    ``inside_c`` is the mean of the air inside; ``limit_c`` what everything is sized for. ``fan`` and ``box``
+    are proposed when it gets warmer than that, and None when nothing in the catalogue would do.
+    """
+
+    losses: Losses
+    parts_w: float
+    total_w: float
+    area_m2: float
+    inside_c: float
+    limit_c: float
+    fan_m3_h: float
+    fan: Part | None
+    box: Box | None
+    why: Why
+
+    @property
+    def too_warm(self) -> bool:
+        """Whether it gets warmer inside than everything is sized for."""
+        return self.inside_c > self.limit_c + 0.05
+
+    @property
+    def remedy(self) -> str:
+        """What would mend it, in words; empty when nothing need be."""
+        if not self.too_warm:
+            return ""
+        said = []
+        if self.fan:
+            said.append(
+                f"filter and fan {self.fan.ref} for {self.fan_m3_h:.0f} m³/h ({self.fan.flow_m3_h:g} m³/h free)"
+            )
+        if self.box:
+            said.append(f"a closed enclosure {self.box.name}")
+        return " or ".join(said) or "no fan and no standard enclosure would do: take heat out of the box, or cool it"
+
+
+def losses_of(circuits: Circuits, sizing: Sizing) -> Losses:
+    """What the parts in the box lose with the loads running, the hottest first.
+
+    Method:
+        The loss of a current path goes with the square of its current; parts whose current is not known count
+        whole. Heaters, the panel's light and contactors that are out while the load runs count nothing.
+    """
+    found = []
+    for device in circuits.devices:
+        part = sizing.parts.get(device.id)
+        if device.zone is Zone.FIELD or part is None or part.loss_w <= 0:
+            continue
+        share, why = _share(device, part, sizing)
+        found.append(Loss(device.id, part.loss_w, round(part.loss_w * share, 2), why))
+    return tuple(sorted(found, key=lambda one: (-one.watts, -one.rated_w, one.device)))
+
+
+def _share(device: Device, part: Part, sizing: Sizing) -> tuple[float, str]:
+    if device.kind.at_rest:
+        return 0.0, device.kind.at_rest
+    if device.role in OUT_WHILE_RUNNING:
+        return 0.0, "out while the load runs"
+    if device.kind.can(Can.CARRIES_ALL) and part.rated_a:
+        share = min(sizing.full_load_a / part.rated_a, 1.0) ** 2
+        return share, f"({sizing.full_load_a:.3g} A / {part.rated_a:g} A)²"
+    size = sizing.load_of(device.circuit)
+    ref = part.ref.split(" + ")[0]
+    for chosen in size.proposal.chosen if size else ():
+        if chosen.part.ref == ref and chosen.part.kind.shares_parts_with(device.kind) and chosen.loading < 1:
+            return chosen.loading**2, f"{chosen.loading:.0%} of its current, squared"
+    return 1.0, "counted whole"
+
+
+def box_that_cools(total_w: float, enclosure: Enclosure) -> Box | None:
+    """The smallest standard enclosure, no smaller than the present one, that stays cool without a fan."""
+    allowed = enclosure.ambient_c - enclosure.room_c
+    for box in boxes():
+        if min(box.width - enclosure.width, box.height - enclosure.height, box.depth - enclosure.depth) < 0:
+            continue
+        shell = replace(box.around(enclosure), ventilation=Ventilation.NONE)
+        if temperature_rise(total_w, shell) <= allowed + 1e-9:
+            return box
+    return None
+
+
+def warmth_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> Warmth:
+    """The heat of the parts as they are drawn, and the air inside.
+
+    Method:
+        Rise = loss / (heat passed by the skin × effective cooling area by how the enclosure stands); with a fan,
+        the air it moves carries the heat away. A heat the builder has set himself counts instead of the sum.
+
+    Source:
+        Effective area: IEC 60890, from memory; coefficients and the fan's formula as their tables say.
+    """
+    wires, air, k = rule("wiring losses"), rule("fan air"), heat_coefficient(enclosure.material)
+    parts_w = round(sum(one.watts for one in losses), 1)
+    own = proposal.value("panel.loss")
+    total = own.amount if own and own.overridden else round(parts_w * wires.value, 1)
+    area = cooling_area(enclosure.width, enclosure.height, enclosure.depth, enclosure.standing.value)
+    allowed = enclosure.ambient_c - enclosure.room_c
+    flow = air.value * total / allowed if allowed > 0 else 0.0
+    fans = parts_of("filter_fan")
+    fitted = 0.0
+    if enclosure.ventilation is Ventilation.FAN:
+        fitted = next((p for p in fans if p.flow_m3_h >= flow), fans[-1]).flow_m3_h
+    inside = round(enclosure.room_c + temperature_rise(total, enclosure, fitted), 1)
+    lines = [
+        f"set by the builder: {total:g} W"
+        if own and own.overridden
+        else f"parts: {parts_w:g} W; conductors: × {wires.value:g} = {total:g} W",
+        f"{enclosure.size_name}, {enclosure.standing.value}: {area:.2f} m²",
+        f"{total:g} W / ({k.value:g} W/m²K × {area:.2f} m²) = {total / (k.value * area):.1f} K "
+        f"above {enclosure.room_c:g} °C",
+    ]
+    if flow:
+        lines.append(f"a fan to stay at {enclosure.ambient_c:g} °C: {air.value:g} × {total:g} W / {allowed:g} K")
+        lines[-1] += f" = {flow:.0f} m³/h"
+    if fitted:
+        lines.append(f"fitted: {fitted:g} m³/h, so {inside - enclosure.room_c:.1f} K")
+    why = Why(
+        f"Why {inside:g} °C",
+        f"The mean of the air inside with the loads running; the top is warmer. "
+        f"Everything is sized for {enclosure.ambient_c:g} °C.",
+        tuple(lines),
+        f"{k.source}; areas: IEC 60890, from memory; {air.source}",
+        k.confidence,
+    )
+    warm = inside > enclosure.ambient_c
+    fan = next((p for p in fans if p.flow_m3_h >= flow), None) if warm and flow else None
+    box = box_that_cools(total, enclosure) if warm else None
+    return Warmth(losses, parts_w, total, area, inside, enclosure.ambient_c, flow, fan, box, why)

@@ -1,0 +1,278 @@
+"""Measured twice: what must be measured before a cut, the readings, and whether the gate opens."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.door import DoorPlan, Shaft, diagonal, engagement_of
+from riktig.core.holes import Hole
+from riktig.core.ids import DeviceId
+from riktig.core.inputs import same_person
+from riktig.core.job import Enclosure, Practice, SecondReading, ShaftFitting
+from riktig.core.plate import Piece
+from riktig.core.production.ticks import Done
+from riktig.core.records import DimensionRead, Record, Slot, counted, slot_of
+
+__all__ = ["Critical", "Gate", "Judged", "closed_for", "criticals_of", "judge", "judged_all", "measured_facts"]
+
+ON_SITE = 15.0
+"""How far from the drawing a wall may have moved the shaft's centre before it is doubted, mm (chosen by us)."""
+MOST_NAMED = 6
+"""Holes that are named of a line (chosen by us: what is read at a glance)."""
+
+
+MARK_AGAIN = "Mark it again, measure again."
+REMEDY = {"box": "Set it right, or plan with what was measured.", "saw": "Set the stop again, measure again."}
+"""What mends a reading that is off, by where it was taken."""
+
+
+class Gate(Enum):
+    """What the readings of one dimension say."""
+
+    OPEN = "open"
+    FIRST = "not measured yet"
+    SECOND = "one reading more"
+    DISAGREE = "the readings disagree"
+    OFF = "off the drawing"
+
+
+@dataclass(frozen=True, slots=True)
+class Critical:
+    """A dimension that is measured twice: its key, what it is, where, nominal and tolerance in mm.
+
+    ``guards`` are the keys of the holes and pieces that may not be cut before; ``shaft`` is the switch whose
+    shaft centre it is; ``twin`` the key of what it must agree with, such as the other diagonal.
+    """
+
+    key: str
+    name: str
+    face: str
+    how: str
+    nominal: float
+    tolerance: float
+    guards: tuple[str, ...]
+    shaft: DeviceId | None = None
+    twin: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """A dimension with its readings that count: value and who; the verdict and what is to be done, in words."""
+
+    critical: Critical
+    readings: tuple[tuple[float, Done], ...]
+    gate: Gate
+    said: str
+
+
+def criticals_of(
+    holes: Iterable[Hole],
+    door: DoorPlan,
+    shafts: tuple[Shaft, ...],
+    pieces: Iterable[Piece],
+    enclosure: Enclosure,
+    practice: Practice,
+) -> tuple[Critical, ...]:
+    """Everything that is measured twice, in the order of the work.
+
+    Of a door every line that holes stand on is one dimension: across for a column, down for a row. A cut-out has its
+    edges and both diagonals, a shaft its centre and its length; then the datums of plate and door, and long pieces.
+    """
+    kept = tuple(holes)
+    tolerance = practice.reading_tolerance
+    doors = {leaf.name for leaf in door.leaves}
+    site = practice.shaft is ShaftFitting.SITE
+    shaft_keys = {f"device:{shaft.device}#1" for shaft in shafts}
+    through = () if site else tuple(sorted(shaft_keys))
+    datums = (("plate", enclosure.plate_datum), ("door", enclosure.door_datum))
+    found = [
+        Critical(
+            f"datum:{what}:{way}",
+            f"datum of the {what}, {way}",
+            "box",
+            f"from the box's edge {word}",
+            at,
+            tolerance,
+            through,
+        )
+        for what, (across, down) in datums
+        for way, word, at in (("across", "to its left edge", across), ("down", "to its upper edge", down))
+    ]
+    for face in sorted(doors):
+        mine = [hole for hole in kept if hole.face == face and not (site and hole.key in shaft_keys)]
+        found += _lines(mine, face, tolerance)
+        found += [one for hole in mine if hole.is_cut_out for one in _cut_out(hole, tolerance)]
+    for shaft in shafts:
+        found += _shaft(shaft, practice)
+    found += [
+        Critical(
+            f"piece:{one.name}",
+            f"{one.name}, {one.stock}",
+            "saw",
+            "its length",
+            one.length,
+            tolerance,
+            (f"piece:{one.name}",),
+        )
+        for one in pieces
+        if one.length >= practice.long_piece
+    ]
+    return tuple(found)
+
+
+def _lines(holes: Sequence[Hole], face: str, tolerance: float) -> list[Critical]:
+    round_ones = [hole for hole in holes if not hole.is_cut_out]
+    found = []
+    for way in ("across", "down"):
+        lines: dict[float, list[Hole]] = {}
+        for hole in round_ones:
+            lines.setdefault(round(hole.x if way == "across" else hole.y, 1), []).append(hole)
+        for at in sorted(lines):
+            on_it = lines[at]
+            names = ", ".join(hole.number for hole in on_it[:6]) + (
+                f" and {len(on_it) - 6} more" if len(on_it) > 6 else ""
+            )
+            keys = tuple(hole.key for hole in on_it)
+            name = f"{way} to {names}"
+            how = f"from the datum {way} to the middle of the marks"
+            found.append(Critical(f"{face}:{way}:{at:g}", name, face, how, at, tolerance, keys))
+    return found
+
+
+def _cut_out(hole: Hole, tolerance: float) -> list[Critical]:
+    box = hole.outline
+    edges = (("left edge", "across", box.x), ("right edge", "across", box.right), ("upper edge", "down", box.y),
+             ("lower edge", "down", box.bottom))  # fmt: skip
+    found = [
+        Critical(
+            f"{hole.face}:{hole.key}:{edge}", f"{hole.number}, {edge} of {hole.purpose}", hole.face,
+            f"from the datum {way}", round(at, 1), tolerance, (hole.key,),
+        )
+        for edge, way, at in edges
+    ]  # fmt: skip
+    long = round(diagonal(box.width, box.height), 1)
+    found += [
+        Critical(
+            f"{hole.face}:{hole.key}:diagonal {n}", f"{hole.number}, {said} diagonal of {hole.purpose}", hole.face,
+            "from corner to corner of the marks", long, tolerance, (hole.key,),
+            twin=f"{hole.face}:{hole.key}:diagonal {3 - n}",
+        )
+        for n, said in ((1, "falling"), (2, "rising"))
+    ]  # fmt: skip
+    return found
+
+
+def _shaft(shaft: Shaft, practice: Practice) -> list[Critical]:
+    key = f"device:{shaft.device}#1"
+    room = engagement_of(shaft, practice)
+    most = max(round(room.tolerance - room.by_wall, 1), practice.reading_tolerance)
+    if practice.shaft is ShaftFitting.SITE:
+        most = max(most, ON_SITE)  # there the wall decides: the two readings need only agree with each other
+    found = [
+        Critical(
+            f"shaft:{shaft.device}:{way}", f"shaft centre as it meets the {shaft.leaf}, {way}", shaft.leaf,
+            "project the centre of the mounted isolator square onto the closed door", at, most, (key,), shaft.device,
+        )
+        for way, at in (("across", shaft.on_leaf.x), ("down", shaft.on_leaf.y))
+    ]  # fmt: skip
+    how = "its length, before it is sawn"
+    name = "length of the isolator's shaft"
+    found.append(
+        Critical(f"shaft:{shaft.device}:length", name, "saw", how, shaft.length, practice.reading_tolerance, ())
+    )
+    return found
+
+
+_Reading = tuple[float, Done]
+"""A value, and who read it when."""
+
+
+def measured_facts(critical: Critical, value: float) -> DimensionRead:
+    """What a reading is: its value, and the nominal it was read against."""
+    return DimensionRead(value, critical.nominal, critical.name)
+
+
+def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> Judged:
+    """Whether the readings of one dimension agree with each other and with the drawing.
+
+    The last reading counts, and before it the last one by whoever the practice asks for. A reading against another
+    nominal no longer counts; nothing is ever deleted.
+    """
+    return _judge(critical, _readings((critical,), records).get(critical.key, []), practice)
+
+
+def _readings(criticals: Iterable[Critical], records: Iterable[Record]) -> dict[str, list[_Reading]]:
+    """The readings of each dimension that count, oldest first."""
+    present: dict[Slot, DimensionRead] = {}
+    for critical in criticals:
+        facts = measured_facts(critical, critical.nominal)
+        present[slot_of(critical.key, facts)] = facts
+    found: dict[str, list[_Reading]] = {}
+    for item in counted(records, DimensionRead, present):
+        if item.counts:
+            found.setdefault(item.record.subject, []).append(
+                (item.facts.value, Done(item.record.who, item.record.when))
+            )
+    return found
+
+
+def _judge(critical: Critical, mine: Sequence[_Reading], practice: Practice) -> Judged:
+    if not mine:
+        return Judged(critical, (), Gate.FIRST, "Not measured yet.")
+    last = mine[-1]
+    before: _Reading | None = None
+    if practice.second_reading is SecondReading.ANOTHER:
+        before = next((one for one in reversed(mine[:-1]) if not same_person(one[1].who, last[1].who)), None)
+    elif practice.second_reading is SecondReading.SAME:
+        before = mine[-2] if len(mine) > 1 else None
+    readings = tuple(reading for reading in (before, last) if reading)
+    for value, done in readings:
+        off = round(value - critical.nominal, 2)
+        if abs(off) > critical.tolerance + 1e-9:
+            said = (
+                f"{value:g} mm was read by {done.who or 'nobody named'}: off by {off:+.1f} mm, "
+                f"{critical.tolerance:g} mm is allowed. {REMEDY.get(critical.face, MARK_AGAIN)}"
+            )
+            return Judged(critical, readings, Gate.OFF, said)
+    if practice.second_reading is SecondReading.NOBODY:
+        return Judged(critical, readings, Gate.OPEN, f"{readings[-1][0]:g} mm, as drawn.")
+    if before is None:
+        who = "a second person" if practice.second_reading is SecondReading.ANOTHER else "you, afresh,"
+        reader = readings[0][1].who or "nobody named"
+        return Judged(critical, readings, Gate.SECOND, f"Read once, by {reader}; now {who} must read it.")
+    first, second = readings[0][0], readings[1][0]
+    apart = round(abs(first - second), 2)
+    if apart > practice.reading_tolerance + 1e-9:
+        said = (
+            f"{first:g} and {second:g} mm were read: they disagree by {apart:.1f} mm, "
+            f"{practice.reading_tolerance:g} mm is allowed. Measure once more."
+        )
+        return Judged(critical, readings, Gate.DISAGREE, said)
+    return Judged(critical, readings, Gate.OPEN, f"{first:g} and {second:g} mm were read: they agree.")
+
+
+def judged_all(criticals: tuple[Critical, ...], records: Iterable[Record], practice: Practice) -> tuple[Judged, ...]:
+    """Every dimension with its readings; the two diagonals of a cut-out are held against each other too."""
+    readings = _readings(criticals, records)
+    found = [_judge(one, readings.get(one.key, []), practice) for one in criticals]
+    return _square(found, practice)
+
+
+def _square(judged: Sequence[Judged], practice: Practice) -> tuple[Judged, ...]:
+    """A cut-out whose diagonals differ by more than the tolerance is out of square, be each in its tolerance or not."""
+    known: Mapping[str, Judged] = {one.critical.key: one for one in judged}
+    found = []
+    for one in judged:
+        twin = known.get(one.critical.twin)
+        if one.gate is Gate.OPEN and twin and twin.readings:
+            apart = abs(one.readings[-1][0] - twin.readings[-1][0])
+            if apart > practice.reading_tolerance + 1e-9:
+                said = f"The diagonals differ by {apart:.1f} mm: the cut-out is out of square. Mark it again."
+                one = Judged(one.critical, one.readings, Gate.DISAGREE, said)
+        found.append(one)
+    return tuple(found)
+
+
+def closed_for(key: str, judged: Iterable[Judged]) -> tuple[Judged, ...]:
+    """The dimensions that keep a hole or piece from being cut."""
+    return tuple(one for one in judged if key in one.critical.guards and one.gate is not Gate.OPEN)

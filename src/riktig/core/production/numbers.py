@@ -1,0 +1,105 @@
+"""The list of numbers: which are finished at every end, which begun, which not touched yet."""
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.job import PinRef
+from riktig.core.production.ticks import Done, Progress, WireState
+from riktig.core.records import FieldEndDone, Record, Slot, counted, slot_of
+from riktig.core.schematic import DOOR, PLATE, Ends, Names, Tally
+
+__all__ = ["FieldEnd", "NumberState", "Standing", "field_facts", "field_subject", "number_states"]
+
+
+class Standing(Enum):
+    """How far a number is."""
+
+    NONE = "none"
+    PART = "part"
+    COMPLETE = "complete"
+
+
+@dataclass(frozen=True, slots=True)
+class FieldEnd:
+    """What a number needs at one thing in the field: a core pulled to it, and the links there."""
+
+    ends: Ends
+    done: Done | None
+
+
+@dataclass(frozen=True, slots=True)
+class NumberState:
+    """One number: its tally, its wires in the panel with what is done to them, its ends in the field."""
+
+    number: str
+    tally: Tally
+    wires: tuple[WireState, ...]
+    field: tuple[FieldEnd, ...]
+
+    @property
+    def net(self) -> PinRef:
+        """The potential."""
+        return self.tally.net
+
+    @property
+    def finished(self) -> int:
+        """Wires in the panel that are finished."""
+        return sum(state.complete for state in self.wires)
+
+    @property
+    def standing(self) -> Standing:
+        """How far it is in the panel; a number with no wire in the panel is judged by its ends in the field."""
+        if self.wires:
+            begun = any(state.done for state in self.wires)
+            whole = self.finished == len(self.wires)
+        else:
+            begun = any(one.done for one in self.field)
+            whole = bool(self.field) and all(one.done for one in self.field)
+        return Standing.COMPLETE if whole else Standing.PART if begun else Standing.NONE
+
+
+def field_subject(net: PinRef, ends: Ends) -> str:
+    """The stable key of a number's ends at one thing in the field."""
+    return f"{net}~{ends.place}"
+
+
+def field_facts(number: str, ends: Ends) -> FieldEndDone:
+    """What a tick in the field is true of."""
+    return FieldEndDone(number, " ".join(map(str, ends.pins)))
+
+
+def number_states(
+    tallies: tuple[Tally, ...], names: Names, progress: Progress, records: Iterable[Record]
+) -> tuple[NumberState, ...]:
+    """Every number with what is done, in the order of the potentials.
+
+    A tick in the field counts as long as the number and its pins there are what they were.
+    """
+    by_net: dict[PinRef, list[WireState]] = defaultdict(list)
+    for state in progress.states:
+        by_net[state.wire.net].append(state)
+    outside = {
+        tally.net: [ends for ends in tally.places if ends.place not in (PLATE, DOOR)]
+        for tally in tallies
+        if tally.net in names.number
+    }
+    present: dict[Slot, FieldEndDone] = {}
+    for net, places in outside.items():
+        for ends in places:
+            facts = field_facts(names.number[net], ends)
+            present[slot_of(field_subject(net, ends), facts)] = facts
+    done = {
+        item.record.subject: Done(item.record.who, item.record.when)
+        for item in counted(records, FieldEndDone, present)
+        if item.counts
+    }
+    found = []
+    for tally in tallies:
+        number = names.number.get(tally.net)
+        if number is None:
+            continue
+        field = [FieldEnd(ends, done.get(field_subject(tally.net, ends))) for ends in outside[tally.net]]
+        found.append(NumberState(number, tally, tuple(by_net[tally.net]), tuple(field)))
+    return tuple(found)

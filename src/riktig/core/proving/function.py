@@ -1,0 +1,55 @@
+"""The live function tests that the panel will be led through: the scripts of its circuits, with tags."""
+
+from dataclasses import dataclass
+
+from riktig.core.job import Circuit, CircuitId, Load, Practice, Signal, Supply
+from riktig.core.schematic import Circuits, Names, all_circuits, script_of
+from riktig.core.simulation import with_tags
+
+__all__ = ["FunctionStep", "plan_function"]
+
+ONLY_ON_PAPER = ("push", "let", "spend", "renew")
+"""Steps tried on the model alone: nobody pushes an armature by hand under voltage, nor spends a surge protector."""
+
+
+@dataclass(frozen=True, slots=True)
+class FunctionStep:
+    """One step of a circuit's function test: what is done, and what must then be so."""
+
+    circuit: CircuitId
+    title: str
+    number: int
+    done: str
+    expected: tuple[str, ...]
+
+
+def plan_function(
+    job_circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...],
+    circuits: Circuits,
+    names: Names,
+) -> tuple[FunctionStep, ...]:
+    """All steps, circuit by circuit. They are live tests: planned here, led by a qualified person only."""
+    whole = all_circuits(job_circuits, loads, supply, practice, signals)
+    titles = dict(circuits.titles)
+    of_load = {load.id: load for load in loads}
+    found: list[FunctionStep] = []
+    for circuit in whole:
+        load = of_load.get(circuit.load) if circuit.load else None
+        script = [text for text in script_of(circuit, load, signals, whole) if text.split()[0] not in ONLY_ON_PAPER]
+        for number, text in enumerate(script, 1):
+            done, _, rest = text.partition(":")
+            expected = (one.strip() for one in rest.split(",") if one.strip() and not one.strip().endswith(" any"))
+            found.append(
+                FunctionStep(
+                    circuit.id,
+                    titles.get(circuit.id, circuit.title),
+                    number,
+                    with_tags(done.strip(), circuit.id, names.tag),
+                    tuple(with_tags(one, circuit.id, names.tag) for one in expected),
+                )
+            )
+    return tuple(found)

@@ -1,0 +1,278 @@
+"""The test plan of the dead panel: which two points, in which switch state, what should be read."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import Enum
+from itertools import combinations
+
+from riktig.core.catalogue import Behaviour, Can
+from riktig.core.ids import device_id
+from riktig.core.job import INCOMER_ID, PinRef
+from riktig.core.schematic import INCOMING_EARTH, Circuits, Names, Net, Nets
+from riktig.core.sizing import Sizing
+from riktig.core.standards import wire_resistance
+from riktig.core.wiring import Wire, Wiring
+
+__all__ = ["Expected", "Stage", "Test", "TestPlan", "TestPoint", "plan_tests"]
+
+LEADS_OHM = 0.2
+"""Test leads and probe contact (common practice, no source)."""
+CLOSED_BELOW_OHM = 0.5
+"""A sound wire reads less, leads included (common practice, no source)."""
+OPEN_ABOVE_OHM = 1_000_000.0
+"""No continuity: above this (IEC 60204-1 18.3 asks 1 MΩ at 500 V, from memory)."""
+BAND = (0.6, 1.4)
+"""A coil or lamp in the way reads within these shares of its data (chosen by us)."""
+
+
+class Stage(Enum):
+    """Stages of the proof in order; the last two are live and stay shut."""
+
+    BONDS = "Bonds"
+    WIRES = "Wire by wire"
+    SHORTS = "No shorts"
+    ENERGISE = "Energise"
+    FUNCTION = "Function"
+
+    @property
+    def live(self) -> bool:
+        """Whether the panel is under voltage in this stage."""
+        return self in (Stage.ENERGISE, Stage.FUNCTION)
+
+
+@dataclass(frozen=True, slots=True)
+class TestPoint:
+    """Where to touch: the pin, how it is called, and where it is in words."""
+
+    __test__ = False
+
+    pin: PinRef
+    label: str
+    place: str
+
+
+@dataclass(frozen=True, slots=True)
+class Expected:
+    """What should be read: a range in ohm, and why."""
+
+    low: float
+    high: float
+    why: str
+
+    @property
+    def text(self) -> str:
+        """“below 0.5 Ω”, “above 1 MΩ” or “340 to 780 Ω”."""
+        if self.high == float("inf"):
+            return f"above {self.low / 1e6:g} MΩ"
+        if self.low == 0:
+            return f"below {self.high:.1f} Ω"
+        return f"{self.low:.0f} to {self.high:.0f} Ω"
+
+    def passes(self, ohm: float) -> bool:
+        """Whether a reading is as expected."""
+        return self.low <= ohm <= self.high
+
+
+@dataclass(frozen=True, slots=True)
+class Test:
+    """One test: two points, the switch positions, the expectation, and what it is true of.
+
+    ``switch_state`` says the positions by the devices' ids, which stay when a tag changes.
+    """
+
+    __test__ = False
+
+    key: str
+    stage: Stage
+    title: str
+    black: TestPoint
+    red: TestPoint
+    switches: str
+    expected: Expected
+    true_of: str
+    wire: str = ""
+    switch_state: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class TestPlan:
+    """All tests, in order."""
+
+    __test__ = False
+
+    tests: tuple[Test, ...]
+
+    def of(self, stage: Stage) -> tuple[Test, ...]:
+        """The tests of one stage."""
+        return tuple(test for test in self.tests if test.stage is stage)
+
+
+def plan_tests(circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring) -> TestPlan:
+    """Bonds, then every wire end to end, then no continuity between potentials.
+
+    Method:
+        A wire reads its own resistance (IEC 60228 class 5, from memory) and the leads. Pairs of
+        potentials read open, unless at rest a coil or lamp lies between them: then its resistance.
+    """
+    planner = _Planner(circuits, nets, names, sizing, wiring)
+    return TestPlan((*planner.bonds(), *planner.wires(), *planner.shorts()))
+
+
+class _Planner:
+    def __init__(self, circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring) -> None:
+        self._circuits, self._nets, self._names = circuits, nets, names
+        self._sizing, self._wiring = sizing, wiring
+        self._devices = circuits.by_id
+        self._at_rest = self._rest_groups()
+        ids = " ".join(d.id for d in circuits.devices if d.kind.is_protective or d.kind.can(Can.ISOLATES))
+        self._off_ids, self._on_ids = f"off {ids}", f"on {ids}"
+        breakers = [names.tag[d.id] for d in circuits.devices if d.kind.is_protective or d.kind.can(Can.ISOLATES)]
+        self._off = f"{', '.join(breakers)} off. Supply and field cables not connected."
+        self._on = f"{', '.join(breakers)} on, nothing pressed. Supply and field cables off."
+
+    def _point(self, pin: PinRef) -> TestPoint:
+        device, marking = self._devices[pin.device], pin.marking
+        label = f"{self._names.tag[device.id]}:{device.mark if device.strip else marking}"
+        side = device.kind.pin(marking).side.value
+        where = "door" if device.zone.value == "door" else "plate"
+        return TestPoint(pin, label, f"{where}, {device.kind.name}, {device.purpose}, {side}")
+
+    def bonds(self) -> list[Test]:
+        """From the incoming protective conductor to every bonded point."""
+        wires = [w for w in self._wiring.wires if w.colour == "green-yellow"]
+        root_pin = PinRef(device_id(INCOMER_ID, INCOMING_EARTH), "i")
+        root = next((w for w in wires if w.end.pin == root_pin), None)
+        tests = []
+        for wire in wires:
+            if root is None or wire is root:
+                continue
+            ohm = _wire_ohm(wire) + _wire_ohm(root) + LEADS_OHM
+            true_of = f"{_sign(root)} {_sign(wire)}"
+            why = f"{_wire_ohm(wire) + _wire_ohm(root):.3f} Ω of conductor and bar, {LEADS_OHM:g} Ω of leads."
+            tests.append(
+                Test(
+                    f"bond:{wire.end.pin}",
+                    Stage.BONDS,
+                    f"Bond of {wire.end.label}",
+                    self._point(root.end.pin),
+                    self._point(wire.end.pin),
+                    self._off,
+                    Expected(0.0, round(ohm + 0.1, 1), why),
+                    true_of,
+                    wire.key,
+                    self._off_ids,
+                )
+            )
+        return tests
+
+    def wires(self) -> list[Test]:
+        """Every wire, end to end, in the order it went in."""
+        tests = []
+        for wire in self._wiring.wires:
+            why = f"{_wire_ohm(wire):.3f} Ω of wire, {LEADS_OHM:g} Ω of leads."
+            limit = max(CLOSED_BELOW_OHM, round(_wire_ohm(wire) + LEADS_OHM + 0.1, 1))
+            tests.append(
+                Test(
+                    f"wire:{wire.key}",
+                    Stage.WIRES,
+                    f"Wire {wire.number}",
+                    self._point(wire.start.pin),
+                    self._point(wire.end.pin),
+                    self._off,
+                    Expected(0.0, limit, why),
+                    _sign(wire),
+                    wire.key,
+                    self._off_ids,
+                )
+            )
+        return tests
+
+    def shorts(self) -> list[Test]:
+        """Between the supply's conductors, and between a motor's conductors and earth."""
+        sides = [self._terminals(strip) for strip in self._strips()]
+        tests = []
+        for side in sides:
+            for a, b in combinations(side, 2):
+                net_a, net_b = self._nets.of_pin[a], self._nets.of_pin[b]
+                if net_a.id == net_b.id:
+                    continue
+                group_a, group_b = self._joined(net_a), self._joined(net_b)
+                black, red = self._point(a), self._point(b)
+                tests.append(
+                    Test(
+                        f"short:{a}~{b}",
+                        Stage.SHORTS,
+                        f"{black.label} against {red.label}",
+                        black,
+                        red,
+                        self._on,
+                        self._between(group_a, group_b),
+                        self._wires_in(group_a | group_b),
+                        switch_state=self._on_ids,
+                    )
+                )
+        return tests
+
+    def _strips(self) -> Iterable[str]:
+        return dict.fromkeys(d.strip for d in self._circuits.devices if d.strip)
+
+    def _terminals(self, strip: str) -> list[PinRef]:
+        """The power terminals of a strip, by their inner pin."""
+        return [d.pin("i") for d in self._circuits.devices if d.strip == strip and not d.mark.isdigit()]
+
+    def _joined(self, net: Net) -> frozenset[PinRef]:
+        """Nets joined to one at rest with all breakers on."""
+        return self._at_rest[net.id]
+
+    def _rest_groups(self) -> dict[PinRef, frozenset[PinRef]]:
+        parent = {net.id: net.id for net in self._nets.nets}
+
+        def find(item: PinRef) -> PinRef:
+            while parent[item] != item:
+                item = parent[item]
+            return item
+
+        closed = (Behaviour.POLE, Behaviour.NC, Behaviour.HEATER)
+        for device in self._circuits.devices:
+            for unit in device.kind.units:
+                ends = [self._nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
+                if unit.behaviour in closed and ends[0] and ends[-1]:
+                    parent[find(ends[0].id)] = find(ends[-1].id)
+        members: dict[PinRef, set[PinRef]] = {}
+        for net in self._nets.nets:
+            members.setdefault(find(net.id), set()).add(net.id)
+        return {net.id: frozenset(members[find(net.id)]) for net in self._nets.nets}
+
+    def _between(self, a: frozenset[PinRef], b: frozenset[PinRef]) -> Expected:
+        conductance = 0.0
+        named = []
+        for device in self._circuits.devices:
+            for unit in device.kind.units:
+                if unit.behaviour not in (Behaviour.COIL, Behaviour.LAMP):
+                    continue
+                ends = [self._nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
+                ids = [end.id for end in ends if end]
+                ohm = self._sizing.parts[device.id].coil_ohm
+                crosses = len(ids) == 2 and ((ids[0] in a and ids[1] in b) or (ids[0] in b and ids[1] in a))
+                if crosses and ohm:
+                    conductance += 1 / ohm
+                    named.append(self._names.tag[device.id])
+        if a & b:
+            return Expected(0.0, CLOSED_BELOW_OHM, "Joined at rest.")
+        if conductance:
+            ohm = 1 / conductance
+            why = f"{', '.join(named)} lies between them at rest."
+            return Expected(round(ohm * BAND[0]), round(ohm * BAND[1]), why)
+        return Expected(OPEN_ABOVE_OHM, float("inf"), "Nothing joins them at rest.")
+
+    def _wires_in(self, group: frozenset[PinRef]) -> str:
+        return " ".join(sorted(_sign(w) for w in self._wiring.wires if w.net in group))
+
+
+def _wire_ohm(wire: Wire) -> float:
+    return wire_resistance(wire.mm2).value * wire.length / 1e6
+
+
+def _sign(wire: Wire) -> str:
+    """What a reading of a wire is true of: its clamps and its conductor."""
+    return f"{wire.key} {wire.mm2:g} {wire.colour}"

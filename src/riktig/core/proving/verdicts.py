@@ -1,0 +1,177 @@
+"""Readings against the plan: verdicts, what is out of date, and which stages are open."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from riktig.core.errors import RiktigError
+from riktig.core.production import Stale
+from riktig.core.proving.tests import Stage, Test, TestPlan
+from riktig.core.records import Outcome, ReadingTaken, Record, Slot, counted, slot_of
+
+__all__ = [
+    "OPEN_LINE",
+    "Outcome",
+    "Reading",
+    "Results",
+    "judge",
+    "read_ohm",
+    "reading_facts",
+    "results_of",
+    "shut_because",
+]
+
+OPEN_LINE = float("inf")
+"""What a meter shows as open, as a value."""
+LONGEST_READING = 30
+"""Letters of a typed reading."""
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """The last reading of a test that still counts."""
+
+    outcome: Outcome
+    ohm: float | None
+    who: str
+    when: str
+    meter: str
+    reason: str
+
+    @property
+    def text(self) -> str:
+        """“0.3 Ω”, “open” or the reason of a skip."""
+        return self.reason if self.ohm is None else ohm_text(self.ohm)
+
+
+@dataclass(frozen=True, slots=True)
+class Results:
+    """The outcome of every test, in the order of the plan, and what is out of date."""
+
+    readings: tuple[tuple[Test, Reading | None], ...]
+    stale: tuple[Stale, ...]
+
+    def outcome(self, key: str) -> Outcome:
+        """The outcome of one test."""
+        for test, reading in self.readings:
+            if test.key == key:
+                return reading.outcome if reading else Outcome.OPEN
+        return Outcome.OPEN
+
+    def count(self, outcome: Outcome, stage: Stage | None = None) -> int:
+        """Tests with an outcome, of one stage or of all."""
+        return sum(
+            (reading.outcome if reading else Outcome.OPEN) is outcome
+            for test, reading in self.readings
+            if stage is None or test.stage is stage
+        )
+
+    def next(self, after: str = "", stage: Stage | None = None) -> Test | None:
+        """The next test to do after one, going round."""
+        tests = [(t, r) for t, r in self.readings if stage is None or t.stage is stage]
+        keys = [t.key for t, _ in tests]
+        start = keys.index(after) + 1 if after in keys else 0
+        for test, reading in [*tests[start:], *tests[:start]]:
+            if reading is None or reading.outcome is Outcome.FAILED:
+                return test
+        return None
+
+
+def ohm_text(ohm: float) -> str:
+    """A reading as the meter shows it."""
+    if ohm == OPEN_LINE:
+        return "open"
+    if ohm >= 1e6:
+        return f"{ohm / 1e6:.1f} MΩ"
+    if ohm >= 1e3:
+        return f"{ohm / 1e3:.1f} kΩ"
+    return f"{ohm:.1f} Ω" if ohm < 100 else f"{ohm:.0f} Ω"
+
+
+def read_ohm(text: str) -> float:
+    """Reads a typed value: “0.3”, “0,3 Ω”, “1.2 k”, “5 MΩ”, “open” or “OL”.
+
+    Raises:
+        RiktigError: it cannot be read as a resistance.
+    """
+    if len(text) > LONGEST_READING:
+        text = f"{text[:LONGEST_READING]}…"
+    body = text.strip().replace(",", ".").replace("Ω", "").replace("ohm", "").strip()
+    if body.lower() in ("open", "ol", "inf"):
+        return OPEN_LINE
+    factor = 1.0
+    if body[-1:] in ("k", "M"):
+        factor = 1e3 if body[-1] == "k" else 1e6
+        body = body[:-1].strip()
+    try:
+        value = float(body) * factor
+    except ValueError:
+        value = -1.0
+    if not 0 <= value < 1e12:
+        raise RiktigError(
+            f"“{text.strip()}” cannot be read as a resistance, so nothing was recorded.",
+            hint="Type ohms such as 0.3, 1.2 k or 5 M, or “open”.",
+        )
+    return value
+
+
+def judge(test: Test, ohm: float) -> Outcome:
+    """Passed when the reading lies in the expected range."""
+    return Outcome.PASSED if test.expected.passes(ohm) else Outcome.FAILED
+
+
+def reading_facts(test: Test, outcome: Outcome, *, ohm: float | None, meter: str, reason: str = "") -> ReadingTaken:
+    """What a reading says: recorded with it, and compared ever after."""
+    return ReadingTaken(
+        outcome,
+        "" if ohm is None else repr(ohm),
+        meter,
+        reason,
+        test.title,
+        f"{test.black.label} to {test.red.label}",
+        test.expected.text,
+        test.true_of,
+        test.switch_state,
+        test.expected.low,
+        None if test.expected.high == OPEN_LINE else test.expected.high,
+    )
+
+
+def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
+    """Outcomes from the log: the last reading of a test counts, while what it is true of holds."""
+    present: dict[Slot, ReadingTaken] = {}
+    for test in plan.tests:
+        facts = reading_facts(test, Outcome.OPEN, ohm=None, meter="")
+        present[slot_of(test.key, facts)] = facts
+    last = {item.record.subject: item for item in counted(records, ReadingTaken, present)}
+    readings: list[tuple[Test, Reading | None]] = []
+    stale: list[Stale] = []
+    for test in plan.tests:
+        item = last.pop(test.key, None)
+        readings.append((test, _reading(item.record, item.facts) if item and item.counts else None))
+        if item and not item.counts:
+            stale.append(Stale(test.key, test.title, "reading", item.why_not))
+    for key, item in last.items():
+        stale.append(Stale(key, item.facts.title, "reading", item.why_not))
+    return Results(tuple(readings), tuple(stale))
+
+
+def _reading(record: Record, facts: ReadingTaken) -> Reading:
+    ohm = float(facts.ohm) if facts.ohm else None
+    return Reading(facts.outcome, ohm, record.who, record.when, facts.meter, facts.reason)
+
+
+def shut_because(results: Results, stage: Stage) -> str:
+    """Why a live stage is shut, or "" for a dead one."""
+    if not stage.live:
+        return ""
+    open_ = results.count(Outcome.OPEN) + results.count(Outcome.SKIPPED)
+    failed = results.count(Outcome.FAILED)
+    if open_ or failed:
+        return (
+            f"Shut: {open_} dead tests are not passed and {failed} failed. Live tests open only "
+            "when every dead test has passed."
+        )
+    return (
+        "Shut: the dead tests have passed, but this edition of Riktig does not lead live tests. "
+        "They need a qualified person, and local codes decide."
+    )

@@ -1,0 +1,79 @@
+"""What this step offers the Plan."""
+
+from collections.abc import Sequence
+
+from riktig.core.geometry import Drawing
+from riktig.core.job import (
+    JOB_CIRCUITS,
+    JOB_CLIENT,
+    JOB_DOORS,
+    JOB_DRAWING_NUMBER,
+    JOB_LAST_NUMBER,
+    JOB_LOADS,
+    JOB_NUMBER,
+    JOB_NUMBERS,
+    JOB_PRACTICE,
+    JOB_PRINTED,
+    JOB_REVISION,
+    JOB_SIGNALS,
+    JOB_SUPPLY,
+    JOB_TAGS,
+    JOB_TITLE,
+)
+from riktig.core.plan import reads
+from riktig.core.schematic.drawing.draw_sheets import SheetPen
+from riktig.core.schematic.faults.find import find_faults
+from riktig.core.schematic.layout.sheets import lay_out
+from riktig.core.schematic.netlist.conductor_ends import tally_all
+from riktig.core.schematic.netlist.nets import find_nets
+from riktig.core.schematic.netlist.trace import Tracer
+from riktig.core.schematic.numbering.numbers import name_all
+from riktig.core.schematic.templates.expand import expand
+
+__all__ = ["CIRCUITS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS", "SHEET_PEN", "TALLY", "TRACER"]
+
+CIRCUITS = (reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & JOB_DOORS).derive_with_memory(
+    "circuits",
+    lambda memory, circuits, loads, supply, practice, signals, doors: expand(
+        circuits, loads, supply, practice, signals, doors, memory
+    ),
+)
+NETS = reads(CIRCUITS).derive_with_memory("nets", lambda memory, circuits: find_nets(circuits, memory))
+NAMES = (
+    reads(CIRCUITS) & NETS & JOB_PRACTICE & JOB_TAGS & JOB_NUMBERS & JOB_LAST_NUMBER & JOB_PRINTED
+).derive_with_memory(
+    "names",
+    lambda memory, circuits, nets, practice, tags, numbers, last, printed: name_all(
+        circuits, nets, practice, tags, numbers, last, printed, memory
+    ),
+)
+TALLY = (reads(CIRCUITS) & NETS).derive("tally", tally_all)
+FAULTS = (reads(CIRCUITS) & NETS).derive("faults", find_faults)
+SHEETS = reads(CIRCUITS).derive_with_memory("sheets", lambda memory, circuits: lay_out(circuits, memory))
+SHEET_PEN = (
+    reads(SHEETS)
+    & CIRCUITS
+    & NETS
+    & NAMES
+    & JOB_PRACTICE
+    & JOB_NUMBER
+    & JOB_TITLE
+    & JOB_CLIENT
+    & JOB_DRAWING_NUMBER
+    & JOB_REVISION
+).derive_with_memory(
+    "sheet pen",
+    lambda memory, sheets, circuits, nets, names, practice, number, title, client, drawing, revision: SheetPen(
+        sheets, circuits, nets, names, practice, number, title, client, drawing, revision, memory
+    ),
+)
+"""Draws one sheet at a time: what is on the screen does not wait for the others."""
+TRACER = (reads(CIRCUITS) & NETS).derive("tracer", Tracer)
+"""Finds ways back to sources and on to loads; making it works out the way of every pin."""
+
+
+def _all_drawings(pen: SheetPen) -> Sequence[Drawing]:
+    return pen.all()
+
+
+SHEET_DRAWINGS = reads(SHEET_PEN).derive("sheet drawings", _all_drawings)

@@ -1,0 +1,1 @@
+"""Sheets as display lists: symbols, wires and labels."""

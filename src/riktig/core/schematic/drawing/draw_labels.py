@@ -1,0 +1,318 @@
+"""The labels of a sheet: words, numbers of nets, names of lines, arrows, mirrors; each where nothing stands yet."""
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass
+from itertools import product
+
+from riktig.core.catalogue import Behaviour, Can
+from riktig.core.geometry import Align, Face, Mark, Text, bounds_of
+from riktig.core.job import CircuitId, DeviceId, PinRef
+from riktig.core.keys import ElementKey, NetKey, PlaceKey
+from riktig.core.schematic.drawing.draw_power import CORE, PRINTED, SMALL
+from riktig.core.schematic.drawing.label_collisions import Ground
+from riktig.core.schematic.layout.frame import broken
+from riktig.core.schematic.layout.power_sheets import POWER_BOTTOM, is_bus
+from riktig.core.schematic.layout.sheet_model import (
+    FIRST_X,
+    FIRST_Y,
+    FRAME_BOTTOM,
+    FRAME_RIGHT,
+    LINE_GAP,
+    RAIL_BOTTOM,
+    RAIL_TOP,
+    TAP_TOP,
+    Arrow,
+    Rail,
+    Seat,
+    Sheet,
+)
+from riktig.core.schematic.model.controller_cards import io_address
+from riktig.core.schematic.model.elements import Circuits, Device, Element, Zone
+from riktig.core.schematic.netlist.nets import Net, NetClass
+from riktig.core.schematic.numbering.numbers import Names
+from riktig.core.schematic.symbols.choose import earth_sign
+
+__all__ = ["Labels", "Reading", "left_of", "purpose_within"]
+
+MAIN_POLES = ("1-2", "3-4", "5-6")
+MIRROR_STEP = 3.4
+"""From one line of a contact mirror to the next, mm."""
+ON_LINE = 4.4
+"""A stretch of line so long carries the number of its net, mm."""
+WIDE = {"push", "turn", "key", "mushroom", "float", "limit", "temperature", "trip", "delay"}
+"""Symbols with a sign at their left."""
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """What all sheets read: devices, nets by pin and node, names, and places in words."""
+
+    devices: Mapping[DeviceId, Device]
+    circuits: Circuits
+    of_pin: dict[PinRef, Net]
+    by_node: dict[str, Net]
+    names: Names
+    coils: dict[DeviceId, Element]
+    at_coil: dict[DeviceId, str]
+    used: dict[DeviceId, dict[str, str]]
+    elsewhere: dict[DeviceId, str]
+    touched: dict[DeviceId, str]
+    titles: dict[CircuitId, str]
+    north_american: bool
+    rungs: dict[str, int]
+    """The number of each rung by id, where numbers go by rung; otherwise empty."""
+
+    def rung_name(self, rung: str) -> str:
+        """“rung 12”, or empty."""
+        return f"rung {self.rungs[rung]}" if rung in self.rungs else ""
+
+
+def purpose_within(device: Device, titles: dict[CircuitId, str]) -> str:
+    """What a device is for, without the name of its circuit, which stands above its paths."""
+    title = titles.get(device.circuit, "")
+    if device.purpose.lower().startswith(f"{title.lower()}, "):
+        return device.purpose[len(title) + 2 :]
+    return device.purpose
+
+
+def left_of(device: Device, seat: Seat) -> float:
+    """Where the tag of an element ends: left of its symbol and of the sign that moves it."""
+    unit = device.kind.unit(seat.element.poles[0].unit)
+    return seat.x - (12.0 if unit.symbol in WIDE and len(seat.element.poles) == 1 else 7.0)
+
+
+@dataclass(slots=True)
+class Labels:
+    """Sets the labels of one sheet onto its ground, the hardest to place first."""
+
+    reading: Reading
+    sheet: Sheet
+    ground: Ground
+    bonded: frozenset[PinRef]
+    numbered: set[PinRef]
+
+    def __init__(self, reading: Reading, sheet: Sheet, ground: Ground, bonded: frozenset[PinRef]) -> None:
+        self.reading, self.sheet, self.ground, self.bonded = reading, sheet, ground, bonded
+        self.numbered = set()
+
+    def set_all(self) -> None:
+        """All labels."""
+        sheet = self.sheet
+        if not sheet.bus:
+            for seat in sheet.seats:
+                if self.reading.coils.get(seat.element.device) == seat.element:
+                    self.ground.add(self._mirror(self.reading.devices[seat.element.device], seat.x))
+        for rail in sheet.rails:
+            self.ground.add(self._rail(rail))
+        for arrow in sheet.arrows:
+            self._arrow(arrow)
+        for seat in sheet.seats:
+            self._said(seat)
+        for seat in sheet.seats:
+            self._numbers(seat)
+        self._captions()
+
+    def _first(self, spots: Iterable[list[Text]]) -> bool:
+        """Sets the first group of texts that is free of everything and inside the frame."""
+        for marks in spots:
+            inside = all(bounds_of(m).x > FIRST_X + 1.2 and bounds_of(m).right < FRAME_RIGHT for m in marks)
+            if inside and all(self.ground.free(mark) for mark in marks):
+                self.ground.add(marks)
+                return True
+        return False
+
+    def _said(self, seat: Seat) -> None:
+        """What is said under a tag, in as many lines and as large as there is room for; never cut."""
+        device = self.reading.devices[seat.element.device]
+        if device.strip:
+            return
+        key = ElementKey(seat.element.id)
+        words = self._words(device, seat.element)
+        zone = [] if device.zone is Zone.PLATE else [device.zone.value]
+        y = (seat.top + seat.bottom) / 2
+        left, right = left_of(device, seat), seat.x + (len(seat.element.poles) - 1) * LINE_GAP + 7.4
+
+        def lines(said: list[str], x: float, top: float, size: float, align: Align) -> list[Text]:
+            return [
+                Text(x, top + n * size * 1.26, part, size if part not in zone else min(size, 2.2),
+                     "third" if part in zone else "second", align=align, key=key)
+                for n, part in enumerate(said)
+            ]  # fmt: skip
+
+        def spots() -> Iterator[list[Text]]:
+            for most, size in ((18, SMALL), (12, SMALL), (9, SMALL), (12, 2.2), (8, 2.2), (6, 2.2), (6, 2.0)):
+                said = broken(words, most)
+                for whole in (said + zone, said):
+                    yield lines(whole, left, y + 3.4, size, Align.RIGHT)
+            for size in (SMALL, 2.2):
+                said = broken(words, 12)
+                for top in (y + 7.6, y - 4.6, y + 10.0):
+                    yield lines(said + zone, right, top, size, Align.LEFT)
+            for size in (2.2, 2.0, 1.8):
+                for most in (14, 8, 5):
+                    for top in (y + 4.6, y + 6.0, y - 4.2 - size * 1.26 * len(broken(words, most))):
+                        yield lines(broken(words, most), left, top, size, Align.RIGHT)
+
+        if not self._first(spots()):
+            self._first([[Text(left, y + 3.0, "…", SMALL, "second", align=Align.RIGHT, key=key)]])
+
+    def _words(self, device: Device, element: Element) -> str:
+        """What is said under a tag: where the coil is, the address of a point, or what it is for."""
+        address = io_address(device, element.poles[0].unit)
+        if address:
+            return address
+        coil = self.reading.coils.get(device.id)
+        if coil and element.id != coil.id:
+            return f"coil {self.reading.at_coil.get(device.id, '')}"
+        there = self.reading.touched.get(device.id)
+        if device.kind.can(Can.DRAWN_ELSEWHERE) and there and not self.sheet.bus:
+            return f"also {there}"
+        return purpose_within(device, self.reading.titles)
+
+    def _numbers(self, seat: Seat) -> None:
+        """The number of each net where it first can be written without touching another label."""
+        power = self.sheet.bus is not None
+        for index, pole in enumerate(seat.element.poles):
+            x = seat.x + index * LINE_GAP
+            owner = self.reading.devices[pole.device]
+            pins = owner.kind.unit(pole.unit).pins
+            ends = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+            incoming = self.sheet.bus and owner.mark in ("L1", "L2", "L3") and seat.top < self.sheet.bus.y
+            for pin, y in zip(ends, (seat.top, seat.bottom), strict=True):
+                net = self.reading.of_pin.get(owner.pin(pin))
+                below = owner.kind.can(Can.OVERLOAD) and y == seat.bottom
+                above = bool(owner.strip) and y == seat.top
+                leg = power and not owner.strip and net is not None and self._is_leg(net)
+                if not (power and (below or above or leg or incoming)):
+                    self._number(net, x, y)
+
+    def _is_leg(self, net: Net) -> bool:
+        """Whether a net is a motor's own conductor, which is named at its terminal."""
+        return any(self.reading.devices[p.device].kind.is_motor for p in net.pins)
+
+    def _number(self, net: Net | None, x: float, y: float) -> None:
+        number = self.reading.names.number.get(net.id, "") if net else ""
+        if not net or not number or net.id in self.numbered or net.net_class in (NetClass.EARTH, NetClass.NEUTRAL):
+            return
+        power = self.sheet.bus is not None
+        if number in ("L1", "L2", "L3") or (not power and y in (RAIL_TOP, RAIL_BOTTOM)):
+            return
+        key = NetKey(net.id)
+        if power and self._is_leg(net):
+            leg = Text(x - 1.2, y + 2.2, number, CORE, face=Face.PRINTED, align=Align.RIGHT, key=key, backed=True)
+            if self.ground.clear(leg):
+                self.numbered.add(net.id)
+                self.ground.add([leg])
+            return
+
+        def on(at: float) -> Text:
+            return Text(x, at + 1.3, number, PRINTED, face=Face.PRINTED, align=Align.MIDDLE, key=key, backed=True)
+
+        long = [
+            (w.y1 + w.y2) / 2
+            for w in self.sheet.wires
+            if w.x1 == w.x2 == x and w.y2 - w.y1 >= ON_LINE and (abs(w.y1 - y) < 0.1 or abs(w.y2 - y) < 0.1)
+        ]
+        spots = [on(at) for at in long if not power and self.ground.clear(on(at))]
+        for dy in (1.0, 2.4, -0.6, 3.6, -2.0):
+            spots += [
+                Text(x - 1.2, y + dy, number, PRINTED, face=Face.PRINTED, align=Align.RIGHT, key=key),
+                Text(x + 1.2, y + dy, number, PRINTED, face=Face.PRINTED, key=key),
+            ]
+        for spot in spots:
+            if spot.backed or self.ground.free(spot):
+                self.numbered.add(net.id)
+                self.ground.add([spot])
+                return
+
+    def _rail(self, rail: Rail) -> list[Mark]:
+        """The name of a node at the left end of its stretch, and what shows that it ends in earth."""
+        net = self.reading.by_node.get(rail.node) or (self.reading.of_pin.get(rail.pin) if rail.pin else None)
+        if is_bus(rail.node) and rail.y not in (RAIL_TOP, RAIL_BOTTOM, TAP_TOP):
+            return []
+        if net is None:
+            return []
+        if net.net_class is NetClass.NEUTRAL and not rail.top and rail.y not in (RAIL_BOTTOM, POWER_BOTTOM):
+            return []
+        name = "PE" if net.net_class is NetClass.EARTH else self.reading.names.number.get(net.id, "")
+        self.numbered.add(net.id)
+        if not rail.top and self.bonded & set(net.pins) and net.net_class is NetClass.EARTH:
+            return [*earth_sign(rail.x1, rail.y + 3.4)]
+        key = NetKey(net.id)
+
+        def at(x: float, y: float, align: Align) -> Text:
+            return Text(x, y, name, PRINTED, face=Face.PRINTED, align=align, key=key)
+
+        left, right = rail.x1 - 1.6, rail.x1 + 1.4
+        if not rail.top:
+            spots = [at(right, rail.y + 4.3, Align.LEFT), at(left, rail.y + 4.3, Align.RIGHT)]
+        else:
+            y = rail.y + 2.0 if rail.y == TAP_TOP else rail.y - 2.4
+            sides = ((left, Align.RIGHT), (right, Align.LEFT))
+            spots = [at(left, y, Align.RIGHT), at(left, y + 0.7, Align.RIGHT)]
+            spots += [at(x, y - up, align) for up in (0.0, 3.4, 6.8) for x, align in sides]
+        return [next((spot for spot in spots if self.ground.free(spot)), spots[0])]
+
+    def _arrow(self, arrow: Arrow) -> None:
+        """Where a node goes on or comes from: the place of its partner, beside the end of its line."""
+        words = f"{'to' if arrow.onward else 'from'} {arrow.to}"
+        key = PlaceKey(arrow.to.full)
+        sides = [(2.0, Align.LEFT), (-2.0, Align.RIGHT)]
+        if not arrow.onward:
+            sides.reverse()
+        if arrow.y == TAP_TOP and not arrow.onward:
+            sides[0] = (-7.0, Align.RIGHT)
+        heights = (1.0, 4.2, -2.6, 7.4, -5.8, 10.6, -9.0, 13.8)
+
+        def spot(dx: float, dy: float, align: Align) -> list[Text]:
+            return [Text(arrow.x + dx, arrow.y + dy, words, SMALL, "act", align=align, key=key)]
+
+        near = [spot(dx, dy, align) for dy in heights[:3] for dx, align in sides]
+        far = [spot(dx, dy, align) for dy in heights[3:] for dx, align in sides]
+        both = [s for s in (*near, *far) if FIRST_Y + 3 < s[0].y < FRAME_BOTTOM - 1]
+        if not self._first(both):
+            self.ground.add(both[0])
+
+    def _mirror(self, device: Device, x: float) -> list[Mark]:
+        """Under a coil: where its contacts are, the main poles in one line, the spare ones in the last."""
+        places = self.reading.used.get(device.id, {})
+        rows = [(u.name, places.get(u.name, "spare")) for u in device.kind.units if u.behaviour is not Behaviour.COIL]
+        used = [row for row in rows if row[1] != "spare"]
+        poles = [place for unit, place in used if unit in MAIN_POLES]
+        if len(poles) == len(MAIN_POLES) and len(set(poles)) == 1:
+            used = [("1 to 6", poles[0]), *(row for row in used if row[0] not in MAIN_POLES)]
+        spare = [unit for unit, place in rows if place == "spare" and unit not in MAIN_POLES]
+        marks: list[Mark] = []
+        top = RAIL_BOTTOM + 7.9
+        step = min(MIRROR_STEP, 13.2 / max(len(used) + bool(spare) - 1, 1))
+        size = min(PRINTED, step * 0.8)
+        for index, (unit, place) in enumerate(used):
+            y = top + index * step
+            marks += [
+                Text(x - 9, y, unit, size, "second", Face.PRINTED),
+                Text(x + 6.4, y, place, size, "act", key=PlaceKey(place)),
+            ]
+        if spare:
+            text = "spare " + " ".join(unit.split("-")[0] for unit in spare)
+            marks.append(Text(x - 9, top + len(used) * step, text, size, "third"))
+        return marks
+
+    def _captions(self) -> None:
+        """What a path is for, above the line it hangs on; the first of a circuit with the circuit's name."""
+        for x, title, said, rung in self.sheet.captions:
+            lines = list(dict.fromkeys(t for t in (title, said) if t))
+            name = self.reading.rung_name(rung)
+            joined = [*lines[:-1], f"{lines[-1]}, {name}"] if lines and name else lines
+            tries = ([joined, [*lines, name], [name], lines] if lines else [[name]]) if name else [lines]
+
+            def spots(
+                x: float = x, tries: list[list[str]] = tries, named: bool = bool(title), name: str = name
+            ) -> Iterator[list[Text]]:
+                for said, dx, size in product(tries, (2.0, 8.0, 13.0), (SMALL, 2.2)):
+                    yield [
+                        Text(x + dx, RAIL_TOP - 2.6 - (len(said) - 1 - n) * 3.7, part, size, "second",
+                             Face.BOLD if named and n == 0 and part != name else Face.WORDS)
+                        for n, part in enumerate(said)
+                    ]  # fmt: skip
+
+            self._first(spots())

@@ -1,0 +1,317 @@
+"""Sheets as drawings: symbols, tags and pin numbers; labels are set by ``draw_labels``."""
+
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Behaviour, Can
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text
+from riktig.core.job import DeviceId, Numbering, PinRef, Practice
+from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, NetKey, device_of
+from riktig.core.plan import Memory
+from riktig.core.schematic.drawing.draw_labels import Labels, Reading, left_of
+from riktig.core.schematic.drawing.draw_power import PRINTED, TAG, power_marks
+from riktig.core.schematic.drawing.draw_wires import wire_marks
+from riktig.core.schematic.drawing.label_collisions import Ground
+from riktig.core.schematic.layout.earth_tree import bars_of, earth_marks
+from riktig.core.schematic.layout.frame import Heading, frame_marks, legend_marks, symbols_used
+from riktig.core.schematic.layout.sheet_model import (
+    LINE_GAP,
+    SHEET_HEIGHT,
+    SHEET_WIDTH,
+    Place,
+    Seat,
+    Sheet,
+    SheetKind,
+    Sheets,
+)
+from riktig.core.schematic.model.elements import Circuits, Device, Element, Zone, elements_of
+from riktig.core.schematic.netlist.nets import Nets
+from riktig.core.schematic.numbering.numbers import Names
+from riktig.core.schematic.symbols.choose import symbol_of
+
+__all__ = ["SheetPen", "contact_places", "sheets_with"]
+
+
+class SheetPen:
+    """All sheets, each drawn when it is asked for; one on which nothing differs is not drawn again."""
+
+    def __init__(
+        self,
+        sheets: Sheets,
+        circuits: Circuits,
+        nets: Nets,
+        names: Names,
+        practice: Practice,
+        number: str,
+        title: str,
+        client: str,
+        drawing_number: str,
+        revision: str,
+        memory: Memory | None = None,
+    ) -> None:
+        self._kept = (memory or Memory()).memo(Drawing, "drawing of a sheet")
+        self._sheets = sheets.sheets
+        self._heading = Heading(number, title, client, drawing_number, revision)
+        numbered = practice.numbering is Numbering.BY_RUNG
+        rungs = {rung.id: number for number, rung in enumerate(circuits.rungs, 1)} if numbered else {}
+        self._pen = _Pen(sheets, circuits, nets, names, practice.rulebook.north_american, rungs)
+
+    def drawing(self, index: int) -> Drawing:
+        """The sheet in that place (from 0) as marks in mm; keys are ``element:``, ``device:``, ``net:``, ``place:``.
+
+        Raises:
+            IndexError: there is no such sheet.
+        """
+        sheet, count = self._sheets[index], len(self._sheets)
+        inputs = (sheet, self._heading, count, self._pen.read_by(sheet))
+
+        def draw() -> Drawing:
+            marks = tuple(frame_marks(sheet, self._heading, count) + self._pen.sheet(sheet))
+            return Drawing(SHEET_WIDTH, SHEET_HEIGHT, marks, f"Sheet {sheet.number}: {sheet.title}")
+
+        return self._kept.get(sheet.number, inputs, draw)
+
+    def all(self) -> tuple[Drawing, ...]:
+        """Every sheet."""
+        return tuple(self.drawing(index) for index in range(len(self._sheets)))
+
+
+def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: Key | None) -> tuple[int, ...]:
+    """The numbers of the sheets on which what a key names stands."""
+    if isinstance(key, CircuitKey):
+        return tuple(sheet.number for sheet in sheets.sheets if key.circuit in sheet.circuits)
+    owner = device_of(key)
+    net = nets.net(key.net) if isinstance(key, NetKey) else None
+    devices = {pin.device for pin in net.pins} if net else set()
+    found = []
+    for sheet in sheets.sheets:
+        poles = [(pole, seat.element.id) for seat in sheet.seats for pole in seat.element.poles]
+        here = (
+            any(element == key.element for _, element in poles)
+            if isinstance(key, ElementKey)
+            else any(pole.device == owner or pole.device in devices for pole, _ in poles)
+        )
+        if here or (owner and any(landing.device == owner for landing, _, _ in sheet.landings)):
+            found.append(sheet.number)
+    if not found and owner:
+        bonded = any(pin.device == owner for pin in circuits.earths)
+        bars = any(d.id == owner and d.kind.can(Can.EARTH_BAR) for d in circuits.devices)
+        found = [s.number for s in sheets.sheets if s.kind is SheetKind.EARTH and (bonded or bars)][:1]
+    return tuple(found)
+
+
+def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[tuple[str, str]]:
+    """Where the contacts of a device are: (unit, place or “spare”), in the order of its units."""
+    found: dict[str, str] = {}
+    for rung in circuits.rungs:
+        for one in elements_of(rung.path):
+            for pole in one.poles:
+                if pole.device == device.id and one.id in sheets.places:
+                    found[pole.unit] = str(sheets.places[one.id])
+    return [
+        (unit.name, found.get(unit.name, "spare")) for unit in device.kind.units if unit.behaviour is not Behaviour.COIL
+    ]
+
+
+@dataclass(slots=True)
+class _Pen:
+    """Draws one sheet at a time from what all of them share."""
+
+    reading: Reading
+    bonded: frozenset[PinRef]
+    first: dict[SheetKind, int]
+
+    def __init__(
+        self, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names, north_american: bool, rungs: dict[str, int]
+    ) -> None:
+        devices = circuits.by_id
+        coils: dict[DeviceId, Element] = {}
+        used: dict[DeviceId, dict[str, str]] = {}
+        for rung in circuits.rungs:
+            for one in elements_of(rung.path):
+                place = sheets.places.get(one.id)
+                for pole in one.poles:
+                    if place:
+                        used.setdefault(pole.device, {})[pole.unit] = str(place)
+                if devices[one.device].kind.unit(one.poles[0].unit).behaviour is Behaviour.COIL:
+                    coils.setdefault(one.device, one)
+        at_coil = {did: str(sheets.places[one.id]) for did, one in coils.items() if one.id in sheets.places}
+        by_node = {node: net for net in nets.nets for node in net.nodes}
+        elsewhere = {
+            did: next(iter(used[did].values()))
+            for did, d in devices.items()
+            if d.kind.can(Can.DRAWN_ELSEWHERE) and did in used
+        }
+        touched = {did: str(place) for did, place in sheets.touched.items()}
+        self.reading = Reading(
+            devices,
+            circuits,
+            nets.of_pin,
+            by_node,
+            names,
+            coils,
+            at_coil,
+            used,
+            elsewhere,
+            touched,
+            dict(circuits.titles),
+            north_american,
+            rungs,
+        )
+        self.bonded = frozenset(circuits.earths)
+        self.first = {s.kind: s.number for s in reversed(sheets.sheets)}
+
+    def read_by(self, sheet: Sheet) -> tuple[object, ...]:
+        """Everything a drawing of the sheet reads beside the sheet itself."""
+        r = self.reading
+        if sheet.kind is SheetKind.EARTH:
+            bonded = ((pin, r.devices[pin.device]) for pin in r.circuits.earths)
+            bars = (bar for bar, _ in bars_of(r.circuits))
+            return (*((pin, d, r.names.tag[d.id]) for pin, d in bonded), *((b.id, r.names.tag[b.id]) for b in bars))
+        if sheet.kind is SheetKind.LEGEND:
+            return (r.north_american, *symbols_used(r.circuits))
+        found: list[object] = [r.north_american, *(r.rungs.get(rung.id) for rung in sheet.rungs)]
+        for seat in sheet.seats:
+            one = seat.element
+            for pole in one.poles:
+                device = r.devices[pole.device]
+                found += (device, r.names.tag[device.id])
+                for pin in device.kind.unit(pole.unit).pins:
+                    net = r.of_pin.get(device.pin(pin))
+                    found.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
+            found.append(r.titles.get(r.devices[one.device].circuit))
+            found += (r.at_coil.get(one.device), r.elsewhere.get(one.device), r.touched.get(one.device))
+            if r.coils.get(one.device) == one:
+                found += r.used.get(one.device, {}).items()
+        if sheet.bus:
+            found += (r.names.tag[did] for did, d in r.devices.items() if d.kind.can(Can.DISTRIBUTES))
+        for landing, _, _ in sheet.landings:
+            found += (r.devices[landing.device], r.names.tag[landing.device], r.elsewhere.get(landing.device))
+            found.append(str(r.touched.get(landing.device)))
+        for rail in sheet.rails:
+            net = r.by_node.get(rail.node) or (r.of_pin.get(rail.pin) if rail.pin else None)
+            found.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
+        return tuple(found)
+
+    def sheet(self, sheet: Sheet) -> list[Mark]:
+        """Everything on a sheet but its frame: what is fixed first, then labels where nothing stands yet."""
+        r = self.reading
+        if sheet.kind is SheetKind.EARTH:
+            return earth_marks(r.circuits, r.names.tag, r.devices, sheet.number - self.first[SheetKind.EARTH])
+        if sheet.kind is SheetKind.LEGEND:
+            return legend_marks(
+                r.circuits, sheet.number - self.first[SheetKind.LEGEND], north_american=r.north_american
+            )
+        ground = Ground()
+        ground.add(wire_marks(sheet, r.devices, r.of_pin))
+        for seat in sheet.seats:
+            ground.add(self._symbols(seat, sheet))
+        ground.add([Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots])
+        if sheet.bus:
+            there = {did: Place(*_split(text)) for did, text in r.elsewhere.items()}
+            ground.add(power_marks(sheet, r.devices, r.names.tag, there, ground, r.rung_name))
+        else:
+            ground.add(self._landings(sheet))
+        Labels(r, sheet, ground, self.bonded).set_all()
+        return ground.marks
+
+    def _symbols(self, seat: Seat, sheet: Sheet) -> list[Mark]:
+        """An element with its tag and pin numbers."""
+        r, one = self.reading, seat.element
+        device = r.devices[one.device]
+        key = ElementKey(one.id)
+        marks: list[Mark] = []
+        for index, pole in enumerate(one.poles):
+            x = seat.x + index * LINE_GAP
+            owner = r.devices[pole.device]
+            marks += symbol_of(owner.kind_id, pole.unit, r.north_american)(x, seat.top, seat.bottom, key)
+            if owner.strip:
+                y = (seat.top + seat.bottom) / 2
+                marks.append(Text(x + 1.8, y + 1.2, owner.mark, PRINTED, face=Face.PRINTED, key=key))
+            else:
+                marks += _pins(owner, pole.unit, pole.flipped, x, seat, key)
+        y = (seat.top + seat.bottom) / 2
+        if len(one.poles) > 1 and not device.strip and not device.kind.can(Can.OVERLOAD):
+            far = seat.x + (len(one.poles) - 1) * LINE_GAP
+            marks.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
+        return marks + self._tag(device, seat, sheet, key)
+
+    def _tag(self, device: Device, seat: Seat, sheet: Sheet, key: Key | None) -> list[Mark]:
+        y = (seat.top + seat.bottom) / 2
+        tag = self.reading.names.tag[device.id]
+        if device.strip:
+            above = sheet.bus is not None and seat.top < sheet.bus.y and device.mark != "L1"
+            if device.mark in ("N", "PE") or above:
+                return []
+            return [Text(seat.x - 4, y + 1.2, tag, TAG, align=Align.RIGHT, face=Face.PRINTED_BOLD, key=key)]
+        x = left_of(device, seat)
+        return [Text(x, y - 0.4, tag, TAG, align=Align.RIGHT, face=Face.PRINTED_BOLD, key=key)]
+
+    def _landings(self, sheet: Sheet) -> list[Mark]:
+        """Pins that a control path only touches: named with their device and where else it is drawn."""
+        marks: list[Mark] = []
+        for landing, x, y in sheet.landings:
+            device = self.reading.devices[landing.device]
+            key = DeviceKey(device.id)
+            name = f"{self.reading.names.tag[device.id]}:{landing.pins[0]}"
+            marks += [
+                Circle(x, y + 1.4, 1.0, fill="paper", width=0.35, layer="circuit", key=key),
+                Text(x + 2.4, y + 2.4, name, PRINTED, face=Face.PRINTED_BOLD, key=key),
+            ]
+            if device.zone is not Zone.PLATE:
+                marks.append(Text(x + 2.4, y + 5.6, device.zone.value, 2.2, "third", key=key))
+        return marks
+
+
+def _split(place: str) -> tuple[int, int, str]:
+    sheet, _, column = place.partition(".")
+    return int(sheet), int(column), ""
+
+
+def _pins(owner: Device, unit: str, flipped: bool, x: float, seat: Seat, key: Key | None) -> list[Mark]:
+    one = owner.kind.unit(unit)
+    upper, lower = (one.pins[-1], one.pins[0]) if flipped else (one.pins[0], one.pins[-1])
+    y = (seat.top + seat.bottom) / 2
+    right = _PIN_RIGHT.get(one.symbol) or _PIN_BY_BEHAVIOUR.get(one.behaviour, 1.4)
+    if len(seat.element.poles) > 1 and right < 2.2:
+        right = 2.2
+    if len(seat.element.poles) > 1 and one.symbol in ("soft", "drive"):
+        spots = ((y - 4.8, upper), (y + 7.4, lower))
+        return [Text(x + 1.2, at, pin, PRINTED, "second", Face.PRINTED, key=key) for at, pin in spots]
+    rise = 3.4 if right > 4 else min(5.6, max((seat.bottom - seat.top) / 2 - 2.6, 3.6))
+    up = y - rise if right < 4 else y - 1.6
+    return [
+        Text(x + right, up + 0.6, upper, PRINTED, "second", Face.PRINTED, key=key),
+        Text(x + right, y + rise + 0.9, lower, PRINTED, "second", Face.PRINTED, key=key),
+    ]
+
+
+_PIN_RIGHT = {
+    "fuse": 2.4,
+    "isolator": 2.6,
+    "link": 2.2,
+    "winding": 2.6,
+    "source winding": 2.6,
+    "box": 5.8,
+    "rectifier": 5.8,
+    "direct": 5.8,
+    "signal": 5.8,
+    "fan": 5.8,
+    "foreign": 5.8,
+    "output": 5.8,
+    "soft": 5.4,
+    "drive": 5.4,
+    "resistor": 3.0,
+    "buzzer": 2.6,
+    "socket": 4.4,
+    "coil": 6.4,
+    "lamp": 4.8,
+    "test": 4.8,
+}
+_PIN_BY_BEHAVIOUR = {
+    Behaviour.COIL: 6.4,
+    Behaviour.LAMP: 4.8,
+    Behaviour.NC: 3.9,
+    Behaviour.HEATER: 3.4,
+    Behaviour.INPUT: 5.8,
+    Behaviour.LOAD: 5.8,
+}

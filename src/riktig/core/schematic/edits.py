@@ -1,0 +1,374 @@
+"""Edits of the circuits: ``Job -> Job``. Each ends settled: tags and numbers are kept."""
+
+from dataclasses import replace
+
+from riktig.core.catalogue import Behaviour, Can, with_aux_block
+from riktig.core.errors import RiktigError
+from riktig.core.job import (
+    POTENTIALS,
+    Act,
+    Change,
+    Circuit,
+    CircuitId,
+    DeviceId,
+    ElementId,
+    GivenTag,
+    Insertable,
+    Job,
+    OwnDevice,
+    OwnRung,
+    Param,
+    Recipe,
+)
+from riktig.core.plan import Memory
+from riktig.core.schematic.model.elements import Band, Circuits, elements_of
+from riktig.core.schematic.netlist.nets import find_nets
+from riktig.core.schematic.numbering.numbers import names_of, wire_number
+from riktig.core.schematic.templates.circuit_templates import entry_of
+from riktig.core.schematic.templates.expand import all_circuits, expand
+
+__all__ = [
+    "add_circuit",
+    "add_device",
+    "add_rung",
+    "free_contacts",
+    "insert_contact",
+    "mark_printed",
+    "move_element",
+    "name_element",
+    "named_nodes",
+    "numbers_on_paper",
+    "put_in",
+    "rehang",
+    "remove_circuit",
+    "remove_element",
+    "rename",
+    "renumber",
+    "retag",
+    "rewire",
+    "set_param",
+    "settle",
+    "take_back",
+]
+
+FIRST_FREE = 100
+"""Circuits that serve no load count from here, so that their ids never meet those of loads."""
+LONGEST_TAG = 12
+"""Characters that still fit a device label (chosen by us)."""
+
+
+def settle(job: Job, *, memory: Memory | None = None) -> Job:
+    """The job with every tag and number of now on record, so that later edits keep them."""
+    circuits = _expanded(job, memory)
+    names = names_of(job, circuits, find_nets(circuits, memory), memory)
+    if (names.given_tags, names.given_numbers, names.last_number) == (job.tags, job.numbers, job.last_number):
+        return job
+    return replace(job, tags=names.given_tags, numbers=names.given_numbers, last_number=names.last_number)
+
+
+def put_in(
+    job: Job,
+    at: ElementId,
+    what: Insertable,
+    text: str,
+    act: Act = Act.AFTER,
+    *,
+    to: str = "",
+    memory: Memory | None = None,
+) -> Job:
+    """Puts something after, ahead of, across or in the place of the element ``at`` of a control path.
+
+    Args:
+        job: The job.
+        at: The element it is done to.
+        what: What is put in.
+        text: What it is for; on the door also its legend.
+        act: Where it goes.
+        to: With a contact of a device that is there: the device and its unit, “c1.K:43-44”.
+
+    Raises:
+        RiktigError: there is no such element in a control path, or the contact is not free.
+    """
+    circuit = _circuit_of(job, at, memory)
+    if what is Insertable.CONTACT:
+        if to not in {choice for choice, _ in free_contacts(job, memory=memory)}:
+            raise RiktigError(
+                f"{to or 'No contact'} is not a free contact, so nothing was put in.",
+                hint="Choose one of the spare contacts listed, or one of an auxiliary block.",
+            )
+    else:
+        to = ""
+    return _with_change(job, circuit, Change(act, at, _next_number(circuit), what, text, to))
+
+
+def insert_contact(
+    job: Job, at: ElementId, what: Insertable, text: str, *, parallel: bool = False, memory: Memory | None = None
+) -> Job:
+    """Puts something in after the element ``at`` of a control path, or across it.
+
+    Raises:
+        RiktigError: there is no such element in a control path.
+    """
+    return put_in(job, at, what, text, Act.ACROSS if parallel else Act.AFTER, memory=memory)
+
+
+def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str, str], ...]:
+    """Contacts of relays and contactors that are in no path yet: “c1.K:43-44” and how it is called.
+
+    Those of an auxiliary block are listed for devices that can carry one and have none.
+    """
+    circuits = _expanded(job, memory)
+    names = names_of(job, circuits, find_nets(circuits, memory), memory)
+    used = {(p.device, p.unit) for rung in circuits.rungs for one in elements_of(rung.path) for p in one.poles}
+    found: list[tuple[str, str]] = []
+    for device in circuits.devices:
+        if not device.kind.has_coil and not device.kind.can(Can.OFFERS_CONTACTS):
+            continue
+        carries = with_aux_block(device.kind) or device.kind
+        for unit in carries.units:
+            free = (device.id, unit.name) not in used and unit.behaviour in (Behaviour.NO, Behaviour.NC)
+            if free and unit.symbol != "contactor":
+                block = "" if unit in device.kind.units else ", with an auxiliary block"
+                words = "closing" if unit.behaviour is Behaviour.NO else "opening"
+                tag = names.tag[device.id]
+                found.append((f"{device.id}:{unit.name}", f"{tag} {unit.name}, {words}{block}"))
+    return tuple(found)
+
+
+def remove_element(job: Job, element: ElementId, *, memory: Memory | None = None) -> Job:
+    """Takes an element out of a control path.
+
+    Raises:
+        RiktigError: there is no such element in a control path.
+    """
+    return _with_change(job, _circuit_of(job, element, memory), Change(Act.OUT, element))
+
+
+def move_element(job: Job, element: ElementId, after: ElementId, *, memory: Memory | None = None) -> Job:
+    """Moves an element to after another of the same circuit.
+
+    Raises:
+        RiktigError: one of the two is in no control path, or they belong to different circuits.
+    """
+    circuit = _circuit_of(job, element, memory)
+    if element == after or _circuit_of(job, after, memory).id != circuit.id:
+        raise RiktigError(
+            "An element can be moved within its own circuit only, so nothing was changed.",
+            hint="Put a contact of the device into the other circuit instead.",
+        )
+    return _with_change(job, circuit, Change(Act.MOVED, element, to=str(after)))
+
+
+def rewire(job: Job, element: ElementId, node: str, *, start: bool, memory: Memory | None = None) -> Job:
+    """Wires the start or the end of an element's rung to another named potential.
+
+    Raises:
+        RiktigError: the element is in no control path, or no node has that name.
+    """
+    if node not in named_nodes(job, memory=memory):
+        raise RiktigError(
+            f"There is no potential called “{node}”, so the rung stays where it is.", hint="Choose one of those listed."
+        )
+    act = Act.FROM if start else Act.TO
+    return _with_change(job, _circuit_of(job, element, memory), Change(act, element, to=node))
+
+
+def named_nodes(job: Job, *, memory: Memory | None = None) -> dict[str, str]:
+    """The named potentials that rungs may be wired to: the name, and how it is called on the sheets."""
+    circuits = _expanded(job, memory)
+    nets = find_nets(circuits, memory)
+    names = names_of(job, circuits, nets, memory)
+    titles = {str(cid): title for cid, title in circuits.titles}
+    found: dict[str, str] = {}
+    for net in nets.nets:
+        for node in net.nodes:
+            owner = titles.get(node.split(".")[0], "")
+            words = node.split(".", 1)[1] if owner else node
+            said = f"{owner}, {words}" if owner else POTENTIALS.get(node, node)
+            found[node] = f"{names.number.get(net.id, '')} · {said}".strip(" ·")
+    return found
+
+
+def name_element(job: Job, element: ElementId, text: str, *, memory: Memory | None = None) -> Job:
+    """Says anew what the device of an element is for; on the door that is its legend too.
+
+    Raises:
+        RiktigError: the element is in no control path, or nothing is said.
+    """
+    if not text.strip():
+        raise RiktigError("A device without a purpose cannot be labelled.", hint="Say what it is for.")
+    return _with_change(job, _circuit_of(job, element, memory), Change(Act.NAMED, element, text=text.strip()))
+
+
+def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, ...] = ()) -> Job:
+    """Adds a circuit that serves no load of the Brief."""
+    used = [c.id for c in job.circuits] + [one.id for one in job.loads]
+    number = max((int(name[1:]) for name in used if name[1:].isdecimal()), default=0) + 1
+    circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), recipe, title=title.strip(), params=params)
+    return replace(job, circuits=(*job.circuits, circuit))
+
+
+def remove_circuit(job: Job, circuit: CircuitId) -> Job:
+    """Takes a circuit out that serves no load of the Brief.
+
+    Raises:
+        RiktigError: it serves a load, or is the incoming supply.
+    """
+    found = next((c for c in job.circuits if c.id == circuit), None)
+    if found is None or found.load is not None or found.recipe is Recipe.INCOMER:
+        raise RiktigError(
+            "This circuit follows from the Brief, so it cannot be taken out here.",
+            hint="Take its load out in the Brief, or change how it is started.",
+        )
+    return replace(job, circuits=tuple(c for c in job.circuits if c.id != circuit))
+
+
+def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:
+    """Gives a parameter of a circuit's recipe another value; what was changed in the circuit stays."""
+    found = _entered(job, circuit)
+    default = next((p.default for p in entry_of(found.recipe).params if p.name == name), None)
+    rest = tuple(one for one in found.params if one.name != name)
+    params = rest if value == default else (*rest, Param(name, value))
+    return _replaced(job, replace(found, params=params))
+
+
+def add_device(job: Job, circuit: CircuitId, device: OwnDevice, *, memory: Memory | None = None) -> Job:
+    """Adds a device of the builder's own to a circuit.
+
+    Raises:
+        RiktigError: its role is taken, or its kind or place is unknown.
+    """
+    found = _entered(job, circuit)
+    taken = {d.id for d in _expanded(job, memory).devices}
+    if f"{circuit}.{device.role}" in taken:
+        raise RiktigError(f"{device.role} is there already.", hint="Choose another name for the device.")
+    after = _replaced(job, replace(found, devices=(*found.devices, device)))
+    _refuse_new_clashes(job, after, memory)
+    return after
+
+
+def add_rung(job: Job, circuit: CircuitId, rung: OwnRung, *, memory: Memory | None = None) -> Job:
+    """Adds a rung of the builder's own to a circuit.
+
+    Raises:
+        RiktigError: its path cannot be read.
+    """
+    found = _entered(job, circuit)
+    after = _replaced(job, replace(found, rungs=(*found.rungs, rung)))
+    _refuse_new_clashes(job, after, memory)
+    return after
+
+
+def rehang(job: Job, circuit: CircuitId, change: Change, element: ElementId) -> Job:
+    """Makes a change that lost its hold to another element instead."""
+    found = _entered(job, circuit)
+    changes = tuple(replace(one, element=element) if one == change else one for one in found.changes)
+    return _replaced(job, replace(found, changes=changes))
+
+
+def take_back(job: Job, circuit: CircuitId, change: Change) -> Job:
+    """Drops one change of a circuit, such as one that clashes."""
+    found = _entered(job, circuit)
+    return _replaced(job, replace(found, changes=tuple(one for one in found.changes if one != change)))
+
+
+def rename(job: Job, device: DeviceId, tag: str, *, memory: Memory | None = None) -> Job:
+    """Gives a device (or the whole strip it belongs to) another tag.
+
+    Raises:
+        RiktigError: the tag is empty, too long, has a space, or another device has it.
+    """
+    tag = tag.strip()
+    settled = settle(job, memory=memory)
+    circuits = _expanded(job, memory)
+    if not any(one.id == device for one in circuits.devices):
+        raise RiktigError(f"There is no device {device}, so nothing was renamed.", hint="Choose one that is drawn.")
+    strip = circuits.device(device).strip
+    group = {d.id for d in circuits.devices if d.id == device or (strip and d.strip == strip)}
+    if not tag or len(tag) > LONGEST_TAG or any(c.isspace() or c in ":/~" for c in tag):
+        raise RiktigError(
+            f"“{tag}” cannot be a tag: labels and markers could not carry it.",
+            hint=f"Use 1 to {LONGEST_TAG} letters and digits without spaces, colons or slashes.",
+        )
+    if any(one.tag == tag and one.device not in group for one in settled.tags):
+        raise RiktigError(
+            f"{tag} is already the tag of another device, so its label would be found twice.",
+            hint="Choose a tag that is free.",
+        )
+    return replace(
+        settled, tags=tuple(GivenTag(one.device, tag, True) if one.device in group else one for one in settled.tags)
+    )
+
+
+def renumber(job: Job, *, memory: Memory | None = None) -> Job:
+    """Numbers everything anew by the practice of now, gaps closed. Only on request: labels change."""
+    return settle(replace(job, numbers=(), last_number=0, printed=()), memory=memory)
+
+
+def retag(job: Job, *, memory: Memory | None = None) -> Job:
+    """Names every device anew by the practice of now; the builder's own tags stay. Only on request."""
+    return settle(replace(job, tags=tuple(one for one in job.tags if one.own)), memory=memory)
+
+
+def mark_printed(job: Job, written: Job | None = None, *, memory: Memory | None = None) -> Job:
+    """Every number of now stands on a label: out of use, it is retired and given to nothing else.
+
+    Args:
+        job: The job of now.
+        written: The job that stands on paper, when it is an earlier one.
+    """
+    numbers = numbers_on_paper(written or job, memory=memory)
+    printed = tuple(sorted({*job.printed, *numbers}))
+    return job if printed == job.printed else replace(job, printed=printed)
+
+
+def numbers_on_paper(job: Job, *, memory: Memory | None = None) -> tuple[str, ...]:
+    """Every number that stands on labels and papers of a job: of potentials, and of single wires."""
+    circuits = _expanded(job, memory)
+    names = names_of(job, circuits, find_nets(circuits, memory), memory)
+    idents = {wire_number(one.number, mark) for one in names.given_numbers for mark in one.marks}
+    return tuple(sorted({*names.number.values(), *idents}))
+
+
+def _expanded(job: Job, memory: Memory | None) -> Circuits:
+    return expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors, memory)
+
+
+def _refuse_new_clashes(before: Job, after: Job, memory: Memory | None) -> None:
+    known = {clash.text for clash in _expanded(before, memory).clashes}
+    new = [clash.text for clash in _expanded(after, memory).clashes if clash.text not in known]
+    if new:
+        raise RiktigError(f"It cannot be drawn: {new[0]}.", hint="Nothing was changed; mend it and try again.")
+
+
+def _entered(job: Job, circuit: CircuitId) -> Circuit:
+    """A circuit of the job; one that the Brief implies as it would enter the document."""
+    whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    found = next((c for c in (*job.circuits, *whole) if c.id == circuit), None)
+    if found is None:
+        raise RiktigError(f"There is no circuit {circuit}.", hint="Choose one that is drawn.")
+    return found
+
+
+def _replaced(job: Job, circuit: Circuit) -> Job:
+    if all(c.id != circuit.id for c in job.circuits):
+        return replace(job, circuits=(*job.circuits, circuit))
+    return replace(job, circuits=tuple(circuit if c.id == circuit.id else c for c in job.circuits))
+
+
+def _next_number(circuit: Circuit) -> int:
+    return max((change.number for change in circuit.changes), default=0) + 1
+
+
+def _circuit_of(job: Job, element: ElementId, memory: Memory | None) -> Circuit:
+    for rung in _expanded(job, memory).rungs:
+        if rung.band is Band.CONTROL and any(e.id == element for e in elements_of(rung.path)):
+            return _entered(job, rung.circuit)
+    raise RiktigError(
+        f"{element} is not in a control path, so nothing was changed.",
+        hint="Choose a contact, a coil or a lamp on a control sheet.",
+    )
+
+
+def _with_change(job: Job, circuit: Circuit, change: Change) -> Job:
+    return _replaced(job, replace(circuit, changes=(*circuit.changes, change)))

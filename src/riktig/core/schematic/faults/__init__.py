@@ -1,0 +1,1 @@
+"""What is wrong with the circuits as they are drawn."""

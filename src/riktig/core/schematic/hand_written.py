@@ -1,0 +1,117 @@
+"""A circuit written by hand: its devices and rungs checked one by one, and added as a whole or not at all."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from riktig.core.catalogue import Mounting, kinds, parts_of
+from riktig.core.errors import Fault, RiktigError
+from riktig.core.job import Circuit, CircuitId, DeviceId, Job, OwnDevice, OwnRung, Recipe
+from riktig.core.schematic.edits import FIRST_FREE
+from riktig.core.schematic.model.elements import Band, Circuits, Device, Rung
+from riktig.core.schematic.model.notation import NotationError, path_text
+from riktig.core.schematic.templates.expand import expand, whole_node
+from riktig.core.schematic.templates.inserts import own_device, read_rung
+
+__all__ = ["add_written", "as_written"]
+
+_SIGNS = set(" \t:/|()<@^")
+_BANDS = ("control", "power")
+
+
+def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Sequence[OwnRung]) -> Job:
+    """The job with one circuit more, made of the devices and rungs given.
+
+    Raises:
+        RiktigError: something in it cannot be, with the place of every fault (``$.rungs[2].path``).
+    """
+    known = expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
+    number = max((int(c.id[1:]) for c in job.circuits if c.id[1:].isdecimal()), default=0) + 1
+    circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), Recipe.FREE, title=title.strip())
+    faults: list[Fault] = []
+    if not title.strip():
+        faults.append(Fault("$.title", "it has no title, so no sheet can name it."))
+    own = _own_devices(circuit.id, devices, faults)
+    everything = {str(device.id): device for device in known.devices} | {str(did): one for did, one in own.items()}
+    roles: set[str] = set()
+    for n, rung in enumerate(rungs):
+        at = f"$.rungs[{n}]"
+        if not rung.role or set(rung.role) & _SIGNS or rung.role in roles:
+            faults.append(Fault(f"{at}.role", f"“{rung.role}” is empty, has signs in it or is there twice."))
+        roles.add(rung.role)
+        if rung.band not in _BANDS:
+            faults.append(Fault(f"{at}.band", f"“{rung.band}” is no kind of sheet; it is control or power."))
+        try:
+            read_rung(circuit.id, rung, everything, lambda name: whole_node(name, circuit.id))
+        except NotationError as error:
+            faults.append(Fault(f"{at}.path, character {error.at}", f"{error.message}."))
+    if not rungs:
+        faults.append(Fault("$.rungs", "there is none."))
+    if faults:
+        raise RiktigError(
+            f"The circuit cannot be drawn: {len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong. "
+            "Nothing was added.",
+            hint="Mend what is listed and try again.",
+            faults=faults,
+        )
+    return replace(job, circuits=(*job.circuits, replace(circuit, devices=tuple(devices), rungs=tuple(rungs))))
+
+
+def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[Fault]) -> dict[DeviceId, Device]:
+    circuit = Circuit(cid, Recipe.FREE)
+    found: dict[DeviceId, Device] = {}
+    offered = {kind.id: kind for kind in kinds()}
+    for n, one in enumerate(devices):
+        at = f"$.devices[{n}]"
+        if not one.role or set(one.role) & _SIGNS:
+            faults.append(Fault(f"{at}.role", f"“{one.role}” is no role: it is one word without signs, such as K.fan."))
+            continue
+        made = own_device(circuit, one)
+        if isinstance(made, str):
+            what = "kind" if one.kind not in offered else "place"
+            faults.append(Fault(f"{at}.{what}", f"{made}."))
+            continue
+        if made.id in found:
+            faults.append(Fault(f"{at}.role", f"“{one.role}” is there twice."))
+        kind = offered[one.kind]
+        if kind.mounting is not Mounting.FIELD and not parts_of(one.kind):
+            faults.append(Fault(f"{at}.kind", f"the catalogue has no part for a {kind.name}."))
+        if (kind.mounting is Mounting.FIELD) != (one.zone == "field"):
+            where = "outside the panel" if kind.mounting is Mounting.FIELD else "in the panel"
+            faults.append(Fault(f"{at}.place", f"a {kind.name} stands {where}."))
+        found[made.id] = made
+    return found
+
+
+def as_written(circuits: Circuits, circuit: CircuitId) -> tuple[tuple[OwnDevice, ...], tuple[OwnRung, ...]]:
+    """The devices and rungs of any circuit, whatever made it, as one would write them by hand."""
+    devices = circuits.by_id
+
+    def short(device: Device) -> str:
+        return device.role
+
+    own = tuple(
+        OwnDevice(short(d), d.kind_id, d.zone.value, d.purpose, d.legend, d.mark, d.colour)
+        for d in circuits.devices
+        if d.circuit == circuit
+    )
+    rungs = tuple(
+        OwnRung(
+            rung.id.removeprefix(f"{circuit}."),
+            rung.title,
+            _nodes(rung.start, circuit),
+            path_text(rung.path, short, lambda did: devices[DeviceId(did)]),
+            _nodes(rung.end, circuit),
+            _band(rung),
+        )
+        for rung in circuits.rungs
+        if rung.circuit == circuit
+    )
+    return own, rungs
+
+
+def _nodes(nodes: tuple[str, ...], circuit: CircuitId) -> str:
+    return "/".join(node.removeprefix(f"{circuit}.") for node in nodes)
+
+
+def _band(rung: Rung) -> str:
+    return Band.POWER.value if rung.band in (Band.POWER, Band.INCOMING) else Band.CONTROL.value

@@ -1,0 +1,1 @@
+"""Where everything stands on the sheets: power sheets, control sheets, the earth tree, the frame."""

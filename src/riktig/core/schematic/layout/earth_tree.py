@@ -1,0 +1,91 @@
+"""The earth tree as a sheet: one root, the bars, and everything that is bonded to them."""
+
+from collections.abc import Mapping
+from itertools import pairwise
+
+from riktig.core.catalogue import Can
+from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text
+from riktig.core.job import DeviceId, PinRef
+from riktig.core.keys import DeviceKey
+from riktig.core.schematic.layout.frame import broken
+from riktig.core.schematic.layout.sheet_model import FIRST_X, FIRST_Y
+from riktig.core.schematic.model.elements import Circuits, Device
+from riktig.core.schematic.symbols.choose import earth_sign
+
+__all__ = ["bars_of", "earth_marks", "earth_pages"]
+
+BARS_ON_SHEET = 3
+FIRST_BAR, BAR_STEP = FIRST_Y + 26.0, 44.0
+BAR_X, POINT_STEP = FIRST_X + 40.0, 27.0
+WAYS = 7
+"""Ways of a bar that take a bond; the eighth leads on to a further bar."""
+
+
+def bars_of(circuits: Circuits) -> list[tuple[Device, tuple[PinRef, ...]]]:
+    """Each earth bar with the points bonded to it, in the order in which its ways are taken."""
+    bars = [device for device in circuits.devices if device.kind.can(Can.EARTH_BAR)]
+    left = list(circuits.earths)
+    found: list[tuple[Device, tuple[PinRef, ...]]] = []
+    for n, bar in enumerate(bars):
+        ways = len(left) if bar is bars[-1] else WAYS - bool(n)
+        found.append((bar, tuple(left[:ways])))
+        left = left[ways:]
+    return found
+
+
+def earth_pages(circuits: Circuits) -> int:
+    """How many sheets the earth tree takes."""
+    return -(-len(bars_of(circuits)) // BARS_ON_SHEET)
+
+
+def earth_marks(
+    circuits: Circuits, tags: dict[DeviceId, str], devices: Mapping[DeviceId, Device], page: int
+) -> list[Mark]:
+    """A page of the earth tree.
+
+    Args:
+        circuits: Bars and bonded points.
+        tags: What each device is called.
+        devices: All devices.
+        page: Counted from 0.
+    """
+    marks: list[Mark] = [
+        Text(FIRST_X + 6, FIRST_Y + 8, "Every bond from a way of its own; taking a circuit out breaks no other's.",
+             2.5, "second")
+    ]  # fmt: skip
+    here = bars_of(circuits)[page * BARS_ON_SHEET : (page + 1) * BARS_ON_SHEET]
+    heights = [FIRST_BAR + n * BAR_STEP for n in range(len(here))]
+    for y, (bar, points) in zip(heights, here, strict=True):
+        key = DeviceKey(bar.id)
+        right = BAR_X + (len(points) + 0.4) * POINT_STEP - POINT_STEP / 2
+        marks += [
+            Line(BAR_X - 16, y, max(right, BAR_X + 12), y, width=1.1, layer="circuit", key=key),
+            Text(BAR_X - 15, y - 2.6, tags[bar.id], 3.0, face=Face.PRINTED_BOLD, key=key),
+        ]
+        for n, pin in enumerate(points):
+            marks += _point(BAR_X + n * POINT_STEP, y, pin, tags, devices)
+    for upper, lower in pairwise(heights):
+        x = BAR_X - 16
+        marks.append(Line(x, upper, x, lower, width=0.35, dashed=True, layer="circuit"))
+    if not page and heights:
+        marks += earth_sign(FIRST_X + 12, heights[0] + 3.4)
+        marks.append(Line(FIRST_X + 12, heights[0], BAR_X - 16, heights[0], width=0.35, dashed=True, layer="circuit"))
+        marks.append(Text(FIRST_X + 6, heights[0] - 2.4, "root", 2.5, "second"))
+    return marks
+
+
+def _point(
+    x: float, y: float, pin: PinRef, tags: dict[DeviceId, str], devices: Mapping[DeviceId, Device]
+) -> list[Mark]:
+    owner, marking = pin
+    device = devices[owner]
+    key = DeviceKey(device.id)
+    name = f"{tags[device.id]}:{device.mark or marking}"
+    said = broken(device.purpose.removesuffix(", PE"), 13)[:3]
+    return [
+        Line(x, y, x, y + 12, width=0.35, dashed=True, layer="circuit", key=key),
+        Circle(x, y, 0.8, fill="ink", layer="circuit", key=key),
+        Circle(x, y + 13.2, 1.2, width=0.35, fill="paper", layer="circuit", key=key),
+        Text(x, y + 19, name, 2.6, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
+        *(Text(x, y + 23 + 3.2 * n, part, 2.2, "second", align=Align.MIDDLE, key=key) for n, part in enumerate(said)),
+    ]

@@ -1,0 +1,158 @@
+"""Ruler, row letters, title block, and the sheet of symbols used."""
+
+from dataclasses import dataclass
+
+from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text, run_of
+from riktig.core.schematic.layout.sheet_model import (
+    COLUMN,
+    FIRST_X,
+    FIRST_Y,
+    FRAME_BOTTOM,
+    FRAME_RIGHT,
+    ROW,
+    SHEET_HEIGHT,
+    Sheet,
+)
+from riktig.core.schematic.model.elements import Circuits, elements_of
+from riktig.core.schematic.symbols.choose import symbol_of, symbol_words
+
+__all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "cell_frame", "frame_marks", "legend_marks", "symbols_used"]
+
+SMALL, SMALLER = 2.6, 2.1
+ON_LEGEND = 36
+"""Symbols on one sheet of symbols used."""
+BLOCK_TOP = FRAME_BOTTOM + 1.5
+BLOCK_BOTTOM = SHEET_HEIGHT - 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class Heading:
+    """What the title block says of the job."""
+
+    number: str
+    title: str
+    client: str
+    drawing_number: str
+    revision: str
+
+
+def frame_marks(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:
+    """The frame with columns 0 to 9 and rows A to F, and the title block below it."""
+    corners = ((FIRST_X, FIRST_Y), (FRAME_RIGHT, FIRST_Y), (FRAME_RIGHT, FRAME_BOTTOM), (FIRST_X, FRAME_BOTTOM))
+    marks: list[Mark] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    for n in range(10):
+        x = FIRST_X + n * COLUMN
+        marks.append(Text(x + COLUMN / 2, FIRST_Y - 2.2, str(n), SMALL, "second", align=Align.MIDDLE, layer="frame"))
+        if n:
+            marks.append(Line(x, FIRST_Y, x, FIRST_Y + 1.6, "second", layer="frame"))
+    for n, letter in enumerate("ABCDEF"):
+        y = FIRST_Y + n * ROW
+        marks.append(Text(FIRST_X - 3, y + ROW / 2 + 1, letter, SMALL, "second", align=Align.MIDDLE, layer="frame"))
+        if n:
+            marks.append(Line(FIRST_X, y, FIRST_X + 1.6, y, "second", layer="frame"))
+    return marks + _title_block(sheet, heading, count)
+
+
+def cell_frame(column: int, row: str = "") -> Poly:
+    """A frame around a place of a sheet: a column and a row, or the whole column."""
+    x = FIRST_X + column * COLUMN
+    at = "ABCDEF".find(row) if row else -1
+    top, bottom = (FIRST_Y + at * ROW, FIRST_Y + (at + 1) * ROW) if at >= 0 else (FIRST_Y, FRAME_BOTTOM)
+    corners = ((x, top), (x + COLUMN, top), (x + COLUMN, bottom), (x, bottom))
+    return Poly(tuple(Point(*c) for c in corners), "act", 0.7, closed=True, dashed=True)
+
+
+def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:
+    corners = ((FIRST_X, BLOCK_TOP), (FRAME_RIGHT, BLOCK_TOP), (FRAME_RIGHT, BLOCK_BOTTOM), (FIRST_X, BLOCK_BOTTOM))
+    marks: list[Mark] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    said = (
+        ("Job", f"{heading.number}  {heading.client}".strip()),
+        ("Title", heading.title),
+        ("Sheet", sheet.title),
+        ("Drawing", heading.drawing_number),
+        ("Revision, sheet", f"{heading.revision}   {sheet.number} of {count}"),
+    )
+    order = (0, 1, 2, 3, 4)
+    cells = (0.0, 46.0, 104.0, 172.0, 200.0, FRAME_RIGHT - FIRST_X)
+    for n in order:
+        x, width = FIRST_X + cells[n], cells[n + 1] - cells[n]
+        if n:
+            marks.append(Line(x, BLOCK_TOP, x, BLOCK_BOTTOM, "second", layer="frame"))
+        what, text = said[n]
+        marks.append(Text(x + 1.6, BLOCK_TOP + 2.9, what, 1.8, "third", layer="frame"))
+        face = Face.BOLD if n == 2 else Face.WORDS
+        for k, (line, size) in enumerate(_fitted(text, width - 3.2)):
+            marks.append(Text(x + 1.6, BLOCK_BOTTOM - 1.5 - k * 2.9, line, size, face=face, layer="frame"))
+    return marks
+
+
+def _fitted(text: str, width: float) -> list[tuple[str, float]]:
+    """A text in one line, else smaller in two, the lower first; what still does not fit ends in “…”."""
+    if SMALL * run_of(text, mono=False) <= width:
+        return [(text, SMALL)]
+    lines = [""]
+    for word in text.split():
+        longer = f"{lines[-1]} {word}".strip()
+        if SMALLER * run_of(longer, mono=False) <= width or not lines[-1]:
+            lines[-1] = longer
+        elif len(lines) == 1:
+            lines.append(word)
+        else:
+            lines[-1] = lines[-1].rstrip(" ,:") + "…"
+            break
+    return [(line, SMALLER) for line in reversed(lines)]
+
+
+def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list[Mark]:
+    """A page of the symbols that the sheets use, each once, with what it says; and the other signs of the drawing."""
+    marks: list[Mark] = [
+        Text(FIRST_X + 6, FIRST_Y + 9, "Symbols used on these sheets", 3.4, face=Face.BOLD),
+        Text(
+            FIRST_X + 6,
+            FIRST_Y + 14.5,
+            "Drawn at rest: nothing pressed, nothing energised, breakers and protectors off.",
+            SMALL,
+            "second",
+        ),
+    ]
+    used = symbols_used(circuits)[page * ON_LEGEND : (page + 1) * ON_LEGEND]
+    columns, high = 6, 19.0
+    for n, (words, kind_id, unit) in enumerate(used):
+        x = FIRST_X + 15 + (n % columns) * 37.4
+        y = FIRST_Y + 21 + (n // columns) * high
+        marks += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, None)
+        for k, part in enumerate(broken(words, 12)[:5]):
+            marks.append(Text(x + 7.5, y + 3.4 + k * 2.9, part, 2.1, "second"))
+    y = FRAME_BOTTOM - 13
+    for k, line in enumerate(
+        (
+            "2.3: sheet and column; 2.3.C adds the row. A number in colour is a place where something goes on.",
+            "Under a coil: its contacts and where they are; spare ones last. Beside a contact: where its coil is.",
+            "“door” and “field” say where a device stands; without a word it stands on the plate.",
+        )
+    ):
+        marks.append(Text(FIRST_X + 6, y + k * 4.2, line, SMALL, "second"))
+    return marks
+
+
+def symbols_used(circuits: Circuits) -> list[tuple[str, str, str]]:
+    """The symbols in use: words, and a kind and unit to draw them from."""
+    kinds = {device.id: device.kind_id for device in circuits.devices}
+    found: dict[str, tuple[str, str, str]] = {}
+    for rung in circuits.rungs:
+        for one in elements_of(rung.path):
+            for pole in one.poles[:1]:
+                words = symbol_words(kinds[pole.device], pole.unit)
+                found.setdefault(words, (words, kinds[pole.device], pole.unit))
+    return [found[words] for words in sorted(found)]
+
+
+def broken(text: str, most: int) -> list[str]:
+    """A text in lines of at most ``most`` characters, broken between words where it can be."""
+    lines = [""]
+    for word in text.split():
+        if lines[-1] and len(lines[-1]) + 1 + len(word) > most:
+            lines.append(word)
+        else:
+            lines[-1] = f"{lines[-1]} {word}".strip()
+    return lines

@@ -1,0 +1,160 @@
+"""What a laid-out sheet is made of: places, seats, wires, rails and arrows, in mm."""
+
+from dataclasses import dataclass, field
+from enum import Enum
+
+from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
+from riktig.core.schematic.model.elements import Element, Landing, Rung
+
+__all__ = [
+    "COLUMN",
+    "FIRST_X",
+    "FIRST_Y",
+    "FRAME_BOTTOM",
+    "FRAME_RIGHT",
+    "LINE_GAP",
+    "MOST_COLUMNS",
+    "RAIL_BOTTOM",
+    "RAIL_TOP",
+    "ROW",
+    "SHEET_HEIGHT",
+    "SHEET_WIDTH",
+    "TAP_TOP",
+    "Arrow",
+    "Bus",
+    "Place",
+    "Rail",
+    "Seat",
+    "Sheet",
+    "SheetKind",
+    "Sheets",
+    "Wire",
+    "place_at",
+]
+
+COLUMN, ROW = 23.0, 25.0
+FIRST_X, FIRST_Y = 9.0, 9.0
+FRAME_RIGHT, FRAME_BOTTOM = FIRST_X + 10 * COLUMN, FIRST_Y + 6 * ROW
+TITLE_BLOCK = 11.0
+SHEET_WIDTH, SHEET_HEIGHT = FRAME_RIGHT + 3, FRAME_BOTTOM + TITLE_BLOCK + 3
+LINE_GAP = 9.5
+RAIL_TOP, RAIL_BOTTOM = 33.0, 137.0
+TAP_TOP = 13.0
+MOST_COLUMNS = 7
+"""Paths side by side on one control sheet, so that no label meets its neighbour."""
+
+
+class SheetKind(Enum):
+    """What a sheet shows."""
+
+    POWER = "power"
+    CONTROL = "control"
+    EARTH = "earth tree"
+    LEGEND = "symbols used"
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Sheet, column and row; written “2.3” (sheet and column) or “2.3.C”."""
+
+    sheet: int
+    column: int
+    row: str
+
+    def __str__(self) -> str:
+        return f"{self.sheet}.{self.column}"
+
+    @property
+    def full(self) -> str:
+        """With the row."""
+        return f"{self.sheet}.{self.column}.{self.row}"
+
+
+@dataclass(frozen=True, slots=True)
+class Seat:
+    """An element on its sheet: the line of its first pole, and the span it stands in."""
+
+    element: Element
+    x: float
+    top: float
+    bottom: float
+
+
+@dataclass(frozen=True, slots=True)
+class Wire:
+    """A drawn connection: from point to point, level or upright."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+
+
+@dataclass(frozen=True, slots=True)
+class Rail:
+    """A stretch of a named node, level at ``y``; a group of lines is said by its first node."""
+
+    node: str
+    x1: float
+    x2: float
+    y: float
+    top: bool
+    pin: PinRef | None = None
+    """A pin of its net: the number is the net's."""
+
+
+@dataclass(frozen=True, slots=True)
+class Arrow:
+    """Where a node goes on: it stands at ``at``, and its partner at ``to``; ``onward`` when this is the earlier."""
+
+    node: str
+    x: float
+    y: float
+    at: Place
+    to: Place
+    onward: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Bus:
+    """Three lines that run across a power sheet: their nodes, from and to, and the height of the first, mm."""
+
+    nodes: tuple[str, ...]
+    x1: float
+    x2: float
+    y: float
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """One sheet: what stands on it. ``circuits`` are those with anything on it; ``captions`` name its paths."""
+
+    number: int
+    title: str
+    kind: SheetKind
+    circuits: tuple[CircuitId, ...]
+    rungs: tuple[Rung, ...]
+    seats: tuple[Seat, ...]
+    wires: tuple[Wire, ...]
+    dots: tuple[tuple[float, float], ...]
+    landings: tuple[tuple[Landing, float, float], ...]
+    rails: tuple[Rail, ...] = ()
+    bus: Bus | None = None
+    arrows: tuple[Arrow, ...] = ()
+    captions: tuple[tuple[float, str, str, str], ...] = ()
+    """Where each stands (x mm), the circuit's name, what the path is for, and its rung's id; all but x may be empty."""
+
+
+@dataclass(frozen=True, slots=True)
+class Sheets:
+    """All sheets, and the place of each element and of each pin that a path only touches."""
+
+    sheets: tuple[Sheet, ...]
+    places: dict[ElementId, Place]
+    touched: dict[DeviceId, Place] = field(default_factory=dict)
+
+
+def place_at(sheet: int, x: float, y: float) -> Place:
+    """The address of a point of a sheet."""
+    column = min(max(int((x - FIRST_X) // COLUMN), 0), 9)
+    return Place(sheet, column, "ABCDEF"[min(max(int((y - FIRST_Y) // ROW), 0), 5)])

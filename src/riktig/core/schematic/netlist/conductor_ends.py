@@ -1,0 +1,91 @@
+"""The conductor tally: of every number, where its ends are, how many wires are pulled, how many links stay in place.
+
+Words: a *place* is the plate, the door, or one thing in the field; a *pulled* wire runs from one place to
+another; a *link* joins two ends in one place.
+"""
+
+from collections import defaultdict
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Behaviour, Clamp
+from riktig.core.job import PinRef
+from riktig.core.schematic.model.elements import Circuits, Device, Zone
+from riktig.core.schematic.netlist.nets import Nets
+
+__all__ = ["DOOR", "PLATE", "Ends", "Tally", "place_of", "tally_all"]
+
+PLATE, DOOR = "plate", "door"
+
+
+@dataclass(frozen=True, slots=True)
+class Ends:
+    """The ends of one number in one place: a pin each, a terminal or bar that joins several once.
+
+    ``place`` is “plate”, “door”, or the id of the device in the field.
+    """
+
+    place: str
+    pins: tuple[PinRef, ...]
+
+    @property
+    def links(self) -> int:
+        """Links that join these ends."""
+        return len(self.pins) - 1
+
+
+@dataclass(frozen=True, slots=True)
+class Tally:
+    """One potential, counted."""
+
+    net: PinRef
+    places: tuple[Ends, ...]
+
+    @property
+    def ends(self) -> int:
+        """All ends."""
+        return sum(len(one.pins) for one in self.places)
+
+    @property
+    def pulled(self) -> int:
+        """Wires from place to place: places less one."""
+        return len(self.places) - 1
+
+    @property
+    def links(self) -> int:
+        """Links within places: ends less places."""
+        return self.ends - len(self.places)
+
+
+def place_of(device: Device) -> str:
+    """Where a device is: the plate, the door, or by itself in the field."""
+    return {Zone.PLATE: PLATE, Zone.DOOR: DOOR}.get(device.zone, str(device.id))
+
+
+def tally_all(circuits: Circuits, nets: Nets, place: Callable[[Device], str] = place_of) -> tuple[Tally, ...]:
+    """Every potential on which a wire can land, counted.
+
+    Method:
+        Pulled wires = places - 1, links = ends - places (common practice, no source). What a device joins
+        inside itself (a terminal, a bar, a block) is one end; a plugged pin is none. The plate comes first,
+        then the door, then the field.
+    """
+    devices = circuits.by_id
+    joined: dict[PinRef, PinRef] = {}
+    for device in circuits.devices:
+        for unit in device.kind.units:
+            if unit.behaviour is Behaviour.JOINT:
+                for marking in unit.pins:
+                    joined[device.pin(marking)] = device.pin(unit.pins[0])
+    found = []
+    for net in nets.nets:
+        if net.inner:
+            continue
+        by_place: dict[str, dict[PinRef, None]] = defaultdict(dict)
+        for pin in net.pins:
+            device = devices[pin.device]
+            if device.kind.pin(pin.marking).clamp is not Clamp.PLUG:
+                by_place[place(device)][joined.get(pin, pin)] = None
+        order = sorted(by_place, key=lambda one: (one != PLATE, one != DOOR))
+        found.append(Tally(net.id, tuple(Ends(one, tuple(by_place[one])) for one in order)))
+    return tuple(found)

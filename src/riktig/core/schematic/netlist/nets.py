@@ -1,0 +1,321 @@
+"""Nets: all pins at one potential. Union-find over pins and the nodes of the rungs."""
+
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.catalogue import Behaviour, Can, Clamp, kind
+from riktig.core.job import DeviceId, PinRef, circuit_of
+from riktig.core.plan import Memory
+from riktig.core.schematic.model.elements import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
+
+__all__ = ["Net", "NetClass", "Nets", "PinOrNode", "drawn_joints", "find_nets"]
+
+PinOrNode = PinRef | str
+"""A pin, or a node between pins by its name: “node:N”."""
+
+
+class NetClass(Enum):
+    """What a net carries; it decides colour and section."""
+
+    POWER = "power"
+    CONTROL = "control"
+    NEUTRAL = "neutral"
+    DC = "direct-current control"
+    EXCEPTED = "live with the main switch off"
+    EARTH = "earth"
+
+
+@dataclass(frozen=True, slots=True)
+class Net:
+    """Pins at one potential, in the order of devices and of their pins. Its id is its first pin.
+
+    ``nodes`` are the named nodes it is ("N", "main.L1"). ``inner``: only plugged pins, so no wire
+    can be landed on it and it has no number.
+    """
+
+    id: PinRef
+    pins: tuple[PinRef, ...]
+    net_class: NetClass
+    nodes: tuple[str, ...]
+    inner: bool
+    line: int = -1
+
+
+@dataclass(frozen=True, slots=True)
+class Nets:
+    """All nets in the order they are met from the supply, and the net of each pin."""
+
+    nets: tuple[Net, ...]
+    of_pin: dict[PinRef, Net]
+
+    def net(self, net_id: PinRef) -> Net | None:
+        """The net with that id, which is that of its first pin; None where there is none."""
+        found = self.of_pin.get(net_id)
+        return found if found and found.id == net_id else None
+
+
+class _Union:
+    """Groups of one potential by their numbers, and the group of every pin and node that was met.
+
+    A pin is looked up once; after that only numbers are joined, which costs a third.
+    """
+
+    def __init__(self) -> None:
+        self._parent: list[int] = []
+        self.group_of: dict[PinOrNode, int] = {}
+
+    def add(self, items: Iterable[PinOrNode]) -> int:
+        """One group more: these are at one potential, with all that any of them was joined to before."""
+        number = len(self._parent)
+        self._parent.append(number)
+        known = self.group_of.setdefault
+        for item in items:
+            earlier = known(item, number)
+            if earlier != number:
+                self._parent[self.find(earlier)] = number
+        return number
+
+    def find(self, group: int) -> int:
+        """The group that stands for all that a group was joined to."""
+        parent = self._parent
+        while parent[group] != group:
+            parent[group] = group = parent[parent[group]]
+        return group
+
+
+@dataclass(frozen=True, slots=True)
+class _Walked:
+    """One rung walked from end to end: groups of one potential, the order in which a reader meets
+    those that have a pin (line after line), and phases of power pins.
+    """
+
+    groups: tuple[tuple[PinOrNode, ...], ...]
+    met: tuple[int, ...]
+    power: tuple[tuple[PinRef, int], ...]
+
+
+def find_nets(circuits: Circuits, memory: Memory | None = None) -> Nets:
+    """All nets of the circuits.
+
+    Method:
+        Every rung is walked once a line; a device element parts two nodes, a joint (terminal,
+        bar) does not. O(pins). A rung that did not change is not walked again.
+
+    Returns:
+        Nets in the order a reader meets them from the supply on, same circuits same order.
+    """
+    memory = memory or Memory()
+    return memory.recent(Nets, "nets").get((circuits,), lambda: _find(circuits, memory))
+
+
+def _find(circuits: Circuits, memory: Memory) -> Nets:
+    union = _Union()
+    met: list[int] = []
+    kinds = {device.id: device.kind_id for device in circuits.devices}
+    power: dict[PinRef, int] = {}
+    for walked in _all_walked(circuits, kinds, memory):
+        numbers = [union.add(group) for group in walked.groups]
+        met += [numbers[place] for place in walked.met]
+        power.update(walked.power)
+    for device in circuits.devices:
+        for unit, pins in device.unit_pins:
+            if unit.behaviour is Behaviour.JOINT:
+                union.add(pins)
+    met += [union.add((pin, "node:PE")) for pin in circuits.earths]
+    return _gathered(circuits, union, met, power)
+
+
+def drawn_joints(circuits: Circuits) -> Iterator[tuple[PinOrNode, ...]]:
+    """The pins and named nodes (“node:N”) that one path joins at one point, for every point of every path.
+
+    Terminals part two points here: their pins are in different groups, as they are drawn.
+    """
+    kinds = {device.id: device.kind_id for device in circuits.devices}
+    for walked in _all_walked(circuits, kinds, Memory()):
+        yield from walked.groups
+
+
+def _all_walked(circuits: Circuits, kinds: dict[DeviceId, str], memory: Memory) -> Iterator[_Walked]:
+    kept = memory.memo(_Walked, "rung")
+    for rung in circuits.rungs:
+        crossed = tuple(kinds[did] for did in _met(rung.path))
+        yield kept.get(rung.id, (rung, crossed), lambda r=rung: _walk(r, kinds))  # type: ignore[misc]
+
+
+def _met(branch: Branch) -> Iterator[DeviceId]:
+    match branch:
+        case Element(poles=poles):
+            for pole in poles:
+                yield pole.device
+        case Landing(device=device):
+            yield device
+        case Series(parts) | Parallel(parts):
+            for part in parts:
+                yield from _met(part)
+
+
+def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
+    """What a rung joins, with no knowledge of other rungs: nodes between have no name outside."""
+    union = _Union()
+    fresh = iter(range(10**9))
+
+    def between(lefts: list[str]) -> list[str]:
+        return [f"node:~{next(fresh)}" for _ in lefts]
+
+    def walk(branch: Branch, lefts: list[str], rights: list[str], met: list[list[tuple[PinRef, int]]]) -> None:
+        match branch:
+            case Element(poles=poles):
+                for line, pole in enumerate(poles):
+                    pins = kind(kinds[pole.device]).unit(pole.unit).pins
+                    first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+                    out = branch.leads_to(line)
+                    for name, node, on in ((first, lefts[line], line), (last, rights[out], out)):
+                        pin = PinRef(pole.device, name)
+                        union.add((pin, node))
+                        met[line].append((pin, on))
+            case Landing(device=device, pins=pins):
+                for line, name in enumerate(pins):
+                    pin = PinRef(device, name)
+                    union.add((pin, lefts[line]))
+                    met[line].append((pin, line))
+                for left, right in zip(lefts, rights, strict=True):
+                    union.add((left, right))
+            case Series(parts):
+                if not parts:
+                    for left, right in zip(lefts, rights, strict=True):
+                        union.add((left, right))
+                nodes = [lefts, *(between(lefts) for _ in parts[1:]), rights]
+                for part, a, b in zip(parts, nodes, nodes[1:], strict=False):
+                    walk(part, a, b, met)
+            case Parallel(parts):
+                for part in parts:
+                    walk(part, lefts, rights, met)
+
+    lines = _lines(rung.path)
+    count = max(len(rung.start), len(rung.end), lines)
+    begin = [f"node:{rung.start[n]}" if rung.start else f"node:~{next(fresh)}" for n in range(count)]
+    finish = [f"node:{rung.end[n]}" if rung.end else f"node:~{next(fresh)}" for n in range(count)]
+    met: list[list[tuple[PinRef, int]]] = [[] for _ in range(count)]
+    walk(rung.path, begin, finish, met)
+    groups: dict[int, list[PinOrNode]] = defaultdict(list)
+    for item, number in union.group_of.items():
+        if isinstance(item, PinRef) or not item.startswith("node:~"):
+            groups[union.find(number)].append(item)
+    places = {number: place for place, number in enumerate(groups)}
+    power: tuple[tuple[PinRef, int], ...] = ()
+    if rung.band in (Band.INCOMING, Band.POWER):
+        power = tuple((pin, _phase(rung, on, lines)) for line in met for pin, on in line)
+    order = dict.fromkeys(places[union.find(union.group_of[pin])] for line in met for pin, _ in line)
+    return _Walked(tuple(tuple(group) for group in groups.values()), tuple(order), power)
+
+
+def _phase(rung: Rung, on: int, lines: int) -> int:
+    """Which phase a line of a power path carries: its place among three, or what its start names."""
+    if lines == 3:
+        return on
+    node = rung.start[on] if on < len(rung.start) else ""
+    return int(node[-1]) - 1 if node[-2:-1] == "L" and node[-1].isdecimal() else -1
+
+
+_PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
+
+
+def _reach(joined: dict[int, set[int]], seeds: set[int]) -> set[int]:
+    """The nets that ``seeds`` reach along ``joined``."""
+    seen, todo = set(seeds), list(seeds)
+    while todo:
+        fresh = joined.get(todo.pop(), set()) - seen
+        seen |= fresh
+        todo += fresh
+    return seen
+
+
+def _switched(circuits: Circuits, root: dict[PinRef, int], stop: Can | None = None) -> dict[int, set[int]]:
+    """Which nets touch each other through anything that switches, other than what can do ``stop``."""
+    joined: dict[int, set[int]] = defaultdict(set)
+    for device in circuits.devices:
+        if stop and device.kind.can(stop):
+            continue
+        for unit, pins in device.unit_pins:
+            if unit.behaviour in _PASSES:
+                a, b = root.get(pins[0]), root.get(pins[-1])
+                if a is not None and b is not None:
+                    joined[a].add(b)
+                    joined[b].add(a)
+    return joined
+
+
+def _lines(branch: Branch) -> int:
+    match branch:
+        case Element(poles=poles):
+            return len(poles)
+        case Landing(pins=pins):
+            return len(pins)
+        case Series(parts) | Parallel(parts):
+            return _lines(parts[0]) if parts else 1
+
+
+def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[PinRef, int]) -> Nets:
+    group_of, find = union.group_of, union.find
+    groups: dict[int, list[PinRef]] = defaultdict(list)
+    landed: set[int] = set()  # nets with a pin that takes a wire
+    root: dict[PinRef, int] = {}
+    for device in circuits.devices:
+        for pin in device.kind.pins:
+            ref = device.pins[pin.name]
+            number = group_of.get(ref)
+            if number is not None:
+                root[ref] = own = find(number)
+                groups[own].append(ref)
+                if pin.clamp is not Clamp.PLUG:
+                    landed.add(own)
+    names: dict[int, list[str]] = defaultdict(list)
+    for item, number in group_of.items():
+        if not isinstance(item, PinRef):
+            names[find(number)].append(item.removeprefix("node:"))
+    lines: dict[int, int] = {}
+    for ref, line in power.items():
+        own = root[ref]
+        lines[own] = max(lines.get(own, -1), line)
+    dc, excepted = _kinds_of(circuits, root, names)
+    nets = []
+    for own in dict.fromkeys(map(find, met)):
+        pins, nodes = tuple(groups[own]), tuple(sorted(names[own]))
+        if not pins:
+            continue
+        if "PE" in nodes:
+            net_class = NetClass.EARTH
+        elif "N" in nodes:
+            net_class = NetClass.NEUTRAL
+        elif own in excepted:
+            net_class = NetClass.EXCEPTED
+        elif own in lines:
+            net_class = NetClass.POWER
+        else:
+            net_class = NetClass.DC if own in dc else NetClass.CONTROL
+        nets.append(Net(pins[0], pins, net_class, nodes, own not in landed, lines.get(own, -1)))
+    return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})
+
+
+def _kinds_of(circuits: Circuits, root: dict[PinRef, int], names: dict[int, list[str]]) -> tuple[set[int], set[int]]:
+    """Which nets carry direct current, and which stay live with the main switch off."""
+    dc: set[int] = set()
+    foreign: set[int] = set()
+    for device in circuits.devices:
+        dc |= {root[pin] for name in device.kind.dc_pins if (pin := device.pin(name)) in root}
+        if device.kind.can(Can.FOREIGN_SUPPLY):
+            foreign |= {root[pin] for name in ("1", "2") if (pin := device.pin(name)) in root}
+    dc |= {one for one, nodes in names.items() if any(node.startswith(("dc.", "limited.")) for node in nodes)}
+    ahead = {one for one, nodes in names.items() if any(node.startswith("in.") for node in nodes)}
+    shared = {one for one, nodes in names.items() if {"N", "PE"} & set(nodes)}
+    own = {device.circuit for device in circuits.devices if device.kind.can(Can.SUPPLY)}
+    tapped = {
+        one for pin, one in root.items() if one in ahead and circuit_of(pin.device) not in own
+    }  # a job with nothing ahead of its main switch need not look
+    excepted = _reach(_switched(circuits, root, Can.MAIN_SWITCH), ahead) - ahead if tapped else set()
+    if not (dc - shared or foreign):
+        return set(), excepted - shared
+    joined = _switched(circuits, root)
+    return _reach(joined, dc - shared) - shared, (excepted | _reach(joined, foreign)) - shared

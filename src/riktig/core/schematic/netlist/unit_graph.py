@@ -1,0 +1,73 @@
+"""What a fault of the circuits is, and the circuits as nets joined by units, for those that look for faults."""
+
+from collections import Counter, defaultdict
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Behaviour
+from riktig.core.job import PinRef
+from riktig.core.keys import Key
+from riktig.core.schematic.model.elements import Circuits, Device, Element, elements_of
+from riktig.core.schematic.netlist.nets import Nets
+
+__all__ = ["CONTACTS", "PASS", "TAKES", "Fault", "Graph", "behaves"]
+
+PASS = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
+TAKES = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT}
+CONTACTS = {Behaviour.NO, Behaviour.NC}
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One thing wrong: its kind, what it says with ``{device}`` ids in braces, where, and what mends it."""
+
+    kind: str
+    text: str
+    where: Key | None
+    remedy: str
+
+
+class Graph:
+    """The circuits as nets joined by units."""
+
+    def __init__(self, circuits: Circuits, nets: Nets) -> None:
+        self.circuits, self.nets = circuits, nets
+        self.devices = circuits.by_id
+        self.used = Counter(
+            (pole.device, pole.unit) for rung in circuits.rungs for one in elements_of(rung.path) for pole in one.poles
+        )
+        self.drawn = {device for device, _ in self.used}
+        self.by_node = {node: net.id for net in nets.nets for node in net.nodes}
+        self.pins_at = {node: net.pins for net in nets.nets for node in net.nodes}
+        self.class_at = {node: net.net_class for net in nets.nets for node in net.nodes}
+
+    def net(self, device: Device, pin: str) -> PinRef | None:
+        """The net of a pin, by its id."""
+        found = self.nets.of_pin.get(device.pin(pin))
+        return found.id if found else None
+
+    def is_joint(self, element: Element) -> bool:
+        """Whether an element keeps the potential: a terminal."""
+        return behaves(self, element, Behaviour.JOINT)
+
+    def reach(self, seeds: set[PinRef], passes: Callable[[Device, Behaviour], bool]) -> set[PinRef]:
+        """The nets that ``seeds`` reach through units that ``passes`` lets through."""
+        joined: dict[PinRef, set[PinRef]] = defaultdict(set)
+        for device in self.circuits.devices:
+            for unit in device.kind.units:
+                if passes(device, unit.behaviour) and (device.id, unit.name) in self.used:
+                    ends = [self.net(device, pin) for pin in (unit.pins[0], unit.pins[-1])]
+                    if ends[0] and ends[1]:
+                        joined[ends[0]].add(ends[1])
+                        joined[ends[1]].add(ends[0])
+        seen, todo = set(seeds), list(seeds)
+        while todo:
+            fresh = joined[todo.pop()] - seen
+            seen |= fresh
+            todo += fresh
+        return seen
+
+
+def behaves(graph: Graph, element: Element, behaviour: Behaviour) -> bool:
+    """Whether the first unit of an element behaves so."""
+    return graph.devices[element.device].kind.unit(element.poles[0].unit).behaviour is behaviour

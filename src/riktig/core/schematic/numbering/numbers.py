@@ -1,0 +1,276 @@
+"""Numbers of nets, kept once given, and with the tags everything that is written on things."""
+
+from collections import defaultdict
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+
+from riktig.core.catalogue import Can
+from riktig.core.job import (
+    DeviceId,
+    GivenNumber,
+    GivenTag,
+    Job,
+    MotorNumbers,
+    NewBetween,
+    Numbering,
+    PairNumbers,
+    PinRef,
+    Practice,
+    circuit_of,
+)
+from riktig.core.plan import Memory
+from riktig.core.schematic.model.elements import Circuits, Device
+from riktig.core.schematic.netlist.nets import Net, NetClass, Nets
+from riktig.core.schematic.numbering.schemes import NetPlace, School, net_places, pairs_of, without_suffix
+from riktig.core.schematic.numbering.tags import tag_all
+
+__all__ = ["Names", "PinLabels", "name_all", "names_of", "wire_number"]
+
+
+@dataclass(frozen=True, slots=True)
+class Names:
+    """What is written on things: a tag each device, a number each net (inner nets have none).
+
+    ``marks`` are the idents of pins within their nets where every wire has a number of its own.
+    """
+
+    tag: dict[DeviceId, str]
+    number: dict[PinRef, str]
+    """By net id."""
+    given_tags: tuple[GivenTag, ...]
+    given_numbers: tuple[GivenNumber, ...]
+    last_number: int
+    marks: dict[PinRef, int] = field(default_factory=dict)
+
+
+def name_all(
+    circuits: Circuits,
+    nets: Nets,
+    practice: Practice,
+    tags: tuple[GivenTag, ...],
+    numbers: tuple[GivenNumber, ...],
+    last_number: int,
+    printed: tuple[str, ...] = (),
+    memory: Memory | None = None,
+) -> Names:
+    """Tags every device and numbers every net.
+
+    Method:
+        The supply's conductors keep their names; a motor's conductors are named by the motor's tag and
+        the phase; what the house reserved for a common potential is its own. All other nets are numbered
+        by the school of the practice, each device crossed giving the next. A net takes back the number
+        that most of its pins carried before. A point between two units of one device at which nothing
+        else lands has no number: the group is one. A number out of use is not given again by the
+        running schools, a printed one by none. What was given once is given again, so the names of a
+        document that keeps them are those it was settled with. O(pins).
+    """
+    memory = memory or Memory()
+    inputs = (circuits, nets, practice, tags, numbers, last_number, printed)
+    return memory.recent(Names, "names").get(inputs, lambda: _named(*inputs, memory))
+
+
+class PinLabels:
+    """How pins are called on the panel: “K1:13”, “X1:L1”."""
+
+    def __init__(self, circuits: Circuits, names: Names) -> None:
+        self._devices = circuits.by_id
+        self._tag = names.tag
+
+    def __call__(self, pin: PinRef) -> str:
+        """The tag and the marking; of a terminal its mark, whichever side.
+
+        Raises:
+            KeyError: there is no such device.
+        """
+        device, marking = self._devices[pin.device], pin.marking
+        return f"{self._tag[device.id]}:{device.mark if device.strip else marking}"
+
+
+def wire_number(number: str, mark: int) -> str:
+    """The number of a wire of its own: that of its potential, and the ident of the pin it feeds."""
+    return f"{number}.{mark}"
+
+
+def names_of(job: Job, circuits: Circuits, nets: Nets, memory: Memory | None = None) -> Names:
+    """The names in a job's circuits."""
+    return name_all(circuits, nets, job.practice, job.tags, job.numbers, job.last_number, job.printed, memory)
+
+
+def _named(
+    circuits: Circuits,
+    nets: Nets,
+    practice: Practice,
+    tags: tuple[GivenTag, ...],
+    numbers: tuple[GivenNumber, ...],
+    last_number: int,
+    printed: tuple[str, ...],
+    memory: Memory,
+) -> Names:
+    tag, given_tags = tag_all(circuits, tags, practice, memory)
+    devices = circuits.by_id
+    reserved = {one.potential: one.number for one in practice.reserved}
+    number: dict[PinRef, str] = {}
+    counted: list[Net] = []
+    numbered: list[Net] = []
+    for net in nets.nets:
+        if net.inner or _within_one_device(net):
+            continue
+        numbered.append(net)
+        name = _name_of(net, devices, tag, practice, reserved)
+        if name:
+            number[net.id] = name
+        else:
+            counted.append(net)
+    taken = _kept(counted, numbers, set(number.values()))
+    last = _count(
+        circuits, nets, practice, counted, taken, {*number.values(), *printed}, last_number, bool(numbers), memory
+    )
+    number |= taken
+    marks: dict[PinRef, int] = {}
+    if practice.numbering is Numbering.BY_WIRE:
+        marks = _marks(numbered, number, numbers, set(printed))
+        given = tuple(GivenNumber(number[n.id], n.pins, tuple(marks[p] for p in n.pins)) for n in numbered)
+    else:
+        given = tuple(GivenNumber(number[net.id], net.pins) for net in counted)
+    names = Names(tag, number, given_tags, given, last, marks)
+    return memory.recent(Names, "names").put((circuits, nets, practice, given_tags, given, last, printed), names)
+
+
+def _within_one_device(net: Net) -> bool:
+    """Whether a net is nothing but the joint of two units of one device: no wire leaves there."""
+    return len(net.pins) == 2 and net.pins[0].device == net.pins[1].device
+
+
+def _name_of(
+    net: Net, devices: Mapping[DeviceId, Device], tag: dict[DeviceId, str], practice: Practice, reserved: dict[str, str]
+) -> str:
+    if net.net_class is NetClass.EARTH:
+        return "PE"
+    if net.net_class is NetClass.NEUTRAL:
+        return "N"
+    if reserved:
+        for node in net.nodes:
+            if node in reserved:
+                return reserved[node]
+    for pin in net.pins:
+        owner, marking = pin
+        device = devices[owner]
+        if device.kind.can(Can.SUPPLY):
+            return marking
+        if device.kind.is_motor and practice.motor_numbers is MotorNumbers.TAG:
+            return f"{tag[device.id]}-{marking if device.kind.can(Can.SIX_ENDS) else marking[0]}"
+    return ""
+
+
+def _kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> dict[PinRef, str]:
+    """Numbers taken back: the largest share of common pins first, the lower number on a tie."""
+    old: dict[PinRef, str] = {pin: one.number for one in given if one.number not in named for pin in one.pins}
+    claims: list[tuple[int, int, str, int, Net]] = []
+    for place, net in enumerate(nets):
+        shares: dict[str, int] = defaultdict(int)
+        for pin in net.pins:
+            if pin in old:
+                shares[old[pin]] += 1
+        claims += [(-count, len(number), number, place, net) for number, count in shares.items()]
+    taken: dict[PinRef, str] = {}
+    used: set[str] = set()
+    for _, _, number, _, net in sorted(claims, key=lambda claim: claim[:4]):
+        if net.id not in taken and number not in used:
+            taken[net.id] = number
+            used.add(number)
+    return taken
+
+
+def _count(
+    circuits: Circuits,
+    nets: Nets,
+    practice: Practice,
+    counted: list[Net],
+    taken: dict[PinRef, str],
+    barred: set[str],
+    last_number: int,
+    grown: bool,
+    memory: Memory,
+) -> int:
+    """Numbers what has none yet, into ``taken``; the highest running number ever given."""
+    running = _running(taken)
+    highest: dict[str, int] = {}
+    for net_id, value in running.items():
+        circuit = circuit_of(net_id.device)
+        highest[circuit] = max(highest.get(circuit, 0), value)
+    places: list[dict[PinRef, NetPlace]] = []
+
+    def met() -> dict[PinRef, NetPlace]:
+        if not places:
+            places.append(net_places(circuits, nets, memory))
+        return places[0]
+
+    last = max([last_number, *running.values()], default=0)
+    school = School(practice, met, {*taken.values(), *barred}, last, highest)
+    pairs = pairs_of(circuits, nets) if practice.pairs is PairNumbers.SHARED else {}
+    shared: dict[PinRef, str] = {}
+    before = dict(taken)
+    for net in counted:
+        if net.id in taken:
+            continue
+        if net.id in pairs:
+            taken[net.id] = _paired(net, pairs, shared, school)
+        elif grown and practice.new_between is NewBetween.SUFFIX and (base := _beside(net, circuits, nets, before)):
+            taken[net.id] = school.suffixed(without_suffix(base)) or school.next(net)
+        else:
+            taken[net.id] = school.next(net)
+    if practice.numbering in (Numbering.BY_NODE, Numbering.BY_WIRE):
+        return school.last
+    return max([last, *_running(taken).values()])  # with the new ones, so that settling again changes nothing
+
+
+def _running(taken: dict[PinRef, str]) -> dict[PinRef, int]:
+    """The numbers that are figures, by net."""
+    return {net_id: int(text) for net_id, text in taken.items() if text.isdecimal() and len(text) < 10}
+
+
+def _paired(net: Net, pairs: dict[PinRef, tuple[PinRef, str]], shared: dict[PinRef, str], school: School) -> str:
+    first, sign = pairs[net.id]
+    if first not in shared:
+        shared[first] = school.next(net)
+    return shared[first] + sign
+
+
+def _beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinRef, str]) -> str:
+    """The number of a potential of the same circuit that one device parts from this one: the nearest to the supply."""
+    circuit = circuit_of(net.id.device)
+    near: list[Net] = []
+    for owner in {pin.device for pin in net.pins}:
+        device = circuits.device(owner)
+        for unit in device.kind.units:
+            ends = [nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
+            if net in ends:
+                near += [one for one in ends if one is not None and one.id in before]
+    order = {one.id: place for place, one in enumerate(nets.nets)}
+    own = [one for one in near if circuit_of(one.id.device) == circuit]
+    return before[min(own, key=lambda one: order[one.id]).id] if own else ""
+
+
+def _marks(
+    nets: Iterable[Net], number: dict[PinRef, str], given: tuple[GivenNumber, ...], printed: set[str]
+) -> dict[PinRef, int]:
+    """The ident of each pin within its net: kept while the pin stays; new ones count on, past what is printed."""
+    old = {pin: mark for one in given for pin, mark in zip(one.pins, one.marks, strict=False)}
+    marks: dict[PinRef, int] = {}
+    for net in nets:
+        used: set[int] = set()
+        fresh: list[PinRef] = []
+        for pin in net.pins:
+            mark = old.get(pin, -1)
+            if mark < 0 or mark in used:
+                fresh.append(pin)
+            else:
+                marks[pin] = mark
+                used.add(mark)
+        following = max(used, default=-1) + 1
+        for pin in fresh:
+            while wire_number(number[net.id], following) in printed:
+                following += 1
+            marks[pin] = following
+            following += 1
+    return marks

@@ -1,0 +1,101 @@
+"""Tags of devices: class letters and a running number, or the place on the sheets; kept once given."""
+
+import re
+from collections import defaultdict
+from collections.abc import Mapping
+
+from riktig.core.catalogue import Behaviour, Can, letters_of
+from riktig.core.job import DeviceId, GivenTag, Practice, TagStyle
+from riktig.core.plan import Memory
+from riktig.core.schematic.layout.sheet_model import Place
+from riktig.core.schematic.layout.sheets import lay_out
+from riktig.core.schematic.model.elements import Circuits, Device, elements_of
+
+__all__ = ["LEFT_OUT", "by_tags", "device_places", "tag_all"]
+
+LEFT_OUT = "abcdefghjkmnpqrstuvwxyz"
+"""Letters that tell two of a kind apart; i, l and o are left out, they read as figures."""
+_BRACED = re.compile(r"\{([^{}]*)\}")
+
+
+def tag_all(
+    circuits: Circuits, given: tuple[GivenTag, ...], practice: Practice, memory: Memory | None = None
+) -> tuple[dict[DeviceId, str], tuple[GivenTag, ...]]:
+    """The tag of every device, and all of them as given for the next time.
+
+    Method:
+        What has a tag keeps it. Others get the letters of their class and the next free number, in the
+        order of the circuits; or, by practice, the sheet and the column (one figure: 0 to 9) where the
+        device is drawn, and a letter from the second of a kind in one column on. What is not drawn is
+        counted. The terminals of one strip share a tag.
+    """
+    own = {one.device for one in given if one.own}
+    known = {one.device: one.tag for one in given}
+    used = set(known.values())
+    strips: dict[str, str] = {
+        device.strip: known[device.id] for device in circuits.devices if device.strip and device.id in known
+    }
+    missing = [d for d in circuits.devices if d.id not in known and d.strip not in strips]
+    placed = practice.tags is TagStyle.PLACED and bool(missing)
+    places = device_places(circuits, memory) if placed else {}
+    counter = _Counter(used, practice, places)
+    result: dict[DeviceId, str] = {}
+    for device in circuits.devices:
+        if device.id in known:
+            result[device.id] = known[device.id]
+        elif device.strip in strips:
+            result[device.id] = strips[device.strip]
+        else:
+            result[device.id] = counter.next(device)
+        if device.strip:
+            strips[device.strip] = result[device.id]
+    return result, tuple(GivenTag(d.id, result[d.id], d.id in own) for d in circuits.devices)
+
+
+class _Counter:
+    def __init__(self, used: set[str], practice: Practice, places: dict[DeviceId, Place]) -> None:
+        self._used, self._practice, self._places = used, practice, places
+        self._next_of: dict[str, int] = defaultdict(lambda: 1)
+
+    def next(self, device: Device) -> str:
+        """A free tag for a device."""
+        letters = letters_of(device.kind_id, self._practice.letters, self._practice.house_letters)
+        tag = self._free(letters, device)
+        self._used.add(tag)
+        return tag
+
+    def _free(self, letters: str, device: Device) -> str:
+        if device.kind.can(Can.EARTH_BAR) and letters not in self._used:
+            return letters
+        place = None if device.strip else self._places.get(device.id)
+        if place is not None:
+            here = f"{letters}{place.sheet}{place.column}"
+            tries = (here, *(here + letter for letter in LEFT_OUT[1:]))
+            found = next((one for one in tries if one not in self._used), "")
+            if found:
+                return found
+        while (tag := f"{letters}{self._next_of[letters]}") in self._used:
+            self._next_of[letters] += 1
+        return tag
+
+
+def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[DeviceId, Place]:
+    """Where each device is drawn: at its coil if it has one, else where it is met first."""
+    sheets = lay_out(circuits, memory)
+    devices = circuits.by_id
+    found: dict[DeviceId, Place] = {}
+    for rung in circuits.rungs:
+        for element in elements_of(rung.path):
+            place = sheets.places.get(element.id)
+            if place is None:
+                continue
+            for pole in element.poles:
+                coil = devices[pole.device].kind.unit(pole.unit).behaviour is Behaviour.COIL
+                if coil or pole.device not in found:
+                    found[pole.device] = place
+    return {**sheets.touched, **found}
+
+
+def by_tags(text: str, tags: Mapping[DeviceId, str]) -> str:
+    """A text with device ids in braces, each called by its tag; what is no device as it stands there."""
+    return _BRACED.sub(lambda found: tags.get(DeviceId(found[1]), found[1]), text)

@@ -1,0 +1,1 @@
+"""Circuit symbols of both rulebooks, and which one a unit has."""

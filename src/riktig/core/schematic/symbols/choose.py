@@ -1,0 +1,106 @@
+"""Which symbol a unit has by the rulebook of the job, and the signs that stand at the end of a path."""
+
+from functools import cache
+
+from riktig.core.catalogue import kind
+from riktig.core.geometry import Align, Circle, Face, Line, Mark, Point, Poly, Text
+from riktig.core.keys import Key
+from riktig.core.schematic.symbols.american import american_symbol
+from riktig.core.schematic.symbols.iec import INK, Symbol, iec_symbol
+
+__all__ = ["box_sign", "earth_sign", "motor_sign", "symbol_of", "symbol_words"]
+
+
+def symbol_of(kind_id: str, unit: str, north_american: bool = False) -> Symbol:
+    """The symbol of one unit of a kind, by the rulebook."""
+    one = kind(kind_id).unit(unit)
+    return american_symbol(one) if north_american else iec_symbol(one)
+
+
+_WORDS = {
+    "push": "push-button",
+    "turn": "selector",
+    "key": "key switch",
+    "mushroom": "emergency stop",
+    "float": "float switch",
+    "limit": "moved by what travels or by a door",
+    "temperature": "thermostat",
+    "trip": "tripped by a protective device",
+    "delay": "of a timer",
+    "isolator": "isolator",
+    "breaker": "breaker",
+    "fuse switch": "fuse switch",
+    "fuse": "fuse",
+    "contactor": "main pole of a contactor",
+    "link": "link, opened to measure",
+    "winding": "winding of a transformer",
+    "source winding": "winding of a transformer",
+    "buzzer": "buzzer",
+    "socket": "socket",
+    "resistor": "heater",
+    "lamp": "lamp",
+    "test": "lamp, its test input",
+    "box": "load or device",
+    "rectifier": "supply, from alternating to direct current",
+    "direct": "direct-current output",
+    "signal": "analogue output",
+    "fan": "fan",
+    "foreign": "supply from elsewhere",
+    "soft": "soft starter, one phase",
+    "drive": "drive, one phase",
+    "output": "controller output",
+    "coil": "valve or coil",
+}
+_BEHAVIOUR_WORDS = {
+    "no": "make contact",
+    "nc": "break contact",
+    "coil": "coil",
+    "lamp": "lamp",
+    "joint": "terminal",
+    "heater": "overload, one phase",
+    "pole": "breaker",
+    "input": "controller input",
+    "load": "load",
+    "source": "source",
+    "winding": "winding",
+}
+
+
+@cache
+def symbol_words(kind_id: str, unit: str) -> str:
+    """What a symbol says, for the sheet of symbols used."""
+    one = kind(kind_id).unit(unit)
+    said = _WORDS.get(one.symbol, "")
+    base = _BEHAVIOUR_WORDS[one.behaviour.value]
+    if one.symbol in ("push", "turn", "key", "mushroom", "float", "limit", "temperature", "trip", "delay"):
+        return f"{base}, {said}"
+    return said or base
+
+
+def earth_sign(x: float, y: float) -> list[Mark]:
+    """Protective earth, drawn (no shipped face has the sign)."""
+    bars = [
+        Line(x - w, y + n * 1.3, x + w, y + n * 1.3, width=INK, layer="circuit") for n, w in enumerate((3.2, 2.0, 0.8))
+    ]
+    ring = Circle(x, y + 0.6, 4.4, width=0.25, layer="circuit")
+    return [Line(x, y - 3.4, x, y, width=INK, layer="circuit"), *bars, ring]
+
+
+def motor_sign(x: float, y: float, tag: str, key: Key | None) -> list[Mark]:
+    """A three-phase motor: a circle with its letter; ``x, y`` is the middle."""
+    return [
+        Circle(x, y, 9.0, width=0.45, fill="paper", layer="circuit", key=key),
+        Text(x, y - 0.6, "M", 4.0, face=Face.BOLD, align=Align.MIDDLE, key=key),
+        Text(x, y + 4.6, "3 ~", 2.8, align=Align.MIDDLE, key=key),
+        Text(x + 10.5, y + 6.5, tag, 3.0, face=Face.PRINTED_BOLD, key=key),
+    ]
+
+
+def box_sign(x: float, y: float, tag: str, words: list[str], key: Key | None, half: float = 9.0) -> list[Mark]:
+    """A device at the end of a path: a box with its name; ``x, y`` is the middle."""
+    box = (Point(x - half, y - 5), Point(x + half, y - 5), Point(x + half, y + 5), Point(x - half, y + 5))
+    return [
+        Poly(box, width=0.45, closed=True, fill="paper", layer="circuit", key=key),
+        Text(x, y + 1.0, tag, 3.0, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
+        *(Text(x, y + 8.4 + 3 * n, one, 2.3, "second", align=Align.MIDDLE, key=key) for n, one in enumerate(words)),
+    ]

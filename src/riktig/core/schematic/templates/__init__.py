@@ -1,0 +1,1 @@
+"""Circuit templates: from what the builder asked for to devices and rungs, with his changes worked in."""

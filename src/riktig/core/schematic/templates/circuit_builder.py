@@ -1,0 +1,135 @@
+"""A recipe as it is written down: devices by their role, rungs as paths in words."""
+
+from dataclasses import replace
+
+from riktig.core.catalogue import kind as kind_of
+from riktig.core.job import CircuitId, DeviceId, PinRef
+from riktig.core.schematic.model.elements import Band, Device, Rung, Zone
+from riktig.core.schematic.model.notation import parse_path
+from riktig.core.schematic.templates.supply_context import LAMP_TEST, LINES, Footing
+
+__all__ = ["LINES", "Sketch", "Yield"]
+
+Yield = tuple[list[Device], list[Rung], list[PinRef]]
+
+
+class Sketch:
+    """Collects the devices, rungs and bonds of one circuit in the order they are given."""
+
+    def __init__(self, cid: CircuitId, name: str, footing: Footing) -> None:
+        self.cid, self.name, self.footing = cid, name, footing
+        self.title = name[:1].upper() + name[1:]
+        self._devices: dict[str, Device] = {}
+        self._field: list[str] = []
+        self._rungs: list[Rung] = []
+        self._earths: list[PinRef] = []
+        self._marks = 0
+
+    def node(self, name: str) -> str:
+        """A named node of this circuit alone."""
+        return f"{self.cid}.{name}"
+
+    def plate(self, role: str, kind: str, purpose: str = "", *, least_a: float = 0.0, under: str = "") -> str:
+        """A device on the plate; gives its role back."""
+        return self.add(role, kind, Zone.PLATE, purpose, least_a=least_a, under=under)
+
+    def door(self, role: str, kind: str, purpose: str, legend: str, *, colour: str = "") -> str:
+        """A device on the door with the text of its legend plate."""
+        return self.add(role, kind, Zone.DOOR, purpose, legend=legend, colour=colour)
+
+    def lamp(self, name: str, said: str, legend: str, colour: str) -> None:
+        """A lamp ``H.name`` on the door; where all lamps can be tested it has an input of its own for that."""
+        if not self.footing.lamp_test:
+            self.door(f"H.{name}", "lamp", said, legend, colour=colour)
+            return
+        self.door(f"H.{name}", "test_lamp", said, legend, colour=colour)
+        self.rung(f"{name}.test", f"{said}, tested", LAMP_TEST, f"H.{name}:X3-X2", self.footing.back)
+
+    def outside(self, role: str, kind: str, purpose: str = "") -> str:
+        """A device in the field without terminals of its own."""
+        return self.add(role, kind, Zone.FIELD, purpose)
+
+    def terminal(self, role: str, mark: str, purpose: str = "", kind: str = "terminal") -> str:
+        """A terminal of the circuit's strip."""
+        return self.add(role, kind, Zone.PLATE, purpose, strip="X", mark=mark)
+
+    def across(self, role: str, kind: str, purpose: str, *, unit: str = "", terminals: str = "terminal") -> str:
+        """A device in the field between two numbered terminals: the text of that stretch of path."""
+        self.add(role, kind, Zone.FIELD, purpose)
+        ends = []
+        for end in "ab":
+            self._marks += 1
+            ends.append(self.terminal(f"{role}.X{end}", str(self._marks), purpose, terminals))
+        inner = f"{role}:{unit}" if unit else role
+        return f"{ends[0]} {inner} <{ends[1]}"
+
+    def rung(
+        self, role: str, what: str, start: str | tuple[str, ...], path: str, end: str | tuple[str, ...] = "",
+        band: Band = Band.CONTROL,
+    ) -> None:  # fmt: skip
+        """A rung from ``start`` to ``end`` along a path in words."""
+        title = ": ".join(part for part in (self.title, what) if part)
+        self._rungs.append(
+            Rung(f"{self.cid}.{role}", self.cid, band, title, _nodes(start), _nodes(end), parse_path(path, self._find))
+        )
+
+    def tap(self, breaker: str = "FC", guard: str = "F", name: str = "") -> str:
+        """The feed of the circuit's control paths, as the job's practice has it; gives the node behind it."""
+        live = self.node(name or "control")
+        if self.footing.live:
+            self.rung("tap", "", self.footing.live, f"{breaker}:1-2", live, Band.TAP)
+        elif self.footing.practice.control_tap.ahead or guard not in self._devices:
+            self.rung("tap", "", LINES[0], f"{breaker}:1-2", live, Band.TAP)
+        else:
+            self.rung("tap", "", "", f"@{guard}:2 {breaker}:1-2", live, Band.TAP)
+        return live
+
+    def bond(self, role: str, pin: str) -> None:
+        """A pin to be bonded to the earth bar."""
+        self._earths.append(self._devices[role].pin(pin))
+
+    def earth_of(self, role: str, pin: str = "PE") -> None:
+        """The protective conductor of a device in the field, by a terminal of the circuit's strip."""
+        self.terminal("X.PE", "PE", f"{self.name}, PE", "earth_terminal")
+        self.rung("earth", "PE", "PE", f"X.PE @{role}:{pin}", "", Band.POWER)
+        self.bond("X.PE", "i")
+
+    def done(self, *, as_given: bool = False) -> Yield:
+        """Everything, plate and door first, then terminals, then the field; or in the order given."""
+        if as_given:
+            return list(self._devices.values()), self._rungs, self._earths
+        order = {Zone.PLATE: 0, Zone.DOOR: 0, Zone.FIELD: 2}
+        devices = sorted(self._devices.values(), key=lambda d: 1 if d.strip else order[d.zone])
+        return devices, self._rungs, self._earths
+
+    def has(self, role: str) -> bool:
+        """Whether there is a device with that role."""
+        return role in self._devices
+
+    def add(
+        self, role: str, kind: str, zone: Zone, purpose: str, *, strip: str = "", mark: str = "", legend: str = "",
+        least_a: float = 0.0, under: str = "", colour: str = "",
+    ) -> str:  # fmt: skip
+        """A device with everything said of it; gives its role back.
+
+        Raises:
+            ValueError: it cannot be plugged under that device.
+        """
+        wanted = kind_of(kind).plugs_onto
+        if under and not (wanted and self._devices[under].kind.can(wanted)):
+            raise ValueError(f"{kind} does not plug under {self._devices[under].kind_id}")
+        said = ", ".join(part for part in (self.name, purpose) if part)
+        above = self._devices[under].id if under else None
+        group = f"{self.cid}.{strip}" if strip else ""
+        made = Device(DeviceId(f"{self.cid}.{role}"), self.cid, kind, zone, said, group, mark, above, legend)
+        self._devices[role] = replace(made, least_a=least_a, colour=colour)
+        return role
+
+    def _find(self, role: str) -> Device | None:
+        return self._devices.get(role)
+
+
+def _nodes(given: str | tuple[str, ...]) -> tuple[str, ...]:
+    if isinstance(given, tuple):
+        return given
+    return (given,) if given else ()

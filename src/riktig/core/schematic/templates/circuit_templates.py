@@ -1,0 +1,153 @@
+"""The recipe book: what each recipe is for, what can be chosen about it, and what makes it."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from riktig.core.job import Circuit, Recipe
+from riktig.core.schematic.templates import controls, supplies
+from riktig.core.schematic.templates.circuit_builder import Yield
+from riktig.core.schematic.templates.supply_context import Footing
+
+__all__ = ["BOOK", "Entry", "Parameter", "entry_of"]
+
+Make = Callable[[Circuit, Footing], Yield]
+
+
+@dataclass(frozen=True, slots=True)
+class Parameter:
+    """What can be chosen about a recipe: its name, the choices with the default first."""
+
+    name: str
+    choices: tuple[str, ...]
+
+    @property
+    def default(self) -> str:
+        """What counts until something else is chosen."""
+        return self.choices[0]
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One recipe: when to use it in one line, its parameters. ``make`` is None where the Brief asks for it."""
+
+    recipe: Recipe
+    when: str
+    params: tuple[Parameter, ...] = ()
+    make: Make | None = None
+
+
+_BLOCK = Parameter("mechanical interlock", ("yes", "no"))
+_PUMP = Parameter("pump", ("empties", "fills"))
+_STATUS = Parameter("status to the controller", ("no", "yes"))
+
+BOOK: tuple[Entry, ...] = (
+    Entry(
+        Recipe.INCOMER,
+        "The supply comes in: terminals, main switch, earth bar.",
+        (Parameter("handle inside", ("by the rulebook", "yes", "no")),),
+    ),
+    Entry(Recipe.DIRECT_ON_LINE, "A motor that may start at full voltage.", (_PUMP, _STATUS)),
+    Entry(Recipe.REVERSING, "A motor that turns both ways.", (_BLOCK, _STATUS)),
+    Entry(Recipe.STAR_DELTA, "A larger motor with six ends and a light start.", (_BLOCK, _PUMP, _STATUS)),
+    Entry(
+        Recipe.SOFT_START,
+        "A motor whose start must be gentle on the supply or the machine.",
+        (Parameter("bypass", ("built in", "contactor")), _PUMP),
+    ),
+    Entry(Recipe.DRIVE, "A motor whose speed is set.", (_PUMP,)),
+    Entry(Recipe.CONTACTOR, "A heater, lights or another load that is switched.", (_STATUS,)),
+    Entry(Recipe.WAY, "A load that needs protection and nothing else."),
+    Entry(
+        Recipe.MAINTAINED,
+        "Light, socket and heater that stay alive with the main switch off.",
+        (Parameter("socket", ("maintained", "none")),),
+        lambda circuit, footing: supplies.maintained(circuit, None, footing),
+    ),
+    Entry(Recipe.CONTROL_SUPPLY, "Control apart from the supply: the rulebook asks for it from two starters up."),
+    Entry(Recipe.DC_SUPPLY, "24 V for relays, sensors and a controller, in protected groups."),
+    Entry(Recipe.LIMITED_SUPPLY, "A supply so small that what hangs on it need not be judged."),
+    Entry(Recipe.CONTROLLER, "Loads or contacts that a controller commands or reads."),
+    Entry(
+        Recipe.EMERGENCY_STOP, "One device that takes every starter's control supply away.", (), controls.emergency_stop
+    ),
+    Entry(Recipe.LEVEL_ALARM, "A tank that must not run over, with no pump of its own.", (), controls.level_alarm),
+    Entry(
+        Recipe.PHASE_MONITOR,
+        "Loads that must drop when a phase is lost or the main contactor is let go.",
+        (
+            Parameter("holds", ("single-phase ways", "all loads")),
+            Parameter("monitor", ("yes", "no")),
+            Parameter("rated A", ("as the supply", "25", "40", "63")),
+        ),
+        supplies.phase_monitor,
+    ),
+    Entry(Recipe.PHASE_LAMPS, "To see at the door which phase is gone.", (), supplies.phase_lamps),
+    Entry(Recipe.THROUGH_FEED, "A further panel hangs on the same feeder.", (), supplies.through_feed),
+    Entry(
+        Recipe.SOCKET,
+        "A socket for the laptop.",
+        (
+            Parameter(
+                "fed",
+                (
+                    "maintained, ahead of the main switch",
+                    "behind the panel's own switch",
+                    "outside source, separately protected",
+                ),
+            ),
+        ),
+        supplies.socket,
+    ),
+    Entry(Recipe.SURGE, "A site with overhead lines or sensitive electronics.", (), supplies.surge),
+    Entry(
+        Recipe.SIGNALLED_WAYS,
+        "Ways whose tripping must be seen at the door.",
+        (Parameter("ways", ("3", "1", "2", "4", "6")), Parameter("rated A", ("10", "6", "16", "20"))),
+        supplies.signalled_ways,
+    ),
+    Entry(Recipe.LAMP_TEST, "A dark lamp must mean what it says.", (), controls.lamp_test),
+    Entry(
+        Recipe.SEASON_SWITCH,
+        "Plant that runs in one season only.",
+        (Parameter("first season", ("summer", "dry")), Parameter("second season", ("winter", "wet"))),
+        controls.season_switch,
+    ),
+    Entry(
+        Recipe.FOREIGN_INTERLOCK,
+        "Another panel must agree, by a live signal of its own.",
+        (),
+        controls.foreign_interlock,
+    ),
+    Entry(Recipe.VALVE, "A valve that is opened from the door.", (), controls.valve),
+    Entry(Recipe.FUSED_BRANCHES, "Two branches that must not take each other down.", (), controls.fused_branches),
+    Entry(Recipe.SELECTED_LAMP, "Hand, off, auto for something a relay switches.", (), controls.selected_lamp),
+    Entry(Recipe.LIT_BUTTON, "A button that shows what it started.", (), controls.lit_button),
+    Entry(
+        Recipe.SCREEN, "A screen on the door.", (Parameter("door lamp", ("healthy", "fault", "none")),), controls.screen
+    ),
+    Entry(
+        Recipe.NETWORK,
+        "Controller, screen and devices that talk.",
+        (Parameter("devices", ("2", "1", "3", "4", "6")),),
+        controls.network,
+    ),
+    Entry(
+        Recipe.SENSOR_TERMINALS,
+        "Many three-wire sensors on one strip.",
+        (Parameter("sensors", ("4", "2", "6", "8")),),
+        controls.sensor_terminals,
+    ),
+    Entry(Recipe.FREE, "What no recipe has: rungs and devices of your own.", (), lambda circuit, footing: ([], [], [])),
+)
+
+
+def entry_of(recipe: Recipe) -> Entry:
+    """The entry of a recipe.
+
+    Raises:
+        KeyError: the book has none.
+    """
+    for one in BOOK:
+        if one.recipe is recipe:
+            return one
+    raise KeyError(recipe)

@@ -1,0 +1,281 @@
+"""Recipes of control and indication that serve no single load: emergency stop, alarms, switches, the controller."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from riktig.core.job import Circuit, CircuitId, Command, Direction, Form, Load, Signal, Start, Wetting
+from riktig.core.schematic.templates.circuit_builder import Sketch, Yield
+from riktig.core.schematic.templates.commands import alarm_rungs, foreign_relay, lamp
+from riktig.core.schematic.templates.supply_context import (
+    DC_BACK,
+    DC_DEVICES,
+    DC_LIVE,
+    LAMP_TEST,
+    LIMITED_BACK,
+    LIMITED_LIVE,
+    SAFE,
+    Footing,
+)
+
+__all__ = [
+    "ADDRESSES",
+    "Point",
+    "controller",
+    "emergency_stop",
+    "foreign_interlock",
+    "fused_branches",
+    "lamp_test",
+    "level_alarm",
+    "lit_button",
+    "network",
+    "screen",
+    "season_switch",
+    "selected_lamp",
+    "sensor_terminals",
+    "valve",
+]
+
+ADDRESSES = ("%IX", "%QX", "%QW")
+"""Addresses of inputs, outputs and analogue outputs (IEC 61131-3, from memory)."""
+CARD = 8
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """What another circuit wants of the controller: a node to read, or with ``into`` false to command."""
+
+    node: str
+    name: str
+    into: bool
+
+
+def emergency_stop(circuit: Circuit, footing: Footing) -> Yield:
+    """Two channels, two relays, a reset: everything tapped behind it dies when one channel opens.
+
+    Method:
+        Stop category 0. Each channel of the device holds a relay of its own, and the contacts of both
+        stand in series in the supply of the control circuits; a welded relay keeps the reset shut.
+    """
+    sk = Sketch(circuit.id, circuit.title or "emergency stop", footing)
+    sk.door("S", "emergency_stop", "emergency stop", "EMERGENCY STOP")
+    sk.door("S.reset", "start_button", "reset", "EMERGENCY STOP RESET")
+    sk.plate("FC", "control_breaker", "control")
+    sk.plate("K1", "relay", "first channel")
+    sk.plate("K2", "relay", "second channel")
+    live = sk.tap(guard="")
+    back = footing.back
+    sk.rung("one", "first channel", live, "S:11-12 (S.reset:3-4 K2:21-22 | K1:13-14) K1:A1-A2", back)
+    sk.rung("two", "second channel", live, "S:21-22 (K1:33-34 | K2:13-14) K2:A1-A2", back)
+    sk.rung("safe", "control supply behind it", live, "K1:43-44 K2:43-44", SAFE)
+    lamp(sk, "ready", "ready", "EMERGENCY STOP READY", SAFE, "", "white")
+    return sk.done()
+
+
+def level_alarm(circuit: Circuit, footing: Footing, signals: Sequence[Signal] = ()) -> Yield:
+    """A high-level alarm of its own: float, lamp, buzzer, test and silence."""
+    sk = Sketch(circuit.id, circuit.title or "high level", footing)
+    sk.plate("FC", "control_breaker", "control")
+    live = sk.tap(guard="")
+    alarm_rungs(sk, signals[0] if signals else None, live)
+    return sk.done()
+
+
+def lamp_test(circuit: Circuit, footing: Footing) -> Yield:
+    """One button lights every lamp of the panel by its test input: no circuit behind a lamp is fed."""
+    sk = Sketch(circuit.id, circuit.title or "lamp test", footing)
+    sk.door("S", "start_button", "lamp test", "LAMP TEST")
+    sk.plate("FC", "control_breaker", "control")
+    live = sk.tap(guard="")
+    sk.rung("test", "all lamps", live, "S:3-4", LAMP_TEST)
+    return sk.done()
+
+
+def season_switch(circuit: Circuit, footing: Footing) -> Yield:
+    """A key switch with two positions and a relay for each: their contacts enable what runs in that season."""
+    sk = Sketch(circuit.id, circuit.title or "season", footing)
+    names = [circuit.param("first season", "summer"), circuit.param("second season", "winter")]
+    legend = f"{names[0].upper()} – {names[1].upper()}"
+    sk.door("S", "key_two", "select", legend)
+    sk.plate("FC", "control_breaker", "control")
+    sk.plate("K1", "relay", names[0])
+    sk.plate("K2", "relay", names[1])
+    live = sk.tap(guard="")
+    sk.rung("one", names[0], live, "S:21-22 K1:A1-A2", footing.back)
+    sk.rung("two", names[1], live, "S:13-14 K2:A1-A2", footing.back)
+    return sk.done()
+
+
+def foreign_interlock(circuit: Circuit, footing: Footing) -> Yield:
+    """A relay that another panel pulls in, over orange disconnect terminals; a lamp shows that it is in."""
+    sk = Sketch(circuit.id, circuit.title or "interlock from another panel", footing)
+    contact = foreign_relay(sk, "KF", sk.name)
+    sk.plate("FC", "control_breaker", "control")
+    live = sk.tap(guard="")
+    lamp(sk, "in", "released", f"{sk.title} RELEASED".upper(), live, contact, "white")
+    return sk.done()
+
+
+def valve(circuit: Circuit, footing: Footing) -> Yield:
+    """A solenoid valve behind a selector on the door, with its lamp."""
+    sk = Sketch(circuit.id, circuit.title or "valve", footing)
+    sk.plate("FC", "control_breaker", "control")
+    sk.plate("K", "relay", "valve")
+    sk.door("S", "selector_two", "select", f"{sk.title} SHUT – OPEN")
+    live = sk.tap(guard="")
+    sk.rung("run", "open", live, "S:13-14 K:A1-A2", footing.back)
+    sk.rung("valve", "valve", live, f"K:13-14 {sk.across('Y', 'valve', 'valve')}", footing.back)
+    lamp(sk, "open", "open", f"{sk.title} OPEN", live, "K:43-44", "green")
+    return sk.done()
+
+
+def fused_branches(circuit: Circuit, footing: Footing) -> Yield:
+    """A breaker with a fuse a branch: a blown fuse leaves the other branch alive."""
+    sk = Sketch(circuit.id, circuit.title or "branches", footing)
+    sk.plate("Q", "control_breaker", "both branches")
+    sk.plate("F1", "fuse", "first branch")
+    sk.plate("F2", "fuse", "second branch")
+    live = sk.tap("Q", guard="")
+    for n, words in ((1, "first"), (2, "second")):
+        sk.door(f"H{n}", "lamp", f"{words} branch alive", f"{words} BRANCH ALIVE".upper(), colour="white")
+        sk.rung(f"branch{n}", f"{words} branch", live, f"F{n}:1-2", sk.node(f"b{n}"))
+        sk.rung(f"lamp{n}", f"{words} branch alive", sk.node(f"b{n}"), f"H{n}:X1-X2", footing.back)
+    return sk.done()
+
+
+def selected_lamp(circuit: Circuit, footing: Footing) -> Yield:
+    """Hand, off, auto with a relay and a lamp behind it: hand at once, auto as the field contact says."""
+    sk = Sketch(circuit.id, circuit.title or "selected", footing)
+    sk.plate("FC", "control_breaker", "control")
+    sk.plate("K", "relay", "selected")
+    sk.door("S", "selector_hoa", "select", f"{sk.title} HAND – OFF – AUTO")
+    sk.door("H", "lamp", "selected", f"{sk.title} ON", colour="green")
+    auto = sk.across("B", "field_contact_no", "condition")
+    live = sk.tap(guard="")
+    path = f"(S:13-14 | {auto} S:23-24) (H:X1-X2 | K:A1-A2)"
+    sk.rung("run", "hand, off, auto", live, path, footing.back)
+    return sk.done()
+
+
+def lit_button(circuit: Circuit, footing: Footing) -> Yield:
+    """An illuminated button: its contact pulls in a relay, its lamp lights by the relay, not by the press."""
+    sk = Sketch(circuit.id, circuit.title or "step", footing)
+    sk.plate("FC", "control_breaker", "control")
+    sk.plate("K", "relay", "step")
+    sk.door("S.off", "stop_button", "off", f"{sk.title} OFF")
+    sk.door("S", "lit_button", "on", f"{sk.title} ON", colour="green")
+    live = sk.tap(guard="")
+    sk.rung("run", "on, hold", live, "S.off:1-2 (S:3-4 | K:13-14) K:A1-A2", footing.back)
+    sk.rung("lamp", "lit", live, "K:43-44 S:X1-X2", footing.back)
+    return sk.done()
+
+
+def screen(circuit: Circuit, footing: Footing) -> Yield:
+    """A screen on the door, fed from the devices' group of the 24 V supply, and a lamp that says it is healthy."""
+    sk = Sketch(circuit.id, circuit.title or "screen", footing)
+    sk.door("A", "screen", "screen", sk.title.upper())
+    sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
+    meaning = circuit.param("door lamp", "healthy")
+    if meaning != "none":
+        colour = "green" if meaning == "healthy" else "red"
+        sk.lamp("door", meaning, f"PANEL {meaning.upper()}", colour)
+        sk.rung("lamp", f"panel {meaning}", sk.node("lamp"), "H.door:X1-X2", DC_BACK)
+    return sk.done()
+
+
+def network(circuit: Circuit, footing: Footing) -> Yield:
+    """A switch with ports, a socket on the door, and a chain of devices on the bus."""
+    sk = Sketch(circuit.id, circuit.title or "network", footing)
+    count = min(max(int(circuit.param("devices", "2")), 1), 12)
+    sk.plate("A", "network_switch", "switch")
+    sk.door("XB", "bus_socket", "network socket", "NETWORK")
+    sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
+    sk.rung("door", "cable to the door", "", "@A:P1 @XB:P1")
+    last = "@A:P2"
+    for n in range(1, count + 1):
+        sk.outside(f"B{n}", "bus_device", f"bus device {n}")
+        sk.rung(f"chain{n}", f"cable {n}", "", f"{last} @B{n}:P1")
+        last = f"@B{n}:P2"
+    return sk.done()
+
+
+def sensor_terminals(circuit: Circuit, footing: Footing) -> Yield:
+    """Three-wire sensors from the limited supply: supply, signal, supply, signal; commons bridged, signals apart."""
+    sk = Sketch(circuit.id, circuit.title or "sensors", footing)
+    count = min(max(int(circuit.param("sensors", "4")), 1), 8)
+    live, back = (LIMITED_LIVE, LIMITED_BACK) if footing.limited else (DC_DEVICES, DC_BACK)
+    sk.plate("AI", "inputs", "sensor inputs")
+    for n in range(1, count + 1):
+        sk.outside(f"B{n}", "sensor", f"sensor {n}")
+        for pin, words in (("P", "supply"), ("O", "signal"), ("M", "0 V")):
+            kind = "terminal" if pin == "O" else "common_terminal"
+            sk.terminal(f"X{n}.{pin}", f"{n}{pin}", f"sensor {n} {words}", kind)
+    for n in range(1, count + 1):
+        fed = sk.node(f"p{n}")
+        sk.rung(f"feed{n}", f"sensor {n}", live, f"X{n}.P", fed)
+        sk.rung(f"sensor{n}", f"sensor {n}", fed, f"B{n}:P-M <X{n}.M", back)
+        sk.rung(f"signal{n}", f"sensor {n} signal", fed, f"B{n}:P-O <X{n}.O AI:I{n - 1}-M", back)
+    return sk.done()
+
+
+def controller(
+    circuit: Circuit,
+    footing: Footing,
+    loads: Sequence[tuple[CircuitId, Load]],
+    signals: Sequence[Signal],
+    asked: Sequence[Point] = (),
+) -> Yield:
+    """The controller: its supply, an output for each load it commands, an input for each 24 V contact.
+
+    Args:
+        circuit: The circuit.
+        footing: What every recipe stands on.
+        loads: The loads that it commands, with their circuits.
+        signals: The field devices of the job.
+        asked: Points that other circuits end at: status contacts, lamps.
+    """
+    sk = Sketch(circuit.id, circuit.title or "controller", footing)
+    inputs = [
+        s for s in signals if s.wetting is Wetting.DC and s.direction is Direction.INTO and s.form is Form.DIGITAL
+    ]
+    outputs = [
+        s for s in signals if s.wetting is Wetting.DC and s.direction is Direction.OUT and s.form is Form.DIGITAL
+    ]
+    driven = [(cid, load) for cid, load in loads if load.start is Start.DRIVE]
+    commands = [
+        *((f"{cid}.command", load.name) for cid, load in loads if load.command is Command.CONTROLLER),
+        *((point.node, point.name) for point in asked if not point.into),
+    ]
+    read = [point for point in asked if point.into]
+    sk.plate("A", "controller")
+    cards_in = -(-(len(inputs) + len(read)) // CARD)
+    cards_out = -(-(len(commands) + len(outputs)) // CARD)
+    for n in range(cards_in):
+        sk.plate(f"AI{n}", "inputs", f"inputs {ADDRESSES[0]}{n}.0 to {n}.7")
+    for n in range(cards_out):
+        sk.plate(f"AQ{n}", "outputs", f"outputs {ADDRESSES[1]}{n}.0 to {n}.7")
+    for n in range(-(-len(driven) // 2)):
+        sk.plate(f"AO{n}", "analogue_out", f"analogue outputs {ADDRESSES[2]}{2 * n} to {ADDRESSES[2]}{2 * n + 1}")
+    sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
+    for n, signal in enumerate(inputs):
+        card, point = divmod(n, CARD)
+        field = sk.across(f"B{n + 1}", "field_contact_no", signal.name)
+        sk.rung(
+            f"in{n}", f"{ADDRESSES[0]}{card}.{point} {signal.name}", DC_DEVICES, f"{field} AI{card}:I{point}-M", DC_BACK
+        )
+    for n, one in enumerate(read, len(inputs)):
+        card, point = divmod(n, CARD)
+        sk.rung(f"in{n}", f"{ADDRESSES[0]}{card}.{point} {one.name}", one.node, f"AI{card}:I{point}-M", DC_BACK)
+    for n, (node, name) in enumerate(commands):
+        card, point = divmod(n, CARD)
+        sk.rung(f"out{n}", f"{ADDRESSES[1]}{card}.{point} {name}", DC_LIVE, f"AQ{card}:L-Q{point}", node)
+    for n, signal in enumerate(outputs, len(commands)):
+        card, point = divmod(n, CARD)
+        field = sk.across(f"Y{n + 1}", "valve", signal.name)
+        sk.rung(
+            f"out{n}", f"{ADDRESSES[1]}{card}.{point} {signal.name}", DC_LIVE, f"AQ{card}:L-Q{point} {field}", DC_BACK
+        )
+    for n, (cid, load) in enumerate(driven):
+        card, point = divmod(n, 2)
+        said = f"{ADDRESSES[2]}{n} {load.name}, speed"
+        sk.rung(f"ref{n}", said, f"{cid}.ref", f"AO{card}:AO{point}-C{point}", f"{cid}.ref.com")
+    return sk.done()

@@ -1,0 +1,389 @@
+"""From the job's circuits to all devices and rungs, with the builder's changes worked in."""
+
+from dataclasses import dataclass, replace
+
+from riktig.core.ids import read_contact
+from riktig.core.job import (
+    IMPLIED,
+    Change,
+    Circuit,
+    CircuitId,
+    Command,
+    ControlSupply,
+    DeviceId,
+    Distribution,
+    Form,
+    Load,
+    PinRef,
+    Practice,
+    Recipe,
+    Signal,
+    Supply,
+    Wetting,
+)
+from riktig.core.plan import Memory
+from riktig.core.schematic.layout.power_sheets import is_bus
+from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, Rung, elements_of, touched
+from riktig.core.schematic.templates.circuit_builder import Yield
+from riktig.core.schematic.templates.circuit_templates import entry_of
+from riktig.core.schematic.templates.commands import WITH_STATUS
+from riktig.core.schematic.templates.controls import Point, controller
+from riktig.core.schematic.templates.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
+from riktig.core.schematic.templates.load_lines import lines_of
+from riktig.core.schematic.templates.starters import starter
+from riktig.core.schematic.templates.supplies import (
+    AHEAD,
+    control_supply,
+    dc_supply,
+    incomer,
+    limited_supply,
+    maintained,
+    through_feed,
+    way,
+)
+from riktig.core.schematic.templates.supply_context import HELD, SAFE, Footing, footing
+
+__all__ = ["all_circuits", "expand", "job_footing", "whole_node"]
+
+ON_24_V = {Recipe.SCREEN, Recipe.NETWORK, Recipe.CONTROLLER, Recipe.SENSOR_TERMINALS}
+THICK_A = 40.0
+"""Above this the neutral terminal takes no control conductor: each neutral gets a way of a bar (chosen by us)."""
+THREE_LINES = {Recipe.REVERSING, Recipe.STAR_DELTA, Recipe.SOFT_START, Recipe.DRIVE}
+"""Starters that only a three-phase motor has."""
+STARTERS = {
+    Recipe.DIRECT_ON_LINE,
+    Recipe.REVERSING,
+    Recipe.STAR_DELTA,
+    Recipe.SOFT_START,
+    Recipe.DRIVE,
+    Recipe.CONTACTOR,
+}
+
+
+def whole_node(name: str, circuit: CircuitId) -> str:
+    """The whole name of a node: one without a point belongs to its circuit, but for N and PE."""
+    return name if "." in name or name in ("N", "PE") else f"{circuit}.{name}"
+
+
+def job_footing(
+    circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...] = (),
+) -> Footing:
+    """What the recipes of a job stand on."""
+    recipes = {circuit.recipe for circuit in circuits}
+    asked = bool(recipes & ON_24_V or _points(circuits, loads)) or any(
+        load.command is Command.CONTROLLER for load in loads
+    )
+    base = footing(loads, supply, practice, signals, dc_asked=asked)
+    main = next((c for c in circuits if c.recipe is Recipe.PHASE_MONITOR), None)
+    everything = main is not None and main.param("holds", "single-phase ways") == "all loads"
+    return replace(
+        base,
+        lamp_test=Recipe.LAMP_TEST in recipes,
+        way_lines=HELD if main else base.way_lines,
+        load_lines=HELD if everything else base.load_lines,
+    )
+
+
+def _points(circuits: tuple[Circuit, ...], loads: tuple[Load, ...]) -> list[Point]:
+    """The points of the controller that circuits end at: what says that a contactor is in, the lamp of a screen."""
+    names = {load.id: load.name for load in loads}
+    found: list[Point] = []
+    for circuit in circuits:
+        if circuit.recipe in WITH_STATUS and circuit.param("status to the controller", "no") == "yes":
+            name = names.get(circuit.load, "") if circuit.load else ""
+            found.append(Point(f"{circuit.id}.status", f"{name} runs", True))
+            if circuit.recipe is Recipe.REVERSING:
+                found.append(Point(f"{circuit.id}.status2", f"{name} runs back", True))
+        elif circuit.recipe is Recipe.SCREEN and circuit.param("door lamp", "healthy") != "none":
+            found.append(Point(f"{circuit.id}.lamp", f"panel {circuit.param('door lamp', 'healthy')}", False))
+    return found
+
+
+def all_circuits(
+    circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...] = (),
+) -> tuple[Circuit, ...]:
+    """The circuits of the job and those that the Brief implies, in the order in which they are drawn."""
+    ground = job_footing(circuits, loads, supply, practice, signals)
+    dc_contacts = any(s.wetting is Wetting.DC and s.form is Form.DIGITAL for s in signals)
+    asked = {
+        Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and bool(circuits[1:]),
+        Recipe.DC_SUPPLY: ground.dc and bool(circuits[1:]),
+        Recipe.LIMITED_SUPPLY: ground.limited,
+        Recipe.CONTROLLER: dc_contacts
+        or bool(_points(circuits, loads))
+        or any(load.command is Command.CONTROLLER for load in loads),
+        Recipe.THROUGH_FEED: supply.through_a > 0,
+    }
+    held = {circuit.id: circuit for circuit in circuits}
+    implied = [held.get(cid, Circuit(cid, recipe)) for recipe, cid in IMPLIED.items() if asked[recipe]]
+    first = [c for c in circuits if c.recipe is Recipe.INCOMER]
+    rest = [c for c in circuits if c.recipe is not Recipe.INCOMER and c.id not in IMPLIED.values()]
+    unbound = [c for c in rest if c.load is None]
+    strayed = [c for c in circuits if c.id in IMPLIED.values() and not asked[c.recipe] and c.changes]
+    return (*first, *implied, *unbound, *(c for c in rest if c.load is not None), *strayed)
+
+
+def expand(
+    circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...] = (),
+    doors: int = 1,
+    memory: Memory | None = None,
+) -> Circuits:
+    """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``.
+
+    A circuit of which nothing changed is not made again: its devices and rungs are the same objects.
+
+    Args:
+        doors: Of the enclosure: each is bonded by itself.
+        memory: What earlier expansions made of single circuits.
+    """
+    memory = memory or Memory()
+    return memory.recent(Circuits, "circuits").get(
+        (circuits, loads, supply, practice, signals, doors),
+        lambda: _Expansion(circuits, loads, supply, practice, signals, doors, memory).done(),
+    )
+
+
+@dataclass(slots=True)
+class _Drawn:
+    circuit: Circuit
+    devices: list[Device]
+    rungs: list[Rung]
+    earths: list[PinRef]
+
+
+@dataclass(frozen=True, slots=True)
+class _Made:
+    """What one circuit yields with its changes worked in; ``drawn`` is None where nothing can be drawn."""
+
+    drawn: tuple[tuple[Device, ...], tuple[Rung, ...], tuple[PinRef, ...]] | None
+    clashes: tuple[Clash, ...]
+    undrawn: tuple[CircuitId, ...]
+
+
+class _Expansion:
+    def __init__(
+        self,
+        circuits: tuple[Circuit, ...],
+        loads: tuple[Load, ...],
+        supply: Supply,
+        practice: Practice,
+        signals: tuple[Signal, ...],
+        doors: int,
+        memory: Memory,
+    ) -> None:
+        self.doors = doors
+        self.kept = memory.memo(_Made, "circuit")
+        self.circuits = all_circuits(circuits, loads, supply, practice, signals)
+        self.ground = job_footing(circuits, loads, supply, practice, signals)
+        self.loads = {load.id: load for load in loads}
+        self.practice, self.signals = practice, signals
+        self.lines = dict(lines_of(loads, supply, practice))
+        self.clashes: list[Clash] = []
+        self.undrawn: list[CircuitId] = []
+        stops = any(c.recipe is Recipe.EMERGENCY_STOP for c in self.circuits)
+        self.behind = replace(self.ground, live=SAFE) if stops else self.ground
+
+    def done(self) -> Circuits:
+        """Everything in order."""
+        drawn: list[_Drawn] = []
+        incoming: Circuit | None = None
+        for circuit in self.circuits:
+            if circuit.recipe is Recipe.INCOMER:
+                incoming = circuit
+                continue
+            made = self.kept.get(circuit.id, self._reads(circuit), lambda c=circuit: self._alone(c))  # type: ignore[misc]
+            self.clashes += made.clashes
+            self.undrawn += made.undrawn
+            if made.drawn is not None:
+                drawn.append(_Drawn(circuit, *(list(part) for part in made.drawn)))  # type: ignore[arg-type]
+        if incoming:
+            drawn.insert(0, self._with_changes(incoming, self._incomer(incoming, drawn)))
+        self._own_rungs(drawn)
+        self._blocks(drawn)
+        return Circuits(
+            tuple(device for one in drawn for device in one.devices),
+            tuple(rung for one in drawn for rung in one.rungs),
+            tuple(pin for one in drawn for pin in one.earths),
+            tuple(self.clashes),
+            tuple(self.undrawn),
+            tuple((one.circuit.id, self._title(one.circuit)) for one in drawn),
+        )
+
+    def _reads(self, circuit: Circuit) -> tuple[object, ...]:
+        """Everything that decides what a circuit yields."""
+        load = self.loads.get(circuit.load) if circuit.load else None
+        others: tuple[object, ...] = ()
+        if circuit.recipe is Recipe.CONTROLLER:
+            others = (*self._commanded(), *self._asked())
+        elif load and load.neutral_of:
+            others = (self._shared_neutral(load),)
+        on = self.lines.get(circuit.load) if circuit.load else None
+        return (circuit, load, self.ground, self.behind, self.signals, on, *others)
+
+    def _alone(self, circuit: Circuit) -> _Made:
+        """One circuit with its changes, apart from all others."""
+        self.clashes, before = [], self.clashes
+        self.undrawn, undrawn = [], self.undrawn
+        made = self._made(circuit)
+        done = self._with_changes(circuit, made) if made is not None else None
+        drawn = (tuple(done.devices), tuple(done.rungs), tuple(done.earths)) if done else None
+        result = _Made(drawn, tuple(self.clashes), tuple(self.undrawn))
+        self.clashes, self.undrawn = before, undrawn
+        return result
+
+    def _commanded(self) -> list[tuple[CircuitId, Load]]:
+        """The loads that the controller commands, with their circuits."""
+        return [
+            (c.id, self.loads[c.load])
+            for c in self.circuits
+            if c.load in self.loads and self.loads[c.load].command is Command.CONTROLLER
+        ]
+
+    def _asked(self) -> list[Point]:
+        return _points(self.circuits, tuple(self.loads.values()))
+
+    def _shared_neutral(self, load: Load) -> str:
+        """The neutral of another way that a load joins; empty where it has its own."""
+        head = next((c for c in self.circuits if c.load == load.neutral_of and c.recipe is Recipe.WAY), None)
+        return f"{head.id}.neutral" if head and load.neutral_of and load.phases == 1 else ""
+
+    def _title(self, circuit: Circuit) -> str:
+        name = self.loads[circuit.load].name if circuit.load in self.loads else circuit.title or circuit.recipe.value
+        return {Recipe.CONTROLLER: "Controller"}.get(circuit.recipe, name[:1].upper() + name[1:])
+
+    def _incomer(self, circuit: Circuit, drawn: list[_Drawn]) -> Yield:
+        """The incoming supply, with as many bars and blocks as what was drawn asks for."""
+        earths = sum(len(one.earths) for one in drawn)
+        rungs = [rung for one in drawn for rung in one.rungs]
+        neutrals = len({(r.circuit, r.id if r.band is Band.POWER else "") for r in rungs if "N" in r.end})
+        ways = any("N" in rung.start and rung.band is Band.POWER for rung in rungs) or any(
+            "N" in rung.end and (rung.band is Band.POWER or is_bus(rung.start[0])) for rung in rungs
+        )
+        feeds = [sum(f"main.{line}" in rung.start for rung in rungs) for line in ("L1", "L2", "L3")]
+        blocks = self.practice.distribution is Distribution.BLOCKS
+        ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
+        of_line = max(feeds) if blocks else 0
+        thick = self.ground.supply.upstream_a > THICK_A
+        return incomer(circuit, self.ground, earths, of_line, neutrals if ways or thick else 0, ahead, self.doors)
+
+    def _made(self, circuit: Circuit) -> Yield | None:
+        """What the recipe of a circuit yields; None when it cannot be drawn."""
+        by_brief = {
+            Recipe.CONTROL_SUPPLY: control_supply,
+            Recipe.DC_SUPPLY: dc_supply,
+            Recipe.LIMITED_SUPPLY: limited_supply,
+            Recipe.THROUGH_FEED: through_feed,
+        }
+        if circuit.recipe in by_brief:
+            return by_brief[circuit.recipe](circuit, self.ground)
+        if circuit.recipe is Recipe.CONTROLLER:
+            return controller(circuit, self.ground, self._commanded(), self.signals, self._asked())
+        if circuit.load is not None:
+            return self._of_load(circuit)
+        make = entry_of(circuit.recipe).make
+        if make is None:
+            self.undrawn.append(circuit.id)
+            return None
+        return make(circuit, self.ground)
+
+    def _of_load(self, circuit: Circuit) -> Yield | None:
+        assert circuit.load is not None
+        load = self.loads.get(circuit.load)
+        if load is None:
+            self.clashes.append(Clash(circuit.id, "its load is no longer in the Brief"))
+            return None
+        on = self.lines[load.id]
+        if circuit.recipe is Recipe.MAINTAINED:
+            return maintained(circuit, load, self.ground, on[0])
+        if circuit.recipe is Recipe.WAY and (self.ground.neutral or load.phases > 1):
+            return way(circuit, load, self.ground, on[0], self._shared_neutral(load))
+        whole = load.phases == 3 and load.is_motor
+        possible = whole or (circuit.recipe not in THREE_LINES and (self.ground.neutral or load.phases > 1))
+        if circuit.recipe in STARTERS and possible:
+            mine = tuple(s for s in self.signals if s.load == load.id)
+            return starter(circuit, load, self.behind, mine, on)
+        self.undrawn.append(circuit.id)
+        return None
+
+    def _with_changes(self, circuit: Circuit, made: Yield) -> _Drawn:
+        devices, rungs, earths = made
+        before = {one for rung in rungs for one in touched(rung.path)}
+        mark = max((int(d.mark) for d in devices if d.mark.isdecimal()), default=0)
+        for change in circuit.changes:
+            done = changed(circuit, change, devices, rungs, mark)
+            if done is None:
+                self.clashes.append(Clash(circuit.id, said(change), change))
+            else:
+                devices, rungs = done
+        if circuit.changes:
+            devices = still_used(before, devices, rungs)
+        for own in circuit.devices:
+            device = own_device(circuit, own)
+            if isinstance(device, str):
+                self.clashes.append(Clash(circuit.id, device))
+            else:
+                devices = [*devices, device]
+        known = {device.id for device in devices}
+        return _Drawn(circuit, devices, rungs, [pin for pin in earths if pin.device in known])
+
+    def _own_rungs(self, drawn: list[_Drawn]) -> None:
+        """The builder's own rungs: they may go through devices of any circuit."""
+        devices: dict[str, Device] = {device.id: device for one in drawn for device in one.devices}
+        for one in drawn:
+
+            def node(name: str, cid: CircuitId = one.circuit.id) -> str:
+                return whole_node(name, cid)
+
+            for index in range(len(one.circuit.rungs)):
+                made = own_rung(one.circuit, index, devices, node)
+                if isinstance(made, str):
+                    self.clashes.append(Clash(one.circuit.id, made))
+                else:
+                    one.rungs = [*one.rungs, made]
+
+    def _blocks(self, drawn: list[_Drawn]) -> None:
+        """Auxiliary blocks on devices whose own contacts do not suffice for what was put in elsewhere."""
+        wanted: dict[DeviceId, set[str]] = {}
+        for one in drawn:
+            for change in one.circuit.changes:
+                _note(change, wanted)
+        if not wanted:
+            return
+        for one in drawn:
+            one.devices = [
+                _blocked(device, wanted[device.id]) if device.id in wanted else device for device in one.devices
+            ]
+        units = {(device.id, unit.name) for one in drawn for device in one.devices for unit in device.kind.units}
+        for one in drawn:
+            for index, rung in enumerate(one.rungs):
+                lost = [e for e in elements_of(rung.path) if any((p.device, p.unit) not in units for p in e.poles)]
+                for element in lost:
+                    made_by = next((c for c in one.circuit.changes if c.to.replace(":", "/") == element.id), None)
+                    text = f"{element.id} is in “{rung.title}”, but there is no such contact any more"
+                    self.clashes.append(Clash(one.circuit.id, text, made_by))
+                    rung = replace(rung, path=without(rung.path, element.id))
+                one.rungs = [*one.rungs[:index], rung, *one.rungs[index + 1 :]]
+
+
+def _note(change: Change, wanted: dict[DeviceId, set[str]]) -> None:
+    if change.what is not None and change.to:
+        contact = read_contact(change.to)
+        wanted.setdefault(contact.device, set()).add(contact.unit)
+
+
+def _blocked(device: Device, units: set[str]) -> Device:
+    for unit in sorted(units):
+        device = with_unit(device, unit)
+    return device

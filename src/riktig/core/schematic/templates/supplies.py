@@ -1,0 +1,362 @@
+"""Recipes of what feeds: the incoming supply, control transformer, 24 V, monitor, ways, maintained services."""
+
+from riktig.core.job import Circuit, EarthScheme, Load, Protection, RelayCommons
+from riktig.core.schematic.model.elements import Band, Zone
+from riktig.core.schematic.model.roles import BOX_BOND, DOOR_BONDS, PLATE_BOND
+from riktig.core.schematic.templates.circuit_builder import Sketch, Yield
+from riktig.core.schematic.templates.commands import lamp
+from riktig.core.schematic.templates.supply_context import (
+    BACK,
+    DC_BACK,
+    DC_DEVICES,
+    DC_LIVE,
+    HELD,
+    LIMITED_BACK,
+    LIMITED_LIVE,
+    LINES,
+    LIVE,
+    Footing,
+)
+
+__all__ = [
+    "AHEAD",
+    "BAR_POINTS",
+    "control_supply",
+    "dc_supply",
+    "incomer",
+    "limited_supply",
+    "maintained",
+    "phase_lamps",
+    "phase_monitor",
+    "signalled_ways",
+    "socket",
+    "surge",
+    "through_feed",
+    "way",
+]
+
+AHEAD = ("in.L1", "in.L2", "in.L3")
+"""The lines ahead of the main switch: alive whatever its position."""
+PHASES = ("L1", "L2", "L3")
+POLES = "1-2/3-4/5-6"
+BAR_POINTS = 7
+"""Points the first eight-way bar serves: one way links a further bar, which gives two of its own for its links."""
+BLOCK_TAPS = 7
+"""Feeds a block serves on each line."""
+
+
+def incomer(
+    circuit: Circuit,
+    footing: Footing,
+    earth_points: int,
+    taps: int = 0,
+    neutrals: int = 0,
+    ahead: tuple[str, ...] = (),
+    doors: int = 1,
+) -> Yield:
+    """The supply terminals, the main isolator, the earth bar and the bonds of the box.
+
+    Args:
+        circuit: The incomer of the job.
+        footing: What every recipe stands on.
+        earth_points: Bonds that the other circuits ask for; the bars are made for all.
+        taps: Feeds of the first line that distribution blocks are made for; 0 without blocks.
+        neutrals: Neutrals of ways; each gets a way of the neutral bar.
+        doors: Of the enclosure: a bond each.
+        ahead: Lines that something is tapped from ahead of the main switch.
+    """
+    sk = Sketch(circuit.id, "", footing)
+    supply = footing.supply
+    sk.add("W", "supply", Zone.FIELD, supply.name)
+    conductors = (*PHASES, "N", "PE") if supply.neutral else (*PHASES, "PE")
+    kinds = {"N": "neutral_terminal", "PE": "earth_terminal"}
+    kinds |= {node.split(".")[1]: "tap_terminal" for node in ahead}
+    for name in conductors:
+        sk.add(f"X.{name}", kinds.get(name, "terminal"), Zone.PLATE, f"incoming {name}", strip="X", mark=name)
+    handle = circuit.param("handle inside", "by the rulebook")
+    inner = handle == "yes" or (handle == "by the rulebook" and footing.north_american)
+    sk.add("Q", "isolator_inner" if inner else "isolator", Zone.PLATE, "main isolator", legend="MAIN SWITCH")
+    blocks = [f"XD{n or ''}" for n in range(-(-taps // BLOCK_TAPS))]
+    for block in blocks:
+        sk.add(block, "dist_block", Zone.PLATE, "distribution")
+    bars = [f"NB{n or ''}" for n in range(_bars_for(neutrals))] if supply.neutral else []
+    for bar in bars:
+        sk.add(bar, "neutral_bar", Zone.PLATE, "neutral bar")
+    second = ((DOOR_BONDS[1], "stud", Zone.DOOR, "bond of the right door"),) if doors > 1 else ()
+    bonds = (
+        (DOOR_BONDS[0], "stud", Zone.DOOR, "bond of the left door" if second else "door bond"),
+        *second,
+        (PLATE_BOND, "stud", Zone.PLATE, "mounting plate bond"),
+        (BOX_BOND, "stud", Zone.PLATE, "enclosure bond"),
+    )
+    points = earth_points + len(bonds) + 1
+    earths = [f"PE{n or ''}" for n in range(_bars_for(points))]
+    for bar in earths:
+        sk.add(bar, "earth_bar", Zone.PLATE, "earth bar")
+    for role, kind, zone, purpose in bonds:
+        sk.add(role, kind, zone, purpose)
+    sk.rung("in", "Incoming supply", "", "@W:L1/L2/L3 <X.L1/X.L2/X.L3", AHEAD, Band.INCOMING)
+    spread = f" @{blocks[0]}:L1/L2/L3" if blocks else ""
+    sk.rung("main", "Main switch", AHEAD, f"Q:{POLES}{spread}", LINES, Band.INCOMING)
+    for name in conductors[3:]:
+        sk.rung(name, name, "", f"@W:{name} <X.{name}", name, Band.INCOMING)
+    for bar in earths:
+        sk.rung(f"{bar}.root", "PE", "PE", f"@{bar}:1", "", Band.INCOMING)
+    for bar in bars:
+        sk.rung(f"{bar}.root", "N", "N", f"@{bar}:1", "", Band.INCOMING)
+    for block in blocks[1:]:
+        sk.rung(f"{block}.on", "", LINES, f"@{block}:L1/L2/L3", "", Band.INCOMING)
+    sk.bond("X.PE", "i")
+    for role, *_ in bonds:
+        sk.bond(role, "1")
+    return sk.done(as_given=True)
+
+
+def _bars_for(points: int) -> int:
+    """How many eight-way bars serve so many points, linked one to the next."""
+    if points <= BAR_POINTS:
+        return int(points > 0)
+    return 1 + -(-(points - BAR_POINTS) // (BAR_POINTS - 1))
+
+
+def control_supply(circuit: Circuit, footing: Footing) -> Yield:
+    """A transformer with separate windings between two lines; one side of its secondary is earthed over a link."""
+    sk = Sketch(circuit.id, "control transformer", footing)
+    sk.plate("F", "panel_breaker" if footing.north_american else "breaker_two", "primary", least_a=2.0)
+    sk.plate("T", "transformer")
+    sk.plate("FS", "fuse", "secondary")
+    sk.plate("XL", "earth_link", "secondary earthed")
+    sk.rung("primary", "", LINES[:2], "F:1-2/3-4 @T:1/3", "", Band.POWER)
+    sk.rung("source", "secondary", sk.node("out"), "T:5-7", BACK)
+    sk.rung("live", "control supply", sk.node("out"), "FS:1-2", LIVE)
+    sk.rung("earthed", "earthed side", BACK, "XL:1-2", sk.node("earth"))
+    sk.bond("XL", "2")
+    return sk.done()
+
+
+def dc_supply(circuit: Circuit, footing: Footing) -> Yield:
+    """A 24 V supply with two protected groups, relays and devices; 0 V is earthed over a link."""
+    sk = Sketch(circuit.id, "24 V supply", footing)
+    sk.plate("F", "control_breaker", "input")
+    sk.plate("T", "dc_supply", "supply")
+    sk.plate("F1", "fuse", "24 V relays and outputs")
+    sk.plate("F2", "fuse", "24 V devices and sensors")
+    sk.plate("XL", "earth_link", "0 V earthed")
+    _dc_input(sk, footing)
+    sk.rung("source", "output", sk.node("out"), "T:P-M", DC_BACK)
+    if footing.practice.relay_commons is RelayCommons.BRIDGES:
+        sk.plate("XB", "zero_bar", "0 V")
+        sk.rung("bridge", "0 V, bridged", DC_BACK, "@XB:1")
+    sk.rung("one", "24 V, relays and outputs", sk.node("out"), "F1:1-2", DC_LIVE)
+    sk.rung("two", "24 V, devices and sensors", sk.node("out"), "F2:1-2", DC_DEVICES)
+    sk.rung("earthed", "0 V earthed", DC_BACK, "XL:1-2", sk.node("earth"))
+    sk.bond("XL", "2")
+    return sk.done()
+
+
+def _dc_input(sk: Sketch, footing: Footing) -> None:
+    """Fed from line and neutral where there is one, else from the control transformer, else from two lines."""
+    if footing.neutral:
+        sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N", "N")
+    elif footing.live == LIVE:
+        sk.rung("input", "24 V supply", LIVE, "F:1-2 T:L-N", BACK)
+    else:
+        sk.plate("FN", "control_breaker", "input, second line")
+        sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N <FN:1-2", LINES[1])
+
+
+def limited_supply(circuit: Circuit, footing: Footing) -> Yield:
+    """A supply of limited energy of its own: what stands behind it touches nothing else."""
+    sk = Sketch(circuit.id, "limited-energy supply", footing)
+    sk.plate("F", "control_breaker", "input")
+    sk.plate("T", "dc_supply", "supply", least_a=3.0)
+    _dc_input(sk, footing)
+    sk.rung("source", "limited-energy output", LIMITED_LIVE, "T:P-M", LIMITED_BACK)
+    return sk.done()
+
+
+def way(circuit: Circuit, load: Load, footing: Footing, line: int, shared: str = "") -> Yield:
+    """A way of its own: breaker, terminal, load, and its neutral back; ``shared`` is the neutral it joins."""
+    sk = Sketch(circuit.id, load.name, footing)
+    kind = {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker")
+    if load.protection is Protection.FUSES and load.phases == 3:
+        kind = "fuse_switch"
+    elif footing.north_american:
+        kind = "panel_breaker"
+    sk.plate("F", kind, "way")
+    if load.phases == 1:
+        sk.outside("E", "load")
+        sk.terminal("X.L", "L", "L")
+        node = sk.node("neutral")
+        if not shared:
+            sk.terminal("X.N", "N", "N", "neutral_terminal")
+        sk.rung("power", "", footing.way_lines[line], "F:1-2 X.L E:L-N", shared or node, Band.POWER)
+        if not shared:
+            sk.rung("back", "", node, "<X.N", "N", Band.POWER)
+    else:
+        pins = PHASES[: load.phases]
+        sk.outside("E", "load_three" if load.phases == 3 else "load_two")
+        poles = "/".join(POLES.split("/")[: load.phases])
+        for leg in pins:
+            sk.terminal(f"X.{leg}", leg, leg)
+        lines = footing.load_lines
+        on = lines if load.phases == 3 else (lines[line], lines[(line + 1) % 3])
+        path = f"F:{poles} {'/'.join(f'X.{leg}' for leg in pins)} @E:{'/'.join(pins)}"
+        sk.rung("power", "", on, path, "", Band.POWER)
+    if footing.practice.earths is EarthScheme.BAR:
+        sk.rung("earth", "PE", "PE", "@E:PE", "", Band.POWER)
+    else:
+        sk.earth_of("E")
+    return sk.done()
+
+
+def maintained(circuit: Circuit, load: Load | None, footing: Footing, line: int = 0) -> Yield:
+    """Services that stay alive with the main switch off: light by the door, socket, heater by a thermostat.
+
+    Method:
+        Taken ahead of the main switch, through an isolator inside with its own label, then protected.
+    """
+    sk = Sketch(circuit.id, load.name if load else circuit.title or "panel services", footing)
+    sk.plate("Q", "rail_isolator", "maintained supply")
+    sk.plate("F", "panel_breaker" if footing.north_american and load else "way_breaker", "services")
+    sk.plate("E.light", "panel_light", "light")
+    sk.plate("S.door", "door_switch", "door")
+    sk.plate("E.heat", "heater", "heater")
+    sk.plate("B.heat", "thermostat", "thermostat")
+    services = ["S.door:21-22 E.light:L-N", "B.heat:1-2 E.heat:L-N"]
+    if circuit.param("socket", "maintained") == "maintained":
+        sk.plate("F.socket", "rcd_breaker", "socket")
+        sk.plate("X.socket", "panel_socket", "socket")
+        sk.bond("X.socket", "PE")
+        services.insert(1, "F.socket:1-2 X.socket:L-N <F.socket:3-4")
+    if footing.neutral:
+        path = f"Q:1-2 F:1-2 ({' | '.join(services)}) <Q:3-4"
+        sk.rung("power", "maintained, live with the main switch off", AHEAD[line], path, "N")
+    else:
+        # Two lines through a small transformer of its own: there is no neutral to return to.
+        sk.plate("FP", "panel_breaker" if footing.north_american else "breaker_two", "primary", least_a=2.0)
+        sk.plate("T", "transformer", "services")
+        path = "Q:1-2/3-4 FP:1-2/3-4 @T:1/3"
+        sk.rung("power", "maintained, live with the main switch off", AHEAD[:2], path, "", Band.POWER)
+        sk.rung("source", "secondary", sk.node("out"), "T:5-7", sk.node("back"))
+        sk.rung("services", "services", sk.node("out"), f"F:1-2 ({' | '.join(services)})", sk.node("back"))
+    return sk.done()
+
+
+def phase_monitor(circuit: Circuit, footing: Footing) -> Yield:
+    """A monitor fed ahead of the main contactor it lets in; what hangs behind drops when a phase is lost."""
+    sk = Sketch(circuit.id, circuit.title or "main contactor", footing)
+    monitored = circuit.param("monitor", "yes") == "yes"
+    if monitored:
+        sk.plate("F", "fuse_three", "monitor")
+        sk.plate("PM", "phase_monitor", "phase monitor")
+    sk.plate("FC", "control_breaker", "control")
+    rated = circuit.param("rated A", "as the supply")
+    amps = footing.supply.upstream_a if rated == "as the supply" else float(rated)
+    sk.plate("K", "contactor_wired", "main contactor", least_a=amps)
+    sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
+    sk.rung("power", "", LINES, f"K:{POLES}", HELD, Band.POWER)
+    live = sk.tap(guard="")
+    if monitored:
+        sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
+        sk.rung("run", "phases present, switched on", live, "PM:15-18 S:13-14 K:A1-A2", footing.back)
+    else:
+        sk.rung("run", "switched on", live, "S:13-14 K:A1-A2", footing.back)
+    lamp(sk, "in", "in", "SUPPLY ON", live, "K:43-44", "green")
+    return sk.done()
+
+
+def phase_lamps(circuit: Circuit, footing: Footing) -> Yield:
+    """A lamp a phase, each behind its own fuse: one dark says which phase is gone."""
+    sk = Sketch(circuit.id, circuit.title or "phases present", footing)
+    for n, name in enumerate(PHASES, 1):
+        sk.plate(f"F{n}", "fuse", f"lamp {name}")
+    for n, name in enumerate(PHASES, 1):
+        sk.door(f"H{n}", "lamp", f"{name} present", f"{name} PRESENT", colour="white")
+    for n in (1, 2, 3):
+        if footing.neutral:
+            sk.rung(f"lamp{n}", PHASES[n - 1], LINES[n - 1], f"F{n}:1-2 H{n}:X1-X2", "N")
+        else:
+            sk.rung(f"fuse{n}", PHASES[n - 1], LINES[n - 1], f"F{n}:1-2", sk.node(f"l{n}"))
+    if not footing.neutral:
+        for n in (1, 2, 3):
+            sk.rung(f"lamp{n}", PHASES[n - 1], sk.node(f"l{n}"), f"H{n}:X1-X2", sk.node(f"l{n % 3 + 1}"))
+    return sk.done()
+
+
+def through_feed(circuit: Circuit, footing: Footing) -> Yield:
+    """What passes on to the next panel, unswitched: a second set of terminals beside the incoming ones."""
+    sk = Sketch(circuit.id, circuit.title or "through-feed", footing)
+    names = (*PHASES, "N") if footing.neutral else PHASES
+    for name in names:
+        sk.terminal(f"X.{name}", name, f"onward {name}", "neutral_terminal" if name == "N" else "terminal")
+    sk.outside("W", "onward", "next panel")
+    sk.rung("power", "unswitched", AHEAD, "X.L1/X.L2/X.L3 @W:L1/L2/L3", "", Band.POWER)
+    if footing.neutral:
+        sk.rung("N", "N", "N", "X.N @W:N", "", Band.POWER)
+    sk.earth_of("W")
+    return sk.done()
+
+
+def surge(circuit: Circuit, footing: Footing) -> Yield:
+    """A surge protector behind its own fuses near the main switch, and a lamp when its module is spent."""
+    sk = Sketch(circuit.id, circuit.title or "surge protector", footing)
+    sk.plate("F", "fuse_three", "surge protector")
+    sk.plate("SP", "surge")
+    sk.plate("FC", "control_breaker", "control")
+    sk.rung("power", "", LINES, f"F:{POLES} @SP:L1/L2/L3", "", Band.POWER)
+    sk.bond("SP", "PE")
+    live = sk.tap()
+    lamp(sk, "spent", "surge protector spent", "SURGE PROTECTOR SPENT", live, "SP:13-14", "yellow")
+    return sk.done()
+
+
+def signalled_ways(circuit: Circuit, footing: Footing) -> Yield:
+    """Single-phase ways whose breakers light a lamp when they trip or are off: one lamp a breaker."""
+    sk = Sketch(circuit.id, circuit.title or "ways", footing)
+    count = min(max(int(circuit.param("ways", "3")), 1), 12)
+    sk.plate("FC", "control_breaker", "lamps")
+    for n in range(1, count + 1):
+        sk.plate(f"F{n}", "breaker_signal", f"way {n}", least_a=float(circuit.param("rated A", "10")))
+    live = sk.tap(guard="")
+    for n in range(1, count + 1):
+        lamp(sk, f"way{n}", f"way {n} off", f"WAY {n} OFF", live, f"F{n}:95-98", "yellow")
+    for n in range(1, count + 1):
+        sk.outside(f"E{n}", "load", f"way {n}")
+        sk.terminal(f"X{n}.L", f"L{n}", f"way {n}")
+        if footing.neutral:
+            sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "neutral_terminal")
+            path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", "N"
+        else:
+            sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "common_terminal")
+            path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", footing.back
+        start = footing.way_lines[(n - 1) % 3] if footing.neutral else live
+        sk.rung(f"power{n}", "", start, path, end, Band.POWER if footing.neutral else Band.CONTROL)
+        sk.terminal(f"X{n}.PE", "PE", f"way {n}", "earth_terminal")
+        sk.rung(f"earth{n}", "PE", "PE", f"X{n}.PE @E{n}:PE", "", Band.POWER)
+        sk.bond(f"X{n}.PE", "i")
+    return sk.done()
+
+
+def socket(circuit: Circuit, footing: Footing) -> Yield:
+    """A socket in the panel: maintained, behind the panel's own breakers, or from a separate outside source."""
+    sk = Sketch(circuit.id, circuit.title or "service socket", footing)
+    school = circuit.param("fed", "maintained, ahead of the main switch")
+    sk.plate("F", "rcd_breaker", "socket", least_a=16.0)
+    sk.plate("XS", "panel_socket", "socket")
+    sk.bond("XS", "PE")
+    if school.startswith("outside"):
+        sk.outside("W", "foreign_source", "socket supply")
+        ends = [sk.terminal(f"X{n}", f"S{n}", "socket supply", "disconnect_terminal") for n in (1, 2)]
+        a, b = sk.node("a"), sk.node("b")
+        sk.rung("source", "supply from elsewhere", a, "W:1-2", b)
+        sk.rung("power", "socket", a, f"<{ends[0]} F:1-2 XS:L-N <F:3-4 {ends[1]}", b)
+        return sk.done()
+    if not footing.neutral:
+        sk.rung("power", "socket", footing.live or LIVE, "F:1-2 XS:L-N <F:3-4", footing.back)
+    elif school.startswith("maintained"):
+        sk.plate("Q", "rail_isolator", "maintained supply")
+        sk.rung("power", "socket, live with the main switch off", AHEAD[0], "Q:1-2 F:1-2 XS:L-N <F:3-4 <Q:3-4", "N")
+    else:
+        sk.rung("power", "socket", footing.way_lines[0], "F:1-2 XS:L-N <F:3-4", "N")
+    return sk.done()

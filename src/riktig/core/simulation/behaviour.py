@@ -1,0 +1,91 @@
+"""What a circuit must do by its recipe, tried on the circuit as it is drawn now."""
+
+from dataclasses import dataclass, replace
+
+from riktig.core.errors import RiktigError
+from riktig.core.job import CircuitId, DeviceId, Job, Recipe
+from riktig.core.schematic import Circuits, all_circuits, find_nets, script_of, touched
+from riktig.core.simulation.panel import panel_of
+from riktig.core.simulation.script import StepResult, run_script
+
+__all__ = ["Behaviour", "behaviour_of", "with_tags"]
+
+_COMMON = {
+    Recipe.INCOMER,
+    Recipe.CONTROL_SUPPLY,
+    Recipe.DC_SUPPLY,
+    Recipe.LIMITED_SUPPLY,
+    Recipe.CONTROLLER,
+    Recipe.EMERGENCY_STOP,
+    Recipe.PHASE_MONITOR,
+}
+"""Circuits that others need to work at all."""
+
+
+@dataclass(frozen=True, slots=True)
+class Behaviour:
+    """The steps of one circuit with what came of them; ``broken`` says why they could not be done."""
+
+    circuit: CircuitId
+    title: str
+    steps: tuple[StepResult, ...]
+    broken: str = ""
+
+    @property
+    def passed(self) -> bool:
+        """Whether everything was as the recipe promises."""
+        return not self.broken and all(step.passed for step in self.steps)
+
+
+def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> Behaviour | None:
+    """Runs the script of a circuit, with the supplies and whatever its paths go through; None without a script."""
+    whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    found = next((one for one in whole if one.id == circuit), None)
+    if found is None:
+        return None
+    load = next((one for one in job.loads if one.id == found.load), None)
+    steps = script_of(found, load, job.signals, whole)
+    if not steps:
+        return None
+    title = dict(circuits.titles).get(circuit, str(circuit))
+    wanted = {one.id for one in whole if one.recipe in _COMMON} | {circuit}
+    if found.recipe is Recipe.LAMP_TEST:
+        wanted |= {one.id for one in whole}
+    small = _only(circuits, wanted)
+    try:
+        return Behaviour(circuit, title, _run(job, small, circuit, steps))
+    except RiktigError as error:
+        return Behaviour(circuit, title, (), str(error))
+
+
+def _run(job: Job, circuits: Circuits, circuit: CircuitId, steps: tuple[str, ...]) -> tuple[StepResult, ...]:
+    nets = find_nets(circuits)
+    return run_script(circuits, nets, circuit, steps, panel_of(job, circuits, nets))
+
+
+def _only(circuits: Circuits, wanted: set[CircuitId]) -> Circuits:
+    """The circuits ``wanted`` and those whose devices their paths go through."""
+    owner = {device.id: device.circuit for device in circuits.devices}
+    while True:
+        met = {owner[did] for rung in circuits.rungs if rung.circuit in wanted for did in touched(rung.path)}
+        if met <= wanted:
+            break
+        wanted |= met
+    devices = tuple(device for device in circuits.devices if device.circuit in wanted)
+    known = {device.id for device in devices}
+    return replace(
+        circuits,
+        devices=devices,
+        rungs=tuple(rung for rung in circuits.rungs if rung.circuit in wanted),
+        earths=tuple(pin for pin in circuits.earths if pin.device in known),
+    )
+
+
+def with_tags(text: str, circuit: CircuitId, tags: dict[DeviceId, str]) -> str:
+    """A step or an expectation with each device called by its tag instead of its role."""
+    words = []
+    for word in text.split(" "):
+        bare = word.rstrip(",;")
+        tag = tags.get(DeviceId(f"{circuit}.{bare}")) or tags.get(DeviceId(bare))
+        words.append(f"{tag}{word[len(bare) :]}" if tag else word)
+    return " ".join(words)

@@ -1,0 +1,136 @@
+"""Why something is on or off, and which closed contacts are the sole way to what works."""
+
+import heapq
+from enum import Enum
+
+from riktig.core.job import DeviceId
+from riktig.core.simulation.connectivity import NONE
+from riktig.core.simulation.run import Panel
+
+__all__ = ["Role", "called", "roles_of", "why"]
+
+
+class Role(Enum):
+    """What a closed contact means for what works now."""
+
+    IDLE = "leads to nothing that works"
+    SOLE = "the only way: open it, and what hangs on it stops"
+    SHARED = "one of several ways: it no longer matters alone"
+
+
+def why(panel: Panel, device: DeviceId, unit: str = "") -> str:
+    """Why a coil, lamp or load works or not: the contacts it is fed through, or those that would have to close.
+
+    Device ids stand in braces.
+    """
+    network = panel.network
+    mine = [
+        (number, one)
+        for number, one in enumerate(network.consumers)
+        if one.device == device and (not unit or one.unit == unit)
+    ]
+    if not mine:
+        return f"{{{device}}} takes no current of its own"
+    fed = next((one for number, one in mine if panel.fed[number]), None)
+    if fed is not None:
+        live = next((p for p in (fed.a, fed.b) if (pole := panel.source_of(p)) and not pole.is_zero), fed.a)
+        pole = panel.source_of(live)
+        ways = [called(panel, n) for n in panel.forest.way(live)]
+        through = ", ".join(ways) or "nothing that opens"
+        return f"{{{device}}} is fed from {pole.name if pole else 'two sides'} through {through}"
+    volts = max(panel.volts.across[number] for number, _ in mine)
+    if volts > 1.0:
+        return f"{{{device}}} has only {volts:.0f} V"
+    said = []
+    for number, one in mine:
+        if number in panel.volts.broken:
+            return f"{{{device}}} {one.unit} is open inside"
+        for point in (one.a, one.b):
+            if panel.source_of(point) is None:
+                said += [f"{called(panel, n)} is open" for n in _openings(panel, point)] or ["nothing leads to it"]
+    return f"{{{device}}} is not fed: {', '.join(dict.fromkeys(said))}"
+
+
+def called(panel: Panel, number: int) -> str:
+    """A contact by its device's id in braces and its unit."""
+    one = panel.network.contacts[number]
+    return f"{{{one.device}}} {one.unit}"
+
+
+def _openings(panel: Panel, start: int) -> list[int]:
+    """The fewest open contacts between a point and a pole."""
+    forest = panel.forest
+    best, back = {start: 0}, {start: (NONE, NONE)}
+    queue = [(0, start)]
+    while queue:
+        cost, here = heapq.heappop(queue)
+        if cost > best[here]:
+            continue
+        if forest.root[here] != NONE:
+            found = []
+            while back[here][0] != NONE:
+                here, number = back[here]
+                if not forest.closed[number]:
+                    found.append(number)
+            return found
+        for number, other in forest.beside[here]:
+            total = cost + (not forest.closed[number])
+            if total < best.get(other, 1 << 30):
+                best[other], back[other] = total, (here, number)
+                heapq.heappush(queue, (total, other))
+    return []
+
+
+def roles_of(panel: Panel) -> dict[int, Role]:
+    """What every closed contact means now; by the number of the contact.
+
+    Method:
+        A contact leads to something when a point behind it feeds a consumer that works. It is the only
+        way when it is a bridge of the closed contacts (Tarjan): without it the far side hangs on no pole.
+        Poles count as one point. O(contacts).
+    """
+    forest, network = panel.forest, panel.network
+    closed, root, beside = forest.closed, forest.root, forest.beside
+    poles = sorted({pole.point for pole in panel.volts.poles})
+    at_pole = set(poles)
+    works = [0] * network.count
+    for fed, consumer in zip(panel.fed, network.consumers, strict=True):
+        if fed:
+            works[consumer.a] += 1
+            works[consumer.b] += 1
+    found: dict[int, Role] = {}
+    order, low = [0] * network.count, [0] * network.count
+    tick = 1
+    for pole in poles:
+        if order[pole]:
+            continue
+        tick += 1
+        order[pole], low[pole] = tick, 1
+        stack = [(pole, NONE, iter(beside[pole]))]
+        while stack:
+            here, came, edges = stack[-1]
+            for number, other in edges:
+                if number == came or not closed[number] or root[other] == NONE:
+                    continue
+                if order[other]:
+                    low[here] = min(low[here], order[other])
+                    if order[other] < order[here]:
+                        found[number] = Role.SHARED
+                    continue
+                tick += 1
+                order[other] = tick
+                low[other] = 1 if other in at_pole else tick
+                stack.append((other, number, iter(beside[other])))
+                break
+            else:
+                stack.pop()
+                if stack:
+                    above = stack[-1][0]
+                    low[above] = min(low[above], low[here])
+                    works[above] += works[here]
+                    bridge = low[here] > order[above]
+                    found[came] = (Role.SOLE if bridge else Role.SHARED) if works[here] else Role.IDLE
+    for number, is_closed in enumerate(closed):
+        if is_closed:
+            found.setdefault(number, Role.IDLE)
+    return found

@@ -1,0 +1,132 @@
+"""Faults put in on purpose: wires off, on the neighbour's clamp or swapped, shorts, welded contacts, open coils."""
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
+from enum import Enum
+from itertools import pairwise
+
+from riktig.core.catalogue import Behaviour
+from riktig.core.errors import RiktigError
+from riktig.core.job import DeviceId, PinRef, read_pin
+from riktig.core.simulation.conductors import Conductor
+from riktig.core.simulation.figures import LINK_OHM
+from riktig.core.simulation.run import Panel
+from riktig.core.simulation.state import Hands
+from riktig.core.wiring import Wiring
+
+__all__ = ["Fault", "Wrong", "faults_at", "spoil_conductors", "spoil_hands"]
+
+
+class Wrong(Enum):
+    """What is wrong."""
+
+    OFF = "wire off at one end"
+    NEIGHBOUR = "wire on another clamp"
+    SWAPPED = "two wires swapped at their ends"
+    SHORT = "short between two clamps"
+    WELDED = "contact welded"
+    OPEN_COIL = "coil open inside"
+    BLOWN = "fuse blown"
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One fault. ``what`` and ``where`` are by kind:
+
+    OFF: wire key, pin. NEIGHBOUR: wire key and pin it belongs on; ``to`` the pin it is on. SWAPPED: the two
+    wires' keys in ``what`` and ``to``, the pins they belong on in ``where`` and ``other``. SHORT: two pins
+    in ``where`` and ``to``. WELDED, OPEN_COIL and BLOWN: device in ``what``, unit in ``where``.
+    """
+
+    wrong: Wrong
+    what: str
+    where: str
+    to: str = ""
+    other: str = ""
+
+    def said(self, label: Callable[[PinRef], str]) -> str:
+        """In words; device ids in braces. ``label`` says how a pin is called on the panel."""
+        where, to = read_pin(self.where), read_pin(self.to)
+        match self.wrong:
+            case Wrong.OFF:
+                far = next((pin for pin in self.what.split("~") if pin != self.where), "")
+                return f"Wire off at {label(where)}, that to {label(read_pin(far))}"
+            case Wrong.NEIGHBOUR:
+                return f"Wire of {label(where)} on {label(to)}"
+            case Wrong.SWAPPED:
+                return f"Wires of {label(where)} and {label(read_pin(self.other))} swapped"
+            case Wrong.SHORT:
+                return f"Short between {label(where)} and {label(to)}"
+            case Wrong.WELDED:
+                return f"{{{self.what}}} {self.where} welded"
+            case Wrong.OPEN_COIL:
+                return f"{{{self.what}}} {self.where} open inside"
+            case Wrong.BLOWN:
+                return f"{{{self.what}}} {self.where} blown"
+
+
+def spoil_conductors(conductors: Sequence[Conductor], faults: Iterable[Fault]) -> tuple[Conductor, ...]:
+    """The conductors with the faults that lie in them.
+
+    Raises:
+        RiktigError: a wire that is not there, or does not land on that pin.
+    """
+    found = list(conductors)
+    for fault in faults:
+        where, to, other = read_pin(fault.where), read_pin(fault.to), read_pin(fault.other)
+        if fault.wrong is Wrong.OFF:
+            found.remove(_wire(found, fault.what, where))
+        elif fault.wrong is Wrong.NEIGHBOUR:
+            _move(found, fault.what, where, to)
+        elif fault.wrong is Wrong.SWAPPED:
+            _move(found, fault.what, where, read_pin("~"))
+            _move(found, fault.to, other, where)
+            _move(found, fault.what, read_pin("~"), other)
+        elif fault.wrong is Wrong.SHORT:
+            found.append(Conductor(where, to, LINK_OHM))
+    return tuple(found)
+
+
+def _wire(conductors: Sequence[Conductor], key: str, pin: PinRef) -> Conductor:
+    for one in conductors:
+        if one.key == key and pin in (one.a, one.b):
+            return one
+    raise RiktigError(f"No wire {key} lands on {pin}.", hint="Choose a wire and one of its two ends.")
+
+
+def _move(conductors: list[Conductor], key: str, pin: PinRef, to: PinRef) -> None:
+    one = _wire(conductors, key, pin)
+    conductors[conductors.index(one)] = replace(one, a=to) if one.a == pin else replace(one, b=to)
+
+
+def spoil_hands(hands: Hands, faults: Iterable[Fault]) -> None:
+    """Puts in the faults that lie in devices."""
+    place = {Wrong.WELDED: hands.welded, Wrong.OPEN_COIL: hands.dead, Wrong.BLOWN: hands.blown}
+    for one in place.values():
+        one.clear()
+    for fault in faults:
+        if fault.wrong in place:
+            place[fault.wrong].add((DeviceId(fault.what), fault.where))
+
+
+def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[Fault, ...]:
+    """The faults that a device can have: its wires off, beside or swapped, its clamps shorted, its parts spoilt."""
+    here = panel.network.devices[device]
+    found: list[Fault] = []
+    for unit in here.kind.units:
+        if unit.behaviour is Behaviour.NO and here.kind.has_coil:
+            found.append(Fault(Wrong.WELDED, device, unit.name))
+        elif unit.behaviour is Behaviour.POLE:
+            found.append(Fault(Wrong.BLOWN, device, unit.name))
+        elif unit.behaviour in (Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT):
+            found.append(Fault(Wrong.OPEN_COIL, device, unit.name))
+    pins = [here.pin(pin.name) for pin in here.kind.pins if here.pin(pin.name) in panel.network.point]
+    landed = [(end.pin, str(wire.key)) for wire in wiring.wires for end in (wire.start, wire.end) if end.pin in pins]
+    landed.sort(key=lambda one: pins.index(one[0]))
+    found += [Fault(Wrong.OFF, key, str(pin)) for pin, key in landed]
+    for (pin, key), (other, beside) in pairwise(landed):
+        if other != pin:
+            found.append(Fault(Wrong.NEIGHBOUR, key, str(pin), str(other)))
+            found.append(Fault(Wrong.SWAPPED, key, str(pin), beside, str(other)))
+    found += [Fault(Wrong.SHORT, "", str(a), str(b)) for a, b in pairwise(pins)]
+    return tuple(found)

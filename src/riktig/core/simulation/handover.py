@@ -1,0 +1,23 @@
+"""A panel that goes on where another of nearly the same circuits stood: after an edit, or when its wires are known."""
+
+from riktig.core.simulation.run import Panel
+
+__all__ = ["go_on_from"]
+
+
+def go_on_from(panel: Panel, before: Panel) -> None:
+    """What was held, turned, opened and lost, where coils and timers stand, and the time: kept as far as it is there.
+
+    What the new circuits no longer feed drops out; nothing comes in that was not in.
+    """
+    there, mine, was = set(panel.network.devices), panel.hands, before.hands
+    for name in ("pressed", "opened", "tripped", "foreign", "pushed"):
+        getattr(mine, name).update(getattr(was, name) & there)
+    for name in ("pressed_units", "outputs"):
+        getattr(mine, name).update(one for one in getattr(was, name) if one[0] in there)
+    mine.position.update({did: position for did, position in was.position.items() if did in there})
+    mine.lost |= was.lost
+    mine.reference.update(was.reference)
+    panel.events = list(before.events)
+    panel.take_state(before)
+    panel.settle()

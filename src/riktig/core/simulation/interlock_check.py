@@ -1,0 +1,38 @@
+"""Contactors that must never be in together, found in together."""
+
+from riktig.core.ids import circuit_of, device_id, role_of
+from riktig.core.job import DeviceId
+from riktig.core.schematic import MAIN_CONTACTOR, REVERSE, STAR, TRIANGLE
+from riktig.core.simulation.connectivity import Forest
+from riktig.core.simulation.network import Network
+from riktig.core.simulation.state import Stage
+from riktig.core.simulation.volts import Volts
+
+__all__ = ["together"]
+
+PAIRS = ((MAIN_CONTACTOR, REVERSE), (STAR, TRIANGLE))
+"""By their roles: forward and reverse, star and triangle."""
+
+
+def together(network: Network, forest: Forest, volts: Volts, stage: dict[DeviceId, Stage], moved: DeviceId) -> str:
+    """What is wrong when a contactor came in: its opposite is in too, with the ways that feed both; else empty."""
+    circuit, role = circuit_of(moved), role_of(moved)
+    for pair in PAIRS:
+        if role not in pair:
+            continue
+        other = device_id(circuit, pair[1 - pair.index(role)])
+        if other in network.devices and stage[other] == Stage.IN:
+            ways = "; ".join(f"{{{one}}} {_fed(network, forest, volts, one)}" for one in sorted((moved, other)))
+            return f"Both in: {{{moved}}} and {{{other}}}. {ways}"
+    return ""
+
+
+def _fed(network: Network, forest: Forest, volts: Volts, did: DeviceId) -> str:
+    coil = next((one for one in network.consumers if one.device == did), None)
+    if coil is None:
+        return "has no coil here"
+    live = next((p for p in (coil.a, coil.b) if (pole := volts.pole_at(p)) and not pole.is_zero), None)
+    if live is None:
+        return "is pushed in by hand"
+    contacts = (network.contacts[number] for number in forest.way(live))
+    return "is fed through " + ", ".join(f"{{{one.device}}} {one.unit}" for one in contacts)

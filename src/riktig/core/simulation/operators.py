@@ -1,0 +1,158 @@
+"""What of a panel can be moved by hand, by level, by heat or by a program, and to which positions."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.catalogue import Behaviour, Can
+from riktig.core.errors import RiktigError
+from riktig.core.job import CircuitId, DeviceId
+from riktig.core.schematic import Circuits, Device, Zone, io_address
+from riktig.core.simulation.phase_rotation import LINES
+from riktig.core.simulation.run import Panel
+
+__all__ = ["Operator", "Touch", "operate", "operators_of", "position_of"]
+
+
+class Touch(Enum):
+    """How a thing is moved."""
+
+    LINE = "line of the supply"
+    SWITCH = "switched by its handle"
+    GUARD = "trips and is reset"
+    HOLD = "held down"
+    TURN = "turned"
+    MOVE = "moved and stays: by level, heat, a door, a carriage, a struck mushroom"
+    OUTPUT = "switched by the program"
+    SOURCE = "another supply"
+    SIGNAL = "given by the program, in percent"
+
+
+@dataclass(frozen=True, slots=True)
+class Operator:
+    """One thing to operate: its device (none for a line), the unit where one device has several, its positions.
+
+    The first position is that at rest.
+    """
+
+    touch: Touch
+    device: DeviceId | None
+    unit: str
+    circuit: CircuitId | None
+    positions: tuple[str, ...]
+    said: str
+    """What it is, for where its tag does not say it."""
+
+    @property
+    def key(self) -> str:
+        """Stable, for what stands on the screen."""
+        return f"{self.device or ''}/{self.unit}"
+
+
+def operators_of(circuits: Circuits) -> tuple[Operator, ...]:
+    """Everything that can be operated, the supply first, then in the order of the devices."""
+    found = [Operator(Touch.LINE, None, line, None, ("there", "lost"), "of the incoming supply") for line in LINES]
+    for device in circuits.devices:
+        found += _of(device)
+    return tuple(found)
+
+
+def _of(device: Device) -> list[Operator]:
+    kind = device.kind
+
+    def one(touch: Touch, *positions: str, unit: str = "", said: str = "") -> Operator:
+        return Operator(touch, device.id, unit, device.circuit, positions, said or device.purpose)
+
+    if kind.positions:
+        return [one(Touch.TURN if kind.can(Can.TURNED) else Touch.MOVE, *kind.positions)]
+    if kind.can(Can.STATION):
+        return [
+            one(Touch.HOLD, "free", "held", unit="1-2", said=f"{device.purpose}, stop"),
+            one(Touch.HOLD, "free", "held", unit="3-4", said=f"{device.purpose}, start"),
+        ]
+    if kind.can(Can.GIVES_OUTPUTS):
+        used = [unit for unit in kind.units if io_address(device, unit.name)]
+        return [
+            one(Touch.OUTPUT, "off", "on", unit=unit.name, said=io_address(device, unit.name) or unit.name)
+            for unit in used
+        ]
+    if kind.can(Can.GIVES_LEVELS):
+        return [one(Touch.SIGNAL, "0", unit=channel, said=f"speed, output {channel}") for channel in ("0", "1")]
+    if kind.can(Can.FOREIGN_SUPPLY):
+        return [one(Touch.SOURCE, "off", "on")]
+    if kind.can(Can.OVERLOAD) or kind.can(Can.ELECTRONIC_STARTER):
+        return [one(Touch.GUARD, "set", "tripped")]
+    symbols = {unit.symbol for unit in kind.units}
+    if "push" in symbols:
+        return [one(Touch.HOLD, "free", "held")]
+    if any(unit.behaviour is Behaviour.POLE for unit in kind.units) and "link" not in symbols:
+        return [one(Touch.SWITCH, "on", "off", *(("tripped",) if kind.is_protective else ()))]
+    if kind.has_coil and device.zone is not Zone.FIELD:
+        return [one(Touch.HOLD, "free", "pushed in", unit="armature", said=f"{device.purpose}, armature by hand")]
+    return []
+
+
+def position_of(panel: Panel, operator: Operator) -> str:
+    """Where a thing stands."""
+    hands, did = panel.hands, operator.device
+    rest, *others = operator.positions
+    if did is None:
+        return "lost" if operator.unit in hands.lost else "there"
+    match operator.touch:
+        case Touch.SWITCH:
+            return "tripped" if did in hands.tripped else "off" if did in hands.opened else "on"
+        case Touch.GUARD:
+            return "tripped" if did in hands.tripped else "set"
+        case Touch.TURN:
+            return hands.position.get(did, "off")
+        case Touch.OUTPUT:
+            return "on" if (did, operator.unit) in hands.outputs else "off"
+        case Touch.SOURCE:
+            return "on" if did in hands.foreign else "off"
+        case Touch.SIGNAL:
+            return f"{100 * hands.reference.get(f'{did}:{operator.unit}', 0.0):.0f}"
+    if operator.unit == "armature":
+        moved = did in hands.pushed
+    elif operator.unit:
+        moved = (did, operator.unit) in hands.pressed_units
+    else:
+        moved = did in (hands.tripped if panel.network.devices[did].kind.can(Can.SURGE) else hands.pressed)
+    return others[0] if moved else rest
+
+
+def operate(panel: Panel, operator: Operator, position: str) -> None:
+    """Moves a thing and lets everything follow.
+
+    Raises:
+        RiktigError: it has no such position.
+    """
+    if operator.touch is not Touch.SIGNAL and position not in operator.positions:
+        raise RiktigError(f"It cannot be “{position}”.", hint=f"It can be {', '.join(operator.positions)}.")
+    hands, did = panel.hands, operator.device
+    if did is None:
+        (hands.lost.add if position == "lost" else hands.lost.discard)(operator.unit)
+    elif operator.touch is Touch.SWITCH:
+        (hands.opened.add if position == "off" else hands.opened.discard)(did)
+        (hands.tripped.add if position == "tripped" else hands.tripped.discard)(did)
+    elif operator.touch is Touch.TURN:
+        hands.position[did] = position
+    elif operator.touch is Touch.OUTPUT:
+        one = (did, operator.unit)
+        (hands.outputs.add if position == "on" else hands.outputs.discard)(one)
+    elif operator.touch is Touch.SIGNAL:
+        hands.reference[f"{did}:{operator.unit}"] = min(max(float(position), 0.0), 100.0) / 100
+    elif operator.unit and operator.unit != "armature":
+        unit = (did, operator.unit)
+        (hands.pressed_units.add if position != operator.positions[0] else hands.pressed_units.discard)(unit)
+    else:
+        kind = panel.network.devices[did].kind
+        place = (
+            hands.pushed
+            if operator.unit == "armature"
+            else hands.foreign
+            if operator.touch is Touch.SOURCE
+            else hands.tripped
+            if operator.touch is Touch.GUARD or kind.can(Can.SURGE)
+            else hands.pressed
+        )
+        (place.add if position != operator.positions[0] else place.discard)(did)
+    panel.settle()

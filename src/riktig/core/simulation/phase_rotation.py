@@ -1,0 +1,42 @@
+"""Which line is where: what a motor does, and whether three lines arrive in their order."""
+
+from riktig.core.catalogue import Can
+from riktig.core.job import DeviceId
+from riktig.core.simulation.connectivity import NONE, Forest
+from riktig.core.simulation.network import MAINS, Network
+from riktig.core.simulation.volts import Volts
+
+__all__ = ["LINES", "lines_at", "turns_of"]
+
+LINES = ("L1", "L2", "L3")
+
+
+def lines_at(network: Network, volts: Volts, device: DeviceId, pins: tuple[str, str, str] = LINES) -> str:
+    """The order in which three pins have the three lines: forward or reverse; empty when one is missing."""
+    found = []
+    for pin in pins:
+        at = network.at(device, pin)
+        pole = volts.pole_at(at) if at is not None else None
+        if pole is None or pole.system != MAINS or pole.is_zero:
+            return ""
+        found.append(pole.name[-1])
+    if len(set(found)) < 3:
+        return ""
+    return "forward" if "".join(found) in ("123", "231", "312") else "reverse"
+
+
+def turns_of(network: Network, forest: Forest, volts: Volts, device: DeviceId) -> str:
+    """What a motor does, or another load of three lines; see ``Panel.turns``."""
+    kind = network.devices[device].kind
+    if kind.can(Can.THREE_LINE_LOAD):
+        return "on" if lines_at(network, volts, device) else "off"
+    way = lines_at(network, volts, device, ("U1", "V1", "W1"))
+    if not way or not any(pin.name == "W2" for pin in kind.pins):
+        return way or "off"
+    tails = [network.at(device, pin) for pin in ("W2", "U2", "V2")]
+    first, *others = (-1 if point is None else point for point in tails)
+    if -1 in (first, *others):
+        return "off"
+    if forest.root[first] == NONE and set(others) <= forest.joined(first):
+        return "star"
+    return "delta" if lines_at(network, volts, device, ("U2", "V2", "W2")) else "off"

@@ -1,0 +1,392 @@
+"""A panel with power on: operated step by step, with contacts that follow coils in their own time."""
+
+from collections import Counter, defaultdict
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Behaviour, Can, Part
+from riktig.core.job import DeviceId, Supply
+from riktig.core.schematic import Circuits, Nets
+from riktig.core.simulation.conductors import Conductor, drawn_conductors
+from riktig.core.simulation.connectivity import Forest
+from riktig.core.simulation.event_queue import Clockwork
+from riktig.core.simulation.interlock_check import together
+from riktig.core.simulation.network import MAINS, Network, Pole, build_network
+from riktig.core.simulation.phase_rotation import lines_at, turns_of
+from riktig.core.simulation.shorts import find_short
+from riktig.core.simulation.state import Hands, Stage, is_closed
+from riktig.core.simulation.volts import Volts
+
+__all__ = ["Event", "Panel"]
+
+MOST_TURNS = 12
+"""How often one device may move after one operation until it counts as never coming to rest (chosen by us)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something that happened: when, s since power came on; ``text`` holds device ids in braces."""
+
+    at_s: float
+    text: str
+    device: DeviceId | None = None
+    wrong: bool = False
+
+
+class Panel:
+    """A panel that is operated. Change ``hands``, then ``settle``; or ``wait`` for time to pass.
+
+    Method:
+        Contacts open before others close, each device in its own time; what moves at the same instant
+        moves together. After each instant only the points behind what moved are worked out anew.
+    """
+
+    def __init__(
+        self,
+        circuits: Circuits,
+        nets: Nets,
+        supply: Supply | None = None,
+        control_v: float = 230.0,
+        conductors: tuple[Conductor, ...] = (),
+        parts: Mapping[DeviceId, Part] | None = None,
+    ) -> None:
+        self.circuits, self.nets = circuits, nets
+        self.conductors = conductors or drawn_conductors(nets)
+        self.network: Network = build_network(
+            circuits, nets, supply or Supply(), control_v, self.conductors, parts or {}
+        )
+        self.hands = Hands()
+        self.clock_s = 0.0
+        self.steps = 0
+        self.shorts: list[str] = []
+        self.restless: tuple[DeviceId, ...] = ()
+        self.events: list[Event] = []
+        self.forest = Forest(self.network.count, self.network.contacts)
+        self.volts = Volts(self.network, self.forest)
+        self.fed: list[bool] = [False] * len(self.network.consumers)
+        self.stage: dict[DeviceId, Stage] = defaultdict(lambda: Stage.OUT)
+        self._driven: dict[DeviceId, bool] = {}
+        self._coil: dict[DeviceId, bool] = {}
+        self._unfinished: tuple[DeviceId, ...] = ()
+        self._known: tuple[Pole, ...] | None = None
+        self._clockwork = Clockwork()
+        self._contacts: dict[DeviceId, list[int]] = defaultdict(list)
+        for number, contact in enumerate(self.network.contacts):
+            self._contacts[contact.device].append(number)
+        self.contact = {(one.device, one.unit): n for n, one in enumerate(self.network.contacts)}
+        self._consumer = {(one.device, one.unit): n for n, one in enumerate(self.network.consumers)}
+        self.units = {(d.id, u.name): u for d in circuits.devices for u in d.kind.units}
+        self._coiled = {d.id for d in circuits.devices if d.kind.has_coil or d.kind.can(Can.WATCHES_PHASES)}
+        coiled = {did for did in self._coiled if not self._moves_by_itself(did)}
+        self._plain = {
+            number: self.units[one.device, one.unit].behaviour
+            for number, one in enumerate(self.network.contacts)
+            if one.device in coiled and self.units[one.device, one.unit].symbol != "trip"
+        }
+        """The contacts that only follow a coil."""
+        self._watch: dict[int, set[DeviceId]] = defaultdict(set)
+        for device in circuits.devices:
+            if device.kind.can(Can.WATCHES_LINES):
+                for pin in device.kind.pins:
+                    at = self.network.at(device.id, pin.name)
+                    if at is not None:
+                        self._watch[at].add(device.id)
+        self._controllers = [d.id for d in circuits.devices if d.kind.can(Can.CONTROLLER)]
+        self._outputs = {d.id for d in circuits.devices if d.kind.can(Can.GIVES_OUTPUTS)}
+        self._turning: dict[DeviceId, str] = {}
+        self._was = Hands()
+        self._stale: set[DeviceId] = set(self._contacts)
+        self.settle()
+        self.events = [event for event in self.events if event.wrong]
+
+    def _moves_by_itself(self, did: DeviceId) -> bool:
+        """Whether contacts do not simply follow a coil: of a timer, of a phase monitor."""
+        kind = self.network.devices[did].kind
+        return kind.timer is not None or kind.can(Can.WATCHES_PHASES)
+
+    @property
+    def fed_units(self) -> set[tuple[DeviceId, str]]:
+        """The consumers that work: device and unit."""
+        return {(one.device, one.unit) for one, fed in zip(self.network.consumers, self.fed, strict=True) if fed}
+
+    @property
+    def on(self) -> set[DeviceId]:
+        """The devices that are in, lit, running or fed."""
+        devices = self.network.devices
+        fed = {did for did, _ in self.fed_units if not devices[did].kind.can(Can.ON_THREE_LINES)}
+        return fed | {did for did, turns in self._turning.items() if turns != "off"}
+
+    def is_fed(self, device: DeviceId, unit: str = "A1-A2") -> bool:
+        """Whether a coil, lamp or input works."""
+        number = self._consumer.get((device, unit))
+        return number is not None and self.fed[number]
+
+    def take_state(self, before: "Panel") -> None:
+        """Stands as another panel stood: its time, where coils and timers are, and what worked."""
+        there = set(self.network.devices)
+        self.clock_s = before.clock_s
+        self.stage.update({did: stage for did, stage in before.stage.items() if did in there})
+        self._driven.update({did: on for did, on in before._driven.items() if did in there})
+        self._coil.update({did: on for did, on in before._coil.items() if did in there})
+        self._clockwork = before._clockwork.only(there)
+        for one, number in self._consumer.items():
+            if one in before._consumer:
+                self.fed[number] = before.fed[before._consumer[one]]
+        self._known, self._stale = None, set(self._contacts)
+        self.volts.set_poles(())  # so that every consumer is looked at anew
+
+    def share(self, device: DeviceId, unit: str) -> float:
+        """The voltage across a consumer as a share of its own, such as a drive's speed reference of 10 V."""
+        number = self._consumer.get((device, unit))
+        return self.volts.across[number] / self.network.consumers[number].volts if number is not None else 0.0
+
+    def settle(self) -> None:
+        """Lets everything that follows follow, until nothing moves or it is clear that it never will."""
+        self._begin()
+        self._run(self.clock_s)
+
+    def wait(self, seconds: float) -> None:
+        """Lets time pass: timers run out."""
+        self._begin()
+        until = self.clock_s + seconds
+        self._run(until)
+        self.clock_s = max(self.clock_s, until)
+
+    def _begin(self) -> None:
+        self.shorts, self.restless = [], ()
+        self.steps += 1
+        self._stale |= self._moved_by_hand()
+        for did in sorted(self._stale & self._coiled):
+            self._drive(did, fed=self._coil.get(did, False))
+        for did in self._unfinished:
+            driven = self._driven.get(did, False)
+            if self.stage[did] != (Stage.IN if driven else Stage.OUT):
+                self._schedule(did, on=driven, by_hand=False)
+        self._unfinished = ()
+        self._known = None
+
+    def _moved_by_hand(self) -> set[DeviceId]:
+        """The devices whose contacts may stand otherwise than when it was last looked."""
+        now, was = self.hands, self._was
+        found: set[DeviceId] = set()
+        for name in ("pressed", "opened", "tripped", "pushed", "foreign"):
+            found |= getattr(now, name) ^ getattr(was, name)
+        for name in ("pressed_units", "outputs", "blown", "welded", "dead"):
+            found |= {did for did, _ in getattr(now, name) ^ getattr(was, name)}
+        found |= {did for did, _ in now.position.items() ^ was.position.items()}
+        self.volts.broken = {self._consumer[one] for one in now.dead if one in self._consumer}
+        if now.dead != was.dead:
+            ends = [self.network.consumers[self._consumer[o]] for o in now.dead ^ was.dead if o in self._consumer]
+            self._recheck(self.volts.update({point for one in ends for point in (one.a, one.b)}))
+        self._was = now.copy()
+        return found
+
+    def _run(self, until: float) -> None:
+        turns: Counter[DeviceId] = Counter()
+        self._flow()
+        while True:
+            at, batch = self._clockwork.next(self.clock_s, until)
+            if not batch:
+                return
+            self.clock_s = max(self.clock_s, at)
+            for did, stage in batch:
+                turns[did] += 1
+                self._move(did, stage)
+            never = sorted(did for did, count in turns.items() if count > MOST_TURNS)
+            if never:
+                self._give_up(tuple(never), turns)
+                return
+            self._flow()
+
+    def _move(self, did: DeviceId, stage: Stage) -> None:
+        self.stage[did] = stage
+        self._stale.add(did)
+        timed = self.network.devices[did].kind.can(Can.TIMED)
+        if timed and stage == Stage.DONE:
+            self._say(f"{{{did}}} has run out", did)
+        elif not timed and stage in (Stage.IN, Stage.OUT):
+            self._say(f"{{{did}}} {'in' if stage == Stage.IN else 'out'}", did)
+            if stage == Stage.IN:
+                wrong = together(self.network, self.forest, self.volts, self.stage, did)
+                if wrong:
+                    self._say(wrong, did, wrong=True)
+
+    def _give_up(self, never: tuple[DeviceId, ...], turns: Counter[DeviceId]) -> None:
+        """What never comes to rest: said with what opens its path, and left as it is."""
+        self.restless = never
+        self._unfinished = self._clockwork.stop()
+        names = " and ".join(f"{{{did}}}" for did in never)
+        if len(never) > 1:
+            text = f"Race: {names} are fed at the same instant, and each opens the other's path. Chance decides."
+        else:
+            text = f"{names} never comes to rest: it opens the path of its own coil ({turns[never[0]]} times)."
+        self._say(text, never[0], wrong=True)
+
+    def _flow(self) -> None:
+        """Everything that follows at once from what moved."""
+        for _ in range(50):
+            opened: list[int] = []
+            closed: list[int] = []
+            for did in sorted(self._stale):
+                for number in self._contacts[did]:
+                    (closed if self._closed(number) else opened).append(number)
+            self._stale.clear()
+            poles = self._known = tuple(self._poles()) if self._known is None else self._known
+            dirty = self.forest.change(opened, closed, {pole.point for pole in poles})
+            same = poles == self.volts.poles
+            if not same:
+                self.volts.set_poles(poles)
+            if not same or self.volts.tie():
+                self.volts.tie()
+                dirty = set(range(self.network.count))
+            if not dirty:
+                return
+            self._recheck(self.volts.update(dirty))
+            self._react({did for point in dirty for did in self._watch[point]})
+            self._check_shorts()
+            if not self._stale:
+                return
+
+    def _closed(self, number: int) -> bool:
+        one = self.network.contacts[number]
+        behaviour = self._plain.get(number)
+        if behaviour is not None and not self.hands.welded:
+            return self.stage[one.device] == (Stage.IN if behaviour is Behaviour.NO else Stage.OUT)
+        device = self.network.devices[one.device]
+        powered = True
+        if device.kind.can(Can.GIVES_OUTPUTS):
+            powered = any(self.is_fed(did, "24-0") for did in self._controllers) or not self._controllers
+        elif device.kind.can(Can.SENSOR):
+            powered = self.is_fed(one.device, "P-M")
+        unit = self.units[one.device, one.unit]
+        return is_closed(self.hands, device, unit, self.stage[one.device], powered=powered)
+
+    def _poles(self) -> list[Pole]:
+        """The poles that give voltage now."""
+        found = []
+        for pole in self.network.poles:
+            owner = pole.system.partition(":")[0]
+            device = self.network.devices.get(DeviceId(owner))
+            if pole.system == MAINS:
+                alive = pole.name not in self.hands.lost
+            elif device is None or device.id in self.hands.lost:
+                alive = False
+            elif device.kind.can(Can.TRANSFORMS):
+                alive = self.is_fed(device.id, "1-3")
+            elif device.kind.can(Can.MAKES_DC):
+                alive = self.is_fed(device.id, "L-N")
+            elif device.kind.can(Can.FOREIGN_SUPPLY):
+                alive = device.id in self.hands.foreign
+            elif device.kind.can(Can.STARTS_SOFTLY):
+                alive = self.is_fed(device.id)
+            elif device.kind.can(Can.VARIES_SPEED):
+                alive = lines_at(self.network, self.volts, device.id) != ""
+            else:
+                alive = any(self.is_fed(did, "24-0") for did in self._controllers)
+                share = self.hands.reference.get(pole.system, 0.0)
+                pole = (
+                    pole
+                    if pole.is_zero
+                    else Pole(pole.system, pole.name, pole.point, pole.ac, pole.dc * share, pole.pin)
+                )
+            if alive:
+                found.append(pole)
+        return found
+
+    def _recheck(self, consumers: set[int]) -> None:
+        """Which consumers work now, and what follows for their devices."""
+        devices: set[DeviceId] = set()
+        for number in consumers:
+            one = self.network.consumers[number]
+            share = self.volts.across[number] / one.volts
+            now = share >= (one.hold if self.fed[number] else one.pick)
+            if now != self.fed[number]:
+                self.fed[number] = now
+                devices.add(one.device)
+        self._react(devices)
+
+    def _react(self, devices: set[DeviceId]) -> None:
+        for did in sorted(devices):
+            device = self.network.devices[did]
+            kind = device.kind
+            if kind.is_motor or kind.can(Can.THREE_LINE_LOAD):
+                self._turn(did)
+                continue
+            if kind.can(Can.MAKES_POTENTIAL):
+                self._known = None
+            if kind.can(Can.CONTROLLER):
+                self._stale |= self._outputs
+            elif kind.can(Can.SENSOR):
+                self._stale.add(did)
+            if kind.can(Can.WATCHES_PHASES):
+                watched = ("L1-L2", "L2-L3", "L3-L1")
+                driven = (
+                    all(self.is_fed(did, unit) for unit in watched)
+                    and lines_at(self.network, self.volts, did) == "forward"
+                )
+            elif kind.can(Can.STARTS_SOFTLY):
+                driven = self.is_fed(did) and self.is_fed(did, "S1-S2")
+                self._stale.add(did)
+            elif kind.can(Can.VARIES_SPEED):
+                driven = lines_at(self.network, self.volts, did) != "" and (
+                    self.is_fed(did, "R1-0") or self.is_fed(did, "R2-0")
+                )
+                self._stale.add(did)
+            elif kind.has_coil:
+                driven = self.is_fed(did)
+            else:
+                if kind.can(Can.TRANSFORMS) or kind.can(Can.MAKES_DC) or kind.can(Can.FOREIGN_SUPPLY):
+                    self._stale.add(did)
+                continue
+            self._drive(did, fed=driven)
+
+    def _drive(self, did: DeviceId, *, fed: bool) -> None:
+        """What moves a device's contacts: its coil or electronics, or a finger on its armature."""
+        self._coil[did] = fed
+        hand = did in self.hands.pushed
+        if (fed or hand) != self._driven.get(did, False):
+            self._driven[did] = fed or hand
+            self._schedule(did, on=fed or hand, by_hand=hand and not fed)
+
+    def _schedule(self, did: DeviceId, *, on: bool, by_hand: bool) -> None:
+        kind = self.network.devices[did].kind
+        self._clockwork.start(self.clock_s, did, kind, self.stage[did], on=on, by_hand=by_hand)
+
+    def _check_shorts(self) -> None:
+        """Poles of one supply that meet: what guards them opens, and it is said where."""
+        short = find_short(self.network, self.forest, self.volts)
+        if short is None:
+            return
+        if short.met not in self.shorts:
+            self.shorts.append(short.met)
+        if short.guard is not None:
+            self.hands.tripped.add(short.guard)
+            self._was.tripped.add(short.guard)
+            self._stale.add(short.guard)
+        else:
+            self._known = None
+            self.hands.lost |= short.supplies
+        self._say(short.said, short.device, wrong=True)
+        self._stale.add(short.device)
+
+    def _turn(self, did: DeviceId) -> None:
+        was, now = self._turning.get(did, "off"), self.turns(did)
+        if now != was:
+            self._turning[did] = now
+            self._say(f"{{{did}}} {'stands' if now == 'off' else f'runs {now}'}", did)
+
+    def _say(self, text: str, device: DeviceId | None = None, *, wrong: bool = False) -> None:
+        self.events.append(Event(round(self.clock_s, 4), text, device, wrong))
+
+    def source_of(self, point: int) -> Pole | None:
+        """The pole that reaches a point through contacts."""
+        return self.volts.pole_at(point)
+
+    def alive(self, node: str) -> bool:
+        """Whether a named node is joined to a pole of any supply."""
+        net = next((one for one in self.nets.nets if node in one.nodes), None)
+        return net is not None and self.source_of(self.network.point[net.id]) is not None
+
+    def turns(self, device: DeviceId) -> str:
+        """“forward”, “reverse”, “star”, “delta” or “off”: what a motor does; “on” for another load of three lines."""
+        return turns_of(self.network, self.forest, self.volts, device)

@@ -1,0 +1,277 @@
+"""Scripts: steps done to a panel, and what must then be so."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Can
+from riktig.core.errors import RiktigError
+from riktig.core.inputs import parse_json, unfit
+from riktig.core.job import CircuitId, DeviceId
+from riktig.core.schematic import Circuits, Nets
+from riktig.core.simulation.explain import why
+from riktig.core.simulation.run import Event, Panel
+
+__all__ = ["Runner", "StepResult", "read_script", "run_script"]
+
+SAME = {"in": "on", "lit": "on", "out": "off", "dark": "off", "stands": "off"}
+"""Other words for what a thing does."""
+MOST_STEPS = 2_000
+"""Steps of one script (chosen by us)."""
+POSITIONS = ("off", "hand", "auto", "on")
+"""Where a selector can be turned to."""
+
+
+@dataclass(frozen=True, slots=True)
+class StepResult:
+    """One step: what was done, what was expected, and what was otherwise; empty when all was as expected.
+
+    ``why`` says of each thing that is otherwise how it came to it, device ids in braces; ``events`` is
+    all that happened in the step.
+    """
+
+    done: str
+    expected: tuple[str, ...]
+    otherwise: tuple[str, ...]
+    why: tuple[str, ...] = ()
+    events: tuple[Event, ...] = ()
+
+    @property
+    def passed(self) -> bool:
+        """Whether all was as expected."""
+        return not self.otherwise
+
+
+def run_script(
+    circuits: Circuits, nets: Nets, circuit: CircuitId, steps: tuple[str, ...], panel: Panel | None = None
+) -> tuple[StepResult, ...]:
+    """Runs the steps of one circuit on the whole panel, with all breakers on.
+
+    Raises:
+        RiktigError: a step that cannot be read, or names a device that is not there.
+    """
+    runner = Runner(panel or Panel(circuits, nets), circuit)
+    return tuple(runner.step(step) for step in steps)
+
+
+def read_script(text: str) -> tuple[str, ...]:
+    """The steps of a script file: a line each, or JSON: a list of them, or ``{"steps": […]}``; # begins a comment.
+
+    Raises:
+        RiktigError: JSON that is none, or holds anything but texts; the place stands in it.
+    """
+    if text.lstrip()[:1] in ("[", "{"):
+        held = parse_json(text, what="a script", hint="Mend the line, or write a step a line.")
+        steps = held.get("steps") if isinstance(held, dict) else held
+        if not isinstance(steps, list):
+            raise RiktigError(
+                "The script has no list of steps.", hint='Write {"steps": ["press S1: K1 on"]}.', where="$.steps"
+            )
+        for number, step in enumerate(steps):
+            if not isinstance(step, str) or not step.strip():
+                raise RiktigError("A step is a text.", hint='Such as "press S1: K1 on".', where=f"$.steps[{number}]")
+        return _bounded(tuple(str(step) for step in steps))
+    lines = (line.partition("#")[0].strip() for line in text.splitlines())
+    return _bounded(tuple(line for line in lines if line))
+
+
+def _bounded(steps: tuple[str, ...]) -> tuple[str, ...]:
+    if len(steps) > MOST_STEPS:
+        raise RiktigError(
+            f"The script has {len(steps)} steps; {MOST_STEPS} can be done in one go.",
+            hint="Part it in several scripts.",
+        )
+    for number, step in enumerate(steps, 1):
+        why = unfit(step)
+        if why:
+            raise RiktigError(f"A step {why}.", hint='Such as "press S1: K1 on".', where=f"step {number}")
+    return steps
+
+
+class Runner:
+    """Does steps to a panel. Devices are named by their role in ``circuit``, by their id, or by ``names``."""
+
+    def __init__(self, panel: Panel, circuit: CircuitId, names: Mapping[str, DeviceId] | None = None) -> None:
+        self.panel, self.circuit, self.circuits = panel, circuit, panel.circuits
+        self.known = panel.network.devices
+        self.names = {name.lower(): did for name, did in (names or {}).items()}
+
+    def step(self, text: str) -> StepResult:
+        """Does one step and looks.
+
+        Raises:
+            RiktigError: it cannot be read, or names a device that is not there.
+        """
+        done, _, rest = text.partition(":")
+        first = len(self.panel.events)
+        self.do(done.strip())
+        expected = tuple(one.strip() for one in rest.split(",") if one.strip())
+        otherwise = [said for one in expected if (said := self._look(one))]
+        reasons = [self._why(one) for one in expected if self._look(one)]
+        events = tuple(self.panel.events[first:])
+        if self.panel.shorts:
+            otherwise.append("a short circuit: " + "; ".join(self.panel.shorts))
+        if self.panel.restless:
+            otherwise.append("it never comes to rest")
+        reasons += [event.text for event in events if event.wrong]
+        return StepResult(done.strip(), expected, tuple(otherwise), tuple(filter(None, reasons)), events)
+
+    def _why(self, expected: str) -> str:
+        role, _, want = expected.rpartition(" ")
+        if want in ("live", "dead") or role == "lamps":
+            return ""
+        return why(self.panel, self.device(role))
+
+    def device(self, role: str) -> DeviceId:
+        """The device that a step names.
+
+        Raises:
+            RiktigError: there is none.
+        """
+        did = DeviceId(f"{self.circuit}.{role}")
+        if did in self.known:
+            return did
+        if role in self.known:
+            return DeviceId(role)
+        if role.lower() in self.names:
+            return self.names[role.lower()]
+        raise RiktigError(
+            f"The script names “{role}”, which is not in the circuit.",
+            hint="Use the roles of its devices, or the tags of the panel.",
+        )
+
+    def guard(self) -> DeviceId | None:
+        """What trips when the load of the circuit is overloaded."""
+        return next(
+            (DeviceId(f"{self.circuit}.{role}") for role in ("FO", "U", "F") if f"{self.circuit}.{role}" in self.known),
+            None,
+        )
+
+    def _guard(self) -> DeviceId:
+        found = self.guard()
+        if found is None:
+            raise RiktigError("The circuit has nothing that trips.", hint="Leave the step out.")
+        return found
+
+    def do(self, text: str) -> None:
+        """Does what the first half of a step says.
+
+        Raises:
+            RiktigError: it cannot be read, or names a device that is not there.
+        """
+        panel, hands = self.panel, self.panel.hands
+        verb, _, what = text.partition(" ")
+        what = " ".join(what.split())
+        if text.startswith("let go "):
+            verb, what = "let go", text.removeprefix("let go ")
+        sets = {
+            "raise": (hands.pressed, True),
+            "lower": (hands.pressed, False),
+            "open": (hands.opened, True),
+            "close": (hands.opened, False),
+            "spend": (hands.tripped, True),
+            "renew": (hands.tripped, False),
+            "push": (hands.pushed, True),
+            "let go": (hands.pushed, False),
+        }
+        match verb:
+            case "rest":
+                pass
+            case "press" | "release":
+                self._press(what, down=verb == "press")
+            case "turn":
+                role, _, position = what.partition(" to ")
+                if position.strip() not in POSITIONS:
+                    raise RiktigError(f"“{text}” has no position.", hint=f"Say to which: {', '.join(POSITIONS)}.")
+                hands.position[self.device(role)] = position.strip()
+            case "trip" | "reset":
+                did = self._guard() if what == "guard" else self.device(what)
+                (hands.tripped.add if verb == "trip" else hands.tripped.discard)(did)
+            case "wait":
+                panel.wait(_seconds(what))
+            case "lose" | "restore":
+                (hands.lost.add if verb == "lose" else hands.lost.discard)(what)
+            case "output":
+                self._output(on=what == "on")
+            case "give" | "take":
+                card, _, point = what.partition(" ")
+                one = (self.device(card), f"L-{point.upper()}")
+                (hands.outputs.add if verb == "give" else hands.outputs.discard)(one)
+            case "weld" | "blow" | "break" | "mend":
+                self._spoil(verb, what)
+            case "foreign":
+                ours = {d.id for d in self.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
+                hands.foreign = ours if what == "on" else set()
+            case _ if verb in sets:
+                place, add = sets[verb]
+                (place.add if add else place.discard)(self.device(what))
+            case _:
+                raise RiktigError(f"“{text}” is not a step.", hint="See the list of steps in the guide.")
+        panel.settle()
+
+    def _spoil(self, verb: str, what: str) -> None:
+        """A contact that welds, a pole that blows, a coil that breaks; or all of that mended."""
+        hands = self.panel.hands
+        name, _, unit = what.partition(" ")
+        one = (self.device(name), unit or "A1-A2")
+        if one not in self.panel.units:
+            raise RiktigError(f"“{name}” has no {one[1]}.", hint="Name the contact by its two markings, such as 1-2.")
+        places = {"weld": hands.welded, "blow": hands.blown, "break": hands.dead}
+        if verb == "mend":
+            for place in places.values():
+                place.difference_update({held for held in place if held[0] == one[0]})
+        else:
+            places[verb].add(one)
+
+    def _press(self, what: str, *, down: bool) -> None:
+        role, _, button = what.partition(" ")
+        did = self.device(role)
+        if not button:
+            (self.panel.hands.pressed.add if down else self.panel.hands.pressed.discard)(did)
+            return
+        unit = (did, "1-2" if button == "stop" else "3-4")
+        (self.panel.hands.pressed_units.add if down else self.panel.hands.pressed_units.discard)(unit)
+
+    def _output(self, *, on: bool) -> None:
+        """The controller's output that commands this circuit."""
+        for rung in self.circuits.rungs:
+            if rung.end == (f"{self.circuit}.command",):
+                for part in rung.path.parts:
+                    for pole in getattr(part, "poles", ()):
+                        (self.panel.hands.outputs.add if on else self.panel.hands.outputs.discard)(
+                            (pole.device, pole.unit)
+                        )
+
+    def _look(self, text: str) -> str:
+        """What is otherwise than expected; empty when it is as expected."""
+        role, _, want = text.rpartition(" ")
+        want = SAME.get(want, want)
+        if want in ("live", "dead"):
+            now = "live" if self.panel.alive(role) else "dead"
+            return "" if now == want else f"{role} is {now}, not {want}"
+        if role == "lamps":
+            dark = [d.id for d in self.circuits.devices if d.kind.can(Can.LAMP_TEST) and d.id not in self.panel.on]
+            return f"{', '.join(dark)} is off, not on" if want == "on" and dark else ""
+        did = self.device(role)
+        if want == "any":
+            return ""
+        device = self.known[did]
+        now = self.panel.turns(did) if device.kind.is_motor else ("on" if did in self.panel.on else "off")
+        if device.kind.has_coil:
+            now = "on" if self.panel.is_fed(did) else "off"
+        fine = now == want or (want == "on" and device.kind.is_motor and now != "off")
+        return "" if fine else f"{role} is {now}, not {want}"
+
+
+def _seconds(text: str) -> float:
+    """How long a wait is.
+
+    Raises:
+        RiktigError: no number of seconds from 0 to 100,000.
+    """
+    try:
+        seconds = float(text.removesuffix("s"))
+    except ValueError:
+        seconds = -1.0
+    if not 0 <= seconds <= 100_000:
+        raise RiktigError(f"“wait {text}” is not a time.", hint="Give seconds: wait 40.")
+    return seconds

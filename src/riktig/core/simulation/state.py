@@ -1,0 +1,112 @@
+"""What has been done to a panel, and from it where every contact stands."""
+
+from dataclasses import dataclass, field, fields
+from enum import IntEnum
+
+from riktig.core.catalogue import Behaviour, Can, Unit
+from riktig.core.job import DeviceId
+from riktig.core.schematic import Device
+
+__all__ = ["Hands", "Stage", "is_closed"]
+
+
+class Stage(IntEnum):
+    """Where what moves contacts stands; on the way both kinds of contact are open.
+
+    Of a timer: out, running, between its two contacts, run out.
+    """
+
+    OUT = 0
+    WAY = 1
+    IN = 2
+    DONE = 3
+
+
+@dataclass
+class Hands:
+    """What people, levels and faults have done: all that the state of a panel depends on beside time.
+
+    ``pressed`` are buttons held, floats raised and other contacts moved from outside; ``blown`` single
+    poles; ``welded`` contacts that stay closed; ``dead`` coils and loads that are open inside;
+    ``reference`` the share (0 to 1) that an analogue output gives, by system.
+    """
+
+    pressed: set[DeviceId] = field(default_factory=set)
+    pressed_units: set[tuple[DeviceId, str]] = field(default_factory=set)
+    position: dict[DeviceId, str] = field(default_factory=dict)
+    opened: set[DeviceId] = field(default_factory=set)
+    tripped: set[DeviceId] = field(default_factory=set)
+    lost: set[str] = field(default_factory=set)
+    outputs: set[tuple[DeviceId, str]] = field(default_factory=set)
+    foreign: set[DeviceId] = field(default_factory=set)
+    pushed: set[DeviceId] = field(default_factory=set)
+    blown: set[tuple[DeviceId, str]] = field(default_factory=set)
+    welded: set[tuple[DeviceId, str]] = field(default_factory=set)
+    dead: set[tuple[DeviceId, str]] = field(default_factory=set)
+    reference: dict[str, float] = field(default_factory=dict)
+
+    def copy(self) -> "Hands":
+        """As it is now, to compare with later."""
+        return Hands(**{one.name: getattr(self, one.name).copy() for one in fields(self)})
+
+
+def is_closed(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered: bool) -> bool:
+    """Whether a unit leads on.
+
+    Args:
+        stage: Where the device's coil, timer or electronics have its contacts.
+        powered: Whether the electronics that move it have power: of a controller's output, a sensor.
+    """
+    did = device.id
+    if (did, unit.name) in hands.welded:
+        return True
+    match unit.behaviour:
+        case Behaviour.JOINT | Behaviour.HEATER:
+            return True
+        case Behaviour.POLE:
+            return did not in hands.opened and did not in hands.tripped and (did, unit.name) not in hands.blown
+        case Behaviour.NO:
+            return _moved(hands, device, unit, stage, powered=powered) == Stage.IN
+        case Behaviour.NC:
+            held = any((did, one.name) in hands.welded for one in device.kind.units if one.behaviour is Behaviour.NO)
+            return not held and _moved(hands, device, unit, stage, powered=powered) == Stage.OUT
+    return False
+
+
+def _moved(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered: bool) -> Stage:
+    """Where a contact stands: out as at rest, in when moved, on the way between."""
+    did, kind = device.id, device.kind
+    tripped = did in hands.tripped
+    if kind.can(Can.SIGNALS_OFF):
+        return _if(tripped or did in hands.opened)
+    if unit.symbol == "trip" or kind.can(Can.OVERLOAD):
+        return _if(tripped)
+    if kind.can(Can.RIDES_THROUGH_TRIP):
+        return _if(not tripped and did not in hands.opened)
+    if kind.can(Can.ELECTRONIC_STARTER):
+        return Stage.OUT if tripped else stage
+    if kind.can(Can.STAR_DELTA_TIMER):
+        return _if(stage == (Stage.WAY if unit.name == "17-18" else Stage.DONE))
+    if kind.can(Can.LATE_TIMER):
+        return _if(stage == Stage.DONE)
+    if kind.can(Can.GIVES_OUTPUTS):
+        return _if(powered and (did, unit.name) in hands.outputs)
+    if kind.can(Can.SENSOR):
+        return _if(powered and did in hands.pressed)
+    if did in hands.position or kind.can(Can.TURNED):
+        return _if(_selected(hands.position.get(did, "off"), unit))
+    if kind.has_coil or kind.can(Can.WATCHES_PHASES):
+        return stage
+    return _if(did in hands.pressed or (did, unit.name) in hands.pressed_units)
+
+
+def _if(moved: bool) -> Stage:
+    return Stage.IN if moved else Stage.OUT
+
+
+def _selected(position: str, unit: Unit) -> bool:
+    if unit.name == "23-24":
+        return position == "auto"
+    if unit.name == "13-14":
+        return position in ("hand", "on")
+    return position == "on"

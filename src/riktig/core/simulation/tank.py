@@ -1,0 +1,116 @@
+"""A tank with floats, and a carriage between its end switches: what is dragged, and which contacts it moves."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from riktig.core.catalogue import Behaviour, Can
+from riktig.core.ids import device_id
+from riktig.core.job import CircuitId, DeviceId
+from riktig.core.schematic import MAIN_CONTACTOR, MOTOR, REVERSE, Branch, Circuits, Device, Element, Parallel, Series
+from riktig.core.simulation.run import Panel
+
+__all__ = ["Carriage", "Tank", "carriages_of", "set_level", "set_travel", "tanks_of"]
+
+_HEIGHTS = {"stop": 0.25, "start": 0.6, "alarm": 0.9}
+"""Where floats hang at first, as a share of the tank (chosen by us)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Tank:
+    """The floats of a circuit: their roles (“stop”, “start”, “alarm”), ids and heights as shares of the tank."""
+
+    circuit: CircuitId
+    floats: tuple[tuple[str, DeviceId, float], ...]
+    level: float = 0.1
+
+    def moved(self, role: str, height: float) -> "Tank":
+        """The tank with one float hung elsewhere."""
+        floats = tuple((r, d, min(max(height, 0.02), 0.98) if r == role else h) for r, d, h in self.floats)
+        return replace(self, floats=floats)
+
+    def faults(self) -> tuple[str, ...]:
+        """What is wrong with the heights: the stop float hangs lowest, the alarm float highest."""
+        at = {role: height for role, _, height in self.floats}
+        found = []
+        for low, high, said in (
+            ("stop", "start", "The start float must hang above the stop float, or the pump starts and stops at once."),
+            ("start", "alarm", "The alarm float must hang above the start float, or every filling is an alarm."),
+            ("stop", "alarm", "The alarm float must hang above the stop float."),
+        ):
+            if low in at and high in at and at[high] <= at[low]:
+                found.append(said)
+        return tuple(dict.fromkeys(found))
+
+
+@dataclass(frozen=True, slots=True)
+class Carriage:
+    """The end switches of what a motor moves both ways: that ahead, that behind, and where it stands (0 to 1)."""
+
+    circuit: CircuitId
+    motor: DeviceId
+    ahead: DeviceId
+    behind: DeviceId
+    at: float = 0.5
+
+
+def tanks_of(circuits: Circuits) -> tuple[Tank, ...]:
+    """A tank for every circuit that has floats."""
+    found: dict[CircuitId, list[tuple[str, DeviceId, float]]] = {}
+    for device in circuits.devices:
+        if device.kind.can(Can.FLOAT):
+            role = device.role.rpartition(".")[2]
+            found.setdefault(device.circuit, []).append((role, device.id, _HEIGHTS.get(role, 0.5)))
+    return tuple(Tank(circuit, tuple(floats)) for circuit, floats in found.items())
+
+
+def set_level(panel: Panel, tank: Tank, level: float) -> Tank:
+    """The tank filled so far; its floats have moved and the panel has followed."""
+    filled = replace(tank, level=min(max(level, 0.0), 1.0))
+    for _, did, height in filled.floats:
+        (panel.hands.pressed.add if filled.level >= height else panel.hands.pressed.discard)(did)
+    panel.settle()
+    return filled
+
+
+def carriages_of(circuits: Circuits) -> tuple[Carriage, ...]:
+    """A carriage for every motor with two end switches; that in the way of the forward contactor lies ahead."""
+    found = []
+    ends: dict[CircuitId, list[DeviceId]] = {}
+    for device in circuits.devices:
+        if device.kind.can(Can.END_SWITCH):
+            ends.setdefault(device.circuit, []).append(device.id)
+    known = circuits.by_id
+    for circuit, switches in ends.items():
+        motor = device_id(circuit, MOTOR)
+        if len(switches) != 2 or motor not in known:
+            continue
+        first, last = switches
+        if any(_leads_back(rung.path, first, circuit, known) for rung in circuits.rungs):
+            first, last = last, first
+        found.append(Carriage(circuit, motor, first, last))
+    return tuple(found)
+
+
+def _leads_back(branch: Branch, switch: DeviceId, circuit: CircuitId, known: Mapping[DeviceId, Device]) -> bool:
+    """Whether a switch lies in the path of the contactor that reverses: beside its coil, or the other's opener."""
+    if not isinstance(branch, Series | Parallel):
+        return False
+    if isinstance(branch, Series):
+        parts = [one.poles[0] for one in branch.parts if isinstance(one, Element)]
+        if switch in {pole.device for pole in parts}:
+            for pole in parts:
+                behaviour = known[pole.device].kind.unit(pole.unit).behaviour
+                if pole.device == device_id(circuit, REVERSE) and behaviour is Behaviour.COIL:
+                    return True
+                if pole.device == device_id(circuit, MAIN_CONTACTOR) and behaviour is Behaviour.NC:
+                    return True
+    return any(_leads_back(part, switch, circuit, known) for part in branch.parts)
+
+
+def set_travel(panel: Panel, carriage: Carriage, at: float) -> Carriage:
+    """The carriage moved; an end switch it reaches is pressed, and the panel has followed."""
+    moved = replace(carriage, at=min(max(at, 0.0), 1.0))
+    for did, reached in ((moved.ahead, moved.at >= 0.999), (moved.behind, moved.at <= 0.001)):
+        (panel.hands.pressed.add if reached else panel.hands.pressed.discard)(did)
+    panel.settle()
+    return moved

@@ -1,0 +1,271 @@
+"""Everything about one thing, wherever it was selected: the text of the passport."""
+
+from collections.abc import Iterable
+
+from riktig.core.catalogue import Can
+from riktig.core.door import DOOR
+from riktig.core.holes import HOLES
+from riktig.core.ids import PinRef
+from riktig.core.job import Job
+from riktig.core.keys import (
+    BatchKey,
+    DeviceKey,
+    DuctKey,
+    ElementKey,
+    HoleKey,
+    Key,
+    LoadKey,
+    NetKey,
+    PieceKey,
+    PinKey,
+    RailKey,
+    ValueKey,
+    WireKey,
+    device_of,
+)
+from riktig.core.plan import Plan
+from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
+from riktig.core.production import progress_of
+from riktig.core.proving import TESTS, results_of
+from riktig.core.records import Record
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
+from riktig.core.sizing import SIZING
+from riktig.core.standards import conductor_name
+from riktig.core.views.passport_brief import load_passport, value_passport
+from riktig.core.views.passport_door import door_sections
+from riktig.core.views.passport_model import Passport, Row, Section
+from riktig.core.wiring import DUCT_USES, WIRING, Wire
+
+__all__ = ["Passport", "Row", "Section", "device_of", "passport"]
+
+
+def passport(plan: Plan[Job], key: Key | None, records: Iterable[Record]) -> Passport | None:
+    """The passport of what a key names; None when nothing (any more) has that key."""
+    match key:
+        case DeviceKey() | PinKey() | ElementKey():
+            owner = device_of(key)
+            found = plan.get(CIRCUITS).by_id.get(owner) if owner else None
+            return _device(plan, found) if found else None
+        case ValueKey(value):
+            return value_passport(plan, value)
+        case LoadKey(load):
+            return load_passport(plan, load)
+        case WireKey(one):
+            wire = plan.get(WIRING).wire(one)
+            return _wire(plan, wire, tuple(records)) if wire else None
+        case NetKey(net):
+            return _net(plan, net)
+        case DuctKey(name):
+            return _duct(plan, name)
+        case RailKey(name) | PieceKey(name):
+            return _piece(plan, name)
+        case HoleKey(number):
+            return _hole(plan, number)
+    return None
+
+
+def _piece(plan: Plan[Job], name: str) -> Passport | None:
+    cut = next((c for c in plan.get(CUTS) if c.name == name), None)
+    if cut is None:
+        return None
+    rows = (Row("Cut from", cut.stock), Row("Length", f"{cut.length:g} mm"), Row("Place", cut.place))
+    return Passport(name, "piece", "", (Section("Cut", rows),))
+
+
+def _device(plan: Plan[Job], device: Device) -> Passport:
+    names, sizing = plan.get(NAMES), plan.get(SIZING)
+    part = sizing.parts[device.id]
+    tag = names.tag[device.id]
+    title = f"{tag}:{device.mark}" if device.strip else tag
+    sections = [_where(plan, device)]
+    joins = _joins(plan, device)
+    if joins:
+        sections.append(Section("Joins", joins))
+    if device.kind.can(Can.SWITCHES_LOAD):
+        rows = tuple(Row(unit, place) for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device))
+        sections.append(Section("Contacts", rows))
+    seat = plan.get(LAYOUT).seat(device.id)
+    about = [Row("Part", part.ref)]
+    if part.width:
+        about.append(Row("Size", f"{part.width:g} × {part.height:g} × {part.depth:g} mm"))
+        if seat and seat.rail:
+            about.append(Row("Stands over the rail", f"{part.from_rail:g} mm"))
+        if part.bend:
+            about.append(Row("Bending room", f"up to {part.bend:g} mm"))
+    if device.kind.can(Can.LIMITS_CURRENT):
+        about.append(Row("In a short", "its fuse-links limit the current"))
+    if part.loss_w:
+        about.append(Row("Heat", f"{part.loss_w:g} W"))
+    sections.append(Section("Part", tuple(about)))
+    on_the_door, reasons = door_sections(plan, device)
+    sections += on_the_door
+    wires = plan.get(WIRING).on_device.get(device.id, ())
+    return Passport(
+        title,
+        device.kind.name,
+        f"{device.purpose}. {part.description}.",
+        tuple(sections),
+        (*sizing.whys.get(device.id, ()), *reasons),
+        wires,
+        frozenset((device.id,)),
+    )
+
+
+def _where(plan: Plan[Job], device: Device) -> Section:
+    rows = []
+    layout = plan.get(LAYOUT)
+    seat = layout.seat(device.id)
+    if seat:
+        block = layout.block_of(device.id)
+        if block:
+            rows.append(Row(f"Rail R{block[1]}", f"at {block[2]:g} mm", RailKey(f"R{block[1]}")))
+        rows.append(Row("Plate", f"x {seat.rect.x:g}  y {seat.rect.y:g} mm"))
+        if block:
+            rail = next(r for r in layout.rails if r.number == block[1])
+            body = body_of(block[0], rail, block[2])
+            for side, (has, needs) in room_around(block[0], body, layout.ducts).items():
+                rows.append(Row(f"Room {side}", f"{has:.0f} mm of {needs:.0f}"))
+    on_door = next((s for s in plan.get(DOOR).seats if s.device == device.id), None)
+    if on_door:
+        rows.append(Row(on_door.leaf.capitalize(), f"x {on_door.x:g}  y {on_door.y:g} mm"))
+    if device.zone is Zone.FIELD:
+        rows.append(Row("Field", device.purpose))
+    places = plan.get(SHEETS).places
+    seen: set[str] = set()
+    for rung in plan.get(CIRCUITS).rungs:
+        for one in elements_of(rung.path):
+            if any(p.device == device.id for p in one.poles) and one.id in places:
+                unit = next(p.unit for p in one.poles if p.device == device.id)
+                text = places[one.id].full
+                if f"{unit}{text}" not in seen:
+                    seen.add(f"{unit}{text}")
+                    name = "Sheet" if device.strip else f"Sheet, {unit}"
+                    rows.append(Row(name, text, ElementKey(one.id)))
+    return Section("Where", tuple(rows))
+
+
+def _joins(plan: Plan[Job], device: Device) -> tuple[Row, ...]:
+    nets, names, wiring = plan.get(NETS), plan.get(NAMES), plan.get(WIRING)
+    rows = []
+    for pin in device.kind.pins:
+        pid = device.pin(pin.name)
+        net = nets.of_pin.get(pid)
+        if net is None or net.id not in names.number:
+            continue
+        here = [w for w in wiring.wires if pid in (w.start.pin, w.end.pin)]
+        far = ", ".join(w.end.label if w.start.pin == pid else w.start.label for w in here)
+        link = WireKey(here[0].key) if here else NetKey(net.id)
+        number = names.number[net.id]
+        side = {"i": "inside", "f": "field"}.get(pin.name, pin.name) if device.strip else pin.name
+        rows.append(Row(side, f"{number}  {far}" if far else number, link))
+    return tuple(rows[:10])
+
+
+def _wire(plan: Plan[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
+    batch = next(b for b in plan.get(WIRING).batches if wire.key in b.wires)
+    raw = wire.length
+    rows = (
+        Row("From", wire.start.label, PinKey(wire.start.pin)),
+        Row("To", wire.end.label, PinKey(wire.end.pin)),
+        Row("Conductor", f"{conductor_name(wire.mm2)} {wire.colour}"),
+        Row("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
+        Row("Cut to", f"{wire.cut:g} mm"),
+        Row("Way", " ".join(wire.ducts) or "direct", DuctKey(wire.ducts[0]) if wire.ducts else None),
+        Row("Batch", f"{batch.number}, {batch.stage.value}", BatchKey(batch.number)),
+    )
+    ends = (
+        Row(wire.start.label, wire.start.fitting),
+        Row("strip, torque", _fixing(wire.start)),
+        Row(wire.end.label, wire.end.fitting),
+        Row("strip, torque", _fixing(wire.end)),
+    )
+    state = progress_of(plan.get(WIRING), records).of(wire.key)
+    done = tuple(
+        Row(one.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
+        for one, d in (state.done if state else ())
+    )
+    sections = [Section("Wire", rows), Section("Ends", ends)]
+    if done:
+        sections.append(Section("Done", done))
+    results = results_of(plan.get(TESTS), records)
+    read = tuple(Row(t.title, f"{r.text}, {r.outcome.value}") for t, r in results.readings if r and t.wire == wire.key)
+    if read:
+        sections.append(Section("Read", read))
+    owners = frozenset(end.pin.device for end in (wire.start, wire.end))
+    return Passport(
+        f"Wire {wire.number}",
+        "wire",
+        f"{wire.start.label} to {wire.end.label}.",
+        tuple(sections),
+        (wire.why,),
+        (wire,),
+        owners,
+    )
+
+
+def _fixing(end: object) -> str:
+    strip, torque = getattr(end, "strip", 0.0), getattr(end, "torque_n_m", 0.0)
+    return f"{strip:g} mm, {torque:g} N·m"
+
+
+def _net(plan: Plan[Job], net_id: PinRef) -> Passport | None:
+    net = plan.get(NETS).net(net_id)
+    if net is None:
+        return None
+    names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
+    wires = tuple(w for w in plan.get(WIRING).wires if w.net == net.id)
+    rows = []
+    for pin in net.pins[:14]:
+        owner, marking = pin
+        device = circuits.device(owner)
+        label = f"{names.tag[device.id]}:{device.mark if device.strip else marking}"
+        side = {"i": "inside", "f": "field"}.get(marking, "") if device.strip else ""
+        rows.append(Row(label, side or device.purpose, PinKey(pin)))
+    links = tuple(Row(w.number, f"{w.start.label} to {w.end.label}", WireKey(w.key)) for w in wires)
+    sections = [Section("Pins at this potential", tuple(rows))]
+    if links:
+        sections.append(Section("Wires", links))
+    number = names.number.get(net.id, "no number")
+    text = (
+        "No wire can land here, so it has no number." if net.inner else (f"{len(net.pins)} pins, {len(wires)} wires.")
+    )
+    return Passport(f"Net {number}", net.net_class.value, text, tuple(sections), (), wires)
+
+
+def _duct(plan: Plan[Job], name: str) -> Passport | None:
+    duct = next((d for d in plan.get(LAYOUT).ducts if d.name == name), None)
+    if duct is None:
+        return None
+    wires = tuple(w for w in plan.get(WIRING).wires if name in w.ducts)
+    use = next(one for one in plan.get(DUCT_USES) if one.name == name)
+    fullest = max(use.segments, key=lambda part: part.share)
+    place = f"at {'y' if duct.upright else 'x'} {fullest.begin:.0f} to {fullest.end:.0f} mm"
+    wide = f"{use.width:g} mm" if use.width else "no standard width"
+    rows = (
+        Row("Length", f"{duct.length:g} mm"),
+        Row("Fill", f"{use.share:.0%} of at most {use.limit:.0%}"),
+        Row("Fullest", place if use.share else "empty"),
+        Row("Width", f"{use.now:g} mm; {wide} would do"),
+        Row("Wires", str(len(wires))),
+        Row("Families", ", ".join(use.families) or "none"),
+        Row("Fingers to break out", str(sum(opening.fingers for opening in use.openings))),
+    )
+    return Passport(name, "duct", "upright" if duct.upright else "level", (Section("Duct", rows),), (), wires)
+
+
+def _hole(plan: Plan[Job], number: str) -> Passport | None:
+    hole = next((h for h in plan.get(HOLES) if h.number == number), None)
+    if hole is None:
+        return None
+    rows = [
+        Row("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"),
+        Row("Tool", hole.tool_said),
+        Row("Size", f"{hole.size} mm"),
+    ]
+    if hole.rating:
+        rows.append(Row("Class", hole.rating))
+    if hole.where:
+        rows.append(Row("For", hole.purpose, hole.where))
+    if hole.note:
+        rows.append(Row("Note", hole.note))
+    return Passport(f"Hole {number}", hole.face, f"For {hole.purpose}.", (Section("Hole", tuple(rows)),))

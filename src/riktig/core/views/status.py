@@ -1,0 +1,162 @@
+"""How far each station is: the stamp and the one line on the route card."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import Enum
+
+from riktig.core.door import DOOR
+from riktig.core.exports.record import missing_papers
+from riktig.core.holes import METAL_HOLES
+from riktig.core.job import Job
+from riktig.core.labels import LABELS
+from riktig.core.plan import Plan
+from riktig.core.plate import LAYOUT
+from riktig.core.production import progress_of
+from riktig.core.proving import TESTS, Outcome, results_of
+from riktig.core.records import Record
+from riktig.core.rules import RULES, Group, Verdict
+from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+
+__all__ = ["STATIONS", "Stamp", "Status", "statuses"]
+
+STATIONS = (
+    "Brief",
+    "Circuits",
+    "Plate",
+    "Door",
+    "Wires",
+    "Terminals",
+    "Labels",
+    "Rules",
+    "Build",
+    "Prove",
+    "Hand over",
+)
+
+
+class Stamp(Enum):
+    """How a station stands. Drawn as a shape and said in words."""
+
+    BLANK = "blank"
+    BEGUN = "begun"
+    CLEAR = "clear"
+    FIX = "something to fix"
+    STALE = "out of date since an edit"
+
+
+@dataclass(frozen=True, slots=True)
+class Status:
+    """A station's stamp and its line."""
+
+    station: str
+    stamp: Stamp
+    line: str
+
+
+def statuses(plan: Plan[Job], records: Iterable[Record]) -> tuple[Status, ...]:
+    """All stations in the order of work."""
+    job, kept = plan.document, tuple(records)
+    if not job.loads:
+        waits = [Status(name, Stamp.BLANK, "waits for the Brief") for name in STATIONS[1:]]
+        return (Status("Brief", Stamp.BLANK, "start here: say what turns"), *waits)
+    return (*_planned(plan), *_done(plan, kept))
+
+
+def _plural(count: int, one: str, many: str = "") -> str:
+    return f"{count} {one if count == 1 else many or one + 's'}"
+
+
+def _planned(plan: Plan[Job]) -> list[Status]:
+    circuits, wiring = plan.get(CIRCUITS), plan.get(WIRING)
+    rules = plan.get(RULES)
+    layout, door = plan.get(LAYOUT), plan.get(DOOR)
+    doors = {leaf.name for leaf in door.leaves}
+    holes = sum(hole.face in doors for hole in plan.get(METAL_HOLES))
+    clash = _plural(len(circuits.clashes), "change clashes", "changes clash")
+    crowded = len(wiring.crowded) + len(wiring.unrouted)
+    failed = sum(r.verdict is Verdict.FAILS for r in rules)
+    judge = sum(r.verdict is Verdict.JUDGE for r in rules)
+    named = len(plan.get(NAMES).number)
+    labels = plan.get(LABELS).labels
+    terminals = sum(len(strip.rows) for strip in plan.get(STRIPS).strips)
+
+    def fits(count: int, good: str) -> tuple[Stamp, str]:
+        if count:
+            return Stamp.FIX, _plural(count, "part does not fit", "parts do not fit")
+        return Stamp.CLEAR, good
+
+    misfits = len({m.device for m in layout.misfits})
+    if failed:
+        ruled = Stamp.FIX, _plural(failed, "clause fails", "clauses fail")
+    elif judge:
+        ruled = Stamp.BEGUN, _plural(judge, "needs judgement", "need judgement")
+    else:
+        ruled = Stamp.CLEAR, _plural(len(rules), "clause met", "clauses met")
+    return [
+        _brief(plan),
+        Status(
+            "Circuits",
+            Stamp.FIX if circuits.clashes else Stamp.CLEAR,
+            clash if circuits.clashes else f"{named} nets numbered",
+        ),
+        Status("Plate", *fits(misfits, f"{len(layout.seats)} parts placed")),
+        Status("Door", *fits(len({m.device for m in door.misfits}), _plural(holes, "hole"))),
+        Status(
+            "Wires",
+            Stamp.FIX if crowded else Stamp.CLEAR,
+            _plural(crowded, "clamp to see to", "clamps to see to")
+            if crowded
+            else f"{_plural(len(wiring.wires), 'wire')}, {_plural(len(wiring.batches), 'batch', 'batches')}",
+        ),
+        Status("Terminals", Stamp.CLEAR, _plural(terminals, "terminal")),
+        Status("Labels", Stamp.CLEAR, f"{sum(label.copies for label in labels)} to print"),
+        Status("Rules", *ruled),
+    ]
+
+
+def _brief(plan: Plan[Job]) -> Status:
+    """The Brief: what cannot stand first, then what a person has yet to settle."""
+    job = plan.document
+    found = [f for result in plan.get(RULES) if result.group is Group.BRIEF for f in result.findings]
+    failed = sum(finding.verdict is Verdict.FAILS for finding in found)
+    if failed:
+        return Status("Brief", Stamp.FIX, _plural(failed, "thing cannot stand", "things cannot stand"))
+    asked = [finding for finding in found if finding.code != "B05"]
+    if asked:
+        return Status("Brief", Stamp.BEGUN, _plural(len(asked), "thing to settle", "things to settle"))
+    supplies = _plural(1 + len(job.sources), "supply", "supplies")
+    return Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, {supplies}")
+
+
+def _done(plan: Plan[Job], records: tuple[Record, ...]) -> list[Status]:
+    progress = progress_of(plan.get(WIRING), records)
+    results = results_of(plan.get(TESTS), records)
+    total, finished = len(progress.states), progress.complete
+    began = any(state.done for state in progress.states)
+    if progress.stale:
+        wires = len({stale.subject for stale in progress.stale})
+        build = Status("Build", Stamp.STALE, f"{_plural(wires, 'wire')} changed since")
+    elif finished == total:
+        build = Status("Build", Stamp.CLEAR, f"all {total} in")
+    else:
+        build = Status("Build", Stamp.BEGUN if began else Stamp.BLANK, f"{finished} of {total} in")
+    passed, failed = results.count(Outcome.PASSED), results.count(Outcome.FAILED)
+    tests = len(results.readings)
+    if failed:
+        prove = Status("Prove", Stamp.FIX, _plural(failed, "test failed", "tests failed"))
+    elif results.stale:
+        prove = Status("Prove", Stamp.STALE, f"{len(results.stale)} to read again")
+    elif passed == tests:
+        prove = Status("Prove", Stamp.CLEAR, f"all {tests} dead tests passed")
+    else:
+        stamp = Stamp.BEGUN if passed else Stamp.BLANK
+        prove = Status("Prove", stamp, f"{passed} of {tests} dead tests")
+    missing = missing_papers(plan, records)
+    last = Status(
+        "Hand over",
+        Stamp.BLANK if missing else Stamp.CLEAR,
+        f"{_plural(len(missing), 'thing')} missing" if missing else "complete",
+    )
+    return [build, prove, last]

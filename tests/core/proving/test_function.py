@@ -1,0 +1,40 @@
+"""The function tests that are planned: the scripts of all circuits, by tags, and nothing else."""
+
+from tests.core.schematic.samples import sample
+
+from riktig.core.plan import Plan
+from riktig.core.proving import FUNCTION
+from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.simulation import behaviour_of
+from riktig.demo_job import demo_job
+
+
+def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
+    job = demo_job("kelp-shed")
+    plan = Plan(job)
+    circuits = plan.get(CIRCUITS)
+    steps = plan.get(FUNCTION)
+    for cid, title in circuits.titles:
+        found = behaviour_of(job, circuits, cid)
+        tried = [s.done for s in found.steps if not s.done.startswith(("push", "let go"))] if found else []
+        planned = [s for s in steps if s.circuit == cid]
+        assert [s.title for s in planned] == [title] * len(tried)
+        assert [s.done.split()[0] for s in planned] == [done.split()[0] for done in tried]
+        assert [s.number for s in planned] == list(range(1, len(tried) + 1))
+
+
+def test_nobody_is_asked_to_push_an_armature_under_voltage() -> None:
+    steps = Plan(sample("both ways")).get(FUNCTION) + Plan(sample("surge protector")).get(FUNCTION)
+    assert steps
+    assert not [s.done for s in steps if s.done.startswith(("push", "let go", "spend"))]
+
+
+def test_steps_call_devices_by_what_is_written_on_them() -> None:
+    plan = Plan(sample("emergency stop"))
+    tags = set(plan.get(NAMES).tag.values())
+    steps = plan.get(FUNCTION)
+    named = [word for s in steps for one in (s.done, *s.expected) for word in one.split() if "." in word]
+    assert all(word.startswith(("main.", "in.", "held.")) for word in named), named
+    press = next(s for s in steps if s.done.startswith("press"))
+    assert press.done.split()[1] in tags
+    assert not any(one.endswith(" any") for s in steps for one in s.expected)

@@ -1,0 +1,168 @@
+"""Every recipe in both rulebooks: derives without a fault, has the nets of a hand count, has words and a picture."""
+
+import pytest
+
+from riktig.core.job import CircuitId, Job, Recipe, circuit_of
+from riktig.core.plan import Plan
+from riktig.core.rules import RULES, Verdict
+from riktig.core.schematic import (
+    BOOK,
+    CIRCUITS,
+    FAULTS,
+    NETS,
+    Branch,
+    Element,
+    Entry,
+    Landing,
+    Parallel,
+    Series,
+    elements_of,
+    recipe_picture,
+    set_param,
+    settle,
+)
+from tests.core.schematic.samples import SAMPLES, sample
+
+MAY_BE_MEANT = {"coil without contact"}
+"""A season relay has no contact in a circuit until the builder puts one in."""
+
+
+@pytest.mark.parametrize("name", SAMPLES)
+def test_every_recipe_derives_whole_and_without_a_fault(name: str) -> None:
+    plan = Plan(sample(name))
+    circuits = plan.get(CIRCUITS)
+    assert circuits.clashes == ()
+    assert circuits.undrawn == ()
+    assert [f for f in plan.get(FAULTS) if f.kind not in MAY_BE_MEANT] == []
+    ids = [device.id for device in circuits.devices]
+    assert len(ids) == len(set(ids))
+    drawn = [e.id for rung in circuits.rungs for e in elements_of(rung.path)]
+    assert len(drawn) == len(set(drawn)), "every contact, coil and lamp stands in one place"
+
+
+SAID = {name for name in SAMPLES if name.startswith("main contactor") and "rated A" in name and "American" in name}
+SAID |= {"distribution blocks, North American"}
+"""Behind a feeder of 14 AWG a contactor for 40 A and a block for 25 mm² have clamps too large, and that is said."""
+
+
+@pytest.mark.parametrize("name", [name for name in SAMPLES if name not in SAID])
+def test_no_clause_of_the_rulebook_fails(name: str) -> None:
+    results = Plan(sample(name)).get(RULES)
+    assert [(r.code, f.message) for r in results for f in r.findings if f.verdict is Verdict.FAILS] == []
+
+
+HAND_COUNTS = {
+    # Lines 3, behind the breaker 3, contactor to overload 3, motor 3, control 1 + 3, lamps 2, N, PE.
+    "direct-on-line": 20,
+    # As above with one output of both contactors; each way 3 more (button, end switch, interlock), three lamps.
+    "both ways": 26,
+    # Lines, behind the breaker, to the overload, U1 V1 W1, W2 U2 V2, star point; control 1 + 3 + 5; lamps 2, N, PE.
+    "star-delta": 29,
+    # Lines, breaker, motor 9; control 1 + 3; the drive's own loop 2; lamps 2; N, PE.
+    "drive": 19,
+    "soft start": 19,
+    "high-level alarm": 6,
+    "lamp test": 3,
+    "season switch": 5,
+    "interlock from another panel": 6,
+    "solenoid valve": 6,
+    "breaker with two fuses": 5,
+    "selector with lamp and relay": 5,
+    "illuminated button": 6,
+    "door screen": 3,
+    # 24 V, 0 V, the door's cable, and a cable to each of two devices.
+    "network chain": 5,
+    # 24 V, 0 V, and a signal of each of four sensors.
+    "input terminals with bridges": 6,
+    "emergency stop": 10,
+    # Lines 3, behind the monitor's fuses 3, behind the contactor 3, control 1 + 2, lamp 1, N.
+    "main contactor, monitored": 14,
+    "phase lamps": 7,
+    "through-feed": 5,
+    "surge protector": 10,
+    "ways with trip lamps": 12,
+    "socket": 7,
+    "socket, fed behind the panel's own switch": 5,
+    "socket, fed outside source, separately protected": 5,
+    "maintained services": 10,
+}
+"""Nets that touch a device of the circuit, counted by hand from the drawing of each recipe at 400/230 V."""
+
+
+@pytest.mark.parametrize("name", HAND_COUNTS)
+def test_the_circuit_has_as_many_nets_as_counted_by_hand(name: str) -> None:
+    job = sample(name)
+    circuit = job.circuits[-1].id
+    nets = Plan(job).get(NETS).nets
+    mine = [net for net in nets if any(circuit_of(pin.device) == circuit for pin in net.pins)]
+    assert len(mine) == HAND_COUNTS[name], [net.pins for net in mine]
+
+
+@pytest.mark.parametrize("entry", BOOK, ids=lambda e: e.recipe.value)
+def test_every_entry_says_when_to_use_it_and_has_a_picture_in_both_rulebooks(entry: Entry) -> None:
+    assert 10 < len(entry.when) < 90
+    assert entry.when.endswith(".")
+    for north_american in (False, True):
+        if entry.make is not None and entry.recipe is not Recipe.FREE:
+            drawing = recipe_picture(entry.recipe, north_american=north_american)
+            assert len(drawing.marks) > 8
+            assert 15 < drawing.width < 260
+
+
+@pytest.mark.parametrize("entry", [e for e in BOOK if e.params], ids=lambda e: e.recipe.value)
+def test_a_parameter_there_and_back_leaves_the_same_circuit(entry: Entry) -> None:
+    loads = {
+        Recipe.DIRECT_ON_LINE: "direct-on-line",
+        Recipe.REVERSING: "both ways",
+        Recipe.STAR_DELTA: "star-delta",
+        Recipe.SOFT_START: "soft start",
+        Recipe.DRIVE: "drive",
+        Recipe.CONTACTOR: "heater between two lines",
+    }
+    job = sample(loads.get(entry.recipe, entry.recipe.value if entry.make else "direct-on-line"))
+    circuit = next(c.id for c in job.circuits if c.recipe is entry.recipe)
+    before = Plan(job).get(CIRCUITS)
+    for parameter in entry.params:
+        for value in parameter.choices[1:]:
+            there = settle(set_param(job, circuit, parameter.name, value))
+            assert there.circuits != job.circuits
+            back = set_param(there, circuit, parameter.name, parameter.default)
+            assert back.circuits == job.circuits
+            assert Plan(back).get(CIRCUITS) == before
+
+
+def phases_at_the_motor(job: Job, circuit: str, contactor: str) -> list[str]:
+    """Which line each terminal of the motor is on when one contactor is in, followed along the drawn path."""
+    rung = next(r for r in Plan(job).get(CIRCUITS).rungs if r.id == f"{circuit}.power")
+
+    def walk(branch: Branch, order: list[str]) -> list[str]:
+        match branch:
+            case Element(poles=poles):
+                after = list(order)
+                for n in range(len(poles)):
+                    after[branch.leads_to(n)] = order[n]
+                return after
+            case Landing():
+                return order
+            case Series(parts):
+                for part in parts:
+                    order = walk(part, order)
+                return order
+            case Parallel(parts):
+                return next(walk(p, order) for p in parts if any(e.device == contactor for e in elements_of(p)))
+
+    return walk(rung.path, ["L1", "L2", "L3"])
+
+
+@pytest.mark.parametrize(("contactor", "wanted"), [("K", ["L1", "L2", "L3"]), ("KR", ["L1", "L3", "L2"])])
+@pytest.mark.parametrize("name", ["both ways", "both ways by a protector", "both ways, North American"])
+def test_the_phases_are_exchanged_once_and_only_backwards(name: str, contactor: str, wanted: list[str]) -> None:
+    """Forward L1 L2 L3, reverse L1 L3 L2: common practice, no source."""
+    job = sample(name)
+    circuit = job.circuits[-1].id
+    assert phases_at_the_motor(job, circuit, f"{circuit}.{contactor}") == wanted
+
+
+def test_the_supply_of_every_sample_enters_by_the_incomer_alone() -> None:
+    for name, job in SAMPLES.items():
+        assert [c.id for c in job.circuits if c.recipe is Recipe.INCOMER] == [CircuitId("c0")], name

@@ -1,0 +1,146 @@
+"""What an answer changed downstream, and the house's own practice."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from riktig.core.errors import RiktigError
+from riktig.core.job import (
+    Colours,
+    Job,
+    MarkedWires,
+    OverloadDirection,
+    Practice,
+    SecondReading,
+    change_load,
+    override,
+    set_practice,
+)
+from riktig.core.keys import read_key
+from riktig.core.labels import LABELS, Medium
+from riktig.core.plan import Plan
+from riktig.core.rules import RULES, Verdict, apply_mend, findings_of
+from riktig.core.schematic import settle
+from riktig.core.store import dump_job, house_practice, keep_house_practice, load_job
+from riktig.core.views import passport, snapshot, what_changed
+from riktig.core.wiring import WIRING
+from riktig.demo_job import DEMOS, demo_job, kelp_shed
+
+
+def said(job: Job, change: Callable[[Job], Job]) -> list[str]:
+    before = snapshot(Plan(job))
+    return [one.text for one in what_changed(before, snapshot(Plan(settle(change(job)))))]
+
+
+def test_a_larger_motor_names_its_values_then_counts_the_lists(demo: Job) -> None:
+    texts = said(demo, lambda job: change_load(job, job.loads[0].id, kw=7.5))
+    assert "wash drum, current: 8.5 A → 15.5 A" in texts
+    assert "wash drum, breaker: 13 A type D → 20 A type D" in texts
+    assert "wash drum, panel conductors: 1.5 mm² → 2.5 mm²" in texts
+    assert any("wires changed" in text for text in texts)
+
+
+def test_an_answer_that_nothing_depends_on_changes_nothing(demo: Job) -> None:
+    assert said(demo, lambda job: set_practice(job, second_reading=SecondReading.NOBODY)) == []
+    assert said(demo, lambda job: job) == []
+
+
+def test_markers_only_on_wires_that_enter_duct_are_fewer(demo: Job) -> None:
+    plan = Plan(settle(set_practice(demo, marked=MarkedWires.IN_DUCT)))
+    marked = len(plan.get(LABELS).on(Medium.WIRE))
+    in_duct = sum(bool(wire.ducts) for wire in plan.get(WIRING).wires)
+    assert marked == 2 * in_duct
+
+
+def test_above_ten_wires_unmarked_ones_are_a_matter_for_a_person(demo: Job) -> None:
+    some = settle(set_practice(demo, marked=MarkedWires.IN_DUCT))
+    found = [f for f in findings_of(Plan(some).get(RULES)) if f.code == "M02"]
+    assert not all(wire.ducts for wire in Plan(some).get(WIRING).wires), "the two door wires lie in none"
+    (finding,) = found
+    assert finding.mend
+    assert apply_mend(some, finding.mend).practice.marked is MarkedWires.ALL
+
+
+def test_the_overloads_contacts_are_wired_the_way_the_house_wires_them(demo: Job) -> None:
+    def leaves_by(job: Job) -> set[tuple[str, str]]:
+        """From which contact clamp of the overload the stop button and the trip lamp are fed."""
+        wires = Plan(settle(job)).get(WIRING).wires
+        ends = [{str(wire.start.pin), str(wire.end.pin)} for wire in wires]
+        fed = {"c1.S.stop:1", "c1.H.trip:X1"}
+        return {(own, pin) for pins in ends for own in pins & fed for pin in pins if ".FO:" in pin}
+
+    up, down = demo, set_practice(demo, overload_direction=OverloadDirection.DOWN)
+    assert leaves_by(up) == {("c1.S.stop:1", "c1.FO:96"), ("c1.H.trip:X1", "c1.FO:98")}
+    assert leaves_by(down) == {("c1.S.stop:1", "c1.FO:95"), ("c1.H.trip:X1", "c1.FO:97")}
+
+
+@pytest.mark.parametrize(
+    ("colours", "expected"),
+    [
+        (Colours.RULEBOOK, {"black", "red", "light blue", "green-yellow"}),
+        (Colours.OLD_PHASES, {"red", "yellow", "blue", "black", "grey", "green-yellow"}),
+        (Colours.HOUSE, {"brown", "white", "violet", "orange", "green-yellow"}),
+    ],
+)
+def test_conductor_colours_follow_the_practice(demo: Job, colours: Colours, expected: set[str]) -> None:
+    house = ("brown", "brown", "white", "violet", "orange", "blue")
+    plan = Plan(settle(set_practice(demo, colours=colours, house_colours=house)))
+    assert {wire.colour for wire in plan.get(WIRING).wires} == expected
+
+
+class TestHouse:
+    def test_what_is_kept_comes_back(self, tmp_path: Path) -> None:
+        path = tmp_path / "riktig" / "house.json"
+        assert house_practice(path) == Practice()
+        mine = replace(Practice(), second_reading=SecondReading.SAME, spare_share=0.3)
+        keep_house_practice(path, mine)
+        assert house_practice(path) == mine
+
+    @pytest.mark.parametrize("text", ["", "{", '{"rulebook": "none"}', '{"spare_share": 7}'])
+    def test_a_file_that_cannot_be_used_is_said_and_not_touched(self, tmp_path: Path, text: str) -> None:
+        path = tmp_path / "house.json"
+        path.write_text(text, encoding="utf-8")
+        with pytest.raises(RiktigError, match="Riktig's own defaults"):
+            house_practice(path)
+        assert path.read_text(encoding="utf-8") == text
+
+    def test_a_place_that_cannot_be_written_is_said(self, tmp_path: Path) -> None:
+        (tmp_path / "taken").write_text("a file", encoding="utf-8")
+        with pytest.raises(RiktigError, match="could not be kept"):
+            keep_house_practice(tmp_path / "taken" / "house.json", Practice())
+
+
+@pytest.mark.parametrize("name", DEMOS)
+def test_every_demonstration_goes_to_json_and_back_and_judges_itself(name: str) -> None:
+    job = demo_job(name)
+    assert load_job(dump_job(job)) == job
+    results = Plan(job).get(RULES)
+    brief = [finding for finding in findings_of(results) if finding.code[0] == "B"]
+    assert all(finding.verdict is Verdict.JUDGE and finding.code == "B05" for finding in brief)
+
+
+def test_an_override_that_is_too_small_fails_and_its_remedy_takes_it_back() -> None:
+    job = settle(override(kelp_shed(), "m1.section", 1.5, "what is on the drum"))
+    found = next(f for f in findings_of(Plan(job).get(RULES)) if f.where == read_key("value:m1.section"))
+    assert found.verdict is Verdict.FAILS
+    assert found.mend
+    assert apply_mend(job, found.mend) == kelp_shed()
+
+
+def test_the_passport_of_a_value_and_of_a_load_lead_to_each_other() -> None:
+    plan = Plan(settle(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
+    value = passport(plan, read_key("value:m2.breaker"), ())
+    assert value
+    assert value.title == "Breaker (yours)"
+    rows = {row.name: row for section in value.sections for row in section.rows}
+    assert rows["Riktig proposes"].value == "13 A"
+    assert rows["Your reason"].value == "shelf"
+    load = passport(plan, rows["Load"].link, ())
+    assert load
+    links = [row.link for section in load.sections for row in section.rows if row.link]
+    assert read_key("value:m2.breaker") in links
+    assert all(passport(plan, link, ()) for link in links)
+    assert passport(plan, read_key("value:m99.breaker"), ()) is None
+    assert passport(plan, read_key("load:m99"), ()) is None
