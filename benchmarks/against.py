@@ -37,9 +37,9 @@ print(time.perf_counter() - begin)
 def worker() -> None:
     """Prints the figures of the tree on the path, in ms."""
     from riktig.core.job import Job, add_load, change_load, new_job, set_heading
-    from riktig.core.plan import Plan
+    from riktig.core.plan import Evaluation
     from riktig.core.rules import RULES
-    from riktig.core.schematic import settle
+    from riktig.core.schematic import with_names_recorded
     from riktig.demo_job import DEMOS
 
     found: Figures = {}
@@ -56,19 +56,21 @@ def worker() -> None:
     many = new_job("B", "benchmark")
     for n in range(40):
         many = add_load(many, f"fan {n}", (0.75, 1.5, 4.0)[n % 3])
-    many = settle(many)
-    Plan(shed).get(RULES)
-    note("everything anew, the shed", lambda n: Plan(shed).get(RULES), 3)
-    note("everything anew, 40 motors", lambda n: Plan(many).get(RULES), 1)
+    many = with_names_recorded(many)
+    Evaluation(shed).get(RULES)
+    note("everything anew, the shed", lambda n: Evaluation(shed).get(RULES), 3)
+    note("everything anew, 40 motors", lambda n: Evaluation(many).get(RULES), 1)
 
     def after_edits(name: str, job: Job, change: Callable[[Job, int], Job], runs: int) -> None:
-        plan = Plan(job)
+        plan = Evaluation(job)
         plan.get(RULES)
 
-        kept = {"memory": plan.memory} if "memory" in inspect.signature(settle).parameters else {}  # once: globals
+        kept = (
+            {"memory": plan.memory} if "memory" in inspect.signature(with_names_recorded).parameters else {}
+        )  # once: globals
 
         def act(n: int) -> object:
-            plan.move_to(settle(change(plan.document, n), **kept))
+            plan.move_to(with_names_recorded(change(plan.document, n), **kept))
             return plan.get(RULES)
 
         act(-1)

@@ -19,7 +19,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from measure import median
 
 from riktig.core.job import Command, ElementId, Insertable, Job, OwnDevice, OwnRung, Start, add_load, new_job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     FAULTS,
@@ -29,7 +29,7 @@ from riktig.core.schematic import (
     add_written,
     elements_of,
     find_nets,
-    settle,
+    with_names_recorded,
 )
 from riktig.core.store import JobFile
 
@@ -48,7 +48,7 @@ def panel(starters: int) -> Job:
     job = new_job("B", "benchmark")
     for n in range(starters):
         job = add_load(job, f"pump {n}", (0.75, 1.5, 4.0)[n % 3], **KINDS[n % 6])  # type: ignore[arg-type]
-    return settle(job)
+    return with_names_recorded(job)
 
 
 def timed(act: Callable[[], object], runs: int, ahead: Callable[[], object] = lambda: None) -> list[float]:
@@ -67,11 +67,11 @@ def growth() -> None:
     base: tuple[float, float] | None = None
     for starters in (5, 10, 20, 40, 80):
         job = panel(starters)
-        circuits: Circuits = Plan(job).get(CIRCUITS)
-        count = len(Plan(job).get(SHEETS).sheets)
+        circuits: Circuits = Evaluation(job).get(CIRCUITS)
+        count = len(Evaluation(job).get(SHEETS).sheets)
 
         def draw(job: Job = job) -> None:
-            Plan(job).get(SHEET_DRAWINGS)
+            Evaluation(job).get(SHEET_DRAWINGS)
 
         whole = timed(draw, 5)
         median(f"{starters} starters, {count} sheets: all laid out and drawn", whole)
@@ -135,10 +135,10 @@ def many_rungs() -> None:
     relays = [OwnDevice(f"K{n}", "relay", "plate", f"step {n}") for n in range(1000)]
     rungs = [OwnRung(f"a{n}", "", "c1.control", f"K{(n + 1) % 1000}:13-14 K{n}:A1-A2", "N") for n in range(1000)]
     rungs += [OwnRung(f"b{n}", "", "c1.control", f"K{n}:33-34 K{(n + 1) % 1000}:43-44", f"n{n}") for n in range(1000)]
-    base = settle(add_load(new_job("B"), "drum", 4.0))
-    job = settle(add_written(base, "many", relays, rungs))
-    median("2,000 rungs: sheets", timed(lambda: Plan(job).get(SHEET_DRAWINGS), 3))
-    median("2,000 rungs: faults", timed(lambda: Plan(job).get(FAULTS), 3))
+    base = with_names_recorded(add_load(new_job("B"), "drum", 4.0))
+    job = with_names_recorded(add_written(base, "many", relays, rungs))
+    median("2,000 rungs: sheets", timed(lambda: Evaluation(job).get(SHEET_DRAWINGS), 3))
+    median("2,000 rungs: faults", timed(lambda: Evaluation(job).get(FAULTS), 3))
 
 
 if __name__ == "__main__":

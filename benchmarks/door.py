@@ -23,7 +23,7 @@ from riktig.core.exports.pdf import SetHead
 from riktig.core.geometry import Point
 from riktig.core.holes import BLOCKERS, METAL_HOLES, SHEETS, mark_out_order
 from riktig.core.job import Job, Practice, set_enclosure
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, RULER, Piece, cut_plan
 from riktig.core.production import CRITICALS, judged_all
 from riktig.core.store import JobFile
@@ -44,14 +44,14 @@ def boxed() -> Job:
             plate_height=1950.0,
             plate_depth=370.0,
         )
-        if len(Plan(job).get(DOOR).seats) >= OPERATORS:
+        if len(Evaluation(job).get(DOOR).seats) >= OPERATORS:
             return job
         starters += 2
 
 
 def core(job: Job) -> None:
     """What is worked out of the door, each by itself."""
-    plan = Plan(job)
+    plan = Evaluation(job)
     door, layout = plan.get(DOOR), plan.get(LAYOUT)
     count = len(door.seats)
     median(f"door planned, {count} operators, {len(layout.seats)} parts behind", timed(partial(anew, plan, DOOR), 9))

@@ -15,7 +15,7 @@ from circuits import panel
 from measure import median
 
 from riktig.core.job import CircuitId, DeviceId
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS, SHEETS, Circuits, Nets
 from riktig.core.simulation import Panel, Runner, meter_of
 from riktig.core.store import JobFile
@@ -95,7 +95,7 @@ def on_screen() -> None:
 
 def main() -> None:
     """Clicks, readings, a script, the screen."""
-    plan = Plan(panel(STARTERS))
+    plan = Evaluation(panel(STARTERS))
     circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
     begin = time.perf_counter()
     live = Panel(circuits, nets)

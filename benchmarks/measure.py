@@ -20,10 +20,10 @@ from riktig.core.plan import Derived
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from riktig.core.job import Job, add_load, new_job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES
-from riktig.core.schematic import settle
+from riktig.core.schematic import with_names_recorded
 from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
 
@@ -91,19 +91,19 @@ def panel(motors: int) -> Job:
     job = new_job("B", "benchmark")
     for n in range(motors):
         job = add_load(job, f"fan {n}", (0.75, 1.5, 4.0)[n % 3])
-    return settle(job)
+    return with_names_recorded(job)
 
 
 T = TypeVar("T")
 
 
 def _fresh(job: Job, derived: Derived[Job, T]) -> T:
-    return Plan(job).get(derived)
+    return Evaluation(job).get(derived)
 
 
 def core() -> None:
     """First plate, and everything derived, by size; an edit after which all is derived anew."""
-    Plan(wash_drum()).get(RULES)
+    Evaluation(wash_drum()).get(RULES)
     for motors in (1, 5, 10, 20):
         job = panel(motors)
         median(f"first plate, {motors} motors", timed(partial(_fresh, job, LAYOUT), 9))

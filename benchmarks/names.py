@@ -12,7 +12,7 @@ from measure import median
 from riktig.core.job import Job, Numbering, set_practice
 from riktig.core.keys import DeviceKey, Key, NetKey, PinKey, WireKey
 from riktig.core.labels import INDEX, find
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, name_all
 from riktig.core.views import trace_page
 from riktig.core.wiring import WIRING
@@ -23,7 +23,7 @@ TYPED = ("K1", "k1:1", "x5", "M12-U", "WM7", "trunking", "isolator", "seal-in", 
 
 def numbering(job: Job) -> None:
     """Every school, from nothing and with all numbers kept; the sheets stand already, as on the screen."""
-    plan = Plan(job)
+    plan = Evaluation(job)
     circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
     plan.get(SHEETS)
     for school in Numbering:
@@ -38,7 +38,7 @@ def numbering(job: Job) -> None:
             median(f"numbered {how}, {school.value[:34]}", timed(act, 15))
 
 
-def tracing(plan: Plan[Job]) -> None:
+def tracing(plan: Evaluation[Job]) -> None:
     """A page of the trace from every seventh thing of each kind."""
     circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
     begin = time.perf_counter()
@@ -58,7 +58,7 @@ def tracing(plan: Plan[Job]) -> None:
     print(f"    of them 95 in 100 under {worst[int(len(worst) * 0.95)][0] * 1000:.1f} ms; longest {worst[-3:]}")
 
 
-def finding(plan: Plan[Job]) -> None:
+def finding(plan: Evaluation[Job]) -> None:
     """Every text as it is typed, letter by letter."""
     index = plan.get(INDEX)
     found = []
@@ -73,7 +73,7 @@ def finding(plan: Plan[Job]) -> None:
 def main() -> None:
     """Numbers, traces and finds."""
     job = panel(STARTERS)
-    plan = Plan(job)
+    plan = Evaluation(job)
     nets = plan.get(NETS)
     print(f"{STARTERS} starters: {len(nets.of_pin)} pins, {len(nets.nets)} nets, {len(plan.get(SHEETS).sheets)} sheets")
     numbering(replace(job, printed=()))

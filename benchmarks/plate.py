@@ -24,8 +24,8 @@ from measure import median, timed
 from riktig.core.geometry import Point
 from riktig.core.job import DeviceId, Job, set_enclosure
 from riktig.core.optimiser.replan import replan_of
-from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT, RULER, WARMTH, with_block_at
+from riktig.core.plan import Evaluation
+from riktig.core.plate import INSIDE_AIR, LAYOUT, RULER, with_block_at
 from riktig.core.sizing import SIZING
 from riktig.core.store import JobFile
 from riktig.core.wiring import DUCT_USES, WIRING, route_marks
@@ -50,7 +50,7 @@ def boxed(starters: int) -> Job:
 T = TypeVar("T")
 
 
-def anew(plan: Plan[Job], derived: Derived[Job, T]) -> T:
+def anew(plan: Evaluation[Job], derived: Derived[Job, T]) -> T:
     """One result computed again from inputs that are there."""
     return derived.call(Memory(), plan.inputs_of(derived))
 
@@ -59,12 +59,12 @@ def first_plan() -> None:
     """From sized circuits to a plate that fits; and what else is worked out of it, by size."""
     for starters in (5, 10, 20, 40):
         job = boxed(starters)
-        plan = Plan(job)
+        plan = Evaluation(job)
         plan.get(SIZING)
         count = len(plan.get(LAYOUT).seats)
 
         median(f"feasible plate, {count} devices on it", timed(partial(anew, plan, LAYOUT), 9))
-        plan.get(WIRING), plan.get(DUCT_USES), plan.get(WARMTH)
+        plan.get(WIRING), plan.get(DUCT_USES), plan.get(INSIDE_AIR)
         median("  fill of all ducts", timed(partial(anew, plan, DUCT_USES), 5))
         median("  problem for the planner", timed(partial(replan_of, plan), 5))
 
@@ -75,7 +75,7 @@ def quality(long: bool) -> None:
     from riktig.timed_search import search_for
 
     for starters in (10, 20):
-        plan = Plan(boxed(starters))
+        plan = Evaluation(boxed(starters))
         replan = replan_of(plan)
         problem = replan.problem
         search_for(replan, 0.01)
@@ -133,7 +133,7 @@ def drag() -> None:
 def judged() -> None:
     """The check of the whole plate after a move, by size."""
     for starters in (10, 20, 40):
-        layout = Plan(boxed(starters)).get(LAYOUT)
+        layout = Evaluation(boxed(starters)).get(LAYOUT)
         lead = next(s.block.lead for s in layout.stands if s.rail)
         median(
             f"one part moved, whole plate judged, {len(layout.seats)} devices",

@@ -12,8 +12,8 @@ from pathlib import Path
 import pytest
 
 from riktig.core.job import Job, add_load, new_job
-from riktig.core.plan import Plan
-from riktig.core.schematic import settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import with_names_recorded
 from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
 
@@ -45,14 +45,14 @@ def demo() -> Job:
 
 
 @pytest.fixture
-def plan(demo: Job) -> Plan[Job]:
-    return Plan(demo)
+def plan(demo: Job) -> Evaluation[Job]:
+    return Evaluation(demo)
 
 
 @pytest.fixture
 def two_motors() -> Job:
     job = add_load(new_job("T-2", "two"), "wash drum", 4.0)
-    return settle(add_load(job, "rinse pump", 1.5))
+    return with_names_recorded(add_load(job, "rinse pump", 1.5))
 
 
 @pytest.fixture
@@ -83,6 +83,6 @@ class Doing:
 
     change: Callable[[Job], Job]
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """What the function makes of the plan's job."""
         return self.change(plan.document)

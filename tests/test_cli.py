@@ -9,7 +9,7 @@ import pytest
 
 from riktig.cli import main
 from riktig.core.exports import SCHEDULES
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.store import JobFile, load_job
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job
@@ -271,14 +271,14 @@ def test_a_script_is_done_to_the_panel_with_the_states_after_each_step(
 def test_a_plate_is_planned_and_kept(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     path = tmp_path / "shed.riktig"
     assert main(["demo", "--write", str(path)]) == 0
-    before = Plan(JobFile(path, read_only=True).job())
+    before = Evaluation(JobFile(path, read_only=True).job())
     assert main(["plan", str(path), "--seconds", "0.5"]) == 0
     said = capsys.readouterr().out
     assert "wire on the plate" in said
     assert "proven" in said
     job = JobFile(path, read_only=True).job()
     assert job.plate is not None
-    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (before, Plan(job))]
+    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (before, Evaluation(job))]
     assert metres[1] < metres[0]
     parts = tmp_path / "parts.csv"
     parts.write_text("ref,kind\nX,teapot\n", encoding="utf-8")

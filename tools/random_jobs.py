@@ -36,9 +36,18 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, move_block
-from riktig.core.schematic import BOOK, CIRCUITS, Band, add_circuit, elements_of, put_in, remove_element, settle
+from riktig.core.schematic import (
+    CIRCUIT_TEMPLATES,
+    CIRCUITS,
+    Band,
+    add_circuit,
+    elements_of,
+    insert_element,
+    remove_element,
+    with_names_recorded,
+)
 from riktig.core.store import dump_job
 
 POWERS_KW = (0.25, 0.75, 1.5, 2.2, 4.0, 7.5, 11.0, 18.5)
@@ -60,22 +69,22 @@ def random_job(seed: int) -> Job:
     if rng.random() < 0.4:
         job = add_source(job, "alarm panel", rng.choice((24.0, 230.0)), "the gate house")
     job = set_box(job, *rng.choice(BOXES))
-    free = [entry.recipe for entry in BOOK if entry.make is not None and entry.recipe is not Recipe.FREE]
+    free = [entry.recipe for entry in CIRCUIT_TEMPLATES if entry.make is not None and entry.recipe is not Recipe.FREE]
     for _ in range(rng.randint(0, 3)):
         recipe = rng.choice(free)
         job = _tried(job, partial(_with_circuit, recipe=recipe))
-    job = settle(job)
+    job = with_names_recorded(job)
     for _ in range(rng.randint(0, 3)):
         job = _tried(job, lambda job: _with_change(job, rng))
     if rng.random() < 0.3:
         job = _tried(job, lambda job: _with_part_moved(job, rng))
     if rng.random() < 0.3:
         job = _tried(job, lambda job: _with_operator_moved(job, rng))
-    return settle(job)
+    return with_names_recorded(job)
 
 
 def _with_circuit(job: Job, recipe: Recipe) -> Job:
-    return settle(add_circuit(job, recipe))
+    return with_names_recorded(add_circuit(job, recipe))
 
 
 def _tried(job: Job, edit: Callable[[Job], Job]) -> Job:
@@ -124,27 +133,33 @@ def _with_load(job: Job, number: int, rng: random.Random, *, american: bool) -> 
 
 def _with_change(job: Job, rng: random.Random) -> Job:
     """Something put into a control path, or taken out of it."""
-    rungs = Plan(job).get(CIRCUITS).rungs
+    rungs = Evaluation(job).get(CIRCUITS).rungs
     elements = [e.id for rung in rungs if rung.band is Band.CONTROL for e in elements_of(rung.path)]
     if not elements:
         return job
     at = rng.choice(elements)
     if rng.random() < 0.25:
-        return settle(remove_element(job, at))
+        return with_names_recorded(remove_element(job, at))
     what = rng.choice([one for one in Insertable if one is not Insertable.CONTACT])
-    return settle(put_in(job, at, what, "more", rng.choice((Act.AFTER, Act.BEFORE, Act.ACROSS, Act.INSTEAD))))
+    return with_names_recorded(
+        insert_element(job, at, what, "more", rng.choice((Act.AFTER, Act.BEFORE, Act.ACROSS, Act.INSTEAD)))
+    )
 
 
 def _with_part_moved(job: Job, rng: random.Random) -> Job:
-    layout = Plan(job).get(LAYOUT)
+    layout = Evaluation(job).get(LAYOUT)
     block = rng.choice(layout.blocks)[0]
-    return settle(move_block(job, layout, block.lead, rng.choice(layout.rails).number, float(rng.randint(0, 300))))
+    return with_names_recorded(
+        move_block(job, layout, block.lead, rng.choice(layout.rails).number, float(rng.randint(0, 300)))
+    )
 
 
 def _with_operator_moved(job: Job, rng: random.Random) -> Job:
-    plan = Plan(job).get(DOOR)
+    plan = Evaluation(job).get(DOOR)
     seat = rng.choice([one for one in plan.seats if not one.is_shaft])
-    return settle(move_on_door(job, plan, [seat.at(seat.x + rng.randint(-60, 60), seat.y + rng.randint(-60, 60))]))
+    return with_names_recorded(
+        move_on_door(job, plan, [seat.at(seat.x + rng.randint(-60, 60), seat.y + rng.randint(-60, 60))])
+    )
 
 
 def main() -> int:

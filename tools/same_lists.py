@@ -28,14 +28,14 @@ def digests_of(name: str, text: str) -> tuple[str, dict[str, str]]:
     from riktig.core.door import DOOR_BEHIND, DOOR_DRAWING
     from riktig.core.exports import SCHEDULES, as_csv, as_svg, schedule
     from riktig.core.labels import INDEX, find
-    from riktig.core.plan import Plan
+    from riktig.core.plan import Evaluation
     from riktig.core.schematic import SHEET_DRAWINGS
     from riktig.core.store import dump_job, load_job
     from riktig.core.terminals import STRIP_DRAWINGS
     from riktig.core.views import trace_page
     from riktig.core.wiring import PLATE_DRAWING
 
-    plan = Plan(load_job(text))
+    plan = Evaluation(load_job(text))
     texts: dict[str, str] = {"job": dump_job(plan.document)}
 
     def put(key: str, make: object) -> None:

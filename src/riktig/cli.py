@@ -21,10 +21,10 @@ from riktig.core.imports import job_from_loads, read_loads, read_parts
 from riktig.core.inputs import read_text
 from riktig.core.job import CircuitId, Job, set_part
 from riktig.core.labels import INDEX, find
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.records import NewRecord, Signer, StoredEntry, fingerprint
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import CIRCUITS, add_written, as_written, settle
+from riktig.core.schematic import CIRCUITS, add_written, as_written, with_names_recorded
 from riktig.core.simulation import read_script
 from riktig.core.store import JobFile, WrittenCircuit, dump_rungs, load_job, load_rungs, signer_of
 from riktig.core.views import trace_page
@@ -144,11 +144,11 @@ def _write_new(path: Path, job: Job, why: str) -> None:
     print(f"{path} written")
 
 
-def _read(path: Path) -> tuple[Plan[Job], JobFile]:
+def _read(path: Path) -> tuple[Evaluation[Job], JobFile]:
     file = JobFile(path, read_only=True)
     for problem in file.problems:
         print(f"riktig: {path.name}, {problem}.", file=sys.stderr)
-    return Plan(file.job()), file
+    return Evaluation(file.job()), file
 
 
 def _demo(arguments: argparse.Namespace) -> int:
@@ -174,7 +174,7 @@ def _new(arguments: argparse.Namespace) -> int:
         for note in notes:
             print(f"riktig: {arguments.loads.name}: {note}", file=sys.stderr)
         job = job_from_loads(rows, arguments.number, arguments.title)
-    _write_new(arguments.out, settle(job), "new job")
+    _write_new(arguments.out, with_names_recorded(job), "new job")
     return 0
 
 
@@ -228,7 +228,7 @@ def _add(arguments: argparse.Namespace) -> int:
     written = load_rungs(read_text(arguments.rungs, hint="Choose a rung file."), where=arguments.rungs.name)
     file = JobFile(arguments.file, who=getpass.getuser(), signer=_signer(getpass.getuser()))
     try:
-        job = settle(add_written(file.job(), written.title, written.devices, written.rungs))
+        job = with_names_recorded(add_written(file.job(), written.title, written.devices, written.rungs))
         file.add_revision(job, who=getpass.getuser(), at=_now(), why=f"add {written.title}")
     finally:
         file.close()
@@ -300,7 +300,9 @@ def _edit(arguments: argparse.Namespace) -> int:
         if file.read_only and not arguments.dry_run:
             raise RiktigError(f"{arguments.file.name} cannot be changed ({file.only_looking}), so nothing was done.")
         before = file.job()
-        after = after_edits(Plan(before), [(where, one) for where, one in actions if not isinstance(one, NewRecord)])
+        after = after_edits(
+            Evaluation(before), [(where, one) for where, one in actions if not isinstance(one, NewRecord)]
+        )
         entries = [one for _, one in actions if isinstance(one, NewRecord)]
         if not arguments.dry_run:
             job = None if after == before else after
@@ -368,9 +370,11 @@ def _plan(arguments: argparse.Namespace) -> int:
         job = file.job()
         for part in read_parts(arguments.parts) if arguments.parts else ():
             job = set_part(job, part)
-        replan = replan_of(Plan(job))
+        replan = replan_of(Evaluation(job))
         found = search_for(replan, min(max(arguments.seconds, 0.0), 3600.0))
-        file.add_revision(settle(replan.put_into(job, found)), who=getpass.getuser(), at=_now(), why="plan for me")
+        file.add_revision(
+            with_names_recorded(replan.put_into(job, found)), who=getpass.getuser(), at=_now(), why="plan for me"
+        )
         reached = replan.reached(found)
     finally:
         file.close()
@@ -381,7 +385,7 @@ def _plan(arguments: argparse.Namespace) -> int:
 
 def _import(arguments: argparse.Namespace) -> int:
     text = read_text(arguments.json, hint="Choose a JSON job that Riktig exported.")
-    _write_new(arguments.out, settle(load_job(text, where=arguments.json.name)), "import")
+    _write_new(arguments.out, with_names_recorded(load_job(text, where=arguments.json.name)), "import")
     return 0
 
 

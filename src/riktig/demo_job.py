@@ -10,6 +10,7 @@ from riktig.core.job import (
     Direction,
     Distribution,
     Enclosure,
+    EnclosureMounting,
     EntrySide,
     Form,
     Isolation,
@@ -17,7 +18,6 @@ from riktig.core.job import (
     LoadKind,
     Protection,
     Rulebook,
-    Standing,
     Start,
     Supply,
     Wetting,
@@ -29,7 +29,7 @@ from riktig.core.job import (
     set_enclosure,
     set_practice,
 )
-from riktig.core.schematic import settle
+from riktig.core.schematic import with_names_recorded
 
 __all__ = ["DEMOS", "demo_job", "frost_fan", "kelp_shed", "wash_drum"]
 
@@ -48,7 +48,7 @@ def wash_drum() -> Job:
         sources_asked=True,
     )
     job = add_load(job, "wash drum", 4.0, place="wash bay", cable_m=14.0)
-    return settle(job)
+    return with_names_recorded(job)
 
 
 def kelp_shed() -> Job:
@@ -132,7 +132,7 @@ def kelp_shed() -> Job:
     job = add_source(job, "Fire alarm interlock", 24.0, "the shed's fire panel")
     job = set_practice(job, distribution=Distribution.BLOCKS, duct_width=60.0)
     job = set_box(job, 1000.0, 1400.0, 400.0)
-    return settle(set_enclosure(job, environment="indoors, damp and salty", rating="IP65"))
+    return with_names_recorded(set_enclosure(job, environment="indoors, damp and salty", rating="IP65"))
 
 
 def frost_fan() -> Job:
@@ -158,7 +158,7 @@ def frost_fan() -> Job:
         ),
         enclosure=Enclosure(
             room_c=25.0,
-            standing=Standing.FREE,
+            standing=EnclosureMounting.FREE,
             environment="outdoors, beside the tower",
             rating="Type 4",
             entry=EntrySide.BOTTOM,
@@ -189,7 +189,7 @@ def frost_fan() -> Job:
         command=Command.SELECTOR,
     )
     job = add_signal(job, "frost thermostat", place="orchard row 12", load=fan)
-    return settle(set_box(job, 1000.0, 1200.0, 300.0))
+    return with_names_recorded(set_box(job, 1000.0, 1200.0, 300.0))
 
 
 DEMOS: dict[str, Callable[[], Job]] = {"kelp-shed": kelp_shed, "frost-fan": frost_fan, "wash-drum": wash_drum}

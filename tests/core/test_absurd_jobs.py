@@ -32,9 +32,9 @@ from riktig.core.job import (
 )
 from riktig.core.keys import LoadKey
 from riktig.core.labels import LABELS
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES
-from riktig.core.schematic import SHEET_DRAWINGS, settle
+from riktig.core.schematic import SHEET_DRAWINGS, with_names_recorded
 from riktig.core.sizing import PROPOSAL, alternatives_of
 from riktig.core.store import dump_job, load_job
 from riktig.core.terminals import STRIP_DRAWINGS
@@ -119,8 +119,8 @@ def test_any_answers_derive_whole(
         job = add_signal(job, name, wetting=wetting, watts=watts)
     for key, amount in own:
         job = override(job, key, amount, "to try it")
-    job = settle(job)
-    plan = Plan(job)
+    job = with_names_recorded(job)
+    plan = Evaluation(job)
     assert len(plan.get(RULES)) > 20
     for name in SCHEDULES:
         assert as_csv(schedule(name, plan))

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import pytest
 
-from riktig.core.plan import Memory, Part, Plan, reads
+from riktig.core.plan import DocumentPart, Evaluation, Memory, reads
 
 
 @dataclass(frozen=True)
@@ -29,13 +29,13 @@ def right_of(doc: Doc) -> tuple[int, ...]:
     return doc.right
 
 
-LEFT, RIGHT = Part("left", left_of, tuple), Part("right", right_of, tuple)
+LEFT, RIGHT = DocumentPart("left", left_of, tuple), DocumentPart("right", right_of, tuple)
 SORTED = reads(LEFT).derive("sorted", in_order)
 TOTAL = (reads(SORTED) & RIGHT).derive("total", summed)
 
 
 def test_a_result_is_computed_once_for_the_same_objects() -> None:
-    plan = Plan(Doc())
+    plan = Evaluation(Doc())
     assert plan.get(TOTAL) == 6
     computed = plan.computed
     assert plan.get(TOTAL) == 6
@@ -43,7 +43,7 @@ def test_a_result_is_computed_once_for_the_same_objects() -> None:
 
 
 def test_an_edit_elsewhere_recomputes_only_what_reads_it() -> None:
-    plan = Plan(Doc())
+    plan = Evaluation(Doc())
     plan.get(TOTAL)
     plan.move_to(replace(plan.document, right=(4,)))
     assert plan.get(TOTAL) == 7
@@ -51,7 +51,7 @@ def test_an_edit_elsewhere_recomputes_only_what_reads_it() -> None:
 
 
 def test_an_equal_new_value_hands_back_the_old_object_so_that_readers_stay_valid() -> None:
-    plan = Plan(Doc())
+    plan = Evaluation(Doc())
     plan.get(TOTAL)
     before = plan.get(SORTED)
     plan.move_to(replace(plan.document, left=(2, 1)))
@@ -62,7 +62,7 @@ def test_an_equal_new_value_hands_back_the_old_object_so_that_readers_stay_valid
 
 def test_going_back_to_an_earlier_document_gives_its_results() -> None:
     first = Doc()
-    plan = Plan(first)
+    plan = Evaluation(first)
     plan.get(TOTAL)
     plan.move_to(Doc(left=(9,)))
     assert plan.get(TOTAL) == 12
@@ -72,7 +72,7 @@ def test_going_back_to_an_earlier_document_gives_its_results() -> None:
 
 @pytest.mark.parametrize("moved", [False, True])
 def test_a_result_from_elsewhere_is_taken_only_for_the_inputs_of_now(moved: bool) -> None:
-    plan = Plan(Doc())
+    plan = Evaluation(Doc())
     inputs = plan.inputs_of(SORTED)
     if moved:
         plan.move_to(Doc(left=(7, 8)))
@@ -87,8 +87,8 @@ def test_what_is_asked_again_under_one_stamp_reads_nothing() -> None:
         looked.append("left")
         return doc.left
 
-    watched = reads(Part("left", look)).derive("watched", in_order)
-    plan = Plan(Doc())
+    watched = reads(DocumentPart("left", look)).derive("watched", in_order)
+    plan = Evaluation(Doc())
     for _ in range(3):
         plan.get(watched)
     assert len(looked) == 1

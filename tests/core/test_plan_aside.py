@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import pytest
 
-from riktig.core.plan import Memo, Part, Plan, Recent, reads
+from riktig.core.plan import DocumentPart, Evaluation, KeyedCache, RecentCache, reads
 
 
 @dataclass(frozen=True)
@@ -21,14 +21,14 @@ def area_of(width: list[int], doc: Doc) -> int:
     return width[0] * doc.height
 
 
-WHOLE = Part("whole", whole)
+WHOLE = DocumentPart("whole", whole)
 WIDTH = reads(WHOLE).derive("width", lambda doc: [doc.width])
 AREA = (reads(WIDTH) & WHOLE).derive("area", area_of)
 TWICE = reads(AREA).derive("twice", lambda area: 2 * area)
 
 
 def test_what_a_fork_computed_is_taken_and_not_computed_again() -> None:
-    plan = Plan(Doc(3, 4))
+    plan = Evaluation(Doc(3, 4))
     fork = plan.fork(lambda: None)
     assert fork.get(TWICE) == 24
     assert plan.computed == 0
@@ -39,7 +39,7 @@ def test_what_a_fork_computed_is_taken_and_not_computed_again() -> None:
 
 
 def test_what_a_fork_computed_of_an_older_document_is_not_taken() -> None:
-    plan = Plan(Doc(3, 4))
+    plan = Evaluation(Doc(3, 4))
     fork = plan.fork(lambda: None)
     fork.get(TWICE)
     plan.move_to(Doc(5, 4))
@@ -48,7 +48,7 @@ def test_what_a_fork_computed_of_an_older_document_is_not_taken() -> None:
 
 
 def test_a_fork_starts_from_what_was_there() -> None:
-    plan = Plan(Doc(3, 4))
+    plan = Evaluation(Doc(3, 4))
     plan.get(AREA)
     fork = plan.fork(lambda: None)
     fork.get(TWICE)
@@ -66,7 +66,7 @@ def test_a_fork_is_ended_by_its_check_between_two_computations() -> None:
         if len(calls) == 2:
             raise Ended
 
-    plan = Plan(Doc(3, 4))
+    plan = Evaluation(Doc(3, 4))
     fork = plan.fork(check)
     with pytest.raises(Ended):
         fork.get(TWICE)
@@ -75,7 +75,7 @@ def test_a_fork_is_ended_by_its_check_between_two_computations() -> None:
 
 
 def test_a_memo_makes_a_value_again_only_when_an_input_differs() -> None:
-    memo: Memo[list[int]] = Memo(10)
+    memo: KeyedCache[list[int]] = KeyedCache(10)
     first = memo.get("a", (1, "x"), lambda: [1])
     assert memo.get("a", (1, "x"), lambda: [2]) is first
     assert memo.get("b", (1, "x"), lambda: [3]) == [3]
@@ -84,13 +84,13 @@ def test_a_memo_makes_a_value_again_only_when_an_input_differs() -> None:
 
 
 def test_a_memo_holds_no_more_than_it_may_and_is_right_all_the_same() -> None:
-    memo: Memo[int] = Memo(3)
+    memo: KeyedCache[int] = KeyedCache(3)
     assert [memo.get(n, (n,), lambda n=n: n * n) for n in range(50)] == [n * n for n in range(50)]  # type: ignore[misc]
     assert memo.get(0, (0,), lambda: 7) == 7, "it had to go"
 
 
 def test_recent_values_are_found_by_the_very_objects_they_came_from() -> None:
-    recent: Recent[int] = Recent(2)
+    recent: RecentCache[int] = RecentCache(2)
     one, two, three = [1], [2], [3]
     assert recent.get((one,), lambda: 10) == 10
     assert recent.get((one,), lambda: 11) == 10

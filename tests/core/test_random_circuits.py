@@ -6,9 +6,9 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, pr
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import Act, ElementId, Insertable, Job, Recipe
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
-    BOOK,
+    CIRCUIT_TEMPLATES,
     CIRCUITS,
     FAULTS,
     NAMES,
@@ -17,17 +17,17 @@ from riktig.core.schematic import (
     SHEETS,
     Band,
     add_circuit,
+    circuit_template_of,
     elements_of,
-    entry_of,
     free_contacts,
+    insert_element,
     move_element,
     named_nodes,
-    put_in,
     remove_element,
     rewire,
     set_param,
-    settle,
     take_back,
+    with_names_recorded,
 )
 from riktig.core.store import dump_job, load_job
 from tests.core.schematic.samples import sample
@@ -43,7 +43,7 @@ class Changer(RuleBasedStateMachine):
     @initialize(name=st.sampled_from(STARTS))
     def start(self, name: str) -> None:
         self.job: Job = sample(name)
-        self.plan: Plan[Job] = Plan(self.job)
+        self.plan: Evaluation[Job] = Evaluation(self.job)
         self.undo: list[tuple[Job, object]] = []
 
     def _elements(self) -> list[ElementId]:
@@ -52,7 +52,7 @@ class Changer(RuleBasedStateMachine):
 
     def _edit(self, job: Job) -> None:
         self.undo.append((self.job, self.plan.get(SHEETS)))
-        self.job = settle(job)
+        self.job = with_names_recorded(job)
         self.plan.move_to(self.job)
 
     def _try(self, job: object) -> None:
@@ -66,14 +66,14 @@ class Changer(RuleBasedStateMachine):
     @precondition(lambda self: self._elements())
     def put(self, at: int, what: Insertable, act: Act) -> None:
         elements = self._elements()
-        self._try(lambda: put_in(self.job, elements[at % len(elements)], what, "more", act))
+        self._try(lambda: insert_element(self.job, elements[at % len(elements)], what, "more", act))
 
     @rule(at=st.integers(0, 400), which=st.integers(0, 400), act=st.sampled_from(PLACES))
     @precondition(lambda self: bool(self._elements() and free_contacts(self.job)))
     def use_a_contact(self, at: int, which: int, act: Act) -> None:
         elements, free = self._elements(), free_contacts(self.job)
         to = free[which % len(free)][0]
-        self._try(lambda: put_in(self.job, elements[at % len(elements)], Insertable.CONTACT, "", act, to=to))
+        self._try(lambda: insert_element(self.job, elements[at % len(elements)], Insertable.CONTACT, "", act, to=to))
 
     @rule(at=st.integers(0, 400))
     @precondition(lambda self: self._elements())
@@ -93,7 +93,7 @@ class Changer(RuleBasedStateMachine):
         elements, nodes = self._elements(), list(named_nodes(self.job))
         self._try(lambda: rewire(self.job, elements[at % len(elements)], nodes[node % len(nodes)], start=start))
 
-    @rule(recipe=st.sampled_from([entry.recipe for entry in BOOK if entry.make is not None]))
+    @rule(recipe=st.sampled_from([entry.recipe for entry in CIRCUIT_TEMPLATES if entry.make is not None]))
     @precondition(lambda self: len(self.job.circuits) < 6)
     def add(self, recipe: Recipe) -> None:
         self._edit(add_circuit(self.job, recipe))
@@ -101,7 +101,7 @@ class Changer(RuleBasedStateMachine):
     @rule(which=st.integers(0, 20), choice=st.integers(0, 20))
     def choose(self, which: int, choice: int) -> None:
         circuit = self.job.circuits[which % len(self.job.circuits)]
-        params = entry_of(circuit.recipe).params
+        params = circuit_template_of(circuit.recipe).params
         if params:
             parameter = params[choice % len(params)]
             value = parameter.choices[choice % len(parameter.choices)]
@@ -141,7 +141,7 @@ class Changer(RuleBasedStateMachine):
     def kept_results_equal_fresh_ones(self) -> None:
         if not hasattr(self, "plan"):
             return
-        again = Plan(load_job(dump_job(self.job)))
+        again = Evaluation(load_job(dump_job(self.job)))
         for derived in (CIRCUITS, NETS, NAMES, FAULTS, SHEETS, SHEET_DRAWINGS):
             assert self.plan.get(derived) == again.get(derived), derived.name
 

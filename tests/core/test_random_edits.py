@@ -26,13 +26,13 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.production import Operation, progress_of, tick_facts
 from riktig.core.proving import TESTS
 from riktig.core.records import Record
 from riktig.core.rules import RULES
-from riktig.core.schematic import CIRCUITS, NAMES, insert_contact, settle
+from riktig.core.schematic import CIRCUITS, NAMES, insert_contact, with_names_recorded
 from riktig.core.sizing import PROPOSAL
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
@@ -47,9 +47,9 @@ class Builder(RuleBasedStateMachine):
     @initialize()
     def start(self) -> None:
         self.folder = Path(tempfile.mkdtemp())
-        self.job = settle(new_job("R-1", "random"))
+        self.job = with_names_recorded(new_job("R-1", "random"))
         self.file = JobFile.create(self.folder / "r.riktig", self.job, who="Ida", at="t")
-        self.plan: Plan[Job] = Plan(self.job)
+        self.plan: Evaluation[Job] = Evaluation(self.job)
         self.undo: list[Job] = []
         self.redo: list[Job] = []
         self.ticked: list[Record] = []
@@ -62,7 +62,7 @@ class Builder(RuleBasedStateMachine):
     def _edit(self, job: Job) -> None:
         self.undo.append(self.job)
         self.redo = []
-        self._turn(settle(job))
+        self._turn(with_names_recorded(job))
 
     @rule(kw=KW)
     @precondition(lambda self: len(self.job.loads) < 3)
@@ -143,7 +143,7 @@ class Builder(RuleBasedStateMachine):
         assert self.file.job() == self.job
         assert self.file.records() == self.ticked
         self.undo, self.redo = [], []
-        self.plan = Plan(self.file.job())
+        self.plan = Evaluation(self.file.job())
         self.job = self.plan.document
 
     @rule()
@@ -159,7 +159,7 @@ class Builder(RuleBasedStateMachine):
     def kept_results_equal_fresh_ones(self) -> None:
         if not hasattr(self, "plan"):
             return
-        fresh = Plan(self.job)
+        fresh = Evaluation(self.job)
         for derived in (PROPOSAL, NAMES, LAYOUT, WIRING, TESTS, RULES):
             assert self.plan.get(derived) == fresh.get(derived), derived.name
         keys = [w.key for w in self.plan.get(WIRING).wires]

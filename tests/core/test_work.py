@@ -2,7 +2,7 @@
 
 import pytest
 
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.work import Cancelled, Progress
 
 
@@ -26,6 +26,6 @@ def test_an_error_says_where_what_and_what_to_do_and_all_its_faults() -> None:
         "The list cannot be read.",
         hint="Mend it.",
         where="a.csv",
-        faults=[Fault("line 2", "no name.", "Say what turns.")],
+        faults=[InputFault("line 2", "no name.", "Say what turns.")],
     )
     assert str(error) == "a.csv: The list cannot be read. Mend it.\n  line 2: no name. Say what turns."

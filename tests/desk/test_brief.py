@@ -26,7 +26,7 @@ from riktig.demo_job import DEMOS, kelp_shed
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.brief import BriefStation
-from riktig.desk.stations.brief.fields import Answer, Pick
+from riktig.desk.stations.brief.fields import Answer, ChoiceField
 from tests.conftest import Doing
 from tests.desk.conftest import Waiter, press, settle_window
 
@@ -64,15 +64,15 @@ def button(within: QWidget, text: str) -> QPushButton:
     return found[0]
 
 
-def pick(within: QWidget, name: str) -> Pick:
-    return next(p for p in within.findChildren(Pick) if p.accessibleName() == name and p.isVisibleTo(within))
+def pick(within: QWidget, name: str) -> ChoiceField:
+    return next(p for p in within.findChildren(ChoiceField) if p.accessibleName() == name and p.isVisibleTo(within))
 
 
-def pick_anywhere(within: QWidget, name: str) -> Pick:
-    return next(p for p in within.findChildren(Pick) if p.accessibleName() == name)
+def pick_anywhere(within: QWidget, name: str) -> ChoiceField:
+    return next(p for p in within.findChildren(ChoiceField) if p.accessibleName() == name)
 
 
-def choose(field: Pick, value: object) -> None:
+def choose(field: ChoiceField, value: object) -> None:
     at = next(n for n, (_, one) in enumerate(field.choices) if one == value)
     field.setCurrentIndex(at)
     field.activated.emit(at)

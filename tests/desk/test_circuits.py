@@ -12,8 +12,16 @@ from PySide6.QtWidgets import QDialogButtonBox, QMenu, QMessageBox
 from riktig.core.geometry import Poly, Text
 from riktig.core.job import CircuitId, ElementId, Insertable, OwnRung, Recipe, Rulebook, change_load, set_practice
 from riktig.core.keys import NetKey, PlaceKey, WireKey, read_key
-from riktig.core.plan import Plan
-from riktig.core.schematic import BOOK, CIRCUITS, NAMES, SHEET_DRAWINGS, SHEETS, elements_of, entry_of
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import (
+    CIRCUIT_TEMPLATES,
+    CIRCUITS,
+    NAMES,
+    SHEET_DRAWINGS,
+    SHEETS,
+    circuit_template_of,
+    elements_of,
+)
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.circuits import CircuitsStation
@@ -214,15 +222,15 @@ class TestBook:
     def test_every_recipe_has_a_card_with_a_picture_and_words(self, station: CircuitsStation) -> None:
         station.add.click()
         settle_window()
-        assert len(station.chooser.cards) == len(BOOK)
-        for entry in BOOK:
+        assert len(station.chooser.cards) == len(CIRCUIT_TEMPLATES)
+        for entry in CIRCUIT_TEMPLATES:
             card = station.chooser.cards[entry.recipe.value]
             assert card.accessibleDescription() == entry.when
             assert not card.icon().isNull()
 
     def test_a_circuit_is_chosen_named_and_added_by_keys(self, station: CircuitsStation, session: Session) -> None:
         station.add.click()
-        station.chooser.choose(entry_of(Recipe.PHASE_MONITOR))
+        station.chooser.choose(circuit_template_of(Recipe.PHASE_MONITOR))
         station.chooser.choices["holds"].setCurrentText("all loads")
         QTest.keyClicks(station.chooser.title, "shed contactor")
         press(station.chooser.title, Qt.Key.Key_Return)
@@ -236,7 +244,7 @@ class TestBook:
         self, station: CircuitsStation, window: MainWindow
     ) -> None:
         station.add.click()
-        station.chooser.choose(entry_of(Recipe.STAR_DELTA))
+        station.chooser.choose(circuit_template_of(Recipe.STAR_DELTA))
         assert station.chooser.go.text() == "Ask for it in the Brief"
         station.chooser.go.click()
         settle_window()
@@ -334,7 +342,7 @@ def test_forty_sheets_are_reached_by_the_overview(session: Session, window: Main
     window.go_to("Circuits")
     station = window.stations["Circuits"]
     assert isinstance(station, CircuitsStation)
-    count = len(Plan(session.job).get(SHEETS).sheets)
+    count = len(Evaluation(session.job).get(SHEETS).sheets)
     assert count > 20
     station.show_all()
     assert len(station.overview.pages) == count

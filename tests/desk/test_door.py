@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtWidgets import QMenu
 
-from riktig.core.door import DOOR, DoorSeat
+from riktig.core.door import DOOR, PlacedOperator
 from riktig.core.geometry import Point, Text
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import DeviceId, set_enclosure
@@ -29,7 +29,7 @@ def station(window: MainWindow) -> DoorStation:
     return station
 
 
-def seat_of(session: Session, device: DeviceId) -> DoorSeat:
+def seat_of(session: Session, device: DeviceId) -> PlacedOperator:
     seat = session.plan.get(DOOR).seat(device)
     assert seat is not None
     return seat

@@ -11,7 +11,7 @@ from riktig.core.geometry import Circle, Line, Poly, Text
 from riktig.core.job import DeviceId, ElementId, Insertable, Job, add_load, set_script
 from riktig.core.keys import read_key
 from riktig.core.schematic import insert_contact, remove_element
-from riktig.core.simulation import Fault, Wrong
+from riktig.core.simulation import FaultKind, InjectedFault
 from riktig.core.store import JobFile
 from riktig.demo_job import demo_job
 from riktig.desk.session import Session
@@ -252,7 +252,7 @@ class TestFaults:
         assert live.model.panel.is_fed(K)
 
     def test_from_rest_takes_everything_out(self, live: LivePage) -> None:
-        live.model.put(Fault(Wrong.WELDED, "c1.K", "13-14"))
+        live.model.put(InjectedFault(FaultKind.WELDED, "c1.K", "13-14"))
         assert live.model.panel.is_fed(K)
         live.rest.click()
         assert live.model.faults == ()

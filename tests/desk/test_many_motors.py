@@ -3,9 +3,9 @@
 import pytest
 
 from riktig.core.job import Distribution, Job, Start, add_load, new_job, set_box, set_practice, set_supply
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict, findings_of
-from riktig.core.schematic import settle
+from riktig.core.schematic import with_names_recorded
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from tests.conftest import Doing
@@ -18,7 +18,7 @@ def dozen() -> Job:
     for n in range(12):
         start = Start.STAR_DELTA if n % 6 == 0 else Start.DIRECT
         job = add_load(job, f"fan {n + 1}", 7.5 if n % 6 == 0 else 1.5, start=start)
-    return settle(job)
+    return with_names_recorded(job)
 
 
 @pytest.mark.parametrize("station", ["Brief", "Circuits", "Plate", "Door", "Wires", "Terminals", "Labels", "Rules"])
@@ -32,5 +32,5 @@ def test_no_station_pushes_the_window_wider(window: MainWindow, session: Session
 
 
 def test_a_dozen_starters_derive_without_a_failing_clause_of_circuits() -> None:
-    found = [f for f in findings_of(Plan(dozen()).get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "EC"]
+    found = [f for f in findings_of(Evaluation(dozen()).get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "EC"]
     assert found == []

@@ -12,7 +12,7 @@ from riktig.core.keys import HoleKey, PieceKey
 from riktig.core.plate import CUTS
 from riktig.core.production import CRITICALS, Gate
 from riktig.core.records import DimensionRead, HoleDone, PieceCut, TakenBack, TemplateChecked
-from riktig.core.schematic import settle
+from riktig.core.schematic import with_names_recorded
 from riktig.desk.machining import MetalPages
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -182,7 +182,7 @@ def test_a_door_that_is_begun_moves_no_more(metal: MetalPages, session: Session)
     press(metal.mark, Qt.Key.Key_Space)
     assert session.job.door is not None
     before = {h.key: (h.x, h.y) for h in session.plan.get(METAL_HOLES) if h.face == "door"}
-    session.edit("load", Doing(lambda job: settle(add_load(job, "rinse pump", 0.37))))
+    session.edit("load", Doing(lambda job: with_names_recorded(add_load(job, "rinse pump", 0.37))))
     after = {h.key: (h.x, h.y) for h in session.plan.get(METAL_HOLES) if h.face == "door"}
     assert {key: after[key] for key in before if "c0.Q" not in key} == {
         k: v for k, v in before.items() if "c0.Q" not in k

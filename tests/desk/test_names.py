@@ -21,14 +21,14 @@ from riktig.core.job import (
 )
 from riktig.core.keys import NetKey, read_key
 from riktig.core.labels import Medium
-from riktig.core.production import Standing, operations, tick_facts
+from riktig.core.production import NumberStatus, operations, tick_facts
 from riktig.core.records import FieldEndDone, LabelPrinted, NewRecord
 from riktig.core.rules import RULES
 from riktig.core.schematic import NAMES, insert_contact
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
-from riktig.desk.stations.brief.fields import Answer, Pick
+from riktig.desk.stations.brief.fields import Answer, ChoiceField
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.labels import LabelsStation
 from riktig.desk.stations.wires import WiresStation
@@ -60,7 +60,9 @@ class TestPractice:
     def test_the_school_is_chosen_in_the_brief_and_the_numbers_follow(
         self, window: MainWindow, session: Session
     ) -> None:
-        (pick,) = [w for w in window.stations["Brief"].findChildren(Pick) if w.accessibleName() == "Wires numbered"]
+        (pick,) = [
+            w for w in window.stations["Brief"].findChildren(ChoiceField) if w.accessibleName() == "Wires numbered"
+        ]
         pick.setCurrentIndex([value for _, value in pick.choices].index(Numbering.BY_SHEET))
         pick.activated.emit(pick.currentIndex())
         settle_window()
@@ -241,7 +243,7 @@ class TestTally:
         session.record_all(entries)
         settle_window()
         state = next(one for one in station.states() if one.number == "8")
-        assert state.standing is Standing.COMPLETE
+        assert state.standing is NumberStatus.COMPLETE
         assert "1 complete" in station.hint.text()
         station.which.click()
         texts = {m.text for m in station.tally.drawing.marks if isinstance(m, Text)}

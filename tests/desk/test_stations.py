@@ -11,7 +11,7 @@ from riktig.core.keys import WireKey, read_key
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
 from riktig.core.production import Operation
-from riktig.core.proving import Outcome, Stage
+from riktig.core.proving import Outcome, TestStage
 from riktig.core.records import ReadingTaken, TakenBack, WireDone
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, NAMES
@@ -19,7 +19,7 @@ from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.brief import BriefStation
-from riktig.desk.stations.brief.fields import Answer, Pick
+from riktig.desk.stations.brief.fields import Answer, ChoiceField
 from riktig.desk.stations.build import BuildStation
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.door import DoorStation
@@ -90,7 +90,7 @@ class TestBrief:
         assert read(session.job)  # type: ignore[operator]
 
     def test_a_choice_of_practice_is_made_by_key(self, window: MainWindow, session: Session) -> None:
-        picks = {p.accessibleName(): p for p in window.stations["Brief"].findChildren(Pick)}
+        picks = {p.accessibleName(): p for p in window.stations["Brief"].findChildren(ChoiceField)}
         pick = picks["Control supply taken"]
         pick.setFocus()
         press(pick, Qt.Key.Key_Down)
@@ -399,7 +399,7 @@ class TestProve:
     def test_a_wrong_reading_cannot_pass(
         self, station: ProveStation, session: Session, meter: BenchMeter, said: list[tuple[str, bool]]
     ) -> None:
-        station.go_to_stage(Stage.WIRES)
+        station.go_to_stage(TestStage.WIRES)
         test = station._test()
         assert test is not None
         meter.off.add(test.wire)
@@ -436,9 +436,9 @@ class TestProve:
         assert isinstance(facts, ReadingTaken)
         assert facts.reason == "no door yet"
 
-    @pytest.mark.parametrize("stage", [Stage.ENERGISE, Stage.FUNCTION])
+    @pytest.mark.parametrize("stage", [TestStage.ENERGISE, TestStage.FUNCTION])
     def test_live_stages_stay_shut_and_say_why(
-        self, station: ProveStation, said: list[tuple[str, bool]], stage: Stage
+        self, station: ProveStation, said: list[tuple[str, bool]], stage: TestStage
     ) -> None:
         before = station.test_key
         station.stage_buttons[stage].click()
@@ -469,7 +469,7 @@ def test_the_function_tests_can_be_read_but_not_led_while_they_are_shut(window: 
     station = window.stations["Prove"]
     assert isinstance(station, ProveStation)
     before = session.records
-    station.stage_buttons[Stage.FUNCTION].click()
+    station.stage_buttons[TestStage.FUNCTION].click()
     settle_window()
     rows = station.planned.steps.rows
     assert rows[0].heading

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QMessageBox
 from riktig.cli import main
 from riktig.core.edits import AddLoad, ChangeLoad, SetHeading, SetPractice
 from riktig.core.job import ControlSupply, LoadId, remove_load
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.production import Operation
 from riktig.core.records import Record, TakenBack, WireDone
@@ -235,4 +235,4 @@ def test_a_monkey_at_mouse_and_keys_finds_no_fault(window: MainWindow, session: 
     records: tuple[Record, ...] = session.records
     assert session.file
     assert tuple(session.file.records()) == records, "what the window shows is what the file holds"
-    assert Plan(session.job).document == session.file.job()
+    assert Evaluation(session.job).document == session.file.job()

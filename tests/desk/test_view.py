@@ -6,7 +6,7 @@ from PySide6.QtGui import QImage, QPainter, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Mark, Point, Poly, Text
+from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Point, Poly, Shape, Text
 from riktig.core.keys import Key, read_key
 from riktig.desk.canvas import DrawingView, Gesture, paint, paint_batched
 from riktig.desk.theme import LIGHT
@@ -136,7 +136,7 @@ def test_what_is_out_of_sight_is_brought_into_it(view: DrawingView) -> None:
     assert view.rect().contains(at.toPoint())
 
 
-MARKS: list[Mark] = [
+MARKS: list[Shape] = [
     Line(2, 5, 8, 5, width=2),
     Poly((Point(2, 2), Point(8, 2), Point(8, 8)), closed=True, fill="ink"),
     Circle(5, 5, 3, fill="ink"),
@@ -147,7 +147,7 @@ MARKS: list[Mark] = [
 
 
 @pytest.mark.parametrize("mark", MARKS, ids=lambda m: type(m).__name__)
-def test_every_kind_of_mark_puts_ink_where_it_is(app: QApplication, mark: Mark) -> None:
+def test_every_kind_of_mark_puts_ink_where_it_is(app: QApplication, mark: Shape) -> None:
     image = QImage(100, 100, QImage.Format.Format_RGB32)
     image.fill(LIGHT.colour("paper"))
     painter = QPainter(image)
@@ -171,7 +171,7 @@ def test_what_is_chosen_is_painted_in_the_accent(app: QApplication) -> None:
 
 
 def test_batched_marks_look_as_if_they_were_painted_one_by_one(app: QApplication) -> None:
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         Poly((Point(10, 10), Point(80, 10), Point(80, 60)), "ink", 3.0),
         Poly((Point(20, 30), Point(60, 30)), "fails", 4.0),
         Circle(40, 50, 6.0, "fails", 0, "fails"),

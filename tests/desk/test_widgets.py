@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.exports import Schedule
-from riktig.desk.stations.brief.fields import Answer, Pick, sentence
+from riktig.desk.stations.brief.fields import Answer, ChoiceField, sentence
 from riktig.desk.widgets import FlowLayout, ScheduleTable, first_field, replace_body, tab_as_seen
 from tests.desk.conftest import press, settle_window
 
@@ -51,7 +51,7 @@ def test_a_flow_keeps_its_margins_free(app: QApplication) -> None:
 
 
 def test_a_choice_is_as_wide_as_what_is_chosen(app: QApplication) -> None:
-    field = Pick("how", [("short", 1), ("a very much longer answer", 2)], lambda value: None)
+    field = ChoiceField("how", [("short", 1), ("a very much longer answer", 2)], lambda value: None)
     narrow = field.sizeHint().width()
     field.show_value(2)
     assert field.sizeHint().width() > narrow
@@ -121,7 +121,7 @@ class TestAnswer:
 
 def test_a_pick_takes_the_value_behind_the_words(app: QApplication) -> None:
     taken: list[object] = []
-    pick = Pick("Neutral", [("and a neutral", True), ("and no neutral", False)], taken.append)
+    pick = ChoiceField("Neutral", [("and a neutral", True), ("and no neutral", False)], taken.append)
     pick.show_value(False)
     assert pick.currentText() == "and no neutral"
     assert taken == [], "showing is not choosing"

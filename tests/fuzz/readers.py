@@ -12,10 +12,10 @@ from riktig.core.exports import run_panel_script
 from riktig.core.imports import read_loads, read_parts
 from riktig.core.inputs import read_text
 from riktig.core.job import Job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.records import NewRecord, Operation, WireDone
 from riktig.core.rules import RULES
-from riktig.core.schematic import CIRCUITS, add_written, as_written, settle
+from riktig.core.schematic import CIRCUITS, add_written, as_written, with_names_recorded
 from riktig.core.simulation import read_script
 from riktig.core.store import JobFile, WrittenCircuit, dump_job, dump_rungs, house_practice, load_job, load_rungs
 from riktig.demo_job import DEMOS, wash_drum
@@ -38,7 +38,7 @@ class Reader:
 
 def _derived(job: Job) -> None:
     """A job that can be read can be derived."""
-    Plan(settle(job)).get(RULES)
+    Evaluation(with_names_recorded(job)).get(RULES)
 
 
 def _json_job(path: Path) -> None:
@@ -61,12 +61,12 @@ def _rungs(path: Path) -> None:
 
 
 def _script(path: Path) -> None:
-    run_panel_script(Plan(wash_drum()), read_script(read_text(path)))
+    run_panel_script(Evaluation(wash_drum()), read_script(read_text(path)))
 
 
 def _edits(path: Path) -> None:
     actions = load_actions(read_text(path).splitlines(), path.name)
-    after_edits(Plan(wash_drum()), [(where, one) for where, one in actions if not isinstance(one, NewRecord)])
+    after_edits(Evaluation(wash_drum()), [(where, one) for where, one in actions if not isinstance(one, NewRecord)])
 
 
 def _some_edits() -> tuple[bytes, ...]:
@@ -80,7 +80,7 @@ def _some_edits() -> tuple[bytes, ...]:
 
 
 def _some_rungs() -> tuple[bytes, ...]:
-    circuits = Plan(wash_drum()).get(CIRCUITS)
+    circuits = Evaluation(wash_drum()).get(CIRCUITS)
     found = []
     for cid, title in circuits.titles:
         devices, rungs = as_written(circuits, cid)

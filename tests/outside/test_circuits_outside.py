@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 from riktig.core.exports import as_svg, write_dxf
 from riktig.core.geometry import Text
 from riktig.core.job import CircuitId, DeviceId, ElementId
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NETS,
@@ -84,7 +84,7 @@ def components(circuits: Circuits) -> set[frozenset[str]]:
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_the_nets_of_every_recipe_are_the_connected_components(name: str) -> None:
-    plan = Plan(sample(name))
+    plan = Evaluation(sample(name))
     met = {tuple(map(str, net.pins)) for net in plan.get(NETS).nets}
     drawn = components(plan.get(CIRCUITS))
     assert {frozenset(pins) for pins in met} == {c for c in drawn if c & {p for pins in met for p in pins}}
@@ -145,7 +145,7 @@ def test_the_nets_of_random_rungs_are_the_connected_components(circuits: Circuit
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_a_sheet_read_back_from_dxf_has_the_same_texts_in_the_same_places(name: str, tmp_path: Path) -> None:
-    for number, drawing in enumerate(Plan(demo_job(name)).get(SHEET_DRAWINGS)):
+    for number, drawing in enumerate(Evaluation(demo_job(name)).get(SHEET_DRAWINGS)):
         path = tmp_path / f"{number}.dxf"
         write_dxf(path, drawing)
         document = ezdxf.filemanagement.readfile(path)
@@ -166,7 +166,7 @@ def test_a_sheet_read_back_from_dxf_has_the_same_texts_in_the_same_places(name: 
 def test_a_sheet_as_svg_has_the_same_texts() -> None:
     from xml.etree import ElementTree
 
-    for drawing in Plan(demo_job("wash-drum")).get(SHEET_DRAWINGS):
+    for drawing in Evaluation(demo_job("wash-drum")).get(SHEET_DRAWINGS):
         root = ElementTree.fromstring(as_svg(drawing))
         read = [e.text for e in root.iter("{http://www.w3.org/2000/svg}text")]
         assert sorted(t or "" for t in read) == sorted(m.text for m in drawing.marks if isinstance(m, Text))

@@ -18,13 +18,13 @@ from riktig.core.door import DOOR, SHAFTS, engagement_of, swing_reach
 from riktig.core.errors import RiktigError
 from riktig.core.exports import check_bar, template_of, write_template
 from riktig.core.exports.machine import sheet_svg
+from riktig.core.exports.pdf import PaperSheet as Paper
 from riktig.core.exports.pdf import SetHead
-from riktig.core.exports.pdf import Sheet as Paper
 from riktig.core.exports.template import tile_marks
 from riktig.core.geometry import Line, Rect
-from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet
+from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface
 from riktig.core.job import EnclosureFields, Job, PracticeFields, set_enclosure, set_practice
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.standards import (
     class_keeps,
     conduit_hub,
@@ -43,8 +43,8 @@ MM = 72 / 25.4
 
 
 @pytest.fixture(scope="module")
-def shed() -> Plan[Job]:
-    return Plan(demo_job())
+def shed() -> Evaluation[Job]:
+    return Evaluation(demo_job())
 
 
 @pytest.mark.parametrize(
@@ -121,7 +121,7 @@ def test_the_handle_misses_by_the_tangent_of_the_lean(lean: float, free: float) 
     from dataclasses import replace
 
     job = one_motor()
-    shaft = replace(Plan(job).get(SHAFTS)[0], free=free)
+    shaft = replace(Evaluation(job).get(SHAFTS)[0], free=free)
     assert engagement_of(shaft, job.practice, skew=1000 * tan(lean)).by_wall == pytest.approx(free * tan(lean))
 
 
@@ -179,10 +179,10 @@ class TestClashOnRandomDoors:
         from riktig.core.plate import LAYOUT
 
         job = set_enclosure(one_motor(), plate_depth=round(depth, 1), hinge=HingeSide.LEFT if left else HingeSide.RIGHT)
-        door = Plan(job).get(DOOR)
+        door = Evaluation(job).get(DOOR)
         seats = [seat for seat in door.seats if not seat.is_shaft]
         moved = [seat.at(x, y) for seat, (x, y) in zip(seats, spots, strict=True)]
-        plan = Plan(move_on_door(job, door, moved))
+        plan = Evaluation(move_on_door(job, door, moved))
         layout = plan.get(LAYOUT)
         said = {(m.device, m.against): m.by for m in plan.get(DOOR).misfits if "more depth" in m.text}
         solids: list[tuple[str, Rect, float]] = [(f"{{{s.device}}}", s.rect, s.part.depth) for s in layout.seats]
@@ -263,7 +263,7 @@ class TestTemplate:
 
     @pytest.mark.parametrize("paper", list(Paper))
     def test_a_hundred_is_a_hundred_and_every_hole_is_once_on_its_sheet(
-        self, shed: Plan[Job], face: str, paper: Paper, tmp_path: Path
+        self, shed: Evaluation[Job], face: str, paper: Paper, tmp_path: Path
     ) -> None:
         """The PDF is read back by pypdf and measured."""
         sheet = next(one for one in shed.get(SHEETS) if one.name == face)
@@ -304,7 +304,7 @@ class TestTemplate:
         holes = [
             Hole(f"P{n}", "plate", x * wide, y * high, d, "", "x", key=str(n)) for n, (x, y, d) in enumerate(spots)
         ]
-        template = template_of(Sheet("plate", wide, high, "P"), holes)
+        template = template_of(HoleSurface("plate", wide, high, "P"), holes)
         parts = [box(t.part.x, t.part.y, t.part.right, t.part.bottom) for t in template.tiles]
         assert sum(part.area for part in parts) == pytest.approx(wide * high)
         whole = Polygon([(0, 0), (wide, 0), (wide, high), (0, high)])
@@ -314,7 +314,7 @@ class TestTemplate:
         assert sorted(h.key for t in template.tiles for h in t.holes) == sorted(h.key for h in holes)
         assert all(t.part.grown(0.01).holds(h.at) for t in template.tiles for h in t.holes)
 
-    def test_no_cut_goes_through_a_hole_where_there_is_another_way(self, shed: Plan[Job]) -> None:
+    def test_no_cut_goes_through_a_hole_where_there_is_another_way(self, shed: Evaluation[Job]) -> None:
         for sheet in shed.get(SHEETS):
             holes = [h for h in shed.get(HOLES) if h.face == sheet.name]
             template = template_of(sheet, holes)
@@ -325,7 +325,7 @@ class TestTemplate:
     def test_a_cut_out_larger_than_a_sheet_goes_on_over_its_neighbours(self, tmp_path: Path) -> None:
         """What all sheets show of its edges, laid together by shapely, is its whole rim; its number is there once."""
         cut = Hole("DH1", "door", 300.0, 300.0, 0.0, "", "A1", width=400.0, height=300.0, key="k")
-        template = template_of(Sheet("door", 600.0, 600.0, "DH"), [cut])
+        template = template_of(HoleSurface("door", 600.0, 600.0, "DH"), [cut])
         write_template(tmp_path / "t.pdf", HEAD, [template])
         whole = "".join(page.extract_text() for page in PdfReader(tmp_path / "t.pdf").pages)
         assert len(re.findall(r"\bDH1\b", whole)) == 1
@@ -343,7 +343,7 @@ class TestTemplate:
     def test_a_hole_outside_makes_no_template_and_says_which(self) -> None:
         stray = Hole("P9", "plate", 900.0, 20.0, 5.0, "", "K9", key="k")
         with pytest.raises(RiktigError, match="P9 for K9 lies outside"):
-            template_of(Sheet("plate", 300.0, 300.0, "P"), [stray])
+            template_of(HoleSurface("plate", 300.0, 300.0, "P"), [stray])
 
     @pytest.mark.parametrize(
         ("read", "true"), [(100.0, True), (100.3, True), (99.7, True), (99.6, False), (97.0, False), (103.1, False)]
@@ -361,7 +361,7 @@ class TestTemplate:
             check_bar(read)
 
 
-def test_the_svg_for_a_machine_has_every_hole_at_its_place(shed: Plan[Job]) -> None:
+def test_the_svg_for_a_machine_has_every_hole_at_its_place(shed: Evaluation[Job]) -> None:
     """Read as XML: one user unit is one millimetre."""
     from xml.etree import ElementTree
 

@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 
 from riktig.core.job import DeviceId, Job, circuit_of, read_pin
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS
 from riktig.core.simulation import Meter, Panel, meter_of
-from riktig.core.simulation.connectivity import Forest
-from riktig.core.simulation.network import Consumer, Contact, Network, Pole
+from riktig.core.simulation.connectivity import Connectivity
+from riktig.core.simulation.network import Consumer, Contact, Network, SupplyPole
 from riktig.core.simulation.nodal import solve_nodal
 from riktig.core.simulation.volts import Volts
 from tests.core.schematic.samples import sample
@@ -27,8 +27,8 @@ def random_network(seed: int) -> tuple[Network, list[bool]]:
     """A control circuit of no sense: poles of the mains and of 24 V, contacts open or closed, coils and lamps."""
     chance = np.random.default_rng(seed)
     count = int(chance.integers(8, 24))
-    poles = [Pole("mains", f"L{n + 1}" if n < 3 else "N", n, ac, 0.0) for n, ac in enumerate(PHASES)]
-    poles += [Pole("T", "P", 4, 0j, 24.0), Pole("T", "M", 3, 0j, 0.0)]
+    poles = [SupplyPole("mains", f"L{n + 1}" if n < 3 else "N", n, ac, 0.0) for n, ac in enumerate(PHASES)]
+    poles += [SupplyPole("T", "P", 4, 0j, 24.0), SupplyPole("T", "M", 3, 0j, 0.0)]
     contacts, closed = [], []
     for number in range(int(chance.integers(4, 2 * count))):
         a, b = (int(n) for n in chance.choice(count, 2, replace=False))
@@ -40,7 +40,7 @@ def random_network(seed: int) -> tuple[Network, list[bool]]:
         ohm = float(10 ** chance.uniform(1.5, 4.5))
         consumers.append(Consumer(DeviceId(f"H{number}"), "X1-X2", a, b, ohm, ohm, 230.0, 0.8, 0.4))
     network = Network({}, tuple(() for _ in range(count)), count, tuple(contacts), tuple(consumers), tuple(poles), {})
-    forest = Forest(count, contacts)
+    forest = Connectivity(count, contacts)
     forest.change((), (), {pole.point for pole in poles})
     for number, is_closed in enumerate(closed):  # a contact that would short two poles stays open
         if not is_closed:
@@ -53,7 +53,7 @@ def random_network(seed: int) -> tuple[Network, list[bool]]:
 
 
 def live(network: Network, closed: list[bool]) -> Volts:
-    forest = Forest(network.count, network.contacts)
+    forest = Connectivity(network.count, network.contacts)
     volts = Volts(network, forest)
     volts.set_poles(network.poles)
     forest.change((), [n for n, one in enumerate(closed) if one], {pole.point for pole in network.poles})
@@ -142,7 +142,7 @@ PANELS = {
 
 
 def running(name: str) -> tuple[Panel, Meter]:
-    plan: Plan[Job] = Plan(sample(name))
+    plan: Evaluation[Job] = Evaluation(sample(name))
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
     panel.hands.pressed |= {DeviceId(one) for one in PANELS[name]}
     panel.settle()

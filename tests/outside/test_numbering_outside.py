@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from riktig.core.job import CircuitId, DeviceId, ElementId, Numbering, PinRef, Practice, set_practice
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     NAMES,
     NETS,
@@ -24,7 +24,7 @@ from riktig.core.schematic import (
     find_nets,
     lay_out,
     name_all,
-    settle,
+    with_names_recorded,
 )
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job
@@ -99,8 +99,8 @@ def test_along_a_plain_path_the_number_is_the_count_of_devices_crossed(length: i
 @pytest.mark.parametrize("name", sorted(DEMOS))
 @pytest.mark.parametrize("school", list(Numbering))
 def test_the_same_nets_are_shown_in_every_school(name: str, school: Numbering) -> None:
-    job = settle(set_practice(demo_job(name), numbering=school))
-    plan, before = Plan(job), Plan(demo_job(name))
+    job = with_names_recorded(set_practice(demo_job(name), numbering=school))
+    plan, before = Evaluation(job), Evaluation(demo_job(name))
     assert [net.pins for net in plan.get(NETS).nets] == [net.pins for net in before.get(NETS).nets]
     numbers = plan.get(NAMES).number
     assert set(numbers) == set(before.get(NAMES).number), "every potential that had a number has one"
@@ -110,8 +110,8 @@ def test_the_same_nets_are_shown_in_every_school(name: str, school: Numbering) -
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_every_wire_has_a_number_of_its_own_and_says_its_potential(name: str) -> None:
-    job = settle(set_practice(demo_job(name), numbering=Numbering.BY_WIRE))
-    plan = Plan(job)
+    job = with_names_recorded(set_practice(demo_job(name), numbering=Numbering.BY_WIRE))
+    plan = Evaluation(job)
     wires, numbers = plan.get(WIRING).wires, plan.get(NAMES).number
     assert len({wire.number for wire in wires}) == len(wires)
     assert all(wire.number.rpartition(".")[0] == numbers[wire.net] for wire in wires)
@@ -121,7 +121,7 @@ def test_every_wire_has_a_number_of_its_own_and_says_its_potential(name: str) ->
 @settings(max_examples=10, deadline=None)
 def test_ranges_begin_anew_with_every_circuit(step: int) -> None:
     """Common practice, no source: each circuit from the next multiple of the range on, so that the rest is free."""
-    job = settle(set_practice(demo_job("frost-fan"), number_step=step))
+    job = with_names_recorded(set_practice(demo_job("frost-fan"), number_step=step))
     blocks: dict[int, set[str]] = {}
     for one in job.numbers:
         block = (int(one.number) - 1) // step

@@ -11,14 +11,14 @@ from pypdf import PdfReader
 
 from riktig.core.door import DOOR
 from riktig.core.exports import Page, SetHead, plate_parts, write_dxf, write_set
-from riktig.core.exports.pdf import Sheet
+from riktig.core.exports.pdf import PaperSheet
 from riktig.core.geometry import Poly
-from riktig.core.job import Enclosure, Job, Practice, Rulebook, Standing, set_box, set_practice
+from riktig.core.job import Enclosure, EnclosureMounting, Job, Practice, Rulebook, set_box, set_practice
 from riktig.core.keys import DuctKey
 from riktig.core.optimiser import kernel
 from riktig.core.optimiser.replan import replan_of
-from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT, RULER, WARMTH, Block, Layout, Row
+from riktig.core.plan import Evaluation
+from riktig.core.plate import INSIDE_AIR, LAYOUT, RULER, Block, Layout, RailRow
 from riktig.core.plate.arrange import lay_rows
 from riktig.core.plate.fit import RAIL_WIDTH
 from riktig.core.schematic import CIRCUITS
@@ -30,7 +30,7 @@ from tests.core.schematic.builders import one_motor
 STIFF = 6.0
 
 
-def cost_by_hand(plan: Plan[Job], layout: Layout, rows: list[list[Block]]) -> float:
+def cost_by_hand(plan: Evaluation[Job], layout: Layout, rows: list[list[Block]]) -> float:
     """What a plan costs, from the layout and the router alone: nothing of the compiled code is used but its weights."""
     job, circuits = plan.document, plan.get(CIRCUITS)
     router = Router(layout, plan.get(DOOR), circuits.devices, job.enclosure, job.practice)
@@ -41,7 +41,7 @@ def cost_by_hand(plan: Plan[Job], layout: Layout, rows: list[list[Block]]) -> fl
     stands = {s.block.lead: s for s in layout.stands}
     y = {lead: s.y + s.block.above for lead, s in stands.items()}
     high = layout.plate.height
-    warm = {loss.device: loss.watts for loss in plan.get(WARMTH).losses}
+    warm = {loss.device: loss.watts for loss in plan.get(INSIDE_AIR).losses}
     heat = {lead: sum(warm.get(d, 0.0) for d in s.block.devices) for lead, s in stands.items()}
     over = 0.0
     for row in rows:
@@ -76,13 +76,13 @@ def test_brute_force_over_all_plans_of_a_small_plate_finds_the_same_best() -> No
 
     The box is deep, so that nothing on the door is in the way of anything.
     """
-    plan = Plan(set_box(one_motor(), 400.0, 600.0, 300.0))
+    plan = Evaluation(set_box(one_motor(), 400.0, 600.0, 300.0))
     job = plan.document
     replan = replan_of(plan)
     found = replan.search(0)
     assert found.proven
-    blocks = [s.block for s in plan.get(LAYOUT).stands if s.block.row is not Row.TERMINALS]
-    strips = [s.block for s in plan.get(LAYOUT).stands if s.block.row is Row.TERMINALS and s.rail]
+    blocks = [s.block for s in plan.get(LAYOUT).stands if s.block.row is not RailRow.TERMINALS]
+    strips = [s.block for s in plan.get(LAYOUT).stands if s.block.row is RailRow.TERMINALS and s.rail]
     lanes = len([one for one in replan.problem.strips if not one])
     best: tuple[float, list[list[Block]]] | None = None
     tried = 0
@@ -109,22 +109,24 @@ def test_the_effective_cooling_area_of_a_textbook_enclosure() -> None:
     """600 x 2000 x 600, free-standing: 1.8 H (W + D) + 1.4 W D = 4.824 m² (IEC 60890 area formula as enclosure makers'
     handbooks work it out, from memory); 300 W in painted steel at 5.5 W/m²K: 11.3 K; the same against a wall 4.536 m²:
     1.4 W (H + D) + 1.8 D H."""
-    box = Enclosure(600, 2000, 600, 550, 1950, 570, standing=Standing.FREE)
-    assert cooling_area(600, 2000, 600, Standing.FREE.value) == pytest.approx(4.824)
+    box = Enclosure(600, 2000, 600, 550, 1950, 570, standing=EnclosureMounting.FREE)
+    assert cooling_area(600, 2000, 600, EnclosureMounting.FREE.value) == pytest.approx(4.824)
     assert temperature_rise(300, box) == pytest.approx(11.3, abs=0.05)
-    assert cooling_area(600, 2000, 600, Standing.WALL.value) == pytest.approx(1.4 * 0.6 * 2.6 + 1.8 * 0.6 * 2.0)
+    assert cooling_area(600, 2000, 600, EnclosureMounting.WALL.value) == pytest.approx(
+        1.4 * 0.6 * 2.6 + 1.8 * 0.6 * 2.0
+    )
 
 
 def test_the_air_a_fan_must_move() -> None:
     """3.1 m³K/Wh at sea level (trade formula for filter fans, from memory): 300 W, 10 K: 93 m³/h."""
-    warmth = Plan(demo_job("kelp-shed")).get(WARMTH)
+    warmth = Evaluation(demo_job("kelp-shed")).get(INSIDE_AIR)
     assert warmth.fan_m3_h * 10 / warmth.total_w == pytest.approx(93 * 10 / 300)
 
 
 def test_the_rail_is_that_of_the_standard() -> None:
     """Top-hat rail TH 35-7.5: 35 mm wide, 7.5 mm high (IEC 60715, from memory, sure)."""
     assert RAIL_WIDTH == 35.0
-    part = next(s.part for s in Plan(one_motor()).get(LAYOUT).seats if s.rail)
+    part = next(s.part for s in Evaluation(one_motor()).get(LAYOUT).seats if s.rail)
     assert part.depth - part.from_rail == 7.5
 
 
@@ -137,7 +139,7 @@ def test_ducts_are_filled_no_further_than_the_rulebook_lets_them(practice: Pract
 
 
 def test_the_plate_read_back_from_dxf_stands_where_it_was_planned(tmp_path: Path) -> None:
-    plan = Plan(demo_job("kelp-shed"))
+    plan = Evaluation(demo_job("kelp-shed"))
     drawing, layout = plan.get(PLATE_DRAWING), plan.get(LAYOUT)
     write_dxf(tmp_path / "plate.dxf", drawing)
     space = ezdxf.filemanagement.readfile(tmp_path / "plate.dxf").modelspace()
@@ -155,12 +157,12 @@ def test_the_plate_read_back_from_dxf_stands_where_it_was_planned(tmp_path: Path
         assert near == pytest.approx((rect.x, rect.y, rect.width, rect.height), abs=0.01)
 
 
-@pytest.mark.parametrize(("sheet", "width", "height"), [(Sheet.A4, 210, 297), (Sheet.A3, 297, 420)])
+@pytest.mark.parametrize(("sheet", "width", "height"), [(PaperSheet.A4, 210, 297), (PaperSheet.A3, 297, 420)])
 def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
-    tmp_path: Path, sheet: Sheet, width: float, height: float
+    tmp_path: Path, sheet: PaperSheet, width: float, height: float
 ) -> None:
     """ISO 216 sizes; the parts list goes on overleaf until every part is on it."""
-    plan = Plan(set_practice(demo_job("kelp-shed"), spare_share=0.1))
+    plan = Evaluation(set_practice(demo_job("kelp-shed"), spare_share=0.1))
     parts = plate_parts(plan)
     page = Page(plan.get(PLATE_DRAWING), to_scale=True, sheet=sheet, parts=parts)
     write_set(tmp_path / "plate.pdf", SetHead("KS", "shed", "A", ""), (page,), ())
@@ -176,7 +178,7 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
 
 def test_the_fill_on_the_drawing_is_to_scale() -> None:
     """At the fullest place the level stands as high as the share says, of the duct's inside."""
-    plan = Plan(demo_job("kelp-shed"))
+    plan = Evaluation(demo_job("kelp-shed"))
     for duct in plan.get(LAYOUT).ducts:
         if duct.upright:
             continue

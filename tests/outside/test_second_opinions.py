@@ -15,9 +15,19 @@ from riktig.core.door import DOOR
 from riktig.core.exports import SCHEDULES, export_all, schedule
 from riktig.core.holes import HOLES
 from riktig.core.job import Insertable, Job, RunLamp, add_load
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
-from riktig.core.schematic import CIRCUITS, NETS, Branch, Element, Landing, Parallel, Series, insert_contact, settle
+from riktig.core.schematic import (
+    CIRCUITS,
+    NETS,
+    Branch,
+    Element,
+    Landing,
+    Parallel,
+    Series,
+    insert_contact,
+    with_names_recorded,
+)
 from riktig.core.wiring import WIRING, Router
 from tests.core.schematic.builders import START, STOP, one_motor
 
@@ -27,16 +37,18 @@ def jobs() -> dict[str, Job]:
     return {
         "demonstration": job,
         "lamp beside the coil": one_motor(run_lamp=RunLamp.COIL),
-        "with a field contact": settle(insert_contact(job, STOP, Insertable.FIELD_CONTACT, "guard")),
-        "with two starts": settle(insert_contact(job, START, Insertable.START_BUTTON, "second", parallel=True)),
-        "three motors": settle(add_load(add_load(job, "pump", 1.5), "belt", 7.5)),
+        "with a field contact": with_names_recorded(insert_contact(job, STOP, Insertable.FIELD_CONTACT, "guard")),
+        "with two starts": with_names_recorded(
+            insert_contact(job, START, Insertable.START_BUTTON, "second", parallel=True)
+        ),
+        "three motors": with_names_recorded(add_load(add_load(job, "pump", 1.5), "belt", 7.5)),
     }
 
 
 @pytest.mark.parametrize("name", jobs())
 def test_nets_are_the_connected_components_of_the_drawn_circuit(name: str) -> None:
     """Built anew with networkx: every piece of drawn line is an edge, a device element is a gap."""
-    plan = Plan(jobs()[name])
+    plan = Evaluation(jobs()[name])
     circuits = plan.get(CIRCUITS)
     kinds = {d.id: d.kind for d in circuits.devices}
     graph: nx.Graph[object] = nx.Graph()
@@ -74,7 +86,7 @@ def test_nets_are_the_connected_components_of_the_drawn_circuit(name: str) -> No
 
 @pytest.mark.parametrize("name", jobs())
 def test_the_wires_of_a_net_join_exactly_its_clamps(name: str) -> None:
-    plan = Plan(jobs()[name])
+    plan = Evaluation(jobs()[name])
     graph = nx.Graph((w.start.pin, w.end.pin) for w in plan.get(WIRING).wires)
     of_pin = plan.get(NETS).of_pin
     for component in nx.connected_components(graph):
@@ -83,7 +95,7 @@ def test_the_wires_of_a_net_join_exactly_its_clamps(name: str) -> None:
 
 
 def test_ways_through_the_ducts_are_the_shortest_by_another_library() -> None:
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     job = plan.document
     router = Router(plan.get(LAYOUT), plan.get(DOOR), plan.get(CIRCUITS).devices, job.enclosure, job.practice)
     graph: nx.Graph[object] = nx.Graph()
@@ -99,7 +111,7 @@ def test_ways_through_the_ducts_are_the_shortest_by_another_library() -> None:
 
 @pytest.mark.parametrize("name", ["demonstration", "with a field contact"])
 def test_nothing_on_the_plate_overlaps_by_the_geometry_library(name: str) -> None:
-    layout = Plan(jobs()[name]).get(LAYOUT)
+    layout = Evaluation(jobs()[name]).get(LAYOUT)
     shapes = {s.device: shape(s.rect.x, s.rect.y, s.rect.right, s.rect.bottom) for s in layout.seats}
     ducts = [shape(d.rect.x, d.rect.y, d.rect.right, d.rect.bottom) for d in layout.ducts]
     plate = shape(0, 0, layout.plate.width, layout.plate.height)
@@ -114,12 +126,12 @@ def papers(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
     from riktig.demo_job import wash_drum
 
     folder = tmp_path_factory.mktemp("papers")
-    return {p.name: p for p in export_all(Plan(wash_drum()), (), folder, made="2026-11-23")}
+    return {p.name: p for p in export_all(Evaluation(wash_drum()), (), folder, made="2026-11-23")}
 
 
 @pytest.mark.parametrize("face", ["plate", "door", "gland plate"])
 def test_the_dxf_read_back_is_true_to_a_hundredth_of_a_millimetre(
-    papers: dict[str, Path], plan: Plan[Job], face: str
+    papers: dict[str, Path], plan: Evaluation[Job], face: str
 ) -> None:
     """Read by ezdxf: every hole of the list on the layer of its tool, and no other; the outline of the surface."""
     document = ezdxf.readfile(papers[f"KS-0417_rev_B_{face.replace(' ', '_')}.dxf"])  # type: ignore[attr-defined]
@@ -143,7 +155,7 @@ def test_the_dxf_read_back_is_true_to_a_hundredth_of_a_millimetre(
     assert (wide, high) == pytest.approx(size.get(face, (wide, high)))
 
 
-def test_the_pdf_read_back_has_every_sheet_and_schedule(papers: dict[str, Path], plan: Plan[Job]) -> None:
+def test_the_pdf_read_back_has_every_sheet_and_schedule(papers: dict[str, Path], plan: Evaluation[Job]) -> None:
     reader = PdfReader(papers["KS-0417_rev_B_papers.pdf"])
     pages = [page.extract_text() for page in reader.pages]
     whole = "\n".join(pages)
@@ -186,7 +198,7 @@ def test_the_plate_is_printed_at_the_scale_it_says(papers: dict[str, Path]) -> N
     assert any(s == pytest.approx(scale, abs=1e-6) for s in scales)
 
 
-def test_the_workbook_read_back_holds_every_schedule(papers: dict[str, Path], plan: Plan[Job]) -> None:
+def test_the_workbook_read_back_holds_every_schedule(papers: dict[str, Path], plan: Evaluation[Job]) -> None:
     book = openpyxl.load_workbook(papers["KS-0417_rev_B_schedules.xlsx"])
     for name in SCHEDULES:
         table = schedule(name, plan)

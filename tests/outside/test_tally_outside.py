@@ -6,14 +6,14 @@ import pytest
 
 from riktig.core.exports import schedule
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
+    CONDUCTOR_ENDS,
     DOOR,
     NAMES,
     NETS,
     PLATE,
-    TALLY,
     Band,
     Circuits,
     Device,
@@ -23,9 +23,9 @@ from riktig.core.schematic import (
     Rung,
     Series,
     Zone,
+    conductor_ends_of,
     find_nets,
     place_of,
-    tally_all,
 )
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
@@ -59,7 +59,7 @@ def start_stop_station() -> Circuits:
 def test_a_start_stop_station_takes_three_pulled_wires_and_its_links_are_listed() -> None:
     """By hand, common practice, no source: three wires to the station; links there, hold contact to coil, overload."""
     circuits = start_stop_station()
-    tallies = tally_all(circuits, find_nets(circuits))
+    tallies = conductor_ends_of(circuits, find_nets(circuits))
     assert sum(one.pulled for one in tallies) == 3
     links = {frozenset(map(str, ends.pins)) for one in tallies for ends in one.places if ends.links}
     assert links == {
@@ -74,7 +74,7 @@ def test_a_start_stop_station_takes_three_pulled_wires_and_its_links_are_listed(
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
     """Wires come from routing, cores from the terminal strips: neither knows the tally."""
-    plan = Plan(demo_job(name))
+    plan = Evaluation(demo_job(name))
     devices = plan.get(CIRCUITS).by_id
 
     def place(pin: PinRef) -> str:
@@ -87,7 +87,7 @@ def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
         hinge[wire.net] += place(wire.start.pin) != place(wire.end.pin)
     cores = sum(len(cable.cores) for cable in plan.get(STRIPS).cables)
     pulled_out = 0
-    for one in plan.get(TALLY):
+    for one in plan.get(CONDUCTOR_ENDS):
         inside = [ends for ends in one.places if ends.place in (PLATE, DOOR)]
         over = len(inside) == 2
         assert wires[one.net] == sum(ends.links for ends in inside) + over, one.net
@@ -97,7 +97,7 @@ def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
 
 
 def test_a_station_in_the_field_needs_its_cores_and_its_earth_counted() -> None:
-    plan = Plan(sample("direct-on-line from a station"))
+    plan = Evaluation(sample("direct-on-line from a station"))
     rows = {str(row[0]).split(" ", 1)[0]: row for row in schedule("routes", plan).rows}
     motor = next(t for d, t in plan.get(NAMES).tag.items() if d.endswith(".M"))
     assert rows[motor][1:3] == (4, 1), "three phases and earth"

@@ -5,7 +5,7 @@ import pytest
 
 from riktig.core.catalogue import Behaviour
 from riktig.core.job import Job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS, TRACER, Circuits, Nets, elements_of, trace
 from riktig.demo_job import DEMOS, demo_job
 
@@ -38,7 +38,7 @@ def job(request: pytest.FixtureRequest) -> Job:
 
 
 def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
-    plan = Plan(job)
+    plan = Evaluation(job)
     circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
     graph = potentials(circuits, nets)
     supply = next(device for device in circuits.devices if device.kind_id == "supply")
@@ -65,7 +65,7 @@ def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
 
 
 def test_each_step_begins_at_the_potential_where_the_one_before_ends(job: Job) -> None:
-    plan = Plan(job)
+    plan = Evaluation(job)
     circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
     for device in circuits.devices:
         for way in trace(plan.get(TRACER), device.id).ways:

@@ -11,11 +11,11 @@ from typing import Any
 import pytest
 
 from riktig.core.job import (
+    EnclosureMounting,
     Job,
     LoadKind,
     Protection,
     Rulebook,
-    Standing,
     StarDeltaOverload,
     Start,
     TerminalTemperature,
@@ -30,7 +30,7 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.sizing import PROPOSAL, LoadProposal, Proposal, cooling_area, temperature_rise
 
 
@@ -44,7 +44,7 @@ def american(**supply: Any) -> Job:
 
 
 def of(job: Job) -> Proposal:
-    return Plan(job).get(PROPOSAL)
+    return Evaluation(job).get(PROPOSAL)
 
 
 def first(job: Job) -> LoadProposal:
@@ -196,7 +196,7 @@ def test_single_phase_ways_in_turn_and_evened() -> None:
 def test_heat_in_a_closed_box_on_a_wall() -> None:
     """IEC 60890 surface factors: 1.4 W(H + D) + 1.8 D H for 0.6 × 0.8 × 0.3 m; sheet steel 5.5 W/m²K; 60 W."""
     area = 1.4 * 0.6 * (0.8 + 0.3) + 1.8 * 0.3 * 0.8
-    assert cooling_area(600, 800, 300, Standing.WALL.value) == pytest.approx(area)
+    assert cooling_area(600, 800, 300, EnclosureMounting.WALL.value) == pytest.approx(area)
     box = replace(new_job().enclosure, width=600.0, height=800.0, depth=300.0)
     assert temperature_rise(60, box) == pytest.approx(60 / (5.5 * area))
 

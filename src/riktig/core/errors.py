@@ -8,11 +8,11 @@ stopped; anything else is a bug and reaches the one handler of the window.
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-__all__ = ["Fault", "ImpossibleValueError", "RiktigError"]
+__all__ = ["ImpossibleValueError", "InputFault", "RiktigError"]
 
 
 @dataclass(frozen=True, slots=True)
-class Fault:
+class InputFault:
     """One thing that is wrong in an input: where it stands and what to do about it."""
 
     where: str
@@ -34,7 +34,7 @@ class RiktigError(Exception):
         faults: All the single faults, when there are several.
     """
 
-    def __init__(self, message: str, *, hint: str = "", where: str = "", faults: Sequence[Fault] = ()) -> None:
+    def __init__(self, message: str, *, hint: str = "", where: str = "", faults: Sequence[InputFault] = ()) -> None:
         super().__init__(message)
         self.message = message
         self.hint = hint

@@ -2,7 +2,7 @@
 
 The document is frozen, so a result is out of date exactly when one of the objects it was
 computed from *is not* the object of now. A ``Derived`` says once what it reads and how it is
-computed; a ``Plan`` computes on demand and keeps. When a recomputed value equals the old one,
+computed; a ``Evaluation`` computes on demand and keeps. When a recomputed value equals the old one,
 the old object is handed out again, so that whatever reads it stays valid too.
 
 A result is declared by what it reads, in the order of the parameters of its function::
@@ -19,7 +19,7 @@ from dataclasses import dataclass, replace
 from inspect import Parameter, isclass, signature
 from typing import Generic, TypeVar, TypeVarTuple, cast, get_type_hints
 
-__all__ = ["Derived", "Input", "Memo", "Memory", "Part", "Plan", "Recent", "reads"]
+__all__ = ["Derived", "DocumentPart", "Evaluation", "Input", "KeyedCache", "Memory", "RecentCache", "reads"]
 
 T = TypeVar("T")
 T_co = TypeVar("T_co", covariant=True)
@@ -35,12 +35,12 @@ class Input(ABC, Generic[Doc, T_co]):
     """The class of its values, None when it is not known at run time."""
 
     @abstractmethod
-    def value_in(self, plan: "Plan[Doc]") -> T_co:
+    def value_in(self, plan: "Evaluation[Doc]") -> T_co:
         """The value for the document of a plan."""
 
 
 @dataclass(frozen=True, eq=False)
-class Part(Input[Doc, T_co]):
+class DocumentPart(Input[Doc, T_co]):
     """A part of the document.
 
     ``read`` hands out an object of the document and never builds one: a new object each time would
@@ -51,7 +51,7 @@ class Part(Input[Doc, T_co]):
     read: Callable[[Doc], T_co]
     gives: object = None
 
-    def value_in(self, plan: "Plan[Doc]") -> T_co:
+    def value_in(self, plan: "Evaluation[Doc]") -> T_co:
         """The part of the plan's document."""
         return self.read(plan.document)
 
@@ -68,7 +68,7 @@ class Derived(Input[Doc, T_co]):
     call: "Callable[[Memory, tuple[object, ...]], T_co]"
     gives: object = None
 
-    def value_in(self, plan: "Plan[Doc]") -> T_co:
+    def value_in(self, plan: "Evaluation[Doc]") -> T_co:
         """The result, computed when it is not there."""
         return plan.get(self)
 
@@ -143,7 +143,7 @@ class _Kept:
     seen: int
 
 
-class Plan(Generic[Doc]):
+class Evaluation(Generic[Doc]):
     """Everything derived from one document at a time.
 
     Every turn to another document gives the plan a new stamp; a result that was compared under the
@@ -167,18 +167,18 @@ class Plan(Generic[Doc]):
         self.memory = memory or Memory()
         self.computed = 0
 
-    def fork(self, check: Callable[[], None]) -> "Plan[Doc]":
+    def fork(self, check: Callable[[], None]) -> "Evaluation[Doc]":
         """A plan of the same document for another thread, with what this one has so far.
 
         Args:
             check: Called ahead of every computation; may raise to end the work.
         """
-        other = Plan(self._document, check, self.memory.copy())
+        other = Evaluation(self._document, check, self.memory.copy())
         other._stamp = self._stamp
         other._kept = {derived: replace(kept) for derived, kept in self._kept.items()}
         return other
 
-    def adopt(self, other: "Plan[Doc]") -> None:
+    def adopt(self, other: "Evaluation[Doc]") -> None:
         """Takes what a fork computed, as far as it is true of the present document."""
         for derived in other._order:
             kept = other._kept[derived]
@@ -260,22 +260,22 @@ class Memory:
     """
 
     def __init__(self) -> None:
-        self._memos: dict[str, Memo[object]] = {}
-        self._recents: dict[str, Recent[object]] = {}
+        self._memos: dict[str, KeyedCache[object]] = {}
+        self._recents: dict[str, RecentCache[object]] = {}
 
-    def memo(self, store: "type[T]", name: str, most: int = 20_000) -> "Memo[T]":
+    def memo(self, store: "type[T]", name: str, most: int = 20_000) -> "KeyedCache[T]":
         """The values of that name and class, kept by key."""
         kept = self._memos.get(name)
         if kept is None:
-            kept = self._memos[name] = Memo(most)
-        return cast("Memo[T]", kept)
+            kept = self._memos[name] = KeyedCache(most)
+        return cast("KeyedCache[T]", kept)
 
-    def recent(self, store: "type[T]", name: str) -> "Recent[T]":
+    def recent(self, store: "type[T]", name: str) -> "RecentCache[T]":
         """The last few values of that name and class."""
         kept = self._recents.get(name)
         if kept is None:
-            kept = self._recents[name] = Recent()
-        return cast("Recent[T]", kept)
+            kept = self._recents[name] = RecentCache()
+        return cast("RecentCache[T]", kept)
 
     def copy(self) -> "Memory":
         """The same for another thread: the values are shared, what is kept later is not."""
@@ -285,7 +285,7 @@ class Memory:
         return other
 
 
-class Memo(Generic[T]):
+class KeyedCache(Generic[T]):
     """Values kept by name, each as long as what it was computed from is equal: unchanged parts are not made again.
 
     Frozen parts that an edit left alone are the same objects, so comparing them costs next to nothing.
@@ -309,14 +309,14 @@ class Memo(Generic[T]):
         self._kept[name] = (inputs, value)
         return value
 
-    def copy(self) -> "Memo[T]":
+    def copy(self) -> "KeyedCache[T]":
         """One with the same values that is filled by itself."""
-        other: Memo[T] = Memo(self._most)
+        other: KeyedCache[T] = KeyedCache(self._most)
         other._kept = dict(self._kept)
         return other
 
 
-class Recent(Generic[T]):
+class RecentCache(Generic[T]):
     """The last few values of a slow function, found again when it is asked with the very same objects.
 
     An edit derives a document that is derived again for the screen: the second time costs nothing.
@@ -338,8 +338,8 @@ class Recent(Generic[T]):
         self._kept = [(inputs, value), *self._kept[: self._most - 1]]
         return value
 
-    def copy(self) -> "Recent[T]":
+    def copy(self) -> "RecentCache[T]":
         """One with the same values that is filled by itself."""
-        other: Recent[T] = Recent(self._most)
+        other: RecentCache[T] = RecentCache(self._most)
         other._kept = list(self._kept)
         return other

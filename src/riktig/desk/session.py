@@ -13,8 +13,8 @@ from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.inputs import same_person
 from riktig.core.job import Job, new_job
 from riktig.core.keys import Key
-from riktig.core.plan import Plan
-from riktig.core.production import Progress, Stale, progress_of
+from riktig.core.plan import Evaluation
+from riktig.core.production import BuildProgress, Stale, progress_of
 from riktig.core.proving import TESTS, Results, results_of
 from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack
 from riktig.core.store import JobFile
@@ -52,7 +52,7 @@ class Session(QObject):
         self.signer: Signer | None = None
         self.clock = clock
         self.job: Job = new_job()
-        self.plan: Plan[Job] = Plan(self.job)
+        self.plan: Evaluation[Job] = Evaluation(self.job)
         self.file: JobFile | None = None
         self.records: tuple[Record, ...] = ()
         self.selection: Key | None = None
@@ -64,7 +64,7 @@ class Session(QObject):
         self._recorded: list[tuple[int, NewRecord]] = []
         self._acted: deque[Action] = deque(maxlen=MOST_ACTED)
         self.log: tuple[str, ...] = ()
-        self._kept: tuple[object, object, Progress | None, Results | None] = (0, 0, None, None)
+        self._kept: tuple[object, object, BuildProgress | None, Results | None] = (0, 0, None, None)
 
     def open(self, file: JobFile) -> None:
         """Turns to a job file; the one before is closed.
@@ -80,7 +80,7 @@ class Session(QObject):
         self._acted.clear()
         self.begin_list()
         before, self.job = self.job, job
-        self.plan = Plan(job)
+        self.plan = Evaluation(job)
         self.selection = None
         self.lost_last = ()
         self.changed.emit(before, job)
@@ -260,7 +260,7 @@ class Session(QObject):
         return found
 
     @property
-    def progress(self) -> Progress:
+    def progress(self) -> BuildProgress:
         """What counts as done, of the job and records of now."""
         return self._derived()[0]
 
@@ -269,7 +269,7 @@ class Session(QObject):
         """What counts as read, of the job and records of now."""
         return self._derived()[1]
 
-    def _derived(self) -> tuple[Progress, Results]:
+    def _derived(self) -> tuple[BuildProgress, Results]:
         wiring, records = self.plan.get(WIRING), self.records
         kept_wiring, kept_records, progress, results = self._kept
         if progress is None or results is None or kept_wiring is not wiring or (kept_records is not records):

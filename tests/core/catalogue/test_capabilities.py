@@ -8,9 +8,9 @@ import pytest
 from riktig.core.catalogue import Can, Mounting, kinds, part, parts
 from riktig.core.ids import CircuitId
 from riktig.core.job import new_job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS
-from riktig.core.schematic.templates.circuit_builder import Sketch
+from riktig.core.schematic.templates.circuit_builder import CircuitBuilder
 from riktig.core.schematic.templates.expand import job_footing
 from riktig.demo_job import DEMOS, demo_job
 
@@ -98,7 +98,7 @@ def test_what_is_plugged_under_another_says_under_what() -> None:
     assert {kind.plugs_onto for kind in under} == {Can.SWITCHES_LOAD}
     assert all(kind.plugs_onto is None for kind in kinds() if kind.mounting is not Mounting.UNDER)
     job = new_job()
-    sketch = Sketch(CircuitId("c1"), "pump", job_footing(job.circuits, job.loads, job.supply, job.practice))
+    sketch = CircuitBuilder(CircuitId("c1"), "pump", job_footing(job.circuits, job.loads, job.supply, job.practice))
     sketch.plate("F", "motor_breaker")
     with pytest.raises(ValueError, match="does not plug under motor_breaker"):
         sketch.plate("FO", "overload", under="F")
@@ -106,7 +106,7 @@ def test_what_is_plugged_under_another_says_under_what() -> None:
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_what_is_plugged_in_a_job_stands_under_what_it_plugs_onto(name: str) -> None:
-    circuits = Plan(demo_job(name)).get(CIRCUITS)
+    circuits = Evaluation(demo_job(name)).get(CIRCUITS)
     plugged = [device for device in circuits.devices if device.under]
     for device in plugged:
         wanted = device.kind.plugs_onto

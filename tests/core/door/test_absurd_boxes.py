@@ -23,11 +23,11 @@ from riktig.core.job import (
     set_enclosure,
     set_practice,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.production import CRITICALS, judged_all
 from riktig.core.rules import RULES
-from riktig.core.schematic import NAMES, settle
+from riktig.core.schematic import NAMES, with_names_recorded
 
 NONE_OR = st.one_of(st.none(), st.floats(0, 1000))
 BOX = st.fixed_dictionaries(
@@ -68,8 +68,8 @@ PRACTICE = st.fixed_dictionaries(
 @settings(max_examples=times(15, 150), deadline=None)
 @given(BOX, PRACTICE)
 def test_any_box_has_a_door_and_says_what_is_wrong_with_it(box: EnclosureFields, practice: PracticeFields) -> None:
-    job = settle(set_practice(set_enclosure(one_motor(), **box), **practice))
-    plan = Plan(job)
+    job = with_names_recorded(set_practice(set_enclosure(one_motor(), **box), **practice))
+    plan = Evaluation(job)
     door, tags = plan.get(DOOR), plan.get(NAMES).tag
     assert all(one.said(tags) and one.by > 0 for one in door.misfits)
     assert plan.get(DOOR_DRAWING).marks

@@ -28,11 +28,11 @@ from riktig.core.errors import RiktigError
 from riktig.core.geometry import Point
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId, DoorFix, DoorPlace, HingeSide, Job, add_load, set_box, set_enclosure
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import CIRCUITS, NAMES, settle
+from riktig.core.schematic import CIRCUITS, NAMES, with_names_recorded
 from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job
 
@@ -40,7 +40,7 @@ Q1, S1, S2, H1 = (DeviceId(one) for one in ("c0.Q", "c1.S.stop", "c1.S.start", "
 
 
 def door_of(job: Job) -> DoorPlan:
-    return Plan(job).get(DOOR)
+    return Evaluation(job).get(DOOR)
 
 
 @pytest.fixture(scope="module")
@@ -91,7 +91,7 @@ def test_holes_of_a_right_door_are_measured_from_its_own_datum(shed: Job) -> Non
     job = set_enclosure(shed, doors=2)
     old = door_of(job).seat(S2)
     assert old is not None
-    plan = Plan(move_on_door(job, door_of(job), [old.at(700.0, 800.0)]))
+    plan = Evaluation(move_on_door(job, door_of(job), [old.at(700.0, 800.0)]))
     door, holes = plan.get(DOOR), {hole.key: hole for hole in plan.get(METAL_HOLES)}
     seat = next(seat for seat in door.seats if seat.leaf == "right door")
     assert seat.device == S2
@@ -134,12 +134,12 @@ def test_an_operator_put_somewhere_stays_and_all_others_with_it(shed: Job) -> No
 
 def test_a_moved_operator_moves_its_hole_and_nothing_else(shed: Job) -> None:
     fixed = fix_door(shed, door_of(shed))
-    before = {hole.key: hole for hole in Plan(fixed).get(METAL_HOLES)}
+    before = {hole.key: hole for hole in Evaluation(fixed).get(METAL_HOLES)}
     seat = door_of(fixed).seat(S2)
     assert seat is not None
     after = {
         hole.key: hole
-        for hole in Plan(move_on_door(fixed, door_of(fixed), [seat.at(seat.x + 3, seat.y)])).get(METAL_HOLES)
+        for hole in Evaluation(move_on_door(fixed, door_of(fixed), [seat.at(seat.x + 3, seat.y)])).get(METAL_HOLES)
     }
     changed = {key for key in before if (before[key].x, before[key].y) != (after[key].x, after[key].y)}
     assert changed == {f"device:{S2}#1"}
@@ -181,7 +181,7 @@ def test_planning_the_door_keeps_what_is_locked_and_gives_the_rest_back(shed: Jo
 def test_a_new_operator_goes_below_those_of_its_load_when_the_door_is_fixed() -> None:
     job = one_motor()
     begun = fix_door(job, door_of(job))
-    more = settle(add_load(begun, "rinse pump", 0.37))
+    more = with_names_recorded(add_load(begun, "rinse pump", 0.37))
     before, after = door_of(begun), door_of(more)
     assert all(after.seat(seat.device) == seat for seat in before.seats if not seat.is_shaft)
     assert len(after.seats) > len(before.seats)
@@ -192,7 +192,7 @@ def test_an_operator_outside_the_door_is_said_with_how_far_and_blocks_the_drill(
     seat = door.seat(S1)
     assert seat is not None
     job = move_on_door(shed, door, [seat.at(975.0, 600.0)])
-    plan = Plan(job)
+    plan = Evaluation(job)
     said = [m.said(plan.get(NAMES).tag) for m in plan.get(DOOR).misfits]
     # By hand: the legend plate is 50 wide: 975 + 25 - 970 = 30 past the edge; the hole 975 + 11.15 - 970 = 16.
     assert any(text == "S1 reaches 30 mm past the door's edge" for text in said)
@@ -204,7 +204,7 @@ def test_two_operators_on_one_place_are_too_near_and_their_holes_cut_into_each_o
     one, other = door.seat(S1), door.seat(S2)
     assert one is not None
     assert other is not None
-    plan = Plan(move_on_door(shed, door, [one.at(other.x + 20, other.y)]))
+    plan = Evaluation(move_on_door(shed, door, [one.at(other.x + 20, other.y)]))
     tags = plan.get(NAMES).tag
     assert any("too near" in m.said(tags) for m in plan.get(DOOR).misfits)
     # By hand: 20 apart, two holes of 22.3: 2.3 mm of each other.
@@ -218,7 +218,7 @@ def test_the_pitch_of_the_standard_is_kept_by_what_has_no_legend() -> None:
     door = door_of(job)
     bare = [replace(seat, legend="") for seat in door.seats if not seat.is_shaft][:2]
     pair = (bare[0].at(150.0, 300.0), bare[1].at(179.0, 338.0))
-    layout, box = Plan(job).get(LAYOUT), set_box(job, 400.0, 600.0, 300.0).enclosure
+    layout, box = Evaluation(job).get(LAYOUT), set_box(job, 400.0, 600.0, 300.0).enclosure
     near = with_seats(replace(door, seats=pair), pair, layout, box)
     assert [m.by for m in near.misfits] == [pytest.approx(1.0)]
     clear = (pair[0], pair[1].at(180.0, 338.0))
@@ -259,7 +259,7 @@ def test_sixty_operators_find_room_on_two_doors_in_reading_order() -> None:
     job = set_box(one_motor(), 1200.0, 1800.0, 400.0)
     for n in range(14):
         job = add_load(job, f"fan {n}", 1.1)
-    door = door_of(settle(set_enclosure(job, doors=2)))
+    door = door_of(with_names_recorded(set_enclosure(job, doors=2)))
     assert len(door.seats) >= 60
     assert [m for m in door.misfits if "edge" in m.text or "too near" in m.text] == []
 
@@ -268,13 +268,13 @@ def test_a_door_that_is_too_small_is_planned_all_the_same_and_says_what_lacks() 
     job = one_motor()
     for n in range(8):
         job = add_load(job, f"fan {n}", 0.37)
-    door = door_of(settle(set_box(job, 300.0, 400.0, 200.0)))
+    door = door_of(with_names_recorded(set_box(job, 300.0, 400.0, 200.0)))
     assert door.misfits
     assert len({seat.device for seat in door.seats}) == len(door.seats)
 
 
 def test_the_same_input_gives_the_same_door(shed: Job) -> None:
-    plan = Plan(shed)
+    plan = Evaluation(shed)
     again = DOOR.call(plan.memory, plan.inputs_of(DOOR))
     assert again == plan.get(DOOR)
     assert plan.get(SHAFTS)[0].on_door == Point(130.0, 181.8)
@@ -282,11 +282,11 @@ def test_the_same_input_gives_the_same_door(shed: Job) -> None:
 
 def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
     """The hinge is no bond: the right door has a stud, an earth conductor and its bonding test of its own."""
-    job = settle(set_enclosure(set_box(one_motor(), 800.0, 1000.0, 300.0), doors=2))
+    job = with_names_recorded(set_enclosure(set_box(one_motor(), 800.0, 1000.0, 300.0), doors=2))
     old = door_of(job)
     seat = old.seat(S2)
     assert seat is not None
-    plan = Plan(move_on_door(job, old, [seat.at(600.0, 400.0)]))
+    plan = Evaluation(move_on_door(job, old, [seat.at(600.0, 400.0)]))
     tags, wires = plan.get(NAMES).tag, plan.get(WIRING).wires
     bonds = {device.id for device in plan.get(CIRCUITS).devices if device.purpose.startswith("bond of the")}
     assert bonds == {"c0.E.door", "c0.E.door2"}
@@ -311,7 +311,7 @@ def test_all_operators_that_overlap_are_said_to_be_too_near_and_no_others(spots:
     door = door_of(job)
     seats = [seat for seat in door.seats if not seat.is_shaft]
     moved = [seat.at(x, y) for seat, (x, y) in zip(seats, spots, strict=False)]
-    there = with_seats(door, moved, Plan(job).get(LAYOUT), job.enclosure)
+    there = with_seats(door, moved, Evaluation(job).get(LAYOUT), job.enclosure)
     said = {frozenset((m.device, m.against)) for m in there.misfits if "too near" in m.text}
     overlapping = {
         frozenset((one.device, other.device))

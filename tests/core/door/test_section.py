@@ -6,7 +6,7 @@ from tests.core.schematic.builders import one_motor
 from riktig.core.door import DOOR, SHAFTS, draw_section, move_on_door, things_behind
 from riktig.core.geometry import Drawing, Line, Poly, Text
 from riktig.core.job import DeviceId, Job, set_enclosure
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import NAMES
 
@@ -14,7 +14,7 @@ S2, Q1 = DeviceId("c1.S.start"), DeviceId("c0.Q")
 
 
 def cut(job: Job, device: DeviceId) -> Drawing:
-    plan = Plan(job)
+    plan = Evaluation(job)
     seat = plan.get(DOOR).seat(device)
     assert seat is not None
     shaft = next((one for one in plan.get(SHAFTS) if one.device == device), None)
@@ -42,7 +42,7 @@ def test_a_button_is_as_deep_as_it_is_and_says_what_is_left_for_wires() -> None:
 def test_in_front_of_a_contactor_it_is_said_to_be_too_deep() -> None:
     """By hand: K1 stands 91 mm off the plate of which 130 are left: 130 - 91 - 58 is 19 mm too much."""
     job = set_enclosure(one_motor(), plate_depth=130.0)
-    door = Plan(job).get(DOOR)
+    door = Evaluation(job).get(DOOR)
     seat = door.seat(S2)
     assert seat is not None
     drawing = cut(move_on_door(job, door, [seat.at(75.0, 270.0)]), S2)

@@ -89,7 +89,7 @@ from riktig.core.job import (
     Surface,
     Wetting,
 )
-from riktig.core.rules import Mend
+from riktig.core.rules import QuickFix
 from riktig.core.sizing import Alternative
 
 STOP = ElementId("c2.S.stop/1-2")
@@ -156,6 +156,6 @@ EXAMPLES: tuple[Edit, ...] = (
     PlanDoor(),
     AddOpening(Opening(Surface.LEFT_SIDE, 100.0, 200.0, 40.0, 0.0, "window", "IP65")),
     RemoveOpening(0),
-    ApplyRemedy(Mend("The supply brings a neutral", "neutral")),
+    ApplyRemedy(QuickFix("The supply brings a neutral", "neutral")),
 )  # fmt: skip
 """In an order in which most of them can be carried out one after another."""

@@ -57,7 +57,7 @@ from riktig.core.job import (
 )
 from riktig.core.job import Enclosure as Box
 from riktig.core.job import Practice as HousePractice
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.records import NewRecord, Operation, PieceCut, WireDone
 from riktig.core.schematic import CIRCUITS, Band, elements_of
 from riktig.core.store import JobFile, dump_job
@@ -77,7 +77,7 @@ def test_the_text_form_of_every_edit_reads_back_as_the_same_value(edit: Edit) ->
 
 @pytest.mark.parametrize("edit", EXAMPLES, ids=lambda edit: edit_name(type(edit)))
 def test_every_edit_is_carried_out_or_refused_by_our_own_error(edit: Edit) -> None:
-    plan = Plan(kelp_shed())
+    plan = Evaluation(kelp_shed())
     before = plan.document
     try:
         after = after_edit(plan, edit)
@@ -85,7 +85,7 @@ def test_every_edit_is_carried_out_or_refused_by_our_own_error(edit: Edit) -> No
         assert error.message
         return
     assert plan.document is before
-    assert after_edit(Plan(kelp_shed()), edit) == after, "the same edit of the same job gives the same job"
+    assert after_edit(Evaluation(kelp_shed()), edit) == after, "the same edit of the same job gives the same job"
 
 
 def test_the_guide_documents_every_edit_with_an_example_that_can_be_read() -> None:
@@ -120,7 +120,7 @@ def test_the_heading_fields_are_those_of_the_job() -> None:
     assert all(hints[name] == of for name, of in get_type_hints(HeadingFields).items())
 
 
-def random_edit(job: Job, plan: Plan[Job], rng: random.Random) -> Edit:
+def random_edit(job: Job, plan: Evaluation[Job], rng: random.Random) -> Edit:
     """One edit as it comes; the job may refuse it."""
     paths = [rung.path for rung in plan.get(CIRCUITS).rungs if rung.band is Band.CONTROL]
     element = rng.choice([element.id for path in paths for element in elements_of(path)])
@@ -141,7 +141,7 @@ def random_edit(job: Job, plan: Plan[Job], rng: random.Random) -> Edit:
 def random_edits(seed: int, count: int) -> tuple[Job, list[Edit]]:
     """Edits that the job takes, one after another; the last job."""
     rng = random.Random(seed)
-    plan = Plan(wash_drum())
+    plan = Evaluation(wash_drum())
     done: list[Edit] = []
     for _ in range(count):
         edit = random_edit(plan.document, plan, rng)
@@ -159,7 +159,7 @@ def test_edits_written_out_and_done_again_give_the_same_job(seed: int) -> None:
     job, edits = random_edits(seed, 6)
     lines = [dump_action(edit) for edit in edits]
     again = [(where, a) for where, a in load_actions(lines, "list") if not isinstance(a, NewRecord)]
-    assert dump_job(after_edits(Plan(wash_drum()), again)) == dump_job(job)
+    assert dump_job(after_edits(Evaluation(wash_drum()), again)) == dump_job(job)
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,7 @@ from xml.etree import ElementTree
 import pytest
 
 from riktig.core.door import DOOR_DRAWING
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.exports import (
     SCHEDULES,
     as_csv,
@@ -31,8 +31,8 @@ from riktig.core.imports import job_from_loads, read_loads
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.keys import Key, PartKey, read_key
 from riktig.core.labels import LABELS, Medium, draw_medium
-from riktig.core.plan import Plan
-from riktig.core.schematic import SHEET_DRAWINGS, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import SHEET_DRAWINGS, with_names_recorded
 from riktig.core.views import STATIONS, Stamp, passport, statuses
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Cancelled, Progress
@@ -77,7 +77,7 @@ KEYS = {
 
 
 @pytest.mark.parametrize("name", SCHEDULES)
-def test_the_keys_of_a_schedule_are_those_documented(plan: Plan[Job], name: str) -> None:
+def test_the_keys_of_a_schedule_are_those_documented(plan: Evaluation[Job], name: str) -> None:
     found = schedule(name, plan)
     assert [key for key, _ in found.columns] == KEYS[name].split()
     assert all(len(row) == len(found.columns) for row in found.rows)
@@ -85,7 +85,7 @@ def test_the_keys_of_a_schedule_are_those_documented(plan: Plan[Job], name: str)
 
 
 @pytest.mark.parametrize("name", SCHEDULES)
-def test_csv_and_json_say_the_same_rows(plan: Plan[Job], name: str) -> None:
+def test_csv_and_json_say_the_same_rows(plan: Evaluation[Job], name: str) -> None:
     found = schedule(name, plan)
     rows = list(csv.DictReader(io.StringIO(as_csv(found))))
     objects = json.loads(as_json(found))
@@ -103,7 +103,7 @@ def test_the_keys_are_written_down_for_those_who_build_on_them() -> None:
         assert all(f"`{key}`" in text for key in keys.split())
 
 
-def test_the_parts_list_counts_shared_ferrules_once(plan: Plan[Job]) -> None:
+def test_the_parts_list_counts_shared_ferrules_once(plan: Evaluation[Job]) -> None:
     rows = {row["description"]: row["quantity"] for row in schedule("bom", plan).as_dicts()}
     # By hand: eight clamps hold two wires: F1:1 with two of 4 mm2, and seven of the control side.
     twins = {name: count for name, count in rows.items() if str(name).startswith("ferrule 2 ×")}
@@ -111,7 +111,7 @@ def test_the_parts_list_counts_shared_ferrules_once(plan: Plan[Job]) -> None:
     assert rows["end stop"] == 4
 
 
-def texts_of(plan: Plan[Job]) -> list[str]:
+def texts_of(plan: Evaluation[Job]) -> list[str]:
     sheets = plan.get(SHEET_DRAWINGS)
     drawings = [*sheets, plan.get(PLATE_DRAWING), plan.get(DOOR_DRAWING)]
     drawings += [draw_medium(plan.get(LABELS), medium) for medium in Medium]
@@ -119,7 +119,7 @@ def texts_of(plan: Plan[Job]) -> list[str]:
     return said + [str(v) for name in SCHEDULES for row in schedule(name, plan).rows for v in row]
 
 
-def test_no_paper_of_the_demonstration_shows_a_box_for_a_letter(plan: Plan[Job]) -> None:
+def test_no_paper_of_the_demonstration_shows_a_box_for_a_letter(plan: Evaluation[Job]) -> None:
     assert [t for t in texts_of(plan) if missing_glyphs(t)] == []
     assert missing_glyphs("Łódź, İzmir, Ω Δ √ ≤ ² ×") == ""
     assert missing_glyphs("\u23da") == "\u23da", "the earth sign is drawn, never written"
@@ -140,7 +140,7 @@ def test_an_arc_ends_where_its_angles_say() -> None:
     assert (x1, y1, x2, y2) == pytest.approx((0, 2, 0, -2), abs=1e-9)
 
 
-def test_svg_is_well_formed_in_mm_with_its_layers(plan: Plan[Job]) -> None:
+def test_svg_is_well_formed_in_mm_with_its_layers(plan: Evaluation[Job]) -> None:
     drawing = plan.get(PLATE_DRAWING)
     root = ElementTree.fromstring(as_svg(drawing))
     assert root.attrib["width"] == f"{drawing.width:g}mm"
@@ -149,8 +149,8 @@ def test_svg_is_well_formed_in_mm_with_its_layers(plan: Plan[Job]) -> None:
 
 
 def test_the_hand_over_writes_every_paper_and_the_same_job_gives_the_same_files(demo: Job, tmp_path: Path) -> None:
-    first = export_all(Plan(demo), (), tmp_path / "a", made="2026-11-23")
-    second = export_all(Plan(demo), (), tmp_path / "b", made="2026-11-23")
+    first = export_all(Evaluation(demo), (), tmp_path / "a", made="2026-11-23")
+    second = export_all(Evaluation(demo), (), tmp_path / "b", made="2026-11-23")
     names = [p.relative_to(tmp_path / "a").as_posix() for p in first]
     assert {Path(n).suffix for n in names} == {".pdf", ".xlsx", ".csv", ".dxf", ".svg", ".json"}
     assert not list((tmp_path / "a").rglob("*.part"))
@@ -166,14 +166,14 @@ def test_a_stopped_hand_over_leaves_only_whole_files(demo: Job, tmp_path: Path) 
         return len(steps) > 3
 
     with pytest.raises(Cancelled):
-        export_all(Plan(demo), (), tmp_path, progress=Progress(lambda s, t: steps.append(t), stop))
+        export_all(Evaluation(demo), (), tmp_path, progress=Progress(lambda s, t: steps.append(t), stop))
     assert [p for p in tmp_path.rglob("*") if p.is_file() and not p.name.startswith(".")] == []
 
 
 def test_a_folder_that_cannot_be_written_is_said(demo: Job, tmp_path: Path) -> None:
     (tmp_path / "taken").write_text("a file")
     with pytest.raises(RiktigError, match="could not be written") as caught:
-        export_all(Plan(demo), (), tmp_path / "taken")
+        export_all(Evaluation(demo), (), tmp_path / "taken")
     assert caught.value.hint
 
 
@@ -232,7 +232,7 @@ def test_a_wrong_list_of_loads_says_the_place_and_the_remedy(tmp_path: Path, tex
     path.write_text(text, encoding="utf-8")
     with pytest.raises(RiktigError) as caught:
         read_loads(path)
-    said: list[RiktigError | Fault] = [caught.value, *caught.value.faults]
+    said: list[RiktigError | InputFault] = [caught.value, *caught.value.faults]
     assert any(where in one.where and words in one.message for one in said), str(caught.value)
     assert any(one.hint for one in said)
 
@@ -247,18 +247,20 @@ def test_what_is_no_text_is_said(tmp_path: Path, raw: bytes) -> None:
 
 def test_the_shipped_example_makes_a_job() -> None:
     rows, notes = read_loads(Path(__file__).parents[3] / "examples" / "loads.csv")
-    job = settle(job_from_loads(rows, "E-1"))
+    job = with_names_recorded(job_from_loads(rows, "E-1"))
     assert notes == ()
     assert [load.name for load in job.loads] == ["wash drum", "rinse pump"]
 
 
-def test_records_show_what_counts_and_papers_say_what_is_missing(plan: Plan[Job]) -> None:
+def test_records_show_what_counts_and_papers_say_what_is_missing(plan: Evaluation[Job]) -> None:
     assert all(not any(row[3:]) for row in build_record(plan, ()).rows)
     assert {row[6] for row in record_of_tests(plan, ()).rows} == {"to do"}
     missing = missing_papers(plan, ())
     assert "31 of 31 wires are not finished" in missing
     assert "51 of 51 dead tests have no reading that counts" in missing
-    assert any("maker" in text for text in missing_papers(Plan(settle(add_load(new_job(), "fan", 1))), ()))
+    assert any(
+        "maker" in text for text in missing_papers(Evaluation(with_names_recorded(add_load(new_job(), "fan", 1))), ())
+    )
 
 
 @pytest.mark.parametrize(
@@ -277,7 +279,9 @@ def test_records_show_what_counts_and_papers_say_what_is_missing(plan: Plan[Job]
         (read_key("device:c1.M"), "M1", "Field"),
     ],
 )
-def test_the_passport_says_what_a_thing_is_and_where(plan: Plan[Job], key: Key | None, title: str, says: str) -> None:
+def test_the_passport_says_what_a_thing_is_and_where(
+    plan: Evaluation[Job], key: Key | None, title: str, says: str
+) -> None:
     found = passport(plan, key, ())
     assert found
     assert found.title == title
@@ -301,12 +305,12 @@ def test_the_passport_says_what_a_thing_is_and_where(plan: Plan[Job], key: Key |
         PartKey("nonsense"),
     ],
 )
-def test_a_key_that_leads_nowhere_has_no_passport(plan: Plan[Job], key: Key | None) -> None:
+def test_a_key_that_leads_nowhere_has_no_passport(plan: Evaluation[Job], key: Key | None) -> None:
     assert passport(plan, key, ()) is None
 
 
-def test_the_route_card_begins_with_the_brief_and_counts_what_is_to_do(plan: Plan[Job]) -> None:
-    empty = statuses(Plan(new_job()), ())
+def test_the_route_card_begins_with_the_brief_and_counts_what_is_to_do(plan: Evaluation[Job]) -> None:
+    empty = statuses(Evaluation(new_job()), ())
     assert [s.station for s in empty] == list(STATIONS)
     assert empty[0].line == "start here: say what turns"
     full = {s.station: s for s in statuses(plan, ())}

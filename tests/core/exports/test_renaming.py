@@ -6,25 +6,25 @@ from riktig.core.exports import number_changes, schedule, tag_changes
 from riktig.core.job import Job, Letters, Numbering, add_load, remove_load, set_practice
 from riktig.core.keys import NetKey
 from riktig.core.labels import LABELS, Medium
-from riktig.core.plan import Plan
-from riktig.core.schematic import NAMES, mark_printed, renumber, retag, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import NAMES, mark_printed, renumber, tag_anew, with_names_recorded
 from riktig.core.wiring import WIRING
 
 
 def with_a_gap() -> Job:
-    job = mark_printed(settle(add_load(one_motor(), "belt", 1.1)))
-    return settle(remove_load(job, job.loads[0].id))
+    job = mark_printed(with_names_recorded(add_load(one_motor(), "belt", 1.1)))
+    return with_names_recorded(remove_load(job, job.loads[0].id))
 
 
 def test_a_job_that_is_as_it_would_be_has_nothing_to_change() -> None:
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     assert number_changes(plan) == ()
     assert tag_changes(plan) == ()
 
 
 def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
     job = with_a_gap()
-    plan, after = Plan(job), Plan(renumber(job))
+    plan, after = Evaluation(job), Evaluation(renumber(job))
     changes = number_changes(plan)
     now, then = plan.get(NAMES).number, after.get(NAMES).number
     assert {str(c.key).removeprefix("net:"): (c.old, c.new) for c in changes} == {
@@ -44,12 +44,12 @@ def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
 
 
 def test_every_tag_that_changes_is_listed_with_every_label_that_says_it() -> None:
-    job = settle(set_practice(mark_printed(one_motor()), letters=Letters.IEC))
-    plan = Plan(job)
+    job = with_names_recorded(set_practice(mark_printed(one_motor()), letters=Letters.IEC))
+    plan = Evaluation(job)
     changes = {c.old: c for c in tag_changes(plan)}
     assert changes["K1"].new == "QA2"
     assert changes["M1"].new == "MA1"
-    again = Plan(retag(job)).get(LABELS)
+    again = Evaluation(tag_anew(job)).get(LABELS)
     before = [label.lines for label in plan.get(LABELS).labels if label.medium in (Medium.DEVICE, Medium.CABLE)]
     after = [label.lines for label in again.labels if label.medium in (Medium.DEVICE, Medium.CABLE)]
     assert len(before) == len(after)
@@ -67,7 +67,7 @@ def test_every_tag_that_changes_is_listed_with_every_label_that_says_it() -> Non
 
 
 def test_the_lists_are_printed_by_the_command_line_too() -> None:
-    plan = Plan(settle(set_practice(with_a_gap(), numbering=Numbering.BY_SHEET)))
+    plan = Evaluation(with_names_recorded(set_practice(with_a_gap(), numbering=Numbering.BY_SHEET)))
     rows = schedule("renumber", plan).rows
     assert {row[1] for row in rows} <= {one.number for one in renumber(plan.document).numbers}
     assert "K2" in {row[0] for row in schedule("retag", plan).rows}

@@ -18,8 +18,8 @@ from riktig.core.exports.tables import write_xlsx
 from riktig.core.imports import grid_of_file
 from riktig.core.inputs import read_text
 from riktig.core.job import Job, add_load, new_job, set_heading
-from riktig.core.plan import Plan
-from riktig.core.schematic import settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import with_names_recorded
 from riktig.core.store import load_job
 from riktig.core.work import Cancelled, Progress
 
@@ -62,12 +62,12 @@ def odd_job() -> Job:
     job = set_heading(new_job("=KS 0001/2"), title="+drum & <pump> “é” ]]>", client="@all", maker="-x", serial="'1")
     for name in ("=HYPERLINK(1)", "-pump & <b>bold</b>", "^J %%d fan"):
         job = add_load(job, name, 1.5)
-    return settle(job)
+    return with_names_recorded(job)
 
 
 @pytest.fixture(scope="module")
 def exported(odd_job: Job, tmp_path_factory: pytest.TempPathFactory) -> list[Path]:
-    return export_all(Plan(odd_job), (), tmp_path_factory.mktemp("papers") / "out")
+    return export_all(Evaluation(odd_job), (), tmp_path_factory.mktemp("papers") / "out")
 
 
 def test_every_csv_of_a_job_with_odd_names_is_safe(exported: list[Path]) -> None:
@@ -117,12 +117,12 @@ def test_an_export_that_is_stopped_or_fails_leaves_what_was_there(
 
     monkeypatch.setattr("riktig.core.exports.export.write_xlsx", fails)
     with pytest.raises(RiktigError, match="none was changed"):
-        export_all(Plan(demo), (), tmp_path)
+        export_all(Evaluation(demo), (), tmp_path)
     assert names(tmp_path) == before
     assert old.read_text(encoding="utf-8") == "last week's"
     monkeypatch.undo()
     with pytest.raises(Cancelled):
-        export_all(Plan(demo), (), tmp_path, progress=Progress(lambda share, text: None, lambda: True))
+        export_all(Evaluation(demo), (), tmp_path, progress=Progress(lambda share, text: None, lambda: True))
     assert names(tmp_path) == before
 
 
@@ -133,12 +133,12 @@ def test_no_link_among_the_papers_is_followed(demo: Job, tmp_path: Path) -> None
     out.mkdir()
     for name in (".KS-0417_rev_B_papers.pdf.part", "KS-0417_rev_B_papers.pdf"):
         (out / name).symlink_to(letter)
-    export_all(Plan(demo), (), out)
+    export_all(Evaluation(demo), (), out)
     assert letter.read_text(encoding="utf-8") == "dear customer"
     assert not (out / "KS-0417_rev_B_papers.pdf").is_symlink()
     linked = tmp_path / "linked"
     linked.mkdir()
     (linked / "csv").symlink_to(other)
     with pytest.raises(RiktigError, match="is a link"):
-        export_all(Plan(demo), (), linked)
+        export_all(Evaluation(demo), (), linked)
     assert names(other) == []

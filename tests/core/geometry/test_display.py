@@ -2,7 +2,7 @@
 
 import pytest
 
-from riktig.core.geometry import Align, Arc, Circle, Face, Line, Mark, Point, Poly, Text, bounds_of, hit
+from riktig.core.geometry import Align, Arc, Circle, Face, Line, Point, Poly, Shape, Text, bounds_of, hit
 from riktig.core.keys import read_key
 
 BOX = (Point(0, 0), Point(20, 0), Point(20, 10), Point(0, 10))
@@ -19,7 +19,7 @@ BOX = (Point(0, 0), Point(20, 0), Point(20, 10), Point(0, 10))
     ],
     ids=["line", "poly", "circle", "arc", "text"],
 )
-def test_bounds_hold_the_mark(mark: Mark, corners: tuple[float, ...]) -> None:
+def test_bounds_hold_the_mark(mark: Shape, corners: tuple[float, ...]) -> None:
     box = bounds_of(mark)
     assert (box.x, box.y, box.right, box.bottom) == pytest.approx(corners)
 

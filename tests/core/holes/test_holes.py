@@ -42,14 +42,14 @@ from riktig.core.job import (
     set_box,
     set_enclosure,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import add_circuit, settle
+from riktig.core.schematic import add_circuit, with_names_recorded
 from riktig.demo_job import demo_job
 
 
 def holes_of(job: Job) -> dict[str, Hole]:
-    return {hole.key: hole for hole in Plan(job).get(HOLES)}
+    return {hole.key: hole for hole in Evaluation(job).get(HOLES)}
 
 
 def hole(x: float, y: float, drill: float = 5.0, n: int = 1) -> Hole:
@@ -62,11 +62,11 @@ def shed() -> Job:
 
 
 @pytest.fixture(scope="module")
-def shed_plan(shed: Job) -> Plan[Job]:
-    return Plan(shed)
+def shed_plan(shed: Job) -> Evaluation[Job]:
+    return Evaluation(shed)
 
 
-def test_every_surface_has_its_holes_numbered_row_by_row(shed_plan: Plan[Job]) -> None:
+def test_every_surface_has_its_holes_numbered_row_by_row(shed_plan: Evaluation[Job]) -> None:
     holes = shed_plan.get(HOLES)
     for sheet in shed_plan.get(SHEETS):
         mine = [h for h in holes if h.face == sheet.name]
@@ -81,7 +81,7 @@ def test_every_surface_has_its_holes_numbered_row_by_row(shed_plan: Plan[Job]) -
     ("kind", "tool"),
     [("rail:", Tool.TAP), ("duct:", Tool.TAP), ("device:c1.S.start", Tool.PUNCH), ("gland:", Tool.PUNCH)],
 )
-def test_tools_are_those_of_the_practice(shed_plan: Plan[Job], kind: str, tool: Tool) -> None:
+def test_tools_are_those_of_the_practice(shed_plan: Evaluation[Job], kind: str, tool: Tool) -> None:
     assert {h.tool for h in shed_plan.get(HOLES) if h.key.startswith(kind)} == {tool}
 
 
@@ -92,19 +92,21 @@ def test_a_hole_saw_cuts_the_door_where_the_practice_has_it() -> None:
 
 
 def test_a_riveted_nameplate_has_its_four_holes() -> None:
-    plan = Plan(one_motor(nameplate=NameplateFixing.RIVETED))
+    plan = Evaluation(one_motor(nameplate=NameplateFixing.RIVETED))
     four = [h for h in plan.get(METAL_HOLES) if h.purpose == "nameplate"]
     # By hand: the plate is 100 × 60, holes 5 mm in: 90 × 50 apart, for a 3.2 mm rivet.
     assert len(four) == 4
     assert max(h.x for h in four) - min(h.x for h in four) == 90.0
     assert max(h.y for h in four) - min(h.y for h in four) == 50.0
     assert {h.drill for h in four} == {3.3}
-    assert not [h for h in Plan(one_motor()).get(METAL_HOLES) if h.purpose == "nameplate"]
+    assert not [h for h in Evaluation(one_motor()).get(METAL_HOLES) if h.purpose == "nameplate"]
 
 
 def test_a_screen_sits_in_a_cut_out_that_says_when_it_is_square() -> None:
     box = set_box(one_motor(), 500.0, 600.0, 250.0)
-    plan = Plan(settle(add_circuit(box, Recipe.SCREEN, "door screen", (Param("door lamp", "fault"),))))
+    plan = Evaluation(
+        with_names_recorded(add_circuit(box, Recipe.SCREEN, "door screen", (Param("door lamp", "fault"),)))
+    )
     cut = next(h for h in plan.get(METAL_HOLES) if h.tool is Tool.CUT)
     # By hand: the screen is 200 × 150, its frame covers 6 mm all round: 188 × 138; its diagonal √(188² + 138²) = 233.2.
     assert (cut.width, cut.height, cut.drill) == (188.0, 138.0, 0.0)
@@ -114,7 +116,7 @@ def test_a_screen_sits_in_a_cut_out_that_says_when_it_is_square() -> None:
     assert [one for one in plan.get(BLOCKERS) if one.face == "door"] == []
 
 
-def test_every_cable_has_a_gland_that_holds_it(shed_plan: Plan[Job]) -> None:
+def test_every_cable_has_a_gland_that_holds_it(shed_plan: Evaluation[Job]) -> None:
     entries = shed_plan.get(ENTRIES)
     assert len(entries.entries) == len({entry.cable for entry in entries.entries}) == 15
     assert all(entry.fitting and entry.hole for entry in entries.entries)
@@ -123,12 +125,12 @@ def test_every_cable_has_a_gland_that_holds_it(shed_plan: Plan[Job]) -> None:
 
 def test_supply_from_above_and_field_from_below_have_a_gland_plate_each() -> None:
     job = set_enclosure(one_motor(), entry=EntrySide.TOP, field_entry=EntrySide.BOTTOM)
-    faces = {h.purpose.split(", ")[1]: h.face for h in Plan(job).get(HOLES) if h.key.startswith("gland")}
+    faces = {h.purpose.split(", ")[1]: h.face for h in Evaluation(job).get(HOLES) if h.key.startswith("gland")}
     assert faces == {"W1": "top gland plate", "WM1": "gland plate"}
 
 
 def test_by_the_north_american_rulebook_they_are_hubs() -> None:
-    found = [h for h in Plan(one_motor(rulebook=Rulebook.UL)).get(HOLES) if h.key.startswith("gland")]
+    found = [h for h in Evaluation(one_motor(rulebook=Rulebook.UL)).get(HOLES) if h.key.startswith("gland")]
     assert found
     assert all(h.purpose.startswith("hub ") and " in," in h.purpose for h in found)
 
@@ -144,7 +146,7 @@ def test_more_cables_than_the_gland_plate_holds_are_said() -> None:
     job = set_box(one_motor(), 200.0, 1000.0, 100.0)
     for n in range(6):
         job = add_load(job, f"fan {n}", 4.0)
-    blockers = Plan(settle(job)).get(GLAND_BLOCKERS)
+    blockers = Evaluation(with_names_recorded(job)).get(GLAND_BLOCKERS)
     assert blockers
     assert "no room for the gland of" in blockers[0].text
 
@@ -152,7 +154,7 @@ def test_more_cables_than_the_gland_plate_holds_are_said() -> None:
 def test_an_opening_of_ones_own_is_a_hole_with_its_class_and_can_be_taken_out(shed: Job) -> None:
     socket = Opening(Surface.LEFT_SIDE, 200.0, 300.0, 22.5, 0.0, "breather", "IP54")
     job = add_opening(shed, socket)
-    plan = Plan(job)
+    plan = Evaluation(job)
     made = next(h for h in plan.get(METAL_HOLES) if h.purpose == "breather")
     assert (made.face, made.number, made.x, made.y, made.drill, made.tool) == (
         "left side",
@@ -175,7 +177,7 @@ def test_a_fan_that_cools_the_box_needs_its_cut_out() -> None:
     cooled = set_enclosure(one_motor(), ventilation=Ventilation.FAN, rating="IP54")
 
     def said(job: Job) -> list[str]:
-        return [f.message for r in Plan(job).get(RULES) if r.code == "P03" for f in r.findings]
+        return [f.message for r in Evaluation(job).get(RULES) if r.code == "P03" for f in r.findings]
 
     assert said(cooled) == ["The box is cooled by filter and fan, but neither fan nor filter has a cut-out."]
     fan = Opening(Surface.LEFT_SIDE, 100.0, 450.0, 125.0, 125.0, "filter fan", "IP54")
@@ -184,7 +186,7 @@ def test_a_fan_that_cools_the_box_needs_its_cut_out() -> None:
 
 def test_an_opening_without_a_class_needs_a_person_to_judge(shed: Job) -> None:
     job = add_opening(shed, Opening(Surface.DOOR, 800.0, 1000.0, 6.0, 0.0, "cable tie", ""))
-    result = next(r for r in Plan(job).get(RULES) if r.code == "P06")
+    result = next(r for r in Evaluation(job).get(RULES) if r.code == "P06")
     assert result.verdict is Verdict.JUDGE
 
 
@@ -200,7 +202,7 @@ def test_an_opening_off_the_sheet_or_in_another_hole_blocks_the_drill(
     shed: Job, surface: Surface, x: float, y: float, said: str
 ) -> None:
     job = add_opening(shed, Opening(surface, x, y, 22.5, 0.0, "socket", "IP65"))
-    assert any(said in one.text for one in Plan(job).get(BLOCKERS))
+    assert any(said in one.text for one in Evaluation(job).get(BLOCKERS))
 
 
 @pytest.mark.parametrize(
@@ -252,7 +254,7 @@ def test_holes_that_leave_too_little_metal_are_all_found_and_no_others(
 
 
 class TestOrder:
-    def test_every_hole_is_in_each_order_once_and_every_tool_taken_up_once(self, shed_plan: Plan[Job]) -> None:
+    def test_every_hole_is_in_each_order_once_and_every_tool_taken_up_once(self, shed_plan: Evaluation[Job]) -> None:
         for face in ("plate", "door", "gland plate"):
             mine = [h for h in shed_plan.get(HOLES) if h.face == face]
             order = mark_out_order(mine, face)

@@ -19,8 +19,8 @@ from riktig.core.imports import (
     recognise,
 )
 from riktig.core.job import Job, LoadKind, Rulebook, Start, Supply, new_job, set_practice
-from riktig.core.plan import Plan
-from riktig.core.schematic import settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import with_names_recorded
 from riktig.demo_job import frost_fan, kelp_shed
 
 EXAMPLES = Path(__file__).parents[3] / "examples"
@@ -56,13 +56,13 @@ def facts(job: Job) -> list[tuple[object, ...]]:
 @pytest.mark.parametrize(("name", "demo"), [("kelp-shed", kelp_shed), ("frost-fan", frost_fan)])
 def test_the_shipped_examples_are_the_demonstrations(name: str, demo: object) -> None:
     rows, _ = read_loads(EXAMPLES / f"{name}.csv")
-    assert facts(settle(job_from_loads(rows))) == facts(demo())  # type: ignore[operator]
+    assert facts(with_names_recorded(job_from_loads(rows))) == facts(demo())  # type: ignore[operator]
 
 
 def test_a_list_is_added_to_what_the_job_has() -> None:
     job = set_practice(new_job("X"), rulebook=Rulebook.UL)
     rows, _ = read_loads(EXAMPLES / "loads.csv")
-    there = AddLoads(new_loads(rows)).apply(Plan(job))
+    there = AddLoads(new_loads(rows)).apply(Evaluation(job))
     assert there.practice is job.practice
     assert there.supply == Supply()
     assert len(there.loads) == 2

@@ -14,10 +14,10 @@ from riktig.core.geometry import Circle, Poly, Text, bounds_of
 from riktig.core.holes import HOLES
 from riktig.core.imports import holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.job import DeviceId, Job, OwnHole, OwnPart, pick_part, remove_part, set_enclosure, set_part
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, draw_part
 from riktig.core.rules import RULES
-from riktig.core.schematic import settle
+from riktig.core.schematic import with_names_recorded
 from riktig.core.sizing import SIZING
 from riktig.core.store import dump_job, load_job
 from riktig.core.wiring import WIRING
@@ -27,7 +27,7 @@ BIG = OwnPart("KM-BIG", "contactor", "contactor with a deep coil", 60, 95, 120, 
 
 
 def with_own(part: OwnPart = BIG, device: DeviceId = K) -> Job:
-    return settle(pick_part(set_part(one_motor(), part), device, part.ref))
+    return with_names_recorded(pick_part(set_part(one_motor(), part), device, part.ref))
 
 
 @pytest.mark.parametrize(
@@ -51,7 +51,7 @@ def test_what_cannot_be_is_refused_in_words(changes: dict[str, object], words: s
 
 
 def test_a_part_that_is_chosen_is_planned_with_its_own_size_and_says_why() -> None:
-    plan = Plan(with_own())
+    plan = Evaluation(with_own())
     seat = plan.get(LAYOUT).seat(K)
     assert seat is not None
     assert (seat.rect.width, seat.rect.height, seat.part.depth) == (60, 95, 120)
@@ -64,7 +64,7 @@ def test_a_part_that_is_chosen_is_planned_with_its_own_size_and_says_why() -> No
 def test_a_part_without_size_is_not_placed_and_blocks_the_drilling() -> None:
     flat = OwnPart("KM-?", "contactor", "to be measured", rated_a=12)
     assert not flat.has_size
-    plan = Plan(with_own(flat))
+    plan = Evaluation(with_own(flat))
     assert plan.get(LAYOUT).seat(K) is None
     said = [f.message for r in plan.get(RULES) if r.code == "P03" for f in r.findings]
     assert any("has no size, so nothing can be drilled" in text for text in said)
@@ -73,28 +73,28 @@ def test_a_part_without_size_is_not_placed_and_blocks_the_drilling() -> None:
 
 def test_a_part_that_is_gone_or_of_another_kind_is_said() -> None:
     job = pick_part(one_motor(), K, "NEVER-1")
-    assert any("NEVER-1" in text for device, text in Plan(job).get(SIZING).shortfalls if device == K)
+    assert any("NEVER-1" in text for device, text in Evaluation(job).get(SIZING).shortfalls if device == K)
     relay = OwnPart("RL-1", "relay", "", 30, 70, 80)
     job = pick_part(set_part(one_motor(), relay), K, "RL-1")
-    assert any("RL-1" in text for device, text in Plan(job).get(SIZING).shortfalls if device == K)
+    assert any("RL-1" in text for device, text in Evaluation(job).get(SIZING).shortfalls if device == K)
 
 
 def test_a_smaller_rating_than_proposed_is_said() -> None:
-    small = Plan(with_own(OwnPart("KM-4", "contactor", "", 45, 80, 90, rated_a=4)))
+    small = Evaluation(with_own(OwnPart("KM-4", "contactor", "", 45, 80, 90, rated_a=4)))
     assert any("KM-4 is rated 4" in text for device, text in small.get(SIZING).shortfalls if device == K)
 
 
 def test_without_its_part_a_device_goes_back_to_the_proposal() -> None:
-    plain = Plan(one_motor()).get(SIZING).parts[K]
-    assert Plan(remove_part(with_own(), "KM-BIG")).get(SIZING).parts[K] == plain
-    assert Plan(pick_part(with_own(), K, "")).get(SIZING).parts[K] == plain
+    plain = Evaluation(one_motor()).get(SIZING).parts[K]
+    assert Evaluation(remove_part(with_own(), "KM-BIG")).get(SIZING).parts[K] == plain
+    assert Evaluation(pick_part(with_own(), K, "")).get(SIZING).parts[K] == plain
 
 
 def test_a_screwed_part_brings_its_holes_to_the_list() -> None:
     holes = (OwnHole(8, 8, "M4"), OwnHole(52, 87, "M4"))
     part = OwnPart("KM-S", "contactor", "screwed", 60, 95, 120, rated_a=12, holes=holes)
     job = set_enclosure(with_own(part), width=600.0, height=800.0, plate_width=550.0, plate_height=750.0)
-    plan = Plan(job)
+    plan = Evaluation(job)
     seat = plan.get(LAYOUT).seat(K)
     assert seat is not None
     assert seat.rail == 0
@@ -209,13 +209,13 @@ def test_thick_conductors_get_the_room_they_need_to_bend() -> None:
     from riktig.core.job import Start, add_load, new_job
     from riktig.core.standards import wire_diameter
 
-    job = settle(
+    job = with_names_recorded(
         set_enclosure(
             add_load(new_job(), "crusher", 45.0, start=Start.DIRECT),
             width=800.0, height=1200.0, plate_width=750.0, plate_height=1150.0,
         )
     )  # fmt: skip
-    plan = Plan(job)
+    plan = Evaluation(job)
     section = plan.get(SIZING).loads[0].section.mm2
     contactor = plan.get(LAYOUT).stand_of(K)
     assert contactor is not None

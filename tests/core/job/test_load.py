@@ -39,8 +39,8 @@ from riktig.core.job import (
     remove_source,
     set_supply,
 )
-from riktig.core.plan import Plan
-from riktig.core.schematic import CIRCUITS, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import CIRCUITS, with_names_recorded
 
 WRONG: list[tuple[dict[str, Any], str]] = [
     ({}, "neither a power nor a current"),
@@ -191,12 +191,16 @@ class TestEdits:
 
 
 def drawn(job: Job) -> list[str]:
-    return [device.kind_id for device in Plan(settle(job)).get(CIRCUITS).devices if device.circuit != "c0"]
+    return [
+        device.kind_id
+        for device in Evaluation(with_names_recorded(job)).get(CIRCUITS).devices
+        if device.circuit != "c0"
+    ]
 
 
 def test_what_cannot_be_is_left_out_and_listed_as_undrawn() -> None:
     job = add_load(add_load(new_job(), "fan", 4), "light", 0.1, phases=1, start=Start.WAY)
-    circuits = Plan(settle(set_supply(job, neutral=False))).get(CIRCUITS)
+    circuits = Evaluation(with_names_recorded(set_supply(job, neutral=False))).get(CIRCUITS)
     assert circuits.undrawn == ("c2",), "there is no neutral to return to"
     assert {device.circuit for device in circuits.devices} == {"c0", "s1", "c1"}
 

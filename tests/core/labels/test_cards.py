@@ -6,16 +6,16 @@ from riktig.core.catalogue import Clamp, Side
 from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import DeviceId, Insertable
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, print_entries, to_print_again
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.records import Record
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, Zone, insert_contact, settle
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, Zone, insert_contact, with_names_recorded
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
 
 
 def test_the_card_of_a_contactor_says_what_lands_where() -> None:
     # By hand, from the sheet of the wash drum: coil A1 10, A2 N; hold contact 13 and 14; main poles 4 5 6.
-    (card,) = [one for one in Plan(one_motor()).get(CARDS) if one.tag == "K1"]
+    (card,) = [one for one in Evaluation(one_motor()).get(CARDS) if one.tag == "K1"]
     said = {pin.marking: pin.number for pin in card.pins}
     assert (said["A1"], said["A2"], said["13"], said["14"]) == ("10", "N", "9", "10")
     assert (said["1"], said["3"], said["5"]) == ("4", "5", "6")
@@ -24,7 +24,7 @@ def test_the_card_of_a_contactor_says_what_lands_where() -> None:
 
 
 def test_every_end_of_every_wire_on_a_device_is_on_a_card_with_its_number() -> None:
-    plan = Plan(kelp_shed())
+    plan = Evaluation(kelp_shed())
     cards = {(card.device, pin.marking): pin.number for card in plan.get(CARDS) for pin in card.pins}
     strips = {d.id for d in plan.get(CIRCUITS).devices if d.strip}
     numbers = plan.get(NAMES).number
@@ -41,7 +41,7 @@ def test_every_end_of_every_wire_on_a_device_is_on_a_card_with_its_number() -> N
 
 
 def test_no_text_of_a_card_stands_on_another_and_all_on_the_sheet() -> None:
-    drawing = draw_cards(Plan(kelp_shed()).get(CARDS))
+    drawing = draw_cards(Evaluation(kelp_shed()).get(CARDS))
     boxes = [bounds_of(mark) for mark in drawing.marks if isinstance(mark, Text)]
     assert all(box.x >= 0 and box.right <= drawing.width and box.bottom <= drawing.height for box in boxes)
     boxes.sort(key=lambda box: box.y)
@@ -54,14 +54,16 @@ def test_no_text_of_a_card_stands_on_another_and_all_on_the_sheet() -> None:
 
 def test_what_was_printed_and_has_changed_since_is_printed_again() -> None:
     job = door_begun(one_motor())
-    labels = Plan(job).get(LABELS)
+    labels = Evaluation(job).get(LABELS)
     assert to_print_again(labels, Medium.WIRE, ()) == (), "nothing was printed yet, so nothing is out of date"
     entries = print_entries(labels, Medium.WIRE)
     records = [Record(str(n), one.subject, one.facts, "Ida", "t", 1) for n, one in enumerate(entries)]
     assert len({record.subject for record in records}) == len(labels.on(Medium.WIRE))
     assert to_print_again(labels, Medium.WIRE, records) == ()
     assert to_print_again(labels, Medium.DEVICE, records) == ()
-    after = Plan(settle(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))).get(LABELS)
+    after = Evaluation(with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))).get(
+        LABELS
+    )
     again = to_print_again(after, Medium.WIRE, records)
     # By hand: wire 13 from S1 to S3 and the new stretch of 9 from S2 to S3, both ends each.
     assert sorted(label.lines[0] for label in again) == ["13", "13", "9", "9"]

@@ -7,14 +7,14 @@ from hypothesis import strategies as st
 from riktig.core.ids import DeviceId
 from riktig.core.job import Job
 from riktig.core.keys import DeviceKey
-from riktig.core.labels import INDEX, Entry, find, index_of, same_words
-from riktig.core.plan import Plan
+from riktig.core.labels import INDEX, IndexEntry, find, index_of, same_words
+from riktig.core.plan import Evaluation
 from riktig.demo_job import demo_job
 
 TEXT = st.text("k1:x- ", min_size=1, max_size=6)
 ENTRIES = st.lists(
     st.builds(
-        Entry,
+        IndexEntry,
         st.text("K1:X-", min_size=1, max_size=4),
         st.sampled_from(["duct", "trunking k", "main isolator", "a 1x", ""]),
         st.integers(0, 999).map(lambda n: DeviceKey(DeviceId(str(n)))),
@@ -24,7 +24,7 @@ ENTRIES = st.lists(
 )
 
 
-def rank(entry: Entry, wanted: str) -> int | None:
+def rank(entry: IndexEntry, wanted: str) -> int | None:
     """The best rank of an entry by the words of ``find``, None when it does not answer."""
     label, words = entry.label.lower(), wanted.split(" ")
     said = f" {label} {entry.what.lower()}"
@@ -43,7 +43,7 @@ def rank(entry: Entry, wanted: str) -> int | None:
     return next((number for number, met in enumerate(tests) if met), None)
 
 
-def slowly(entries: list[Entry], typed: str, limit: int) -> list[Entry]:
+def slowly(entries: list[IndexEntry], typed: str, limit: int) -> list[IndexEntry]:
     wanted = " ".join(typed.lower().split())
     ranked = [(rank(entry, wanted), place) for place, entry in enumerate(entries)] if wanted else []
     best = sorted((n, place) for n, place in ranked if n is not None)[:limit]
@@ -51,12 +51,12 @@ def slowly(entries: list[Entry], typed: str, limit: int) -> list[Entry]:
 
 
 @given(ENTRIES, TEXT | st.sampled_from(["disconnect", "raceway 1", "isolators", "k1 duct"]), st.integers(1, 12))
-def test_the_finder_answers_as_one_who_reads_every_entry(entries: list[Entry], typed: str, limit: int) -> None:
+def test_the_finder_answers_as_one_who_reads_every_entry(entries: list[IndexEntry], typed: str, limit: int) -> None:
     assert list(find(index_of(entries), typed, limit)) == slowly(entries, typed, limit)
 
 
 @pytest.mark.parametrize("typed", ["k1", "k", "1", "m", "x5:", "wm", "rake", "hold k7", "trunking", "ze", "ra st", "7"])
 def test_it_does_so_on_the_demonstration(typed: str) -> None:
-    index = Plan[Job](demo_job("kelp-shed")).get(INDEX)
+    index = Evaluation[Job](demo_job("kelp-shed")).get(INDEX)
     assert list(find(index, typed)) == slowly(list(index.entries), typed, 12)
     assert find(index, typed)

@@ -16,9 +16,9 @@ from riktig.core.job import DeviceId, EntrySide, Job, add_load, new_job, set_enc
 from riktig.core.optimiser import Problem, Run, boxes_that_do, cost, improve, is_small, kernel, least_wire, now_of
 from riktig.core.optimiser.replan import Replan, replan_of
 from riktig.core.optimiser.search import Found
-from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT, Layout, Row, move_block, set_lock
-from riktig.core.schematic import CIRCUITS, settle
+from riktig.core.plan import Evaluation
+from riktig.core.plate import LAYOUT, Layout, RailRow, move_block, set_lock
+from riktig.core.schematic import CIRCUITS, with_names_recorded
 from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING, Router
 from riktig.demo_job import demo_job
@@ -28,20 +28,20 @@ STEPS = 200_000
 
 
 @pytest.fixture(scope="module", params=["kelp-shed", "frost-fan"])
-def whole(request: pytest.FixtureRequest) -> Plan[Job]:
-    return Plan(demo_job(request.param))
+def whole(request: pytest.FixtureRequest) -> Evaluation[Job]:
+    return Evaluation(demo_job(request.param))
 
 
 @pytest.fixture(scope="module")
-def shed() -> Plan[Job]:
-    return Plan(demo_job("kelp-shed"))
+def shed() -> Evaluation[Job]:
+    return Evaluation(demo_job("kelp-shed"))
 
 
 def small_job(loads: int) -> Job:
     job = new_job()
     for n in range(loads):
         job = add_load(job, f"fan {n}", 1.5)
-    return settle(set_enclosure(job, width=800.0, height=1000.0, plate_width=750.0, plate_height=950.0))
+    return with_names_recorded(set_enclosure(job, width=800.0, height=1000.0, plate_width=750.0, plate_height=950.0))
 
 
 def shuffled(problem: Problem, seed: int) -> Found:
@@ -56,7 +56,7 @@ def shuffled(problem: Problem, seed: int) -> Found:
     return cost(problem, np.array([u for row in rows for u in row]), ends)
 
 
-def test_the_wire_of_a_plan_is_what_the_router_measures_on_it(whole: Plan[Job]) -> None:
+def test_the_wire_of_a_plan_is_what_the_router_measures_on_it(whole: Evaluation[Job]) -> None:
     """The plan counts by formula what the router finds by search: two ways to one figure."""
     replan = replan_of(whole)
     for found in (now_of(replan.problem), shuffled(replan.problem, 7)):
@@ -82,7 +82,7 @@ def test_the_wire_of_a_plan_is_what_the_router_measures_on_it(whole: Plan[Job]) 
         assert counted == pytest.approx(measured, rel=0.005)
 
 
-def test_no_plan_takes_less_wire_than_the_bound(whole: Plan[Job]) -> None:
+def test_no_plan_takes_less_wire_than_the_bound(whole: Evaluation[Job]) -> None:
     problem = replan_of(whole).problem
     least = least_wire(problem)
     assert least > 0.1 * now_of(problem).wire, "a bound of nothing says nothing"
@@ -91,14 +91,14 @@ def test_no_plan_takes_less_wire_than_the_bound(whole: Plan[Job]) -> None:
     assert improve(problem, STEPS // 5).wire >= least
 
 
-def test_a_plan_is_better_fits_and_is_the_jobs_own(whole: Plan[Job]) -> None:
+def test_a_plan_is_better_fits_and_is_the_jobs_own(whole: Evaluation[Job]) -> None:
     replan = replan_of(whole)
     found = replan.search(STEPS)
     assert found.cost < replan.before.cost
     assert found.fits
     layout = replan.layout(found)
     assert layout.misfits == ()
-    after = Plan(replan.put_into(whole.document, found))
+    after = Evaluation(replan.put_into(whole.document, found))
     assert after.get(LAYOUT) == layout
     metres = [sum(wire.length for wire in plan.get(WIRING).wires) for plan in (whole, after)]
     assert metres[1] < metres[0]
@@ -106,14 +106,14 @@ def test_a_plan_is_better_fits_and_is_the_jobs_own(whole: Plan[Job]) -> None:
     assert {s.device for s in layout.seats} == {s.device for s in whole.get(LAYOUT).seats}, "nothing is lost"
 
 
-def test_better_plans_are_told_as_they_come_and_only_better_ones(shed: Plan[Job]) -> None:
+def test_better_plans_are_told_as_they_come_and_only_better_ones(shed: Evaluation[Job]) -> None:
     told: list[float] = []
     best = replan_of(shed).search(STEPS, lambda found: told.append(found.cost))
     assert told == sorted(told, reverse=True)
     assert told[-1] == best.cost
 
 
-def test_it_stops_when_asked_and_gives_the_best_so_far(shed: Plan[Job]) -> None:
+def test_it_stops_when_asked_and_gives_the_best_so_far(shed: Evaluation[Job]) -> None:
     asked: list[int] = []
 
     def stopped() -> bool:
@@ -127,21 +127,21 @@ def by_rail(layout: Layout) -> dict[DeviceId, int]:
     return {seat.device: seat.rail for seat in layout.seats}
 
 
-def test_terminals_stand_on_the_side_the_cables_come_in(shed: Plan[Job]) -> None:
+def test_terminals_stand_on_the_side_the_cables_come_in(shed: Evaluation[Job]) -> None:
     layout = replan_of(shed).layout(replan_of(shed).search(STEPS))
-    strips = {s.y for s in layout.stands if s.block.row is Row.TERMINALS and s.rail}
-    others = {s.y for s in layout.stands if s.block.row is not Row.TERMINALS}
+    strips = {s.y for s in layout.stands if s.block.row is RailRow.TERMINALS and s.rail}
+    others = {s.y for s in layout.stands if s.block.row is not RailRow.TERMINALS}
     assert min(strips) > max(others)
 
 
 def test_with_cables_from_above_the_terminals_stand_on_top_head_down() -> None:
     job = set_enclosure(small_job(3), field_entry=EntrySide.TOP, entry=EntrySide.TOP)
-    plan = Plan(job)
+    plan = Evaluation(job)
     assert plan.get(LAYOUT).misfits == ()
     replan = replan_of(plan)
     layout = replan.layout(replan.search(STEPS))
     assert layout.misfits == ()
-    strips = [s for s in layout.stands if s.block.row is Row.TERMINALS and s.rail]
+    strips = [s for s in layout.stands if s.block.row is RailRow.TERMINALS and s.rail]
     assert all(s.rail == 1 and s.block.turned for s in strips)
     seat = next(s for s in layout.seats if s.device == "c1.X.U")
     inside, outside = seat.pin_point("i"), seat.pin_point("f")
@@ -153,7 +153,7 @@ def test_with_cables_from_above_the_terminals_stand_on_top_head_down() -> None:
 def test_the_incomer_goes_towards_the_cable_entry() -> None:
     heights = {}
     for entry in EntrySide:
-        plan = Plan(set_enclosure(small_job(4), entry=entry))
+        plan = Evaluation(set_enclosure(small_job(4), entry=entry))
         replan = replan_of(plan)
         seat = replan.layout(replan.search(STEPS)).seat(DeviceId("c0.Q"))
         assert seat is not None
@@ -161,14 +161,14 @@ def test_the_incomer_goes_towards_the_cable_entry() -> None:
     assert heights[EntrySide.TOP] < heights[EntrySide.BOTTOM]
 
 
-def test_the_hot_part_goes_high(shed: Plan[Job]) -> None:
+def test_the_hot_part_goes_high(shed: Evaluation[Job]) -> None:
     layout = replan_of(shed).layout(replan_of(shed).search(800_000))
     drive = layout.seat(DeviceId("c5.U"))
     assert drive is not None
     assert drive.rect.centre.y < layout.plate.height / 2
 
 
-def test_screwed_parts_stand_at_the_end_of_their_row_where_the_rail_stops(shed: Plan[Job]) -> None:
+def test_screwed_parts_stand_at_the_end_of_their_row_where_the_rail_stops(shed: Evaluation[Job]) -> None:
     layout = replan_of(shed).layout(replan_of(shed).search(STEPS))
     drive = layout.seat(DeviceId("c5.U"))
     assert drive is not None
@@ -180,10 +180,10 @@ def test_screwed_parts_stand_at_the_end_of_their_row_where_the_rail_stops(shed: 
 
 def test_locks_hold_and_the_rest_goes_round_them() -> None:
     job = small_job(4)
-    layout = Plan(job).get(LAYOUT)
+    layout = Evaluation(job).get(LAYOUT)
     moved = move_block(job, layout, DeviceId("c2.F"), 1, 300.0)
-    locked = set_lock(moved, Plan(moved).get(LAYOUT), DeviceId("c2.F"), True)
-    plan = Plan(locked)
+    locked = set_lock(moved, Evaluation(moved).get(LAYOUT), DeviceId("c2.F"), True)
+    plan = Evaluation(locked)
     seat, rails = plan.get(LAYOUT).seat(DeviceId("c2.F")), plan.get(LAYOUT).rails
     replan = replan_of(plan)
     assert replan.problem.is_fixed
@@ -198,10 +198,10 @@ def test_locks_hold_and_the_rest_goes_round_them() -> None:
 def test_everything_locked_in_conflict_is_said_and_nothing_hangs() -> None:
     job = small_job(2)
     for device in ("c1.F", "c2.F"):
-        job = move_block(job, Plan(job).get(LAYOUT), DeviceId(device), 1, 100.0)
-    for stand in Plan(job).get(LAYOUT).stands:
-        job = set_lock(job, Plan(job).get(LAYOUT), stand.block.lead, True)
-    plan = Plan(job)
+        job = move_block(job, Evaluation(job).get(LAYOUT), DeviceId(device), 1, 100.0)
+    for stand in Evaluation(job).get(LAYOUT).stands:
+        job = set_lock(job, Evaluation(job).get(LAYOUT), stand.block.lead, True)
+    plan = Evaluation(job)
     replan = replan_of(plan)
     found = replan.search(2_500_000)
     layout = replan.layout(found)
@@ -210,7 +210,7 @@ def test_everything_locked_in_conflict_is_said_and_nothing_hangs() -> None:
 
 
 def test_a_handful_of_parts_is_proven_best() -> None:
-    replan = replan_of(Plan(one_motor()))
+    replan = replan_of(Evaluation(one_motor()))
     assert is_small(replan.problem)
     found = replan.search(0)
     assert found.proven
@@ -221,7 +221,7 @@ def test_a_handful_of_parts_is_proven_best() -> None:
 
 def test_a_plate_that_is_too_small_says_by_how_much_and_what_would_do() -> None:
     job = set_enclosure(demo_job("kelp-shed"), width=600.0, height=800.0, plate_width=550.0, plate_height=750.0)
-    replan = replan_of(Plan(job))
+    replan = replan_of(Evaluation(job))
     found = replan.search(STEPS)
     reached = replan.reached(found)
     assert not found.fits
@@ -232,7 +232,7 @@ def test_a_plate_that_is_too_small_says_by_how_much_and_what_would_do() -> None:
         job, width=least.width, height=least.height, plate_width=least.plate_width, plate_height=least.plate_height,
         depth=least.depth, plate_depth=least.depth - 30,
     )  # fmt: skip
-    assert Plan(fits).get(LAYOUT).misfits == ()
+    assert Evaluation(fits).get(LAYOUT).misfits == ()
     assert least.name in " ".join(reached.lines())
 
 
@@ -240,13 +240,13 @@ def test_a_plate_smaller_than_one_part_is_said_by_every_measure() -> None:
     job = set_enclosure(
         one_motor(), width=110.0, height=120.0, depth=60.0, plate_width=100.0, plate_height=110.0, plate_depth=55.0
     )
-    replan = replan_of(Plan(job))
+    replan = replan_of(Evaluation(job))
     reached = replan.reached(replan.search(STEPS))
     assert {word.split()[-1] for word in reached.lacking} == {"low", "narrow", "shallow"}
     assert reached.boxes, "and it says what would do"
 
 
-def test_what_was_reached_is_compared_with_the_best_known(shed: Plan[Job]) -> None:
+def test_what_was_reached_is_compared_with_the_best_known(shed: Evaluation[Job]) -> None:
     replan = replan_of(shed)
     found = replan.search(STEPS)
     words = " ".join(replan.reached(found, found.cost / 1.05).lines())
@@ -258,8 +258,10 @@ def test_five_hundred_devices_are_placed_and_planned_without_a_hang() -> None:
     job = new_job()
     for n in range(60):
         job = add_load(job, f"pump {n}", 0.75)
-    job = settle(set_enclosure(job, width=2400.0, height=2200.0, depth=400.0, plate_width=2350.0, plate_height=2150.0))
-    plan = Plan(job)
+    job = with_names_recorded(
+        set_enclosure(job, width=2400.0, height=2200.0, depth=400.0, plate_width=2350.0, plate_height=2150.0)
+    )
+    plan = Evaluation(job)
     assert len(plan.get(LAYOUT).seats) > 500
     replan: Replan = replan_of(plan)
     found = replan.search(times(20_000, 60_000))
@@ -275,7 +277,7 @@ def in_threads(workers: int) -> Run:
     return run
 
 
-def test_one_seed_gives_one_plan_whoever_walks(shed: Plan[Job]) -> None:
+def test_one_seed_gives_one_plan_whoever_walks(shed: Evaluation[Job]) -> None:
     replan = replan_of(shed)
     plans = [replan.search(STEPS, seed=7, run=in_threads(workers)) for workers in (1, 2, 4)]
     plans += [replan.search(STEPS, seed=7), replan.search(STEPS, seed=7)]
@@ -284,7 +286,7 @@ def test_one_seed_gives_one_plan_whoever_walks(shed: Plan[Job]) -> None:
     assert replan.search(STEPS, seed=8).cost != plans[0].cost, "another seed has other luck"
 
 
-def test_against_the_clock_it_ends_in_time_with_a_plan_that_is_no_worse(shed: Plan[Job]) -> None:
+def test_against_the_clock_it_ends_in_time_with_a_plan_that_is_no_worse(shed: Evaluation[Job]) -> None:
     replan = replan_of(shed)
     told: list[float] = []
     found = search_for(replan, 0.3, lambda better: told.append(better.cost))
@@ -292,13 +294,13 @@ def test_against_the_clock_it_ends_in_time_with_a_plan_that_is_no_worse(shed: Pl
 
 
 def test_with_nothing_to_place_the_search_ends_at_once() -> None:
-    replan = replan_of(Plan(new_job()))
+    replan = replan_of(Evaluation(new_job()))
     locked = replace(replan, problem=replace(replan.problem, seq=replan.problem.seq[:0]))
     assert search_for(locked, 60.0) is not None
 
 
 def test_the_smallest_boxes_that_do_are_rising_and_no_smaller_than_the_present() -> None:
-    plan = Plan(small_job(2))
+    plan = Evaluation(small_job(2))
     found = boxes_that_do(plan.get(CIRCUITS), plan.get(SIZING), plan.document.enclosure, plan.document.practice)
     sizes = [(box.width, box.height) for box in found]
     assert sizes == sorted(sizes)

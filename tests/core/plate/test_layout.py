@@ -12,7 +12,7 @@ from riktig.core.door import DOOR
 from riktig.core.errors import RiktigError
 from riktig.core.geometry import Rect
 from riktig.core.job import ControlSupply, DeviceId, Job, add_load, new_job, set_enclosure, set_practice
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import (
     LAYOUT,
     Layout,
@@ -21,18 +21,18 @@ from riktig.core.plate import (
     move_block,
     plan_for_me,
     rail_changed,
-    set_furniture,
     set_lock,
+    set_rails_and_ducts,
     with_block_at,
 )
 from riktig.core.rules import larger_enclosure
-from riktig.core.schematic import settle
+from riktig.core.schematic import with_names_recorded
 
 K1, F1, F2, Q1 = (DeviceId(name) for name in ("c1.K", "c1.F", "c1.FC", "c0.Q"))
 
 
 def layout_of(job: Job) -> Layout:
-    return Plan(job).get(LAYOUT)
+    return Evaluation(job).get(LAYOUT)
 
 
 def overlaps(layout: Layout) -> float:
@@ -43,7 +43,7 @@ def overlaps(layout: Layout) -> float:
     return float(seats) + sum(a.intersection(d).area for a in shapes for d in ducts)
 
 
-def test_everything_on_the_plate_is_placed_at_once_and_fits(plan: Plan[Job]) -> None:
+def test_everything_on_the_plate_is_placed_at_once_and_fits(plan: Evaluation[Job]) -> None:
     layout = plan.get(LAYOUT)
     assert layout.misfits == ()
     assert overlaps(layout) < 0.5, "but for rounding to a hundredth"
@@ -55,7 +55,7 @@ def test_more_motors_fit_a_box_that_is_large_enough(count: int) -> None:
     job = new_job()
     for n in range(count):
         job = add_load(job, f"fan {n}", 2.2)
-    job = settle(job)
+    job = with_names_recorded(job)
     for _ in range(12):
         if not layout_of(job).misfits:
             break
@@ -65,7 +65,7 @@ def test_more_motors_fit_a_box_that_is_large_enough(count: int) -> None:
 
 
 def test_a_plate_that_is_too_small_says_by_how_many_mm_and_against_what() -> None:
-    job = settle(add_load(new_job(), "fan", 4))
+    job = with_names_recorded(add_load(new_job(), "fan", 4))
     small = set_enclosure(job, width=300.0, height=400.0, plate_width=250.0, plate_height=350.0)
     misfits = layout_of(small).misfits
     assert misfits
@@ -122,7 +122,7 @@ def test_the_preview_of_a_drag_agrees_with_the_plan_after_it(demo: Job) -> None:
 @settings(max_examples=60, deadline=None)
 @given(st.sampled_from([K1, F1, F2, Q1]), st.integers(1, 3), st.floats(-50, 350))
 def test_misfits_agree_with_shapely_wherever_a_part_is_put(device: DeviceId, rail: int, offset: float) -> None:
-    job = settle(add_load(new_job(), "fan", 4))
+    job = with_names_recorded(add_load(new_job(), "fan", 4))
     layout = with_block_at(layout_of(job), device, rail, round(offset, 1))
     area = overlaps(layout)
     if area > 1:
@@ -158,7 +158,7 @@ def test_fixing_everything_where_it_is_changes_nothing(demo: Job) -> None:
 def test_a_new_part_takes_a_gap_and_leaves_what_was_fixed(demo: Job) -> None:
     demo = set_practice(demo, control_supply=ControlSupply.DIRECT)
     fixed = fix_as_it_is(demo, layout_of(demo))
-    after = layout_of(settle(add_load(fixed, "pump", 1.1)))
+    after = layout_of(with_names_recorded(add_load(fixed, "pump", 1.1)))
     assert after.seat(K1) == layout_of(demo).seat(K1)
     assert after.seat(DeviceId("c2.K")) is not None
     assert not [m for m in after.misfits if m.device in (K1, DeviceId("c2.K"))]
@@ -177,7 +177,7 @@ def test_more_finger_room_asks_for_more_height(demo: Job) -> None:
     assert layout_of(roomy).rails[-1].y > layout_of(demo).rails[-1].y
 
 
-def test_pins_stand_on_their_part_and_terminals_side_by_side(plan: Plan[Job]) -> None:
+def test_pins_stand_on_their_part_and_terminals_side_by_side(plan: Evaluation[Job]) -> None:
     layout = plan.get(LAYOUT)
     for seat in layout.seats:
         for pin in seat.part.kind.pins:
@@ -189,14 +189,14 @@ def test_pins_stand_on_their_part_and_terminals_side_by_side(plan: Plan[Job]) ->
         assert other.rect.x == pytest.approx(one.rect.right, abs=0.02)
 
 
-def test_a_body_is_its_block_on_its_rail(plan: Plan[Job]) -> None:
+def test_a_body_is_its_block_on_its_rail(plan: Evaluation[Job]) -> None:
     layout = plan.get(LAYOUT)
     block, number, offset = next(b for b in layout.blocks if b[0].lead == K1)
     rail = layout.rails[number - 1]
     assert body_of(block, rail, offset) == Rect(45, rail.y - 40.5, 45, 81 + 62)
 
 
-def test_the_shaft_is_the_isolators_middle_projected_onto_the_door(plan: Plan[Job]) -> None:
+def test_the_shaft_is_the_isolators_middle_projected_onto_the_door(plan: Evaluation[Job]) -> None:
     seat = plan.get(LAYOUT).seat(Q1)
     handle = next(s for s in plan.get(DOOR).seats if s.device == Q1)
     assert seat is not None
@@ -205,7 +205,7 @@ def test_the_shaft_is_the_isolators_middle_projected_onto_the_door(plan: Plan[Jo
 
 
 def test_operators_keep_the_pitch_of_the_standard_and_stay_on_the_door(two_motors: Job) -> None:
-    door = Plan(two_motors).get(DOOR)
+    door = Evaluation(two_motors).get(DOOR)
     operators = [s for s in door.seats if s.device != Q1]
     for one, other in combinations(operators, 2):
         assert abs(one.x - other.x) >= 30 or abs(one.y - other.y) >= 50
@@ -216,8 +216,8 @@ def test_with_the_handle_low_the_operators_stand_above_it_and_on_the_door(demo: 
     job = set_enclosure(demo, width=800.0, height=1000.0, plate_width=750.0, plate_height=950.0)
     layout = layout_of(job)
     last = layout.rails[-1].number
-    far = set_furniture(job, layout, *rail_changed(layout, last, y=800.0))
-    deep = Plan(move_block(far, Plan(far).get(LAYOUT), Q1, last, 400.0)).get(DOOR)
+    far = set_rails_and_ducts(job, layout, *rail_changed(layout, last, y=800.0))
+    deep = Evaluation(move_block(far, Evaluation(far).get(LAYOUT), Q1, last, 400.0)).get(DOOR)
     handle = next(s for s in deep.seats if s.device == Q1)
     others = [s for s in deep.seats if s.device != Q1]
     assert handle.y > deep.face.height / 2
@@ -226,8 +226,8 @@ def test_with_the_handle_low_the_operators_stand_above_it_and_on_the_door(demo: 
 
 
 def test_a_box_that_is_too_shallow_is_said_with_the_depth_it_lacks(two_motors: Job) -> None:
-    three = settle(add_load(two_motors, "belt", 1.1))
-    misfits = Plan(set_enclosure(three, plate_depth=100.0)).get(DOOR).misfits
+    three = with_names_recorded(add_load(two_motors, "belt", 1.1))
+    misfits = Evaluation(set_enclosure(three, plate_depth=100.0)).get(DOOR).misfits
     assert misfits
     assert any("more depth in front of" in m.text for m in misfits)
     assert all(("depth" in m.text or "swings" in m.text) and m.by > 0 for m in misfits)
@@ -235,6 +235,8 @@ def test_a_box_that_is_too_shallow_is_said_with_the_depth_it_lacks(two_motors: J
 
 def test_another_load_moves_no_hole_that_may_have_been_cut(two_motors: Job) -> None:
     begun = door_begun(two_motors)
-    before = {s.device: (s.x, s.y) for s in Plan(begun).get(DOOR).seats}
-    after = {s.device: (s.x, s.y) for s in Plan(settle(add_load(begun, "belt", 1.1))).get(DOOR).seats}
+    before = {s.device: (s.x, s.y) for s in Evaluation(begun).get(DOOR).seats}
+    after = {
+        s.device: (s.x, s.y) for s in Evaluation(with_names_recorded(add_load(begun, "belt", 1.1))).get(DOOR).seats
+    }
     assert all(after[device] == at for device, at in before.items())

@@ -10,13 +10,13 @@ from riktig.core.geometry import Text
 from riktig.core.holes import HOLES, mark_out
 from riktig.core.job import Fixing, HingeSide, Job, ShaftFitting, set_enclosure, set_practice
 from riktig.core.keys import HoleKey, read_key
-from riktig.core.plan import Plan
-from riktig.core.plate import CUT_PLAN, CUTS, LAYOUT, RULER, draw_cuts, draw_plate, duct_changed, set_furniture
+from riktig.core.plan import Evaluation
+from riktig.core.plate import CUT_PLAN, CUTS, LAYOUT, RULER, draw_cuts, draw_plate, duct_changed, set_rails_and_ducts
 from riktig.core.schematic import NAMES
 from riktig.core.wiring import PLATE_DRAWING
 
 
-def test_every_rail_duct_and_lid_is_a_named_piece_of_its_length(plan: Plan[Job]) -> None:
+def test_every_rail_duct_and_lid_is_a_named_piece_of_its_length(plan: Evaluation[Job]) -> None:
     layout, cuts = plan.get(LAYOUT), {c.name: c for c in plan.get(CUTS)}
     for rail in layout.rails:
         assert cuts[rail.name].length == rail.x2 - rail.x1
@@ -27,14 +27,14 @@ def test_every_rail_duct_and_lid_is_a_named_piece_of_its_length(plan: Plan[Job])
     assert len(cuts) == len(layout.rails) + 2 * len(layout.ducts)
 
 
-def test_level_pieces_run_exactly_between_the_uprights(plan: Plan[Job]) -> None:
+def test_level_pieces_run_exactly_between_the_uprights(plan: Evaluation[Job]) -> None:
     left, right = (d.rect for d in plan.get(LAYOUT).ducts if d.upright)
     for duct in plan.get(LAYOUT).ducts:
         if not duct.upright:
             assert (duct.rect.x, duct.rect.right) == (left.right, right.x)
 
 
-def test_every_hole_lies_on_what_it_holds(plan: Plan[Job]) -> None:
+def test_every_hole_lies_on_what_it_holds(plan: Evaluation[Job]) -> None:
     layout = plan.get(LAYOUT)
     boxes = {d.name: d.rect for d in layout.ducts}
     for hole in plan.get(HOLES):
@@ -50,14 +50,14 @@ def test_every_hole_lies_on_what_it_holds(plan: Plan[Job]) -> None:
             assert rect.y < hole.y < rect.bottom
 
 
-def test_holes_are_numbered_as_the_scribe_goes_and_carry_drill_and_tap(plan: Plan[Job]) -> None:
+def test_holes_are_numbered_as_the_scribe_goes_and_carry_drill_and_tap(plan: Evaluation[Job]) -> None:
     plate = [h for h in plan.get(HOLES) if h.face == "plate"]
     assert [h.number for h in plate] == [f"P{n}" for n in range(1, len(plate) + 1)]
     assert [(h.y, h.x) for h in plate] == sorted((h.y, h.x) for h in plate)
     assert {(h.tap, h.drill) for h in plate} == {("M5", 4.2), ("M6", 5.0)}
 
 
-def test_every_operator_and_the_door_bond_have_a_hole(plan: Plan[Job]) -> None:
+def test_every_operator_and_the_door_bond_have_a_hole(plan: Evaluation[Job]) -> None:
     holes = {h.purpose: h for h in plan.get(HOLES) if h.face == "door"}
     assert set(holes) == {"Q1", "H1", "H2", "S1", "S2", "door bond"}
     assert holes["S1"].drill == 22.3
@@ -65,7 +65,7 @@ def test_every_operator_and_the_door_bond_have_a_hole(plan: Plan[Job]) -> None:
 
 
 def test_practice_decides_the_screws_and_who_cuts_the_shaft_hole(demo: Job) -> None:
-    quick = Plan(set_practice(demo, fixing=Fixing.SELF_DRILLING, shaft=ShaftFitting.SITE)).get(HOLES)
+    quick = Evaluation(set_practice(demo, fixing=Fixing.SELF_DRILLING, shaft=ShaftFitting.SITE)).get(HOLES)
     rails = [h for h in quick if h.purpose.startswith("R")]
     assert all(h.tap == "" and "ST4.8" in h.note for h in rails)
     assert next(h for h in quick if h.purpose == "PE").tap == "M5"
@@ -74,12 +74,12 @@ def test_practice_decides_the_screws_and_who_cuts_the_shaft_hole(demo: Job) -> N
 
 @pytest.mark.parametrize(("side", "x"), [(HingeSide.RIGHT, 370.0), (HingeSide.LEFT, 0.0)])
 def test_the_hinge_decides_where_the_loom_crosses(demo: Job, side: HingeSide, x: float) -> None:
-    door = Plan(set_enclosure(demo, hinge=side)).get(DOOR)
+    door = Evaluation(set_enclosure(demo, hinge=side)).get(DOOR)
     assert door.hinge_x == x
     assert abs(door.studs[0].x - x) == 25
 
 
-def test_the_mark_out_shows_each_hole_once_at_its_place(plan: Plan[Job]) -> None:
+def test_the_mark_out_shows_each_hole_once_at_its_place(plan: Evaluation[Job]) -> None:
     holes = plan.get(HOLES)
     drawing = mark_out(plan.get(PLATE_DRAWING), holes, "plate")
     shown = {m.key for m in drawing.marks if str(m.key).startswith("hole:")}
@@ -89,14 +89,14 @@ def test_the_mark_out_shows_each_hole_once_at_its_place(plan: Plan[Job]) -> None
     assert (circle.x - RULER, circle.y - RULER) == (first.x, first.y)  # type: ignore[union-attr]
 
 
-def test_the_cut_list_is_drawn_with_names_and_lengths(plan: Plan[Job]) -> None:
+def test_the_cut_list_is_drawn_with_names_and_lengths(plan: Evaluation[Job]) -> None:
     cuts = plan.get(CUTS)
     said = {m.text for m in draw_cuts(plan.get(CUT_PLAN)).marks if isinstance(m, Text)}
     assert {c.name for c in cuts} <= said
     assert {f"{c.length:g}" for c in cuts} <= said
 
 
-def test_the_plate_drawing_is_true_to_scale(plan: Plan[Job]) -> None:
+def test_the_plate_drawing_is_true_to_scale(plan: Evaluation[Job]) -> None:
     from riktig.core.schematic import CIRCUITS
 
     drawing = draw_plate(plan.get(LAYOUT), plan.get(CIRCUITS), plan.get(NAMES))
@@ -107,10 +107,10 @@ def test_the_plate_drawing_is_true_to_scale(plan: Plan[Job]) -> None:
 
 def test_a_wider_duct_is_cut_from_wider_stock() -> None:
     job = one_motor()
-    layout = Plan(job).get(LAYOUT)
+    layout = Evaluation(job).get(LAYOUT)
     duct = layout.ducts[3]
-    wider = set_furniture(job, layout, *duct_changed(layout, duct.number, replace(duct.rect, height=40.0)))
-    stock = {piece.name: piece.stock for piece in Plan(wider).get(CUTS)}
+    wider = set_rails_and_ducts(job, layout, *duct_changed(layout, duct.number, replace(duct.rect, height=40.0)))
+    stock = {piece.name: piece.stock for piece in Evaluation(wider).get(CUTS)}
     assert stock[duct.name] == "slotted duct 40 × 60"
     assert stock[f"{duct.name} lid"] == "lid 40"
     assert stock["D1"] == "slotted duct 30 × 60"

@@ -17,7 +17,7 @@ from riktig.core.geometry import Rect
 from riktig.core.holes import HOLES
 from riktig.core.ids import PinRef
 from riktig.core.job import CircuitId, DeviceId, Job, JoinHow, add_load, new_job, set_enclosure
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import (
     LAYOUT,
     Duct,
@@ -36,19 +36,19 @@ from riktig.core.plate import (
     pushed_aside,
     rail_changed,
     separate_parts,
-    set_furniture,
     set_lock,
+    set_rails_and_ducts,
     shifted,
     spread,
     swapped,
     with_duct,
-    with_furniture,
     with_rail,
+    with_rails_and_ducts,
     with_stands,
     without,
 )
 from riktig.core.rules import RULES
-from riktig.core.schematic import CIRCUITS, settle
+from riktig.core.schematic import CIRCUITS, with_names_recorded
 from riktig.core.wiring import WIRING
 
 F, Q, K = (DeviceId(name) for name in ("c1.F", "c0.Q", "c1.K"))
@@ -58,7 +58,7 @@ def roomy(loads: int = 4) -> Job:
     job = new_job()
     for n in range(loads):
         job = add_load(job, f"fan {n}", 1.5)
-    return settle(set_enclosure(job, width=900.0, height=1000.0, plate_width=850.0, plate_height=950.0))
+    return with_names_recorded(set_enclosure(job, width=900.0, height=1000.0, plate_width=850.0, plate_height=950.0))
 
 
 @pytest.fixture(scope="module")
@@ -68,7 +68,7 @@ def job() -> Job:
 
 @pytest.fixture(scope="module")
 def layout(job: Job) -> Layout:
-    return Plan(job).get(LAYOUT)
+    return Evaluation(job).get(LAYOUT)
 
 
 def stand(layout: Layout, device: DeviceId) -> Stand:
@@ -78,7 +78,7 @@ def stand(layout: Layout, device: DeviceId) -> Stand:
 
 
 def after(job: Job, layout: Layout, moved: tuple[Stand, ...]) -> Layout:
-    return Plan(move_stands(job, layout, moved)).get(LAYOUT)
+    return Evaluation(move_stands(job, layout, moved)).get(LAYOUT)
 
 
 def test_parts_pushed_aside_fit_and_move_no_further_than_they_must(job: Job, layout: Layout) -> None:
@@ -146,7 +146,7 @@ def test_spread_parts_have_equal_gaps_and_the_outer_two_stay(layout: Layout) -> 
 def test_a_column_is_laid_out_like_another(job: Job, layout: Layout) -> None:
     model = layout
     spaced = with_stands(model, tuple(shifted([stand(model, F)], 3, 0, model)), all_misfits=True)
-    circuits = Plan(job).get(CIRCUITS)
+    circuits = Evaluation(job).get(CIRCUITS)
     assert CircuitId("c2") in circuits_alike(spaced, circuits, CircuitId("c1"))
     wider = with_stands(
         spaced, tuple(Stand(s.block, s.rail, s.x + 300, s.y) for s in spaced.stands if s.block.lead.startswith("c2."))
@@ -171,7 +171,7 @@ def test_a_column_is_laid_out_like_another(job: Job, layout: Layout) -> None:
         (lambda lay: spread([stand(lay, F), stand(lay, K)]), "at least three"),
         (lambda lay: spread([stand(lay, F), stand(lay, K), stand(lay, Q)]), "one rail"),
         (lambda lay: laid_out_like(lay, CircuitId("c1"), CircuitId("c0")), "not the same parts"),
-        (lambda lay: without(with_furniture(lay, lay.rails[:1], lay.ducts), "R1"), "last rail"),
+        (lambda lay: without(with_rails_and_ducts(lay, lay.rails[:1], lay.ducts), "R1"), "last rail"),
     ],
 )
 def test_what_cannot_be_done_says_why(layout: Layout, act: object, words: str) -> None:
@@ -181,20 +181,20 @@ def test_what_cannot_be_done_says_why(layout: Layout, act: object, words: str) -
 
 def test_a_rail_takes_its_parts_along_and_only_them(job: Job, layout: Layout) -> None:
     rails, ducts = rail_changed(layout, 2, y=layout.rails[1].y + 7)
-    there = Plan(set_furniture(job, layout, rails, ducts)).get(LAYOUT)
+    there = Evaluation(set_rails_and_ducts(job, layout, rails, ducts)).get(LAYOUT)
     for one in layout.stands:
         assert stand(there, one.block.lead).y - one.y == pytest.approx(7 if one.rail == 2 else 0)
 
 
 def test_a_rail_with_parts_is_not_taken_away_and_a_locked_one_not_moved(job: Job, layout: Layout) -> None:
     with pytest.raises(RiktigError, match="Parts stand on R2"):
-        set_furniture(job, layout, *without(layout, "R2"))
+        set_rails_and_ducts(job, layout, *without(layout, "R2"))
     locked = set_lock(job, layout, F, True)
     number = stand(layout, F).rail
     with pytest.raises(RiktigError, match="locked part stands on"):
-        set_furniture(locked, layout, *rail_changed(layout, number, y=300.0))
+        set_rails_and_ducts(locked, layout, *rail_changed(layout, number, y=300.0))
     with pytest.raises(RiktigError, match="no length"):
-        set_furniture(job, layout, layout.rails, (*layout.ducts[:-1], _thin(layout)))
+        set_rails_and_ducts(job, layout, layout.rails, (*layout.ducts[:-1], _thin(layout)))
 
 
 def _thin(layout: Layout) -> Duct:
@@ -206,9 +206,9 @@ def _thin(layout: Layout) -> Duct:
 def test_a_duct_across_parts_is_said_against_each_of_them(job: Job, layout: Layout) -> None:
     body = stand(layout, K).body
     across = duct_changed(layout, 4, Rect(body.x - 20, body.centre.y - 10, 300, 30))
-    there = with_furniture(layout, *across)
+    there = with_rails_and_ducts(layout, *across)
     assert any(m.device == K and m.against == "D4" for m in there.misfits)
-    uprights = with_furniture(layout, *duct_changed(layout, 1, Rect(10, 10, 60, 500)))
+    uprights = with_rails_and_ducts(layout, *duct_changed(layout, 1, Rect(10, 10, 60, 500)))
     assert {m.device for m in uprights.misfits} >= {"D1"} or any("D1" in m.against for m in uprights.misfits)
 
 
@@ -237,15 +237,15 @@ GESTURES = st.lists(st.tuples(st.integers(0, 6), st.integers(0, 10_000)), min_si
 @given(GESTURES)
 def test_whatever_gestures_do_no_overlap_goes_unsaid_and_undo_is_exact(gestures: list[tuple[int, int]]) -> None:
     job, undo = ROOMY, [ROOMY]
-    shown = [Plan(job).get(LAYOUT)]
+    shown = [Evaluation(job).get(LAYOUT)]
     for what, seed in gestures:
         chance = random.Random(seed)
-        layout = Plan(job).get(LAYOUT)
+        layout = Evaluation(job).get(LAYOUT)
         try:
-            job = settle(_gesture(job, layout, what, chance))
+            job = with_names_recorded(_gesture(job, layout, what, chance))
         except RiktigError:
             continue
-        there = Plan(job).get(LAYOUT)
+        there = Evaluation(job).get(LAYOUT)
         said = {name for m in there.misfits for name in (m.device, m.against)}
         owner = {device: s.block.lead for s in there.stands for device in s.block.devices}
         for a, b in overlaps(there):
@@ -255,7 +255,7 @@ def test_whatever_gestures_do_no_overlap_goes_unsaid_and_undo_is_exact(gestures:
         undo.append(job)
         shown.append(there)
     while undo:
-        assert Plan(undo.pop()).get(LAYOUT) == shown.pop()
+        assert Evaluation(undo.pop()).get(LAYOUT) == shown.pop()
 
 
 def _gesture(job: Job, layout: Layout, what: int, chance: random.Random) -> Job:
@@ -273,10 +273,10 @@ def _gesture(job: Job, layout: Layout, what: int, chance: random.Random) -> Job:
             return move_stands(job, layout, pushed_aside(layout, put))
         case 4:
             rail = chance.choice(layout.rails)
-            return set_furniture(job, layout, *rail_changed(layout, rail.number, y=rail.y + dy, x2=rail.x2 + dx))
+            return set_rails_and_ducts(job, layout, *rail_changed(layout, rail.number, y=rail.y + dy, x2=rail.x2 + dx))
         case 5:
             duct = chance.choice(layout.ducts)
-            return set_furniture(job, layout, *duct_changed(layout, duct.number, duct.rect.moved(dx, dy)))
+            return set_rails_and_ducts(job, layout, *duct_changed(layout, duct.number, duct.rect.moved(dx, dy)))
         case _:
             return plan_for_me(job)
 
@@ -289,7 +289,7 @@ ROOMY = roomy(3)
 def test_clearances_agree_with_shapely_on_random_plates(seed: int) -> None:
     """Two blocks on one rail keep the larger of their rooms: shapely measures the distance between them."""
     chance = random.Random(seed)
-    layout = Plan(ROOMY).get(LAYOUT)
+    layout = Evaluation(ROOMY).get(LAYOUT)
     rail = chance.choice(layout.rails)
     moved = tuple(
         moved_to(layout, s, rail.number, round(chance.uniform(0, rail.length), 1))
@@ -309,15 +309,15 @@ def test_clearances_agree_with_shapely_on_random_plates(seed: int) -> None:
 class TestAssemblies:
     def test_a_breaker_linked_to_its_contactor_moves_as_one_and_needs_no_wire_between(self) -> None:
         job = one_motor()
-        layout = Plan(job).get(LAYOUT)
+        layout = Evaluation(job).get(LAYOUT)
         linked = join_parts(job, layout, (F, K), JoinHow.LINK)
-        plan = Plan(linked)
+        plan = Evaluation(linked)
         one = plan.get(LAYOUT).stand_of(K)
         assert one is not None
         assert set(one.block.devices) == {F, K, DeviceId("c1.FO")}
         seats = {s.device: s.rect for s in plan.get(LAYOUT).seats}
         assert seats[K].y == pytest.approx(seats[F].bottom)
-        before, after_ = ({w.key for w in Plan(j).get(WIRING).wires} for j in (job, linked))
+        before, after_ = ({w.key for w in Evaluation(j).get(WIRING).wires} for j in (job, linked))
         assert {"c1.F:2~c1.K:1", "c1.F:4~c1.K:3", "c1.F:6~c1.K:5"} <= before - after_
         assert len(before) - len(after_) == 3
         assert all(result.code != "W04" or not result.findings for result in plan.get(RULES))
@@ -327,8 +327,8 @@ class TestAssemblies:
     def test_breakers_on_a_busbar_are_fed_once(self) -> None:
         job = roomy(3)
         leads = tuple(DeviceId(f"c{n}.F") for n in (1, 2, 3))
-        barred = join_parts(job, Plan(job).get(LAYOUT), leads, JoinHow.BUSBAR)
-        plan = Plan(barred)
+        barred = join_parts(job, Evaluation(job).get(LAYOUT), leads, JoinHow.BUSBAR)
+        plan = Evaluation(barred)
         block = plan.get(LAYOUT).stand_of(leads[1])
         assert block is not None
         assert block.rail == 0, "the busbar is screwed to the plate"
@@ -357,12 +357,12 @@ class TestAssemblies:
     def test_what_cannot_be_joined_says_why(self, leads: tuple[DeviceId, ...], words: str) -> None:
         job = one_motor()
         with pytest.raises(RiktigError, match=words):
-            join_parts(job, Plan(job).get(LAYOUT), leads, JoinHow.LINK)
+            join_parts(job, Evaluation(job).get(LAYOUT), leads, JoinHow.LINK)
 
     def test_a_part_is_in_one_assembly_only(self) -> None:
         job = one_motor()
-        linked = join_parts(job, Plan(job).get(LAYOUT), (F, K), JoinHow.LINK)
+        linked = join_parts(job, Evaluation(job).get(LAYOUT), (F, K), JoinHow.LINK)
         with pytest.raises(RiktigError, match="already"):
-            join_parts(linked, Plan(linked).get(LAYOUT), (F, Q), JoinHow.BUSBAR)
+            join_parts(linked, Evaluation(linked).get(LAYOUT), (F, Q), JoinHow.BUSBAR)
         with pytest.raises(RiktigError, match="no assembly"):
             separate_parts(job, F)

@@ -6,29 +6,29 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.geometry import Line, Poly, Text, bounds_of
-from riktig.core.job import DeviceId, Job, Standing, Ventilation, add_load, override, set_enclosure
-from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT, WARMTH, Loss, Warmth, clamp_marks, heat_marks, room_marks
+from riktig.core.job import DeviceId, EnclosureMounting, Job, Ventilation, add_load, override, set_enclosure
+from riktig.core.plan import Evaluation
+from riktig.core.plate import INSIDE_AIR, LAYOUT, InsideAir, Loss, clamp_marks, heat_marks, room_marks
 from riktig.core.rules import RULES
 from riktig.demo_job import demo_job
 
 
 @pytest.fixture(scope="module")
-def plan() -> Plan[Job]:
-    return Plan(one_motor())
+def plan() -> Evaluation[Job]:
+    return Evaluation(one_motor())
 
 
 @pytest.fixture(scope="module")
-def shed() -> Plan[Job]:
-    return Plan(demo_job("kelp-shed"))
+def shed() -> Evaluation[Job]:
+    return Evaluation(demo_job("kelp-shed"))
 
 
-def by_device(warmth: Warmth) -> dict[str, Loss]:
+def by_device(warmth: InsideAir) -> dict[str, Loss]:
     return {str(one.device): one for one in warmth.losses}
 
 
-def test_the_drums_parts_lose_what_a_sheet_of_paper_says(plan: Plan[Job]) -> None:
-    losses = by_device(plan.get(WARMTH))
+def test_the_drums_parts_lose_what_a_sheet_of_paper_says(plan: Evaluation[Job]) -> None:
+    losses = by_device(plan.get(INSIDE_AIR))
     # Drum 4 kW, 8.5 A (IEC 60947-4-1 annex G). Breaker 6.9 W at 13 A; overload 5.5 W at 10 A; isolator 0.8 W at 25 A.
     assert losses["c1.F"].watts == pytest.approx(6.9 * (8.5 / 13) ** 2, abs=0.01)
     assert losses["c1.FO"].watts == pytest.approx(5.5 * (8.5 / 10) ** 2, abs=0.01)
@@ -36,37 +36,39 @@ def test_the_drums_parts_lose_what_a_sheet_of_paper_says(plan: Plan[Job]) -> Non
     assert losses["c1.K"].watts == 2.2, "a contactor is in while its load runs: coil and poles"
     assert "c1.M" not in losses, "the motor stands outside"
     # 2.95 + 3.97 + 0.09 + 2.2 + control breaker 1.4 + two lamps 0.6 each; a tenth more for the wires.
-    assert plan.get(WARMTH).parts_w == pytest.approx(11.8, abs=0.05)
-    assert plan.get(WARMTH).total_w == pytest.approx(13.0, abs=0.05)
+    assert plan.get(INSIDE_AIR).parts_w == pytest.approx(11.8, abs=0.05)
+    assert plan.get(INSIDE_AIR).total_w == pytest.approx(13.0, abs=0.05)
 
 
-def test_the_air_inside_by_hand(plan: Plan[Job]) -> None:
+def test_the_air_inside_by_hand(plan: Evaluation[Job]) -> None:
     # 400 x 600 x 200 on a wall: 1.4 W (H + D) + 1.8 D H = 1.4 x 0.4 x 0.8 + 1.8 x 0.2 x 0.6 = 0.664 m² (IEC 60890).
-    assert plan.get(WARMTH).area_m2 == pytest.approx(0.664)
+    assert plan.get(INSIDE_AIR).area_m2 == pytest.approx(0.664)
     # 13 W / (5.5 x 0.664) = 3.56 K above 30 °C.
-    assert plan.get(WARMTH).inside_c == pytest.approx(33.6, abs=0.05)
-    assert not plan.get(WARMTH).too_warm
-    assert plan.get(WARMTH).remedy == ""
+    assert plan.get(INSIDE_AIR).inside_c == pytest.approx(33.6, abs=0.05)
+    assert not plan.get(INSIDE_AIR).too_warm
+    assert plan.get(INSIDE_AIR).remedy == ""
 
 
-def test_what_is_out_or_switched_off_while_the_loads_run_gives_no_heat(shed: Plan[Job]) -> None:
-    losses = by_device(shed.get(WARMTH))
+def test_what_is_out_or_switched_off_while_the_loads_run_gives_no_heat(shed: Evaluation[Job]) -> None:
+    losses = by_device(shed.get(INSIDE_AIR))
     for device in ("c1.KS", "c3.KR", "c8.E.heat", "c8.E.light"):
         assert losses[device].rated_w > 0
         assert losses[device].watts == 0, losses[device].why
     assert losses["c1.KD"].watts == losses["c1.K"].watts > 0
     assert losses["c5.U"].watts == 65.0, "the drive carries its motor's current without a pause"
-    assert [one.watts for one in shed.get(WARMTH).losses] == sorted((o.watts for o in losses.values()), reverse=True)
+    assert [one.watts for one in shed.get(INSIDE_AIR).losses] == sorted(
+        (o.watts for o in losses.values()), reverse=True
+    )
 
 
-def test_no_part_loses_more_than_at_its_rated_current(shed: Plan[Job]) -> None:
-    assert all(0 <= one.watts <= one.rated_w for one in shed.get(WARMTH).losses)
+def test_no_part_loses_more_than_at_its_rated_current(shed: Evaluation[Job]) -> None:
+    assert all(0 <= one.watts <= one.rated_w for one in shed.get(INSIDE_AIR).losses)
 
 
-def too_warm(**changes: object) -> Warmth:
+def too_warm(**changes: object) -> InsideAir:
     # The shed's parts in a box a third of its own, in a warm room: 30 °C, 40 °C allowed.
     small = {"width": 600.0, "height": 600.0, "depth": 200.0, "plate_width": 550.0, "plate_height": 550.0}
-    return Plan(set_enclosure(demo_job("kelp-shed"), **{**small, **changes})).get(WARMTH)  # type: ignore[arg-type]
+    return Evaluation(set_enclosure(demo_job("kelp-shed"), **{**small, **changes})).get(INSIDE_AIR)  # type: ignore[arg-type]
 
 
 def test_a_box_that_is_too_warm_says_which_fan_and_which_box_would_do() -> None:
@@ -97,30 +99,30 @@ def test_air_as_warm_as_the_limit_cannot_be_moved_to_cool() -> None:
 
 
 def test_a_box_in_the_middle_of_a_row_gives_off_less_than_one_that_stands_free() -> None:
-    assert too_warm(standing=Standing.ROW_WALL).inside_c > too_warm(standing=Standing.FREE).inside_c
+    assert too_warm(standing=EnclosureMounting.ROW_WALL).inside_c > too_warm(standing=EnclosureMounting.FREE).inside_c
 
 
-def test_a_heat_the_builder_has_set_counts_instead(shed: Plan[Job]) -> None:
-    own = Plan(override(shed.document, "panel.loss", 300.0, "measured on its sister")).get(WARMTH)
+def test_a_heat_the_builder_has_set_counts_instead(shed: Evaluation[Job]) -> None:
+    own = Evaluation(override(shed.document, "panel.loss", 300.0, "measured on its sister")).get(INSIDE_AIR)
     assert own.total_w == 300.0
-    assert own.inside_c > shed.get(WARMTH).inside_c
+    assert own.inside_c > shed.get(INSIDE_AIR).inside_c
 
 
 def test_too_warm_a_box_is_a_finding_with_its_remedy() -> None:
     job = set_enclosure(demo_job("kelp-shed"), room_c=39.0)
-    result = next(one for one in Plan(job).get(RULES) if one.code == "P05")
+    result = next(one for one in Evaluation(job).get(RULES) if one.code == "P05")
     assert len(result.findings) == 1
     assert "°C inside" in result.findings[0].message
 
 
-def test_more_load_is_more_heat(plan: Plan[Job]) -> None:
-    more = Plan(add_load(plan.document, "belt", 4.0)).get(WARMTH)
-    assert more.total_w > plan.get(WARMTH).total_w
+def test_more_load_is_more_heat(plan: Evaluation[Job]) -> None:
+    more = Evaluation(add_load(plan.document, "belt", 4.0)).get(INSIDE_AIR)
+    assert more.total_w > plan.get(INSIDE_AIR).total_w
 
 
-def test_a_tint_is_the_stronger_the_more_a_part_loses_for_its_size(shed: Plan[Job]) -> None:
+def test_a_tint_is_the_stronger_the_more_a_part_loses_for_its_size(shed: Evaluation[Job]) -> None:
     layout = shed.get(LAYOUT)
-    drive = next(one for one in shed.get(WARMTH).losses if one.device == "c5.U")
+    drive = next(one for one in shed.get(INSIDE_AIR).losses if one.device == "c5.U")
     seat = layout.seat(DeviceId("c5.U"))
     assert seat is not None
     area_dm2 = seat.rect.width * seat.rect.height / 1e4
@@ -133,7 +135,7 @@ def test_a_tint_is_the_stronger_the_more_a_part_loses_for_its_size(shed: Plan[Jo
     assert heat_marks(layout, ()) == []
 
 
-def test_the_room_of_a_part_lies_around_it_and_every_clamp_has_a_cross(plan: Plan[Job]) -> None:
+def test_the_room_of_a_part_lies_around_it_and_every_clamp_has_a_cross(plan: Evaluation[Job]) -> None:
     layout = plan.get(LAYOUT)
     rooms = [mark for mark in room_marks(layout) if isinstance(mark, Poly)]
     needing = [

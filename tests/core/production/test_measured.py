@@ -6,10 +6,10 @@ from tests.core.schematic.builders import one_motor
 from riktig.core.door import DOOR, move_on_door
 from riktig.core.exports import measured_record
 from riktig.core.job import DeviceId, Job, Param, Practice, Recipe, SecondReading, ShaftFitting, set_box, set_practice
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.production import CRITICALS, Critical, Gate, closed_for, judge, judged_all, measured_facts
 from riktig.core.records import Record, TakenBack
-from riktig.core.schematic import add_circuit, settle
+from riktig.core.schematic import add_circuit, with_names_recorded
 
 LINE = Critical("door:across:100", "across to DH1", "door", "from the datum", 100.0, 0.5, ("k1",))
 
@@ -75,12 +75,12 @@ def test_a_reading_against_another_nominal_does_not_count() -> None:
 
 
 @pytest.fixture
-def plan() -> Plan[Job]:
-    return Plan(one_motor())
+def plan() -> Evaluation[Job]:
+    return Evaluation(one_motor())
 
 
 class TestCriticals:
-    def test_every_hole_of_the_door_stands_on_two_lines(self, plan: Plan[Job]) -> None:
+    def test_every_hole_of_the_door_stands_on_two_lines(self, plan: Evaluation[Job]) -> None:
         """By hand: lamps and buttons on x 115, 145, 175; y 230, 290, 350; the shaft at 82, 112.5; the bond at
         345, 545; the datums; the shaft's centre and its length."""
         found = {one.key: one for one in plan.get(CRITICALS)}
@@ -96,7 +96,7 @@ class TestCriticals:
         assert found["datum:plate:across"].guards == ("device:c0.Q#1",), "the shaft's centre is carried through it"
         assert found["shaft:c0.Q:length"].nominal == 129.5
 
-    def test_a_hole_opens_when_both_its_lines_do(self, plan: Plan[Job]) -> None:
+    def test_a_hole_opens_when_both_its_lines_do(self, plan: Evaluation[Job]) -> None:
         found = {one.key: one for one in plan.get(CRITICALS)}
         both = [found["door:across:145"], found["door:down:290"]]
         records: list[Record] = []
@@ -108,42 +108,42 @@ class TestCriticals:
         assert closed_for("device:c1.S.start#1", judged) == ()
         assert closed_for("device:c1.S.stop#1", judged), "its own row is not measured yet"
 
-    def test_a_moved_operator_is_measured_anew(self, plan: Plan[Job]) -> None:
+    def test_a_moved_operator_is_measured_anew(self, plan: Evaluation[Job]) -> None:
         job, door = plan.document, plan.get(DOOR)
         one = next(c for c in plan.get(CRITICALS) if c.key == "door:down:290")
         records = [read(290, "Ida", 1, one), read(290, "Per", 2, one)]
         seat = door.seat(DeviceId("c1.S.start"))
         assert seat is not None
-        after = Plan(move_on_door(job, door, [seat.at(seat.x, 300.0)]))
+        after = Evaluation(move_on_door(job, door, [seat.at(seat.x, 300.0)]))
         judged = judged_all(after.get(CRITICALS), records, Practice())
         assert any(c.critical.nominal == 300.0 for c in closed_for("device:c1.S.start#1", judged))
 
     def test_on_site_the_measured_centre_alone_opens_the_shaft_hole_wherever_the_wall_has_moved_it(self) -> None:
         job = set_practice(one_motor(), shaft=ShaftFitting.SITE)
-        criticals = Plan(job).get(CRITICALS)
+        criticals = Evaluation(job).get(CRITICALS)
         mine = [one for one in criticals if "device:c0.Q#1" in one.guards]
         assert [one.key for one in mine] == ["shaft:c0.Q:across", "shaft:c0.Q:down"]
         # The wall has moved the centre by 6 mm: in the workshop that is off the drawing, on site it is where it is.
         records = [read(one.nominal + 6.0, who, n, one) for one in mine for n, who in enumerate(("Ida", "Per"))]
         judged = judged_all(criticals, records, job.practice)
         assert closed_for("device:c0.Q#1", judged) == ()
-        shop = judged_all(Plan(one_motor()).get(CRITICALS), records, Practice())
+        shop = judged_all(Evaluation(one_motor()).get(CRITICALS), records, Practice())
         assert Gate.OFF in {one.gate for one in closed_for("device:c0.Q#1", shop)}
 
     def test_long_pieces_are_measured_and_short_ones_are_not(self) -> None:
-        keys = {c.key for c in Plan(set_practice(one_motor(), long_piece=500.0)).get(CRITICALS)}
+        keys = {c.key for c in Evaluation(set_practice(one_motor(), long_piece=500.0)).get(CRITICALS)}
         # By hand: the uprights and their lids are 502 long, all else 270 and less.
         assert {key for key in keys if key.startswith("piece:")} == {
             f"piece:{d}{lid}" for d in ("D1", "D2") for lid in ("", " lid")
         }
 
     def test_a_cut_out_is_held_by_its_diagonals(self) -> None:
-        job = settle(
+        job = with_names_recorded(
             add_circuit(
                 set_box(one_motor(), 500.0, 600.0, 250.0), Recipe.SCREEN, "door screen", (Param("door lamp", "fault"),)
             )
         )
-        criticals = Plan(job).get(CRITICALS)
+        criticals = Evaluation(job).get(CRITICALS)
         diagonals = [c for c in criticals if ":diagonal" in c.key]
         assert [c.nominal for c in diagonals] == [233.2, 233.2]
         skewed = [
@@ -159,7 +159,7 @@ class TestCriticals:
         judged = {j.critical.key: j for j in judged_all(criticals, square, Practice())}
         assert {judged[d.key].gate for d in diagonals} == {Gate.OPEN}
 
-    def test_the_record_shows_every_reading_ever_taken(self, plan: Plan[Job]) -> None:
+    def test_the_record_shows_every_reading_ever_taken(self, plan: Evaluation[Job]) -> None:
         one = next(c for c in plan.get(CRITICALS) if c.key == "door:down:290")
         records = [
             read(291.5, "Ida", 1, one),

@@ -9,8 +9,8 @@ from riktig.core.door import DOOR, move_on_door
 from riktig.core.exports import metal_record
 from riktig.core.holes import METAL_HOLES, Hole, HoleWork, Tool
 from riktig.core.job import DeviceId, Job, set_practice
-from riktig.core.plan import Plan
-from riktig.core.plate import CUTS, LAYOUT, rail_changed, set_furniture
+from riktig.core.plan import Evaluation
+from riktig.core.plate import CUTS, LAYOUT, rail_changed, set_rails_and_ducts
 from riktig.core.production import hole_facts, hole_states, hole_subject, piece_facts, piece_states, piece_subject
 from riktig.core.records import Record, TakenBack
 
@@ -23,7 +23,7 @@ def job() -> Job:
 
 
 def start_hole(job: Job) -> Hole:
-    return next(h for h in Plan(job).get(METAL_HOLES) if h.key == f"device:{S2}#1")
+    return next(h for h in Evaluation(job).get(METAL_HOLES) if h.key == f"device:{S2}#1")
 
 
 def tick(hole: Hole, work: HoleWork, n: int = 1) -> Record:
@@ -43,14 +43,16 @@ def test_work_goes_from_mark_to_deburr() -> None:
 def test_a_self_drilling_screw_is_only_marked_and_punched(job: Job) -> None:
     from riktig.core.job import Fixing
 
-    screws = [h for h in Plan(set_practice(job, fixing=Fixing.SELF_DRILLING)).get(METAL_HOLES) if h.tool is Tool.SCREW]
+    screws = [
+        h for h in Evaluation(set_practice(job, fixing=Fixing.SELF_DRILLING)).get(METAL_HOLES) if h.tool is Tool.SCREW
+    ]
     assert screws
     assert {h.operations for h in screws} == {(HoleWork.MARKED, HoleWork.PUNCHED)}
     assert {h.tool_said for h in screws} == {"screw ST4.8"}
 
 
 def test_a_hole_that_moved_is_out_of_date_and_says_where_it_was(job: Job) -> None:
-    hole, door = start_hole(job), Plan(job).get(DOOR)
+    hole, door = start_hole(job), Evaluation(job).get(DOOR)
     records = [tick(hole, HoleWork.MARKED), tick(hole, HoleWork.MADE, 2)]
     seat = door.seat(S2)
     assert seat is not None
@@ -93,21 +95,21 @@ def test_a_tick_taken_back_is_gone_and_the_log_keeps_both(job: Job) -> None:
 
 
 def test_a_piece_is_cut_as_long_as_the_plan_has_it_so(job: Job) -> None:
-    plan = Plan(job)
+    plan = Evaluation(job)
     piece = next(p for p in plan.get(CUTS) if p.name == "R1")
     record = Record("p", piece_subject(piece), piece_facts(piece), "Ida", "t", 1)
     states = {state.piece.name: state for state in piece_states(plan.get(CUTS), [record])}
     assert states["R1"].done is not None
     assert states["R2"].done is None
     layout = plan.get(LAYOUT)
-    longer = set_furniture(job, layout, *rail_changed(layout, 1, x2=300.0))
-    state = {one.piece.name: one for one in piece_states(Plan(longer).get(CUTS), [record])}["R1"]
+    longer = set_rails_and_ducts(job, layout, *rail_changed(layout, 1, x2=300.0))
+    state = {one.piece.name: one for one in piece_states(Evaluation(longer).get(CUTS), [record])}["R1"]
     assert state.done is None
     assert state.stale == "cut to 270 mm from rail 35 × 7.5; it is now 260 mm from rail 35 × 7.5"
 
 
 def test_the_record_of_the_metal_has_every_hole_and_piece(job: Job) -> None:
-    plan = Plan(job)
+    plan = Evaluation(job)
     hole = start_hole(job)
     rows = metal_record(plan, [tick(hole, HoleWork.MARKED)]).rows
     mine = next(row for row in rows if row[0] == hole.number)

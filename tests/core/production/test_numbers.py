@@ -5,11 +5,11 @@ from tests.core.schematic.builders import STOP, one_motor
 from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import Insertable, Job
 from riktig.core.keys import NetKey
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.production import (
     NumberState,
+    NumberStatus,
     Operation,
-    Standing,
     draw_numbers,
     field_facts,
     field_subject,
@@ -19,7 +19,7 @@ from riktig.core.production import (
     tick_facts,
 )
 from riktig.core.records import Record, TakenBack
-from riktig.core.schematic import CIRCUITS, NAMES, TALLY, PinLabels, insert_contact, settle
+from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, PinLabels, insert_contact, with_names_recorded
 from riktig.core.wiring import WIRING, Wire
 from riktig.demo_job import kelp_shed
 
@@ -29,22 +29,22 @@ def tick(wire: Wire, operation: Operation) -> Record:
 
 
 def states(job: Job, *records: Record) -> dict[str, NumberState]:
-    plan = Plan(job)
-    found = number_states(plan.get(TALLY), plan.get(NAMES), progress_of(plan.get(WIRING), records), records)
+    plan = Evaluation(job)
+    found = number_states(plan.get(CONDUCTOR_ENDS), plan.get(NAMES), progress_of(plan.get(WIRING), records), records)
     return {state.number: state for state in found}
 
 
 def test_a_number_is_none_part_or_complete() -> None:
     job = one_motor()
-    wires = [w for w in Plan(job).get(WIRING).wires if w.number == "9"]
+    wires = [w for w in Evaluation(job).get(WIRING).wires if w.number == "9"]
     assert len(wires) == 2
-    assert states(job)["9"].standing is Standing.NONE
-    assert states(job, tick(wires[0], Operation.CUT))["9"].standing is Standing.PART
+    assert states(job)["9"].standing is NumberStatus.NONE
+    assert states(job, tick(wires[0], Operation.CUT))["9"].standing is NumberStatus.PART
     one = [tick(wires[0], each) for each in operations()]
-    assert states(job, *one)["9"].standing is Standing.PART
+    assert states(job, *one)["9"].standing is NumberStatus.PART
     both = [tick(wire, each) for wire in wires for each in operations()]
-    assert states(job, *both)["9"].standing is Standing.COMPLETE
-    assert states(job, *both)["10"].standing is Standing.NONE
+    assert states(job, *both)["9"].standing is NumberStatus.COMPLETE
+    assert states(job, *both)["10"].standing is NumberStatus.NONE
 
 
 def test_an_end_in_the_field_is_ticked_and_taken_back_and_goes_stale() -> None:
@@ -61,16 +61,16 @@ def test_an_end_in_the_field_is_ticked_and_taken_back_and_goes_stale() -> None:
 
 def test_an_edit_leaves_what_it_did_not_touch() -> None:
     job = one_motor()
-    wires = Plan(job).get(WIRING).wires
+    wires = Evaluation(job).get(WIRING).wires
     done = [tick(wire, each) for wire in wires for each in operations()]
-    after = states(settle(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second")), *done)
-    assert after["1"].standing is Standing.COMPLETE
-    assert after["13"].standing is not Standing.COMPLETE
+    after = states(with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second")), *done)
+    assert after["1"].standing is NumberStatus.COMPLETE
+    assert after["13"].standing is not NumberStatus.COMPLETE
 
 
 def test_every_number_and_end_is_drawn_inside_the_page_and_none_on_another() -> None:
     job = kelp_shed()
-    plan = Plan(job)
+    plan = Evaluation(job)
     found = tuple(states(job).values())
     drawing = draw_numbers(found, PinLabels(plan.get(CIRCUITS), plan.get(NAMES)), NetKey(found[3].net))
     texts = [mark for mark in drawing.marks if isinstance(mark, Text)]

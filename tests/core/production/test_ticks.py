@@ -19,11 +19,11 @@ from riktig.core.job import (
     set_heading,
     set_practice,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, move_block
-from riktig.core.production import Operation, Progress, progress_of, tick_facts
+from riktig.core.production import BuildProgress, Operation, progress_of, tick_facts
 from riktig.core.records import Record, TakenBack
-from riktig.core.schematic import insert_contact, remove_element, settle
+from riktig.core.schematic import insert_contact, remove_element, with_names_recorded
 from riktig.core.wiring import WIRING, Wire
 
 
@@ -36,14 +36,14 @@ def ticks(wires: Iterable[Wire], operations: Iterable[Operation] = Operation) ->
     ]
 
 
-def progress(job: Job, records: list[Record]) -> Progress:
-    return progress_of(Plan(job).get(WIRING), records)
+def progress(job: Job, records: list[Record]) -> BuildProgress:
+    return progress_of(Evaluation(job).get(WIRING), records)
 
 
 def lost(before: Job, after: Job) -> dict[str, set[str]]:
     """Wire name of before to the operations that no longer count, all wires having been finished."""
-    records = ticks(Plan(before).get(WIRING).wires)
-    names: dict[str, str] = {w.key: w.name for w in Plan(before).get(WIRING).wires}
+    records = ticks(Evaluation(before).get(WIRING).wires)
+    names: dict[str, str] = {w.key: w.name for w in Evaluation(before).get(WIRING).wires}
     found: dict[str, set[str]] = {}
     for stale in progress(after, records).stale:
         found.setdefault(names[stale.subject], set()).add(stale.what)
@@ -55,7 +55,7 @@ ALL = {operation.value for operation in Operation}
 
 def test_a_wire_is_finished_when_everything_was_ticked() -> None:
     job = one_motor()
-    wires = Plan(job).get(WIRING).wires
+    wires = Evaluation(job).get(WIRING).wires
     found = progress(job, ticks(wires[:3]))
     assert found.complete == 3
     assert found.count(Operation.CUT) == 3
@@ -69,7 +69,7 @@ def test_a_contact_put_in_takes_exactly_the_affected_wires() -> None:
     # By hand: net 9 was S2:3 to S1:2; now S1:2 goes to the new stop S3:1 (new number) and S3:2 to S2:3.
     # The wire S2:3 to S1:2 is gone. No other clamp changes its company.
     before = door_begun(one_motor())
-    after = settle(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second stop"))
+    after = with_names_recorded(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second stop"))
     assert lost(before, after) == {"9 S2:3 to S1:2": ALL}
 
 
@@ -79,7 +79,7 @@ def test_an_end_that_gets_company_in_its_clamp_is_landed_anew_and_nothing_else()
     from riktig.core.job import RunLamp
 
     before = one_motor()
-    after = settle(set_practice(before, run_lamp=RunLamp.COIL))
+    after = with_names_recorded(set_practice(before, run_lamp=RunLamp.COIL))
     found = lost(before, after)
     gone = {name for name, what in found.items() if what == ALL}
     assert gone >= {"7 F2:2 to K1:43", "7 K1:43 to F3:95", "11 K1:44 to H1:X1"}
@@ -91,7 +91,7 @@ def test_an_end_that_gets_company_in_its_clamp_is_landed_anew_and_nothing_else()
 
 def test_a_larger_motor_takes_the_power_wires_and_leaves_the_control_wires() -> None:
     before = one_motor()
-    after = settle(change_load(before, before.loads[0].id, kw=7.5))
+    after = with_names_recorded(change_load(before, before.loads[0].id, kw=7.5))
     found = lost(before, after)
     assert {n.split(" ")[0] for n, what in found.items() if what >= {"cut"}} >= {"4", "5", "6", "M1-U", "M1-V", "M1-W"}
     # The larger frame stands elsewhere on its rail by a few mm: a wire that became too short says so.
@@ -110,12 +110,12 @@ def test_a_larger_motor_takes_the_power_wires_and_leaves_the_control_wires() -> 
 )
 def test_an_edit_that_touches_no_wire_takes_no_tick(edit: object) -> None:
     before = one_motor()
-    assert lost(before, settle(edit(before))) == {}  # type: ignore[operator]
+    assert lost(before, with_names_recorded(edit(before))) == {}  # type: ignore[operator]
 
 
 def test_another_motor_leaves_what_is_made_as_it_is_but_for_the_shared_clamps() -> None:
     before = door_begun(one_motor())
-    found = lost(before, settle(add_load(before, "rinse pump", 0.37)))
+    found = lost(before, with_names_recorded(add_load(before, "rinse pump", 0.37)))
     own = {name: what for name, what in found.items() if name.startswith(("8 ", "9 ", "10 ", "11 ", "12 "))}
     # The starter stands elsewhere now: a wire over the hinge may have become too short, and nothing else is lost.
     assert all(what == {"cut"} for what in own.values())
@@ -126,8 +126,8 @@ def test_a_part_moved_far_makes_its_short_wires_too_short_and_says_by_how_much()
     from riktig.core.job import Batching
 
     before = one_motor(batching=Batching.EXACT)
-    after = move_block(before, Plan(before).get(LAYOUT), DeviceId("c1.FC"), 1, 240.0)
-    records = ticks(Plan(before).get(WIRING).wires)
+    after = move_block(before, Evaluation(before).get(LAYOUT), DeviceId("c1.FC"), 1, 240.0)
+    records = ticks(Evaluation(before).get(WIRING).wires)
     stale = [s for s in progress(after, records).stale if s.what == "cut"]
     assert stale
     assert all("must now be" in s.why and "was cut to" in s.why for s in stale)
@@ -136,15 +136,15 @@ def test_a_part_moved_far_makes_its_short_wires_too_short_and_says_by_how_much()
 
 def test_undoing_the_edit_brings_the_ticks_back() -> None:
     job = one_motor()
-    records = ticks(Plan(job).get(WIRING).wires)
-    edited = settle(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))
-    assert progress(edited, records).complete < len(Plan(job).get(WIRING).wires)
-    assert progress(job, records).complete == len(Plan(job).get(WIRING).wires)
+    records = ticks(Evaluation(job).get(WIRING).wires)
+    edited = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))
+    assert progress(edited, records).complete < len(Evaluation(job).get(WIRING).wires)
+    assert progress(job, records).complete == len(Evaluation(job).get(WIRING).wires)
 
 
 def test_a_correction_takes_one_tick_back_and_both_stay_in_the_log() -> None:
     job = one_motor()
-    wire = Plan(job).get(WIRING).wires[0]
+    wire = Evaluation(job).get(WIRING).wires[0]
     (record,) = ticks([wire], [Operation.CUT])
     undone = Record("x", wire.key, TakenBack(), "Ida", "2026-11-23T09:00:00", 1, corrects=record.id)
     assert progress(job, [record]).count(Operation.CUT) == 1
@@ -154,11 +154,11 @@ def test_a_correction_takes_one_tick_back_and_both_stay_in_the_log() -> None:
 
 def test_ticking_again_supersedes_what_was_out_of_date() -> None:
     before = one_motor()
-    after = settle(change_load(before, before.loads[0].id, kw=7.5))
-    old = ticks([w for w in Plan(before).get(WIRING).wires if w.number == "M1-U"])
+    after = with_names_recorded(change_load(before, before.loads[0].id, kw=7.5))
+    old = ticks([w for w in Evaluation(before).get(WIRING).wires if w.number == "M1-U"])
     new = [
         Record("n" + str(n), r.subject, r.facts, "Ola", "2026-11-24T08:00:00", 2)
-        for n, r in enumerate(ticks([w for w in Plan(after).get(WIRING).wires if w.number == "M1-U"]))
+        for n, r in enumerate(ticks([w for w in Evaluation(after).get(WIRING).wires if w.number == "M1-U"]))
     ]
     assert progress(after, old).stale
     again = progress(after, [*old, *new])
@@ -169,8 +169,8 @@ def test_ticking_again_supersedes_what_was_out_of_date() -> None:
 def test_a_number_that_changes_takes_the_marking_only() -> None:
     from riktig.core.schematic import renumber
 
-    before = settle(remove_element(one_motor(), ElementId("c1.H.run/X1-X2")))
-    before = settle(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second"))
+    before = with_names_recorded(remove_element(one_motor(), ElementId("c1.H.run/X1-X2")))
+    before = with_names_recorded(insert_contact(before, STOP, Insertable.STOP_BUTTON, "second"))
     after = renumber(before)
     assert set().union(*lost(before, after).values()) == {"marked"}
 
@@ -182,9 +182,11 @@ def test_what_is_not_stale_is_as_it_was_and_what_changed_is_stale(
 ) -> None:
     before = one_motor()
     load = before.loads[0].id
-    after = settle(change_load(set_practice(before, control_tap=tap), load, kw=kw, run_lamp=run, trip_lamp=trip))
-    old = {w.key: w for w in Plan(before).get(WIRING).wires}
-    new = {w.key: w for w in Plan(after).get(WIRING).wires}
+    after = with_names_recorded(
+        change_load(set_practice(before, control_tap=tap), load, kw=kw, run_lamp=run, trip_lamp=trip)
+    )
+    old = {w.key: w for w in Evaluation(before).get(WIRING).wires}
+    new = {w.key: w for w in Evaluation(after).get(WIRING).wires}
     stale = {s.subject for s in progress(after, ticks(old.values())).stale}
     assert set(old) - set(new) <= stale
     for key in set(old) & set(new):

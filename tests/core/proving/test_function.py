@@ -2,7 +2,7 @@
 
 from tests.core.schematic.samples import sample
 
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.proving import FUNCTION
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.simulation import behaviour_of
@@ -11,7 +11,7 @@ from riktig.demo_job import demo_job
 
 def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
     job = demo_job("kelp-shed")
-    plan = Plan(job)
+    plan = Evaluation(job)
     circuits = plan.get(CIRCUITS)
     steps = plan.get(FUNCTION)
     for cid, title in circuits.titles:
@@ -24,13 +24,13 @@ def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
 
 
 def test_nobody_is_asked_to_push_an_armature_under_voltage() -> None:
-    steps = Plan(sample("both ways")).get(FUNCTION) + Plan(sample("surge protector")).get(FUNCTION)
+    steps = Evaluation(sample("both ways")).get(FUNCTION) + Evaluation(sample("surge protector")).get(FUNCTION)
     assert steps
     assert not [s.done for s in steps if s.done.startswith(("push", "let go", "spend"))]
 
 
 def test_steps_call_devices_by_what_is_written_on_them() -> None:
-    plan = Plan(sample("emergency stop"))
+    plan = Evaluation(sample("emergency stop"))
     tags = set(plan.get(NAMES).tag.values())
     steps = plan.get(FUNCTION)
     named = [word for s in steps for one in (s.done, *s.expected) for word in one.split() if "." in word]

@@ -21,9 +21,9 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.labels import LABELS, Medium
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Finding, Verdict, apply_mend, proposed_box
-from riktig.core.schematic import settle
+from riktig.core.schematic import with_names_recorded
 from riktig.core.sizing import PROPOSAL
 from riktig.demo_job import frost_fan, kelp_shed, wash_drum
 
@@ -33,7 +33,7 @@ def lit(job: Job) -> Job:
 
 
 def findings(job: Job, code: str) -> tuple[Finding, ...]:
-    return next(r for r in Plan(settle(job)).get(RULES) if r.code == code).findings
+    return next(r for r in Evaluation(with_names_recorded(job)).get(RULES) if r.code == code).findings
 
 
 def way(job: Job, name: str, amps: float) -> Job:
@@ -107,7 +107,7 @@ def test_evening_the_ways_out_brings_the_lines_together() -> None:
     assert mended.practice.way_order is WayOrder.EVEN
 
     def spread(one: Job) -> float:
-        lines = Plan(one).get(PROPOSAL).incoming.lines
+        lines = Evaluation(one).get(PROPOSAL).incoming.lines
         return max(lines) - min(lines)
 
     assert spread(mended) < spread(job)
@@ -117,7 +117,7 @@ def test_a_panel_too_large_for_any_box_says_so() -> None:
     job = wash_drum()
     for number in range(40):
         job = add_load(job, f"fan {number}", 11.0, start=Start.DRIVE)
-    found = next(v for v in Plan(job).get(PROPOSAL).values if v.key == "panel.box")
+    found = next(v for v in Evaluation(job).get(PROPOSAL).values if v.key == "panel.box")
     assert found.text == "larger than any standard box"
     with pytest.raises(RiktigError, match="No standard enclosure"):
         proposed_box(job)
@@ -125,7 +125,7 @@ def test_a_panel_too_large_for_any_box_says_so() -> None:
 
 def test_a_supply_from_elsewhere_gets_its_warning_label() -> None:
     job = add_source(wash_drum(), "Fire alarm", 24.0, "the fire panel")
-    warnings = Plan(settle(job)).get(LABELS).on(Medium.WARNING)
+    warnings = Evaluation(with_names_recorded(job)).get(LABELS).on(Medium.WARNING)
     said = [" ".join(label.lines) for label in warnings]
     assert any("FIRE ALARM" in text and "the fire panel" in text and "stays live" in text for text in said)
 
@@ -138,7 +138,7 @@ def test_the_demonstrations_have_nothing_in_the_brief_that_fails() -> None:
 
 def test_the_protective_conductor_is_judged_by_the_rulebook_of_the_job() -> None:
     """NEC 250.122 behind 100 A: 8 AWG, where IEC would ask for 16 mm² beside 4 AWG."""
-    result = next(r for r in Plan(frost_fan()).get(RULES) if r.code == "E08")
+    result = next(r for r in Evaluation(frost_fan()).get(RULES) if r.code == "E08")
     assert frost_fan().practice.rulebook is Rulebook.UL
     assert result.clause.startswith("NEC 250.122")
     assert result.findings == ()

@@ -8,19 +8,19 @@ from tests.core.schematic.builders import one_motor
 from riktig.core.catalogue import Behaviour, Unit
 from riktig.core.errors import RiktigError
 from riktig.core.job import Access, Command, Job, LoadId, add_load
-from riktig.core.plan import Plan
-from riktig.core.rules import RULES, VIEW, ClauseResult, Mend, Verdict, apply_mend
+from riktig.core.plan import Evaluation
+from riktig.core.rules import RULES, VIEW, ClauseResult, QuickFix, Verdict, apply_mend
 from riktig.core.rules.door import stacks_hold_their_contacts
-from riktig.core.schematic import CIRCUITS, settle
+from riktig.core.schematic import CIRCUITS, with_names_recorded
 
 
 def pump(access: Access) -> Job:
     job = add_load(one_motor(), "sump pump", 1.1, command=Command.LEVEL, access=access)
-    return settle(job)
+    return with_names_recorded(job)
 
 
 def clause(job: Job, code: str) -> ClauseResult:
-    return next(result for result in Plan(job).get(RULES) if result.code == code)
+    return next(result for result in Evaluation(job).get(RULES) if result.code == code)
 
 
 def test_a_pump_that_anyone_can_leave_in_hand_is_for_a_person_to_judge_and_a_key_mends_it() -> None:
@@ -32,19 +32,19 @@ def test_a_pump_that_anyone_can_leave_in_hand_is_for_a_person_to_judge_and_a_key
     assert finding.mend is not None
     mended = apply_mend(job, finding.mend)
     assert mended.load(LoadId("m2")).access is Access.KEY
-    assert {d.kind_id for d in Plan(mended).get(CIRCUITS).devices} >= {"key_hoa"}
+    assert {d.kind_id for d in Evaluation(mended).get(CIRCUITS).devices} >= {"key_hoa"}
     assert clause(mended, "P09").verdict is Verdict.MEETS
     assert any("who holds the key" in said for said in clause(mended, "P09").evidence)
 
 
 def test_a_selector_drawn_by_hand_is_not_turned_into_a_key_by_itself() -> None:
     with pytest.raises(RiktigError, match="drawn by hand"):
-        apply_mend(one_motor(), Mend("Key switch", "key switch", "c99"))
+        apply_mend(one_motor(), QuickFix("Key switch", "key switch", "c99"))
 
 
 def test_seven_contacts_on_one_operator_are_one_too_many() -> None:
     """Common practice, no source: three side by side, two behind each other."""
-    view = Plan(one_motor()).get(VIEW)
+    view = Evaluation(one_motor()).get(VIEW)
     units = tuple(Unit(f"{n}3-{n}4", (f"{n}3", f"{n}4"), Behaviour.NO) for n in range(1, 8))
     seats = tuple(
         replace(seat, part=replace(seat.part, kind=replace(seat.part.kind, units=units)))

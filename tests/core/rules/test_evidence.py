@@ -2,7 +2,7 @@
 
 import pytest
 
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, ClauseResult, Group, Verdict
 from riktig.demo_job import wash_drum
 
@@ -40,7 +40,7 @@ BY_HAND = {
 
 @pytest.fixture(scope="module")
 def results() -> dict[str, ClauseResult]:
-    return {r.code: r for r in Plan(wash_drum()).get(RULES)}
+    return {r.code: r for r in Evaluation(wash_drum()).get(RULES)}
 
 
 @pytest.mark.parametrize("code", BY_HAND)

@@ -7,14 +7,14 @@ from tests.core.schematic.builders import one_motor
 
 from riktig.core.job import DeviceId, Job, Letters, MarkerText, Numbering, Practice, ReservedNumber, set_practice
 from riktig.core.keys import read_key
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Finding, Verdict
-from riktig.core.schematic import rename, settle
+from riktig.core.schematic import rename, with_names_recorded
 from riktig.core.store import dump_job, load_job
 
 
 def found(job: Job, code: str) -> tuple[Finding, ...]:
-    return next(result.findings for result in Plan(job).get(RULES) if result.code == code)
+    return next(result.findings for result in Evaluation(job).get(RULES) if result.code == code)
 
 
 def test_a_plain_job_has_nothing_to_see_to() -> None:
@@ -27,7 +27,7 @@ def test_a_scheme_that_makes_duplicates_is_said() -> None:
     said = found(job, "N01")
     assert said
     assert all(one.verdict is Verdict.FAILS and "potentials carry the number" in one.message for one in said)
-    assert not found(settle(set_practice(job, scheme="{sheet}{column}{count}")), "N01")
+    assert not found(with_names_recorded(set_practice(job, scheme="{sheet}{column}{count}")), "N01")
 
 
 def test_a_number_of_forty_signs_is_said_once_a_potential_and_not_again_by_the_markers() -> None:
@@ -41,7 +41,7 @@ def test_a_number_of_forty_signs_is_said_once_a_potential_and_not_again_by_the_m
 
 def test_a_number_kept_for_two_potentials_is_said() -> None:
     twice = (ReservedNumber("control.live", "5"), ReservedNumber("control.back", "5"))
-    job = settle(set_practice(one_motor(), reserved=twice))
+    job = with_names_recorded(set_practice(one_motor(), reserved=twice))
     assert any("kept for more than one" in one.message and "control return" in one.message for one in found(job, "N01"))
 
 
@@ -76,7 +76,7 @@ def test_mixed_letters_for_one_class_need_a_decision() -> None:
     assert said.verdict is Verdict.JUDGE
     assert "PB" in said.message
     assert said.where == read_key("device:c1.S.stop")
-    assert not found(settle(set_practice(one_motor(), letters=Letters.AMERICAN)), "N02")
+    assert not found(with_names_recorded(set_practice(one_motor(), letters=Letters.AMERICAN)), "N02")
 
 
 def test_a_job_of_the_first_format_is_read_with_its_numbers_as_texts() -> None:

@@ -20,7 +20,7 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.rules import (
     CLAUSES,
@@ -28,20 +28,20 @@ from riktig.core.rules import (
     VIEW,
     ClauseResult,
     Group,
-    Mend,
+    QuickFix,
     Verdict,
     View,
     apply_mend,
     findings_of,
     larger_enclosure,
 )
-from riktig.core.schematic import NAMES, insert_contact, remove_element, settle
+from riktig.core.schematic import NAMES, insert_contact, remove_element, with_names_recorded
 from riktig.core.wiring import Crowded
 from riktig.demo_job import wash_drum
 
 
 def judged(job: Job) -> dict[str, ClauseResult]:
-    return {result.code: result for result in Plan(job).get(RULES)}
+    return {result.code: result for result in Evaluation(job).get(RULES)}
 
 
 def seen(view: View, code: str) -> Verdict:
@@ -52,7 +52,7 @@ def seen(view: View, code: str) -> Verdict:
 def moved(job: Job) -> Job:
     from riktig.core.job import DeviceId
 
-    return move_block(job, Plan(job).get(LAYOUT), DeviceId("c1.FC"), 1, 80.0)
+    return move_block(job, Evaluation(job).get(LAYOUT), DeviceId("c1.FC"), 1, 80.0)
 
 
 BROKEN: dict[str, Callable[[Job], Job]] = {
@@ -90,14 +90,14 @@ def test_a_panel_made_to_break_a_clause_fails_it_and_says_what_to_do(code: str) 
     if code == "P01":
         for n in range(9):
             job = add_load(job, f"fan {n}", 7.5)
-    result = judged(settle(BROKEN[code](job)))[code]
+    result = judged(with_names_recorded(BROKEN[code](job)))[code]
     assert result.verdict is Verdict.FAILS
     assert all(f.message and f.remedy and f.where for f in result.findings)
 
 
 def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None:
     """Views built by hand: wires too thin, bonds missing, clamps crowded, colours wrong, parts unplaced."""
-    view = Plan(wash_drum()).get(VIEW)
+    view = Evaluation(wash_drum()).get(VIEW)
     wires = view.wiring.wires
     thin = replace(view.wiring, wires=tuple(replace(w, mm2=0.5) if w.colour == "green-yellow" else w for w in wires))
     assert seen(replace(view, wiring=thin), "E08") is Verdict.FAILS
@@ -109,7 +109,7 @@ def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None
     parts = dict(view.sizing.parts)
     parts.update({d: replace(p, colour="red") for d, p in parts.items() if p.kind.id == "start_button"})
     assert seen(replace(view, sizing=replace(view.sizing, parts=parts)), "C03") is Verdict.FAILS
-    lost = Plan(wash_drum())
+    lost = Evaluation(wash_drum())
     names, sheets, sizing = lost.get(NAMES), lost.get(SHEETS), view.sizing
     bare = blockers_of(view.circuits, sizing, replace(view.layout, seats=()), view.door, view.holes, sheets, names)
     assert seen(replace(view, blockers=bare), "P03") is Verdict.FAILS
@@ -122,7 +122,7 @@ def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None
 
 
 def test_a_load_fed_past_every_breaker_is_found() -> None:
-    view = Plan(wash_drum()).get(VIEW)
+    view = Evaluation(wash_drum()).get(VIEW)
     kept = tuple(d for d in view.circuits.devices if d.kind_id != "control_breaker")
     bridged = replace(
         view.circuits,
@@ -134,7 +134,7 @@ def test_a_load_fed_past_every_breaker_is_found() -> None:
 
 
 def test_an_overload_that_cannot_be_set_is_found() -> None:
-    view = Plan(wash_drum()).get(VIEW)
+    view = Evaluation(wash_drum()).get(VIEW)
     load = replace(view.sizing.loads[0], setting_a=12.0)
     assert seen(replace(view, sizing=replace(view.sizing, loads=(load,))), "E05") is Verdict.FAILS
 
@@ -149,7 +149,7 @@ def test_an_overload_that_cannot_be_set_is_found() -> None:
     ids=["fault current", "another colour scheme", "more than two control devices"],
 )
 def test_what_a_person_must_decide_needs_judgement(change: object, code: str) -> None:
-    result = judged(settle(change(wash_drum())))[code]  # type: ignore[operator]
+    result = judged(with_names_recorded(change(wash_drum())))[code]  # type: ignore[operator]
     assert result.verdict is Verdict.JUDGE
 
 
@@ -157,14 +157,14 @@ def test_what_a_person_must_decide_needs_judgement(change: object, code: str) ->
     ("code", "action"), [("E01", "neutral"), ("P02", "plan"), ("P04", "larger enclosure"), ("M02", "short markers")]
 )
 def test_a_mend_that_is_offered_mends(code: str, action: str) -> None:
-    job = settle(BROKEN[code](wash_drum()))
+    job = with_names_recorded(BROKEN[code](wash_drum()))
     if code == "P04":
         job = set_practice(job, spare_share=0.63)
-    finding = next(f for f in findings_of(Plan(job).get(RULES)) if f.code == code)
+    finding = next(f for f in findings_of(Evaluation(job).get(RULES)) if f.code == code)
     assert finding.mend
     assert finding.mend.action == action
     for _ in range(3):
-        job = settle(apply_mend(job, finding.mend))
+        job = with_names_recorded(apply_mend(job, finding.mend))
     assert judged(job)[code].verdict is Verdict.MEETS
 
 
@@ -177,12 +177,12 @@ def test_mends_end_where_nothing_larger_is_made() -> None:
             widths.append(job.enclosure.width * job.enclosure.height)
     assert widths == sorted(set(widths))
     with pytest.raises(RiktigError, match="no wider duct"):
-        apply_mend(set_practice(one_motor(), duct_width=120.0), Mend("", "wider duct"))
+        apply_mend(set_practice(one_motor(), duct_width=120.0), QuickFix("", "wider duct"))
     assert set_enclosure(job, rating="IP54").enclosure.rating == "IP54"
 
 
 def test_failures_come_first_in_the_list_of_findings() -> None:
-    job = settle(remove_element(set_practice(wash_drum(), colours=Colours.THREE_PHASE), COIL))
-    verdicts = [f.verdict for f in findings_of(Plan(job).get(RULES))]
+    job = with_names_recorded(remove_element(set_practice(wash_drum(), colours=Colours.THREE_PHASE), COIL))
+    verdicts = [f.verdict for f in findings_of(Evaluation(job).get(RULES))]
     assert verdicts == sorted(verdicts, key=lambda v: v is not Verdict.FAILS)
     assert Verdict.FAILS in verdicts

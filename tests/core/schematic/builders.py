@@ -4,8 +4,8 @@ from typing import Unpack
 
 from riktig.core.door import DOOR, fix_door
 from riktig.core.job import ElementId, Job, PracticeFields, add_load, new_job, set_practice
-from riktig.core.plan import Plan
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, with_names_recorded
 
 STOP = ElementId("c1.S.stop/1-2")
 START = ElementId("c1.S.start/3-4")
@@ -15,17 +15,17 @@ COIL = ElementId("c1.K/A1-A2")
 def one_motor(kw: float = 4.0, **practice: Unpack[PracticeFields]) -> Job:
     """The wash drum alone, with some of the practice changed."""
     job = add_load(new_job("T-1", "test"), "wash drum", kw)
-    return settle(set_practice(job, **practice) if practice else job)
+    return with_names_recorded(set_practice(job, **practice) if practice else job)
 
 
 def door_begun(job: Job) -> Job:
     """The job with its door worked on already, so that no operator moves any more."""
-    return fix_door(job, Plan(job).get(DOOR))
+    return fix_door(job, Evaluation(job).get(DOOR))
 
 
 def joins(job: Job) -> dict[str, set[str]]:
     """Number to the pins that carry it, as written on the panel; terminals by both sides."""
-    plan = Plan(job)
+    plan = Evaluation(job)
     names, devices = plan.get(NAMES), plan.get(CIRCUITS).by_id
     found: dict[str, set[str]] = {}
     for net in plan.get(NETS).nets:

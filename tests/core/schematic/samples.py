@@ -24,7 +24,7 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.schematic import BOOK, add_circuit, set_param, settle
+from riktig.core.schematic import CIRCUIT_TEMPLATES, add_circuit, set_param, with_names_recorded
 
 __all__ = ["SAMPLES", "sample"]
 
@@ -122,7 +122,7 @@ def _made() -> dict[str, Job]:
             found[what + name] = _with_load(_base(north_american), said)
         for what, (load, param, value) in WITH_PARAMS.items():
             found[what + name] = _param(_with_load(_base(north_american), LOADS[load]), param, value)
-        for entry in BOOK:
+        for entry in CIRCUIT_TEMPLATES:
             if entry.make is None:
                 continue
             base = _with_load(_base(north_american), LOADS["direct-on-line"])
@@ -138,7 +138,7 @@ def _made() -> dict[str, Job]:
         found["control at 24 V" + name] = set_practice(loads, control_supply=ControlSupply.DC)
         if not north_american:
             found["through-feed of the Brief"] = set_supply(loads, through_a=32.0, upstream_a=50.0)
-    return {name: settle(job) for name, job in found.items()}
+    return {name: with_names_recorded(job) for name, job in found.items()}
 
 
 SAMPLES = _made()

@@ -18,7 +18,7 @@ from riktig.core.job import (
     Recipe,
     change_load,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES
 from riktig.core.rules.mends import apply_mend
 from riktig.core.schematic import (
@@ -33,19 +33,19 @@ from riktig.core.schematic import (
     elements_of,
     free_contacts,
     insert_contact,
+    insert_element,
     move_element,
     name_element,
     named_nodes,
-    put_in,
-    rehang,
+    reapply_change,
     remove_circuit,
     remove_element,
     rename,
     renumber,
     rewire,
     set_param,
-    settle,
     take_back,
+    with_names_recorded,
 )
 from tests.core.schematic.builders import START, STOP, one_motor
 from tests.core.schematic.samples import sample
@@ -55,7 +55,7 @@ LAMP = ElementId("c1.H.run/X1-X2")
 
 
 def run_path(job: Job, rung: str = "run") -> list[str]:
-    found = next(r for r in Plan(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
+    found = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
     return [e.id for e in elements_of(found.path)]
 
 
@@ -69,16 +69,16 @@ PLACES = {
 
 @pytest.mark.parametrize("act", PLACES)
 def test_it_goes_in_where_it_was_asked_for(act: Act) -> None:
-    job = settle(put_in(one_motor(), STOP, Insertable.STOP_BUTTON, "stop at the bay", act))
+    job = with_names_recorded(insert_element(one_motor(), STOP, Insertable.STOP_BUTTON, "stop at the bay", act))
     assert run_path(job) == PLACES[act]
-    parallel = any("Parallel" in type(p).__name__ for p in Plan(job).get(CIRCUITS).rungs[-3].path.parts[1:2])
+    parallel = any("Parallel" in type(p).__name__ for p in Evaluation(job).get(CIRCUITS).rungs[-3].path.parts[1:2])
     assert parallel is (act is Act.ACROSS)
 
 
 @pytest.mark.parametrize("what", [one for one in Insertable if one is not Insertable.CONTACT])
 def test_everything_that_may_be_put_in_is_drawn_tagged_and_labelled(what: Insertable) -> None:
-    job = settle(put_in(one_motor(), STOP, what, "for a reason"))
-    plan = Plan(job)
+    job = with_names_recorded(insert_element(one_motor(), STOP, what, "for a reason"))
+    plan = Evaluation(job)
     device = next(d for d in plan.get(CIRCUITS).devices if d.id == "c1.x1")
     assert device.purpose == "for a reason"
     assert (device.legend != "") is (device.zone.value == "door")
@@ -89,14 +89,14 @@ def test_everything_that_may_be_put_in_is_drawn_tagged_and_labelled(what: Insert
 
 
 EDITS: dict[str, Callable[[Job], Job]] = {
-    "put in": lambda job: put_in(job, STOP, Insertable.STOP_BUTTON, "again"),
+    "put in": lambda job: insert_element(job, STOP, Insertable.STOP_BUTTON, "again"),
     "across": lambda job: insert_contact(job, START, Insertable.START_BUTTON, "again", parallel=True),
     "taken out": lambda job: remove_element(job, START),
     "moved": lambda job: move_element(job, STOP, START),
     "rewired": lambda job: rewire(job, LAMP, "main.L2", start=True),
     "named": lambda job: name_element(job, LAMP, "drum turns"),
     "renamed": lambda job: rename(job, DeviceId("c1.K"), "K77"),
-    "spare": lambda job: put_in(job, STOP, Insertable.CONTACT, "", to="c1.K:21-22"),
+    "spare": lambda job: insert_element(job, STOP, Insertable.CONTACT, "", to="c1.K:21-22"),
     "device": lambda job: add_device(job, CircuitId("c1"), OwnDevice("K.more", "relay", "plate", "more")),
     "rung": lambda job: add_rung(
         add_device(job, CircuitId("c1"), OwnDevice("H.two", "lamp", "door", "two", "TWO")),
@@ -113,9 +113,9 @@ EDITS: dict[str, Callable[[Job], Job]] = {
 def test_undo_is_exact_and_numbers_hold(name: str) -> None:
     """The job before is the very object it was, and what it derives is as if nothing had been."""
     before = one_motor()
-    plan = Plan(before)
+    plan = Evaluation(before)
     drawn = (plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES), plan.get(SHEETS))
-    after = settle(EDITS[name](before))
+    after = with_names_recorded(EDITS[name](before))
     assert after != before
     plan.move_to(after)
     changed = plan.get(NAMES)
@@ -129,7 +129,7 @@ def test_undo_is_exact_and_numbers_hold(name: str) -> None:
 
 
 def test_an_element_moves_into_another_rung_of_its_circuit() -> None:
-    job = settle(move_element(one_motor(), STOP, ElementId("c1.K/43-44")))
+    job = with_names_recorded(move_element(one_motor(), STOP, ElementId("c1.K/43-44")))
     assert run_path(job) == [RUN[0], *RUN[2:]]
     assert run_path(job, "lamp") == ["c1.K/43-44", STOP, LAMP]
 
@@ -137,8 +137,8 @@ def test_an_element_moves_into_another_rung_of_its_circuit() -> None:
 def test_a_rung_is_wired_to_another_named_potential_at_either_end() -> None:
     nodes = named_nodes(one_motor())
     assert {"main.L2", "c1.control", "N"} <= set(nodes)
-    job = settle(rewire(rewire(one_motor(), LAMP, "main.L2", start=True), LAMP, "c1.control", start=False))
-    rung = next(r for r in Plan(job).get(CIRCUITS).rungs if r.id == "c1.lamp")
+    job = with_names_recorded(rewire(rewire(one_motor(), LAMP, "main.L2", start=True), LAMP, "c1.control", start=False))
+    rung = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == "c1.lamp")
     assert (rung.start, rung.end) == (("main.L2",), ("c1.control",))
 
 
@@ -148,8 +148,8 @@ def test_spares_are_offered_first_and_then_those_of_an_auxiliary_block() -> None
     assert "c1.K:21-22" in offered
     assert "opening" in offered["c1.K:21-22"]
     assert offered["c1.K:53-54"].endswith("closing, with an auxiliary block")
-    job = settle(put_in(job, STOP, Insertable.CONTACT, "", to="c1.K:53-54"))
-    contactor = next(d for d in Plan(job).get(CIRCUITS).devices if d.id == "c1.K")
+    job = with_names_recorded(insert_element(job, STOP, Insertable.CONTACT, "", to="c1.K:53-54"))
+    contactor = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.id == "c1.K")
     assert contactor.kind_id == "contactor" + AUX_BLOCK
     assert "c1.K/53-54" in run_path(job)
     assert "c1.K:53-54" not in dict(free_contacts(job))
@@ -158,54 +158,54 @@ def test_spares_are_offered_first_and_then_those_of_an_auxiliary_block() -> None
 def test_a_contact_of_a_device_in_another_circuit_brings_its_block_there() -> None:
     from riktig.core.job import add_load
 
-    job = settle(add_load(one_motor(), "rinse pump", 1.5))
-    job = settle(put_in(job, STOP, Insertable.CONTACT, "", to="c2.K:61-62"))
-    devices = Plan(job).get(CIRCUITS).by_id
+    job = with_names_recorded(add_load(one_motor(), "rinse pump", 1.5))
+    job = with_names_recorded(insert_element(job, STOP, Insertable.CONTACT, "", to="c2.K:61-62"))
+    devices = Evaluation(job).get(CIRCUITS).by_id
     assert devices[DeviceId("c2.K")].kind.block
     assert not devices[DeviceId("c1.K")].kind.block
-    assert Plan(job).get(FAULTS) == ()
+    assert Evaluation(job).get(FAULTS) == ()
 
 
 def test_names_become_legends_and_reach_the_labels() -> None:
-    job = settle(name_element(one_motor(), LAMP, "drum turns"))
-    lamp = next(d for d in Plan(job).get(CIRCUITS).devices if d.id == "c1.H.run")
+    job = with_names_recorded(name_element(one_motor(), LAMP, "drum turns"))
+    lamp = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.id == "c1.H.run")
     assert (lamp.purpose, lamp.legend) == ("drum turns", "drum turns")
 
 
 def test_a_parameter_changed_afterwards_keeps_the_changes() -> None:
     job = sample("both ways")
     circuit = job.circuits[-1].id
-    job = settle(put_in(job, ElementId(f"{circuit}.S.stop/1-2"), Insertable.KEY_SWITCH, "locked"))
-    job = settle(set_param(job, circuit, "mechanical interlock", "no"))
-    circuits = Plan(job).get(CIRCUITS)
+    job = with_names_recorded(insert_element(job, ElementId(f"{circuit}.S.stop/1-2"), Insertable.KEY_SWITCH, "locked"))
+    job = with_names_recorded(set_param(job, circuit, "mechanical interlock", "no"))
+    circuits = Evaluation(job).get(CIRCUITS)
     assert circuits.clashes == ()
     assert any(d.id == f"{circuit}.x1" for d in circuits.devices)
     assert not any(d.kind_id == "interlock_block" for d in circuits.devices)
 
 
 def test_a_clash_is_a_finding_with_a_choice_take_it_back_or_make_it_elsewhere() -> None:
-    job = settle(put_in(one_motor(), LAMP, Insertable.LAMP, "beside it", Act.ACROSS))
-    gone = settle(change_load(job, job.loads[0].id, run_lamp=False))
-    clash = Plan(gone).get(CIRCUITS).clashes[0]
+    job = with_names_recorded(insert_element(one_motor(), LAMP, Insertable.LAMP, "beside it", Act.ACROSS))
+    gone = with_names_recorded(change_load(job, job.loads[0].id, run_lamp=False))
+    clash = Evaluation(gone).get(CIRCUITS).clashes[0]
     assert clash.change is not None
     assert "beside it" in clash.text
-    finding = next(f for r in Plan(gone).get(RULES) if r.code == "C01" for f in r.findings if f.mend)
+    finding = next(f for r in Evaluation(gone).get(RULES) if r.code == "C01" for f in r.findings if f.mend)
     assert "beside it" in finding.message
     assert finding.mend is not None
-    assert Plan(apply_mend(gone, finding.mend)).get(CIRCUITS).clashes == ()
-    assert Plan(take_back(gone, clash.circuit, clash.change)).get(CIRCUITS).clashes == ()
-    there = settle(rehang(gone, clash.circuit, clash.change, ElementId("c1.H.trip/X1-X2")))
-    assert Plan(there).get(CIRCUITS).clashes == ()
+    assert Evaluation(apply_mend(gone, finding.mend)).get(CIRCUITS).clashes == ()
+    assert Evaluation(take_back(gone, clash.circuit, clash.change)).get(CIRCUITS).clashes == ()
+    there = with_names_recorded(reapply_change(gone, clash.circuit, clash.change, ElementId("c1.H.trip/X1-X2")))
+    assert Evaluation(there).get(CIRCUITS).clashes == ()
     assert "c1.x1/X1-X2" in run_path(there, "trip")
-    back = settle(change_load(gone, job.loads[0].id, run_lamp=True))
-    assert Plan(back).get(CIRCUITS).clashes == (), "with its hold the change is back"
+    back = with_names_recorded(change_load(gone, job.loads[0].id, run_lamp=True))
+    assert Evaluation(back).get(CIRCUITS).clashes == (), "with its hold the change is back"
 
 
 REFUSED: dict[str, tuple[Callable[[Job], Job], str]] = {
     "moved onto itself": (lambda job: move_element(job, STOP, STOP), "within its own circuit"),
     "unknown potential": (lambda job: rewire(job, STOP, "nowhere", start=True), "no potential called"),
     "no purpose": (lambda job: name_element(job, STOP, "  "), "without a purpose"),
-    "contact in use": (lambda job: put_in(job, STOP, Insertable.CONTACT, "", to="c1.K:13-14"), "not a free contact"),
+    "contact in use": (lambda job: insert_element(job, STOP, Insertable.CONTACT, "", to="c1.K:13-14"), "not a free contact"),
     "power path": (lambda job: remove_element(job, ElementId("c1.K/1-2")), "not in a control path"),
     "device twice": (lambda job: add_device(job, CircuitId("c1"), OwnDevice("K", "relay", "plate")), "there already"),
     "unknown kind": (lambda job: add_device(job, CircuitId("c1"), OwnDevice("Z", "zebra", "plate")), "no kind"),
@@ -230,9 +230,9 @@ def test_what_cannot_be_is_refused_with_words(name: str) -> None:
 
 def test_a_circuit_added_goes_again_without_a_trace() -> None:
     before = one_motor()
-    job = settle(add_circuit(before, Recipe.SURGE))
+    job = with_names_recorded(add_circuit(before, Recipe.SURGE))
     circuit = job.circuits[-1].id
-    assert any(circuit in sheet.circuits for sheet in Plan(job).get(SHEETS).sheets)
+    assert any(circuit in sheet.circuits for sheet in Evaluation(job).get(SHEETS).sheets)
     back = remove_circuit(job, circuit)
     assert back.circuits == before.circuits
-    assert Plan(back).get(CIRCUITS) == Plan(before).get(CIRCUITS)
+    assert Evaluation(back).get(CIRCUITS) == Evaluation(before).get(CIRCUITS)

@@ -8,26 +8,26 @@ import pytest
 from riktig.core.catalogue import Behaviour, kinds
 from riktig.core.job import Act, ElementId, Insertable, Job, OwnDevice, OwnRung
 from riktig.core.keys import read_key
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import (
     CIRCUITS,
     FAULTS,
     NAMES,
     NETS,
+    CircuitFault,
     Circuits,
     Element,
-    Fault,
     Parallel,
     Series,
     add_written,
     find_nets,
+    insert_element,
     move_element,
     name_element,
-    put_in,
     remove_element,
     rewire,
-    settle,
+    with_names_recorded,
 )
 from riktig.core.schematic.faults.find import find_faults
 from tests.core.schematic.builders import COIL, START, STOP, one_motor
@@ -38,7 +38,7 @@ def own(*rungs: tuple[str, str, str], devices: tuple[OwnDevice, ...] = ()) -> Jo
     """The wash drum with rungs of one's own: from, path, to."""
     given = (OwnDevice("K", "relay", "plate", "own"), OwnDevice("H", "lamp", "door", "own", "OWN"), *devices)
     used = tuple(d for d in given if any(f"{d.role}:" in path for _, path, _ in rungs))
-    return settle(
+    return with_names_recorded(
         add_written(
             one_motor(), "own", used, [OwnRung(f"r{n}", f"own {n}", a, p, b) for n, (a, p, b) in enumerate(rungs)]
         )
@@ -46,18 +46,18 @@ def own(*rungs: tuple[str, str, str], devices: tuple[OwnDevice, ...] = ()) -> Jo
 
 
 def unnamed(job: Job) -> Job:
-    return settle(name_element(job, ElementId("c1.H.run/X1-X2"), "-"))
+    return with_names_recorded(name_element(job, ElementId("c1.H.run/X1-X2"), "-"))
 
 
 BROKEN: dict[str, Callable[[], Job]] = {
-    "contact without coil": lambda: settle(remove_element(one_motor(), COIL)),
+    "contact without coil": lambda: with_names_recorded(remove_element(one_motor(), COIL)),
     "coil without contact": lambda: own(("c1.control", "K:A1-A2", "N")),
     "short": lambda: own(("c1.control", "K:13-14", "N"), ("c1.control", "K:A1-A2", "N")),
     "loop": lambda: own(("c1.control", "K:13-14", "c1.control"), ("c1.control", "K:A1-A2", "N")),
     "no supply": lambda: own(("a", "K:13-14 H:X1-X2", "b"), ("b", "K:21-22", "a"), ("c1.control", "K:A1-A2", "N")),
     "load without return": lambda: own(("c1.control", "K:13-14 H:X1-X2", "nowhere"), ("c1.control", "K:A1-A2", "N")),
     "path ends nowhere": lambda: own(("c1.control", "K:13-14 H:X1-X2", "nowhere"), ("c1.control", "K:A1-A2", "N")),
-    "interlock bypassed": lambda: settle(
+    "interlock bypassed": lambda: with_names_recorded(
         move_element(
             sample("both ways"),
             ElementId(f"{sample('both ways').circuits[-1].id}.KR/21-22"),
@@ -72,14 +72,14 @@ BROKEN: dict[str, Callable[[], Job]] = {
 
 
 def kinds_of(job: Job) -> set[str]:
-    return {fault.kind for fault in Plan(job).get(FAULTS)}
+    return {fault.kind for fault in Evaluation(job).get(FAULTS)}
 
 
 @pytest.mark.parametrize("kind", BROKEN)
 def test_it_is_found_where_it_is_and_says_what_mends_it(kind: str) -> None:
     assert kind not in kinds_of(one_motor())
     job = BROKEN[kind]()
-    plan = Plan(job)
+    plan = Evaluation(job)
     found = [fault for fault in plan.get(FAULTS) if fault.kind == kind]
     assert found
     devices = {device.id for device in plan.get(CIRCUITS).devices}
@@ -95,8 +95,8 @@ def test_it_is_found_where_it_is_and_says_what_mends_it(kind: str) -> None:
     assert codes & {"C01", "C04", "C05", "C06", "C07", "C08"}
 
 
-def with_rungs(job: Job, change: Callable[[Circuits], Circuits]) -> tuple[Fault, ...]:
-    circuits = change(Plan(job).get(CIRCUITS))
+def with_rungs(job: Job, change: Callable[[Circuits], Circuits]) -> tuple[CircuitFault, ...]:
+    circuits = change(Evaluation(job).get(CIRCUITS))
     return find_faults(circuits, find_nets(circuits))
 
 
@@ -120,7 +120,7 @@ def test_phases_that_are_not_exchanged_once_are_found(cross: tuple[int, ...], wo
     assert words in phase_fault(cross).text
 
 
-def phase_fault(cross: tuple[int, ...], *, both: bool = False) -> Fault:
+def phase_fault(cross: tuple[int, ...], *, both: bool = False) -> CircuitFault:
     def straight(circuits: Circuits) -> Circuits:
         rungs = []
         for rung in circuits.rungs:
@@ -156,7 +156,7 @@ def test_a_monitor_fed_behind_the_contactor_it_lets_in_is_found() -> None:
             ),
         )
 
-    assert not any(f.kind == "monitor downstream" for f in Plan(sample(name)).get(FAULTS))
+    assert not any(f.kind == "monitor downstream" for f in Evaluation(sample(name)).get(FAULTS))
     assert any(f.kind == "monitor downstream" for f in with_rungs(sample(name), behind))
 
 
@@ -170,10 +170,10 @@ def test_a_lamp_of_which_nothing_says_what_it_means_is_found() -> None:
 
 
 def test_a_load_fed_past_every_breaker_fails_its_clause() -> None:
-    job = settle(rewire(one_motor(), ElementId("c1.H.run/X1-X2"), "main.L1", start=True))
-    result = next(r for r in Plan(job).get(RULES) if r.code == "E04")
+    job = with_names_recorded(rewire(one_motor(), ElementId("c1.H.run/X1-X2"), "main.L1", start=True))
+    result = next(r for r in Evaluation(job).get(RULES) if r.code == "E04")
     assert result.verdict is Verdict.FAILS
-    tag = Plan(job).get(NAMES).tag
+    tag = Evaluation(job).get(NAMES).tag
     lamp = next(t for d, t in tag.items() if d == "c1.H.run")
     assert any(f.message.startswith(lamp) and f.where == read_key("device:c1.H.run") for f in result.findings)
 
@@ -203,21 +203,21 @@ def test_a_contact_whose_numbers_say_otherwise_is_found(monkeypatch: pytest.Monk
     job = own(("c1.control", "K:13-14 H:X1-X2", "N"), ("c1.control", "K:A1-A2", "N"))
     careless = {k.id: k for k in kinds()} | {"relay": wrong}
     monkeypatch.setattr("riktig.core.schematic.model.elements.kind", careless.__getitem__)
-    circuits, nets = Plan(job).get(CIRCUITS), Plan(job).get(NETS)
+    circuits, nets = Evaluation(job).get(CIRCUITS), Evaluation(job).get(NETS)
     assert [f.kind for f in find_faults(circuits, nets)] == ["contact numbers"]
 
 
 def test_a_spare_contact_put_to_use_brings_no_fault_and_a_second_use_is_refused() -> None:
     from riktig.core.errors import RiktigError
 
-    job = put_in(one_motor(), STOP, Insertable.CONTACT, "", Act.AFTER, to="c1.K:21-22")
-    assert kinds_of(settle(job)) == set()
+    job = insert_element(one_motor(), STOP, Insertable.CONTACT, "", Act.AFTER, to="c1.K:21-22")
+    assert kinds_of(with_names_recorded(job)) == set()
     with pytest.raises(RiktigError, match="not a free contact"):
-        put_in(job, START, Insertable.CONTACT, "", Act.AFTER, to="c1.K:21-22")
+        insert_element(job, START, Insertable.CONTACT, "", Act.AFTER, to="c1.K:21-22")
 
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_faults_are_found_in_the_same_order_each_time(name: str) -> None:
-    plan = Plan(sample(name))
+    plan = Evaluation(sample(name))
     circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
     assert find_faults(circuits, nets) == find_faults(circuits, nets)

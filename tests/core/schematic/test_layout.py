@@ -21,7 +21,7 @@ from riktig.core.job import (
     new_job,
     set_practice,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
@@ -38,11 +38,11 @@ from riktig.core.schematic import (
     elements_of,
     lay_out,
     renumber,
-    settle,
+    with_names_recorded,
 )
 from riktig.core.schematic.layout.branch_layout import height_of, width_of
 from riktig.core.schematic.layout.sheet_model import FRAME_BOTTOM, FRAME_RIGHT, MOST_COLUMNS, RAIL_BOTTOM, RAIL_TOP
-from riktig.core.schematic.layout.split_rungs import Piece, folded, is_cut
+from riktig.core.schematic.layout.split_rungs import RungPiece, is_cut, split_rung
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
@@ -64,7 +64,7 @@ def thirty_starters() -> Job:
     job = new_job("L-30", "thirty")
     for n in range(30):
         job = add_load(job, f"settling tank pump {n}", (0.75, 1.5, 4.0)[n % 3], **KINDS[n % 8])  # type: ignore[arg-type]
-    return settle(job)
+    return with_names_recorded(job)
 
 
 def numbered(name: str, school: Numbering) -> Job:
@@ -120,13 +120,13 @@ def crossed(drawing: Drawing) -> list[str]:
 
 @pytest.mark.parametrize("name", JOBS)
 def test_no_two_texts_overlap_and_no_line_runs_through_one(name: str) -> None:
-    for drawing in Plan(JOBS[name]).get(SHEET_DRAWINGS):
+    for drawing in Evaluation(JOBS[name]).get(SHEET_DRAWINGS):
         assert touching(drawing) == [], drawing.title
         assert crossed(drawing) == [], drawing.title
 
 
 def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
-    plan = Plan(JOBS["by rung"])
+    plan = Evaluation(JOBS["by rung"])
     said = [
         int(found[1])
         for drawing in plan.get(SHEET_DRAWINGS)
@@ -142,13 +142,13 @@ def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
     drawn = [[text.text for text in texts_of(drawing)] for drawing in plan.get(SHEET_DRAWINGS)]
     (there,) = [texts for texts in drawn if any(text.endswith("rung 52") for text in texts)]
     assert "5201" in there
-    plain = [text.text for drawing in Plan(JOBS["by place"]).get(SHEET_DRAWINGS) for text in texts_of(drawing)]
+    plain = [text.text for drawing in Evaluation(JOBS["by place"]).get(SHEET_DRAWINGS) for text in texts_of(drawing)]
     assert not any("rung " in text for text in plain)
 
 
 @pytest.mark.parametrize("name", JOBS)
 def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
-    for drawing in Plan(JOBS[name]).get(SHEET_DRAWINGS):
+    for drawing in Evaluation(JOBS[name]).get(SHEET_DRAWINGS):
         for mark in drawing.marks:
             if mark.layer == "frame":
                 continue
@@ -161,7 +161,7 @@ def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
 
 @pytest.mark.parametrize("name", JOBS)
 def test_every_arrow_has_its_partner(name: str) -> None:
-    sheets = Plan(JOBS[name]).get(SHEETS).sheets
+    sheets = Evaluation(JOBS[name]).get(SHEETS).sheets
     arrows = [(sheet.number, arrow) for sheet in sheets for arrow in sheet.arrows]
     for number, arrow in arrows:
         assert arrow.at.sheet == number
@@ -174,7 +174,7 @@ def test_every_arrow_has_its_partner(name: str) -> None:
 
 @pytest.mark.parametrize("name", JOBS)
 def test_every_element_has_one_place_and_its_number_is_written_once_a_sheet(name: str) -> None:
-    plan = Plan(JOBS[name])
+    plan = Evaluation(JOBS[name])
     sheets, circuits = plan.get(SHEETS), plan.get(CIRCUITS)
     drawn = [seat.element.id for sheet in sheets.sheets for seat in sheet.seats]
     assert len(drawn) == len(set(drawn))
@@ -189,14 +189,14 @@ def test_every_element_has_one_place_and_its_number_is_written_once_a_sheet(name
 
 
 def test_loads_stand_in_a_row_above_the_return() -> None:
-    sheet = next(s for s in Plan(one_motor()).get(SHEETS).sheets if s.kind is SheetKind.CONTROL)
+    sheet = next(s for s in Evaluation(one_motor()).get(SHEETS).sheets if s.kind is SheetKind.CONTROL)
     coils = [seat for seat in sheet.seats if seat.element.poles[0].unit in ("A1-A2", "X1-X2")]
     assert len(coils) == 3
     assert {seat.bottom for seat in coils} == {RAIL_BOTTOM}
 
 
 def test_what_belongs_together_stays_on_one_sheet() -> None:
-    sheets = Plan(thirty_starters()).get(SHEETS).sheets
+    sheets = Evaluation(thirty_starters()).get(SHEETS).sheets
     for number in range(0, 30, 8):
         circuit = f"c{number + 1}"
         mine = [s.number for s in sheets if s.kind is SheetKind.CONTROL and circuit in s.circuits]
@@ -204,7 +204,7 @@ def test_what_belongs_together_stays_on_one_sheet() -> None:
 
 
 def test_every_net_of_a_power_path_shows_its_number() -> None:
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     power = {mark.text for mark in texts_of(plan.get(SHEET_DRAWINGS)[0])}
     behind = [plan.get(NAMES).number[net] for net in plan.get(NAMES).number if net.device == "c1.F"]
     assert behind
@@ -241,7 +241,7 @@ def rung_of(path: Branch) -> Rung:
     return Rung("c9.run", CircuitId("c9"), Band.CONTROL, "run", ("a",), ("b",), whole)
 
 
-def ways(pieces: tuple[Piece, ...]) -> set[frozenset[str]]:
+def ways(pieces: tuple[RungPiece, ...]) -> set[frozenset[str]]:
     return {frozenset((piece.start, piece.end)) for piece in pieces}
 
 
@@ -249,7 +249,7 @@ def ways(pieces: tuple[Piece, ...]) -> set[frozenset[str]]:
 @settings(max_examples=times(60, 500), deadline=None)
 def test_a_path_of_any_shape_is_cut_into_pieces_that_fit_and_loses_nothing(tree: Branch) -> None:
     path = counted_anew(tree, [0])
-    pieces = folded(rung_of(path))
+    pieces = split_rung(rung_of(path))
     found = [e.id for piece in pieces for e in elements_of(piece.path)]
     assert sorted(found) == sorted(e.id for e in elements_of(path))
     for piece in pieces:
@@ -264,10 +264,10 @@ def test_a_path_of_any_shape_is_cut_into_pieces_that_fit_and_loses_nothing(tree:
 
 def test_a_path_that_fits_stays_whole() -> None:
     path = Series((leaf(1), Parallel((leaf(2), leaf(3))), leaf(4)))
-    assert folded(rung_of(path)) == (Piece(rung_of(path), "a", path, "b"),)
+    assert split_rung(rung_of(path)) == (RungPiece(rung_of(path), "a", path, "b"),)
 
 
 def test_the_same_circuits_are_laid_out_alike_whatever_was_laid_out_before() -> None:
-    first = lay_out(Plan(sample("star-delta")).get(CIRCUITS))
-    lay_out(Plan(sample("both ways")).get(CIRCUITS))
-    assert lay_out(Plan(sample("star-delta")).get(CIRCUITS)) == first
+    first = lay_out(Evaluation(sample("star-delta")).get(CIRCUITS))
+    lay_out(Evaluation(sample("both ways")).get(CIRCUITS))
+    assert lay_out(Evaluation(sample("star-delta")).get(CIRCUITS)) == first

@@ -18,7 +18,7 @@ from riktig.core.job import (
     role_of,
     set_supply,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS, NetClass, find_nets
 from tests.core.schematic.builders import joins, one_motor
 
@@ -53,14 +53,14 @@ def test_the_starters_nets_are_those_worked_out_by_hand(number: str) -> None:
 
 
 def test_plugged_poles_are_a_net_without_a_number_since_no_wire_can_land_there(demo: Job) -> None:
-    nets = Plan(demo).get(NETS).nets
+    nets = Evaluation(demo).get(NETS).nets
     inner = [net for net in nets if net.inner]
     assert len(inner) == 3
     assert all({role_of(pin.device)[:1] for pin in net.pins} == {"K", "F"} for net in inner)
 
 
 def test_every_pin_lies_on_one_net_only(two_motors: Job) -> None:
-    nets = find_nets(Plan(two_motors).get(CIRCUITS))
+    nets = find_nets(Evaluation(two_motors).get(CIRCUITS))
     counted = Counter(pin for net in nets.nets for pin in net.pins)
     assert set(counted.values()) == {1}
     assert set(nets.of_pin) == set(counted)
@@ -94,9 +94,9 @@ def test_without_a_neutral_the_returns_have_nowhere_to_go_but_the_design_stands(
 
 
 def test_classes_follow_what_a_net_carries(demo: Job) -> None:
-    classes = Counter(net.net_class for net in Plan(demo).get(NETS).nets)
+    classes = Counter(net.net_class for net in Evaluation(demo).get(NETS).nets)
     assert classes == {NetClass.POWER: 15, NetClass.CONTROL: 6, NetClass.NEUTRAL: 1, NetClass.EARTH: 1}
-    lines = {net.line for net in Plan(demo).get(NETS).nets if net.net_class is NetClass.POWER}
+    lines = {net.line for net in Evaluation(demo).get(NETS).nets if net.net_class is NetClass.POWER}
     assert lines == {0, 1, 2}
 
 
@@ -104,7 +104,7 @@ def test_a_panel_with_many_motors_gets_another_earth_bar() -> None:
     job = new_job()
     for n in range(6):
         job = add_load(job, f"fan {n}", 1.1)
-    bars = [d for d in Plan(job).get(CIRCUITS).devices if d.kind_id == "earth_bar"]
+    bars = [d for d in Evaluation(job).get(CIRCUITS).devices if d.kind_id == "earth_bar"]
     assert len(bars) == 2
 
 

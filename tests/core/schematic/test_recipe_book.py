@@ -3,23 +3,23 @@
 import pytest
 
 from riktig.core.job import CircuitId, Job, Recipe, circuit_of
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import (
-    BOOK,
+    CIRCUIT_TEMPLATES,
     CIRCUITS,
     FAULTS,
     NETS,
     Branch,
+    CircuitTemplate,
     Element,
-    Entry,
     Landing,
     Parallel,
     Series,
     elements_of,
     recipe_picture,
     set_param,
-    settle,
+    with_names_recorded,
 )
 from tests.core.schematic.samples import SAMPLES, sample
 
@@ -29,7 +29,7 @@ MAY_BE_MEANT = {"coil without contact"}
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_every_recipe_derives_whole_and_without_a_fault(name: str) -> None:
-    plan = Plan(sample(name))
+    plan = Evaluation(sample(name))
     circuits = plan.get(CIRCUITS)
     assert circuits.clashes == ()
     assert circuits.undrawn == ()
@@ -47,7 +47,7 @@ SAID |= {"distribution blocks, North American"}
 
 @pytest.mark.parametrize("name", [name for name in SAMPLES if name not in SAID])
 def test_no_clause_of_the_rulebook_fails(name: str) -> None:
-    results = Plan(sample(name)).get(RULES)
+    results = Evaluation(sample(name)).get(RULES)
     assert [(r.code, f.message) for r in results for f in r.findings if f.verdict is Verdict.FAILS] == []
 
 
@@ -93,13 +93,13 @@ HAND_COUNTS = {
 def test_the_circuit_has_as_many_nets_as_counted_by_hand(name: str) -> None:
     job = sample(name)
     circuit = job.circuits[-1].id
-    nets = Plan(job).get(NETS).nets
+    nets = Evaluation(job).get(NETS).nets
     mine = [net for net in nets if any(circuit_of(pin.device) == circuit for pin in net.pins)]
     assert len(mine) == HAND_COUNTS[name], [net.pins for net in mine]
 
 
-@pytest.mark.parametrize("entry", BOOK, ids=lambda e: e.recipe.value)
-def test_every_entry_says_when_to_use_it_and_has_a_picture_in_both_rulebooks(entry: Entry) -> None:
+@pytest.mark.parametrize("entry", CIRCUIT_TEMPLATES, ids=lambda e: e.recipe.value)
+def test_every_entry_says_when_to_use_it_and_has_a_picture_in_both_rulebooks(entry: CircuitTemplate) -> None:
     assert 10 < len(entry.when) < 90
     assert entry.when.endswith(".")
     for north_american in (False, True):
@@ -109,8 +109,8 @@ def test_every_entry_says_when_to_use_it_and_has_a_picture_in_both_rulebooks(ent
             assert 15 < drawing.width < 260
 
 
-@pytest.mark.parametrize("entry", [e for e in BOOK if e.params], ids=lambda e: e.recipe.value)
-def test_a_parameter_there_and_back_leaves_the_same_circuit(entry: Entry) -> None:
+@pytest.mark.parametrize("entry", [e for e in CIRCUIT_TEMPLATES if e.params], ids=lambda e: e.recipe.value)
+def test_a_parameter_there_and_back_leaves_the_same_circuit(entry: CircuitTemplate) -> None:
     loads = {
         Recipe.DIRECT_ON_LINE: "direct-on-line",
         Recipe.REVERSING: "both ways",
@@ -121,19 +121,19 @@ def test_a_parameter_there_and_back_leaves_the_same_circuit(entry: Entry) -> Non
     }
     job = sample(loads.get(entry.recipe, entry.recipe.value if entry.make else "direct-on-line"))
     circuit = next(c.id for c in job.circuits if c.recipe is entry.recipe)
-    before = Plan(job).get(CIRCUITS)
+    before = Evaluation(job).get(CIRCUITS)
     for parameter in entry.params:
         for value in parameter.choices[1:]:
-            there = settle(set_param(job, circuit, parameter.name, value))
+            there = with_names_recorded(set_param(job, circuit, parameter.name, value))
             assert there.circuits != job.circuits
             back = set_param(there, circuit, parameter.name, parameter.default)
             assert back.circuits == job.circuits
-            assert Plan(back).get(CIRCUITS) == before
+            assert Evaluation(back).get(CIRCUITS) == before
 
 
 def phases_at_the_motor(job: Job, circuit: str, contactor: str) -> list[str]:
     """Which line each terminal of the motor is on when one contactor is in, followed along the drawn path."""
-    rung = next(r for r in Plan(job).get(CIRCUITS).rungs if r.id == f"{circuit}.power")
+    rung = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == f"{circuit}.power")
 
     def walk(branch: Branch, order: list[str]) -> list[str]:
         match branch:

@@ -3,7 +3,7 @@
 import pytest
 
 from riktig.core.job import ControlTap, EarthScheme, Job, OverloadContact, PracticeFields, RunLamp, change_load
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, Band, elements_of
 from tests.core.schematic.builders import one_motor
 
@@ -19,7 +19,7 @@ PATHS = [
 
 
 def path(job: Job, rung: str) -> list[str]:
-    found = next(r for r in Plan(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
+    found = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == f"c1.{rung}")
     return [e.id.removeprefix("c1.") for e in elements_of(found.path)]
 
 
@@ -36,7 +36,7 @@ def test_the_motor_path_runs_breaker_contactor_overload_terminals() -> None:
 def test_lamps_are_there_when_the_load_wants_them(run: bool, trip: bool) -> None:
     job = one_motor()
     job = change_load(job, job.loads[0].id, run_lamp=run, trip_lamp=trip)
-    circuits = Plan(job).get(CIRCUITS)
+    circuits = Evaluation(job).get(CIRCUITS)
     lamps = {d.id for d in circuits.devices if d.kind_id == "lamp"}
     assert lamps == {f"c1.H.{name}" for name, wanted in (("run", run), ("trip", trip)) if wanted}
     control = [r.id for r in circuits.rungs if r.band is Band.CONTROL]
@@ -45,19 +45,19 @@ def test_lamps_are_there_when_the_load_wants_them(run: bool, trip: bool) -> None
 
 @pytest.mark.parametrize(("tap", "start"), [(ControlTap.BEFORE, ("main.L1",)), (ControlTap.AFTER, ())])
 def test_the_control_supply_is_taken_where_the_practice_says(tap: ControlTap, start: tuple[str, ...]) -> None:
-    rung = next(r for r in Plan(one_motor(control_tap=tap)).get(CIRCUITS).rungs if r.band is Band.TAP)
+    rung = next(r for r in Evaluation(one_motor(control_tap=tap)).get(CIRCUITS).rungs if r.band is Band.TAP)
     assert rung.start == start
     assert [e.id for e in elements_of(rung.path)] == ["c1.FC/1-2"]
 
 
 @pytest.mark.parametrize(("scheme", "points"), [(EarthScheme.BESIDE, 5), (EarthScheme.BAR, 4)])
 def test_every_bonded_point_is_listed_once(scheme: EarthScheme, points: int) -> None:
-    earths = Plan(one_motor(earths=scheme)).get(CIRCUITS).earths
+    earths = Evaluation(one_motor(earths=scheme)).get(CIRCUITS).earths
     assert len(earths) == len(set(earths)) == points
 
 
 def test_every_operator_has_a_legend_that_says_what_it_does() -> None:
-    legends = {d.id: d.legend for d in Plan(one_motor()).get(CIRCUITS).devices if d.legend}
+    legends = {d.id: d.legend for d in Evaluation(one_motor()).get(CIRCUITS).devices if d.legend}
     assert legends == {
         "c0.Q": "MAIN SWITCH",
         "c1.S.stop": "Wash drum STOP",

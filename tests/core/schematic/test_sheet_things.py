@@ -9,7 +9,7 @@ from riktig.core.ids import ElementId, read_pin
 from riktig.core.job import PinRef, RelayCommons, set_practice
 from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, read_key
 from riktig.core.labels import INDEX, find
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
@@ -37,13 +37,13 @@ CONTROLLED = "all of it by the controller"
 
 
 def words(name: str, kind: SheetKind) -> list[set[str]]:
-    plan = Plan(sample(name))
+    plan = Evaluation(sample(name))
     pairs = zip(plan.get(SHEETS).sheets, plan.get(SHEET_DRAWINGS), strict=True)
     return [{m.text for m in drawing.marks if isinstance(m, Text)} for sheet, drawing in pairs if sheet.kind is kind]
 
 
 def test_every_point_of_the_controller_shows_address_terminal_and_purpose() -> None:
-    plan = Plan(sample(CONTROLLED))
+    plan = Evaluation(sample(CONTROLLED))
     circuits = plan.get(CIRCUITS)
     devices = circuits.by_id
     shown = set().union(*words(CONTROLLED, SheetKind.CONTROL))
@@ -61,7 +61,7 @@ def test_every_point_of_the_controller_shows_address_terminal_and_purpose() -> N
 
 
 def test_no_address_is_given_twice() -> None:
-    circuits = Plan(sample(CONTROLLED)).get(CIRCUITS)
+    circuits = Evaluation(sample(CONTROLLED)).get(CIRCUITS)
     devices = circuits.by_id
     found = [
         io_address(devices[e.device], e.poles[0].unit)
@@ -74,7 +74,7 @@ def test_no_address_is_given_twice() -> None:
 
 @pytest.mark.parametrize("name", ["direct-on-line", "pump by level", "both ways"])
 def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
-    plan = Plan(sample(name))
+    plan = Evaluation(sample(name))
     circuits = plan.get(CIRCUITS)
     for sheet, drawing in zip(plan.get(SHEETS).sheets, plan.get(SHEET_DRAWINGS), strict=True):
         if sheet.kind is not SheetKind.CONTROL:
@@ -94,7 +94,7 @@ def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
 
 @pytest.mark.parametrize("name", ["direct-on-line", "pump by level", CONTROLLED])
 def test_the_earth_tree_shows_every_bond_once_from_one_root(name: str) -> None:
-    plan = Plan(sample(name))
+    plan = Evaluation(sample(name))
     circuits, tags = plan.get(CIRCUITS), plan.get(NAMES).tag
     shown = [text for page in words(name, SheetKind.EARTH) for text in page]
     points = [pin for _, here in bars_of(circuits) for pin in here]
@@ -108,7 +108,7 @@ def test_the_earth_tree_shows_every_bond_once_from_one_root(name: str) -> None:
 
 
 def test_a_spare_contact_stands_in_the_mirror_and_a_used_one_with_its_place() -> None:
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     shown = {m.text for m in plan.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)}
     assert "spare 21 31" in shown
     assert str(plan.get(SHEETS).places[ElementId("c1.K/13-14")]) in shown
@@ -116,7 +116,7 @@ def test_a_spare_contact_stands_in_the_mirror_and_a_used_one_with_its_place() ->
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_everything_on_a_sheet_is_found_on_it_by_its_key(name: str) -> None:
-    plan = Plan(demo_job(name))
+    plan = Evaluation(demo_job(name))
     sheets, circuits, nets = plan.get(SHEETS), plan.get(CIRCUITS), plan.get(NETS)
     for sheet, drawing in zip(sheets.sheets, plan.get(SHEET_DRAWINGS), strict=True):
         keys = {m.key for m in drawing.marks if isinstance(m.key, ElementKey | DeviceKey)}
@@ -130,7 +130,7 @@ def test_everything_on_a_sheet_is_found_on_it_by_its_key(name: str) -> None:
 
 
 def test_one_sheet_drawn_alone_is_the_same_as_among_all() -> None:
-    plan = Plan(demo_job("kelp-shed"))
+    plan = Evaluation(demo_job("kelp-shed"))
     pen, all_of_them = plan.get(SHEET_PEN), plan.get(SHEET_DRAWINGS)
     assert [pen.drawing(n) for n in range(len(all_of_them))] == list(all_of_them)
     with pytest.raises(IndexError):
@@ -138,7 +138,7 @@ def test_one_sheet_drawn_alone_is_the_same_as_among_all() -> None:
 
 
 def test_a_net_is_thick_at_every_end_that_it_joins_on_the_sheet() -> None:
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     nets, devices = plan.get(NETS), plan.get(CIRCUITS).by_id
     sheet = plan.get(SHEETS).sheets[1]
     hold = nets.of_pin[read_pin("c1.K:13")]
@@ -160,30 +160,30 @@ def test_a_place_is_framed_by_column_and_row() -> None:
 
 @pytest.mark.parametrize("text", ["2.3", "2.3.c", "sheet 2"])
 def test_the_finder_takes_a_place(text: str) -> None:
-    found = find(Plan(one_motor()).get(INDEX), text)
+    found = find(Evaluation(one_motor()).get(INDEX), text)
     assert str(found[0].key).startswith("place:2")
 
 
 def test_a_number_alone_is_a_wire_not_a_sheet() -> None:
-    found = find(Plan(one_motor()).get(INDEX), "8")
+    found = find(Evaluation(one_motor()).get(INDEX), "8")
     assert str(found[0].key).startswith(("net:", "wire:"))
 
 
 def test_commons_of_relays_hang_on_bridged_terminals_or_in_loops_as_practice_says() -> None:
     bridged = sample(CONTROLLED)
-    plan = Plan(bridged)
+    plan = Evaluation(bridged)
     bars = {d.id for d in plan.get(CIRCUITS).devices if d.kind_id == "zero_bar"}
     assert len(bars) == 1
     from_bar = [w for w in plan.get(WIRING).wires if w.start.pin.device in bars]
     assert len(from_bar) >= 4, "each circuit's 0 V from a way of its own"
-    looped = Plan(set_practice(bridged, relay_commons=RelayCommons.LOOPS))
+    looped = Evaluation(set_practice(bridged, relay_commons=RelayCommons.LOOPS))
     assert not any(d.kind_id == "zero_bar" for d in looped.get(CIRCUITS).devices)
     assert looped.get(WIRING).unrouted == ()
 
 
 def test_power_paths_stand_on_power_sheets_and_control_paths_on_control_sheets() -> None:
     for name in SAMPLES:
-        plan = Plan(sample(name))
+        plan = Evaluation(sample(name))
         bands = {e.id: r.band for r in plan.get(CIRCUITS).rungs for e in elements_of(r.path)}
         for sheet in plan.get(SHEETS).sheets:
             for seat in sheet.seats:

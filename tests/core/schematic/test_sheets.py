@@ -5,8 +5,16 @@ from shapely import box as shape
 
 from riktig.core.geometry import Drawing, Text, bounds_of
 from riktig.core.job import Insertable, Job, add_load
-from riktig.core.plan import Plan
-from riktig.core.schematic import CIRCUITS, SHEET_DRAWINGS, SHEETS, contact_places, elements_of, insert_contact, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import (
+    CIRCUITS,
+    SHEET_DRAWINGS,
+    SHEETS,
+    contact_places,
+    elements_of,
+    insert_contact,
+    with_names_recorded,
+)
 from tests.core.schematic.builders import START, STOP, one_motor
 
 
@@ -15,7 +23,7 @@ def texts(drawing: Drawing) -> list[str]:
 
 
 def test_every_element_stands_on_a_sheet_inside_its_grid(two_motors: Job) -> None:
-    plan = Plan(two_motors)
+    plan = Evaluation(two_motors)
     places = plan.get(SHEETS).places
     for rung in plan.get(CIRCUITS).rungs:
         for element in elements_of(rung.path):
@@ -24,13 +32,13 @@ def test_every_element_stands_on_a_sheet_inside_its_grid(two_motors: Job) -> Non
             assert place.row in "ABCDEF"
 
 
-def test_columns_run_from_nought_to_nine_and_rows_from_a_to_f(plan: Plan[Job]) -> None:
+def test_columns_run_from_nought_to_nine_and_rows_from_a_to_f(plan: Evaluation[Job]) -> None:
     for drawing in plan.get(SHEET_DRAWINGS):
         assert [*"0123456789"] == list(texts(drawing)[:10])
         assert [*"ABCDEF"] == list(texts(drawing)[10:16])
 
 
-def test_coils_carry_the_places_of_their_contacts_and_contacts_that_of_their_coil(plan: Plan[Job]) -> None:
+def test_coils_carry_the_places_of_their_contacts_and_contacts_that_of_their_coil(plan: Evaluation[Job]) -> None:
     circuits, sheets = plan.get(CIRCUITS), plan.get(SHEETS)
     contactor = next(d for d in circuits.devices if d.kind_id == "contactor")
     rows = dict(contact_places(sheets, circuits, contactor))
@@ -43,7 +51,7 @@ def test_coils_carry_the_places_of_their_contacts_and_contacts_that_of_their_coi
     assert rows["13-14"] in control
 
 
-def test_numbers_tags_and_pin_markings_are_written(plan: Plan[Job]) -> None:
+def test_numbers_tags_and_pin_markings_are_written(plan: Evaluation[Job]) -> None:
     control = set(texts(plan.get(SHEET_DRAWINGS)[1]))
     assert {"F2", "F3", "S1", "S2", "K1", "H1", "H2", "95", "96", "13", "14", "A1", "A2", "X1"} <= control
     assert {"7", "8", "9", "10", "11", "12"} <= control
@@ -55,9 +63,9 @@ def test_numbers_tags_and_pin_markings_are_written(plan: Plan[Job]) -> None:
 def test_marks_stay_on_the_sheet_and_seats_of_a_control_sheet_do_not_overlap(extra: int) -> None:
     job = one_motor()
     for n in range(extra):
-        job = settle(insert_contact(job, STOP, Insertable.STOP_BUTTON, f"stop {n}"))
-        job = settle(insert_contact(job, START, Insertable.START_BUTTON, f"start {n}", parallel=True))
-    plan = Plan(job)
+        job = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, f"stop {n}"))
+        job = with_names_recorded(insert_contact(job, START, Insertable.START_BUTTON, f"start {n}", parallel=True))
+    plan = Evaluation(job)
     for drawing in plan.get(SHEET_DRAWINGS):
         for mark in drawing.marks:
             if not isinstance(mark, Text):
@@ -71,10 +79,10 @@ def test_marks_stay_on_the_sheet_and_seats_of_a_control_sheet_do_not_overlap(ext
 
 def test_a_fourth_motor_opens_another_power_sheet(two_motors: Job) -> None:
     job = add_load(add_load(two_motors, "belt", 1.1), "fan", 3)
-    sheets = Plan(job).get(SHEETS).sheets
+    sheets = Evaluation(job).get(SHEETS).sheets
     assert [s.kind.value for s in sheets] == ["power"] * 2 + ["control"] * 5 + ["earth tree"] + ["symbols used"]
     assert [s.number for s in sheets] == [*range(1, 10)]
 
 
 def test_the_same_job_gives_the_same_drawing(demo: Job) -> None:
-    assert Plan(demo).get(SHEET_DRAWINGS) == Plan(demo).get(SHEET_DRAWINGS)
+    assert Evaluation(demo).get(SHEET_DRAWINGS) == Evaluation(demo).get(SHEET_DRAWINGS)

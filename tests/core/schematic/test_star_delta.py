@@ -17,11 +17,21 @@ from riktig.core.job import (
     set_box,
     set_supply,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, Verdict, findings_of
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS, Net, SheetKind, elements_of, settle
+from riktig.core.schematic import (
+    CIRCUITS,
+    NAMES,
+    NETS,
+    SHEET_DRAWINGS,
+    SHEETS,
+    Net,
+    SheetKind,
+    elements_of,
+    with_names_recorded,
+)
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
@@ -29,11 +39,13 @@ from riktig.core.wiring import WIRING
 
 def fan(protection: Protection = Protection.BREAKER, practice: Practice | None = None, kw: float = 11.0) -> Job:
     job = set_supply(set_box(new_job("S", "fan", practice), 600.0, 800.0, 300.0), upstream_a=32.0)
-    return settle(add_load(job, "drying fan", kw, start=Start.STAR_DELTA, protection=protection, cable_m=24.0))
+    return with_names_recorded(
+        add_load(job, "drying fan", kw, start=Start.STAR_DELTA, protection=protection, cable_m=24.0)
+    )
 
 
 def nets(job: Job) -> dict[str, Net]:
-    return {str(pin): net for pin, net in Plan(job).get(NETS).of_pin.items()}
+    return {str(pin): net for pin, net in Evaluation(job).get(NETS).of_pin.items()}
 
 
 def same(found: dict[str, Net], *pins: str) -> bool:
@@ -86,7 +98,7 @@ def test_the_overload_sits_inside_the_triangle_or_in_the_line_as_the_house_wants
 def test_parts_and_conductors_are_those_of_their_place() -> None:
     """By hand, 11 kW: 22 A. Line and triangle 22 / √3 = 12.7 A: 18 A frames. Star 7.3 A: 9 A. Panel 4 mm² (24 A),
     inside the triangle 1.5 mm² (13.5 A)."""
-    plan = Plan(fan())
+    plan = Evaluation(fan())
     parts = {str(device): part.ref for device, part in plan.get(SIZING).parts.items()}
     assert (parts["c1.K"], parts["c1.KD"], parts["c1.KS"], parts["c1.KT"]) == ("CON-18", "CON-18", "CON-9", "TM-YD")
     assert plan.get(SIZING).loads[0].setting_a == 12.7
@@ -98,21 +110,21 @@ def test_parts_and_conductors_are_those_of_their_place() -> None:
 
 
 def test_its_cable_has_six_numbered_cores_and_an_earth() -> None:
-    cable = next(c for c in Plan(fan()).get(STRIPS).cables if c.device == "c1.M")
+    cable = next(c for c in Evaluation(fan()).get(STRIPS).cables if c.device == "c1.M")
     assert [core.name for core in cable.cores][-1] == "green-yellow"
     assert len(cable.cores) == 7
     assert cable.make_up.startswith("7 G")
 
 
 def test_its_conductors_are_named_by_both_ends_of_the_motor() -> None:
-    names = Plan(fan()).get(NAMES).number.values()
+    names = Evaluation(fan()).get(NAMES).number.values()
     assert {"M1-U1", "M1-V1", "M1-W1", "M1-U2", "M1-V2", "M1-W2"} <= set(names)
 
 
 @pytest.mark.parametrize("protection", list(Protection))
 @pytest.mark.parametrize("overload", list(StarDeltaOverload))
 def test_the_whole_chain_stands_behind_it(protection: Protection, overload: StarDeltaOverload) -> None:
-    plan = Plan(fan(protection, Practice(star_delta_overload=overload, distribution=Distribution.BLOCKS)))
+    plan = Evaluation(fan(protection, Practice(star_delta_overload=overload, distribution=Distribution.BLOCKS)))
     circuits = plan.get(CIRCUITS)
     assert circuits.undrawn == ()
     placed = set(plan.get(SHEETS).places)
@@ -126,7 +138,7 @@ def test_the_whole_chain_stands_behind_it(protection: Protection, overload: Star
 
 def test_it_stands_on_a_sheet_with_room_for_it_and_says_where_its_ends_go() -> None:
     job = add_load(fan(), "drum", 4.0)
-    plan = Plan(settle(job))
+    plan = Evaluation(with_names_recorded(job))
     power = [sheet for sheet in plan.get(SHEETS).sheets if sheet.kind is SheetKind.POWER]
     assert len(power) == 2
     assert "c1" not in power[0].circuits, "beside the incoming supply there is no height for it"
@@ -136,7 +148,7 @@ def test_it_stands_on_a_sheet_with_room_for_it_and_says_where_its_ends_go() -> N
 
 
 def test_the_mirror_under_each_coil_says_where_its_contacts_are_and_which_are_spare() -> None:
-    drawing = next(d for d in Plan(fan()).get(SHEET_DRAWINGS) if "control" in d.title)
+    drawing = next(d for d in Evaluation(fan()).get(SHEET_DRAWINGS) if "control" in d.title)
     texts = [m.text for m in drawing.marks if isinstance(m, Text)]
     assert texts.count("1 to 6") == 3
     assert "spare 21 31" in texts, "the line contactor's opening contacts"

@@ -15,11 +15,21 @@ from riktig.core.job import (
     new_job,
     set_box,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, Verdict, findings_of
-from riktig.core.schematic import CIRCUITS, NETS, SHEETS, Band, Circuits, Net, SheetKind, elements_of, settle
+from riktig.core.schematic import (
+    CIRCUITS,
+    NETS,
+    SHEETS,
+    Band,
+    Circuits,
+    Net,
+    SheetKind,
+    elements_of,
+    with_names_recorded,
+)
 from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job
@@ -32,11 +42,11 @@ def rake(protection: Protection = Protection.BREAKER, ends: int = 0, practice: P
     job = add_load(job, "rake carriage", 1.5, protection=protection, **BOTH)  # type: ignore[arg-type]
     for n in range(ends):
         job = add_signal(job, f"end switch {n + 1}", load=job.loads[0].id)
-    return settle(job)
+    return with_names_recorded(job)
 
 
 def nets(job: Job) -> dict[str, Net]:
-    return {str(pin): net for pin, net in Plan(job).get(NETS).of_pin.items()}
+    return {str(pin): net for pin, net in Evaluation(job).get(NETS).of_pin.items()}
 
 
 def same(found: dict[str, Net], *pins: str) -> bool:
@@ -91,11 +101,11 @@ class TestBothWays:
         assert same(found, "end1:2", "KR:21")
         assert same(found, "KR:14", "end2:1")
         assert same(found, "end2:2", "K:21")
-        marks = [d.mark for d in Plan(rake(ends=2)).get(CIRCUITS).devices if d.strip == "c1.X"]
+        marks = [d.mark for d in Evaluation(rake(ends=2)).get(CIRCUITS).devices if d.strip == "c1.X"]
         assert marks == ["U", "V", "W", "PE", "1", "2", "3", "4"]
 
     def test_lamps_say_which_way_it_runs_and_both_are_green(self) -> None:
-        plan = Plan(rake())
+        plan = Evaluation(rake())
         lamps = {
             d.legend: plan.get(SIZING).parts[d.id].colour for d in plan.get(CIRCUITS).devices if d.kind_id == "lamp"
         }
@@ -106,7 +116,7 @@ class TestBothWays:
         }
 
     def test_its_operators_on_the_door_do_not_touch(self) -> None:
-        seats = Plan(demo_job()).get(DOOR).seats
+        seats = Evaluation(demo_job()).get(DOOR).seats
         for n, one in enumerate(seats):
             for other in seats[n + 1 :]:
                 assert abs(one.x - other.x) >= 30 or abs(one.y - other.y) >= 40, (one.device, other.device)
@@ -114,7 +124,7 @@ class TestBothWays:
 
 class TestMotorProtector:
     def plain(self) -> Job:
-        return settle(add_load(new_job("P"), "drum", 4.0, protection=Protection.PROTECTOR))
+        return with_names_recorded(add_load(new_job("P"), "drum", 4.0, protection=Protection.PROTECTOR))
 
     def test_it_takes_the_overloads_place_with_its_own_contacts(self) -> None:
         found = nets(self.plain())
@@ -124,7 +134,7 @@ class TestMotorProtector:
         assert same(found, "K:2", "X.U:i")
 
     def test_no_overload_is_left_and_every_wire_reaches_its_clamp(self) -> None:
-        plan = Plan(self.plain())
+        plan = Evaluation(self.plain())
         kinds = [d.kind_id for d in plan.get(CIRCUITS).devices]
         assert "contactor_wired" in kinds
         assert not any("overload" in kind for kind in kinds)
@@ -134,8 +144,8 @@ class TestMotorProtector:
         assert {"c1.K:2", "c1.K:4", "c1.K:6"} <= landed
 
     def test_the_same_part_is_bought_whether_plugged_or_wired(self) -> None:
-        plugged = Plan(settle(add_load(new_job(), "drum", 4.0))).get(SIZING).parts
-        wired = Plan(self.plain()).get(SIZING).parts
+        plugged = Evaluation(with_names_recorded(add_load(new_job(), "drum", 4.0))).get(SIZING).parts
+        wired = Evaluation(self.plain()).get(SIZING).parts
         ref = {part.ref for device, part in wired.items() if device.endswith(".K")}
         assert ref == {part.ref for device, part in plugged.items() if device.endswith(".K")} == {"CON-9"}
 
@@ -145,7 +155,7 @@ class TestMotorProtector:
 def test_the_whole_chain_stands_behind_every_starter(protection: Protection, both: bool) -> None:
     fields = BOTH if both else {}
     job = set_box(new_job("C"), 600.0, 800.0, 300.0)
-    plan = Plan(settle(add_load(job, "drum", 1.5, protection=protection, **fields)))  # type: ignore[arg-type]
+    plan = Evaluation(with_names_recorded(add_load(job, "drum", 1.5, protection=protection, **fields)))  # type: ignore[arg-type]
     circuits: Circuits = plan.get(CIRCUITS)
     assert circuits.undrawn == ()
     placed = set(plan.get(SHEETS).places)
@@ -164,6 +174,6 @@ def test_a_power_path_with_two_contactors_takes_two_places_and_stands_apart_from
     for n in range(2):
         job = add_load(job, f"rake {n}", 1.5, **BOTH)  # type: ignore[arg-type]
     job = add_load(job, "drum", 4.0)
-    sheets = [s for s in Plan(settle(job)).get(SHEETS).sheets if s.kind is SheetKind.POWER]
+    sheets = [s for s in Evaluation(with_names_recorded(job)).get(SHEETS).sheets if s.kind is SheetKind.POWER]
     motors = [[r.title for r in sheet.rungs if len(r.start) == 3 and r.band is Band.POWER] for sheet in sheets]
     assert motors == [["Drum"], ["Rake 0", "Rake 1"]]

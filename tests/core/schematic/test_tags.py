@@ -17,8 +17,18 @@ from riktig.core.job import (
     remove_load,
     set_practice,
 )
-from riktig.core.plan import Plan
-from riktig.core.schematic import CIRCUITS, NAMES, SHEETS, Circuits, device_places, mark_printed, rename, retag, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import (
+    CIRCUITS,
+    NAMES,
+    SHEETS,
+    Circuits,
+    device_places,
+    mark_printed,
+    rename,
+    tag_anew,
+    with_names_recorded,
+)
 from riktig.core.schematic.numbering.tags import tag_all
 from riktig.demo_job import frost_fan, kelp_shed
 from tests.core.schematic.builders import one_motor
@@ -45,7 +55,7 @@ PUBLISHED = {
 
 
 def tags(job: Job) -> dict[DeviceId, str]:
-    return Plan(job).get(NAMES).tag
+    return Evaluation(job).get(NAMES).tag
 
 
 @pytest.mark.parametrize("kind_id", sorted(PUBLISHED))
@@ -65,7 +75,7 @@ def test_one_class_goes_by_one_set_of_letters(letters: Letters) -> None:
 
 
 def test_a_north_american_job_may_be_called_by_its_codes() -> None:
-    found = tags(settle(set_practice(frost_fan(), letters=Letters.AMERICAN)))
+    found = tags(with_names_recorded(set_practice(frost_fan(), letters=Letters.AMERICAN)))
     heads = {tag.rstrip("0123456789") for tag in found.values()}
     assert {"DISC", "MTR", "TB", "PB", "LT"} <= heads
 
@@ -80,16 +90,16 @@ def test_the_houses_own_letters_stand_for_their_class_and_the_rest_keeps_its_own
 
 def test_another_set_names_anew_but_never_what_the_builder_named() -> None:
     job = rename(one_motor(), DeviceId("c1.K"), "K10")
-    found = tags(settle(set_practice(job, letters=Letters.IEC)))
+    found = tags(with_names_recorded(set_practice(job, letters=Letters.IEC)))
     assert (found[DeviceId("c1.K")], found[DeviceId("c1.M")]) == ("K10", "MA1")
-    printed = settle(set_practice(mark_printed(job), letters=Letters.IEC))
+    printed = with_names_recorded(set_practice(mark_printed(job), letters=Letters.IEC))
     assert tags(printed) == tags(job), "labels are printed: only on request"
-    assert tags(retag(printed)) == found
+    assert tags(tag_anew(printed)) == found
 
 
 def test_a_placed_tag_says_sheet_and_column_of_its_coil() -> None:
-    job = settle(set_practice(kelp_shed(), tags=TagStyle.PLACED))
-    plan = Plan(job)
+    job = with_names_recorded(set_practice(kelp_shed(), tags=TagStyle.PLACED))
+    plan = Evaluation(job)
     places, found = device_places(plan.get(CIRCUITS)), tags(job)
     devices = plan.get(CIRCUITS).by_id
     for device, place in places.items():
@@ -102,7 +112,7 @@ def test_a_placed_tag_says_sheet_and_column_of_its_coil() -> None:
 
 
 def test_two_of_a_kind_in_one_column_are_told_apart_by_a_letter() -> None:
-    found = tags(settle(set_practice(kelp_shed(), tags=TagStyle.PLACED)))
+    found = tags(with_names_recorded(set_practice(kelp_shed(), tags=TagStyle.PLACED)))
     doubled = [tag for tag in found.values() if tag[-1] == "b"]
     assert doubled
     assert all(tag[:-1] in found.values() for tag in doubled)
@@ -111,24 +121,26 @@ def test_two_of_a_kind_in_one_column_are_told_apart_by_a_letter() -> None:
 def test_a_sheet_over_99_reads_one_way_only() -> None:
     """The column is one figure, so the last figure is the column however many the sheet has."""
     job = one_motor()
-    circuits: Circuits = Plan(job).get(CIRCUITS)
-    many = settle(set_practice(job, tags=TagStyle.PLACED))
+    circuits: Circuits = Evaluation(job).get(CIRCUITS)
+    many = with_names_recorded(set_practice(job, tags=TagStyle.PLACED))
     for n in range(3):
         many = add_load(many, f"pump {n}", 1.1)
-    places = device_places(Plan(settle(many)).get(CIRCUITS))
+    places = device_places(Evaluation(with_names_recorded(many)).get(CIRCUITS))
     text = {f"K{place.sheet}{place.column}": place for place in places.values()}
     assert all((int(tag[1:-1]), int(tag[-1])) == (place.sheet, place.column) for tag, place in text.items())
     assert len(tag_all(circuits, (), Practice(tags=TagStyle.PLACED))[0]) == len(circuits.devices)
 
 
 def test_a_symbol_that_moves_keeps_its_tag_until_it_is_asked_for_anew() -> None:
-    job = settle(set_practice(add_load(add_load(one_motor(), "belt", 1.1), "pump", 0.75), tags=TagStyle.PLACED))
-    after = settle(remove_load(job, job.loads[0].id))
+    job = with_names_recorded(
+        set_practice(add_load(add_load(one_motor(), "belt", 1.1), "pump", 0.75), tags=TagStyle.PLACED)
+    )
+    after = with_names_recorded(remove_load(job, job.loads[0].id))
     kept = tags(after)
     assert all(kept[device] == tags(job)[device] for device in kept)
-    moved = {device for device, tag in tags(retag(after)).items() if tag != kept[device]}
+    moved = {device for device, tag in tags(tag_anew(after)).items() if tag != kept[device]}
     assert moved, "the sheets have moved up"
-    plan = Plan(retag(after))
+    plan = Evaluation(tag_anew(after))
     strips = {d.id for d in plan.get(CIRCUITS).devices if d.strip}
     for device in moved - strips:
         place = device_places(plan.get(CIRCUITS)).get(device)
@@ -137,6 +149,6 @@ def test_a_symbol_that_moves_keeps_its_tag_until_it_is_asked_for_anew() -> None:
 
 def test_the_tags_of_a_document_are_those_it_was_settled_with() -> None:
     for style in TagStyle:
-        job = settle(set_practice(kelp_shed(), tags=style))
-        assert settle(job) is job
+        job = with_names_recorded(set_practice(kelp_shed(), tags=style))
+        assert with_names_recorded(job) is job
         assert tags(replace(job, title="again")) == tags(job)

@@ -4,8 +4,16 @@ import pytest
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId, ElementId, Job, Recipe
-from riktig.core.plan import Plan
-from riktig.core.schematic import CIRCUITS, NETS, all_circuits, elements_of, remove_element, script_of, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import (
+    CIRCUITS,
+    NETS,
+    all_circuits,
+    elements_of,
+    remove_element,
+    script_of,
+    with_names_recorded,
+)
 from riktig.core.simulation import Panel, behaviour_of, run_script, with_tags
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
@@ -18,7 +26,7 @@ def wholes(job: Job) -> list[CircuitId]:
 @pytest.mark.parametrize("name", SAMPLES)
 def test_every_circuit_does_what_its_recipe_promises(name: str) -> None:
     job = sample(name)
-    circuits = Plan(job).get(CIRCUITS)
+    circuits = Evaluation(job).get(CIRCUITS)
     ran = 0
     for cid in wholes(job):
         found = behaviour_of(job, circuits, cid)
@@ -34,7 +42,7 @@ WHOLE = ["both ways", "star-delta", "pump by level", "emergency stop", "all of i
 @pytest.mark.parametrize("name", WHOLE)
 def test_on_the_whole_panel_it_is_as_with_its_supplies_alone(name: str) -> None:
     job = sample(name)
-    plan = Plan(job)
+    plan = Evaluation(job)
     circuits = plan.get(CIRCUITS)
     for circuit in all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals):
         load = next((one for one in job.loads if one.id == circuit.load), None)
@@ -58,9 +66,9 @@ def test_a_circuit_that_was_spoilt_fails_at_the_step_that_needs_what_was_taken(w
     job = sample(name)
     circuit = job.circuits[-1].id
     if what == "no second channel":
-        job = settle(remove_element(job, ElementId(f"{circuit}.K1/43-44")))
-    spoilt = settle(remove_element(job, ElementId(f"{circuit}.{element}")))
-    found = behaviour_of(spoilt, Plan(spoilt).get(CIRCUITS), circuit)
+        job = with_names_recorded(remove_element(job, ElementId(f"{circuit}.K1/43-44")))
+    spoilt = with_names_recorded(remove_element(job, ElementId(f"{circuit}.{element}")))
+    found = behaviour_of(spoilt, Evaluation(spoilt).get(CIRCUITS), circuit)
     assert found is not None
     failing = [s for s in found.steps if not s.passed]
     assert any(s.done == step and otherwise in s.otherwise for s in failing), (found.broken, failing)
@@ -69,8 +77,8 @@ def test_a_circuit_that_was_spoilt_fails_at_the_step_that_needs_what_was_taken(w
 def test_where_what_the_script_moves_was_taken_out_it_cannot_be_done_and_says_so() -> None:
     job = sample("direct-on-line")
     circuit = job.circuits[-1].id
-    spoilt = settle(remove_element(job, ElementId(f"{circuit}.S.stop/1-2")))
-    found = behaviour_of(spoilt, Plan(spoilt).get(CIRCUITS), circuit)
+    spoilt = with_names_recorded(remove_element(job, ElementId(f"{circuit}.S.stop/1-2")))
+    found = behaviour_of(spoilt, Evaluation(spoilt).get(CIRCUITS), circuit)
     assert found is not None
     assert not found.passed
     assert "S.stop" in found.broken
@@ -79,7 +87,7 @@ def test_where_what_the_script_moves_was_taken_out_it_cannot_be_done_and_says_so
 def test_both_contactors_in_is_a_short_circuit_and_is_said() -> None:
     """K and KR in together join two lines: common practice, no source."""
     job = sample("both ways")
-    plan, circuit = Plan(job), job.circuits[-1].id
+    plan, circuit = Evaluation(job), job.circuits[-1].id
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
     panel.hands.pushed |= {DeviceId(f"{circuit}.K"), DeviceId(f"{circuit}.KR")}
     panel.settle()
@@ -93,13 +101,15 @@ def test_an_interlock_bypassed_by_its_hold_contact_lets_both_stay_in() -> None:
     job = sample("both ways")
     circuit = job.circuits[-1].id
     coil = f"{circuit}.K/A1-A2"
-    path = next(r for r in Plan(job).get(CIRCUITS).rungs if r.id == f"{circuit}.run").path
+    path = next(r for r in Evaluation(job).get(CIRCUITS).rungs if r.id == f"{circuit}.run").path
     assert any(e.id == coil for e in elements_of(path))
-    right = behaviour_of(job, Plan(job).get(CIRCUITS), circuit)
+    right = behaviour_of(job, Evaluation(job).get(CIRCUITS), circuit)
     assert right is not None
     assert next(s for s in right.steps if s.done == "push KR").passed
-    moved = settle(move_element(job, ElementId(f"{circuit}.KR/21-22"), ElementId(f"{circuit}.S.start/3-4")))
-    wrong = behaviour_of(moved, Plan(moved).get(CIRCUITS), circuit)
+    moved = with_names_recorded(
+        move_element(job, ElementId(f"{circuit}.KR/21-22"), ElementId(f"{circuit}.S.start/3-4"))
+    )
+    wrong = behaviour_of(moved, Evaluation(moved).get(CIRCUITS), circuit)
     assert wrong is not None
     assert not next(s for s in wrong.steps if s.done == "push KR").passed
 
@@ -108,20 +118,20 @@ def test_a_chain_of_relays_that_feeds_back_never_comes_to_rest_and_is_said() -> 
     from riktig.core.job import OwnDevice, OwnRung
     from riktig.core.schematic import add_written
 
-    job = settle(
+    job = with_names_recorded(
         add_written(
             one_motor(), "ring", [OwnDevice("K1", "relay", "plate", "ring")],
             [OwnRung("one", "ring", "main.L1", "K1:21-22 K1:A1-A2", "N")],
         )
     )  # fmt: skip
-    plan = Plan(job)
+    plan = Evaluation(job)
     assert Panel(plan.get(CIRCUITS), plan.get(NETS)).restless
 
 
 @pytest.mark.parametrize("step", ["press Q99", "fly away", "turn nothing to hand", "trip guard"])
 def test_a_step_that_cannot_be_done_says_so(step: str) -> None:
     job = sample("lamp test")
-    plan = Plan(job)
+    plan = Evaluation(job)
     with pytest.raises(RiktigError):
         run_script(plan.get(CIRCUITS), plan.get(NETS), job.circuits[-1].id, (step,))
 

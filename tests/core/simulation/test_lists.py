@@ -7,21 +7,23 @@ import pytest
 from riktig.core.errors import RiktigError
 from riktig.core.exports import schedule
 from riktig.core.job import CircuitId, DeviceId, Job, OwnDevice, OwnRung, add_load, change_load, read_pin
-from riktig.core.plan import Plan
-from riktig.core.schematic import CIRCUITS, NETS, add_written, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import CIRCUITS, NETS, add_written, with_names_recorded
 from riktig.core.simulation import (
     CONDUCTORS,
     ISOLATIONS,
     MAINS,
     RESTARTS,
-    Fault,
+    FaultKind,
+    InjectedFault,
     Operator,
     Panel,
     Runner,
     Touch,
-    Wrong,
     carriages_of,
+    conductors_with_faults,
     faults_at,
+    inject_faults,
     lock_off,
     meter_of,
     operate,
@@ -30,8 +32,6 @@ from riktig.core.simulation import (
     read_script,
     set_level,
     set_travel,
-    spoil_conductors,
-    spoil_hands,
     tanks_of,
 )
 from riktig.core.sizing import SIZING
@@ -44,20 +44,20 @@ START = DeviceId("c1.S.start")
 
 
 @pytest.fixture(scope="module")
-def plan() -> Plan[Job]:
-    return Plan(one_motor())
+def plan() -> Evaluation[Job]:
+    return Evaluation(one_motor())
 
 
 @pytest.fixture(scope="module")
-def shed() -> Plan[Job]:
-    return Plan(demo_job("kelp-shed"))
+def shed() -> Evaluation[Job]:
+    return Evaluation(demo_job("kelp-shed"))
 
 
-def wired(plan: Plan[Job], *faults: Fault) -> Panel:
+def wired(plan: Evaluation[Job], *faults: InjectedFault) -> Panel:
     """A panel as it is wired, with faults put in."""
-    conductors = spoil_conductors(plan.get(CONDUCTORS), faults)
+    conductors = conductors_with_faults(plan.get(CONDUCTORS), faults)
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS), plan.document.supply, 230.0, conductors)
-    spoil_hands(panel.hands, faults)
+    inject_faults(panel.hands, faults)
     panel.settle()
     return panel
 
@@ -71,7 +71,7 @@ def started(panel: Panel) -> Panel:
 
 
 class TestLive:
-    def test_of_the_shed_with_its_main_switch_off_these_sources_stay(self, shed: Plan[Job]) -> None:
+    def test_of_the_shed_with_its_main_switch_off_these_sources_stay(self, shed: Evaluation[Job]) -> None:
         main = next(one for one in shed.get(ISOLATIONS) if one.device == "c0.Q")
         # By hand: the incoming supply ahead of Q1, the maintained branch behind Q2, and the fire panel's contact.
         assert {one.source for one in main.live} == {MAINS, "c1.KF1.W"}
@@ -80,19 +80,19 @@ class TestLive:
         assert all(tag in pins for tag in ("Q1:1", "Q2:2", "F22:1", "X3:F11", "K5:A1"))
         assert "K9:" not in pins
 
-    def test_one_motor_breaker_off_makes_only_its_motor_dead(self, plan: Plan[Job]) -> None:
+    def test_one_motor_breaker_off_makes_only_its_motor_dead(self, plan: Evaluation[Job]) -> None:
         (one,) = [one for one in plan.get(ISOLATIONS) if one.device == "c1.F"]
         devices = {pin.device for net in one.dead for pin in plan.get(NETS).of_pin[net].pins}
         assert devices == {"c1.F", "c1.K"}
 
-    def test_to_work_on_the_contactor_its_own_two_breakers_are_locked(self, plan: Plan[Job]) -> None:
+    def test_to_work_on_the_contactor_its_own_two_breakers_are_locked(self, plan: Evaluation[Job]) -> None:
         circuits = plan.get(CIRCUITS)
         found = lock_off(circuits, Panel(circuits, plan.get(NETS)).network, DeviceId("c1.K"))
         assert set(found.switches) == {"c1.F", "c1.FC"}
 
 
 class TestRestart:
-    def test_buttons_stay_off_a_selector_in_hand_does_not(self, shed: Plan[Job]) -> None:
+    def test_buttons_stay_off_a_selector_in_hand_does_not(self, shed: Evaluation[Job]) -> None:
         found = {(one.circuit, one.how): one for one in shed.get(RESTARTS)}
         assert not found[CircuitId("c2"), "by its button"].after_power
         pump = CircuitId("c4")
@@ -106,37 +106,39 @@ class TestRestart:
         job = one_motor()
         for number in range(3):
             job = add_load(job, f"pump {number}", 1.5)
-        assert len(Plan(job).get(RESTARTS)) == 4
+        assert len(Evaluation(job).get(RESTARTS)) == 4
 
 
 class TestFaults:
-    def test_a_wire_off_at_the_hold_contact_lets_go_with_the_button(self, plan: Plan[Job]) -> None:
+    def test_a_wire_off_at_the_hold_contact_lets_go_with_the_button(self, plan: Evaluation[Job]) -> None:
         wires = [w for w in plan.get(WIRING).wires if read_pin("c1.K:14") in (w.start.pin, w.end.pin)]
-        fault = Fault(Wrong.OFF, str(wires[0].key), "c1.K:14")
+        fault = InjectedFault(FaultKind.OFF, str(wires[0].key), "c1.K:14")
         panel = wired(plan, fault)
         assert not started(panel).is_fed(DeviceId("c1.K"))
         assert started(wired(plan)).is_fed(DeviceId("c1.K"))
 
-    def test_two_motor_wires_swapped_turn_it_the_other_way(self, plan: Plan[Job]) -> None:
+    def test_two_motor_wires_swapped_turn_it_the_other_way(self, plan: Evaluation[Job]) -> None:
         keys = {}
         for wire in plan.get(WIRING).wires:
             for end in (wire.start.pin, wire.end.pin):
                 if str(end) in ("c1.FO:2", "c1.FO:4"):
                     keys[end] = str(wire.key)
-        swapped = Fault(Wrong.SWAPPED, keys[read_pin("c1.FO:2")], "c1.FO:2", keys[read_pin("c1.FO:4")], "c1.FO:4")
+        swapped = InjectedFault(
+            FaultKind.SWAPPED, keys[read_pin("c1.FO:2")], "c1.FO:2", keys[read_pin("c1.FO:4")], "c1.FO:4"
+        )
         assert started(wired(plan, swapped)).turns(DeviceId("c1.M")) == "reverse"
         assert started(wired(plan)).turns(DeviceId("c1.M")) == "forward"
 
-    def test_a_short_ahead_of_everything_takes_the_feed_and_is_said(self, plan: Plan[Job]) -> None:
-        panel = wired(plan, Fault(Wrong.SHORT, "", "c0.Q:1", "c0.Q:3"))
+    def test_a_short_ahead_of_everything_takes_the_feed_and_is_said(self, plan: Evaluation[Job]) -> None:
+        panel = wired(plan, InjectedFault(FaultKind.SHORT, "", "c0.Q:1", "c0.Q:3"))
         assert panel.hands.lost == {"L1", "L2"}
         assert panel.on == set()
         assert any(
             "L1 meets L2" in event.text and "nothing in the panel guards it" in event.text for event in panel.events
         )
 
-    def test_a_short_between_two_poles_behind_the_contactor_trips_when_it_comes_in(self, plan: Plan[Job]) -> None:
-        panel = wired(plan, Fault(Wrong.SHORT, "", "c1.FO:2", "c1.FO:4"))
+    def test_a_short_between_two_poles_behind_the_contactor_trips_when_it_comes_in(self, plan: Evaluation[Job]) -> None:
+        panel = wired(plan, InjectedFault(FaultKind.SHORT, "", "c1.FO:2", "c1.FO:4"))
         assert panel.shorts == []
         panel.hands.pressed.add(START)
         panel.settle()
@@ -146,30 +148,30 @@ class TestFaults:
     @pytest.mark.parametrize(
         ("fault", "on"),
         [
-            (Fault(Wrong.OPEN_COIL, "c1.K", "A1-A2"), False),
-            (Fault(Wrong.BLOWN, "c1.FC", "1-2"), False),
-            (Fault(Wrong.WELDED, "c1.K", "13-14"), True),
+            (InjectedFault(FaultKind.OPEN_COIL, "c1.K", "A1-A2"), False),
+            (InjectedFault(FaultKind.BLOWN, "c1.FC", "1-2"), False),
+            (InjectedFault(FaultKind.WELDED, "c1.K", "13-14"), True),
         ],
     )
-    def test_a_spoilt_device_does_what_it_must(self, plan: Plan[Job], fault: Fault, on: bool) -> None:
+    def test_a_spoilt_device_does_what_it_must(self, plan: Evaluation[Job], fault: InjectedFault, on: bool) -> None:
         panel = wired(plan, fault)
         assert panel.is_fed(DeviceId("c1.K")) == on, "a welded hold contact starts it by itself"
         assert started(panel).is_fed(DeviceId("c1.K")) == on
 
-    def test_every_fault_of_every_device_can_be_put_in_and_said(self, plan: Plan[Job]) -> None:
+    def test_every_fault_of_every_device_can_be_put_in_and_said(self, plan: Evaluation[Job]) -> None:
         panel = wired(plan)
         for device in plan.get(CIRCUITS).devices:
             for fault in faults_at(panel, plan.get(WIRING), device.id):
                 assert fault.said(str)
                 started(wired(plan, fault))
 
-    def test_a_wire_that_is_not_there_is_said(self, plan: Plan[Job]) -> None:
+    def test_a_wire_that_is_not_there_is_said(self, plan: Evaluation[Job]) -> None:
         with pytest.raises(RiktigError, match="No wire"):
-            wired(plan, Fault(Wrong.OFF, "none", "c1.K:14"))
+            wired(plan, InjectedFault(FaultKind.OFF, "none", "c1.K:14"))
 
 
 class TestMeter:
-    def test_dead_the_coil_reads_its_winding_through_the_terminals(self, plan: Plan[Job]) -> None:
+    def test_dead_the_coil_reads_its_winding_through_the_terminals(self, plan: Evaluation[Job]) -> None:
         panel = wired(plan)
         panel.hands.opened.add(DeviceId("c0.Q"))
         panel.settle()
@@ -178,7 +180,7 @@ class TestMeter:
         assert any("{c1.K} A1-A2" in one for one in found.way)
 
     def test_a_larger_contactor_reads_the_winding_of_its_own_part(self) -> None:
-        plan: Plan[Job] = Plan(change_load(one_motor(), one_motor().loads[0].id, kw=7.5))
+        plan: Evaluation[Job] = Evaluation(change_load(one_motor(), one_motor().loads[0].id, kw=7.5))
         parts = plan.get(SIZING).parts
         part = parts[DeviceId("c1.K")]
         assert part.coil_ohm != 560.0, "not the one of the smallest contactor"
@@ -188,7 +190,7 @@ class TestMeter:
         found = meter_of(panel).ohms(read_pin("c1.K:A1"), read_pin("c1.K:A2"))
         assert found.value == pytest.approx(part.coil_ohm, rel=0.01)
 
-    def test_live_it_refuses_ohms_and_reads_volts(self, plan: Plan[Job]) -> None:
+    def test_live_it_refuses_ohms_and_reads_volts(self, plan: Evaluation[Job]) -> None:
         meter = meter_of(wired(plan))
         assert "live" in meter.ohms(read_pin("c1.K:1"), read_pin("c1.K:3")).refused
         read = meter.volts(read_pin("c1.K:1"), read_pin("c1.K:3"))
@@ -196,7 +198,7 @@ class TestMeter:
         assert read.kind == "AC"
         assert meter.volts(read_pin("c1.K:2"), read_pin("c1.K:4")).value == pytest.approx(0.0, abs=0.5)
 
-    def test_nothing_between_two_pins_is_an_open_line(self, plan: Plan[Job]) -> None:
+    def test_nothing_between_two_pins_is_an_open_line(self, plan: Evaluation[Job]) -> None:
         panel = wired(plan)
         panel.hands.opened.add(DeviceId("c0.Q"))
         panel.settle()
@@ -204,7 +206,7 @@ class TestMeter:
         assert found.value is None
         assert found.text == "OL"
 
-    def test_the_reading_follows_the_state(self, plan: Plan[Job]) -> None:
+    def test_the_reading_follows_the_state(self, plan: Evaluation[Job]) -> None:
         panel = wired(plan)
         meter = meter_of(panel)
         assert meter.volts(read_pin("c1.K:A2"), read_pin("c1.K:A1")).value == pytest.approx(0.0, abs=0.5)
@@ -216,7 +218,7 @@ class TestMeter:
 
 class TestTank:
     def test_filling_and_emptying_run_the_pump_from_float_to_float(self) -> None:
-        plan: Plan[Job] = Plan(sample("pump by level"))
+        plan: Evaluation[Job] = Evaluation(sample("pump by level"))
         panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
         (tank,) = tanks_of(panel.circuits)
         panel.hands.position[DeviceId("c1.S.select")] = "auto"
@@ -227,11 +229,11 @@ class TestTank:
         assert ran == [False, False, True, True, False, False]
 
     def test_floats_in_the_wrong_order_are_said(self) -> None:
-        (tank,) = tanks_of(Plan(sample("pump by level")).get(CIRCUITS))
+        (tank,) = tanks_of(Evaluation(sample("pump by level")).get(CIRCUITS))
         assert tank.faults() == ()
         assert "start float must hang above the stop float" in tank.moved("start", 0.1).faults()[0]
 
-    def test_a_carriage_stops_at_its_end_and_goes_back(self, shed: Plan[Job]) -> None:
+    def test_a_carriage_stops_at_its_end_and_goes_back(self, shed: Evaluation[Job]) -> None:
         panel = Panel(shed.get(CIRCUITS), shed.get(NETS))
         (carriage,) = carriages_of(panel.circuits)
         panel.hands.pressed.add(DeviceId("c3.S.start"))
@@ -247,13 +249,13 @@ class TestTank:
 
 
 class TestScripts:
-    def test_a_failing_step_says_why(self, plan: Plan[Job]) -> None:
+    def test_a_failing_step_says_why(self, plan: Evaluation[Job]) -> None:
         runner = Runner(Panel(plan.get(CIRCUITS), plan.get(NETS)), CircuitId("c1"))
         found = runner.step("rest: K on")
         assert found.otherwise == ("K is off, not on",)
         assert "{c1.S.start} 3-4 is open" in found.why[0] or "{c1.K} 13-14 is open" in found.why[0]
 
-    def test_tags_name_the_things_of_the_whole_panel(self, plan: Plan[Job]) -> None:
+    def test_tags_name_the_things_of_the_whole_panel(self, plan: Evaluation[Job]) -> None:
         names = {"K1": DeviceId("c1.K"), "S2": START}
         runner = Runner(Panel(plan.get(CIRCUITS), plan.get(NETS)), CircuitId(""), names)
         assert runner.step("press s2: k1 in").passed
@@ -283,7 +285,7 @@ class TestScripts:
     @pytest.mark.parametrize(
         "step", ["press K99", "wait long", "wait -1", "weld K1 9-9", "dance", "blow K1 zz", "turn K1", "turn K1 to x"]
     )
-    def test_a_step_that_cannot_be_done_is_refused(self, plan: Plan[Job], step: str) -> None:
+    def test_a_step_that_cannot_be_done_is_refused(self, plan: Evaluation[Job], step: str) -> None:
         runner = Runner(Panel(plan.get(CIRCUITS), plan.get(NETS)), CircuitId(""), {"K1": DeviceId("c1.K")})
         with pytest.raises(RiktigError):
             runner.step(step)
@@ -291,7 +293,7 @@ class TestScripts:
 
 @pytest.mark.parametrize("name", ["kelp-shed", "frost-fan"])
 def test_everything_that_can_be_operated_goes_to_each_position_and_says_so(name: str) -> None:
-    plan: Plan[Job] = Plan(demo_job(name))
+    plan: Evaluation[Job] = Evaluation(demo_job(name))
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
     for one in operators_of(panel.circuits):
         for position in (*one.positions[1:], one.positions[0]):
@@ -303,7 +305,7 @@ def test_everything_that_can_be_operated_goes_to_each_position_and_says_so(name:
         operate(panel, bad, "sideways")
 
 
-def test_a_drive_runs_at_the_share_that_the_program_gives_and_stops_with_its_command(shed: Plan[Job]) -> None:
+def test_a_drive_runs_at_the_share_that_the_program_gives_and_stops_with_its_command(shed: Evaluation[Job]) -> None:
     panel = Panel(shed.get(CIRCUITS), shed.get(NETS))
     drive = next(d.id for d in panel.circuits.devices if d.kind_id == "drive")
     motor = DeviceId(f"{drive.partition('.')[0]}.M")
@@ -332,8 +334,8 @@ def test_the_standby_pump_comes_in_when_the_duty_pump_fails_and_goes_when_it_is_
         OwnRung("duty", "duty", "main.L1", "KB:13-14 B2:1-2 K1:A1-A2", "N"),
         OwnRung("standby", "standby", "main.L1", "KB:33-34 K1:21-22 K2:A1-A2", "N"),
     ]
-    job = settle(add_written(one_motor(), "duty and standby", devices, rungs))
-    plan = Plan(job)
+    job = with_names_recorded(add_written(one_motor(), "duty and standby", devices, rungs))
+    plan = Evaluation(job)
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
     runner = Runner(panel, job.circuits[-1].id)
     for step in (
@@ -347,8 +349,8 @@ def test_the_standby_pump_comes_in_when_the_duty_pump_fails_and_goes_when_it_is_
         assert found.passed, (step, found.otherwise, found.why)
 
 
-def test_a_struck_emergency_stop_stays_struck(shed: Plan[Job]) -> None:
-    plan = Plan(sample("emergency stop"))
+def test_a_struck_emergency_stop_stays_struck(shed: Evaluation[Job]) -> None:
+    plan = Evaluation(sample("emergency stop"))
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
     stop = next(one for one in operators_of(panel.circuits) if one.positions == ("out", "struck"))
     reset = next(one for one in operators_of(panel.circuits) if str(one.device).endswith("S.reset"))

@@ -11,15 +11,15 @@ import pytest
 
 from riktig.core.catalogue import Can
 from riktig.core.job import DeviceId, Job, add_load, new_job
-from riktig.core.plan import Plan
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, with_names_recorded
 from riktig.core.simulation import MAINS, LockOff, lock_off, lock_off_text, panel_of
 from riktig.core.simulation.network import Network
 from riktig.demo_job import DEMOS
 
 
 def built(job: Job) -> tuple[Circuits, Network, dict[DeviceId, str]]:
-    plan: Plan[Job] = Plan(job)
+    plan: Evaluation[Job] = Evaluation(job)
     circuits = plan.get(CIRCUITS)
     return circuits, panel_of(job, circuits, plan.get(NETS)).network, dict(plan.get(NAMES).tag)
 
@@ -115,7 +115,7 @@ def test_a_load_that_is_dead_at_rest_has_its_breaker_to_lock_however_it_is_start
     from riktig.core.job import Start
 
     for start in Start:
-        job = settle(add_load(new_job("L", "lock"), "fan", 4.0, start=start))
+        job = with_names_recorded(add_load(new_job("L", "lock"), "fan", 4.0, start=start))
         circuits, network, _ = built(job)
         motors = [d for d in circuits.devices if d.kind.is_motor]
         for motor in motors:

@@ -8,10 +8,29 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from riktig.core.job import DeviceId, ElementId, Insertable, Job, OwnDevice, OwnRung
-from riktig.core.plan import Plan
-from riktig.core.schematic import CIRCUITS, NETS, add_written, insert_contact, move_element, remove_element, settle
-from riktig.core.simulation import Operator, Panel, Role, Stage, Touch, called, operate, operators_of, roles_of, why
-from riktig.core.simulation.connectivity import Forest
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import (
+    CIRCUITS,
+    NETS,
+    add_written,
+    insert_contact,
+    move_element,
+    remove_element,
+    with_names_recorded,
+)
+from riktig.core.simulation import (
+    ContactStage,
+    Operator,
+    Panel,
+    Role,
+    Touch,
+    called,
+    operate,
+    operators_of,
+    roles_of,
+    why,
+)
+from riktig.core.simulation.connectivity import Connectivity
 from riktig.core.simulation.network import Contact
 from riktig.demo_job import demo_job
 from tests.core.schematic.builders import STOP, one_motor
@@ -23,7 +42,7 @@ START, REVERSE, STOPPED = DeviceId("c1.S.start"), DeviceId("c1.S.reverse"), Devi
 
 
 def live(job: Job) -> Panel:
-    plan = Plan(job)
+    plan = Evaluation(job)
     return Panel(plan.get(CIRCUITS), plan.get(NETS), job.supply)
 
 
@@ -32,7 +51,7 @@ def both_ways(*, bypassed: bool = False) -> Panel:
     job = sample("both ways")
     if bypassed:
         for one, start in (("KR/21-22", "S.start/3-4"), ("K/21-22", "S.reverse/3-4")):
-            job = settle(move_element(job, ElementId(f"c1.{one}"), ElementId(f"c1.{start}")))
+            job = with_names_recorded(move_element(job, ElementId(f"c1.{one}"), ElementId(f"c1.{start}")))
     return live(job)
 
 
@@ -50,7 +69,7 @@ class TestOrder:
         panel.settle()
         # By hand: 15 ms until the armature leaves, 22 ms until it arrives; the log has the arrival.
         assert [(e.at_s, e.text) for e in panel.events][:1] == [(0.022, "{c1.K} in")]
-        assert panel.stage[K] is Stage.IN
+        assert panel.stage[K] is ContactStage.IN
 
     def test_it_falls_more_quickly_than_it_comes_in(self) -> None:
         panel = live(one_motor())
@@ -59,7 +78,7 @@ class TestOrder:
         panel.hands.pressed.add(STOPPED)
         panel.settle()
         assert panel.clock_s - before == pytest.approx(0.014)
-        assert panel.stage[K] is Stage.OUT
+        assert panel.stage[K] is ContactStage.OUT
 
 
 class TestInterlock:
@@ -80,7 +99,7 @@ class TestInterlock:
         tap(panel, START)
         panel.hands.pushed.add(KR)
         panel.settle()
-        assert panel.stage[K] is panel.stage[KR] is Stage.IN
+        assert panel.stage[K] is panel.stage[KR] is ContactStage.IN
         panel.hands.pushed.discard(KR)
         panel.settle()
         assert panel.is_fed(K)
@@ -120,7 +139,7 @@ class TestShort:
         assert DeviceId("c1.F") in panel.hands.tripped
 
     def test_a_control_wire_to_neutral_trips_the_control_breaker_not_the_feed(self) -> None:
-        job = settle(
+        job = with_names_recorded(
             add_written(one_motor(), "wrong", [OwnDevice("S9", "start_button", "door", "wrong")],
                         [OwnRung("one", "wrong", "c1.control", "S9:3-4", "N")])
         )  # fmt: skip
@@ -134,7 +153,7 @@ class TestShort:
 class TestVoltages:
     def test_two_coils_in_series_share_the_voltage_and_neither_comes_in(self) -> None:
         """By hand: two equal coils at 230 V have 115 V each, above drop-out and below pick-up."""
-        job = settle(
+        job = with_names_recorded(
             add_written(one_motor(), "series",
                         [OwnDevice("K1", "relay", "plate", "a"), OwnDevice("K2", "relay", "plate", "b")],
                         [OwnRung("one", "series", "main.L1", "K1:A1-A2 K2:A1-A2", "N")])
@@ -173,7 +192,7 @@ def test_a_timer_runs_out_when_its_time_has_passed_and_not_before() -> None:
 
 
 def test_a_relay_that_opens_its_own_path_never_rests_and_says_which() -> None:
-    job = settle(
+    job = with_names_recorded(
         add_written(one_motor(), "ring", [OwnDevice("K1", "relay", "plate", "ring")],
                     [OwnRung("one", "ring", "main.L1", "K1:21-22 K1:A1-A2", "N")])
     )  # fmt: skip
@@ -225,7 +244,7 @@ def test_what_several_contacts_reach_by_closing_at_one_instant_is_worked_out_too
     """Three in a row close together in any order: the far end hangs on the pole and is said to have changed."""
     chain = [Contact(DeviceId(f"c.K{n}"), "13-14", n, n + 1) for n in range(3)]
     for order in permutations(range(3)):
-        forest = Forest(4, chain)
+        forest = Connectivity(4, chain)
         forest.change((), (), {0})
         assert forest.change((), order, {0}) >= {1, 2, 3}
         assert forest.root == [0, 0, 0, 0]
@@ -299,14 +318,14 @@ def test_ten_thousand_clicks_at_random_leave_a_state_that_a_fresh_look_finds_too
 def test_taking_an_edit_back_gives_back_the_behaviour() -> None:
     """A second stop put in ahead of the first changes what its button does; taken out again all is as before."""
     job = one_motor()
-    changed = settle(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))
-    plan = Plan(changed)
+    changed = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))
+    plan = Evaluation(changed)
     (second,) = [d.id for d in plan.get(CIRCUITS).devices if d.purpose.endswith("second stop")]
     panel = live(changed)
     tap(panel, START)
     tap(panel, second)
     assert not panel.is_fed(K)
-    back = settle(remove_element(changed, ElementId(f"{second}/1-2")))
+    back = with_names_recorded(remove_element(changed, ElementId(f"{second}/1-2")))
 
     def told(one: Job) -> list[str]:
         panel = live(one)
@@ -314,6 +333,6 @@ def test_taking_an_edit_back_gives_back_the_behaviour() -> None:
         tap(panel, STOPPED)
         return [event.text for event in panel.events]
 
-    assert second not in {d.id for d in Plan(back).get(CIRCUITS).devices}
+    assert second not in {d.id for d in Evaluation(back).get(CIRCUITS).devices}
     assert told(back) == told(job)
     assert "{c1.K} out" in told(job)

@@ -30,7 +30,7 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.keys import PartKey
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.sizing import (
     PROPOSAL,
     SIZING,
@@ -47,7 +47,7 @@ from riktig.demo_job import DEMOS, demo_job
 
 
 def of(job: Job) -> Proposal:
-    return Plan(job).get(PROPOSAL)
+    return Evaluation(job).get(PROPOSAL)
 
 
 def amount(job: Job, key: str) -> float:
@@ -134,7 +134,7 @@ class TestOwnValues:
         assert value
         assert (value.amount, value.proposed, value.overridden) == (20, 13, True)
         assert "the only size on the shelf" in value.why.reason
-        breaker = next(p for d, p in Plan(job).get(SIZING).parts.items() if d.endswith(".F"))
+        breaker = next(p for d, p in Evaluation(job).get(SIZING).parts.items() if d.endswith(".F"))
         assert breaker.rated_a == 20
         later = change_load(set_supply(job, voltage_v=415.0, voltage_to_neutral_v=240.0), job.loads[0].id, place="bay")
         assert amount(later, "m1.breaker") == 20

@@ -4,14 +4,14 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.job import DeviceId, Job, change_load, set_enclosure, set_supply
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing import PROPOSAL, SIZING, Sizing
 from riktig.core.standards import motor_powers
 
 
 def sized(job: Job) -> Sizing:
-    return Plan(job).get(SIZING)
+    return Evaluation(job).get(SIZING)
 
 
 # By hand, 4 kW at 400 V: 8.5 A (Annex G). Breaker 1.25 x 8.5 = 10.6 -> 13 A. Contactor next above 8.5: 9 A AC-3.
@@ -90,7 +90,7 @@ def test_hotter_air_and_more_circuits_ask_for_thicker_wire(two_motors: Job) -> N
     assert grouped.carries_a == pytest.approx(18.3 * 0.8)
 
 
-def test_every_chosen_device_says_why_with_a_source(plan: Plan[Job]) -> None:
+def test_every_chosen_device_says_why_with_a_source(plan: Evaluation[Job]) -> None:
     whys = plan.get(SIZING).whys
     for device in plan.get(CIRCUITS).devices:
         if device.kind_id in (
@@ -110,5 +110,5 @@ def test_a_tiny_motor_on_a_very_high_voltage_still_draws_a_current() -> None:
     job = set_supply(one_motor(), voltage_v=90_000.0, voltage_to_neutral_v=51_960.0)
     job = change_load(job, job.loads[0].id, kw=0.001, nameplate_a=5.0)
     # By hand: 1 W / (1.73 x 90 kV x 0.8 x 0.8) is about 0.00001 A, far from the 5 A on the plate.
-    doubts = Plan(job).get(PROPOSAL).doubts
+    doubts = Evaluation(job).get(PROPOSAL).doubts
     assert any("far from" in doubt.text for doubt in doubts)

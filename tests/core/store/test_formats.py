@@ -13,7 +13,7 @@ import pytest
 from riktig.cli import main
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import Job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.production import CRITICALS, Gate, hole_states, judged_all, mounted_of, piece_states, progress_of
 from riktig.core.proving import TESTS, results_of
@@ -48,7 +48,7 @@ def test_every_entry_of_an_earlier_format_is_kept_and_understood(
 def test_what_counted_then_counts_now(tmp_path: Path) -> None:
     file = opened(tmp_path, "format2.riktig")
     records = file.records()
-    plan: Plan[Job] = Plan(file.job())
+    plan: Evaluation[Job] = Evaluation(file.job())
     progress = progress_of(plan.get(WIRING), records)
     assert (progress.complete, progress.count(Operation.CUT), progress.stale) == (2, 3, ())
     readings = [reading for _, reading in results_of(plan.get(TESTS), records).readings if reading]

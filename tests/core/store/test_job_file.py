@@ -17,10 +17,10 @@ from tests.core.schematic.builders import START, STOP, one_motor
 from riktig.core.errors import RiktigError
 from riktig.core.inputs import unfit
 from riktig.core.job import Insertable, Job, add_load, new_job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, fix_as_it_is
 from riktig.core.records import Operation, Record, WireDone
-from riktig.core.schematic import insert_contact, settle
+from riktig.core.schematic import insert_contact, with_names_recorded
 from riktig.core.store import APPLICATION_ID, FORMAT, JobFile, dump_job, load_job
 
 EDITS = st.tuples(
@@ -47,8 +47,8 @@ def test_a_job_written_and_read_is_the_same_job(
     job = add_load(one_motor(), name, kw)
     for at, what, parallel in edits:
         job = insert_contact(job, at, what, name, parallel=parallel)  # type: ignore[arg-type]
-    job = settle(job)
-    job = fix_as_it_is(job, Plan(job).get(LAYOUT))
+    job = with_names_recorded(job)
+    job = fix_as_it_is(job, Evaluation(job).get(LAYOUT))
     assert load_job(dump_job(job)) == job
     assert dump_job(load_job(dump_job(job))) == dump_job(job)
 

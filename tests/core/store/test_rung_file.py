@@ -10,7 +10,7 @@ from tests.core.schematic.samples import SAMPLES, sample
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job, circuit_of
 from riktig.core.keys import ElementKey
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import (
     CIRCUITS,
@@ -21,7 +21,7 @@ from riktig.core.schematic import (
     add_written,
     as_written,
     elements_of,
-    settle,
+    with_names_recorded,
 )
 from riktig.core.store import WrittenCircuit, dump_job, dump_rungs, load_job, load_rungs
 
@@ -42,12 +42,12 @@ GOOD = {
 
 def added(text: str, job: Job | None = None) -> Job:
     written = load_rungs(text, where="bay.json")
-    return settle(add_written(job or one_motor(), written.title, written.devices, written.rungs))
+    return with_names_recorded(add_written(job or one_motor(), written.title, written.devices, written.rungs))
 
 
 def test_a_circuit_written_by_hand_is_drawn_numbered_and_judged_like_any_other() -> None:
     job = added(json.dumps(GOOD))
-    plan = Plan(job)
+    plan = Evaluation(job)
     assert plan.get(FAULTS) == ()
     assert plan.get(CIRCUITS).clashes == ()
     circuit = job.circuits[-1].id
@@ -64,7 +64,7 @@ def test_the_written_circuit_is_part_of_the_job_and_its_file() -> None:
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_any_circuit_goes_out_as_a_rung_file_and_comes_back_the_same(name: str) -> None:
-    circuits = Plan(sample(name)).get(CIRCUITS)
+    circuits = Evaluation(sample(name)).get(CIRCUITS)
     for cid, title in circuits.titles:
         devices, rungs = as_written(circuits, cid)
         whole = WrittenCircuit(title, devices, rungs)
@@ -74,11 +74,11 @@ def test_any_circuit_goes_out_as_a_rung_file_and_comes_back_the_same(name: str) 
 @pytest.mark.parametrize("name", ["direct-on-line", "both ways", "star-delta", "pump by level", "emergency stop"])
 def test_a_recipe_written_out_and_read_in_again_joins_the_same_pins(name: str) -> None:
     job = sample(name)
-    circuits, circuit = Plan(job).get(CIRCUITS), job.circuits[-1].id
+    circuits, circuit = Evaluation(job).get(CIRCUITS), job.circuits[-1].id
     devices, rungs = as_written(circuits, circuit)
-    again = settle(add_written(job, "again", devices, rungs))
+    again = with_names_recorded(add_written(job, "again", devices, rungs))
     copy = again.circuits[-1].id
-    after = Plan(again).get(NETS)
+    after = Evaluation(again).get(NETS)
 
     def groups(cid: str) -> set[frozenset[str]]:
         mine = (
@@ -158,7 +158,7 @@ def test_a_loop_of_named_nodes_and_a_short_from_source_to_source_are_findings_no
     short = [{"role": "s", "from": "main.L2", "path": "K0:33-34", "to": "x"},
              {"role": "s2", "from": "x", "path": "K1:33-34", "to": "main.L3"}]  # fmt: skip
     job = added(changed(devices=relays, rungs=[*ring, *coils, *short]))
-    found = {f.kind: f for f in Plan(job).get(FAULTS)}
+    found = {f.kind: f for f in Evaluation(job).get(FAULTS)}
     assert {"no supply", "short"} <= set(found)
     assert "L2" in found["short"].text
     assert "L3" in found["short"].text
@@ -178,7 +178,7 @@ def test_two_thousand_rungs_in_one_circuit_are_drawn_and_judged_without_a_hang()
     ]
     begun = time.monotonic()
     job = added(changed(devices=relays, rungs=rungs))
-    plan = Plan(job)
+    plan = Evaluation(job)
     sheets = plan.get(SHEETS)
     assert len({e.id for r in plan.get(CIRCUITS).rungs for e in elements_of(r.path)} & set(sheets.places)) > 4000
     assert len(plan.get(SHEET_DRAWINGS)) == len(sheets.sheets) > 280
@@ -193,7 +193,7 @@ def test_a_path_of_three_hundred_contacts_goes_over_many_columns() -> None:
     lamp = {"role": "H", "kind": "lamp", "place": "door", "purpose": "all", "legend": "ALL"}
     rungs = [{"role": "long", "from": "c1.control", "path": f"{chain} H", "to": "N"}, *coils]
     job = added(changed(devices=[*relays, lamp], rungs=rungs))
-    plan = Plan(job)
+    plan = Evaluation(job)
     places = plan.get(SHEETS).places
     rung = next(r for r in plan.get(CIRCUITS).rungs if r.id.endswith(".long"))
     assert all(e.id in places for e in elements_of(rung.path))

@@ -6,14 +6,14 @@ from tests.core.schematic.builders import STOP, one_motor
 from riktig.core.geometry import Text
 from riktig.core.job import EarthScheme, Insertable, Job
 from riktig.core.keys import read_key
-from riktig.core.plan import Plan
-from riktig.core.schematic import insert_contact, settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import insert_contact, with_names_recorded
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Strips
 from riktig.core.wiring import WIRING
 
 
 def strips_of(job: Job) -> Strips:
-    return Plan(job).get(STRIPS)
+    return Evaluation(job).get(STRIPS)
 
 
 # Worked by hand from the circuit: (mark, number, inside, cable, core, field).
@@ -40,7 +40,7 @@ def test_each_terminal_has_both_sides_as_worked_out_by_hand(expected: tuple[str,
 
 def test_every_inside_wire_of_a_terminal_is_on_the_wire_list() -> None:
     job = one_motor()
-    keys = {wire.key for wire in Plan(job).get(WIRING).wires}
+    keys = {wire.key for wire in Evaluation(job).get(WIRING).wires}
     for strip in strips_of(job).strips:
         assert [row.position for row in strip.rows] == list(range(1, len(strip.rows) + 1))
         assert all(set(row.wire.split(", ")) <= keys for row in strip.rows)
@@ -50,13 +50,15 @@ def test_the_motors_earth_lands_on_a_free_way_of_the_bar_when_practice_says_so()
     found = strips_of(one_motor(earths=EarthScheme.BAR))
     cable = next(c for c in found.cables if c.tag == "WM1")
     earth = next(core for core in cable.cores if core.name == "green-yellow")
-    ways = {end.label for w in Plan(one_motor(earths=EarthScheme.BAR)).get(WIRING).wires for end in (w.start, w.end)}
+    ways = {
+        end.label for w in Evaluation(one_motor(earths=EarthScheme.BAR)).get(WIRING).wires for end in (w.start, w.end)
+    }
     assert earth.panel_end.startswith("PE:")
     assert earth.panel_end not in ways
 
 
 def test_cables_say_their_make_up() -> None:
-    job = settle(insert_contact(one_motor(), STOP, Insertable.FIELD_CONTACT, "guard"))
+    job = with_names_recorded(insert_contact(one_motor(), STOP, Insertable.FIELD_CONTACT, "guard"))
     assert {c.tag: c.make_up for c in strips_of(job).cables} == {
         "W1": "5 G 4 mm²",
         "WM1": "4 G 1.5 mm²",
@@ -66,7 +68,7 @@ def test_cables_say_their_make_up() -> None:
     assert [(core.name, core.panel_end) for core in guard.cores] == [("1", "X2:1"), ("2", "X2:2")]
 
 
-def test_a_strip_is_drawn_with_marks_numbers_and_both_ends(plan: Plan[Job]) -> None:
+def test_a_strip_is_drawn_with_marks_numbers_and_both_ends(plan: Evaluation[Job]) -> None:
     first, second = plan.get(STRIP_DRAWINGS)
     said = {m.text for m in first.marks if isinstance(m, Text)}
     assert {"X1", "L1", "L2", "L3", "N", "PE", "Q1:1", "W1:L1", "inside", "field"} <= said

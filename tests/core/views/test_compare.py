@@ -20,9 +20,9 @@ from riktig.core.job import (
 )
 from riktig.core.keys import read_key
 from riktig.core.labels import LABELS, Medium
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict, apply_mend, findings_of
-from riktig.core.schematic import settle
+from riktig.core.schematic import with_names_recorded
 from riktig.core.store import dump_job, house_practice, keep_house_practice, load_job
 from riktig.core.views import passport, snapshot, what_changed
 from riktig.core.wiring import WIRING
@@ -30,8 +30,8 @@ from riktig.demo_job import DEMOS, demo_job, kelp_shed
 
 
 def said(job: Job, change: Callable[[Job], Job]) -> list[str]:
-    before = snapshot(Plan(job))
-    return [one.text for one in what_changed(before, snapshot(Plan(settle(change(job)))))]
+    before = snapshot(Evaluation(job))
+    return [one.text for one in what_changed(before, snapshot(Evaluation(with_names_recorded(change(job)))))]
 
 
 def test_a_larger_motor_names_its_values_then_counts_the_lists(demo: Job) -> None:
@@ -48,16 +48,16 @@ def test_an_answer_that_nothing_depends_on_changes_nothing(demo: Job) -> None:
 
 
 def test_markers_only_on_wires_that_enter_duct_are_fewer(demo: Job) -> None:
-    plan = Plan(settle(set_practice(demo, marked=MarkedWires.IN_DUCT)))
+    plan = Evaluation(with_names_recorded(set_practice(demo, marked=MarkedWires.IN_DUCT)))
     marked = len(plan.get(LABELS).on(Medium.WIRE))
     in_duct = sum(bool(wire.ducts) for wire in plan.get(WIRING).wires)
     assert marked == 2 * in_duct
 
 
 def test_above_ten_wires_unmarked_ones_are_a_matter_for_a_person(demo: Job) -> None:
-    some = settle(set_practice(demo, marked=MarkedWires.IN_DUCT))
-    found = [f for f in findings_of(Plan(some).get(RULES)) if f.code == "M02"]
-    assert not all(wire.ducts for wire in Plan(some).get(WIRING).wires), "the two door wires lie in none"
+    some = with_names_recorded(set_practice(demo, marked=MarkedWires.IN_DUCT))
+    found = [f for f in findings_of(Evaluation(some).get(RULES)) if f.code == "M02"]
+    assert not all(wire.ducts for wire in Evaluation(some).get(WIRING).wires), "the two door wires lie in none"
     (finding,) = found
     assert finding.mend
     assert apply_mend(some, finding.mend).practice.marked is MarkedWires.ALL
@@ -66,7 +66,7 @@ def test_above_ten_wires_unmarked_ones_are_a_matter_for_a_person(demo: Job) -> N
 def test_the_overloads_contacts_are_wired_the_way_the_house_wires_them(demo: Job) -> None:
     def leaves_by(job: Job) -> set[tuple[str, str]]:
         """From which contact clamp of the overload the stop button and the trip lamp are fed."""
-        wires = Plan(settle(job)).get(WIRING).wires
+        wires = Evaluation(with_names_recorded(job)).get(WIRING).wires
         ends = [{str(wire.start.pin), str(wire.end.pin)} for wire in wires]
         fed = {"c1.S.stop:1", "c1.H.trip:X1"}
         return {(own, pin) for pins in ends for own in pins & fed for pin in pins if ".FO:" in pin}
@@ -86,7 +86,7 @@ def test_the_overloads_contacts_are_wired_the_way_the_house_wires_them(demo: Job
 )
 def test_conductor_colours_follow_the_practice(demo: Job, colours: Colours, expected: set[str]) -> None:
     house = ("brown", "brown", "white", "violet", "orange", "blue")
-    plan = Plan(settle(set_practice(demo, colours=colours, house_colours=house)))
+    plan = Evaluation(with_names_recorded(set_practice(demo, colours=colours, house_colours=house)))
     assert {wire.colour for wire in plan.get(WIRING).wires} == expected
 
 
@@ -116,21 +116,21 @@ class TestHouse:
 def test_every_demonstration_goes_to_json_and_back_and_judges_itself(name: str) -> None:
     job = demo_job(name)
     assert load_job(dump_job(job)) == job
-    results = Plan(job).get(RULES)
+    results = Evaluation(job).get(RULES)
     brief = [finding for finding in findings_of(results) if finding.code[0] == "B"]
     assert all(finding.verdict is Verdict.JUDGE and finding.code == "B05" for finding in brief)
 
 
 def test_an_override_that_is_too_small_fails_and_its_remedy_takes_it_back() -> None:
-    job = settle(override(kelp_shed(), "m1.section", 1.5, "what is on the drum"))
-    found = next(f for f in findings_of(Plan(job).get(RULES)) if f.where == read_key("value:m1.section"))
+    job = with_names_recorded(override(kelp_shed(), "m1.section", 1.5, "what is on the drum"))
+    found = next(f for f in findings_of(Evaluation(job).get(RULES)) if f.where == read_key("value:m1.section"))
     assert found.verdict is Verdict.FAILS
     assert found.mend
     assert apply_mend(job, found.mend) == kelp_shed()
 
 
 def test_the_passport_of_a_value_and_of_a_load_lead_to_each_other() -> None:
-    plan = Plan(settle(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
+    plan = Evaluation(with_names_recorded(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
     value = passport(plan, read_key("value:m2.breaker"), ())
     assert value
     assert value.title == "Breaker (yours)"

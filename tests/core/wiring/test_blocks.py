@@ -3,10 +3,10 @@
 import pytest
 
 from riktig.core.job import ControlSupply, Distribution, Job, add_load, new_job, set_box, set_practice, set_supply
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, Verdict, findings_of
-from riktig.core.schematic import CIRCUITS, NETS, settle
+from riktig.core.schematic import CIRCUITS, NETS, with_names_recorded
 from riktig.core.wiring import WIRING, Wire
 
 
@@ -16,10 +16,10 @@ def panel(motors: int, distribution: Distribution = Distribution.BLOCKS) -> Job:
     job = set_supply(set_box(job, 1000.0, 1200.0, 300.0), upstream_a=80.0)
     for n in range(motors):
         job = add_load(job, f"fan {n}", 4.0)
-    return settle(job)
+    return with_names_recorded(job)
 
 
-def feeds(plan: Plan[Job]) -> list[Wire]:
+def feeds(plan: Evaluation[Job]) -> list[Wire]:
     on = {net.id for net in plan.get(NETS).nets if any(node.startswith("main.") for node in net.nodes)}
     return [wire for wire in plan.get(WIRING).wires if wire.net in on]
 
@@ -27,7 +27,7 @@ def feeds(plan: Plan[Job]) -> list[Wire]:
 @pytest.mark.parametrize(("motors", "blocks"), [(1, 1), (3, 1), (4, 2), (8, 3)])
 def test_blocks_are_made_for_every_feed(motors: int, blocks: int) -> None:
     """By hand: two feeds of the first line a motor, seven to a block; a thick outlet leads on to the next."""
-    plan = Plan(panel(motors))
+    plan = Evaluation(panel(motors))
     found = [d for d in plan.get(CIRCUITS).devices if d.kind_id == "dist_block"]
     assert len(found) == blocks
     assert all(plan.get(LAYOUT).seat(d.id) for d in found)
@@ -36,7 +36,7 @@ def test_blocks_are_made_for_every_feed(motors: int, blocks: int) -> None:
 
 
 def test_no_way_takes_two_wires_and_nothing_is_crowded() -> None:
-    plan = Plan(panel(7))
+    plan = Evaluation(panel(7))
     ends = [end.pin for wire in feeds(plan) for end in (wire.start, wire.end)]
     assert len(ends) == len(set(ends)), "no feed is looped"
     crowded = [one for one in plan.get(WIRING).crowded if ":N" not in one.label]
@@ -45,7 +45,7 @@ def test_no_way_takes_two_wires_and_nothing_is_crowded() -> None:
 
 def test_the_supply_side_is_thick_and_each_tap_as_its_circuit_needs() -> None:
     """By hand: 80 A upstream want 35 mm² (96 A); 8.5 A among four grouped 13.5 x 0.65 = 8.8 A: 1.5 mm²."""
-    plan = Plan(panel(4))
+    plan = Evaluation(panel(4))
     found = {(wire.mm2, "c0.Q:" in f"{wire.start.pin}|{wire.end.pin}") for wire in feeds(plan)}
     assert (35.0, True) in found
     taps = [w for w in feeds(plan) if not any(end.pin.device == "c0.Q" for end in (w.start, w.end))]
@@ -56,13 +56,13 @@ def test_the_supply_side_is_thick_and_each_tap_as_its_circuit_needs() -> None:
 
 def test_loops_of_the_same_supply_do_not_fit_the_breakers() -> None:
     """35 mm² looped through clamps for 16 mm²: what the blocks are for."""
-    looped = [f for f in findings_of(Plan(panel(2, Distribution.LOOPS)).get(RULES)) if f.code == "W04"]
-    blocks = [f for f in findings_of(Plan(panel(2)).get(RULES)) if f.code == "W04"]
+    looped = [f for f in findings_of(Evaluation(panel(2, Distribution.LOOPS)).get(RULES)) if f.code == "W04"]
+    blocks = [f for f in findings_of(Evaluation(panel(2)).get(RULES)) if f.code == "W04"]
     assert any("35 mm² in a clamp for 1 to 16 mm²" in f.message for f in looped)
     assert not any("35 mm² in a clamp" in f.message for f in blocks)
     assert all(f.verdict is Verdict.FAILS for f in looped)
 
 
 def test_a_panel_with_loops_has_no_block() -> None:
-    kinds = [d.kind_id for d in Plan(panel(2, Distribution.LOOPS)).get(CIRCUITS).devices]
+    kinds = [d.kind_id for d in Evaluation(panel(2, Distribution.LOOPS)).get(CIRCUITS).devices]
     assert "dist_block" not in kinds

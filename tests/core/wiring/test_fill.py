@@ -8,8 +8,8 @@ from tests.core.schematic.builders import one_motor
 
 from riktig.core.geometry import Rect
 from riktig.core.job import Job, set_practice
-from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT, Duct, set_furniture
+from riktig.core.plan import Evaluation
+from riktig.core.plate import LAYOUT, Duct, set_rails_and_ducts
 from riktig.core.rules import RULES
 from riktig.core.schematic import NETS, NetClass
 from riktig.core.standards import wire_diameter
@@ -18,22 +18,22 @@ from riktig.demo_job import demo_job
 
 
 @pytest.fixture(scope="module")
-def shed() -> Plan[Job]:
-    return Plan(demo_job("kelp-shed"))
+def shed() -> Evaluation[Job]:
+    return Evaluation(demo_job("kelp-shed"))
 
 
-def uses_of(plan: Plan[Job]) -> dict[str, DuctUse]:
+def uses_of(plan: Evaluation[Job]) -> dict[str, DuctUse]:
     return {use.name: use for use in plan.get(DUCT_USES)}
 
 
-def test_the_fill_runs_from_end_to_end_and_changes_where_wires_come_and_go(shed: Plan[Job]) -> None:
+def test_the_fill_runs_from_end_to_end_and_changes_where_wires_come_and_go(shed: Evaluation[Job]) -> None:
     for duct in shed.get(LAYOUT).ducts:
         parts = uses_of(shed)[duct.name].segments
         assert all(a.end == b.begin and a.share != b.share for a, b in pairwise(parts))
         assert all(part.share >= 0 for part in parts)
 
 
-def test_a_wire_takes_the_square_of_its_diameter_where_it_runs(shed: Plan[Job]) -> None:
+def test_a_wire_takes_the_square_of_its_diameter_where_it_runs(shed: Evaluation[Job]) -> None:
     """Area times length over all pieces is that of all wires by their ways, ends and door apart."""
     for duct in shed.get(LAYOUT).ducts:
         middle, section = duct.rect.centre, (duct.rect.width if duct.upright else duct.rect.height) * DUCT_HEIGHT
@@ -51,7 +51,7 @@ def test_a_wire_takes_the_square_of_its_diameter_where_it_runs(shed: Plan[Job]) 
         assert sum((p.end - p.begin) * p.share * section for p in parts) == pytest.approx(laid, rel=0.01, abs=200)
 
 
-def test_the_width_that_is_proposed_is_the_narrowest_that_holds(shed: Plan[Job]) -> None:
+def test_the_width_that_is_proposed_is_the_narrowest_that_holds(shed: Evaluation[Job]) -> None:
     sold = (25, 30, 40, 60, 80, 100, 120)
     for use in shed.get(DUCT_USES):
         needed = use.share * use.now / use.limit
@@ -62,25 +62,25 @@ def test_a_duct_that_no_width_would_do_for_says_so() -> None:
     from riktig.core.wiring.fill import duct_uses
     from riktig.core.wiring.model import Segment
 
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     wiring = plan.get(WIRING)
     full = replace(wiring, segments={name: (Segment(0, 100, 4.0),) for name in wiring.segments})
     uses = duct_uses(full, plan.get(LAYOUT), plan.get(NETS), plan.document.practice)
     assert {use.width for use in uses} == {0.0}
 
 
-def test_families_are_those_of_the_nets_that_run_there(shed: Plan[Job]) -> None:
+def test_families_are_those_of_the_nets_that_run_there(shed: Evaluation[Job]) -> None:
     classes = {net.id: net.net_class for net in shed.get(NETS).nets}
     for use in shed.get(DUCT_USES):
         low = any(classes[w.net] is NetClass.DC for w in shed.get(WIRING).wires if use.name in w.ducts)
         assert ("extra-low voltage" in use.families) == low
     assert any(use.shared for use in shed.get(DUCT_USES))
-    assert not any(use.shared for use in Plan(one_motor()).get(DUCT_USES)), "the drum has no extra-low voltage"
+    assert not any(use.shared for use in Evaluation(one_motor()).get(DUCT_USES)), "the drum has no extra-low voltage"
     evidence = next(result for result in shed.get(RULES) if result.code == "P01").evidence
     assert any("extra-low voltage" in line for line in evidence)
 
 
-def test_every_end_on_the_plate_has_its_opening(shed: Plan[Job]) -> None:
+def test_every_end_on_the_plate_has_its_opening(shed: Evaluation[Job]) -> None:
     counted = sum(opening.wires for use in shed.get(DUCT_USES) for opening in use.openings)
     seats = {s.device: s for s in shed.get(LAYOUT).seats}
     ends = [
@@ -94,7 +94,7 @@ def test_every_end_on_the_plate_has_its_opening(shed: Plan[Job]) -> None:
 
 def test_fingers_come_out_where_the_wires_do_not_pass_one_slot() -> None:
     """A slot of 7.5 mm lets so much wire in; every finger broken out gives its pitch of 12.5 mm more."""
-    plan = Plan(demo_job("kelp-shed"))
+    plan = Evaluation(demo_job("kelp-shed"))
     for use in plan.get(DUCT_USES):
         duct = plan.get(LAYOUT).duct(use.name)
         assert duct is not None
@@ -110,24 +110,24 @@ def test_fingers_come_out_where_the_wires_do_not_pass_one_slot() -> None:
             assert len(across) == opening.wires
             assert 7.5 + 12.5 * opening.fingers >= sum(across) - 1e-6, "they pass"
             assert opening.fingers == 0 or 7.5 + 12.5 * (opening.fingers - 1) < sum(across), "and no finger too many"
-    shed_uses = Plan(demo_job("kelp-shed")).get(DUCT_USES)
+    shed_uses = Evaluation(demo_job("kelp-shed")).get(DUCT_USES)
     assert any(opening.fingers for use in shed_uses for opening in use.openings)
     assert any(not opening.fingers for use in shed_uses for opening in use.openings)
 
 
 def test_a_wider_duct_is_less_full() -> None:
-    narrow, wide = (uses_of(Plan(set_practice(one_motor(), duct_width=w))) for w in (30.0, 60.0))
+    narrow, wide = (uses_of(Evaluation(set_practice(one_motor(), duct_width=w))) for w in (30.0, 60.0))
     assert all(wide[name].share < narrow[name].share for name in narrow if narrow[name].share)
 
 
 def test_a_duct_that_meets_no_upright_is_said() -> None:
     job = one_motor()
-    layout = Plan(job).get(LAYOUT)
+    layout = Evaluation(job).get(LAYOUT)
     upright = [duct for duct in layout.ducts if duct.upright]
     shrunk = [replace(duct, rect=replace(duct.rect, height=60.0)) for duct in upright]
     levels = tuple(duct for duct in layout.ducts if not duct.upright)
-    apart = set_furniture(job, layout, layout.rails, (*shrunk, *levels))
-    plan = Plan(apart)
+    apart = set_rails_and_ducts(job, layout, layout.rails, (*shrunk, *levels))
+    plan = Evaluation(apart)
     apart_from = {m.device: m.text for m in plan.get(LAYOUT).misfits if "upright duct" in m.text}
     assert set(apart_from) == {"D4", "D5"}
     assert all(wire.length < 10_000 for wire in plan.get(WIRING).wires)
@@ -135,12 +135,12 @@ def test_a_duct_that_meets_no_upright_is_said() -> None:
 
 def test_a_short_upright_joins_only_the_ducts_it_touches() -> None:
     job = one_motor()
-    layout = Plan(job).get(LAYOUT)
+    layout = Evaluation(job).get(LAYOUT)
     d3, d4 = layout.ducts[2], layout.ducts[3]
     x = layout.plate.width / 2
     short = Duct(9, Rect(x, d3.rect.bottom, 30, d4.rect.y - d3.rect.bottom), True)
-    bridged = Plan(set_furniture(job, layout, layout.rails, (*layout.ducts, short)))
-    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (Plan(job), bridged)]
+    bridged = Evaluation(set_rails_and_ducts(job, layout, layout.rails, (*layout.ducts, short)))
+    metres = [sum(w.length for w in plan.get(WIRING).wires) for plan in (Evaluation(job), bridged)]
     assert metres[1] < metres[0], "a way in the middle is shorter for some"
     used = [w for w in bridged.get(WIRING).wires if "D9" in w.ducts]
     assert used

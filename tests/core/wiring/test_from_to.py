@@ -7,7 +7,7 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.geometry import Poly
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.wiring import WIRING, Wire, route_marks, wire_key
 
 # By hand, from the circuit alone: the clamps of each net, its section and its colour. Feeder 4 mm2 for 20 A upstream,
@@ -40,7 +40,7 @@ BONDED = {"X1:PE": 4, "E1:1": 4, "E2:1": 4, "E3:1": 4, "X2:PE": 1.5}
 
 @pytest.fixture(scope="module")
 def wires() -> tuple[Wire, ...]:
-    return Plan(one_motor()).get(WIRING).wires
+    return Evaluation(one_motor()).get(WIRING).wires
 
 
 def test_there_are_no_wires_but_these(wires: tuple[Wire, ...]) -> None:
@@ -104,7 +104,7 @@ def test_lengths_are_whole_tens_and_no_shorter_than_the_way(wires: tuple[Wire, .
 
 
 def test_a_wire_is_drawn_by_its_corners_alone_and_along_its_whole_way() -> None:
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     for wire in plan.get(WIRING).wires:
         drawn = next((m for m in route_marks((wire,), shift=0.0) if isinstance(m, Poly)), None)
         if drawn is None:

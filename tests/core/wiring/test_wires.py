@@ -23,19 +23,19 @@ from riktig.core.job import (
     set_practice,
 )
 from riktig.core.keys import BatchKey
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, Duct
-from riktig.core.schematic import CIRCUITS, NETS, NetClass, insert_contact, settle
+from riktig.core.schematic import CIRCUITS, NETS, NetClass, insert_contact, with_names_recorded
 from riktig.core.sizing import SIZING
-from riktig.core.wiring import WIRING, Stage, Wire, Wiring, best_path, draw_batches, mini_plate, route_marks
+from riktig.core.wiring import WIRING, Wire, Wiring, WiringStage, best_path, draw_batches, mini_plate, route_marks
 
 
 def wiring_of(job: Job) -> Wiring:
-    return Plan(job).get(WIRING)
+    return Evaluation(job).get(WIRING)
 
 
 def test_each_net_of_n_clamps_takes_n_minus_one_wires(two_motors: Job) -> None:
-    plan = Plan(two_motors)
+    plan = Evaluation(two_motors)
     devices = plan.get(CIRCUITS).by_id
     wires = Counter(w.net for w in plan.get(WIRING).wires)
     for net in plan.get(NETS).nets:
@@ -82,8 +82,8 @@ def test_a_start_stop_starter_takes_the_wires_counted_by_hand() -> None:
 def test_no_clamp_holds_more_than_it_may_and_all_of_one_section(extra: int) -> None:
     job = one_motor()
     for n in range(extra):
-        job = settle(insert_contact(job, STOP, Insertable.FIELD_CONTACT, f"interlock {n}"))
-    plan = Plan(job)
+        job = with_names_recorded(insert_contact(job, STOP, Insertable.FIELD_CONTACT, f"interlock {n}"))
+    plan = Evaluation(job)
     here = defaultdict(list)
     for wire in plan.get(WIRING).wires:
         here[wire.start.pin].append(wire)
@@ -117,7 +117,7 @@ def test_two_wires_in_a_clamp_share_a_twin_ferrule_and_one_gets_its_own() -> Non
 def test_lengths_follow_the_ducts_by_hand() -> None:
     # F2:2 to K1:43: from the lower clamp down to the middle of D4, along it, down to K1's upper clamp, and 35 mm more
     # at each end, rounded up to 10; worked from the places of the two clamps alone.
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     from riktig.core.job import DeviceId
 
     layout = plan.get(LAYOUT)
@@ -147,14 +147,14 @@ def test_wires_to_the_door_cross_the_hinge_with_its_loop() -> None:
 @pytest.mark.parametrize(
     ("stage", "colour"),
     [
-        (Stage.FEED, "black"),
-        (Stage.MOTOR, "black"),
-        (Stage.CONTROL, "red"),
-        (Stage.NEUTRAL, "light blue"),
-        (Stage.EARTH, "green-yellow"),
+        (WiringStage.FEED, "black"),
+        (WiringStage.MOTOR, "black"),
+        (WiringStage.CONTROL, "red"),
+        (WiringStage.NEUTRAL, "light blue"),
+        (WiringStage.EARTH, "green-yellow"),
     ],
 )
-def test_colours_follow_the_rulebook(stage: Stage, colour: str) -> None:
+def test_colours_follow_the_rulebook(stage: WiringStage, colour: str) -> None:
     assert {w.colour for w in wiring_of(one_motor()).wires if w.stage is stage} == {colour}
 
 
@@ -183,17 +183,17 @@ def test_cut_exact_wastes_nothing() -> None:
     assert sum(b.waste for b in wiring.batches) == 0
 
 
-@pytest.mark.parametrize(("order", "first"), [(DoorOrder.LAST, Stage.FEED), (DoorOrder.FIRST, Stage.DOOR)])
-def test_the_door_is_wired_when_the_practice_says(order: DoorOrder, first: Stage) -> None:
+@pytest.mark.parametrize(("order", "first"), [(DoorOrder.LAST, WiringStage.FEED), (DoorOrder.FIRST, WiringStage.DOOR)])
+def test_the_door_is_wired_when_the_practice_says(order: DoorOrder, first: WiringStage) -> None:
     assert wiring_of(one_motor(door_order=order)).batches[0].stage is first
-    assert wiring_of(one_motor(door_order=order)).batches[-1].stage is Stage.EARTH
+    assert wiring_of(one_motor(door_order=order)).batches[-1].stage is WiringStage.EARTH
 
 
 def test_each_protective_conductor_has_a_way_of_its_own() -> None:
     job = new_job()
     for n in range(7):
         job = add_load(job, f"fan {n}", 1.1)
-    wires = [w for w in wiring_of(settle(job)).wires if w.stage is Stage.EARTH]
+    wires = [w for w in wiring_of(with_names_recorded(job)).wires if w.stage is WiringStage.EARTH]
     ends = Counter(end.pin for w in wires for end in (w.start, w.end))
     assert set(ends.values()) == {1}
 
@@ -251,7 +251,7 @@ def passes(wire: Wire, duct: Duct, at: float) -> bool:
 def test_duct_fill_counts_every_wire_that_runs_in_the_duct() -> None:
     from riktig.core.standards import wire_diameter
 
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     wiring, layout = plan.get(WIRING), plan.get(LAYOUT)
     for duct in layout.ducts:
         begin, end = (duct.rect.y, duct.rect.bottom) if duct.upright else (duct.rect.x, duct.rect.right)
@@ -269,7 +269,7 @@ def test_duct_fill_counts_every_wire_that_runs_in_the_duct() -> None:
 
 
 def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
-    plan = Plan(one_motor())
+    plan = Evaluation(one_motor())
     wiring = plan.get(WIRING)
     cards = draw_batches(wiring, {"1": 2})
     assert {m.key for m in cards.marks} == {BatchKey(b.number) for b in wiring.batches}

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from math import sqrt
 
-from riktig.core.door.door_types import HANDLE, WIRING_DEPTH, DoorPlan, DoorSeat, Leaf, to_door
+from riktig.core.door.door_types import HANDLE, WIRING_DEPTH, DoorPlan, Leaf, PlacedOperator, to_door
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.job.enclosure import DOOR_FOLD_MM
@@ -45,7 +45,7 @@ def swing_reach(far: float, depth: float, z: float) -> float:
     return sqrt(max(far * far + depth * depth - z * z, 0.0))
 
 
-def wiring_room(seat: DoorSeat, behind: Iterable[Behind], plate_depth: float) -> float:
+def wiring_room(seat: PlacedOperator, behind: Iterable[Behind], plate_depth: float) -> float:
     """What is left behind an operator for its wires with the door closed, mm; negative: it does not close."""
     front = max((one.height for one in behind if one.shadow.overlap(seat.behind)[0]), default=0.0)
     return plate_depth - front - seat.depth
@@ -89,7 +89,11 @@ def misfits_about_door(
 
 
 def _on_the_front(
-    seat: DoorSeat, body: Rect, bodies: Sequence[tuple[DoorSeat, Rect]], plan: DoorPlan, devices: frozenset[DeviceId]
+    seat: PlacedOperator,
+    body: Rect,
+    bodies: Sequence[tuple[PlacedOperator, Rect]],
+    plan: DoorPlan,
+    devices: frozenset[DeviceId],
 ) -> Iterator[Misfit]:
     """Neighbours that are too near: each pair once."""
     over = min(body.overlap(plan.nameplate))
@@ -110,13 +114,13 @@ def _on_the_front(
             yield Misfit(seat.device, short, other.device, what)
 
 
-def _is_near(one: DoorSeat, other: DoorSeat) -> bool:
+def _is_near(one: PlacedOperator, other: PlacedOperator) -> bool:
     """Whether two outlines may touch: each reaches from its middle no further than its part, handle or legend does."""
     reach = sum(max(seat.part.width, seat.part.height, HANDLE) for seat in (one, other)) / 2 + LEGENDS
     return abs(one.x - other.x) < reach and abs(one.y - other.y) < reach
 
 
-def _short_of_pitch(one: DoorSeat, other: DoorSeat) -> float:
+def _short_of_pitch(one: PlacedOperator, other: PlacedOperator) -> float:
     """What lacks of the standard's pitch between two operators in round holes."""
     dx, dy = abs(one.x - other.x), abs(one.y - other.y)
     if not one.hole == other.hole == operator_hole("D22").value:
@@ -125,7 +129,7 @@ def _short_of_pitch(one: DoorSeat, other: DoorSeat) -> float:
     return 0.0 if dx >= across or dy >= down else min(across - dx, down - dy)
 
 
-def _behind(seat: DoorSeat, leaf: Leaf, behind: Iterable[Behind], enclosure: Enclosure) -> Iterator[Misfit]:
+def _behind(seat: PlacedOperator, leaf: Leaf, behind: Iterable[Behind], enclosure: Enclosure) -> Iterator[Misfit]:
     own = seat.behind
     near, far = sorted((leaf.from_pivot(own.x), leaf.from_pivot(own.right)))
     for thing in behind:

@@ -15,8 +15,8 @@ __all__ = [
     "NAMEPLATE",
     "WIRING_DEPTH",
     "DoorPlan",
-    "DoorSeat",
     "Leaf",
+    "PlacedOperator",
     "diagonal",
     "leaf_at",
     "leaves_of",
@@ -59,7 +59,7 @@ class Leaf:
 
 
 @dataclass(frozen=True, slots=True)
-class DoorSeat:
+class PlacedOperator:
     """An operator on the door: the middle of its hole from the (left) door's datum, and its legend.
 
     ``hole`` is its diameter, 0 for what sits in a cut-out; ``leaf`` the door it is on; ``group`` the circuit it
@@ -128,7 +128,7 @@ class DoorSeat:
         """What it takes behind the door, seen from the front."""
         return _about(self.x, self.y, self.part.width, self.part.height)
 
-    def at(self, x: float, y: float) -> "DoorSeat":
+    def at(self, x: float, y: float) -> "PlacedOperator":
         """The same elsewhere."""
         return replace(self, x=round(x, 1), y=round(y, 1))
 
@@ -142,7 +142,7 @@ class DoorPlan:
 
     face: Rect
     leaves: tuple[Leaf, ...]
-    seats: tuple[DoorSeat, ...]
+    seats: tuple[PlacedOperator, ...]
     nameplate: Rect
     studs: tuple[Point, ...]
     misfits: tuple[Misfit, ...]
@@ -168,7 +168,7 @@ class DoorPlan:
         """The door a place is on, or the nearest."""
         return leaf_at(self.leaves, x)
 
-    def seat(self, device: DeviceId) -> DoorSeat | None:
+    def seat(self, device: DeviceId) -> PlacedOperator | None:
         """Where a device is on the door."""
         return next((seat for seat in self.seats if seat.device == device), None)
 

@@ -4,9 +4,9 @@ from collections.abc import Iterable, Mapping
 from math import hypot
 
 from riktig.core.catalogue import Can
-from riktig.core.door.door_types import HANDLE, DoorPlan, DoorSeat
+from riktig.core.door.door_types import HANDLE, DoorPlan, PlacedOperator
 from riktig.core.door.stack import Stack, stack_of
-from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Point, Poly, Rect, Shape, Text
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, Key, PartKey
 from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
@@ -31,7 +31,7 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
     shown = door.from_behind() if behind else door
     shift = Point(RULER, RULER)
     wide, high = door.face.width, door.face.height
-    marks: list[Mark] = [box(at_ruler(leaf.face, shift), fill="panel", layer="door") for leaf in shown.leaves]
+    marks: list[Shape] = [box(at_ruler(leaf.face, shift), fill="panel", layer="door") for leaf in shown.leaves]
     scale = rulers(wide, high)
     marks += [_mirrored(mark, wide + 2 * RULER) for mark in scale] if behind else scale
     for leaf in shown.leaves:
@@ -66,14 +66,14 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
     return Drawing(wide + 2 * RULER, high + RULER + 6, tuple(marks), title)
 
 
-def _cross(at: Point) -> list[Mark]:
+def _cross(at: Point) -> list[Shape]:
     return [
         Line(at.x - 5, at.y, at.x + 5, at.y, "fails", 0.4, layer="ruler"),
         Line(at.x, at.y - 5, at.x, at.y + 5, "fails", 0.4, layer="ruler"),
     ]
 
 
-def _mirrored(mark: Mark, width: float) -> Mark:
+def _mirrored(mark: Shape, width: float) -> Shape:
     """A mark of the rulers with left and right changed over; its text still reads."""
     match mark:
         case Line():
@@ -88,8 +88,8 @@ def _mirrored(mark: Mark, width: float) -> Mark:
 
 
 def operator_marks(
-    seat: DoorSeat, tags: Mapping[DeviceId, str], shift: Point, grown: float = 1.0, *, wrong: bool = False
-) -> list[Mark]:
+    seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grown: float = 1.0, *, wrong: bool = False
+) -> list[Shape]:
     """One operator from the front: its head, its legend plate and its tag."""
     x, y = seat.x + shift.x, seat.y + shift.y
     key = DeviceKey(seat.device)
@@ -128,7 +128,7 @@ def operator_marks(
     return marks
 
 
-def _legend(seat: DoorSeat, shift: Point, key: Key | None, role: str) -> list[Mark]:
+def _legend(seat: PlacedOperator, shift: Point, key: Key | None, role: str) -> list[Shape]:
     plate = seat.legend_plate
     if plate is None:
         return []
@@ -139,7 +139,7 @@ def _legend(seat: DoorSeat, shift: Point, key: Key | None, role: str) -> list[Ma
     lines = [line for line in (" ".join(words[:cut]), " ".join(words[cut:])) if line]
     longest = max(len(line) for line in lines)
     size = min(LEGEND, (at.width - 3) / max(longest, 1) / 0.92)
-    marks: list[Mark] = [box(at, role if role == "fails" else "second", 0.35, "card", key, "legend")]
+    marks: list[Shape] = [box(at, role if role == "fails" else "second", 0.35, "card", key, "legend")]
     top = at.centre.y + size / 2 - (len(lines) - 1) * (size + 1.4) / 2
     for n, line in enumerate(lines):
         marks.append(
@@ -157,10 +157,10 @@ def _legend(seat: DoorSeat, shift: Point, key: Key | None, role: str) -> list[Ma
     return marks
 
 
-def _head(seat: DoorSeat, x: float, y: float, key: Key | None, role: str) -> list[Mark]:
+def _head(seat: PlacedOperator, x: float, y: float, key: Key | None, role: str) -> list[Shape]:
     kind = seat.part.kind
     lens = f"lens {seat.part.colour}" if seat.part.colour else "part"
-    marks: list[Mark] = [Circle(x, y, 15, role, 0.5, "card", "door", key)]
+    marks: list[Shape] = [Circle(x, y, 15, role, 0.5, "card", "door", key)]
     if seat.is_mushroom:
         return [
             Circle(x, y, 30, role, 0.5, "lens yellow", "door", key),
@@ -190,14 +190,14 @@ def _head(seat: DoorSeat, x: float, y: float, key: Key | None, role: str) -> lis
     return [*marks, Circle(x, y, 12, role, 0.4, lens, "door", key)]
 
 
-def _back(seat: DoorSeat, tags: Mapping[DeviceId, str], shift: Point, grown: float) -> list[Mark]:
+def _back(seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grown: float) -> list[Shape]:
     """One operator from behind: its nut, its blocks with their terminals, its depth."""
     x, y = seat.x + shift.x, seat.y + shift.y
     key = DeviceKey(seat.device)
     size = TAG * min(grown, 1.4)
     stack = stack_of(seat.part.kind, seat.part, seat.legend)
     if seat.is_shaft:
-        marks: list[Mark] = [
+        marks: list[Shape] = [
             Circle(x, y, NUT, "ink", 0.5, "card", "door", key),
             box(Rect(x - 4, y - 4, 8, 8), "ink", 0.6, "second", key, "door"),
             Text(x + NUT + 4, y + 3, f"{tags[seat.device]} shaft", size, face=Face.PRINTED_BOLD, key=key),
@@ -220,7 +220,7 @@ def _back(seat: DoorSeat, tags: Mapping[DeviceId, str], shift: Point, grown: flo
     return marks
 
 
-def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Mark]:
+def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Shape]:
     wide, high = BLOCK
     where = {"left": -wide, "middle": 0.0, "right": wide}
     for block in sorted(stack.blocks, key=lambda one: one.layer):
@@ -236,9 +236,9 @@ def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Mark]
         yield Text(rect.centre.x, rect.centre.y + 1.4, said, 3.2, "second", align=Align.MIDDLE, key=key)
 
 
-def shadow_marks(shadows: Iterable[tuple[str, Rect]], shift: Point) -> list[Mark]:
+def shadow_marks(shadows: Iterable[tuple[str, Rect]], shift: Point) -> list[Shape]:
     """What stands behind the closed door, dashed: (words, shadow on the door)."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     for said, rect in shadows:
         at = at_ruler(rect, shift)
         marks.append(box(at, "third", 0.4, dashed=True, layer="behind"))

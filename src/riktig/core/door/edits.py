@@ -4,7 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from riktig.core.door.clash import Behind, misfits_about_door
-from riktig.core.door.door_types import DoorPlan, DoorSeat
+from riktig.core.door.door_types import DoorPlan, PlacedOperator
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, DoorFix, DoorPlace, Enclosure, Job, Opening
 from riktig.core.plate import Layout
@@ -25,7 +25,7 @@ __all__ = [
 
 def with_seats(
     plan: DoorPlan,
-    moved: Sequence[DoorSeat],
+    moved: Sequence[PlacedOperator],
     layout: Layout,
     enclosure: Enclosure,
     behind: tuple[Behind, ...] | None = None,
@@ -40,7 +40,7 @@ def with_seats(
     return replace(there, misfits=misfits_about_door(there, layout, enclosure, frozenset(new), behind))
 
 
-def _fixed(job: Job, plan: DoorPlan, seats: Iterable[DoorSeat]) -> Job:
+def _fixed(job: Job, plan: DoorPlan, seats: Iterable[PlacedOperator]) -> Job:
     places = tuple(
         DoorPlace(seat.device, round(seat.x, 1), round(seat.y, 1), seat.locked) for seat in seats if not seat.is_shaft
     )
@@ -52,7 +52,7 @@ def fix_door(job: Job, plan: DoorPlan) -> Job:
     return _fixed(job, plan, plan.seats)
 
 
-def move_on_door(job: Job, plan: DoorPlan, moved: Iterable[DoorSeat]) -> Job:
+def move_on_door(job: Job, plan: DoorPlan, moved: Iterable[PlacedOperator]) -> Job:
     """Puts operators where they are said to be; all others are fixed where they are.
 
     A place where one does not fit is allowed: it is shown and judged, not refused.
@@ -83,17 +83,17 @@ def door_for_me(job: Job) -> Job:
     return replace(job, door=DoorFix(kept) if kept else None)
 
 
-def in_row(seats: Sequence[DoorSeat]) -> tuple[DoorSeat, ...]:
+def in_row(seats: Sequence[PlacedOperator]) -> tuple[PlacedOperator, ...]:
     """Operators at the height of the first."""
     return tuple(seat.at(seat.x, seats[0].y) for seat in seats)
 
 
-def in_column(seats: Sequence[DoorSeat]) -> tuple[DoorSeat, ...]:
+def in_column(seats: Sequence[PlacedOperator]) -> tuple[PlacedOperator, ...]:
     """Operators below each other, as far from the edge as the first."""
     return tuple(seat.at(seats[0].x, seat.y) for seat in seats)
 
 
-def spread_on_door(seats: Sequence[DoorSeat]) -> tuple[DoorSeat, ...]:
+def spread_on_door(seats: Sequence[PlacedOperator]) -> tuple[PlacedOperator, ...]:
     """Operators at equal distances between the outermost, along the way in which they stand apart most."""
     if len(seats) < 3:
         return tuple(seats)

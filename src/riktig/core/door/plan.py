@@ -6,7 +6,7 @@ from math import ceil, sqrt
 
 from riktig.core.catalogue import Can, Mounting
 from riktig.core.door.clash import Behind, door_misfits, things_behind
-from riktig.core.door.door_types import NAMEPLATE, WIRING_DEPTH, DoorPlan, DoorSeat, Leaf, leaves_of, to_door
+from riktig.core.door.door_types import NAMEPLATE, WIRING_DEPTH, DoorPlan, Leaf, PlacedOperator, leaves_of, to_door
 from riktig.core.door.stack import stack_of
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DoorFix, Enclosure
@@ -35,10 +35,10 @@ STUD_INSET = 25.0
 
 
 @dataclass(frozen=True, slots=True)
-class _Group:
+class _OperatorGroup:
     """Seats about a group's own corner, and the room they take."""
 
-    seats: tuple[DoorSeat, ...]
+    seats: tuple[PlacedOperator, ...]
     room: Rect
 
 
@@ -69,7 +69,7 @@ def plan_door(
     low = leaves[0].face
     nameplate = Rect((low.width - NAMEPLATE[0]) / 2, face.height - NAMEPLATE[1] - 25, *NAMEPLATE)
     given = {place.device: place for place in fix.places} if fix else {}
-    waiting: dict[str, list[DoorSeat]] = {}
+    waiting: dict[str, list[PlacedOperator]] = {}
     for device in circuits.devices:
         if not on_door(device):
             continue
@@ -91,10 +91,10 @@ def plan_door(
 
 
 def _beside_their_own(
-    waiting: dict[str, list[DoorSeat]], seats: list[DoorSeat], plan: DoorPlan
-) -> dict[str, list[DoorSeat]]:
+    waiting: dict[str, list[PlacedOperator]], seats: list[PlacedOperator], plan: DoorPlan
+) -> dict[str, list[PlacedOperator]]:
     """Puts a new operator below those of its circuit that have a place already; gives back what still waits."""
-    left: dict[str, list[DoorSeat]] = {}
+    left: dict[str, list[PlacedOperator]] = {}
     for circuit, group in waiting.items():
         for seat in sorted(group, key=_rank):
             own = [one for one in seats if one.group == circuit and not one.is_shaft]
@@ -106,7 +106,9 @@ def _beside_their_own(
     return left
 
 
-def _below(seat: DoorSeat, own: Sequence[DoorSeat], seats: Sequence[DoorSeat], plan: DoorPlan) -> DoorSeat | None:
+def _below(
+    seat: PlacedOperator, own: Sequence[PlacedOperator], seats: Sequence[PlacedOperator], plan: DoorPlan
+) -> PlacedOperator | None:
     last = max(own, key=lambda one: (one.y, one.x))
     face = plan.leaf(last.leaf).face
     for n in range(1, 5):
@@ -118,7 +120,7 @@ def _below(seat: DoorSeat, own: Sequence[DoorSeat], seats: Sequence[DoorSeat], p
     return None
 
 
-def _handles(circuits: Circuits, layout: Layout, enclosure: Enclosure, plan: DoorPlan) -> list[DoorSeat]:
+def _handles(circuits: Circuits, layout: Layout, enclosure: Enclosure, plan: DoorPlan) -> list[PlacedOperator]:
     found = []
     for device in circuits.devices:
         seat = layout.seat(device.id)
@@ -126,29 +128,29 @@ def _handles(circuits: Circuits, layout: Layout, enclosure: Enclosure, plan: Doo
             at = to_door(seat.rect.centre, enclosure)
             leaf = plan.leaf_at(at.x).name
             group = str(device.circuit)
-            found.append(DoorSeat(device.id, seat.part, at.x, at.y, SHAFT_HOLE, device.legend, leaf, group))
+            found.append(PlacedOperator(device.id, seat.part, at.x, at.y, SHAFT_HOLE, device.legend, leaf, group))
     return found
 
 
-def _bare(device: Device, sizing: Sizing) -> DoorSeat:
+def _bare(device: Device, sizing: Sizing) -> PlacedOperator:
     part = sizing.parts[device.id]
     hole = 0.0 if part.kind.cut_out_rim else operator_hole("D22").value
     depth = stack_of(device.kind, part, device.legend).depth
-    return DoorSeat(device.id, part, 0.0, 0.0, hole, device.legend, group=str(device.circuit), depth=depth)
+    return PlacedOperator(device.id, part, 0.0, 0.0, hole, device.legend, group=str(device.circuit), depth=depth)
 
 
-def _rank(seat: DoorSeat) -> int:
+def _rank(seat: PlacedOperator) -> int:
     return seat.part.kind.door_order
 
 
-def _grouped(seats: Sequence[DoorSeat], most_rows: int) -> _Group:
+def _grouped(seats: Sequence[PlacedOperator], most_rows: int) -> _OperatorGroup:
     """A group with its lamps on top, by twos, and its operators below them: in one column while that fits the door."""
     lamps = [seat for seat in seats if _rank(seat) == 0]
     others = [seat for seat in seats if _rank(seat) != 0]
     across = 2 if len(lamps) / 2 + len(others) > most_rows else 1
     rows = [lamps[n : n + 2] for n in range(0, len(lamps), 2)]
     rows += [others[n : n + across] for n in range(0, len(others), across)]
-    placed: list[DoorSeat] = []
+    placed: list[PlacedOperator] = []
     y = low = 0.0
     for row in rows:
         above = max(-seat.at(0, 0).body.y for seat in row)
@@ -159,17 +161,17 @@ def _grouped(seats: Sequence[DoorSeat], most_rows: int) -> _Group:
         low = max(seat.at(0, y).body.bottom for seat in row)
     bodies = [seat.body for seat in placed]
     left, right = min(b.x for b in bodies), max(b.right for b in bodies)
-    return _Group(tuple(placed), Rect(left, 0.0, right - left, max(b.bottom for b in bodies)))
+    return _OperatorGroup(tuple(placed), Rect(left, 0.0, right - left, max(b.bottom for b in bodies)))
 
 
 def _placed(
-    groups: Sequence[_Group],
-    there: Sequence[DoorSeat],
+    groups: Sequence[_OperatorGroup],
+    there: Sequence[PlacedOperator],
     plan: DoorPlan,
     nameplate: Rect,
     behind: Sequence[Behind],
     plate_depth: float,
-) -> list[DoorSeat]:
+) -> list[PlacedOperator]:
     """The groups clear of what stands behind them and well below the top, as far as that can be had."""
     handle = next((seat for seat in there if seat.is_shaft), None)
     first = handle.leaf if handle else plan.leaves[0].name
@@ -181,7 +183,7 @@ def _placed(
                 if found is not None:
                     return found
     # They do not all fit: below each other from the left, and what does not fit is said.
-    made: list[DoorSeat] = []
+    made: list[PlacedOperator] = []
     x, y = MARGIN, MARGIN
     for group in groups:
         made += _shifted(group, x, y, leaves[0])
@@ -192,8 +194,8 @@ def _placed(
 
 
 def _fill(
-    groups: Sequence[_Group],
-    there: Sequence[DoorSeat],
+    groups: Sequence[_OperatorGroup],
+    there: Sequence[PlacedOperator],
     leaves: Sequence[Leaf],
     plan: DoorPlan,
     nameplate: Rect,
@@ -201,12 +203,12 @@ def _fill(
     behind: Sequence[Behind],
     plate_depth: float,
     grid: float,
-) -> list[DoorSeat] | None:
+) -> list[PlacedOperator] | None:
     """The groups in their order, each in the first free room in reading order; None when one finds none."""
     taken = [seat.body.grown(TO_HANDLE if seat.is_shaft else GROUP_GAP) for seat in there]
     taken.append(nameplate.grown(GROUP_GAP))
     taken += [Rect(stud.x - 15, stud.y - 15, 30, 30) for stud in plan.studs]
-    made: list[DoorSeat] = []
+    made: list[PlacedOperator] = []
     for group in groups:
         in_cut_out = bool(group.seats[0].part.kind.cut_out_rim)
         room = group.room
@@ -226,7 +228,7 @@ def _fill(
     return made
 
 
-def _top(leaf: Leaf, there: Sequence[DoorSeat], share: float) -> float:
+def _top(leaf: Leaf, there: Sequence[PlacedOperator], share: float) -> float:
     """Where operators begin: at a share of the door's height, on a tall door nearer to its handle."""
     top = leaf.face.height * share
     for seat in there:
@@ -235,7 +237,7 @@ def _top(leaf: Leaf, there: Sequence[DoorSeat], share: float) -> float:
     return top
 
 
-def _too_deep(group: _Group, leaf: Leaf, behind: Sequence[Behind], plate_depth: float) -> list[Rect]:
+def _too_deep(group: _OperatorGroup, leaf: Leaf, behind: Sequence[Behind], plate_depth: float) -> list[Rect]:
     """Where the group's corner may not be, because an operator would meet what stands behind it, or swing into it."""
     zones = []
     for seat in group.seats:
@@ -254,7 +256,7 @@ def _too_deep(group: _Group, leaf: Leaf, behind: Sequence[Behind], plate_depth: 
     return zones
 
 
-def _free(group: _Group, leaf: Leaf, top: float, zones: Sequence[Rect], grid: float) -> Point | None:
+def _free(group: _OperatorGroup, leaf: Leaf, top: float, zones: Sequence[Rect], grid: float) -> Point | None:
     """The first free corner for a group in reading order: the uppermost, and of those the leftmost.
 
     Holes stand on a grid from the datum, whole fives of mm where there is room: numbers that are quickly scribed.
@@ -284,6 +286,6 @@ def _up(value: float, offset: float, grid: float) -> float:
     return ceil((value + offset) / grid - 1e-6) * grid - offset
 
 
-def _shifted(group: _Group, x: float, y: float, leaf: Leaf) -> list[DoorSeat]:
+def _shifted(group: _OperatorGroup, x: float, y: float, leaf: Leaf) -> list[PlacedOperator]:
     dx, dy = round(x - group.room.x, 1), round(y - group.room.y, 1)
     return [replace(seat.at(seat.x + dx, seat.y + dy), leaf=leaf.name) for seat in group.seats]

@@ -3,10 +3,10 @@
 from collections.abc import Iterable, Mapping
 
 from riktig.core.door.clash import Behind
-from riktig.core.door.door_types import WIRING_DEPTH, DoorSeat
+from riktig.core.door.door_types import WIRING_DEPTH, PlacedOperator
 from riktig.core.door.shaft import Shaft
 from riktig.core.door.stack import stack_of
-from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Point, Rect, Text
+from riktig.core.geometry import Align, Drawing, Face, Line, Point, Rect, Shape, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.plate import box
 
@@ -19,7 +19,7 @@ HALF = 30.0
 
 
 def draw_section(
-    seat: DoorSeat,
+    seat: PlacedOperator,
     behind: Iterable[Behind],
     enclosure: Enclosure,
     tags: Mapping[DeviceId, str],
@@ -36,7 +36,7 @@ def draw_section(
     plate = door + deep
     size = max(deep / 32, 6.0)
     middle = PAD + size + HALF
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         box(Rect(door - sheet, PAD + size, sheet, 2 * HALF), "ink", 0.5, "rail"),
         box(Rect(plate, PAD + size, enclosure.plate_thickness, 2 * HALF), "ink", 0.5, "rail"),
         Text(door - 1, PAD + size - 2, "door", size * 0.8, "second", align=Align.RIGHT),
@@ -70,7 +70,7 @@ def draw_section(
     return Drawing(plate + PAD, row + size * 2, tuple(marks), f"{tags[seat.device]}, cut from the side")
 
 
-def _measure(a: float, b: float, y: float, said: str, size: float, *, wrong: bool = False) -> list[Mark]:
+def _measure(a: float, b: float, y: float, said: str, size: float, *, wrong: bool = False) -> list[Shape]:
     role = "fails" if wrong else "act"
     first, last = min(a, b), max(a, b)
     return [
@@ -81,9 +81,9 @@ def _measure(a: float, b: float, y: float, said: str, size: float, *, wrong: boo
     ]
 
 
-def _stack(seat: DoorSeat, door: float, middle: float, size: float) -> list[Mark]:
+def _stack(seat: PlacedOperator, door: float, middle: float, size: float) -> list[Shape]:
     stack = stack_of(seat.part.kind, seat.part, seat.legend)
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         box(
             Rect(door - 18, middle - 14, 16, 28), "ink", 0.5, f"lens {seat.part.colour}" if seat.part.colour else "part"
         ),
@@ -107,7 +107,9 @@ def _stack(seat: DoorSeat, door: float, middle: float, size: float) -> list[Mark
     return marks
 
 
-def _shaft(seat: DoorSeat, shaft: Shaft, door: float, plate: float, middle: float, tag: str, size: float) -> list[Mark]:
+def _shaft(
+    seat: PlacedOperator, shaft: Shaft, door: float, plate: float, middle: float, tag: str, size: float
+) -> list[Shape]:
     high = seat.part.depth
     return [
         box(Rect(door - 22, middle - 24, 20, 48), "ink", 0.5, "part"),

@@ -56,7 +56,7 @@ from riktig.core.edits.door import (
     PlanDoor,
     RemoveOpening,
 )
-from riktig.core.edits.history import History, Step
+from riktig.core.edits.history import History, UndoStep
 from riktig.core.edits.model import Edit
 from riktig.core.edits.plate import (
     AddOffcut,
@@ -132,10 +132,10 @@ __all__ = [
     "SetRailsAndDucts",
     "SetScript",
     "SetSupply",
-    "Step",
     "TagAnew",
     "TakeAlternative",
     "TakeOut",
+    "UndoStep",
     "WireElsewhere",
     "after_edit",
     "after_edits",

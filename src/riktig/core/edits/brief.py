@@ -36,7 +36,7 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.sizing import Alternative, take
 
 __all__ = [
@@ -67,7 +67,7 @@ class SetHeading:
 
     fields: HeadingFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with that heading."""
         return set_heading(plan.document, **self.fields)
 
@@ -78,7 +78,7 @@ class SetSupply:
 
     fields: SupplyFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with that supply."""
         return set_supply(plan.document, **self.fields)
 
@@ -89,7 +89,7 @@ class SetEnclosure:
 
     fields: EnclosureFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job in that enclosure."""
         return set_enclosure(plan.document, **self.fields)
 
@@ -102,7 +102,7 @@ class SetBox:
     height: float
     depth: float
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job in a box of that size."""
         return set_box(plan.document, self.width, self.height, self.depth)
 
@@ -113,7 +113,7 @@ class SetPractice:
 
     fields: PracticeFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job by that practice."""
         return set_practice(plan.document, **self.fields)
 
@@ -133,7 +133,7 @@ class AddLoad:
     name: str
     fields: LoadFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the load."""
         return _with_load(plan.document, LoadToAdd(self.name, self.fields))
 
@@ -144,7 +144,7 @@ class AddLoads:
 
     loads: tuple[LoadToAdd, ...]
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the loads."""
         job = plan.document
         for load in self.loads:
@@ -172,7 +172,7 @@ class ChangeLoad:
     load: LoadId
     fields: ChangedLoadFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the load changed."""
         _must_be_there("load", self.load, [load.id for load in plan.document.loads])
         return change_load(plan.document, self.load, **self.fields)
@@ -184,7 +184,7 @@ class RemoveLoad:
 
     load: LoadId
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the load."""
         _must_be_there("load", self.load, [load.id for load in plan.document.loads])
         return remove_load(plan.document, self.load)
@@ -196,7 +196,7 @@ class TakeAlternative:
 
     alternative: Alternative
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the other answer."""
         if self.alternative.load is not None:
             _must_be_there("load", self.alternative.load, [load.id for load in plan.document.loads])
@@ -210,7 +210,7 @@ class AddSignal:
     name: str
     fields: SignalFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the device."""
         return add_signal(plan.document, self.name, **self.fields)
 
@@ -222,7 +222,7 @@ class ChangeSignal:
     signal: SignalId
     fields: ChangedSignalFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the device changed."""
         _must_be_there("field device", self.signal, [signal.id for signal in plan.document.signals])
         return change_signal(plan.document, self.signal, **self.fields)
@@ -234,7 +234,7 @@ class RemoveSignal:
 
     signal: SignalId
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the device."""
         _must_be_there("field device", self.signal, [signal.id for signal in plan.document.signals])
         return remove_signal(plan.document, self.signal)
@@ -248,7 +248,7 @@ class AddSource:
     voltage_v: float
     comes_from: str = ""
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the supply."""
         return add_source(plan.document, self.name, self.voltage_v, self.comes_from)
 
@@ -260,7 +260,7 @@ class ChangeSource:
     source: SourceId
     fields: SourceFields
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the supply changed."""
         _must_be_there("supply", self.source, [source.id for source in plan.document.sources])
         return change_source(plan.document, self.source, **self.fields)
@@ -272,7 +272,7 @@ class RemoveSource:
 
     source: SourceId
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the supply."""
         _must_be_there("supply", self.source, [source.id for source in plan.document.sources])
         return remove_source(plan.document, self.source)
@@ -286,6 +286,6 @@ class SetOwnValue:
     amount: float | None = None
     reason: str = ""
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the value."""
         return override(plan.document, self.key, self.amount, self.reason)

@@ -16,24 +16,24 @@ from riktig.core.job import (
     Recipe,
     set_script,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     add_circuit,
     add_device,
     add_rung,
     add_written,
+    insert_element,
     move_element,
     name_element,
     numbers_on_paper,
-    put_in,
-    rehang,
+    reapply_change,
     remove_circuit,
     remove_element,
     rename,
     renumber,
-    retag,
     rewire,
     set_param,
+    tag_anew,
     take_back,
 )
 
@@ -72,9 +72,9 @@ class PutIn:
     act: Act = Act.AFTER
     to: str = ""
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with it put in."""
-        return put_in(plan.document, self.at, self.what, self.text, self.act, to=self.to, memory=plan.memory)
+        return insert_element(plan.document, self.at, self.what, self.text, self.act, to=self.to, memory=plan.memory)
 
 
 @dataclass(frozen=True)
@@ -83,7 +83,7 @@ class TakeOut:
 
     element: ElementId
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the element."""
         return remove_element(plan.document, self.element, memory=plan.memory)
 
@@ -95,7 +95,7 @@ class MoveElement:
     element: ElementId
     after: ElementId
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the element moved."""
         return move_element(plan.document, self.element, self.after, memory=plan.memory)
 
@@ -108,7 +108,7 @@ class WireElsewhere:
     node: str
     start: bool
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the rung wired there."""
         return rewire(plan.document, self.element, self.node, start=self.start, memory=plan.memory)
 
@@ -120,7 +120,7 @@ class NameElement:
     element: ElementId
     text: str
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the device named."""
         return name_element(plan.document, self.element, self.text, memory=plan.memory)
 
@@ -133,9 +133,9 @@ class MoveChange:
     change: Change
     element: ElementId
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the change moved."""
-        return rehang(plan.document, self.circuit, self.change, self.element)
+        return reapply_change(plan.document, self.circuit, self.change, self.element)
 
 
 @dataclass(frozen=True)
@@ -145,7 +145,7 @@ class DropChange:
     circuit: CircuitId
     change: Change
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the change."""
         return take_back(plan.document, self.circuit, self.change)
 
@@ -158,7 +158,7 @@ class AddCircuit:
     title: str = ""
     params: tuple[Param, ...] = ()
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the circuit."""
         return add_circuit(plan.document, self.recipe, self.title, self.params)
 
@@ -169,7 +169,7 @@ class RemoveCircuit:
 
     circuit: CircuitId
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the circuit."""
         return remove_circuit(plan.document, self.circuit)
 
@@ -182,7 +182,7 @@ class SetParameter:
     name: str
     value: str
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the parameter."""
         return set_param(plan.document, self.circuit, self.name, self.value)
 
@@ -194,7 +194,7 @@ class AddDevice:
     circuit: CircuitId
     device: OwnDevice
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the device."""
         return add_device(plan.document, self.circuit, self.device, memory=plan.memory)
 
@@ -206,7 +206,7 @@ class AddRung:
     circuit: CircuitId
     rung: OwnRung
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the rung."""
         return add_rung(plan.document, self.circuit, self.rung, memory=plan.memory)
 
@@ -219,7 +219,7 @@ class AddWrittenCircuit:
     devices: tuple[OwnDevice, ...]
     rungs: tuple[OwnRung, ...]
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the circuit."""
         return add_written(plan.document, self.title, self.devices, self.rungs)
 
@@ -231,7 +231,7 @@ class RenameDevice:
     device: DeviceId
     tag: str
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the tag."""
         return rename(plan.document, self.device, self.tag, memory=plan.memory)
 
@@ -240,7 +240,7 @@ class RenameDevice:
 class NumberAnew:
     """Every wire number anew by the practice of now, gaps closed."""
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with new numbers."""
         return renumber(plan.document, memory=plan.memory)
 
@@ -249,9 +249,9 @@ class NumberAnew:
 class TagAnew:
     """Every tag anew by the practice of now; the builder's own stay."""
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with new tags."""
-        return retag(plan.document, memory=plan.memory)
+        return tag_anew(plan.document, memory=plan.memory)
 
 
 @dataclass(frozen=True)
@@ -260,7 +260,7 @@ class KeepPrinted:
 
     numbers: tuple[str, ...] | None = None
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job that remembers them."""
         job = plan.document
         numbers = numbers_on_paper(job, memory=plan.memory) if self.numbers is None else self.numbers
@@ -275,6 +275,6 @@ class SetScript:
     name: str
     steps: tuple[str, ...]
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the script."""
         return set_script(plan.document, self.name, self.steps)

@@ -9,7 +9,7 @@ import msgspec
 
 from riktig.core.edits import brief, circuits, door, plate
 from riktig.core.edits.model import Edit
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.inputs import parse_json
 from riktig.core.records import NewRecord, OtherEntry, dump_facts, load_facts
 
@@ -123,14 +123,14 @@ def load_actions(lines: Iterable[str], name: str) -> Sequence[tuple[str, Action]
         RiktigError: with the place of every line that cannot be read.
     """
     found: list[tuple[str, Action]] = []
-    faults: list[Fault] = []
+    faults: list[InputFault] = []
     for number, line in enumerate(lines, 1):
         if not line.strip() or line.lstrip().startswith("#"):
             continue
         try:
             found.append((f"line {number}", load_action(line, f"line {number}")))
         except RiktigError as error:
-            faults.append(Fault(error.where, error.message))
+            faults.append(InputFault(error.where, error.message))
     if faults:
         raise RiktigError(
             f"{name} cannot be read, so nothing was done.", hint="Correct what is listed.", where=name, faults=faults

@@ -3,15 +3,15 @@
 from collections.abc import Sequence
 
 from riktig.core.edits.model import Edit
-from riktig.core.errors import Fault, ImpossibleValueError, RiktigError
+from riktig.core.errors import ImpossibleValueError, InputFault, RiktigError
 from riktig.core.job import Job, beyond_limits
-from riktig.core.plan import Plan
-from riktig.core.schematic import settle
+from riktig.core.plan import Evaluation
+from riktig.core.schematic import with_names_recorded
 
 __all__ = ["after_edit", "after_edits"]
 
 
-def after_edit(plan: Plan[Job], edit: Edit) -> Job:
+def after_edit(plan: Evaluation[Job], edit: Edit) -> Job:
     """The job after an edit, with every tag and number given.
 
     Raises:
@@ -20,10 +20,10 @@ def after_edit(plan: Plan[Job], edit: Edit) -> Job:
     before, after = plan.document, edit.apply(plan)
     for fault in beyond_limits(after, before):
         raise ImpossibleValueError(f"{fault.where.removeprefix('$.job.')}: {fault.message.rstrip('.')}")
-    return settle(after, memory=plan.memory)
+    return with_names_recorded(after, memory=plan.memory)
 
 
-def after_edits(plan: Plan[Job], edits: Sequence[tuple[str, Edit]]) -> Job:
+def after_edits(plan: Evaluation[Job], edits: Sequence[tuple[str, Edit]]) -> Job:
     """The job after a list of edits, each with its place; the plan is turned to it.
 
     Raises:
@@ -38,7 +38,7 @@ def after_edits(plan: Plan[Job], edits: Sequence[tuple[str, Edit]]) -> Job:
             raise RiktigError(
                 "The list was not carried out: nothing was changed.",
                 hint="Correct what is listed.",
-                faults=[Fault(where, _said(error))],
+                faults=[InputFault(where, _said(error))],
             ) from error
     return plan.document
 

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from riktig.core.door import DOOR, add_opening, door_for_me, drop_opening, fix_door, lock_on_door, move_on_door
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, Job, Opening
-from riktig.core.plan import Plan
-from riktig.core.rules import Mend, apply_mend
+from riktig.core.plan import Evaluation
+from riktig.core.rules import QuickFix, apply_mend
 
 __all__ = [
     "AddOpening",
@@ -35,7 +35,7 @@ class MoveOperators:
 
     places: tuple[OperatorPlace, ...]
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the operators there."""
         door = plan.get(DOOR)
         moved = []
@@ -54,7 +54,7 @@ class LockOperators:
     devices: tuple[DeviceId, ...]
     locked: bool
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the operators locked or not."""
         return lock_on_door(plan.document, plan.get(DOOR), frozenset(self.devices), self.locked)
 
@@ -63,7 +63,7 @@ class LockOperators:
 class PlanDoor:
     """Every operator that is not locked back to Riktig's own plan."""
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the door planned anew."""
         return door_for_me(plan.document)
 
@@ -72,7 +72,7 @@ class PlanDoor:
 class FixDoor:
     """Every operator fixed where it is: the door is begun, and no later edit moves a hole."""
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the door fixed."""
         return fix_door(plan.document, plan.get(DOOR))
 
@@ -83,7 +83,7 @@ class AddOpening:
 
     opening: Opening
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the opening."""
         return add_opening(plan.document, self.opening)
 
@@ -94,7 +94,7 @@ class RemoveOpening:
 
     at: int
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the opening."""
         return drop_opening(plan.document, self.at)
 
@@ -103,8 +103,8 @@ class RemoveOpening:
 class ApplyRemedy:
     """The remedy that a finding offers."""
 
-    remedy: Mend
+    remedy: QuickFix
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the remedy carried out."""
         return apply_mend(plan.document, self.remedy)

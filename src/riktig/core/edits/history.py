@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 from riktig.core.edits.model import Edit
 from riktig.core.job import Job
 
-__all__ = ["History", "Step"]
+__all__ = ["History", "UndoStep"]
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class UndoStep:
     """One step of undo: its name, the job before it, its edits. Steps that follow each other with one merge key join.
 
     ``number`` counts what was ever done; a step that is taken back and made again keeps it.
@@ -26,8 +26,8 @@ class Step:
 class History:
     """The steps that can be taken back, the last one last, and those taken back, the next to be made again last."""
 
-    done: tuple[Step, ...] = ()
-    undone: tuple[tuple[Step, Job], ...] = ()
+    done: tuple[UndoStep, ...] = ()
+    undone: tuple[tuple[UndoStep, Job], ...] = ()
     count: int = 0
 
     def with_edit(self, name: str, before: Job, edit: Edit, merge: str = "") -> "History":
@@ -35,17 +35,17 @@ class History:
         last = self.done[-1] if self.done else None
         if last and merge and last.merge == merge:
             return History((*self.done[:-1], replace(last, edits=(*last.edits, edit))), (), self.count)
-        step = Step(name, before, (edit,), merge, self.count + 1)
+        step = UndoStep(name, before, (edit,), merge, self.count + 1)
         return History((*self.done, step), (), self.count + 1)
 
-    def back(self, now: Job) -> "tuple[History, Step] | None":
+    def back(self, now: Job) -> "tuple[History, UndoStep] | None":
         """After taking the last step back, and that step; None when there is none."""
         if not self.done:
             return None
         step = self.done[-1]
         return History(self.done[:-1], (*self.undone, (step, now)), self.count), step
 
-    def forward(self) -> "tuple[History, Step, Job] | None":
+    def forward(self) -> "tuple[History, UndoStep, Job] | None":
         """After making the step again that was taken back last, that step and the job after it; None without one."""
         if not self.undone:
             return None

@@ -17,7 +17,7 @@ from riktig.core.job import (
     remove_part,
     set_part,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import (
     LAYOUT,
     Duct,
@@ -27,8 +27,8 @@ from riktig.core.plate import (
     move_stands,
     plan_for_me,
     separate_parts,
-    set_furniture,
     set_lock,
+    set_rails_and_ducts,
 )
 
 __all__ = [
@@ -64,7 +64,7 @@ class MoveParts:
 
     places: tuple[PartPlace, ...]
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the blocks there."""
         layout = plan.get(LAYOUT)
         stands = {stand.block.lead: stand for stand in layout.stands}
@@ -86,7 +86,7 @@ class SetRailsAndDucts:
     rails: tuple[RailFix, ...]
     ducts: tuple[DuctFix, ...]
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with those rails and ducts."""
         rails = []
         for rail in self.rails:
@@ -99,7 +99,7 @@ class SetRailsAndDucts:
                     f"W{duct.number} would be {duct.width:g} by {duct.height:g} mm, so nothing was changed."
                 )
         ducts = tuple(Duct(one.number, Rect(one.x, one.y, one.width, one.height), one.upright) for one in self.ducts)
-        return set_furniture(plan.document, plan.get(LAYOUT), tuple(rails), ducts)
+        return set_rails_and_ducts(plan.document, plan.get(LAYOUT), tuple(rails), ducts)
 
 
 @dataclass(frozen=True)
@@ -109,7 +109,7 @@ class LockParts:
     devices: tuple[DeviceId, ...]
     locked: bool
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the blocks locked or not."""
         job, layout = plan.document, plan.get(LAYOUT)
         for device in self.devices:
@@ -123,7 +123,7 @@ class SetPlate:
 
     plate: PlateFix | None
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with that plate."""
         return replace(plan.document, plate=self.plate)
 
@@ -132,7 +132,7 @@ class SetPlate:
 class PlanPlate:
     """Every block that is not locked back to Riktig's own plan."""
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job planned anew."""
         return plan_for_me(plan.document)
 
@@ -144,7 +144,7 @@ class JoinParts:
     devices: tuple[DeviceId, ...]
     how: JoinHow
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the assembly."""
         return join_parts(plan.document, plan.get(LAYOUT), self.devices, self.how)
 
@@ -155,7 +155,7 @@ class SeparateParts:
 
     device: DeviceId
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the assembly."""
         return separate_parts(plan.document, self.device)
 
@@ -166,7 +166,7 @@ class KeepParts:
 
     parts: tuple[OwnPart, ...]
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the parts."""
         job = plan.document
         for part in self.parts:
@@ -180,7 +180,7 @@ class RemovePart:
 
     ref: str
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the part."""
         return remove_part(plan.document, self.ref)
 
@@ -192,7 +192,7 @@ class ChoosePart:
     device: DeviceId
     ref: str
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the choice."""
         return pick_part(plan.document, self.device, self.ref)
 
@@ -203,7 +203,7 @@ class AddOffcut:
 
     offcut: Offcut
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job with the offcut."""
         return replace(plan.document, shelf=(*plan.document.shelf, self.offcut))
 
@@ -214,7 +214,7 @@ class RemoveOffcut:
 
     at: int
 
-    def apply(self, plan: Plan[Job]) -> Job:
+    def apply(self, plan: Evaluation[Job]) -> Job:
         """The job without the offcut."""
         job = plan.document
         if not 0 <= self.at < len(job.shelf):

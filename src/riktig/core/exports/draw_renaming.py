@@ -1,7 +1,7 @@
 """Old and new as a picture: the label that comes off, the one that goes on, and what hangs on it."""
 
 from riktig.core.exports.renaming import Renaming
-from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
+from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, run_of
 from riktig.core.keys import Key
 
 __all__ = ["draw_renaming"]
@@ -12,7 +12,7 @@ TAPE = (19.0, 6.4)
 
 def draw_renaming(changes: tuple[Renaming, ...], title: str) -> Drawing:
     """A row a name, two side by side, read down the left column first; keys are those of what is named."""
-    marks: list[Mark] = [Text(3, 6, title, 3.4, face=Face.BOLD)]
+    marks: list[Shape] = [Text(3, 6, title, 3.4, face=Face.BOLD)]
     rows = -(-len(changes) // ACROSS)
     for place, change in enumerate(changes):
         x, y = 3 + (place // max(rows, 1)) * WIDE, 11 + (place % max(rows, 1)) * HIGH
@@ -22,7 +22,7 @@ def draw_renaming(changes: tuple[Renaming, ...], title: str) -> Drawing:
     return Drawing(ACROSS * WIDE + 4, max(14 + rows * HIGH, 60.0), tuple(marks), title)
 
 
-def _row(change: Renaming, x: float, y: float) -> list[Mark]:
+def _row(change: Renaming, x: float, y: float) -> list[Shape]:
     old, new = Rect(x, y, *TAPE), Rect(x + TAPE[0] + 9, y, *TAPE)
     middle = y + TAPE[1] / 2
     arrow = (Point(old.right + 6.2, middle - 1.2), Point(old.right + 7.8, middle), Point(old.right + 6.2, middle + 1.2))
@@ -44,12 +44,12 @@ def _row(change: Renaming, x: float, y: float) -> list[Mark]:
     ]
 
 
-def _tape(rect: Rect, text: str, role: str, key: Key | None) -> list[Mark]:
+def _tape(rect: Rect, text: str, role: str, key: Key | None) -> list[Shape]:
     corners = tuple(Point(*c) for c in ((rect.x, rect.y), (rect.right, rect.y), (rect.right, rect.bottom),
                                     (rect.x, rect.bottom)))  # fmt: skip
     size = min(3.6, (rect.width - 2.4) / max(run_of(text, mono=True) * 1.06, 1.0))
     x, y = rect.centre
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         Poly(corners, "line", 0.3, closed=True, fill="card", key=key),
         Text(x, y + 0.36 * size, text, size, role, Face.PRINTED_BOLD, Align.MIDDLE, key=key),
     ]

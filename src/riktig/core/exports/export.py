@@ -10,7 +10,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.exports.dxf import write_dxf
 from riktig.core.exports.machine import sheet_svg, write_machine_dxf
 from riktig.core.exports.pdf import Page, SetHead, write_set
-from riktig.core.exports.pdf import Sheet as Paper
+from riktig.core.exports.pdf import PaperSheet as Paper
 from riktig.core.exports.record import build_record, judgement_record, measured_record, metal_record, test_record
 from riktig.core.exports.schedules import SCHEDULES, holes_of, schedule
 from riktig.core.exports.schedules_plate import plate_parts
@@ -18,11 +18,11 @@ from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
 from riktig.core.geometry import Drawing
-from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet, draw_sheet, holes_off_the_sheet, mark_out
+from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, draw_sheet, holes_off_the_sheet, mark_out
 from riktig.core.inputs import file_name
 from riktig.core.job import Job
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, draw_medium
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.records import Record
 from riktig.core.schematic import SHEET_DRAWINGS
 from riktig.core.store import dump_job
@@ -40,7 +40,7 @@ def file_stem(job: Job) -> str:
     return f"{file_name(job.number)}_rev_{file_name(job.revision, 'none')}"
 
 
-def pages_of(plan: Plan[Job]) -> list[Page]:
+def pages_of(plan: Evaluation[Job]) -> list[Page]:
     """The drawings of the set, in order."""
     holes = plan.get(HOLES)
     plate, door = plan.get(PLATE_DRAWING), plan.get(DOOR_DRAWING)
@@ -63,7 +63,7 @@ def pages_of(plan: Plan[Job]) -> list[Page]:
     ]
 
 
-def _marked(plan: Plan[Job], drawing: Drawing, face: str, left: float = 0.0) -> Page:
+def _marked(plan: Evaluation[Job], drawing: Drawing, face: str, left: float = 0.0) -> Page:
     """A surface marked out with the list of its holes beside it; on a large one the places stand in the list alone."""
     places = max(drawing.width, drawing.height) <= SMALL_SURFACE
     marked = mark_out(drawing, plan.get(HOLES), face, left, places=places)
@@ -71,7 +71,7 @@ def _marked(plan: Plan[Job], drawing: Drawing, face: str, left: float = 0.0) -> 
 
 
 def export_all(
-    plan: Plan[Job], records: Iterable[Record], folder: Path, *, made: str = "", progress: Progress | None = None
+    plan: Evaluation[Job], records: Iterable[Record], folder: Path, *, made: str = "", progress: Progress | None = None
 ) -> list[Path]:
     """Writes PDF set, XLSX, CSV, DXF and SVG of sheets, plate and door, and the job's JSON.
 
@@ -118,7 +118,9 @@ def _moved(made_in: Path, folder: Path, names: list[str]) -> list[Path]:
     return [folder / name for name in names]
 
 
-def _write_all(plan: Plan[Job], kept: tuple[Record, ...], folder: Path, made: str, progress: Progress) -> list[str]:
+def _write_all(
+    plan: Evaluation[Job], kept: tuple[Record, ...], folder: Path, made: str, progress: Progress
+) -> list[str]:
     """Writes every paper into a folder of its own and returns their names."""
     job = plan.document
     stem = file_stem(job)
@@ -159,7 +161,7 @@ def _write_all(plan: Plan[Job], kept: tuple[Record, ...], folder: Path, made: st
 
 
 def metal_files(
-    sheets: Iterable[Sheet],
+    sheets: Iterable[HoleSurface],
     holes: tuple[Hole, ...],
     stem: str,
     head: SetHead,
@@ -192,7 +194,7 @@ def metal_files(
             yield name, part
 
 
-def _metal(plan: Plan[Job], holes: tuple[Hole, ...], folder: Path, stem: str, head: SetHead) -> list[Path]:
+def _metal(plan: Evaluation[Job], holes: tuple[Hole, ...], folder: Path, stem: str, head: SetHead) -> list[Path]:
     """All of them into one folder; a surface with a hole off its edge has none, and its finding says why."""
     done: list[Path] = []
     sheets = plan.get(SHEETS)
@@ -205,7 +207,7 @@ def _metal(plan: Plan[Job], holes: tuple[Hole, ...], folder: Path, stem: str, he
 
 
 def export_metal(
-    plan: Plan[Job], face: str, folder: Path, *, made: str = "", paper: Paper = Paper.A4, bare: bool = True
+    plan: Evaluation[Job], face: str, folder: Path, *, made: str = "", paper: Paper = Paper.A4, bare: bool = True
 ) -> list[Path]:
     """Template, DXF and SVG of one surface; without ``bare`` the template has no sheets without holes.
 
@@ -233,7 +235,7 @@ def export_metal(
     return done
 
 
-def export_page(plan: Plan[Job], drawing: Drawing, path: Path, *, made: str = "", to_scale: bool = False) -> None:
+def export_page(plan: Evaluation[Job], drawing: Drawing, path: Path, *, made: str = "", to_scale: bool = False) -> None:
     """Writes one drawing as a PDF of one page, whole or not at all; true to scale where it is cut out or stuck on.
 
     Raises:

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from pathlib import Path
 
-from riktig.core.holes import Hole, Sheet
+from riktig.core.holes import Hole, HoleSurface
 
 __all__ = ["layer_of", "sheet_svg", "write_machine_dxf"]
 
@@ -15,7 +15,7 @@ def layer_of(hole: Hole) -> str:
     return "_".join(word for word in words if word)
 
 
-def write_machine_dxf(path: Path, sheet: Sheet, holes: Iterable[Hole]) -> None:
+def write_machine_dxf(path: Path, sheet: HoleSurface, holes: Iterable[Hole]) -> None:
     """Writes a surface with its holes: 1 unit is 1 mm, x to the right, y upwards: below the datum y is negative.
 
     Layers: OUTLINE; one a tool and size (``layer_of``); NUMBERS with the hole numbers, which no machine cuts.
@@ -47,7 +47,7 @@ def write_machine_dxf(path: Path, sheet: Sheet, holes: Iterable[Hole]) -> None:
     document.saveas(path)
 
 
-def sheet_svg(sheet: Sheet, holes: Iterable[Hole]) -> str:
+def sheet_svg(sheet: HoleSurface, holes: Iterable[Hole]) -> str:
     """The same as SVG at true size: 1 user unit is 1 mm, y downwards from the datum, a group a tool and size."""
     groups: dict[str, list[str]] = {}
     for hole in holes:

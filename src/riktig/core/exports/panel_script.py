@@ -4,14 +4,14 @@ from typing import Any
 
 from riktig.core.errors import RiktigError
 from riktig.core.job import CircuitId, DeviceId, Job, PinRef
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, by_tags
 from riktig.core.simulation import Panel, Runner, panel_of
 
 __all__ = ["run_panel_script", "states_of"]
 
 
-def run_panel_script(plan: Plan[Job], steps: tuple[str, ...]) -> dict[str, Any]:
+def run_panel_script(plan: Evaluation[Job], steps: tuple[str, ...]) -> dict[str, Any]:
     """The steps with their verdicts, and after each the states; keys as in docs/schedules.md.
 
     Raises:

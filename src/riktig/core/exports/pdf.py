@@ -10,9 +10,9 @@ from typing import Any
 
 from riktig.core.exports.inks import rgb
 from riktig.core.exports.schedules import Schedule
-from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Mark, Poly, Text
+from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text
 
-__all__ = ["A3", "A4", "Page", "SetHead", "Sheet", "fitting_scale", "missing_glyphs", "write_marks", "write_set"]
+__all__ = ["A3", "A4", "Page", "PaperSheet", "SetHead", "fitting_scale", "missing_glyphs", "write_marks", "write_set"]
 
 MM = 72 / 25.4
 A4 = (297.0, 210.0)
@@ -43,7 +43,7 @@ class SetHead:
     made: str
 
 
-class Sheet(Enum):
+class PaperSheet(Enum):
     """What is printed on."""
 
     A4 = "A4"
@@ -59,13 +59,13 @@ class Page:
 
     drawing: Drawing
     to_scale: bool = False
-    sheet: Sheet = Sheet.A4
+    sheet: PaperSheet = PaperSheet.A4
     parts: Schedule | None = None
 
 
-def page_size(drawing: Drawing, sheet: Sheet = Sheet.A4) -> tuple[float, float]:
+def page_size(drawing: Drawing, sheet: PaperSheet = PaperSheet.A4) -> tuple[float, float]:
     """The sheet across, or upright for a drawing that is taller than wide, mm."""
-    across, down = A4 if sheet is Sheet.A4 else A3
+    across, down = A4 if sheet is PaperSheet.A4 else A3
     return (down, across) if drawing.height > drawing.width else (across, down)
 
 
@@ -84,7 +84,7 @@ def _laid_out(page: Page) -> tuple[tuple[float, float], float, tuple[float, floa
 
     Of a list beside the drawing and one below it, that which leaves the drawing larger.
     """
-    across, down = A4 if page.sheet is Sheet.A4 else A3
+    across, down = A4 if page.sheet is PaperSheet.A4 else A3
     best = None
     for size in ((across, down), (down, across)):
         width, height = size[0] - 2 * MARGIN, size[1] - 2 * MARGIN - HEAD
@@ -166,7 +166,7 @@ def write_set(
     canvas.save()
 
 
-def write_marks(path: Path, head: SetHead, pages: Sequence[tuple[tuple[float, float], Sequence[Mark]]]) -> None:
+def write_marks(path: Path, head: SetHead, pages: Sequence[tuple[tuple[float, float], Sequence[Shape]]]) -> None:
     """Writes pages of marks at true size, mm from the upper left corner of each page; nothing is added to them.
 
     Args:
@@ -244,7 +244,7 @@ class _Writer:
         if page.parts:
             self._rest(page.parts.title, rest)
 
-    def bare(self, size: tuple[float, float], marks: Sequence[Mark]) -> None:
+    def bare(self, size: tuple[float, float], marks: Sequence[Shape]) -> None:
         """A page with nothing but marks."""
         self._canvas.setPageSize((size[0] * MM, size[1] * MM))
         self._canvas.saveState()

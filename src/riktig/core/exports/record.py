@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from riktig.core.exports.schedules import Schedule
 from riktig.core.holes import HOLES, HoleWork
 from riktig.core.job import Job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS
 from riktig.core.production import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
 from riktig.core.proving import TESTS, results_of
@@ -16,7 +16,7 @@ from riktig.core.wiring import WIRING
 __all__ = ["build_record", "judgement_record", "measured_record", "metal_record", "missing_papers", "test_record"]
 
 
-def build_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+def build_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every wire with who did what and when; what is out of date is not shown as done."""
     progress = progress_of(plan.get(WIRING), records)
     rows = []
@@ -33,7 +33,7 @@ def build_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
     return Schedule("build record", "Build record", columns, tuple(rows))
 
 
-def test_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+def test_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every test with its reading and verdict; a reading out of date counts as to do."""
     results = results_of(plan.get(TESTS), tuple(records))
     rows = []
@@ -59,7 +59,7 @@ def test_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
     return Schedule("test record", "Record of the dead tests", columns, tuple(rows))
 
 
-def metal_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+def metal_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every hole and every piece with who did what and when; what is out of date is not shown as done."""
     kept = tuple(records)
     rows: list[tuple[str, ...]] = []
@@ -81,7 +81,7 @@ def metal_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
     return Schedule("metal record", "Record of holes and pieces", columns, tuple(rows))
 
 
-def measured_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+def measured_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every reading that was ever taken of a dimension, the last one of each with what it comes to."""
     kept = tuple(records)
     judged = {one.critical.key: one for one in judged_all(plan.get(CRITICALS), kept, plan.document.practice)}
@@ -113,7 +113,7 @@ def measured_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
     return Schedule("measured record", "Record of what was measured", columns, tuple(rows))
 
 
-def judgement_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
+def judgement_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every clause that a person has decided: what, by whom, and whether the evidence is still the same."""
     results = {result.code: result for result in plan.get(RULES)}
     rows = tuple(
@@ -138,7 +138,7 @@ def judgement_record(plan: Plan[Job], records: Iterable[Record]) -> Schedule:
     return Schedule("judgement record", "Record of judgements", columns, rows)
 
 
-def missing_papers(plan: Plan[Job], records: Iterable[Record]) -> tuple[str, ...]:
+def missing_papers(plan: Evaluation[Job], records: Iterable[Record]) -> tuple[str, ...]:
     """What the papers still lack, in words."""
     kept = tuple(records)
     missing = []

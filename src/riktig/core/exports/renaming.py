@@ -7,9 +7,9 @@ from riktig.core.ids import WireId
 from riktig.core.job import Job
 from riktig.core.keys import DeviceKey, Key, NetKey, WireKey
 from riktig.core.labels import LABELS, Medium
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.proving import TESTS
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Names, names_of, renumber, retag, sheets_with
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Names, names_of, renumber, sheets_with, tag_anew
 from riktig.core.wiring import WIRING
 
 __all__ = ["RENAMING_SCHEDULES", "Renaming", "number_changes", "tag_changes"]
@@ -32,7 +32,7 @@ class Renaming:
     printed: bool
 
 
-def number_changes(plan: Plan[Job]) -> tuple[Renaming, ...]:
+def number_changes(plan: Evaluation[Job]) -> tuple[Renaming, ...]:
     """The numbers that “Number anew” would change, in the order of the potentials."""
     now, then = plan.get(NAMES), _after(plan, renumber(plan.document))
     circuits, nets, sheets = plan.get(CIRCUITS), plan.get(NETS), plan.get(SHEETS)
@@ -63,9 +63,9 @@ def number_changes(plan: Plan[Job]) -> tuple[Renaming, ...]:
     return tuple(found)
 
 
-def tag_changes(plan: Plan[Job]) -> tuple[Renaming, ...]:
+def tag_changes(plan: Evaluation[Job]) -> tuple[Renaming, ...]:
     """The tags that “Name anew” would change, in the order of the circuits; a strip counts once."""
-    now, then = plan.get(NAMES), _after(plan, retag(plan.document))
+    now, then = plan.get(NAMES), _after(plan, tag_anew(plan.document))
     circuits, nets, sheets = plan.get(CIRCUITS), plan.get(NETS), plan.get(SHEETS)
     changed = [device for device in circuits.devices if now.tag[device.id] != then.tag[device.id]]
     if not changed:
@@ -106,7 +106,7 @@ def tag_changes(plan: Plan[Job]) -> tuple[Renaming, ...]:
     return tuple(found.values())
 
 
-def _after(plan: Plan[Job], job: Job) -> Names:
+def _after(plan: Evaluation[Job], job: Job) -> Names:
     return names_of(job, plan.get(CIRCUITS), plan.get(NETS))
 
 
@@ -148,5 +148,5 @@ def _as_schedule(name: str, title: str, found: tuple[Renaming, ...]) -> Schedule
 
 RENAMING_SCHEDULES = {
     "renumber": lambda plan: _as_schedule("renumber", "Numbers, old and new", number_changes(plan)),
-    "retag": lambda plan: _as_schedule("retag", "Tags, old and new", tag_changes(plan)),
+    "tag_anew": lambda plan: _as_schedule("retag", "Tags, old and new", tag_changes(plan)),
 }

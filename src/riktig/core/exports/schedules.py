@@ -17,7 +17,7 @@ from riktig.core.exports.schedules_plate import PLATE_SCHEDULES
 from riktig.core.holes import HOLES, METAL_HOLES, Hole
 from riktig.core.job import Job, JoinHow, PinRef
 from riktig.core.labels import LABELS
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
@@ -30,7 +30,7 @@ from riktig.core.wiring import WIRING
 __all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "schedule"]
 
 
-def _nets(plan: Plan[Job]) -> Schedule:
+def _nets(plan: Evaluation[Job]) -> Schedule:
     names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
     devices = circuits.by_id
 
@@ -49,7 +49,7 @@ def _nets(plan: Plan[Job]) -> Schedule:
     return Schedule("nets", "Nets", columns, rows)
 
 
-def _wires(plan: Plan[Job]) -> Schedule:
+def _wires(plan: Evaluation[Job]) -> Schedule:
     wiring = plan.get(WIRING)
     batch = {key: b.number for b in wiring.batches for key in b.wires}
     rows = tuple(
@@ -98,7 +98,7 @@ def _wires(plan: Plan[Job]) -> Schedule:
     return Schedule("wires", "Wires, from and to", columns, rows)
 
 
-def _terminals(plan: Plan[Job]) -> Schedule:
+def _terminals(plan: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (
             strip.tag,
@@ -132,7 +132,7 @@ def _terminals(plan: Plan[Job]) -> Schedule:
     return Schedule("terminals", "Terminals", columns, rows)
 
 
-def _labels(plan: Plan[Job]) -> Schedule:
+def _labels(plan: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (label.medium.value, " / ".join(label.lines), label.copies, label.where, *label.size)
         for label in plan.get(LABELS).labels
@@ -148,7 +148,7 @@ def _labels(plan: Plan[Job]) -> Schedule:
     return Schedule("labels", "Labels", columns, rows)
 
 
-def _cuts(plan: Plan[Job]) -> Schedule:
+def _cuts(plan: Evaluation[Job]) -> Schedule:
     rows = tuple((c.name, c.stock, c.length, c.place) for c in plan.get(CUTS))
     columns = (("piece", "Piece"), ("stock", "Cut from"), ("length_mm", "Length mm"), ("place", "Place"))
     return Schedule("cuts", "Cut list", columns, rows)
@@ -181,13 +181,13 @@ def _hole_rows(holes: tuple[Hole, ...]) -> tuple[tuple[Value, ...], ...]:
     )  # fmt: skip
 
 
-def _holes(plan: Plan[Job]) -> Schedule:
+def _holes(plan: Evaluation[Job]) -> Schedule:
     shown = len(HOLE_COLUMNS) - 1
     rows = tuple(row[:shown] for row in _hole_rows(plan.get(HOLES)))
     return Schedule("holes", "Holes from the datum", HOLE_COLUMNS[:shown], rows)
 
 
-def _bom(plan: Plan[Job]) -> Schedule:
+def _bom(plan: Evaluation[Job]) -> Schedule:
     sizing, names = plan.get(SIZING), plan.get(NAMES)
     tags: dict[str, list[str]] = {}
     parts = {}
@@ -237,7 +237,7 @@ def _bom(plan: Plan[Job]) -> Schedule:
     return Schedule("bom", "Parts list", columns, tuple(rows))
 
 
-def _sizing(plan: Plan[Job]) -> Schedule:
+def _sizing(plan: Evaluation[Job]) -> Schedule:
     sizing, names = plan.get(SIZING), plan.get(NAMES)
     rows: list[tuple[Value, ...]] = []
 
@@ -264,7 +264,7 @@ def _sizing(plan: Plan[Job]) -> Schedule:
     return Schedule("sizing", "Sizing, with the reasons", columns, tuple(rows))
 
 
-def _findings(plan: Plan[Job]) -> Schedule:
+def _findings(plan: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or ""))
         for f in findings_of(plan.get(RULES))
@@ -280,7 +280,7 @@ def _findings(plan: Plan[Job]) -> Schedule:
     return Schedule("findings", "Findings", columns, rows)
 
 
-def _clauses(plan: Plan[Job]) -> Schedule:
+def _clauses(plan: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.evidence)) for r in plan.get(RULES)
     )
@@ -295,7 +295,7 @@ def _clauses(plan: Plan[Job]) -> Schedule:
     return Schedule("clauses", "Rulebook", columns, rows)
 
 
-def _tests(plan: Plan[Job]) -> Schedule:
+def _tests(plan: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (n, t.stage.value, t.title, t.black.label, t.red.label, t.expected.text, t.switches, t.key)
         for n, t in enumerate(plan.get(TESTS).tests, 1)
@@ -313,7 +313,7 @@ def _tests(plan: Plan[Job]) -> Schedule:
     return Schedule("tests", "Dead tests", columns, rows)
 
 
-SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     **BRIEF_SCHEDULES,
     **CIRCUIT_SCHEDULES,
     **RENAMING_SCHEDULES,
@@ -335,7 +335,7 @@ SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
 }
 
 
-def holes_of(plan: Plan[Job], face: str) -> Schedule:
+def holes_of(plan: Evaluation[Job], face: str) -> Schedule:
     """The holes of one surface with the columns the person at it needs; only a gland plate's wait for the wires."""
     holes = plan.get(HOLES if "gland" in face else METAL_HOLES)
     wanted = ("hole", "x_mm", "y_mm", "size", "tool", "for")
@@ -345,7 +345,7 @@ def holes_of(plan: Plan[Job], face: str) -> Schedule:
     return Schedule("holes", f"Holes of the {face}", tuple(HOLE_COLUMNS[i] for i in kept), rows)
 
 
-def schedule(name: str, plan: Plan[Job]) -> Schedule:
+def schedule(name: str, plan: Evaluation[Job]) -> Schedule:
     """One of the derived lists.
 
     Raises:

@@ -3,13 +3,13 @@
 from riktig.core.exports.schedule import Schedule
 from riktig.core.ids import LoadId
 from riktig.core.job import CHOICES, Job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.sizing import PROPOSAL
 
 __all__ = ["BRIEF_SCHEDULES"]
 
 
-def _loads(plan: Plan[Job]) -> Schedule:
+def _loads(plan: Evaluation[Job]) -> Schedule:
     proposal = plan.get(PROPOSAL)
     lines = dict(proposal.incoming.on_line)
     rows = tuple(
@@ -60,7 +60,7 @@ def _loads(plan: Plan[Job]) -> Schedule:
     return Schedule("loads", "Loads", columns, rows)
 
 
-def _signals(plan: Plan[Job]) -> Schedule:
+def _signals(plan: Evaluation[Job]) -> Schedule:
     names = {load.id: load.name for load in plan.document.loads}
     rows = tuple(
         (
@@ -86,7 +86,7 @@ def _signals(plan: Plan[Job]) -> Schedule:
     return Schedule("signals", "Field devices and signals", columns, rows)
 
 
-def _sources(plan: Plan[Job]) -> Schedule:
+def _sources(plan: Evaluation[Job]) -> Schedule:
     job = plan.document
     own = (job.supply.name, job.supply.voltage_v, job.supply.fed_from, "this panel's main switch")
     rows = (own, *((s.name, s.voltage_v, s.comes_from, "elsewhere: stays live") for s in job.sources))
@@ -94,7 +94,7 @@ def _sources(plan: Plan[Job]) -> Schedule:
     return Schedule("sources", "Supplies that enter", columns, rows)
 
 
-def _proposal(plan: Plan[Job]) -> Schedule:
+def _proposal(plan: Evaluation[Job]) -> Schedule:
     names: dict[LoadId | None, str] = {load.id: load.name for load in plan.document.loads}
     rows = tuple(
         (
@@ -132,7 +132,7 @@ def _proposal(plan: Plan[Job]) -> Schedule:
     return Schedule("proposal", "Proposal, with the reasons", columns, rows)
 
 
-def _practice(plan: Plan[Job]) -> Schedule:
+def _practice(plan: Evaluation[Job]) -> Schedule:
     practice = plan.document.practice
     default = type(practice)()
     rows = tuple(

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from riktig.core.exports.schedule import Schedule
 from riktig.core.job import Job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, as_written, by_tags
 from riktig.core.simulation import behaviour_of, with_tags
 
@@ -13,7 +13,7 @@ __all__ = ["CIRCUIT_SCHEDULES"]
 _RESULT = {True: "as it must", False: "otherwise"}
 
 
-def _rungs(plan: Plan[Job]) -> Schedule:
+def _rungs(plan: Evaluation[Job]) -> Schedule:
     circuits = plan.get(CIRCUITS)
     rows = []
     for cid, title in circuits.titles:
@@ -32,7 +32,7 @@ def _rungs(plan: Plan[Job]) -> Schedule:
     return Schedule("rungs", "Rungs", columns, tuple(rows))
 
 
-def _behaviour(plan: Plan[Job]) -> Schedule:
+def _behaviour(plan: Evaluation[Job]) -> Schedule:
     circuits, tags = plan.get(CIRCUITS), plan.get(NAMES).tag
     rows: list[tuple[str | float | int | None, ...]] = []
     for cid, title in circuits.titles:
@@ -65,7 +65,7 @@ def _behaviour(plan: Plan[Job]) -> Schedule:
     return Schedule("behaviour", "What each circuit must do", columns, tuple(rows))
 
 
-def _faults(plan: Plan[Job]) -> Schedule:
+def _faults(plan: Evaluation[Job]) -> Schedule:
     tags = plan.get(NAMES).tag
     rows = []
     for fault in plan.get(FAULTS):
@@ -74,7 +74,7 @@ def _faults(plan: Plan[Job]) -> Schedule:
     return Schedule("faults", "Faults of the circuits", columns, tuple(rows))
 
 
-CIRCUIT_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+CIRCUIT_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "rungs": _rungs,
     "behaviour": _behaviour,
     "faults": _faults,

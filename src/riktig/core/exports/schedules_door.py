@@ -7,14 +7,14 @@ from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.holes import ENTRIES
 from riktig.core.job import Fitting, Job, ShaftFitting
 from riktig.core.keys import DeviceKey
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 
 __all__ = ["DOOR_SCHEDULES", "site_items"]
 
 
-def _operators(plan: Plan[Job]) -> Schedule:
+def _operators(plan: Evaluation[Job]) -> Schedule:
     """Every operator in reading order: its legend, what it is made up of, who may move it."""
     door, tags, box = plan.get(DOOR), plan.get(NAMES).tag, plan.document.enclosure
     devices = plan.get(CIRCUITS).by_id
@@ -58,7 +58,7 @@ def _operators(plan: Plan[Job]) -> Schedule:
     return Schedule("operators", "Operators of the door", columns, tuple(rows))
 
 
-def _entries(plan: Plan[Job]) -> Schedule:
+def _entries(plan: Evaluation[Job]) -> Schedule:
     """Every cable with its gland or hub and where that is."""
     rows: list[tuple[Value, ...]] = [
         (
@@ -88,7 +88,7 @@ def _entries(plan: Plan[Job]) -> Schedule:
     return Schedule("entries", "Cable entries", columns, tuple(rows))
 
 
-def site_items(plan: Plan[Job]) -> tuple[tuple[str, str], ...]:
+def site_items(plan: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
     """What is left for the site, and why: it travels with the panel."""
     job, tags = plan.document, plan.get(NAMES).tag
     items: list[tuple[str, str]] = []
@@ -117,13 +117,13 @@ def site_items(plan: Plan[Job]) -> tuple[tuple[str, str], ...]:
     return tuple(items)
 
 
-def _site(plan: Plan[Job]) -> Schedule:
+def _site(plan: Evaluation[Job]) -> Schedule:
     rows = tuple((n, what, why, "", "") for n, (what, why) in enumerate(site_items(plan), 1))
     columns = (("n", "No."), ("what", "To do on site"), ("why", "Why"), ("who", "Done by"), ("when", "When"))
     return Schedule("site", "List that travels to the site", columns, rows)
 
 
-DOOR_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+DOOR_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "operators": _operators,
     "entries": _entries,
     "site": _site,

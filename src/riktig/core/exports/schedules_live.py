@@ -5,15 +5,15 @@ from collections.abc import Callable
 from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.keys import DeviceKey
-from riktig.core.plan import Plan
-from riktig.core.plate import WARMTH
+from riktig.core.plan import Evaluation
+from riktig.core.plate import INSIDE_AIR
 from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
 from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS
 
 __all__ = ["LIVE_SCHEDULES"]
 
 
-def _live(plan: Plan[Job]) -> Schedule:
+def _live(plan: Evaluation[Job]) -> Schedule:
     """Each switch off in turn: what is live all the same, by source."""
     circuits, names = plan.get(CIRCUITS), plan.get(NAMES)
     label, tags = PinLabels(circuits, names), names.tag
@@ -39,7 +39,7 @@ def _live(plan: Plan[Job]) -> Schedule:
     return Schedule("live", "Still live with each switch off, all others on, nothing running", columns, tuple(rows))
 
 
-def _restart(plan: Plan[Job]) -> Schedule:
+def _restart(plan: Evaluation[Job]) -> Schedule:
     """Each load that ran: whether it runs again after a dip of the supply, or after its guard was reset."""
     names = plan.get(NAMES)
     titles = dict(plan.get(CIRCUITS).titles)
@@ -73,7 +73,7 @@ def _restart(plan: Plan[Job]) -> Schedule:
     return Schedule("restart", "What starts by itself", columns, rows)
 
 
-def _losses(plan: Plan[Job]) -> Schedule:
+def _losses(plan: Evaluation[Job]) -> Schedule:
     """What every part in the box loses at its rated current, the hottest first."""
     names, devices = plan.get(NAMES), plan.get(CIRCUITS).by_id
     rows = tuple(
@@ -85,7 +85,7 @@ def _losses(plan: Plan[Job]) -> Schedule:
             one.why,
             str(DeviceKey(one.device)),
         )
-        for one in plan.get(WARMTH).losses
+        for one in plan.get(INSIDE_AIR).losses
     )
     columns = (
         ("tag", "Tag"),
@@ -98,4 +98,8 @@ def _losses(plan: Plan[Job]) -> Schedule:
     return Schedule("losses", "Losses with the loads running", columns, rows)
 
 
-LIVE_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {"live": _live, "restart": _restart, "losses": _losses}
+LIVE_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
+    "live": _live,
+    "restart": _restart,
+    "losses": _losses,
+}

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.job import Job
 from riktig.core.keys import DeviceKey, DuctKey
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import CUT_PLAN, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.wiring import DUCT_USES
@@ -13,7 +13,7 @@ from riktig.core.wiring import DUCT_USES
 __all__ = ["PLATE_SCHEDULES", "plate_parts"]
 
 
-def _places(plan: Plan[Job]) -> Schedule:
+def _places(plan: Evaluation[Job]) -> Schedule:
     """Every part on the plate with its place from the datum and its size, by rail and from left to right."""
     tags, layout = plan.get(NAMES).tag, plan.get(LAYOUT)
     rows: list[tuple[Value, ...]] = []
@@ -48,7 +48,7 @@ def _places(plan: Plan[Job]) -> Schedule:
     return Schedule("places", "Places on the plate", columns, tuple(rows))
 
 
-def plate_parts(plan: Plan[Job]) -> Schedule:
+def plate_parts(plan: Evaluation[Job]) -> Schedule:
     """The parts list that stands beside the plate's drawing: tag, what it is, and where it stands."""
     layout, tags = plan.get(LAYOUT), plan.get(NAMES).tag
     marks = {device.id: device.mark if device.strip else "" for device in plan.get(CIRCUITS).devices}
@@ -64,7 +64,7 @@ def plate_parts(plan: Plan[Job]) -> Schedule:
     return Schedule("plate parts", "Parts on the plate", columns, tuple(rows))
 
 
-def _ducts(plan: Plan[Job]) -> Schedule:
+def _ducts(plan: Evaluation[Job]) -> Schedule:
     """Every duct with its fullest place, the width that would do and the families in it."""
     rows: list[tuple[Value, ...]] = []
     for use in plan.get(DUCT_USES):
@@ -98,7 +98,7 @@ def _ducts(plan: Plan[Job]) -> Schedule:
     return Schedule("ducts", "Fill of the ducts", columns, tuple(rows))
 
 
-def _openings(plan: Plan[Job]) -> Schedule:
+def _openings(plan: Evaluation[Job]) -> Schedule:
     """Where wires go into the ducts, and how many fingers have to be broken out there."""
     rows: list[tuple[Value, ...]] = [
         (opening.duct, opening.side, opening.at, opening.wires, opening.fingers, str(DuctKey(opening.duct)))
@@ -116,7 +116,7 @@ def _openings(plan: Plan[Job]) -> Schedule:
     return Schedule("openings", "Openings of the ducts", columns, tuple(rows))
 
 
-def _bars(plan: Plan[Job]) -> Schedule:
+def _bars(plan: Evaluation[Job]) -> Schedule:
     """Which piece is cut from which bar, in the order of the saw; what is left of each bar."""
     rows: list[tuple[Value, ...]] = []
     for bar in plan.get(CUT_PLAN).bars:
@@ -136,7 +136,7 @@ def _bars(plan: Plan[Job]) -> Schedule:
     return Schedule("bars", "Bars to cut", columns, tuple(rows))
 
 
-PLATE_SCHEDULES: dict[str, Callable[[Plan[Job]], Schedule]] = {
+PLATE_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "places": _places,
     "ducts": _ducts,
     "openings": _openings,

@@ -7,9 +7,9 @@ from pathlib import Path
 
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.exports.pdf import A3, A4, SetHead, write_marks
-from riktig.core.exports.pdf import Sheet as Paper
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Rect, Text
-from riktig.core.holes import Hole, Sheet
+from riktig.core.exports.pdf import PaperSheet as Paper
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Rect, Shape, Text
+from riktig.core.holes import Hole, HoleSurface
 from riktig.core.keys import HoleKey, PartKey
 from riktig.core.plate import box
 
@@ -43,7 +43,7 @@ class Tile:
 class Template:
     """A surface cut into sheets of paper; every hole is on exactly one of them."""
 
-    sheet: Sheet
+    sheet: HoleSurface
     paper: tuple[float, float]
     tiles: tuple[Tile, ...]
     xs: tuple[float, ...]
@@ -54,7 +54,7 @@ class Template:
         return next(tile for tile in self.tiles if hole in tile.holes)
 
 
-def template_of(sheet: Sheet, holes: Sequence[Hole], paper: Paper = Paper.A4) -> Template:
+def template_of(sheet: HoleSurface, holes: Sequence[Hole], paper: Paper = Paper.A4) -> Template:
     """Cuts a surface into sheets of paper, upright or across, whichever takes fewer.
 
     The cuts between sheets run where they go through no hole, if there is such a place.
@@ -116,12 +116,12 @@ def _tiles(xs: Sequence[float], ys: Sequence[float], holes: Sequence[Hole]) -> t
     )
 
 
-def tile_marks(template: Template, tile: Tile) -> tuple[Mark, ...]:
+def tile_marks(template: Template, tile: Tile) -> tuple[Shape, ...]:
     """What is on one sheet, in mm from its upper left corner."""
     part = tile.part
     origin = Point(MARGIN + OVERLAP, MARGIN + OVERLAP)
     shown = part.grown(OVERLAP)
-    marks: list[Mark] = []
+    marks: list[Shape] = []
 
     def at(x: float, y: float) -> Point:
         return Point(x - part.x + origin.x, y - part.y + origin.y)
@@ -141,9 +141,9 @@ def tile_marks(template: Template, tile: Tile) -> tuple[Mark, ...]:
     return (*marks, *_foot(template, tile))
 
 
-def _edges(rect: Rect, shown: Rect, at: Callable[[float, float], Point], layer: str) -> list[Mark]:
+def _edges(rect: Rect, shown: Rect, at: Callable[[float, float], Point], layer: str) -> list[Shape]:
     """As much of a rectangle's edges as a sheet shows."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     for (ax, ay), (bx, by) in (
         ((rect.x, rect.y), (rect.right, rect.y)),
         ((rect.right, rect.y), (rect.right, rect.bottom)),
@@ -158,10 +158,10 @@ def _edges(rect: Rect, shown: Rect, at: Callable[[float, float], Point], layer: 
     return marks
 
 
-def _register(template: Template, tile: Tile, at: Callable[[float, float], Point]) -> list[Mark]:
+def _register(template: Template, tile: Tile, at: Callable[[float, float], Point]) -> list[Shape]:
     """Cut lines with crosses where sheets meet, each with its place from the datum: the same on every sheet."""
     part = tile.part
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     inner_x, inner_y = template.xs[1:-1], template.ys[1:-1]
     for x in (part.x, part.right):
         if x in inner_x:
@@ -184,9 +184,9 @@ def _register(template: Template, tile: Tile, at: Callable[[float, float], Point
     return marks
 
 
-def _hole(hole: Hole, c: Point) -> list[Mark]:
+def _hole(hole: Hole, c: Point) -> list[Shape]:
     reach = max(hole.drill / 2 + 2.0, 4.0)
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     if hole.is_cut_out:
         reach = 6.0
     else:
@@ -202,12 +202,12 @@ def _hole(hole: Hole, c: Point) -> list[Mark]:
     ]
 
 
-def _foot(template: Template, tile: Tile) -> list[Mark]:
+def _foot(template: Template, tile: Tile) -> list[Shape]:
     """The bar to check the print with, the sheet's number, and a map of all sheets with this one filled."""
     width, height = template.paper
     y = height - MARGIN - 3
     x = MARGIN + OVERLAP
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         Line(x, y, x + CHECK_MM, y, "ink", 0.4, layer="check"),
         *(
             Line(x + mm, y - (4 if mm % 50 == 0 else 2), x + mm, y, "ink", 0.3, layer="check")
@@ -242,7 +242,7 @@ def write_template(path: Path, head: SetHead, templates: Sequence[Template], *, 
     Raises:
         OSError: the file cannot be written.
     """
-    pages: list[tuple[tuple[float, float], tuple[Mark, ...]]] = []
+    pages: list[tuple[tuple[float, float], tuple[Shape, ...]]] = []
     for template in templates:
         tiles = [tile for tile in template.tiles if bare or tile.holes]
         pages += [(template.paper, tile_marks(template, tile)) for tile in tiles]
@@ -253,7 +253,7 @@ def overview(template: Template) -> Drawing:
     """All sheets as they lie on the surface, for the screen: cut lines, names, holes."""
     sheet = template.sheet
     pad = 14.0
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     size = max(sheet.width, sheet.height) / 45
     for tile in template.tiles:
         part = tile.part.moved(pad, pad)

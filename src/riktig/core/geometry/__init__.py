@@ -3,7 +3,7 @@
 Axes: x to the right, y downwards, from the datum in the upper left corner, as one reads a plate.
 """
 
-from riktig.core.geometry.display import Align, Arc, Circle, Drawing, Face, Line, Mark, Poly, Text, bounds_of, hit
+from riktig.core.geometry.display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit
 from riktig.core.geometry.letters import CAPITAL, run_of
 from riktig.core.geometry.rect import TOLERANCE_MM, Point, Rect, close
 
@@ -16,10 +16,10 @@ __all__ = [
     "Drawing",
     "Face",
     "Line",
-    "Mark",
     "Point",
     "Poly",
     "Rect",
+    "Shape",
     "Text",
     "bounds_of",
     "close",

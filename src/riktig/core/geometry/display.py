@@ -13,7 +13,7 @@ from riktig.core.geometry.letters import run_of
 from riktig.core.geometry.rect import Point, Rect
 from riktig.core.keys import Key
 
-__all__ = ["Align", "Arc", "Circle", "Drawing", "Face", "Line", "Mark", "Poly", "Text", "bounds_of", "hit"]
+__all__ = ["Align", "Arc", "Circle", "Drawing", "Face", "Line", "Poly", "Shape", "Text", "bounds_of", "hit"]
 
 
 class Align(Enum):
@@ -103,7 +103,7 @@ class Text(NamedTuple):
     backed: bool = False
 
 
-Mark = Line | Poly | Circle | Arc | Text
+Shape = Line | Poly | Circle | Arc | Text
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,11 +112,11 @@ class Drawing:
 
     width: float
     height: float
-    marks: tuple[Mark, ...]
+    marks: tuple[Shape, ...]
     title: str = ""
 
 
-def bounds_of(mark: Mark) -> Rect:
+def bounds_of(mark: Shape) -> Rect:
     """A rectangle that holds the mark; a text runs as long as in the shipped faces."""
     match mark:
         case Line():
@@ -136,7 +136,7 @@ def bounds_of(mark: Mark) -> Rect:
             return Rect(mark.x - mark.size, mark.y - run + shift, mark.size * 1.2, run)
 
 
-def hit(marks: Iterable[Mark], point: Point, reach: float = 1.0) -> Key | None:
+def hit(marks: Iterable[Shape], point: Point, reach: float = 1.0) -> Key | None:
     """The key of the topmost keyed mark within ``reach`` mm of the point; None where there is none.
 
     Of several, the smallest wins, so that a pin on a part can be chosen.

@@ -6,9 +6,9 @@ one tool; the *datum* is the upper left corner of each sheet.
 
 from riktig.core.door import DOOR
 from riktig.core.holes.draw import draw_sheet, hole_marks, mark_out, running_marks, walk_marks
-from riktig.core.holes.glands import Entries, Entry, cable_diameter, entries_of
+from riktig.core.holes.glands import CableEntry, Entries, cable_diameter, entries_of
 from riktig.core.holes.make import hole_list, numbered, sheets_of
-from riktig.core.holes.model import Hole, HoleWork, Sheet, Tool
+from riktig.core.holes.model import Hole, HoleSurface, HoleWork, Tool
 from riktig.core.holes.order import MarkOut, Round, mark_out_order, shortest_walk, walk_length
 from riktig.core.holes.ready import Blocker, blockers_of, crossing_holes, gland_blockers, holes_off_the_sheet
 from riktig.core.job import JOB_ENCLOSURE, JOB_OPENINGS, JOB_PRACTICE
@@ -32,13 +32,13 @@ __all__ = [
     "SIZING",
     "STRIPS",
     "Blocker",
+    "CableEntry",
     "Entries",
-    "Entry",
     "Hole",
+    "HoleSurface",
     "HoleWork",
     "MarkOut",
     "Round",
-    "Sheet",
     "Tool",
     "blockers_of",
     "cable_diameter",

@@ -2,8 +2,8 @@
 
 from collections.abc import Sequence
 
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, bounds_of
-from riktig.core.holes.model import Hole, Sheet
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, bounds_of
+from riktig.core.holes.model import Hole, HoleSurface
 from riktig.core.keys import DuctKey, HoleKey, RailKey
 from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
 
@@ -13,9 +13,9 @@ NUMBER, PLACE, MOST_NUMBER = 7.0, 4.6, 12.0
 KEPT = ("plate", "door", "ruler", "rail", "duct")
 
 
-def draw_sheet(sheet: Sheet) -> Drawing:
+def draw_sheet(sheet: HoleSurface) -> Drawing:
     """A bare surface with its rulers and its datum, for gland plates and sides."""
-    marks: list[Mark] = [box(at_ruler(sheet.rect, Point(RULER, RULER)), fill="panel", layer="door")]
+    marks: list[Shape] = [box(at_ruler(sheet.rect, Point(RULER, RULER)), fill="panel", layer="door")]
     marks += rulers(sheet.width, sheet.height)
     return Drawing(sheet.width + 2 * RULER, sheet.height + RULER + 6, tuple(marks), sheet.name.capitalize())
 
@@ -41,12 +41,12 @@ def mark_out(
 
 def hole_marks(
     hole: Hole, shift: Point, grown: float = 1.0, taken: list[Rect] | None = None, *, places: bool = True
-) -> list[Mark]:
+) -> list[Shape]:
     """A hole: its edge, a cross, its number and its place; texts go where no other text of a hole stands."""
     x, y, r = hole.x + shift.x, hole.y + shift.y, hole.drill / 2
     key = HoleKey(hole.number)
     reach = max(r + 2, 4.0)
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     if hole.is_cut_out:
         reach = 6.0
         marks.append(box(hole.outline.moved(*shift), "act", 0.5, key=key, layer="hole"))
@@ -76,7 +76,7 @@ def hole_marks(
     return marks
 
 
-def running_marks(hole: Hole, shift: Point, size: float) -> list[Mark]:
+def running_marks(hole: Hole, shift: Point, size: float) -> list[Shape]:
     """The two running dimensions of one hole, from the datum along the top and down the side, large."""
     x, y = hole.x + shift.x, hole.y + shift.y
     return [
@@ -88,7 +88,7 @@ def running_marks(hole: Hole, shift: Point, size: float) -> list[Mark]:
     ]
 
 
-def walk_marks(walk: Sequence[Hole], shift: Point) -> list[Mark]:
+def walk_marks(walk: Sequence[Hole], shift: Point) -> list[Shape]:
     """The way from hole to hole, with an arrow head on each leg."""
     if len(walk) < 2:
         return []
@@ -96,12 +96,12 @@ def walk_marks(walk: Sequence[Hole], shift: Point) -> list[Mark]:
     return [Poly(points, "third", 0.9, dashed=True)]
 
 
-def _names_a_piece(mark: Mark) -> bool:
+def _names_a_piece(mark: Shape) -> bool:
     """Whether it is the name of a rail or duct: the piece carries the same."""
     return isinstance(mark, Text) and isinstance(mark.key, RailKey | DuctKey)
 
 
-def _plain(mark: Mark) -> Mark:
+def _plain(mark: Shape) -> Shape:
     """The mark without its lens colour, so that hole numbers can be read over it."""
     if isinstance(mark, Circle) and mark.fill.startswith("lens"):
         return mark._replace(fill="card")

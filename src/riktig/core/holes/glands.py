@@ -6,13 +6,13 @@ from math import pi, sqrt
 
 from riktig.core.door import DoorPlan
 from riktig.core.holes.make import numbered, sheets_of
-from riktig.core.holes.model import Hole, Sheet, Tool
+from riktig.core.holes.model import Hole, HoleSurface, Tool
 from riktig.core.job import DeviceId, DoorHoles, Enclosure, EntrySide, Practice, Surface
 from riktig.core.keys import DeviceKey
 from riktig.core.standards import EntryFitting, conduit_hub, fitting_class, gland_for, wire_diameter
 from riktig.core.terminals import Cable, Strips
 
-__all__ = ["Entries", "Entry", "cable_diameter", "entries_of"]
+__all__ = ["CableEntry", "Entries", "cable_diameter", "entries_of"]
 
 SHEATH = 1.8
 """Of a cable's outer sheath, mm (common size, no source)."""
@@ -24,7 +24,7 @@ EDGE = 12.0
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class CableEntry:
     """Where a cable comes in: its tag, what it goes to, its outer diameter as reckoned, mm, and its gland or hub.
 
     No fitting: none holds it.
@@ -41,7 +41,7 @@ class Entry:
 class Entries:
     """All cable entries, and the cables that find no room on their gland plate."""
 
-    entries: tuple[Entry, ...]
+    entries: tuple[CableEntry, ...]
     crowded: tuple[str, ...]
 
     @property
@@ -98,13 +98,13 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
             made.append((cable, diameter, fitting, hole))
     by_key = {hole.key: hole for hole in numbered((h for *_, h in made if h), tuple(sheets.values()))}
     entries = tuple(
-        Entry(cable.tag, cable.device, diameter, fitting, by_key[hole.key] if hole else None)
+        CableEntry(cable.tag, cable.device, diameter, fitting, by_key[hole.key] if hole else None)
         for cable, diameter, fitting, hole in made
     )
     return Entries(entries, tuple(crowded))
 
 
-def _in_rows(nuts: Iterable[float], sheet: Sheet) -> list[tuple[float, float] | None]:
+def _in_rows(nuts: Iterable[float], sheet: HoleSurface) -> list[tuple[float, float] | None]:
     """The middles of nuts in rows from the left, front row first; None where the plate is full."""
     found: list[tuple[float, float] | None] = []
     x, y, high = EDGE, EDGE, 0.0

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from riktig.core.door import DoorPlan, diagonal
 from riktig.core.geometry import Point
-from riktig.core.holes.model import Hole, Sheet, Tool
+from riktig.core.holes.model import Hole, HoleSurface, Tool
 from riktig.core.ids import role_of
 from riktig.core.job import (
     DoorHoles,
@@ -49,18 +49,20 @@ LETTERS = {
 }
 
 
-def sheets_of(enclosure: Enclosure, door: DoorPlan) -> tuple[Sheet, ...]:
+def sheets_of(enclosure: Enclosure, door: DoorPlan) -> tuple[HoleSurface, ...]:
     """What can be drilled: plate, door or doors, gland plates where cables come in, and the sides."""
     box = enclosure
-    found = [Sheet(Surface.PLATE.value, box.plate_width, box.plate_height, LETTERS[Surface.PLATE])]
-    found += [Sheet(leaf.name, leaf.face.width, leaf.face.height, LETTERS[Surface(leaf.name)]) for leaf in door.leaves]
+    found = [HoleSurface(Surface.PLATE.value, box.plate_width, box.plate_height, LETTERS[Surface.PLATE])]
+    found += [
+        HoleSurface(leaf.name, leaf.face.width, leaf.face.height, LETTERS[Surface(leaf.name)]) for leaf in door.leaves
+    ]
     deep = min(max(box.depth - 2 * GLAND_EDGE, 60.0), GLAND_DEEP)
     entries = {box.entry, box.field_entry}
     for surface, side in ((Surface.GLAND, EntrySide.BOTTOM), (Surface.TOP_GLAND, EntrySide.TOP)):
         if side in entries:
-            found.append(Sheet(surface.value, max(box.width - 2 * GLAND_EDGE, 50.0), deep, LETTERS[surface]))
+            found.append(HoleSurface(surface.value, max(box.width - 2 * GLAND_EDGE, 50.0), deep, LETTERS[surface]))
     for surface in (Surface.LEFT_SIDE, Surface.RIGHT_SIDE):
-        found.append(Sheet(surface.value, box.depth, box.height, LETTERS[surface]))
+        found.append(HoleSurface(surface.value, box.depth, box.height, LETTERS[surface]))
     return tuple(found)
 
 
@@ -77,7 +79,7 @@ def hole_list(
     return numbered(bare, sheets_of(enclosure, door))
 
 
-def numbered(bare: Iterable[Hole], sheets: Iterable[Sheet]) -> tuple[Hole, ...]:
+def numbered(bare: Iterable[Hole], sheets: Iterable[HoleSurface]) -> tuple[Hole, ...]:
     """Holes with their numbers: by surface, row by row."""
     kept = list(bare)
     found: list[Hole] = []

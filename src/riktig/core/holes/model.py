@@ -7,7 +7,7 @@ from riktig.core.geometry import Point, Rect
 from riktig.core.keys import Key
 from riktig.core.records import HoleWork
 
-__all__ = ["Hole", "HoleWork", "Sheet", "Tool"]
+__all__ = ["Hole", "HoleSurface", "HoleWork", "Tool"]
 
 
 class Tool(Enum):
@@ -87,7 +87,7 @@ class Hole:
 
 
 @dataclass(frozen=True, slots=True)
-class Sheet:
+class HoleSurface:
     """A surface that holes are made in: its name, its size, and the letters its holes are numbered with."""
 
     name: str

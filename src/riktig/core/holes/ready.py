@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Can, Mounting
 from riktig.core.door import DoorPlan
 from riktig.core.holes.glands import Entries
-from riktig.core.holes.model import Hole, Sheet
+from riktig.core.holes.model import Hole, HoleSurface
 from riktig.core.job import Surface
 from riktig.core.keys import DeviceKey, HoleKey, Key
 from riktig.core.plate import Layout
@@ -36,7 +36,7 @@ def blockers_of(
     layout: Layout,
     door: DoorPlan,
     holes: tuple[Hole, ...],
-    sheets: tuple[Sheet, ...],
+    sheets: tuple[HoleSurface, ...],
     names: Names,
 ) -> tuple[Blocker, ...]:
     """Everything that keeps plate, door and sides from being drilled."""
@@ -88,7 +88,7 @@ def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
     return tuple(found)
 
 
-def holes_off_the_sheet(holes: Iterable[Hole], sheets: Iterable[Sheet]) -> list[Blocker]:
+def holes_off_the_sheet(holes: Iterable[Hole], sheets: Iterable[HoleSurface]) -> list[Blocker]:
     """Holes that reach past the edge of their surface, or are on none that this box has."""
     rects = {sheet.name: sheet.rect for sheet in sheets}
     found = []

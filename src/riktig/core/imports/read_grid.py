@@ -5,7 +5,7 @@ import io
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.exports.tables import RUN
 from riktig.core.inputs import read_bytes, read_workbook, unfit
 
@@ -36,7 +36,7 @@ class Grid:
     name: str
     rows: tuple[GridRow, ...]
     notes: tuple[str, ...] = ()
-    faults: tuple[tuple[int, Fault], ...] = ()
+    faults: tuple[tuple[int, InputFault], ...] = ()
     word: str = "line"
 
     def where(self, row: GridRow, column: int | None = None) -> str:
@@ -136,7 +136,7 @@ def _workbook(name: str, raw: bytes) -> Grid:
     faults = [
         (
             int("".join(sign for sign in area.rpartition(":")[2] if sign.isdigit())),
-            Fault(
+            InputFault(
                 f"{name}, {area}",
                 "cells are merged here, so it is not clear which row they belong to.",
                 "Split them and write the value in every row.",
@@ -148,7 +148,7 @@ def _workbook(name: str, raw: bytes) -> Grid:
     for number, cells in book.rows:
         for column, cell in enumerate(cells):
             if cell.uncounted:
-                fault = Fault(
+                fault = InputFault(
                     f"{name}, {_letters(column)}{number}",
                     "this is a formula whose value is not in the workbook.",
                     "Open it in a spreadsheet and save it again, or write the value.",
@@ -162,7 +162,7 @@ def _workbook(name: str, raw: bytes) -> Grid:
 def _kept(grid: Grid) -> Grid:
     """The grid, with a fault for every cell whose text cannot be kept."""
     faults = [
-        (row.number, Fault(grid.where(row, column), f"this text {why}.", "Write it anew."))
+        (row.number, InputFault(grid.where(row, column), f"this text {why}.", "Write it anew."))
         for row in grid.rows
         for column, cell in enumerate(row.cells)
         if (why := unfit(cell, lines=True, longest=LONGEST_CELL))

@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any, cast
 
 from riktig.core.edits import AddLoads, LoadToAdd
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.imports.load_words import ANSWERS, COLUMNS, LEFT_OUT, YES_NO, meaning_of
 from riktig.core.imports.read_grid import Grid, GridRow, grid_of_file
 from riktig.core.job import (
@@ -21,7 +21,7 @@ from riktig.core.job import (
     read_power_hp,
     read_quantity,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 
 __all__ = ["Column", "LoadList", "LoadRow", "job_from_loads", "loads_of", "new_loads", "read_loads", "recognise"]
 
@@ -109,7 +109,7 @@ def loads_of(found: LoadList) -> tuple[LoadRow, ...]:
     for row in found.rows if not faults else ():
         if any(row.cells[len(found.columns) :]):
             faults.append(
-                Fault(
+                InputFault(
                     grid.where(row),
                     f"it has {len(row.cells)} cells, the heading has {len(found.columns)}.",
                     "A decimal comma in a list separated by commas makes two cells of one: write a point.",
@@ -125,7 +125,7 @@ def loads_of(found: LoadList) -> tuple[LoadRow, ...]:
         first = names.setdefault(load_row.name.lower(), row.number)
         if first != row.number and not faults:
             faults.append(
-                Fault(
+                InputFault(
                     grid.where(row),
                     f"“{load_row.name}” stands already in {grid.word} {first}.",
                     "Give each load a name of its own: it goes on the labels.",
@@ -143,36 +143,36 @@ def loads_of(found: LoadList) -> tuple[LoadRow, ...]:
     return tuple(rows)
 
 
-def _unusable(found: LoadList) -> list[Fault]:
+def _unusable(found: LoadList) -> list[InputFault]:
     """What is wrong with cells counts where the loads stand; in a title above it does no harm."""
     first = found.rows[0].number if found.rows else 0
     return [fault for row, fault in found.grid.faults if row >= first]
 
 
-def _columns(found: LoadList) -> list[Fault]:
+def _columns(found: LoadList) -> list[InputFault]:
     where = f"{found.grid.name}, heading"
     known = f"Known are {', '.join(COLUMNS)}; put a minus before a heading to leave its column out."
     faults = [
-        Fault(where, f"the column “{column.heading}” is not known.", known)
+        InputFault(where, f"the column “{column.heading}” is not known.", known)
         for column in found.columns
         if column.heading and not column.meaning
     ]
     meanings = [column.meaning for column in found.columns if column.meaning not in ("", LEFT_OUT)]
     faults += [
-        Fault(where, f"two columns mean {meaning}.", "Leave one out.")
+        InputFault(where, f"two columns mean {meaning}.", "Leave one out.")
         for meaning in dict.fromkeys(meanings)
         if meanings.count(meaning) > 1
     ]
     if "load" not in meanings:
-        faults.append(Fault(where, "no column names the loads.", "Say which column is the load."))
+        faults.append(InputFault(where, "no column names the loads.", "Say which column is the load."))
     if not {"kw", "hp", "power", "nameplate_a"} & set(meanings):
-        faults.append(Fault(where, "no column gives a power or a current.", "Head one kW, hp or nameplate_a."))
+        faults.append(InputFault(where, "no column gives a power or a current.", "Head one kW, hp or nameplate_a."))
     return faults
 
 
-def _row(found: LoadList, row: GridRow) -> tuple[LoadRow | None, list[Fault]]:
+def _row(found: LoadList, row: GridRow) -> tuple[LoadRow | None, list[InputFault]]:
     fields: dict[str, Any] = {}
-    faults: list[Fault] = []
+    faults: list[InputFault] = []
     for index, (column, cell) in enumerate(zip(found.columns, row.cells, strict=False)):
         if column.meaning in ("", LEFT_OUT) or not cell:
             continue
@@ -182,13 +182,13 @@ def _row(found: LoadList, row: GridRow) -> tuple[LoadRow | None, list[Fault]]:
         try:
             fields |= _cell(column.meaning, cell, where)
         except RiktigError as error:
-            faults.append(Fault(error.where, error.message, error.hint))
+            faults.append(InputFault(error.where, error.message, error.hint))
     name = fields.pop("load", "")
     place = found.grid.where(row)
     if not name:
-        faults.append(Fault(place, "the load has no name.", "Say what turns."))
+        faults.append(InputFault(place, "the load has no name.", "Say what turns."))
     elif not faults and not {"kw", "hp", "nameplate_a"} & fields.keys():
-        faults.append(Fault(place, f"the {name} has neither a power nor a current.", "Give one of them."))
+        faults.append(InputFault(place, f"the {name} has neither a power nor a current.", "Give one of them."))
     if faults:
         return None, faults
     _complete(fields)
@@ -295,4 +295,4 @@ def new_loads(rows: tuple[LoadRow, ...]) -> tuple[LoadToAdd, ...]:
 
 def job_from_loads(rows: tuple[LoadRow, ...], number: str = "", title: str = "") -> Job:
     """A new job with these loads, everything else as the house has it."""
-    return AddLoads(new_loads(rows)).apply(Plan(new_job(number, title)))
+    return AddLoads(new_loads(rows)).apply(Evaluation(new_job(number, title)))

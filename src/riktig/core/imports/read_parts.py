@@ -4,7 +4,7 @@ from dataclasses import fields
 from pathlib import Path
 
 from riktig.core.catalogue import placeable_kinds
-from riktig.core.errors import Fault, ImpossibleValueError, RiktigError
+from riktig.core.errors import ImpossibleValueError, InputFault, RiktigError
 from riktig.core.exports.schedule import Schedule
 from riktig.core.imports.read_grid import Grid, GridRow, grid_of_file
 from riktig.core.job import OwnHole, OwnPart, read_quantity
@@ -80,16 +80,16 @@ def parts_of_grid(grid: Grid) -> tuple[OwnPart, ...]:
         )
     if len(rows) > MOST_PARTS:
         raise RiktigError(f"The list has {len(rows)} parts; {MOST_PARTS} can be taken in.", where=grid.name)
-    faults: list[Fault] = [fault for _, fault in grid.faults]
+    faults: list[InputFault] = [fault for _, fault in grid.faults]
     found: dict[str, OwnPart] = {}
     for row in rows:
         try:
             part = _part(names, row)
         except ValueError as error:
-            faults.append(Fault(grid.where(row), f"{error}."))
+            faults.append(InputFault(grid.where(row), f"{error}."))
             continue
         if part.ref in found:
-            faults.append(Fault(grid.where(row), f"{part.ref} is there twice."))
+            faults.append(InputFault(grid.where(row), f"{part.ref} is there twice."))
         found[part.ref] = part
     if faults:
         raise RiktigError(

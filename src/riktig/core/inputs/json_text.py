@@ -3,7 +3,7 @@
 import json
 from collections.abc import Iterator
 
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.inputs.texts import unfit, without_unfit
 
 __all__ = ["parse_json"]
@@ -52,7 +52,7 @@ def parse_json(text: str, *, what: str, where: str = "", hint: str = "", mend: b
         raise _wrong(what, str(error), where, hint) from error
     if mend:
         found = _mended(found)
-    faults: list[Fault] = []
+    faults: list[InputFault] = []
     for fault in _faults(found):
         faults.append(fault)
         if len(faults) == MOST_FAULTS:
@@ -109,23 +109,23 @@ def _fraction(text: str) -> float:
     return value
 
 
-def _faults(root: object) -> Iterator[Fault]:
+def _faults(root: object) -> Iterator[InputFault]:
     """Without a call for each level: the text may have been made to exhaust them."""
     todo: list[tuple[str, object, int]] = [("$", root, 1)]
     while todo:
         path, value, depth = todo.pop()
         if depth > DEEPEST:
-            yield Fault(path[:200], "its brackets go too deep.")
+            yield InputFault(path[:200], "its brackets go too deep.")
             return
         if isinstance(value, str):
             why = unfit(value, lines=True, longest=LONGEST)
             if why:
-                yield Fault(path, f"this text {why}.")
+                yield InputFault(path, f"this text {why}.")
         elif isinstance(value, dict):
             for name, part in value.items():
                 why = unfit(name)
                 if why:
-                    yield Fault(path, f"a name here {why}.")
+                    yield InputFault(path, f"a name here {why}.")
                 todo.append((f"{path}.{name[:60]}", part, depth + 1))
         elif isinstance(value, list):
             todo.extend((f"{path}[{index}]", part, depth + 1) for index, part in enumerate(value))

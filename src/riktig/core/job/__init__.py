@@ -57,7 +57,7 @@ from riktig.core.job.edits import (
     set_script,
     set_supply,
 )
-from riktig.core.job.enclosure import Enclosure, EntrySide, HingeSide, Standing, Ventilation
+from riktig.core.job.enclosure import Enclosure, EnclosureMounting, EntrySide, HingeSide, Ventilation
 from riktig.core.job.fields import (
     ChangedLoadFields,
     ChangedSignalFields,
@@ -98,7 +98,7 @@ from riktig.core.job.practice_values import (
     DoorHoles,
     DoorOrder,
     EarthScheme,
-    Ends,
+    EndStyle,
     Fixing,
     Letters,
     MaintainedColour,
@@ -232,7 +232,8 @@ __all__ = [
     "ElementId",
     "Enclosure",
     "EnclosureFields",
-    "Ends",
+    "EnclosureMounting",
+    "EndStyle",
     "EntrySide",
     "Fitting",
     "Fixing",
@@ -293,7 +294,6 @@ __all__ = [
     "SourceFields",
     "SourceId",
     "Spot",
-    "Standing",
     "StarDeltaOverload",
     "Start",
     "StripOrder",

@@ -73,7 +73,7 @@ CHOICES: tuple[Choice, ...] = (
         "ends",
         "Conductors and ends",
         "Flexible wire lies easily in duct, and a ferrule keeps its strands.",
-        values.Ends,
+        values.EndStyle,
         _SIZES,
     ),
     Choice(

@@ -5,7 +5,7 @@ from enum import Enum
 
 from riktig.core.errors import ImpossibleValueError
 
-__all__ = ["Enclosure", "EntrySide", "HingeSide", "Standing", "Ventilation"]
+__all__ = ["Enclosure", "EnclosureMounting", "EntrySide", "HingeSide", "Ventilation"]
 
 
 class HingeSide(Enum):
@@ -22,7 +22,7 @@ class EntrySide(Enum):
     TOP = "top"
 
 
-class Standing(Enum):
+class EnclosureMounting(Enum):
     """How the box stands: what of its skin can give off heat."""
 
     WALL = "on a wall"
@@ -67,7 +67,7 @@ class Enclosure:
     material: str = "painted sheet steel"
     ambient_c: float = 40.0
     field_entry: EntrySide = EntrySide.BOTTOM
-    standing: Standing = Standing.WALL
+    standing: EnclosureMounting = EnclosureMounting.WALL
     ventilation: Ventilation = Ventilation.NONE
     room_c: float = 30.0
     environment: str = "indoors, dry"

@@ -6,7 +6,7 @@ A test holds them against the document's own types.
 from typing import TypedDict
 
 from riktig.core.ids import LoadId
-from riktig.core.job.enclosure import EntrySide, HingeSide, Standing, Ventilation
+from riktig.core.job.enclosure import EnclosureMounting, EntrySide, HingeSide, Ventilation
 from riktig.core.job.house_tables import ClassLetters, ReservedNumber
 from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 from riktig.core.job.practice_values import (
@@ -18,7 +18,7 @@ from riktig.core.job.practice_values import (
     DoorHoles,
     DoorOrder,
     EarthScheme,
-    Ends,
+    EndStyle,
     Fixing,
     Letters,
     MaintainedColour,
@@ -130,7 +130,7 @@ class EnclosureFields(TypedDict, total=False):
     material: str
     ambient_c: float
     field_entry: EntrySide
-    standing: Standing
+    standing: EnclosureMounting
     ventilation: Ventilation
     room_c: float
     environment: str
@@ -190,7 +190,7 @@ class PracticeFields(TypedDict, total=False):
     strip_order: StripOrder
     distribution: Distribution
     relay_commons: RelayCommons
-    ends: Ends
+    ends: EndStyle
     overload_direction: OverloadDirection
     wiring_order: WiringOrder
     second_reading: SecondReading

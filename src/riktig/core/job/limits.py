@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import fields, is_dataclass
 
-from riktig.core.errors import Fault
+from riktig.core.errors import InputFault
 from riktig.core.inputs import LONGEST_TEXT, unfit
 from riktig.core.job.circuit import OwnRung
 from riktig.core.job.job import Job
@@ -28,7 +28,7 @@ SEVERAL_LINES = {(Load, "reason"), (Override, "reason")}
 MOST_FAULTS = 50
 
 
-def beyond_limits(job: Job, before: Job | None = None) -> tuple[Fault, ...]:
+def beyond_limits(job: Job, before: Job | None = None) -> tuple[InputFault, ...]:
     """What a job may not hold: a text that cannot be kept, a number beyond all panels, too many of a thing.
 
     Args:
@@ -38,7 +38,7 @@ def beyond_limits(job: Job, before: Job | None = None) -> tuple[Fault, ...]:
     Returns:
         The first fifty faults with their places, such as ``$.job.loads[2].name``.
     """
-    found: list[Fault] = []
+    found: list[InputFault] = []
     for fault in (*_too_many(job), *_in(job, before, "$.job")):
         found.append(fault)
         if len(found) == MOST_FAULTS:
@@ -46,23 +46,23 @@ def beyond_limits(job: Job, before: Job | None = None) -> tuple[Fault, ...]:
     return tuple(found)
 
 
-def _too_many(job: Job) -> Iterator[Fault]:
+def _too_many(job: Job) -> Iterator[InputFault]:
     for name, most in MOST.items():
         count = len(getattr(job, name))
         if count > most:
-            yield Fault(f"$.job.{name}", f"there are {count}; a panel holds at most {most}.")
+            yield InputFault(f"$.job.{name}", f"there are {count}; a panel holds at most {most}.")
     for what, most in MOST_WRITTEN.items():
         written = sum(len(getattr(circuit, what)) for circuit in job.circuits)
         if written > most:
-            yield Fault("$.job.circuits", f"{written} {what} are written by hand; at most {most} can be drawn.")
+            yield InputFault("$.job.circuits", f"{written} {what} are written by hand; at most {most} can be drawn.")
     for name in ("loads", "circuits", "sources", "signals"):
         ids = [str(one.id) for one in getattr(job, name)]
         twice = next((one for one in ids if ids.count(one) > 1), None) if len(set(ids)) < len(ids) else None
         if twice is not None:
-            yield Fault(f"$.job.{name}", f"two have the id {twice}.")
+            yield InputFault(f"$.job.{name}", f"two have the id {twice}.")
 
 
-def _in(value: object, before: object, place: str) -> Iterator[Fault]:
+def _in(value: object, before: object, place: str) -> Iterator[InputFault]:
     """Faults in a value that is not the very one of ``before``."""
     if value is before:
         return
@@ -77,7 +77,7 @@ def _in(value: object, before: object, place: str) -> Iterator[Fault]:
                 yield from _in(part, getattr(same, field.name, None), f"{place}.{field.name}")
     elif isinstance(value, tuple):
         if len(value) > MOST_OF_ONE:
-            yield Fault(place, f"there are {len(value)}; at most {MOST_OF_ONE} can be kept.")
+            yield InputFault(place, f"there are {len(value)}; at most {MOST_OF_ONE} can be kept.")
             return
         known = {id(one) for one in before} if isinstance(before, tuple) else set()
         for index, part in enumerate(value):
@@ -87,12 +87,12 @@ def _in(value: object, before: object, place: str) -> Iterator[Fault]:
                 yield from _in(part, None, f"{place}[{index}]")
     elif isinstance(value, float):
         if not (math.isfinite(value) and abs(value) <= LARGEST):
-            yield Fault(place, f"{value:g} is no figure of a panel.")
+            yield InputFault(place, f"{value:g} is no figure of a panel.")
     elif isinstance(value, int) and abs(value) > LARGEST_WHOLE:
-        yield Fault(place, f"{str(value)[:20]} is no figure of a panel.")
+        yield InputFault(place, f"{str(value)[:20]} is no figure of a panel.")
 
 
-def _in_text(text: str, kind: type, name: str, place: str) -> Iterator[Fault]:
+def _in_text(text: str, kind: type, name: str, place: str) -> Iterator[InputFault]:
     why = unfit(text, lines=(kind, name) in SEVERAL_LINES, longest=LONG_TEXTS.get((kind, name), LONGEST_TEXT))
     if why:
-        yield Fault(place, f"this text {why}.")
+        yield InputFault(place, f"this text {why}.")

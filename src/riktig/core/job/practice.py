@@ -13,7 +13,7 @@ from riktig.core.job.practice_values import (
     DoorHoles,
     DoorOrder,
     EarthScheme,
-    Ends,
+    EndStyle,
     Fixing,
     Letters,
     MaintainedColour,
@@ -111,7 +111,7 @@ class Practice:
     strip_order: StripOrder = StripOrder.BY_CIRCUIT
     distribution: Distribution = Distribution.LOOPS
     relay_commons: RelayCommons = RelayCommons.BRIDGES
-    ends: Ends = Ends.FERRULES
+    ends: EndStyle = EndStyle.FERRULES
     overload_direction: OverloadDirection = OverloadDirection.UP
     wiring_order: WiringOrder = WiringOrder.THICK_FIRST
     second_reading: SecondReading = SecondReading.ANOTHER

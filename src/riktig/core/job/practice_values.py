@@ -10,7 +10,7 @@ __all__ = [
     "Distribution",
     "DoorOrder",
     "EarthScheme",
-    "Ends",
+    "EndStyle",
     "Fixing",
     "Letters",
     "MaintainedColour",
@@ -222,7 +222,7 @@ class RelayCommons(Enum):
     LOOPS = "looped wires"
 
 
-class Ends(Enum):
+class EndStyle(Enum):
     """Conductors and how their ends are made."""
 
     FERRULES = "flexible, with ferrules"

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from typing import TypeVar, get_type_hints
 
 from riktig.core.job.job import Job
-from riktig.core.plan import Part
+from riktig.core.plan import DocumentPart
 
 __all__ = [
     "JOB_CIRCUITS",
@@ -43,8 +43,8 @@ T = TypeVar("T")
 _CLASSES = get_type_hints(Job)
 
 
-def _part(name: str, read: Callable[[Job], T]) -> Part[Job, T]:
-    return Part(name, read, _CLASSES.get(name))
+def _part(name: str, read: Callable[[Job], T]) -> DocumentPart[Job, T]:
+    return DocumentPart(name, read, _CLASSES.get(name))
 
 
 JOB_NUMBER = _part("number", lambda job: job.number)

@@ -18,7 +18,7 @@ from riktig.core.job import (
 from riktig.core.labels.cards import PinCard, PinText, draw_cards, make_cards
 from riktig.core.labels.draw import draw_medium
 from riktig.core.labels.find import make_index, name_index
-from riktig.core.labels.index import Entry, Index, find, index_of
+from riktig.core.labels.index import Index, IndexEntry, find, index_of
 from riktig.core.labels.make import LONGEST_MARKER, Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
 from riktig.core.labels.printed import print_entries, to_print_again
 from riktig.core.labels.synonyms import SYNONYMS, same_words
@@ -38,8 +38,8 @@ __all__ = [
     "NAMEPLATE",
     "NAME_INDEX",
     "SYNONYMS",
-    "Entry",
     "Index",
+    "IndexEntry",
     "Label",
     "Labels",
     "Medium",

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Clamp, Side
-from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text, run_of
+from riktig.core.geometry import Align, Drawing, Face, Line, Rect, Shape, Text, run_of
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, Key, PinKey
@@ -65,7 +65,7 @@ def make_cards(circuits: Circuits, nets: Nets, names: Names) -> tuple[PinCard, .
 
 def draw_cards(cards: tuple[PinCard, ...]) -> Drawing:
     """The cards, 1 mm to 1 mm: the row of stickers above and below each device can be cut off as one strip."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     x, y, lowest = GAP, GAP, GAP
     for card in cards:
         width = max(CELL * max(len(card.at(Side.TOP)), len(card.at(Side.BOTTOM)), 2), 24.0)
@@ -84,10 +84,10 @@ def draw_cards(cards: tuple[PinCard, ...]) -> Drawing:
     return Drawing(SHEET + GAP, bottom + 9, tuple(marks), "pin cards")
 
 
-def _card(card: PinCard, x: float, y: float, width: float) -> list[Mark]:
+def _card(card: PinCard, x: float, y: float, width: float) -> list[Shape]:
     key = DeviceKey(card.device)
     body = Rect(x, y + HIGH, width, BODY)
-    marks: list[Mark] = [box(body, "line", 0.3, "panel", key, "card")]
+    marks: list[Shape] = [box(body, "line", 0.3, "panel", key, "card")]
     marks += [
         _fitted(x + width / 2, body.y + 8.2, card.tag, 4.0, width - 2, key, Face.PRINTED_BOLD),
         _fitted(x + width / 2, body.y + 11.8, card.purpose, 2.0, width - 2, key, Face.WORDS),

@@ -2,7 +2,7 @@
 
 import textwrap
 
-from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text
+from riktig.core.geometry import Align, Drawing, Face, Line, Rect, Shape, Text
 from riktig.core.keys import Key
 from riktig.core.labels.make import Label, Labels, Medium
 from riktig.core.plate import box
@@ -19,7 +19,7 @@ READABLE = 42
 def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None = None) -> Drawing:
     """The labels of one medium, or some of them, 1 mm to 1 mm, in the order they are put on."""
     here = [label for label in (labels.on(medium) if only is None else only) for _ in range(label.copies)]
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     x = y = GAP
     height = 0.0
     for label in here:
@@ -29,7 +29,7 @@ def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None =
         marks += _label(label, Rect(x, y, width, height))
         x += width + (0 if medium is Medium.TERMINAL else GAP)
     bottom = y + height + GAP
-    check: list[Mark] = [
+    check: list[Shape] = [
         Line(GAP, bottom + 4, GAP + 100, bottom + 4, "second", 0.2),
         Line(GAP, bottom + 2.5, GAP, bottom + 5.5, "second", 0.2),
         Line(GAP + 100, bottom + 2.5, GAP + 100, bottom + 5.5, "second", 0.2),
@@ -38,10 +38,10 @@ def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None =
     return Drawing(SHEET + GAP, bottom + 9, (*marks, *check), medium.value)
 
 
-def _label(label: Label, rect: Rect) -> list[Mark]:
+def _label(label: Label, rect: Rect) -> list[Shape]:
     key = label.key
     fill = "card"
-    marks: list[Mark] = [box(rect, "line", 0.2, fill, key, "label")]
+    marks: list[Shape] = [box(rect, "line", 0.2, fill, key, "label")]
     x, y = rect.centre
     match label.medium:
         case Medium.WIRE:
@@ -73,7 +73,7 @@ def _label(label: Label, rect: Rect) -> list[Mark]:
     return marks
 
 
-def _broken(x: float, y: float, text: str, width: float, key: Key | None) -> list[Mark]:
+def _broken(x: float, y: float, text: str, width: float, key: Key | None) -> list[Shape]:
     """Text in as few lines as it can be read in, one under the other; the first at ``y`` or a little above."""
     lines = textwrap.wrap(text, READABLE)
     top = y if len(lines) < 2 else y - 3.5

@@ -19,7 +19,7 @@ from riktig.core.keys import (
     RailKey,
     WireKey,
 )
-from riktig.core.labels.index import Entry, Index, index_of
+from riktig.core.labels.index import Index, IndexEntry, index_of
 from riktig.core.plate import Layout, Piece
 from riktig.core.schematic import Band, Circuits, Device, Names, Nets, Sheets, elements_of, io_address
 from riktig.core.terminals import Strips
@@ -38,64 +38,67 @@ def make_index(
 ) -> Index:
     """Every label of the job: what is named, then wires, cables, strips, pieces and holes."""
     wires = [
-        Entry(wire.number, f"wire {wire.start.label} to {wire.end.label}, {wire.colour}", WireKey(wire.key))
+        IndexEntry(wire.number, f"wire {wire.start.label} to {wire.end.label}, {wire.colour}", WireKey(wire.key))
         for wire in wiring.wires
     ]
     rest = [
-        Entry(cable.tag, f"cable to {cable.to}, {cable.make_up}", DeviceKey(cable.device)) for cable in strips.cables
+        IndexEntry(cable.tag, f"cable to {cable.to}, {cable.make_up}", DeviceKey(cable.device))
+        for cable in strips.cables
     ]
     rest += [
-        Entry(strip.tag, f"terminal strip, {strip.purpose}", DeviceKey(strip.rows[0].device))
+        IndexEntry(strip.tag, f"terminal strip, {strip.purpose}", DeviceKey(strip.rows[0].device))
         for strip in strips.strips
         if strip.rows
     ]
-    rest += [Entry(rail.name, "rail", RailKey(rail.name)) for rail in layout.rails]
-    rest += [Entry(duct.name, "duct", DuctKey(duct.name)) for duct in layout.ducts]
+    rest += [IndexEntry(rail.name, "rail", RailKey(rail.name)) for rail in layout.rails]
+    rest += [IndexEntry(duct.name, "duct", DuctKey(duct.name)) for duct in layout.ducts]
     known = {rail.name for rail in layout.rails} | {duct.name for duct in layout.ducts}
     rest += [
-        Entry(cut.name, f"piece, {cut.stock}, {cut.length:g} mm", PieceKey(cut.name))
+        IndexEntry(cut.name, f"piece, {cut.stock}, {cut.length:g} mm", PieceKey(cut.name))
         for cut in cuts
         if cut.name not in known
     ]
-    rest += [Entry(hole.number, f"hole for {hole.purpose}", HoleKey(hole.number)) for hole in holes]
+    rest += [IndexEntry(hole.number, f"hole for {hole.purpose}", HoleKey(hole.number)) for hole in holes]
     return index_of((*quick.entries, *wires, *rest))
 
 
-def _names(circuits: Circuits, nets: Nets, names: Names, sheets: Sheets, loads: tuple[Load, ...]) -> Iterable[Entry]:
+def _names(
+    circuits: Circuits, nets: Nets, names: Names, sheets: Sheets, loads: tuple[Load, ...]
+) -> Iterable[IndexEntry]:
     for load in loads:
-        yield Entry(load.name, f"load, {load.power_name}, {load.place}", LoadKey(load.id))
+        yield IndexEntry(load.name, f"load, {load.power_name}, {load.place}", LoadKey(load.id))
     for device in circuits.devices:
         yield from _device(device, names.tag[device.id])
     yield from _contacts(circuits, names, sheets)
     for net in nets.nets:
         if net.id in names.number:
-            yield Entry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", NetKey(net.id))
+            yield IndexEntry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", NetKey(net.id))
     for sheet in sheets.sheets:
-        yield Entry(sheet.title, f"sheet {sheet.number}", PlaceKey(str(sheet.number)))
+        yield IndexEntry(sheet.title, f"sheet {sheet.number}", PlaceKey(str(sheet.number)))
 
 
-def _device(device: Device, tag: str) -> Iterable[Entry]:
+def _device(device: Device, tag: str) -> Iterable[IndexEntry]:
     key = DeviceKey(device.id)
     number = tag.lstrip("ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz")
     others = tuple(f"{letters}{number}" for letters in sorted(letters_ever(device.kind_id)) if number)
     also = tuple(other for other in others if other != tag)
     if device.strip:
-        yield Entry(f"{tag}:{device.mark}", f"{device.kind.name}, {device.purpose}", key)
+        yield IndexEntry(f"{tag}:{device.mark}", f"{device.kind.name}, {device.purpose}", key)
         return
     said = f"{device.kind.name}, {device.purpose}"
     of = class_of(device.kind_id)
-    yield Entry(tag, said if of in said else f"{said}, {of}", key, also)
+    yield IndexEntry(tag, said if of in said else f"{said}, {of}", key, also)
     if device.legend:
-        yield Entry(device.legend, f"legend of {tag}", key)
+        yield IndexEntry(device.legend, f"legend of {tag}", key)
     for pin in device.kind.pins:
-        yield Entry(f"{tag}:{pin.name}", f"pin of {device.kind.name}", PinKey(PinRef(device.id, pin.name)))
+        yield IndexEntry(f"{tag}:{pin.name}", f"pin of {device.kind.name}", PinKey(PinRef(device.id, pin.name)))
     for unit in device.kind.units:
         address = io_address(device, unit.name)
         if address:
-            yield Entry(address, f"address at {tag} {unit.name}", PinKey(PinRef(device.id, unit.pins[0])))
+            yield IndexEntry(address, f"address at {tag} {unit.name}", PinKey(PinRef(device.id, unit.pins[0])))
 
 
-def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[Entry]:
+def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[IndexEntry]:
     """Every contact of a control path where it is drawn; one that holds its own coil is called so."""
     devices = circuits.by_id
     for rung in circuits.rungs:
@@ -113,6 +116,6 @@ def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[Entr
             yield _contact(element.id, f"{names.tag[element.device]} {unit.name}", words, rung.title, sheets)
 
 
-def _contact(element: ElementId, label: str, words: str, title: str, sheets: Sheets) -> Entry:
+def _contact(element: ElementId, label: str, words: str, title: str, sheets: Sheets) -> IndexEntry:
     place = sheets.places.get(element)
-    return Entry(label, f"{words}, {title}" + (f", sheet {place.full}" if place else ""), ElementKey(element))
+    return IndexEntry(label, f"{words}, {title}" + (f", sheet {place.full}" if place else ""), ElementKey(element))

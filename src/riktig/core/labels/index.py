@@ -9,11 +9,11 @@ from heapq import merge
 from riktig.core.keys import Key, PlaceKey
 from riktig.core.labels.synonyms import same_words
 
-__all__ = ["Entry", "Index", "find", "index_of"]
+__all__ = ["Index", "IndexEntry", "find", "index_of"]
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class IndexEntry:
     """One thing that can be found: its label, what it is, and its selection key.
 
     ``also`` are labels that another set of class letters would give it.
@@ -33,7 +33,7 @@ class Index:
     everything an entry says, ``text`` all of it a line each, ``starts`` where each line begins.
     """
 
-    entries: tuple[Entry, ...]
+    entries: tuple[IndexEntry, ...]
     labels: tuple[tuple[str, int], ...]
     bare: tuple[tuple[str, int], ...]
     said: tuple[str, ...]
@@ -43,7 +43,7 @@ class Index:
     """Places of the entries that another set of letters calls so."""
 
 
-def index_of(entries: Iterable[Entry]) -> Index:
+def index_of(entries: Iterable[IndexEntry]) -> Index:
     """The index of some entries, in their order. O(n log n)."""
     kept = tuple(entries)
     labels = [entry.label.lower() for entry in kept]
@@ -67,7 +67,7 @@ def index_of(entries: Iterable[Entry]) -> Index:
     )
 
 
-def find(index: Index, text: str, limit: int = 12) -> tuple[Entry, ...]:
+def find(index: Index, text: str, limit: int = 12) -> tuple[IndexEntry, ...]:
     """The entries that best answer what was typed.
 
     Method:
@@ -82,7 +82,7 @@ def find(index: Index, text: str, limit: int = 12) -> tuple[Entry, ...]:
     place = _PLACE.fullmatch(wanted)
     if place:
         there = (place[1] or place[2]).upper()
-        entry = Entry(there, "place on the sheets: sheet, column, row", PlaceKey(there))
+        entry = IndexEntry(there, "place on the sheets: sheet, column, row", PlaceKey(there))
         return (entry, *_ranked(index, wanted, limit - 1))
     return _ranked(index, wanted, limit)
 
@@ -97,7 +97,7 @@ def _bare(label: str) -> str:
     return label.translate(_SIGNS)
 
 
-def _ranked(index: Index, wanted: str, limit: int) -> tuple[Entry, ...]:
+def _ranked(index: Index, wanted: str, limit: int) -> tuple[IndexEntry, ...]:
     places: dict[int, None] = {}
     for place in _by_rank(index, wanted):
         places[place] = None

@@ -15,7 +15,7 @@ from riktig.core.job import IMPLIED, INCOMER_ID, DeviceId, Enclosure, EntrySide,
 from riktig.core.optimiser import kernel
 from riktig.core.plate.arrange import BAR_GAP, GAP, STUD_FOOT, UPRIGHT_PAST_RAIL, is_beside, is_loose
 from riktig.core.plate.inside_air import Losses
-from riktig.core.plate.model import EDGE, Block, Layout, Row, Stand
+from riktig.core.plate.model import EDGE, Block, Layout, RailRow, Stand
 from riktig.core.schematic import Circuits, Device, Zone
 
 __all__ = ["Problem", "Tie", "problem_of"]
@@ -190,7 +190,7 @@ def _rows_of(layout: Layout, turned: bool, spare_rows: int) -> _Rows:
         near = min(layout.rails, key=lambda rail: abs(rail.y - middle))
         r = order[stand.rail] if stand.rail else order[near.number]
         leads[r].append(stand.block.lead)
-        strips[r] = max(strips[r], int(stand.block.row is Row.TERMINALS))
+        strips[r] = max(strips[r], int(stand.block.row is RailRow.TERMINALS))
     now = _bars_beside(strips, turned)
     for _ in range(spare_rows):
         where = len(leads) if turned or not any(strips) else strips.index(1)
@@ -221,7 +221,7 @@ def _unit(
     made[kernel.RIGHT] = block.room_right
     made[kernel.ABOVE] = block.above + block.room_above
     made[kernel.BELOW] = block.below + block.room_below
-    made[kernel.TERMINAL] = block.row is Row.TERMINALS
+    made[kernel.TERMINAL] = block.row is RailRow.TERMINALS
     made[kernel.SCREWED] = block.screwed
     made[kernel.HEAT] = sum(warm.get(device, 0.0) for device in block.devices)
     made[kernel.LOW_VOLTAGE] = block.lead in low and _all_low(lead, low)

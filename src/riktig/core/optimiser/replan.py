@@ -17,8 +17,8 @@ from riktig.core.optimiser import (
     reached,
     realised,
 )
-from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT, WARMTH, Layout, locked_leads, with_layout
+from riktig.core.plan import Evaluation
+from riktig.core.plate import INSIDE_AIR, LAYOUT, Layout, locked_leads, with_layout
 from riktig.core.plate.reached import Reached
 from riktig.core.schematic import CIRCUITS, NETS, Circuits, NetClass
 from riktig.core.sizing import SIZING, Sizing
@@ -62,7 +62,7 @@ class Replan:
         return with_layout(job, self.layout(found), locked_leads(job))
 
 
-def replan_of(plan: Plan[Job]) -> Replan:
+def replan_of(plan: Evaluation[Job]) -> Replan:
     """What is to be planned, with the wires that the present plate gives."""
     job, circuits = plan.document, plan.get(CIRCUITS)
     low = frozenset(pin for net in plan.get(NETS).nets if net.net_class is NetClass.DC for pin in net.pins)
@@ -70,7 +70,7 @@ def replan_of(plan: Plan[Job]) -> Replan:
         plan.get(LAYOUT),
         circuits,
         plan.get(DOOR),
-        plan.get(WARMTH).losses,
+        plan.get(INSIDE_AIR).losses,
         job.enclosure,
         job.practice,
         (Tie(wire.start.pin, wire.end.pin, wire.mm2) for wire in plan.get(WIRING).wires),

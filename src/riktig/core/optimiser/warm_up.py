@@ -4,9 +4,9 @@ from riktig.core.door import DOOR
 from riktig.core.job import add_load, new_job
 from riktig.core.optimiser.problem import problem_of
 from riktig.core.optimiser.search import improve
-from riktig.core.plan import Plan
-from riktig.core.plate import LAYOUT, WARMTH
-from riktig.core.schematic import CIRCUITS, settle
+from riktig.core.plan import Evaluation
+from riktig.core.plate import INSIDE_AIR, LAYOUT
+from riktig.core.schematic import CIRCUITS, with_names_recorded
 
 __all__ = ["warm_up"]
 
@@ -16,16 +16,18 @@ def warm_up() -> None:
     job = new_job()
     for name in ("fan", "pump", "belt", "drum", "mill"):
         job = add_load(job, name, 1.5)
-    plan = Plan(settle(job))
+    plan = Evaluation(with_names_recorded(job))
     layout, circuits, door = plan.get(LAYOUT), plan.get(CIRCUITS), plan.get(DOOR)
-    problem = problem_of(layout, circuits, door, plan.get(WARMTH).losses, job.enclosure, job.practice, (), frozenset())
+    problem = problem_of(
+        layout, circuits, door, plan.get(INSIDE_AIR).losses, job.enclosure, job.practice, (), frozenset()
+    )
     improve(problem, 100)
-    one = Plan(settle(add_load(new_job(), "fan", 1.5)))
+    one = Evaluation(with_names_recorded(add_load(new_job(), "fan", 1.5)))
     few = problem_of(
         one.get(LAYOUT),
         one.get(CIRCUITS),
         one.get(DOOR),
-        one.get(WARMTH).losses,
+        one.get(INSIDE_AIR).losses,
         one.document.enclosure,
         one.document.practice,
         (),

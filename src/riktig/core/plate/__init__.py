@@ -6,7 +6,7 @@ says by how many mm a thing does not fit; the *datum* is the upper left corner o
 
 from riktig.core.plate.arrange import arrange
 from riktig.core.plate.cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
-from riktig.core.plate.derived import CUT_PLAN, CUTS, LAYOUT, WARMTH
+from riktig.core.plate.derived import CUT_PLAN, CUTS, INSIDE_AIR, LAYOUT
 from riktig.core.plate.draw import RULER, DuctLevel, at_ruler, box, draw_plate, grown_by, rulers
 from riktig.core.plate.draw_cuts import draw_cuts
 from riktig.core.plate.draw_part import draw_part
@@ -16,17 +16,17 @@ from riktig.core.plate.edits import (
     move_block,
     move_stands,
     plan_for_me,
-    set_furniture,
     set_lock,
+    set_rails_and_ducts,
     with_layout,
 )
 from riktig.core.plate.fit import body_of, meets, misfits_about, misfits_of, room_around
-from riktig.core.plate.inside_air import Loss, Losses, Warmth, box_that_cools, losses_of, warmth_of
+from riktig.core.plate.inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
 from riktig.core.plate.joins import bridged_pins, join_parts, joined, separate_parts
 from riktig.core.plate.layers import clamp_marks, heat_marks, mounted_marks, room_marks
-from riktig.core.plate.model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, Rail, Row, Seat, Stand
-from riktig.core.plate.place_blocks import moved_to, with_block_at, with_furniture, with_stands
-from riktig.core.plate.rails_and_ducts import Furniture, duct_changed, rail_changed, with_duct, with_rail, without
+from riktig.core.plate.model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, PlacedDevice, Rail, RailRow, Stand
+from riktig.core.plate.place_blocks import moved_to, with_block_at, with_rails_and_ducts, with_stands
+from riktig.core.plate.rails_and_ducts import RailsAndDucts, duct_changed, rail_changed, with_duct, with_rail, without
 from riktig.core.plate.shifts import (
     Edge,
     aligned,
@@ -42,26 +42,26 @@ __all__ = [
     "CUTS",
     "CUT_PLAN",
     "DUCT_DEPTH",
+    "INSIDE_AIR",
     "LAYOUT",
     "RULER",
-    "WARMTH",
     "Bar",
     "Block",
     "CutPlan",
     "Duct",
     "DuctLevel",
     "Edge",
-    "Furniture",
+    "InsideAir",
     "Layout",
     "Loss",
     "Losses",
     "Misfit",
     "Piece",
+    "PlacedDevice",
     "Rail",
-    "Row",
-    "Seat",
+    "RailRow",
+    "RailsAndDucts",
     "Stand",
-    "Warmth",
     "aligned",
     "arrange",
     "at_ruler",
@@ -79,6 +79,7 @@ __all__ = [
     "fix_as_it_is",
     "grown_by",
     "heat_marks",
+    "inside_air_of",
     "join_parts",
     "joined",
     "laid_out_like",
@@ -99,17 +100,16 @@ __all__ = [
     "room_marks",
     "rulers",
     "separate_parts",
-    "set_furniture",
     "set_lock",
+    "set_rails_and_ducts",
     "shifted",
     "spread",
     "swapped",
-    "warmth_of",
     "with_block_at",
     "with_duct",
-    "with_furniture",
     "with_layout",
     "with_rail",
+    "with_rails_and_ducts",
     "with_stands",
     "without",
 ]

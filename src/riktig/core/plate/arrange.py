@@ -8,7 +8,7 @@ from riktig.core.geometry import Rect
 from riktig.core.job import DeviceId, Enclosure, EntrySide, Join, PlateFix, Practice, Spot
 from riktig.core.plate.blocks import make_blocks
 from riktig.core.plate.joins import joined
-from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, Row, Stand
+from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, RailRow, Stand
 from riktig.core.plate.place_blocks import finished
 from riktig.core.schematic import Circuits
 from riktig.core.sizing import Sizing
@@ -126,7 +126,7 @@ def _standing(
 
 def is_loose(block: Block) -> bool:
     """Whether it has a place of its own rather than one in a row: an earth bar, a stud."""
-    return block.screwed and block.row is Row.TERMINALS
+    return block.screwed and block.row is RailRow.TERMINALS
 
 
 def is_beside(block: Block) -> bool:
@@ -141,11 +141,11 @@ def _needs_of(block: Block) -> float:
 
 def _rows(blocks: list[Block], shell: _Shell) -> Rows:
     rows: Rows = []
-    order = (Row.TERMINALS, Row.FEED, Row.STARTERS) if shell.turned else tuple(Row)
+    order = (RailRow.TERMINALS, RailRow.FEED, RailRow.STARTERS) if shell.turned else tuple(RailRow)
     for which in order:
         current: list[Block] = []
         used = 0.0
-        limit = shell.run - shell.beside if which is Row.TERMINALS else shell.run
+        limit = shell.run - shell.beside if which is RailRow.TERMINALS else shell.run
         for block in blocks:
             if block.row is not which:
                 continue
@@ -160,7 +160,7 @@ def _rows(blocks: list[Block], shell: _Shell) -> Rows:
 
 
 def _is_strips(row: list[Block]) -> bool:
-    return bool(row) and row[0].row is Row.TERMINALS
+    return bool(row) and row[0].row is RailRow.TERMINALS
 
 
 def _rails(rows: Rows, shell: _Shell, fix: PlateFix | None) -> tuple[Rail, ...]:

@@ -2,7 +2,7 @@
 
 from riktig.core.catalogue import Can, Mounting, Part
 from riktig.core.job import DeviceId
-from riktig.core.plate.model import Block, Row
+from riktig.core.plate.model import Block, RailRow
 from riktig.core.schematic import PLATE_BOND, Circuits, Device
 from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_diameter
@@ -63,7 +63,7 @@ def _single(device: Device, part: Part, under: Device | None, sizing: Sizing, fi
         width = max(width, plugged.width)
     return Block(
         device.id,
-        Row[device.kind.row.upper()],
+        RailRow[device.kind.row.upper()],
         tuple(members),
         width,
         half,
@@ -88,7 +88,7 @@ def _bend(device: Device, part: Part, sizing: Sizing) -> float:
 def _bar(device: DeviceId, part: Part) -> Block:
     half = part.height / 2
     members = ((device, part, 0.0, -half),)
-    return Block(device, Row.TERMINALS, members, part.width, half, half, 0.0, 0.0, 0.0, 0.0, screwed=True)
+    return Block(device, RailRow.TERMINALS, members, part.width, half, half, 0.0, 0.0, 0.0, 0.0, screwed=True)
 
 
 def _strip(members: list[Device], sizing: Sizing, finger_room: float, turned: bool) -> Block:
@@ -101,5 +101,5 @@ def _strip(members: list[Device], sizing: Sizing, finger_room: float, turned: bo
     half = max(part.height for _, part, _, _ in placed) / 2
     above, below = (FIELD_ROOM, finger_room) if turned else (finger_room, FIELD_ROOM)
     return Block(
-        members[0].id, Row.TERMINALS, tuple(placed), x + END_STOP, half, half, 0.0, 0.0, above, below, turned=turned
+        members[0].id, RailRow.TERMINALS, tuple(placed), x + END_STOP, half, half, 0.0, 0.0, above, below, turned=turned
     )

@@ -77,7 +77,7 @@ def plan_cuts(
     proven, new, least = True, 0, 0
     for stock, group in groups.items():
         offcuts = sorted((o for o in on_shelf if o.stock == stock), key=lambda o: o.length)
-        one = _Stock(stock, group, offcuts, bar, kerf, trim)
+        one = _CutOptimiser(stock, group, offcuts, bar, kerf, trim)
         made = one.solve()
         bars += made.bars
         proven, new, least = proven and made.proven, new + made.new_bars, least + made.least
@@ -93,7 +93,7 @@ def cut_plan(pieces: tuple[Piece, ...], shelf: tuple[Offcut, ...], practice: Pra
     return replace(made, too_long=tuple(p for p in pieces if p not in fits))
 
 
-class _Stock:
+class _CutOptimiser:
     """The pieces of one stock. Lengths are whole hundredths of a mm, so that sums are exact."""
 
     def __init__(

@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, run_of
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, PinKey, RailKey
-from riktig.core.plate.model import Duct, Layout, Rail, Seat
+from riktig.core.plate.model import Duct, Layout, PlacedDevice, Rail
 from riktig.core.schematic import Circuits, Names
 
 __all__ = ["RULER", "DuctLevel", "at_ruler", "box", "draw_plate", "grown_by", "rulers"]
@@ -79,7 +79,7 @@ def draw_plate(
         grown,
     )
     shift = Point(RULER, RULER)
-    marks: list[Mark] = [box(at_ruler(layout.plate, shift), fill="panel", layer="plate")]
+    marks: list[Shape] = [box(at_ruler(layout.plate, shift), fill="panel", layer="plate")]
     marks += rulers(layout.plate.width, layout.plate.height)
     for duct in layout.ducts:
         marks += _duct(duct, shift, (fill or {}).get(duct.name), grown)
@@ -120,9 +120,9 @@ def at_ruler(rect: Rect, shift: Point) -> Rect:
     return rect.moved(shift.x, shift.y)
 
 
-def rulers(width: float, height: float) -> list[Mark]:
+def rulers(width: float, height: float) -> list[Shape]:
     """Rulers along two sides, every 10 mm, and the datum cross in the corner."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     size = PIN * min(grown_by(Rect(0, 0, width, height)), 1.35)
     for along, upright in ((width, False), (height, True)):
         for mm in range(0, int(along) + 1, 10):
@@ -134,7 +134,7 @@ def rulers(width: float, height: float) -> list[Mark]:
                 x, y = (RULER - 9.5, at + 2) if upright else (at + 1.5, RULER - 10)
                 align = Align.RIGHT if upright else Align.LEFT
                 marks.append(Text(x, y, str(mm), size, "second", align=align, layer="ruler"))
-    cross: list[Mark] = [
+    cross: list[Shape] = [
         Line(RULER - 5, RULER, RULER + 5, RULER, "fails", 0.4, layer="ruler"),
         Line(RULER, RULER - 5, RULER, RULER + 5, "fails", 0.4, layer="ruler"),
         Circle(RULER, RULER, 3, "fails", 0.4, layer="ruler"),
@@ -142,10 +142,10 @@ def rulers(width: float, height: float) -> list[Mark]:
     return marks + cross
 
 
-def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> list[Mark]:
+def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> list[Shape]:
     rect = at_ruler(duct.rect, shift)
     key = DuctKey(duct.name)
-    marks: list[Mark] = [box(rect, "line", 0.5, "duct", key, "duct")]
+    marks: list[Shape] = [box(rect, "line", 0.5, "duct", key, "duct")]
     marks += _level(duct, rect, level, shift, key) if level else []
     for n in range(int(duct.length // 8)):
         d = 4 + n * 8
@@ -182,9 +182,9 @@ def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> li
     return marks
 
 
-def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: Key | None) -> list[Mark]:
+def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: Key | None) -> list[Shape]:
     """The fill, piece by piece: a level duct from its floor, an upright one from its middle to both sides."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     for begin, end, share in level.parts:
         shown = min(share, 1.0)
         if shown <= 0.005:
@@ -200,10 +200,10 @@ def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: Key | No
     return marks
 
 
-def _rail(rail: Rail, shift: Point) -> list[Mark]:
+def _rail(rail: Rail, shift: Point) -> list[Shape]:
     rect = Rect(rail.x1, rail.y - 17.5, rail.length, 35).moved(shift.x, shift.y)
     key = RailKey(rail.name)
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         box(rect, "line", 0.4, "rail", key, "rail"),
         Line(rect.x, rect.y + 5, rect.right, rect.y + 5, "line", 0.25, layer="rail"),
         Line(rect.x, rect.bottom - 5, rect.right, rect.bottom - 5, "line", 0.25, layer="rail"),
@@ -212,7 +212,7 @@ def _rail(rail: Rail, shift: Point) -> list[Mark]:
     return marks
 
 
-def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Mark]:
+def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Shape]:
     """The free end of a rail, as far as it serves the spare that is asked for."""
     ends = [stand.body.right - rail.x1 for stand in layout.stands if stand.rail == rail.number]
     free = rail.length - max(ends, default=0.0)
@@ -226,7 +226,7 @@ def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Mark]
     ]
 
 
-def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
+def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
     rect = at_ruler(seat.rect, shift)
     key = DeviceKey(seat.device)
     kind = seat.part.kind
@@ -235,7 +235,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
         return _terminal(rect, seat, said, key)
     if kind.can(Can.EARTH_BAR) or kind.can(Can.EARTH_STUD):
         return _earth(rect, seat, tag, key)
-    marks: list[Mark] = [box(rect, "ink", 0.6, "part", key, "device")]
+    marks: list[Shape] = [box(rect, "ink", 0.6, "part", key, "device")]
     shown = {p.name for p in seat.part.kind.pins}
     crowded = seat.part.kind.can(Can.CROWDED_FRONT)
     for pin in seat.part.kind.pins:
@@ -292,7 +292,7 @@ def _seat(seat: Seat, said: _Names, shift: Point) -> list[Mark]:
     return marks
 
 
-def _terminal(rect: Rect, seat: Seat, said: _Names, key: Key | None) -> list[Mark]:
+def _terminal(rect: Rect, seat: PlacedDevice, said: _Names, key: Key | None) -> list[Shape]:
     fill = f"terminal {seat.part.colour}"
     x = rect.centre.x
     return [
@@ -305,7 +305,7 @@ def _terminal(rect: Rect, seat: Seat, said: _Names, key: Key | None) -> list[Mar
     ]
 
 
-def _earth(rect: Rect, seat: Seat, tag: str, key: Key | None) -> list[Mark]:
+def _earth(rect: Rect, seat: PlacedDevice, tag: str, key: Key | None) -> list[Shape]:
     if seat.part.kind.can(Can.EARTH_STUD):
         middle = rect.centre
         return [
@@ -313,7 +313,7 @@ def _earth(rect: Rect, seat: Seat, tag: str, key: Key | None) -> list[Mark]:
             Circle(middle.x, middle.y, 2, "ink", 0.35, "card", "device", key),
             Text(middle.x, rect.y - 3, tag, PIN, "ink", Face.PRINTED_BOLD, Align.MIDDLE, layer="text", key=key),
         ]
-    marks: list[Mark] = [box(rect, "ink", 0.5, "wire green-yellow", key, "device")]
+    marks: list[Shape] = [box(rect, "ink", 0.5, "wire green-yellow", key, "device")]
     for pin in seat.part.kind.pins:
         x = rect.x + pin.across * rect.width
         marks.append(Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", PinKey(PinRef(seat.device, pin.name))))

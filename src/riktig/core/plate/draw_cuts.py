@@ -1,6 +1,6 @@
 """The bars to cut, drawn as they lie on the saw: every piece with its name and where it begins."""
 
-from riktig.core.geometry import Align, Drawing, Face, Line, Mark, Rect, Text, run_of
+from riktig.core.geometry import Align, Drawing, Face, Line, Rect, Shape, Text, run_of
 from riktig.core.keys import PartKey, PieceKey
 from riktig.core.plate.cut_optimiser import Bar, CutPlan
 from riktig.core.plate.draw import box
@@ -14,7 +14,7 @@ LONG, HIGH, LEFT = 200.0, 8.0, 40.0
 def draw_cuts(plan: CutPlan) -> Drawing:
     """All bars, stock by stock, with cutting marks in mm from the bar's left end and what is left of each."""
     longest = max((bar.length for bar in plan.bars), default=1.0)
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     y, stock = 6.0, ""
     for bar in plan.bars:
         if bar.stock != stock:
@@ -32,10 +32,10 @@ def draw_cuts(plan: CutPlan) -> Drawing:
     return Drawing(LEFT + LONG + 30, y + 4, tuple(marks), "Cut list")
 
 
-def _bar(bar: Bar, y: float, scale: float) -> list[Mark]:
+def _bar(bar: Bar, y: float, scale: float) -> list[Shape]:
     whole = Rect(LEFT, y, bar.length * scale, HIGH)
     role = "out of date" if not bar.source.startswith("new") else "second"
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         box(whole, "line", 0.4, "panel", PartKey(f"bar {bar.source}"), "bar"),
         Text(LEFT - 3, y + 3.6, bar.source, 2.8, role, align=Align.RIGHT, key=PartKey(f"bar {bar.source}")),
         Text(LEFT - 3, y + 7.6, f"{bar.length:g} mm", 2.6, "third", align=Align.RIGHT),

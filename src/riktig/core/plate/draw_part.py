@@ -1,7 +1,7 @@
 """One part to scale: from the front with its pins, holes and the room it needs, and from the side with its depth."""
 
 from riktig.core.catalogue import RAIL_HEIGHT, Part
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Rect, Text
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Rect, Shape, Text
 from riktig.core.plate.draw import box
 from riktig.core.plate.fit import RAIL_WIDTH
 
@@ -21,7 +21,7 @@ def draw_part(part: Part) -> Drawing:
     top = EDGE + part.room_top + size * 2
     front = Rect(left, top, width, height)
     side = Rect(front.right + part.room_right + APART, top, depth, height)
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     if part.room_left or part.room_right or part.room_top or part.room_bottom:
         around = front.grown(part.room_left, part.room_top, part.room_right, part.room_bottom)
         marks += [box(around, "act", 0.5, dashed=True)]
@@ -51,9 +51,9 @@ def draw_part(part: Part) -> Drawing:
     return Drawing(right, foot, tuple(marks), f"Part {part.ref}")
 
 
-def _side(part: Part, side: Rect, rail: bool) -> list[Mark]:
+def _side(part: Part, side: Rect, rail: bool) -> list[Shape]:
     """The plate as a line at the left, the rail on it, the part in front of both."""
-    marks: list[Mark] = [Line(side.x, side.y - 12, side.x, side.bottom + 12, "ink", 1.4)]
+    marks: list[Shape] = [Line(side.x, side.y - 12, side.x, side.bottom + 12, "ink", 1.4)]
     if rail:
         base = Rect(side.x, side.centre.y - RAIL_WIDTH / 2, RAIL_HEIGHT, RAIL_WIDTH)
         body = Rect(side.x + RAIL_HEIGHT, side.y, max(side.width - RAIL_HEIGHT, 1.0), side.height)
@@ -63,7 +63,7 @@ def _side(part: Part, side: Rect, rail: bool) -> list[Mark]:
     return marks
 
 
-def _measures(part: Part, front: Rect, side: Rect, size: float) -> list[Mark]:
+def _measures(part: Part, front: Rect, side: Rect, size: float) -> list[Shape]:
     def said(value: float) -> str:
         return f"{value:g}" if value else "?"
 

@@ -6,7 +6,7 @@ from dataclasses import replace
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, DuctFix, Job, Placement, PlateFix, RailFix, Spot
 from riktig.core.plate.model import Duct, Layout, Rail, Stand
-from riktig.core.plate.place_blocks import moved_to, with_furniture
+from riktig.core.plate.place_blocks import moved_to, with_rails_and_ducts
 
 __all__ = [
     "fix_as_it_is",
@@ -14,8 +14,8 @@ __all__ = [
     "move_block",
     "move_stands",
     "plan_for_me",
-    "set_furniture",
     "set_lock",
+    "set_rails_and_ducts",
     "with_layout",
 ]
 
@@ -74,7 +74,7 @@ def move_stands(job: Job, layout: Layout, moved: Iterable[Stand]) -> Job:
     return with_layout(job, replace(layout, stands=stands), locked)
 
 
-def set_furniture(job: Job, layout: Layout, rails: tuple[Rail, ...], ducts: tuple[Duct, ...]) -> Job:
+def set_rails_and_ducts(job: Job, layout: Layout, rails: tuple[Rail, ...], ducts: tuple[Duct, ...]) -> Job:
     """Puts rails and ducts where they are said to be; what stands on a rail goes with it.
 
     Raises:
@@ -94,7 +94,7 @@ def set_furniture(job: Job, layout: Layout, rails: tuple[Rail, ...], ducts: tupl
             )
         if was and now and stand.block.lead in locked and (was.x1, was.y) != (now.x1, now.y):
             raise RiktigError(f"A locked part stands on {was.name}, so it was not moved.", hint="Unlock it first (L).")
-    return with_layout(job, with_furniture(layout, rails, ducts), locked)
+    return with_layout(job, with_rails_and_ducts(layout, rails, ducts), locked)
 
 
 def set_lock(job: Job, layout: Layout, device: DeviceId, locked: bool) -> Job:

@@ -8,7 +8,7 @@ from riktig.core.schematic import OUT_WHILE_RUNNING, Circuits, Device, Zone
 from riktig.core.sizing import Proposal, Sizing, cooling_area, temperature_rise
 from riktig.core.standards import Why, heat_coefficient, rule
 
-__all__ = ["Loss", "Losses", "Warmth", "box_that_cools", "losses_of", "warmth_of"]
+__all__ = ["InsideAir", "Loss", "Losses", "box_that_cools", "inside_air_of", "losses_of"]
 
 """Ends the ids of contactors that are out while the load runs: the star, the other way."""
 
@@ -27,7 +27,7 @@ Losses = tuple[Loss, ...]
 
 
 @dataclass(frozen=True, slots=True)
-class Warmth:
+class InsideAir:
     """The heat of the box. Watts, m², °C and m³/h.
 
     ``inside_c`` is the mean of the air inside; ``limit_c`` what everything is sized for. ``fan`` and ``box``
@@ -110,7 +110,7 @@ def box_that_cools(total_w: float, enclosure: Enclosure) -> Box | None:
     return None
 
 
-def warmth_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> Warmth:
+def inside_air_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> InsideAir:
     """The heat of the parts as they are drawn, and the air inside.
 
     Method:
@@ -156,4 +156,4 @@ def warmth_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> Warmt
     warm = inside > enclosure.ambient_c
     fan = next((p for p in fans if p.flow_m3_h >= flow), None) if warm and flow else None
     box = box_that_cools(total, enclosure) if warm else None
-    return Warmth(losses, parts_w, total, area, inside, enclosure.ambient_c, flow, fan, box, why)
+    return InsideAir(losses, parts_w, total, area, inside, enclosure.ambient_c, flow, fan, box, why)

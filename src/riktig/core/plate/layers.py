@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from riktig.core.geometry import Align, Face, Line, Mark, Rect, Text, run_of
+from riktig.core.geometry import Align, Face, Line, Rect, Shape, Text, run_of
 from riktig.core.job import DeviceId
 from riktig.core.plate.draw import RULER, box, grown_by
 from riktig.core.plate.inside_air import Losses
@@ -16,10 +16,10 @@ LEAST_W = 0.5
 """Below this a part is cold and says nothing, W (chosen by us)."""
 
 
-def heat_marks(layout: Layout, losses: Losses) -> list[Mark]:
+def heat_marks(layout: Layout, losses: Losses) -> list[Shape]:
     """A tint on every warm part, the stronger the more it loses for its size, with its watts."""
     seats = {seat.device: seat for seat in layout.seats}
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     for loss in losses:
         seat = seats.get(loss.device)
         if seat is None or loss.watts < LEAST_W:
@@ -36,9 +36,9 @@ def heat_marks(layout: Layout, losses: Losses) -> list[Mark]:
     return marks
 
 
-def room_marks(layout: Layout) -> list[Mark]:
+def room_marks(layout: Layout) -> list[Shape]:
     """The room that every part needs around it for heat, arcs and hands, as a dashed outline."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     for seat in layout.seats:
         part, rect = seat.part, seat.rect
         if not (part.room_left or part.room_right or part.room_top or part.room_bottom):
@@ -53,13 +53,13 @@ def room_marks(layout: Layout) -> list[Mark]:
     return marks
 
 
-def mounted_marks(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Mark]:
+def mounted_marks(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Shape]:
     """A tick on what is mounted, and by how much what the plan has moved since stands elsewhere.
 
     Args:
         moved: Leads of mounted blocks and how far the plan has moved since, mm.
     """
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     for stand in layout.stands:
         if stand.block.lead not in moved:
             continue
@@ -89,9 +89,9 @@ def mounted_marks(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Mark]
     return marks
 
 
-def clamp_marks(layout: Layout) -> list[Mark]:
+def clamp_marks(layout: Layout) -> list[Shape]:
     """A cross at every clamp that takes a wire."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     for seat in layout.seats:
         for pin in seat.part.kind.pins:
             at = seat.pin_point(pin.name)

@@ -10,7 +10,19 @@ from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
 from riktig.core.schematic import by_tags
 
-__all__ = ["DUCT_DEPTH", "EDGE", "Block", "Duct", "Layout", "Misfit", "Piece", "Rail", "Row", "Seat", "Stand"]
+__all__ = [
+    "DUCT_DEPTH",
+    "EDGE",
+    "Block",
+    "Duct",
+    "Layout",
+    "Misfit",
+    "Piece",
+    "PlacedDevice",
+    "Rail",
+    "RailRow",
+    "Stand",
+]
 
 DUCT_DEPTH = 60.0
 """Of a duct with its lid, from the plate (chosen by us: a common size)."""
@@ -18,7 +30,7 @@ EDGE = 10.0
 """Kept free along the plate's edge (chosen by us: the fold and the fixing screws)."""
 
 
-class Row(Enum):
+class RailRow(Enum):
     """Which rail a block belongs on, from the top: feed in, switch, out to the field."""
 
     FEED = 1
@@ -27,7 +39,7 @@ class Row(Enum):
 
 
 @dataclass(frozen=True, slots=True)
-class Seat:
+class PlacedDevice:
     """A device on the plate: its outline, its part, and its rail (0: screwed or fixed).
 
     ``turned`` stands head down, as a strip of terminals does whose cables come in from above.
@@ -62,7 +74,7 @@ class Block:
     """
 
     lead: DeviceId
-    row: Row
+    row: RailRow
     members: tuple[tuple[DeviceId, Part, float, float], ...]
     width: float
     above: float
@@ -180,7 +192,7 @@ class Layout:
     rails: tuple[Rail, ...]
     ducts: tuple[Duct, ...]
     stands: tuple[Stand, ...]
-    seats: tuple[Seat, ...]
+    seats: tuple[PlacedDevice, ...]
     misfits: tuple[Misfit, ...]
 
     @property
@@ -201,7 +213,7 @@ class Layout:
         """Where the block that holds a device stands."""
         return next((s for s in self.stands if any(m[0] == device for m in s.block.members)), None)
 
-    def seat(self, device: DeviceId) -> Seat | None:
+    def seat(self, device: DeviceId) -> PlacedDevice | None:
         """The seat of a device, None when it does not stand on the plate."""
         return next((seat for seat in self.seats if seat.device == device), None)
 

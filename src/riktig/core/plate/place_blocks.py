@@ -5,11 +5,11 @@ from dataclasses import replace
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId
 from riktig.core.plate.fit import misfits_about, misfits_of
-from riktig.core.plate.model import EDGE, Duct, Layout, Rail, Seat, Stand
+from riktig.core.plate.model import EDGE, Duct, Layout, PlacedDevice, Rail, Stand
 from riktig.core.schematic import BOX_BOND, Device
 from riktig.core.sizing import Sizing
 
-__all__ = ["finished", "moved_to", "with_block_at", "with_furniture", "with_stands"]
+__all__ = ["finished", "moved_to", "with_block_at", "with_rails_and_ducts", "with_stands"]
 
 """Ends the id of the earth stud of the enclosure, which no plan moves."""
 STUD_INSET = Point(EDGE + 4, EDGE + 2)
@@ -32,7 +32,7 @@ def finished(
         if device.role == BOX_BOND:
             part = sizing.parts[device.id]
             y = plate.height - STUD_INSET.y - part.height
-            seats.append(Seat(device.id, part, Rect(STUD_INSET.x, y, part.width, part.height), 0))
+            seats.append(PlacedDevice(device.id, part, Rect(STUD_INSET.x, y, part.width, part.height), 0))
     layout = Layout(plate, depth, rails, ducts, stands, tuple(seats), ())
     return replace(layout, misfits=misfits_of(layout))
 
@@ -51,7 +51,7 @@ def with_stands(layout: Layout, moved: tuple[Stand, ...], *, all_misfits: bool =
     return replace(there, misfits=misfits_of(there) if all_misfits else misfits_about(there, frozenset(new)))
 
 
-def with_furniture(layout: Layout, rails: tuple[Rail, ...], ducts: tuple[Duct, ...]) -> Layout:
+def with_rails_and_ducts(layout: Layout, rails: tuple[Rail, ...], ducts: tuple[Duct, ...]) -> Layout:
     """The layout with rails and ducts elsewhere; what stands on a rail goes with it."""
     old = {rail.number: rail for rail in layout.rails}
     new = {rail.number: rail for rail in rails}
@@ -83,7 +83,7 @@ def with_block_at(layout: Layout, lead: DeviceId, rail: int, offset: float) -> L
     return with_stands(layout, (moved_to(layout, stand, rail, offset),), all_misfits=True)
 
 
-def _seats(stands: tuple[Stand, ...]) -> list[Seat]:
+def _seats(stands: tuple[Stand, ...]) -> list[PlacedDevice]:
     seats = []
     for stand in stands:
         block = stand.block
@@ -92,5 +92,5 @@ def _seats(stands: tuple[Stand, ...]) -> list[Seat]:
             x = block.width - dx - part.width if block.turned else dx
             y = -dy - part.height if block.turned else dy
             rect = Rect(round(stand.x + x, 2), round(middle + y, 2), part.width, part.height)
-            seats.append(Seat(device, part, rect, stand.rail, block.turned))
+            seats.append(PlacedDevice(device, part, rect, stand.rail, block.turned))
     return seats

@@ -6,9 +6,9 @@ from riktig.core.errors import RiktigError
 from riktig.core.geometry import Rect
 from riktig.core.plate.model import EDGE, Duct, Layout, Rail
 
-__all__ = ["Furniture", "duct_changed", "rail_changed", "with_duct", "with_rail", "without"]
+__all__ = ["RailsAndDucts", "duct_changed", "rail_changed", "with_duct", "with_rail", "without"]
 
-Furniture = tuple[tuple[Rail, ...], tuple[Duct, ...]]
+RailsAndDucts = tuple[tuple[Rail, ...], tuple[Duct, ...]]
 """All rails and all ducts."""
 LEAST_LENGTH = 20.0
 """The shortest rail or duct, mm (chosen by us: room for one screw)."""
@@ -18,7 +18,7 @@ STUB = 200.0
 
 def rail_changed(
     layout: Layout, number: int, *, y: float | None = None, x1: float | None = None, x2: float | None = None
-) -> Furniture:
+) -> RailsAndDucts:
     """One rail elsewhere or of another length; it stays at least 20 mm long."""
     rails = []
     for rail in layout.rails:
@@ -30,7 +30,7 @@ def rail_changed(
     return tuple(rails), layout.ducts
 
 
-def duct_changed(layout: Layout, number: int, rect: Rect) -> Furniture:
+def duct_changed(layout: Layout, number: int, rect: Rect) -> RailsAndDucts:
     """One duct elsewhere, longer or wider."""
     rect = Rect(
         round(rect.x, 1),
@@ -41,7 +41,7 @@ def duct_changed(layout: Layout, number: int, rect: Rect) -> Furniture:
     return layout.rails, tuple(replace(d, rect=rect) if d.number == number else d for d in layout.ducts)
 
 
-def with_rail(layout: Layout, y: float) -> Furniture:
+def with_rail(layout: Layout, y: float) -> RailsAndDucts:
     """One rail more, between the uprights."""
     number = max((rail.number for rail in layout.rails), default=0) + 1
     uprights = [duct.rect for duct in layout.ducts if duct.upright]
@@ -50,7 +50,7 @@ def with_rail(layout: Layout, y: float) -> Furniture:
     return (*layout.rails, Rail(number, round(y, 1), left, max(right, left + LEAST_LENGTH))), layout.ducts
 
 
-def with_duct(layout: Layout, x: float, y: float, width: float, *, upright: bool) -> Furniture:
+def with_duct(layout: Layout, x: float, y: float, width: float, *, upright: bool) -> RailsAndDucts:
     """One duct more: a short upright at a point, or a level one between the uprights at a height."""
     number = max((duct.number for duct in layout.ducts), default=0) + 1
     uprights = [duct.rect for duct in layout.ducts if duct.upright]
@@ -63,7 +63,7 @@ def with_duct(layout: Layout, x: float, y: float, width: float, *, upright: bool
     return layout.rails, (*layout.ducts, Duct(number, rect, upright))
 
 
-def without(layout: Layout, name: str) -> Furniture:
+def without(layout: Layout, name: str) -> RailsAndDucts:
     """A rail or duct less; ``set_furniture`` refuses a rail that parts stand on.
 
     Raises:

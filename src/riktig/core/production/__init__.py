@@ -32,11 +32,18 @@ from riktig.core.production.measured import (
     measured_facts,
 )
 from riktig.core.production.mounted import Mounted, mounted_facts, mounted_of, mounted_subject
-from riktig.core.production.numbers import FieldEnd, NumberState, Standing, field_facts, field_subject, number_states
+from riktig.core.production.numbers import (
+    FieldEnd,
+    NumberState,
+    NumberStatus,
+    field_facts,
+    field_subject,
+    number_states,
+)
 from riktig.core.production.ticks import (
+    BuildProgress,
     Done,
     Operation,
-    Progress,
     Stale,
     WireState,
     operations,
@@ -50,6 +57,7 @@ __all__ = [
     "DOOR",
     "METAL_HOLES",
     "SHAFTS",
+    "BuildProgress",
     "Critical",
     "Done",
     "FieldEnd",
@@ -58,11 +66,10 @@ __all__ = [
     "Judged",
     "Mounted",
     "NumberState",
+    "NumberStatus",
     "Operation",
     "PieceState",
-    "Progress",
     "Stale",
-    "Standing",
     "WireState",
     "closed_for",
     "criticals_of",

@@ -3,11 +3,11 @@
 from collections.abc import Callable, Iterable, Sequence
 from itertools import pairwise
 
-from riktig.core.geometry import Align, Circle, Drawing, Face, Mark, Point, Poly, Rect, Text, run_of
+from riktig.core.geometry import Align, Circle, Drawing, Face, Point, Poly, Rect, Shape, Text, run_of
 from riktig.core.job import PinRef
 from riktig.core.keys import Key, NetKey, PinKey
-from riktig.core.production.numbers import NumberState, Standing
-from riktig.core.schematic import DOOR, PLATE, Ends
+from riktig.core.production.numbers import NumberState, NumberStatus
+from riktig.core.schematic import DOOR, PLATE, EndsInPlace
 
 __all__ = ["draw_numbers"]
 
@@ -25,7 +25,7 @@ def draw_numbers(states: Sequence[NumberState], label: Callable[[PinRef], str], 
         label: How a pin is called: “K1:13”.
         chosen: Key of the potential that is marked.
     """
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     titles = (("Number", 4.0), ("On the plate", 34.0), ("On the door", 112.0), ("In the field", 158.0))
     for text, x in titles:
         marks.append(Text(x, 6, text, 2.6, "second", Face.BOLD))
@@ -37,9 +37,9 @@ def draw_numbers(states: Sequence[NumberState], label: Callable[[PinRef], str], 
     return Drawing(WIDE, max(y + 3, 30.0), tuple(marks), "Numbers")
 
 
-def _row(marks: list[Mark], state: NumberState, label: Callable[[PinRef], str], y: float, chosen: bool) -> float:
+def _row(marks: list[Shape], state: NumberState, label: Callable[[PinRef], str], y: float, chosen: bool) -> float:
     key = NetKey(state.net)
-    by_column: dict[str, list[Ends]] = {PLATE: [], DOOR: [], "": []}
+    by_column: dict[str, list[EndsInPlace]] = {PLATE: [], DOOR: [], "": []}
     for ends in state.tally.places:
         by_column[ends.place if ends.place in by_column else ""].append(ends)
     laid = {column: _chips(ends, label, *COLUMNS[column], y + 2.2) for column, ends in by_column.items() if ends}
@@ -75,12 +75,12 @@ def _count(links: int) -> str:
     return "1 link" if links == 1 else f"{links} links"
 
 
-def _named(groups: Iterable[Ends], label: Callable[[PinRef], str]) -> list[tuple[PinRef, str]]:
+def _named(groups: Iterable[EndsInPlace], label: Callable[[PinRef], str]) -> list[tuple[PinRef, str]]:
     return [(pin, label(pin)) for ends in groups for pin in ends.pins]
 
 
 def _chips(
-    groups: Iterable[Ends], label: Callable[[PinRef], str], left: float, right: float, top: float
+    groups: Iterable[EndsInPlace], label: Callable[[PinRef], str], left: float, right: float, top: float
 ) -> tuple[list[tuple[bool, Rect]], int]:
     """Where each end of a column stands, whether a link joins it to the one before, and how many lines they take."""
     chips: list[tuple[bool, Rect]] = []
@@ -95,7 +95,7 @@ def _chips(
     return chips, lines
 
 
-def _chip(rect: Rect, text: str, key: Key | None) -> list[Mark]:
+def _chip(rect: Rect, text: str, key: Key | None) -> list[Shape]:
     corners = ((rect.x, rect.y), (rect.right, rect.y), (rect.right, rect.bottom), (rect.x, rect.bottom))
     return [
         Poly(tuple(Point(*c) for c in corners), "line", 0.25, closed=True, fill="panel", key=key),
@@ -103,7 +103,7 @@ def _chip(rect: Rect, text: str, key: Key | None) -> list[Mark]:
     ]
 
 
-def _joint(before: Rect, after: Rect, *, pulled: bool) -> Mark:
+def _joint(before: Rect, after: Rect, *, pulled: bool) -> Shape:
     """A link, or a pulled wire, drawn to the next end; down and back where the line is full."""
     middle = before.y + CHIP / 2
     role, width = ("act", 0.6) if pulled else ("ink", 0.8)
@@ -116,9 +116,9 @@ def _joint(before: Rect, after: Rect, *, pulled: bool) -> Mark:
     return Poly(tuple(Point(*c) for c in way), role, width, dashed=pulled)
 
 
-def _pulled(first: dict[str, Rect], last: dict[str, Rect], y: float) -> list[Mark]:
+def _pulled(first: dict[str, Rect], last: dict[str, Rect], y: float) -> list[Shape]:
     """Wires from place to place: dashed, from the end of one column to the beginning of the next."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     there = [column for column in (PLATE, DOOR, "") if column in first]
     for one, other in pairwise(there):
         a, b = last[one], first[other]
@@ -128,13 +128,13 @@ def _pulled(first: dict[str, Rect], last: dict[str, Rect], y: float) -> list[Mar
     return marks
 
 
-def _sign(x: float, y: float, standing: Standing, key: Key | None) -> list[Mark]:
+def _sign(x: float, y: float, standing: NumberStatus, key: Key | None) -> list[Shape]:
     """None: an empty ring; part: half full; complete: a full one with a tick."""
-    marks: list[Mark] = [Circle(x, y, 2.3, "second", 0.5, "card", key=key)]
-    if standing is Standing.PART:
+    marks: list[Shape] = [Circle(x, y, 2.3, "second", 0.5, "card", key=key)]
+    if standing is NumberStatus.PART:
         half = tuple(Point(x - 2.3 * c, y + 2.3 * s) for c, s in ((0, -1), (0.71, -0.71), (1, 0), (0.71, 0.71), (0, 1)))
         marks.append(Poly(half, "act", 0.2, closed=True, fill="act", key=key))
-    elif standing is Standing.COMPLETE:
+    elif standing is NumberStatus.COMPLETE:
         tick = (Point(x - 1.1, y + 0.1), Point(x - 0.3, y + 1.0), Point(x + 1.2, y - 1.0))
         marks += [Circle(x, y, 2.3, "act", 0.5, "act", key=key), Poly(tick, "card", 0.7)]
     return marks

@@ -6,14 +6,14 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.job import PinRef
-from riktig.core.production.ticks import Done, Progress, WireState
+from riktig.core.production.ticks import BuildProgress, Done, WireState
 from riktig.core.records import FieldEndDone, Record, Slot, counted, slot_of
-from riktig.core.schematic import DOOR, PLATE, Ends, Names, Tally
+from riktig.core.schematic import DOOR, PLATE, ConductorEnds, EndsInPlace, Names
 
-__all__ = ["FieldEnd", "NumberState", "Standing", "field_facts", "field_subject", "number_states"]
+__all__ = ["FieldEnd", "NumberState", "NumberStatus", "field_facts", "field_subject", "number_states"]
 
 
-class Standing(Enum):
+class NumberStatus(Enum):
     """How far a number is."""
 
     NONE = "none"
@@ -25,7 +25,7 @@ class Standing(Enum):
 class FieldEnd:
     """What a number needs at one thing in the field: a core pulled to it, and the links there."""
 
-    ends: Ends
+    ends: EndsInPlace
     done: Done | None
 
 
@@ -34,7 +34,7 @@ class NumberState:
     """One number: its tally, its wires in the panel with what is done to them, its ends in the field."""
 
     number: str
-    tally: Tally
+    tally: ConductorEnds
     wires: tuple[WireState, ...]
     field: tuple[FieldEnd, ...]
 
@@ -49,7 +49,7 @@ class NumberState:
         return sum(state.complete for state in self.wires)
 
     @property
-    def standing(self) -> Standing:
+    def standing(self) -> NumberStatus:
         """How far it is in the panel; a number with no wire in the panel is judged by its ends in the field."""
         if self.wires:
             begun = any(state.done for state in self.wires)
@@ -57,21 +57,21 @@ class NumberState:
         else:
             begun = any(one.done for one in self.field)
             whole = bool(self.field) and all(one.done for one in self.field)
-        return Standing.COMPLETE if whole else Standing.PART if begun else Standing.NONE
+        return NumberStatus.COMPLETE if whole else NumberStatus.PART if begun else NumberStatus.NONE
 
 
-def field_subject(net: PinRef, ends: Ends) -> str:
+def field_subject(net: PinRef, ends: EndsInPlace) -> str:
     """The stable key of a number's ends at one thing in the field."""
     return f"{net}~{ends.place}"
 
 
-def field_facts(number: str, ends: Ends) -> FieldEndDone:
+def field_facts(number: str, ends: EndsInPlace) -> FieldEndDone:
     """What a tick in the field is true of."""
     return FieldEndDone(number, " ".join(map(str, ends.pins)))
 
 
 def number_states(
-    tallies: tuple[Tally, ...], names: Names, progress: Progress, records: Iterable[Record]
+    tallies: tuple[ConductorEnds, ...], names: Names, progress: BuildProgress, records: Iterable[Record]
 ) -> tuple[NumberState, ...]:
     """Every number with what is done, in the order of the potentials.
 

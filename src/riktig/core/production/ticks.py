@@ -11,7 +11,7 @@ from riktig.core.records import Operation, Record, Slot, WireDone, counted, slot
 from riktig.core.standards import conductor_name
 from riktig.core.wiring import Wire, WireEnd, Wiring
 
-__all__ = ["Done", "Operation", "Progress", "Stale", "WireState", "operations", "progress_of", "tick_facts"]
+__all__ = ["BuildProgress", "Done", "Operation", "Stale", "WireState", "operations", "progress_of", "tick_facts"]
 
 
 def operations() -> tuple[Operation, ...]:
@@ -60,7 +60,7 @@ class WireState:
 
 
 @dataclass(frozen=True, slots=True)
-class Progress:
+class BuildProgress:
     """All wires with what has been done, and what is out of date."""
 
     states: tuple[WireState, ...]
@@ -101,7 +101,7 @@ def tick_facts(wire: Wire, operation: Operation) -> WireDone:
             return WireDone(operation, wire.name, conductor, ends=f"{_end_facts(first)}; {_end_facts(last)}")
 
 
-def progress_of(wiring: Wiring, records: Iterable[Record]) -> Progress:
+def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
     """What counts and what is out of date, from the log.
 
     A tick taken back by a correction is neither; ticking again supersedes what was out of date.
@@ -128,7 +128,7 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> Progress:
     order = {key: place for place, key in enumerate(wires)}
     left = [one for key, facts, one in stale if facts.operation not in done.get(key, {})]
     left.sort(key=lambda one: order.get(one.subject, len(order)))
-    return Progress(states, tuple(left))
+    return BuildProgress(states, tuple(left))
 
 
 def _present(wires: Mapping[str, Wire], log: Iterable[Record]) -> dict[Slot, WireDone]:

@@ -8,12 +8,12 @@ from riktig.core.job import JOB_CIRCUITS, JOB_LOADS, JOB_PRACTICE, JOB_SIGNALS, 
 from riktig.core.plan import reads
 from riktig.core.proving.function import FunctionStep, plan_function
 from riktig.core.proving.lockout import still_live_text
-from riktig.core.proving.tests import Expected, Stage, Test, TestPlan, TestPoint, plan_tests
+from riktig.core.proving.tests import Expected, Test, TestPlan, TestPoint, TestStage, plan_tests
 from riktig.core.proving.verdicts import (
     OPEN_LINE,
     Outcome,
-    Reading,
     Results,
+    TestReading,
     judge,
     ohm_text,
     read_ohm,
@@ -34,12 +34,12 @@ __all__ = [
     "Expected",
     "FunctionStep",
     "Outcome",
-    "Reading",
     "Results",
-    "Stage",
     "Test",
     "TestPlan",
     "TestPoint",
+    "TestReading",
+    "TestStage",
     "judge",
     "ohm_text",
     "plan_function",

@@ -21,7 +21,7 @@ from riktig.core.job import (
 )
 from riktig.core.labels import LABELS
 from riktig.core.plan import reads
-from riktig.core.plate import LAYOUT, WARMTH
+from riktig.core.plate import INSIDE_AIR, LAYOUT
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.door import DOOR_CLAUSES
@@ -30,7 +30,7 @@ from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.judgements import judgement_facts, judgements_of
 from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.mends import apply_mend, larger_enclosure, proposed_box
-from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.view import View
@@ -47,7 +47,7 @@ __all__ = [
     "ClauseResult",
     "Finding",
     "Group",
-    "Mend",
+    "QuickFix",
     "Verdict",
     "View",
     "apply_mend",
@@ -71,7 +71,7 @@ VIEW = (
     & LAYOUT
     & DOOR
     & SHAFTS
-    & WARMTH
+    & INSIDE_AIR
     & HOLES
     & BLOCKERS
     & GLAND_BLOCKERS

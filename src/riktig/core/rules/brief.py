@@ -2,7 +2,7 @@
 
 from riktig.core.job import WayOrder
 from riktig.core.keys import CircuitKey, LoadKey, PartKey, ValueKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.sizing import Value
 from riktig.core.standards import COMMON_PRACTICE
@@ -35,7 +35,7 @@ def every_source_named(view: View) -> ClauseResult:
             doubt.where,
             clause,
             doubt.remedy,
-            Mend("Nothing else arrives live", "no other source") if doubt.where == PartKey("sources") else None,
+            QuickFix("Nothing else arrives live", "no other source") if doubt.where == PartKey("sources") else None,
         )
         for doubt in view.proposal.doubts
         if doubt.asks
@@ -83,13 +83,13 @@ def _remedy(value: Value) -> str:
     }.get(value.key, "Choose another starter, split the load, or add a part of that size to the catalogue.")
 
 
-def _mend(view: View, value: Value) -> Mend | None:
+def _mend(view: View, value: Value) -> QuickFix | None:
     if value.overridden:
-        return Mend("Go back to Riktig's value", "own value away", value.key)
+        return QuickFix("Go back to Riktig's value", "own value away", value.key)
     if value.key in ("panel.box", "panel.inside") and view.proposal.heat.box is not None:
-        return Mend(f"Take a box of {view.proposal.heat.box.name}", "proposed box")
+        return QuickFix(f"Take a box of {view.proposal.heat.box.name}", "proposed box")
     if value.key == "panel.lines" and view.practice.way_order is WayOrder.IN_TURN:
-        return Mend("Each way to the line that carries least", "even ways")
+        return QuickFix("Each way to the line that carries least", "even ways")
     return None
 
 
@@ -109,7 +109,7 @@ def own_values(view: View) -> ClauseResult:
             PartKey("brief"),
             clause,
             "Take it back if it is no longer meant.",
-            Mend("Take it back", "own value away", one.key),
+            QuickFix("Take it back", "own value away", one.key),
         )
         for one in view.proposal.strayed
     ]

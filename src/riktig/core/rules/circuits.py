@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from riktig.core.catalogue import Can
 from riktig.core.keys import CircuitKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import by_tags
 from riktig.core.standards import COMMON_PRACTICE
@@ -55,7 +55,7 @@ def _clashes(view: View) -> list[Finding]:
                 CircuitKey(clash.circuit),
                 COMMON_PRACTICE,
                 "Take the change back, or choose an element and make it there.",
-                Mend("Take the change back", "change back", number) if number else None,
+                QuickFix("Take the change back", "change back", number) if number else None,
             )
         )
     return found

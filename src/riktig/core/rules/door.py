@@ -4,7 +4,7 @@ from riktig.core.catalogue import Can
 from riktig.core.door import engagement_of, may_move, stack_of, things_behind, wiring_room
 from riktig.core.job import ShaftFitting
 from riktig.core.keys import DeviceKey, HoleKey, Key, OpeningKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE, class_keeps
 
@@ -69,7 +69,7 @@ def handle_meets_the_shaft(view: View) -> ClauseResult:
         if not engaged.engages and practice.shaft is ShaftFitting.WORKSHOP:
             findings.append(
                 Finding("P07", Verdict.FAILS, f"{tag}: {engaged.said}", DeviceKey(shaft.device), clause,
-                        "Cut the hole on site, from the hung panel.", Mend("Cut it on site", "shaft on site"))
+                        "Cut the hole on site, from the hung panel.", QuickFix("Cut it on site", "shaft on site"))
             )  # fmt: skip
         if practice.rulebook.north_american and not shaft.inner_handle:
             findings.append(
@@ -131,7 +131,7 @@ def nobody_leaves_it_in_hand(view: View) -> ClauseResult:
                     DeviceKey(seat.device),
                     clause,
                     "Make it a key switch, or decide that everyone may.",
-                    Mend("Key switch", "key switch", str(seat.group)),
+                    QuickFix("Key switch", "key switch", str(seat.group)),
                 )
             )
     return ClauseResult(

@@ -5,7 +5,7 @@ from collections import defaultdict
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.job import IMPLIED, PinRef, Recipe
 from riktig.core.keys import DeviceKey, PartKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import NetClass
 from riktig.core.standards import allowed_colours
@@ -49,7 +49,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
                 PartKey("supply"),
                 clause,
                 "Have the customer bring a neutral, and say so in the Brief.",
-                Mend("The supply brings a neutral", "neutral"),
+                QuickFix("The supply brings a neutral", "neutral"),
             )
         )
     evidence = [f"supply {supply.system_name}", f"{len(users)} devices to neutral"]

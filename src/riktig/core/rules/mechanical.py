@@ -4,13 +4,13 @@ from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID, Colours
 from riktig.core.keys import DeviceKey, Key, PartKey, PinKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
-from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import INCOMING_CABLE, outside_device
 from riktig.core.simulation import MAINS
 from riktig.core.sizing import Section
 from riktig.core.standards import minimum_section
-from riktig.core.wiring import Stage
+from riktig.core.wiring import WiringStage
 
 __all__ = ["MECHANICAL"]
 
@@ -49,7 +49,7 @@ def least_sections(view: View) -> ClauseResult:
     clause = "IEC 60204-1 12.3, Table 5"
     findings = []
     for wire in view.wiring.wires:
-        control = wire.stage in (Stage.CONTROL, Stage.DOOR, Stage.NEUTRAL)
+        control = wire.stage in (WiringStage.CONTROL, WiringStage.DOOR, WiringStage.NEUTRAL)
         least = minimum_section("control circuits" if control else "power circuits").value
         if wire.mm2 < least:
             findings.append(
@@ -82,7 +82,7 @@ def colours(view: View) -> ClauseResult:
                 PartKey("practice"),
                 clause,
                 "Agree it with the customer, and sign; or follow the rulebook.",
-                Mend("Follow the rulebook", "colours"),
+                QuickFix("Follow the rulebook", "colours"),
             )
         )
     return ClauseResult(
@@ -154,7 +154,7 @@ def wires_marked(view: View) -> ClauseResult:
             label.key,
             clause,
             "Shorten the tag, or let markers say the number only.",
-            Mend("Markers say the number", "short markers"),
+            QuickFix("Markers say the number", "short markers"),
         )
         for label in markers
         if len(label.lines[0]) > LONGEST_MARKER >= len(label.lines[0].split()[0])
@@ -169,7 +169,7 @@ def wires_marked(view: View) -> ClauseResult:
                 PartKey("practice"),
                 clause,
                 "Mark every wire.",
-                Mend("Mark every wire", "mark all"),
+                QuickFix("Mark every wire", "mark all"),
             )
         )
     return ClauseResult(

@@ -21,10 +21,10 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Plan
-from riktig.core.plate import WARMTH, plan_for_me
-from riktig.core.rules.model import Mend
-from riktig.core.schematic import settle, take_back
+from riktig.core.plan import Evaluation
+from riktig.core.plate import INSIDE_AIR, plan_for_me
+from riktig.core.rules.model import QuickFix
+from riktig.core.schematic import take_back, with_names_recorded
 from riktig.core.sizing import PROPOSAL
 from riktig.core.wiring import DUCT_WIDTHS
 
@@ -52,7 +52,7 @@ def _wider_duct(job: Job) -> Job:
 
 def proposed_box(job: Job) -> Job:
     """The smallest standard box that the proposal finds large and cool enough."""
-    box = Plan(job).get(PROPOSAL).heat.box
+    box = Evaluation(job).get(PROPOSAL).heat.box
     if box is None:
         raise RiktigError(
             "No standard enclosure is large enough.", hint="Split the panel, or give a size of your own in the Brief."
@@ -62,7 +62,7 @@ def proposed_box(job: Job) -> Job:
 
 def box_that_stays_cool(job: Job) -> Job:
     """The smallest standard box that is large enough for what it has and stays cool without a fan."""
-    box = Plan(job).get(WARMTH).box
+    box = Evaluation(job).get(INSIDE_AIR).box
     if box is None:
         raise RiktigError(
             "No standard enclosure stays cool enough.", hint="Ventilate or cool it, or take the warmest parts out."
@@ -79,7 +79,7 @@ def _key_switch(job: Job, circuit: str) -> Job:
     load = next((one.load for one in job.circuits if one.id == circuit), None)
     if load is None:
         raise RiktigError("This selector was drawn by hand.", hint="Replace it by a key switch in Circuits.")
-    return settle(change_load(job, load, access=Access.KEY))
+    return with_names_recorded(change_load(job, load, access=Access.KEY))
 
 
 _ACTIONS: dict[str, Callable[[Job], Job]] = {
@@ -99,7 +99,7 @@ _ACTIONS: dict[str, Callable[[Job], Job]] = {
 }
 
 
-def apply_mend(job: Job, mend: Mend) -> Job:
+def apply_mend(job: Job, mend: QuickFix) -> Job:
     """Carries a remedy out.
 
     Raises:
@@ -114,7 +114,7 @@ def apply_mend(job: Job, mend: Mend) -> Job:
         changes = next((c.changes for c in job.circuits if c.id == circuit), ())
         if not number.isdecimal() or int(number) >= len(changes):
             raise RiktigError("The change that this remedy takes back is not there, so nothing was changed.")
-        return settle(take_back(job, CircuitId(circuit), changes[int(number)]))
+        return with_names_recorded(take_back(job, CircuitId(circuit), changes[int(number)]))
     if mend.action not in _ACTIONS:
         raise RiktigError(f"There is no remedy “{mend.action}”, so nothing was changed.")
     return _ACTIONS[mend.action](job)

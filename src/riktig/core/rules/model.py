@@ -5,7 +5,7 @@ from enum import Enum
 
 from riktig.core.keys import Key
 
-__all__ = ["ClauseResult", "Finding", "Group", "Mend", "Verdict"]
+__all__ = ["ClauseResult", "Finding", "Group", "QuickFix", "Verdict"]
 
 
 class Verdict(Enum):
@@ -30,7 +30,7 @@ class Group(Enum):
 
 
 @dataclass(frozen=True, slots=True)
-class Mend:
+class QuickFix:
     """A remedy that Riktig can carry out: the words on the button, and which edit with what."""
 
     text: str
@@ -48,7 +48,7 @@ class Finding:
     where: Key | None
     clause: str
     remedy: str
-    mend: Mend | None = None
+    mend: QuickFix | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,7 +3,7 @@
 from riktig.core.catalogue import Can
 from riktig.core.job import Ventilation
 from riktig.core.keys import DuctKey, PartKey
-from riktig.core.rules.model import ClauseResult, Finding, Group, Mend, Verdict
+from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
 from riktig.core.wiring import fill_limit
@@ -23,7 +23,7 @@ def ducts_hold(view: View) -> ClauseResult:
             DuctKey(use.name),
             clause,
             f"Use a duct {use.width:g} mm wide." if use.width else "No duct is wide enough: lead wires another way.",
-            Mend("Next wider duct", "wider duct"),
+            QuickFix("Next wider duct", "wider duct"),
         )
         for use in view.ducts
         if use.share > limit.value
@@ -50,7 +50,9 @@ def everything_fits(view: View) -> ClauseResult:
             one.key,
             clause,
             "Move it, or take a larger enclosure.",
-            Mend("Plan for me", "plan") if view.plate_fix else Mend("Next larger enclosure", "larger enclosure"),
+            QuickFix("Plan for me", "plan")
+            if view.plate_fix
+            else QuickFix("Next larger enclosure", "larger enclosure"),
         )
         for one in view.layout.misfits
     ]
@@ -62,7 +64,9 @@ def everything_fits(view: View) -> ClauseResult:
             one.key,
             clause,
             "Move it on the door, or take a larger enclosure.",
-            Mend("Plan the door", "plan door") if view.door_fix else Mend("Next larger enclosure", "larger enclosure"),
+            QuickFix("Plan the door", "plan door")
+            if view.door_fix
+            else QuickFix("Next larger enclosure", "larger enclosure"),
         )
         for one in view.door.misfits
     ]
@@ -87,7 +91,7 @@ def everything_placed(view: View) -> ClauseResult:
             one.where,
             clause,
             one.remedy,
-            Mend("Plan for me", "plan") if one.by_planning else None,
+            QuickFix("Plan for me", "plan") if one.by_planning else None,
         )
         for one in (*view.blockers, *view.gland_blockers)
     ]
@@ -130,7 +134,7 @@ def spare_room(view: View) -> ClauseResult:
                 PartKey("plate"),
                 clause,
                 "Take a larger enclosure.",
-                Mend("Next larger enclosure", "larger enclosure"),
+                QuickFix("Next larger enclosure", "larger enclosure"),
             )
         )
     evidence = [
@@ -153,7 +157,7 @@ def stays_cool(view: View) -> ClauseResult:
                 PartKey("plate"),
                 clause,
                 f"Take {warmth.remedy}." if warmth.fan or warmth.box else f"{warmth.remedy.capitalize()}.",
-                Mend(f"Take a box of {warmth.box.name}", "cool box") if warmth.box else None,
+                QuickFix(f"Take a box of {warmth.box.name}", "cool box") if warmth.box else None,
             )
         )
     evidence = (f"{warmth.total_w:g} W, {warmth.area_m2:.2f} m²: {warmth.inside_c:g} °C", *warmth.why.lines)

@@ -19,8 +19,8 @@ from riktig.core.job import (
     Supply,
 )
 from riktig.core.labels import Labels
-from riktig.core.plate import Layout, Warmth
-from riktig.core.schematic import Circuits, Fault, Names, Nets
+from riktig.core.plate import InsideAir, Layout
+from riktig.core.schematic import CircuitFault, Circuits, Names, Nets
 from riktig.core.simulation import LiveNet
 from riktig.core.sizing import Proposal, Sizing
 from riktig.core.terminals import Strips
@@ -36,13 +36,13 @@ class View:
     circuits: Circuits
     nets: Nets
     names: Names
-    faults: tuple[Fault, ...]
+    faults: tuple[CircuitFault, ...]
     proposal: Proposal
     sizing: Sizing
     layout: Layout
     door: DoorPlan
     shafts: tuple[Shaft, ...]
-    warmth: Warmth
+    warmth: InsideAir
     holes: tuple[Hole, ...]
     blockers: tuple[Blocker, ...]
     gland_blockers: tuple[Blocker, ...]

@@ -6,13 +6,13 @@ pins at one potential, and crossing any device element starts a new one; a *tag*
 
 from riktig.core.schematic.derived import (
     CIRCUITS,
+    CONDUCTOR_ENDS,
     FAULTS,
     NAMES,
     NETS,
     SHEET_DRAWINGS,
     SHEET_PEN,
     SHEETS,
-    TALLY,
     TRACER,
 )
 from riktig.core.schematic.drawing.draw_sheets import SheetPen, contact_places, sheets_with
@@ -23,28 +23,28 @@ from riktig.core.schematic.edits import (
     add_rung,
     free_contacts,
     insert_contact,
+    insert_element,
     mark_printed,
     move_element,
     name_element,
     named_nodes,
     numbers_on_paper,
-    put_in,
-    rehang,
+    reapply_change,
     remove_circuit,
     remove_element,
     rename,
     renumber,
-    retag,
     rewire,
     set_param,
-    settle,
+    tag_anew,
     take_back,
+    with_names_recorded,
 )
-from riktig.core.schematic.faults.find import Fault
+from riktig.core.schematic.faults.find import CircuitFault
 from riktig.core.schematic.hand_written import add_written, as_written
 from riktig.core.schematic.layout.frame import cell_frame
 from riktig.core.schematic.layout.power_sheets import POWER_BOTTOM
-from riktig.core.schematic.layout.sheet_model import LINE_GAP, Place, Seat, Sheet, SheetKind, Sheets
+from riktig.core.schematic.layout.sheet_model import LINE_GAP, Sheet, SheetElement, SheetKind, SheetPlace, Sheets
 from riktig.core.schematic.layout.sheets import lay_out
 from riktig.core.schematic.model.controller_cards import io_address
 from riktig.core.schematic.model.elements import (
@@ -79,24 +79,37 @@ from riktig.core.schematic.model.roles import (
     STAR,
     TRIANGLE,
 )
-from riktig.core.schematic.netlist.conductor_ends import DOOR, PLATE, Ends, Tally, place_of, tally_all
+from riktig.core.schematic.netlist.conductor_ends import (
+    DOOR,
+    PLATE,
+    ConductorEnds,
+    EndsInPlace,
+    conductor_ends_of,
+    place_of,
+)
 from riktig.core.schematic.netlist.nets import Net, NetClass, Nets, find_nets
-from riktig.core.schematic.netlist.trace import Step, Trace, Tracer, Way, trace, trace_line
+from riktig.core.schematic.netlist.trace import Trace, Tracer, TraceStep, Way, trace, trace_line
 from riktig.core.schematic.numbering.numbers import Names, PinLabels, name_all, names_of, wire_number
 from riktig.core.schematic.numbering.tags import by_tags, device_places
 from riktig.core.schematic.template_pictures import recipe_picture
 from riktig.core.schematic.templates.behaviour_scripts import ahead_of, script_of
-from riktig.core.schematic.templates.circuit_templates import BOOK, Entry, Parameter, entry_of
+from riktig.core.schematic.templates.circuit_templates import (
+    CIRCUIT_TEMPLATES,
+    CircuitTemplate,
+    Parameter,
+    circuit_template_of,
+)
 from riktig.core.schematic.templates.expand import all_circuits, expand
 from riktig.core.schematic.templates.inserts import INSERTS
 from riktig.core.schematic.templates.load_lines import lines_of
-from riktig.core.schematic.templates.supply_context import Footing, control_source, footing
+from riktig.core.schematic.templates.supply_context import SupplyContext, control_source, supply_context
 
 __all__ = [
-    "BOOK",
     "BOX_BOND",
     "BYPASS",
     "CIRCUITS",
+    "CIRCUIT_TEMPLATES",
+    "CONDUCTOR_ENDS",
     "DOOR",
     "DOOR_BONDS",
     "FAULTS",
@@ -118,19 +131,18 @@ __all__ = [
     "SHEET_DRAWINGS",
     "SHEET_PEN",
     "STAR",
-    "TALLY",
     "TRACER",
     "TRIANGLE",
     "Band",
     "Branch",
+    "CircuitFault",
+    "CircuitTemplate",
     "Circuits",
     "Clash",
+    "ConductorEnds",
     "Device",
     "Element",
-    "Ends",
-    "Entry",
-    "Fault",
-    "Footing",
+    "EndsInPlace",
     "Landing",
     "Names",
     "Net",
@@ -139,18 +151,18 @@ __all__ = [
     "Parallel",
     "Parameter",
     "PinLabels",
-    "Place",
     "Pole",
     "Rung",
-    "Seat",
     "Series",
     "Sheet",
+    "SheetElement",
     "SheetKind",
     "SheetPen",
+    "SheetPlace",
     "Sheets",
-    "Step",
-    "Tally",
+    "SupplyContext",
     "Trace",
+    "TraceStep",
     "Tracer",
     "Way",
     "Zone",
@@ -163,17 +175,18 @@ __all__ = [
     "as_written",
     "by_tags",
     "cell_frame",
+    "circuit_template_of",
+    "conductor_ends_of",
     "contact_places",
     "control_source",
     "device_places",
     "elements_of",
     "ends_of",
-    "entry_of",
     "expand",
     "find_nets",
-    "footing",
     "free_contacts",
     "insert_contact",
+    "insert_element",
     "io_address",
     "lay_out",
     "lines_of",
@@ -188,23 +201,22 @@ __all__ = [
     "numbers_on_paper",
     "outside_device",
     "place_of",
-    "put_in",
+    "reapply_change",
     "recipe_picture",
-    "rehang",
     "remove_circuit",
     "remove_element",
     "rename",
     "renumber",
-    "retag",
     "rewire",
     "script_of",
     "set_param",
-    "settle",
     "sheets_with",
+    "supply_context",
+    "tag_anew",
     "take_back",
-    "tally_all",
     "touched",
     "trace",
     "trace_line",
     "wire_number",
+    "with_names_recorded",
 ]

@@ -24,13 +24,13 @@ from riktig.core.plan import reads
 from riktig.core.schematic.drawing.draw_sheets import SheetPen
 from riktig.core.schematic.faults.find import find_faults
 from riktig.core.schematic.layout.sheets import lay_out
-from riktig.core.schematic.netlist.conductor_ends import tally_all
+from riktig.core.schematic.netlist.conductor_ends import conductor_ends_of
 from riktig.core.schematic.netlist.nets import find_nets
 from riktig.core.schematic.netlist.trace import Tracer
 from riktig.core.schematic.numbering.numbers import name_all
 from riktig.core.schematic.templates.expand import expand
 
-__all__ = ["CIRCUITS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS", "SHEET_PEN", "TALLY", "TRACER"]
+__all__ = ["CIRCUITS", "CONDUCTOR_ENDS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS", "SHEET_PEN", "TRACER"]
 
 CIRCUITS = (reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & JOB_DOORS).derive_with_memory(
     "circuits",
@@ -47,7 +47,7 @@ NAMES = (
         circuits, nets, practice, tags, numbers, last, printed, memory
     ),
 )
-TALLY = (reads(CIRCUITS) & NETS).derive("tally", tally_all)
+CONDUCTOR_ENDS = (reads(CIRCUITS) & NETS).derive("tally", conductor_ends_of)
 FAULTS = (reads(CIRCUITS) & NETS).derive("faults", find_faults)
 SHEETS = reads(CIRCUITS).derive_with_memory("sheets", lambda memory, circuits: lay_out(circuits, memory))
 SHEET_PEN = (

@@ -24,7 +24,7 @@ from riktig.core.plan import Memory
 from riktig.core.schematic.model.elements import Band, Circuits, elements_of
 from riktig.core.schematic.netlist.nets import find_nets
 from riktig.core.schematic.numbering.numbers import names_of, wire_number
-from riktig.core.schematic.templates.circuit_templates import entry_of
+from riktig.core.schematic.templates.circuit_templates import circuit_template_of
 from riktig.core.schematic.templates.expand import all_circuits, expand
 
 __all__ = [
@@ -33,22 +33,22 @@ __all__ = [
     "add_rung",
     "free_contacts",
     "insert_contact",
+    "insert_element",
     "mark_printed",
     "move_element",
     "name_element",
     "named_nodes",
     "numbers_on_paper",
-    "put_in",
-    "rehang",
+    "reapply_change",
     "remove_circuit",
     "remove_element",
     "rename",
     "renumber",
-    "retag",
     "rewire",
     "set_param",
-    "settle",
+    "tag_anew",
     "take_back",
+    "with_names_recorded",
 ]
 
 FIRST_FREE = 100
@@ -57,7 +57,7 @@ LONGEST_TAG = 12
 """Characters that still fit a device label (chosen by us)."""
 
 
-def settle(job: Job, *, memory: Memory | None = None) -> Job:
+def with_names_recorded(job: Job, *, memory: Memory | None = None) -> Job:
     """The job with every tag and number of now on record, so that later edits keep them."""
     circuits = _expanded(job, memory)
     names = names_of(job, circuits, find_nets(circuits, memory), memory)
@@ -66,7 +66,7 @@ def settle(job: Job, *, memory: Memory | None = None) -> Job:
     return replace(job, tags=names.given_tags, numbers=names.given_numbers, last_number=names.last_number)
 
 
-def put_in(
+def insert_element(
     job: Job,
     at: ElementId,
     what: Insertable,
@@ -109,7 +109,7 @@ def insert_contact(
     Raises:
         RiktigError: there is no such element in a control path.
     """
-    return put_in(job, at, what, text, Act.ACROSS if parallel else Act.AFTER, memory=memory)
+    return insert_element(job, at, what, text, Act.ACROSS if parallel else Act.AFTER, memory=memory)
 
 
 def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str, str], ...]:
@@ -226,7 +226,7 @@ def remove_circuit(job: Job, circuit: CircuitId) -> Job:
 def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:
     """Gives a parameter of a circuit's recipe another value; what was changed in the circuit stays."""
     found = _entered(job, circuit)
-    default = next((p.default for p in entry_of(found.recipe).params if p.name == name), None)
+    default = next((p.default for p in circuit_template_of(found.recipe).params if p.name == name), None)
     rest = tuple(one for one in found.params if one.name != name)
     params = rest if value == default else (*rest, Param(name, value))
     return _replaced(job, replace(found, params=params))
@@ -259,7 +259,7 @@ def add_rung(job: Job, circuit: CircuitId, rung: OwnRung, *, memory: Memory | No
     return after
 
 
-def rehang(job: Job, circuit: CircuitId, change: Change, element: ElementId) -> Job:
+def reapply_change(job: Job, circuit: CircuitId, change: Change, element: ElementId) -> Job:
     """Makes a change that lost its hold to another element instead."""
     found = _entered(job, circuit)
     changes = tuple(replace(one, element=element) if one == change else one for one in found.changes)
@@ -279,7 +279,7 @@ def rename(job: Job, device: DeviceId, tag: str, *, memory: Memory | None = None
         RiktigError: the tag is empty, too long, has a space, or another device has it.
     """
     tag = tag.strip()
-    settled = settle(job, memory=memory)
+    settled = with_names_recorded(job, memory=memory)
     circuits = _expanded(job, memory)
     if not any(one.id == device for one in circuits.devices):
         raise RiktigError(f"There is no device {device}, so nothing was renamed.", hint="Choose one that is drawn.")
@@ -302,12 +302,12 @@ def rename(job: Job, device: DeviceId, tag: str, *, memory: Memory | None = None
 
 def renumber(job: Job, *, memory: Memory | None = None) -> Job:
     """Numbers everything anew by the practice of now, gaps closed. Only on request: labels change."""
-    return settle(replace(job, numbers=(), last_number=0, printed=()), memory=memory)
+    return with_names_recorded(replace(job, numbers=(), last_number=0, printed=()), memory=memory)
 
 
-def retag(job: Job, *, memory: Memory | None = None) -> Job:
+def tag_anew(job: Job, *, memory: Memory | None = None) -> Job:
     """Names every device anew by the practice of now; the builder's own tags stay. Only on request."""
-    return settle(replace(job, tags=tuple(one for one in job.tags if one.own)), memory=memory)
+    return with_names_recorded(replace(job, tags=tuple(one for one in job.tags if one.own)), memory=memory)
 
 
 def mark_printed(job: Job, written: Job | None = None, *, memory: Memory | None = None) -> Job:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from riktig.core.catalogue import Mounting, kinds, parts_of
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.job import Circuit, CircuitId, DeviceId, Job, OwnDevice, OwnRung, Recipe
 from riktig.core.schematic.edits import FIRST_FREE
 from riktig.core.schematic.model.elements import Band, Circuits, Device, Rung
@@ -27,25 +27,25 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
     known = expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
     number = max((int(c.id[1:]) for c in job.circuits if c.id[1:].isdecimal()), default=0) + 1
     circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), Recipe.FREE, title=title.strip())
-    faults: list[Fault] = []
+    faults: list[InputFault] = []
     if not title.strip():
-        faults.append(Fault("$.title", "it has no title, so no sheet can name it."))
+        faults.append(InputFault("$.title", "it has no title, so no sheet can name it."))
     own = _own_devices(circuit.id, devices, faults)
     everything = {str(device.id): device for device in known.devices} | {str(did): one for did, one in own.items()}
     roles: set[str] = set()
     for n, rung in enumerate(rungs):
         at = f"$.rungs[{n}]"
         if not rung.role or set(rung.role) & _SIGNS or rung.role in roles:
-            faults.append(Fault(f"{at}.role", f"“{rung.role}” is empty, has signs in it or is there twice."))
+            faults.append(InputFault(f"{at}.role", f"“{rung.role}” is empty, has signs in it or is there twice."))
         roles.add(rung.role)
         if rung.band not in _BANDS:
-            faults.append(Fault(f"{at}.band", f"“{rung.band}” is no kind of sheet; it is control or power."))
+            faults.append(InputFault(f"{at}.band", f"“{rung.band}” is no kind of sheet; it is control or power."))
         try:
             read_rung(circuit.id, rung, everything, lambda name: whole_node(name, circuit.id))
         except NotationError as error:
-            faults.append(Fault(f"{at}.path, character {error.at}", f"{error.message}."))
+            faults.append(InputFault(f"{at}.path, character {error.at}", f"{error.message}."))
     if not rungs:
-        faults.append(Fault("$.rungs", "there is none."))
+        faults.append(InputFault("$.rungs", "there is none."))
     if faults:
         raise RiktigError(
             f"The circuit cannot be drawn: {len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong. "
@@ -56,28 +56,30 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
     return replace(job, circuits=(*job.circuits, replace(circuit, devices=tuple(devices), rungs=tuple(rungs))))
 
 
-def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[Fault]) -> dict[DeviceId, Device]:
+def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[InputFault]) -> dict[DeviceId, Device]:
     circuit = Circuit(cid, Recipe.FREE)
     found: dict[DeviceId, Device] = {}
     offered = {kind.id: kind for kind in kinds()}
     for n, one in enumerate(devices):
         at = f"$.devices[{n}]"
         if not one.role or set(one.role) & _SIGNS:
-            faults.append(Fault(f"{at}.role", f"“{one.role}” is no role: it is one word without signs, such as K.fan."))
+            faults.append(
+                InputFault(f"{at}.role", f"“{one.role}” is no role: it is one word without signs, such as K.fan.")
+            )
             continue
         made = own_device(circuit, one)
         if isinstance(made, str):
             what = "kind" if one.kind not in offered else "place"
-            faults.append(Fault(f"{at}.{what}", f"{made}."))
+            faults.append(InputFault(f"{at}.{what}", f"{made}."))
             continue
         if made.id in found:
-            faults.append(Fault(f"{at}.role", f"“{one.role}” is there twice."))
+            faults.append(InputFault(f"{at}.role", f"“{one.role}” is there twice."))
         kind = offered[one.kind]
         if kind.mounting is not Mounting.FIELD and not parts_of(one.kind):
-            faults.append(Fault(f"{at}.kind", f"the catalogue has no part for a {kind.name}."))
+            faults.append(InputFault(f"{at}.kind", f"the catalogue has no part for a {kind.name}."))
         if (kind.mounting is Mounting.FIELD) != (one.zone == "field"):
             where = "outside the panel" if kind.mounting is Mounting.FIELD else "in the panel"
-            faults.append(Fault(f"{at}.place", f"a {kind.name} stands {where}."))
+            faults.append(InputFault(f"{at}.place", f"a {kind.name} stands {where}."))
         found[made.id] = made
     return found
 

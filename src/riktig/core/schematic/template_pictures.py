@@ -2,7 +2,7 @@
 
 from functools import cache
 
-from riktig.core.geometry import Arc, Circle, Drawing, Line, Mark, Point, Poly, Text, bounds_of
+from riktig.core.geometry import Arc, Circle, Drawing, Line, Point, Poly, Shape, Text, bounds_of
 from riktig.core.job import (
     IMPLIED,
     CircuitId,
@@ -19,12 +19,12 @@ from riktig.core.job import (
     set_practice,
 )
 from riktig.core.schematic.drawing.draw_sheets import SheetPen
-from riktig.core.schematic.edits import add_circuit, settle
+from riktig.core.schematic.edits import add_circuit, with_names_recorded
 from riktig.core.schematic.layout.sheet_model import SheetKind
 from riktig.core.schematic.layout.sheets import lay_out
 from riktig.core.schematic.netlist.nets import find_nets
 from riktig.core.schematic.numbering.numbers import names_of
-from riktig.core.schematic.templates.circuit_templates import entry_of
+from riktig.core.schematic.templates.circuit_templates import circuit_template_of
 from riktig.core.schematic.templates.expand import expand
 
 __all__ = ["recipe_picture"]
@@ -48,15 +48,15 @@ def recipe_picture(recipe: Recipe, *, north_american: bool = False) -> Drawing:
     job = new_job("", "")
     if north_american:
         job = set_practice(job, rulebook=Rulebook.UL)
-    if entry_of(recipe).make is not None:
+    if circuit_template_of(recipe).make is not None:
         job = add_circuit(job, recipe)
-        return _cropped(settle(job), job.circuits[-1].id)
+        return _cropped(with_names_recorded(job), job.circuits[-1].id)
     if recipe is Recipe.INCOMER:
-        return _cropped(settle(job), job.circuits[0].id)
+        return _cropped(with_names_recorded(job), job.circuits[0].id)
     if recipe in IMPLIED:
-        return _cropped(settle(_that_implies(job, recipe)), IMPLIED[recipe])
+        return _cropped(with_names_recorded(_that_implies(job, recipe)), IMPLIED[recipe])
     job = add_load(job, "motor", 4.0, **_SAMPLE.get(recipe, {}))  # type: ignore[arg-type]
-    return _cropped(settle(job), job.circuits[-1].id)
+    return _cropped(with_names_recorded(job), job.circuits[-1].id)
 
 
 def _that_implies(job: Job, recipe: Recipe) -> Job:
@@ -91,7 +91,7 @@ def _cropped(job: Job, mine: CircuitId) -> Drawing:
     return Drawing(right - left, bottom - top, tuple(_moved(mark, -left, -top) for mark in marks))
 
 
-def _moved(mark: Mark, dx: float, dy: float) -> Mark:
+def _moved(mark: Shape, dx: float, dy: float) -> Shape:
     width = max(getattr(mark, "width", 0.25), 0.25) * 1.8
     match mark:
         case Line():

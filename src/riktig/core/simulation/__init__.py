@@ -19,22 +19,28 @@ from riktig.core.job import (
 )
 from riktig.core.plan import reads
 from riktig.core.schematic import CIRCUITS, NETS, Circuits, Nets, all_circuits
-from riktig.core.simulation.behaviour import Behaviour, behaviour_of, with_tags
+from riktig.core.simulation.behaviour import ScriptOutcome, behaviour_of, with_tags
 from riktig.core.simulation.conductors import Conductor, conductors_of, drawn_conductors
 from riktig.core.simulation.draw_live import LEGEND, live_marks
 from riktig.core.simulation.explain import Role, called, roles_of, why
-from riktig.core.simulation.fault_injection import Fault, Wrong, faults_at, spoil_conductors, spoil_hands
+from riktig.core.simulation.fault_injection import (
+    FaultKind,
+    InjectedFault,
+    conductors_with_faults,
+    faults_at,
+    inject_faults,
+)
 from riktig.core.simulation.handover import go_on_from
-from riktig.core.simulation.live import Isolation, LiveNet, isolations_of, live_nets, live_off
+from riktig.core.simulation.live import IsolationResult, LiveNet, isolations_of, live_nets, live_off
 from riktig.core.simulation.lock_off import LockOff, lock_off, lock_off_text
-from riktig.core.simulation.meter import Meter, Reading, meter_of
+from riktig.core.simulation.meter import Meter, MeterReading, meter_of
 from riktig.core.simulation.network import MAINS
 from riktig.core.simulation.operators import Operator, Touch, operate, operators_of, position_of
 from riktig.core.simulation.panel import control_volts, panel_of
 from riktig.core.simulation.restart import Restart, restarts_of
 from riktig.core.simulation.run import Event, Panel
 from riktig.core.simulation.script import Runner, StepResult, read_script, run_script
-from riktig.core.simulation.state import Hands, Stage
+from riktig.core.simulation.state import ContactStage, OperatorState
 from riktig.core.simulation.tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
@@ -46,35 +52,37 @@ __all__ = [
     "LIVE_WITH_MAIN_OFF",
     "MAINS",
     "RESTARTS",
-    "Behaviour",
     "Carriage",
     "Conductor",
+    "ContactStage",
     "Event",
-    "Fault",
-    "Hands",
-    "Isolation",
+    "FaultKind",
+    "InjectedFault",
+    "IsolationResult",
     "LiveNet",
     "LockOff",
     "Meter",
+    "MeterReading",
     "Operator",
+    "OperatorState",
     "Panel",
-    "Reading",
     "Restart",
     "Role",
     "Runner",
-    "Stage",
+    "ScriptOutcome",
     "StepResult",
     "Tank",
     "Touch",
-    "Wrong",
     "behaviour_of",
     "called",
     "carriages_of",
     "conductors_of",
+    "conductors_with_faults",
     "control_volts",
     "drawn_conductors",
     "faults_at",
     "go_on_from",
+    "inject_faults",
     "isolations_of",
     "live_marks",
     "live_nets",
@@ -92,8 +100,6 @@ __all__ = [
     "run_script",
     "set_level",
     "set_travel",
-    "spoil_conductors",
-    "spoil_hands",
     "tanks_of",
     "why",
     "with_tags",
@@ -107,7 +113,7 @@ def _with_main_off(circuits: Circuits, nets: Nets) -> tuple[LiveNet, ...]:
 
 def _isolations(
     circuits: Circuits, nets: Nets, loads: tuple[Load, ...], supply: Supply, practice: Practice
-) -> tuple[Isolation, ...]:
+) -> tuple[IsolationResult, ...]:
     return isolations_of(Panel(circuits, nets, supply, control_volts(loads, supply, practice)))
 
 

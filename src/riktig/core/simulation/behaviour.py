@@ -8,7 +8,7 @@ from riktig.core.schematic import Circuits, all_circuits, find_nets, script_of, 
 from riktig.core.simulation.panel import panel_of
 from riktig.core.simulation.script import StepResult, run_script
 
-__all__ = ["Behaviour", "behaviour_of", "with_tags"]
+__all__ = ["ScriptOutcome", "behaviour_of", "with_tags"]
 
 _COMMON = {
     Recipe.INCOMER,
@@ -23,7 +23,7 @@ _COMMON = {
 
 
 @dataclass(frozen=True, slots=True)
-class Behaviour:
+class ScriptOutcome:
     """The steps of one circuit with what came of them; ``broken`` says why they could not be done."""
 
     circuit: CircuitId
@@ -37,7 +37,7 @@ class Behaviour:
         return not self.broken and all(step.passed for step in self.steps)
 
 
-def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> Behaviour | None:
+def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> ScriptOutcome | None:
     """Runs the script of a circuit, with the supplies and whatever its paths go through; None without a script."""
     whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
     found = next((one for one in whole if one.id == circuit), None)
@@ -53,9 +53,9 @@ def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> Behaviour 
         wanted |= {one.id for one in whole}
     small = _only(circuits, wanted)
     try:
-        return Behaviour(circuit, title, _run(job, small, circuit, steps))
+        return ScriptOutcome(circuit, title, _run(job, small, circuit, steps))
     except RiktigError as error:
-        return Behaviour(circuit, title, (), str(error))
+        return ScriptOutcome(circuit, title, (), str(error))
 
 
 def _run(job: Job, circuits: Circuits, circuit: CircuitId, steps: tuple[str, ...]) -> tuple[StepResult, ...]:

@@ -9,13 +9,13 @@ from collections.abc import Callable, Iterable, Sequence
 
 from riktig.core.simulation.network import Contact
 
-__all__ = ["Forest"]
+__all__ = ["Connectivity"]
 
 NONE = -1
 """No pole, and no contact: of a point that is not reached, and of a root."""
 
 
-class Forest:
+class Connectivity:
     """The points of a network under the poles that reach them.
 
     ``root`` is the point of the pole that a point hangs on (-1: none), ``parent`` the contact on the way.

@@ -1,10 +1,10 @@
 """A sheet with power on: what is live, what works, where power waits, what just moved; told by form, not colour."""
 
 from riktig.core.catalogue import Behaviour, Can
-from riktig.core.geometry import Align, Circle, Face, Line, Mark, Point, Poly, Text, bounds_of
+from riktig.core.geometry import Align, Circle, Face, Line, Point, Poly, Shape, Text, bounds_of
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.keys import NetKey
-from riktig.core.schematic import LINE_GAP, POWER_BOTTOM, Device, Seat, Sheet, ends_of, net_lines
+from riktig.core.schematic import LINE_GAP, POWER_BOTTOM, Device, Sheet, SheetElement, ends_of, net_lines
 from riktig.core.simulation.explain import Role
 from riktig.core.simulation.run import Panel
 
@@ -23,15 +23,15 @@ _LEADS = {Behaviour.POLE, Behaviour.NO, Behaviour.NC}
 _WORKS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT}
 
 
-def live_marks(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozenset[DeviceId]) -> list[Mark]:
+def live_marks(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozenset[DeviceId]) -> list[Shape]:
     """What power does on a sheet, to be laid over its drawing.
 
     Args:
         roles: What every closed contact means now; see ``roles_of``.
         moved: The devices that moved in the last operation.
     """
-    pen = _Pen(panel, roles, moved)
-    marks: list[Mark] = []
+    pen = _LivePen(panel, roles, moved)
+    marks: list[Shape] = []
     for line in net_lines(sheet, panel.network.devices, panel.nets.of_pin):
         marks += pen.line(line)
     for seat in sheet.seats:
@@ -43,7 +43,7 @@ def live_marks(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozen
     return marks
 
 
-class _Pen:
+class _LivePen:
     def __init__(self, panel: Panel, roles: dict[int, Role], moved: frozenset[DeviceId]) -> None:
         self.panel, self.roles, self.moved = panel, roles, moved
 
@@ -58,12 +58,12 @@ class _Pen:
         known = self.panel.volts.at[point]
         return "through" if known is not None and abs(known[0]) + abs(known[1]) > 1.0 else ""
 
-    def line(self, line: Line) -> list[Mark]:
+    def line(self, line: Line) -> list[Shape]:
         """A connection as live as its net."""
         state = self._state(line.key.net) if isinstance(line.key, NetKey) else ""
         return self._stroke(state, line.x1, line.y1, line.x2, line.y2)
 
-    def _stroke(self, state: str, x1: float, y1: float, x2: float, y2: float, *, dashed: bool = False) -> list[Mark]:
+    def _stroke(self, state: str, x1: float, y1: float, x2: float, y2: float, *, dashed: bool = False) -> list[Shape]:
         match state:
             case "live":
                 return [Line(x1, y1, x2, y2, "live", LIVE, dashed)]
@@ -73,9 +73,9 @@ class _Pen:
                 return [Line(x1, y1, x2, y2, "live", THROUGH, dashed=True)]
         return []
 
-    def element(self, seat: Seat) -> list[Mark]:
+    def element(self, seat: SheetElement) -> list[Shape]:
         """A contact that leads on or not, a coil or lamp that works or not."""
-        marks: list[Mark] = []
+        marks: list[Shape] = []
         devices = self.panel.network.devices
         for pole, x, first, last in ends_of(seat, devices):
             unit = devices[pole.device].kind.unit(pole.unit)
@@ -91,16 +91,18 @@ class _Pen:
             marks += _corners(seat)
         return marks
 
-    def _leads(self, x: float, seat: Seat, first: PinRef, last: PinRef) -> list[Mark]:
+    def _leads(self, x: float, seat: SheetElement, first: PinRef, last: PinRef) -> list[Shape]:
         """The lines inside the seat of a coil, a lamp or a winding, up to its symbol."""
         middle = (seat.top + seat.bottom) / 2
-        marks: list[Mark] = []
+        marks: list[Shape] = []
         if middle - SYMBOL > seat.top:
             marks += self._stroke(self._state(first), x, seat.top, x, middle - SYMBOL)
             marks += self._stroke(self._state(last), x, middle + SYMBOL, x, seat.bottom)
         return marks
 
-    def _contact(self, did: DeviceId, unit: str, x: float, seat: Seat, first: PinRef, last: PinRef) -> list[Mark]:
+    def _contact(
+        self, did: DeviceId, unit: str, x: float, seat: SheetElement, first: PinRef, last: PinRef
+    ) -> list[Shape]:
         number = self.panel.contact.get((did, unit))
         middle = (seat.top + seat.bottom) / 2
         if number is None:
@@ -110,7 +112,7 @@ class _Pen:
             shared = self.roles.get(number) is Role.SHARED and state == "live"
             stroke = self._stroke(state, x, seat.top, x, seat.bottom, dashed=shared)
             return stroke or [Line(x, seat.top + 1.6, x, seat.bottom - 1.6, "ink", 0.35)]
-        marks: list[Mark] = []
+        marks: list[Shape] = []
         behaviour = self.panel.units[did, unit].behaviour
         if behaviour is not Behaviour.NO:
             marks.append(Circle(x, middle, 1.5, "ink", 0.4, "paper"))
@@ -119,7 +121,7 @@ class _Pen:
                 marks.append(Circle(x, y, WAITS, "live", 0.2, "live"))
         return marks
 
-    def _works(self, x: float, y: float, behaviour: Behaviour) -> list[Mark]:
+    def _works(self, x: float, y: float, behaviour: Behaviour) -> list[Shape]:
         if behaviour is Behaviour.LAMP:
             ray = 2.0
             return [
@@ -134,7 +136,7 @@ class _Pen:
             Text(x, y + 1.1, word, 2.4, "paper", Face.BOLD, Align.MIDDLE),
         ]
 
-    def motor(self, device: Device, middle: float) -> list[Mark]:
+    def motor(self, device: Device, middle: float) -> list[Shape]:
         """Which way a motor turns."""
         turns = self.panel.turns(device.id)
         if turns == "off":
@@ -160,11 +162,11 @@ def _box(x1: float, y1: float, x2: float, y2: float, role: str) -> Poly:
     return Poly(corners, role, 0.4, closed=True, fill=role)
 
 
-def _corners(seat: Seat) -> list[Mark]:
+def _corners(seat: SheetElement) -> list[Shape]:
     """Four corners around an element that moved last."""
     left, right = seat.x - 6.5, seat.x + LINE_GAP * (len(seat.element.poles) - 1) + 6.5
     top, bottom, arm = seat.top - 0.4, seat.bottom + 0.4, 2.2
-    found: list[Mark] = []
+    found: list[Shape] = []
     for x, dx in ((left, arm), (right, -arm)):
         for y, dy in ((top, arm), (bottom, -arm)):
             found.append(Poly((Point(x + dx, y), Point(x, y), Point(x, y + dy)), "act", 0.5))

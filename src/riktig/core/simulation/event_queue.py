@@ -6,15 +6,15 @@ from collections import defaultdict
 from riktig.core.catalogue import Kind
 from riktig.core.job import DeviceId
 from riktig.core.simulation.figures import BY_HAND, USUAL_QUICKNESS
-from riktig.core.simulation.state import Stage
+from riktig.core.simulation.state import ContactStage
 
-__all__ = ["Clockwork"]
+__all__ = ["EventQueue"]
 
-_Move = tuple[float, DeviceId, Stage, int]
+_Move = tuple[float, DeviceId, ContactStage, int]
 _NEVER = float("inf")
 
 
-class Clockwork:
+class EventQueue:
     """The moves that lie ahead. What a device was about to do is forgotten when it is started anew."""
 
     def __init__(self) -> None:
@@ -22,31 +22,38 @@ class Clockwork:
         self._quick: list[_Move] = []
         self._slow: list[_Move] = []
 
-    def start(self, now: float, did: DeviceId, kind: Kind, stage: Stage, *, on: bool, by_hand: bool = False) -> None:
+    def start(
+        self, now: float, did: DeviceId, kind: Kind, stage: ContactStage, *, on: bool, by_hand: bool = False
+    ) -> None:
         """A device is fed (or pushed in by hand), or is no longer: its contacts follow from where they stand."""
         self._round[did] += 1
         quick = BY_HAND if by_hand else kind.quick or USUAL_QUICKNESS
         if kind.timer:
             delay, pause = kind.timer.delay_s, kind.timer.pause_s
             if on:
-                self._push(self._quick, now + quick.leaves, did, Stage.WAY)
-                self._push(self._slow, now + delay, did, Stage.IN)
-                self._push(self._slow, now + delay + pause, did, Stage.DONE)
+                self._push(self._quick, now + quick.leaves, did, ContactStage.WAY)
+                self._push(self._slow, now + delay, did, ContactStage.IN)
+                self._push(self._slow, now + delay + pause, did, ContactStage.DONE)
             else:
-                self._push(self._quick, now + quick.falls, did, Stage.OUT)
-        elif on and stage != Stage.IN:
-            if stage == Stage.OUT:
-                self._push(self._quick, now + quick.leaves, did, Stage.WAY)
-            self._push(self._quick, now + quick.arrives - (quick.leaves if stage else 0.0), did, Stage.IN)
-        elif not on and stage != Stage.OUT:
-            if stage == Stage.IN:
-                self._push(self._quick, now + quick.falls, did, Stage.WAY)
-            self._push(self._quick, now + quick.rests - (quick.falls if stage == Stage.WAY else 0.0), did, Stage.OUT)
+                self._push(self._quick, now + quick.falls, did, ContactStage.OUT)
+        elif on and stage != ContactStage.IN:
+            if stage == ContactStage.OUT:
+                self._push(self._quick, now + quick.leaves, did, ContactStage.WAY)
+            self._push(self._quick, now + quick.arrives - (quick.leaves if stage else 0.0), did, ContactStage.IN)
+        elif not on and stage != ContactStage.OUT:
+            if stage == ContactStage.IN:
+                self._push(self._quick, now + quick.falls, did, ContactStage.WAY)
+            self._push(
+                self._quick,
+                now + quick.rests - (quick.falls if stage == ContactStage.WAY else 0.0),
+                did,
+                ContactStage.OUT,
+            )
 
-    def _push(self, queue: list[_Move], at: float, did: DeviceId, stage: Stage) -> None:
+    def _push(self, queue: list[_Move], at: float, did: DeviceId, stage: ContactStage) -> None:
         heapq.heappush(queue, (round(at, 6), did, stage, self._round[did]))
 
-    def next(self, now: float, until: float) -> tuple[float, list[tuple[DeviceId, Stage]]]:
+    def next(self, now: float, until: float) -> tuple[float, list[tuple[DeviceId, ContactStage]]]:
         """The next instant and all that moves at it; a timer only up to ``until``. Nothing: an empty list."""
         for queue in (self._quick, self._slow):
             while queue and queue[0][3] != self._round[queue[0][1]]:
@@ -63,9 +70,9 @@ class Clockwork:
                 batch.append((did, stage))
         return at, batch
 
-    def only(self, devices: set[DeviceId]) -> "Clockwork":
+    def only(self, devices: set[DeviceId]) -> "EventQueue":
         """The same moves, of some devices alone."""
-        other = Clockwork()
+        other = EventQueue()
         other._round.update(self._round)
         for mine, theirs in ((self._quick, other._quick), (self._slow, other._slow)):
             theirs += sorted(move for move in mine if move[1] in devices)

@@ -11,13 +11,13 @@ from riktig.core.job import DeviceId, PinRef, read_pin
 from riktig.core.simulation.conductors import Conductor
 from riktig.core.simulation.figures import LINK_OHM
 from riktig.core.simulation.run import Panel
-from riktig.core.simulation.state import Hands
+from riktig.core.simulation.state import OperatorState
 from riktig.core.wiring import Wiring
 
-__all__ = ["Fault", "Wrong", "faults_at", "spoil_conductors", "spoil_hands"]
+__all__ = ["FaultKind", "InjectedFault", "conductors_with_faults", "faults_at", "inject_faults"]
 
 
-class Wrong(Enum):
+class FaultKind(Enum):
     """What is wrong."""
 
     OFF = "wire off at one end"
@@ -30,7 +30,7 @@ class Wrong(Enum):
 
 
 @dataclass(frozen=True, slots=True)
-class Fault:
+class InjectedFault:
     """One fault. ``what`` and ``where`` are by kind:
 
     OFF: wire key, pin. NEIGHBOUR: wire key and pin it belongs on; ``to`` the pin it is on. SWAPPED: the two
@@ -38,7 +38,7 @@ class Fault:
     in ``where`` and ``to``. WELDED, OPEN_COIL and BLOWN: device in ``what``, unit in ``where``.
     """
 
-    wrong: Wrong
+    wrong: FaultKind
     what: str
     where: str
     to: str = ""
@@ -48,24 +48,24 @@ class Fault:
         """In words; device ids in braces. ``label`` says how a pin is called on the panel."""
         where, to = read_pin(self.where), read_pin(self.to)
         match self.wrong:
-            case Wrong.OFF:
+            case FaultKind.OFF:
                 far = next((pin for pin in self.what.split("~") if pin != self.where), "")
                 return f"Wire off at {label(where)}, that to {label(read_pin(far))}"
-            case Wrong.NEIGHBOUR:
+            case FaultKind.NEIGHBOUR:
                 return f"Wire of {label(where)} on {label(to)}"
-            case Wrong.SWAPPED:
+            case FaultKind.SWAPPED:
                 return f"Wires of {label(where)} and {label(read_pin(self.other))} swapped"
-            case Wrong.SHORT:
+            case FaultKind.SHORT:
                 return f"Short between {label(where)} and {label(to)}"
-            case Wrong.WELDED:
+            case FaultKind.WELDED:
                 return f"{{{self.what}}} {self.where} welded"
-            case Wrong.OPEN_COIL:
+            case FaultKind.OPEN_COIL:
                 return f"{{{self.what}}} {self.where} open inside"
-            case Wrong.BLOWN:
+            case FaultKind.BLOWN:
                 return f"{{{self.what}}} {self.where} blown"
 
 
-def spoil_conductors(conductors: Sequence[Conductor], faults: Iterable[Fault]) -> tuple[Conductor, ...]:
+def conductors_with_faults(conductors: Sequence[Conductor], faults: Iterable[InjectedFault]) -> tuple[Conductor, ...]:
     """The conductors with the faults that lie in them.
 
     Raises:
@@ -74,15 +74,15 @@ def spoil_conductors(conductors: Sequence[Conductor], faults: Iterable[Fault]) -
     found = list(conductors)
     for fault in faults:
         where, to, other = read_pin(fault.where), read_pin(fault.to), read_pin(fault.other)
-        if fault.wrong is Wrong.OFF:
+        if fault.wrong is FaultKind.OFF:
             found.remove(_wire(found, fault.what, where))
-        elif fault.wrong is Wrong.NEIGHBOUR:
+        elif fault.wrong is FaultKind.NEIGHBOUR:
             _move(found, fault.what, where, to)
-        elif fault.wrong is Wrong.SWAPPED:
+        elif fault.wrong is FaultKind.SWAPPED:
             _move(found, fault.what, where, read_pin("~"))
             _move(found, fault.to, other, where)
             _move(found, fault.what, read_pin("~"), other)
-        elif fault.wrong is Wrong.SHORT:
+        elif fault.wrong is FaultKind.SHORT:
             found.append(Conductor(where, to, LINK_OHM))
     return tuple(found)
 
@@ -99,9 +99,9 @@ def _move(conductors: list[Conductor], key: str, pin: PinRef, to: PinRef) -> Non
     conductors[conductors.index(one)] = replace(one, a=to) if one.a == pin else replace(one, b=to)
 
 
-def spoil_hands(hands: Hands, faults: Iterable[Fault]) -> None:
+def inject_faults(hands: OperatorState, faults: Iterable[InjectedFault]) -> None:
     """Puts in the faults that lie in devices."""
-    place = {Wrong.WELDED: hands.welded, Wrong.OPEN_COIL: hands.dead, Wrong.BLOWN: hands.blown}
+    place = {FaultKind.WELDED: hands.welded, FaultKind.OPEN_COIL: hands.dead, FaultKind.BLOWN: hands.blown}
     for one in place.values():
         one.clear()
     for fault in faults:
@@ -109,24 +109,24 @@ def spoil_hands(hands: Hands, faults: Iterable[Fault]) -> None:
             place[fault.wrong].add((DeviceId(fault.what), fault.where))
 
 
-def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[Fault, ...]:
+def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[InjectedFault, ...]:
     """The faults that a device can have: its wires off, beside or swapped, its clamps shorted, its parts spoilt."""
     here = panel.network.devices[device]
-    found: list[Fault] = []
+    found: list[InjectedFault] = []
     for unit in here.kind.units:
         if unit.behaviour is Behaviour.NO and here.kind.has_coil:
-            found.append(Fault(Wrong.WELDED, device, unit.name))
+            found.append(InjectedFault(FaultKind.WELDED, device, unit.name))
         elif unit.behaviour is Behaviour.POLE:
-            found.append(Fault(Wrong.BLOWN, device, unit.name))
+            found.append(InjectedFault(FaultKind.BLOWN, device, unit.name))
         elif unit.behaviour in (Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT):
-            found.append(Fault(Wrong.OPEN_COIL, device, unit.name))
+            found.append(InjectedFault(FaultKind.OPEN_COIL, device, unit.name))
     pins = [here.pin(pin.name) for pin in here.kind.pins if here.pin(pin.name) in panel.network.point]
     landed = [(end.pin, str(wire.key)) for wire in wiring.wires for end in (wire.start, wire.end) if end.pin in pins]
     landed.sort(key=lambda one: pins.index(one[0]))
-    found += [Fault(Wrong.OFF, key, str(pin)) for pin, key in landed]
+    found += [InjectedFault(FaultKind.OFF, key, str(pin)) for pin, key in landed]
     for (pin, key), (other, beside) in pairwise(landed):
         if other != pin:
-            found.append(Fault(Wrong.NEIGHBOUR, key, str(pin), str(other)))
-            found.append(Fault(Wrong.SWAPPED, key, str(pin), beside, str(other)))
-    found += [Fault(Wrong.SHORT, "", str(a), str(b)) for a, b in pairwise(pins)]
+            found.append(InjectedFault(FaultKind.NEIGHBOUR, key, str(pin), str(other)))
+            found.append(InjectedFault(FaultKind.SWAPPED, key, str(pin), beside, str(other)))
+    found += [InjectedFault(FaultKind.SHORT, "", str(a), str(b)) for a, b in pairwise(pins)]
     return tuple(found)

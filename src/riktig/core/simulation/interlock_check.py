@@ -3,31 +3,33 @@
 from riktig.core.ids import circuit_of, device_id, role_of
 from riktig.core.job import DeviceId
 from riktig.core.schematic import MAIN_CONTACTOR, REVERSE, STAR, TRIANGLE
-from riktig.core.simulation.connectivity import Forest
+from riktig.core.simulation.connectivity import Connectivity
 from riktig.core.simulation.network import Network
-from riktig.core.simulation.state import Stage
+from riktig.core.simulation.state import ContactStage
 from riktig.core.simulation.volts import Volts
 
-__all__ = ["together"]
+__all__ = ["interlock_fault"]
 
 PAIRS = ((MAIN_CONTACTOR, REVERSE), (STAR, TRIANGLE))
 """By their roles: forward and reverse, star and triangle."""
 
 
-def together(network: Network, forest: Forest, volts: Volts, stage: dict[DeviceId, Stage], moved: DeviceId) -> str:
+def interlock_fault(
+    network: Network, forest: Connectivity, volts: Volts, stage: dict[DeviceId, ContactStage], moved: DeviceId
+) -> str:
     """What is wrong when a contactor came in: its opposite is in too, with the ways that feed both; else empty."""
     circuit, role = circuit_of(moved), role_of(moved)
     for pair in PAIRS:
         if role not in pair:
             continue
         other = device_id(circuit, pair[1 - pair.index(role)])
-        if other in network.devices and stage[other] == Stage.IN:
+        if other in network.devices and stage[other] == ContactStage.IN:
             ways = "; ".join(f"{{{one}}} {_fed(network, forest, volts, one)}" for one in sorted((moved, other)))
             return f"Both in: {{{moved}}} and {{{other}}}. {ways}"
     return ""
 
 
-def _fed(network: Network, forest: Forest, volts: Volts, did: DeviceId) -> str:
+def _fed(network: Network, forest: Connectivity, volts: Volts, did: DeviceId) -> str:
     coil = next((one for one in network.consumers if one.device == did), None)
     if coil is None:
         return "has no coil here"

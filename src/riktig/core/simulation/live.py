@@ -9,7 +9,7 @@ from riktig.core.schematic import Circuits, Net, Nets
 from riktig.core.simulation.lock_off import lockable
 from riktig.core.simulation.run import Panel
 
-__all__ = ["Isolation", "LiveNet", "isolations_of", "live_nets", "live_off"]
+__all__ = ["IsolationResult", "LiveNet", "isolations_of", "live_nets", "live_off"]
 
 LIVE_V = 1.0
 """From here on a point counts as live, V (chosen by us)."""
@@ -26,7 +26,7 @@ class LiveNet:
 
 
 @dataclass(frozen=True, slots=True)
-class Isolation:
+class IsolationResult:
     """One isolator or breaker that is off: what is live all the same, and the nets that it makes dead.
 
     Of the main switch ``live`` is all of the panel; of any other what is live on devices of the circuits
@@ -90,7 +90,7 @@ def live_nets(circuits: Circuits, nets: Nets, opened: frozenset[DeviceId]) -> tu
     return tuple(net for net in nets.nets if net.id in live)
 
 
-def isolations_of(panel: Panel) -> tuple[Isolation, ...]:
+def isolations_of(panel: Panel) -> tuple[IsolationResult, ...]:
     """Every isolator and breaker off in turn, the others on, everything else at rest."""
     circuits, nets = panel.circuits, panel.nets
     _with_foreign(panel)
@@ -110,5 +110,5 @@ def isolations_of(panel: Panel) -> tuple[Isolation, ...]:
             behind = {owner[pin.device] for net in dead for pin in nets.of_pin[net].pins}
             ours = behind if len(behind) <= 2 else {owner[did]}
             kept = tuple(one for one in kept if any(owner[p.device] in ours for p in one.pins))
-        found.append(Isolation(did, kept, dead))
+        found.append(IsolationResult(did, kept, dead))
     return tuple(found)

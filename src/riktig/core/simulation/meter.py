@@ -13,11 +13,11 @@ from riktig.core.job import PinRef
 from riktig.core.simulation.conductors import grouped
 from riktig.core.simulation.connectivity import NONE
 from riktig.core.simulation.figures import CONTACT_OHM, LINK_OHM
-from riktig.core.simulation.network import MAINS, Pole
+from riktig.core.simulation.network import MAINS, SupplyPole
 from riktig.core.simulation.nodal import Array, Source, islands, solve_nodal
 from riktig.core.simulation.run import Panel
 
-__all__ = ["Meter", "Reading", "meter_of"]
+__all__ = ["Meter", "MeterReading", "meter_of"]
 
 MAINS_OHM, WINDING_INNER_OHM, DIRECT_OHM = 0.05, 0.5, 0.02
 """Inner resistance of the incoming supply, of a transformer and of a regulated supply (chosen by us: typical)."""
@@ -28,7 +28,7 @@ DEAD_V = 0.5
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class MeterReading:
     """What the meter shows: its value (None: no way through), unit “V” or “Ω”, and kind “AC”, “DC” or empty.
 
     ``way`` are the devices, with unit, and wires between the probes in order, device ids in braces;
@@ -111,7 +111,7 @@ class Meter:
             [row[4] for row in rows],
         )
 
-    def volts(self, black: PinRef, red: PinRef) -> Reading:
+    def volts(self, black: PinRef, red: PinRef) -> MeterReading:
         """The voltage of red against black, V, in the state of now."""
         self._follow()
         panel = self.panel
@@ -121,13 +121,13 @@ class Meter:
             self._volts = solve_nodal(count, ends, ohm, sources)
         here, there = self._node[red], self._node[black]
         if panel.volts.at[black_at] is None or panel.volts.at[red_at] is None or not self._tied(black_at, red_at):
-            return Reading(0.0, "V", "", self._to_source(red, black))
+            return MeterReading(0.0, "V", "", self._to_source(red, black))
         ac, dc = self._volts[here] - self._volts[there]
         kind = "" if max(abs(ac), abs(dc)) < DEAD_V else "AC" if abs(ac) >= abs(dc) else "DC"
         value = float(abs(ac)) if abs(ac) >= abs(dc) else float(dc.real)
-        return Reading(value, "V", kind, self._to_source(red, black))
+        return MeterReading(value, "V", kind, self._to_source(red, black))
 
-    def ohms(self, black: PinRef, red: PinRef) -> Reading:
+    def ohms(self, black: PinRef, red: PinRef) -> MeterReading:
         """The resistance between two pins, ohm; refused while either is live.
 
         Method:
@@ -136,14 +136,14 @@ class Meter:
         self._follow()
         for pin in (black, red):
             if self._is_live(self.panel.network.point[pin]):
-                return Reading(None, "Ω", "", (), refused=f"{pin} is live: an ohm-meter is for dead circuits")
+                return MeterReading(None, "Ω", "", (), refused=f"{pin} is live: an ohm-meter is for dead circuits")
         ends = self._ends[self._closed]
         start, goal = self._node[black], self._node[red]
         labels = islands(self.count, ends)
         if start == goal:
-            return Reading(0.0, "Ω", "", ())
+            return MeterReading(0.0, "Ω", "", ())
         if labels[start] != labels[goal]:
-            return Reading(None, "Ω", "", ())
+            return MeterReading(None, "Ω", "", ())
         kept = np.flatnonzero(self._closed)[labels[ends[:, 0]] == labels[start]]
         number = np.cumsum(labels == labels[start]) - 1
         local, ohm = number[self._ends[kept]], self._cold[kept]
@@ -152,7 +152,7 @@ class Meter:
         across = float((volts[number[goal], 1] - volts[number[start], 1]).real)
         value = 1e6 * across / max(1.0 - across, 1e-12)
         way, along = self._shortest(kept, start, goal)
-        return Reading(value, "Ω", "", way, others=along > value * 1.02 + 1e-3)
+        return MeterReading(value, "Ω", "", way, others=along > value * 1.02 + 1e-3)
 
     def _tied(self, black: int, red: int) -> bool:
         """Whether something joins the supplies of two points, so that there is a voltage between them."""
@@ -177,7 +177,7 @@ class Meter:
         Every supply is a source against the zero of its system; the pins come first, in their order.
         """
         self._follow()
-        by_system: dict[str, list[Pole]] = defaultdict(list)
+        by_system: dict[str, list[SupplyPole]] = defaultdict(list)
         for pole in self.panel.volts.poles:
             by_system[pole.system].append(pole)
         sources: list[Source] = []

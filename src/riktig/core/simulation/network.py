@@ -15,7 +15,7 @@ from riktig.core.simulation.conductors import Conductor, grouped
 from riktig.core.simulation.figures import draw_of
 from riktig.core.simulation.nodal import islands
 
-__all__ = ["MAINS", "Consumer", "Contact", "Network", "Pole", "build_network"]
+__all__ = ["MAINS", "Consumer", "Contact", "Network", "SupplyPole", "build_network"]
 
 MAINS = "mains"
 """The system of the incoming supply; every other has the id of the device that makes it."""
@@ -52,7 +52,7 @@ class Consumer:
 
 
 @dataclass(frozen=True, slots=True)
-class Pole:
+class SupplyPole:
     """One pole of a supply at a point: volts as phasor and as direct voltage, against the zero of its system."""
 
     system: str
@@ -78,7 +78,7 @@ class Network:
     count: int
     contacts: tuple[Contact, ...]
     consumers: tuple[Consumer, ...]
-    poles: tuple[Pole, ...]
+    poles: tuple[SupplyPole, ...]
     devices: Mapping[DeviceId, Device]
 
     def at(self, device: DeviceId, pin: str) -> int | None:
@@ -102,7 +102,7 @@ def build_network(
         parts: The chosen parts: what is known of their coils and lamps counts, typical figures for the rest.
     """
     point = grouped(nets.of_pin, conductors)
-    maker = _Maker(circuits, supply, control_v, point, parts)
+    maker = _NetworkMaker(circuits, supply, control_v, point, parts)
     pins: list[list[PinRef]] = [[] for _ in range(max(point.values(), default=-1) + 1)]
     for pin, number in point.items():
         pins[number].append(pin)
@@ -119,7 +119,7 @@ def build_network(
     )
 
 
-class _Maker:
+class _NetworkMaker:
     def __init__(
         self,
         circuits: Circuits,
@@ -132,7 +132,7 @@ class _Maker:
         self.circuits, self.supply, self.control_v, self.point = circuits, supply, control_v, point
         self.count = max(point.values(), default=-1) + 1
         self.contacts: list[Contact] = []
-        self.poles: list[Pole] = []
+        self.poles: list[SupplyPole] = []
         self._zeros: dict[PinRef, int] = {}
         self._wanted: list[tuple[Device, Unit, str, int, int, float, tuple[str, str]]] = []
 
@@ -195,8 +195,8 @@ class _Maker:
             if start is not None and loop is not None:
                 zero = self._inner()
                 self.poles += [
-                    Pole(f"{device.id}:S", "S1", start, 0j, DC_V, device.pin("S1")),
-                    Pole(f"{device.id}:S", "inside", zero, 0j, 0.0),
+                    SupplyPole(f"{device.id}:S", "S1", start, 0j, DC_V, device.pin("S1")),
+                    SupplyPole(f"{device.id}:S", "inside", zero, 0j, 0.0),
                 ]
                 unit = Unit("S1-S2", ("S1", "S2"), Behaviour.INPUT)
                 self._wanted.append((device, unit, "S1-S2", loop, zero, DC_V, ("S2", "")))
@@ -218,7 +218,7 @@ class _Maker:
         elif kind.can(Can.VARIES_SPEED):
             self._pole(device, mine, "24", dc=DC_V)
             zero = device.pin("0") if self._at(device, "0") is not None else None
-            self.poles.append(Pole(mine, "0", self._drive_zero(device), 0j, 0.0, zero))
+            self.poles.append(SupplyPole(mine, "0", self._drive_zero(device), 0j, 0.0, zero))
         elif kind.can(Can.FOREIGN_SUPPLY):
             self._pole(device, mine, "1", complex(self.supply.voltage_to_neutral_v))
             self._pole(device, mine, "2")
@@ -230,7 +230,7 @@ class _Maker:
     def _pole(self, device: Device, system: str, pin: str, ac: complex = 0j, dc: float = 0.0) -> None:
         at = self._at(device, pin)
         if at is not None:
-            self.poles.append(Pole(system, pin, at, ac, dc, device.pin(pin)))
+            self.poles.append(SupplyPole(system, pin, at, ac, dc, device.pin(pin)))
 
     def consumers(self) -> Iterable[Consumer]:
         """Each with the voltage it is made for: what the supplies it can be switched to give."""

@@ -2,11 +2,11 @@
 
 from riktig.core.catalogue import Can
 from riktig.core.job import DeviceId
-from riktig.core.simulation.connectivity import NONE, Forest
+from riktig.core.simulation.connectivity import NONE, Connectivity
 from riktig.core.simulation.network import MAINS, Network
 from riktig.core.simulation.volts import Volts
 
-__all__ = ["LINES", "lines_at", "turns_of"]
+__all__ = ["LINES", "lines_at", "rotation_of"]
 
 LINES = ("L1", "L2", "L3")
 
@@ -25,7 +25,7 @@ def lines_at(network: Network, volts: Volts, device: DeviceId, pins: tuple[str, 
     return "forward" if "".join(found) in ("123", "231", "312") else "reverse"
 
 
-def turns_of(network: Network, forest: Forest, volts: Volts, device: DeviceId) -> str:
+def rotation_of(network: Network, forest: Connectivity, volts: Volts, device: DeviceId) -> str:
     """What a motor does, or another load of three lines; see ``Panel.turns``."""
     kind = network.devices[device].kind
     if kind.can(Can.THREE_LINE_LOAD):

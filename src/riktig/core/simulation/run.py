@@ -8,13 +8,13 @@ from riktig.core.catalogue import Behaviour, Can, Part
 from riktig.core.job import DeviceId, Supply
 from riktig.core.schematic import Circuits, Nets
 from riktig.core.simulation.conductors import Conductor, drawn_conductors
-from riktig.core.simulation.connectivity import Forest
-from riktig.core.simulation.event_queue import Clockwork
-from riktig.core.simulation.interlock_check import together
-from riktig.core.simulation.network import MAINS, Network, Pole, build_network
-from riktig.core.simulation.phase_rotation import lines_at, turns_of
+from riktig.core.simulation.connectivity import Connectivity
+from riktig.core.simulation.event_queue import EventQueue
+from riktig.core.simulation.interlock_check import interlock_fault
+from riktig.core.simulation.network import MAINS, Network, SupplyPole, build_network
+from riktig.core.simulation.phase_rotation import lines_at, rotation_of
 from riktig.core.simulation.shorts import find_short
-from riktig.core.simulation.state import Hands, Stage, is_closed
+from riktig.core.simulation.state import ContactStage, OperatorState, is_closed
 from riktig.core.simulation.volts import Volts
 
 __all__ = ["Event", "Panel"]
@@ -55,21 +55,21 @@ class Panel:
         self.network: Network = build_network(
             circuits, nets, supply or Supply(), control_v, self.conductors, parts or {}
         )
-        self.hands = Hands()
+        self.hands = OperatorState()
         self.clock_s = 0.0
         self.steps = 0
         self.shorts: list[str] = []
         self.restless: tuple[DeviceId, ...] = ()
         self.events: list[Event] = []
-        self.forest = Forest(self.network.count, self.network.contacts)
+        self.forest = Connectivity(self.network.count, self.network.contacts)
         self.volts = Volts(self.network, self.forest)
         self.fed: list[bool] = [False] * len(self.network.consumers)
-        self.stage: dict[DeviceId, Stage] = defaultdict(lambda: Stage.OUT)
+        self.stage: dict[DeviceId, ContactStage] = defaultdict(lambda: ContactStage.OUT)
         self._driven: dict[DeviceId, bool] = {}
         self._coil: dict[DeviceId, bool] = {}
         self._unfinished: tuple[DeviceId, ...] = ()
-        self._known: tuple[Pole, ...] | None = None
-        self._clockwork = Clockwork()
+        self._known: tuple[SupplyPole, ...] | None = None
+        self._clockwork = EventQueue()
         self._contacts: dict[DeviceId, list[int]] = defaultdict(list)
         for number, contact in enumerate(self.network.contacts):
             self._contacts[contact.device].append(number)
@@ -94,7 +94,7 @@ class Panel:
         self._controllers = [d.id for d in circuits.devices if d.kind.can(Can.CONTROLLER)]
         self._outputs = {d.id for d in circuits.devices if d.kind.can(Can.GIVES_OUTPUTS)}
         self._turning: dict[DeviceId, str] = {}
-        self._was = Hands()
+        self._was = OperatorState()
         self._stale: set[DeviceId] = set(self._contacts)
         self.settle()
         self.events = [event for event in self.events if event.wrong]
@@ -160,7 +160,7 @@ class Panel:
             self._drive(did, fed=self._coil.get(did, False))
         for did in self._unfinished:
             driven = self._driven.get(did, False)
-            if self.stage[did] != (Stage.IN if driven else Stage.OUT):
+            if self.stage[did] != (ContactStage.IN if driven else ContactStage.OUT):
                 self._schedule(did, on=driven, by_hand=False)
         self._unfinished = ()
         self._known = None
@@ -198,16 +198,16 @@ class Panel:
                 return
             self._flow()
 
-    def _move(self, did: DeviceId, stage: Stage) -> None:
+    def _move(self, did: DeviceId, stage: ContactStage) -> None:
         self.stage[did] = stage
         self._stale.add(did)
         timed = self.network.devices[did].kind.can(Can.TIMED)
-        if timed and stage == Stage.DONE:
+        if timed and stage == ContactStage.DONE:
             self._say(f"{{{did}}} has run out", did)
-        elif not timed and stage in (Stage.IN, Stage.OUT):
-            self._say(f"{{{did}}} {'in' if stage == Stage.IN else 'out'}", did)
-            if stage == Stage.IN:
-                wrong = together(self.network, self.forest, self.volts, self.stage, did)
+        elif not timed and stage in (ContactStage.IN, ContactStage.OUT):
+            self._say(f"{{{did}}} {'in' if stage == ContactStage.IN else 'out'}", did)
+            if stage == ContactStage.IN:
+                wrong = interlock_fault(self.network, self.forest, self.volts, self.stage, did)
                 if wrong:
                     self._say(wrong, did, wrong=True)
 
@@ -251,7 +251,7 @@ class Panel:
         one = self.network.contacts[number]
         behaviour = self._plain.get(number)
         if behaviour is not None and not self.hands.welded:
-            return self.stage[one.device] == (Stage.IN if behaviour is Behaviour.NO else Stage.OUT)
+            return self.stage[one.device] == (ContactStage.IN if behaviour is Behaviour.NO else ContactStage.OUT)
         device = self.network.devices[one.device]
         powered = True
         if device.kind.can(Can.GIVES_OUTPUTS):
@@ -261,7 +261,7 @@ class Panel:
         unit = self.units[one.device, one.unit]
         return is_closed(self.hands, device, unit, self.stage[one.device], powered=powered)
 
-    def _poles(self) -> list[Pole]:
+    def _poles(self) -> list[SupplyPole]:
         """The poles that give voltage now."""
         found = []
         for pole in self.network.poles:
@@ -287,7 +287,7 @@ class Panel:
                 pole = (
                     pole
                     if pole.is_zero
-                    else Pole(pole.system, pole.name, pole.point, pole.ac, pole.dc * share, pole.pin)
+                    else SupplyPole(pole.system, pole.name, pole.point, pole.ac, pole.dc * share, pole.pin)
                 )
             if alive:
                 found.append(pole)
@@ -378,7 +378,7 @@ class Panel:
     def _say(self, text: str, device: DeviceId | None = None, *, wrong: bool = False) -> None:
         self.events.append(Event(round(self.clock_s, 4), text, device, wrong))
 
-    def source_of(self, point: int) -> Pole | None:
+    def source_of(self, point: int) -> SupplyPole | None:
         """The pole that reaches a point through contacts."""
         return self.volts.pole_at(point)
 
@@ -389,4 +389,4 @@ class Panel:
 
     def turns(self, device: DeviceId) -> str:
         """“forward”, “reverse”, “star”, “delta” or “off”: what a motor does; “on” for another load of three lines."""
-        return turns_of(self.network, self.forest, self.volts, device)
+        return rotation_of(self.network, self.forest, self.volts, device)

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from riktig.core.job import DeviceId
-from riktig.core.simulation.connectivity import NONE, Forest
-from riktig.core.simulation.network import MAINS, Network, Pole
+from riktig.core.simulation.connectivity import NONE, Connectivity
+from riktig.core.simulation.network import MAINS, Network, SupplyPole
 from riktig.core.simulation.volts import Volts
 
 __all__ = ["Short", "find_short"]
@@ -25,7 +25,7 @@ class Short:
     supplies: frozenset[str]
 
 
-def find_short(network: Network, forest: Forest, volts: Volts) -> Short | None:
+def find_short(network: Network, forest: Connectivity, volts: Volts) -> Short | None:
     """The first short circuit of now; None where there is none. Poles joined by a wire alone nothing guards."""
     for first, other in volts.doubled:
         apart = abs(complex(abs(first.ac - other.ac), first.dc - other.dc))
@@ -53,7 +53,7 @@ def find_short(network: Network, forest: Forest, volts: Volts) -> Short | None:
     return None
 
 
-def _supplies(*poles: Pole) -> frozenset[str]:
+def _supplies(*poles: SupplyPole) -> frozenset[str]:
     return frozenset(pole.name if pole.system == MAINS else pole.system for pole in poles)
 
 

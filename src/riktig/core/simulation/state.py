@@ -7,10 +7,10 @@ from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.job import DeviceId
 from riktig.core.schematic import Device
 
-__all__ = ["Hands", "Stage", "is_closed"]
+__all__ = ["ContactStage", "OperatorState", "is_closed"]
 
 
-class Stage(IntEnum):
+class ContactStage(IntEnum):
     """Where what moves contacts stands; on the way both kinds of contact are open.
 
     Of a timer: out, running, between its two contacts, run out.
@@ -23,7 +23,7 @@ class Stage(IntEnum):
 
 
 @dataclass
-class Hands:
+class OperatorState:
     """What people, levels and faults have done: all that the state of a panel depends on beside time.
 
     ``pressed`` are buttons held, floats raised and other contacts moved from outside; ``blown`` single
@@ -45,12 +45,12 @@ class Hands:
     dead: set[tuple[DeviceId, str]] = field(default_factory=set)
     reference: dict[str, float] = field(default_factory=dict)
 
-    def copy(self) -> "Hands":
+    def copy(self) -> "OperatorState":
         """As it is now, to compare with later."""
-        return Hands(**{one.name: getattr(self, one.name).copy() for one in fields(self)})
+        return OperatorState(**{one.name: getattr(self, one.name).copy() for one in fields(self)})
 
 
-def is_closed(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered: bool) -> bool:
+def is_closed(hands: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool) -> bool:
     """Whether a unit leads on.
 
     Args:
@@ -66,14 +66,14 @@ def is_closed(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered
         case Behaviour.POLE:
             return did not in hands.opened and did not in hands.tripped and (did, unit.name) not in hands.blown
         case Behaviour.NO:
-            return _moved(hands, device, unit, stage, powered=powered) == Stage.IN
+            return _moved(hands, device, unit, stage, powered=powered) == ContactStage.IN
         case Behaviour.NC:
             held = any((did, one.name) in hands.welded for one in device.kind.units if one.behaviour is Behaviour.NO)
-            return not held and _moved(hands, device, unit, stage, powered=powered) == Stage.OUT
+            return not held and _moved(hands, device, unit, stage, powered=powered) == ContactStage.OUT
     return False
 
 
-def _moved(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered: bool) -> Stage:
+def _moved(hands: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool) -> ContactStage:
     """Where a contact stands: out as at rest, in when moved, on the way between."""
     did, kind = device.id, device.kind
     tripped = did in hands.tripped
@@ -84,11 +84,11 @@ def _moved(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered: b
     if kind.can(Can.RIDES_THROUGH_TRIP):
         return _if(not tripped and did not in hands.opened)
     if kind.can(Can.ELECTRONIC_STARTER):
-        return Stage.OUT if tripped else stage
+        return ContactStage.OUT if tripped else stage
     if kind.can(Can.STAR_DELTA_TIMER):
-        return _if(stage == (Stage.WAY if unit.name == "17-18" else Stage.DONE))
+        return _if(stage == (ContactStage.WAY if unit.name == "17-18" else ContactStage.DONE))
     if kind.can(Can.LATE_TIMER):
-        return _if(stage == Stage.DONE)
+        return _if(stage == ContactStage.DONE)
     if kind.can(Can.GIVES_OUTPUTS):
         return _if(powered and (did, unit.name) in hands.outputs)
     if kind.can(Can.SENSOR):
@@ -100,8 +100,8 @@ def _moved(hands: Hands, device: Device, unit: Unit, stage: Stage, *, powered: b
     return _if(did in hands.pressed or (did, unit.name) in hands.pressed_units)
 
 
-def _if(moved: bool) -> Stage:
-    return Stage.IN if moved else Stage.OUT
+def _if(moved: bool) -> ContactStage:
+    return ContactStage.IN if moved else ContactStage.OUT
 
 
 def _selected(position: str, unit: Unit) -> bool:

@@ -5,8 +5,8 @@ from math import sqrt
 
 import numpy as np
 
-from riktig.core.simulation.connectivity import NONE, Forest
-from riktig.core.simulation.network import Network, Pole
+from riktig.core.simulation.connectivity import NONE, Connectivity
+from riktig.core.simulation.network import Network, SupplyPole
 
 __all__ = ["Volts"]
 
@@ -23,7 +23,7 @@ class Volts:
     such supplies at two places, the current round is not followed.
     """
 
-    def __init__(self, network: Network, forest: Forest) -> None:
+    def __init__(self, network: Network, forest: Connectivity) -> None:
         self.network, self.forest = network, forest
         self.at: list[Potential | None] = [None] * network.count
         self.across: list[float] = [0.0] * len(network.consumers)
@@ -32,13 +32,13 @@ class Volts:
         for number, one in enumerate(network.consumers):
             self._beside[one.a].append(number)
             self._beside[one.b].append(number)
-        self.poles: tuple[Pole, ...] = ()
-        self.doubled: list[tuple[Pole, Pole]] = []
+        self.poles: tuple[SupplyPole, ...] = ()
+        self.doubled: list[tuple[SupplyPole, SupplyPole]] = []
         """Poles that sit at one point."""
-        self._pole: dict[int, Pole] = {}
+        self._pole: dict[int, SupplyPole] = {}
         self._zero: dict[str, tuple[str, Potential]] = {}
 
-    def set_poles(self, poles: Iterable[Pole]) -> None:
+    def set_poles(self, poles: Iterable[SupplyPole]) -> None:
         """The poles that give voltage now."""
         self.poles = tuple(poles)
         self._pole = {}
@@ -48,7 +48,7 @@ class Volts:
             if first is not pole:
                 self.doubled.append((first, pole))
 
-    def pole_at(self, point: int) -> Pole | None:
+    def pole_at(self, point: int) -> SupplyPole | None:
         """The pole that reaches a point through contacts."""
         return self._pole.get(self.forest.root[point])
 

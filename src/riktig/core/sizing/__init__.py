@@ -9,7 +9,7 @@ is an answer that cannot stand; a *shortfall* is a device the catalogue has noth
 from riktig.core.sizing.alternatives import Alternative, alternatives_of, control_alternatives, take
 from riktig.core.sizing.choose import LoadSize, Sizing, size_all
 from riktig.core.sizing.derived import PROPOSAL, SIZING
-from riktig.core.sizing.doubts import Doubt
+from riktig.core.sizing.doubts import InputIssue
 from riktig.core.sizing.heat import cooling_area, temperature_rise
 from riktig.core.sizing.proposal import Proposal, propose
 from riktig.core.sizing.sections import Laid, Section, circuit_of_net, section_of, smallest_section
@@ -21,7 +21,7 @@ __all__ = [
     "SIZING",
     "Alternative",
     "Basis",
-    "Doubt",
+    "InputIssue",
     "Laid",
     "LoadProposal",
     "LoadSize",

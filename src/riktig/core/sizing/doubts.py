@@ -10,7 +10,7 @@ from riktig.core.sizing.motor import table_current
 from riktig.core.sizing.value import Basis
 from riktig.core.standards import rule
 
-__all__ = ["Doubt", "doubts_of"]
+__all__ = ["InputIssue", "doubts_of"]
 
 MOTOR_STARTS = (Start.REVERSING, Start.STAR_DELTA, Start.SOFT, Start.DRIVE)
 PLATE_FACTOR = 1.6
@@ -18,7 +18,7 @@ PLATE_FACTOR = 1.6
 
 
 @dataclass(frozen=True, slots=True)
-class Doubt:
+class InputIssue:
     """One thing to settle. ``where`` is the place in the Brief: a load, or the part “supply” or “sources”."""
 
     where: LoadKey | PartKey
@@ -30,12 +30,12 @@ class Doubt:
 
 def doubts_of(
     loads: tuple[Load, ...], signals: tuple[Signal, ...], sources: tuple[Source, ...], sources_asked: bool, basis: Basis
-) -> tuple[Doubt, ...]:
+) -> tuple[InputIssue, ...]:
     """Everything in the Brief that cannot stand as it is, in the order it is asked."""
     found = [*_supply(basis)]
     if not sources_asked and not sources:
         found.append(
-            Doubt(
+            InputIssue(
                 PartKey("sources"),
                 "The Brief does not say whether anything else arrives live in this panel.",
                 "Name every further supply, or say that there is none: a forgotten second supply is the most "
@@ -47,7 +47,7 @@ def doubts_of(
         found += _load(load, basis) + _command(load, signals)
     names = Counter(load.name.strip().lower() for load in loads)
     found += [
-        Doubt(
+        InputIssue(
             LoadKey(load.id), f"Two loads are called “{load.name}”.", "Give each its own name: it goes on the labels."
         )
         for load in loads
@@ -56,7 +56,7 @@ def doubts_of(
     foreign = [signal.name for signal in signals if signal.wetting is Wetting.FOREIGN]
     if foreign and not sources:
         found.append(
-            Doubt(
+            InputIssue(
                 PartKey("sources"),
                 f"{', '.join(foreign)} is fed from another panel, but no further supply is named.",
                 "Name the supply it comes from: it stays live with the main switch off.",
@@ -65,12 +65,12 @@ def doubts_of(
     return tuple(found)
 
 
-def _supply(basis: Basis) -> list[Doubt]:
+def _supply(basis: Basis) -> list[InputIssue]:
     supply, found = basis.supply, []
     ratio = supply.voltage_v / supply.voltage_to_neutral_v
     if supply.neutral and abs(ratio / sqrt(3) - 1) > 0.06:
         found.append(
-            Doubt(
+            InputIssue(
                 PartKey("supply"),
                 f"{supply.voltage_v:g} V between phases and {supply.voltage_to_neutral_v:g} V to neutral are not one "
                 "three-phase system.",
@@ -78,15 +78,17 @@ def _supply(basis: Basis) -> list[Doubt]:
             )
         )
     if supply.frequency_hz not in (50, 60):
-        found.append(Doubt(PartKey("supply"), f"No supply runs at {supply.frequency_hz:g} Hz.", "Give 50 or 60 Hz."))
+        found.append(
+            InputIssue(PartKey("supply"), f"No supply runs at {supply.frequency_hz:g} Hz.", "Give 50 or 60 Hz.")
+        )
     return found
 
 
-def _load(load: Load, basis: Basis) -> list[Doubt]:
+def _load(load: Load, basis: Basis) -> list[InputIssue]:
     found = []
 
     def doubt(text: str, remedy: str) -> None:
-        found.append(Doubt(LoadKey(load.id), f"{load.name}: {text}", remedy))
+        found.append(InputIssue(LoadKey(load.id), f"{load.name}: {text}", remedy))
 
     if load.phases < 3 and load.start in MOTOR_STARTS:
         doubt(
@@ -114,7 +116,7 @@ def _load(load: Load, basis: Basis) -> list[Doubt]:
     return found
 
 
-def _motor(load: Load, basis: Basis) -> list[Doubt]:
+def _motor(load: Load, basis: Basis) -> list[InputIssue]:
     if not load.is_motor:
         return []
     found = []
@@ -122,7 +124,7 @@ def _motor(load: Load, basis: Basis) -> list[Doubt]:
     in_table = table.value if table else 0.0
     if plate is not None and in_table and not 1 / PLATE_FACTOR < plate / in_table < PLATE_FACTOR:
         found.append(
-            Doubt(
+            InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: the plate's {plate:g} A is far from the {in_table:g} A of {load.power_name}.",
                 "Look at the plate again: the decimal point, the voltage, star or triangle.",
@@ -131,7 +133,7 @@ def _motor(load: Load, basis: Basis) -> list[Doubt]:
     least = rule("overload limit")
     if load.start is Start.WAY and (load.output_kw or 0) > least.value:
         found.append(
-            Doubt(
+            InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: a motor above {least.value:g} kW needs a guard against overload (IEC 60204-1 7.3.1).",
                 "Start it direct-on-line, or by a drive.",
@@ -139,7 +141,7 @@ def _motor(load: Load, basis: Basis) -> list[Doubt]:
         )
     if load.duty is Duty.INCHING and load.start in (Start.STAR_DELTA, Start.SOFT):
         found.append(
-            Doubt(
+            InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: a motor started {load.start.value} cannot be inched or plugged.",
                 "Start it direct-on-line or by a drive.",
@@ -148,12 +150,12 @@ def _motor(load: Load, basis: Basis) -> list[Doubt]:
     return found
 
 
-def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
+def _command(load: Load, signals: tuple[Signal, ...]) -> list[InputIssue]:
     found = []
     both = load.start is Start.REVERSING
     if load.command is Command.BOTH_WAYS and not both and load.start is not Start.DRIVE:
         found.append(
-            Doubt(
+            InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: it is commanded both ways but started one way only.",
                 "Start it both ways, or command it by start and stop.",
@@ -161,7 +163,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
         )
     if both and load.command is Command.BUTTONS:
         found.append(
-            Doubt(
+            InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: it runs both ways, but start and stop do not say which.",
                 "Command it by forward, reverse and stop.",
@@ -169,7 +171,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
         )
     if load.is_motor and load.command is Command.ALWAYS and load.start is not Start.WAY:
         found.append(
-            Doubt(
+            InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: nothing commands it, so it would start by itself when the panel is switched on.",
                 "Say who starts it, or feed it from its own breaker only.",
@@ -177,7 +179,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[Doubt]:
         )
     if load.command is Command.LEVEL and not any(signal.load == load.id for signal in signals):
         found.append(
-            Doubt(
+            InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: it runs by level, but no float is listed for it.",
                 "List its floats among the field devices.",

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from riktig.core.catalogue import first_of_kind
 from riktig.core.job import Enclosure, Load, LoadId, Override, Practice, Signal, Source, Start, Supply
 from riktig.core.sizing.control import Control, size_control
-from riktig.core.sizing.doubts import Doubt, doubts_of
+from riktig.core.sizing.doubts import InputIssue, doubts_of
 from riktig.core.sizing.heat import Heat, size_heat
 from riktig.core.sizing.incoming import Incoming, size_incoming
 from riktig.core.sizing.neutrals import with_shared_neutrals
@@ -28,7 +28,7 @@ class Proposal:
     control: Control
     heat: Heat
     shared: tuple[Value, ...]
-    doubts: tuple[Doubt, ...]
+    doubts: tuple[InputIssue, ...]
     space: float
     strayed: tuple[Override, ...]
     """Values of the builder's own that no longer find what they were for."""

@@ -30,7 +30,7 @@ from riktig.core.store.opening import (
     see_whole,
     unreadable_log,
 )
-from riktig.core.store.rescue_copy import Place, rescue_places, why_not_ours, write_whole
+from riktig.core.store.rescue_copy import FileState, rescue_places, why_not_ours, write_whole
 from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA, TRIGGERS
 from riktig.core.store.side_file import put_aside_foreign_journal
 from riktig.core.store.writing import insert_records, insert_revision, newest, transaction, unwritable
@@ -77,7 +77,7 @@ class JobFile:
         self.rescued_from = self.put_aside = ""
         self._mirror: sqlite3.Connection | None = None
         self._db: sqlite3.Connection | None = None
-        self._last: Place | None = None
+        self._last: FileState | None = None
         self._count = 0
         self.problems: tuple[str, ...] = ()
         self.doubts: tuple[str, ...] = ()
@@ -145,7 +145,7 @@ class JobFile:
             self._mirror = sqlite3.connect("")
             self._mirror.execute("PRAGMA journal_mode = MEMORY")
             self._db.backup(self._mirror)
-            self._last = Place.of(self._lock.handle)
+            self._last = FileState.of(self._lock.handle)
 
     def _look_only(self, why: str) -> None:
         self.read_only, self.only_looking = True, why
@@ -323,7 +323,7 @@ class JobFile:
 
     def _taken_meanwhile(self) -> str:
         """Whether the step went into the file under our name; it was replaced while we wrote when it did not."""
-        now = Place.of(self._lock.handle)
+        now = FileState.of(self._lock.handle)
         taken = why_not_ours(self.path, self._lock.handle, now)
         if not taken and self._last is not None and not now.is_step_after(self._last):
             taken = "was written over by another program"

@@ -5,7 +5,7 @@ from typing import Any
 
 import msgspec
 
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.inputs import parse_json
 from riktig.core.job import Job, beyond_limits, read_pin
 from riktig.core.store.schema import JOB_FORMAT
@@ -81,16 +81,16 @@ def _pins_from_texts(job: Any) -> None:
             one["pins"] = [read_pin(pin) if isinstance(pin, str) else None for pin in one["pins"]]
 
 
-def placed_fault(error: msgspec.ValidationError, root: str) -> Fault:
+def placed_fault(error: msgspec.ValidationError, root: str) -> InputFault:
     """What the serialiser found wrong, with its path below ``root``."""
     found = _WHERE.match(str(error))
     message, path = (found[1], found[2]) if found else (str(error), "")
-    return Fault(root + (path or "$").removeprefix("$"), f"{message}.")
+    return InputFault(root + (path or "$").removeprefix("$"), f"{message}.")
 
 
-def unknown_fields(value: Any, kind: Any, path: str) -> list[Fault]:
+def unknown_fields(value: Any, kind: Any, path: str) -> list[InputFault]:
     """Fields that the document does not have, all at once: a misspelt field is not ignored."""
-    faults: list[Fault] = []
+    faults: list[InputFault] = []
     info = msgspec.inspect.type_info(kind) if isinstance(kind, type) else kind
     if isinstance(info, msgspec.inspect.UnionType):
         options = [one for one in info.types if not isinstance(one, msgspec.inspect.NoneType)]
@@ -106,7 +106,7 @@ def unknown_fields(value: Any, kind: Any, path: str) -> list[Fault]:
             if name in known:
                 faults += unknown_fields(part, known[name], f"{path}.{name}")
             else:
-                faults.append(Fault(f"{path}.{name}", "there is no such field."))
+                faults.append(InputFault(f"{path}.{name}", "there is no such field."))
     elif isinstance(info, msgspec.inspect.VarTupleType | msgspec.inspect.ListType) and isinstance(value, list):
         for index, part in enumerate(value):
             faults += unknown_fields(part, info.item_type, f"{path}[{index}]")

@@ -8,13 +8,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
-__all__ = ["Place", "give_mark", "rescue_places", "why_not_ours", "write_whole"]
+__all__ = ["FileState", "give_mark", "rescue_places", "why_not_ours", "write_whole"]
 
 _HEADER = slice(24, 44)
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class FileState:
     """What an open file looked like after our last step: which file it is, how large, and its counters."""
 
     device: int
@@ -23,21 +23,21 @@ class Place:
     counters: bytes
 
     @classmethod
-    def of(cls, handle: int) -> "Place":
+    def of(cls, handle: int) -> "FileState":
         """Of an open file."""
         found = os.fstat(handle)
         return cls(found.st_dev, found.st_ino, found.st_size, os.pread(handle, 100, 0)[_HEADER])
 
-    def is_step_after(self, before: "Place") -> bool:
+    def is_step_after(self, before: "FileState") -> bool:
         """Whether one step of ours lies between the two, and nothing else: SQLite counts its steps, and the file's mark
         stays."""
         steps = int.from_bytes(self.counters[:4], "big") - int.from_bytes(before.counters[:4], "big")
         return steps == 1 and self.counters[16:] == before.counters[16:]
 
 
-def why_not_ours(path: Path, handle: int, last: Place | None) -> str:
+def why_not_ours(path: Path, handle: int, last: FileState | None) -> str:
     """What happened to the file that is open as ``handle`` under the name ``path``; "" when it is as we left it."""
-    now = Place.of(handle)
+    now = FileState.of(handle)
     try:
         named = path.stat(follow_symlinks=False)
     except OSError:

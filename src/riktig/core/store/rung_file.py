@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 import msgspec
 
-from riktig.core.errors import Fault, RiktigError
+from riktig.core.errors import InputFault, RiktigError
 from riktig.core.inputs import parse_json
 from riktig.core.job import LONGEST_PATH, MOST_WRITTEN, OwnDevice, OwnRung
 from riktig.core.store.job_json import placed_fault, unknown_fields
@@ -92,21 +92,21 @@ def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
     )
 
 
-def _beyond(found: _File) -> list[Fault]:
+def _beyond(found: _File) -> list[InputFault]:
     """What cannot be drawn, seen before any path is read."""
     faults = [
-        Fault(f"$.{what}", f"there are {count}; at most {MOST_WRITTEN[what]} can be drawn.")
+        InputFault(f"$.{what}", f"there are {count}; at most {MOST_WRITTEN[what]} can be drawn.")
         for what, count in (("devices", len(found.devices)), ("rungs", len(found.rungs)))
         if count > MOST_WRITTEN[what]
     ]
     return faults + [
-        Fault(f"$.rungs[{number}].path", f"it has {len(rung.path)} letters; {LONGEST_PATH} is the most.")
+        InputFault(f"$.rungs[{number}].path", f"it has {len(rung.path)} letters; {LONGEST_PATH} is the most.")
         for number, rung in enumerate(found.rungs)
         if len(rung.path) > LONGEST_PATH
     ]
 
 
-def _wrong(faults: list[Fault], where: str) -> RiktigError:
+def _wrong(faults: list[InputFault], where: str) -> RiktigError:
     return RiktigError(
         f"The rungs cannot be read: {len(faults)} {'place is' if len(faults) == 1 else 'places are'} wrong.",
         hint="Mend what is listed and try again.",

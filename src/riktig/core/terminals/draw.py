@@ -1,6 +1,6 @@
 """Strips as they stand on the rail: inside above, field below, four times true size."""
 
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly, Rect, Shape, Text
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import box
 from riktig.core.terminals.strips import Strip, Strips
@@ -14,7 +14,7 @@ _WIRE = {"PE": "wire green-yellow", "N": "wire light blue"}
 
 def draw_strip(strip: Strip, strips: Strips) -> Drawing:
     """One strip with both sides written at each terminal; keys are ``device:`` and the id."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     top = 58.0
     width = LEFT + len(strip.rows) * WIDE + 30
     marks += [
@@ -57,8 +57,8 @@ def _core_role(core: str) -> str:
     return roles.get(core, f"wire {core}" if not core.isdigit() else "wire black")
 
 
-def _cable_marks(strip: Strip, strips: Strips, y: float) -> list[Mark]:
-    marks: list[Mark] = []
+def _cable_marks(strip: Strip, strips: Strips, y: float) -> list[Shape]:
+    marks: list[Shape] = []
     for cable in strips.cables:
         places = [i for i, row in enumerate(strip.rows) if row.cable == cable.tag]
         if not places:

@@ -3,19 +3,19 @@
 Words: a *passport* is everything about one thing; a *status* is how far a station is.
 """
 
-from riktig.core.views.compare import Change, Snapshot, snapshot, what_changed
+from riktig.core.views.compare import ListChange, Snapshot, snapshot, what_changed
 from riktig.core.views.passport import device_of, passport
-from riktig.core.views.passport_model import Passport, Row, Section
+from riktig.core.views.passport_model import Passport, PassportRow, PassportSection
 from riktig.core.views.status import STATIONS, Stamp, Status, statuses
 from riktig.core.views.trace_page import TRACE_LOOKUPS, Stop, TracePage, trace_page
 
 __all__ = [
     "STATIONS",
     "TRACE_LOOKUPS",
-    "Change",
+    "ListChange",
     "Passport",
-    "Row",
-    "Section",
+    "PassportRow",
+    "PassportSection",
     "Snapshot",
     "Stamp",
     "Status",

@@ -6,9 +6,9 @@ from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.exports.schedules import SCHEDULES
 from riktig.core.job import Job
 from riktig.core.keys import Key, ValueKey
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 
-__all__ = ["Change", "Snapshot", "snapshot", "what_changed"]
+__all__ = ["ListChange", "Snapshot", "snapshot", "what_changed"]
 
 WATCHED = ("proposal", "nets", "wires", "terminals", "labels", "cuts", "holes", "bom", "tests", "findings")
 KEYED = {
@@ -35,7 +35,7 @@ NOUNS = {
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
+class ListChange:
     """One line of what changed, and where it leads (a selection key or "")."""
 
     text: str
@@ -45,12 +45,12 @@ class Change:
 Snapshot = dict[str, Schedule]
 
 
-def snapshot(plan: Plan[Job]) -> Snapshot:
+def snapshot(plan: Evaluation[Job]) -> Snapshot:
     """The watched lists of a plan as they are now."""
     return {name: SCHEDULES[name](plan) for name in WATCHED}
 
 
-def what_changed(before: Snapshot, after: Snapshot) -> tuple[Change, ...]:
+def what_changed(before: Snapshot, after: Snapshot) -> tuple[ListChange, ...]:
     """Values first, each with old and new; then how many rows of each list came, went or changed."""
     found = _values(before["proposal"], after["proposal"])
     for name in WATCHED[1:]:
@@ -64,11 +64,11 @@ def what_changed(before: Snapshot, after: Snapshot) -> tuple[Change, ...]:
                 for count, word in ((new, "new"), (gone, "gone"), (other, "changed"))
                 if count
             ]
-            found.append(Change(", ".join(said)))
+            found.append(ListChange(", ".join(said)))
     return tuple(found)
 
 
-def _values(before: Schedule, after: Schedule) -> list[Change]:
+def _values(before: Schedule, after: Schedule) -> list[ListChange]:
     old, new = _by_key(before), _by_key(after)
     found = []
     for key, row in new.items():
@@ -76,14 +76,14 @@ def _values(before: Schedule, after: Schedule) -> list[Change]:
         if key not in old:
             continue
         if row["value"] != old[key]["value"]:
-            found.append(Change(f"{name}: {old[key]['value']} → {row['value']}", ValueKey(key)))
+            found.append(ListChange(f"{name}: {old[key]['value']} → {row['value']}", ValueKey(key)))
         elif row["short"] != old[key]["short"]:
-            found.append(Change(f"{name}: {row['short'] or 'suffices now'}", ValueKey(key)))
+            found.append(ListChange(f"{name}: {row['short'] or 'suffices now'}", ValueKey(key)))
     added = len(new.keys() - old.keys())
     gone = len(old.keys() - new.keys())
     if added or gone:
         said = [f"{n} value{'' if n == 1 else 's'} {word}" for n, word in ((added, "new"), (gone, "gone")) if n]
-        found.append(Change(", ".join(said)))
+        found.append(ListChange(", ".join(said)))
     return found
 
 

@@ -23,7 +23,7 @@ from riktig.core.keys import (
     WireKey,
     device_of,
 )
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
 from riktig.core.production import progress_of
 from riktig.core.proving import TESTS, results_of
@@ -33,13 +33,13 @@ from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name
 from riktig.core.views.passport_brief import load_passport, value_passport
 from riktig.core.views.passport_door import door_sections
-from riktig.core.views.passport_model import Passport, Row, Section
+from riktig.core.views.passport_model import Passport, PassportRow, PassportSection
 from riktig.core.wiring import DUCT_USES, WIRING, Wire
 
-__all__ = ["Passport", "Row", "Section", "device_of", "passport"]
+__all__ = ["Passport", "PassportRow", "PassportSection", "device_of", "passport"]
 
 
-def passport(plan: Plan[Job], key: Key | None, records: Iterable[Record]) -> Passport | None:
+def passport(plan: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Passport | None:
     """The passport of what a key names; None when nothing (any more) has that key."""
     match key:
         case DeviceKey() | PinKey() | ElementKey():
@@ -64,15 +64,19 @@ def passport(plan: Plan[Job], key: Key | None, records: Iterable[Record]) -> Pas
     return None
 
 
-def _piece(plan: Plan[Job], name: str) -> Passport | None:
+def _piece(plan: Evaluation[Job], name: str) -> Passport | None:
     cut = next((c for c in plan.get(CUTS) if c.name == name), None)
     if cut is None:
         return None
-    rows = (Row("Cut from", cut.stock), Row("Length", f"{cut.length:g} mm"), Row("Place", cut.place))
-    return Passport(name, "piece", "", (Section("Cut", rows),))
+    rows = (
+        PassportRow("Cut from", cut.stock),
+        PassportRow("Length", f"{cut.length:g} mm"),
+        PassportRow("Place", cut.place),
+    )
+    return Passport(name, "piece", "", (PassportSection("Cut", rows),))
 
 
-def _device(plan: Plan[Job], device: Device) -> Passport:
+def _device(plan: Evaluation[Job], device: Device) -> Passport:
     names, sizing = plan.get(NAMES), plan.get(SIZING)
     part = sizing.parts[device.id]
     tag = names.tag[device.id]
@@ -80,23 +84,25 @@ def _device(plan: Plan[Job], device: Device) -> Passport:
     sections = [_where(plan, device)]
     joins = _joins(plan, device)
     if joins:
-        sections.append(Section("Joins", joins))
+        sections.append(PassportSection("Joins", joins))
     if device.kind.can(Can.SWITCHES_LOAD):
-        rows = tuple(Row(unit, place) for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device))
-        sections.append(Section("Contacts", rows))
+        rows = tuple(
+            PassportRow(unit, place) for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device)
+        )
+        sections.append(PassportSection("Contacts", rows))
     seat = plan.get(LAYOUT).seat(device.id)
-    about = [Row("Part", part.ref)]
+    about = [PassportRow("Part", part.ref)]
     if part.width:
-        about.append(Row("Size", f"{part.width:g} × {part.height:g} × {part.depth:g} mm"))
+        about.append(PassportRow("Size", f"{part.width:g} × {part.height:g} × {part.depth:g} mm"))
         if seat and seat.rail:
-            about.append(Row("Stands over the rail", f"{part.from_rail:g} mm"))
+            about.append(PassportRow("Stands over the rail", f"{part.from_rail:g} mm"))
         if part.bend:
-            about.append(Row("Bending room", f"up to {part.bend:g} mm"))
+            about.append(PassportRow("Bending room", f"up to {part.bend:g} mm"))
     if device.kind.can(Can.LIMITS_CURRENT):
-        about.append(Row("In a short", "its fuse-links limit the current"))
+        about.append(PassportRow("In a short", "its fuse-links limit the current"))
     if part.loss_w:
-        about.append(Row("Heat", f"{part.loss_w:g} W"))
-    sections.append(Section("Part", tuple(about)))
+        about.append(PassportRow("Heat", f"{part.loss_w:g} W"))
+    sections.append(PassportSection("Part", tuple(about)))
     on_the_door, reasons = door_sections(plan, device)
     sections += on_the_door
     wires = plan.get(WIRING).on_device.get(device.id, ())
@@ -111,25 +117,25 @@ def _device(plan: Plan[Job], device: Device) -> Passport:
     )
 
 
-def _where(plan: Plan[Job], device: Device) -> Section:
+def _where(plan: Evaluation[Job], device: Device) -> PassportSection:
     rows = []
     layout = plan.get(LAYOUT)
     seat = layout.seat(device.id)
     if seat:
         block = layout.block_of(device.id)
         if block:
-            rows.append(Row(f"Rail R{block[1]}", f"at {block[2]:g} mm", RailKey(f"R{block[1]}")))
-        rows.append(Row("Plate", f"x {seat.rect.x:g}  y {seat.rect.y:g} mm"))
+            rows.append(PassportRow(f"Rail R{block[1]}", f"at {block[2]:g} mm", RailKey(f"R{block[1]}")))
+        rows.append(PassportRow("Plate", f"x {seat.rect.x:g}  y {seat.rect.y:g} mm"))
         if block:
             rail = next(r for r in layout.rails if r.number == block[1])
             body = body_of(block[0], rail, block[2])
             for side, (has, needs) in room_around(block[0], body, layout.ducts).items():
-                rows.append(Row(f"Room {side}", f"{has:.0f} mm of {needs:.0f}"))
+                rows.append(PassportRow(f"Room {side}", f"{has:.0f} mm of {needs:.0f}"))
     on_door = next((s for s in plan.get(DOOR).seats if s.device == device.id), None)
     if on_door:
-        rows.append(Row(on_door.leaf.capitalize(), f"x {on_door.x:g}  y {on_door.y:g} mm"))
+        rows.append(PassportRow(on_door.leaf.capitalize(), f"x {on_door.x:g}  y {on_door.y:g} mm"))
     if device.zone is Zone.FIELD:
-        rows.append(Row("Field", device.purpose))
+        rows.append(PassportRow("Field", device.purpose))
     places = plan.get(SHEETS).places
     seen: set[str] = set()
     for rung in plan.get(CIRCUITS).rungs:
@@ -140,11 +146,11 @@ def _where(plan: Plan[Job], device: Device) -> Section:
                 if f"{unit}{text}" not in seen:
                     seen.add(f"{unit}{text}")
                     name = "Sheet" if device.strip else f"Sheet, {unit}"
-                    rows.append(Row(name, text, ElementKey(one.id)))
-    return Section("Where", tuple(rows))
+                    rows.append(PassportRow(name, text, ElementKey(one.id)))
+    return PassportSection("Where", tuple(rows))
 
 
-def _joins(plan: Plan[Job], device: Device) -> tuple[Row, ...]:
+def _joins(plan: Evaluation[Job], device: Device) -> tuple[PassportRow, ...]:
     nets, names, wiring = plan.get(NETS), plan.get(NAMES), plan.get(WIRING)
     rows = []
     for pin in device.kind.pins:
@@ -157,40 +163,42 @@ def _joins(plan: Plan[Job], device: Device) -> tuple[Row, ...]:
         link = WireKey(here[0].key) if here else NetKey(net.id)
         number = names.number[net.id]
         side = {"i": "inside", "f": "field"}.get(pin.name, pin.name) if device.strip else pin.name
-        rows.append(Row(side, f"{number}  {far}" if far else number, link))
+        rows.append(PassportRow(side, f"{number}  {far}" if far else number, link))
     return tuple(rows[:10])
 
 
-def _wire(plan: Plan[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
+def _wire(plan: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
     batch = next(b for b in plan.get(WIRING).batches if wire.key in b.wires)
     raw = wire.length
     rows = (
-        Row("From", wire.start.label, PinKey(wire.start.pin)),
-        Row("To", wire.end.label, PinKey(wire.end.pin)),
-        Row("Conductor", f"{conductor_name(wire.mm2)} {wire.colour}"),
-        Row("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
-        Row("Cut to", f"{wire.cut:g} mm"),
-        Row("Way", " ".join(wire.ducts) or "direct", DuctKey(wire.ducts[0]) if wire.ducts else None),
-        Row("Batch", f"{batch.number}, {batch.stage.value}", BatchKey(batch.number)),
+        PassportRow("From", wire.start.label, PinKey(wire.start.pin)),
+        PassportRow("To", wire.end.label, PinKey(wire.end.pin)),
+        PassportRow("Conductor", f"{conductor_name(wire.mm2)} {wire.colour}"),
+        PassportRow("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
+        PassportRow("Cut to", f"{wire.cut:g} mm"),
+        PassportRow("Way", " ".join(wire.ducts) or "direct", DuctKey(wire.ducts[0]) if wire.ducts else None),
+        PassportRow("Batch", f"{batch.number}, {batch.stage.value}", BatchKey(batch.number)),
     )
     ends = (
-        Row(wire.start.label, wire.start.fitting),
-        Row("strip, torque", _fixing(wire.start)),
-        Row(wire.end.label, wire.end.fitting),
-        Row("strip, torque", _fixing(wire.end)),
+        PassportRow(wire.start.label, wire.start.fitting),
+        PassportRow("strip, torque", _fixing(wire.start)),
+        PassportRow(wire.end.label, wire.end.fitting),
+        PassportRow("strip, torque", _fixing(wire.end)),
     )
     state = progress_of(plan.get(WIRING), records).of(wire.key)
     done = tuple(
-        Row(one.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
+        PassportRow(one.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
         for one, d in (state.done if state else ())
     )
-    sections = [Section("Wire", rows), Section("Ends", ends)]
+    sections = [PassportSection("Wire", rows), PassportSection("Ends", ends)]
     if done:
-        sections.append(Section("Done", done))
+        sections.append(PassportSection("Done", done))
     results = results_of(plan.get(TESTS), records)
-    read = tuple(Row(t.title, f"{r.text}, {r.outcome.value}") for t, r in results.readings if r and t.wire == wire.key)
+    read = tuple(
+        PassportRow(t.title, f"{r.text}, {r.outcome.value}") for t, r in results.readings if r and t.wire == wire.key
+    )
     if read:
-        sections.append(Section("Read", read))
+        sections.append(PassportSection("Read", read))
     owners = frozenset(end.pin.device for end in (wire.start, wire.end))
     return Passport(
         f"Wire {wire.number}",
@@ -208,7 +216,7 @@ def _fixing(end: object) -> str:
     return f"{strip:g} mm, {torque:g} N·m"
 
 
-def _net(plan: Plan[Job], net_id: PinRef) -> Passport | None:
+def _net(plan: Evaluation[Job], net_id: PinRef) -> Passport | None:
     net = plan.get(NETS).net(net_id)
     if net is None:
         return None
@@ -220,11 +228,11 @@ def _net(plan: Plan[Job], net_id: PinRef) -> Passport | None:
         device = circuits.device(owner)
         label = f"{names.tag[device.id]}:{device.mark if device.strip else marking}"
         side = {"i": "inside", "f": "field"}.get(marking, "") if device.strip else ""
-        rows.append(Row(label, side or device.purpose, PinKey(pin)))
-    links = tuple(Row(w.number, f"{w.start.label} to {w.end.label}", WireKey(w.key)) for w in wires)
-    sections = [Section("Pins at this potential", tuple(rows))]
+        rows.append(PassportRow(label, side or device.purpose, PinKey(pin)))
+    links = tuple(PassportRow(w.number, f"{w.start.label} to {w.end.label}", WireKey(w.key)) for w in wires)
+    sections = [PassportSection("Pins at this potential", tuple(rows))]
     if links:
-        sections.append(Section("Wires", links))
+        sections.append(PassportSection("Wires", links))
     number = names.number.get(net.id, "no number")
     text = (
         "No wire can land here, so it has no number." if net.inner else (f"{len(net.pins)} pins, {len(wires)} wires.")
@@ -232,7 +240,7 @@ def _net(plan: Plan[Job], net_id: PinRef) -> Passport | None:
     return Passport(f"Net {number}", net.net_class.value, text, tuple(sections), (), wires)
 
 
-def _duct(plan: Plan[Job], name: str) -> Passport | None:
+def _duct(plan: Evaluation[Job], name: str) -> Passport | None:
     duct = next((d for d in plan.get(LAYOUT).ducts if d.name == name), None)
     if duct is None:
         return None
@@ -242,30 +250,30 @@ def _duct(plan: Plan[Job], name: str) -> Passport | None:
     place = f"at {'y' if duct.upright else 'x'} {fullest.begin:.0f} to {fullest.end:.0f} mm"
     wide = f"{use.width:g} mm" if use.width else "no standard width"
     rows = (
-        Row("Length", f"{duct.length:g} mm"),
-        Row("Fill", f"{use.share:.0%} of at most {use.limit:.0%}"),
-        Row("Fullest", place if use.share else "empty"),
-        Row("Width", f"{use.now:g} mm; {wide} would do"),
-        Row("Wires", str(len(wires))),
-        Row("Families", ", ".join(use.families) or "none"),
-        Row("Fingers to break out", str(sum(opening.fingers for opening in use.openings))),
+        PassportRow("Length", f"{duct.length:g} mm"),
+        PassportRow("Fill", f"{use.share:.0%} of at most {use.limit:.0%}"),
+        PassportRow("Fullest", place if use.share else "empty"),
+        PassportRow("Width", f"{use.now:g} mm; {wide} would do"),
+        PassportRow("Wires", str(len(wires))),
+        PassportRow("Families", ", ".join(use.families) or "none"),
+        PassportRow("Fingers to break out", str(sum(opening.fingers for opening in use.openings))),
     )
-    return Passport(name, "duct", "upright" if duct.upright else "level", (Section("Duct", rows),), (), wires)
+    return Passport(name, "duct", "upright" if duct.upright else "level", (PassportSection("Duct", rows),), (), wires)
 
 
-def _hole(plan: Plan[Job], number: str) -> Passport | None:
+def _hole(plan: Evaluation[Job], number: str) -> Passport | None:
     hole = next((h for h in plan.get(HOLES) if h.number == number), None)
     if hole is None:
         return None
     rows = [
-        Row("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"),
-        Row("Tool", hole.tool_said),
-        Row("Size", f"{hole.size} mm"),
+        PassportRow("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"),
+        PassportRow("Tool", hole.tool_said),
+        PassportRow("Size", f"{hole.size} mm"),
     ]
     if hole.rating:
-        rows.append(Row("Class", hole.rating))
+        rows.append(PassportRow("Class", hole.rating))
     if hole.where:
-        rows.append(Row("For", hole.purpose, hole.where))
+        rows.append(PassportRow("For", hole.purpose, hole.where))
     if hole.note:
-        rows.append(Row("Note", hole.note))
-    return Passport(f"Hole {number}", hole.face, f"For {hole.purpose}.", (Section("Hole", tuple(rows)),))
+        rows.append(PassportRow("Note", hole.note))
+    return Passport(f"Hole {number}", hole.face, f"For {hole.purpose}.", (PassportSection("Hole", tuple(rows)),))

@@ -2,38 +2,43 @@
 
 from riktig.core.job import Job
 from riktig.core.keys import LoadKey, ValueKey
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.sizing import PROPOSAL, Value
-from riktig.core.views.passport_model import Passport, Row, Section
+from riktig.core.views.passport_model import Passport, PassportRow, PassportSection
 
 __all__ = ["load_passport", "value_passport"]
 
 
-def value_passport(plan: Plan[Job], key: str) -> Passport | None:
+def value_passport(plan: Evaluation[Job], key: str) -> Passport | None:
     """Everything about a sized value: where it is from, whose it is, what is wrong with it."""
     value = plan.get(PROPOSAL).value(key)
     if value is None:
         return None
     load = next((one for one in plan.document.loads if one.id == value.load), None)
-    rows = [Row("Value", value.text)]
+    rows = [PassportRow("Value", value.text)]
     if value.overridden:
-        rows += [Row("Riktig proposes", f"{value.proposed:g} {value.unit}".strip()), Row("Your reason", value.reason)]
+        rows += [
+            PassportRow("Riktig proposes", f"{value.proposed:g} {value.unit}".strip()),
+            PassportRow("Your reason", value.reason),
+        ]
     if value.short:
-        rows.append(Row("Not enough", value.short))
+        rows.append(PassportRow("Not enough", value.short))
     if value.unsure:
-        rows.append(Row("Mark ?", "a figure we are not sure of decided it: compare it with the print"))
-    whose = Section("Of", (Row("Load", load.name, LoadKey(load.id)),) if load else (Row("Panel", "as a whole"),))
+        rows.append(PassportRow("Mark ?", "a figure we are not sure of decided it: compare it with the print"))
+    whose = PassportSection(
+        "Of", (PassportRow("Load", load.name, LoadKey(load.id)),) if load else (PassportRow("Panel", "as a whole"),)
+    )
     mark = " (yours)" if value.overridden else ""
     return Passport(
         f"{value.name}{mark}",
         "value of the proposal",
         f"{load.name}, {load.power_name}." if load else "The panel as a whole.",
-        (Section("As it stands", tuple(rows)), whose),
+        (PassportSection("As it stands", tuple(rows)), whose),
         (value.why,),
     )
 
 
-def load_passport(plan: Plan[Job], load_id: str) -> Passport | None:
+def load_passport(plan: Evaluation[Job], load_id: str) -> Passport | None:
     """Everything about a load: what the customer said, and every value it led to."""
     job, proposal = plan.document, plan.get(PROPOSAL)
     load = next((one for one in job.loads if one.id == load_id), None)
@@ -41,29 +46,31 @@ def load_passport(plan: Plan[Job], load_id: str) -> Passport | None:
         return None
     sized = proposal.of_load(load.id)
     said = [
-        Row("Power", load.power_name),
-        Row("Started", load.start.value),
-        Row("Commanded", load.command.value),
-        Row("Moved by", load.access.value),
-        Row("Cut off by", load.isolation.value),
-        Row("Work done", load.fitting.value),
+        PassportRow("Power", load.power_name),
+        PassportRow("Started", load.start.value),
+        PassportRow("Commanded", load.command.value),
+        PassportRow("Moved by", load.access.value),
+        PassportRow("Cut off by", load.isolation.value),
+        PassportRow("Work done", load.fitting.value),
     ]
     if load.maintained:
-        said.append(Row("Main switch off", "stays live"))
+        said.append(PassportRow("Main switch off", "stays live"))
     if load.reason:
-        said.append(Row("Because", load.reason))
-    values = tuple(Row(v.name, _shown(v), ValueKey(v.key)) for v in (sized.values if sized else ()))
-    sections = [Section("As the customer says it", tuple(said)), Section("What follows", values)]
+        said.append(PassportRow("Because", load.reason))
+    values = tuple(PassportRow(v.name, _shown(v), ValueKey(v.key)) for v in (sized.values if sized else ()))
+    sections = [PassportSection("As the customer says it", tuple(said)), PassportSection("What follows", values)]
     if sized:
-        cost = (Row("Rail", f"{sized.space:g} mm"), Row("Heat", f"{sized.loss_w:g} W"))
-        parts = tuple(Row(c.role, f"{c.count} × {c.part.ref}" if c.count > 1 else c.part.ref) for c in sized.chosen)
-        sections += [Section("Parts", parts), Section("Room and heat", cost)]
-    field = tuple(Row(s.name, s.wetting.value) for s in job.signals if s.load == load.id)
+        cost = (PassportRow("Rail", f"{sized.space:g} mm"), PassportRow("Heat", f"{sized.loss_w:g} W"))
+        parts = tuple(
+            PassportRow(c.role, f"{c.count} × {c.part.ref}" if c.count > 1 else c.part.ref) for c in sized.chosen
+        )
+        sections += [PassportSection("Parts", parts), PassportSection("Room and heat", cost)]
+    field = tuple(PassportRow(s.name, s.wetting.value) for s in job.signals if s.load == load.id)
     if field:
-        sections.append(Section("Field devices", field))
-    doubts = tuple(Row("", d.text) for d in proposal.doubts if d.where == LoadKey(load.id))
+        sections.append(PassportSection("Field devices", field))
+    doubts = tuple(PassportRow("", d.text) for d in proposal.doubts if d.where == LoadKey(load.id))
     if doubts:
-        sections.append(Section("To settle", doubts))
+        sections.append(PassportSection("To settle", doubts))
     return Passport(load.name, load.kind.value, f"{load.place}." if load.place else "", tuple(sections))
 
 

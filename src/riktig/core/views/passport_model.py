@@ -6,11 +6,11 @@ from riktig.core.keys import Key
 from riktig.core.standards import Why
 from riktig.core.wiring import Wire
 
-__all__ = ["Passport", "Row", "Section"]
+__all__ = ["Passport", "PassportRow", "PassportSection"]
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class PassportRow:
     """A line: what, its value, and where the value leads (a selection key or "")."""
 
     name: str
@@ -19,11 +19,11 @@ class Row:
 
 
 @dataclass(frozen=True, slots=True)
-class Section:
+class PassportSection:
     """A group of lines."""
 
     title: str
-    rows: tuple[Row, ...]
+    rows: tuple[PassportRow, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +33,7 @@ class Passport:
     title: str
     kind: str
     text: str
-    sections: tuple[Section, ...] = ()
+    sections: tuple[PassportSection, ...] = ()
     whys: tuple[Why, ...] = ()
     wires: tuple[Wire, ...] = ()
     devices: frozenset[str] = field(default_factory=frozenset)

@@ -9,7 +9,7 @@ from riktig.core.exports.record import missing_papers
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.production import progress_of
 from riktig.core.proving import TESTS, Outcome, results_of
@@ -55,7 +55,7 @@ class Status:
     line: str
 
 
-def statuses(plan: Plan[Job], records: Iterable[Record]) -> tuple[Status, ...]:
+def statuses(plan: Evaluation[Job], records: Iterable[Record]) -> tuple[Status, ...]:
     """All stations in the order of work."""
     job, kept = plan.document, tuple(records)
     if not job.loads:
@@ -68,7 +68,7 @@ def _plural(count: int, one: str, many: str = "") -> str:
     return f"{count} {one if count == 1 else many or one + 's'}"
 
 
-def _planned(plan: Plan[Job]) -> list[Status]:
+def _planned(plan: Evaluation[Job]) -> list[Status]:
     circuits, wiring = plan.get(CIRCUITS), plan.get(WIRING)
     rules = plan.get(RULES)
     layout, door = plan.get(LAYOUT), plan.get(DOOR)
@@ -116,7 +116,7 @@ def _planned(plan: Plan[Job]) -> list[Status]:
     ]
 
 
-def _brief(plan: Plan[Job]) -> Status:
+def _brief(plan: Evaluation[Job]) -> Status:
     """The Brief: what cannot stand first, then what a person has yet to settle."""
     job = plan.document
     found = [f for result in plan.get(RULES) if result.group is Group.BRIEF for f in result.findings]
@@ -130,7 +130,7 @@ def _brief(plan: Plan[Job]) -> Status:
     return Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, {supplies}")
 
 
-def _done(plan: Plan[Job], records: tuple[Record, ...]) -> list[Status]:
+def _done(plan: Evaluation[Job], records: tuple[Record, ...]) -> list[Status]:
     progress = progress_of(plan.get(WIRING), records)
     results = results_of(plan.get(TESTS), records)
     total, finished = len(progress.states), progress.complete

@@ -6,11 +6,11 @@ from dataclasses import dataclass
 from itertools import takewhile
 
 from riktig.core.catalogue import Behaviour
-from riktig.core.geometry import Drawing, Face, Line, Mark, Point, Poly, Rect, Text, run_of
+from riktig.core.geometry import Drawing, Face, Line, Point, Poly, Rect, Shape, Text, run_of
 from riktig.core.job import DeviceId, Job, PinRef
 from riktig.core.keys import DeviceKey, ElementKey, Key, LoadKey, NetKey, PinKey, WireKey
-from riktig.core.plan import Plan, reads
-from riktig.core.plate import LAYOUT, Layout, Seat
+from riktig.core.plan import Evaluation, reads
+from riktig.core.plate import LAYOUT, Layout, PlacedDevice
 from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
@@ -18,9 +18,9 @@ from riktig.core.schematic import (
     SHEETS,
     TRACER,
     Device,
-    Step,
     Trace,
     Tracer,
+    TraceStep,
     Way,
     Zone,
     by_tags,
@@ -68,7 +68,7 @@ class TracePage:
     ends: tuple[tuple[str, str], ...]
 
 
-def trace_of(plan: Plan[Job], key: Key | None) -> tuple[str, Trace]:
+def trace_of(plan: Evaluation[Job], key: Key | None) -> tuple[str, Trace]:
     """What a key says to trace, in words, and its trace; without ways where nothing can be followed."""
     circuits, nets, names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
     devices = plan.get(TRACE_LOOKUPS).devices
@@ -104,7 +104,7 @@ def trace_of(plan: Plan[Job], key: Key | None) -> tuple[str, Trace]:
     return f"{label}, {owner.purpose}", trace(plan.get(TRACER), owner.id)
 
 
-def trace_page(plan: Plan[Job], key: Key | None) -> TracePage | None:
+def trace_page(plan: Evaluation[Job], key: Key | None) -> TracePage | None:
     """The page of what a selection key names; None where nothing can be followed."""
     title, found = trace_of(plan, key)
     if not found.ways:
@@ -124,7 +124,7 @@ class _Known:
     devices: Mapping[DeviceId, Device]
     rows: dict[DeviceId, TerminalRow]
     cores: dict[PinRef, tuple[Cable, Core]]
-    seats: dict[DeviceId, Seat]
+    seats: dict[DeviceId, PlacedDevice]
 
 
 def _know(tracer: Tracer, strips: Strips, layout: Layout) -> _Known:
@@ -149,13 +149,13 @@ class _Column:
 
 
 class _Page:
-    def __init__(self, plan: Plan[Job]) -> None:
+    def __init__(self, plan: Evaluation[Job]) -> None:
         self.circuits, self.nets, self.names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
         known = plan.get(TRACE_LOOKUPS)
         self.devices, self.rows, self.cores, self.seats = known.devices, known.rows, known.cores, known.seats
         self.places = plan.get(SHEETS).places
         self.layout = plan.get(LAYOUT)
-        self.marks: list[Mark] = []
+        self.marks: list[Shape] = []
 
     def draw(self, title: str, found: Trace) -> TracePage:
         """All ways, each where there is room first."""
@@ -245,7 +245,7 @@ class _Page:
                 past = x + 16 + run_of(number, mono=True) * SIZE
                 self.marks.append(Text(past, y + 3.2, _fitted(cable, x + COLUMN - 2 - past, SMALL), SMALL, "second"))
 
-    def _stop(self, step: Step, x: float, y: float, cable: str) -> Stop:
+    def _stop(self, step: TraceStep, x: float, y: float, cable: str) -> Stop:
         top = y + ROW - BOX_HIGH - 1.0
         box = Rect(x, top, 25.0, BOX_HIGH)
         corners = tuple(Point(*c) for c in ((x, top), (box.right, top), (box.right, box.bottom), (x, box.bottom)))
@@ -271,21 +271,21 @@ class _Page:
         words = f"{label:>6}  {f'{name} {pins}'.strip():<14} {first}; {'; '.join(filter(None, (second, said, cable)))}"
         return Stop(key, box, words, step.asked)
 
-    def _pins(self, step: Step, device: Device) -> str:
+    def _pins(self, step: TraceStep, device: Device) -> str:
         if device.strip:
             return ""
         names = [step.crossing.enters.marking, step.crossing.leaves.marking]
         return names[0] if device.kind.is_motor else "–".join(names)
 
-    def _step_name(self, step: Step) -> str:
+    def _step_name(self, step: TraceStep) -> str:
         device = self.devices[step.crossing.device]
         return f"{_label(device, self.names.tag)} {self._pins(step, device)}".strip()
 
-    def _about(self, step: Step, device: Device) -> str:
+    def _about(self, step: TraceStep, device: Device) -> str:
         address = io_address(device, step.crossing.unit)
         return f"{address}  {device.kind.name}" if address else device.purpose
 
-    def _where(self, step: Step, device: Device) -> list[str]:
+    def _where(self, step: TraceStep, device: Device) -> list[str]:
         said = []
         if step.element in self.places:
             said.append(f"sheet {self.places[step.element].full}")
@@ -304,7 +304,7 @@ class _Page:
             said.append(f"plate at {seat.rect.x:.0f}, {seat.rect.y:.0f} mm")
         return said
 
-    def _moved_by(self, step: Step, device: Device) -> str:
+    def _moved_by(self, step: TraceStep, device: Device) -> str:
         """What makes a contact move, and what may carry in its place."""
         unit = device.kind.unit(step.crossing.unit)
         said = ""

@@ -7,8 +7,8 @@ what goes on an end; the *door loop* is the slack that lets the door open.
 from riktig.core.wiring.connect import wire_all
 from riktig.core.wiring.derived import DUCT_USES, PLATE_DRAWING, WIRING
 from riktig.core.wiring.draw import draw_batches, mini_plate, route_marks
-from riktig.core.wiring.fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctUse, Opening, fill_limit
-from riktig.core.wiring.model import Batch, Crowded, Segment, Stage, Wire, WireEnd, WireId, Wiring, wire_key
+from riktig.core.wiring.fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
+from riktig.core.wiring.model import Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
 from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Route, Router
 
@@ -20,16 +20,16 @@ __all__ = [
     "WIRING",
     "Batch",
     "Crowded",
+    "DuctEntry",
     "DuctUse",
-    "Opening",
     "Route",
     "Router",
     "Segment",
-    "Stage",
     "Wire",
     "WireEnd",
     "WireId",
     "Wiring",
+    "WiringStage",
     "best_path",
     "draw_batches",
     "fill_limit",

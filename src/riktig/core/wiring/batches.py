@@ -3,7 +3,7 @@
 from collections import defaultdict
 
 from riktig.core.job import Batching, DoorOrder, Practice
-from riktig.core.wiring.model import Batch, Stage, Wire
+from riktig.core.wiring.model import Batch, Wire, WiringStage
 
 __all__ = ["make_batches", "order_of_stages"]
 
@@ -12,12 +12,12 @@ SHORTEST_SHARE = 0.33
 """A wire shorter than this share of a batch's longest goes into a batch of its own (by us)."""
 
 
-def order_of_stages(practice: Practice) -> tuple[Stage, ...]:
+def order_of_stages(practice: Practice) -> tuple[WiringStage, ...]:
     """Thick first, small on top, earths last; the door before or after the plate."""
-    plate = (Stage.FEED, Stage.MOTOR, Stage.NEUTRAL, Stage.CONTROL)
+    plate = (WiringStage.FEED, WiringStage.MOTOR, WiringStage.NEUTRAL, WiringStage.CONTROL)
     if practice.door_order is DoorOrder.FIRST:
-        return (Stage.DOOR, *plate, Stage.EARTH)
-    return (*plate, Stage.DOOR, Stage.EARTH)
+        return (WiringStage.DOOR, *plate, WiringStage.EARTH)
+    return (*plate, WiringStage.DOOR, WiringStage.EARTH)
 
 
 def make_batches(wires: list[Wire], practice: Practice) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:

@@ -9,7 +9,7 @@ from riktig.core.job import INCOMER_ID, DeviceId, PinRef, Practice, circuit_of
 from riktig.core.schematic import DOOR_BONDS, Device, NetClass
 from riktig.core.sizing import Sizing, circuit_of_net
 from riktig.core.standards import Why, conductor_name
-from riktig.core.wiring.connections import Half, feeds
+from riktig.core.wiring.connections import Connection, feeds
 
 __all__ = ["SectionChooser"]
 
@@ -28,7 +28,7 @@ class SectionChooser:
         self._devices, self._sizing = devices, sizing
         self._least = SMALL_AWG if practice.rulebook.north_american else SMALL_MM2
 
-    def section(self, half: Half) -> tuple[float, Why]:
+    def section(self, half: Connection) -> tuple[float, Why]:
         """The section of a wire and why."""
         sizing, net = self._sizing, half.net
         circuit = circuit_of_net(net)
@@ -63,14 +63,14 @@ class SectionChooser:
         control = sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
 
-    def _serves(self, half: Half) -> bool:
+    def _serves(self, half: Connection) -> bool:
         """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
         neutral = half.net.net_class is NetClass.NEUTRAL
         pins = (half.a, half.b) if neutral else half.net.pins
         services = (d for pin in pins if (d := self._devices[pin.device]).kind.can(Can.SERVICE))
         return any(self._sizing.load_of(device.circuit) is None for device in services)
 
-    def _neutral_section(self, half: Half) -> tuple[float, Why]:
+    def _neutral_section(self, half: Connection) -> tuple[float, Why]:
         """The neutral of a load is as thick as its line; that of control as thick as control; the bar's, the feeder."""
         sizing = self._sizing
         of_one = circuit_of(half.a.device) == circuit_of(half.b.device)
@@ -91,7 +91,7 @@ class SectionChooser:
         control = load.control if load else sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
 
-    def _small(self, half: Half, unsized: bool) -> tuple[float, Why] | None:
+    def _small(self, half: Connection, unsized: bool) -> tuple[float, Why] | None:
         """Power conductors of a circuit that the Brief does not list: a tap, or behind a small fuse."""
         devices = [self._devices[pin.device] for pin in (half.a, half.b)]
         mine = [d for d in devices if d.circuit != devices[0].circuit or self._sizing.load_of(d.circuit) is None]

@@ -15,12 +15,12 @@ from riktig.core.standards import conductor_name, ferrule, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import conductor_colour
-from riktig.core.wiring.connections import Half, feeds
+from riktig.core.wiring.connections import Connection, feeds
 from riktig.core.wiring.fill import segments_of
-from riktig.core.wiring.model import Crowded, Stage, Wire, WireEnd, WireId, Wiring, wire_key
+from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
 from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Router
-from riktig.core.wiring.wire_ids import INSIDE_ONE, idents
+from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
 
 __all__ = ["wire_all"]
 
@@ -50,7 +50,7 @@ def wire_all(
     """
     devices = circuits.by_id
     router = Router(layout, door, circuits.devices, enclosure, practice, nets.of_pin)
-    halves: list[Half] = []
+    halves: list[Connection] = []
     unrouted: list[PinRef] = []
     bridged = bridged_pins(joins, devices)
     clamps = (pin for net in nets.nets for pin in net.pins if _is_clamp(pin, devices))
@@ -72,8 +72,8 @@ def wire_all(
         elif len(pins) > 1:
             single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
             order = best_path(pins, single, _hinged(pins, devices, router))
-            halves += [Half(net, a, b) for a, b in pairwise(order)]
-    maker = _Maker(devices, names, sizing, practice, router, idents(halves, names))
+            halves += [Connection(net, a, b) for a, b in pairwise(order)]
+    maker = _WireMaker(devices, names, sizing, practice, router, wire_ids_of(halves, names))
     wires = [maker.wire(half) for half in halves]
     wires, crowded = _with_ends(wires, devices, sizing)
     ordered, batches = make_batches(wires, practice)
@@ -120,28 +120,28 @@ def _holds(pin: PinRef, devices: Mapping[DeviceId, Device], sizing: Sizing) -> i
     return sizing.parts[devices[owner].id].clamp(marking).conductors
 
 
-def _earths(net: Net, pins: list[PinRef], circuits: Circuits, devices: Mapping[DeviceId, Device]) -> list[Half]:
+def _earths(net: Net, pins: list[PinRef], circuits: Circuits, devices: Mapping[DeviceId, Device]) -> list[Connection]:
     """Each point from a way of its own; a further bar hangs on the last way of the one before."""
     bars = [d for d in circuits.devices if d.kind.can(Can.EARTH_BAR)]
     if not bars:
         return []
     points = [p for p in circuits.earths if p in pins]
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
-    links = [Half(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
+    links = [Connection(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
     if links:
         taken = {half.b for half in links}
         ways = [way for way in ways if way not in taken]
     spare = ways[-1:] * len(points)
-    return links + [Half(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
+    return links + [Connection(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
 
 
-def _tapped(net: Net, pins: list[PinRef], devices: Mapping[DeviceId, Device], router: Router) -> list[Half]:
+def _tapped(net: Net, pins: list[PinRef], devices: Mapping[DeviceId, Device], router: Router) -> list[Connection]:
     """What is tapped ahead of the main switch hangs on the terminal's own clamp for it, the feed on the other."""
     tap = next(p for p in pins if devices[p.device].kind.can(Can.TAP_TERMINAL) and p.marking == "t")
     aside = [p for p in pins if p != tap and devices[p.device].kind.can(Can.TAP_SWITCH)]
     feed = [p for p in pins if p != tap and p not in aside]
     chains = [best_path(feed, set(), router.length)] if len(feed) > 1 else []
-    return [Half(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
+    return [Connection(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
 
 
 def _bars_of(net: Net, circuits: Circuits) -> list[Device]:
@@ -150,27 +150,27 @@ def _bars_of(net: Net, circuits: Circuits) -> list[Device]:
     return [d for d in circuits.devices if d.kind.can(wanted) and d.pin("1") in net.pins] if wanted else []
 
 
-def _from_bars(net: Net, pins: list[PinRef], bars: list[Device], neutrals: Container[DeviceId]) -> list[Half]:
+def _from_bars(net: Net, pins: list[PinRef], bars: list[Device], neutrals: Container[DeviceId]) -> list[Connection]:
     """Each circuit's return from a way of its own on the bar, its load's from another; the rest goes on from there."""
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
-    links = [Half(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
+    links = [Connection(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
     taken = {half.b for half in links}
     ways = [way for way in ways if way not in taken]
     heads: dict[tuple[CircuitId, PinRef | None], PinRef] = {}
-    halves: list[Half] = []
+    halves: list[Connection] = []
     for pin in pins:
         if pin in ways or pin.device in {bar.id for bar in bars}:
             continue
         head = (circuit_of(pin.device), pin if pin.device in neutrals and pin.marking == "i" else None)
         if head in heads:
-            halves.append(Half(net, heads[head], pin))
+            halves.append(Connection(net, heads[head], pin))
         else:
-            halves.append(Half(net, ways[min(len(heads), len(ways) - 1)], pin))
+            halves.append(Connection(net, ways[min(len(heads), len(ways) - 1)], pin))
         heads[head] = pin
     return links + halves
 
 
-def _from_blocks(net: Net, pins: list[PinRef], circuits: Circuits) -> list[Half]:
+def _from_blocks(net: Net, pins: list[PinRef], circuits: Circuits) -> list[Connection]:
     """Each breaker from a way of its own of the distribution blocks; none without blocks.
 
     The supply lands on the first block; a further block hangs on the thick outlet of the one before.
@@ -182,16 +182,16 @@ def _from_blocks(net: Net, pins: list[PinRef], circuits: Circuits) -> list[Half]
     inlets = [block.pin(unit.name) for block in blocks]
     ways = [block.pin(name) for block in blocks for name in unit.pins[2:]]
     onward = [block.pin(unit.pins[1]) for block in blocks]
-    links = [Half(net, a, b) for a, b in zip(onward, inlets[1:], strict=False)]
+    links = [Connection(net, a, b) for a, b in zip(onward, inlets[1:], strict=False)]
     ends = [pin for pin in pins if pin not in inlets and pin not in ways and pin not in onward]
     source = [pin for pin in ends if circuit_of(pin.device) == blocks[0].circuit]
     fed = [pin for pin in ends if pin not in source]
-    halves = [Half(net, pin, inlets[0]) for pin in source]
+    halves = [Connection(net, pin, inlets[0]) for pin in source]
     over = ways[-1:] * max(len(fed) - len(ways), 0)
-    return halves + links + [Half(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
+    return halves + links + [Connection(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
 
 
-class _Maker:
+class _WireMaker:
     def __init__(
         self,
         devices: Mapping[DeviceId, Device],
@@ -205,7 +205,7 @@ class _Maker:
         self._practice, self._router = practice, router
         self._sections = SectionChooser(devices, sizing, practice)
 
-    def wire(self, half: Half) -> Wire:
+    def wire(self, half: Connection) -> Wire:
         """A wire with its length and looks; fittings come when all wires are known."""
         net = half.net
         route = self._router.route(half.a, half.b)
@@ -213,7 +213,7 @@ class _Maker:
         length = -(-raw // ROUND_TO) * ROUND_TO
         mm2, why = self._sections.section(half)
         stage = self._stage(half, route.via_door)
-        circuit = circuit_of_net(net) if stage is not Stage.EARTH else circuit_of(half.b.device)
+        circuit = circuit_of_net(net) if stage is not WiringStage.EARTH else circuit_of(half.b.device)
         return Wire(
             wire_key(half.a, half.b),
             net.id,
@@ -241,17 +241,17 @@ class _Maker:
     def _end(self, pin: PinRef) -> WireEnd:
         return WireEnd(pin, self.label(pin), "", 0.0, 0.0)
 
-    def _stage(self, half: Half, via_door: bool) -> Stage:
+    def _stage(self, half: Connection, via_door: bool) -> WiringStage:
         if half.net.net_class is NetClass.EARTH:
-            return Stage.EARTH
+            return WiringStage.EARTH
         if via_door:
-            return Stage.DOOR
+            return WiringStage.DOOR
         if half.net.net_class is NetClass.NEUTRAL:
-            return Stage.NEUTRAL
+            return WiringStage.NEUTRAL
         if half.net.net_class is NetClass.CONTROL:
-            return Stage.CONTROL
+            return WiringStage.CONTROL
         feed = feeds(half.net) or self._sizing.load_of(circuit_of_net(half.net)) is None
-        return Stage.FEED if feed else Stage.MOTOR
+        return WiringStage.FEED if feed else WiringStage.MOTOR
 
 
 def _with_ends(

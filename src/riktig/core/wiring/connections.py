@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from riktig.core.job import PinRef
 from riktig.core.schematic import Net
 
-__all__ = ["Half", "feeds"]
+__all__ = ["Connection", "feeds"]
 
 
 @dataclass(frozen=True, slots=True)
-class Half:
+class Connection:
     """Which clamp to which, and the net they share."""
 
     net: Net

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Point, Poly, Rect, Text
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly, Rect, Shape, Text
 from riktig.core.keys import BatchKey, Key, WireKey
 from riktig.core.plate import RULER, Layout, box
 from riktig.core.standards import conductor_name
@@ -21,7 +21,7 @@ def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: Key | None = 
         finished: Wires of each batch that are finished, by batch number as text.
         chosen: Key of the wire whose batch is marked.
     """
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     longest = max((batch.cut for batch in wiring.batches), default=1.0)
     by_key = {wire.key: wire for wire in wiring.wires}
     for index, batch in enumerate(wiring.batches):
@@ -34,11 +34,11 @@ def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: Key | None = 
 
 def _card(
     batch: Batch, by_key: dict[WireId, Wire], rect: Rect, longest: float, finished: int, chosen: bool
-) -> list[Mark]:
+) -> list[Shape]:
     key = BatchKey(batch.number)
     x, y = rect.x, rect.y
     count = len(batch.wires)
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         box(rect, "act" if chosen else "hair", 0.7 if chosen else 0.35, "card", key, "card"),
         Text(x + 7, y + 12.5, str(batch.number), 5.4, "third", Face.BOLD, Align.MIDDLE, key=key),
         Text(x + 15, y + 8, batch.stage.value, 3.3, face=Face.BOLD, key=key),
@@ -67,10 +67,10 @@ def _card(
     return marks
 
 
-def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) -> list[Mark]:
+def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) -> list[Shape]:
     """A made-up wire: bare ends, markers, insulation with an ink edge so that it reads on paper."""
     role = f"wire {colour}"
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         Line(x - 3, y, x + length + 3, y, "third", 0.7, layer="wire", key=key),
         Line(x, y, x + length, y, "ink", 1.7, layer="wire", key=key),
         Line(x + 0.15, y, x + length - 0.15, y, role, 1.3, layer="wire", key=key),
@@ -85,9 +85,9 @@ def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) ->
     return marks
 
 
-def route_marks(wires: Iterable[Wire], *, shift: float = RULER, width: float = 1.6) -> list[Mark]:
+def route_marks(wires: Iterable[Wire], *, shift: float = RULER, width: float = 1.6) -> list[Shape]:
     """The way of wires over the plate drawing; the part over the door is dashed."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     for wire in wires:
         role = "wire green-yellow" if wire.colour == "green-yellow" else "live"
         points = tuple(Point(p.x + shift, p.y + shift) for p in _square(wire.route))
@@ -123,7 +123,7 @@ def _put(done: list[Point], point: Point) -> None:
 
 def mini_plate(layout: Layout, wires: Iterable[Wire], chosen: frozenset[str]) -> Drawing:
     """A small plate with outlines only, the chosen devices filled, and the way of some wires."""
-    marks: list[Mark] = [box(layout.plate, "line", 2.0, "panel")]
+    marks: list[Shape] = [box(layout.plate, "line", 2.0, "panel")]
     marks += [box(duct.rect, "hair", 1.0, "duct") for duct in layout.ducts]
     for seat in layout.seats:
         on = seat.device in chosen

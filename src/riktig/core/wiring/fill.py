@@ -13,7 +13,16 @@ from riktig.core.schematic import NetClass, Nets
 from riktig.core.standards import COMMON_PRACTICE, Figure, wire_diameter
 from riktig.core.wiring.model import Segment, Wire, Wiring
 
-__all__ = ["DUCT_HEIGHT", "DUCT_WIDTHS", "DuctUse", "Opening", "duct_uses", "families_of", "fill_limit", "segments_of"]
+__all__ = [
+    "DUCT_HEIGHT",
+    "DUCT_WIDTHS",
+    "DuctEntry",
+    "DuctUse",
+    "duct_uses",
+    "families_of",
+    "fill_limit",
+    "segments_of",
+]
 
 DUCT_HEIGHT = 60.0
 """Inside height of the ducts, mm (the stock on the cut list)."""
@@ -34,7 +43,7 @@ FAMILIES = {
 
 
 @dataclass(frozen=True, slots=True)
-class Opening:
+class DuctEntry:
     """Where wires enter a duct: its side, the place from the plate's datum, mm, the wires, and fingers to break out."""
 
     duct: str
@@ -56,7 +65,7 @@ class DuctUse:
     families: tuple[str, ...]
     width: float
     now: float
-    openings: tuple[Opening, ...]
+    openings: tuple[DuctEntry, ...]
 
     @property
     def shared(self) -> bool:
@@ -169,7 +178,7 @@ def duct_uses(wiring: Wiring, layout: Layout, nets: Nets, practice: Practice) ->
     return tuple(uses)
 
 
-def _openings(wires: Iterable[Wire], ducts: tuple[Duct, ...]) -> dict[str, list[Opening]]:
+def _openings(wires: Iterable[Wire], ducts: tuple[Duct, ...]) -> dict[str, list[DuctEntry]]:
     """Where wires come into the ducts from parts, by the pitch of the fingers."""
     spots: dict[tuple[str, str, int], list[float]] = defaultdict(list)
     by_name = {duct.name: duct for duct in ducts}
@@ -186,9 +195,9 @@ def _openings(wires: Iterable[Wire], ducts: tuple[Duct, ...]) -> dict[str, list[
             side = "above" if pin.y < inside.y else "below"
             slot = int((pin.x - duct.rect.x) // FINGER_PITCH)
             spots[name, side, slot].append(wire_diameter(wire.mm2).value)
-    found: dict[str, list[Opening]] = defaultdict(list)
+    found: dict[str, list[DuctEntry]] = defaultdict(list)
     for (name, side, slot), sizes in sorted(spots.items()):
         at = round(by_name[name].rect.x + (slot + 0.5) * FINGER_PITCH, 1)
         fingers = max(ceil((sum(sizes) - SLOT) / FINGER_PITCH), 0)
-        found[name].append(Opening(name, side, at, len(sizes), fingers))
+        found[name].append(DuctEntry(name, side, at, len(sizes), fingers))
     return found

@@ -9,7 +9,7 @@ from riktig.core.ids import WireId
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.standards import Why, conductor_name
 
-__all__ = ["Batch", "Crowded", "Segment", "Stage", "Wire", "WireEnd", "WireId", "Wiring", "wire_key"]
+__all__ = ["Batch", "Crowded", "Segment", "Wire", "WireEnd", "WireId", "Wiring", "WiringStage", "wire_key"]
 
 
 def wire_key(a: PinRef, b: PinRef) -> WireId:
@@ -18,7 +18,7 @@ def wire_key(a: PinRef, b: PinRef) -> WireId:
     return WireId(f"{first}~{second}")
 
 
-class Stage(Enum):
+class WiringStage(Enum):
     """What a wire belongs to, in the words of the batch card."""
 
     FEED = "Main supply"
@@ -57,7 +57,7 @@ class Wire:
     colour: str
     length: float
     cut: float
-    stage: Stage
+    stage: WiringStage
     circuit: CircuitId
     ducts: tuple[str, ...]
     route: tuple[Point, ...]
@@ -79,7 +79,7 @@ class Batch:
     """Wires made together: alike in section and colour, between the same places."""
 
     number: int
-    stage: Stage
+    stage: WiringStage
     mm2: float
     colour: str
     wires: tuple[WireId, ...]

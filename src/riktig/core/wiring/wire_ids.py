@@ -4,16 +4,16 @@ from collections import defaultdict
 
 from riktig.core.job import PinRef
 from riktig.core.schematic import Names, wire_number
-from riktig.core.wiring.connections import Half
+from riktig.core.wiring.connections import Connection
 from riktig.core.wiring.model import WireId, wire_key
 
-__all__ = ["INSIDE_ONE", "idents"]
+__all__ = ["INSIDE_ONE", "wire_ids_of"]
 
 INSIDE_ONE = "link"
 """In the place of a number: a wire between two units of one device, at whose joint nothing else lands."""
 
 
-def idents(halves: list[Half], names: Names) -> dict[WireId, str]:
+def wire_ids_of(halves: list[Connection], names: Names) -> dict[WireId, str]:
     """The number of every wire by its key: the number of its potential, and the ident of the end it feeds.
 
     Method:

@@ -6,7 +6,7 @@ from itertools import pairwise
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QFont, QFontMetricsF, QPainter, QPen, QPolygonF
 
-from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Face, Line, Mark, Poly, Text
+from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Face, Line, Poly, Shape, Text
 from riktig.core.keys import Key
 from riktig.desk.theme import FALLBACK, MONO, WORDS, Theme
 
@@ -26,7 +26,7 @@ def mark_font(face: Face) -> QFont:
 
 
 def paint(
-    painter: QPainter, marks: Iterable[Mark], theme: Theme, *, chosen: Collection[Key | None] = frozenset()
+    painter: QPainter, marks: Iterable[Shape], theme: Theme, *, chosen: Collection[Key | None] = frozenset()
 ) -> None:
     """Paints marks in order; marks whose key is in ``chosen`` are painted in the accent."""
     fonts: dict[Face, tuple[QFont, QFontMetricsF]] = {}
@@ -62,14 +62,14 @@ def paint(
                 painter.drawArc(box, round(-mark.start * 16), round(-mark.span * 16))
 
 
-def paint_batched(painter: QPainter, marks: Iterable[Mark], theme: Theme) -> None:
+def paint_batched(painter: QPainter, marks: Iterable[Shape], theme: Theme) -> None:
     """Paints marks, runs of strokes and dots of one look in one go: thousands of wires at a fraction of the time.
 
     Only what is neither filled, closed nor dashed is gathered; of those the order among each other is lost.
     """
     strokes: dict[tuple[str, float], list[QLineF]] = {}
     dots: dict[tuple[str, float], QPolygonF] = {}
-    rest: list[Mark] = []
+    rest: list[Shape] = []
     for mark in marks:
         if isinstance(mark, Poly) and not (mark.closed or mark.fill or mark.dashed):
             lines = strokes.setdefault((mark.role, mark.width), [])

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
-from riktig.core.geometry import Drawing, Mark, Point, Rect, bounds_of, hit
+from riktig.core.geometry import Drawing, Point, Rect, Shape, bounds_of, hit
 from riktig.core.keys import Key
 from riktig.desk.canvas.painter import paint, paint_batched
 from riktig.desk.theme import LIGHT, Theme
@@ -56,8 +56,8 @@ class DrawingView(QWidget):
         self.pages = False
         self._home: Rect | None = None
         self._drawing = Drawing(100, 100, ())
-        self._overlay: Sequence[Mark] = ()
-        self._laid: Sequence[Mark] = ()
+        self._overlay: Sequence[Shape] = ()
+        self._laid: Sequence[Shape] = ()
         self._hidden: frozenset[Key | None] = frozenset()
         self._selection: frozenset[Key | None] = frozenset()
         self._layer: QPixmap | None = None
@@ -98,7 +98,7 @@ class DrawingView(QWidget):
             self._selection = keys
             self._forget()
 
-    def set_overlay(self, marks: Sequence[Mark], hidden: frozenset[Key | None] = frozenset()) -> None:
+    def set_overlay(self, marks: Sequence[Shape], hidden: frozenset[Key | None] = frozenset()) -> None:
         """Marks painted over the cached layer, and keys taken out of it while they move."""
         self._overlay = marks
         if hidden != self._hidden:
@@ -106,7 +106,7 @@ class DrawingView(QWidget):
             self._forget()
         self.update()
 
-    def set_laid(self, marks: Sequence[Mark]) -> None:
+    def set_laid(self, marks: Sequence[Shape]) -> None:
         """Marks laid over the drawing and kept with it in the cached layer, such as thousands of wires."""
         if marks != self._laid:
             self._laid = marks

@@ -2,7 +2,7 @@
 
 from riktig.core.door import DOOR, DOOR_DRAWING
 from riktig.core.geometry import Drawing, Point
-from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, Sheet, draw_sheet, mark_out
+from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, draw_sheet, mark_out
 from riktig.core.plate import RULER
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.desk.session import Session
@@ -22,7 +22,7 @@ def faces_with_holes(session: Session) -> list[str]:
     return [sheet.name for sheet in session.plan.get(SHEETS) if "side" not in sheet.name or sheet.name in used]
 
 
-def sheet_of(session: Session, face: str) -> Sheet:
+def sheet_of(session: Session, face: str) -> HoleSurface:
     """The surface of that name; the plate when this box has none of the name."""
     sheets = session.plan.get(SHEETS)
     return next((sheet for sheet in sheets if sheet.name == face), sheets[0])

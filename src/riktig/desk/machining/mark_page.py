@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QButtonGroup, QPushButton, QSizePolicy, QVBoxLayou
 
 from riktig.core.door import DOOR
 from riktig.core.edits import FixDoor
-from riktig.core.geometry import Circle, Mark
+from riktig.core.geometry import Circle, Shape
 from riktig.core.holes import (
     BLOCKERS,
     GLAND_BLOCKERS,
@@ -45,7 +45,7 @@ SAID = {Tool.PUNCH: "punched through", Tool.HOLE_SAW: "sawn out", Tool.CUT: "cut
 """What a hole is when it is made, other than drilled."""
 LARGE, SMALL = 46, 26
 """Points of the two numbers: as large as there is room for (chosen by us: read from a metre)."""
-NAMES = {HoleWork.MARKED: "Mark", HoleWork.PUNCHED: "Punch", HoleWork.MADE: "Drill", HoleWork.DEBURRED: "Deburr"}
+NAMES = {HoleWork.MARKED: "Shape", HoleWork.PUNCHED: "Punch", HoleWork.MADE: "Drill", HoleWork.DEBURRED: "Deburr"}
 
 
 class MarkPage(QWidget):
@@ -243,10 +243,10 @@ class MarkPage(QWidget):
         super().showEvent(event)
         self._fit_numbers()
 
-    def _overlay(self, walk: list[HoleState], state: HoleState) -> list[Mark]:
+    def _overlay(self, walk: list[HoleState], state: HoleState) -> list[Shape]:
         shift = origin_of(self.session, self.face)
         left = [one.hole for one in walk if not one.has(self.work)]
-        marks: list[Mark] = [
+        marks: list[Shape] = [
             Circle(one.hole.x + shift.x, one.hole.y + shift.y, 3.0, "meets", 1.2, "meets")
             for one in walk
             if one.has(self.work)

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QDoubleSpinBox, QPushButton,
 
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.exports import CHECK_MM, check_bar, export_metal, file_stem, overview, template_of
-from riktig.core.exports.pdf import Sheet as Paper
+from riktig.core.exports.pdf import PaperSheet as Paper
 from riktig.core.records import TemplateChecked
 from riktig.desk.canvas import DrawingView
 from riktig.desk.machining.faces import holes_on, sheet_of

@@ -7,7 +7,7 @@ from PySide6.QtCore import QObject, QTimer
 
 from riktig.core.job import Job
 from riktig.core.labels import INDEX
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES
 from riktig.core.views import TRACE_LOOKUPS, statuses
 from riktig.core.work import Progress
@@ -36,8 +36,8 @@ class Deriver(QObject):
         self._work: Work | None = None
         self._again = False
         self._slow = False
-        self._plan: Plan[Job] | None = None
-        self._fork: Plan[Job] | None = None
+        self._plan: Evaluation[Job] | None = None
+        self._fork: Evaluation[Job] | None = None
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(QUIET_MS)

@@ -3,7 +3,7 @@
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from riktig.core.rules import ClauseResult, Finding, Mend, Verdict, findings_of
+from riktig.core.rules import ClauseResult, Finding, QuickFix, Verdict, findings_of
 from riktig.desk.widgets import plain_label, replace_body
 
 __all__ = ["FindingsDrawer", "finding_row"]
@@ -113,7 +113,7 @@ class FindingsDrawer(QWidget):
         layout.addStretch(1)
         replace_body(self._list, body)
 
-    def _mended(self, mend: Mend) -> None:
+    def _mended(self, mend: QuickFix) -> None:
         self.mend.emit(mend)
 
     def say(self, text: str, wrong: bool) -> None:

@@ -7,7 +7,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QToolButton, QWidget
 
 from riktig.core.job import Job
-from riktig.core.labels import Entry
+from riktig.core.labels import IndexEntry
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label
 
@@ -19,7 +19,7 @@ class Finder(QLineEdit):
 
     found = Signal(object)
 
-    def __init__(self, search: Callable[[str], tuple[Entry, ...]]) -> None:
+    def __init__(self, search: Callable[[str], tuple[IndexEntry, ...]]) -> None:
         super().__init__()
         self._search = search
         self.setPlaceholderText("Find a tag, pin, wire …   /")
@@ -85,7 +85,7 @@ class JobStrip(QWidget):
     theme_asked = Signal()
     jobs_asked = Signal()
 
-    def __init__(self, search: Callable[[str], tuple[Entry, ...]]) -> None:
+    def __init__(self, search: Callable[[str], tuple[IndexEntry, ...]]) -> None:
         super().__init__()
         self.setObjectName("strip")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)

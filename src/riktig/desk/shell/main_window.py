@@ -11,10 +11,10 @@ from riktig.core.errors import RiktigError
 from riktig.core.inputs import file_name
 from riktig.core.job import Practice, new_job
 from riktig.core.keys import BatchKey, Key, PartKey
-from riktig.core.labels import INDEX, NAME_INDEX, Entry, find
+from riktig.core.labels import INDEX, NAME_INDEX, IndexEntry, find
 from riktig.core.plate import LAYOUT
-from riktig.core.rules import RULES, Mend
-from riktig.core.schematic import settle
+from riktig.core.rules import RULES, QuickFix
+from riktig.core.schematic import with_names_recorded
 from riktig.core.store import JobFile, house_practice
 from riktig.core.views import STATIONS, passport, statuses
 from riktig.core.wiring import mini_plate
@@ -201,7 +201,7 @@ class MainWindow(QMainWindow):
         if station:
             station.open_thing(key)
 
-    def _search(self, text: str) -> tuple[Entry, ...]:
+    def _search(self, text: str) -> tuple[IndexEntry, ...]:
         if self.session.file is None:
             return ()
         plan = self.session.plan
@@ -284,7 +284,7 @@ class MainWindow(QMainWindow):
         text, done = QInputDialog.getText(self, "Take back", question)
         return text if done else ""
 
-    def mend(self, mend: Mend) -> None:
+    def mend(self, mend: QuickFix) -> None:
         """Carries a remedy out, as one edit."""
         self.session.edit(mend.text, ApplyRemedy(mend))
 
@@ -297,7 +297,7 @@ class MainWindow(QMainWindow):
         path = jobs_folder() / f"{file_name(number)}.riktig"
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
-            job = settle(new_job(number, title, self._house()))
+            job = with_names_recorded(new_job(number, title, self._house()))
             file = JobFile.create(path, job, who=self.session.who, at=self.session.clock(), signer=self.session.signer)
             self.session.open(file)
         except RiktigError as error:

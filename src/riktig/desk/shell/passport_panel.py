@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QFrame, QGridLayout, QLabel, QPushButton, QScrollA
 
 from riktig.core.geometry import Drawing
 from riktig.core.standards import Why
-from riktig.core.views import Passport, Row, Section
+from riktig.core.views import Passport, PassportRow, PassportSection
 from riktig.desk.canvas import paint
 from riktig.desk.theme import LIGHT, Theme, words_font
 from riktig.desk.widgets import plain_label, replace_body
@@ -111,7 +111,7 @@ class PassportPanel(QScrollArea):
             layout.addWidget(_line())
             self._why(layout, why)
 
-    def _section(self, section: Section) -> QGridLayout:
+    def _section(self, section: PassportSection) -> QGridLayout:
         grid = QGridLayout()
         grid.setHorizontalSpacing(8)
         grid.setVerticalSpacing(3)
@@ -122,7 +122,7 @@ class PassportPanel(QScrollArea):
         grid.setColumnStretch(1, 1)
         return grid
 
-    def _value(self, row: Row) -> QWidget:
+    def _value(self, row: PassportRow) -> QWidget:
         if not row.link:
             label = plain_label(row.value, wraps=True)
             label.setAlignment(Qt.AlignmentFlag.AlignRight)

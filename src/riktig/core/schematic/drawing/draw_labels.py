@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from itertools import product
 
 from riktig.core.catalogue import Behaviour, Can
-from riktig.core.geometry import Align, Face, Mark, Text, bounds_of
+from riktig.core.geometry import Align, Face, Shape, Text, bounds_of
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.keys import ElementKey, NetKey, PlaceKey
 from riktig.core.schematic.drawing.draw_power import CORE, PRINTED, SMALL
-from riktig.core.schematic.drawing.label_collisions import Ground
+from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.layout.frame import broken
 from riktig.core.schematic.layout.power_sheets import POWER_BOTTOM, is_bus
 from riktig.core.schematic.layout.sheet_model import (
@@ -22,9 +22,9 @@ from riktig.core.schematic.layout.sheet_model import (
     RAIL_TOP,
     TAP_TOP,
     Arrow,
-    Rail,
-    Seat,
+    LevelLine,
     Sheet,
+    SheetElement,
 )
 from riktig.core.schematic.model.controller_cards import io_address
 from riktig.core.schematic.model.elements import Circuits, Device, Element, Zone
@@ -32,7 +32,7 @@ from riktig.core.schematic.netlist.nets import Net, NetClass
 from riktig.core.schematic.numbering.numbers import Names
 from riktig.core.schematic.symbols.choose import earth_sign
 
-__all__ = ["Labels", "Reading", "left_of", "purpose_within"]
+__all__ = ["LabelPlacer", "SheetData", "left_of", "purpose_within"]
 
 MAIN_POLES = ("1-2", "3-4", "5-6")
 MIRROR_STEP = 3.4
@@ -44,7 +44,7 @@ WIDE = {"push", "turn", "key", "mushroom", "float", "limit", "temperature", "tri
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class SheetData:
     """What all sheets read: devices, nets by pin and node, names, and places in words."""
 
     devices: Mapping[DeviceId, Device]
@@ -75,23 +75,23 @@ def purpose_within(device: Device, titles: dict[CircuitId, str]) -> str:
     return device.purpose
 
 
-def left_of(device: Device, seat: Seat) -> float:
+def left_of(device: Device, seat: SheetElement) -> float:
     """Where the tag of an element ends: left of its symbol and of the sign that moves it."""
     unit = device.kind.unit(seat.element.poles[0].unit)
     return seat.x - (12.0 if unit.symbol in WIDE and len(seat.element.poles) == 1 else 7.0)
 
 
 @dataclass(slots=True)
-class Labels:
+class LabelPlacer:
     """Sets the labels of one sheet onto its ground, the hardest to place first."""
 
-    reading: Reading
+    reading: SheetData
     sheet: Sheet
-    ground: Ground
+    ground: LabelCollisions
     bonded: frozenset[PinRef]
     numbered: set[PinRef]
 
-    def __init__(self, reading: Reading, sheet: Sheet, ground: Ground, bonded: frozenset[PinRef]) -> None:
+    def __init__(self, reading: SheetData, sheet: Sheet, ground: LabelCollisions, bonded: frozenset[PinRef]) -> None:
         self.reading, self.sheet, self.ground, self.bonded = reading, sheet, ground, bonded
         self.numbered = set()
 
@@ -121,7 +121,7 @@ class Labels:
                 return True
         return False
 
-    def _said(self, seat: Seat) -> None:
+    def _said(self, seat: SheetElement) -> None:
         """What is said under a tag, in as many lines and as large as there is room for; never cut."""
         device = self.reading.devices[seat.element.device]
         if device.strip:
@@ -169,7 +169,7 @@ class Labels:
             return f"also {there}"
         return purpose_within(device, self.reading.titles)
 
-    def _numbers(self, seat: Seat) -> None:
+    def _numbers(self, seat: SheetElement) -> None:
         """The number of each net where it first can be written without touching another label."""
         power = self.sheet.bus is not None
         for index, pole in enumerate(seat.element.poles):
@@ -225,7 +225,7 @@ class Labels:
                 self.ground.add([spot])
                 return
 
-    def _rail(self, rail: Rail) -> list[Mark]:
+    def _rail(self, rail: LevelLine) -> list[Shape]:
         """The name of a node at the left end of its stretch, and what shows that it ends in earth."""
         net = self.reading.by_node.get(rail.node) or (self.reading.of_pin.get(rail.pin) if rail.pin else None)
         if is_bus(rail.node) and rail.y not in (RAIL_TOP, RAIL_BOTTOM, TAP_TOP):
@@ -273,7 +273,7 @@ class Labels:
         if not self._first(both):
             self.ground.add(both[0])
 
-    def _mirror(self, device: Device, x: float) -> list[Mark]:
+    def _mirror(self, device: Device, x: float) -> list[Shape]:
         """Under a coil: where its contacts are, the main poles in one line, the spare ones in the last."""
         places = self.reading.used.get(device.id, {})
         rows = [(u.name, places.get(u.name, "spare")) for u in device.kind.units if u.behaviour is not Behaviour.COIL]
@@ -282,7 +282,7 @@ class Labels:
         if len(poles) == len(MAIN_POLES) and len(set(poles)) == 1:
             used = [("1 to 6", poles[0]), *(row for row in used if row[0] not in MAIN_POLES)]
         spare = [unit for unit, place in rows if place == "spare" and unit not in MAIN_POLES]
-        marks: list[Mark] = []
+        marks: list[Shape] = []
         top = RAIL_BOTTOM + 7.9
         step = min(MIRROR_STEP, 13.2 / max(len(used) + bool(spare) - 1, 1))
         size = min(PRINTED, step * 0.8)

@@ -3,13 +3,13 @@
 from collections.abc import Callable, Mapping
 
 from riktig.core.catalogue import Can
-from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text, bounds_of
+from riktig.core.geometry import Align, Circle, Face, Line, Shape, Text, bounds_of
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey
-from riktig.core.schematic.drawing.label_collisions import Ground
+from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.layout.frame import broken
 from riktig.core.schematic.layout.power_sheets import BELOW, BUS_GAP, INCOMER_X, INCOMING_TOP, POWER_BOTTOM, power_top
-from riktig.core.schematic.layout.sheet_model import FRAME_RIGHT, LINE_GAP, Place, Seat, Sheet
+from riktig.core.schematic.layout.sheet_model import FRAME_RIGHT, LINE_GAP, Sheet, SheetElement, SheetPlace
 from riktig.core.schematic.model.elements import Band, Device, Landing, Rung
 from riktig.core.schematic.symbols.choose import box_sign, earth_sign, motor_sign
 
@@ -30,10 +30,10 @@ def power_marks(
     sheet: Sheet,
     devices: Devices,
     tags: Tags,
-    elsewhere: dict[DeviceId, Place],
-    ground: Ground,
+    elsewhere: dict[DeviceId, SheetPlace],
+    ground: LabelCollisions,
     rung_name: Callable[[str], str],
-) -> list[Mark]:
+) -> list[Shape]:
     """The lines of the sheet, cable and load signs, and the earth line.
 
     Args:
@@ -44,7 +44,7 @@ def power_marks(
         ground: What stands on the sheet so far.
         rung_name: What a rung is called by its id, where numbers go by rung; otherwise empty.
     """
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     incomer = any(devices[s.element.device].kind.can(Can.MAIN_SWITCH) for s in sheet.seats)
     assert sheet.bus is not None
     bus = sheet.bus
@@ -65,7 +65,7 @@ def power_marks(
     return marks + _returns(sheet, bus.y, devices)
 
 
-def _title(words: str, seat: Seat, ground: Ground) -> None:
+def _title(words: str, seat: SheetElement, ground: LabelCollisions) -> None:
     """The name of a load beside its first element, in as many lines and as small as there is room for."""
     lines = len(seat.element.poles)
     x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
@@ -81,31 +81,31 @@ def _title(words: str, seat: Seat, ground: Ground) -> None:
 
 
 def _landing(
-    landing: Landing, x: float, y: float, devices: Devices, tags: Tags, on: dict[DeviceId, Place]
-) -> list[Mark]:
+    landing: Landing, x: float, y: float, devices: Devices, tags: Tags, on: dict[DeviceId, SheetPlace]
+) -> list[Shape]:
     device = devices[landing.device]
     tag, key = tags[device.id], DeviceKey(device.id)
     count = len(landing.pins)
     middle = x + (count - 1) * LINE_GAP / 2
     if device.kind.can(Can.SUPPLY):
-        marks: list[Mark] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
+        marks: list[Shape] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
         return marks + [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(("L1", "L2", "L3"))]
     if device.kind.is_motor and landing.pins[0] == "W2":
         at = [(x + n * LINE_GAP, pin) for n, pin in enumerate(landing.pins)]
-        signs: list[Mark] = [
+        signs: list[Shape] = [
             Text(a, POWER_BOTTOM + 3.6, pin, SMALL, face=Face.PRINTED, align=Align.MIDDLE) for a, pin in at
         ]
         return [*signs, Text(at[1][0], POWER_BOTTOM + 8, f"of {tag}", SMALL, "act", align=Align.MIDDLE)]
     if device.kind.is_motor:
         y = POWER_BOTTOM + 9
-        legs: list[Mark] = [
+        legs: list[Shape] = [
             Line(x + n * LINE_GAP, POWER_BOTTOM, middle + (n - (count - 1) / 2) * 4.5, y - 7, width=0.35,
                  layer="circuit")
             for n in range(count)
         ]  # fmt: skip
         return legs + motor_sign(middle, y, tag, key)
     if device.kind.can(Can.DISTRIBUTES):
-        dots: list[Mark] = [
+        dots: list[Shape] = [
             Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)
         ]
         blocks = " ".join(tags[d.id] for d in devices.values() if d.kind.can(Can.DISTRIBUTES))
@@ -120,10 +120,10 @@ def _landing(
             Line(x, end + 8, box, end + 8, width=0.35, layer="circuit"),
             Text(x + 1.0, end + 2.0, "N", 2.2, "second", Face.PRINTED),
         ]
-    drop: list[Mark] = [
+    drop: list[Shape] = [
         Line(x + n * LINE_GAP, y, x + n * LINE_GAP, end + 3, width=0.35, layer="circuit") for n in range(count)
     ]
-    names: list[Mark] = [
+    names: list[Shape] = [
         Text(x + n * LINE_GAP + 1.0, end + 2.0, pin, 2.2, "second", Face.PRINTED) for n, pin in enumerate(landing.pins)
     ]
     words = "" if device.kind.can(Can.OTHER_LOAD) else device.kind.name.split(",")[0]
@@ -137,9 +137,9 @@ def _landing(
     return marks
 
 
-def _returns(sheet: Sheet, bus_y: float, devices: Devices) -> list[Mark]:
+def _returns(sheet: Sheet, bus_y: float, devices: Devices) -> list[Shape]:
     """Neutral and earth of the supply, and the earth line that the loads' conductors hang on."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     at: list[float] = []
     for seat in sheet.seats:
         device = devices[seat.element.device]
@@ -170,7 +170,7 @@ def _earth_line(x1: float, y1: float, x2: float, y2: float) -> Line:
     return Line(x1, y1, x2, y2, width=0.35, dashed=True, layer="circuit")
 
 
-def _earth_of(rung: Rung, sheet: Sheet, at: list[float]) -> list[Mark]:
+def _earth_of(rung: Rung, sheet: Sheet, at: list[float]) -> list[Shape]:
     """The protective conductor of a load: from its frame by its terminal, where it has one, to the earth line."""
     landing = next((part for part in rung.path.parts if isinstance(part, Landing)), None)
     terminal = next((s for s in sheet.seats if any(s.element == part for part in rung.path.parts)), None)
@@ -187,7 +187,7 @@ def _earth_of(rung: Rung, sheet: Sheet, at: list[float]) -> list[Mark]:
         return []
     x = terminal.x if terminal else beside
     at.append(x)
-    marks: list[Mark] = [_earth_line(edge, y, x, y)]
+    marks: list[Shape] = [_earth_line(edge, y, x, y)]
     if terminal:
         marks.append(_earth_line(x, terminal.bottom, x, EARTH_LINE))
         return [*marks, _earth_line(x, y, x, terminal.top)] if y < terminal.top else marks

@@ -3,24 +3,24 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour, Can
-from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Mark, Text
+from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Shape, Text
 from riktig.core.job import DeviceId, Numbering, PinRef, Practice
 from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, NetKey, device_of
 from riktig.core.plan import Memory
-from riktig.core.schematic.drawing.draw_labels import Labels, Reading, left_of
+from riktig.core.schematic.drawing.draw_labels import LabelPlacer, SheetData, left_of
 from riktig.core.schematic.drawing.draw_power import PRINTED, TAG, power_marks
 from riktig.core.schematic.drawing.draw_wires import wire_marks
-from riktig.core.schematic.drawing.label_collisions import Ground
+from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.layout.earth_tree import bars_of, earth_marks
 from riktig.core.schematic.layout.frame import Heading, frame_marks, legend_marks, symbols_used
 from riktig.core.schematic.layout.sheet_model import (
     LINE_GAP,
     SHEET_HEIGHT,
     SHEET_WIDTH,
-    Place,
-    Seat,
     Sheet,
+    SheetElement,
     SheetKind,
+    SheetPlace,
     Sheets,
 )
 from riktig.core.schematic.model.elements import Circuits, Device, Element, Zone, elements_of
@@ -53,7 +53,7 @@ class SheetPen:
         self._heading = Heading(number, title, client, drawing_number, revision)
         numbered = practice.numbering is Numbering.BY_RUNG
         rungs = {rung.id: number for number, rung in enumerate(circuits.rungs, 1)} if numbered else {}
-        self._pen = _Pen(sheets, circuits, nets, names, practice.rulebook.north_american, rungs)
+        self._pen = _OneSheet(sheets, circuits, nets, names, practice.rulebook.north_american, rungs)
 
     def drawing(self, index: int) -> Drawing:
         """The sheet in that place (from 0) as marks in mm; keys are ``element:``, ``device:``, ``net:``, ``place:``.
@@ -113,10 +113,10 @@ def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[t
 
 
 @dataclass(slots=True)
-class _Pen:
+class _OneSheet:
     """Draws one sheet at a time from what all of them share."""
 
-    reading: Reading
+    reading: SheetData
     bonded: frozenset[PinRef]
     first: dict[SheetKind, int]
 
@@ -142,7 +142,7 @@ class _Pen:
             if d.kind.can(Can.DRAWN_ELSEWHERE) and did in used
         }
         touched = {did: str(place) for did, place in sheets.touched.items()}
-        self.reading = Reading(
+        self.reading = SheetData(
             devices,
             circuits,
             nets.of_pin,
@@ -192,7 +192,7 @@ class _Pen:
             found.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
         return tuple(found)
 
-    def sheet(self, sheet: Sheet) -> list[Mark]:
+    def sheet(self, sheet: Sheet) -> list[Shape]:
         """Everything on a sheet but its frame: what is fixed first, then labels where nothing stands yet."""
         r = self.reading
         if sheet.kind is SheetKind.EARTH:
@@ -201,25 +201,25 @@ class _Pen:
             return legend_marks(
                 r.circuits, sheet.number - self.first[SheetKind.LEGEND], north_american=r.north_american
             )
-        ground = Ground()
+        ground = LabelCollisions()
         ground.add(wire_marks(sheet, r.devices, r.of_pin))
         for seat in sheet.seats:
             ground.add(self._symbols(seat, sheet))
         ground.add([Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots])
         if sheet.bus:
-            there = {did: Place(*_split(text)) for did, text in r.elsewhere.items()}
+            there = {did: SheetPlace(*_split(text)) for did, text in r.elsewhere.items()}
             ground.add(power_marks(sheet, r.devices, r.names.tag, there, ground, r.rung_name))
         else:
             ground.add(self._landings(sheet))
-        Labels(r, sheet, ground, self.bonded).set_all()
+        LabelPlacer(r, sheet, ground, self.bonded).set_all()
         return ground.marks
 
-    def _symbols(self, seat: Seat, sheet: Sheet) -> list[Mark]:
+    def _symbols(self, seat: SheetElement, sheet: Sheet) -> list[Shape]:
         """An element with its tag and pin numbers."""
         r, one = self.reading, seat.element
         device = r.devices[one.device]
         key = ElementKey(one.id)
-        marks: list[Mark] = []
+        marks: list[Shape] = []
         for index, pole in enumerate(one.poles):
             x = seat.x + index * LINE_GAP
             owner = r.devices[pole.device]
@@ -235,7 +235,7 @@ class _Pen:
             marks.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
         return marks + self._tag(device, seat, sheet, key)
 
-    def _tag(self, device: Device, seat: Seat, sheet: Sheet, key: Key | None) -> list[Mark]:
+    def _tag(self, device: Device, seat: SheetElement, sheet: Sheet, key: Key | None) -> list[Shape]:
         y = (seat.top + seat.bottom) / 2
         tag = self.reading.names.tag[device.id]
         if device.strip:
@@ -246,9 +246,9 @@ class _Pen:
         x = left_of(device, seat)
         return [Text(x, y - 0.4, tag, TAG, align=Align.RIGHT, face=Face.PRINTED_BOLD, key=key)]
 
-    def _landings(self, sheet: Sheet) -> list[Mark]:
+    def _landings(self, sheet: Sheet) -> list[Shape]:
         """Pins that a control path only touches: named with their device and where else it is drawn."""
-        marks: list[Mark] = []
+        marks: list[Shape] = []
         for landing, x, y in sheet.landings:
             device = self.reading.devices[landing.device]
             key = DeviceKey(device.id)
@@ -267,7 +267,7 @@ def _split(place: str) -> tuple[int, int, str]:
     return int(sheet), int(column), ""
 
 
-def _pins(owner: Device, unit: str, flipped: bool, x: float, seat: Seat, key: Key | None) -> list[Mark]:
+def _pins(owner: Device, unit: str, flipped: bool, x: float, seat: SheetElement, key: Key | None) -> list[Shape]:
     one = owner.kind.unit(unit)
     upper, lower = (one.pins[-1], one.pins[0]) if flipped else (one.pins[0], one.pins[-1])
     y = (seat.top + seat.bottom) / 2

@@ -3,11 +3,11 @@
 from collections.abc import Mapping
 
 from riktig.core.catalogue import Can
-from riktig.core.geometry import Line, Mark
+from riktig.core.geometry import Line, Shape
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.keys import NetKey
 from riktig.core.schematic.layout.power_sheets import BUS_GAP, INCOMER_X
-from riktig.core.schematic.layout.sheet_model import LINE_GAP, Seat, Sheet, Wire
+from riktig.core.schematic.layout.sheet_model import LINE_GAP, DrawnLine, Sheet, SheetElement
 from riktig.core.schematic.model.elements import Device, Pole
 from riktig.core.schematic.netlist.nets import Net
 
@@ -18,13 +18,13 @@ END = 1.6
 """Of an element that shows which net it is on, mm."""
 
 
-def net_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net], net: Net) -> list[Mark]:
+def net_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net], net: Net) -> list[Shape]:
     """A net everywhere it goes on a sheet, thick: its lines, and the ends of the elements that it joins."""
 
     def thick(x1: float, y1: float, x2: float, y2: float) -> Line:
         return Line(x1, y1, x2, y2, "act", 0.9)
 
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         thick(mark.x1, mark.y1, mark.x2, mark.y2)
         for mark in wire_marks(sheet, devices, of_pin)
         if isinstance(mark, Line) and mark.key == NetKey(net.id)
@@ -58,7 +58,7 @@ def net_lines(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[Pin
     return found
 
 
-def ends_of(seat: Seat, devices: Mapping[DeviceId, Device]) -> list[tuple[Pole, float, PinRef, PinRef]]:
+def ends_of(seat: SheetElement, devices: Mapping[DeviceId, Device]) -> list[tuple[Pole, float, PinRef, PinRef]]:
     """The poles of an element where it stands: each with its x, mm, and its upper and lower pin."""
     found = []
     for index, pole in enumerate(seat.element.poles):
@@ -69,7 +69,7 @@ def ends_of(seat: Seat, devices: Mapping[DeviceId, Device]) -> list[tuple[Pole, 
     return found
 
 
-def wire_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Mark]:
+def wire_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Shape]:
     """The connections of a sheet, keyed by the net of the elements that they begin or end at."""
     at: dict[Spot, PinRef] = {}
     for seat in sheet.seats:
@@ -86,7 +86,7 @@ def wire_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[Pi
     ]
 
 
-def _spread(left: list[Wire], at: dict[Spot, PinRef]) -> None:
+def _spread(left: list[DrawnLine], at: dict[Spot, PinRef]) -> None:
     """Carries the nets along the wires from end to end until none is left that can be told."""
     while left:
         rest = []

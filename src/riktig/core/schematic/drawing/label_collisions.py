@@ -4,9 +4,9 @@ from collections import defaultdict
 from collections.abc import Iterable
 from itertools import pairwise
 
-from riktig.core.geometry import Arc, Circle, Line, Mark, Poly, Text, bounds_of
+from riktig.core.geometry import Arc, Circle, Line, Poly, Shape, Text, bounds_of
 
-__all__ = ["Ground"]
+__all__ = ["LabelCollisions"]
 
 CELL = 20.0
 CLEAR = 0.3
@@ -14,15 +14,15 @@ CLEAR = 0.3
 Box = tuple[float, float, float, float]
 
 
-class Ground:
+class LabelCollisions:
     """The marks of a sheet with an index of where they are."""
 
     def __init__(self) -> None:
-        self.marks: list[Mark] = []
+        self.marks: list[Shape] = []
         self._texts: dict[tuple[int, int], list[Box]] = defaultdict(list)
         self._lines: dict[tuple[int, int], list[Box]] = defaultdict(list)
 
-    def add(self, marks: Iterable[Mark]) -> None:
+    def add(self, marks: Iterable[Shape]) -> None:
         """Puts marks on the sheet."""
         for mark in marks:
             self.marks.append(mark)
@@ -41,12 +41,12 @@ class Ground:
         return not _meets(box, self._texts, 0.0) and not _meets(box, self._lines, CLEAR)
 
 
-def _of(mark: Mark) -> Box:
+def _of(mark: Shape) -> Box:
     box = bounds_of(mark)
     return (box.x, box.y, box.right, box.bottom)
 
 
-def _boxes(mark: Mark) -> list[Box]:
+def _boxes(mark: Shape) -> list[Box]:
     """Boxes of a mark: an open run of strokes has one a stroke, so that what lies beside it stays free."""
     match mark:
         case Poly(points=points, closed=False):

@@ -9,15 +9,15 @@ from riktig.core.schematic.faults.paths import interlocks_bypassed, monitor_down
 from riktig.core.schematic.layout.power_sheets import is_bus
 from riktig.core.schematic.model.elements import Band, Circuits, Device, Element, elements_of
 from riktig.core.schematic.netlist.nets import NetClass, Nets
-from riktig.core.schematic.netlist.unit_graph import CONTACTS, PASS, TAKES, Fault, Graph
+from riktig.core.schematic.netlist.unit_graph import CONTACTS, PASS, TAKES, CircuitFault, UnitGraph
 
-__all__ = ["Fault", "find_faults"]
+__all__ = ["CircuitFault", "find_faults"]
 
 
-def find_faults(circuits: Circuits, nets: Nets) -> tuple[Fault, ...]:
+def find_faults(circuits: Circuits, nets: Nets) -> tuple[CircuitFault, ...]:
     """Everything that is wrong with the circuits, kind by kind, in the order of the rungs."""
-    graph = Graph(circuits, nets)
-    found: list[Fault] = []
+    graph = UnitGraph(circuits, nets)
+    found: list[CircuitFault] = []
     for look in (
         _contacts_beyond_the_device,
         _contacts_without_coil,
@@ -38,9 +38,9 @@ def find_faults(circuits: Circuits, nets: Nets) -> tuple[Fault, ...]:
     return tuple(found)
 
 
-def _contacts_beyond_the_device(graph: Graph) -> list[Fault]:
+def _contacts_beyond_the_device(graph: UnitGraph) -> list[CircuitFault]:
     return [
-        Fault(
+        CircuitFault(
             "more contacts than the device has",
             f"{{{device}}} {unit} is drawn {count} times, but the device has it once.",
             DeviceKey(device),
@@ -51,9 +51,9 @@ def _contacts_beyond_the_device(graph: Graph) -> list[Fault]:
     ]
 
 
-def _contacts_without_coil(graph: Graph) -> list[Fault]:
+def _contacts_without_coil(graph: UnitGraph) -> list[CircuitFault]:
     return [
-        Fault(
+        CircuitFault(
             "contact without coil",
             f"The coil of {{{device.id}}} is in no circuit, so its contacts never move.",
             DeviceKey(device.id),
@@ -64,7 +64,7 @@ def _contacts_without_coil(graph: Graph) -> list[Fault]:
     ]
 
 
-def _coils_without_contact(graph: Graph) -> list[Fault]:
+def _coils_without_contact(graph: UnitGraph) -> list[CircuitFault]:
     found = []
     for device in graph.circuits.devices:
         if not device.kind.has_coil or not graph.used[(device.id, "A1-A2")]:
@@ -72,7 +72,7 @@ def _coils_without_contact(graph: Graph) -> list[Fault]:
         moved = [u.name for u in device.kind.units if u.behaviour in CONTACTS and graph.used[(device.id, u.name)]]
         if not moved:
             found.append(
-                Fault(
+                CircuitFault(
                     "coil without contact",
                     f"{{{device.id}}} pulls in, but none of its contacts is in a circuit.",
                     DeviceKey(device.id),
@@ -82,7 +82,7 @@ def _coils_without_contact(graph: Graph) -> list[Fault]:
     return found
 
 
-def _shorts(graph: Graph) -> list[Fault]:
+def _shorts(graph: UnitGraph) -> list[CircuitFault]:
     """Poles of sources that contacts alone would join: through however many rungs, with no load between.
 
     Method:
@@ -103,7 +103,7 @@ def _shorts(graph: Graph) -> list[Fault]:
                         joined[b].append((a, one))
     owner: dict[PinRef, str] = {}
     todo: list[PinRef] = []
-    found: dict[frozenset[str], Fault] = {}
+    found: dict[frozenset[str], CircuitFault] = {}
 
     def meet(net: PinRef, pole: str, one: Element | None) -> None:
         if net not in owner:
@@ -120,7 +120,7 @@ def _shorts(graph: Graph) -> list[Fault]:
     return list(found.values())
 
 
-def _poles(graph: Graph) -> list[tuple[PinRef, str]]:
+def _poles(graph: UnitGraph) -> list[tuple[PinRef, str]]:
     """The poles of all sources, each at its net; a return that is earthed or shared counts once."""
     found: dict[PinRef, str] = {}
     for device in graph.circuits.devices:
@@ -139,8 +139,8 @@ def _poles(graph: Graph) -> list[tuple[PinRef, str]]:
     return list(found.items())
 
 
-def _short(a: str, b: str, net: PinRef, one: Element | None) -> Fault:
-    return Fault(
+def _short(a: str, b: str, net: PinRef, one: Element | None) -> CircuitFault:
+    return CircuitFault(
         "short",
         f"{a} and {b} are joined by contacts alone, with nothing between that takes the current: closed, they are a "
         "short circuit.",
@@ -149,7 +149,7 @@ def _short(a: str, b: str, net: PinRef, one: Element | None) -> Fault:
     )
 
 
-def _sources_joined(graph: Graph) -> list[Fault]:
+def _sources_joined(graph: UnitGraph) -> list[CircuitFault]:
     """Two outputs of sources on one net, other than a common return that both are meant to share."""
     at: dict[PinRef, list[DeviceId]] = defaultdict(list)
     for device in graph.circuits.devices:
@@ -164,7 +164,7 @@ def _sources_joined(graph: Graph) -> list[Fault]:
                 if net:
                     at[net].append(device.id)
     return [
-        Fault(
+        CircuitFault(
             "two sources on one net",
             " and ".join(f"{{{one}}}" for one in dict.fromkeys(here)) + " feed the same conductor.",
             NetKey(net),
@@ -175,7 +175,7 @@ def _sources_joined(graph: Graph) -> list[Fault]:
     ]
 
 
-def _no_return(graph: Graph) -> list[Fault]:
+def _no_return(graph: UnitGraph) -> list[CircuitFault]:
     """Coils, lamps and loads of which one side leads to no source or return, whatever is switched."""
 
     def passes(device: Device, behaviour: Behaviour) -> bool:
@@ -197,7 +197,7 @@ def _no_return(graph: Graph) -> list[Fault]:
             lost = [pin for pin in (unit.pins[0], unit.pins[-1]) if graph.net(device, pin) not in reached]
             if lost:
                 found.append(
-                    Fault(
+                    CircuitFault(
                         "load without return",
                         f"{{{device.id}}}:{lost[0]} leads nowhere: the {device.kind.name} can never work.",
                         DeviceKey(device.id),
@@ -207,9 +207,9 @@ def _no_return(graph: Graph) -> list[Fault]:
     return found
 
 
-def _lamps_without_meaning(graph: Graph) -> list[Fault]:
+def _lamps_without_meaning(graph: UnitGraph) -> list[CircuitFault]:
     return [
-        Fault(
+        CircuitFault(
             "lamp without meaning",
             f"Nothing says what {{{device.id}}} is lit for.",
             DeviceKey(device.id),
@@ -220,7 +220,7 @@ def _lamps_without_meaning(graph: Graph) -> list[Fault]:
     ]
 
 
-def _loops(graph: Graph) -> list[Fault]:
+def _loops(graph: UnitGraph) -> list[CircuitFault]:
     """Paths that begin and end at one potential: whatever they go through, nothing can ever flow."""
     found = []
     for rung in graph.circuits.rungs:
@@ -231,7 +231,7 @@ def _loops(graph: Graph) -> list[Fault]:
         crossed = [e for e in elements_of(rung.path) if not graph.is_joint(e)]
         if crossed and ends[0] is not None and ends[0] == ends[1]:
             found.append(
-                Fault(
+                CircuitFault(
                     "loop",
                     f"“{rung.title}” begins and ends at one potential, so nothing can ever flow through it.",
                     ElementKey(crossed[0].id),
@@ -241,7 +241,7 @@ def _loops(graph: Graph) -> list[Fault]:
     return found
 
 
-def _unfed(graph: Graph) -> list[Fault]:
+def _unfed(graph: UnitGraph) -> list[CircuitFault]:
     """Paths that no supply reaches, through whatever switches or takes current."""
     seeds = {net for net, _ in _poles(graph)}
     for device in graph.circuits.devices:
@@ -260,7 +260,7 @@ def _unfed(graph: Graph) -> list[Fault]:
             nets = [graph.net(device, pin) for pin in device.kind.unit(one.poles[0].unit).pins]
             if not any(net in reached for net in nets):
                 found.append(
-                    Fault(
+                    CircuitFault(
                         "no supply",
                         f"“{rung.title}” hangs on no supply: {{{device.id}}} can never be fed.",
                         ElementKey(one.id),
@@ -271,7 +271,7 @@ def _unfed(graph: Graph) -> list[Fault]:
     return found
 
 
-def _bare_paths(graph: Graph) -> list[Fault]:
+def _bare_paths(graph: UnitGraph) -> list[CircuitFault]:
     """Nodes that a rung starts from and nothing feeds, and ends that nothing goes on from."""
     fed: Counter[str] = Counter()
     for rung in graph.circuits.rungs:
@@ -284,7 +284,7 @@ def _bare_paths(graph: Graph) -> list[Fault]:
         for node in (*rung.start, *rung.end):
             if fed[node] == 1 and not _known(node) and not _bonded(graph, node):
                 found.append(
-                    Fault(
+                    CircuitFault(
                         "path ends nowhere",
                         f"“{rung.title}” goes to “{node}”, and nothing else does.",
                         ElementKey(next(elements_of(rung.path)).id)
@@ -301,6 +301,6 @@ def _known(node: str) -> bool:
     return common or is_bus(node) or node in ("N", "PE")
 
 
-def _bonded(graph: Graph, node: str) -> bool:
+def _bonded(graph: UnitGraph, node: str) -> bool:
     pins = graph.pins_at.get(node, ())
     return len(pins) > 1 or graph.class_at.get(node) is NetClass.EARTH

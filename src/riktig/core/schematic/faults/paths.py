@@ -4,12 +4,12 @@ from riktig.core.catalogue import Behaviour, Can
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, ElementKey
 from riktig.core.schematic.model.elements import Branch, Element, Landing, Parallel, Series, elements_of
-from riktig.core.schematic.netlist.unit_graph import CONTACTS, PASS, Fault, Graph, behaves
+from riktig.core.schematic.netlist.unit_graph import CONTACTS, PASS, CircuitFault, UnitGraph, behaves
 
 __all__ = ["interlocks_bypassed", "monitor_downstream", "phases_exchanged", "wrong_pairs"]
 
 
-def interlocks_bypassed(graph: Graph) -> list[Fault]:
+def interlocks_bypassed(graph: UnitGraph) -> list[CircuitFault]:
     """A device's own closing contact that reaches its coil past the opening contact of its rival."""
     found = []
     for rung in graph.circuits.rungs:
@@ -24,7 +24,7 @@ def interlocks_bypassed(graph: Graph) -> list[Fault]:
                     if holds and guards - kept:
                         rival = sorted(guards - kept)[0]
                         found.append(
-                            Fault(
+                            CircuitFault(
                                 "interlock bypassed",
                                 f"The hold contact of {{{coil.device}}} reaches its coil past the interlock of "
                                 f"{{{rival}}}: pushed in by hand, both can stay in.",
@@ -35,7 +35,7 @@ def interlocks_bypassed(graph: Graph) -> list[Fault]:
     return list(dict.fromkeys(found))
 
 
-def _rival(graph: Graph, one: DeviceId, other: DeviceId) -> bool:
+def _rival(graph: UnitGraph, one: DeviceId, other: DeviceId) -> bool:
     """Whether two contactors switch the same load."""
     a, b = graph.devices[one], graph.devices[other]
     return one != other and a.kind.can(Can.SWITCHES_LOAD) and b.kind.can(Can.SWITCHES_LOAD) and a.circuit == b.circuit
@@ -72,7 +72,7 @@ MOST_WAYS = 200
 """Ways through one path that are looked at (chosen by us: no one draws more by hand)."""
 
 
-def phases_exchanged(graph: Graph) -> list[Fault]:
+def phases_exchanged(graph: UnitGraph) -> list[CircuitFault]:
     """Two contactors side by side on one motor: between them the phases change places exactly once."""
     found = []
     for rung in graph.circuits.rungs:
@@ -83,7 +83,7 @@ def phases_exchanged(graph: Graph) -> list[Fault]:
                     first = next(elements_of(part))
                     words = "not exchanged at all" if not turned else "exchanged twice"
                     found.append(
-                        Fault(
+                        CircuitFault(
                             "phase exchange",
                             f"Between {{{first.device}}} and its partner the phases are {words}: the motor would "
                             "turn the same way with both.",
@@ -94,7 +94,7 @@ def phases_exchanged(graph: Graph) -> list[Fault]:
     return found
 
 
-def _is_pole(graph: Graph, element: Element) -> bool:
+def _is_pole(graph: UnitGraph, element: Element) -> bool:
     """Whether an element is three main poles of a contactor: a soft starter beside its bypass exchanges nothing."""
     unit = graph.devices[element.device].kind.unit(element.poles[0].unit)
     return len(element.poles) == 3 and unit.symbol == "contactor"
@@ -105,7 +105,7 @@ def _odd(order: tuple[int, ...]) -> bool:
     return sum(order[i] > order[j] for i in range(len(order)) for j in range(i + 1, len(order))) % 2 == 1
 
 
-def monitor_downstream(graph: Graph) -> list[Fault]:
+def monitor_downstream(graph: UnitGraph) -> list[CircuitFault]:
     found = []
     for monitor in (d for d in graph.circuits.devices if d.kind.can(Can.WATCHES_PHASES)):
         mine = graph.net(monitor, "L1")
@@ -119,7 +119,7 @@ def monitor_downstream(graph: Graph) -> list[Fault]:
                 reached = graph.reach({n for n in behind if n}, lambda d, b: b in PASS and not d.kind.has_coil)
                 if mine in reached:
                     found.append(
-                        Fault(
+                        CircuitFault(
                             "monitor downstream",
                             f"{{{monitor.id}}} is fed behind {{{contactor.id}}}, which it lets in: it would never see "
                             "a supply to let in.",
@@ -130,7 +130,7 @@ def monitor_downstream(graph: Graph) -> list[Fault]:
     return found
 
 
-def wrong_pairs(graph: Graph) -> list[Fault]:
+def wrong_pairs(graph: UnitGraph) -> list[CircuitFault]:
     """Contacts whose numbers do not say what they do: …3-…4 close, …1-…2 open (EN 50005, from memory)."""
     found = []
     for device in graph.circuits.devices:
@@ -147,7 +147,7 @@ def wrong_pairs(graph: Graph) -> list[Fault]:
                 if device.kind.can(Can.CHANGEOVER) and ends == {"1", "4"}:
                     continue
                 found.append(
-                    Fault(
+                    CircuitFault(
                         "contact numbers",
                         f"{{{device.id}}} {unit.name} {does}, but its numbers say otherwise.",
                         DeviceKey(device.id),

@@ -4,10 +4,10 @@ from collections.abc import Collection
 from dataclasses import dataclass, field
 
 from riktig.core.job import ElementId
-from riktig.core.schematic.layout.sheet_model import LINE_GAP, Seat, Wire
+from riktig.core.schematic.layout.sheet_model import LINE_GAP, DrawnLine, SheetElement
 from riktig.core.schematic.model.elements import Branch, Element, Landing, Parallel, Series
 
-__all__ = ["BRANCH", "LINE_STEP", "PATH_GAP", "Pad", "height_of", "leads_to", "lines_of_path", "width_of"]
+__all__ = ["BRANCH", "LINE_STEP", "PATH_GAP", "BranchLayout", "height_of", "leads_to", "lines_of_path", "width_of"]
 
 CONTACT, TERMINAL, TOUCHED = 15.0, 5.6, 4.0
 """Height of an element with its tag and pin numbers, of a terminal, and of a pin merely touched, mm."""
@@ -23,12 +23,12 @@ PATH_GAP = 2 * LINE_GAP + 30.0
 
 
 @dataclass(slots=True)
-class Pad:
+class BranchLayout:
     """Collects what stands on a sheet while it is laid out; ``loads`` are the elements that stand in a row below."""
 
     loads: Collection[ElementId] = ()
-    seats: list[Seat] = field(default_factory=list)
-    wires: list[Wire] = field(default_factory=list)
+    seats: list[SheetElement] = field(default_factory=list)
+    wires: list[DrawnLine] = field(default_factory=list)
     dots: list[tuple[float, float]] = field(default_factory=list)
     landings: list[tuple[Landing, float, float]] = field(default_factory=list)
 
@@ -38,12 +38,14 @@ class Pad:
             case Element():
                 room = bottom - top - CONTACT * ROOMY
                 if branch.id in self.loads and room > 0 and len(branch.poles) == 1:
-                    self.wires.append(Wire(x, top, x, top + room))
+                    self.wires.append(DrawnLine(x, top, x, top + room))
                     top += room
-                self.seats.append(Seat(branch, x, top, bottom))
+                self.seats.append(SheetElement(branch, x, top, bottom))
             case Landing():
                 self.landings.append((branch, x, top))
-                self.wires += [Wire(x + n * LINE_GAP, top, x + n * LINE_GAP, bottom) for n in range(len(branch.pins))]
+                self.wires += [
+                    DrawnLine(x + n * LINE_GAP, top, x + n * LINE_GAP, bottom) for n in range(len(branch.pins))
+                ]
             case Series(parts):
                 self._series(parts, x, top, bottom, step)
             case Parallel(parts) if lines_of_path(branch) > 1:
@@ -54,7 +56,7 @@ class Pad:
     def _series(self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float) -> None:
         """One after the other: a load stands at the bottom, what room is left is a line ahead of it."""
         if not parts:
-            self.wires += [Wire(x, top, x, bottom)]
+            self.wires += [DrawnLine(x, top, x, bottom)]
             return
         sizes = [_sizes(part) for part in parts]
         soft, hard = sum(size[0] for size in sizes), sum(size[1] for size in sizes)
@@ -67,11 +69,11 @@ class Pad:
         for part, (grows, fixed) in zip(parts, sizes, strict=True):
             last = part is parts[-1]
             if last and slack:
-                self.wires.append(Wire(x, y, x, y + slack))
+                self.wires.append(DrawnLine(x, y, x, y + slack))
                 y += slack
             if isinstance(part, Landing) and len(part.pins) == 1 and last:
                 self.landings.append((part, x, y + TAIL))
-                self.wires.append(Wire(x, y, x, y + TAIL))
+                self.wires.append(DrawnLine(x, y, x, y + TAIL))
                 continue
             self.put(part, x, y, bottom if last else y + grows * scale + fixed, step)
             y += grows * scale + fixed
@@ -93,7 +95,7 @@ class Pad:
         upper, lower = top + lines * LINE_STEP, bottom - lines * LINE_STEP
         for line in range(lines):
             at = x + line * LINE_GAP
-            self.wires += [Wire(at, top, at, upper), Wire(at, lower, at, bottom)]
+            self.wires += [DrawnLine(at, top, at, upper), DrawnLine(at, lower, at, bottom)]
         for index, part in enumerate(parts):
             across = x + index * PATH_GAP
             self.put(part, across, upper, lower, step)
@@ -103,21 +105,21 @@ class Pad:
                 at, out = across + line * LINE_GAP, leads_to(part, line)
                 above, below = top + (line + 0.5) * LINE_STEP, lower + (out + 0.5) * LINE_STEP
                 self.wires += [
-                    Wire(x + line * LINE_GAP, above, at, above),
-                    Wire(at, above, at, upper),
-                    Wire(at, lower, at, below),
-                    Wire(x + out * LINE_GAP, below, at, below),
+                    DrawnLine(x + line * LINE_GAP, above, at, above),
+                    DrawnLine(at, above, at, upper),
+                    DrawnLine(at, lower, at, below),
+                    DrawnLine(x + out * LINE_GAP, below, at, below),
                 ]
                 self.dots += [(x + line * LINE_GAP, above), (x + out * LINE_GAP, below)]
 
     def _side_by_side(self, parts: tuple[Branch, ...], x: float, top: float, bottom: float, step: float) -> None:
         upper, lower = top + BRANCH, bottom - BRANCH
-        self.wires += [Wire(x, top, x, upper), Wire(x, lower, x, bottom)]
+        self.wires += [DrawnLine(x, top, x, upper), DrawnLine(x, lower, x, bottom)]
         across = last = x
         for index, part in enumerate(parts):
             self.put(part, across, upper, lower, step)
             if index:
-                self.wires += [Wire(last, upper, across, upper), Wire(last, lower, across, lower)]
+                self.wires += [DrawnLine(last, upper, across, upper), DrawnLine(last, lower, across, lower)]
             if 0 < index < len(parts) - 1:
                 self.dots += [(across, upper), (across, lower)]
             last = across

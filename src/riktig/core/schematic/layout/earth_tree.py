@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from itertools import pairwise
 
 from riktig.core.catalogue import Can
-from riktig.core.geometry import Align, Circle, Face, Line, Mark, Text
+from riktig.core.geometry import Align, Circle, Face, Line, Shape, Text
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.keys import DeviceKey
 from riktig.core.schematic.layout.frame import broken
@@ -40,7 +40,7 @@ def earth_pages(circuits: Circuits) -> int:
 
 def earth_marks(
     circuits: Circuits, tags: dict[DeviceId, str], devices: Mapping[DeviceId, Device], page: int
-) -> list[Mark]:
+) -> list[Shape]:
     """A page of the earth tree.
 
     Args:
@@ -49,7 +49,7 @@ def earth_marks(
         devices: All devices.
         page: Counted from 0.
     """
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         Text(FIRST_X + 6, FIRST_Y + 8, "Every bond from a way of its own; taking a circuit out breaks no other's.",
              2.5, "second")
     ]  # fmt: skip
@@ -76,7 +76,7 @@ def earth_marks(
 
 def _point(
     x: float, y: float, pin: PinRef, tags: dict[DeviceId, str], devices: Mapping[DeviceId, Device]
-) -> list[Mark]:
+) -> list[Shape]:
     owner, marking = pin
     device = devices[owner]
     key = DeviceKey(device.id)

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.geometry import Align, Face, Line, Mark, Point, Poly, Text, run_of
+from riktig.core.geometry import Align, Face, Line, Point, Poly, Shape, Text, run_of
 from riktig.core.schematic.layout.sheet_model import (
     COLUMN,
     FIRST_X,
@@ -36,10 +36,10 @@ class Heading:
     revision: str
 
 
-def frame_marks(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:
+def frame_marks(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
     """The frame with columns 0 to 9 and rows A to F, and the title block below it."""
     corners = ((FIRST_X, FIRST_Y), (FRAME_RIGHT, FIRST_Y), (FRAME_RIGHT, FRAME_BOTTOM), (FIRST_X, FRAME_BOTTOM))
-    marks: list[Mark] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    marks: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
     for n in range(10):
         x = FIRST_X + n * COLUMN
         marks.append(Text(x + COLUMN / 2, FIRST_Y - 2.2, str(n), SMALL, "second", align=Align.MIDDLE, layer="frame"))
@@ -62,9 +62,9 @@ def cell_frame(column: int, row: str = "") -> Poly:
     return Poly(tuple(Point(*c) for c in corners), "act", 0.7, closed=True, dashed=True)
 
 
-def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Mark]:
+def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
     corners = ((FIRST_X, BLOCK_TOP), (FRAME_RIGHT, BLOCK_TOP), (FRAME_RIGHT, BLOCK_BOTTOM), (FIRST_X, BLOCK_BOTTOM))
-    marks: list[Mark] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    marks: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
     said = (
         ("Job", f"{heading.number}  {heading.client}".strip()),
         ("Title", heading.title),
@@ -103,9 +103,9 @@ def _fitted(text: str, width: float) -> list[tuple[str, float]]:
     return [(line, SMALLER) for line in reversed(lines)]
 
 
-def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list[Mark]:
+def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list[Shape]:
     """A page of the symbols that the sheets use, each once, with what it says; and the other signs of the drawing."""
-    marks: list[Mark] = [
+    marks: list[Shape] = [
         Text(FIRST_X + 6, FIRST_Y + 9, "Symbols used on these sheets", 3.4, face=Face.BOLD),
         Text(
             FIRST_X + 6,

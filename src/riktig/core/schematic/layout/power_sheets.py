@@ -4,17 +4,17 @@ from dataclasses import dataclass, field
 
 from riktig.core.job import CircuitId, DeviceId
 from riktig.core.plan import Memory
-from riktig.core.schematic.layout.branch_layout import LINE_STEP, PATH_GAP, Pad, height_of, lines_of_path
+from riktig.core.schematic.layout.branch_layout import LINE_STEP, PATH_GAP, BranchLayout, height_of, lines_of_path
 from riktig.core.schematic.layout.sheet_model import (
     FIRST_X,
     FRAME_RIGHT,
     LINE_GAP,
     Bus,
-    Rail,
-    Seat,
+    DrawnLine,
+    LevelLine,
     Sheet,
+    SheetElement,
     SheetKind,
-    Wire,
 )
 from riktig.core.schematic.model.elements import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
 
@@ -38,7 +38,7 @@ RIGHT = {1: 22.0, 2: 30.0, 3: 36.0}
 
 
 @dataclass(slots=True)
-class _Group:
+class _LoadPaths:
     """One load on the lines: its paths in the order they hang on each other."""
 
     circuit: CircuitId
@@ -95,7 +95,7 @@ def power_sheets(circuits: Circuits, memory: Memory) -> list[Sheet]:
     return sheets
 
 
-def _groups(firsts: list[Rung], power: list[Rung]) -> list[_Group]:
+def _groups(firsts: list[Rung], power: list[Rung]) -> list[_LoadPaths]:
     earths = {
         r.path.parts[-1].device: r
         for r in power
@@ -106,7 +106,7 @@ def _groups(firsts: list[Rung], power: list[Rung]) -> list[_Group]:
         of_circuit.setdefault(rung.circuit, []).append(rung)
     groups = []
     for first in firsts:
-        group = _Group(first.circuit, first)
+        group = _LoadPaths(first.circuit, first)
         fed = set(first.end)
         for rung in of_circuit[first.circuit]:
             local = [node for node in rung.start if not is_bus(node) and node not in ("N", "PE")]
@@ -134,11 +134,11 @@ def _ends(branch: Branch) -> list[DeviceId]:
             return [one for part in parts for one in _ends(part)]
 
 
-Placed = list[tuple[_Group, float]]
+Placed = list[tuple[_LoadPaths, float]]
 
 
 def _filled(
-    groups: list[_Group], incoming: list[Rung], feed: str, before: int, titles: dict[CircuitId, str], memory: Memory
+    groups: list[_LoadPaths], incoming: list[Rung], feed: str, before: int, titles: dict[CircuitId, str], memory: Memory
 ) -> list[Sheet]:
     """Loads onto sheets: beside the incoming supply those that need no height, the others in order."""
     sheets: list[Placed] = [[]]
@@ -173,8 +173,8 @@ def _title(incoming: bool, feed: str, names: tuple[str, ...]) -> str:
 
 
 def _sheet(number: int, here: Placed, incoming: list[Rung], feed: str, titles: tuple[str, ...]) -> Sheet:
-    pad = Pad()
-    rails: list[Rail] = []
+    pad = BranchLayout()
+    rails: list[LevelLine] = []
     bus_y = BUS_WITH_INCOMER if incoming else BUS_ALONE
     if incoming:
         _incoming(pad, incoming, rails, bus_y)
@@ -186,7 +186,7 @@ def _sheet(number: int, here: Placed, incoming: list[Rung], feed: str, titles: t
         for line, node in enumerate(group.first.start):
             row = names.index(node)
             at, y = x + line * LINE_GAP, bus_y + row * BUS_GAP
-            pad.wires.append(Wire(at, y, at, top))
+            pad.wires.append(DrawnLine(at, y, at, top))
             pad.dots.append((at, y))
             last = max(last, at)
     start = INCOMER_X if incoming else FIRST_X + 21
@@ -199,7 +199,7 @@ def _sheet(number: int, here: Placed, incoming: list[Rung], feed: str, titles: t
     )  # fmt: skip
 
 
-def _incoming(pad: Pad, incoming: list[Rung], rails: list[Rail], bus_y: float) -> None:
+def _incoming(pad: BranchLayout, incoming: list[Rung], rails: list[LevelLine], bus_y: float) -> None:
     """The supply at the left: the lines down through terminals and main switch, neutral and earth beside them."""
     lines = [r for r in incoming if len(r.end) == 3]
     path = Series(tuple(part for rung in lines for part in rung.path.parts))
@@ -207,19 +207,19 @@ def _incoming(pad: Pad, incoming: list[Rung], rails: list[Rail], bus_y: float) -
     first = next((s for s in pad.seats if len(s.element.poles) == 3), None)
     terminals = [s for s in pad.seats if s.element.poles[0].unit == "i-f"]
     if terminals:
-        rails.append(Rail("in.L1", INCOMER_X, INCOMER_X, terminals[-1].bottom, True))
+        rails.append(LevelLine("in.L1", INCOMER_X, INCOMER_X, terminals[-1].bottom, True))
     for rung in incoming:
         if rung.end and rung.end[0] in ("N", "PE") and first:
             x = INCOMER_X + LINE_GAP * (3 if rung.end == ("N",) else 4)
             for part in rung.path.parts:
                 if isinstance(part, Element):
-                    pad.seats.append(Seat(part, x, first.top, first.bottom))
-            pad.wires.append(Wire(x, INCOMING_TOP + 1, x, first.top))
+                    pad.seats.append(SheetElement(part, x, first.top, first.bottom))
+            pad.wires.append(DrawnLine(x, INCOMING_TOP + 1, x, first.top))
             if rung.end == ("N",):
-                rails.append(Rail("N", x, x, bus_y + 3 * BUS_GAP + 3, True))
+                rails.append(LevelLine("N", x, x, bus_y + 3 * BUS_GAP + 3, True))
 
 
-def _put_group(pad: Pad, group: _Group, x: float, top: float, rails: list[Rail]) -> None:
+def _put_group(pad: BranchLayout, group: _LoadPaths, x: float, top: float, rails: list[LevelLine]) -> None:
     if group.lines == 1:
         _one_line(pad, group, x, top, rails)
     elif group.others:
@@ -227,25 +227,25 @@ def _put_group(pad: Pad, group: _Group, x: float, top: float, rails: list[Rail])
     else:
         pad.put(group.first.path, x, top, POWER_BOTTOM, LINE_GAP)
         if group.first.end and is_bus(group.first.end[0]):
-            rails.append(Rail(group.first.end[0], x, x + 2 * LINE_GAP, POWER_BOTTOM, False))
+            rails.append(LevelLine(group.first.end[0], x, x + 2 * LINE_GAP, POWER_BOTTOM, False))
     if group.neutral:
         at = x + group.lines * LINE_GAP
         terminal = next((s for s in reversed(pad.seats) if s.element.poles[0].unit == "i-f"), None)
         top_n, bottom_n = (terminal.top, terminal.bottom) if terminal else (POWER_BOTTOM - 12, POWER_BOTTOM - 6)
         for part in group.neutral.path.parts:
             if isinstance(part, Element):
-                pad.seats.append(Seat(part, at, top_n, bottom_n))
+                pad.seats.append(SheetElement(part, at, top_n, bottom_n))
             elif isinstance(part, Landing):
                 pad.landings.append((part, at, bottom_n))
-        rails.append(Rail("N", at, at, top_n, True))
+        rails.append(LevelLine("N", at, at, top_n, True))
     if group.earth:
         at = x + {1: 12.0, 2: 22.0, 3: (4.4 if group.neutral else 3.0) * LINE_GAP}[group.lines]
         for part in group.earth.path.parts:
             if isinstance(part, Element):
-                pad.seats.append(Seat(part, at, BELOW, BELOW + 10))
+                pad.seats.append(SheetElement(part, at, BELOW, BELOW + 10))
 
 
-def _one_line(pad: Pad, group: _Group, x: float, top: float, rails: list[Rail]) -> None:
+def _one_line(pad: BranchLayout, group: _LoadPaths, x: float, top: float, rails: list[LevelLine]) -> None:
     """A single line down to its return; what goes on from its end hangs below it."""
     parts = list(group.first.path.parts)
     between = group.first.end
@@ -257,18 +257,18 @@ def _one_line(pad: Pad, group: _Group, x: float, top: float, rails: list[Rail]) 
     if between and between != end:
         unit = (POWER_BOTTOM - top) / height_of(whole)
         y = top + unit * height_of(group.first.path)
-        rails.append(Rail(between[0], x, x, y, False))
+        rails.append(LevelLine(between[0], x, x, y, False))
     if end:
         at = next((n for n, rail in enumerate(rails) if rail.node == end[0] and rail.y == POWER_BOTTOM), None)
         if at is None:
-            rails.append(Rail(end[0], x, x, POWER_BOTTOM, False))
+            rails.append(LevelLine(end[0], x, x, POWER_BOTTOM, False))
         else:
-            pad.wires.append(Wire(rails[at].x2, POWER_BOTTOM, x, POWER_BOTTOM))
+            pad.wires.append(DrawnLine(rails[at].x2, POWER_BOTTOM, x, POWER_BOTTOM))
             pad.dots += [(rails[at].x2, POWER_BOTTOM), (x, POWER_BOTTOM)]
-            rails[at] = Rail(end[0], rails[at].x1, x, POWER_BOTTOM, False)
+            rails[at] = LevelLine(end[0], rails[at].x1, x, POWER_BOTTOM, False)
 
 
-def _chain(pad: Pad, first: Rung, others: list[Rung], x: float, top: float) -> None:
+def _chain(pad: BranchLayout, first: Rung, others: list[Rung], x: float, top: float) -> None:
     """Power paths that go on from each other's named ends: the first goes on straight, a second beside it."""
     room = POWER_BOTTOM - top
     fixed, grown = _deepest(first, others, 0.0), _deepest(first, others, 1.0)
@@ -289,15 +289,15 @@ def _chain(pad: Pad, first: Rung, others: list[Rung], x: float, top: float) -> N
             y = from_y + (line + 0.5) * LINE_STEP
             old, new = from_x + line * LINE_GAP, at + line * LINE_GAP
             if at == from_x:
-                pad.wires.append(Wire(old, from_y, old, below_from))
+                pad.wires.append(DrawnLine(old, from_y, old, below_from))
             else:
-                pad.wires += [Wire(old, y, new, y), Wire(new, y, new, below_from)]
+                pad.wires += [DrawnLine(old, y, new, y), DrawnLine(new, y, new, below_from)]
                 pad.dots.append((old, y))
         taken.add(rung.start)
         below = below_from + height_of(rung.path, unit) if rung.end else POWER_BOTTOM
         pad.put(rung.path, at, below_from, below, LINE_GAP)
         if len(set(rung.end)) == 1:
-            pad.wires.append(Wire(at, below, at + 2 * LINE_GAP, below))
+            pad.wires.append(DrawnLine(at, below, at + 2 * LINE_GAP, below))
         elif rung.end:
             ends[rung.end] = (at, below)
 

@@ -22,13 +22,13 @@ __all__ = [
     "TAP_TOP",
     "Arrow",
     "Bus",
-    "Place",
-    "Rail",
-    "Seat",
+    "DrawnLine",
+    "LevelLine",
     "Sheet",
+    "SheetElement",
     "SheetKind",
+    "SheetPlace",
     "Sheets",
-    "Wire",
     "place_at",
 ]
 
@@ -54,7 +54,7 @@ class SheetKind(Enum):
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class SheetPlace:
     """Sheet, column and row; written “2.3” (sheet and column) or “2.3.C”."""
 
     sheet: int
@@ -71,7 +71,7 @@ class Place:
 
 
 @dataclass(frozen=True, slots=True)
-class Seat:
+class SheetElement:
     """An element on its sheet: the line of its first pole, and the span it stands in."""
 
     element: Element
@@ -81,7 +81,7 @@ class Seat:
 
 
 @dataclass(frozen=True, slots=True)
-class Wire:
+class DrawnLine:
     """A drawn connection: from point to point, level or upright."""
 
     x1: float
@@ -91,7 +91,7 @@ class Wire:
 
 
 @dataclass(frozen=True, slots=True)
-class Rail:
+class LevelLine:
     """A stretch of a named node, level at ``y``; a group of lines is said by its first node."""
 
     node: str
@@ -110,8 +110,8 @@ class Arrow:
     node: str
     x: float
     y: float
-    at: Place
-    to: Place
+    at: SheetPlace
+    to: SheetPlace
     onward: bool
 
 
@@ -134,11 +134,11 @@ class Sheet:
     kind: SheetKind
     circuits: tuple[CircuitId, ...]
     rungs: tuple[Rung, ...]
-    seats: tuple[Seat, ...]
-    wires: tuple[Wire, ...]
+    seats: tuple[SheetElement, ...]
+    wires: tuple[DrawnLine, ...]
     dots: tuple[tuple[float, float], ...]
     landings: tuple[tuple[Landing, float, float], ...]
-    rails: tuple[Rail, ...] = ()
+    rails: tuple[LevelLine, ...] = ()
     bus: Bus | None = None
     arrows: tuple[Arrow, ...] = ()
     captions: tuple[tuple[float, str, str, str], ...] = ()
@@ -150,11 +150,11 @@ class Sheets:
     """All sheets, and the place of each element and of each pin that a path only touches."""
 
     sheets: tuple[Sheet, ...]
-    places: dict[ElementId, Place]
-    touched: dict[DeviceId, Place] = field(default_factory=dict)
+    places: dict[ElementId, SheetPlace]
+    touched: dict[DeviceId, SheetPlace] = field(default_factory=dict)
 
 
-def place_at(sheet: int, x: float, y: float) -> Place:
+def place_at(sheet: int, x: float, y: float) -> SheetPlace:
     """The address of a point of a sheet."""
     column = min(max(int((x - FIRST_X) // COLUMN), 0), 9)
-    return Place(sheet, column, "ABCDEF"[min(max(int((y - FIRST_Y) // ROW), 0), 5)])
+    return SheetPlace(sheet, column, "ABCDEF"[min(max(int((y - FIRST_Y) // ROW), 0), 5)])

@@ -9,8 +9,8 @@ from itertools import pairwise
 
 from riktig.core.catalogue import Behaviour
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
-from riktig.core.plan import Memo, Memory
-from riktig.core.schematic.layout.branch_layout import Pad
+from riktig.core.plan import KeyedCache, Memory
+from riktig.core.schematic.layout.branch_layout import BranchLayout
 from riktig.core.schematic.layout.earth_tree import earth_pages
 from riktig.core.schematic.layout.frame import ON_LEGEND, symbols_used
 from riktig.core.schematic.layout.power_sheets import BUS_GAP, is_bus, power_sheets
@@ -23,16 +23,16 @@ from riktig.core.schematic.layout.sheet_model import (
     RAIL_TOP,
     TAP_TOP,
     Arrow,
-    Place,
-    Rail,
-    Seat,
+    DrawnLine,
+    LevelLine,
     Sheet,
+    SheetElement,
     SheetKind,
+    SheetPlace,
     Sheets,
-    Wire,
     place_at,
 )
-from riktig.core.schematic.layout.split_rungs import Piece, first_leaf, folded, is_cut
+from riktig.core.schematic.layout.split_rungs import RungPiece, first_leaf, is_cut, split_rung
 from riktig.core.schematic.model.elements import Band, Circuits, Device, Element, Landing, Rung, elements_of
 
 __all__ = ["lay_out"]
@@ -65,8 +65,8 @@ def _laid_out(circuits: Circuits, memory: Memory) -> Sheets:
             title = kind.value.capitalize() + (f", {page + 1}" if page else "")
             sheets.append(Sheet(len(sheets) + 1, title, kind, (), (), (), (), (), ()))
     joined = _with_arrows(sheets)
-    places: dict[ElementId, Place] = {}
-    kept: Memo[dict[ElementId, Place]] = memory.memo(dict, "places of a sheet")
+    places: dict[ElementId, SheetPlace] = {}
+    kept: KeyedCache[dict[ElementId, SheetPlace]] = memory.memo(dict, "places of a sheet")
     for sheet in joined:
         places.update(kept.get(sheet.number, (sheet.seats,), lambda one=sheet: _places_of(one)))  # type: ignore[misc]
     touched = {
@@ -75,7 +75,7 @@ def _laid_out(circuits: Circuits, memory: Memory) -> Sheets:
     return Sheets(tuple(joined), places, touched)
 
 
-def _places_of(sheet: Sheet) -> dict[ElementId, Place]:
+def _places_of(sheet: Sheet) -> dict[ElementId, SheetPlace]:
     return {seat.element.id: place_at(sheet.number, seat.x, (seat.top + seat.bottom) / 2) for seat in sheet.seats}
 
 
@@ -85,7 +85,7 @@ class _Part:
 
     circuit: CircuitId
     tap: Rung | None
-    pieces: tuple[Piece, ...]
+    pieces: tuple[RungPiece, ...]
     width: int
 
     @property
@@ -132,10 +132,10 @@ def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]
     rest = [r for r in rungs if r.band is not Band.TAP]
     order = {start: n for n, start in reversed(list(enumerate(r.start for r in rest)))}
     rest.sort(key=lambda r: (tap is None or r.start != tap.end, order[r.start]))
-    kept: Memo[tuple[Piece, ...]] = memory.memo(tuple, "pieces of a rung")
-    pieces = [piece for rung in rest for piece in kept.get(rung.id, (rung,), lambda r=rung: folded(r))]  # type: ignore[misc]
+    kept: KeyedCache[tuple[RungPiece, ...]] = memory.memo(tuple, "pieces of a rung")
+    pieces = [piece for rung in rest for piece in kept.get(rung.id, (rung,), lambda r=rung: split_rung(r))]  # type: ignore[misc]
     parts: list[_Part] = []
-    here: list[Piece] = []
+    here: list[RungPiece] = []
     taken = 0
     for piece in pieces:
         if here and taken + piece.width > MOST_COLUMNS:
@@ -151,8 +151,8 @@ def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]
 def _control_sheet(
     number: int, here: list[_Part], titles: dict[CircuitId, str], devices: Mapping[DeviceId, Device]
 ) -> Sheet:
-    pad = Pad(_loads(here, devices))
-    rails: list[Rail] = []
+    pad = BranchLayout(_loads(here, devices))
+    rails: list[LevelLine] = []
     captions: list[tuple[float, str, str, str]] = []
     needed = sum(part.width for part in here) + GAP_COLUMNS * (len(here) - 1)
     step = min(WIDEST, (FRAME_RIGHT - START_X - 14) / max(needed - 0.35, 1))
@@ -192,23 +192,23 @@ def _loads(here: list[_Part], devices: Mapping[DeviceId, Device]) -> set[Element
     }
 
 
-def _tap(pad: Pad, part: _Part, x: float, rails: list[Rail]) -> None:
+def _tap(pad: BranchLayout, part: _Part, x: float, rails: list[LevelLine]) -> None:
     assert part.tap is not None
     elements = [p for p in part.tap.path.parts if isinstance(p, Element)]
     landing = next((p for p in part.tap.path.parts if isinstance(p, Landing)), None)
     for one in elements:
-        pad.seats.append(Seat(one, x, TAP_TOP, RAIL_TOP))
+        pad.seats.append(SheetElement(one, x, TAP_TOP, RAIL_TOP))
     pin = PinRef(landing.device, landing.pins[0]) if landing else None
     node = part.tap.start[0] if part.tap.start else f"pin:{pin}"
-    rails.append(Rail(node, x, x, TAP_TOP, True, pin))
+    rails.append(LevelLine(node, x, x, TAP_TOP, True, pin))
 
 
 def _put_piece(
-    pad: Pad,
-    piece: Piece,
+    pad: BranchLayout,
+    piece: RungPiece,
     x: float,
     step: float,
-    rails: list[Rail],
+    rails: list[LevelLine],
     devices: Mapping[DeviceId, Device],
     *,
     with_tap: bool,
@@ -221,15 +221,15 @@ def _put_piece(
         last = rails[at] if at is not None else None
         if at is not None and last and last.node == node:
             rails[at] = replace(last, x2=x)
-            pad.wires.append(Wire(last.x2, y, x, y))
+            pad.wires.append(DrawnLine(last.x2, y, x, y))
             pad.dots += [(last.x2, y), (x, y)]
         else:
-            rails.append(Rail(node, x, x, y, top, _pin_at(piece, devices, first=top) if is_cut(node) else None))
+            rails.append(LevelLine(node, x, x, y, top, _pin_at(piece, devices, first=top) if is_cut(node) else None))
             if with_tap and top:
                 pad.dots.append((x, y))
 
 
-def _pin_at(piece: Piece, devices: Mapping[DeviceId, Device], *, first: bool) -> PinRef | None:
+def _pin_at(piece: RungPiece, devices: Mapping[DeviceId, Device], *, first: bool) -> PinRef | None:
     """The pin that a piece begins or ends with: the number of a place where a path was cut is that of its net."""
     parts = piece.path.parts if first else piece.path.parts[::-1]
     leaf = next((found for part in parts if (found := first_leaf(part))), None)

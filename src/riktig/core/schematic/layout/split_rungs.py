@@ -7,7 +7,7 @@ from riktig.core.schematic.layout.branch_layout import height_of, width_of
 from riktig.core.schematic.layout.sheet_model import MOST_COLUMNS, RAIL_BOTTOM, RAIL_TOP
 from riktig.core.schematic.model.elements import Branch, Element, Landing, Parallel, Rung, Series
 
-__all__ = ["Piece", "first_leaf", "folded", "is_cut"]
+__all__ = ["RungPiece", "first_leaf", "is_cut", "split_rung"]
 
 LEAST = 0.8
 """An element may shrink to so many times its height before its path is cut in two (tried out on sheets)."""
@@ -15,7 +15,7 @@ CUT = "~"
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
+class RungPiece:
     """A stretch of a rung that stands on one sheet: from and to which node, and along which path."""
 
     rung: Rung
@@ -34,7 +34,7 @@ def is_cut(node: str) -> bool:
     return node.startswith(CUT)
 
 
-def folded(rung: Rung) -> tuple[Piece, ...]:
+def split_rung(rung: Rung) -> tuple[RungPiece, ...]:
     """The pieces of a rung: itself when it fits, else as many as it takes.
 
     Method:
@@ -43,7 +43,7 @@ def folded(rung: Rung) -> tuple[Piece, ...]:
     """
     start, end = rung.start[0] if rung.start else "", rung.end[0] if rung.end else ""
     if _fits(rung.path):
-        return (Piece(rung, start, rung.path, end),)
+        return (RungPiece(rung, start, rung.path, end),)
     names = (f"{CUT}{rung.id}.{n}" for n in range(10**9))
     return tuple(_cut(rung, rung.path, start, end, names))
 
@@ -52,7 +52,7 @@ def _fits(branch: Branch) -> bool:
     return width_of(branch) <= MOST_COLUMNS and height_of(branch, LEAST) <= RAIL_BOTTOM - RAIL_TOP
 
 
-def _cut(rung: Rung, path: Series, start: str, end: str, names: Iterator[str]) -> Iterator[Piece]:
+def _cut(rung: Rung, path: Series, start: str, end: str, names: Iterator[str]) -> Iterator[RungPiece]:
     here: list[Branch] = []
     at = start
     for index, part in enumerate(path.parts):
@@ -62,7 +62,7 @@ def _cut(rung: Rung, path: Series, start: str, end: str, names: Iterator[str]) -
             continue
         if here:
             to = next(names)
-            yield Piece(rung, at, Series(tuple(here)), to)
+            yield RungPiece(rung, at, Series(tuple(here)), to)
             at, here = to, []
         if _fits(Series((part,))):
             here = [part]
@@ -71,10 +71,10 @@ def _cut(rung: Rung, path: Series, start: str, end: str, names: Iterator[str]) -
         yield from _beside(rung, part, at, to, names)
         at = to
     if here or not path.parts:
-        yield Piece(rung, at, Series(tuple(here)), end)
+        yield RungPiece(rung, at, Series(tuple(here)), end)
 
 
-def _beside(rung: Rung, part: Branch, start: str, end: str, names: Iterator[str]) -> Iterator[Piece]:
+def _beside(rung: Rung, part: Branch, start: str, end: str, names: Iterator[str]) -> Iterator[RungPiece]:
     """What stands side by side, in as many pieces as it takes between the same two places."""
     if isinstance(part, Series):
         yield from _cut(rung, part, start, end, names)

@@ -13,13 +13,13 @@ from riktig.core.job import PinRef
 from riktig.core.schematic.model.elements import Circuits, Device, Zone
 from riktig.core.schematic.netlist.nets import Nets
 
-__all__ = ["DOOR", "PLATE", "Ends", "Tally", "place_of", "tally_all"]
+__all__ = ["DOOR", "PLATE", "ConductorEnds", "EndsInPlace", "conductor_ends_of", "place_of"]
 
 PLATE, DOOR = "plate", "door"
 
 
 @dataclass(frozen=True, slots=True)
-class Ends:
+class EndsInPlace:
     """The ends of one number in one place: a pin each, a terminal or bar that joins several once.
 
     ``place`` is “plate”, “door”, or the id of the device in the field.
@@ -35,11 +35,11 @@ class Ends:
 
 
 @dataclass(frozen=True, slots=True)
-class Tally:
+class ConductorEnds:
     """One potential, counted."""
 
     net: PinRef
-    places: tuple[Ends, ...]
+    places: tuple[EndsInPlace, ...]
 
     @property
     def ends(self) -> int:
@@ -62,7 +62,9 @@ def place_of(device: Device) -> str:
     return {Zone.PLATE: PLATE, Zone.DOOR: DOOR}.get(device.zone, str(device.id))
 
 
-def tally_all(circuits: Circuits, nets: Nets, place: Callable[[Device], str] = place_of) -> tuple[Tally, ...]:
+def conductor_ends_of(
+    circuits: Circuits, nets: Nets, place: Callable[[Device], str] = place_of
+) -> tuple[ConductorEnds, ...]:
     """Every potential on which a wire can land, counted.
 
     Method:
@@ -87,5 +89,5 @@ def tally_all(circuits: Circuits, nets: Nets, place: Callable[[Device], str] = p
             if device.kind.pin(pin.marking).clamp is not Clamp.PLUG:
                 by_place[place(device)][joined.get(pin, pin)] = None
         order = sorted(by_place, key=lambda one: (one != PLATE, one != DOOR))
-        found.append(Tally(net.id, tuple(Ends(one, tuple(by_place[one])) for one in order)))
+        found.append(ConductorEnds(net.id, tuple(EndsInPlace(one, tuple(by_place[one])) for one in order)))
     return tuple(found)

@@ -11,7 +11,7 @@ from riktig.core.schematic.model.elements import Circuits, Device, Element, elem
 from riktig.core.schematic.netlist.nets import PinOrNode, drawn_joints
 from riktig.core.schematic.netlist.unit_graph import PASS, TAKES
 
-__all__ = ["Crossing", "Ways"]
+__all__ = ["Crossing", "SupplyPaths"]
 
 CROSS, JOINT, DRAWN = 1.0, 0.01, 0.0001
 """What a way costs: a device that can part it, a terminal on it, a stretch of drawn line (chosen by us)."""
@@ -40,7 +40,7 @@ class _Link:
     crossing: Crossing | None = None
 
 
-class Ways:
+class SupplyPaths:
     """Points (pins, and where lines meet) joined by drawn lines and by what is crossed.
 
     ``source_of`` and the way to it are worked out once, by a shortest-path search from all

@@ -6,10 +6,10 @@ from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.job import DeviceId, ElementId, PinRef
 from riktig.core.schematic.model.elements import Circuits, Device, Element
 from riktig.core.schematic.netlist.nets import Nets
-from riktig.core.schematic.netlist.supply_paths import Crossing, Ways
+from riktig.core.schematic.netlist.supply_paths import Crossing, SupplyPaths
 from riktig.core.schematic.netlist.unit_graph import PASS, TAKES
 
-__all__ = ["Step", "Trace", "Way", "trace", "trace_line"]
+__all__ = ["Trace", "TraceStep", "Way", "trace", "trace_line"]
 
 MOST_WAYS = 12
 """Ways on one page (chosen by us): a chain of relays longer than that is followed from its middle."""
@@ -18,7 +18,7 @@ MOST_LOADS = 12
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class TraceStep:
     """A device on a way. ``beside``: what else joins the same two potentials; ``asked``: what the trace is of."""
 
     crossing: Crossing
@@ -37,7 +37,7 @@ class Way:
 
     why: str
     begins: PinRef | None
-    steps: tuple[Step, ...]
+    steps: tuple[TraceStep, ...]
     finishes: PinRef | None
     also: tuple[DeviceId, ...] = ()
 
@@ -53,7 +53,7 @@ class Tracer:
     """What every trace in one set of circuits looks up: the way of each pin, and what stands beside what."""
 
     def __init__(self, circuits: Circuits, nets: Nets) -> None:
-        self.ways, self.nets = Ways(circuits), nets
+        self.ways, self.nets = SupplyPaths(circuits), nets
         self.beside = _Beside(self.ways, nets)
 
 
@@ -199,7 +199,7 @@ class _Walk:
         finishes, home = self._home(load.crossing)
         return Way(why, begins, (*(self._step(one) for one in back), load, *home), finishes)
 
-    def _load_step(self, pin: PinRef, *, asked: bool = False) -> Step:
+    def _load_step(self, pin: PinRef, *, asked: bool = False) -> TraceStep:
         taken = self.ways.takes(pin)
         assert taken is not None
         device, name = self.ways.devices[taken[0]], taken[1]
@@ -209,7 +209,7 @@ class _Walk:
             first, last = pin, last if pin != last else first
         return self._step(Crossing(device.id, name, first, last), asked=asked)
 
-    def _home(self, load: Crossing) -> tuple[PinRef | None, tuple[Step, ...]]:
+    def _home(self, load: Crossing) -> tuple[PinRef | None, tuple[TraceStep, ...]]:
         """The way from a load back to the other pole; a load of three lines has none."""
         device = self.ways.devices[load.device]
         if device.kind.is_motor or len(device.kind.unit(load.unit).pins) > 2:
@@ -227,21 +227,21 @@ class _Walk:
                 ways.append(self._load(f"What {{{device.id}}} {unit.name} is told", device, unit))
         return ways
 
-    def _movers(self, step: Step) -> list[DeviceId]:
+    def _movers(self, step: TraceStep) -> list[DeviceId]:
         """The devices whose coil or input closes a step, or what stands beside it."""
         crossed = [(step.crossing.device, step.crossing.unit), *step.beside]
         return list(dict.fromkeys(device for device, unit in crossed if _follows(self.ways.devices[device], unit)))
 
-    def _step(self, crossing: Crossing, *, asked: bool = False) -> Step:
+    def _step(self, crossing: Crossing, *, asked: bool = False) -> TraceStep:
         element = self.ways.elements.get((crossing.device, crossing.unit))
         beside = self.beside.of(element) if element else ()
-        return Step(crossing, element.id if element else None, beside, asked)
+        return TraceStep(crossing, element.id if element else None, beside, asked)
 
 
 class _Beside:
     """What stands beside each element, worked out for an element when first asked for."""
 
-    def __init__(self, ways: Ways, nets: Nets) -> None:
+    def __init__(self, ways: SupplyPaths, nets: Nets) -> None:
         self._ways, self._nets = ways, nets
         self._found: dict[ElementId, tuple[tuple[DeviceId, str], ...]] = {}
         self._met: dict[ElementId, frozenset[frozenset[PinRef]]] = {}
@@ -307,5 +307,5 @@ def _met(way: Way) -> tuple[Crossing, ...]:
     return tuple(step.crossing for step in way.steps)
 
 
-def _turned(step: Step) -> Step:
-    return Step(step.crossing.turned(), step.element, step.beside, step.asked)
+def _turned(step: TraceStep) -> TraceStep:
+    return TraceStep(step.crossing.turned(), step.element, step.beside, step.asked)

@@ -10,7 +10,7 @@ from riktig.core.keys import Key
 from riktig.core.schematic.model.elements import Circuits, Device, Element, elements_of
 from riktig.core.schematic.netlist.nets import Nets
 
-__all__ = ["CONTACTS", "PASS", "TAKES", "Fault", "Graph", "behaves"]
+__all__ = ["CONTACTS", "PASS", "TAKES", "CircuitFault", "UnitGraph", "behaves"]
 
 PASS = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 TAKES = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT}
@@ -18,7 +18,7 @@ CONTACTS = {Behaviour.NO, Behaviour.NC}
 
 
 @dataclass(frozen=True, slots=True)
-class Fault:
+class CircuitFault:
     """One thing wrong: its kind, what it says with ``{device}`` ids in braces, where, and what mends it."""
 
     kind: str
@@ -27,7 +27,7 @@ class Fault:
     remedy: str
 
 
-class Graph:
+class UnitGraph:
     """The circuits as nets joined by units."""
 
     def __init__(self, circuits: Circuits, nets: Nets) -> None:
@@ -68,6 +68,6 @@ class Graph:
         return seen
 
 
-def behaves(graph: Graph, element: Element, behaviour: Behaviour) -> bool:
+def behaves(graph: UnitGraph, element: Element, behaviour: Behaviour) -> bool:
     """Whether the first unit of an element behaves so."""
     return graph.devices[element.device].kind.unit(element.poles[0].unit).behaviour is behaviour

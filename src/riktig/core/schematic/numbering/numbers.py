@@ -21,7 +21,7 @@ from riktig.core.job import (
 from riktig.core.plan import Memory
 from riktig.core.schematic.model.elements import Circuits, Device
 from riktig.core.schematic.netlist.nets import Net, NetClass, Nets
-from riktig.core.schematic.numbering.schemes import NetPlace, School, net_places, pairs_of, without_suffix
+from riktig.core.schematic.numbering.schemes import NetPlace, NumberingScheme, net_places, pairs_of, without_suffix
 from riktig.core.schematic.numbering.tags import tag_all
 
 __all__ = ["Names", "PinLabels", "name_all", "names_of", "wire_number"]
@@ -206,7 +206,7 @@ def _count(
         return places[0]
 
     last = max([last_number, *running.values()], default=0)
-    school = School(practice, met, {*taken.values(), *barred}, last, highest)
+    school = NumberingScheme(practice, met, {*taken.values(), *barred}, last, highest)
     pairs = pairs_of(circuits, nets) if practice.pairs is PairNumbers.SHARED else {}
     shared: dict[PinRef, str] = {}
     before = dict(taken)
@@ -229,7 +229,9 @@ def _running(taken: dict[PinRef, str]) -> dict[PinRef, int]:
     return {net_id: int(text) for net_id, text in taken.items() if text.isdecimal() and len(text) < 10}
 
 
-def _paired(net: Net, pairs: dict[PinRef, tuple[PinRef, str]], shared: dict[PinRef, str], school: School) -> str:
+def _paired(
+    net: Net, pairs: dict[PinRef, tuple[PinRef, str]], shared: dict[PinRef, str], school: NumberingScheme
+) -> str:
     first, sign = pairs[net.id]
     if first not in shared:
         shared[first] = school.next(net)

@@ -13,7 +13,7 @@ from riktig.core.schematic.model.elements import Circuits, Landing, Parallel, Se
 from riktig.core.schematic.netlist.nets import Net, NetClass, Nets
 from riktig.core.schematic.numbering.tags import LEFT_OUT
 
-__all__ = ["NetPlace", "School", "net_places", "pairs_of", "without_suffix"]
+__all__ = ["NetPlace", "NumberingScheme", "net_places", "pairs_of", "without_suffix"]
 
 GROUPS = {NetClass.POWER: 1, NetClass.NEUTRAL: 2, NetClass.CONTROL: 3, NetClass.DC: 4, NetClass.EXCEPTED: 5}
 """The leading figure by what a potential carries (chosen by us; N088 names the school, not the figures)."""
@@ -85,7 +85,7 @@ def without_suffix(number: str) -> str:
     return _SUFFIX.sub("", number)
 
 
-class School:
+class NumberingScheme:
     """Gives new potentials their numbers, none that is taken.
 
     Args:

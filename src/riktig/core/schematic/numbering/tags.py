@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from riktig.core.catalogue import Behaviour, Can, letters_of
 from riktig.core.job import DeviceId, GivenTag, Practice, TagStyle
 from riktig.core.plan import Memory
-from riktig.core.schematic.layout.sheet_model import Place
+from riktig.core.schematic.layout.sheet_model import SheetPlace
 from riktig.core.schematic.layout.sheets import lay_out
 from riktig.core.schematic.model.elements import Circuits, Device, elements_of
 
@@ -53,7 +53,7 @@ def tag_all(
 
 
 class _Counter:
-    def __init__(self, used: set[str], practice: Practice, places: dict[DeviceId, Place]) -> None:
+    def __init__(self, used: set[str], practice: Practice, places: dict[DeviceId, SheetPlace]) -> None:
         self._used, self._practice, self._places = used, practice, places
         self._next_of: dict[str, int] = defaultdict(lambda: 1)
 
@@ -79,11 +79,11 @@ class _Counter:
         return tag
 
 
-def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[DeviceId, Place]:
+def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[DeviceId, SheetPlace]:
     """Where each device is drawn: at its coil if it has one, else where it is met first."""
     sheets = lay_out(circuits, memory)
     devices = circuits.by_id
-    found: dict[DeviceId, Place] = {}
+    found: dict[DeviceId, SheetPlace] = {}
     for rung in circuits.rungs:
         for element in elements_of(rung.path):
             place = sheets.places.get(element.id)

@@ -3,7 +3,7 @@
 from functools import cache
 
 from riktig.core.catalogue import kind
-from riktig.core.geometry import Align, Circle, Face, Line, Mark, Point, Poly, Text
+from riktig.core.geometry import Align, Circle, Face, Line, Point, Poly, Shape, Text
 from riktig.core.keys import Key
 from riktig.core.schematic.symbols.american import american_symbol
 from riktig.core.schematic.symbols.iec import INK, Symbol, iec_symbol
@@ -77,7 +77,7 @@ def symbol_words(kind_id: str, unit: str) -> str:
     return said or base
 
 
-def earth_sign(x: float, y: float) -> list[Mark]:
+def earth_sign(x: float, y: float) -> list[Shape]:
     """Protective earth, drawn (no shipped face has the sign)."""
     bars = [
         Line(x - w, y + n * 1.3, x + w, y + n * 1.3, width=INK, layer="circuit") for n, w in enumerate((3.2, 2.0, 0.8))
@@ -86,7 +86,7 @@ def earth_sign(x: float, y: float) -> list[Mark]:
     return [Line(x, y - 3.4, x, y, width=INK, layer="circuit"), *bars, ring]
 
 
-def motor_sign(x: float, y: float, tag: str, key: Key | None) -> list[Mark]:
+def motor_sign(x: float, y: float, tag: str, key: Key | None) -> list[Shape]:
     """A three-phase motor: a circle with its letter; ``x, y`` is the middle."""
     return [
         Circle(x, y, 9.0, width=0.45, fill="paper", layer="circuit", key=key),
@@ -96,7 +96,7 @@ def motor_sign(x: float, y: float, tag: str, key: Key | None) -> list[Mark]:
     ]
 
 
-def box_sign(x: float, y: float, tag: str, words: list[str], key: Key | None, half: float = 9.0) -> list[Mark]:
+def box_sign(x: float, y: float, tag: str, words: list[str], key: Key | None, half: float = 9.0) -> list[Shape]:
     """A device at the end of a path: a box with its name; ``x, y`` is the middle."""
     box = (Point(x - half, y - 5), Point(x + half, y - 5), Point(x + half, y + 5), Point(x - half, y + 5))
     return [

@@ -10,7 +10,7 @@ from functools import partial
 from math import cos, pi, sin
 
 from riktig.core.catalogue import Behaviour, Unit
-from riktig.core.geometry import Align, Arc, Circle, Line, Mark, Point, Poly, Text
+from riktig.core.geometry import Align, Arc, Circle, Line, Point, Poly, Shape, Text
 from riktig.core.keys import Key
 
 __all__ = ["HALF", "INK", "Symbol", "boxed", "iec_symbol", "stubs"]
@@ -20,10 +20,10 @@ HALF = 5.0
 REACH = 4.0
 INK = 0.35
 
-Symbol = Callable[[float, float, float, Key | None], list[Mark]]
+Symbol = Callable[[float, float, float, Key | None], list[Shape]]
 
 
-def stubs(x: float, top: float, bottom: float, key: Key | None, half: float = HALF) -> list[Mark]:
+def stubs(x: float, top: float, bottom: float, key: Key | None, half: float = HALF) -> list[Shape]:
     """The line above and below a symbol of that half height."""
     y = (top + bottom) / 2
     return [
@@ -36,13 +36,13 @@ def _blade(x: float, y: float, key: Key | None) -> Line:
     return Line(x, y + HALF, x - REACH, y - HALF + 0.8, width=INK, layer="circuit", key=key)
 
 
-def make_contact(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def make_contact(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A contact open at rest."""
     y = (top + bottom) / 2
     return [*stubs(x, top, bottom, key), _blade(x, y, key)]
 
 
-def break_contact(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def break_contact(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A contact closed at rest: the blade passes its seat."""
     y = (top + bottom) / 2
     return [
@@ -52,7 +52,7 @@ def break_contact(x: float, top: float, bottom: float, key: Key | None) -> list[
     ]
 
 
-def _actuated(base: Symbol, sign: str, x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def _actuated(base: Symbol, sign: str, x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A contact with the sign of what moves it at its left, joined by a dashed line."""
     y = (top + bottom) / 2
     start = x + 1.4 if base is break_contact else x - REACH / 2
@@ -65,26 +65,26 @@ def _poly(key: Key | None, *points: tuple[float, float], closed: bool = False, f
     return Poly(tuple(Point(*p) for p in points), width=INK, closed=closed, fill=fill, layer="circuit", key=key)
 
 
-def _push(x: float, y: float, key: Key | None) -> list[Mark]:
+def _push(x: float, y: float, key: Key | None) -> list[Shape]:
     return [_poly(key, (x + 1.2, y - 2), (x, y - 2), (x, y + 2), (x + 1.2, y + 2))]
 
 
-def _turn(x: float, y: float, key: Key | None) -> list[Mark]:
+def _turn(x: float, y: float, key: Key | None) -> list[Shape]:
     return [_poly(key, (x + 1.6, y - 2), (x, y - 2), (x, y + 2), (x - 1.6, y + 2))]
 
 
-def _key_sign(x: float, y: float, key: Key | None) -> list[Mark]:
+def _key_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     return [
         Circle(x, y, 1.5, width=INK, layer="circuit", key=key),
         _poly(key, (x, y + 1.5), (x, y + 3), (x + 1, y + 3)),
     ]
 
 
-def _mushroom(x: float, y: float, key: Key | None) -> list[Mark]:
+def _mushroom(x: float, y: float, key: Key | None) -> list[Shape]:
     return [Arc(x + 1.6, y, 2.6, 125, 110, width=INK, layer="circuit", key=key), _poly(key, (x, y - 2.1), (x, y + 2.1))]
 
 
-def _float(x: float, y: float, key: Key | None) -> list[Mark]:
+def _float(x: float, y: float, key: Key | None) -> list[Shape]:
     return [
         _poly(key, (x, y), (x, y + 2.2)),
         Circle(x, y + 3.2, 1.1, width=INK, layer="circuit", key=key),
@@ -93,15 +93,15 @@ def _float(x: float, y: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def _limit(x: float, y: float, key: Key | None) -> list[Mark]:
+def _limit(x: float, y: float, key: Key | None) -> list[Shape]:
     return [_poly(key, (x, y - 1.8), (x + 2.4, y), (x, y + 1.8), closed=True)]
 
 
-def _temperature(x: float, y: float, key: Key | None) -> list[Mark]:
+def _temperature(x: float, y: float, key: Key | None) -> list[Shape]:
     return [Text(x - 1.6, y + 1.2, "θ", 3.0, align=Align.MIDDLE, key=key)]
 
 
-def _heat(x: float, y: float, key: Key | None) -> list[Mark]:
+def _heat(x: float, y: float, key: Key | None) -> list[Shape]:
     left = x - 1.0
     step = ((1.0, -2), (1.0, -0.8), (2.2, -0.8), (2.2, 0.8), (1.0, 0.8), (1.0, 2))
     return [
@@ -110,11 +110,11 @@ def _heat(x: float, y: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def _delay(x: float, y: float, key: Key | None) -> list[Mark]:
+def _delay(x: float, y: float, key: Key | None) -> list[Shape]:
     return [Arc(x + 1.6, y, 2.2, 110, 140, width=INK, layer="circuit", key=key)]
 
 
-_SIGNS: dict[str, Callable[[float, float, Key | None], list[Mark]]] = {
+_SIGNS: dict[str, Callable[[float, float, Key | None], list[Shape]]] = {
     "push": _push,
     "turn": _turn,
     "key": _key_sign,
@@ -127,7 +127,7 @@ _SIGNS: dict[str, Callable[[float, float, Key | None], list[Mark]]] = {
 }
 
 
-def breaker_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def breaker_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A breaker: a make contact with a cross at its seat."""
     y = (top + bottom) / 2 - HALF
     return [
@@ -137,7 +137,7 @@ def breaker_pole(x: float, top: float, bottom: float, key: Key | None) -> list[M
     ]
 
 
-def fuse_switch_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def fuse_switch_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A fuse switch: a make contact whose blade carries a fuse, a slim box along it."""
     marks = make_contact(x, top, bottom, key)
     blade = next(m for m in marks if isinstance(m, Line) and m.x1 != m.x2)
@@ -150,7 +150,7 @@ def fuse_switch_pole(x: float, top: float, bottom: float, key: Key | None) -> li
     return [*marks, Poly(corners, width=INK, closed=True, layer="circuit", key=key)]
 
 
-def isolator_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def isolator_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A switch-disconnector: a make contact with a bar and a ring at its seat."""
     y = (top + bottom) / 2 - HALF
     return [
@@ -160,14 +160,14 @@ def isolator_pole(x: float, top: float, bottom: float, key: Key | None) -> list[
     ]
 
 
-def contactor_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def contactor_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A contactor's main pole: a make contact with a half ring at its seat."""
     y = (top + bottom) / 2 - HALF
     arc = Arc(x, y - 1.2, 1.2, 90, -180, width=INK, layer="circuit", key=key)
     return [*make_contact(x, top, bottom, key), arc]
 
 
-def heater(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def heater(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A thermal overload's heater in one phase."""
     y = (top + bottom) / 2
     step = (
@@ -181,14 +181,14 @@ def heater(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
     return [Poly(step, width=INK, layer="circuit", key=key)]
 
 
-def coil(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def coil(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A coil."""
     y = (top + bottom) / 2
     box = (Point(x - 5.5, y - 3), Point(x + 5.5, y - 3), Point(x + 5.5, y + 3), Point(x - 5.5, y + 3))
     return [*stubs(x, top, bottom, key, 3), Poly(box, width=INK, closed=True, fill="paper", layer="circuit", key=key)]
 
 
-def lamp(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def lamp(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A signal lamp."""
     y, d = (top + bottom) / 2, 4.0 * 0.7071
     return [
@@ -199,13 +199,13 @@ def lamp(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def joint(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def joint(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A terminal."""
     y = (top + bottom) / 2
     return [*stubs(x, top, bottom, key, 1.1), Circle(x, y, 1.1, width=INK, fill="paper", layer="circuit", key=key)]
 
 
-Sign = Callable[[float, float, Key | None], list[Mark]]
+Sign = Callable[[float, float, Key | None], list[Shape]]
 
 
 def boxed(
@@ -217,7 +217,7 @@ def boxed(
     inside: Sign | None = None,
     wide: float = 5.0,
     high: float = 4.0,
-) -> list[Mark]:
+) -> list[Shape]:
     """A box on the line, with a sign in it."""
     y = (top + bottom) / 2
     box = _poly(key, (x - wide, y - high), (x + wide, y - high), (x + wide, y + high), (x - wide, y + high),
@@ -225,7 +225,7 @@ def boxed(
     return [*stubs(x, top, bottom, key, high), box, *(inside(x, y, key) if inside else [])]
 
 
-def fuse(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def fuse(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A fuse: a slim box that the line runs through."""
     y = (top + bottom) / 2
     return [
@@ -234,7 +234,7 @@ def fuse(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def link(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def link(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A link that is opened to measure: a bar between two rings."""
     y = (top + bottom) / 2
     rings = [Circle(x, y + dy, 0.9, width=INK, fill="paper", layer="circuit", key=key) for dy in (-3, 3)]
@@ -245,7 +245,7 @@ def link(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def winding(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def winding(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A winding of a transformer: three half rings, the core beside it."""
     y = (top + bottom) / 2
     arcs = [Arc(x, y + dy, 1.6, 90, -180, width=INK, layer="circuit", key=key) for dy in (-3.2, 0, 3.2)]
@@ -256,7 +256,7 @@ def winding(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def _direct_sign(x: float, y: float, key: Key | None) -> list[Mark]:
+def _direct_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     return [
         Line(x - 2.4, y - 0.8, x + 2.4, y - 0.8, width=INK, layer="circuit", key=key),
         *(
@@ -266,31 +266,31 @@ def _direct_sign(x: float, y: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def _wave(x: float, y: float, key: Key | None) -> list[Mark]:
+def _wave(x: float, y: float, key: Key | None) -> list[Shape]:
     points = tuple(Point(x - 2.4 + 0.4 * n, y - sin(2 * pi * n / 12)) for n in range(13))
     return [Poly(points, width=INK, layer="circuit", key=key)]
 
 
-def _rectifier_sign(x: float, y: float, key: Key | None) -> list[Mark]:
+def _rectifier_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     low = _direct_sign(x + 2.2, y + 2.0, key)
     return [*_wave(x - 2.2, y - 1.8, key), _poly(key, (x - 5, y + 4), (x + 5, y - 4)), *low]
 
 
-def _in_sign(x: float, y: float, key: Key | None) -> list[Mark]:
+def _in_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     return [_poly(key, (x - 1.6, y - 1.2), (x, y + 1.6), (x + 1.6, y - 1.2), closed=True)]
 
 
-def _out_sign(x: float, y: float, key: Key | None) -> list[Mark]:
+def _out_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     return [_poly(key, (x - 1.6, y + 1.2), (x, y - 1.6), (x + 1.6, y + 1.2), closed=True)]
 
 
-def _resistor(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def _resistor(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     y = (top + bottom) / 2
     bars = [Line(x - 2, y + dy, x + 2, y + dy, width=0.25, layer="circuit", key=key) for dy in (-2.2, 0, 2.2)]
     return [*boxed(x, top, bottom, key, wide=2.0, high=4.4), *bars]
 
 
-def buzzer(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def buzzer(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A buzzer: a half dome on its bar."""
     y = (top + bottom) / 2
     return [
@@ -302,7 +302,7 @@ def buzzer(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def socket(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
+def socket(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A socket: a half ring open to the plug."""
     y = (top + bottom) / 2
     return [
@@ -313,16 +313,16 @@ def socket(x: float, top: float, bottom: float, key: Key | None) -> list[Mark]:
     ]
 
 
-def _fan_sign(x: float, y: float, key: Key | None) -> list[Mark]:
+def _fan_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     blades = [(cos(a), sin(a)) for a in (pi / 2, 7 * pi / 6, 11 * pi / 6)]
     return [_poly(key, (x, y), (x + 2.6 * c, y - 2.6 * s)) for c, s in blades]
 
 
-def _foreign_sign(x: float, y: float, key: Key | None) -> list[Mark]:
+def _foreign_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     return [_poly(key, (x - 1.4, y - 2.4), (x + 0.4, y - 0.3), (x - 0.4, y + 0.3), (x + 1.4, y + 2.4))]
 
 
-def _semiconductor(x: float, y: float, key: Key | None) -> list[Mark]:
+def _semiconductor(x: float, y: float, key: Key | None) -> list[Shape]:
     return [
         _poly(key, (x - 1.7, y - 1.7), (x + 1.7, y - 1.7), (x, y + 1.3), closed=True),
         _poly(key, (x - 1.7, y + 1.3), (x + 1.7, y + 1.3)),
@@ -330,7 +330,7 @@ def _semiconductor(x: float, y: float, key: Key | None) -> list[Mark]:
     ]
 
 
-_BOXED: dict[str, Callable[[float, float, Key | None], list[Mark]] | None] = {
+_BOXED: dict[str, Callable[[float, float, Key | None], list[Shape]] | None] = {
     "box": None,
     "rectifier": _rectifier_sign,
     "direct": _direct_sign,

@@ -6,17 +6,17 @@ from riktig.core.catalogue import kind as kind_of
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.schematic.model.elements import Band, Device, Rung, Zone
 from riktig.core.schematic.model.notation import parse_path
-from riktig.core.schematic.templates.supply_context import LAMP_TEST, LINES, Footing
+from riktig.core.schematic.templates.supply_context import LAMP_TEST, LINES, SupplyContext
 
-__all__ = ["LINES", "Sketch", "Yield"]
+__all__ = ["LINES", "BuiltCircuit", "CircuitBuilder"]
 
-Yield = tuple[list[Device], list[Rung], list[PinRef]]
+BuiltCircuit = tuple[list[Device], list[Rung], list[PinRef]]
 
 
-class Sketch:
+class CircuitBuilder:
     """Collects the devices, rungs and bonds of one circuit in the order they are given."""
 
-    def __init__(self, cid: CircuitId, name: str, footing: Footing) -> None:
+    def __init__(self, cid: CircuitId, name: str, footing: SupplyContext) -> None:
         self.cid, self.name, self.footing = cid, name, footing
         self.title = name[:1].upper() + name[1:]
         self._devices: dict[str, Device] = {}
@@ -94,7 +94,7 @@ class Sketch:
         self.rung("earth", "PE", "PE", f"X.PE @{role}:{pin}", "", Band.POWER)
         self.bond("X.PE", "i")
 
-    def done(self, *, as_given: bool = False) -> Yield:
+    def done(self, *, as_given: bool = False) -> BuiltCircuit:
         """Everything, plate and door first, then terminals, then the field; or in the order given."""
         if as_given:
             return list(self._devices.values()), self._rungs, self._earths

@@ -5,12 +5,12 @@ from dataclasses import dataclass
 
 from riktig.core.job import Circuit, Recipe
 from riktig.core.schematic.templates import controls, supplies
-from riktig.core.schematic.templates.circuit_builder import Yield
-from riktig.core.schematic.templates.supply_context import Footing
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
+from riktig.core.schematic.templates.supply_context import SupplyContext
 
-__all__ = ["BOOK", "Entry", "Parameter", "entry_of"]
+__all__ = ["CIRCUIT_TEMPLATES", "CircuitTemplate", "Parameter", "circuit_template_of"]
 
-Make = Callable[[Circuit, Footing], Yield]
+Make = Callable[[Circuit, SupplyContext], BuiltCircuit]
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +27,7 @@ class Parameter:
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class CircuitTemplate:
     """One recipe: when to use it in one line, its parameters. ``make`` is None where the Brief asks for it."""
 
     recipe: Recipe
@@ -40,38 +40,42 @@ _BLOCK = Parameter("mechanical interlock", ("yes", "no"))
 _PUMP = Parameter("pump", ("empties", "fills"))
 _STATUS = Parameter("status to the controller", ("no", "yes"))
 
-BOOK: tuple[Entry, ...] = (
-    Entry(
+CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
+    CircuitTemplate(
         Recipe.INCOMER,
         "The supply comes in: terminals, main switch, earth bar.",
         (Parameter("handle inside", ("by the rulebook", "yes", "no")),),
     ),
-    Entry(Recipe.DIRECT_ON_LINE, "A motor that may start at full voltage.", (_PUMP, _STATUS)),
-    Entry(Recipe.REVERSING, "A motor that turns both ways.", (_BLOCK, _STATUS)),
-    Entry(Recipe.STAR_DELTA, "A larger motor with six ends and a light start.", (_BLOCK, _PUMP, _STATUS)),
-    Entry(
+    CircuitTemplate(Recipe.DIRECT_ON_LINE, "A motor that may start at full voltage.", (_PUMP, _STATUS)),
+    CircuitTemplate(Recipe.REVERSING, "A motor that turns both ways.", (_BLOCK, _STATUS)),
+    CircuitTemplate(Recipe.STAR_DELTA, "A larger motor with six ends and a light start.", (_BLOCK, _PUMP, _STATUS)),
+    CircuitTemplate(
         Recipe.SOFT_START,
         "A motor whose start must be gentle on the supply or the machine.",
         (Parameter("bypass", ("built in", "contactor")), _PUMP),
     ),
-    Entry(Recipe.DRIVE, "A motor whose speed is set.", (_PUMP,)),
-    Entry(Recipe.CONTACTOR, "A heater, lights or another load that is switched.", (_STATUS,)),
-    Entry(Recipe.WAY, "A load that needs protection and nothing else."),
-    Entry(
+    CircuitTemplate(Recipe.DRIVE, "A motor whose speed is set.", (_PUMP,)),
+    CircuitTemplate(Recipe.CONTACTOR, "A heater, lights or another load that is switched.", (_STATUS,)),
+    CircuitTemplate(Recipe.WAY, "A load that needs protection and nothing else."),
+    CircuitTemplate(
         Recipe.MAINTAINED,
         "Light, socket and heater that stay alive with the main switch off.",
         (Parameter("socket", ("maintained", "none")),),
         lambda circuit, footing: supplies.maintained(circuit, None, footing),
     ),
-    Entry(Recipe.CONTROL_SUPPLY, "Control apart from the supply: the rulebook asks for it from two starters up."),
-    Entry(Recipe.DC_SUPPLY, "24 V for relays, sensors and a controller, in protected groups."),
-    Entry(Recipe.LIMITED_SUPPLY, "A supply so small that what hangs on it need not be judged."),
-    Entry(Recipe.CONTROLLER, "Loads or contacts that a controller commands or reads."),
-    Entry(
+    CircuitTemplate(
+        Recipe.CONTROL_SUPPLY, "Control apart from the supply: the rulebook asks for it from two starters up."
+    ),
+    CircuitTemplate(Recipe.DC_SUPPLY, "24 V for relays, sensors and a controller, in protected groups."),
+    CircuitTemplate(Recipe.LIMITED_SUPPLY, "A supply so small that what hangs on it need not be judged."),
+    CircuitTemplate(Recipe.CONTROLLER, "Loads or contacts that a controller commands or reads."),
+    CircuitTemplate(
         Recipe.EMERGENCY_STOP, "One device that takes every starter's control supply away.", (), controls.emergency_stop
     ),
-    Entry(Recipe.LEVEL_ALARM, "A tank that must not run over, with no pump of its own.", (), controls.level_alarm),
-    Entry(
+    CircuitTemplate(
+        Recipe.LEVEL_ALARM, "A tank that must not run over, with no pump of its own.", (), controls.level_alarm
+    ),
+    CircuitTemplate(
         Recipe.PHASE_MONITOR,
         "Loads that must drop when a phase is lost or the main contactor is let go.",
         (
@@ -81,9 +85,9 @@ BOOK: tuple[Entry, ...] = (
         ),
         supplies.phase_monitor,
     ),
-    Entry(Recipe.PHASE_LAMPS, "To see at the door which phase is gone.", (), supplies.phase_lamps),
-    Entry(Recipe.THROUGH_FEED, "A further panel hangs on the same feeder.", (), supplies.through_feed),
-    Entry(
+    CircuitTemplate(Recipe.PHASE_LAMPS, "To see at the door which phase is gone.", (), supplies.phase_lamps),
+    CircuitTemplate(Recipe.THROUGH_FEED, "A further panel hangs on the same feeder.", (), supplies.through_feed),
+    CircuitTemplate(
         Recipe.SOCKET,
         "A socket for the laptop.",
         (
@@ -98,56 +102,62 @@ BOOK: tuple[Entry, ...] = (
         ),
         supplies.socket,
     ),
-    Entry(Recipe.SURGE, "A site with overhead lines or sensitive electronics.", (), supplies.surge),
-    Entry(
+    CircuitTemplate(Recipe.SURGE, "A site with overhead lines or sensitive electronics.", (), supplies.surge),
+    CircuitTemplate(
         Recipe.SIGNALLED_WAYS,
         "Ways whose tripping must be seen at the door.",
         (Parameter("ways", ("3", "1", "2", "4", "6")), Parameter("rated A", ("10", "6", "16", "20"))),
         supplies.signalled_ways,
     ),
-    Entry(Recipe.LAMP_TEST, "A dark lamp must mean what it says.", (), controls.lamp_test),
-    Entry(
+    CircuitTemplate(Recipe.LAMP_TEST, "A dark lamp must mean what it says.", (), controls.lamp_test),
+    CircuitTemplate(
         Recipe.SEASON_SWITCH,
         "Plant that runs in one season only.",
         (Parameter("first season", ("summer", "dry")), Parameter("second season", ("winter", "wet"))),
         controls.season_switch,
     ),
-    Entry(
+    CircuitTemplate(
         Recipe.FOREIGN_INTERLOCK,
         "Another panel must agree, by a live signal of its own.",
         (),
         controls.foreign_interlock,
     ),
-    Entry(Recipe.VALVE, "A valve that is opened from the door.", (), controls.valve),
-    Entry(Recipe.FUSED_BRANCHES, "Two branches that must not take each other down.", (), controls.fused_branches),
-    Entry(Recipe.SELECTED_LAMP, "Hand, off, auto for something a relay switches.", (), controls.selected_lamp),
-    Entry(Recipe.LIT_BUTTON, "A button that shows what it started.", (), controls.lit_button),
-    Entry(
+    CircuitTemplate(Recipe.VALVE, "A valve that is opened from the door.", (), controls.valve),
+    CircuitTemplate(
+        Recipe.FUSED_BRANCHES, "Two branches that must not take each other down.", (), controls.fused_branches
+    ),
+    CircuitTemplate(
+        Recipe.SELECTED_LAMP, "Hand, off, auto for something a relay switches.", (), controls.selected_lamp
+    ),
+    CircuitTemplate(Recipe.LIT_BUTTON, "A button that shows what it started.", (), controls.lit_button),
+    CircuitTemplate(
         Recipe.SCREEN, "A screen on the door.", (Parameter("door lamp", ("healthy", "fault", "none")),), controls.screen
     ),
-    Entry(
+    CircuitTemplate(
         Recipe.NETWORK,
         "Controller, screen and devices that talk.",
         (Parameter("devices", ("2", "1", "3", "4", "6")),),
         controls.network,
     ),
-    Entry(
+    CircuitTemplate(
         Recipe.SENSOR_TERMINALS,
         "Many three-wire sensors on one strip.",
         (Parameter("sensors", ("4", "2", "6", "8")),),
         controls.sensor_terminals,
     ),
-    Entry(Recipe.FREE, "What no recipe has: rungs and devices of your own.", (), lambda circuit, footing: ([], [], [])),
+    CircuitTemplate(
+        Recipe.FREE, "What no recipe has: rungs and devices of your own.", (), lambda circuit, footing: ([], [], [])
+    ),
 )
 
 
-def entry_of(recipe: Recipe) -> Entry:
+def circuit_template_of(recipe: Recipe) -> CircuitTemplate:
     """The entry of a recipe.
 
     Raises:
         KeyError: the book has none.
     """
-    for one in BOOK:
+    for one in CIRCUIT_TEMPLATES:
         if one.recipe is recipe:
             return one
     raise KeyError(recipe)

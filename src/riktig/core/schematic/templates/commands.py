@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.job import Access, Circuit, Command, Direction, Form, Load, Practice, Recipe, Signal, Wetting
-from riktig.core.schematic.templates.circuit_builder import Sketch
+from riktig.core.schematic.templates.circuit_builder import CircuitBuilder
 
 __all__ = ["WITH_STATUS", "Asked", "Floats", "alarm_rungs", "command_path", "floats_of", "interlock_path", "lamp"]
 
@@ -106,7 +106,7 @@ class Asked:
         }.get(self.load.command, "start, stop, hold")
 
 
-def command_path(sk: Sketch, asked: Asked, hold: str) -> str:
+def command_path(sk: CircuitBuilder, asked: Asked, hold: str) -> str:
     """The stretch of path that the command makes, in words; ``hold`` is the contact that keeps it in."""
     match asked.load.command:
         case Command.SELECTOR:
@@ -123,7 +123,7 @@ def command_path(sk: Sketch, asked: Asked, hold: str) -> str:
             return f"S.stop:1-2 (S.start:3-4 | {hold})"
 
 
-def interlock_path(sk: Sketch, asked: Asked) -> str:
+def interlock_path(sk: CircuitBuilder, asked: Asked) -> str:
     """Contacts that must be closed for the load to run: foreign ones by a relay, the others straight."""
     path = []
     plain = asked.load.command in (Command.BUTTONS, Command.STATION, Command.CONTROLLER, Command.ALWAYS)
@@ -135,7 +135,7 @@ def interlock_path(sk: Sketch, asked: Asked) -> str:
     return " ".join(path)
 
 
-def foreign_relay(sk: Sketch, role: str, name: str) -> str:
+def foreign_relay(sk: CircuitBuilder, role: str, name: str) -> str:
     """A relay that another panel's supply pulls in, over orange disconnect terminals; gives its contact."""
     sk.plate(role, "relay_dc", name)
     sk.outside(f"{role}.W", "foreign_source", name)
@@ -147,14 +147,14 @@ def foreign_relay(sk: Sketch, role: str, name: str) -> str:
 
 
 def lamp(
-    sk: Sketch, name: str, said: str, legend: str, live: str, contact: str, colour: str, *, role: str = ""
+    sk: CircuitBuilder, name: str, said: str, legend: str, live: str, contact: str, colour: str, *, role: str = ""
 ) -> None:
     """A lamp on the door with what lights it."""
     sk.lamp(name, said, legend, colour)
     sk.rung(role or name, said, live, f"{contact} H.{name}:X1-X2".strip(), sk.footing.back)
 
 
-def _selector(sk: Sketch, asked: Asked) -> str:
+def _selector(sk: CircuitBuilder, asked: Asked) -> str:
     kind = ("key_hoa", "key_two") if asked.key else ("selector_hoa", "selector_two")
     if not asked.wetted:
         sk.door("S.select", kind[1], "select", f"{sk.title} OFF – ON")
@@ -168,7 +168,7 @@ def _selector(sk: Sketch, asked: Asked) -> str:
     return f"(S.select:13-14 | {condition} S.select:23-24)"
 
 
-def _level(sk: Sketch, asked: Asked, hold: str) -> str:
+def _level(sk: CircuitBuilder, asked: Asked, hold: str) -> str:
     """By level: the stop float lets the start float and the hold through; filling turns both round."""
     sk.door("S.select", "key_hoa" if asked.key else "selector_hoa", "select", f"{sk.title} HAND – OFF – AUTO")
     kind = "float_nc" if asked.filling else "float_no"
@@ -179,7 +179,7 @@ def _level(sk: Sketch, asked: Asked, hold: str) -> str:
     return f"(S.select:13-14 | {stop} ({start} | {hold}) S.select:23-24)"
 
 
-def _station(sk: Sketch, hold: str) -> str:
+def _station(sk: CircuitBuilder, hold: str) -> str:
     """Stop and start in the field over three conductors: the link between them is made in the station."""
     sk.outside("S.field", "station", "station")
     for n in (1, 2, 3):
@@ -187,7 +187,7 @@ def _station(sk: Sketch, hold: str) -> str:
     return f"S.X1 S.field:1-2 (S.field:3-4 <S.X3 | <S.X2 {hold})"
 
 
-def alarm_rungs(sk: Sketch, alarm: Signal | None, live: str, *, beacon: bool = True) -> None:
+def alarm_rungs(sk: CircuitBuilder, alarm: Signal | None, live: str, *, beacon: bool = True) -> None:
     """A high-level alarm: beacon and buzzer, silenced by a relay that drops out with the alarm; a test button."""
     name = alarm.name if alarm else "high-level float"
     raised = sk.across("B.alarm", "float_no", name)

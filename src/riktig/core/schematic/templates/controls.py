@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from riktig.core.job import Circuit, CircuitId, Command, Direction, Form, Load, Signal, Start, Wetting
-from riktig.core.schematic.templates.circuit_builder import Sketch, Yield
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder
 from riktig.core.schematic.templates.commands import alarm_rungs, foreign_relay, lamp
 from riktig.core.schematic.templates.supply_context import (
     DC_BACK,
@@ -14,12 +14,12 @@ from riktig.core.schematic.templates.supply_context import (
     LIMITED_BACK,
     LIMITED_LIVE,
     SAFE,
-    Footing,
+    SupplyContext,
 )
 
 __all__ = [
     "ADDRESSES",
-    "Point",
+    "ControllerPoint",
     "controller",
     "emergency_stop",
     "foreign_interlock",
@@ -41,7 +41,7 @@ CARD = 8
 
 
 @dataclass(frozen=True, slots=True)
-class Point:
+class ControllerPoint:
     """What another circuit wants of the controller: a node to read, or with ``into`` false to command."""
 
     node: str
@@ -49,14 +49,14 @@ class Point:
     into: bool
 
 
-def emergency_stop(circuit: Circuit, footing: Footing) -> Yield:
+def emergency_stop(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """Two channels, two relays, a reset: everything tapped behind it dies when one channel opens.
 
     Method:
         Stop category 0. Each channel of the device holds a relay of its own, and the contacts of both
         stand in series in the supply of the control circuits; a welded relay keeps the reset shut.
     """
-    sk = Sketch(circuit.id, circuit.title or "emergency stop", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "emergency stop", footing)
     sk.door("S", "emergency_stop", "emergency stop", "EMERGENCY STOP")
     sk.door("S.reset", "start_button", "reset", "EMERGENCY STOP RESET")
     sk.plate("FC", "control_breaker", "control")
@@ -71,18 +71,18 @@ def emergency_stop(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def level_alarm(circuit: Circuit, footing: Footing, signals: Sequence[Signal] = ()) -> Yield:
+def level_alarm(circuit: Circuit, footing: SupplyContext, signals: Sequence[Signal] = ()) -> BuiltCircuit:
     """A high-level alarm of its own: float, lamp, buzzer, test and silence."""
-    sk = Sketch(circuit.id, circuit.title or "high level", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "high level", footing)
     sk.plate("FC", "control_breaker", "control")
     live = sk.tap(guard="")
     alarm_rungs(sk, signals[0] if signals else None, live)
     return sk.done()
 
 
-def lamp_test(circuit: Circuit, footing: Footing) -> Yield:
+def lamp_test(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """One button lights every lamp of the panel by its test input: no circuit behind a lamp is fed."""
-    sk = Sketch(circuit.id, circuit.title or "lamp test", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "lamp test", footing)
     sk.door("S", "start_button", "lamp test", "LAMP TEST")
     sk.plate("FC", "control_breaker", "control")
     live = sk.tap(guard="")
@@ -90,9 +90,9 @@ def lamp_test(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def season_switch(circuit: Circuit, footing: Footing) -> Yield:
+def season_switch(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A key switch with two positions and a relay for each: their contacts enable what runs in that season."""
-    sk = Sketch(circuit.id, circuit.title or "season", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "season", footing)
     names = [circuit.param("first season", "summer"), circuit.param("second season", "winter")]
     legend = f"{names[0].upper()} – {names[1].upper()}"
     sk.door("S", "key_two", "select", legend)
@@ -105,9 +105,9 @@ def season_switch(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def foreign_interlock(circuit: Circuit, footing: Footing) -> Yield:
+def foreign_interlock(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A relay that another panel pulls in, over orange disconnect terminals; a lamp shows that it is in."""
-    sk = Sketch(circuit.id, circuit.title or "interlock from another panel", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "interlock from another panel", footing)
     contact = foreign_relay(sk, "KF", sk.name)
     sk.plate("FC", "control_breaker", "control")
     live = sk.tap(guard="")
@@ -115,9 +115,9 @@ def foreign_interlock(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def valve(circuit: Circuit, footing: Footing) -> Yield:
+def valve(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A solenoid valve behind a selector on the door, with its lamp."""
-    sk = Sketch(circuit.id, circuit.title or "valve", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "valve", footing)
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "relay", "valve")
     sk.door("S", "selector_two", "select", f"{sk.title} SHUT – OPEN")
@@ -128,9 +128,9 @@ def valve(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def fused_branches(circuit: Circuit, footing: Footing) -> Yield:
+def fused_branches(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A breaker with a fuse a branch: a blown fuse leaves the other branch alive."""
-    sk = Sketch(circuit.id, circuit.title or "branches", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "branches", footing)
     sk.plate("Q", "control_breaker", "both branches")
     sk.plate("F1", "fuse", "first branch")
     sk.plate("F2", "fuse", "second branch")
@@ -142,9 +142,9 @@ def fused_branches(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def selected_lamp(circuit: Circuit, footing: Footing) -> Yield:
+def selected_lamp(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """Hand, off, auto with a relay and a lamp behind it: hand at once, auto as the field contact says."""
-    sk = Sketch(circuit.id, circuit.title or "selected", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "selected", footing)
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "relay", "selected")
     sk.door("S", "selector_hoa", "select", f"{sk.title} HAND – OFF – AUTO")
@@ -156,9 +156,9 @@ def selected_lamp(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def lit_button(circuit: Circuit, footing: Footing) -> Yield:
+def lit_button(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """An illuminated button: its contact pulls in a relay, its lamp lights by the relay, not by the press."""
-    sk = Sketch(circuit.id, circuit.title or "step", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "step", footing)
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "relay", "step")
     sk.door("S.off", "stop_button", "off", f"{sk.title} OFF")
@@ -169,9 +169,9 @@ def lit_button(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def screen(circuit: Circuit, footing: Footing) -> Yield:
+def screen(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A screen on the door, fed from the devices' group of the 24 V supply, and a lamp that says it is healthy."""
-    sk = Sketch(circuit.id, circuit.title or "screen", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "screen", footing)
     sk.door("A", "screen", "screen", sk.title.upper())
     sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
     meaning = circuit.param("door lamp", "healthy")
@@ -182,9 +182,9 @@ def screen(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def network(circuit: Circuit, footing: Footing) -> Yield:
+def network(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A switch with ports, a socket on the door, and a chain of devices on the bus."""
-    sk = Sketch(circuit.id, circuit.title or "network", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "network", footing)
     count = min(max(int(circuit.param("devices", "2")), 1), 12)
     sk.plate("A", "network_switch", "switch")
     sk.door("XB", "bus_socket", "network socket", "NETWORK")
@@ -198,9 +198,9 @@ def network(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def sensor_terminals(circuit: Circuit, footing: Footing) -> Yield:
+def sensor_terminals(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """Three-wire sensors from the limited supply: supply, signal, supply, signal; commons bridged, signals apart."""
-    sk = Sketch(circuit.id, circuit.title or "sensors", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "sensors", footing)
     count = min(max(int(circuit.param("sensors", "4")), 1), 8)
     live, back = (LIMITED_LIVE, LIMITED_BACK) if footing.limited else (DC_DEVICES, DC_BACK)
     sk.plate("AI", "inputs", "sensor inputs")
@@ -219,11 +219,11 @@ def sensor_terminals(circuit: Circuit, footing: Footing) -> Yield:
 
 def controller(
     circuit: Circuit,
-    footing: Footing,
+    footing: SupplyContext,
     loads: Sequence[tuple[CircuitId, Load]],
     signals: Sequence[Signal],
-    asked: Sequence[Point] = (),
-) -> Yield:
+    asked: Sequence[ControllerPoint] = (),
+) -> BuiltCircuit:
     """The controller: its supply, an output for each load it commands, an input for each 24 V contact.
 
     Args:
@@ -233,7 +233,7 @@ def controller(
         signals: The field devices of the job.
         asked: Points that other circuits end at: status contacts, lamps.
     """
-    sk = Sketch(circuit.id, circuit.title or "controller", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "controller", footing)
     inputs = [
         s for s in signals if s.wetting is Wetting.DC and s.direction is Direction.INTO and s.form is Form.DIGITAL
     ]

@@ -24,10 +24,10 @@ from riktig.core.job import (
 from riktig.core.plan import Memory
 from riktig.core.schematic.layout.power_sheets import is_bus
 from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, Rung, elements_of, touched
-from riktig.core.schematic.templates.circuit_builder import Yield
-from riktig.core.schematic.templates.circuit_templates import entry_of
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
+from riktig.core.schematic.templates.circuit_templates import circuit_template_of
 from riktig.core.schematic.templates.commands import WITH_STATUS
-from riktig.core.schematic.templates.controls import Point, controller
+from riktig.core.schematic.templates.controls import ControllerPoint, controller
 from riktig.core.schematic.templates.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.schematic.templates.load_lines import lines_of
 from riktig.core.schematic.templates.starters import starter
@@ -41,7 +41,7 @@ from riktig.core.schematic.templates.supplies import (
     through_feed,
     way,
 )
-from riktig.core.schematic.templates.supply_context import HELD, SAFE, Footing, footing
+from riktig.core.schematic.templates.supply_context import HELD, SAFE, SupplyContext, supply_context
 
 __all__ = ["all_circuits", "expand", "job_footing", "whole_node"]
 
@@ -71,13 +71,13 @@ def job_footing(
     supply: Supply,
     practice: Practice,
     signals: tuple[Signal, ...] = (),
-) -> Footing:
+) -> SupplyContext:
     """What the recipes of a job stand on."""
     recipes = {circuit.recipe for circuit in circuits}
     asked = bool(recipes & ON_24_V or _points(circuits, loads)) or any(
         load.command is Command.CONTROLLER for load in loads
     )
-    base = footing(loads, supply, practice, signals, dc_asked=asked)
+    base = supply_context(loads, supply, practice, signals, dc_asked=asked)
     main = next((c for c in circuits if c.recipe is Recipe.PHASE_MONITOR), None)
     everything = main is not None and main.param("holds", "single-phase ways") == "all loads"
     return replace(
@@ -88,18 +88,18 @@ def job_footing(
     )
 
 
-def _points(circuits: tuple[Circuit, ...], loads: tuple[Load, ...]) -> list[Point]:
+def _points(circuits: tuple[Circuit, ...], loads: tuple[Load, ...]) -> list[ControllerPoint]:
     """The points of the controller that circuits end at: what says that a contactor is in, the lamp of a screen."""
     names = {load.id: load.name for load in loads}
-    found: list[Point] = []
+    found: list[ControllerPoint] = []
     for circuit in circuits:
         if circuit.recipe in WITH_STATUS and circuit.param("status to the controller", "no") == "yes":
             name = names.get(circuit.load, "") if circuit.load else ""
-            found.append(Point(f"{circuit.id}.status", f"{name} runs", True))
+            found.append(ControllerPoint(f"{circuit.id}.status", f"{name} runs", True))
             if circuit.recipe is Recipe.REVERSING:
-                found.append(Point(f"{circuit.id}.status2", f"{name} runs back", True))
+                found.append(ControllerPoint(f"{circuit.id}.status2", f"{name} runs back", True))
         elif circuit.recipe is Recipe.SCREEN and circuit.param("door lamp", "healthy") != "none":
-            found.append(Point(f"{circuit.id}.lamp", f"panel {circuit.param('door lamp', 'healthy')}", False))
+            found.append(ControllerPoint(f"{circuit.id}.lamp", f"panel {circuit.param('door lamp', 'healthy')}", False))
     return found
 
 
@@ -251,7 +251,7 @@ class _Expansion:
             if c.load in self.loads and self.loads[c.load].command is Command.CONTROLLER
         ]
 
-    def _asked(self) -> list[Point]:
+    def _asked(self) -> list[ControllerPoint]:
         return _points(self.circuits, tuple(self.loads.values()))
 
     def _shared_neutral(self, load: Load) -> str:
@@ -263,7 +263,7 @@ class _Expansion:
         name = self.loads[circuit.load].name if circuit.load in self.loads else circuit.title or circuit.recipe.value
         return {Recipe.CONTROLLER: "Controller"}.get(circuit.recipe, name[:1].upper() + name[1:])
 
-    def _incomer(self, circuit: Circuit, drawn: list[_Drawn]) -> Yield:
+    def _incomer(self, circuit: Circuit, drawn: list[_Drawn]) -> BuiltCircuit:
         """The incoming supply, with as many bars and blocks as what was drawn asks for."""
         earths = sum(len(one.earths) for one in drawn)
         rungs = [rung for one in drawn for rung in one.rungs]
@@ -278,7 +278,7 @@ class _Expansion:
         thick = self.ground.supply.upstream_a > THICK_A
         return incomer(circuit, self.ground, earths, of_line, neutrals if ways or thick else 0, ahead, self.doors)
 
-    def _made(self, circuit: Circuit) -> Yield | None:
+    def _made(self, circuit: Circuit) -> BuiltCircuit | None:
         """What the recipe of a circuit yields; None when it cannot be drawn."""
         by_brief = {
             Recipe.CONTROL_SUPPLY: control_supply,
@@ -292,13 +292,13 @@ class _Expansion:
             return controller(circuit, self.ground, self._commanded(), self.signals, self._asked())
         if circuit.load is not None:
             return self._of_load(circuit)
-        make = entry_of(circuit.recipe).make
+        make = circuit_template_of(circuit.recipe).make
         if make is None:
             self.undrawn.append(circuit.id)
             return None
         return make(circuit, self.ground)
 
-    def _of_load(self, circuit: Circuit) -> Yield | None:
+    def _of_load(self, circuit: Circuit) -> BuiltCircuit | None:
         assert circuit.load is not None
         load = self.loads.get(circuit.load)
         if load is None:
@@ -317,7 +317,7 @@ class _Expansion:
         self.undrawn.append(circuit.id)
         return None
 
-    def _with_changes(self, circuit: Circuit, made: Yield) -> _Drawn:
+    def _with_changes(self, circuit: Circuit, made: BuiltCircuit) -> _Drawn:
         devices, rungs, earths = made
         before = {one for rung in rungs for one in touched(rung.path)}
         mark = max((int(d.mark) for d in devices if d.mark.isdecimal()), default=0)

@@ -20,9 +20,9 @@ from riktig.core.job import (
     Start,
 )
 from riktig.core.schematic.model.elements import Band
-from riktig.core.schematic.templates.circuit_builder import Sketch, Yield
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder
 from riktig.core.schematic.templates.commands import Asked, alarm_rungs, command_path, interlock_path, lamp
-from riktig.core.schematic.templates.supply_context import DC_BACK, DC_DEVICES, Footing
+from riktig.core.schematic.templates.supply_context import DC_BACK, DC_DEVICES, SupplyContext
 
 __all__ = ["starter"]
 
@@ -32,8 +32,12 @@ ENDS = ("U1", "V1", "W1", "W2", "U2", "V2")
 
 
 def starter(
-    circuit: Circuit, load: Load, footing: Footing, signals: tuple[Signal, ...] = (), on: tuple[int, ...] = (0, 1, 2)
-) -> Yield:
+    circuit: Circuit,
+    load: Load,
+    footing: SupplyContext,
+    signals: tuple[Signal, ...] = (),
+    on: tuple[int, ...] = (0, 1, 2),
+) -> BuiltCircuit:
     """The circuit of a load that is switched: guard, what switches it, overload, command, lamps.
 
     Method:
@@ -53,9 +57,9 @@ def starter(
 
 class _Starter:
     def __init__(
-        self, circuit: Circuit, load: Load, footing: Footing, signals: tuple[Signal, ...], on: tuple[int, ...]
+        self, circuit: Circuit, load: Load, footing: SupplyContext, signals: tuple[Signal, ...], on: tuple[int, ...]
     ) -> None:
-        self.sk = Sketch(circuit.id, load.name, footing)
+        self.sk = CircuitBuilder(circuit.id, load.name, footing)
         self.load, self.footing, self.practice = load, footing, footing.practice
         self.asked = Asked(circuit, load, signals, self.practice)
         lines = footing.load_lines
@@ -69,7 +73,7 @@ class _Starter:
         )
         self.controlled = load.command is Command.CONTROLLER
 
-    def made(self) -> Yield:
+    def made(self) -> BuiltCircuit:
         """All of it, in the order in which tags are counted."""
         sk, load = self.sk, self.load
         sk.plate("F", self._guard_kind(), "motor" if load.is_motor else "load")

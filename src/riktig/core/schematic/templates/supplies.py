@@ -3,7 +3,7 @@
 from riktig.core.job import Circuit, EarthScheme, Load, Protection, RelayCommons
 from riktig.core.schematic.model.elements import Band, Zone
 from riktig.core.schematic.model.roles import BOX_BOND, DOOR_BONDS, PLATE_BOND
-from riktig.core.schematic.templates.circuit_builder import Sketch, Yield
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder
 from riktig.core.schematic.templates.commands import lamp
 from riktig.core.schematic.templates.supply_context import (
     BACK,
@@ -15,7 +15,7 @@ from riktig.core.schematic.templates.supply_context import (
     LIMITED_LIVE,
     LINES,
     LIVE,
-    Footing,
+    SupplyContext,
 )
 
 __all__ = [
@@ -47,13 +47,13 @@ BLOCK_TAPS = 7
 
 def incomer(
     circuit: Circuit,
-    footing: Footing,
+    footing: SupplyContext,
     earth_points: int,
     taps: int = 0,
     neutrals: int = 0,
     ahead: tuple[str, ...] = (),
     doors: int = 1,
-) -> Yield:
+) -> BuiltCircuit:
     """The supply terminals, the main isolator, the earth bar and the bonds of the box.
 
     Args:
@@ -65,7 +65,7 @@ def incomer(
         doors: Of the enclosure: a bond each.
         ahead: Lines that something is tapped from ahead of the main switch.
     """
-    sk = Sketch(circuit.id, "", footing)
+    sk = CircuitBuilder(circuit.id, "", footing)
     supply = footing.supply
     sk.add("W", "supply", Zone.FIELD, supply.name)
     conductors = (*PHASES, "N", "PE") if supply.neutral else (*PHASES, "PE")
@@ -119,9 +119,9 @@ def _bars_for(points: int) -> int:
     return 1 + -(-(points - BAR_POINTS) // (BAR_POINTS - 1))
 
 
-def control_supply(circuit: Circuit, footing: Footing) -> Yield:
+def control_supply(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A transformer with separate windings between two lines; one side of its secondary is earthed over a link."""
-    sk = Sketch(circuit.id, "control transformer", footing)
+    sk = CircuitBuilder(circuit.id, "control transformer", footing)
     sk.plate("F", "panel_breaker" if footing.north_american else "breaker_two", "primary", least_a=2.0)
     sk.plate("T", "transformer")
     sk.plate("FS", "fuse", "secondary")
@@ -134,9 +134,9 @@ def control_supply(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def dc_supply(circuit: Circuit, footing: Footing) -> Yield:
+def dc_supply(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A 24 V supply with two protected groups, relays and devices; 0 V is earthed over a link."""
-    sk = Sketch(circuit.id, "24 V supply", footing)
+    sk = CircuitBuilder(circuit.id, "24 V supply", footing)
     sk.plate("F", "control_breaker", "input")
     sk.plate("T", "dc_supply", "supply")
     sk.plate("F1", "fuse", "24 V relays and outputs")
@@ -154,7 +154,7 @@ def dc_supply(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def _dc_input(sk: Sketch, footing: Footing) -> None:
+def _dc_input(sk: CircuitBuilder, footing: SupplyContext) -> None:
     """Fed from line and neutral where there is one, else from the control transformer, else from two lines."""
     if footing.neutral:
         sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N", "N")
@@ -165,9 +165,9 @@ def _dc_input(sk: Sketch, footing: Footing) -> None:
         sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N <FN:1-2", LINES[1])
 
 
-def limited_supply(circuit: Circuit, footing: Footing) -> Yield:
+def limited_supply(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A supply of limited energy of its own: what stands behind it touches nothing else."""
-    sk = Sketch(circuit.id, "limited-energy supply", footing)
+    sk = CircuitBuilder(circuit.id, "limited-energy supply", footing)
     sk.plate("F", "control_breaker", "input")
     sk.plate("T", "dc_supply", "supply", least_a=3.0)
     _dc_input(sk, footing)
@@ -175,9 +175,9 @@ def limited_supply(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def way(circuit: Circuit, load: Load, footing: Footing, line: int, shared: str = "") -> Yield:
+def way(circuit: Circuit, load: Load, footing: SupplyContext, line: int, shared: str = "") -> BuiltCircuit:
     """A way of its own: breaker, terminal, load, and its neutral back; ``shared`` is the neutral it joins."""
-    sk = Sketch(circuit.id, load.name, footing)
+    sk = CircuitBuilder(circuit.id, load.name, footing)
     kind = {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker")
     if load.protection is Protection.FUSES and load.phases == 3:
         kind = "fuse_switch"
@@ -210,13 +210,13 @@ def way(circuit: Circuit, load: Load, footing: Footing, line: int, shared: str =
     return sk.done()
 
 
-def maintained(circuit: Circuit, load: Load | None, footing: Footing, line: int = 0) -> Yield:
+def maintained(circuit: Circuit, load: Load | None, footing: SupplyContext, line: int = 0) -> BuiltCircuit:
     """Services that stay alive with the main switch off: light by the door, socket, heater by a thermostat.
 
     Method:
         Taken ahead of the main switch, through an isolator inside with its own label, then protected.
     """
-    sk = Sketch(circuit.id, load.name if load else circuit.title or "panel services", footing)
+    sk = CircuitBuilder(circuit.id, load.name if load else circuit.title or "panel services", footing)
     sk.plate("Q", "rail_isolator", "maintained supply")
     sk.plate("F", "panel_breaker" if footing.north_american and load else "way_breaker", "services")
     sk.plate("E.light", "panel_light", "light")
@@ -243,9 +243,9 @@ def maintained(circuit: Circuit, load: Load | None, footing: Footing, line: int 
     return sk.done()
 
 
-def phase_monitor(circuit: Circuit, footing: Footing) -> Yield:
+def phase_monitor(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A monitor fed ahead of the main contactor it lets in; what hangs behind drops when a phase is lost."""
-    sk = Sketch(circuit.id, circuit.title or "main contactor", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "main contactor", footing)
     monitored = circuit.param("monitor", "yes") == "yes"
     if monitored:
         sk.plate("F", "fuse_three", "monitor")
@@ -266,9 +266,9 @@ def phase_monitor(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def phase_lamps(circuit: Circuit, footing: Footing) -> Yield:
+def phase_lamps(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A lamp a phase, each behind its own fuse: one dark says which phase is gone."""
-    sk = Sketch(circuit.id, circuit.title or "phases present", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "phases present", footing)
     for n, name in enumerate(PHASES, 1):
         sk.plate(f"F{n}", "fuse", f"lamp {name}")
     for n, name in enumerate(PHASES, 1):
@@ -284,9 +284,9 @@ def phase_lamps(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def through_feed(circuit: Circuit, footing: Footing) -> Yield:
+def through_feed(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """What passes on to the next panel, unswitched: a second set of terminals beside the incoming ones."""
-    sk = Sketch(circuit.id, circuit.title or "through-feed", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "through-feed", footing)
     names = (*PHASES, "N") if footing.neutral else PHASES
     for name in names:
         sk.terminal(f"X.{name}", name, f"onward {name}", "neutral_terminal" if name == "N" else "terminal")
@@ -298,9 +298,9 @@ def through_feed(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def surge(circuit: Circuit, footing: Footing) -> Yield:
+def surge(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A surge protector behind its own fuses near the main switch, and a lamp when its module is spent."""
-    sk = Sketch(circuit.id, circuit.title or "surge protector", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "surge protector", footing)
     sk.plate("F", "fuse_three", "surge protector")
     sk.plate("SP", "surge")
     sk.plate("FC", "control_breaker", "control")
@@ -311,9 +311,9 @@ def surge(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def signalled_ways(circuit: Circuit, footing: Footing) -> Yield:
+def signalled_ways(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """Single-phase ways whose breakers light a lamp when they trip or are off: one lamp a breaker."""
-    sk = Sketch(circuit.id, circuit.title or "ways", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "ways", footing)
     count = min(max(int(circuit.param("ways", "3")), 1), 12)
     sk.plate("FC", "control_breaker", "lamps")
     for n in range(1, count + 1):
@@ -338,9 +338,9 @@ def signalled_ways(circuit: Circuit, footing: Footing) -> Yield:
     return sk.done()
 
 
-def socket(circuit: Circuit, footing: Footing) -> Yield:
+def socket(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     """A socket in the panel: maintained, behind the panel's own breakers, or from a separate outside source."""
-    sk = Sketch(circuit.id, circuit.title or "service socket", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "service socket", footing)
     school = circuit.param("fed", "maintained, ahead of the main switch")
     sk.plate("F", "rcd_breaker", "socket", least_a=16.0)
     sk.plate("XS", "panel_socket", "socket")

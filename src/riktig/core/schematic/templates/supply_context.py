@@ -17,9 +17,9 @@ __all__ = [
     "LINES",
     "LIVE",
     "SAFE",
-    "Footing",
+    "SupplyContext",
     "control_source",
-    "footing",
+    "supply_context",
 ]
 
 LIVE, BACK = "control.live", "control.back"
@@ -36,7 +36,7 @@ HELD = ("held.L1", "held.L2", "held.L3")
 
 
 @dataclass(frozen=True, slots=True)
-class Footing:
+class SupplyContext:
     """``live`` is the node that control circuits are tapped from, empty when each taps its own line."""
 
     supply: Supply
@@ -92,7 +92,7 @@ def control_source(loads: tuple[Load, ...], supply: Supply, practice: Practice) 
     )
 
 
-def footing(
+def supply_context(
     loads: tuple[Load, ...],
     supply: Supply,
     practice: Practice,
@@ -100,10 +100,10 @@ def footing(
     sources: tuple[Source, ...] = (),
     *,
     dc_asked: bool = False,
-) -> Footing:
+) -> SupplyContext:
     """What the recipes of this job stand on; ``dc_asked`` when a circuit needs 24 V that no signal asks for."""
     control, _ = control_source(loads, supply, practice)
     live, back = {ControlSupply.TRANSFORMER: (LIVE, BACK), ControlSupply.DC: (DC_LIVE, DC_BACK)}.get(control, ("", "N"))
     fed = {signal.wetting for signal in signals if signal.watts or signal.wetting is not Wetting.CONTROL}
     dc = control is ControlSupply.DC or dc_asked or Wetting.DC in fed
-    return Footing(supply, practice, control, live, back, dc, Wetting.LIMITED in fed)
+    return SupplyContext(supply, practice, control, live, back, dc, Wetting.LIMITED in fed)

@@ -4,8 +4,8 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QPushButton, QWidget
 
 from riktig.core.job import Job
-from riktig.core.plan import Plan
-from riktig.core.views import Change, Snapshot, snapshot, what_changed
+from riktig.core.plan import Evaluation
+from riktig.core.views import ListChange, Snapshot, snapshot, what_changed
 from riktig.desk.session import Session
 from riktig.desk.widgets import FlowLayout, plain_label
 
@@ -26,7 +26,7 @@ class ChangesLine(QWidget):
         self._row.setContentsMargins(10, 3, 10, 3)
         self._job: Job | None = None
         self._before: Snapshot | None = None
-        self.shown: tuple[Change, ...] = ()
+        self.shown: tuple[ListChange, ...] = ()
         self._items: list[QWidget] = []
         self._say([plain_label("Each answer says here what it changed downstream.", "quiet")])
 
@@ -35,7 +35,7 @@ class ChangesLine(QWidget):
         QTimer.singleShot(0, self, lambda: self._compare(name))
 
     def _compare(self, name: str) -> None:
-        plan: Plan[Job] = self._session.plan
+        plan: Evaluation[Job] = self._session.plan
         if plan.document is self._job:
             return
         self._job = plan.document

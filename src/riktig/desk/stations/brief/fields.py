@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QWidget
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import FlowLayout, plain_label
 
-__all__ = ["Answer", "Pick", "sentence"]
+__all__ = ["Answer", "ChoiceField", "sentence"]
 
 ROOM_FOR_ARROW = 38
 """Arrow, borders and padding of a choice, px (measured on the style sheet)."""
@@ -56,7 +56,7 @@ class Answer(QLineEdit):
             self.setProperty("wrong", False)
 
 
-class Pick(QComboBox):
+class ChoiceField(QComboBox):
     """An answer out of a few."""
 
     def __init__(self, name: str, choices: list[tuple[str, object]], take: Callable[[object], None]) -> None:

@@ -33,9 +33,9 @@ from riktig.core.job import (
     read_quantity,
 )
 from riktig.desk.session import Session
-from riktig.desk.stations.brief.fields import Answer, Pick, sentence
+from riktig.desk.stations.brief.fields import Answer, ChoiceField, sentence
 from riktig.desk.stations.brief.load_part import named
-from riktig.desk.stations.brief.part import Change, Part
+from riktig.desk.stations.brief.part import BriefPart, Change
 from riktig.desk.widgets import plain_label
 
 __all__ = ["JobPart", "SignalsPart", "SourcesPart", "SupplyPart"]
@@ -49,7 +49,7 @@ def _supply(key: str) -> Change:
     return lambda value: SetSupply(cast(SupplyFields, {key: value}))
 
 
-class JobPart(Part):
+class JobPart(BriefPart):
     """Whose job it is."""
 
     def __init__(self, session: Session) -> None:
@@ -84,7 +84,7 @@ class JobPart(Part):
         return {key: getattr(job, key) for key in self.fields}
 
 
-class SupplyPart(Part):
+class SupplyPart(BriefPart):
     """The main supply."""
 
     def __init__(self, session: Session) -> None:
@@ -133,7 +133,7 @@ class SupplyPart(Part):
         self._doubt.setVisible(bool(texts))
 
 
-class _Listed(Part):
+class _Listed(BriefPart):
     """Things in a list, each a sentence that is written anew only when the list changes."""
 
     def __init__(self, session: Session) -> None:
@@ -266,7 +266,7 @@ class SignalsPart(_Listed):
         self.name = Answer("Field device", "", lambda text: True, 170)
         self.name.setPlaceholderText("start float")
         self.place = Answer("Its place", "", lambda text: True, 130)
-        self.wetting = Pick("What feeds it", [(one.value, one) for one in Wetting], lambda value: None)
+        self.wetting = ChoiceField("What feeds it", [(one.value, one) for one in Wetting], lambda value: None)
         add = QPushButton("Add the device")
         add.clicked.connect(self.add)
         for field in (self.name, self.place):

@@ -33,7 +33,7 @@ from riktig.core.sizing import PROPOSAL, Alternative, LoadProposal, alternatives
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.chips import Chips
 from riktig.desk.stations.brief.fields import sentence
-from riktig.desk.stations.brief.part import Change, Part
+from riktig.desk.stations.brief.part import BriefPart, Change
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import FlowLayout, plain_label
 
@@ -71,7 +71,7 @@ def power_of(text: str) -> LoadFields:
     return {"kw": read_power(text, where="power"), "hp": None}
 
 
-class LoadPart(Part):
+class LoadPart(BriefPart):
     """A load. “more” opens what is asked less often, and what could be had instead."""
 
     def __init__(self, session: Session, load: Load) -> None:

@@ -20,7 +20,7 @@ from riktig.core.job import (
 from riktig.core.schematic import CIRCUITS, NETS, name_all
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import sentence
-from riktig.desk.stations.brief.part import Change, Part
+from riktig.desk.stations.brief.part import BriefPart, Change
 from riktig.desk.widgets import plain_label
 
 __all__ = ["NamesPart"]
@@ -30,7 +30,7 @@ SHOWN = 8
 """Numbers shown as an example of the house's scheme."""
 
 
-class NamesPart(Part):
+class NamesPart(BriefPart):
     """Numbers kept for common potentials, ranges for growth; scheme and letters when the house has its own."""
 
     def __init__(self, session: Session) -> None:

@@ -11,16 +11,16 @@ from riktig.core.errors import RiktigError
 from riktig.core.imports import Grid, LoadList, grid_of_file, grid_of_text, loads_of, new_loads, recognise
 from riktig.core.job import Command, LoadFields, LoadKind, Start, read_quantity
 from riktig.desk.session import Session
-from riktig.desk.stations.brief.fields import Answer, Pick, sentence
+from riktig.desk.stations.brief.fields import Answer, ChoiceField, sentence
 from riktig.desk.stations.brief.list_part import ListPart
 from riktig.desk.stations.brief.load_part import PHASES, named, power_of
-from riktig.desk.stations.brief.part import Part
+from riktig.desk.stations.brief.part import BriefPart
 from riktig.desk.widgets import plain_label
 
 __all__ = ["NewLoad"]
 
 
-class NewLoad(Part):
+class NewLoad(BriefPart):
     """Asks for the next load; Enter in any of its answers adds it and asks for the next."""
 
     added = Signal()
@@ -38,10 +38,10 @@ class NewLoad(Part):
         self.power = answer("Its power", "4 kW", 78)
         self.place = answer("Where it is", "wash bay", 120)
         self.cable = answer("Its cable in m", "10", 50)
-        self.kind = Pick("What it is", [(one.value, one) for one in LoadKind], self._kind_chosen)
-        self.phases = Pick("Its lines", PHASES, lambda value: None)
-        self.start = Pick("How it is started", [(one.value, one) for one in Start], lambda value: None)
-        self.command = Pick("How it is commanded", [(one.value, one) for one in Command], lambda value: None)
+        self.kind = ChoiceField("What it is", [(one.value, one) for one in LoadKind], self._kind_chosen)
+        self.phases = ChoiceField("Its lines", PHASES, lambda value: None)
+        self.start = ChoiceField("How it is started", [(one.value, one) for one in Start], lambda value: None)
+        self.command = ChoiceField("How it is commanded", [(one.value, one) for one in Command], lambda value: None)
         self.button = QPushButton("Add the load")
         self.button.setObjectName("main")
         self.button.clicked.connect(self.add)

@@ -15,12 +15,12 @@ from riktig.core.job import (
     COLOUR_NAMES,
     Colours,
     EnclosureFields,
+    EnclosureMounting,
     EntrySide,
     HingeSide,
     Job,
     Practice,
     PracticeFields,
-    Standing,
     Ventilation,
 )
 from riktig.core.keys import Key
@@ -32,7 +32,7 @@ from riktig.desk.session import Session
 from riktig.desk.stations.brief.chips import Chips
 from riktig.desk.stations.brief.fields import Answer, sentence
 from riktig.desk.stations.brief.load_part import instead_of
-from riktig.desk.stations.brief.part import Change, Part
+from riktig.desk.stations.brief.part import BriefPart, Change
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label
 
@@ -47,7 +47,7 @@ def _practice(key: str) -> Change:
     return lambda value: SetPractice(cast(PracticeFields, {key: value}))
 
 
-class EnclosurePart(Part):
+class EnclosurePart(BriefPart):
     """The box and where it stands."""
 
     def __init__(self, session: Session) -> None:
@@ -74,7 +74,7 @@ class EnclosurePart(Part):
                 "hung",
                 self.pick("hinge", "Door hinge", hinges, _box("hinge")),
                 ",",
-                self.pick_of("standing", "How it stands", Standing, _box("standing")),
+                self.pick_of("standing", "How it stands", EnclosureMounting, _box("standing")),
                 ",",
                 self.text("environment", "Environment", _box("environment"), 210),
                 ". The supply comes in",
@@ -98,7 +98,7 @@ class EnclosurePart(Part):
         return found | {"size": (box.width, box.height, box.depth)}
 
 
-class PanelPart(Part):
+class PanelPart(BriefPart):
     """Totals, supply side, control, heat: what the panel comes to; and what its nameplate says so far."""
 
     def __init__(self, session: Session) -> None:
@@ -165,7 +165,7 @@ class PanelPart(Part):
             chips.show_selection(key)
 
 
-class PracticePart(Part):
+class PracticePart(BriefPart):
     """Where practice differs: every choice with its default argued."""
 
     def __init__(self, session: Session) -> None:
@@ -265,7 +265,8 @@ class PracticePart(Part):
     def keep(self) -> None:
         """Keeps the practice of this job as the house's own."""
         self._try(
-            lambda: keep_house_practice(user_settings.house_file(), self.session.job.practice), "Kept: new jobs start from it."
+            lambda: keep_house_practice(user_settings.house_file(), self.session.job.practice),
+            "Kept: new jobs start from it.",
         )
 
     def take_house(self) -> None:

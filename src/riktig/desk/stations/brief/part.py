@@ -12,23 +12,23 @@ from riktig.core.errors import RiktigError
 from riktig.core.job import Job, read_quantity
 from riktig.core.keys import Key
 from riktig.desk.session import Session
-from riktig.desk.stations.brief.fields import Answer, Pick
+from riktig.desk.stations.brief.fields import Answer, ChoiceField
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label
 
-__all__ = ["Part"]
+__all__ = ["BriefPart"]
 
 Change = Callable[[Any], Edit]
 """What an answer comes to."""
 
 
-class Part(QWidget):
+class BriefPart(QWidget):
     """Makes answers and remembers them by key; ``values`` says what they show."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.fields: dict[str, Answer | Pick] = {}
+        self.fields: dict[str, Answer | ChoiceField] = {}
         self.body = QVBoxLayout(self)
         self.body.setContentsMargins(0, 0, 0, 0)
         self.body.setSpacing(6)
@@ -42,7 +42,7 @@ class Part(QWidget):
         values = self.values(self.session.job)
         for key, field in self.fields.items():
             value = values.get(key)
-            if isinstance(field, Pick):
+            if isinstance(field, ChoiceField):
                 field.show_value(value)
             elif isinstance(value, float):
                 field.show_value(f"{value:g}")
@@ -75,13 +75,13 @@ class Part(QWidget):
         """An answer that is a number."""
         return self.text(key, name, change, width, partial(read_quantity, unit=unit, what=name.lower()))
 
-    def pick(self, key: str, name: str, choices: list[tuple[str, object]], change: Change) -> Pick:
+    def pick(self, key: str, name: str, choices: list[tuple[str, object]], change: Change) -> ChoiceField:
         """An answer out of a few."""
-        field = Pick(name, choices, lambda value: self._chosen(name, change, value))
+        field = ChoiceField(name, choices, lambda value: self._chosen(name, change, value))
         self.fields[key] = field
         return field
 
-    def pick_of(self, key: str, name: str, kind: type[Enum], change: Change) -> Pick:
+    def pick_of(self, key: str, name: str, kind: type[Enum], change: Change) -> ChoiceField:
         """An answer out of an enumeration, in its own words."""
         return self.pick(key, name, [(str(one.value), one) for one in kind], change)
 

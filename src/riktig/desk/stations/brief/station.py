@@ -13,7 +13,7 @@ from riktig.desk.stations.brief.load_part import LoadPart
 from riktig.desk.stations.brief.names_part import NamesPart
 from riktig.desk.stations.brief.new_load import NewLoad
 from riktig.desk.stations.brief.panel_part import EnclosurePart, PanelPart, PracticePart
-from riktig.desk.stations.brief.part import Part
+from riktig.desk.stations.brief.part import BriefPart
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import Station, first_field, plain_label, replace_body, tab_as_seen
 
@@ -114,7 +114,7 @@ class BriefStation(Station):
         QTimer.singleShot(0, self, scroll)
 
     @property
-    def _parts(self) -> tuple[Part, ...]:
+    def _parts(self) -> tuple[BriefPart, ...]:
         return (
             self.job,
             self.supply,
@@ -152,7 +152,7 @@ class BriefStation(Station):
         loads.addWidget(head)
         loads.addLayout(self._load_room)
         loads.addWidget(self.new)
-        first: list[QVBoxLayout | Part] = [self.job, self.supply, self.sources, loads]
+        first: list[QVBoxLayout | BriefPart] = [self.job, self.supply, self.sources, loads]
         if not session.job.loads:
             first = [loads, self.job, self.supply, self.sources]
         for part in (*first, self.signals, self.box, self.panel, self.practice, self.names):

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.job import DeviceId
-from riktig.core.simulation import Behaviour, with_tags
+from riktig.core.simulation import ScriptOutcome, with_tags
 from riktig.desk.widgets import StepList, StepRow, plain_label, row_of
 
 __all__ = ["BehaviourPage"]
@@ -14,9 +14,9 @@ __all__ = ["BehaviourPage"]
 class BehaviourPage(QWidget):
     """The steps of one circuit with their verdicts."""
 
-    def __init__(self, back: Callable[[], None], watch: Callable[[Behaviour], None]) -> None:
+    def __init__(self, back: Callable[[], None], watch: Callable[[ScriptOutcome], None]) -> None:
         super().__init__()
-        self._found: Behaviour | None = None
+        self._found: ScriptOutcome | None = None
         self.watch = QPushButton("Watch it")
         self.watch.setToolTip("Does the steps one by one on the live sheets")
         self.watch.clicked.connect(lambda: watch(self._found) if self._found else None)
@@ -30,7 +30,7 @@ class BehaviourPage(QWidget):
         column.addWidget(self.title)
         column.addWidget(self.steps, 1)
 
-    def show_behaviour(self, found: Behaviour | None, tags: dict[DeviceId, str]) -> None:
+    def show_behaviour(self, found: ScriptOutcome | None, tags: dict[DeviceId, str]) -> None:
         """Shows the steps; None where the recipe promises nothing."""
         self._found = found
         self.watch.setEnabled(found is not None and not found.broken)

@@ -6,7 +6,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QScrollArea, QToolButton, QVBoxLayout, QWidget
 
 from riktig.core.job import Param
-from riktig.core.schematic import BOOK, Entry, recipe_picture
+from riktig.core.schematic import CIRCUIT_TEMPLATES, CircuitTemplate, recipe_picture
 from riktig.desk.canvas import thumb
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, plain_label, row_of
@@ -14,7 +14,7 @@ from riktig.desk.widgets import FlowLayout, plain_label, row_of
 __all__ = ["RecipeChooser"]
 
 CARD = QSize(196, 118)
-Add = Callable[[Entry, str, tuple[Param, ...]], None]
+Add = Callable[[CircuitTemplate, str, tuple[Param, ...]], None]
 
 
 class RecipeChooser(QWidget):
@@ -23,7 +23,7 @@ class RecipeChooser(QWidget):
     def __init__(self, add: Add, back: Callable[[], None], to_brief: Callable[[], None]) -> None:
         super().__init__()
         self._add, self._to_brief = add, to_brief
-        self.entry: Entry | None = None
+        self.entry: CircuitTemplate | None = None
         self.cards: dict[str, QToolButton] = {}
         self._painted = ""
         column = QVBoxLayout(self)
@@ -39,7 +39,7 @@ class RecipeChooser(QWidget):
         column.addWidget(words)
         body = QWidget()
         self._flow = FlowLayout(body, gap=10, lead=10)
-        for entry in sorted(BOOK, key=lambda one: one.make is None):
+        for entry in sorted(CIRCUIT_TEMPLATES, key=lambda one: one.make is None):
             self._flow.addWidget(self._card(entry))
         area = QScrollArea()
         area.setWidgetResizable(True)
@@ -62,7 +62,7 @@ class RecipeChooser(QWidget):
         column.addLayout(row_of([self.title, None, self.go]))
         self._show(None)
 
-    def _card(self, entry: Entry) -> QToolButton:
+    def _card(self, entry: CircuitTemplate) -> QToolButton:
         card = QToolButton()
         card.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
         card.setIconSize(CARD)
@@ -82,18 +82,18 @@ class RecipeChooser(QWidget):
         if state == self._painted:
             return
         self._painted = state
-        for entry in BOOK:
+        for entry in CIRCUIT_TEMPLATES:
             card = self.cards.get(entry.recipe.value)
             if card:
                 drawing = recipe_picture(entry.recipe, north_american=north_american)
                 card.setIcon(thumb(drawing, CARD, theme, self.devicePixelRatioF()))
 
-    def choose(self, entry: Entry) -> None:
+    def choose(self, entry: CircuitTemplate) -> None:
         """Takes a recipe and asks for its parameters."""
         self._show(entry)
         self.title.setFocus()
 
-    def _show(self, entry: Entry | None) -> None:
+    def _show(self, entry: CircuitTemplate | None) -> None:
         self.entry = entry
         for name, card in self.cards.items():
             card.setChecked(entry is not None and name == entry.recipe.value)

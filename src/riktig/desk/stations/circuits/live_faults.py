@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
-from riktig.core.simulation import Fault, Wrong, faults_at
+from riktig.core.simulation import FaultKind, InjectedFault, faults_at
 from riktig.core.views import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -22,9 +22,9 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
     plan = session.plan
     label = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
 
-    kinds: dict[Wrong, QMenu] = {}
+    kinds: dict[FaultKind, QMenu] = {}
 
-    def put(fault: Fault) -> None:
+    def put(fault: InjectedFault) -> None:
         try:
             model.put(fault)
         except RiktigError as error:

@@ -4,7 +4,7 @@ from PySide6.QtWidgets import QComboBox, QLineEdit, QPushButton, QVBoxLayout, QW
 
 from riktig.core.job import PinRef
 from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
-from riktig.core.simulation import Reading
+from riktig.core.simulation import MeterReading
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_model import LiveModel
 from riktig.desk.theme import words_font
@@ -19,7 +19,7 @@ class MeterStrip(QWidget):
     def __init__(self, session: Session, model: LiveModel) -> None:
         super().__init__()
         self._session, self._model = session, model
-        self.reading: Reading | None = None
+        self.reading: MeterReading | None = None
         self.black, self.red = QLineEdit(), QLineEdit()
         for field, name in ((self.black, "Black probe"), (self.red, "Red probe")):
             field.setPlaceholderText(f"{name.split()[0].lower()}: K1:A1")

@@ -7,7 +7,7 @@ from riktig.core.simulation import (
     MAINS,
     Carriage,
     Conductor,
-    Fault,
+    InjectedFault,
     Meter,
     Operator,
     Panel,
@@ -15,15 +15,15 @@ from riktig.core.simulation import (
     Tank,
     called,
     carriages_of,
+    conductors_with_faults,
     go_on_from,
+    inject_faults,
     meter_of,
     operate,
     operators_of,
     panel_of,
     roles_of,
     set_travel,
-    spoil_conductors,
-    spoil_hands,
     tanks_of,
 )
 from riktig.core.sizing import SIZING
@@ -41,7 +41,7 @@ class LiveModel:
     def __init__(self, session: Session) -> None:
         self._session = session
         self._made_of: tuple[object, ...] = ()
-        self.faults: tuple[Fault, ...] = ()
+        self.faults: tuple[InjectedFault, ...] = ()
         self.roles: dict[int, Role] = {}
         self.moved: frozenset[DeviceId] = frozenset()
         self.panel: Panel
@@ -64,7 +64,7 @@ class LiveModel:
         if len(made_of) == len(self._made_of) and all(a is b for a, b in zip(made_of, self._made_of, strict=True)):
             return False
         before = self.panel if self._made_of else None
-        spoilt = spoil_conductors(conductors, self.faults) if conductors else ()
+        spoilt = conductors_with_faults(conductors, self.faults) if conductors else ()
         parts = plan.get(SIZING).parts if conductors else None
         self.panel = panel_of(self._session.job, circuits, nets, spoilt, parts)
         self._made_of = made_of
@@ -76,7 +76,7 @@ class LiveModel:
         self.carriages = tuple(carried.get(one.circuit, one) for one in carriages_of(circuits))
         if before is not None:
             go_on_from(self.panel, before)
-        spoil_hands(self.panel.hands, self.faults)
+        inject_faults(self.panel.hands, self.faults)
         self.panel.settle()
         self.meter = meter_of(self.panel)
         self.look()
@@ -89,7 +89,7 @@ class LiveModel:
         self.tanks = self.carriages = ()
         self.follow(wires=self.wired)
 
-    def put(self, fault: Fault) -> None:
+    def put(self, fault: InjectedFault) -> None:
         """Puts a fault in; the wires must be known."""
         self.faults = (*self.faults, fault)
         self.follow(wires=True)

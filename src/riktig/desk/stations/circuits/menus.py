@@ -31,7 +31,7 @@ from riktig.core.schematic import (
     add_device,
     add_rung,
     add_written,
-    entry_of,
+    circuit_template_of,
     free_contacts,
     named_nodes,
 )
@@ -162,7 +162,7 @@ class Changes:
         if circuit is None:
             menu.addAction("Choose something of a circuit first").setEnabled(False)
             return menu
-        for parameter in entry_of(found.recipe).params if found else ():
+        for parameter in circuit_template_of(found.recipe).params if found else ():
             sub = menu.addMenu(f"{parameter.name[:1].upper()}{parameter.name[1:]}")
             now = found.param(parameter.name, parameter.default) if found else ""
             for choice in parameter.choices:

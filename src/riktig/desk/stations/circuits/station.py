@@ -15,13 +15,13 @@ from riktig.core.schematic import (
     SHEET_DRAWINGS,
     SHEET_PEN,
     SHEETS,
-    Entry,
+    CircuitTemplate,
     SheetKind,
     cell_frame,
     net_marks,
     sheets_with,
 )
-from riktig.core.simulation import Behaviour, behaviour_of
+from riktig.core.simulation import ScriptOutcome, behaviour_of
 from riktig.core.views import device_of
 from riktig.core.wiring import WIRING
 from riktig.desk.canvas import DrawingView
@@ -137,7 +137,7 @@ class CircuitsStation(Station):
         """Whether wires are worked out, so that asking for them costs nothing."""
         return self.session.plan.has(WIRING)
 
-    def _watch(self, found: Behaviour) -> None:
+    def _watch(self, found: ScriptOutcome) -> None:
         """Watches what a circuit must do on the live sheets."""
         self._page(self.live)
         self.live.watch_circuit(found.circuit)
@@ -191,7 +191,7 @@ class CircuitsStation(Station):
         self.chooser.paint_pictures(self.theme, north_american=north_american)
         self._page(self.chooser)
 
-    def _add(self, entry: Entry, title: str, params: tuple[Param, ...]) -> None:
+    def _add(self, entry: CircuitTemplate, title: str, params: tuple[Param, ...]) -> None:
         """Adds a circuit and turns to where it stands."""
         name = title.strip() or entry.recipe.value
         if self.session.edit(f"add {name}", AddCircuit(entry.recipe, title, params)):

@@ -3,8 +3,8 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from riktig.core.door import DoorPlan, DoorSeat, operator_marks, things_behind, with_seats
-from riktig.core.geometry import Align, Face, Line, Mark, Point, Rect, Text
+from riktig.core.door import DoorPlan, PlacedOperator, operator_marks, things_behind, with_seats
+from riktig.core.geometry import Align, Face, Line, Point, Rect, Shape, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.keys import DeviceKey, Key
 from riktig.core.plate import RULER, Layout, Misfit, box, grown_by
@@ -28,20 +28,24 @@ class DoorHost:
     enclosure: Callable[[], Enclosure]
     tags: Callable[[], Mapping[DeviceId, str]]
     chosen: Callable[[], Sequence[DeviceId]]
-    place: Callable[[Sequence[DoorSeat]], None]
+    place: Callable[[Sequence[PlacedOperator]], None]
     choose: Callable[[Sequence[DeviceId]], None]
     mirrored: Callable[[], bool]
 
 
 def moved_marks(
-    plan: DoorPlan, moved: Sequence[DoorSeat], tags: Mapping[DeviceId, str], size: float, lines: Sequence[Mark] = ()
-) -> list[Mark]:
+    plan: DoorPlan,
+    moved: Sequence[PlacedOperator],
+    tags: Mapping[DeviceId, str],
+    size: float,
+    lines: Sequence[Shape] = (),
+) -> list[Shape]:
     """Operators where they are now, with their places from the datum, and in words what does not fit."""
     shift = Point(RULER, RULER)
     wrong: dict[DeviceId, Misfit] = {}
     for one in plan.misfits:
         wrong.setdefault(one.device, one)
-    marks: list[Mark] = list(lines)
+    marks: list[Shape] = list(lines)
     for seat in moved:
         bad = seat.device in wrong
         body = seat.body.moved(*shift)
@@ -64,8 +68,8 @@ class DoorGesture(Gesture):
 
     def __init__(self, host: DoorHost) -> None:
         self._host = host
-        self._moving: tuple[DoorSeat, ...] = ()
-        self._moved: tuple[DoorSeat, ...] = ()
+        self._moving: tuple[PlacedOperator, ...] = ()
+        self._moved: tuple[PlacedOperator, ...] = ()
         self._from = Point(0, 0)
         self._frame: tuple[Point, Point] | None = None
         self._hidden: frozenset[Key | None] = frozenset()
@@ -110,7 +114,7 @@ class DoorGesture(Gesture):
         dx, dy = x - first.x, y - first.y
         self._moved = tuple(seat.at(seat.x + dx, seat.y + dy) for seat in self._moving)
         plan = with_seats(host.door(), self._moved, self._layout, self._box, self._things)
-        lines: list[Mark] = []
+        lines: list[Shape] = []
         if x in self._xs:
             lines.append(Line(x + RULER, RULER, x + RULER, plan.face.height + RULER, "act", 0.5, dashed=True))
         if y in self._ys:

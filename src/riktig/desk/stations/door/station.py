@@ -12,7 +12,7 @@ from riktig.core.door import (
     DOOR_DRAWING,
     SHAFTS,
     DoorPlan,
-    DoorSeat,
+    PlacedOperator,
     draw_section,
     engagement_of,
     in_column,
@@ -22,7 +22,7 @@ from riktig.core.door import (
     things_behind,
 )
 from riktig.core.edits import LockOperators, MoveOperators, OperatorPlace, PlanDoor
-from riktig.core.geometry import Align, Drawing, Face, Mark, Point, Rect, Text
+from riktig.core.geometry import Align, Drawing, Face, Point, Rect, Shape, Text
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, HoleKey, Key
@@ -192,7 +192,7 @@ class DoorStation(Station):
         self.lock.setEnabled(bool(seats))
         self.lock.setChecked(bool(seats) and all(seat.locked for seat in seats))
         behind = self.behind.isChecked()
-        laid: list[Mark] = []
+        laid: list[Shape] = []
         if self.shadows.isChecked() and not behind:
             tags = self.session.plan.get(NAMES).tag
             things = things_behind(self.session.plan.get(LAYOUT), self.session.job.enclosure)
@@ -220,19 +220,19 @@ class DoorStation(Station):
         things = things_behind(plan.get(LAYOUT), box)
         self.section.show_drawing(draw_section(seat, things, box, plan.get(NAMES).tag, shaft))
 
-    def _legend_of(self, seat: DoorSeat) -> list[Mark]:
+    def _legend_of(self, seat: PlacedOperator) -> list[Shape]:
         """The legend of the one that is chosen, large enough to read at this zoom."""
         size, plate = self.view.legible() * 1.1, seat.legend_plate
         top = (plate.y if plate else seat.body.y) + RULER - 3
         return [Text(seat.x + RULER, top, seat.legend, size, "act", Face.BOLD, Align.MIDDLE, backed=True)]
 
-    def _seats(self) -> list[DoorSeat]:
+    def _seats(self) -> list[PlacedOperator]:
         """What is chosen, the first chosen first."""
         door = self._door()
         found = [door.seat(device) for device in self.chosen]
         return [seat for seat in found if seat and not seat.is_shaft]
 
-    def _place(self, moved: Sequence[DoorSeat], name: str = "", *, merge: str = "") -> None:
+    def _place(self, moved: Sequence[PlacedOperator], name: str = "", *, merge: str = "") -> None:
         tags = self.session.plan.get(NAMES).tag
         name = name or f"move {', '.join(tags[seat.device] for seat in moved[:3])}"
         places = tuple(OperatorPlace(seat.device, seat.x, seat.y) for seat in moved)
@@ -268,7 +268,7 @@ class DoorStation(Station):
     def _fill(self, menu: QMenu) -> None:
         menu.clear()
         seats = self._seats()
-        several: tuple[tuple[str, Callable[[Sequence[DoorSeat]], tuple[DoorSeat, ...]], int], ...] = (
+        several: tuple[tuple[str, Callable[[Sequence[PlacedOperator]], tuple[PlacedOperator, ...]], int], ...] = (
             ("In one row", in_row, 2),
             ("In one column", in_column, 2),
             ("At even distances", spread_on_door, 3),

@@ -8,7 +8,7 @@ from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
 from riktig.core.exports import export_all, file_stem, missing_papers
 from riktig.core.job import Job
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.schematic import numbers_on_paper
 from riktig.core.work import Progress
 from riktig.desk.background import Work
@@ -122,7 +122,7 @@ class HandoverStation(Station):
         made = self.session.clock()[:10]
 
         def job_to_do(progress: Progress) -> object:
-            paths = export_all(Plan(job), records, folder, made=made, progress=progress)
+            paths = export_all(Evaluation(job), records, folder, made=made, progress=progress)
             self._written = job
             return paths
 

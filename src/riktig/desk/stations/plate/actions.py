@@ -12,8 +12,8 @@ from riktig.core.keys import DuctKey, RailKey
 from riktig.core.plate import (
     LAYOUT,
     Edge,
-    Furniture,
     Layout,
+    RailsAndDucts,
     Stand,
     aligned,
     circuits_alike,
@@ -63,7 +63,7 @@ class PlateActions:
         places = tuple(PartPlace(stand.block.lead, stand.rail, stand.x, stand.y) for stand in moved)
         self._session.edit(name, MoveParts(places), merge=merge)
 
-    def furnish(self, name: str, furniture: Furniture, *, merge: str = "") -> None:
+    def furnish(self, name: str, furniture: RailsAndDucts, *, merge: str = "") -> None:
         """Puts rails and ducts where they are said to be."""
         rails, ducts = furniture
         edit = SetRailsAndDucts(

@@ -2,7 +2,7 @@
 
 from PySide6.QtWidgets import QPushButton, QWidget
 
-from riktig.core.geometry import Align, Drawing, Face, Mark, Text, bounds_of
+from riktig.core.geometry import Align, Drawing, Face, Shape, Text, bounds_of
 from riktig.core.keys import Key, PieceKey
 from riktig.core.plate import CUT_PLAN, CUTS
 from riktig.core.production import (
@@ -95,10 +95,10 @@ class CutTick(QWidget):
                 self.piece = ""
         self.refresh()
 
-    def marks(self, drawing: Drawing) -> list[Mark]:
+    def marks(self, drawing: Drawing) -> list[Shape]:
         """A tick on every piece of the drawing that is cut."""
         done: set[Key | None] = {PieceKey(name) for name, state in self._states.items() if state.done}
-        found: dict[Key | None, Mark] = {}
+        found: dict[Key | None, Shape] = {}
         for mark in drawing.marks:
             if mark.key in done and mark.layer == "piece" and mark.key not in found:
                 box = bounds_of(mark)

@@ -5,19 +5,19 @@ from dataclasses import dataclass, replace
 
 from PySide6.QtCore import Qt
 
-from riktig.core.geometry import Mark, Point, Rect
+from riktig.core.geometry import Point, Rect, Shape
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, Key, RailKey
 from riktig.core.plate import (
     RULER,
-    Furniture,
     Layout,
+    RailsAndDucts,
     Stand,
     duct_changed,
     pushed_aside,
     rail_changed,
     shifted,
-    with_furniture,
+    with_rails_and_ducts,
     with_stands,
 )
 from riktig.core.views import device_of
@@ -43,7 +43,7 @@ class Host:
     locked: Callable[[], frozenset[DeviceId]]
     chosen: Callable[[], Sequence[DeviceId]]
     place: Callable[[Sequence[Stand]], None]
-    furnish: Callable[[str, Furniture], None]
+    furnish: Callable[[str, RailsAndDucts], None]
     choose: Callable[[Sequence[DeviceId]], None]
     measuring: Callable[[], bool]
 
@@ -134,7 +134,7 @@ class _Furnish(Gesture):
         self._layout = host.layout()
         self._rail = next((rail for rail in self._layout.rails if rail.name == name), None)
         self._duct = self._layout.duct(name)
-        self._new: Furniture | None = None
+        self._new: RailsAndDucts | None = None
 
     def move(self, at: Point) -> None:
         dx = round((at.x - RULER - self._from.x) / SNAP) * SNAP
@@ -142,10 +142,10 @@ class _Furnish(Gesture):
         self._new = self._furniture(dx, dy)
         if self._new is None:
             return
-        there = with_furniture(self._layout, *self._new)
+        there = with_rails_and_ducts(self._layout, *self._new)
         self._host.view.set_overlay(furniture_marks(there, self._name, self._host.tags(), self._host.view.legible()))
 
-    def _furniture(self, dx: float, dy: float) -> Furniture | None:
+    def _furniture(self, dx: float, dy: float) -> RailsAndDucts | None:
         layout, grip = self._layout, self._from
         if self._rail:
             rail = self._rail
@@ -185,7 +185,7 @@ class _Measure(Gesture):
         lines = [rail.y for rail in layout.rails]
         self._ys = sorted({y + RULER for rect in rects for y in (rect.y, rect.bottom)} | {y + RULER for y in lines})
         self._a = self._caught(at)
-        self._shown: list[Mark] = []
+        self._shown: list[Shape] = []
 
     def _caught(self, at: Point) -> Point:
         x = min(self._xs, key=lambda one: abs(one - at.x))

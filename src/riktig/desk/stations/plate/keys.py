@@ -7,7 +7,7 @@ from PySide6.QtGui import QKeyEvent
 
 from riktig.core.job import DeviceId
 from riktig.core.keys import DuctKey, RailKey
-from riktig.core.plate import LAYOUT, Duct, Furniture, Rail, Stand, duct_changed, moved_to, rail_changed
+from riktig.core.plate import LAYOUT, Duct, Rail, RailsAndDucts, Stand, duct_changed, moved_to, rail_changed
 from riktig.desk.session import Session
 from riktig.desk.stations.plate.actions import PlateActions
 
@@ -79,7 +79,7 @@ class PlateKeys(QObject):
             self._actions.furnish(f"move {name}", changed, merge=f"nudge {name}")
         return changed is not None
 
-    def _nudged(self, dx: float, dy: float) -> Furniture | None:
+    def _nudged(self, dx: float, dy: float) -> RailsAndDucts | None:
         layout, thing = self._session.plan.get(LAYOUT), self._thing()
         if isinstance(thing, Rail):
             return rail_changed(layout, thing.number, y=thing.y + dy, x1=thing.x1 + dx, x2=thing.x2 + dx)

@@ -3,9 +3,9 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QMenu, QPushButton, QWidget
 
-from riktig.core.geometry import Drawing, Mark
+from riktig.core.geometry import Drawing, Shape
 from riktig.core.keys import PinKey, WireKey
-from riktig.core.plate import WARMTH, Layout, clamp_marks, heat_marks, mounted_marks, room_marks
+from riktig.core.plate import INSIDE_AIR, Layout, clamp_marks, heat_marks, mounted_marks, room_marks
 from riktig.core.production import mounted_of
 from riktig.core.views import device_of
 from riktig.core.wiring import WIRING, Wire, route_marks
@@ -66,11 +66,11 @@ class PlateLayers(QPushButton):
         marks = tuple(mark for mark in drawing.marks if mark.layer != "fill")
         return Drawing(drawing.width, drawing.height, marks, drawing.title)
 
-    def marks(self, layout: Layout) -> list[Mark]:
+    def marks(self, layout: Layout) -> list[Shape]:
         """Everything that is switched on."""
-        plan, marks = self._session.plan, list[Mark]()
+        plan, marks = self._session.plan, list[Shape]()
         if self.on(HEAT):
-            marks += heat_marks(layout, plan.get(WARMTH).losses)
+            marks += heat_marks(layout, plan.get(INSIDE_AIR).losses)
         if self.on(ROOM):
             marks += room_marks(layout)
         if self.on(CLAMPS):

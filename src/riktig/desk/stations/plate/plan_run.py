@@ -6,7 +6,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from riktig.core.edits import SetPlate
-from riktig.core.plan import Plan
+from riktig.core.plan import Evaluation
 from riktig.core.work import Cancelled
 from riktig.core.work import Progress as Steps
 from riktig.desk.background import Work
@@ -81,7 +81,7 @@ class PlanRun(QObject):
             self._work.stop()
             self._work.wait()
 
-    def _search(self, fork: Plan[Any], progress: Steps) -> object:
+    def _search(self, fork: Evaluation[Any], progress: Steps) -> object:
         from riktig.core.optimiser.replan import replan_of  # late: what it is compiled with takes half a second
         from riktig.timed_search import search_for
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from math import hypot
 
-from riktig.core.geometry import Align, Face, Line, Mark, Point, Rect, Text, run_of
+from riktig.core.geometry import Align, Face, Line, Point, Rect, Shape, Text, run_of
 from riktig.core.job import DeviceId
 from riktig.core.plate import RULER, Layout, Misfit, Stand, box, room_around
 
@@ -15,9 +15,9 @@ SAID = 3
 
 def stand_marks(
     layout: Layout, leads: Sequence[DeviceId], tags: Mapping[DeviceId, str], size: float = 5.0
-) -> list[Mark]:
+) -> list[Shape]:
     """Blocks where they would stand; with one, its room to the ducts as well. ``size`` of what is said, mm."""
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     moving = [stand for stand in layout.stands if stand.block.lead in leads]
     for stand in moving:
         wrong = [m for m in layout.misfits if stand.block.lead in (m.device, m.against)]
@@ -51,8 +51,8 @@ def _place(layout: Layout, stand: Stand) -> str:
     return f"{stand.x - rail.x1:g} mm on {rail.name}" if rail else f"x {stand.x:g}  y {stand.y:g} mm"
 
 
-def _rooms(layout: Layout, stand: Stand, shown: Rect, size: float) -> list[Mark]:
-    marks: list[Mark] = []
+def _rooms(layout: Layout, stand: Stand, shown: Rect, size: float) -> list[Shape]:
+    marks: list[Shape] = []
     for side, (has, needs) in room_around(stand.block, stand.body, layout.ducts).items():
         x = shown.centre.x
         y1, y2 = (shown.y - has, shown.y) if side == "above" else (shown.bottom, shown.bottom + has)
@@ -66,7 +66,7 @@ def _rooms(layout: Layout, stand: Stand, shown: Rect, size: float) -> list[Mark]
 
 def _said(
     misfits: Sequence[Misfit], at: Point, layout: Layout, tags: Mapping[DeviceId, str], size: float
-) -> list[Mark]:
+) -> list[Shape]:
     half = size * max(run_of(m.said(tags), mono=False) for m in misfits[:SAID]) / 2
     x = min(max(at.x, half + 4), max(layout.plate.width + 2 * RULER + 60 - half, half + 4))
     y = min(at.y, layout.plate.height + RULER - 1.6 * size * SAID)
@@ -76,11 +76,11 @@ def _said(
     ]
 
 
-def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str], size: float = 5.0) -> list[Mark]:
+def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str], size: float = 5.0) -> list[Shape]:
     """A rail or duct where it would be, with what stands on it and what it runs into."""
     rail = next((one for one in layout.rails if one.name == name), None)
     duct = layout.duct(name)
-    marks: list[Mark] = []
+    marks: list[Shape] = []
     wrong = [m for m in layout.misfits if name in (m.device, m.against)]
     role = "fails" if wrong else "act"
     if rail:
@@ -102,7 +102,7 @@ def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str], siz
     return marks + (_said(wrong, Point(shown.centre.x, shown.bottom + 2 * size), layout, tags, size) if wrong else [])
 
 
-def measure_marks(a: Point, b: Point, size: float = 6.0) -> list[Mark]:
+def measure_marks(a: Point, b: Point, size: float = 6.0) -> list[Shape]:
     """A measure between two points of the drawing: along, down and straight, mm."""
     along, down = abs(b.x - a.x), abs(b.y - a.y)
     middle = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
@@ -118,7 +118,7 @@ def measure_marks(a: Point, b: Point, size: float = 6.0) -> list[Mark]:
     ]
 
 
-def band_marks(a: Point, b: Point) -> list[Mark]:
+def band_marks(a: Point, b: Point) -> list[Shape]:
     """The frame that is drawn round parts to choose them."""
     rect = Rect(min(a.x, b.x), min(a.y, b.y), abs(a.x - b.x), abs(a.y - b.y))
     return [box(rect, "act", 0.6, dashed=True)]

@@ -11,8 +11,8 @@ from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, RailKey
 from riktig.core.plate import (
     CUT_PLAN,
+    INSIDE_AIR,
     LAYOUT,
-    WARMTH,
     CutPlan,
     Duct,
     Layout,
@@ -214,7 +214,7 @@ class PlateStation(Station):
         metres = sum(wire.length for wire in plan.get(WIRING).wires) / 1000
         total = sum(rail.length for rail in layout.rails) or 1
         free = sum(layout.free_on(rail) for rail in layout.rails) / total
-        warm = plan.get(WARMTH)
+        warm = plan.get(INSIDE_AIR)
         said = (
             f"wire {metres:.1f} m  ·  {free:.0%} of the rail free  ·  {warm.total_w:.0f} W, {warm.inside_c:g} °C inside"
         )

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QInputDialog, QPushButton, QS
 from riktig.core.edits import ApplyRemedy
 from riktig.core.keys import Key
 from riktig.core.records import ClauseJudged, Counted
-from riktig.core.rules import RULES, ClauseResult, Finding, Group, Mend, Verdict, judgement_facts, judgements_of
+from riktig.core.rules import RULES, ClauseResult, Finding, Group, QuickFix, Verdict, judgement_facts, judgements_of
 from riktig.desk.session import Session
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import Station, plain_label, replace_body
@@ -123,7 +123,7 @@ class RulesStation(Station):
     def _show(self, key: Key | None, checked: bool = False) -> None:
         self.session.select(key)
 
-    def _mend(self, mend: Mend, checked: bool = False) -> None:
+    def _mend(self, mend: QuickFix, checked: bool = False) -> None:
         self.session.edit(mend.text, ApplyRemedy(mend))
 
     def judgement_of(self, result: ClauseResult) -> Counted[ClauseJudged] | None:

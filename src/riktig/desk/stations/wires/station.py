@@ -8,9 +8,9 @@ from riktig.core.exports import Schedule, schedule
 from riktig.core.ids import WireId
 from riktig.core.job import Batching
 from riktig.core.keys import BatchKey, Key, NetKey, WireKey
-from riktig.core.production import NumberState, Standing, draw_numbers, field_facts, field_subject, number_states
+from riktig.core.production import NumberState, NumberStatus, draw_numbers, field_facts, field_subject, number_states
 from riktig.core.records import FieldEndDone, NewRecord, TakenBack
-from riktig.core.schematic import CIRCUITS, NAMES, TALLY, PinLabels
+from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, PinLabels
 from riktig.core.wiring import WIRING, draw_batches
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -79,7 +79,7 @@ class WiresStation(Station):
     def states(self) -> tuple[NumberState, ...]:
         """Every number with what is done."""
         plan, session = self.session.plan, self.session
-        return number_states(plan.get(TALLY), plan.get(NAMES), session.progress, session.records)
+        return number_states(plan.get(CONDUCTOR_ENDS), plan.get(NAMES), session.progress, session.records)
 
     def _number(self, key: Key | None) -> None:
         self.session.select(key)
@@ -112,13 +112,13 @@ class WiresStation(Station):
 
     def _show_tally(self) -> None:
         states = self.states()
-        left = [one for one in states if one.standing is not Standing.COMPLETE]
+        left = [one for one in states if one.standing is not NumberStatus.COMPLETE]
         plan = self.session.plan
         shown = left if self.which.isChecked() else states
         label = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
         self.tally.show_drawing(draw_numbers(shown, label, self.session.selection))
         pulled, links = sum(one.tally.pulled for one in states), sum(one.tally.links for one in states)
-        begun = sum(one.standing is Standing.PART for one in states)
+        begun = sum(one.standing is NumberStatus.PART for one in states)
         self.hint.setText(
             f"{len(states) - len(left)} complete, {begun} in part, {len(left) - begun} not begun. A "
             f"solid line is a link within one place ({links}), a dashed one a wire pulled to another ({pulled}); a "
