@@ -36,8 +36,8 @@ print(time.perf_counter() - begin)
 
 def worker() -> None:
     """Prints the figures of the tree on the path, in ms."""
+    from riktig.core.evaluation import Evaluation
     from riktig.core.job import Job, add_load, change_load, new_job, set_heading
-    from riktig.core.plan import Evaluation
     from riktig.core.rules import RULES
     from riktig.core.schematic import with_names_recorded
     from riktig.demo_job import DEMOS
@@ -62,16 +62,16 @@ def worker() -> None:
     note("everything anew, 40 motors", lambda n: Evaluation(many).get(RULES), 1)
 
     def after_edits(name: str, job: Job, change: Callable[[Job, int], Job], runs: int) -> None:
-        plan = Evaluation(job)
-        plan.get(RULES)
+        evaluation = Evaluation(job)
+        evaluation.get(RULES)
 
         kept = (
-            {"memory": plan.memory} if "memory" in inspect.signature(with_names_recorded).parameters else {}
+            {"memory": evaluation.memory} if "memory" in inspect.signature(with_names_recorded).parameters else {}
         )  # once: globals
 
         def act(n: int) -> object:
-            plan.move_to(with_names_recorded(change(plan.document, n), **kept))
-            return plan.get(RULES)
+            evaluation.move_to(with_names_recorded(change(evaluation.document, n), **kept))
+            return evaluation.get(RULES)
 
         act(-1)
         note(name, act, runs)

@@ -18,8 +18,8 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from measure import median
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Command, ElementId, Insertable, Job, OwnDevice, OwnRung, Start, add_load, new_job
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     FAULTS,
@@ -95,7 +95,7 @@ def insert_on_screen() -> None:
     window.go_to("Circuits")
     app.processEvents()
     station = window.stations["Circuits"]
-    rungs = window.session.plan.get(CIRCUITS).rungs
+    rungs = window.session.evaluation.get(CIRCUITS).rungs
     stops = [e.id for r in rungs for e in elements_of(r.path) if e.id.endswith("S.stop/1-2")]
 
     def wait() -> None:

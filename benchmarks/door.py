@@ -18,12 +18,12 @@ from measure import median, timed
 from plate import anew
 
 from riktig.core.door import DOOR, with_seats
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import template_of, write_template
 from riktig.core.exports.pdf import SetHead
 from riktig.core.geometry import Point
 from riktig.core.holes import BLOCKERS, METAL_HOLES, SHEETS, mark_out_order
 from riktig.core.job import Job, Practice, set_enclosure
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, RULER, Piece, cut_plan
 from riktig.core.production import CRITICALS, judged_all
 from riktig.core.store import JobFile
@@ -51,24 +51,26 @@ def boxed() -> Job:
 
 def core(job: Job) -> None:
     """What is worked out of the door, each by itself."""
-    plan = Evaluation(job)
-    door, layout = plan.get(DOOR), plan.get(LAYOUT)
+    evaluation = Evaluation(job)
+    door, layout = evaluation.get(DOOR), evaluation.get(LAYOUT)
     count = len(door.seats)
-    median(f"door planned, {count} operators, {len(layout.seats)} parts behind", timed(partial(anew, plan, DOOR), 9))
+    median(
+        f"door planned, {count} operators, {len(layout.seats)} parts behind", timed(partial(anew, evaluation, DOOR), 9)
+    )
     seat = next(one for one in door.seats if not one.is_shaft)
     moved = (seat.at(seat.x + 7, seat.y + 3),)
     median("  one moved and judged", timed(lambda: with_seats(door, moved, layout, job.enclosure), 99))
-    holes = plan.get(METAL_HOLES)
-    median(f"  {len(holes)} holes judged", timed(partial(anew, plan, BLOCKERS), 9))
+    holes = evaluation.get(METAL_HOLES)
+    median(f"  {len(holes)} holes judged", timed(partial(anew, evaluation, BLOCKERS), 9))
     for face in ("plate", "door"):
         mine = [hole for hole in holes if hole.face == face]
         median(f"  order of {len(mine)} holes of the {face}", timed(partial(mark_out_order, mine, face), 5))
         order = mark_out_order(mine, face)
         walks = f"{order.walk / 1000:.1f} m, row by row {order.row_by_row / 1000:.1f} m"
         print(f"    a walk of {walks}, {len(order.rounds)} tools")
-    criticals = plan.get(CRITICALS)
+    criticals = evaluation.get(CRITICALS)
     median(f"  {len(criticals)} gates judged, nothing read", timed(lambda: judged_all(criticals, (), job.practice), 9))
-    sheet = next(one for one in plan.get(SHEETS) if one.name == "plate")
+    sheet = next(one for one in evaluation.get(SHEETS) if one.name == "plate")
     mine = [hole for hole in holes if hole.face == "plate"]
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "t.pdf"
@@ -106,7 +108,7 @@ def drag(job: Job) -> None:
         window.go_to("Door")
         QTest.qWait(3000)
         view = window.stations["Door"].view  # type: ignore[attr-defined]
-        seats = [one for one in window.session.plan.get(DOOR).seats if not one.is_shaft]
+        seats = [one for one in window.session.evaluation.get(DOOR).seats if not one.is_shaft]
         seat = seats[len(seats) // 2]
         start = view.to_px(Point(seat.x + RULER, seat.y + RULER))
         QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=start.toPoint())

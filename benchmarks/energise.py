@@ -14,8 +14,8 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from circuits import panel
 from measure import median
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, DeviceId
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS, SHEETS, Circuits, Nets
 from riktig.core.simulation import Panel, Runner, meter_of
 from riktig.core.store import JobFile
@@ -32,11 +32,13 @@ def clicks(live: Panel, count: int) -> list[float]:
     for _ in range(count):
         device = chance.choice(able)
         did: DeviceId = device.id
-        hands = live.hands
-        place = {"overload": hands.tripped, "motor_breaker": hands.opened}.get(device.kind_id, hands.pressed)
+        operator_state = live.operator_state
+        place = {"overload": operator_state.tripped, "motor_breaker": operator_state.opened}.get(
+            device.kind_id, operator_state.pressed
+        )
         begin = time.perf_counter()
         if device.kind_id == "selector_hoa":
-            hands.position[did] = chance.choice(["hand", "off", "auto"])
+            operator_state.position[did] = chance.choice(["hand", "off", "auto"])
         elif did in place:
             place.discard(did)
         else:
@@ -79,7 +81,7 @@ def on_screen() -> None:
     app.processEvents()
     window.deriver.close()
     live = station.live  # type: ignore[attr-defined]
-    here = window.session.plan.get(SHEETS).sheets[40].circuits
+    here = window.session.evaluation.get(SHEETS).sheets[40].circuits
     able = [one for one in live.model.operators if one.circuit in here and len(one.positions) > 1]
     found = []
     for number in range(60):
@@ -95,8 +97,8 @@ def on_screen() -> None:
 
 def main() -> None:
     """Clicks, readings, a script, the screen."""
-    plan = Evaluation(panel(STARTERS))
-    circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
+    evaluation = Evaluation(panel(STARTERS))
+    circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     begin = time.perf_counter()
     live = Panel(circuits, nets)
     print(
@@ -111,7 +113,7 @@ def main() -> None:
     main_switch = next(d.id for d in circuits.devices if d.kind.family == "isolator")
     for word, read in (("volts", meter.volts), ("ohms", meter.ohms)):
         if word == "ohms":
-            live.hands.opened.add(main_switch)
+            live.operator_state.opened.add(main_switch)
         found = []
         for _ in range(60):
             black, red = chance.sample(pins, 2)
@@ -120,7 +122,7 @@ def main() -> None:
             read(black, red)
             found.append(time.perf_counter() - begin)
         median(f"a reading of {word}", found)
-    live.hands.opened.discard(main_switch)
+    live.operator_state.opened.discard(main_switch)
     live.settle()
     begin = time.perf_counter()
     clicks(live, 1000)

@@ -15,12 +15,12 @@ from pathlib import Path
 from typing import TypeVar
 
 from riktig.core.edits import ChangeLoad
-from riktig.core.plan import Derived
+from riktig.core.evaluation import Derived
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, add_load, new_job
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES
 from riktig.core.schematic import with_names_recorded

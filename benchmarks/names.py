@@ -9,10 +9,10 @@ from dataclasses import replace
 from circuits import panel, timed
 from measure import median
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, Numbering, set_practice
 from riktig.core.keys import DeviceKey, Key, NetKey, PinKey, WireKey
 from riktig.core.labels import INDEX, find
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, name_all
 from riktig.core.views import trace_page
 from riktig.core.wiring import WIRING
@@ -23,44 +23,44 @@ TYPED = ("K1", "k1:1", "x5", "M12-U", "WM7", "trunking", "isolator", "seal-in", 
 
 def numbering(job: Job) -> None:
     """Every school, from nothing and with all numbers kept; the sheets stand already, as on the screen."""
-    plan = Evaluation(job)
-    circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
-    plan.get(SHEETS)
-    for school in Numbering:
-        other = set_practice(job, numbering=school)
+    evaluation = Evaluation(job)
+    circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
+    evaluation.get(SHEETS)
+    for scheme in Numbering:
+        other = set_practice(job, numbering=scheme)
         for how, kept in (("from nothing", replace(other, tags=(), numbers=())), ("kept", other)):
 
             def act(kept: Job = kept) -> None:
-                fresh = plan.memory.copy()  # the sheets stand, as on the screen
+                fresh = evaluation.memory.copy()  # the sheets stand, as on the screen
                 name_all(circuits, nets, kept.practice, kept.tags, kept.numbers, kept.last_number, (), fresh)
 
             act()
-            median(f"numbered {how}, {school.value[:34]}", timed(act, 15))
+            median(f"numbered {how}, {scheme.value[:34]}", timed(act, 15))
 
 
-def tracing(plan: Evaluation[Job]) -> None:
+def tracing(evaluation: Evaluation[Job]) -> None:
     """A page of the trace from every seventh thing of each kind."""
-    circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
+    circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     begin = time.perf_counter()
-    trace_page(plan, DeviceKey(circuits.devices[0].id))
+    trace_page(evaluation, DeviceKey(circuits.devices[0].id))
     print(f"the first trace after an edit {(time.perf_counter() - begin) * 1000:.0f} ms")
     keys: list[Key] = [DeviceKey(device.id) for device in circuits.devices[::7]]
     keys += [PinKey(pin) for pin in list(nets.of_pin)[::40]]
     keys += [NetKey(net.id) for net in nets.nets[::12]]
-    keys += [WireKey(wire.key) for wire in plan.get(WIRING).wires[::25]]
+    keys += [WireKey(wire.key) for wire in evaluation.get(WIRING).wires[::25]]
     found = []
     for key in keys:
         begin = time.perf_counter()
-        trace_page(plan, key)
+        trace_page(evaluation, key)
         found.append(time.perf_counter() - begin)
     median(f"a trace, {len(keys)} of them", found)
     worst = sorted(zip(found, keys, strict=True))
     print(f"    of them 95 in 100 under {worst[int(len(worst) * 0.95)][0] * 1000:.1f} ms; longest {worst[-3:]}")
 
 
-def finding(plan: Evaluation[Job]) -> None:
+def finding(evaluation: Evaluation[Job]) -> None:
     """Every text as it is typed, letter by letter."""
-    index = plan.get(INDEX)
+    index = evaluation.get(INDEX)
     found = []
     for text in TYPED:
         for end in range(1, len(text) + 1):
@@ -73,15 +73,18 @@ def finding(plan: Evaluation[Job]) -> None:
 def main() -> None:
     """Numbers, traces and finds."""
     job = panel(STARTERS)
-    plan = Evaluation(job)
-    nets = plan.get(NETS)
-    print(f"{STARTERS} starters: {len(nets.of_pin)} pins, {len(nets.nets)} nets, {len(plan.get(SHEETS).sheets)} sheets")
+    evaluation = Evaluation(job)
+    nets = evaluation.get(NETS)
+    print(
+        f"{STARTERS} starters: {len(nets.of_pin)} pins, {len(nets.nets)} nets, "
+        f"{len(evaluation.get(SHEETS).sheets)} sheets"
+    )
     numbering(replace(job, printed=()))
     begin = time.perf_counter()
-    wires = len(plan.get(WIRING).wires)
-    print(f"{wires} wires, led in {time.perf_counter() - begin:.0f} s; {len(plan.get(NAMES).number)} numbers")
-    tracing(plan)
-    finding(plan)
+    wires = len(evaluation.get(WIRING).wires)
+    print(f"{wires} wires, led in {time.perf_counter() - begin:.0f} s; {len(evaluation.get(NAMES).number)} numbers")
+    tracing(evaluation)
+    finding(evaluation)
 
 
 if __name__ == "__main__":

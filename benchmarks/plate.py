@@ -13,18 +13,18 @@ from functools import partial
 from pathlib import Path
 from typing import TypeVar
 
+from riktig.core.evaluation import Derived, Memory
 from riktig.core.keys import DeviceKey
-from riktig.core.plan import Derived, Memory
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from circuits import panel
 from measure import median, timed
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Point
 from riktig.core.job import DeviceId, Job, set_enclosure
 from riktig.core.optimiser.replan import replan_of
-from riktig.core.plan import Evaluation
 from riktig.core.plate import INSIDE_AIR, LAYOUT, RULER, with_block_at
 from riktig.core.sizing import SIZING
 from riktig.core.store import JobFile
@@ -50,23 +50,23 @@ def boxed(starters: int) -> Job:
 T = TypeVar("T")
 
 
-def anew(plan: Evaluation[Job], derived: Derived[Job, T]) -> T:
+def anew(evaluation: Evaluation[Job], derived: Derived[Job, T]) -> T:
     """One result computed again from inputs that are there."""
-    return derived.call(Memory(), plan.inputs_of(derived))
+    return derived.call(Memory(), evaluation.inputs_of(derived))
 
 
 def first_plan() -> None:
     """From sized circuits to a plate that fits; and what else is worked out of it, by size."""
     for starters in (5, 10, 20, 40):
         job = boxed(starters)
-        plan = Evaluation(job)
-        plan.get(SIZING)
-        count = len(plan.get(LAYOUT).seats)
+        evaluation = Evaluation(job)
+        evaluation.get(SIZING)
+        count = len(evaluation.get(LAYOUT).seats)
 
-        median(f"feasible plate, {count} devices on it", timed(partial(anew, plan, LAYOUT), 9))
-        plan.get(WIRING), plan.get(DUCT_USES), plan.get(INSIDE_AIR)
-        median("  fill of all ducts", timed(partial(anew, plan, DUCT_USES), 5))
-        median("  problem for the planner", timed(partial(replan_of, plan), 5))
+        median(f"feasible plate, {count} devices on it", timed(partial(anew, evaluation, LAYOUT), 9))
+        evaluation.get(WIRING), evaluation.get(DUCT_USES), evaluation.get(INSIDE_AIR)
+        median("  fill of all ducts", timed(partial(anew, evaluation, DUCT_USES), 5))
+        median("  problem for the planner", timed(partial(replan_of, evaluation), 5))
 
 
 def quality(long: bool) -> None:
@@ -75,15 +75,15 @@ def quality(long: bool) -> None:
     from riktig.timed_search import search_for
 
     for starters in (10, 20):
-        plan = Evaluation(boxed(starters))
-        replan = replan_of(plan)
+        evaluation = Evaluation(boxed(starters))
+        replan = replan_of(evaluation)
         problem = replan.problem
         search_for(replan, 0.01)
         found = {}
         for seconds in (1, 5, 20, *((200,) if long else ())):
             seeds = SEEDS if seconds < 200 else SEEDS[:1]
             found[seconds] = statistics.median(search_for(replan, seconds, seed=100 * seconds + s).cost for s in seeds)
-        devices = len(plan.get(LAYOUT).seats)
+        devices = len(evaluation.get(LAYOUT).seats)
         best = min(found.values())
         said = ", ".join(f"{s} s: +{value / best - 1:.2%}" for s, value in found.items())
         print(f"{devices} devices, {problem.free} units, {len(problem.wire)} bundles: {said} over the best of these")
@@ -104,8 +104,8 @@ def drag() -> None:
     window.show()
     window.go_to("Plate")
     station = window.stations["Plate"]
-    plan = window.session.plan
-    layout, wires = plan.get(LAYOUT), plan.get(WIRING).wires
+    evaluation = window.session.evaluation
+    layout, wires = evaluation.get(LAYOUT), evaluation.get(WIRING).wires
     marks = route_marks(wires, width=0.5)
     station.view.set_laid((marks * (3 * WIRES // len(marks) + 1))[: 3 * WIRES])  # type: ignore[attr-defined]
     app.processEvents()

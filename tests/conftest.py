@@ -11,8 +11,8 @@ from pathlib import Path
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, add_load, new_job
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import JobFile
 from riktig.demo_job import wash_drum
@@ -83,6 +83,6 @@ class Doing:
 
     change: Callable[[Job], Job]
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """What the function makes of the plan's job."""
-        return self.change(plan.document)
+        return self.change(evaluation.document)

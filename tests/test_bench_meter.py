@@ -2,7 +2,7 @@
 
 import pytest
 
-from riktig.core.plan import Evaluation
+from riktig.core.evaluation import Evaluation
 from riktig.core.proving import OPEN_LINE, TESTS, TestStage, judge
 from riktig.core.wiring import WIRING
 from riktig.devices import BenchMeter

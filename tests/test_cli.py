@@ -8,8 +8,8 @@ from pathlib import Path
 import pytest
 
 from riktig.cli import main
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import SCHEDULES
-from riktig.core.plan import Evaluation
 from riktig.core.store import JobFile, load_job
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job

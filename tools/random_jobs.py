@@ -15,6 +15,7 @@ from typing import cast
 
 from riktig.core.door import DOOR, move_on_door
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Act,
     Command,
@@ -36,7 +37,6 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.schematic import (
     CIRCUIT_TEMPLATES,

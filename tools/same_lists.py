@@ -26,17 +26,17 @@ Digests = dict[str, dict[str, str]]
 def digests_of(name: str, text: str) -> tuple[str, dict[str, str]]:
     """The digest of every list and drawing of one job; an error counts as what it says."""
     from riktig.core.door import DOOR_BEHIND, DOOR_DRAWING
+    from riktig.core.evaluation import Evaluation
     from riktig.core.exports import SCHEDULES, as_csv, as_svg, schedule
     from riktig.core.labels import INDEX, find
-    from riktig.core.plan import Evaluation
     from riktig.core.schematic import SHEET_DRAWINGS
     from riktig.core.store import dump_job, load_job
     from riktig.core.terminals import STRIP_DRAWINGS
     from riktig.core.views import trace_page
     from riktig.core.wiring import PLATE_DRAWING
 
-    plan = Evaluation(load_job(text))
-    texts: dict[str, str] = {"job": dump_job(plan.document)}
+    evaluation = Evaluation(load_job(text))
+    texts: dict[str, str] = {"job": dump_job(evaluation.document)}
 
     def put(key: str, make: object) -> None:
         try:
@@ -45,19 +45,21 @@ def digests_of(name: str, text: str) -> tuple[str, dict[str, str]]:
             texts[key] = f"{type(error).__name__}: {error}"
 
     for what in SCHEDULES:
-        put(what, lambda what=what: as_csv(schedule(what, plan)))
+        put(what, lambda what=what: as_csv(schedule(what, evaluation)))
     for what, derived in (("plate", PLATE_DRAWING), ("door", DOOR_DRAWING), ("behind", DOOR_BEHIND)):
-        put(f"drawing {what}", lambda derived=derived: as_svg(plan.get(derived)))
+        put(f"drawing {what}", lambda derived=derived: as_svg(evaluation.get(derived)))
     for what, drawings in (("sheets", SHEET_DRAWINGS), ("strips", STRIP_DRAWINGS)):
-        put(f"drawing {what}", lambda drawings=drawings: "\n".join(as_svg(one) for one in plan.get(drawings)))
-    put("find", lambda: "\n".join(f"{e.label} {e.what}" for text in "kfsx1m" for e in find(plan.get(INDEX), text)))
+        put(f"drawing {what}", lambda drawings=drawings: "\n".join(as_svg(one) for one in evaluation.get(drawings)))
+    put(
+        "find", lambda: "\n".join(f"{e.label} {e.what}" for text in "kfsx1m" for e in find(evaluation.get(INDEX), text))
+    )
     labels = [f"{letter}{n}" for letter in "MKQFSHX" for n in (1, 2, 3)]
 
     def traces() -> str:
         pages = []
         for label in labels:
-            entry = next((e for e in find(plan.get(INDEX), label) if e.label == label), None)
-            page = trace_page(plan, entry.key) if entry else None
+            entry = next((e for e in find(evaluation.get(INDEX), label) if e.label == label), None)
+            page = trace_page(evaluation, entry.key) if entry else None
             stops = [stop for column in page.columns for stop in column] if page else []
             said = [f"{stop.key} {stop.words} {stop.asked}" for stop in stops]
             pages.append(f"{label}: {page.title} {said}" if page else label)

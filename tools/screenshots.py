@@ -43,7 +43,7 @@ def take(window: MainWindow, name: str) -> None:
 def work_a_while(window: MainWindow) -> None:
     """Some wires landed and some tests read, as on the second day."""
     session, meter = window.session, BenchMeter()
-    wiring = session.plan.get(WIRING)
+    wiring = session.evaluation.get(WIRING)
     for wire in wiring.wires[:17]:
         session.record_all([NewRecord(wire.key, tick_facts(wire, one)) for one in Operation])
     wire = wiring.wires[17]
@@ -168,7 +168,7 @@ def main() -> None:
     session.select(None)
     take(window, "10-rules")
     window.go_to("Build")
-    session.select(WireKey(session.plan.get(WIRING).wires[17].key))
+    session.select(WireKey(session.evaluation.get(WIRING).wires[17].key))
     take(window, "11-build")
     window.go_to("Prove")
     prove = window.stations["Prove"]
@@ -176,8 +176,8 @@ def main() -> None:
     session.select(None)
     test = prove._test()
     if test:
-        prove.meter.off.add(session.plan.get(WIRING).wires[5].key)
-    prove._go(f"wire:{session.plan.get(WIRING).wires[5].key}")
+        prove.meter.off.add(session.evaluation.get(WIRING).wires[5].key)
+    prove._go(f"wire:{session.evaluation.get(WIRING).wires[5].key}")
     prove.typed.setText("open")
     prove._typed()
     window.set_theme(DARK)

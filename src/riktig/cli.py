@@ -16,12 +16,12 @@ from pathlib import Path
 from riktig import __version__
 from riktig.core.edits import after_edits, counted_words, load_actions
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import SCHEDULES, as_csv, as_json, export_all, run_panel_script, schedule
 from riktig.core.imports import job_from_loads, read_loads, read_parts
 from riktig.core.inputs import read_text
 from riktig.core.job import CircuitId, Job, set_part
 from riktig.core.labels import INDEX, find
-from riktig.core.plan import Evaluation
 from riktig.core.records import NewRecord, Signer, StoredEntry, fingerprint
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, add_written, as_written, with_names_recorded

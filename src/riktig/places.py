@@ -4,10 +4,10 @@ from pathlib import Path
 
 import platformdirs
 
-__all__ = ["house_file", "keys_folder", "log_folder"]
+__all__ = ["keys_folder", "log_folder", "settings_file"]
 
 
-def house_file() -> Path:
+def settings_file() -> Path:
     """The file of the house's own practice, in the user's settings."""
     return platformdirs.user_config_path("riktig") / "house.json"
 

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from riktig.core.catalogue import Box, boxes
 from riktig.core.door import DOOR_DRAWING
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import SCHEDULES, as_csv, schedule
 from riktig.core.holes import HOLES, mark_out
 from riktig.core.inputs import unfit
@@ -32,7 +33,6 @@ from riktig.core.job import (
 )
 from riktig.core.keys import LoadKey
 from riktig.core.labels import LABELS
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES
 from riktig.core.schematic import SHEET_DRAWINGS, with_names_recorded
 from riktig.core.sizing import PROPOSAL, alternatives_of
@@ -120,19 +120,19 @@ def test_any_answers_derive_whole(
     for key, amount in own:
         job = override(job, key, amount, "to try it")
     job = with_names_recorded(job)
-    plan = Evaluation(job)
-    assert len(plan.get(RULES)) > 20
+    evaluation = Evaluation(job)
+    assert len(evaluation.get(RULES)) > 20
     for name in SCHEDULES:
-        assert as_csv(schedule(name, plan))
-    assert plan.get(SHEET_DRAWINGS)
-    assert plan.get(STRIP_DRAWINGS)
-    assert plan.get(LABELS).labels
-    assert mark_out(plan.get(PLATE_DRAWING), plan.get(HOLES), "plate").marks
-    assert plan.get(DOOR_DRAWING).marks
-    assert len(statuses(plan, ())) == 11
+        assert as_csv(schedule(name, evaluation))
+    assert evaluation.get(SHEET_DRAWINGS)
+    assert evaluation.get(STRIP_DRAWINGS)
+    assert evaluation.get(LABELS).labels
+    assert mark_out(evaluation.get(PLATE_DRAWING), evaluation.get(HOLES), "plate").marks
+    assert evaluation.get(DOOR_DRAWING).marks
+    assert len(statuses(evaluation, ())) == 11
     for load in job.loads:
-        assert passport(plan, LoadKey(load.id), ())
-        for other in alternatives_of(job, load, plan.get(PROPOSAL)):
+        assert passport(evaluation, LoadKey(load.id), ())
+        for other in alternatives_of(job, load, evaluation.get(PROPOSAL)):
             assert other.words
             assert math.isfinite(other.space + other.loss_w + other.start_a)
     assert load_job(dump_job(job)) == job

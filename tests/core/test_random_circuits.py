@@ -5,8 +5,8 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Act, ElementId, Insertable, Job, Recipe
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUIT_TEMPLATES,
     CIRCUITS,
@@ -43,17 +43,17 @@ class Changer(RuleBasedStateMachine):
     @initialize(name=st.sampled_from(STARTS))
     def start(self, name: str) -> None:
         self.job: Job = sample(name)
-        self.plan: Evaluation[Job] = Evaluation(self.job)
+        self.evaluation: Evaluation[Job] = Evaluation(self.job)
         self.undo: list[tuple[Job, object]] = []
 
     def _elements(self) -> list[ElementId]:
-        rungs = self.plan.get(CIRCUITS).rungs
+        rungs = self.evaluation.get(CIRCUITS).rungs
         return [e.id for rung in rungs if rung.band is Band.CONTROL for e in elements_of(rung.path)]
 
     def _edit(self, job: Job) -> None:
-        self.undo.append((self.job, self.plan.get(SHEETS)))
+        self.undo.append((self.job, self.evaluation.get(SHEETS)))
         self.job = with_names_recorded(job)
-        self.plan.move_to(self.job)
+        self.evaluation.move_to(self.job)
 
     def _try(self, job: object) -> None:
         try:
@@ -117,17 +117,17 @@ class Changer(RuleBasedStateMachine):
     @precondition(lambda self: self.undo)
     def go_back(self) -> None:
         self.job, sheets = self.undo.pop()
-        self.plan.move_to(self.job)
-        assert self.plan.get(SHEETS) == sheets
+        self.evaluation.move_to(self.job)
+        assert self.evaluation.get(SHEETS) == sheets
 
     @invariant()
     def every_rung_is_drawn(self) -> None:
         if not hasattr(self, "plan"):
             return
-        places = self.plan.get(SHEETS).places
+        places = self.evaluation.get(SHEETS).places
         for element in self._elements():
             assert element in places
-        circuits = self.plan.get(CIRCUITS)
+        circuits = self.evaluation.get(CIRCUITS)
         kept = {str(clash.change) for clash in circuits.clashes}
         drawn = {device.id for device in circuits.devices}
         for circuit in self.job.circuits:
@@ -143,7 +143,7 @@ class Changer(RuleBasedStateMachine):
             return
         again = Evaluation(load_job(dump_job(self.job)))
         for derived in (CIRCUITS, NETS, NAMES, FAULTS, SHEETS, SHEET_DRAWINGS):
-            assert self.plan.get(derived) == again.get(derived), derived.name
+            assert self.evaluation.get(derived) == again.get(derived), derived.name
 
 
 TestChanger = Changer.TestCase

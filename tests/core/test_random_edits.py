@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ControlTap,
     EarthScheme,
@@ -26,7 +27,6 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.production import Operation, progress_of, tick_facts
 from riktig.core.proving import TESTS
@@ -49,14 +49,14 @@ class Builder(RuleBasedStateMachine):
         self.folder = Path(tempfile.mkdtemp())
         self.job = with_names_recorded(new_job("R-1", "random"))
         self.file = JobFile.create(self.folder / "r.riktig", self.job, who="Ida", at="t")
-        self.plan: Evaluation[Job] = Evaluation(self.job)
+        self.evaluation: Evaluation[Job] = Evaluation(self.job)
         self.undo: list[Job] = []
         self.redo: list[Job] = []
         self.ticked: list[Record] = []
 
     def _turn(self, job: Job) -> None:
         self.job = job
-        self.plan.move_to(job)
+        self.evaluation.move_to(job)
         self.file.add_revision(job, who="Ida", at="t", why="edit")
 
     def _edit(self, job: Job) -> None:
@@ -98,15 +98,15 @@ class Builder(RuleBasedStateMachine):
         self._edit(set_practice(self.job, control_tap=tap, earths=earths))
 
     @rule(what=st.sampled_from([one for one in Insertable if one is not Insertable.CONTACT]))
-    @precondition(lambda self: any(d.kind_id == "contactor" for d in self.plan.get(CIRCUITS).devices))
+    @precondition(lambda self: any(d.kind_id == "contactor" for d in self.evaluation.get(CIRCUITS).devices))
     def put_in(self, what: Insertable) -> None:
-        circuit = next(d.circuit for d in self.plan.get(CIRCUITS).devices if d.kind_id == "contactor")
+        circuit = next(d.circuit for d in self.evaluation.get(CIRCUITS).devices if d.kind_id == "contactor")
         self._edit(insert_contact(self.job, ElementId(f"{circuit}.S.stop/1-2"), what, "more"))
 
     @rule(offset=st.floats(0, 200), rail=st.integers(1, 2))
-    @precondition(lambda self: any(b.lead.endswith(".K") for b, _, _ in self.plan.get(LAYOUT).blocks))
+    @precondition(lambda self: any(b.lead.endswith(".K") for b, _, _ in self.evaluation.get(LAYOUT).blocks))
     def move(self, offset: float, rail: int) -> None:
-        layout = self.plan.get(LAYOUT)
+        layout = self.evaluation.get(LAYOUT)
         lead = next(b.lead for b, _, _ in layout.blocks if b.lead.endswith(".K"))
         self._edit(move_block(self.job, layout, lead, rail, offset))
 
@@ -125,9 +125,9 @@ class Builder(RuleBasedStateMachine):
         self._turn(self.redo.pop())
 
     @rule(which=st.integers(0, 50), operation=st.sampled_from(Operation))
-    @precondition(lambda self: self.plan.get(WIRING).wires)
+    @precondition(lambda self: self.evaluation.get(WIRING).wires)
     def tick(self, which: int, operation: Operation) -> None:
-        wires = self.plan.get(WIRING).wires
+        wires = self.evaluation.get(WIRING).wires
         wire = wires[which % len(wires)]
         number = len(self.ticked)
         facts = tick_facts(wire, operation)
@@ -143,8 +143,8 @@ class Builder(RuleBasedStateMachine):
         assert self.file.job() == self.job
         assert self.file.records() == self.ticked
         self.undo, self.redo = [], []
-        self.plan = Evaluation(self.file.job())
-        self.job = self.plan.document
+        self.evaluation = Evaluation(self.file.job())
+        self.job = self.evaluation.document
 
     @rule()
     @precondition(lambda self: not self.job.loads)
@@ -161,15 +161,15 @@ class Builder(RuleBasedStateMachine):
             return
         fresh = Evaluation(self.job)
         for derived in (PROPOSAL, NAMES, LAYOUT, WIRING, TESTS, RULES):
-            assert self.plan.get(derived) == fresh.get(derived), derived.name
-        keys = [w.key for w in self.plan.get(WIRING).wires]
+            assert self.evaluation.get(derived) == fresh.get(derived), derived.name
+        keys = [w.key for w in self.evaluation.get(WIRING).wires]
         assert len(keys) == len(set(keys))
 
     @invariant()
     def every_tick_counts_or_is_said_to_be_out_of_date(self) -> None:
         if not hasattr(self, "plan"):
             return
-        progress = progress_of(self.plan.get(WIRING), self.ticked)
+        progress = progress_of(self.evaluation.get(WIRING), self.ticked)
         counted = {s.wire.key for s in progress.states if s.done}
         assert {r.subject for r in self.ticked} <= counted | {s.subject for s in progress.stale}
 

@@ -46,7 +46,7 @@ def window(
 ) -> Iterator[MainWindow]:
     monkeypatch.setattr("riktig.desk.shell.start_page.jobs_folder", lambda: tmp_path / "Riktig")
     monkeypatch.setattr("riktig.desk.shell.main_window.jobs_folder", lambda: tmp_path / "Riktig")
-    monkeypatch.setattr("riktig.desk.user_settings.house_file", lambda: tmp_path / "house.json")
+    monkeypatch.setattr("riktig.desk.user_settings.settings_file", lambda: tmp_path / "house.json")
     window = MainWindow(session, meter)
     window.show()
     settle_window()
@@ -66,7 +66,7 @@ def type_reading(prove: ProveStation) -> str:
     """Types what a meter would show for the test on the card, and returns it."""
     test = prove._test()
     assert test is not None
-    ohm = prove.meter.read(test, prove.session.plan.get(WIRING))
+    ohm = prove.meter.read(test, prove.session.evaluation.get(WIRING))
     text = "open" if ohm == OPEN_LINE else f"{ohm:g}"
     prove.typed.setText(text)
     QTest.keyClick(prove.typed, Qt.Key.Key_Return)

@@ -40,7 +40,7 @@ def at_the_brief(window: MainWindow) -> None:
 @pytest.fixture
 def house(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Path:
     path = tmp_path / "house.json"
-    monkeypatch.setattr("riktig.desk.user_settings.house_file", lambda: path)
+    monkeypatch.setattr("riktig.desk.user_settings.settings_file", lambda: path)
     return path
 
 
@@ -154,7 +154,7 @@ def test_an_alternative_is_one_key_away(brief: BriefStation, session: Session) -
 
 def test_the_control_supply_can_be_had_otherwise(shed: BriefStation, session: Session) -> None:
     button(shed.panel, "1  line and neutral").click()
-    assert session.plan.get(PROPOSAL).control.kind.value == "line and neutral"
+    assert session.evaluation.get(PROPOSAL).control.kind.value == "line and neutral"
 
 
 def test_each_answer_says_what_it_changed(brief: BriefStation, wait_until: Waiter) -> None:
@@ -222,13 +222,13 @@ class TestLists:
 
 def test_a_further_supply_is_named_and_taken_out(brief: BriefStation, session: Session) -> None:
     choose(pick(brief.sources, "Further supplies asked"), False)
-    assert "second" in "".join(d.remedy for d in session.plan.get(PROPOSAL).doubts)
-    assert statuses(session.plan, ())[0].stamp is Stamp.BEGUN
+    assert "second" in "".join(d.remedy for d in session.evaluation.get(PROPOSAL).issues)
+    assert statuses(session.evaluation, ())[0].stamp is Stamp.BEGUN
     QTest.keyClicks(brief.sources.name, "fire alarm")
     QTest.keyClicks(brief.sources.volts, "24")
     press(brief.sources.volts, Qt.Key.Key_Return)
     assert [(s.name, s.voltage_v) for s in session.job.sources] == [("fire alarm", 24)]
-    assert statuses(session.plan, ())[0].stamp is Stamp.CLEAR
+    assert statuses(session.evaluation, ())[0].stamp is Stamp.CLEAR
     button(brief.sources, "take it out").click()
     assert session.job.sources == ()
 
@@ -286,7 +286,7 @@ def test_a_contradiction_stands_beside_its_load(shed: BriefStation, session: Ses
     choose(pick(part, "Lines of the drying fan"), 1)
     texts = [label.text() for label in part.findChildren(QWidget) if hasattr(label, "text")]
     assert any("cannot be started star-delta" in text for text in texts)
-    assert statuses(session.plan, ())[0].stamp is Stamp.FIX
+    assert statuses(session.evaluation, ())[0].stamp is Stamp.FIX
 
 
 def test_every_part_of_the_letter_can_be_reached_and_walked_by_key(shed: BriefStation, window: MainWindow) -> None:

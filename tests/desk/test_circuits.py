@@ -9,10 +9,10 @@ from PySide6.QtGui import QAction
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialogButtonBox, QMenu, QMessageBox
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Poly, Text
 from riktig.core.job import CircuitId, ElementId, Insertable, OwnRung, Recipe, Rulebook, change_load, set_practice
 from riktig.core.keys import NetKey, PlaceKey, WireKey, read_key
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUIT_TEMPLATES,
     CIRCUITS,
@@ -58,7 +58,7 @@ def entries(menu: QMenu) -> list[QAction]:
 
 
 def path(session: Session, rung: str = "run") -> list[str]:
-    found = next(r for r in session.plan.get(CIRCUITS).rungs if r.id == f"c1.{rung}")
+    found = next(r for r in session.evaluation.get(CIRCUITS).rungs if r.id == f"c1.{rung}")
     return [e.id.removeprefix("c1.") for e in elements_of(found.path)]
 
 
@@ -101,7 +101,7 @@ class TestByKey:
     def test_o_shows_all_sheets_and_a_click_turns_to_one(self, station: CircuitsStation, session: Session) -> None:
         press(station.view, Qt.Key.Key_O)
         assert station.pages.currentWidget() is station.overview
-        assert len(station.overview.pages) == len(session.plan.get(SHEETS).sheets)
+        assert len(station.overview.pages) == len(session.evaluation.get(SHEETS).sheets)
         station.overview.pages[0].click()
         settle_window()
         assert station.pages.currentWidget() is station.view
@@ -156,11 +156,11 @@ class TestMenus:
         station.put_in(ElementId("c1.H.run/X1-X2"), Insertable.LAMP, "beside it", parallel=True)
         load = session.job.loads[0].id
         session.edit("no run lamp", Doing(lambda job: change_load(job, load, run_lamp=False)))
-        assert session.plan.get(CIRCUITS).clashes
+        assert session.evaluation.get(CIRCUITS).clashes
         session.select(COIL)
         lost = next(a for a in entries(station._full_menu()) if a.text().startswith("Make the lost change here"))
         lost.trigger()
-        assert session.plan.get(CIRCUITS).clashes == ()
+        assert session.evaluation.get(CIRCUITS).clashes == ()
         assert "x1/X1-X2" in path(session)
 
     def test_a_rung_file_is_added_and_a_wrong_one_says_where(
@@ -238,7 +238,7 @@ class TestBook:
         assert (added.recipe, added.title) == (Recipe.PHASE_MONITOR, "shed contactor")
         assert [(p.name, p.value) for p in added.params] == [("holds", "all loads")]
         assert station.pages.currentWidget() is station.view
-        assert added.id in session.plan.get(SHEETS).sheets[station.sheet].circuits
+        assert added.id in session.evaluation.get(SHEETS).sheets[station.sheet].circuits
 
     def test_a_recipe_that_follows_from_the_brief_leads_there(
         self, station: CircuitsStation, window: MainWindow
@@ -264,7 +264,7 @@ class TestReading:
     def test_the_pointer_on_a_conductor_shows_where_its_net_goes(
         self, station: CircuitsStation, session: Session
     ) -> None:
-        number = session.plan.get(NAMES).number
+        number = session.evaluation.get(NAMES).number
         net = next(n for n, text in number.items() if text == "8")
         station._hovered(NetKey(net))
         assert station.hint.text().startswith("8:  ")
@@ -275,7 +275,7 @@ class TestReading:
         assert list(station.view._overlay) == []
 
     def test_a_place_in_colour_leads_to_where_it_goes_on(self, station: CircuitsStation, session: Session) -> None:
-        arrow = next(a for sheet in session.plan.get(SHEETS).sheets for a in sheet.arrows if a.to.sheet == 1)
+        arrow = next(a for sheet in session.evaluation.get(SHEETS).sheets for a in sheet.arrows if a.to.sheet == 1)
         station.view.chosen.emit(PlaceKey(arrow.to.full))
         settle_window()
         assert station.sheet == 0
@@ -316,16 +316,18 @@ class TestReading:
     ) -> None:
         from riktig.core.wiring import WIRING
 
-        wire = next(w for w in session.plan.get(WIRING).wires if w.start.label == "F3:96" or w.end.label == "F3:96")
+        wire = next(
+            w for w in session.evaluation.get(WIRING).wires if w.start.label == "F3:96" or w.end.label == "F3:96"
+        )
         session.select(WireKey(wire.key))
         station.show_selection(WireKey(wire.key))
         assert NetKey(wire.net) in station.view._selection
 
     def test_the_other_rulebook_turns_every_sheet(self, station: CircuitsStation, session: Session) -> None:
-        before = {d.title: d for d in session.plan.get(SHEET_DRAWINGS)}
+        before = {d.title: d for d in session.evaluation.get(SHEET_DRAWINGS)}
         session.edit("rulebook", Doing(lambda job: set_practice(job, rulebook=Rulebook.UL)))
         settle_window()
-        after = session.plan.get(SHEET_DRAWINGS)
+        after = session.evaluation.get(SHEET_DRAWINGS)
         assert all(drawing != before.get(drawing.title) for drawing in after if "Earth" not in drawing.title)
         assert "OL" in {m.text for d in after for m in d.marks if isinstance(m, Text)}
 

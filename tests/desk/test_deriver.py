@@ -4,9 +4,9 @@ import pytest
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import ElementId, Insertable, add_load
 from riktig.core.keys import read_key
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES
 from riktig.core.schematic import insert_contact
 from riktig.core.views import statuses
@@ -45,7 +45,7 @@ def test_the_sheet_is_seen_at_once_and_the_rest_follows(slow: MainWindow, sessio
     wanted = statuses(Evaluation(session.job), session.records)
     assert [stop.status for stop in slow.route.stops] == list(wanted)
     assert slow.route.stops[1].status != before
-    assert session.plan.get(RULES) == Evaluation(session.job).get(RULES)
+    assert session.evaluation.get(RULES) == Evaluation(session.job).get(RULES)
 
 
 def test_edits_that_follow_each_other_end_in_the_last(slow: MainWindow, session: Session, wait_until: Waiter) -> None:
@@ -67,7 +67,7 @@ def test_what_was_worked_out_of_a_job_that_was_left_is_not_taken(
     session.edit("add", Doing(lambda job: add_load(job, "rinse pump", 1.5)))
     wait_until(lambda: not slow.deriver.busy)
     settle_window()
-    assert session.plan.get(RULES) == Evaluation(session.job).get(RULES)
+    assert session.evaluation.get(RULES) == Evaluation(session.job).get(RULES)
 
 
 def test_the_window_closes_in_the_middle_of_the_work(slow: MainWindow, session: Session) -> None:

@@ -30,7 +30,7 @@ def station(window: MainWindow) -> DoorStation:
 
 
 def seat_of(session: Session, device: DeviceId) -> PlacedOperator:
-    seat = session.plan.get(DOOR).seat(device)
+    seat = session.evaluation.get(DOOR).seat(device)
     assert seat is not None
     return seat
 
@@ -51,13 +51,13 @@ def said_on(station: DoorStation) -> str:
 def test_a_dragged_operator_stays_where_it_is_dropped_and_is_one_step_of_undo(
     station: DoorStation, session: Session
 ) -> None:
-    before = {seat.device: (seat.x, seat.y) for seat in session.plan.get(DOOR).seats}
+    before = {seat.device: (seat.x, seat.y) for seat in session.evaluation.get(DOOR).seats}
     drag_to(station, S1, 255.0, 430.0)
     after = seat_of(session, S1)
     assert after.x == pytest.approx(255.0, abs=1.5)
     assert after.y == pytest.approx(430.0, abs=1.5)
     assert {k: v for k, v in before.items() if k != S1} == {
-        seat.device: (seat.x, seat.y) for seat in session.plan.get(DOOR).seats if seat.device != S1
+        seat.device: (seat.x, seat.y) for seat in session.evaluation.get(DOOR).seats if seat.device != S1
     }
     assert session.undo_name == "move S1"
     session.undo()
@@ -79,7 +79,7 @@ def test_what_does_not_fit_says_so_by_how_much_while_one_drags(station: DoorStat
     assert "too near S2" in said_on(station)
     drag_to(station, S1, other.x + 8, other.y)
     assert "Does not fit: " in station.words.text()
-    assert any(r.code == "P02" and r.verdict is Verdict.FAILS for r in session.plan.get(RULES))
+    assert any(r.code == "P02" and r.verdict is Verdict.FAILS for r in session.evaluation.get(RULES))
 
 
 def test_the_handle_is_not_dragged_from_its_shaft(
@@ -116,11 +116,11 @@ def test_keys_nudge_and_lock(station: DoorStation, session: Session, said: list[
 
 
 def test_plan_for_me_puts_all_but_the_locked_back(station: DoorStation, session: Session) -> None:
-    first = {seat.device: (seat.x, seat.y) for seat in session.plan.get(DOOR).seats}
+    first = {seat.device: (seat.x, seat.y) for seat in session.evaluation.get(DOOR).seats}
     drag_to(station, H1, 300.0, 480.0)
     station.plan_button.click()
     settle_window()
-    assert {seat.device: (seat.x, seat.y) for seat in session.plan.get(DOOR).seats} == first
+    assert {seat.device: (seat.x, seat.y) for seat in session.evaluation.get(DOOR).seats} == first
 
 
 def test_rows_and_columns_by_the_menu(station: DoorStation, session: Session) -> None:
@@ -156,7 +156,7 @@ def test_what_stands_behind_is_laid_over_the_door(station: DoorStation, session:
     station.shadows.click()
     laid = [mark.text for mark in station.view._laid if isinstance(mark, Text)]
     assert {"K1", "Q1", "D1"} <= set(laid)
-    things = len(session.plan.get(LAYOUT).seats) + len(session.plan.get(LAYOUT).ducts)
+    things = len(session.evaluation.get(LAYOUT).seats) + len(session.evaluation.get(LAYOUT).ducts)
     assert len([m for m in station.view._laid if not isinstance(m, Text)]) == things
 
 
@@ -179,9 +179,9 @@ def test_an_opening_of_ones_own_is_added_found_wanting_and_taken_out(
     row.fields["x"].setValue(80.0)
     row.add.click()
     settle_window()
-    hole = next(h for h in session.plan.get(METAL_HOLES) if h.purpose == "socket")
+    hole = next(h for h in session.evaluation.get(METAL_HOLES) if h.purpose == "socket")
     assert (hole.number, hole.x, hole.drill, hole.rating) == ("SR1", 80.0, 22.5, "IP44")
-    assert any(f.code == "P06" and "IP44" in f.message for r in session.plan.get(RULES) for f in r.findings)
+    assert any(f.code == "P06" and "IP44" in f.message for r in session.evaluation.get(RULES) for f in r.findings)
     station.refresh()
     row.drop.click()
     assert not session.job.openings
@@ -199,7 +199,7 @@ def test_the_passport_of_an_operator_is_its_build_up(
     from riktig.core.views import passport
 
     click_on(station.view, DeviceKey(S1))
-    found = passport(session.plan, DeviceKey(S1), session.records)
+    found = passport(session.evaluation, DeviceKey(S1), session.records)
     assert found is not None
     section = next(s for s in found.sections if s.title.startswith("Build-up"))
     rows = {row.name: row.value for row in section.rows}

@@ -57,9 +57,9 @@ class TestOperated:
     def test_a_button_held_down_by_the_mouse_starts_the_drum_and_it_stays_in(self, live: LivePage) -> None:
         start = next(b for b in live.board.findChildren(QPushButton) if b.accessibleName().startswith("S2"))
         QTest.mousePress(start, Qt.MouseButton.LeftButton)
-        assert DeviceId("c1.S.start") in live.model.panel.hands.pressed
+        assert DeviceId("c1.S.start") in live.model.panel.operator_state.pressed
         QTest.mouseRelease(start, Qt.MouseButton.LeftButton)
-        assert live.model.panel.hands.pressed == set()
+        assert live.model.panel.operator_state.pressed == set()
         assert live.model.panel.is_fed(K)
         assert any("M1 runs forward" in live.log.item(n).text() for n in range(live.log.count()))
 
@@ -76,9 +76,9 @@ class TestOperated:
         session.select(read_key("element:c1.S.stop/1-2"))
         press(live.view, Qt.Key.Key_H)
         assert not live.model.panel.is_fed(K)
-        assert DeviceId("c1.S.stop") in live.model.panel.hands.pressed, "held"
+        assert DeviceId("c1.S.stop") in live.model.panel.operator_state.pressed, "held"
         press(live.view, Qt.Key.Key_H)
-        assert live.model.panel.hands.pressed == set()
+        assert live.model.panel.operator_state.pressed == set()
         before = live.model.panel.clock_s
         press(live.view, Qt.Key.Key_1)
         assert live.model.panel.clock_s == pytest.approx(before + 1.0)
@@ -94,7 +94,7 @@ class TestOperated:
         assert not live.model.panel.is_fed(K)
         assert DeviceId("c1.H.trip") in live.model.panel.on
         trip.click()
-        assert live.model.panel.hands.tripped == set()
+        assert live.model.panel.operator_state.tripped == set()
         off = next(b for b in live.board.findChildren(QPushButton) if b.accessibleName() == "Q1 main isolator: off")
         off.click()
         assert live.model.panel.on == set()
@@ -154,9 +154,9 @@ class TestShown:
         board = station.live.board
         hand = next(b for b in board.findChildren(QPushButton) if b.accessibleName().endswith("select: hand"))
         QTest.mousePress(hand, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier)
-        assert station.live.model.panel.hands.position == {DeviceId("c4.S.select"): "hand"}
+        assert station.live.model.panel.operator_state.position == {DeviceId("c4.S.select"): "hand"}
         QTest.mouseRelease(hand, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier)
-        assert station.live.model.panel.hands.position == {DeviceId("c4.S.select"): "off"}
+        assert station.live.model.panel.operator_state.position == {DeviceId("c4.S.select"): "off"}
 
     def test_power_off_goes_back_to_the_sheets(self, station: CircuitsStation, live: LivePage) -> None:
         assert not station.add.isVisible()
@@ -178,7 +178,7 @@ class TestEdits:
         off.click()
         session.edit("again", Doing(lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "again")))
         settle_window()
-        assert live.model.panel.hands.opened == {DeviceId("c0.Q")}
+        assert live.model.panel.operator_state.opened == {DeviceId("c0.Q")}
         session.undo()
         settle_window()
         assert live.model.panel.on == set()

@@ -2,8 +2,8 @@
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Distribution, Job, Start, add_load, new_job, set_box, set_practice, set_supply
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict, findings_of
 from riktig.core.schematic import with_names_recorded
 from riktig.desk.session import Session

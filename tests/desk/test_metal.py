@@ -47,7 +47,7 @@ def read(metal: MetalPages, value: float, who: str) -> None:
 def open_all(metal: MetalPages, session: Session) -> None:
     """Two people measure everything as it is drawn."""
     metal.turn_to(1)
-    for one in session.plan.get(CRITICALS):
+    for one in session.evaluation.get(CRITICALS):
         for who in ("Ida", "Per"):
             metal.measure.go_to(one.key)
             read(metal, one.nominal, who)
@@ -133,7 +133,7 @@ def test_a_datum_that_was_measured_elsewhere_moves_the_shaft_with_it(metal: Meta
     assert "plan with what was measured" in measure.verdict.text()
     measure.plan_with.click()
     assert session.job.enclosure.plate_left == 27.5
-    shaft = next(s for s in session.plan.get(DOOR).seats if s.is_shaft)
+    shaft = next(s for s in session.evaluation.get(DOOR).seats if s.is_shaft)
     assert shaft.x == 84.5
     assert measure._judged[key].gate is Gate.FIRST
     for who in ("Ida", "Per"):
@@ -181,13 +181,13 @@ def test_a_blocked_surface_is_not_drilled(metal: MetalPages, session: Session, s
 def test_a_door_that_is_begun_moves_no_more(metal: MetalPages, session: Session) -> None:
     press(metal.mark, Qt.Key.Key_Space)
     assert session.job.door is not None
-    before = {h.key: (h.x, h.y) for h in session.plan.get(METAL_HOLES) if h.face == "door"}
+    before = {h.key: (h.x, h.y) for h in session.evaluation.get(METAL_HOLES) if h.face == "door"}
     session.edit("load", Doing(lambda job: with_names_recorded(add_load(job, "rinse pump", 0.37))))
-    after = {h.key: (h.x, h.y) for h in session.plan.get(METAL_HOLES) if h.face == "door"}
+    after = {h.key: (h.x, h.y) for h in session.evaluation.get(METAL_HOLES) if h.face == "door"}
     assert {key: after[key] for key in before if "c0.Q" not in key} == {
         k: v for k, v in before.items() if "c0.Q" not in k
     }
-    assert len(session.plan.get(DOOR).seats) > 5
+    assert len(session.evaluation.get(DOOR).seats) > 5
 
 
 def test_a_tick_is_taken_back_with_a_correction(metal: MetalPages, session: Session) -> None:
@@ -279,7 +279,7 @@ class TestCutting:
         return station
 
     def test_pieces_are_ticked_in_the_order_of_the_saw(self, plate: PlateStation, session: Session) -> None:
-        total = len(session.plan.get(CUTS))
+        total = len(session.evaluation.get(CUTS))
         first = plate.cut_tick.piece
         plate.cut_tick.tick.click()
         assert f"1 of {total} cut" in plate.cut_tick.words.text()

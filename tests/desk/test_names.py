@@ -48,7 +48,7 @@ def answer(window: MainWindow, name: str, text: str) -> Answer:
 
 
 def numbers(session: Session) -> set[str]:
-    return set(session.plan.get(NAMES).number.values())
+    return set(session.evaluation.get(NAMES).number.values())
 
 
 class TestPractice:
@@ -92,7 +92,7 @@ class TestPractice:
         texts = [w.text() for w in window.stations["Brief"].findChildren(QLabel) if w.isVisible()]
         assert any("would share a number" in text for text in texts)
         assert "fail" in " ".join(w.text() for w in window.drawer.findChildren(QLabel))
-        assert any(result.code == "N01" and result.findings for result in session.plan.get(RULES))
+        assert any(result.code == "N01" and result.findings for result in session.evaluation.get(RULES))
 
     def test_the_houses_letters_are_asked_only_when_they_count(self, window: MainWindow, session: Session) -> None:
         (field,) = [w for w in window.stations["Brief"].findChildren(Answer) if w.accessibleName() == "Letters of lamp"]
@@ -101,7 +101,7 @@ class TestPractice:
         settle_window()
         assert field.isVisible()
         answer(window, "Letters of lamp", "lp")
-        assert "LP1" in session.plan.get(NAMES).tag.values()
+        assert "LP1" in session.evaluation.get(NAMES).tag.values()
 
 
 class TestNamedAnew:
@@ -237,8 +237,8 @@ class TestTally:
     def test_numbers_are_listed_and_finished_ones_left_out_on_request(
         self, station: WiresStation, session: Session
     ) -> None:
-        assert station.tally.isVisible()
-        mine = [wire for wire in session.plan.get(WIRING).wires if wire.number == "8"]
+        assert station.ends_of_number.isVisible()
+        mine = [wire for wire in session.evaluation.get(WIRING).wires if wire.number == "8"]
         entries = [NewRecord(wire.key, tick_facts(wire, one)) for wire in mine for one in operations()]
         session.record_all(entries)
         settle_window()
@@ -246,27 +246,27 @@ class TestTally:
         assert state.standing is NumberStatus.COMPLETE
         assert "1 complete" in station.hint.text()
         station.which.click()
-        texts = {m.text for m in station.tally.drawing.marks if isinstance(m, Text)}
+        texts = {m.text for m in station.ends_of_number.drawing.marks if isinstance(m, Text)}
         assert "9" in texts
-        assert NetKey(state.net) not in {m.key for m in station.tally.drawing.marks}
+        assert NetKey(state.net) not in {m.key for m in station.ends_of_number.drawing.marks}
 
     def test_space_ticks_the_field_ends_of_the_chosen_number_and_takes_them_back(
         self, station: WiresStation, session: Session, said: list[tuple[str, bool]]
     ) -> None:
         net = next(one.net for one in station.states() if one.number == "M1-U")
-        click_on(station.tally, NetKey(net))
+        click_on(station.ends_of_number, NetKey(net))
         assert session.selection == NetKey(net)
-        press(station.tally, Qt.Key.Key_Space)
+        press(station.ends_of_number, Qt.Key.Key_Space)
         assert [type(record.facts) for record in session.records] == [FieldEndDone]
         assert next(one for one in station.states() if one.net == net).field[0].done
-        press(station.tally, Qt.Key.Key_Space)
+        press(station.ends_of_number, Qt.Key.Key_Space)
         assert not next(one for one in station.states() if one.net == net).field[0].done
         session.select(None)
-        press(station.tally, Qt.Key.Key_Space)
+        press(station.ends_of_number, Qt.Key.Key_Space)
         assert "Choose a number" in said[-1][0]
 
     def test_an_end_is_chosen_and_the_other_views_come_back(self, station: WiresStation, session: Session) -> None:
-        click_on(station.tally, read_key("pin:c1.K:13"))
+        click_on(station.ends_of_number, read_key("pin:c1.K:13"))
         assert session.selection == read_key("pin:c1.K:13")
         station.batches.click()
         settle_window()

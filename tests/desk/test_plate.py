@@ -35,7 +35,7 @@ def station(window: MainWindow) -> PlateStation:
 
 
 def layout_of(session: Session) -> Layout:
-    return session.plan.get(LAYOUT)
+    return session.evaluation.get(LAYOUT)
 
 
 def x_of(session: Session, device: DeviceId) -> float:
@@ -68,14 +68,14 @@ class TestPlanForMe:
     def test_it_betters_the_plan_as_one_step_and_says_what_it_reached(
         self, station: PlateStation, session: Session
     ) -> None:
-        before, metres = session.job, sum(w.length for w in session.plan.get(WIRING).wires)
+        before, metres = session.job, sum(w.length for w in session.evaluation.get(WIRING).wires)
         station.plan_button.click()
         assert station.plan_button.text() == "Stop"
         wait_for(lambda: not station.run.running)
         settle_window()
         assert session.undo_name == "plan for me"
         assert layout_of(session).misfits == ()
-        assert sum(w.length for w in session.plan.get(WIRING).wires) < metres
+        assert sum(w.length for w in session.evaluation.get(WIRING).wires) < metres
         assert "wire on the plate" in station.words.text()
         assert "no plan" in station.words.text() or "all plans" in station.words.text()
         session.undo()
@@ -279,7 +279,7 @@ class TestLayers:
     ) -> None:
         choose(station, K)
         shown = {m.key for m in station.view._laid if isinstance(m, Poly) and str(m.key).startswith("wire:")}
-        mine = [w for w in session.plan.get(WIRING).wires if f"{K}:" in f"{w.start.pin} {w.end.pin}"]
+        mine = [w for w in session.evaluation.get(WIRING).wires if f"{K}:" in f"{w.start.pin} {w.end.pin}"]
         assert shown == {WireKey(wire.key) for wire in mine}
         assert shown
 

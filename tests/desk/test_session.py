@@ -76,7 +76,7 @@ def test_a_refused_edit_is_said_and_changes_nothing(
 
 
 def test_records_outlive_undo_and_reopening(session: Session, tmp_path: Path) -> None:
-    wire = session.plan.get(WIRING).wires[0]
+    wire = session.evaluation.get(WIRING).wires[0]
     session.edit("title", title("A"))
     assert session.record(wire.key, tick_facts(wire, Operation.CUT))
     session.undo()
@@ -89,7 +89,7 @@ def test_records_outlive_undo_and_reopening(session: Session, tmp_path: Path) ->
 
 
 def test_an_edit_says_exactly_which_ticks_it_took(session: Session) -> None:
-    for wire in session.plan.get(WIRING).wires:
+    for wire in session.evaluation.get(WIRING).wires:
         session.record_all([NewRecord(wire.key, tick_facts(wire, o)) for o in Operation])
     heard: list[object] = []
     session.lost.connect(heard.append)
@@ -113,7 +113,7 @@ def test_a_full_disk_keeps_the_edit_on_the_screen_and_writes_it_later(
     assert session.unwritten
     assert "disk is full" in said[-1][0]
     assert session.file.job() != session.job
-    wire = session.plan.get(WIRING).wires[0]
+    wire = session.evaluation.get(WIRING).wires[0]
     kept = session.records
     refused = not session.record(wire.key, tick_facts(wire, Operation.CUT))
     assert refused is (session.records == kept), "a tick that is not in the file is not shown as done"
@@ -163,9 +163,9 @@ def test_only_our_own_errors_are_taken_for_the_users(session: Session, said: lis
 
 def test_a_change_of_title_judges_no_clause_again(session: Session) -> None:
     session.edit("a load", Doing(lambda job: add_load(job, "fan", 1.5)))
-    rules, wiring = session.plan.get(RULES), session.plan.get(WIRING)
+    rules, wiring = session.evaluation.get(RULES), session.evaluation.get(WIRING)
     session.edit("title", Doing(lambda job: set_heading(job, title="another")))
-    before = session.plan.computed
-    assert session.plan.get(RULES) is rules
-    assert session.plan.get(WIRING) is wiring
-    assert session.plan.computed == before, "nothing was computed"
+    before = session.evaluation.computed
+    assert session.evaluation.get(RULES) is rules
+    assert session.evaluation.get(WIRING) is wiring
+    assert session.evaluation.computed == before, "nothing was computed"

@@ -136,9 +136,9 @@ class TestCircuits:
         click_on(station.view, read_key("element:c1.H.run/X1-X2"))
         station.out.click()
         settle_window()
-        assert not any(d.id == "c1.H.run" for d in session.plan.get(CIRCUITS).devices)
+        assert not any(d.id == "c1.H.run" for d in session.evaluation.get(CIRCUITS).devices)
         session.undo()
-        assert any(d.id == "c1.H.run" for d in session.plan.get(CIRCUITS).devices)
+        assert any(d.id == "c1.H.run" for d in session.evaluation.get(CIRCUITS).devices)
 
     def test_power_elements_offer_no_change_of_their_path(self, station: CircuitsStation) -> None:
         station.show_sheet(0)
@@ -166,15 +166,15 @@ class TestPlate:
         start = station.view.centre_of(read_key("device:c1.FC"))
         assert start is not None
         mm = station.view.to_px(Point(60, 0.0)).x() - station.view.to_px(Point(0, 0.0)).x()
-        before = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
+        before = session.evaluation.get(LAYOUT).seat(DeviceId("c1.FC"))
         drag(station.view, start, QPointF(start.x() + mm, start.y()))
-        after = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
+        after = session.evaluation.get(LAYOUT).seat(DeviceId("c1.FC"))
         assert before is not None
         assert after is not None
         assert after.rect.x - before.rect.x == pytest.approx(60, abs=2)
         assert session.undo_name == "move F2"
         session.undo()
-        assert session.plan.get(LAYOUT).seat(DeviceId("c1.FC")) == before
+        assert session.evaluation.get(LAYOUT).seat(DeviceId("c1.FC")) == before
 
     def test_while_dragging_it_says_by_how_many_mm_a_thing_does_not_fit(
         self, station: PlateStation, session: Session
@@ -193,22 +193,22 @@ class TestPlate:
     def test_a_part_is_dragged_to_another_rail(self, station: PlateStation, session: Session) -> None:
         start = station.view.centre_of(read_key("device:c1.FC"))
         assert start is not None
-        rail = session.plan.get(LAYOUT).rails[1]
+        rail = session.evaluation.get(LAYOUT).rails[1]
         target = station.view.to_px(Point(rail.x1 + RULER + 120, rail.y + RULER))
         drag(station.view, start, target)
-        seat = session.plan.get(LAYOUT).seat(DeviceId("c1.FC"))
+        seat = session.evaluation.get(LAYOUT).seat(DeviceId("c1.FC"))
         assert seat is not None
         assert seat.rail == 2
 
     def test_arrow_keys_nudge_by_a_mm_and_join_to_one_step(self, station: PlateStation, session: Session) -> None:
         click_on(station.view, read_key("device:c1.FC"))
-        x = session.plan.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x  # type: ignore[union-attr]
+        x = session.evaluation.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x  # type: ignore[union-attr]
         for _ in range(3):
             press(station.view, Qt.Key.Key_Right)
         press(station.view, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
-        assert session.plan.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x == x + 13  # type: ignore[union-attr]
+        assert session.evaluation.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x == x + 13  # type: ignore[union-attr]
         session.undo()
-        assert session.plan.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x == x  # type: ignore[union-attr]
+        assert session.evaluation.get(LAYOUT).seat(DeviceId("c1.FC")).rect.x == x  # type: ignore[union-attr]
 
     def test_a_locked_part_is_not_moved_and_says_so(
         self, station: PlateStation, session: Session, said: list[tuple[str, bool]]
@@ -245,9 +245,9 @@ class TestLists:
         assert isinstance(station, WiresStation)
         click_on(station.cards, read_key("batch:2"))
         model = station.table.model()
-        assert model.rowCount() == len(session.plan.get(WIRING).batches[1].wires)
+        assert model.rowCount() == len(session.evaluation.get(WIRING).batches[1].wires)
         station.table.selectRow(0)
-        assert session.selection == WireKey(session.plan.get(WIRING).batches[1].wires[0])
+        assert session.selection == WireKey(session.evaluation.get(WIRING).batches[1].wires[0])
         station.listed.click()
         assert model.rowCount() == 31
 
@@ -275,14 +275,14 @@ class TestLists:
         window.go_to("Rules")
         station = window.stations["Rules"]
         assert isinstance(station, RulesStation)
-        result = next(r for r in session.plan.get(RULES) if r.verdict is Verdict.JUDGE)
+        result = next(r for r in session.evaluation.get(RULES) if r.verdict is Verdict.JUDGE)
         station.sign(result, "compared with the breakers bought")
         assert station.judgement_of(result) is not None
         answer_job = session.job.supply
         from riktig.core.job import set_supply
 
         session.edit("fault", Doing(lambda job: set_supply(job, fault_ka=answer_job.fault_ka + 4)))
-        changed = next(r for r in session.plan.get(RULES) if r.code == result.code)
+        changed = next(r for r in session.evaluation.get(RULES) if r.code == result.code)
         assert station.judgement_of(changed) is None, "the evidence is another now"
 
 
@@ -324,7 +324,7 @@ class TestBuild:
     def test_after_an_edit_the_station_says_which_ticks_went_and_why(
         self, station: BuildStation, session: Session, said: list[tuple[str, bool]]
     ) -> None:
-        wire = next(w for w in session.plan.get(WIRING).wires if w.name == "9 S2:3 to S1:2")
+        wire = next(w for w in session.evaluation.get(WIRING).wires if w.name == "9 S2:3 to S1:2")
         station.show_selection(WireKey(wire.key))
         for _ in Operation:
             press(station.list, Qt.Key.Key_Space)
@@ -460,7 +460,7 @@ def test_every_control_has_a_name_for_those_who_cannot_see_it(window: MainWindow
 
 def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) -> None:
     window.show_thing(read_key("device:c1.K"))
-    assert session.plan.get(NAMES).tag[DeviceId("c1.K")] == "K1"
+    assert session.evaluation.get(NAMES).tag[DeviceId("c1.K")] == "K1"
     assert session.selection == read_key("device:c1.K")
 
 

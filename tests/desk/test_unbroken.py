@@ -11,8 +11,8 @@ from PySide6.QtWidgets import QMessageBox
 
 from riktig.cli import main
 from riktig.core.edits import AddLoad, ChangeLoad, SetHeading, SetPractice
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import ControlSupply, LoadId, remove_load
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.production import Operation
 from riktig.core.records import Record, TakenBack, WireDone
@@ -96,7 +96,7 @@ def test_a_load_taken_out_while_a_plan_is_sought_draws_nothing_of_yesterday(
     session.edit("take out", Doing(lambda job: remove_load(job, last)))
     QTest.qWait(700)
     assert faults == []
-    assert {seat.device for seat in session.plan.get(LAYOUT).seats}
+    assert {seat.device for seat in session.evaluation.get(LAYOUT).seats}
     station.run.wait()
 
 

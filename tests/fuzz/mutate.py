@@ -53,8 +53,9 @@ def mutated_json(text: str, rng: random.Random) -> str:
                 _put(holder, key, _alike(holder[key], places, rng))  # type: ignore[index]
             case 3 if isinstance(holder, dict):
                 holder.pop(str(key), None)
-            case 4 if isinstance(holder, list):
-                holder.extend(holder[:] if rng.random() < 0.5 else holder[-1:] * rng.choice((1, 50)))
+            case 4 if isinstance(holder, list):  # copies, for a list that held itself could not be written
+                more = holder[:] if rng.random() < 0.5 else holder[-1:] * rng.choice((1, 50))
+                holder.extend(json.loads(json.dumps(more)))
             case _:
                 other, name = rng.choice(places)
                 _put(holder, key, json.loads(json.dumps(other[name])))  # type: ignore[index]

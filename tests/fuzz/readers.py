@@ -8,16 +8,16 @@ from pathlib import Path
 from openpyxl import Workbook
 
 from riktig.core.edits import Action, ChangeLoad, SetHeading, after_edits, dump_action, load_actions
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import run_panel_script
 from riktig.core.imports import read_loads, read_parts
 from riktig.core.inputs import read_text
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 from riktig.core.records import NewRecord, Operation, WireDone
 from riktig.core.rules import RULES
 from riktig.core.schematic import CIRCUITS, add_written, as_written, with_names_recorded
 from riktig.core.simulation import read_script
-from riktig.core.store import JobFile, WrittenCircuit, dump_job, dump_rungs, house_practice, load_job, load_rungs
+from riktig.core.store import JobFile, WrittenCircuit, dump_job, dump_rungs, load_job, load_rungs, user_practice
 from riktig.demo_job import DEMOS, wash_drum
 
 __all__ = ["READERS", "Reader"]
@@ -140,7 +140,7 @@ READERS = {
     ),
     "edits": Reader(".jsonl", _some_edits, _edits),
     "practice": Reader(".json", lambda: (PRACTICE,),
-                       lambda path: void(house_practice(path)), True),
+                       lambda path: void(user_practice(path)), True),
 }  # fmt: skip
 
 

@@ -38,7 +38,7 @@ def newcomer(app: QApplication, tmp_path: Path, clock: FakeClock, monkeypatch: p
 
 
 def stamps(window: MainWindow) -> dict[str, Stamp]:
-    return {s.station: s.stamp for s in statuses(window.session.plan, window.session.records)}
+    return {s.station: s.stamp for s in statuses(window.session.evaluation, window.session.records)}
 
 
 def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
@@ -86,11 +86,11 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     circuits.show_sheet(1)
     click_on(circuits.view, read_key("element:c1.S.stop/1-2"))
     circuits.put_in(ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "stop at the bay")
-    assert len(session.plan.get(WIRING).wires) == 32
+    assert len(session.evaluation.get(WIRING).wires) == 32
     QTest.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     settle_window()
-    assert len(session.plan.get(WIRING).wires) == 31
-    assert session.plan.get(LAYOUT).misfits == ()
+    assert len(session.evaluation.get(WIRING).wires) == 31
+    assert session.evaluation.get(LAYOUT).misfits == ()
 
     # Build: every wire, by the space bar.
     window.go_to("Build")

@@ -12,10 +12,10 @@ from ezdxf.entities.text import Text as DxfText
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_svg, write_dxf
 from riktig.core.geometry import Text
 from riktig.core.job import CircuitId, DeviceId, ElementId
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NETS,
@@ -84,11 +84,11 @@ def components(circuits: Circuits) -> set[frozenset[str]]:
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_the_nets_of_every_recipe_are_the_connected_components(name: str) -> None:
-    plan = Evaluation(sample(name))
-    met = {tuple(map(str, net.pins)) for net in plan.get(NETS).nets}
-    drawn = components(plan.get(CIRCUITS))
+    evaluation = Evaluation(sample(name))
+    met = {tuple(map(str, net.pins)) for net in evaluation.get(NETS).nets}
+    drawn = components(evaluation.get(CIRCUITS))
     assert {frozenset(pins) for pins in met} == {c for c in drawn if c & {p for pins in met for p in pins}}
-    touched = {f"{p.device}:{pin}" for p, pin in poles(plan.get(CIRCUITS))}
+    touched = {f"{p.device}:{pin}" for p, pin in poles(evaluation.get(CIRCUITS))}
     assert touched <= {pin for pins in met for pin in pins}, "every pin that a path goes through has its net"
 
 

@@ -16,6 +16,7 @@ from shapely.ops import unary_union
 
 from riktig.core.door import DOOR, SHAFTS, engagement_of, swing_reach
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import check_bar, template_of, write_template
 from riktig.core.exports.machine import sheet_svg
 from riktig.core.exports.pdf import PaperSheet as Paper
@@ -24,7 +25,6 @@ from riktig.core.exports.template import tile_marks
 from riktig.core.geometry import Line, Rect
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface
 from riktig.core.job import EnclosureFields, Job, PracticeFields, set_enclosure, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.standards import (
     class_keeps,
     conduit_hub,
@@ -182,13 +182,13 @@ class TestClashOnRandomDoors:
         door = Evaluation(job).get(DOOR)
         seats = [seat for seat in door.seats if not seat.is_shaft]
         moved = [seat.at(x, y) for seat, (x, y) in zip(seats, spots, strict=True)]
-        plan = Evaluation(move_on_door(job, door, moved))
-        layout = plan.get(LAYOUT)
-        said = {(m.device, m.against): m.by for m in plan.get(DOOR).misfits if "more depth" in m.text}
+        evaluation = Evaluation(move_on_door(job, door, moved))
+        layout = evaluation.get(LAYOUT)
+        said = {(m.device, m.against): m.by for m in evaluation.get(DOOR).misfits if "more depth" in m.text}
         solids: list[tuple[str, Rect, float]] = [(f"{{{s.device}}}", s.rect, s.part.depth) for s in layout.seats]
         solids += [(d.name, d.rect, 60.0) for d in layout.ducts]
         expected = {}
-        for seat in plan.get(DOOR).seats:
+        for seat in evaluation.get(DOOR).seats:
             if seat.is_shaft:
                 continue
             # Door datum 15 mm in the box, plate datum 25 mm: 10 mm apart both ways.

@@ -5,8 +5,8 @@ from pathlib import Path
 import numpy as np
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Job, circuit_of, read_pin
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS
 from riktig.core.simulation import Meter, Panel, meter_of
 from riktig.core.simulation.connectivity import Connectivity
@@ -40,23 +40,23 @@ def random_network(seed: int) -> tuple[Network, list[bool]]:
         ohm = float(10 ** chance.uniform(1.5, 4.5))
         consumers.append(Consumer(DeviceId(f"H{number}"), "X1-X2", a, b, ohm, ohm, 230.0, 0.8, 0.4))
     network = Network({}, tuple(() for _ in range(count)), count, tuple(contacts), tuple(consumers), tuple(poles), {})
-    forest = Connectivity(count, contacts)
-    forest.change((), (), {pole.point for pole in poles})
+    connectivity = Connectivity(count, contacts)
+    connectivity.change((), (), {pole.point for pole in poles})
     for number, is_closed in enumerate(closed):  # a contact that would short two poles stays open
         if not is_closed:
             continue
-        forest.change((), (number,), forest.poles)
-        if forest.crossings:
-            forest.change((number,), (), forest.poles)
+        connectivity.change((), (number,), connectivity.poles)
+        if connectivity.crossings:
+            connectivity.change((number,), (), connectivity.poles)
             closed[number] = False
     return network, closed
 
 
 def live(network: Network, closed: list[bool]) -> Volts:
-    forest = Connectivity(network.count, network.contacts)
-    volts = Volts(network, forest)
+    connectivity = Connectivity(network.count, network.contacts)
+    volts = Volts(network, connectivity)
     volts.set_poles(network.poles)
-    forest.change((), [n for n, one in enumerate(closed) if one], {pole.point for pole in network.poles})
+    connectivity.change((), [n for n, one in enumerate(closed) if one], {pole.point for pole in network.poles})
     volts.tie()
     volts.update(set(range(network.count)))
     return volts
@@ -142,9 +142,9 @@ PANELS = {
 
 
 def running(name: str) -> tuple[Panel, Meter]:
-    plan: Evaluation[Job] = Evaluation(sample(name))
-    panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
-    panel.hands.pressed |= {DeviceId(one) for one in PANELS[name]}
+    evaluation: Evaluation[Job] = Evaluation(sample(name))
+    panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
+    panel.operator_state.pressed |= {DeviceId(one) for one in PANELS[name]}
     panel.settle()
     return panel, meter_of(panel)
 
@@ -193,7 +193,7 @@ def test_every_potential_of_a_panel_is_what_a_circuit_solver_finds(name: str, tm
 @pytest.mark.parametrize("name", PANELS)
 def test_what_an_ohm_meter_reads_is_what_a_circuit_solver_finds(name: str, tmp_path: Path) -> None:
     panel, meter = running(name)
-    panel.hands.opened |= {d.id for d in panel.circuits.devices if d.kind.family == "isolator"}
+    panel.operator_state.opened |= {d.id for d in panel.circuits.devices if d.kind.family == "isolator"}
     panel.settle()
     chance = np.random.default_rng(3)
     pins = sorted(pin for pin in panel.network.point if circuit_of(pin.device) != "c0")

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, DeviceId, ElementId, Numbering, PinRef, Practice, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     NAMES,
     NETS,
@@ -31,7 +31,7 @@ from riktig.demo_job import DEMOS, demo_job
 from tests.outside.test_circuits_outside import components, networks
 
 
-def by_hand(circuits: Circuits, school: Numbering) -> dict[frozenset[str], str]:
+def by_hand(circuits: Circuits, scheme: Numbering) -> dict[frozenset[str], str]:
     """The number of each potential as one would write it in pencil, walking path by path.
 
     Source: the schools are common practice, no source; what a potential is, and that each device
@@ -57,10 +57,10 @@ def by_hand(circuits: Circuits, school: Numbering) -> dict[frozenset[str], str]:
                     Numbering.HOUSE: f"{place.sheet}",
                     Numbering.BY_PLACE: f"{place.sheet}.{place.column}",
                     Numbering.BY_GROUP: "3",
-                }.get(school, "")
+                }.get(scheme, "")
                 counts[begins] += 1
                 n = counts[begins]
-                if school is Numbering.BY_PLACE:
+                if scheme is Numbering.BY_PLACE:
                     found[here] = begins + ("" if n == 1 else "bcdefghjkmnpqrstuvwxyz"[n - 2])
                 else:
                     found[here] = f"{begins}{n:02d}" if begins else str(n)
@@ -70,11 +70,11 @@ def by_hand(circuits: Circuits, school: Numbering) -> dict[frozenset[str], str]:
 @pytest.mark.parametrize("school", list(Numbering))
 @given(circuits=networks())
 @settings(max_examples=40, deadline=None)
-def test_random_circuits_are_numbered_as_by_hand(school: Numbering, circuits: Circuits) -> None:
+def test_random_circuits_are_numbered_as_by_hand(scheme: Numbering, circuits: Circuits) -> None:
     nets = find_nets(circuits)
-    names = name_all(circuits, nets, Practice(numbering=school), (), (), 0)
+    names = name_all(circuits, nets, Practice(numbering=scheme), (), (), 0)
     mine = {frozenset(map(str, net.pins)): names.number[net.id] for net in nets.nets if net.id in names.number}
-    assert mine == by_hand(circuits, school)
+    assert mine == by_hand(circuits, scheme)
     assert len(set(mine.values())) == len(mine)
 
 
@@ -98,8 +98,8 @@ def test_along_a_plain_path_the_number_is_the_count_of_devices_crossed(length: i
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 @pytest.mark.parametrize("school", list(Numbering))
-def test_the_same_nets_are_shown_in_every_school(name: str, school: Numbering) -> None:
-    job = with_names_recorded(set_practice(demo_job(name), numbering=school))
+def test_the_same_nets_are_shown_in_every_school(name: str, scheme: Numbering) -> None:
+    job = with_names_recorded(set_practice(demo_job(name), numbering=scheme))
     plan, before = Evaluation(job), Evaluation(demo_job(name))
     assert [net.pins for net in plan.get(NETS).nets] == [net.pins for net in before.get(NETS).nets]
     numbers = plan.get(NAMES).number
@@ -111,8 +111,8 @@ def test_the_same_nets_are_shown_in_every_school(name: str, school: Numbering) -
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_every_wire_has_a_number_of_its_own_and_says_its_potential(name: str) -> None:
     job = with_names_recorded(set_practice(demo_job(name), numbering=Numbering.BY_WIRE))
-    plan = Evaluation(job)
-    wires, numbers = plan.get(WIRING).wires, plan.get(NAMES).number
+    evaluation = Evaluation(job)
+    wires, numbers = evaluation.get(WIRING).wires, evaluation.get(NAMES).number
     assert len({wire.number for wire in wires}) == len(wires)
     assert all(wire.number.rpartition(".")[0] == numbers[wire.net] for wire in wires)
 

@@ -10,6 +10,7 @@ from ezdxf.entities.lwpolyline import LWPolyline
 from pypdf import PdfReader
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import Page, SetHead, plate_parts, write_dxf, write_set
 from riktig.core.exports.pdf import PaperSheet
 from riktig.core.geometry import Poly
@@ -17,7 +18,6 @@ from riktig.core.job import Enclosure, EnclosureMounting, Job, Practice, Ruleboo
 from riktig.core.keys import DuctKey
 from riktig.core.optimiser import kernel
 from riktig.core.optimiser.replan import replan_of
-from riktig.core.plan import Evaluation
 from riktig.core.plate import INSIDE_AIR, LAYOUT, RULER, Block, Layout, RailRow
 from riktig.core.plate.arrange import lay_rows
 from riktig.core.plate.fit import RAIL_WIDTH
@@ -30,18 +30,18 @@ from tests.core.schematic.builders import one_motor
 STIFF = 6.0
 
 
-def cost_by_hand(plan: Evaluation[Job], layout: Layout, rows: list[list[Block]]) -> float:
+def cost_by_hand(evaluation: Evaluation[Job], layout: Layout, rows: list[list[Block]]) -> float:
     """What a plan costs, from the layout and the router alone: nothing of the compiled code is used but its weights."""
-    job, circuits = plan.document, plan.get(CIRCUITS)
-    router = Router(layout, plan.get(DOOR), circuits.devices, job.enclosure, job.practice)
+    job, circuits = evaluation.document, evaluation.get(CIRCUITS)
+    router = Router(layout, evaluation.get(DOOR), circuits.devices, job.enclosure, job.practice)
     kinds = circuits.by_id
     total = 0.0
-    for wire in plan.get(WIRING).wires:
+    for wire in evaluation.get(WIRING).wires:
         total += (1 + wire.mm2 / STIFF) * router.length(wire.start.pin, wire.end.pin)
     stands = {s.block.lead: s for s in layout.stands}
     y = {lead: s.y + s.block.above for lead, s in stands.items()}
     high = layout.plate.height
-    warm = {loss.device: loss.watts for loss in plan.get(INSIDE_AIR).losses}
+    warm = {loss.device: loss.watts for loss in evaluation.get(INSIDE_AIR).losses}
     heat = {lead: sum(warm.get(d, 0.0) for d in s.block.devices) for lead, s in stands.items()}
     over = 0.0
     for row in rows:
@@ -76,13 +76,13 @@ def test_brute_force_over_all_plans_of_a_small_plate_finds_the_same_best() -> No
 
     The box is deep, so that nothing on the door is in the way of anything.
     """
-    plan = Evaluation(set_box(one_motor(), 400.0, 600.0, 300.0))
-    job = plan.document
-    replan = replan_of(plan)
+    evaluation = Evaluation(set_box(one_motor(), 400.0, 600.0, 300.0))
+    job = evaluation.document
+    replan = replan_of(evaluation)
     found = replan.search(0)
     assert found.proven
-    blocks = [s.block for s in plan.get(LAYOUT).stands if s.block.row is not RailRow.TERMINALS]
-    strips = [s.block for s in plan.get(LAYOUT).stands if s.block.row is RailRow.TERMINALS and s.rail]
+    blocks = [s.block for s in evaluation.get(LAYOUT).stands if s.block.row is not RailRow.TERMINALS]
+    strips = [s.block for s in evaluation.get(LAYOUT).stands if s.block.row is RailRow.TERMINALS and s.rail]
     lanes = len([one for one in replan.problem.strips if not one])
     best: tuple[float, list[list[Block]]] | None = None
     tried = 0
@@ -92,8 +92,8 @@ def test_brute_force_over_all_plans_of_a_small_plate_finds_the_same_best() -> No
             rows = [list(order[a:b]) for a, b in pairwise(ends)]
             for tail in permutations(strips):
                 kept = [row for row in [*rows, list(tail)] if row]
-                layout = lay_rows(kept, plan.get(CIRCUITS), plan.get(SIZING), job.enclosure, job.practice)
-                value = cost_by_hand(plan, layout, kept)
+                layout = lay_rows(kept, evaluation.get(CIRCUITS), evaluation.get(SIZING), job.enclosure, job.practice)
+                value = cost_by_hand(evaluation, layout, kept)
                 tried += 1
                 if best is None or value < best[0] - 1e-6:
                     best = value, kept
@@ -102,7 +102,7 @@ def test_brute_force_over_all_plans_of_a_small_plate_finds_the_same_best() -> No
     ours = replan.layout(found)
     mine = [[s.block for s in ours.stands if s.rail == rail.number] for rail in ours.rails]
     assert [[b.lead for b in row] for row in mine] == [[b.lead for b in row] for row in best[1]]
-    assert cost_by_hand(plan, ours, mine) == pytest.approx(best[0])
+    assert cost_by_hand(evaluation, ours, mine) == pytest.approx(best[0])
 
 
 def test_the_effective_cooling_area_of_a_textbook_enclosure() -> None:
@@ -119,8 +119,8 @@ def test_the_effective_cooling_area_of_a_textbook_enclosure() -> None:
 
 def test_the_air_a_fan_must_move() -> None:
     """3.1 m³K/Wh at sea level (trade formula for filter fans, from memory): 300 W, 10 K: 93 m³/h."""
-    warmth = Evaluation(demo_job("kelp-shed")).get(INSIDE_AIR)
-    assert warmth.fan_m3_h * 10 / warmth.total_w == pytest.approx(93 * 10 / 300)
+    inside_air = Evaluation(demo_job("kelp-shed")).get(INSIDE_AIR)
+    assert inside_air.fan_m3_h * 10 / inside_air.total_w == pytest.approx(93 * 10 / 300)
 
 
 def test_the_rail_is_that_of_the_standard() -> None:
@@ -139,8 +139,8 @@ def test_ducts_are_filled_no_further_than_the_rulebook_lets_them(practice: Pract
 
 
 def test_the_plate_read_back_from_dxf_stands_where_it_was_planned(tmp_path: Path) -> None:
-    plan = Evaluation(demo_job("kelp-shed"))
-    drawing, layout = plan.get(PLATE_DRAWING), plan.get(LAYOUT)
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    drawing, layout = evaluation.get(PLATE_DRAWING), evaluation.get(LAYOUT)
     write_dxf(tmp_path / "plate.dxf", drawing)
     space = ezdxf.filemanagement.readfile(tmp_path / "plate.dxf").modelspace()
     layers = {entity.dxf.layer for entity in space}
@@ -162,9 +162,9 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
     tmp_path: Path, sheet: PaperSheet, width: float, height: float
 ) -> None:
     """ISO 216 sizes; the parts list goes on overleaf until every part is on it."""
-    plan = Evaluation(set_practice(demo_job("kelp-shed"), spare_share=0.1))
-    parts = plate_parts(plan)
-    page = Page(plan.get(PLATE_DRAWING), to_scale=True, sheet=sheet, parts=parts)
+    evaluation = Evaluation(set_practice(demo_job("kelp-shed"), spare_share=0.1))
+    parts = plate_parts(evaluation)
+    page = Page(evaluation.get(PLATE_DRAWING), to_scale=True, sheet=sheet, parts=parts)
     write_set(tmp_path / "plate.pdf", SetHead("KS", "shed", "A", ""), (page,), ())
     pages = PdfReader(tmp_path / "plate.pdf").pages
     sides = sorted(float(side) / 72 * 25.4 for side in pages[0].mediabox[2:])
@@ -173,15 +173,15 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
     assert "Scale 1 :" in text
     listed = [str(row[0]) for row in parts.rows]
     assert [tag for tag in listed if tag not in text] == []
-    assert len(listed) == len(plan.get(LAYOUT).seats)
+    assert len(listed) == len(evaluation.get(LAYOUT).seats)
 
 
 def test_the_fill_on_the_drawing_is_to_scale() -> None:
     """At the fullest place the level stands as high as the share says, of the duct's inside."""
-    plan = Evaluation(demo_job("kelp-shed"))
-    for duct in plan.get(LAYOUT).ducts:
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    for duct in evaluation.get(LAYOUT).ducts:
         if duct.upright:
             continue
-        levels = [m for m in plan.get(PLATE_DRAWING).marks if m.layer == "fill" and m.key == DuctKey(duct.name)]
+        levels = [m for m in evaluation.get(PLATE_DRAWING).marks if m.layer == "fill" and m.key == DuctKey(duct.name)]
         tallest = max(max(p.y for p in m.points) - min(p.y for p in m.points) for m in levels if isinstance(m, Poly))
-        assert tallest == pytest.approx((duct.rect.height - 2) * plan.get(WIRING).fill[duct.name], abs=0.05)
+        assert tallest == pytest.approx((duct.rect.height - 2) * evaluation.get(WIRING).fill[duct.name], abs=0.05)

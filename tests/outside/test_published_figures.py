@@ -7,7 +7,7 @@ the laws behind the factors and the power formula. All are to be compared with t
 
 import pytest
 
-from riktig.core.plan import Evaluation
+from riktig.core.evaluation import Evaluation
 from riktig.core.sizing import SIZING
 from riktig.core.standards import ambient_factor, conductor_current, grouping_factor, motor_current
 from tests.core.schematic.builders import one_motor

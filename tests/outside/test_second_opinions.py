@@ -12,10 +12,10 @@ from pypdf import PdfReader
 from shapely import box as shape
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import SCHEDULES, export_all, schedule
 from riktig.core.holes import HOLES
 from riktig.core.job import Insertable, Job, RunLamp, add_load
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import (
     CIRCUITS,
@@ -48,8 +48,8 @@ def jobs() -> dict[str, Job]:
 @pytest.mark.parametrize("name", jobs())
 def test_nets_are_the_connected_components_of_the_drawn_circuit(name: str) -> None:
     """Built anew with networkx: every piece of drawn line is an edge, a device element is a gap."""
-    plan = Evaluation(jobs()[name])
-    circuits = plan.get(CIRCUITS)
+    evaluation = Evaluation(jobs()[name])
+    circuits = evaluation.get(CIRCUITS)
     kinds = {d.id: d.kind for d in circuits.devices}
     graph: nx.Graph[object] = nx.Graph()
 
@@ -81,28 +81,30 @@ def test_nets_are_the_connected_components_of_the_drawn_circuit(name: str) -> No
                 nx.add_path(graph, [f"{device.id}:{pin}" for pin in unit.pins])
     graph.add_edges_from((("node", "PE"), str(pin)) for pin in circuits.earths)
     components = {frozenset(n for n in c if isinstance(n, str)) for c in nx.connected_components(graph)}
-    assert {frozenset(map(str, net.pins)) for net in plan.get(NETS).nets} == components - {frozenset()}
+    assert {frozenset(map(str, net.pins)) for net in evaluation.get(NETS).nets} == components - {frozenset()}
 
 
 @pytest.mark.parametrize("name", jobs())
 def test_the_wires_of_a_net_join_exactly_its_clamps(name: str) -> None:
-    plan = Evaluation(jobs()[name])
-    graph = nx.Graph((w.start.pin, w.end.pin) for w in plan.get(WIRING).wires)
-    of_pin = plan.get(NETS).of_pin
+    evaluation = Evaluation(jobs()[name])
+    graph = nx.Graph((w.start.pin, w.end.pin) for w in evaluation.get(WIRING).wires)
+    of_pin = evaluation.get(NETS).of_pin
     for component in nx.connected_components(graph):
         assert len({of_pin[pin].id for pin in component}) == 1
     assert nx.is_forest(graph)
 
 
 def test_ways_through_the_ducts_are_the_shortest_by_another_library() -> None:
-    plan = Evaluation(one_motor())
-    job = plan.document
-    router = Router(plan.get(LAYOUT), plan.get(DOOR), plan.get(CIRCUITS).devices, job.enclosure, job.practice)
+    evaluation = Evaluation(one_motor())
+    job = evaluation.document
+    router = Router(
+        evaluation.get(LAYOUT), evaluation.get(DOOR), evaluation.get(CIRCUITS).devices, job.enclosure, job.practice
+    )
     graph: nx.Graph[object] = nx.Graph()
     for a, b, length, _ in router._edges:
         known = graph.get_edge_data(a, b, {"weight": float("inf")})["weight"]
         graph.add_edge(a, b, weight=min(length, known))
-    for wire in plan.get(WIRING).wires:
+    for wire in evaluation.get(WIRING).wires:
         a, b = router._of_pin[wire.start.pin], router._of_pin[wire.end.pin]
         assert router.length(wire.start.pin, wire.end.pin) == pytest.approx(
             nx.dijkstra_path_length(graph, a, b), abs=1e-3
@@ -131,7 +133,7 @@ def papers(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
 
 @pytest.mark.parametrize("face", ["plate", "door", "gland plate"])
 def test_the_dxf_read_back_is_true_to_a_hundredth_of_a_millimetre(
-    papers: dict[str, Path], plan: Evaluation[Job], face: str
+    papers: dict[str, Path], evaluation: Evaluation[Job], face: str
 ) -> None:
     """Read by ezdxf: every hole of the list on the layer of its tool, and no other; the outline of the surface."""
     document = ezdxf.readfile(papers[f"KS-0417_rev_B_{face.replace(' ', '_')}.dxf"])  # type: ignore[attr-defined]
@@ -141,13 +143,13 @@ def test_the_dxf_read_back_is_true_to_a_hundredth_of_a_millimetre(
     found = sorted(
         (c.dxf.layer.split("_")[0], c.dxf.center.x, c.dxf.center.y, c.dxf.radius) for c in space.query("CIRCLE")
     )
-    wanted = sorted((h.tool.name, h.x, -h.y, h.drill / 2) for h in plan.get(HOLES) if h.face == face)
+    wanted = sorted((h.tool.name, h.x, -h.y, h.drill / 2) for h in evaluation.get(HOLES) if h.face == face)
     assert [one[0] for one in found] == [one[0] for one in wanted]
     for one, other in zip(found, wanted, strict=True):
         assert one[1:] == pytest.approx(other[1:], abs=0.01)
     words = {t.dxf.text for t in space.query("TEXT[layer=='NUMBERS']")}
-    assert words == {h.number for h in plan.get(HOLES) if h.face == face}
-    box = plan.document.enclosure
+    assert words == {h.number for h in evaluation.get(HOLES) if h.face == face}
+    box = evaluation.document.enclosure
     outline = space.query("LWPOLYLINE[layer=='OUTLINE']")[0]
     xs, ys = zip(*[(p[0], p[1]) for p in outline.get_points()], strict=True)
     size = {"plate": (box.plate_width, box.plate_height), "door": (box.door_width, box.door_height)}
@@ -155,7 +157,7 @@ def test_the_dxf_read_back_is_true_to_a_hundredth_of_a_millimetre(
     assert (wide, high) == pytest.approx(size.get(face, (wide, high)))
 
 
-def test_the_pdf_read_back_has_every_sheet_and_schedule(papers: dict[str, Path], plan: Evaluation[Job]) -> None:
+def test_the_pdf_read_back_has_every_sheet_and_schedule(papers: dict[str, Path], evaluation: Evaluation[Job]) -> None:
     reader = PdfReader(papers["KS-0417_rev_B_papers.pdf"])
     pages = [page.extract_text() for page in reader.pages]
     whole = "\n".join(pages)
@@ -175,7 +177,7 @@ def test_the_pdf_read_back_has_every_sheet_and_schedule(papers: dict[str, Path],
     assert "KS-0417" in pages[0]
     assert "rev B" in pages[0]
     wires = next(text for text in pages if "Wires, from and to" in text)
-    assert all(w.start.label in wires for w in plan.get(WIRING).wires[:5])
+    assert all(w.start.label in wires for w in evaluation.get(WIRING).wires[:5])
     fonts = {
         str(f["/BaseFont"])
         for page in reader.pages
@@ -198,12 +200,12 @@ def test_the_plate_is_printed_at_the_scale_it_says(papers: dict[str, Path]) -> N
     assert any(s == pytest.approx(scale, abs=1e-6) for s in scales)
 
 
-def test_the_workbook_read_back_holds_every_schedule(papers: dict[str, Path], plan: Evaluation[Job]) -> None:
+def test_the_workbook_read_back_holds_every_schedule(papers: dict[str, Path], evaluation: Evaluation[Job]) -> None:
     book = openpyxl.load_workbook(papers["KS-0417_rev_B_schedules.xlsx"])
     for name in SCHEDULES:
-        table = schedule(name, plan)
+        table = schedule(name, evaluation)
         sheet = book[table.title[:31]]
         assert [cell.value for cell in sheet[1]] == [heading for _, heading in table.columns]
         assert sheet.max_row == len(table.rows) + 1
     numbers = [row[1].value for row in book["Wires, from and to"].iter_rows(min_row=2)]
-    assert numbers == [w.number for w in plan.get(WIRING).wires]
+    assert numbers == [w.number for w in evaluation.get(WIRING).wires]

@@ -4,9 +4,9 @@ from collections import Counter
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     CONDUCTOR_ENDS,
@@ -59,35 +59,35 @@ def start_stop_station() -> Circuits:
 def test_a_start_stop_station_takes_three_pulled_wires_and_its_links_are_listed() -> None:
     """By hand, common practice, no source: three wires to the station; links there, hold contact to coil, overload."""
     circuits = start_stop_station()
-    tallies = conductor_ends_of(circuits, find_nets(circuits))
-    assert sum(one.pulled for one in tallies) == 3
-    links = {frozenset(map(str, ends.pins)) for one in tallies for ends in one.places if ends.links}
+    conductor_ends = conductor_ends_of(circuits, find_nets(circuits))
+    assert sum(one.pulled for one in conductor_ends) == 3
+    links = {frozenset(map(str, ends.pins)) for one in conductor_ends for ends in one.places if ends.links}
     assert links == {
         frozenset({"c1.S:2", "c1.S:3"}),
         frozenset({"c1.K:A1", "c1.K:14"}),
         frozenset({"c1.K:A2", "c1.B:95"}),
     }
-    assert sum(one.links for one in tallies) == 3
-    assert [ends.place for one in tallies for ends in one.places].count("c1.S") == 3
+    assert sum(one.links for one in conductor_ends) == 3
+    assert [ends.place for one in conductor_ends for ends in one.places].count("c1.S") == 3
 
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
     """Wires come from routing, cores from the terminal strips: neither knows the tally."""
-    plan = Evaluation(demo_job(name))
-    devices = plan.get(CIRCUITS).by_id
+    evaluation = Evaluation(demo_job(name))
+    devices = evaluation.get(CIRCUITS).by_id
 
     def place(pin: PinRef) -> str:
         return place_of(devices[pin.device])
 
     wires: Counter[PinRef] = Counter()
     hinge: Counter[PinRef] = Counter()
-    for wire in plan.get(WIRING).wires:
+    for wire in evaluation.get(WIRING).wires:
         wires[wire.net] += 1
         hinge[wire.net] += place(wire.start.pin) != place(wire.end.pin)
-    cores = sum(len(cable.cores) for cable in plan.get(STRIPS).cables)
+    cores = sum(len(cable.cores) for cable in evaluation.get(STRIPS).cables)
     pulled_out = 0
-    for one in plan.get(CONDUCTOR_ENDS):
+    for one in evaluation.get(CONDUCTOR_ENDS):
         inside = [ends for ends in one.places if ends.place in (PLATE, DOOR)]
         over = len(inside) == 2
         assert wires[one.net] == sum(ends.links for ends in inside) + over, one.net
@@ -97,12 +97,12 @@ def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
 
 
 def test_a_station_in_the_field_needs_its_cores_and_its_earth_counted() -> None:
-    plan = Evaluation(sample("direct-on-line from a station"))
-    rows = {str(row[0]).split(" ", 1)[0]: row for row in schedule("routes", plan).rows}
-    motor = next(t for d, t in plan.get(NAMES).tag.items() if d.endswith(".M"))
+    evaluation = Evaluation(sample("direct-on-line from a station"))
+    rows = {str(row[0]).split(" ", 1)[0]: row for row in schedule("routes", evaluation).rows}
+    motor = next(t for d, t in evaluation.get(NAMES).tag.items() if d.endswith(".M"))
     assert rows[motor][1:3] == (4, 1), "three phases and earth"
-    station = next(d for d in plan.get(CIRCUITS).devices if d.kind_id == "station")
-    assert rows[plan.get(NAMES).tag[station.id]][1] == 3
-    whole = schedule("tally", plan).rows
+    station = next(d for d in evaluation.get(CIRCUITS).devices if d.kind_id == "station")
+    assert rows[evaluation.get(NAMES).tag[station.id]][1] == 3
+    whole = schedule("tally", evaluation).rows
     assert sum(int(row[4] or 0) for row in whole) == sum(int(row[1] or 0) for row in rows.values())
-    assert len(whole) == sum(not net.inner for net in plan.get(NETS).nets)
+    assert len(whole) == sum(not net.inner for net in evaluation.get(NETS).nets)

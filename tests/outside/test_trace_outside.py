@@ -4,8 +4,8 @@ import networkx as nx
 import pytest
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS, TRACER, Circuits, Nets, elements_of, trace
 from riktig.demo_job import DEMOS, demo_job
 
@@ -38,8 +38,8 @@ def job(request: pytest.FixtureRequest) -> Job:
 
 
 def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
-    plan = Evaluation(job)
-    circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
+    evaluation = Evaluation(job)
+    circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     graph = potentials(circuits, nets)
     supply = next(device for device in circuits.devices if device.kind_id == "supply")
     sources = {nets.of_pin[supply.pin(pin)].id for pin in ("L1", "L2", "L3", "N") if supply.pin(pin) in nets.of_pin}
@@ -50,7 +50,7 @@ def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
             start = nets.of_pin.get(device.pin(unit.pins[0]))
             if unit.behaviour not in (Behaviour.COIL, Behaviour.LAMP) or start is None or start.id not in shortest:
                 continue
-            way = trace(plan.get(TRACER), device.id, unit.name).ways[0]
+            way = trace(evaluation.get(TRACER), device.id, unit.name).paths[0]
             at = next(n for n, step in enumerate(way.steps) if step.asked)
             feed = [
                 step
@@ -65,10 +65,10 @@ def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
 
 
 def test_each_step_begins_at_the_potential_where_the_one_before_ends(job: Job) -> None:
-    plan = Evaluation(job)
-    circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
+    evaluation = Evaluation(job)
+    circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     for device in circuits.devices:
-        for way in trace(plan.get(TRACER), device.id).ways:
+        for way in trace(evaluation.get(TRACER), device.id).paths:
             for one, other in zip(way.steps, way.steps[1:], strict=False):
                 assert nets.of_pin[one.crossing.leaves] is nets.of_pin[other.crossing.enters], (device.id, way.why)
             if way.begins and way.steps:

@@ -10,6 +10,7 @@ from typing import Any
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     EnclosureMounting,
     Job,
@@ -30,7 +31,6 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.sizing import PROPOSAL, LoadProposal, Proposal, cooling_area, temperature_rise
 
 
@@ -230,7 +230,7 @@ def test_what_the_main_switch_must_break() -> None:
     breaking = of(job).value("panel.breaking")
     assert breaking
     assert breaking.amount == pytest.approx(8.5 + 4.9 + (61 - 8.5), abs=1)
-    assert not breaking.short  # a 25 A switch of category AC-23 breaks 8 × 25 = 200 A
+    assert not breaking.shortfall  # a 25 A switch of category AC-23 breaks 8 × 25 = 200 A
 
 
 def test_a_neutral_that_two_ways_share() -> None:

@@ -10,10 +10,10 @@ from PySide6.QtCore import QObject, Signal
 
 from riktig.core.edits import Action, Edit, History, after_edit
 from riktig.core.errors import ImpossibleValueError, RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.inputs import same_person
 from riktig.core.job import Job, new_job
 from riktig.core.keys import Key
-from riktig.core.plan import Evaluation
 from riktig.core.production import BuildProgress, Stale, progress_of
 from riktig.core.proving import TESTS, Results, results_of
 from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack
@@ -52,7 +52,7 @@ class Session(QObject):
         self.signer: Signer | None = None
         self.clock = clock
         self.job: Job = new_job()
-        self.plan: Evaluation[Job] = Evaluation(self.job)
+        self.evaluation: Evaluation[Job] = Evaluation(self.job)
         self.file: JobFile | None = None
         self.records: tuple[Record, ...] = ()
         self.selection: Key | None = None
@@ -80,7 +80,7 @@ class Session(QObject):
         self._acted.clear()
         self.begin_list()
         before, self.job = self.job, job
-        self.plan = Evaluation(job)
+        self.evaluation = Evaluation(job)
         self.selection = None
         self.lost_last = ()
         self.changed.emit(before, job)
@@ -113,7 +113,7 @@ class Session(QObject):
             self.say("This job is open for looking only, so nothing was changed.", wrong=True)
             return False
         try:
-            after = after_edit(self.plan, edit)
+            after = after_edit(self.evaluation, edit)
         except ImpossibleValueError as error:
             self.say(f"That cannot be planned: {error}. Nothing was changed.", wrong=True)
             return False
@@ -166,7 +166,7 @@ class Session(QObject):
     def _turn_to(self, after: Job, why: str) -> None:
         counted = self._counting()
         before, self.job = self.job, after
-        self.plan.move_to(after)
+        self.evaluation.move_to(after)
         self._write(why)
         self.lost_last = tuple(s for s in self._not_counting() if (s.subject, s.what) in counted)
         self.changed.emit(before, after)
@@ -270,11 +270,11 @@ class Session(QObject):
         return self._derived()[1]
 
     def _derived(self) -> tuple[BuildProgress, Results]:
-        wiring, records = self.plan.get(WIRING), self.records
+        wiring, records = self.evaluation.get(WIRING), self.records
         kept_wiring, kept_records, progress, results = self._kept
         if progress is None or results is None or kept_wiring is not wiring or (kept_records is not records):
             progress = progress_of(wiring, records)
-            results = results_of(self.plan.get(TESTS), records)
+            results = results_of(self.evaluation.get(TESTS), records)
             self._kept = (wiring, records, progress, results)
         return progress, results
 

@@ -1,5 +1,5 @@
 """Where the house's own practice is kept."""
 
-from riktig.places import house_file
+from riktig.places import settings_file
 
-__all__ = ["house_file"]
+__all__ = ["settings_file"]

@@ -6,9 +6,9 @@ from pathlib import Path
 import pytest
 
 from riktig.core.catalogue import Can, Mounting, kinds, part, parts
+from riktig.core.evaluation import Evaluation
 from riktig.core.ids import CircuitId
 from riktig.core.job import new_job
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS
 from riktig.core.schematic.templates.circuit_builder import CircuitBuilder
 from riktig.core.schematic.templates.expand import job_footing
@@ -98,10 +98,10 @@ def test_what_is_plugged_under_another_says_under_what() -> None:
     assert {kind.plugs_onto for kind in under} == {Can.SWITCHES_LOAD}
     assert all(kind.plugs_onto is None for kind in kinds() if kind.mounting is not Mounting.UNDER)
     job = new_job()
-    sketch = CircuitBuilder(CircuitId("c1"), "pump", job_footing(job.circuits, job.loads, job.supply, job.practice))
-    sketch.plate("F", "motor_breaker")
+    builder = CircuitBuilder(CircuitId("c1"), "pump", job_footing(job.circuits, job.loads, job.supply, job.practice))
+    builder.plate("F", "motor_breaker")
     with pytest.raises(ValueError, match="does not plug under motor_breaker"):
-        sketch.plate("FO", "overload", under="F")
+        builder.plate("FO", "overload", under="F")
 
 
 @pytest.mark.parametrize("name", sorted(DEMOS))

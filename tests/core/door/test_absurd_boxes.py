@@ -7,6 +7,7 @@ from tests.effort import times
 
 from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING, SHAFTS, draw_section, engagement_of, things_behind
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import template_of
 from riktig.core.holes import BLOCKERS, HOLES, SHEETS, draw_sheet, holes_off_the_sheet, mark_out_order
 from riktig.core.job import (
@@ -23,7 +24,6 @@ from riktig.core.job import (
     set_enclosure,
     set_practice,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.production import CRITICALS, judged_all
 from riktig.core.rules import RULES
@@ -69,17 +69,19 @@ PRACTICE = st.fixed_dictionaries(
 @given(BOX, PRACTICE)
 def test_any_box_has_a_door_and_says_what_is_wrong_with_it(box: EnclosureFields, practice: PracticeFields) -> None:
     job = with_names_recorded(set_practice(set_enclosure(one_motor(), **box), **practice))
-    plan = Evaluation(job)
-    door, tags = plan.get(DOOR), plan.get(NAMES).tag
+    evaluation = Evaluation(job)
+    door, tags = evaluation.get(DOOR), evaluation.get(NAMES).tag
     assert all(one.said(tags) and one.by > 0 for one in door.misfits)
-    assert plan.get(DOOR_DRAWING).marks
-    assert plan.get(DOOR_BEHIND).marks
-    for shaft in plan.get(SHAFTS):
+    assert evaluation.get(DOOR_DRAWING).marks
+    assert evaluation.get(DOOR_BEHIND).marks
+    for shaft in evaluation.get(SHAFTS):
         assert engagement_of(shaft, job.practice).said
     for seat in door.seats:
-        behind = next((one for one in plan.get(SHAFTS) if one.device == seat.device), None)
-        assert draw_section(seat, things_behind(plan.get(LAYOUT), job.enclosure), job.enclosure, tags, behind).marks
-    holes, sheets = plan.get(HOLES), plan.get(SHEETS)
+        behind = next((one for one in evaluation.get(SHAFTS) if one.device == seat.device), None)
+        assert draw_section(
+            seat, things_behind(evaluation.get(LAYOUT), job.enclosure), job.enclosure, tags, behind
+        ).marks
+    holes, sheets = evaluation.get(HOLES), evaluation.get(SHEETS)
     outside = {one.face for one in holes_off_the_sheet(holes, sheets)}
     for sheet in sheets:
         mine = [hole for hole in holes if hole.face == sheet.name]
@@ -91,6 +93,6 @@ def test_any_box_has_a_door_and_says_what_is_wrong_with_it(box: EnclosureFields,
         except RiktigError as error:
             assert sheet.name in outside
             assert "lies outside" in str(error)
-    assert all(one.said for one in judged_all(plan.get(CRITICALS), (), job.practice))
-    assert all(one.text and one.remedy for one in plan.get(BLOCKERS))
-    assert len(plan.get(RULES)) > 25
+    assert all(one.said for one in judged_all(evaluation.get(CRITICALS), (), job.practice))
+    assert all(one.text and one.remedy for one in evaluation.get(BLOCKERS))
+    assert len(evaluation.get(RULES)) > 25

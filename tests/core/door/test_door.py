@@ -25,10 +25,10 @@ from riktig.core.door import (
     with_seats,
 )
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Point
 from riktig.core.holes import BLOCKERS, METAL_HOLES
 from riktig.core.job import DeviceId, DoorFix, DoorPlace, HingeSide, Job, add_load, set_box, set_enclosure
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, Verdict
@@ -91,8 +91,8 @@ def test_holes_of_a_right_door_are_measured_from_its_own_datum(shed: Job) -> Non
     job = set_enclosure(shed, doors=2)
     old = door_of(job).seat(S2)
     assert old is not None
-    plan = Evaluation(move_on_door(job, door_of(job), [old.at(700.0, 800.0)]))
-    door, holes = plan.get(DOOR), {hole.key: hole for hole in plan.get(METAL_HOLES)}
+    evaluation = Evaluation(move_on_door(job, door_of(job), [old.at(700.0, 800.0)]))
+    door, holes = evaluation.get(DOOR), {hole.key: hole for hole in evaluation.get(METAL_HOLES)}
     seat = next(seat for seat in door.seats if seat.leaf == "right door")
     assert seat.device == S2
     hole = holes[f"device:{seat.device}#1"]
@@ -192,11 +192,11 @@ def test_an_operator_outside_the_door_is_said_with_how_far_and_blocks_the_drill(
     seat = door.seat(S1)
     assert seat is not None
     job = move_on_door(shed, door, [seat.at(975.0, 600.0)])
-    plan = Evaluation(job)
-    said = [m.said(plan.get(NAMES).tag) for m in plan.get(DOOR).misfits]
+    evaluation = Evaluation(job)
+    said = [m.said(evaluation.get(NAMES).tag) for m in evaluation.get(DOOR).misfits]
     # By hand: the legend plate is 50 wide: 975 + 25 - 970 = 30 past the edge; the hole 975 + 11.15 - 970 = 16.
     assert any(text == "S1 reaches 30 mm past the door's edge" for text in said)
-    assert any("reaches 16 mm past the edge of the door" in one.text for one in plan.get(BLOCKERS))
+    assert any("reaches 16 mm past the edge of the door" in one.text for one in evaluation.get(BLOCKERS))
 
 
 def test_two_operators_on_one_place_are_too_near_and_their_holes_cut_into_each_other(shed: Job) -> None:
@@ -204,11 +204,11 @@ def test_two_operators_on_one_place_are_too_near_and_their_holes_cut_into_each_o
     one, other = door.seat(S1), door.seat(S2)
     assert one is not None
     assert other is not None
-    plan = Evaluation(move_on_door(shed, door, [one.at(other.x + 20, other.y)]))
-    tags = plan.get(NAMES).tag
-    assert any("too near" in m.said(tags) for m in plan.get(DOOR).misfits)
+    evaluation = Evaluation(move_on_door(shed, door, [one.at(other.x + 20, other.y)]))
+    tags = evaluation.get(NAMES).tag
+    assert any("too near" in m.said(tags) for m in evaluation.get(DOOR).misfits)
     # By hand: 20 apart, two holes of 22.3: 2.3 mm of each other.
-    assert any("cut 2.3 mm into each other" in one.text for one in plan.get(BLOCKERS))
+    assert any("cut 2.3 mm into each other" in one.text for one in evaluation.get(BLOCKERS))
 
 
 def test_the_pitch_of_the_standard_is_kept_by_what_has_no_legend() -> None:
@@ -274,10 +274,10 @@ def test_a_door_that_is_too_small_is_planned_all_the_same_and_says_what_lacks() 
 
 
 def test_the_same_input_gives_the_same_door(shed: Job) -> None:
-    plan = Evaluation(shed)
-    again = DOOR.call(plan.memory, plan.inputs_of(DOOR))
-    assert again == plan.get(DOOR)
-    assert plan.get(SHAFTS)[0].on_door == Point(130.0, 181.8)
+    evaluation = Evaluation(shed)
+    again = DOOR.call(evaluation.memory, evaluation.inputs_of(DOOR))
+    assert again == evaluation.get(DOOR)
+    assert evaluation.get(SHAFTS)[0].on_door == Point(130.0, 181.8)
 
 
 def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
@@ -286,9 +286,9 @@ def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
     old = door_of(job)
     seat = old.seat(S2)
     assert seat is not None
-    plan = Evaluation(move_on_door(job, old, [seat.at(600.0, 400.0)]))
-    tags, wires = plan.get(NAMES).tag, plan.get(WIRING).wires
-    bonds = {device.id for device in plan.get(CIRCUITS).devices if device.purpose.startswith("bond of the")}
+    evaluation = Evaluation(move_on_door(job, old, [seat.at(600.0, 400.0)]))
+    tags, wires = evaluation.get(NAMES).tag, evaluation.get(WIRING).wires
+    bonds = {device.id for device in evaluation.get(CIRCUITS).devices if device.purpose.startswith("bond of the")}
     assert bonds == {"c0.E.door", "c0.E.door2"}
     earth = {w.end.pin for w in wires if w.colour == "green-yellow"} | {
         w.start.pin for w in wires if w.colour == "green-yellow"
@@ -296,11 +296,11 @@ def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:
     assert {"c0.E.door:1", "c0.E.door2:1"} <= set(map(str, earth))
     mm2 = {w.mm2 for w in wires if "E.door" in w.key}
     assert len(mm2) == 1, "both by the supply conductor"
-    assert {t.key for t in plan.get(TESTS).tests} >= {"bond:c0.E.door:1", "bond:c0.E.door2:1"}
+    assert {t.key for t in evaluation.get(TESTS).tests} >= {"bond:c0.E.door:1", "bond:c0.E.door2:1"}
     assert tags[DeviceId("c0.E.door2")] != tags[DeviceId("c0.E.door")]
     to_right = [w for w in wires if "c1.S.start" in w.key]
     assert to_right
-    assert next(r for r in plan.get(RULES) if r.code == "E09").verdict is Verdict.MEETS
+    assert next(r for r in evaluation.get(RULES) if r.code == "E09").verdict is Verdict.MEETS
 
 
 @given(spots=st.lists(st.tuples(st.floats(40, 500), st.floats(60, 500)), min_size=24, max_size=24))

@@ -4,9 +4,9 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.door import DOOR, SHAFTS, draw_section, move_on_door, things_behind
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Line, Poly, Text
 from riktig.core.job import DeviceId, Job, set_enclosure
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import NAMES
 
@@ -14,12 +14,12 @@ S2, Q1 = DeviceId("c1.S.start"), DeviceId("c0.Q")
 
 
 def cut(job: Job, device: DeviceId) -> Drawing:
-    plan = Evaluation(job)
-    seat = plan.get(DOOR).seat(device)
+    evaluation = Evaluation(job)
+    seat = evaluation.get(DOOR).seat(device)
     assert seat is not None
-    shaft = next((one for one in plan.get(SHAFTS) if one.device == device), None)
-    things = things_behind(plan.get(LAYOUT), job.enclosure)
-    return draw_section(seat, things, job.enclosure, plan.get(NAMES).tag, shaft)
+    shaft = next((one for one in evaluation.get(SHAFTS) if one.device == device), None)
+    things = things_behind(evaluation.get(LAYOUT), job.enclosure)
+    return draw_section(seat, things, job.enclosure, evaluation.get(NAMES).tag, shaft)
 
 
 def words(drawing: Drawing) -> set[str]:

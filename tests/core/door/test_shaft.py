@@ -6,9 +6,9 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.door import SHAFTS, engagement_of
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import site_items
 from riktig.core.job import Job, Param, Recipe, Rulebook, ShaftFitting, set_enclosure, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict, apply_mend
 from riktig.core.schematic import with_names_recorded
 
@@ -49,9 +49,9 @@ def test_a_skew_that_is_too_much_is_a_finding_with_a_mend_and_moves_the_hole_to_
     assert not engaged.engages
     result = next(r for r in Evaluation(job).get(RULES) if r.code == "P07")
     assert result.verdict is Verdict.FAILS
-    mend = result.findings[0].mend
-    assert mend is not None
-    after = apply_mend(job, mend)
+    quick_fix = result.findings[0].quick_fix
+    assert quick_fix is not None
+    after = apply_mend(job, quick_fix)
     assert after.practice.shaft is ShaftFitting.SITE
     assert next(r for r in Evaluation(after).get(RULES) if r.code == "P07").verdict is Verdict.MEETS
     assert any("cut the hole" in what and "129.5" in what for what, _ in site_items(Evaluation(after)))

@@ -34,6 +34,7 @@ from riktig.core.edits import (
     load_actions,
 )
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Act,
     ChangedLoadFields,
@@ -57,7 +58,6 @@ from riktig.core.job import (
 )
 from riktig.core.job import Enclosure as Box
 from riktig.core.job import Practice as HousePractice
-from riktig.core.plan import Evaluation
 from riktig.core.records import NewRecord, Operation, PieceCut, WireDone
 from riktig.core.schematic import CIRCUITS, Band, elements_of
 from riktig.core.store import JobFile, dump_job
@@ -77,14 +77,14 @@ def test_the_text_form_of_every_edit_reads_back_as_the_same_value(edit: Edit) ->
 
 @pytest.mark.parametrize("edit", EXAMPLES, ids=lambda edit: edit_name(type(edit)))
 def test_every_edit_is_carried_out_or_refused_by_our_own_error(edit: Edit) -> None:
-    plan = Evaluation(kelp_shed())
-    before = plan.document
+    evaluation = Evaluation(kelp_shed())
+    before = evaluation.document
     try:
-        after = after_edit(plan, edit)
+        after = after_edit(evaluation, edit)
     except RiktigError as error:
         assert error.message
         return
-    assert plan.document is before
+    assert evaluation.document is before
     assert after_edit(Evaluation(kelp_shed()), edit) == after, "the same edit of the same job gives the same job"
 
 
@@ -120,9 +120,9 @@ def test_the_heading_fields_are_those_of_the_job() -> None:
     assert all(hints[name] == of for name, of in get_type_hints(HeadingFields).items())
 
 
-def random_edit(job: Job, plan: Evaluation[Job], rng: random.Random) -> Edit:
+def random_edit(job: Job, evaluation: Evaluation[Job], rng: random.Random) -> Edit:
     """One edit as it comes; the job may refuse it."""
-    paths = [rung.path for rung in plan.get(CIRCUITS).rungs if rung.band is Band.CONTROL]
+    paths = [rung.path for rung in evaluation.get(CIRCUITS).rungs if rung.band is Band.CONTROL]
     element = rng.choice([element.id for path in paths for element in elements_of(path)])
     load = rng.choice(job.loads).id
     choices: list[Edit] = [
@@ -141,16 +141,16 @@ def random_edit(job: Job, plan: Evaluation[Job], rng: random.Random) -> Edit:
 def random_edits(seed: int, count: int) -> tuple[Job, list[Edit]]:
     """Edits that the job takes, one after another; the last job."""
     rng = random.Random(seed)
-    plan = Evaluation(wash_drum())
+    evaluation = Evaluation(wash_drum())
     done: list[Edit] = []
     for _ in range(count):
-        edit = random_edit(plan.document, plan, rng)
+        edit = random_edit(evaluation.document, evaluation, rng)
         try:
-            plan.move_to(after_edit(plan, edit))
+            evaluation.move_to(after_edit(evaluation, edit))
         except RiktigError:
             continue
         done.append(edit)
-    return plan.document, done
+    return evaluation.document, done
 
 
 @given(st.integers(0, 10_000))

@@ -10,6 +10,7 @@ import pytest
 
 from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import InputFault, RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import (
     SCHEDULES,
     as_csv,
@@ -31,7 +32,6 @@ from riktig.core.imports import job_from_loads, read_loads
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.keys import Key, PartKey, read_key
 from riktig.core.labels import LABELS, Medium, draw_medium
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import SHEET_DRAWINGS, with_names_recorded
 from riktig.core.views import STATIONS, Stamp, passport, statuses
 from riktig.core.wiring import PLATE_DRAWING
@@ -77,16 +77,16 @@ KEYS = {
 
 
 @pytest.mark.parametrize("name", SCHEDULES)
-def test_the_keys_of_a_schedule_are_those_documented(plan: Evaluation[Job], name: str) -> None:
-    found = schedule(name, plan)
+def test_the_keys_of_a_schedule_are_those_documented(evaluation: Evaluation[Job], name: str) -> None:
+    found = schedule(name, evaluation)
     assert [key for key, _ in found.columns] == KEYS[name].split()
     assert all(len(row) == len(found.columns) for row in found.rows)
     assert found.rows or name in ("signals", "faults", "renumber", "retag")  # nothing to rename on a fresh job
 
 
 @pytest.mark.parametrize("name", SCHEDULES)
-def test_csv_and_json_say_the_same_rows(plan: Evaluation[Job], name: str) -> None:
-    found = schedule(name, plan)
+def test_csv_and_json_say_the_same_rows(evaluation: Evaluation[Job], name: str) -> None:
+    found = schedule(name, evaluation)
     rows = list(csv.DictReader(io.StringIO(as_csv(found))))
     objects = json.loads(as_json(found))
     assert len(rows) == len(objects) == len(found.rows)
@@ -103,24 +103,24 @@ def test_the_keys_are_written_down_for_those_who_build_on_them() -> None:
         assert all(f"`{key}`" in text for key in keys.split())
 
 
-def test_the_parts_list_counts_shared_ferrules_once(plan: Evaluation[Job]) -> None:
-    rows = {row["description"]: row["quantity"] for row in schedule("bom", plan).as_dicts()}
+def test_the_parts_list_counts_shared_ferrules_once(evaluation: Evaluation[Job]) -> None:
+    rows = {row["description"]: row["quantity"] for row in schedule("bom", evaluation).as_dicts()}
     # By hand: eight clamps hold two wires: F1:1 with two of 4 mm2, and seven of the control side.
     twins = {name: count for name, count in rows.items() if str(name).startswith("ferrule 2 ×")}
     assert twins == {"ferrule 2 × 4 / 12 grey": 1, "ferrule 2 × 1 / 8 red": 6}
     assert rows["end stop"] == 4
 
 
-def texts_of(plan: Evaluation[Job]) -> list[str]:
-    sheets = plan.get(SHEET_DRAWINGS)
-    drawings = [*sheets, plan.get(PLATE_DRAWING), plan.get(DOOR_DRAWING)]
-    drawings += [draw_medium(plan.get(LABELS), medium) for medium in Medium]
+def texts_of(evaluation: Evaluation[Job]) -> list[str]:
+    sheets = evaluation.get(SHEET_DRAWINGS)
+    drawings = [*sheets, evaluation.get(PLATE_DRAWING), evaluation.get(DOOR_DRAWING)]
+    drawings += [draw_medium(evaluation.get(LABELS), medium) for medium in Medium]
     said = [m.text for d in drawings for m in d.marks if isinstance(m, Text)]
-    return said + [str(v) for name in SCHEDULES for row in schedule(name, plan).rows for v in row]
+    return said + [str(v) for name in SCHEDULES for row in schedule(name, evaluation).rows for v in row]
 
 
-def test_no_paper_of_the_demonstration_shows_a_box_for_a_letter(plan: Evaluation[Job]) -> None:
-    assert [t for t in texts_of(plan) if missing_glyphs(t)] == []
+def test_no_paper_of_the_demonstration_shows_a_box_for_a_letter(evaluation: Evaluation[Job]) -> None:
+    assert [t for t in texts_of(evaluation) if missing_glyphs(t)] == []
     assert missing_glyphs("Łódź, İzmir, Ω Δ √ ≤ ² ×") == ""
     assert missing_glyphs("\u23da") == "\u23da", "the earth sign is drawn, never written"
 
@@ -140,8 +140,8 @@ def test_an_arc_ends_where_its_angles_say() -> None:
     assert (x1, y1, x2, y2) == pytest.approx((0, 2, 0, -2), abs=1e-9)
 
 
-def test_svg_is_well_formed_in_mm_with_its_layers(plan: Evaluation[Job]) -> None:
-    drawing = plan.get(PLATE_DRAWING)
+def test_svg_is_well_formed_in_mm_with_its_layers(evaluation: Evaluation[Job]) -> None:
+    drawing = evaluation.get(PLATE_DRAWING)
     root = ElementTree.fromstring(as_svg(drawing))
     assert root.attrib["width"] == f"{drawing.width:g}mm"
     groups = {g.attrib["id"] for g in root if "id" in g.attrib}
@@ -252,10 +252,10 @@ def test_the_shipped_example_makes_a_job() -> None:
     assert [load.name for load in job.loads] == ["wash drum", "rinse pump"]
 
 
-def test_records_show_what_counts_and_papers_say_what_is_missing(plan: Evaluation[Job]) -> None:
-    assert all(not any(row[3:]) for row in build_record(plan, ()).rows)
-    assert {row[6] for row in record_of_tests(plan, ()).rows} == {"to do"}
-    missing = missing_papers(plan, ())
+def test_records_show_what_counts_and_papers_say_what_is_missing(evaluation: Evaluation[Job]) -> None:
+    assert all(not any(row[3:]) for row in build_record(evaluation, ()).rows)
+    assert {row[6] for row in record_of_tests(evaluation, ()).rows} == {"to do"}
+    missing = missing_papers(evaluation, ())
     assert "31 of 31 wires are not finished" in missing
     assert "51 of 51 dead tests have no reading that counts" in missing
     assert any(
@@ -280,9 +280,9 @@ def test_records_show_what_counts_and_papers_say_what_is_missing(plan: Evaluatio
     ],
 )
 def test_the_passport_says_what_a_thing_is_and_where(
-    plan: Evaluation[Job], key: Key | None, title: str, says: str
+    evaluation: Evaluation[Job], key: Key | None, title: str, says: str
 ) -> None:
-    found = passport(plan, key, ())
+    found = passport(evaluation, key, ())
     assert found
     assert found.title == title
     said = " ".join([found.text, *(f"{s.title} {r.name} {r.value}" for s in found.sections for r in s.rows)])
@@ -290,7 +290,7 @@ def test_the_passport_says_what_a_thing_is_and_where(
     for section in found.sections:
         for row in section.rows:
             if row.link and not str(row.link).startswith("batch:"):
-                assert passport(plan, row.link, ()), f"the link {row.link} leads somewhere"
+                assert passport(evaluation, row.link, ()), f"the link {row.link} leads somewhere"
 
 
 @pytest.mark.parametrize(
@@ -305,15 +305,15 @@ def test_the_passport_says_what_a_thing_is_and_where(
         PartKey("nonsense"),
     ],
 )
-def test_a_key_that_leads_nowhere_has_no_passport(plan: Evaluation[Job], key: Key | None) -> None:
-    assert passport(plan, key, ()) is None
+def test_a_key_that_leads_nowhere_has_no_passport(evaluation: Evaluation[Job], key: Key | None) -> None:
+    assert passport(evaluation, key, ()) is None
 
 
-def test_the_route_card_begins_with_the_brief_and_counts_what_is_to_do(plan: Evaluation[Job]) -> None:
+def test_the_route_card_begins_with_the_brief_and_counts_what_is_to_do(evaluation: Evaluation[Job]) -> None:
     empty = statuses(Evaluation(new_job()), ())
     assert [s.station for s in empty] == list(STATIONS)
     assert empty[0].line == "start here: say what turns"
-    full = {s.station: s for s in statuses(plan, ())}
+    full = {s.station: s for s in statuses(evaluation, ())}
     assert full["Wires"].line.startswith("31 wires")
     assert full["Rules"].stamp is Stamp.BEGUN
     assert full["Build"].line == "0 of 31 in"

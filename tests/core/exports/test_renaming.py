@@ -2,11 +2,11 @@
 
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import number_changes, schedule, tag_changes
 from riktig.core.job import Job, Letters, Numbering, add_load, remove_load, set_practice
 from riktig.core.keys import NetKey
 from riktig.core.labels import LABELS, Medium
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import NAMES, mark_printed, renumber, tag_anew, with_names_recorded
 from riktig.core.wiring import WIRING
 
@@ -17,9 +17,9 @@ def with_a_gap() -> Job:
 
 
 def test_a_job_that_is_as_it_would_be_has_nothing_to_change() -> None:
-    plan = Evaluation(one_motor())
-    assert number_changes(plan) == ()
-    assert tag_changes(plan) == ()
+    evaluation = Evaluation(one_motor())
+    assert number_changes(evaluation) == ()
+    assert tag_changes(evaluation) == ()
 
 
 def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
@@ -45,29 +45,29 @@ def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
 
 def test_every_tag_that_changes_is_listed_with_every_label_that_says_it() -> None:
     job = with_names_recorded(set_practice(mark_printed(one_motor()), letters=Letters.IEC))
-    plan = Evaluation(job)
-    changes = {c.old: c for c in tag_changes(plan)}
+    evaluation = Evaluation(job)
+    changes = {c.old: c for c in tag_changes(evaluation)}
     assert changes["K1"].new == "QA2"
     assert changes["M1"].new == "MA1"
     again = Evaluation(tag_anew(job)).get(LABELS)
-    before = [label.lines for label in plan.get(LABELS).labels if label.medium in (Medium.DEVICE, Medium.CABLE)]
+    before = [label.lines for label in evaluation.get(LABELS).labels if label.medium in (Medium.DEVICE, Medium.CABLE)]
     after = [label.lines for label in again.labels if label.medium in (Medium.DEVICE, Medium.CABLE)]
     assert len(before) == len(after)
     said = {name for old, change in changes.items() if change.labels for name in (old, f"W{old}")}
     lost = {lines[0] for lines, new in zip(before, after, strict=True) if lines[0] != new[0]}
     assert lost
     assert lost <= said
-    wires = [label.lines for label in plan.get(LABELS).on(Medium.WIRE)]
+    wires = [label.lines for label in evaluation.get(LABELS).on(Medium.WIRE)]
     renamed = [label.lines for label in again.on(Medium.WIRE)]
     lost_markers = sum(a != b for a, b in zip(wires, renamed, strict=True))
-    cable_tags = sum(label.copies for label in plan.get(LABELS).on(Medium.CABLE) if label.lines[0] == "WM1")
+    cable_tags = sum(label.copies for label in evaluation.get(LABELS).on(Medium.CABLE) if label.lines[0] == "WM1")
     assert changes["M1"].labels == lost_markers + cable_tags, "the motor's conductors carry its tag"
     assert changes["K1"].sheets
     assert changes["K1"].wires
 
 
 def test_the_lists_are_printed_by_the_command_line_too() -> None:
-    plan = Evaluation(with_names_recorded(set_practice(with_a_gap(), numbering=Numbering.BY_SHEET)))
-    rows = schedule("renumber", plan).rows
-    assert {row[1] for row in rows} <= {one.number for one in renumber(plan.document).numbers}
-    assert "K2" in {row[0] for row in schedule("retag", plan).rows}
+    evaluation = Evaluation(with_names_recorded(set_practice(with_a_gap(), numbering=Numbering.BY_SHEET)))
+    rows = schedule("renumber", evaluation).rows
+    assert {row[1] for row in rows} <= {one.number for one in renumber(evaluation.document).numbers}
+    assert "K2" in {row[0] for row in schedule("retag", evaluation).rows}

@@ -11,6 +11,7 @@ from openpyxl import load_workbook
 from pypdf import PdfReader
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_csv, export_all
 from riktig.core.exports.dxf import dxf_text
 from riktig.core.exports.schedule import Schedule
@@ -18,7 +19,6 @@ from riktig.core.exports.tables import write_xlsx
 from riktig.core.imports import grid_of_file
 from riktig.core.inputs import read_text
 from riktig.core.job import Job, add_load, new_job, set_heading
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import load_job
 from riktig.core.work import Cancelled, Progress

@@ -11,6 +11,7 @@ from tests.core.schematic.builders import one_motor
 
 from riktig.core.door import add_opening, drop_opening
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.holes import (
     BLOCKERS,
     ENTRIES,
@@ -42,7 +43,6 @@ from riktig.core.job import (
     set_box,
     set_enclosure,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import add_circuit, with_names_recorded
 from riktig.demo_job import demo_job
@@ -92,8 +92,8 @@ def test_a_hole_saw_cuts_the_door_where_the_practice_has_it() -> None:
 
 
 def test_a_riveted_nameplate_has_its_four_holes() -> None:
-    plan = Evaluation(one_motor(nameplate=NameplateFixing.RIVETED))
-    four = [h for h in plan.get(METAL_HOLES) if h.purpose == "nameplate"]
+    evaluation = Evaluation(one_motor(nameplate=NameplateFixing.RIVETED))
+    four = [h for h in evaluation.get(METAL_HOLES) if h.purpose == "nameplate"]
     # By hand: the plate is 100 × 60, holes 5 mm in: 90 × 50 apart, for a 3.2 mm rivet.
     assert len(four) == 4
     assert max(h.x for h in four) - min(h.x for h in four) == 90.0
@@ -104,16 +104,16 @@ def test_a_riveted_nameplate_has_its_four_holes() -> None:
 
 def test_a_screen_sits_in_a_cut_out_that_says_when_it_is_square() -> None:
     box = set_box(one_motor(), 500.0, 600.0, 250.0)
-    plan = Evaluation(
+    evaluation = Evaluation(
         with_names_recorded(add_circuit(box, Recipe.SCREEN, "door screen", (Param("door lamp", "fault"),)))
     )
-    cut = next(h for h in plan.get(METAL_HOLES) if h.tool is Tool.CUT)
+    cut = next(h for h in evaluation.get(METAL_HOLES) if h.tool is Tool.CUT)
     # By hand: the screen is 200 × 150, its frame covers 6 mm all round: 188 × 138; its diagonal √(188² + 138²) = 233.2.
     assert (cut.width, cut.height, cut.drill) == (188.0, 138.0, 0.0)
     assert cut.note == "square when both diagonals are 233.2 mm"
     assert cut.operations == (HoleWork.MARKED, HoleWork.MADE, HoleWork.DEBURRED)
     assert cut.tool_said == "cut out 188 × 138"
-    assert [one for one in plan.get(BLOCKERS) if one.face == "door"] == []
+    assert [one for one in evaluation.get(BLOCKERS) if one.face == "door"] == []
 
 
 def test_every_cable_has_a_gland_that_holds_it(shed_plan: Evaluation[Job]) -> None:
@@ -154,8 +154,8 @@ def test_more_cables_than_the_gland_plate_holds_are_said() -> None:
 def test_an_opening_of_ones_own_is_a_hole_with_its_class_and_can_be_taken_out(shed: Job) -> None:
     socket = Opening(Surface.LEFT_SIDE, 200.0, 300.0, 22.5, 0.0, "breather", "IP54")
     job = add_opening(shed, socket)
-    plan = Evaluation(job)
-    made = next(h for h in plan.get(METAL_HOLES) if h.purpose == "breather")
+    evaluation = Evaluation(job)
+    made = next(h for h in evaluation.get(METAL_HOLES) if h.purpose == "breather")
     assert (made.face, made.number, made.x, made.y, made.drill, made.tool) == (
         "left side",
         "SL1",
@@ -164,7 +164,7 @@ def test_an_opening_of_ones_own_is_a_hole_with_its_class_and_can_be_taken_out(sh
         22.5,
         Tool.PUNCH,
     )
-    result = next(r for r in plan.get(RULES) if r.code == "P06")
+    result = next(r for r in evaluation.get(RULES) if r.code == "P06")
     assert [f.message for f in result.findings] == [
         "breather in the left side is IP54; the enclosure is IP65 and falls with it."
     ]

@@ -8,6 +8,7 @@ from openpyxl import Workbook
 
 from riktig.core.edits import AddLoads
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.imports import (
     LoadList,
     grid_of_file,
@@ -19,7 +20,6 @@ from riktig.core.imports import (
     recognise,
 )
 from riktig.core.job import Job, LoadKind, Rulebook, Start, Supply, new_job, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import with_names_recorded
 from riktig.demo_job import frost_fan, kelp_shed
 

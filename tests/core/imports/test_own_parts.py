@@ -9,12 +9,12 @@ from tests.core.schematic.builders import one_motor
 
 from riktig.core.catalogue import Mounting, own_part, parts, placeable_kinds
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_csv
 from riktig.core.geometry import Circle, Poly, Text, bounds_of
 from riktig.core.holes import HOLES
 from riktig.core.imports import holes_text, own_parts_schedule, read_holes, read_parts
 from riktig.core.job import DeviceId, Job, OwnHole, OwnPart, pick_part, remove_part, set_enclosure, set_part
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, draw_part
 from riktig.core.rules import RULES
 from riktig.core.schematic import with_names_recorded
@@ -51,24 +51,24 @@ def test_what_cannot_be_is_refused_in_words(changes: dict[str, object], words: s
 
 
 def test_a_part_that_is_chosen_is_planned_with_its_own_size_and_says_why() -> None:
-    plan = Evaluation(with_own())
-    seat = plan.get(LAYOUT).seat(K)
+    evaluation = Evaluation(with_own())
+    seat = evaluation.get(LAYOUT).seat(K)
     assert seat is not None
     assert (seat.rect.width, seat.rect.height, seat.part.depth) == (60, 95, 120)
-    why = plan.get(SIZING).whys[K][0]
+    why = evaluation.get(SIZING).whys[K][0]
     assert "Chosen by the builder" in f"{why}"
-    assert plan.get(LAYOUT).misfits == ()
+    assert evaluation.get(LAYOUT).misfits == ()
     assert seat.part.clamp("1").max_mm2 == 6
 
 
 def test_a_part_without_size_is_not_placed_and_blocks_the_drilling() -> None:
     flat = OwnPart("KM-?", "contactor", "to be measured", rated_a=12)
     assert not flat.has_size
-    plan = Evaluation(with_own(flat))
-    assert plan.get(LAYOUT).seat(K) is None
-    said = [f.message for r in plan.get(RULES) if r.code == "P03" for f in r.findings]
+    evaluation = Evaluation(with_own(flat))
+    assert evaluation.get(LAYOUT).seat(K) is None
+    said = [f.message for r in evaluation.get(RULES) if r.code == "P03" for f in r.findings]
     assert any("has no size, so nothing can be drilled" in text for text in said)
-    assert any(pin.device == "c1.K" for pin in plan.get(WIRING).unrouted)
+    assert any(pin.device == "c1.K" for pin in evaluation.get(WIRING).unrouted)
 
 
 def test_a_part_that_is_gone_or_of_another_kind_is_said() -> None:
@@ -94,11 +94,11 @@ def test_a_screwed_part_brings_its_holes_to_the_list() -> None:
     holes = (OwnHole(8, 8, "M4"), OwnHole(52, 87, "M4"))
     part = OwnPart("KM-S", "contactor", "screwed", 60, 95, 120, rated_a=12, holes=holes)
     job = set_enclosure(with_own(part), width=600.0, height=800.0, plate_width=550.0, plate_height=750.0)
-    plan = Evaluation(job)
-    seat = plan.get(LAYOUT).seat(K)
+    evaluation = Evaluation(job)
+    seat = evaluation.get(LAYOUT).seat(K)
     assert seat is not None
     assert seat.rail == 0
-    mine = {(h.x, h.y, h.tap) for h in plan.get(HOLES) if h.purpose == "K1"}
+    mine = {(h.x, h.y, h.tap) for h in evaluation.get(HOLES) if h.purpose == "K1"}
     assert mine == {(round(seat.rect.x + h.x, 1), round(seat.rect.y + h.y, 1), "M4") for h in holes}
 
 
@@ -215,9 +215,9 @@ def test_thick_conductors_get_the_room_they_need_to_bend() -> None:
             width=800.0, height=1200.0, plate_width=750.0, plate_height=1150.0,
         )
     )  # fmt: skip
-    plan = Evaluation(job)
-    section = plan.get(SIZING).loads[0].section.mm2
-    contactor = plan.get(LAYOUT).stand_of(K)
+    evaluation = Evaluation(job)
+    section = evaluation.get(SIZING).loads[0].section.mm2
+    contactor = evaluation.get(LAYOUT).stand_of(K)
     assert contactor is not None
     need = min(contactor.block.members[0][1].bend, 4 * wire_diameter(section).value)
     assert contactor.block.room_above == pytest.approx(max(need, job.practice.finger_room), abs=0.1)

@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ChangedLoadFields,
     Command,
@@ -39,7 +40,6 @@ from riktig.core.job import (
     remove_source,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, with_names_recorded
 
 WRONG: list[tuple[dict[str, Any], str]] = [

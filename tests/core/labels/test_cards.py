@@ -3,10 +3,10 @@
 from tests.core.schematic.builders import STOP, door_begun, one_motor
 
 from riktig.core.catalogue import Clamp, Side
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import DeviceId, Insertable
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, print_entries, to_print_again
-from riktig.core.plan import Evaluation
 from riktig.core.records import Record
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Zone, insert_contact, with_names_recorded
 from riktig.core.wiring import WIRING
@@ -24,18 +24,18 @@ def test_the_card_of_a_contactor_says_what_lands_where() -> None:
 
 
 def test_every_end_of_every_wire_on_a_device_is_on_a_card_with_its_number() -> None:
-    plan = Evaluation(kelp_shed())
-    cards = {(card.device, pin.marking): pin.number for card in plan.get(CARDS) for pin in card.pins}
-    strips = {d.id for d in plan.get(CIRCUITS).devices if d.strip}
-    numbers = plan.get(NAMES).number
-    for wire in plan.get(WIRING).wires:
+    evaluation = Evaluation(kelp_shed())
+    cards = {(card.device, pin.marking): pin.number for card in evaluation.get(CARDS) for pin in card.pins}
+    strips = {d.id for d in evaluation.get(CIRCUITS).devices if d.strip}
+    numbers = evaluation.get(NAMES).number
+    for wire in evaluation.get(WIRING).wires:
         for end in (wire.start, wire.end):
             owner, marking = end.pin
             if owner not in strips:
                 assert cards[DeviceId(owner), marking] == numbers[wire.net]
-    for device in plan.get(CIRCUITS).devices:
+    for device in evaluation.get(CIRCUITS).devices:
         clamps = {pin.name for pin in device.kind.pins if pin.clamp is not Clamp.PLUG}
-        landed = {pin.marking for net in plan.get(NETS).nets for pin in net.pins if pin.device == device.id}
+        landed = {pin.marking for net in evaluation.get(NETS).nets for pin in net.pins if pin.device == device.id}
         if not device.strip and device.zone is not Zone.FIELD and clamps & landed:
             assert {marking for owner, marking in cards if owner == device.id} == clamps
 

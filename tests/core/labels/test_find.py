@@ -4,11 +4,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.ids import DeviceId
 from riktig.core.job import Job
 from riktig.core.keys import DeviceKey
 from riktig.core.labels import INDEX, IndexEntry, find, index_of, same_words
-from riktig.core.plan import Evaluation
 from riktig.demo_job import demo_job
 
 TEXT = st.text("k1:x- ", min_size=1, max_size=6)

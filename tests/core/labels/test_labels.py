@@ -5,18 +5,18 @@ from collections import Counter
 import pytest
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.job import Job, MarkerText
 from riktig.core.keys import Key, PlaceKey, WireKey, read_key
 from riktig.core.labels import INDEX, LABELS, NAME_INDEX, SYNONYMS, Medium, draw_medium, find
-from riktig.core.plan import Evaluation
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
 
 
-def test_each_wire_has_a_marker_for_both_ends(plan: Evaluation[Job]) -> None:
-    markers = Counter(label.key for label in plan.get(LABELS).on(Medium.WIRE))
-    assert markers == {WireKey(w.key): 2 for w in plan.get(WIRING).wires}
+def test_each_wire_has_a_marker_for_both_ends(evaluation: Evaluation[Job]) -> None:
+    markers = Counter(label.key for label in evaluation.get(LABELS).on(Medium.WIRE))
+    assert markers == {WireKey(w.key): 2 for w in evaluation.get(WIRING).wires}
 
 
 def test_a_marker_says_the_number_or_the_far_end_too() -> None:
@@ -36,26 +36,28 @@ def test_a_marker_says_the_number_or_the_far_end_too() -> None:
     ],
     ids=lambda value: getattr(value, "value", ""),
 )
-def test_each_medium_carries_what_it_must(plan: Evaluation[Job], medium: Medium, texts: set[str]) -> None:
-    assert {label.lines[0] for label in plan.get(LABELS).on(medium)} == texts
+def test_each_medium_carries_what_it_must(evaluation: Evaluation[Job], medium: Medium, texts: set[str]) -> None:
+    assert {label.lines[0] for label in evaluation.get(LABELS).on(medium)} == texts
 
 
-def test_the_warning_plate_says_what_stays_live(plan: Evaluation[Job]) -> None:
-    (plate,) = plan.get(LABELS).on(Medium.WARNING)
+def test_the_warning_plate_says_what_stays_live(evaluation: Evaluation[Job]) -> None:
+    (plate,) = evaluation.get(LABELS).on(Medium.WARNING)
     assert "X1 and Q1:1 3 5 stay live with Q1 off" in plate.lines[1]
 
 
-def test_the_nameplate_is_filled_from_the_job(plan: Evaluation[Job]) -> None:
-    fields = {f.name: f.value for f in plan.get(LABELS).nameplate}
+def test_the_nameplate_is_filled_from_the_job(evaluation: Evaluation[Job]) -> None:
+    fields = {f.name: f.value for f in evaluation.get(LABELS).nameplate}
     assert fields["Supply"] == "3/N/PE 400/230 V 50 Hz"
     assert fields["Largest motor"] == "8.5 A"
     assert fields["Full-load current"] == "8.5 A"  # and 9.2 VA at 230 V, 0.04 A, for control
-    assert all(f.value for f in plan.get(LABELS).nameplate if f.required)
+    assert all(f.value for f in evaluation.get(LABELS).nameplate if f.required)
 
 
 @pytest.mark.parametrize("medium", list(Medium), ids=lambda m: m.value)
-def test_a_medium_prints_every_copy_at_true_size_with_a_line_to_check(plan: Evaluation[Job], medium: Medium) -> None:
-    labels = plan.get(LABELS)
+def test_a_medium_prints_every_copy_at_true_size_with_a_line_to_check(
+    evaluation: Evaluation[Job], medium: Medium
+) -> None:
+    labels = evaluation.get(LABELS)
     drawing = draw_medium(labels, medium)
     outlines = [m for m in drawing.marks if m.layer == "label"]
     assert len(outlines) == sum(label.copies for label in labels.on(medium))
@@ -83,8 +85,8 @@ def test_a_medium_prints_every_copy_at_true_size_with_a_line_to_check(plan: Eval
         ("D1 lid", read_key("piece:D1 lid")),
     ],
 )
-def test_anything_is_found_by_its_label(plan: Evaluation[Job], typed: str, key: Key | None) -> None:
-    assert find(plan.get(INDEX), typed)[0].key == key
+def test_anything_is_found_by_its_label(evaluation: Evaluation[Job], typed: str, key: Key | None) -> None:
+    assert find(evaluation.get(INDEX), typed)[0].key == key
 
 
 @pytest.mark.parametrize(
@@ -111,15 +113,15 @@ def test_anything_is_found_by_its_label(plan: Evaluation[Job], typed: str, key: 
         ("wm", read_key("device:c1.M")),
     ],
 )
-def test_the_words_people_use_find_the_same_things(plan: Evaluation[Job], word: str, key: Key | None) -> None:
+def test_the_words_people_use_find_the_same_things(evaluation: Evaluation[Job], word: str, key: Key | None) -> None:
     """The words of N027 and a few more: common practice, no source; letters by the published sets, from memory."""
-    found = [entry.key for entry in find(plan.get(INDEX), word, limit=99)]
+    found = [entry.key for entry in find(evaluation.get(INDEX), word, limit=99)]
     assert key in found
 
 
 @pytest.mark.parametrize("group", SYNONYMS)
-def test_every_word_of_a_group_finds_what_the_first_finds(plan: Evaluation[Job], group: tuple[str, ...]) -> None:
-    index = Evaluation(kelp_shed()).get(INDEX) if group[0] in ("drive", "float") else plan.get(INDEX)
+def test_every_word_of_a_group_finds_what_the_first_finds(evaluation: Evaluation[Job], group: tuple[str, ...]) -> None:
+    index = Evaluation(kelp_shed()).get(INDEX) if group[0] in ("drive", "float") else evaluation.get(INDEX)
     first = {entry.key for entry in index.entries if group[0] in f"{entry.label} {entry.what}".lower()}
     for word in group[1:]:
         assert first <= {entry.key for entry in find(index, word, limit=10_000)}, word
@@ -135,14 +137,14 @@ def test_everything_is_found_by_its_own_label_before_all_that_only_begins_with_i
 
 
 def test_an_address_a_legend_a_sheet_and_a_cable_are_found() -> None:
-    plan = Evaluation(kelp_shed())
-    index = plan.get(INDEX)
+    evaluation = Evaluation(kelp_shed())
+    index = evaluation.get(INDEX)
     addresses = [entry for entry in index.entries if entry.what.startswith("address")]
     assert len(addresses) == 18, "eight inputs, eight outputs, two values"
     assert all(find(index, one.label)[0].key == one.key for one in addresses)
     assert isinstance(find(index, "earth tree")[0].key, PlaceKey)
     assert {entry.label for entry in index.entries if entry.what.startswith("cable")} >= {"WM1", "WM2"}
-    quick = {entry.key for entry in plan.get(NAME_INDEX).entries}
+    quick = {entry.key for entry in evaluation.get(NAME_INDEX).entries}
     assert quick < {entry.key for entry in index.entries}
 
 
@@ -155,6 +157,6 @@ def test_a_tag_by_another_set_of_letters_comes_behind_what_is_really_called_so()
     assert find(index, "M1")[0].label == "M1"
 
 
-def test_nothing_typed_finds_nothing(plan: Evaluation[Job]) -> None:
-    assert find(plan.get(INDEX), "  ") == ()
-    assert find(plan.get(INDEX), "no such thing") == ()
+def test_nothing_typed_finds_nothing(evaluation: Evaluation[Job]) -> None:
+    assert find(evaluation.get(INDEX), "  ") == ()
+    assert find(evaluation.get(INDEX), "no such thing") == ()

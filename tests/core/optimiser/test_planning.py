@@ -11,12 +11,12 @@ from tests.core.schematic.builders import one_motor
 from tests.effort import times
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect
 from riktig.core.job import DeviceId, EntrySide, Job, add_load, new_job, set_enclosure
 from riktig.core.optimiser import Problem, Run, boxes_that_do, cost, improve, is_small, kernel, least_wire, now_of
 from riktig.core.optimiser.replan import Replan, replan_of
 from riktig.core.optimiser.search import Found
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, Layout, RailRow, move_block, set_lock
 from riktig.core.schematic import CIRCUITS, with_names_recorded
 from riktig.core.sizing import SIZING
@@ -136,9 +136,9 @@ def test_terminals_stand_on_the_side_the_cables_come_in(shed: Evaluation[Job]) -
 
 def test_with_cables_from_above_the_terminals_stand_on_top_head_down() -> None:
     job = set_enclosure(small_job(3), field_entry=EntrySide.TOP, entry=EntrySide.TOP)
-    plan = Evaluation(job)
-    assert plan.get(LAYOUT).misfits == ()
-    replan = replan_of(plan)
+    evaluation = Evaluation(job)
+    assert evaluation.get(LAYOUT).misfits == ()
+    replan = replan_of(evaluation)
     layout = replan.layout(replan.search(STEPS))
     assert layout.misfits == ()
     strips = [s for s in layout.stands if s.block.row is RailRow.TERMINALS and s.rail]
@@ -153,8 +153,8 @@ def test_with_cables_from_above_the_terminals_stand_on_top_head_down() -> None:
 def test_the_incomer_goes_towards_the_cable_entry() -> None:
     heights = {}
     for entry in EntrySide:
-        plan = Evaluation(set_enclosure(small_job(4), entry=entry))
-        replan = replan_of(plan)
+        evaluation = Evaluation(set_enclosure(small_job(4), entry=entry))
+        replan = replan_of(evaluation)
         seat = replan.layout(replan.search(STEPS)).seat(DeviceId("c0.Q"))
         assert seat is not None
         heights[entry] = seat.rect.centre.y
@@ -183,9 +183,9 @@ def test_locks_hold_and_the_rest_goes_round_them() -> None:
     layout = Evaluation(job).get(LAYOUT)
     moved = move_block(job, layout, DeviceId("c2.F"), 1, 300.0)
     locked = set_lock(moved, Evaluation(moved).get(LAYOUT), DeviceId("c2.F"), True)
-    plan = Evaluation(locked)
-    seat, rails = plan.get(LAYOUT).seat(DeviceId("c2.F")), plan.get(LAYOUT).rails
-    replan = replan_of(plan)
+    evaluation = Evaluation(locked)
+    seat, rails = evaluation.get(LAYOUT).seat(DeviceId("c2.F")), evaluation.get(LAYOUT).rails
+    replan = replan_of(evaluation)
     assert replan.problem.is_fixed
     found = replan.search(STEPS)
     after = replan.layout(found)
@@ -201,11 +201,11 @@ def test_everything_locked_in_conflict_is_said_and_nothing_hangs() -> None:
         job = move_block(job, Evaluation(job).get(LAYOUT), DeviceId(device), 1, 100.0)
     for stand in Evaluation(job).get(LAYOUT).stands:
         job = set_lock(job, Evaluation(job).get(LAYOUT), stand.block.lead, True)
-    plan = Evaluation(job)
-    replan = replan_of(plan)
+    evaluation = Evaluation(job)
+    replan = replan_of(evaluation)
     found = replan.search(2_500_000)
     layout = replan.layout(found)
-    assert layout.stands == plan.get(LAYOUT).stands
+    assert layout.stands == evaluation.get(LAYOUT).stands
     assert {(m.device, m.against) for m in layout.misfits} >= {("c1.F", "c2.F")}
 
 
@@ -261,12 +261,12 @@ def test_five_hundred_devices_are_placed_and_planned_without_a_hang() -> None:
     job = with_names_recorded(
         set_enclosure(job, width=2400.0, height=2200.0, depth=400.0, plate_width=2350.0, plate_height=2150.0)
     )
-    plan = Evaluation(job)
-    assert len(plan.get(LAYOUT).seats) > 500
-    replan: Replan = replan_of(plan)
+    evaluation = Evaluation(job)
+    assert len(evaluation.get(LAYOUT).seats) > 500
+    replan: Replan = replan_of(evaluation)
     found = replan.search(times(20_000, 60_000))
     assert found.cost < replan.before.cost
-    assert len(replan.layout(found).seats) == len(plan.get(LAYOUT).seats)
+    assert len(replan.layout(found).seats) == len(evaluation.get(LAYOUT).seats)
 
 
 def in_threads(workers: int) -> Run:
@@ -300,8 +300,10 @@ def test_with_nothing_to_place_the_search_ends_at_once() -> None:
 
 
 def test_the_smallest_boxes_that_do_are_rising_and_no_smaller_than_the_present() -> None:
-    plan = Evaluation(small_job(2))
-    found = boxes_that_do(plan.get(CIRCUITS), plan.get(SIZING), plan.document.enclosure, plan.document.practice)
+    evaluation = Evaluation(small_job(2))
+    found = boxes_that_do(
+        evaluation.get(CIRCUITS), evaluation.get(SIZING), evaluation.document.enclosure, evaluation.document.practice
+    )
     sizes = [(box.width, box.height) for box in found]
     assert sizes == sorted(sizes)
     assert len(found) <= 3

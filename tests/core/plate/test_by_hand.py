@@ -4,9 +4,9 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.holes import HOLES, Hole
 from riktig.core.job import DeviceId
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS, LAYOUT
 
 # Plate 350 x 550. Edge 10, duct 30: inside from x 40 to 310, 270 wide.

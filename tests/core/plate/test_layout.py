@@ -10,9 +10,9 @@ from tests.core.schematic.builders import door_begun
 
 from riktig.core.door import DOOR
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect
 from riktig.core.job import ControlSupply, DeviceId, Job, add_load, new_job, set_enclosure, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.plate import (
     LAYOUT,
     Layout,
@@ -43,8 +43,8 @@ def overlaps(layout: Layout) -> float:
     return float(seats) + sum(a.intersection(d).area for a in shapes for d in ducts)
 
 
-def test_everything_on_the_plate_is_placed_at_once_and_fits(plan: Evaluation[Job]) -> None:
-    layout = plan.get(LAYOUT)
+def test_everything_on_the_plate_is_placed_at_once_and_fits(evaluation: Evaluation[Job]) -> None:
+    layout = evaluation.get(LAYOUT)
     assert layout.misfits == ()
     assert overlaps(layout) < 0.5, "but for rounding to a hundredth"
     assert all(seat.rect.sticks_out_of(layout.plate) == 0 for seat in layout.seats)
@@ -177,8 +177,8 @@ def test_more_finger_room_asks_for_more_height(demo: Job) -> None:
     assert layout_of(roomy).rails[-1].y > layout_of(demo).rails[-1].y
 
 
-def test_pins_stand_on_their_part_and_terminals_side_by_side(plan: Evaluation[Job]) -> None:
-    layout = plan.get(LAYOUT)
+def test_pins_stand_on_their_part_and_terminals_side_by_side(evaluation: Evaluation[Job]) -> None:
+    layout = evaluation.get(LAYOUT)
     for seat in layout.seats:
         for pin in seat.part.kind.pins:
             assert seat.rect.holds(seat.pin_point(pin.name))
@@ -189,16 +189,16 @@ def test_pins_stand_on_their_part_and_terminals_side_by_side(plan: Evaluation[Jo
         assert other.rect.x == pytest.approx(one.rect.right, abs=0.02)
 
 
-def test_a_body_is_its_block_on_its_rail(plan: Evaluation[Job]) -> None:
-    layout = plan.get(LAYOUT)
+def test_a_body_is_its_block_on_its_rail(evaluation: Evaluation[Job]) -> None:
+    layout = evaluation.get(LAYOUT)
     block, number, offset = next(b for b in layout.blocks if b[0].lead == K1)
     rail = layout.rails[number - 1]
     assert body_of(block, rail, offset) == Rect(45, rail.y - 40.5, 45, 81 + 62)
 
 
-def test_the_shaft_is_the_isolators_middle_projected_onto_the_door(plan: Evaluation[Job]) -> None:
-    seat = plan.get(LAYOUT).seat(Q1)
-    handle = next(s for s in plan.get(DOOR).seats if s.device == Q1)
+def test_the_shaft_is_the_isolators_middle_projected_onto_the_door(evaluation: Evaluation[Job]) -> None:
+    seat = evaluation.get(LAYOUT).seat(Q1)
+    handle = next(s for s in evaluation.get(DOOR).seats if s.device == Q1)
     assert seat is not None
     # Plate 25 mm inside the box, door face 15 mm inside: 10 mm between the two datums.
     assert (handle.x, handle.y) == (seat.rect.centre.x + 10, seat.rect.centre.y + 10)

@@ -6,18 +6,18 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.holes import HOLES, mark_out
 from riktig.core.job import Fixing, HingeSide, Job, ShaftFitting, set_enclosure, set_practice
 from riktig.core.keys import HoleKey, read_key
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUT_PLAN, CUTS, LAYOUT, RULER, draw_cuts, draw_plate, duct_changed, set_rails_and_ducts
 from riktig.core.schematic import NAMES
 from riktig.core.wiring import PLATE_DRAWING
 
 
-def test_every_rail_duct_and_lid_is_a_named_piece_of_its_length(plan: Evaluation[Job]) -> None:
-    layout, cuts = plan.get(LAYOUT), {c.name: c for c in plan.get(CUTS)}
+def test_every_rail_duct_and_lid_is_a_named_piece_of_its_length(evaluation: Evaluation[Job]) -> None:
+    layout, cuts = evaluation.get(LAYOUT), {c.name: c for c in evaluation.get(CUTS)}
     for rail in layout.rails:
         assert cuts[rail.name].length == rail.x2 - rail.x1
     for duct in layout.ducts:
@@ -27,17 +27,17 @@ def test_every_rail_duct_and_lid_is_a_named_piece_of_its_length(plan: Evaluation
     assert len(cuts) == len(layout.rails) + 2 * len(layout.ducts)
 
 
-def test_level_pieces_run_exactly_between_the_uprights(plan: Evaluation[Job]) -> None:
-    left, right = (d.rect for d in plan.get(LAYOUT).ducts if d.upright)
-    for duct in plan.get(LAYOUT).ducts:
+def test_level_pieces_run_exactly_between_the_uprights(evaluation: Evaluation[Job]) -> None:
+    left, right = (d.rect for d in evaluation.get(LAYOUT).ducts if d.upright)
+    for duct in evaluation.get(LAYOUT).ducts:
         if not duct.upright:
             assert (duct.rect.x, duct.rect.right) == (left.right, right.x)
 
 
-def test_every_hole_lies_on_what_it_holds(plan: Evaluation[Job]) -> None:
-    layout = plan.get(LAYOUT)
+def test_every_hole_lies_on_what_it_holds(evaluation: Evaluation[Job]) -> None:
+    layout = evaluation.get(LAYOUT)
     boxes = {d.name: d.rect for d in layout.ducts}
-    for hole in plan.get(HOLES):
+    for hole in evaluation.get(HOLES):
         if hole.face != "plate":
             continue
         if hole.purpose.startswith("R"):
@@ -50,15 +50,15 @@ def test_every_hole_lies_on_what_it_holds(plan: Evaluation[Job]) -> None:
             assert rect.y < hole.y < rect.bottom
 
 
-def test_holes_are_numbered_as_the_scribe_goes_and_carry_drill_and_tap(plan: Evaluation[Job]) -> None:
-    plate = [h for h in plan.get(HOLES) if h.face == "plate"]
+def test_holes_are_numbered_as_the_scribe_goes_and_carry_drill_and_tap(evaluation: Evaluation[Job]) -> None:
+    plate = [h for h in evaluation.get(HOLES) if h.face == "plate"]
     assert [h.number for h in plate] == [f"P{n}" for n in range(1, len(plate) + 1)]
     assert [(h.y, h.x) for h in plate] == sorted((h.y, h.x) for h in plate)
     assert {(h.tap, h.drill) for h in plate} == {("M5", 4.2), ("M6", 5.0)}
 
 
-def test_every_operator_and_the_door_bond_have_a_hole(plan: Evaluation[Job]) -> None:
-    holes = {h.purpose: h for h in plan.get(HOLES) if h.face == "door"}
+def test_every_operator_and_the_door_bond_have_a_hole(evaluation: Evaluation[Job]) -> None:
+    holes = {h.purpose: h for h in evaluation.get(HOLES) if h.face == "door"}
     assert set(holes) == {"Q1", "H1", "H2", "S1", "S2", "door bond"}
     assert holes["S1"].drill == 22.3
     assert "twice" in holes["Q1"].note
@@ -79,9 +79,9 @@ def test_the_hinge_decides_where_the_loom_crosses(demo: Job, side: HingeSide, x:
     assert abs(door.studs[0].x - x) == 25
 
 
-def test_the_mark_out_shows_each_hole_once_at_its_place(plan: Evaluation[Job]) -> None:
-    holes = plan.get(HOLES)
-    drawing = mark_out(plan.get(PLATE_DRAWING), holes, "plate")
+def test_the_mark_out_shows_each_hole_once_at_its_place(evaluation: Evaluation[Job]) -> None:
+    holes = evaluation.get(HOLES)
+    drawing = mark_out(evaluation.get(PLATE_DRAWING), holes, "plate")
     shown = {m.key for m in drawing.marks if str(m.key).startswith("hole:")}
     assert shown == {HoleKey(h.number) for h in holes if h.face == "plate"}
     first = holes[0]
@@ -89,20 +89,20 @@ def test_the_mark_out_shows_each_hole_once_at_its_place(plan: Evaluation[Job]) -
     assert (circle.x - RULER, circle.y - RULER) == (first.x, first.y)  # type: ignore[union-attr]
 
 
-def test_the_cut_list_is_drawn_with_names_and_lengths(plan: Evaluation[Job]) -> None:
-    cuts = plan.get(CUTS)
-    said = {m.text for m in draw_cuts(plan.get(CUT_PLAN)).marks if isinstance(m, Text)}
+def test_the_cut_list_is_drawn_with_names_and_lengths(evaluation: Evaluation[Job]) -> None:
+    cuts = evaluation.get(CUTS)
+    said = {m.text for m in draw_cuts(evaluation.get(CUT_PLAN)).marks if isinstance(m, Text)}
     assert {c.name for c in cuts} <= said
     assert {f"{c.length:g}" for c in cuts} <= said
 
 
-def test_the_plate_drawing_is_true_to_scale(plan: Evaluation[Job]) -> None:
+def test_the_plate_drawing_is_true_to_scale(evaluation: Evaluation[Job]) -> None:
     from riktig.core.schematic import CIRCUITS
 
-    drawing = draw_plate(plan.get(LAYOUT), plan.get(CIRCUITS), plan.get(NAMES))
+    drawing = draw_plate(evaluation.get(LAYOUT), evaluation.get(CIRCUITS), evaluation.get(NAMES))
     outline = drawing.marks[0]
     xs = [p.x for p in outline.points]  # type: ignore[union-attr]
-    assert max(xs) - min(xs) == plan.get(LAYOUT).plate.width
+    assert max(xs) - min(xs) == evaluation.get(LAYOUT).plate.width
 
 
 def test_a_wider_duct_is_cut_from_wider_stock() -> None:

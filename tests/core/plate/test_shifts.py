@@ -12,12 +12,12 @@ from tests.core.schematic.builders import one_motor
 from tests.effort import times
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.geometry import Rect
 from riktig.core.holes import HOLES
 from riktig.core.ids import PinRef
 from riktig.core.job import CircuitId, DeviceId, Job, JoinHow, add_load, new_job, set_enclosure
-from riktig.core.plan import Evaluation
 from riktig.core.plate import (
     LAYOUT,
     Duct,
@@ -311,38 +311,40 @@ class TestAssemblies:
         job = one_motor()
         layout = Evaluation(job).get(LAYOUT)
         linked = join_parts(job, layout, (F, K), JoinHow.LINK)
-        plan = Evaluation(linked)
-        one = plan.get(LAYOUT).stand_of(K)
+        evaluation = Evaluation(linked)
+        one = evaluation.get(LAYOUT).stand_of(K)
         assert one is not None
         assert set(one.block.devices) == {F, K, DeviceId("c1.FO")}
-        seats = {s.device: s.rect for s in plan.get(LAYOUT).seats}
+        seats = {s.device: s.rect for s in evaluation.get(LAYOUT).seats}
         assert seats[K].y == pytest.approx(seats[F].bottom)
         before, after_ = ({w.key for w in Evaluation(j).get(WIRING).wires} for j in (job, linked))
         assert {"c1.F:2~c1.K:1", "c1.F:4~c1.K:3", "c1.F:6~c1.K:5"} <= before - after_
         assert len(before) - len(after_) == 3
-        assert all(result.code != "W04" or not result.findings for result in plan.get(RULES))
-        assert {row[1]: row[2] for row in schedule("bom", plan).rows}["link module, one above the other"] == 1
+        assert all(result.code != "W04" or not result.findings for result in evaluation.get(RULES))
+        assert {row[1]: row[2] for row in schedule("bom", evaluation).rows}["link module, one above the other"] == 1
         assert separate_parts(linked, K).joins == ()
 
     def test_breakers_on_a_busbar_are_fed_once(self) -> None:
         job = roomy(3)
         leads = tuple(DeviceId(f"c{n}.F") for n in (1, 2, 3))
         barred = join_parts(job, Evaluation(job).get(LAYOUT), leads, JoinHow.BUSBAR)
-        plan = Evaluation(barred)
-        block = plan.get(LAYOUT).stand_of(leads[1])
+        evaluation = Evaluation(barred)
+        block = evaluation.get(LAYOUT).stand_of(leads[1])
         assert block is not None
         assert block.rail == 0, "the busbar is screwed to the plate"
         assert block.block.width == pytest.approx(
-            sum(s.part.width for s in plan.get(LAYOUT).seats if s.device in leads)
+            sum(s.part.width for s in evaluation.get(LAYOUT).seats if s.device in leads)
         )
-        bars = [h for h in plan.get(HOLES) if h.purpose.startswith("busbar of")]
+        bars = [h for h in evaluation.get(HOLES) if h.purpose.startswith("busbar of")]
         assert len(bars) == 4
         assert all(block.x < h.x < block.body.right and block.y < h.y < block.body.bottom for h in bars)
-        bom = {row[1]: row[2] for row in schedule("bom", plan).rows}
+        bom = {row[1]: row[2] for row in schedule("bom", evaluation).rows}
         assert bom["busbar with adapters"] == pytest.approx(block.block.width / 1000)
         for pin in ("1", "3", "5"):
             ends = [
-                w for w in plan.get(WIRING).wires if {w.start.pin, w.end.pin} & {PinRef(lead, pin) for lead in leads}
+                w
+                for w in evaluation.get(WIRING).wires
+                if {w.start.pin, w.end.pin} & {PinRef(lead, pin) for lead in leads}
             ]
             assert len(ends) == 1, "one wire a phase feeds all three"
 

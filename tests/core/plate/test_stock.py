@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Poly, Text, bounds_of
 from riktig.core.job import Offcut, Practice, set_practice
 from riktig.core.keys import PieceKey
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUT_PLAN, CUTS, CutPlan, Piece, cut_plan, draw_cuts, plan_cuts
 from riktig.core.store import dump_job, load_job
 from riktig.demo_job import demo_job
@@ -123,9 +123,9 @@ def test_in_a_job_too_long_pieces_are_set_aside_and_drawn_as_such() -> None:
 
 
 def test_the_job_has_its_bars_by_its_practice_and_the_file_its_shelf() -> None:
-    plan = Evaluation(demo_job("kelp-shed"))
-    whole(plan.get(CUT_PLAN), list(plan.get(CUTS)), 2.0, 5.0)
-    assert plan.get(CUT_PLAN).proven
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    whole(evaluation.get(CUT_PLAN), list(evaluation.get(CUTS)), 2.0, 5.0)
+    assert evaluation.get(CUT_PLAN).proven
     short = Evaluation(set_practice(one_motor(), bar_length=1000.0, saw_kerf=0.0, bar_trim=0.0))
     assert {bar.length for bar in short.get(CUT_PLAN).bars} == {1000.0}
     from dataclasses import replace

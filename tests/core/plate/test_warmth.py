@@ -5,9 +5,9 @@ from dataclasses import replace
 import pytest
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Line, Poly, Text, bounds_of
 from riktig.core.job import DeviceId, EnclosureMounting, Job, Ventilation, add_load, override, set_enclosure
-from riktig.core.plan import Evaluation
 from riktig.core.plate import INSIDE_AIR, LAYOUT, InsideAir, Loss, clamp_marks, heat_marks, room_marks
 from riktig.core.rules import RULES
 from riktig.demo_job import demo_job
@@ -23,12 +23,12 @@ def shed() -> Evaluation[Job]:
     return Evaluation(demo_job("kelp-shed"))
 
 
-def by_device(warmth: InsideAir) -> dict[str, Loss]:
-    return {str(one.device): one for one in warmth.losses}
+def by_device(inside_air: InsideAir) -> dict[str, Loss]:
+    return {str(one.device): one for one in inside_air.losses}
 
 
-def test_the_drums_parts_lose_what_a_sheet_of_paper_says(plan: Evaluation[Job]) -> None:
-    losses = by_device(plan.get(INSIDE_AIR))
+def test_the_drums_parts_lose_what_a_sheet_of_paper_says(evaluation: Evaluation[Job]) -> None:
+    losses = by_device(evaluation.get(INSIDE_AIR))
     # Drum 4 kW, 8.5 A (IEC 60947-4-1 annex G). Breaker 6.9 W at 13 A; overload 5.5 W at 10 A; isolator 0.8 W at 25 A.
     assert losses["c1.F"].watts == pytest.approx(6.9 * (8.5 / 13) ** 2, abs=0.01)
     assert losses["c1.FO"].watts == pytest.approx(5.5 * (8.5 / 10) ** 2, abs=0.01)
@@ -36,17 +36,17 @@ def test_the_drums_parts_lose_what_a_sheet_of_paper_says(plan: Evaluation[Job]) 
     assert losses["c1.K"].watts == 2.2, "a contactor is in while its load runs: coil and poles"
     assert "c1.M" not in losses, "the motor stands outside"
     # 2.95 + 3.97 + 0.09 + 2.2 + control breaker 1.4 + two lamps 0.6 each; a tenth more for the wires.
-    assert plan.get(INSIDE_AIR).parts_w == pytest.approx(11.8, abs=0.05)
-    assert plan.get(INSIDE_AIR).total_w == pytest.approx(13.0, abs=0.05)
+    assert evaluation.get(INSIDE_AIR).parts_w == pytest.approx(11.8, abs=0.05)
+    assert evaluation.get(INSIDE_AIR).total_w == pytest.approx(13.0, abs=0.05)
 
 
-def test_the_air_inside_by_hand(plan: Evaluation[Job]) -> None:
+def test_the_air_inside_by_hand(evaluation: Evaluation[Job]) -> None:
     # 400 x 600 x 200 on a wall: 1.4 W (H + D) + 1.8 D H = 1.4 x 0.4 x 0.8 + 1.8 x 0.2 x 0.6 = 0.664 m² (IEC 60890).
-    assert plan.get(INSIDE_AIR).area_m2 == pytest.approx(0.664)
+    assert evaluation.get(INSIDE_AIR).area_m2 == pytest.approx(0.664)
     # 13 W / (5.5 x 0.664) = 3.56 K above 30 °C.
-    assert plan.get(INSIDE_AIR).inside_c == pytest.approx(33.6, abs=0.05)
-    assert not plan.get(INSIDE_AIR).too_warm
-    assert plan.get(INSIDE_AIR).remedy == ""
+    assert evaluation.get(INSIDE_AIR).inside_c == pytest.approx(33.6, abs=0.05)
+    assert not evaluation.get(INSIDE_AIR).too_warm
+    assert evaluation.get(INSIDE_AIR).remedy == ""
 
 
 def test_what_is_out_or_switched_off_while_the_loads_run_gives_no_heat(shed: Evaluation[Job]) -> None:
@@ -115,9 +115,9 @@ def test_too_warm_a_box_is_a_finding_with_its_remedy() -> None:
     assert "°C inside" in result.findings[0].message
 
 
-def test_more_load_is_more_heat(plan: Evaluation[Job]) -> None:
-    more = Evaluation(add_load(plan.document, "belt", 4.0)).get(INSIDE_AIR)
-    assert more.total_w > plan.get(INSIDE_AIR).total_w
+def test_more_load_is_more_heat(evaluation: Evaluation[Job]) -> None:
+    more = Evaluation(add_load(evaluation.document, "belt", 4.0)).get(INSIDE_AIR)
+    assert more.total_w > evaluation.get(INSIDE_AIR).total_w
 
 
 def test_a_tint_is_the_stronger_the_more_a_part_loses_for_its_size(shed: Evaluation[Job]) -> None:
@@ -135,8 +135,8 @@ def test_a_tint_is_the_stronger_the_more_a_part_loses_for_its_size(shed: Evaluat
     assert heat_marks(layout, ()) == []
 
 
-def test_the_room_of_a_part_lies_around_it_and_every_clamp_has_a_cross(plan: Evaluation[Job]) -> None:
-    layout = plan.get(LAYOUT)
+def test_the_room_of_a_part_lies_around_it_and_every_clamp_has_a_cross(evaluation: Evaluation[Job]) -> None:
+    layout = evaluation.get(LAYOUT)
     rooms = [mark for mark in room_marks(layout) if isinstance(mark, Poly)]
     needing = [
         s for s in layout.seats if s.part.room_top or s.part.room_bottom or s.part.room_left or s.part.room_right

@@ -4,9 +4,9 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.door import DOOR, move_on_door
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import measured_record
 from riktig.core.job import DeviceId, Job, Param, Practice, Recipe, SecondReading, ShaftFitting, set_box, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.production import CRITICALS, Critical, Gate, closed_for, judge, judged_all, measured_facts
 from riktig.core.records import Record, TakenBack
 from riktig.core.schematic import add_circuit, with_names_recorded
@@ -80,10 +80,10 @@ def plan() -> Evaluation[Job]:
 
 
 class TestCriticals:
-    def test_every_hole_of_the_door_stands_on_two_lines(self, plan: Evaluation[Job]) -> None:
+    def test_every_hole_of_the_door_stands_on_two_lines(self, evaluation: Evaluation[Job]) -> None:
         """By hand: lamps and buttons on x 115, 145, 175; y 230, 290, 350; the shaft at 82, 112.5; the bond at
         345, 545; the datums; the shaft's centre and its length."""
-        found = {one.key: one for one in plan.get(CRITICALS)}
+        found = {one.key: one for one in evaluation.get(CRITICALS)}
         lines = {key for key in found if key.startswith("door:")}
         across = {f"door:across:{x:g}" for x in (82, 115, 145, 175, 345)}
         down = {f"door:down:{y:g}" for y in (112.5, 230, 290, 350, 545)}
@@ -96,21 +96,21 @@ class TestCriticals:
         assert found["datum:plate:across"].guards == ("device:c0.Q#1",), "the shaft's centre is carried through it"
         assert found["shaft:c0.Q:length"].nominal == 129.5
 
-    def test_a_hole_opens_when_both_its_lines_do(self, plan: Evaluation[Job]) -> None:
-        found = {one.key: one for one in plan.get(CRITICALS)}
+    def test_a_hole_opens_when_both_its_lines_do(self, evaluation: Evaluation[Job]) -> None:
+        found = {one.key: one for one in evaluation.get(CRITICALS)}
         both = [found["door:across:145"], found["door:down:290"]]
         records: list[Record] = []
         for n, one in enumerate(both):
-            judged = judged_all(plan.get(CRITICALS), records, Practice())
+            judged = judged_all(evaluation.get(CRITICALS), records, Practice())
             assert len(closed_for("device:c1.S.start#1", judged)) == 2 - n
             records += [read(one.nominal, "Ida", 2 * n, one), read(one.nominal + 0.2, "Per", 2 * n + 1, one)]
-        judged = judged_all(plan.get(CRITICALS), records, Practice())
+        judged = judged_all(evaluation.get(CRITICALS), records, Practice())
         assert closed_for("device:c1.S.start#1", judged) == ()
         assert closed_for("device:c1.S.stop#1", judged), "its own row is not measured yet"
 
-    def test_a_moved_operator_is_measured_anew(self, plan: Evaluation[Job]) -> None:
-        job, door = plan.document, plan.get(DOOR)
-        one = next(c for c in plan.get(CRITICALS) if c.key == "door:down:290")
+    def test_a_moved_operator_is_measured_anew(self, evaluation: Evaluation[Job]) -> None:
+        job, door = evaluation.document, evaluation.get(DOOR)
+        one = next(c for c in evaluation.get(CRITICALS) if c.key == "door:down:290")
         records = [read(290, "Ida", 1, one), read(290, "Per", 2, one)]
         seat = door.seat(DeviceId("c1.S.start"))
         assert seat is not None
@@ -159,15 +159,15 @@ class TestCriticals:
         judged = {j.critical.key: j for j in judged_all(criticals, square, Practice())}
         assert {judged[d.key].gate for d in diagonals} == {Gate.OPEN}
 
-    def test_the_record_shows_every_reading_ever_taken(self, plan: Evaluation[Job]) -> None:
-        one = next(c for c in plan.get(CRITICALS) if c.key == "door:down:290")
+    def test_the_record_shows_every_reading_ever_taken(self, evaluation: Evaluation[Job]) -> None:
+        one = next(c for c in evaluation.get(CRITICALS) if c.key == "door:down:290")
         records = [
             read(291.5, "Ida", 1, one),
             read(0, "Ida", 2, one, corrects="Ida1"),
             read(290, "Ida", 3, one),
             read(289.9, "Per", 4, one),
         ]
-        rows = [row for row in measured_record(plan, records).rows if row[2]]
+        rows = [row for row in measured_record(evaluation, records).rows if row[2]]
         assert [(row[2], row[3], row[5]) for row in rows] == [
             ("291.5", "Ida", "taken back"),
             ("290", "Ida", ""),

@@ -6,10 +6,10 @@ import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.door import DOOR, move_on_door
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import metal_record
 from riktig.core.holes import METAL_HOLES, Hole, HoleWork, Tool
 from riktig.core.job import DeviceId, Job, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS, LAYOUT, rail_changed, set_rails_and_ducts
 from riktig.core.production import hole_facts, hole_states, hole_subject, piece_facts, piece_states, piece_subject
 from riktig.core.records import Record, TakenBack
@@ -95,13 +95,13 @@ def test_a_tick_taken_back_is_gone_and_the_log_keeps_both(job: Job) -> None:
 
 
 def test_a_piece_is_cut_as_long_as_the_plan_has_it_so(job: Job) -> None:
-    plan = Evaluation(job)
-    piece = next(p for p in plan.get(CUTS) if p.name == "R1")
+    evaluation = Evaluation(job)
+    piece = next(p for p in evaluation.get(CUTS) if p.name == "R1")
     record = Record("p", piece_subject(piece), piece_facts(piece), "Ida", "t", 1)
-    states = {state.piece.name: state for state in piece_states(plan.get(CUTS), [record])}
+    states = {state.piece.name: state for state in piece_states(evaluation.get(CUTS), [record])}
     assert states["R1"].done is not None
     assert states["R2"].done is None
-    layout = plan.get(LAYOUT)
+    layout = evaluation.get(LAYOUT)
     longer = set_rails_and_ducts(job, layout, *rail_changed(layout, 1, x2=300.0))
     state = {one.piece.name: one for one in piece_states(Evaluation(longer).get(CUTS), [record])}["R1"]
     assert state.done is None
@@ -109,9 +109,9 @@ def test_a_piece_is_cut_as_long_as_the_plan_has_it_so(job: Job) -> None:
 
 
 def test_the_record_of_the_metal_has_every_hole_and_piece(job: Job) -> None:
-    plan = Evaluation(job)
+    evaluation = Evaluation(job)
     hole = start_hole(job)
-    rows = metal_record(plan, [tick(hole, HoleWork.MARKED)]).rows
+    rows = metal_record(evaluation, [tick(hole, HoleWork.MARKED)]).rows
     mine = next(row for row in rows if row[0] == hole.number)
     assert mine[2:] == ("S2", "punch 22.3", "Ida 2026-11-25T08:00", "", "", "")
-    assert {row[0] for row in rows} >= {piece.name for piece in plan.get(CUTS)}
+    assert {row[0] for row in rows} >= {piece.name for piece in evaluation.get(CUTS)}

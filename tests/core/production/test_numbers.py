@@ -2,10 +2,10 @@
 
 from tests.core.schematic.builders import STOP, one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import Insertable, Job
 from riktig.core.keys import NetKey
-from riktig.core.plan import Evaluation
 from riktig.core.production import (
     NumberState,
     NumberStatus,
@@ -29,8 +29,10 @@ def tick(wire: Wire, operation: Operation) -> Record:
 
 
 def states(job: Job, *records: Record) -> dict[str, NumberState]:
-    plan = Evaluation(job)
-    found = number_states(plan.get(CONDUCTOR_ENDS), plan.get(NAMES), progress_of(plan.get(WIRING), records), records)
+    evaluation = Evaluation(job)
+    found = number_states(
+        evaluation.get(CONDUCTOR_ENDS), evaluation.get(NAMES), progress_of(evaluation.get(WIRING), records), records
+    )
     return {state.number: state for state in found}
 
 
@@ -70,13 +72,13 @@ def test_an_edit_leaves_what_it_did_not_touch() -> None:
 
 def test_every_number_and_end_is_drawn_inside_the_page_and_none_on_another() -> None:
     job = kelp_shed()
-    plan = Evaluation(job)
+    evaluation = Evaluation(job)
     found = tuple(states(job).values())
-    drawing = draw_numbers(found, PinLabels(plan.get(CIRCUITS), plan.get(NAMES)), NetKey(found[3].net))
+    drawing = draw_numbers(found, PinLabels(evaluation.get(CIRCUITS), evaluation.get(NAMES)), NetKey(found[3].net))
     texts = [mark for mark in drawing.marks if isinstance(mark, Text)]
     assert {state.number for state in found} <= {text.text for text in texts}
     shown = [text for text in texts if str(text.key).startswith("pin:")]
-    assert len(shown) == sum(state.tally.ends for state in found)
+    assert len(shown) == sum(state.ends_of_number.ends for state in found)
     boxes = [bounds_of(text) for text in texts]
     assert all(box.x >= 0 and box.right <= drawing.width and box.bottom <= drawing.height for box in boxes)
     chips = [bounds_of(text) for text in shown]

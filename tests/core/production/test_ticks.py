@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from tests.core.schematic.builders import STOP, door_begun, one_motor
 from tests.effort import times
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ControlTap,
     DeviceId,
@@ -19,7 +20,6 @@ from riktig.core.job import (
     set_heading,
     set_practice,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.production import BuildProgress, Operation, progress_of, tick_facts
 from riktig.core.records import Record, TakenBack

@@ -2,7 +2,7 @@
 
 from tests.core.schematic.samples import sample
 
-from riktig.core.plan import Evaluation
+from riktig.core.evaluation import Evaluation
 from riktig.core.proving import FUNCTION
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.simulation import behaviour_of
@@ -11,9 +11,9 @@ from riktig.demo_job import demo_job
 
 def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
     job = demo_job("kelp-shed")
-    plan = Evaluation(job)
-    circuits = plan.get(CIRCUITS)
-    steps = plan.get(FUNCTION)
+    evaluation = Evaluation(job)
+    circuits = evaluation.get(CIRCUITS)
+    steps = evaluation.get(FUNCTION)
     for cid, title in circuits.titles:
         found = behaviour_of(job, circuits, cid)
         tried = [s.done for s in found.steps if not s.done.startswith(("push", "let go"))] if found else []
@@ -30,9 +30,9 @@ def test_nobody_is_asked_to_push_an_armature_under_voltage() -> None:
 
 
 def test_steps_call_devices_by_what_is_written_on_them() -> None:
-    plan = Evaluation(sample("emergency stop"))
-    tags = set(plan.get(NAMES).tag.values())
-    steps = plan.get(FUNCTION)
+    evaluation = Evaluation(sample("emergency stop"))
+    tags = set(evaluation.get(NAMES).tag.values())
+    steps = evaluation.get(FUNCTION)
     named = [word for s in steps for one in (s.done, *s.expected) for word in one.split() if "." in word]
     assert all(word.startswith(("main.", "in.", "held.")) for word in named), named
     press = next(s for s in steps if s.done.startswith("press"))

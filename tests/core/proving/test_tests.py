@@ -4,8 +4,8 @@ import pytest
 from tests.core.schematic.builders import START, STOP, door_begun, one_motor
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Insertable, Job, RunLamp
-from riktig.core.plan import Evaluation
 from riktig.core.proving import (
     OPEN_LINE,
     TESTS,

@@ -10,7 +10,7 @@ import pytest
 
 from riktig.cli import main
 from riktig.core.errors import RiktigError
-from riktig.core.plan import Evaluation
+from riktig.core.evaluation import Evaluation
 from riktig.core.proving import TESTS, reading_facts
 from riktig.core.records import NewRecord, Operation, Outcome, Signer, StoredEntry, WireDone, digest_of, new_private_key
 from riktig.core.records.codec import FIRST_DIGEST

@@ -5,6 +5,7 @@ from collections.abc import Callable
 import pytest
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Job,
     LoadKind,
@@ -21,7 +22,6 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.labels import LABELS, Medium
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Finding, Verdict, apply_mend, proposed_box
 from riktig.core.schematic import with_names_recorded
 from riktig.core.sizing import PROPOSAL
@@ -95,22 +95,22 @@ def test_a_clause_is_met_by_the_wash_drum_and_broken_by_one_answer(
 def test_a_remedy_that_is_offered_mends(spoil: Callable[[Job], Job], code: str) -> None:
     job = spoil(wash_drum())
     (finding,) = findings(job, code)
-    assert finding.mend
-    assert findings(apply_mend(job, finding.mend), code) == ()
+    assert finding.quick_fix
+    assert findings(apply_mend(job, finding.quick_fix), code) == ()
 
 
 def test_evening_the_ways_out_brings_the_lines_together() -> None:
     job = uneven(wash_drum())
     finding = next(one for one in findings(job, "B03") if "apart" in one.message)
-    assert finding.mend
-    mended = apply_mend(job, finding.mend)
-    assert mended.practice.way_order is WayOrder.EVEN
+    assert finding.quick_fix
+    fixed = apply_mend(job, finding.quick_fix)
+    assert fixed.practice.way_order is WayOrder.EVEN
 
     def spread(one: Job) -> float:
         lines = Evaluation(one).get(PROPOSAL).incoming.lines
         return max(lines) - min(lines)
 
-    assert spread(mended) < spread(job)
+    assert spread(fixed) < spread(job)
 
 
 def test_a_panel_too_large_for_any_box_says_so() -> None:

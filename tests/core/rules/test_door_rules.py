@@ -7,8 +7,8 @@ from tests.core.schematic.builders import one_motor
 
 from riktig.core.catalogue import Behaviour, Unit
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Access, Command, Job, LoadId, add_load
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, VIEW, ClauseResult, QuickFix, Verdict, apply_mend
 from riktig.core.rules.door import stacks_hold_their_contacts
 from riktig.core.schematic import CIRCUITS, with_names_recorded
@@ -29,12 +29,12 @@ def test_a_pump_that_anyone_can_leave_in_hand_is_for_a_person_to_judge_and_a_key
     assert result.verdict is Verdict.JUDGE
     finding = result.findings[0]
     assert "in hand or off and walk away" in finding.message
-    assert finding.mend is not None
-    mended = apply_mend(job, finding.mend)
-    assert mended.load(LoadId("m2")).access is Access.KEY
-    assert {d.kind_id for d in Evaluation(mended).get(CIRCUITS).devices} >= {"key_hoa"}
-    assert clause(mended, "P09").verdict is Verdict.MEETS
-    assert any("who holds the key" in said for said in clause(mended, "P09").evidence)
+    assert finding.quick_fix is not None
+    fixed = apply_mend(job, finding.quick_fix)
+    assert fixed.load(LoadId("m2")).access is Access.KEY
+    assert {d.kind_id for d in Evaluation(fixed).get(CIRCUITS).devices} >= {"key_hoa"}
+    assert clause(fixed, "P09").verdict is Verdict.MEETS
+    assert any("who holds the key" in said for said in clause(fixed, "P09").evidence)
 
 
 def test_a_selector_drawn_by_hand_is_not_turned_into_a_key_by_itself() -> None:

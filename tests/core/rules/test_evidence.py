@@ -2,7 +2,7 @@
 
 import pytest
 
-from riktig.core.plan import Evaluation
+from riktig.core.evaluation import Evaluation
 from riktig.core.rules import RULES, ClauseResult, Group, Verdict
 from riktig.demo_job import wash_drum
 

@@ -5,9 +5,9 @@ from dataclasses import replace
 import pytest
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Job, Letters, MarkerText, Numbering, Practice, ReservedNumber, set_practice
 from riktig.core.keys import read_key
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Finding, Verdict
 from riktig.core.schematic import rename, with_names_recorded
 from riktig.core.store import dump_job, load_job

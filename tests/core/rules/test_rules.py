@@ -7,6 +7,7 @@ import pytest
 from tests.core.schematic.builders import COIL, STOP, one_motor
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.holes import SHEETS, blockers_of
 from riktig.core.job import (
     Colours,
@@ -20,7 +21,6 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.rules import (
     CLAUSES,
@@ -161,10 +161,10 @@ def test_a_mend_that_is_offered_mends(code: str, action: str) -> None:
     if code == "P04":
         job = set_practice(job, spare_share=0.63)
     finding = next(f for f in findings_of(Evaluation(job).get(RULES)) if f.code == code)
-    assert finding.mend
-    assert finding.mend.action == action
+    assert finding.quick_fix
+    assert finding.quick_fix.action == action
     for _ in range(3):
-        job = with_names_recorded(apply_mend(job, finding.mend))
+        job = with_names_recorded(apply_mend(job, finding.quick_fix))
     assert judged(job)[code].verdict is Verdict.MEETS
 
 

@@ -3,8 +3,8 @@
 from typing import Unpack
 
 from riktig.core.door import DOOR, fix_door
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import ElementId, Job, PracticeFields, add_load, new_job, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, with_names_recorded
 
 STOP = ElementId("c1.S.stop/1-2")
@@ -25,10 +25,10 @@ def door_begun(job: Job) -> Job:
 
 def joins(job: Job) -> dict[str, set[str]]:
     """Number to the pins that carry it, as written on the panel; terminals by both sides."""
-    plan = Evaluation(job)
-    names, devices = plan.get(NAMES), plan.get(CIRCUITS).by_id
+    evaluation = Evaluation(job)
+    names, devices = evaluation.get(NAMES), evaluation.get(CIRCUITS).by_id
     found: dict[str, set[str]] = {}
-    for net in plan.get(NETS).nets:
+    for net in evaluation.get(NETS).nets:
         labels = set()
         for pin in net.pins:
             owner, marking = pin

@@ -3,8 +3,8 @@
 import pytest
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import ElementId, Insertable, OverloadContact, change_load, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, elements_of, insert_contact, remove_element, take_back, with_names_recorded
 from tests.core.schematic.builders import COIL, START, STOP, joins, one_motor
 

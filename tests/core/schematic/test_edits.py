@@ -6,6 +6,7 @@ import pytest
 
 from riktig.core.catalogue import AUX_BLOCK
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Act,
     CircuitId,
@@ -18,9 +19,8 @@ from riktig.core.job import (
     Recipe,
     change_load,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES
-from riktig.core.rules.mends import apply_mend
+from riktig.core.rules.quick_fixes import apply_mend
 from riktig.core.schematic import (
     CIRCUITS,
     FAULTS,
@@ -78,13 +78,13 @@ def test_it_goes_in_where_it_was_asked_for(act: Act) -> None:
 @pytest.mark.parametrize("what", [one for one in Insertable if one is not Insertable.CONTACT])
 def test_everything_that_may_be_put_in_is_drawn_tagged_and_labelled(what: Insertable) -> None:
     job = with_names_recorded(insert_element(one_motor(), STOP, what, "for a reason"))
-    plan = Evaluation(job)
-    device = next(d for d in plan.get(CIRCUITS).devices if d.id == "c1.x1")
+    evaluation = Evaluation(job)
+    device = next(d for d in evaluation.get(CIRCUITS).devices if d.id == "c1.x1")
     assert device.purpose == "for a reason"
     assert (device.legend != "") is (device.zone.value == "door")
-    assert plan.get(NAMES).tag[device.id]
-    assert any(element.startswith("c1.x1/") for element in plan.get(SHEETS).places)
-    terminals = [d for d in plan.get(CIRCUITS).devices if d.id.startswith("c1.x1.X")]
+    assert evaluation.get(NAMES).tag[device.id]
+    assert any(element.startswith("c1.x1/") for element in evaluation.get(SHEETS).places)
+    terminals = [d for d in evaluation.get(CIRCUITS).devices if d.id.startswith("c1.x1.X")]
     assert len(terminals) == (2 if device.zone.value == "field" else 0)
 
 
@@ -113,14 +113,14 @@ EDITS: dict[str, Callable[[Job], Job]] = {
 def test_undo_is_exact_and_numbers_hold(name: str) -> None:
     """The job before is the very object it was, and what it derives is as if nothing had been."""
     before = one_motor()
-    plan = Evaluation(before)
-    drawn = (plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES), plan.get(SHEETS))
+    evaluation = Evaluation(before)
+    drawn = (evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(NAMES), evaluation.get(SHEETS))
     after = with_names_recorded(EDITS[name](before))
     assert after != before
-    plan.move_to(after)
-    changed = plan.get(NAMES)
-    plan.move_to(before)
-    assert (plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES), plan.get(SHEETS)) == drawn
+    evaluation.move_to(after)
+    changed = evaluation.get(NAMES)
+    evaluation.move_to(before)
+    assert (evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(NAMES), evaluation.get(SHEETS)) == drawn
     if name not in ("renumbered", "renamed"):
         kept = {net: n for net, n in drawn[2].number.items() if net in changed.number}
         moved = [net for net, n in kept.items() if changed.number[net] != n]
@@ -189,10 +189,10 @@ def test_a_clash_is_a_finding_with_a_choice_take_it_back_or_make_it_elsewhere() 
     clash = Evaluation(gone).get(CIRCUITS).clashes[0]
     assert clash.change is not None
     assert "beside it" in clash.text
-    finding = next(f for r in Evaluation(gone).get(RULES) if r.code == "C01" for f in r.findings if f.mend)
+    finding = next(f for r in Evaluation(gone).get(RULES) if r.code == "C01" for f in r.findings if f.quick_fix)
     assert "beside it" in finding.message
-    assert finding.mend is not None
-    assert Evaluation(apply_mend(gone, finding.mend)).get(CIRCUITS).clashes == ()
+    assert finding.quick_fix is not None
+    assert Evaluation(apply_mend(gone, finding.quick_fix)).get(CIRCUITS).clashes == ()
     assert Evaluation(take_back(gone, clash.circuit, clash.change)).get(CIRCUITS).clashes == ()
     there = with_names_recorded(reapply_change(gone, clash.circuit, clash.change, ElementId("c1.H.trip/X1-X2")))
     assert Evaluation(there).get(CIRCUITS).clashes == ()
@@ -205,19 +205,23 @@ REFUSED: dict[str, tuple[Callable[[Job], Job], str]] = {
     "moved onto itself": (lambda job: move_element(job, STOP, STOP), "within its own circuit"),
     "unknown potential": (lambda job: rewire(job, STOP, "nowhere", start=True), "no potential called"),
     "no purpose": (lambda job: name_element(job, STOP, "  "), "without a purpose"),
-    "contact in use": (lambda job: insert_element(job, STOP, Insertable.CONTACT, "", to="c1.K:13-14"), "not a free contact"),
+    "contact in use": (
+        lambda job: insert_element(job, STOP, Insertable.CONTACT, "", to="c1.K:13-14"),
+        "not a free contact",
+    ),
     "power path": (lambda job: remove_element(job, ElementId("c1.K/1-2")), "not in a control path"),
     "device twice": (lambda job: add_device(job, CircuitId("c1"), OwnDevice("K", "relay", "plate")), "there already"),
     "unknown kind": (lambda job: add_device(job, CircuitId("c1"), OwnDevice("Z", "zebra", "plate")), "no kind"),
     "unknown place": (lambda job: add_device(job, CircuitId("c1"), OwnDevice("Z", "relay", "roof")), "not a place"),
     "path unread": (
-        lambda job: add_rung(job, CircuitId("c1"), OwnRung("r", "r", "c1.control", "K9:1-2", "N")), "no device “K9”",
+        lambda job: add_rung(job, CircuitId("c1"), OwnRung("r", "r", "c1.control", "K9:1-2", "N")),
+        "no device “K9”",
     ),
     "circuit of the Brief": (lambda job: remove_circuit(job, CircuitId("c1")), "follows from the Brief"),
     "no such circuit": (lambda job: set_param(job, CircuitId("c77"), "x", "y"), "no circuit c77"),
     "tag taken": (lambda job: rename(job, DeviceId("c1.K"), "Q1"), "already the tag"),
     "tag with a space": (lambda job: rename(job, DeviceId("c1.K"), "K 1"), "cannot be a tag"),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("name", REFUSED)

@@ -6,9 +6,9 @@ from dataclasses import replace
 import pytest
 
 from riktig.core.catalogue import Behaviour, kinds
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Act, ElementId, Insertable, Job, OwnDevice, OwnRung
 from riktig.core.keys import read_key
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import (
     CIRCUITS,
@@ -79,19 +79,19 @@ def kinds_of(job: Job) -> set[str]:
 def test_it_is_found_where_it_is_and_says_what_mends_it(kind: str) -> None:
     assert kind not in kinds_of(one_motor())
     job = BROKEN[kind]()
-    plan = Evaluation(job)
-    found = [fault for fault in plan.get(FAULTS) if fault.kind == kind]
+    evaluation = Evaluation(job)
+    found = [fault for fault in evaluation.get(FAULTS) if fault.kind == kind]
     assert found
-    devices = {device.id for device in plan.get(CIRCUITS).devices}
+    devices = {device.id for device in evaluation.get(CIRCUITS).devices}
     for fault in found:
         assert fault.remedy.endswith(".")
         assert str(fault.where).partition(":")[0] in ("device", "element", "net")
         owner = str(fault.where).partition(":")[2].split("/")[0]
         assert owner in devices or owner.rsplit(":", 1)[0] in devices, "a click leads somewhere"
-    assert "{" not in "".join(f.message for r in plan.get(RULES) for f in r.findings), (
+    assert "{" not in "".join(f.message for r in evaluation.get(RULES) for f in r.findings), (
         "devices are called by their tags"
     )
-    codes = {r.code for r in plan.get(RULES) if r.verdict is not Verdict.MEETS}
+    codes = {r.code for r in evaluation.get(RULES) if r.verdict is not Verdict.MEETS}
     assert codes & {"C01", "C04", "C05", "C06", "C07", "C08"}
 
 
@@ -218,6 +218,6 @@ def test_a_spare_contact_put_to_use_brings_no_fault_and_a_second_use_is_refused(
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_faults_are_found_in_the_same_order_each_time(name: str) -> None:
-    plan = Evaluation(sample(name))
-    circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
+    evaluation = Evaluation(sample(name))
+    circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
     assert find_faults(circuits, nets) == find_faults(circuits, nets)

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from shapely import LineString, STRtree
 from shapely import box as shape
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Line, Poly, Text, bounds_of
 from riktig.core.job import (
     CircuitId,
@@ -21,7 +22,6 @@ from riktig.core.job import (
     new_job,
     set_practice,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
@@ -67,9 +67,9 @@ def thirty_starters() -> Job:
     return with_names_recorded(job)
 
 
-def numbered(name: str, school: Numbering) -> Job:
+def numbered(name: str, scheme: Numbering) -> Job:
     """A demonstration whose numbers are those of another school."""
-    return renumber(set_practice(demo_job(name), numbering=school))
+    return renumber(set_practice(demo_job(name), numbering=scheme))
 
 
 JOBS = {
@@ -126,20 +126,20 @@ def test_no_two_texts_overlap_and_no_line_runs_through_one(name: str) -> None:
 
 
 def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
-    plan = Evaluation(JOBS["by rung"])
+    evaluation = Evaluation(JOBS["by rung"])
     said = [
         int(found[1])
-        for drawing in plan.get(SHEET_DRAWINGS)
+        for drawing in evaluation.get(SHEET_DRAWINGS)
         for text in texts_of(drawing)
         if (found := re.search(r"rung (\d+)$", text.text))
     ]
-    rungs = plan.get(CIRCUITS).rungs
+    rungs = evaluation.get(CIRCUITS).rungs
     named = [n for n, rung in enumerate(rungs, 1) if rung.band is Band.CONTROL]
     assert sorted(set(said)) == sorted(said)
     # Where a path leaves no room for its name its number is left out too: in one of eight at most.
     assert len(set(named) - set(said)) <= len(named) / 8
     # What hangs on a rung has its number ahead of its own: rung 52 has 5201 on the same sheet.
-    drawn = [[text.text for text in texts_of(drawing)] for drawing in plan.get(SHEET_DRAWINGS)]
+    drawn = [[text.text for text in texts_of(drawing)] for drawing in evaluation.get(SHEET_DRAWINGS)]
     (there,) = [texts for texts in drawn if any(text.endswith("rung 52") for text in texts)]
     assert "5201" in there
     plain = [text.text for drawing in Evaluation(JOBS["by place"]).get(SHEET_DRAWINGS) for text in texts_of(drawing)]
@@ -174,14 +174,14 @@ def test_every_arrow_has_its_partner(name: str) -> None:
 
 @pytest.mark.parametrize("name", JOBS)
 def test_every_element_has_one_place_and_its_number_is_written_once_a_sheet(name: str) -> None:
-    plan = Evaluation(JOBS[name])
-    sheets, circuits = plan.get(SHEETS), plan.get(CIRCUITS)
+    evaluation = Evaluation(JOBS[name])
+    sheets, circuits = evaluation.get(SHEETS), evaluation.get(CIRCUITS)
     drawn = [seat.element.id for sheet in sheets.sheets for seat in sheet.seats]
     assert len(drawn) == len(set(drawn))
     wanted = {e.id for r in circuits.rungs for e in elements_of(r.path)}
     earthed = {e.id for r in circuits.rungs if r.start == ("PE",) for e in elements_of(r.path)}
     assert wanted - set(drawn) <= earthed, "only a protective conductor may stand on the earth tree alone"
-    for sheet, drawing in zip(sheets.sheets, plan.get(SHEET_DRAWINGS), strict=True):
+    for sheet, drawing in zip(sheets.sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
         numbers = [mark.key for mark in texts_of(drawing) if str(mark.key).startswith("net:")]
         if sheet.kind is SheetKind.CONTROL:
             repeated = {key for key in numbers if numbers.count(key) > 1}
@@ -204,9 +204,9 @@ def test_what_belongs_together_stays_on_one_sheet() -> None:
 
 
 def test_every_net_of_a_power_path_shows_its_number() -> None:
-    plan = Evaluation(one_motor())
-    power = {mark.text for mark in texts_of(plan.get(SHEET_DRAWINGS)[0])}
-    behind = [plan.get(NAMES).number[net] for net in plan.get(NAMES).number if net.device == "c1.F"]
+    evaluation = Evaluation(one_motor())
+    power = {mark.text for mark in texts_of(evaluation.get(SHEET_DRAWINGS)[0])}
+    behind = [evaluation.get(NAMES).number[net] for net in evaluation.get(NAMES).number if net.device == "c1.F"]
     assert behind
     assert set(behind) <= power
 

@@ -4,6 +4,7 @@ from collections import Counter
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ControlSupply,
     ControlTap,
@@ -18,7 +19,6 @@ from riktig.core.job import (
     role_of,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS, NetClass, find_nets
 from tests.core.schematic.builders import joins, one_motor
 

@@ -5,6 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     CircuitId,
     DeviceId,
@@ -22,7 +23,6 @@ from riktig.core.job import (
     remove_load,
     set_practice,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     NAMES,
     NETS,
@@ -134,8 +134,8 @@ def test_a_full_range_goes_on_behind_the_last() -> None:
 
 
 @pytest.mark.parametrize("school", list(Numbering))
-def test_a_printed_number_is_retired_in_every_school(school: Numbering) -> None:
-    job = with_names_recorded(insert_contact(one_motor(numbering=school), STOP, Insertable.STOP_BUTTON, "second stop"))
+def test_a_printed_number_is_retired_in_every_school(scheme: Numbering) -> None:
+    job = with_names_recorded(insert_contact(one_motor(numbering=scheme), STOP, Insertable.STOP_BUTTON, "second stop"))
     job = mark_printed(job)
     known = set(joins(job))
     job = with_names_recorded(remove_element(job, STOP))
@@ -163,8 +163,8 @@ def test_another_school_numbers_anew_until_labels_are_printed() -> None:
 def test_common_potentials_have_the_numbers_that_the_house_kept_for_them() -> None:
     kept = (ReservedNumber("control.live", "100"), ReservedNumber("control.back", "0"), ReservedNumber("dc.zero", "M"))
     job = with_names_recorded(set_practice(kelp_shed(), reserved=kept, reserved_numbers=10))
-    plan = Evaluation(job)
-    by_node = {node: plan.get(NAMES).number[net.id] for net in plan.get(NETS).nets for node in net.nodes}
+    evaluation = Evaluation(job)
+    by_node = {node: evaluation.get(NAMES).number[net.id] for net in evaluation.get(NETS).nets for node in net.nodes}
     assert (by_node["control.live"], by_node["control.back"], by_node["dc.zero"]) == ("100", "0", "M")
     counted = [int(one.number) for one in job.numbers]
     assert min(counted) == 11
@@ -195,11 +195,11 @@ def test_two_contacts_of_one_device_in_series_are_one_when_nothing_leaves_betwee
     job = with_names_recorded(
         add_rung(before, CircuitId("c1"), OwnRung("more", "guard", "control", "K:13-14 K:21-22", "N"))
     )
-    plan = Evaluation(job)
-    between = [n for n in plan.get(NETS).nets if n.id not in plan.get(NAMES).number and not n.inner]
+    evaluation = Evaluation(job)
+    between = [n for n in evaluation.get(NETS).nets if n.id not in evaluation.get(NAMES).number and not n.inner]
     if between:
         assert {pin.device for net in between for pin in net.pins} == {"c1.K"}
-        assert {w.number for w in plan.get(WIRING).wires if w.net == between[0].id} == {"link"}
+        assert {w.number for w in evaluation.get(WIRING).wires if w.net == between[0].id} == {"link"}
 
 
 def test_a_wire_keeps_its_own_number_while_its_end_stays() -> None:
@@ -224,17 +224,17 @@ AT = st.sampled_from([STOP, START])
     st.sampled_from([0, 1, 7, 50]),
 )
 def test_numbers_are_unique_total_and_stable_under_any_insertions(
-    edits: list[tuple[object, Insertable, bool]], school: Numbering, between: NewBetween, step: int
+    edits: list[tuple[object, Insertable, bool]], scheme: Numbering, between: NewBetween, step: int
 ) -> None:
-    job = one_motor(numbering=school, new_between=between, number_step=step)
+    job = one_motor(numbering=scheme, new_between=between, number_step=step)
     for at, what, parallel in edits:
         before = joins(job)
         job = with_names_recorded(insert_contact(job, at, what, "more", parallel=parallel))  # type: ignore[arg-type]
         after = joins(job)
         assert set(before) <= set(after), "no number went away when something was put in"
         assert with_names_recorded(job) is job
-    plan = Evaluation(job)
-    numbers = [n for n in plan.get(NAMES).number.values() if n not in ("N", "PE")]
+    evaluation = Evaluation(job)
+    numbers = [n for n in evaluation.get(NAMES).number.values() if n not in ("N", "PE")]
     assert len(numbers) == len(set(numbers))
 
 

@@ -2,8 +2,8 @@
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, Job, Recipe, circuit_of
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import (
     CIRCUIT_TEMPLATES,
@@ -29,11 +29,11 @@ MAY_BE_MEANT = {"coil without contact"}
 
 @pytest.mark.parametrize("name", SAMPLES)
 def test_every_recipe_derives_whole_and_without_a_fault(name: str) -> None:
-    plan = Evaluation(sample(name))
-    circuits = plan.get(CIRCUITS)
+    evaluation = Evaluation(sample(name))
+    circuits = evaluation.get(CIRCUITS)
     assert circuits.clashes == ()
     assert circuits.undrawn == ()
-    assert [f for f in plan.get(FAULTS) if f.kind not in MAY_BE_MEANT] == []
+    assert [f for f in evaluation.get(FAULTS) if f.kind not in MAY_BE_MEANT] == []
     ids = [device.id for device in circuits.devices]
     assert len(ids) == len(set(ids))
     drawn = [e.id for rung in circuits.rungs for e in elements_of(rung.path)]

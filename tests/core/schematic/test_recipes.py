@@ -2,8 +2,8 @@
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import ControlTap, EarthScheme, Job, OverloadContact, PracticeFields, RunLamp, change_load
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, Band, elements_of
 from tests.core.schematic.builders import one_motor
 

@@ -4,12 +4,12 @@ from itertools import pairwise
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.ids import ElementId, read_pin
 from riktig.core.job import PinRef, RelayCommons, set_practice
 from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, read_key
 from riktig.core.labels import INDEX, find
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
@@ -37,14 +37,14 @@ CONTROLLED = "all of it by the controller"
 
 
 def words(name: str, kind: SheetKind) -> list[set[str]]:
-    plan = Evaluation(sample(name))
-    pairs = zip(plan.get(SHEETS).sheets, plan.get(SHEET_DRAWINGS), strict=True)
+    evaluation = Evaluation(sample(name))
+    pairs = zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)
     return [{m.text for m in drawing.marks if isinstance(m, Text)} for sheet, drawing in pairs if sheet.kind is kind]
 
 
 def test_every_point_of_the_controller_shows_address_terminal_and_purpose() -> None:
-    plan = Evaluation(sample(CONTROLLED))
-    circuits = plan.get(CIRCUITS)
+    evaluation = Evaluation(sample(CONTROLLED))
+    circuits = evaluation.get(CIRCUITS)
     devices = circuits.by_id
     shown = set().union(*words(CONTROLLED, SheetKind.CONTROL))
     points = 0
@@ -74,9 +74,9 @@ def test_no_address_is_given_twice() -> None:
 
 @pytest.mark.parametrize("name", ["direct-on-line", "pump by level", "both ways"])
 def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
-    plan = Evaluation(sample(name))
-    circuits = plan.get(CIRCUITS)
-    for sheet, drawing in zip(plan.get(SHEETS).sheets, plan.get(SHEET_DRAWINGS), strict=True):
+    evaluation = Evaluation(sample(name))
+    circuits = evaluation.get(CIRCUITS)
+    for sheet, drawing in zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
         if sheet.kind is not SheetKind.CONTROL:
             continue
         said: dict[Key | None, set[str]] = {}
@@ -94,8 +94,8 @@ def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
 
 @pytest.mark.parametrize("name", ["direct-on-line", "pump by level", CONTROLLED])
 def test_the_earth_tree_shows_every_bond_once_from_one_root(name: str) -> None:
-    plan = Evaluation(sample(name))
-    circuits, tags = plan.get(CIRCUITS), plan.get(NAMES).tag
+    evaluation = Evaluation(sample(name))
+    circuits, tags = evaluation.get(CIRCUITS), evaluation.get(NAMES).tag
     shown = [text for page in words(name, SheetKind.EARTH) for text in page]
     points = [pin for _, here in bars_of(circuits) for pin in here]
     assert points == list(circuits.earths)
@@ -108,17 +108,17 @@ def test_the_earth_tree_shows_every_bond_once_from_one_root(name: str) -> None:
 
 
 def test_a_spare_contact_stands_in_the_mirror_and_a_used_one_with_its_place() -> None:
-    plan = Evaluation(one_motor())
-    shown = {m.text for m in plan.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)}
+    evaluation = Evaluation(one_motor())
+    shown = {m.text for m in evaluation.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)}
     assert "spare 21 31" in shown
-    assert str(plan.get(SHEETS).places[ElementId("c1.K/13-14")]) in shown
+    assert str(evaluation.get(SHEETS).places[ElementId("c1.K/13-14")]) in shown
 
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
 def test_everything_on_a_sheet_is_found_on_it_by_its_key(name: str) -> None:
-    plan = Evaluation(demo_job(name))
-    sheets, circuits, nets = plan.get(SHEETS), plan.get(CIRCUITS), plan.get(NETS)
-    for sheet, drawing in zip(sheets.sheets, plan.get(SHEET_DRAWINGS), strict=True):
+    evaluation = Evaluation(demo_job(name))
+    sheets, circuits, nets = evaluation.get(SHEETS), evaluation.get(CIRCUITS), evaluation.get(NETS)
+    for sheet, drawing in zip(sheets.sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
         keys = {m.key for m in drawing.marks if isinstance(m.key, ElementKey | DeviceKey)}
         for key in keys:
             found = sheets_with(sheets, circuits, nets, key)
@@ -130,17 +130,17 @@ def test_everything_on_a_sheet_is_found_on_it_by_its_key(name: str) -> None:
 
 
 def test_one_sheet_drawn_alone_is_the_same_as_among_all() -> None:
-    plan = Evaluation(demo_job("kelp-shed"))
-    pen, all_of_them = plan.get(SHEET_PEN), plan.get(SHEET_DRAWINGS)
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    pen, all_of_them = evaluation.get(SHEET_PEN), evaluation.get(SHEET_DRAWINGS)
     assert [pen.drawing(n) for n in range(len(all_of_them))] == list(all_of_them)
     with pytest.raises(IndexError):
         pen.drawing(99)
 
 
 def test_a_net_is_thick_at_every_end_that_it_joins_on_the_sheet() -> None:
-    plan = Evaluation(one_motor())
-    nets, devices = plan.get(NETS), plan.get(CIRCUITS).by_id
-    sheet = plan.get(SHEETS).sheets[1]
+    evaluation = Evaluation(one_motor())
+    nets, devices = evaluation.get(NETS), evaluation.get(CIRCUITS).by_id
+    sheet = evaluation.get(SHEETS).sheets[1]
     hold = nets.of_pin[read_pin("c1.K:13")]
     marks = net_marks(sheet, devices, nets.of_pin, hold)
     ends = [(round(m.x1, 1), round(m.y1, 1), round(m.x2, 1), round(m.y2, 1)) for m in marks]  # type: ignore[union-attr]
@@ -171,10 +171,10 @@ def test_a_number_alone_is_a_wire_not_a_sheet() -> None:
 
 def test_commons_of_relays_hang_on_bridged_terminals_or_in_loops_as_practice_says() -> None:
     bridged = sample(CONTROLLED)
-    plan = Evaluation(bridged)
-    bars = {d.id for d in plan.get(CIRCUITS).devices if d.kind_id == "zero_bar"}
+    evaluation = Evaluation(bridged)
+    bars = {d.id for d in evaluation.get(CIRCUITS).devices if d.kind_id == "zero_bar"}
     assert len(bars) == 1
-    from_bar = [w for w in plan.get(WIRING).wires if w.start.pin.device in bars]
+    from_bar = [w for w in evaluation.get(WIRING).wires if w.start.pin.device in bars]
     assert len(from_bar) >= 4, "each circuit's 0 V from a way of its own"
     looped = Evaluation(set_practice(bridged, relay_commons=RelayCommons.LOOPS))
     assert not any(d.kind_id == "zero_bar" for d in looped.get(CIRCUITS).devices)
@@ -183,9 +183,9 @@ def test_commons_of_relays_hang_on_bridged_terminals_or_in_loops_as_practice_say
 
 def test_power_paths_stand_on_power_sheets_and_control_paths_on_control_sheets() -> None:
     for name in SAMPLES:
-        plan = Evaluation(sample(name))
-        bands = {e.id: r.band for r in plan.get(CIRCUITS).rungs for e in elements_of(r.path)}
-        for sheet in plan.get(SHEETS).sheets:
+        evaluation = Evaluation(sample(name))
+        bands = {e.id: r.band for r in evaluation.get(CIRCUITS).rungs for e in elements_of(r.path)}
+        for sheet in evaluation.get(SHEETS).sheets:
             for seat in sheet.seats:
                 power = bands[seat.element.id] in (Band.POWER, Band.INCOMING)
                 assert power is (sheet.kind is SheetKind.POWER), (name, seat.element.id)

@@ -3,9 +3,9 @@
 import pytest
 from shapely import box as shape
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Text, bounds_of
 from riktig.core.job import Insertable, Job, add_load
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     SHEET_DRAWINGS,
@@ -23,39 +23,39 @@ def texts(drawing: Drawing) -> list[str]:
 
 
 def test_every_element_stands_on_a_sheet_inside_its_grid(two_motors: Job) -> None:
-    plan = Evaluation(two_motors)
-    places = plan.get(SHEETS).places
-    for rung in plan.get(CIRCUITS).rungs:
+    evaluation = Evaluation(two_motors)
+    places = evaluation.get(SHEETS).places
+    for rung in evaluation.get(CIRCUITS).rungs:
         for element in elements_of(rung.path):
             place = places[element.id]
             assert 0 <= place.column <= 9
             assert place.row in "ABCDEF"
 
 
-def test_columns_run_from_nought_to_nine_and_rows_from_a_to_f(plan: Evaluation[Job]) -> None:
-    for drawing in plan.get(SHEET_DRAWINGS):
+def test_columns_run_from_nought_to_nine_and_rows_from_a_to_f(evaluation: Evaluation[Job]) -> None:
+    for drawing in evaluation.get(SHEET_DRAWINGS):
         assert [*"0123456789"] == list(texts(drawing)[:10])
         assert [*"ABCDEF"] == list(texts(drawing)[10:16])
 
 
-def test_coils_carry_the_places_of_their_contacts_and_contacts_that_of_their_coil(plan: Evaluation[Job]) -> None:
-    circuits, sheets = plan.get(CIRCUITS), plan.get(SHEETS)
+def test_coils_carry_the_places_of_their_contacts_and_contacts_that_of_their_coil(evaluation: Evaluation[Job]) -> None:
+    circuits, sheets = evaluation.get(CIRCUITS), evaluation.get(SHEETS)
     contactor = next(d for d in circuits.devices if d.kind_id == "contactor")
     rows = dict(contact_places(sheets, circuits, contactor))
     assert rows["21-22"] == rows["31-32"] == "spare"
     for unit, element in (("1-2", "c1.K/1-2"), ("13-14", "c1.K/13-14"), ("43-44", "c1.K/43-44")):
         assert rows[unit] == str(sheets.places[element])  # type: ignore[index]
     coil = sheets.places["c1.K/A1-A2"]  # type: ignore[index]
-    control = texts(plan.get(SHEET_DRAWINGS)[1])
+    control = texts(evaluation.get(SHEET_DRAWINGS)[1])
     assert control.count(f"coil {coil}") == 2
     assert rows["13-14"] in control
 
 
-def test_numbers_tags_and_pin_markings_are_written(plan: Evaluation[Job]) -> None:
-    control = set(texts(plan.get(SHEET_DRAWINGS)[1]))
+def test_numbers_tags_and_pin_markings_are_written(evaluation: Evaluation[Job]) -> None:
+    control = set(texts(evaluation.get(SHEET_DRAWINGS)[1]))
     assert {"F2", "F3", "S1", "S2", "K1", "H1", "H2", "95", "96", "13", "14", "A1", "A2", "X1"} <= control
     assert {"7", "8", "9", "10", "11", "12"} <= control
-    power = set(texts(plan.get(SHEET_DRAWINGS)[0]))
+    power = set(texts(evaluation.get(SHEET_DRAWINGS)[0]))
     assert {"W1", "X1", "Q1", "F1", "K1", "F3", "X2", "M1", "1", "4", "M1-U", "L1", "N", "PE"} <= power
 
 
@@ -65,13 +65,13 @@ def test_marks_stay_on_the_sheet_and_seats_of_a_control_sheet_do_not_overlap(ext
     for n in range(extra):
         job = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, f"stop {n}"))
         job = with_names_recorded(insert_contact(job, START, Insertable.START_BUTTON, f"start {n}", parallel=True))
-    plan = Evaluation(job)
-    for drawing in plan.get(SHEET_DRAWINGS):
+    evaluation = Evaluation(job)
+    for drawing in evaluation.get(SHEET_DRAWINGS):
         for mark in drawing.marks:
             if not isinstance(mark, Text):
                 assert bounds_of(mark).x >= 0
                 assert bounds_of(mark).right <= drawing.width
-    seats = plan.get(SHEETS).sheets[1].seats
+    seats = evaluation.get(SHEETS).sheets[1].seats
     shapes = [shape(s.x - 4, s.top + 0.1, s.x + 4, s.bottom - 0.1) for s in seats]
     for i, one in enumerate(shapes):
         assert not any(one.intersects(other) for other in shapes[i + 1 :])

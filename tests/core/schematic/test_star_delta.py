@@ -2,6 +2,7 @@
 
 import pytest
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.ids import read_pin
 from riktig.core.job import (
@@ -17,7 +18,6 @@ from riktig.core.job import (
     set_box,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, Verdict, findings_of
@@ -98,13 +98,17 @@ def test_the_overload_sits_inside_the_triangle_or_in_the_line_as_the_house_wants
 def test_parts_and_conductors_are_those_of_their_place() -> None:
     """By hand, 11 kW: 22 A. Line and triangle 22 / √3 = 12.7 A: 18 A frames. Star 7.3 A: 9 A. Panel 4 mm² (24 A),
     inside the triangle 1.5 mm² (13.5 A)."""
-    plan = Evaluation(fan())
-    parts = {str(device): part.ref for device, part in plan.get(SIZING).parts.items()}
+    evaluation = Evaluation(fan())
+    parts = {str(device): part.ref for device, part in evaluation.get(SIZING).parts.items()}
     assert (parts["c1.K"], parts["c1.KD"], parts["c1.KS"], parts["c1.KT"]) == ("CON-18", "CON-18", "CON-9", "TM-YD")
-    assert plan.get(SIZING).loads[0].setting_a == 12.7
-    of = {w.number: w.mm2 for w in plan.get(WIRING).wires if circuit_of(w.net.device) == "c1" and w.colour == "black"}
-    numbers = plan.get(NAMES).number
-    ids = plan.get(NETS).of_pin
+    assert evaluation.get(SIZING).loads[0].setting_a == 12.7
+    of = {
+        w.number: w.mm2
+        for w in evaluation.get(WIRING).wires
+        if circuit_of(w.net.device) == "c1" and w.colour == "black"
+    }
+    numbers = evaluation.get(NAMES).number
+    ids = evaluation.get(NETS).of_pin
     fed, inside, star = (of[numbers[ids[read_pin(pin)].id]] for pin in ("c1.F:2", "c1.X.U1:i", "c1.KS:2"))
     assert (fed, inside, star) == (4, 1.5, 1.5)
 
@@ -124,25 +128,27 @@ def test_its_conductors_are_named_by_both_ends_of_the_motor() -> None:
 @pytest.mark.parametrize("protection", list(Protection))
 @pytest.mark.parametrize("overload", list(StarDeltaOverload))
 def test_the_whole_chain_stands_behind_it(protection: Protection, overload: StarDeltaOverload) -> None:
-    plan = Evaluation(fan(protection, Practice(star_delta_overload=overload, distribution=Distribution.BLOCKS)))
-    circuits = plan.get(CIRCUITS)
+    evaluation = Evaluation(fan(protection, Practice(star_delta_overload=overload, distribution=Distribution.BLOCKS)))
+    circuits = evaluation.get(CIRCUITS)
     assert circuits.undrawn == ()
-    placed = set(plan.get(SHEETS).places)
+    placed = set(evaluation.get(SHEETS).places)
     assert {one.id for rung in circuits.rungs for one in elements_of(rung.path) if rung.start != ("PE",)} <= placed
-    assert plan.get(LAYOUT).misfits == ()
-    assert plan.get(WIRING).unrouted == ()
-    assert {w.key for w in plan.get(WIRING).wires} == {t.wire for t in plan.get(TESTS).tests if t.wire}
-    failing = [f.message for f in findings_of(plan.get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "ECW"]
+    assert evaluation.get(LAYOUT).misfits == ()
+    assert evaluation.get(WIRING).unrouted == ()
+    assert {w.key for w in evaluation.get(WIRING).wires} == {t.wire for t in evaluation.get(TESTS).tests if t.wire}
+    failing = [
+        f.message for f in findings_of(evaluation.get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "ECW"
+    ]
     assert failing == []
 
 
 def test_it_stands_on_a_sheet_with_room_for_it_and_says_where_its_ends_go() -> None:
     job = add_load(fan(), "drum", 4.0)
-    plan = Evaluation(with_names_recorded(job))
-    power = [sheet for sheet in plan.get(SHEETS).sheets if sheet.kind is SheetKind.POWER]
+    evaluation = Evaluation(with_names_recorded(job))
+    power = [sheet for sheet in evaluation.get(SHEETS).sheets if sheet.kind is SheetKind.POWER]
     assert len(power) == 2
     assert "c1" not in power[0].circuits, "beside the incoming supply there is no height for it"
-    texts = [m.text for m in plan.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)]
+    texts = [m.text for m in evaluation.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)]
     assert "of M1" in texts
     assert {"W2", "U2", "V2"} <= set(texts)
 

@@ -3,6 +3,7 @@
 import pytest
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Command,
     Job,
@@ -15,7 +16,6 @@ from riktig.core.job import (
     new_job,
     set_box,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, Verdict, findings_of
@@ -105,9 +105,11 @@ class TestBothWays:
         assert marks == ["U", "V", "W", "PE", "1", "2", "3", "4"]
 
     def test_lamps_say_which_way_it_runs_and_both_are_green(self) -> None:
-        plan = Evaluation(rake())
+        evaluation = Evaluation(rake())
         lamps = {
-            d.legend: plan.get(SIZING).parts[d.id].colour for d in plan.get(CIRCUITS).devices if d.kind_id == "lamp"
+            d.legend: evaluation.get(SIZING).parts[d.id].colour
+            for d in evaluation.get(CIRCUITS).devices
+            if d.kind_id == "lamp"
         }
         assert lamps == {
             "Rake carriage RUNS FORWARD": "green",
@@ -134,13 +136,13 @@ class TestMotorProtector:
         assert same(found, "K:2", "X.U:i")
 
     def test_no_overload_is_left_and_every_wire_reaches_its_clamp(self) -> None:
-        plan = Evaluation(self.plain())
-        kinds = [d.kind_id for d in plan.get(CIRCUITS).devices]
+        evaluation = Evaluation(self.plain())
+        kinds = [d.kind_id for d in evaluation.get(CIRCUITS).devices]
         assert "contactor_wired" in kinds
         assert not any("overload" in kind for kind in kinds)
-        assert plan.get(WIRING).unrouted == ()
-        assert plan.get(WIRING).crowded == ()
-        landed = {str(end.pin) for w in plan.get(WIRING).wires for end in (w.start, w.end)}
+        assert evaluation.get(WIRING).unrouted == ()
+        assert evaluation.get(WIRING).crowded == ()
+        landed = {str(end.pin) for w in evaluation.get(WIRING).wires for end in (w.start, w.end)}
         assert {"c1.K:2", "c1.K:4", "c1.K:6"} <= landed
 
     def test_the_same_part_is_bought_whether_plugged_or_wired(self) -> None:
@@ -155,17 +157,17 @@ class TestMotorProtector:
 def test_the_whole_chain_stands_behind_every_starter(protection: Protection, both: bool) -> None:
     fields = BOTH if both else {}
     job = set_box(new_job("C"), 600.0, 800.0, 300.0)
-    plan = Evaluation(with_names_recorded(add_load(job, "drum", 1.5, protection=protection, **fields)))  # type: ignore[arg-type]
-    circuits: Circuits = plan.get(CIRCUITS)
+    evaluation = Evaluation(with_names_recorded(add_load(job, "drum", 1.5, protection=protection, **fields)))  # type: ignore[arg-type]
+    circuits: Circuits = evaluation.get(CIRCUITS)
     assert circuits.undrawn == ()
-    placed = set(plan.get(SHEETS).places)
+    placed = set(evaluation.get(SHEETS).places)
     assert {one.id for rung in circuits.rungs for one in elements_of(rung.path) if rung.start != ("PE",)} <= placed
-    seated = {seat.device for seat in plan.get(LAYOUT).seats}
+    seated = {seat.device for seat in evaluation.get(LAYOUT).seats}
     assert {d.id for d in circuits.devices if d.zone.value == "plate" and d.kind_id != "stud"} <= seated
-    wires = plan.get(WIRING).wires
-    tested = {test.wire for test in plan.get(TESTS).tests if test.wire}
+    wires = evaluation.get(WIRING).wires
+    tested = {test.wire for test in evaluation.get(TESTS).tests if test.wire}
     assert {wire.key for wire in wires} == tested
-    failing = [f for f in findings_of(plan.get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "ECWP"]
+    failing = [f for f in findings_of(evaluation.get(RULES)) if f.verdict is Verdict.FAILS and f.code[0] in "ECWP"]
     assert failing == []
 
 

@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from riktig.core.catalogue import class_of, classes, kinds, letters_ever, letters_of
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ClassLetters,
     DeviceId,
@@ -17,7 +18,6 @@ from riktig.core.job import (
     remove_load,
     set_practice,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
@@ -99,15 +99,15 @@ def test_another_set_names_anew_but_never_what_the_builder_named() -> None:
 
 def test_a_placed_tag_says_sheet_and_column_of_its_coil() -> None:
     job = with_names_recorded(set_practice(kelp_shed(), tags=TagStyle.PLACED))
-    plan = Evaluation(job)
-    places, found = device_places(plan.get(CIRCUITS)), tags(job)
-    devices = plan.get(CIRCUITS).by_id
+    evaluation = Evaluation(job)
+    places, found = device_places(evaluation.get(CIRCUITS)), tags(job)
+    devices = evaluation.get(CIRCUITS).by_id
     for device, place in places.items():
         if devices[device].strip or devices[device].kind_id == "earth_bar":
             continue
         here = f"{devices[device].kind.letter}{place.sheet}{place.column}"
         assert found[device].rstrip("bcdefgh") == here
-    coil = plan.get(SHEETS).places[ElementId("c2.K/A1-A2")]
+    coil = evaluation.get(SHEETS).places[ElementId("c2.K/A1-A2")]
     assert found[DeviceId("c2.K")] == f"K{coil.sheet}{coil.column}"
 
 
@@ -140,11 +140,11 @@ def test_a_symbol_that_moves_keeps_its_tag_until_it_is_asked_for_anew() -> None:
     assert all(kept[device] == tags(job)[device] for device in kept)
     moved = {device for device, tag in tags(tag_anew(after)).items() if tag != kept[device]}
     assert moved, "the sheets have moved up"
-    plan = Evaluation(tag_anew(after))
-    strips = {d.id for d in plan.get(CIRCUITS).devices if d.strip}
+    evaluation = Evaluation(tag_anew(after))
+    strips = {d.id for d in evaluation.get(CIRCUITS).devices if d.strip}
     for device in moved - strips:
-        place = device_places(plan.get(CIRCUITS)).get(device)
-        assert place is None or f"{place.sheet}{place.column}" in tags(plan.document)[device]
+        place = device_places(evaluation.get(CIRCUITS)).get(device)
+        assert place is None or f"{place.sheet}{place.column}" in tags(evaluation.document)[device]
 
 
 def test_the_tags_of_a_document_are_those_it_was_settled_with() -> None:

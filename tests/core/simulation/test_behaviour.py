@@ -3,8 +3,8 @@
 import pytest
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, DeviceId, ElementId, Job, Recipe
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NETS,
@@ -42,13 +42,13 @@ WHOLE = ["both ways", "star-delta", "pump by level", "emergency stop", "all of i
 @pytest.mark.parametrize("name", WHOLE)
 def test_on_the_whole_panel_it_is_as_with_its_supplies_alone(name: str) -> None:
     job = sample(name)
-    plan = Evaluation(job)
-    circuits = plan.get(CIRCUITS)
+    evaluation = Evaluation(job)
+    circuits = evaluation.get(CIRCUITS)
     for circuit in all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals):
         load = next((one for one in job.loads if one.id == circuit.load), None)
         steps = script_of(circuit, load, job.signals, job.circuits)
         small = behaviour_of(job, circuits, circuit.id)
-        assert (small.steps if small else ()) == run_script(circuits, plan.get(NETS), circuit.id, steps)
+        assert (small.steps if small else ()) == run_script(circuits, evaluation.get(NETS), circuit.id, steps)
 
 
 SPOILT = {
@@ -89,7 +89,7 @@ def test_both_contactors_in_is_a_short_circuit_and_is_said() -> None:
     job = sample("both ways")
     plan, circuit = Evaluation(job), job.circuits[-1].id
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
-    panel.hands.pushed |= {DeviceId(f"{circuit}.K"), DeviceId(f"{circuit}.KR")}
+    panel.operator_state.pushed |= {DeviceId(f"{circuit}.K"), DeviceId(f"{circuit}.KR")}
     panel.settle()
     assert panel.shorts == ["L2 meets L3"]
 
@@ -124,16 +124,16 @@ def test_a_chain_of_relays_that_feeds_back_never_comes_to_rest_and_is_said() -> 
             [OwnRung("one", "ring", "main.L1", "K1:21-22 K1:A1-A2", "N")],
         )
     )  # fmt: skip
-    plan = Evaluation(job)
-    assert Panel(plan.get(CIRCUITS), plan.get(NETS)).restless
+    evaluation = Evaluation(job)
+    assert Panel(evaluation.get(CIRCUITS), evaluation.get(NETS)).restless
 
 
 @pytest.mark.parametrize("step", ["press Q99", "fly away", "turn nothing to hand", "trip guard"])
 def test_a_step_that_cannot_be_done_says_so(step: str) -> None:
     job = sample("lamp test")
-    plan = Evaluation(job)
+    evaluation = Evaluation(job)
     with pytest.raises(RiktigError):
-        run_script(plan.get(CIRCUITS), plan.get(NETS), job.circuits[-1].id, (step,))
+        run_script(evaluation.get(CIRCUITS), evaluation.get(NETS), job.circuits[-1].id, (step,))
 
 
 def test_steps_are_told_with_tags() -> None:

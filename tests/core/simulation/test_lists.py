@@ -5,9 +5,9 @@ import json
 import pytest
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import schedule
 from riktig.core.job import CircuitId, DeviceId, Job, OwnDevice, OwnRung, add_load, change_load, read_pin
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NETS, add_written, with_names_recorded
 from riktig.core.simulation import (
     CONDUCTORS,
@@ -53,19 +53,19 @@ def shed() -> Evaluation[Job]:
     return Evaluation(demo_job("kelp-shed"))
 
 
-def wired(plan: Evaluation[Job], *faults: InjectedFault) -> Panel:
+def wired(evaluation: Evaluation[Job], *faults: InjectedFault) -> Panel:
     """A panel as it is wired, with faults put in."""
-    conductors = conductors_with_faults(plan.get(CONDUCTORS), faults)
-    panel = Panel(plan.get(CIRCUITS), plan.get(NETS), plan.document.supply, 230.0, conductors)
-    inject_faults(panel.hands, faults)
+    conductors = conductors_with_faults(evaluation.get(CONDUCTORS), faults)
+    panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.document.supply, 230.0, conductors)
+    inject_faults(panel.operator_state, faults)
     panel.settle()
     return panel
 
 
 def started(panel: Panel) -> Panel:
-    panel.hands.pressed.add(START)
+    panel.operator_state.pressed.add(START)
     panel.settle()
-    panel.hands.pressed.discard(START)
+    panel.operator_state.pressed.discard(START)
     panel.settle()
     return panel
 
@@ -80,14 +80,14 @@ class TestLive:
         assert all(tag in pins for tag in ("Q1:1", "Q2:2", "F22:1", "X3:F11", "K5:A1"))
         assert "K9:" not in pins
 
-    def test_one_motor_breaker_off_makes_only_its_motor_dead(self, plan: Evaluation[Job]) -> None:
-        (one,) = [one for one in plan.get(ISOLATIONS) if one.device == "c1.F"]
-        devices = {pin.device for net in one.dead for pin in plan.get(NETS).of_pin[net].pins}
+    def test_one_motor_breaker_off_makes_only_its_motor_dead(self, evaluation: Evaluation[Job]) -> None:
+        (one,) = [one for one in evaluation.get(ISOLATIONS) if one.device == "c1.F"]
+        devices = {pin.device for net in one.dead for pin in evaluation.get(NETS).of_pin[net].pins}
         assert devices == {"c1.F", "c1.K"}
 
-    def test_to_work_on_the_contactor_its_own_two_breakers_are_locked(self, plan: Evaluation[Job]) -> None:
-        circuits = plan.get(CIRCUITS)
-        found = lock_off(circuits, Panel(circuits, plan.get(NETS)).network, DeviceId("c1.K"))
+    def test_to_work_on_the_contactor_its_own_two_breakers_are_locked(self, evaluation: Evaluation[Job]) -> None:
+        circuits = evaluation.get(CIRCUITS)
+        found = lock_off(circuits, Panel(circuits, evaluation.get(NETS)).network, DeviceId("c1.K"))
         assert set(found.switches) == {"c1.F", "c1.FC"}
 
 
@@ -110,40 +110,42 @@ class TestRestart:
 
 
 class TestFaults:
-    def test_a_wire_off_at_the_hold_contact_lets_go_with_the_button(self, plan: Evaluation[Job]) -> None:
-        wires = [w for w in plan.get(WIRING).wires if read_pin("c1.K:14") in (w.start.pin, w.end.pin)]
+    def test_a_wire_off_at_the_hold_contact_lets_go_with_the_button(self, evaluation: Evaluation[Job]) -> None:
+        wires = [w for w in evaluation.get(WIRING).wires if read_pin("c1.K:14") in (w.start.pin, w.end.pin)]
         fault = InjectedFault(FaultKind.OFF, str(wires[0].key), "c1.K:14")
-        panel = wired(plan, fault)
+        panel = wired(evaluation, fault)
         assert not started(panel).is_fed(DeviceId("c1.K"))
-        assert started(wired(plan)).is_fed(DeviceId("c1.K"))
+        assert started(wired(evaluation)).is_fed(DeviceId("c1.K"))
 
-    def test_two_motor_wires_swapped_turn_it_the_other_way(self, plan: Evaluation[Job]) -> None:
+    def test_two_motor_wires_swapped_turn_it_the_other_way(self, evaluation: Evaluation[Job]) -> None:
         keys = {}
-        for wire in plan.get(WIRING).wires:
+        for wire in evaluation.get(WIRING).wires:
             for end in (wire.start.pin, wire.end.pin):
                 if str(end) in ("c1.FO:2", "c1.FO:4"):
                     keys[end] = str(wire.key)
         swapped = InjectedFault(
             FaultKind.SWAPPED, keys[read_pin("c1.FO:2")], "c1.FO:2", keys[read_pin("c1.FO:4")], "c1.FO:4"
         )
-        assert started(wired(plan, swapped)).turns(DeviceId("c1.M")) == "reverse"
-        assert started(wired(plan)).turns(DeviceId("c1.M")) == "forward"
+        assert started(wired(evaluation, swapped)).turns(DeviceId("c1.M")) == "reverse"
+        assert started(wired(evaluation)).turns(DeviceId("c1.M")) == "forward"
 
-    def test_a_short_ahead_of_everything_takes_the_feed_and_is_said(self, plan: Evaluation[Job]) -> None:
-        panel = wired(plan, InjectedFault(FaultKind.SHORT, "", "c0.Q:1", "c0.Q:3"))
-        assert panel.hands.lost == {"L1", "L2"}
+    def test_a_short_ahead_of_everything_takes_the_feed_and_is_said(self, evaluation: Evaluation[Job]) -> None:
+        panel = wired(evaluation, InjectedFault(FaultKind.SHORT, "", "c0.Q:1", "c0.Q:3"))
+        assert panel.operator_state.lost == {"L1", "L2"}
         assert panel.on == set()
         assert any(
             "L1 meets L2" in event.text and "nothing in the panel guards it" in event.text for event in panel.events
         )
 
-    def test_a_short_between_two_poles_behind_the_contactor_trips_when_it_comes_in(self, plan: Evaluation[Job]) -> None:
-        panel = wired(plan, InjectedFault(FaultKind.SHORT, "", "c1.FO:2", "c1.FO:4"))
+    def test_a_short_between_two_poles_behind_the_contactor_trips_when_it_comes_in(
+        self, evaluation: Evaluation[Job]
+    ) -> None:
+        panel = wired(evaluation, InjectedFault(FaultKind.SHORT, "", "c1.FO:2", "c1.FO:4"))
         assert panel.shorts == []
-        panel.hands.pressed.add(START)
+        panel.operator_state.pressed.add(START)
         panel.settle()
         assert panel.shorts == ["L1 meets L2"]
-        assert DeviceId("c1.F") in panel.hands.tripped
+        assert DeviceId("c1.F") in panel.operator_state.tripped
 
     @pytest.mark.parametrize(
         ("fault", "on"),
@@ -153,61 +155,63 @@ class TestFaults:
             (InjectedFault(FaultKind.WELDED, "c1.K", "13-14"), True),
         ],
     )
-    def test_a_spoilt_device_does_what_it_must(self, plan: Evaluation[Job], fault: InjectedFault, on: bool) -> None:
-        panel = wired(plan, fault)
+    def test_a_spoilt_device_does_what_it_must(
+        self, evaluation: Evaluation[Job], fault: InjectedFault, on: bool
+    ) -> None:
+        panel = wired(evaluation, fault)
         assert panel.is_fed(DeviceId("c1.K")) == on, "a welded hold contact starts it by itself"
         assert started(panel).is_fed(DeviceId("c1.K")) == on
 
-    def test_every_fault_of_every_device_can_be_put_in_and_said(self, plan: Evaluation[Job]) -> None:
-        panel = wired(plan)
-        for device in plan.get(CIRCUITS).devices:
-            for fault in faults_at(panel, plan.get(WIRING), device.id):
+    def test_every_fault_of_every_device_can_be_put_in_and_said(self, evaluation: Evaluation[Job]) -> None:
+        panel = wired(evaluation)
+        for device in evaluation.get(CIRCUITS).devices:
+            for fault in faults_at(panel, evaluation.get(WIRING), device.id):
                 assert fault.said(str)
-                started(wired(plan, fault))
+                started(wired(evaluation, fault))
 
-    def test_a_wire_that_is_not_there_is_said(self, plan: Evaluation[Job]) -> None:
+    def test_a_wire_that_is_not_there_is_said(self, evaluation: Evaluation[Job]) -> None:
         with pytest.raises(RiktigError, match="No wire"):
-            wired(plan, InjectedFault(FaultKind.OFF, "none", "c1.K:14"))
+            wired(evaluation, InjectedFault(FaultKind.OFF, "none", "c1.K:14"))
 
 
 class TestMeter:
-    def test_dead_the_coil_reads_its_winding_through_the_terminals(self, plan: Evaluation[Job]) -> None:
-        panel = wired(plan)
-        panel.hands.opened.add(DeviceId("c0.Q"))
+    def test_dead_the_coil_reads_its_winding_through_the_terminals(self, evaluation: Evaluation[Job]) -> None:
+        panel = wired(evaluation)
+        panel.operator_state.opened.add(DeviceId("c0.Q"))
         panel.settle()
         found = meter_of(panel).ohms(read_pin("c1.K:A1"), read_pin("c1.K:A2"))
         assert found.value == pytest.approx(560.0, rel=0.01)  # parts.csv: CON-9 has 560 ohm
         assert any("{c1.K} A1-A2" in one for one in found.way)
 
     def test_a_larger_contactor_reads_the_winding_of_its_own_part(self) -> None:
-        plan: Evaluation[Job] = Evaluation(change_load(one_motor(), one_motor().loads[0].id, kw=7.5))
-        parts = plan.get(SIZING).parts
+        evaluation: Evaluation[Job] = Evaluation(change_load(one_motor(), one_motor().loads[0].id, kw=7.5))
+        parts = evaluation.get(SIZING).parts
         part = parts[DeviceId("c1.K")]
         assert part.coil_ohm != 560.0, "not the one of the smallest contactor"
-        panel = Panel(plan.get(CIRCUITS), plan.get(NETS), parts=parts)
-        panel.hands.opened.add(DeviceId("c0.Q"))
+        panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS), parts=parts)
+        panel.operator_state.opened.add(DeviceId("c0.Q"))
         panel.settle()
         found = meter_of(panel).ohms(read_pin("c1.K:A1"), read_pin("c1.K:A2"))
         assert found.value == pytest.approx(part.coil_ohm, rel=0.01)
 
-    def test_live_it_refuses_ohms_and_reads_volts(self, plan: Evaluation[Job]) -> None:
-        meter = meter_of(wired(plan))
+    def test_live_it_refuses_ohms_and_reads_volts(self, evaluation: Evaluation[Job]) -> None:
+        meter = meter_of(wired(evaluation))
         assert "live" in meter.ohms(read_pin("c1.K:1"), read_pin("c1.K:3")).refused
         read = meter.volts(read_pin("c1.K:1"), read_pin("c1.K:3"))
         assert read.value == pytest.approx(400.0, rel=0.01)
         assert read.kind == "AC"
         assert meter.volts(read_pin("c1.K:2"), read_pin("c1.K:4")).value == pytest.approx(0.0, abs=0.5)
 
-    def test_nothing_between_two_pins_is_an_open_line(self, plan: Evaluation[Job]) -> None:
-        panel = wired(plan)
-        panel.hands.opened.add(DeviceId("c0.Q"))
+    def test_nothing_between_two_pins_is_an_open_line(self, evaluation: Evaluation[Job]) -> None:
+        panel = wired(evaluation)
+        panel.operator_state.opened.add(DeviceId("c0.Q"))
         panel.settle()
         found = meter_of(panel).ohms(read_pin("c1.K:1"), read_pin("c1.K:2"))
         assert found.value is None
         assert found.text == "OL"
 
-    def test_the_reading_follows_the_state(self, plan: Evaluation[Job]) -> None:
-        panel = wired(plan)
+    def test_the_reading_follows_the_state(self, evaluation: Evaluation[Job]) -> None:
+        panel = wired(evaluation)
         meter = meter_of(panel)
         assert meter.volts(read_pin("c1.K:A2"), read_pin("c1.K:A1")).value == pytest.approx(0.0, abs=0.5)
         started(panel)
@@ -218,10 +222,10 @@ class TestMeter:
 
 class TestTank:
     def test_filling_and_emptying_run_the_pump_from_float_to_float(self) -> None:
-        plan: Evaluation[Job] = Evaluation(sample("pump by level"))
-        panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
+        evaluation: Evaluation[Job] = Evaluation(sample("pump by level"))
+        panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
         (tank,) = tanks_of(panel.circuits)
-        panel.hands.position[DeviceId("c1.S.select")] = "auto"
+        panel.operator_state.position[DeviceId("c1.S.select")] = "auto"
         ran = []
         for level in (0.1, 0.4, 0.7, 0.4, 0.1, 0.4):
             tank = set_level(panel, tank, level)
@@ -236,28 +240,28 @@ class TestTank:
     def test_a_carriage_stops_at_its_end_and_goes_back(self, shed: Evaluation[Job]) -> None:
         panel = Panel(shed.get(CIRCUITS), shed.get(NETS))
         (carriage,) = carriages_of(panel.circuits)
-        panel.hands.pressed.add(DeviceId("c3.S.start"))
+        panel.operator_state.pressed.add(DeviceId("c3.S.start"))
         panel.settle()
-        panel.hands.pressed.clear()
+        panel.operator_state.pressed.clear()
         panel.settle()
         assert panel.turns(carriage.motor) == "forward"
         carriage = set_travel(panel, carriage, 1.0)
         assert panel.turns(carriage.motor) == "off"
-        panel.hands.pressed.add(DeviceId("c3.S.reverse"))
+        panel.operator_state.pressed.add(DeviceId("c3.S.reverse"))
         panel.settle()
         assert panel.turns(carriage.motor) == "reverse"
 
 
 class TestScripts:
-    def test_a_failing_step_says_why(self, plan: Evaluation[Job]) -> None:
-        runner = Runner(Panel(plan.get(CIRCUITS), plan.get(NETS)), CircuitId("c1"))
+    def test_a_failing_step_says_why(self, evaluation: Evaluation[Job]) -> None:
+        runner = Runner(Panel(evaluation.get(CIRCUITS), evaluation.get(NETS)), CircuitId("c1"))
         found = runner.step("rest: K on")
         assert found.otherwise == ("K is off, not on",)
         assert "{c1.S.start} 3-4 is open" in found.why[0] or "{c1.K} 13-14 is open" in found.why[0]
 
-    def test_tags_name_the_things_of_the_whole_panel(self, plan: Evaluation[Job]) -> None:
+    def test_tags_name_the_things_of_the_whole_panel(self, evaluation: Evaluation[Job]) -> None:
         names = {"K1": DeviceId("c1.K"), "S2": START}
-        runner = Runner(Panel(plan.get(CIRCUITS), plan.get(NETS)), CircuitId(""), names)
+        runner = Runner(Panel(evaluation.get(CIRCUITS), evaluation.get(NETS)), CircuitId(""), names)
         assert runner.step("press s2: k1 in").passed
         assert runner.step("weld K1 13-14: K1 in").passed
         assert runner.step("mend K1: K1 in").passed
@@ -285,16 +289,16 @@ class TestScripts:
     @pytest.mark.parametrize(
         "step", ["press K99", "wait long", "wait -1", "weld K1 9-9", "dance", "blow K1 zz", "turn K1", "turn K1 to x"]
     )
-    def test_a_step_that_cannot_be_done_is_refused(self, plan: Evaluation[Job], step: str) -> None:
-        runner = Runner(Panel(plan.get(CIRCUITS), plan.get(NETS)), CircuitId(""), {"K1": DeviceId("c1.K")})
+    def test_a_step_that_cannot_be_done_is_refused(self, evaluation: Evaluation[Job], step: str) -> None:
+        runner = Runner(Panel(evaluation.get(CIRCUITS), evaluation.get(NETS)), CircuitId(""), {"K1": DeviceId("c1.K")})
         with pytest.raises(RiktigError):
             runner.step(step)
 
 
 @pytest.mark.parametrize("name", ["kelp-shed", "frost-fan"])
 def test_everything_that_can_be_operated_goes_to_each_position_and_says_so(name: str) -> None:
-    plan: Evaluation[Job] = Evaluation(demo_job(name))
-    panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
+    evaluation: Evaluation[Job] = Evaluation(demo_job(name))
+    panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     for one in operators_of(panel.circuits):
         for position in (*one.positions[1:], one.positions[0]):
             operate(panel, one, "50" if one.touch is Touch.SIGNAL else position)
@@ -335,8 +339,8 @@ def test_the_standby_pump_comes_in_when_the_duty_pump_fails_and_goes_when_it_is_
         OwnRung("standby", "standby", "main.L1", "KB:33-34 K1:21-22 K2:A1-A2", "N"),
     ]
     job = with_names_recorded(add_written(one_motor(), "duty and standby", devices, rungs))
-    plan = Evaluation(job)
-    panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
+    evaluation = Evaluation(job)
+    panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     runner = Runner(panel, job.circuits[-1].id)
     for step in (
         "rest: K1 out, K2 out",
@@ -350,8 +354,8 @@ def test_the_standby_pump_comes_in_when_the_duty_pump_fails_and_goes_when_it_is_
 
 
 def test_a_struck_emergency_stop_stays_struck(shed: Evaluation[Job]) -> None:
-    plan = Evaluation(sample("emergency stop"))
-    panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
+    evaluation = Evaluation(sample("emergency stop"))
+    panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     stop = next(one for one in operators_of(panel.circuits) if one.positions == ("out", "struck"))
     reset = next(one for one in operators_of(panel.circuits) if str(one.device).endswith("S.reset"))
     for position in ("held", "free"):

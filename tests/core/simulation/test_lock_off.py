@@ -10,8 +10,8 @@ import networkx as nx
 import pytest
 
 from riktig.core.catalogue import Can
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Job, add_load, new_job
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, with_names_recorded
 from riktig.core.simulation import MAINS, LockOff, lock_off, lock_off_text, panel_of
 from riktig.core.simulation.network import Network
@@ -19,9 +19,9 @@ from riktig.demo_job import DEMOS
 
 
 def built(job: Job) -> tuple[Circuits, Network, dict[DeviceId, str]]:
-    plan: Evaluation[Job] = Evaluation(job)
-    circuits = plan.get(CIRCUITS)
-    return circuits, panel_of(job, circuits, plan.get(NETS)).network, dict(plan.get(NAMES).tag)
+    evaluation: Evaluation[Job] = Evaluation(job)
+    circuits = evaluation.get(CIRCUITS)
+    return circuits, panel_of(job, circuits, evaluation.get(NETS)).network, dict(evaluation.get(NAMES).tag)
 
 
 SHED = built(DEMOS["kelp-shed"]())

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, ElementId, Insertable, Job, OwnDevice, OwnRung
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     CIRCUITS,
     NETS,
@@ -42,8 +42,8 @@ START, REVERSE, STOPPED = DeviceId("c1.S.start"), DeviceId("c1.S.reverse"), Devi
 
 
 def live(job: Job) -> Panel:
-    plan = Evaluation(job)
-    return Panel(plan.get(CIRCUITS), plan.get(NETS), job.supply)
+    evaluation = Evaluation(job)
+    return Panel(evaluation.get(CIRCUITS), evaluation.get(NETS), job.supply)
 
 
 def both_ways(*, bypassed: bool = False) -> Panel:
@@ -56,16 +56,16 @@ def both_ways(*, bypassed: bool = False) -> Panel:
 
 
 def tap(panel: Panel, did: DeviceId) -> None:
-    panel.hands.pressed.add(did)
+    panel.operator_state.pressed.add(did)
     panel.settle()
-    panel.hands.pressed.discard(did)
+    panel.operator_state.pressed.discard(did)
     panel.settle()
 
 
 class TestOrder:
     def test_a_contact_that_opens_does_so_before_another_closes(self) -> None:
         panel = live(one_motor())
-        panel.hands.pressed.add(START)
+        panel.operator_state.pressed.add(START)
         panel.settle()
         # By hand: 15 ms until the armature leaves, 22 ms until it arrives; the log has the arrival.
         assert [(e.at_s, e.text) for e in panel.events][:1] == [(0.022, "{c1.K} in")]
@@ -75,7 +75,7 @@ class TestOrder:
         panel = live(one_motor())
         tap(panel, START)
         before = panel.clock_s
-        panel.hands.pressed.add(STOPPED)
+        panel.operator_state.pressed.add(STOPPED)
         panel.settle()
         assert panel.clock_s - before == pytest.approx(0.014)
         assert panel.stage[K] is ContactStage.OUT
@@ -87,9 +87,9 @@ class TestInterlock:
     def test_right_the_other_one_pushed_in_drops_the_first(self) -> None:
         panel = both_ways()
         tap(panel, START)
-        panel.hands.pushed.add(KR)
+        panel.operator_state.pushed.add(KR)
         panel.settle()
-        panel.hands.pushed.discard(KR)
+        panel.operator_state.pushed.discard(KR)
         panel.settle()
         assert not panel.is_fed(K)
         assert panel.shorts == []
@@ -97,10 +97,10 @@ class TestInterlock:
     def test_bypassed_the_other_one_pushed_in_brings_both_in_and_shorts_two_lines(self) -> None:
         panel = both_ways(bypassed=True)
         tap(panel, START)
-        panel.hands.pushed.add(KR)
+        panel.operator_state.pushed.add(KR)
         panel.settle()
         assert panel.stage[K] is panel.stage[KR] is ContactStage.IN
-        panel.hands.pushed.discard(KR)
+        panel.operator_state.pushed.discard(KR)
         panel.settle()
         assert panel.is_fed(K)
         assert panel.is_fed(KR), "both stay in: each holds itself past the interlock"
@@ -111,7 +111,7 @@ class TestInterlock:
 
     def test_both_buttons_at_once_are_a_race_and_are_said_to_be_one(self) -> None:
         panel = both_ways()
-        panel.hands.pressed |= {START, REVERSE}
+        panel.operator_state.pressed |= {START, REVERSE}
         panel.settle()
         assert set(panel.restless) == {K, KR}
         assert any(event.text.startswith("Race: {c1.K} and {c1.KR}") for event in panel.events if event.wrong)
@@ -119,10 +119,10 @@ class TestInterlock:
     def test_a_welded_contact_holds_its_opener_open(self) -> None:
         panel = both_ways()
         tap(panel, START)
-        panel.hands.welded.add((K, "1-2"))
-        panel.hands.pressed.add(STOPPED)
+        panel.operator_state.welded.add((K, "1-2"))
+        panel.operator_state.pressed.add(STOPPED)
         panel.settle()
-        panel.hands.pressed.discard(STOPPED)
+        panel.operator_state.pressed.discard(STOPPED)
         panel.settle()
         tap(panel, REVERSE)
         assert not panel.is_fed(KR), "the welded one keeps its normally closed contact open"
@@ -131,12 +131,12 @@ class TestInterlock:
 class TestShort:
     def test_both_in_trip_the_nearest_guard_and_say_the_way(self) -> None:
         panel = both_ways()
-        panel.hands.pushed |= {K, KR}
+        panel.operator_state.pushed |= {K, KR}
         panel.settle()
         *_, event = [one for one in panel.events if one.wrong]
         assert panel.shorts == ["L2 meets L3"]
         assert "{c1.K} " in event.text and "{c1.KR} " in event.text
-        assert DeviceId("c1.F") in panel.hands.tripped
+        assert DeviceId("c1.F") in panel.operator_state.tripped
 
     def test_a_control_wire_to_neutral_trips_the_control_breaker_not_the_feed(self) -> None:
         job = with_names_recorded(
@@ -144,9 +144,9 @@ class TestShort:
                         [OwnRung("one", "wrong", "c1.control", "S9:3-4", "N")])
         )  # fmt: skip
         panel = live(job)
-        panel.hands.pressed.add(next(d.id for d in panel.circuits.devices if d.purpose.endswith("wrong")))
+        panel.operator_state.pressed.add(next(d.id for d in panel.circuits.devices if d.purpose.endswith("wrong")))
         panel.settle()
-        assert panel.hands.tripped == {DeviceId("c1.FC")}
+        assert panel.operator_state.tripped == {DeviceId("c1.FC")}
         assert panel.source_of(panel.network.point[panel.nets.nets[0].id]) is not None
 
 
@@ -170,7 +170,7 @@ class TestVoltages:
         panel = live(one_motor())
         tap(panel, START)
         assert panel.turns(DeviceId("c1.M")) == "forward"
-        panel.hands.lost.add("L3")
+        panel.operator_state.lost.add("L3")
         panel.settle()
         assert panel.turns(DeviceId("c1.M")) == "off"
         point = panel.network.at(DeviceId("c1.M"), "W1")
@@ -199,7 +199,7 @@ def test_a_relay_that_opens_its_own_path_never_rests_and_says_which() -> None:
     panel = live(job)
     assert len(panel.restless) == 1
     assert any("never comes to rest" in event.text for event in panel.events if event.wrong)
-    panel.hands.opened.add(DeviceId("c0.Q"))
+    panel.operator_state.opened.add(DeviceId("c0.Q"))
     panel.settle()
     assert not panel.restless
 
@@ -207,13 +207,13 @@ def test_a_relay_that_opens_its_own_path_never_rests_and_says_which() -> None:
 class TestRoles:
     def test_a_start_button_held_beside_the_hold_contact_no_longer_matters(self) -> None:
         panel = live(one_motor())
-        panel.hands.pressed.add(START)
+        panel.operator_state.pressed.add(START)
         panel.settle()
         roles = {called(panel, n): role for n, role in roles_of(panel).items()}
         assert roles["{c1.S.start} 3-4"] is Role.SHARED
         assert roles["{c1.K} 13-14"] is Role.SHARED
         assert roles["{c1.S.stop} 1-2"] is Role.SOLE
-        panel.hands.pressed.clear()
+        panel.operator_state.pressed.clear()
         panel.settle()
         roles = {called(panel, n): role for n, role in roles_of(panel).items()}
         assert roles["{c1.K} 13-14"] is Role.SOLE
@@ -228,15 +228,15 @@ class TestRoles:
             one = chance.choice(able)
             operate(panel, one, chance.choice(one.positions))
         roles = roles_of(panel)
-        forest = panel.forest
+        connectivity = panel.connectivity
         fed = {
             point for n, c in enumerate(panel.network.consumers) if panel.fed[n] for point in (c.a, c.b)
-            if forest.root[point] >= 0
+            if connectivity.root[point] >= 0
         }  # fmt: skip
         for number in chance.sample(sorted(roles), 40):
-            forest.change((number,), (), forest.poles)
-            stops = any(forest.root[point] < 0 for point in fed)
-            forest.change((), (number,), forest.poles)
+            connectivity.change((number,), (), connectivity.poles)
+            stops = any(connectivity.root[point] < 0 for point in fed)
+            connectivity.change((), (number,), connectivity.poles)
             assert stops == (roles[number] is Role.SOLE), called(panel, number)
 
 
@@ -244,10 +244,10 @@ def test_what_several_contacts_reach_by_closing_at_one_instant_is_worked_out_too
     """Three in a row close together in any order: the far end hangs on the pole and is said to have changed."""
     chain = [Contact(DeviceId(f"c.K{n}"), "13-14", n, n + 1) for n in range(3)]
     for order in permutations(range(3)):
-        forest = Connectivity(4, chain)
-        forest.change((), (), {0})
-        assert forest.change((), order, {0}) >= {1, 2, 3}
-        assert forest.root == [0, 0, 0, 0]
+        connectivity = Connectivity(4, chain)
+        connectivity.change((), (), {0})
+        assert connectivity.change((), order, {0}) >= {1, 2, 3}
+        assert connectivity.root == [0, 0, 0, 0]
 
 
 DEMO = live(demo_job("kelp-shed"))
@@ -262,7 +262,7 @@ def move(panel: Panel, one: Operator, number: int) -> None:
 def fresh_of(panel: Panel) -> Panel:
     """The same hands and the same stages, everything else worked out from nothing."""
     other = Panel(panel.circuits, panel.nets)
-    other.hands = panel.hands
+    other.operator_state = panel.operator_state
     other.stage.update(panel.stage)
     other._driven.update(panel._driven)
     other._coil.update(panel._coil)
@@ -288,9 +288,9 @@ def test_after_any_operations_nothing_has_drifted_from_what_a_fresh_look_finds(
         move(panel, one, number)
     other = fresh_of(panel)
     assert potentials(other) == potentials(panel)
-    assert other.forest.closed == panel.forest.closed
-    reached = [root >= 0 for root in panel.forest.root]
-    assert [root >= 0 for root in other.forest.root] == reached
+    assert other.connectivity.closed == panel.connectivity.closed
+    reached = [root >= 0 for root in panel.connectivity.root]
+    assert [root >= 0 for root in other.connectivity.root] == reached
 
 
 @settings(deadline=None, max_examples=15, suppress_health_check=[HealthCheck.too_slow])
@@ -312,15 +312,15 @@ def test_ten_thousand_clicks_at_random_leave_a_state_that_a_fresh_look_finds_too
         move(panel, chance.choice(ABLE), chance.randrange(3))
     other = fresh_of(panel)
     assert potentials(other) == potentials(panel)
-    assert other.forest.crossings == panel.forest.crossings
+    assert other.connectivity.crossings == panel.connectivity.crossings
 
 
 def test_taking_an_edit_back_gives_back_the_behaviour() -> None:
     """A second stop put in ahead of the first changes what its button does; taken out again all is as before."""
     job = one_motor()
     changed = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, "second stop"))
-    plan = Evaluation(changed)
-    (second,) = [d.id for d in plan.get(CIRCUITS).devices if d.purpose.endswith("second stop")]
+    evaluation = Evaluation(changed)
+    (second,) = [d.id for d in evaluation.get(CIRCUITS).devices if d.purpose.endswith("second stop")]
     panel = live(changed)
     tap(panel, START)
     tap(panel, second)

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Access,
     Command,
@@ -30,7 +31,6 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.keys import PartKey
-from riktig.core.plan import Evaluation
 from riktig.core.sizing import (
     PROPOSAL,
     SIZING,
@@ -150,13 +150,13 @@ class TestOwnValues:
         job = override(add_load(base(), "mill", 11.0), "m1.section", 1.5, "what is on the drum")
         value = of(job).value("m1.section")
         assert value
-        assert value.short == "carries 13.5 A of 22 A"
+        assert value.shortfall == "carries 13.5 A of 22 A"
 
     def test_a_section_that_no_table_has_is_not_vouched_for(self) -> None:
         job = override(add_load(base(), "mill", 11.0), "m1.section", 5.0, "odd stock")
         value = of(job).value("m1.section")
         assert value
-        assert "carries 0.0 A" in value.short
+        assert "carries 0.0 A" in value.shortfall
 
     def test_going_back_gives_riktigs_value_again(self) -> None:
         job = add_load(base(), "drum", 4.0)
@@ -220,21 +220,21 @@ DOUBTS: list[tuple[str, dict[str, Any], str]] = [
 @pytest.mark.parametrize(("fields", "words"), [(f, w) for _, f, w in DOUBTS], ids=[name for name, _, _ in DOUBTS])
 def test_answers_that_contradict_each_other_are_named_with_the_load(fields: dict[str, Any], words: str) -> None:
     plain = add_load(set_heading(base(), sources_asked=True), "drum", 4.0)
-    assert of(plain).doubts == ()
-    found = of(change_load(plain, plain.loads[0].id, **fields)).doubts
-    assert any(words in doubt.text and str(doubt.where) == "load:m1" and doubt.remedy for doubt in found), found
+    assert of(plain).issues == ()
+    found = of(change_load(plain, plain.loads[0].id, **fields)).issues
+    assert any(words in issue.text and str(issue.where) == "load:m1" and issue.remedy for issue in found), found
 
 
 def test_what_the_supply_cannot_be_and_what_was_not_asked_is_said() -> None:
     job = add_load(base(), "drum", 4.0)
-    assert [(d.where, d.asks) for d in of(job).doubts] == [(PartKey("sources"), True)]
-    assert of(add_source(job, "fire alarm", 24.0)).doubts == ()
-    assert "not one three-phase system" in of(set_supply(job, voltage_to_neutral_v=110.0)).doubts[0].text
-    assert "55 Hz" in of(set_supply(job, frequency_hz=55.0)).doubts[0].text
+    assert [(d.where, d.asks) for d in of(job).issues] == [(PartKey("sources"), True)]
+    assert of(add_source(job, "fire alarm", 24.0)).issues == ()
+    assert "not one three-phase system" in of(set_supply(job, voltage_to_neutral_v=110.0)).issues[0].text
+    assert "55 Hz" in of(set_supply(job, frequency_hz=55.0)).issues[0].text
     foreign = add_signal(set_heading(job, sources_asked=True), "interlock", wetting=Wetting.FOREIGN)
-    assert "no further supply is named" in of(foreign).doubts[0].text
+    assert "no further supply is named" in of(foreign).issues[0].text
     twice = add_load(set_heading(job, sources_asked=True), "Drum", 1.5)
-    assert len([d for d in of(twice).doubts if "Two loads" in d.text]) == 2
+    assert len([d for d in of(twice).issues if "Two loads" in d.text]) == 2
 
 
 def test_the_two_rulebooks_differ_where_they_must() -> None:

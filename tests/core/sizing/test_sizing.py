@@ -3,8 +3,8 @@
 import pytest
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Job, change_load, set_enclosure, set_supply
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing import PROPOSAL, SIZING, Sizing
 from riktig.core.standards import motor_powers
@@ -69,9 +69,9 @@ def test_every_motor_of_the_table_up_to_37_kw_is_carried_by_what_is_chosen(kw: f
 
 def test_a_motor_beyond_the_catalogue_is_planned_and_said_to_be_short() -> None:
     found = sized(one_motor(200))
-    short = dict(found.shortfalls)
-    assert DeviceId("c1.K") in short
-    assert "350 A" in short[DeviceId("c1.K")]
+    shortfall = dict(found.shortfalls)
+    assert DeviceId("c1.K") in shortfall
+    assert "350 A" in shortfall[DeviceId("c1.K")]
 
 
 def test_the_nameplate_wins_over_the_table() -> None:
@@ -90,9 +90,9 @@ def test_hotter_air_and_more_circuits_ask_for_thicker_wire(two_motors: Job) -> N
     assert grouped.carries_a == pytest.approx(18.3 * 0.8)
 
 
-def test_every_chosen_device_says_why_with_a_source(plan: Evaluation[Job]) -> None:
-    whys = plan.get(SIZING).whys
-    for device in plan.get(CIRCUITS).devices:
+def test_every_chosen_device_says_why_with_a_source(evaluation: Evaluation[Job]) -> None:
+    whys = evaluation.get(SIZING).whys
+    for device in evaluation.get(CIRCUITS).devices:
         if device.kind_id in (
             "isolator",
             "motor_breaker",
@@ -110,5 +110,5 @@ def test_a_tiny_motor_on_a_very_high_voltage_still_draws_a_current() -> None:
     job = set_supply(one_motor(), voltage_v=90_000.0, voltage_to_neutral_v=51_960.0)
     job = change_load(job, job.loads[0].id, kw=0.001, nameplate_a=5.0)
     # By hand: 1 W / (1.73 x 90 kV x 0.8 x 0.8) is about 0.00001 A, far from the 5 A on the plate.
-    doubts = Evaluation(job).get(PROPOSAL).doubts
-    assert any("far from" in doubt.text for doubt in doubts)
+    issues = Evaluation(job).get(PROPOSAL).issues
+    assert any("far from" in issue.text for issue in issues)

@@ -11,9 +11,9 @@ from pathlib import Path
 import pytest
 
 from riktig.cli import main
+from riktig.core.evaluation import Evaluation
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.production import CRITICALS, Gate, hole_states, judged_all, mounted_of, piece_states, progress_of
 from riktig.core.proving import TESTS, results_of
@@ -48,19 +48,19 @@ def test_every_entry_of_an_earlier_format_is_kept_and_understood(
 def test_what_counted_then_counts_now(tmp_path: Path) -> None:
     file = opened(tmp_path, "format2.riktig")
     records = file.records()
-    plan: Evaluation[Job] = Evaluation(file.job())
-    progress = progress_of(plan.get(WIRING), records)
+    evaluation: Evaluation[Job] = Evaluation(file.job())
+    progress = progress_of(evaluation.get(WIRING), records)
     assert (progress.complete, progress.count(Operation.CUT), progress.stale) == (2, 3, ())
-    readings = [reading for _, reading in results_of(plan.get(TESTS), records).readings if reading]
+    readings = [reading for _, reading in results_of(evaluation.get(TESTS), records).readings if reading]
     assert [reading.outcome for reading in readings] == [Outcome.PASSED, Outcome.SKIPPED, Outcome.FAILED]
     assert (readings[0].ohm, readings[2].text) == (0.2, "open")
-    hole = hole_states(plan.get(METAL_HOLES), records)[0]
+    hole = hole_states(evaluation.get(METAL_HOLES), records)[0]
     assert len(hole.done) == len(hole.hole.operations)
-    assert piece_states(plan.get(CUTS), records)[0].done is not None
-    gates = Counter(one.gate for one in judged_all(plan.get(CRITICALS), records, plan.document.practice))
+    assert piece_states(evaluation.get(CUTS), records)[0].done is not None
+    gates = Counter(one.gate for one in judged_all(evaluation.get(CRITICALS), records, evaluation.document.practice))
     assert gates[Gate.OPEN] == 1
-    assert len(mounted_of(plan.get(LAYOUT), records)) == 1, "of two parts mounted one was taken back"
-    assert [judged.counts for judged in judgements_of(plan.get(RULES), records).values()] == [True]
+    assert len(mounted_of(evaluation.get(LAYOUT), records)) == 1, "of two parts mounted one was taken back"
+    assert [judged.counts for judged in judgements_of(evaluation.get(RULES), records).values()] == [True]
     file.close()
 
 

@@ -15,9 +15,9 @@ from hypothesis import strategies as st
 from tests.core.schematic.builders import START, STOP, one_motor
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.inputs import unfit
 from riktig.core.job import Insertable, Job, add_load, new_job
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, fix_as_it_is
 from riktig.core.records import Operation, Record, WireDone
 from riktig.core.schematic import insert_contact, with_names_recorded

@@ -8,9 +8,9 @@ from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, circuit_of
 from riktig.core.keys import ElementKey
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import (
     CIRCUITS,
@@ -24,6 +24,7 @@ from riktig.core.schematic import (
     with_names_recorded,
 )
 from riktig.core.store import WrittenCircuit, dump_job, dump_rungs, load_job, load_rungs
+from riktig.core.wiring import WIRING
 
 GOOD = {
     "rungs format": 1,
@@ -47,14 +48,14 @@ def added(text: str, job: Job | None = None) -> Job:
 
 def test_a_circuit_written_by_hand_is_drawn_numbered_and_judged_like_any_other() -> None:
     job = added(json.dumps(GOOD))
-    plan = Evaluation(job)
-    assert plan.get(FAULTS) == ()
-    assert plan.get(CIRCUITS).clashes == ()
+    evaluation = Evaluation(job)
+    assert evaluation.get(FAULTS) == ()
+    assert evaluation.get(CIRCUITS).clashes == ()
     circuit = job.circuits[-1].id
-    nets = [n for n in plan.get(NETS).nets if any(circuit_of(pin.device) == circuit for pin in n.pins)]
+    nets = [n for n in evaluation.get(NETS).nets if any(circuit_of(pin.device) == circuit for pin in n.pins)]
     assert len(nets) == 4, "the supply, behind the selector, behind the contact, and the return"
-    assert any(circuit in sheet.circuits for sheet in plan.get(SHEETS).sheets)
-    assert not [r.code for r in plan.get(RULES) if r.verdict is Verdict.FAILS and r.code.startswith("C")]
+    assert any(circuit in sheet.circuits for sheet in evaluation.get(SHEETS).sheets)
+    assert not [r.code for r in evaluation.get(RULES) if r.verdict is Verdict.FAILS and r.code.startswith("C")]
 
 
 def test_the_written_circuit_is_part_of_the_job_and_its_file() -> None:
@@ -178,11 +179,11 @@ def test_two_thousand_rungs_in_one_circuit_are_drawn_and_judged_without_a_hang()
     ]
     begun = time.monotonic()
     job = added(changed(devices=relays, rungs=rungs))
-    plan = Evaluation(job)
-    sheets = plan.get(SHEETS)
-    assert len({e.id for r in plan.get(CIRCUITS).rungs for e in elements_of(r.path)} & set(sheets.places)) > 4000
-    assert len(plan.get(SHEET_DRAWINGS)) == len(sheets.sheets) > 280
-    assert sum(f.kind == "path ends nowhere" for f in plan.get(FAULTS)) == 1000
+    evaluation = Evaluation(job)
+    sheets = evaluation.get(SHEETS)
+    assert len({e.id for r in evaluation.get(CIRCUITS).rungs for e in elements_of(r.path)} & set(sheets.places)) > 4000
+    assert len(evaluation.get(SHEET_DRAWINGS)) == len(sheets.sheets) > 280
+    assert sum(f.kind == "path ends nowhere" for f in evaluation.get(FAULTS)) == 1000
     assert time.monotonic() - begun < 120
 
 
@@ -193,8 +194,42 @@ def test_a_path_of_three_hundred_contacts_goes_over_many_columns() -> None:
     lamp = {"role": "H", "kind": "lamp", "place": "door", "purpose": "all", "legend": "ALL"}
     rungs = [{"role": "long", "from": "c1.control", "path": f"{chain} H", "to": "N"}, *coils]
     job = added(changed(devices=[*relays, lamp], rungs=rungs))
-    plan = Evaluation(job)
-    places = plan.get(SHEETS).places
-    rung = next(r for r in plan.get(CIRCUITS).rungs if r.id.endswith(".long"))
+    evaluation = Evaluation(job)
+    places = evaluation.get(SHEETS).places
+    rung = next(r for r in evaluation.get(CIRCUITS).rungs if r.id.endswith(".long"))
     assert all(e.id in places for e in elements_of(rung.path))
-    assert plan.get(FAULTS) == ()
+    assert evaluation.get(FAULTS) == ()
+
+
+INCOMER: dict[str, object] = {
+    "rungs format": 1,
+    "title": "Second incomer",
+    "devices": [
+        {"role": "W", "kind": "supply", "place": "field", "purpose": "supply"},
+        {"role": "X.PE", "kind": "earth_terminal", "purpose": "incoming PE", "mark": "PE"},
+        {"role": "PE", "kind": "earth_bar", "purpose": "earth bar"},
+        {"role": "E.door", "kind": "stud", "place": "door", "purpose": "door bond"},
+        {"role": "E.box", "kind": "stud", "purpose": "enclosure bond"},
+    ],
+    "rungs": [{"role": "PE", "path": "@W:PE <X.PE:i-f", "title": "PE", "to": "PE", "band": "power"}],
+}
+ROOT = {"role": "PE.root", "path": "@PE:1", "title": "PE", "from": "PE", "band": "power"}
+
+
+@pytest.mark.parametrize(
+    "odd", ["bar that nothing joins", "bar for a stud of the box", "bar on the door", "block apart"]
+)
+def test_a_bar_that_is_not_on_the_net_takes_none_of_its_wires(odd: str) -> None:
+    text = json.loads(json.dumps(INCOMER))
+    kinds = {"bar for a stud of the box": 4, "bar on the door": 3}
+    if odd in kinds:
+        text["devices"][kinds[odd]]["kind"] = "earth_bar"
+        text["rungs"].append(ROOT)
+    if odd == "block apart":
+        text["devices"].append({"role": "B", "kind": "dist_block", "purpose": "a block that nothing feeds"})
+    evaluation = Evaluation(added(json.dumps(text)))
+    of_pin = evaluation.get(NETS).of_pin
+    for wire in evaluation.get(WIRING).wires:
+        assert of_pin[wire.start.pin] is of_pin[wire.end.pin], "a wire joins pins of one net"
+        assert of_pin[wire.start.pin].id == wire.net
+    assert evaluation.get(RULES)

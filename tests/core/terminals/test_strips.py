@@ -3,10 +3,10 @@
 import pytest
 from tests.core.schematic.builders import STOP, one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.job import EarthScheme, Insertable, Job
 from riktig.core.keys import read_key
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import insert_contact, with_names_recorded
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Strips
 from riktig.core.wiring import WIRING
@@ -68,8 +68,8 @@ def test_cables_say_their_make_up() -> None:
     assert [(core.name, core.panel_end) for core in guard.cores] == [("1", "X2:1"), ("2", "X2:2")]
 
 
-def test_a_strip_is_drawn_with_marks_numbers_and_both_ends(plan: Evaluation[Job]) -> None:
-    first, second = plan.get(STRIP_DRAWINGS)
+def test_a_strip_is_drawn_with_marks_numbers_and_both_ends(evaluation: Evaluation[Job]) -> None:
+    first, second = evaluation.get(STRIP_DRAWINGS)
     said = {m.text for m in first.marks if isinstance(m, Text)}
     assert {"X1", "L1", "L2", "L3", "N", "PE", "Q1:1", "W1:L1", "inside", "field"} <= said
     assert {m.key for m in second.marks if m.key} >= {read_key("device:c1.X.U"), read_key("device:c1.M")}

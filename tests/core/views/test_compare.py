@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Colours,
     Job,
@@ -20,10 +21,9 @@ from riktig.core.job import (
 )
 from riktig.core.keys import read_key
 from riktig.core.labels import LABELS, Medium
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES, Verdict, apply_mend, findings_of
 from riktig.core.schematic import with_names_recorded
-from riktig.core.store import dump_job, house_practice, keep_house_practice, load_job
+from riktig.core.store import dump_job, keep_user_practice, load_job, user_practice
 from riktig.core.views import passport, snapshot, what_changed
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job, kelp_shed
@@ -48,9 +48,9 @@ def test_an_answer_that_nothing_depends_on_changes_nothing(demo: Job) -> None:
 
 
 def test_markers_only_on_wires_that_enter_duct_are_fewer(demo: Job) -> None:
-    plan = Evaluation(with_names_recorded(set_practice(demo, marked=MarkedWires.IN_DUCT)))
-    marked = len(plan.get(LABELS).on(Medium.WIRE))
-    in_duct = sum(bool(wire.ducts) for wire in plan.get(WIRING).wires)
+    evaluation = Evaluation(with_names_recorded(set_practice(demo, marked=MarkedWires.IN_DUCT)))
+    marked = len(evaluation.get(LABELS).on(Medium.WIRE))
+    in_duct = sum(bool(wire.ducts) for wire in evaluation.get(WIRING).wires)
     assert marked == 2 * in_duct
 
 
@@ -59,8 +59,8 @@ def test_above_ten_wires_unmarked_ones_are_a_matter_for_a_person(demo: Job) -> N
     found = [f for f in findings_of(Evaluation(some).get(RULES)) if f.code == "M02"]
     assert not all(wire.ducts for wire in Evaluation(some).get(WIRING).wires), "the two door wires lie in none"
     (finding,) = found
-    assert finding.mend
-    assert apply_mend(some, finding.mend).practice.marked is MarkedWires.ALL
+    assert finding.quick_fix
+    assert apply_mend(some, finding.quick_fix).practice.marked is MarkedWires.ALL
 
 
 def test_the_overloads_contacts_are_wired_the_way_the_house_wires_them(demo: Job) -> None:
@@ -86,30 +86,30 @@ def test_the_overloads_contacts_are_wired_the_way_the_house_wires_them(demo: Job
 )
 def test_conductor_colours_follow_the_practice(demo: Job, colours: Colours, expected: set[str]) -> None:
     house = ("brown", "brown", "white", "violet", "orange", "blue")
-    plan = Evaluation(with_names_recorded(set_practice(demo, colours=colours, house_colours=house)))
-    assert {wire.colour for wire in plan.get(WIRING).wires} == expected
+    evaluation = Evaluation(with_names_recorded(set_practice(demo, colours=colours, house_colours=house)))
+    assert {wire.colour for wire in evaluation.get(WIRING).wires} == expected
 
 
 class TestHouse:
     def test_what_is_kept_comes_back(self, tmp_path: Path) -> None:
         path = tmp_path / "riktig" / "house.json"
-        assert house_practice(path) == Practice()
+        assert user_practice(path) == Practice()
         mine = replace(Practice(), second_reading=SecondReading.SAME, spare_share=0.3)
-        keep_house_practice(path, mine)
-        assert house_practice(path) == mine
+        keep_user_practice(path, mine)
+        assert user_practice(path) == mine
 
     @pytest.mark.parametrize("text", ["", "{", '{"rulebook": "none"}', '{"spare_share": 7}'])
     def test_a_file_that_cannot_be_used_is_said_and_not_touched(self, tmp_path: Path, text: str) -> None:
         path = tmp_path / "house.json"
         path.write_text(text, encoding="utf-8")
         with pytest.raises(RiktigError, match="Riktig's own defaults"):
-            house_practice(path)
+            user_practice(path)
         assert path.read_text(encoding="utf-8") == text
 
     def test_a_place_that_cannot_be_written_is_said(self, tmp_path: Path) -> None:
         (tmp_path / "taken").write_text("a file", encoding="utf-8")
         with pytest.raises(RiktigError, match="could not be kept"):
-            keep_house_practice(tmp_path / "taken" / "house.json", Practice())
+            keep_user_practice(tmp_path / "taken" / "house.json", Practice())
 
 
 @pytest.mark.parametrize("name", DEMOS)
@@ -125,22 +125,22 @@ def test_an_override_that_is_too_small_fails_and_its_remedy_takes_it_back() -> N
     job = with_names_recorded(override(kelp_shed(), "m1.section", 1.5, "what is on the drum"))
     found = next(f for f in findings_of(Evaluation(job).get(RULES)) if f.where == read_key("value:m1.section"))
     assert found.verdict is Verdict.FAILS
-    assert found.mend
-    assert apply_mend(job, found.mend) == kelp_shed()
+    assert found.quick_fix
+    assert apply_mend(job, found.quick_fix) == kelp_shed()
 
 
 def test_the_passport_of_a_value_and_of_a_load_lead_to_each_other() -> None:
-    plan = Evaluation(with_names_recorded(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
-    value = passport(plan, read_key("value:m2.breaker"), ())
+    evaluation = Evaluation(with_names_recorded(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
+    value = passport(evaluation, read_key("value:m2.breaker"), ())
     assert value
     assert value.title == "Breaker (yours)"
     rows = {row.name: row for section in value.sections for row in section.rows}
     assert rows["Riktig proposes"].value == "13 A"
     assert rows["Your reason"].value == "shelf"
-    load = passport(plan, rows["Load"].link, ())
+    load = passport(evaluation, rows["Load"].link, ())
     assert load
     links = [row.link for section in load.sections for row in section.rows if row.link]
     assert read_key("value:m2.breaker") in links
-    assert all(passport(plan, link, ()) for link in links)
-    assert passport(plan, read_key("value:m99.breaker"), ()) is None
-    assert passport(plan, read_key("load:m99"), ()) is None
+    assert all(passport(evaluation, link, ()) for link in links)
+    assert passport(evaluation, read_key("value:m99.breaker"), ()) is None
+    assert passport(evaluation, read_key("load:m99"), ()) is None

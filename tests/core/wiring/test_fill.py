@@ -6,9 +6,9 @@ from itertools import pairwise
 import pytest
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect
 from riktig.core.job import Job, set_practice
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, Duct, set_rails_and_ducts
 from riktig.core.rules import RULES
 from riktig.core.schematic import NETS, NetClass
@@ -22,8 +22,8 @@ def shed() -> Evaluation[Job]:
     return Evaluation(demo_job("kelp-shed"))
 
 
-def uses_of(plan: Evaluation[Job]) -> dict[str, DuctUse]:
-    return {use.name: use for use in plan.get(DUCT_USES)}
+def uses_of(evaluation: Evaluation[Job]) -> dict[str, DuctUse]:
+    return {use.name: use for use in evaluation.get(DUCT_USES)}
 
 
 def test_the_fill_runs_from_end_to_end_and_changes_where_wires_come_and_go(shed: Evaluation[Job]) -> None:
@@ -62,10 +62,10 @@ def test_a_duct_that_no_width_would_do_for_says_so() -> None:
     from riktig.core.wiring.fill import duct_uses
     from riktig.core.wiring.model import Segment
 
-    plan = Evaluation(one_motor())
-    wiring = plan.get(WIRING)
+    evaluation = Evaluation(one_motor())
+    wiring = evaluation.get(WIRING)
     full = replace(wiring, segments={name: (Segment(0, 100, 4.0),) for name in wiring.segments})
-    uses = duct_uses(full, plan.get(LAYOUT), plan.get(NETS), plan.document.practice)
+    uses = duct_uses(full, evaluation.get(LAYOUT), evaluation.get(NETS), evaluation.document.practice)
     assert {use.width for use in uses} == {0.0}
 
 
@@ -94,14 +94,14 @@ def test_every_end_on_the_plate_has_its_opening(shed: Evaluation[Job]) -> None:
 
 def test_fingers_come_out_where_the_wires_do_not_pass_one_slot() -> None:
     """A slot of 7.5 mm lets so much wire in; every finger broken out gives its pitch of 12.5 mm more."""
-    plan = Evaluation(demo_job("kelp-shed"))
-    for use in plan.get(DUCT_USES):
-        duct = plan.get(LAYOUT).duct(use.name)
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    for use in evaluation.get(DUCT_USES):
+        duct = evaluation.get(LAYOUT).duct(use.name)
         assert duct is not None
         for opening in use.openings:
             across = [
                 wire_diameter(wire.mm2).value
-                for wire in plan.get(WIRING).wires
+                for wire in evaluation.get(WIRING).wires
                 for pin, inside in ((wire.route[0], wire.route[1]), (wire.route[-1], wire.route[-2]))
                 if abs(inside.y - duct.rect.centre.y) < 0.01
                 and (pin.y < inside.y) == (opening.side == "above")
@@ -127,10 +127,10 @@ def test_a_duct_that_meets_no_upright_is_said() -> None:
     shrunk = [replace(duct, rect=replace(duct.rect, height=60.0)) for duct in upright]
     levels = tuple(duct for duct in layout.ducts if not duct.upright)
     apart = set_rails_and_ducts(job, layout, layout.rails, (*shrunk, *levels))
-    plan = Evaluation(apart)
-    apart_from = {m.device: m.text for m in plan.get(LAYOUT).misfits if "upright duct" in m.text}
+    evaluation = Evaluation(apart)
+    apart_from = {m.device: m.text for m in evaluation.get(LAYOUT).misfits if "upright duct" in m.text}
     assert set(apart_from) == {"D4", "D5"}
-    assert all(wire.length < 10_000 for wire in plan.get(WIRING).wires)
+    assert all(wire.length < 10_000 for wire in evaluation.get(WIRING).wires)
 
 
 def test_a_short_upright_joins_only_the_ducts_it_touches() -> None:

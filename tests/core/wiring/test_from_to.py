@@ -6,8 +6,8 @@ from itertools import pairwise
 import pytest
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Poly
-from riktig.core.plan import Evaluation
 from riktig.core.wiring import WIRING, Wire, route_marks, wire_key
 
 # By hand, from the circuit alone: the clamps of each net, its section and its colour. Feeder 4 mm2 for 20 A upstream,
@@ -104,8 +104,8 @@ def test_lengths_are_whole_tens_and_no_shorter_than_the_way(wires: tuple[Wire, .
 
 
 def test_a_wire_is_drawn_by_its_corners_alone_and_along_its_whole_way() -> None:
-    plan = Evaluation(one_motor())
-    for wire in plan.get(WIRING).wires:
+    evaluation = Evaluation(one_motor())
+    for wire in evaluation.get(WIRING).wires:
         drawn = next((m for m in route_marks((wire,), shift=0.0) if isinstance(m, Poly)), None)
         if drawn is None:
             continue

@@ -10,6 +10,7 @@ from tests.core.schematic.builders import STOP, one_motor
 from tests.effort import times
 
 from riktig.core.catalogue import Clamp
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Batching,
     Colours,
@@ -23,7 +24,6 @@ from riktig.core.job import (
     set_practice,
 )
 from riktig.core.keys import BatchKey
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT, Duct
 from riktig.core.schematic import CIRCUITS, NETS, NetClass, insert_contact, with_names_recorded
 from riktig.core.sizing import SIZING
@@ -35,17 +35,17 @@ def wiring_of(job: Job) -> Wiring:
 
 
 def test_each_net_of_n_clamps_takes_n_minus_one_wires(two_motors: Job) -> None:
-    plan = Evaluation(two_motors)
-    devices = plan.get(CIRCUITS).by_id
-    wires = Counter(w.net for w in plan.get(WIRING).wires)
-    for net in plan.get(NETS).nets:
+    evaluation = Evaluation(two_motors)
+    devices = evaluation.get(CIRCUITS).by_id
+    wires = Counter(w.net for w in evaluation.get(WIRING).wires)
+    for net in evaluation.get(NETS).nets:
         clamps = 0
         for pin in net.pins:
             owner, marking = pin
             device = devices[owner]
             clamps += device.kind.pin(marking).clamp in (Clamp.POWER, Clamp.CONTROL) and device.zone.value != "field"
         if net.net_class is NetClass.EARTH:
-            assert wires[net.id] == len(plan.get(CIRCUITS).earths)
+            assert wires[net.id] == len(evaluation.get(CIRCUITS).earths)
         else:
             assert wires[net.id] == max(clamps - 1, 0), net.id
 
@@ -83,17 +83,17 @@ def test_no_clamp_holds_more_than_it_may_and_all_of_one_section(extra: int) -> N
     job = one_motor()
     for n in range(extra):
         job = with_names_recorded(insert_contact(job, STOP, Insertable.FIELD_CONTACT, f"interlock {n}"))
-    plan = Evaluation(job)
+    evaluation = Evaluation(job)
     here = defaultdict(list)
-    for wire in plan.get(WIRING).wires:
+    for wire in evaluation.get(WIRING).wires:
         here[wire.start.pin].append(wire)
         here[wire.end.pin].append(wire)
     for pin, wires in here.items():
         owner, marking = pin
-        clamp = plan.get(SIZING).parts[owner].clamp(marking)
+        clamp = evaluation.get(SIZING).parts[owner].clamp(marking)
         assert len(wires) <= clamp.conductors
         assert len({w.mm2 for w in wires}) == 1
-    assert plan.get(WIRING).crowded == ()
+    assert evaluation.get(WIRING).crowded == ()
 
 
 def test_two_wires_in_a_clamp_share_a_twin_ferrule_and_one_gets_its_own() -> None:
@@ -117,17 +117,17 @@ def test_two_wires_in_a_clamp_share_a_twin_ferrule_and_one_gets_its_own() -> Non
 def test_lengths_follow_the_ducts_by_hand() -> None:
     # F2:2 to K1:43: from the lower clamp down to the middle of D4, along it, down to K1's upper clamp, and 35 mm more
     # at each end, rounded up to 10; worked from the places of the two clamps alone.
-    plan = Evaluation(one_motor())
+    evaluation = Evaluation(one_motor())
     from riktig.core.job import DeviceId
 
-    layout = plan.get(LAYOUT)
+    layout = evaluation.get(LAYOUT)
     upper, lower = layout.seat(DeviceId("c1.FC")), layout.seat(DeviceId("c1.K"))
     assert upper is not None
     assert lower is not None
     duct = next(d for d in layout.ducts if d.name == "D4").rect.centre.y
     a, b = upper.pin_point("2"), lower.pin_point("43")
     way = abs(duct - a.y) + abs(a.x - b.x) + abs(b.y - duct)
-    wire = next(w for w in plan.get(WIRING).wires if (w.start.label, w.end.label) == ("F2:2", "K1:43"))
+    wire = next(w for w in evaluation.get(WIRING).wires if (w.start.label, w.end.label) == ("F2:2", "K1:43"))
     assert wire.length == -(-(way + 70) // 10) * 10
     assert wire.ducts == ("D4",)
 
@@ -251,8 +251,8 @@ def passes(wire: Wire, duct: Duct, at: float) -> bool:
 def test_duct_fill_counts_every_wire_that_runs_in_the_duct() -> None:
     from riktig.core.standards import wire_diameter
 
-    plan = Evaluation(one_motor())
-    wiring, layout = plan.get(WIRING), plan.get(LAYOUT)
+    evaluation = Evaluation(one_motor())
+    wiring, layout = evaluation.get(WIRING), evaluation.get(LAYOUT)
     for duct in layout.ducts:
         begin, end = (duct.rect.y, duct.rect.bottom) if duct.upright else (duct.rect.x, duct.rect.right)
         fullest = 0.0
@@ -269,8 +269,8 @@ def test_duct_fill_counts_every_wire_that_runs_in_the_duct() -> None:
 
 
 def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
-    plan = Evaluation(one_motor())
-    wiring = plan.get(WIRING)
+    evaluation = Evaluation(one_motor())
+    wiring = evaluation.get(WIRING)
     cards = draw_batches(wiring, {"1": 2})
     assert {m.key for m in cards.marks} == {BatchKey(b.number) for b in wiring.batches}
     wire = wiring.wires[0]
@@ -279,5 +279,5 @@ def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
     assert (corners[0], corners[-1]) == (wire.route[0], wire.route[-1])
     assert all(a.x == pytest.approx(b.x) or a.y == pytest.approx(b.y) for a, b in pairwise(corners))
 
-    small = mini_plate(plan.get(LAYOUT), wiring.wires, frozenset({"c1.K"}))
-    assert small.width >= plan.get(LAYOUT).plate.width
+    small = mini_plate(evaluation.get(LAYOUT), wiring.wires, frozenset({"c1.K"}))
+    assert small.width >= evaluation.get(LAYOUT).plate.width

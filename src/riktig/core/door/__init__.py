@@ -38,8 +38,8 @@ from riktig.core.door.plan import SHAFT_HOLE, on_door, plan_door
 from riktig.core.door.section import draw_section
 from riktig.core.door.shaft import Engagement, Shaft, engagement_of, shafts_of
 from riktig.core.door.stack import Stack, StackItem, may_move, stack_of
+from riktig.core.evaluation import reads
 from riktig.core.job import JOB_DOOR, JOB_ENCLOSURE, JOB_PRACTICE
-from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.sizing import SIZING

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import cast
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     ChangedLoadFields,
     ChangedSignalFields,
@@ -36,7 +37,6 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.sizing import Alternative, take
 
 __all__ = [
@@ -67,9 +67,9 @@ class SetHeading:
 
     fields: HeadingFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with that heading."""
-        return set_heading(plan.document, **self.fields)
+        return set_heading(evaluation.document, **self.fields)
 
 
 @dataclass(frozen=True)
@@ -78,9 +78,9 @@ class SetSupply:
 
     fields: SupplyFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with that supply."""
-        return set_supply(plan.document, **self.fields)
+        return set_supply(evaluation.document, **self.fields)
 
 
 @dataclass(frozen=True)
@@ -89,9 +89,9 @@ class SetEnclosure:
 
     fields: EnclosureFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job in that enclosure."""
-        return set_enclosure(plan.document, **self.fields)
+        return set_enclosure(evaluation.document, **self.fields)
 
 
 @dataclass(frozen=True)
@@ -102,9 +102,9 @@ class SetBox:
     height: float
     depth: float
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job in a box of that size."""
-        return set_box(plan.document, self.width, self.height, self.depth)
+        return set_box(evaluation.document, self.width, self.height, self.depth)
 
 
 @dataclass(frozen=True)
@@ -113,9 +113,9 @@ class SetPractice:
 
     fields: PracticeFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job by that practice."""
-        return set_practice(plan.document, **self.fields)
+        return set_practice(evaluation.document, **self.fields)
 
 
 @dataclass(frozen=True)
@@ -133,9 +133,9 @@ class AddLoad:
     name: str
     fields: LoadFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the load."""
-        return _with_load(plan.document, LoadToAdd(self.name, self.fields))
+        return _with_load(evaluation.document, LoadToAdd(self.name, self.fields))
 
 
 @dataclass(frozen=True)
@@ -144,9 +144,9 @@ class AddLoads:
 
     loads: tuple[LoadToAdd, ...]
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the loads."""
-        job = plan.document
+        job = evaluation.document
         for load in self.loads:
             job = _with_load(job, load)
         return job
@@ -172,10 +172,10 @@ class ChangeLoad:
     load: LoadId
     fields: ChangedLoadFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the load changed."""
-        _must_be_there("load", self.load, [load.id for load in plan.document.loads])
-        return change_load(plan.document, self.load, **self.fields)
+        _must_be_there("load", self.load, [load.id for load in evaluation.document.loads])
+        return change_load(evaluation.document, self.load, **self.fields)
 
 
 @dataclass(frozen=True)
@@ -184,10 +184,10 @@ class RemoveLoad:
 
     load: LoadId
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the load."""
-        _must_be_there("load", self.load, [load.id for load in plan.document.loads])
-        return remove_load(plan.document, self.load)
+        _must_be_there("load", self.load, [load.id for load in evaluation.document.loads])
+        return remove_load(evaluation.document, self.load)
 
 
 @dataclass(frozen=True)
@@ -196,11 +196,11 @@ class TakeAlternative:
 
     alternative: Alternative
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the other answer."""
         if self.alternative.load is not None:
-            _must_be_there("load", self.alternative.load, [load.id for load in plan.document.loads])
-        return take(plan.document, self.alternative)
+            _must_be_there("load", self.alternative.load, [load.id for load in evaluation.document.loads])
+        return take(evaluation.document, self.alternative)
 
 
 @dataclass(frozen=True)
@@ -210,9 +210,9 @@ class AddSignal:
     name: str
     fields: SignalFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the device."""
-        return add_signal(plan.document, self.name, **self.fields)
+        return add_signal(evaluation.document, self.name, **self.fields)
 
 
 @dataclass(frozen=True)
@@ -222,10 +222,10 @@ class ChangeSignal:
     signal: SignalId
     fields: ChangedSignalFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the device changed."""
-        _must_be_there("field device", self.signal, [signal.id for signal in plan.document.signals])
-        return change_signal(plan.document, self.signal, **self.fields)
+        _must_be_there("field device", self.signal, [signal.id for signal in evaluation.document.signals])
+        return change_signal(evaluation.document, self.signal, **self.fields)
 
 
 @dataclass(frozen=True)
@@ -234,10 +234,10 @@ class RemoveSignal:
 
     signal: SignalId
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the device."""
-        _must_be_there("field device", self.signal, [signal.id for signal in plan.document.signals])
-        return remove_signal(plan.document, self.signal)
+        _must_be_there("field device", self.signal, [signal.id for signal in evaluation.document.signals])
+        return remove_signal(evaluation.document, self.signal)
 
 
 @dataclass(frozen=True)
@@ -248,9 +248,9 @@ class AddSource:
     voltage_v: float
     comes_from: str = ""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the supply."""
-        return add_source(plan.document, self.name, self.voltage_v, self.comes_from)
+        return add_source(evaluation.document, self.name, self.voltage_v, self.comes_from)
 
 
 @dataclass(frozen=True)
@@ -260,10 +260,10 @@ class ChangeSource:
     source: SourceId
     fields: SourceFields
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the supply changed."""
-        _must_be_there("supply", self.source, [source.id for source in plan.document.sources])
-        return change_source(plan.document, self.source, **self.fields)
+        _must_be_there("supply", self.source, [source.id for source in evaluation.document.sources])
+        return change_source(evaluation.document, self.source, **self.fields)
 
 
 @dataclass(frozen=True)
@@ -272,10 +272,10 @@ class RemoveSource:
 
     source: SourceId
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the supply."""
-        _must_be_there("supply", self.source, [source.id for source in plan.document.sources])
-        return remove_source(plan.document, self.source)
+        _must_be_there("supply", self.source, [source.id for source in evaluation.document.sources])
+        return remove_source(evaluation.document, self.source)
 
 
 @dataclass(frozen=True)
@@ -286,6 +286,6 @@ class SetOwnValue:
     amount: float | None = None
     reason: str = ""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the value."""
-        return override(plan.document, self.key, self.amount, self.reason)
+        return override(evaluation.document, self.key, self.amount, self.reason)

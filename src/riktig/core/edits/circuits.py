@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Act,
     Change,
@@ -16,7 +17,6 @@ from riktig.core.job import (
     Recipe,
     set_script,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import (
     add_circuit,
     add_device,
@@ -72,9 +72,11 @@ class PutIn:
     act: Act = Act.AFTER
     to: str = ""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with it put in."""
-        return insert_element(plan.document, self.at, self.what, self.text, self.act, to=self.to, memory=plan.memory)
+        return insert_element(
+            evaluation.document, self.at, self.what, self.text, self.act, to=self.to, memory=evaluation.memory
+        )
 
 
 @dataclass(frozen=True)
@@ -83,9 +85,9 @@ class TakeOut:
 
     element: ElementId
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the element."""
-        return remove_element(plan.document, self.element, memory=plan.memory)
+        return remove_element(evaluation.document, self.element, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
@@ -95,9 +97,9 @@ class MoveElement:
     element: ElementId
     after: ElementId
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the element moved."""
-        return move_element(plan.document, self.element, self.after, memory=plan.memory)
+        return move_element(evaluation.document, self.element, self.after, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
@@ -108,9 +110,9 @@ class WireElsewhere:
     node: str
     start: bool
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the rung wired there."""
-        return rewire(plan.document, self.element, self.node, start=self.start, memory=plan.memory)
+        return rewire(evaluation.document, self.element, self.node, start=self.start, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
@@ -120,9 +122,9 @@ class NameElement:
     element: ElementId
     text: str
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the device named."""
-        return name_element(plan.document, self.element, self.text, memory=plan.memory)
+        return name_element(evaluation.document, self.element, self.text, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
@@ -133,9 +135,9 @@ class MoveChange:
     change: Change
     element: ElementId
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the change moved."""
-        return reapply_change(plan.document, self.circuit, self.change, self.element)
+        return reapply_change(evaluation.document, self.circuit, self.change, self.element)
 
 
 @dataclass(frozen=True)
@@ -145,9 +147,9 @@ class DropChange:
     circuit: CircuitId
     change: Change
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the change."""
-        return take_back(plan.document, self.circuit, self.change)
+        return take_back(evaluation.document, self.circuit, self.change)
 
 
 @dataclass(frozen=True)
@@ -158,9 +160,9 @@ class AddCircuit:
     title: str = ""
     params: tuple[Param, ...] = ()
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the circuit."""
-        return add_circuit(plan.document, self.recipe, self.title, self.params)
+        return add_circuit(evaluation.document, self.recipe, self.title, self.params)
 
 
 @dataclass(frozen=True)
@@ -169,9 +171,9 @@ class RemoveCircuit:
 
     circuit: CircuitId
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the circuit."""
-        return remove_circuit(plan.document, self.circuit)
+        return remove_circuit(evaluation.document, self.circuit)
 
 
 @dataclass(frozen=True)
@@ -182,9 +184,9 @@ class SetParameter:
     name: str
     value: str
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the parameter."""
-        return set_param(plan.document, self.circuit, self.name, self.value)
+        return set_param(evaluation.document, self.circuit, self.name, self.value)
 
 
 @dataclass(frozen=True)
@@ -194,9 +196,9 @@ class AddDevice:
     circuit: CircuitId
     device: OwnDevice
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the device."""
-        return add_device(plan.document, self.circuit, self.device, memory=plan.memory)
+        return add_device(evaluation.document, self.circuit, self.device, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
@@ -206,9 +208,9 @@ class AddRung:
     circuit: CircuitId
     rung: OwnRung
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the rung."""
-        return add_rung(plan.document, self.circuit, self.rung, memory=plan.memory)
+        return add_rung(evaluation.document, self.circuit, self.rung, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
@@ -219,9 +221,9 @@ class AddWrittenCircuit:
     devices: tuple[OwnDevice, ...]
     rungs: tuple[OwnRung, ...]
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the circuit."""
-        return add_written(plan.document, self.title, self.devices, self.rungs)
+        return add_written(evaluation.document, self.title, self.devices, self.rungs)
 
 
 @dataclass(frozen=True)
@@ -231,27 +233,27 @@ class RenameDevice:
     device: DeviceId
     tag: str
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the tag."""
-        return rename(plan.document, self.device, self.tag, memory=plan.memory)
+        return rename(evaluation.document, self.device, self.tag, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
 class NumberAnew:
     """Every wire number anew by the practice of now, gaps closed."""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with new numbers."""
-        return renumber(plan.document, memory=plan.memory)
+        return renumber(evaluation.document, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
 class TagAnew:
     """Every tag anew by the practice of now; the builder's own stay."""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with new tags."""
-        return tag_anew(plan.document, memory=plan.memory)
+        return tag_anew(evaluation.document, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)
@@ -260,10 +262,10 @@ class KeepPrinted:
 
     numbers: tuple[str, ...] | None = None
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job that remembers them."""
-        job = plan.document
-        numbers = numbers_on_paper(job, memory=plan.memory) if self.numbers is None else self.numbers
+        job = evaluation.document
+        numbers = numbers_on_paper(job, memory=evaluation.memory) if self.numbers is None else self.numbers
         printed = tuple(sorted({*job.printed, *numbers}))
         return job if printed == job.printed else replace(job, printed=printed)
 
@@ -275,6 +277,6 @@ class SetScript:
     name: str
     steps: tuple[str, ...]
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the script."""
-        return set_script(plan.document, self.name, self.steps)
+        return set_script(evaluation.document, self.name, self.steps)

@@ -4,43 +4,43 @@ from collections.abc import Sequence
 
 from riktig.core.edits.model import Edit
 from riktig.core.errors import ImpossibleValueError, InputFault, RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, beyond_limits
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import with_names_recorded
 
 __all__ = ["after_edit", "after_edits"]
 
 
-def after_edit(plan: Evaluation[Job], edit: Edit) -> Job:
+def after_edit(evaluation: Evaluation[Job], edit: Edit) -> Job:
     """The job after an edit, with every tag and number given.
 
     Raises:
         RiktigError: it cannot be done to this job.
     """
-    before, after = plan.document, edit.apply(plan)
+    before, after = evaluation.document, edit.apply(evaluation)
     for fault in beyond_limits(after, before):
         raise ImpossibleValueError(f"{fault.where.removeprefix('$.job.')}: {fault.message.rstrip('.')}")
-    return with_names_recorded(after, memory=plan.memory)
+    return with_names_recorded(after, memory=evaluation.memory)
 
 
-def after_edits(plan: Evaluation[Job], edits: Sequence[tuple[str, Edit]]) -> Job:
+def after_edits(evaluation: Evaluation[Job], edits: Sequence[tuple[str, Edit]]) -> Job:
     """The job after a list of edits, each with its place; the plan is turned to it.
 
     Raises:
         RiktigError: one of them cannot be done, with its place; the plan is turned to its first job again.
     """
-    before = plan.document
+    before = evaluation.document
     for where, edit in edits:
         try:
-            plan.move_to(after_edit(plan, edit))
+            evaluation.move_to(after_edit(evaluation, edit))
         except RiktigError as error:
-            plan.move_to(before)
+            evaluation.move_to(before)
             raise RiktigError(
                 "The list was not carried out: nothing was changed.",
                 hint="Correct what is listed.",
                 faults=[InputFault(where, _said(error))],
             ) from error
-    return plan.document
+    return evaluation.document
 
 
 def _said(error: RiktigError) -> str:

@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 from riktig.core.door import DOOR, add_opening, door_for_me, drop_opening, fix_door, lock_on_door, move_on_door
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import DeviceId, Job, Opening
-from riktig.core.plan import Evaluation
 from riktig.core.rules import QuickFix, apply_mend
 
 __all__ = [
@@ -35,16 +35,16 @@ class MoveOperators:
 
     places: tuple[OperatorPlace, ...]
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the operators there."""
-        door = plan.get(DOOR)
+        door = evaluation.get(DOOR)
         moved = []
         for place in self.places:
             seat = door.seat(place.device)
             if seat is None:
                 raise RiktigError(f"{place.device} is not on the door, so nothing was moved.")
             moved.append(seat.at(place.x, place.y))
-        return move_on_door(plan.document, door, moved)
+        return move_on_door(evaluation.document, door, moved)
 
 
 @dataclass(frozen=True)
@@ -54,27 +54,27 @@ class LockOperators:
     devices: tuple[DeviceId, ...]
     locked: bool
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the operators locked or not."""
-        return lock_on_door(plan.document, plan.get(DOOR), frozenset(self.devices), self.locked)
+        return lock_on_door(evaluation.document, evaluation.get(DOOR), frozenset(self.devices), self.locked)
 
 
 @dataclass(frozen=True)
 class PlanDoor:
     """Every operator that is not locked back to Riktig's own plan."""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the door planned anew."""
-        return door_for_me(plan.document)
+        return door_for_me(evaluation.document)
 
 
 @dataclass(frozen=True)
 class FixDoor:
     """Every operator fixed where it is: the door is begun, and no later edit moves a hole."""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the door fixed."""
-        return fix_door(plan.document, plan.get(DOOR))
+        return fix_door(evaluation.document, evaluation.get(DOOR))
 
 
 @dataclass(frozen=True)
@@ -83,9 +83,9 @@ class AddOpening:
 
     opening: Opening
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the opening."""
-        return add_opening(plan.document, self.opening)
+        return add_opening(evaluation.document, self.opening)
 
 
 @dataclass(frozen=True)
@@ -94,9 +94,9 @@ class RemoveOpening:
 
     at: int
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the opening."""
-        return drop_opening(plan.document, self.at)
+        return drop_opening(evaluation.document, self.at)
 
 
 @dataclass(frozen=True)
@@ -105,6 +105,6 @@ class ApplyRemedy:
 
     remedy: QuickFix
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the remedy carried out."""
-        return apply_mend(plan.document, self.remedy)
+        return apply_mend(evaluation.document, self.remedy)

@@ -2,8 +2,8 @@
 
 from typing import Protocol
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 
 __all__ = ["Edit"]
 
@@ -11,7 +11,7 @@ __all__ = ["Edit"]
 class Edit(Protocol):
     """One change of the document. A frozen value with a text form (docs/edits.md)."""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The changed job; the one of the plan is left as it is.
 
         Raises:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect
 from riktig.core.job import (
     DeviceId,
@@ -17,7 +18,6 @@ from riktig.core.job import (
     remove_part,
     set_part,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import (
     LAYOUT,
     Duct,
@@ -64,9 +64,9 @@ class MoveParts:
 
     places: tuple[PartPlace, ...]
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the blocks there."""
-        layout = plan.get(LAYOUT)
+        layout = evaluation.get(LAYOUT)
         stands = {stand.block.lead: stand for stand in layout.stands}
         moved = []
         for place in self.places:
@@ -76,7 +76,7 @@ class MoveParts:
             if place.rail and layout.rail(place.rail) is None:
                 raise RiktigError(f"There is no rail R{place.rail}, so nothing was moved.")
             moved.append(Stand(stand.block, place.rail, place.x, place.y))
-        return move_stands(plan.document, layout, moved)
+        return move_stands(evaluation.document, layout, moved)
 
 
 @dataclass(frozen=True)
@@ -86,7 +86,7 @@ class SetRailsAndDucts:
     rails: tuple[RailFix, ...]
     ducts: tuple[DuctFix, ...]
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with those rails and ducts."""
         rails = []
         for rail in self.rails:
@@ -99,7 +99,7 @@ class SetRailsAndDucts:
                     f"W{duct.number} would be {duct.width:g} by {duct.height:g} mm, so nothing was changed."
                 )
         ducts = tuple(Duct(one.number, Rect(one.x, one.y, one.width, one.height), one.upright) for one in self.ducts)
-        return set_rails_and_ducts(plan.document, plan.get(LAYOUT), tuple(rails), ducts)
+        return set_rails_and_ducts(evaluation.document, evaluation.get(LAYOUT), tuple(rails), ducts)
 
 
 @dataclass(frozen=True)
@@ -109,9 +109,9 @@ class LockParts:
     devices: tuple[DeviceId, ...]
     locked: bool
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the blocks locked or not."""
-        job, layout = plan.document, plan.get(LAYOUT)
+        job, layout = evaluation.document, evaluation.get(LAYOUT)
         for device in self.devices:
             job = set_lock(job, layout, device, self.locked)
         return job
@@ -123,18 +123,18 @@ class SetPlate:
 
     plate: PlateFix | None
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with that plate."""
-        return replace(plan.document, plate=self.plate)
+        return replace(evaluation.document, plate=self.plate)
 
 
 @dataclass(frozen=True)
 class PlanPlate:
     """Every block that is not locked back to Riktig's own plan."""
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job planned anew."""
-        return plan_for_me(plan.document)
+        return plan_for_me(evaluation.document)
 
 
 @dataclass(frozen=True)
@@ -144,9 +144,9 @@ class JoinParts:
     devices: tuple[DeviceId, ...]
     how: JoinHow
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the assembly."""
-        return join_parts(plan.document, plan.get(LAYOUT), self.devices, self.how)
+        return join_parts(evaluation.document, evaluation.get(LAYOUT), self.devices, self.how)
 
 
 @dataclass(frozen=True)
@@ -155,9 +155,9 @@ class SeparateParts:
 
     device: DeviceId
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the assembly."""
-        return separate_parts(plan.document, self.device)
+        return separate_parts(evaluation.document, self.device)
 
 
 @dataclass(frozen=True)
@@ -166,9 +166,9 @@ class KeepParts:
 
     parts: tuple[OwnPart, ...]
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the parts."""
-        job = plan.document
+        job = evaluation.document
         for part in self.parts:
             job = set_part(job, part)
         return job
@@ -180,9 +180,9 @@ class RemovePart:
 
     ref: str
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the part."""
-        return remove_part(plan.document, self.ref)
+        return remove_part(evaluation.document, self.ref)
 
 
 @dataclass(frozen=True)
@@ -192,9 +192,9 @@ class ChoosePart:
     device: DeviceId
     ref: str
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the choice."""
-        return pick_part(plan.document, self.device, self.ref)
+        return pick_part(evaluation.document, self.device, self.ref)
 
 
 @dataclass(frozen=True)
@@ -203,9 +203,9 @@ class AddOffcut:
 
     offcut: Offcut
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the offcut."""
-        return replace(plan.document, shelf=(*plan.document.shelf, self.offcut))
+        return replace(evaluation.document, shelf=(*evaluation.document.shelf, self.offcut))
 
 
 @dataclass(frozen=True)
@@ -214,9 +214,9 @@ class RemoveOffcut:
 
     at: int
 
-    def apply(self, plan: Evaluation[Job]) -> Job:
+    def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job without the offcut."""
-        job = plan.document
+        job = evaluation.document
         if not 0 <= self.at < len(job.shelf):
             raise RiktigError("There is no such offcut on the shelf, so nothing was taken off.")
         return replace(job, shelf=tuple(one for n, one in enumerate(job.shelf) if n != self.at))

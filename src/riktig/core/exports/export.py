@@ -7,6 +7,7 @@ from pathlib import Path
 
 from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.dxf import write_dxf
 from riktig.core.exports.machine import sheet_svg, write_machine_dxf
 from riktig.core.exports.pdf import Page, SetHead, write_set
@@ -22,7 +23,6 @@ from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, dra
 from riktig.core.inputs import file_name
 from riktig.core.job import Job
 from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, draw_medium
-from riktig.core.plan import Evaluation
 from riktig.core.records import Record
 from riktig.core.schematic import SHEET_DRAWINGS
 from riktig.core.store import dump_job
@@ -40,38 +40,43 @@ def file_stem(job: Job) -> str:
     return f"{file_name(job.number)}_rev_{file_name(job.revision, 'none')}"
 
 
-def pages_of(plan: Evaluation[Job]) -> list[Page]:
+def pages_of(evaluation: Evaluation[Job]) -> list[Page]:
     """The drawings of the set, in order."""
-    holes = plan.get(HOLES)
-    plate, door = plan.get(PLATE_DRAWING), plan.get(DOOR_DRAWING)
-    labels = plan.get(LABELS)
+    holes = evaluation.get(HOLES)
+    plate, door = evaluation.get(PLATE_DRAWING), evaluation.get(DOOR_DRAWING)
+    labels = evaluation.get(LABELS)
     return [
-        *(Page(drawing) for drawing in plan.get(SHEET_DRAWINGS)),
+        *(Page(drawing) for drawing in evaluation.get(SHEET_DRAWINGS)),
         Page(plate, to_scale=True),
-        _marked(plan, plate, "plate"),
+        _marked(evaluation, plate, "plate"),
         Page(door, to_scale=True),
-        Page(plan.get(DOOR_BEHIND), to_scale=True),
-        *(_marked(plan, door, leaf.name, leaf.face.x) for leaf in plan.get(DOOR).leaves),
+        Page(evaluation.get(DOOR_BEHIND), to_scale=True),
+        *(_marked(evaluation, door, leaf.name, leaf.face.x) for leaf in evaluation.get(DOOR).leaves),
         *(
-            _marked(plan, draw_sheet(sheet), sheet.name)
-            for sheet in plan.get(SHEETS)
+            _marked(evaluation, draw_sheet(sheet), sheet.name)
+            for sheet in evaluation.get(SHEETS)
             if "gland" in sheet.name or ("side" in sheet.name and any(hole.face == sheet.name for hole in holes))
         ),
-        *(Page(drawing) for drawing in plan.get(STRIP_DRAWINGS)),
+        *(Page(drawing) for drawing in evaluation.get(STRIP_DRAWINGS)),
         *(Page(draw_medium(labels, medium), to_scale=True) for medium in Medium),
-        Page(draw_cards(plan.get(CARDS)), to_scale=True),
+        Page(draw_cards(evaluation.get(CARDS)), to_scale=True),
     ]
 
 
-def _marked(plan: Evaluation[Job], drawing: Drawing, face: str, left: float = 0.0) -> Page:
+def _marked(evaluation: Evaluation[Job], drawing: Drawing, face: str, left: float = 0.0) -> Page:
     """A surface marked out with the list of its holes beside it; on a large one the places stand in the list alone."""
     places = max(drawing.width, drawing.height) <= SMALL_SURFACE
-    marked = mark_out(drawing, plan.get(HOLES), face, left, places=places)
-    return Page(marked, to_scale=True, parts=holes_of(plan, face))
+    marked = mark_out(drawing, evaluation.get(HOLES), face, left, places=places)
+    return Page(marked, to_scale=True, parts=holes_of(evaluation, face))
 
 
 def export_all(
-    plan: Evaluation[Job], records: Iterable[Record], folder: Path, *, made: str = "", progress: Progress | None = None
+    evaluation: Evaluation[Job],
+    records: Iterable[Record],
+    folder: Path,
+    *,
+    made: str = "",
+    progress: Progress | None = None,
 ) -> list[Path]:
     """Writes PDF set, XLSX, CSV, DXF and SVG of sheets, plate and door, and the job's JSON.
 
@@ -95,7 +100,7 @@ def export_all(
         folder.parent.mkdir(parents=True, exist_ok=True)
         with tempfile.TemporaryDirectory(prefix=".riktig-papers-", dir=_place_beside(folder)) as name:
             made_in = Path(name)
-            names = _write_all(plan, tuple(records), made_in, made, progress)
+            names = _write_all(evaluation, tuple(records), made_in, made, progress)
             return _moved(made_in, folder, names)
     except OSError as error:
         raise RiktigError(
@@ -119,10 +124,10 @@ def _moved(made_in: Path, folder: Path, names: list[str]) -> list[Path]:
 
 
 def _write_all(
-    plan: Evaluation[Job], kept: tuple[Record, ...], folder: Path, made: str, progress: Progress
+    evaluation: Evaluation[Job], kept: tuple[Record, ...], folder: Path, made: str, progress: Progress
 ) -> list[str]:
     """Writes every paper into a folder of its own and returns their names."""
-    job = plan.document
+    job = evaluation.document
     stem = file_stem(job)
     names: list[str] = []
 
@@ -130,27 +135,29 @@ def _write_all(
         names.append(name)
         return folder / name
 
-    records_of = [f(plan, kept) for f in (metal_record, measured_record, build_record, test_record, judgement_record)]
-    tables = [*(schedule(name, plan) for name in SCHEDULES), *records_of]
+    records_of = [
+        f(evaluation, kept) for f in (metal_record, measured_record, build_record, test_record, judgement_record)
+    ]
+    tables = [*(schedule(name, evaluation) for name in SCHEDULES), *records_of]
     head = SetHead(job.number, job.title, job.revision, made)
     (folder / "csv").mkdir()
     papers = file(f"{stem}_papers.pdf")
-    write_set(papers, head, pages_of(plan), tables, lambda share, text: progress.step(0.7 * share, text))
+    write_set(papers, head, pages_of(evaluation), tables, lambda share, text: progress.step(0.7 * share, text))
     progress.step(0.75, "schedules")
     for paper in Paper:
-        page = Page(plan.get(PLATE_DRAWING), to_scale=True, sheet=paper, parts=plate_parts(plan))
+        page = Page(evaluation.get(PLATE_DRAWING), to_scale=True, sheet=paper, parts=plate_parts(evaluation))
         write_set(file(f"{stem}_plate_{paper.value}.pdf"), head, (page,), ())
     write_xlsx(file(f"{stem}_schedules.xlsx"), tables)
     for table in tables:
         file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table), encoding="utf-8")
-    for what, drawing in (("plate", plan.get(PLATE_DRAWING)), ("door", plan.get(DOOR_DRAWING))):
+    for what, drawing in (("plate", evaluation.get(PLATE_DRAWING)), ("door", evaluation.get(DOOR_DRAWING))):
         progress.step(0.85, what)
         write_dxf(file(f"{stem}_{what}_drawing.dxf"), drawing)
         file(f"{stem}_{what}.svg").write_text(as_svg(drawing), encoding="utf-8")
     progress.step(0.87, "templates")
-    for path in _metal(plan, plan.get(HOLES), folder, stem, head):
+    for path in _metal(evaluation, evaluation.get(HOLES), folder, stem, head):
         names.append(path.name)
-    sheets = plan.get(SHEET_DRAWINGS)
+    sheets = evaluation.get(SHEET_DRAWINGS)
     for number, drawing in enumerate(sheets, 1):
         file(f"{stem}_sheet_{number}.svg").write_text(as_svg(drawing), encoding="utf-8")
         progress.step(0.88 + 0.1 * number / len(sheets), f"sheet {number}")
@@ -194,10 +201,10 @@ def metal_files(
             yield name, part
 
 
-def _metal(plan: Evaluation[Job], holes: tuple[Hole, ...], folder: Path, stem: str, head: SetHead) -> list[Path]:
+def _metal(evaluation: Evaluation[Job], holes: tuple[Hole, ...], folder: Path, stem: str, head: SetHead) -> list[Path]:
     """All of them into one folder; a surface with a hole off its edge has none, and its finding says why."""
     done: list[Path] = []
-    sheets = plan.get(SHEETS)
+    sheets = evaluation.get(SHEETS)
     outside = {one.face for one in holes_off_the_sheet(holes, sheets)}
     sound = [sheet for sheet in sheets if sheet.name not in outside]
     for name, part in metal_files(sound, holes, stem, head, folder):
@@ -207,16 +214,16 @@ def _metal(plan: Evaluation[Job], holes: tuple[Hole, ...], folder: Path, stem: s
 
 
 def export_metal(
-    plan: Evaluation[Job], face: str, folder: Path, *, made: str = "", paper: Paper = Paper.A4, bare: bool = True
+    evaluation: Evaluation[Job], face: str, folder: Path, *, made: str = "", paper: Paper = Paper.A4, bare: bool = True
 ) -> list[Path]:
     """Template, DXF and SVG of one surface; without ``bare`` the template has no sheets without holes.
 
     Raises:
         RiktigError: it has no holes, one of them lies outside, or the folder cannot be written.
     """
-    job = plan.document
-    holes = plan.get(HOLES if "gland" in face else METAL_HOLES)
-    sheet = next((one for one in plan.get(SHEETS) if one.name == face), None)
+    job = evaluation.document
+    holes = evaluation.get(HOLES if "gland" in face else METAL_HOLES)
+    sheet = next((one for one in evaluation.get(SHEETS) if one.name == face), None)
     if sheet is None or not any(hole.face == face for hole in holes):
         raise RiktigError(f"There is no hole in the {face}, so there is nothing to print.")
     head = SetHead(job.number, job.title, job.revision, made)
@@ -235,13 +242,15 @@ def export_metal(
     return done
 
 
-def export_page(plan: Evaluation[Job], drawing: Drawing, path: Path, *, made: str = "", to_scale: bool = False) -> None:
+def export_page(
+    evaluation: Evaluation[Job], drawing: Drawing, path: Path, *, made: str = "", to_scale: bool = False
+) -> None:
     """Writes one drawing as a PDF of one page, whole or not at all; true to scale where it is cut out or stuck on.
 
     Raises:
         RiktigError: the file cannot be written.
     """
-    job = plan.document
+    job = evaluation.document
     part = path.with_name(f".{path.name}.part")
     try:
         write_set(part, SetHead(job.number, job.title, job.revision, made), (Page(drawing, to_scale=to_scale),), ())

@@ -3,22 +3,22 @@
 from typing import Any
 
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import CircuitId, DeviceId, Job, PinRef
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, by_tags
 from riktig.core.simulation import Panel, Runner, panel_of
 
 __all__ = ["run_panel_script", "states_of"]
 
 
-def run_panel_script(plan: Evaluation[Job], steps: tuple[str, ...]) -> dict[str, Any]:
+def run_panel_script(evaluation: Evaluation[Job], steps: tuple[str, ...]) -> dict[str, Any]:
     """The steps with their verdicts, and after each the states; keys as in docs/schedules.md.
 
     Raises:
         RiktigError: a step that cannot be read, or names what is not there, with its number.
     """
-    names = plan.get(NAMES)
-    panel = panel_of(plan.document, plan.get(CIRCUITS), plan.get(NETS))
+    names = evaluation.get(NAMES)
+    panel = panel_of(evaluation.document, evaluation.get(CIRCUITS), evaluation.get(NETS))
     runner = Runner(panel, CircuitId(""), {tag: did for did, tag in names.tag.items()})
     rows = []
     for number, step in enumerate(steps, 1):
@@ -38,7 +38,7 @@ def run_panel_script(plan: Evaluation[Job], steps: tuple[str, ...]) -> dict[str,
                 "states": states_of(panel, names.tag, names.number),
             }
         )
-    return {"job": plan.document.number, "steps": rows}
+    return {"job": evaluation.document.number, "steps": rows}
 
 
 def states_of(panel: Panel, tags: dict[DeviceId, str], numbers: dict[PinRef, str]) -> dict[str, Any]:

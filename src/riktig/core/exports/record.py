@@ -2,10 +2,10 @@
 
 from collections.abc import Iterable
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedules import Schedule
 from riktig.core.holes import HOLES, HoleWork
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS
 from riktig.core.production import CRITICALS, Operation, hole_states, judged_all, piece_states, progress_of
 from riktig.core.proving import TESTS, results_of
@@ -16,9 +16,9 @@ from riktig.core.wiring import WIRING
 __all__ = ["build_record", "judgement_record", "measured_record", "metal_record", "missing_papers", "test_record"]
 
 
-def build_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+def build_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every wire with who did what and when; what is out of date is not shown as done."""
-    progress = progress_of(plan.get(WIRING), records)
+    progress = progress_of(evaluation.get(WIRING), records)
     rows = []
     for state in progress.states:
         done = dict(state.done)
@@ -33,9 +33,9 @@ def build_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     return Schedule("build record", "Build record", columns, tuple(rows))
 
 
-def test_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+def test_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every test with its reading and verdict; a reading out of date counts as to do."""
-    results = results_of(plan.get(TESTS), tuple(records))
+    results = results_of(evaluation.get(TESTS), tuple(records))
     rows = []
     for test, reading in results.readings:
         said = (
@@ -59,16 +59,16 @@ def test_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     return Schedule("test record", "Record of the dead tests", columns, tuple(rows))
 
 
-def metal_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+def metal_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every hole and every piece with who did what and when; what is out of date is not shown as done."""
     kept = tuple(records)
     rows: list[tuple[str, ...]] = []
-    for state in hole_states(plan.get(HOLES), kept):
+    for state in hole_states(evaluation.get(HOLES), kept):
         hole = state.hole
         done = {one.value: f"{who.who} {who.when[:16]}".strip() for one, who, _ in state.done}
         cells = [done.get(one.value, "" if one in hole.operations else "–") for one in HoleWork]
         rows.append((hole.number, hole.face, hole.purpose, hole.tool_said, *cells))
-    for piece in piece_states(plan.get(CUTS), kept):
+    for piece in piece_states(evaluation.get(CUTS), kept):
         cut = f"{piece.done.who} {piece.done.when[:16]}".strip() if piece.done else ""
         rows.append((piece.piece.name, piece.piece.stock, f"{piece.piece.length:g} mm", "saw", "–", "–", cut, "–"))
     columns = (
@@ -81,10 +81,12 @@ def metal_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     return Schedule("metal record", "Record of holes and pieces", columns, tuple(rows))
 
 
-def measured_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+def measured_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every reading that was ever taken of a dimension, the last one of each with what it comes to."""
     kept = tuple(records)
-    judged = {one.critical.key: one for one in judged_all(plan.get(CRITICALS), kept, plan.document.practice)}
+    judged = {
+        one.critical.key: one for one in judged_all(evaluation.get(CRITICALS), kept, evaluation.document.practice)
+    }
     gone = taken_back(kept)
     readings = [(record, record.facts) for record in kept if isinstance(record.facts, DimensionRead)]
     last = {record.subject: record.id for record, _ in readings}
@@ -113,9 +115,9 @@ def measured_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedul
     return Schedule("measured record", "Record of what was measured", columns, tuple(rows))
 
 
-def judgement_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedule:
+def judgement_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
     """Every clause that a person has decided: what, by whom, and whether the evidence is still the same."""
-    results = {result.code: result for result in plan.get(RULES)}
+    results = {result.code: result for result in evaluation.get(RULES)}
     rows = tuple(
         (
             code,
@@ -138,15 +140,15 @@ def judgement_record(plan: Evaluation[Job], records: Iterable[Record]) -> Schedu
     return Schedule("judgement record", "Record of judgements", columns, rows)
 
 
-def missing_papers(plan: Evaluation[Job], records: Iterable[Record]) -> tuple[str, ...]:
+def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[str, ...]:
     """What the papers still lack, in words."""
     kept = tuple(records)
     missing = []
-    progress = progress_of(plan.get(WIRING), kept)
+    progress = progress_of(evaluation.get(WIRING), kept)
     left = len(progress.states) - progress.complete
     if left:
         missing.append(f"{left} of {len(progress.states)} wires are not finished")
-    results = results_of(plan.get(TESTS), kept)
+    results = results_of(evaluation.get(TESTS), kept)
     todo = sum(reading is None for _, reading in results.readings)
     if todo:
         missing.append(f"{todo} of {len(results.readings)} dead tests have no reading that counts")
@@ -154,7 +156,7 @@ def missing_papers(plan: Evaluation[Job], records: Iterable[Record]) -> tuple[st
         count = results.count(outcome)
         if count:
             missing.append(f"{count} of {len(results.readings)} dead tests {outcome.value}")
-    job = plan.document
+    job = evaluation.document
     for name, value in (
         ("a maker", job.maker),
         ("a serial number", job.serial),

@@ -2,12 +2,12 @@
 
 from dataclasses import dataclass
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule import Schedule
 from riktig.core.ids import WireId
 from riktig.core.job import Job
 from riktig.core.keys import DeviceKey, Key, NetKey, WireKey
 from riktig.core.labels import LABELS, Medium
-from riktig.core.plan import Evaluation
 from riktig.core.proving import TESTS
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Names, names_of, renumber, sheets_with, tag_anew
 from riktig.core.wiring import WIRING
@@ -32,18 +32,18 @@ class Renaming:
     printed: bool
 
 
-def number_changes(plan: Evaluation[Job]) -> tuple[Renaming, ...]:
+def number_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
     """The numbers that “Number anew” would change, in the order of the potentials."""
-    now, then = plan.get(NAMES), _after(plan, renumber(plan.document))
-    circuits, nets, sheets = plan.get(CIRCUITS), plan.get(NETS), plan.get(SHEETS)
+    now, then = evaluation.get(NAMES), _after(evaluation, renumber(evaluation.document))
+    circuits, nets, sheets = evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(SHEETS)
     changed = [net for net in nets.nets if now.number.get(net.id) != then.number.get(net.id)]
     if not changed:
         return ()
-    wires, labels, tests = plan.get(WIRING).wires, plan.get(LABELS), plan.get(TESTS).tests
+    wires, labels, tests = evaluation.get(WIRING).wires, evaluation.get(LABELS), evaluation.get(TESTS).tests
     markers: dict[Key | None, int] = {}
     for label in labels.on(Medium.WIRE):
         markers[label.key] = markers.get(label.key, 0) + label.copies
-    printed = set(plan.document.printed)
+    printed = set(evaluation.document.printed)
     found = []
     for net in changed:
         mine = [wire for wire in wires if wire.net == net.id]
@@ -63,14 +63,14 @@ def number_changes(plan: Evaluation[Job]) -> tuple[Renaming, ...]:
     return tuple(found)
 
 
-def tag_changes(plan: Evaluation[Job]) -> tuple[Renaming, ...]:
+def tag_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
     """The tags that “Name anew” would change, in the order of the circuits; a strip counts once."""
-    now, then = plan.get(NAMES), _after(plan, tag_anew(plan.document))
-    circuits, nets, sheets = plan.get(CIRCUITS), plan.get(NETS), plan.get(SHEETS)
+    now, then = evaluation.get(NAMES), _after(evaluation, tag_anew(evaluation.document))
+    circuits, nets, sheets = evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(SHEETS)
     changed = [device for device in circuits.devices if now.tag[device.id] != then.tag[device.id]]
     if not changed:
         return ()
-    wires, labels, tests = plan.get(WIRING).wires, plan.get(LABELS), plan.get(TESTS).tests
+    wires, labels, tests = evaluation.get(WIRING).wires, evaluation.get(LABELS), evaluation.get(TESTS).tests
     found: dict[str, Renaming] = {}
     for device in changed:
         old = now.tag[device.id]
@@ -101,13 +101,13 @@ def tag_changes(plan: Evaluation[Job]) -> tuple[Renaming, ...]:
                 or _at(old, test.red.label)
                 for test in tests
             ),
-            bool(plan.document.printed),
+            bool(evaluation.document.printed),
         )
     return tuple(found.values())
 
 
-def _after(plan: Evaluation[Job], job: Job) -> Names:
-    return names_of(job, plan.get(CIRCUITS), plan.get(NETS))
+def _after(evaluation: Evaluation[Job], job: Job) -> Names:
+    return names_of(job, evaluation.get(CIRCUITS), evaluation.get(NETS))
 
 
 def _at(tag: str, label: str) -> bool:
@@ -148,5 +148,5 @@ def _as_schedule(name: str, title: str, found: tuple[Renaming, ...]) -> Schedule
 
 RENAMING_SCHEDULES = {
     "renumber": lambda plan: _as_schedule("renumber", "Numbers, old and new", number_changes(plan)),
-    "tag_anew": lambda plan: _as_schedule("retag", "Tags, old and new", tag_changes(plan)),
+    "retag": lambda plan: _as_schedule("retag", "Tags, old and new", tag_changes(plan)),
 }

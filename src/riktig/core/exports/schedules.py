@@ -6,6 +6,7 @@ The keys are documented in docs/schedules.md and stable: people build their own 
 from collections import Counter
 from collections.abc import Callable
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.renaming import RENAMING_SCHEDULES
 from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.exports.schedules_brief import BRIEF_SCHEDULES
@@ -17,7 +18,6 @@ from riktig.core.exports.schedules_plate import PLATE_SCHEDULES
 from riktig.core.holes import HOLES, METAL_HOLES, Hole
 from riktig.core.job import Job, JoinHow, PinRef
 from riktig.core.labels import LABELS
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
@@ -30,8 +30,8 @@ from riktig.core.wiring import WIRING
 __all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "schedule"]
 
 
-def _nets(plan: Evaluation[Job]) -> Schedule:
-    names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
+def _nets(evaluation: Evaluation[Job]) -> Schedule:
+    names, circuits = evaluation.get(NAMES), evaluation.get(CIRCUITS)
     devices = circuits.by_id
 
     def label(pin: PinRef) -> str:
@@ -43,14 +43,14 @@ def _nets(plan: Evaluation[Job]) -> Schedule:
 
     rows = tuple(
         (names.number.get(n.id, ""), n.net_class.value, len(n.pins), ", ".join(label(p) for p in n.pins), str(n.id))
-        for n in plan.get(NETS).nets
+        for n in evaluation.get(NETS).nets
     )
     columns = (("number", "Number"), ("class", "Class"), ("pins", "Pins"), ("joins", "Joins"), ("id", "Net id"))
     return Schedule("nets", "Nets", columns, rows)
 
 
-def _wires(plan: Evaluation[Job]) -> Schedule:
-    wiring = plan.get(WIRING)
+def _wires(evaluation: Evaluation[Job]) -> Schedule:
+    wiring = evaluation.get(WIRING)
     batch = {key: b.number for b in wiring.batches for key in b.wires}
     rows = tuple(
         (
@@ -98,7 +98,7 @@ def _wires(plan: Evaluation[Job]) -> Schedule:
     return Schedule("wires", "Wires, from and to", columns, rows)
 
 
-def _terminals(plan: Evaluation[Job]) -> Schedule:
+def _terminals(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (
             strip.tag,
@@ -113,7 +113,7 @@ def _terminals(plan: Evaluation[Job]) -> Schedule:
             row.field,
             row.max_mm2,
         )
-        for strip in plan.get(STRIPS).strips
+        for strip in evaluation.get(STRIPS).strips
         for row in strip.rows
     )
     columns = (
@@ -132,10 +132,10 @@ def _terminals(plan: Evaluation[Job]) -> Schedule:
     return Schedule("terminals", "Terminals", columns, rows)
 
 
-def _labels(plan: Evaluation[Job]) -> Schedule:
+def _labels(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (label.medium.value, " / ".join(label.lines), label.copies, label.where, *label.size)
-        for label in plan.get(LABELS).labels
+        for label in evaluation.get(LABELS).labels
     )
     columns = (
         ("medium", "Medium"),
@@ -148,8 +148,8 @@ def _labels(plan: Evaluation[Job]) -> Schedule:
     return Schedule("labels", "Labels", columns, rows)
 
 
-def _cuts(plan: Evaluation[Job]) -> Schedule:
-    rows = tuple((c.name, c.stock, c.length, c.place) for c in plan.get(CUTS))
+def _cuts(evaluation: Evaluation[Job]) -> Schedule:
+    rows = tuple((c.name, c.stock, c.length, c.place) for c in evaluation.get(CUTS))
     columns = (("piece", "Piece"), ("stock", "Cut from"), ("length_mm", "Length mm"), ("place", "Place"))
     return Schedule("cuts", "Cut list", columns, rows)
 
@@ -181,14 +181,14 @@ def _hole_rows(holes: tuple[Hole, ...]) -> tuple[tuple[Value, ...], ...]:
     )  # fmt: skip
 
 
-def _holes(plan: Evaluation[Job]) -> Schedule:
+def _holes(evaluation: Evaluation[Job]) -> Schedule:
     shown = len(HOLE_COLUMNS) - 1
-    rows = tuple(row[:shown] for row in _hole_rows(plan.get(HOLES)))
+    rows = tuple(row[:shown] for row in _hole_rows(evaluation.get(HOLES)))
     return Schedule("holes", "Holes from the datum", HOLE_COLUMNS[:shown], rows)
 
 
-def _bom(plan: Evaluation[Job]) -> Schedule:
-    sizing, names = plan.get(SIZING), plan.get(NAMES)
+def _bom(evaluation: Evaluation[Job]) -> Schedule:
+    sizing, names = evaluation.get(SIZING), evaluation.get(NAMES)
     tags: dict[str, list[str]] = {}
     parts = {}
     for device, part in sizing.parts.items():
@@ -198,22 +198,22 @@ def _bom(plan: Evaluation[Job]) -> Schedule:
     rows: list[tuple[Value, ...]] = [
         (ref, part.description, len(tags[ref]), "pc", " ".join(dict.fromkeys(tags[ref]))) for ref, part in parts.items()
     ]
-    for join in plan.document.joins:
-        stands = plan.get(LAYOUT).stand_of(join.devices[0])
+    for join in evaluation.document.joins:
+        stands = evaluation.get(LAYOUT).stand_of(join.devices[0])
         here = " ".join(names.tag[device] for device in join.devices if device in names.tag)
         if join.how is JoinHow.LINK:
             rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", here))
         elif stands:
             rows.append(("", "busbar with adapters", stands.block.width / 1000, "m", here))
-    rows.append(("", "end stop", 2 * len(plan.get(STRIPS).strips), "pc", ""))
+    rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", ""))
     stock: Counter[str] = Counter()
-    for piece in plan.get(CUTS):
+    for piece in evaluation.get(CUTS):
         stock[piece.stock] += round(piece.length)
     rows += [("", name, length / 1000, "m", "") for name, length in stock.items()]
     wire: Counter[tuple[float, str]] = Counter()
     ends: Counter[str] = Counter()
     shared: set[frozenset[str | PinRef]] = set()
-    for w in plan.get(WIRING).wires:
+    for w in evaluation.get(WIRING).wires:
         wire[(w.mm2, w.colour)] += round(w.cut)
         for end in (w.start, w.end):
             if end.shared:
@@ -237,8 +237,8 @@ def _bom(plan: Evaluation[Job]) -> Schedule:
     return Schedule("bom", "Parts list", columns, tuple(rows))
 
 
-def _sizing(plan: Evaluation[Job]) -> Schedule:
-    sizing, names = plan.get(SIZING), plan.get(NAMES)
+def _sizing(evaluation: Evaluation[Job]) -> Schedule:
+    sizing, names = evaluation.get(SIZING), evaluation.get(NAMES)
     rows: list[tuple[Value, ...]] = []
 
     def add(what: str, value: str, why: Why) -> None:
@@ -249,7 +249,7 @@ def _sizing(plan: Evaluation[Job]) -> Schedule:
         for why in whys:
             add(names.tag[device], sizing.parts[device].ref, why)
     for size in sizing.loads:
-        tag = names.tag[outside_device(plan.get(CIRCUITS), size.circuit).id]
+        tag = names.tag[outside_device(evaluation.get(CIRCUITS), size.circuit).id]
         add(f"{tag} power conductors", size.section.name, size.section.why)
         add(f"{tag} control conductors", size.control.name, size.control.why)
     columns = (
@@ -264,10 +264,10 @@ def _sizing(plan: Evaluation[Job]) -> Schedule:
     return Schedule("sizing", "Sizing, with the reasons", columns, tuple(rows))
 
 
-def _findings(plan: Evaluation[Job]) -> Schedule:
+def _findings(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (f.code, f.verdict.value, f.message, f.clause, f.remedy, str(f.where or ""))
-        for f in findings_of(plan.get(RULES))
+        for f in findings_of(evaluation.get(RULES))
     )
     columns = (
         ("code", "Code"),
@@ -280,9 +280,10 @@ def _findings(plan: Evaluation[Job]) -> Schedule:
     return Schedule("findings", "Findings", columns, rows)
 
 
-def _clauses(plan: Evaluation[Job]) -> Schedule:
+def _clauses(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
-        (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.evidence)) for r in plan.get(RULES)
+        (r.code, r.group.value, r.title, r.verdict.value, r.clause, "; ".join(r.evidence))
+        for r in evaluation.get(RULES)
     )
     columns = (
         ("code", "Code"),
@@ -295,10 +296,10 @@ def _clauses(plan: Evaluation[Job]) -> Schedule:
     return Schedule("clauses", "Rulebook", columns, rows)
 
 
-def _tests(plan: Evaluation[Job]) -> Schedule:
+def _tests(evaluation: Evaluation[Job]) -> Schedule:
     rows = tuple(
         (n, t.stage.value, t.title, t.black.label, t.red.label, t.expected.text, t.switches, t.key)
-        for n, t in enumerate(plan.get(TESTS).tests, 1)
+        for n, t in enumerate(evaluation.get(TESTS).tests, 1)
     )
     columns = (
         ("order", "Order"),
@@ -335,9 +336,9 @@ SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
 }
 
 
-def holes_of(plan: Evaluation[Job], face: str) -> Schedule:
+def holes_of(evaluation: Evaluation[Job], face: str) -> Schedule:
     """The holes of one surface with the columns the person at it needs; only a gland plate's wait for the wires."""
-    holes = plan.get(HOLES if "gland" in face else METAL_HOLES)
+    holes = evaluation.get(HOLES if "gland" in face else METAL_HOLES)
     wanted = ("hole", "x_mm", "y_mm", "size", "tool", "for")
     keys = [key for key, _ in HOLE_COLUMNS]
     kept = [keys.index(key) for key in wanted]
@@ -345,10 +346,10 @@ def holes_of(plan: Evaluation[Job], face: str) -> Schedule:
     return Schedule("holes", f"Holes of the {face}", tuple(HOLE_COLUMNS[i] for i in kept), rows)
 
 
-def schedule(name: str, plan: Evaluation[Job]) -> Schedule:
+def schedule(name: str, evaluation: Evaluation[Job]) -> Schedule:
     """One of the derived lists.
 
     Raises:
         KeyError: there is no list of that name.
     """
-    return SCHEDULES[name](plan)
+    return SCHEDULES[name](evaluation)

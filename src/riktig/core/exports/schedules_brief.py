@@ -1,16 +1,16 @@
 """Schedules of the Brief: loads, field devices, supplies, the proposal, the practice."""
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule import Schedule
 from riktig.core.ids import LoadId
 from riktig.core.job import CHOICES, Job
-from riktig.core.plan import Evaluation
 from riktig.core.sizing import PROPOSAL
 
 __all__ = ["BRIEF_SCHEDULES"]
 
 
-def _loads(plan: Evaluation[Job]) -> Schedule:
-    proposal = plan.get(PROPOSAL)
+def _loads(evaluation: Evaluation[Job]) -> Schedule:
+    proposal = evaluation.get(PROPOSAL)
     lines = dict(proposal.incoming.on_line)
     rows = tuple(
         (
@@ -34,7 +34,7 @@ def _loads(plan: Evaluation[Job]) -> Schedule:
             load.fitting.value,
             load.reason,
         )
-        for load, sized in zip(plan.document.loads, proposal.loads, strict=True)
+        for load, sized in zip(evaluation.document.loads, proposal.loads, strict=True)
     )
     columns = (
         ("load", "Load"),
@@ -60,8 +60,8 @@ def _loads(plan: Evaluation[Job]) -> Schedule:
     return Schedule("loads", "Loads", columns, rows)
 
 
-def _signals(plan: Evaluation[Job]) -> Schedule:
-    names = {load.id: load.name for load in plan.document.loads}
+def _signals(evaluation: Evaluation[Job]) -> Schedule:
+    names = {load.id: load.name for load in evaluation.document.loads}
     rows = tuple(
         (
             s.name,
@@ -72,7 +72,7 @@ def _signals(plan: Evaluation[Job]) -> Schedule:
             s.watts,
             names.get(s.load, "") if s.load else "",
         )
-        for s in plan.document.signals
+        for s in evaluation.document.signals
     )
     columns = (
         ("signal", "Field device"),
@@ -86,16 +86,16 @@ def _signals(plan: Evaluation[Job]) -> Schedule:
     return Schedule("signals", "Field devices and signals", columns, rows)
 
 
-def _sources(plan: Evaluation[Job]) -> Schedule:
-    job = plan.document
+def _sources(evaluation: Evaluation[Job]) -> Schedule:
+    job = evaluation.document
     own = (job.supply.name, job.supply.voltage_v, job.supply.fed_from, "this panel's main switch")
     rows = (own, *((s.name, s.voltage_v, s.comes_from, "elsewhere: stays live") for s in job.sources))
     columns = (("source", "Supply"), ("voltage_v", "V"), ("from", "From"), ("cut_off_by", "Cut off by"))
     return Schedule("sources", "Supplies that enter", columns, rows)
 
 
-def _proposal(plan: Evaluation[Job]) -> Schedule:
-    names: dict[LoadId | None, str] = {load.id: load.name for load in plan.document.loads}
+def _proposal(evaluation: Evaluation[Job]) -> Schedule:
+    names: dict[LoadId | None, str] = {load.id: load.name for load in evaluation.document.loads}
     rows = tuple(
         (
             value.key,
@@ -106,13 +106,13 @@ def _proposal(plan: Evaluation[Job]) -> Schedule:
             value.unit,
             value.proposed,
             value.reason,
-            value.short,
+            value.shortfall,
             value.why.reason,
             "; ".join(value.why.lines),
             value.why.source,
             value.why.confidence,
         )
-        for value in plan.get(PROPOSAL).values
+        for value in evaluation.get(PROPOSAL).values
     )
     columns = (
         ("key", "Key"),
@@ -132,8 +132,8 @@ def _proposal(plan: Evaluation[Job]) -> Schedule:
     return Schedule("proposal", "Proposal, with the reasons", columns, rows)
 
 
-def _practice(plan: Evaluation[Job]) -> Schedule:
-    practice = plan.document.practice
+def _practice(evaluation: Evaluation[Job]) -> Schedule:
+    practice = evaluation.document.practice
     default = type(practice)()
     rows = tuple(
         (

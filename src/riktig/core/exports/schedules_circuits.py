@@ -2,9 +2,9 @@
 
 from collections.abc import Callable
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule import Schedule
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, as_written, by_tags
 from riktig.core.simulation import behaviour_of, with_tags
 
@@ -13,8 +13,8 @@ __all__ = ["CIRCUIT_SCHEDULES"]
 _RESULT = {True: "as it must", False: "otherwise"}
 
 
-def _rungs(plan: Evaluation[Job]) -> Schedule:
-    circuits = plan.get(CIRCUITS)
+def _rungs(evaluation: Evaluation[Job]) -> Schedule:
+    circuits = evaluation.get(CIRCUITS)
     rows = []
     for cid, title in circuits.titles:
         _, rungs = as_written(circuits, cid)
@@ -32,11 +32,11 @@ def _rungs(plan: Evaluation[Job]) -> Schedule:
     return Schedule("rungs", "Rungs", columns, tuple(rows))
 
 
-def _behaviour(plan: Evaluation[Job]) -> Schedule:
-    circuits, tags = plan.get(CIRCUITS), plan.get(NAMES).tag
+def _behaviour(evaluation: Evaluation[Job]) -> Schedule:
+    circuits, tags = evaluation.get(CIRCUITS), evaluation.get(NAMES).tag
     rows: list[tuple[str | float | int | None, ...]] = []
     for cid, title in circuits.titles:
-        found = behaviour_of(plan.document, circuits, cid)
+        found = behaviour_of(evaluation.document, circuits, cid)
         if found is None:
             continue
         if found.broken:
@@ -65,10 +65,10 @@ def _behaviour(plan: Evaluation[Job]) -> Schedule:
     return Schedule("behaviour", "What each circuit must do", columns, tuple(rows))
 
 
-def _faults(plan: Evaluation[Job]) -> Schedule:
-    tags = plan.get(NAMES).tag
+def _faults(evaluation: Evaluation[Job]) -> Schedule:
+    tags = evaluation.get(NAMES).tag
     rows = []
-    for fault in plan.get(FAULTS):
+    for fault in evaluation.get(FAULTS):
         rows.append((fault.kind, by_tags(fault.text, tags), str(fault.where or ""), fault.remedy))
     columns = (("kind", "Kind"), ("text", "What"), ("where", "Where"), ("remedy", "Remedy"))
     return Schedule("faults", "Faults of the circuits", columns, tuple(rows))

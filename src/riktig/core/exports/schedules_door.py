@@ -3,22 +3,22 @@
 from collections.abc import Callable
 
 from riktig.core.door import DOOR, SHAFTS, engagement_of, may_move, stack_of, things_behind, wiring_room
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.holes import ENTRIES
 from riktig.core.job import Fitting, Job, ShaftFitting
 from riktig.core.keys import DeviceKey
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 
 __all__ = ["DOOR_SCHEDULES", "site_items"]
 
 
-def _operators(plan: Evaluation[Job]) -> Schedule:
+def _operators(evaluation: Evaluation[Job]) -> Schedule:
     """Every operator in reading order: its legend, what it is made up of, who may move it."""
-    door, tags, box = plan.get(DOOR), plan.get(NAMES).tag, plan.document.enclosure
-    devices = plan.get(CIRCUITS).by_id
-    behind = things_behind(plan.get(LAYOUT), box)
+    door, tags, box = evaluation.get(DOOR), evaluation.get(NAMES).tag, evaluation.document.enclosure
+    devices = evaluation.get(CIRCUITS).by_id
+    behind = things_behind(evaluation.get(LAYOUT), box)
     rows: list[tuple[Value, ...]] = []
     for seat in sorted(door.seats, key=lambda one: (one.leaf, one.y, one.x)):
         stack = stack_of(seat.part.kind, seat.part, seat.legend)
@@ -58,7 +58,7 @@ def _operators(plan: Evaluation[Job]) -> Schedule:
     return Schedule("operators", "Operators of the door", columns, tuple(rows))
 
 
-def _entries(plan: Evaluation[Job]) -> Schedule:
+def _entries(evaluation: Evaluation[Job]) -> Schedule:
     """Every cable with its gland or hub and where that is."""
     rows: list[tuple[Value, ...]] = [
         (
@@ -72,7 +72,7 @@ def _entries(plan: Evaluation[Job]) -> Schedule:
             entry.hole.y if entry.hole else "",
             entry.hole.rating if entry.hole else "",
         )
-        for entry in plan.get(ENTRIES).entries
+        for entry in evaluation.get(ENTRIES).entries
     ]
     columns = (
         ("cable", "Cable"),
@@ -88,11 +88,11 @@ def _entries(plan: Evaluation[Job]) -> Schedule:
     return Schedule("entries", "Cable entries", columns, tuple(rows))
 
 
-def site_items(plan: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
+def site_items(evaluation: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
     """What is left for the site, and why: it travels with the panel."""
-    job, tags = plan.document, plan.get(NAMES).tag
+    job, tags = evaluation.document, evaluation.get(NAMES).tag
     items: list[tuple[str, str]] = []
-    for shaft in plan.get(SHAFTS):
+    for shaft in evaluation.get(SHAFTS):
         engaged = engagement_of(shaft, job.practice)
         tag, at = tags[shaft.device], f"{shaft.on_leaf.x:g}, {shaft.on_leaf.y:g} mm from the datum of the {shaft.leaf}"
         if job.practice.shaft is ShaftFitting.SITE:
@@ -117,8 +117,8 @@ def site_items(plan: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
     return tuple(items)
 
 
-def _site(plan: Evaluation[Job]) -> Schedule:
-    rows = tuple((n, what, why, "", "") for n, (what, why) in enumerate(site_items(plan), 1))
+def _site(evaluation: Evaluation[Job]) -> Schedule:
+    rows = tuple((n, what, why, "", "") for n, (what, why) in enumerate(site_items(evaluation), 1))
     columns = (("n", "No."), ("what", "To do on site"), ("why", "Why"), ("who", "Done by"), ("when", "When"))
     return Schedule("site", "List that travels to the site", columns, rows)
 

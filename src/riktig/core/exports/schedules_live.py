@@ -2,10 +2,10 @@
 
 from collections.abc import Callable
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.keys import DeviceKey
-from riktig.core.plan import Evaluation
 from riktig.core.plate import INSIDE_AIR
 from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
 from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS
@@ -13,12 +13,12 @@ from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS
 __all__ = ["LIVE_SCHEDULES"]
 
 
-def _live(plan: Evaluation[Job]) -> Schedule:
+def _live(evaluation: Evaluation[Job]) -> Schedule:
     """Each switch off in turn: what is live all the same, by source."""
-    circuits, names = plan.get(CIRCUITS), plan.get(NAMES)
+    circuits, names = evaluation.get(CIRCUITS), evaluation.get(NAMES)
     label, tags = PinLabels(circuits, names), names.tag
     rows: list[tuple[Value, ...]] = []
-    for one in plan.get(ISOLATIONS):
+    for one in evaluation.get(ISOLATIONS):
         dead = ", ".join(names.number[net] for net in one.dead if net in names.number)
         for live in one.live:
             owner = DeviceId(live.source.partition(":")[0])
@@ -39,10 +39,10 @@ def _live(plan: Evaluation[Job]) -> Schedule:
     return Schedule("live", "Still live with each switch off, all others on, nothing running", columns, tuple(rows))
 
 
-def _restart(plan: Evaluation[Job]) -> Schedule:
+def _restart(evaluation: Evaluation[Job]) -> Schedule:
     """Each load that ran: whether it runs again after a dip of the supply, or after its guard was reset."""
-    names = plan.get(NAMES)
-    titles = dict(plan.get(CIRCUITS).titles)
+    names = evaluation.get(NAMES)
+    titles = dict(evaluation.get(CIRCUITS).titles)
 
     def said(again: bool | None) -> str:
         return "nothing to reset" if again is None else "starts by itself" if again else "stays off"
@@ -58,7 +58,7 @@ def _restart(plan: Evaluation[Job]) -> Schedule:
             "must be accepted" if one.asks else "",
             one.circuit,
         )
-        for one in plan.get(RESTARTS)
+        for one in evaluation.get(RESTARTS)
     )
     columns = (
         ("load", "Load"),
@@ -73,9 +73,9 @@ def _restart(plan: Evaluation[Job]) -> Schedule:
     return Schedule("restart", "What starts by itself", columns, rows)
 
 
-def _losses(plan: Evaluation[Job]) -> Schedule:
+def _losses(evaluation: Evaluation[Job]) -> Schedule:
     """What every part in the box loses at its rated current, the hottest first."""
-    names, devices = plan.get(NAMES), plan.get(CIRCUITS).by_id
+    names, devices = evaluation.get(NAMES), evaluation.get(CIRCUITS).by_id
     rows = tuple(
         (
             names.tag[one.device],
@@ -85,7 +85,7 @@ def _losses(plan: Evaluation[Job]) -> Schedule:
             one.why,
             str(DeviceKey(one.device)),
         )
-        for one in plan.get(INSIDE_AIR).losses
+        for one in evaluation.get(INSIDE_AIR).losses
     )
     columns = (
         ("tag", "Tag"),

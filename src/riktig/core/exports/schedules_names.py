@@ -3,19 +3,19 @@
 from collections import defaultdict
 from collections.abc import Callable
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.job import DeviceId, Job
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, DOOR, NAMES, NETS, PLATE, NetClass, PinLabels
 
 __all__ = ["NAMES_SCHEDULES"]
 
 
-def _tally(plan: Evaluation[Job]) -> Schedule:
-    names = plan.get(NAMES)
-    label = PinLabels(plan.get(CIRCUITS), names)
+def _ends_of_number(evaluation: Evaluation[Job]) -> Schedule:
+    names = evaluation.get(NAMES)
+    label = PinLabels(evaluation.get(CIRCUITS), names)
     rows: list[tuple[Value, ...]] = []
-    for one in plan.get(CONDUCTOR_ENDS):
+    for one in evaluation.get(CONDUCTOR_ENDS):
         by_place: dict[str, list[str]] = defaultdict(list)
         for ends in one.places:
             by_place[ends.place if ends.place in (PLATE, DOOR) else ""] += [label(pin) for pin in ends.pins]
@@ -33,13 +33,13 @@ def _tally(plan: Evaluation[Job]) -> Schedule:
     return Schedule("tally", "Conductor tally", columns, tuple(rows))
 
 
-def _routes(plan: Evaluation[Job]) -> Schedule:
+def _routes(evaluation: Evaluation[Job]) -> Schedule:
     """Conductors from the panel to each place: over the hinge, and to every thing in the field; earth is counted."""
-    names, nets = plan.get(NAMES), {net.id: net for net in plan.get(NETS).nets}
-    devices = plan.get(CIRCUITS).by_id
+    names, nets = evaluation.get(NAMES), {net.id: net for net in evaluation.get(NETS).nets}
+    devices = evaluation.get(CIRCUITS).by_id
     to: dict[str, list[str]] = defaultdict(list)
     earths: dict[str, int] = defaultdict(int)
-    for one in plan.get(CONDUCTOR_ENDS):
+    for one in evaluation.get(CONDUCTOR_ENDS):
         for ends in one.places[1:]:
             to[ends.place].append(names.number.get(one.net, ""))
             earths[ends.place] += nets[one.net].net_class is NetClass.EARTH
@@ -52,4 +52,4 @@ def _routes(plan: Evaluation[Job]) -> Schedule:
     return Schedule("routes", "Conductors by route", columns, tuple(rows))
 
 
-NAMES_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"tally": _tally, "routes": _routes}
+NAMES_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"tally": _ends_of_number, "routes": _routes}

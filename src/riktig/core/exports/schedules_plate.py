@@ -2,10 +2,10 @@
 
 from collections.abc import Callable
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.job import Job
 from riktig.core.keys import DeviceKey, DuctKey
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUT_PLAN, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.wiring import DUCT_USES
@@ -13,9 +13,9 @@ from riktig.core.wiring import DUCT_USES
 __all__ = ["PLATE_SCHEDULES", "plate_parts"]
 
 
-def _places(plan: Evaluation[Job]) -> Schedule:
+def _places(evaluation: Evaluation[Job]) -> Schedule:
     """Every part on the plate with its place from the datum and its size, by rail and from left to right."""
-    tags, layout = plan.get(NAMES).tag, plan.get(LAYOUT)
+    tags, layout = evaluation.get(NAMES).tag, evaluation.get(LAYOUT)
     rows: list[tuple[Value, ...]] = []
     for seat in sorted(layout.seats, key=lambda s: (s.rail == 0, s.rail, s.rect.x, s.rect.y)):
         rail, rect, part = layout.rail(seat.rail), seat.rect, seat.part
@@ -48,10 +48,10 @@ def _places(plan: Evaluation[Job]) -> Schedule:
     return Schedule("places", "Places on the plate", columns, tuple(rows))
 
 
-def plate_parts(plan: Evaluation[Job]) -> Schedule:
+def plate_parts(evaluation: Evaluation[Job]) -> Schedule:
     """The parts list that stands beside the plate's drawing: tag, what it is, and where it stands."""
-    layout, tags = plan.get(LAYOUT), plan.get(NAMES).tag
-    marks = {device.id: device.mark if device.strip else "" for device in plan.get(CIRCUITS).devices}
+    layout, tags = evaluation.get(LAYOUT), evaluation.get(NAMES).tag
+    marks = {device.id: device.mark if device.strip else "" for device in evaluation.get(CIRCUITS).devices}
     rows: list[tuple[Value, ...]] = []
     for seat in sorted(layout.seats, key=lambda s: (s.rail == 0, s.rail, s.rect.x, s.rect.y)):
         rail, rect = layout.rail(seat.rail), seat.rect
@@ -64,10 +64,10 @@ def plate_parts(plan: Evaluation[Job]) -> Schedule:
     return Schedule("plate parts", "Parts on the plate", columns, tuple(rows))
 
 
-def _ducts(plan: Evaluation[Job]) -> Schedule:
+def _ducts(evaluation: Evaluation[Job]) -> Schedule:
     """Every duct with its fullest place, the width that would do and the families in it."""
     rows: list[tuple[Value, ...]] = []
-    for use in plan.get(DUCT_USES):
+    for use in evaluation.get(DUCT_USES):
         fullest = max(use.segments, key=lambda part: part.share)
         rows.append(
             (
@@ -98,11 +98,11 @@ def _ducts(plan: Evaluation[Job]) -> Schedule:
     return Schedule("ducts", "Fill of the ducts", columns, tuple(rows))
 
 
-def _openings(plan: Evaluation[Job]) -> Schedule:
+def _openings(evaluation: Evaluation[Job]) -> Schedule:
     """Where wires go into the ducts, and how many fingers have to be broken out there."""
     rows: list[tuple[Value, ...]] = [
         (opening.duct, opening.side, opening.at, opening.wires, opening.fingers, str(DuctKey(opening.duct)))
-        for use in plan.get(DUCT_USES)
+        for use in evaluation.get(DUCT_USES)
         for opening in use.openings
     ]
     columns = (
@@ -116,10 +116,10 @@ def _openings(plan: Evaluation[Job]) -> Schedule:
     return Schedule("openings", "Openings of the ducts", columns, tuple(rows))
 
 
-def _bars(plan: Evaluation[Job]) -> Schedule:
+def _bars(evaluation: Evaluation[Job]) -> Schedule:
     """Which piece is cut from which bar, in the order of the saw; what is left of each bar."""
     rows: list[tuple[Value, ...]] = []
-    for bar in plan.get(CUT_PLAN).bars:
+    for bar in evaluation.get(CUT_PLAN).bars:
         for piece, start in zip(bar.pieces, bar.starts, strict=True):
             last = piece is bar.pieces[-1]
             end = round(start + piece.length, 1)

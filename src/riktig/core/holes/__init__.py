@@ -5,6 +5,7 @@ one tool; the *datum* is the upper left corner of each sheet.
 """
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import reads
 from riktig.core.holes.draw import draw_sheet, hole_marks, mark_out, running_marks, walk_marks
 from riktig.core.holes.glands import CableEntry, Entries, cable_diameter, entries_of
 from riktig.core.holes.make import hole_list, numbered, sheets_of
@@ -12,7 +13,6 @@ from riktig.core.holes.model import Hole, HoleSurface, HoleWork, Tool
 from riktig.core.holes.order import MarkOut, Round, mark_out_order, shortest_walk, walk_length
 from riktig.core.holes.ready import Blocker, blockers_of, crossing_holes, gland_blockers, holes_off_the_sheet
 from riktig.core.job import JOB_ENCLOSURE, JOB_OPENINGS, JOB_PRACTICE
-from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.sizing import SIZING

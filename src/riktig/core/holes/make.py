@@ -93,18 +93,18 @@ def numbered(bare: Iterable[Hole], sheets: Iterable[HoleSurface]) -> tuple[Hole,
 
 
 def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
-    furniture: list[tuple[Point, str, Key]] = []
+    rails_and_ducts: list[tuple[Point, str, Key]] = []
     for rail in layout.rails:
-        furniture += [(point, rail.name, RailKey(rail.name)) for point in _along_rail(rail)]
+        rails_and_ducts += [(point, rail.name, RailKey(rail.name)) for point in _along_rail(rail)]
     for duct in layout.ducts:
-        furniture += [(point, duct.name, DuctKey(duct.name)) for point in _along_duct(duct)]
+        rails_and_ducts += [(point, duct.name, DuctKey(duct.name)) for point in _along_duct(duct)]
     counted: dict[str, int] = {}
 
     def key(owner: Key | str) -> str:
         counted[str(owner)] = counted.get(str(owner), 0) + 1
         return f"{owner}#{counted[str(owner)]}"
 
-    for point, name, piece in furniture:
+    for point, name, piece in rails_and_ducts:
         if practice.fixing is Fixing.SELF_DRILLING:
             drill = self_drilling_point(SELF_DRILLER).value
             note = f"{SELF_DRILLER}, point {drill:g} mm: centre-punch only"

@@ -7,6 +7,7 @@ from typing import Any, cast
 
 from riktig.core.edits import AddLoads, LoadToAdd
 from riktig.core.errors import InputFault, RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.imports.load_words import ANSWERS, COLUMNS, LEFT_OUT, YES_NO, meaning_of
 from riktig.core.imports.read_grid import Grid, GridRow, grid_of_file
 from riktig.core.job import (
@@ -21,7 +22,6 @@ from riktig.core.job import (
     read_power_hp,
     read_quantity,
 )
-from riktig.core.plan import Evaluation
 
 __all__ = ["Column", "LoadList", "LoadRow", "job_from_loads", "loads_of", "new_loads", "read_loads", "recognise"]
 

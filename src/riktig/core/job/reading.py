@@ -3,8 +3,8 @@
 from collections.abc import Callable
 from typing import TypeVar, get_type_hints
 
+from riktig.core.evaluation import DocumentPart
 from riktig.core.job.job import Job
-from riktig.core.plan import DocumentPart
 
 __all__ = [
     "JOB_CIRCUITS",

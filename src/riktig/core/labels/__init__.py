@@ -3,6 +3,7 @@
 Words: a *marker* is on a wire or terminal; a *legend* on the door; the *nameplate* outside.
 """
 
+from riktig.core.evaluation import reads
 from riktig.core.holes import HOLES
 from riktig.core.job import (
     JOB_DRAWING_NUMBER,
@@ -22,7 +23,6 @@ from riktig.core.labels.index import Index, IndexEntry, find, index_of
 from riktig.core.labels.make import LONGEST_MARKER, Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
 from riktig.core.labels.printed import print_entries, to_print_again
 from riktig.core.labels.synonyms import SYNONYMS, same_words
-from riktig.core.plan import reads
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS
 from riktig.core.simulation import LIVE_WITH_MAIN_OFF

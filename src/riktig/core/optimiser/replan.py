@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.optimiser import (
     Found,
@@ -17,7 +18,6 @@ from riktig.core.optimiser import (
     reached,
     realised,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import INSIDE_AIR, LAYOUT, Layout, locked_leads, with_layout
 from riktig.core.plate.reached import Reached
 from riktig.core.schematic import CIRCUITS, NETS, Circuits, NetClass
@@ -62,19 +62,19 @@ class Replan:
         return with_layout(job, self.layout(found), locked_leads(job))
 
 
-def replan_of(plan: Evaluation[Job]) -> Replan:
+def replan_of(evaluation: Evaluation[Job]) -> Replan:
     """What is to be planned, with the wires that the present plate gives."""
-    job, circuits = plan.document, plan.get(CIRCUITS)
-    low = frozenset(pin for net in plan.get(NETS).nets if net.net_class is NetClass.DC for pin in net.pins)
+    job, circuits = evaluation.document, evaluation.get(CIRCUITS)
+    low = frozenset(pin for net in evaluation.get(NETS).nets if net.net_class is NetClass.DC for pin in net.pins)
     problem = problem_of(
-        plan.get(LAYOUT),
+        evaluation.get(LAYOUT),
         circuits,
-        plan.get(DOOR),
-        plan.get(INSIDE_AIR).losses,
+        evaluation.get(DOOR),
+        evaluation.get(INSIDE_AIR).losses,
         job.enclosure,
         job.practice,
-        (Tie(wire.start.pin, wire.end.pin, wire.mm2) for wire in plan.get(WIRING).wires),
+        (Tie(wire.start.pin, wire.end.pin, wire.mm2) for wire in evaluation.get(WIRING).wires),
         low,
         locked_leads(job),
     )
-    return Replan(problem, circuits, plan.get(SIZING), now_of(problem))
+    return Replan(problem, circuits, evaluation.get(SIZING), now_of(problem))

@@ -1,10 +1,10 @@
 """Compiles the planner and keeps it on disk: run once when the program is set up."""
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import add_load, new_job
 from riktig.core.optimiser.problem import problem_of
 from riktig.core.optimiser.search import improve
-from riktig.core.plan import Evaluation
 from riktig.core.plate import INSIDE_AIR, LAYOUT
 from riktig.core.schematic import CIRCUITS, with_names_recorded
 
@@ -16,10 +16,10 @@ def warm_up() -> None:
     job = new_job()
     for name in ("fan", "pump", "belt", "drum", "mill"):
         job = add_load(job, name, 1.5)
-    plan = Evaluation(with_names_recorded(job))
-    layout, circuits, door = plan.get(LAYOUT), plan.get(CIRCUITS), plan.get(DOOR)
+    evaluation = Evaluation(with_names_recorded(job))
+    layout, circuits, door = evaluation.get(LAYOUT), evaluation.get(CIRCUITS), evaluation.get(DOOR)
     problem = problem_of(
-        layout, circuits, door, plan.get(INSIDE_AIR).losses, job.enclosure, job.practice, (), frozenset()
+        layout, circuits, door, evaluation.get(INSIDE_AIR).losses, job.enclosure, job.practice, (), frozenset()
     )
     improve(problem, 100)
     one = Evaluation(with_names_recorded(add_load(new_job(), "fan", 1.5)))

@@ -1,7 +1,7 @@
 """What this step offers the Plan. The drawing with duct fill is offered by ``wiring``."""
 
+from riktig.core.evaluation import reads
 from riktig.core.job import JOB_ENCLOSURE, JOB_JOINS, JOB_LID_GAP, JOB_PLATE, JOB_PRACTICE, JOB_SHELF
-from riktig.core.plan import reads
 from riktig.core.plate.arrange import arrange
 from riktig.core.plate.cut_optimiser import cut_plan
 from riktig.core.plate.inside_air import inside_air_of, losses_of

@@ -6,9 +6,9 @@ agree.
 """
 
 from riktig.core.door import DOOR, SHAFTS
+from riktig.core.evaluation import reads
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import JOB_ENCLOSURE, JOB_PRACTICE
-from riktig.core.plan import reads
 from riktig.core.plate import CUTS
 from riktig.core.production.draw_numbers import draw_numbers
 from riktig.core.production.machining import (

@@ -40,7 +40,7 @@ def draw_numbers(states: Sequence[NumberState], label: Callable[[PinRef], str], 
 def _row(marks: list[Shape], state: NumberState, label: Callable[[PinRef], str], y: float, chosen: bool) -> float:
     key = NetKey(state.net)
     by_column: dict[str, list[EndsInPlace]] = {PLATE: [], DOOR: [], "": []}
-    for ends in state.tally.places:
+    for ends in state.ends_of_number.places:
         by_column[ends.place if ends.place in by_column else ""].append(ends)
     laid = {column: _chips(ends, label, *COLUMNS[column], y + 2.2) for column, ends in by_column.items() if ends}
     lines = max([1, *(count for _, count in laid.values())])
@@ -59,7 +59,7 @@ def _row(marks: list[Shape], state: NumberState, label: Callable[[PinRef], str],
         for (_, rect), (pin, text) in zip(chips, _named(by_column[column], label), strict=True):
             marks += _chip(rect, text, PinKey(pin))
     marks += _pulled(first, {column: chips[-1][1] for column, (chips, _) in laid.items()}, y)
-    said = f"{state.tally.pulled} pulled, {_count(state.tally.links)}"
+    said = f"{state.ends_of_number.pulled} pulled, {_count(state.ends_of_number.links)}"
     marks.append(Text(WIDE - 4, y + 4.6, said, 2.3, "second", align=Align.RIGHT, key=key))
     if state.wires:
         done = f"{state.finished} of {len(state.wires)} in"

@@ -34,14 +34,14 @@ class NumberState:
     """One number: its tally, its wires in the panel with what is done to them, its ends in the field."""
 
     number: str
-    tally: ConductorEnds
+    ends_of_number: ConductorEnds
     wires: tuple[WireState, ...]
     field: tuple[FieldEnd, ...]
 
     @property
     def net(self) -> PinRef:
         """The potential."""
-        return self.tally.net
+        return self.ends_of_number.net
 
     @property
     def finished(self) -> int:
@@ -71,7 +71,7 @@ def field_facts(number: str, ends: EndsInPlace) -> FieldEndDone:
 
 
 def number_states(
-    tallies: tuple[ConductorEnds, ...], names: Names, progress: BuildProgress, records: Iterable[Record]
+    conductor_ends: tuple[ConductorEnds, ...], names: Names, progress: BuildProgress, records: Iterable[Record]
 ) -> tuple[NumberState, ...]:
     """Every number with what is done, in the order of the potentials.
 
@@ -81,9 +81,9 @@ def number_states(
     for state in progress.states:
         by_net[state.wire.net].append(state)
     outside = {
-        tally.net: [ends for ends in tally.places if ends.place not in (PLATE, DOOR)]
-        for tally in tallies
-        if tally.net in names.number
+        ends_of_number.net: [ends for ends in ends_of_number.places if ends.place not in (PLATE, DOOR)]
+        for ends_of_number in conductor_ends
+        if ends_of_number.net in names.number
     }
     present: dict[Slot, FieldEndDone] = {}
     for net, places in outside.items():
@@ -96,10 +96,12 @@ def number_states(
         if item.counts
     }
     found = []
-    for tally in tallies:
-        number = names.number.get(tally.net)
+    for ends_of_number in conductor_ends:
+        number = names.number.get(ends_of_number.net)
         if number is None:
             continue
-        field = [FieldEnd(ends, done.get(field_subject(tally.net, ends))) for ends in outside[tally.net]]
-        found.append(NumberState(number, tally, tuple(by_net[tally.net]), tuple(field)))
+        field = [
+            FieldEnd(ends, done.get(field_subject(ends_of_number.net, ends))) for ends in outside[ends_of_number.net]
+        ]
+        found.append(NumberState(number, ends_of_number, tuple(by_net[ends_of_number.net]), tuple(field)))
     return tuple(found)

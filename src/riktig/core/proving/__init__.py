@@ -4,8 +4,8 @@ Words: *black* and *red* are the two points to touch; a test is *true of* the wi
 a reading is out of date when they change; live stages stay *shut*.
 """
 
+from riktig.core.evaluation import reads
 from riktig.core.job import JOB_CIRCUITS, JOB_LOADS, JOB_PRACTICE, JOB_SIGNALS, JOB_SUPPLY
-from riktig.core.plan import reads
 from riktig.core.proving.function import FunctionStep, plan_function
 from riktig.core.proving.lockout import still_live_text
 from riktig.core.proving.tests import Expected, Test, TestPlan, TestPoint, TestStage, plan_tests

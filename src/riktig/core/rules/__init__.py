@@ -6,6 +6,7 @@ local codes and licensed practice decide.
 """
 
 from riktig.core.door import DOOR, SHAFTS
+from riktig.core.evaluation import reads
 from riktig.core.holes import BLOCKERS, GLAND_BLOCKERS, HOLES
 from riktig.core.job import (
     JOB_CIRCUITS,
@@ -20,7 +21,6 @@ from riktig.core.job import (
     JOB_SUPPLY,
 )
 from riktig.core.labels import LABELS
-from riktig.core.plan import reads
 from riktig.core.plate import INSIDE_AIR, LAYOUT
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
@@ -29,10 +29,10 @@ from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.judgements import judgement_facts, judgements_of
 from riktig.core.rules.mechanical import MECHANICAL
-from riktig.core.rules.mends import apply_mend, larger_enclosure, proposed_box
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.plate import PLATE_CLAUSES
+from riktig.core.rules.quick_fixes import apply_mend, larger_enclosure, proposed_box
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
 from riktig.core.simulation import LIVE_WITH_MAIN_OFF

@@ -16,8 +16,8 @@ JUDGED = ("panel.box", "panel.lines")
 def answers_agree(view: View) -> ClauseResult:
     """No answer of the Brief contradicts another."""
     clause = COMMON_PRACTICE
-    doubts = [doubt for doubt in view.proposal.doubts if not doubt.asks]
-    findings = [Finding("B01", Verdict.FAILS, d.text, d.where, clause, d.remedy) for d in doubts]
+    issues = [issue for issue in view.proposal.issues if not issue.asks]
+    findings = [Finding("B01", Verdict.FAILS, d.text, d.where, clause, d.remedy) for d in issues]
     counts = ((len(view.loads), "load"), (len(view.signals), "field device"))
     evidence = (" and ".join(f"{n} {word}{'' if n == 1 else 's'}" for n, word in counts) + " read together",)
     return ClauseResult("B01", Group.BRIEF, "Answers that agree", clause, evidence, tuple(findings))
@@ -31,14 +31,14 @@ def every_source_named(view: View) -> ClauseResult:
         Finding(
             "B02",
             Verdict.JUDGE,
-            doubt.text,
-            doubt.where,
+            issue.text,
+            issue.where,
             clause,
-            doubt.remedy,
-            QuickFix("Nothing else arrives live", "no other source") if doubt.where == PartKey("sources") else None,
+            issue.remedy,
+            QuickFix("Nothing else arrives live", "no other source") if issue.where == PartKey("sources") else None,
         )
-        for doubt in view.proposal.doubts
-        if doubt.asks
+        for issue in view.proposal.issues
+        if issue.asks
     ]
     names = [view.supply.name, *(source.name for source in view.sources)]
     return ClauseResult("B02", Group.BRIEF, "Every supply named", clause, (", ".join(names),), tuple(findings))
@@ -55,13 +55,13 @@ def sizes_suffice(view: View) -> ClauseResult:
         Finding(
             "B03",
             Verdict.JUDGE if value.key in JUDGED else Verdict.FAILS,
-            f"{_owner(view, value)}{value.name} {value.text}: {value.short}.",
+            f"{_owner(view, value)}{value.name} {value.text}: {value.shortfall}.",
             ValueKey(value.key),
             clause,
             _remedy(value),
-            _mend(view, value),
+            _quick_fix(view, value),
         )
-        for value in view.proposal.short
+        for value in view.proposal.shortfall
         if value.key not in PLATE_DECIDES or view.circuits.undrawn or (value.key == "panel.box" and view.layout.misfits)
     ]
     evidence = (f"{len(view.proposal.values)} values sized", f"heat {view.proposal.heat.loss_w:g} W")
@@ -83,7 +83,7 @@ def _remedy(value: Value) -> str:
     }.get(value.key, "Choose another starter, split the load, or add a part of that size to the catalogue.")
 
 
-def _mend(view: View, value: Value) -> QuickFix | None:
+def _quick_fix(view: View, value: Value) -> QuickFix | None:
     if value.overridden:
         return QuickFix("Go back to Riktig's value", "own value away", value.key)
     if value.key in ("panel.box", "panel.inside") and view.proposal.heat.box is not None:

@@ -48,7 +48,7 @@ class Finding:
     where: Key | None
     clause: str
     remedy: str
-    mend: QuickFix | None = None
+    quick_fix: QuickFix | None = None
 
 
 @dataclass(frozen=True, slots=True)

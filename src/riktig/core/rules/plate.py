@@ -146,21 +146,27 @@ def spare_room(view: View) -> ClauseResult:
 def stays_cool(view: View) -> ClauseResult:
     """The air inside stays at what everything is sized for."""
     clause = "IEC 61439-1 10.10, rise by IEC 60890's cooling area"
-    warmth = view.warmth
+    inside_air = view.inside_air
     findings = []
-    if warmth.too_warm:
+    if inside_air.too_warm:
         findings.append(
             Finding(
                 "P05",
                 Verdict.FAILS,
-                f"{warmth.inside_c:g} °C inside with the loads running; everything is sized for {warmth.limit_c:g} °C.",
+                f"{inside_air.inside_c:g} °C inside with the loads running; "
+                f"everything is sized for {inside_air.limit_c:g} °C.",
                 PartKey("plate"),
                 clause,
-                f"Take {warmth.remedy}." if warmth.fan or warmth.box else f"{warmth.remedy.capitalize()}.",
-                QuickFix(f"Take a box of {warmth.box.name}", "cool box") if warmth.box else None,
+                f"Take {inside_air.remedy}."
+                if inside_air.fan or inside_air.box
+                else f"{inside_air.remedy.capitalize()}.",
+                QuickFix(f"Take a box of {inside_air.box.name}", "cool box") if inside_air.box else None,
             )
         )
-    evidence = (f"{warmth.total_w:g} W, {warmth.area_m2:.2f} m²: {warmth.inside_c:g} °C", *warmth.why.lines)
+    evidence = (
+        f"{inside_air.total_w:g} W, {inside_air.area_m2:.2f} m²: {inside_air.inside_c:g} °C",
+        *inside_air.why.lines,
+    )
     return ClauseResult("P05", Group.PLATE, "The box stays cool enough", clause, evidence, tuple(findings))
 
 

@@ -42,7 +42,7 @@ class View:
     layout: Layout
     door: DoorPlan
     shafts: tuple[Shaft, ...]
-    warmth: InsideAir
+    inside_air: InsideAir
     holes: tuple[Hole, ...]
     blockers: tuple[Blocker, ...]
     gland_blockers: tuple[Blocker, ...]

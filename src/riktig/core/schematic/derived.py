@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from riktig.core.evaluation import reads
 from riktig.core.geometry import Drawing
 from riktig.core.job import (
     JOB_CIRCUITS,
@@ -20,7 +21,6 @@ from riktig.core.job import (
     JOB_TAGS,
     JOB_TITLE,
 )
-from riktig.core.plan import reads
 from riktig.core.schematic.drawing.draw_sheets import SheetPen
 from riktig.core.schematic.faults.find import find_faults
 from riktig.core.schematic.layout.sheets import lay_out

@@ -4,6 +4,7 @@ from dataclasses import replace
 
 from riktig.core.catalogue import Behaviour, Can, with_aux_block
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Memory
 from riktig.core.job import (
     POTENTIALS,
     Act,
@@ -20,7 +21,6 @@ from riktig.core.job import (
     Param,
     Recipe,
 )
-from riktig.core.plan import Memory
 from riktig.core.schematic.model.elements import Band, Circuits, elements_of
 from riktig.core.schematic.netlist.nets import find_nets
 from riktig.core.schematic.numbering.numbers import names_of, wire_number

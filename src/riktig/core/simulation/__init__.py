@@ -5,6 +5,7 @@ one supply; a *point* is what joined pins share; a contact *leads on* while it i
 """
 
 from riktig.core.catalogue import Can
+from riktig.core.evaluation import reads
 from riktig.core.job import (
     JOB_CIRCUITS,
     JOB_LOADS,
@@ -17,7 +18,6 @@ from riktig.core.job import (
     Signal,
     Supply,
 )
-from riktig.core.plan import reads
 from riktig.core.schematic import CIRCUITS, NETS, Circuits, Nets, all_circuits
 from riktig.core.simulation.behaviour import ScriptOutcome, behaviour_of, with_tags
 from riktig.core.simulation.conductors import Conductor, conductors_of, drawn_conductors

@@ -107,7 +107,7 @@ class _LivePen:
         middle = (seat.top + seat.bottom) / 2
         if number is None:
             return []
-        if self.panel.forest.closed[number]:
+        if self.panel.connectivity.closed[number]:
             state = self._state(first)
             shared = self.roles.get(number) is Role.SHARED and state == "live"
             stroke = self._stroke(state, x, seat.top, x, seat.bottom, dashed=shared)

@@ -35,7 +35,7 @@ def why(panel: Panel, device: DeviceId, unit: str = "") -> str:
     if fed is not None:
         live = next((p for p in (fed.a, fed.b) if (pole := panel.source_of(p)) and not pole.is_zero), fed.a)
         pole = panel.source_of(live)
-        ways = [called(panel, n) for n in panel.forest.way(live)]
+        ways = [called(panel, n) for n in panel.connectivity.way(live)]
         through = ", ".join(ways) or "nothing that opens"
         return f"{{{device}}} is fed from {pole.name if pole else 'two sides'} through {through}"
     volts = max(panel.volts.across[number] for number, _ in mine)
@@ -59,22 +59,22 @@ def called(panel: Panel, number: int) -> str:
 
 def _openings(panel: Panel, start: int) -> list[int]:
     """The fewest open contacts between a point and a pole."""
-    forest = panel.forest
+    connectivity = panel.connectivity
     best, back = {start: 0}, {start: (NONE, NONE)}
     queue = [(0, start)]
     while queue:
         cost, here = heapq.heappop(queue)
         if cost > best[here]:
             continue
-        if forest.root[here] != NONE:
+        if connectivity.root[here] != NONE:
             found = []
             while back[here][0] != NONE:
                 here, number = back[here]
-                if not forest.closed[number]:
+                if not connectivity.closed[number]:
                     found.append(number)
             return found
-        for number, other in forest.beside[here]:
-            total = cost + (not forest.closed[number])
+        for number, other in connectivity.beside[here]:
+            total = cost + (not connectivity.closed[number])
             if total < best.get(other, 1 << 30):
                 best[other], back[other] = total, (here, number)
                 heapq.heappush(queue, (total, other))
@@ -89,8 +89,8 @@ def roles_of(panel: Panel) -> dict[int, Role]:
         way when it is a bridge of the closed contacts (Tarjan): without it the far side hangs on no pole.
         Poles count as one point. O(contacts).
     """
-    forest, network = panel.forest, panel.network
-    closed, root, beside = forest.closed, forest.root, forest.beside
+    connectivity, network = panel.connectivity, panel.network
+    closed, root, beside = connectivity.closed, connectivity.root, connectivity.beside
     poles = sorted({pole.point for pole in panel.volts.poles})
     at_pole = set(poles)
     works = [0] * network.count

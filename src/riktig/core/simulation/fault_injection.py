@@ -99,9 +99,13 @@ def _move(conductors: list[Conductor], key: str, pin: PinRef, to: PinRef) -> Non
     conductors[conductors.index(one)] = replace(one, a=to) if one.a == pin else replace(one, b=to)
 
 
-def inject_faults(hands: OperatorState, faults: Iterable[InjectedFault]) -> None:
+def inject_faults(operator_state: OperatorState, faults: Iterable[InjectedFault]) -> None:
     """Puts in the faults that lie in devices."""
-    place = {FaultKind.WELDED: hands.welded, FaultKind.OPEN_COIL: hands.dead, FaultKind.BLOWN: hands.blown}
+    place = {
+        FaultKind.WELDED: operator_state.welded,
+        FaultKind.OPEN_COIL: operator_state.dead,
+        FaultKind.BLOWN: operator_state.blown,
+    }
     for one in place.values():
         one.clear()
     for fault in faults:

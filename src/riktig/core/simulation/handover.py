@@ -10,7 +10,7 @@ def go_on_from(panel: Panel, before: Panel) -> None:
 
     What the new circuits no longer feed drops out; nothing comes in that was not in.
     """
-    there, mine, was = set(panel.network.devices), panel.hands, before.hands
+    there, mine, was = set(panel.network.devices), panel.operator_state, before.operator_state
     for name in ("pressed", "opened", "tripped", "foreign", "pushed"):
         getattr(mine, name).update(getattr(was, name) & there)
     for name in ("pressed_units", "outputs"):

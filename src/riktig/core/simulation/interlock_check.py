@@ -15,7 +15,7 @@ PAIRS = ((MAIN_CONTACTOR, REVERSE), (STAR, TRIANGLE))
 
 
 def interlock_fault(
-    network: Network, forest: Connectivity, volts: Volts, stage: dict[DeviceId, ContactStage], moved: DeviceId
+    network: Network, connectivity: Connectivity, volts: Volts, stage: dict[DeviceId, ContactStage], moved: DeviceId
 ) -> str:
     """What is wrong when a contactor came in: its opposite is in too, with the ways that feed both; else empty."""
     circuit, role = circuit_of(moved), role_of(moved)
@@ -24,17 +24,17 @@ def interlock_fault(
             continue
         other = device_id(circuit, pair[1 - pair.index(role)])
         if other in network.devices and stage[other] == ContactStage.IN:
-            ways = "; ".join(f"{{{one}}} {_fed(network, forest, volts, one)}" for one in sorted((moved, other)))
+            ways = "; ".join(f"{{{one}}} {_fed(network, connectivity, volts, one)}" for one in sorted((moved, other)))
             return f"Both in: {{{moved}}} and {{{other}}}. {ways}"
     return ""
 
 
-def _fed(network: Network, forest: Connectivity, volts: Volts, did: DeviceId) -> str:
+def _fed(network: Network, connectivity: Connectivity, volts: Volts, did: DeviceId) -> str:
     coil = next((one for one in network.consumers if one.device == did), None)
     if coil is None:
         return "has no coil here"
     live = next((p for p in (coil.a, coil.b) if (pole := volts.pole_at(p)) and not pole.is_zero), None)
     if live is None:
         return "is pushed in by hand"
-    contacts = (network.contacts[number] for number in forest.way(live))
+    contacts = (network.contacts[number] for number in connectivity.way(live))
     return "is fed through " + ", ".join(f"{{{one.device}}} {one.unit}" for one in contacts)

@@ -40,7 +40,7 @@ class IsolationResult:
 
 def _with_foreign(panel: Panel) -> Panel:
     """Every supply from elsewhere counts as on: it may be."""
-    panel.hands.foreign = {d.id for d in panel.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
+    panel.operator_state.foreign = {d.id for d in panel.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
     panel.settle()
     return panel
 
@@ -75,11 +75,11 @@ def live_off(
         In the order of the nets. A point that is live only through a load counts too.
     """
     panel = _with_foreign(panel or Panel(circuits, nets))
-    before = set(panel.hands.opened)
-    panel.hands.opened |= opened
+    before = set(panel.operator_state.opened)
+    panel.operator_state.opened |= opened
     panel.settle()
     live = _live(panel, nets)
-    panel.hands.opened = before
+    panel.operator_state.opened = before
     panel.settle()
     return tuple(live.values())
 
@@ -99,10 +99,10 @@ def isolations_of(panel: Panel) -> tuple[IsolationResult, ...]:
     owner = {d.id: d.circuit for d in circuits.devices}
     found = []
     for did in lockable(circuits):
-        panel.hands.opened.add(did)
+        panel.operator_state.opened.add(did)
         panel.settle()
         live = _live(panel, nets)
-        panel.hands.opened.discard(did)
+        panel.operator_state.opened.discard(did)
         panel.settle()
         dead = tuple(net for net in whole if net not in live)
         kept = tuple(live.values())

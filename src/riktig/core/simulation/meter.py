@@ -156,8 +156,8 @@ class Meter:
 
     def _tied(self, black: int, red: int) -> bool:
         """Whether something joins the supplies of two points, so that there is a voltage between them."""
-        forest, volts = self.panel.forest, self.panel.volts
-        bases = {volts.base(point) for point in (black, red) if forest.root[point] != NONE}
+        connectivity, volts = self.panel.connectivity, self.panel.volts
+        bases = {volts.base(point) for point in (black, red) if connectivity.root[point] != NONE}
         return len(bases) < 2
 
     def _follow(self) -> None:
@@ -167,7 +167,7 @@ class Meter:
             panel = self.panel
             first = self._first_contact
             last = first + len(panel.network.contacts)
-            self._closed[first:last] = panel.forest.closed
+            self._closed[first:last] = panel.connectivity.closed
             self._closed[last : last + len(panel.network.consumers)] = True
             self._closed[[last + number for number in panel.volts.broken]] = False
 
@@ -214,7 +214,7 @@ class Meter:
             pole = panel.source_of(point)
             here = [
                 f"{{{panel.network.contacts[n].device}}} {panel.network.contacts[n].unit}"
-                for n in panel.forest.way(point)
+                for n in panel.connectivity.way(point)
             ]
             whence = [f"{pole.name} of {{{pole.system}}}" if pole.system != "mains" else pole.name] if pole else []
             whole = (

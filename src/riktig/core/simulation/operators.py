@@ -93,29 +93,31 @@ def _of(device: Device) -> list[Operator]:
 
 def position_of(panel: Panel, operator: Operator) -> str:
     """Where a thing stands."""
-    hands, did = panel.hands, operator.device
+    operator_state, did = panel.operator_state, operator.device
     rest, *others = operator.positions
     if did is None:
-        return "lost" if operator.unit in hands.lost else "there"
+        return "lost" if operator.unit in operator_state.lost else "there"
     match operator.touch:
         case Touch.SWITCH:
-            return "tripped" if did in hands.tripped else "off" if did in hands.opened else "on"
+            return "tripped" if did in operator_state.tripped else "off" if did in operator_state.opened else "on"
         case Touch.GUARD:
-            return "tripped" if did in hands.tripped else "set"
+            return "tripped" if did in operator_state.tripped else "set"
         case Touch.TURN:
-            return hands.position.get(did, "off")
+            return operator_state.position.get(did, "off")
         case Touch.OUTPUT:
-            return "on" if (did, operator.unit) in hands.outputs else "off"
+            return "on" if (did, operator.unit) in operator_state.outputs else "off"
         case Touch.SOURCE:
-            return "on" if did in hands.foreign else "off"
+            return "on" if did in operator_state.foreign else "off"
         case Touch.SIGNAL:
-            return f"{100 * hands.reference.get(f'{did}:{operator.unit}', 0.0):.0f}"
+            return f"{100 * operator_state.reference.get(f'{did}:{operator.unit}', 0.0):.0f}"
     if operator.unit == "armature":
-        moved = did in hands.pushed
+        moved = did in operator_state.pushed
     elif operator.unit:
-        moved = (did, operator.unit) in hands.pressed_units
+        moved = (did, operator.unit) in operator_state.pressed_units
     else:
-        moved = did in (hands.tripped if panel.network.devices[did].kind.can(Can.SURGE) else hands.pressed)
+        moved = did in (
+            operator_state.tripped if panel.network.devices[did].kind.can(Can.SURGE) else operator_state.pressed
+        )
     return others[0] if moved else rest
 
 
@@ -127,32 +129,36 @@ def operate(panel: Panel, operator: Operator, position: str) -> None:
     """
     if operator.touch is not Touch.SIGNAL and position not in operator.positions:
         raise RiktigError(f"It cannot be “{position}”.", hint=f"It can be {', '.join(operator.positions)}.")
-    hands, did = panel.hands, operator.device
+    operator_state, did = panel.operator_state, operator.device
     if did is None:
-        (hands.lost.add if position == "lost" else hands.lost.discard)(operator.unit)
+        (operator_state.lost.add if position == "lost" else operator_state.lost.discard)(operator.unit)
     elif operator.touch is Touch.SWITCH:
-        (hands.opened.add if position == "off" else hands.opened.discard)(did)
-        (hands.tripped.add if position == "tripped" else hands.tripped.discard)(did)
+        (operator_state.opened.add if position == "off" else operator_state.opened.discard)(did)
+        (operator_state.tripped.add if position == "tripped" else operator_state.tripped.discard)(did)
     elif operator.touch is Touch.TURN:
-        hands.position[did] = position
+        operator_state.position[did] = position
     elif operator.touch is Touch.OUTPUT:
         one = (did, operator.unit)
-        (hands.outputs.add if position == "on" else hands.outputs.discard)(one)
+        (operator_state.outputs.add if position == "on" else operator_state.outputs.discard)(one)
     elif operator.touch is Touch.SIGNAL:
-        hands.reference[f"{did}:{operator.unit}"] = min(max(float(position), 0.0), 100.0) / 100
+        operator_state.reference[f"{did}:{operator.unit}"] = min(max(float(position), 0.0), 100.0) / 100
     elif operator.unit and operator.unit != "armature":
         unit = (did, operator.unit)
-        (hands.pressed_units.add if position != operator.positions[0] else hands.pressed_units.discard)(unit)
+        (
+            operator_state.pressed_units.add
+            if position != operator.positions[0]
+            else operator_state.pressed_units.discard
+        )(unit)
     else:
         kind = panel.network.devices[did].kind
         place = (
-            hands.pushed
+            operator_state.pushed
             if operator.unit == "armature"
-            else hands.foreign
+            else operator_state.foreign
             if operator.touch is Touch.SOURCE
-            else hands.tripped
+            else operator_state.tripped
             if operator.touch is Touch.GUARD or kind.can(Can.SURGE)
-            else hands.pressed
+            else operator_state.pressed
         )
         (place.add if position != operator.positions[0] else place.discard)(did)
     panel.settle()

@@ -25,7 +25,7 @@ def lines_at(network: Network, volts: Volts, device: DeviceId, pins: tuple[str, 
     return "forward" if "".join(found) in ("123", "231", "312") else "reverse"
 
 
-def rotation_of(network: Network, forest: Connectivity, volts: Volts, device: DeviceId) -> str:
+def rotation_of(network: Network, connectivity: Connectivity, volts: Volts, device: DeviceId) -> str:
     """What a motor does, or another load of three lines; see ``Panel.turns``."""
     kind = network.devices[device].kind
     if kind.can(Can.THREE_LINE_LOAD):
@@ -37,6 +37,6 @@ def rotation_of(network: Network, forest: Connectivity, volts: Volts, device: De
     first, *others = (-1 if point is None else point for point in tails)
     if -1 in (first, *others):
         return "off"
-    if forest.root[first] == NONE and set(others) <= forest.joined(first):
+    if connectivity.root[first] == NONE and set(others) <= connectivity.joined(first):
         return "star"
     return "delta" if lines_at(network, volts, device, ("U2", "V2", "W2")) else "off"

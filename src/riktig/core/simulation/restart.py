@@ -94,10 +94,16 @@ def _ways(load: Load) -> list[_Way]:
 
 def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], whole: tuple[Circuit, ...]) -> list[Restart]:
     """All of them made to run at once; what runs after a dip of the supply, and after their guards were reset."""
-    hands = panel.hands
-    for place in (hands.pressed, hands.pressed_units, hands.position, hands.tripped, hands.outputs):
+    operator_state = panel.operator_state
+    for place in (
+        operator_state.pressed,
+        operator_state.pressed_units,
+        operator_state.position,
+        operator_state.tripped,
+        operator_state.outputs,
+    ):
         place.clear()
-    hands.foreign = {d.id for d in panel.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
+    operator_state.foreign = {d.id for d in panel.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
     _power(panel, on=False)
     _power(panel, on=True)
     runners = {circuit.id: Runner(panel, circuit.id) for circuit, _, _ in tried}
@@ -120,9 +126,9 @@ def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], whole: 
     begin()
     guards = {circuit.id: runners[circuit.id].guard() for circuit, _, _ in tried}
     tripping = {did for did in guards.values() if did is not None}
-    hands.tripped |= tripping
+    operator_state.tripped |= tripping
     panel.wait(1.0)
-    hands.tripped -= tripping
+    operator_state.tripped -= tripping
     panel.wait(LONG_S)
     again = set(panel.on)
     for circuit, target, _ in tried:
@@ -132,6 +138,6 @@ def _together(panel: Panel, tried: list[tuple[Circuit, DeviceId, _Way]], whole: 
 
 
 def _power(panel: Panel, *, on: bool) -> None:
-    lost = panel.hands.lost
+    lost = panel.operator_state.lost
     (lost.difference_update if on else lost.update)(LINES)
     panel.wait(1.0)

@@ -55,14 +55,14 @@ class Panel:
         self.network: Network = build_network(
             circuits, nets, supply or Supply(), control_v, self.conductors, parts or {}
         )
-        self.hands = OperatorState()
+        self.operator_state = OperatorState()
         self.clock_s = 0.0
         self.steps = 0
         self.shorts: list[str] = []
         self.restless: tuple[DeviceId, ...] = ()
         self.events: list[Event] = []
-        self.forest = Connectivity(self.network.count, self.network.contacts)
-        self.volts = Volts(self.network, self.forest)
+        self.connectivity = Connectivity(self.network.count, self.network.contacts)
+        self.volts = Volts(self.network, self.connectivity)
         self.fed: list[bool] = [False] * len(self.network.consumers)
         self.stage: dict[DeviceId, ContactStage] = defaultdict(lambda: ContactStage.OUT)
         self._driven: dict[DeviceId, bool] = {}
@@ -167,7 +167,7 @@ class Panel:
 
     def _moved_by_hand(self) -> set[DeviceId]:
         """The devices whose contacts may stand otherwise than when it was last looked."""
-        now, was = self.hands, self._was
+        now, was = self.operator_state, self._was
         found: set[DeviceId] = set()
         for name in ("pressed", "opened", "tripped", "pushed", "foreign"):
             found |= getattr(now, name) ^ getattr(was, name)
@@ -207,7 +207,7 @@ class Panel:
         elif not timed and stage in (ContactStage.IN, ContactStage.OUT):
             self._say(f"{{{did}}} {'in' if stage == ContactStage.IN else 'out'}", did)
             if stage == ContactStage.IN:
-                wrong = interlock_fault(self.network, self.forest, self.volts, self.stage, did)
+                wrong = interlock_fault(self.network, self.connectivity, self.volts, self.stage, did)
                 if wrong:
                     self._say(wrong, did, wrong=True)
 
@@ -232,7 +232,7 @@ class Panel:
                     (closed if self._closed(number) else opened).append(number)
             self._stale.clear()
             poles = self._known = tuple(self._poles()) if self._known is None else self._known
-            dirty = self.forest.change(opened, closed, {pole.point for pole in poles})
+            dirty = self.connectivity.change(opened, closed, {pole.point for pole in poles})
             same = poles == self.volts.poles
             if not same:
                 self.volts.set_poles(poles)
@@ -250,7 +250,7 @@ class Panel:
     def _closed(self, number: int) -> bool:
         one = self.network.contacts[number]
         behaviour = self._plain.get(number)
-        if behaviour is not None and not self.hands.welded:
+        if behaviour is not None and not self.operator_state.welded:
             return self.stage[one.device] == (ContactStage.IN if behaviour is Behaviour.NO else ContactStage.OUT)
         device = self.network.devices[one.device]
         powered = True
@@ -259,7 +259,7 @@ class Panel:
         elif device.kind.can(Can.SENSOR):
             powered = self.is_fed(one.device, "P-M")
         unit = self.units[one.device, one.unit]
-        return is_closed(self.hands, device, unit, self.stage[one.device], powered=powered)
+        return is_closed(self.operator_state, device, unit, self.stage[one.device], powered=powered)
 
     def _poles(self) -> list[SupplyPole]:
         """The poles that give voltage now."""
@@ -268,22 +268,22 @@ class Panel:
             owner = pole.system.partition(":")[0]
             device = self.network.devices.get(DeviceId(owner))
             if pole.system == MAINS:
-                alive = pole.name not in self.hands.lost
-            elif device is None or device.id in self.hands.lost:
+                alive = pole.name not in self.operator_state.lost
+            elif device is None or device.id in self.operator_state.lost:
                 alive = False
             elif device.kind.can(Can.TRANSFORMS):
                 alive = self.is_fed(device.id, "1-3")
             elif device.kind.can(Can.MAKES_DC):
                 alive = self.is_fed(device.id, "L-N")
             elif device.kind.can(Can.FOREIGN_SUPPLY):
-                alive = device.id in self.hands.foreign
+                alive = device.id in self.operator_state.foreign
             elif device.kind.can(Can.STARTS_SOFTLY):
                 alive = self.is_fed(device.id)
             elif device.kind.can(Can.VARIES_SPEED):
                 alive = lines_at(self.network, self.volts, device.id) != ""
             else:
                 alive = any(self.is_fed(did, "24-0") for did in self._controllers)
-                share = self.hands.reference.get(pole.system, 0.0)
+                share = self.operator_state.reference.get(pole.system, 0.0)
                 pole = (
                     pole
                     if pole.is_zero
@@ -343,7 +343,7 @@ class Panel:
     def _drive(self, did: DeviceId, *, fed: bool) -> None:
         """What moves a device's contacts: its coil or electronics, or a finger on its armature."""
         self._coil[did] = fed
-        hand = did in self.hands.pushed
+        hand = did in self.operator_state.pushed
         if (fed or hand) != self._driven.get(did, False):
             self._driven[did] = fed or hand
             self._schedule(did, on=fed or hand, by_hand=hand and not fed)
@@ -354,18 +354,18 @@ class Panel:
 
     def _check_shorts(self) -> None:
         """Poles of one supply that meet: what guards them opens, and it is said where."""
-        short = find_short(self.network, self.forest, self.volts)
+        short = find_short(self.network, self.connectivity, self.volts)
         if short is None:
             return
         if short.met not in self.shorts:
             self.shorts.append(short.met)
         if short.guard is not None:
-            self.hands.tripped.add(short.guard)
+            self.operator_state.tripped.add(short.guard)
             self._was.tripped.add(short.guard)
             self._stale.add(short.guard)
         else:
             self._known = None
-            self.hands.lost |= short.supplies
+            self.operator_state.lost |= short.supplies
         self._say(short.said, short.device, wrong=True)
         self._stale.add(short.device)
 
@@ -389,4 +389,4 @@ class Panel:
 
     def turns(self, device: DeviceId) -> str:
         """“forward”, “reverse”, “star”, “delta” or “off”: what a motor does; “on” for another load of three lines."""
-        return rotation_of(self.network, self.forest, self.volts, device)
+        return rotation_of(self.network, self.connectivity, self.volts, device)

@@ -158,20 +158,20 @@ class Runner:
         Raises:
             RiktigError: it cannot be read, or names a device that is not there.
         """
-        panel, hands = self.panel, self.panel.hands
+        panel, operator_state = self.panel, self.panel.operator_state
         verb, _, what = text.partition(" ")
         what = " ".join(what.split())
         if text.startswith("let go "):
             verb, what = "let go", text.removeprefix("let go ")
         sets = {
-            "raise": (hands.pressed, True),
-            "lower": (hands.pressed, False),
-            "open": (hands.opened, True),
-            "close": (hands.opened, False),
-            "spend": (hands.tripped, True),
-            "renew": (hands.tripped, False),
-            "push": (hands.pushed, True),
-            "let go": (hands.pushed, False),
+            "raise": (operator_state.pressed, True),
+            "lower": (operator_state.pressed, False),
+            "open": (operator_state.opened, True),
+            "close": (operator_state.opened, False),
+            "spend": (operator_state.tripped, True),
+            "renew": (operator_state.tripped, False),
+            "push": (operator_state.pushed, True),
+            "let go": (operator_state.pushed, False),
         }
         match verb:
             case "rest":
@@ -182,25 +182,25 @@ class Runner:
                 role, _, position = what.partition(" to ")
                 if position.strip() not in POSITIONS:
                     raise RiktigError(f"“{text}” has no position.", hint=f"Say to which: {', '.join(POSITIONS)}.")
-                hands.position[self.device(role)] = position.strip()
+                operator_state.position[self.device(role)] = position.strip()
             case "trip" | "reset":
                 did = self._guard() if what == "guard" else self.device(what)
-                (hands.tripped.add if verb == "trip" else hands.tripped.discard)(did)
+                (operator_state.tripped.add if verb == "trip" else operator_state.tripped.discard)(did)
             case "wait":
                 panel.wait(_seconds(what))
             case "lose" | "restore":
-                (hands.lost.add if verb == "lose" else hands.lost.discard)(what)
+                (operator_state.lost.add if verb == "lose" else operator_state.lost.discard)(what)
             case "output":
                 self._output(on=what == "on")
             case "give" | "take":
                 card, _, point = what.partition(" ")
                 one = (self.device(card), f"L-{point.upper()}")
-                (hands.outputs.add if verb == "give" else hands.outputs.discard)(one)
+                (operator_state.outputs.add if verb == "give" else operator_state.outputs.discard)(one)
             case "weld" | "blow" | "break" | "mend":
                 self._spoil(verb, what)
             case "foreign":
                 ours = {d.id for d in self.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
-                hands.foreign = ours if what == "on" else set()
+                operator_state.foreign = ours if what == "on" else set()
             case _ if verb in sets:
                 place, add = sets[verb]
                 (place.add if add else place.discard)(self.device(what))
@@ -210,12 +210,12 @@ class Runner:
 
     def _spoil(self, verb: str, what: str) -> None:
         """A contact that welds, a pole that blows, a coil that breaks; or all of that mended."""
-        hands = self.panel.hands
+        operator_state = self.panel.operator_state
         name, _, unit = what.partition(" ")
         one = (self.device(name), unit or "A1-A2")
         if one not in self.panel.units:
             raise RiktigError(f"“{name}” has no {one[1]}.", hint="Name the contact by its two markings, such as 1-2.")
-        places = {"weld": hands.welded, "blow": hands.blown, "break": hands.dead}
+        places = {"weld": operator_state.welded, "blow": operator_state.blown, "break": operator_state.dead}
         if verb == "mend":
             for place in places.values():
                 place.difference_update({held for held in place if held[0] == one[0]})
@@ -226,10 +226,10 @@ class Runner:
         role, _, button = what.partition(" ")
         did = self.device(role)
         if not button:
-            (self.panel.hands.pressed.add if down else self.panel.hands.pressed.discard)(did)
+            (self.panel.operator_state.pressed.add if down else self.panel.operator_state.pressed.discard)(did)
             return
         unit = (did, "1-2" if button == "stop" else "3-4")
-        (self.panel.hands.pressed_units.add if down else self.panel.hands.pressed_units.discard)(unit)
+        (self.panel.operator_state.pressed_units.add if down else self.panel.operator_state.pressed_units.discard)(unit)
 
     def _output(self, *, on: bool) -> None:
         """The controller's output that commands this circuit."""
@@ -237,7 +237,7 @@ class Runner:
             if rung.end == (f"{self.circuit}.command",):
                 for part in rung.path.parts:
                     for pole in getattr(part, "poles", ()):
-                        (self.panel.hands.outputs.add if on else self.panel.hands.outputs.discard)(
+                        (self.panel.operator_state.outputs.add if on else self.panel.operator_state.outputs.discard)(
                             (pole.device, pole.unit)
                         )
 

@@ -25,7 +25,7 @@ class Short:
     supplies: frozenset[str]
 
 
-def find_short(network: Network, forest: Connectivity, volts: Volts) -> Short | None:
+def find_short(network: Network, connectivity: Connectivity, volts: Volts) -> Short | None:
     """The first short circuit of now; None where there is none. Poles joined by a wire alone nothing guards."""
     for first, other in volts.doubled:
         apart = abs(complex(abs(first.ac - other.ac), first.dc - other.dc))
@@ -35,15 +35,15 @@ def find_short(network: Network, forest: Connectivity, volts: Volts) -> Short | 
             return Short(
                 met, f"Short circuit: {met} at {{{device}}}; {UNGUARDED}", device, None, _supplies(first, other)
             )
-    for number in sorted(forest.crossings):
+    for number in sorted(connectivity.crossings):
         one = network.contacts[number]
         a, b = volts.pole_at(one.a), volts.pole_at(one.b)
-        if a is None or b is None or NONE in (forest.root[one.a], forest.root[one.b]):
+        if a is None or b is None or NONE in (connectivity.root[one.a], connectivity.root[one.b]):
             continue
         if volts.between(one.a, one.b) < LEAST_V:
             continue
         met = " meets ".join(sorted((a.name, b.name)))
-        way = [*reversed(forest.way(one.a)), number, *forest.way(one.b)]
+        way = [*reversed(connectivity.way(one.a)), number, *connectivity.way(one.b)]
         guard = _guard(network, way)
         through = ", ".join(
             f"{{{network.contacts[n].device}}} {network.contacts[n].unit}" for n in way if not _protects(network, n)

@@ -50,7 +50,7 @@ class OperatorState:
         return OperatorState(**{one.name: getattr(self, one.name).copy() for one in fields(self)})
 
 
-def is_closed(hands: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool) -> bool:
+def is_closed(operator_state: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool) -> bool:
     """Whether a unit leads on.
 
     Args:
@@ -58,31 +58,39 @@ def is_closed(hands: OperatorState, device: Device, unit: Unit, stage: ContactSt
         powered: Whether the electronics that move it have power: of a controller's output, a sensor.
     """
     did = device.id
-    if (did, unit.name) in hands.welded:
+    if (did, unit.name) in operator_state.welded:
         return True
     match unit.behaviour:
         case Behaviour.JOINT | Behaviour.HEATER:
             return True
         case Behaviour.POLE:
-            return did not in hands.opened and did not in hands.tripped and (did, unit.name) not in hands.blown
+            return (
+                did not in operator_state.opened
+                and did not in operator_state.tripped
+                and (did, unit.name) not in operator_state.blown
+            )
         case Behaviour.NO:
-            return _moved(hands, device, unit, stage, powered=powered) == ContactStage.IN
+            return _moved(operator_state, device, unit, stage, powered=powered) == ContactStage.IN
         case Behaviour.NC:
-            held = any((did, one.name) in hands.welded for one in device.kind.units if one.behaviour is Behaviour.NO)
-            return not held and _moved(hands, device, unit, stage, powered=powered) == ContactStage.OUT
+            held = any(
+                (did, one.name) in operator_state.welded for one in device.kind.units if one.behaviour is Behaviour.NO
+            )
+            return not held and _moved(operator_state, device, unit, stage, powered=powered) == ContactStage.OUT
     return False
 
 
-def _moved(hands: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool) -> ContactStage:
+def _moved(
+    operator_state: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool
+) -> ContactStage:
     """Where a contact stands: out as at rest, in when moved, on the way between."""
     did, kind = device.id, device.kind
-    tripped = did in hands.tripped
+    tripped = did in operator_state.tripped
     if kind.can(Can.SIGNALS_OFF):
-        return _if(tripped or did in hands.opened)
+        return _if(tripped or did in operator_state.opened)
     if unit.symbol == "trip" or kind.can(Can.OVERLOAD):
         return _if(tripped)
     if kind.can(Can.RIDES_THROUGH_TRIP):
-        return _if(not tripped and did not in hands.opened)
+        return _if(not tripped and did not in operator_state.opened)
     if kind.can(Can.ELECTRONIC_STARTER):
         return ContactStage.OUT if tripped else stage
     if kind.can(Can.STAR_DELTA_TIMER):
@@ -90,14 +98,14 @@ def _moved(hands: OperatorState, device: Device, unit: Unit, stage: ContactStage
     if kind.can(Can.LATE_TIMER):
         return _if(stage == ContactStage.DONE)
     if kind.can(Can.GIVES_OUTPUTS):
-        return _if(powered and (did, unit.name) in hands.outputs)
+        return _if(powered and (did, unit.name) in operator_state.outputs)
     if kind.can(Can.SENSOR):
-        return _if(powered and did in hands.pressed)
-    if did in hands.position or kind.can(Can.TURNED):
-        return _if(_selected(hands.position.get(did, "off"), unit))
+        return _if(powered and did in operator_state.pressed)
+    if did in operator_state.position or kind.can(Can.TURNED):
+        return _if(_selected(operator_state.position.get(did, "off"), unit))
     if kind.has_coil or kind.can(Can.WATCHES_PHASES):
         return stage
-    return _if(did in hands.pressed or (did, unit.name) in hands.pressed_units)
+    return _if(did in operator_state.pressed or (did, unit.name) in operator_state.pressed_units)
 
 
 def _if(moved: bool) -> ContactStage:

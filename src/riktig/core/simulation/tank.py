@@ -67,7 +67,7 @@ def set_level(panel: Panel, tank: Tank, level: float) -> Tank:
     """The tank filled so far; its floats have moved and the panel has followed."""
     filled = replace(tank, level=min(max(level, 0.0), 1.0))
     for _, did, height in filled.floats:
-        (panel.hands.pressed.add if filled.level >= height else panel.hands.pressed.discard)(did)
+        (panel.operator_state.pressed.add if filled.level >= height else panel.operator_state.pressed.discard)(did)
     panel.settle()
     return filled
 
@@ -111,6 +111,6 @@ def set_travel(panel: Panel, carriage: Carriage, at: float) -> Carriage:
     """The carriage moved; an end switch it reaches is pressed, and the panel has followed."""
     moved = replace(carriage, at=min(max(at, 0.0), 1.0))
     for did, reached in ((moved.ahead, moved.at >= 0.999), (moved.behind, moved.at <= 0.001)):
-        (panel.hands.pressed.add if reached else panel.hands.pressed.discard)(did)
+        (panel.operator_state.pressed.add if reached else panel.operator_state.pressed.discard)(did)
     panel.settle()
     return moved

@@ -23,8 +23,8 @@ class Volts:
     such supplies at two places, the current round is not followed.
     """
 
-    def __init__(self, network: Network, forest: Connectivity) -> None:
-        self.network, self.forest = network, forest
+    def __init__(self, network: Network, connectivity: Connectivity) -> None:
+        self.network, self.connectivity = network, connectivity
         self.at: list[Potential | None] = [None] * network.count
         self.across: list[float] = [0.0] * len(network.consumers)
         self.broken: set[int] = set()
@@ -50,14 +50,14 @@ class Volts:
 
     def pole_at(self, point: int) -> SupplyPole | None:
         """The pole that reaches a point through contacts."""
-        return self._pole.get(self.forest.root[point])
+        return self._pole.get(self.connectivity.root[point])
 
     def tie(self) -> bool:
         """Works out which supplies share a zero, through contacts; whether that is otherwise than before."""
         before, self._zero = self._zero, {}
         crossed = [
-            (self.pole_at(self.forest.contacts[n].a), self.pole_at(self.forest.contacts[n].b))
-            for n in sorted(self.forest.crossings)
+            (self.pole_at(self.connectivity.contacts[n].a), self.pole_at(self.connectivity.contacts[n].b))
+            for n in sorted(self.connectivity.crossings)
         ]
         for a, b in (*self.doubled, *crossed):
             if a is None or b is None or a.system == b.system:
@@ -82,13 +82,13 @@ class Volts:
 
     def update(self, dirty: set[int]) -> set[int]:
         """Potentials of what changed; the consumers whose voltage was worked out anew."""
-        todo = {point for point in dirty if self.forest.root[point] == NONE}
+        todo = {point for point in dirty if self.connectivity.root[point] == NONE}
         for point in dirty:
             self.at[point] = self._of(point)
             for number in self._beside[point]:
                 one = self.network.consumers[number]
                 other = one.b if one.a == point else one.a
-                if self.forest.root[other] == NONE and number not in self.broken:
+                if self.connectivity.root[other] == NONE and number not in self.broken:
                     todo.add(other)
         touched = set(dirty)
         seen: set[int] = set()
@@ -115,7 +115,7 @@ class Volts:
         a, b = self.at[one.a], self.at[one.b]
         if a is None or b is None:
             return 0.0
-        bases = {self.base(point) for point in (one.a, one.b) if self.forest.root[point] != NONE}
+        bases = {self.base(point) for point in (one.a, one.b) if self.connectivity.root[point] != NONE}
         return 0.0 if len(bases) > 1 else _size(a, b)
 
     def between(self, a: int, b: int) -> float:
@@ -123,23 +123,23 @@ class Volts:
         first, last = self.at[a], self.at[b]
         if first is None or last is None:
             return 0.0
-        bases = {self.base(point) for point in (a, b) if self.forest.root[point] != NONE}
+        bases = {self.base(point) for point in (a, b) if self.connectivity.root[point] != NONE}
         return 0.0 if len(bases) > 1 else _size(first, last)
 
     def _cluster(self, seed: int) -> set[int]:
         """The points without a pole that hang together by contacts and consumers."""
-        forest = self.forest
+        connectivity = self.connectivity
         found, todo = {seed}, [seed]
         while todo:
             here = todo.pop()
-            for number, other in forest.beside[here]:
-                if forest.closed[number] and other not in found and forest.root[other] == NONE:
+            for number, other in connectivity.beside[here]:
+                if connectivity.closed[number] and other not in found and connectivity.root[other] == NONE:
                     found.add(other)
                     todo.append(other)
             for number in self._beside[here]:
                 one = self.network.consumers[number]
                 other = one.b if one.a == here else one.a
-                if number not in self.broken and other not in found and forest.root[other] == NONE:
+                if number not in self.broken and other not in found and connectivity.root[other] == NONE:
                     found.add(other)
                     todo.append(other)
         return found
@@ -202,8 +202,12 @@ class Volts:
             todo = [point]
             group[point] = count
             while todo:
-                for number, other in self.forest.beside[todo.pop()]:
-                    if self.forest.closed[number] and self.forest.root[other] == NONE and other not in group:
+                for number, other in self.connectivity.beside[todo.pop()]:
+                    if (
+                        self.connectivity.closed[number]
+                        and self.connectivity.root[other] == NONE
+                        and other not in group
+                    ):
                         group[other] = count
                         todo.append(other)
             count += 1

@@ -9,8 +9,8 @@ is an answer that cannot stand; a *shortfall* is a device the catalogue has noth
 from riktig.core.sizing.alternatives import Alternative, alternatives_of, control_alternatives, take
 from riktig.core.sizing.choose import LoadSize, Sizing, size_all
 from riktig.core.sizing.derived import PROPOSAL, SIZING
-from riktig.core.sizing.doubts import InputIssue
 from riktig.core.sizing.heat import cooling_area, temperature_rise
+from riktig.core.sizing.issues import InputIssue
 from riktig.core.sizing.proposal import Proposal, propose
 from riktig.core.sizing.sections import Laid, Section, circuit_of_net, section_of, smallest_section
 from riktig.core.sizing.starter import LoadProposal, size_load, volt_drop

@@ -209,8 +209,8 @@ class _Chooser:
         if device.kind.can(Can.MAKES_DC):
             offered = tuple(p for p in offered if p.ref != "DC-LE")
         found, enough = first_part(offered, lambda p: p.rating >= value.amount - 1e-9)
-        if value.short or not enough:
-            self.shortfalls.append((device.id, f"{value.name.lower()}: {value.short or value.text}"))
+        if value.shortfall or not enough:
+            self.shortfalls.append((device.id, f"{value.name.lower()}: {value.shortfall or value.text}"))
         return found, (value.why,)
 
     def _chosen(self, device: Device, one: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
@@ -231,13 +231,13 @@ class _Chooser:
             "drive": ("device", "current"),
         }[role]
         values = [value for name in names if (value := one.value(name))]
-        self.shortfalls += [(device.id, f"{v.name.lower()}: {v.short}") for v in values if v.short]
+        self.shortfalls += [(device.id, f"{v.name.lower()}: {v.shortfall}") for v in values if v.shortfall]
         return found, tuple(value.why for value in values)
 
     def _pick(self, device: Device, fits: Callable[[Part], bool], value: Value) -> Part:
         found, enough = first_part(parts_of(device.kind_id), fits)
-        if not enough or value.short:
-            self.shortfalls.append((device.id, f"{value.name.lower()}: {value.short or value.text}"))
+        if not enough or value.shortfall:
+            self.shortfalls.append((device.id, f"{value.name.lower()}: {value.shortfall or value.text}"))
         return found
 
     def _control_breaker(self, device: Device) -> tuple[Part, tuple[Why, ...]]:

@@ -155,7 +155,7 @@ def _transformer(held: float, pick_up: float, basis: Basis) -> tuple[list[Value]
     )
     value = basis.settle(Value("panel.transformer", "Transformer", va, "VA", why))
     if value.amount < need - 1e-9:
-        value = replace(value, short=f"{need:.0f} VA is needed")
+        value = replace(value, shortfall=f"{need:.0f} VA is needed")
     part, _ = first_part(parts_of("transformer"), lambda p: p.rated_va >= value.amount)
     return [value, *_transformer_protection(value.amount, basis)], part
 
@@ -206,7 +206,7 @@ def _dc(watts: float, basis: Basis) -> tuple[list[Value], Part]:
     if value.overridden:
         part, _ = first_part(offered, lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < need - 1e-9:
-        value = replace(value, short=f"{need:.1f} A is needed")
+        value = replace(value, shortfall=f"{need:.1f} A is needed")
     groups = max(ceil(amps / group.value), 1)
     split = Why(
         f"Why {groups}",
@@ -230,6 +230,6 @@ def _limited(watts: float, signals: tuple[Signal, ...]) -> Value:
         f"{allowed.source}, from memory",
         allowed.confidence,
     )
-    short = f"more than {allowed.value:g} VA" if watts > allowed.value else ""
+    shortfall = f"more than {allowed.value:g} VA" if watts > allowed.value else ""
     words = f"{watts:g} of {allowed.value:g} VA"
-    return Value("panel.limited", "Limited energy", watts, "VA", why, words, short=short, settable=False)
+    return Value("panel.limited", "Limited energy", watts, "VA", why, words, shortfall=shortfall, settable=False)

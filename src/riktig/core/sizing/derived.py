@@ -1,5 +1,6 @@
 """What this step offers the Plan."""
 
+from riktig.core.evaluation import reads
 from riktig.core.job import (
     JOB_CIRCUITS,
     JOB_ENCLOSURE,
@@ -13,7 +14,6 @@ from riktig.core.job import (
     JOB_SOURCES_ASKED,
     JOB_SUPPLY,
 )
-from riktig.core.plan import reads
 from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing.choose import size_all
 from riktig.core.sizing.proposal import propose

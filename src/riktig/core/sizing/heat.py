@@ -118,11 +118,11 @@ def size_heat(parts_w: float, space: float, strip: float, basis: Basis) -> Heat:
         f"{k.source}; areas: IEC 60890, from memory",
         weakest(k, wires),
     )
-    short = f"warmer than the {box.ambient_c:g} °C everything is sized for" if inside > box.ambient_c else ""
+    shortfall = f"warmer than the {box.ambient_c:g} °C everything is sized for" if inside > box.ambient_c else ""
     return Heat(
         (
             basis.settle(Value("panel.loss", "Heat", loss, "W", loss_why)),
-            Value("panel.inside", "Air inside", inside, "°C", inside_why, short=short, settable=False),
+            Value("panel.inside", "Air inside", inside, "°C", inside_why, shortfall=shortfall, settable=False),
             _box_value(found, lines_of_box, basis),
         ),
         loss,
@@ -145,5 +145,5 @@ def _box_value(found: Box | None, lines: list[str], basis: Basis) -> Value:
         "rail pitch and spare room: common practice, no source",
         "fairly sure",
     )
-    short = f"the Brief says {now.size_name}" if small else ""
-    return Value("panel.box", "Enclosure at least", area, "", why, words, short=short, settable=False)
+    shortfall = f"the Brief says {now.size_name}" if small else ""
+    return Value("panel.box", "Enclosure at least", area, "", why, words, shortfall=shortfall, settable=False)

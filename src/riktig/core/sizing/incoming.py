@@ -140,8 +140,8 @@ def _lines(
         limit.confidence,
     )
     words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(LINES, lines, strict=True))
-    short = f"the lines are {skew:.0%} apart" if skew > limit.value else ""
-    found = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, short=short, settable=False)]
+    shortfall = f"the lines are {skew:.0%} apart" if skew > limit.value else ""
+    found = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, shortfall=shortfall, settable=False)]
     neutral = [0.0, 0.0, 0.0]
     for load, one in zip(loads, sized, strict=True):
         if load.phases == 1:
@@ -182,7 +182,7 @@ def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Valu
     )
     switch = basis.settle(Value("panel.main_switch", "Main switch", part.rated_a, "A", why))
     if switch.amount < need or not enough:
-        switch = replace(switch, short=f"{need:.4g} A is needed")
+        switch = replace(switch, shortfall=f"{need:.4g} A is needed")
     starts = [(one.amount("start") - one.amount("current"), load) for load, one in zip(loads, sized, strict=True)]
     worst = max((s for s in starts if s[1].is_motor), key=lambda pair: pair[0], default=None)
     if worst is None:
@@ -197,8 +197,8 @@ def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Valu
         f"IEC 60204-1 5.3.3; {breaks.source}",
         weakest(breaks),
     )
-    short = "" if able >= stalled else f"the switch breaks {able:g} A only"
-    return switch, Value("panel.breaking", "It must break", stalled, "A", breaking, short=short, settable=False)
+    shortfall = "" if able >= stalled else f"the switch breaks {able:g} A only"
+    return switch, Value("panel.breaking", "It must break", stalled, "A", breaking, shortfall=shortfall, settable=False)
 
 
 def _upstream(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Value, basis: Basis) -> Value:
@@ -211,8 +211,8 @@ def _upstream(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Va
             (f"full load {full.amount:g} A, protected at {has:g} A",),
             "IEC 60204-1 7.2.2, from memory",
         )
-        short = f"the supply is protected at {has:g} A" if full.amount + basis.supply.through_a > has else ""
-        return Value("panel.upstream", "Supply at least", full.amount, "A", why, short=short, settable=False)
+        shortfall = f"the supply is protected at {has:g} A" if full.amount + basis.supply.through_a > has else ""
+        return Value("panel.upstream", "Supply at least", full.amount, "A", why, shortfall=shortfall, settable=False)
     branch = max((one.amount("breaker") for one in sized), default=0.0)
     largest = next((i for i, one in enumerate(sized) if one.amount("breaker") == branch), -1)
     others = sum(drawn(load, one) for i, (load, one) in enumerate(zip(loads, sized, strict=True)) if i != largest)
@@ -223,8 +223,8 @@ def _upstream(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Va
         (f"{branch:g} A + {others:.1f} A = {branch + others:.1f} A, standard not above: {most:g} A",),
         "NEC 430.62(A) and 240.6(A), from memory",
     )
-    short = f"the supply is protected at {has:g} A" if has > most or full.amount > has else ""
-    return Value("panel.upstream", "Feeder protected at most", most, "A", why, short=short, settable=False)
+    shortfall = f"the supply is protected at {has:g} A" if has > most or full.amount > has else ""
+    return Value("panel.upstream", "Feeder protected at most", most, "A", why, shortfall=shortfall, settable=False)
 
 
 def _feeder(
@@ -244,7 +244,7 @@ def _feeder(
     if value.overridden and value.amount in laid.sizes:
         section = section_of(value.amount, need, text, laid)
     if not section.enough:
-        value = replace(value, short=f"carries {section.carries_a:.1f} A of {section.needs_a:g} A")
+        value = replace(value, shortfall=f"carries {section.carries_a:.1f} A of {section.needs_a:g} A")
     return section, value
 
 

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from riktig.core.catalogue import first_of_kind
 from riktig.core.job import Enclosure, Load, LoadId, Override, Practice, Signal, Source, Start, Supply
 from riktig.core.sizing.control import Control, size_control
-from riktig.core.sizing.doubts import InputIssue, doubts_of
 from riktig.core.sizing.heat import Heat, size_heat
 from riktig.core.sizing.incoming import Incoming, size_incoming
+from riktig.core.sizing.issues import InputIssue, issues_of
 from riktig.core.sizing.neutrals import with_shared_neutrals
 from riktig.core.sizing.starter import LoadProposal, size_load
 from riktig.core.sizing.value import Basis, Value
@@ -28,7 +28,7 @@ class Proposal:
     control: Control
     heat: Heat
     shared: tuple[Value, ...]
-    doubts: tuple[InputIssue, ...]
+    issues: tuple[InputIssue, ...]
     space: float
     strayed: tuple[Override, ...]
     """Values of the builder's own that no longer find what they were for."""
@@ -52,9 +52,9 @@ class Proposal:
         return next((one for one in self.loads if one.load == load), None)
 
     @property
-    def short(self) -> tuple[Value, ...]:
+    def shortfall(self) -> tuple[Value, ...]:
         """Values that are not enough."""
-        return tuple(one for one in self.values if one.short)
+        return tuple(one for one in self.values if one.shortfall)
 
     @property
     def unsure(self) -> tuple[Value, ...]:
@@ -107,7 +107,7 @@ def propose(
         control,
         heat,
         shared,
-        doubts_of(loads, signals, sources, sources_asked, basis),
+        issues_of(loads, signals, sources, sources_asked, basis),
         round(space, 1),
         (),
     )
@@ -115,7 +115,7 @@ def propose(
     strayed = tuple(one for one in overrides if one.key not in keys)
     if not strayed:
         return made
-    return Proposal(sized, incoming, control, heat, shared, made.doubts, made.space, strayed)
+    return Proposal(sized, incoming, control, heat, shared, made.issues, made.space, strayed)
 
 
 def _space(sized: tuple[LoadProposal, ...], control: Control, incoming: Incoming) -> float:

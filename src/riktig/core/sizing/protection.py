@@ -116,7 +116,7 @@ def _with_part(value: Value, kind_id: str, role: str, count: int = 1) -> tuple[V
 def _short(value: Value, enough: bool, part: Part) -> Value:
     if enough:
         return value
-    return replace(value, short=f"the catalogue ends at {part.rated_a:g} A")
+    return replace(value, shortfall=f"the catalogue ends at {part.rated_a:g} A")
 
 
 def _protector(load: Load, setting: Value, basis: Basis) -> tuple[Value, tuple[Chosen, ...]]:
@@ -191,7 +191,7 @@ def overload_part(load: Load, setting: Value | None) -> tuple[Value | None, tupl
     words = f"{part.min_a:g} to {part.max_a:g} A"
     value = Value(f"{load.id}.overload", "Overload", part.max_a, "A", why, words, settable=False)
     if not enough:
-        value = replace(value, short=f"no dial in the catalogue reaches {setting.amount:g} A")
+        value = replace(value, shortfall=f"no dial in the catalogue reaches {setting.amount:g} A")
     return value, (Chosen("overload", part),)
 
 
@@ -254,7 +254,7 @@ def _contactor(
     if value.overridden:
         part, _ = first_part(parts_of("contactor"), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < need - 1e-9:
-        value = replace(value, short=f"{need:.4g} A AC-3 is needed")
+        value = replace(value, shortfall=f"{need:.4g} A AC-3 is needed")
     return value, part
 
 
@@ -291,7 +291,7 @@ def starter_device(load: Load, current: Value, basis: Basis) -> tuple[Value | No
     if value.overridden:
         part, _ = first_part(parts_of(starter), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < current.amount:
-        value = replace(value, short=f"{current.amount:g} A is needed")
+        value = replace(value, shortfall=f"{current.amount:g} A is needed")
     return value, (Chosen(name.lower(), part),)
 
 

@@ -67,9 +67,9 @@ class LoadProposal:
         return round(sum(c.loss_w for c in self.chosen), 1)
 
     @property
-    def short(self) -> tuple[Value, ...]:
+    def shortfall(self) -> tuple[Value, ...]:
         """Values that are not enough."""
-        return tuple(one for one in self.values if one.short)
+        return tuple(one for one in self.values if one.shortfall)
 
 
 def _terminal_c(basis: Basis) -> float:
@@ -170,7 +170,7 @@ def _given(mm2: float, needs: float, text: str, laid: Laid) -> Section:
 def _judged(value: Value, section: Section) -> Value:
     if section.enough:
         return value
-    return replace(value, short=f"carries {section.carries_a:.1f} A of {section.needs_a:g} A")
+    return replace(value, shortfall=f"carries {section.carries_a:.1f} A of {section.needs_a:g} A")
 
 
 def _with(why: Why, sure: str) -> Why:
@@ -280,8 +280,8 @@ def _drop(load: Load, current: Value, mm2: float, limit: float, source: str, bas
             f"on start, at cos φ {cos.value:g}: {at_start:.1%}; beyond {most.value:.0%} a contactor may drop out"
         )
     why = Why(f"Why {share:.1%}", "What the cable takes from the voltage at full load.", tuple(lines), source)
-    short = f"more than {limit:.0%}" if share > limit else ""
-    return Value(f"{load.id}.drop", "Drop", round(share * 100, 2), "%", why, short=short, settable=False)
+    shortfall = f"more than {limit:.0%}" if share > limit else ""
+    return Value(f"{load.id}.drop", "Drop", round(share * 100, 2), "%", why, shortfall=shortfall, settable=False)
 
 
 def _protective(load: Load, panel_mm2: float, guard: Value, basis: Basis) -> Value:
@@ -304,5 +304,5 @@ def _protective(load: Load, panel_mm2: float, guard: Value, basis: Basis) -> Val
         )
     why = Why(f"Why {conductor_name(mm2)}", "It is sized by what the fault current can be.", tuple(lines), source, sure)
     value = basis.settle(Value(f"{load.id}.pe", "Protective conductor", mm2, "mm²", why), conductor_name)
-    short = "smaller than the rulebook's least" if value.amount < mm2 - 1e-9 else ""
-    return replace(value, short=short)
+    shortfall = "smaller than the rulebook's least" if value.amount < mm2 - 1e-9 else ""
+    return replace(value, shortfall=shortfall)

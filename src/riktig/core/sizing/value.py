@@ -63,7 +63,7 @@ class Value:
     words: str = ""
     proposed: float | None = None
     reason: str = ""
-    short: str = ""
+    shortfall: str = ""
     settable: bool = True
 
     @property

@@ -5,12 +5,12 @@ is *confirmed* survives a crash.
 """
 
 from riktig.core.store.copies import go_on_from_text, go_on_in_copy
-from riktig.core.store.house import house_practice, keep_house_practice
 from riktig.core.store.job_file import JobFile, Revision
 from riktig.core.store.job_json import dump_job, load_job
 from riktig.core.store.keys import signer_of
 from riktig.core.store.rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
 from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA
+from riktig.core.store.user_practice import keep_user_practice, user_practice
 
 __all__ = [
     "APPLICATION_ID",
@@ -24,9 +24,9 @@ __all__ = [
     "dump_rungs",
     "go_on_from_text",
     "go_on_in_copy",
-    "house_practice",
-    "keep_house_practice",
+    "keep_user_practice",
     "load_job",
     "load_rungs",
     "signer_of",
+    "user_practice",
 ]

@@ -4,8 +4,8 @@ Words: a *strip* is a run of terminals with one tag; a terminal's *mark* is prin
 *core* is one conductor of a field cable.
 """
 
+from riktig.core.evaluation import reads
 from riktig.core.job import JOB_LOADS
-from riktig.core.plan import reads
 from riktig.core.schematic import CIRCUITS, NAMES, NETS
 from riktig.core.sizing import SIZING
 from riktig.core.terminals.draw import draw_strip, draw_strips

@@ -2,11 +2,11 @@
 
 from dataclasses import dataclass
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.exports.schedules import SCHEDULES
 from riktig.core.job import Job
 from riktig.core.keys import Key, ValueKey
-from riktig.core.plan import Evaluation
 
 __all__ = ["ListChange", "Snapshot", "snapshot", "what_changed"]
 
@@ -45,9 +45,9 @@ class ListChange:
 Snapshot = dict[str, Schedule]
 
 
-def snapshot(plan: Evaluation[Job]) -> Snapshot:
+def snapshot(evaluation: Evaluation[Job]) -> Snapshot:
     """The watched lists of a plan as they are now."""
-    return {name: SCHEDULES[name](plan) for name in WATCHED}
+    return {name: SCHEDULES[name](evaluation) for name in WATCHED}
 
 
 def what_changed(before: Snapshot, after: Snapshot) -> tuple[ListChange, ...]:

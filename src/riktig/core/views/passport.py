@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from riktig.core.catalogue import Can
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.holes import HOLES
 from riktig.core.ids import PinRef
 from riktig.core.job import Job
@@ -23,7 +24,6 @@ from riktig.core.keys import (
     WireKey,
     device_of,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
 from riktig.core.production import progress_of
 from riktig.core.proving import TESTS, results_of
@@ -39,33 +39,33 @@ from riktig.core.wiring import DUCT_USES, WIRING, Wire
 __all__ = ["Passport", "PassportRow", "PassportSection", "device_of", "passport"]
 
 
-def passport(plan: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Passport | None:
+def passport(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Passport | None:
     """The passport of what a key names; None when nothing (any more) has that key."""
     match key:
         case DeviceKey() | PinKey() | ElementKey():
             owner = device_of(key)
-            found = plan.get(CIRCUITS).by_id.get(owner) if owner else None
-            return _device(plan, found) if found else None
+            found = evaluation.get(CIRCUITS).by_id.get(owner) if owner else None
+            return _device(evaluation, found) if found else None
         case ValueKey(value):
-            return value_passport(plan, value)
+            return value_passport(evaluation, value)
         case LoadKey(load):
-            return load_passport(plan, load)
+            return load_passport(evaluation, load)
         case WireKey(one):
-            wire = plan.get(WIRING).wire(one)
-            return _wire(plan, wire, tuple(records)) if wire else None
+            wire = evaluation.get(WIRING).wire(one)
+            return _wire(evaluation, wire, tuple(records)) if wire else None
         case NetKey(net):
-            return _net(plan, net)
+            return _net(evaluation, net)
         case DuctKey(name):
-            return _duct(plan, name)
+            return _duct(evaluation, name)
         case RailKey(name) | PieceKey(name):
-            return _piece(plan, name)
+            return _piece(evaluation, name)
         case HoleKey(number):
-            return _hole(plan, number)
+            return _hole(evaluation, number)
     return None
 
 
-def _piece(plan: Evaluation[Job], name: str) -> Passport | None:
-    cut = next((c for c in plan.get(CUTS) if c.name == name), None)
+def _piece(evaluation: Evaluation[Job], name: str) -> Passport | None:
+    cut = next((c for c in evaluation.get(CUTS) if c.name == name), None)
     if cut is None:
         return None
     rows = (
@@ -76,21 +76,22 @@ def _piece(plan: Evaluation[Job], name: str) -> Passport | None:
     return Passport(name, "piece", "", (PassportSection("Cut", rows),))
 
 
-def _device(plan: Evaluation[Job], device: Device) -> Passport:
-    names, sizing = plan.get(NAMES), plan.get(SIZING)
+def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
+    names, sizing = evaluation.get(NAMES), evaluation.get(SIZING)
     part = sizing.parts[device.id]
     tag = names.tag[device.id]
     title = f"{tag}:{device.mark}" if device.strip else tag
-    sections = [_where(plan, device)]
-    joins = _joins(plan, device)
+    sections = [_where(evaluation, device)]
+    joins = _joins(evaluation, device)
     if joins:
         sections.append(PassportSection("Joins", joins))
     if device.kind.can(Can.SWITCHES_LOAD):
         rows = tuple(
-            PassportRow(unit, place) for unit, place in contact_places(plan.get(SHEETS), plan.get(CIRCUITS), device)
+            PassportRow(unit, place)
+            for unit, place in contact_places(evaluation.get(SHEETS), evaluation.get(CIRCUITS), device)
         )
         sections.append(PassportSection("Contacts", rows))
-    seat = plan.get(LAYOUT).seat(device.id)
+    seat = evaluation.get(LAYOUT).seat(device.id)
     about = [PassportRow("Part", part.ref)]
     if part.width:
         about.append(PassportRow("Size", f"{part.width:g} × {part.height:g} × {part.depth:g} mm"))
@@ -103,9 +104,9 @@ def _device(plan: Evaluation[Job], device: Device) -> Passport:
     if part.loss_w:
         about.append(PassportRow("Heat", f"{part.loss_w:g} W"))
     sections.append(PassportSection("Part", tuple(about)))
-    on_the_door, reasons = door_sections(plan, device)
+    on_the_door, reasons = door_sections(evaluation, device)
     sections += on_the_door
-    wires = plan.get(WIRING).on_device.get(device.id, ())
+    wires = evaluation.get(WIRING).on_device.get(device.id, ())
     return Passport(
         title,
         device.kind.name,
@@ -117,9 +118,9 @@ def _device(plan: Evaluation[Job], device: Device) -> Passport:
     )
 
 
-def _where(plan: Evaluation[Job], device: Device) -> PassportSection:
+def _where(evaluation: Evaluation[Job], device: Device) -> PassportSection:
     rows = []
-    layout = plan.get(LAYOUT)
+    layout = evaluation.get(LAYOUT)
     seat = layout.seat(device.id)
     if seat:
         block = layout.block_of(device.id)
@@ -131,14 +132,14 @@ def _where(plan: Evaluation[Job], device: Device) -> PassportSection:
             body = body_of(block[0], rail, block[2])
             for side, (has, needs) in room_around(block[0], body, layout.ducts).items():
                 rows.append(PassportRow(f"Room {side}", f"{has:.0f} mm of {needs:.0f}"))
-    on_door = next((s for s in plan.get(DOOR).seats if s.device == device.id), None)
+    on_door = next((s for s in evaluation.get(DOOR).seats if s.device == device.id), None)
     if on_door:
         rows.append(PassportRow(on_door.leaf.capitalize(), f"x {on_door.x:g}  y {on_door.y:g} mm"))
     if device.zone is Zone.FIELD:
         rows.append(PassportRow("Field", device.purpose))
-    places = plan.get(SHEETS).places
+    places = evaluation.get(SHEETS).places
     seen: set[str] = set()
-    for rung in plan.get(CIRCUITS).rungs:
+    for rung in evaluation.get(CIRCUITS).rungs:
         for one in elements_of(rung.path):
             if any(p.device == device.id for p in one.poles) and one.id in places:
                 unit = next(p.unit for p in one.poles if p.device == device.id)
@@ -150,8 +151,8 @@ def _where(plan: Evaluation[Job], device: Device) -> PassportSection:
     return PassportSection("Where", tuple(rows))
 
 
-def _joins(plan: Evaluation[Job], device: Device) -> tuple[PassportRow, ...]:
-    nets, names, wiring = plan.get(NETS), plan.get(NAMES), plan.get(WIRING)
+def _joins(evaluation: Evaluation[Job], device: Device) -> tuple[PassportRow, ...]:
+    nets, names, wiring = evaluation.get(NETS), evaluation.get(NAMES), evaluation.get(WIRING)
     rows = []
     for pin in device.kind.pins:
         pid = device.pin(pin.name)
@@ -167,8 +168,8 @@ def _joins(plan: Evaluation[Job], device: Device) -> tuple[PassportRow, ...]:
     return tuple(rows[:10])
 
 
-def _wire(plan: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
-    batch = next(b for b in plan.get(WIRING).batches if wire.key in b.wires)
+def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
+    batch = next(b for b in evaluation.get(WIRING).batches if wire.key in b.wires)
     raw = wire.length
     rows = (
         PassportRow("From", wire.start.label, PinKey(wire.start.pin)),
@@ -185,7 +186,7 @@ def _wire(plan: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) -> Pas
         PassportRow(wire.end.label, wire.end.fitting),
         PassportRow("strip, torque", _fixing(wire.end)),
     )
-    state = progress_of(plan.get(WIRING), records).of(wire.key)
+    state = progress_of(evaluation.get(WIRING), records).of(wire.key)
     done = tuple(
         PassportRow(one.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
         for one, d in (state.done if state else ())
@@ -193,7 +194,7 @@ def _wire(plan: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) -> Pas
     sections = [PassportSection("Wire", rows), PassportSection("Ends", ends)]
     if done:
         sections.append(PassportSection("Done", done))
-    results = results_of(plan.get(TESTS), records)
+    results = results_of(evaluation.get(TESTS), records)
     read = tuple(
         PassportRow(t.title, f"{r.text}, {r.outcome.value}") for t, r in results.readings if r and t.wire == wire.key
     )
@@ -216,12 +217,12 @@ def _fixing(end: object) -> str:
     return f"{strip:g} mm, {torque:g} N·m"
 
 
-def _net(plan: Evaluation[Job], net_id: PinRef) -> Passport | None:
-    net = plan.get(NETS).net(net_id)
+def _net(evaluation: Evaluation[Job], net_id: PinRef) -> Passport | None:
+    net = evaluation.get(NETS).net(net_id)
     if net is None:
         return None
-    names, circuits = plan.get(NAMES), plan.get(CIRCUITS)
-    wires = tuple(w for w in plan.get(WIRING).wires if w.net == net.id)
+    names, circuits = evaluation.get(NAMES), evaluation.get(CIRCUITS)
+    wires = tuple(w for w in evaluation.get(WIRING).wires if w.net == net.id)
     rows = []
     for pin in net.pins[:14]:
         owner, marking = pin
@@ -240,12 +241,12 @@ def _net(plan: Evaluation[Job], net_id: PinRef) -> Passport | None:
     return Passport(f"Net {number}", net.net_class.value, text, tuple(sections), (), wires)
 
 
-def _duct(plan: Evaluation[Job], name: str) -> Passport | None:
-    duct = next((d for d in plan.get(LAYOUT).ducts if d.name == name), None)
+def _duct(evaluation: Evaluation[Job], name: str) -> Passport | None:
+    duct = next((d for d in evaluation.get(LAYOUT).ducts if d.name == name), None)
     if duct is None:
         return None
-    wires = tuple(w for w in plan.get(WIRING).wires if name in w.ducts)
-    use = next(one for one in plan.get(DUCT_USES) if one.name == name)
+    wires = tuple(w for w in evaluation.get(WIRING).wires if name in w.ducts)
+    use = next(one for one in evaluation.get(DUCT_USES) if one.name == name)
     fullest = max(use.segments, key=lambda part: part.share)
     place = f"at {'y' if duct.upright else 'x'} {fullest.begin:.0f} to {fullest.end:.0f} mm"
     wide = f"{use.width:g} mm" if use.width else "no standard width"
@@ -261,8 +262,8 @@ def _duct(plan: Evaluation[Job], name: str) -> Passport | None:
     return Passport(name, "duct", "upright" if duct.upright else "level", (PassportSection("Duct", rows),), (), wires)
 
 
-def _hole(plan: Evaluation[Job], number: str) -> Passport | None:
-    hole = next((h for h in plan.get(HOLES) if h.number == number), None)
+def _hole(evaluation: Evaluation[Job], number: str) -> Passport | None:
+    hole = next((h for h in evaluation.get(HOLES) if h.number == number), None)
     if hole is None:
         return None
     rows = [

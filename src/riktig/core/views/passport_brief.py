@@ -1,28 +1,28 @@
 """The passport of what stands in the Brief: a sized value, a load."""
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.keys import LoadKey, ValueKey
-from riktig.core.plan import Evaluation
 from riktig.core.sizing import PROPOSAL, Value
 from riktig.core.views.passport_model import Passport, PassportRow, PassportSection
 
 __all__ = ["load_passport", "value_passport"]
 
 
-def value_passport(plan: Evaluation[Job], key: str) -> Passport | None:
+def value_passport(evaluation: Evaluation[Job], key: str) -> Passport | None:
     """Everything about a sized value: where it is from, whose it is, what is wrong with it."""
-    value = plan.get(PROPOSAL).value(key)
+    value = evaluation.get(PROPOSAL).value(key)
     if value is None:
         return None
-    load = next((one for one in plan.document.loads if one.id == value.load), None)
+    load = next((one for one in evaluation.document.loads if one.id == value.load), None)
     rows = [PassportRow("Value", value.text)]
     if value.overridden:
         rows += [
             PassportRow("Riktig proposes", f"{value.proposed:g} {value.unit}".strip()),
             PassportRow("Your reason", value.reason),
         ]
-    if value.short:
-        rows.append(PassportRow("Not enough", value.short))
+    if value.shortfall:
+        rows.append(PassportRow("Not enough", value.shortfall))
     if value.unsure:
         rows.append(PassportRow("Mark ?", "a figure we are not sure of decided it: compare it with the print"))
     whose = PassportSection(
@@ -38,9 +38,9 @@ def value_passport(plan: Evaluation[Job], key: str) -> Passport | None:
     )
 
 
-def load_passport(plan: Evaluation[Job], load_id: str) -> Passport | None:
+def load_passport(evaluation: Evaluation[Job], load_id: str) -> Passport | None:
     """Everything about a load: what the customer said, and every value it led to."""
-    job, proposal = plan.document, plan.get(PROPOSAL)
+    job, proposal = evaluation.document, evaluation.get(PROPOSAL)
     load = next((one for one in job.loads if one.id == load_id), None)
     if load is None:
         return None
@@ -68,9 +68,9 @@ def load_passport(plan: Evaluation[Job], load_id: str) -> Passport | None:
     field = tuple(PassportRow(s.name, s.wetting.value) for s in job.signals if s.load == load.id)
     if field:
         sections.append(PassportSection("Field devices", field))
-    doubts = tuple(PassportRow("", d.text) for d in proposal.doubts if d.where == LoadKey(load.id))
-    if doubts:
-        sections.append(PassportSection("To settle", doubts))
+    issues = tuple(PassportRow("", d.text) for d in proposal.issues if d.where == LoadKey(load.id))
+    if issues:
+        sections.append(PassportSection("To settle", issues))
     return Passport(load.name, load.kind.value, f"{load.place}." if load.place else "", tuple(sections))
 
 

@@ -1,8 +1,8 @@
 """What the passport says of an operator or of the isolator's shaft."""
 
 from riktig.core.door import DOOR, SHAFTS, engagement_of, may_move, stack_of, things_behind, wiring_room
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import Device
 from riktig.core.standards import Why
@@ -11,14 +11,14 @@ from riktig.core.views.passport_model import PassportRow, PassportSection
 __all__ = ["door_sections"]
 
 
-def door_sections(plan: Evaluation[Job], device: Device) -> tuple[tuple[PassportSection, ...], tuple[Why, ...]]:
+def door_sections(evaluation: Evaluation[Job], device: Device) -> tuple[tuple[PassportSection, ...], tuple[Why, ...]]:
     """The build-up of an operator from the front to the last block, or the shaft of an isolator; nothing else's."""
-    seat = plan.get(DOOR).seat(device.id)
+    seat = evaluation.get(DOOR).seat(device.id)
     if seat is None:
         return (), ()
     if seat.is_shaft:
-        shaft = next(one for one in plan.get(SHAFTS) if one.device == device.id)
-        engaged = engagement_of(shaft, plan.document.practice)
+        shaft = next(one for one in evaluation.get(SHAFTS) if one.device == device.id)
+        engaged = engagement_of(shaft, evaluation.document.practice)
         rows = (
             PassportRow("Centre on the door", f"x {shaft.on_leaf.x:g}  y {shaft.on_leaf.y:g} mm"),
             PassportRow("Shaft to cut", f"{shaft.length:g} mm"),
@@ -32,8 +32,8 @@ def door_sections(plan: Evaluation[Job], device: Device) -> tuple[tuple[Passport
         PassportRow(str(n), f"{item.what} {'-'.join(item.pins)} {item.way}".strip())
         for n, item in enumerate(stack.items, 1)
     ]
-    box = plan.document.enclosure
-    room = wiring_room(seat, things_behind(plan.get(LAYOUT), box), box.plate_depth)
+    box = evaluation.document.enclosure
+    room = wiring_room(seat, things_behind(evaluation.get(LAYOUT), box), box.plate_depth)
     rows_of += [
         PassportRow("Depth", f"{seat.depth:g} mm behind the door"),
         PassportRow("Room for wires", f"{room:.0f} mm behind it"),

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports.record import missing_papers
 from riktig.core.holes import METAL_HOLES
 from riktig.core.job import Job
 from riktig.core.labels import LABELS
-from riktig.core.plan import Evaluation
 from riktig.core.plate import LAYOUT
 from riktig.core.production import progress_of
 from riktig.core.proving import TESTS, Outcome, results_of
@@ -55,32 +55,32 @@ class Status:
     line: str
 
 
-def statuses(plan: Evaluation[Job], records: Iterable[Record]) -> tuple[Status, ...]:
+def statuses(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[Status, ...]:
     """All stations in the order of work."""
-    job, kept = plan.document, tuple(records)
+    job, kept = evaluation.document, tuple(records)
     if not job.loads:
         waits = [Status(name, Stamp.BLANK, "waits for the Brief") for name in STATIONS[1:]]
         return (Status("Brief", Stamp.BLANK, "start here: say what turns"), *waits)
-    return (*_planned(plan), *_done(plan, kept))
+    return (*_planned(evaluation), *_done(evaluation, kept))
 
 
 def _plural(count: int, one: str, many: str = "") -> str:
     return f"{count} {one if count == 1 else many or one + 's'}"
 
 
-def _planned(plan: Evaluation[Job]) -> list[Status]:
-    circuits, wiring = plan.get(CIRCUITS), plan.get(WIRING)
-    rules = plan.get(RULES)
-    layout, door = plan.get(LAYOUT), plan.get(DOOR)
+def _planned(evaluation: Evaluation[Job]) -> list[Status]:
+    circuits, wiring = evaluation.get(CIRCUITS), evaluation.get(WIRING)
+    rules = evaluation.get(RULES)
+    layout, door = evaluation.get(LAYOUT), evaluation.get(DOOR)
     doors = {leaf.name for leaf in door.leaves}
-    holes = sum(hole.face in doors for hole in plan.get(METAL_HOLES))
+    holes = sum(hole.face in doors for hole in evaluation.get(METAL_HOLES))
     clash = _plural(len(circuits.clashes), "change clashes", "changes clash")
     crowded = len(wiring.crowded) + len(wiring.unrouted)
     failed = sum(r.verdict is Verdict.FAILS for r in rules)
     judge = sum(r.verdict is Verdict.JUDGE for r in rules)
-    named = len(plan.get(NAMES).number)
-    labels = plan.get(LABELS).labels
-    terminals = sum(len(strip.rows) for strip in plan.get(STRIPS).strips)
+    named = len(evaluation.get(NAMES).number)
+    labels = evaluation.get(LABELS).labels
+    terminals = sum(len(strip.rows) for strip in evaluation.get(STRIPS).strips)
 
     def fits(count: int, good: str) -> tuple[Stamp, str]:
         if count:
@@ -95,7 +95,7 @@ def _planned(plan: Evaluation[Job]) -> list[Status]:
     else:
         ruled = Stamp.CLEAR, _plural(len(rules), "clause met", "clauses met")
     return [
-        _brief(plan),
+        _brief(evaluation),
         Status(
             "Circuits",
             Stamp.FIX if circuits.clashes else Stamp.CLEAR,
@@ -116,10 +116,10 @@ def _planned(plan: Evaluation[Job]) -> list[Status]:
     ]
 
 
-def _brief(plan: Evaluation[Job]) -> Status:
+def _brief(evaluation: Evaluation[Job]) -> Status:
     """The Brief: what cannot stand first, then what a person has yet to settle."""
-    job = plan.document
-    found = [f for result in plan.get(RULES) if result.group is Group.BRIEF for f in result.findings]
+    job = evaluation.document
+    found = [f for result in evaluation.get(RULES) if result.group is Group.BRIEF for f in result.findings]
     failed = sum(finding.verdict is Verdict.FAILS for finding in found)
     if failed:
         return Status("Brief", Stamp.FIX, _plural(failed, "thing cannot stand", "things cannot stand"))
@@ -130,9 +130,9 @@ def _brief(plan: Evaluation[Job]) -> Status:
     return Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, {supplies}")
 
 
-def _done(plan: Evaluation[Job], records: tuple[Record, ...]) -> list[Status]:
-    progress = progress_of(plan.get(WIRING), records)
-    results = results_of(plan.get(TESTS), records)
+def _done(evaluation: Evaluation[Job], records: tuple[Record, ...]) -> list[Status]:
+    progress = progress_of(evaluation.get(WIRING), records)
+    results = results_of(evaluation.get(TESTS), records)
     total, finished = len(progress.states), progress.complete
     began = any(state.done for state in progress.states)
     if progress.stale:
@@ -153,7 +153,7 @@ def _done(plan: Evaluation[Job], records: tuple[Record, ...]) -> list[Status]:
     else:
         stamp = Stamp.BEGUN if passed else Stamp.BLANK
         prove = Status("Prove", stamp, f"{passed} of {tests} dead tests")
-    missing = missing_papers(plan, records)
+    missing = missing_papers(evaluation, records)
     last = Status(
         "Hand over",
         Stamp.BLANK if missing else Stamp.CLEAR,

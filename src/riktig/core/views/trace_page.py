@@ -6,10 +6,10 @@ from dataclasses import dataclass
 from itertools import takewhile
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.evaluation import Evaluation, reads
 from riktig.core.geometry import Drawing, Face, Line, Point, Poly, Rect, Shape, Text, run_of
 from riktig.core.job import DeviceId, Job, PinRef
 from riktig.core.keys import DeviceKey, ElementKey, Key, LoadKey, NetKey, PinKey, WireKey
-from riktig.core.plan import Evaluation, reads
 from riktig.core.plate import LAYOUT, Layout, PlacedDevice
 from riktig.core.schematic import (
     CIRCUITS,
@@ -68,48 +68,48 @@ class TracePage:
     ends: tuple[tuple[str, str], ...]
 
 
-def trace_of(plan: Evaluation[Job], key: Key | None) -> tuple[str, Trace]:
+def trace_of(evaluation: Evaluation[Job], key: Key | None) -> tuple[str, Trace]:
     """What a key says to trace, in words, and its trace; without ways where nothing can be followed."""
-    circuits, nets, names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
-    devices = plan.get(TRACE_LOOKUPS).devices
+    circuits, nets, names = evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(NAMES)
+    devices = evaluation.get(TRACE_LOOKUPS).devices
     if isinstance(key, NetKey):
         net = nets.net(key.net)
         if net is None:
             return "", Trace(())
         number = names.number.get(net.id, "")
-        return f"potential {number}", trace_line(plan.get(TRACER), net.pins, f"Potential {number}")
+        return f"potential {number}", trace_line(evaluation.get(TRACER), net.pins, f"Potential {number}")
     if isinstance(key, WireKey):
-        wire = plan.get(WIRING).wire(key.wire)
+        wire = evaluation.get(WIRING).wire(key.wire)
         if wire is None:
             return "", Trace(())
         pins = tuple(sorted((wire.start.pin, wire.end.pin), key=lambda pin: pin not in nets.of_pin))
-        return f"wire {wire.number}", trace_line(plan.get(TRACER), pins, f"Wire {wire.number}")
+        return f"wire {wire.number}", trace_line(evaluation.get(TRACER), pins, f"Wire {wire.number}")
     if isinstance(key, LoadKey):
-        circuit = next((one for one in plan.document.circuits if one.load == key.load), None)
+        circuit = next((one for one in evaluation.document.circuits if one.load == key.load), None)
         if circuit is None or not any(device.circuit == circuit.id for device in circuits.devices):
             return "", Trace(())
         device = outside_device(circuits, circuit.id)
-        return f"{names.tag[device.id]}, {device.purpose}", trace(plan.get(TRACER), device.id)
+        return f"{names.tag[device.id]}, {device.purpose}", trace(evaluation.get(TRACER), device.id)
     named = device_of(key)
     owner = devices.get(named) if named else None
     if owner is None:
         return "", Trace(())
     label = _label(owner, names.tag)
     if isinstance(key, PinKey):
-        return f"{label}:{key.pin.marking}", trace(plan.get(TRACER), key.pin)
+        return f"{label}:{key.pin.marking}", trace(evaluation.get(TRACER), key.pin)
     if isinstance(key, ElementKey):
         element = next((e for rung in circuits.rungs for e in elements_of(rung.path) if e.id == key.element), None)
         unit = element.poles[0].unit if element else ""
-        return f"{label} {unit}, {owner.purpose}", trace(plan.get(TRACER), owner.id, unit)
-    return f"{label}, {owner.purpose}", trace(plan.get(TRACER), owner.id)
+        return f"{label} {unit}, {owner.purpose}", trace(evaluation.get(TRACER), owner.id, unit)
+    return f"{label}, {owner.purpose}", trace(evaluation.get(TRACER), owner.id)
 
 
-def trace_page(plan: Evaluation[Job], key: Key | None) -> TracePage | None:
+def trace_page(evaluation: Evaluation[Job], key: Key | None) -> TracePage | None:
     """The page of what a selection key names; None where nothing can be followed."""
-    title, found = trace_of(plan, key)
-    if not found.ways:
+    title, found = trace_of(evaluation, key)
+    if not found.paths:
         return None
-    return _Page(plan).draw(title, found)
+    return _Page(evaluation).draw(title, found)
 
 
 def _label(device: Device, tags: dict[DeviceId, str]) -> str:
@@ -129,7 +129,7 @@ class _Known:
 
 def _know(tracer: Tracer, strips: Strips, layout: Layout) -> _Known:
     return _Known(
-        tracer.ways.devices,
+        tracer.paths.devices,
         {row.device: row for strip in strips.strips for row in strip.rows},
         {core.panel_pin: (cable, core) for cable in strips.cables for core in cable.cores},
         {seat.device: seat for seat in layout.seats},
@@ -149,36 +149,36 @@ class _Column:
 
 
 class _Page:
-    def __init__(self, plan: Evaluation[Job]) -> None:
-        self.circuits, self.nets, self.names = plan.get(CIRCUITS), plan.get(NETS), plan.get(NAMES)
-        known = plan.get(TRACE_LOOKUPS)
+    def __init__(self, evaluation: Evaluation[Job]) -> None:
+        self.circuits, self.nets, self.names = evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(NAMES)
+        known = evaluation.get(TRACE_LOOKUPS)
         self.devices, self.rows, self.cores, self.seats = known.devices, known.rows, known.cores, known.seats
-        self.places = plan.get(SHEETS).places
-        self.layout = plan.get(LAYOUT)
+        self.places = evaluation.get(SHEETS).places
+        self.layout = evaluation.get(LAYOUT)
         self.marks: list[Shape] = []
 
     def draw(self, title: str, found: Trace) -> TracePage:
         """All ways, each where there is room first."""
         self.marks = [Text(MARGIN, MARGIN + 4, f"Trace of {title}", 3.6, face=Face.BOLD)]
-        room = [MARGIN + 10.0] * min(len(found.ways), ACROSS)
+        room = [MARGIN + 10.0] * min(len(found.paths), ACROSS)
         columns: list[_Column] = []
-        for number in range(len(found.ways)):
+        for number in range(len(found.paths)):
             place = number if number < ACROSS else room.index(min(room))
-            column = self._column(found.ways, number, MARGIN + place * COLUMN, room[place])
+            column = self._column(found.paths, number, MARGIN + place * COLUMN, room[place])
             columns.append(column)
             room[place] = column.bottom + 9.0
         width = 2 * MARGIN + COLUMN * max(len(room), 2)
         drawing = Drawing(width, max(room), tuple(self.marks), f"Trace of {title}")
-        headings = tuple(by_tags(way.why, self.names.tag) for way in found.ways)
+        headings = tuple(by_tags(way.why, self.names.tag) for way in found.paths)
         ends = tuple((column.before, column.after) for column in columns)
         return TracePage(title, drawing, tuple(column.stops for column in columns), headings, ends)
 
-    def _column(self, ways: tuple[Way, ...], number: int, x: float, top: float) -> _Column:
-        way = ways[number]
+    def _column(self, paths: tuple[Way, ...], number: int, x: float, top: float) -> _Column:
+        way = paths[number]
         heading = _fitted(f"{number + 1}  {by_tags(way.why, self.names.tag)}", COLUMN - 4, 3.0, bold=True)
         self.marks.append(Text(x, top + 3, heading, 3.0, face=Face.BOLD))
-        skip, above = self._shared(ways[:number], way)
-        left, home = self._shared(ways[:number], way, home=True)
+        skip, above = self._shared(paths[:number], way)
+        left, home = self._shared(paths[:number], way, home=True)
         left = max(min(left, len(way.steps) - skip - 1), 0)
         shown = way.steps[skip : len(way.steps) - left]
         before = f"from {self._pin_name(way.begins)}, {self._owner(way.begins).purpose}" if way.begins else ""

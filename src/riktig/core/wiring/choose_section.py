@@ -28,20 +28,20 @@ class SectionChooser:
         self._devices, self._sizing = devices, sizing
         self._least = SMALL_AWG if practice.rulebook.north_american else SMALL_MM2
 
-    def section(self, half: Connection) -> tuple[float, Why]:
+    def section(self, connection: Connection) -> tuple[float, Why]:
         """The section of a wire and why."""
-        sizing, net = self._sizing, half.net
+        sizing, net = self._sizing, connection.net
         circuit = circuit_of_net(net)
         load = sizing.load_of(circuit)
         if net.net_class is NetClass.EARTH:
-            return self._earth_section(half.b)
+            return self._earth_section(connection.b)
         if net.net_class is NetClass.POWER:
-            block = self._devices[half.a.device].kind.can(Can.DISTRIBUTES)
-            tap = sizing.load_of(circuit_of(half.b.device)) if block else None
+            block = self._devices[connection.a.device].kind.can(Can.DISTRIBUTES)
+            tap = sizing.load_of(circuit_of(connection.b.device)) if block else None
             if tap:
                 return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {TAP}")
             section = load.section if load and not feeds(net) else sizing.feeder
-            small = self._small(half, load is None)
+            small = self._small(connection, load is None)
             if small:
                 return small
             if (
@@ -51,11 +51,11 @@ class SectionChooser:
             ):
                 section = load.proposal.legs if not feeds(net) else section
             return section.mm2, section.why
-        if self._serves(half) or (net.net_class is NetClass.EXCEPTED and net.line >= 0 and not load):
+        if self._serves(connection) or (net.net_class is NetClass.EXCEPTED and net.line >= 0 and not load):
             reason = "Socket, light and heater behind a breaker of up to 16 A."
             return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
         if net.net_class is NetClass.NEUTRAL:
-            return self._neutral_section(half)
+            return self._neutral_section(connection)
         if net.net_class is NetClass.EXCEPTED and load and net.line >= 0:
             return load.section.mm2, load.section.why
         if load:
@@ -63,24 +63,24 @@ class SectionChooser:
         control = sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
 
-    def _serves(self, half: Connection) -> bool:
+    def _serves(self, connection: Connection) -> bool:
         """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
-        neutral = half.net.net_class is NetClass.NEUTRAL
-        pins = (half.a, half.b) if neutral else half.net.pins
+        neutral = connection.net.net_class is NetClass.NEUTRAL
+        pins = (connection.a, connection.b) if neutral else connection.net.pins
         services = (d for pin in pins if (d := self._devices[pin.device]).kind.can(Can.SERVICE))
         return any(self._sizing.load_of(device.circuit) is None for device in services)
 
-    def _neutral_section(self, half: Connection) -> tuple[float, Why]:
+    def _neutral_section(self, connection: Connection) -> tuple[float, Why]:
         """The neutral of a load is as thick as its line; that of control as thick as control; the bar's, the feeder."""
         sizing = self._sizing
-        of_one = circuit_of(half.a.device) == circuit_of(half.b.device)
-        if of_one and not sizing.load_of(circuit_of(half.b.device)):
-            of_bar = any(self._devices[pin.device].kind.can(Can.NEUTRAL_BAR) for pin in (half.a, half.b))
+        of_one = circuit_of(connection.a.device) == circuit_of(connection.b.device)
+        if of_one and not sizing.load_of(circuit_of(connection.b.device)):
+            of_bar = any(self._devices[pin.device].kind.can(Can.NEUTRAL_BAR) for pin in (connection.a, connection.b))
             if of_bar:
                 return sizing.feeder.mm2, sizing.feeder.why
-        load = sizing.load_of(circuit_of(half.b.device))
-        ends = [self._devices[pin.device] for pin in (half.a, half.b)]
-        way = any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.circuit == circuit_of(half.b.device) for d in ends)
+        load = sizing.load_of(circuit_of(connection.b.device))
+        ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
+        way = any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.circuit == circuit_of(connection.b.device) for d in ends)
         if load and way:
             return load.section.mm2, load.section.why
         if any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.purpose.startswith("through-feed") for d in ends):
@@ -91,17 +91,17 @@ class SectionChooser:
         control = load.control if load else sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
 
-    def _small(self, half: Connection, unsized: bool) -> tuple[float, Why] | None:
+    def _small(self, connection: Connection, unsized: bool) -> tuple[float, Why] | None:
         """Power conductors of a circuit that the Brief does not list: a tap, or behind a small fuse."""
-        devices = [self._devices[pin.device] for pin in (half.a, half.b)]
+        devices = [self._devices[pin.device] for pin in (connection.a, connection.b)]
         mine = [d for d in devices if d.circuit != devices[0].circuit or self._sizing.load_of(d.circuit) is None]
         block = devices[0].kind.can(Can.DISTRIBUTES)
         other = devices[1]
         if any(d.kind.can(Can.SWITCHES_LOAD) and self._sizing.load_of(d.circuit) is None for d in devices):
             return None  # the main contactor carries all that is behind it
-        ahead = any(n.startswith("in.") for n in half.net.nodes)
-        own = unsized and not feeds(half.net) and not ahead
-        if ahead and devices[0].kind.can(Can.TAP_TERMINAL) and half.a.marking == "t":
+        ahead = any(n.startswith("in.") for n in connection.net.nodes)
+        own = unsized and not feeds(connection.net) and not ahead
+        if ahead and devices[0].kind.can(Can.TAP_TERMINAL) and connection.a.marking == "t":
             load = self._sizing.load_of(other.circuit)
             why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
             return (load.section.mm2 if load else self._least), why

@@ -50,7 +50,7 @@ def wire_all(
     """
     devices = circuits.by_id
     router = Router(layout, door, circuits.devices, enclosure, practice, nets.of_pin)
-    halves: list[Connection] = []
+    connections: list[Connection] = []
     unrouted: list[PinRef] = []
     bridged = bridged_pins(joins, devices)
     clamps = (pin for net in nets.nets for pin in net.pins if _is_clamp(pin, devices))
@@ -59,22 +59,22 @@ def wire_all(
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
         pins = _unbridged([pin for pin in pins if router.reaches(pin)], devices, bridged)
-        spread = _from_blocks(net, pins, circuits) if feeds(net) else []
+        spread = _from_blocks(net, pins, _blocks_of(net, circuits, router)) if feeds(net) else []
         if net.net_class is NetClass.EARTH:
-            halves += _earths(net, pins, circuits, devices)
+            connections += _earths(net, pins, circuits, _bars_on(net, Can.EARTH_BAR, circuits, router))
         elif spread:
-            halves += spread
-        elif bars := _bars_of(net, circuits):
+            connections += spread
+        elif bars := _bars_of(net, circuits, router):
             neutrals = {device.id for device in devices.values() if device.kind.can(Can.NEUTRAL_TERMINAL)}
-            halves += _from_bars(net, pins, bars, neutrals)
+            connections += _from_bars(net, pins, bars, neutrals)
         elif any(devices[pin.device].kind.can(Can.TAP_TERMINAL) for pin in pins):
-            halves += _tapped(net, pins, devices, router)
+            connections += _tapped(net, pins, devices, router)
         elif len(pins) > 1:
             single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
             order = best_path(pins, single, _hinged(pins, devices, router))
-            halves += [Connection(net, a, b) for a, b in pairwise(order)]
-    maker = _WireMaker(devices, names, sizing, practice, router, wire_ids_of(halves, names))
-    wires = [maker.wire(half) for half in halves]
+            connections += [Connection(net, a, b) for a, b in pairwise(order)]
+    maker = _WireMaker(devices, names, sizing, practice, router, wire_ids_of(connections, names))
+    wires = [maker.wire(connection) for connection in connections]
     wires, crowded = _with_ends(wires, devices, sizing)
     ordered, batches = make_batches(wires, practice)
     return Wiring(ordered, batches, segments_of(ordered, layout), crowded, tuple(unrouted))
@@ -120,16 +120,15 @@ def _holds(pin: PinRef, devices: Mapping[DeviceId, Device], sizing: Sizing) -> i
     return sizing.parts[devices[owner].id].clamp(marking).conductors
 
 
-def _earths(net: Net, pins: list[PinRef], circuits: Circuits, devices: Mapping[DeviceId, Device]) -> list[Connection]:
+def _earths(net: Net, pins: list[PinRef], circuits: Circuits, bars: list[Device]) -> list[Connection]:
     """Each point from a way of its own; a further bar hangs on the last way of the one before."""
-    bars = [d for d in circuits.devices if d.kind.can(Can.EARTH_BAR)]
     if not bars:
         return []
     points = [p for p in circuits.earths if p in pins]
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
     links = [Connection(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
     if links:
-        taken = {half.b for half in links}
+        taken = {connection.b for connection in links}
         ways = [way for way in ways if way not in taken]
     spare = ways[-1:] * len(points)
     return links + [Connection(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
@@ -144,38 +143,54 @@ def _tapped(net: Net, pins: list[PinRef], devices: Mapping[DeviceId, Device], ro
     return [Connection(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
 
 
-def _bars_of(net: Net, circuits: Circuits) -> list[Device]:
+def _bars_on(net: Net, can: Can, circuits: Circuits, router: Router) -> list[Device]:
+    """Bars of a kind that are drawn on this net and that a wire can get to: another one is no place for its wires."""
+    return [
+        d for d in circuits.devices if d.kind.can(can) and d.pin("1") in net.pins and router.reaches(d.pin("1"))
+    ]  # fmt: skip
+
+
+def _bars_of(net: Net, circuits: Circuits, router: Router) -> list[Device]:
     """The bars that spread a return: the neutral, or 0 V where relay commons are bridged."""
     wanted = {NetClass.NEUTRAL: Can.NEUTRAL_BAR, NetClass.DC: Can.ZERO_BAR}.get(net.net_class)
-    return [d for d in circuits.devices if d.kind.can(wanted) and d.pin("1") in net.pins] if wanted else []
+    return _bars_on(net, wanted, circuits, router) if wanted else []
+
+
+def _blocks_of(net: Net, circuits: Circuits, router: Router) -> list[Device]:
+    """Distribution blocks of which this net has an inlet that a wire can get to."""
+    return [
+        d
+        for d in circuits.devices
+        if d.kind.can(Can.DISTRIBUTES)
+        and any(d.pin(u.name) in net.pins and router.reaches(d.pin(u.name)) for u in d.kind.units)
+    ]
 
 
 def _from_bars(net: Net, pins: list[PinRef], bars: list[Device], neutrals: Container[DeviceId]) -> list[Connection]:
     """Each circuit's return from a way of its own on the bar, its load's from another; the rest goes on from there."""
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
     links = [Connection(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
-    taken = {half.b for half in links}
+    taken = {connection.b for connection in links}
     ways = [way for way in ways if way not in taken]
     heads: dict[tuple[CircuitId, PinRef | None], PinRef] = {}
-    halves: list[Connection] = []
+    connections: list[Connection] = []
     for pin in pins:
         if pin in ways or pin.device in {bar.id for bar in bars}:
             continue
         head = (circuit_of(pin.device), pin if pin.device in neutrals and pin.marking == "i" else None)
         if head in heads:
-            halves.append(Connection(net, heads[head], pin))
+            connections.append(Connection(net, heads[head], pin))
         else:
-            halves.append(Connection(net, ways[min(len(heads), len(ways) - 1)], pin))
+            connections.append(Connection(net, ways[min(len(heads), len(ways) - 1)], pin))
         heads[head] = pin
-    return links + halves
+    return links + connections
 
 
-def _from_blocks(net: Net, pins: list[PinRef], circuits: Circuits) -> list[Connection]:
+def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device]) -> list[Connection]:
     """Each breaker from a way of its own of the distribution blocks; none without blocks.
 
     The supply lands on the first block; a further block hangs on the thick outlet of the one before.
     """
-    blocks = [d for d in circuits.devices if d.kind.can(Can.DISTRIBUTES)]
     if not blocks:
         return []
     unit = next(u for u in blocks[0].kind.units if blocks[0].pin(u.name) in net.pins)
@@ -186,9 +201,9 @@ def _from_blocks(net: Net, pins: list[PinRef], circuits: Circuits) -> list[Conne
     ends = [pin for pin in pins if pin not in inlets and pin not in ways and pin not in onward]
     source = [pin for pin in ends if circuit_of(pin.device) == blocks[0].circuit]
     fed = [pin for pin in ends if pin not in source]
-    halves = [Connection(net, pin, inlets[0]) for pin in source]
+    connections = [Connection(net, pin, inlets[0]) for pin in source]
     over = ways[-1:] * max(len(fed) - len(ways), 0)
-    return halves + links + [Connection(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
+    return connections + links + [Connection(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
 
 
 class _WireMaker:
@@ -205,21 +220,21 @@ class _WireMaker:
         self._practice, self._router = practice, router
         self._sections = SectionChooser(devices, sizing, practice)
 
-    def wire(self, half: Connection) -> Wire:
+    def wire(self, connection: Connection) -> Wire:
         """A wire with its length and looks; fittings come when all wires are known."""
-        net = half.net
-        route = self._router.route(half.a, half.b)
+        net = connection.net
+        route = self._router.route(connection.a, connection.b)
         raw = route.length + 2 * self._practice.end_allowance
         length = -(-raw // ROUND_TO) * ROUND_TO
-        mm2, why = self._sections.section(half)
-        stage = self._stage(half, route.via_door)
-        circuit = circuit_of_net(net) if stage is not WiringStage.EARTH else circuit_of(half.b.device)
+        mm2, why = self._sections.section(connection)
+        stage = self._stage(connection, route.via_door)
+        circuit = circuit_of_net(net) if stage is not WiringStage.EARTH else circuit_of(connection.b.device)
         return Wire(
-            wire_key(half.a, half.b),
+            wire_key(connection.a, connection.b),
             net.id,
-            self._idents.get(wire_key(half.a, half.b)) or self._names.number.get(net.id, INSIDE_ONE),
-            self._end(half.a),
-            self._end(half.b),
+            self._idents.get(wire_key(connection.a, connection.b)) or self._names.number.get(net.id, INSIDE_ONE),
+            self._end(connection.a),
+            self._end(connection.b),
             mm2,
             conductor_colour(net, self._practice),
             length,
@@ -241,16 +256,16 @@ class _WireMaker:
     def _end(self, pin: PinRef) -> WireEnd:
         return WireEnd(pin, self.label(pin), "", 0.0, 0.0)
 
-    def _stage(self, half: Connection, via_door: bool) -> WiringStage:
-        if half.net.net_class is NetClass.EARTH:
+    def _stage(self, connection: Connection, via_door: bool) -> WiringStage:
+        if connection.net.net_class is NetClass.EARTH:
             return WiringStage.EARTH
         if via_door:
             return WiringStage.DOOR
-        if half.net.net_class is NetClass.NEUTRAL:
+        if connection.net.net_class is NetClass.NEUTRAL:
             return WiringStage.NEUTRAL
-        if half.net.net_class is NetClass.CONTROL:
+        if connection.net.net_class is NetClass.CONTROL:
             return WiringStage.CONTROL
-        feed = feeds(half.net) or self._sizing.load_of(circuit_of_net(half.net)) is None
+        feed = feeds(connection.net) or self._sizing.load_of(circuit_of_net(connection.net)) is None
         return WiringStage.FEED if feed else WiringStage.MOTOR
 
 

@@ -1,9 +1,9 @@
 """What this step offers the Plan."""
 
 from riktig.core.door import DOOR
+from riktig.core.evaluation import reads
 from riktig.core.geometry import Drawing
 from riktig.core.job import JOB_ENCLOSURE, JOB_JOINS, JOB_PRACTICE, Practice
-from riktig.core.plan import reads
 from riktig.core.plate import LAYOUT, DuctLevel, Layout, draw_plate
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Names
 from riktig.core.sizing import SIZING

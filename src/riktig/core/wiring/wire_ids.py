@@ -13,7 +13,7 @@ INSIDE_ONE = "link"
 """In the place of a number: a wire between two units of one device, at whose joint nothing else lands."""
 
 
-def wire_ids_of(halves: list[Connection], names: Names) -> dict[WireId, str]:
+def wire_ids_of(connections: list[Connection], names: Names) -> dict[WireId, str]:
     """The number of every wire by its key: the number of its potential, and the ident of the end it feeds.
 
     Method:
@@ -25,10 +25,10 @@ def wire_ids_of(halves: list[Connection], names: Names) -> dict[WireId, str]:
         return {}
     near: dict[PinRef, list[PinRef]] = defaultdict(list)
     number: dict[PinRef, str] = {}
-    for half in halves:
-        near[half.a].append(half.b)
-        near[half.b].append(half.a)
-        number[half.a] = number[half.b] = names.number.get(half.net.id, "")
+    for connection in connections:
+        near[connection.a].append(connection.b)
+        near[connection.b].append(connection.a)
+        number[connection.a] = number[connection.b] = names.number.get(connection.net.id, "")
     found: dict[WireId, str] = {}
     seen: set[PinRef] = set()
     for root in sorted(near, key=lambda pin: (names.marks.get(pin, 0), pin)):

@@ -167,8 +167,8 @@ class MarkPage(QWidget):
         return self._states.get(self.number)
 
     def _blockers(self) -> tuple[str, ...]:
-        plan = self.session.plan
-        found = plan.get(GLAND_BLOCKERS) if "gland" in self.face else plan.get(BLOCKERS)
+        evaluation = self.session.evaluation
+        found = evaluation.get(GLAND_BLOCKERS) if "gland" in self.face else evaluation.get(BLOCKERS)
         return tuple(one.text for one in found if one.face == self.face)
 
     def closed(self) -> tuple[Judged, ...]:
@@ -176,7 +176,7 @@ class MarkPage(QWidget):
         state = self._state()
         if state is None or self.work is not HoleWork.MADE:
             return ()
-        judged = judged_all(self.session.plan.get(CRITICALS), self.session.records, self.session.job.practice)
+        judged = judged_all(self.session.evaluation.get(CRITICALS), self.session.records, self.session.job.practice)
         return closed_for(state.hole.key, judged)
 
     def _show(self) -> None:
@@ -310,8 +310,8 @@ class MarkPage(QWidget):
         if closed:
             self.session.say(f"This hole stays shut. {closed[0].critical.name}: {closed[0].said}", wrong=True)
             return
-        plan = self.session.plan
-        if self.session.job.door is None and self.face in {leaf.name for leaf in plan.get(DOOR).leaves}:
+        evaluation = self.session.evaluation
+        if self.session.job.door is None and self.face in {leaf.name for leaf in evaluation.get(DOOR).leaves}:
             self.session.edit("door begun: operators stay", FixDoor())
         hole = state.hole
         if self.session.record(hole_subject(hole), hole_facts(hole, work)):

@@ -83,7 +83,7 @@ class MeasurePage(QWidget):
 
     def refresh(self) -> None:
         """Shows the dimensions of now and their readings."""
-        criticals = self.session.plan.get(CRITICALS)
+        criticals = self.session.evaluation.get(CRITICALS)
         judged = judged_all(criticals, self.session.records, self.session.job.practice)
         self._judged = {one.critical.key: one for one in judged}
         if self.key not in self._judged:
@@ -144,7 +144,7 @@ class MeasurePage(QWidget):
         device = one.critical.shaft
         if device is None or not one.readings:
             return ""
-        shaft = next((s for s in self.session.plan.get(SHAFTS) if s.device == device), None)
+        shaft = next((s for s in self.session.evaluation.get(SHAFTS) if s.device == device), None)
         if shaft is None:
             return ""
         both = [other for other in self._judged.values() if other.critical.shaft == device and other.readings]

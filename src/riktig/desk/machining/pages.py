@@ -83,10 +83,10 @@ class MetalPages(QWidget):
 
     def show_hole(self, number: str) -> None:
         """Turns to a hole that was chosen elsewhere, on whatever surface it is."""
-        plan = self.session.plan
-        holes = plan.get(METAL_HOLES)
+        evaluation = self.session.evaluation
+        holes = evaluation.get(METAL_HOLES)
         hole = next((one for one in holes if one.number == number), None)
-        hole = hole or next((one for one in plan.get(HOLES) if one.number == number), None)
+        hole = hole or next((one for one in evaluation.get(HOLES) if one.number == number), None)
         if hole is None:
             return
         self.turn_to(0)

@@ -110,7 +110,7 @@ class TemplatePage(QWidget):
         try:
             made, paper = self.session.clock()[:10], self.paper.currentData()
             paths = export_metal(
-                self.session.plan, self.face, folder, made=made, paper=paper, bare=self.bare.isChecked()
+                self.session.evaluation, self.face, folder, made=made, paper=paper, bare=self.bare.isChecked()
             )
         except RiktigError as error:
             self.session.say(str(error), wrong=True)

@@ -5,9 +5,9 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QTimer
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.labels import INDEX
-from riktig.core.plan import Evaluation
 from riktig.core.rules import RULES
 from riktig.core.views import TRACE_LOOKUPS, statuses
 from riktig.core.work import Progress
@@ -56,8 +56,8 @@ class Deriver(QObject):
             self._work.stop()
             self._waits()
             return
-        first = session.plan is not self._plan
-        self._plan = session.plan
+        first = session.evaluation is not self._plan
+        self._plan = session.evaluation
         if self._slow or self._timer.isActive() or (first and len(session.job.loads) > MANY_LOADS):
             self._timer.start()
             self._waits()
@@ -68,7 +68,7 @@ class Deriver(QObject):
 
     def _begin(self) -> None:
         session = self._session
-        plan, records = session.plan, session.records
+        plan, records = session.evaluation, session.records
 
         def derive(progress: Progress) -> None:
             fork = plan.fork(lambda: progress.step(0.0, "wires, rules and tests"))
@@ -89,7 +89,7 @@ class Deriver(QObject):
 
     def _done(self, _: object) -> None:
         fork, plan = self._fork, self._plan
-        if fork is not None and plan is not None and self._session.plan is plan:
+        if fork is not None and plan is not None and self._session.evaluation is plan:
             plan.adopt(fork)
         self._ended()
 
@@ -102,7 +102,7 @@ class Deriver(QObject):
         work, self._work, self._fork = self._work, None, None
         if work is not None:
             work.wait()
-        if self._again or self._session.plan is not self._plan:
+        if self._again or self._session.evaluation is not self._plan:
             self._again = False
             self.ask()
         else:

@@ -12,7 +12,7 @@ SIGNS = {Verdict.FAILS: "✗", Verdict.JUDGE: "?", Verdict.MEETS: "✓"}
 ROLES = {Verdict.FAILS: "fails", Verdict.JUDGE: "judgement", Verdict.MEETS: "meets"}
 
 
-def finding_row(finding: Finding, go: object, mend: object, *, signed: str = "") -> QWidget:
+def finding_row(finding: Finding, go: object, quick_fix: object, *, signed: str = "") -> QWidget:
     """A finding: what, which clause, what would mend it, and the mend where there is one.
 
     Args:
@@ -34,10 +34,10 @@ def finding_row(finding: Finding, go: object, mend: object, *, signed: str = "")
     show.setAccessibleName(f"Show where: {finding.message}")
     show.clicked.connect(lambda: go(finding.where))  # type: ignore[operator]
     layout.addWidget(show)
-    if finding.mend:
-        button = QPushButton(finding.mend.text)
+    if finding.quick_fix:
+        button = QPushButton(finding.quick_fix.text)
         button.setObjectName("main")
-        button.clicked.connect(lambda: mend(finding.mend))  # type: ignore[operator]
+        button.clicked.connect(lambda: quick_fix(finding.quick_fix))  # type: ignore[operator]
         layout.addWidget(button)
     return row
 
@@ -46,7 +46,7 @@ class FindingsDrawer(QWidget):
     """One line of counts; opens to the list."""
 
     go = Signal(object)
-    mend = Signal(object)
+    quick_fix = Signal(object)
     try_again = Signal()
 
     def __init__(self) -> None:
@@ -113,8 +113,8 @@ class FindingsDrawer(QWidget):
         layout.addStretch(1)
         replace_body(self._list, body)
 
-    def _mended(self, mend: QuickFix) -> None:
-        self.mend.emit(mend)
+    def _mended(self, quick_fix: QuickFix) -> None:
+        self.quick_fix.emit(quick_fix)
 
     def say(self, text: str, wrong: bool) -> None:
         """The last thing said; what went wrong stays until something else is said."""

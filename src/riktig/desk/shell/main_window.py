@@ -15,7 +15,7 @@ from riktig.core.labels import INDEX, NAME_INDEX, IndexEntry, find
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, QuickFix
 from riktig.core.schematic import with_names_recorded
-from riktig.core.store import JobFile, house_practice
+from riktig.core.store import JobFile, user_practice
 from riktig.core.views import STATIONS, passport, statuses
 from riktig.core.wiring import mini_plate
 from riktig.desk import user_settings
@@ -100,7 +100,7 @@ class MainWindow(QMainWindow):
         self.strip.finder.found.connect(self.show_thing)
         self.passport.link.connect(self.show_thing)
         self.drawer.go.connect(self.show_thing)
-        self.drawer.mend.connect(self.mend)
+        self.drawer.quick_fix.connect(self.quick_fix)
         self.drawer.try_again.connect(self._write_again)
         for station in self.stations.values():
             station.asked.connect(self.show_thing)
@@ -204,8 +204,8 @@ class MainWindow(QMainWindow):
     def _search(self, text: str) -> tuple[IndexEntry, ...]:
         if self.session.file is None:
             return ()
-        plan = self.session.plan
-        return find(plan.get(NAME_INDEX if self.deriver.busy else INDEX), text)
+        evaluation = self.session.evaluation
+        return find(evaluation.get(NAME_INDEX if self.deriver.busy else INDEX), text)
 
     def _changed(self, before: object, after: object) -> None:
         self._all_stale()
@@ -236,8 +236,8 @@ class MainWindow(QMainWindow):
 
     def _show_derived(self) -> None:
         session = self.session
-        self.route.show_statuses(statuses(session.plan, session.records))
-        self.drawer.show_results(session.plan.get(RULES) if session.job.loads else ())
+        self.route.show_statuses(statuses(session.evaluation, session.records))
+        self.drawer.show_results(session.evaluation.get(RULES) if session.job.loads else ())
         last = f"  ·  {session.undo_name}" if session.undo_name else ""
         self.drawer.show_kept(bool(session.unwritten), last)
         self._selected(session.selection)
@@ -255,10 +255,10 @@ class MainWindow(QMainWindow):
             if station:
                 station.show_selection(key)
             return
-        found = passport(session.plan, key, session.records) if key else None
+        found = passport(session.evaluation, key, session.records) if key else None
         plate = None
         if found and found.wires:
-            plate = mini_plate(session.plan.get(LAYOUT), found.wires, found.devices)
+            plate = mini_plate(session.evaluation.get(LAYOUT), found.wires, found.devices)
         self.passport.show_passport(found, plate)
         station = self.stations.get(self.current)
         if station:
@@ -284,9 +284,9 @@ class MainWindow(QMainWindow):
         text, done = QInputDialog.getText(self, "Take back", question)
         return text if done else ""
 
-    def mend(self, mend: QuickFix) -> None:
+    def quick_fix(self, quick_fix: QuickFix) -> None:
         """Carries a remedy out, as one edit."""
-        self.session.edit(mend.text, ApplyRemedy(mend))
+        self.session.edit(quick_fix.text, ApplyRemedy(quick_fix))
 
     def _write_again(self) -> None:
         self.session.write_again()
@@ -311,7 +311,7 @@ class MainWindow(QMainWindow):
     def _house(self) -> Practice:
         """What a new job starts from; a file that cannot be used is said, and Riktig's defaults stand in."""
         try:
-            return house_practice(user_settings.house_file())
+            return user_practice(user_settings.settings_file())
         except RiktigError as error:
             self.session.say(str(error), wrong=True)
             return Practice()

@@ -87,12 +87,14 @@ class LabelPlacer:
 
     reading: SheetData
     sheet: Sheet
-    ground: LabelCollisions
+    collisions: LabelCollisions
     bonded: frozenset[PinRef]
     numbered: set[PinRef]
 
-    def __init__(self, reading: SheetData, sheet: Sheet, ground: LabelCollisions, bonded: frozenset[PinRef]) -> None:
-        self.reading, self.sheet, self.ground, self.bonded = reading, sheet, ground, bonded
+    def __init__(
+        self, reading: SheetData, sheet: Sheet, collisions: LabelCollisions, bonded: frozenset[PinRef]
+    ) -> None:
+        self.reading, self.sheet, self.collisions, self.bonded = reading, sheet, collisions, bonded
         self.numbered = set()
 
     def set_all(self) -> None:
@@ -101,9 +103,9 @@ class LabelPlacer:
         if not sheet.bus:
             for seat in sheet.seats:
                 if self.reading.coils.get(seat.element.device) == seat.element:
-                    self.ground.add(self._mirror(self.reading.devices[seat.element.device], seat.x))
+                    self.collisions.add(self._mirror(self.reading.devices[seat.element.device], seat.x))
         for rail in sheet.rails:
-            self.ground.add(self._rail(rail))
+            self.collisions.add(self._rail(rail))
         for arrow in sheet.arrows:
             self._arrow(arrow)
         for seat in sheet.seats:
@@ -116,8 +118,8 @@ class LabelPlacer:
         """Sets the first group of texts that is free of everything and inside the frame."""
         for marks in spots:
             inside = all(bounds_of(m).x > FIRST_X + 1.2 and bounds_of(m).right < FRAME_RIGHT for m in marks)
-            if inside and all(self.ground.free(mark) for mark in marks):
-                self.ground.add(marks)
+            if inside and all(self.collisions.free(mark) for mark in marks):
+                self.collisions.add(marks)
                 return True
         return False
 
@@ -200,9 +202,9 @@ class LabelPlacer:
         key = NetKey(net.id)
         if power and self._is_leg(net):
             leg = Text(x - 1.2, y + 2.2, number, CORE, face=Face.PRINTED, align=Align.RIGHT, key=key, backed=True)
-            if self.ground.clear(leg):
+            if self.collisions.clear(leg):
                 self.numbered.add(net.id)
-                self.ground.add([leg])
+                self.collisions.add([leg])
             return
 
         def on(at: float) -> Text:
@@ -213,16 +215,16 @@ class LabelPlacer:
             for w in self.sheet.wires
             if w.x1 == w.x2 == x and w.y2 - w.y1 >= ON_LINE and (abs(w.y1 - y) < 0.1 or abs(w.y2 - y) < 0.1)
         ]
-        spots = [on(at) for at in long if not power and self.ground.clear(on(at))]
+        spots = [on(at) for at in long if not power and self.collisions.clear(on(at))]
         for dy in (1.0, 2.4, -0.6, 3.6, -2.0):
             spots += [
                 Text(x - 1.2, y + dy, number, PRINTED, face=Face.PRINTED, align=Align.RIGHT, key=key),
                 Text(x + 1.2, y + dy, number, PRINTED, face=Face.PRINTED, key=key),
             ]
         for spot in spots:
-            if spot.backed or self.ground.free(spot):
+            if spot.backed or self.collisions.free(spot):
                 self.numbered.add(net.id)
-                self.ground.add([spot])
+                self.collisions.add([spot])
                 return
 
     def _rail(self, rail: LevelLine) -> list[Shape]:
@@ -251,7 +253,7 @@ class LabelPlacer:
             sides = ((left, Align.RIGHT), (right, Align.LEFT))
             spots = [at(left, y, Align.RIGHT), at(left, y + 0.7, Align.RIGHT)]
             spots += [at(x, y - up, align) for up in (0.0, 3.4, 6.8) for x, align in sides]
-        return [next((spot for spot in spots if self.ground.free(spot)), spots[0])]
+        return [next((spot for spot in spots if self.collisions.free(spot)), spots[0])]
 
     def _arrow(self, arrow: Arrow) -> None:
         """Where a node goes on or comes from: the place of its partner, beside the end of its line."""
@@ -271,7 +273,7 @@ class LabelPlacer:
         far = [spot(dx, dy, align) for dy in heights[3:] for dx, align in sides]
         both = [s for s in (*near, *far) if FIRST_Y + 3 < s[0].y < FRAME_BOTTOM - 1]
         if not self._first(both):
-            self.ground.add(both[0])
+            self.collisions.add(both[0])
 
     def _mirror(self, device: Device, x: float) -> list[Shape]:
         """Under a coil: where its contacts are, the main poles in one line, the spare ones in the last."""

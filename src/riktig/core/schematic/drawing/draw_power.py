@@ -31,7 +31,7 @@ def power_marks(
     devices: Devices,
     tags: Tags,
     elsewhere: dict[DeviceId, SheetPlace],
-    ground: LabelCollisions,
+    collisions: LabelCollisions,
     rung_name: Callable[[str], str],
 ) -> list[Shape]:
     """The lines of the sheet, cable and load signs, and the earth line.
@@ -61,11 +61,11 @@ def power_marks(
         first = next((s for s in sheet.seats if any(s.element == p for p in rung.path.parts)), None)
         named = rung.title and rung.band is Band.POWER and rung.start and rung.start[0] != "PE"
         if first and named and abs(first.top - power_top(bus.y)) < 0.1:
-            _title(", ".join(filter(None, (rung.title, rung_name(rung.id)))), first, ground)
+            _title(", ".join(filter(None, (rung.title, rung_name(rung.id)))), first, collisions)
     return marks + _returns(sheet, bus.y, devices)
 
 
-def _title(words: str, seat: SheetElement, ground: LabelCollisions) -> None:
+def _title(words: str, seat: SheetElement, collisions: LabelCollisions) -> None:
     """The name of a load beside its first element, in as many lines and as small as there is room for."""
     lines = len(seat.element.poles)
     x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
@@ -74,10 +74,10 @@ def _title(words: str, seat: SheetElement, ground: LabelCollisions) -> None:
         said = broken(words, most)
         for dx, top in ((0.0, seat.top + 2), (0.0, seat.top - 2), (3.5, seat.top + 2), (0.0, seat.top + 6)):
             marks = [Text(x + dx, top + n * 1.28 * size, part, size, "second") for n, part in enumerate(said)]
-            if all(ground.free(mark) and bounds_of(mark).right < FRAME_RIGHT - 1 for mark in marks):
-                ground.add(marks)
+            if all(collisions.free(mark) and bounds_of(mark).right < FRAME_RIGHT - 1 for mark in marks):
+                collisions.add(marks)
                 return
-    ground.add(marks)
+    collisions.add(marks)
 
 
 def _landing(

@@ -3,10 +3,10 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour, Can
+from riktig.core.evaluation import Memory
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Shape, Text
 from riktig.core.job import DeviceId, Numbering, PinRef, Practice
 from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, NetKey, device_of
-from riktig.core.plan import Memory
 from riktig.core.schematic.drawing.draw_labels import LabelPlacer, SheetData, left_of
 from riktig.core.schematic.drawing.draw_power import PRINTED, TAG, power_marks
 from riktig.core.schematic.drawing.draw_wires import wire_marks
@@ -201,18 +201,18 @@ class _OneSheet:
             return legend_marks(
                 r.circuits, sheet.number - self.first[SheetKind.LEGEND], north_american=r.north_american
             )
-        ground = LabelCollisions()
-        ground.add(wire_marks(sheet, r.devices, r.of_pin))
+        collisions = LabelCollisions()
+        collisions.add(wire_marks(sheet, r.devices, r.of_pin))
         for seat in sheet.seats:
-            ground.add(self._symbols(seat, sheet))
-        ground.add([Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots])
+            collisions.add(self._symbols(seat, sheet))
+        collisions.add([Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots])
         if sheet.bus:
             there = {did: SheetPlace(*_split(text)) for did, text in r.elsewhere.items()}
-            ground.add(power_marks(sheet, r.devices, r.names.tag, there, ground, r.rung_name))
+            collisions.add(power_marks(sheet, r.devices, r.names.tag, there, collisions, r.rung_name))
         else:
-            ground.add(self._landings(sheet))
-        LabelPlacer(r, sheet, ground, self.bonded).set_all()
-        return ground.marks
+            collisions.add(self._landings(sheet))
+        LabelPlacer(r, sheet, collisions, self.bonded).set_all()
+        return collisions.marks
 
     def _symbols(self, seat: SheetElement, sheet: Sheet) -> list[Shape]:
         """An element with its tag and pin numbers."""

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass, field
 
+from riktig.core.evaluation import Memory
 from riktig.core.job import CircuitId, DeviceId
-from riktig.core.plan import Memory
 from riktig.core.schematic.layout.branch_layout import LINE_STEP, PATH_GAP, BranchLayout, height_of, lines_of_path
 from riktig.core.schematic.layout.sheet_model import (
     FIRST_X,
@@ -173,39 +173,39 @@ def _title(incoming: bool, feed: str, names: tuple[str, ...]) -> str:
 
 
 def _sheet(number: int, here: Placed, incoming: list[Rung], feed: str, titles: tuple[str, ...]) -> Sheet:
-    pad = BranchLayout()
+    branches = BranchLayout()
     rails: list[LevelLine] = []
     bus_y = BUS_WITH_INCOMER if incoming else BUS_ALONE
     if incoming:
-        _incoming(pad, incoming, rails, bus_y)
+        _incoming(branches, incoming, rails, bus_y)
     names = tuple(f"{feed}.L{n}" for n in (1, 2, 3))
     last = INCOMER_X + 2 * LINE_GAP if incoming else FIRST_X + 21
     top = power_top(bus_y)
     for group, x in here:
-        _put_group(pad, group, x, top, rails)
+        _put_group(branches, group, x, top, rails)
         for line, node in enumerate(group.first.start):
             row = names.index(node)
             at, y = x + line * LINE_GAP, bus_y + row * BUS_GAP
-            pad.wires.append(DrawnLine(at, y, at, top))
-            pad.dots.append((at, y))
+            branches.wires.append(DrawnLine(at, y, at, top))
+            branches.dots.append((at, y))
             last = max(last, at)
     start = INCOMER_X if incoming else FIRST_X + 21
     bus = Bus(names, start, min(last + 8, FRAME_RIGHT - 14), bus_y)
     circuits = tuple(dict.fromkeys([r.circuit for r in incoming] + [group.circuit for group, _ in here]))
     shown = (*incoming, *(rung for group, _ in here for rung in group.rungs))
     return Sheet(
-        number, _title(bool(incoming), feed, titles), SheetKind.POWER, circuits, shown, tuple(pad.seats),
-        tuple(pad.wires), tuple(pad.dots), tuple(pad.landings), tuple(rails), bus,
+        number, _title(bool(incoming), feed, titles), SheetKind.POWER, circuits, shown, tuple(branches.seats),
+        tuple(branches.wires), tuple(branches.dots), tuple(branches.landings), tuple(rails), bus,
     )  # fmt: skip
 
 
-def _incoming(pad: BranchLayout, incoming: list[Rung], rails: list[LevelLine], bus_y: float) -> None:
+def _incoming(branches: BranchLayout, incoming: list[Rung], rails: list[LevelLine], bus_y: float) -> None:
     """The supply at the left: the lines down through terminals and main switch, neutral and earth beside them."""
     lines = [r for r in incoming if len(r.end) == 3]
     path = Series(tuple(part for rung in lines for part in rung.path.parts))
-    pad.put(path, INCOMER_X, INCOMING_TOP, bus_y - 2, LINE_GAP)
-    first = next((s for s in pad.seats if len(s.element.poles) == 3), None)
-    terminals = [s for s in pad.seats if s.element.poles[0].unit == "i-f"]
+    branches.put(path, INCOMER_X, INCOMING_TOP, bus_y - 2, LINE_GAP)
+    first = next((s for s in branches.seats if len(s.element.poles) == 3), None)
+    terminals = [s for s in branches.seats if s.element.poles[0].unit == "i-f"]
     if terminals:
         rails.append(LevelLine("in.L1", INCOMER_X, INCOMER_X, terminals[-1].bottom, True))
     for rung in incoming:
@@ -213,39 +213,39 @@ def _incoming(pad: BranchLayout, incoming: list[Rung], rails: list[LevelLine], b
             x = INCOMER_X + LINE_GAP * (3 if rung.end == ("N",) else 4)
             for part in rung.path.parts:
                 if isinstance(part, Element):
-                    pad.seats.append(SheetElement(part, x, first.top, first.bottom))
-            pad.wires.append(DrawnLine(x, INCOMING_TOP + 1, x, first.top))
+                    branches.seats.append(SheetElement(part, x, first.top, first.bottom))
+            branches.wires.append(DrawnLine(x, INCOMING_TOP + 1, x, first.top))
             if rung.end == ("N",):
                 rails.append(LevelLine("N", x, x, bus_y + 3 * BUS_GAP + 3, True))
 
 
-def _put_group(pad: BranchLayout, group: _LoadPaths, x: float, top: float, rails: list[LevelLine]) -> None:
+def _put_group(branches: BranchLayout, group: _LoadPaths, x: float, top: float, rails: list[LevelLine]) -> None:
     if group.lines == 1:
-        _one_line(pad, group, x, top, rails)
+        _one_line(branches, group, x, top, rails)
     elif group.others:
-        _chain(pad, group.first, group.others, x, top)
+        _chain(branches, group.first, group.others, x, top)
     else:
-        pad.put(group.first.path, x, top, POWER_BOTTOM, LINE_GAP)
+        branches.put(group.first.path, x, top, POWER_BOTTOM, LINE_GAP)
         if group.first.end and is_bus(group.first.end[0]):
             rails.append(LevelLine(group.first.end[0], x, x + 2 * LINE_GAP, POWER_BOTTOM, False))
     if group.neutral:
         at = x + group.lines * LINE_GAP
-        terminal = next((s for s in reversed(pad.seats) if s.element.poles[0].unit == "i-f"), None)
+        terminal = next((s for s in reversed(branches.seats) if s.element.poles[0].unit == "i-f"), None)
         top_n, bottom_n = (terminal.top, terminal.bottom) if terminal else (POWER_BOTTOM - 12, POWER_BOTTOM - 6)
         for part in group.neutral.path.parts:
             if isinstance(part, Element):
-                pad.seats.append(SheetElement(part, at, top_n, bottom_n))
+                branches.seats.append(SheetElement(part, at, top_n, bottom_n))
             elif isinstance(part, Landing):
-                pad.landings.append((part, at, bottom_n))
+                branches.landings.append((part, at, bottom_n))
         rails.append(LevelLine("N", at, at, top_n, True))
     if group.earth:
         at = x + {1: 12.0, 2: 22.0, 3: (4.4 if group.neutral else 3.0) * LINE_GAP}[group.lines]
         for part in group.earth.path.parts:
             if isinstance(part, Element):
-                pad.seats.append(SheetElement(part, at, BELOW, BELOW + 10))
+                branches.seats.append(SheetElement(part, at, BELOW, BELOW + 10))
 
 
-def _one_line(pad: BranchLayout, group: _LoadPaths, x: float, top: float, rails: list[LevelLine]) -> None:
+def _one_line(branches: BranchLayout, group: _LoadPaths, x: float, top: float, rails: list[LevelLine]) -> None:
     """A single line down to its return; what goes on from its end hangs below it."""
     parts = list(group.first.path.parts)
     between = group.first.end
@@ -253,7 +253,7 @@ def _one_line(pad: BranchLayout, group: _LoadPaths, x: float, top: float, rails:
         parts += rung.path.parts
     end = group.others[-1].end if group.others else group.first.end
     whole = Series(tuple(parts))
-    pad.put(whole, x, top, POWER_BOTTOM, LINE_GAP)
+    branches.put(whole, x, top, POWER_BOTTOM, LINE_GAP)
     if between and between != end:
         unit = (POWER_BOTTOM - top) / height_of(whole)
         y = top + unit * height_of(group.first.path)
@@ -263,18 +263,18 @@ def _one_line(pad: BranchLayout, group: _LoadPaths, x: float, top: float, rails:
         if at is None:
             rails.append(LevelLine(end[0], x, x, POWER_BOTTOM, False))
         else:
-            pad.wires.append(DrawnLine(rails[at].x2, POWER_BOTTOM, x, POWER_BOTTOM))
-            pad.dots += [(rails[at].x2, POWER_BOTTOM), (x, POWER_BOTTOM)]
+            branches.wires.append(DrawnLine(rails[at].x2, POWER_BOTTOM, x, POWER_BOTTOM))
+            branches.dots += [(rails[at].x2, POWER_BOTTOM), (x, POWER_BOTTOM)]
             rails[at] = LevelLine(end[0], rails[at].x1, x, POWER_BOTTOM, False)
 
 
-def _chain(pad: BranchLayout, first: Rung, others: list[Rung], x: float, top: float) -> None:
+def _chain(branches: BranchLayout, first: Rung, others: list[Rung], x: float, top: float) -> None:
     """Power paths that go on from each other's named ends: the first goes on straight, a second beside it."""
     room = POWER_BOTTOM - top
     fixed, grown = _deepest(first, others, 0.0), _deepest(first, others, 1.0)
     unit = min((room - fixed) / max(grown - fixed, 1.0), TALLEST)
     bottom = top + height_of(first.path, unit)
-    pad.put(first.path, x, top, bottom, LINE_GAP)
+    branches.put(first.path, x, top, bottom, LINE_GAP)
     ends: dict[tuple[str, ...], tuple[float, float]] = {first.end: (x, bottom)}
     taken: set[tuple[str, ...]] = set()
     farthest = x
@@ -289,15 +289,15 @@ def _chain(pad: BranchLayout, first: Rung, others: list[Rung], x: float, top: fl
             y = from_y + (line + 0.5) * LINE_STEP
             old, new = from_x + line * LINE_GAP, at + line * LINE_GAP
             if at == from_x:
-                pad.wires.append(DrawnLine(old, from_y, old, below_from))
+                branches.wires.append(DrawnLine(old, from_y, old, below_from))
             else:
-                pad.wires += [DrawnLine(old, y, new, y), DrawnLine(new, y, new, below_from)]
-                pad.dots.append((old, y))
+                branches.wires += [DrawnLine(old, y, new, y), DrawnLine(new, y, new, below_from)]
+                branches.dots.append((old, y))
         taken.add(rung.start)
         below = below_from + height_of(rung.path, unit) if rung.end else POWER_BOTTOM
-        pad.put(rung.path, at, below_from, below, LINE_GAP)
+        branches.put(rung.path, at, below_from, below, LINE_GAP)
         if len(set(rung.end)) == 1:
-            pad.wires.append(DrawnLine(at, below, at + 2 * LINE_GAP, below))
+            branches.wires.append(DrawnLine(at, below, at + 2 * LINE_GAP, below))
         elif rung.end:
             ends[rung.end] = (at, below)
 

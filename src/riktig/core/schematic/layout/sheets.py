@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.evaluation import KeyedCache, Memory
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
-from riktig.core.plan import KeyedCache, Memory
 from riktig.core.schematic.layout.branch_layout import BranchLayout
 from riktig.core.schematic.layout.earth_tree import earth_pages
 from riktig.core.schematic.layout.frame import ON_LEGEND, symbols_used
@@ -151,7 +151,7 @@ def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]
 def _control_sheet(
     number: int, here: list[_Part], titles: dict[CircuitId, str], devices: Mapping[DeviceId, Device]
 ) -> Sheet:
-    pad = BranchLayout(_loads(here, devices))
+    branches = BranchLayout(_loads(here, devices))
     rails: list[LevelLine] = []
     captions: list[tuple[float, str, str, str]] = []
     needed = sum(part.width for part in here) + GAP_COLUMNS * (len(here) - 1)
@@ -159,14 +159,14 @@ def _control_sheet(
     x = START_X
     for part in here:
         if part.tap:
-            _tap(pad, part, x, rails)
+            _tap(branches, part, x, rails)
         title = titles.get(part.circuit, str(part.circuit))
         for n, piece in enumerate(part.pieces):
             goes_on = n > 0 and part.pieces[n - 1].rung is piece.rung
             said = "" if goes_on else piece.rung.title.removeprefix(title).removeprefix(": ")
             captions.append((x, "" if n else title, said, "" if goes_on else piece.rung.id))
             with_tap = part.tap is not None and piece.start == part.tap.end[0]
-            _put_piece(pad, piece, x, step, rails, devices, with_tap=with_tap)
+            _put_piece(branches, piece, x, step, rails, devices, with_tap=with_tap)
             x += step * piece.width
         if not part.pieces:
             x += step
@@ -175,10 +175,18 @@ def _control_sheet(
     shown = tuple(dict.fromkeys(rung.id for part in here for rung in part.rungs))
     by_id = {rung.id: rung for part in here for rung in part.rungs}
     return Sheet(
-        number, f"{', '.join(names)}: control", SheetKind.CONTROL, tuple(part.circuit for part in here),
-        tuple(by_id[one] for one in shown), tuple(pad.seats), tuple(pad.wires), tuple(pad.dots), tuple(pad.landings),
-        tuple(rails), captions=tuple(captions),
-    )  # fmt: skip
+        number,
+        f"{', '.join(names)}: control",
+        SheetKind.CONTROL,
+        tuple(part.circuit for part in here),
+        tuple(by_id[one] for one in shown),
+        tuple(branches.seats),
+        tuple(branches.wires),
+        tuple(branches.dots),
+        tuple(branches.landings),
+        tuple(rails),
+        captions=tuple(captions),
+    )
 
 
 def _loads(here: list[_Part], devices: Mapping[DeviceId, Device]) -> set[ElementId]:
@@ -192,19 +200,19 @@ def _loads(here: list[_Part], devices: Mapping[DeviceId, Device]) -> set[Element
     }
 
 
-def _tap(pad: BranchLayout, part: _Part, x: float, rails: list[LevelLine]) -> None:
+def _tap(branches: BranchLayout, part: _Part, x: float, rails: list[LevelLine]) -> None:
     assert part.tap is not None
     elements = [p for p in part.tap.path.parts if isinstance(p, Element)]
     landing = next((p for p in part.tap.path.parts if isinstance(p, Landing)), None)
     for one in elements:
-        pad.seats.append(SheetElement(one, x, TAP_TOP, RAIL_TOP))
+        branches.seats.append(SheetElement(one, x, TAP_TOP, RAIL_TOP))
     pin = PinRef(landing.device, landing.pins[0]) if landing else None
     node = part.tap.start[0] if part.tap.start else f"pin:{pin}"
     rails.append(LevelLine(node, x, x, TAP_TOP, True, pin))
 
 
 def _put_piece(
-    pad: BranchLayout,
+    branches: BranchLayout,
     piece: RungPiece,
     x: float,
     step: float,
@@ -213,7 +221,7 @@ def _put_piece(
     *,
     with_tap: bool,
 ) -> None:
-    pad.put(piece.path, x, RAIL_TOP, RAIL_BOTTOM, step)
+    branches.put(piece.path, x, RAIL_TOP, RAIL_BOTTOM, step)
     for node, y, top in ((piece.start, RAIL_TOP, True), (piece.end, RAIL_BOTTOM, False)):
         if not node:
             continue
@@ -221,12 +229,12 @@ def _put_piece(
         last = rails[at] if at is not None else None
         if at is not None and last and last.node == node:
             rails[at] = replace(last, x2=x)
-            pad.wires.append(DrawnLine(last.x2, y, x, y))
-            pad.dots += [(last.x2, y), (x, y)]
+            branches.wires.append(DrawnLine(last.x2, y, x, y))
+            branches.dots += [(last.x2, y), (x, y)]
         else:
             rails.append(LevelLine(node, x, x, y, top, _pin_at(piece, devices, first=top) if is_cut(node) else None))
             if with_tap and top:
-                pad.dots.append((x, y))
+                branches.dots.append((x, y))
 
 
 def _pin_at(piece: RungPiece, devices: Mapping[DeviceId, Device], *, first: bool) -> PinRef | None:

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.catalogue import Behaviour, Can, Clamp, kind
+from riktig.core.evaluation import Memory
 from riktig.core.job import DeviceId, PinRef, circuit_of
-from riktig.core.plan import Memory
 from riktig.core.schematic.model.elements import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
 
 __all__ = ["Net", "NetClass", "Nets", "PinOrNode", "drawn_joints", "find_nets"]

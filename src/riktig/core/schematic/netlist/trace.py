@@ -46,15 +46,15 @@ class Way:
 class Trace:
     """The ways of one thing: its own first, then what lets in each relay on it, and so on."""
 
-    ways: tuple[Way, ...]
+    paths: tuple[Way, ...]
 
 
 class Tracer:
     """What every trace in one set of circuits looks up: the way of each pin, and what stands beside what."""
 
     def __init__(self, circuits: Circuits, nets: Nets) -> None:
-        self.ways, self.nets = SupplyPaths(circuits), nets
-        self.beside = _Beside(self.ways, nets)
+        self.paths, self.nets = SupplyPaths(circuits), nets
+        self.beside = _Beside(self.paths, nets)
 
 
 def trace(tracer: Tracer, asked: DeviceId | PinRef, unit: str = "") -> Trace:
@@ -83,18 +83,18 @@ def trace_line(tracer: Tracer, pins: tuple[PinRef, ...], why: str) -> Trace:
 
 class _Walk:
     def __init__(self, tracer: Tracer) -> None:
-        self.ways, self.nets, self.beside = tracer.ways, tracer.nets, tracer.beside
+        self.paths, self.nets, self.beside = tracer.paths, tracer.nets, tracer.beside
         self.made: list[Way] = []
 
     def of_line(self, pins: tuple[PinRef, ...], why: str) -> Trace:
         """Of what lies between pins of one potential."""
-        first = min(pins, key=self.ways.cost)
+        first = min(pins, key=self.paths.cost)
         self._passive(why, first, None, pins[-1] if len(pins) == 2 and first == pins[0] else pins[0])
         return self._followed()
 
     def of(self, asked: DeviceId | PinRef, unit: str) -> Trace:
         """Of a device, a unit of it, or a pin."""
-        devices = self.ways.devices
+        devices = self.paths.devices
         if isinstance(asked, PinRef):
             if asked.device in devices:
                 self._pin(asked)
@@ -104,7 +104,7 @@ class _Walk:
 
     def _followed(self) -> Trace:
         """The ways made so far, and those of all that moves on them."""
-        devices = self.ways.devices
+        devices = self.paths.devices
         todo, seen = list(self.made), {_met(way) for way in self.made}
         while todo and len(self.made) < MOST_WAYS:
             for step in todo.pop(0).steps:
@@ -117,7 +117,7 @@ class _Walk:
         return Trace(tuple(self.made))
 
     def _device(self, device: Device, unit_name: str) -> None:
-        drawn = [u for u in device.kind.units if (device.id, u.name) in self.ways.elements or self._fed_at(device, u)]
+        drawn = [u for u in device.kind.units if (device.id, u.name) in self.paths.elements or self._fed_at(device, u)]
         if unit_name:
             drawn = [unit for unit in drawn if unit.name == unit_name]
         drawn.sort(key=lambda unit: _rank(device, unit))
@@ -139,26 +139,26 @@ class _Walk:
 
     def _unit(self, device: Device, unit: Unit, why: str) -> None:
         first, last = device.pin(unit.pins[0]), device.pin(unit.pins[-1])
-        if self.ways.takes(first):
+        if self.paths.takes(first):
             self.made.append(self._load(why, device, unit))
             return
         if unit.behaviour is Behaviour.SOURCE:
-            primary = self.ways.primary(first)
+            primary = self.paths.primary(first)
             crossing = Crossing(device.id, unit.name, primary, first) if primary else None
             self._passive(why, primary or first, crossing, first)
             return
         if unit.behaviour is Behaviour.JOINT:
             pins = [pin for pin in (device.pin(name) for name in unit.pins) if pin in self.nets.of_pin]
-            first = min(pins, key=self.ways.cost)
-            last = max(pins, key=self.ways.cost)
-        elif self.ways.cost(last) < self.ways.cost(first):
+            first = min(pins, key=self.paths.cost)
+            last = max(pins, key=self.paths.cost)
+        elif self.paths.cost(last) < self.paths.cost(first):
             first, last = last, first
         self._passive(why, first, Crossing(device.id, unit.name, first, last), last)
 
     def _pin(self, pin: PinRef) -> None:
         owner, name = pin
-        device = self.ways.devices[owner]
-        unit = next((u for u in device.kind.units if name in u.pins and (owner, u.name) in self.ways.elements), None)
+        device = self.paths.devices[owner]
+        unit = next((u for u in device.kind.units if name in u.pins and (owner, u.name) in self.paths.elements), None)
         unit = unit or next((u for u in device.kind.units if name in u.pins), None)
         if unit is not None:
             self._unit(device, unit, "{" + owner + "} " + unit.name)
@@ -167,20 +167,20 @@ class _Walk:
 
     def _passive(self, why: str, first: PinRef, crossing: Crossing | None, last: PinRef) -> None:
         """What is no load itself: back from the nearer side, on from the other, and the load's way home."""
-        begins, back, met = self.ways.back(first)
+        begins, back, met = self.paths.back(first)
         asked = (self._step(crossing, asked=True),) if crossing else ()
-        ahead = self.ways.on(last, lambda pin: self.ways.takes(pin) is not None, met | {first}, MOST_LOADS)
+        ahead = self.paths.on(last, lambda pin: self.paths.takes(pin) is not None, met | {first}, MOST_LOADS)
         feed = tuple(self._step(one) for one in back)
         if not ahead:
             self.made.append(Way(why, begins, (*feed, *asked), None))
             return
         pin, between = ahead[0]
         on = tuple(self._step(one) for one in between)
-        also = tuple(dict.fromkeys(taken[0] for one, _ in ahead if (taken := self.ways.takes(one))))
+        also = tuple(dict.fromkeys(taken[0] for one, _ in ahead if (taken := self.paths.takes(one))))
         load = self._load_step(pin)
         others = tuple(one for one in also if one != load.crossing.device)
         if load.crossing.leaves == pin and load.crossing.enters != pin:
-            source, ahead_of, _ = self.ways.back(load.crossing.enters)
+            source, ahead_of, _ = self.paths.back(load.crossing.enters)
             home = tuple(_turned(step) for step in reversed((*feed, *asked, *on)))
             steps = (*(self._step(one) for one in ahead_of), load, *home)
             self.made.append(Way(why, source, steps, begins, others))
@@ -190,19 +190,19 @@ class _Walk:
 
     def _load(self, why: str, device: Device, unit: Unit) -> Way:
         load = self._load_step(device.pin(unit.pins[0]), asked=True)
-        begins, back, _ = self.ways.back(load.crossing.enters)
+        begins, back, _ = self.paths.back(load.crossing.enters)
         if begins is None:
             goal = load.crossing.leaves
-            loop = self.ways.on(load.crossing.enters, lambda pin: pin == goal, frozenset())
+            loop = self.paths.on(load.crossing.enters, lambda pin: pin == goal, frozenset())
             closed = tuple(self._step(one) for one in (loop[0][1] if loop else ()))
             return Way(why, None, (*closed, _turned(load)), None)
         finishes, home = self._home(load.crossing)
         return Way(why, begins, (*(self._step(one) for one in back), load, *home), finishes)
 
     def _load_step(self, pin: PinRef, *, asked: bool = False) -> TraceStep:
-        taken = self.ways.takes(pin)
+        taken = self.paths.takes(pin)
         assert taken is not None
-        device, name = self.ways.devices[taken[0]], taken[1]
+        device, name = self.paths.devices[taken[0]], taken[1]
         unit = device.kind.unit(name)
         first, last = device.pin(unit.pins[0]), device.pin(unit.pins[-1])
         if unit.behaviour is Behaviour.WINDING or len(unit.pins) > 2:
@@ -211,29 +211,29 @@ class _Walk:
 
     def _home(self, load: Crossing) -> tuple[PinRef | None, tuple[TraceStep, ...]]:
         """The way from a load back to the other pole; a load of three lines has none."""
-        device = self.ways.devices[load.device]
+        device = self.paths.devices[load.device]
         if device.kind.is_motor or len(device.kind.unit(load.unit).pins) > 2:
             return None, ()
-        pole, crossings, _ = self.ways.back(load.leaves)
+        pole, crossings, _ = self.paths.back(load.leaves)
         return pole, tuple(self._step(one.turned()) for one in reversed(crossings))
 
     def _driving(self, device: Device) -> list[Way]:
         """The ways that make the contacts of a device move: of its coil, of each of its inputs that is wired."""
-        ways = []
+        paths = []
         for unit in device.kind.units:
-            if unit.behaviour is Behaviour.COIL and (device.id, unit.name) in self.ways.elements:
-                ways.append(self._load(f"What lets in {{{device.id}}}", device, unit))
+            if unit.behaviour is Behaviour.COIL and (device.id, unit.name) in self.paths.elements:
+                paths.append(self._load(f"What lets in {{{device.id}}}", device, unit))
             elif unit.behaviour is Behaviour.INPUT and device.pin(unit.pins[0]) in self.nets.of_pin:
-                ways.append(self._load(f"What {{{device.id}}} {unit.name} is told", device, unit))
-        return ways
+                paths.append(self._load(f"What {{{device.id}}} {unit.name} is told", device, unit))
+        return paths
 
     def _movers(self, step: TraceStep) -> list[DeviceId]:
         """The devices whose coil or input closes a step, or what stands beside it."""
         crossed = [(step.crossing.device, step.crossing.unit), *step.beside]
-        return list(dict.fromkeys(device for device, unit in crossed if _follows(self.ways.devices[device], unit)))
+        return list(dict.fromkeys(device for device, unit in crossed if _follows(self.paths.devices[device], unit)))
 
     def _step(self, crossing: Crossing, *, asked: bool = False) -> TraceStep:
-        element = self.ways.elements.get((crossing.device, crossing.unit))
+        element = self.paths.elements.get((crossing.device, crossing.unit))
         beside = self.beside.of(element) if element else ()
         return TraceStep(crossing, element.id if element else None, beside, asked)
 
@@ -241,8 +241,8 @@ class _Walk:
 class _Beside:
     """What stands beside each element, worked out for an element when first asked for."""
 
-    def __init__(self, ways: SupplyPaths, nets: Nets) -> None:
-        self._ways, self._nets = ways, nets
+    def __init__(self, paths: SupplyPaths, nets: Nets) -> None:
+        self._paths, self._nets = paths, nets
         self._found: dict[ElementId, tuple[tuple[DeviceId, str], ...]] = {}
         self._met: dict[ElementId, frozenset[frozenset[PinRef]]] = {}
 
@@ -260,8 +260,8 @@ class _Beside:
         found: dict[ElementId, tuple[DeviceId, str]] = {}
         for pin in min(pins, key=len):
             owner = pin.device
-            for unit in self._ways.devices[owner].kind.units:
-                other = self._ways.elements.get((owner, unit.name))
+            for unit in self._paths.devices[owner].kind.units:
+                other = self._paths.elements.get((owner, unit.name))
                 if other and other.id != element.id and self._sides(other) == sides:
                     found.setdefault(other.id, (owner, unit.name))
         return tuple(found.values())
@@ -275,7 +275,7 @@ class _Beside:
     def _parted(self, element: Element) -> frozenset[frozenset[PinRef]]:
         ends: tuple[set[PinRef], set[PinRef]] = (set(), set())
         for pole in element.poles:
-            device = self._ways.devices[pole.device]
+            device = self._paths.devices[pole.device]
             unit = device.kind.unit(pole.unit)
             nets = [self._nets.of_pin.get(device.pin(name)) for name in (unit.pins[0], unit.pins[-1])]
             if unit.behaviour not in PASS or nets[0] is None or nets[1] is None:

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
 from riktig.core.catalogue import Can
+from riktig.core.evaluation import Memory
 from riktig.core.job import (
     DeviceId,
     GivenNumber,
@@ -18,7 +19,6 @@ from riktig.core.job import (
     Practice,
     circuit_of,
 )
-from riktig.core.plan import Memory
 from riktig.core.schematic.model.elements import Circuits, Device
 from riktig.core.schematic.netlist.nets import Net, NetClass, Nets
 from riktig.core.schematic.numbering.schemes import NetPlace, NumberingScheme, net_places, pairs_of, without_suffix
@@ -206,7 +206,7 @@ def _count(
         return places[0]
 
     last = max([last_number, *running.values()], default=0)
-    school = NumberingScheme(practice, met, {*taken.values(), *barred}, last, highest)
+    scheme = NumberingScheme(practice, met, {*taken.values(), *barred}, last, highest)
     pairs = pairs_of(circuits, nets) if practice.pairs is PairNumbers.SHARED else {}
     shared: dict[PinRef, str] = {}
     before = dict(taken)
@@ -214,13 +214,13 @@ def _count(
         if net.id in taken:
             continue
         if net.id in pairs:
-            taken[net.id] = _paired(net, pairs, shared, school)
+            taken[net.id] = _paired(net, pairs, shared, scheme)
         elif grown and practice.new_between is NewBetween.SUFFIX and (base := _beside(net, circuits, nets, before)):
-            taken[net.id] = school.suffixed(without_suffix(base)) or school.next(net)
+            taken[net.id] = scheme.suffixed(without_suffix(base)) or scheme.next(net)
         else:
-            taken[net.id] = school.next(net)
+            taken[net.id] = scheme.next(net)
     if practice.numbering in (Numbering.BY_NODE, Numbering.BY_WIRE):
-        return school.last
+        return scheme.last
     return max([last, *_running(taken).values()])  # with the new ones, so that settling again changes nothing
 
 
@@ -230,11 +230,11 @@ def _running(taken: dict[PinRef, str]) -> dict[PinRef, int]:
 
 
 def _paired(
-    net: Net, pairs: dict[PinRef, tuple[PinRef, str]], shared: dict[PinRef, str], school: NumberingScheme
+    net: Net, pairs: dict[PinRef, tuple[PinRef, str]], shared: dict[PinRef, str], scheme: NumberingScheme
 ) -> str:
     first, sign = pairs[net.id]
     if first not in shared:
-        shared[first] = school.next(net)
+        shared[first] = scheme.next(net)
     return shared[first] + sign
 
 

@@ -6,8 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour
+from riktig.core.evaluation import Memory
 from riktig.core.job import Numbering, PinRef, Practice, circuit_of
-from riktig.core.plan import Memory
 from riktig.core.schematic.layout.sheets import lay_out
 from riktig.core.schematic.model.elements import Circuits, Landing, Parallel, Series, elements_of
 from riktig.core.schematic.netlist.nets import Net, NetClass, Nets
@@ -123,17 +123,17 @@ class NumberingScheme:
         return text
 
     def _next(self, net: Net) -> str:
-        school = self._practice.numbering
-        if school in (Numbering.BY_NODE, Numbering.BY_WIRE):
+        scheme = self._practice.numbering
+        if scheme in (Numbering.BY_NODE, Numbering.BY_WIRE):
             return self._counted(circuit_of(net.pins[0].device))
-        if school is Numbering.BY_GROUP:
+        if scheme is Numbering.BY_GROUP:
             return self._running(str(GROUPS.get(net.net_class, 9)))
         place = self._places().get(net.id, NetPlace(1, 0, 1))
-        if school is Numbering.BY_RUNG:
+        if scheme is Numbering.BY_RUNG:
             return self._running(str(place.rung))
-        if school is Numbering.BY_SHEET:
+        if scheme is Numbering.BY_SHEET:
             return self._running(str(place.sheet))
-        if school is Numbering.BY_PLACE:
+        if scheme is Numbering.BY_PLACE:
             here = f"{place.sheet}.{place.column}"
             tries = (here, *(here + letter for letter in LEFT_OUT[1:]))
             return next((one for one in tries if one not in self.taken), "") or self._running(f"{here}.", 1)

@@ -5,8 +5,8 @@ from collections import defaultdict
 from collections.abc import Mapping
 
 from riktig.core.catalogue import Behaviour, Can, letters_of
+from riktig.core.evaluation import Memory
 from riktig.core.job import DeviceId, GivenTag, Practice, TagStyle
-from riktig.core.plan import Memory
 from riktig.core.schematic.layout.sheet_model import SheetPlace
 from riktig.core.schematic.layout.sheets import lay_out
 from riktig.core.schematic.model.elements import Circuits, Device, elements_of

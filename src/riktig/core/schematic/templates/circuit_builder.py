@@ -16,8 +16,8 @@ BuiltCircuit = tuple[list[Device], list[Rung], list[PinRef]]
 class CircuitBuilder:
     """Collects the devices, rungs and bonds of one circuit in the order they are given."""
 
-    def __init__(self, cid: CircuitId, name: str, footing: SupplyContext) -> None:
-        self.cid, self.name, self.footing = cid, name, footing
+    def __init__(self, cid: CircuitId, name: str, context: SupplyContext) -> None:
+        self.cid, self.name, self.context = cid, name, context
         self.title = name[:1].upper() + name[1:]
         self._devices: dict[str, Device] = {}
         self._field: list[str] = []
@@ -39,11 +39,11 @@ class CircuitBuilder:
 
     def lamp(self, name: str, said: str, legend: str, colour: str) -> None:
         """A lamp ``H.name`` on the door; where all lamps can be tested it has an input of its own for that."""
-        if not self.footing.lamp_test:
+        if not self.context.lamp_test:
             self.door(f"H.{name}", "lamp", said, legend, colour=colour)
             return
         self.door(f"H.{name}", "test_lamp", said, legend, colour=colour)
-        self.rung(f"{name}.test", f"{said}, tested", LAMP_TEST, f"H.{name}:X3-X2", self.footing.back)
+        self.rung(f"{name}.test", f"{said}, tested", LAMP_TEST, f"H.{name}:X3-X2", self.context.back)
 
     def outside(self, role: str, kind: str, purpose: str = "") -> str:
         """A device in the field without terminals of its own."""
@@ -76,9 +76,9 @@ class CircuitBuilder:
     def tap(self, breaker: str = "FC", guard: str = "F", name: str = "") -> str:
         """The feed of the circuit's control paths, as the job's practice has it; gives the node behind it."""
         live = self.node(name or "control")
-        if self.footing.live:
-            self.rung("tap", "", self.footing.live, f"{breaker}:1-2", live, Band.TAP)
-        elif self.footing.practice.control_tap.ahead or guard not in self._devices:
+        if self.context.live:
+            self.rung("tap", "", self.context.live, f"{breaker}:1-2", live, Band.TAP)
+        elif self.context.practice.control_tap.ahead or guard not in self._devices:
             self.rung("tap", "", LINES[0], f"{breaker}:1-2", live, Band.TAP)
         else:
             self.rung("tap", "", "", f"@{guard}:2 {breaker}:1-2", live, Band.TAP)

@@ -61,7 +61,7 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
         Recipe.MAINTAINED,
         "Light, socket and heater that stay alive with the main switch off.",
         (Parameter("socket", ("maintained", "none")),),
-        lambda circuit, footing: supplies.maintained(circuit, None, footing),
+        lambda circuit, context: supplies.maintained(circuit, None, context),
     ),
     CircuitTemplate(
         Recipe.CONTROL_SUPPLY, "Control apart from the supply: the rulebook asks for it from two starters up."
@@ -146,7 +146,7 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
         controls.sensor_terminals,
     ),
     CircuitTemplate(
-        Recipe.FREE, "What no recipe has: rungs and devices of your own.", (), lambda circuit, footing: ([], [], [])
+        Recipe.FREE, "What no recipe has: rungs and devices of your own.", (), lambda circuit, context: ([], [], [])
     ),
 )
 

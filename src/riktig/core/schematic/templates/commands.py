@@ -151,7 +151,7 @@ def lamp(
 ) -> None:
     """A lamp on the door with what lights it."""
     sk.lamp(name, said, legend, colour)
-    sk.rung(role or name, said, live, f"{contact} H.{name}:X1-X2".strip(), sk.footing.back)
+    sk.rung(role or name, said, live, f"{contact} H.{name}:X1-X2".strip(), sk.context.back)
 
 
 def _selector(sk: CircuitBuilder, asked: Asked) -> str:
@@ -202,5 +202,5 @@ def alarm_rungs(sk: CircuitBuilder, alarm: Signal | None, live: str, *, beacon: 
         live,
         f"({raised} | S.test:3-4) (H.alarm:X1-X2 | K.silence:21-22 Z.alarm:X1-X2"
         " | (S.silence:3-4 | K.silence:13-14) K.silence:A1-A2)",
-        sk.footing.back,
+        sk.context.back,
     )

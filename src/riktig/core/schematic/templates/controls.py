@@ -49,21 +49,21 @@ class ControllerPoint:
     into: bool
 
 
-def emergency_stop(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def emergency_stop(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """Two channels, two relays, a reset: everything tapped behind it dies when one channel opens.
 
     Method:
         Stop category 0. Each channel of the device holds a relay of its own, and the contacts of both
         stand in series in the supply of the control circuits; a welded relay keeps the reset shut.
     """
-    sk = CircuitBuilder(circuit.id, circuit.title or "emergency stop", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "emergency stop", context)
     sk.door("S", "emergency_stop", "emergency stop", "EMERGENCY STOP")
     sk.door("S.reset", "start_button", "reset", "EMERGENCY STOP RESET")
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K1", "relay", "first channel")
     sk.plate("K2", "relay", "second channel")
     live = sk.tap(guard="")
-    back = footing.back
+    back = context.back
     sk.rung("one", "first channel", live, "S:11-12 (S.reset:3-4 K2:21-22 | K1:13-14) K1:A1-A2", back)
     sk.rung("two", "second channel", live, "S:21-22 (K1:33-34 | K2:13-14) K2:A1-A2", back)
     sk.rung("safe", "control supply behind it", live, "K1:43-44 K2:43-44", SAFE)
@@ -71,18 +71,18 @@ def emergency_stop(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def level_alarm(circuit: Circuit, footing: SupplyContext, signals: Sequence[Signal] = ()) -> BuiltCircuit:
+def level_alarm(circuit: Circuit, context: SupplyContext, signals: Sequence[Signal] = ()) -> BuiltCircuit:
     """A high-level alarm of its own: float, lamp, buzzer, test and silence."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "high level", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "high level", context)
     sk.plate("FC", "control_breaker", "control")
     live = sk.tap(guard="")
     alarm_rungs(sk, signals[0] if signals else None, live)
     return sk.done()
 
 
-def lamp_test(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def lamp_test(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """One button lights every lamp of the panel by its test input: no circuit behind a lamp is fed."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "lamp test", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "lamp test", context)
     sk.door("S", "start_button", "lamp test", "LAMP TEST")
     sk.plate("FC", "control_breaker", "control")
     live = sk.tap(guard="")
@@ -90,9 +90,9 @@ def lamp_test(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def season_switch(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def season_switch(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A key switch with two positions and a relay for each: their contacts enable what runs in that season."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "season", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "season", context)
     names = [circuit.param("first season", "summer"), circuit.param("second season", "winter")]
     legend = f"{names[0].upper()} – {names[1].upper()}"
     sk.door("S", "key_two", "select", legend)
@@ -100,14 +100,14 @@ def season_switch(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     sk.plate("K1", "relay", names[0])
     sk.plate("K2", "relay", names[1])
     live = sk.tap(guard="")
-    sk.rung("one", names[0], live, "S:21-22 K1:A1-A2", footing.back)
-    sk.rung("two", names[1], live, "S:13-14 K2:A1-A2", footing.back)
+    sk.rung("one", names[0], live, "S:21-22 K1:A1-A2", context.back)
+    sk.rung("two", names[1], live, "S:13-14 K2:A1-A2", context.back)
     return sk.done()
 
 
-def foreign_interlock(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def foreign_interlock(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A relay that another panel pulls in, over orange disconnect terminals; a lamp shows that it is in."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "interlock from another panel", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "interlock from another panel", context)
     contact = foreign_relay(sk, "KF", sk.name)
     sk.plate("FC", "control_breaker", "control")
     live = sk.tap(guard="")
@@ -115,22 +115,22 @@ def foreign_interlock(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def valve(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def valve(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A solenoid valve behind a selector on the door, with its lamp."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "valve", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "valve", context)
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "relay", "valve")
     sk.door("S", "selector_two", "select", f"{sk.title} SHUT – OPEN")
     live = sk.tap(guard="")
-    sk.rung("run", "open", live, "S:13-14 K:A1-A2", footing.back)
-    sk.rung("valve", "valve", live, f"K:13-14 {sk.across('Y', 'valve', 'valve')}", footing.back)
+    sk.rung("run", "open", live, "S:13-14 K:A1-A2", context.back)
+    sk.rung("valve", "valve", live, f"K:13-14 {sk.across('Y', 'valve', 'valve')}", context.back)
     lamp(sk, "open", "open", f"{sk.title} OPEN", live, "K:43-44", "green")
     return sk.done()
 
 
-def fused_branches(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def fused_branches(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A breaker with a fuse a branch: a blown fuse leaves the other branch alive."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "branches", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "branches", context)
     sk.plate("Q", "control_breaker", "both branches")
     sk.plate("F1", "fuse", "first branch")
     sk.plate("F2", "fuse", "second branch")
@@ -138,13 +138,13 @@ def fused_branches(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     for n, words in ((1, "first"), (2, "second")):
         sk.door(f"H{n}", "lamp", f"{words} branch alive", f"{words} BRANCH ALIVE".upper(), colour="white")
         sk.rung(f"branch{n}", f"{words} branch", live, f"F{n}:1-2", sk.node(f"b{n}"))
-        sk.rung(f"lamp{n}", f"{words} branch alive", sk.node(f"b{n}"), f"H{n}:X1-X2", footing.back)
+        sk.rung(f"lamp{n}", f"{words} branch alive", sk.node(f"b{n}"), f"H{n}:X1-X2", context.back)
     return sk.done()
 
 
-def selected_lamp(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def selected_lamp(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """Hand, off, auto with a relay and a lamp behind it: hand at once, auto as the field contact says."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "selected", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "selected", context)
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "relay", "selected")
     sk.door("S", "selector_hoa", "select", f"{sk.title} HAND – OFF – AUTO")
@@ -152,26 +152,26 @@ def selected_lamp(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     auto = sk.across("B", "field_contact_no", "condition")
     live = sk.tap(guard="")
     path = f"(S:13-14 | {auto} S:23-24) (H:X1-X2 | K:A1-A2)"
-    sk.rung("run", "hand, off, auto", live, path, footing.back)
+    sk.rung("run", "hand, off, auto", live, path, context.back)
     return sk.done()
 
 
-def lit_button(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def lit_button(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """An illuminated button: its contact pulls in a relay, its lamp lights by the relay, not by the press."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "step", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "step", context)
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "relay", "step")
     sk.door("S.off", "stop_button", "off", f"{sk.title} OFF")
     sk.door("S", "lit_button", "on", f"{sk.title} ON", colour="green")
     live = sk.tap(guard="")
-    sk.rung("run", "on, hold", live, "S.off:1-2 (S:3-4 | K:13-14) K:A1-A2", footing.back)
-    sk.rung("lamp", "lit", live, "K:43-44 S:X1-X2", footing.back)
+    sk.rung("run", "on, hold", live, "S.off:1-2 (S:3-4 | K:13-14) K:A1-A2", context.back)
+    sk.rung("lamp", "lit", live, "K:43-44 S:X1-X2", context.back)
     return sk.done()
 
 
-def screen(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def screen(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A screen on the door, fed from the devices' group of the 24 V supply, and a lamp that says it is healthy."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "screen", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "screen", context)
     sk.door("A", "screen", "screen", sk.title.upper())
     sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
     meaning = circuit.param("door lamp", "healthy")
@@ -182,9 +182,9 @@ def screen(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def network(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def network(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A switch with ports, a socket on the door, and a chain of devices on the bus."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "network", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "network", context)
     count = min(max(int(circuit.param("devices", "2")), 1), 12)
     sk.plate("A", "network_switch", "switch")
     sk.door("XB", "bus_socket", "network socket", "NETWORK")
@@ -198,11 +198,11 @@ def network(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def sensor_terminals(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def sensor_terminals(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """Three-wire sensors from the limited supply: supply, signal, supply, signal; commons bridged, signals apart."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "sensors", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "sensors", context)
     count = min(max(int(circuit.param("sensors", "4")), 1), 8)
-    live, back = (LIMITED_LIVE, LIMITED_BACK) if footing.limited else (DC_DEVICES, DC_BACK)
+    live, back = (LIMITED_LIVE, LIMITED_BACK) if context.limited else (DC_DEVICES, DC_BACK)
     sk.plate("AI", "inputs", "sensor inputs")
     for n in range(1, count + 1):
         sk.outside(f"B{n}", "sensor", f"sensor {n}")
@@ -219,7 +219,7 @@ def sensor_terminals(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
 
 def controller(
     circuit: Circuit,
-    footing: SupplyContext,
+    context: SupplyContext,
     loads: Sequence[tuple[CircuitId, Load]],
     signals: Sequence[Signal],
     asked: Sequence[ControllerPoint] = (),
@@ -233,7 +233,7 @@ def controller(
         signals: The field devices of the job.
         asked: Points that other circuits end at: status contacts, lamps.
     """
-    sk = CircuitBuilder(circuit.id, circuit.title or "controller", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "controller", context)
     inputs = [
         s for s in signals if s.wetting is Wetting.DC and s.direction is Direction.INTO and s.form is Form.DIGITAL
     ]

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 
+from riktig.core.evaluation import Memory
 from riktig.core.ids import read_contact
 from riktig.core.job import (
     IMPLIED,
@@ -21,7 +22,6 @@ from riktig.core.job import (
     Supply,
     Wetting,
 )
-from riktig.core.plan import Memory
 from riktig.core.schematic.layout.power_sheets import is_bus
 from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, Rung, elements_of, touched
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit

@@ -34,7 +34,7 @@ ENDS = ("U1", "V1", "W1", "W2", "U2", "V2")
 def starter(
     circuit: Circuit,
     load: Load,
-    footing: SupplyContext,
+    context: SupplyContext,
     signals: tuple[Signal, ...] = (),
     on: tuple[int, ...] = (0, 1, 2),
 ) -> BuiltCircuit:
@@ -52,17 +52,17 @@ def starter(
         signals: The field devices that serve the load.
         on: The lines it sits on, when it does not take all three.
     """
-    return _Starter(circuit, load, footing, signals, on).made()
+    return _Starter(circuit, load, context, signals, on).made()
 
 
 class _Starter:
     def __init__(
-        self, circuit: Circuit, load: Load, footing: SupplyContext, signals: tuple[Signal, ...], on: tuple[int, ...]
+        self, circuit: Circuit, load: Load, context: SupplyContext, signals: tuple[Signal, ...], on: tuple[int, ...]
     ) -> None:
-        self.sk = CircuitBuilder(circuit.id, load.name, footing)
-        self.load, self.footing, self.practice = load, footing, footing.practice
+        self.sk = CircuitBuilder(circuit.id, load.name, context)
+        self.load, self.context, self.practice = load, context, context.practice
         self.asked = Asked(circuit, load, signals, self.practice)
-        lines = footing.load_lines
+        lines = context.load_lines
         self.start = lines if load.phases == 3 else tuple(lines[n] for n in on[: load.phases])
         self.own_guard = load.start in (Start.SOFT, Start.DRIVE)
         self.protector = load.is_motor and load.protection is Protection.PROTECTOR and not self.own_guard
@@ -115,7 +115,7 @@ class _Starter:
             return "motor_protector"
         if self.overload and self.load.protection is Protection.FUSES:
             return "fuse_switch"
-        if self.footing.north_american:
+        if self.context.north_american:
             return "panel_breaker"
         return {3: "motor_breaker", 2: "breaker_two"}.get(self.load.phases, "way_breaker")
 
@@ -248,14 +248,14 @@ class _Starter:
             elif coil_lamp:
                 sk.lamp("run", "runs", f"{sk.title} RUNS", "green")
                 coil = "(K:A1-A2 | H.run:X1-X2)"
-            sk.rung("run", self.asked.words, live, self._ordered(let, command, coil), self.footing.back)
+            sk.rung("run", self.asked.words, live, self._ordered(let, command, coil), self.context.back)
         if load.start in (Start.SOFT, Start.DRIVE):
             contact = "K:11-14" if self.controlled and load.start is Start.DRIVE else "K:33-34"
             loop = f"@U:24 {contact} @U:R1" if load.start is Start.DRIVE else f"@U:S1 {contact} @U:S2"
             if load.start is Start.SOFT:
-                sk.rung("feed", "soft starter", live, "U:A1-A2", self.footing.back)
+                sk.rung("feed", "soft starter", live, "U:A1-A2", self.context.back)
                 if self.asked.bypass:
-                    sk.rung("bypass", "bypass at full voltage", live, "U:23-24 KB:A1-A2", self.footing.back)
+                    sk.rung("bypass", "bypass at full voltage", live, "U:23-24 KB:A1-A2", self.context.back)
             sk.rung("loop", "run command", "", loop)
         if load.start is Start.DRIVE and self.controlled:
             sk.rung("reference", "speed reference", sk.node("ref"), "U:REF-COM", sk.node("ref.com"))
@@ -281,7 +281,7 @@ class _Starter:
             branches.append(" ".join([*path, f"{other}:21-22", f"{own}:A1-A2"]))
             lamps.append((lit, f"runs {way}", f"{sk.title} RUNS {way.upper()}", f"{own}:43-44", f"lamp{n}"))
         path_text = self._ordered(let, f"{stop}:1-2", f"({' | '.join(branches)})")
-        sk.rung("run", "both ways, interlocked", live, path_text, self.footing.back)
+        sk.rung("run", "both ways, interlocked", live, path_text, self.context.back)
         if load.run_lamp:
             for lit, said, legend, contact, rung in lamps:
                 lamp(sk, lit, said, legend, live, contact, "green", role=rung)

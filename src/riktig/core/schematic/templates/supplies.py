@@ -47,7 +47,7 @@ BLOCK_TAPS = 7
 
 def incomer(
     circuit: Circuit,
-    footing: SupplyContext,
+    context: SupplyContext,
     earth_points: int,
     taps: int = 0,
     neutrals: int = 0,
@@ -65,8 +65,8 @@ def incomer(
         doors: Of the enclosure: a bond each.
         ahead: Lines that something is tapped from ahead of the main switch.
     """
-    sk = CircuitBuilder(circuit.id, "", footing)
-    supply = footing.supply
+    sk = CircuitBuilder(circuit.id, "", context)
+    supply = context.supply
     sk.add("W", "supply", Zone.FIELD, supply.name)
     conductors = (*PHASES, "N", "PE") if supply.neutral else (*PHASES, "PE")
     kinds = {"N": "neutral_terminal", "PE": "earth_terminal"}
@@ -74,7 +74,7 @@ def incomer(
     for name in conductors:
         sk.add(f"X.{name}", kinds.get(name, "terminal"), Zone.PLATE, f"incoming {name}", strip="X", mark=name)
     handle = circuit.param("handle inside", "by the rulebook")
-    inner = handle == "yes" or (handle == "by the rulebook" and footing.north_american)
+    inner = handle == "yes" or (handle == "by the rulebook" and context.north_american)
     sk.add("Q", "isolator_inner" if inner else "isolator", Zone.PLATE, "main isolator", legend="MAIN SWITCH")
     blocks = [f"XD{n or ''}" for n in range(-(-taps // BLOCK_TAPS))]
     for block in blocks:
@@ -119,10 +119,10 @@ def _bars_for(points: int) -> int:
     return 1 + -(-(points - BAR_POINTS) // (BAR_POINTS - 1))
 
 
-def control_supply(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def control_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A transformer with separate windings between two lines; one side of its secondary is earthed over a link."""
-    sk = CircuitBuilder(circuit.id, "control transformer", footing)
-    sk.plate("F", "panel_breaker" if footing.north_american else "breaker_two", "primary", least_a=2.0)
+    sk = CircuitBuilder(circuit.id, "control transformer", context)
+    sk.plate("F", "panel_breaker" if context.north_american else "breaker_two", "primary", least_a=2.0)
     sk.plate("T", "transformer")
     sk.plate("FS", "fuse", "secondary")
     sk.plate("XL", "earth_link", "secondary earthed")
@@ -134,17 +134,17 @@ def control_supply(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def dc_supply(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def dc_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A 24 V supply with two protected groups, relays and devices; 0 V is earthed over a link."""
-    sk = CircuitBuilder(circuit.id, "24 V supply", footing)
+    sk = CircuitBuilder(circuit.id, "24 V supply", context)
     sk.plate("F", "control_breaker", "input")
     sk.plate("T", "dc_supply", "supply")
     sk.plate("F1", "fuse", "24 V relays and outputs")
     sk.plate("F2", "fuse", "24 V devices and sensors")
     sk.plate("XL", "earth_link", "0 V earthed")
-    _dc_input(sk, footing)
+    _dc_input(sk, context)
     sk.rung("source", "output", sk.node("out"), "T:P-M", DC_BACK)
-    if footing.practice.relay_commons is RelayCommons.BRIDGES:
+    if context.practice.relay_commons is RelayCommons.BRIDGES:
         sk.plate("XB", "zero_bar", "0 V")
         sk.rung("bridge", "0 V, bridged", DC_BACK, "@XB:1")
     sk.rung("one", "24 V, relays and outputs", sk.node("out"), "F1:1-2", DC_LIVE)
@@ -154,34 +154,34 @@ def dc_supply(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def _dc_input(sk: CircuitBuilder, footing: SupplyContext) -> None:
+def _dc_input(sk: CircuitBuilder, context: SupplyContext) -> None:
     """Fed from line and neutral where there is one, else from the control transformer, else from two lines."""
-    if footing.neutral:
+    if context.neutral:
         sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N", "N")
-    elif footing.live == LIVE:
+    elif context.live == LIVE:
         sk.rung("input", "24 V supply", LIVE, "F:1-2 T:L-N", BACK)
     else:
         sk.plate("FN", "control_breaker", "input, second line")
         sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N <FN:1-2", LINES[1])
 
 
-def limited_supply(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A supply of limited energy of its own: what stands behind it touches nothing else."""
-    sk = CircuitBuilder(circuit.id, "limited-energy supply", footing)
+    sk = CircuitBuilder(circuit.id, "limited-energy supply", context)
     sk.plate("F", "control_breaker", "input")
     sk.plate("T", "dc_supply", "supply", least_a=3.0)
-    _dc_input(sk, footing)
+    _dc_input(sk, context)
     sk.rung("source", "limited-energy output", LIMITED_LIVE, "T:P-M", LIMITED_BACK)
     return sk.done()
 
 
-def way(circuit: Circuit, load: Load, footing: SupplyContext, line: int, shared: str = "") -> BuiltCircuit:
+def way(circuit: Circuit, load: Load, context: SupplyContext, line: int, shared: str = "") -> BuiltCircuit:
     """A way of its own: breaker, terminal, load, and its neutral back; ``shared`` is the neutral it joins."""
-    sk = CircuitBuilder(circuit.id, load.name, footing)
+    sk = CircuitBuilder(circuit.id, load.name, context)
     kind = {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker")
     if load.protection is Protection.FUSES and load.phases == 3:
         kind = "fuse_switch"
-    elif footing.north_american:
+    elif context.north_american:
         kind = "panel_breaker"
     sk.plate("F", kind, "way")
     if load.phases == 1:
@@ -190,7 +190,7 @@ def way(circuit: Circuit, load: Load, footing: SupplyContext, line: int, shared:
         node = sk.node("neutral")
         if not shared:
             sk.terminal("X.N", "N", "N", "neutral_terminal")
-        sk.rung("power", "", footing.way_lines[line], "F:1-2 X.L E:L-N", shared or node, Band.POWER)
+        sk.rung("power", "", context.way_lines[line], "F:1-2 X.L E:L-N", shared or node, Band.POWER)
         if not shared:
             sk.rung("back", "", node, "<X.N", "N", Band.POWER)
     else:
@@ -199,26 +199,26 @@ def way(circuit: Circuit, load: Load, footing: SupplyContext, line: int, shared:
         poles = "/".join(POLES.split("/")[: load.phases])
         for leg in pins:
             sk.terminal(f"X.{leg}", leg, leg)
-        lines = footing.load_lines
+        lines = context.load_lines
         on = lines if load.phases == 3 else (lines[line], lines[(line + 1) % 3])
         path = f"F:{poles} {'/'.join(f'X.{leg}' for leg in pins)} @E:{'/'.join(pins)}"
         sk.rung("power", "", on, path, "", Band.POWER)
-    if footing.practice.earths is EarthScheme.BAR:
+    if context.practice.earths is EarthScheme.BAR:
         sk.rung("earth", "PE", "PE", "@E:PE", "", Band.POWER)
     else:
         sk.earth_of("E")
     return sk.done()
 
 
-def maintained(circuit: Circuit, load: Load | None, footing: SupplyContext, line: int = 0) -> BuiltCircuit:
+def maintained(circuit: Circuit, load: Load | None, context: SupplyContext, line: int = 0) -> BuiltCircuit:
     """Services that stay alive with the main switch off: light by the door, socket, heater by a thermostat.
 
     Method:
         Taken ahead of the main switch, through an isolator inside with its own label, then protected.
     """
-    sk = CircuitBuilder(circuit.id, load.name if load else circuit.title or "panel services", footing)
+    sk = CircuitBuilder(circuit.id, load.name if load else circuit.title or "panel services", context)
     sk.plate("Q", "rail_isolator", "maintained supply")
-    sk.plate("F", "panel_breaker" if footing.north_american and load else "way_breaker", "services")
+    sk.plate("F", "panel_breaker" if context.north_american and load else "way_breaker", "services")
     sk.plate("E.light", "panel_light", "light")
     sk.plate("S.door", "door_switch", "door")
     sk.plate("E.heat", "heater", "heater")
@@ -229,12 +229,12 @@ def maintained(circuit: Circuit, load: Load | None, footing: SupplyContext, line
         sk.plate("X.socket", "panel_socket", "socket")
         sk.bond("X.socket", "PE")
         services.insert(1, "F.socket:1-2 X.socket:L-N <F.socket:3-4")
-    if footing.neutral:
+    if context.neutral:
         path = f"Q:1-2 F:1-2 ({' | '.join(services)}) <Q:3-4"
         sk.rung("power", "maintained, live with the main switch off", AHEAD[line], path, "N")
     else:
         # Two lines through a small transformer of its own: there is no neutral to return to.
-        sk.plate("FP", "panel_breaker" if footing.north_american else "breaker_two", "primary", least_a=2.0)
+        sk.plate("FP", "panel_breaker" if context.north_american else "breaker_two", "primary", least_a=2.0)
         sk.plate("T", "transformer", "services")
         path = "Q:1-2/3-4 FP:1-2/3-4 @T:1/3"
         sk.rung("power", "maintained, live with the main switch off", AHEAD[:2], path, "", Band.POWER)
@@ -243,64 +243,64 @@ def maintained(circuit: Circuit, load: Load | None, footing: SupplyContext, line
     return sk.done()
 
 
-def phase_monitor(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A monitor fed ahead of the main contactor it lets in; what hangs behind drops when a phase is lost."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "main contactor", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "main contactor", context)
     monitored = circuit.param("monitor", "yes") == "yes"
     if monitored:
         sk.plate("F", "fuse_three", "monitor")
         sk.plate("PM", "phase_monitor", "phase monitor")
     sk.plate("FC", "control_breaker", "control")
     rated = circuit.param("rated A", "as the supply")
-    amps = footing.supply.upstream_a if rated == "as the supply" else float(rated)
+    amps = context.supply.upstream_a if rated == "as the supply" else float(rated)
     sk.plate("K", "contactor_wired", "main contactor", least_a=amps)
     sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
     sk.rung("power", "", LINES, f"K:{POLES}", HELD, Band.POWER)
     live = sk.tap(guard="")
     if monitored:
         sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
-        sk.rung("run", "phases present, switched on", live, "PM:15-18 S:13-14 K:A1-A2", footing.back)
+        sk.rung("run", "phases present, switched on", live, "PM:15-18 S:13-14 K:A1-A2", context.back)
     else:
-        sk.rung("run", "switched on", live, "S:13-14 K:A1-A2", footing.back)
+        sk.rung("run", "switched on", live, "S:13-14 K:A1-A2", context.back)
     lamp(sk, "in", "in", "SUPPLY ON", live, "K:43-44", "green")
     return sk.done()
 
 
-def phase_lamps(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def phase_lamps(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A lamp a phase, each behind its own fuse: one dark says which phase is gone."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "phases present", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "phases present", context)
     for n, name in enumerate(PHASES, 1):
         sk.plate(f"F{n}", "fuse", f"lamp {name}")
     for n, name in enumerate(PHASES, 1):
         sk.door(f"H{n}", "lamp", f"{name} present", f"{name} PRESENT", colour="white")
     for n in (1, 2, 3):
-        if footing.neutral:
+        if context.neutral:
             sk.rung(f"lamp{n}", PHASES[n - 1], LINES[n - 1], f"F{n}:1-2 H{n}:X1-X2", "N")
         else:
             sk.rung(f"fuse{n}", PHASES[n - 1], LINES[n - 1], f"F{n}:1-2", sk.node(f"l{n}"))
-    if not footing.neutral:
+    if not context.neutral:
         for n in (1, 2, 3):
             sk.rung(f"lamp{n}", PHASES[n - 1], sk.node(f"l{n}"), f"H{n}:X1-X2", sk.node(f"l{n % 3 + 1}"))
     return sk.done()
 
 
-def through_feed(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def through_feed(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """What passes on to the next panel, unswitched: a second set of terminals beside the incoming ones."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "through-feed", footing)
-    names = (*PHASES, "N") if footing.neutral else PHASES
+    sk = CircuitBuilder(circuit.id, circuit.title or "through-feed", context)
+    names = (*PHASES, "N") if context.neutral else PHASES
     for name in names:
         sk.terminal(f"X.{name}", name, f"onward {name}", "neutral_terminal" if name == "N" else "terminal")
     sk.outside("W", "onward", "next panel")
     sk.rung("power", "unswitched", AHEAD, "X.L1/X.L2/X.L3 @W:L1/L2/L3", "", Band.POWER)
-    if footing.neutral:
+    if context.neutral:
         sk.rung("N", "N", "N", "X.N @W:N", "", Band.POWER)
     sk.earth_of("W")
     return sk.done()
 
 
-def surge(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def surge(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A surge protector behind its own fuses near the main switch, and a lamp when its module is spent."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "surge protector", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "surge protector", context)
     sk.plate("F", "fuse_three", "surge protector")
     sk.plate("SP", "surge")
     sk.plate("FC", "control_breaker", "control")
@@ -311,9 +311,9 @@ def surge(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def signalled_ways(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def signalled_ways(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """Single-phase ways whose breakers light a lamp when they trip or are off: one lamp a breaker."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "ways", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "ways", context)
     count = min(max(int(circuit.param("ways", "3")), 1), 12)
     sk.plate("FC", "control_breaker", "lamps")
     for n in range(1, count + 1):
@@ -324,23 +324,23 @@ def signalled_ways(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
     for n in range(1, count + 1):
         sk.outside(f"E{n}", "load", f"way {n}")
         sk.terminal(f"X{n}.L", f"L{n}", f"way {n}")
-        if footing.neutral:
+        if context.neutral:
             sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "neutral_terminal")
             path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", "N"
         else:
             sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "common_terminal")
-            path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", footing.back
-        start = footing.way_lines[(n - 1) % 3] if footing.neutral else live
-        sk.rung(f"power{n}", "", start, path, end, Band.POWER if footing.neutral else Band.CONTROL)
+            path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", context.back
+        start = context.way_lines[(n - 1) % 3] if context.neutral else live
+        sk.rung(f"power{n}", "", start, path, end, Band.POWER if context.neutral else Band.CONTROL)
         sk.terminal(f"X{n}.PE", "PE", f"way {n}", "earth_terminal")
         sk.rung(f"earth{n}", "PE", "PE", f"X{n}.PE @E{n}:PE", "", Band.POWER)
         sk.bond(f"X{n}.PE", "i")
     return sk.done()
 
 
-def socket(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
+def socket(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A socket in the panel: maintained, behind the panel's own breakers, or from a separate outside source."""
-    sk = CircuitBuilder(circuit.id, circuit.title or "service socket", footing)
+    sk = CircuitBuilder(circuit.id, circuit.title or "service socket", context)
     school = circuit.param("fed", "maintained, ahead of the main switch")
     sk.plate("F", "rcd_breaker", "socket", least_a=16.0)
     sk.plate("XS", "panel_socket", "socket")
@@ -352,11 +352,11 @@ def socket(circuit: Circuit, footing: SupplyContext) -> BuiltCircuit:
         sk.rung("source", "supply from elsewhere", a, "W:1-2", b)
         sk.rung("power", "socket", a, f"<{ends[0]} F:1-2 XS:L-N <F:3-4 {ends[1]}", b)
         return sk.done()
-    if not footing.neutral:
-        sk.rung("power", "socket", footing.live or LIVE, "F:1-2 XS:L-N <F:3-4", footing.back)
+    if not context.neutral:
+        sk.rung("power", "socket", context.live or LIVE, "F:1-2 XS:L-N <F:3-4", context.back)
     elif school.startswith("maintained"):
         sk.plate("Q", "rail_isolator", "maintained supply")
         sk.rung("power", "socket, live with the main switch off", AHEAD[0], "Q:1-2 F:1-2 XS:L-N <F:3-4 <Q:3-4", "N")
     else:
-        sk.rung("power", "socket", footing.way_lines[0], "F:1-2 XS:L-N <F:3-4", "N")
+        sk.rung("power", "socket", context.way_lines[0], "F:1-2 XS:L-N <F:3-4", "N")
     return sk.done()

@@ -3,8 +3,8 @@
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QPushButton, QWidget
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 from riktig.core.views import ListChange, Snapshot, snapshot, what_changed
 from riktig.desk.session import Session
 from riktig.desk.widgets import FlowLayout, plain_label
@@ -35,11 +35,11 @@ class ChangesLine(QWidget):
         QTimer.singleShot(0, self, lambda: self._compare(name))
 
     def _compare(self, name: str) -> None:
-        plan: Evaluation[Job] = self._session.plan
-        if plan.document is self._job:
+        evaluation: Evaluation[Job] = self._session.evaluation
+        if evaluation.document is self._job:
             return
-        self._job = plan.document
-        after = snapshot(plan)
+        self._job = evaluation.document
+        after = snapshot(evaluation)
         before, self._before = self._before, after
         if before is None or not name:
             return

@@ -47,8 +47,8 @@ class Chips(QWidget):
         for value in values:
             chip = QPushButton(_said(value))
             chip.setFont(words_font(10))
-            chip.setObjectName("short" if value.short else "yours" if value.overridden else "chip")
-            chip.setToolTip(value.short or "Show it, and why; Enter again to give another")
+            chip.setObjectName("short" if value.shortfall else "yours" if value.overridden else "chip")
+            chip.setToolTip(value.shortfall or "Show it, and why; Enter again to give another")
             chip.setAccessibleName(f"{self._of}: {value.name} {value.text}")
             chip.clicked.connect(lambda _=False, key=value.key: self._pressed(key))
             self._chips[value.key] = chip
@@ -116,5 +116,5 @@ class Chips(QWidget):
 
 def _said(value: Value) -> str:
     marks = (" ✎ yours" if value.overridden else "") + (" ?" if value.unsure else "")
-    wrong = f" ✗ {value.short}" if value.short else ""
+    wrong = f" ✗ {value.shortfall}" if value.shortfall else ""
     return f"{value.name}  {value.text}{marks}{wrong}"

@@ -104,13 +104,13 @@ class LoadPart(BriefPart):
             self._kind = kind
             self._write(load)
         super().fill()
-        proposal = self.session.plan.get(PROPOSAL)
+        proposal = self.session.evaluation.get(PROPOSAL)
         sized = proposal.of_load(load.id)
         if sized is None:
             return
-        doubts = [f"{d.text} {d.remedy}" for d in proposal.doubts if d.where == LoadKey(load.id)]
-        self._doubts.setText("\n".join(doubts))
-        self._doubts.setVisible(bool(doubts))
+        issues = [f"{d.text} {d.remedy}" for d in proposal.issues if d.where == LoadKey(load.id)]
+        self._doubts.setText("\n".join(issues))
+        self._doubts.setVisible(bool(issues))
         if sized != self._proposed:
             self._proposed = sized
             self.chips.show_values(v for name in SHOWN if (v := sized.value(name)))
@@ -285,7 +285,7 @@ class LoadPart(BriefPart):
         if not self._open:
             return
         job = self.session.job
-        self._alternatives = alternatives_of(job, self._load(), self.session.plan.get(PROPOSAL))
+        self._alternatives = alternatives_of(job, self._load(), self.session.evaluation.get(PROPOSAL))
         self._instead = instead_of(self._alternatives, self.take)
         self._card.addWidget(self._instead)
 

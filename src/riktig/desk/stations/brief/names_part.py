@@ -118,7 +118,7 @@ class NamesPart(BriefPart):
             self._example.setText(self._first_numbers())
 
     def _first_numbers(self) -> str:
-        plan, job = self.session.plan, self.session.job
+        plan, job = self.session.evaluation, self.session.job
         nets = plan.get(NETS)
         names = name_all(plan.get(CIRCUITS), nets, replace(job.practice), job.tags, (), 0)
         counted = [one.number for one in names.given_numbers]

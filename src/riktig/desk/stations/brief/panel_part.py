@@ -26,7 +26,7 @@ from riktig.core.job import (
 from riktig.core.keys import Key
 from riktig.core.labels import NAMEPLATE
 from riktig.core.sizing import PROPOSAL, Alternative, control_alternatives
-from riktig.core.store import house_practice, keep_house_practice
+from riktig.core.store import keep_user_practice, user_practice
 from riktig.desk import user_settings
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.chips import Chips
@@ -126,8 +126,8 @@ class PanelPart(BriefPart):
     def fill(self) -> None:
         """Shows the values of now."""
         super().fill()
-        plan = self.session.plan
-        proposal = plan.get(PROPOSAL)
+        evaluation = self.session.evaluation
+        proposal = evaluation.get(PROPOSAL)
         self.chips["Supply side"].show_values((*proposal.incoming.values, *proposal.shared))
         self.chips["Control"].show_values(proposal.control.values)
         self.chips["Heat and room"].show_values(proposal.heat.values)
@@ -140,7 +140,7 @@ class PanelPart(BriefPart):
                 self._instead.deleteLater()
             self._instead = instead_of(found, self.take)
             self._instead_room.addWidget(self._instead)
-        plate = plan.get(NAMEPLATE)  # not LABELS, which waits for the wires
+        plate = evaluation.get(NAMEPLATE)  # not LABELS, which waits for the wires
         said = [f"{f.name} {f.value}" for f in plate if f.value]
         missing = [f.name.lower() for f in plate if f.required and not f.value]
         text = "The nameplate says so far: " + "; ".join(said) + "."
@@ -265,7 +265,7 @@ class PracticePart(BriefPart):
     def keep(self) -> None:
         """Keeps the practice of this job as the house's own."""
         self._try(
-            lambda: keep_house_practice(user_settings.house_file(), self.session.job.practice),
+            lambda: keep_user_practice(user_settings.settings_file(), self.session.job.practice),
             "Kept: new jobs start from it.",
         )
 
@@ -273,7 +273,7 @@ class PracticePart(BriefPart):
         """Turns this job to the house's own practice."""
 
         def turn() -> None:
-            practice = house_practice(user_settings.house_file())
+            practice = user_practice(user_settings.settings_file())
             fields = cast(PracticeFields, {name: getattr(practice, name) for name in Practice.__slots__})
             self.edit("the house's own practice", SetPractice(fields))
 

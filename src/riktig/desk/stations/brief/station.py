@@ -59,11 +59,11 @@ class BriefStation(Station):
             self.changes.forget()
             self._write()
         self._show_loads()
-        proposal = self.session.plan.get(PROPOSAL)
+        proposal = self.session.evaluation.get(PROPOSAL)
         for part in self._parts:
             part.fill()
         for where, shows in (("supply", self.supply), ("sources", self.sources)):
-            texts = [f"{d.text} {d.remedy}" for d in proposal.doubts if d.where == PartKey(where)]
+            texts = [f"{d.text} {d.remedy}" for d in proposal.issues if d.where == PartKey(where)]
             shows.show_doubts(texts)
         body = self._letter.widget()
         if body is not None:

@@ -171,7 +171,7 @@ class BuildStation(Station):
             self.number.setText("")
             return
         wire, progress = state.wire, self.session.progress
-        batches = self.session.plan.get(WIRING).batches
+        batches = self.session.evaluation.get(WIRING).batches
         batch = next(b for b in batches if wire.key in b.wires)
         inside = sum(s.complete for s in progress.states if s.wire.key in batch.wires)
         self.batch_line.setText(
@@ -199,7 +199,7 @@ class BuildStation(Station):
         self.where.show_drawing(self._mini(wire, owners))
 
     def _mini(self, wire: Wire, owners: frozenset[str]) -> Drawing:
-        return mini_plate(self.session.plan.get(LAYOUT), (wire,), owners)
+        return mini_plate(self.session.evaluation.get(LAYOUT), (wire,), owners)
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

@@ -139,11 +139,11 @@ class LivePage(QWidget):
 
     def show_sheet(self, index: int) -> None:
         """Shows a sheet of the circuits of now, live."""
-        plan = self._session.plan
+        evaluation = self._session.evaluation
         self.model.follow(wires=self._wires_known())
-        sheets = plan.get(SHEETS).sheets
+        sheets = evaluation.get(SHEETS).sheets
         self.sheet = min(index, len(sheets) - 1)
-        self.view.show_drawing(plan.get(SHEET_PEN).drawing(self.sheet))
+        self.view.show_drawing(evaluation.get(SHEET_PEN).drawing(self.sheet))
         sheet = sheets[self.sheet]
         shown_for = (sheet.circuits, self.model.panel)
         if shown_for != self._shown_for:
@@ -162,7 +162,7 @@ class LivePage(QWidget):
     def show_state(self) -> None:
         """Shows the state of now on the sheet, the board, the log and the meter."""
         model = self.model
-        sheet = self._session.plan.get(SHEETS).sheets[self.sheet]
+        sheet = self._session.evaluation.get(SHEETS).sheets[self.sheet]
         texts = [mark for mark in self.view.drawing.marks if isinstance(mark, Text)]
         self.view.set_overlay([*live_marks(model.panel, sheet, model.roles, model.moved), *texts])
         self.board.show_state()
@@ -240,14 +240,14 @@ class LivePage(QWidget):
 
     def show_list(self, name: str) -> None:
         """Shows a list in place of the sheet."""
-        found = schedule(name, self._session.plan)
+        found = schedule(name, self._session.evaluation)
         self.table.show_schedule(found)
         self.seen.setCurrentWidget(self.table)
         self.hint.setText(f"{found.title}. Lists … leads back to the sheet.")
 
     def say_locks(self, device: DeviceId) -> None:
         """Says which switches must be off and locked to work on a device."""
-        plan, job = self._session.plan, self._session.job
+        plan, job = self._session.evaluation, self._session.job
         circuits = plan.get(CIRCUITS)
         found = lock_off(circuits, panel_of(job, circuits, plan.get(NETS)).network, device)
         self.hint.setText(self.model.tagged(lock_off_text(found, circuits, device)))
@@ -255,9 +255,9 @@ class LivePage(QWidget):
     def script_menu(self) -> QMenu:
         """What can be watched: the circuits of the sheet, then scripts of the builder's own."""
         menu = QMenu(self)
-        plan = self._session.plan
-        titles = dict(plan.get(CIRCUITS).titles)
-        for circuit in plan.get(SHEETS).sheets[self.sheet].circuits:
+        evaluation = self._session.evaluation
+        titles = dict(evaluation.get(CIRCUITS).titles)
+        for circuit in evaluation.get(SHEETS).sheets[self.sheet].circuits:
             action = menu.addAction(f"What “{titles.get(circuit, circuit)}” must do")
             action.triggered.connect(lambda _=False, c=circuit: self.watch_circuit(c))
         menu.addSeparator()
@@ -272,7 +272,7 @@ class LivePage(QWidget):
 
     def watch_circuit(self, circuit: CircuitId) -> None:
         """Watches what a circuit must do by its recipe; says so where that is nothing."""
-        found = behaviour_of(self._session.job, self._session.plan.get(CIRCUITS), circuit)
+        found = behaviour_of(self._session.job, self._session.evaluation.get(CIRCUITS), circuit)
         if found is None or found.broken:
             self._session.say(found.broken if found else "This circuit has no behaviour of its own to try.")
             return
@@ -291,7 +291,7 @@ class LivePage(QWidget):
         Raises:
             RiktigError: one that cannot be read, with its number.
         """
-        run_panel_script(self._session.plan, steps)
+        run_panel_script(self._session.evaluation, steps)
 
     def _after_fault(self) -> None:
         self.show_sheet(self.sheet)
@@ -311,7 +311,7 @@ class LivePage(QWidget):
 
     def _pins(self, key: Key | None) -> tuple[PinRef, ...]:
         """The pins that a key on the sheet stands for: of an element both, of a net all."""
-        circuits = self._session.plan.get(CIRCUITS)
+        circuits = self._session.evaluation.get(CIRCUITS)
         if isinstance(key, NetKey):
             return self.model.panel.nets.of_pin[key.net].pins
         for rung in circuits.rungs if isinstance(key, ElementKey) else ():
@@ -384,11 +384,11 @@ class LivePage(QWidget):
     def watch(self, title: str, steps: tuple[str, ...], circuit: CircuitId) -> None:
         """Begins to watch a script, from rest."""
         self.model.rest()
-        sheets = self._session.plan.get(SHEETS).sheets
+        sheets = self._session.evaluation.get(SHEETS).sheets
         mine = [n for n, sheet in enumerate(sheets) if circuit in sheet.circuits]
         self.seen.setCurrentWidget(self.view)
         self.show_sheet(mine[-1] if mine else self.sheet)
-        self.watched.begin(title, steps, circuit, self._session.plan.get(NAMES).tag)
+        self.watched.begin(title, steps, circuit, self._session.evaluation.get(NAMES).tag)
         self.watched.show()
 
     def end_watch(self) -> None:

@@ -52,7 +52,7 @@ class Board(QScrollArea):
             view.hide()
             view.deleteLater()
         self.buttons, self.tanks, self._sliders = {}, [], {}
-        tags = self._session.plan.get(NAMES).tag
+        tags = self._session.evaluation.get(NAMES).tag
         self._shown = []
         for operator in self._model.operators:
             here = operator.circuit is None or operator.circuit in circuits
@@ -266,7 +266,7 @@ class TankView(QWidget):
         wrong = bool(self.tank.faults())
         for role, did, height in self.tank.floats:
             y = self._y(height)
-            up = did in self._model.panel.hands.pressed
+            up = did in self._model.panel.operator_state.pressed
             painter.setPen(QPen(colour("fails" if wrong else "ink"), 1.4))
             painter.setBrush(colour("act" if up else "paper"))
             painter.drawLine(_point(80, y), _point(56, y if up else min(y + 14, 104)))

@@ -19,8 +19,8 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
     """Every fault that the chosen device can have, in words; with none chosen only how to take faults out."""
     menu = QMenu(parent)
     owner = device_of(session.selection)
-    plan = session.plan
-    label = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
+    evaluation = session.evaluation
+    label = PinLabels(evaluation.get(CIRCUITS), evaluation.get(NAMES))
 
     kinds: dict[FaultKind, QMenu] = {}
 
@@ -32,7 +32,7 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
         after()
 
     if owner and owner in model.panel.network.devices:
-        for fault in faults_at(model.panel, plan.get(WIRING), owner):
+        for fault in faults_at(model.panel, evaluation.get(WIRING), owner):
             if fault.wrong not in kinds:
                 kinds[fault.wrong] = menu.addMenu(fault.wrong.value.capitalize())
             action = kinds[fault.wrong].addAction(model.tagged(fault.said(label)))

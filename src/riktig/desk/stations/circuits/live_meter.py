@@ -64,8 +64,8 @@ class MeterStrip(QWidget):
         self.read()
 
     def _labels(self) -> dict[PinRef, str]:
-        plan = self._session.plan
-        called = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
+        evaluation = self._session.evaluation
+        called = PinLabels(evaluation.get(CIRCUITS), evaluation.get(NAMES))
         return {pin: called(pin) for pin in self._model.panel.network.point}
 
     def _pin(self, text: str) -> PinRef | None:
@@ -73,7 +73,7 @@ class MeterStrip(QWidget):
         wanted = text.strip().lower()
         found = next((pin for pin, label in self._labels().items() if label.lower() == wanted), None)
         if found is None:
-            numbers = self._session.plan.get(NAMES).number
+            numbers = self._session.evaluation.get(NAMES).number
             found = next((net for net, number in numbers.items() if number.lower() == wanted), None)
         return found
 

@@ -57,15 +57,15 @@ class LiveModel:
         Args:
             wires: Whether the wires are worked out, so that readings and faults know them.
         """
-        plan = self._session.plan
-        circuits, nets = plan.get(CIRCUITS), plan.get(NETS)
-        conductors: tuple[Conductor, ...] = plan.get(CONDUCTORS) if wires or self.faults else ()
+        evaluation = self._session.evaluation
+        circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
+        conductors: tuple[Conductor, ...] = evaluation.get(CONDUCTORS) if wires or self.faults else ()
         made_of = (circuits, nets, conductors, self._session.job.supply, self.faults)
         if len(made_of) == len(self._made_of) and all(a is b for a, b in zip(made_of, self._made_of, strict=True)):
             return False
         before = self.panel if self._made_of else None
         spoilt = conductors_with_faults(conductors, self.faults) if conductors else ()
-        parts = plan.get(SIZING).parts if conductors else None
+        parts = evaluation.get(SIZING).parts if conductors else None
         self.panel = panel_of(self._session.job, circuits, nets, spoilt, parts)
         self._made_of = made_of
         self.wired = bool(conductors)
@@ -76,7 +76,7 @@ class LiveModel:
         self.carriages = tuple(carried.get(one.circuit, one) for one in carriages_of(circuits))
         if before is not None:
             go_on_from(self.panel, before)
-        inject_faults(self.panel.hands, self.faults)
+        inject_faults(self.panel.operator_state, self.faults)
         self.panel.settle()
         self.meter = meter_of(self.panel)
         self.look()
@@ -126,17 +126,17 @@ class LiveModel:
     def said_of(self, net: PinRef) -> str:
         """A potential in words: its number, its voltage, the source and the way from it."""
         panel = self.panel
-        number = self._session.plan.get(NAMES).number.get(net, "")
+        number = self._session.evaluation.get(NAMES).number.get(net, "")
         point = panel.network.point[net]
         known, pole = panel.volts.at[point], panel.source_of(point)
         volts = abs(complex(abs(known[0]), known[1])) if known else 0.0
         if pole is None:
             return f"{number}: {volts:.0f} V through a load." if volts > 1.0 else f"{number}: dead, nothing reaches it."
         whence = "the incoming supply" if pole.system == MAINS else f"{{{pole.system.partition(':')[0]}}}"
-        way = ", ".join(called(panel, one) for one in reversed(panel.forest.way(point))) or "nothing that opens"
+        way = ", ".join(called(panel, one) for one in reversed(panel.connectivity.way(point))) or "nothing that opens"
         what = "the way back to" if pole.is_zero else f"{volts:.0f} V from"
         return self.tagged(f"{number}: {what} {pole.name} of {whence}, through {way}.")
 
     def tagged(self, text: str) -> str:
         """A text with ids in braces called by their tags."""
-        return by_tags(text, self._session.plan.get(NAMES).tag)
+        return by_tags(text, self._session.evaluation.get(NAMES).tag)

@@ -146,7 +146,7 @@ class Changes:
     def _clashing(self, menu: QMenu, element: ElementId) -> None:
         """Changes that lost their hold may be made here instead."""
         cid = circuit_of(device_of_element(element))
-        for clash in self._session.plan.get(CIRCUITS).clashes:
+        for clash in self._session.evaluation.get(CIRCUITS).clashes:
             if clash.change is not None and clash.circuit == cid:
                 change = clash.change
                 self._entry(
@@ -243,8 +243,8 @@ class Changes:
         device = device_of(selection)
         if device is None:
             return
-        now = self._session.plan.get(NAMES).tag[device]
-        kind = self._session.plan.get(CIRCUITS).device(device).kind.name
+        now = self._session.evaluation.get(NAMES).tag[device]
+        kind = self._session.evaluation.get(CIRCUITS).device(device).kind.name
         text, done = QInputDialog.getText(self._parent, "Rename", f"New tag of the {kind} {now}:", text=now)
         if done:
             self._session.edit(f"rename {now}", RenameDevice(device, text))

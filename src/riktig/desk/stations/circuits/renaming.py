@@ -51,7 +51,7 @@ class RenamingPage(QWidget):
 
     def show_changes(self) -> None:
         """What would change now."""
-        plan, practice = self._session.plan, self._session.job.practice
+        plan, practice = self._session.evaluation, self._session.job.practice
         self.changes = tag_changes(plan) if self.of_tags else number_changes(plan)
         self.numbers.setChecked(not self.of_tags)
         self.tags.setChecked(self.of_tags)

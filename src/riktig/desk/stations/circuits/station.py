@@ -102,14 +102,14 @@ class CircuitsStation(Station):
 
     def refresh(self) -> None:
         """Shows the sheets of now."""
-        plan = self.session.plan
-        self.sheet = min(self.sheet, len(plan.get(SHEETS).sheets) - 1)
-        self.tabs.show_sheets(plan.get(SHEETS).sheets, self.sheet)
-        self.view.show_drawing(plan.get(SHEET_PEN).drawing(self.sheet))
+        evaluation = self.session.evaluation
+        self.sheet = min(self.sheet, len(evaluation.get(SHEETS).sheets) - 1)
+        self.tabs.show_sheets(evaluation.get(SHEETS).sheets, self.sheet)
+        self.view.show_drawing(evaluation.get(SHEET_PEN).drawing(self.sheet))
         if self.pages.currentWidget() is self.live:
             self.live.show_sheet(self.sheet)
         if self.pages.currentWidget() is self.overview:
-            self.overview.show_sheets(plan.get(SHEET_DRAWINGS), self.theme)
+            self.overview.show_sheets(evaluation.get(SHEET_DRAWINGS), self.theme)
         if self.pages.currentWidget() is self.renaming:
             self.renaming.show_changes()
         if self.pages.currentWidget() is self.trace and not self.trace.follow(self.trace.key):
@@ -135,7 +135,7 @@ class CircuitsStation(Station):
 
     def _wires_known(self) -> bool:
         """Whether wires are worked out, so that asking for them costs nothing."""
-        return self.session.plan.has(WIRING)
+        return self.session.evaluation.has(WIRING)
 
     def _watch(self, found: ScriptOutcome) -> None:
         """Watches what a circuit must do on the live sheets."""
@@ -166,9 +166,9 @@ class CircuitsStation(Station):
 
     def show_behaviour(self, circuit: CircuitId) -> None:
         """Shows what a circuit must do, tried on the circuit of now."""
-        plan = self.session.plan
-        found = behaviour_of(self.session.job, plan.get(CIRCUITS), circuit)
-        self.behaviour.show_behaviour(found, plan.get(NAMES).tag)
+        evaluation = self.session.evaluation
+        found = behaviour_of(self.session.job, evaluation.get(CIRCUITS), circuit)
+        self.behaviour.show_behaviour(found, evaluation.get(NAMES).tag)
         self.pages.setCurrentWidget(self.behaviour)
 
     def show_trace(self) -> None:
@@ -197,7 +197,7 @@ class CircuitsStation(Station):
         if self.session.edit(f"add {name}", AddCircuit(entry.recipe, title, params)):
             self._to_sheets()
             added = self.session.job.circuits[-1].id
-            sheets = self.session.plan.get(SHEETS).sheets
+            sheets = self.session.evaluation.get(SHEETS).sheets
             mine = [n for n, sheet in enumerate(sheets) if added in sheet.circuits]
             self.show_sheet(mine[-1] if mine else 0)
 
@@ -221,7 +221,7 @@ class CircuitsStation(Station):
 
     def jump(self, place: str) -> None:
         """Turns to a place such as “2”, “2.3” or “2.3.C” and frames it."""
-        sheets = self.session.plan.get(SHEETS).sheets
+        sheets = self.session.evaluation.get(SHEETS).sheets
         sheet, _, rest = place.partition(".")
         number = int(sheet) if sheet.isdecimal() else 0
         if not 0 < number <= len(sheets):
@@ -233,37 +233,37 @@ class CircuitsStation(Station):
 
     def _hovered(self, key: Key | None) -> None:
         """Thickens the net under the pointer everywhere on the sheet, and says where it goes."""
-        plan = self.session.plan
-        nets = plan.get(NETS)
+        evaluation = self.session.evaluation
+        nets = evaluation.get(NETS)
         net = next((n for n in nets.nets if key == NetKey(n.id)), None)
         if net is None:
             self._say_keys()
             self.view.set_overlay([])
             return
-        devices = plan.get(CIRCUITS).by_id
-        sheets = plan.get(SHEETS).sheets
+        devices = evaluation.get(CIRCUITS).by_id
+        sheets = evaluation.get(SHEETS).sheets
         shown = {sheet.number: net_marks(sheet, devices, nets.of_pin, net) for sheet in sheets}
-        names = plan.get(NAMES)
+        names = evaluation.get(NAMES)
         pins = ", ".join(self._label(pin) for pin in net.pins[:14]) + (" …" if len(net.pins) > 14 else "")
         on = ", ".join(str(number) for number, marks in shown.items() if marks)
         self.hint.setText(f"{names.number.get(net.id, 'without number')}:  {pins}.  On sheet {on}.")
         self.view.set_overlay(shown[self.sheet + 1])
 
     def _label(self, pin: PinRef) -> str:
-        return f"{self.session.plan.get(NAMES).tag.get(pin.device, pin.device)}:{pin.marking}"
+        return f"{self.session.evaluation.get(NAMES).tag.get(pin.device, pin.device)}:{pin.marking}"
 
     def show_selection(self, key: Key | None) -> None:
         """Marks every place of the device or net on the sheet, and turns to it if needed."""
         keys = {key}
-        plan = self.session.plan
+        evaluation = self.session.evaluation
         owner = device_of(key)
-        wire = plan.get(WIRING).wire(key.wire) if isinstance(key, WireKey) else None
+        wire = evaluation.get(WIRING).wire(key.wire) if isinstance(key, WireKey) else None
         there: Key | None = NetKey(wire.net) if wire else key
         keys.add(there)
         if isinstance(key, PlaceKey):
             self.jump(key.place)
         elif key and self.pages.currentWidget() not in (self.trace, self.live):
-            on = sheets_with(plan.get(SHEETS), plan.get(CIRCUITS), plan.get(NETS), there)
+            on = sheets_with(evaluation.get(SHEETS), evaluation.get(CIRCUITS), evaluation.get(NETS), there)
             if on and self.sheet + 1 not in on:
                 self._turn(on[0] - 1)
         if owner and not isinstance(key, ElementKey):
@@ -297,7 +297,7 @@ class CircuitsStation(Station):
 
     def in_control(self, element: ElementId) -> bool:
         """Whether an element stands on a control sheet, where paths may be changed."""
-        places = self.session.plan.get(SHEETS)
+        places = self.session.evaluation.get(SHEETS)
         place = places.places.get(element)
         return bool(place and places.sheets[place.sheet - 1].kind is SheetKind.CONTROL)
 
@@ -306,7 +306,7 @@ class CircuitsStation(Station):
         owner = device_of(self.session.selection)
         if owner:
             return circuit_of(owner)
-        circuits = self.session.plan.get(SHEETS).sheets[self.sheet].circuits
+        circuits = self.session.evaluation.get(SHEETS).sheets[self.sheet].circuits
         return circuits[-1] if circuits else None
 
     def _menu(self, key: Key | None, at: QPoint) -> None:

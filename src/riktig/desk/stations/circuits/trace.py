@@ -51,7 +51,7 @@ class TraceView(QWidget):
 
     def follow(self, key: Key | None) -> bool:
         """Shows the trace of what a key names, standing on what was asked for; False when there is none."""
-        page = trace_page(self._session.plan, key) if key else None
+        page = trace_page(self._session.evaluation, key) if key else None
         if page is None:
             return False
         fresh = key != self.key
@@ -76,7 +76,7 @@ class TraceView(QWidget):
         if self.page is None:
             return
         try:
-            export_page(self._session.plan, self.page.drawing, path)
+            export_page(self._session.evaluation, self.page.drawing, path)
         except RiktigError as error:
             self._session.say(str(error), wrong=True)
             return

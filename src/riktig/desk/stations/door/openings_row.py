@@ -57,7 +57,7 @@ class OpeningsRow(QWidget):
 
     def refresh(self) -> None:
         """Shows the surfaces there are, and the openings."""
-        names = [sheet.name for sheet in self._session.plan.get(SHEETS)]
+        names = [sheet.name for sheet in self._session.evaluation.get(SHEETS)]
         if [self.surface.itemText(n) for n in range(self.surface.count())] != names:
             now = self.surface.currentText()
             self.surface.clear()

@@ -87,9 +87,9 @@ class DoorStation(Station):
             DoorHost(
                 self.view,
                 self._door,
-                lambda: session.plan.get(LAYOUT),
+                lambda: session.evaluation.get(LAYOUT),
                 lambda: session.job.enclosure,
-                lambda: session.plan.get(NAMES).tag,
+                lambda: session.evaluation.get(NAMES).tag,
                 lambda: self.chosen,
                 self._place,
                 self._choose,
@@ -136,7 +136,7 @@ class DoorStation(Station):
         self.add_body(self.hint, 0)
 
     def _door(self) -> DoorPlan:
-        return self.session.plan.get(DOOR)
+        return self.session.evaluation.get(DOOR)
 
     def refresh(self) -> None:
         """Shows the door of now, and what does not fit."""
@@ -148,7 +148,7 @@ class DoorStation(Station):
         if marking:
             self.metal.refresh()
             return
-        plan, door, behind = self.session.plan, self._door(), self.behind.isChecked()
+        plan, door, behind = self.session.evaluation, self._door(), self.behind.isChecked()
         self.shadows.setEnabled(not behind)
         self.view.show_drawing(plan.get(DOOR_BEHIND if behind else DOOR_DRAWING))
         self.view.set_home(_home(door, behind=behind))
@@ -173,8 +173,8 @@ class DoorStation(Station):
 
     def _said_of_shaft(self) -> str:
         lines = []
-        for shaft in self.session.plan.get(SHAFTS):
-            tag = self.session.plan.get(NAMES).tag[shaft.device]
+        for shaft in self.session.evaluation.get(SHAFTS):
+            tag = self.session.evaluation.get(NAMES).tag[shaft.device]
             where = f"{shaft.on_leaf.x:g}, {shaft.on_leaf.y:g} mm"
             engaged = engagement_of(shaft, self.session.job.practice)
             place = self.session.job.practice.shaft.value
@@ -194,14 +194,14 @@ class DoorStation(Station):
         behind = self.behind.isChecked()
         laid: list[Shape] = []
         if self.shadows.isChecked() and not behind:
-            tags = self.session.plan.get(NAMES).tag
-            things = things_behind(self.session.plan.get(LAYOUT), self.session.job.enclosure)
+            tags = self.session.evaluation.get(NAMES).tag
+            things = things_behind(self.session.evaluation.get(LAYOUT), self.session.job.enclosure)
             said = [(tags.get(DeviceId(t.name.strip("{}")), t.name), t.shadow) for t in things]
             laid = shadow_marks(said, Point(RULER, RULER))
         self.view.set_laid(laid)
         wrong = {m.device for m in door.misfits}
         bad = [seat for seat in door.seats if seat.device in wrong]
-        tags_of = self.session.plan.get(NAMES).tag
+        tags_of = self.session.evaluation.get(NAMES).tag
         marks = moved_marks(door, bad, tags_of, self.view.legible()) if bad and not behind else []
         if not behind and len(seats) == 1 and not bad:
             marks = self._legend_of(seats[0])
@@ -210,7 +210,7 @@ class DoorStation(Station):
 
     def _show_section(self) -> None:
         """The cut through what is chosen, when it is one."""
-        door, plan = self._door(), self.session.plan
+        door, plan = self._door(), self.session.evaluation
         seat = door.seat(self.chosen[0]) if len(self.chosen) == 1 else None
         if seat is None:
             self.section.show_drawing(NOTHING_CUT)
@@ -233,7 +233,7 @@ class DoorStation(Station):
         return [seat for seat in found if seat and not seat.is_shaft]
 
     def _place(self, moved: Sequence[PlacedOperator], name: str = "", *, merge: str = "") -> None:
-        tags = self.session.plan.get(NAMES).tag
+        tags = self.session.evaluation.get(NAMES).tag
         name = name or f"move {', '.join(tags[seat.device] for seat in moved[:3])}"
         places = tuple(OperatorPlace(seat.device, seat.x, seat.y) for seat in moved)
         self.session.edit(name, MoveOperators(places), merge=merge)

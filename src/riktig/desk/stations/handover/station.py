@@ -6,9 +6,9 @@ from PySide6.QtWidgets import QFileDialog, QProgressBar, QVBoxLayout, QWidget
 
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import export_all, file_stem, missing_papers
 from riktig.core.job import Job
-from riktig.core.plan import Evaluation
 from riktig.core.schematic import numbers_on_paper
 from riktig.core.work import Progress
 from riktig.desk.background import Work
@@ -98,7 +98,7 @@ class HandoverStation(Station):
         head = plain_label("Missing for a complete hand-over")
         head.setFont(words_font(12, bold=True))
         self._lacking.addWidget(head)
-        missing = missing_papers(self.session.plan, self.session.records)
+        missing = missing_papers(self.session.evaluation, self.session.records)
         for text in missing:
             self._lacking.addWidget(plain_label(f"○  {text}", wraps=True))
         if not missing:

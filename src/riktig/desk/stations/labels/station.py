@@ -64,7 +64,7 @@ class LabelsStation(Station):
         """The labels of this medium that must be printed again."""
         if self.medium is None:
             return ()
-        return to_print_again(self.session.plan.get(LABELS), self.medium, self.session.records)
+        return to_print_again(self.session.evaluation.get(LABELS), self.medium, self.session.records)
 
     def refresh(self) -> None:
         """Shows the labels of now."""
@@ -78,21 +78,21 @@ class LabelsStation(Station):
         self.words.setText(self._said(again))
 
     def _drawing(self, again: tuple[Label, ...]) -> Drawing:
-        plan = self.session.plan
+        evaluation = self.session.evaluation
         if self.medium is None:
-            return draw_cards(plan.get(CARDS))
-        return draw_medium(plan.get(LABELS), self.medium, again if self.changed.isChecked() else None)
+            return draw_cards(evaluation.get(CARDS))
+        return draw_medium(evaluation.get(LABELS), self.medium, again if self.changed.isChecked() else None)
 
     def _said(self, again: tuple[Label, ...]) -> str:
-        plan = self.session.plan
+        evaluation = self.session.evaluation
         if self.medium is None:
-            cards = plan.get(CARDS)
+            cards = evaluation.get(CARDS)
             clamps = sum(bool(pin.number) for card in cards for pin in card.pins)
             return (
                 f"{len(cards)} devices, {clamps} clamps with a number. Cut off the row above and below a device as one "
                 "strip and put it beside its clamps before the wires go in."
             )
-        here = plan.get(LABELS).on(self.medium)
+        here = evaluation.get(LABELS).on(self.medium)
         width, height = here[0].size if here else (0.0, 0.0)
         count = sum(label.copies for label in here)
         text = f"{count} to print, {width:g} × {height:g} mm each"
@@ -107,7 +107,7 @@ class LabelsStation(Station):
         """What would be wrong on the labels, or ""."""
         found = [
             finding.message
-            for result in self.session.plan.get(RULES)
+            for result in self.session.evaluation.get(RULES)
             if result.code in CHECKED
             for finding in result.findings
             if finding.verdict is Verdict.FAILS
@@ -134,14 +134,14 @@ class LabelsStation(Station):
         again = self.again()
         only = again if self.changed.isChecked() else None
         try:
-            export_page(session.plan, self._drawing(again), path, to_scale=True)
+            export_page(session.evaluation, self._drawing(again), path, to_scale=True)
         except RiktigError as error:
             session.say(str(error), wrong=True)
             return
         if session.read_only:
             session.say(f"The labels are in {path}. The job is open for looking only: it does not remember them.")
             return
-        if medium is not None and not session.record_all(print_entries(session.plan.get(LABELS), medium, only)):
+        if medium is not None and not session.record_all(print_entries(session.evaluation.get(LABELS), medium, only)):
             return
         if session.edit("labels printed", KeepPrinted()):
             session.say(

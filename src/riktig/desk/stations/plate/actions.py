@@ -39,7 +39,7 @@ class PlateActions:
         self._session, self._chosen = session, chosen
 
     def _layout(self) -> Layout:
-        return self._session.plan.get(LAYOUT)
+        return self._session.evaluation.get(LAYOUT)
 
     def _stands(self) -> list[Stand]:
         stands = {stand.block.lead: stand for stand in self._layout().stands}
@@ -58,14 +58,14 @@ class PlateActions:
 
     def place(self, moved: Sequence[Stand], name: str = "", *, merge: str = "") -> None:
         """Puts blocks where they are said to stand."""
-        tags = self._session.plan.get(NAMES).tag
+        tags = self._session.evaluation.get(NAMES).tag
         name = name or f"move {', '.join(tags[stand.block.lead] for stand in moved[:3])}"
         places = tuple(PartPlace(stand.block.lead, stand.rail, stand.x, stand.y) for stand in moved)
         self._session.edit(name, MoveParts(places), merge=merge)
 
-    def furnish(self, name: str, furniture: RailsAndDucts, *, merge: str = "") -> None:
+    def furnish(self, name: str, rails_and_ducts: RailsAndDucts, *, merge: str = "") -> None:
         """Puts rails and ducts where they are said to be."""
-        rails, ducts = furniture
+        rails, ducts = rails_and_ducts
         edit = SetRailsAndDucts(
             tuple(RailFix(rail.number, rail.y, rail.x1, rail.x2) for rail in rails),
             tuple(
@@ -161,8 +161,8 @@ class PlateActions:
         return found.title or (job.load(found.load).name if found.load else str(circuit))
 
     def _fill_like(self, menu: QMenu, stands: Sequence[Stand]) -> None:
-        plan = self._session.plan
-        circuits = plan.get(CIRCUITS)
+        evaluation = self._session.evaluation
+        circuits = evaluation.get(CIRCUITS)
         if len(stands) == 1:
             model = circuits.device(stands[0].block.lead).circuit
             for circuit in circuits_alike(self._layout(), circuits, model):

@@ -44,11 +44,11 @@ class CutTick(QWidget):
 
     def _order(self) -> list[str]:
         """Pieces in the order of the saw: bar by bar."""
-        return [piece.name for bar in self._session.plan.get(CUT_PLAN).bars for piece in bar.pieces]
+        return [piece.name for bar in self._session.evaluation.get(CUT_PLAN).bars for piece in bar.pieces]
 
     def refresh(self) -> None:
         """Reads what is cut, and turns to the next piece at the saw when nothing is chosen."""
-        states = piece_states(self._session.plan.get(CUTS), self._session.records)
+        states = piece_states(self._session.evaluation.get(CUTS), self._session.records)
         self._states = {state.piece.name: state for state in states}
         if self.piece not in self._states:
             self.piece = next((name for name in self._order() if not self._states[name].done), "")
@@ -85,7 +85,7 @@ class CutTick(QWidget):
         if state.done:
             session.record(subject, TakenBack("piece cut"), corrects=state.record)
         else:
-            judged = judged_all(session.plan.get(CRITICALS), session.records, session.job.practice)
+            judged = judged_all(session.evaluation.get(CRITICALS), session.records, session.job.practice)
             closed = closed_for(subject, judged)
             if closed:
                 why = closed[0].said

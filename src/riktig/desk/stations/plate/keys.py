@@ -52,7 +52,7 @@ class PlateKeys(QObject):
         return dx, {Qt.Key.Key_Up: -by, Qt.Key.Key_Down: by}.get(key, 0.0)
 
     def _nudge(self, event: QKeyEvent) -> bool:
-        layout = self._session.plan.get(LAYOUT)
+        layout = self._session.evaluation.get(LAYOUT)
         dx, dy = self._steps(event)
         if not dx and not dy:
             return False
@@ -80,7 +80,7 @@ class PlateKeys(QObject):
         return changed is not None
 
     def _nudged(self, dx: float, dy: float) -> RailsAndDucts | None:
-        layout, thing = self._session.plan.get(LAYOUT), self._thing()
+        layout, thing = self._session.evaluation.get(LAYOUT), self._thing()
         if isinstance(thing, Rail):
             return rail_changed(layout, thing.number, y=thing.y + dy, x1=thing.x1 + dx, x2=thing.x2 + dx)
         return duct_changed(layout, thing.number, thing.rect.moved(dx, dy)) if isinstance(thing, Duct) else None

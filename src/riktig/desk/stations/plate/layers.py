@@ -68,7 +68,7 @@ class PlateLayers(QPushButton):
 
     def marks(self, layout: Layout) -> list[Shape]:
         """Everything that is switched on."""
-        plan, marks = self._session.plan, list[Shape]()
+        plan, marks = self._session.evaluation, list[Shape]()
         if self.on(HEAT):
             marks += heat_marks(layout, plan.get(INSIDE_AIR).losses)
         if self.on(ROOM):
@@ -93,4 +93,4 @@ class PlateLayers(QPushButton):
         if isinstance(key, PinKey):
             return [wire for wire in wires if key.pin in (wire.start.pin, wire.end.pin)]
         owner = device_of(key)
-        return list(self._session.plan.get(WIRING).on_device.get(owner, ())) if owner else []
+        return list(self._session.evaluation.get(WIRING).on_device.get(owner, ())) if owner else []

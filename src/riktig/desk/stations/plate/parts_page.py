@@ -149,7 +149,7 @@ class PartsPage(QWidget):
 
     def _selected(self) -> Device | None:
         lead = self._chosen()
-        return self._session.plan.get(CIRCUITS).by_id.get(lead)
+        return self._session.evaluation.get(CIRCUITS).by_id.get(lead)
 
     def _fill_pick(self) -> None:
         device = self._selected()
@@ -158,7 +158,7 @@ class PartsPage(QWidget):
         if device is None:
             self.device.setText("Choose a part on the plate to say which one it is.")
             return
-        plan, job = self._session.plan, self._session.job
+        plan, job = self._session.evaluation, self._session.job
         now = plan.get(SIZING).parts[device.id]
         self.device.setText(f"{plan.get(NAMES).tag[device.id]} is {now.ref}: {now.description}")
         own = [one.ref for one in job.parts if own_part(one).kind.shares_parts_with(device.kind)]

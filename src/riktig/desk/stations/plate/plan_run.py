@@ -6,7 +6,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from riktig.core.edits import SetPlate
-from riktig.core.plan import Evaluation
+from riktig.core.evaluation import Evaluation
 from riktig.core.work import Cancelled
 from riktig.core.work import Progress as Steps
 from riktig.desk.background import Work
@@ -58,7 +58,7 @@ class PlanRun(QObject):
             return
         self._replan = self._best = self._shown = None
         self._keep, self._seconds, self._started = True, seconds or SECONDS, time.monotonic()
-        fork = self._session.plan.fork(lambda: None)
+        fork = self._session.evaluation.fork(lambda: None)
         self._work = Work(lambda progress: self._search(fork, progress), self)
         self._work.done.connect(lambda best: self._finish())
         self._work.stopped.connect(self._finish)

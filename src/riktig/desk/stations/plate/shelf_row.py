@@ -43,7 +43,7 @@ class ShelfRow(QWidget):
         """Shows what the cut list is cut from, and what lies on the shelf."""
         now = self.stock.currentText()
         self.stock.clear()
-        self.stock.addItems(list(dict.fromkeys(piece.stock for piece in self._session.plan.get(CUTS))))
+        self.stock.addItems(list(dict.fromkeys(piece.stock for piece in self._session.evaluation.get(CUTS))))
         self.stock.setCurrentText(now)
         self.there.clear()
         for one in self._session.job.shelf:

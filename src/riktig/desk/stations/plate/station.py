@@ -85,11 +85,11 @@ class PlateStation(Station):
             Host(
                 self.view,
                 self._layout,
-                lambda: session.plan.get(NAMES).tag,
+                lambda: session.evaluation.get(NAMES).tag,
                 lambda: locked_leads(session.job),
                 lambda: self.chosen,
                 self.actions_.place,
-                lambda name, furniture: self.actions_.furnish(f"move {name}", furniture),
+                lambda name, rails_and_ducts: self.actions_.furnish(f"move {name}", rails_and_ducts),
                 self._choose,
                 lambda: self.measure.isChecked(),
             )
@@ -144,10 +144,10 @@ class PlateStation(Station):
         self.add_body(self.hint, 0)
 
     def _layout(self) -> Layout:
-        return self.session.plan.get(LAYOUT)
+        return self.session.evaluation.get(LAYOUT)
 
     def _tags(self) -> dict[DeviceId, str]:
-        return dict(self.session.plan.get(NAMES).tag)
+        return dict(self.session.evaluation.get(NAMES).tag)
 
     def _turn(self, to: object) -> None:
         for button in (self.marking, self.cutting, self.parts_button):
@@ -160,17 +160,17 @@ class PlateStation(Station):
         return not any(one.isChecked() for one in (self.cutting, self.marking, self.parts_button))
 
     def _drawing(self) -> Drawing:
-        plan = self.session.plan
+        evaluation = self.session.evaluation
         if self.cutting.isChecked():
-            return draw_cuts(plan.get(CUT_PLAN))
-        drawing = plan.get(PLATE_DRAWING)
+            return draw_cuts(evaluation.get(CUT_PLAN))
+        drawing = evaluation.get(PLATE_DRAWING)
         return self.layers.without_hidden(drawing)
 
     def refresh(self) -> None:
         """Shows the plate of now, and what does not fit."""
         if self.run.running:
             return
-        plan = self.session.plan
+        evaluation = self.session.evaluation
         layout = self._layout()
         picking = self.parts_button.isChecked()
         marking, cutting = self.marking.isChecked(), self.cutting.isChecked()
@@ -204,17 +204,17 @@ class PlateStation(Station):
         if cutting:
             self.shelf.refresh()
             self.cut_tick.refresh()
-            self.words.setText(said_of_cuts(plan.get(CUT_PLAN)))
+            self.words.setText(said_of_cuts(evaluation.get(CUT_PLAN)))
         self._mark()
 
     def _said(self, layout: Layout) -> str:
         if self._reached is not None and self._planning:
             return "  ·  ".join(self._reached.lines())
-        plan = self.session.plan
-        metres = sum(wire.length for wire in plan.get(WIRING).wires) / 1000
+        evaluation = self.session.evaluation
+        metres = sum(wire.length for wire in evaluation.get(WIRING).wires) / 1000
         total = sum(rail.length for rail in layout.rails) or 1
         free = sum(layout.free_on(rail) for rail in layout.rails) / total
-        warm = plan.get(INSIDE_AIR)
+        warm = evaluation.get(INSIDE_AIR)
         said = (
             f"wire {metres:.1f} m  ·  {free:.0%} of the rail free  ·  {warm.total_w:.0f} W, {warm.inside_c:g} °C inside"
         )
@@ -358,9 +358,9 @@ class PlateStation(Station):
     def _show_better(self, layout: Layout | None, text: str) -> None:
         self.words.setText(text)
         if layout is not None:
-            plan = self.session.plan
+            evaluation = self.session.evaluation
             spare = self.session.job.practice.spare_share
-            self.view.show_drawing(draw_plate(layout, plan.get(CIRCUITS), plan.get(NAMES), None, spare))
+            self.view.show_drawing(draw_plate(layout, evaluation.get(CIRCUITS), evaluation.get(NAMES), None, spare))
 
     def _planned(self, reached: Reached | None) -> None:
         self.plan_button.setText("Plan for me")

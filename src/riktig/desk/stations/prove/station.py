@@ -176,7 +176,7 @@ class ProveStation(Station):
             button.setText(f"{stage.value}  " + ("shut" if shut else f"{passed} of {total}"))
             button.setEnabled(bool(shut) or total > 0)
             button.setToolTip(shut or f"{passed} of {total} passed")
-        self.cut_off.setText(self.session.plan.get(STILL_LIVE))
+        self.cut_off.setText(self.session.evaluation.get(STILL_LIVE))
         self._show()
 
     def _test(self) -> Test | None:
@@ -202,8 +202,8 @@ class ProveStation(Station):
         self.switches.setText(test.switches)
         self._show_reading(test)
         owners = frozenset(p.pin.device for p in (test.black, test.red))
-        wire = self.session.plan.get(WIRING).wire(WireId(test.wire))
-        layout = self.session.plan.get(LAYOUT)
+        wire = self.session.evaluation.get(WIRING).wire(WireId(test.wire))
+        layout = self.session.evaluation.get(LAYOUT)
         self.where.show_drawing(mini_plate(layout, (wire,) if wire else (), owners))
         recent = [(t, r) for t, r in results.readings if r]
         recent.sort(key=lambda one: one[1].when if one[1] else "", reverse=True)
@@ -267,7 +267,7 @@ class ProveStation(Station):
 
     def show_function(self, shut: str) -> None:
         """Lists the function tests that wait behind the dead ones, with the caution; nothing is led here."""
-        steps = self.session.plan.get(FUNCTION)
+        steps = self.session.evaluation.get(FUNCTION)
         self.planned = FunctionAsked(steps, shut, self)
         self.planned.open()
 
@@ -281,7 +281,7 @@ class ProveStation(Station):
         """Shows what the simulated meter reads, for practice."""
         test = self._test()
         if test:
-            self.ohm = self.meter.read(test, self.session.plan.get(WIRING))
+            self.ohm = self.meter.read(test, self.session.evaluation.get(WIRING))
             self.by_hand = False
             self._show()
 

@@ -42,7 +42,7 @@ class RulesStation(Station):
 
     def refresh(self) -> None:
         """Shows the verdicts of now."""
-        results = self.session.plan.get(RULES)
+        results = self.session.evaluation.get(RULES)
         self.words.setText(self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses")
         body = QWidget()
         body.setObjectName("paper")
@@ -108,11 +108,11 @@ class RulesStation(Station):
         show = QPushButton("Show")
         show.clicked.connect(partial(self._show, finding.where))
         line.addWidget(show)
-        if finding.mend:
-            mend = QPushButton(finding.mend.text)
-            mend.setObjectName("main")
-            mend.clicked.connect(partial(self._mend, finding.mend))
-            line.addWidget(mend)
+        if finding.quick_fix:
+            quick_fix = QPushButton(finding.quick_fix.text)
+            quick_fix.setObjectName("main")
+            quick_fix.clicked.connect(partial(self._quick_fix, finding.quick_fix))
+            line.addWidget(quick_fix)
         if finding.verdict is Verdict.JUDGE and signed is None:
             sign = QPushButton("Sign …")
             sign.setToolTip("A person judges, and says why")
@@ -123,8 +123,8 @@ class RulesStation(Station):
     def _show(self, key: Key | None, checked: bool = False) -> None:
         self.session.select(key)
 
-    def _mend(self, mend: QuickFix, checked: bool = False) -> None:
-        self.session.edit(mend.text, ApplyRemedy(mend))
+    def _quick_fix(self, quick_fix: QuickFix, checked: bool = False) -> None:
+        self.session.edit(quick_fix.text, ApplyRemedy(quick_fix))
 
     def judgement_of(self, result: ClauseResult) -> Counted[ClauseJudged] | None:
         """The judgement signed for a clause, while its evidence is still the same."""

@@ -34,8 +34,8 @@ class TerminalsStation(Station):
 
     def refresh(self) -> None:
         """Shows the strips of now."""
-        plan = self.session.plan
-        strips, drawings = plan.get(STRIPS), plan.get(STRIP_DRAWINGS)
+        evaluation = self.session.evaluation
+        strips, drawings = evaluation.get(STRIPS), evaluation.get(STRIP_DRAWINGS)
         self.strip = min(self.strip, len(drawings) - 1)
         while self._tabs.count():
             item = self._tabs.takeAt(0)
@@ -51,7 +51,7 @@ class TerminalsStation(Station):
             self._tabs.addWidget(tab)
         if drawings:
             self.view.show_drawing(drawings[self.strip])
-        self.table.show_schedule(schedule("terminals", plan))
+        self.table.show_schedule(schedule("terminals", evaluation))
         count = sum(len(strip.rows) for strip in strips.strips)
         self.words.setText(f"{count} terminals  ·  {len(strips.cables)} field cables")
 
@@ -67,7 +67,7 @@ class TerminalsStation(Station):
     def show_selection(self, key: Key | None) -> None:
         """Marks the chosen terminal and turns to its strip."""
         owner = device_of(key)
-        strips = self.session.plan.get(STRIPS).strips
+        strips = self.session.evaluation.get(STRIPS).strips
         for index, strip in enumerate(strips):
             if any(row.device == owner for row in strip.rows) and index != self.strip:
                 self._turn(index)

@@ -35,10 +35,10 @@ class WiresStation(Station):
         self.batches = self.button("Batches", "What is cut and marked together", checkable=True)
         self.listed = self.button("From – to", "Every wire with both ends", checkable=True)
         self.numbers = self.button("Numbers", "Every number: its ends by place, pulled wires and links", checkable=True)
-        self.tally = DrawingView("Numbers and their ends")
-        self.tally.pages = True
-        self.tally.chosen.connect(self._number)
-        self.tally.on_key = self._tally_key
+        self.ends_of_number = DrawingView("Numbers and their ends")
+        self.ends_of_number.pages = True
+        self.ends_of_number.chosen.connect(self._number)
+        self.ends_of_number.on_key = self._tally_key
         self.which = self.button("Open only", "Leaves out the numbers that are finished", checkable=True)
         self.field = self.button("Field ends done", "Ticks this number as done in the field, or takes it back (Space)")
         self.which.clicked.connect(self.refresh)
@@ -52,7 +52,7 @@ class WiresStation(Station):
         self.stack = QStackedWidget()
         self.stack.addWidget(self.cards)
         self.stack.addWidget(self.table)
-        self.stack.addWidget(self.tally)
+        self.stack.addWidget(self.ends_of_number)
         self.only = 0
         self.add_bar((self.batches, self.listed, self.numbers, self.which, self.field, None, self.words))
         self.add_body(self.stack)
@@ -69,16 +69,16 @@ class WiresStation(Station):
         """Shows every number with its ends by place."""
         self.batches.setChecked(False)
         self.listed.setChecked(False)
-        self._show(self.tally)
+        self._show(self.ends_of_number)
 
     def _show(self, page: QWidget) -> None:
         self.stack.setCurrentWidget(page)
-        self.numbers.setChecked(page is self.tally)
+        self.numbers.setChecked(page is self.ends_of_number)
         self.refresh()
 
     def states(self) -> tuple[NumberState, ...]:
         """Every number with what is done."""
-        plan, session = self.session.plan, self.session
+        plan, session = self.session.evaluation, self.session
         return number_states(plan.get(CONDUCTOR_ENDS), plan.get(NAMES), session.progress, session.records)
 
     def _number(self, key: Key | None) -> None:
@@ -113,11 +113,14 @@ class WiresStation(Station):
     def _show_tally(self) -> None:
         states = self.states()
         left = [one for one in states if one.standing is not NumberStatus.COMPLETE]
-        plan = self.session.plan
+        evaluation = self.session.evaluation
         shown = left if self.which.isChecked() else states
-        label = PinLabels(plan.get(CIRCUITS), plan.get(NAMES))
-        self.tally.show_drawing(draw_numbers(shown, label, self.session.selection))
-        pulled, links = sum(one.tally.pulled for one in states), sum(one.tally.links for one in states)
+        label = PinLabels(evaluation.get(CIRCUITS), evaluation.get(NAMES))
+        self.ends_of_number.show_drawing(draw_numbers(shown, label, self.session.selection))
+        pulled, links = (
+            sum(one.ends_of_number.pulled for one in states),
+            sum(one.ends_of_number.links for one in states),
+        )
         begun = sum(one.standing is NumberStatus.PART for one in states)
         self.hint.setText(
             f"{len(states) - len(left)} complete, {begun} in part, {len(left) - begun} not begun. A "
@@ -131,7 +134,7 @@ class WiresStation(Station):
 
     def refresh(self) -> None:
         """Shows the wires of now."""
-        here = self.stack.currentWidget() is self.tally
+        here = self.stack.currentWidget() is self.ends_of_number
         self.words.hide()  # first, so that the bar is never wider than the window
         self.which.setVisible(here)
         self.field.setVisible(here)
@@ -139,12 +142,12 @@ class WiresStation(Station):
         if here:
             self._show_tally()
             return
-        plan = self.session.plan
-        wiring, progress = plan.get(WIRING), self.session.progress
+        evaluation = self.session.evaluation
+        wiring, progress = evaluation.get(WIRING), self.session.progress
         done = {s.wire.key for s in progress.states if s.complete}
         finished = {str(b.number): sum(k in done for k in b.wires) for b in wiring.batches}
         self.cards.show_drawing(draw_batches(wiring, finished, self.session.selection))
-        whole = schedule("wires", plan)
+        whole = schedule("wires", evaluation)
         keys = [key for key, _ in whole.columns]
         kept = [keys.index(key) for key in _LIST]
         batch = keys.index("batch")
@@ -171,13 +174,13 @@ class WiresStation(Station):
         """Turns to another theme."""
         super().set_theme(theme)
         self.cards.set_theme(theme)
-        self.tally.set_theme(theme)
+        self.ends_of_number.set_theme(theme)
 
     def show_selection(self, key: Key | None) -> None:
         """Marks the chosen wire in the list, its batch's card, or the number it carries."""
-        if self.stack.currentWidget() is self.tally:
+        if self.stack.currentWidget() is self.ends_of_number:
             self._show_tally()
-            self.tally.select(frozenset({key}))
+            self.ends_of_number.select(frozenset({key}))
             return
         if isinstance(key, WireKey):
             self.table.choose(key.wire)

@@ -10,7 +10,7 @@ from riktig.core.sizing.motor import table_current
 from riktig.core.sizing.value import Basis
 from riktig.core.standards import rule
 
-__all__ = ["InputIssue", "doubts_of"]
+__all__ = ["InputIssue", "issues_of"]
 
 MOTOR_STARTS = (Start.REVERSING, Start.STAR_DELTA, Start.SOFT, Start.DRIVE)
 PLATE_FACTOR = 1.6
@@ -28,7 +28,7 @@ class InputIssue:
     """Whether it is a question not yet answered rather than a contradiction."""
 
 
-def doubts_of(
+def issues_of(
     loads: tuple[Load, ...], signals: tuple[Signal, ...], sources: tuple[Source, ...], sources_asked: bool, basis: Basis
 ) -> tuple[InputIssue, ...]:
     """Everything in the Brief that cannot stand as it is, in the order it is asked."""
@@ -87,31 +87,31 @@ def _supply(basis: Basis) -> list[InputIssue]:
 def _load(load: Load, basis: Basis) -> list[InputIssue]:
     found = []
 
-    def doubt(text: str, remedy: str) -> None:
+    def issue(text: str, remedy: str) -> None:
         found.append(InputIssue(LoadKey(load.id), f"{load.name}: {text}", remedy))
 
     if load.phases < 3 and load.start in MOTOR_STARTS:
-        doubt(
+        issue(
             f"a single-phase load cannot be started {load.start.value}.",
             "Say that it has three phases, or start it direct-on-line.",
         )
     elif not load.is_motor and load.start in MOTOR_STARTS:
-        doubt(f"only a motor is started {load.start.value}.", "Switch it by a contactor, or call it a motor.")
+        issue(f"only a motor is started {load.start.value}.", "Switch it by a contactor, or call it a motor.")
     if load.phases == 1 and not basis.supply.neutral:
-        doubt(
+        issue(
             "it works between line and neutral, but the supply brings no neutral.",
             "Have a neutral brought, or feed it between two lines.",
         )
     if load.kw is not None and load.hp is not None and abs(load.hp * KW_PER_HP / load.kw - 1) > 0.08:
-        doubt(f"{load.kw:g} kW and {load.hp:g} hp are not the same power.", "Keep the one that stands on the plate.")
+        issue(f"{load.kw:g} kW and {load.hp:g} hp are not the same power.", "Keep the one that stands on the plate.")
     volts = (basis.supply.voltage_v, basis.supply.voltage_to_neutral_v)
     if load.voltage_v is not None and load.voltage_v not in volts:
-        doubt(
+        issue(
             f"{load.voltage_v:g} V is not a voltage of this job; its supply is called {basis.supply.voltage_name}.",
             "Use one name for one voltage on a job; another voltage needs a supply of its own.",
         )
     if load.neutral_of is not None and (load.phases != 1 or load.neutral_of == load.id):
-        doubt("only a load between line and neutral can share another's neutral.", "Give it a neutral of its own.")
+        issue("only a load between line and neutral can share another's neutral.", "Give it a neutral of its own.")
     found += _motor(load, basis)
     return found
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 from riktig.core.catalogue import boxes
 from riktig.core.door import door_for_me
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Access,
     CircuitId,
@@ -21,7 +22,6 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plan import Evaluation
 from riktig.core.plate import INSIDE_AIR, plan_for_me
 from riktig.core.rules.model import QuickFix
 from riktig.core.schematic import take_back, with_names_recorded
@@ -99,22 +99,22 @@ _ACTIONS: dict[str, Callable[[Job], Job]] = {
 }
 
 
-def apply_mend(job: Job, mend: QuickFix) -> Job:
+def apply_mend(job: Job, quick_fix: QuickFix) -> Job:
     """Carries a remedy out.
 
     Raises:
         RiktigError: it cannot be carried out on this job.
     """
-    if mend.action == "own value away":
-        return override(job, mend.argument, None)
-    if mend.action == "key switch":
-        return _key_switch(job, mend.argument)
-    if mend.action == "change back":
-        circuit, _, number = mend.argument.rpartition("/")
+    if quick_fix.action == "own value away":
+        return override(job, quick_fix.argument, None)
+    if quick_fix.action == "key switch":
+        return _key_switch(job, quick_fix.argument)
+    if quick_fix.action == "change back":
+        circuit, _, number = quick_fix.argument.rpartition("/")
         changes = next((c.changes for c in job.circuits if c.id == circuit), ())
         if not number.isdecimal() or int(number) >= len(changes):
             raise RiktigError("The change that this remedy takes back is not there, so nothing was changed.")
         return with_names_recorded(take_back(job, CircuitId(circuit), changes[int(number)]))
-    if mend.action not in _ACTIONS:
-        raise RiktigError(f"There is no remedy “{mend.action}”, so nothing was changed.")
-    return _ACTIONS[mend.action](job)
+    if quick_fix.action not in _ACTIONS:
+        raise RiktigError(f"There is no remedy “{quick_fix.action}”, so nothing was changed.")
+    return _ACTIONS[quick_fix.action](job)

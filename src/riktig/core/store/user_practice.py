@@ -8,10 +8,10 @@ from riktig.core.errors import RiktigError
 from riktig.core.inputs import parse_json, read_text
 from riktig.core.job import Practice
 
-__all__ = ["house_practice", "keep_house_practice"]
+__all__ = ["keep_user_practice", "user_practice"]
 
 
-def house_practice(path: Path) -> Practice:
+def user_practice(path: Path) -> Practice:
     """The practice of the house; Riktig's own defaults when none was kept.
 
     Raises:
@@ -33,7 +33,7 @@ def _unusable(path: Path, why: str) -> RiktigError:
     )
 
 
-def keep_house_practice(path: Path, practice: Practice) -> None:
+def keep_user_practice(path: Path, practice: Practice) -> None:
     """Keeps a practice as the house's own; the old file stands until the new one is whole.
 
     Raises:

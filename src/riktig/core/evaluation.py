@@ -35,7 +35,7 @@ class Input(ABC, Generic[Doc, T_co]):
     """The class of its values, None when it is not known at run time."""
 
     @abstractmethod
-    def value_in(self, plan: "Evaluation[Doc]") -> T_co:
+    def value_in(self, evaluation: "Evaluation[Doc]") -> T_co:
         """The value for the document of a plan."""
 
 
@@ -51,9 +51,9 @@ class DocumentPart(Input[Doc, T_co]):
     read: Callable[[Doc], T_co]
     gives: object = None
 
-    def value_in(self, plan: "Evaluation[Doc]") -> T_co:
+    def value_in(self, evaluation: "Evaluation[Doc]") -> T_co:
         """The part of the plan's document."""
-        return self.read(plan.document)
+        return self.read(evaluation.document)
 
 
 @dataclass(frozen=True, eq=False)
@@ -68,9 +68,9 @@ class Derived(Input[Doc, T_co]):
     call: "Callable[[Memory, tuple[object, ...]], T_co]"
     gives: object = None
 
-    def value_in(self, plan: "Evaluation[Doc]") -> T_co:
+    def value_in(self, evaluation: "Evaluation[Doc]") -> T_co:
         """The result, computed when it is not there."""
-        return plan.get(self)
+        return evaluation.get(self)
 
 
 class _Reads(Generic[Doc, *Ts]):

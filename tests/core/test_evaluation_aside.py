@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import pytest
 
-from riktig.core.plan import DocumentPart, Evaluation, KeyedCache, RecentCache, reads
+from riktig.core.evaluation import DocumentPart, Evaluation, KeyedCache, RecentCache, reads
 
 
 @dataclass(frozen=True)
@@ -28,29 +28,29 @@ TWICE = reads(AREA).derive("twice", lambda area: 2 * area)
 
 
 def test_what_a_fork_computed_is_taken_and_not_computed_again() -> None:
-    plan = Evaluation(Doc(3, 4))
-    fork = plan.fork(lambda: None)
+    evaluation = Evaluation(Doc(3, 4))
+    fork = evaluation.fork(lambda: None)
     assert fork.get(TWICE) == 24
-    assert plan.computed == 0
-    plan.adopt(fork)
-    assert plan.get(TWICE) == 24
-    assert plan.get(WIDTH) is fork.get(WIDTH)
-    assert plan.computed == 0
+    assert evaluation.computed == 0
+    evaluation.adopt(fork)
+    assert evaluation.get(TWICE) == 24
+    assert evaluation.get(WIDTH) is fork.get(WIDTH)
+    assert evaluation.computed == 0
 
 
 def test_what_a_fork_computed_of_an_older_document_is_not_taken() -> None:
-    plan = Evaluation(Doc(3, 4))
-    fork = plan.fork(lambda: None)
+    evaluation = Evaluation(Doc(3, 4))
+    fork = evaluation.fork(lambda: None)
     fork.get(TWICE)
-    plan.move_to(Doc(5, 4))
-    plan.adopt(fork)
-    assert plan.get(TWICE) == 40
+    evaluation.move_to(Doc(5, 4))
+    evaluation.adopt(fork)
+    assert evaluation.get(TWICE) == 40
 
 
 def test_a_fork_starts_from_what_was_there() -> None:
-    plan = Evaluation(Doc(3, 4))
-    plan.get(AREA)
-    fork = plan.fork(lambda: None)
+    evaluation = Evaluation(Doc(3, 4))
+    evaluation.get(AREA)
+    fork = evaluation.fork(lambda: None)
     fork.get(TWICE)
     assert fork.computed == 1
 
@@ -66,12 +66,12 @@ def test_a_fork_is_ended_by_its_check_between_two_computations() -> None:
         if len(calls) == 2:
             raise Ended
 
-    plan = Evaluation(Doc(3, 4))
-    fork = plan.fork(check)
+    evaluation = Evaluation(Doc(3, 4))
+    fork = evaluation.fork(check)
     with pytest.raises(Ended):
         fork.get(TWICE)
-    plan.adopt(fork)
-    assert plan.get(TWICE) == 24
+    evaluation.adopt(fork)
+    assert evaluation.get(TWICE) == 24
 
 
 def test_a_memo_makes_a_value_again_only_when_an_input_differs() -> None:

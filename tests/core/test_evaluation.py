@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import pytest
 
-from riktig.core.plan import DocumentPart, Evaluation, Memory, reads
+from riktig.core.evaluation import DocumentPart, Evaluation, Memory, reads
 
 
 @dataclass(frozen=True)
@@ -35,49 +35,49 @@ TOTAL = (reads(SORTED) & RIGHT).derive("total", summed)
 
 
 def test_a_result_is_computed_once_for_the_same_objects() -> None:
-    plan = Evaluation(Doc())
-    assert plan.get(TOTAL) == 6
-    computed = plan.computed
-    assert plan.get(TOTAL) == 6
-    assert plan.computed == computed == 2
+    evaluation = Evaluation(Doc())
+    assert evaluation.get(TOTAL) == 6
+    computed = evaluation.computed
+    assert evaluation.get(TOTAL) == 6
+    assert evaluation.computed == computed == 2
 
 
 def test_an_edit_elsewhere_recomputes_only_what_reads_it() -> None:
-    plan = Evaluation(Doc())
-    plan.get(TOTAL)
-    plan.move_to(replace(plan.document, right=(4,)))
-    assert plan.get(TOTAL) == 7
-    assert plan.computed == 3, "the sorted left side was kept"
+    evaluation = Evaluation(Doc())
+    evaluation.get(TOTAL)
+    evaluation.move_to(replace(evaluation.document, right=(4,)))
+    assert evaluation.get(TOTAL) == 7
+    assert evaluation.computed == 3, "the sorted left side was kept"
 
 
 def test_an_equal_new_value_hands_back_the_old_object_so_that_readers_stay_valid() -> None:
-    plan = Evaluation(Doc())
-    plan.get(TOTAL)
-    before = plan.get(SORTED)
-    plan.move_to(replace(plan.document, left=(2, 1)))
-    assert plan.get(SORTED) is before
-    plan.get(TOTAL)
-    assert plan.computed == 3, "sorted anew, total kept"
+    evaluation = Evaluation(Doc())
+    evaluation.get(TOTAL)
+    before = evaluation.get(SORTED)
+    evaluation.move_to(replace(evaluation.document, left=(2, 1)))
+    assert evaluation.get(SORTED) is before
+    evaluation.get(TOTAL)
+    assert evaluation.computed == 3, "sorted anew, total kept"
 
 
 def test_going_back_to_an_earlier_document_gives_its_results() -> None:
     first = Doc()
-    plan = Evaluation(first)
-    plan.get(TOTAL)
-    plan.move_to(Doc(left=(9,)))
-    assert plan.get(TOTAL) == 12
-    plan.move_to(first)
-    assert plan.get(TOTAL) == 6
+    evaluation = Evaluation(first)
+    evaluation.get(TOTAL)
+    evaluation.move_to(Doc(left=(9,)))
+    assert evaluation.get(TOTAL) == 12
+    evaluation.move_to(first)
+    assert evaluation.get(TOTAL) == 6
 
 
 @pytest.mark.parametrize("moved", [False, True])
 def test_a_result_from_elsewhere_is_taken_only_for_the_inputs_of_now(moved: bool) -> None:
-    plan = Evaluation(Doc())
-    inputs = plan.inputs_of(SORTED)
+    evaluation = Evaluation(Doc())
+    inputs = evaluation.inputs_of(SORTED)
     if moved:
-        plan.move_to(Doc(left=(7, 8)))
-    assert plan.offer(SORTED, inputs, (1, 2)) is not moved
-    assert plan.get(SORTED) == ((7, 8) if moved else (1, 2))
+        evaluation.move_to(Doc(left=(7, 8)))
+    assert evaluation.offer(SORTED, inputs, (1, 2)) is not moved
+    assert evaluation.get(SORTED) == ((7, 8) if moved else (1, 2))
 
 
 def test_what_is_asked_again_under_one_stamp_reads_nothing() -> None:
@@ -88,16 +88,16 @@ def test_what_is_asked_again_under_one_stamp_reads_nothing() -> None:
         return doc.left
 
     watched = reads(DocumentPart("left", look)).derive("watched", in_order)
-    plan = Evaluation(Doc())
+    evaluation = Evaluation(Doc())
     for _ in range(3):
-        plan.get(watched)
+        evaluation.get(watched)
     assert len(looked) == 1
-    plan.move_to(plan.document)
-    plan.get(watched)
+    evaluation.move_to(evaluation.document)
+    evaluation.get(watched)
     assert len(looked) == 1, "the same document is no edit"
-    plan.move_to(replace(plan.document, right=(4,)))
-    plan.get(watched)
-    assert (len(looked), plan.computed) == (2, 1)
+    evaluation.move_to(replace(evaluation.document, right=(4,)))
+    evaluation.get(watched)
+    assert (len(looked), evaluation.computed) == (2, 1)
 
 
 def test_a_function_that_takes_other_inputs_is_refused_where_it_is_declared() -> None:
