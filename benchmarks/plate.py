@@ -86,7 +86,8 @@ def quality(long: bool) -> None:
         devices = len(evaluation.get(LAYOUT).seats)
         best = min(found.values())
         said = ", ".join(f"{s} s: +{value / best - 1:.2%}" for s, value in found.items())
-        print(f"{devices} devices, {problem.free} units, {len(problem.wire)} bundles: {said} over the best of these")
+        bundles = len(problem.question.wire)
+        print(f"{devices} devices, {problem.free} units, {bundles} bundles: {said} over the best of these")
         wire = search_for(replan, 5).wire
         print(f"  wire {now_of(problem).wire / 1000:.1f} m at first, {wire / 1000:.1f} m after 5 s, ", end="")
         print(f"proven bound {least_wire(problem) / 1000:.1f} m ({least_wire(problem) / wire:.0%})")

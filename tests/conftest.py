@@ -45,7 +45,7 @@ def demo() -> Job:
 
 
 @pytest.fixture
-def plan(demo: Job) -> Evaluation[Job]:
+def evaluation(demo: Job) -> Evaluation[Job]:
     return Evaluation(demo)
 
 

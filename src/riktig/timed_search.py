@@ -46,7 +46,7 @@ def search_for(
         begun = time.monotonic()
         best = replan.search(FIRST_STEPS, on_better, stopped, seed=seed, run=beside)
         rate = FIRST_STEPS / max(time.monotonic() - begun, 1e-3)
-        while len(replan.problem.seq) and not best.proven and not over():
+        while len(replan.problem.now.seq) and not best.proven and not over():
             seed += 1
             begun, steps = time.monotonic(), max(int((until - time.monotonic()) * rate), 1)
             best = replan.search(steps, on_better, over, start=best, seed=seed, run=beside)

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 CORE = Path(__file__).parents[2] / "src" / "riktig" / "core"
-SPINE = ("job", "circuit", "wiring", "records", "edits", "plan.py")
+SPINE = ("job", "schematic", "wiring", "records", "edits", "evaluation.py")
 OUTSIDE = {"threading", "time", "datetime", "concurrent", "multiprocessing", "asyncio", "socket", "subprocess"}
 LOCK_FILE = {"store/lock.py"}
 """The note beside the lock says which machine holds it."""
@@ -33,7 +33,9 @@ def test_the_core_knows_no_thread_and_no_clock(path: Path) -> None:
 
 def test_nothing_is_kept_at_the_top_of_a_module_but_what_ships() -> None:
     """A store of values that are worked out from jobs would be shared by two threads, and by two jobs."""
-    kept = re.compile(r"^_?[A-Z]\w*(?::[^=\n]+)? = (?:Memo|Recent|Memory)\b|^_?[A-Z]\w*: dict\[.*\] = \{\}$", re.M)
+    kept = re.compile(
+        r"^_?[A-Z]\w*(?::[^=\n]+)? = (?:KeyedCache|RecentCache|Memory)\b|^_?[A-Z]\w*: dict\[.*\] = \{\}$", re.M
+    )
     found = [(p.name, m.group()) for p in sources("") for m in kept.finditer(p.read_text(encoding="utf-8"))]
     assert found == []
 

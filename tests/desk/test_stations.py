@@ -11,7 +11,7 @@ from riktig.core.keys import WireKey, read_key
 from riktig.core.labels import Medium
 from riktig.core.plate import LAYOUT, RULER
 from riktig.core.production import Operation
-from riktig.core.proving import Outcome, TestStage
+from riktig.core.proving import Outcome, ProvingStage
 from riktig.core.records import ReadingTaken, TakenBack, WireDone
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, NAMES
@@ -399,7 +399,7 @@ class TestProve:
     def test_a_wrong_reading_cannot_pass(
         self, station: ProveStation, session: Session, meter: BenchMeter, said: list[tuple[str, bool]]
     ) -> None:
-        station.go_to_stage(TestStage.WIRES)
+        station.go_to_stage(ProvingStage.WIRES)
         test = station._test()
         assert test is not None
         meter.off.add(test.wire)
@@ -436,9 +436,9 @@ class TestProve:
         assert isinstance(facts, ReadingTaken)
         assert facts.reason == "no door yet"
 
-    @pytest.mark.parametrize("stage", [TestStage.ENERGISE, TestStage.FUNCTION])
+    @pytest.mark.parametrize("stage", [ProvingStage.ENERGISE, ProvingStage.FUNCTION])
     def test_live_stages_stay_shut_and_say_why(
-        self, station: ProveStation, said: list[tuple[str, bool]], stage: TestStage
+        self, station: ProveStation, said: list[tuple[str, bool]], stage: ProvingStage
     ) -> None:
         before = station.test_key
         station.stage_buttons[stage].click()
@@ -469,7 +469,7 @@ def test_the_function_tests_can_be_read_but_not_led_while_they_are_shut(window: 
     station = window.stations["Prove"]
     assert isinstance(station, ProveStation)
     before = session.records
-    station.stage_buttons[TestStage.FUNCTION].click()
+    station.stage_buttons[ProvingStage.FUNCTION].click()
     settle_window()
     rows = station.planned.steps.rows
     assert rows[0].heading

@@ -11,7 +11,7 @@ from riktig.core.job import ElementId, Insertable, Job
 from riktig.core.keys import read_key
 from riktig.core.plate import LAYOUT
 from riktig.core.production import Operation
-from riktig.core.proving import Outcome, TestStage
+from riktig.core.proving import Outcome, ProvingStage
 from riktig.core.views import Stamp, statuses
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
@@ -113,7 +113,7 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     settle_window()
     assert session.results.count(Outcome.PASSED) == tests
     assert stamps(window)["Prove"] is Stamp.CLEAR
-    assert "shut" in prove.stage_buttons[TestStage.ENERGISE].text()
+    assert "shut" in prove.stage_buttons[ProvingStage.ENERGISE].text()
 
     # An edit after all that takes exactly the affected ticks and readings, and says so.
     session.edit("put in a stop", Doing(_second_stop))

@@ -1,4 +1,4 @@
-"""Every school of numbering against one made by hand on a graph of networkx: walk, count devices crossed."""
+"""Every numbering scheme against one made by hand on a graph of networkx: walk, count devices crossed."""
 
 from collections import Counter
 
@@ -34,7 +34,7 @@ from tests.outside.test_circuits_outside import components, networks
 def by_hand(circuits: Circuits, scheme: Numbering) -> dict[frozenset[str], str]:
     """The number of each potential as one would write it in pencil, walking path by path.
 
-    Source: the schools are common practice, no source; what a potential is, and that each device
+    Source: the schemes are common practice, no source; what a potential is, and that each device
     crossed begins a new one, is IEC 61082-1 (from memory).
     """
     whole = {pin: part for part in components(circuits) for pin in part}
@@ -67,7 +67,7 @@ def by_hand(circuits: Circuits, scheme: Numbering) -> dict[frozenset[str], str]:
     return found
 
 
-@pytest.mark.parametrize("school", list(Numbering))
+@pytest.mark.parametrize("scheme", list(Numbering))
 @given(circuits=networks())
 @settings(max_examples=40, deadline=None)
 def test_random_circuits_are_numbered_as_by_hand(scheme: Numbering, circuits: Circuits) -> None:
@@ -97,8 +97,8 @@ def test_along_a_plain_path_the_number_is_the_count_of_devices_crossed(length: i
 
 
 @pytest.mark.parametrize("name", sorted(DEMOS))
-@pytest.mark.parametrize("school", list(Numbering))
-def test_the_same_nets_are_shown_in_every_school(name: str, scheme: Numbering) -> None:
+@pytest.mark.parametrize("scheme", list(Numbering))
+def test_the_same_nets_are_shown_with_every_scheme(name: str, scheme: Numbering) -> None:
     job = with_names_recorded(set_practice(demo_job(name), numbering=scheme))
     plan, before = Evaluation(job), Evaluation(demo_job(name))
     assert [net.pins for net in plan.get(NETS).nets] == [net.pins for net in before.get(NETS).nets]

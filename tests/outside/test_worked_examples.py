@@ -221,7 +221,7 @@ def test_the_24_volt_budget_and_the_limited_energy_supply() -> None:
     assert found.value("panel.dc_supply").amount == 5  # type: ignore[union-attr]
     assert found.value("panel.dc_groups").amount == 1  # type: ignore[union-attr]
     job = add_signal(job, "sensors", wetting=Wetting.LIMITED, watts=101.0)
-    assert of(job).value("panel.limited").short == "more than 100 VA"  # type: ignore[union-attr]
+    assert of(job).value("panel.limited").shortfall == "more than 100 VA"  # type: ignore[union-attr]
 
 
 def test_what_the_main_switch_must_break() -> None:

@@ -5,7 +5,7 @@ from random import Random
 
 from riktig.core.ids import role_of
 from riktig.core.job import PinRef
-from riktig.core.proving import OPEN_LINE, Test, TestStage
+from riktig.core.proving import OPEN_LINE, ProvingStage, Test
 from riktig.core.standards import wire_resistance
 from riktig.core.wiring import Wiring
 
@@ -31,7 +31,7 @@ class BenchMeter:
     def read(self, test: Test, wiring: Wiring) -> float:
         """The reading in ohm, as the display rounds it; ``OPEN_LINE`` when open."""
         noise = Random(test.key).uniform(-0.04, 0.06)
-        if test.stage is TestStage.SHORTS:
+        if test.stage is ProvingStage.SHORTS:
             if test.key in self.shorted:
                 return 0.3
             if test.expected.high == float("inf"):

@@ -47,3 +47,27 @@ def test_a_change_in_a_file_that_is_called_reaches_the_caller_and_nothing_else_i
     assert kept
     assert answer(tmp_path) == "30"
     assert {path: path.stat().st_mtime_ns for path in tmp_path.rglob("*.nbc")} == kept, "unchanged: compiled once"
+
+
+WITHOUT = """
+import sys
+if sys.argv[1] == "without":
+    sys.modules["numba"] = None
+from riktig.core.evaluation import Evaluation
+from riktig.core.optimiser import improve
+from riktig.core.optimiser.replan import replan_of
+from riktig.demo_job import DEMOS
+for name in ("wash-drum", "frost-fan"):
+    found = improve(replan_of(Evaluation(DEMOS[name]())).problem, 150, seed=3)
+    print(name, repr(found.cost), found.seq.tolist(), found.ends.tolist())
+"""
+
+
+def test_the_planner_finds_the_same_plan_without_the_compiler() -> None:
+    """numba is an extra: what is installed must not decide where a contactor stands."""
+    answers = [
+        subprocess.run([sys.executable, "-c", WITHOUT, how], capture_output=True, text=True, check=True).stdout
+        for how in ("with", "without")
+    ]
+    assert answers[0].startswith("wash-drum")
+    assert answers[0] == answers[1]

@@ -17,6 +17,7 @@ from riktig.core.job import DeviceId, EntrySide, Job, add_load, new_job, set_enc
 from riktig.core.optimiser import Problem, Run, boxes_that_do, cost, improve, is_small, kernel, least_wire, now_of
 from riktig.core.optimiser.replan import Replan, replan_of
 from riktig.core.optimiser.search import Found
+from riktig.core.optimiser.tables import Order, no_places
 from riktig.core.plate import LAYOUT, Layout, RailRow, move_block, set_lock
 from riktig.core.schematic import CIRCUITS, with_names_recorded
 from riktig.core.sizing import SIZING
@@ -47,9 +48,9 @@ def small_job(loads: int) -> Job:
 def shuffled(problem: Problem, seed: int) -> Found:
     """A plan at random: units in any order, rows filled anyhow, terminals on their own rows."""
     chance = random.Random(seed)
-    terminal = problem.unit[:, kernel.TERMINAL] > 0
+    terminal = problem.question.unit["terminal"] > 0
     rows: list[list[int]] = [[] for _ in problem.strips]
-    for u in chance.sample(list(problem.seq), len(problem.seq)):
+    for u in chance.sample(list(problem.now.seq), len(problem.now.seq)):
         able = [r for r, strips in enumerate(problem.strips) if bool(strips) == bool(terminal[u])]
         rows[chance.choice(able)].append(int(u))
     ends = np.cumsum([len(row) for row in rows])
@@ -72,12 +73,10 @@ def test_the_wire_of_a_plan_is_what_the_router_measures_on_it(whole: Evaluation[
         ]
         measured = sum(router.length(a, b) for a, b in on_plate)
         p = replan.problem
-        bare = np.array([w[2] >= 0 for w in p.wire])
-        units = len(p.unit)
-        x, y, over = np.zeros(units), np.zeros(units), np.zeros(3)
-        row, duct = np.zeros(units, np.int64), np.zeros(len(p.strips))
-        kernel.place(found.seq, found.ends, p.unit, p.plate, p.rails, x, y, row, duct, over)
-        counted = kernel.wire_length(p.unit, p.wire[bare], p.pin[bare], p.plate, x, y, row, duct, 0.0, kernel.COUNT)
+        bare = p.question._replace(wire=p.question.wire[p.question.wire["unit_b"] >= 0])
+        places = no_places(len(bare.unit), len(p.strips))
+        kernel.place(Order(found.seq, found.ends), bare, places)
+        counted = kernel.wire_length(bare, places, 0.0, False)
         # Wires between the same sides of two units are laid as one in their middle: half a per cent.
         assert counted == pytest.approx(measured, rel=0.005)
 
@@ -295,7 +294,9 @@ def test_against_the_clock_it_ends_in_time_with_a_plan_that_is_no_worse(shed: Ev
 
 def test_with_nothing_to_place_the_search_ends_at_once() -> None:
     replan = replan_of(Evaluation(new_job()))
-    locked = replace(replan, problem=replace(replan.problem, seq=replan.problem.seq[:0]))
+    locked = replace(
+        replan, problem=replace(replan.problem, now=Order(replan.problem.now.seq[:0], replan.problem.now.ends))
+    )
     assert search_for(locked, 60.0) is not None
 
 

@@ -14,7 +14,7 @@ from riktig.demo_job import demo_job
 
 
 @pytest.fixture(scope="module")
-def plan() -> Evaluation[Job]:
+def evaluation() -> Evaluation[Job]:
     return Evaluation(one_motor())
 
 

@@ -75,7 +75,7 @@ def test_a_reading_against_another_nominal_does_not_count() -> None:
 
 
 @pytest.fixture
-def plan() -> Evaluation[Job]:
+def evaluation() -> Evaluation[Job]:
     return Evaluation(one_motor())
 
 

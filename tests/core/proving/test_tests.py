@@ -10,10 +10,10 @@ from riktig.core.proving import (
     OPEN_LINE,
     TESTS,
     Outcome,
+    ProvingStage,
     Results,
     Test,
     TestPlan,
-    TestStage,
     judge,
     ohm_text,
     read_ohm,
@@ -49,34 +49,34 @@ def results(job: Job, records: list[Record]) -> Results:
 def test_every_wire_every_bond_and_every_pair_of_potentials_has_a_test() -> None:
     job = one_motor()
     found = plan_of(job)
-    assert {t.wire for t in found.of(TestStage.WIRES)} == {w.key for w in Evaluation(job).get(WIRING).wires}
-    assert [t.title for t in found.of(TestStage.BONDS)] == [
+    assert {t.wire for t in found.of(ProvingStage.WIRES)} == {w.key for w in Evaluation(job).get(WIRING).wires}
+    assert [t.title for t in found.of(ProvingStage.BONDS)] == [
         "Bond of E1:1",
         "Bond of E2:1",
         "Bond of E3:1",
         "Bond of X2:PE",
     ]
     # By hand: 5 incoming conductors give 10 pairs; U, V, W and PE at the motor give 6.
-    assert len(found.of(TestStage.SHORTS)) == 16
+    assert len(found.of(ProvingStage.SHORTS)) == 16
     assert len({t.key for t in found.tests}) == len(found.tests)
 
 
 def test_expected_readings_follow_from_resistance_and_leads() -> None:
     # By hand: 0.25 m of 1 mm2 at 19.5 ohm/km is 5 milliohm; with 0.2 ohm of leads well under half an ohm.
-    test = next(t for t in plan_of(one_motor()).of(TestStage.WIRES) if t.black.label == "X1:N")
+    test = next(t for t in plan_of(one_motor()).of(ProvingStage.WIRES) if t.black.label == "X1:N")
     assert test.expected.text == "below 0.5 Ω"
     assert "0.005 Ω of wire" in test.expected.why
     assert "Q1, F1, F2 off" in test.switches
 
 
 def test_potentials_are_open_at_rest_and_a_coil_without_its_start_button_reads_its_winding() -> None:
-    shorts = plan_of(one_motor()).of(TestStage.SHORTS)
+    shorts = plan_of(one_motor()).of(ProvingStage.SHORTS)
     assert {t.expected.text for t in shorts} == {"above 1 MΩ"}
     held = with_names_recorded(remove_element(one_motor(run_lamp=RunLamp.COIL), START))
     from riktig.core.job import ElementId
 
     bare = with_names_recorded(remove_element(held, ElementId("c1.K/13-14")))
-    test = next(t for t in plan_of(bare).of(TestStage.SHORTS) if t.title == "X1:L1 against X1:N")
+    test = next(t for t in plan_of(bare).of(ProvingStage.SHORTS) if t.title == "X1:L1 against X1:N")
     # Coil 560 ohm beside a lamp of 66 kohm: 555 ohm, read within 0.6 to 1.4 of it.
     assert test.expected.text == "333 to 777 Ω"
     assert "K1, H1" in test.expected.why or "H1, K1" in test.expected.why
@@ -93,7 +93,7 @@ def test_potentials_are_open_at_rest_and_a_coil_without_its_start_button_reads_i
     ],
 )
 def test_a_wire_passes_only_below_its_limit(ohm: float, expected: Outcome) -> None:
-    assert judge(plan_of(one_motor()).of(TestStage.WIRES)[0], ohm) is expected
+    assert judge(plan_of(one_motor()).of(ProvingStage.WIRES)[0], ohm) is expected
 
 
 @pytest.mark.parametrize(
@@ -140,7 +140,7 @@ def test_a_missing_wire_and_a_short_are_read_as_what_they_are() -> None:
     job = one_motor()
     plan, meter = Evaluation(job), BenchMeter()
     wire = next(w for w in plan.get(WIRING).wires if w.name == "8 F3:96 to S1:1")
-    short = plan_of(job).of(TestStage.SHORTS)[0]
+    short = plan_of(job).of(ProvingStage.SHORTS)[0]
     meter.off.add(wire.key)
     meter.shorted.add(short.key)
     failed = [t for t in plan_of(job).tests if judge(t, meter.read(t, plan.get(WIRING))) is Outcome.FAILED]
@@ -162,10 +162,10 @@ def test_an_edit_takes_exactly_the_readings_of_the_affected_wires() -> None:
 def test_live_stages_stay_shut_and_say_why() -> None:
     job = one_motor()
     nothing, everything = results(job, []), results(job, all_read(job))
-    for stage in TestStage:
+    for stage in ProvingStage:
         assert bool(shut_because(nothing, stage)) is stage.live
-    assert "51 dead tests are not passed" in shut_because(nothing, TestStage.ENERGISE)
-    assert "qualified person" in shut_because(everything, TestStage.FUNCTION)
+    assert "51 dead tests are not passed" in shut_because(nothing, ProvingStage.ENERGISE)
+    assert "qualified person" in shut_because(everything, ProvingStage.FUNCTION)
 
 
 def test_a_skipped_test_is_not_a_passed_one() -> None:
@@ -175,4 +175,4 @@ def test_a_skipped_test_is_not_a_passed_one() -> None:
     skipped.append(reading(first, None, Outcome.SKIPPED, 3))
     found = results(job, skipped)
     assert found.count(Outcome.SKIPPED) == 1
-    assert "1 dead tests are not passed" in shut_because(found, TestStage.ENERGISE)
+    assert "1 dead tests are not passed" in shut_because(found, ProvingStage.ENERGISE)

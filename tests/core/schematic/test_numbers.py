@@ -133,8 +133,8 @@ def test_a_full_range_goes_on_behind_the_last() -> None:
     assert len(numbers_of(job)) == len(Evaluation(job).get(NAMES).number)
 
 
-@pytest.mark.parametrize("school", list(Numbering))
-def test_a_printed_number_is_retired_in_every_school(scheme: Numbering) -> None:
+@pytest.mark.parametrize("scheme", list(Numbering))
+def test_a_printed_number_is_retired_with_every_scheme(scheme: Numbering) -> None:
     job = with_names_recorded(insert_contact(one_motor(numbering=scheme), STOP, Insertable.STOP_BUTTON, "second stop"))
     job = mark_printed(job)
     known = set(joins(job))
@@ -152,7 +152,7 @@ def test_numbering_anew_clears_what_was_printed() -> None:
     assert renumber(job).printed == ()
 
 
-def test_another_school_numbers_anew_until_labels_are_printed() -> None:
+def test_another_scheme_numbers_anew_until_labels_are_printed() -> None:
     job = one_motor()
     assert "103" in joins(with_names_recorded(set_practice(job, numbering=Numbering.BY_SHEET)))
     printed = with_names_recorded(set_practice(mark_printed(job), numbering=Numbering.BY_SHEET))

@@ -12,7 +12,7 @@ from riktig.demo_job import demo_job
 
 
 @pytest.fixture(scope="module")
-def plan() -> Evaluation[Job]:
+def evaluation() -> Evaluation[Job]:
     return Evaluation(demo_job("kelp-shed"))
 
 

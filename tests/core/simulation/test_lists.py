@@ -44,7 +44,7 @@ START = DeviceId("c1.S.start")
 
 
 @pytest.fixture(scope="module")
-def plan() -> Evaluation[Job]:
+def evaluation() -> Evaluation[Job]:
     return Evaluation(one_motor())
 
 

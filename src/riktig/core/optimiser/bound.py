@@ -4,12 +4,12 @@ from collections import defaultdict
 
 import numpy as np
 
-from riktig.core.optimiser import kernel
 from riktig.core.optimiser.problem import Problem
+from riktig.core.optimiser.tables import Table
 
 __all__ = ["least_wire"]
 
-_Wire = tuple[int, int, float, float, int, int, float, float, float]
+_Wire = tuple[int, int, int, int, float, float, float, float, float, float]
 
 
 def least_wire(problem: Problem) -> float:
@@ -24,44 +24,45 @@ def least_wire(problem: Problem) -> float:
         Each wire gives half of its way to either of its units. With locks, where rows are as they are, only
         the ends count.
     """
-    unit, duct = problem.unit, float(problem.plate[kernel.P_DUCT])
+    unit, plate = problem.question.unit, problem.question.plate
+    duct = plate.duct
     total = 0.0
     around: dict[tuple[int, int], list[_Wire]] = defaultdict(list)
-    for (ua, side_a, ub, side_b), (dx_a, dy_a, dx_b, dy_b, several, _) in zip(problem.wire, problem.pin, strict=True):
-        one: _Wire = (int(ua), int(side_a), dx_a, dy_a, int(ub), int(side_b), dx_b, dy_b, several)
-        a, sa, _, ya, b, sb, _, yb, count = one
+    for line in problem.question.wire:
+        wire: _Wire = line.item()
+        a, sa, b, sb, _, ya, _, yb, count, _ = wire
         total += count * _end(unit[a], sa, ya, duct, problem.is_fixed)
         if b >= 0:
             total += count * _end(unit[b], sb, yb, duct, problem.is_fixed)
             if a != b and sa == sb and not problem.is_fixed and a < problem.free and b < problem.free:
-                around[a, sa].append(one)
-                around[b, sb].append(one)
+                around[a, sa].append(wire)
+                around[b, sb].append(wire)
     if not problem.is_fixed:
-        row = float(np.min(unit[: problem.free, kernel.ABOVE] + unit[: problem.free, kernel.BELOW])) + duct
+        row = float(np.min(unit["above"][: problem.free] + unit["below"][: problem.free])) + duct
         for (me, _), wires in around.items():
-            total += _fan(me, wires, unit, float(problem.plate[kernel.P_GAP]), row) / 2
+            total += _fan(me, wires, unit, plate.gap, row) / 2
     return total
 
 
-def _end(unit: np.ndarray, side: int, dy: float, duct: float, fixed: bool) -> float:
+def _end(unit: np.void, side: int, dy: float, duct: float, fixed: bool) -> float:
     """From a pin to the middle of the duct at the very least, mm."""
-    if fixed or unit[kernel.WIDTH] <= 0:
+    if fixed or unit["width"] <= 0:
         return 0.0
-    up, down = float(unit[kernel.ABOVE] + dy), float(unit[kernel.BELOW] - dy)
+    up, down = float(unit["above"] + dy), float(unit["below"] - dy)
     return max(up if side == 0 else min(up, down), 0.0) + duct / 2
 
 
-def _fan(me: int, wires: list[_Wire], unit: np.ndarray, gap: float, around: float) -> float:
+def _fan(me: int, wires: list[_Wire], unit: Table, gap: float, around: float) -> float:
     """What the wires from one side of a unit to the same side of others take along the duct at the very least, mm."""
     counts: dict[int, float] = defaultdict(float)
     inset: dict[int, float] = {}
-    for a, _, xa, _, b, _, xb, _, count in wires:
+    for a, _, b, _, xa, _, xb, _, count, _ in wires:
         other, mine, theirs = (b, xa, xb) if a == me else (a, xb, xa)
         counts[other] += count
-        to_right, to_left = unit[me, kernel.WIDTH] - mine + theirs, mine + unit[other, kernel.WIDTH] - theirs
+        to_right, to_left = unit["width"][me] - mine + theirs, mine + unit["width"][other] - theirs
         near = min(to_right, to_left)
         inset[other] = min(inset.get(other, near), near)
-    widths = sorted(unit[k, kernel.WIDTH] + gap for k in counts)
+    widths = sorted(unit["width"][k] + gap for k in counts)
     least = max(min(inset.values()), 0.0) + gap
     # The narrowest stand nearest, one to the left and one to the right: (k // 2) others are between.
     ways = [min(least + sum(widths[: k // 2]), around) for k in range(len(widths))]

@@ -1,45 +1,17 @@
-"""The cost of a plan: compiled, since it is asked millions of times.
+"""The cost of a plan: compiled where numba is installed, since it is asked millions of times.
 
-A plan is ``seq`` (units in order, row after row) and ``ends`` (where each row ends in ``seq``). All lengths
-are mm; every wish is counted in mm of wire. Units are described by the columns of ``unit``, wires by those of
-``wire`` and ``pin``, the plate by ``plate``: see the indices below.
+All lengths are mm; every wish is counted in mm of wire. ``tables`` says what the columns are.
 """
 
 import numpy as np
-from numpy.typing import NDArray
 
-from riktig.core.optimiser.compiled import compiled
+from riktig.core.optimiser.compiled import compiled, inlined
+from riktig.core.optimiser.tables import Floats, Numbers, Order, Places, Question, Table
 
-__all__ = ["cost_of", "place", "wire_length"]
+__all__ = ["LACKING", "TOO_HIGH", "TOO_LONG", "cost_of", "place", "wire_length"]
 
-F = NDArray[np.float64]
-N = NDArray[np.int64]
-
-# Columns of ``unit``.
-WIDTH, LEFT, RIGHT, ABOVE, BELOW, TERMINAL, SCREWED, HEAT, LOW_VOLTAGE, DEPTH, INCOMER, FIXED_ROW, FIXED_X, UP, DOWN = (
-    range(15)
-)
-# Columns of ``wire``: unit and side (0 top, 1 bottom) at both ends. Of ``pin``: dx from the unit's left edge and dy
-# from the rail at both ends, how many conductors, and what they weigh: thick ones more. A wire to an upright has -1
-# as its second unit, the upright (0 left, 1 right) as side, its y (nan: its foot) as dy.
-UA, SA, UB, SB = range(4)
-XA, YA, XB, YB, COUNT, WEIGHT = range(6)
-# Entries of ``plate``.
-(
-    P_WIDTH,
-    P_HEIGHT,
-    P_EDGE,
-    P_DUCT,
-    P_GAP,
-    P_BESIDE,
-    P_TURNED,
-    P_FIXED,
-    P_FOOT,
-    P_PAST,
-    P_SPARE,
-    P_CLEAR,
-    P_ENTRY_TOP,
-) = range(13)
+TOO_LONG, TOO_HIGH, LACKING = range(3)
+"""Entries of ``Places.over``."""
 
 LONG, HIGH = 1500.0, 200.0
 """What a mm counts by which a row is too long or the plate too low, mm of wire (chosen by us: no wire is worth it)."""
@@ -65,143 +37,195 @@ BROKEN = 400.0
 """What a rail counts that a screwed part breaks (chosen by us: one more piece to cut)."""
 BEHIND = 400.0
 """What a part counts that an operator of the door would touch (chosen by us)."""
+EPSILON = 1e-6
+"""Two parts may touch, mm: less than this is no overlap."""
+
+
+@inlined
+def _has_fixed(row: int, first: int, unit: Table) -> bool:
+    """Whether a part with a width stays in a row; the parts that stay are numbered from ``first`` on."""
+    count = 0
+    for still in range(first, len(unit)):
+        if unit[still]["fixed_row"] == row and unit[still]["width"] > 0:
+            count += 1
+    return count > 0
 
 
 @compiled
-def place(seq: N, ends: N, unit: F, plate: F, rails: F, x: F, y: F, row: N, duct: F, over: F) -> float:
-    """Packs the rows and fills ``x``, ``y`` (rail), ``row`` of the units, ``duct`` (centre above each row).
+def _past_fixed(at: float, gap: float, mover: int, row: int, first: int, question: Question) -> float:
+    """The first place from ``at`` on, from the rail's left end, where a unit is clear of what stays in its row."""
+    unit, begin = question.unit, question.rails[row]["left"]
+    moved = True
+    while moved:
+        moved = False
+        for still in range(first, len(unit)):
+            if unit[still]["fixed_row"] != row or unit[still]["width"] <= 0:
+                continue
+            from_left = unit[still]["fixed_x"] - begin
+            low = from_left - max(unit[still]["left"], unit[mover]["right"])
+            high = from_left + unit[still]["width"] + max(unit[still]["right"], gap)
+            if at < high - EPSILON and at + unit[mover]["width"] > low + EPSILON:
+                at = high
+                moved = True
+    return at
 
-    ``rails`` holds y, left end and length of every rail, the room above and below it (fixed rails only).
-    ``over`` takes what is too long, too high and too deep for its row, mm.
+
+@inlined
+def _pack_row(
+    row: int, begin: int, end: int, seq: Numbers, question: Question, places: Places
+) -> tuple[float, float, float, bool]:
+    """Puts the units of one row one after the other, from 0 on.
+
+    Returns:
+        Where the last one ends, the most room asked for above and below the rail, mm, and whether any is a terminal.
+    """
+    unit, fixed = question.unit, question.plate.fixed > 0
+    at = before = high = low = 0.0
+    strips = False
+    for k in range(begin, end):
+        u = seq[k]
+        places.row[u] = row
+        strips = strips or unit[u]["terminal"] > 0
+        gap = max(unit[u]["left"], before)
+        at += gap
+        if fixed:
+            at = _past_fixed(at, gap, u, row, len(seq), question)
+        places.x[u] = at
+        at += unit[u]["width"]
+        before = unit[u]["right"]
+        high = max(high, unit[u]["above"])
+        low = max(low, unit[u]["below"])
+    return at, high, low, strips
+
+
+@inlined
+def _place_fixed(seq: Numbers, question: Question, places: Places) -> None:
+    """Gives the parts that stay their row and place; their line is that of their row, or of their own rail."""
+    unit = question.unit
+    for still in range(len(seq), len(places.row)):
+        if unit[still]["fixed_row"] >= 0:
+            places.x[still] = unit[still]["fixed_x"]
+            places.row[still] = int(unit[still]["fixed_row"])
+            if question.plate.fixed > 0:
+                places.y[still] = question.rails[places.row[still]]["y"]
+
+
+@inlined
+def _to_rail(
+    row: int, span: tuple[int, int], seq: Numbers, unit: Table, places: Places, at: tuple[float, float]
+) -> float:
+    """Moves a packed row, ``span`` in ``seq``, to its rail ``at`` (left end, line); returns the width on it, mm."""
+    used = 0.0
+    for k in range(span[0], span[1]):
+        places.x[seq[k]] += at[0]
+        places.y[seq[k]] = at[1]
+        used += unit[seq[k]]["width"]
+    for still in range(len(seq), len(places.row)):
+        if unit[still]["fixed_row"] == row:
+            places.y[still] = at[1]
+            used += max(unit[still]["width"], 0.0)
+    return used
+
+
+@compiled
+def place(order: Order, question: Question, places: Places) -> float:
+    """Packs the rows and fills the places.
+
+    Args:
+        order: The plan.
+        question: Units, rails and plate.
+        places: Filled.
 
     Returns:
         The lower end of the last row, mm.
     """
-    rows = len(ends)
-    fixed = plate[P_FIXED] > 0
-    left = plate[P_EDGE] + plate[P_DUCT]
-    over[0] = over[1] = over[2] = 0.0
-    used = 0.0
-    length = 0.0
-    down = plate[P_EDGE]
+    seq, ends = order
+    rails, plate, over = question.rails, question.plate, places.over
+    fixed = plate.fixed > 0
+    left = plate.edge + plate.duct
+    over[:] = 0.0
+    used = length = 0.0
+    down = plate.edge
     begin = 0
-    for r in range(rows):
+    for r in range(len(ends)):
         end = ends[r]
-        strips = False
-        has = end > begin
-        for k in range(len(seq), len(row)):
-            if unit[k, FIXED_ROW] == r and unit[k, WIDTH] > 0:
-                has = True
-        high = low = 0.0
-        at = 0.0
-        before = 0.0
-        for k in range(begin, end):
-            u = seq[k]
-            row[u] = r
-            strips = strips or unit[u, TERMINAL] > 0
-            gap = max(unit[u, LEFT], before)
-            at += gap
-            if fixed:
-                moved = True
-                while moved:
-                    moved = False
-                    for f in range(len(seq), len(row)):
-                        if unit[f, FIXED_ROW] != r or unit[f, WIDTH] <= 0:
-                            continue
-                        lo = unit[f, FIXED_X] - rails[r, 1] - max(unit[f, LEFT], unit[u, RIGHT])
-                        hi = unit[f, FIXED_X] - rails[r, 1] + unit[f, WIDTH] + max(unit[f, RIGHT], gap)
-                        if at < hi - 1e-6 and at + unit[u, WIDTH] > lo + 1e-6:
-                            at = hi
-                            moved = True
-            x[u] = at
-            at += unit[u, WIDTH]
-            before = unit[u, RIGHT]
-            used += unit[u, WIDTH]
-            high = max(high, unit[u, ABOVE])
-            low = max(low, unit[u, BELOW])
+        has = end > begin or _has_fixed(r, len(seq), question.unit)
+        at, high, low, strips = _pack_row(r, begin, end, seq, question, places)
         if fixed:
-            duct[r] = rails[r, 5]
-            run = rails[r, 2]
-            over[1] += max(high - rails[r, 3], 0.0) + max(low - rails[r, 4], 0.0)
-            base, origin = rails[r, 0], rails[r, 1]
+            places.duct[r] = rails[r]["duct"]
+            run, base, origin = rails[r]["length"], rails[r]["y"], rails[r]["left"]
+            over[TOO_HIGH] += max(high - rails[r]["above"], 0.0) + max(low - rails[r]["below"], 0.0)
             down = max(down, base + low)
         else:
-            run = plate[P_WIDTH] - 2 * left
-            if strips:
-                run -= plate[P_BESIDE]
-            origin = left
+            run, origin = plate.width - 2 * left - (plate.beside if strips else 0.0), left
+            base = down
+            places.duct[r] = np.nan
             if has:
-                first_turned = plate[P_TURNED] > 0 and strips and r == 0
-                duct[r] = np.nan if first_turned else down + plate[P_DUCT] / 2
-                if not first_turned:
-                    down += plate[P_DUCT]
+                if not (plate.turned > 0 and strips and r == 0):
+                    places.duct[r] = down + plate.duct / 2
+                    down += plate.duct
                 base = down + high
                 down = base + low
-            else:
-                duct[r] = np.nan
-                base = down
-        for k in range(begin, end):
-            x[seq[k]] += origin
-            y[seq[k]] = base
-        over[0] += max(at - run, 0.0)
+        over[TOO_LONG] += max(at - run, 0.0)
         if has:
+            used += _to_rail(r, (begin, end), seq, question.unit, places, (origin, base))
             length += run
-            for f in range(len(seq), len(row)):
-                if unit[f, FIXED_ROW] == r:
-                    y[f] = base
-                    if unit[f, WIDTH] > 0:
-                        used += unit[f, WIDTH]
         begin = end
-    for f in range(len(seq), len(row)):
-        if unit[f, FIXED_ROW] >= 0:
-            x[f] = unit[f, FIXED_X]
-            row[f] = int(unit[f, FIXED_ROW])
-            y[f] = y[f] if not fixed else rails[row[f], 0]
+    _place_fixed(seq, question, places)
     if not fixed:
-        over[1] = max(down - plate[P_HEIGHT], 0.0)
-    over[2] = max(used - (1.0 - plate[P_SPARE]) * length, 0.0)
+        over[TOO_HIGH] = max(down - plate.height, 0.0)
+    over[LACKING] = max(used - (1.0 - plate.spare) * length, 0.0)
     return float(down)
 
 
 @compiled
-def wire_length(unit: F, wire: N, pin: F, plate: F, x: F, y: F, row: N, duct: F, foot: float, by: int) -> float:
+def wire_length(question: Question, places: Places, foot: float, weighed: bool) -> float:
     """The wires of a placed plan, mm: up or down into a duct, along it, and by an upright to another.
 
-    ``by`` is the column that each counts by: ``COUNT`` gives the length, ``WEIGHT`` the cost.
+    Args:
+        question: Wires and plate.
+        places: Where the units stand.
+        foot: The lower end of the upright ducts, mm.
+        weighed: Whether each wire counts by its weight, which gives its cost, and not by its conductors.
+
+    Returns:
+        The length, or the cost.
     """
+    x, y, row, duct = places.x, places.y, places.row, places.duct
+    plate = question.plate
     rows = len(duct)
     above, below = np.zeros(rows, np.int64), np.zeros(rows, np.int64)
     for r in range(rows):
         above[r], below[r] = duct_of(r, 0, duct, rows), duct_of(r, 1, duct, rows)
-    west = plate[P_EDGE] + plate[P_DUCT] / 2
-    east = plate[P_WIDTH] - west
+    west = plate.edge + plate.duct / 2
+    east = plate.width - west
     total = 0.0
-    for e in range(len(wire)):
-        a, b = wire[e, UA], wire[e, UB]
-        xa = x[a] + pin[e, XA]
-        ya = y[a] + pin[e, YA]
-        la = above[row[a]] if wire[e, SA] == 0 else below[row[a]]
-        length = abs(ya - duct[la])
+    for e in range(len(question.wire)):
+        wire = question.wire[e]
+        a, b = wire["unit_a"], wire["unit_b"]
+        x_a = x[a] + wire["x_a"]
+        line_a = above[row[a]] if wire["side_a"] == 0 else below[row[a]]
+        length = abs(y[a] + wire["y_a"] - duct[line_a])
         if b < 0:
-            side = west if wire[e, SB] == 0 else east
-            yb = foot if np.isnan(pin[e, YB]) else pin[e, YB]
-            length += abs(xa - side) + abs(duct[la] - yb)
+            side = west if wire["side_b"] == 0 else east
+            y_b = foot if np.isnan(wire["y_b"]) else wire["y_b"]
+            length += abs(x_a - side) + abs(duct[line_a] - y_b)
         else:
-            xb = x[b] + pin[e, XB]
-            lb = above[row[b]] if wire[e, SB] == 0 else below[row[b]]
-            length += abs(y[b] + pin[e, YB] - duct[lb])
-            if la == lb:
-                length += abs(xa - xb)
+            x_b = x[b] + wire["x_b"]
+            line_b = above[row[b]] if wire["side_b"] == 0 else below[row[b]]
+            length += abs(y[b] + wire["y_b"] - duct[line_b])
+            if line_a == line_b:
+                length += abs(x_a - x_b)
             else:
-                by_west = abs(xa - west) + abs(xb - west)
-                by_east = abs(xa - east) + abs(xb - east)
-                length += min(by_west, by_east) + abs(duct[la] - duct[lb])
-        total += pin[e, by] * length
+                by_west = abs(x_a - west) + abs(x_b - west)
+                by_east = abs(x_a - east) + abs(x_b - east)
+                length += min(by_west, by_east) + abs(duct[line_a] - duct[line_b])
+        total += (wire["weight"] if weighed else wire["count"]) * length
     return float(total)
 
 
 @compiled
-def duct_of(r: int, side: int, duct: F, rows: int) -> int:
+def duct_of(r: int, side: int, duct: Floats, rows: int) -> int:
     """The row above which the duct lies that a pin looks to; the nearest there is when none lies on its side."""
     if side == 1:
         for k in range(r + 1, rows):
@@ -217,64 +241,74 @@ def duct_of(r: int, side: int, duct: F, rows: int) -> int:
 
 
 @compiled
-def cost_of(
-    seq: N,
-    ends: N,
-    unit: F,
-    wire: N,
-    pin: F,
-    column: N,
-    behind: F,
-    plate: F,
-    rails: F,
-    x: F,
-    y: F,
-    row: N,
-    duct: F,
-    over: F,
-) -> float:
-    """Everything that is wished for, in mm of wire; fills the places as ``place`` does."""
-    down = place(seq, ends, unit, plate, rails, x, y, row, duct, over)
-    n = len(seq)
+def _beside_cost(left: np.void, right: np.void) -> float:
+    """What two neighbours cost: heat beside heat, extra-low voltage beside mains, a rail that is broken."""
+    total = 0.0
+    lesser = min(left["heat"], right["heat"])
+    if lesser > WARM_W:
+        total += HOT_PAIR * lesser
+    if left["low_voltage"] != right["low_voltage"]:
+        total += MIXED
+    if left["screwed"] > 0 and right["screwed"] == 0:
+        total += BROKEN
+    return total
+
+
+@compiled
+def _behind_cost(unit: np.void, x: float, y: float, behind: Table) -> float:
+    """What a deep unit costs that stands behind parts of the door."""
+    total = 0.0
+    for o in range(len(behind)):
+        across = x < behind[o]["right"] and x + unit["width"] > behind[o]["left"]
+        upright = y - unit["up"] < behind[o]["bottom"] and y + unit["down"] > behind[o]["top"]
+        if unit["depth"] > behind[o]["depth"] and across and upright:
+            total += BEHIND
+    return total
+
+
+@inlined
+def _lowest(seq: Numbers, unit: Table, y: Floats) -> float:
+    """The line of the lowest row that anything stands on, mm."""
     last = 0.0
-    for k in range(n):
+    for k in range(len(seq)):
         last = max(last, y[seq[k]])
-    for f in range(len(seq), len(row)):
-        if unit[f, FIXED_ROW] >= 0:
-            last = max(last, y[f])
-    foot = min(plate[P_HEIGHT] - plate[P_FOOT], last + plate[P_PAST])
-    total = wire_length(unit, wire, pin, plate, x, y, row, duct, foot, WEIGHT)
-    total += LONG * over[0] + HIGH * over[1] + SPARE * over[2] + HEIGHT * down
-    if over[0] + over[1] > 0.05:
+    for still in range(len(seq), len(y)):
+        if unit[still]["fixed_row"] >= 0:
+            last = max(last, y[still])
+    return last
+
+
+@compiled
+def cost_of(order: Order, question: Question, places: Places) -> float:
+    """Everything that is wished for, in mm of wire.
+
+    Args:
+        order: The plan.
+        question: What is planned.
+        places: Filled as ``place`` does.
+    """
+    down = place(order, question, places)
+    seq, ends = order
+    unit, column, plate, over = question.unit, question.column, question.plate, places.over
+    x, y = places.x, places.y
+    foot = min(plate.height - plate.foot, _lowest(seq, unit, y) + plate.past)
+    total = wire_length(question, places, foot, True)
+    total += LONG * over[TOO_LONG] + HIGH * over[TOO_HIGH] + SPARE * over[LACKING] + HEIGHT * down
+    if over[TOO_LONG] + over[TOO_HIGH] > 0.05:
         total += UNFIT
     begin = 0
     for r in range(len(ends)):
         for k in range(begin, ends[r]):
             u = seq[k]
-            total += HOT_LOW * unit[u, HEAT] * y[u] / plate[P_HEIGHT]
-            if unit[u, INCOMER] > 0:
-                away = y[u] if plate[P_ENTRY_TOP] > 0 else plate[P_HEIGHT] - y[u]
-                total += ENTRY * away
+            total += HOT_LOW * unit[u]["heat"] * y[u] / plate.height
+            if unit[u]["incomer"] > 0:
+                total += ENTRY * (y[u] if plate.entry_top > 0 else plate.height - y[u])
             if k + 1 < ends[r]:
-                v = seq[k + 1]
-                lesser = min(unit[u, HEAT], unit[v, HEAT])
-                if lesser > WARM_W:
-                    total += HOT_PAIR * lesser
-                if unit[u, LOW_VOLTAGE] != unit[v, LOW_VOLTAGE]:
-                    total += MIXED
-                if unit[u, SCREWED] > 0 and unit[v, SCREWED] == 0:
-                    total += BROKEN
-            for o in range(len(behind) if unit[u, DEPTH] > plate[P_CLEAR] else 0):
-                if (
-                    unit[u, DEPTH] > behind[o, 4]
-                    and x[u] < behind[o, 2]
-                    and x[u] + unit[u, WIDTH] > behind[o, 0]
-                    and y[u] - unit[u, UP] < behind[o, 3]
-                    and y[u] + unit[u, DOWN] > behind[o, 1]
-                ):
-                    total += BEHIND
+                total += _beside_cost(unit[u], unit[seq[k + 1]])
+            if unit[u]["depth"] > plate.clear:
+                total += _behind_cost(unit[u], x[u], y[u], question.behind)
         begin = ends[r]
     for c in range(len(column)):
-        a, b = column[c, 0], column[c, 1]
-        total += COLUMN * abs(x[a] + unit[a, WIDTH] / 2 - x[b] - unit[b, WIDTH] / 2)
+        a, b = column[c]["upper"], column[c]["lower"]
+        total += COLUMN * abs(x[a] + unit[a]["width"] / 2 - x[b] - unit[b]["width"] / 2)
     return float(total)

@@ -1,29 +1,24 @@
 """A plate to be planned, as numbers: what stands where is open, what is locked is not."""
 
+from collections import defaultdict
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from riktig.core.catalogue import Can, Mounting, Side
 from riktig.core.door.door_types import WIRING_DEPTH, DoorPlan, to_door
 from riktig.core.geometry import Point
 from riktig.core.ids import role_of
 from riktig.core.job import IMPLIED, INCOMER_ID, DeviceId, Enclosure, EntrySide, PinRef, Practice
-from riktig.core.optimiser import kernel
+from riktig.core.optimiser.tables import BEHIND, COLUMN, RAIL, UNIT, WIRE, Numbers, Order, PlateFigures, Question, Table
 from riktig.core.plate.arrange import BAR_GAP, GAP, STUD_FOOT, UPRIGHT_PAST_RAIL, is_beside, is_loose
 from riktig.core.plate.inside_air import Losses
 from riktig.core.plate.model import EDGE, Block, Layout, RailRow, Stand
 from riktig.core.schematic import Circuits, Device, Zone
 
 __all__ = ["Problem", "Tie", "problem_of"]
-
-
-F = NDArray[np.float64]
-N = NDArray[np.int64]
-Arrays = tuple[F, N, F, N, F, F, F]
 
 
 STIFF_MM2 = 6.0
@@ -40,27 +35,19 @@ class Tie(NamedTuple):
 
 @dataclass(frozen=True, eq=False, slots=True)
 class Problem:
-    """The plate as arrays for ``kernel``, and what its units and rows are.
+    """The plate as tables for ``kernel``, and what its units and rows are.
 
-    Shapes: ``unit`` (n, 15), ``wire`` (w, 4), ``pin`` (w, 6), ``column`` (c, 2), ``behind`` (o, 5), ``plate`` (13,),
-    ``rails`` (rows, 6), ``strips`` (rows,), ``group`` (free,), ``member`` (circuits, roles); ``seq`` and
-    ``ends`` are the plan of now. ``free`` units are numbered first.
+    Shapes: ``strips`` (rows,), ``group`` (free,), ``member`` (circuits, roles); ``now`` is the plan of now. ``free``
+    units are numbered first.
     """
 
     blocks: tuple[Block, ...]
     free: int
-    unit: NDArray[np.float64]
-    wire: NDArray[np.int64]
-    pin: NDArray[np.float64]
-    column: NDArray[np.int64]
-    behind: NDArray[np.float64]
-    plate: NDArray[np.float64]
-    rails: NDArray[np.float64]
-    strips: NDArray[np.int64]
-    group: NDArray[np.int64]
-    member: NDArray[np.int64]
-    seq: NDArray[np.int64]
-    ends: NDArray[np.int64]
+    question: Question
+    strips: Numbers
+    group: Numbers
+    member: Numbers
+    now: Order
     layout: Layout
     outside: int
     """Wires with an end that the plan does not move, such as those within the door."""
@@ -71,17 +58,13 @@ class Problem:
     @property
     def is_fixed(self) -> bool:
         """Whether rails and ducts stay where they are, because of locks."""
-        return bool(self.plate[kernel.P_FIXED])
-
-    @property
-    def arrays(self) -> "Arrays":
-        """What ``kernel.cost_of`` reads, in its order."""
-        return self.unit, self.wire, self.pin, self.column, self.behind, self.plate, self.rails
+        return self.question.plate.fixed > 0
 
     @property
     def same_as(self) -> bytes:
         """Equal for two problems that ask the same."""
-        return b"|".join(one.tobytes() for one in (*self.arrays, self.strips))
+        *tables, plate = self.question
+        return b"|".join([*(table.tobytes() for table in tables), self.strips.tobytes(), repr(plate).encode()])
 
 
 def problem_of(
@@ -117,50 +100,45 @@ def problem_of(
     index = {lead: k for k, lead in enumerate(leads)}
     warm = {loss.device: loss.watts for loss in losses}
     low = {pin.device for pin in low_voltage}
-    unit = np.zeros((len(leads), 15))
+    unit = np.zeros(len(leads), UNIT)
     for lead, k in index.items():
         stand = stands[lead]
         in_row = lead in at
         fixed_row = -1 if lead in free else at[lead][0] if in_row else rows.strips_row
         unit[k] = _unit(stand, devices, warm, low, fixed_row, takes_rail=in_row)
     behind = _behind(door, enclosure)
-    plate = np.array(
-        [
-            layout.plate.width,
-            layout.plate.height,
-            EDGE,
-            _duct_width(layout, practice),
-            GAP,
-            max((s.block.width + BAR_GAP for s in layout.stands if is_beside(s.block)), default=0.0),
-            turned,
-            bool(locked),
-            STUD_FOOT,
-            UPRIGHT_PAST_RAIL,
-            practice.spare_share,
-            min(behind[:, 4], default=np.inf),
-            enclosure.entry is EntrySide.TOP,
-        ],
-        dtype=np.float64,
+    plate = PlateFigures(
+        width=layout.plate.width,
+        height=layout.plate.height,
+        edge=EDGE,
+        duct=_duct_width(layout, practice),
+        gap=GAP,
+        beside=max((s.block.width + BAR_GAP for s in layout.stands if is_beside(s.block)), default=0.0),
+        turned=turned,
+        fixed=bool(locked),
+        foot=STUD_FOOT,
+        past=UPRIGHT_PAST_RAIL,
+        spare=practice.spare_share,
+        clear=min(behind["depth"], default=np.inf),
+        entry_top=enclosure.entry is EntrySide.TOP,
     )
     seq = [index[lead] for row in rows.leads for lead in row if lead in index and lead not in locked]
     counts = [sum(lead not in locked for lead in row) for row in rows.leads]
-    wire, pin, outside = _wires(
-        ties, layout, door, enclosure, devices, index, stands, rows.strips_of_now, bundled=bundled
-    )
+    wire, outside = _wires(ties, layout, door, enclosure, devices, index, stands, rows.strips_of_now, bundled=bundled)
     return Problem(
         tuple(stands[lead].block for lead in leads),
         len(free),
-        unit,
-        wire,
-        pin,
-        _columns(leads, devices, len(free)),
-        behind,
-        plate,
-        _rails(layout, len(rows.leads)) if locked else np.zeros((len(rows.leads), 6)),
+        Question(
+            unit,
+            wire,
+            _columns(leads, devices, len(free)),
+            behind,
+            _rails(layout, len(rows.leads)) if locked else np.zeros(len(rows.leads), RAIL),
+            PlateFigures(*map(float, plate)),
+        ),
         np.array(rows.strips, dtype=np.int64),
         *_groups(leads[: len(free)], devices),
-        np.array(seq, dtype=np.int64),
-        np.cumsum(np.array(counts, dtype=np.int64)),
+        Order(np.array(seq, dtype=np.int64), np.cumsum(np.array(counts, dtype=np.int64))),
         layout,
         outside,
         enclosure,
@@ -212,26 +190,27 @@ def _unit(
     fixed_row: int,
     *,
     takes_rail: bool,
-) -> NDArray[np.float64]:
+) -> tuple[float, ...]:
+    """A line of ``UNIT``."""
     block = stand.block
     lead = devices[block.lead]
-    made = np.zeros(15)
-    made[kernel.WIDTH] = block.width if takes_rail else 0.0
-    made[kernel.LEFT] = max(block.room_left, GAP)
-    made[kernel.RIGHT] = block.room_right
-    made[kernel.ABOVE] = block.above + block.room_above
-    made[kernel.BELOW] = block.below + block.room_below
-    made[kernel.TERMINAL] = block.row is RailRow.TERMINALS
-    made[kernel.SCREWED] = block.screwed
-    made[kernel.HEAT] = sum(warm.get(device, 0.0) for device in block.devices)
-    made[kernel.LOW_VOLTAGE] = block.lead in low and _all_low(lead, low)
-    made[kernel.DEPTH] = block.depth
-    made[kernel.INCOMER] = lead.kind.can(Can.MAIN_SWITCH)
-    made[kernel.FIXED_ROW] = fixed_row
-    made[kernel.FIXED_X] = stand.x
-    made[kernel.UP] = block.above
-    made[kernel.DOWN] = block.below
-    return made
+    return (
+        block.width if takes_rail else 0.0,
+        max(block.room_left, GAP),
+        block.room_right,
+        block.above + block.room_above,
+        block.below + block.room_below,
+        block.row is RailRow.TERMINALS,
+        block.screwed,
+        sum(warm.get(device, 0.0) for device in block.devices),
+        block.lead in low and _all_low(lead, low),
+        block.depth,
+        lead.kind.can(Can.MAIN_SWITCH),
+        fixed_row,
+        stand.x,
+        block.above,
+        block.below,
+    )
 
 
 def _all_low(device: Device, low: set[DeviceId]) -> bool:
@@ -244,7 +223,7 @@ def _duct_width(layout: Layout, practice: Practice) -> float:
     return uprights[0] if uprights else practice.duct_width
 
 
-def _columns(leads: list[DeviceId], devices: Mapping[DeviceId, Device], free: int) -> NDArray[np.int64]:
+def _columns(leads: list[DeviceId], devices: Mapping[DeviceId, Device], free: int) -> Table:
     """Units of one circuit that follow each other: breaker, contactor, and so on down the column."""
     last: dict[str, int] = {}
     pairs: list[tuple[int, int]] = []
@@ -256,10 +235,10 @@ def _columns(leads: list[DeviceId], devices: Mapping[DeviceId, Device], free: in
         if device.circuit in last:
             pairs.append((last[device.circuit], k))
         last[device.circuit] = k
-    return np.array(pairs, dtype=np.int64).reshape(-1, 2)
+    return np.array(pairs, dtype=COLUMN)
 
 
-def _groups(free: list[DeviceId], devices: Mapping[DeviceId, Device]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+def _groups(free: list[DeviceId], devices: Mapping[DeviceId, Device]) -> tuple[Numbers, Numbers]:
     """Which circuit every free unit belongs to, and which unit has a role in a circuit; -1 for none."""
     circuits = list(dict.fromkeys(devices[lead].circuit for lead in free))
     roles = list(dict.fromkeys(role_of(lead) for lead in free))
@@ -270,7 +249,7 @@ def _groups(free: list[DeviceId], devices: Mapping[DeviceId, Device]) -> tuple[N
     return group, member
 
 
-def _behind(door: DoorPlan, enclosure: Enclosure) -> NDArray[np.float64]:
+def _behind(door: DoorPlan, enclosure: Enclosure) -> Table:
     """What the door's parts leave behind them: rectangle on the plate and the depth that is left, mm."""
     origin = to_door_origin(enclosure)
     found = []
@@ -281,7 +260,7 @@ def _behind(door: DoorPlan, enclosure: Enclosure) -> NDArray[np.float64]:
         half_w, half_h = seat.part.width / 2, seat.part.height / 2
         left = enclosure.plate_depth - seat.depth - WIRING_DEPTH
         found.append((x - half_w, y - half_h, x + half_w, y + half_h, left))
-    return np.array(found, dtype=np.float64).reshape(-1, 5)
+    return np.array(found, dtype=BEHIND)
 
 
 def to_door_origin(enclosure: Enclosure) -> tuple[float, float]:
@@ -290,9 +269,9 @@ def to_door_origin(enclosure: Enclosure) -> tuple[float, float]:
     return at.x, at.y
 
 
-def _rails(layout: Layout, rows: int) -> NDArray[np.float64]:
+def _rails(layout: Layout, rows: int) -> Table:
     """Of every rail: y, left end, length, the room above and below it to the ducts, the middle of the duct above."""
-    made = np.zeros((rows, 6))
+    made = np.zeros(rows, RAIL)
     levels = [duct.rect for duct in layout.ducts if not duct.upright]
     for r, rail in enumerate(layout.rails):
         above = max((d.bottom for d in levels if d.bottom <= rail.y), default=0.0)
@@ -316,7 +295,8 @@ def _wires(
     strips_row: int,
     *,
     bundled: bool,
-) -> tuple[NDArray[np.int64], NDArray[np.float64], int]:
+) -> tuple[Table, int]:
+    """The wires as lines of ``WIRE``, and how many have an end that the plan does not move."""
     unit_of = {device: stand.block.lead for stand in stands.values() for device in stand.block.devices}
     seats = {seat.device: seat for seat in layout.seats}
     strips_y = layout.rails[strips_row].y if strips_row < len(layout.rails) else 0.0
@@ -341,29 +321,27 @@ def _wires(
         line = strips_y if is_loose(stand.block) else stand.y + stand.block.above
         return (index[lead], side, at.x - stand.x, at.y - line)
 
-    rows: dict[tuple[object, ...], list[float]] = {}
+    bundles: dict[tuple[object, ...], list[tuple[_End, _End, float]]] = defaultdict(list)
     outside = 0
     for n, tie in enumerate(ties):
         a, b = end(tie.a), end(tie.b)
         if a is None or b is None or (a[0] < 0 and b[0] < 0):
             outside += 1
             continue
-        weight = 1 + tie.mm2 / STIFF_MM2
         if a[0] < 0 or (b[0] >= 0 and b[:2] < a[:2]):
             a, b = b, a
         key: tuple[object, ...] = (*a[:2], *b[:2], str(b[3]) if b[0] < 0 else "") if bundled else (n,)
-        if key in rows:
-            row = rows[key]
-            for k, value in ((2, a[2]), (3, a[3]), (6, b[2]), (7, b[3])):
-                row[k] += value
-            row[8] += 1
-            row[9] += weight
-        else:
-            rows[key] = [*map(float, a), *map(float, b), 1.0, weight]
-    made = np.array(list(rows.values()), dtype=np.float64).reshape(-1, 10)
-    for k in (2, 3, 6, 7):
-        made[:, k] /= made[:, 8]
-    return made[:, [0, 1, 4, 5]].astype(np.int64), made[:, [2, 3, 6, 7, 8, 9]], outside
+        bundles[key].append((a, b, 1 + tie.mm2 / STIFF_MM2))
+    return np.array([_bundle(wires) for wires in bundles.values()], dtype=WIRE), outside
+
+
+def _bundle(wires: list[tuple[_End, _End, float]]) -> tuple[float, ...]:
+    """A line of ``WIRE``: wires between the same sides of two units as one, in their middle."""
+    first_a, first_b, _ = wires[0]
+    count = float(len(wires))
+    x_a, y_a = sum(a[2] for a, _, _ in wires) / count, sum(a[3] for a, _, _ in wires) / count
+    x_b, y_b = sum(b[2] for _, b, _ in wires) / count, sum(b[3] for _, b, _ in wires) / count
+    return (*first_a[:2], *first_b[:2], x_a, y_a, x_b, y_b, count, sum(weight for _, _, weight in wires))
 
 
 def _hinge_y(door: DoorPlan, layout: Layout, enclosure: Enclosure) -> float:

@@ -8,6 +8,7 @@ from riktig.core.optimiser import kernel
 from riktig.core.optimiser.bound import least_wire
 from riktig.core.optimiser.problem import Problem
 from riktig.core.optimiser.search import Found
+from riktig.core.optimiser.tables import Order, no_places
 from riktig.core.plate.arrange import arrange, lay_rows
 from riktig.core.plate.model import Layout, Stand
 from riktig.core.plate.place_blocks import with_stands
@@ -33,16 +34,14 @@ def realised(problem: Problem, found: Found, circuits: Circuits, sizing: Sizing)
 
 
 def _stands(problem: Problem, found: Found) -> tuple[Stand, ...]:
-    units = len(problem.unit)
-    x, y, over = np.zeros(units), np.zeros(units), np.zeros(3)
-    row, duct = np.zeros(units, np.int64), np.zeros(len(problem.strips))
-    p = problem
-    kernel.place(found.seq, found.ends, p.unit, p.plate, p.rails, x, y, row, duct, over)
+    places = no_places(len(problem.question.unit), len(problem.strips))
+    kernel.place(Order(found.seq, found.ends), problem.question, places)
+    p, x, y, row = problem, places.x, places.y, places.row
     numbers = [rail.number for rail in p.layout.rails]
     made = []
     for u in range(p.free):
         block = p.blocks[u]
-        left = float(p.rails[row[u], 1])
+        left = float(p.question.rails[row[u]]["left"])
         at = left + float(np.ceil((x[u] - left) * 10 - 1e-6)) / 10
         made.append(
             Stand(block, 0 if block.screwed else numbers[row[u]], round(at, 2), round(float(y[u]) - block.above, 2))

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import partial
 from math import comb, factorial
 
 import numpy as np
@@ -9,6 +10,7 @@ from numpy.typing import NDArray
 
 from riktig.core.optimiser import kernel, walk
 from riktig.core.optimiser.problem import Problem
+from riktig.core.optimiser.tables import CHANCE, Order, Places, WalkPlan, no_places
 
 __all__ = ["FIRST_STEPS", "Found", "Run", "cost", "improve", "is_small", "metres", "now_of", "one_after_another"]
 
@@ -54,41 +56,32 @@ class Found:
 
 
 def cost(problem: Problem, seq: NDArray[np.int64], ends: NDArray[np.int64], *, proven: bool = False) -> Found:
-    """What a plan costs, and what it comes to."""
-    units = len(problem.unit)
-    x, y, over = np.zeros(units), np.zeros(units), np.zeros(3)
-    row, duct = np.zeros(units, np.int64), np.zeros(len(problem.strips))
-    p = problem
-    total = kernel.cost_of(seq, ends, *p.arrays, x, y, row, duct, over)
-    down = kernel.place(seq, ends, p.unit, p.plate, p.rails, x, y, row, duct, over)
+    """A plan with its cost, its wire and what is over."""
+    question, order = problem.question, Order(seq, ends)
+    places = no_places(len(question.unit), len(ends))
+    total = kernel.cost_of(order, question, places)
+    down = kernel.place(order, question, places)
+    too_long, too_high, lacking = (float(mm) for mm in places.over)
     return Found(
-        seq.copy(),
-        ends.copy(),
-        float(total),
-        metres(p, x, y, row, duct),
-        (over[0], over[1], over[2]),
-        float(down),
-        proven,
+        seq.copy(), ends.copy(), float(total), metres(problem, places), (too_long, too_high, lacking), down, proven
     )
 
 
-def metres(
-    p: Problem, x: NDArray[np.float64], y: NDArray[np.float64], row: NDArray[np.int64], duct: NDArray[np.float64]
-) -> float:
+def metres(problem: Problem, places: Places) -> float:
     """The wires on the plate, mm, of units that have been placed."""
-    last = float(max(y, default=0.0))
-    foot = min(p.plate[kernel.P_HEIGHT] - p.plate[kernel.P_FOOT], last + p.plate[kernel.P_PAST])
-    return float(kernel.wire_length(p.unit, p.wire, p.pin, p.plate, x, y, row, duct, foot, kernel.COUNT))
+    plate = problem.question.plate
+    foot = min(plate.height - plate.foot, float(max(places.y, default=0.0)) + plate.past)
+    return float(kernel.wire_length(problem.question, places, foot, False))
 
 
 def now_of(problem: Problem) -> Found:
     """The plan that stands now."""
-    return cost(problem, problem.seq, problem.ends)
+    return cost(problem, problem.now.seq, problem.now.ends)
 
 
 def is_small(problem: Problem) -> bool:
     """Whether all plans can be tried."""
-    n, rows = len(problem.seq), len(problem.strips)
+    n, rows = len(problem.now.seq), len(problem.strips)
     return n <= 10 and factorial(n) * comb(n + rows - 1, rows - 1) <= MOST_ORDERS
 
 
@@ -133,7 +126,7 @@ def improve(
     """
     first = start is None
     best = start or now_of(problem)
-    if not len(problem.seq):
+    if not len(problem.now.seq):
         return best
     if is_small(problem):
         found = _best_of_all(problem)
@@ -146,17 +139,16 @@ def improve(
             lowest[0] = found.cost
             on_better(found)
 
+    walker = _Walker(problem, tell, stopped)
     turn, left = (0 if first else 1), steps
     while left > 0 and not stopped():
         length = _length(turn, left, first=first)
         fresh = turn < 3 or turn % 2 == 0
-        began = best
-
-        def walk_with(chance: int, length: int = length, fresh: bool = fresh, began: Found = began) -> Found:
-            return _walk(problem, began, length, chance, tell, stopped, hot=HOT if fresh else WARM)
-
-        chances = [seed + 7919 * k + 1000 * turn for k in range(WALKS)]
-        for found in run([lambda chance=chance: walk_with(chance) for chance in chances]):  # type: ignore[misc]
+        walks = [
+            partial(walker.walk, best, length, seed + 7919 * k + 1000 * turn, HOT if fresh else WARM)
+            for k in range(WALKS)
+        ]
+        for found in run(walks):
             if found.cost < best.cost - 1e-6:
                 best = found
         left -= length
@@ -174,50 +166,39 @@ def _length(turn: int, left: int, *, first: bool) -> int:
 
 def _best_of_all(problem: Problem) -> Found:
     """The best of all plans there are."""
-    p = problem
-    seq, ends = p.seq.copy(), p.ends.copy()
-    walk.enumerate_all(p.seq, p.ends, p.strips, *p.arrays, seq, ends)
-    return cost(problem, seq, ends, proven=True)
+    turned, best = (Order(problem.now.seq.copy(), problem.now.ends.copy()) for _ in range(2))
+    walk.enumerate_all(turned, problem.question, problem.strips, best)
+    return cost(problem, best.seq, best.ends, proven=True)
 
 
-def _walk(
-    problem: Problem,
-    start: Found,
-    steps: int,
-    seed: int,
-    on_better: Callable[[Found], None],
-    stopped: Callable[[], bool],
-    *,
-    hot: float,
-) -> Found:
-    """One walk from hot to cold, and a cold one behind it; the best it met."""
-    cold_steps = max(int(steps * SETTLING), 1)
-    met = _cool(problem, start, steps - cold_steps, (hot, COLD), seed, on_better, stopped)
-    return _cool(problem, met, cold_steps, (COLD, COLD / 10), seed + 500, on_better, stopped)
+@dataclass(frozen=True, slots=True)
+class _Walker:
+    """Walks over the plans of one problem; ``tell`` is told each better plan, ``stopped`` is asked often."""
 
+    problem: Problem
+    tell: Callable[[Found], None]
+    stopped: Callable[[], bool]
 
-def _cool(
-    problem: Problem,
-    start: Found,
-    steps: int,
-    heat: tuple[float, float],
-    seed: int,
-    on_better: Callable[[Found], None],
-    stopped: Callable[[], bool],
-) -> Found:
-    """One walk from the first heat to the second; the best it met, which may be where it began."""
-    p, (hot, cold) = problem, heat
-    seq, ends = start.seq.copy(), start.ends.copy()
-    best, done = start, 0
-    while done < steps and not stopped():
-        some = min(PIECE, steps - done)
-        at, then = (hot * (cold / hot) ** (k / steps) for k in (done, done + some))
-        met_seq, met_ends = seq.copy(), ends.copy()
-        value = walk.anneal(
-            seq, ends, p.strips, p.group, p.member, *p.arrays, (seed + done) % 2**31, some, at, then, met_seq, met_ends
-        )
-        if value < best.cost - 1e-6:
-            best = cost(p, met_seq, met_ends)
-            on_better(best)
-        done += some
-    return best
+    def walk(self, start: Found, steps: int, seed: int, hot: float) -> Found:
+        """One walk from hot to cold, and a cold one behind it; the best it met."""
+        cold_steps = max(int(steps * SETTLING), 1)
+        met = self._cool(start, steps - cold_steps, (hot, COLD), seed)
+        return self._cool(met, cold_steps, (COLD, COLD / 10), seed + 500)
+
+    def _cool(self, start: Found, steps: int, heat: tuple[float, float], seed: int) -> Found:
+        """One walk from the first heat to the second; the best it met, which may be where it began."""
+        problem, (hot, cold) = self.problem, heat
+        at = Order(start.seq.copy(), start.ends.copy())
+        best, done = start, 0
+        chances = np.random.default_rng(seed)
+        while done < steps and not self.stopped():
+            some = min(PIECE, steps - done)
+            met = Order(at.seq.copy(), at.ends.copy())
+            heat_now = hot * (cold / hot) ** (done / steps)
+            plan = WalkPlan(problem.strips, problem.group, problem.member, heat_now, (cold / hot) ** (1 / steps))
+            chance = chances.random((some, len(CHANCE.names or ()))).view(CHANCE).reshape(some)
+            if walk.anneal(at, problem.question, plan, chance, met) < best.cost - 1e-6:
+                best = cost(problem, met.seq, met.ends)
+                self.tell(best)
+            done += some
+        return best

@@ -8,12 +8,12 @@ from riktig.core.evaluation import reads
 from riktig.core.job import JOB_CIRCUITS, JOB_LOADS, JOB_PRACTICE, JOB_SIGNALS, JOB_SUPPLY
 from riktig.core.proving.function import FunctionStep, plan_function
 from riktig.core.proving.lockout import still_live_text
-from riktig.core.proving.tests import Expected, Test, TestPlan, TestPoint, TestStage, plan_tests
+from riktig.core.proving.tests import Expected, ProvingStage, Test, TestPlan, TestPoint, plan_tests
 from riktig.core.proving.verdicts import (
     OPEN_LINE,
+    CountedReading,
     Outcome,
     Results,
-    TestReading,
     judge,
     ohm_text,
     read_ohm,
@@ -31,15 +31,15 @@ __all__ = [
     "OPEN_LINE",
     "STILL_LIVE",
     "TESTS",
+    "CountedReading",
     "Expected",
     "FunctionStep",
     "Outcome",
+    "ProvingStage",
     "Results",
     "Test",
     "TestPlan",
     "TestPoint",
-    "TestReading",
-    "TestStage",
     "judge",
     "ohm_text",
     "plan_function",

@@ -13,7 +13,7 @@ from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_resistance
 from riktig.core.wiring import Wire, Wiring
 
-__all__ = ["Expected", "Test", "TestPlan", "TestPoint", "TestStage", "plan_tests"]
+__all__ = ["Expected", "ProvingStage", "Test", "TestPlan", "TestPoint", "plan_tests"]
 
 LEADS_OHM = 0.2
 """Test leads and probe contact (common practice, no source)."""
@@ -25,7 +25,7 @@ BAND = (0.6, 1.4)
 """A coil or lamp in the way reads within these shares of its data (chosen by us)."""
 
 
-class TestStage(Enum):
+class ProvingStage(Enum):
     """Stages of the proof in order; the last two are live and stay shut."""
 
     BONDS = "Bonds"
@@ -37,7 +37,7 @@ class TestStage(Enum):
     @property
     def live(self) -> bool:
         """Whether the panel is under voltage in this stage."""
-        return self in (TestStage.ENERGISE, TestStage.FUNCTION)
+        return self in (ProvingStage.ENERGISE, ProvingStage.FUNCTION)
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,7 +83,7 @@ class Test:
     __test__ = False
 
     key: str
-    stage: TestStage
+    stage: ProvingStage
     title: str
     black: TestPoint
     red: TestPoint
@@ -102,7 +102,7 @@ class TestPlan:
 
     tests: tuple[Test, ...]
 
-    def of(self, stage: TestStage) -> tuple[Test, ...]:
+    def of(self, stage: ProvingStage) -> tuple[Test, ...]:
         """The tests of one stage."""
         return tuple(test for test in self.tests if test.stage is stage)
 
@@ -152,7 +152,7 @@ class _Planner:
             tests.append(
                 Test(
                     f"bond:{wire.end.pin}",
-                    TestStage.BONDS,
+                    ProvingStage.BONDS,
                     f"Bond of {wire.end.label}",
                     self._point(root.end.pin),
                     self._point(wire.end.pin),
@@ -174,7 +174,7 @@ class _Planner:
             tests.append(
                 Test(
                     f"wire:{wire.key}",
-                    TestStage.WIRES,
+                    ProvingStage.WIRES,
                     f"Wire {wire.number}",
                     self._point(wire.start.pin),
                     self._point(wire.end.pin),
@@ -201,7 +201,7 @@ class _Planner:
                 tests.append(
                     Test(
                         f"short:{a}~{b}",
-                        TestStage.SHORTS,
+                        ProvingStage.SHORTS,
                         f"{black.label} against {red.label}",
                         black,
                         red,

@@ -5,14 +5,14 @@ from dataclasses import dataclass
 
 from riktig.core.errors import RiktigError
 from riktig.core.production import Stale
-from riktig.core.proving.tests import Test, TestPlan, TestStage
+from riktig.core.proving.tests import ProvingStage, Test, TestPlan
 from riktig.core.records import Outcome, ReadingTaken, Record, Slot, counted, slot_of
 
 __all__ = [
     "OPEN_LINE",
+    "CountedReading",
     "Outcome",
     "Results",
-    "TestReading",
     "judge",
     "read_ohm",
     "reading_facts",
@@ -27,7 +27,7 @@ LONGEST_READING = 30
 
 
 @dataclass(frozen=True, slots=True)
-class TestReading:
+class CountedReading:
     """The last reading of a test that still counts."""
 
     outcome: Outcome
@@ -47,7 +47,7 @@ class TestReading:
 class Results:
     """The outcome of every test, in the order of the plan, and what is out of date."""
 
-    readings: tuple[tuple[Test, TestReading | None], ...]
+    readings: tuple[tuple[Test, CountedReading | None], ...]
     stale: tuple[Stale, ...]
 
     def outcome(self, key: str) -> Outcome:
@@ -57,7 +57,7 @@ class Results:
                 return reading.outcome if reading else Outcome.OPEN
         return Outcome.OPEN
 
-    def count(self, outcome: Outcome, stage: TestStage | None = None) -> int:
+    def count(self, outcome: Outcome, stage: ProvingStage | None = None) -> int:
         """Tests with an outcome, of one stage or of all."""
         return sum(
             (reading.outcome if reading else Outcome.OPEN) is outcome
@@ -65,7 +65,7 @@ class Results:
             if stage is None or test.stage is stage
         )
 
-    def next(self, after: str = "", stage: TestStage | None = None) -> Test | None:
+    def next(self, after: str = "", stage: ProvingStage | None = None) -> Test | None:
         """The next test to do after one, going round."""
         tests = [(t, r) for t, r in self.readings if stage is None or t.stage is stage]
         keys = [t.key for t, _ in tests]
@@ -143,7 +143,7 @@ def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
         facts = reading_facts(test, Outcome.OPEN, ohm=None, meter="")
         present[slot_of(test.key, facts)] = facts
     last = {item.record.subject: item for item in counted(records, ReadingTaken, present)}
-    readings: list[tuple[Test, TestReading | None]] = []
+    readings: list[tuple[Test, CountedReading | None]] = []
     stale: list[Stale] = []
     for test in plan.tests:
         item = last.pop(test.key, None)
@@ -155,12 +155,12 @@ def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
     return Results(tuple(readings), tuple(stale))
 
 
-def _reading(record: Record, facts: ReadingTaken) -> TestReading:
+def _reading(record: Record, facts: ReadingTaken) -> CountedReading:
     ohm = float(facts.ohm) if facts.ohm else None
-    return TestReading(facts.outcome, ohm, record.who, record.when, facts.meter, facts.reason)
+    return CountedReading(facts.outcome, ohm, record.who, record.when, facts.meter, facts.reason)
 
 
-def shut_because(results: Results, stage: TestStage) -> str:
+def shut_because(results: Results, stage: ProvingStage) -> str:
     """Why a live stage is shut, or "" for a dead one."""
     if not stage.live:
         return ""

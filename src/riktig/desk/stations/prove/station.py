@@ -10,10 +10,10 @@ from riktig.core.plate import LAYOUT
 from riktig.core.proving import (
     FUNCTION,
     STILL_LIVE,
+    CountedReading,
     Outcome,
+    ProvingStage,
     Test,
-    TestReading,
-    TestStage,
     judge,
     ohm_text,
     read_ohm,
@@ -46,10 +46,10 @@ class ProveStation(Station):
         self.ohm: float | None = None
         self.by_hand = False
         self._history: list[str] = []
-        self.stage_buttons: dict[TestStage, QPushButton] = {}
+        self.stage_buttons: dict[ProvingStage, QPushButton] = {}
         bar = QHBoxLayout()
         bar.setSpacing(5)
-        for stage in TestStage:
+        for stage in ProvingStage:
             button = self.button(stage.value, f"Goes to the tests of {stage.value}")
             button.clicked.connect(lambda _=False, s=stage: self.go_to_stage(s))
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -182,7 +182,7 @@ class ProveStation(Station):
     def _test(self) -> Test | None:
         return next((t for t, _ in self.session.results.readings if t.key == self.test_key), None)
 
-    def _last(self) -> TestReading | None:
+    def _last(self) -> CountedReading | None:
         return next((r for t, r in self.session.results.readings if t.key == self.test_key), None)
 
     def _show(self) -> None:
@@ -251,13 +251,13 @@ class ProveStation(Station):
         super().set_theme(theme)
         self.where.set_theme(theme)
 
-    def go_to_stage(self, stage: TestStage) -> None:
+    def go_to_stage(self, stage: ProvingStage) -> None:
         """Goes to the first test to do of a stage; a live one says why it is shut."""
         results = self.session.results
         shut = shut_because(results, stage)
         if shut:
             self.session.say(shut, wrong=True)
-            if stage is TestStage.FUNCTION:
+            if stage is ProvingStage.FUNCTION:
                 self.show_function(shut)
             return
         tests = [t for t, _ in results.readings if t.stage is stage]
