@@ -9,7 +9,7 @@ import pytest
 
 from riktig.cli import main
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import SCHEDULES
+from riktig.core.exports import LISTS
 from riktig.core.store import JobFile, load_job
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job
@@ -39,7 +39,7 @@ def test_the_demonstration_is_written_and_is_the_kelp_shed(demo_path: Path) -> N
     file.close()
 
 
-@pytest.mark.parametrize("what", sorted(SCHEDULES))
+@pytest.mark.parametrize("what", sorted(LISTS))
 def test_every_list_is_shown_in_three_forms_with_the_same_rows(
     demo_path: Path, capsys: pytest.CaptureFixture[str], what: str
 ) -> None:

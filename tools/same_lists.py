@@ -27,7 +27,7 @@ def digests_of(name: str, text: str) -> tuple[str, dict[str, str]]:
     """The digest of every list and drawing of one job; an error counts as what it says."""
     from riktig.core.door import DOOR_BEHIND, DOOR_DRAWING
     from riktig.core.evaluation import Evaluation
-    from riktig.core.exports import SCHEDULES, as_csv, as_svg, schedule
+    from riktig.core.exports import LISTS, as_csv, as_svg, schedule
     from riktig.core.labels import INDEX, find
     from riktig.core.schematic import SHEET_DRAWINGS
     from riktig.core.store import dump_job, load_job
@@ -44,7 +44,7 @@ def digests_of(name: str, text: str) -> tuple[str, dict[str, str]]:
         except Exception as error:  # noqa: BLE001 - what goes wrong must go wrong alike
             texts[key] = f"{type(error).__name__}: {error}"
 
-    for what in SCHEDULES:
+    for what in LISTS:
         put(what, lambda what=what: as_csv(schedule(what, evaluation)))
     for what, derived in (("plate", PLATE_DRAWING), ("door", DOOR_DRAWING), ("behind", DOOR_BEHIND)):
         put(f"drawing {what}", lambda derived=derived: as_svg(evaluation.get(derived)))

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from riktig.core.catalogue import Box, boxes
 from riktig.core.door import DOOR_DRAWING
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import SCHEDULES, as_csv, schedule
+from riktig.core.exports import LISTS, as_csv, schedule
 from riktig.core.holes import HOLES, mark_out
 from riktig.core.inputs import unfit
 from riktig.core.job import (
@@ -122,7 +122,7 @@ def test_any_answers_derive_whole(
     job = with_names_recorded(job)
     evaluation = Evaluation(job)
     assert len(evaluation.get(RULES)) > 20
-    for name in SCHEDULES:
+    for name in LISTS:
         assert as_csv(schedule(name, evaluation))
     assert evaluation.get(SHEET_DRAWINGS)
     assert evaluation.get(STRIP_DRAWINGS)

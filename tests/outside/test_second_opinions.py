@@ -13,7 +13,7 @@ from shapely import box as shape
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import SCHEDULES, export_all, schedule
+from riktig.core.exports import LISTS, export_all, schedule
 from riktig.core.holes import HOLES
 from riktig.core.job import Insertable, Job, RunLamp, add_load
 from riktig.core.plate import LAYOUT
@@ -202,7 +202,7 @@ def test_the_plate_is_printed_at_the_scale_it_says(papers: dict[str, Path]) -> N
 
 def test_the_workbook_read_back_holds_every_schedule(papers: dict[str, Path], evaluation: Evaluation[Job]) -> None:
     book = openpyxl.load_workbook(papers["KS-0417_rev_B_schedules.xlsx"])
-    for name in SCHEDULES:
+    for name in LISTS:
         table = schedule(name, evaluation)
         sheet = book[table.title[:31]]
         assert [cell.value for cell in sheet[1]] == [heading for _, heading in table.columns]

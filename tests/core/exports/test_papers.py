@@ -12,7 +12,7 @@ from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import InputFault, RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import (
-    SCHEDULES,
+    LISTS,
     as_csv,
     as_json,
     as_svg,
@@ -76,7 +76,7 @@ KEYS = {
 }
 
 
-@pytest.mark.parametrize("name", SCHEDULES)
+@pytest.mark.parametrize("name", LISTS)
 def test_the_keys_of_a_schedule_are_those_documented(evaluation: Evaluation[Job], name: str) -> None:
     found = schedule(name, evaluation)
     assert [key for key, _ in found.columns] == KEYS[name].split()
@@ -84,7 +84,7 @@ def test_the_keys_of_a_schedule_are_those_documented(evaluation: Evaluation[Job]
     assert found.rows or name in ("signals", "faults", "renumber", "retag")  # nothing to rename on a fresh job
 
 
-@pytest.mark.parametrize("name", SCHEDULES)
+@pytest.mark.parametrize("name", LISTS)
 def test_csv_and_json_say_the_same_rows(evaluation: Evaluation[Job], name: str) -> None:
     found = schedule(name, evaluation)
     rows = list(csv.DictReader(io.StringIO(as_csv(found))))
@@ -116,7 +116,7 @@ def texts_of(evaluation: Evaluation[Job]) -> list[str]:
     drawings = [*sheets, evaluation.get(PLATE_DRAWING), evaluation.get(DOOR_DRAWING)]
     drawings += [draw_medium(evaluation.get(LABELS), medium) for medium in Medium]
     said = [m.text for d in drawings for m in d.marks if isinstance(m, Text)]
-    return said + [str(v) for name in SCHEDULES for row in schedule(name, evaluation).rows for v in row]
+    return said + [str(v) for name in LISTS for row in schedule(name, evaluation).rows for v in row]
 
 
 def test_no_paper_of_the_demonstration_shows_a_box_for_a_letter(evaluation: Evaluation[Job]) -> None:

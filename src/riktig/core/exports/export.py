@@ -9,11 +9,12 @@ from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.dxf import write_dxf
+from riktig.core.exports.lists import LISTS, schedule
 from riktig.core.exports.machine import sheet_svg, write_machine_dxf
 from riktig.core.exports.pdf import Page, SetHead, write_set
 from riktig.core.exports.pdf import PaperSheet as Paper
 from riktig.core.exports.record import build_record, judgement_record, measured_record, metal_record, test_record
-from riktig.core.exports.schedules import SCHEDULES, holes_of, schedule
+from riktig.core.exports.schedules import holes_of
 from riktig.core.exports.schedules_plate import plate_parts
 from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
@@ -138,7 +139,7 @@ def _write_all(
     records_of = [
         f(evaluation, kept) for f in (metal_record, measured_record, build_record, test_record, judgement_record)
     ]
-    tables = [*(schedule(name, evaluation) for name in SCHEDULES), *records_of]
+    tables = [*(schedule(name, evaluation) for name in LISTS), *records_of]
     head = SetHead(job.number, job.title, job.revision, made)
     (folder / "csv").mkdir()
     papers = file(f"{stem}_papers.pdf")

@@ -12,7 +12,7 @@ from riktig.core.proving import TESTS
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Names, names_of, renumber, sheets_with, tag_anew
 from riktig.core.wiring import WIRING
 
-__all__ = ["RENAMING_SCHEDULES", "Renaming", "number_changes", "tag_changes"]
+__all__ = ["SCHEDULES", "Renaming", "number_changes", "tag_changes"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,7 +146,7 @@ def _as_schedule(name: str, title: str, found: tuple[Renaming, ...]) -> Schedule
     return Schedule(name, title, columns, rows)
 
 
-RENAMING_SCHEDULES = {
+SCHEDULES = {
     "renumber": lambda plan: _as_schedule("renumber", "Numbers, old and new", number_changes(plan)),
     "retag": lambda plan: _as_schedule("retag", "Tags, old and new", tag_changes(plan)),
 }

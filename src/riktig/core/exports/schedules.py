@@ -7,14 +7,7 @@ from collections import Counter
 from collections.abc import Callable
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.renaming import RENAMING_SCHEDULES
 from riktig.core.exports.schedule import Schedule, Value
-from riktig.core.exports.schedules_brief import BRIEF_SCHEDULES
-from riktig.core.exports.schedules_circuits import CIRCUIT_SCHEDULES
-from riktig.core.exports.schedules_door import DOOR_SCHEDULES
-from riktig.core.exports.schedules_live import LIVE_SCHEDULES
-from riktig.core.exports.schedules_names import NAMES_SCHEDULES
-from riktig.core.exports.schedules_plate import PLATE_SCHEDULES
 from riktig.core.holes import HOLES, METAL_HOLES, Hole
 from riktig.core.job import Job, JoinHow, PinRef
 from riktig.core.labels import LABELS
@@ -27,7 +20,7 @@ from riktig.core.standards import Why, conductor_name
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
-__all__ = ["SCHEDULES", "Schedule", "Value", "holes_of", "schedule"]
+__all__ = ["SCHEDULES", "Schedule", "Value", "holes_of"]
 
 
 def _nets(evaluation: Evaluation[Job]) -> Schedule:
@@ -315,13 +308,6 @@ def _tests(evaluation: Evaluation[Job]) -> Schedule:
 
 
 SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
-    **BRIEF_SCHEDULES,
-    **CIRCUIT_SCHEDULES,
-    **RENAMING_SCHEDULES,
-    **NAMES_SCHEDULES,
-    **LIVE_SCHEDULES,
-    **PLATE_SCHEDULES,
-    **DOOR_SCHEDULES,
     "nets": _nets,
     "wires": _wires,
     "terminals": _terminals,
@@ -344,12 +330,3 @@ def holes_of(evaluation: Evaluation[Job], face: str) -> Schedule:
     kept = [keys.index(key) for key in wanted]
     rows = tuple(tuple(row[i] for i in kept) for row in _hole_rows(holes) if row[1] == face)
     return Schedule("holes", f"Holes of the {face}", tuple(HOLE_COLUMNS[i] for i in kept), rows)
-
-
-def schedule(name: str, evaluation: Evaluation[Job]) -> Schedule:
-    """One of the derived lists.
-
-    Raises:
-        KeyError: there is no list of that name.
-    """
-    return SCHEDULES[name](evaluation)

@@ -6,7 +6,7 @@ from riktig.core.ids import LoadId
 from riktig.core.job import CHOICES, Job
 from riktig.core.sizing import PROPOSAL
 
-__all__ = ["BRIEF_SCHEDULES"]
+__all__ = ["SCHEDULES"]
 
 
 def _loads(evaluation: Evaluation[Job]) -> Schedule:
@@ -157,10 +157,4 @@ def _practice(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("practice", "Practice of this job", columns, rows)
 
 
-BRIEF_SCHEDULES = {
-    "loads": _loads,
-    "signals": _signals,
-    "sources": _sources,
-    "practice": _practice,
-    "proposal": _proposal,
-}
+SCHEDULES = {"loads": _loads, "signals": _signals, "sources": _sources, "practice": _practice, "proposal": _proposal}

@@ -8,7 +8,7 @@ from riktig.core.job import Job
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, as_written, by_tags
 from riktig.core.simulation import behaviour_of, with_tags
 
-__all__ = ["CIRCUIT_SCHEDULES"]
+__all__ = ["SCHEDULES"]
 
 _RESULT = {True: "as it must", False: "otherwise"}
 
@@ -74,7 +74,7 @@ def _faults(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("faults", "Faults of the circuits", columns, tuple(rows))
 
 
-CIRCUIT_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "rungs": _rungs,
     "behaviour": _behaviour,
     "faults": _faults,

@@ -11,7 +11,7 @@ from riktig.core.keys import DeviceKey
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 
-__all__ = ["DOOR_SCHEDULES", "site_items"]
+__all__ = ["SCHEDULES", "site_items"]
 
 
 def _operators(evaluation: Evaluation[Job]) -> Schedule:
@@ -123,7 +123,7 @@ def _site(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("site", "List that travels to the site", columns, rows)
 
 
-DOOR_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "operators": _operators,
     "entries": _entries,
     "site": _site,

@@ -10,7 +10,7 @@ from riktig.core.plate import INSIDE_AIR
 from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
 from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS
 
-__all__ = ["LIVE_SCHEDULES"]
+__all__ = ["SCHEDULES"]
 
 
 def _live(evaluation: Evaluation[Job]) -> Schedule:
@@ -98,8 +98,4 @@ def _losses(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("losses", "Losses with the loads running", columns, rows)
 
 
-LIVE_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
-    "live": _live,
-    "restart": _restart,
-    "losses": _losses,
-}
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"live": _live, "restart": _restart, "losses": _losses}

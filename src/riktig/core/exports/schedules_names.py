@@ -8,7 +8,7 @@ from riktig.core.exports.schedule import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, DOOR, NAMES, NETS, PLATE, NetClass, PinLabels
 
-__all__ = ["NAMES_SCHEDULES"]
+__all__ = ["SCHEDULES"]
 
 
 def _ends_of_number(evaluation: Evaluation[Job]) -> Schedule:
@@ -52,4 +52,4 @@ def _routes(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("routes", "Conductors by route", columns, tuple(rows))
 
 
-NAMES_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"tally": _ends_of_number, "routes": _routes}
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"tally": _ends_of_number, "routes": _routes}

@@ -10,7 +10,7 @@ from riktig.core.plate import CUT_PLAN, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.wiring import DUCT_USES
 
-__all__ = ["PLATE_SCHEDULES", "plate_parts"]
+__all__ = ["SCHEDULES", "plate_parts"]
 
 
 def _places(evaluation: Evaluation[Job]) -> Schedule:
@@ -136,7 +136,7 @@ def _bars(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("bars", "Bars to cut", columns, tuple(rows))
 
 
-PLATE_SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "places": _places,
     "ducts": _ducts,
     "openings": _openings,

@@ -4,37 +4,6 @@ Words: a *grid* is the cells of a list with the place that each came from; a *co
 as.
 """
 
-from riktig.core.imports.load_words import COLUMNS, LEFT_OUT
-from riktig.core.imports.read_grid import Grid, grid_of_file, grid_of_text
-from riktig.core.imports.read_loads import (
-    Column,
-    LoadList,
-    LoadRow,
-    job_from_loads,
-    loads_of,
-    new_loads,
-    read_loads,
-    recognise,
-)
-from riktig.core.imports.read_parts import PART_COLUMNS, holes_text, own_parts_schedule, read_holes, read_parts
+from riktig.core.loading import loaded_when_asked
 
-__all__ = [
-    "COLUMNS",
-    "LEFT_OUT",
-    "PART_COLUMNS",
-    "Column",
-    "Grid",
-    "LoadList",
-    "LoadRow",
-    "grid_of_file",
-    "grid_of_text",
-    "holes_text",
-    "job_from_loads",
-    "loads_of",
-    "new_loads",
-    "own_parts_schedule",
-    "read_holes",
-    "read_loads",
-    "read_parts",
-    "recognise",
-]
+__getattr__, __dir__, __all__ = loaded_when_asked(__name__, __file__)

@@ -6,39 +6,6 @@ the supply terminals to the breakers; an *alternative* is another answer with wh
 is an answer that cannot stand; a *shortfall* is a device the catalogue has nothing large enough for.
 """
 
-from riktig.core.sizing.alternatives import Alternative, alternatives_of, control_alternatives, take
-from riktig.core.sizing.choose import LoadSize, Sizing, size_all
-from riktig.core.sizing.derived import PROPOSAL, SIZING
-from riktig.core.sizing.heat import cooling_area, temperature_rise
-from riktig.core.sizing.issues import InputIssue
-from riktig.core.sizing.proposal import Proposal, propose
-from riktig.core.sizing.sections import Laid, Section, circuit_of_net, section_of, smallest_section
-from riktig.core.sizing.starter import LoadProposal, size_load, volt_drop
-from riktig.core.sizing.value import Basis, Value
+from riktig.core.loading import loaded_when_asked
 
-__all__ = [
-    "PROPOSAL",
-    "SIZING",
-    "Alternative",
-    "Basis",
-    "InputIssue",
-    "Laid",
-    "LoadProposal",
-    "LoadSize",
-    "Proposal",
-    "Section",
-    "Sizing",
-    "Value",
-    "alternatives_of",
-    "circuit_of_net",
-    "control_alternatives",
-    "cooling_area",
-    "propose",
-    "section_of",
-    "size_all",
-    "size_load",
-    "smallest_section",
-    "take",
-    "temperature_rise",
-    "volt_drop",
-]
+__getattr__, __dir__, __all__ = loaded_when_asked(__name__, __file__)

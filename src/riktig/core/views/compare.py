@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from riktig.core.evaluation import Evaluation
+from riktig.core.exports.lists import schedule
 from riktig.core.exports.schedule import Schedule, Value
-from riktig.core.exports.schedules import SCHEDULES
 from riktig.core.job import Job
 from riktig.core.keys import Key, ValueKey
 
@@ -47,7 +47,7 @@ Snapshot = dict[str, Schedule]
 
 def snapshot(evaluation: Evaluation[Job]) -> Snapshot:
     """The watched lists of a plan as they are now."""
-    return {name: SCHEDULES[name](evaluation) for name in WATCHED}
+    return {name: schedule(name, evaluation) for name in WATCHED}
 
 
 def what_changed(before: Snapshot, after: Snapshot) -> tuple[ListChange, ...]:

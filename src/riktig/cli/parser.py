@@ -1,0 +1,83 @@
+"""What can be asked on the command line."""
+
+import argparse
+from pathlib import Path
+
+from riktig import __version__
+from riktig.core.exports.lists import LISTS
+
+__all__ = ["DEMO_NAMES", "parser"]
+
+DEMO_NAMES = ("frost-fan", "kelp-shed", "wash-drum")
+"""The demonstrations, see ``demo_job``: named here so that no command loads them for nothing."""
+
+
+def parser() -> argparse.ArgumentParser:
+    """Every command with its arguments; ``run`` says which function of which module here does it."""
+    whole = argparse.ArgumentParser(
+        prog="riktig", description="Plans, schedules, judges and proves motor starter panels."
+    )
+    whole.add_argument("--version", action="version", version=f"riktig {__version__}")
+    commands = whole.add_subparsers(dest="command", required=True)
+
+    def command(name: str, run: str, text: str) -> argparse.ArgumentParser:
+        sub = commands.add_parser(name, help=text, description=text)
+        sub.set_defaults(run=run)
+        return sub
+
+    sub = command("demo", "windows.demo", "opens the demonstration job, or writes it to a file")
+    sub.add_argument("--write", type=Path, metavar="FILE.riktig")
+    sub.add_argument("--shot", type=Path, metavar="OUT.png", help="one picture, no display needed")
+    sub.add_argument("--station", default="Brief", help="which station the picture shows")
+    sub.add_argument("--job", choices=DEMO_NAMES, default="kelp-shed", help="which demonstration")
+    sub.add_argument("--dark", action="store_true", help="the dark bench theme")
+    sub = command("open", "windows.open_window", "opens a job in the window")
+    sub.add_argument("file", type=Path, nargs="?", metavar="FILE.riktig")
+    sub = command("new", "writing.new", "makes a job")
+    sub.add_argument("out", type=Path, metavar="OUT.riktig")
+    sub.add_argument("--loads", type=Path, metavar="LOADS.csv")
+    sub.add_argument("--number", default="")
+    sub.add_argument("--title", default="")
+    sub = command("show", "reading.show", "prints a derived list")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("what", choices=sorted(LISTS))
+    form = sub.add_mutually_exclusive_group()
+    form.add_argument("--json", action="store_true")
+    form.add_argument("--csv", action="store_true")
+    sub = command("check", "reading.check", "judges the panel; exit 1 when a clause fails")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub = command("export", "reading.export", "writes all papers into a folder")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("folder", type=Path, metavar="DIR")
+    sub = command("add", "writing.add", "adds a circuit written by hand to a job (docs/rungs.md)")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("rungs", type=Path, metavar="RUNGS.json")
+    sub = command("rungs", "reading.rungs", "prints a circuit as a rung file, to read or to start from")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("circuit", metavar="CIRCUIT", help="its id, such as c2: see show FILE rungs")
+    sub = command("trace", "reading.trace", "follows a label back to its source and on to its load")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument(
+        "label", metavar="LABEL", help="a tag, pin, terminal, number, cable or load: M1, K1:13, X3:5, 14, WM1"
+    )
+    sub = command("energise", "reading.energise", "does the steps of a script to the panel with power on")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("--script", type=Path, required=True, metavar="STEPS.json", help="a step a line, or JSON")
+    sub.add_argument("--json", action="store_true", help="with the states of everything after each step")
+    sub = command("plan", "writing.plan", "seeks a better plate for a job, keeps it, and says what it reached")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("--seconds", type=float, default=20.0, help="for how long (20)")
+    sub.add_argument("--parts", type=Path, metavar="PARTS.csv", help="parts of your own to take in first")
+    sub = command("edit", "writing.edit", "does a list of edits and records to a job, all or none (docs/edits.md)")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("edits", type=Path, metavar="EDITS.jsonl", help="an edit or a record a line, as JSON")
+    sub.add_argument("--dry-run", action="store_true", help="says what would be done and changes nothing")
+    sub.add_argument("--who", default="", metavar="NAME", help="who did it (the login name)")
+    sub = command("log", "log.log", "prints what was done and read, and checks that nothing in it was changed")
+    sub.add_argument("file", type=Path, metavar="FILE.riktig")
+    sub.add_argument("--json", action="store_true", help="an object an entry, as they stand in the file")
+    sub.add_argument("--check", action="store_true", help="checks only: exit 1 when something in it was changed")
+    sub = command("import", "writing.import_job", "makes a job file from an exported JSON job")
+    sub.add_argument("json", type=Path, metavar="JOB.json")
+    sub.add_argument("out", type=Path, metavar="OUT.riktig")
+    return whole

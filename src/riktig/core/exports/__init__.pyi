@@ -1,0 +1,59 @@
+from .draw_renaming import draw_renaming
+from .dxf import write_dxf
+from .export import export_all, export_metal, export_page, file_stem
+from .inks import ink
+from .lists import LISTS, schedule
+from .panel_script import run_panel_script, states_of
+from .pdf import Page, SetHead, fitting_scale, missing_glyphs, write_set
+from .record import build_record, measured_record, metal_record, missing_papers, test_record
+from .renaming import Renaming, number_changes, tag_changes
+from .schedule import Schedule, Value
+from .schedules import holes_of
+from .schedules_door import site_items
+from .schedules_plate import plate_parts
+from .svg import as_svg
+from .tables import as_csv, as_json, write_xlsx
+from .template import CHECK_MM, Template, Tile, check_bar, overview, template_of, write_template
+
+__all__ = [
+    "CHECK_MM",
+    "LISTS",
+    "Page",
+    "Renaming",
+    "Schedule",
+    "SetHead",
+    "Template",
+    "Tile",
+    "Value",
+    "as_csv",
+    "as_json",
+    "as_svg",
+    "build_record",
+    "check_bar",
+    "draw_renaming",
+    "export_all",
+    "export_metal",
+    "export_page",
+    "file_stem",
+    "fitting_scale",
+    "holes_of",
+    "ink",
+    "measured_record",
+    "metal_record",
+    "missing_glyphs",
+    "missing_papers",
+    "number_changes",
+    "overview",
+    "plate_parts",
+    "run_panel_script",
+    "schedule",
+    "site_items",
+    "states_of",
+    "tag_changes",
+    "template_of",
+    "test_record",
+    "write_dxf",
+    "write_set",
+    "write_template",
+    "write_xlsx",
+]

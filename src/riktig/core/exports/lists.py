@@ -1,0 +1,68 @@
+"""The derived lists by name, each loaded from its own module when it is asked for."""
+
+from collections.abc import Callable, Mapping
+from importlib import import_module
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    from riktig.core.evaluation import Evaluation
+    from riktig.core.exports.schedule import Schedule
+    from riktig.core.job import Job
+
+__all__ = ["LISTS", "schedule"]
+
+LISTS: Mapping[str, str] = {
+    "loads": "schedules_brief",
+    "signals": "schedules_brief",
+    "sources": "schedules_brief",
+    "practice": "schedules_brief",
+    "proposal": "schedules_brief",
+    "rungs": "schedules_circuits",
+    "behaviour": "schedules_circuits",
+    "faults": "schedules_circuits",
+    "renumber": "renaming",
+    "retag": "renaming",
+    "tally": "schedules_names",
+    "routes": "schedules_names",
+    "live": "schedules_live",
+    "restart": "schedules_live",
+    "losses": "schedules_live",
+    "places": "schedules_plate",
+    "ducts": "schedules_plate",
+    "openings": "schedules_plate",
+    "bars": "schedules_plate",
+    "operators": "schedules_door",
+    "entries": "schedules_door",
+    "site": "schedules_door",
+    "nets": "schedules",
+    "wires": "schedules",
+    "terminals": "schedules",
+    "labels": "schedules",
+    "cuts": "schedules",
+    "holes": "schedules",
+    "bom": "schedules",
+    "sizing": "schedules",
+    "findings": "schedules",
+    "clauses": "schedules",
+    "tests": "schedules",
+}
+"""Every list with the module of this folder that makes it; the module has it in its ``SCHEDULES``."""
+
+
+def schedule(name: str, evaluation: "Evaluation[Job]") -> "Schedule":
+    """One of the derived lists.
+
+    Args:
+        name: Which, one of ``LISTS``.
+        evaluation: Of the job.
+
+    Returns:
+        The list as a table.
+
+    Raises:
+        KeyError: there is no list of that name.
+    """
+    makers: Mapping[str, Callable[[Evaluation[Job]], Schedule]] = import_module(
+        f"riktig.core.exports.{LISTS[name]}"
+    ).SCHEDULES
+    return makers[name](evaluation)

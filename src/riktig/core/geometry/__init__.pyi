@@ -1,0 +1,23 @@
+from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit
+from .letters import CAPITAL, run_of
+from .rect import TOLERANCE_MM, Point, Rect, close
+
+__all__ = [
+    "CAPITAL",
+    "TOLERANCE_MM",
+    "Align",
+    "Arc",
+    "Circle",
+    "Drawing",
+    "Face",
+    "Line",
+    "Point",
+    "Poly",
+    "Rect",
+    "Shape",
+    "Text",
+    "bounds_of",
+    "close",
+    "hit",
+    "run_of",
+]

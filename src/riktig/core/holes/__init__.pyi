@@ -1,0 +1,42 @@
+from .derived import BLOCKERS, ENTRIES, GLAND_BLOCKERS, HOLES, METAL_HOLES, SHEETS
+from .draw import draw_sheet, hole_marks, mark_out, running_marks, walk_marks
+from .glands import CableEntry, Entries, cable_diameter, entries_of
+from .make import hole_list, numbered, sheets_of
+from .model import Hole, HoleSurface, HoleWork, Tool
+from .order import MarkOut, Round, mark_out_order, shortest_walk, walk_length
+from .ready import Blocker, blockers_of, crossing_holes, gland_blockers, holes_off_the_sheet
+
+__all__ = [
+    "BLOCKERS",
+    "ENTRIES",
+    "GLAND_BLOCKERS",
+    "HOLES",
+    "METAL_HOLES",
+    "SHEETS",
+    "Blocker",
+    "CableEntry",
+    "Entries",
+    "Hole",
+    "HoleSurface",
+    "HoleWork",
+    "MarkOut",
+    "Round",
+    "Tool",
+    "blockers_of",
+    "cable_diameter",
+    "crossing_holes",
+    "draw_sheet",
+    "entries_of",
+    "gland_blockers",
+    "hole_list",
+    "hole_marks",
+    "holes_off_the_sheet",
+    "mark_out",
+    "mark_out_order",
+    "numbered",
+    "running_marks",
+    "sheets_of",
+    "shortest_walk",
+    "walk_length",
+    "walk_marks",
+]

@@ -1,0 +1,47 @@
+"""What this step offers the evaluation."""
+
+from riktig.core.evaluation import reads
+from riktig.core.holes import HOLES
+from riktig.core.job import (
+    JOB_DRAWING_NUMBER,
+    JOB_ENCLOSURE,
+    JOB_LOADS,
+    JOB_MAKER,
+    JOB_NUMBER,
+    JOB_PRACTICE,
+    JOB_SERIAL,
+    JOB_SOURCES,
+    JOB_SUPPLY,
+)
+from riktig.core.labels.cards import make_cards
+from riktig.core.labels.find import make_index, name_index
+from riktig.core.labels.make import make_labels, nameplate_fields
+from riktig.core.plate import CUTS, LAYOUT
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS
+from riktig.core.simulation import LIVE_WITH_MAIN_OFF
+from riktig.core.sizing import SIZING
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+
+__all__ = ["CARDS", "INDEX", "LABELS", "NAMEPLATE", "NAME_INDEX"]
+
+
+CARDS = (reads(CIRCUITS) & NETS & NAMES).derive("pin cards", make_cards)
+NAMEPLATE = (
+    reads(JOB_MAKER) & JOB_NUMBER & JOB_SERIAL & JOB_DRAWING_NUMBER & JOB_SUPPLY & JOB_ENCLOSURE & SIZING
+).derive("nameplate", nameplate_fields)
+LABELS = (
+    reads(CIRCUITS)
+    & NAMES
+    & WIRING
+    & STRIPS
+    & JOB_PRACTICE
+    & JOB_SUPPLY
+    & JOB_SOURCES
+    & NAMEPLATE
+    & LIVE_WITH_MAIN_OFF
+    & CUTS
+).derive("labels", make_labels)
+NAME_INDEX = (reads(CIRCUITS) & NETS & NAMES & SHEETS & JOB_LOADS).derive("name index", name_index)
+"""What can be found while wires are still worked out."""
+INDEX = (reads(NAME_INDEX) & LAYOUT & HOLES & CUTS & WIRING & STRIPS).derive("index", make_index)

@@ -1,0 +1,100 @@
+from .arrange import arrange
+from .cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
+from .derived import CUT_PLAN, CUTS, INSIDE_AIR, LAYOUT
+from .draw import RULER, DuctLevel, at_ruler, box, draw_plate, grown_by, rulers
+from .draw_cuts import draw_cuts
+from .draw_part import draw_part
+from .edits import (
+    fix_as_it_is,
+    locked_leads,
+    move_block,
+    move_stands,
+    plan_for_me,
+    set_lock,
+    set_rails_and_ducts,
+    with_layout,
+)
+from .fit import body_of, meets, misfits_about, misfits_of, room_around
+from .inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
+from .joins import bridged_pins, join_parts, joined, separate_parts
+from .layers import clamp_marks, heat_marks, mounted_marks, room_marks
+from .model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, PlacedDevice, Rail, RailRow, Stand
+from .place_blocks import moved_to, with_block_at, with_rails_and_ducts, with_stands
+from .rails_and_ducts import RailsAndDucts, duct_changed, rail_changed, with_duct, with_rail, without
+from .shifts import Edge, aligned, circuits_alike, laid_out_like, pushed_aside, shifted, spread, swapped
+
+__all__ = [
+    "CUTS",
+    "CUT_PLAN",
+    "DUCT_DEPTH",
+    "INSIDE_AIR",
+    "LAYOUT",
+    "RULER",
+    "Bar",
+    "Block",
+    "CutPlan",
+    "Duct",
+    "DuctLevel",
+    "Edge",
+    "InsideAir",
+    "Layout",
+    "Loss",
+    "Losses",
+    "Misfit",
+    "Piece",
+    "PlacedDevice",
+    "Rail",
+    "RailRow",
+    "RailsAndDucts",
+    "Stand",
+    "aligned",
+    "arrange",
+    "at_ruler",
+    "body_of",
+    "box",
+    "box_that_cools",
+    "bridged_pins",
+    "circuits_alike",
+    "clamp_marks",
+    "cut_plan",
+    "draw_cuts",
+    "draw_part",
+    "draw_plate",
+    "duct_changed",
+    "fix_as_it_is",
+    "grown_by",
+    "heat_marks",
+    "inside_air_of",
+    "join_parts",
+    "joined",
+    "laid_out_like",
+    "locked_leads",
+    "losses_of",
+    "meets",
+    "misfits_about",
+    "misfits_of",
+    "mounted_marks",
+    "move_block",
+    "move_stands",
+    "moved_to",
+    "plan_cuts",
+    "plan_for_me",
+    "pushed_aside",
+    "rail_changed",
+    "room_around",
+    "room_marks",
+    "rulers",
+    "separate_parts",
+    "set_lock",
+    "set_rails_and_ducts",
+    "shifted",
+    "spread",
+    "swapped",
+    "with_block_at",
+    "with_duct",
+    "with_layout",
+    "with_rail",
+    "with_rails_and_ducts",
+    "with_stands",
+    "without",
+]

@@ -1,0 +1,85 @@
+"""What this step offers the evaluation."""
+
+from riktig.core.door import DOOR, SHAFTS
+from riktig.core.evaluation import reads
+from riktig.core.holes import BLOCKERS, GLAND_BLOCKERS, HOLES
+from riktig.core.job import (
+    JOB_CIRCUITS,
+    JOB_DOOR,
+    JOB_ENCLOSURE,
+    JOB_LOADS,
+    JOB_OPENINGS,
+    JOB_PLATE,
+    JOB_PRACTICE,
+    JOB_SIGNALS,
+    JOB_SOURCES,
+    JOB_SUPPLY,
+)
+from riktig.core.labels import LABELS
+from riktig.core.plate import INSIDE_AIR, LAYOUT
+from riktig.core.rules.brief import BRIEF
+from riktig.core.rules.circuits import CIRCUIT_CLAUSES
+from riktig.core.rules.door import DOOR_CLAUSES
+from riktig.core.rules.earthing import EARTHING
+from riktig.core.rules.electrical import ELECTRICAL
+from riktig.core.rules.mechanical import MECHANICAL
+from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.names import NAMES_CLAUSES
+from riktig.core.rules.plate import PLATE_CLAUSES
+from riktig.core.rules.view import View
+from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
+from riktig.core.simulation import LIVE_WITH_MAIN_OFF
+from riktig.core.sizing import PROPOSAL, SIZING
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import DUCT_USES, WIRING
+
+__all__ = ["CLAUSES", "RULES", "VIEW", "findings_of"]
+
+CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *PLATE_CLAUSES, *DOOR_CLAUSES, *MECHANICAL, *NAMES_CLAUSES)
+
+
+VIEW = (
+    reads(CIRCUITS)
+    & NETS
+    & NAMES
+    & FAULTS
+    & PROPOSAL
+    & SIZING
+    & LAYOUT
+    & DOOR
+    & SHAFTS
+    & INSIDE_AIR
+    & HOLES
+    & BLOCKERS
+    & GLAND_BLOCKERS
+    & WIRING
+    & DUCT_USES
+    & STRIPS
+    & LABELS
+    & LIVE_WITH_MAIN_OFF
+    & JOB_LOADS
+    & JOB_SIGNALS
+    & JOB_SUPPLY
+    & JOB_PRACTICE
+    & JOB_ENCLOSURE
+    & JOB_CIRCUITS
+    & JOB_PLATE
+    & JOB_DOOR
+    & JOB_OPENINGS
+    & JOB_SOURCES
+).derive("view", View)
+
+
+def _judge(view: View) -> tuple[ClauseResult, ...]:
+    order = list(Group)
+    results = [clause(view) for clause in CLAUSES]
+    return tuple(sorted(results, key=lambda result: (order.index(result.group), result.code)))
+
+
+RULES = reads(VIEW).derive("rules", _judge)
+
+
+def findings_of(results: tuple[ClauseResult, ...]) -> tuple[Finding, ...]:
+    """All findings, failures first."""
+    found = [finding for result in results for finding in result.findings]
+    return tuple(sorted(found, key=lambda one: one.verdict is not Verdict.FAILS))

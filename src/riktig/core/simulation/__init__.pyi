@@ -1,0 +1,78 @@
+from .behaviour import ScriptOutcome, behaviour_of, with_tags
+from .conductors import Conductor, conductors_of, drawn_conductors
+from .derived import CONDUCTORS, ISOLATIONS, LIVE_WITH_MAIN_OFF, RESTARTS
+from .draw_live import LEGEND, live_marks
+from .explain import Role, called, roles_of, why
+from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
+from .handover import go_on_from
+from .live import IsolationResult, LiveNet, isolations_of, live_nets, live_off
+from .lock_off import LockOff, lock_off, lock_off_text
+from .meter import Meter, MeterReading, meter_of
+from .network import MAINS
+from .operators import Operator, Touch, operate, operators_of, position_of
+from .panel import control_volts, panel_of
+from .restart import Restart, restarts_of
+from .run import Event, Panel
+from .script import Runner, StepResult, read_script, run_script
+from .state import ContactStage, OperatorState
+from .tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
+
+__all__ = [
+    "CONDUCTORS",
+    "ISOLATIONS",
+    "LEGEND",
+    "LIVE_WITH_MAIN_OFF",
+    "MAINS",
+    "RESTARTS",
+    "Carriage",
+    "Conductor",
+    "ContactStage",
+    "Event",
+    "FaultKind",
+    "InjectedFault",
+    "IsolationResult",
+    "LiveNet",
+    "LockOff",
+    "Meter",
+    "MeterReading",
+    "Operator",
+    "OperatorState",
+    "Panel",
+    "Restart",
+    "Role",
+    "Runner",
+    "ScriptOutcome",
+    "StepResult",
+    "Tank",
+    "Touch",
+    "behaviour_of",
+    "called",
+    "carriages_of",
+    "conductors_of",
+    "conductors_with_faults",
+    "control_volts",
+    "drawn_conductors",
+    "faults_at",
+    "go_on_from",
+    "inject_faults",
+    "isolations_of",
+    "live_marks",
+    "live_nets",
+    "live_off",
+    "lock_off",
+    "lock_off_text",
+    "meter_of",
+    "operate",
+    "operators_of",
+    "panel_of",
+    "position_of",
+    "read_script",
+    "restarts_of",
+    "roles_of",
+    "run_script",
+    "set_level",
+    "set_travel",
+    "tanks_of",
+    "why",
+    "with_tags",
+]

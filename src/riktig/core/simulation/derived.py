@@ -1,0 +1,59 @@
+"""What this step offers the evaluation."""
+
+from riktig.core.catalogue import Can
+from riktig.core.evaluation import reads
+from riktig.core.job import (
+    JOB_CIRCUITS,
+    JOB_LOADS,
+    JOB_PRACTICE,
+    JOB_SIGNALS,
+    JOB_SUPPLY,
+    Circuit,
+    Load,
+    Practice,
+    Signal,
+    Supply,
+)
+from riktig.core.schematic import CIRCUITS, NETS, Circuits, Nets, all_circuits
+from riktig.core.simulation.conductors import conductors_of
+from riktig.core.simulation.live import IsolationResult, LiveNet, isolations_of, live_off
+from riktig.core.simulation.panel import control_volts
+from riktig.core.simulation.restart import Restart, restarts_of
+from riktig.core.simulation.run import Panel
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+
+__all__ = ["CONDUCTORS", "ISOLATIONS", "LIVE_WITH_MAIN_OFF", "RESTARTS"]
+
+
+def _with_main_off(circuits: Circuits, nets: Nets) -> tuple[LiveNet, ...]:
+    main = frozenset(d.id for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH))
+    return live_off(circuits, nets, main)
+
+
+def _isolations(
+    circuits: Circuits, nets: Nets, loads: tuple[Load, ...], supply: Supply, practice: Practice
+) -> tuple[IsolationResult, ...]:
+    return isolations_of(Panel(circuits, nets, supply, control_volts(loads, supply, practice)))
+
+
+def _restarts(
+    circuits: Circuits,
+    nets: Nets,
+    own: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...],
+) -> tuple[Restart, ...]:
+    whole = all_circuits(own, loads, supply, practice, signals)
+    panel = Panel(circuits, nets, supply, control_volts(loads, supply, practice))
+    return restarts_of(whole, loads, signals, panel)
+
+
+LIVE_WITH_MAIN_OFF = (reads(CIRCUITS) & NETS).derive("live with the main switch off", _with_main_off)
+ISOLATIONS = (reads(CIRCUITS) & NETS & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE).derive("what stays live", _isolations)
+RESTARTS = (reads(CIRCUITS) & NETS & JOB_CIRCUITS & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS).derive(
+    "what restarts by itself", _restarts
+)
+CONDUCTORS = (reads(CIRCUITS) & NETS & WIRING & STRIPS).derive("conductors", conductors_of)

@@ -1,0 +1,26 @@
+from .copies import go_on_from_text, go_on_in_copy
+from .job_file import JobFile, Revision
+from .job_json import dump_job, load_job
+from .keys import signer_of
+from .rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
+from .schema import APPLICATION_ID, FORMAT, SCHEMA
+from .user_practice import keep_user_practice, user_practice
+
+__all__ = [
+    "APPLICATION_ID",
+    "FORMAT",
+    "RUNG_FORMAT",
+    "SCHEMA",
+    "JobFile",
+    "Revision",
+    "WrittenCircuit",
+    "dump_job",
+    "dump_rungs",
+    "go_on_from_text",
+    "go_on_in_copy",
+    "keep_user_practice",
+    "load_job",
+    "load_rungs",
+    "signer_of",
+    "user_practice",
+]

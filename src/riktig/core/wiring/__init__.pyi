@@ -1,0 +1,34 @@
+from .connect import wire_all
+from .derived import DUCT_USES, PLATE_DRAWING, WIRING
+from .draw import draw_batches, mini_plate, route_marks
+from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
+from .model import Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
+from .order_chain import best_path
+from .routes import Route, Router
+
+__all__ = [
+    "DUCT_HEIGHT",
+    "DUCT_USES",
+    "DUCT_WIDTHS",
+    "PLATE_DRAWING",
+    "WIRING",
+    "Batch",
+    "Crowded",
+    "DuctEntry",
+    "DuctUse",
+    "Route",
+    "Router",
+    "Segment",
+    "Wire",
+    "WireEnd",
+    "WireId",
+    "Wiring",
+    "WiringStage",
+    "best_path",
+    "draw_batches",
+    "fill_limit",
+    "mini_plate",
+    "route_marks",
+    "wire_all",
+    "wire_key",
+]
