@@ -19,7 +19,7 @@ from riktig.core.keys import DuctKey
 from riktig.core.optimiser import kernel
 from riktig.core.optimiser.replan import replan_of
 from riktig.core.plate import INSIDE_AIR, LAYOUT, RULER, Block, Layout, RailRow
-from riktig.core.plate.arrange import lay_rows
+from riktig.core.plate.first_layout import lay_rows
 from riktig.core.plate.fit import RAIL_WIDTH
 from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing import SIZING, cooling_area, temperature_rise

@@ -14,7 +14,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_csv, export_all
 from riktig.core.exports.dxf import dxf_text
-from riktig.core.exports.schedule import Schedule
+from riktig.core.exports.schedule_model import Schedule
 from riktig.core.exports.tables import write_xlsx
 from riktig.core.imports import grid_of_file
 from riktig.core.inputs import read_text

@@ -1,6 +1,6 @@
 from .capabilities import Can
 from .enclosures import Box, boxes
-from .kinds import (
+from .kind_table import (
     AUX_BLOCK,
     Behaviour,
     Clamp,
@@ -18,7 +18,7 @@ from .kinds import (
     with_aux_block,
 )
 from .letters import class_of, classes, letters_ever, letters_of
-from .parts import (
+from .part_table import (
     RAIL_HEIGHT,
     ClampData,
     HoleSpot,

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cache
 from importlib import resources
 
-from riktig.core.catalogue.kinds import AUX_BLOCK, kind
+from riktig.core.catalogue.kind_table import AUX_BLOCK, kind
 from riktig.core.job import ClassLetters, Letters
 
 __all__ = ["class_of", "classes", "letters_ever", "letters_of"]

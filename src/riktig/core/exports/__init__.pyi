@@ -1,4 +1,3 @@
-from .draw_renaming import draw_renaming
 from .dxf import write_dxf
 from .export import export_all, export_metal, export_page, file_stem
 from .inks import ink
@@ -7,7 +6,8 @@ from .panel_script import run_panel_script, states_of
 from .pdf import Page, SetHead, fitting_scale, missing_glyphs, write_set
 from .record import build_record, measured_record, metal_record, missing_papers, test_record
 from .renaming import Renaming, number_changes, tag_changes
-from .schedule import Schedule, Value
+from .renaming_drawing import draw_renaming
+from .schedule_model import Schedule, Value
 from .schedules import holes_of
 from .schedules_door import site_items
 from .schedules_plate import plate_parts

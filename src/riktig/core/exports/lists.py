@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from riktig.core.evaluation import Evaluation
-    from riktig.core.exports.schedule import Schedule
+    from riktig.core.exports.schedule_model import Schedule
     from riktig.core.job import Job
 
 __all__ = ["LISTS", "schedule"]

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.schedule import Schedule
+from riktig.core.exports.schedule_model import Schedule
 from riktig.core.ids import WireId
 from riktig.core.job import Job
 from riktig.core.keys import DeviceKey, Key, NetKey, WireKey

@@ -7,7 +7,7 @@ from collections import Counter
 from collections.abc import Callable
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import HOLES, METAL_HOLES, Hole
 from riktig.core.job import Job, JoinHow, PinRef
 from riktig.core.labels import LABELS

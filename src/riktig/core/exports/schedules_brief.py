@@ -1,7 +1,7 @@
 """Schedules of the Brief: loads, field devices, supplies, the proposal, the practice."""
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.schedule import Schedule
+from riktig.core.exports.schedule_model import Schedule
 from riktig.core.ids import LoadId
 from riktig.core.job import CHOICES, Job
 from riktig.core.sizing import PROPOSAL

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.schedule import Schedule
+from riktig.core.exports.schedule_model import Schedule
 from riktig.core.job import Job
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, as_written, by_tags
 from riktig.core.simulation import behaviour_of, with_tags

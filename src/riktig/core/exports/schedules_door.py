@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from riktig.core.door import DOOR, SHAFTS, engagement_of, may_move, stack_of, things_behind, wiring_room
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import ENTRIES
 from riktig.core.job import Fitting, Job, ShaftFitting
 from riktig.core.keys import DeviceKey

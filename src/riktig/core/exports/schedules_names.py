@@ -4,7 +4,7 @@ from collections import defaultdict
 from collections.abc import Callable
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, DOOR, NAMES, NETS, PLATE, NetClass, PinLabels
 

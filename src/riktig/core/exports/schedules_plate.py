@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import Job
 from riktig.core.keys import DeviceKey, DuctKey
 from riktig.core.plate import CUT_PLAN, LAYOUT

@@ -6,7 +6,7 @@ import json
 from collections.abc import Sequence
 from pathlib import Path
 
-from riktig.core.exports.schedule import Schedule
+from riktig.core.exports.schedule_model import Schedule
 
 RUN = ("=", "+", "-", "@", "\t", "\r", "\n", "|")
 """What a cell begins with that spreadsheets run as a formula."""

@@ -1,8 +1,8 @@
 from .cards import PinCard, PinText, draw_cards, make_cards
 from .derived import CARDS, INDEX, LABELS, NAME_INDEX, NAMEPLATE
 from .draw import draw_medium
-from .find import make_index, name_index
 from .index import Index, IndexEntry, find, index_of
+from .index_search import make_index, name_index
 from .make import LONGEST_MARKER, Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
 from .printed import print_entries, to_print_again
 from .synonyms import SYNONYMS, same_words

@@ -14,7 +14,7 @@ from riktig.core.job import (
     JOB_SUPPLY,
 )
 from riktig.core.labels.cards import make_cards
-from riktig.core.labels.find import make_index, name_index
+from riktig.core.labels.index_search import make_index, name_index
 from riktig.core.labels.make import make_labels, nameplate_fields
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS

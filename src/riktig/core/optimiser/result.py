@@ -9,7 +9,7 @@ from riktig.core.optimiser.bound import least_wire
 from riktig.core.optimiser.problem import Problem
 from riktig.core.optimiser.search import Found
 from riktig.core.optimiser.tables import Order, no_places
-from riktig.core.plate.arrange import arrange, lay_rows
+from riktig.core.plate.first_layout import arrange, lay_rows
 from riktig.core.plate.model import Layout, Stand
 from riktig.core.plate.place_blocks import with_stands
 from riktig.core.plate.reached import Reached

@@ -1,9 +1,7 @@
-from .arrange import arrange
+from .cut_drawing import draw_cuts
 from .cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
 from .derived import CUT_PLAN, CUTS, INSIDE_AIR, LAYOUT
 from .draw import RULER, DuctLevel, at_ruler, box, draw_plate, grown_by, rulers
-from .draw_cuts import draw_cuts
-from .draw_part import draw_part
 from .edits import (
     fix_as_it_is,
     locked_leads,
@@ -14,11 +12,13 @@ from .edits import (
     set_rails_and_ducts,
     with_layout,
 )
+from .first_layout import arrange
 from .fit import body_of, meets, misfits_about, misfits_of, room_around
 from .inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
 from .joins import bridged_pins, join_parts, joined, separate_parts
 from .layers import clamp_marks, heat_marks, mounted_marks, room_marks
 from .model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, PlacedDevice, Rail, RailRow, Stand
+from .part_drawing import draw_part
 from .place_blocks import moved_to, with_block_at, with_rails_and_ducts, with_stands
 from .rails_and_ducts import RailsAndDucts, duct_changed, rail_changed, with_duct, with_rail, without
 from .shifts import Edge, aligned, circuits_alike, laid_out_like, pushed_aside, shifted, spread, swapped

@@ -2,8 +2,8 @@
 
 from riktig.core.evaluation import reads
 from riktig.core.job import JOB_ENCLOSURE, JOB_JOINS, JOB_LID_GAP, JOB_PLATE, JOB_PRACTICE, JOB_SHELF
-from riktig.core.plate.arrange import arrange
 from riktig.core.plate.cut_optimiser import cut_plan
+from riktig.core.plate.first_layout import arrange
 from riktig.core.plate.inside_air import inside_air_of, losses_of
 from riktig.core.plate.pieces import cut_list
 from riktig.core.schematic import CIRCUITS

@@ -1,5 +1,4 @@
 from .derived import CRITICALS
-from .draw_numbers import draw_numbers
 from .machining import (
     HoleState,
     PieceState,
@@ -12,6 +11,7 @@ from .machining import (
 )
 from .measured import Critical, Gate, Judged, closed_for, criticals_of, judge, judged_all, measured_facts
 from .mounted import Mounted, mounted_facts, mounted_of, mounted_subject
+from .number_drawing import draw_numbers
 from .numbers import FieldEnd, NumberState, NumberStatus, field_facts, field_subject, number_states
 from .ticks import BuildProgress, Done, Operation, Stale, WireState, operations, progress_of, tick_facts
 

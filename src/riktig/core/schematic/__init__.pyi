@@ -1,4 +1,5 @@
-from .derived import CIRCUITS, CONDUCTOR_ENDS, FAULTS, NAMES, NETS, SHEET_DRAWINGS, SHEET_PEN, SHEETS, TRACER
+from .derived import CIRCUITS, CONDUCTOR_ENDS, FAULTS, NAMES, NETS, SHEETS, TRACER
+from .derived_drawings import SHEET_DRAWINGS, SHEET_PEN
 from .drawing.draw_sheets import SheetPen, contact_places, sheets_with
 from .drawing.draw_wires import ends_of, net_lines, net_marks
 from .edits import (

@@ -1,27 +1,18 @@
-"""What this step offers the Plan."""
-
-from collections.abc import Sequence
+"""What this step offers the evaluation, drawings apart."""
 
 from riktig.core.evaluation import reads
-from riktig.core.geometry import Drawing
 from riktig.core.job import (
     JOB_CIRCUITS,
-    JOB_CLIENT,
     JOB_DOORS,
-    JOB_DRAWING_NUMBER,
     JOB_LAST_NUMBER,
     JOB_LOADS,
-    JOB_NUMBER,
     JOB_NUMBERS,
     JOB_PRACTICE,
     JOB_PRINTED,
-    JOB_REVISION,
     JOB_SIGNALS,
     JOB_SUPPLY,
     JOB_TAGS,
-    JOB_TITLE,
 )
-from riktig.core.schematic.drawing.draw_sheets import SheetPen
 from riktig.core.schematic.faults.find import find_faults
 from riktig.core.schematic.layout.sheets import lay_out
 from riktig.core.schematic.netlist.conductor_ends import conductor_ends_of
@@ -30,7 +21,7 @@ from riktig.core.schematic.netlist.trace import Tracer
 from riktig.core.schematic.numbering.numbers import name_all
 from riktig.core.schematic.templates.expand import expand
 
-__all__ = ["CIRCUITS", "CONDUCTOR_ENDS", "FAULTS", "NAMES", "NETS", "SHEETS", "SHEET_DRAWINGS", "SHEET_PEN", "TRACER"]
+__all__ = ["CIRCUITS", "CONDUCTOR_ENDS", "FAULTS", "NAMES", "NETS", "SHEETS", "TRACER"]
 
 CIRCUITS = (reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & JOB_DOORS).derive_with_memory(
     "circuits",
@@ -50,30 +41,5 @@ NAMES = (
 CONDUCTOR_ENDS = (reads(CIRCUITS) & NETS).derive("tally", conductor_ends_of)
 FAULTS = (reads(CIRCUITS) & NETS).derive("faults", find_faults)
 SHEETS = reads(CIRCUITS).derive_with_memory("sheets", lambda memory, circuits: lay_out(circuits, memory))
-SHEET_PEN = (
-    reads(SHEETS)
-    & CIRCUITS
-    & NETS
-    & NAMES
-    & JOB_PRACTICE
-    & JOB_NUMBER
-    & JOB_TITLE
-    & JOB_CLIENT
-    & JOB_DRAWING_NUMBER
-    & JOB_REVISION
-).derive_with_memory(
-    "sheet pen",
-    lambda memory, sheets, circuits, nets, names, practice, number, title, client, drawing, revision: SheetPen(
-        sheets, circuits, nets, names, practice, number, title, client, drawing, revision, memory
-    ),
-)
-"""Draws one sheet at a time: what is on the screen does not wait for the others."""
 TRACER = (reads(CIRCUITS) & NETS).derive("tracer", Tracer)
 """Finds ways back to sources and on to loads; making it works out the way of every pin."""
-
-
-def _all_drawings(pen: SheetPen) -> Sequence[Drawing]:
-    return pen.all()
-
-
-SHEET_DRAWINGS = reads(SHEET_PEN).derive("sheet drawings", _all_drawings)

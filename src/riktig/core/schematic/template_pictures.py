@@ -18,7 +18,7 @@ from riktig.core.job import (
     new_job,
     set_practice,
 )
-from riktig.core.schematic.drawing.draw_sheets import SheetPen
+from riktig.core.schematic.drawing.draw_sheets import SheetInputs, SheetPen
 from riktig.core.schematic.edits import add_circuit, with_names_recorded
 from riktig.core.schematic.layout.sheet_model import SheetKind
 from riktig.core.schematic.layout.sheets import lay_out
@@ -74,7 +74,7 @@ def _cropped(job: Job, mine: CircuitId) -> Drawing:
     nets = find_nets(circuits)
     names = names_of(job, circuits, nets)
     sheets = lay_out(circuits)
-    pen = SheetPen(sheets, circuits, nets, names, job.practice, "", "", "", "", "")
+    pen = SheetPen(SheetInputs(sheets, circuits, nets, names, job.practice))
     best = max(
         (n for n, sheet in enumerate(sheets.sheets) if sheet.kind is not SheetKind.LEGEND),
         key=lambda n: (

@@ -5,8 +5,8 @@ from .draw_live import LEGEND, live_marks
 from .explain import Role, called, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
 from .handover import go_on_from
+from .isolation_points import LockOff, lock_off, lock_off_text
 from .live import IsolationResult, LiveNet, isolations_of, live_nets, live_off
-from .lock_off import LockOff, lock_off, lock_off_text
 from .meter import Meter, MeterReading, meter_of
 from .network import MAINS
 from .operators import Operator, Touch, operate, operators_of, position_of

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Can
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.schematic import Circuits, Net, Nets
-from riktig.core.simulation.lock_off import lockable
+from riktig.core.simulation.isolation_points import lockable
 from riktig.core.simulation.run import Panel
 
 __all__ = ["IsolationResult", "LiveNet", "isolations_of", "live_nets", "live_off"]

@@ -5,8 +5,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.sparse import csr_array
-from scipy.sparse.csgraph import dijkstra
 
 from riktig.core.catalogue import Can
 from riktig.core.job import PinRef
@@ -227,6 +225,9 @@ class Meter:
 
     def _shortest(self, edges: NDArray[np.int64], start: int, goal: int) -> tuple[tuple[str, ...], float]:
         """The way of least resistance between two nodes, and its resistance, ohm."""
+        from scipy.sparse import csr_array  # late: its import takes a quarter of a second
+        from scipy.sparse.csgraph import dijkstra
+
         ends, ohm = self._ends[edges], self._cold[edges]
         order = np.argsort(-ohm, kind="stable")
         a, b = ends[order].T

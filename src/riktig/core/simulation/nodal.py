@@ -4,9 +4,6 @@ from collections.abc import Sequence
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.sparse import coo_array, csc_array
-from scipy.sparse.csgraph import connected_components
-from scipy.sparse.linalg import splu
 
 __all__ = ["Source", "islands", "solve_nodal"]
 
@@ -17,6 +14,9 @@ Array = NDArray[np.complex128]
 
 def islands(count: int, ends: NDArray[np.int64]) -> NDArray[np.int32]:
     """The number of the island of each node; ``ends`` is of shape (edges, 2)."""
+    from scipy.sparse import coo_array  # late: its import takes a quarter of a second
+    from scipy.sparse.csgraph import connected_components
+
     ones = np.ones(len(ends))
     graph = (
         coo_array((ones, (ends[:, 0], ends[:, 1])), shape=(count, count)) if len(ends) else coo_array((count, count))
@@ -42,6 +42,9 @@ def solve_nodal(count: int, ends: NDArray[np.int64], ohm: NDArray[np.float64], s
         Conductance matrix, symmetric and positive definite with one node of each island held at 0;
         sparse factors, one for both kinds of voltage. O(count) for networks like panels.
     """
+    from scipy.sparse import coo_array, csc_array  # late: its import takes a quarter of a second
+    from scipy.sparse.linalg import splu
+
     pairs = np.array([(a, b) for a, b, *_ in sources], dtype=np.int64).reshape(-1, 2)
     inner = np.array([one[4] for one in sources], dtype=np.float64)
     every = np.concatenate([ends, pairs])

@@ -2,9 +2,9 @@ from .copies import go_on_from_text, go_on_in_copy
 from .job_file import JobFile, Revision
 from .job_json import dump_job, load_job
 from .keys import signer_of
+from .practice_file import keep_user_practice, user_practice
 from .rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
 from .schema import APPLICATION_ID, FORMAT, SCHEMA
-from .user_practice import keep_user_practice, user_practice
 
 __all__ = [
     "APPLICATION_ID",

@@ -1,8 +1,8 @@
 from .compare import ListChange, Snapshot, snapshot, what_changed
-from .passport import device_of, passport
 from .passport_model import Passport, PassportRow, PassportSection
+from .passport_pages import device_of, passport
 from .status import STATIONS, Stamp, Status, statuses
-from .trace_page import TRACE_LOOKUPS, Stop, TracePage, trace_page
+from .trace_view import TRACE_LOOKUPS, Stop, TracePage, trace_page
 
 __all__ = [
     "STATIONS",

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
-from riktig.core.exports.schedule import Schedule, Value
+from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import Job
 from riktig.core.keys import Key, ValueKey
 

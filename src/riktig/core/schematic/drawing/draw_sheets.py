@@ -28,32 +28,42 @@ from riktig.core.schematic.netlist.nets import Nets
 from riktig.core.schematic.numbering.numbers import Names
 from riktig.core.schematic.symbols.choose import symbol_of
 
-__all__ = ["SheetPen", "contact_places", "sheets_with"]
+__all__ = ["SheetInputs", "SheetPen", "contact_places", "sheets_with"]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class SheetInputs:
+    """What all sheets are drawn from; the texts are those of the title block."""
+
+    sheets: Sheets
+    circuits: Circuits
+    nets: Nets
+    names: Names
+    practice: Practice
+    number: str = ""
+    title: str = ""
+    client: str = ""
+    drawing_number: str = ""
+    revision: str = ""
 
 
 class SheetPen:
-    """All sheets, each drawn when it is asked for; one on which nothing differs is not drawn again."""
+    """All sheets, each drawn when it is asked for; one on which nothing differs is not drawn again.
 
-    def __init__(
-        self,
-        sheets: Sheets,
-        circuits: Circuits,
-        nets: Nets,
-        names: Names,
-        practice: Practice,
-        number: str,
-        title: str,
-        client: str,
-        drawing_number: str,
-        revision: str,
-        memory: Memory | None = None,
-    ) -> None:
+    Args:
+        inputs: What they are drawn from.
+        memory: Keeps the drawings of sheets that did not change.
+    """
+
+    def __init__(self, inputs: SheetInputs, memory: Memory | None = None) -> None:
         self._kept = (memory or Memory()).memo(Drawing, "drawing of a sheet")
-        self._sheets = sheets.sheets
-        self._heading = Heading(number, title, client, drawing_number, revision)
-        numbered = practice.numbering is Numbering.BY_RUNG
-        rungs = {rung.id: number for number, rung in enumerate(circuits.rungs, 1)} if numbered else {}
-        self._pen = _OneSheet(sheets, circuits, nets, names, practice.rulebook.north_american, rungs)
+        self._sheets = inputs.sheets.sheets
+        self._heading = Heading(inputs.number, inputs.title, inputs.client, inputs.drawing_number, inputs.revision)
+        numbered = inputs.practice.numbering is Numbering.BY_RUNG
+        rungs = {rung.id: number for number, rung in enumerate(inputs.circuits.rungs, 1)} if numbered else {}
+        self._pen = _OneSheet(
+            inputs.sheets, inputs.circuits, inputs.nets, inputs.names, inputs.practice.rulebook.north_american, rungs
+        )
 
     def drawing(self, index: int) -> Drawing:
         """The sheet in that place (from 0) as marks in mm; keys are ``element:``, ``device:``, ``net:``, ``place:``.

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from riktig.core.catalogue import placeable_kinds
 from riktig.core.errors import ImpossibleValueError, InputFault, RiktigError
-from riktig.core.exports.schedule import Schedule
+from riktig.core.exports.schedule_model import Schedule
 from riktig.core.imports.read_grid import Grid, GridRow, grid_of_file
 from riktig.core.job import OwnHole, OwnPart, read_quantity
 

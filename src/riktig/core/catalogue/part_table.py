@@ -6,7 +6,7 @@ from functools import cache
 from importlib import resources
 
 from riktig.core.catalogue.capabilities import Can
-from riktig.core.catalogue.kinds import Clamp, Kind, Mounting, Pin, Side, kind, kinds
+from riktig.core.catalogue.kind_table import Clamp, Kind, Mounting, Pin, Side, kind, kinds
 from riktig.core.geometry import Point
 from riktig.core.job import OwnPart
 

@@ -1,0 +1,18 @@
+"""The command ``export``: writes all papers."""
+
+import argparse
+
+from riktig.cli.files import read_job
+from riktig.cli.words import now_text
+from riktig.core.exports import export_all
+
+__all__ = ["export"]
+
+
+def export(arguments: argparse.Namespace) -> int:
+    """Writes all papers into a folder."""
+    plan, file = read_job(arguments.file)
+    for path in export_all(plan, file.records(), arguments.folder, made=now_text()[:10]):
+        print(path)
+    file.close()
+    return 0
