@@ -6,19 +6,18 @@ import sys
 import threading
 from importlib import import_module
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QCoreApplication, QTimer
 from PySide6.QtGui import QIcon, QPixmap
 from PySide6.QtWidgets import QApplication
 
-from riktig.core.errors import RiktigError
-from riktig.core.store import signer_of
-from riktig.desk.demo_file import demo_file
-from riktig.desk.rescue import install
-from riktig.desk.session import Session
-from riktig.desk.shell import MainWindow
+from riktig.desk.first_window import FirstWindow
 from riktig.desk.theme import DARK, load_fonts, words_font
-from riktig.places import keys_folder
+
+if TYPE_CHECKING:  # loaded when the first screen has been painted
+    from riktig.desk.session import Session
+    from riktig.desk.shell import MainWindow
 
 __all__ = ["application", "make_window", "run_demo", "run_window", "warm_up"]
 
@@ -52,8 +51,19 @@ def application() -> QApplication:
     return app
 
 
-def make_window(session: Session | None = None) -> MainWindow:
-    """A window with a session of its own, faults handled."""
+def make_window(session: "Session | None" = None) -> "MainWindow":
+    """A window with a session of its own, faults handled.
+
+    Args:
+        session: Its session; a new one when none is given.
+    """
+    from riktig.core.errors import RiktigError  # late: half a second and more, after the first screen
+    from riktig.core.store import signer_of
+    from riktig.desk.rescue import install
+    from riktig.desk.session import Session
+    from riktig.desk.shell import MainWindow
+    from riktig.places import keys_folder
+
     session = session or Session(who=getpass.getuser())
     window = MainWindow(session)
     try:
@@ -65,14 +75,19 @@ def make_window(session: Session | None = None) -> MainWindow:
 
 
 def run_window(path: Path | None) -> int:
-    """Opens the window on a file, or on the first screen."""
+    """Opens the window on a file, or on the first screen; returns the exit code of the application."""
     app = application()
-    window = make_window()
-    window.show()
-    if path is None:
-        QTimer.singleShot(0, warm_up)
-    elif not window.open_path(path):
-        window.show_start()
+
+    def make() -> "MainWindow":
+        window = make_window()
+        if path is None:
+            QTimer.singleShot(0, warm_up)
+        elif not window.open_path(path):
+            window.show_start()
+        return window
+
+    first = FirstWindow(make, path.name if path else "")
+    first.show()
     return app.exec()
 
 
@@ -83,6 +98,8 @@ def warm_up() -> None:
 
 def run_demo(shot: Path | None, station: str, *, dark: bool = False, job: str = "kelp-shed") -> int:
     """Opens the window on the demonstration; with ``shot``, writes a picture instead."""
+    from riktig.desk.demo_file import demo_file  # late, as above
+
     app = application()
     window = make_window()
     window.session.open(demo_file(window.session, job))

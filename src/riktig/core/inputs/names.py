@@ -23,8 +23,8 @@ def file_name(text: str, empty: str = "job") -> str:
     name = re.sub(r"[^\w.-]+", "_", unicodedata.normalize("NFC", text)).strip("._-")[:LONGEST].rstrip("._-")
     if _RESERVED.fullmatch(name):
         name = f"_{name}"
-    if name == text:
-        return name
     if not text.strip():
         return empty
+    if name == text:
+        return name
     return f"{name or empty}_{hashlib.sha256(text.encode(errors='surrogatepass')).hexdigest()[:6]}"

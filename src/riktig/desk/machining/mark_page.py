@@ -45,7 +45,7 @@ SAID = {Tool.PUNCH: "punched through", Tool.HOLE_SAW: "sawn out", Tool.CUT: "cut
 """What a hole is when it is made, other than drilled."""
 LARGE, SMALL = 46, 26
 """Points of the two numbers: as large as there is room for (chosen by us: read from a metre)."""
-NAMES = {HoleWork.MARKED: "Shape", HoleWork.PUNCHED: "Punch", HoleWork.MADE: "Drill", HoleWork.DEBURRED: "Deburr"}
+NAMES = {HoleWork.MARKED: "Mark", HoleWork.PUNCHED: "Punch", HoleWork.MADE: "Drill", HoleWork.DEBURRED: "Deburr"}
 
 
 class MarkPage(QWidget):

@@ -1,5 +1,5 @@
 """The window around the stations."""
 
-from riktig.desk.shell.main_window import MainWindow
+from riktig.core.loading import loaded_when_asked
 
-__all__ = ["MainWindow"]
+__getattr__, __dir__, __all__ = loaded_when_asked(__name__, __file__)

@@ -1,21 +1,5 @@
 """Small shared widgets."""
 
-from riktig.desk.widgets.flow import FlowLayout
-from riktig.desk.widgets.station import Station, plain_label, replace_body, row_of, show_only
-from riktig.desk.widgets.steps import StepList, StepRow
-from riktig.desk.widgets.tab_order import first_field, tab_as_seen
-from riktig.desk.widgets.table import ScheduleTable
+from riktig.core.loading import loaded_when_asked
 
-__all__ = [
-    "FlowLayout",
-    "ScheduleTable",
-    "Station",
-    "StepList",
-    "StepRow",
-    "first_field",
-    "plain_label",
-    "replace_body",
-    "row_of",
-    "show_only",
-    "tab_as_seen",
-]
+__getattr__, __dir__, __all__ = loaded_when_asked(__name__, __file__)

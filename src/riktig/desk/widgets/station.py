@@ -3,53 +3,14 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLayout, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.keys import Key
 from riktig.desk.session import Session
 from riktig.desk.theme import LIGHT, Theme
+from riktig.desk.widgets.small import row_of
 
-__all__ = ["Station", "plain_label", "replace_body", "row_of", "show_only"]
-
-
-def plain_label(text: str = "", role: str = "", *, wraps: bool = False) -> QLabel:
-    """A label of plain text in a role of the style sheet."""
-    label = QLabel(text)
-    label.setTextFormat(Qt.TextFormat.PlainText)
-    label.setWordWrap(wraps)
-    if role:
-        label.setObjectName(role)
-    return label
-
-
-def row_of(items: Sequence[QWidget | QLayout | None], *, gap: int = 8) -> QHBoxLayout:
-    """Widgets side by side; None is a stretch."""
-    row = QHBoxLayout()
-    row.setContentsMargins(0, 0, 0, 0)
-    row.setSpacing(gap)
-    for item in items:
-        if item is None:
-            row.addStretch(1)
-        elif isinstance(item, QLayout):
-            row.addLayout(item)
-        else:
-            row.addWidget(item)
-    return row
-
-
-def show_only(*widgets: tuple[QWidget, bool]) -> None:
-    """Hides and shows widgets, those that go first: never are both there at once, which would push the window wider."""
-    for widget, shown in sorted(widgets, key=lambda one: one[1]):
-        widget.setVisible(shown)
-
-
-def replace_body(area: QScrollArea, body: QWidget) -> None:
-    """Puts a new body into a scroll area; the old one goes later, since it may be the sender."""
-    old = area.takeWidget()
-    if old is not None:
-        old.hide()
-        old.deleteLater()
-    area.setWidget(body)
+__all__ = ["Station"]
 
 
 class Station(QWidget):

@@ -7,7 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QScrollArea, QWidget
 
 from riktig.desk.theme import words_font
-from riktig.desk.widgets.station import plain_label, replace_body
+from riktig.desk.widgets.small import plain_label, replace_body
 
 __all__ = ["StepList", "StepRow"]
 

@@ -1,0 +1,3 @@
+from .main_window import MainWindow
+
+__all__ = ["MainWindow"]
