@@ -1,5 +1,6 @@
 """A real window, off the screen, on a file of its own."""
 
+import time
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
@@ -57,9 +58,13 @@ def window(
 
 
 def settle_window() -> None:
-    """Lets everything that waits for the event loop happen."""
+    """Lets everything that waits for the event loop happen, and what is worked out aside."""
     for _ in range(4):
         QTest.qWait(1)
+    windows = [widget for widget in QApplication.topLevelWidgets() if isinstance(widget, MainWindow)]
+    until = time.monotonic() + 20
+    while any(window.deriver.busy for window in windows) and time.monotonic() < until:
+        QTest.qWait(2)
 
 
 def type_reading(prove: ProveStation) -> str:

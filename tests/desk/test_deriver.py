@@ -22,9 +22,8 @@ STOP = ElementId("c1.S.stop/1-2")
 @pytest.fixture
 def slow(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> MainWindow:
     """A window that takes every job for a large one."""
-    monkeypatch.setattr(module, "MANY_LOADS", 0)
+    monkeypatch.setattr(module, "QUIET_MS", 1)
     window.deriver._slow = True
-    window.deriver._timer.setInterval(1)
     return window
 
 
@@ -77,9 +76,11 @@ def test_the_window_closes_in_the_middle_of_the_work(slow: MainWindow, session: 
     assert not slow.deriver.busy
 
 
-def test_a_selection_meanwhile_waits_for_its_passport(slow: MainWindow, session: Session, wait_until: Waiter) -> None:
+def test_a_selection_meanwhile_waits_for_its_passport(
+    slow: MainWindow, session: Session, wait_until: Waiter, monkeypatch: pytest.MonkeyPatch
+) -> None:
     slow.go_to("Circuits")
-    slow.deriver._timer.setInterval(300)
+    monkeypatch.setattr(module, "QUIET_MS", 300)
     insert(session)
     slow.deriver.ask()
     session.select(read_key("device:c1.K"))

@@ -1,6 +1,6 @@
 """The circuits against a graph library and a DXF reader: nets of recipes and of random rungs, texts of all sheets."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from itertools import pairwise
 from pathlib import Path
 from typing import cast
@@ -12,6 +12,7 @@ from ezdxf.entities.text import Text as DxfText
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from riktig.core.catalogue import Kind
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_svg, write_dxf
 from riktig.core.geometry import Text
@@ -38,41 +39,51 @@ from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import times
 
+Kinds = Mapping[DeviceId, Kind]
 
-def components(circuits: Circuits) -> set[frozenset[str]]:
-    """Nets built anew with networkx: every piece of drawn line is an edge, what a path crosses is a gap."""
-    kinds = {d.id: d.kind for d in circuits.devices}
-    graph: nx.Graph[object] = nx.Graph()
 
-    def draw(branch: Branch, left: Sequence[object], right: Sequence[object]) -> None:
-        if isinstance(branch, Element):
+def draw(
+    graph: "nx.Graph[object]", kinds: Kinds, branch: Branch, left: Sequence[object], right: Sequence[object]
+) -> None:
+    """Every piece of drawn line is an edge, what a path crosses is a gap."""
+    match branch:
+        case Element():
             for n, pole in enumerate(branch.poles):
                 pins = kinds[pole.device].unit(pole.unit).pins
                 first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
                 graph.add_edge(left[n], f"{pole.device}:{first}")
                 graph.add_edge(right[branch.leads_to(n)], f"{pole.device}:{last}")
-        elif isinstance(branch, Landing):
+        case Landing():
             for n, pin in enumerate(branch.pins):
                 graph.add_edge(left[n], f"{branch.device}:{pin}")
             graph.add_edges_from(zip(left, right, strict=True))
-        elif isinstance(branch, Series):
-            between = [[(id(branch), n, k) for k in range(len(left))] for n in range(len(branch.parts) - 1)]
+        case Series(()):
+            graph.add_edges_from(zip(left, right, strict=True))
+        case Series(parts):
+            between = [[(id(branch), n, k) for k in range(len(left))] for n in range(len(parts) - 1)]
             stops: list[Sequence[object]] = [left, *between, right]
-            for part, (a, b) in zip(branch.parts, pairwise(stops), strict=True):
-                draw(part, a, b)
-            if not branch.parts:
-                graph.add_edges_from(zip(left, right, strict=True))
-        elif isinstance(branch, Parallel):
-            for part in branch.parts:
-                draw(part, left, right)
+            for part, (a, b) in zip(parts, pairwise(stops), strict=True):
+                draw(graph, kinds, part, a, b)
+        case Parallel(parts):
+            for part in parts:
+                draw(graph, kinds, part, left, right)
 
+
+def lines_of(rung: Rung) -> int:
+    lines = max(len(rung.start), len(rung.end), *(len(e.poles) for e in elements_of(rung.path)), 1)
+    return max(lines, *(len(p.pins) for p in rung.path.parts if isinstance(p, Landing)), 1)
+
+
+def components(circuits: Circuits) -> set[frozenset[str]]:
+    """Nets built anew with networkx: the connected pieces of what is drawn."""
+    kinds = {d.id: d.kind for d in circuits.devices}
+    graph: nx.Graph[object] = nx.Graph()
     for rung in circuits.rungs:
-        lines = max(len(rung.start), len(rung.end), *(len(e.poles) for e in elements_of(rung.path)), 1)
-        lines = max(lines, *(len(p.pins) for p in rung.path.parts if isinstance(p, Landing)), 1)
-        ends = []
-        for which, nodes in enumerate((rung.start, rung.end)):
-            ends.append([("node", nodes[n]) if nodes else ("loose", rung.id, which, n) for n in range(lines)])
-        draw(rung.path, ends[0], ends[1])
+        ends = [
+            [("node", nodes[n]) if nodes else ("loose", rung.id, which, n) for n in range(lines_of(rung))]
+            for which, nodes in enumerate((rung.start, rung.end))
+        ]
+        draw(graph, kinds, rung.path, ends[0], ends[1])
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour.value == "joint":

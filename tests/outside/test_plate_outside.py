@@ -108,7 +108,8 @@ def test_brute_force_over_all_plans_of_a_small_plate_finds_the_same_best() -> No
 def test_the_effective_cooling_area_of_a_textbook_enclosure() -> None:
     """600 x 2000 x 600, free-standing: 1.8 H (W + D) + 1.4 W D = 4.824 m² (IEC 60890 area formula as enclosure makers'
     handbooks work it out, from memory); 300 W in painted steel at 5.5 W/m²K: 11.3 K; the same against a wall 4.536 m²:
-    1.4 W (H + D) + 1.8 D H."""
+    1.4 W (H + D) + 1.8 D H.
+    """
     box = Enclosure(600, 2000, 600, 550, 1950, 570, standing=EnclosureMounting.FREE)
     assert cooling_area(600, 2000, 600, EnclosureMounting.FREE.value) == pytest.approx(4.824)
     assert temperature_rise(300, box) == pytest.approx(11.3, abs=0.05)

@@ -1,7 +1,6 @@
 """Second opinions: graph library, geometry library, and readers of the files we write."""
 
 import re
-from itertools import pairwise
 from pathlib import Path
 
 import ezdxf
@@ -17,19 +16,10 @@ from riktig.core.exports import LISTS, export_all, schedule
 from riktig.core.holes import HOLES
 from riktig.core.job import Insertable, Job, RunLamp, add_load
 from riktig.core.plate import LAYOUT
-from riktig.core.schematic import (
-    CIRCUITS,
-    NETS,
-    Branch,
-    Element,
-    Landing,
-    Parallel,
-    Series,
-    insert_contact,
-    with_names_recorded,
-)
+from riktig.core.schematic import CIRCUITS, NETS, insert_contact, with_names_recorded
 from riktig.core.wiring import WIRING, Router
 from tests.core.schematic.builders import START, STOP, one_motor
+from tests.outside.test_circuits_outside import components
 
 
 def jobs() -> dict[str, Job]:
@@ -49,39 +39,8 @@ def jobs() -> dict[str, Job]:
 def test_nets_are_the_connected_components_of_the_drawn_circuit(name: str) -> None:
     """Built anew with networkx: every piece of drawn line is an edge, a device element is a gap."""
     evaluation = Evaluation(jobs()[name])
-    circuits = evaluation.get(CIRCUITS)
-    kinds = {d.id: d.kind for d in circuits.devices}
-    graph: nx.Graph[object] = nx.Graph()
-
-    def draw(branch: Branch, line: int, left: object, right: object) -> None:
-        if isinstance(branch, Element):
-            pole = branch.poles[line]
-            pins = kinds[pole.device].unit(pole.unit).pins
-            first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
-            graph.add_edge(left, f"{pole.device}:{first}")
-            graph.add_edge(right, f"{pole.device}:{last}")
-        elif isinstance(branch, Landing):
-            graph.add_edges_from([(left, f"{branch.device}:{branch.pins[line]}"), (left, right)])
-        elif isinstance(branch, Series):
-            nodes = [left, *((id(branch), line, n) for n in range(len(branch.parts) - 1)), right]
-            for part, (a, b) in zip(branch.parts, pairwise(nodes), strict=True):
-                draw(part, line, a, b)
-        elif isinstance(branch, Parallel):
-            for part in branch.parts:
-                draw(part, line, left, right)
-
-    for rung in circuits.rungs:
-        for line in range(max(len(rung.start), len(rung.end), 3 if rung.id.endswith(".power") else 1)):
-            start = ("node", rung.start[line]) if rung.start else ("loose", rung.id, line, 0)
-            end = ("node", rung.end[line]) if rung.end else ("loose", rung.id, line, 1)
-            draw(rung.path, line, start, end)
-    for device in circuits.devices:
-        for unit in device.kind.units:
-            if unit.behaviour.value == "joint":
-                nx.add_path(graph, [f"{device.id}:{pin}" for pin in unit.pins])
-    graph.add_edges_from((("node", "PE"), str(pin)) for pin in circuits.earths)
-    components = {frozenset(n for n in c if isinstance(n, str)) for c in nx.connected_components(graph)}
-    assert {frozenset(map(str, net.pins)) for net in evaluation.get(NETS).nets} == components - {frozenset()}
+    drawn = components(evaluation.get(CIRCUITS))
+    assert {frozenset(map(str, net.pins)) for net in evaluation.get(NETS).nets} == drawn
 
 
 @pytest.mark.parametrize("name", jobs())

@@ -64,7 +64,7 @@ for name in ("wash-drum", "frost-fan"):
 
 
 def test_the_planner_finds_the_same_plan_without_the_compiler() -> None:
-    """numba is an extra: what is installed must not decide where a contactor stands."""
+    """Numba is an extra: what is installed must not decide where a contactor stands."""
     answers = [
         subprocess.run([sys.executable, "-c", WITHOUT, how], capture_output=True, text=True, check=True).stdout
         for how in ("with", "without")

@@ -82,7 +82,8 @@ def evaluation() -> Evaluation[Job]:
 class TestCriticals:
     def test_every_hole_of_the_door_stands_on_two_lines(self, evaluation: Evaluation[Job]) -> None:
         """By hand: lamps and buttons on x 115, 145, 175; y 230, 290, 350; the shaft at 82, 112.5; the bond at
-        345, 545; the datums; the shaft's centre and its length."""
+        345, 545; the datums; the shaft's centre and its length.
+        """
         found = {one.key: one for one in evaluation.get(CRITICALS)}
         lines = {key for key in found if key.startswith("door:")}
         across = {f"door:across:{x:g}" for x in (82, 115, 145, 175, 345)}

@@ -60,9 +60,37 @@ def test_a_signed_file_is_whole_and_opens_for_writing(tmp_path: Path) -> None:
 WAYS = ("passed", "cut off", "taken out", "another hand", "another key", "put in", "unsigned", "digests")
 
 
+def make_digests_anew(db: sqlite3.Connection, rng: random.Random, what: str, at: int) -> None:
+    """Every digest that one can make without the key; ``at`` is where a log goes on under another key."""
+    eve = Signer(rng.randbytes(32))
+    if what != "digests":
+        before = FIRST_DIGEST
+        columns = "seq, id, kind, subject, facts, who, at, revision, corrects, digest, signer, signature"
+        for row in db.execute(f"SELECT {columns} FROM log ORDER BY seq").fetchall():
+            entry = StoredEntry(*row)
+            if what == "another key" and entry.number >= at:
+                entry = replace(entry, signer=eve.public, signature="")
+            digest = digest_of(entry, before)
+            mark = eve.sign(digest) if entry.signer == eve.public else entry.signature
+            db.execute(
+                "UPDATE log SET digest = ?, signer = ?, signature = ? WHERE seq = ?",
+                (digest, entry.signer, mark, entry.number),
+            )
+            before = digest
+    last, of_log = db.execute("SELECT seq, digest FROM log ORDER BY seq DESC LIMIT 1").fetchone()
+    number, of_job = db.execute("SELECT number, digest FROM revision ORDER BY number DESC LIMIT 1").fetchone()
+    (count,) = db.execute("SELECT count FROM head").fetchone()
+    digest = head_digest(count, last, of_log, number, of_job)
+    if rng.random() < 0.7:
+        db.execute("UPDATE head SET entries = ?, digest = ?", (last, digest))
+        if rng.random() < 0.5:
+            db.execute("UPDATE head SET signer = ?, signature = ?", (eve.public, eve.sign(digest)))
+
+
 def forge(path: Path, rng: random.Random) -> str:
     """As one would who has read our documents: the triggers dropped, entries changed, every digest made anew, but
-    without the key."""
+    without the key.
+    """
     db = sqlite3.connect(path)
     db.execute("PRAGMA synchronous = OFF")
     kept = [row[0] for row in db.execute("SELECT sql FROM sqlite_master WHERE type = 'trigger'")]
@@ -94,29 +122,7 @@ def forge(path: Path, rng: random.Random) -> str:
         db.execute(f"UPDATE log SET {changed} WHERE seq > ?", (at,))
     elif what == "digests":
         db.execute("UPDATE log SET digest = ? WHERE seq = ?", (rng.randbytes(32).hex(), at))
-    eve = Signer(rng.randbytes(32))
-    if what != "digests":
-        before = FIRST_DIGEST
-        columns = "seq, id, kind, subject, facts, who, at, revision, corrects, digest, signer, signature"
-        for row in db.execute(f"SELECT {columns} FROM log ORDER BY seq").fetchall():
-            entry = StoredEntry(*row)
-            if what == "another key" and entry.number >= at:
-                entry = replace(entry, signer=eve.public, signature="")
-            digest = digest_of(entry, before)
-            mark = eve.sign(digest) if entry.signer == eve.public else entry.signature
-            db.execute(
-                "UPDATE log SET digest = ?, signer = ?, signature = ? WHERE seq = ?",
-                (digest, entry.signer, mark, entry.number),
-            )
-            before = digest
-    last, of_log = db.execute("SELECT seq, digest FROM log ORDER BY seq DESC LIMIT 1").fetchone()
-    number, of_job = db.execute("SELECT number, digest FROM revision ORDER BY number DESC LIMIT 1").fetchone()
-    (count,) = db.execute("SELECT count FROM head").fetchone()
-    digest = head_digest(count, last, of_log, number, of_job)
-    if rng.random() < 0.7:
-        db.execute("UPDATE head SET entries = ?, digest = ?", (last, digest))
-        if rng.random() < 0.5:
-            db.execute("UPDATE head SET signer = ?, signature = ?", (eve.public, eve.sign(digest)))
+    make_digests_anew(db, rng, what, at)
     for sql in kept:
         db.execute(sql)
     db.commit()

@@ -97,7 +97,8 @@ def test_the_overload_sits_inside_the_triangle_or_in_the_line_as_the_house_wants
 
 def test_parts_and_conductors_are_those_of_their_place() -> None:
     """By hand, 11 kW: 22 A. Line and triangle 22 / √3 = 12.7 A: 18 A frames. Star 7.3 A: 9 A. Panel 4 mm² (24 A),
-    inside the triangle 1.5 mm² (13.5 A)."""
+    inside the triangle 1.5 mm² (13.5 A).
+    """
     evaluation = Evaluation(fan())
     parts = {str(device): part.ref for device, part in evaluation.get(SIZING).parts.items()}
     assert (parts["c1.K"], parts["c1.KD"], parts["c1.KS"], parts["c1.KT"]) == ("CON-18", "CON-18", "CON-9", "TM-YD")

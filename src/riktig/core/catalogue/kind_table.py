@@ -65,8 +65,11 @@ class Side(Enum):
 
 
 class Mounting(Enum):
-    """How a part is held: ``UNDER`` is plugged under the contactor it belongs to; ``FIXED`` is
-    part of the enclosure; ``FIELD`` stands outside the panel."""
+    """How a part is held.
+
+    ``UNDER`` is plugged under the contactor it belongs to; ``FIXED`` is part of the enclosure; ``FIELD`` stands outside
+    the panel.
+    """
 
     RAIL = "rail"
     UNDER = "under"

@@ -256,6 +256,10 @@ def _as(one: Part, own: Kind) -> Part:
 def first_of_kind(kind_id: str, *, at_least: float = 0.0) -> Part:
     """The first part of a kind with a rating, or its last.
 
+    Args:
+        kind_id: The kind, as the catalogue has it.
+        at_least: Rated so much at least, A.
+
     Raises:
         IndexError: the catalogue has none of the kind.
     """

@@ -20,8 +20,10 @@ LEGENDS = 40.0
 
 @dataclass(frozen=True, slots=True)
 class Behind:
-    """A thing on the plate as the door sees it: its key for ``Misfit``, its shadow on the door, how far it stands
-    off the plate, mm."""
+    """A thing on the plate as the door sees it.
+
+    Its key for ``Misfit``, its shadow on the door, and how far it stands off the plate, mm.
+    """
 
     name: str
     shadow: Rect
@@ -29,7 +31,12 @@ class Behind:
 
 
 def things_behind(layout: Layout, enclosure: Enclosure) -> tuple[Behind, ...]:
-    """Every part and duct of the plate, projected square onto the door."""
+    """Every part and duct of the plate, projected square onto the door.
+
+    Args:
+        layout: The plate: where everything stands.
+        enclosure: The enclosure.
+    """
     origin = to_door(Point(0, 0), enclosure)
     found = [Behind(f"{{{seat.device}}}", seat.rect.moved(*origin), seat.part.depth) for seat in layout.seats]
     found += [Behind(duct.name, duct.rect.moved(*origin), DUCT_DEPTH) for duct in layout.ducts]
@@ -41,18 +48,35 @@ def swing_reach(far: float, depth: float, z: float) -> float:
 
     The edge stands ``far`` from the pivot and ``depth`` behind the door; it moves on a circle about the pivot, so at
     depth ``z`` it is √(far² + depth² − z²) away.
+
+    Args:
+        far: How far the door opens, degrees or mm as the door has it.
+        depth: Outer depth, mm.
+        z: How far in front of the plate, mm.
     """
     return sqrt(max(far * far + depth * depth - z * z, 0.0))
 
 
 def wiring_room(seat: PlacedOperator, behind: Iterable[Behind], plate_depth: float) -> float:
-    """What is left behind an operator for its wires with the door closed, mm; negative: it does not close."""
+    """What is left behind an operator for its wires with the door closed, mm; negative: it does not close.
+
+    Args:
+        seat: Where the operator stands on the door.
+        behind: What stands behind the doors.
+        plate_depth: Room between the plate and the closed door, mm.
+    """
     front = max((one.height for one in behind if one.shadow.overlap(seat.behind)[0]), default=0.0)
     return plate_depth - front - seat.depth
 
 
 def door_misfits(plan: DoorPlan, layout: Layout, enclosure: Enclosure) -> tuple[Misfit, ...]:
-    """Everything that does not fit on the door and behind it."""
+    """Everything that does not fit on the door and behind it.
+
+    Args:
+        plan: The doors as they are planned.
+        layout: The plate: where everything stands.
+        enclosure: The enclosure.
+    """
     return misfits_about_door(plan, layout, enclosure, frozenset(seat.device for seat in plan.seats))
 
 
@@ -66,6 +90,10 @@ def misfits_about_door(
     """What does not fit of some operators: against the door's edge, each other, and what stands behind.
 
     Args:
+        plan: The doors as they are planned.
+        layout: The plate: where everything stands.
+        enclosure: The enclosure.
+        devices: Which devices.
         behind: ``things_behind``, for who has it already.
     """
     behind = things_behind(layout, enclosure) if behind is None else behind

@@ -206,7 +206,12 @@ def leaves_of(enclosure: Enclosure) -> tuple[Leaf, ...]:
 
 
 def leaf_at(leaves: tuple[Leaf, ...], x: float) -> Leaf:
-    """The door a place across all doors is on, or the nearest."""
+    """The door a place across all doors is on, or the nearest.
+
+    Args:
+        leaves: The doors.
+        x: From the datum to the right, mm.
+    """
     return min(leaves, key=lambda leaf: abs(x - leaf.face.centre.x) - leaf.face.width / 2)
 
 
@@ -214,17 +219,31 @@ def to_door(point: Point, enclosure: Enclosure) -> Point:
     """A point of the plate, projected square onto the door, from the door's datum.
 
     Both datums are measured from the box's upper left corner, so the way goes plate, box, door.
+
+    Args:
+        point: A place, mm from the datum.
+        enclosure: The enclosure.
     """
     (px, py), (dx, dy) = enclosure.plate_datum, enclosure.door_datum
     return Point(round(point.x + px - dx, 1), round(point.y + py - dy, 1))
 
 
 def to_plate(point: Point, enclosure: Enclosure) -> Point:
-    """A point of the door, projected square onto the plate, from the plate's datum."""
+    """A point of the door, projected square onto the plate, from the plate's datum.
+
+    Args:
+        point: A place, mm from the datum.
+        enclosure: The enclosure.
+    """
     origin = to_door(Point(0, 0), enclosure)
     return Point(round(point.x - origin.x, 1), round(point.y - origin.y, 1))
 
 
 def diagonal(width: float, height: float) -> float:
-    """Both diagonals of a square cut-out: when they differ it is out of square."""
+    """Both diagonals of a square cut-out: when they differ it is out of square.
+
+    Args:
+        width: Outer width, mm.
+        height: Outer height, mm.
+    """
     return hypot(width, height)

@@ -27,6 +27,11 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
     """The doors with rulers, from the front or as they look when they stand open; keys are ``device:``.
 
     From behind, left and right are changed over, and the datum is in the upper right corner: it stays the same corner.
+
+    Args:
+        door: The doors with what is fitted in them.
+        names: Tags of devices and numbers of nets.
+        behind: Whether the door is seen from behind.
     """
     shown = door.from_behind() if behind else door
     shift = Point(RULER, RULER)
@@ -90,7 +95,15 @@ def _mirrored(mark: Shape, width: float) -> Shape:
 def operator_marks(
     seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grown: float = 1.0, *, wrong: bool = False
 ) -> list[Shape]:
-    """One operator from the front: its head, its legend plate and its tag."""
+    """One operator from the front: its head, its legend plate and its tag.
+
+    Args:
+        seat: Where the operator stands on the door.
+        tags: The tag of every device.
+        shift: How far everything is moved, mm.
+        grown: How many times larger texts are than on a small plate.
+        wrong: Whether it does not fit.
+    """
     x, y = seat.x + shift.x, seat.y + shift.y
     key = DeviceKey(seat.device)
     role = "fails" if wrong else "ink"
@@ -237,7 +250,12 @@ def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Shape
 
 
 def shadow_marks(shadows: Iterable[tuple[str, Rect]], shift: Point) -> list[Shape]:
-    """What stands behind the closed door, dashed: (words, shadow on the door)."""
+    """What stands behind the closed door, dashed: (words, shadow on the door).
+
+    Args:
+        shadows: What stands behind, by name, with its outline, mm.
+        shift: How far everything is moved, mm.
+    """
     marks: list[Shape] = []
     for said, rect in shadows:
         at = at_ruler(rect, shift)

@@ -33,6 +33,10 @@ def with_seats(
     """The door with some operators elsewhere, as a preview: only what has to do with them is judged anew.
 
     Args:
+        plan: The doors as they are planned.
+        moved: What stands elsewhere now.
+        layout: The plate: where everything stands.
+        enclosure: The enclosure.
         behind: ``things_behind``, for who has it already.
     """
     new = {seat.device: replace(seat, leaf=plan.leaf_at(seat.x).name) for seat in moved}
@@ -48,7 +52,12 @@ def _fixed(job: Job, plan: DoorPlan, seats: Iterable[PlacedOperator]) -> Job:
 
 
 def fix_door(job: Job, plan: DoorPlan) -> Job:
-    """Fixes every operator where it is, as soon as the door is worked on: a later edit then moves no hole."""
+    """Fixes every operator where it is, as soon as the door is worked on: a later edit then moves no hole.
+
+    Args:
+        job: The job; it is not changed.
+        plan: The doors as they are planned.
+    """
     return _fixed(job, plan, plan.seats)
 
 
@@ -56,6 +65,11 @@ def move_on_door(job: Job, plan: DoorPlan, moved: Iterable[PlacedOperator]) -> J
     """Puts operators where they are said to be; all others are fixed where they are.
 
     A place where one does not fit is allowed: it is shown and judged, not refused.
+
+    Args:
+        job: The job; it is not changed.
+        plan: The doors as they are planned.
+        moved: What stands elsewhere now.
 
     Raises:
         RiktigError: one is locked, or is the handle, which stands over its shaft.
@@ -73,7 +87,14 @@ def move_on_door(job: Job, plan: DoorPlan, moved: Iterable[PlacedOperator]) -> J
 
 
 def lock_on_door(job: Job, plan: DoorPlan, devices: frozenset[DeviceId], locked: bool) -> Job:
-    """Locks or unlocks operators; all are fixed where they are."""
+    """Locks or unlocks operators; all are fixed where they are.
+
+    Args:
+        job: The job; it is not changed.
+        plan: The doors as they are planned.
+        devices: Which devices.
+        locked: Whether it stays where it is.
+    """
     return _fixed(job, plan, (replace(seat, locked=locked) if seat.device in devices else seat for seat in plan.seats))
 
 
@@ -111,12 +132,21 @@ def spread_on_door(seats: Sequence[PlacedOperator]) -> tuple[PlacedOperator, ...
 
 
 def add_opening(job: Job, opening: Opening) -> Job:
-    """A hole of the builder's own more."""
+    """A hole of the builder's own more.
+
+    Args:
+        job: The job; it is not changed.
+        opening: The hole to add.
+    """
     return replace(job, openings=(*job.openings, opening))
 
 
 def drop_opening(job: Job, index: int) -> Job:
     """A hole of the builder's own less.
+
+    Args:
+        job: The job; it is not changed.
+        index: Which, counted from 0.
 
     Raises:
         RiktigError: there is none of that number.

@@ -55,6 +55,13 @@ def plan_door(
     The handle stands over the isolator's shaft. What the builder has put somewhere stays there; the rest goes, group
     by group in the order of the loads, from left to right and then down, clear of what is there.
 
+    Args:
+        circuits: All devices and rungs of the job.
+        sizing: The part of every device.
+        layout: The plate: where everything stands.
+        enclosure: The enclosure.
+        fix: What is kept of an earlier plan; None plans anew.
+
     Returns:
         Positions from the (left) door's upper left corner, seen from the front, mm.
     """
@@ -262,7 +269,11 @@ def _free(group: _OperatorGroup, leaf: Leaf, top: float, zones: Sequence[Rect], 
     Holes stand on a grid from the datum, whole fives of mm where there is room: numbers that are quickly scribed.
 
     Args:
+        group: The operators, about their own corner.
+        leaf: The door.
+        top: The highest place, mm from the top of the door.
         zones: Where the corner may not be; their edges are allowed.
+        grid: Places are tried in steps of this, mm.
     """
     face, room, first = leaf.face, group.room, group.seats[0]
     dx, dy = first.x - room.x - face.x, first.y

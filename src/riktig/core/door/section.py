@@ -28,7 +28,10 @@ def draw_section(
     """The cut seen from the side: the door on the left, the plate on the right, true to scale along the depth.
 
     Args:
+        seat: Where the operator stands on the door.
         behind: What stands on the plate; that which the operator's shadow meets is drawn, the highest of it.
+        enclosure: The enclosure.
+        tags: The tag of every device.
         shaft: For a handle: the shaft between it and its isolator.
     """
     deep, sheet = enclosure.plate_depth, enclosure.door_thickness

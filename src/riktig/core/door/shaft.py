@@ -65,7 +65,14 @@ class Engagement:
 
 
 def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice: Practice) -> tuple[Shaft, ...]:
-    """The shaft of every isolator that is worked from the door."""
+    """The shaft of every isolator that is worked from the door.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        layout: The plate: where everything stands.
+        enclosure: The enclosure.
+        practice: The practice of the job.
+    """
     found = []
     (px, py), (dx, dy) = enclosure.plate_datum, enclosure.door_datum
     for device in circuits.devices:
@@ -102,6 +109,8 @@ def engagement_of(shaft: Shaft, practice: Practice, skew: float | None = None, o
     switch and handle. A measured centre that is off adds to that, at worst in the same direction.
 
     Args:
+        shaft: The shaft.
+        practice: The practice of the job.
         skew: The wall out of square, mm/m; None: what the practice reckons with.
         off: How far the centre was measured from where it was computed, mm.
     """

@@ -52,6 +52,11 @@ def stack_of(kind: Kind, part: Part, legend: str) -> Stack:
 
     Source:
         Ways, layers and depth of a block: ``operator_stacks``, common practice, from memory.
+
+    Args:
+        kind: The kind of the device.
+        part: Its part.
+        legend: What stands on the legend plate.
     """
     figures = operator_stack()
     head = kind.head

@@ -59,6 +59,10 @@ def dump_action(action: Action) -> str:
 def load_action(text: str, where: str = "$") -> Action:
     """An edit or an entry from one line of JSON.
 
+    Args:
+        text: The text.
+        where: What the text came from, for messages.
+
     Raises:
         RiktigError: not JSON, no edit of that name, a missing, unknown or wrong field; with its place.
     """
@@ -118,6 +122,10 @@ def _record(line: dict[str, object], where: str) -> NewRecord:
 
 def load_actions(lines: Iterable[str], name: str) -> Sequence[tuple[str, Action]]:
     """A whole list with the place of each; empty lines and lines that begin with # are passed over.
+
+    Args:
+        lines: The lines of the list.
+        name: What it is called.
 
     Raises:
         RiktigError: with the place of every line that cannot be read.

@@ -14,6 +14,10 @@ __all__ = ["after_edit", "after_edits"]
 def after_edit(evaluation: Evaluation[Job], edit: Edit) -> Job:
     """The job after an edit, with every tag and number given.
 
+    Args:
+        evaluation: Of the job.
+        edit: The edit.
+
     Raises:
         RiktigError: it cannot be done to this job.
     """
@@ -25,6 +29,10 @@ def after_edit(evaluation: Evaluation[Job], edit: Edit) -> Job:
 
 def after_edits(evaluation: Evaluation[Job], edits: Sequence[tuple[str, Edit]]) -> Job:
     """The job after a list of edits, each with its place; the plan is turned to it.
+
+    Args:
+        evaluation: Of the job.
+        edits: The edits in their order, each with where it came from.
 
     Raises:
         RiktigError: one of them cannot be done, with its place; the plan is turned to its first job again.

@@ -9,15 +9,23 @@ __all__ = ["dxf_text", "write_dxf"]
 
 
 def dxf_text(text: str) -> str:
-    """A text that is one value of a DXF file: a line break would begin another, and “^” begins a control letter there
-    unless a blank follows it (DXF reference, from memory)."""
+    """A text that is one value of a DXF file.
+
+    A line break would begin another, and “^” begins a control letter there unless a blank follows it (DXF reference,
+    from memory).
+    """
     return "".join(" " if unicodedata.category(letter) in ("Cc", "Zl", "Zp") else letter for letter in text).replace(
         "^", "^ "
     )
 
 
 def write_dxf(path: Path, drawing: Drawing) -> None:
-    """Writes the drawing true to scale: 1 unit is 1 mm, the page's lower left corner is 0, 0."""
+    """Writes the drawing true to scale: 1 unit is 1 mm, the page's lower left corner is 0, 0.
+
+    Args:
+        path: Where it is written; an existing file is replaced.
+        drawing: The drawing, in mm.
+    """
     from ezdxf import units
     from ezdxf.enums import TextEntityAlignment
     from ezdxf.filemanagement import new  # late: slow to import

@@ -84,6 +84,9 @@ def export_all(
     All are written into a folder of their own and then moved to their places: an export is whole or not there.
 
     Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+        folder: A folder that is there.
         made: Said at the head of every page, such as a date.
         progress: Told how far it is; may stop the work between files.
 
@@ -219,6 +222,14 @@ def export_metal(
 ) -> list[Path]:
     """Template, DXF and SVG of one surface; without ``bare`` the template has no sheets without holes.
 
+    Args:
+        evaluation: Of the job.
+        face: The name of the surface.
+        folder: A folder that is there.
+        made: The day it is made, for the title blocks; "" for none.
+        paper: The size of the paper.
+        bare: Whether surfaces without holes are left out.
+
     Raises:
         RiktigError: it has no holes, one of them lies outside, or the folder cannot be written.
     """
@@ -247,6 +258,13 @@ def export_page(
     evaluation: Evaluation[Job], drawing: Drawing, path: Path, *, made: str = "", to_scale: bool = False
 ) -> None:
     """Writes one drawing as a PDF of one page, whole or not at all; true to scale where it is cut out or stuck on.
+
+    Args:
+        evaluation: Of the job.
+        drawing: The drawing, in mm.
+        path: Where it is written; an existing file is replaced.
+        made: The day it is made, for the title blocks; "" for none.
+        to_scale: Whether it is printed true to scale.
 
     Raises:
         RiktigError: the file cannot be written.

@@ -14,6 +14,10 @@ __all__ = ["run_panel_script", "states_of"]
 def run_panel_script(evaluation: Evaluation[Job], steps: tuple[str, ...]) -> dict[str, Any]:
     """The steps with their verdicts, and after each the states; keys as in docs/schedules.md.
 
+    Args:
+        evaluation: Of the job.
+        steps: The steps, each “what is done: what must then be so”.
+
     Raises:
         RiktigError: a step that cannot be read, or names what is not there, with its number.
     """
@@ -42,7 +46,13 @@ def run_panel_script(evaluation: Evaluation[Job], steps: tuple[str, ...]) -> dic
 
 
 def states_of(panel: Panel, tags: dict[DeviceId, str], numbers: dict[PinRef, str]) -> dict[str, Any]:
-    """What is on, what turns and how, what is live by number; all sorted."""
+    """What is on, what turns and how, what is live by number; all sorted.
+
+    Args:
+        panel: The panel with power on.
+        tags: The tag of every device.
+        numbers: The number of every net.
+    """
     live = {}
     for net, number in numbers.items():
         known = panel.volts.at[panel.network.point[net]]

@@ -70,7 +70,13 @@ def page_size(drawing: Drawing, sheet: PaperSheet = PaperSheet.A4) -> tuple[floa
 
 
 def fitting_scale(drawing: Drawing, *, to_scale: bool, room: tuple[float, float] | None = None) -> float:
-    """The largest scale at which a drawing fits its page, or a room of it, mm; a standard one when asked."""
+    """The largest scale at which a drawing fits its page, or a room of it, mm; a standard one when asked.
+
+    Args:
+        drawing: The drawing, in mm.
+        to_scale: Whether it is printed true to scale.
+        room: Width and height that are free, mm; None takes the paper's.
+    """
     across, down = page_size(drawing)
     width, height = room or (across - 2 * MARGIN, down - 2 * MARGIN - HEAD)
     most = min(width / drawing.width, height / drawing.height)
@@ -145,6 +151,7 @@ def write_set(
     """Writes drawings and schedules as one PDF, A4 across; the same input gives the same file.
 
     Args:
+        path: Where it is written; an existing file is replaced.
         head: For the head of every page.
         pages: Drawings, a page each.
         schedules: Tables, from a new page each.
@@ -170,6 +177,8 @@ def write_marks(path: Path, head: SetHead, pages: Sequence[tuple[tuple[float, fl
     """Writes pages of marks at true size, mm from the upper left corner of each page; nothing is added to them.
 
     Args:
+        path: Where it is written; an existing file is replaced.
+        head: What stands at the head of every page.
         pages: Width and height of a page, mm, and what is on it.
     """
     from reportlab.pdfgen.canvas import Canvas

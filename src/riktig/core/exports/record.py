@@ -17,7 +17,12 @@ __all__ = ["build_record", "judgement_record", "measured_record", "metal_record"
 
 
 def build_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
-    """Every wire with who did what and when; what is out of date is not shown as done."""
+    """Every wire with who did what and when; what is out of date is not shown as done.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+    """
     progress = progress_of(evaluation.get(WIRING), records)
     rows = []
     for state in progress.states:
@@ -34,7 +39,12 @@ def build_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sche
 
 
 def test_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
-    """Every test with its reading and verdict; a reading out of date counts as to do."""
+    """Every test with its reading and verdict; a reading out of date counts as to do.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+    """
     results = results_of(evaluation.get(TESTS), tuple(records))
     rows = []
     for test, reading in results.readings:
@@ -60,7 +70,12 @@ def test_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
 
 
 def metal_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
-    """Every hole and every piece with who did what and when; what is out of date is not shown as done."""
+    """Every hole and every piece with who did what and when; what is out of date is not shown as done.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+    """
     kept = tuple(records)
     rows: list[tuple[str, ...]] = []
     for state in hole_states(evaluation.get(HOLES), kept):
@@ -82,7 +97,12 @@ def metal_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sche
 
 
 def measured_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Schedule:
-    """Every reading that was ever taken of a dimension, the last one of each with what it comes to."""
+    """Every reading that was ever taken of a dimension, the last one of each with what it comes to.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+    """
     kept = tuple(records)
     judged = {
         one.critical.key: one for one in judged_all(evaluation.get(CRITICALS), kept, evaluation.document.practice)
@@ -141,7 +161,12 @@ def judgement_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> 
 
 
 def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[str, ...]:
-    """What the papers still lack, in words."""
+    """What the papers still lack, in words.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+    """
     kept = tuple(records)
     missing = []
     progress = progress_of(evaluation.get(WIRING), kept)

@@ -11,7 +11,12 @@ TAPE = (19.0, 6.4)
 
 
 def draw_renaming(changes: tuple[Renaming, ...], title: str) -> Drawing:
-    """A row a name, two side by side, read down the left column first; keys are those of what is named."""
+    """A row a name, two side by side, read down the left column first; keys are those of what is named.
+
+    Args:
+        changes: Old and new.
+        title: What the job or the picture is called.
+    """
     marks: list[Shape] = [Text(3, 6, title, 3.4, face=Face.BOLD)]
     rows = -(-len(changes) // ACROSS)
     for place, change in enumerate(changes):

@@ -323,7 +323,12 @@ SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
 
 
 def holes_of(evaluation: Evaluation[Job], face: str) -> Schedule:
-    """The holes of one surface with the columns the person at it needs; only a gland plate's wait for the wires."""
+    """The holes of one surface with the columns the person at it needs; only a gland plate's wait for the wires.
+
+    Args:
+        evaluation: Of the job.
+        face: The name of the surface.
+    """
     holes = evaluation.get(HOLES if "gland" in face else METAL_HOLES)
     wanted = ("hole", "x_mm", "y_mm", "size", "tool", "for")
     keys = [key for key, _ in HOLE_COLUMNS]

@@ -38,7 +38,12 @@ def as_json(schedule: Schedule) -> str:
 
 
 def write_xlsx(path: Path, schedules: Sequence[Schedule]) -> None:
-    """One workbook, a sheet a schedule, the heading row frozen."""
+    """One workbook, a sheet a schedule, the heading row frozen.
+
+    Args:
+        path: Where it is written; an existing file is replaced.
+        schedules: The lists, a sheet each.
+    """
     from openpyxl import Workbook  # late: slow to import
     from openpyxl.styles import Font
     from openpyxl.utils import get_column_letter

@@ -59,6 +59,11 @@ def template_of(sheet: HoleSurface, holes: Sequence[Hole], paper: Paper = Paper.
 
     The cuts between sheets run where they go through no hole, if there is such a place.
 
+    Args:
+        sheet: The surface.
+        holes: The holes.
+        paper: The size of the paper.
+
     Raises:
         RiktigError: a hole lies outside the surface, so that no sheet would have it.
     """
@@ -237,6 +242,9 @@ def write_template(path: Path, head: SetHead, templates: Sequence[Template], *, 
     """Writes templates as one PDF at true size, sheet by sheet.
 
     Args:
+        path: Where it is written; an existing file is replaced.
+        head: What stands at the head of every page.
+        templates: The templates, a few sheets each.
         bare: Also the sheets without holes; without them the others are laid by the places at their crosses.
 
     Raises:

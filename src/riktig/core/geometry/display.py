@@ -140,6 +140,11 @@ def hit(marks: Iterable[Shape], point: Point, reach: float = 1.0) -> Key | None:
     """The key of the topmost keyed mark within ``reach`` mm of the point; None where there is none.
 
     Of several, the smallest wins, so that a pin on a part can be chosen.
+
+    Args:
+        marks: The shapes, those drawn last on top.
+        point: A place, mm from the datum.
+        reach: How near is a hit, mm.
     """
     best: Key | None = None
     best_area = float("inf")

@@ -27,6 +27,10 @@ def run_of(text: str, *, mono: bool) -> float:
 
     Source:
         Advance widths of B612 Regular and Bold, the wider of the two, read off the shipped files.
+
+    Args:
+        text: The text.
+        mono: Whether the face is one of fixed width.
     """
     if mono:
         return MONO_ADVANCE * len(text)

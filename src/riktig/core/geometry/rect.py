@@ -10,7 +10,12 @@ TOLERANCE_MM = 0.01
 
 
 def close(a: float, b: float) -> bool:
-    """Whether two lengths (mm) are the same within the tolerance."""
+    """Whether two lengths (mm) are the same within the tolerance.
+
+    Args:
+        a: One length, mm.
+        b: The other, mm.
+    """
     return abs(a - b) <= TOLERANCE_MM
 
 
@@ -40,12 +45,12 @@ class Rect:
 
     @property
     def right(self) -> float:
-        """x of the right edge."""
+        """X of the right edge."""
         return self.x + self.width
 
     @property
     def bottom(self) -> float:
-        """y of the lower edge."""
+        """Y of the lower edge."""
         return self.y + self.height
 
     @property

@@ -26,6 +26,9 @@ def mark_out(
     """The drawing with every hole of a surface: crosses, numbers, running dimensions and datum.
 
     Args:
+        drawing: The drawing, in mm.
+        holes: The holes.
+        face: The name of the surface.
         left: Where the surface's datum is from the drawing's, mm: that of a right door.
         places: Each with its place written beside it; without, only the numbers, which then are larger.
     """
@@ -42,7 +45,15 @@ def mark_out(
 def hole_marks(
     hole: Hole, shift: Point, grown: float = 1.0, taken: list[Rect] | None = None, *, places: bool = True
 ) -> list[Shape]:
-    """A hole: its edge, a cross, its number and its place; texts go where no other text of a hole stands."""
+    """A hole: its edge, a cross, its number and its place; texts go where no other text of a hole stands.
+
+    Args:
+        hole: The hole.
+        shift: How far everything is moved, mm.
+        grown: How many times larger texts are than on a small plate.
+        taken: Room that other shapes have taken; added to.
+        places: Whether the places of the holes are written too.
+    """
     x, y, r = hole.x + shift.x, hole.y + shift.y, hole.drill / 2
     key = HoleKey(hole.number)
     reach = max(r + 2, 4.0)
@@ -77,7 +88,13 @@ def hole_marks(
 
 
 def running_marks(hole: Hole, shift: Point, size: float) -> list[Shape]:
-    """The two running dimensions of one hole, from the datum along the top and down the side, large."""
+    """The two running dimensions of one hole, from the datum along the top and down the side, large.
+
+    Args:
+        hole: The hole.
+        shift: How far everything is moved, mm.
+        size: The height of figures, mm.
+    """
     x, y = hole.x + shift.x, hole.y + shift.y
     return [
         Line(shift.x, y, x, y, "act", 0.8),
@@ -89,7 +106,12 @@ def running_marks(hole: Hole, shift: Point, size: float) -> list[Shape]:
 
 
 def walk_marks(walk: Sequence[Hole], shift: Point) -> list[Shape]:
-    """The way from hole to hole, with an arrow head on each leg."""
+    """The way from hole to hole, with an arrow head on each leg.
+
+    Args:
+        walk: The holes in the order they are made.
+        shift: How far everything is moved, mm.
+    """
     if len(walk) < 2:
         return []
     points = tuple(Point(hole.x + shift.x, hole.y + shift.y) for hole in walk)

@@ -56,6 +56,10 @@ def cable_diameter(cores: int, mm2: float) -> float:
 
     Source:
         Geometry of circles laid together; core by EN 50525-2-31, sheath a common size; from memory.
+
+    Args:
+        cores: How many cores.
+        mm2: The section of the conductor, mm².
     """
     factor = BUNDLE.get(cores) or 1.17 * sqrt(cores)
     return round(factor * wire_diameter(mm2).value + 2 * SHEATH, 1)
@@ -65,6 +69,12 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
     """A gland for every cable by the IEC rulebook, a hub by the North American one, in rows from the left.
 
     The supply comes in on its side, the cables of the field on theirs.
+
+    Args:
+        strips: The terminal strips and the cables that land on them.
+        enclosure: The enclosure.
+        door: The doors with what is fitted in them.
+        practice: The practice of the job.
     """
     sheets = {sheet.name: sheet for sheet in sheets_of(enclosure, door)}
     sides = {EntrySide.BOTTOM: Surface.GLAND.value, EntrySide.TOP: Surface.TOP_GLAND.value}

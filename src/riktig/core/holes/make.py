@@ -1,5 +1,6 @@
 """Every hole of plate, doors and sides, from the datum of each."""
 
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
@@ -19,7 +20,7 @@ from riktig.core.job import (
     Surface,
 )
 from riktig.core.keys import DeviceKey, DuctKey, Key, OpeningKey, PartKey, RailKey
-from riktig.core.plate import Duct, Layout, Rail
+from riktig.core.plate import Duct, Layout, Rail, Stand
 from riktig.core.schematic import PLATE_BOND, Names
 from riktig.core.standards import fitting_class, self_drilling_point, tapped_hole
 
@@ -50,7 +51,12 @@ LETTERS = {
 
 
 def sheets_of(enclosure: Enclosure, door: DoorPlan) -> tuple[HoleSurface, ...]:
-    """What can be drilled: plate, door or doors, gland plates where cables come in, and the sides."""
+    """What can be drilled: plate, door or doors, gland plates where cables come in, and the sides.
+
+    Args:
+        enclosure: The enclosure.
+        door: The doors with what is fitted in them.
+    """
     box = enclosure
     found = [HoleSurface(Surface.PLATE.value, box.plate_width, box.plate_height, LETTERS[Surface.PLATE])]
     found += [
@@ -74,13 +80,27 @@ def hole_list(
     openings: tuple[Opening, ...],
     names: Names,
 ) -> tuple[Hole, ...]:
-    """Every hole but those of the glands, numbered row by row on each surface as the person with the scribe goes."""
+    """Every hole but those of the glands, numbered row by row on each surface as the person with the scribe goes.
+
+    Args:
+        layout: The plate: where everything stands.
+        door: The doors with what is fitted in them.
+        enclosure: The enclosure.
+        practice: The practice of the job.
+        openings: Holes of the builder's own.
+        names: Tags of devices and numbers of nets.
+    """
     bare = [*_plate(layout, practice, names), *_door(door, practice, names), *_own(openings, practice)]
     return numbered(bare, sheets_of(enclosure, door))
 
 
 def numbered(bare: Iterable[Hole], sheets: Iterable[HoleSurface]) -> tuple[Hole, ...]:
-    """Holes with their numbers: by surface, row by row."""
+    """Holes with their numbers: by surface, row by row.
+
+    Args:
+        bare: Holes without numbers.
+        sheets: All surfaces that holes are made in.
+    """
     kept = list(bare)
     found: list[Hole] = []
     known = [sheet.name for sheet in sheets]
@@ -93,24 +113,41 @@ def numbered(bare: Iterable[Hole], sheets: Iterable[HoleSurface]) -> tuple[Hole,
 
 
 def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
-    rails_and_ducts: list[tuple[Point, str, Key]] = []
+    key = _Counted()
+    yield from _rails_and_ducts(layout, practice, key)
+    yield from _screwed_parts(layout, names, key)
+    for stand in layout.stands:
+        if stand.rail == 0 and len(stand.block.devices) > 1 and not any(m[1].holes for m in stand.block.members):
+            yield from _busbar(stand, names, key)
+
+
+class _Counted:
+    """Keys of holes: whom they belong to, and a running number of each owner."""
+
+    def __init__(self) -> None:
+        self._counts: Counter[str] = Counter()
+
+    def __call__(self, owner: Key | str) -> str:
+        self._counts[str(owner)] += 1
+        return f"{owner}#{self._counts[str(owner)]}"
+
+
+def _rails_and_ducts(layout: Layout, practice: Practice, key: _Counted) -> Iterator[Hole]:
+    pieces: list[tuple[Point, str, Key]] = []
     for rail in layout.rails:
-        rails_and_ducts += [(point, rail.name, RailKey(rail.name)) for point in _along_rail(rail)]
+        pieces += [(point, rail.name, RailKey(rail.name)) for point in _along_rail(rail)]
     for duct in layout.ducts:
-        rails_and_ducts += [(point, duct.name, DuctKey(duct.name)) for point in _along_duct(duct)]
-    counted: dict[str, int] = {}
-
-    def key(owner: Key | str) -> str:
-        counted[str(owner)] = counted.get(str(owner), 0) + 1
-        return f"{owner}#{counted[str(owner)]}"
-
-    for point, name, piece in rails_and_ducts:
+        pieces += [(point, duct.name, DuctKey(duct.name)) for point in _along_duct(duct)]
+    for point, name, piece in pieces:
         if practice.fixing is Fixing.SELF_DRILLING:
             drill = self_drilling_point(SELF_DRILLER).value
             note = f"{SELF_DRILLER}, point {drill:g} mm: centre-punch only"
             yield _hole(Surface.PLATE, point, drill, "", name, note, Tool.SCREW, key(piece), piece)
         else:
             yield _tapped(point, SCREW, name, key(piece), piece)
+
+
+def _screwed_parts(layout: Layout, names: Names, key: _Counted) -> Iterator[Hole]:
     for seat in layout.seats:
         where, tag = DeviceKey(seat.device), names.tag[seat.device]
         for spot in seat.part.holes if seat.rail == 0 else ():
@@ -118,13 +155,13 @@ def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:
             yield _tapped(at, spot.thread, tag, key(where), where)
         if role_of(seat.device) == PLATE_BOND and seat.part.screw:
             yield _tapped(seat.rect.centre, seat.part.screw, tag, key(where), where)
-    for stand in layout.stands:
-        if stand.rail == 0 and len(stand.block.devices) > 1 and not any(m[1].holes for m in stand.block.members):
-            where = DeviceKey(stand.block.lead)
-            for x in (stand.x + BUSBAR_HOLE, stand.body.right - BUSBAR_HOLE):
-                for y in (stand.body.centre.y - BUSBAR_APART / 2, stand.body.centre.y + BUSBAR_APART / 2):
-                    name = f"busbar of {names.tag[stand.block.lead]}"
-                    yield _tapped(Point(x, y), SCREW, name, key(f"{where}/busbar"), where)
+
+
+def _busbar(stand: Stand, names: Names, key: _Counted) -> Iterator[Hole]:
+    where, name = DeviceKey(stand.block.lead), f"busbar of {names.tag[stand.block.lead]}"
+    for x in (stand.x + BUSBAR_HOLE, stand.body.right - BUSBAR_HOLE):
+        for y in (stand.body.centre.y - BUSBAR_APART / 2, stand.body.centre.y + BUSBAR_APART / 2):
+            yield _tapped(Point(x, y), SCREW, name, key(f"{where}/busbar"), where)
 
 
 def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:

@@ -35,7 +35,12 @@ class MarkOut:
 
 
 def mark_out_order(holes: Iterable[Hole], face: str) -> MarkOut:
-    """The order for one surface. Marking starts at the datum; every round goes on where the last one ended."""
+    """The order for one surface. Marking starts at the datum; every round goes on where the last one ended.
+
+    Args:
+        holes: The holes.
+        face: The name of the surface.
+    """
     mine = [hole for hole in holes if hole.face == face]
     rows = sorted(mine, key=lambda hole: (hole.y, hole.x))
     marking = shortest_walk(rows, (0.0, 0.0))
@@ -65,6 +70,10 @@ def shortest_walk(holes: Sequence[Hole], start: tuple[float, float]) -> tuple[Ho
     Method:
         The nearest next, then stretches turned round and moved while that shortens the walk (2-opt and Or-opt for an
         open path); up to eight holes the shortest of all orders is found.
+
+    Args:
+        holes: The holes.
+        start: Where the walk begins, mm.
     """
     if len(holes) < 2:
         return tuple(holes)

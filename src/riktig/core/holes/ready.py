@@ -39,7 +39,17 @@ def blockers_of(
     sheets: tuple[HoleSurface, ...],
     names: Names,
 ) -> tuple[Blocker, ...]:
-    """Everything that keeps plate, door and sides from being drilled."""
+    """Everything that keeps plate, door and sides from being drilled.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        sizing: The part of every device.
+        layout: The plate: where everything stands.
+        door: The doors with what is fitted in them.
+        holes: The holes.
+        sheets: All surfaces that holes are made in.
+        names: Tags of devices and numbers of nets.
+    """
     owned = {hole.where for hole in holes}
     first_door = door.leaves[0].name
     found: list[Blocker] = []
@@ -89,7 +99,12 @@ def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
 
 
 def holes_off_the_sheet(holes: Iterable[Hole], sheets: Iterable[HoleSurface]) -> list[Blocker]:
-    """Holes that reach past the edge of their surface, or are on none that this box has."""
+    """Holes that reach past the edge of their surface, or are on none that this box has.
+
+    Args:
+        holes: The holes.
+        sheets: All surfaces that holes are made in.
+    """
     rects = {sheet.name: sheet.rect for sheet in sheets}
     found = []
     for hole in holes:

@@ -294,5 +294,11 @@ def new_loads(rows: tuple[LoadRow, ...]) -> tuple[LoadToAdd, ...]:
 
 
 def job_from_loads(rows: tuple[LoadRow, ...], number: str = "", title: str = "") -> Job:
-    """A new job with these loads, everything else as the house has it."""
+    """A new job with these loads, everything else as the house has it.
+
+    Args:
+        rows: The rows of the list.
+        number: The number.
+        title: What the job or the picture is called.
+    """
     return AddLoads(new_loads(rows)).apply(Evaluation(new_job(number, title)))

@@ -84,6 +84,10 @@ def _text(raw: bytes, name: str) -> str:
 def grid_of_text(text: str, name: str) -> Grid:
     """The cells of a text: separated by tabs (pasted), semicolons or commas.
 
+    Args:
+        text: The text.
+        name: What it is called.
+
     Raises:
         RiktigError: too many rows, or quotes that never close.
     """

@@ -15,6 +15,10 @@ LARGEST = 20_000_000
 def regular_file(path: Path, *, hint: str = "Choose a file.") -> os.stat_result:
     """What the system says of a file that can be read to its end.
 
+    Args:
+        path: Where it is written; an existing file is replaced.
+        hint: What the user can do when it fails.
+
     Raises:
         RiktigError: there is no such file, or it is a folder, a pipe or a device, which may never end.
     """
@@ -63,6 +67,11 @@ def read_bytes(path: Path, *, most: int = LARGEST, hint: str = "Choose a file.")
 
 def read_text(path: Path, *, most: int = LARGEST, hint: str = "Choose a text file.") -> str:
     """All of a text file in UTF-8.
+
+    Args:
+        path: Where it is written; an existing file is replaced.
+        most: At most so many bytes.
+        hint: What the user can do when it fails.
 
     Raises:
         RiktigError: it cannot be read, is too large, or is no text in UTF-8.

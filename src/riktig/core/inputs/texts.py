@@ -43,12 +43,22 @@ def unfit(text: str, *, lines: bool = False, longest: int = LONGEST_TEXT) -> str
 
 
 def without_unfit(text: str, *, lines: bool = False) -> str:
-    """The text with “\N{REPLACEMENT CHARACTER}” in the place of every letter that cannot be kept."""
+    """The text with “\N{REPLACEMENT CHARACTER}” in the place of every letter that cannot be kept.
+
+    Args:
+        text: The text.
+        lines: Whether line breaks may stay.
+    """
     return "".join("\N{REPLACEMENT CHARACTER}" if _unfit_letter(one, lines=lines) else one for one in text)
 
 
 def same_person(one: str, other: str) -> bool:
-    """Whether two names are one person's: “Ida”, “ida” and “Ida” with a letter that cannot be seen are."""
+    """Whether two names are one person's: “Ida”, “ida” and “Ida” with a letter that cannot be seen are.
+
+    Args:
+        one: A name.
+        other: Another name.
+    """
     return plain_name(one) == plain_name(other)
 
 

@@ -51,6 +51,12 @@ class Workbook:
 def read_workbook(name: str, raw: bytes, *, most_rows: int, most_columns: int) -> Workbook:
     """The cells of a workbook.
 
+    Args:
+        name: What it is called.
+        raw: The bytes of the file.
+        most_rows: At most so many rows.
+        most_columns: At most so many columns.
+
     Raises:
         RiktigError: it is damaged, unpacks to far more than it should, or has cells beyond the bounds.
     """

@@ -124,8 +124,10 @@ class Param:
 
 @dataclass(frozen=True, slots=True)
 class OwnDevice:
-    """A device the builder added. ``zone`` is “plate”, “door” or “field”; ``mark`` makes it a terminal;
-    ``colour`` is that of a lamp."""
+    """A device the builder added.
+
+    ``zone`` is “plate”, “door” or “field”; ``mark`` makes it a terminal; ``colour`` is that of a lamp.
+    """
 
     role: str
     kind: str

@@ -11,8 +11,11 @@ __all__ = ["DoorFix", "DoorPlace", "Opening", "Surface"]
 
 
 class Surface(Enum):
-    """What holes are made in. Every surface has its datum in the upper left corner, seen from outside; the
-    mounting plate is seen from the door, a gland plate from inside with its front edge below."""
+    """What holes are made in.
+
+    Every surface has its datum in the upper left corner, seen from outside; the mounting plate is seen from the door, a
+    gland plate from inside with its front edge below.
+    """
 
     PLATE = "plate"
     DOOR = "door"

@@ -58,19 +58,34 @@ OF_TAGS = ("tags", "letters", "house_letters")
 
 
 def new_job(number: str = "", title: str = "", practice: Practice | None = None) -> Job:
-    """An empty job with the incoming supply and nothing to run yet; ``practice`` is the house's own."""
+    """An empty job with the incoming supply and nothing to run yet; ``practice`` is the house's own.
+
+    Args:
+        number: The number.
+        title: What the job or the picture is called.
+        practice: The practice to start from; the default when none is given.
+    """
     circuits = (Circuit(INCOMER_ID, Recipe.INCOMER),)
     return Job(number=number, title=title, practice=practice or Practice(), circuits=circuits)
 
 
 def set_heading(job: Job, **fields: Unpack[HeadingFields]) -> Job:
-    """Sets title, number, client, drawing number, revision, maker or serial number."""
+    """Sets title, number, client, drawing number, revision, maker or serial number.
+
+    Args:
+        job: The job; it is not changed.
+        **fields: What is changed, by name.
+    """
     changed = replace(job, **fields)
     return job if changed == job else changed
 
 
 def set_supply(job: Job, **fields: Unpack[SupplyFields]) -> Job:
     """Changes the supply; the same job when nothing changes.
+
+    Args:
+        job: The job; it is not changed.
+        **fields: What is changed, by name.
 
     Raises:
         ValueError: a value that no supply can have.
@@ -84,6 +99,10 @@ def set_practice(job: Job, **fields: Unpack[PracticeFields]) -> Job:
 
     Another school of numbers or tags names everything anew as long as no label is printed; after that
     what has a name keeps it until it is named anew on request. The builder's own tags stay.
+
+    Args:
+        job: The job; it is not changed.
+        **fields: What is changed, by name.
     """
     old, practice = job.practice, replace(job.practice, **fields)
     if practice == old:
@@ -99,7 +118,12 @@ def set_practice(job: Job, **fields: Unpack[PracticeFields]) -> Job:
 
 
 def set_enclosure(job: Job, **fields: Unpack[EnclosureFields]) -> Job:
-    """Changes the box; what stood on the old plate is planned anew when the plate changes size."""
+    """Changes the box; what stood on the old plate is planned anew when the plate changes size.
+
+    Args:
+        job: The job; it is not changed.
+        **fields: What is changed, by name.
+    """
     enclosure = replace(job.enclosure, **fields)
     if enclosure == job.enclosure:
         return job
@@ -111,7 +135,14 @@ def set_enclosure(job: Job, **fields: Unpack[EnclosureFields]) -> Job:
 
 
 def set_box(job: Job, width: float, height: float, depth: float) -> Job:
-    """Changes the box to another size with the mounting plate that belongs to it, mm."""
+    """Changes the box to another size with the mounting plate that belongs to it, mm.
+
+    Args:
+        job: The job; it is not changed.
+        width: Outer width, mm.
+        height: Outer height, mm.
+        depth: Outer depth, mm.
+    """
     return set_enclosure(
         job,
         width=width,
@@ -145,7 +176,14 @@ def _recipe(load: Load) -> Recipe:
 
 
 def add_load(job: Job, name: str, kw: float | None = None, **fields: Unpack[FurtherLoadFields]) -> Job:
-    """Adds a load and its circuit. ``fields`` are those of ``Load``."""
+    """Adds a load and its circuit. ``fields`` are those of ``Load``.
+
+    Args:
+        job: The job; it is not changed.
+        name: What it is called.
+        kw: Rated output, kW; None where it is not known.
+        **fields: What is changed, by name.
+    """
     number = _fresh(job)
     load = Load(LoadId(f"m{number}"), name, kw, **fields)
     circuit = Circuit(CircuitId(f"c{number}"), _recipe(load), load.id)
@@ -153,7 +191,13 @@ def add_load(job: Job, name: str, kw: float | None = None, **fields: Unpack[Furt
 
 
 def change_load(job: Job, load_id: LoadId, **fields: Unpack[ChangedLoadFields]) -> Job:
-    """Changes one load, leaving the others the same objects; its circuit keeps what was changed in it."""
+    """Changes one load, leaving the others the same objects; its circuit keeps what was changed in it.
+
+    Args:
+        job: The job; it is not changed.
+        load_id: Which load.
+        **fields: What is changed, by name.
+    """
     changed = replace(job.load(load_id), **fields)
     loads = tuple(changed if load.id == load_id else load for load in job.loads)
     if all(c.recipe is _recipe(changed) for c in job.circuits if c.load == load_id):
@@ -169,7 +213,12 @@ def change_load(job: Job, load_id: LoadId, **fields: Unpack[ChangedLoadFields]) 
 
 
 def remove_load(job: Job, load_id: LoadId) -> Job:
-    """Takes a load, its circuit and the values of the builder's own for it out of the job."""
+    """Takes a load, its circuit and the values of the builder's own for it out of the job.
+
+    Args:
+        job: The job; it is not changed.
+        load_id: Which load.
+    """
     return replace(
         job,
         loads=tuple(
@@ -184,38 +233,79 @@ def remove_load(job: Job, load_id: LoadId) -> Job:
 
 
 def add_signal(job: Job, name: str, **fields: Unpack[SignalFields]) -> Job:
-    """Adds a field device. ``fields`` are those of ``Signal``."""
+    """Adds a field device. ``fields`` are those of ``Signal``.
+
+    Args:
+        job: The job; it is not changed.
+        name: What it is called.
+        **fields: What is changed, by name.
+    """
     return replace(job, signals=(*job.signals, Signal(SignalId(f"i{_fresh(job)}"), name, **fields)))
 
 
 def change_signal(job: Job, signal_id: SignalId, **fields: Unpack[ChangedSignalFields]) -> Job:
-    """Changes one field device."""
+    """Changes one field device.
+
+    Args:
+        job: The job; it is not changed.
+        signal_id: Which field device.
+        **fields: What is changed, by name.
+    """
     return replace(job, signals=tuple(replace(s, **fields) if s.id == signal_id else s for s in job.signals))
 
 
 def remove_signal(job: Job, signal_id: SignalId) -> Job:
-    """Takes a field device out."""
+    """Takes a field device out.
+
+    Args:
+        job: The job; it is not changed.
+        signal_id: Which field device.
+    """
     return replace(job, signals=tuple(s for s in job.signals if s.id != signal_id))
 
 
 def add_source(job: Job, name: str, voltage_v: float, comes_from: str = "") -> Job:
-    """Names a supply that arrives live from elsewhere."""
+    """Names a supply that arrives live from elsewhere.
+
+    Args:
+        job: The job; it is not changed.
+        name: What it is called.
+        voltage_v: The voltage, V.
+        comes_from: Where it comes from.
+    """
     source = Source(SourceId(f"e{_fresh(job)}"), name, voltage_v, comes_from)
     return replace(job, sources=(*job.sources, source))
 
 
 def change_source(job: Job, source_id: SourceId, **fields: Unpack[SourceFields]) -> Job:
-    """Changes one of the further supplies."""
+    """Changes one of the further supplies.
+
+    Args:
+        job: The job; it is not changed.
+        source_id: Which supply.
+        **fields: What is changed, by name.
+    """
     return replace(job, sources=tuple(replace(s, **fields) if s.id == source_id else s for s in job.sources))
 
 
 def remove_source(job: Job, source_id: SourceId) -> Job:
-    """Takes a further supply out."""
+    """Takes a further supply out.
+
+    Args:
+        job: The job; it is not changed.
+        source_id: Which supply.
+    """
     return replace(job, sources=tuple(s for s in job.sources if s.id != source_id))
 
 
 def override(job: Job, key: str, amount: float | None, reason: str = "") -> Job:
     """Gives a value of the builder's own, or with None goes back to what Riktig proposes.
+
+    Args:
+        job: The job; it is not changed.
+        key: The key of a sized value, such as “m1.breaker”.
+        amount: The value; None goes back to the proposal.
+        reason: Why, in the words of whoever did it.
 
     Raises:
         ValueError: not an amount above zero, or no reason.
@@ -229,6 +319,11 @@ def override(job: Job, key: str, amount: float | None, reason: str = "") -> Job:
 def set_script(job: Job, name: str, steps: tuple[str, ...]) -> Job:
     """Keeps a script of the builder's own under a name; without steps it is taken away.
 
+    Args:
+        job: The job; it is not changed.
+        name: What it is called.
+        steps: The steps, each “what is done: what must then be so”.
+
     Raises:
         ValueError: no name.
     """
@@ -237,18 +332,34 @@ def set_script(job: Job, name: str, steps: tuple[str, ...]) -> Job:
 
 
 def set_part(job: Job, part: OwnPart) -> Job:
-    """Keeps a part of the builder's own under its reference; one of that reference is replaced."""
+    """Keeps a part of the builder's own under its reference; one of that reference is replaced.
+
+    Args:
+        job: The job; it is not changed.
+        part: The part of one's own.
+    """
     kept = tuple(one for one in job.parts if one.ref != part.ref)
     return replace(job, parts=tuple(sorted((*kept, part), key=lambda one: one.ref)))
 
 
 def remove_part(job: Job, ref: str) -> Job:
-    """Takes a part of the builder's own out; devices it was chosen for go back to what Riktig proposes."""
+    """Takes a part of the builder's own out; devices it was chosen for go back to what Riktig proposes.
+
+    Args:
+        job: The job; it is not changed.
+        ref: The reference of a part of one's own.
+    """
     picks = tuple(pick for pick in job.picks if pick.ref != ref)
     return replace(job, parts=tuple(one for one in job.parts if one.ref != ref), picks=picks)
 
 
 def pick_part(job: Job, device: DeviceId, ref: str) -> Job:
-    """Chooses the part of a device by its reference; with "" Riktig's own proposal holds again."""
+    """Chooses the part of a device by its reference; with "" Riktig's own proposal holds again.
+
+    Args:
+        job: The job; it is not changed.
+        device: Which device.
+        ref: The reference of a part of one's own.
+    """
     kept = tuple(pick for pick in job.picks if pick.device != device)
     return replace(job, picks=(*kept, Pick(device, ref)) if ref else kept)

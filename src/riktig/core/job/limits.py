@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator
 from dataclasses import fields, is_dataclass
+from typing import cast
 
 from riktig.core.errors import InputFault
 from riktig.core.inputs import LONGEST_TEXT, unfit
@@ -67,29 +68,37 @@ def _in(value: object, before: object, place: str) -> Iterator[InputFault]:
     if value is before:
         return
     if is_dataclass(value) and not isinstance(value, type):
-        kind = type(value)
-        same = before if type(before) is kind else None
-        for field in fields(value):
-            part = getattr(value, field.name)
-            if isinstance(part, str):
-                yield from _in_text(part, kind, field.name, f"{place}.{field.name}")
-            else:
-                yield from _in(part, getattr(same, field.name, None), f"{place}.{field.name}")
+        yield from _in_fields(value, before, place)
     elif isinstance(value, tuple):
-        if len(value) > MOST_OF_ONE:
-            yield InputFault(place, f"there are {len(value)}; at most {MOST_OF_ONE} can be kept.")
-            return
-        known = {id(one) for one in before} if isinstance(before, tuple) else set()
-        for index, part in enumerate(value):
-            if isinstance(part, str):
-                yield from _in_text(part, type(value), "", f"{place}[{index}]")
-            elif id(part) not in known:
-                yield from _in(part, None, f"{place}[{index}]")
+        yield from _in_items(value, before, place)
     elif isinstance(value, float):
         if not (math.isfinite(value) and abs(value) <= LARGEST):
             yield InputFault(place, f"{value:g} is no figure of a panel.")
     elif isinstance(value, int) and abs(value) > LARGEST_WHOLE:
         yield InputFault(place, f"{str(value)[:20]} is no figure of a panel.")
+
+
+def _in_fields(value: object, before: object, place: str) -> Iterator[InputFault]:
+    kind = type(value)
+    same = before if type(before) is kind else None
+    for field in fields(cast(type, kind)):
+        part = getattr(value, field.name)
+        if isinstance(part, str):
+            yield from _in_text(part, kind, field.name, f"{place}.{field.name}")
+        else:
+            yield from _in(part, getattr(same, field.name, None), f"{place}.{field.name}")
+
+
+def _in_items(value: tuple[object, ...], before: object, place: str) -> Iterator[InputFault]:
+    if len(value) > MOST_OF_ONE:
+        yield InputFault(place, f"there are {len(value)}; at most {MOST_OF_ONE} can be kept.")
+        return
+    known = {id(item) for item in before} if isinstance(before, tuple) else set()
+    for index, part in enumerate(value):
+        if isinstance(part, str):
+            yield from _in_text(part, type(value), "", f"{place}[{index}]")
+        elif id(part) not in known:
+            yield from _in(part, None, f"{place}[{index}]")
 
 
 def _in_text(text: str, kind: type, name: str, place: str) -> Iterator[InputFault]:

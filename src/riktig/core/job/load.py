@@ -111,6 +111,10 @@ class Load:
 def read_power(text: str, *, where: str = "") -> float:
     """Reads a power such as “4”, “4 kW”, “0,75 kW” or “400 W”, in kW.
 
+    Args:
+        text: The text.
+        where: What the text came from, for messages.
+
     Raises:
         RiktigError: not a number, not above zero, beyond the table, or in another unit.
     """
@@ -124,6 +128,10 @@ def read_power(text: str, *, where: str = "") -> float:
 
 def read_power_hp(text: str, *, where: str = "") -> float:
     """Reads a power such as “7.5 hp” or “3/4”, in hp.
+
+    Args:
+        text: The text.
+        where: What the text came from, for messages.
 
     Raises:
         RiktigError: not a number, not above zero, beyond the table, or in another unit.
@@ -156,6 +164,10 @@ def _in_table(text: str, value: float, largest: float, unit: str, where: str) ->
 def read_current(text: str, *, where: str = "") -> float | None:
     """Reads a nameplate current, A; empty gives None (“take it from the table”).
 
+    Args:
+        text: The text.
+        where: What the text came from, for messages.
+
     Raises:
         RiktigError: not a number of A above zero and below 2000.
     """
@@ -180,6 +192,12 @@ def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
     """Reads a number that may carry its unit and may use a comma or thousands separators.
 
     “1.234,5” and “1,234.5” and “1 234.5” are plain; “1,500” may mean two things and is refused.
+
+    Args:
+        text: The text.
+        unit: The name of a unit of the device, such as “13-14”.
+        what: What is read, for messages.
+        where: What the text came from, for messages.
 
     Raises:
         RiktigError: not such a number, with what to write instead.

@@ -139,16 +139,20 @@ class Practice:
         ):
             if not 0 <= value <= largest:
                 raise ImpossibleValueError(f"a {what} of {value:g} mm cannot be planned")
-        if not 300 <= self.bar_length <= 6000:
-            raise ImpossibleValueError(f"bars of {self.bar_length:g} mm are not sold")
-        if not 15 <= self.duct_width <= 150:
-            raise ImpossibleValueError(f"a duct {self.duct_width:g} mm wide is not made")
-        if not 0 <= self.reserved_numbers <= 999:
-            raise ImpossibleValueError(f"{self.reserved_numbers} reserved numbers cannot be kept free")
-        if not 0 <= self.number_step <= 1000:
-            raise ImpossibleValueError(f"a range of {self.number_step} numbers a circuit cannot be kept free")
+        for value, least, most, words in (
+            (self.bar_length, 300, 6000, f"bars of {self.bar_length:g} mm are not sold"),
+            (self.duct_width, 15, 150, f"a duct {self.duct_width:g} mm wide is not made"),
+            (self.reserved_numbers, 0, 999, f"{self.reserved_numbers} reserved numbers cannot be kept free"),
+            (self.number_step, 0, 1000, f"a range of {self.number_step} numbers a circuit cannot be kept free"),
+        ):
+            if not least <= value <= most:
+                raise ImpossibleValueError(words)
         if fault := scheme_fault(self.scheme):
             raise ImpossibleValueError(fault)
+        self._check_tables()
+
+    def _check_tables(self) -> None:
+        """Looks at the house's own numbers, letters and colours."""
         for one in self.reserved:
             if one.potential not in POTENTIALS:
                 raise ImpossibleValueError(

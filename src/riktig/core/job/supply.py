@@ -18,9 +18,11 @@ class Earthing(Enum):
 
 @dataclass(frozen=True, slots=True)
 class Supply:
-    """Voltage between phases and to neutral, V; frequency, Hz; what protects it upstream, A;
-    prospective fault current at the panel, kA. ``through_a`` is what passes on unswitched to a
-    further panel, A; ``fed_from`` is the board it comes from.
+    """The supply of the panel.
+
+    Voltage between phases and to neutral, V; frequency, Hz; what protects it upstream, A; prospective fault current at
+    the panel, kA. ``through_a`` is what passes on unswitched to a further panel, A; ``fed_from`` is the board it comes
+    from.
 
     Raises:
         ValueError: a value that no supply can have.

@@ -46,6 +46,11 @@ def make_cards(circuits: Circuits, nets: Nets, names: Names) -> tuple[PinCard, .
     """A card for every device on plate and door on which a wire lands, in the order of the circuits.
 
     Terminals have their own markers and are left out.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        names: Tags of devices and numbers of nets.
     """
     cards = []
     for device in circuits.devices:

@@ -17,7 +17,13 @@ READABLE = 42
 
 
 def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None = None) -> Drawing:
-    """The labels of one medium, or some of them, 1 mm to 1 mm, in the order they are put on."""
+    """The labels of one medium, or some of them, 1 mm to 1 mm, in the order they are put on.
+
+    Args:
+        labels: All labels of the panel.
+        medium: What they are printed on.
+        only: Only these; None draws all.
+    """
     here = [label for label in (labels.on(medium) if only is None else only) for _ in range(label.copies)]
     marks: list[Shape] = []
     x = y = GAP

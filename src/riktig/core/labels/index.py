@@ -75,6 +75,11 @@ def find(index: Index, text: str, limit: int = 12) -> tuple[IndexEntry, ...]:
         begin with it; labels that are it but for signs (“K1 13” for K1:13); every word at the beginning of a
         word; every word anywhere; words that mean the same; tags by another set of letters. Within a rank in
         the order of the job, which has loads and devices first.
+
+    Args:
+        index: Everything that can be found.
+        text: The text.
+        limit: At most so many.
     """
     wanted = " ".join(text.lower().split())
     if not wanted:

@@ -29,14 +29,31 @@ __all__ = ["make_index", "name_index"]
 
 
 def name_index(circuits: Circuits, nets: Nets, names: Names, sheets: Sheets, loads: tuple[Load, ...]) -> Index:
-    """What can be found before wires are worked out: loads, devices, pins, addresses, contacts, numbers, sheets."""
+    """What can be found before wires are worked out: loads, devices, pins, addresses, contacts, numbers, sheets.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        names: Tags of devices and numbers of nets.
+        sheets: The sheets as they are laid out.
+        loads: The loads of the job.
+    """
     return index_of(_names(circuits, nets, names, sheets, loads))
 
 
 def make_index(
     quick: Index, layout: Layout, holes: tuple[Hole, ...], cuts: tuple[Piece, ...], wiring: Wiring, strips: Strips
 ) -> Index:
-    """Every label of the job: what is named, then wires, cables, strips, pieces and holes."""
+    """Every label of the job: what is named, then wires, cables, strips, pieces and holes.
+
+    Args:
+        quick: What can be found without the wires.
+        layout: The plate: where everything stands.
+        holes: The holes.
+        cuts: What is cut of rail, duct and lids.
+        wiring: All wires, in the order of their batches.
+        strips: The terminal strips and the cables that land on them.
+    """
     wires = [
         IndexEntry(wire.number, f"wire {wire.start.label} to {wire.end.label}, {wire.colour}", WireKey(wire.key))
         for wire in wiring.wires

@@ -95,6 +95,15 @@ def nameplate_fields(
 
     Source:
         IEC 60204-1:2016 16.4 and IEC 61439-1 6.1, from memory.
+
+    Args:
+        maker: Who makes the panel.
+        number: The number.
+        serial: The serial number.
+        drawing_number: The number of the drawing.
+        supply: The supply of the job.
+        enclosure: The enclosure.
+        sizing: The part of every device.
     """
     largest = f"{sizing.largest_a:g} A" if sizing.largest_a else ""
     return (
@@ -125,57 +134,74 @@ def make_labels(
     """Every label of the panel. Wire markers come in pairs, in the order of the batches.
 
     Args:
+        circuits: All devices and rungs of the job.
+        names: Tags of devices and numbers of nets.
+        wiring: All wires, in the order of their batches.
+        strips: The terminal strips and the cables that land on them.
+        practice: The practice of the job.
+        supply: The supply of the job.
+        sources: Supplies that arrive from elsewhere.
+        fields: What is changed, by name.
         live: What stays live with the main switch off: it is named on the warning plates.
         pieces: What is cut of rail, duct and lids: each carries its name and length.
     """
-    labels: list[Label] = []
-    for device in circuits.devices:
-        tag = names.tag[device.id]
-        if device.zone is Zone.PLATE and not device.strip:
-            labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", DeviceKey(device.id)))
-        if device.zone is Zone.DOOR and device.kind.can(Can.EARTH_STUD):
-            labels.append(Label(Medium.DEVICE, (tag, device.purpose), 1, "door", DeviceKey(device.id)))
-        if on_door(device) or device.kind.can(Can.MAIN_SWITCH):
-            labels.append(Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", DeviceKey(device.id)))
-    for wire in wiring.wires:
-        if (practice.marked is MarkedWires.IN_DUCT and not wire.ducts) or wire.net not in names.number:
-            continue
-        for here, far in ((wire.start, wire.end), (wire.end, wire.start)):
-            text = wire.number
-            if practice.marker is MarkerText.NUMBER_AND_FAR_END:
-                text = f"{wire.number} {far.label}"
-            labels.append(Label(Medium.WIRE, (text,), 1, f"at {here.label}", WireKey(wire.key)))
-    for strip in strips.strips:
-        labels.append(Label(Medium.DEVICE, (strip.tag, strip.purpose), 1, "strip", DeviceKey(strip.rows[0].device)))
-        for row in strip.rows:
-            labels.append(Label(Medium.TERMINAL, (row.mark,), 2, f"{strip.tag}, {row.position}", DeviceKey(row.device)))
-    for cable in strips.cables:
-        labels.append(Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", DeviceKey(cable.device)))
+    labels = [*_of_devices(circuits, names), *_of_wires(wiring, names, practice), *_of_strips(strips)]
     for piece in pieces:
-        said = f"{piece.length:g} mm {piece.place}"
-        labels.append(Label(Medium.PIECE, (piece.name, said), 1, "on the piece", PieceKey(piece.name)))
-    incoming = [s.tag for s in strips.strips if s.purpose == "incoming supply"]
-    for tag in incoming:
-        main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "")
-        also = _also(live, circuits, names, {tag, main})
-        labels.append(
-            Label(
-                Medium.WARNING,
-                (supply.name.upper(), f"{supply.voltage_name}: {tag} and {main}:1 3 5 {also}stay live with {main} off"),
-                1,
-                f"over {tag}",
-                PartKey("warning"),
-            )
-        )
-    labels += _elsewhere(live, circuits, names)
+        length = f"{piece.length:g} mm {piece.place}"
+        labels.append(Label(Medium.PIECE, (piece.name, length), 1, "on the piece", PieceKey(piece.name)))
+    labels += _warnings(strips, circuits, names, supply, live)
     for source in sources:
-        said = f"{source.voltage_v:g} V from {source.comes_from or 'elsewhere'}: stays live with the main switch off"
+        words = f"{source.voltage_v:g} V from {source.comes_from or 'elsewhere'}: stays live with the main switch off"
         labels.append(
-            Label(Medium.WARNING, (source.name.upper(), said), 1, "door and where it enters", PartKey("sources"))
+            Label(Medium.WARNING, (source.name.upper(), words), 1, "door and where it enters", PartKey("sources"))
         )
     lines = tuple(f"{field.name}: {field.value}" for field in fields if field.value)
     labels.append(Label(Medium.NAMEPLATE, lines, 1, "door, outside", PartKey("nameplate")))
     return Labels(tuple(labels), fields)
+
+
+def _of_devices(circuits: Circuits, names: Names) -> Iterator[Label]:
+    for device in circuits.devices:
+        tag = names.tag[device.id]
+        if device.zone is Zone.PLATE and not device.strip:
+            yield Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", DeviceKey(device.id))
+        if device.zone is Zone.DOOR and device.kind.can(Can.EARTH_STUD):
+            yield Label(Medium.DEVICE, (tag, device.purpose), 1, "door", DeviceKey(device.id))
+        if on_door(device) or device.kind.can(Can.MAIN_SWITCH):
+            yield Label(Medium.LEGEND, (device.legend,), 1, f"door, {tag}", DeviceKey(device.id))
+
+
+def _of_wires(wiring: Wiring, names: Names, practice: Practice) -> Iterator[Label]:
+    """A marker for both ends of every wire that the practice wants marked."""
+    for wire in wiring.wires:
+        if (practice.marked is MarkedWires.IN_DUCT and not wire.ducts) or wire.net not in names.number:
+            continue
+        for end, far in ((wire.start, wire.end), (wire.end, wire.start)):
+            text = wire.number
+            if practice.marker is MarkerText.NUMBER_AND_FAR_END:
+                text = f"{wire.number} {far.label}"
+            yield Label(Medium.WIRE, (text,), 1, f"at {end.label}", WireKey(wire.key))
+
+
+def _of_strips(strips: Strips) -> Iterator[Label]:
+    for strip in strips.strips:
+        yield Label(Medium.DEVICE, (strip.tag, strip.purpose), 1, "strip", DeviceKey(strip.rows[0].device))
+        for row in strip.rows:
+            yield Label(Medium.TERMINAL, (row.mark,), 2, f"{strip.tag}, {row.position}", DeviceKey(row.device))
+    for cable in strips.cables:
+        yield Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", DeviceKey(cable.device))
+
+
+def _warnings(
+    strips: Strips, circuits: Circuits, names: Names, supply: Supply, live: tuple[LiveNet, ...]
+) -> Iterator[Label]:
+    """What stays live with the main switch off: a plate over the incoming terminals, and one at each other place."""
+    for tag in (strip.tag for strip in strips.strips if strip.purpose == "incoming supply"):
+        main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "")
+        also = _also(live, circuits, names, {tag, main})
+        text = f"{supply.voltage_name}: {tag} and {main}:1 3 5 {also}stay live with {main} off"
+        yield Label(Medium.WARNING, (supply.name.upper(), text), 1, f"over {tag}", PartKey("warning"))
+    yield from _elsewhere(live, circuits, names)
 
 
 def _also(live: tuple[LiveNet, ...], circuits: Circuits, names: Names, said: set[str]) -> str:

@@ -29,6 +29,8 @@ def print_entries(labels: Labels, medium: Medium, only: Iterable[Label] | None =
     """What the log gets when labels of a medium are printed: one entry a label.
 
     Args:
+        labels: All labels of the panel.
+        medium: What they are printed on.
         only: Those that were printed, where not all were.
     """
     chosen = None if only is None else {id(label) for label in only}
@@ -40,7 +42,13 @@ def print_entries(labels: Labels, medium: Medium, only: Iterable[Label] | None =
 
 
 def to_print_again(labels: Labels, medium: Medium, records: Iterable[Record]) -> tuple[Label, ...]:
-    """The labels of a medium that say something else than what was printed, or are new since; none before a print."""
+    """The labels of a medium that say something else than what was printed, or are new since; none before a print.
+
+    Args:
+        labels: All labels of the panel.
+        medium: What they are printed on.
+        records: The log, oldest first.
+    """
     subjects = _subjects(labels.on(medium))
     present: dict[Slot, LabelPrinted] = {}
     for subject, label in subjects:

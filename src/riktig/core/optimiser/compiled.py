@@ -32,8 +32,10 @@ def compiled(function: Function) -> Function:
 
 
 def inlined(function: Function) -> Function:
-    """The same for a small function that is called often: its code goes into its callers, which spares the counting of
-    references to every table it is handed."""
+    """The same for a small function that is called often.
+
+    Its code goes into its callers, which spares the counting of references to every table it is handed.
+    """
     return _compiled(function, "always")
 
 

@@ -83,6 +83,12 @@ def problem_of(
     """The problem that a layout is one answer to.
 
     Args:
+        layout: The plate: where everything stands.
+        circuits: All devices and rungs of the job.
+        door: The doors with what is fitted in them.
+        losses: The heat of every device, W.
+        enclosure: The enclosure.
+        practice: The practice of the job.
         ties: The wires of the layout: which pins are joined.
         low_voltage: Pins that carry extra-low voltage.
         locked: Leads of blocks that stay; with any, rails and ducts stay too.

@@ -23,7 +23,14 @@ OFFERED_BOXES = 3
 
 
 def realised(problem: Problem, found: Found, circuits: Circuits, sizing: Sizing) -> Layout:
-    """The plate of a plan."""
+    """The plate of a plan.
+
+    Args:
+        problem: What is planned.
+        found: The plan that was found.
+        circuits: All devices and rungs of the job.
+        sizing: The part of every device.
+    """
     if problem.is_fixed:
         return with_stands(problem.layout, _stands(problem, found), all_misfits=True)
     begin, rows = 0, []
@@ -50,7 +57,14 @@ def _stands(problem: Problem, found: Found) -> tuple[Stand, ...]:
 
 
 def boxes_that_do(circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice) -> tuple[Box, ...]:
-    """The smallest standard enclosures that everything fits into, planned at once; no smaller than the present one."""
+    """The smallest standard enclosures that everything fits into, planned at once; no smaller than the present one.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        sizing: The part of every device.
+        enclosure: The enclosure.
+        practice: The practice of the job.
+    """
     found: list[Box] = []
     for box in boxes():
         shell = box.around(enclosure)
@@ -70,7 +84,17 @@ def reached(
     sizing: Sizing,
     best_known: float = float("inf"),
 ) -> Reached:
-    """What a plan comes to, against the one before, the best known for the same question and the bound."""
+    """What a plan comes to, against the one before, the best known for the same question and the bound.
+
+    Args:
+        problem: What is planned.
+        found: The plan that was found.
+        before: The plan that stood before.
+        layout: The plate: where everything stands.
+        circuits: All devices and rungs of the job.
+        sizing: The part of every device.
+        best_known: The least cost found for the same question before.
+    """
     total = sum(rail.length for rail in layout.rails) or 1.0
     free = sum(layout.free_on(rail) for rail in layout.rails)
     deep = max((block.depth for block in problem.blocks), default=0.0) - layout.depth

@@ -56,7 +56,14 @@ class Found:
 
 
 def cost(problem: Problem, seq: NDArray[np.int64], ends: NDArray[np.int64], *, proven: bool = False) -> Found:
-    """A plan with its cost, its wire and what is over."""
+    """A plan with its cost, its wire and what is over.
+
+    Args:
+        problem: What is planned.
+        seq: The units, row after row.
+        ends: Where each row ends in ``seq``.
+        proven: Whether no plan can cost less.
+    """
     question, order = problem.question, Order(seq, ends)
     places = no_places(len(question.unit), len(ends))
     total = kernel.cost_of(order, question, places)

@@ -27,6 +27,8 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turne
     """All blocks that stand on the plate, in the order of the circuits.
 
     Args:
+        circuits: All devices and rungs of the job.
+        sizing: The part of every device.
         finger_room: Least room between a clamp's edge and a duct, mm.
         turned: Whether the field cables come in from above, so that strips stand head down.
     """

@@ -62,6 +62,8 @@ def plan_cuts(
         filled as little as the others allow, so that what is left is as long as it can be.
 
     Args:
+        pieces: What is cut, each with its name and length.
+        shelf: Offcuts that are in store.
         bar: Length of a new bar, mm.
         kerf: What the saw takes at each cut, mm.
         trim: Cut off the end of a new bar first, mm.
@@ -85,7 +87,13 @@ def plan_cuts(
 
 
 def cut_plan(pieces: tuple[Piece, ...], shelf: tuple[Offcut, ...], practice: Practice) -> CutPlan:
-    """The plan of a job: pieces too long for any bar are set aside and said, the others are laid out."""
+    """The plan of a job: pieces too long for any bar are set aside and said, the others are laid out.
+
+    Args:
+        pieces: What is cut, each with its name and length.
+        shelf: Offcuts that are in store.
+        practice: The practice of the job.
+    """
     longest = {one.stock: one.length for one in sorted(shelf, key=lambda o: o.length)}
     usable = practice.bar_length - practice.bar_trim
     fits = tuple(p for p in pieces if p.length <= max(usable, longest.get(p.stock, 0.0)) + 1e-6)

@@ -47,7 +47,17 @@ def box(
     layer: str = "plate",
     dashed: bool = False,
 ) -> Poly:
-    """The outline of a rectangle."""
+    """The outline of a rectangle.
+
+    Args:
+        rect: The rectangle, mm from the datum.
+        role: The role of its line, which says its colour.
+        width: Outer width, mm.
+        fill: The role it is filled with; "" for none.
+        key: What it stands for; None for nothing that can be selected.
+        layer: The layer it is drawn on.
+        dashed: Whether the line is dashed.
+    """
     corners = (
         Point(rect.x, rect.y),
         Point(rect.right, rect.y),
@@ -68,6 +78,9 @@ def draw_plate(
     """The plate with rulers; keys are ``device:``, ``rail:`` and ``duct:``.
 
     Args:
+        layout: The plate: where everything stands.
+        circuits: All devices and rungs of the job.
+        names: Tags of devices and numbers of nets.
         fill: How full each duct is along its length, by duct name: drawn as its level.
         spare_share: Share of each rail to hatch as spare where it is free at the end.
     """
@@ -116,12 +129,22 @@ def draw_plate(
 
 
 def at_ruler(rect: Rect, shift: Point) -> Rect:
-    """A rectangle of plate or door, moved to where the rulers leave room for it."""
+    """A rectangle of plate or door, moved to where the rulers leave room for it.
+
+    Args:
+        rect: The rectangle, mm from the datum.
+        shift: How far everything is moved, mm.
+    """
     return rect.moved(shift.x, shift.y)
 
 
 def rulers(width: float, height: float) -> list[Shape]:
-    """Rulers along two sides, every 10 mm, and the datum cross in the corner."""
+    """Rulers along two sides, every 10 mm, and the datum cross in the corner.
+
+    Args:
+        width: Outer width, mm.
+        height: Outer height, mm.
+    """
     marks: list[Shape] = []
     size = PIN * min(grown_by(Rect(0, 0, width, height)), 1.35)
     for along, upright in ((width, False), (height, True)):

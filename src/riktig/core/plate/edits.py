@@ -29,7 +29,13 @@ def locked_leads(job: Job) -> frozenset[DeviceId]:
 
 
 def with_layout(job: Job, layout: Layout, locked: frozenset[DeviceId]) -> Job:
-    """The job with everything fixed as a layout has it, some of it locked."""
+    """The job with everything fixed as a layout has it, some of it locked.
+
+    Args:
+        job: The job; it is not changed.
+        layout: The plate: where everything stands.
+        locked: What stays where it is.
+    """
     fix = PlateFix(
         tuple(RailFix(rail.number, rail.y, rail.x1, rail.x2) for rail in layout.rails),
         tuple(Placement(block.lead, rail, offset, block.lead in locked) for block, rail, offset in layout.blocks),
@@ -40,7 +46,12 @@ def with_layout(job: Job, layout: Layout, locked: frozenset[DeviceId]) -> Job:
 
 
 def fix_as_it_is(job: Job, layout: Layout) -> Job:
-    """Fixes rails, ducts and blocks where the plan has them, so that moving one leaves the others."""
+    """Fixes rails, ducts and blocks where the plan has them, so that moving one leaves the others.
+
+    Args:
+        job: The job; it is not changed.
+        layout: The plate: where everything stands.
+    """
     return with_layout(job, layout, locked_leads(job))
 
 
@@ -48,6 +59,13 @@ def move_block(job: Job, layout: Layout, device: DeviceId, rail: int, offset: fl
     """Moves the block that holds a device to a rail and offset (mm from the rail's left end).
 
     A place where it does not fit is allowed: it is shown and judged, not refused.
+
+    Args:
+        job: The job; it is not changed.
+        layout: The plate: where everything stands.
+        device: Which device.
+        rail: The number of the rail, from 1 at the top.
+        offset: From the left end of the rail, mm.
 
     Raises:
         RiktigError: the device stands on no rail, is locked, or there is no such rail.
@@ -63,6 +81,11 @@ def move_block(job: Job, layout: Layout, device: DeviceId, rail: int, offset: fl
 def move_stands(job: Job, layout: Layout, moved: Iterable[Stand]) -> Job:
     """Puts blocks where they are said to stand; all others are fixed where they are.
 
+    Args:
+        job: The job; it is not changed.
+        layout: The plate: where everything stands.
+        moved: What stands elsewhere now.
+
     Raises:
         RiktigError: one of them is locked.
     """
@@ -76,6 +99,12 @@ def move_stands(job: Job, layout: Layout, moved: Iterable[Stand]) -> Job:
 
 def set_rails_and_ducts(job: Job, layout: Layout, rails: tuple[Rail, ...], ducts: tuple[Duct, ...]) -> Job:
     """Puts rails and ducts where they are said to be; what stands on a rail goes with it.
+
+    Args:
+        job: The job; it is not changed.
+        layout: The plate: where everything stands.
+        rails: The rails to be.
+        ducts: The ducts to be.
 
     Raises:
         RiktigError: a rail or duct of no length, or a rail that locked parts stand on was moved.
@@ -99,6 +128,12 @@ def set_rails_and_ducts(job: Job, layout: Layout, rails: tuple[Rail, ...], ducts
 
 def set_lock(job: Job, layout: Layout, device: DeviceId, locked: bool) -> Job:
     """Locks or unlocks the block that holds a device.
+
+    Args:
+        job: The job; it is not changed.
+        layout: The plate: where everything stands.
+        device: Which device.
+        locked: Whether it stays where it is.
 
     Raises:
         RiktigError: the device does not stand on the plate.

@@ -49,6 +49,14 @@ def arrange(
         With ``fix`` the rails, ducts and places of the builder hold, and what he has not placed takes
         the first gap of its row.
 
+    Args:
+        circuits: All devices and rungs of the job.
+        sizing: The part of every device.
+        enclosure: The enclosure.
+        practice: The practice of the job.
+        fix: What is kept of an earlier plan; None plans anew.
+        joins: What the builder joined to blocks.
+
     Returns:
         A layout, always; what does not fit is in its ``misfits``.
     """
@@ -204,7 +212,9 @@ def _ducts_for(rails: tuple[Rail, ...], highest: list[float], shell: _Shell) -> 
     """Uprights at both sides, a level duct above every rail but that of terminals that stand head down.
 
     Args:
+        rails: The rails to be.
         highest: How far the blocks of each row and their room reach above its rail, mm.
+        shell: The room that the plate gives.
     """
     if not rails:
         return ()

@@ -17,7 +17,13 @@ RAIL_WIDTH = 35.0
 
 
 def body_of(block: Block, rail: Rail, offset: float) -> Rect:
-    """The outline of a block on its rail."""
+    """The outline of a block on its rail.
+
+    Args:
+        block: The block.
+        rail: The rail.
+        offset: From the left end of the rail, mm.
+    """
     return Rect(rail.x1 + offset, rail.y - block.above, block.width, block.height)
 
 
@@ -40,7 +46,12 @@ def misfits_of(layout: Layout) -> tuple[Misfit, ...]:
 
 
 def misfits_about(layout: Layout, leads: frozenset[DeviceId]) -> tuple[Misfit, ...]:
-    """The misfits that some blocks take part in: what a drag has to say, at a fraction of the work."""
+    """The misfits that some blocks take part in: what a drag has to say, at a fraction of the work.
+
+    Args:
+        layout: The plate: where everything stands.
+        leads: The first devices of the blocks.
+    """
     moving = sorted((s for s in layout.stands if s.block.lead in leads), key=lambda one: one.block.lead)
     found: list[Misfit] = []
     for one in moving:
@@ -85,7 +96,12 @@ def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
 
 
 def meets(level: Duct, uprights: list[Duct]) -> list[Duct]:
-    """The upright ducts that a level one touches, so that wires go from one into the other."""
+    """The upright ducts that a level one touches, so that wires go from one into the other.
+
+    Args:
+        level: The level duct.
+        uprights: The upright ducts.
+    """
     return [one for one in uprights if min(one.rect.overlap(level.rect.grown(TOUCH)))]
 
 
@@ -171,7 +187,13 @@ def _to_duct(block: Block, body: Rect, duct: Duct) -> list[Misfit]:
 
 
 def room_around(block: Block, body: Rect, ducts: tuple[Duct, ...]) -> dict[str, tuple[float, float]]:
-    """Room above and below a block to the ducts: (what there is, what it asks for)."""
+    """Room above and below a block to the ducts: (what there is, what it asks for).
+
+    Args:
+        block: The block.
+        body: The outline of the block, mm.
+        ducts: The ducts to be.
+    """
     levels = [d.rect for d in ducts if not d.upright]
     above = [body.y - r.bottom for r in levels if r.bottom <= body.centre.y]
     below = [r.y - body.bottom for r in levels if r.y >= body.centre.y]

@@ -71,6 +71,10 @@ def losses_of(circuits: Circuits, sizing: Sizing) -> Losses:
     Method:
         The loss of a current path goes with the square of its current; parts whose current is not known count
         whole. Heaters, the panel's light and contactors that are out while the load runs count nothing.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        sizing: The part of every device.
     """
     found = []
     for device in circuits.devices:
@@ -99,7 +103,12 @@ def _share(device: Device, part: Part, sizing: Sizing) -> tuple[float, str]:
 
 
 def box_that_cools(total_w: float, enclosure: Enclosure) -> Box | None:
-    """The smallest standard enclosure, no smaller than the present one, that stays cool without a fan."""
+    """The smallest standard enclosure, no smaller than the present one, that stays cool without a fan.
+
+    Args:
+        total_w: All heat inside, W.
+        enclosure: The enclosure.
+    """
     allowed = enclosure.ambient_c - enclosure.room_c
     for box in boxes():
         if min(box.width - enclosure.width, box.height - enclosure.height, box.depth - enclosure.depth) < 0:
@@ -119,6 +128,11 @@ def inside_air_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> I
 
     Source:
         Effective area: IEC 60890, from memory; coefficients and the fan's formula as their tables say.
+
+    Args:
+        losses: The heat of every device, W.
+        proposal: What Riktig proposes for the job.
+        enclosure: The enclosure.
     """
     wires, air, k = rule("wiring losses"), rule("fan air"), heat_coefficient(enclosure.material)
     parts_w = round(sum(one.watts for one in losses), 1)

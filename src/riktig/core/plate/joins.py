@@ -13,7 +13,12 @@ __all__ = ["bridged_pins", "join_parts", "joined", "separate_parts"]
 
 
 def joined(blocks: tuple[Block, ...], joins: Iterable[Join]) -> tuple[Block, ...]:
-    """The blocks with those of every assembly made one; an assembly that lacks a part is left apart."""
+    """The blocks with those of every assembly made one; an assembly that lacks a part is left apart.
+
+    Args:
+        blocks: The blocks as they come from the circuits.
+        joins: What the builder joined to blocks.
+    """
     by_lead = {block.lead: block for block in blocks}
     for join in joins:
         parts = [by_lead[lead] for lead in join.devices if lead in by_lead]
@@ -71,7 +76,12 @@ def _on_busbar(parts: list[Block]) -> Block:
 
 
 def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> dict[PinRef, int]:
-    """The power pins that an assembly joins where they are at one potential, by the number of the assembly."""
+    """The power pins that an assembly joins where they are at one potential, by the number of the assembly.
+
+    Args:
+        joins: What the builder joined to blocks.
+        devices: All devices by their ids.
+    """
     found: dict[PinRef, int] = {}
     for number, join in enumerate(joins):
         here = [devices[lead] for lead in join.devices if lead in devices]
@@ -90,6 +100,12 @@ def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> d
 
 def join_parts(job: Job, layout: Layout, leads: tuple[DeviceId, ...], how: JoinHow) -> Job:
     """Makes parts one assembly.
+
+    Args:
+        job: The job; it is not changed.
+        layout: The plate: where everything stands.
+        leads: The first devices of the blocks.
+        how: How they are joined.
 
     Raises:
         RiktigError: fewer than two, a part that is not on the plate, or one that is in an assembly already.
@@ -111,6 +127,10 @@ def join_parts(job: Job, layout: Layout, leads: tuple[DeviceId, ...], how: JoinH
 
 def separate_parts(job: Job, device: DeviceId) -> Job:
     """Takes the assembly apart that a part is in.
+
+    Args:
+        job: The job; it is not changed.
+        device: Which device.
 
     Raises:
         RiktigError: it is in none.

@@ -17,7 +17,12 @@ LEAST_W = 0.5
 
 
 def heat_marks(layout: Layout, losses: Losses) -> list[Shape]:
-    """A tint on every warm part, the stronger the more it loses for its size, with its watts."""
+    """A tint on every warm part, the stronger the more it loses for its size, with its watts.
+
+    Args:
+        layout: The plate: where everything stands.
+        losses: The heat of every device, W.
+    """
     seats = {seat.device: seat for seat in layout.seats}
     marks: list[Shape] = []
     for loss in losses:
@@ -57,6 +62,7 @@ def mounted_marks(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Shape
     """A tick on what is mounted, and by how much what the plan has moved since stands elsewhere.
 
     Args:
+        layout: The plate: where everything stands.
         moved: Leads of mounted blocks and how far the plan has moved since, mm.
     """
     marks: list[Shape] = []

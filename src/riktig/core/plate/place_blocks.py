@@ -41,6 +41,8 @@ def with_stands(layout: Layout, moved: tuple[Stand, ...], *, all_misfits: bool =
     """The layout with some blocks elsewhere, as a preview: the same check as the plan's own.
 
     Args:
+        layout: The plate: where everything stands.
+        moved: What stands elsewhere now.
         all_misfits: Judge the whole plate anew; otherwise only what has to do with the moved blocks.
     """
     new = {stand.block.lead: stand for stand in moved}
@@ -52,7 +54,13 @@ def with_stands(layout: Layout, moved: tuple[Stand, ...], *, all_misfits: bool =
 
 
 def with_rails_and_ducts(layout: Layout, rails: tuple[Rail, ...], ducts: tuple[Duct, ...]) -> Layout:
-    """The layout with rails and ducts elsewhere; what stands on a rail goes with it."""
+    """The layout with rails and ducts elsewhere; what stands on a rail goes with it.
+
+    Args:
+        layout: The plate: where everything stands.
+        rails: The rails to be.
+        ducts: The ducts to be.
+    """
     old = {rail.number: rail for rail in layout.rails}
     new = {rail.number: rail for rail in rails}
     moved = []
@@ -67,6 +75,12 @@ def with_rails_and_ducts(layout: Layout, rails: tuple[Rail, ...], ducts: tuple[D
 def moved_to(layout: Layout, stand: Stand, rail: int, offset: float) -> Stand:
     """A block on a rail at an offset; one that is screwed keeps to the line of the rail but stands by itself.
 
+    Args:
+        layout: The plate: where everything stands.
+        stand: The block with its place.
+        rail: The number of the rail, from 1 at the top.
+        offset: From the left end of the rail, mm.
+
     Raises:
         KeyError: there is no such rail.
     """
@@ -78,7 +92,14 @@ def moved_to(layout: Layout, stand: Stand, rail: int, offset: float) -> Stand:
 
 
 def with_block_at(layout: Layout, lead: DeviceId, rail: int, offset: float) -> Layout:
-    """The layout with one block elsewhere on the rails, judged whole."""
+    """The layout with one block elsewhere on the rails, judged whole.
+
+    Args:
+        layout: The plate: where everything stands.
+        lead: The first device of the block.
+        rail: The number of the rail, from 1 at the top.
+        offset: From the left end of the rail, mm.
+    """
     stand = next(one for one in layout.stands if one.block.lead == lead)
     return with_stands(layout, (moved_to(layout, stand, rail, offset),), all_misfits=True)
 

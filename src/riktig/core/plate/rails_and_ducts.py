@@ -19,7 +19,15 @@ STUB = 200.0
 def rail_changed(
     layout: Layout, number: int, *, y: float | None = None, x1: float | None = None, x2: float | None = None
 ) -> RailsAndDucts:
-    """One rail elsewhere or of another length; it stays at least 20 mm long."""
+    """One rail elsewhere or of another length; it stays at least 20 mm long.
+
+    Args:
+        layout: The plate: where everything stands.
+        number: Which, counted from 1.
+        y: A new line, mm; None leaves it.
+        x1: A new left end, mm; None leaves it.
+        x2: A new right end, mm; None leaves it.
+    """
     rails = []
     for rail in layout.rails:
         if rail.number == number:
@@ -31,7 +39,13 @@ def rail_changed(
 
 
 def duct_changed(layout: Layout, number: int, rect: Rect) -> RailsAndDucts:
-    """One duct elsewhere, longer or wider."""
+    """One duct elsewhere, longer or wider.
+
+    Args:
+        layout: The plate: where everything stands.
+        number: Which, counted from 1.
+        rect: The rectangle, mm from the datum.
+    """
     rect = Rect(
         round(rect.x, 1),
         round(rect.y, 1),
@@ -42,7 +56,12 @@ def duct_changed(layout: Layout, number: int, rect: Rect) -> RailsAndDucts:
 
 
 def with_rail(layout: Layout, y: float) -> RailsAndDucts:
-    """One rail more, between the uprights."""
+    """One rail more, between the uprights.
+
+    Args:
+        layout: The plate: where everything stands.
+        y: From the datum down, mm.
+    """
     number = max((rail.number for rail in layout.rails), default=0) + 1
     uprights = [duct.rect for duct in layout.ducts if duct.upright]
     left = min((rect.right for rect in uprights), default=EDGE)
@@ -51,7 +70,15 @@ def with_rail(layout: Layout, y: float) -> RailsAndDucts:
 
 
 def with_duct(layout: Layout, x: float, y: float, width: float, *, upright: bool) -> RailsAndDucts:
-    """One duct more: a short upright at a point, or a level one between the uprights at a height."""
+    """One duct more: a short upright at a point, or a level one between the uprights at a height.
+
+    Args:
+        layout: The plate: where everything stands.
+        x: From the datum to the right, mm.
+        y: From the datum down, mm.
+        width: Outer width, mm.
+        upright: Whether the duct stands upright.
+    """
     number = max((duct.number for duct in layout.ducts), default=0) + 1
     uprights = [duct.rect for duct in layout.ducts if duct.upright]
     if upright:
@@ -65,6 +92,10 @@ def with_duct(layout: Layout, x: float, y: float, width: float, *, upright: bool
 
 def without(layout: Layout, name: str) -> RailsAndDucts:
     """A rail or duct less; ``set_furniture`` refuses a rail that parts stand on.
+
+    Args:
+        layout: The plate: where everything stands.
+        name: What it is called.
 
     Raises:
         RiktigError: it is the last rail, or the last upright duct, without which no wire finds its way.

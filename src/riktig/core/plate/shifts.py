@@ -32,7 +32,14 @@ def _room(left: Block, right: Block) -> float:
 
 
 def shifted(stands: Iterable[Stand], dx: float, dy: float, layout: Layout) -> tuple[Stand, ...]:
-    """Blocks moved together; those on rails go to the rail that is nearest to where they would come."""
+    """Blocks moved together; those on rails go to the rail that is nearest to where they would come.
+
+    Args:
+        stands: The blocks with their places.
+        dx: To the right, mm.
+        dy: Down, mm.
+        layout: The plate: where everything stands.
+    """
     moved = []
     for stand in stands:
         if stand.rail and layout.rails:
@@ -48,6 +55,11 @@ def pushed_aside(layout: Layout, stand: Stand, locked: frozenset[DeviceId] = fro
     """A block put in at its place, and its neighbours on the rail moved as far as they must and no further.
 
     A locked neighbour stays, and what would push it stays in its way: that is for the judgement to say.
+
+    Args:
+        layout: The plate: where everything stands.
+        stand: The block with its place.
+        locked: What stays where it is.
     """
     there = [s for s in layout.stands if s.rail == stand.rail and s.rail and s.block.lead != stand.block.lead]
     middle = stand.body.centre.x
@@ -72,6 +84,11 @@ def pushed_aside(layout: Layout, stand: Stand, locked: frozenset[DeviceId] = fro
 def swapped(layout: Layout, one: DeviceId, other: DeviceId) -> tuple[Stand, ...]:
     """Two blocks in each other's place; on one rail they keep the outer edges of the two.
 
+    Args:
+        layout: The plate: where everything stands.
+        one: One device.
+        other: The other device.
+
     Raises:
         RiktigError: one of them does not stand on the plate, or a screwed one would come onto a rail.
     """
@@ -93,6 +110,10 @@ def swapped(layout: Layout, one: DeviceId, other: DeviceId) -> tuple[Stand, ...]
 
 def aligned(stands: Sequence[Stand], edge: Edge) -> tuple[Stand, ...]:
     """Blocks brought into line with the first; up and down only those that are screwed can move.
+
+    Args:
+        stands: The blocks with their places.
+        edge: Which edges are brought in line.
 
     Raises:
         RiktigError: fewer than two, or nothing that could move.
@@ -132,7 +153,13 @@ def spread(stands: Sequence[Stand]) -> tuple[Stand, ...]:
 
 
 def circuits_alike(layout: Layout, circuits: Circuits, model: CircuitId) -> tuple[CircuitId, ...]:
-    """The circuits that could be laid out like one: those with parts of the same roles on the plate."""
+    """The circuits that could be laid out like one: those with parts of the same roles on the plate.
+
+    Args:
+        layout: The plate: where everything stands.
+        circuits: All devices and rungs of the job.
+        model: The circuit that is laid out already.
+    """
     roles = set(_roles(layout, model))
     others = dict.fromkeys(d.circuit for d in circuits.devices if d.circuit != model)
     return tuple(one for one in others if roles and roles <= set(_roles(layout, one)))
@@ -144,6 +171,11 @@ def laid_out_like(layout: Layout, model: CircuitId, circuit: CircuitId) -> tuple
     Method:
         The column is shifted to the right of the model, past whatever else stands there, by the least that
         makes room on every rail; when there is none to the right, to the left.
+
+    Args:
+        layout: The plate: where everything stands.
+        model: The circuit that is laid out already.
+        circuit: Which circuit.
 
     Raises:
         RiktigError: the circuit has not all the parts of the model.

@@ -58,7 +58,12 @@ def hole_subject(hole: Hole) -> str:
 
 
 def hole_facts(hole: Hole, operation: HoleWork) -> HoleDone:
-    """What a tick made now is true of."""
+    """What a tick made now is true of.
+
+    Args:
+        hole: The hole.
+        operation: What was done to the hole.
+    """
     return HoleDone(operation, hole.number, hole.x, hole.y, hole.size)
 
 
@@ -66,6 +71,10 @@ def hole_states(holes: tuple[Hole, ...], records: Iterable[Record]) -> tuple[Hol
     """Every hole with what is done to it, from the log; what was done elsewhere or in another size is out of date.
 
     Work that is done again where the hole is now supersedes what was done elsewhere.
+
+    Args:
+        holes: The holes.
+        records: The log, oldest first.
     """
     present: dict[Slot, HoleDone] = {}
     for hole in holes:
@@ -99,7 +108,12 @@ def piece_facts(piece: Piece) -> PieceCut:
 
 
 def piece_states(pieces: tuple[Piece, ...], records: Iterable[Record]) -> tuple[PieceState, ...]:
-    """Every piece, and whether it is cut as the plan now has it."""
+    """Every piece, and whether it is cut as the plan now has it.
+
+    Args:
+        pieces: What is cut, each with its name and length.
+        records: The log, oldest first.
+    """
     present = {slot_of(piece_subject(piece), piece_facts(piece)): piece_facts(piece) for piece in pieces}
     last = {item.record.subject: item for item in counted(records, PieceCut, present)}
     found = []

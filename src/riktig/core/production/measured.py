@@ -77,6 +77,14 @@ def criticals_of(
 
     Of a door every line that holes stand on is one dimension: across for a column, down for a row. A cut-out has its
     edges and both diagonals, a shaft its centre and its length; then the datums of plate and door, and long pieces.
+
+    Args:
+        holes: The holes.
+        door: The doors with what is fitted in them.
+        shafts: The shafts between isolators and their handles.
+        pieces: What is cut, each with its name and length.
+        enclosure: The enclosure.
+        practice: The practice of the job.
     """
     kept = tuple(holes)
     tolerance = practice.reading_tolerance
@@ -188,7 +196,12 @@ _Reading = tuple[float, Done]
 
 
 def measured_facts(critical: Critical, value: float) -> DimensionRead:
-    """What a reading is: its value, and the nominal it was read against."""
+    """What a reading is: its value, and the nominal it was read against.
+
+    Args:
+        critical: A line that others stand on.
+        value: What was read, mm.
+    """
     return DimensionRead(value, critical.nominal, critical.name)
 
 
@@ -197,6 +210,11 @@ def judge(critical: Critical, records: Iterable[Record], practice: Practice) -> 
 
     The last reading counts, and before it the last one by whoever the practice asks for. A reading against another
     nominal no longer counts; nothing is ever deleted.
+
+    Args:
+        critical: A line that others stand on.
+        records: The log, oldest first.
+        practice: The practice of the job.
     """
     return _judge(critical, _readings((critical,), records).get(critical.key, []), practice)
 
@@ -252,7 +270,13 @@ def _judge(critical: Critical, mine: Sequence[_Reading], practice: Practice) -> 
 
 
 def judged_all(criticals: tuple[Critical, ...], records: Iterable[Record], practice: Practice) -> tuple[Judged, ...]:
-    """Every dimension with its readings; the two diagonals of a cut-out are held against each other too."""
+    """Every dimension with its readings; the two diagonals of a cut-out are held against each other too.
+
+    Args:
+        criticals: Every line that others stand on.
+        records: The log, oldest first.
+        practice: The practice of the job.
+    """
     readings = _readings(criticals, records)
     found = [_judge(one, readings.get(one.key, []), practice) for one in criticals]
     return _square(found, practice)
@@ -274,5 +298,10 @@ def _square(judged: Sequence[Judged], practice: Practice) -> tuple[Judged, ...]:
 
 
 def closed_for(key: str, judged: Iterable[Judged]) -> tuple[Judged, ...]:
-    """The dimensions that keep a hole or piece from being cut."""
+    """The dimensions that keep a hole or piece from being cut.
+
+    Args:
+        key: The key of a sized value, such as “m1.breaker”.
+        judged: How each was judged.
+    """
     return tuple(one for one in judged if key in one.critical.guards and one.gate is not Gate.OPEN)

@@ -32,7 +32,12 @@ def mounted_facts(stand: Stand) -> PartMounted:
 
 
 def mounted_of(layout: Layout, records: Iterable[Record]) -> tuple[Mounted, ...]:
-    """The blocks whose last record says that they are mounted, in the order of the layout."""
+    """The blocks whose last record says that they are mounted, in the order of the layout.
+
+    Args:
+        layout: The plate: where everything stands.
+        records: The log, oldest first.
+    """
     present: dict[Slot, PartMounted] = {}
     for stand in layout.stands:
         facts = mounted_facts(stand)

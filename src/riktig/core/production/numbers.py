@@ -61,12 +61,22 @@ class NumberState:
 
 
 def field_subject(net: PinRef, ends: EndsInPlace) -> str:
-    """The stable key of a number's ends at one thing in the field."""
+    """The stable key of a number's ends at one thing in the field.
+
+    Args:
+        net: Which net.
+        ends: The ends of one number in one place.
+    """
     return f"{net}~{ends.place}"
 
 
 def field_facts(number: str, ends: EndsInPlace) -> FieldEndDone:
-    """What a tick in the field is true of."""
+    """What a tick in the field is true of.
+
+    Args:
+        number: The number.
+        ends: The ends of one number in one place.
+    """
     return FieldEndDone(number, " ".join(map(str, ends.pins)))
 
 
@@ -76,6 +86,12 @@ def number_states(
     """Every number with what is done, in the order of the potentials.
 
     A tick in the field counts as long as the number and its pins there are what they were.
+
+    Args:
+        conductor_ends: Of every number, its ends by place.
+        names: Tags of devices and numbers of nets.
+        progress: What has been done to the wires.
+        records: The log, oldest first.
     """
     by_net: dict[PinRef, list[WireState]] = defaultdict(list)
     for state in progress.states:

@@ -85,7 +85,12 @@ def _end_facts(end: WireEnd) -> str:
 
 
 def tick_facts(wire: Wire, operation: Operation) -> WireDone:
-    """What a tick made now is true of: recorded with it, and compared ever after."""
+    """What a tick made now is true of: recorded with it, and compared ever after.
+
+    Args:
+        wire: The wire.
+        operation: What was done to the wire.
+    """
     conductor = f"{conductor_name(wire.mm2)} {wire.colour}"
     match operation:
         case Operation.CUT:
@@ -105,6 +110,10 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
     """What counts and what is out of date, from the log.
 
     A tick taken back by a correction is neither; ticking again supersedes what was out of date.
+
+    Args:
+        wiring: All wires, in the order of their batches.
+        records: The log, oldest first.
     """
     log = tuple(record for record in records if record.corrects or isinstance(record.facts, WireDone))
     wires: dict[str, Wire] = {wire.key: wire for wire in wiring.wires}

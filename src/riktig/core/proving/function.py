@@ -32,7 +32,17 @@ def plan_function(
     circuits: Circuits,
     names: Names,
 ) -> tuple[FunctionStep, ...]:
-    """All steps, circuit by circuit. They are live tests: planned here, led by a qualified person only."""
+    """All steps, circuit by circuit. They are live tests: planned here, led by a qualified person only.
+
+    Args:
+        job_circuits: The circuits as the job holds them.
+        loads: The loads of the job.
+        supply: The supply of the job.
+        practice: The practice of the job.
+        signals: The field devices of the job.
+        circuits: All devices and rungs of the job.
+        names: Tags of devices and numbers of nets.
+    """
     whole = all_circuits(job_circuits, loads, supply, practice, signals)
     titles = dict(circuits.titles)
     of_load = {load.id: load for load in loads}

@@ -113,6 +113,13 @@ def plan_tests(circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wir
     Method:
         A wire reads its own resistance (IEC 60228 class 5, from memory) and the leads. Pairs of
         potentials read open, unless at rest a coil or lamp lies between them: then its resistance.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        names: Tags of devices and numbers of nets.
+        sizing: The part of every device.
+        wiring: All wires, in the order of their batches.
     """
     planner = _Planner(circuits, nets, names, sizing, wiring)
     return TestPlan((*planner.bonds(), *planner.wires(), *planner.shorts()))

@@ -115,12 +115,25 @@ def read_ohm(text: str) -> float:
 
 
 def judge(test: Test, ohm: float) -> Outcome:
-    """Passed when the reading lies in the expected range."""
+    """Passed when the reading lies in the expected range.
+
+    Args:
+        test: The test.
+        ohm: The reading, ohm; infinite for open.
+    """
     return Outcome.PASSED if test.expected.passes(ohm) else Outcome.FAILED
 
 
 def reading_facts(test: Test, outcome: Outcome, *, ohm: float | None, meter: str, reason: str = "") -> ReadingTaken:
-    """What a reading says: recorded with it, and compared ever after."""
+    """What a reading says: recorded with it, and compared ever after.
+
+    Args:
+        test: The test.
+        outcome: Passed, failed or skipped.
+        ohm: The reading, ohm; infinite for open, None when nothing was read.
+        meter: The instrument that was read.
+        reason: Why, in the words of whoever did it.
+    """
     return ReadingTaken(
         outcome,
         "" if ohm is None else repr(ohm),
@@ -137,7 +150,12 @@ def reading_facts(test: Test, outcome: Outcome, *, ohm: float | None, meter: str
 
 
 def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
-    """Outcomes from the log: the last reading of a test counts, while what it is true of holds."""
+    """Outcomes from the log: the last reading of a test counts, while what it is true of holds.
+
+    Args:
+        plan: All tests of the panel.
+        records: The log, oldest first.
+    """
     present: dict[Slot, ReadingTaken] = {}
     for test in plan.tests:
         facts = reading_facts(test, Outcome.OPEN, ohm=None, meter="")
@@ -161,7 +179,12 @@ def _reading(record: Record, facts: ReadingTaken) -> CountedReading:
 
 
 def shut_because(results: Results, stage: ProvingStage) -> str:
-    """Why a live stage is shut, or "" for a dead one."""
+    """Why a live stage is shut, or "" for a dead one.
+
+    Args:
+        results: What has been read so far.
+        stage: Which stage of the proof.
+    """
     if not stage.live:
         return ""
     open_ = results.count(Outcome.OPEN) + results.count(Outcome.SKIPPED)

@@ -65,6 +65,11 @@ def load_facts(kind: str, text: str, *, corrects: str = "") -> Facts:
     """The facts of an entry. What cannot be read, or is of another kind, is kept as it is and counts as nothing.
 
     Up to format 2 all facts were texts, and an entry that takes another back stood under any kind.
+
+    Args:
+        kind: The kind of entry, as it stands in the file.
+        text: The text.
+        corrects: The entry that it takes back; "" for none.
     """
     try:
         fields = parse_json(text, what="an entry", mend=True)
@@ -100,7 +105,12 @@ def stored(record: Record, number: int, before: str, signer: Signer | None = Non
 
 
 def digest_of(entry: StoredEntry, before: str) -> str:
-    """SHA-256 over the digest of the entry before and everything that this one says, in hexadecimal."""
+    """SHA-256 over the digest of the entry before and everything that this one says, in hexadecimal.
+
+    Args:
+        entry: The entry.
+        before: The digest of the entry before it.
+    """
     said = [before, entry.number, entry.id, entry.kind, entry.subject, entry.facts]
     said += [entry.who, entry.when, entry.revision, entry.corrects]
     said += [entry.signer] if entry.signer else []  # what was not signed keeps the digest it had before format 4

@@ -62,7 +62,12 @@ class Counted(Generic[Said]):
 
 
 def slot_of(subject: str, facts: Facts) -> Slot:
-    """The slot of an entry. A landing belongs to its pin: which end is the start may turn round, the pin does not."""
+    """The slot of an entry. A landing belongs to its pin: which end is the start may turn round, the pin does not.
+
+    Args:
+        subject: What the entry is about.
+        facts: What was recorded.
+    """
     match facts:
         case WireDone() if facts.operation.is_landing:
             return Slot(WireDone, subject, f"landed {facts.pin}")
@@ -105,15 +110,9 @@ def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) ->
         now: What would be recorded today; None when there is no such thing any more.
         subject_is_known: Whether what it is about is still there, be it for other operations.
     """
+    if now is None:
+        return _gone(then, subject_is_known=subject_is_known)
     match then, now:
-        case WireDone(), None if subject_is_known and then.operation.is_landing:
-            return f"it now lands on another clamp than {then.pin}"
-        case WireDone(), None:
-            return "the wire is gone: take it out"
-        case ReadingTaken(), None:
-            return "there is no such test any more"
-        case _, None:
-            return "it is no longer planned"
         case WireDone(), WireDone():
             return _wire(then, now)
         case HoleDone(), HoleDone():
@@ -133,6 +132,19 @@ def why_not(then: Facts, now: Facts | None, *, subject_is_known: bool = True) ->
         case LabelPrinted(), LabelPrinted() if then.text != now.text:
             return f"it now says {now.text}"
     return ""
+
+
+def _gone(then: Facts, *, subject_is_known: bool) -> str:
+    """Why an entry does not count of which there is nothing any more."""
+    match then:
+        case WireDone() if subject_is_known and then.operation.is_landing:
+            return f"it now lands on another clamp than {then.pin}"
+        case WireDone():
+            return "the wire is gone: take it out"
+        case ReadingTaken():
+            return "there is no such test any more"
+        case _:
+            return "it is no longer planned"
 
 
 def _wire(then: WireDone, now: WireDone) -> str:

@@ -1,6 +1,7 @@
 """Clauses about supply, protection, protective conductors and control circuits."""
 
 from collections import defaultdict
+from collections.abc import Iterator
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.job import IMPLIED, PinRef, Recipe
@@ -101,9 +102,8 @@ def feeder_holds(view: View) -> ClauseResult:
     )
 
 
-def every_circuit_protected(view: View) -> ClauseResult:
-    """No way from the supply, or from a transformer, to a load without a protective device."""
-    clause = "IEC 60204-1 7.2.1"
+def _unprotected(view: View) -> set[PinRef]:
+    """Nets that a supply or a transformer reaches past every protective device, by their ids."""
     joined: dict[PinRef, set[PinRef]] = defaultdict(set)
     for device in view.circuits.devices:
         if device.kind.is_protective:
@@ -113,22 +113,30 @@ def every_circuit_protected(view: View) -> ClauseResult:
             if unit.behaviour in _LEADS_ON and ends[0] and ends[-1]:
                 joined[ends[0].id].add(ends[-1].id)
                 joined[ends[-1].id].add(ends[0].id)
-    seen = {
-        net.id
-        for d in view.circuits.devices
-        if d.kind.can(Can.SUPPLY)
-        for phase in ("L1", "L2", "L3")
-        if (net := view.nets.of_pin.get(d.pin(phase)))
-    }
-    for device in view.circuits.devices:
-        for unit in device.kind.units:
-            if unit.symbol == "source winding" and (net := view.nets.of_pin.get(device.pin(unit.pins[0]))):
-                seen.add(net.id)
+    seen = set(_source_nets(view))
     todo = list(seen)
     while todo:
         fresh = joined[todo.pop()] - seen
         seen |= fresh
         todo += fresh
+    return seen
+
+
+def _source_nets(view: View) -> Iterator[PinRef]:
+    """Nets that a supply or the winding of a transformer feeds."""
+    for device in view.circuits.devices:
+        pins = ["L1", "L2", "L3"] if device.kind.can(Can.SUPPLY) else []
+        pins += [unit.pins[0] for unit in device.kind.units if unit.symbol == "source winding"]
+        for pin in pins:
+            net = view.nets.of_pin.get(device.pin(pin))
+            if net:
+                yield net.id
+
+
+def every_circuit_protected(view: View) -> ClauseResult:
+    """No way from the supply, or from a transformer, to a load without a protective device."""
+    clause = "IEC 60204-1 7.2.1"
+    seen = _unprotected(view)
     findings = []
     loads = 0
     for device in view.circuits.devices:

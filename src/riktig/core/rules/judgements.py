@@ -9,12 +9,22 @@ __all__ = ["judgement_facts", "judgements_of"]
 
 
 def judgement_facts(result: ClauseResult, reason: str) -> ClauseJudged:
-    """What a judgement says: the reason, and the evidence it was made on."""
+    """What a judgement says: the reason, and the evidence it was made on.
+
+    Args:
+        result: The judgement of one clause.
+        reason: Why, in the words of whoever did it.
+    """
     return ClauseJudged(reason, "; ".join(result.evidence), result.title)
 
 
 def judgements_of(results: Iterable[ClauseResult], records: Iterable[Record]) -> dict[str, Counted[ClauseJudged]]:
-    """The last judgement of each clause by its code; it counts while the evidence is the same."""
+    """The last judgement of each clause by its code; it counts while the evidence is the same.
+
+    Args:
+        results: The judgement of every clause.
+        records: The log, oldest first.
+    """
     present: dict[Slot, ClauseJudged] = {}
     for result in results:
         facts = judgement_facts(result, "")

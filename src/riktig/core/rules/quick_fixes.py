@@ -102,6 +102,10 @@ _ACTIONS: dict[str, Callable[[Job], Job]] = {
 def apply_mend(job: Job, quick_fix: QuickFix) -> Job:
     """Carries a remedy out.
 
+    Args:
+        job: The job; it is not changed.
+        quick_fix: The remedy.
+
     Raises:
         RiktigError: it cannot be carried out on this job.
     """

@@ -9,19 +9,14 @@ from .edits import (
     free_contacts,
     insert_contact,
     insert_element,
-    mark_printed,
     move_element,
     name_element,
     named_nodes,
-    numbers_on_paper,
     reapply_change,
     remove_circuit,
     remove_element,
-    rename,
-    renumber,
     rewire,
     set_param,
-    tag_anew,
     take_back,
     with_names_recorded,
 )
@@ -64,6 +59,7 @@ from .model.roles import (
     STAR,
     TRIANGLE,
 )
+from .name_edits import mark_printed, numbers_on_paper, rename, renumber, tag_anew
 from .netlist.conductor_ends import DOOR, PLATE, ConductorEnds, EndsInPlace, conductor_ends_of, place_of
 from .netlist.nets import Net, NetClass, Nets, find_nets
 from .netlist.trace import Trace, Tracer, TraceStep, Way, trace, trace_line

@@ -11,9 +11,7 @@ from riktig.core.job import (
     Change,
     Circuit,
     CircuitId,
-    DeviceId,
     ElementId,
-    GivenTag,
     Insertable,
     Job,
     OwnDevice,
@@ -23,7 +21,7 @@ from riktig.core.job import (
 )
 from riktig.core.schematic.model.elements import Band, Circuits, elements_of
 from riktig.core.schematic.netlist.nets import find_nets
-from riktig.core.schematic.numbering.numbers import names_of, wire_number
+from riktig.core.schematic.numbering.numbers import names_of
 from riktig.core.schematic.templates.circuit_templates import circuit_template_of
 from riktig.core.schematic.templates.expand import all_circuits, expand
 
@@ -34,32 +32,30 @@ __all__ = [
     "free_contacts",
     "insert_contact",
     "insert_element",
-    "mark_printed",
     "move_element",
     "name_element",
     "named_nodes",
-    "numbers_on_paper",
     "reapply_change",
     "remove_circuit",
     "remove_element",
-    "rename",
-    "renumber",
     "rewire",
     "set_param",
-    "tag_anew",
     "take_back",
     "with_names_recorded",
 ]
 
 FIRST_FREE = 100
 """Circuits that serve no load count from here, so that their ids never meet those of loads."""
-LONGEST_TAG = 12
-"""Characters that still fit a device label (chosen by us)."""
 
 
 def with_names_recorded(job: Job, *, memory: Memory | None = None) -> Job:
-    """The job with every tag and number of now on record, so that later edits keep them."""
-    circuits = _expanded(job, memory)
+    """The job with every tag and number of now on record, so that later edits keep them.
+
+    Args:
+        job: The job; it is not changed.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+    """
+    circuits = expanded(job, memory)
     names = names_of(job, circuits, find_nets(circuits, memory), memory)
     if (names.given_tags, names.given_numbers, names.last_number) == (job.tags, job.numbers, job.last_number):
         return job
@@ -85,6 +81,7 @@ def insert_element(
         text: What it is for; on the door also its legend.
         act: Where it goes.
         to: With a contact of a device that is there: the device and its unit, “c1.K:43-44”.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
 
     Raises:
         RiktigError: there is no such element in a control path, or the contact is not free.
@@ -106,6 +103,14 @@ def insert_contact(
 ) -> Job:
     """Puts something in after the element ``at`` of a control path, or across it.
 
+    Args:
+        job: The job; it is not changed.
+        at: The element it is put beside.
+        what: What is put in.
+        text: The text.
+        parallel: Whether it goes across and not behind.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+
     Raises:
         RiktigError: there is no such element in a control path.
     """
@@ -116,8 +121,12 @@ def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str,
     """Contacts of relays and contactors that are in no path yet: “c1.K:43-44” and how it is called.
 
     Those of an auxiliary block are listed for devices that can carry one and have none.
+
+    Args:
+        job: The job; it is not changed.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
     """
-    circuits = _expanded(job, memory)
+    circuits = expanded(job, memory)
     names = names_of(job, circuits, find_nets(circuits, memory), memory)
     used = {(p.device, p.unit) for rung in circuits.rungs for one in elements_of(rung.path) for p in one.poles}
     found: list[tuple[str, str]] = []
@@ -138,6 +147,11 @@ def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str,
 def remove_element(job: Job, element: ElementId, *, memory: Memory | None = None) -> Job:
     """Takes an element out of a control path.
 
+    Args:
+        job: The job; it is not changed.
+        element: Which element of a path.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+
     Raises:
         RiktigError: there is no such element in a control path.
     """
@@ -146,6 +160,12 @@ def remove_element(job: Job, element: ElementId, *, memory: Memory | None = None
 
 def move_element(job: Job, element: ElementId, after: ElementId, *, memory: Memory | None = None) -> Job:
     """Moves an element to after another of the same circuit.
+
+    Args:
+        job: The job; it is not changed.
+        element: Which element of a path.
+        after: The element it goes behind.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
 
     Raises:
         RiktigError: one of the two is in no control path, or they belong to different circuits.
@@ -162,6 +182,13 @@ def move_element(job: Job, element: ElementId, after: ElementId, *, memory: Memo
 def rewire(job: Job, element: ElementId, node: str, *, start: bool, memory: Memory | None = None) -> Job:
     """Wires the start or the end of an element's rung to another named potential.
 
+    Args:
+        job: The job; it is not changed.
+        element: Which element of a path.
+        node: The node it is connected to.
+        start: Whether it is the beginning of the path.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+
     Raises:
         RiktigError: the element is in no control path, or no node has that name.
     """
@@ -174,8 +201,13 @@ def rewire(job: Job, element: ElementId, node: str, *, start: bool, memory: Memo
 
 
 def named_nodes(job: Job, *, memory: Memory | None = None) -> dict[str, str]:
-    """The named potentials that rungs may be wired to: the name, and how it is called on the sheets."""
-    circuits = _expanded(job, memory)
+    """The named potentials that rungs may be wired to: the name, and how it is called on the sheets.
+
+    Args:
+        job: The job; it is not changed.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+    """
+    circuits = expanded(job, memory)
     nets = find_nets(circuits, memory)
     names = names_of(job, circuits, nets, memory)
     titles = {str(cid): title for cid, title in circuits.titles}
@@ -192,6 +224,12 @@ def named_nodes(job: Job, *, memory: Memory | None = None) -> dict[str, str]:
 def name_element(job: Job, element: ElementId, text: str, *, memory: Memory | None = None) -> Job:
     """Says anew what the device of an element is for; on the door that is its legend too.
 
+    Args:
+        job: The job; it is not changed.
+        element: Which element of a path.
+        text: The text.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+
     Raises:
         RiktigError: the element is in no control path, or nothing is said.
     """
@@ -201,7 +239,14 @@ def name_element(job: Job, element: ElementId, text: str, *, memory: Memory | No
 
 
 def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, ...] = ()) -> Job:
-    """Adds a circuit that serves no load of the Brief."""
+    """Adds a circuit that serves no load of the Brief.
+
+    Args:
+        job: The job; it is not changed.
+        recipe: The recipe of the circuit.
+        title: What the job or the picture is called.
+        params: What is chosen about it.
+    """
     used = [c.id for c in job.circuits] + [one.id for one in job.loads]
     number = max((int(name[1:]) for name in used if name[1:].isdecimal()), default=0) + 1
     circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), recipe, title=title.strip(), params=params)
@@ -210,6 +255,10 @@ def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, 
 
 def remove_circuit(job: Job, circuit: CircuitId) -> Job:
     """Takes a circuit out that serves no load of the Brief.
+
+    Args:
+        job: The job; it is not changed.
+        circuit: Which circuit.
 
     Raises:
         RiktigError: it serves a load, or is the incoming supply.
@@ -224,7 +273,14 @@ def remove_circuit(job: Job, circuit: CircuitId) -> Job:
 
 
 def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:
-    """Gives a parameter of a circuit's recipe another value; what was changed in the circuit stays."""
+    """Gives a parameter of a circuit's recipe another value; what was changed in the circuit stays.
+
+    Args:
+        job: The job; it is not changed.
+        circuit: Which circuit.
+        name: What it is called.
+        value: The choice.
+    """
     found = _entered(job, circuit)
     default = next((p.default for p in circuit_template_of(found.recipe).params if p.name == name), None)
     rest = tuple(one for one in found.params if one.name != name)
@@ -235,11 +291,17 @@ def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:
 def add_device(job: Job, circuit: CircuitId, device: OwnDevice, *, memory: Memory | None = None) -> Job:
     """Adds a device of the builder's own to a circuit.
 
+    Args:
+        job: The job; it is not changed.
+        circuit: Which circuit.
+        device: The device to add.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+
     Raises:
         RiktigError: its role is taken, or its kind or place is unknown.
     """
     found = _entered(job, circuit)
-    taken = {d.id for d in _expanded(job, memory).devices}
+    taken = {d.id for d in expanded(job, memory).devices}
     if f"{circuit}.{device.role}" in taken:
         raise RiktigError(f"{device.role} is there already.", hint="Choose another name for the device.")
     after = _replaced(job, replace(found, devices=(*found.devices, device)))
@@ -249,6 +311,12 @@ def add_device(job: Job, circuit: CircuitId, device: OwnDevice, *, memory: Memor
 
 def add_rung(job: Job, circuit: CircuitId, rung: OwnRung, *, memory: Memory | None = None) -> Job:
     """Adds a rung of the builder's own to a circuit.
+
+    Args:
+        job: The job; it is not changed.
+        circuit: Which circuit.
+        rung: The path to add.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
 
     Raises:
         RiktigError: its path cannot be read.
@@ -260,83 +328,39 @@ def add_rung(job: Job, circuit: CircuitId, rung: OwnRung, *, memory: Memory | No
 
 
 def reapply_change(job: Job, circuit: CircuitId, change: Change, element: ElementId) -> Job:
-    """Makes a change that lost its hold to another element instead."""
+    """Makes a change that lost its hold to another element instead.
+
+    Args:
+        job: The job; it is not changed.
+        circuit: Which circuit.
+        change: Which change of the builder's.
+        element: Which element of a path.
+    """
     found = _entered(job, circuit)
     changes = tuple(replace(one, element=element) if one == change else one for one in found.changes)
     return _replaced(job, replace(found, changes=changes))
 
 
 def take_back(job: Job, circuit: CircuitId, change: Change) -> Job:
-    """Drops one change of a circuit, such as one that clashes."""
+    """Drops one change of a circuit, such as one that clashes.
+
+    Args:
+        job: The job; it is not changed.
+        circuit: Which circuit.
+        change: Which change of the builder's.
+    """
     found = _entered(job, circuit)
     return _replaced(job, replace(found, changes=tuple(one for one in found.changes if one != change)))
 
 
-def rename(job: Job, device: DeviceId, tag: str, *, memory: Memory | None = None) -> Job:
-    """Gives a device (or the whole strip it belongs to) another tag.
-
-    Raises:
-        RiktigError: the tag is empty, too long, has a space, or another device has it.
-    """
-    tag = tag.strip()
-    settled = with_names_recorded(job, memory=memory)
-    circuits = _expanded(job, memory)
-    if not any(one.id == device for one in circuits.devices):
-        raise RiktigError(f"There is no device {device}, so nothing was renamed.", hint="Choose one that is drawn.")
-    strip = circuits.device(device).strip
-    group = {d.id for d in circuits.devices if d.id == device or (strip and d.strip == strip)}
-    if not tag or len(tag) > LONGEST_TAG or any(c.isspace() or c in ":/~" for c in tag):
-        raise RiktigError(
-            f"“{tag}” cannot be a tag: labels and markers could not carry it.",
-            hint=f"Use 1 to {LONGEST_TAG} letters and digits without spaces, colons or slashes.",
-        )
-    if any(one.tag == tag and one.device not in group for one in settled.tags):
-        raise RiktigError(
-            f"{tag} is already the tag of another device, so its label would be found twice.",
-            hint="Choose a tag that is free.",
-        )
-    return replace(
-        settled, tags=tuple(GivenTag(one.device, tag, True) if one.device in group else one for one in settled.tags)
-    )
-
-
-def renumber(job: Job, *, memory: Memory | None = None) -> Job:
-    """Numbers everything anew by the practice of now, gaps closed. Only on request: labels change."""
-    return with_names_recorded(replace(job, numbers=(), last_number=0, printed=()), memory=memory)
-
-
-def tag_anew(job: Job, *, memory: Memory | None = None) -> Job:
-    """Names every device anew by the practice of now; the builder's own tags stay. Only on request."""
-    return with_names_recorded(replace(job, tags=tuple(one for one in job.tags if one.own)), memory=memory)
-
-
-def mark_printed(job: Job, written: Job | None = None, *, memory: Memory | None = None) -> Job:
-    """Every number of now stands on a label: out of use, it is retired and given to nothing else.
-
-    Args:
-        job: The job of now.
-        written: The job that stands on paper, when it is an earlier one.
-    """
-    numbers = numbers_on_paper(written or job, memory=memory)
-    printed = tuple(sorted({*job.printed, *numbers}))
-    return job if printed == job.printed else replace(job, printed=printed)
-
-
-def numbers_on_paper(job: Job, *, memory: Memory | None = None) -> tuple[str, ...]:
-    """Every number that stands on labels and papers of a job: of potentials, and of single wires."""
-    circuits = _expanded(job, memory)
-    names = names_of(job, circuits, find_nets(circuits, memory), memory)
-    idents = {wire_number(one.number, mark) for one in names.given_numbers for mark in one.marks}
-    return tuple(sorted({*names.number.values(), *idents}))
-
-
-def _expanded(job: Job, memory: Memory | None) -> Circuits:
+def expanded(job: Job, memory: Memory | None) -> Circuits:
+    """The devices and rungs of a job."""
     return expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors, memory)
 
 
 def _refuse_new_clashes(before: Job, after: Job, memory: Memory | None) -> None:
-    known = {clash.text for clash in _expanded(before, memory).clashes}
-    new = [clash.text for clash in _expanded(after, memory).clashes if clash.text not in known]
+    known = {clash.text for clash in expanded(before, memory).clashes}
+    new = [clash.text for clash in expanded(after, memory).clashes if clash.text not in known]
     if new:
         raise RiktigError(f"It cannot be drawn: {new[0]}.", hint="Nothing was changed; mend it and try again.")
 
@@ -361,7 +385,7 @@ def _next_number(circuit: Circuit) -> int:
 
 
 def _circuit_of(job: Job, element: ElementId, memory: Memory | None) -> Circuit:
-    for rung in _expanded(job, memory).rungs:
+    for rung in expanded(job, memory).rungs:
         if rung.band is Band.CONTROL and any(e.id == element for e in elements_of(rung.path)):
             return _entered(job, rung.circuit)
     raise RiktigError(

@@ -21,6 +21,12 @@ _BANDS = ("control", "power")
 def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Sequence[OwnRung]) -> Job:
     """The job with one circuit more, made of the devices and rungs given.
 
+    Args:
+        job: The job; it is not changed.
+        title: What the job or the picture is called.
+        devices: The devices to add.
+        rungs: The paths to add.
+
     Raises:
         RiktigError: something in it cannot be, with the place of every fault (``$.rungs[2].path``).
     """
@@ -85,7 +91,12 @@ def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[Inpu
 
 
 def as_written(circuits: Circuits, circuit: CircuitId) -> tuple[tuple[OwnDevice, ...], tuple[OwnRung, ...]]:
-    """The devices and rungs of any circuit, whatever made it, as one would write them by hand."""
+    """The devices and rungs of any circuit, whatever made it, as one would write them by hand.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        circuit: Which circuit.
+    """
     devices = circuits.by_id
 
     def short(device: Device) -> str:

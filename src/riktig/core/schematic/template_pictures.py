@@ -44,7 +44,12 @@ _SAMPLE = {
 
 @cache
 def recipe_picture(recipe: Recipe, *, north_american: bool = False) -> Drawing:
-    """A drawing of the recipe with what it proposes, in the symbols of the rulebook; its words left out."""
+    """A drawing of the recipe with what it proposes, in the symbols of the rulebook; its words left out.
+
+    Args:
+        recipe: The recipe of the circuit.
+        north_american: Whether the symbols are those of the North American rulebook.
+    """
     job = new_job("", "")
     if north_american:
         job = set_practice(job, rulebook=Rulebook.UL)

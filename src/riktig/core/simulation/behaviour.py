@@ -38,7 +38,13 @@ class ScriptOutcome:
 
 
 def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> ScriptOutcome | None:
-    """Runs the script of a circuit, with the supplies and whatever its paths go through; None without a script."""
+    """Runs the script of a circuit, with the supplies and whatever its paths go through; None without a script.
+
+    Args:
+        job: The job; it is not changed.
+        circuits: All devices and rungs of the job.
+        circuit: Which circuit.
+    """
     whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
     found = next((one for one in whole if one.id == circuit), None)
     if found is None:
@@ -82,7 +88,13 @@ def _only(circuits: Circuits, wanted: set[CircuitId]) -> Circuits:
 
 
 def with_tags(text: str, circuit: CircuitId, tags: dict[DeviceId, str]) -> str:
-    """A step or an expectation with each device called by its tag instead of its role."""
+    """A step or an expectation with each device called by its tag instead of its role.
+
+    Args:
+        text: The text.
+        circuit: Which circuit.
+        tags: The tag of every device.
+    """
     words = []
     for word in text.split(" "):
         bare = word.rstrip(",;")

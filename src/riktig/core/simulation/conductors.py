@@ -33,7 +33,14 @@ def drawn_conductors(nets: Nets) -> tuple[Conductor, ...]:
 
 
 def conductors_of(circuits: Circuits, nets: Nets, wiring: Wiring, strips: Strips) -> tuple[Conductor, ...]:
-    """Each potential as it is wired: by wires, by cores, through terminals; all pins of it hang together."""
+    """Each potential as it is wired: by wires, by cores, through terminals; all pins of it hang together.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        wiring: All wires, in the order of their batches.
+        strips: The terminal strips and the cables that land on them.
+    """
     found: dict[PinRef, list[Conductor]] = {net.id: [] for net in nets.nets}
     for device in circuits.devices:
         for unit in device.kind.units:

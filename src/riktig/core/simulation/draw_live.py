@@ -27,6 +27,8 @@ def live_marks(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozen
     """What power does on a sheet, to be laid over its drawing.
 
     Args:
+        panel: The panel with power on.
+        sheet: The sheet.
         roles: What every closed contact means now; see ``roles_of``.
         moved: The devices that moved in the last operation.
     """

@@ -22,6 +22,11 @@ def why(panel: Panel, device: DeviceId, unit: str = "") -> str:
     """Why a coil, lamp or load works or not: the contacts it is fed through, or those that would have to close.
 
     Device ids stand in braces.
+
+    Args:
+        panel: The panel with power on.
+        device: Which device.
+        unit: The name of a unit of the device, such as “13-14”.
     """
     network = panel.network
     mine = [
@@ -52,7 +57,12 @@ def why(panel: Panel, device: DeviceId, unit: str = "") -> str:
 
 
 def called(panel: Panel, number: int) -> str:
-    """A contact by its device's id in braces and its unit."""
+    """A contact by its device's id in braces and its unit.
+
+    Args:
+        panel: The panel with power on.
+        number: Which, counted from 1.
+    """
     one = panel.network.contacts[number]
     return f"{{{one.device}}} {one.unit}"
 
@@ -81,6 +91,16 @@ def _openings(panel: Panel, start: int) -> list[int]:
     return []
 
 
+def _working_at(panel: Panel) -> list[int]:
+    """How many ends of consumers that work hang on each point."""
+    works = [0] * panel.network.count
+    for fed, consumer in zip(panel.fed, panel.network.consumers, strict=True):
+        if fed:
+            works[consumer.a] += 1
+            works[consumer.b] += 1
+    return works
+
+
 def roles_of(panel: Panel) -> dict[int, Role]:
     """What every closed contact means now; by the number of the contact.
 
@@ -93,11 +113,7 @@ def roles_of(panel: Panel) -> dict[int, Role]:
     closed, root, beside = connectivity.closed, connectivity.root, connectivity.beside
     poles = sorted({pole.point for pole in panel.volts.poles})
     at_pole = set(poles)
-    works = [0] * network.count
-    for fed, consumer in zip(panel.fed, network.consumers, strict=True):
-        if fed:
-            works[consumer.a] += 1
-            works[consumer.b] += 1
+    works = _working_at(panel)
     found: dict[int, Role] = {}
     order, low = [0] * network.count, [0] * network.count
     tick = 1

@@ -31,7 +31,7 @@ class FaultKind(Enum):
 
 @dataclass(frozen=True, slots=True)
 class InjectedFault:
-    """One fault. ``what`` and ``where`` are by kind:
+    """One fault; what its fields mean depends on its kind.
 
     OFF: wire key, pin. NEIGHBOUR: wire key and pin it belongs on; ``to`` the pin it is on. SWAPPED: the two
     wires' keys in ``what`` and ``to``, the pins they belong on in ``where`` and ``other``. SHORT: two pins
@@ -68,6 +68,10 @@ class InjectedFault:
 def conductors_with_faults(conductors: Sequence[Conductor], faults: Iterable[InjectedFault]) -> tuple[Conductor, ...]:
     """The conductors with the faults that lie in them.
 
+    Args:
+        conductors: The conductors without faults.
+        faults: The faults to put in.
+
     Raises:
         RiktigError: a wire that is not there, or does not land on that pin.
     """
@@ -100,7 +104,12 @@ def _move(conductors: list[Conductor], key: str, pin: PinRef, to: PinRef) -> Non
 
 
 def inject_faults(operator_state: OperatorState, faults: Iterable[InjectedFault]) -> None:
-    """Puts in the faults that lie in devices."""
+    """Puts in the faults that lie in devices.
+
+    Args:
+        operator_state: What has been pressed, turned, opened and broken.
+        faults: The faults to put in.
+    """
     place = {
         FaultKind.WELDED: operator_state.welded,
         FaultKind.OPEN_COIL: operator_state.dead,
@@ -114,7 +123,13 @@ def inject_faults(operator_state: OperatorState, faults: Iterable[InjectedFault]
 
 
 def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[InjectedFault, ...]:
-    """The faults that a device can have: its wires off, beside or swapped, its clamps shorted, its parts spoilt."""
+    """The faults that a device can have: its wires off, beside or swapped, its clamps shorted, its parts spoilt.
+
+    Args:
+        panel: The panel with power on.
+        wiring: All wires, in the order of their batches.
+        device: Which device.
+    """
     here = panel.network.devices[device]
     found: list[InjectedFault] = []
     for unit in here.kind.units:

@@ -9,6 +9,10 @@ def go_on_from(panel: Panel, before: Panel) -> None:
     """What was held, turned, opened and lost, where coils and timers stand, and the time: kept as far as it is there.
 
     What the new circuits no longer feed drops out; nothing comes in that was not in.
+
+    Args:
+        panel: The panel with power on.
+        before: The panel as it was.
     """
     there, mine, was = set(panel.network.devices), panel.operator_state, before.operator_state
     for name in ("pressed", "opened", "tripped", "foreign", "pushed"):

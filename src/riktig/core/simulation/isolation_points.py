@@ -46,6 +46,11 @@ def lock_off(circuits: Circuits, network: Network, device: DeviceId) -> LockOff:
         reached; of that way the switch nearest the part is opened; again, until no source is reached. What a
         supply inside the panel makes counts as reached by what feeds that supply. The zero of a supply of the panel
         and the protective conductor lead nowhere: they are taken to be earthed, as the drawing has them.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        network: The network of contacts and consumers.
+        device: Which device.
     """
     graph = _Graph(circuits, network, device)
     switches: dict[DeviceId, None] = {}
@@ -76,6 +81,11 @@ def lock_off_text(found: LockOff, circuits: Circuits, device: DeviceId) -> str:
     """The whole instruction in words, devices as ids in braces. It always ends with proving dead.
 
     Where no way from a source was found it does not say that there is nothing to lock: the main switch is locked.
+
+    Args:
+        found: What must be locked.
+        circuits: All devices and rungs of the job.
+        device: Which device.
     """
     said = []
     switches = found.switches

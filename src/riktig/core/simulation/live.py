@@ -68,6 +68,8 @@ def live_off(
     """The potentials that are live with everything at rest and ``opened`` switched off, every other supply on.
 
     Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
         opened: Isolators and breakers that are off; all others are on.
         panel: A panel at rest to try it on; it is left as it was.
 
@@ -85,7 +87,13 @@ def live_off(
 
 
 def live_nets(circuits: Circuits, nets: Nets, opened: frozenset[DeviceId]) -> tuple[Net, ...]:
-    """The nets of ``live_off``."""
+    """The nets of ``live_off``.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        opened: Isolators and breakers that are off.
+    """
     live = {one.net for one in live_off(circuits, nets, opened)}
     return tuple(net for net in nets.nets if net.id in live)
 

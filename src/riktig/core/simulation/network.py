@@ -97,6 +97,9 @@ def build_network(
     """The network of some circuits as they are wired.
 
     Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        supply: The supply of the job.
         control_v: Voltage of the control transformer's secondary, V.
         conductors: What joins the pins; see ``conductors_of``.
         parts: The chosen parts: what is known of their coils and lamps counts, typical figures for the rest.

@@ -92,7 +92,12 @@ def _of(device: Device) -> list[Operator]:
 
 
 def position_of(panel: Panel, operator: Operator) -> str:
-    """Where a thing stands."""
+    """Where a thing stands.
+
+    Args:
+        panel: The panel with power on.
+        operator: What is operated.
+    """
     operator_state, did = panel.operator_state, operator.device
     rest, *others = operator.positions
     if did is None:
@@ -123,6 +128,11 @@ def position_of(panel: Panel, operator: Operator) -> str:
 
 def operate(panel: Panel, operator: Operator, position: str) -> None:
     """Moves a thing and lets everything follow.
+
+    Args:
+        panel: The panel with power on.
+        operator: What is operated.
+        position: The position it is put into.
 
     Raises:
         RiktigError: it has no such position.

@@ -45,6 +45,9 @@ def restarts_of(
 
     Args:
         whole: Every circuit, those that the Brief implies too.
+        all_loads: The loads of the job.
+        signals: The field devices of the job.
+        panel: The panel with power on.
     """
     loads = {load.id: load for load in all_loads}
     tried: list[tuple[Circuit, DeviceId, list[_Way]]] = []

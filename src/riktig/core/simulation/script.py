@@ -46,6 +46,13 @@ def run_script(
 ) -> tuple[StepResult, ...]:
     """Runs the steps of one circuit on the whole panel, with all breakers on.
 
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        circuit: Which circuit.
+        steps: The steps, each “what is done: what must then be so”.
+        panel: The panel to go on from; None begins at rest.
+
     Raises:
         RiktigError: a step that cannot be read, or names a device that is not there.
     """
@@ -158,55 +165,69 @@ class Runner:
         Raises:
             RiktigError: it cannot be read, or names a device that is not there.
         """
-        panel, operator_state = self.panel, self.panel.operator_state
         verb, _, what = text.partition(" ")
         what = " ".join(what.split())
         if text.startswith("let go "):
             verb, what = "let go", text.removeprefix("let go ")
-        sets = {
-            "raise": (operator_state.pressed, True),
-            "lower": (operator_state.pressed, False),
-            "open": (operator_state.opened, True),
-            "close": (operator_state.opened, False),
-            "spend": (operator_state.tripped, True),
-            "renew": (operator_state.tripped, False),
-            "push": (operator_state.pushed, True),
-            "let go": (operator_state.pushed, False),
+        sets = self._sets()
+        if verb in sets:
+            place, add = sets[verb]
+            (place.add if add else place.discard)(self.device(what))
+        elif not self._operate(verb, what, text):
+            raise RiktigError(f"“{text}” is not a step.", hint="See the list of steps in the guide.")
+        self.panel.settle()
+
+    def _sets(self) -> dict[str, tuple[set[DeviceId], bool]]:
+        """Verbs that put a device among those in some state, or take it out."""
+        state = self.panel.operator_state
+        return {
+            "raise": (state.pressed, True),
+            "lower": (state.pressed, False),
+            "open": (state.opened, True),
+            "close": (state.opened, False),
+            "spend": (state.tripped, True),
+            "renew": (state.tripped, False),
+            "push": (state.pushed, True),
+            "let go": (state.pushed, False),
         }
+
+    def _operate(self, verb: str, what: str, text: str) -> bool:
+        """Does a step that is more than a device in a set; False when there is no such verb."""
+        state = self.panel.operator_state
         match verb:
             case "rest":
                 pass
             case "press" | "release":
                 self._press(what, down=verb == "press")
             case "turn":
-                role, _, position = what.partition(" to ")
-                if position.strip() not in POSITIONS:
-                    raise RiktigError(f"“{text}” has no position.", hint=f"Say to which: {', '.join(POSITIONS)}.")
-                operator_state.position[self.device(role)] = position.strip()
+                self._turn(what, text)
             case "trip" | "reset":
                 did = self._guard() if what == "guard" else self.device(what)
-                (operator_state.tripped.add if verb == "trip" else operator_state.tripped.discard)(did)
+                (state.tripped.add if verb == "trip" else state.tripped.discard)(did)
             case "wait":
-                panel.wait(_seconds(what))
+                self.panel.wait(_seconds(what))
             case "lose" | "restore":
-                (operator_state.lost.add if verb == "lose" else operator_state.lost.discard)(what)
+                (state.lost.add if verb == "lose" else state.lost.discard)(what)
             case "output":
                 self._output(on=what == "on")
             case "give" | "take":
                 card, _, point = what.partition(" ")
-                one = (self.device(card), f"L-{point.upper()}")
-                (operator_state.outputs.add if verb == "give" else operator_state.outputs.discard)(one)
+                output = (self.device(card), f"L-{point.upper()}")
+                (state.outputs.add if verb == "give" else state.outputs.discard)(output)
             case "weld" | "blow" | "break" | "mend":
                 self._spoil(verb, what)
             case "foreign":
                 ours = {d.id for d in self.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
-                operator_state.foreign = ours if what == "on" else set()
-            case _ if verb in sets:
-                place, add = sets[verb]
-                (place.add if add else place.discard)(self.device(what))
+                state.foreign = ours if what == "on" else set()
             case _:
-                raise RiktigError(f"“{text}” is not a step.", hint="See the list of steps in the guide.")
-        panel.settle()
+                return False
+        return True
+
+    def _turn(self, what: str, text: str) -> None:
+        role, _, position = what.partition(" to ")
+        if position.strip() not in POSITIONS:
+            raise RiktigError(f"“{text}” has no position.", hint=f"Say to which: {', '.join(POSITIONS)}.")
+        self.panel.operator_state.position[self.device(role)] = position.strip()
 
     def _spoil(self, verb: str, what: str) -> None:
         """A contact that welds, a pole that blows, a coil that breaks; or all of that mended."""

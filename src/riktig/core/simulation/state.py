@@ -54,6 +54,9 @@ def is_closed(operator_state: OperatorState, device: Device, unit: Unit, stage: 
     """Whether a unit leads on.
 
     Args:
+        operator_state: What has been pressed, turned, opened and broken.
+        device: The device.
+        unit: The name of a unit of the device, such as “13-14”.
         stage: Where the device's coil, timer or electronics have its contacts.
         powered: Whether the electronics that move it have power: of a controller's output, a sensor.
     """

@@ -64,7 +64,13 @@ def tanks_of(circuits: Circuits) -> tuple[Tank, ...]:
 
 
 def set_level(panel: Panel, tank: Tank, level: float) -> Tank:
-    """The tank filled so far; its floats have moved and the panel has followed."""
+    """The tank filled so far; its floats have moved and the panel has followed.
+
+    Args:
+        panel: The panel with power on.
+        tank: The tank.
+        level: How full, from 0 to 1.
+    """
     filled = replace(tank, level=min(max(level, 0.0), 1.0))
     for _, did, height in filled.floats:
         (panel.operator_state.pressed.add if filled.level >= height else panel.operator_state.pressed.discard)(did)
@@ -108,7 +114,13 @@ def _leads_back(branch: Branch, switch: DeviceId, circuit: CircuitId, known: Map
 
 
 def set_travel(panel: Panel, carriage: Carriage, at: float) -> Carriage:
-    """The carriage moved; an end switch it reaches is pressed, and the panel has followed."""
+    """The carriage moved; an end switch it reaches is pressed, and the panel has followed.
+
+    Args:
+        panel: The panel with power on.
+        carriage: What travels.
+        at: Where it stands, as a share of its travel from 0 to 1.
+    """
     moved = replace(carriage, at=min(max(at, 0.0), 1.0))
     for did, reached in ((moved.ahead, moved.at >= 0.999), (moved.behind, moved.at <= 0.001)):
         (panel.operator_state.pressed.add if reached else panel.operator_state.pressed.discard)(did)

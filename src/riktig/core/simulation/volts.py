@@ -1,9 +1,11 @@
 """The potential of every point, worked out anew only where something changed."""
 
+from collections import Counter
 from collections.abc import Iterable, Sequence
 from math import sqrt
 
 import numpy as np
+from numpy.typing import NDArray
 
 from riktig.core.simulation.connectivity import NONE, Connectivity
 from riktig.core.simulation.network import Network, SupplyPole
@@ -147,31 +149,42 @@ class Volts:
     def _solve(self, cluster: Sequence[int]) -> None:
         """Potentials of points that only consumers feed: conductances and what flows in from outside."""
         edges = sorted({n for point in cluster for n in self._beside[point] if n not in self.broken})
-        inside = set(cluster)
-        bases: dict[str, int] = {}
-        outer: set[Potential] = set()
-        for number in edges:
-            one = self.network.consumers[number]
-            for point in {one.a, one.b} - inside:
-                bases[self.base(point)] = bases.get(self.base(point), 0) + 1
-        base = max(sorted(bases), key=lambda name: bases[name]) if bases else ""
-        for number in edges:
-            one = self.network.consumers[number]
-            for point in {one.a, one.b} - inside:
-                known = self.at[point]
-                if known is not None and self.base(point) == base:
-                    outer.add(known)
+        base, outer = self._fed_from(edges, set(cluster))
         if len(outer) < 2:
             for point in cluster:
                 self.at[point] = next(iter(outer), None)
             return
         group = self._groups(cluster)
+        matrix, flow = self._conductances(edges, group, base)
+        lone = np.diag(matrix) == 0
+        matrix[lone, lone] = 1.0
+        volts = np.linalg.solve(matrix, flow)
+        for point in cluster:
+            ac, dc = volts[group[point]]
+            self.at[point] = None if lone[group[point]] else (complex(ac), float(dc.real))
+
+    def _fed_from(self, edges: Sequence[int], inside: set[int]) -> tuple[str, set[Potential]]:
+        """The system that most ways into a cluster come from, and the potentials of it that feed the cluster."""
+        feeding = [
+            point
+            for number in edges
+            for point in {self.network.consumers[number].a, self.network.consumers[number].b} - inside
+        ]
+        bases = Counter(self.base(point) for point in feeding)
+        base = max(sorted(bases), key=lambda name: bases[name]) if bases else ""
+        known = {self.at[point] for point in feeding if self.base(point) == base}
+        return base, {potential for potential in known if potential is not None}
+
+    def _conductances(
+        self, edges: Sequence[int], group: dict[int, int], base: str
+    ) -> tuple[NDArray[np.float64], NDArray[np.complex128]]:
+        """The conductance matrix between groups of points, S, and what flows into each from outside, A (AC, DC)."""
         count = max(group.values()) + 1
         matrix, flow = np.zeros((count, count)), np.zeros((count, 2), dtype=complex)
         for number in edges:
-            one = self.network.consumers[number]
-            siemens = 1.0 / one.ohm
-            a, b = group.get(one.a), group.get(one.b)
+            consumer = self.network.consumers[number]
+            siemens = 1.0 / consumer.ohm
+            a, b = group.get(consumer.a), group.get(consumer.b)
             if a is not None and b is not None:
                 if a != b:
                     matrix[a, a] += siemens
@@ -179,18 +192,13 @@ class Volts:
                     matrix[a, b] -= siemens
                     matrix[b, a] -= siemens
                 continue
-            here, there = (a, one.b) if a is not None else (b, one.a)
+            here, there = (a, consumer.b) if a is not None else (b, consumer.a)
             known = self.at[there]
             if here is None or known is None or self.base(there) != base:
                 continue
             matrix[here, here] += siemens
             flow[here] += siemens * np.array(known)
-        lone = np.diag(matrix) == 0
-        matrix[lone, lone] = 1.0
-        volts = np.linalg.solve(matrix, flow)
-        for point in cluster:
-            ac, dc = volts[group[point]]
-            self.at[point] = None if lone[group[point]] else (complex(ac), float(dc.real))
+        return matrix, flow
 
     def _groups(self, cluster: Sequence[int]) -> dict[int, int]:
         """The number of the group of each point: points joined by closed contacts are one."""

@@ -84,7 +84,12 @@ def _against(
 
 
 def control_alternatives(job: Job, now: Proposal) -> tuple[Alternative, ...]:
-    """Other ways to supply the control circuits."""
+    """Other ways to supply the control circuits.
+
+    Args:
+        job: The job; it is not changed.
+        now: The proposal as it stands.
+    """
     found = []
     for kind in (ControlSupply.DIRECT, ControlSupply.TRANSFORMER, ControlSupply.DC):
         if kind is now.control.kind or (kind is ControlSupply.DIRECT and not job.supply.neutral):
@@ -104,14 +109,25 @@ def control_alternatives(job: Job, now: Proposal) -> tuple[Alternative, ...]:
 
 
 def alternatives_of(job: Job, load: Load, now: Proposal) -> tuple[Alternative, ...]:
-    """The alternatives of one load of a job."""
+    """The alternatives of one load of a job.
+
+    Args:
+        job: The job; it is not changed.
+        load: The load.
+        now: The proposal as it stands.
+    """
     basis, _ = basis_of(job.loads, job.supply, job.practice, job.enclosure, job.overrides)
     sized = now.of_load(load.id)
     return load_alternatives(load, sized, basis) if sized else ()
 
 
 def take(job: Job, alternative: Alternative) -> Job:
-    """Takes the other answer."""
+    """Takes the other answer.
+
+    Args:
+        job: The job; it is not changed.
+        alternative: What the builder takes instead.
+    """
     if alternative.control is not None:
         return set_practice(job, control_supply=alternative.control)
     if alternative.load is not None and alternative.start is not None:

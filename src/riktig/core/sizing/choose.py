@@ -59,7 +59,17 @@ def size_all(
     own_parts: tuple[OwnPart, ...] = (),
     picks: tuple[Pick, ...] = (),
 ) -> Sizing:
-    """The part of every device. Nothing is refused: what does not suffice is in ``shortfalls``."""
+    """The part of every device. Nothing is refused: what does not suffice is in ``shortfalls``.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        job_circuits: The circuits as the job holds them.
+        loads: The loads of the job.
+        supply: The supply of the job.
+        proposal: What Riktig proposes for the job.
+        own_parts: Parts of one's own.
+        picks: Parts that the builder chose for devices.
+    """
     drawn = {device.circuit for device in circuits.devices}
     sized = [
         _load_size(circuit.id, one)

@@ -34,6 +34,12 @@ def cooling_area(width: float, height: float, depth: float, standing: str) -> fl
 
     Source:
         IEC 60890, surface factors, from memory.
+
+    Args:
+        width: Outer width, mm.
+        height: Outer height, mm.
+        depth: Outer depth, mm.
+        standing: How the box stands, such as “on a wall”.
     """
     hw, hd, wd = cooling_area_factors(standing)
     w, h, d = width / 1000, height / 1000, depth / 1000
@@ -48,6 +54,11 @@ def temperature_rise(loss_w: float, box: Enclosure, fan_m3_h: float = 0.0) -> fl
 
     Source:
         Trade values after IEC 60890, from memory.
+
+    Args:
+        loss_w: Heat inside, W.
+        box: The enclosure.
+        fan_m3_h: What a fan moves, m³/h; 0 for none.
     """
     area = cooling_area(box.width, box.height, box.depth, box.standing.value)
     closed = loss_w / (heat_coefficient(box.material).value * area)

@@ -91,7 +91,18 @@ def propose(
     sources_asked: bool,
     overrides: tuple[Override, ...],
 ) -> Proposal:
-    """Sizes the whole job. Nothing is refused: what cannot stand is among the doubts and shortfalls."""
+    """Sizes the whole job. Nothing is refused: what cannot stand is among the doubts and shortfalls.
+
+    Args:
+        loads: The loads of the job.
+        supply: The supply of the job.
+        practice: The practice of the job.
+        enclosure: The enclosure.
+        signals: The field devices of the job.
+        sources: Supplies that arrive from elsewhere.
+        sources_asked: Whether the builder was asked for further supplies.
+        overrides: What the builder put in the place of proposals.
+    """
     basis, grouped = basis_of(loads, supply, practice, enclosure, overrides)
     sized = tuple(size_load(load, basis) for load in loads)
     control = size_control(loads, sized, signals, basis)

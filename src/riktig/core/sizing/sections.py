@@ -141,7 +141,14 @@ def _carried_nec(mm2: float, laid: Laid) -> _Carried:
 
 
 def section_of(mm2: float, needs_a: float, needs_text: str, laid: Laid) -> Section:
-    """A given section as it is laid, with what it carries."""
+    """A given section as it is laid, with what it carries.
+
+    Args:
+        mm2: The section of the conductor, mm².
+        needs_a: What the conductor must carry, A.
+        needs_text: Why it must, in words.
+        laid: How the conductor is laid.
+    """
     carried = _carried(mm2, laid)
     what = "control" if laid.control else "power"
     where = "inside the enclosure" if laid.method == "B1" else "outside"

@@ -90,7 +90,12 @@ def in_room(basis: Basis) -> Laid:
 
 
 def size_load(load: Load, basis: Basis) -> LoadProposal:
-    """Sizes everything for one load. Nothing is refused: what does not suffice says so."""
+    """Sizes everything for one load. Nothing is refused: what does not suffice says so.
+
+    Args:
+        load: The load.
+        basis: Supply, practice, enclosure and what the builder overrode.
+    """
     current = load_current(load, basis)
     setting = overload_setting(load, current, basis)
     guard, guard_parts = protection(load, current, setting, basis)
@@ -253,6 +258,13 @@ def volt_drop(load: Load, amps: float, mm2: float, basis: Basis, cos: float | No
 
     Source:
         IEC 60364-5-52 Annex G (formula), IEC 60228 or NEC Chapter 9 Table 8 (resistance), from memory.
+
+    Args:
+        load: The load.
+        amps: The current, A.
+        mm2: The section of the conductor, mm².
+        basis: Supply, practice, enclosure and what the builder overrode.
+        cos: Power factor; None takes the usual one.
     """
     volts = load.voltage_v or basis.supply.voltage_of(load.phases)
     phi = cos if cos is not None else rule("motor power factor").value if load.is_motor else 1.0

@@ -76,6 +76,10 @@ def bonding_section(current_a: float, supply_mm2: float) -> Figure:
 
     Source:
         IEC 61439-1 Table 3, from memory: up to 20 A the section of the supply conductor.
+
+    Args:
+        current_a: The current, A.
+        supply_mm2: The section of the supply's conductors, mm².
     """
     found = table("bonding_sections")
     for row in found.rows:

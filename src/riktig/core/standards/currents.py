@@ -60,6 +60,10 @@ def motor_current_hp(hp: float, voltage_v: float) -> Figure | None:
 
     Source:
         IEC 60947-4-1 Annex G, Table G.1, hp block, from memory.
+
+    Args:
+        hp: Rated output, horsepower.
+        voltage_v: The voltage, V.
     """
     found = table("motor_currents_hp")
     column = "I_440-480V_A" if voltage_v >= 440 else "I_380-415V_A" if voltage_v >= 380 else ""

@@ -56,6 +56,10 @@ def class_keeps(fitting: str, box: str) -> bool | None:
 
     Source:
         IEC 60529 (each digit by itself), NEMA 250 (which type covers which), from memory.
+
+    Args:
+        fitting: The class of what is fitted.
+        box: The class of the enclosure.
     """
     verdicts: list[bool | None] = []
     wanted = _IP.search(box)

@@ -76,6 +76,10 @@ def nec_locked_rotor(hp: float, voltage_v: float) -> Figure | None:
 
     Source:
         NEC Table 430.251(B), from memory.
+
+    Args:
+        hp: Rated output, horsepower.
+        voltage_v: The voltage, V.
     """
     found = table("nec_locked_rotor_currents")
     for row in found.rows:
@@ -153,6 +157,10 @@ def nec_ambient_factor(ambient_c: float, insulation_c: float) -> Figure:
 
     Source:
         NEC Table 310.15(B)(1), from memory.
+
+    Args:
+        ambient_c: The air around, °C.
+        insulation_c: What the insulation stands, °C.
     """
     found = table("nec_ambient_factors")
     for row in found.rows:

@@ -85,6 +85,10 @@ def operator_pitch(size: str = "D22", *, legends: bool = True) -> tuple[float, f
     Source:
         IEC 60947-5-1 (formerly EN 50007), from memory; down 40 bare to 50 with legends.
 
+    Args:
+        size: The size of the operators, such as “22”.
+        legends: Whether they have legend plates.
+
     Raises:
         KeyError: not in the table.
     """

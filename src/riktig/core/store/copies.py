@@ -20,6 +20,12 @@ def go_on_in_copy(file: JobFile, *, who: str, at: str, signer: Signer | None = N
     Ticks and readings are not taken over: it is not known which of them to believe. They stay in the old file, which
     is not touched.
 
+    Args:
+        file: The open file.
+        who: The name of the person.
+        at: When, as text.
+        signer: The key to sign with; None signs nothing.
+
     Raises:
         RiktigError: the job cannot be read, or no file can be made there.
     """
@@ -30,6 +36,12 @@ def go_on_in_copy(file: JobFile, *, who: str, at: str, signer: Signer | None = N
 
 def go_on_from_text(path: Path, *, who: str, at: str, signer: Signer | None = None) -> JobFile:
     """Makes a new job file beside a job that was written as JSON, with an empty log.
+
+    Args:
+        path: Where it is written; an existing file is replaced.
+        who: The name of the person.
+        at: When, as text.
+        signer: The key to sign with; None signs nothing.
 
     Raises:
         RiktigError: it is no job, or no file can be made there.

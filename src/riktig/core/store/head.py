@@ -1,5 +1,8 @@
-"""How far a job file goes: counted, bound to the last revision and the last entry, and signed, so that nothing can be
-cut off at the end without a trace."""
+"""How far a job file goes.
+
+Counted, bound to the last revision and the last entry, and signed, so that nothing can be cut off at the end without a
+trace.
+"""
 
 import hashlib
 import json

@@ -16,7 +16,12 @@ _WHERE = re.compile(r"^(.*?)(?: - at `(.*)`)?$", re.S)
 
 
 def dump_job(job: Job, *, indent: bool = False) -> str:
-    """The job as JSON: ``{"format": 1, "job": {...}}``; the same job gives the same text."""
+    """The job as JSON: ``{"format": 1, "job": {...}}``; the same job gives the same text.
+
+    Args:
+        job: The job; it is not changed.
+        indent: Whether it is set out to be read.
+    """
     plain: dict[str, object] = msgspec.to_builtins(job)
     plain["numbers"] = [
         {"number": one.number, "pins": [str(pin) for pin in one.pins], "marks": one.marks} for one in job.numbers
@@ -27,6 +32,11 @@ def dump_job(job: Job, *, indent: bool = False) -> str:
 
 def load_job(text: str, *, where: str = "", mend: bool = False) -> Job:
     """A job from JSON; with ``mend``, letters that cannot be kept are replaced and not refused.
+
+    Args:
+        text: The text.
+        where: What the text came from, for messages.
+        mend: Whether what is no text any more may be replaced.
 
     Raises:
         RiktigError: not JSON, not ours, newer than this edition, an unknown or missing field, a

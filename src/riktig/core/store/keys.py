@@ -14,6 +14,10 @@ __all__ = ["signer_of"]
 def signer_of(who: str, folder: Path) -> Signer:
     """The key of a person, made when there is none yet. However the name is written, a person has one.
 
+    Args:
+        who: The name of the person.
+        folder: A folder that is there.
+
     Raises:
         RiktigError: it cannot be read or kept.
     """

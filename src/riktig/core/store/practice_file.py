@@ -36,6 +36,10 @@ def _unusable(path: Path, why: str) -> RiktigError:
 def keep_user_practice(path: Path, practice: Practice) -> None:
     """Keeps a practice as the house's own; the old file stands until the new one is whole.
 
+    Args:
+        path: Where it is written; an existing file is replaced.
+        practice: The practice of the job.
+
     Raises:
         RiktigError: it cannot be written.
     """

@@ -29,8 +29,10 @@ class FileState:
         return cls(found.st_dev, found.st_ino, found.st_size, os.pread(handle, 100, 0)[_HEADER])
 
     def is_step_after(self, before: "FileState") -> bool:
-        """Whether one step of ours lies between the two, and nothing else: SQLite counts its steps, and the file's mark
-        stays."""
+        """Whether one step of ours lies between the two, and nothing else.
+
+        SQLite counts its steps, and the file's mark stays.
+        """
         steps = int.from_bytes(self.counters[:4], "big") - int.from_bytes(before.counters[:4], "big")
         return steps == 1 and self.counters[16:] == before.counters[16:]
 
@@ -52,8 +54,10 @@ def why_not_ours(path: Path, handle: int, last: FileState | None) -> str:
 
 
 def rescue_places(path: Path, handle: int) -> Iterator[Path]:
-    """Names for a rescue copy, best first: beside the file's name, beside the file itself, in the home, among the
-    temporary files."""
+    """Names for a rescue copy, best first.
+
+    Beside the file's name, beside the file itself, in the home, among the temporary files.
+    """
     folders = [path.parent]
     with contextlib.suppress(OSError):
         folders.append(Path(f"/proc/self/fd/{handle}").readlink().parent)

@@ -57,6 +57,10 @@ class WrittenCircuit:
 def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
     """A circuit from JSON. Whether its paths can be drawn is for ``circuit.add_written`` to say.
 
+    Args:
+        text: The text.
+        where: What the text came from, for messages.
+
     Raises:
         RiktigError: not JSON, not of this form, newer than this edition; with the path of each fault.
     """

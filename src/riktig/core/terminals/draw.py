@@ -13,7 +13,12 @@ _WIRE = {"PE": "wire green-yellow", "N": "wire light blue"}
 
 
 def draw_strip(strip: Strip, strips: Strips) -> Drawing:
-    """One strip with both sides written at each terminal; keys are ``device:`` and the id."""
+    """One strip with both sides written at each terminal; keys are ``device:`` and the id.
+
+    Args:
+        strip: The strip.
+        strips: The terminal strips and the cables that land on them.
+    """
     marks: list[Shape] = []
     top = 58.0
     width = LEFT + len(strip.rows) * WIDE + 30

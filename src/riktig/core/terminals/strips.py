@@ -98,6 +98,14 @@ def make_strips(
     Method:
         Each field device has one cable; its pins land on the field side of the terminal of their
         net that belongs to the device's own circuit, or on a free way of the earth bar.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        names: Tags of devices and numbers of nets.
+        sizing: The part of every device.
+        wiring: All wires, in the order of their batches.
+        loads: The loads of the job.
     """
     cables = _cables(circuits, nets, names, sizing, wiring, loads)
     core_at = {core.panel_pin: (cable, core) for cable in cables for core in cable.cores}

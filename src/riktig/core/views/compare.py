@@ -51,7 +51,12 @@ def snapshot(evaluation: Evaluation[Job]) -> Snapshot:
 
 
 def what_changed(before: Snapshot, after: Snapshot) -> tuple[ListChange, ...]:
-    """Values first, each with old and new; then how many rows of each list came, went or changed."""
+    """Values first, each with old and new; then how many rows of each list came, went or changed.
+
+    Args:
+        before: The lists before.
+        after: The lists now.
+    """
     found = _values(before["proposal"], after["proposal"])
     for name in WATCHED[1:]:
         if before[name] is after[name]:

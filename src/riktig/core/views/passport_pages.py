@@ -40,7 +40,13 @@ __all__ = ["Passport", "PassportRow", "PassportSection", "device_of", "passport"
 
 
 def passport(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Passport | None:
-    """The passport of what a key names; None when nothing (any more) has that key."""
+    """The passport of what a key names; None when nothing (any more) has that key.
+
+    Args:
+        evaluation: Of the job.
+        key: What it stands for; None for nothing that can be selected.
+        records: The log, oldest first.
+    """
     match key:
         case DeviceKey() | PinKey() | ElementKey():
             owner = device_of(key)

@@ -56,7 +56,12 @@ class Status:
 
 
 def statuses(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[Status, ...]:
-    """All stations in the order of work."""
+    """All stations in the order of work.
+
+    Args:
+        evaluation: Of the job.
+        records: The log, oldest first.
+    """
     job, kept = evaluation.document, tuple(records)
     if not job.loads:
         waits = [Status(name, Stamp.BLANK, "waits for the Brief") for name in STATIONS[1:]]

@@ -105,7 +105,12 @@ def trace_of(evaluation: Evaluation[Job], key: Key | None) -> tuple[str, Trace]:
 
 
 def trace_page(evaluation: Evaluation[Job], key: Key | None) -> TracePage | None:
-    """The page of what a selection key names; None where nothing can be followed."""
+    """The page of what a selection key names; None where nothing can be followed.
+
+    Args:
+        evaluation: Of the job.
+        key: What it stands for; None for nothing that can be selected.
+    """
     title, found = trace_of(evaluation, key)
     if not found.paths:
         return None

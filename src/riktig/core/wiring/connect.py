@@ -47,6 +47,17 @@ def wire_all(
         Each net is joined by the shortest chain through its clamps; a clamp for one conductor
         ends the chain. Protective conductors run each from a way of its own on the earth bar.
         Length = way through the ducts + an allowance at each end, rounded up.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        names: Tags of devices and numbers of nets.
+        sizing: The part of every device.
+        layout: The plate: where everything stands.
+        door: The doors with what is fitted in them.
+        enclosure: The enclosure.
+        practice: The practice of the job.
+        joins: What the builder joined to blocks.
     """
     devices = circuits.by_id
     router = Router(layout, door, circuits.devices, enclosure, practice, nets.of_pin)

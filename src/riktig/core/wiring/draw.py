@@ -18,6 +18,7 @@ def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: Key | None = 
     """The batches in the order they go in, a card each; the key of each is that of its batch.
 
     Args:
+        wiring: All wires, in the order of their batches.
         finished: Wires of each batch that are finished, by batch number as text.
         chosen: Key of the wire whose batch is marked.
     """
@@ -86,7 +87,13 @@ def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) ->
 
 
 def route_marks(wires: Iterable[Wire], *, shift: float = RULER, width: float = 1.6) -> list[Shape]:
-    """The way of wires over the plate drawing; the part over the door is dashed."""
+    """The way of wires over the plate drawing; the part over the door is dashed.
+
+    Args:
+        wires: The wires.
+        shift: How far everything is moved, mm.
+        width: Outer width, mm.
+    """
     marks: list[Shape] = []
     for wire in wires:
         role = "wire green-yellow" if wire.colour == "green-yellow" else "live"
@@ -122,7 +129,13 @@ def _put(done: list[Point], point: Point) -> None:
 
 
 def mini_plate(layout: Layout, wires: Iterable[Wire], chosen: frozenset[str]) -> Drawing:
-    """A small plate with outlines only, the chosen devices filled, and the way of some wires."""
+    """A small plate with outlines only, the chosen devices filled, and the way of some wires.
+
+    Args:
+        layout: The plate: where everything stands.
+        wires: The wires.
+        chosen: The wires that are shown.
+    """
     marks: list[Shape] = [box(layout.plate, "line", 2.0, "panel")]
     marks += [box(duct.rect, "hair", 1.0, "duct") for duct in layout.ducts]
     for seat in layout.seats:

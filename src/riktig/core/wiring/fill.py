@@ -55,8 +55,11 @@ class DuctEntry:
 
 @dataclass(frozen=True, slots=True)
 class DuctUse:
-    """One duct: the fullest share of its section, the families in it, the narrowest width that would do, mm, and where
-    wires go in. ``width`` is 0 when no standard width would do."""
+    """One duct: what runs in it, and where it goes in.
+
+    The fullest share of its section, the families in it, the narrowest width that would do, mm, and where wires go in.
+    ``width`` is 0 when no standard width would do.
+    """
 
     name: str
     segments: tuple[Segment, ...]

@@ -13,7 +13,12 @@ __all__ = ["Batch", "Crowded", "Segment", "Wire", "WireEnd", "WireId", "Wiring",
 
 
 def wire_key(a: PinRef, b: PinRef) -> WireId:
-    """The same for the same two pins, whatever number the wire carries."""
+    """The same for the same two pins, whatever number the wire carries.
+
+    Args:
+        a: One end.
+        b: The other end.
+    """
     first, second = sorted((a, b))
     return WireId(f"{first}~{second}")
 

@@ -1,13 +1,15 @@
-"""What the shell shows, derived at once when it is quick and aside when it is not."""
+"""What is not on the screen yet, or is shown around the station: derived aside, so that an edit is seen at once."""
 
 import time
 from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QTimer
 
-from riktig.core.evaluation import Evaluation
+from riktig.core.evaluation import Derived, Evaluation
+from riktig.core.holes import HOLES
 from riktig.core.job import Job
 from riktig.core.labels import INDEX
+from riktig.core.proving import TESTS
 from riktig.core.rules import RULES
 from riktig.core.views import TRACE_LOOKUPS, statuses
 from riktig.core.work import Progress
@@ -18,10 +20,12 @@ __all__ = ["Deriver"]
 
 LONG_S = 0.25
 """From here on the interface does not wait for wires, rules and tests (chosen by us: a pause one notices)."""
-QUIET_MS = 400
-"""How long nothing must have been edited before slow work begins: an edit that follows at once is not held up."""
-MANY_LOADS = 12
-"""Loads of a job from which the first derivation is expected to take long."""
+SOON_MS, QUIET_MS = 20, 400
+"""How long nothing must have been edited before the work begins: until the station has been painted, and when the work
+is slow until an edit that follows at once is not held up."""
+
+WHOLE: tuple[Derived[Job, object], ...] = (RULES, INDEX, TRACE_LOOKUPS, TESTS, HOLES)
+"""With these, everything that the shell shows is there."""
 
 
 class Deriver(QObject):
@@ -40,13 +44,18 @@ class Deriver(QObject):
         self._fork: Evaluation[Job] | None = None
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
-        self._timer.setInterval(QUIET_MS)
+        self._timer.setInterval(SOON_MS)
         self._timer.timeout.connect(self._begin)
 
     @property
     def busy(self) -> bool:
         """Whether the results of now are still being worked out."""
         return self._work is not None or self._timer.isActive()
+
+    @property
+    def is_known(self) -> bool:
+        """Whether everything is known of the job of now, so that it can be shown at no cost."""
+        return not self.busy and all(self._session.evaluation.has(result) for result in WHOLE)
 
     def ask(self) -> None:
         """Everything that the shell shows, of the job of now."""
@@ -56,15 +65,12 @@ class Deriver(QObject):
             self._work.stop()
             self._waits()
             return
-        first = session.evaluation is not self._plan
         self._plan = session.evaluation
-        if self._slow or self._timer.isActive() or (first and len(session.job.loads) > MANY_LOADS):
-            self._timer.start()
-            self._waits()
+        if self.is_known:
+            self._ready()
             return
-        begun = time.perf_counter()
-        self._ready()
-        self._slow = time.perf_counter() - begun > LONG_S and not first
+        self._timer.start(QUIET_MS if self._slow else SOON_MS)
+        self._waits()
 
     def _begin(self) -> None:
         session = self._session
@@ -75,10 +81,9 @@ class Deriver(QObject):
             self._fork = fork
             begun = time.perf_counter()
             statuses(fork, records)
-            fork.get(RULES)
-            self._slow = time.perf_counter() - begun > LONG_S / 2
-            fork.get(INDEX)
-            fork.get(TRACE_LOOKUPS)
+            for result in WHOLE:
+                fork.get(result)
+            self._slow = time.perf_counter() - begun > LONG_S
 
         self._work = Work(derive, self)
         self._work.done.connect(self._done)

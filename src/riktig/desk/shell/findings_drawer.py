@@ -16,8 +16,9 @@ def finding_row(finding: Finding, go: object, quick_fix: object, *, signed: str 
     """A finding: what, which clause, what would mend it, and the mend where there is one.
 
     Args:
+        finding: The finding.
         go: Called with the key of where it is.
-        mend: Called with the mend.
+        quick_fix: The remedy.
         signed: Who signed for it, when it needs judgement and has it.
     """
     row = QWidget()

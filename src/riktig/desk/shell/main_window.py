@@ -187,6 +187,8 @@ class MainWindow(QMainWindow):
         if station.stale:
             station.stale = False
             station.refresh()
+            if self.deriver.is_known:
+                station.show_derived()
         station.show_selection(self.session.selection)
 
     def show_thing(self, key: Key | None) -> None:
@@ -240,6 +242,8 @@ class MainWindow(QMainWindow):
         self.drawer.show_results(session.evaluation.get(RULES) if session.job.loads else ())
         last = f"  ·  {session.undo_name}" if session.undo_name else ""
         self.drawer.show_kept(bool(session.unwritten), last)
+        if self.current:
+            self.stations[self.current].show_derived()
         self._selected(session.selection)
 
     def _show_waiting(self) -> None:

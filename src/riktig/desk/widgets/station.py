@@ -58,6 +58,9 @@ class Station(QWidget):
     def refresh(self) -> None:
         """Shows the plan of now."""
 
+    def show_derived(self) -> None:
+        """Called when wires, rules and tests are all known again; what needs them all is shown now."""
+
     def show_selection(self, key: Key | None) -> None:
         """Marks what is selected."""
 

@@ -41,7 +41,7 @@ def power_marks(
         devices: All devices.
         tags: What each is called.
         elsewhere: Where the other part of a device stands.
-        ground: What stands on the sheet so far.
+        collisions: What stands on the sheet so far.
         rung_name: What a rung is called by its id, where numbers go by rung; otherwise empty.
     """
     marks: list[Shape] = []

@@ -86,7 +86,14 @@ class SheetPen:
 
 
 def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: Key | None) -> tuple[int, ...]:
-    """The numbers of the sheets on which what a key names stands."""
+    """The numbers of the sheets on which what a key names stands.
+
+    Args:
+        sheets: The sheets as they are laid out.
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        key: What it stands for; None for nothing that can be selected.
+    """
     if isinstance(key, CircuitKey):
         return tuple(sheet.number for sheet in sheets.sheets if key.circuit in sheet.circuits)
     owner = device_of(key)
@@ -110,7 +117,13 @@ def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: Key | None)
 
 
 def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[tuple[str, str]]:
-    """Where the contacts of a device are: (unit, place or “spare”), in the order of its units."""
+    """Where the contacts of a device are: (unit, place or “spare”), in the order of its units.
+
+    Args:
+        sheets: The sheets as they are laid out.
+        circuits: All devices and rungs of the job.
+        device: The device.
+    """
     found: dict[str, str] = {}
     for rung in circuits.rungs:
         for one in elements_of(rung.path):

@@ -19,7 +19,14 @@ END = 1.6
 
 
 def net_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net], net: Net) -> list[Shape]:
-    """A net everywhere it goes on a sheet, thick: its lines, and the ends of the elements that it joins."""
+    """A net everywhere it goes on a sheet, thick: its lines, and the ends of the elements that it joins.
+
+    Args:
+        sheet: The sheet.
+        devices: All devices by their ids.
+        of_pin: The net of every pin.
+        net: The net.
+    """
 
     def thick(x1: float, y1: float, x2: float, y2: float) -> Line:
         return Line(x1, y1, x2, y2, "act", 0.9)
@@ -44,7 +51,13 @@ def net_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[Pin
 
 
 def net_lines(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Line]:
-    """Every line of a sheet that carries a net, keyed by it: connections, and the lines across a power sheet."""
+    """Every line of a sheet that carries a net, keyed by it: connections, and the lines across a power sheet.
+
+    Args:
+        sheet: The sheet.
+        devices: All devices by their ids.
+        of_pin: The net of every pin.
+    """
     found = [mark for mark in wire_marks(sheet, devices, of_pin) if isinstance(mark, Line) and mark.key]
     if sheet.bus:
         at = {node: net for net in of_pin.values() for node in net.nodes}
@@ -59,7 +72,12 @@ def net_lines(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[Pin
 
 
 def ends_of(seat: SheetElement, devices: Mapping[DeviceId, Device]) -> list[tuple[Pole, float, PinRef, PinRef]]:
-    """The poles of an element where it stands: each with its x, mm, and its upper and lower pin."""
+    """The poles of an element where it stands: each with its x, mm, and its upper and lower pin.
+
+    Args:
+        seat: The element on its sheet.
+        devices: All devices by their ids.
+    """
     found = []
     for index, pole in enumerate(seat.element.poles):
         pins = devices[pole.device].kind.unit(pole.unit).pins

@@ -106,6 +106,7 @@ def _odd(order: tuple[int, ...]) -> bool:
 
 
 def monitor_downstream(graph: UnitGraph) -> list[CircuitFault]:
+    """Phase monitors that watch the lines behind the contactor which they let in, and so never let it in."""
     found = []
     for monitor in (d for d in graph.circuits.devices if d.kind.can(Can.WATCHES_PHASES)):
         mine = graph.net(monitor, "L1")

@@ -54,7 +54,12 @@ def frame_marks(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
 
 
 def cell_frame(column: int, row: str = "") -> Poly:
-    """A frame around a place of a sheet: a column and a row, or the whole column."""
+    """A frame around a place of a sheet: a column and a row, or the whole column.
+
+    Args:
+        column: The column, 0 to 9.
+        row: The row, A to F.
+    """
     x = FIRST_X + column * COLUMN
     at = "ABCDEF".find(row) if row else -1
     top, bottom = (FIRST_Y + at * ROW, FIRST_Y + (at + 1) * ROW) if at >= 0 else (FIRST_Y, FRAME_BOTTOM)

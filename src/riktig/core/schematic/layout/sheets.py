@@ -50,8 +50,14 @@ _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT, Behav
 
 
 def lay_out(circuits: Circuits, memory: Memory | None = None) -> Sheets:
-    """Places every element: power sheets first, then control sheets circuit by circuit, then
-    the earth tree and the symbols used."""
+    """Places every element on a sheet.
+
+    Power sheets first, then control sheets circuit by circuit, then the earth tree and the symbols used.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+    """
     memory = memory or Memory()
     return memory.recent(Sheets, "sheets").get((circuits,), lambda: _laid_out(circuits, memory))
 

@@ -6,7 +6,12 @@ __all__ = ["io_address"]
 
 
 def io_address(device: Device, unit: str) -> str:
-    """The address of a point of a card: “%IX0.3”, “%QW1”; empty for anything else."""
+    """The address of a point of a card: “%IX0.3”, “%QW1”; empty for anything else.
+
+    Args:
+        device: The device.
+        unit: The name of a unit of the device, such as “13-14”.
+    """
     first = next((word for word in device.purpose.split() if word.startswith("%")), "")
     if not first or device.kind.point_pin is None:
         return ""

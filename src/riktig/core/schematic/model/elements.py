@@ -197,6 +197,10 @@ class Circuits:
 def outside_device(circuits: Circuits, circuit: CircuitId) -> Device:
     """The load that a circuit serves: what it feeds in the field, or its first device.
 
+    Args:
+        circuits: All devices and rungs of the job.
+        circuit: Which circuit.
+
     Raises:
         IndexError: the circuit has no device.
     """

@@ -71,6 +71,11 @@ def conductor_ends_of(
         Pulled wires = places - 1, links = ends - places (common practice, no source). What a device joins
         inside itself (a terminal, a bar, a block) is one end; a plugged pin is none. The plate comes first,
         then the door, then the field.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        place: Where a device is, in words.
     """
     devices = circuits.by_id
     joined: dict[PinRef, PinRef] = {}

@@ -87,8 +87,10 @@ class _Union:
 
 @dataclass(frozen=True, slots=True)
 class _Walked:
-    """One rung walked from end to end: groups of one potential, the order in which a reader meets
-    those that have a pin (line after line), and phases of power pins.
+    """One rung walked from end to end.
+
+    Groups of one potential, the order in which a reader meets those that have a pin (line after line), and phases of
+    power pins.
     """
 
     groups: tuple[tuple[PinOrNode, ...], ...]
@@ -102,6 +104,10 @@ def find_nets(circuits: Circuits, memory: Memory | None = None) -> Nets:
     Method:
         Every rung is walked once a line; a device element parts two nodes, a joint (terminal,
         bar) does not. O(pins). A rung that did not change is not walked again.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
 
     Returns:
         Nets in the order a reader meets them from the supply on, same circuits same order.
@@ -141,7 +147,7 @@ def _all_walked(circuits: Circuits, kinds: dict[DeviceId, str], memory: Memory) 
     kept = memory.memo(_Walked, "rung")
     for rung in circuits.rungs:
         crossed = tuple(kinds[did] for did in _met(rung.path))
-        yield kept.get(rung.id, (rung, crossed), lambda r=rung: _walk(r, kinds))  # type: ignore[misc]
+        yield kept.get(rung.id, (rung, crossed), lambda r=rung: _RungWalk(r, kinds).walked())  # type: ignore[misc]
 
 
 def _met(branch: Branch) -> Iterator[DeviceId]:
@@ -156,59 +162,73 @@ def _met(branch: Branch) -> Iterator[DeviceId]:
                 yield from _met(part)
 
 
-def _walk(rung: Rung, kinds: dict[DeviceId, str]) -> _Walked:
-    """What a rung joins, with no knowledge of other rungs: nodes between have no name outside."""
-    union = _Union()
-    fresh = iter(range(10**9))
+class _RungWalk:
+    """Walks one rung from end to end, with no knowledge of other rungs: nodes between have no name outside.
 
-    def between(lefts: list[str]) -> list[str]:
-        return [f"node:~{next(fresh)}" for _ in lefts]
+    ``met`` holds, line after line, the pins in the order a reader meets them, each with the line it is on.
+    """
 
-    def walk(branch: Branch, lefts: list[str], rights: list[str], met: list[list[tuple[PinRef, int]]]) -> None:
+    def __init__(self, rung: Rung, kinds: dict[DeviceId, str]) -> None:
+        self.rung, self.kinds, self.union = rung, kinds, _Union()
+        self._fresh = iter(range(10**9))
+        self.lines = _lines(rung.path)
+        self.count = max(len(rung.start), len(rung.end), self.lines)
+        self.met: list[list[tuple[PinRef, int]]] = [[] for _ in range(self.count)]
+        self._branch(rung.path, self._ends(rung.start), self._ends(rung.end))
+
+    def _ends(self, named: tuple[str, ...]) -> list[str]:
+        return [f"node:{named[n]}" if named else self._between() for n in range(self.count)]
+
+    def _between(self) -> str:
+        return f"node:~{next(self._fresh)}"
+
+    def _branch(self, branch: Branch, lefts: list[str], rights: list[str]) -> None:
         match branch:
-            case Element(poles=poles):
-                for line, pole in enumerate(poles):
-                    pins = kind(kinds[pole.device]).unit(pole.unit).pins
-                    first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
-                    out = branch.leads_to(line)
-                    for name, node, on in ((first, lefts[line], line), (last, rights[out], out)):
-                        pin = PinRef(pole.device, name)
-                        union.add((pin, node))
-                        met[line].append((pin, on))
+            case Element():
+                self._element(branch, lefts, rights)
             case Landing(device=device, pins=pins):
                 for line, name in enumerate(pins):
                     pin = PinRef(device, name)
-                    union.add((pin, lefts[line]))
-                    met[line].append((pin, line))
-                for left, right in zip(lefts, rights, strict=True):
-                    union.add((left, right))
+                    self.union.add((pin, lefts[line]))
+                    self.met[line].append((pin, line))
+                self._through(lefts, rights)
+            case Series(()):
+                self._through(lefts, rights)
             case Series(parts):
-                if not parts:
-                    for left, right in zip(lefts, rights, strict=True):
-                        union.add((left, right))
-                nodes = [lefts, *(between(lefts) for _ in parts[1:]), rights]
+                nodes = [lefts, *([self._between() for _ in lefts] for _ in parts[1:]), rights]
                 for part, a, b in zip(parts, nodes, nodes[1:], strict=False):
-                    walk(part, a, b, met)
+                    self._branch(part, a, b)
             case Parallel(parts):
                 for part in parts:
-                    walk(part, lefts, rights, met)
+                    self._branch(part, lefts, rights)
 
-    lines = _lines(rung.path)
-    count = max(len(rung.start), len(rung.end), lines)
-    begin = [f"node:{rung.start[n]}" if rung.start else f"node:~{next(fresh)}" for n in range(count)]
-    finish = [f"node:{rung.end[n]}" if rung.end else f"node:~{next(fresh)}" for n in range(count)]
-    met: list[list[tuple[PinRef, int]]] = [[] for _ in range(count)]
-    walk(rung.path, begin, finish, met)
-    groups: dict[int, list[PinOrNode]] = defaultdict(list)
-    for item, number in union.group_of.items():
-        if isinstance(item, PinRef) or not item.startswith("node:~"):
-            groups[union.find(number)].append(item)
-    places = {number: place for place, number in enumerate(groups)}
-    power: tuple[tuple[PinRef, int], ...] = ()
-    if rung.band in (Band.INCOMING, Band.POWER):
-        power = tuple((pin, _phase(rung, on, lines)) for line in met for pin, on in line)
-    order = dict.fromkeys(places[union.find(union.group_of[pin])] for line in met for pin, _ in line)
-    return _Walked(tuple(tuple(group) for group in groups.values()), tuple(order), power)
+    def _through(self, lefts: list[str], rights: list[str]) -> None:
+        for left, right in zip(lefts, rights, strict=True):
+            self.union.add((left, right))
+
+    def _element(self, element: Element, lefts: list[str], rights: list[str]) -> None:
+        for line, pole in enumerate(element.poles):
+            pins = kind(self.kinds[pole.device]).unit(pole.unit).pins
+            first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
+            out = element.leads_to(line)
+            for name, node, on in ((first, lefts[line], line), (last, rights[out], out)):
+                pin = PinRef(pole.device, name)
+                self.union.add((pin, node))
+                self.met[line].append((pin, on))
+
+    def walked(self) -> _Walked:
+        """What the rung joins."""
+        union = self.union
+        groups: dict[int, list[PinOrNode]] = defaultdict(list)
+        for item, number in union.group_of.items():
+            if isinstance(item, PinRef) or not item.startswith("node:~"):
+                groups[union.find(number)].append(item)
+        places = {number: place for place, number in enumerate(groups)}
+        power: tuple[tuple[PinRef, int], ...] = ()
+        if self.rung.band in (Band.INCOMING, Band.POWER):
+            power = tuple((pin, _phase(self.rung, on, self.lines)) for line in self.met for pin, on in line)
+        order = dict.fromkeys(places[union.find(union.group_of[pin])] for line in self.met for pin, _ in line)
+        return _Walked(tuple(tuple(group) for group in groups.values()), tuple(order), power)
 
 
 def _phase(rung: Rung, on: int, lines: int) -> int:
@@ -257,20 +277,26 @@ def _lines(branch: Branch) -> int:
             return _lines(parts[0]) if parts else 1
 
 
-def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[PinRef, int]) -> Nets:
-    group_of, find = union.group_of, union.find
+def _pins_of(circuits: Circuits, union: _Union) -> tuple[dict[int, list[PinRef]], dict[PinRef, int], set[int]]:
+    """The pins of each net, the net of each pin, and the nets with a pin that takes a wire."""
     groups: dict[int, list[PinRef]] = defaultdict(list)
-    landed: set[int] = set()  # nets with a pin that takes a wire
     root: dict[PinRef, int] = {}
+    landed: set[int] = set()
     for device in circuits.devices:
         for pin in device.kind.pins:
             ref = device.pins[pin.name]
-            number = group_of.get(ref)
+            number = union.group_of.get(ref)
             if number is not None:
-                root[ref] = own = find(number)
+                root[ref] = own = union.find(number)
                 groups[own].append(ref)
                 if pin.clamp is not Clamp.PLUG:
                     landed.add(own)
+    return groups, root, landed
+
+
+def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[PinRef, int]) -> Nets:
+    group_of, find = union.group_of, union.find
+    groups, root, landed = _pins_of(circuits, union)
     names: dict[int, list[str]] = defaultdict(list)
     for item, number in group_of.items():
         if not isinstance(item, PinRef):
@@ -285,16 +311,18 @@ def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[Pin
         pins, nodes = tuple(groups[own]), tuple(sorted(names[own]))
         if not pins:
             continue
-        if "PE" in nodes:
-            net_class = NetClass.EARTH
-        elif "N" in nodes:
-            net_class = NetClass.NEUTRAL
-        elif own in excepted:
-            net_class = NetClass.EXCEPTED
-        elif own in lines:
-            net_class = NetClass.POWER
-        else:
-            net_class = NetClass.DC if own in dc else NetClass.CONTROL
+        net_class = next(
+            found
+            for found, holds in (
+                (NetClass.EARTH, "PE" in nodes),
+                (NetClass.NEUTRAL, "N" in nodes),
+                (NetClass.EXCEPTED, own in excepted),
+                (NetClass.POWER, own in lines),
+                (NetClass.DC, own in dc),
+                (NetClass.CONTROL, True),
+            )
+            if holds
+        )
         nets.append(Net(pins[0], pins, net_class, nodes, own not in landed, lines.get(own, -1)))
     return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})
 

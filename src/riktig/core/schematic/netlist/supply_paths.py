@@ -5,7 +5,7 @@ from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour, Can
+from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.schematic.model.elements import Circuits, Device, Element, elements_of
 from riktig.core.schematic.netlist.nets import PinOrNode, drawn_joints
@@ -67,14 +67,18 @@ class SupplyPaths:
         for device in circuits.devices:
             for unit in device.kind.units:
                 holds = rungs.get((device.id, unit.name)) in coils[device.id]
-                if unit.behaviour is Behaviour.JOINT:
-                    for pin in unit.pins[1:]:
-                        self._cross(device, unit.name, unit.pins[0], pin, JOINT)
-                elif unit.behaviour in PASS and (device.id, unit.name) in self.elements:
-                    self._cross(device, unit.name, unit.pins[0], unit.pins[-1], HOLDS if holds else CROSS)
-                elif unit.behaviour is Behaviour.SOURCE:
-                    self._note_primary(device, unit.name, (unit.pins[0], unit.pins[-1]))
+                self._add_unit(device, unit, HOLDS if holds else CROSS)
         self._cost, self._back = self._from_sources()
+
+    def _add_unit(self, device: Device, unit: Unit, cost: float) -> None:
+        """What a unit lets through, and what a winding is fed by."""
+        if unit.behaviour is Behaviour.JOINT:
+            for pin in unit.pins[1:]:
+                self._cross(device, unit.name, unit.pins[0], pin, JOINT)
+        elif unit.behaviour in PASS and (device.id, unit.name) in self.elements:
+            self._cross(device, unit.name, unit.pins[0], unit.pins[-1], cost)
+        elif unit.behaviour is Behaviour.SOURCE:
+            self._note_primary(device, unit.name, (unit.pins[0], unit.pins[-1]))
 
     def _note_primary(self, device: Device, unit: str, pins: tuple[str, str]) -> None:
         for pin in pins:

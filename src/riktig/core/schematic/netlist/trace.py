@@ -67,6 +67,7 @@ def trace(tracer: Tracer, asked: DeviceId | PinRef, unit: str = "") -> Trace:
         drives it is followed in turn.
 
     Args:
+        tracer: What knows the ways to every pin.
         asked: A device, or a pin of one.
         unit: Of a device: the one meant; the most telling one when empty.
 
@@ -77,7 +78,13 @@ def trace(tracer: Tracer, asked: DeviceId | PinRef, unit: str = "") -> Trace:
 
 
 def trace_line(tracer: Tracer, pins: tuple[PinRef, ...], why: str) -> Trace:
-    """All ways that matter for a wire or a potential: back from its nearest pin, on from its last."""
+    """All ways that matter for a wire or a potential: back from its nearest pin, on from its last.
+
+    Args:
+        tracer: What knows the ways to every pin.
+        pins: The pins.
+        why: Why it is traced.
+    """
     return _Walk(tracer).of_line(pins, why)
 
 

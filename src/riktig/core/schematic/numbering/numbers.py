@@ -63,6 +63,16 @@ def name_all(
         else lands has no number: the group is one. A number out of use is not given again by the
         running schools, a printed one by none. What was given once is given again, so the names of a
         document that keeps them are those it was settled with. O(pins).
+
+    Args:
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        practice: The practice of the job.
+        tags: Tags that were given before.
+        numbers: Numbers that were given before.
+        last_number: The last running number that was given.
+        printed: Numbers that stand on labels already.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
     """
     memory = memory or Memory()
     inputs = (circuits, nets, practice, tags, numbers, last_number, printed)
@@ -87,12 +97,24 @@ class PinLabels:
 
 
 def wire_number(number: str, mark: int) -> str:
-    """The number of a wire of its own: that of its potential, and the ident of the pin it feeds."""
+    """The number of a wire of its own: that of its potential, and the ident of the pin it feeds.
+
+    Args:
+        number: The number.
+        mark: Which wire of its number, from 1.
+    """
     return f"{number}.{mark}"
 
 
 def names_of(job: Job, circuits: Circuits, nets: Nets, memory: Memory | None = None) -> Names:
-    """The names in a job's circuits."""
+    """The names in a job's circuits.
+
+    Args:
+        job: The job; it is not changed.
+        circuits: All devices and rungs of the job.
+        nets: All nets of these circuits.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+    """
     return name_all(circuits, nets, job.practice, job.tags, job.numbers, job.last_number, job.printed, memory)
 
 

@@ -80,7 +80,12 @@ class _Counter:
 
 
 def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[DeviceId, SheetPlace]:
-    """Where each device is drawn: at its coil if it has one, else where it is met first."""
+    """Where each device is drawn: at its coil if it has one, else where it is met first.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        memory: What earlier computations of the evaluation left; without it the same, only slower.
+    """
     sheets = lay_out(circuits, memory)
     devices = circuits.by_id
     found: dict[DeviceId, SheetPlace] = {}
@@ -97,5 +102,10 @@ def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[Devi
 
 
 def by_tags(text: str, tags: Mapping[DeviceId, str]) -> str:
-    """A text with device ids in braces, each called by its tag; what is no device as it stands there."""
+    """A text with device ids in braces, each called by its tag; what is no device as it stands there.
+
+    Args:
+        text: The text.
+        tags: The tag of every device.
+    """
     return _BRACED.sub(lambda found: tags.get(DeviceId(found[1]), found[1]), text)

@@ -157,7 +157,12 @@ def script_of(
 
 
 def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
-    """What must be done before a load can run: the emergency stop reset, the main contactor switched on."""
+    """What must be done before a load can run: the emergency stop reset, the main contactor switched on.
+
+    Args:
+        circuit: The circuit.
+        others: All circuits of the job.
+    """
     if circuit.load is None or circuit.recipe is Recipe.MAINTAINED:
         return ()
     steps: list[str] = []

@@ -228,7 +228,7 @@ def controller(
 
     Args:
         circuit: The circuit.
-        footing: What every recipe stands on.
+        context: Supply and practice, and where control takes its voltage from.
         loads: The loads that it commands, with their circuits.
         signals: The field devices of the job.
         asked: Points that other circuits end at: status contacts, lamps.

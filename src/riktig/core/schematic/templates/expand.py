@@ -110,7 +110,15 @@ def all_circuits(
     practice: Practice,
     signals: tuple[Signal, ...] = (),
 ) -> tuple[Circuit, ...]:
-    """The circuits of the job and those that the Brief implies, in the order in which they are drawn."""
+    """The circuits of the job and those that the Brief implies, in the order in which they are drawn.
+
+    Args:
+        circuits: The circuits as the job holds them.
+        loads: The loads of the job.
+        supply: The supply of the job.
+        practice: The practice of the job.
+        signals: The field devices of the job.
+    """
     ground = job_footing(circuits, loads, supply, practice, signals)
     dc_contacts = any(s.wetting is Wetting.DC and s.form is Form.DIGITAL for s in signals)
     asked = {
@@ -140,18 +148,26 @@ def expand(
     doors: int = 1,
     memory: Memory | None = None,
 ) -> Circuits:
-    """Devices and rungs of the whole job. A change that finds no hold becomes a ``Clash``.
+    """Devices and rungs of the whole job.
 
-    A circuit of which nothing changed is not made again: its devices and rungs are the same objects.
+    A change that finds no hold becomes a ``Clash``. A circuit of which nothing changed is not made again.
 
     Args:
+        circuits: The circuits as the job holds them.
+        loads: The loads of the job.
+        supply: The supply of the job.
+        practice: The practice of the job.
+        signals: The field devices of the job.
         doors: Of the enclosure: each is bonded by itself.
         memory: What earlier expansions made of single circuits.
     """
-    memory = memory or Memory()
-    return memory.recent(Circuits, "circuits").get(
-        (circuits, loads, supply, practice, signals, doors),
-        lambda: _Expansion(circuits, loads, supply, practice, signals, doors, memory).done(),
+    return (
+        (memory := memory or Memory())
+        .recent(Circuits, "circuits")
+        .get(
+            (circuits, loads, supply, practice, signals, doors),
+            lambda: _Expansion(circuits, loads, supply, practice, signals, doors, memory).done(),
+        )
     )
 
 

@@ -11,6 +11,11 @@ def lines_of(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> tup
     Method:
         A line the customer gave counts. The others go in turn over the lines, or each, the largest
         first, to the line that carries least; ties to the first line.
+
+    Args:
+        loads: The loads of the job.
+        supply: The supply of the job.
+        practice: The practice of the job.
     """
     carried = [0.0, 0.0, 0.0]
     placed: dict[LoadId, tuple[int, ...]] = {}

@@ -48,7 +48,7 @@ def starter(
     Args:
         circuit: The circuit.
         load: The load of the Brief.
-        footing: What every recipe stands on.
+        context: Supply and practice, and where control takes its voltage from.
         signals: The field devices that serve the load.
         on: The lines it sits on, when it does not take all three.
     """

@@ -58,12 +58,12 @@ def incomer(
 
     Args:
         circuit: The incomer of the job.
-        footing: What every recipe stands on.
+        context: Supply and practice, and where control takes its voltage from.
         earth_points: Bonds that the other circuits ask for; the bars are made for all.
         taps: Feeds of the first line that distribution blocks are made for; 0 without blocks.
         neutrals: Neutrals of ways; each gets a way of the neutral bar.
-        doors: Of the enclosure: a bond each.
         ahead: Lines that something is tapped from ahead of the main switch.
+        doors: Of the enclosure: a bond each.
     """
     sk = CircuitBuilder(circuit.id, "", context)
     supply = context.supply

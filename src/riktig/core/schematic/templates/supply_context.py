@@ -78,6 +78,11 @@ def control_source(loads: tuple[Load, ...], supply: Supply, practice: Practice) 
     Source:
         IEC 60204-1 9.1.1: a transformer, but for one starter with at most two control devices; from
         memory.
+
+    Args:
+        loads: The loads of the job.
+        supply: The supply of the job.
+        practice: The practice of the job.
     """
     if practice.control_supply is not ControlSupply.BY_RULEBOOK:
         return practice.control_supply, "The practice of this job says so."
@@ -101,7 +106,16 @@ def supply_context(
     *,
     dc_asked: bool = False,
 ) -> SupplyContext:
-    """What the recipes of this job stand on; ``dc_asked`` when a circuit needs 24 V that no signal asks for."""
+    """What the recipes of this job stand on; ``dc_asked`` when a circuit needs 24 V that no signal asks for.
+
+    Args:
+        loads: The loads of the job.
+        supply: The supply of the job.
+        practice: The practice of the job.
+        signals: The field devices of the job.
+        sources: Supplies that arrive from elsewhere.
+        dc_asked: Whether anything asks for 24 V.
+    """
     control, _ = control_source(loads, supply, practice)
     live, back = {ControlSupply.TRANSFORMER: (LIVE, BACK), ControlSupply.DC: (DC_LIVE, DC_BACK)}.get(control, ("", "N"))
     fed = {signal.wetting for signal in signals if signal.watts or signal.wetting is not Wetting.CONTROL}

@@ -1,6 +1,5 @@
 """What the last answer changed downstream, one line under the letter."""
 
-from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QPushButton, QWidget
 
 from riktig.core.evaluation import Evaluation
@@ -31,10 +30,7 @@ class ChangesLine(QWidget):
         self._say([plain_label("Each answer says here what it changed downstream.", "quiet")])
 
     def follow(self, name: str) -> None:
-        """Compares with what was before, and keeps what is now; once the answer itself is on the screen."""
-        QTimer.singleShot(0, self, lambda: self._compare(name))
-
-    def _compare(self, name: str) -> None:
+        """Compares with what was before, and keeps what is now; called when everything has been worked out."""
         evaluation: Evaluation[Job] = self._session.evaluation
         if evaluation.document is self._job:
             return

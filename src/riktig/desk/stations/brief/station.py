@@ -51,6 +51,10 @@ class BriefStation(Station):
         self._order: list[QWidget] = []
         self.loads: dict[LoadId, LoadPart] = {}
 
+    def show_derived(self) -> None:
+        """What the last answer changed, once it is known."""
+        self.changes.follow(self.session.undo_name)
+
     def refresh(self) -> None:
         """Writes the letter for another job, else fills it in; loads come and go singly."""
         shape = (self.theme, self.session.file)
@@ -68,7 +72,6 @@ class BriefStation(Station):
         body = self._letter.widget()
         if body is not None:
             self._order = tab_as_seen(body, self._order)
-        self.changes.follow(self.session.undo_name)
 
     def show_selection(self, key: Key | None) -> None:
         """Opens the value or shows the load that is selected."""

@@ -33,8 +33,11 @@ STALE_HEIGHT = 96
 
 
 class BuildStation(Station):
-    """Keys: Space ticks the next thing, 1 to 5 tick one, Backspace takes the last tick back,
-    arrow keys go to the next wire; a scanned number goes to its wire."""
+    """One wire at a time, with what is done to it and to its ends.
+
+    Keys: Space ticks the next thing, 1 to 5 tick one, Backspace takes the last tick back, arrow keys go to the next
+    wire; a scanned number goes to its wire.
+    """
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)

@@ -107,19 +107,9 @@ class LivePage(QWidget):
     def _lay_out(self) -> None:
         bar = QWidget()
         row = FlowLayout(bar, gap=6, lead=6)
-        for one in (
-            self.rest,
-            self.second,
-            self.ten,
-            self.run,
-            self.hold,
-            self.measure,
-            self.spoil,
-            self.scripts,
-            self.lists,
-            self.clock,
-        ):
-            row.addWidget(one)
+        first = (self.rest, self.second, self.ten, self.run, self.hold, self.measure)
+        for button in (*first, self.spoil, self.scripts, self.lists, self.clock):
+            row.addWidget(button)
         below = QHBoxLayout()
         below.setSpacing(10)
         below.addWidget(self.board.side)

@@ -210,7 +210,6 @@ class TankView(QWidget):
 
     def set_level(self, level: float) -> None:
         """Fills the tank so far."""
-
         first = len(self._model.panel.events)
         self._put(set_level(self._model.panel, self.tank, level))
         self._model.look(first)

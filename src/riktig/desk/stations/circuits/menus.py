@@ -200,7 +200,6 @@ class Changes:
 
     def add_file(self, path: Path) -> None:
         """Adds the circuit of a rung file; what is wrong with it is said with its place."""
-
         try:
             written = load_rungs(read_text(path, hint="Choose a rung file."), where=path.name)
             add_written(self._session.job, written.title, written.devices, written.rungs)
