@@ -1,5 +1,6 @@
-"""Measures the start and an edit: the first screen against an empty window, the command line, and an edit until it is
-seen on every station.
+"""Measures the start, and an edit until it is seen on every station.
+
+The first screen is compared with an empty window, in turns, so that a slow spell of the machine meets both.
 
 Run: .venv/bin/python benchmarks/start.py [ROUNDS]
 """

@@ -13,34 +13,41 @@ say() { printf '%s\n' "riktig: $*" >&2; }
 
 find_python() {
   local candidate
-  for candidate in python3.11 python3; do
+  for candidate in python3.11 python3.12 python3.13 python3; do
     if command -v "$candidate" >/dev/null 2>&1 &&
-      "$candidate" -c 'import sys; sys.exit(sys.version_info[:2] != (3, 11))' 2>/dev/null; then
+      "$candidate" -c 'import sys; sys.exit(not (3, 11) <= sys.version_info[:2] <= (3, 13))' 2>/dev/null; then
       echo "$candidate"
       return 0
     fi
   done
-  say "Python 3.11 was not found. Install it (Debian: apt-get install python3.11 python3.11-venv)."
+  say "Python 3.11, 3.12 or 3.13 was not found. Install one (Debian: apt-get install python3 python3-venv)."
   return 1
 }
 
+# make_environment [check]: what the program runs with; with "check" also what checks it.
 make_environment() {
-  local stamp="$venv/.lock-of-$(sha256sum "$root/requirements.lock" "$root/pyproject.toml" | sha256sum | cut -c1-16)"
+  local locks=("$root/requirements.lock")
+  [ "${1:-}" = check ] && locks+=("$root/requirements-check.lock")
+  local digest stamp
+  digest="$(sha256sum "${locks[@]}" "$root/pyproject.toml" | sha256sum | cut -c1-16)"
+  stamp="$venv/.lock-of-${1:-run}-$digest"
   [ -e "$stamp" ] && return 0
   local python
   python="$(find_python)" || return 1
   say "making the environment in .venv (about a minute the first time) ..."
   if [ ! -x "$venv/bin/python" ] && ! "$python" -m venv "$venv" >&2; then
-    say "python could not make an environment. Install the package python3.11-venv and try again."
+    say "python could not make an environment. Install the package python3-venv and try again."
     return 1
   fi
-  local quiet=(-q --disable-pip-version-check)
-  "$venv/bin/python" -m pip install "${quiet[@]}" -r "$root/requirements.lock" >&2 || {
-    say "the locked packages could not be installed; see the lines above."
-    return 1
-  }
+  local quiet=(-q --disable-pip-version-check) lock
+  for lock in "${locks[@]}"; do
+    "$venv/bin/python" -m pip install "${quiet[@]}" -r "$lock" >&2 || {
+      say "the locked packages could not be installed; see the lines above."
+      return 1
+    }
+  done
   "$venv/bin/python" -m pip install "${quiet[@]}" --no-deps -e "$root" >&2
-  rm -f "$venv"/.lock-of-*
+  rm -f "$venv/.lock-of-${1:-run}"-*
   touch "$stamp"
   rm -f "$venv/.planner-compiled"
 }

@@ -11,7 +11,7 @@ from riktig.core.ids import CircuitId
 from riktig.core.job import new_job
 from riktig.core.schematic import CIRCUITS
 from riktig.core.schematic.templates.circuit_builder import CircuitBuilder
-from riktig.core.schematic.templates.expand import job_footing
+from riktig.core.schematic.templates.implied_circuits import job_supply_context
 from riktig.demo_job import DEMOS, demo_job
 
 SOURCES = Path(__file__).parents[3] / "src" / "riktig"
@@ -98,7 +98,9 @@ def test_what_is_plugged_under_another_says_under_what() -> None:
     assert {kind.plugs_onto for kind in under} == {Can.SWITCHES_LOAD}
     assert all(kind.plugs_onto is None for kind in kinds() if kind.mounting is not Mounting.UNDER)
     job = new_job()
-    builder = CircuitBuilder(CircuitId("c1"), "pump", job_footing(job.circuits, job.loads, job.supply, job.practice))
+    builder = CircuitBuilder(
+        CircuitId("c1"), "pump", job_supply_context(job.circuits, job.loads, job.supply, job.practice)
+    )
     builder.plate("F", "motor_breaker")
     with pytest.raises(ValueError, match="does not plug under motor_breaker"):
         builder.plate("FO", "overload", under="F")

@@ -114,7 +114,7 @@ def test_anything_is_found_by_its_label(evaluation: Evaluation[Job], typed: str,
     ],
 )
 def test_the_words_people_use_find_the_same_things(evaluation: Evaluation[Job], word: str, key: Key | None) -> None:
-    """The words of N027 and a few more: common practice, no source; letters by the published sets, from memory."""
+    """Words of the trade: common practice, no source; letters by the published sets, from memory."""
     found = [entry.key for entry in find(evaluation.get(INDEX), word, limit=99)]
     assert key in found
 

@@ -187,7 +187,7 @@ def test_a_signal_pair_shares_a_number_with_a_sign_each() -> None:
 
 
 def test_two_contacts_of_one_device_in_series_are_one_when_nothing_leaves_between() -> None:
-    """N081, common practice, no source: no wire leaves there, so the point has no number."""
+    """Common practice, no source: no wire leaves there, so the point has no number."""
     rung = OwnRung("more", "guard", "control", "K:33-34 K:43-44 S.stop:3-4", "N")
     before = with_names_recorded(insert_contact(one_motor(), STOP, Insertable.STOP_BUTTON, "second stop"))
     with pytest.raises(RiktigError):

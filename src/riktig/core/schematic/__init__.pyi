@@ -68,7 +68,8 @@ from .numbering.tags import by_tags, device_places
 from .template_pictures import recipe_picture
 from .templates.behaviour_scripts import ahead_of, script_of
 from .templates.circuit_templates import CIRCUIT_TEMPLATES, CircuitTemplate, Parameter, circuit_template_of
-from .templates.expand import all_circuits, expand
+from .templates.expand import expand
+from .templates.implied_circuits import all_circuits
 from .templates.inserts import INSERTS
 from .templates.load_lines import lines_of
 from .templates.supply_context import SupplyContext, control_source, supply_context

@@ -23,7 +23,8 @@ from riktig.core.schematic.model.elements import Band, Circuits, elements_of
 from riktig.core.schematic.netlist.nets import find_nets
 from riktig.core.schematic.numbering.numbers import names_of
 from riktig.core.schematic.templates.circuit_templates import circuit_template_of
-from riktig.core.schematic.templates.expand import all_circuits, expand
+from riktig.core.schematic.templates.expand import expand
+from riktig.core.schematic.templates.implied_circuits import all_circuits
 
 __all__ = [
     "add_circuit",

@@ -16,7 +16,7 @@ from riktig.core.schematic.numbering.tags import LEFT_OUT
 __all__ = ["NetPlace", "NumberingScheme", "net_places", "pairs_of", "without_suffix"]
 
 GROUPS = {NetClass.POWER: 1, NetClass.NEUTRAL: 2, NetClass.CONTROL: 3, NetClass.DC: 4, NetClass.EXCEPTED: 5}
-"""The leading figure by what a potential carries (chosen by us; N088 names the school, not the figures)."""
+"""The leading figure by what a potential carries (chosen by us)."""
 _SUFFIX = re.compile(rf"(?<=\d)[{LEFT_OUT}]$")
 
 

@@ -5,29 +5,25 @@ from dataclasses import dataclass, replace
 from riktig.core.evaluation import Memory
 from riktig.core.ids import read_contact
 from riktig.core.job import (
-    IMPLIED,
     Change,
     Circuit,
     CircuitId,
     Command,
-    ControlSupply,
     DeviceId,
     Distribution,
-    Form,
     Load,
     PinRef,
     Practice,
     Recipe,
     Signal,
     Supply,
-    Wetting,
 )
 from riktig.core.schematic.layout.power_sheets import is_bus
 from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, Rung, elements_of, touched
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
 from riktig.core.schematic.templates.circuit_templates import circuit_template_of
-from riktig.core.schematic.templates.commands import WITH_STATUS
 from riktig.core.schematic.templates.controls import ControllerPoint, controller
+from riktig.core.schematic.templates.implied_circuits import all_circuits, controller_points, job_supply_context
 from riktig.core.schematic.templates.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.schematic.templates.load_lines import lines_of
 from riktig.core.schematic.templates.starters import starter
@@ -41,11 +37,10 @@ from riktig.core.schematic.templates.supplies import (
     through_feed,
     way,
 )
-from riktig.core.schematic.templates.supply_context import HELD, SAFE, SupplyContext, supply_context
+from riktig.core.schematic.templates.supply_context import SAFE
 
-__all__ = ["all_circuits", "expand", "job_footing", "whole_node"]
+__all__ = ["expand", "whole_node"]
 
-ON_24_V = {Recipe.SCREEN, Recipe.NETWORK, Recipe.CONTROLLER, Recipe.SENSOR_TERMINALS}
 THICK_A = 40.0
 """Above this the neutral terminal takes no control conductor: each neutral gets a way of a bar (chosen by us)."""
 THREE_LINES = {Recipe.REVERSING, Recipe.STAR_DELTA, Recipe.SOFT_START, Recipe.DRIVE}
@@ -63,80 +58,6 @@ STARTERS = {
 def whole_node(name: str, circuit: CircuitId) -> str:
     """The whole name of a node: one without a point belongs to its circuit, but for N and PE."""
     return name if "." in name or name in ("N", "PE") else f"{circuit}.{name}"
-
-
-def job_footing(
-    circuits: tuple[Circuit, ...],
-    loads: tuple[Load, ...],
-    supply: Supply,
-    practice: Practice,
-    signals: tuple[Signal, ...] = (),
-) -> SupplyContext:
-    """What the recipes of a job stand on."""
-    recipes = {circuit.recipe for circuit in circuits}
-    asked = bool(recipes & ON_24_V or _points(circuits, loads)) or any(
-        load.command is Command.CONTROLLER for load in loads
-    )
-    base = supply_context(loads, supply, practice, signals, dc_asked=asked)
-    main = next((c for c in circuits if c.recipe is Recipe.PHASE_MONITOR), None)
-    everything = main is not None and main.param("holds", "single-phase ways") == "all loads"
-    return replace(
-        base,
-        lamp_test=Recipe.LAMP_TEST in recipes,
-        way_lines=HELD if main else base.way_lines,
-        load_lines=HELD if everything else base.load_lines,
-    )
-
-
-def _points(circuits: tuple[Circuit, ...], loads: tuple[Load, ...]) -> list[ControllerPoint]:
-    """The points of the controller that circuits end at: what says that a contactor is in, the lamp of a screen."""
-    names = {load.id: load.name for load in loads}
-    found: list[ControllerPoint] = []
-    for circuit in circuits:
-        if circuit.recipe in WITH_STATUS and circuit.param("status to the controller", "no") == "yes":
-            name = names.get(circuit.load, "") if circuit.load else ""
-            found.append(ControllerPoint(f"{circuit.id}.status", f"{name} runs", True))
-            if circuit.recipe is Recipe.REVERSING:
-                found.append(ControllerPoint(f"{circuit.id}.status2", f"{name} runs back", True))
-        elif circuit.recipe is Recipe.SCREEN and circuit.param("door lamp", "healthy") != "none":
-            found.append(ControllerPoint(f"{circuit.id}.lamp", f"panel {circuit.param('door lamp', 'healthy')}", False))
-    return found
-
-
-def all_circuits(
-    circuits: tuple[Circuit, ...],
-    loads: tuple[Load, ...],
-    supply: Supply,
-    practice: Practice,
-    signals: tuple[Signal, ...] = (),
-) -> tuple[Circuit, ...]:
-    """The circuits of the job and those that the Brief implies, in the order in which they are drawn.
-
-    Args:
-        circuits: The circuits as the job holds them.
-        loads: The loads of the job.
-        supply: The supply of the job.
-        practice: The practice of the job.
-        signals: The field devices of the job.
-    """
-    ground = job_footing(circuits, loads, supply, practice, signals)
-    dc_contacts = any(s.wetting is Wetting.DC and s.form is Form.DIGITAL for s in signals)
-    asked = {
-        Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and bool(circuits[1:]),
-        Recipe.DC_SUPPLY: ground.dc and bool(circuits[1:]),
-        Recipe.LIMITED_SUPPLY: ground.limited,
-        Recipe.CONTROLLER: dc_contacts
-        or bool(_points(circuits, loads))
-        or any(load.command is Command.CONTROLLER for load in loads),
-        Recipe.THROUGH_FEED: supply.through_a > 0,
-    }
-    held = {circuit.id: circuit for circuit in circuits}
-    implied = [held.get(cid, Circuit(cid, recipe)) for recipe, cid in IMPLIED.items() if asked[recipe]]
-    first = [c for c in circuits if c.recipe is Recipe.INCOMER]
-    rest = [c for c in circuits if c.recipe is not Recipe.INCOMER and c.id not in IMPLIED.values()]
-    unbound = [c for c in rest if c.load is None]
-    strayed = [c for c in circuits if c.id in IMPLIED.values() and not asked[c.recipe] and c.changes]
-    return (*first, *implied, *unbound, *(c for c in rest if c.load is not None), *strayed)
 
 
 def expand(
@@ -202,7 +123,7 @@ class _Expansion:
         self.doors = doors
         self.kept = memory.memo(_Made, "circuit")
         self.circuits = all_circuits(circuits, loads, supply, practice, signals)
-        self.ground = job_footing(circuits, loads, supply, practice, signals)
+        self.ground = job_supply_context(circuits, loads, supply, practice, signals)
         self.loads = {load.id: load for load in loads}
         self.practice, self.signals = practice, signals
         self.lines = dict(lines_of(loads, supply, practice))
@@ -268,7 +189,7 @@ class _Expansion:
         ]
 
     def _asked(self) -> list[ControllerPoint]:
-        return _points(self.circuits, tuple(self.loads.values()))
+        return controller_points(self.circuits, tuple(self.loads.values()))
 
     def _shared_neutral(self, load: Load) -> str:
         """The neutral of another way that a load joins; empty where it has its own."""

@@ -1,0 +1,99 @@
+"""The circuits that the Brief implies beside those of the job, and what all of them stand on."""
+
+from dataclasses import replace
+
+from riktig.core.job import (
+    IMPLIED,
+    Circuit,
+    Command,
+    ControlSupply,
+    Form,
+    Load,
+    Practice,
+    Recipe,
+    Signal,
+    Supply,
+    Wetting,
+)
+from riktig.core.schematic.templates.commands import WITH_STATUS
+from riktig.core.schematic.templates.controls import ControllerPoint
+from riktig.core.schematic.templates.supply_context import HELD, SupplyContext, supply_context
+
+__all__ = ["all_circuits", "controller_points", "job_supply_context"]
+
+ON_24_V = {Recipe.SCREEN, Recipe.NETWORK, Recipe.CONTROLLER, Recipe.SENSOR_TERMINALS}
+"""Recipes that ask for a 24 V supply."""
+
+
+def job_supply_context(
+    circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...] = (),
+) -> SupplyContext:
+    """What the recipes of a job stand on."""
+    recipes = {circuit.recipe for circuit in circuits}
+    asked = bool(recipes & ON_24_V or controller_points(circuits, loads)) or any(
+        load.command is Command.CONTROLLER for load in loads
+    )
+    base = supply_context(loads, supply, practice, signals, dc_asked=asked)
+    main = next((c for c in circuits if c.recipe is Recipe.PHASE_MONITOR), None)
+    everything = main is not None and main.param("holds", "single-phase ways") == "all loads"
+    return replace(
+        base,
+        lamp_test=Recipe.LAMP_TEST in recipes,
+        way_lines=HELD if main else base.way_lines,
+        load_lines=HELD if everything else base.load_lines,
+    )
+
+
+def controller_points(circuits: tuple[Circuit, ...], loads: tuple[Load, ...]) -> list[ControllerPoint]:
+    """The points of the controller that circuits end at: what says that a contactor is in, the lamp of a screen."""
+    names = {load.id: load.name for load in loads}
+    found: list[ControllerPoint] = []
+    for circuit in circuits:
+        if circuit.recipe in WITH_STATUS and circuit.param("status to the controller", "no") == "yes":
+            name = names.get(circuit.load, "") if circuit.load else ""
+            found.append(ControllerPoint(f"{circuit.id}.status", f"{name} runs", True))
+            if circuit.recipe is Recipe.REVERSING:
+                found.append(ControllerPoint(f"{circuit.id}.status2", f"{name} runs back", True))
+        elif circuit.recipe is Recipe.SCREEN and circuit.param("door lamp", "healthy") != "none":
+            found.append(ControllerPoint(f"{circuit.id}.lamp", f"panel {circuit.param('door lamp', 'healthy')}", False))
+    return found
+
+
+def all_circuits(
+    circuits: tuple[Circuit, ...],
+    loads: tuple[Load, ...],
+    supply: Supply,
+    practice: Practice,
+    signals: tuple[Signal, ...] = (),
+) -> tuple[Circuit, ...]:
+    """The circuits of the job and those that the Brief implies, in the order in which they are drawn.
+
+    Args:
+        circuits: The circuits as the job holds them.
+        loads: The loads of the job.
+        supply: The supply of the job.
+        practice: The practice of the job.
+        signals: The field devices of the job.
+    """
+    ground = job_supply_context(circuits, loads, supply, practice, signals)
+    dc_contacts = any(s.wetting is Wetting.DC and s.form is Form.DIGITAL for s in signals)
+    asked = {
+        Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and bool(circuits[1:]),
+        Recipe.DC_SUPPLY: ground.dc and bool(circuits[1:]),
+        Recipe.LIMITED_SUPPLY: ground.limited,
+        Recipe.CONTROLLER: dc_contacts
+        or bool(controller_points(circuits, loads))
+        or any(load.command is Command.CONTROLLER for load in loads),
+        Recipe.THROUGH_FEED: supply.through_a > 0,
+    }
+    held = {circuit.id: circuit for circuit in circuits}
+    implied = [held.get(cid, Circuit(cid, recipe)) for recipe, cid in IMPLIED.items() if asked[recipe]]
+    first = [c for c in circuits if c.recipe is Recipe.INCOMER]
+    rest = [c for c in circuits if c.recipe is not Recipe.INCOMER and c.id not in IMPLIED.values()]
+    unbound = [c for c in rest if c.load is None]
+    strayed = [c for c in circuits if c.id in IMPLIED.values() and not asked[c.recipe] and c.changes]
+    return (*first, *implied, *unbound, *(c for c in rest if c.load is not None), *strayed)
