@@ -3,7 +3,7 @@
 import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLineEdit, QPushButton, QTableView
+from PySide6.QtWidgets import QLabel, QLineEdit, QPushButton, QTableView
 
 from riktig.core.geometry import Point, Text
 from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
@@ -14,7 +14,7 @@ from riktig.core.production import Operation
 from riktig.core.proving import Outcome, ProvingStage
 from riktig.core.records import ReadingTaken, TakenBack, WireDone
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.schematic import CIRCUITS, NAMES, SHEET_PEN, SHEETS
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
@@ -32,6 +32,7 @@ from riktig.desk.stations.wires import WiresStation
 from riktig.devices import BenchMeter
 from tests.conftest import Doing
 from tests.desk.conftest import click_on, drag, press, settle_window, type_reading
+from tests.effort import some
 
 
 def field(window: MainWindow, name: str) -> Answer:
@@ -448,9 +449,9 @@ class TestProve:
 
 
 def test_every_control_has_a_name_for_those_who_cannot_see_it(window: MainWindow) -> None:
-    for name in window.stations:
+    for name in some(window.stations):
         window.go_to(name)
-        for widget in window.findChildren(QPushButton):
+        for widget in some(window.findChildren(QPushButton)):
             if widget.isVisible() and not isinstance(widget.parent(), QTableView):
                 assert widget.text() or widget.accessibleName()
         for edit in [*window.findChildren(QLineEdit), *window.findChildren(QTableView)]:
@@ -460,8 +461,14 @@ def test_every_control_has_a_name_for_those_who_cannot_see_it(window: MainWindow
 
 def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) -> None:
     window.show_thing(read_key("device:c1.K"))
-    assert session.evaluation.get(NAMES).tag[DeviceId("c1.K")] == "K1"
-    assert session.selection == read_key("device:c1.K")
+    settle_window()
+    tag = session.evaluation.get(NAMES).tag[DeviceId("c1.K")]
+    assert tag == "K1"
+    assert any(label.text() == tag for label in window.passport.findChildren(QLabel)), "the passport is headed by it"
+    pen, sheets = session.evaluation.get(SHEET_PEN), session.evaluation.get(SHEETS).sheets
+    drawn = [shape for n in range(len(sheets)) for shape in pen.drawing(n).marks if isinstance(shape, Text)]
+    named = {shape.text for shape in drawn if shape.key == read_key("device:c1.K")}
+    assert tag in named, "and so is the contactor on its sheet"
 
 
 def test_the_function_tests_can_be_read_but_not_led_while_they_are_shut(window: MainWindow, session: Session) -> None:

@@ -8,6 +8,7 @@ from PySide6.QtGui import QColor, QFontDatabase, QFontInfo, QRawFont
 from PySide6.QtWidgets import QApplication
 
 from riktig.desk.theme import DARK, LIGHT, MONO, WORDS, Theme, style_sheet, words_font
+from tests.effort import some
 
 TEXT_ROLES = ("ink", "second", "third", "act", "meets", "fails", "judgement", "out of date")
 GROUNDS = ("paper", "panel", "card")
@@ -47,6 +48,6 @@ def test_the_shipped_faces_are_used_and_have_the_signs_of_the_trade(app: QApplic
 
 def test_no_colour_is_written_outside_the_theme() -> None:
     desk = Path(__file__).parents[2] / "src" / "riktig" / "desk"
-    for path in desk.rglob("*.py"):
+    for path in some(desk.rglob("*.py")):
         if path.name != "theme.py":
             assert not re.search(r"#[0-9a-fA-F]{6}\b", path.read_text(encoding="utf-8")), path

@@ -36,7 +36,7 @@ from riktig.core.standards import (
 )
 from riktig.demo_job import demo_job
 from tests.core.schematic.builders import one_motor
-from tests.effort import times
+from tests.effort import some, times
 
 HEAD = SetHead("T-1", "test", "A", "")
 MM = 72 / 25.4
@@ -315,7 +315,7 @@ class TestTemplate:
         assert all(t.part.grown(0.01).holds(h.at) for t in template.tiles for h in t.holes)
 
     def test_no_cut_goes_through_a_hole_where_there_is_another_way(self, shed: Evaluation[Job]) -> None:
-        for sheet in shed.get(SHEETS):
+        for sheet in some(shed.get(SHEETS)):
             holes = [h for h in shed.get(HOLES) if h.face == sheet.name]
             template = template_of(sheet, holes)
             cut = [h for h in holes for x in template.xs[1:-1] if h.outline.x < x < h.outline.right]

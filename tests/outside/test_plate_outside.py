@@ -26,6 +26,7 @@ from riktig.core.sizing import SIZING, cooling_area, temperature_rise
 from riktig.core.wiring import PLATE_DRAWING, WIRING, Router, fill_limit
 from riktig.demo_job import demo_job
 from tests.core.schematic.builders import one_motor
+from tests.effort import some
 
 STIFF = 6.0
 
@@ -180,7 +181,7 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
 def test_the_fill_on_the_drawing_is_to_scale() -> None:
     """At the fullest place the level stands as high as the share says, of the duct's inside."""
     evaluation = Evaluation(demo_job("kelp-shed"))
-    for duct in evaluation.get(LAYOUT).ducts:
+    for duct in some(evaluation.get(LAYOUT).ducts):
         if duct.upright:
             continue
         levels = [m for m in evaluation.get(PLATE_DRAWING).marks if m.layer == "fill" and m.key == DuctKey(duct.name)]

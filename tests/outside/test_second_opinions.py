@@ -19,6 +19,7 @@ from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NETS, insert_contact, with_names_recorded
 from riktig.core.wiring import WIRING, Router
 from tests.core.schematic.builders import START, STOP, one_motor
+from tests.effort import some
 from tests.outside.test_circuits_outside import components
 
 
@@ -63,7 +64,7 @@ def test_ways_through_the_ducts_are_the_shortest_by_another_library() -> None:
     for a, b, length, _ in router._edges:
         known = graph.get_edge_data(a, b, {"weight": float("inf")})["weight"]
         graph.add_edge(a, b, weight=min(length, known))
-    for wire in evaluation.get(WIRING).wires:
+    for wire in some(evaluation.get(WIRING).wires):
         a, b = router._of_pin[wire.start.pin], router._of_pin[wire.end.pin]
         assert router.length(wire.start.pin, wire.end.pin) == pytest.approx(
             nx.dijkstra_path_length(graph, a, b), abs=1e-3
@@ -76,7 +77,7 @@ def test_nothing_on_the_plate_overlaps_by_the_geometry_library(name: str) -> Non
     shapes = {s.device: shape(s.rect.x, s.rect.y, s.rect.right, s.rect.bottom) for s in layout.seats}
     ducts = [shape(d.rect.x, d.rect.y, d.rect.right, d.rect.bottom) for d in layout.ducts]
     plate = shape(0, 0, layout.plate.width, layout.plate.height)
-    for device, one in shapes.items():
+    for device, one in some(shapes.items()):
         assert plate.contains(one)
         assert all(one.intersection(d).area == 0 for d in ducts)
         assert all(one.intersection(o).area < 0.5 for d, o in shapes.items() if d != device)

@@ -8,6 +8,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.schematic import CIRCUITS, NETS, TRACER, Circuits, Nets, elements_of, trace
 from riktig.demo_job import DEMOS, demo_job
+from tests.effort import some
 
 PASSES = (Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER)
 
@@ -67,9 +68,9 @@ def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
 def test_each_step_begins_at_the_potential_where_the_one_before_ends(job: Job) -> None:
     evaluation = Evaluation(job)
     circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
-    for device in circuits.devices:
-        for way in trace(evaluation.get(TRACER), device.id).paths:
-            for one, other in zip(way.steps, way.steps[1:], strict=False):
+    for device in some(circuits.devices):
+        for way in some(trace(evaluation.get(TRACER), device.id).paths):
+            for one, other in some(zip(way.steps, way.steps[1:], strict=False)):
                 assert nets.of_pin[one.crossing.leaves] is nets.of_pin[other.crossing.enters], (device.id, way.why)
             if way.begins and way.steps:
                 assert nets.of_pin[way.begins] is nets.of_pin[way.steps[0].crossing.enters], (device.id, way.why)

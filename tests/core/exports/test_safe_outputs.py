@@ -9,6 +9,7 @@ import ezdxf.filemanagement
 import pytest
 from openpyxl import load_workbook
 from pypdf import PdfReader
+from tests.effort import some
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -80,9 +81,9 @@ def test_every_csv_of_a_job_with_odd_names_is_safe(exported: list[Path]) -> None
 
 def test_other_programs_read_every_paper(exported: list[Path]) -> None:
     """openpyxl, ezdxf, an XML parser, pypdf."""
-    for path in exported:
+    for path in some(exported):
         if path.suffix == ".xlsx":
-            for sheet in load_workbook(path).worksheets:
+            for sheet in some(load_workbook(path).worksheets):
                 assert not [cell for row in sheet.iter_rows() for cell in row if cell.data_type == "f"]
         elif path.suffix == ".dxf":
             assert not ezdxf.filemanagement.readfile(path).audit().errors

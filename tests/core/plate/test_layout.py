@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import box as shape
 from tests.core.schematic.builders import door_begun
+from tests.effort import some
 
 from riktig.core.door import DOOR
 from riktig.core.errors import RiktigError
@@ -179,11 +180,11 @@ def test_more_finger_room_asks_for_more_height(demo: Job) -> None:
 
 def test_pins_stand_on_their_part_and_terminals_side_by_side(evaluation: Evaluation[Job]) -> None:
     layout = evaluation.get(LAYOUT)
-    for seat in layout.seats:
-        for pin in seat.part.kind.pins:
+    for seat in some(layout.seats):
+        for pin in some(seat.part.kind.pins):
             assert seat.rect.holds(seat.pin_point(pin.name))
     strip = [layout.seat(DeviceId(f"c0.X.{name}")) for name in ("L1", "L2", "L3", "N", "PE")]
-    for one, other in pairwise(strip):
+    for one, other in some(pairwise(strip)):
         assert one is not None
         assert other is not None
         assert other.rect.x == pytest.approx(one.rect.right, abs=0.02)

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import box as shape
 from tests.core.schematic.builders import one_motor
-from tests.effort import times
+from tests.effort import some, times
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -182,7 +182,7 @@ def test_what_cannot_be_done_says_why(layout: Layout, act: object, words: str) -
 def test_a_rail_takes_its_parts_along_and_only_them(job: Job, layout: Layout) -> None:
     rails, ducts = rail_changed(layout, 2, y=layout.rails[1].y + 7)
     there = Evaluation(set_rails_and_ducts(job, layout, rails, ducts)).get(LAYOUT)
-    for one in layout.stands:
+    for one in some(layout.stands):
         assert stand(there, one.block.lead).y - one.y == pytest.approx(7 if one.rail == 2 else 0)
 
 
@@ -238,7 +238,7 @@ GESTURES = st.lists(st.tuples(st.integers(0, 6), st.integers(0, 10_000)), min_si
 def test_whatever_gestures_do_no_overlap_goes_unsaid_and_undo_is_exact(gestures: list[tuple[int, int]]) -> None:
     job, undo = ROOMY, [ROOMY]
     shown = [Evaluation(job).get(LAYOUT)]
-    for what, seed in gestures:
+    for what, seed in some(gestures):
         chance = random.Random(seed)
         layout = Evaluation(job).get(LAYOUT)
         try:
@@ -248,7 +248,7 @@ def test_whatever_gestures_do_no_overlap_goes_unsaid_and_undo_is_exact(gestures:
         there = Evaluation(job).get(LAYOUT)
         said = {name for m in there.misfits for name in (m.device, m.against)}
         owner = {device: s.block.lead for s in there.stands for device in s.block.devices}
-        for a, b in overlaps(there):
+        for a, b in some(overlaps(there)):
             names = {owner.get(DeviceId(a), DeviceId(a)), owner.get(DeviceId(b), DeviceId(b))}
             loose = {"c0.E.box"} & {a, b}
             assert loose or len(names) == 1 or names & said, f"{a} over {b} goes unsaid"
@@ -297,7 +297,7 @@ def test_clearances_agree_with_shapely_on_random_plates(seed: int) -> None:
     )
     there = with_stands(layout, moved, all_misfits=True)
     said = {frozenset((m.device, m.against)) for m in misfits_of(there) if "room beside" in m.text}
-    for a, b in combinations(there.stands, 2):
+    for a, b in some(combinations(there.stands, 2)):
         left, right = (a, b) if a.x <= b.x else (b, a)
         one, two = (shape(s.body.x, s.body.y, s.body.right, s.body.bottom) for s in (left, right))
         level = left.y < right.body.bottom - 0.02 and right.y < left.body.bottom - 0.02

@@ -1,6 +1,7 @@
 """The function tests that are planned: the scripts of all circuits, by tags, and nothing else."""
 
 from tests.core.schematic.samples import sample
+from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.proving import FUNCTION
@@ -14,7 +15,7 @@ def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
     evaluation = Evaluation(job)
     circuits = evaluation.get(CIRCUITS)
     steps = evaluation.get(FUNCTION)
-    for cid, title in circuits.titles:
+    for cid, title in some(circuits.titles):
         found = behaviour_of(job, circuits, cid)
         tried = [s.done for s in found.steps if not s.done.startswith(("push", "let go"))] if found else []
         planned = [s for s in steps if s.circuit == cid]

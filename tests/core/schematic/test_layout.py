@@ -46,7 +46,7 @@ from riktig.core.schematic.layout.split_rungs import RungPiece, is_cut, split_ru
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
-from tests.effort import times
+from tests.effort import some, times
 
 KINDS: list[dict[str, object]] = [
     {},
@@ -120,7 +120,7 @@ def crossed(drawing: Drawing) -> list[str]:
 
 @pytest.mark.parametrize("name", JOBS)
 def test_no_two_texts_overlap_and_no_line_runs_through_one(name: str) -> None:
-    for drawing in Evaluation(JOBS[name]).get(SHEET_DRAWINGS):
+    for drawing in some(Evaluation(JOBS[name]).get(SHEET_DRAWINGS)):
         assert touching(drawing) == [], drawing.title
         assert crossed(drawing) == [], drawing.title
 
@@ -148,8 +148,8 @@ def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
 
 @pytest.mark.parametrize("name", JOBS)
 def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
-    for drawing in Evaluation(JOBS[name]).get(SHEET_DRAWINGS):
-        for mark in drawing.marks:
+    for drawing in some(Evaluation(JOBS[name]).get(SHEET_DRAWINGS)):
+        for mark in some(drawing.marks):
             if mark.layer == "frame":
                 continue
             box = bounds_of(mark)
@@ -163,11 +163,11 @@ def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
 def test_every_arrow_has_its_partner(name: str) -> None:
     sheets = Evaluation(JOBS[name]).get(SHEETS).sheets
     arrows = [(sheet.number, arrow) for sheet in sheets for arrow in sheet.arrows]
-    for number, arrow in arrows:
+    for number, arrow in some(arrows):
         assert arrow.at.sheet == number
         partners = [b for n, b in arrows if n == arrow.to.sheet and b.node == arrow.node and b.to == arrow.at]
         assert any(b.at == arrow.to and b.onward != arrow.onward for b in partners), arrow
-    for node in {rail.node for sheet in sheets for rail in sheet.rails if is_cut(rail.node)}:
+    for node in some({rail.node for sheet in sheets for rail in sheet.rails if is_cut(rail.node)}):
         ends = [arrow for _, arrow in arrows if arrow.node == node]
         assert len(ends) >= 2, "a path that was cut goes on somewhere"
 

@@ -32,6 +32,7 @@ from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
+from tests.effort import some
 
 CONTROLLED = "all of it by the controller"
 
@@ -76,7 +77,7 @@ def test_no_address_is_given_twice() -> None:
 def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
     evaluation = Evaluation(sample(name))
     circuits = evaluation.get(CIRCUITS)
-    for sheet, drawing in zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
+    for sheet, drawing in some(zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)):
         if sheet.kind is not SheetKind.CONTROL:
             continue
         said: dict[Key | None, set[str]] = {}
@@ -86,7 +87,7 @@ def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
         zones: dict[Key | None, Device] = {
             ElementKey(seat.element.id): circuits.device(seat.element.device) for seat in sheet.seats
         }
-        for key, device in zones.items():
+        for key, device in some(zones.items()):
             assert said.get(key, set()) <= {device.zone.value}, key
         named = {zones[key].id for key in said}
         assert {d.id for d in zones.values() if d.zone is not Zone.PLATE} <= named, "each device says it once at least"
@@ -185,7 +186,7 @@ def test_power_paths_stand_on_power_sheets_and_control_paths_on_control_sheets()
     for name in SAMPLES:
         evaluation = Evaluation(sample(name))
         bands = {e.id: r.band for r in evaluation.get(CIRCUITS).rungs for e in elements_of(r.path)}
-        for sheet in evaluation.get(SHEETS).sheets:
-            for seat in sheet.seats:
+        for sheet in some(evaluation.get(SHEETS).sheets):
+            for seat in some(sheet.seats):
                 power = bands[seat.element.id] in (Band.POWER, Band.INCOMING)
                 assert power is (sheet.kind is SheetKind.POWER), (name, seat.element.id)

@@ -16,6 +16,7 @@ from riktig.core.schematic import (
     with_names_recorded,
 )
 from tests.core.schematic.builders import START, STOP, one_motor
+from tests.effort import some
 
 
 def texts(drawing: Drawing) -> list[str]:
@@ -25,15 +26,15 @@ def texts(drawing: Drawing) -> list[str]:
 def test_every_element_stands_on_a_sheet_inside_its_grid(two_motors: Job) -> None:
     evaluation = Evaluation(two_motors)
     places = evaluation.get(SHEETS).places
-    for rung in evaluation.get(CIRCUITS).rungs:
-        for element in elements_of(rung.path):
+    for rung in some(evaluation.get(CIRCUITS).rungs):
+        for element in some(elements_of(rung.path)):
             place = places[element.id]
             assert 0 <= place.column <= 9
             assert place.row in "ABCDEF"
 
 
 def test_columns_run_from_nought_to_nine_and_rows_from_a_to_f(evaluation: Evaluation[Job]) -> None:
-    for drawing in evaluation.get(SHEET_DRAWINGS):
+    for drawing in some(evaluation.get(SHEET_DRAWINGS)):
         assert [*"0123456789"] == list(texts(drawing)[:10])
         assert [*"ABCDEF"] == list(texts(drawing)[10:16])
 
@@ -66,14 +67,14 @@ def test_marks_stay_on_the_sheet_and_seats_of_a_control_sheet_do_not_overlap(ext
         job = with_names_recorded(insert_contact(job, STOP, Insertable.STOP_BUTTON, f"stop {n}"))
         job = with_names_recorded(insert_contact(job, START, Insertable.START_BUTTON, f"start {n}", parallel=True))
     evaluation = Evaluation(job)
-    for drawing in evaluation.get(SHEET_DRAWINGS):
-        for mark in drawing.marks:
+    for drawing in some(evaluation.get(SHEET_DRAWINGS)):
+        for mark in some(drawing.marks):
             if not isinstance(mark, Text):
                 assert bounds_of(mark).x >= 0
                 assert bounds_of(mark).right <= drawing.width
     seats = evaluation.get(SHEETS).sheets[1].seats
     shapes = [shape(s.x - 4, s.top + 0.1, s.x + 4, s.bottom - 0.1) for s in seats]
-    for i, one in enumerate(shapes):
+    for i, one in some(enumerate(shapes)):
         assert not any(one.intersects(other) for other in shapes[i + 1 :])
 
 

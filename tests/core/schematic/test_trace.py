@@ -9,6 +9,7 @@ from riktig.core.keys import DeviceKey, ElementKey, Key, LoadKey, NetKey, read_k
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, TRACER, Trace, elements_of, remove_element, trace, trace_line
 from riktig.core.views import trace_page
 from riktig.demo_job import demo_job
+from tests.effort import some
 
 
 @pytest.fixture(scope="module")
@@ -67,7 +68,7 @@ class TestByHand:
         assert way.begins == read_pin("c0.W:L1")
 
     def test_the_lines_of_a_motor_are_followed_each_on_its_own(self, evaluation: Evaluation[Job]) -> None:
-        for line in "UVW":
+        for line in some("UVW"):
             way = trace(evaluation.get(TRACER), DeviceId(f"c2.X.{line}")).paths[0]
             last = way.steps[-1].crossing
             assert last.device == "c2.M"
@@ -93,7 +94,7 @@ class TestByHand:
         assert whys(evaluation, found)[0] == "A3 L-Q0"
 
     def test_no_way_is_told_twice_and_there_are_few(self, evaluation: Evaluation[Job]) -> None:
-        for device in evaluation.get(CIRCUITS).devices:
+        for device in some(evaluation.get(CIRCUITS).devices):
             paths = trace(evaluation.get(TRACER), device.id).paths
             met = [tuple(step.crossing for step in way.steps) for way in paths]
             assert len(set(met)) == len(met) <= 12, device.id
@@ -160,12 +161,12 @@ class TestPage:
 @pytest.mark.parametrize("demo", ["kelp-shed", "frost-fan"])
 def test_every_text_of_every_page_stands_on_the_page(demo: str) -> None:
     evaluation = Evaluation(demo_job(demo))
-    for device in evaluation.get(CIRCUITS).devices[::4]:
+    for device in some(evaluation.get(CIRCUITS).devices[::4]):
         page = trace_page(evaluation, DeviceKey(device.id))
         if page is None:
             continue
         paper = Rect(0, 0, page.drawing.width, page.drawing.height)
-        for mark in page.drawing.marks:
+        for mark in some(page.drawing.marks):
             assert bounds_of(mark).sticks_out_of(paper) < 0.1, (device.id, mark)
 
 

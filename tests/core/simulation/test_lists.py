@@ -39,6 +39,7 @@ from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job
 from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import sample
+from tests.effort import some
 
 START = DeviceId("c1.S.start")
 
@@ -164,8 +165,8 @@ class TestFaults:
 
     def test_every_fault_of_every_device_can_be_put_in_and_said(self, evaluation: Evaluation[Job]) -> None:
         panel = wired(evaluation)
-        for device in evaluation.get(CIRCUITS).devices:
-            for fault in faults_at(panel, evaluation.get(WIRING), device.id):
+        for device in some(evaluation.get(CIRCUITS).devices):
+            for fault in some(faults_at(panel, evaluation.get(WIRING), device.id)):
                 assert fault.said(str)
                 started(wired(evaluation, fault))
 

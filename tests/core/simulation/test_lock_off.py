@@ -16,6 +16,7 @@ from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, with_names_re
 from riktig.core.simulation import MAINS, LockOff, lock_off, lock_off_text, panel_of
 from riktig.core.simulation.network import Network
 from riktig.demo_job import DEMOS
+from tests.effort import some
 
 
 def built(job: Job) -> tuple[Circuits, Network, dict[DeviceId, str]]:
@@ -85,7 +86,7 @@ def test_with_the_locks_open_nothing_reaches_the_part_and_each_lock_is_needed(na
     circuits, network, _ = built(DEMOS[name]())
     hot = list(sources(circuits, network))
     zeros = {pole.point for pole in network.poles if pole.is_zero} - {point for _, point in hot}
-    for device in circuits.devices:
+    for device in some(circuits.devices):
         found = lock_off(circuits, network, device.id)
         starts = {network.point[pin] for pin in network.point if pin.device == device.id} - zeros
 
@@ -98,13 +99,13 @@ def test_with_the_locks_open_nothing_reaches_the_part_and_each_lock_is_needed(na
         locks = set(found.switches)
         assert reach(locks) <= set(found.sources), device.id
         if not found.sources:
-            for one in locks:
+            for one in some(locks):
                 assert reach(locks - {one}), (device.id, one)
 
 
 def test_nothing_is_never_the_answer() -> None:
     circuits, network, _ = SHED
-    for device in circuits.devices:
+    for device in some(circuits.devices):
         text = lock_off_text(lock_off(circuits, network, device.id), circuits, device.id)
         assert "lock" in text
         assert "nothing" not in text
@@ -114,11 +115,11 @@ def test_nothing_is_never_the_answer() -> None:
 def test_a_load_that_is_dead_at_rest_has_its_breaker_to_lock_however_it_is_started() -> None:
     from riktig.core.job import Start
 
-    for start in Start:
+    for start in some(Start):
         job = with_names_recorded(add_load(new_job("L", "lock"), "fan", 4.0, start=start))
         circuits, network, _ = built(job)
         motors = [d for d in circuits.devices if d.kind.is_motor]
-        for motor in motors:
+        for motor in some(motors):
             found = lock_off(circuits, network, motor.id)
             assert found.switches, start
             assert {one.partition(".")[0] for one in found.switches} == {motor.circuit}, start

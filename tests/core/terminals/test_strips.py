@@ -2,6 +2,7 @@
 
 import pytest
 from tests.core.schematic.builders import STOP, one_motor
+from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
@@ -41,7 +42,7 @@ def test_each_terminal_has_both_sides_as_worked_out_by_hand(expected: tuple[str,
 def test_every_inside_wire_of_a_terminal_is_on_the_wire_list() -> None:
     job = one_motor()
     keys = {wire.key for wire in Evaluation(job).get(WIRING).wires}
-    for strip in strips_of(job).strips:
+    for strip in some(strips_of(job).strips):
         assert [row.position for row in strip.rows] == list(range(1, len(strip.rows) + 1))
         assert all(set(row.wire.split(", ")) <= keys for row in strip.rows)
 

@@ -5,6 +5,7 @@ from itertools import pairwise
 
 import pytest
 from tests.core.schematic.builders import one_motor
+from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect
@@ -27,7 +28,7 @@ def uses_of(evaluation: Evaluation[Job]) -> dict[str, DuctUse]:
 
 
 def test_the_fill_runs_from_end_to_end_and_changes_where_wires_come_and_go(shed: Evaluation[Job]) -> None:
-    for duct in shed.get(LAYOUT).ducts:
+    for duct in some(shed.get(LAYOUT).ducts):
         parts = uses_of(shed)[duct.name].segments
         assert all(a.end == b.begin and a.share != b.share for a, b in pairwise(parts))
         assert all(part.share >= 0 for part in parts)
@@ -35,7 +36,7 @@ def test_the_fill_runs_from_end_to_end_and_changes_where_wires_come_and_go(shed:
 
 def test_a_wire_takes_the_square_of_its_diameter_where_it_runs(shed: Evaluation[Job]) -> None:
     """Area times length over all pieces is that of all wires by their ways, ends and door apart."""
-    for duct in shed.get(LAYOUT).ducts:
+    for duct in some(shed.get(LAYOUT).ducts):
         middle, section = duct.rect.centre, (duct.rect.width if duct.upright else duct.rect.height) * DUCT_HEIGHT
         laid = 0.0
         for wire in shed.get(WIRING).wires:
@@ -53,7 +54,7 @@ def test_a_wire_takes_the_square_of_its_diameter_where_it_runs(shed: Evaluation[
 
 def test_the_width_that_is_proposed_is_the_narrowest_that_holds(shed: Evaluation[Job]) -> None:
     sold = (25, 30, 40, 60, 80, 100, 120)
-    for use in shed.get(DUCT_USES):
+    for use in some(shed.get(DUCT_USES)):
         needed = use.share * use.now / use.limit
         assert use.width == next(width for width in sold if width >= needed - 1e-6)
 
