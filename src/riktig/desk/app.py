@@ -1,6 +1,5 @@
 """Starts the application: window, fonts, the handler of faults."""
 
-import gc
 import getpass
 import sys
 import threading
@@ -13,6 +12,7 @@ from PySide6.QtGui import QIcon, QPixmap
 from PySide6.QtWidgets import QApplication
 
 from riktig.desk.first_window import FirstWindow
+from riktig.desk.garbage import GarbageCollector
 from riktig.desk.theme import DARK, load_fonts, words_font
 
 if TYPE_CHECKING:  # loaded when the first screen has been painted
@@ -21,9 +21,6 @@ if TYPE_CHECKING:  # loaded when the first screen has been painted
 
 __all__ = ["application", "make_window", "run_demo", "run_window", "warm_up"]
 
-COLLECT = (100_000, 50, 1000)
-"""When Python looks for garbage in rings: seldom, since a whole look through a large job holds the window 30 ms
-(measured); what is frozen makes no rings."""
 HAND_OVER_S = 0.0005
 """After how long a thread that works aside hands over to the window, s. With Python's own 0.005 a tenth of the frames
 of a drag took 20 to 70 ms while wires were worked out, now hardly one over 16 ms (measured, benchmarks/door.py)."""
@@ -36,9 +33,9 @@ def application() -> QApplication:
     found = QCoreApplication.instance()
     if isinstance(found, QApplication):
         return found
-    gc.set_threshold(*COLLECT)
     sys.setswitchinterval(HAND_OVER_S)
     app = QApplication(["riktig"])
+    GarbageCollector(app)
     app.setApplicationName("Riktig")
     app.setDesktopFileName("riktig")
     app.setStyle("Fusion")

@@ -229,8 +229,8 @@ class Session(QObject):
         try:
             number = self.file.revision() if self.file else 0
             made = [
-                Record(uuid.uuid4().hex, one.subject, one.facts, self.who, self.clock(), number, one.corrects)
-                for one in entries
+                Record(uuid.uuid4().hex, entry.subject, entry.facts, self.who, self.clock(), number, entry.corrects)
+                for entry in entries
             ]
             if self.file:
                 self.file.add_records(made)
@@ -240,14 +240,14 @@ class Session(QObject):
             return False
         self.records = (*self.records, *made)
         self._acted.extend(entries)
-        self._recorded += [(self.history.count, one) for one in entries]
+        self._recorded += [(self.history.count, entry) for entry in entries]
         self.records_changed.emit()
         return True
 
     def _with_reasons(self, entries: list[NewRecord]) -> list[NewRecord] | None:
         """The entries with the reasons that were asked for; None when one was not given, which is said."""
         known = {record.id: record for record in self.records}
-        found: list[NewRecord] = []
+        new_records: list[NewRecord] = []
         for entry in entries:
             before, facts = known.get(entry.corrects), entry.facts
             if before and isinstance(facts, TakenBack) and not facts.why and not same_person(before.who, self.who):
@@ -256,8 +256,8 @@ class Session(QObject):
                     self.say(f"{before.who} recorded this, and no reason was given: it stays.", wrong=True)
                     return None
                 entry = replace(entry, facts=TakenBack(facts.what, why))
-            found.append(entry)
-        return found
+            new_records.append(entry)
+        return new_records
 
     @property
     def progress(self) -> BuildProgress:

@@ -239,7 +239,7 @@ def parts_of(kind_id: str) -> tuple[Part, ...]:
     """The parts of a kind, rising; a kind that is like another has that one's parts under the same references."""
     own = kind(kind_id)
     rows = (one for one in parts() if one.kind.id == own.family)
-    return tuple(one if one.kind is own else _as(one, own) for one in rows)
+    return tuple(row if row.kind is own else _as(row, own) for row in rows)
 
 
 BLOCK_DEPTH = 33.0

@@ -98,7 +98,7 @@ def misfits_about_door(
     """
     behind = things_behind(layout, enclosure) if behind is None else behind
     known: dict[DeviceId, Rect] = {}
-    found: list[Misfit] = []
+    misfits: list[Misfit] = []
     for seat in plan.seats:
         if seat.device not in devices:
             continue
@@ -109,11 +109,11 @@ def misfits_about_door(
         leaf = plan.leaf(seat.leaf)
         out = body.sticks_out_of(leaf.face)
         if out:
-            found.append(Misfit(seat.device, out, "door", f"reaches {out:.0f} mm past the {leaf.name}'s edge"))
-        found += _on_the_front(seat, body, bodies, plan, devices)
+            misfits.append(Misfit(seat.device, out, "door", f"reaches {out:.0f} mm past the {leaf.name}'s edge"))
+        misfits += _on_the_front(seat, body, bodies, plan, devices)
         if not seat.is_shaft:
-            found += _behind(seat, leaf, behind, enclosure)
-    return tuple(found)
+            misfits += _behind(seat, leaf, behind, enclosure)
+    return tuple(misfits)
 
 
 def _on_the_front(

@@ -38,7 +38,7 @@ def run_panel_script(evaluation: Evaluation[Job], steps: tuple[str, ...]) -> dic
                 "passed": result.passed,
                 "otherwise": list(result.otherwise),
                 "why": [by_tags(one, names.tag) for one in result.why],
-                "events": [{"at_s": one.at_s, "text": by_tags(one.text, names.tag)} for one in result.events],
+                "events": [{"at_s": event.at_s, "text": by_tags(event.text, names.tag)} for event in result.events],
                 "states": states_of(panel, names.tag, names.number),
             }
         )

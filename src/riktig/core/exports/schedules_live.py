@@ -78,14 +78,14 @@ def _losses(evaluation: Evaluation[Job]) -> Schedule:
     names, devices = evaluation.get(NAMES), evaluation.get(CIRCUITS).by_id
     rows = tuple(
         (
-            names.tag[one.device],
-            devices[one.device].purpose,
-            one.rated_w,
-            one.watts,
-            one.why,
-            str(DeviceKey(one.device)),
+            names.tag[loss.device],
+            devices[loss.device].purpose,
+            loss.rated_w,
+            loss.watts,
+            loss.why,
+            str(DeviceKey(loss.device)),
         )
-        for one in evaluation.get(INSIDE_AIR).losses
+        for loss in evaluation.get(INSIDE_AIR).losses
     )
     columns = (
         ("tag", "Tag"),

@@ -102,14 +102,14 @@ def numbered(bare: Iterable[Hole], sheets: Iterable[HoleSurface]) -> tuple[Hole,
         sheets: All surfaces that holes are made in.
     """
     kept = list(bare)
-    found: list[Hole] = []
+    holes: list[Hole] = []
     known = [sheet.name for sheet in sheets]
     letters = {sheet.name: sheet.letters for sheet in sheets}
     for name in [*known, *sorted({hole.face for hole in kept} - set(known))]:
         mine = sorted((h for h in kept if h.face == name), key=lambda h: (round(h.y, 1), round(h.x, 1), h.key))
         first = letters.get(name) or LETTERS[Surface(name)]
-        found += [replace(hole, number=f"{first}{n}") for n, hole in enumerate(mine, 1)]
-    return tuple(found)
+        holes += [replace(hole, number=f"{first}{n}") for n, hole in enumerate(mine, 1)]
+    return tuple(holes)
 
 
 def _plate(layout: Layout, practice: Practice, names: Names) -> Iterator[Hole]:

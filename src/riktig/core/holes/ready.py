@@ -52,7 +52,7 @@ def blockers_of(
     """
     owned = {hole.where for hole in holes}
     first_door = door.leaves[0].name
-    found: list[Blocker] = []
+    blockers: list[Blocker] = []
     for device in circuits.devices:
         if device.zone is Zone.FIELD:
             continue
@@ -65,13 +65,13 @@ def blockers_of(
         if not placed and not (on_the_door and device.kind.can(Can.EARTH_STUD)):
             text = f"{tag} has no {'place' if sized else 'size'}, so nothing can be drilled."
             remedy = "Plan the plate." if sized else "Give its part width, height and depth."
-            found.append(Blocker(face, text, where, remedy, by_planning=sized))
+            blockers.append(Blocker(face, text, where, remedy, by_planning=sized))
         elif device.kind.mounting in (Mounting.SCREWED, Mounting.DOOR) and where not in owned:
             text = f"{tag} is screwed but has no hole on the list."
-            found.append(Blocker(face, text, where, "Place it on the plate or door, or give its part holes."))
-    found += holes_off_the_sheet(holes, sheets)
-    found += crossing_holes(holes)
-    return tuple(found)
+            blockers.append(Blocker(face, text, where, "Place it on the plate or door, or give its part holes."))
+    blockers += holes_off_the_sheet(holes, sheets)
+    blockers += crossing_holes(holes)
+    return tuple(blockers)
 
 
 def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:

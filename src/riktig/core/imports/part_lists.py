@@ -113,7 +113,7 @@ def _part(names: list[str], row: GridRow) -> OwnPart:
         else:
             values[name] = _number(name, cell)
     kind = str(values.get("kind", ""))
-    if kind not in {one.id for one in placeable_kinds()}:
+    if kind not in {placeable_kind.id for placeable_kind in placeable_kinds()}:
         raise ImpossibleValueError(f"“{kind}” is no kind of part" if kind else "the kind is missing")
     return OwnPart(**{"ref": "", **values})  # type: ignore[arg-type]
 

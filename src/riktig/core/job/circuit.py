@@ -173,4 +173,4 @@ class Circuit:
 
     def param(self, name: str, default: str) -> str:
         """The value of a parameter."""
-        return next((one.value for one in self.params if one.name == name), default)
+        return next((param.value for param in self.params if param.name == name), default)

@@ -113,7 +113,7 @@ def set_practice(job: Job, **fields: Unpack[PracticeFields]) -> Job:
     if any(getattr(practice, name) != getattr(old, name) for name in OF_NUMBERS):
         changed = replace(changed, numbers=(), last_number=0)
     if any(getattr(practice, name) != getattr(old, name) for name in OF_TAGS):
-        changed = replace(changed, tags=tuple(one for one in job.tags if one.own))
+        changed = replace(changed, tags=tuple(tag for tag in job.tags if tag.own))
     return changed
 
 
@@ -228,7 +228,7 @@ def remove_load(job: Job, load_id: LoadId) -> Job:
         ),
         circuits=tuple(circuit for circuit in job.circuits if circuit.load != load_id),
         overrides=tuple(one for one in job.overrides if load_of_value(one.key) != load_id),
-        signals=tuple(replace(one, load=None) if one.load == load_id else one for one in job.signals),
+        signals=tuple(replace(signal, load=None) if signal.load == load_id else signal for signal in job.signals),
     )
 
 
@@ -327,7 +327,7 @@ def set_script(job: Job, name: str, steps: tuple[str, ...]) -> Job:
     Raises:
         ValueError: no name.
     """
-    kept = tuple(one for one in job.scripts if one.name != name)
+    kept = tuple(script for script in job.scripts if script.name != name)
     return replace(job, scripts=(*kept, OwnScript(name.strip(), steps)) if steps else kept)
 
 
@@ -350,7 +350,7 @@ def remove_part(job: Job, ref: str) -> Job:
         ref: The reference of a part of one's own.
     """
     picks = tuple(pick for pick in job.picks if pick.ref != ref)
-    return replace(job, parts=tuple(one for one in job.parts if one.ref != ref), picks=picks)
+    return replace(job, parts=tuple(part for part in job.parts if part.ref != ref), picks=picks)
 
 
 def pick_part(job: Job, device: DeviceId, ref: str) -> Job:

@@ -39,12 +39,12 @@ def beyond_limits(job: Job, before: Job | None = None) -> tuple[InputFault, ...]
     Returns:
         The first fifty faults with their places, such as ``$.job.loads[2].name``.
     """
-    found: list[InputFault] = []
+    input_faults: list[InputFault] = []
     for fault in (*_too_many(job), *_in(job, before, "$.job")):
-        found.append(fault)
-        if len(found) == MOST_FAULTS:
+        input_faults.append(fault)
+        if len(input_faults) == MOST_FAULTS:
             break
-    return tuple(found)
+    return tuple(input_faults)
 
 
 def _too_many(job: Job) -> Iterator[InputFault]:

@@ -236,7 +236,7 @@ class _CutOptimiser:
             queue.setdefault(_whole(piece.length + self.kerf), []).append(piece)
         bars = []
         number = 0
-        for source, held in sorted(fillings, key=lambda one: (one[0] < 0, -_filled(one[1]))):
+        for source, held in sorted(fillings, key=lambda filling: (filling[0] < 0, -_filled(filling[1]))):
             taken = [queue[size].pop(0) for size in sorted(held.elements(), reverse=True)]
             length = self.bar if source < 0 else self.offcuts[source].length
             at, starts = self.trim if source < 0 else 0.0, []

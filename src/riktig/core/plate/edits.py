@@ -24,8 +24,8 @@ def locked_leads(job: Job) -> frozenset[DeviceId]:
     """The blocks that stay where they are."""
     if job.plate is None:
         return frozenset()
-    on_rails = {one.device for one in job.plate.placements if one.locked}
-    return frozenset(on_rails | {one.device for one in job.plate.spots if one.locked})
+    on_rails = {placement.device for placement in job.plate.placements if placement.locked}
+    return frozenset(on_rails | {spot.device for spot in job.plate.spots if spot.locked})
 
 
 def with_layout(job: Job, layout: Layout, locked: frozenset[DeviceId]) -> Job:

@@ -68,7 +68,7 @@ def arrange(
         return _laid(rows, shell, circuits, sizing)
     rails = _rails(rows, shell, fix)
     placed = _as_fixed(blocks, fix, rails)
-    spots = {one.device: one for one in fix.spots}
+    spots = {spot.device: spot for spot in fix.spots}
     done = {block.lead for block, _, _ in placed} | spots.keys()
     for number, row in enumerate(rows, 1):
         for block in row:
@@ -181,12 +181,12 @@ def _rails(rows: Rows, shell: _Shell, fix: PlateFix | None) -> tuple[Rail, ...]:
     if fix and fix.rails:
         return tuple(
             Rail(
-                one.number,
-                one.y,
-                shell.left if one.x1 is None else one.x1,
-                end(one.number) if one.x2 is None else one.x2,
+                rail.number,
+                rail.y,
+                shell.left if rail.x1 is None else rail.x1,
+                end(rail.number) if rail.x2 is None else rail.x2,
             )
-            for one in fix.rails
+            for rail in fix.rails
         )
     rails: list[Rail] = []
     y = EDGE
@@ -244,7 +244,7 @@ def _left_to_right(row: list[Block], number: int, placed: list[Placed]) -> None:
 
 
 def _as_fixed(blocks: tuple[Block, ...], fix: PlateFix, rails: tuple[Rail, ...]) -> list[Placed]:
-    at = {one.device: one for one in fix.placements}
+    at = {placement.device: placement for placement in fix.placements}
     known = {rail.number for rail in rails}
     return [
         (block, at[block.lead].rail, at[block.lead].offset)

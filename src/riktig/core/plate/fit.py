@@ -34,9 +34,9 @@ def misfits_of(layout: Layout) -> tuple[Misfit, ...]:
         Beside each other, two blocks keep the larger of the rooms they ask for; above and below,
         a block keeps its room to every duct; no block reaches past its rail, the plate or the door.
     """
-    stands = sorted(layout.stands, key=lambda one: one.block.lead)
+    stands = sorted(layout.stands, key=lambda stand: stand.block.lead)
     found = list(furniture_misfits(layout))
-    bodies = [(one, one.body) for one in stands]
+    bodies = [(stand, stand.body) for stand in stands]
     for (one, a), (other, b) in combinations(bodies, 2):
         if a.y < b.bottom and b.y < a.bottom:
             found += _between(one.block, a, other.block, b)
@@ -53,46 +53,46 @@ def misfits_about(layout: Layout, leads: frozenset[DeviceId]) -> tuple[Misfit, .
         leads: The first devices of the blocks.
     """
     moving = sorted((s for s in layout.stands if s.block.lead in leads), key=lambda one: one.block.lead)
-    found: list[Misfit] = []
+    misfits: list[Misfit] = []
     for one in moving:
         body = one.body
-        found += _alone(layout, one, body)
+        misfits += _alone(layout, one, body)
         for other in layout.stands:
             twice = other.block.lead in leads and other.block.lead <= one.block.lead
             if twice or other.y >= body.bottom or other.y + other.block.height <= body.y:
                 continue
             first, second = sorted((one, other), key=lambda s: s.block.lead)
-            found += _between(first.block, first.body, second.block, second.body)
-    return _sorted(found)
+            misfits += _between(first.block, first.body, second.block, second.body)
+    return _sorted(misfits)
 
 
 def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
     """Rails and ducts that lie over each other or past the plate."""
-    found: list[Misfit] = []
+    misfits: list[Misfit] = []
     ducts = layout.ducts
     for one, other in combinations(ducts, 2):
         deep = min(one.rect.overlap(other.rect))
         if deep:
-            found.append(_named(DuctKey(one.name), deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
+            misfits.append(_named(DuctKey(one.name), deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
     uprights = [duct for duct in ducts if duct.upright]
     for duct in ducts:
         if not duct.upright and uprights and not meets(duct, uprights):
-            away, near = min((_gap(duct.rect, one.rect), one.name) for one in uprights)
+            away, near = min((_gap(duct.rect, upright.rect), upright.name) for upright in uprights)
             text = f"ends {away:.0f} mm from {near}, the nearest upright duct: no wire leaves it"
-            found.append(_named(DuctKey(duct.name), away, near, text))
+            misfits.append(_named(DuctKey(duct.name), away, near, text))
         out = duct.rect.sticks_out_of(layout.plate)
         if out:
-            found.append(_named(DuctKey(duct.name), out, "plate", f"reaches {out:.0f} mm past the plate"))
+            misfits.append(_named(DuctKey(duct.name), out, "plate", f"reaches {out:.0f} mm past the plate"))
     for rail in layout.rails:
         strip = Rect(rail.x1, rail.y - RAIL_WIDTH / 2, max(rail.length, 0.0), RAIL_WIDTH)
         out = strip.sticks_out_of(layout.plate)
         if out:
-            found.append(_named(RailKey(rail.name), out, "plate", f"reaches {out:.0f} mm past the plate"))
+            misfits.append(_named(RailKey(rail.name), out, "plate", f"reaches {out:.0f} mm past the plate"))
         for duct in ducts:
             deep = min(strip.overlap(duct.rect))
             if deep:
-                found.append(_named(RailKey(rail.name), deep, duct.name, f"runs {deep:.0f} mm into {duct.name}"))
-    return _sorted(found)
+                misfits.append(_named(RailKey(rail.name), deep, duct.name, f"runs {deep:.0f} mm into {duct.name}"))
+    return _sorted(misfits)
 
 
 def meets(level: Duct, uprights: list[Duct]) -> list[Duct]:
@@ -102,7 +102,7 @@ def meets(level: Duct, uprights: list[Duct]) -> list[Duct]:
         level: The level duct.
         uprights: The upright ducts.
     """
-    return [one for one in uprights if min(one.rect.overlap(level.rect.grown(TOUCH)))]
+    return [upright for upright in uprights if min(upright.rect.overlap(level.rect.grown(TOUCH)))]
 
 
 def _gap(a: Rect, b: Rect) -> float:

@@ -135,7 +135,7 @@ def inside_air_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> I
         enclosure: The enclosure.
     """
     wires, air, k = rule("wiring losses"), rule("fan air"), heat_coefficient(enclosure.material)
-    parts_w = round(sum(one.watts for one in losses), 1)
+    parts_w = round(sum(loss.watts for loss in losses), 1)
     own = proposal.value("panel.loss")
     total = own.amount if own and own.overridden else round(parts_w * wires.value, 1)
     area = cooling_area(enclosure.width, enclosure.height, enclosure.depth, enclosure.standing.value)

@@ -149,7 +149,7 @@ def _forget(job: Job, leads: tuple[DeviceId, ...]) -> Job:
     gone = set(leads[1:])
     plate = replace(
         job.plate,
-        placements=tuple(one for one in job.plate.placements if one.device not in gone),
-        spots=tuple(one for one in job.plate.spots if one.device not in gone),
+        placements=tuple(placement for placement in job.plate.placements if placement.device not in gone),
+        spots=tuple(spot for spot in job.plate.spots if spot.device not in gone),
     )
     return replace(job, plate=plate)

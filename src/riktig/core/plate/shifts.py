@@ -162,7 +162,7 @@ def circuits_alike(layout: Layout, circuits: Circuits, model: CircuitId) -> tupl
     """
     roles = set(_roles(layout, model))
     others = dict.fromkeys(d.circuit for d in circuits.devices if d.circuit != model)
-    return tuple(one for one in others if roles and roles <= set(_roles(layout, one)))
+    return tuple(other for other in others if roles and roles <= set(_roles(layout, other)))
 
 
 def laid_out_like(layout: Layout, model: CircuitId, circuit: CircuitId) -> tuple[Stand, ...]:

@@ -39,7 +39,7 @@ class HoleState:
     @property
     def next(self) -> HoleWork | None:
         """What is to be done next, None when it is finished."""
-        return next((one for one in self.hole.operations if not self.has(one)), None)
+        return next((operation for operation in self.hole.operations if not self.has(operation)), None)
 
 
 @dataclass(frozen=True, slots=True)

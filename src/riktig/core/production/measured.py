@@ -114,16 +114,16 @@ def criticals_of(
         found += _shaft(shaft, practice)
     found += [
         Critical(
-            f"piece:{one.name}",
-            f"{one.name}, {one.stock}",
+            f"piece:{piece.name}",
+            f"{piece.name}, {piece.stock}",
             "saw",
             "its length",
-            one.length,
+            piece.length,
             tolerance,
-            (f"piece:{one.name}",),
+            (f"piece:{piece.name}",),
         )
-        for one in pieces
-        if one.length >= practice.long_piece
+        for piece in pieces
+        if piece.length >= practice.long_piece
     ]
     return tuple(found)
 
@@ -278,7 +278,7 @@ def judged_all(criticals: tuple[Critical, ...], records: Iterable[Record], pract
         practice: The practice of the job.
     """
     readings = _readings(criticals, records)
-    found = [_judge(one, readings.get(one.key, []), practice) for one in criticals]
+    found = [_judge(critical, readings.get(critical.key, []), practice) for critical in criticals]
     return _square(found, practice)
 
 

@@ -46,14 +46,14 @@ def plan_function(
     whole = all_circuits(job_circuits, loads, supply, practice, signals)
     titles = dict(circuits.titles)
     of_load = {load.id: load for load in loads}
-    found: list[FunctionStep] = []
+    function_steps: list[FunctionStep] = []
     for circuit in whole:
         load = of_load.get(circuit.load) if circuit.load else None
         script = [text for text in script_of(circuit, load, signals, whole) if text.split()[0] not in ONLY_ON_PAPER]
         for number, text in enumerate(script, 1):
             done, _, rest = text.partition(":")
             expected = (one.strip() for one in rest.split(",") if one.strip() and not one.strip().endswith(" any"))
-            found.append(
+            function_steps.append(
                 FunctionStep(
                     circuit.id,
                     titles.get(circuit.id, circuit.title),
@@ -62,4 +62,4 @@ def plan_function(
                     tuple(with_tags(one, circuit.id, names.tag) for one in expected),
                 )
             )
-    return tuple(found)
+    return tuple(function_steps)

@@ -46,29 +46,29 @@ def everything_fits(view: View) -> ClauseResult:
         Finding(
             "P02",
             Verdict.FAILS,
-            f"{one.said(view.names.tag)}.",
-            one.key,
+            f"{misfit.said(view.names.tag)}.",
+            misfit.key,
             clause,
             "Move it, or take a larger enclosure.",
             QuickFix("Plan for me", "plan")
             if view.plate_fix
             else QuickFix("Next larger enclosure", "larger enclosure"),
         )
-        for one in view.layout.misfits
+        for misfit in view.layout.misfits
     ]
     findings += [
         Finding(
             "P02",
             Verdict.FAILS,
-            f"{one.said(view.names.tag)}.",
-            one.key,
+            f"{misfit.said(view.names.tag)}.",
+            misfit.key,
             clause,
             "Move it on the door, or take a larger enclosure.",
             QuickFix("Plan the door", "plan door")
             if view.door_fix
             else QuickFix("Next larger enclosure", "larger enclosure"),
         )
-        for one in view.door.misfits
+        for misfit in view.door.misfits
     ]
     return ClauseResult(
         "P02",
@@ -114,7 +114,7 @@ def everything_placed(view: View) -> ClauseResult:
 def _has_fan(view: View) -> bool:
     """Whether a fan is drawn, or an opening is made for one."""
     drawn = any(device.kind.can(Can.VENTILATES) for device in view.circuits.devices)
-    return drawn or any("fan" in one.purpose.lower() for one in view.openings)
+    return drawn or any("fan" in opening.purpose.lower() for opening in view.openings)
 
 
 def spare_room(view: View) -> ClauseResult:

@@ -129,7 +129,7 @@ def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str,
     """
     circuits = expanded(job, memory)
     names = names_of(job, circuits, find_nets(circuits, memory), memory)
-    used = {(p.device, p.unit) for rung in circuits.rungs for one in elements_of(rung.path) for p in one.poles}
+    used = {(p.device, p.unit) for rung in circuits.rungs for element in elements_of(rung.path) for p in element.poles}
     found: list[tuple[str, str]] = []
     for device in circuits.devices:
         if not device.kind.has_coil and not device.kind.can(Can.OFFERS_CONTACTS):
@@ -248,7 +248,7 @@ def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, 
         title: What the job or the picture is called.
         params: What is chosen about it.
     """
-    used = [c.id for c in job.circuits] + [one.id for one in job.loads]
+    used = [c.id for c in job.circuits] + [load.id for load in job.loads]
     number = max((int(name[1:]) for name in used if name[1:].isdecimal()), default=0) + 1
     circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), recipe, title=title.strip(), params=params)
     return replace(job, circuits=(*job.circuits, circuit))
@@ -284,7 +284,7 @@ def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:
     """
     found = _entered(job, circuit)
     default = next((p.default for p in circuit_template_of(found.recipe).params if p.name == name), None)
-    rest = tuple(one for one in found.params if one.name != name)
+    rest = tuple(param for param in found.params if param.name != name)
     params = rest if value == default else (*rest, Param(name, value))
     return _replaced(job, replace(found, params=params))
 

@@ -66,7 +66,7 @@ def tag_anew(job: Job, *, memory: Memory | None = None) -> Job:
         job: The job; it is not changed.
         memory: What earlier computations of the evaluation left; without it the same, only slower.
     """
-    return with_names_recorded(replace(job, tags=tuple(one for one in job.tags if one.own)), memory=memory)
+    return with_names_recorded(replace(job, tags=tuple(tag for tag in job.tags if tag.own)), memory=memory)
 
 
 def mark_printed(job: Job, written: Job | None = None, *, memory: Memory | None = None) -> Job:
@@ -91,5 +91,7 @@ def numbers_on_paper(job: Job, *, memory: Memory | None = None) -> tuple[str, ..
     """
     circuits = expanded(job, memory)
     names = names_of(job, circuits, find_nets(circuits, memory), memory)
-    idents = {wire_number(one.number, mark) for one in names.given_numbers for mark in one.marks}
+    idents = {
+        wire_number(given_number.number, mark) for given_number in names.given_numbers for mark in given_number.marks
+    }
     return tuple(sorted({*names.number.values(), *idents}))

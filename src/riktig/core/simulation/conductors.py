@@ -75,6 +75,10 @@ def _rest(net: Net, known: Sequence[Conductor]) -> Iterable[Conductor]:
 def grouped(pins: Iterable[PinRef] | Mapping[PinRef, object], conductors: Iterable[Conductor]) -> dict[PinRef, int]:
     """The number of the point that each pin is at: pins joined by conductors are at one point."""
     place = {pin: number for number, pin in enumerate(pins)}
-    ends = [(place[one.a], place[one.b]) for one in conductors if one.a in place and one.b in place]
+    ends = [
+        (place[conductor.a], place[conductor.b])
+        for conductor in conductors
+        if conductor.a in place and conductor.b in place
+    ]
     labels = islands(len(place), np.array(ends, dtype=np.int64).reshape(-1, 2)).tolist()
     return dict(zip(place, labels, strict=True))

@@ -168,8 +168,8 @@ def _corners(seat: SheetElement) -> list[Shape]:
     """Four corners around an element that moved last."""
     left, right = seat.x - 6.5, seat.x + LINE_GAP * (len(seat.element.poles) - 1) + 6.5
     top, bottom, arm = seat.top - 0.4, seat.bottom + 0.4, 2.2
-    found: list[Shape] = []
+    shapes: list[Shape] = []
     for x, dx in ((left, arm), (right, -arm)):
         for y, dy in ((top, arm), (bottom, -arm)):
-            found.append(Poly((Point(x + dx, y), Point(x, y), Point(x, y + dy)), "act", 0.5))
-    return found
+            shapes.append(Poly((Point(x + dx, y), Point(x, y), Point(x, y + dy)), "act", 0.5))
+    return shapes

@@ -92,9 +92,9 @@ def conductors_with_faults(conductors: Sequence[Conductor], faults: Iterable[Inj
 
 
 def _wire(conductors: Sequence[Conductor], key: str, pin: PinRef) -> Conductor:
-    for one in conductors:
-        if one.key == key and pin in (one.a, one.b):
-            return one
+    for conductor in conductors:
+        if conductor.key == key and pin in (conductor.a, conductor.b):
+            return conductor
     raise RiktigError(f"No wire {key} lands on {pin}.", hint="Choose a wire and one of its two ends.")
 
 
@@ -131,21 +131,21 @@ def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[InjectedF
         device: Which device.
     """
     here = panel.network.devices[device]
-    found: list[InjectedFault] = []
+    injected_faults: list[InjectedFault] = []
     for unit in here.kind.units:
         if unit.behaviour is Behaviour.NO and here.kind.has_coil:
-            found.append(InjectedFault(FaultKind.WELDED, device, unit.name))
+            injected_faults.append(InjectedFault(FaultKind.WELDED, device, unit.name))
         elif unit.behaviour is Behaviour.POLE:
-            found.append(InjectedFault(FaultKind.BLOWN, device, unit.name))
+            injected_faults.append(InjectedFault(FaultKind.BLOWN, device, unit.name))
         elif unit.behaviour in (Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT):
-            found.append(InjectedFault(FaultKind.OPEN_COIL, device, unit.name))
+            injected_faults.append(InjectedFault(FaultKind.OPEN_COIL, device, unit.name))
     pins = [here.pin(pin.name) for pin in here.kind.pins if here.pin(pin.name) in panel.network.point]
     landed = [(end.pin, str(wire.key)) for wire in wiring.wires for end in (wire.start, wire.end) if end.pin in pins]
     landed.sort(key=lambda one: pins.index(one[0]))
-    found += [InjectedFault(FaultKind.OFF, key, str(pin)) for pin, key in landed]
+    injected_faults += [InjectedFault(FaultKind.OFF, key, str(pin)) for pin, key in landed]
     for (pin, key), (other, beside) in pairwise(landed):
         if other != pin:
-            found.append(InjectedFault(FaultKind.NEIGHBOUR, key, str(pin), str(other)))
-            found.append(InjectedFault(FaultKind.SWAPPED, key, str(pin), beside, str(other)))
-    found += [InjectedFault(FaultKind.SHORT, "", str(a), str(b)) for a, b in pairwise(pins)]
-    return tuple(found)
+            injected_faults.append(InjectedFault(FaultKind.NEIGHBOUR, key, str(pin), str(other)))
+            injected_faults.append(InjectedFault(FaultKind.SWAPPED, key, str(pin), beside, str(other)))
+    injected_faults += [InjectedFault(FaultKind.SHORT, "", str(a), str(b)) for a, b in pairwise(pins)]
+    return tuple(injected_faults)

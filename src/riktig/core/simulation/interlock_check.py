@@ -30,11 +30,11 @@ def interlock_fault(
 
 
 def _fed(network: Network, connectivity: Connectivity, volts: Volts, did: DeviceId) -> str:
-    coil = next((one for one in network.consumers if one.device == did), None)
+    coil = next((consumer for consumer in network.consumers if consumer.device == did), None)
     if coil is None:
         return "has no coil here"
     live = next((p for p in (coil.a, coil.b) if (pole := volts.pole_at(p)) and not pole.is_zero), None)
     if live is None:
         return "is pushed in by hand"
     contacts = (network.contacts[number] for number in connectivity.way(live))
-    return "is fed through " + ", ".join(f"{{{one.device}}} {one.unit}" for one in contacts)
+    return "is fed through " + ", ".join(f"{{{contact.device}}} {contact.unit}" for contact in contacts)

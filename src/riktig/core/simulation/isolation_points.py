@@ -65,9 +65,9 @@ def lock_off(circuits: Circuits, network: Network, device: DeviceId) -> LockOff:
             sources[source] = None
         else:
             switches[nearest] = None
-    for one in tuple(switches):  # a later lock may have made an earlier one needless
-        if graph.way_to_a_source(frozenset(switches) - {one}, frozenset(sources)) is None:
-            del switches[one]
+    for switch in tuple(switches):  # a later lock may have made an earlier one needless
+        if graph.way_to_a_source(frozenset(switches) - {switch}, frozenset(sources)) is None:
+            del switches[switch]
     behind = graph.reached(frozenset(switches), frozenset(sources))
     stored = [
         one.id
@@ -93,7 +93,7 @@ def lock_off_text(found: LockOff, circuits: Circuits, device: DeviceId) -> str:
         switches = tuple(d.id for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH))
         said.append("no way from a source to it is drawn, so the main switch is locked all the same")
     if switches:
-        said.append(f"switch off and lock {', '.join(f'{{{one}}}' for one in switches)}")
+        said.append(f"switch off and lock {', '.join(f'{{{switch}}}' for switch in switches)}")
     for source in found.sources:
         if source == MAINS:
             said.append("cut off the incoming supply where it comes from, and lock it there")

@@ -68,7 +68,7 @@ class Meter:
     def __init__(self, panel: Panel) -> None:
         self.panel = panel
         network = panel.network
-        self._links = [one for one in panel.conductors if not one.key and one.ohm <= LINK_OHM]
+        self._links = [conductor for conductor in panel.conductors if not conductor.key and conductor.ohm <= LINK_OHM]
         self._node: dict[PinRef, int] = grouped(network.point, self._links)
         """Pins joined by next to nothing, in a terminal or by a plug, are one node: fewer to solve."""
         outside = max(self._node.values(), default=-1) + 1
@@ -85,19 +85,25 @@ class Meter:
         panel, node = self.panel, self._node
         units = {(d.id, u.name): u for d in panel.circuits.devices for u in d.kind.units}
         rows: list[tuple[int, int, float, float, str]] = [
-            (node[one.a], node[one.b], one.ohm, one.ohm, f"wire {one.key}" if one.key else "")
-            for one in panel.conductors
-            if one.key or one.ohm > LINK_OHM
+            (
+                node[conductor.a],
+                node[conductor.b],
+                conductor.ohm,
+                conductor.ohm,
+                f"wire {conductor.key}" if conductor.key else "",
+            )
+            for conductor in panel.conductors
+            if conductor.key or conductor.ohm > LINK_OHM
         ]
         self._first_contact = len(rows)
         for contact in panel.network.contacts:
             pins = units[contact.device, contact.unit].pins
             a, b = (node[PinRef(contact.device, pin)] for pin in (pins[0], pins[-1]))
             rows.append((a, b, CONTACT_OHM, CONTACT_OHM, f"{{{contact.device}}} {contact.unit}"))
-        for one in panel.network.consumers:
-            pair = zip(one.ends, (one.a, one.b), strict=True)
-            a, b = (node.get(PinRef(one.device, end), self._inside.get(at, -1)) for end, at in pair)
-            rows.append((a, b, one.ohm, one.cold_ohm, f"{{{one.device}}} {one.unit.split('.')[0]}"))
+        for consumer in panel.network.consumers:
+            pair = zip(consumer.ends, (consumer.a, consumer.b), strict=True)
+            a, b = (node.get(PinRef(consumer.device, end), self._inside.get(at, -1)) for end, at in pair)
+            rows.append((a, b, consumer.ohm, consumer.cold_ohm, f"{{{consumer.device}}} {consumer.unit.split('.')[0]}"))
         for device in panel.circuits.devices:
             ends = [node.get(device.pin(pin)) for pin in ("5", "7")]
             if device.kind.can(Can.TRANSFORMS) and ends[0] is not None and ends[1] is not None:

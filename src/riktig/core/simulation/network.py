@@ -251,7 +251,7 @@ class _NetworkMaker:
 
     def _reach(self) -> list[set[int]]:
         """By point, the poles that it could be joined to with every contact closed."""
-        ends = np.array([(one.a, one.b) for one in self.contacts], dtype=np.int64).reshape(-1, 2)
+        ends = np.array([(contact.a, contact.b) for contact in self.contacts], dtype=np.int64).reshape(-1, 2)
         label = islands(self.count, ends).tolist()
         by_root: dict[int, set[int]] = {}
         for number, pole in enumerate(self.poles):

@@ -46,7 +46,7 @@ def solve_nodal(count: int, ends: NDArray[np.int64], ohm: NDArray[np.float64], s
     from scipy.sparse.linalg import splu
 
     pairs = np.array([(a, b) for a, b, *_ in sources], dtype=np.int64).reshape(-1, 2)
-    inner = np.array([one[4] for one in sources], dtype=np.float64)
+    inner = np.array([source[4] for source in sources], dtype=np.float64)
     every = np.concatenate([ends, pairs])
     siemens = 1.0 / np.concatenate([ohm, inner])
     labels = islands(count, every)

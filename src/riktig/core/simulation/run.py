@@ -168,18 +168,18 @@ class Panel:
     def _moved_by_hand(self) -> set[DeviceId]:
         """The devices whose contacts may stand otherwise than when it was last looked."""
         now, was = self.operator_state, self._was
-        found: set[DeviceId] = set()
+        device_ids: set[DeviceId] = set()
         for name in ("pressed", "opened", "tripped", "pushed", "foreign"):
-            found |= getattr(now, name) ^ getattr(was, name)
+            device_ids |= getattr(now, name) ^ getattr(was, name)
         for name in ("pressed_units", "outputs", "blown", "welded", "dead"):
-            found |= {did for did, _ in getattr(now, name) ^ getattr(was, name)}
-        found |= {did for did, _ in now.position.items() ^ was.position.items()}
+            device_ids |= {did for did, _ in getattr(now, name) ^ getattr(was, name)}
+        device_ids |= {did for did, _ in now.position.items() ^ was.position.items()}
         self.volts.broken = {self._consumer[one] for one in now.dead if one in self._consumer}
         if now.dead != was.dead:
             ends = [self.network.consumers[self._consumer[o]] for o in now.dead ^ was.dead if o in self._consumer]
-            self._recheck(self.volts.update({point for one in ends for point in (one.a, one.b)}))
+            self._recheck(self.volts.update({point for end in ends for point in (end.a, end.b)}))
         self._was = now.copy()
-        return found
+        return device_ids
 
     def _run(self, until: float) -> None:
         turns: Counter[DeviceId] = Counter()

@@ -47,7 +47,7 @@ class Sizing:
 
     def load_of(self, circuit: CircuitId) -> LoadSize | None:
         """What was sized for the load of a circuit."""
-        return next((one for one in self.loads if one.circuit == circuit), None)
+        return next((load for load in self.loads if load.circuit == circuit), None)
 
 
 def size_all(

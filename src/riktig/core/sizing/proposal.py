@@ -45,7 +45,7 @@ class Proposal:
 
     def value(self, key: str) -> Value | None:
         """The value with a key."""
-        return next((one for one in self.values if one.key == key), None)
+        return next((value for value in self.values if value.key == key), None)
 
     def of_load(self, load: LoadId) -> LoadProposal | None:
         """What is proposed for a load."""
@@ -54,12 +54,12 @@ class Proposal:
     @property
     def shortfall(self) -> tuple[Value, ...]:
         """Values that are not enough."""
-        return tuple(one for one in self.values if one.shortfall)
+        return tuple(value for value in self.values if value.shortfall)
 
     @property
     def unsure(self) -> tuple[Value, ...]:
         """Values that a figure we are not sure of decided."""
-        return tuple(one for one in self.values if one.unsure)
+        return tuple(value for value in self.values if value.unsure)
 
 
 def basis_of(
@@ -123,7 +123,7 @@ def propose(
         (),
     )
     keys = {value.key for value in made.values if value.overridden}
-    strayed = tuple(one for one in overrides if one.key not in keys)
+    strayed = tuple(override for override in overrides if override.key not in keys)
     if not strayed:
         return made
     return Proposal(sized, incoming, control, heat, shared, made.issues, made.space, strayed)

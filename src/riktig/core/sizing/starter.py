@@ -48,7 +48,7 @@ class LoadProposal:
 
     def value(self, name: str) -> Value | None:
         """The value by the last part of its key, such as “breaker”."""
-        return next((one for one in self.values if one.key == f"{self.load}.{name}"), None)
+        return next((value for value in self.values if value.key == f"{self.load}.{name}"), None)
 
     def amount(self, name: str) -> float:
         """The amount of a value, 0 when there is none."""
@@ -69,7 +69,7 @@ class LoadProposal:
     @property
     def shortfall(self) -> tuple[Value, ...]:
         """Values that are not enough."""
-        return tuple(one for one in self.values if one.shortfall)
+        return tuple(value for value in self.values if value.shortfall)
 
 
 def _terminal_c(basis: Basis) -> float:

@@ -15,7 +15,7 @@ _RANK = ("sure", "fairly sure", "unsure")
 
 def weakest(*figures: Figure | str) -> str:
     """The least sure of what a value rests on."""
-    said = [one if isinstance(one, str) else one.confidence for one in figures]
+    said = [figure if isinstance(figure, str) else figure.confidence for figure in figures]
     return max(
         (next((r for r in reversed(_RANK) if text.startswith(r)), "unsure") for text in said),
         key=_RANK.index,
@@ -104,7 +104,7 @@ class Basis:
 
     def own(self, key: str) -> Override | None:
         """The builder's own value for a key."""
-        return next((one for one in self.overrides if one.key == key), None)
+        return next((override for override in self.overrides if override.key == key), None)
 
     def settle(self, value: Value, words: Callable[[float], str] | None = None) -> Value:
         """The value, or the builder's own in its place, marked as such with its reason."""

@@ -241,7 +241,7 @@ def nec_rating_above(amps: float) -> float:
     Source:
         NEC 240.6(A), from memory.
     """
-    return next((one for one in _ratings() if one >= amps - 1e-9), _ratings()[-1])
+    return next((rating for rating in _ratings() if rating >= amps - 1e-9), _ratings()[-1])
 
 
 def nec_rating_below(amps: float) -> float:
@@ -250,4 +250,4 @@ def nec_rating_below(amps: float) -> float:
     Source:
         NEC 240.6(A), from memory.
     """
-    return max((one for one in _ratings() if one <= amps + 1e-9), default=_ratings()[0])
+    return max((rating for rating in _ratings() if rating <= amps + 1e-9), default=_ratings()[0])

@@ -24,7 +24,8 @@ def dump_job(job: Job, *, indent: bool = False) -> str:
     """
     plain: dict[str, object] = msgspec.to_builtins(job)
     plain["numbers"] = [
-        {"number": one.number, "pins": [str(pin) for pin in one.pins], "marks": one.marks} for one in job.numbers
+        {"number": number.number, "pins": [str(pin) for pin in number.pins], "marks": number.marks}
+        for number in job.numbers
     ]
     data = msgspec.json.encode({"format": JOB_FORMAT, "job": plain})
     return (msgspec.json.format(data, indent=2) if indent else data).decode()
@@ -107,7 +108,7 @@ def unknown_fields(value: Any, kind: Any, path: str) -> list[InputFault]:
         if value is not None and len(options) == 1:
             return unknown_fields(value, options[0], path)
         if isinstance(value, dict):
-            tries = [unknown_fields(value, one, path) for one in options]
+            tries = [unknown_fields(value, option, path) for option in options]
             return min(tries, key=len) if tries else []
         return []
     if isinstance(info, msgspec.inspect.DataclassType | msgspec.inspect.StructType) and isinstance(value, dict):

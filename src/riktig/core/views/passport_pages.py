@@ -146,14 +146,14 @@ def _where(evaluation: Evaluation[Job], device: Device) -> PassportSection:
     places = evaluation.get(SHEETS).places
     seen: set[str] = set()
     for rung in evaluation.get(CIRCUITS).rungs:
-        for one in elements_of(rung.path):
-            if any(p.device == device.id for p in one.poles) and one.id in places:
-                unit = next(p.unit for p in one.poles if p.device == device.id)
-                text = places[one.id].full
+        for element in elements_of(rung.path):
+            if any(p.device == device.id for p in element.poles) and element.id in places:
+                unit = next(p.unit for p in element.poles if p.device == device.id)
+                text = places[element.id].full
                 if f"{unit}{text}" not in seen:
                     seen.add(f"{unit}{text}")
                     name = "Sheet" if device.strip else f"Sheet, {unit}"
-                    rows.append(PassportRow(name, text, ElementKey(one.id)))
+                    rows.append(PassportRow(name, text, ElementKey(element.id)))
     return PassportSection("Where", tuple(rows))
 
 

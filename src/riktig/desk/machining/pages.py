@@ -63,7 +63,9 @@ class MetalPages(QWidget):
             self.face.blockSignals(True)
             self.face.clear()
             self.face.addItems(faces)
-            same = next((one for one in faces if one == now), next((f for f in faces if self._wanted in f), faces[0]))
+            same = next(
+                (face for face in faces if face == now), next((f for f in faces if self._wanted in f), faces[0])
+            )
             self.face.setCurrentText(same)
             self.face.blockSignals(False)
         self._turned(self.face.currentText())

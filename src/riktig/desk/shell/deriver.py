@@ -40,6 +40,7 @@ class Deriver(QObject):
         self._work: Work | None = None
         self._again = False
         self._slow = False
+        self._closed = False
         self._plan: Evaluation[Job] | None = None
         self._fork: Evaluation[Job] | None = None
         self._timer = QTimer(self)
@@ -60,6 +61,8 @@ class Deriver(QObject):
     def ask(self) -> None:
         """Everything that the shell shows, of the job of now."""
         session = self._session
+        if self._closed:
+            return
         if self._work is not None:
             self._again = True
             self._work.stop()
@@ -107,6 +110,9 @@ class Deriver(QObject):
         work, self._work, self._fork = self._work, None, None
         if work is not None:
             work.wait()
+            work.deleteLater()
+        if self._closed:
+            return
         if self._again or self._session.evaluation is not self._plan:
             self._again = False
             self.ask()
@@ -114,10 +120,9 @@ class Deriver(QObject):
             self._ready()
 
     def close(self) -> None:
-        """Ends what is under way."""
-        self._again = False
+        """Ends what is under way; nothing is begun any more."""
+        self._closed, self._again = True, False
         self._timer.stop()
         if self._work is not None:
-            self._work.stop()
-            self._work.wait()
+            self._work.end()
             self._work = None

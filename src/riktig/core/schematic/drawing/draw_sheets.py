@@ -126,10 +126,10 @@ def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[t
     """
     found: dict[str, str] = {}
     for rung in circuits.rungs:
-        for one in elements_of(rung.path):
-            for pole in one.poles:
-                if pole.device == device.id and one.id in sheets.places:
-                    found[pole.unit] = str(sheets.places[one.id])
+        for element in elements_of(rung.path):
+            for pole in element.poles:
+                if pole.device == device.id and element.id in sheets.places:
+                    found[pole.unit] = str(sheets.places[element.id])
     return [
         (unit.name, found.get(unit.name, "spare")) for unit in device.kind.units if unit.behaviour is not Behaviour.COIL
     ]
@@ -150,13 +150,13 @@ class _OneSheet:
         coils: dict[DeviceId, Element] = {}
         used: dict[DeviceId, dict[str, str]] = {}
         for rung in circuits.rungs:
-            for one in elements_of(rung.path):
-                place = sheets.places.get(one.id)
-                for pole in one.poles:
+            for element in elements_of(rung.path):
+                place = sheets.places.get(element.id)
+                for pole in element.poles:
                     if place:
                         used.setdefault(pole.device, {})[pole.unit] = str(place)
-                if devices[one.device].kind.unit(one.poles[0].unit).behaviour is Behaviour.COIL:
-                    coils.setdefault(one.device, one)
+                if devices[element.device].kind.unit(element.poles[0].unit).behaviour is Behaviour.COIL:
+                    coils.setdefault(element.device, element)
         at_coil = {did: str(sheets.places[one.id]) for did, one in coils.items() if one.id in sheets.places}
         by_node = {node: net for net in nets.nets for node in net.nodes}
         elsewhere = {

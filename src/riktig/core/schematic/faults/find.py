@@ -17,7 +17,7 @@ __all__ = ["CircuitFault", "find_faults"]
 def find_faults(circuits: Circuits, nets: Nets) -> tuple[CircuitFault, ...]:
     """Everything that is wrong with the circuits, kind by kind, in the order of the rungs."""
     graph = UnitGraph(circuits, nets)
-    found: list[CircuitFault] = []
+    circuit_faults: list[CircuitFault] = []
     for look in (
         _contacts_beyond_the_device,
         _contacts_without_coil,
@@ -34,8 +34,8 @@ def find_faults(circuits: Circuits, nets: Nets) -> tuple[CircuitFault, ...]:
         _loops,
         _unfed,
     ):
-        found += look(graph)
-    return tuple(found)
+        circuit_faults += look(graph)
+    return tuple(circuit_faults)
 
 
 def _contacts_beyond_the_device(graph: UnitGraph) -> list[CircuitFault]:
@@ -92,15 +92,15 @@ def _shorts(graph: UnitGraph) -> list[CircuitFault]:
     joined: dict[PinRef, list[tuple[PinRef, Element]]] = defaultdict(list)
     for rung in graph.circuits.rungs:
         control = rung.band in (Band.CONTROL, Band.TAP)
-        for one in elements_of(rung.path):
-            for pole in one.poles:
+        for element in elements_of(rung.path):
+            for pole in element.poles:
                 device = graph.devices[pole.device]
                 unit = device.kind.unit(pole.unit)
                 if unit.behaviour is Behaviour.POLE or (control and unit.behaviour in PASS):
                     a, b = graph.net(device, unit.pins[0]), graph.net(device, unit.pins[-1])
                     if a and b:
-                        joined[a].append((b, one))
-                        joined[b].append((a, one))
+                        joined[a].append((b, element))
+                        joined[b].append((a, element))
     owner: dict[PinRef, str] = {}
     todo: list[PinRef] = []
     found: dict[frozenset[str], CircuitFault] = {}
@@ -166,7 +166,7 @@ def _sources_joined(graph: UnitGraph) -> list[CircuitFault]:
     return [
         CircuitFault(
             "two sources on one net",
-            " and ".join(f"{{{one}}}" for one in dict.fromkeys(here)) + " feed the same conductor.",
+            " and ".join(f"{{{item}}}" for item in dict.fromkeys(here)) + " feed the same conductor.",
             NetKey(net),
             "Part them, or change over between them with an interlocked pair.",
         )
@@ -255,15 +255,15 @@ def _unfed(graph: UnitGraph) -> list[CircuitFault]:
     for rung in graph.circuits.rungs:
         if rung.band is not Band.CONTROL:
             continue
-        for one in elements_of(rung.path):
-            device = graph.devices[one.device]
-            nets = [graph.net(device, pin) for pin in device.kind.unit(one.poles[0].unit).pins]
+        for element in elements_of(rung.path):
+            device = graph.devices[element.device]
+            nets = [graph.net(device, pin) for pin in device.kind.unit(element.poles[0].unit).pins]
             if not any(net in reached for net in nets):
                 found.append(
                     CircuitFault(
                         "no supply",
                         f"“{rung.title}” hangs on no supply: {{{device.id}}} can never be fed.",
-                        ElementKey(one.id),
+                        ElementKey(element.id),
                         "Wire its start to a supply, or to a node that one feeds.",
                     )
                 )

@@ -145,8 +145,8 @@ def symbols_used(circuits: Circuits) -> list[tuple[str, str, str]]:
     kinds = {device.id: device.kind_id for device in circuits.devices}
     found: dict[str, tuple[str, str, str]] = {}
     for rung in circuits.rungs:
-        for one in elements_of(rung.path):
-            for pole in one.poles[:1]:
+        for element in elements_of(rung.path):
+            for pole in element.poles[:1]:
                 words = symbol_words(kinds[pole.device], pole.unit)
                 found.setdefault(words, (words, kinds[pole.device], pole.unit))
     return [found[words] for words in sorted(found)]

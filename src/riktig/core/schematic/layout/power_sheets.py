@@ -114,8 +114,8 @@ def _groups(firsts: list[Rung], power: list[Rung]) -> list[_LoadPaths]:
                 group.others.append(rung)
                 fed |= {node for node in rung.end if node != "N"}
         for rung in (group.first, *group.others):
-            for one in _ends(rung.path):
-                group.earth = group.earth or earths.get(one)
+            for end in _ends(rung.path):
+                group.earth = group.earth or earths.get(end)
         fed_devices = set(_ends(first.path))
         for rung in of_circuit[first.circuit]:
             if rung.start == ("N",) and fed_devices & set(_ends(rung.path)):
@@ -131,7 +131,7 @@ def _ends(branch: Branch) -> list[DeviceId]:
         case Landing(device=device):
             return [device]
         case Series(parts) | Parallel(parts):
-            return [one for part in parts for one in _ends(part)]
+            return [end for part in parts for end in _ends(part)]
 
 
 Placed = list[tuple[_LoadPaths, float]]
@@ -304,5 +304,5 @@ def _chain(branches: BranchLayout, first: Rung, others: list[Rung], x: float, to
 
 def _deepest(rung: Rung, others: list[Rung], scale: float) -> float:
     """How far a chain of paths reaches down, mm."""
-    below = [_deepest(one, others, scale) for one in others if rung.end and one.start == rung.end]
+    below = [_deepest(other, others, scale) for other in others if rung.end and other.start == rung.end]
     return height_of(rung.path, scale) + (max(below) + 3 * LINE_STEP if below else 0.0)

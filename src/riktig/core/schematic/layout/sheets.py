@@ -112,7 +112,7 @@ def _control_sheets(circuits: Circuits, before: int, memory: Memory) -> list[She
     sheets: list[list[_Part]] = []
     taken = 0.0
     for part in parts:
-        shares = part.width <= SMALL and sheets and all(one.width <= SMALL for one in sheets[-1])
+        shares = part.width <= SMALL and sheets and all(sheet.width <= SMALL for sheet in sheets[-1])
         if not shares or taken + GAP_COLUMNS + part.width > MOST_SHARED:
             sheets.append([])
             taken = -GAP_COLUMNS
@@ -198,11 +198,11 @@ def _control_sheet(
 def _loads(here: list[_Part], devices: Mapping[DeviceId, Device]) -> set[ElementId]:
     """The elements that take the current: they stand in a row above the return."""
     return {
-        one.id
+        element.id
         for part in here
         for rung in part.rungs
-        for one in elements_of(rung.path)
-        if devices[one.device].kind.unit(one.poles[0].unit).behaviour in _LOADS
+        for element in elements_of(rung.path)
+        if devices[element.device].kind.unit(element.poles[0].unit).behaviour in _LOADS
     }
 
 
@@ -210,8 +210,8 @@ def _tap(branches: BranchLayout, part: _Part, x: float, rails: list[LevelLine]) 
     assert part.tap is not None
     elements = [p for p in part.tap.path.parts if isinstance(p, Element)]
     landing = next((p for p in part.tap.path.parts if isinstance(p, Landing)), None)
-    for one in elements:
-        branches.seats.append(SheetElement(one, x, TAP_TOP, RAIL_TOP))
+    for element in elements:
+        branches.seats.append(SheetElement(element, x, TAP_TOP, RAIL_TOP))
     pin = PinRef(landing.device, landing.pins[0]) if landing else None
     node = part.tap.start[0] if part.tap.start else f"pin:{pin}"
     rails.append(LevelLine(node, x, x, TAP_TOP, True, pin))

@@ -44,7 +44,7 @@ class ConductorEnds:
     @property
     def ends(self) -> int:
         """All ends."""
-        return sum(len(one.pins) for one in self.places)
+        return sum(len(place.pins) for place in self.places)
 
     @property
     def pulled(self) -> int:

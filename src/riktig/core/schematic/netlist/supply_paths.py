@@ -203,10 +203,10 @@ class SupplyPaths:
 def _merged(crossings: Iterable[Crossing]) -> tuple[Crossing, ...]:
     """A bar met by its first way is one crossing, not two."""
     merged: list[Crossing] = []
-    for one in crossings:
+    for crossing in crossings:
         last = merged[-1] if merged else None
-        if last and (last.device, last.unit, last.leaves) == (one.device, one.unit, one.enters):
-            merged[-1] = Crossing(one.device, one.unit, last.enters, one.leaves)
+        if last and (last.device, last.unit, last.leaves) == (crossing.device, crossing.unit, crossing.enters):
+            merged[-1] = Crossing(crossing.device, crossing.unit, last.enters, crossing.leaves)
         else:
-            merged.append(one)
+            merged.append(crossing)
     return tuple(merged)

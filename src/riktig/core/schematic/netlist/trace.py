@@ -222,7 +222,7 @@ class _Walk:
         if device.kind.is_motor or len(device.kind.unit(load.unit).pins) > 2:
             return None, ()
         pole, crossings, _ = self.paths.back(load.leaves)
-        return pole, tuple(self._step(one.turned()) for one in reversed(crossings))
+        return pole, tuple(self._step(crossing.turned()) for crossing in reversed(crossings))
 
     def _driving(self, device: Device) -> list[Way]:
         """The ways that make the contacts of a device move: of its coil, of each of its inputs that is wired."""

@@ -34,7 +34,10 @@ class UnitGraph:
         self.circuits, self.nets = circuits, nets
         self.devices = circuits.by_id
         self.used = Counter(
-            (pole.device, pole.unit) for rung in circuits.rungs for one in elements_of(rung.path) for pole in one.poles
+            (pole.device, pole.unit)
+            for rung in circuits.rungs
+            for element in elements_of(rung.path)
+            for pole in element.poles
         )
         self.drawn = {device for device, _ in self.used}
         self.by_node = {node: net.id for net in nets.nets for node in net.nodes}

@@ -269,7 +269,7 @@ def _beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinRef, str])
         for unit in device.kind.units:
             ends = [nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
             if net in ends:
-                near += [one for one in ends if one is not None and one.id in before]
+                near += [end for end in ends if end is not None and end.id in before]
     order = {one.id: place for place, one in enumerate(nets.nets)}
     own = [one for one in near if circuit_of(one.id.device) == circuit]
     return before[min(own, key=lambda one: order[one.id]).id] if own else ""

@@ -60,7 +60,7 @@ def _landings(branch: object) -> list[Landing]:
         case Landing():
             return [branch]
         case Series(parts) | Parallel(parts):
-            return [one for part in parts for one in _landings(part)]
+            return [landing for part in parts for landing in _landings(part)]
     return []
 
 

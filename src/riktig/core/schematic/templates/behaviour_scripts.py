@@ -166,11 +166,11 @@ def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
     if circuit.load is None or circuit.recipe is Recipe.MAINTAINED:
         return ()
     steps: list[str] = []
-    for one in others:
-        if one.recipe is Recipe.EMERGENCY_STOP:
-            steps += [f"press {one.id}.S.reset", f"release {one.id}.S.reset"]
-        elif one.recipe is Recipe.PHASE_MONITOR:
-            steps.append(f"turn {one.id}.S to on")
+    for other in others:
+        if other.recipe is Recipe.EMERGENCY_STOP:
+            steps += [f"press {other.id}.S.reset", f"release {other.id}.S.reset"]
+        elif other.recipe is Recipe.PHASE_MONITOR:
+            steps.append(f"turn {other.id}.S to on")
     return tuple(steps)
 
 

@@ -199,7 +199,7 @@ class LoadPart(BriefPart):
             ". Its plate says",
             self.text("nameplate_a", f"Nameplate current {of}", change("nameplate_a"), 58, read_current),
             "A. It is started" if load.is_motor else "A. It is fed",
-            self.pick("start", f"Start {of}", [(one.value, one) for one in starts], change("start")),
+            self.pick("start", f"Start {of}", [(start.value, start) for start in starts], change("start")),
             "and commanded by",
             self.pick_of("command", f"Command {of}", Command, change("command")),
             ". Its cable is",
@@ -248,7 +248,7 @@ class LoadPart(BriefPart):
         if load.phases == 1:
             ways = [one for one in self.session.job.loads if one.phases == 1 and one.id != load.id]
             neutrals: list[tuple[str, object]] = [("is its own", None)]
-            neutrals += [(f"is that of the {one.name}", one.id) for one in ways]
+            neutrals += [(f"is that of the {way.name}", way.id) for way in ways]
             parts += ["Its neutral", self.pick("neutral_of", f"Neutral {of}", neutrals, change("neutral_of")), "."]
         volts = partial(_volts, where="voltage")
         return [

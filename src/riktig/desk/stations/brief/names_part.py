@@ -90,7 +90,9 @@ class NamesPart(BriefPart):
 
     def _letter(self, of: str) -> Change:
         def change(text: str) -> Edit:
-            kept = tuple(one for one in self.session.job.practice.house_letters if one.of != of)
+            kept = tuple(
+                house_letter for house_letter in self.session.job.practice.house_letters if house_letter.of != of
+            )
             return SetPractice({"house_letters": (*kept, ClassLetters(of, text.upper())) if text else kept})
 
         return change
@@ -104,7 +106,7 @@ class NamesPart(BriefPart):
             "scheme": practice.scheme,
         }
         found |= {f"reserved.{one.potential}": one.number for one in practice.reserved}
-        return found | {f"letters.{one.of}": one.letters for one in practice.house_letters}
+        return found | {f"letters.{house_letter.of}": house_letter.letters for house_letter in practice.house_letters}
 
     def fill(self) -> None:
         """Shows what is kept, and what the house's scheme would give here."""
@@ -121,7 +123,7 @@ class NamesPart(BriefPart):
         plan, job = self.session.evaluation, self.session.job
         nets = plan.get(NETS)
         names = name_all(plan.get(CIRCUITS), nets, replace(job.practice), job.tags, (), 0)
-        counted = [one.number for one in names.given_numbers]
+        counted = [given_number.number for given_number in names.given_numbers]
         said = ", ".join(counted[:SHOWN])
         twice = len(counted) - len(set(counted))
         if twice:

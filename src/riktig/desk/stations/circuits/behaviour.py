@@ -40,7 +40,7 @@ class BehaviourPage(QWidget):
             return
 
         def tagged(parts: tuple[str, ...], between: str) -> str:
-            return between.join(with_tags(one, found.circuit, tags) for one in parts)
+            return between.join(with_tags(part, found.circuit, tags) for part in parts)
 
         if found.broken:
             self.title.setText(f"{found.title}: its steps cannot be done. {tagged((found.broken,), '')}")

@@ -132,9 +132,9 @@ class RecipeChooser(QWidget):
             self._to_brief()
             return
         params = tuple(
-            Param(one.name, self.choices[one.name].currentText())
-            for one in self.entry.params
-            if self.choices[one.name].currentText() != one.default
+            Param(param.name, self.choices[param.name].currentText())
+            for param in self.entry.params
+            if self.choices[param.name].currentText() != param.default
         )
         entry, title = self.entry, self.title.text()
         self.title.clear()

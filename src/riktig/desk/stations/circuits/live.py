@@ -305,10 +305,10 @@ class LivePage(QWidget):
         if isinstance(key, NetKey):
             return self.model.panel.nets.of_pin[key.net].pins
         for rung in circuits.rungs if isinstance(key, ElementKey) else ():
-            for one in elements_of(rung.path):
-                if ElementKey(one.id) == key:
-                    device = self.model.panel.network.devices[one.poles[0].device]
-                    pins = device.kind.unit(one.poles[0].unit).pins
+            for element in elements_of(rung.path):
+                if ElementKey(element.id) == key:
+                    device = self.model.panel.network.devices[element.poles[0].device]
+                    pins = device.kind.unit(element.poles[0].unit).pins
                     return (device.pin(pins[0]), device.pin(pins[-1]))
         return (key.pin,) if isinstance(key, PinKey) else ()
 
@@ -316,7 +316,7 @@ class LivePage(QWidget):
         """What of the chosen thing can be operated."""
         key = self._session.selection
         owner = device_of(key)
-        found = [one for one in self.model.operators if one.device and one.device == owner]
+        found = [operator for operator in self.model.operators if operator.device and operator.device == owner]
         unit = unit_of_element(key.element) if isinstance(key, ElementKey) else ""
         return next((one for one in found if one.unit == unit), found[0] if found else None)
 

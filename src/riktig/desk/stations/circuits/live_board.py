@@ -163,7 +163,8 @@ class Board(QScrollArea):
 
         first = len(self._model.panel.events)
         self._model.carriages = tuple(
-            set_travel(self._model.panel, one, at) if one.circuit == circuit else one for one in self._model.carriages
+            set_travel(self._model.panel, carriage, at) if carriage.circuit == circuit else carriage
+            for carriage in self._model.carriages
         )
         self._model.look(first)
         self._touched()
@@ -179,11 +180,11 @@ class Board(QScrollArea):
                     button.setChecked(position == now)
         for view in self.tanks:
             view.follow()
-        for one in self._model.carriages:
-            slider = self._sliders.get(one.circuit)
+        for carriage in self._model.carriages:
+            slider = self._sliders.get(carriage.circuit)
             if slider is not None and not slider.isSliderDown():
                 slider.blockSignals(True)
-                slider.setValue(round(1000 * one.at))
+                slider.setValue(round(1000 * carriage.at))
                 slider.blockSignals(False)
 
 
@@ -202,7 +203,7 @@ class TankView(QWidget):
 
     def follow(self) -> None:
         """Shows the tank of now."""
-        self.tank = next((one for one in self._model.tanks if one.circuit == self.tank.circuit), self.tank)
+        self.tank = next((tank for tank in self._model.tanks if tank.circuit == self.tank.circuit), self.tank)
         self.update()
 
     def _y(self, share: float) -> float:

@@ -72,8 +72,8 @@ class LiveModel:
         self.operators = operators_of(circuits)
         known = {tank.circuit: tank for tank in self.tanks}
         self.tanks = tuple(known.get(tank.circuit, tank) for tank in tanks_of(circuits))
-        carried = {one.circuit: one for one in self.carriages}
-        self.carriages = tuple(carried.get(one.circuit, one) for one in carriages_of(circuits))
+        carried = {carriage.circuit: carriage for carriage in self.carriages}
+        self.carriages = tuple(carried.get(carriage.circuit, carriage) for carriage in carriages_of(circuits))
         if before is not None:
             go_on_from(self.panel, before)
         inject_faults(self.panel.operator_state, self.faults)
@@ -110,9 +110,9 @@ class LiveModel:
         first = len(self.panel.events)
         self.panel.wait(seconds)
         moved = []
-        for one in self.carriages:
-            by = {"forward": 1.0, "reverse": -1.0}.get(self.panel.turns(one.motor), 0.0) * seconds / TRAVEL_S
-            moved.append(set_travel(self.panel, one, one.at + by) if by else one)
+        for carriage in self.carriages:
+            by = {"forward": 1.0, "reverse": -1.0}.get(self.panel.turns(carriage.motor), 0.0) * seconds / TRAVEL_S
+            moved.append(set_travel(self.panel, carriage, carriage.at + by) if by else carriage)
         self.carriages = tuple(moved)
         self.look(first)
 

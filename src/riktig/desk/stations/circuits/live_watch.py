@@ -50,7 +50,7 @@ class WatchStrip(QWidget):
         return with_tags(text, self._runner.circuit, dict(self._tags)) if self._runner else text
 
     def _say(self) -> None:
-        failed = sum(not one.passed for one in self.results)
+        failed = sum(not result.passed for result in self.results)
         verdict = f", {failed} otherwise" if failed else ", all as it must be" if self.results else ""
         self.title.setText(f"{self._name}: step {self.at} of {len(self._steps)}{verdict}")
         self.next.setEnabled(self.at < len(self._steps))

@@ -109,9 +109,9 @@ class DeviceAsked(_Asked):
         self.role = self.field("role", "Role in this circuit", "K.extra")
         self.kind = QComboBox()
         self.kind.setAccessibleName("What it is")
-        for one in kinds():
-            if one.units and one.mounting is not Mounting.FIXED:
-                self.kind.addItem(one.name, one.id)
+        for kind in kinds():
+            if kind.units and kind.mounting is not Mounting.FIXED:
+                self.kind.addItem(kind.name, kind.id)
         self.kind.currentIndexChanged.connect(self.look)
         self.form.addRow("What it is", self.kind)
         self.purpose = self.field("purpose", "What it is for", "second run lamp")

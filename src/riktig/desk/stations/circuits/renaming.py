@@ -60,8 +60,8 @@ class RenamingPage(QWidget):
         self.view.show_drawing(draw_renaming(self.changes, f"{what}, old and new"))
         self.do.setText("Tag anew" if self.of_tags else "Number anew")
         self.do.setEnabled(bool(self.changes))
-        labels, tests = sum(one.labels for one in self.changes), sum(one.tests for one in self.changes)
-        printed = sum(one.printed for one in self.changes)
+        labels, tests = sum(change.labels for change in self.changes), sum(change.tests for change in self.changes)
+        printed = sum(change.printed for change in self.changes)
         said = (
             f"{len(self.changes)} {what.lower()} would change: {labels} labels to print again, {tests} tests to repeat."
         )

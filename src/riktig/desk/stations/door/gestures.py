@@ -43,8 +43,8 @@ def moved_marks(
     """Operators where they are now, with their places from the datum, and in words what does not fit."""
     shift = Point(RULER, RULER)
     wrong: dict[DeviceId, Misfit] = {}
-    for one in plan.misfits:
-        wrong.setdefault(one.device, one)
+    for misfit in plan.misfits:
+        wrong.setdefault(misfit.device, misfit)
     marks: list[Shape] = list(lines)
     for seat in moved:
         bad = seat.device in wrong
@@ -145,7 +145,7 @@ class DoorGesture(Gesture):
 
 def _caught(value: float, lines: Sequence[float]) -> float:
     """The nearest line of another operator, or the whole millimetre."""
-    near = min(lines, key=lambda one: abs(one - value), default=None)
+    near = min(lines, key=lambda line: abs(line - value), default=None)
     if near is not None and abs(near - value) <= CATCH:
         return near
     return round(value / SNAP) * SNAP

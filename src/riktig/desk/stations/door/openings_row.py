@@ -64,8 +64,8 @@ class OpeningsRow(QWidget):
             self.surface.addItems(names)
             self.surface.setCurrentText(now if now in names else names[1])
         self.there.clear()
-        for one in self._session.job.openings:
-            self.there.addItem(f"{one.purpose}, {one.surface.value}")
+        for opening in self._session.job.openings:
+            self.there.addItem(f"{opening.purpose}, {opening.surface.value}")
         for widget in (self.there, self.drop):
             widget.setVisible(bool(self._session.job.openings))
 

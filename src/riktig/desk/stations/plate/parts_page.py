@@ -62,8 +62,8 @@ class PartsPage(QWidget):
         self.view.setMinimumSize(120, 160)
         self.kind = QComboBox()
         self.kind.setAccessibleName("Kind of part")
-        for one in sorted(placeable_kinds(), key=lambda k: k.name):
-            self.kind.addItem(one.name, one.id)
+        for placeable_kind in sorted(placeable_kinds(), key=lambda k: k.name):
+            self.kind.addItem(placeable_kind.name, placeable_kind.id)
         self.kind.setMinimumContentsLength(10)
         self.kind.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.ref, self.words, self.holes = QLineEdit(), QLineEdit(), QLineEdit()
@@ -165,7 +165,7 @@ class PartsPage(QWidget):
         self.pick.addItem(AS_PROPOSED, "")
         for ref in [*own, *(part.ref for part in parts_of(device.kind_id))]:
             self.pick.addItem(ref, ref)
-        chosen = next((one.ref for one in job.picks if one.device == device.id), "")
+        chosen = next((pick.ref for pick in job.picks if pick.device == device.id), "")
         self.pick.setCurrentIndex(max(self.pick.findData(chosen), 0))
 
     def _picked(self, index: int) -> None:

@@ -112,16 +112,16 @@ class WiresStation(Station):
 
     def _show_tally(self) -> None:
         states = self.states()
-        left = [one for one in states if one.standing is not NumberStatus.COMPLETE]
+        left = [state for state in states if state.standing is not NumberStatus.COMPLETE]
         evaluation = self.session.evaluation
         shown = left if self.which.isChecked() else states
         label = PinLabels(evaluation.get(CIRCUITS), evaluation.get(NAMES))
         self.ends_of_number.show_drawing(draw_numbers(shown, label, self.session.selection))
         pulled, links = (
-            sum(one.ends_of_number.pulled for one in states),
-            sum(one.ends_of_number.links for one in states),
+            sum(state.ends_of_number.pulled for state in states),
+            sum(state.ends_of_number.links for state in states),
         )
-        begun = sum(one.standing is NumberStatus.PART for one in states)
+        begun = sum(state.standing is NumberStatus.PART for state in states)
         self.hint.setText(
             f"{len(states) - len(left)} complete, {begun} in part, {len(left) - begun} not begun. A "
             f"solid line is a link within one place ({links}), a dashed one a wire pulled to another ({pulled}); a "
