@@ -43,7 +43,7 @@ def clicks(live: Panel, count: int) -> list[float]:
             place.discard(did)
         else:
             place.add(did)
-        live.settle()
+        live.run_until_stable()
         found.append(time.perf_counter() - begin)
     return found
 
@@ -117,13 +117,13 @@ def main() -> None:
         found = []
         for _ in range(60):
             black, red = chance.sample(pins, 2)
-            live.settle()
+            live.run_until_stable()
             begin = time.perf_counter()
             read(black, red)
             found.append(time.perf_counter() - begin)
         median(f"a reading of {word}", found)
     live.operator_state.opened.discard(main_switch)
-    live.settle()
+    live.run_until_stable()
     begin = time.perf_counter()
     clicks(live, 1000)
     print(f"1,000 clicks more, breakers among them {time.perf_counter() - begin:.2f} s")

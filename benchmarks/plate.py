@@ -28,7 +28,7 @@ from riktig.core.optimiser.replan import replan_of
 from riktig.core.plate import INSIDE_AIR, LAYOUT, RULER, with_block_at
 from riktig.core.sizing import SIZING
 from riktig.core.store import JobFile
-from riktig.core.wiring import DUCT_USES, WIRING, route_marks
+from riktig.core.wiring import DUCT_USES, WIRING, route_shapes
 
 SEEDS = (1, 2, 3)
 WIRES = 5_000
@@ -107,8 +107,8 @@ def drag() -> None:
     station = window.stations["Plate"]
     evaluation = window.session.evaluation
     layout, wires = evaluation.get(LAYOUT), evaluation.get(WIRING).wires
-    marks = route_marks(wires, width=0.5)
-    station.view.set_laid((marks * (3 * WIRES // len(marks) + 1))[: 3 * WIRES])  # type: ignore[attr-defined]
+    shapes = route_shapes(wires, width=0.5)
+    station.view.set_laid((shapes * (3 * WIRES // len(shapes) + 1))[: 3 * WIRES])  # type: ignore[attr-defined]
     app.processEvents()
     view, gesture = station.view, station.view.gesture  # type: ignore[attr-defined]
     for what, lead in (("a contactor", "c1.K"), ("a drive or breaker", "c4.F")):

@@ -127,8 +127,8 @@ def test_any_answers_derive_whole(
     assert evaluation.get(SHEET_DRAWINGS)
     assert evaluation.get(STRIP_DRAWINGS)
     assert evaluation.get(LABELS).labels
-    assert mark_out(evaluation.get(PLATE_DRAWING), evaluation.get(HOLES), "plate").marks
-    assert evaluation.get(DOOR_DRAWING).marks
+    assert mark_out(evaluation.get(PLATE_DRAWING), evaluation.get(HOLES), "plate").shapes
+    assert evaluation.get(DOOR_DRAWING).shapes
     assert len(statuses(evaluation, ())) == 11
     for load in job.loads:
         assert passport(evaluation, LoadKey(load.id), ())

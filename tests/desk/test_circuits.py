@@ -329,7 +329,7 @@ class TestReading:
         settle_window()
         after = session.evaluation.get(SHEET_DRAWINGS)
         assert all(drawing != before.get(drawing.title) for drawing in after if "Earth" not in drawing.title)
-        assert "OL" in {m.text for d in after for m in d.marks if isinstance(m, Text)}
+        assert "OL" in {m.text for d in after for m in d.shapes if isinstance(m, Text)}
 
 
 def test_forty_sheets_are_reached_by_the_overview(session: Session, window: MainWindow) -> None:

@@ -139,7 +139,7 @@ def test_from_behind_left_and_right_change_over_and_nothing_is_dragged(station: 
     front = station.view.centre_of(DeviceKey(S1))
     press(station.view, Qt.Key.Key_B)
     assert station.view.drawing.title == "Door, from behind"
-    words = " ".join(m.text for m in station.view.drawing.marks if isinstance(m, Text))
+    words = " ".join(m.text for m in station.view.drawing.shapes if isinstance(m, Text))
     assert "58 deep" in words
     assert front is not None
     before = seat_of(session, S1)

@@ -137,7 +137,7 @@ class TestShown:
         assert any(isinstance(one, Text) and one.text == "runs forward" for one in overlay(live))
 
     def test_the_pointer_on_a_conductor_says_its_voltage_its_source_and_the_way(self, live: LivePage) -> None:
-        number = next(one for one in live.view.drawing.marks if str(one.key).startswith("net:c1.FC:2"))
+        number = next(one for one in live.view.drawing.shapes if str(one.key).startswith("net:c1.FC:2"))
         live.view.hovered.emit(number.key)
         assert "231 V from L1 of the incoming supply, through Q1 1-2, F2 1-2" in live.hint.text()
 

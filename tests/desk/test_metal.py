@@ -284,7 +284,7 @@ class TestCutting:
         plate.cut_tick.tick.click()
         assert f"1 of {total} cut" in plate.cut_tick.words.text()
         assert plate.cut_tick.piece != first
-        ticks = plate.cut_tick.marks(plate.view.drawing)
+        ticks = plate.cut_tick.shapes(plate.view.drawing)
         assert [mark.key for mark in ticks] == [PieceKey(first)]
         click_on(plate.view, PieceKey(first))
         assert plate.cut_tick.tick.text() == "Take back"

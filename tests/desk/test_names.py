@@ -123,7 +123,7 @@ class TestNamedAnew:
         settle_window()
         page = station.renaming
         assert page.isVisible()
-        texts = {mark.text for mark in page.view.drawing.marks if isinstance(mark, Text)}
+        texts = {mark.text for mark in page.view.drawing.shapes if isinstance(mark, Text)}
         assert {change.new for change in page.changes} <= texts
         assert session.job is before
         page.do.click()
@@ -174,7 +174,7 @@ class TestPrinted:
         assert station.changed.isEnabled()
         assert "print those again" in station.words.text()
         station.changed.click()
-        shown = [m.text for m in station.view.drawing.marks if isinstance(m, Text) and str(m.key).startswith("wire:")]
+        shown = [m.text for m in station.view.drawing.shapes if isinstance(m, Text) and str(m.key).startswith("wire:")]
         assert sorted(shown) == ["13", "13", "9", "9"]
         station.print_to(tmp_path / "again.pdf")
         settle_window()
@@ -217,7 +217,7 @@ class TestPrinted:
         self, station: LabelsStation, tmp_path: Path, session: Session
     ) -> None:
         station.turn(None)
-        texts = {m.text for m in station.view.drawing.marks if isinstance(m, Text)}
+        texts = {m.text for m in station.view.drawing.shapes if isinstance(m, Text)}
         assert {"K1", "A1", "10"} <= texts
         station.print_to(tmp_path / "cards.pdf")
         assert "K1" in PdfReader(tmp_path / "cards.pdf").pages[0].extract_text()
@@ -246,9 +246,9 @@ class TestTally:
         assert state.standing is NumberStatus.COMPLETE
         assert "1 complete" in station.hint.text()
         station.which.click()
-        texts = {m.text for m in station.ends_of_number.drawing.marks if isinstance(m, Text)}
+        texts = {m.text for m in station.ends_of_number.drawing.shapes if isinstance(m, Text)}
         assert "9" in texts
-        assert NetKey(state.net) not in {m.key for m in station.ends_of_number.drawing.marks}
+        assert NetKey(state.net) not in {m.key for m in station.ends_of_number.drawing.shapes}
 
     def test_space_ticks_the_field_ends_of_the_chosen_number_and_takes_them_back(
         self, station: WiresStation, session: Session, said: list[tuple[str, bool]]

@@ -284,9 +284,9 @@ class TestLayers:
         assert shown
 
     def test_the_fill_of_the_ducts_can_be_hidden(self, station: PlateStation) -> None:
-        assert any(mark.layer == "fill" for mark in station.view.drawing.marks)
+        assert any(mark.layer == "fill" for mark in station.view.drawing.shapes)
         station.layers.shown[names.FILL].trigger()
-        assert not any(mark.layer == "fill" for mark in station.view.drawing.marks)
+        assert not any(mark.layer == "fill" for mark in station.view.drawing.shapes)
 
     def test_what_is_mounted_has_a_tick_and_says_when_the_plan_moves_away(
         self, station: PlateStation, session: Session
@@ -318,7 +318,7 @@ class TestParts:
         for name, value in (("width", 60.0), ("height", 90.0), ("depth", 100.0), ("rated_a", 12.0)):
             page.numbers[name].setValue(value)
         assert page.wrong.text() == ""
-        shown = [m.text for m in page.view.drawing.marks if isinstance(m, Text)]
+        shown = [m.text for m in page.view.drawing.shapes if isinstance(m, Text)]
         assert {"60", "90", "100", "KM-X"} <= set(shown), "the drawing follows the form"
         page.keep.click()
         assert [part.ref for part in session.job.parts] == ["KM-X"]
@@ -414,7 +414,7 @@ def test_an_offcut_is_put_on_the_shelf_and_cut_from_first(station: PlateStation,
     shelf.mark.setText("of the pump job")
     shelf.add.click()
     assert [one.mark for one in session.job.shelf] == ["of the pump job"]
-    assert "of the pump job" in [m.text for m in station.view.drawing.marks if isinstance(m, Text)]
+    assert "of the pump job" in [m.text for m in station.view.drawing.shapes if isinstance(m, Text)]
     shelf.drop.click()
     assert session.job.shelf == ()
 

@@ -129,7 +129,7 @@ class TestCircuits:
         click_on(station.view, read_key("element:c1.S.stop/1-2"))
         station.put_in(ElementId("c1.S.stop/1-2"), Insertable.STOP_BUTTON, "stop at the bay")
         settle_window()
-        words = {m.text for m in station.view.drawing.marks if isinstance(m, Text)}
+        words = {m.text for m in station.view.drawing.shapes if isinstance(m, Text)}
         assert {"S3", "13"} <= words
         assert session.undo_name == "put in a stop button on the door"
 
@@ -466,7 +466,7 @@ def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) 
     assert tag == "K1"
     assert any(label.text() == tag for label in window.passport.findChildren(QLabel)), "the passport is headed by it"
     pen, sheets = session.evaluation.get(SHEET_PEN), session.evaluation.get(SHEETS).sheets
-    drawn = [shape for n in range(len(sheets)) for shape in pen.drawing(n).marks if isinstance(shape, Text)]
+    drawn = [shape for n in range(len(sheets)) for shape in pen.drawing(n).shapes if isinstance(shape, Text)]
     named = {shape.text for shape in drawn if shape.key == read_key("device:c1.K")}
     assert tag in named, "and so is the contactor on its sheet"
 

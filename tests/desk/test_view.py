@@ -171,7 +171,7 @@ def test_what_is_chosen_is_painted_in_the_accent(app: QApplication) -> None:
 
 
 def test_batched_marks_look_as_if_they_were_painted_one_by_one(app: QApplication) -> None:
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         Poly((Point(10, 10), Point(80, 10), Point(80, 60)), "ink", 3.0),
         Poly((Point(20, 30), Point(60, 30)), "fails", 4.0),
         Circle(40, 50, 6.0, "fails", 0, "fails"),
@@ -182,7 +182,7 @@ def test_batched_marks_look_as_if_they_were_painted_one_by_one(app: QApplication
         image = QImage(100, 100, QImage.Format.Format_RGB32)
         image.fill(LIGHT.colour("paper"))
         painter = QPainter(image)
-        how(painter, marks, LIGHT)
+        how(painter, shapes, LIGHT)
         painter.end()
         pictures.append([image.pixelColor(x, y).name() for x in range(100) for y in range(100)])
     differing = sum(a != b for a, b in zip(*pictures, strict=True))

@@ -167,7 +167,7 @@ def test_a_sheet_read_back_from_dxf_has_the_same_texts_in_the_same_places(name: 
         )
         written = sorted(
             (m.text, round(m.x, 3), round(drawing.height - m.y, 3), m.layer)
-            for m in drawing.marks
+            for m in drawing.shapes
             if isinstance(m, Text)
         )
         assert read == written
@@ -180,4 +180,4 @@ def test_a_sheet_as_svg_has_the_same_texts() -> None:
     for drawing in some(Evaluation(demo_job("wash-drum")).get(SHEET_DRAWINGS)):
         root = ElementTree.fromstring(as_svg(drawing))
         read = [e.text for e in root.iter("{http://www.w3.org/2000/svg}text")]
-        assert sorted(t or "" for t in read) == sorted(m.text for m in drawing.marks if isinstance(m, Text))
+        assert sorted(t or "" for t in read) == sorted(m.text for m in drawing.shapes if isinstance(m, Text))

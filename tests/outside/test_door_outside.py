@@ -21,7 +21,7 @@ from riktig.core.exports import check_bar, template_of, write_template
 from riktig.core.exports.machine import sheet_svg
 from riktig.core.exports.pdf import PaperSheet as Paper
 from riktig.core.exports.pdf import SetHead
-from riktig.core.exports.template import tile_marks
+from riktig.core.exports.template import tile_shapes
 from riktig.core.geometry import Line, Rect
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface
 from riktig.core.job import EnclosureFields, Job, PracticeFields, set_enclosure, set_practice
@@ -333,7 +333,7 @@ class TestTemplate:
         for tile in template.tiles:
             dx, dy = tile.part.x - 18.0, tile.part.y - 18.0
             sheet = box(tile.part.x, tile.part.y, tile.part.right, tile.part.bottom)
-            for m in tile_marks(template, tile):
+            for m in tile_shapes(template, tile):
                 if isinstance(m, Line) and m.layer == "hole" and m.width == 0.35:
                     laid.append(LineString([(m.x1 + dx, m.y1 + dy), (m.x2 + dx, m.y2 + dy)]).intersection(sheet))
         rim = unary_union(laid)

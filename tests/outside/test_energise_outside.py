@@ -145,7 +145,7 @@ def running(name: str) -> tuple[Panel, Meter]:
     evaluation: Evaluation[Job] = Evaluation(sample(name))
     panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
     panel.operator_state.pressed |= {DeviceId(one) for one in PANELS[name]}
-    panel.settle()
+    panel.run_until_stable()
     return panel, meter_of(panel)
 
 
@@ -194,7 +194,7 @@ def test_every_potential_of_a_panel_is_what_a_circuit_solver_finds(name: str, tm
 def test_what_an_ohm_meter_reads_is_what_a_circuit_solver_finds(name: str, tmp_path: Path) -> None:
     panel, meter = running(name)
     panel.operator_state.opened |= {d.id for d in panel.circuits.devices if d.kind.family == "isolator"}
-    panel.settle()
+    panel.run_until_stable()
     chance = np.random.default_rng(3)
     pins = sorted(pin for pin in panel.network.point if circuit_of(pin.device) != "c0")
     read = []

@@ -184,6 +184,6 @@ def test_the_fill_on_the_drawing_is_to_scale() -> None:
     for duct in some(evaluation.get(LAYOUT).ducts):
         if duct.upright:
             continue
-        levels = [m for m in evaluation.get(PLATE_DRAWING).marks if m.layer == "fill" and m.key == DuctKey(duct.name)]
+        levels = [m for m in evaluation.get(PLATE_DRAWING).shapes if m.layer == "fill" and m.key == DuctKey(duct.name)]
         tallest = max(max(p.y for p in m.points) - min(p.y for p in m.points) for m in levels if isinstance(m, Poly))
         assert tallest == pytest.approx((duct.rect.height - 2) * evaluation.get(WIRING).fill[duct.name], abs=0.05)

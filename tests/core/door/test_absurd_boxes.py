@@ -72,20 +72,20 @@ def test_any_box_has_a_door_and_says_what_is_wrong_with_it(box: EnclosureFields,
     evaluation = Evaluation(job)
     door, tags = evaluation.get(DOOR), evaluation.get(NAMES).tag
     assert all(one.said(tags) and one.by > 0 for one in door.misfits)
-    assert evaluation.get(DOOR_DRAWING).marks
-    assert evaluation.get(DOOR_BEHIND).marks
+    assert evaluation.get(DOOR_DRAWING).shapes
+    assert evaluation.get(DOOR_BEHIND).shapes
     for shaft in evaluation.get(SHAFTS):
         assert engagement_of(shaft, job.practice).said
     for seat in door.seats:
         behind = next((one for one in evaluation.get(SHAFTS) if one.device == seat.device), None)
         assert draw_section(
             seat, things_behind(evaluation.get(LAYOUT), job.enclosure), job.enclosure, tags, behind
-        ).marks
+        ).shapes
     holes, sheets = evaluation.get(HOLES), evaluation.get(SHEETS)
     outside = {one.face for one in holes_off_the_sheet(holes, sheets)}
     for sheet in sheets:
         mine = [hole for hole in holes if hole.face == sheet.name]
-        assert draw_sheet(sheet).marks
+        assert draw_sheet(sheet).shapes
         order = mark_out_order(mine, sheet.name)
         assert len(order.marking) == sum(len(one.holes) for one in order.rounds) == len(mine)
         try:

@@ -23,12 +23,12 @@ def cut(job: Job, device: DeviceId) -> Drawing:
 
 
 def words(drawing: Drawing) -> set[str]:
-    return {mark.text for mark in drawing.marks if isinstance(mark, Text)}
+    return {mark.text for mark in drawing.shapes if isinstance(mark, Text)}
 
 
 def measured(drawing: Drawing, role: str = "act") -> list[float]:
     return sorted(
-        round(abs(m.x2 - m.x1), 2) for m in drawing.marks if isinstance(m, Line) and m.role == role and m.y1 == m.y2
+        round(abs(m.x2 - m.x1), 2) for m in drawing.shapes if isinstance(m, Line) and m.role == role and m.y1 == m.y2
     )
 
 
@@ -54,5 +54,5 @@ def test_the_shaft_is_drawn_from_handle_to_switch_in_its_true_length() -> None:
     drawing = cut(one_motor(), Q1)
     assert {"Q1", "shaft 129.5", "89.5 free"} <= words(drawing)
     assert measured(drawing) == [89.5, 129.5]
-    rods = [m for m in drawing.marks if isinstance(m, Poly) and m.points[1].x - m.points[0].x == pytest.approx(129.5)]
+    rods = [m for m in drawing.shapes if isinstance(m, Poly) and m.points[1].x - m.points[0].x == pytest.approx(129.5)]
     assert len(rods) == 1

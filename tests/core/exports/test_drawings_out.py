@@ -57,7 +57,7 @@ def test_svg_has_an_element_a_mark_in_its_layer() -> None:
 
 @pytest.mark.parametrize(("size", "upright"), [((100, 60), False), ((60, 100), True)])
 def test_a_page_lies_as_its_drawing_does(tmp_path: Path, size: tuple[float, float], upright: bool) -> None:
-    write_set(tmp_path / "a.pdf", HEAD, [Page(Drawing(*size, DRAWING.marks, "x"), to_scale=True)], [])
+    write_set(tmp_path / "a.pdf", HEAD, [Page(Drawing(*size, DRAWING.shapes, "x"), to_scale=True)], [])
     (page,) = PdfReader(tmp_path / "a.pdf").pages
     width, height = float(page.mediabox.width), float(page.mediabox.height)
     assert (height > width) is upright

@@ -116,7 +116,7 @@ def texts_of(evaluation: Evaluation[Job]) -> list[str]:
     sheets = evaluation.get(SHEET_DRAWINGS)
     drawings = [*sheets, evaluation.get(PLATE_DRAWING), evaluation.get(DOOR_DRAWING)]
     drawings += [draw_medium(evaluation.get(LABELS), medium) for medium in Medium]
-    said = [m.text for d in drawings for m in d.marks if isinstance(m, Text)]
+    said = [m.text for d in drawings for m in d.shapes if isinstance(m, Text)]
     return said + [str(v) for name in LISTS for row in schedule(name, evaluation).rows for v in row]
 
 

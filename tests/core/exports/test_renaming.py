@@ -7,12 +7,12 @@ from riktig.core.exports import number_changes, schedule, tag_changes
 from riktig.core.job import Job, Letters, Numbering, add_load, remove_load, set_practice
 from riktig.core.keys import NetKey
 from riktig.core.labels import LABELS, Medium
-from riktig.core.schematic import NAMES, mark_printed, renumber, tag_anew, with_names_recorded
+from riktig.core.schematic import NAMES, record_printed, renumber, tag_anew, with_names_recorded
 from riktig.core.wiring import WIRING
 
 
 def with_a_gap() -> Job:
-    job = mark_printed(with_names_recorded(add_load(one_motor(), "belt", 1.1)))
+    job = record_printed(with_names_recorded(add_load(one_motor(), "belt", 1.1)))
     return with_names_recorded(remove_load(job, job.loads[0].id))
 
 
@@ -44,7 +44,7 @@ def test_every_number_that_changes_is_listed_with_what_it_touches() -> None:
 
 
 def test_every_tag_that_changes_is_listed_with_every_label_that_says_it() -> None:
-    job = with_names_recorded(set_practice(mark_printed(one_motor()), letters=Letters.IEC))
+    job = with_names_recorded(set_practice(record_printed(one_motor()), letters=Letters.IEC))
     evaluation = Evaluation(job)
     changes = {c.old: c for c in tag_changes(evaluation)}
     assert changes["K1"].new == "QA2"

@@ -25,11 +25,11 @@ def test_bounds_hold_the_mark(mark: Shape, corners: tuple[float, ...]) -> None:
 
 
 def test_of_several_things_under_the_pointer_the_smallest_is_chosen() -> None:
-    marks = (
+    shapes = (
         Poly(BOX, closed=True, key=read_key("device:K1")),
         Circle(5, 5, 1.5, key=read_key("pin:K1:A1")),
         Line(0, 5, 20, 5),
     )
-    assert hit(marks, Point(5, 5)) == read_key("pin:K1:A1")
-    assert hit(marks, Point(15, 5)) == read_key("device:K1")
-    assert hit(marks, Point(40, 40)) is None
+    assert hit(shapes, Point(5, 5)) == read_key("pin:K1:A1")
+    assert hit(shapes, Point(15, 5)) == read_key("device:K1")
+    assert hit(shapes, Point(40, 40)) is None

@@ -177,17 +177,17 @@ def test_holes_are_written_as_they_are_read() -> None:
 
 def test_the_drawing_of_a_part_is_to_scale_from_the_front_and_from_the_side() -> None:
     part = own_part(OwnPart("DR-X", "drive", "", 72, 220, 180, room_top=80, holes=(OwnHole(36, 8, "M5"),)))
-    marks = draw_part(part).marks
-    boxes = [bounds_of(m) for m in marks if isinstance(m, Poly) and m.fill == "part"]
+    shapes = draw_part(part).shapes
+    boxes = [bounds_of(m) for m in shapes if isinstance(m, Poly) and m.fill == "part"]
     assert [(b.width, b.height) for b in boxes] == [(72, 220), (180, 220)]
-    hole = next(m for m in marks if isinstance(m, Circle) and m.role == "fails")
+    hole = next(m for m in shapes if isinstance(m, Circle) and m.role == "fails")
     assert (hole.x - boxes[0].x, hole.y - boxes[0].y) == (36, 8)
-    room = next(bounds_of(m) for m in marks if isinstance(m, Poly) and m.dashed)
+    room = next(bounds_of(m) for m in shapes if isinstance(m, Poly) and m.dashed)
     assert room.y == boxes[0].y - 80
-    words = [m.text for m in marks if isinstance(m, Text)]
+    words = [m.text for m in shapes if isinstance(m, Text)]
     assert {"72", "220", "180"} <= set(words)
     unknown = draw_part(own_part(OwnPart("?", "relay", width=30.0)))
-    assert [m.text for m in unknown.marks if isinstance(m, Text)].count("?") == 3, "its reference and two measures"
+    assert [m.text for m in unknown.shapes if isinstance(m, Text)].count("?") == 3, "its reference and two measures"
 
 
 def test_the_catalogue_has_what_a_panel_of_either_rulebook_is_made_of() -> None:

@@ -43,7 +43,7 @@ def test_every_end_of_every_wire_on_a_device_is_on_a_card_with_its_number() -> N
 
 def test_no_text_of_a_card_stands_on_another_and_all_on_the_sheet() -> None:
     drawing = draw_cards(Evaluation(kelp_shed()).get(CARDS))
-    boxes = [bounds_of(mark) for mark in drawing.marks if isinstance(mark, Text)]
+    boxes = [bounds_of(mark) for mark in drawing.shapes if isinstance(mark, Text)]
     assert all(box.x >= 0 and box.right <= drawing.width and box.bottom <= drawing.height for box in boxes)
     boxes.sort(key=lambda box: box.y)
     for n, one in enumerate(boxes):

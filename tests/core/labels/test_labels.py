@@ -60,13 +60,13 @@ def test_a_medium_prints_every_copy_at_true_size_with_a_line_to_check(
 ) -> None:
     labels = evaluation.get(LABELS)
     drawing = draw_medium(labels, medium)
-    outlines = [m for m in drawing.marks if m.layer == "label"]
+    outlines = [m for m in drawing.shapes if m.layer == "label"]
     assert len(outlines) == sum(label.copies for label in labels.on(medium))
     for outline in outlines:
         xs = [p.x for p in outline.points]  # type: ignore[union-attr]
         assert max(xs) - min(xs) == pytest.approx(labels.on(medium)[0].size[0])
         assert max(xs) <= drawing.width
-    assert any(isinstance(m, Text) and m.text.startswith("100 mm") for m in drawing.marks)
+    assert any(isinstance(m, Text) and m.text.startswith("100 mm") for m in drawing.shapes)
 
 
 @pytest.mark.parametrize(

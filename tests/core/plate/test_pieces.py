@@ -83,16 +83,16 @@ def test_the_hinge_decides_where_the_loom_crosses(demo: Job, side: HingeSide, x:
 def test_the_mark_out_shows_each_hole_once_at_its_place(evaluation: Evaluation[Job]) -> None:
     holes = evaluation.get(HOLES)
     drawing = mark_out(evaluation.get(PLATE_DRAWING), holes, "plate")
-    shown = {m.key for m in drawing.marks if str(m.key).startswith("hole:")}
+    shown = {m.key for m in drawing.shapes if str(m.key).startswith("hole:")}
     assert shown == {HoleKey(h.number) for h in holes if h.face == "plate"}
     first = holes[0]
-    circle = next(m for m in drawing.marks if m.key == read_key("hole:P1") and hasattr(m, "radius"))
+    circle = next(m for m in drawing.shapes if m.key == read_key("hole:P1") and hasattr(m, "radius"))
     assert (circle.x - RULER, circle.y - RULER) == (first.x, first.y)  # type: ignore[union-attr]
 
 
 def test_the_cut_list_is_drawn_with_names_and_lengths(evaluation: Evaluation[Job]) -> None:
     cuts = evaluation.get(CUTS)
-    said = {m.text for m in draw_cuts(evaluation.get(CUT_PLAN)).marks if isinstance(m, Text)}
+    said = {m.text for m in draw_cuts(evaluation.get(CUT_PLAN)).shapes if isinstance(m, Text)}
     assert {c.name for c in cuts} <= said
     assert {f"{c.length:g}" for c in cuts} <= said
 
@@ -101,7 +101,7 @@ def test_the_plate_drawing_is_true_to_scale(evaluation: Evaluation[Job]) -> None
     from riktig.core.schematic import CIRCUITS
 
     drawing = draw_plate(evaluation.get(LAYOUT), evaluation.get(CIRCUITS), evaluation.get(NAMES))
-    outline = drawing.marks[0]
+    outline = drawing.shapes[0]
     xs = [p.x for p in outline.points]  # type: ignore[union-attr]
     assert max(xs) - min(xs) == evaluation.get(LAYOUT).plate.width
 

@@ -118,7 +118,7 @@ def test_a_piece_longer_than_stock_says_what_to_do() -> None:
 def test_in_a_job_too_long_pieces_are_set_aside_and_drawn_as_such() -> None:
     plan = cut_plan(tuple(pieces(500.0, 2500.0)), (), Practice())
     assert [piece.name for piece in plan.too_long] == ["R2"]
-    said = [m.text for m in draw_cuts(plan).marks if isinstance(m, Text) and m.role == "fails"]
+    said = [m.text for m in draw_cuts(plan).shapes if isinstance(m, Text) and m.role == "fails"]
     assert said == ["R2 is 2500 mm long: no bar of rail 35 × 7.5 is. Make it of two pieces."]
 
 
@@ -143,12 +143,12 @@ def test_what_cannot_lie_on_the_shelf_is_refused(stock: str, length: float) -> N
 
 def test_bars_are_drawn_to_scale_with_every_piece_and_the_place_of_every_cut() -> None:
     plan = plan_cuts(pieces(800.0, 600.0, 400.0))
-    marks = draw_cuts(plan).marks
-    bar = next(bounds_of(m) for m in marks if isinstance(m, Poly) and m.layer == "bar")
-    boxes = {m.key: bounds_of(m) for m in marks if isinstance(m, Poly) and m.layer == "piece"}
+    shapes = draw_cuts(plan).shapes
+    bar = next(bounds_of(m) for m in shapes if isinstance(m, Poly) and m.layer == "bar")
+    boxes = {m.key: bounds_of(m) for m in shapes if isinstance(m, Poly) and m.layer == "piece"}
     for piece, start in zip(plan.bars[0].pieces, plan.bars[0].starts, strict=True):
         rect = boxes[PieceKey(piece.name)]
         assert (rect.x - bar.x) / bar.width == pytest.approx(start / 2000)
         assert rect.width / bar.width == pytest.approx(piece.length / 2000)
-    words = [m.text for m in marks if isinstance(m, Text)]
+    words = [m.text for m in shapes if isinstance(m, Text)]
     assert {"805", "1407", "1809", "left 189"} <= set(words), "trim 5, then each piece and a kerf of 2"

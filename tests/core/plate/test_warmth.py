@@ -8,7 +8,7 @@ from tests.core.schematic.builders import one_motor
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Line, Poly, Text, bounds_of
 from riktig.core.job import DeviceId, EnclosureMounting, Job, Ventilation, add_load, override, set_enclosure
-from riktig.core.plate import INSIDE_AIR, LAYOUT, InsideAir, Loss, clamp_marks, heat_marks, room_marks
+from riktig.core.plate import INSIDE_AIR, LAYOUT, InsideAir, Loss, clamp_shapes, heat_shapes, room_shapes
 from riktig.core.rules import RULES
 from riktig.demo_job import demo_job
 
@@ -127,17 +127,17 @@ def test_a_tint_is_the_stronger_the_more_a_part_loses_for_its_size(shed: Evaluat
     assert seat is not None
     area_dm2 = seat.rect.width * seat.rect.height / 1e4
     for per_dm2, tint in ((1.9, None), (2.1, "warm 1"), (5.1, "warm 2"), (10.1, "warm 3")):
-        marks = heat_marks(layout, (replace(drive, watts=per_dm2 * area_dm2),))
-        assert [mark.fill for mark in marks if isinstance(mark, Poly)] == ([tint] if tint else [])
-        assert [mark.text for mark in marks if isinstance(mark, Text)] == [
+        shapes = heat_shapes(layout, (replace(drive, watts=per_dm2 * area_dm2),))
+        assert [mark.fill for mark in shapes if isinstance(mark, Poly)] == ([tint] if tint else [])
+        assert [mark.text for mark in shapes if isinstance(mark, Text)] == [
             f"{per_dm2 * area_dm2:.0f} W" if per_dm2 * area_dm2 >= 10 else f"{per_dm2 * area_dm2:.1f} W"
         ]
-    assert heat_marks(layout, ()) == []
+    assert heat_shapes(layout, ()) == []
 
 
 def test_the_room_of_a_part_lies_around_it_and_every_clamp_has_a_cross(evaluation: Evaluation[Job]) -> None:
     layout = evaluation.get(LAYOUT)
-    rooms = [mark for mark in room_marks(layout) if isinstance(mark, Poly)]
+    rooms = [mark for mark in room_shapes(layout) if isinstance(mark, Poly)]
     needing = [
         s for s in layout.seats if s.part.room_top or s.part.room_bottom or s.part.room_left or s.part.room_right
     ]
@@ -145,5 +145,5 @@ def test_the_room_of_a_part_lies_around_it_and_every_clamp_has_a_cross(evaluatio
     for mark, seat in zip(rooms, needing, strict=True):
         around = bounds_of(mark)
         assert around.height == pytest.approx(seat.rect.height + seat.part.room_top + seat.part.room_bottom)
-    crosses = [mark for mark in clamp_marks(layout) if isinstance(mark, Line)]
+    crosses = [mark for mark in clamp_shapes(layout) if isinstance(mark, Line)]
     assert len(crosses) == 2 * sum(len(seat.part.kind.pins) for seat in layout.seats)

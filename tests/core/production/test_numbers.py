@@ -75,7 +75,7 @@ def test_every_number_and_end_is_drawn_inside_the_page_and_none_on_another() -> 
     evaluation = Evaluation(job)
     found = tuple(states(job).values())
     drawing = draw_numbers(found, PinLabels(evaluation.get(CIRCUITS), evaluation.get(NAMES)), NetKey(found[3].net))
-    texts = [mark for mark in drawing.marks if isinstance(mark, Text)]
+    texts = [mark for mark in drawing.shapes if isinstance(mark, Text)]
     assert {state.number for state in found} <= {text.text for text in texts}
     shown = [text for text in texts if str(text.key).startswith("pin:")]
     assert len(shown) == sum(state.ends_of_number.ends for state in found)
@@ -84,4 +84,4 @@ def test_every_number_and_end_is_drawn_inside_the_page_and_none_on_another() -> 
     chips = [bounds_of(text) for text in shown]
     for n, one in enumerate(chips):
         assert not any(min(one.overlap(other)) > 0 for other in chips[n + 1 :])
-    assert "No number" in str(draw_numbers((), str).marks)
+    assert "No number" in str(draw_numbers((), str).shapes)

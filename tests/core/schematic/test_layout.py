@@ -84,7 +84,7 @@ JOBS = {
 
 
 def texts_of(drawing: Drawing) -> list[Text]:
-    return [mark for mark in drawing.marks if isinstance(mark, Text)]
+    return [mark for mark in drawing.shapes if isinstance(mark, Text)]
 
 
 def touching(drawing: Drawing) -> list[tuple[str, str]]:
@@ -100,7 +100,7 @@ def touching(drawing: Drawing) -> list[tuple[str, str]]:
 def crossed(drawing: Drawing) -> list[str]:
     """Texts that a line or the stroke of a symbol runs through; a number written on its own line is backed."""
     lines = []
-    for mark in drawing.marks:
+    for mark in drawing.shapes:
         if mark.layer == "frame":
             continue
         if isinstance(mark, Line):
@@ -149,7 +149,7 @@ def test_a_rung_says_its_number_once_where_numbers_go_by_rung() -> None:
 @pytest.mark.parametrize("name", JOBS)
 def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
     for drawing in some(Evaluation(JOBS[name]).get(SHEET_DRAWINGS)):
-        for mark in some(drawing.marks):
+        for mark in some(drawing.shapes):
             if mark.layer == "frame":
                 continue
             box = bounds_of(mark)

@@ -28,7 +28,7 @@ from riktig.core.schematic import (
     NETS,
     add_rung,
     insert_contact,
-    mark_printed,
+    record_printed,
     remove_element,
     rename,
     renumber,
@@ -136,18 +136,18 @@ def test_a_full_range_goes_on_behind_the_last() -> None:
 @pytest.mark.parametrize("scheme", list(Numbering))
 def test_a_printed_number_is_retired_with_every_scheme(scheme: Numbering) -> None:
     job = with_names_recorded(insert_contact(one_motor(numbering=scheme), STOP, Insertable.STOP_BUTTON, "second stop"))
-    job = mark_printed(job)
+    job = record_printed(job)
     known = set(joins(job))
     job = with_names_recorded(remove_element(job, STOP))
     gone = known - set(joins(job))
     assert gone
     job = with_names_recorded(insert_contact(job, START, Insertable.STOP_BUTTON, "third stop"))
     assert set(joins(job)) & gone == set(), "a label with that number may still hang somewhere"
-    assert set(numbers_of(job).values()) <= set(mark_printed(job).printed)
+    assert set(numbers_of(job).values()) <= set(record_printed(job).printed)
 
 
 def test_numbering_anew_clears_what_was_printed() -> None:
-    job = mark_printed(with_names_recorded(insert_contact(one_motor(), STOP, Insertable.STOP_BUTTON, "second stop")))
+    job = record_printed(with_names_recorded(insert_contact(one_motor(), STOP, Insertable.STOP_BUTTON, "second stop")))
     assert "13" in job.printed
     assert renumber(job).printed == ()
 
@@ -155,7 +155,7 @@ def test_numbering_anew_clears_what_was_printed() -> None:
 def test_another_scheme_numbers_anew_until_labels_are_printed() -> None:
     job = one_motor()
     assert "103" in joins(with_names_recorded(set_practice(job, numbering=Numbering.BY_SHEET)))
-    printed = with_names_recorded(set_practice(mark_printed(job), numbering=Numbering.BY_SHEET))
+    printed = with_names_recorded(set_practice(record_printed(job), numbering=Numbering.BY_SHEET))
     assert joins(printed) == joins(job)
     assert "103" in joins(renumber(printed))
 

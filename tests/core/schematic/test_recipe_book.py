@@ -106,7 +106,7 @@ def test_every_entry_says_when_to_use_it_and_has_a_picture_in_both_rulebooks(ent
     for north_american in (False, True):
         if entry.make is not None and entry.recipe is not Recipe.FREE:
             drawing = recipe_picture(entry.recipe, north_american=north_american)
-            assert len(drawing.marks) > 8
+            assert len(drawing.shapes) > 8
             assert 15 < drawing.width < 260
 
 

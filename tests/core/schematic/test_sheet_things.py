@@ -23,7 +23,7 @@ from riktig.core.schematic import (
     Zone,
     cell_frame,
     elements_of,
-    net_marks,
+    net_shapes,
     sheets_with,
 )
 from riktig.core.schematic.layout.earth_tree import bars_of
@@ -40,7 +40,7 @@ CONTROLLED = "all of it by the controller"
 def words(name: str, kind: SheetKind) -> list[set[str]]:
     evaluation = Evaluation(sample(name))
     pairs = zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)
-    return [{m.text for m in drawing.marks if isinstance(m, Text)} for sheet, drawing in pairs if sheet.kind is kind]
+    return [{m.text for m in drawing.shapes if isinstance(m, Text)} for sheet, drawing in pairs if sheet.kind is kind]
 
 
 def test_every_point_of_the_controller_shows_address_terminal_and_purpose() -> None:
@@ -81,7 +81,7 @@ def test_what_stands_on_the_door_or_in_the_field_says_so(name: str) -> None:
         if sheet.kind is not SheetKind.CONTROL:
             continue
         said: dict[Key | None, set[str]] = {}
-        for m in drawing.marks:
+        for m in drawing.shapes:
             if isinstance(m, Text) and m.text in ("door", "field") and m.role == "third":
                 said.setdefault(m.key, set()).add(m.text)
         zones: dict[Key | None, Device] = {
@@ -110,7 +110,7 @@ def test_the_earth_tree_shows_every_bond_once_from_one_root(name: str) -> None:
 
 def test_a_spare_contact_stands_in_the_mirror_and_a_used_one_with_its_place() -> None:
     evaluation = Evaluation(one_motor())
-    shown = {m.text for m in evaluation.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)}
+    shown = {m.text for m in evaluation.get(SHEET_DRAWINGS)[1].shapes if isinstance(m, Text)}
     assert "spare 21 31" in shown
     assert str(evaluation.get(SHEETS).places[ElementId("c1.K/13-14")]) in shown
 
@@ -120,7 +120,7 @@ def test_everything_on_a_sheet_is_found_on_it_by_its_key(name: str) -> None:
     evaluation = Evaluation(demo_job(name))
     sheets, circuits, nets = evaluation.get(SHEETS), evaluation.get(CIRCUITS), evaluation.get(NETS)
     for sheet, drawing in zip(sheets.sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
-        keys = {m.key for m in drawing.marks if isinstance(m.key, ElementKey | DeviceKey)}
+        keys = {m.key for m in drawing.shapes if isinstance(m.key, ElementKey | DeviceKey)}
         for key in keys:
             found = sheets_with(sheets, circuits, nets, key)
             assert found, key
@@ -143,12 +143,12 @@ def test_a_net_is_thick_at_every_end_that_it_joins_on_the_sheet() -> None:
     nets, devices = evaluation.get(NETS), evaluation.get(CIRCUITS).by_id
     sheet = evaluation.get(SHEETS).sheets[1]
     hold = nets.of_pin[read_pin("c1.K:13")]
-    marks = net_marks(sheet, devices, nets.of_pin, hold)
-    ends = [(round(m.x1, 1), round(m.y1, 1), round(m.x2, 1), round(m.y2, 1)) for m in marks]  # type: ignore[union-attr]
+    shapes = net_shapes(sheet, devices, nets.of_pin, hold)
+    ends = [(round(m.x1, 1), round(m.y1, 1), round(m.x2, 1), round(m.y2, 1)) for m in shapes]  # type: ignore[union-attr]
     assert len(ends) == len(set(ends))
     drawn = {(p.device, p.unit) for seat in sheet.seats for p in seat.element.poles}
     stubs = sum(PinRef(d, pin) in hold.pins for d, unit in drawn for pin in devices[d].kind.unit(unit).pins)
-    assert sum(abs(m.y2 - m.y1) == pytest.approx(1.6) for m in marks) == stubs == 3  # type: ignore[union-attr]
+    assert sum(abs(m.y2 - m.y1) == pytest.approx(1.6) for m in shapes) == stubs == 3  # type: ignore[union-attr]
 
 
 def test_a_place_is_framed_by_column_and_row() -> None:

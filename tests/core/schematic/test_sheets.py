@@ -20,7 +20,7 @@ from tests.effort import some
 
 
 def texts(drawing: Drawing) -> list[str]:
-    return [mark.text for mark in drawing.marks if isinstance(mark, Text)]
+    return [mark.text for mark in drawing.shapes if isinstance(mark, Text)]
 
 
 def test_every_element_stands_on_a_sheet_inside_its_grid(two_motors: Job) -> None:
@@ -68,7 +68,7 @@ def test_marks_stay_on_the_sheet_and_seats_of_a_control_sheet_do_not_overlap(ext
         job = with_names_recorded(insert_contact(job, START, Insertable.START_BUTTON, f"start {n}", parallel=True))
     evaluation = Evaluation(job)
     for drawing in some(evaluation.get(SHEET_DRAWINGS)):
-        for mark in some(drawing.marks):
+        for mark in some(drawing.shapes):
             if not isinstance(mark, Text):
                 assert bounds_of(mark).x >= 0
                 assert bounds_of(mark).right <= drawing.width

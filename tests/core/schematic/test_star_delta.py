@@ -149,14 +149,14 @@ def test_it_stands_on_a_sheet_with_room_for_it_and_says_where_its_ends_go() -> N
     power = [sheet for sheet in evaluation.get(SHEETS).sheets if sheet.kind is SheetKind.POWER]
     assert len(power) == 2
     assert "c1" not in power[0].circuits, "beside the incoming supply there is no height for it"
-    texts = [m.text for m in evaluation.get(SHEET_DRAWINGS)[1].marks if isinstance(m, Text)]
+    texts = [m.text for m in evaluation.get(SHEET_DRAWINGS)[1].shapes if isinstance(m, Text)]
     assert "of M1" in texts
     assert {"W2", "U2", "V2"} <= set(texts)
 
 
 def test_the_mirror_under_each_coil_says_where_its_contacts_are_and_which_are_spare() -> None:
     drawing = next(d for d in Evaluation(fan()).get(SHEET_DRAWINGS) if "control" in d.title)
-    texts = [m.text for m in drawing.marks if isinstance(m, Text)]
+    texts = [m.text for m in drawing.shapes if isinstance(m, Text)]
     assert texts.count("1 to 6") == 3
     assert "spare 21 31" in texts, "the line contactor's opening contacts"
     assert "spare 31 43" in texts, "of the star"

@@ -102,8 +102,8 @@ class TestBothWays:
         assert same(found, "end1:2", "KR:21")
         assert same(found, "KR:14", "end2:1")
         assert same(found, "end2:2", "K:21")
-        marks = [d.mark for d in Evaluation(rake(ends=2)).get(CIRCUITS).devices if d.strip == "c1.X"]
-        assert marks == ["U", "V", "W", "PE", "1", "2", "3", "4"]
+        shapes = [d.mark for d in Evaluation(rake(ends=2)).get(CIRCUITS).devices if d.strip == "c1.X"]
+        assert shapes == ["U", "V", "W", "PE", "1", "2", "3", "4"]
 
     def test_lamps_say_which_way_it_runs_and_both_are_green(self) -> None:
         evaluation = Evaluation(rake())

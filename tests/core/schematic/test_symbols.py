@@ -27,13 +27,13 @@ TOP, BOTTOM, X = 10.0, 34.0, 50.0
 def test_a_symbol_joins_its_line_at_both_ends_and_carries_its_key(
     kind_id: str, unit: str, behaviour: Behaviour
 ) -> None:
-    marks = symbol_of(kind_id, unit)(X, TOP, BOTTOM, read_key("element:e"))
-    ends = {(x, y) for m in marks if isinstance(m, Line) for x, y in ((m.x1, m.y1), (m.x2, m.y2))}
-    ends |= {(p.x, p.y) for m in marks if isinstance(m, Poly) for p in m.points}
+    shapes = symbol_of(kind_id, unit)(X, TOP, BOTTOM, read_key("element:e"))
+    ends = {(x, y) for m in shapes if isinstance(m, Line) for x, y in ((m.x1, m.y1), (m.x2, m.y2))}
+    ends |= {(p.x, p.y) for m in shapes if isinstance(m, Poly) for p in m.points}
     assert (X, TOP) in ends
     assert (X, BOTTOM) in ends
-    assert {m.key for m in marks} == {read_key("element:e")}
-    assert all(bounds_of(m).y >= TOP and bounds_of(m).bottom <= BOTTOM for m in marks)
+    assert {m.key for m in shapes} == {read_key("element:e")}
+    assert all(bounds_of(m).y >= TOP and bounds_of(m).bottom <= BOTTOM for m in shapes)
 
 
 @pytest.mark.parametrize(
@@ -43,12 +43,12 @@ def test_a_symbol_joins_its_line_at_both_ends_and_carries_its_key(
 def test_the_blade_of_an_open_contact_misses_its_seat_and_that_of_a_closed_one_reaches_it(
     kind_id: str, unit: str
 ) -> None:
-    marks = symbol_of(kind_id, unit)(X, TOP, BOTTOM, PartKey("e"))
+    shapes = symbol_of(kind_id, unit)(X, TOP, BOTTOM, PartKey("e"))
     middle = (TOP + BOTTOM) / 2
-    blade = next(m for m in marks if isinstance(m, Line) and m.y1 == middle + 5 and m.x1 == X and m.x2 != X)
+    blade = next(m for m in shapes if isinstance(m, Line) and m.y1 == middle + 5 and m.x1 == X and m.x2 != X)
     closed = next(u.behaviour for k in kinds() if k.id == kind_id for u in k.units if u.name == unit) is Behaviour.NC
     if closed:
-        seat = next(m for m in marks if isinstance(m, Line) and m.y1 == m.y2 == middle - 5)
+        seat = next(m for m in shapes if isinstance(m, Line) and m.y1 == m.y2 == middle - 5)
         assert seat.x1 <= blade.x2 <= seat.x2
         assert blade.y2 <= seat.y1
     else:

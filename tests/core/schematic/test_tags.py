@@ -24,7 +24,7 @@ from riktig.core.schematic import (
     SHEETS,
     Circuits,
     device_places,
-    mark_printed,
+    record_printed,
     rename,
     tag_anew,
     with_names_recorded,
@@ -93,7 +93,7 @@ def test_another_set_names_anew_but_never_what_the_builder_named() -> None:
     job = rename(one_motor(), DeviceId("c1.K"), "K10")
     found = tags(with_names_recorded(set_practice(job, letters=Letters.IEC)))
     assert (found[DeviceId("c1.K")], found[DeviceId("c1.M")]) == ("K10", "MA1")
-    printed = with_names_recorded(set_practice(mark_printed(job), letters=Letters.IEC))
+    printed = with_names_recorded(set_practice(record_printed(job), letters=Letters.IEC))
     assert tags(printed) == tags(job), "labels are printed: only on request"
     assert tags(tag_anew(printed)) == found
 

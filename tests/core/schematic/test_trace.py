@@ -166,7 +166,7 @@ def test_every_text_of_every_page_stands_on_the_page(demo: str) -> None:
         if page is None:
             continue
         paper = Rect(0, 0, page.drawing.width, page.drawing.height)
-        for mark in some(page.drawing.marks):
+        for mark in some(page.drawing.shapes):
             assert bounds_of(mark).sticks_out_of(paper) < 0.1, (device.id, mark)
 
 

@@ -91,7 +91,7 @@ def test_both_contactors_in_is_a_short_circuit_and_is_said() -> None:
     plan, circuit = Evaluation(job), job.circuits[-1].id
     panel = Panel(plan.get(CIRCUITS), plan.get(NETS))
     panel.operator_state.pushed |= {DeviceId(f"{circuit}.K"), DeviceId(f"{circuit}.KR")}
-    panel.settle()
+    panel.run_until_stable()
     assert panel.shorts == ["L2 meets L3"]
 
 

@@ -59,15 +59,15 @@ def wired(evaluation: Evaluation[Job], *faults: InjectedFault) -> Panel:
     conductors = conductors_with_faults(evaluation.get(CONDUCTORS), faults)
     panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.document.supply, 230.0, conductors)
     inject_faults(panel.operator_state, faults)
-    panel.settle()
+    panel.run_until_stable()
     return panel
 
 
 def started(panel: Panel) -> Panel:
     panel.operator_state.pressed.add(START)
-    panel.settle()
+    panel.run_until_stable()
     panel.operator_state.pressed.discard(START)
-    panel.settle()
+    panel.run_until_stable()
     return panel
 
 
@@ -144,7 +144,7 @@ class TestFaults:
         panel = wired(evaluation, InjectedFault(FaultKind.SHORT, "", "c1.FO:2", "c1.FO:4"))
         assert panel.shorts == []
         panel.operator_state.pressed.add(START)
-        panel.settle()
+        panel.run_until_stable()
         assert panel.shorts == ["L1 meets L2"]
         assert DeviceId("c1.F") in panel.operator_state.tripped
 
@@ -179,7 +179,7 @@ class TestMeter:
     def test_dead_the_coil_reads_its_winding_through_the_terminals(self, evaluation: Evaluation[Job]) -> None:
         panel = wired(evaluation)
         panel.operator_state.opened.add(DeviceId("c0.Q"))
-        panel.settle()
+        panel.run_until_stable()
         found = meter_of(panel).ohms(read_pin("c1.K:A1"), read_pin("c1.K:A2"))
         assert found.value == pytest.approx(560.0, rel=0.01)  # parts.csv: CON-9 has 560 ohm
         assert any("{c1.K} A1-A2" in one for one in found.way)
@@ -191,7 +191,7 @@ class TestMeter:
         assert part.coil_ohm != 560.0, "not the one of the smallest contactor"
         panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS), parts=parts)
         panel.operator_state.opened.add(DeviceId("c0.Q"))
-        panel.settle()
+        panel.run_until_stable()
         found = meter_of(panel).ohms(read_pin("c1.K:A1"), read_pin("c1.K:A2"))
         assert found.value == pytest.approx(part.coil_ohm, rel=0.01)
 
@@ -206,7 +206,7 @@ class TestMeter:
     def test_nothing_between_two_pins_is_an_open_line(self, evaluation: Evaluation[Job]) -> None:
         panel = wired(evaluation)
         panel.operator_state.opened.add(DeviceId("c0.Q"))
-        panel.settle()
+        panel.run_until_stable()
         found = meter_of(panel).ohms(read_pin("c1.K:1"), read_pin("c1.K:2"))
         assert found.value is None
         assert found.text == "OL"
@@ -242,14 +242,14 @@ class TestTank:
         panel = Panel(shed.get(CIRCUITS), shed.get(NETS))
         (carriage,) = carriages_of(panel.circuits)
         panel.operator_state.pressed.add(DeviceId("c3.S.start"))
-        panel.settle()
+        panel.run_until_stable()
         panel.operator_state.pressed.clear()
-        panel.settle()
+        panel.run_until_stable()
         assert panel.turns(carriage.motor) == "forward"
         carriage = set_travel(panel, carriage, 1.0)
         assert panel.turns(carriage.motor) == "off"
         panel.operator_state.pressed.add(DeviceId("c3.S.reverse"))
-        panel.settle()
+        panel.run_until_stable()
         assert panel.turns(carriage.motor) == "reverse"
 
 

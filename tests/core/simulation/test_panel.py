@@ -57,16 +57,16 @@ def both_ways(*, bypassed: bool = False) -> Panel:
 
 def tap(panel: Panel, did: DeviceId) -> None:
     panel.operator_state.pressed.add(did)
-    panel.settle()
+    panel.run_until_stable()
     panel.operator_state.pressed.discard(did)
-    panel.settle()
+    panel.run_until_stable()
 
 
 class TestOrder:
     def test_a_contact_that_opens_does_so_before_another_closes(self) -> None:
         panel = live(one_motor())
         panel.operator_state.pressed.add(START)
-        panel.settle()
+        panel.run_until_stable()
         # By hand: 15 ms until the armature leaves, 22 ms until it arrives; the log has the arrival.
         assert [(e.at_s, e.text) for e in panel.events][:1] == [(0.022, "{c1.K} in")]
         assert panel.stage[K] is ContactStage.IN
@@ -76,7 +76,7 @@ class TestOrder:
         tap(panel, START)
         before = panel.clock_s
         panel.operator_state.pressed.add(STOPPED)
-        panel.settle()
+        panel.run_until_stable()
         assert panel.clock_s - before == pytest.approx(0.014)
         assert panel.stage[K] is ContactStage.OUT
 
@@ -88,9 +88,9 @@ class TestInterlock:
         panel = both_ways()
         tap(panel, START)
         panel.operator_state.pushed.add(KR)
-        panel.settle()
+        panel.run_until_stable()
         panel.operator_state.pushed.discard(KR)
-        panel.settle()
+        panel.run_until_stable()
         assert not panel.is_fed(K)
         assert panel.shorts == []
 
@@ -98,10 +98,10 @@ class TestInterlock:
         panel = both_ways(bypassed=True)
         tap(panel, START)
         panel.operator_state.pushed.add(KR)
-        panel.settle()
+        panel.run_until_stable()
         assert panel.stage[K] is panel.stage[KR] is ContactStage.IN
         panel.operator_state.pushed.discard(KR)
-        panel.settle()
+        panel.run_until_stable()
         assert panel.is_fed(K)
         assert panel.is_fed(KR), "both stay in: each holds itself past the interlock"
         said = [event for event in panel.events if event.wrong]
@@ -112,7 +112,7 @@ class TestInterlock:
     def test_both_buttons_at_once_are_a_race_and_are_said_to_be_one(self) -> None:
         panel = both_ways()
         panel.operator_state.pressed |= {START, REVERSE}
-        panel.settle()
+        panel.run_until_stable()
         assert set(panel.restless) == {K, KR}
         assert any(event.text.startswith("Race: {c1.K} and {c1.KR}") for event in panel.events if event.wrong)
 
@@ -121,9 +121,9 @@ class TestInterlock:
         tap(panel, START)
         panel.operator_state.welded.add((K, "1-2"))
         panel.operator_state.pressed.add(STOPPED)
-        panel.settle()
+        panel.run_until_stable()
         panel.operator_state.pressed.discard(STOPPED)
-        panel.settle()
+        panel.run_until_stable()
         tap(panel, REVERSE)
         assert not panel.is_fed(KR), "the welded one keeps its normally closed contact open"
 
@@ -132,7 +132,7 @@ class TestShort:
     def test_both_in_trip_the_nearest_guard_and_say_the_way(self) -> None:
         panel = both_ways()
         panel.operator_state.pushed |= {K, KR}
-        panel.settle()
+        panel.run_until_stable()
         *_, event = [one for one in panel.events if one.wrong]
         assert panel.shorts == ["L2 meets L3"]
         assert "{c1.K} " in event.text and "{c1.KR} " in event.text
@@ -145,7 +145,7 @@ class TestShort:
         )  # fmt: skip
         panel = live(job)
         panel.operator_state.pressed.add(next(d.id for d in panel.circuits.devices if d.purpose.endswith("wrong")))
-        panel.settle()
+        panel.run_until_stable()
         assert panel.operator_state.tripped == {DeviceId("c1.FC")}
         assert panel.source_of(panel.network.point[panel.nets.nets[0].id]) is not None
 
@@ -171,7 +171,7 @@ class TestVoltages:
         tap(panel, START)
         assert panel.turns(DeviceId("c1.M")) == "forward"
         panel.operator_state.lost.add("L3")
-        panel.settle()
+        panel.run_until_stable()
         assert panel.turns(DeviceId("c1.M")) == "off"
         point = panel.network.at(DeviceId("c1.M"), "W1")
         assert point is not None
@@ -200,7 +200,7 @@ def test_a_relay_that_opens_its_own_path_never_rests_and_says_which() -> None:
     assert len(panel.restless) == 1
     assert any("never comes to rest" in event.text for event in panel.events if event.wrong)
     panel.operator_state.opened.add(DeviceId("c0.Q"))
-    panel.settle()
+    panel.run_until_stable()
     assert not panel.restless
 
 
@@ -208,13 +208,13 @@ class TestRoles:
     def test_a_start_button_held_beside_the_hold_contact_no_longer_matters(self) -> None:
         panel = live(one_motor())
         panel.operator_state.pressed.add(START)
-        panel.settle()
+        panel.run_until_stable()
         roles = {called(panel, n): role for n, role in roles_of(panel).items()}
         assert roles["{c1.S.start} 3-4"] is Role.SHARED
         assert roles["{c1.K} 13-14"] is Role.SHARED
         assert roles["{c1.S.stop} 1-2"] is Role.SOLE
         panel.operator_state.pressed.clear()
-        panel.settle()
+        panel.run_until_stable()
         roles = {called(panel, n): role for n, role in roles_of(panel).items()}
         assert roles["{c1.K} 13-14"] is Role.SOLE
 

@@ -71,6 +71,6 @@ def test_cables_say_their_make_up() -> None:
 
 def test_a_strip_is_drawn_with_marks_numbers_and_both_ends(evaluation: Evaluation[Job]) -> None:
     first, second = evaluation.get(STRIP_DRAWINGS)
-    said = {m.text for m in first.marks if isinstance(m, Text)}
+    said = {m.text for m in first.shapes if isinstance(m, Text)}
     assert {"X1", "L1", "L2", "L3", "N", "PE", "Q1:1", "W1:L1", "inside", "field"} <= said
-    assert {m.key for m in second.marks if m.key} >= {read_key("device:c1.X.U"), read_key("device:c1.M")}
+    assert {m.key for m in second.shapes if m.key} >= {read_key("device:c1.X.U"), read_key("device:c1.M")}

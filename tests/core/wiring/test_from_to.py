@@ -9,7 +9,7 @@ from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Poly
-from riktig.core.wiring import WIRING, Wire, route_marks, wire_key
+from riktig.core.wiring import WIRING, Wire, route_shapes, wire_key
 
 # By hand, from the circuit alone: the clamps of each net, its section and its colour. Feeder 4 mm2 for 20 A upstream,
 # motor 1.5 mm2, control and its neutral 1 mm2. In which order a net of three or more clamps is chained is not worked
@@ -107,7 +107,7 @@ def test_lengths_are_whole_tens_and_no_shorter_than_the_way(wires: tuple[Wire, .
 def test_a_wire_is_drawn_by_its_corners_alone_and_along_its_whole_way() -> None:
     evaluation = Evaluation(one_motor())
     for wire in some(evaluation.get(WIRING).wires):
-        drawn = next((m for m in route_marks((wire,), shift=0.0) if isinstance(m, Poly)), None)
+        drawn = next((m for m in route_shapes((wire,), shift=0.0) if isinstance(m, Poly)), None)
         if drawn is None:
             continue
         for a, b, c in some(zip(drawn.points, drawn.points[1:], drawn.points[2:], strict=False)):

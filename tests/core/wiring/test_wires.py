@@ -27,7 +27,7 @@ from riktig.core.keys import BatchKey
 from riktig.core.plate import LAYOUT, Duct
 from riktig.core.schematic import CIRCUITS, NETS, NetClass, insert_contact, with_names_recorded
 from riktig.core.sizing import SIZING
-from riktig.core.wiring import WIRING, Wire, Wiring, WiringStage, best_path, draw_batches, mini_plate, route_marks
+from riktig.core.wiring import WIRING, Wire, Wiring, WiringStage, best_path, draw_batches, mini_plate, route_shapes
 
 
 def wiring_of(job: Job) -> Wiring:
@@ -272,9 +272,9 @@ def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
     evaluation = Evaluation(one_motor())
     wiring = evaluation.get(WIRING)
     cards = draw_batches(wiring, {"1": 2})
-    assert {m.key for m in cards.marks} == {BatchKey(b.number) for b in wiring.batches}
+    assert {m.key for m in cards.shapes} == {BatchKey(b.number) for b in wiring.batches}
     wire = wiring.wires[0]
-    way = route_marks((wire,), shift=0)[0]
+    way = route_shapes((wire,), shift=0)[0]
     corners = way.points  # type: ignore[union-attr]
     assert (corners[0], corners[-1]) == (wire.route[0], wire.route[-1])
     assert all(a.x == pytest.approx(b.x) or a.y == pytest.approx(b.y) for a, b in pairwise(corners))

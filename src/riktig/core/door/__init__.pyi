@@ -14,7 +14,7 @@ from .door_types import (
     to_door,
     to_plate,
 )
-from .draw import draw_door, operator_marks, shadow_marks
+from .draw import draw_door, operator_shapes, shadow_shapes
 from .edits import (
     add_opening,
     door_for_me,
@@ -68,9 +68,9 @@ __all__ = [
     "misfits_about_door",
     "move_on_door",
     "on_door",
-    "operator_marks",
+    "operator_shapes",
     "plan_door",
-    "shadow_marks",
+    "shadow_shapes",
     "shafts_of",
     "spread_on_door",
     "stack_of",

@@ -12,7 +12,7 @@ from riktig.core.keys import DeviceKey, Key, PartKey
 from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
 from riktig.core.schematic import Names
 
-__all__ = ["draw_door", "operator_marks", "shadow_marks"]
+__all__ = ["draw_door", "operator_shapes", "shadow_shapes"]
 
 TAG, WORD, LEGEND = 7.4, 6.4, 4.0
 MOST_TAG = 10.5
@@ -36,21 +36,21 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
     shown = door.from_behind() if behind else door
     shift = Point(RULER, RULER)
     wide, high = door.face.width, door.face.height
-    marks: list[Shape] = [box(at_ruler(leaf.face, shift), fill="panel", layer="door") for leaf in shown.leaves]
+    shapes: list[Shape] = [box(at_ruler(leaf.face, shift), fill="panel", layer="door") for leaf in shown.leaves]
     scale = rulers(wide, high)
-    marks += [_mirrored(mark, wide + 2 * RULER) for mark in scale] if behind else scale
+    shapes += [_mirrored(mark, wide + 2 * RULER) for mark in scale] if behind else scale
     for leaf in shown.leaves:
         x = leaf.hinge_x + RULER
         for y in (high * 0.15, high * 0.85):
-            marks.append(box(Rect(x - 2, y + RULER - 14, 4, 28), "second", 0.4, "rail", layer="door"))
+            shapes.append(box(Rect(x - 2, y + RULER - 14, 4, 28), "second", 0.4, "rail", layer="door"))
         datum = leaf.face.right if behind else leaf.face.x
-        marks += _cross(Point(datum + RULER, RULER))
+        shapes += _cross(Point(datum + RULER, RULER))
     grown = grown_by(door.face)
     for seat in shown.seats:
-        marks += _back(seat, names.tag, shift, grown) if behind else operator_marks(seat, names.tag, shift, grown)
+        shapes += _back(seat, names.tag, shift, grown) if behind else operator_shapes(seat, names.tag, shift, grown)
     plate = at_ruler(shown.nameplate, shift)
-    marks.append(box(plate, "second", 0.4, "" if behind else "card", PartKey("nameplate"), "door", dashed=behind))
-    marks.append(
+    shapes.append(box(plate, "second", 0.4, "" if behind else "card", PartKey("nameplate"), "door", dashed=behind))
+    shapes.append(
         Text(
             plate.centre.x,
             plate.centre.y + 2,
@@ -63,12 +63,12 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
     )
     for stud in shown.studs:
         at = Point(stud.x + RULER, stud.y + RULER)
-        marks += [
+        shapes += [
             Circle(*at, STUD, "ink", 0.4, "wire green-yellow", "door", PartKey("door bond")),
             Circle(*at, 2.5, "ink", 0.35, "card", "door", PartKey("door bond")),
         ]
     title = f"Door{'s' if len(door.leaves) > 1 else ''}, from {'behind' if behind else 'the front'}"
-    return Drawing(wide + 2 * RULER, high + RULER + 6, tuple(marks), title)
+    return Drawing(wide + 2 * RULER, high + RULER + 6, tuple(shapes), title)
 
 
 def _cross(at: Point) -> list[Shape]:
@@ -92,7 +92,7 @@ def _mirrored(mark: Shape, width: float) -> Shape:
             return mark._replace(points=tuple(Point(width - p.x, p.y) for p in mark.points))
 
 
-def operator_marks(
+def operator_shapes(
     seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grown: float = 1.0, *, wrong: bool = False
 ) -> list[Shape]:
     """One operator from the front: its head, its legend plate and its tag.
@@ -107,12 +107,12 @@ def operator_marks(
     x, y = seat.x + shift.x, seat.y + shift.y
     key = DeviceKey(seat.device)
     role = "fails" if wrong else "ink"
-    marks = _legend(seat, shift, key, role)
+    shapes = _legend(seat, shift, key, role)
     size = min(TAG * grown, MOST_TAG)
     tag_at = Point(x, y + 17 + size)
     if seat.is_shaft:
         half = HANDLE / 2
-        marks += [
+        shapes += [
             box(Rect(x - half, y - half, HANDLE, HANDLE), role, 0.5, "card", key, "door"),
             Circle(x, y, 22, role, 0.5, "part", "door", key),
             box(Rect(x - 6, y - 24, 12, 48), role, 0.5, "second", key, "door"),
@@ -120,25 +120,25 @@ def operator_marks(
         tag_at = Point(x, y + half + 2 + size)
     elif seat.cut:
         body, cut = at_ruler(seat.body, shift), at_ruler(seat.cut, shift)
-        marks += [box(body, role, 0.6, "part", key, "door"), box(cut, "second", 0.4, "card", key, "door", dashed=True)]
+        shapes += [box(body, role, 0.6, "part", key, "door"), box(cut, "second", 0.4, "card", key, "door", dashed=True)]
         if seat.part.kind.can(Can.VENTILATES):
             count = max(int(cut.height // 12), 1)
             step = cut.height / (count + 1)
             for n in range(1, count + 1):
                 line = cut.y + n * step
-                marks.append(Line(cut.x + 6, line, cut.right - 6, line, "second", 0.6, layer="door", key=key))
+                shapes.append(Line(cut.x + 6, line, cut.right - 6, line, "second", 0.6, layer="door", key=key))
         else:
             text = seat.legend or seat.part.kind.name
-            marks.append(Text(x, body.bottom - 8, text, LEGEND, "second", align=Align.MIDDLE, key=key))
+            shapes.append(Text(x, body.bottom - 8, text, LEGEND, "second", align=Align.MIDDLE, key=key))
         tag_at = Point(x, body.bottom + 2 + size)
     else:
-        marks += _head(seat, x, y, key, role)
+        shapes += _head(seat, x, y, key, role)
         if seat.is_mushroom:
             tag_at = Point(x, y + 32 + size)
-    marks.append(Text(*tag_at, tags[seat.device], size, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key))
+    shapes.append(Text(*tag_at, tags[seat.device], size, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key))
     if seat.locked:
-        marks.append(Circle(x - 17, y - 12, 2.2, "act", 0.5, "act", "text", key))
-    return marks
+        shapes.append(Circle(x - 17, y - 12, 2.2, "act", 0.5, "act", "text", key))
+    return shapes
 
 
 def _legend(seat: PlacedOperator, shift: Point, key: Key | None, role: str) -> list[Shape]:
@@ -152,10 +152,10 @@ def _legend(seat: PlacedOperator, shift: Point, key: Key | None, role: str) -> l
     lines = [line for line in (" ".join(words[:cut]), " ".join(words[cut:])) if line]
     longest = max(len(line) for line in lines)
     size = min(LEGEND, (at.width - 3) / max(longest, 1) / 0.92)
-    marks: list[Shape] = [box(at, role if role == "fails" else "second", 0.35, "card", key, "legend")]
+    shapes: list[Shape] = [box(at, role if role == "fails" else "second", 0.35, "card", key, "legend")]
     top = at.centre.y + size / 2 - (len(lines) - 1) * (size + 1.4) / 2
     for n, line in enumerate(lines):
-        marks.append(
+        shapes.append(
             Text(
                 at.centre.x,
                 top + n * (size + 1.4),
@@ -167,13 +167,13 @@ def _legend(seat: PlacedOperator, shift: Point, key: Key | None, role: str) -> l
                 key=key,
             )
         )
-    return marks
+    return shapes
 
 
 def _head(seat: PlacedOperator, x: float, y: float, key: Key | None, role: str) -> list[Shape]:
     kind = seat.part.kind
     lens = f"lens {seat.part.colour}" if seat.part.colour else "part"
-    marks: list[Shape] = [Circle(x, y, 15, role, 0.5, "card", "door", key)]
+    shapes: list[Shape] = [Circle(x, y, 15, role, 0.5, "card", "door", key)]
     if seat.is_mushroom:
         return [
             Circle(x, y, 30, role, 0.5, "lens yellow", "door", key),
@@ -183,24 +183,24 @@ def _head(seat: PlacedOperator, x: float, y: float, key: Key | None, role: str) 
     if kind.can(Can.SHOWS):
         d = 11 * HALF_ROOT
         return [
-            *marks,
+            *shapes,
             Circle(x, y, 11, role, 0.4, lens, "door", key),
             Line(x - d, y - d, x + d, y + d, "ink", 0.3, layer="door", key=key),
             Line(x - d, y + d, x + d, y - d, "ink", 0.3, layer="door", key=key),
         ]
     if kind.can(Can.TURNED):
-        marks.append(Circle(x, y, 12, role, 0.4, "part", "door", key))
+        shapes.append(Circle(x, y, 12, role, 0.4, "part", "door", key))
         knob = Rect(x - 2.5, y - 11, 5, 22) if kind.can(Can.KNOB) else Rect(x - 1.2, y - 7, 2.4, 14)
-        marks.append(box(knob, role, 0.4, "second", key, "door"))
-        return marks
+        shapes.append(box(knob, role, 0.4, "second", key, "door"))
+        return shapes
     if kind.can(Can.SOUNDS):
-        marks.append(Circle(x, y, 12, role, 0.4, "part", "door", key))
+        shapes.append(Circle(x, y, 12, role, 0.4, "part", "door", key))
         for r in (3.0, 6.0, 9.0):
-            marks.append(Circle(x, y, r, "second", 0.35, "", "door", key))
-        return marks
+            shapes.append(Circle(x, y, r, "second", 0.35, "", "door", key))
+        return shapes
     if kind.can(Can.SOCKET_IN_DOOR):
-        return [*marks, box(Rect(x - 8, y - 7, 16, 14), role, 0.4, "part", key, "door")]
-    return [*marks, Circle(x, y, 12, role, 0.4, lens, "door", key)]
+        return [*shapes, box(Rect(x - 8, y - 7, 16, 14), role, 0.4, "part", key, "door")]
+    return [*shapes, Circle(x, y, 12, role, 0.4, lens, "door", key)]
 
 
 def _back(seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grown: float) -> list[Shape]:
@@ -210,12 +210,12 @@ def _back(seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grow
     size = TAG * min(grown, 1.4)
     stack = stack_of(seat.part.kind, seat.part, seat.legend)
     if seat.is_shaft:
-        marks: list[Shape] = [
+        shapes: list[Shape] = [
             Circle(x, y, NUT, "ink", 0.5, "card", "door", key),
             box(Rect(x - 4, y - 4, 8, 8), "ink", 0.6, "second", key, "door"),
             Text(x + NUT + 4, y + 3, f"{tags[seat.device]} shaft", size, face=Face.PRINTED_BOLD, key=key),
         ]
-        return marks
+        return shapes
     if seat.cut:
         body = at_ruler(seat.behind, shift)
         middle = body.centre
@@ -224,13 +224,13 @@ def _back(seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grow
             Text(middle.x, middle.y, tags[seat.device], size, "ink", Face.PRINTED_BOLD, Align.MIDDLE, key=key),
             Text(middle.x, middle.y + 9, f"{seat.depth:g} deep", WORD, "second", align=Align.MIDDLE, key=key),
         ]
-    marks = [Circle(x, y, NUT, "ink", 0.5, "card", "door", key)]
+    shapes = [Circle(x, y, NUT, "ink", 0.5, "card", "door", key)]
     if not stack.blocks:
-        marks.append(Circle(x, y, 10, "ink", 0.4, "part", "door", key))
-    marks += _blocks(stack, x, y, key)
-    marks.append(Text(x, y - NUT - 4, tags[seat.device], size, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key))
-    marks.append(Text(x, y + NUT + 8, f"{seat.depth:g} deep", 4.6, "second", align=Align.MIDDLE, key=key))
-    return marks
+        shapes.append(Circle(x, y, 10, "ink", 0.4, "part", "door", key))
+    shapes += _blocks(stack, x, y, key)
+    shapes.append(Text(x, y - NUT - 4, tags[seat.device], size, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key))
+    shapes.append(Text(x, y + NUT + 8, f"{seat.depth:g} deep", 4.6, "second", align=Align.MIDDLE, key=key))
+    return shapes
 
 
 def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Shape]:
@@ -249,20 +249,20 @@ def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Shape
         yield Text(rect.centre.x, rect.centre.y + 1.4, said, 3.2, "second", align=Align.MIDDLE, key=key)
 
 
-def shadow_marks(shadows: Iterable[tuple[str, Rect]], shift: Point) -> list[Shape]:
+def shadow_shapes(shadows: Iterable[tuple[str, Rect]], shift: Point) -> list[Shape]:
     """What stands behind the closed door, dashed: (words, shadow on the door).
 
     Args:
         shadows: What stands behind, by name, with its outline, mm.
         shift: How far everything is moved, mm.
     """
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for said, rect in shadows:
         at = at_ruler(rect, shift)
-        marks.append(box(at, "third", 0.4, dashed=True, layer="behind"))
+        shapes.append(box(at, "third", 0.4, dashed=True, layer="behind"))
         size = min(5.2, at.width / max(len(said), 1))
         if hypot(at.width, at.height) > 20:
-            marks.append(
+            shapes.append(
                 Text(at.centre.x, at.bottom - 2, said, size, "third", Face.PRINTED, Align.MIDDLE, layer="behind")
             )
-    return marks
+    return shapes

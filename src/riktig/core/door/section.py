@@ -39,7 +39,7 @@ def draw_section(
     plate = door + deep
     size = max(deep / 32, 6.0)
     middle = PAD + size + HALF
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         box(Rect(door - sheet, PAD + size, sheet, 2 * HALF), "ink", 0.5, "rail"),
         box(Rect(plate, PAD + size, enclosure.plate_thickness, 2 * HALF), "ink", 0.5, "rail"),
         Text(door - 1, PAD + size - 2, "door", size * 0.8, "second", align=Align.RIGHT),
@@ -47,15 +47,15 @@ def draw_section(
     ]
     row = middle + HALF + size * 1.6
     if seat.is_shaft and shaft:
-        marks += _shaft(seat, shaft, door, plate, middle, tags[seat.device], size)
-        marks += _measure(door - sheet, plate - seat.part.depth, row, f"{shaft.free:g} free", size)
+        shapes += _shaft(seat, shaft, door, plate, middle, tags[seat.device], size)
+        shapes += _measure(door - sheet, plate - seat.part.depth, row, f"{shaft.free:g} free", size)
         row += size * 2.2
         last = plate - seat.part.depth + shaft.inside
-        marks += _measure(last - shaft.length, last, row, f"shaft {shaft.length:g}", size)
+        shapes += _measure(last - shaft.length, last, row, f"shaft {shaft.length:g}", size)
     else:
-        marks += _stack(seat, door, middle, size)
-        marks += _measure(door, door + seat.depth, row, f"{seat.depth:g}", size)
-        marks.append(box(Rect(door + seat.depth, middle - 11, WIRING_DEPTH, 22), "act", 0.5, "chosen", dashed=True))
+        shapes += _stack(seat, door, middle, size)
+        shapes += _measure(door, door + seat.depth, row, f"{seat.depth:g}", size)
+        shapes.append(box(Rect(door + seat.depth, middle - 11, WIRING_DEPTH, 22), "act", 0.5, "chosen", dashed=True))
         under = [one for one in behind if one.shadow.overlap(seat.behind)[0]]
         front = max(under, key=lambda one: one.height, default=None)
         high = front.height if front else 0.0
@@ -63,14 +63,14 @@ def draw_section(
         short = left < WIRING_DEPTH - 0.01
         if front:
             name = tags.get(DeviceId(front.name.strip("{}")), front.name)
-            marks += [
+            shapes += [
                 box(Rect(plate - high, middle - HALF + 4, high, 2 * HALF - 8), "ink", 0.5, "part"),
                 Text(plate - high / 2, middle + size / 3, name, size, face=Face.PRINTED_BOLD, align=Align.MIDDLE),
             ]
         said = f"{left:.0f} for wires" if left > 0 else f"{-left:.0f} too deep"
         row += size * 2.2
-        marks += _measure(door + seat.depth, plate - high, row, said, size, wrong=short)
-    return Drawing(plate + PAD, row + size * 2, tuple(marks), f"{tags[seat.device]}, cut from the side")
+        shapes += _measure(door + seat.depth, plate - high, row, said, size, wrong=short)
+    return Drawing(plate + PAD, row + size * 2, tuple(shapes), f"{tags[seat.device]}, cut from the side")
 
 
 def _measure(a: float, b: float, y: float, said: str, size: float, *, wrong: bool = False) -> list[Shape]:
@@ -86,7 +86,7 @@ def _measure(a: float, b: float, y: float, said: str, size: float, *, wrong: boo
 
 def _stack(seat: PlacedOperator, door: float, middle: float, size: float) -> list[Shape]:
     stack = stack_of(seat.part.kind, seat.part, seat.legend)
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         box(
             Rect(door - 18, middle - 14, 16, 28), "ink", 0.5, f"lens {seat.part.colour}" if seat.part.colour else "part"
         ),
@@ -94,7 +94,7 @@ def _stack(seat: PlacedOperator, door: float, middle: float, size: float) -> lis
     ]
     layers = max((block.layer for block in stack.blocks), default=0)
     if not layers:
-        return [*marks, box(Rect(door + 6, middle - 12, max(seat.depth - 6, 1), 24), "ink", 0.5, "part")]
+        return [*shapes, box(Rect(door + 6, middle - 12, max(seat.depth - 6, 1), 24), "ink", 0.5, "part")]
     each = (seat.depth - 6) / layers
     for layer in range(1, layers + 1):
         x = door + 6 + (layer - 1) * each
@@ -102,12 +102,12 @@ def _stack(seat: PlacedOperator, door: float, middle: float, size: float) -> lis
         high = 26.0 / len(mine)
         for n, block in enumerate(mine):
             y = middle - 13 + n * high
-            marks.append(box(Rect(x, y, each, high), "ink", 0.4, "card" if "lamp" in block.what else "part"))
+            shapes.append(box(Rect(x, y, each, high), "ink", 0.4, "card" if "lamp" in block.what else "part"))
             words = f"{block.what.split()[0]} {'-'.join(block.pins[:2])}"
             text = min(size * 0.62, high * 0.62, each * 1.25 / max(len(words), 1))
             at = Point(x + each / 2, y + high / 2 + text / 2)
-            marks.append(Text(*at, words, text, face=Face.PRINTED, align=Align.MIDDLE))
-    return marks
+            shapes.append(Text(*at, words, text, face=Face.PRINTED, align=Align.MIDDLE))
+    return shapes
 
 
 def _shaft(

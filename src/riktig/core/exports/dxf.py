@@ -39,7 +39,7 @@ def write_dxf(path: Path, drawing: Drawing) -> None:
     document.units = units.MM
     space = document.modelspace()
     high = drawing.height
-    for mark in drawing.marks:
+    for mark in drawing.shapes:
         if mark.layer not in document.layers:
             document.layers.add(mark.layer)
         look = {"layer": mark.layer}

@@ -12,7 +12,7 @@ from riktig.core.exports.inks import rgb
 from riktig.core.exports.schedules import Schedule
 from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text
 
-__all__ = ["A3", "A4", "Page", "PaperSheet", "SetHead", "fitting_scale", "missing_glyphs", "write_marks", "write_set"]
+__all__ = ["A3", "A4", "Page", "PaperSheet", "SetHead", "fitting_scale", "missing_glyphs", "write_set", "write_shapes"]
 
 MM = 72 / 25.4
 A4 = (297.0, 210.0)
@@ -173,7 +173,7 @@ def write_set(
     canvas.save()
 
 
-def write_marks(path: Path, head: SetHead, pages: Sequence[tuple[tuple[float, float], Sequence[Shape]]]) -> None:
+def write_shapes(path: Path, head: SetHead, pages: Sequence[tuple[tuple[float, float], Sequence[Shape]]]) -> None:
     """Writes pages of marks at true size, mm from the upper left corner of each page; nothing is added to them.
 
     Args:
@@ -187,8 +187,8 @@ def write_marks(path: Path, head: SetHead, pages: Sequence[tuple[tuple[float, fl
     canvas = Canvas(str(path), invariant=1)
     canvas.setTitle(f"{head.number} {head.title}".strip() or "Riktig")
     writer = _Writer(canvas, head)
-    for size, marks in pages:
-        writer.bare(size, marks)
+    for size, shapes in pages:
+        writer.bare(size, shapes)
     canvas.save()
 
 
@@ -242,7 +242,7 @@ class _Writer:
         canvas.saveState()
         canvas.translate(MARGIN * MM, (self._size[1] - MARGIN - HEAD) * MM)
         canvas.scale(scale, scale)
-        for mark in page.drawing.marks:
+        for mark in page.drawing.shapes:
             self._mark(mark)
         canvas.restoreState()
         if page.to_scale:
@@ -253,12 +253,12 @@ class _Writer:
         if page.parts:
             self._rest(page.parts.title, rest)
 
-    def bare(self, size: tuple[float, float], marks: Sequence[Shape]) -> None:
+    def bare(self, size: tuple[float, float], shapes: Sequence[Shape]) -> None:
         """A page with nothing but marks."""
         self._canvas.setPageSize((size[0] * MM, size[1] * MM))
         self._canvas.saveState()
         self._canvas.translate(0, size[1] * MM)
-        for mark in marks:
+        for mark in shapes:
             self._mark(mark)
         self._canvas.restoreState()
         self._canvas.showPage()

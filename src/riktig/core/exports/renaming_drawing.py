@@ -17,14 +17,14 @@ def draw_renaming(changes: tuple[Renaming, ...], title: str) -> Drawing:
         changes: Old and new.
         title: What the job or the picture is called.
     """
-    marks: list[Shape] = [Text(3, 6, title, 3.4, face=Face.BOLD)]
+    shapes: list[Shape] = [Text(3, 6, title, 3.4, face=Face.BOLD)]
     rows = -(-len(changes) // ACROSS)
     for place, change in enumerate(changes):
         x, y = 3 + (place // max(rows, 1)) * WIDE, 11 + (place % max(rows, 1)) * HIGH
-        marks += _row(change, x, y)
+        shapes += _row(change, x, y)
     if not changes:
-        marks.append(Text(3, 16, "Nothing would change: all is as it would be named today.", 3.0, "second"))
-    return Drawing(ACROSS * WIDE + 4, max(14 + rows * HIGH, 60.0), tuple(marks), title)
+        shapes.append(Text(3, 16, "Nothing would change: all is as it would be named today.", 3.0, "second"))
+    return Drawing(ACROSS * WIDE + 4, max(14 + rows * HIGH, 60.0), tuple(shapes), title)
 
 
 def _row(change: Renaming, x: float, y: float) -> list[Shape]:
@@ -54,14 +54,14 @@ def _tape(rect: Rect, text: str, role: str, key: Key | None) -> list[Shape]:
                                     (rect.x, rect.bottom)))  # fmt: skip
     size = min(3.6, (rect.width - 2.4) / max(run_of(text, mono=True) * 1.06, 1.0))
     x, y = rect.centre
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         Poly(corners, "line", 0.3, closed=True, fill="card", key=key),
         Text(x, y + 0.36 * size, text, size, role, Face.PRINTED_BOLD, Align.MIDDLE, key=key),
     ]
     if role == "third":
         half = run_of(text, mono=True) * size / 2 + 0.8
-        marks.append(Line(x - half, y, x + half, y, "fails", 0.4, key=key))
-    return marks
+        shapes.append(Line(x - half, y, x + half, y, "fails", 0.4, key=key))
+    return shapes
 
 
 def _count(number: int, what: str) -> str:

@@ -22,7 +22,7 @@ def as_svg(drawing: Drawing) -> str:
     )
     Xml.SubElement(root, "title").text = drawing.title
     groups: dict[str, Xml.Element] = {}
-    for mark in drawing.marks:
+    for mark in drawing.shapes:
         layer = groups.get(mark.layer)
         if layer is None:
             layer = groups[mark.layer] = Xml.SubElement(root, "g", id=mark.layer)

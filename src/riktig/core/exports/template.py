@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from riktig.core.errors import ImpossibleValueError, RiktigError
-from riktig.core.exports.pdf import A3, A4, SetHead, write_marks
+from riktig.core.exports.pdf import A3, A4, SetHead, write_shapes
 from riktig.core.exports.pdf import PaperSheet as Paper
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Rect, Shape, Text
 from riktig.core.holes import Hole, HoleSurface
@@ -121,34 +121,34 @@ def _tiles(xs: Sequence[float], ys: Sequence[float], holes: Sequence[Hole]) -> t
     )
 
 
-def tile_marks(template: Template, tile: Tile) -> tuple[Shape, ...]:
+def tile_shapes(template: Template, tile: Tile) -> tuple[Shape, ...]:
     """What is on one sheet, in mm from its upper left corner."""
     part = tile.part
     origin = Point(MARGIN + OVERLAP, MARGIN + OVERLAP)
     shown = part.grown(OVERLAP)
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
 
     def at(x: float, y: float) -> Point:
         return Point(x - part.x + origin.x, y - part.y + origin.y)
 
-    marks += _edges(template.sheet.rect, shown, at, "outline")
+    shapes += _edges(template.sheet.rect, shown, at, "outline")
     for other in template.tiles:
         for hole in other.holes:
             if hole.is_cut_out:
                 # One that is larger than a sheet goes on over its neighbours, without a number there.
-                marks += _edges(hole.outline, shown, at, "hole")
-    marks += _register(template, tile, at)
+                shapes += _edges(hole.outline, shown, at, "hole")
+    shapes += _register(template, tile, at)
     for hole in tile.holes:
-        marks += _hole(hole, at(hole.x, hole.y))
+        shapes += _hole(hole, at(hole.x, hole.y))
     if tile.row == tile.column == 1:
         corner = at(0.0, 0.0)
-        marks.append(Text(corner.x + 2, corner.y + 5, "datum", 2.4, "fails", Face.BOLD))
-    return (*marks, *_foot(template, tile))
+        shapes.append(Text(corner.x + 2, corner.y + 5, "datum", 2.4, "fails", Face.BOLD))
+    return (*shapes, *_foot(template, tile))
 
 
 def _edges(rect: Rect, shown: Rect, at: Callable[[float, float], Point], layer: str) -> list[Shape]:
     """As much of a rectangle's edges as a sheet shows."""
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for (ax, ay), (bx, by) in (
         ((rect.x, rect.y), (rect.right, rect.y)),
         ((rect.right, rect.y), (rect.right, rect.bottom)),
@@ -159,47 +159,47 @@ def _edges(rect: Rect, shown: Rect, at: Callable[[float, float], Point], layer: 
         y1, y2 = max(ay, shown.y), min(by, shown.bottom)
         if x1 <= x2 and y1 <= y2:
             a, b = at(x1, y1), at(x2, y2)
-            marks.append(Line(a.x, a.y, b.x, b.y, "ink", 0.5 if layer == "outline" else 0.35, layer=layer))
-    return marks
+            shapes.append(Line(a.x, a.y, b.x, b.y, "ink", 0.5 if layer == "outline" else 0.35, layer=layer))
+    return shapes
 
 
 def _register(template: Template, tile: Tile, at: Callable[[float, float], Point]) -> list[Shape]:
     """Cut lines with crosses where sheets meet, each with its place from the datum: the same on every sheet."""
     part = tile.part
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     inner_x, inner_y = template.xs[1:-1], template.ys[1:-1]
     for x in (part.x, part.right):
         if x in inner_x:
             a, b = at(x, part.y), at(x, part.bottom)
-            marks.append(Line(a.x, a.y, b.x, b.y, "third", 0.2, dashed=True, layer="cut"))
+            shapes.append(Line(a.x, a.y, b.x, b.y, "third", 0.2, dashed=True, layer="cut"))
     for y in (part.y, part.bottom):
         if y in inner_y:
             a, b = at(part.x, y), at(part.right, y)
-            marks.append(Line(a.x, a.y, b.x, b.y, "third", 0.2, dashed=True, layer="cut"))
+            shapes.append(Line(a.x, a.y, b.x, b.y, "third", 0.2, dashed=True, layer="cut"))
     for x in (part.x, part.right):
         for y in (part.y, part.bottom):
             if x in inner_x or y in inner_y:
                 c = at(x, y)
-                marks += [
+                shapes += [
                     Line(c.x - 5, c.y, c.x + 5, c.y, "ink", 0.25, layer="register"),
                     Line(c.x, c.y - 5, c.x, c.y + 5, "ink", 0.25, layer="register"),
                     Circle(c.x, c.y, 2.5, "ink", 0.25, layer="register"),
                     Text(c.x + 1.0, c.y - 5.6, f"{x:g}, {y:g}", 1.8, "second", face=Face.PRINTED, layer="register"),
                 ]
-    return marks
+    return shapes
 
 
 def _hole(hole: Hole, c: Point) -> list[Shape]:
     reach = max(hole.drill / 2 + 2.0, 4.0)
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     if hole.is_cut_out:
         reach = 6.0
     else:
-        marks.append(Circle(c.x, c.y, hole.drill / 2, "ink", 0.35, layer="hole", key=HoleKey(hole.number)))
+        shapes.append(Circle(c.x, c.y, hole.drill / 2, "ink", 0.35, layer="hole", key=HoleKey(hole.number)))
     tap = f" {hole.tap}" if hole.tap else ""
     said = hole.size if hole.is_cut_out else f"⌀{hole.drill:g}{tap}"
     return [
-        *marks,
+        *shapes,
         Line(c.x - reach, c.y, c.x + reach, c.y, "ink", 0.2, layer="hole"),
         Line(c.x, c.y - reach, c.x, c.y + reach, "ink", 0.2, layer="hole"),
         Text(c.x + reach + 0.5, c.y - 0.8, hole.number, 2.6, face=Face.PRINTED_BOLD),
@@ -212,7 +212,7 @@ def _foot(template: Template, tile: Tile) -> list[Shape]:
     width, height = template.paper
     y = height - MARGIN - 3
     x = MARGIN + OVERLAP
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         Line(x, y, x + CHECK_MM, y, "ink", 0.4, layer="check"),
         *(
             Line(x + mm, y - (4 if mm % 50 == 0 else 2), x + mm, y, "ink", 0.3, layer="check")
@@ -232,10 +232,10 @@ def _foot(template: Template, tile: Tile) -> list[Shape]:
         for column in range(columns):
             mine = (row + 1, column + 1) == (tile.row, tile.column)
             here = Rect(left + column * cell, top + row * cell, cell, cell)
-            marks.append(box(here, "second", 0.2, "second" if mine else "", layer="map"))
+            shapes.append(box(here, "second", 0.2, "second" if mine else "", layer="map"))
     name = f"{template.sheet.name}, sheet {tile.name} of {rows * columns}"
-    marks.append(Text(left - 3, height - MARGIN - 3, name, 2.8, face=Face.BOLD, align=Align.RIGHT))
-    return marks
+    shapes.append(Text(left - 3, height - MARGIN - 3, name, 2.8, face=Face.BOLD, align=Align.RIGHT))
+    return shapes
 
 
 def write_template(path: Path, head: SetHead, templates: Sequence[Template], *, bare: bool = True) -> None:
@@ -253,20 +253,20 @@ def write_template(path: Path, head: SetHead, templates: Sequence[Template], *, 
     pages: list[tuple[tuple[float, float], tuple[Shape, ...]]] = []
     for template in templates:
         tiles = [tile for tile in template.tiles if bare or tile.holes]
-        pages += [(template.paper, tile_marks(template, tile)) for tile in tiles]
-    write_marks(path, head, pages)
+        pages += [(template.paper, tile_shapes(template, tile)) for tile in tiles]
+    write_shapes(path, head, pages)
 
 
 def overview(template: Template) -> Drawing:
     """All sheets as they lie on the surface, for the screen: cut lines, names, holes."""
     sheet = template.sheet
     pad = 14.0
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     size = max(sheet.width, sheet.height) / 45
     for tile in template.tiles:
         part = tile.part.moved(pad, pad)
-        marks.append(box(part, "act", 0.8, "panel", PartKey(f"tile {tile.name}"), "cut", dashed=True))
-        marks.append(
+        shapes.append(box(part, "act", 0.8, "panel", PartKey(f"tile {tile.name}"), "cut", dashed=True))
+        shapes.append(
             Text(
                 part.x + size * 0.5,
                 part.y + size * 1.5,
@@ -280,12 +280,12 @@ def overview(template: Template) -> Drawing:
     for tile in template.tiles:
         for hole in tile.holes:
             if hole.is_cut_out:
-                marks.append(box(hole.outline.moved(pad, pad), "ink", 0.6, key=HoleKey(hole.number)))
+                shapes.append(box(hole.outline.moved(pad, pad), "ink", 0.6, key=HoleKey(hole.number)))
             else:
-                marks.append(
+                shapes.append(
                     Circle(hole.x + pad, hole.y + pad, max(hole.drill / 2, 2.0), "ink", 0.6, key=HoleKey(hole.number))
                 )
-    return Drawing(sheet.width + 2 * pad, sheet.height + 2 * pad, tuple(marks), f"Sheets of the {sheet.name}")
+    return Drawing(sheet.width + 2 * pad, sheet.height + 2 * pad, tuple(shapes), f"Sheets of the {sheet.name}")
 
 
 def check_bar(read_mm: float) -> tuple[bool, str]:

@@ -112,7 +112,7 @@ class Drawing:
 
     width: float
     height: float
-    marks: tuple[Shape, ...]
+    shapes: tuple[Shape, ...]
     title: str = ""
 
 
@@ -136,19 +136,19 @@ def bounds_of(mark: Shape) -> Rect:
             return Rect(mark.x - mark.size, mark.y - run + shift, mark.size * 1.2, run)
 
 
-def hit(marks: Iterable[Shape], point: Point, reach: float = 1.0) -> Key | None:
-    """The key of the topmost keyed mark within ``reach`` mm of the point; None where there is none.
+def hit(shapes: Iterable[Shape], point: Point, reach: float = 1.0) -> Key | None:
+    """The key of the topmost keyed shape within ``reach`` mm of the point; None where there is none.
 
     Of several, the smallest wins, so that a pin on a part can be chosen.
 
     Args:
-        marks: The shapes, those drawn last on top.
+        shapes: The shapes, those drawn last on top.
         point: A place, mm from the datum.
         reach: How near is a hit, mm.
     """
     best: Key | None = None
     best_area = float("inf")
-    for mark in marks:
+    for mark in shapes:
         if not mark.key:
             continue
         box = bounds_of(mark).grown(reach)

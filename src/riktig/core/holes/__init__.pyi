@@ -1,5 +1,5 @@
 from .derived import BLOCKERS, ENTRIES, GLAND_BLOCKERS, HOLES, METAL_HOLES, SHEETS
-from .draw import draw_sheet, hole_marks, mark_out, running_marks, walk_marks
+from .draw import draw_sheet, hole_shapes, mark_out, running_shapes, walk_shapes
 from .glands import CableEntry, Entries, cable_diameter, entries_of
 from .make import hole_list, numbered, sheets_of
 from .model import Hole, HoleSurface, HoleWork, Tool
@@ -29,14 +29,14 @@ __all__ = [
     "entries_of",
     "gland_blockers",
     "hole_list",
-    "hole_marks",
+    "hole_shapes",
     "holes_off_the_sheet",
     "mark_out",
     "mark_out_order",
     "numbered",
-    "running_marks",
+    "running_shapes",
     "sheets_of",
     "shortest_walk",
     "walk_length",
-    "walk_marks",
+    "walk_shapes",
 ]

@@ -7,7 +7,7 @@ from riktig.core.holes.model import Hole, HoleSurface
 from riktig.core.keys import DuctKey, HoleKey, RailKey
 from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
 
-__all__ = ["draw_sheet", "hole_marks", "mark_out", "running_marks", "walk_marks"]
+__all__ = ["draw_sheet", "hole_shapes", "mark_out", "running_shapes", "walk_shapes"]
 
 NUMBER, PLACE, MOST_NUMBER = 7.0, 4.6, 12.0
 KEPT = ("plate", "door", "ruler", "rail", "duct")
@@ -15,9 +15,9 @@ KEPT = ("plate", "door", "ruler", "rail", "duct")
 
 def draw_sheet(sheet: HoleSurface) -> Drawing:
     """A bare surface with its rulers and its datum, for gland plates and sides."""
-    marks: list[Shape] = [box(at_ruler(sheet.rect, Point(RULER, RULER)), fill="panel", layer="door")]
-    marks += rulers(sheet.width, sheet.height)
-    return Drawing(sheet.width + 2 * RULER, sheet.height + RULER + 6, tuple(marks), sheet.name.capitalize())
+    shapes: list[Shape] = [box(at_ruler(sheet.rect, Point(RULER, RULER)), fill="panel", layer="door")]
+    shapes += rulers(sheet.width, sheet.height)
+    return Drawing(sheet.width + 2 * RULER, sheet.height + RULER + 6, tuple(shapes), sheet.name.capitalize())
 
 
 def mark_out(
@@ -32,17 +32,17 @@ def mark_out(
         left: Where the surface's datum is from the drawing's, mm: that of a right door.
         places: Each with its place written beside it; without, only the numbers, which then are larger.
     """
-    marks = [_plain(m) for m in drawing.marks if m.layer in KEPT or _names_a_piece(m)]
+    shapes = [_plain(m) for m in drawing.shapes if m.layer in KEPT or _names_a_piece(m)]
     here = [hole for hole in holes if hole.face == face]
     grown = grown_by(Rect(0, 0, drawing.width, drawing.height))
     taken: list[Rect] = []
     for hole in here:
-        marks += hole_marks(hole, Point(RULER + left, RULER), grown, taken, places=places)
-    width = max((bounds_of(mark).right for mark in marks), default=drawing.width) + 4
-    return Drawing(width, drawing.height, tuple(marks), f"{drawing.title}, mark-out")
+        shapes += hole_shapes(hole, Point(RULER + left, RULER), grown, taken, places=places)
+    width = max((bounds_of(mark).right for mark in shapes), default=drawing.width) + 4
+    return Drawing(width, drawing.height, tuple(shapes), f"{drawing.title}, mark-out")
 
 
-def hole_marks(
+def hole_shapes(
     hole: Hole, shift: Point, grown: float = 1.0, taken: list[Rect] | None = None, *, places: bool = True
 ) -> list[Shape]:
     """A hole: its edge, a cross, its number and its place; texts go where no other text of a hole stands.
@@ -57,13 +57,13 @@ def hole_marks(
     x, y, r = hole.x + shift.x, hole.y + shift.y, hole.drill / 2
     key = HoleKey(hole.number)
     reach = max(r + 2, 4.0)
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     if hole.is_cut_out:
         reach = 6.0
-        marks.append(box(hole.outline.moved(*shift), "act", 0.5, key=key, layer="hole"))
+        shapes.append(box(hole.outline.moved(*shift), "act", 0.5, key=key, layer="hole"))
     else:
-        marks.append(Circle(x, y, r, "act", 0.4, "", "hole", key))
-    marks += [
+        shapes.append(Circle(x, y, r, "act", 0.4, "", "hole", key))
+    shapes += [
         Line(x - reach, y, x + reach, y, "act", 0.3, layer="hole", key=key),
         Line(x, y - reach, x, y + reach, "act", 0.3, layer="hole", key=key),
     ]
@@ -81,13 +81,13 @@ def hole_marks(
     at = (free or spots)[0]
     if taken is not None:
         taken.append(at)
-    marks.append(Text(at.x, at.y + size, hole.number, size, "ink", Face.PRINTED_BOLD, key=key))
+    shapes.append(Text(at.x, at.y + size, hole.number, size, "ink", Face.PRINTED_BOLD, key=key))
     if places:
-        marks.append(Text(at.x, at.y + size + 1.4 + PLACE * grown, place, PLACE * grown, "second", key=key))
-    return marks
+        shapes.append(Text(at.x, at.y + size + 1.4 + PLACE * grown, place, PLACE * grown, "second", key=key))
+    return shapes
 
 
-def running_marks(hole: Hole, shift: Point, size: float) -> list[Shape]:
+def running_shapes(hole: Hole, shift: Point, size: float) -> list[Shape]:
     """The two running dimensions of one hole, from the datum along the top and down the side, large.
 
     Args:
@@ -105,7 +105,7 @@ def running_marks(hole: Hole, shift: Point, size: float) -> list[Shape]:
     ]
 
 
-def walk_marks(walk: Sequence[Hole], shift: Point) -> list[Shape]:
+def walk_shapes(walk: Sequence[Hole], shift: Point) -> list[Shape]:
     """The way from hole to hole, with an arrow head on each leg.
 
     Args:

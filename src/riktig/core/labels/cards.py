@@ -70,30 +70,30 @@ def make_cards(circuits: Circuits, nets: Nets, names: Names) -> tuple[PinCard, .
 
 def draw_cards(cards: tuple[PinCard, ...]) -> Drawing:
     """The cards, 1 mm to 1 mm: the row of stickers above and below each device can be cut off as one strip."""
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     x, y, lowest = GAP, GAP, GAP
     for card in cards:
         width = max(CELL * max(len(card.at(Side.TOP)), len(card.at(Side.BOTTOM)), 2), 24.0)
         if x > GAP and x + width > SHEET:
             x, y = GAP, lowest + GAP
-        marks += _card(card, x, y, width)
+        shapes += _card(card, x, y, width)
         x += width + GAP
         lowest = max(lowest, y + 2 * HIGH + BODY)
     bottom = lowest + GAP
-    marks += [
+    shapes += [
         Line(GAP, bottom + 4, GAP + 100, bottom + 4, "second", 0.2),
         Line(GAP, bottom + 2.5, GAP, bottom + 5.5, "second", 0.2),
         Line(GAP + 100, bottom + 2.5, GAP + 100, bottom + 5.5, "second", 0.2),
         Text(GAP + 102, bottom + 5, "100 mm: measure it on the print", 2.2, "second"),
     ]
-    return Drawing(SHEET + GAP, bottom + 9, tuple(marks), "pin cards")
+    return Drawing(SHEET + GAP, bottom + 9, tuple(shapes), "pin cards")
 
 
 def _card(card: PinCard, x: float, y: float, width: float) -> list[Shape]:
     key = DeviceKey(card.device)
     body = Rect(x, y + HIGH, width, BODY)
-    marks: list[Shape] = [box(body, "line", 0.3, "panel", key, "card")]
-    marks += [
+    shapes: list[Shape] = [box(body, "line", 0.3, "panel", key, "card")]
+    shapes += [
         _fitted(x + width / 2, body.y + 8.2, card.tag, 4.0, width - 2, key, Face.PRINTED_BOLD),
         _fitted(x + width / 2, body.y + 11.8, card.purpose, 2.0, width - 2, key, Face.WORDS),
     ]
@@ -104,13 +104,13 @@ def _card(card: PinCard, x: float, y: float, width: float) -> list[Shape]:
             cell = Rect(left + place * CELL, top, CELL, HIGH)
             middle = cell.x + CELL / 2
             pin_key = PinKey(PinRef(card.device, pin.marking))
-            marks.append(_fitted(middle, marked, pin.marking, 2.0, CELL - 0.6, pin_key, Face.PRINTED, "second"))
+            shapes.append(_fitted(middle, marked, pin.marking, 2.0, CELL - 0.6, pin_key, Face.PRINTED, "second"))
             if pin.number:
-                marks.append(box(cell, "line", 0.2, "card", pin_key, "label"))
-                marks.append(_fitted(middle, top + 4.2, pin.number, 3.2, CELL - 1.0, pin_key, Face.PRINTED_BOLD))
+                shapes.append(box(cell, "line", 0.2, "card", pin_key, "label"))
+                shapes.append(_fitted(middle, top + 4.2, pin.number, 3.2, CELL - 1.0, pin_key, Face.PRINTED_BOLD))
             else:
-                marks.append(Line(cell.x + 2.5, top + 3, cell.right - 2.5, top + 3, "hair", 0.3, key=pin_key))
-    return marks
+                shapes.append(Line(cell.x + 2.5, top + 3, cell.right - 2.5, top + 3, "hair", 0.3, key=pin_key))
+    return shapes
 
 
 def _fitted(

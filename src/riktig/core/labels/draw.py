@@ -25,14 +25,14 @@ def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None =
         only: Only these; None draws all.
     """
     here = [label for label in (labels.on(medium) if only is None else only) for _ in range(label.copies)]
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     x = y = GAP
     height = 0.0
     for label in here:
         width, height = label.size
         if x + width > SHEET:
             x, y = GAP, y + height + GAP
-        marks += _label(label, Rect(x, y, width, height))
+        shapes += _label(label, Rect(x, y, width, height))
         x += width + (0 if medium is Medium.TERMINAL else GAP)
     bottom = y + height + GAP
     check: list[Shape] = [
@@ -41,42 +41,42 @@ def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None =
         Line(GAP + 100, bottom + 2.5, GAP + 100, bottom + 5.5, "second", 0.2),
         Text(GAP + 102, bottom + 5, "100 mm: measure it on the print", 2.2, "second"),
     ]
-    return Drawing(SHEET + GAP, bottom + 9, (*marks, *check), medium.value)
+    return Drawing(SHEET + GAP, bottom + 9, (*shapes, *check), medium.value)
 
 
 def _label(label: Label, rect: Rect) -> list[Shape]:
     key = label.key
     fill = "card"
-    marks: list[Shape] = [box(rect, "line", 0.2, fill, key, "label")]
+    shapes: list[Shape] = [box(rect, "line", 0.2, fill, key, "label")]
     x, y = rect.centre
     match label.medium:
         case Medium.WIRE:
             size = min(2.6, 0.95 * rect.width / max(len(label.lines[0]), 1) / 0.85)
-            marks.append(Text(x, y + size / 2, label.lines[0], size, face=Face.PRINTED, align=Align.MIDDLE, key=key))
+            shapes.append(Text(x, y + size / 2, label.lines[0], size, face=Face.PRINTED, align=Align.MIDDLE, key=key))
         case Medium.TERMINAL:
-            marks.append(Text(x, y + 1.2, label.lines[0], 2.4, face=Face.PRINTED, align=Align.MIDDLE, key=key))
+            shapes.append(Text(x, y + 1.2, label.lines[0], 2.4, face=Face.PRINTED, align=Align.MIDDLE, key=key))
         case Medium.DEVICE:
-            marks += [
+            shapes += [
                 Text(x, y - 0.4, label.lines[0], 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
                 _fitted(x, y + 3.2, label.lines[1], 1.9, rect.width - 2, key),
             ]
         case Medium.NAMEPLATE:
             for n, line in enumerate(label.lines):
-                marks.append(Text(rect.x + 4, rect.y + 7 + n * 6, line, 2.6, key=key))
+                shapes.append(Text(rect.x + 4, rect.y + 7 + n * 6, line, 2.6, key=key))
         case Medium.LEGEND:
-            marks.append(_fitted(x, y + 1.6, label.lines[0], 3.2, rect.width - 4, key, Face.PRINTED_BOLD))
+            shapes.append(_fitted(x, y + 1.6, label.lines[0], 3.2, rect.width - 4, key, Face.PRINTED_BOLD))
         case Medium.WARNING:
-            marks[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
-            marks += [
+            shapes[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
+            shapes += [
                 _fitted(x, rect.y + 12, label.lines[0], 4.4, rect.width - 10, key, Face.BOLD, "print"),
                 *_broken(x, rect.y + 21, label.lines[1], rect.width - 10, key),
             ]
         case Medium.CABLE:
-            marks += [
+            shapes += [
                 Text(rect.x + 3, y + 1.6, label.lines[0], 3.6, face=Face.PRINTED_BOLD, key=key),
                 Text(rect.right - 3, y + 1.4, label.lines[1], 2.0, "second", align=Align.RIGHT, key=key),
             ]
-    return marks
+    return shapes
 
 
 def _broken(x: float, y: float, text: str, width: float, key: Key | None) -> list[Shape]:

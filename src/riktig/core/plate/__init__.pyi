@@ -16,7 +16,7 @@ from .first_layout import arrange
 from .fit import body_of, meets, misfits_about, misfits_of, room_around
 from .inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
 from .joins import bridged_pins, join_parts, joined, separate_parts
-from .layers import clamp_marks, heat_marks, mounted_marks, room_marks
+from .layers import clamp_shapes, heat_shapes, mounted_shapes, room_shapes
 from .model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, PlacedDevice, Rail, RailRow, Stand
 from .part_drawing import draw_part
 from .place_blocks import moved_to, with_block_at, with_rails_and_ducts, with_stands
@@ -55,7 +55,7 @@ __all__ = [
     "box_that_cools",
     "bridged_pins",
     "circuits_alike",
-    "clamp_marks",
+    "clamp_shapes",
     "cut_plan",
     "draw_cuts",
     "draw_part",
@@ -63,7 +63,7 @@ __all__ = [
     "duct_changed",
     "fix_as_it_is",
     "grown_by",
-    "heat_marks",
+    "heat_shapes",
     "inside_air_of",
     "join_parts",
     "joined",
@@ -73,7 +73,7 @@ __all__ = [
     "meets",
     "misfits_about",
     "misfits_of",
-    "mounted_marks",
+    "mounted_shapes",
     "move_block",
     "move_stands",
     "moved_to",
@@ -82,7 +82,7 @@ __all__ = [
     "pushed_aside",
     "rail_changed",
     "room_around",
-    "room_marks",
+    "room_shapes",
     "rulers",
     "separate_parts",
     "set_lock",

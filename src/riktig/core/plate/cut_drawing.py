@@ -14,28 +14,28 @@ LONG, HIGH, LEFT = 200.0, 8.0, 40.0
 def draw_cuts(plan: CutPlan) -> Drawing:
     """All bars, stock by stock, with cutting marks in mm from the bar's left end and what is left of each."""
     longest = max((bar.length for bar in plan.bars), default=1.0)
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     y, stock = 6.0, ""
     for bar in plan.bars:
         if bar.stock != stock:
             stock = bar.stock
             new = sum(1 for one in plan.bars if one.stock == stock and one.source.startswith("new"))
             said = f"{stock}: {new} new {'bar' if new == 1 else 'bars'}"
-            marks.append(Text(4, y + 5, said, 3.6, face=Face.BOLD))
+            shapes.append(Text(4, y + 5, said, 3.6, face=Face.BOLD))
             y += 9
-        marks += _bar(bar, y, LONG / longest)
+        shapes += _bar(bar, y, LONG / longest)
         y += HIGH + 9
     for piece in plan.too_long:
         said = f"{piece.name} is {piece.length:g} mm long: no bar of {piece.stock} is. Make it of two pieces."
-        marks.append(Text(4, y + 5, said, 3.4, "fails", Face.BOLD))
+        shapes.append(Text(4, y + 5, said, 3.4, "fails", Face.BOLD))
         y += 8
-    return Drawing(LEFT + LONG + 30, y + 4, tuple(marks), "Cut list")
+    return Drawing(LEFT + LONG + 30, y + 4, tuple(shapes), "Cut list")
 
 
 def _bar(bar: Bar, y: float, scale: float) -> list[Shape]:
     whole = Rect(LEFT, y, bar.length * scale, HIGH)
     role = "out of date" if not bar.source.startswith("new") else "second"
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         box(whole, "line", 0.4, "panel", PartKey(f"bar {bar.source}"), "bar"),
         Text(LEFT - 3, y + 3.6, bar.source, 2.8, role, align=Align.RIGHT, key=PartKey(f"bar {bar.source}")),
         Text(LEFT - 3, y + 7.6, f"{bar.length:g} mm", 2.6, "third", align=Align.RIGHT),
@@ -45,17 +45,17 @@ def _bar(bar: Bar, y: float, scale: float) -> list[Shape]:
         fill = "rail" if piece.name.startswith("R") else "card" if "lid" in piece.name else "duct"
         key = PieceKey(piece.name)
         size = min(3.2, 0.9 * rect.width / run_of(piece.name, mono=True))
-        marks += [
+        shapes += [
             box(rect, "ink", 0.4, fill, key, "piece"),
             Text(rect.centre.x, y + 4.2, piece.name, size, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
             Line(rect.right, y - 1.5, rect.right, y + HIGH + 1.5, "fails", 0.35, layer="cut", key=key),
         ]
         if rect.width > 9:
             said = f"{piece.length:g}"
-            marks.append(Text(rect.centre.x, y + 7.4, said, 2.4, "second", align=Align.MIDDLE, key=key))
+            shapes.append(Text(rect.centre.x, y + 7.4, said, 2.4, "second", align=Align.MIDDLE, key=key))
         at = f"{start + piece.length:g}"
-        marks.append(Text(rect.right, y + HIGH + 4.4, at, 2.3, "third", align=Align.MIDDLE, layer="cut"))
+        shapes.append(Text(rect.right, y + HIGH + 4.4, at, 2.3, "third", align=Align.MIDDLE, layer="cut"))
     if bar.left * scale > 12:
         middle = whole.right - bar.left * scale / 2
-        marks.append(Text(middle, y + 5.2, f"left {bar.left:g}", 2.6, "third", align=Align.MIDDLE))
-    return marks
+        shapes.append(Text(middle, y + 5.2, f"left {bar.left:g}", 2.6, "third", align=Align.MIDDLE))
+    return shapes

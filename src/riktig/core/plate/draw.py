@@ -92,20 +92,20 @@ def draw_plate(
         grown,
     )
     shift = Point(RULER, RULER)
-    marks: list[Shape] = [box(at_ruler(layout.plate, shift), fill="panel", layer="plate")]
-    marks += rulers(layout.plate.width, layout.plate.height)
+    shapes: list[Shape] = [box(at_ruler(layout.plate, shift), fill="panel", layer="plate")]
+    shapes += rulers(layout.plate.width, layout.plate.height)
     for duct in layout.ducts:
-        marks += _duct(duct, shift, (fill or {}).get(duct.name), grown)
+        shapes += _duct(duct, shift, (fill or {}).get(duct.name), grown)
     for rail in layout.rails:
-        marks += _rail(rail, shift)
-        marks += _spare(layout, rail, shift, spare_share)
+        shapes += _rail(rail, shift)
+        shapes += _spare(layout, rail, shift, spare_share)
     for seat in layout.seats:
-        marks += _seat(seat, said, shift)
+        shapes += _seat(seat, said, shift)
     seats = {seat.device: seat for seat in layout.seats}
     strips = {d.strip: d for d in reversed(circuits.devices) if d.strip and d.id in seats}
     for first in strips.values():
         at = seats[first.id].rect
-        marks.append(
+        shapes.append(
             Text(
                 at.x + RULER - 5,
                 at.y + RULER - 4,
@@ -119,13 +119,13 @@ def draw_plate(
         x, y = layout.plate.width + RULER + 8, rail.y + RULER
         key, free = RailKey(rail.name), f"{layout.free_on(rail):.0f} of {rail.length:g} free"
         size, place = WORD * grown, f"{rail.name} at {rail.y:g} mm"
-        marks += [
+        shapes += [
             Line(x - 6, y, x - 2, y, "third", 0.4, layer="notes", key=key),
             Text(x, y - 1, place, size, face=Face.BOLD, layer="notes", key=key),
             Text(x, y + 9 * grown, free, size, "second", layer="notes", key=key),
         ]
     page = (layout.plate.width + RULER + NOTES * grown, layout.plate.height + RULER + 4)
-    return Drawing(*page, tuple(marks), "Mounting plate")
+    return Drawing(*page, tuple(shapes), "Mounting plate")
 
 
 def at_ruler(rect: Rect, shift: Point) -> Rect:
@@ -145,42 +145,42 @@ def rulers(width: float, height: float) -> list[Shape]:
         width: Outer width, mm.
         height: Outer height, mm.
     """
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     size = PIN * min(grown_by(Rect(0, 0, width, height)), 1.35)
     for along, upright in ((width, False), (height, True)):
         for mm in range(0, int(along) + 1, 10):
             long = 6.0 if mm % 100 == 0 else 4.0 if mm % 50 == 0 else 2.0
             at = RULER + mm
             line = (RULER - 2, at, RULER - 2 - long, at) if upright else (at, RULER - 2, at, RULER - 2 - long)
-            marks.append(Line(*line, role="third", width=0.25, layer="ruler"))
+            shapes.append(Line(*line, role="third", width=0.25, layer="ruler"))
             if mm % 100 == 0:
                 x, y = (RULER - 9.5, at + 2) if upright else (at + 1.5, RULER - 10)
                 align = Align.RIGHT if upright else Align.LEFT
-                marks.append(Text(x, y, str(mm), size, "second", align=align, layer="ruler"))
+                shapes.append(Text(x, y, str(mm), size, "second", align=align, layer="ruler"))
     cross: list[Shape] = [
         Line(RULER - 5, RULER, RULER + 5, RULER, "fails", 0.4, layer="ruler"),
         Line(RULER, RULER - 5, RULER, RULER + 5, "fails", 0.4, layer="ruler"),
         Circle(RULER, RULER, 3, "fails", 0.4, layer="ruler"),
     ]
-    return marks + cross
+    return shapes + cross
 
 
 def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> list[Shape]:
     rect = at_ruler(duct.rect, shift)
     key = DuctKey(duct.name)
-    marks: list[Shape] = [box(rect, "line", 0.5, "duct", key, "duct")]
-    marks += _level(duct, rect, level, shift, key) if level else []
+    shapes: list[Shape] = [box(rect, "line", 0.5, "duct", key, "duct")]
+    shapes += _level(duct, rect, level, shift, key) if level else []
     for n in range(int(duct.length // 8)):
         d = 4 + n * 8
         if duct.upright:
             y = rect.y + d
-            marks += [
+            shapes += [
                 Line(rect.x, y, rect.x + 4, y, "line", 0.3, layer="duct"),
                 Line(rect.right - 4, y, rect.right, y, "line", 0.3, layer="duct"),
             ]
         else:
             x = rect.x + d
-            marks += [
+            shapes += [
                 Line(x, rect.y, x, rect.y + 4, "line", 0.3, layer="duct"),
                 Line(x, rect.bottom - 4, x, rect.bottom, "line", 0.3, layer="duct"),
             ]
@@ -188,7 +188,7 @@ def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> li
     role = "judgement" if level and share > level.limit else "ink"
     said = duct.name + (f"  {share:.0%}" if share > 0 else "") + ("  mixed" if level and level.mixed else "")
     at = rect.centre
-    marks.append(
+    shapes.append(
         Text(
             at.x + (2 if duct.upright else 0),
             at.y + (0 if duct.upright else 2),
@@ -202,12 +202,12 @@ def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> li
             key,
         )
     )
-    return marks
+    return shapes
 
 
 def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: Key | None) -> list[Shape]:
     """The fill, piece by piece: a level duct from its floor, an upright one from its middle to both sides."""
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for begin, end, share in level.parts:
         shown = min(share, 1.0)
         if shown <= 0.005:
@@ -219,20 +219,20 @@ def _level(duct: Duct, rect: Rect, level: DuctLevel, shift: Point, key: Key | No
         else:
             high = (rect.height - 2) * shown
             part = Rect(begin + shift.x, rect.bottom - 1 - high, end - begin, high)
-        marks.append(box(part, role, 0, role, key, "fill"))
-    return marks
+        shapes.append(box(part, role, 0, role, key, "fill"))
+    return shapes
 
 
 def _rail(rail: Rail, shift: Point) -> list[Shape]:
     rect = Rect(rail.x1, rail.y - 17.5, rail.length, 35).moved(shift.x, shift.y)
     key = RailKey(rail.name)
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         box(rect, "line", 0.4, "rail", key, "rail"),
         Line(rect.x, rect.y + 5, rect.right, rect.y + 5, "line", 0.25, layer="rail"),
         Line(rect.x, rect.bottom - 5, rect.right, rect.bottom - 5, "line", 0.25, layer="rail"),
         Text(rect.right - 2, rect.bottom + 6, rail.name, WORD, "second", align=Align.RIGHT, layer="text", key=key),
     ]
-    return marks
+    return shapes
 
 
 def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Shape]:
@@ -258,16 +258,16 @@ def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
         return _terminal(rect, seat, said, key)
     if kind.can(Can.EARTH_BAR) or kind.can(Can.EARTH_STUD):
         return _earth(rect, seat, tag, key)
-    marks: list[Shape] = [box(rect, "ink", 0.6, "part", key, "device")]
+    shapes: list[Shape] = [box(rect, "ink", 0.6, "part", key, "device")]
     shown = {p.name for p in seat.part.kind.pins}
     crowded = seat.part.kind.can(Can.CROWDED_FRONT)
     for pin in seat.part.kind.pins:
         at = seat.pin_point(pin.name)
         x, y = at.x + shift.x, at.y + shift.y
-        marks.append(Circle(x, y, 1.5, "second", 0.35, "card", "pins", PinKey(PinRef(seat.device, pin.name))))
+        shapes.append(Circle(x, y, 1.5, "second", 0.35, "card", "pins", PinKey(PinRef(seat.device, pin.name))))
         if pin.name in shown and not (crowded and len(pin.name) > 1) and rect.width > 30:
             down = at.y < seat.rect.centre.y
-            marks.append(
+            shapes.append(
                 Text(
                     x,
                     y + (7 if down else -3),
@@ -284,7 +284,7 @@ def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
     lines = not kind.can(Can.GUARDS_CONTROL) and rect.height >= 24 + 12 * said.grown
     wish = TAG if rect.width > 30 else 6.0
     size = max(wish, min(wish * said.grown, 0.85 * rect.width / max(run_of(tag, mono=True), 0.5)))
-    marks.append(
+    shapes.append(
         Text(
             middle.x,
             middle.y + (1 if lines else 2.5),
@@ -299,7 +299,7 @@ def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
     )
     if lines:
         word = said.purpose[seat.device]
-        marks.append(
+        shapes.append(
             Text(
                 middle.x,
                 middle.y + min(10.5 * said.grown, rect.height / 2 - 3),
@@ -312,7 +312,7 @@ def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
                 key=key,
             )
         )
-    return marks
+    return shapes
 
 
 def _terminal(rect: Rect, seat: PlacedDevice, said: _Names, key: Key | None) -> list[Shape]:
@@ -336,9 +336,9 @@ def _earth(rect: Rect, seat: PlacedDevice, tag: str, key: Key | None) -> list[Sh
             Circle(middle.x, middle.y, 2, "ink", 0.35, "card", "device", key),
             Text(middle.x, rect.y - 3, tag, PIN, "ink", Face.PRINTED_BOLD, Align.MIDDLE, layer="text", key=key),
         ]
-    marks: list[Shape] = [box(rect, "ink", 0.5, "wire green-yellow", key, "device")]
+    shapes: list[Shape] = [box(rect, "ink", 0.5, "wire green-yellow", key, "device")]
     for pin in seat.part.kind.pins:
         x = rect.x + pin.across * rect.width
-        marks.append(Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", PinKey(PinRef(seat.device, pin.name))))
-    marks.append(Text(rect.x, rect.y - 3, tag, TAG - 1, "ink", Face.PRINTED_BOLD, key=key))
-    return marks
+        shapes.append(Circle(x, rect.y + 6, 2.2, "ink", 0.35, "card", "pins", PinKey(PinRef(seat.device, pin.name))))
+    shapes.append(Text(rect.x, rect.y - 3, tag, TAG - 1, "ink", Face.PRINTED_BOLD, key=key))
+    return shapes

@@ -8,7 +8,7 @@ from riktig.core.plate.draw import RULER, box, grown_by
 from riktig.core.plate.inside_air import Losses
 from riktig.core.plate.model import Layout
 
-__all__ = ["clamp_marks", "heat_marks", "mounted_marks", "room_marks"]
+__all__ = ["clamp_shapes", "heat_shapes", "mounted_shapes", "room_shapes"]
 
 WARM_W_DM2 = (2.0, 5.0, 10.0)
 """From which loss per dm² of its front a part is tinted weakly, more, strongly, W (chosen by us)."""
@@ -16,7 +16,7 @@ LEAST_W = 0.5
 """Below this a part is cold and says nothing, W (chosen by us)."""
 
 
-def heat_marks(layout: Layout, losses: Losses) -> list[Shape]:
+def heat_shapes(layout: Layout, losses: Losses) -> list[Shape]:
     """A tint on every warm part, the stronger the more it loses for its size, with its watts.
 
     Args:
@@ -24,7 +24,7 @@ def heat_marks(layout: Layout, losses: Losses) -> list[Shape]:
         losses: The heat of every device, W.
     """
     seats = {seat.device: seat for seat in layout.seats}
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for loss in losses:
         seat = seats.get(loss.device)
         if seat is None or loss.watts < LEAST_W:
@@ -35,15 +35,15 @@ def heat_marks(layout: Layout, losses: Losses) -> list[Shape]:
         said = f"{loss.watts:.0f} W" if loss.watts >= 10 else f"{loss.watts:.1f} W"
         size = max(4.5, min(6.0 * grown_by(layout.plate), 0.9 * rect.width / run_of(said, mono=False)))
         if step:
-            marks.append(box(rect, "live", 0.3 + 0.3 * step, f"warm {step}", layer="heat"))
+            shapes.append(box(rect, "live", 0.3 + 0.3 * step, f"warm {step}", layer="heat"))
         y = rect.bottom - min(0.06 * rect.height, 4.0)
-        marks.append(Text(rect.centre.x, y, said, size, "live", Face.BOLD, Align.MIDDLE, layer="heat", backed=True))
-    return marks
+        shapes.append(Text(rect.centre.x, y, said, size, "live", Face.BOLD, Align.MIDDLE, layer="heat", backed=True))
+    return shapes
 
 
-def room_marks(layout: Layout) -> list[Shape]:
+def room_shapes(layout: Layout) -> list[Shape]:
     """The room that every part needs around it for heat, arcs and hands, as a dashed outline."""
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for seat in layout.seats:
         part, rect = seat.part, seat.rect
         if not (part.room_left or part.room_right or part.room_top or part.room_bottom):
@@ -54,32 +54,32 @@ def room_marks(layout: Layout) -> list[Shape]:
             rect.width + part.room_left + part.room_right,
             rect.height + part.room_top + part.room_bottom,
         )
-        marks.append(box(around, "act", 0.6, dashed=True))
-    return marks
+        shapes.append(box(around, "act", 0.6, dashed=True))
+    return shapes
 
 
-def mounted_marks(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Shape]:
+def mounted_shapes(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Shape]:
     """A tick on what is mounted, and by how much what the plan has moved since stands elsewhere.
 
     Args:
         layout: The plate: where everything stands.
         moved: Leads of mounted blocks and how far the plan has moved since, mm.
     """
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for stand in layout.stands:
         if stand.block.lead not in moved:
             continue
         rect, by = stand.body.moved(RULER, RULER), moved[stand.block.lead]
         role = "meets" if by < 0.5 else "out of date"
         x, y = rect.right - 7, rect.y + 6
-        marks += [
+        shapes += [
             box(rect, role, 1.4, layer="mounted"),
             Line(x - 3, y, x - 0.5, y + 3, role, 1.2, layer="mounted"),
             Line(x - 0.5, y + 3, x + 4, y - 3.5, role, 1.2, layer="mounted"),
         ]
         if by >= 0.5:
             said = f"mounted {by:.0f} mm from here"
-            marks.append(
+            shapes.append(
                 Text(
                     rect.centre.x,
                     rect.bottom + 6,
@@ -92,15 +92,15 @@ def mounted_marks(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Shape
                     layer="mounted",
                 )
             )
-    return marks
+    return shapes
 
 
-def clamp_marks(layout: Layout) -> list[Shape]:
+def clamp_shapes(layout: Layout) -> list[Shape]:
     """A cross at every clamp that takes a wire."""
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for seat in layout.seats:
         for pin in seat.part.kind.pins:
             at = seat.pin_point(pin.name)
             x, y = at.x + RULER, at.y + RULER
-            marks += [Line(x - 2, y - 2, x + 2, y + 2, "fails", 0.5), Line(x - 2, y + 2, x + 2, y - 2, "fails", 0.5)]
-    return marks
+            shapes += [Line(x - 2, y - 2, x + 2, y + 2, "fails", 0.5), Line(x - 2, y + 2, x + 2, y - 2, "fails", 0.5)]
+    return shapes

@@ -21,46 +21,46 @@ def draw_part(part: Part) -> Drawing:
     top = EDGE + part.room_top + size * 2
     front = Rect(left, top, width, height)
     side = Rect(front.right + part.room_right + APART, top, depth, height)
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     if part.room_left or part.room_right or part.room_top or part.room_bottom:
         around = front.grown(part.room_left, part.room_top, part.room_right, part.room_bottom)
-        marks += [box(around, "act", 0.5, dashed=True)]
+        shapes += [box(around, "act", 0.5, dashed=True)]
     rail = not part.is_screwed
     middle = front.centre.y
     if rail:
         strip = Rect(front.x - 8, middle - RAIL_WIDTH / 2, front.width + 16, RAIL_WIDTH)
-        marks.append(box(strip, "line", 0.4, "rail"))
-    marks.append(box(front, "ink", 0.7, "part"))
+        shapes.append(box(strip, "line", 0.4, "rail"))
+    shapes.append(box(front, "ink", 0.7, "part"))
     for pin in part.kind.pins:
         at = part.pin_point(pin)
-        marks.append(Circle(front.x + at.x, front.y + at.y, 1.5, "second", 0.35, "card"))
+        shapes.append(Circle(front.x + at.x, front.y + at.y, 1.5, "second", 0.35, "card"))
         if width / max(len(part.kind.pins) / 2, 1) > 7:
-            marks.append(Text(front.x + at.x, front.y + at.y - 2.4, pin.name, 2.6, "second", align=Align.MIDDLE))
+            shapes.append(Text(front.x + at.x, front.y + at.y - 2.4, pin.name, 2.6, "second", align=Align.MIDDLE))
     for hole in part.holes:
         x, y = front.x + hole.x, front.y + hole.y
-        marks += [
+        shapes += [
             Circle(x, y, 2.2, "fails", 0.5),
             Line(x - 4, y, x + 4, y, "fails", 0.35),
             Line(x, y - 4, x, y + 4, "fails", 0.35),
         ]
-    marks.append(Text(front.centre.x, middle + size / 2, part.ref, size, "ink", Face.PRINTED_BOLD, Align.MIDDLE))
-    marks += _side(part, side, rail)
-    marks += _measures(part, front, side, size)
+    shapes.append(Text(front.centre.x, middle + size / 2, part.ref, size, "ink", Face.PRINTED_BOLD, Align.MIDDLE))
+    shapes += _side(part, side, rail)
+    shapes += _measures(part, front, side, size)
     right = side.right + EDGE
     foot = front.bottom + part.room_bottom + EDGE + size
-    return Drawing(right, foot, tuple(marks), f"Part {part.ref}")
+    return Drawing(right, foot, tuple(shapes), f"Part {part.ref}")
 
 
 def _side(part: Part, side: Rect, rail: bool) -> list[Shape]:
     """The plate as a line at the left, the rail on it, the part in front of both."""
-    marks: list[Shape] = [Line(side.x, side.y - 12, side.x, side.bottom + 12, "ink", 1.4)]
+    shapes: list[Shape] = [Line(side.x, side.y - 12, side.x, side.bottom + 12, "ink", 1.4)]
     if rail:
         base = Rect(side.x, side.centre.y - RAIL_WIDTH / 2, RAIL_HEIGHT, RAIL_WIDTH)
         body = Rect(side.x + RAIL_HEIGHT, side.y, max(side.width - RAIL_HEIGHT, 1.0), side.height)
-        marks += [box(base, "second", 0.4, "rail"), box(body, "ink", 0.7, "part")]
+        shapes += [box(base, "second", 0.4, "rail"), box(body, "ink", 0.7, "part")]
     else:
-        marks.append(box(side, "ink", 0.7, "part"))
-    return marks
+        shapes.append(box(side, "ink", 0.7, "part"))
+    return shapes
 
 
 def _measures(part: Part, front: Rect, side: Rect, size: float) -> list[Shape]:

@@ -25,19 +25,19 @@ def draw_numbers(states: Sequence[NumberState], label: Callable[[PinRef], str], 
         label: How a pin is called: “K1:13”.
         chosen: Key of the potential that is marked.
     """
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     titles = (("Number", 4.0), ("On the plate", 34.0), ("On the door", 112.0), ("In the field", 158.0))
     for text, x in titles:
-        marks.append(Text(x, 6, text, 2.6, "second", Face.BOLD))
+        shapes.append(Text(x, 6, text, 2.6, "second", Face.BOLD))
     y = HEAD
     for state in states:
-        y = _row(marks, state, label, y, chosen == NetKey(state.net))
+        y = _row(shapes, state, label, y, chosen == NetKey(state.net))
     if not states:
-        marks.append(Text(4, HEAD + 6, "No number is left in this list.", 3.2, "second"))
-    return Drawing(WIDE, max(y + 3, 30.0), tuple(marks), "Numbers")
+        shapes.append(Text(4, HEAD + 6, "No number is left in this list.", 3.2, "second"))
+    return Drawing(WIDE, max(y + 3, 30.0), tuple(shapes), "Numbers")
 
 
-def _row(marks: list[Shape], state: NumberState, label: Callable[[PinRef], str], y: float, chosen: bool) -> float:
+def _row(shapes: list[Shape], state: NumberState, label: Callable[[PinRef], str], y: float, chosen: bool) -> float:
     key = NetKey(state.net)
     by_column: dict[str, list[EndsInPlace]] = {PLATE: [], DOOR: [], "": []}
     for ends in state.ends_of_number.places:
@@ -47,26 +47,26 @@ def _row(marks: list[Shape], state: NumberState, label: Callable[[PinRef], str],
     height = max(2.4 + lines * LINE, 10.6)
     back = Rect(2, y, WIDE - 4, height)
     corners = tuple(Point(*c) for c in ((back.x, y), (back.right, y), (back.right, back.bottom), (back.x, back.bottom)))
-    marks.append(Poly(corners, "act" if chosen else "hair", 0.7 if chosen else 0.3, closed=True, fill="card", key=key))
+    shapes.append(Poly(corners, "act" if chosen else "hair", 0.7 if chosen else 0.3, closed=True, fill="card", key=key))
     size = min(4.4, 17.0 / max(run_of(state.number, mono=True), 1.0))
-    marks.append(Text(12, y + 6.6, state.number, size, face=Face.PRINTED_BOLD, key=key))
-    marks += _sign(7.0, y + 5.0, state.standing, key)
+    shapes.append(Text(12, y + 6.6, state.number, size, face=Face.PRINTED_BOLD, key=key))
+    shapes += _sign(7.0, y + 5.0, state.standing, key)
     first: dict[str, Rect] = {}
     for column, (chips, _) in laid.items():
         first[column] = chips[0][1]
         for (_, before), (joined, rect) in pairwise(chips):
-            marks.append(_joint(before, rect, pulled=not joined))
+            shapes.append(_joint(before, rect, pulled=not joined))
         for (_, rect), (pin, text) in zip(chips, _named(by_column[column], label), strict=True):
-            marks += _chip(rect, text, PinKey(pin))
-    marks += _pulled(first, {column: chips[-1][1] for column, (chips, _) in laid.items()}, y)
+            shapes += _chip(rect, text, PinKey(pin))
+    shapes += _pulled(first, {column: chips[-1][1] for column, (chips, _) in laid.items()}, y)
     said = f"{state.ends_of_number.pulled} pulled, {_count(state.ends_of_number.links)}"
-    marks.append(Text(WIDE - 4, y + 4.6, said, 2.3, "second", align=Align.RIGHT, key=key))
+    shapes.append(Text(WIDE - 4, y + 4.6, said, 2.3, "second", align=Align.RIGHT, key=key))
     if state.wires:
         done = f"{state.finished} of {len(state.wires)} in"
-        marks.append(Text(WIDE - 4, y + 8.6, done, 2.3, "third", align=Align.RIGHT, key=key))
+        shapes.append(Text(WIDE - 4, y + 8.6, done, 2.3, "third", align=Align.RIGHT, key=key))
     fields = [one for one in state.field if one.done]
     if fields:
-        marks.append(Text(204, y + height - 0.9, f"{len(fields)} of {len(state.field)} done", 1.9, "meets",
+        shapes.append(Text(204, y + height - 0.9, f"{len(fields)} of {len(state.field)} done", 1.9, "meets",
                           align=Align.RIGHT, key=key))  # fmt: skip
     return y + height + 1.2
 
@@ -118,23 +118,23 @@ def _joint(before: Rect, after: Rect, *, pulled: bool) -> Shape:
 
 def _pulled(first: dict[str, Rect], last: dict[str, Rect], y: float) -> list[Shape]:
     """Wires from place to place: dashed, from the end of one column to the beginning of the next."""
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     there = [column for column in (PLATE, DOOR, "") if column in first]
     for one, other in pairwise(there):
         a, b = last[one], first[other]
         x = b.x - 3.0
         way = ((a.right, a.y + CHIP / 2), (x, a.y + CHIP / 2), (x, b.y + CHIP / 2), (b.x, b.y + CHIP / 2))
-        marks.append(Poly(tuple(Point(*c) for c in way), "act", 0.6, dashed=True))
-    return marks
+        shapes.append(Poly(tuple(Point(*c) for c in way), "act", 0.6, dashed=True))
+    return shapes
 
 
 def _sign(x: float, y: float, standing: NumberStatus, key: Key | None) -> list[Shape]:
     """None: an empty ring; part: half full; complete: a full one with a tick."""
-    marks: list[Shape] = [Circle(x, y, 2.3, "second", 0.5, "card", key=key)]
+    shapes: list[Shape] = [Circle(x, y, 2.3, "second", 0.5, "card", key=key)]
     if standing is NumberStatus.PART:
         half = tuple(Point(x - 2.3 * c, y + 2.3 * s) for c, s in ((0, -1), (0.71, -0.71), (1, 0), (0.71, 0.71), (0, 1)))
-        marks.append(Poly(half, "act", 0.2, closed=True, fill="act", key=key))
+        shapes.append(Poly(half, "act", 0.2, closed=True, fill="act", key=key))
     elif standing is NumberStatus.COMPLETE:
         tick = (Point(x - 1.1, y + 0.1), Point(x - 0.3, y + 1.0), Point(x + 1.2, y - 1.0))
-        marks += [Circle(x, y, 2.3, "act", 0.5, "act", key=key), Poly(tick, "card", 0.7)]
-    return marks
+        shapes += [Circle(x, y, 2.3, "act", 0.5, "act", key=key), Poly(tick, "card", 0.7)]
+    return shapes

@@ -1,7 +1,7 @@
 from .derived import CIRCUITS, CONDUCTOR_ENDS, FAULTS, NAMES, NETS, SHEETS, TRACER
 from .derived_drawings import SHEET_DRAWINGS, SHEET_PEN
 from .drawing.draw_sheets import SheetPen, contact_places, sheets_with
-from .drawing.draw_wires import ends_of, net_lines, net_marks
+from .drawing.draw_wires import ends_of, net_lines, net_shapes
 from .edits import (
     add_circuit,
     add_device,
@@ -59,7 +59,7 @@ from .model.roles import (
     STAR,
     TRIANGLE,
 )
-from .name_edits import mark_printed, numbers_on_paper, rename, renumber, tag_anew
+from .name_edits import numbers_on_paper, record_printed, rename, renumber, tag_anew
 from .netlist.conductor_ends import DOOR, PLATE, ConductorEnds, EndsInPlace, conductor_ends_of, place_of
 from .netlist.nets import Net, NetClass, Nets, find_nets
 from .netlist.trace import Trace, Tracer, TraceStep, Way, trace, trace_line
@@ -160,19 +160,19 @@ __all__ = [
     "io_address",
     "lay_out",
     "lines_of",
-    "mark_printed",
     "move_element",
     "name_all",
     "name_element",
     "named_nodes",
     "names_of",
     "net_lines",
-    "net_marks",
+    "net_shapes",
     "numbers_on_paper",
     "outside_device",
     "place_of",
     "reapply_change",
     "recipe_picture",
+    "record_printed",
     "remove_circuit",
     "remove_element",
     "rename",

@@ -9,7 +9,7 @@ from riktig.core.schematic.edits import expanded, with_names_recorded
 from riktig.core.schematic.netlist.nets import find_nets
 from riktig.core.schematic.numbering.numbers import names_of, wire_number
 
-__all__ = ["mark_printed", "numbers_on_paper", "rename", "renumber", "tag_anew"]
+__all__ = ["numbers_on_paper", "record_printed", "rename", "renumber", "tag_anew"]
 
 LONGEST_TAG = 12
 """Characters that still fit a device label (chosen by us)."""
@@ -69,7 +69,7 @@ def tag_anew(job: Job, *, memory: Memory | None = None) -> Job:
     return with_names_recorded(replace(job, tags=tuple(tag for tag in job.tags if tag.own)), memory=memory)
 
 
-def mark_printed(job: Job, written: Job | None = None, *, memory: Memory | None = None) -> Job:
+def record_printed(job: Job, written: Job | None = None, *, memory: Memory | None = None) -> Job:
     """Every number of now stands on a label: out of use, it is retired and given to nothing else.
 
     Args:

@@ -87,13 +87,13 @@ def _cropped(job: Job, mine: CircuitId) -> Drawing:
             -n,
         ),
     )
-    marks = [m for m in pen.drawing(best).marks if not isinstance(m, Text) and m.layer != "frame"]
-    if not marks:
+    shapes = [m for m in pen.drawing(best).shapes if not isinstance(m, Text) and m.layer != "frame"]
+    if not shapes:
         return Drawing(60, 40, ())
-    boxes = [bounds_of(mark) for mark in marks]
+    boxes = [bounds_of(mark) for mark in shapes]
     left, top = min(b.x for b in boxes) - MARGIN, min(b.y for b in boxes) - MARGIN
     right, bottom = max(b.right for b in boxes) + MARGIN, max(b.bottom for b in boxes) + MARGIN
-    return Drawing(right - left, bottom - top, tuple(_moved(mark, -left, -top) for mark in marks))
+    return Drawing(right - left, bottom - top, tuple(_moved(mark, -left, -top) for mark in shapes))
 
 
 def _moved(mark: Shape, dx: float, dy: float) -> Shape:

@@ -1,7 +1,7 @@
 from .behaviour import ScriptOutcome, behaviour_of, with_tags
 from .conductors import Conductor, conductors_of, drawn_conductors
 from .derived import CONDUCTORS, ISOLATIONS, LIVE_WITH_MAIN_OFF, RESTARTS
-from .draw_live import LEGEND, live_marks
+from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
 from .handover import go_on_from
@@ -56,9 +56,9 @@ __all__ = [
     "go_on_from",
     "inject_faults",
     "isolations_of",
-    "live_marks",
     "live_nets",
     "live_off",
+    "live_shapes",
     "lock_off",
     "lock_off_text",
     "meter_of",

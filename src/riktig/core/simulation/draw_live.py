@@ -8,7 +8,7 @@ from riktig.core.schematic import LINE_GAP, POWER_BOTTOM, Device, Sheet, SheetEl
 from riktig.core.simulation.explain import Role
 from riktig.core.simulation.run import Panel
 
-__all__ = ["LEGEND", "live_marks"]
+__all__ = ["LEGEND", "live_shapes"]
 
 LEGEND = (
     "Thick: live. Thin: the way back. Dashes: live through a load, or one way of several. Bar: closed. Ring: opened. "
@@ -23,7 +23,7 @@ _LEADS = {Behaviour.POLE, Behaviour.NO, Behaviour.NC}
 _WORKS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT}
 
 
-def live_marks(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozenset[DeviceId]) -> list[Shape]:
+def live_shapes(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozenset[DeviceId]) -> list[Shape]:
     """What power does on a sheet, to be laid over its drawing.
 
     Args:
@@ -33,16 +33,16 @@ def live_marks(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: frozen
         moved: The devices that moved in the last operation.
     """
     pen = _LivePen(panel, roles, moved)
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for line in net_lines(sheet, panel.network.devices, panel.nets.of_pin):
-        marks += pen.line(line)
+        shapes += pen.line(line)
     for seat in sheet.seats:
-        marks += pen.element(seat)
+        shapes += pen.element(seat)
     for landing, x, _ in sheet.landings:
         device = panel.network.devices[landing.device]
         if device.kind.is_motor:
-            marks += pen.motor(device, x + (len(landing.pins) - 1) * LINE_GAP / 2)
-    return marks
+            shapes += pen.motor(device, x + (len(landing.pins) - 1) * LINE_GAP / 2)
+    return shapes
 
 
 class _LivePen:
@@ -77,30 +77,30 @@ class _LivePen:
 
     def element(self, seat: SheetElement) -> list[Shape]:
         """A contact that leads on or not, a coil or lamp that works or not."""
-        marks: list[Shape] = []
+        shapes: list[Shape] = []
         devices = self.panel.network.devices
         for pole, x, first, last in ends_of(seat, devices):
             unit = devices[pole.device].kind.unit(pole.unit)
             if unit.behaviour in _LEADS:
-                marks += self._contact(pole.device, pole.unit, x, seat, first, last)
+                shapes += self._contact(pole.device, pole.unit, x, seat, first, last)
             elif unit.behaviour is Behaviour.HEATER or unit.behaviour is Behaviour.JOINT:
-                marks += self._stroke(self._state(first), x, seat.top, x, seat.bottom)
+                shapes += self._stroke(self._state(first), x, seat.top, x, seat.bottom)
                 continue
-            marks += self._leads(x, seat, first, last) if unit.behaviour not in _LEADS else []
+            shapes += self._leads(x, seat, first, last) if unit.behaviour not in _LEADS else []
             if unit.behaviour in _WORKS and self.panel.is_fed(pole.device, pole.unit):
-                marks += self._works(x, (seat.top + seat.bottom) / 2, unit.behaviour)
-        if seat.element.device in self.moved and marks:
-            marks += _corners(seat)
-        return marks
+                shapes += self._works(x, (seat.top + seat.bottom) / 2, unit.behaviour)
+        if seat.element.device in self.moved and shapes:
+            shapes += _corners(seat)
+        return shapes
 
     def _leads(self, x: float, seat: SheetElement, first: PinRef, last: PinRef) -> list[Shape]:
         """The lines inside the seat of a coil, a lamp or a winding, up to its symbol."""
         middle = (seat.top + seat.bottom) / 2
-        marks: list[Shape] = []
+        shapes: list[Shape] = []
         if middle - SYMBOL > seat.top:
-            marks += self._stroke(self._state(first), x, seat.top, x, middle - SYMBOL)
-            marks += self._stroke(self._state(last), x, middle + SYMBOL, x, seat.bottom)
-        return marks
+            shapes += self._stroke(self._state(first), x, seat.top, x, middle - SYMBOL)
+            shapes += self._stroke(self._state(last), x, middle + SYMBOL, x, seat.bottom)
+        return shapes
 
     def _contact(
         self, did: DeviceId, unit: str, x: float, seat: SheetElement, first: PinRef, last: PinRef
@@ -114,14 +114,14 @@ class _LivePen:
             shared = self.roles.get(number) is Role.SHARED and state == "live"
             stroke = self._stroke(state, x, seat.top, x, seat.bottom, dashed=shared)
             return stroke or [Line(x, seat.top + 1.6, x, seat.bottom - 1.6, "ink", 0.35)]
-        marks: list[Shape] = []
+        shapes: list[Shape] = []
         behaviour = self.panel.units[did, unit].behaviour
         if behaviour is not Behaviour.NO:
-            marks.append(Circle(x, middle, 1.5, "ink", 0.4, "paper"))
+            shapes.append(Circle(x, middle, 1.5, "ink", 0.4, "paper"))
         for pin, other, y in ((first, last, seat.top + 0.9), (last, first, seat.bottom - 0.9)):
             if self._state(pin) == "live" and self._state(other) != "live":
-                marks.append(Circle(x, y, WAITS, "live", 0.2, "live"))
-        return marks
+                shapes.append(Circle(x, y, WAITS, "live", 0.2, "live"))
+        return shapes
 
     def _works(self, x: float, y: float, behaviour: Behaviour) -> list[Shape]:
         if behaviour is Behaviour.LAMP:

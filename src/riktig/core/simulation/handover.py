@@ -24,4 +24,4 @@ def go_on_from(panel: Panel, before: Panel) -> None:
     mine.reference.update(was.reference)
     panel.events = list(before.events)
     panel.take_state(before)
-    panel.settle()
+    panel.run_until_stable()

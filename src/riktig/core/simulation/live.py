@@ -41,7 +41,7 @@ class IsolationResult:
 def _with_foreign(panel: Panel) -> Panel:
     """Every supply from elsewhere counts as on: it may be."""
     panel.operator_state.foreign = {d.id for d in panel.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
-    panel.settle()
+    panel.run_until_stable()
     return panel
 
 
@@ -79,10 +79,10 @@ def live_off(
     panel = _with_foreign(panel or Panel(circuits, nets))
     before = set(panel.operator_state.opened)
     panel.operator_state.opened |= opened
-    panel.settle()
+    panel.run_until_stable()
     live = _live(panel, nets)
     panel.operator_state.opened = before
-    panel.settle()
+    panel.run_until_stable()
     return tuple(live.values())
 
 
@@ -108,10 +108,10 @@ def isolations_of(panel: Panel) -> tuple[IsolationResult, ...]:
     found = []
     for did in lockable(circuits):
         panel.operator_state.opened.add(did)
-        panel.settle()
+        panel.run_until_stable()
         live = _live(panel, nets)
         panel.operator_state.opened.discard(did)
-        panel.settle()
+        panel.run_until_stable()
         dead = tuple(net for net in whole if net not in live)
         kept = tuple(live.values())
         if did not in main:

@@ -171,4 +171,4 @@ def operate(panel: Panel, operator: Operator, position: str) -> None:
             else operator_state.pressed
         )
         (place.add if position != operator.positions[0] else place.discard)(did)
-    panel.settle()
+    panel.run_until_stable()

@@ -96,7 +96,7 @@ class Panel:
         self._turning: dict[DeviceId, str] = {}
         self._was = OperatorState()
         self._stale: set[DeviceId] = set(self._contacts)
-        self.settle()
+        self.run_until_stable()
         self.events = [event for event in self.events if event.wrong]
 
     def _moves_by_itself(self, did: DeviceId) -> bool:
@@ -140,7 +140,7 @@ class Panel:
         number = self._consumer.get((device, unit))
         return self.volts.across[number] / self.network.consumers[number].volts if number is not None else 0.0
 
-    def settle(self) -> None:
+    def run_until_stable(self) -> None:
         """Lets everything that follows follow, until nothing moves or it is clear that it never will."""
         self._begin()
         self._run(self.clock_s)

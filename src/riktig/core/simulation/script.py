@@ -175,7 +175,7 @@ class Runner:
             (place.add if add else place.discard)(self.device(what))
         elif not self._operate(verb, what, text):
             raise RiktigError(f"“{text}” is not a step.", hint="See the list of steps in the guide.")
-        self.panel.settle()
+        self.panel.run_until_stable()
 
     def _sets(self) -> dict[str, tuple[set[DeviceId], bool]]:
         """Verbs that put a device among those in some state, or take it out."""

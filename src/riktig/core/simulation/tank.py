@@ -74,7 +74,7 @@ def set_level(panel: Panel, tank: Tank, level: float) -> Tank:
     filled = replace(tank, level=min(max(level, 0.0), 1.0))
     for _, did, height in filled.floats:
         (panel.operator_state.pressed.add if filled.level >= height else panel.operator_state.pressed.discard)(did)
-    panel.settle()
+    panel.run_until_stable()
     return filled
 
 
@@ -124,5 +124,5 @@ def set_travel(panel: Panel, carriage: Carriage, at: float) -> Carriage:
     moved = replace(carriage, at=min(max(at, 0.0), 1.0))
     for did, reached in ((moved.ahead, moved.at >= 0.999), (moved.behind, moved.at <= 0.001)):
         (panel.operator_state.pressed.add if reached else panel.operator_state.pressed.discard)(did)
-    panel.settle()
+    panel.run_until_stable()
     return moved

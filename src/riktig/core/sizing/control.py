@@ -153,7 +153,7 @@ def _transformer(held: float, pick_up: float, basis: Basis) -> tuple[list[Value]
         f"{reserve.source}; pick-up: {multiple.source}",
         weakest(reserve, multiple) if pick_up / multiple.value > reserve.value * held else reserve.confidence,
     )
-    value = basis.settle(Value("panel.transformer", "Transformer", va, "VA", why))
+    value = basis.with_override(Value("panel.transformer", "Transformer", va, "VA", why))
     if value.amount < need - 1e-9:
         value = replace(value, shortfall=f"{need:.0f} VA is needed")
     part, _ = first_part(parts_of("transformer"), lambda p: p.rated_va >= value.amount)
@@ -183,7 +183,7 @@ def _transformer_protection(va: float, basis: Basis) -> list[Value]:
     names = (("panel.primary", "Primary protected at", first, line, share.source, share.confidence),)
     more = (("panel.secondary", "Secondary at", second, second_line, second_source, second_sure),)
     return [
-        basis.settle(
+        basis.with_override(
             Value(key, name, amps, "A", Why(f"Why {amps:g} A", "It guards the transformer.", (text,), source, sure))
         )
         for key, name, amps, text, source, sure in (*names, *more)
@@ -202,7 +202,7 @@ def _dc(watts: float, basis: Basis) -> tuple[list[Value], Part]:
         (f"{watts:.0f} W / 24 V = {amps:.2f} A", f"{reserve.value:g} × {amps:.2f} A = {need:.2f} A"),
         reserve.source,
     )
-    value = basis.settle(Value("panel.dc_supply", "24 V supply", part.rated_a, "A", why))
+    value = basis.with_override(Value("panel.dc_supply", "24 V supply", part.rated_a, "A", why))
     if value.overridden:
         part, _ = first_part(offered, lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < need - 1e-9:

@@ -132,7 +132,7 @@ def size_heat(parts_w: float, space: float, strip: float, basis: Basis) -> Heat:
     shortfall = f"warmer than the {box.ambient_c:g} °C everything is sized for" if inside > box.ambient_c else ""
     return Heat(
         (
-            basis.settle(Value("panel.loss", "Heat", loss, "W", loss_why)),
+            basis.with_override(Value("panel.loss", "Heat", loss, "W", loss_why)),
             Value("panel.inside", "Air inside", inside, "°C", inside_why, shortfall=shortfall, settable=False),
             _box_value(found, lines_of_box, basis),
         ),

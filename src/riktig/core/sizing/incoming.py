@@ -105,7 +105,7 @@ def _full_load(lines: tuple[float, float, float], control_a: float, basis: Basis
         ),
         "sum of the load list",
     )
-    return basis.settle(Value("panel.full_load", "Full-load current", amps, "A", why))
+    return basis.with_override(Value("panel.full_load", "Full-load current", amps, "A", why))
 
 
 def _largest(largest: tuple[float, Load] | None) -> Value | None:
@@ -180,7 +180,7 @@ def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Valu
         (line, f"upstream {basis.supply.upstream_a:g} A", f"next made size {part.rated_a:g} A"),
         source,
     )
-    switch = basis.settle(Value("panel.main_switch", "Main switch", part.rated_a, "A", why))
+    switch = basis.with_override(Value("panel.main_switch", "Main switch", part.rated_a, "A", why))
     if switch.amount < need or not enough:
         switch = replace(switch, shortfall=f"{need:.4g} A is needed")
     starts = [(one.amount("start") - one.amount("current"), load) for load, one in zip(loads, sized, strict=True)]
@@ -240,7 +240,7 @@ def _feeder(
         need, text = basis.supply.upstream_a, "the rating of the protection upstream"
     laid = in_panel(basis)
     section = smallest_section(need, text, laid)
-    value = basis.settle(Value("panel.feeder", "Feed", section.mm2, "mm²", section.why), conductor_name)
+    value = basis.with_override(Value("panel.feeder", "Feed", section.mm2, "mm²", section.why), conductor_name)
     if value.overridden and value.amount in laid.sizes:
         section = section_of(value.amount, need, text, laid)
     if not section.enough:
@@ -277,4 +277,4 @@ def _through(feeder: Section, basis: Basis) -> tuple[Value, ...]:
         "this panel's own feed (common practice).",
     )
     value = Value("panel.through", "Through-feed", section.mm2, "mm²", why, section.name)
-    return (basis.settle(value, conductor_name),)
+    return (basis.with_override(value, conductor_name),)

@@ -87,7 +87,7 @@ def load_current(load: Load, basis: Basis) -> Value:
             reason = "The power over the voltage."
     line = f"{load.power_name} at {volts:g} V{', three-phase' if load.phases == 3 else ''}: {amps:g} A"
     why = Why(f"Why {amps:g} A", reason, (line,), source, sure)
-    return basis.settle(Value(f"{load.id}.current", "Current", amps, "A", why))
+    return basis.with_override(Value(f"{load.id}.current", "Current", amps, "A", why))
 
 
 def starting_current(load: Load, current: Value, basis: Basis) -> Value | None:
@@ -174,4 +174,4 @@ def overload_setting(load: Load, current: Value, basis: Basis) -> Value | None:
         source,
         confidence,
     )
-    return basis.settle(Value(f"{load.id}.setting", "Overload set to", amps, "A", why))
+    return basis.with_override(Value(f"{load.id}.setting", "Overload set to", amps, "A", why))

@@ -77,7 +77,7 @@ def basis_of(
         most.confidence,
     )
     first = Basis(supply, practice, enclosure, overrides)
-    value = first.settle(Value("panel.grouped", "Circuits in one duct", count, "", why))
+    value = first.with_override(Value("panel.grouped", "Circuits in one duct", count, "", why))
     return Basis(supply, practice, enclosure, overrides, max(round(value.amount), 1)), value
 
 

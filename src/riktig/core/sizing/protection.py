@@ -98,7 +98,7 @@ def _breaker(load: Load, current: Value, motor: bool, basis: Basis) -> tuple[Val
     value = Value(
         f"{load.id}.breaker", "Breaker", need, "A", Why(f"Why {need:g} A {words}", reason, tuple(lines), source, sure)
     )
-    value = basis.settle(value, lambda a: f"{a:g} A {words}")
+    value = basis.with_override(value, lambda a: f"{a:g} A {words}")
     return _with_part(value, kind_id, "breaker", poles)
 
 
@@ -134,7 +134,7 @@ def _protector(load: Load, setting: Value, basis: Basis) -> tuple[Value, tuple[C
     own = basis.own(value.key)
     if own:
         part, enough = first_part(parts_of("motor_protector"), lambda p: p.max_a >= own.amount)
-        value = basis.settle(value, lambda a: f"{part.min_a:g} to {part.max_a:g} A")
+        value = basis.with_override(value, lambda a: f"{part.min_a:g} to {part.max_a:g} A")
         enough = enough and part.min_a <= amps <= part.max_a
     return _short(value, enough, part), (Chosen("motor protector", part),)
 
@@ -162,7 +162,7 @@ def _fuses(load: Load, current: Value, basis: Basis) -> tuple[Value, tuple[Chose
         source,
         weakest(sure, current.why.confidence),
     )
-    value = basis.settle(Value(f"{load.id}.breaker", "Fuses", need, "A", why), lambda a: f"{a:g} A {words}")
+    value = basis.with_override(Value(f"{load.id}.breaker", "Fuses", need, "A", why), lambda a: f"{a:g} A {words}")
     class_j = [p for p in parts_of("fuse_switch") if p.ref.startswith("FSJ") is basis.north_american]
     part, enough = first_part(class_j, lambda p: p.rated_a >= value.amount)
     return _short(value, enough, part), (Chosen("fuse switch", part),)
@@ -250,7 +250,7 @@ def _contactor(
         "utilization category: IEC 60947-4-1 Table 1, from memory",
         sure,
     )
-    value = basis.settle(Value(f"{load.id}.{role}", name, part.rated_a, "A", why), lambda a: f"{a:g} A AC-3")
+    value = basis.with_override(Value(f"{load.id}.{role}", name, part.rated_a, "A", why), lambda a: f"{a:g} A AC-3")
     if value.overridden:
         part, _ = first_part(parts_of("contactor"), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < need - 1e-9:
@@ -266,7 +266,9 @@ def _resistive(load: Load, amps: float, basis: Basis) -> tuple[tuple[Value, ...]
         (f"{amps:g} A, next made size {part.ac1_a:g} A AC-1 ({part.rated_a:g} A AC-3)",),
         "utilization category: IEC 60947-4-1 Table 1, from memory; AC-1 currents: part data",
     )
-    value = basis.settle(Value(f"{load.id}.contactor", "Contactor", part.ac1_a, "A", why), lambda a: f"{a:g} A AC-1")
+    value = basis.with_override(
+        Value(f"{load.id}.contactor", "Contactor", part.ac1_a, "A", why), lambda a: f"{a:g} A AC-1"
+    )
     if value.overridden:
         part, enough = first_part(parts_of("contactor"), lambda p: p.ac1_a >= value.amount)
         enough = enough and value.amount >= amps
@@ -287,7 +289,7 @@ def starter_device(load: Load, current: Value, basis: Basis) -> tuple[Value | No
         "part data",
         current.why.confidence,
     )
-    value = basis.settle(Value(f"{load.id}.device", name, part.rated_a, "A", why))
+    value = basis.with_override(Value(f"{load.id}.device", name, part.rated_a, "A", why))
     if value.overridden:
         part, _ = first_part(parts_of(starter), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < current.amount:

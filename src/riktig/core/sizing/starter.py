@@ -148,7 +148,7 @@ def _panel_conductor(load: Load, current: Value, guard: Value, basis: Basis) -> 
     needs, text, sure = _must_carry(load, current, guard, basis)
     section = smallest_section(needs, text, laid)
     value = Value(f"{load.id}.section", "Panel conductors", section.mm2, "mm²", _with(section.why, sure))
-    value = basis.settle(value, conductor_name)
+    value = basis.with_override(value, conductor_name)
     if value.overridden:
         section = _given(value.amount, needs, text, laid)
     return section, _judged(value, section)
@@ -213,7 +213,7 @@ def _cable(load: Load, current: Value, guard: Value, basis: Basis) -> tuple[Sect
         line = f"{section.name} would carry it, but drop {volt_drop(load, current.amount, section.mm2, basis):.1%}"
         section = section_of(mm2, needs, text, laid)
         why = _with(replace(section.why, lines=(*section.why.lines, line)), sure)
-    value = basis.settle(Value(f"{load.id}.cable", "Cable", mm2, "mm²", why), conductor_name)
+    value = basis.with_override(Value(f"{load.id}.cable", "Cable", mm2, "mm²", why), conductor_name)
     if value.overridden:
         section = _given(value.amount, needs, text, laid)
     values = [_judged(value, section)]
@@ -315,6 +315,6 @@ def _protective(load: Load, panel_mm2: float, guard: Value, basis: Basis) -> Val
             f"a drive may leak more than 10 mA: then {leak.value:g} mm² or a second one beside it ({leak.source})"
         )
     why = Why(f"Why {conductor_name(mm2)}", "It is sized by what the fault current can be.", tuple(lines), source, sure)
-    value = basis.settle(Value(f"{load.id}.pe", "Protective conductor", mm2, "mm²", why), conductor_name)
+    value = basis.with_override(Value(f"{load.id}.pe", "Protective conductor", mm2, "mm²", why), conductor_name)
     shortfall = "smaller than the rulebook's least" if value.amount < mm2 - 1e-9 else ""
     return replace(value, shortfall=shortfall)

@@ -106,7 +106,7 @@ class Basis:
         """The builder's own value for a key."""
         return next((override for override in self.overrides if override.key == key), None)
 
-    def settle(self, value: Value, words: Callable[[float], str] | None = None) -> Value:
+    def with_override(self, value: Value, words: Callable[[float], str] | None = None) -> Value:
         """The value, or the builder's own in its place, marked as such with its reason."""
         own = self.own(value.key)
         if words:

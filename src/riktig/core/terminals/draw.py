@@ -19,10 +19,10 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
         strip: The strip.
         strips: The terminal strips and the cables that land on them.
     """
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     top = 58.0
     width = LEFT + len(strip.rows) * WIDE + 30
-    marks += [
+    shapes += [
         Text(8, top + TALL / 2 - 1, strip.tag, 6.0, face=Face.PRINTED_BOLD),
         Text(8, top + TALL / 2 + 6, strip.purpose, 3.0, "second"),
         Text(8, 12, "inside", 3.2, "second", Face.BOLD),
@@ -35,7 +35,7 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
         middle = x + WIDE / 2
         key = DeviceKey(row.device)
         wire = _WIRE.get(row.mark, "wire red" if row.mark.isdigit() else "wire black")
-        marks += [
+        shapes += [
             Line(middle, 20, middle, top + 5, "ink", 2.4, layer="wire"),
             Line(middle, 20, middle, top + 5, wire, 1.9, layer="wire"),
             box(Rect(x, top, WIDE, TALL), "ink", 0.4, f"terminal {row.colour}", key, "terminal"),
@@ -47,14 +47,14 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
         ]
         if row.core:
             low = top + TALL
-            marks += [
+            shapes += [
                 Line(middle, low - 5, middle, low + 18, "ink", 2.4, layer="wire"),
                 Line(middle, low - 5, middle, low + 18, _core_role(row.core), 1.9, layer="wire"),
                 Text(middle - 2.2, low + 46, f"{row.field}", 3.2, face=Face.PRINTED, upright=False, key=key),
                 Text(middle + 4.2, low + 46, row.core, 2.6, "second", upright=False, key=key),
             ]
-    marks += _cable_marks(strip, strips, top + TALL + 48)
-    return Drawing(max(width, 130), top + TALL + 66, tuple(marks), f"Terminal strip {strip.tag}")
+    shapes += _cable_shapes(strip, strips, top + TALL + 48)
+    return Drawing(max(width, 130), top + TALL + 66, tuple(shapes), f"Terminal strip {strip.tag}")
 
 
 def _core_role(core: str) -> str:
@@ -62,8 +62,8 @@ def _core_role(core: str) -> str:
     return roles.get(core, f"wire {core}" if not core.isdigit() else "wire black")
 
 
-def _cable_marks(strip: Strip, strips: Strips, y: float) -> list[Shape]:
-    marks: list[Shape] = []
+def _cable_shapes(strip: Strip, strips: Strips, y: float) -> list[Shape]:
+    shapes: list[Shape] = []
     for cable in strips.cables:
         places = [i for i, row in enumerate(strip.rows) if row.cable == cable.tag]
         if not places:
@@ -71,7 +71,7 @@ def _cable_marks(strip: Strip, strips: Strips, y: float) -> list[Shape]:
         x1 = LEFT + min(places) * WIDE + 2
         x2 = LEFT + (max(places) + 1) * WIDE - 2
         bracket = (Point(x1, y), Point(x1, y + 4), Point(x2, y + 4), Point(x2, y))
-        marks += [
+        shapes += [
             Poly(bracket, "second", 0.4, layer="cable"),
             Text(
                 (x1 + x2) / 2,
@@ -92,7 +92,7 @@ def _cable_marks(strip: Strip, strips: Strips, y: float) -> list[Shape]:
                 key=DeviceKey(cable.device),
             ),
         ]
-    return marks
+    return shapes
 
 
 def draw_strips(strips: Strips) -> tuple[Drawing, ...]:

@@ -75,5 +75,5 @@ def load_passport(evaluation: Evaluation[Job], load_id: str) -> Passport | None:
 
 
 def _shown(value: Value) -> str:
-    marks = (" (yours)" if value.overridden else "") + (" ?" if value.unsure else "")
-    return f"{value.text}{marks}"
+    signs = (" (yours)" if value.overridden else "") + (" ?" if value.unsure else "")
+    return f"{value.text}{signs}"

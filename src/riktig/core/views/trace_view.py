@@ -160,11 +160,11 @@ class _Page:
         self.devices, self.rows, self.cores, self.seats = known.devices, known.rows, known.cores, known.seats
         self.places = evaluation.get(SHEETS).places
         self.layout = evaluation.get(LAYOUT)
-        self.marks: list[Shape] = []
+        self.shapes: list[Shape] = []
 
     def draw(self, title: str, found: Trace) -> TracePage:
         """All ways, each where there is room first."""
-        self.marks = [Text(MARGIN, MARGIN + 4, f"Trace of {title}", 3.6, face=Face.BOLD)]
+        self.shapes = [Text(MARGIN, MARGIN + 4, f"Trace of {title}", 3.6, face=Face.BOLD)]
         room = [MARGIN + 10.0] * min(len(found.paths), ACROSS)
         columns: list[_Column] = []
         for number in range(len(found.paths)):
@@ -173,7 +173,7 @@ class _Page:
             columns.append(column)
             room[place] = column.bottom + 9.0
         width = 2 * MARGIN + COLUMN * max(len(room), 2)
-        drawing = Drawing(width, max(room), tuple(self.marks), f"Trace of {title}")
+        drawing = Drawing(width, max(room), tuple(self.shapes), f"Trace of {title}")
         headings = tuple(by_tags(way.why, self.names.tag) for way in found.paths)
         ends = tuple((column.before, column.after) for column in columns)
         return TracePage(title, drawing, tuple(column.stops for column in columns), headings, ends)
@@ -181,7 +181,7 @@ class _Page:
     def _column(self, paths: tuple[Way, ...], number: int, x: float, top: float) -> _Column:
         way = paths[number]
         heading = _fitted(f"{number + 1}  {by_tags(way.why, self.names.tag)}", COLUMN - 4, 3.0, bold=True)
-        self.marks.append(Text(x, top + 3, heading, 3.0, face=Face.BOLD))
+        self.shapes.append(Text(x, top + 3, heading, 3.0, face=Face.BOLD))
         skip, above = self._shared(paths[:number], way)
         left, home = self._shared(paths[:number], way, home=True)
         left = max(min(left, len(way.steps) - skip - 1), 0)
@@ -210,7 +210,7 @@ class _Page:
         if way.also:
             tags = ", ".join(dict.fromkeys(self.names.tag[one] for one in way.also))
             for line in textwrap.wrap(f"also behind it: {tags}", 42):
-                self.marks.append(Text(x, y + 2, line, SIZE, "second"))
+                self.shapes.append(Text(x, y + 2, line, SIZE, "second"))
                 y += 3.6
         return _Column(tuple(stops), y, before, after)
 
@@ -228,7 +228,7 @@ class _Page:
         return (best, at) if LEAST_SHARED <= best < len(mine) else (0, 0)
 
     def _said(self, x: float, y: float, text: str) -> float:
-        self.marks.append(Text(x + 1, y, _fitted(text, COLUMN - 6, SIZE), SIZE, "second"))
+        self.shapes.append(Text(x + 1, y, _fitted(text, COLUMN - 6, SIZE), SIZE, "second"))
         return y + 3.0
 
     def _cable(self, left: PinRef | None, entered: PinRef | None) -> str:
@@ -242,13 +242,13 @@ class _Page:
     def _number(self, x: float, y: float, pin: PinRef, cable: str) -> None:
         """The line between two steps, with its number and, outside the panel, its cable and core."""
         net = self.nets.of_pin.get(pin)
-        self.marks.append(Line(x + 12, y - 1.0, x + 12, y + ROW - BOX_HIGH - 1.0, "ink", 0.35))
+        self.shapes.append(Line(x + 12, y - 1.0, x + 12, y + ROW - BOX_HIGH - 1.0, "ink", 0.35))
         if net:
             number = self.names.number.get(net.id, "")
-            self.marks.append(Text(x + 14, y + 3.2, number, SIZE, "act", Face.PRINTED, key=NetKey(net.id)))
+            self.shapes.append(Text(x + 14, y + 3.2, number, SIZE, "act", Face.PRINTED, key=NetKey(net.id)))
             if cable:
                 past = x + 16 + run_of(number, mono=True) * SIZE
-                self.marks.append(Text(past, y + 3.2, _fitted(cable, x + COLUMN - 2 - past, SMALL), SMALL, "second"))
+                self.shapes.append(Text(past, y + 3.2, _fitted(cable, x + COLUMN - 2 - past, SMALL), SMALL, "second"))
 
     def _stop(self, step: TraceStep, x: float, y: float, cable: str) -> Stop:
         top = y + ROW - BOX_HIGH - 1.0
@@ -258,19 +258,19 @@ class _Page:
         key = ElementKey(step.element) if step.element else DeviceKey(device.id)
         width = 0.7 if step.asked else 0.3
         fill = "chosen" if step.asked else "card"
-        self.marks.append(Poly(corners, "act" if step.asked else "ink", width, closed=True, fill=fill, key=key))
+        self.shapes.append(Poly(corners, "act" if step.asked else "ink", width, closed=True, fill=fill, key=key))
         name, pins = _label(device, self.names.tag), self._pins(step, device)
         size = min(2.7, 22.5 / max(run_of(f"{name} {pins}", mono=True), 1.0))
-        self.marks.append(Text(x + 1.5, top + 4.6, f"{name} {pins}".strip(), size, face=Face.PRINTED_BOLD, key=key))
+        self.shapes.append(Text(x + 1.5, top + 4.6, f"{name} {pins}".strip(), size, face=Face.PRINTED_BOLD, key=key))
         room = COLUMN - TEXT_AT - 2
         first, where = self._about(step, device), self._where(step, device)
         second, third = ", ".join(where[:2]), ", ".join(where[2:])
         smaller = max(min(SIZE, room / max(run_of(first, mono=False), 1.0)), LEAST)
-        self.marks.append(Text(x + TEXT_AT - 2, top + 1.6, _fitted(first, room, smaller), smaller))
-        self.marks.append(Text(x + TEXT_AT - 2, top + 5.0, _fitted(second, room, SMALL), SMALL, "second"))
+        self.shapes.append(Text(x + TEXT_AT - 2, top + 1.6, _fitted(first, room, smaller), smaller))
+        self.shapes.append(Text(x + TEXT_AT - 2, top + 5.0, _fitted(second, room, SMALL), SMALL, "second"))
         said = ", ".join(filter(None, (third, self._moved_by(step, device))))
         if said:
-            self.marks.append(Text(x + TEXT_AT - 2, top + 8.2, _fitted(said, room, SMALL), SMALL, "second"))
+            self.shapes.append(Text(x + TEXT_AT - 2, top + 8.2, _fitted(said, room, SMALL), SMALL, "second"))
         number = self.nets.of_pin.get(step.crossing.enters)
         label = self.names.number.get(number.id, "–") if number else "–"
         words = f"{label:>6}  {f'{name} {pins}'.strip():<14} {first}; {'; '.join(filter(None, (second, said, cable)))}"

@@ -1,6 +1,6 @@
 from .connect import wire_all
 from .derived import DUCT_USES, PLATE_DRAWING, WIRING
-from .draw import draw_batches, mini_plate, route_marks
+from .draw import draw_batches, mini_plate, route_shapes
 from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
 from .model import Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
 from .order_chain import best_path
@@ -28,7 +28,7 @@ __all__ = [
     "draw_batches",
     "fill_limit",
     "mini_plate",
-    "route_marks",
+    "route_shapes",
     "wire_all",
     "wire_key",
 ]

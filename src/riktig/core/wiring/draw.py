@@ -8,7 +8,7 @@ from riktig.core.plate import RULER, Layout, box
 from riktig.core.standards import conductor_name
 from riktig.core.wiring.model import Batch, Wire, WireId, Wiring
 
-__all__ = ["draw_batches", "mini_plate", "route_marks"]
+__all__ = ["draw_batches", "mini_plate", "route_shapes"]
 
 CARD, GAP, WIDE = 21.0, 3.0, 230.0
 LONGEST_BAR = 95.0
@@ -22,15 +22,15 @@ def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: Key | None = 
         finished: Wires of each batch that are finished, by batch number as text.
         chosen: Key of the wire whose batch is marked.
     """
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     longest = max((batch.cut for batch in wiring.batches), default=1.0)
     by_key = {wire.key: wire for wire in wiring.wires}
     for index, batch in enumerate(wiring.batches):
         rect = Rect(2, 2 + index * (CARD + GAP), WIDE - 4, CARD)
         here = isinstance(chosen, WireKey) and chosen.wire in batch.wires
-        marks += _card(batch, by_key, rect, longest, finished.get(str(batch.number), 0), here)
+        shapes += _card(batch, by_key, rect, longest, finished.get(str(batch.number), 0), here)
     height = 4 + len(wiring.batches) * (CARD + GAP)
-    return Drawing(WIDE, height, tuple(marks), "Batches")
+    return Drawing(WIDE, height, tuple(shapes), "Batches")
 
 
 def _card(
@@ -39,7 +39,7 @@ def _card(
     key = BatchKey(batch.number)
     x, y = rect.x, rect.y
     count = len(batch.wires)
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         box(rect, "act" if chosen else "hair", 0.7 if chosen else 0.35, "card", key, "card"),
         Text(x + 7, y + 12.5, str(batch.number), 5.4, "third", Face.BOLD, Align.MIDDLE, key=key),
         Text(x + 15, y + 8, batch.stage.value, 3.3, face=Face.BOLD, key=key),
@@ -49,8 +49,8 @@ def _card(
     length = max(LONGEST_BAR * batch.cut / longest, 14.0)
     lines = min(count, 5)
     for n in range(lines):
-        marks += wire_bar(left, top + n * 2.1, length, batch.colour, key)
-    marks += [
+        shapes += wire_bar(left, top + n * 2.1, length, batch.colour, key)
+    shapes += [
         Text(left, y + 18.6, f"{batch.cut:g} mm", 2.7, face=Face.PRINTED, key=key),
         Text(left + 24, y + 18.6, f"{conductor_name(batch.mm2)} {batch.colour}", 2.7, "second", key=key),
         Text(rect.right - 46, y + 9.5, str(count), 5.0, face=Face.BOLD, align=Align.RIGHT, key=key),
@@ -58,20 +58,20 @@ def _card(
     ]
     numbers = list(dict.fromkeys(by_key[k].number for k in batch.wires))
     shown = ", ".join(numbers[:4]) + (" …" if len(numbers) > 4 else "")
-    marks.append(Text(rect.right - 3, y + 15.6, shown, 2.6, "second", Face.PRINTED, Align.RIGHT, key=key))
+    shapes.append(Text(rect.right - 3, y + 15.6, shown, 2.6, "second", Face.PRINTED, Align.RIGHT, key=key))
     bar = Rect(rect.right - 29, y + 6.6, 26, 2.4)
-    marks.append(box(bar, "line", 0.25, "panel", key, "card"))
+    shapes.append(box(bar, "line", 0.25, "panel", key, "card"))
     if finished:
         done = Rect(bar.x, bar.y, bar.width * finished / count, bar.height)
-        marks.append(box(done, "act", 0, "act", key, "card"))
-    marks.append(Text(rect.right - 3, y + 5, f"{finished} of {count} in", 2.4, "third", align=Align.RIGHT, key=key))
-    return marks
+        shapes.append(box(done, "act", 0, "act", key, "card"))
+    shapes.append(Text(rect.right - 3, y + 5, f"{finished} of {count} in", 2.4, "third", align=Align.RIGHT, key=key))
+    return shapes
 
 
 def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) -> list[Shape]:
     """A made-up wire: bare ends, markers, insulation with an ink edge so that it reads on paper."""
     role = f"wire {colour}"
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         Line(x - 3, y, x + length + 3, y, "third", 0.7, layer="wire", key=key),
         Line(x, y, x + length, y, "ink", 1.7, layer="wire", key=key),
         Line(x + 0.15, y, x + length - 0.15, y, role, 1.3, layer="wire", key=key),
@@ -79,14 +79,14 @@ def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) ->
     if colour == "green-yellow":
         at = x + 1.5
         while at < x + length - 2:
-            marks.append(Line(at, y, at + 1.6, y, "wire stripe", 1.3, layer="wire", key=key))
+            shapes.append(Line(at, y, at + 1.6, y, "wire stripe", 1.3, layer="wire", key=key))
             at += 4.0
     for at in (x + 5, x + length - 9):
-        marks.append(box(Rect(at, y - 0.85, 4, 1.7), "ink", 0.2, "card", key, "wire"))
-    return marks
+        shapes.append(box(Rect(at, y - 0.85, 4, 1.7), "ink", 0.2, "card", key, "wire"))
+    return shapes
 
 
-def route_marks(wires: Iterable[Wire], *, shift: float = RULER, width: float = 1.6) -> list[Shape]:
+def route_shapes(wires: Iterable[Wire], *, shift: float = RULER, width: float = 1.6) -> list[Shape]:
     """The way of wires over the plate drawing; the part over the door is dashed.
 
     Args:
@@ -94,16 +94,16 @@ def route_marks(wires: Iterable[Wire], *, shift: float = RULER, width: float = 1
         shift: How far everything is moved, mm.
         width: Outer width, mm.
     """
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for wire in wires:
         role = "wire green-yellow" if wire.colour == "green-yellow" else "live"
         points = tuple(Point(p.x + shift, p.y + shift) for p in _square(wire.route))
         if len(points) < 2:
             continue
-        marks.append(Poly(points, role, width, layer="route", key=WireKey(wire.key)))
+        shapes.append(Poly(points, role, width, layer="route", key=WireKey(wire.key)))
         for end in (points[0], points[-1]):
-            marks.append(Circle(end.x, end.y, width * 1.5, role, 0, role, "route"))
-    return marks
+            shapes.append(Circle(end.x, end.y, width * 1.5, role, 0, role, "route"))
+    return shapes
 
 
 def _square(points: tuple[Point, ...]) -> list[Point]:
@@ -136,12 +136,12 @@ def mini_plate(layout: Layout, wires: Iterable[Wire], chosen: frozenset[str]) ->
         wires: The wires.
         chosen: The wires that are shown.
     """
-    marks: list[Shape] = [box(layout.plate, "line", 2.0, "panel")]
-    marks += [box(duct.rect, "hair", 1.0, "duct") for duct in layout.ducts]
+    shapes: list[Shape] = [box(layout.plate, "line", 2.0, "panel")]
+    shapes += [box(duct.rect, "hair", 1.0, "duct") for duct in layout.ducts]
     for seat in layout.seats:
         on = seat.device in chosen
-        marks.append(box(seat.rect, "act" if on else "third", 2.2 if on else 1.0, "chosen" if on else "card"))
-    marks += route_marks(wires, shift=0.0, width=4.0)
+        shapes.append(box(seat.rect, "act" if on else "third", 2.2 if on else 1.0, "chosen" if on else "card"))
+    shapes += route_shapes(wires, shift=0.0, width=4.0)
     door = [p.x for wire in wires for p in wire.route]
     right = max([layout.plate.right, *door]) + 6
-    return Drawing(right, layout.plate.bottom + 6, tuple(marks), "Plate")
+    return Drawing(right, layout.plate.bottom + 6, tuple(shapes), "Plate")

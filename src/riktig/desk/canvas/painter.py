@@ -26,11 +26,11 @@ def mark_font(face: Face) -> QFont:
 
 
 def paint(
-    painter: QPainter, marks: Iterable[Shape], theme: Theme, *, chosen: Collection[Key | None] = frozenset()
+    painter: QPainter, shapes: Iterable[Shape], theme: Theme, *, chosen: Collection[Key | None] = frozenset()
 ) -> None:
     """Paints marks in order; marks whose key is in ``chosen`` are painted in the accent."""
     fonts: dict[Face, tuple[QFont, QFontMetricsF]] = {}
-    for mark in marks:
+    for mark in shapes:
         role = "act" if mark.key and mark.key in chosen else mark.role
         if isinstance(mark, Text):
             _text(painter, mark, role, theme, fonts)
@@ -62,7 +62,7 @@ def paint(
                 painter.drawArc(box, round(-mark.start * 16), round(-mark.span * 16))
 
 
-def paint_batched(painter: QPainter, marks: Iterable[Shape], theme: Theme) -> None:
+def paint_batched(painter: QPainter, shapes: Iterable[Shape], theme: Theme) -> None:
     """Paints marks, runs of strokes and dots of one look in one go: thousands of wires at a fraction of the time.
 
     Only what is neither filled, closed nor dashed is gathered; of those the order among each other is lost.
@@ -70,7 +70,7 @@ def paint_batched(painter: QPainter, marks: Iterable[Shape], theme: Theme) -> No
     strokes: dict[tuple[str, float], list[QLineF]] = {}
     dots: dict[tuple[str, float], QPolygonF] = {}
     rest: list[Shape] = []
-    for mark in marks:
+    for mark in shapes:
         if isinstance(mark, Poly) and not (mark.closed or mark.fill or mark.dashed):
             lines = strokes.setdefault((mark.role, mark.width), [])
             lines += [QLineF(a.x, a.y, b.x, b.y) for a, b in pairwise(mark.points)]

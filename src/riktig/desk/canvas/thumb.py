@@ -20,6 +20,6 @@ def thumb(drawing: Drawing, size: QSize, theme: Theme, ratio: float = 1.0) -> QI
     scale = min(size.width() / max(drawing.width, 1), size.height() / max(drawing.height, 1))
     painter.translate((size.width() - drawing.width * scale) / 2, (size.height() - drawing.height * scale) / 2)
     painter.scale(scale, scale)
-    paint(painter, drawing.marks, theme)
+    paint(painter, drawing.shapes, theme)
     painter.end()
     return QIcon(picture)

@@ -98,18 +98,18 @@ class DrawingView(QWidget):
             self._selection = keys
             self._forget()
 
-    def set_overlay(self, marks: Sequence[Shape], hidden: frozenset[Key | None] = frozenset()) -> None:
+    def set_overlay(self, shapes: Sequence[Shape], hidden: frozenset[Key | None] = frozenset()) -> None:
         """Marks painted over the cached layer, and keys taken out of it while they move."""
-        self._overlay = marks
+        self._overlay = shapes
         if hidden != self._hidden:
             self._hidden = hidden
             self._forget()
         self.update()
 
-    def set_laid(self, marks: Sequence[Shape]) -> None:
+    def set_laid(self, shapes: Sequence[Shape]) -> None:
         """Marks laid over the drawing and kept with it in the cached layer, such as thousands of wires."""
-        if marks != self._laid:
-            self._laid = marks
+        if shapes != self._laid:
+            self._laid = shapes
             self._forget()
 
     def _forget(self) -> None:
@@ -175,11 +175,11 @@ class DrawingView(QWidget):
 
     def key_at(self, at: QPointF) -> Key | None:
         """The key of what is under a place of the widget."""
-        return hit(self._drawing.marks, self.to_mm(at), REACH_PX / self._scale)
+        return hit(self._drawing.shapes, self.to_mm(at), REACH_PX / self._scale)
 
     def centre_of(self, key: Key | None) -> QPointF | None:
         """Where a thing is on the widget, to scroll to it or to click it."""
-        boxes = [bounds_of(m) for m in self._drawing.marks if m.key == key]
+        boxes = [bounds_of(m) for m in self._drawing.shapes if m.key == key]
         if not boxes:
             return None
         largest = max(boxes, key=lambda box: box.width * box.height)
@@ -209,10 +209,10 @@ class DrawingView(QWidget):
         painter = QPainter(layer)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setTransform(self._matrix(), True)
-        marks = self._drawing.marks
+        shapes = self._drawing.shapes
         if self._hidden:
-            marks = tuple(mark for mark in marks if mark.key not in self._hidden)
-        paint(painter, marks, self.theme, chosen=self._selection)
+            shapes = tuple(mark for mark in shapes if mark.key not in self._hidden)
+        paint(painter, shapes, self.theme, chosen=self._selection)
         paint_batched(painter, self._laid, self.theme)
         painter.end()
         return layer
@@ -318,7 +318,7 @@ class DrawingView(QWidget):
 
     def _step(self, by: int) -> None:
         """Chooses the next thing in reading order."""
-        keys = list(dict.fromkeys(mark.key for mark in self._drawing.marks if mark.key))
+        keys = list(dict.fromkeys(mark.key for mark in self._drawing.shapes if mark.key))
         if keys:
             now = next((i for i, key in enumerate(keys) if key in self._selection), -by)
             key = keys[(now + by) % len(keys)]

@@ -15,8 +15,8 @@ from riktig.core.holes import (
     MarkOut,
     Tool,
     mark_out_order,
-    running_marks,
-    walk_marks,
+    running_shapes,
+    walk_shapes,
 )
 from riktig.core.keys import HoleKey, Key
 from riktig.core.production import (
@@ -246,12 +246,12 @@ class MarkPage(QWidget):
     def _overlay(self, walk: list[HoleState], state: HoleState) -> list[Shape]:
         shift = origin_of(self.session, self.face)
         left = [one.hole for one in walk if not one.has(self.work)]
-        marks: list[Shape] = [
+        shapes: list[Shape] = [
             Circle(one.hole.x + shift.x, one.hole.y + shift.y, 3.0, "meets", 1.2, "meets")
             for one in walk
             if one.has(self.work)
         ]
-        return [*marks, *walk_marks(left, shift), *running_marks(state.hole, shift, self.view.legible() * 1.25)]
+        return [*shapes, *walk_shapes(left, shift), *running_shapes(state.hole, shift, self.view.legible() * 1.25)]
 
     def _said(self, walk: list[HoleState], blockers: tuple[str, ...], stale: list[str]) -> str:
         if blockers:

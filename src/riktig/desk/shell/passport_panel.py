@@ -39,7 +39,7 @@ class MiniDrawing(QWidget):
         scale = min(self.width() / self._drawing.width, self.height() / self._drawing.height)
         painter.translate((self.width() - self._drawing.width * scale) / 2, 0)
         painter.scale(scale, scale)
-        paint(painter, self._drawing.marks, self.theme)
+        paint(painter, self._drawing.shapes, self.theme)
         painter.end()
 
 

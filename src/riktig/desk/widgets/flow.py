@@ -66,7 +66,7 @@ class FlowLayout(QLayout):
         x, y, line = rect.x(), rect.y(), 0
         row: list[tuple[QLayoutItem, int]] = []
 
-        def settle() -> None:
+        def lay_out_again() -> None:
             if place:
                 for item, left in row:
                     hint = item.sizeHint()
@@ -77,10 +77,10 @@ class FlowLayout(QLayout):
         for item in self._items:
             hint = item.sizeHint()
             if row and x + hint.width() > rect.right():
-                settle()
+                lay_out_again()
                 x, y, line = rect.x(), y + line + self._lead, 0
             row.append((item, x))
             x += hint.width() + self._gap
             line = max(line, hint.height())
-        settle()
+        lay_out_again()
         return y + line - rect.y()

@@ -116,10 +116,10 @@ class LabelPlacer:
 
     def _first(self, spots: Iterable[list[Text]]) -> bool:
         """Sets the first group of texts that is free of everything and inside the frame."""
-        for marks in spots:
-            inside = all(bounds_of(m).x > FIRST_X + 1.2 and bounds_of(m).right < FRAME_RIGHT for m in marks)
-            if inside and all(self.collisions.free(mark) for mark in marks):
-                self.collisions.add(marks)
+        for shapes in spots:
+            inside = all(bounds_of(m).x > FIRST_X + 1.2 and bounds_of(m).right < FRAME_RIGHT for m in shapes)
+            if inside and all(self.collisions.free(mark) for mark in shapes):
+                self.collisions.add(shapes)
                 return True
         return False
 
@@ -284,20 +284,20 @@ class LabelPlacer:
         if len(poles) == len(MAIN_POLES) and len(set(poles)) == 1:
             used = [("1 to 6", poles[0]), *(row for row in used if row[0] not in MAIN_POLES)]
         spare = [unit for unit, place in rows if place == "spare" and unit not in MAIN_POLES]
-        marks: list[Shape] = []
+        shapes: list[Shape] = []
         top = RAIL_BOTTOM + 7.9
         step = min(MIRROR_STEP, 13.2 / max(len(used) + bool(spare) - 1, 1))
         size = min(PRINTED, step * 0.8)
         for index, (unit, place) in enumerate(used):
             y = top + index * step
-            marks += [
+            shapes += [
                 Text(x - 9, y, unit, size, "second", Face.PRINTED),
                 Text(x + 6.4, y, place, size, "act", key=PlaceKey(place)),
             ]
         if spare:
             text = "spare " + " ".join(unit.split("-")[0] for unit in spare)
-            marks.append(Text(x - 9, top + len(used) * step, text, size, "third"))
-        return marks
+            shapes.append(Text(x - 9, top + len(used) * step, text, size, "third"))
+        return shapes
 
     def _captions(self) -> None:
         """What a path is for, above the line it hangs on; the first of a circuit with the circuit's name."""

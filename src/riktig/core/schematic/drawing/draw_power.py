@@ -13,7 +13,7 @@ from riktig.core.schematic.layout.sheet_model import FRAME_RIGHT, LINE_GAP, Shee
 from riktig.core.schematic.model.elements import Band, Device, Landing, Rung
 from riktig.core.schematic.symbols.choose import box_sign, earth_sign, motor_sign
 
-__all__ = ["CORE", "PRINTED", "SMALL", "TAG", "power_marks"]
+__all__ = ["CORE", "PRINTED", "SMALL", "TAG", "power_shapes"]
 
 SMALL, PRINTED, TAG = 2.6, 2.7, 3.2
 CORE = 2.3
@@ -26,7 +26,7 @@ Devices = Mapping[DeviceId, Device]
 Tags = dict[DeviceId, str]
 
 
-def power_marks(
+def power_shapes(
     sheet: Sheet,
     devices: Devices,
     tags: Tags,
@@ -44,40 +44,40 @@ def power_marks(
         collisions: What stands on the sheet so far.
         rung_name: What a rung is called by its id, where numbers go by rung; otherwise empty.
     """
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     incomer = any(devices[s.element.device].kind.can(Can.MAIN_SWITCH) for s in sheet.seats)
     assert sheet.bus is not None
     bus = sheet.bus
     for line in range(3):
         y, x = bus.y + line * BUS_GAP, INCOMER_X + line * LINE_GAP
-        marks.append(Line(x if incomer else bus.x1, y, bus.x2, y, width=0.35, layer="circuit"))
+        shapes.append(Line(x if incomer else bus.x1, y, bus.x2, y, width=0.35, layer="circuit"))
         if incomer:
-            marks.append(Line(x, bus.y - 2, x, y, width=0.35, layer="circuit"))
+            shapes.append(Line(x, bus.y - 2, x, y, width=0.35, layer="circuit"))
         else:
-            marks.append(Text(bus.x1, y - 0.7, bus.nodes[line].split(".")[1], 2.2, face=Face.PRINTED))
+            shapes.append(Text(bus.x1, y - 0.7, bus.nodes[line].split(".")[1], 2.2, face=Face.PRINTED))
     for landing, x, y in sheet.landings:
-        marks += _landing(landing, x, y, devices, tags, elsewhere)
+        shapes += _landing(landing, x, y, devices, tags, elsewhere)
     for rung in sheet.rungs:
         first = next((s for s in sheet.seats if any(s.element == p for p in rung.path.parts)), None)
         named = rung.title and rung.band is Band.POWER and rung.start and rung.start[0] != "PE"
         if first and named and abs(first.top - power_top(bus.y)) < 0.1:
             _title(", ".join(filter(None, (rung.title, rung_name(rung.id)))), first, collisions)
-    return marks + _returns(sheet, bus.y, devices)
+    return shapes + _returns(sheet, bus.y, devices)
 
 
 def _title(words: str, seat: SheetElement, collisions: LabelCollisions) -> None:
     """The name of a load beside its first element, in as many lines and as small as there is room for."""
     lines = len(seat.element.poles)
     x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
-    marks: list[Text] = []
+    shapes: list[Text] = []
     for most, size in ((30, SMALL), (14, SMALL), (9, SMALL), (9, 2.2), (8, 1.9), (6, 1.7)):
         said = broken(words, most)
         for dx, top in ((0.0, seat.top + 2), (0.0, seat.top - 2), (3.5, seat.top + 2), (0.0, seat.top + 6)):
-            marks = [Text(x + dx, top + n * 1.28 * size, part, size, "second") for n, part in enumerate(said)]
-            if all(collisions.free(mark) and bounds_of(mark).right < FRAME_RIGHT - 1 for mark in marks):
-                collisions.add(marks)
+            shapes = [Text(x + dx, top + n * 1.28 * size, part, size, "second") for n, part in enumerate(said)]
+            if all(collisions.free(mark) and bounds_of(mark).right < FRAME_RIGHT - 1 for mark in shapes):
+                collisions.add(shapes)
                 return
-    collisions.add(marks)
+    collisions.add(shapes)
 
 
 def _landing(
@@ -88,8 +88,8 @@ def _landing(
     count = len(landing.pins)
     middle = x + (count - 1) * LINE_GAP / 2
     if device.kind.can(Can.SUPPLY):
-        marks: list[Shape] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
-        return marks + [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(("L1", "L2", "L3"))]
+        shapes: list[Shape] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
+        return shapes + [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(("L1", "L2", "L3"))]
     if device.kind.is_motor and landing.pins[0] == "W2":
         at = [(x + n * LINE_GAP, pin) for n, pin in enumerate(landing.pins)]
         signs: list[Shape] = [
@@ -129,25 +129,25 @@ def _landing(
     words = "" if device.kind.can(Can.OTHER_LOAD) else device.kind.name.split(",")[0]
     place = on.get(device.id)
     half = max(9.0, (count - 1) * LINE_GAP / 2 + 3)
-    marks = [*drop, *names, *box_sign(middle, end + 8, tag, [line for line in broken(words, 16) if line], key, half)]
+    shapes = [*drop, *names, *box_sign(middle, end + 8, tag, [line for line in broken(words, 16) if line], key, half)]
     if place:
-        marks.append(Text(middle - half - 1.5, end + 9, str(place), SMALL, "act", align=Align.RIGHT))
+        shapes.append(Text(middle - half - 1.5, end + 9, str(place), SMALL, "act", align=Align.RIGHT))
     if any(pin.name == "PE" for pin in device.kind.pins) and device.zone.value == "plate":
-        marks += earth_sign(middle + (count - 1) * LINE_GAP / 2 + 10, end + 10)
-    return marks
+        shapes += earth_sign(middle + (count - 1) * LINE_GAP / 2 + 10, end + 10)
+    return shapes
 
 
 def _returns(sheet: Sheet, bus_y: float, devices: Devices) -> list[Shape]:
     """Neutral and earth of the supply, and the earth line that the loads' conductors hang on."""
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     at: list[float] = []
     for seat in sheet.seats:
         device = devices[seat.element.device]
         if device.kind.can(Can.NEUTRAL_TERMINAL) and seat.top < bus_y:
             y = bus_y + 3 * BUS_GAP + 3
-            marks += [Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"), _conductor_name(seat.x, "N")]
+            shapes += [Line(seat.x, seat.bottom, seat.x, y, width=0.35, layer="circuit"), _conductor_name(seat.x, "N")]
         elif device.kind.can(Can.EARTH_TERMINAL) and seat.top < bus_y:
-            marks += [
+            shapes += [
                 _earth_line(seat.x, seat.bottom, seat.x, EARTH_LINE),
                 _conductor_name(seat.x, "PE"),
                 *earth_sign(seat.x - 12, EARTH_LINE + 1),
@@ -157,13 +157,13 @@ def _returns(sheet: Sheet, bus_y: float, devices: Devices) -> list[Shape]:
     for rung in sheet.rungs:
         if rung.start == ("PE",) and rung.band is Band.POWER:
             found = _earth_of(rung, sheet, at)
-            marks += found
+            shapes += found
     if at:
         left, right = min(at), min(max(at) + 4, FRAME_RIGHT - 4)
-        marks.append(_earth_line(left, EARTH_LINE, right, EARTH_LINE))
+        shapes.append(_earth_line(left, EARTH_LINE, right, EARTH_LINE))
         if not any(rail.node == "in.L1" for rail in sheet.rails):
-            marks.append(Text(left - 3, EARTH_LINE + 1, "PE", PRINTED, face=Face.PRINTED, align=Align.RIGHT))
-    return marks
+            shapes.append(Text(left - 3, EARTH_LINE + 1, "PE", PRINTED, face=Face.PRINTED, align=Align.RIGHT))
+    return shapes
 
 
 def _earth_line(x1: float, y1: float, x2: float, y2: float) -> Line:
@@ -187,11 +187,11 @@ def _earth_of(rung: Rung, sheet: Sheet, at: list[float]) -> list[Shape]:
         return []
     x = terminal.x if terminal else beside
     at.append(x)
-    marks: list[Shape] = [_earth_line(edge, y, x, y)]
+    shapes: list[Shape] = [_earth_line(edge, y, x, y)]
     if terminal:
-        marks.append(_earth_line(x, terminal.bottom, x, EARTH_LINE))
-        return [*marks, _earth_line(x, y, x, terminal.top)] if y < terminal.top else marks
-    return [*marks, _earth_line(x, y, x, EARTH_LINE)]
+        shapes.append(_earth_line(x, terminal.bottom, x, EARTH_LINE))
+        return [*shapes, _earth_line(x, y, x, terminal.top)] if y < terminal.top else shapes
+    return [*shapes, _earth_line(x, y, x, EARTH_LINE)]
 
 
 def _conductor_name(x: float, name: str) -> Text:

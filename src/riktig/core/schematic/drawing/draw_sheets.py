@@ -8,11 +8,11 @@ from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Shape, Text
 from riktig.core.job import DeviceId, Numbering, PinRef, Practice
 from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, NetKey, device_of
 from riktig.core.schematic.drawing.draw_labels import LabelPlacer, SheetData, left_of
-from riktig.core.schematic.drawing.draw_power import PRINTED, TAG, power_marks
-from riktig.core.schematic.drawing.draw_wires import wire_marks
+from riktig.core.schematic.drawing.draw_power import PRINTED, TAG, power_shapes
+from riktig.core.schematic.drawing.draw_wires import wire_shapes
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
-from riktig.core.schematic.layout.earth_tree import bars_of, earth_marks
-from riktig.core.schematic.layout.frame import Heading, frame_marks, legend_marks, symbols_used
+from riktig.core.schematic.layout.earth_tree import bars_of, earth_shapes
+from riktig.core.schematic.layout.frame import Heading, frame_shapes, legend_shapes, symbols_used
 from riktig.core.schematic.layout.sheet_model import (
     LINE_GAP,
     SHEET_HEIGHT,
@@ -75,8 +75,8 @@ class SheetPen:
         inputs = (sheet, self._heading, count, self._pen.read_by(sheet))
 
         def draw() -> Drawing:
-            marks = tuple(frame_marks(sheet, self._heading, count) + self._pen.sheet(sheet))
-            return Drawing(SHEET_WIDTH, SHEET_HEIGHT, marks, f"Sheet {sheet.number}: {sheet.title}")
+            shapes = tuple(frame_shapes(sheet, self._heading, count) + self._pen.sheet(sheet))
+            return Drawing(SHEET_WIDTH, SHEET_HEIGHT, shapes, f"Sheet {sheet.number}: {sheet.title}")
 
         return self._kept.get(sheet.number, inputs, draw)
 
@@ -219,44 +219,44 @@ class _OneSheet:
         """Everything on a sheet but its frame: what is fixed first, then labels where nothing stands yet."""
         r = self.reading
         if sheet.kind is SheetKind.EARTH:
-            return earth_marks(r.circuits, r.names.tag, r.devices, sheet.number - self.first[SheetKind.EARTH])
+            return earth_shapes(r.circuits, r.names.tag, r.devices, sheet.number - self.first[SheetKind.EARTH])
         if sheet.kind is SheetKind.LEGEND:
-            return legend_marks(
+            return legend_shapes(
                 r.circuits, sheet.number - self.first[SheetKind.LEGEND], north_american=r.north_american
             )
         collisions = LabelCollisions()
-        collisions.add(wire_marks(sheet, r.devices, r.of_pin))
+        collisions.add(wire_shapes(sheet, r.devices, r.of_pin))
         for seat in sheet.seats:
             collisions.add(self._symbols(seat, sheet))
         collisions.add([Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots])
         if sheet.bus:
             there = {did: SheetPlace(*_split(text)) for did, text in r.elsewhere.items()}
-            collisions.add(power_marks(sheet, r.devices, r.names.tag, there, collisions, r.rung_name))
+            collisions.add(power_shapes(sheet, r.devices, r.names.tag, there, collisions, r.rung_name))
         else:
             collisions.add(self._landings(sheet))
         LabelPlacer(r, sheet, collisions, self.bonded).set_all()
-        return collisions.marks
+        return collisions.shapes
 
     def _symbols(self, seat: SheetElement, sheet: Sheet) -> list[Shape]:
         """An element with its tag and pin numbers."""
         r, one = self.reading, seat.element
         device = r.devices[one.device]
         key = ElementKey(one.id)
-        marks: list[Shape] = []
+        shapes: list[Shape] = []
         for index, pole in enumerate(one.poles):
             x = seat.x + index * LINE_GAP
             owner = r.devices[pole.device]
-            marks += symbol_of(owner.kind_id, pole.unit, r.north_american)(x, seat.top, seat.bottom, key)
+            shapes += symbol_of(owner.kind_id, pole.unit, r.north_american)(x, seat.top, seat.bottom, key)
             if owner.strip:
                 y = (seat.top + seat.bottom) / 2
-                marks.append(Text(x + 1.8, y + 1.2, owner.mark, PRINTED, face=Face.PRINTED, key=key))
+                shapes.append(Text(x + 1.8, y + 1.2, owner.mark, PRINTED, face=Face.PRINTED, key=key))
             else:
-                marks += _pins(owner, pole.unit, pole.flipped, x, seat, key)
+                shapes += _pins(owner, pole.unit, pole.flipped, x, seat, key)
         y = (seat.top + seat.bottom) / 2
         if len(one.poles) > 1 and not device.strip and not device.kind.can(Can.OVERLOAD):
             far = seat.x + (len(one.poles) - 1) * LINE_GAP
-            marks.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
-        return marks + self._tag(device, seat, sheet, key)
+            shapes.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
+        return shapes + self._tag(device, seat, sheet, key)
 
     def _tag(self, device: Device, seat: SheetElement, sheet: Sheet, key: Key | None) -> list[Shape]:
         y = (seat.top + seat.bottom) / 2
@@ -271,18 +271,18 @@ class _OneSheet:
 
     def _landings(self, sheet: Sheet) -> list[Shape]:
         """Pins that a control path only touches: named with their device and where else it is drawn."""
-        marks: list[Shape] = []
+        shapes: list[Shape] = []
         for landing, x, y in sheet.landings:
             device = self.reading.devices[landing.device]
             key = DeviceKey(device.id)
             name = f"{self.reading.names.tag[device.id]}:{landing.pins[0]}"
-            marks += [
+            shapes += [
                 Circle(x, y + 1.4, 1.0, fill="paper", width=0.35, layer="circuit", key=key),
                 Text(x + 2.4, y + 2.4, name, PRINTED, face=Face.PRINTED_BOLD, key=key),
             ]
             if device.zone is not Zone.PLATE:
-                marks.append(Text(x + 2.4, y + 5.6, device.zone.value, 2.2, "third", key=key))
-        return marks
+                shapes.append(Text(x + 2.4, y + 5.6, device.zone.value, 2.2, "third", key=key))
+        return shapes
 
 
 def _split(place: str) -> tuple[int, int, str]:

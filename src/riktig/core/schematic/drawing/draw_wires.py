@@ -11,14 +11,14 @@ from riktig.core.schematic.layout.sheet_model import LINE_GAP, DrawnLine, Sheet,
 from riktig.core.schematic.model.elements import Device, Pole
 from riktig.core.schematic.netlist.nets import Net
 
-__all__ = ["ends_of", "net_lines", "net_marks", "wire_marks"]
+__all__ = ["ends_of", "net_lines", "net_shapes", "wire_shapes"]
 
 Spot = tuple[float, float]
 END = 1.6
 """Of an element that shows which net it is on, mm."""
 
 
-def net_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net], net: Net) -> list[Shape]:
+def net_shapes(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net], net: Net) -> list[Shape]:
     """A net everywhere it goes on a sheet, thick: its lines, and the ends of the elements that it joins.
 
     Args:
@@ -31,23 +31,23 @@ def net_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[Pin
     def thick(x1: float, y1: float, x2: float, y2: float) -> Line:
         return Line(x1, y1, x2, y2, "act", 0.9)
 
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         thick(mark.x1, mark.y1, mark.x2, mark.y2)
-        for mark in wire_marks(sheet, devices, of_pin)
+        for mark in wire_shapes(sheet, devices, of_pin)
         if isinstance(mark, Line) and mark.key == NetKey(net.id)
     ]
     for seat in sheet.seats:
         for _, x, first, last in ends_of(seat, devices):
             if first in net.pins:
-                marks.append(thick(x, seat.top, x, seat.top + END))
+                shapes.append(thick(x, seat.top, x, seat.top + END))
             if last in net.pins:
-                marks.append(thick(x, seat.bottom - END, x, seat.bottom))
+                shapes.append(thick(x, seat.bottom - END, x, seat.bottom))
     if sheet.bus:
         for line, node in enumerate(sheet.bus.nodes):
             if node in net.nodes:
                 y = sheet.bus.y + line * BUS_GAP
-                marks.append(thick(sheet.bus.x1, y, sheet.bus.x2, y))
-    return marks
+                shapes.append(thick(sheet.bus.x1, y, sheet.bus.x2, y))
+    return shapes
 
 
 def net_lines(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Line]:
@@ -58,7 +58,7 @@ def net_lines(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[Pin
         devices: All devices by their ids.
         of_pin: The net of every pin.
     """
-    found = [mark for mark in wire_marks(sheet, devices, of_pin) if isinstance(mark, Line) and mark.key]
+    found = [mark for mark in wire_shapes(sheet, devices, of_pin) if isinstance(mark, Line) and mark.key]
     if sheet.bus:
         at = {node: net for net in of_pin.values() for node in net.nodes}
         for line, node in enumerate(sheet.bus.nodes):
@@ -87,7 +87,7 @@ def ends_of(seat: SheetElement, devices: Mapping[DeviceId, Device]) -> list[tupl
     return found
 
 
-def wire_marks(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Shape]:
+def wire_shapes(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Shape]:
     """The connections of a sheet, keyed by the net of the elements that they begin or end at."""
     at: dict[Spot, PinRef] = {}
     for seat in sheet.seats:

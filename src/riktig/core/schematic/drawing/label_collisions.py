@@ -18,14 +18,14 @@ class LabelCollisions:
     """The marks of a sheet with an index of where they are."""
 
     def __init__(self) -> None:
-        self.marks: list[Shape] = []
+        self.shapes: list[Shape] = []
         self._texts: dict[tuple[int, int], list[Box]] = defaultdict(list)
         self._lines: dict[tuple[int, int], list[Box]] = defaultdict(list)
 
-    def add(self, marks: Iterable[Shape]) -> None:
+    def add(self, shapes: Iterable[Shape]) -> None:
         """Puts marks on the sheet."""
-        for mark in marks:
-            self.marks.append(mark)
+        for mark in shapes:
+            self.shapes.append(mark)
             index = self._texts if isinstance(mark, Text) else self._lines
             for box in _boxes(mark):
                 for cell in _cells(box):

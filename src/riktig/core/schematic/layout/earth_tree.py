@@ -12,7 +12,7 @@ from riktig.core.schematic.layout.sheet_model import FIRST_X, FIRST_Y
 from riktig.core.schematic.model.elements import Circuits, Device
 from riktig.core.schematic.symbols.choose import earth_sign
 
-__all__ = ["bars_of", "earth_marks", "earth_pages"]
+__all__ = ["bars_of", "earth_pages", "earth_shapes"]
 
 BARS_ON_SHEET = 3
 FIRST_BAR, BAR_STEP = FIRST_Y + 26.0, 44.0
@@ -38,7 +38,7 @@ def earth_pages(circuits: Circuits) -> int:
     return -(-len(bars_of(circuits)) // BARS_ON_SHEET)
 
 
-def earth_marks(
+def earth_shapes(
     circuits: Circuits, tags: dict[DeviceId, str], devices: Mapping[DeviceId, Device], page: int
 ) -> list[Shape]:
     """A page of the earth tree.
@@ -49,7 +49,7 @@ def earth_marks(
         devices: All devices.
         page: Counted from 0.
     """
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         Text(FIRST_X + 6, FIRST_Y + 8, "Every bond from a way of its own; taking a circuit out breaks no other's.",
              2.5, "second")
     ]  # fmt: skip
@@ -58,20 +58,20 @@ def earth_marks(
     for y, (bar, points) in zip(heights, here, strict=True):
         key = DeviceKey(bar.id)
         right = BAR_X + (len(points) + 0.4) * POINT_STEP - POINT_STEP / 2
-        marks += [
+        shapes += [
             Line(BAR_X - 16, y, max(right, BAR_X + 12), y, width=1.1, layer="circuit", key=key),
             Text(BAR_X - 15, y - 2.6, tags[bar.id], 3.0, face=Face.PRINTED_BOLD, key=key),
         ]
         for n, pin in enumerate(points):
-            marks += _point(BAR_X + n * POINT_STEP, y, pin, tags, devices)
+            shapes += _point(BAR_X + n * POINT_STEP, y, pin, tags, devices)
     for upper, lower in pairwise(heights):
         x = BAR_X - 16
-        marks.append(Line(x, upper, x, lower, width=0.35, dashed=True, layer="circuit"))
+        shapes.append(Line(x, upper, x, lower, width=0.35, dashed=True, layer="circuit"))
     if not page and heights:
-        marks += earth_sign(FIRST_X + 12, heights[0] + 3.4)
-        marks.append(Line(FIRST_X + 12, heights[0], BAR_X - 16, heights[0], width=0.35, dashed=True, layer="circuit"))
-        marks.append(Text(FIRST_X + 6, heights[0] - 2.4, "root", 2.5, "second"))
-    return marks
+        shapes += earth_sign(FIRST_X + 12, heights[0] + 3.4)
+        shapes.append(Line(FIRST_X + 12, heights[0], BAR_X - 16, heights[0], width=0.35, dashed=True, layer="circuit"))
+        shapes.append(Text(FIRST_X + 6, heights[0] - 2.4, "root", 2.5, "second"))
+    return shapes
 
 
 def _point(

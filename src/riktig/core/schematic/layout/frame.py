@@ -16,7 +16,7 @@ from riktig.core.schematic.layout.sheet_model import (
 from riktig.core.schematic.model.elements import Circuits, elements_of
 from riktig.core.schematic.symbols.choose import symbol_of, symbol_words
 
-__all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "cell_frame", "frame_marks", "legend_marks", "symbols_used"]
+__all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "cell_frame", "frame_shapes", "legend_shapes", "symbols_used"]
 
 SMALL, SMALLER = 2.6, 2.1
 ON_LEGEND = 36
@@ -36,21 +36,21 @@ class Heading:
     revision: str
 
 
-def frame_marks(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
+def frame_shapes(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
     """The frame with columns 0 to 9 and rows A to F, and the title block below it."""
     corners = ((FIRST_X, FIRST_Y), (FRAME_RIGHT, FIRST_Y), (FRAME_RIGHT, FRAME_BOTTOM), (FIRST_X, FRAME_BOTTOM))
-    marks: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    shapes: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
     for n in range(10):
         x = FIRST_X + n * COLUMN
-        marks.append(Text(x + COLUMN / 2, FIRST_Y - 2.2, str(n), SMALL, "second", align=Align.MIDDLE, layer="frame"))
+        shapes.append(Text(x + COLUMN / 2, FIRST_Y - 2.2, str(n), SMALL, "second", align=Align.MIDDLE, layer="frame"))
         if n:
-            marks.append(Line(x, FIRST_Y, x, FIRST_Y + 1.6, "second", layer="frame"))
+            shapes.append(Line(x, FIRST_Y, x, FIRST_Y + 1.6, "second", layer="frame"))
     for n, letter in enumerate("ABCDEF"):
         y = FIRST_Y + n * ROW
-        marks.append(Text(FIRST_X - 3, y + ROW / 2 + 1, letter, SMALL, "second", align=Align.MIDDLE, layer="frame"))
+        shapes.append(Text(FIRST_X - 3, y + ROW / 2 + 1, letter, SMALL, "second", align=Align.MIDDLE, layer="frame"))
         if n:
-            marks.append(Line(FIRST_X, y, FIRST_X + 1.6, y, "second", layer="frame"))
-    return marks + _title_block(sheet, heading, count)
+            shapes.append(Line(FIRST_X, y, FIRST_X + 1.6, y, "second", layer="frame"))
+    return shapes + _title_block(sheet, heading, count)
 
 
 def cell_frame(column: int, row: str = "") -> Poly:
@@ -69,7 +69,7 @@ def cell_frame(column: int, row: str = "") -> Poly:
 
 def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
     corners = ((FIRST_X, BLOCK_TOP), (FRAME_RIGHT, BLOCK_TOP), (FRAME_RIGHT, BLOCK_BOTTOM), (FIRST_X, BLOCK_BOTTOM))
-    marks: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
+    shapes: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
     said = (
         ("Job", f"{heading.number}  {heading.client}".strip()),
         ("Title", heading.title),
@@ -82,13 +82,13 @@ def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
     for n in order:
         x, width = FIRST_X + cells[n], cells[n + 1] - cells[n]
         if n:
-            marks.append(Line(x, BLOCK_TOP, x, BLOCK_BOTTOM, "second", layer="frame"))
+            shapes.append(Line(x, BLOCK_TOP, x, BLOCK_BOTTOM, "second", layer="frame"))
         what, text = said[n]
-        marks.append(Text(x + 1.6, BLOCK_TOP + 2.9, what, 1.8, "third", layer="frame"))
+        shapes.append(Text(x + 1.6, BLOCK_TOP + 2.9, what, 1.8, "third", layer="frame"))
         face = Face.BOLD if n == 2 else Face.WORDS
         for k, (line, size) in enumerate(_fitted(text, width - 3.2)):
-            marks.append(Text(x + 1.6, BLOCK_BOTTOM - 1.5 - k * 2.9, line, size, face=face, layer="frame"))
-    return marks
+            shapes.append(Text(x + 1.6, BLOCK_BOTTOM - 1.5 - k * 2.9, line, size, face=face, layer="frame"))
+    return shapes
 
 
 def _fitted(text: str, width: float) -> list[tuple[str, float]]:
@@ -108,9 +108,9 @@ def _fitted(text: str, width: float) -> list[tuple[str, float]]:
     return [(line, SMALLER) for line in reversed(lines)]
 
 
-def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list[Shape]:
+def legend_shapes(circuits: Circuits, page: int, *, north_american: bool) -> list[Shape]:
     """A page of the symbols that the sheets use, each once, with what it says; and the other signs of the drawing."""
-    marks: list[Shape] = [
+    shapes: list[Shape] = [
         Text(FIRST_X + 6, FIRST_Y + 9, "Symbols used on these sheets", 3.4, face=Face.BOLD),
         Text(
             FIRST_X + 6,
@@ -125,9 +125,9 @@ def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list
     for n, (words, kind_id, unit) in enumerate(used):
         x = FIRST_X + 15 + (n % columns) * 37.4
         y = FIRST_Y + 21 + (n // columns) * high
-        marks += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, None)
+        shapes += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, None)
         for k, part in enumerate(broken(words, 12)[:5]):
-            marks.append(Text(x + 7.5, y + 3.4 + k * 2.9, part, 2.1, "second"))
+            shapes.append(Text(x + 7.5, y + 3.4 + k * 2.9, part, 2.1, "second"))
     y = FRAME_BOTTOM - 13
     for k, line in enumerate(
         (
@@ -136,8 +136,8 @@ def legend_marks(circuits: Circuits, page: int, *, north_american: bool) -> list
             "“door” and “field” say where a device stands; without a word it stands on the plate.",
         )
     ):
-        marks.append(Text(FIRST_X + 6, y + k * 4.2, line, SMALL, "second"))
-    return marks
+        shapes.append(Text(FIRST_X + 6, y + k * 4.2, line, SMALL, "second"))
+    return shapes
 
 
 def symbols_used(circuits: Circuits) -> list[tuple[str, str, str]]:

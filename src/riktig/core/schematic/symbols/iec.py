@@ -139,15 +139,15 @@ def breaker_pole(x: float, top: float, bottom: float, key: Key | None) -> list[S
 
 def fuse_switch_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A fuse switch: a make contact whose blade carries a fuse, a slim box along it."""
-    marks = make_contact(x, top, bottom, key)
-    blade = next(m for m in marks if isinstance(m, Line) and m.x1 != m.x2)
+    shapes = make_contact(x, top, bottom, key)
+    blade = next(m for m in shapes if isinstance(m, Line) and m.x1 != m.x2)
     dx, dy = blade.x2 - blade.x1, blade.y2 - blade.y1
     across = 1.1 / (dx * dx + dy * dy) ** 0.5
     corners = tuple(
         Point(blade.x1 + part * dx + side * -dy * across, blade.y1 + part * dy + side * dx * across)
         for part, side in ((0.3, -1), (0.3, 1), (0.75, 1), (0.75, -1))
     )
-    return [*marks, Poly(corners, width=INK, closed=True, layer="circuit", key=key)]
+    return [*shapes, Poly(corners, width=INK, closed=True, layer="circuit", key=key)]
 
 
 def isolator_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:

@@ -115,6 +115,6 @@ class Chips(QWidget):
 
 
 def _said(value: Value) -> str:
-    marks = (" ✎ yours" if value.overridden else "") + (" ?" if value.unsure else "")
+    signs = (" ✎ yours" if value.overridden else "") + (" ?" if value.unsure else "")
     wrong = f" ✗ {value.shortfall}" if value.shortfall else ""
-    return f"{value.name}  {value.text}{marks}{wrong}"
+    return f"{value.name}  {value.text}{signs}{wrong}"

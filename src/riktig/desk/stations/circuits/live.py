@@ -19,7 +19,7 @@ from riktig.core.simulation import (
     StepResult,
     Touch,
     behaviour_of,
-    live_marks,
+    live_shapes,
     lock_off,
     lock_off_text,
     panel_of,
@@ -153,8 +153,8 @@ class LivePage(QWidget):
         """Shows the state of now on the sheet, the board, the log and the meter."""
         model = self.model
         sheet = self._session.evaluation.get(SHEETS).sheets[self.sheet]
-        texts = [mark for mark in self.view.drawing.marks if isinstance(mark, Text)]
-        self.view.set_overlay([*live_marks(model.panel, sheet, model.roles, model.moved), *texts])
+        texts = [mark for mark in self.view.drawing.shapes if isinstance(mark, Text)]
+        self.view.set_overlay([*live_shapes(model.panel, sheet, model.roles, model.moved), *texts])
         self.board.show_state()
         self.clock.setText(
             f"{model.panel.clock_s:.1f} s" + (f"  ·  {len(model.faults)} faults in" if model.faults else "")
@@ -365,7 +365,7 @@ class LivePage(QWidget):
 
     def _step_on(self, by: int) -> bool:
         """Chooses the next thing of the sheet without operating it."""
-        keys = list(dict.fromkeys(m.key for m in self.view.drawing.marks if isinstance(m.key, ElementKey)))
+        keys = list(dict.fromkeys(m.key for m in self.view.drawing.shapes if isinstance(m.key, ElementKey)))
         if keys:
             now = next((n for n, key in enumerate(keys) if key == self._session.selection), -by)
             self._session.select(keys[(now + by) % len(keys)])

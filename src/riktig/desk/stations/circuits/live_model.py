@@ -77,7 +77,7 @@ class LiveModel:
         if before is not None:
             go_on_from(self.panel, before)
         inject_faults(self.panel.operator_state, self.faults)
-        self.panel.settle()
+        self.panel.run_until_stable()
         self.meter = meter_of(self.panel)
         self.look()
         return True

@@ -18,7 +18,7 @@ from riktig.core.schematic import (
     CircuitTemplate,
     SheetKind,
     cell_frame,
-    net_marks,
+    net_shapes,
     sheets_with,
 )
 from riktig.core.simulation import ScriptOutcome, behaviour_of
@@ -242,10 +242,10 @@ class CircuitsStation(Station):
             return
         devices = evaluation.get(CIRCUITS).by_id
         sheets = evaluation.get(SHEETS).sheets
-        shown = {sheet.number: net_marks(sheet, devices, nets.of_pin, net) for sheet in sheets}
+        shown = {sheet.number: net_shapes(sheet, devices, nets.of_pin, net) for sheet in sheets}
         names = evaluation.get(NAMES)
         pins = ", ".join(self._label(pin) for pin in net.pins[:14]) + (" …" if len(net.pins) > 14 else "")
-        on = ", ".join(str(number) for number, marks in shown.items() if marks)
+        on = ", ".join(str(number) for number, shapes in shown.items() if shapes)
         self.hint.setText(f"{names.number.get(net.id, 'without number')}:  {pins}.  On sheet {on}.")
         self.view.set_overlay(shown[self.sheet + 1])
 
@@ -267,7 +267,7 @@ class CircuitsStation(Station):
             if on and self.sheet + 1 not in on:
                 self._turn(on[0] - 1)
         if owner and not isinstance(key, ElementKey):
-            keys |= {mark.key for mark in self.view.drawing.marks if device_of(mark.key) == owner}
+            keys |= {mark.key for mark in self.view.drawing.shapes if device_of(mark.key) == owner}
         self.view.select(frozenset(keys))
         element = self.element()
         control = element is not None and self.in_control(element)

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
-from riktig.core.door import DoorPlan, PlacedOperator, operator_marks, things_behind, with_seats
+from riktig.core.door import DoorPlan, PlacedOperator, operator_shapes, things_behind, with_seats
 from riktig.core.geometry import Align, Face, Line, Point, Rect, Shape, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.keys import DeviceKey, Key
@@ -11,7 +11,7 @@ from riktig.core.plate import RULER, Layout, Misfit, box, grown_by
 from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView, Gesture
 
-__all__ = ["DoorGesture", "DoorHost", "moved_marks"]
+__all__ = ["DoorGesture", "DoorHost", "moved_shapes"]
 
 SNAP = 1.0
 CATCH = 4.0
@@ -33,7 +33,7 @@ class DoorHost:
     mirrored: Callable[[], bool]
 
 
-def moved_marks(
+def moved_shapes(
     plan: DoorPlan,
     moved: Sequence[PlacedOperator],
     tags: Mapping[DeviceId, str],
@@ -45,22 +45,22 @@ def moved_marks(
     wrong: dict[DeviceId, Misfit] = {}
     for misfit in plan.misfits:
         wrong.setdefault(misfit.device, misfit)
-    marks: list[Shape] = list(lines)
+    shapes: list[Shape] = list(lines)
     for seat in moved:
         bad = seat.device in wrong
         body = seat.body.moved(*shift)
-        marks.append(box(body, "fails" if bad else "act", 1.2, "fails soft" if bad else "chosen"))
-        marks += operator_marks(seat, tags, shift, grown_by(plan.face), wrong=bad)
+        shapes.append(box(body, "fails" if bad else "act", 1.2, "fails soft" if bad else "chosen"))
+        shapes += operator_shapes(seat, tags, shift, grown_by(plan.face), wrong=bad)
     first = moved[0]
     leaf = plan.leaf_at(first.x)
     at = Point(first.x + RULER, first.y + RULER)
     said = f"→ {first.x - leaf.face.x:g}  ↓ {first.y:g}"
-    marks.append(Text(at.x, at.y + 24 + size, said, size, "act", Face.PRINTED_BOLD, Align.MIDDLE, backed=True))
+    shapes.append(Text(at.x, at.y + 24 + size, said, size, "act", Face.PRINTED_BOLD, Align.MIDDLE, backed=True))
     for n, one in enumerate(list(wrong.values())[:2]):
         text = one.said(tags)
         y = at.y + 24 + size * (2.6 + 1.5 * n)
-        marks.append(Text(at.x, y, text, size, "fails", Face.BOLD, Align.MIDDLE, backed=True))
-    return marks
+        shapes.append(Text(at.x, y, text, size, "fails", Face.BOLD, Align.MIDDLE, backed=True))
+    return shapes
 
 
 class DoorGesture(Gesture):
@@ -119,8 +119,8 @@ class DoorGesture(Gesture):
             lines.append(Line(x + RULER, RULER, x + RULER, plan.face.height + RULER, "act", 0.5, dashed=True))
         if y in self._ys:
             lines.append(Line(RULER, y + RULER, plan.face.width + RULER, y + RULER, "act", 0.5, dashed=True))
-        marks = moved_marks(plan, self._moved, host.tags(), host.view.legible(), lines)
-        host.view.set_overlay(marks, self._hidden)
+        shapes = moved_shapes(plan, self._moved, host.tags(), host.view.legible(), lines)
+        host.view.set_overlay(shapes, self._hidden)
 
     def _rect(self, shift: float) -> Rect:
         a, b = self._frame or (Point(0, 0), Point(0, 0))

@@ -17,7 +17,7 @@ from riktig.core.door import (
     engagement_of,
     in_column,
     in_row,
-    shadow_marks,
+    shadow_shapes,
     spread_on_door,
     things_behind,
 )
@@ -32,7 +32,7 @@ from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView
 from riktig.desk.machining import MetalPages
 from riktig.desk.session import Session
-from riktig.desk.stations.door.gestures import DoorGesture, DoorHost, moved_marks
+from riktig.desk.stations.door.gestures import DoorGesture, DoorHost, moved_shapes
 from riktig.desk.stations.door.openings_row import OpeningsRow
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import Station, plain_label, row_of, show_only
@@ -197,15 +197,15 @@ class DoorStation(Station):
             tags = self.session.evaluation.get(NAMES).tag
             things = things_behind(self.session.evaluation.get(LAYOUT), self.session.job.enclosure)
             said = [(tags.get(DeviceId(t.name.strip("{}")), t.name), t.shadow) for t in things]
-            laid = shadow_marks(said, Point(RULER, RULER))
+            laid = shadow_shapes(said, Point(RULER, RULER))
         self.view.set_laid(laid)
         wrong = {m.device for m in door.misfits}
         bad = [seat for seat in door.seats if seat.device in wrong]
         tags_of = self.session.evaluation.get(NAMES).tag
-        marks = moved_marks(door, bad, tags_of, self.view.legible()) if bad and not behind else []
+        shapes = moved_shapes(door, bad, tags_of, self.view.legible()) if bad and not behind else []
         if not behind and len(seats) == 1 and not bad:
-            marks = self._legend_of(seats[0])
-        self.view.set_overlay(marks)
+            shapes = self._legend_of(seats[0])
+        self.view.set_overlay(shapes)
         self._show_section()
 
     def _show_section(self) -> None:

@@ -95,11 +95,11 @@ class CutTick(QWidget):
                 self.piece = ""
         self.refresh()
 
-    def marks(self, drawing: Drawing) -> list[Shape]:
+    def shapes(self, drawing: Drawing) -> list[Shape]:
         """A tick on every piece of the drawing that is cut."""
         done: set[Key | None] = {PieceKey(name) for name, state in self._states.items() if state.done}
         found: dict[Key | None, Shape] = {}
-        for mark in drawing.marks:
+        for mark in drawing.shapes:
             if mark.key in done and mark.layer == "piece" and mark.key not in found:
                 box = bounds_of(mark)
                 found[mark.key] = Text(

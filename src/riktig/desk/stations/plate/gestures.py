@@ -22,7 +22,7 @@ from riktig.core.plate import (
 )
 from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView, Gesture
-from riktig.desk.stations.plate.preview import band_marks, furniture_marks, measure_marks, stand_marks
+from riktig.desk.stations.plate.preview import band_shapes, furniture_shapes, measure_shapes, stand_shapes
 
 __all__ = ["Host", "PlateGesture"]
 
@@ -119,7 +119,7 @@ class _Move(Gesture):
         hidden = self._hidden
         if len(moved) > len(self._stands):
             hidden = hidden | {DeviceKey(device) for s in moved for device in s.block.devices}
-        self._host.view.set_overlay(stand_marks(there, leads, self._host.tags(), self._host.view.legible()), hidden)
+        self._host.view.set_overlay(stand_shapes(there, leads, self._host.tags(), self._host.view.legible()), hidden)
 
     def finish(self) -> None:
         if self._moved:
@@ -143,7 +143,7 @@ class _Furnish(Gesture):
         if self._new is None:
             return
         there = with_rails_and_ducts(self._layout, *self._new)
-        self._host.view.set_overlay(furniture_marks(there, self._name, self._host.tags(), self._host.view.legible()))
+        self._host.view.set_overlay(furniture_shapes(there, self._name, self._host.tags(), self._host.view.legible()))
 
     def _furniture(self, dx: float, dy: float) -> RailsAndDucts | None:
         layout, grip = self._layout, self._from
@@ -193,7 +193,7 @@ class _Measure(Gesture):
         return Point(x if abs(x - at.x) <= CATCH else at.x, y if abs(y - at.y) <= CATCH else at.y)
 
     def move(self, at: Point) -> None:
-        self._shown = measure_marks(self._a, self._caught(at), self._host.view.legible())
+        self._shown = measure_shapes(self._a, self._caught(at), self._host.view.legible())
         self._host.view.set_overlay(self._shown)
 
     def finish(self) -> None:
@@ -208,7 +208,7 @@ class _Band(Gesture):
 
     def move(self, at: Point) -> None:
         self._b = at
-        self._host.view.set_overlay(band_marks(self._a, at))
+        self._host.view.set_overlay(band_shapes(self._a, at))
 
     def finish(self) -> None:
         a, b = self._a, self._b

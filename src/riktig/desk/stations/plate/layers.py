@@ -5,10 +5,10 @@ from PySide6.QtWidgets import QMenu, QPushButton, QWidget
 
 from riktig.core.geometry import Drawing, Shape
 from riktig.core.keys import PinKey, WireKey
-from riktig.core.plate import INSIDE_AIR, Layout, clamp_marks, heat_marks, mounted_marks, room_marks
+from riktig.core.plate import INSIDE_AIR, Layout, clamp_shapes, heat_shapes, mounted_shapes, room_shapes
 from riktig.core.production import mounted_of
 from riktig.core.views import device_of
-from riktig.core.wiring import WIRING, Wire, route_marks
+from riktig.core.wiring import WIRING, Wire, route_shapes
 from riktig.desk.session import Session
 
 __all__ = ["PlateLayers"]
@@ -63,27 +63,27 @@ class PlateLayers(QPushButton):
         """The drawing without what is switched off; the same object when nothing is."""
         if self.on(FILL):
             return drawing
-        marks = tuple(mark for mark in drawing.marks if mark.layer != "fill")
-        return Drawing(drawing.width, drawing.height, marks, drawing.title)
+        shapes = tuple(mark for mark in drawing.shapes if mark.layer != "fill")
+        return Drawing(drawing.width, drawing.height, shapes, drawing.title)
 
-    def marks(self, layout: Layout) -> list[Shape]:
+    def shapes(self, layout: Layout) -> list[Shape]:
         """Everything that is switched on."""
-        plan, marks = self._session.evaluation, list[Shape]()
+        plan, shapes = self._session.evaluation, list[Shape]()
         if self.on(HEAT):
-            marks += heat_marks(layout, plan.get(INSIDE_AIR).losses)
+            shapes += heat_shapes(layout, plan.get(INSIDE_AIR).losses)
         if self.on(ROOM):
-            marks += room_marks(layout)
+            shapes += room_shapes(layout)
         if self.on(CLAMPS):
-            marks += clamp_marks(layout)
+            shapes += clamp_shapes(layout)
         if self.on(DONE):
             moved = {one.lead: one.moved for one in mounted_of(layout, self._session.records)}
-            marks += mounted_marks(layout, moved)
+            shapes += mounted_shapes(layout, moved)
         wires = plan.get(WIRING).wires
         if self.on(WIRES):
-            marks += route_marks(wires, width=0.5)
+            shapes += route_shapes(wires, width=0.5)
         if self.on(MINE):
-            marks += route_marks(self._mine(wires))
-        return marks
+            shapes += route_shapes(self._mine(wires))
+        return shapes
 
     def _mine(self, wires: tuple[Wire, ...]) -> list[Wire]:
         """The wire that is chosen, or those that land on the device or pin that is."""

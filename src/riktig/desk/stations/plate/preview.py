@@ -7,27 +7,27 @@ from riktig.core.geometry import Align, Face, Line, Point, Rect, Shape, Text, ru
 from riktig.core.job import DeviceId
 from riktig.core.plate import RULER, Layout, Misfit, Stand, box, room_around
 
-__all__ = ["band_marks", "furniture_marks", "measure_marks", "stand_marks"]
+__all__ = ["band_shapes", "furniture_shapes", "measure_shapes", "stand_shapes"]
 
 SAID = 3
 """How many misfits are said beside a part (chosen by us: more cannot be read while dragging)."""
 
 
-def stand_marks(
+def stand_shapes(
     layout: Layout, leads: Sequence[DeviceId], tags: Mapping[DeviceId, str], size: float = 5.0
 ) -> list[Shape]:
     """Blocks where they would stand; with one, its room to the ducts as well. ``size`` of what is said, mm."""
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     moving = [stand for stand in layout.stands if stand.block.lead in leads]
     for stand in moving:
         wrong = [m for m in layout.misfits if stand.block.lead in (m.device, m.against)]
         shown = stand.body.moved(RULER, RULER)
         role = "fails" if wrong else "act"
-        marks.append(box(shown, role, 1.4, "fails soft" if wrong else "chosen"))
+        shapes.append(box(shown, role, 1.4, "fails soft" if wrong else "chosen"))
         if len(moving) == 1:
-            marks += _rooms(layout, stand, shown, size)
-            marks.append(Text(shown.x, shown.y - 3, _place(layout, stand), size, role, Face.BOLD, backed=True))
-        marks.append(
+            shapes += _rooms(layout, stand, shown, size)
+            shapes.append(Text(shown.x, shown.y - 3, _place(layout, stand), size, role, Face.BOLD, backed=True))
+        shapes.append(
             Text(
                 shown.centre.x,
                 shown.centre.y + 2,
@@ -42,8 +42,8 @@ def stand_marks(
     if moving and worst:
         foot = max(stand.body.bottom for stand in moving) + RULER
         middle = sum(stand.body.centre.x for stand in moving) / len(moving) + RULER
-        marks += _said(worst, Point(middle, foot + 2 * size), layout, tags, size)
-    return marks
+        shapes += _said(worst, Point(middle, foot + 2 * size), layout, tags, size)
+    return shapes
 
 
 def _place(layout: Layout, stand: Stand) -> str:
@@ -52,16 +52,16 @@ def _place(layout: Layout, stand: Stand) -> str:
 
 
 def _rooms(layout: Layout, stand: Stand, shown: Rect, size: float) -> list[Shape]:
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     for side, (has, needs) in room_around(stand.block, stand.body, layout.ducts).items():
         x = shown.centre.x
         y1, y2 = (shown.y - has, shown.y) if side == "above" else (shown.bottom, shown.bottom + has)
         short = "fails" if has < needs else "act"
-        marks += [
+        shapes += [
             Line(x, y1, x, y2, short, 0.6),
             Text(x + 2, (y1 + y2) / 2 + size / 2, f"{has:.0f} of {needs:.0f}", size, short, Face.BOLD, backed=True),
         ]
-    return marks
+    return shapes
 
 
 def _said(
@@ -76,17 +76,17 @@ def _said(
     ]
 
 
-def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str], size: float = 5.0) -> list[Shape]:
+def furniture_shapes(layout: Layout, name: str, tags: Mapping[DeviceId, str], size: float = 5.0) -> list[Shape]:
     """A rail or duct where it would be, with what stands on it and what it runs into."""
     rail = next((one for one in layout.rails if one.name == name), None)
     duct = layout.duct(name)
-    marks: list[Shape] = []
+    shapes: list[Shape] = []
     wrong = [m for m in layout.misfits if name in (m.device, m.against)]
     role = "fails" if wrong else "act"
     if rail:
         rect = Rect(rail.x1, rail.y - 17.5, max(rail.length, 1), 35)
         on_it = [stand for stand in layout.stands if stand.rail == rail.number]
-        marks += [box(stand.body.moved(RULER, RULER), "act", 0.8, "", dashed=True) for stand in on_it]
+        shapes += [box(stand.body.moved(RULER, RULER), "act", 0.8, "", dashed=True) for stand in on_it]
         said = f"{name} at {rail.y:g} mm, from {rail.x1:g} to {rail.x2:g}: {rail.length:g} mm long"
     elif duct:
         rect = duct.rect
@@ -95,14 +95,14 @@ def furniture_marks(layout: Layout, name: str, tags: Mapping[DeviceId, str], siz
     else:
         return []
     shown = rect.moved(RULER, RULER)
-    marks += [
+    shapes += [
         box(shown, role, 1.4, "fails soft" if wrong else "chosen"),
         Text(max(shown.x, RULER), shown.y - 3, said, size, role, Face.BOLD, backed=True),
     ]
-    return marks + (_said(wrong, Point(shown.centre.x, shown.bottom + 2 * size), layout, tags, size) if wrong else [])
+    return shapes + (_said(wrong, Point(shown.centre.x, shown.bottom + 2 * size), layout, tags, size) if wrong else [])
 
 
-def measure_marks(a: Point, b: Point, size: float = 6.0) -> list[Shape]:
+def measure_shapes(a: Point, b: Point, size: float = 6.0) -> list[Shape]:
     """A measure between two points of the drawing: along, down and straight, mm."""
     along, down = abs(b.x - a.x), abs(b.y - a.y)
     middle = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
@@ -118,7 +118,7 @@ def measure_marks(a: Point, b: Point, size: float = 6.0) -> list[Shape]:
     ]
 
 
-def band_marks(a: Point, b: Point) -> list[Shape]:
+def band_shapes(a: Point, b: Point) -> list[Shape]:
     """The frame that is drawn round parts to choose them."""
     rect = Rect(min(a.x, b.x), min(a.y, b.y), abs(a.x - b.x), abs(a.y - b.y))
     return [box(rect, "act", 0.6, dashed=True)]

@@ -40,7 +40,7 @@ from riktig.desk.stations.plate.keys import PlateKeys
 from riktig.desk.stations.plate.layers import PlateLayers
 from riktig.desk.stations.plate.parts_page import PartsPage
 from riktig.desk.stations.plate.plan_run import PlanRun
-from riktig.desk.stations.plate.preview import stand_marks
+from riktig.desk.stations.plate.preview import stand_shapes
 from riktig.desk.stations.plate.shelf_row import ShelfRow
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import Station, plain_label, row_of, show_only
@@ -238,15 +238,15 @@ class PlateStation(Station):
         self.fields.show_numbers(self._name(thing), numbers_of(layout, thing) if thing else ())
         if not self._planning:
             self.view.set_laid(())
-            self.view.set_overlay(self.cut_tick.marks(self.view.drawing) if self.cutting.isChecked() else ())
+            self.view.set_overlay(self.cut_tick.shapes(self.view.drawing) if self.cutting.isChecked() else ())
             self.cut_tick.show_piece(self.session.selection)
             return
-        self.view.set_laid(self.layers.marks(layout))
+        self.view.set_laid(self.layers.shapes(layout))
         wrong = {m.device for m in layout.misfits}
-        marks = [
-            mark for lead in sorted(wrong) for mark in stand_marks(layout, [lead], self._tags(), self.view.legible())
+        shapes = [
+            mark for lead in sorted(wrong) for mark in stand_shapes(layout, [lead], self._tags(), self.view.legible())
         ]
-        self.view.set_overlay(marks)
+        self.view.set_overlay(shapes)
 
     def _thing(self, layout: Layout) -> Stand | Rail | Duct | None:
         """What the numbers are of: one part, or a rail or duct."""
