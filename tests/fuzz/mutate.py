@@ -50,7 +50,7 @@ def mutated_json(text: str, rng: random.Random) -> str:
             case 0:
                 _put(holder, key, rng.choice(WILD))
             case 1 | 2:
-                _put(holder, key, _alike(holder[key], places, rng))  # type: ignore[index]
+                _put(holder, key, json.loads(json.dumps(_alike(holder[key], places, rng))))  # type: ignore[index]
             case 3 if isinstance(holder, dict):
                 holder.pop(str(key), None)
             case 4 if isinstance(holder, list):  # copies, for a list that held itself could not be written

@@ -1,6 +1,7 @@
 """Second opinions: graph library, geometry library, and readers of the files we write."""
 
 import re
+from itertools import pairwise
 from pathlib import Path
 
 import ezdxf
@@ -10,14 +11,17 @@ import pytest
 from pypdf import PdfReader
 from shapely import box as shape
 
+from riktig.core.catalogue import Can, Side
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import LISTS, export_all, schedule
+from riktig.core.geometry import Point, Rect
 from riktig.core.holes import HOLES
-from riktig.core.job import Insertable, Job, RunLamp, add_load
-from riktig.core.plate import LAYOUT
+from riktig.core.job import Insertable, Job, PinRef, RunLamp, add_load
+from riktig.core.plate import LAYOUT, Layout
 from riktig.core.schematic import CIRCUITS, NETS, insert_contact, with_names_recorded
 from riktig.core.wiring import WIRING, Router
+from riktig.demo_job import DEMOS
 from tests.core.schematic.builders import START, STOP, one_motor
 from tests.effort import some
 from tests.outside.test_circuits_outside import components
@@ -54,21 +58,53 @@ def test_the_wires_of_a_net_join_exactly_its_clamps(name: str) -> None:
     assert nx.is_forest(graph)
 
 
-def test_ways_through_the_ducts_are_the_shortest_by_another_library() -> None:
-    evaluation = Evaluation(one_motor())
-    job = evaluation.document
-    router = Router(
-        evaluation.get(LAYOUT), evaluation.get(DOOR), evaluation.get(CIRCUITS).devices, job.enclosure, job.practice
-    )
+TOUCHING_MM = 0.5
+"""Ducts so near each other are joined: what a saw cut leaves."""
+
+
+def duct_graph(layout: Layout, pins: dict[PinRef, tuple[Point, Side]]) -> "nx.Graph[object]":
+    """The ducts as a graph, made from the drawing of the plate alone.
+
+    Their middle lines, where they cross, and straight down or up from each pin to the nearest level duct on its side.
+    """
     graph: nx.Graph[object] = nx.Graph()
-    for a, b, length, _ in router._edges:
-        known = graph.get_edge_data(a, b, {"weight": float("inf")})["weight"]
-        graph.add_edge(a, b, weight=min(length, known))
-    for wire in some(evaluation.get(WIRING).wires):
-        a, b = router._of_pin[wire.start.pin], router._of_pin[wire.end.pin]
-        assert router.length(wire.start.pin, wire.end.pin) == pytest.approx(
-            nx.dijkstra_path_length(graph, a, b), abs=1e-3
-        )
+    levels = [duct.rect for duct in layout.ducts if not duct.upright]
+    uprights = [duct.rect for duct in layout.ducts if duct.upright]
+    stops: dict[Rect, list[tuple[float, float]]] = {rect: [] for rect in (*levels, *uprights)}
+    for level in levels:
+        for upright in uprights:
+            across = shape(upright.x, upright.y, upright.right, upright.bottom).buffer(TOUCHING_MM)
+            if shape(level.x, level.y, level.right, level.bottom).intersects(across):
+                at = (upright.centre.x, level.centre.y)
+                stops[level].append(at)
+                stops[upright].append(at)
+    for pin, (at, side) in pins.items():
+        on_side = [r for r in levels if (r.centre.y < at.y) == (side is Side.TOP)] or levels
+        level = min(on_side, key=lambda rect: abs(rect.centre.y - at.y))
+        way_in = (at.x, level.centre.y)
+        stops[level].append(way_in)
+        graph.add_edge(pin, way_in, weight=abs(at.y - level.centre.y))
+    for rect, places in stops.items():
+        for one, other in pairwise(sorted(places, key=lambda place: place[rect in uprights])):
+            graph.add_edge(one, other, weight=abs(one[0] - other[0]) + abs(one[1] - other[1]))
+    return graph
+
+
+@pytest.mark.parametrize("job", [one_motor(), *(make() for make in DEMOS.values())], ids=["one motor", *DEMOS])
+def test_ways_through_the_ducts_are_the_shortest_by_another_library(job: Job) -> None:
+    evaluation = Evaluation(job)
+    layout, devices = evaluation.get(LAYOUT), evaluation.get(CIRCUITS).by_id
+    router = Router(layout, evaluation.get(DOOR), tuple(devices.values()), job.enclosure, job.practice)
+    wires = [wire for wire in evaluation.get(WIRING).wires if not wire.via_door]
+    pins: dict[PinRef, tuple[Point, Side]] = {}
+    for pin in {end for wire in wires for end in (wire.start.pin, wire.end.pin)}:
+        seat, kind = layout.seat(pin.device), devices[pin.device].kind
+        if seat is not None and not kind.can(Can.EARTH_STUD):
+            pins[pin] = (seat.pin_point(pin.marking), seat.side_of(kind.pin(pin.marking)))
+    graph = duct_graph(layout, pins)
+    for wire in some(wire for wire in wires if {wire.start.pin, wire.end.pin} <= pins.keys()):
+        shortest = nx.dijkstra_path_length(graph, wire.start.pin, wire.end.pin)
+        assert router.length(wire.start.pin, wire.end.pin) == pytest.approx(shortest, abs=1e-3)
 
 
 @pytest.mark.parametrize("name", ["demonstration", "with a field contact"])
