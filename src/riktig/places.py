@@ -4,12 +4,17 @@ from pathlib import Path
 
 import platformdirs
 
-__all__ = ["keys_folder", "log_folder", "settings_file"]
+__all__ = ["keys_folder", "log_folder", "settings_file", "window_file"]
 
 
 def settings_file() -> Path:
     """The file of the house's own practice, in the user's settings."""
     return platformdirs.user_config_path("riktig") / "house.json"
+
+
+def window_file() -> Path:
+    """Where the window stood when it was closed."""
+    return platformdirs.user_config_path("riktig") / "window.ini"
 
 
 def keys_folder() -> Path:
@@ -18,5 +23,5 @@ def keys_folder() -> Path:
 
 
 def log_folder() -> Path:
-    """Reports of faults."""
+    """The log of the program and reports of faults."""
     return platformdirs.user_state_path("riktig")

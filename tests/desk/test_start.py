@@ -5,13 +5,14 @@ import sys
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QSettings, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMainWindow, QPushButton
 
-from riktig.desk.first_window import FirstWindow
+from riktig.desk.first_window import SIZE, FirstWindow
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
+from riktig.log_file import LOG, begin_log
 from tests.desk.conftest import Waiter
 
 SAY = "\nimport sys\nprint(*sorted(name for name in sys.modules if not name.startswith('_')))"
@@ -20,7 +21,7 @@ FIRST = (
 import os
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 from riktig.desk.app import application
-from riktig.desk.first_window import FirstWindow
+from riktig.desk.first_window import SIZE, FirstWindow
 app = application()
 window = FirstWindow(lambda: sys.exit())
 window.show()
@@ -95,3 +96,44 @@ def test_the_first_screen_offers_the_newest_jobs(tmp_path: Path, monkeypatch: py
     first = FirstWindow(QMainWindow)
     assert any(button.text() == "KS-0417" for button in first.findChildren(QPushButton))
     first.deleteLater()
+
+
+def test_the_window_stands_where_it_stood(tmp_path: Path) -> None:
+    settings = QSettings(str(tmp_path / "window.ini"), QSettings.Format.IniFormat)
+    first = FirstWindow(QMainWindow, "KS-0417.riktig", settings)
+    assert (first.width(), first.height()) == SIZE
+    first.resize(720, 540)  # a window is never restored larger than its screen, here 800 by 800
+    first.close()
+    settings.sync()
+    again = FirstWindow(
+        QMainWindow, "KS-0417.riktig", QSettings(str(tmp_path / "window.ini"), QSettings.Format.IniFormat)
+    )
+    assert (again.width(), again.height()) == (720, 540)
+    for window in (first, again):
+        window.deleteLater()
+
+
+def test_what_the_program_says_and_its_faults_are_in_the_log(
+    session: Session, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("riktig.log_file.log_folder", lambda: tmp_path / "state")
+    before = list(LOG.handlers)
+    begin_log()
+    try:
+        session.say("The supply is 400 V.")
+        session.say("That cannot be planned.", wrong=True)
+        text = (tmp_path / "state" / "riktig.log").read_text(encoding="utf-8")
+    finally:
+        for handler in set(LOG.handlers) - set(before):
+            LOG.removeHandler(handler)
+            handler.close()
+    assert "INFO The supply is 400 V." in text
+    assert "wrong: That cannot be planned." in text
+
+
+def test_a_log_that_cannot_be_written_stops_nothing(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    (tmp_path / "file").write_text("in the way")
+    monkeypatch.setattr("riktig.log_file.log_folder", lambda: tmp_path / "file" / "state")
+    before = list(LOG.handlers)
+    begin_log()
+    assert LOG.handlers == before

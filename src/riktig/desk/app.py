@@ -7,13 +7,14 @@ from importlib import import_module
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QCoreApplication, QTimer
+from PySide6.QtCore import QCoreApplication, QSettings, QTimer
 from PySide6.QtGui import QIcon, QPixmap
 from PySide6.QtWidgets import QApplication
 
 from riktig.desk.first_window import FirstWindow
 from riktig.desk.garbage import GarbageCollector
 from riktig.desk.theme import DARK, load_fonts, words_font
+from riktig.places import window_file
 
 if TYPE_CHECKING:  # loaded when the first screen has been painted
     from riktig.desk.session import Session
@@ -76,6 +77,9 @@ def run_window(path: Path | None) -> int:
     app = application()
 
     def make() -> "MainWindow":
+        from riktig.log_file import begin_log  # late, as below
+
+        begin_log()
         window = make_window()
         if path is None:
             QTimer.singleShot(0, warm_up)
@@ -83,7 +87,7 @@ def run_window(path: Path | None) -> int:
             window.show_start()
         return window
 
-    first = FirstWindow(make, path.name if path else "")
+    first = FirstWindow(make, path.name if path else "", QSettings(str(window_file()), QSettings.Format.IniFormat))
     first.show()
     return app.exec()
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import QByteArray, QSettings, QTimer
 from PySide6.QtGui import QCloseEvent, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QVBoxLayout, QWidget
 
@@ -13,6 +13,7 @@ from riktig.desk.widgets.small import plain_label
 __all__ = ["FirstWindow"]
 
 SIZE = (1280, 800)
+GEOMETRY = "geometry"
 SIDES = (198, 306)
 """Widths of the route card and of the passport, so that nothing moves when they come, px."""
 
@@ -25,16 +26,21 @@ class FirstWindow(QMainWindow):
     Args:
         make: Loads and makes the window of the program; called once, after the first painting.
         opening: The name of the job that is being opened; "" for the first screen.
+        settings: Keeps where the window stood; None keeps nothing.
     """
 
-    def __init__(self, make: Callable[[], QMainWindow], opening: str = "") -> None:
+    def __init__(self, make: Callable[[], QMainWindow], opening: str = "", settings: QSettings | None = None) -> None:
         super().__init__()
+        self._settings = settings
         self._make: Callable[[], QMainWindow] | None = make
         self.inner: QMainWindow | None = None
         self.setWindowTitle("Riktig")
         self.setPalette(palette(LIGHT))
         self.setStyleSheet(style_sheet(LIGHT))
         self.resize(*SIZE)
+        stood = settings.value(GEOMETRY) if settings is not None else None
+        if isinstance(stood, QByteArray):
+            self.restoreGeometry(stood)
         self.setCentralWidget(_opening_page(opening) if opening else _first_page())
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -58,6 +64,8 @@ class FirstWindow(QMainWindow):
         if self.inner is not None and not self.inner.close():
             event.ignore()
             return
+        if self._settings is not None:
+            self._settings.setValue(GEOMETRY, self.saveGeometry())
         event.accept()
 
 

@@ -13,6 +13,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.store import dump_job
 from riktig.desk.session import Session
 from riktig.fault_report import free_name, write_report
+from riktig.log_file import LOG
 
 __all__ = ["Rescued", "install", "rescue"]
 
@@ -52,6 +53,7 @@ def rescue(session: Session, error: BaseException, folder: Path | None = None) -
             ]
             break
     lines += ["What the session said last:", *(f"  {text}" for text in session.log)]
+    LOG.error("a fault of the program", exc_info=error)
     report = write_report(error, session.clock(), lines, folder=folder or beside, stem=f"{stem}-fault")
     return Rescued(report, kept_at)
 

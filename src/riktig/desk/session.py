@@ -19,6 +19,7 @@ from riktig.core.proving import TESTS, Results, results_of
 from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING
+from riktig.log_file import LOG
 
 __all__ = ["Session"]
 
@@ -291,6 +292,7 @@ class Session(QObject):
     def say(self, text: str, *, wrong: bool = False) -> None:
         """Says something to the user in the one place for it."""
         self.log = (*self.log[-50:], text)
+        LOG.info("%s%s", "wrong: " if wrong else "", text)
         self.said.emit(text, wrong)
 
     def close(self) -> None:
