@@ -90,6 +90,7 @@ def test_the_program_takes_the_place_of_the_first_screen(session: Session, wait_
     assert first.close()
 
 
+@pytest.mark.usefixtures("app")
 def test_the_first_screen_offers_the_newest_jobs(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr("riktig.desk.first_window.jobs_folder", lambda: tmp_path)
     (tmp_path / "KS-0417.riktig").write_bytes(b"")
@@ -98,6 +99,7 @@ def test_the_first_screen_offers_the_newest_jobs(tmp_path: Path, monkeypatch: py
     first.deleteLater()
 
 
+@pytest.mark.usefixtures("app")
 def test_the_window_stands_where_it_stood(tmp_path: Path) -> None:
     settings = QSettings(str(tmp_path / "window.ini"), QSettings.Format.IniFormat)
     first = FirstWindow(QMainWindow, "KS-0417.riktig", settings)

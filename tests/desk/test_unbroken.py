@@ -1,14 +1,17 @@
 """The window takes whatever is done to it and to its file: clocks and searches that go on, files that go away."""
 
 import os
+import re
 import sys
 from pathlib import Path
 
 import pytest
+import shiboken6
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMessageBox
 
+import riktig.desk as desk_package
 from riktig.cli import main
 from riktig.core.edits import AddLoad, ChangeLoad, SetHeading, SetPractice
 from riktig.core.evaluation import Evaluation
@@ -236,3 +239,29 @@ def test_a_monkey_at_mouse_and_keys_finds_no_fault(window: MainWindow, session: 
     assert session.file
     assert tuple(session.file.records()) == records, "what the window shows is what the file holds"
     assert Evaluation(session.job).document == session.file.job()
+
+
+def test_what_waits_for_the_next_turn_of_the_loop_goes_with_its_window(
+    session: Session, faults: list[BaseException]
+) -> None:
+    """A call that came after the window was gone touched what was gone; the binding ended the program for it."""
+    window = MainWindow(session)
+    window.show()
+    settle_window()
+    session.edit("title", SetHeading({"title": "one more"}))
+    window.close()
+    shiboken6.delete(window)
+    for _ in range(5):
+        QTest.qWait(2)
+    assert faults == []
+
+
+def test_every_call_for_later_names_whom_it_goes_with() -> None:
+    """``QTimer.singleShot`` with a method and no object to go with calls it even when its widget is gone."""
+    desk = Path(desk_package.__file__).parent
+    alone = [
+        f"{path.name}: {call.group()}"
+        for path in sorted(desk.rglob("*.py"))
+        for call in re.finditer(r"singleShot\(\w+, (?:self\.\w+|lambda)[^\n]*", path.read_text(encoding="utf-8"))
+    ]
+    assert alone == []

@@ -48,7 +48,7 @@ class FirstWindow(QMainWindow):
         super().paintEvent(event)
         if self._make is not None:
             make, self._make = self._make, None
-            QTimer.singleShot(0, lambda: self._take_in(make()))
+            QTimer.singleShot(0, self, lambda: self._take_in(make()))
 
     def _take_in(self, window: QMainWindow) -> None:
         self.inner, wanted = window, window.focusWidget()

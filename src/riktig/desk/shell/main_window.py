@@ -214,7 +214,7 @@ class MainWindow(QMainWindow):
         self.strip.show_job(self.session.job)
         self._show_title()
         self._refresh_current()
-        QTimer.singleShot(0, self._refresh_shell)
+        QTimer.singleShot(0, self, self._refresh_shell)
 
     def _show_title(self) -> None:
         """The job's number, and its file where that is called otherwise."""
@@ -225,7 +225,7 @@ class MainWindow(QMainWindow):
     def _records_changed(self) -> None:
         self._all_stale()
         self._refresh_current()
-        QTimer.singleShot(0, self._refresh_shell)
+        QTimer.singleShot(0, self, self._refresh_shell)
 
     def _all_stale(self) -> None:
         for station in self.stations.values():
