@@ -467,8 +467,7 @@ def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) 
     assert any(label.text() == tag for label in window.passport.findChildren(QLabel)), "the passport is headed by it"
     pen, sheets = session.evaluation.get(SHEET_PEN), session.evaluation.get(SHEETS).sheets
     drawn = [shape for n in range(len(sheets)) for shape in pen.drawing(n).shapes if isinstance(shape, Text)]
-    named = {shape.text for shape in drawn if shape.key == read_key("device:c1.K")}
-    assert tag in named, "and so is the contactor on its sheet"
+    assert any(shape.text == tag for shape in drawn), "and so is the contactor on its sheet"
 
 
 def test_the_function_tests_can_be_read_but_not_led_while_they_are_shut(window: MainWindow, session: Session) -> None:

@@ -68,9 +68,10 @@ def test_every_way_is_joined_and_as_short_as_any(job: Job) -> None:
 def test_each_step_begins_at_the_potential_where_the_one_before_ends(job: Job) -> None:
     evaluation = Evaluation(job)
     circuits, nets = evaluation.get(CIRCUITS), evaluation.get(NETS)
+    assert any(trace(evaluation.get(TRACER), device.id).paths for device in circuits.devices)
     for device in some(circuits.devices):
-        for way in some(trace(evaluation.get(TRACER), device.id).paths):
-            for one, other in some(zip(way.steps, way.steps[1:], strict=False)):
+        for way in trace(evaluation.get(TRACER), device.id).paths:
+            for one, other in zip(way.steps, way.steps[1:], strict=False):
                 assert nets.of_pin[one.crossing.leaves] is nets.of_pin[other.crossing.enters], (device.id, way.why)
             if way.begins and way.steps:
                 assert nets.of_pin[way.begins] is nets.of_pin[way.steps[0].crossing.enters], (device.id, way.why)

@@ -3,7 +3,6 @@
 from itertools import pairwise
 
 import pytest
-from tests.effort import some
 
 from riktig.core.catalogue import Clamp, Kind, Mounting, Part, kind, kinds, part, parts, parts_of
 
@@ -22,7 +21,7 @@ def test_a_kinds_units_join_its_own_pins(one: Kind) -> None:
 def test_a_part_that_is_placed_has_a_size_and_clamps(one: Part) -> None:
     if one.kind.mounting is not Mounting.FIELD:
         assert min(one.width, one.height, one.depth) > 0
-    for pin in some(one.kind.pins):
+    for pin in one.kind.pins:
         if pin.clamp in (Clamp.POWER, Clamp.CONTROL):
             clamp = one.clamp(pin.name)
             assert 0 < clamp.min_mm2 < clamp.max_mm2

@@ -248,7 +248,7 @@ def test_whatever_gestures_do_no_overlap_goes_unsaid_and_undo_is_exact(gestures:
         there = Evaluation(job).get(LAYOUT)
         said = {name for m in there.misfits for name in (m.device, m.against)}
         owner = {device: s.block.lead for s in there.stands for device in s.block.devices}
-        for a, b in some(overlaps(there)):
+        for a, b in overlaps(there):
             names = {owner.get(DeviceId(a), DeviceId(a)), owner.get(DeviceId(b), DeviceId(b))}
             loose = {"c0.E.box"} & {a, b}
             assert loose or len(names) == 1 or names & said, f"{a} over {b} goes unsaid"

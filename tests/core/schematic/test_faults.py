@@ -32,7 +32,6 @@ from riktig.core.schematic import (
 from riktig.core.schematic.faults.find import find_faults
 from tests.core.schematic.builders import COIL, START, STOP, one_motor
 from tests.core.schematic.samples import SAMPLES, sample
-from tests.effort import some
 
 
 def own(*rungs: tuple[str, str, str], devices: tuple[OwnDevice, ...] = ()) -> Job:
@@ -187,7 +186,7 @@ def test_contact_numbers_follow_the_published_convention(kind: object) -> None:
     and coils A1-A2 by the same. A changeover contact has its common on ..1 and is used to ..4 or ..2.
     """
     ends = {Behaviour.NC: ({"1", "2"}, {"5", "6"}), Behaviour.NO: ({"3", "4"}, {"7", "8"}, {"1", "4"}, {"5", "8"})}
-    for unit in some(kind.units):  # type: ignore[attr-defined]
+    for unit in kind.units:  # type: ignore[attr-defined]
         digits = [pin for pin in unit.pins if len(pin) == 2 and pin.isdigit()]
         if unit.behaviour in ends and len(digits) == 2 and unit.symbol != "contactor":
             assert {pin[1] for pin in digits} in ends[unit.behaviour], (unit.name, unit.behaviour)

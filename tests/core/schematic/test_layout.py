@@ -15,6 +15,7 @@ from riktig.core.job import (
     Command,
     DeviceId,
     ElementId,
+    Insertable,
     Job,
     Numbering,
     Start,
@@ -36,6 +37,7 @@ from riktig.core.schematic import (
     Series,
     SheetKind,
     elements_of,
+    insert_contact,
     lay_out,
     renumber,
     with_names_recorded,
@@ -44,7 +46,7 @@ from riktig.core.schematic.layout.branch_layout import height_of, width_of
 from riktig.core.schematic.layout.sheet_model import FRAME_BOTTOM, FRAME_RIGHT, MOST_COLUMNS, RAIL_BOTTOM, RAIL_TOP
 from riktig.core.schematic.layout.split_rungs import RungPiece, is_cut, split_rung
 from riktig.demo_job import DEMOS, demo_job
-from tests.core.schematic.builders import one_motor
+from tests.core.schematic.builders import STOP, one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some, times
 
@@ -72,7 +74,16 @@ def numbered(name: str, scheme: Numbering) -> Job:
     return renumber(set_practice(demo_job(name), numbering=scheme))
 
 
+def long_path() -> Job:
+    """A control path with so many stop buttons that it is cut."""
+    job = one_motor()
+    for n in range(14):
+        job = insert_contact(job, STOP, Insertable.STOP_BUTTON, f"stop {n}")
+    return with_names_recorded(job)
+
+
 JOBS = {
+    "a path that is cut": long_path(),
     **{f"demonstration {name}": demo_job(name) for name in DEMOS},
     **SAMPLES,
     "thirty starters": thirty_starters(),
@@ -163,13 +174,19 @@ def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
 def test_every_arrow_has_its_partner(name: str) -> None:
     sheets = Evaluation(JOBS[name]).get(SHEETS).sheets
     arrows = [(sheet.number, arrow) for sheet in sheets for arrow in sheet.arrows]
-    for number, arrow in some(arrows):
+    for number, arrow in arrows:
         assert arrow.at.sheet == number
         partners = [b for n, b in arrows if n == arrow.to.sheet and b.node == arrow.node and b.to == arrow.at]
         assert any(b.at == arrow.to and b.onward != arrow.onward for b in partners), arrow
-    for node in some({rail.node for sheet in sheets for rail in sheet.rails if is_cut(rail.node)}):
+    for node in {rail.node for sheet in sheets for rail in sheet.rails if is_cut(rail.node)}:
         ends = [arrow for _, arrow in arrows if arrow.node == node]
         assert len(ends) >= 2, "a path that was cut goes on somewhere"
+
+
+def test_there_are_arrows_and_paths_that_were_cut_among_the_jobs() -> None:
+    sheets = [sheet for job in JOBS.values() for sheet in Evaluation(job).get(SHEETS).sheets]
+    assert any(sheet.arrows for sheet in sheets)
+    assert any(is_cut(rail.node) for sheet in sheets for rail in sheet.rails)
 
 
 @pytest.mark.parametrize("name", JOBS)

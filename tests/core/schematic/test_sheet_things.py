@@ -187,6 +187,6 @@ def test_power_paths_stand_on_power_sheets_and_control_paths_on_control_sheets()
         evaluation = Evaluation(sample(name))
         bands = {e.id: r.band for r in evaluation.get(CIRCUITS).rungs for e in elements_of(r.path)}
         for sheet in some(evaluation.get(SHEETS).sheets):
-            for seat in some(sheet.seats):
+            for seat in sheet.seats:
                 power = bands[seat.element.id] in (Band.POWER, Band.INCOMING)
                 assert power is (sheet.kind is SheetKind.POWER), (name, seat.element.id)

@@ -121,7 +121,7 @@ class TestBothWays:
     def test_its_operators_on_the_door_do_not_touch(self) -> None:
         seats = Evaluation(demo_job()).get(DOOR).seats
         for n, one in some(enumerate(seats)):
-            for other in some(seats[n + 1 :]):
+            for other in seats[n + 1 :]:
                 assert abs(one.x - other.x) >= 30 or abs(one.y - other.y) >= 40, (one.device, other.device)
 
 

@@ -110,7 +110,7 @@ def test_a_wire_is_drawn_by_its_corners_alone_and_along_its_whole_way() -> None:
         drawn = next((m for m in route_shapes((wire,), shift=0.0) if isinstance(m, Poly)), None)
         if drawn is None:
             continue
-        for a, b, c in some(zip(drawn.points, drawn.points[1:], drawn.points[2:], strict=False)):
+        for a, b, c in zip(drawn.points, drawn.points[1:], drawn.points[2:], strict=False):
             straight = (a.x == b.x == c.x) or (a.y == b.y == c.y)
             assert not straight or (b.x - a.x) * (c.x - b.x) + (b.y - a.y) * (c.y - b.y) < 0
         assert (drawn.points[0], drawn.points[-1]) == (wire.route[0], wire.route[-1])
