@@ -44,8 +44,10 @@ from riktig.core.job import (
     set_box,
     set_enclosure,
 )
+from riktig.core.keys import DeviceKey
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import add_circuit, with_names_recorded
+from riktig.core.schematic import CIRCUITS, PLATE_BOND, add_circuit, with_names_recorded
+from riktig.core.sizing import SIZING
 from riktig.demo_job import demo_job
 
 
@@ -297,3 +299,11 @@ class TestOrder:
             tour = nx.approximation.threshold_accepting_tsp(graph, "greedy", source=0, seed=seed, max_iterations=30)
             best = min(best, sum(graph[a][b]["weight"] for a, b in pairwise(tour)))
         assert mine <= best * 1.1
+
+
+def test_the_stud_that_bonds_the_plate_has_its_tapped_hole() -> None:
+    evaluation = Evaluation(one_motor())
+    stud = next(d for d in evaluation.get(CIRCUITS).devices if d.role == PLATE_BOND)
+    holes = [hole for hole in evaluation.get(HOLES) if hole.where == DeviceKey(stud.id)]
+    assert [hole.tap for hole in holes] == [evaluation.get(SIZING).parts[stud.id].screw]
+    assert holes[0].tool is Tool.TAP

@@ -11,6 +11,7 @@ from riktig.core.geometry import Text
 from riktig.core.job import Job, MarkerText
 from riktig.core.keys import Key, PlaceKey, WireKey, read_key
 from riktig.core.labels import INDEX, LABELS, NAME_INDEX, SYNONYMS, Medium, draw_medium, find
+from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
 
@@ -161,3 +162,9 @@ def test_a_tag_by_another_set_of_letters_comes_behind_what_is_really_called_so()
 def test_nothing_typed_finds_nothing(evaluation: Evaluation[Job]) -> None:
     assert find(evaluation.get(INDEX), "  ") == ()
     assert find(evaluation.get(INDEX), "no such thing") == ()
+
+
+def test_a_cable_is_marked_at_both_of_its_ends(evaluation: Evaluation[Job]) -> None:
+    cables = evaluation.get(LABELS).on(Medium.CABLE)
+    assert len(cables) == len(evaluation.get(STRIPS).cables)
+    assert {label.copies for label in some(cables)} == {2}

@@ -176,3 +176,12 @@ def test_a_skipped_test_is_not_a_passed_one() -> None:
     found = results(job, skipped)
     assert found.count(Outcome.SKIPPED) == 1
     assert "1 dead tests are not passed" in shut_because(found, ProvingStage.ENERGISE)
+
+
+def test_a_bond_passes_up_to_its_conductor_its_leads_and_a_tenth_of_an_ohm() -> None:
+    """A metre or two of conductor is some 0.01 Ω, the leads 0.2 Ω, contacts 0.1 Ω at most: 0.3 Ω (common practice)."""
+    bonds = plan_of(one_motor()).of(ProvingStage.BONDS)
+    assert len(bonds) >= 4
+    for bond in bonds:
+        assert judge(bond, 0.29) is Outcome.PASSED
+        assert judge(bond, 0.5) is Outcome.FAILED

@@ -245,3 +245,17 @@ def test_all_unknown_fields_are_said_at_once() -> None:
     with pytest.raises(RiktigError) as caught:
         load_job('{"format": 1, "job": {"a": 1, "b": 2, "supply": {"c": 3}}}')
     assert {f.where for f in caught.value.faults} == {"$.job.a", "$.job.b", "$.job.supply.c"}
+
+
+def test_a_file_that_sqlite_finds_unsound_is_refused_though_every_row_can_be_read(tmp_path: Path) -> None:
+    """A free list that counts pages which are not there: only a look through the whole file finds it."""
+    path = tmp_path / "unsound.riktig"
+    JobFile.create(path, new_job("A", "sound"), who="Ida", at="t").close()
+    data = bytearray(path.read_bytes())
+    data[36:40] = (5).to_bytes(4, "big")  # the count of free pages (SQLite's file format, section 1.3)
+    path.write_bytes(data)
+    with sqlite3.connect(path) as db:
+        assert db.execute("SELECT count(*) FROM revision").fetchone() == (1,)
+    with pytest.raises(RiktigError, match="damaged"):
+        JobFile(path)
+    assert path.read_bytes() == bytes(data), "it is not touched"

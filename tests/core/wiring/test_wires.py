@@ -17,11 +17,13 @@ from riktig.core.job import (
     DoorOrder,
     Insertable,
     Job,
+    LoadKind,
     PinRef,
     add_load,
     new_job,
     read_pin,
     set_practice,
+    set_supply,
 )
 from riktig.core.keys import BatchKey
 from riktig.core.plate import LAYOUT, Duct
@@ -281,3 +283,18 @@ def test_pictures_show_every_batch_and_the_way_of_a_wire() -> None:
 
     small = mini_plate(evaluation.get(LAYOUT), wiring.wires, frozenset({"c1.K"}))
     assert small.width >= evaluation.get(LAYOUT).plate.width
+
+
+def test_the_neutral_of_a_load_is_as_thick_as_its_line_and_that_of_control_is_not() -> None:
+    """A single-phase heater of 6 kW: what comes back through its neutral is what its line brings (common practice)."""
+    job = add_load(set_supply(new_job("N", "neutral"), neutral=True), "heater", 6.0, kind=LoadKind.HEATER, phases=1)
+    evaluation = Evaluation(with_names_recorded(job))
+    of_pin = evaluation.get(NETS).of_pin
+    mm2 = {wire.key: wire.mm2 for wire in evaluation.get(WIRING).wires}
+    line = {wire.mm2 for wire in evaluation.get(WIRING).wires if "c1.X.L" in wire.key}
+    neutral = {wire.mm2 for wire in evaluation.get(WIRING).wires if "c1.X.N" in wire.key}
+    assert line == neutral
+    assert len(neutral) == 1
+    control = next(w for w in evaluation.get(WIRING).wires if "c1.K:A2" in w.key and "c0.NB" in w.key)
+    assert of_pin[control.start.pin].net_class is NetClass.NEUTRAL
+    assert mm2[control.key] < min(neutral)
