@@ -22,6 +22,7 @@ from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QWidget
 
 import riktig.core
 from riktig.core.errors import RiktigError
+from riktig.core.optimiser.warm_up import warm_up
 from riktig.core.store import JobFile
 from riktig.demo_job import DEMOS
 from riktig.desk.app import application
@@ -188,6 +189,7 @@ def load_libraries() -> None:
         importlib.import_module(module.name)
     for name in ("ezdxf.addons.drawing", "openpyxl", "reportlab.pdfgen.canvas"):
         importlib.import_module(name)
+    warm_up()  # the machine code of the planner, and what loads it
 
 
 def memory_mb() -> float:

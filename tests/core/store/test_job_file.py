@@ -254,8 +254,9 @@ def test_a_file_that_sqlite_finds_unsound_is_refused_though_every_row_can_be_rea
     data = bytearray(path.read_bytes())
     data[36:40] = (5).to_bytes(4, "big")  # the count of free pages (SQLite's file format, section 1.3)
     path.write_bytes(data)
-    with sqlite3.connect(path) as db:
-        assert db.execute("SELECT count(*) FROM revision").fetchone() == (1,)
+    db = sqlite3.connect(path)
+    assert db.execute("SELECT count(*) FROM revision").fetchone() == (1,)
+    db.close()
     with pytest.raises(RiktigError, match="damaged"):
         JobFile(path)
     assert path.read_bytes() == bytes(data), "it is not touched"

@@ -164,3 +164,16 @@ def test_a_link_in_the_place_of_the_note_is_not_followed(tmp_path: Path) -> None
     assert lock.take("Ida") == ""
     lock.drop()
     assert letter.read_text(encoding="utf-8") == "dear customer"
+
+
+def test_a_note_that_was_cut_off_by_a_kill_is_cleared_away(tmp_path: Path) -> None:
+    path = tmp_path / "a.riktig"
+    JobFile.create(path, wash_drum(), who="Ida", at="t").close()
+    gone = subprocess.Popen([sys.executable, "-c", ""])
+    gone.wait()
+    left, ours = (path.with_name(f".{path.name}.lock.{number}") for number in (gone.pid, os.getppid()))
+    for part in (left, ours):
+        part.write_text("{")
+    JobFile(path, who="Ida").close()
+    assert not left.exists()
+    assert ours.exists(), "who still runs may be writing it"

@@ -26,9 +26,10 @@ def connect_to_write(path: Path) -> sqlite3.Connection | None:
         db.execute("PRAGMA journal_mode = PERSIST")
         db.execute("PRAGMA synchronous = FULL")
         return db
-    except sqlite3.OperationalError as error:
+    except sqlite3.DatabaseError as error:
         db.close()
-        if "readonly" not in str(error) and "unable to open" not in str(error):
+        refused = "readonly" in str(error) or "unable to open" in str(error)
+        if not (refused and isinstance(error, sqlite3.OperationalError)):
             raise
         return None
 

@@ -1,6 +1,7 @@
 """Who has a job file open: a lock that the system drops by itself when the process dies."""
 
 import contextlib
+import glob
 import json
 import os
 import socket
@@ -9,6 +10,8 @@ from pathlib import Path
 from typing import IO
 
 import portalocker
+
+from riktig.core.store.rescue_copy import is_running
 
 __all__ = ["FileLock"]
 
@@ -74,6 +77,10 @@ class FileLock:
         """Puts the note in place whole; a link that stands there is replaced, never followed."""
         part = self._note.with_name(f"{self._note.name}.{os.getpid()}")
         part.unlink(missing_ok=True)
+        for left in self._note.parent.glob(f"{glob.escape(self._note.name)}.*"):
+            with contextlib.suppress(OSError, ValueError):
+                if not is_running(int(left.suffix[1:])):
+                    left.unlink()  # of one that was killed while it wrote its note
         with part.open("x", encoding="utf-8") as handle:
             json.dump(holder, handle)
         part.replace(self._note)

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
-__all__ = ["FileState", "give_mark", "rescue_places", "why_not_ours", "write_whole"]
+__all__ = ["FileState", "give_mark", "is_running", "rescue_places", "why_not_ours", "write_whole"]
 
 _HEADER = slice(24, 44)
 
@@ -82,7 +82,7 @@ def write_whole(source: sqlite3.Connection, path: Path) -> None:
     """
     for left in path.parent.glob(f".{path.name}.new-*"):
         with contextlib.suppress(OSError, ValueError):
-            if not _is_running(int(left.name.rpartition("-")[2])):
+            if not is_running(int(left.name.rpartition("-")[2])):
                 left.unlink()  # of one that died while it made a job of this name
     part = path.with_name(f".{path.name}.new-{os.getpid()}")
     part.unlink(missing_ok=True)
@@ -127,7 +127,8 @@ def _flush(path: Path) -> None:
         os.close(handle)
 
 
-def _is_running(process: int) -> bool:
+def is_running(process: int) -> bool:
+    """Whether a process of this machine is there, whoever it belongs to."""
     try:
         os.kill(process, 0)
     except ProcessLookupError:
