@@ -90,3 +90,20 @@ def test_a_selection_meanwhile_waits_for_its_passport(
     settle_window()
     words = [label.text() for label in slow.passport.findChildren(QLabel) if label.isVisible()]
     assert "K1" in words
+
+
+def test_no_verdict_of_the_job_as_it_was_is_shown_while_it_is_judged_anew(
+    slow: MainWindow, session: Session, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """“42 meet” may be said only of the panel that was looked at."""
+    settle_window()
+    known = [label.text() for label in slow.drawer.counts]
+    assert any("meet" in text for text in known)
+    slow.deriver._slow = True
+    monkeypatch.setattr(module, "QUIET_MS", 300)
+    insert(session)
+    QTest.qWait(20)
+    assert slow.deriver.busy
+    assert [label.text() for label in slow.drawer.counts] == ["✗ …", "? …", "✓ …"]
+    settle_window()
+    assert any("meet" in label.text() for label in slow.drawer.counts)

@@ -91,9 +91,16 @@ class FindingsDrawer(QWidget):
         if opened:
             self._fill()
 
+    def show_waiting(self) -> None:
+        """No verdict is shown, and no remedy can be pressed, while the panel is judged anew."""
+        for label, verdict in zip(self.counts, (Verdict.FAILS, Verdict.JUDGE, Verdict.MEETS), strict=True):
+            label.setText(f"{SIGNS[verdict]} …")
+        self._list.setEnabled(False)
+
     def show_results(self, results: tuple[ClauseResult, ...]) -> None:
         """Counts, and the list if it is open."""
         self._results = results
+        self._list.setEnabled(True)
         words = {Verdict.FAILS: "fail", Verdict.JUDGE: "need judgement", Verdict.MEETS: "meet"}
         for label, verdict in zip(self.counts, (Verdict.FAILS, Verdict.JUDGE, Verdict.MEETS), strict=True):
             count = sum(result.verdict is verdict for result in results)

@@ -248,6 +248,7 @@ class MainWindow(QMainWindow):
 
     def _show_waiting(self) -> None:
         """Wires, rules and tests are worked out aside: what is on the screen is of the job as it was."""
+        self.drawer.show_waiting()
         self.drawer.show_kept(bool(self.session.unwritten), "  ·  working out wires, rules and tests …")
 
     def _selected(self, key: Key | None) -> None:
