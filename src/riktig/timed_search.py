@@ -16,7 +16,7 @@ WORKERS = 2
 def search_for(
     replan: Replan,
     seconds: float,
-    on_better: Callable[[Found], None] = lambda found: None,
+    on_better: Callable[[Found], None] = lambda plan_found: None,
     stopped: Callable[[], bool] = lambda: False,
     *,
     seed: int = 1,

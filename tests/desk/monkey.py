@@ -3,6 +3,7 @@
 Run: .venv/bin/python -m tests.desk.monkey [ACTIONS] [SEED] [JOB]
 """
 
+import ast
 import ctypes
 import gc
 import importlib
@@ -187,9 +188,18 @@ def load_libraries() -> None:
     """Loads what is loaded once and late, 160 MB of compiler, drawing and workbook libraries: no growth."""
     for module in pkgutil.walk_packages(riktig.core.__path__, "riktig.core."):
         importlib.import_module(module.name)
-    for name in ("ezdxf.addons.drawing", "openpyxl", "reportlab.pdfgen.canvas"):
+    for name in sorted(_late_imports(Path(riktig.__file__).parent)):
         importlib.import_module(name)
     warm_up()  # the machine code of the planner, and what loads it
+
+
+def _late_imports(folder: Path) -> set[str]:
+    """The modules that functions of the package import when they are first called."""
+    trees = (ast.parse(path.read_text(encoding="utf-8")) for path in folder.rglob("*.py"))
+    functions = (node for tree in trees for node in ast.walk(tree) if isinstance(node, ast.FunctionDef))
+    inside = [node for function in functions for node in ast.walk(function)]
+    plain = {alias.name for node in inside if isinstance(node, ast.Import) for alias in node.names}
+    return plain | {node.module for node in inside if isinstance(node, ast.ImportFrom) and node.module}
 
 
 def memory_mb() -> float:

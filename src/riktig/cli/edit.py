@@ -29,9 +29,9 @@ def edit(arguments: argparse.Namespace) -> int:
             raise RiktigError(f"{arguments.file.name} cannot be changed ({file.only_looking}), so nothing was done.")
         before = file.job()
         after = after_edits(
-            Evaluation(before), [(where, one) for where, one in actions if not isinstance(one, NewRecord)]
+            Evaluation(before), [(where, action) for where, action in actions if not isinstance(action, NewRecord)]
         )
-        entries = [one for _, one in actions if isinstance(one, NewRecord)]
+        entries = [action for _, action in actions if isinstance(action, NewRecord)]
         if not arguments.dry_run:
             job = None if after == before else after
             file.add_all(job, entries, who=who, at=now_text(), why=f"list {name}", new_id=lambda: uuid.uuid4().hex)

@@ -28,11 +28,14 @@ def plan(arguments: argparse.Namespace) -> int:
         for part in read_parts(arguments.parts) if arguments.parts else ():
             job = set_part(job, part)
         replan = replan_of(Evaluation(job))
-        found = search_for(replan, min(max(arguments.seconds, 0.0), 3600.0))
+        plan_found = search_for(replan, min(max(arguments.seconds, 0.0), 3600.0))
         file.add_revision(
-            with_names_recorded(replan.put_into(job, found)), who=getpass.getuser(), at=now_text(), why="plan for me"
+            with_names_recorded(replan.put_into(job, plan_found)),
+            who=getpass.getuser(),
+            at=now_text(),
+            why="plan for me",
         )
-        reached = replan.reached(found)
+        reached = replan.reached(plan_found)
     finally:
         file.close()
     for line in reached.lines():

@@ -14,14 +14,14 @@ def trace(arguments: argparse.Namespace) -> int:
     """Follows a label back to its source and on to its load."""
     plan, file = read_job(arguments.file)
     file.close()
-    found = next(
+    entry = next(
         (e for e in find(plan.get(INDEX), arguments.label) if e.label.lower() == arguments.label.lower()), None
     )
-    if found is None:
+    if entry is None:
         raise RiktigError(
             f"Nothing in the job is called {arguments.label}.", hint="See show FILE terminals, wires or bom for labels."
         )
-    page = trace_page(plan, found.key)
+    page = trace_page(plan, entry.key)
     if page is None:
         raise RiktigError(
             f"{arguments.label} stands on no path that could be followed.", hint="Try what it is wired to."

@@ -121,8 +121,8 @@ def _checked(
 ) -> object:
     """The class that a function gives, once its parameters behind the ``leading`` ones have been compared."""
     kinds = (Parameter.POSITIONAL_ONLY, Parameter.POSITIONAL_OR_KEYWORD)
-    taken = [one for one in signature(compute).parameters.values() if one.kind in kinds][leading:]
-    needed = sum(one.default is Parameter.empty for one in taken)
+    taken = [parameter for parameter in signature(compute).parameters.values() if parameter.kind in kinds][leading:]
+    needed = sum(parameter.default is Parameter.empty for parameter in taken)
     if not needed <= len(sources) <= len(taken):
         raise TypeError(f"{name}: the function takes {needed} inputs, {len(sources)} are read")
     function = getattr(compute, "func", compute)
@@ -182,8 +182,8 @@ class Evaluation(Generic[Doc]):
         """Takes what a fork computed, as far as it is true of the present document."""
         for derived in other._order:
             kept = other._kept[derived]
-            mine = self._kept.get(derived)
-            if (mine is None or mine.value is not kept.value) and self._inputs_kept(derived):
+            own_kept = self._kept.get(derived)
+            if (own_kept is None or own_kept.value is not kept.value) and self._inputs_kept(derived):
                 self.offer(derived, kept.inputs, kept.value)
 
     def has(self, derived: Derived[Doc, T]) -> bool:

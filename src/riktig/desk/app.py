@@ -31,9 +31,9 @@ SETTLE_MS = 1200
 
 def application() -> QApplication:
     """The application, with the shipped fonts."""
-    found = QCoreApplication.instance()
-    if isinstance(found, QApplication):
-        return found
+    instance = QCoreApplication.instance()
+    if isinstance(instance, QApplication):
+        return instance
     sys.setswitchinterval(HAND_OVER_S)
     app = QApplication(["riktig"])
     GarbageCollector(app)

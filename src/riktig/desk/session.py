@@ -162,7 +162,7 @@ class Session(QObject):
             (step.number, 0, edit) for step in self.history.done if step.number > self.list_from for edit in step.edits
         ]
         placed += [(number, 1, record) for number, record in self._recorded]
-        return tuple(action for _, _, action in sorted(placed, key=lambda one: one[:2]))
+        return tuple(action for _, _, action in sorted(placed, key=lambda placed_action: placed_action[:2]))
 
     def _turn_to(self, after: Job, why: str) -> None:
         counted = self._counting()

@@ -54,10 +54,10 @@ class BenchMeter:
             joined[b].append((a, ohm))
         todo, seen = [(_node(start), 0.0)], {_node(start)}
         while todo:
-            here, ohm = todo.pop()
-            if here == _node(goal):
+            point, ohm = todo.pop()
+            if point == _node(goal):
                 return ohm
-            for there, more in joined[here]:
+            for there, more in joined[point]:
                 if there not in seen:
                     seen.add(there)
                     todo.append((there, ohm + more))

@@ -290,7 +290,7 @@ def kinds() -> tuple[Kind, ...]:
                     row["name"],
                     Mounting(row["mounting"]),
                     _pins(row),
-                    tuple(_unit(one) for one in row["units"]),
+                    tuple(_unit(row_unit) for row_unit in row["units"]),
                     row.get("like", ""),
                     row.get("row", "starters"),
                     abilities=frozenset(Can(text) for text in row.get("can", ())),
@@ -311,28 +311,31 @@ def kinds() -> tuple[Kind, ...]:
                     plugs_onto=Can(row["plugs_onto"]) if "plugs_onto" in row else None,
                 )
             )
-    return tuple(made + [_with_block(one) for one in made if one.id in ("contactor", "contactor_wired", "relay")])
+    return tuple(
+        made
+        + [_with_block(made_kind) for made_kind in made if made_kind.id in ("contactor", "contactor_wired", "relay")]
+    )
 
 
 AUX_BLOCK = "_with_block"
 """Ends the id of a kind that carries an auxiliary block."""
 
 
-def with_aux_block(one: Kind) -> Kind | None:
+def with_aux_block(own_kind: Kind) -> Kind | None:
     """The same kind with an auxiliary block on its front; None when it can carry none, or carries one."""
-    return next((other for other in kinds() if other.id == one.id + AUX_BLOCK), None)
+    return next((other for other in kinds() if other.id == own_kind.id + AUX_BLOCK), None)
 
 
 def is_kind(kind_id: str) -> bool:
     """Whether there is a kind of that id."""
-    return any(one.id == kind_id for one in kinds())
+    return any(known_kind.id == kind_id for known_kind in kinds())
 
 
 _BLOCK = (("53-54", Behaviour.NO), ("61-62", Behaviour.NC), ("71-72", Behaviour.NC), ("83-84", Behaviour.NO))
 """Contacts of an auxiliary block: second digits by function, first by place (EN 50012, from memory)."""
 
 
-def _with_block(one: Kind) -> Kind:
+def _with_block(own_kind: Kind) -> Kind:
     """The same kind with an auxiliary block of two closing and two opening contacts on its front."""
     units = tuple(Unit(name, tuple(name.split("-")), behaviour) for name, behaviour in _BLOCK)
     pins = tuple(
@@ -341,12 +344,12 @@ def _with_block(one: Kind) -> Kind:
         for pin, side in zip(unit.pins, (Side.TOP, Side.BOTTOM), strict=True)
     )
     return replace(
-        one,
-        id=one.id + AUX_BLOCK,
-        name=f"{one.name} with auxiliary block",
-        pins=one.pins + pins,
-        units=one.units + units,
-        like=one.family,
+        own_kind,
+        id=own_kind.id + AUX_BLOCK,
+        name=f"{own_kind.name} with auxiliary block",
+        pins=own_kind.pins + pins,
+        units=own_kind.units + units,
+        like=own_kind.family,
         block=True,
     )
 
@@ -384,7 +387,7 @@ def kind(kind_id: str) -> Kind:
     Raises:
         KeyError: there is none.
     """
-    for one in kinds():
-        if one.id == kind_id:
-            return one
+    for known_kind in kinds():
+        if known_kind.id == kind_id:
+            return known_kind
     raise KeyError(kind_id)

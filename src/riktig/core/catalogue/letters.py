@@ -56,8 +56,8 @@ def letters_of(kind_id: str, letters: Letters, house: tuple[ClassLetters, ...] =
         ``data/letters.csv`` says where each set comes from; all from memory.
     """
     if letters is Letters.HOUSE:
-        mine = next((row.letters for row in house if row.of == class_of(kind_id)), "")
-        return mine or kind(kind_id).letter
+        own_letters = next((row.letters for row in house if row.of == class_of(kind_id)), "")
+        return own_letters or kind(kind_id).letter
     if letters is Letters.SHORT:
         return kind(kind_id).letter
     return _rows()[kind_id.removesuffix(AUX_BLOCK)].by_set[letters]

@@ -107,8 +107,8 @@ class Part:
 
     def clamp(self, pin: str) -> ClampData:
         """The clamp of a pin; terminals and bar ways take one conductor (common practice)."""
-        found = self.kind.pin(pin)
-        data = self.control if found.clamp is Clamp.CONTROL else self.power
+        own_pin = self.kind.pin(pin)
+        data = self.control if own_pin.clamp is Clamp.CONTROL else self.power
         if self.kind.can(Can.ONE_CONDUCTOR):
             return ClampData(data.min_mm2, data.max_mm2, data.strip, data.torque_n_m, 1)
         return data
@@ -218,7 +218,9 @@ def own_part(own: OwnPart) -> Part:
 
 def placeable_kinds() -> tuple[Kind, ...]:
     """The kinds that a part of one's own can be of: those that stand on the plate."""
-    return tuple(one for one in kinds() if one.mounting in (Mounting.RAIL, Mounting.SCREWED, Mounting.UNDER))
+    return tuple(
+        known_kind for known_kind in kinds() if known_kind.mounting in (Mounting.RAIL, Mounting.SCREWED, Mounting.UNDER)
+    )
 
 
 @cache
@@ -228,9 +230,9 @@ def part(ref: str) -> Part:
     Raises:
         KeyError: the catalogue has none.
     """
-    for one in parts():
-        if one.ref == ref:
-            return one
+    for known_part in parts():
+        if known_part.ref == ref:
+            return known_part
     raise KeyError(ref)
 
 
@@ -238,7 +240,7 @@ def part(ref: str) -> Part:
 def parts_of(kind_id: str) -> tuple[Part, ...]:
     """The parts of a kind, rising; a kind that is like another has that one's parts under the same references."""
     own = kind(kind_id)
-    rows = (one for one in parts() if one.kind.id == own.family)
+    rows = (known_part for known_part in parts() if known_part.kind.id == own.family)
     return tuple(row if row.kind is own else _as(row, own) for row in rows)
 
 
@@ -246,11 +248,11 @@ BLOCK_DEPTH = 33.0
 """What an auxiliary block adds in front of its device, mm (common size, no source)."""
 
 
-def _as(one: Part, own: Kind) -> Part:
+def _as(fitted: Part, own: Kind) -> Part:
     if not own.block:
-        return replace(one, kind=own)
-    words = f"{one.description}, auxiliary block 2 NO + 2 NC"
-    return replace(one, kind=own, ref=f"{one.ref} + AB-22", description=words, depth=one.depth + BLOCK_DEPTH)
+        return replace(fitted, kind=own)
+    words = f"{fitted.description}, auxiliary block 2 NO + 2 NC"
+    return replace(fitted, kind=own, ref=f"{fitted.ref} + AB-22", description=words, depth=fitted.depth + BLOCK_DEPTH)
 
 
 def first_of_kind(kind_id: str, *, at_least: float = 0.0) -> Part:
@@ -264,4 +266,4 @@ def first_of_kind(kind_id: str, *, at_least: float = 0.0) -> Part:
         IndexError: the catalogue has none of the kind.
     """
     offered = parts_of(kind_id)
-    return next((one for one in offered if one.rating >= at_least), offered[-1])
+    return next((offered_part for offered_part in offered if offered_part.rating >= at_least), offered[-1])

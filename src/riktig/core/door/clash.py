@@ -38,9 +38,9 @@ def things_behind(layout: Layout, enclosure: Enclosure) -> tuple[Behind, ...]:
         enclosure: The enclosure.
     """
     origin = to_door(Point(0, 0), enclosure)
-    found = [Behind(f"{{{seat.device}}}", seat.rect.moved(*origin), seat.part.depth) for seat in layout.seats]
-    found += [Behind(duct.name, duct.rect.moved(*origin), DUCT_DEPTH) for duct in layout.ducts]
-    return tuple(found)
+    behinds = [Behind(f"{{{seat.device}}}", seat.rect.moved(*origin), seat.part.depth) for seat in layout.seats]
+    behinds += [Behind(duct.name, duct.rect.moved(*origin), DUCT_DEPTH) for duct in layout.ducts]
+    return tuple(behinds)
 
 
 def swing_reach(far: float, depth: float, z: float) -> float:
@@ -65,7 +65,7 @@ def wiring_room(seat: PlacedOperator, behind: Iterable[Behind], plate_depth: flo
         behind: What stands behind the doors.
         plate_depth: Room between the plate and the closed door, mm.
     """
-    front = max((one.height for one in behind if one.shadow.overlap(seat.behind)[0]), default=0.0)
+    front = max((thing.height for thing in behind if thing.shadow.overlap(seat.behind)[0]), default=0.0)
     return plate_depth - front - seat.depth
 
 
@@ -103,8 +103,8 @@ def misfits_about_door(
         if seat.device not in devices:
             continue
         # The outline is worked out for near neighbours only: a drag judges one among many, sixty times a second.
-        near = [one for one in plan.seats if one is seat or _is_near(seat, one)]
-        bodies = [(one, known.setdefault(one.device, known.get(one.device) or one.body)) for one in near]
+        near = [other for other in plan.seats if other is seat or _is_near(seat, other)]
+        bodies = [(other, known.setdefault(other.device, known.get(other.device) or other.body)) for other in near]
         body = known[seat.device]
         leaf = plan.leaf(seat.leaf)
         out = body.sticks_out_of(leaf.face)
@@ -142,18 +142,18 @@ def _on_the_front(
             yield Misfit(seat.device, short, other.device, what)
 
 
-def _is_near(one: PlacedOperator, other: PlacedOperator) -> bool:
+def _is_near(operator: PlacedOperator, other: PlacedOperator) -> bool:
     """Whether two outlines may touch: each reaches from its middle no further than its part, handle or legend does."""
-    reach = sum(max(seat.part.width, seat.part.height, HANDLE) for seat in (one, other)) / 2 + LEGENDS
-    return abs(one.x - other.x) < reach and abs(one.y - other.y) < reach
+    reach = sum(max(seat.part.width, seat.part.height, HANDLE) for seat in (operator, other)) / 2 + LEGENDS
+    return abs(operator.x - other.x) < reach and abs(operator.y - other.y) < reach
 
 
-def _short_of_pitch(one: PlacedOperator, other: PlacedOperator) -> float:
+def _short_of_pitch(seat: PlacedOperator, other: PlacedOperator) -> float:
     """What lacks of the standard's pitch between two operators in round holes."""
-    dx, dy = abs(one.x - other.x), abs(one.y - other.y)
-    if not one.hole == other.hole == operator_hole("D22").value:
+    dx, dy = abs(seat.x - other.x), abs(seat.y - other.y)
+    if not seat.hole == other.hole == operator_hole("D22").value:
         return 0.0
-    across, down = operator_pitch("D22", legends=bool(one.legend or other.legend))
+    across, down = operator_pitch("D22", legends=bool(seat.legend or other.legend))
     return 0.0 if dx >= across or dy >= down else min(across - dx, down - dy)
 
 

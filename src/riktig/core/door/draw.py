@@ -236,7 +236,7 @@ def _back(seat: PlacedOperator, tags: Mapping[DeviceId, str], shift: Point, grow
 def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Shape]:
     wide, high = BLOCK
     where = {"left": -wide, "middle": 0.0, "right": wide}
-    for block in sorted(stack.blocks, key=lambda one: one.layer):
+    for block in sorted(stack.blocks, key=lambda block: block.layer):
         dx = where[block.way]
         lift = 2.0 * (block.layer - 1)
         rect = Rect(x + dx - wide / 2, y - high / 2 - lift, wide, high)
@@ -245,8 +245,8 @@ def _blocks(stack: Stack, x: float, y: float, key: Key | None) -> Iterable[Shape
         kind = block.what.split()[0]
         for pin, at in zip(pins, (rect.y + 4.6, rect.bottom - 1.6), strict=False):
             yield Text(rect.centre.x, at, pin, 3.2, "ink", Face.PRINTED, Align.MIDDLE, key=key)
-        said = kind if kind in ("NO", "NC") else "⊗"
-        yield Text(rect.centre.x, rect.centre.y + 1.4, said, 3.2, "second", align=Align.MIDDLE, key=key)
+        symbol = kind if kind in ("NO", "NC") else "⊗"
+        yield Text(rect.centre.x, rect.centre.y + 1.4, symbol, 3.2, "second", align=Align.MIDDLE, key=key)
 
 
 def shadow_shapes(shadows: Iterable[tuple[str, Rect]], shift: Point) -> list[Shape]:
@@ -257,12 +257,12 @@ def shadow_shapes(shadows: Iterable[tuple[str, Rect]], shift: Point) -> list[Sha
         shift: How far everything is moved, mm.
     """
     shapes: list[Shape] = []
-    for said, rect in shadows:
+    for name, rect in shadows:
         at = at_ruler(rect, shift)
         shapes.append(box(at, "third", 0.4, dashed=True, layer="behind"))
-        size = min(5.2, at.width / max(len(said), 1))
+        size = min(5.2, at.width / max(len(name), 1))
         if hypot(at.width, at.height) > 20:
             shapes.append(
-                Text(at.centre.x, at.bottom - 2, said, size, "third", Face.PRINTED, Align.MIDDLE, layer="behind")
+                Text(at.centre.x, at.bottom - 2, name, size, "third", Face.PRINTED, Align.MIDDLE, layer="behind")
             )
     return shapes

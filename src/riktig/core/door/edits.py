@@ -153,4 +153,4 @@ def drop_opening(job: Job, index: int) -> Job:
     """
     if not 0 <= index < len(job.openings):
         raise RiktigError("There is no such opening, so nothing was taken away.")
-    return replace(job, openings=tuple(one for n, one in enumerate(job.openings) if n != index))
+    return replace(job, openings=tuple(opening for n, opening in enumerate(job.openings) if n != index))

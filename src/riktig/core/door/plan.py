@@ -104,7 +104,7 @@ def _beside_their_own(
     left: dict[str, list[PlacedOperator]] = {}
     for circuit, group in waiting.items():
         for seat in sorted(group, key=_rank):
-            own = [one for one in seats if one.group == circuit and not one.is_shaft]
+            own = [seat for seat in seats if seat.group == circuit and not seat.is_shaft]
             spot = _below(seat, own, seats, plan) if own and not seat.part.kind.cut_out_rim else None
             if spot is None:
                 left.setdefault(circuit, []).append(seat)
@@ -116,27 +116,27 @@ def _beside_their_own(
 def _below(
     seat: PlacedOperator, own: Sequence[PlacedOperator], seats: Sequence[PlacedOperator], plan: DoorPlan
 ) -> PlacedOperator | None:
-    last = max(own, key=lambda one: (one.y, one.x))
+    last = max(own, key=lambda seat: (seat.y, seat.x))
     face = plan.leaf(last.leaf).face
     for n in range(1, 5):
         there = replace(seat.at(last.x, last.y + n * PITCH_Y), leaf=last.leaf)
         body = there.body
-        clear = not any(body.grown(ROW_GAP / 2).overlap(one.body)[0] for one in seats)
+        clear = not any(body.grown(ROW_GAP / 2).overlap(other.body)[0] for other in seats)
         if clear and not body.sticks_out_of(face):
             return there
     return None
 
 
 def _handles(circuits: Circuits, layout: Layout, enclosure: Enclosure, plan: DoorPlan) -> list[PlacedOperator]:
-    found = []
+    seats = []
     for device in circuits.devices:
         seat = layout.seat(device.id)
         if device.kind.can(Can.MAIN_SWITCH) and seat:
             at = to_door(seat.rect.centre, enclosure)
             leaf = plan.leaf_at(at.x).name
             group = str(device.circuit)
-            found.append(PlacedOperator(device.id, seat.part, at.x, at.y, SHAFT_HOLE, device.legend, leaf, group))
-    return found
+            seats.append(PlacedOperator(device.id, seat.part, at.x, at.y, SHAFT_HOLE, device.legend, leaf, group))
+    return seats
 
 
 def _bare(device: Device, sizing: Sizing) -> PlacedOperator:
@@ -186,9 +186,9 @@ def _placed(
     for things in (behind, ()):
         for grid in (FIVE, 1.0):
             for share in (TOP_SHARE, 0.0):
-                found = _fill(groups, there, leaves, plan, nameplate, share, things, plate_depth, grid)
-                if found is not None:
-                    return found
+                placed = _fill(groups, there, leaves, plan, nameplate, share, things, plate_depth, grid)
+                if placed is not None:
+                    return placed
     # They do not all fit: below each other from the left, and what does not fit is said.
     made: list[PlacedOperator] = []
     x, y = MARGIN, MARGIN

@@ -56,8 +56,8 @@ def draw_section(
         shapes += _stack(seat, door, middle, size)
         shapes += _measure(door, door + seat.depth, row, f"{seat.depth:g}", size)
         shapes.append(box(Rect(door + seat.depth, middle - 11, WIRING_DEPTH, 22), "act", 0.5, "chosen", dashed=True))
-        under = [one for one in behind if one.shadow.overlap(seat.behind)[0]]
-        front = max(under, key=lambda one: one.height, default=None)
+        under = [thing for thing in behind if thing.shadow.overlap(seat.behind)[0]]
+        front = max(under, key=lambda thing: thing.height, default=None)
         high = front.height if front else 0.0
         left = deep - high - seat.depth
         short = left < WIRING_DEPTH - 0.01
@@ -67,20 +67,20 @@ def draw_section(
                 box(Rect(plate - high, middle - HALF + 4, high, 2 * HALF - 8), "ink", 0.5, "part"),
                 Text(plate - high / 2, middle + size / 3, name, size, face=Face.PRINTED_BOLD, align=Align.MIDDLE),
             ]
-        said = f"{left:.0f} for wires" if left > 0 else f"{-left:.0f} too deep"
+        text = f"{left:.0f} for wires" if left > 0 else f"{-left:.0f} too deep"
         row += size * 2.2
-        shapes += _measure(door + seat.depth, plate - high, row, said, size, wrong=short)
+        shapes += _measure(door + seat.depth, plate - high, row, text, size, wrong=short)
     return Drawing(plate + PAD, row + size * 2, tuple(shapes), f"{tags[seat.device]}, cut from the side")
 
 
-def _measure(a: float, b: float, y: float, said: str, size: float, *, wrong: bool = False) -> list[Shape]:
+def _measure(a: float, b: float, y: float, text: str, size: float, *, wrong: bool = False) -> list[Shape]:
     role = "fails" if wrong else "act"
     first, last = min(a, b), max(a, b)
     return [
         Line(first, y, last, y, role, 0.7),
         Line(first, y - 3, first, y + 3, role, 0.7),
         Line(last, y - 3, last, y + 3, role, 0.7),
-        Text((first + last) / 2, y - 2, said, size, role, Face.BOLD, Align.MIDDLE, backed=True),
+        Text((first + last) / 2, y - 2, text, size, role, Face.BOLD, Align.MIDDLE, backed=True),
     ]
 
 
@@ -98,9 +98,9 @@ def _stack(seat: PlacedOperator, door: float, middle: float, size: float) -> lis
     each = (seat.depth - 6) / layers
     for layer in range(1, layers + 1):
         x = door + 6 + (layer - 1) * each
-        mine = [block for block in stack.blocks if block.layer == layer]
-        high = 26.0 / len(mine)
-        for n, block in enumerate(mine):
+        blocks = [block for block in stack.blocks if block.layer == layer]
+        high = 26.0 / len(blocks)
+        for n, block in enumerate(blocks):
             y = middle - 13 + n * high
             shapes.append(box(Rect(x, y, each, high), "ink", 0.4, "card" if "lamp" in block.what else "part"))
             words = f"{block.what.split()[0]} {'-'.join(block.pins[:2])}"

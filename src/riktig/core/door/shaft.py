@@ -73,7 +73,7 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
         enclosure: The enclosure.
         practice: The practice of the job.
     """
-    found = []
+    shafts = []
     (px, py), (dx, dy) = enclosure.plate_datum, enclosure.door_datum
     for device in circuits.devices:
         seat = layout.seat(device.id)
@@ -98,8 +98,8 @@ def shafts_of(circuits: Circuits, layout: Layout, enclosure: Enclosure, practice
         )
         on_leaf = Point(round(at.x - leaf.face.x, 1), at.y)
         inside = device.kind.can(Can.HANDLE_INSIDE)
-        found.append(Shaft(device.id, centre, at, leaf.name, on_leaf, free + sheet, length, inner, inside, why))
-    return tuple(found)
+        shafts.append(Shaft(device.id, centre, at, leaf.name, on_leaf, free + sheet, length, inner, inside, why))
+    return tuple(shafts)
 
 
 def engagement_of(shaft: Shaft, practice: Practice, skew: float | None = None, off: float = 0.0) -> Engagement:

@@ -90,8 +90,8 @@ def _converted(line: dict[str, object], kind: type, where: str) -> Edit:
     try:
         edit: Edit = msgspec.convert(line, kind)
     except msgspec.ValidationError as error:
-        found = _PLACE.match(str(error))
-        message, place = (found[1], found[2] or "") if found else (str(error), "")
+        at_place = _PLACE.match(str(error))
+        message, place = (at_place[1], at_place[2] or "") if at_place else (str(error), "")
         raise _refused(f"{where}{place}", f"{message}.") from error
     return edit
 
@@ -130,20 +130,20 @@ def load_actions(lines: Iterable[str], name: str) -> Sequence[tuple[str, Action]
     Raises:
         RiktigError: with the place of every line that cannot be read.
     """
-    found: list[tuple[str, Action]] = []
+    actions: list[tuple[str, Action]] = []
     faults: list[InputFault] = []
     for number, line in enumerate(lines, 1):
         if not line.strip() or line.lstrip().startswith("#"):
             continue
         try:
-            found.append((f"line {number}", load_action(line, f"line {number}")))
+            actions.append((f"line {number}", load_action(line, f"line {number}")))
         except RiktigError as error:
             faults.append(InputFault(error.where, error.message))
     if faults:
         raise RiktigError(
             f"{name} cannot be read, so nothing was done.", hint="Correct what is listed.", where=name, faults=faults
         )
-    return found
+    return actions
 
 
 def _refused(where: str, message: str) -> RiktigError:

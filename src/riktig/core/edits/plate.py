@@ -98,7 +98,10 @@ class SetRailsAndDucts:
                 raise RiktigError(
                     f"W{duct.number} would be {duct.width:g} by {duct.height:g} mm, so nothing was changed."
                 )
-        ducts = tuple(Duct(one.number, Rect(one.x, one.y, one.width, one.height), one.upright) for one in self.ducts)
+        ducts = tuple(
+            Duct(duct_fix.number, Rect(duct_fix.x, duct_fix.y, duct_fix.width, duct_fix.height), duct_fix.upright)
+            for duct_fix in self.ducts
+        )
         return set_rails_and_ducts(evaluation.document, evaluation.get(LAYOUT), tuple(rails), ducts)
 
 
@@ -219,4 +222,4 @@ class RemoveOffcut:
         job = evaluation.document
         if not 0 <= self.at < len(job.shelf):
             raise RiktigError("There is no such offcut on the shelf, so nothing was taken off.")
-        return replace(job, shelf=tuple(one for n, one in enumerate(job.shelf) if n != self.at))
+        return replace(job, shelf=tuple(offcut for n, offcut in enumerate(job.shelf) if n != self.at))

@@ -209,7 +209,7 @@ def _metal(evaluation: Evaluation[Job], holes: tuple[Hole, ...], folder: Path, s
     """All of them into one folder; a surface with a hole off its edge has none, and its finding says why."""
     done: list[Path] = []
     sheets = evaluation.get(SHEETS)
-    outside = {one.face for one in holes_off_the_sheet(holes, sheets)}
+    outside = {blocker.face for blocker in holes_off_the_sheet(holes, sheets)}
     sound = [sheet for sheet in sheets if sheet.name not in outside]
     for name, part in metal_files(sound, holes, stem, head, folder):
         part.replace(folder / name)
@@ -235,7 +235,7 @@ def export_metal(
     """
     job = evaluation.document
     holes = evaluation.get(HOLES if "gland" in face else METAL_HOLES)
-    sheet = next((one for one in evaluation.get(SHEETS) if one.name == face), None)
+    sheet = next((hole_surface for hole_surface in evaluation.get(SHEETS) if hole_surface.name == face), None)
     if sheet is None or not any(hole.face == face for hole in holes):
         raise RiktigError(f"There is no hole in the {face}, so there is nothing to print.")
     head = SetHead(job.number, job.title, job.revision, made)

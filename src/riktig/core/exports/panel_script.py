@@ -37,7 +37,7 @@ def run_panel_script(evaluation: Evaluation[Job], steps: tuple[str, ...]) -> dic
                 "expected": list(result.expected),
                 "passed": result.passed,
                 "otherwise": list(result.otherwise),
-                "why": [by_tags(one, names.tag) for one in result.why],
+                "why": [by_tags(reason, names.tag) for reason in result.why],
                 "events": [{"at_s": event.at_s, "text": by_tags(event.text, names.tag)} for event in result.events],
                 "states": states_of(panel, names.tag, names.number),
             }

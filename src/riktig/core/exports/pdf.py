@@ -202,11 +202,11 @@ class _Writer:
         self._canvas.setPageSize((self._size[0] * MM, self._size[1] * MM))
         top = self._size[1] - MARGIN
         self._text(MARGIN, top - 4, title, 3.4, Face.BOLD, "ink")
-        said = " · ".join(
+        text = " · ".join(
             x for x in (self._head.number, self._head.title, f"rev {self._head.revision}", self._head.made) if x
         )
         self._text(
-            self._size[0] - MARGIN, top - 4, f"{said} · page {self._number}", 2.2, Face.WORDS, "second", Align.RIGHT
+            self._size[0] - MARGIN, top - 4, f"{text} · page {self._number}", 2.2, Face.WORDS, "second", Align.RIGHT
         )
         if note:
             self._text(MARGIN, top - 9, note, 2.2, Face.WORDS, "second")
@@ -314,7 +314,7 @@ class _Writer:
 
     def _beside(self, schedule: Schedule, place: tuple[float, float, float, float]) -> list[Any]:
         """As much of a list as its place on the sheet holds; what is left goes overleaf."""
-        x, y, width, height = (one * MM for one in place)
+        x, y, width, height = (length * MM for length in place)
         pieces = self._long(schedule, width).split(width, height)
         if not pieces:
             return [self._long(schedule, (A4[0] - 2 * MARGIN) * MM)]
@@ -350,8 +350,8 @@ class _Writer:
         width, room = (self._size[0] - 2 * MARGIN) * MM, (self._size[1] - 2 * MARGIN - HEAD) * MM
         while rest:
             self._begin(title)
-            here, rest = rest[0], rest[1:]
-            pieces = here.split(width, room) or [here]
+            first, rest = rest[0], rest[1:]
+            pieces = first.split(width, room) or [first]
             _, height = pieces[0].wrapOn(self._canvas, width, room)
             pieces[0].drawOn(self._canvas, MARGIN * MM, MARGIN * MM + room - height)
             rest = pieces[1:] + rest
@@ -371,11 +371,11 @@ def _widths(schedule: Schedule, shown: list[int], width: float) -> list[float]:
         wants.append(min(max(stringWidth(text, font, CELL) for text in texts) + 7, 180))
     spare = width - sum(least)
     if spare <= 0:
-        return [width * one / sum(least) for one in least]
+        return [width * length / sum(least) for length in least]
     more = [max(want - low, 0.01) for want, low in zip(wants, least, strict=True)]
     share = min(spare / sum(more), 1.0)
     widths = [low + share * extra for low, extra in zip(least, more, strict=True)]
-    return [one * width / sum(widths) if share == 1.0 else one for one in widths]
+    return [share_of_width * width / sum(widths) if share == 1.0 else share_of_width for share_of_width in widths]
 
 
 def _said(value: object) -> str:

@@ -27,13 +27,15 @@ def build_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sche
     rows = []
     for state in progress.states:
         done = dict(state.done)
-        cells = [f"{done[one].who} {done[one].when[:16]}" if one in done else "" for one in Operation]
+        cells = [
+            f"{done[operation].who} {done[operation].when[:16]}" if operation in done else "" for operation in Operation
+        ]
         rows.append((state.wire.number, state.wire.start.label, state.wire.end.label, *cells))
     columns = (
         ("number", "Number"),
         ("from", "From"),
         ("to", "To"),
-        *((one.name.lower(), one.value.capitalize()) for one in Operation),
+        *((operation.name.lower(), operation.value.capitalize()) for operation in Operation),
     )
     return Schedule("build record", "Build record", columns, tuple(rows))
 
@@ -48,12 +50,12 @@ def test_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sched
     results = results_of(evaluation.get(TESTS), tuple(records))
     rows = []
     for test, reading in results.readings:
-        said = (
+        cells = (
             (reading.text, reading.outcome.value, reading.meter, reading.who, reading.when[:16])
             if reading
             else ("", "to do", "", "", "")
         )
-        rows.append((test.stage.value, test.title, test.black.label, test.red.label, test.expected.text, *said))
+        rows.append((test.stage.value, test.title, test.black.label, test.red.label, test.expected.text, *cells))
     columns = (
         ("stage", "Stage"),
         ("title", "Test"),
@@ -80,8 +82,8 @@ def metal_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sche
     rows: list[tuple[str, ...]] = []
     for state in hole_states(evaluation.get(HOLES), kept):
         hole = state.hole
-        done = {one.value: f"{who.who} {who.when[:16]}".strip() for one, who, _ in state.done}
-        cells = [done.get(one.value, "" if one in hole.operations else "–") for one in HoleWork]
+        done = {work.value: f"{who.who} {who.when[:16]}".strip() for work, who, _ in state.done}
+        cells = [done.get(work.value, "" if work in hole.operations else "–") for work in HoleWork]
         rows.append((hole.number, hole.face, hole.purpose, hole.tool_said, *cells))
     for piece in piece_states(evaluation.get(CUTS), kept):
         cut = f"{piece.done.who} {piece.done.when[:16]}".strip() if piece.done else ""
@@ -91,7 +93,7 @@ def metal_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> Sche
         ("in", "In"),
         ("for", "For"),
         ("tool", "Tool"),
-        *((one.name.lower(), one.value.capitalize()) for one in HoleWork),
+        *((work.name.lower(), work.value.capitalize()) for work in HoleWork),
     )
     return Schedule("metal record", "Record of holes and pieces", columns, tuple(rows))
 
@@ -105,24 +107,25 @@ def measured_record(evaluation: Evaluation[Job], records: Iterable[Record]) -> S
     """
     kept = tuple(records)
     judged = {
-        one.critical.key: one for one in judged_all(evaluation.get(CRITICALS), kept, evaluation.document.practice)
+        judgement.critical.key: judgement
+        for judgement in judged_all(evaluation.get(CRITICALS), kept, evaluation.document.practice)
     }
     gone = taken_back(kept)
     readings = [(record, record.facts) for record in kept if isinstance(record.facts, DimensionRead)]
     last = {record.subject: record.id for record, _ in readings}
     rows: list[tuple[str, ...]] = []
     for record, read in readings:
-        one = judged.get(record.subject)
-        said = one.gate.value if one and last[record.subject] == record.id else ""
+        judgement = judged.get(record.subject)
+        verdict = judgement.gate.value if judgement and last[record.subject] == record.id else ""
         if record.id in gone:
-            said = "taken back"
-        elif one is None:
-            said = "no longer on the drawing"
-        rows.append((read.name, f"{read.nominal:g}", f"{read.value:g}", record.who, record.when[:16], said))
+            verdict = "taken back"
+        elif judgement is None:
+            verdict = "no longer on the drawing"
+        rows.append((read.name, f"{read.nominal:g}", f"{read.value:g}", record.who, record.when[:16], verdict))
     rows += [
-        (one.critical.name, f"{one.critical.nominal:g}", "", "", "", one.gate.value)
-        for one in judged.values()
-        if one.critical.key not in last
+        (judgement.critical.name, f"{judgement.critical.nominal:g}", "", "", "", judgement.gate.value)
+        for judgement in judged.values()
+        if judgement.critical.key not in last
     ]
     columns = (
         ("dimension", "Dimension"),

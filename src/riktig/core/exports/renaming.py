@@ -44,23 +44,23 @@ def number_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
     for label in labels.on(Medium.WIRE):
         markers[label.key] = markers.get(label.key, 0) + label.copies
     printed = set(evaluation.document.printed)
-    found = []
+    renamings = []
     for net in changed:
-        mine = [wire for wire in wires if wire.net == net.id]
-        keys = {wire.key for wire in mine}
-        found.append(
+        on_net = [wire for wire in wires if wire.net == net.id]
+        keys = {wire.key for wire in on_net}
+        renamings.append(
             Renaming(
                 NetKey(net.id),
                 now.number.get(net.id, ""),
                 then.number.get(net.id, ""),
-                tuple(wire.name for wire in mine),
+                tuple(wire.name for wire in on_net),
                 sum(markers.get(WireKey(key), 0) for key in keys),
                 sheets_with(sheets, circuits, nets, NetKey(net.id)),
                 sum(test.wire in keys for test in tests if test.wire),
                 now.number.get(net.id, "") in printed,
             )
         )
-    return tuple(found)
+    return tuple(renamings)
 
 
 def tag_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
@@ -71,28 +71,30 @@ def tag_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
     if not changed:
         return ()
     wires, labels, tests = evaluation.get(WIRING).wires, evaluation.get(LABELS), evaluation.get(TESTS).tests
-    found: dict[str, Renaming] = {}
+    renamings: dict[str, Renaming] = {}
     for device in changed:
         old = now.tag[device.id]
-        if device.strip and old in found:
+        if device.strip and old in renamings:
             continue
         numbers = {
             net.id
             for pin in device.kind.pins
             if (net := nets.of_pin.get(device.pin(pin.name))) and now.number.get(net.id) != then.number.get(net.id)
         }  # a motor's conductors are numbered by its tag
-        mine = [wire for wire in wires if wire.net in numbers or _at(old, wire.start.label) or _at(old, wire.end.label)]
-        renamed = {WireKey(wire.key) for wire in mine if wire.net in numbers}
+        moved = [
+            wire for wire in wires if wire.net in numbers or _at(old, wire.start.label) or _at(old, wire.end.label)
+        ]
+        renamed = {WireKey(wire.key) for wire in moved if wire.net in numbers}
         count = sum(
             label.copies
             for label in labels.labels
             if label.key in renamed or any(_says(old, line) for line in label.lines)
         )
-        found[old] = Renaming(
+        renamings[old] = Renaming(
             DeviceKey(device.id),
             old,
             then.tag[device.id],
-            tuple(wire.name for wire in mine),
+            tuple(wire.name for wire in moved),
             count,
             sheets_with(sheets, circuits, nets, DeviceKey(device.id)),
             sum(
@@ -103,7 +105,7 @@ def tag_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
             ),
             bool(evaluation.document.printed),
         )
-    return tuple(found.values())
+    return tuple(renamings.values())
 
 
 def _after(evaluation: Evaluation[Job], job: Job) -> Names:
@@ -119,19 +121,19 @@ def _says(tag: str, line: str) -> bool:
     return any(word.partition(":")[0] in (tag, f"W{tag}") for word in line.replace(",", " ").split())
 
 
-def _as_schedule(name: str, title: str, found: tuple[Renaming, ...]) -> Schedule:
+def _as_schedule(name: str, title: str, renamings: tuple[Renaming, ...]) -> Schedule:
     rows = tuple(
         (
-            one.old,
-            one.new,
-            "; ".join(one.wires),
-            one.labels,
-            ", ".join(map(str, one.sheets)),
-            one.tests,
-            "yes" if one.printed else "no",
-            str(one.key),
+            renaming.old,
+            renaming.new,
+            "; ".join(renaming.wires),
+            renaming.labels,
+            ", ".join(map(str, renaming.sheets)),
+            renaming.tests,
+            "yes" if renaming.printed else "no",
+            str(renaming.key),
         )
-        for one in found
+        for renaming in renamings
     )
     columns = (
         ("old", "Old"),

@@ -37,7 +37,7 @@ def _row(change: Renaming, x: float, y: float) -> list[Shape]:
     )
     sheets = ", ".join(map(str, change.sheets[:6])) + (" …" if len(change.sheets) > 6 else "")
     where = f"sheet {sheets}" if sheets else "on no sheet"
-    said = f"{where}; the old one is printed" if change.printed else where
+    text = f"{where}; the old one is printed" if change.printed else where
     left = new.right + 3
     return [
         *_tape(old, change.old, "third", change.key),
@@ -45,7 +45,7 @@ def _row(change: Renaming, x: float, y: float) -> list[Shape]:
         Line(old.right + 1.2, middle, old.right + 7.4, middle, "act", 0.5, key=change.key),
         Poly(arrow, "act", 0.5, key=change.key),
         Text(left, y + 2.6, counts, 2.4, key=change.key),
-        Text(left, y + 6.2, said, 2.2, "second", key=change.key),
+        Text(left, y + 6.2, text, 2.2, "second", key=change.key),
     ]
 
 

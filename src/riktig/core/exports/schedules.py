@@ -193,11 +193,11 @@ def _bom(evaluation: Evaluation[Job]) -> Schedule:
     ]
     for join in evaluation.document.joins:
         stands = evaluation.get(LAYOUT).stand_of(join.devices[0])
-        here = " ".join(names.tag[device] for device in join.devices if device in names.tag)
+        own_tags = " ".join(names.tag[device] for device in join.devices if device in names.tag)
         if join.how is JoinHow.LINK:
-            rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", here))
+            rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", own_tags))
         elif stands:
-            rows.append(("", "busbar with adapters", stands.block.width / 1000, "m", here))
+            rows.append(("", "busbar with adapters", stands.block.width / 1000, "m", own_tags))
     rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", ""))
     stock: Counter[str] = Counter()
     for piece in evaluation.get(CUTS):

@@ -36,14 +36,14 @@ def _behaviour(evaluation: Evaluation[Job]) -> Schedule:
     circuits, tags = evaluation.get(CIRCUITS), evaluation.get(NAMES).tag
     rows: list[tuple[str | float | int | None, ...]] = []
     for cid, title in circuits.titles:
-        found = behaviour_of(evaluation.document, circuits, cid)
-        if found is None:
+        outcome = behaviour_of(evaluation.document, circuits, cid)
+        if outcome is None:
             continue
-        if found.broken:
-            rows.append((title, 0, "", "", "cannot be done", found.broken))
-        for n, step in enumerate(found.steps, 1):
-            expected = ", ".join(with_tags(one, cid, tags) for one in step.expected)
-            otherwise = "; ".join(with_tags(one, cid, tags) for one in step.otherwise)
+        if outcome.broken:
+            rows.append((title, 0, "", "", "cannot be done", outcome.broken))
+        for n, step in enumerate(outcome.steps, 1):
+            expected = ", ".join(with_tags(step_text, cid, tags) for step_text in step.expected)
+            otherwise = "; ".join(with_tags(step_text, cid, tags) for step_text in step.otherwise)
             rows.append(
                 (
                     title,

@@ -20,7 +20,7 @@ def _operators(evaluation: Evaluation[Job]) -> Schedule:
     devices = evaluation.get(CIRCUITS).by_id
     behind = things_behind(evaluation.get(LAYOUT), box)
     rows: list[tuple[Value, ...]] = []
-    for seat in sorted(door.seats, key=lambda one: (one.leaf, one.y, one.x)):
+    for seat in sorted(door.seats, key=lambda seat: (seat.leaf, seat.y, seat.x)):
         stack = stack_of(seat.part.kind, seat.part, seat.legend)
         lamp = any(block.what.startswith("lamp") for block in stack.blocks)
         rows.append(

@@ -18,14 +18,22 @@ def _live(evaluation: Evaluation[Job]) -> Schedule:
     circuits, names = evaluation.get(CIRCUITS), evaluation.get(NAMES)
     label, tags = PinLabels(circuits, names), names.tag
     rows: list[tuple[Value, ...]] = []
-    for one in evaluation.get(ISOLATIONS):
-        dead = ", ".join(names.number[net] for net in one.dead if net in names.number)
-        for live in one.live:
+    for isolation_result in evaluation.get(ISOLATIONS):
+        dead = ", ".join(names.number[net] for net in isolation_result.dead if net in names.number)
+        for live in isolation_result.live:
             owner = DeviceId(live.source.partition(":")[0])
             source = "incoming supply" if live.source == MAINS else tags.get(owner, live.source)
             pins = ", ".join(dict.fromkeys(label(pin) for pin in live.pins))
             rows.append(
-                (tags[one.device], source, names.number.get(live.net, ""), live.volts, pins, dead, str(live.net))
+                (
+                    tags[isolation_result.device],
+                    source,
+                    names.number.get(live.net, ""),
+                    live.volts,
+                    pins,
+                    dead,
+                    str(live.net),
+                )
             )
     columns = (
         ("off", "Off"),
@@ -49,16 +57,16 @@ def _restart(evaluation: Evaluation[Job]) -> Schedule:
 
     rows = tuple(
         (
-            titles.get(one.circuit, str(one.circuit)),
-            names.tag[one.motor],
-            one.how,
-            "yes" if one.ran else "no",
-            said(one.after_power),
-            said(one.after_reset),
-            "must be accepted" if one.asks else "",
-            one.circuit,
+            titles.get(restart.circuit, str(restart.circuit)),
+            names.tag[restart.motor],
+            restart.how,
+            "yes" if restart.ran else "no",
+            said(restart.after_power),
+            said(restart.after_reset),
+            "must be accepted" if restart.asks else "",
+            restart.circuit,
         )
-        for one in evaluation.get(RESTARTS)
+        for restart in evaluation.get(RESTARTS)
     )
     columns = (
         ("load", "Load"),

@@ -15,12 +15,20 @@ def _ends_of_number(evaluation: Evaluation[Job]) -> Schedule:
     names = evaluation.get(NAMES)
     label = PinLabels(evaluation.get(CIRCUITS), names)
     rows: list[tuple[Value, ...]] = []
-    for one in evaluation.get(CONDUCTOR_ENDS):
+    for conductor_ends in evaluation.get(CONDUCTOR_ENDS):
         by_place: dict[str, list[str]] = defaultdict(list)
-        for ends in one.places:
+        for ends in conductor_ends.places:
             by_place[ends.place if ends.place in (PLATE, DOOR) else ""] += [label(pin) for pin in ends.pins]
-        here = tuple(", ".join(by_place[place]) for place in (PLATE, DOOR, ""))
-        rows.append((names.number.get(one.net, ""), *here, one.pulled, one.links, str(one.net)))
+        cells = tuple(", ".join(by_place[place]) for place in (PLATE, DOOR, ""))
+        rows.append(
+            (
+                names.number.get(conductor_ends.net, ""),
+                *cells,
+                conductor_ends.pulled,
+                conductor_ends.links,
+                str(conductor_ends.net),
+            )
+        )
     columns = (
         ("number", "Number"),
         ("plate", "On the plate"),
@@ -39,15 +47,15 @@ def _routes(evaluation: Evaluation[Job]) -> Schedule:
     devices = evaluation.get(CIRCUITS).by_id
     to: dict[str, list[str]] = defaultdict(list)
     earths: dict[str, int] = defaultdict(int)
-    for one in evaluation.get(CONDUCTOR_ENDS):
-        for ends in one.places[1:]:
-            to[ends.place].append(names.number.get(one.net, ""))
-            earths[ends.place] += nets[one.net].net_class is NetClass.EARTH
+    for conductor_ends in evaluation.get(CONDUCTOR_ENDS):
+        for ends in conductor_ends.places[1:]:
+            to[ends.place].append(names.number.get(conductor_ends.net, ""))
+            earths[ends.place] += nets[conductor_ends.net].net_class is NetClass.EARTH
     rows: list[tuple[Value, ...]] = []
     for place, numbers in to.items():
         device = devices.get(DeviceId(place))
-        said = f"{names.tag[device.id]} {device.purpose}" if device else f"the {place}"
-        rows.append((said, len(numbers), earths[place], ", ".join(numbers)))
+        text = f"{names.tag[device.id]} {device.purpose}" if device else f"the {place}"
+        rows.append((text, len(numbers), earths[place], ", ".join(numbers)))
     columns = (("to", "To"), ("conductors", "Conductors"), ("earths", "Of them earth"), ("numbers", "Numbers"))
     return Schedule("routes", "Conductors by route", columns, tuple(rows))
 

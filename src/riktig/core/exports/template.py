@@ -67,8 +67,8 @@ def template_of(sheet: HoleSurface, holes: Sequence[Hole], paper: Paper = Paper.
     Raises:
         RiktigError: a hole lies outside the surface, so that no sheet would have it.
     """
-    mine = [hole for hole in holes if hole.face == sheet.name]
-    for hole in mine:
+    on_sheet = [hole for hole in holes if hole.face == sheet.name]
+    for hole in on_sheet:
         if not sheet.rect.holds(hole.at):
             raise RiktigError(
                 f"The hole {hole.number} for {hole.purpose} lies outside the {sheet.name}, so no template was made.",
@@ -78,9 +78,9 @@ def template_of(sheet: HoleSurface, holes: Sequence[Hole], paper: Paper = Paper.
     best: Template | None = None
     for size in ((across, down), (down, across)):
         room = (size[0] - 2 * (MARGIN + OVERLAP), size[1] - 2 * (MARGIN + OVERLAP) - FOOT)
-        xs = _cuts(sheet.width, room[0], [(h.outline.x, h.outline.right) for h in mine])
-        ys = _cuts(sheet.height, room[1], [(h.outline.y, h.outline.bottom) for h in mine])
-        made = Template(sheet, size, _tiles(xs, ys, mine), xs, ys)
+        xs = _cuts(sheet.width, room[0], [(h.outline.x, h.outline.right) for h in on_sheet])
+        ys = _cuts(sheet.height, room[1], [(h.outline.y, h.outline.bottom) for h in on_sheet])
+        made = Template(sheet, size, _tiles(xs, ys, on_sheet), xs, ys)
         if best is None or len(made.tiles) < len(best.tiles):
             best = made
     assert best is not None
@@ -197,13 +197,13 @@ def _hole(hole: Hole, c: Point) -> list[Shape]:
     else:
         shapes.append(Circle(c.x, c.y, hole.drill / 2, "ink", 0.35, layer="hole", key=HoleKey(hole.number)))
     tap = f" {hole.tap}" if hole.tap else ""
-    said = hole.size if hole.is_cut_out else f"⌀{hole.drill:g}{tap}"
+    text = hole.size if hole.is_cut_out else f"⌀{hole.drill:g}{tap}"
     return [
         *shapes,
         Line(c.x - reach, c.y, c.x + reach, c.y, "ink", 0.2, layer="hole"),
         Line(c.x, c.y - reach, c.x, c.y + reach, "ink", 0.2, layer="hole"),
         Text(c.x + reach + 0.5, c.y - 0.8, hole.number, 2.6, face=Face.PRINTED_BOLD),
-        Text(c.x + reach + 0.5, c.y + 3.0, said, 2.1, "second", Face.PRINTED),
+        Text(c.x + reach + 0.5, c.y + 3.0, text, 2.1, "second", Face.PRINTED),
     ]
 
 
@@ -230,9 +230,9 @@ def _foot(template: Template, tile: Tile) -> list[Shape]:
     left, top = width - MARGIN - OVERLAP - columns * cell, height - MARGIN - 3 - rows * cell
     for row in range(rows):
         for column in range(columns):
-            mine = (row + 1, column + 1) == (tile.row, tile.column)
-            here = Rect(left + column * cell, top + row * cell, cell, cell)
-            shapes.append(box(here, "second", 0.2, "second" if mine else "", layer="map"))
+            is_here = (row + 1, column + 1) == (tile.row, tile.column)
+            cell_rect = Rect(left + column * cell, top + row * cell, cell, cell)
+            shapes.append(box(cell_rect, "second", 0.2, "second" if is_here else "", layer="map"))
     name = f"{template.sheet.name}, sheet {tile.name} of {rows * columns}"
     shapes.append(Text(left - 3, height - MARGIN - 3, name, 2.8, face=Face.BOLD, align=Align.RIGHT))
     return shapes

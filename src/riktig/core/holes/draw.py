@@ -33,10 +33,10 @@ def mark_out(
         places: Each with its place written beside it; without, only the numbers, which then are larger.
     """
     shapes = [_plain(m) for m in drawing.shapes if m.layer in KEPT or _names_a_piece(m)]
-    here = [hole for hole in holes if hole.face == face]
+    on_face = [hole for hole in holes if hole.face == face]
     grown = grown_by(Rect(0, 0, drawing.width, drawing.height))
     taken: list[Rect] = []
-    for hole in here:
+    for hole in on_face:
         shapes += hole_shapes(hole, Point(RULER + left, RULER), grown, taken, places=places)
     width = max((bounds_of(mark).right for mark in shapes), default=drawing.width) + 4
     return Drawing(width, drawing.height, tuple(shapes), f"{drawing.title}, mark-out")
@@ -77,7 +77,7 @@ def hole_shapes(
         Rect(x - wide / 2, y + reach + 1, wide, size + below),
         Rect(x - wide / 2, y - reach - 2 - size - below + 3, wide, size + below),
     ]
-    free = [spot for spot in spots if not any(spot.overlap(one)[0] for one in taken or ())]
+    free = [spot for spot in spots if not any(spot.overlap(other)[0] for other in taken or ())]
     at = (free or spots)[0]
     if taken is not None:
         taken.append(at)

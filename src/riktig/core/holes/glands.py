@@ -116,18 +116,18 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
 
 def _in_rows(nuts: Iterable[float], sheet: HoleSurface) -> list[tuple[float, float] | None]:
     """The middles of nuts in rows from the left, front row first; None where the plate is full."""
-    found: list[tuple[float, float] | None] = []
+    places: list[tuple[float, float] | None] = []
     x, y, high = EDGE, EDGE, 0.0
     for nut in nuts:
         if nut <= 0:
-            found.append(None)
+            places.append(None)
             continue
         if x + nut > sheet.width - EDGE:
             x, y, high = EDGE, y + high + BETWEEN, 0.0
         if y + nut > sheet.height - EDGE or nut > sheet.width - 2 * EDGE:
-            found.append(None)
+            places.append(None)
             continue
         high = max(high, nut)
-        found.append((round(x + nut / 2, 1), round(y + nut / 2, 1)))
+        places.append((round(x + nut / 2, 1), round(y + nut / 2, 1)))
         x += nut + BETWEEN
-    return found
+    return places

@@ -58,18 +58,18 @@ def sheets_of(enclosure: Enclosure, door: DoorPlan) -> tuple[HoleSurface, ...]:
         door: The doors with what is fitted in them.
     """
     box = enclosure
-    found = [HoleSurface(Surface.PLATE.value, box.plate_width, box.plate_height, LETTERS[Surface.PLATE])]
-    found += [
+    surfaces = [HoleSurface(Surface.PLATE.value, box.plate_width, box.plate_height, LETTERS[Surface.PLATE])]
+    surfaces += [
         HoleSurface(leaf.name, leaf.face.width, leaf.face.height, LETTERS[Surface(leaf.name)]) for leaf in door.leaves
     ]
     deep = min(max(box.depth - 2 * GLAND_EDGE, 60.0), GLAND_DEEP)
     entries = {box.entry, box.field_entry}
     for surface, side in ((Surface.GLAND, EntrySide.BOTTOM), (Surface.TOP_GLAND, EntrySide.TOP)):
         if side in entries:
-            found.append(HoleSurface(surface.value, max(box.width - 2 * GLAND_EDGE, 50.0), deep, LETTERS[surface]))
+            surfaces.append(HoleSurface(surface.value, max(box.width - 2 * GLAND_EDGE, 50.0), deep, LETTERS[surface]))
     for surface in (Surface.LEFT_SIDE, Surface.RIGHT_SIDE):
-        found.append(HoleSurface(surface.value, box.depth, box.height, LETTERS[surface]))
-    return tuple(found)
+        surfaces.append(HoleSurface(surface.value, box.depth, box.height, LETTERS[surface]))
+    return tuple(surfaces)
 
 
 def hole_list(
@@ -106,9 +106,9 @@ def numbered(bare: Iterable[Hole], sheets: Iterable[HoleSurface]) -> tuple[Hole,
     known = [sheet.name for sheet in sheets]
     letters = {sheet.name: sheet.letters for sheet in sheets}
     for name in [*known, *sorted({hole.face for hole in kept} - set(known))]:
-        mine = sorted((h for h in kept if h.face == name), key=lambda h: (round(h.y, 1), round(h.x, 1), h.key))
+        on_surface = sorted((h for h in kept if h.face == name), key=lambda h: (round(h.y, 1), round(h.x, 1), h.key))
         first = letters.get(name) or LETTERS[Surface(name)]
-        holes += [replace(hole, number=f"{first}{n}") for n, hole in enumerate(mine, 1)]
+        holes += [replace(hole, number=f"{first}{n}") for n, hole in enumerate(on_surface, 1)]
     return tuple(holes)
 
 
@@ -214,16 +214,18 @@ def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
 
 def _own(openings: Iterable[Opening], practice: Practice) -> Iterator[Hole]:
     large = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
-    for n, one in enumerate(openings, 1):
-        at, key = Point(one.x, one.y), OpeningKey(n)
-        if one.height:
+    for n, opening in enumerate(openings, 1):
+        at, key = Point(opening.x, opening.y), OpeningKey(n)
+        if opening.height:
             yield Hole(
-                "", one.surface.value, round(at.x, 1), round(at.y, 1), 0.0, "", one.purpose, "", Tool.CUT, one.width,
-                one.height, str(key), key, one.rating,
+                "", opening.surface.value, round(at.x, 1), round(at.y, 1), 0.0, "", opening.purpose, "", Tool.CUT,
+                opening.width, opening.height, str(key), key, opening.rating,
             )  # fmt: skip
         else:
-            tool = large if one.width > LARGEST_DRILL else Tool.DRILL
-            yield _hole(one.surface, at, one.width, "", one.purpose, "", tool, str(key), key, one.rating)
+            tool = large if opening.width > LARGEST_DRILL else Tool.DRILL
+            yield _hole(
+                opening.surface, at, opening.width, "", opening.purpose, "", tool, str(key), key, opening.rating
+            )
 
 
 LARGEST_DRILL = 13.0

@@ -41,18 +41,18 @@ def mark_out_order(holes: Iterable[Hole], face: str) -> MarkOut:
         holes: The holes.
         face: The name of the surface.
     """
-    mine = [hole for hole in holes if hole.face == face]
-    rows = sorted(mine, key=lambda hole: (hole.y, hole.x))
+    on_face = [hole for hole in holes if hole.face == face]
+    rows = sorted(on_face, key=lambda hole: (hole.y, hole.x))
     marking = shortest_walk(rows, (0.0, 0.0))
     groups: dict[tuple[int, float, str], list[Hole]] = {}
     for hole in rows:
         groups.setdefault((_TOOLS[hole.tool], hole.drill or hole.width, hole.tool_said), []).append(hole)
-    here = (0.0, 0.0)
+    at_now = (0.0, 0.0)
     rounds: list[Round] = []
-    for (_, _, said), group in sorted(groups.items(), key=lambda one: one[0]):
-        walk = shortest_walk(group, here)
-        rounds.append(Round(said, walk))
-        here = (walk[-1].x, walk[-1].y)
+    for (_, _, name), group in sorted(groups.items(), key=lambda group: group[0]):
+        walk = shortest_walk(group, at_now)
+        rounds.append(Round(name, walk))
+        at_now = (walk[-1].x, walk[-1].y)
     return MarkOut(face, marking, tuple(rounds), walk_length(marking), walk_length(rows))
 
 
@@ -145,7 +145,7 @@ def _turn(path: NDArray[np.int64], far: F) -> NDArray[np.int64] | None:
 def _move(path: NDArray[np.int64], far: F) -> NDArray[np.int64] | None:
     """The best stretch of up to three holes to put elsewhere; None when none helps."""
     n = len(path)
-    best, found = 1e-6, None
+    best, best_gain = 1e-6, None
     for size in (1, 2, 3):
         for i in range(1, n - size + 1):
             rest = np.concatenate([path[:i], path[i + size :]])
@@ -153,12 +153,12 @@ def _move(path: NDArray[np.int64], far: F) -> NDArray[np.int64] | None:
             freed = far[path[i - 1], first]
             if i + size < n:
                 freed += far[last, path[i + size]] - far[path[i - 1], path[i + size]]
-            for one, other, turned in ((first, last, False), (last, first, True)):
-                cost = far[rest, one]
+            for near, other, turned in ((first, last, False), (last, first, True)):
+                cost = far[rest, near]
                 cost = cost + np.append(far[other, rest[1:]] - far[rest[:-1], rest[1:]], 0.0)
                 at = int(cost.argmin())
                 if freed - cost[at] > best:
                     best = float(freed - cost[at])
                     stretch = path[i : i + size][::-1] if turned else path[i : i + size]
-                    found = np.concatenate([rest[: at + 1], stretch, rest[at + 1 :]])
-    return found
+                    best_gain = np.concatenate([rest[: at + 1], stretch, rest[at + 1 :]])
+    return best_gain

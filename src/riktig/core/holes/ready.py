@@ -76,7 +76,7 @@ def blockers_of(
 
 def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
     """Cables without a gland that fits, or without room for it."""
-    found = [
+    blockers = [
         Blocker(
             Surface.GLAND.value,
             f"No gland or hub holds {entry.cable}, which is about {entry.diameter:g} mm thick.",
@@ -86,7 +86,7 @@ def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
         for entry in entries.entries
         if entry.fitting is None
     ]
-    found += [
+    blockers += [
         Blocker(
             Surface.GLAND.value,
             f"There is no room for the gland of {cable} on its gland plate.",
@@ -95,7 +95,7 @@ def gland_blockers(entries: Entries) -> tuple[Blocker, ...]:
         )
         for cable in entries.crowded
     ]
-    return tuple(found)
+    return tuple(blockers)
 
 
 def holes_off_the_sheet(holes: Iterable[Hole], sheets: Iterable[HoleSurface]) -> list[Blocker]:
@@ -106,7 +106,7 @@ def holes_off_the_sheet(holes: Iterable[Hole], sheets: Iterable[HoleSurface]) ->
         sheets: All surfaces that holes are made in.
     """
     rects = {sheet.name: sheet.rect for sheet in sheets}
-    found = []
+    blockers = []
     for hole in holes:
         rect = rects.get(hole.face)
         out = hole.outline.sticks_out_of(rect) if rect else 0.0
@@ -116,8 +116,8 @@ def holes_off_the_sheet(holes: Iterable[Hole], sheets: Iterable[HoleSurface]) ->
                 if rect
                 else f"The hole for {hole.purpose} is in a {hole.face}, which this box does not have."
             )
-            found.append(Blocker(hole.face, text, hole.where or HoleKey(hole.number), "Move it onto the surface."))
-    return found
+            blockers.append(Blocker(hole.face, text, hole.where or HoleKey(hole.number), "Move it onto the surface."))
+    return blockers
 
 
 def crossing_holes(holes: Iterable[Hole]) -> list[Blocker]:
@@ -125,12 +125,12 @@ def crossing_holes(holes: Iterable[Hole]) -> list[Blocker]:
     by_face: dict[str, list[Hole]] = {}
     for hole in holes:
         by_face.setdefault(hole.face, []).append(hole)
-    found = []
-    for face, mine in by_face.items():
-        mine.sort(key=lambda hole: hole.outline.x)
-        for n, hole in enumerate(mine):
+    blockers = []
+    for face, on_face in by_face.items():
+        on_face.sort(key=lambda hole: hole.outline.x)
+        for n, hole in enumerate(on_face):
             box = hole.outline
-            for other in mine[n + 1 :]:
+            for other in on_face[n + 1 :]:
                 if other.outline.x > box.right + WEB:
                     break
                 left = _metal_between(hole, other)
@@ -138,15 +138,15 @@ def crossing_holes(holes: Iterable[Hole]) -> list[Blocker]:
                     how = f"leave {left:.1f} mm of metal" if left > 0 else f"cut {-left:.1f} mm into each other"
                     text = f"The holes for {hole.purpose} and {other.purpose} {how}."
                     where = other.where or hole.where
-                    found.append(Blocker(face, text, where, f"Move one of them: {WEB:g} mm of metal must stay."))
-    return found
+                    blockers.append(Blocker(face, text, where, f"Move one of them: {WEB:g} mm of metal must stay."))
+    return blockers
 
 
-def _metal_between(one: Hole, other: Hole) -> float:
+def _metal_between(hole: Hole, other: Hole) -> float:
     """Metal between the edges of two holes, mm; negative when they cut into each other."""
-    a, b = one.outline, other.outline
-    if not one.is_cut_out and not other.is_cut_out:
-        return float(((one.x - other.x) ** 2 + (one.y - other.y) ** 2) ** 0.5 - (one.drill + other.drill) / 2)
+    a, b = hole.outline, other.outline
+    if not hole.is_cut_out and not other.is_cut_out:
+        return float(((hole.x - other.x) ** 2 + (hole.y - other.y) ** 2) ** 0.5 - (hole.drill + other.drill) / 2)
     dx, dy = max(a.x - b.right, b.x - a.right), max(a.y - b.bottom, b.y - a.bottom)
     if dx > 0 and dy > 0:
         return float((dx * dx + dy * dy) ** 0.5)

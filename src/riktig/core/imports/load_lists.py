@@ -77,10 +77,12 @@ def recognise(grid: Grid) -> LoadList:
         RiktigError: there is no such row.
     """
     for place, row in enumerate(grid.rows[:20]):
-        found = [meaning_of(cell) if cell else ("", True) for cell in row.cells]
-        meanings = [meaning for meaning, _ in found if meaning]
+        read_cells = [meaning_of(cell) if cell else ("", True) for cell in row.cells]
+        meanings = [meaning for meaning, _ in read_cells if meaning]
         if len(meanings) >= 2 and "load" in meanings:
-            columns = tuple(Column(cell, meaning, sure) for cell, (meaning, sure) in zip(row.cells, found, strict=True))
+            columns = tuple(
+                Column(cell, meaning, sure) for cell, (meaning, sure) in zip(row.cells, read_cells, strict=True)
+            )
             notes = list(grid.notes)
             if place:
                 notes.append(f"The rows above {grid.word} {row.number} were read as a title.")
@@ -92,36 +94,36 @@ def recognise(grid: Grid) -> LoadList:
     )
 
 
-def loads_of(found: LoadList) -> tuple[LoadRow, ...]:
+def loads_of(load_list: LoadList) -> tuple[LoadRow, ...]:
     """Every load of the list, or none.
 
     Raises:
         RiktigError: with every fault and its place.
     """
-    grid, faults = found.grid, [*_unusable(found), *_columns(found)]
+    grid, faults = load_list.grid, [*_unusable(load_list), *_columns(load_list)]
     rows: list[LoadRow] = []
-    if len(found.rows) > MOST_LOADS:
+    if len(load_list.rows) > MOST_LOADS:
         raise RiktigError(
-            f"{grid.name} lists {len(found.rows)} loads; one panel holds at most {MOST_LOADS}, so none was taken.",
+            f"{grid.name} lists {len(load_list.rows)} loads; one panel holds at most {MOST_LOADS}, so none was taken.",
             hint="Take the rows of this panel into a list of their own.",
             where=grid.name,
         )
-    for row in found.rows if not faults else ():
-        if any(row.cells[len(found.columns) :]):
+    for row in load_list.rows if not faults else ():
+        if any(row.cells[len(load_list.columns) :]):
             faults.append(
                 InputFault(
                     grid.where(row),
-                    f"it has {len(row.cells)} cells, the heading has {len(found.columns)}.",
+                    f"it has {len(row.cells)} cells, the heading has {len(load_list.columns)}.",
                     "A decimal comma in a list separated by commas makes two cells of one: write a point.",
                 )
             )
             continue
-        load, wrong = _row(found, row)
+        load, wrong = _row(load_list, row)
         faults += wrong
         if load:
             rows.append(load)
     names: dict[str, int] = {}
-    for load_row, row in zip(rows, found.rows, strict=False):
+    for load_row, row in zip(rows, load_list.rows, strict=False):
         first = names.setdefault(load_row.name.lower(), row.number)
         if first != row.number and not faults:
             faults.append(
@@ -143,21 +145,21 @@ def loads_of(found: LoadList) -> tuple[LoadRow, ...]:
     return tuple(rows)
 
 
-def _unusable(found: LoadList) -> list[InputFault]:
+def _unusable(load_list: LoadList) -> list[InputFault]:
     """What is wrong with cells counts where the loads stand; in a title above it does no harm."""
-    first = found.rows[0].number if found.rows else 0
-    return [fault for row, fault in found.grid.faults if row >= first]
+    first = load_list.rows[0].number if load_list.rows else 0
+    return [fault for row, fault in load_list.grid.faults if row >= first]
 
 
-def _columns(found: LoadList) -> list[InputFault]:
-    where = f"{found.grid.name}, heading"
+def _columns(load_list: LoadList) -> list[InputFault]:
+    where = f"{load_list.grid.name}, heading"
     known = f"Known are {', '.join(COLUMNS)}; put a minus before a heading to leave its column out."
     faults = [
         InputFault(where, f"the column “{column.heading}” is not known.", known)
-        for column in found.columns
+        for column in load_list.columns
         if column.heading and not column.meaning
     ]
-    meanings = [column.meaning for column in found.columns if column.meaning not in ("", LEFT_OUT)]
+    meanings = [column.meaning for column in load_list.columns if column.meaning not in ("", LEFT_OUT)]
     faults += [
         InputFault(where, f"two columns mean {meaning}.", "Leave one out.")
         for meaning in dict.fromkeys(meanings)
@@ -170,21 +172,21 @@ def _columns(found: LoadList) -> list[InputFault]:
     return faults
 
 
-def _row(found: LoadList, row: GridRow) -> tuple[LoadRow | None, list[InputFault]]:
+def _row(load_list: LoadList, row: GridRow) -> tuple[LoadRow | None, list[InputFault]]:
     fields: dict[str, Any] = {}
     faults: list[InputFault] = []
-    for index, (column, cell) in enumerate(zip(found.columns, row.cells, strict=False)):
+    for index, (column, cell) in enumerate(zip(load_list.columns, row.cells, strict=False)):
         if column.meaning in ("", LEFT_OUT) or not cell:
             continue
-        where = found.grid.where(row, index)
-        if found.grid.word == "line":
+        where = load_list.grid.where(row, index)
+        if load_list.grid.word == "line":
             where = f"{where}, {column.meaning}"
         try:
             fields |= _cell(column.meaning, cell, where)
         except RiktigError as error:
             faults.append(InputFault(error.where, error.message, error.hint))
     name = fields.pop("load", "")
-    place = found.grid.where(row)
+    place = load_list.grid.where(row)
     if not name:
         faults.append(InputFault(place, "the load has no name.", "Say what turns."))
     elif not faults and not {"kw", "hp", "nameplate_a"} & fields.keys():
@@ -283,9 +285,9 @@ def read_loads(path: Path) -> tuple[tuple[LoadRow, ...], tuple[str, ...]]:
     Raises:
         RiktigError: with every fault and its place; then nothing was taken.
     """
-    found = recognise(grid_of_file(path))
-    guessed = [f"“{c.heading}” was read as {c.meaning}." for c in found.doubtful if c.meaning]
-    return loads_of(found), (*found.notes, *guessed)
+    load_list = recognise(grid_of_file(path))
+    guessed = [f"“{c.heading}” was read as {c.meaning}." for c in load_list.doubtful if c.meaning]
+    return loads_of(load_list), (*load_list.notes, *guessed)
 
 
 def new_loads(rows: tuple[LoadRow, ...]) -> tuple[LoadToAdd, ...]:

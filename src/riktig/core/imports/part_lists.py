@@ -11,7 +11,7 @@ from riktig.core.job import OwnHole, OwnPart, read_quantity
 
 __all__ = ["PART_COLUMNS", "holes_text", "own_parts_schedule", "parts_of_grid", "read_holes", "read_parts"]
 
-PART_COLUMNS = tuple(one.name for one in fields(OwnPart))
+PART_COLUMNS = tuple(field.name for field in fields(OwnPart))
 """The columns, in their order; ref, kind, width, height and depth are needed."""
 NEEDED = ("ref", "kind")
 MOST_PARTS = 500
@@ -81,16 +81,16 @@ def parts_of_grid(grid: Grid) -> tuple[OwnPart, ...]:
     if len(rows) > MOST_PARTS:
         raise RiktigError(f"The list has {len(rows)} parts; {MOST_PARTS} can be taken in.", where=grid.name)
     faults: list[InputFault] = [fault for _, fault in grid.faults]
-    found: dict[str, OwnPart] = {}
+    own_parts: dict[str, OwnPart] = {}
     for row in rows:
         try:
             part = _part(names, row)
         except ValueError as error:
             faults.append(InputFault(grid.where(row), f"{error}."))
             continue
-        if part.ref in found:
+        if part.ref in own_parts:
             faults.append(InputFault(grid.where(row), f"{part.ref} is there twice."))
-        found[part.ref] = part
+        own_parts[part.ref] = part
     if faults:
         raise RiktigError(
             f"{len(faults)} of {len(rows)} lines cannot be used, so no part was taken in.",
@@ -98,7 +98,7 @@ def parts_of_grid(grid: Grid) -> tuple[OwnPart, ...]:
             where=grid.name,
             faults=faults,
         )
-    return tuple(found.values())
+    return tuple(own_parts.values())
 
 
 def _part(names: list[str], row: GridRow) -> OwnPart:

@@ -23,13 +23,13 @@ def regular_file(path: Path, *, hint: str = "Choose a file.") -> os.stat_result:
         RiktigError: there is no such file, or it is a folder, a pipe or a device, which may never end.
     """
     try:
-        found = path.stat()
+        status = path.stat()
     except (OSError, ValueError) as error:  # ValueError: a zero byte in the name
         raise _unreadable(path, error, hint) from error
-    if not stat.S_ISREG(found.st_mode):
-        what = "a folder" if stat.S_ISDIR(found.st_mode) else "no file but a pipe or a device"
+    if not stat.S_ISREG(status.st_mode):
+        what = "a folder" if stat.S_ISDIR(status.st_mode) else "no file but a pipe or a device"
         raise RiktigError(f"{path.name or path} is {what}, so nothing was read.", hint=hint, where=str(path))
-    return found
+    return status
 
 
 def read_bytes(path: Path, *, most: int = LARGEST, hint: str = "Choose a file.") -> bytes:

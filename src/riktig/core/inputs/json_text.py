@@ -39,7 +39,7 @@ def parse_json(text: str, *, what: str, where: str = "", hint: str = "", mend: b
             kept; with the place.
     """
     try:
-        found: object = json.loads(
+        parsed: object = json.loads(
             text, object_pairs_hook=_once, parse_constant=_no_number, parse_int=_whole, parse_float=_fraction
         )
     except RecursionError as error:
@@ -51,9 +51,9 @@ def parse_json(text: str, *, what: str, where: str = "", hint: str = "", mend: b
     except ValueError as error:
         raise _wrong(what, str(error), where, hint) from error
     if mend:
-        found = _mended(found)
+        parsed = _mended(parsed)
     faults: list[InputFault] = []
-    for fault in _faults(found):
+    for fault in _faults(parsed):
         faults.append(fault)
         if len(faults) == MOST_FAULTS:
             break
@@ -64,7 +64,7 @@ def parse_json(text: str, *, what: str, where: str = "", hint: str = "", mend: b
             where=f"{where} {faults[0].where}".strip(),
             faults=faults[1:],
         )
-    return found
+    return parsed
 
 
 def _mended(value: object, name: str = "", depth: int = 0) -> object:
@@ -82,12 +82,12 @@ def _wrong(what: str, why: str, where: str, hint: str) -> RiktigError:
 
 
 def _once(pairs: list[tuple[str, object]]) -> dict[str, object]:
-    found = dict(pairs)
-    if len(found) < len(pairs):
+    content = dict(pairs)
+    if len(content) < len(pairs):
         names = [name for name, _ in pairs]
         twice = next(name for name in names if names.count(name) > 1)
         raise _TwiceError(f"“{twice[:60]}” stands twice in one place")
-    return found
+    return content
 
 
 def _no_number(text: str) -> object:

@@ -49,17 +49,17 @@ def without_unfit(text: str, *, lines: bool = False) -> str:
         text: The text.
         lines: Whether line breaks may stay.
     """
-    return "".join("\N{REPLACEMENT CHARACTER}" if _unfit_letter(one, lines=lines) else one for one in text)
+    return "".join("\N{REPLACEMENT CHARACTER}" if _unfit_letter(letter, lines=lines) else letter for letter in text)
 
 
-def same_person(one: str, other: str) -> bool:
+def same_person(name: str, other: str) -> bool:
     """Whether two names are one person's: “Ida”, “ida” and “Ida” with a letter that cannot be seen are.
 
     Args:
-        one: A name.
+        name: A name.
         other: Another name.
     """
-    return plain_name(one) == plain_name(other)
+    return plain_name(name) == plain_name(other)
 
 
 def plain_name(name: str) -> str:

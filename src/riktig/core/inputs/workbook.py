@@ -118,13 +118,13 @@ def _rows(
 ) -> list[tuple[int, tuple[Cell, ...]]]:
     for sheet in (shown, written):
         sheet.reset_dimensions()  # what the sheet says of its own size is not asked
-    found: list[tuple[int, tuple[Cell, ...]]] = []
+    rows: list[tuple[int, tuple[Cell, ...]]] = []
     pairs = zip(shown.iter_rows(values_only=True), written.iter_rows(values_only=True), strict=True)
     for number, (values, formulas) in enumerate(pairs, 1):
         cells = [_cell(value, formula) for value, formula in zip(values, formulas, strict=True)]
         while cells and cells[-1] == _EMPTY:
             cells.pop()
-        if number > FURTHEST_ROW or (cells and len(found) == most_rows):
+        if number > FURTHEST_ROW or (cells and len(rows) == most_rows):
             raise RiktigError(
                 f"{name} has more than {most_rows} rows; that is no list of one panel, so nothing was taken.",
                 hint="Take the rows of this panel into a list of their own.",
@@ -137,8 +137,8 @@ def _rows(
                 where=f"{name}, row {number}",
             )
         if cells:
-            found.append((number, tuple(cells)))
-    return found
+            rows.append((number, tuple(cells)))
+    return rows
 
 
 def _cell(value: object, formula: object) -> Cell:
@@ -155,7 +155,7 @@ def _merged(raw: bytes, part: str) -> tuple[str, ...]:
     with zipfile.ZipFile(io.BytesIO(raw)) as pack:
         if part not in pack.namelist():
             return ()
-        return tuple(found.decode() for found in _MERGED.findall(pack.read(part)))
+        return tuple(reference.decode() for reference in _MERGED.findall(pack.read(part)))
 
 
 def _too_much(name: str) -> RiktigError:

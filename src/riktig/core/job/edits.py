@@ -227,7 +227,7 @@ def remove_load(job: Job, load_id: LoadId) -> Job:
             if load.id != load_id
         ),
         circuits=tuple(circuit for circuit in job.circuits if circuit.load != load_id),
-        overrides=tuple(one for one in job.overrides if load_of_value(one.key) != load_id),
+        overrides=tuple(earlier for earlier in job.overrides if load_of_value(earlier.key) != load_id),
         signals=tuple(replace(signal, load=None) if signal.load == load_id else signal for signal in job.signals),
     )
 
@@ -310,7 +310,7 @@ def override(job: Job, key: str, amount: float | None, reason: str = "") -> Job:
     Raises:
         ValueError: not an amount above zero, or no reason.
     """
-    kept = tuple(one for one in job.overrides if one.key != key)
+    kept = tuple(earlier for earlier in job.overrides if earlier.key != key)
     if amount is None:
         return job if len(kept) == len(job.overrides) else replace(job, overrides=kept)
     return replace(job, overrides=(*kept, Override(key, amount, reason.strip())))
@@ -338,8 +338,8 @@ def set_part(job: Job, part: OwnPart) -> Job:
         job: The job; it is not changed.
         part: The part of one's own.
     """
-    kept = tuple(one for one in job.parts if one.ref != part.ref)
-    return replace(job, parts=tuple(sorted((*kept, part), key=lambda one: one.ref)))
+    kept = tuple(own_part for own_part in job.parts if own_part.ref != part.ref)
+    return replace(job, parts=tuple(sorted((*kept, part), key=lambda own_part: own_part.ref)))
 
 
 def remove_part(job: Job, ref: str) -> Job:

@@ -57,8 +57,8 @@ def _too_many(job: Job) -> Iterator[InputFault]:
         if written > most:
             yield InputFault("$.job.circuits", f"{written} {what} are written by hand; at most {most} can be drawn.")
     for name in ("loads", "circuits", "sources", "signals"):
-        ids = [str(one.id) for one in getattr(job, name)]
-        twice = next((one for one in ids if ids.count(one) > 1), None) if len(set(ids)) < len(ids) else None
+        ids = [str(item.id) for item in getattr(job, name)]
+        twice = next((item_id for item_id in ids if ids.count(item_id) > 1), None) if len(set(ids)) < len(ids) else None
         if twice is not None:
             yield InputFault(f"$.job.{name}", f"two have the id {twice}.")
 

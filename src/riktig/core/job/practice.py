@@ -153,13 +153,15 @@ class Practice:
 
     def _check_tables(self) -> None:
         """Looks at the house's own numbers, letters and colours."""
-        for one in self.reserved:
-            if one.potential not in POTENTIALS:
+        for reserved_number in self.reserved:
+            if reserved_number.potential not in POTENTIALS:
                 raise ImpossibleValueError(
-                    f"there is no common potential “{one.potential}”; there are {', '.join(POTENTIALS)}"
+                    f"there is no common potential “{reserved_number.potential}”; there are {', '.join(POTENTIALS)}"
                 )
-            if not one.number or any(c.isspace() or c == "~" for c in one.number):
-                raise ImpossibleValueError(f"“{one.number}” cannot be the number of the {POTENTIALS[one.potential]}")
+            if not reserved_number.number or any(c.isspace() or c == "~" for c in reserved_number.number):
+                raise ImpossibleValueError(
+                    f"“{reserved_number.number}” cannot be the number of the {POTENTIALS[reserved_number.potential]}"
+                )
         for row in self.house_letters:
             if not row.letters.isalpha() or len(row.letters) > 4:
                 raise ImpossibleValueError(f"“{row.letters}” cannot be the letters of a class: use 1 to 4 letters")

@@ -24,11 +24,11 @@ def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None =
         medium: What they are printed on.
         only: Only these; None draws all.
     """
-    here = [label for label in (labels.on(medium) if only is None else only) for _ in range(label.copies)]
+    shown = [label for label in (labels.on(medium) if only is None else only) for _ in range(label.copies)]
     shapes: list[Shape] = []
     x = y = GAP
     height = 0.0
-    for label in here:
+    for label in shown:
         width, height = label.size
         if x + width > SHEET:
             x, y = GAP, y + height + GAP

@@ -51,17 +51,17 @@ def index_of(entries: Iterable[IndexEntry]) -> Index:
     for place, entry in enumerate(kept):
         for other in entry.also:
             also.setdefault(other.lower(), []).append(place)
-    said = tuple(f" {label} {entry.what.lower()}" for label, entry in zip(labels, kept, strict=True))
+    lines = tuple(f" {label} {entry.what.lower()}" for label, entry in zip(labels, kept, strict=True))
     starts, at = [], 0
-    for line in said:
+    for line in lines:
         starts.append(at)
         at += len(line) + 1
     return Index(
         kept,
         tuple(sorted((label, place) for place, label in enumerate(labels))),
         tuple(sorted((_bare(label), place) for place, label in enumerate(labels))),
-        said,
-        "\n".join(said),
+        lines,
+        "\n".join(lines),
         tuple(starts),
         {label: tuple(places) for label, places in also.items()},
     )
@@ -137,8 +137,8 @@ def _saying(index: Index, groups: list[tuple[str, ...]]) -> Iterator[int]:
     rarest = max(groups, key=lambda group: min(len(text) for text in group))
     others = [group for group in groups if group is not rarest]
     for place in merge(*(_lines(index, text) for text in rarest)):
-        said = index.said[place]
-        if all(any(text in said for text in group) for group in others):
+        phrase = index.said[place]
+        if all(any(text in phrase for text in group) for group in others):
             yield place
 
 

@@ -102,9 +102,9 @@ def _device(device: Device, tag: str) -> Iterable[IndexEntry]:
     if device.strip:
         yield IndexEntry(f"{tag}:{device.mark}", f"{device.kind.name}, {device.purpose}", key)
         return
-    said = f"{device.kind.name}, {device.purpose}"
+    text = f"{device.kind.name}, {device.purpose}"
     of = class_of(device.kind_id)
-    yield IndexEntry(tag, said if of in said else f"{said}, {of}", key, also)
+    yield IndexEntry(tag, text if of in text else f"{text}, {of}", key, also)
     if device.legend:
         yield IndexEntry(device.legend, f"legend of {tag}", key)
     for pin in device.kind.pins:

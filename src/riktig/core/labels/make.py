@@ -204,11 +204,11 @@ def _warnings(
     yield from _elsewhere(live, circuits, names)
 
 
-def _also(live: tuple[LiveNet, ...], circuits: Circuits, names: Names, said: set[str]) -> str:
+def _also(live: tuple[LiveNet, ...], circuits: Circuits, names: Names, told: set[str]) -> str:
     """What else the incoming supply keeps live: the tags of a few devices, “and more” beyond; or empty."""
     inside = {device.id for device in circuits.devices if device.zone is not Zone.FIELD}
-    owners = (pin.device for one in live if one.source == MAINS for pin in one.pins)
-    tags = [tag for tag in dict.fromkeys(names.tag[did] for did in owners if did in inside) if tag not in said]
+    owners = (pin.device for live_net in live if live_net.source == MAINS for pin in live_net.pins)
+    tags = [tag for tag in dict.fromkeys(names.tag[did] for did in owners if did in inside) if tag not in told]
     if not tags:
         return ""
     return f"and {', '.join(tags[:MOST_LIVE])}{' and more' if len(tags) > MOST_LIVE else ''} "
@@ -219,15 +219,15 @@ def _elsewhere(live: tuple[LiveNet, ...], circuits: Circuits, names: Names) -> I
     main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "the main switch")
     label = PinLabels(circuits, names)
     for device in circuits.devices:
-        mine = [one for one in live if one.source == device.id]
-        if not mine:
+        own = [own for own in live if own.source == device.id]
+        if not own:
             continue
-        pins = dict.fromkeys(label(pin) for one in mine for pin in one.pins if pin.device != device.id)
+        pins = dict.fromkeys(label(pin) for live_net in own for pin in live_net.pins if pin.device != device.id)
         first = ", ".join(list(pins)[:MOST_LIVE]) + (" and more" if len(pins) > MOST_LIVE else "")
-        said = f"{mine[0].volts:g} V: {first} stay live with {main} off"
+        text = f"{own[0].volts:g} V: {first} stay live with {main} off"
         yield Label(
             Medium.WARNING,
-            (device.purpose.upper(), said),
+            (device.purpose.upper(), text),
             1,
             f"where {names.tag[device.id]} enters",
             DeviceKey(device.id),

@@ -13,12 +13,12 @@ __all__ = ["print_entries", "to_print_again"]
 def _subjects(labels: Iterable[Label]) -> list[tuple[str, Label]]:
     """A stable key a label: what it goes on, and which of those on one thing it is."""
     seen: Counter[tuple[Medium, Key | None]] = Counter()
-    found = []
+    printed = []
     for label in labels:
-        here = (label.medium, label.key)
-        found.append((f"{label.medium.name.lower()}/{label.key}/{seen[here]}", label))
-        seen[here] += 1
-    return found
+        place = (label.medium, label.key)
+        printed.append((f"{label.medium.name.lower()}/{label.key}/{seen[place]}", label))
+        seen[place] += 1
+    return printed
 
 
 def _text(label: Label) -> str:

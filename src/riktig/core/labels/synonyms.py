@@ -48,8 +48,8 @@ SYNONYMS: tuple[tuple[str, ...], ...] = (
 def same_words(word: str) -> tuple[str, ...]:
     """The word and all that mean the same, plural or not."""
     bare = word.removesuffix("s") if len(word) > 3 else word
-    found = dict.fromkeys((word,))
+    words = dict.fromkeys((word,))
     for group in SYNONYMS:
         if word in group or bare in group:
-            found |= dict.fromkeys(group)
-    return tuple(found)
+            words |= dict.fromkeys(group)
+    return tuple(words)

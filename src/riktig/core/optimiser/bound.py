@@ -57,9 +57,9 @@ def _fan(me: int, wires: list[_Wire], unit: Table, gap: float, around: float) ->
     counts: dict[int, float] = defaultdict(float)
     inset: dict[int, float] = {}
     for a, _, b, _, xa, _, xb, _, count, _ in wires:
-        other, mine, theirs = (b, xa, xb) if a == me else (a, xb, xa)
+        other, here_x, theirs = (b, xa, xb) if a == me else (a, xb, xa)
         counts[other] += count
-        to_right, to_left = unit["width"][me] - mine + theirs, mine + unit["width"][other] - theirs
+        to_right, to_left = unit["width"][me] - here_x + theirs, here_x + unit["width"][other] - theirs
         near = min(to_right, to_left)
         inset[other] = min(inset.get(other, near), near)
     widths = sorted(unit["width"][k] + gap for k in counts)

@@ -184,7 +184,7 @@ def _rows_of(layout: Layout, turned: bool, spare_rows: int) -> _Rows:
 
 
 def _bars_beside(strips: list[int], turned: bool) -> int:
-    last = max((r for r, one in enumerate(strips) if one), default=len(strips) - 1)
+    last = max((r for r, strip in enumerate(strips) if strip), default=len(strips) - 1)
     return strips.index(1) if turned and any(strips) else last
 
 
@@ -258,15 +258,15 @@ def _groups(free: list[DeviceId], devices: Mapping[DeviceId, Device]) -> tuple[N
 def _behind(door: DoorPlan, enclosure: Enclosure) -> Table:
     """What the door's parts leave behind them: rectangle on the plate and the depth that is left, mm."""
     origin = to_door_origin(enclosure)
-    found = []
+    rows = []
     for seat in door.seats:
         if seat.is_shaft:
             continue
         x, y = seat.x - origin[0], seat.y - origin[1]
         half_w, half_h = seat.part.width / 2, seat.part.height / 2
         left = enclosure.plate_depth - seat.depth - WIRING_DEPTH
-        found.append((x - half_w, y - half_h, x + half_w, y + half_h, left))
-    return np.array(found, dtype=BEHIND)
+        rows.append((x - half_w, y - half_h, x + half_w, y + half_h, left))
+    return np.array(rows, dtype=BEHIND)
 
 
 def to_door_origin(enclosure: Enclosure) -> tuple[float, float]:

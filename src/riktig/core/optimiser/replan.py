@@ -39,7 +39,7 @@ class Replan:
     def search(
         self,
         steps: int,
-        on_better: Callable[[Found], None] = lambda found: None,
+        on_better: Callable[[Found], None] = lambda plan_found: None,
         stopped: Callable[[], bool] = lambda: False,
         *,
         start: Found | None = None,
@@ -49,17 +49,19 @@ class Replan:
         """The best plan met within so many steps; see ``planning.improve``."""
         return improve(self.problem, steps, on_better, stopped, start=start, seed=seed, run=run)
 
-    def layout(self, found: Found) -> Layout:
+    def layout(self, plan_found: Found) -> Layout:
         """The plate of a plan."""
-        return realised(self.problem, found, self.circuits, self.sizing)
+        return realised(self.problem, plan_found, self.circuits, self.sizing)
 
-    def reached(self, found: Found, best_known: float = float("inf")) -> Reached:
+    def reached(self, plan_found: Found, best_known: float = float("inf")) -> Reached:
         """What a plan comes to."""
-        return reached(self.problem, found, self.before, self.layout(found), self.circuits, self.sizing, best_known)
+        return reached(
+            self.problem, plan_found, self.before, self.layout(plan_found), self.circuits, self.sizing, best_known
+        )
 
-    def put_into(self, job: Job, found: Found) -> Job:
+    def put_into(self, job: Job, plan_found: Found) -> Job:
         """The job with the plan; locks hold."""
-        return with_layout(job, self.layout(found), locked_leads(job))
+        return with_layout(job, self.layout(plan_found), locked_leads(job))
 
 
 def replan_of(evaluation: Evaluation[Job]) -> Replan:

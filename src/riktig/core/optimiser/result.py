@@ -22,27 +22,27 @@ OFFERED_BOXES = 3
 """How many standard enclosures that would do are named (chosen by us)."""
 
 
-def realised(problem: Problem, found: Found, circuits: Circuits, sizing: Sizing) -> Layout:
+def realised(problem: Problem, plan_found: Found, circuits: Circuits, sizing: Sizing) -> Layout:
     """The plate of a plan.
 
     Args:
         problem: What is planned.
-        found: The plan that was found.
+        plan_found: The plan that was found.
         circuits: All devices and rungs of the job.
         sizing: The part of every device.
     """
     if problem.is_fixed:
-        return with_stands(problem.layout, _stands(problem, found), all_misfits=True)
+        return with_stands(problem.layout, _stands(problem, plan_found), all_misfits=True)
     begin, rows = 0, []
-    for end in found.ends:
-        rows.append([problem.blocks[u] for u in found.seq[begin:end]])
+    for end in plan_found.ends:
+        rows.append([problem.blocks[u] for u in plan_found.seq[begin:end]])
         begin = int(end)
     return lay_rows(rows, circuits, sizing, problem.enclosure, problem.practice)
 
 
-def _stands(problem: Problem, found: Found) -> tuple[Stand, ...]:
+def _stands(problem: Problem, plan_found: Found) -> tuple[Stand, ...]:
     places = no_places(len(problem.question.unit), len(problem.strips))
-    kernel.place(Order(found.seq, found.ends), problem.question, places)
+    kernel.place(Order(plan_found.seq, plan_found.ends), problem.question, places)
     p, x, y, row = problem, places.x, places.y, places.row
     numbers = [rail.number for rail in p.layout.rails]
     made = []
@@ -65,19 +65,19 @@ def boxes_that_do(circuits: Circuits, sizing: Sizing, enclosure: Enclosure, prac
         enclosure: The enclosure.
         practice: The practice of the job.
     """
-    found: list[Box] = []
+    fitting: list[Box] = []
     for box in boxes():
         shell = box.around(enclosure)
         if not arrange(circuits, sizing, shell, practice, None).misfits:
-            found.append(box)
-        if len(found) == OFFERED_BOXES:
+            fitting.append(box)
+        if len(fitting) == OFFERED_BOXES:
             break
-    return tuple(found)
+    return tuple(fitting)
 
 
 def reached(
     problem: Problem,
-    found: Found,
+    plan_found: Found,
     before: Found,
     layout: Layout,
     circuits: Circuits,
@@ -88,7 +88,7 @@ def reached(
 
     Args:
         problem: What is planned.
-        found: The plan that was found.
+        plan_found: The plan that was found.
         before: The plan that stood before.
         layout: The plate: where everything stands.
         circuits: All devices and rungs of the job.
@@ -98,18 +98,18 @@ def reached(
     total = sum(rail.length for rail in layout.rails) or 1.0
     free = sum(layout.free_on(rail) for rail in layout.rails)
     deep = max((block.depth for block in problem.blocks), default=0.0) - layout.depth
-    measures = ((found.over[1], "low"), (found.over[0], "narrow"), (deep, "shallow"))
+    measures = ((plan_found.over[1], "low"), (plan_found.over[0], "narrow"), (deep, "shallow"))
     lacking = tuple(f"{by:.0f} mm too {what}" for by, what in measures if by >= 0.5)
     offered = boxes_that_do(circuits, sizing, problem.enclosure, problem.practice) if lacking else ()
     return Reached(
-        found.wire,
+        plan_found.wire,
         before.wire,
         least_wire(problem),
-        found.cost,
+        plan_found.cost,
         before.cost,
-        min(best_known, found.cost),
-        found.proven,
-        found.height,
+        min(best_known, plan_found.cost),
+        plan_found.proven,
+        plan_found.height,
         layout.plate.height,
         free / total,
         problem.practice.spare_share,

@@ -105,7 +105,7 @@ def one_after_another(tasks: Sequence[Task]) -> Sequence[Found]:
 def improve(
     problem: Problem,
     steps: int,
-    on_better: Callable[[Found], None] = lambda found: None,
+    on_better: Callable[[Found], None] = lambda plan_found: None,
     stopped: Callable[[], bool] = lambda: False,
     *,
     start: Found | None = None,
@@ -136,15 +136,15 @@ def improve(
     if not len(problem.now.seq):
         return best
     if is_small(problem):
-        found = _best_of_all(problem)
-        on_better(found)
-        return found
+        outcome = _best_of_all(problem)
+        on_better(outcome)
+        return outcome
     lowest = [best.cost]
 
-    def tell(found: Found) -> None:
-        if found.cost < lowest[0] - 1e-6:
-            lowest[0] = found.cost
-            on_better(found)
+    def tell(plan_found: Found) -> None:
+        if plan_found.cost < lowest[0] - 1e-6:
+            lowest[0] = plan_found.cost
+            on_better(plan_found)
 
     walker = _Walker(problem, tell, stopped)
     turn, left = (0 if first else 1), steps
@@ -155,9 +155,9 @@ def improve(
             partial(walker.walk, best, length, seed + 7919 * k + 1000 * turn, HOT if fresh else WARM)
             for k in range(WALKS)
         ]
-        for found in run(walks):
-            if found.cost < best.cost - 1e-6:
-                best = found
+        for better in run(walks):
+            if better.cost < best.cost - 1e-6:
+                best = better
         left -= length
         turn += 1
     return best

@@ -22,14 +22,14 @@ def warm_up() -> None:
         layout, circuits, door, evaluation.get(INSIDE_AIR).losses, job.enclosure, job.practice, (), frozenset()
     )
     improve(problem, 100)
-    one = Evaluation(with_names_recorded(add_load(new_job(), "fan", 1.5)))
+    first_job = Evaluation(with_names_recorded(add_load(new_job(), "fan", 1.5)))
     few = problem_of(
-        one.get(LAYOUT),
-        one.get(CIRCUITS),
-        one.get(DOOR),
-        one.get(INSIDE_AIR).losses,
-        one.document.enclosure,
-        one.document.practice,
+        first_job.get(LAYOUT),
+        first_job.get(CIRCUITS),
+        first_job.get(DOOR),
+        first_job.get(INSIDE_AIR).losses,
+        first_job.document.enclosure,
+        first_job.document.practice,
         (),
         frozenset(),
     )

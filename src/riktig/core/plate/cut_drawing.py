@@ -19,15 +19,15 @@ def draw_cuts(plan: CutPlan) -> Drawing:
     for bar in plan.bars:
         if bar.stock != stock:
             stock = bar.stock
-            new = sum(1 for one in plan.bars if one.stock == stock and one.source.startswith("new"))
-            said = f"{stock}: {new} new {'bar' if new == 1 else 'bars'}"
-            shapes.append(Text(4, y + 5, said, 3.6, face=Face.BOLD))
+            new = sum(1 for new_bar in plan.bars if new_bar.stock == stock and new_bar.source.startswith("new"))
+            text = f"{stock}: {new} new {'bar' if new == 1 else 'bars'}"
+            shapes.append(Text(4, y + 5, text, 3.6, face=Face.BOLD))
             y += 9
         shapes += _bar(bar, y, LONG / longest)
         y += HIGH + 9
     for piece in plan.too_long:
-        said = f"{piece.name} is {piece.length:g} mm long: no bar of {piece.stock} is. Make it of two pieces."
-        shapes.append(Text(4, y + 5, said, 3.4, "fails", Face.BOLD))
+        text = f"{piece.name} is {piece.length:g} mm long: no bar of {piece.stock} is. Make it of two pieces."
+        shapes.append(Text(4, y + 5, text, 3.4, "fails", Face.BOLD))
         y += 8
     return Drawing(LEFT + LONG + 30, y + 4, tuple(shapes), "Cut list")
 
@@ -51,8 +51,8 @@ def _bar(bar: Bar, y: float, scale: float) -> list[Shape]:
             Line(rect.right, y - 1.5, rect.right, y + HIGH + 1.5, "fails", 0.35, layer="cut", key=key),
         ]
         if rect.width > 9:
-            said = f"{piece.length:g}"
-            shapes.append(Text(rect.centre.x, y + 7.4, said, 2.4, "second", align=Align.MIDDLE, key=key))
+            text = f"{piece.length:g}"
+            shapes.append(Text(rect.centre.x, y + 7.4, text, 2.4, "second", align=Align.MIDDLE, key=key))
         at = f"{start + piece.length:g}"
         shapes.append(Text(rect.right, y + HIGH + 4.4, at, 2.3, "third", align=Align.MIDDLE, layer="cut"))
     if bar.left * scale > 12:

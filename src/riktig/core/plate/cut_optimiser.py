@@ -79,8 +79,8 @@ def plan_cuts(
     proven, new, least = True, 0, 0
     for stock, group in groups.items():
         offcuts = sorted((o for o in on_shelf if o.stock == stock), key=lambda o: o.length)
-        one = _CutOptimiser(stock, group, offcuts, bar, kerf, trim)
-        made = one.solve()
+        optimiser = _CutOptimiser(stock, group, offcuts, bar, kerf, trim)
+        made = optimiser.solve()
         bars += made.bars
         proven, new, least = proven and made.proven, new + made.new_bars, least + made.least
     return CutPlan(tuple(bars), proven, new, least)
@@ -94,7 +94,7 @@ def cut_plan(pieces: tuple[Piece, ...], shelf: tuple[Offcut, ...], practice: Pra
         shelf: Offcuts that are in store.
         practice: The practice of the job.
     """
-    longest = {one.stock: one.length for one in sorted(shelf, key=lambda o: o.length)}
+    longest = {kept.stock: kept.length for kept in sorted(shelf, key=lambda o: o.length)}
     usable = practice.bar_length - practice.bar_trim
     fits = tuple(p for p in pieces if p.length <= max(usable, longest.get(p.stock, 0.0)) + 1e-6)
     made = plan_cuts(fits, shelf, bar=practice.bar_length, kerf=practice.saw_kerf, trim=practice.bar_trim)
@@ -209,14 +209,14 @@ class _CutOptimiser:
         if most_new is not None:
             limits.append(LinearConstraint((sources == -1).astype(float)[None, :], lb=0, ub=most_new))
             limits.append(LinearConstraint((sources == _LAST).astype(float)[None, :], lb=1, ub=1))
-        found = milp(
+        solution = milp(
             cost,
             constraints=limits,
             integrality=np.ones(len(cost), dtype=int),
             bounds=Bounds(0, np.inf),
             options={"time_limit": MOST_SECONDS},
         )
-        return np.round(found.x).astype(np.int64) if found.status == 0 else None
+        return np.round(solution.x).astype(np.int64) if solution.status == 0 else None
 
     def _taken(self, columns: list[tuple[int, tuple[int, ...]]], times: NDArray[np.int64]) -> _Fillings:
         """The fillings without what they hold too much of."""
@@ -260,16 +260,16 @@ def _filled(held: Counter[int]) -> int:
 @cache
 def _patterns(sizes: tuple[int, ...], counts: tuple[int, ...], room: int) -> tuple[tuple[int, ...], ...]:
     """All fillings of a bar to which no further piece could be added."""
-    found: list[tuple[int, ...]] = []
+    patterns: list[tuple[int, ...]] = []
     least = min(sizes)
 
     def fill(k: int, left: int, chosen: list[int]) -> None:
-        if len(found) > MOST_PATTERNS:
+        if len(patterns) > MOST_PATTERNS:
             return
         if k == len(sizes):
             spare = any(size <= left and chosen[n] < counts[n] for n, size in enumerate(sizes))
             if not spare and any(chosen):
-                found.append(tuple(chosen))
+                patterns.append(tuple(chosen))
             return
         if left < least:
             fill(len(sizes), left, chosen + [0] * (len(sizes) - k))
@@ -278,21 +278,21 @@ def _patterns(sizes: tuple[int, ...], counts: tuple[int, ...], room: int) -> tup
             fill(k + 1, left - count * sizes[k], [*chosen, count])
 
     fill(0, room, [])
-    return tuple(found)
+    return tuple(patterns)
 
 
 def _all_fillings(
     sizes: tuple[int, ...], counts: tuple[int, ...], below: int, floor: int
 ) -> list[tuple[int, tuple[int, ...]]] | None:
     """All fillings of at least a length and shorter than another; None when there are too many."""
-    found: list[tuple[int, tuple[int, ...]]] = [(0, ())]
+    partials: list[tuple[int, tuple[int, ...]]] = [(0, ())]
     for size, count in zip(sizes, counts, strict=True):
-        found = [
+        partials = [
             (total + times * size, (*chosen, times))
-            for total, chosen in found
+            for total, chosen in partials
             for times in range(count + 1)
             if total + times * size < below
         ]
-        if len(found) > 4 * MOST_PATTERNS:
+        if len(partials) > 4 * MOST_PATTERNS:
             return None
-    return [one for one in found if one[0] >= floor]
+    return [partial for partial in partials if partial[0] >= floor]

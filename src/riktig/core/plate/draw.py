@@ -85,7 +85,7 @@ def draw_plate(
         spare_share: Share of each rail to hatch as spare where it is free at the end.
     """
     grown = grown_by(layout.plate)
-    said = _Names(
+    shown_names = _Names(
         names.tag,
         {d.id: d.purpose.split(", ")[-1] for d in circuits.devices},
         {d.id: d.mark for d in circuits.devices},
@@ -100,7 +100,7 @@ def draw_plate(
         shapes += _rail(rail, shift)
         shapes += _spare(layout, rail, shift, spare_share)
     for seat in layout.seats:
-        shapes += _seat(seat, said, shift)
+        shapes += _seat(seat, shown_names, shift)
     seats = {seat.device: seat for seat in layout.seats}
     strips = {d.strip: d for d in reversed(circuits.devices) if d.strip and d.id in seats}
     for first in strips.values():
@@ -186,13 +186,13 @@ def _duct(duct: Duct, shift: Point, level: DuctLevel | None, grown: float) -> li
             ]
     share = max((part[2] for part in level.parts), default=0.0) if level else 0.0
     role = "judgement" if level and share > level.limit else "ink"
-    said = duct.name + (f"  {share:.0%}" if share > 0 else "") + ("  mixed" if level and level.mixed else "")
+    text = duct.name + (f"  {share:.0%}" if share > 0 else "") + ("  mixed" if level and level.mixed else "")
     at = rect.centre
     shapes.append(
         Text(
             at.x + (2 if duct.upright else 0),
             at.y + (0 if duct.upright else 2),
-            said,
+            text,
             min(WORD * grown, 0.5 * (duct.rect.width if duct.upright else duct.rect.height)),
             role,
             Face.WORDS,
@@ -249,13 +249,13 @@ def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Shape
     ]
 
 
-def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
+def _seat(seat: PlacedDevice, names: _Names, shift: Point) -> list[Shape]:
     rect = at_ruler(seat.rect, shift)
     key = DeviceKey(seat.device)
     kind = seat.part.kind
-    tag = said.tag[seat.device]
+    tag = names.tag[seat.device]
     if kind.can(Can.TERMINAL):
-        return _terminal(rect, seat, said, key)
+        return _terminal(rect, seat, names, key)
     if kind.can(Can.EARTH_BAR) or kind.can(Can.EARTH_STUD):
         return _earth(rect, seat, tag, key)
     shapes: list[Shape] = [box(rect, "ink", 0.6, "part", key, "device")]
@@ -281,9 +281,9 @@ def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
                 )
             )
     middle = rect.centre
-    lines = not kind.can(Can.GUARDS_CONTROL) and rect.height >= 24 + 12 * said.grown
+    lines = not kind.can(Can.GUARDS_CONTROL) and rect.height >= 24 + 12 * names.grown
     wish = TAG if rect.width > 30 else 6.0
-    size = max(wish, min(wish * said.grown, 0.85 * rect.width / max(run_of(tag, mono=True), 0.5)))
+    size = max(wish, min(wish * names.grown, 0.85 * rect.width / max(run_of(tag, mono=True), 0.5)))
     shapes.append(
         Text(
             middle.x,
@@ -298,13 +298,13 @@ def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
         )
     )
     if lines:
-        word = said.purpose[seat.device]
+        word = names.purpose[seat.device]
         shapes.append(
             Text(
                 middle.x,
-                middle.y + min(10.5 * said.grown, rect.height / 2 - 3),
+                middle.y + min(10.5 * names.grown, rect.height / 2 - 3),
                 word,
-                min(WORD * said.grown, rect.width * 1.3 / max(len(word), 1)),
+                min(WORD * names.grown, rect.width * 1.3 / max(len(word), 1)),
                 "second",
                 Face.WORDS,
                 Align.MIDDLE,
@@ -315,7 +315,7 @@ def _seat(seat: PlacedDevice, said: _Names, shift: Point) -> list[Shape]:
     return shapes
 
 
-def _terminal(rect: Rect, seat: PlacedDevice, said: _Names, key: Key | None) -> list[Shape]:
+def _terminal(rect: Rect, seat: PlacedDevice, names: _Names, key: Key | None) -> list[Shape]:
     fill = f"terminal {seat.part.colour}"
     x = rect.centre.x
     return [
@@ -323,7 +323,7 @@ def _terminal(rect: Rect, seat: PlacedDevice, said: _Names, key: Key | None) -> 
         Circle(x, rect.y + 6, 1.5, "second", 0.3, "card", "pins", PinKey(PinRef(seat.device, "i"))),
         Circle(x, rect.bottom - 6, 1.5, "second", 0.3, "card", "pins", PinKey(PinRef(seat.device, "f"))),
         Text(
-            x + 1.8, rect.centre.y, said.mark[seat.device], 4.4, "ink", Face.PRINTED, Align.MIDDLE, False, "text", key
+            x + 1.8, rect.centre.y, names.mark[seat.device], 4.4, "ink", Face.PRINTED, Align.MIDDLE, False, "text", key
         ),
     ]
 

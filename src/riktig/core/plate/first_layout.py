@@ -121,7 +121,7 @@ def _standing(
     circuits: Circuits,
     sizing: Sizing,
 ) -> Layout:
-    placed.sort(key=lambda one: (one[1], one[2], one[0].lead))
+    placed.sort(key=lambda placed_block: (placed_block[1], placed_block[2], placed_block[0].lead))
     by_number = {rail.number: rail for rail in rails}
     stands = [_stand(block, by_number[number], offset) for block, number, offset in placed]
     stands += [Stand(b, 0, spots[b.lead].x, spots[b.lead].y) for b in shell.blocks if b.lead in spots]
@@ -255,7 +255,7 @@ def _as_fixed(blocks: tuple[Block, ...], fix: PlateFix, rails: tuple[Rail, ...])
 
 def _into_gap(block: Block, number: int, placed: list[Placed]) -> None:
     """Sets a block into the first gap of its rail, or after the last block."""
-    there = sorted((at, at + one.width) for one, rail, at in placed if rail == number)
+    there = sorted((at, at + block.width) for block, rail, at in placed if rail == number)
     x = max(block.room_left, GAP)
     for begin, end in there:
         if x + block.width + GAP <= begin:

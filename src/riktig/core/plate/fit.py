@@ -35,14 +35,14 @@ def misfits_of(layout: Layout) -> tuple[Misfit, ...]:
         a block keeps its room to every duct; no block reaches past its rail, the plate or the door.
     """
     stands = sorted(layout.stands, key=lambda stand: stand.block.lead)
-    found = list(furniture_misfits(layout))
+    misfits = list(furniture_misfits(layout))
     bodies = [(stand, stand.body) for stand in stands]
-    for (one, a), (other, b) in combinations(bodies, 2):
+    for (stand, a), (other, b) in combinations(bodies, 2):
         if a.y < b.bottom and b.y < a.bottom:
-            found += _between(one.block, a, other.block, b)
-    for one, body in bodies:
-        found += _alone(layout, one, body)
-    return _sorted(found)
+            misfits += _between(stand.block, a, other.block, b)
+    for stand, body in bodies:
+        misfits += _alone(layout, stand, body)
+    return _sorted(misfits)
 
 
 def misfits_about(layout: Layout, leads: frozenset[DeviceId]) -> tuple[Misfit, ...]:
@@ -52,16 +52,16 @@ def misfits_about(layout: Layout, leads: frozenset[DeviceId]) -> tuple[Misfit, .
         layout: The plate: where everything stands.
         leads: The first devices of the blocks.
     """
-    moving = sorted((s for s in layout.stands if s.block.lead in leads), key=lambda one: one.block.lead)
+    moving = sorted((s for s in layout.stands if s.block.lead in leads), key=lambda stand: stand.block.lead)
     misfits: list[Misfit] = []
-    for one in moving:
-        body = one.body
-        misfits += _alone(layout, one, body)
+    for stand in moving:
+        body = stand.body
+        misfits += _alone(layout, stand, body)
         for other in layout.stands:
-            twice = other.block.lead in leads and other.block.lead <= one.block.lead
+            twice = other.block.lead in leads and other.block.lead <= stand.block.lead
             if twice or other.y >= body.bottom or other.y + other.block.height <= body.y:
                 continue
-            first, second = sorted((one, other), key=lambda s: s.block.lead)
+            first, second = sorted((stand, other), key=lambda s: s.block.lead)
             misfits += _between(first.block, first.body, second.block, second.body)
     return _sorted(misfits)
 
@@ -70,10 +70,10 @@ def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
     """Rails and ducts that lie over each other or past the plate."""
     misfits: list[Misfit] = []
     ducts = layout.ducts
-    for one, other in combinations(ducts, 2):
-        deep = min(one.rect.overlap(other.rect))
+    for first_duct, other in combinations(ducts, 2):
+        deep = min(first_duct.rect.overlap(other.rect))
         if deep:
-            misfits.append(_named(DuctKey(one.name), deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
+            misfits.append(_named(DuctKey(first_duct.name), deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
     uprights = [duct for duct in ducts if duct.upright]
     for duct in ducts:
         if not duct.upright and uprights and not meets(duct, uprights):
@@ -111,8 +111,8 @@ def _gap(a: Rect, b: Rect) -> float:
     return max(across, b.y - a.bottom, a.y - b.bottom, 0.0)
 
 
-def _sorted(found: Iterable[Misfit]) -> tuple[Misfit, ...]:
-    return tuple(sorted(found, key=lambda one: (-one.by, one.device, one.against)))
+def _sorted(misfits: Iterable[Misfit]) -> tuple[Misfit, ...]:
+    return tuple(sorted(misfits, key=lambda misfit: (-misfit.by, misfit.device, misfit.against)))
 
 
 def _named(piece: RailKey | DuctKey, by: float, against: str, text: str) -> Misfit:
@@ -125,42 +125,42 @@ def _misfit(block: Block, by: float, against: str, text: str) -> Misfit:
 
 def _alone(layout: Layout, stand: Stand, body: Rect) -> list[Misfit]:
     """What one block has against its rail, the plate, the door and the ducts."""
-    block, found = stand.block, list[Misfit]()
+    block, misfits = stand.block, list[Misfit]()
     rail = layout.rail(stand.rail)
     if rail:
         out = max(rail.x1 - body.x, body.right - rail.x2)
         if out > TOLERANCE_MM:
-            found.append(_misfit(block, out, rail.name, f"reaches {out:.0f} mm past {rail.name}"))
+            misfits.append(_misfit(block, out, rail.name, f"reaches {out:.0f} mm past {rail.name}"))
     else:
         out = body.sticks_out_of(layout.plate)
         if out:
-            found.append(_misfit(block, out, "plate", f"reaches {out:.0f} mm past the plate"))
+            misfits.append(_misfit(block, out, "plate", f"reaches {out:.0f} mm past the plate"))
         for other in layout.rails:
             strip = Rect(other.x1, other.y - RAIL_WIDTH / 2, max(other.length, 0.0), RAIL_WIDTH)
             deep = min(body.overlap(strip))
             if deep:
-                found.append(_misfit(block, deep, other.name, f"is screwed {deep:.0f} mm over {other.name}"))
+                misfits.append(_misfit(block, deep, other.name, f"is screwed {deep:.0f} mm over {other.name}"))
     under = body.bottom - (layout.plate.height - EDGE / 2)
     if rail and under > TOLERANCE_MM:
-        found.append(_misfit(block, under, "plate", f"reaches {under:.0f} mm below the plate"))
+        misfits.append(_misfit(block, under, "plate", f"reaches {under:.0f} mm below the plate"))
     short = block.depth - layout.depth
     if short > TOLERANCE_MM:
-        found.append(_misfit(block, short, "door", f"is {short:.0f} mm too deep for the door to close"))
+        misfits.append(_misfit(block, short, "door", f"is {short:.0f} mm too deep for the door to close"))
     for duct in layout.ducts:
-        found += _to_duct(block, body, duct)
-    return found
+        misfits += _to_duct(block, body, duct)
+    return misfits
 
 
-def _between(one: Block, a: Rect, other: Block, b: Rect) -> list[Misfit]:
-    left, right = (one, other) if a.x <= b.x else (other, one)
+def _between(block: Block, a: Rect, other: Block, b: Rect) -> list[Misfit]:
+    left, right = (block, other) if a.x <= b.x else (other, block)
     room = max(left.room_right, right.room_left)
-    grown = a.grown(0, 0, room, 0) if left is one else a.grown(room, 0, 0, 0)
+    grown = a.grown(0, 0, room, 0) if left is block else a.grown(room, 0, 0, 0)
     across, down = grown.overlap(b)
     if not across:
         return []
     by = min(across, down)
     text = f"needs {by:.1f} mm more room beside {{{other.lead}}}"
-    return [_misfit(one, by, other.lead, text)]
+    return [_misfit(block, by, other.lead, text)]
 
 
 def _to_duct(block: Block, body: Rect, duct: Duct) -> list[Misfit]:

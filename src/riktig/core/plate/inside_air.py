@@ -55,14 +55,14 @@ class InsideAir:
         """What would mend it, in words; empty when nothing need be."""
         if not self.too_warm:
             return ""
-        said = []
+        texts = []
         if self.fan:
-            said.append(
+            texts.append(
                 f"filter and fan {self.fan.ref} for {self.fan_m3_h:.0f} m³/h ({self.fan.flow_m3_h:g} m³/h free)"
             )
         if self.box:
-            said.append(f"a closed enclosure {self.box.name}")
-        return " or ".join(said) or "no fan and no standard enclosure would do: take heat out of the box, or cool it"
+            texts.append(f"a closed enclosure {self.box.name}")
+        return " or ".join(texts) or "no fan and no standard enclosure would do: take heat out of the box, or cool it"
 
 
 def losses_of(circuits: Circuits, sizing: Sizing) -> Losses:
@@ -76,14 +76,14 @@ def losses_of(circuits: Circuits, sizing: Sizing) -> Losses:
         circuits: All devices and rungs of the job.
         sizing: The part of every device.
     """
-    found = []
+    losses = []
     for device in circuits.devices:
         part = sizing.parts.get(device.id)
         if device.zone is Zone.FIELD or part is None or part.loss_w <= 0:
             continue
         share, why = _share(device, part, sizing)
-        found.append(Loss(device.id, part.loss_w, round(part.loss_w * share, 2), why))
-    return tuple(sorted(found, key=lambda one: (-one.watts, -one.rated_w, one.device)))
+        losses.append(Loss(device.id, part.loss_w, round(part.loss_w * share, 2), why))
+    return tuple(sorted(losses, key=lambda loss: (-loss.watts, -loss.rated_w, loss.device)))
 
 
 def _share(device: Device, part: Part, sizing: Sizing) -> tuple[float, str]:

@@ -82,20 +82,20 @@ def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> d
         joins: What the builder joined to blocks.
         devices: All devices by their ids.
     """
-    found: dict[PinRef, int] = {}
+    places: dict[PinRef, int] = {}
     for number, join in enumerate(joins):
-        here = [devices[lead] for lead in join.devices if lead in devices]
-        if len(here) < len(join.devices):
+        landed = [devices[lead] for lead in join.devices if lead in devices]
+        if len(landed) < len(join.devices):
             continue
-        for place, device in enumerate(here):
+        for place, device in enumerate(landed):
             sides = {Side.TOP}
             if join.how is JoinHow.LINK:
                 sides = {Side.BOTTOM} if place == 0 else {Side.TOP, Side.BOTTOM}
-                sides = {Side.TOP} if place == len(here) - 1 else sides
+                sides = {Side.TOP} if place == len(landed) - 1 else sides
             for pin in device.kind.pins:
                 if pin.clamp is Clamp.POWER and pin.side in sides:
-                    found[PinRef(device.id, pin.name)] = number
-    return found
+                    places[PinRef(device.id, pin.name)] = number
+    return places
 
 
 def join_parts(job: Job, layout: Layout, leads: tuple[DeviceId, ...], how: JoinHow) -> Job:

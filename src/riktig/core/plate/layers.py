@@ -32,12 +32,12 @@ def heat_shapes(layout: Layout, losses: Losses) -> list[Shape]:
         rect = seat.rect.moved(RULER, RULER)
         dense = loss.watts / (rect.width * rect.height / 1e4)
         step = sum(dense >= limit for limit in WARM_W_DM2)
-        said = f"{loss.watts:.0f} W" if loss.watts >= 10 else f"{loss.watts:.1f} W"
-        size = max(4.5, min(6.0 * grown_by(layout.plate), 0.9 * rect.width / run_of(said, mono=False)))
+        text = f"{loss.watts:.0f} W" if loss.watts >= 10 else f"{loss.watts:.1f} W"
+        size = max(4.5, min(6.0 * grown_by(layout.plate), 0.9 * rect.width / run_of(text, mono=False)))
         if step:
             shapes.append(box(rect, "live", 0.3 + 0.3 * step, f"warm {step}", layer="heat"))
         y = rect.bottom - min(0.06 * rect.height, 4.0)
-        shapes.append(Text(rect.centre.x, y, said, size, "live", Face.BOLD, Align.MIDDLE, layer="heat", backed=True))
+        shapes.append(Text(rect.centre.x, y, text, size, "live", Face.BOLD, Align.MIDDLE, layer="heat", backed=True))
     return shapes
 
 
@@ -78,12 +78,12 @@ def mounted_shapes(layout: Layout, moved: Mapping[DeviceId, float]) -> list[Shap
             Line(x - 0.5, y + 3, x + 4, y - 3.5, role, 1.2, layer="mounted"),
         ]
         if by >= 0.5:
-            said = f"mounted {by:.0f} mm from here"
+            text = f"mounted {by:.0f} mm from here"
             shapes.append(
                 Text(
                     rect.centre.x,
                     rect.bottom + 6,
-                    said,
+                    text,
                     5.0,
                     role,
                     Face.BOLD,

@@ -100,7 +100,7 @@ def with_block_at(layout: Layout, lead: DeviceId, rail: int, offset: float) -> L
         rail: The number of the rail, from 1 at the top.
         offset: From the left end of the rail, mm.
     """
-    stand = next(one for one in layout.stands if one.block.lead == lead)
+    stand = next(stand for stand in layout.stands if stand.block.lead == lead)
     return with_stands(layout, (moved_to(layout, stand, rail, offset),), all_misfits=True)
 
 

@@ -84,8 +84,8 @@ def with_duct(layout: Layout, x: float, y: float, width: float, *, upright: bool
     if upright:
         rect = Rect(round(x, 1), round(y, 1), width, STUB)
     else:
-        left = min((one.right for one in uprights), default=EDGE)
-        right = max((one.x for one in uprights), default=layout.plate.width - EDGE)
+        left = min((rect.right for rect in uprights), default=EDGE)
+        right = max((rect.x for rect in uprights), default=layout.plate.width - EDGE)
         rect = Rect(left, round(y, 1), max(right - left, LEAST_LENGTH), width)
     return layout.rails, (*layout.ducts, Duct(number, rect, upright))
 

@@ -32,19 +32,19 @@ class Reached:
 
     def lines(self) -> tuple[str, ...]:
         """What it says to the builder, a line a thing."""
-        said = [
+        lines = [
             f"wire on the plate {self.wire / 1000:.1f} m, it was {self.wire_before / 1000:.1f} m",
             f"rows take {self.height:.0f} of {self.plate_height:.0f} mm of the plate",
             f"{self.free_share:.0%} of the rail is free, the practice asks for {self.spare_share:.0%}",
         ]
         if self.proven:
-            said.append("all plans were tried: none is better")
+            lines.append("all plans were tried: none is better")
         else:
             over = self.cost / self.best_known - 1 if self.best_known else 0.0
             known = "the best found so far" if over < 0.0005 else f"{over:.1%} above the best found so far"
-            said.append(f"{known}; proven: no plan takes less than {self.least / 1000:.1f} m of wire")
+            lines.append(f"{known}; proven: no plan takes less than {self.least / 1000:.1f} m of wire")
         if self.lacking:
-            said.append(f"the plate is {' and '.join(self.lacking)}")
+            lines.append(f"the plate is {' and '.join(self.lacking)}")
             names = ", ".join(box.name for box in self.boxes)
-            said.append(f"standard enclosures that would do: {names}" if names else "no standard enclosure would do")
-        return tuple(said)
+            lines.append(f"standard enclosures that would do: {names}" if names else "no standard enclosure would do")
+        return tuple(lines)

@@ -44,7 +44,7 @@ def shifted(stands: Iterable[Stand], dx: float, dy: float, layout: Layout) -> tu
     for stand in stands:
         if stand.rail and layout.rails:
             line = stand.y + stand.block.above + dy
-            rail = min(layout.rails, key=lambda one: abs(one.y - line))
+            rail = min(layout.rails, key=lambda other: abs(other.y - line))
             moved.append(Stand(stand.block, rail.number, round(stand.x + dx, 2), round(rail.y - stand.block.above, 2)))
         else:
             moved.append(replace(stand, x=round(stand.x + dx, 2), y=round(stand.y + dy, 2)))
@@ -81,18 +81,18 @@ def pushed_aside(layout: Layout, stand: Stand, locked: frozenset[DeviceId] = fro
     return tuple(moved)
 
 
-def swapped(layout: Layout, one: DeviceId, other: DeviceId) -> tuple[Stand, ...]:
+def swapped(layout: Layout, device: DeviceId, other: DeviceId) -> tuple[Stand, ...]:
     """Two blocks in each other's place; on one rail they keep the outer edges of the two.
 
     Args:
         layout: The plate: where everything stands.
-        one: One device.
+        device: One device.
         other: The other device.
 
     Raises:
         RiktigError: one of them does not stand on the plate, or a screwed one would come onto a rail.
     """
-    a, b = layout.stand_of(one), layout.stand_of(other)
+    a, b = layout.stand_of(device), layout.stand_of(other)
     if a is None or b is None or a is b:
         raise RiktigError("Two different parts of the plate are needed to change places.")
     if (a.rail == 0) != (b.rail == 0):

@@ -30,11 +30,11 @@ class HoleState:
 
     def has(self, operation: HoleWork) -> bool:
         """Whether an operation is done and still counts."""
-        return any(one is operation for one, _, _ in self.done)
+        return any(work is operation for work, _, _ in self.done)
 
     def record_of(self, operation: HoleWork) -> str:
         """The record that says so, or ""."""
-        return next((record for one, _, record in self.done if one is operation), "")
+        return next((record for work, _, record in self.done if work is operation), "")
 
     @property
     def next(self) -> HoleWork | None:
@@ -84,17 +84,17 @@ def hole_states(holes: tuple[Hole, ...], records: Iterable[Record]) -> tuple[Hol
     done: dict[str, dict[HoleWork, tuple[Done, str]]] = {}
     stale: dict[str, str] = {}
     for item in counted(records, HoleDone, present):
-        record, said = item.record, item.facts
+        record, tick = item.record, item.facts
         if item.counts:
-            done.setdefault(record.subject, {})[said.operation] = (Done(record.who, record.when), record.id)
+            done.setdefault(record.subject, {})[tick.operation] = (Done(record.who, record.when), record.id)
         else:
             stale[record.subject] = item.why_not
-    found = []
+    states_found = []
     for hole in holes:
-        mine = done.get(hole_subject(hole), {})
-        order = tuple((one, *mine[one]) for one in hole.operations if one in mine)
-        found.append(HoleState(hole, order, stale.get(hole_subject(hole), "")))
-    return tuple(found)
+        ticks = done.get(hole_subject(hole), {})
+        order = tuple((work, *ticks[work]) for work in hole.operations if work in ticks)
+        states_found.append(HoleState(hole, order, stale.get(hole_subject(hole), "")))
+    return tuple(states_found)
 
 
 def piece_subject(piece: Piece) -> str:
@@ -116,12 +116,12 @@ def piece_states(pieces: tuple[Piece, ...], records: Iterable[Record]) -> tuple[
     """
     present = {slot_of(piece_subject(piece), piece_facts(piece)): piece_facts(piece) for piece in pieces}
     last = {item.record.subject: item for item in counted(records, PieceCut, present)}
-    found = []
+    states = []
     for piece in pieces:
         item = last.get(piece_subject(piece))
         if item is None:
-            found.append(PieceState(piece, None, ""))
+            states.append(PieceState(piece, None, ""))
         else:
             done = Done(item.record.who, item.record.when) if item.counts else None
-            found.append(PieceState(piece, done, item.record.id, item.why_not))
-    return tuple(found)
+            states.append(PieceState(piece, done, item.record.id, item.why_not))
+    return tuple(states)

@@ -93,7 +93,7 @@ def criticals_of(
     shaft_keys = {f"device:{shaft.device}#1" for shaft in shafts}
     through = () if site else tuple(sorted(shaft_keys))
     datums = (("plate", enclosure.plate_datum), ("door", enclosure.door_datum))
-    found = [
+    criticals = [
         Critical(
             f"datum:{what}:{way}",
             f"datum of the {what}, {way}",
@@ -107,12 +107,12 @@ def criticals_of(
         for way, word, at in (("across", "to its left edge", across), ("down", "to its upper edge", down))
     ]
     for face in sorted(doors):
-        mine = [hole for hole in kept if hole.face == face and not (site and hole.key in shaft_keys)]
-        found += _lines(mine, face, tolerance)
-        found += [one for hole in mine if hole.is_cut_out for one in _cut_out(hole, tolerance)]
+        on_face = [hole for hole in kept if hole.face == face and not (site and hole.key in shaft_keys)]
+        criticals += _lines(on_face, face, tolerance)
+        criticals += [critical for hole in on_face if hole.is_cut_out for critical in _cut_out(hole, tolerance)]
     for shaft in shafts:
-        found += _shaft(shaft, practice)
-    found += [
+        criticals += _shaft(shaft, practice)
+    criticals += [
         Critical(
             f"piece:{piece.name}",
             f"{piece.name}, {piece.stock}",
@@ -125,12 +125,12 @@ def criticals_of(
         for piece in pieces
         if piece.length >= practice.long_piece
     ]
-    return tuple(found)
+    return tuple(criticals)
 
 
 def _lines(holes: Sequence[Hole], face: str, tolerance: float) -> list[Critical]:
     round_ones = [hole for hole in holes if not hole.is_cut_out]
-    found = []
+    criticals = []
     for way in ("across", "down"):
         lines: dict[float, list[Hole]] = {}
         for hole in round_ones:
@@ -143,15 +143,15 @@ def _lines(holes: Sequence[Hole], face: str, tolerance: float) -> list[Critical]
             keys = tuple(hole.key for hole in on_it)
             name = f"{way} to {names}"
             how = f"from the datum {way} to the middle of the marks"
-            found.append(Critical(f"{face}:{way}:{at:g}", name, face, how, at, tolerance, keys))
-    return found
+            criticals.append(Critical(f"{face}:{way}:{at:g}", name, face, how, at, tolerance, keys))
+    return criticals
 
 
 def _cut_out(hole: Hole, tolerance: float) -> list[Critical]:
     box = hole.outline
     edges = (("left edge", "across", box.x), ("right edge", "across", box.right), ("upper edge", "down", box.y),
              ("lower edge", "down", box.bottom))  # fmt: skip
-    found = [
+    criticals = [
         Critical(
             f"{hole.face}:{hole.key}:{edge}", f"{hole.number}, {edge} of {hole.purpose}", hole.face,
             f"from the datum {way}", round(at, 1), tolerance, (hole.key,),
@@ -159,15 +159,15 @@ def _cut_out(hole: Hole, tolerance: float) -> list[Critical]:
         for edge, way, at in edges
     ]  # fmt: skip
     long = round(diagonal(box.width, box.height), 1)
-    found += [
+    criticals += [
         Critical(
-            f"{hole.face}:{hole.key}:diagonal {n}", f"{hole.number}, {said} diagonal of {hole.purpose}", hole.face,
+            f"{hole.face}:{hole.key}:diagonal {n}", f"{hole.number}, {which} diagonal of {hole.purpose}", hole.face,
             "from corner to corner of the marks", long, tolerance, (hole.key,),
             twin=f"{hole.face}:{hole.key}:diagonal {3 - n}",
         )
-        for n, said in ((1, "falling"), (2, "rising"))
+        for n, which in ((1, "falling"), (2, "rising"))
     ]  # fmt: skip
-    return found
+    return criticals
 
 
 def _shaft(shaft: Shaft, practice: Practice) -> list[Critical]:
@@ -176,7 +176,7 @@ def _shaft(shaft: Shaft, practice: Practice) -> list[Critical]:
     most = max(round(room.tolerance - room.by_wall, 1), practice.reading_tolerance)
     if practice.shaft is ShaftFitting.SITE:
         most = max(most, ON_SITE)  # there the wall decides: the two readings need only agree with each other
-    found = [
+    criticals = [
         Critical(
             f"shaft:{shaft.device}:{way}", f"shaft centre as it meets the {shaft.leaf}, {way}", shaft.leaf,
             "project the centre of the mounted isolator square onto the closed door", at, most, (key,), shaft.device,
@@ -185,10 +185,10 @@ def _shaft(shaft: Shaft, practice: Practice) -> list[Critical]:
     ]  # fmt: skip
     how = "its length, before it is sawn"
     name = "length of the isolator's shaft"
-    found.append(
+    criticals.append(
         Critical(f"shaft:{shaft.device}:length", name, "saw", how, shaft.length, practice.reading_tolerance, ())
     )
-    return found
+    return criticals
 
 
 _Reading = tuple[float, Done]
@@ -225,33 +225,35 @@ def _readings(criticals: Iterable[Critical], records: Iterable[Record]) -> dict[
     for critical in criticals:
         facts = measured_facts(critical, critical.nominal)
         present[slot_of(critical.key, facts)] = facts
-    found: dict[str, list[_Reading]] = {}
+    readings: dict[str, list[_Reading]] = {}
     for item in counted(records, DimensionRead, present):
         if item.counts:
-            found.setdefault(item.record.subject, []).append(
+            readings.setdefault(item.record.subject, []).append(
                 (item.facts.value, Done(item.record.who, item.record.when))
             )
-    return found
+    return readings
 
 
-def _judge(critical: Critical, mine: Sequence[_Reading], practice: Practice) -> Judged:
-    if not mine:
+def _judge(critical: Critical, taken: Sequence[_Reading], practice: Practice) -> Judged:
+    if not taken:
         return Judged(critical, (), Gate.FIRST, "Not measured yet.")
-    last = mine[-1]
+    last = taken[-1]
     before: _Reading | None = None
     if practice.second_reading is SecondReading.ANOTHER:
-        before = next((one for one in reversed(mine[:-1]) if not same_person(one[1].who, last[1].who)), None)
+        before = next(
+            (reading for reading in reversed(taken[:-1]) if not same_person(reading[1].who, last[1].who)), None
+        )
     elif practice.second_reading is SecondReading.SAME:
-        before = mine[-2] if len(mine) > 1 else None
+        before = taken[-2] if len(taken) > 1 else None
     readings = tuple(reading for reading in (before, last) if reading)
     for value, done in readings:
         off = round(value - critical.nominal, 2)
         if abs(off) > critical.tolerance + 1e-9:
-            said = (
+            text = (
                 f"{value:g} mm was read by {done.who or 'nobody named'}: off by {off:+.1f} mm, "
                 f"{critical.tolerance:g} mm is allowed. {REMEDY.get(critical.face, MARK_AGAIN)}"
             )
-            return Judged(critical, readings, Gate.OFF, said)
+            return Judged(critical, readings, Gate.OFF, text)
     if practice.second_reading is SecondReading.NOBODY:
         return Judged(critical, readings, Gate.OPEN, f"{readings[-1][0]:g} mm, as drawn.")
     if before is None:
@@ -261,11 +263,11 @@ def _judge(critical: Critical, mine: Sequence[_Reading], practice: Practice) -> 
     first, second = readings[0][0], readings[1][0]
     apart = round(abs(first - second), 2)
     if apart > practice.reading_tolerance + 1e-9:
-        said = (
+        text = (
             f"{first:g} and {second:g} mm were read: they disagree by {apart:.1f} mm, "
             f"{practice.reading_tolerance:g} mm is allowed. Measure once more."
         )
-        return Judged(critical, readings, Gate.DISAGREE, said)
+        return Judged(critical, readings, Gate.DISAGREE, text)
     return Judged(critical, readings, Gate.OPEN, f"{first:g} and {second:g} mm were read: they agree.")
 
 
@@ -278,23 +280,23 @@ def judged_all(criticals: tuple[Critical, ...], records: Iterable[Record], pract
         practice: The practice of the job.
     """
     readings = _readings(criticals, records)
-    found = [_judge(critical, readings.get(critical.key, []), practice) for critical in criticals]
-    return _square(found, practice)
+    judgements = [_judge(critical, readings.get(critical.key, []), practice) for critical in criticals]
+    return _square(judgements, practice)
 
 
 def _square(judged: Sequence[Judged], practice: Practice) -> tuple[Judged, ...]:
     """A cut-out whose diagonals differ by more than the tolerance is out of square, be each in its tolerance or not."""
-    known: Mapping[str, Judged] = {one.critical.key: one for one in judged}
-    found = []
-    for one in judged:
-        twin = known.get(one.critical.twin)
-        if one.gate is Gate.OPEN and twin and twin.readings:
-            apart = abs(one.readings[-1][0] - twin.readings[-1][0])
+    known: Mapping[str, Judged] = {judgement.critical.key: judgement for judgement in judged}
+    judgements = []
+    for judgement in judged:
+        twin = known.get(judgement.critical.twin)
+        if judgement.gate is Gate.OPEN and twin and twin.readings:
+            apart = abs(judgement.readings[-1][0] - twin.readings[-1][0])
             if apart > practice.reading_tolerance + 1e-9:
-                said = f"The diagonals differ by {apart:.1f} mm: the cut-out is out of square. Mark it again."
-                one = Judged(one.critical, one.readings, Gate.DISAGREE, said)
-        found.append(one)
-    return tuple(found)
+                text = f"The diagonals differ by {apart:.1f} mm: the cut-out is out of square. Mark it again."
+                judgement = Judged(judgement.critical, judgement.readings, Gate.DISAGREE, text)
+        judgements.append(judgement)
+    return tuple(judgements)
 
 
 def closed_for(key: str, judged: Iterable[Judged]) -> tuple[Judged, ...]:
@@ -304,4 +306,6 @@ def closed_for(key: str, judged: Iterable[Judged]) -> tuple[Judged, ...]:
         key: The key of a sized value, such as “m1.breaker”.
         judged: How each was judged.
     """
-    return tuple(one for one in judged if key in one.critical.guards and one.gate is not Gate.OPEN)
+    return tuple(
+        judgement for judgement in judged if key in judgement.critical.guards and judgement.gate is not Gate.OPEN
+    )

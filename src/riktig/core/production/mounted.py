@@ -43,12 +43,12 @@ def mounted_of(layout: Layout, records: Iterable[Record]) -> tuple[Mounted, ...]
         facts = mounted_facts(stand)
         present[slot_of(mounted_subject(stand.block.lead), facts)] = facts
     last = {item.record.subject: item for item in counted(records, PartMounted, present)}
-    found = []
+    mounted = []
     for stand in layout.stands:
         item = last.get(mounted_subject(stand.block.lead))
         if item is None:
             continue
         moved = round(max(abs(stand.x - item.facts.x), abs(stand.y - item.facts.y)), 1)
         record = item.record
-        found.append(Mounted(stand.block.lead, Done(record.who, record.when), record.id, moved))
-    return tuple(found)
+        mounted.append(Mounted(stand.block.lead, Done(record.who, record.when), record.id, moved))
+    return tuple(mounted)

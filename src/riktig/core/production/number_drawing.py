@@ -59,12 +59,12 @@ def _row(shapes: list[Shape], state: NumberState, label: Callable[[PinRef], str]
         for (_, rect), (pin, text) in zip(chips, _named(by_column[column], label), strict=True):
             shapes += _chip(rect, text, PinKey(pin))
     shapes += _pulled(first, {column: chips[-1][1] for column, (chips, _) in laid.items()}, y)
-    said = f"{state.ends_of_number.pulled} pulled, {_count(state.ends_of_number.links)}"
-    shapes.append(Text(WIDE - 4, y + 4.6, said, 2.3, "second", align=Align.RIGHT, key=key))
+    caption = f"{state.ends_of_number.pulled} pulled, {_count(state.ends_of_number.links)}"
+    shapes.append(Text(WIDE - 4, y + 4.6, caption, 2.3, "second", align=Align.RIGHT, key=key))
     if state.wires:
         done = f"{state.finished} of {len(state.wires)} in"
         shapes.append(Text(WIDE - 4, y + 8.6, done, 2.3, "third", align=Align.RIGHT, key=key))
-    fields = [one for one in state.field if one.done]
+    fields = [field_end for field_end in state.field if field_end.done]
     if fields:
         shapes.append(Text(204, y + height - 0.9, f"{len(fields)} of {len(state.field)} done", 1.9, "meets",
                           align=Align.RIGHT, key=key))  # fmt: skip
@@ -120,8 +120,8 @@ def _pulled(first: dict[str, Rect], last: dict[str, Rect], y: float) -> list[Sha
     """Wires from place to place: dashed, from the end of one column to the beginning of the next."""
     shapes: list[Shape] = []
     there = [column for column in (PLATE, DOOR, "") if column in first]
-    for one, other in pairwise(there):
-        a, b = last[one], first[other]
+    for near, other in pairwise(there):
+        a, b = last[near], first[other]
         x = b.x - 3.0
         way = ((a.right, a.y + CHIP / 2), (x, a.y + CHIP / 2), (x, b.y + CHIP / 2), (b.x, b.y + CHIP / 2))
         shapes.append(Poly(tuple(Point(*c) for c in way), "act", 0.6, dashed=True))

@@ -55,8 +55,8 @@ class NumberState:
             begun = any(state.done for state in self.wires)
             whole = self.finished == len(self.wires)
         else:
-            begun = any(one.done for one in self.field)
-            whole = bool(self.field) and all(one.done for one in self.field)
+            begun = any(end.done for end in self.field)
+            whole = bool(self.field) and all(end.done for end in self.field)
         return NumberStatus.COMPLETE if whole else NumberStatus.PART if begun else NumberStatus.NONE
 
 
@@ -111,7 +111,7 @@ def number_states(
         for item in counted(records, FieldEndDone, present)
         if item.counts
     }
-    found = []
+    states = []
     for ends_of_number in conductor_ends:
         number = names.number.get(ends_of_number.net)
         if number is None:
@@ -119,5 +119,5 @@ def number_states(
         field = [
             FieldEnd(ends, done.get(field_subject(ends_of_number.net, ends))) for ends in outside[ends_of_number.net]
         ]
-        found.append(NumberState(number, ends_of_number, tuple(by_net[ends_of_number.net]), tuple(field)))
-    return tuple(found)
+        states.append(NumberState(number, ends_of_number, tuple(by_net[ends_of_number.net]), tuple(field)))
+    return tuple(states)

@@ -46,7 +46,7 @@ class WireState:
 
     def has(self, operation: Operation) -> bool:
         """Whether an operation is done and still counts."""
-        return any(one is operation for one, _ in self.done)
+        return any(done_operation is operation for done_operation, _ in self.done)
 
     @property
     def complete(self) -> bool:
@@ -56,7 +56,7 @@ class WireState:
     @property
     def next(self) -> Operation | None:
         """The first operation still to do."""
-        return next((one for one in Operation if not self.has(one)), None)
+        return next((operation for operation in Operation if not self.has(operation)), None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,13 +130,13 @@ def progress_of(wiring: Wiring, records: Iterable[Record]) -> BuildProgress:
             name = wire.name if wire else facts.name
             stale.append((record.subject, facts, Stale(record.subject, name, facts.operation.value, item.why_not)))
     states = tuple(
-        WireState(wire, tuple((op, mine[op]) for op in Operation if op in mine))
+        WireState(wire, tuple((op, ticks[op]) for op in Operation if op in ticks))
         for wire in wiring.wires
-        for mine in (done.get(wire.key, {}),)
+        for ticks in (done.get(wire.key, {}),)
     )
     order = {key: place for place, key in enumerate(wires)}
-    left = [one for key, facts, one in stale if facts.operation not in done.get(key, {})]
-    left.sort(key=lambda one: order.get(one.subject, len(order)))
+    left = [tick for key, facts, tick in stale if facts.operation not in done.get(key, {})]
+    left.sort(key=lambda stale: order.get(stale.subject, len(order)))
     return BuildProgress(states, tuple(left))
 
 

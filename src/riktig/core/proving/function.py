@@ -52,14 +52,14 @@ def plan_function(
         script = [text for text in script_of(circuit, load, signals, whole) if text.split()[0] not in ONLY_ON_PAPER]
         for number, text in enumerate(script, 1):
             done, _, rest = text.partition(":")
-            expected = (one.strip() for one in rest.split(",") if one.strip() and not one.strip().endswith(" any"))
+            expected = (part.strip() for part in rest.split(",") if part.strip() and not part.strip().endswith(" any"))
             function_steps.append(
                 FunctionStep(
                     circuit.id,
                     titles.get(circuit.id, circuit.title),
                     number,
                     with_tags(done.strip(), circuit.id, names.tag),
-                    tuple(with_tags(one, circuit.id, names.tag) for one in expected),
+                    tuple(with_tags(words, circuit.id, names.tag) for words in expected),
                 )
             )
     return tuple(function_steps)

@@ -15,9 +15,9 @@ def still_live_text(live: tuple[LiveNet, ...], circuits: Circuits, names: Names)
     """One line a source: what stays live with the main switch off, and where to cut it off. Empty when nothing does."""
     main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "the main switch")
     inside = {d.id: d for d in circuits.devices if d.zone is not Zone.FIELD}
-    said = []
-    for source in dict.fromkeys(one.source for one in live):
-        owners = (pin.device for one in live if one.source == source for pin in one.pins)
+    lines = []
+    for source in dict.fromkeys(live_net.source for live_net in live):
+        owners = (pin.device for live_net in live if live_net.source == source for pin in live_net.pins)
         tags = list(dict.fromkeys(names.tag[did] for did in owners if did in inside))
         few = ", ".join(tags[:MOST]) + (" and more" if len(tags) > MOST else "")
         device = circuits.by_id.get(DeviceId(source))
@@ -25,5 +25,5 @@ def still_live_text(live: tuple[LiveNet, ...], circuits: Circuits, names: Names)
             f"{names.tag[device.id]}, {device.purpose}" if device else "the incoming supply, in the board it comes from"
         )
         if source == MAINS or device:
-            said.append(f"With {main} off, {few} stay live: cut off {whence}.")
-    return " ".join(said)
+            lines.append(f"With {main} off, {few} stay live: cut off {whence}.")
+    return " ".join(lines)

@@ -75,10 +75,12 @@ def load_facts(kind: str, text: str, *, corrects: str = "") -> Facts:
         fields = parse_json(text, what="an entry", mend=True)
         if not isinstance(fields, dict):
             return OtherEntry(kind, text)
-        said = {name: value for name, value in fields.items() if value != ""}
+        content = {name: value for name, value in fields.items() if value != ""}
         if corrects:
-            return TakenBack(what=str(said.get("operation", said.get("what", ""))), why=str(said.get("why", "")))
-        facts: Facts = msgspec.convert({**said, "kind": kind}, Facts, strict=False)
+            return TakenBack(
+                what=str(content.get("operation", content.get("what", ""))), why=str(content.get("why", ""))
+            )
+        facts: Facts = msgspec.convert({**content, "kind": kind}, Facts, strict=False)
         if isinstance(facts, ReadingTaken) and facts.ohm:
             float(facts.ohm)
         return facts
@@ -111,10 +113,10 @@ def digest_of(entry: StoredEntry, before: str) -> str:
         entry: The entry.
         before: The digest of the entry before it.
     """
-    said = [before, entry.number, entry.id, entry.kind, entry.subject, entry.facts]
-    said += [entry.who, entry.when, entry.revision, entry.corrects]
-    said += [entry.signer] if entry.signer else []  # what was not signed keeps the digest it had before format 4
-    return hashlib.sha256(json.dumps(said, ensure_ascii=True).encode()).hexdigest()
+    content = [before, entry.number, entry.id, entry.kind, entry.subject, entry.facts]
+    content += [entry.who, entry.when, entry.revision, entry.corrects]
+    content += [entry.signer] if entry.signer else []  # what was not signed keeps the digest it had before format 4
+    return hashlib.sha256(json.dumps(content, ensure_ascii=True).encode()).hexdigest()
 
 
 def signature_fault(entry: StoredEntry) -> str:
@@ -134,10 +136,10 @@ def broken_links(entries: Iterable[StoredEntry]) -> tuple[tuple[int, str], ...]:
     An entry that was changed breaks its own digest; one that was taken out or put in breaks the one behind it.
     Entries cut off at the end leave no trace here.
     """
-    found: list[tuple[int, str]] = []
+    faults: list[tuple[int, str]] = []
     before = FIRST_DIGEST
     for entry in entries:
         if entry.digest != digest_of(entry, before):
-            found.append((entry.number, "it was changed, or what stood before it was"))
+            faults.append((entry.number, "it was changed, or what stood before it was"))
         before = entry.digest
-    return tuple(found)
+    return tuple(faults)

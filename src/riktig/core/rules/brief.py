@@ -105,16 +105,17 @@ def own_values(view: View) -> ClauseResult:
         Finding(
             "B04",
             Verdict.JUDGE,
-            f"A value of your own for {one.key} ({one.amount:g}: {one.reason}) no longer decides anything.",
+            f"A value of your own for {override.key} ({override.amount:g}: {override.reason}) no longer decides"
+            " anything.",
             PartKey("brief"),
             clause,
             "Take it back if it is no longer meant.",
-            QuickFix("Take it back", "own value away", one.key),
+            QuickFix("Take it back", "own value away", override.key),
         )
-        for one in view.proposal.strayed
+        for override in view.proposal.strayed
     ]
-    said = tuple(evidence) or ("everything as Riktig proposes",)
-    return ClauseResult("B04", Group.BRIEF, "Values of the builder's own", clause, said, tuple(findings))
+    lines = tuple(evidence) or ("everything as Riktig proposes",)
+    return ClauseResult("B04", Group.BRIEF, "Values of the builder's own", clause, lines, tuple(findings))
 
 
 def all_drawn(view: View) -> ClauseResult:
@@ -122,7 +123,7 @@ def all_drawn(view: View) -> ClauseResult:
     clause = COMMON_PRACTICE
     by_circuit = {circuit.id: circuit for circuit in view.own_circuits}
     load_names = {load.id: load.name for load in view.loads}
-    undrawn = [by_circuit[one] for one in view.circuits.undrawn]
+    undrawn = [by_circuit[circuit_id] for circuit_id in view.circuits.undrawn]
     names = [(load_names.get(c.load, "") if c.load else "") or c.title or f"circuit {c.id}" for c in undrawn]
     findings = [
         Finding(

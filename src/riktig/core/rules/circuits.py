@@ -41,13 +41,13 @@ def _clause(code: str, title: str, clause: str, kinds: tuple[str, ...], evidence
 
 def _clashes(view: View) -> list[Finding]:
     """Changes of the builder that have lost their hold: kept, and said, until he decides."""
-    found = []
+    findings = []
     for clash in view.circuits.clashes:
         number = ""
         if clash.change is not None:
             circuit = next(c for c in view.own_circuits if c.id == clash.circuit)
             number = f"{clash.circuit}/{circuit.changes.index(clash.change)}"
-        found.append(
+        findings.append(
             Finding(
                 "C01",
                 Verdict.FAILS,
@@ -58,7 +58,7 @@ def _clashes(view: View) -> list[Finding]:
                 QuickFix("Take the change back", "change back", number) if number else None,
             )
         )
-    return found
+    return findings
 
 
 def _count(what: str) -> Callable[[View], str]:

@@ -81,5 +81,5 @@ RULES = reads(VIEW).derive("rules", _judge)
 
 def findings_of(results: tuple[ClauseResult, ...]) -> tuple[Finding, ...]:
     """All findings, failures first."""
-    found = [finding for result in results for finding in result.findings]
-    return tuple(sorted(found, key=lambda one: one.verdict is not Verdict.FAILS))
+    findings = [finding for result in results for finding in result.findings]
+    return tuple(sorted(findings, key=lambda finding: finding.verdict is not Verdict.FAILS))

@@ -49,9 +49,9 @@ def fittings_keep_the_class(view: View) -> ClauseResult:
                         "Give its class, such as IP65.",
                     )
                 )
-    said = f"{counted} fittings keep {box}" if counted else f"nothing to hold against {box or 'no class at all'}"
+    text = f"{counted} fittings keep {box}" if counted else f"nothing to hold against {box or 'no class at all'}"
     more = (f"{unknown} cannot be compared with it",) if unknown else ()
-    return ClauseResult("P06", Group.PLATE, "Every fitting keeps the class", clause, (said, *more), tuple(findings))
+    return ClauseResult("P06", Group.PLATE, "Every fitting keeps the class", clause, (text, *more), tuple(findings))
 
 
 def handle_meets_the_shaft(view: View) -> ClauseResult:

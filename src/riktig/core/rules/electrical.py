@@ -36,7 +36,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
             for net in view.nets.nets
             if net.net_class is NetClass.NEUTRAL
             for device in (view.circuits.device(pin.device) for pin in net.pins)
-            if not any(device.kind.can(one) for one in (Can.NEUTRAL_TERMINAL, Can.NEUTRAL_BAR, Can.SUPPLY))
+            if not any(device.kind.can(ability) for ability in (Can.NEUTRAL_TERMINAL, Can.NEUTRAL_BAR, Can.SUPPLY))
         }
     )
     findings = []

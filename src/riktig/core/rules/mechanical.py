@@ -102,12 +102,12 @@ def clamps_hold(view: View) -> ClauseResult:
         Finding(
             "W04",
             Verdict.FAILS,
-            f"{one.label}: {one.text}.",
-            PinKey(one.pin),
+            f"{crowded.label}: {crowded.text}.",
+            PinKey(crowded.pin),
             clause,
             "Choose another clamp, or give the net a terminal of its own.",
         )
-        for one in view.wiring.crowded
+        for crowded in view.wiring.crowded
     ]
     findings += [
         Finding(
@@ -194,7 +194,9 @@ def still_live_said(view: View) -> ClauseResult:
     shown = sorted(set(pins))
     plates = view.labels.on(Medium.WARNING)
     named = {plate.key for plate in plates}
-    elsewhere = {one.source for one in view.live_off if one.source != MAINS} & {d.id for d in view.circuits.devices}
+    elsewhere = {live_net.source for live_net in view.live_off if live_net.source != MAINS} & {
+        d.id for d in view.circuits.devices
+    }
     findings = []
     if any(DeviceKey(DeviceId(did)) not in named for did in elsewhere):
         findings.append(

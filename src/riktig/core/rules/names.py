@@ -52,14 +52,14 @@ def numbers_are_unique(view: View) -> ClauseResult:
                 )
             )
     findings += _reserved_twice(view, clause)
-    said = (f"{len(at)} numbers on {sum(map(len, at.values()))} potentials, {view.practice.numbering.value}",)
-    return ClauseResult("N01", Group.MARKING, "Numbers of potentials", clause, said, tuple(findings))
+    lines = (f"{len(at)} numbers on {sum(map(len, at.values()))} potentials, {view.practice.numbering.value}",)
+    return ClauseResult("N01", Group.MARKING, "Numbers of potentials", clause, lines, tuple(findings))
 
 
 def _reserved_twice(view: View, clause: str) -> list[Finding]:
     of: dict[str, list[str]] = defaultdict(list)
-    for one in view.practice.reserved:
-        of[one.number].append(POTENTIALS[one.potential])
+    for reserved_number in view.practice.reserved:
+        of[reserved_number.number].append(POTENTIALS[reserved_number.potential])
     return [
         Finding(
             "N01",
@@ -86,8 +86,8 @@ def tags_are_unique(view: View) -> ClauseResult:
                 continue
             strips.add((tag, device.strip))
         at[tag].append(device.id)
-        found = _HEAD.match(tag)
-        heads[class_of(device.kind_id)][found[0] if found else ""].append(device.id)
+        matched = _HEAD.match(tag)
+        heads[class_of(device.kind_id)][matched[0] if matched else ""].append(device.id)
     findings = [
         Finding(
             "N02",
@@ -116,8 +116,8 @@ def tags_are_unique(view: View) -> ClauseResult:
                     f"Call them all by {wanted}, or decide that the difference is meant.",
                 )
             )
-    said = (f"{len(at)} tags, {practice.tags.value}; {practice.letters.value}",)
-    return ClauseResult("N02", Group.MARKING, "Tags of devices", IEC_81346, said, tuple(findings))
+    lines = (f"{len(at)} tags, {practice.tags.value}; {practice.letters.value}",)
+    return ClauseResult("N02", Group.MARKING, "Tags of devices", IEC_81346, lines, tuple(findings))
 
 
 NAMES_CLAUSES: tuple[Callable[[View], ClauseResult], ...] = (numbers_are_unique, tags_are_unique)

@@ -87,13 +87,13 @@ def everything_placed(view: View) -> ClauseResult:
         Finding(
             "P03",
             Verdict.FAILS,
-            one.text,
-            one.where,
+            blocker.text,
+            blocker.where,
             clause,
-            one.remedy,
-            QuickFix("Plan for me", "plan") if one.by_planning else None,
+            blocker.remedy,
+            QuickFix("Plan for me", "plan") if blocker.by_planning else None,
         )
-        for one in (*view.blockers, *view.gland_blockers)
+        for blocker in (*view.blockers, *view.gland_blockers)
     ]
     if view.enclosure.ventilation is Ventilation.FAN and not _has_fan(view):
         findings.append(

@@ -76,7 +76,7 @@ def _key_switch(job: Job, circuit: str) -> Job:
     Raises:
         RiktigError: the circuit was drawn by hand, so that no load says who may move it.
     """
-    load = next((one.load for one in job.circuits if one.id == circuit), None)
+    load = next((own_circuit.load for own_circuit in job.circuits if own_circuit.id == circuit), None)
     if load is None:
         raise RiktigError("This selector was drawn by hand.", hint="Replace it by a key switch in Circuits.")
     return with_names_recorded(change_load(job, load, access=Access.KEY))

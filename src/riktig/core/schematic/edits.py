@@ -130,7 +130,7 @@ def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str,
     circuits = expanded(job, memory)
     names = names_of(job, circuits, find_nets(circuits, memory), memory)
     used = {(p.device, p.unit) for rung in circuits.rungs for element in elements_of(rung.path) for p in element.poles}
-    found: list[tuple[str, str]] = []
+    named: list[tuple[str, str]] = []
     for device in circuits.devices:
         if not device.kind.has_coil and not device.kind.can(Can.OFFERS_CONTACTS):
             continue
@@ -141,8 +141,8 @@ def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str,
                 block = "" if unit in device.kind.units else ", with an auxiliary block"
                 words = "closing" if unit.behaviour is Behaviour.NO else "opening"
                 tag = names.tag[device.id]
-                found.append((f"{device.id}:{unit.name}", f"{tag} {unit.name}, {words}{block}"))
-    return tuple(found)
+                named.append((f"{device.id}:{unit.name}", f"{tag} {unit.name}, {words}{block}"))
+    return tuple(named)
 
 
 def remove_element(job: Job, element: ElementId, *, memory: Memory | None = None) -> Job:
@@ -212,14 +212,14 @@ def named_nodes(job: Job, *, memory: Memory | None = None) -> dict[str, str]:
     nets = find_nets(circuits, memory)
     names = names_of(job, circuits, nets, memory)
     titles = {str(cid): title for cid, title in circuits.titles}
-    found: dict[str, str] = {}
+    named: dict[str, str] = {}
     for net in nets.nets:
         for node in net.nodes:
             owner = titles.get(node.split(".")[0], "")
             words = node.split(".", 1)[1] if owner else node
-            said = f"{owner}, {words}" if owner else POTENTIALS.get(node, node)
-            found[node] = f"{names.number.get(net.id, '')} · {said}".strip(" ·")
-    return found
+            text = f"{owner}, {words}" if owner else POTENTIALS.get(node, node)
+            named[node] = f"{names.number.get(net.id, '')} · {text}".strip(" ·")
+    return named
 
 
 def name_element(job: Job, element: ElementId, text: str, *, memory: Memory | None = None) -> Job:
@@ -264,8 +264,8 @@ def remove_circuit(job: Job, circuit: CircuitId) -> Job:
     Raises:
         RiktigError: it serves a load, or is the incoming supply.
     """
-    found = next((c for c in job.circuits if c.id == circuit), None)
-    if found is None or found.load is not None or found.recipe is Recipe.INCOMER:
+    known = next((c for c in job.circuits if c.id == circuit), None)
+    if known is None or known.load is not None or known.recipe is Recipe.INCOMER:
         raise RiktigError(
             "This circuit follows from the Brief, so it cannot be taken out here.",
             hint="Take its load out in the Brief, or change how it is started.",
@@ -282,11 +282,11 @@ def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:
         name: What it is called.
         value: The choice.
     """
-    found = _entered(job, circuit)
-    default = next((p.default for p in circuit_template_of(found.recipe).params if p.name == name), None)
-    rest = tuple(param for param in found.params if param.name != name)
+    entered = _entered(job, circuit)
+    default = next((p.default for p in circuit_template_of(entered.recipe).params if p.name == name), None)
+    rest = tuple(param for param in entered.params if param.name != name)
     params = rest if value == default else (*rest, Param(name, value))
-    return _replaced(job, replace(found, params=params))
+    return _replaced(job, replace(entered, params=params))
 
 
 def add_device(job: Job, circuit: CircuitId, device: OwnDevice, *, memory: Memory | None = None) -> Job:
@@ -301,11 +301,11 @@ def add_device(job: Job, circuit: CircuitId, device: OwnDevice, *, memory: Memor
     Raises:
         RiktigError: its role is taken, or its kind or place is unknown.
     """
-    found = _entered(job, circuit)
+    entered = _entered(job, circuit)
     taken = {d.id for d in expanded(job, memory).devices}
     if f"{circuit}.{device.role}" in taken:
         raise RiktigError(f"{device.role} is there already.", hint="Choose another name for the device.")
-    after = _replaced(job, replace(found, devices=(*found.devices, device)))
+    after = _replaced(job, replace(entered, devices=(*entered.devices, device)))
     _refuse_new_clashes(job, after, memory)
     return after
 
@@ -322,8 +322,8 @@ def add_rung(job: Job, circuit: CircuitId, rung: OwnRung, *, memory: Memory | No
     Raises:
         RiktigError: its path cannot be read.
     """
-    found = _entered(job, circuit)
-    after = _replaced(job, replace(found, rungs=(*found.rungs, rung)))
+    entered = _entered(job, circuit)
+    after = _replaced(job, replace(entered, rungs=(*entered.rungs, rung)))
     _refuse_new_clashes(job, after, memory)
     return after
 
@@ -337,9 +337,9 @@ def reapply_change(job: Job, circuit: CircuitId, change: Change, element: Elemen
         change: Which change of the builder's.
         element: Which element of a path.
     """
-    found = _entered(job, circuit)
-    changes = tuple(replace(one, element=element) if one == change else one for one in found.changes)
-    return _replaced(job, replace(found, changes=changes))
+    entered = _entered(job, circuit)
+    changes = tuple(replace(earlier, element=element) if earlier == change else earlier for earlier in entered.changes)
+    return _replaced(job, replace(entered, changes=changes))
 
 
 def take_back(job: Job, circuit: CircuitId, change: Change) -> Job:
@@ -350,8 +350,8 @@ def take_back(job: Job, circuit: CircuitId, change: Change) -> Job:
         circuit: Which circuit.
         change: Which change of the builder's.
     """
-    found = _entered(job, circuit)
-    return _replaced(job, replace(found, changes=tuple(one for one in found.changes if one != change)))
+    entered = _entered(job, circuit)
+    return _replaced(job, replace(entered, changes=tuple(earlier for earlier in entered.changes if earlier != change)))
 
 
 def expanded(job: Job, memory: Memory | None) -> Circuits:
@@ -369,10 +369,10 @@ def _refuse_new_clashes(before: Job, after: Job, memory: Memory | None) -> None:
 def _entered(job: Job, circuit: CircuitId) -> Circuit:
     """A circuit of the job; one that the Brief implies as it would enter the document."""
     whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
-    found = next((c for c in (*job.circuits, *whole) if c.id == circuit), None)
-    if found is None:
+    known = next((c for c in (*job.circuits, *whole) if c.id == circuit), None)
+    if known is None:
         raise RiktigError(f"There is no circuit {circuit}.", hint="Choose one that is drawn.")
-    return found
+    return known
 
 
 def _replaced(job: Job, circuit: Circuit) -> Job:

@@ -37,7 +37,9 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
     if not title.strip():
         faults.append(InputFault("$.title", "it has no title, so no sheet can name it."))
     own = _own_devices(circuit.id, devices, faults)
-    everything = {str(device.id): device for device in known.devices} | {str(did): one for did, one in own.items()}
+    everything = {str(device.id): device for device in known.devices} | {
+        str(did): device for did, device in own.items()
+    }
     roles: set[str] = set()
     for n, rung in enumerate(rungs):
         at = f"$.rungs[{n}]"
@@ -64,30 +66,30 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
 
 def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[InputFault]) -> dict[DeviceId, Device]:
     circuit = Circuit(cid, Recipe.FREE)
-    found: dict[DeviceId, Device] = {}
+    own: dict[DeviceId, Device] = {}
     offered = {kind.id: kind for kind in kinds()}
-    for n, one in enumerate(devices):
+    for n, added in enumerate(devices):
         at = f"$.devices[{n}]"
-        if not one.role or set(one.role) & _SIGNS:
+        if not added.role or set(added.role) & _SIGNS:
             faults.append(
-                InputFault(f"{at}.role", f"“{one.role}” is no role: it is one word without signs, such as K.fan.")
+                InputFault(f"{at}.role", f"“{added.role}” is no role: it is one word without signs, such as K.fan.")
             )
             continue
-        made = own_device(circuit, one)
+        made = own_device(circuit, added)
         if isinstance(made, str):
-            what = "kind" if one.kind not in offered else "place"
+            what = "kind" if added.kind not in offered else "place"
             faults.append(InputFault(f"{at}.{what}", f"{made}."))
             continue
-        if made.id in found:
-            faults.append(InputFault(f"{at}.role", f"“{one.role}” is there twice."))
-        kind = offered[one.kind]
-        if kind.mounting is not Mounting.FIELD and not parts_of(one.kind):
+        if made.id in own:
+            faults.append(InputFault(f"{at}.role", f"“{added.role}” is there twice."))
+        kind = offered[added.kind]
+        if kind.mounting is not Mounting.FIELD and not parts_of(added.kind):
             faults.append(InputFault(f"{at}.kind", f"the catalogue has no part for a {kind.name}."))
-        if (kind.mounting is Mounting.FIELD) != (one.zone == "field"):
+        if (kind.mounting is Mounting.FIELD) != (added.zone == "field"):
             where = "outside the panel" if kind.mounting is Mounting.FIELD else "in the panel"
             faults.append(InputFault(f"{at}.place", f"a {kind.name} stands {where}."))
-        found[made.id] = made
-    return found
+        own[made.id] = made
+    return own
 
 
 def as_written(circuits: Circuits, circuit: CircuitId) -> tuple[tuple[OwnDevice, ...], tuple[OwnRung, ...]]:

@@ -30,7 +30,7 @@ def rename(job: Job, device: DeviceId, tag: str, *, memory: Memory | None = None
     tag = tag.strip()
     settled = with_names_recorded(job, memory=memory)
     circuits = expanded(job, memory)
-    if not any(one.id == device for one in circuits.devices):
+    if not any(known_device.id == device for known_device in circuits.devices):
         raise RiktigError(f"There is no device {device}, so nothing was renamed.", hint="Choose one that is drawn.")
     strip = circuits.device(device).strip
     group = {d.id for d in circuits.devices if d.id == device or (strip and d.strip == strip)}
@@ -39,13 +39,17 @@ def rename(job: Job, device: DeviceId, tag: str, *, memory: Memory | None = None
             f"“{tag}” cannot be a tag: labels and markers could not carry it.",
             hint=f"Use 1 to {LONGEST_TAG} letters and digits without spaces, colons or slashes.",
         )
-    if any(one.tag == tag and one.device not in group for one in settled.tags):
+    if any(given_tag.tag == tag and given_tag.device not in group for given_tag in settled.tags):
         raise RiktigError(
             f"{tag} is already the tag of another device, so its label would be found twice.",
             hint="Choose a tag that is free.",
         )
     return replace(
-        settled, tags=tuple(GivenTag(one.device, tag, True) if one.device in group else one for one in settled.tags)
+        settled,
+        tags=tuple(
+            GivenTag(given_tag.device, tag, True) if given_tag.device in group else given_tag
+            for given_tag in settled.tags
+        ),
     )
 
 

@@ -74,7 +74,7 @@ def _that_implies(job: Job, recipe: Recipe) -> Job:
     return add_signal(job, "photocell", wetting=Wetting.DC, load=load, watts=1.0)
 
 
-def _cropped(job: Job, mine: CircuitId) -> Drawing:
+def _cropped(job: Job, own_circuit: CircuitId) -> Drawing:
     circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
     nets = find_nets(circuits)
     names = names_of(job, circuits, nets)
@@ -83,7 +83,7 @@ def _cropped(job: Job, mine: CircuitId) -> Drawing:
     best = max(
         (n for n, sheet in enumerate(sheets.sheets) if sheet.kind is not SheetKind.LEGEND),
         key=lambda n: (
-            sum(circuits.device(seat.element.device).circuit == mine for seat in sheets.sheets[n].seats),
+            sum(circuits.device(seat.element.device).circuit == own_circuit for seat in sheets.sheets[n].seats),
             -n,
         ),
     )

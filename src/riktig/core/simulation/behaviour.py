@@ -46,17 +46,17 @@ def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> ScriptOutc
         circuit: Which circuit.
     """
     whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
-    found = next((one for one in whole if one.id == circuit), None)
-    if found is None:
+    own_circuit = next((own_circuit for own_circuit in whole if own_circuit.id == circuit), None)
+    if own_circuit is None:
         return None
-    load = next((one for one in job.loads if one.id == found.load), None)
-    steps = script_of(found, load, job.signals, whole)
+    load = next((load for load in job.loads if load.id == own_circuit.load), None)
+    steps = script_of(own_circuit, load, job.signals, whole)
     if not steps:
         return None
     title = dict(circuits.titles).get(circuit, str(circuit))
-    wanted = {one.id for one in whole if one.recipe in _COMMON} | {circuit}
-    if found.recipe is Recipe.LAMP_TEST:
-        wanted |= {one.id for one in whole}
+    wanted = {circuit.id for circuit in whole if circuit.recipe in _COMMON} | {circuit}
+    if own_circuit.recipe is Recipe.LAMP_TEST:
+        wanted |= {circuit.id for circuit in whole}
     small = _only(circuits, wanted)
     try:
         return ScriptOutcome(circuit, title, _run(job, small, circuit, steps))

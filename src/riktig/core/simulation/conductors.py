@@ -41,16 +41,16 @@ def conductors_of(circuits: Circuits, nets: Nets, wiring: Wiring, strips: Strips
         wiring: All wires, in the order of their batches.
         strips: The terminal strips and the cables that land on them.
     """
-    found: dict[PinRef, list[Conductor]] = {net.id: [] for net in nets.nets}
+    conductors: dict[PinRef, list[Conductor]] = {net.id: [] for net in nets.nets}
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT:
                 pins = [pin for pin in map(device.pin, unit.pins) if pin in nets.of_pin]
                 for pin in pins[1:]:
-                    found[nets.of_pin[pin].id].append(Conductor(pins[0], pin, LINK_OHM))
+                    conductors[nets.of_pin[pin].id].append(Conductor(pins[0], pin, LINK_OHM))
     for wire in wiring.wires:
         ohm = wire_resistance(wire.mm2).value * wire.length / 1e6
-        found[wire.net].append(Conductor(wire.start.pin, wire.end.pin, max(ohm, LINK_OHM / 10), str(wire.key)))
+        conductors[wire.net].append(Conductor(wire.start.pin, wire.end.pin, max(ohm, LINK_OHM / 10), str(wire.key)))
     for cable in strips.cables:
         per_m = wire_resistance(cable.mm2).value / 1000
         for core in cable.cores:
@@ -58,8 +58,8 @@ def conductors_of(circuits: Circuits, nets: Nets, wiring: Wiring, strips: Strips
             net = nets.of_pin.get(outside)
             if net is not None:
                 ohm = max(per_m * (cable.length_m or 10.0), LINK_OHM / 10)
-                found[net.id].append(Conductor(core.panel_pin, outside, ohm))
-    return tuple(one for net in nets.nets for one in (*found[net.id], *_rest(net, found[net.id])))
+                conductors[net.id].append(Conductor(core.panel_pin, outside, ohm))
+    return tuple(conductor for net in nets.nets for conductor in (*conductors[net.id], *_rest(net, conductors[net.id])))
 
 
 def _rest(net: Net, known: Sequence[Conductor]) -> Iterable[Conductor]:

@@ -26,10 +26,10 @@ class Connectivity:
         self.contacts = contacts
         self.closed = [False] * len(contacts)
         self.beside: list[list[tuple[int, int]]] = [[] for _ in range(count)]
-        for number, one in enumerate(contacts):
-            if one.a != one.b:
-                self.beside[one.a].append((number, one.b))
-                self.beside[one.b].append((number, one.a))
+        for number, contact in enumerate(contacts):
+            if contact.a != contact.b:
+                self.beside[contact.a].append((number, contact.b))
+                self.beside[contact.b].append((number, contact.a))
         self.root = [NONE] * count
         self.parent = [NONE] * count
         self.kids: list[set[int]] = [set() for _ in range(count)]
@@ -60,58 +60,58 @@ class Connectivity:
 
     def _below(self, point: int) -> set[int]:
         """A point and all that hangs on it, taken off the forest."""
-        found, todo = {point}, [point]
+        reached, todo = {point}, [point]
         while todo:
-            here = todo.pop()
-            for kid in self.kids[here]:
-                if kid not in found:
-                    found.add(kid)
+            at = todo.pop()
+            for kid in self.kids[at]:
+                if kid not in reached:
+                    reached.add(kid)
                     todo.append(kid)
         above = self._above(point)
         if above != NONE:
             self.kids[above].discard(point)
-        for one in found:
-            self.root[one] = self.parent[one] = NONE
-            self.kids[one].clear()
-        return found
+        for contact_number in reached:
+            self.root[contact_number] = self.parent[contact_number] = NONE
+            self.kids[contact_number].clear()
+        return reached
 
     def _above(self, point: int) -> int:
         number = self.parent[point]
         if number == NONE:
             return NONE
-        one = self.contacts[number]
-        return one.b if one.a == point else one.a
+        contact = self.contacts[number]
+        return contact.b if contact.a == point else contact.a
 
     def _open(self, number: int) -> set[int]:
         self.crossings.discard(number)
-        one = self.contacts[number]
-        for point in (one.a, one.b):
+        contact = self.contacts[number]
+        for point in (contact.a, contact.b):
             if self.parent[point] == number:
                 return self._below(point)
         return set()
 
     def _close(self, number: int, loose: set[int]) -> set[int]:
         """What a contact that closed concerns; what it brings to a pole is added to ``loose``."""
-        one = self.contacts[number]
-        a, b = self.root[one.a], self.root[one.b]
+        contact = self.contacts[number]
+        a, b = self.root[contact.a], self.root[contact.b]
         if a == NONE and b == NONE:
-            return {one.a, one.b}
+            return {contact.a, contact.b}
         if a != NONE and b != NONE:
             if a != b:
                 self.crossings.add(number)
-            return {one.a, one.b}
-        loose |= self._unreached(one.b if b == NONE else one.a)
-        return {one.a, one.b}
+            return {contact.a, contact.b}
+        loose |= self._unreached(contact.b if b == NONE else contact.a)
+        return {contact.a, contact.b}
 
     def _unreached(self, point: int) -> set[int]:
         """A point without a pole and all that are joined to it."""
-        found, todo = {point}, [point]
+        reached, todo = {point}, [point]
         while todo:
             for number, other in self.beside[todo.pop()]:
-                if self.closed[number] and self.root[other] == NONE and other not in found:
-                    found.add(other)
+                if self.closed[number] and self.root[other] == NONE and other not in reached:
+                    reached.add(other)
                     todo.append(other)
-        return found
+        return reached
 
     def _attach(self, loose: set[int]) -> None:
         """Hangs loose points on whatever reaches them: their own pole first, then by the fewest contacts.
@@ -150,21 +150,21 @@ class Connectivity:
 
     def way(self, point: int) -> list[int]:
         """The contacts from a point to its pole, nearest first."""
-        found = []
+        ways = []
         while self.parent[point] != NONE:
-            found.append(self.parent[point])
+            ways.append(self.parent[point])
             point = self._above(point)
-        return found
+        return ways
 
     def joined(self, point: int, go_on: Callable[[int], bool] = lambda _: True) -> set[int]:
         """All points joined to one by closed contacts; not beyond those of which ``go_on`` is false."""
-        found, todo = {point}, [point]
+        reached, todo = {point}, [point]
         while todo:
-            here = todo.pop()
-            if not go_on(here):
+            at = todo.pop()
+            if not go_on(at):
                 continue
-            for number, other in self.beside[here]:
-                if self.closed[number] and other not in found:
-                    found.add(other)
+            for number, other in self.beside[at]:
+                if self.closed[number] and other not in reached:
+                    reached.add(other)
                     todo.append(other)
-        return found
+        return reached

@@ -143,10 +143,10 @@ class _LivePen:
         turns = self.panel.turns(device.id)
         if turns == "off":
             return []
-        said = {"star": "runs in star", "delta": "runs in delta"}.get(turns, f"runs {turns}")
-        said += self._speed(device)
+        caption = {"star": "runs in star", "delta": "runs in delta"}.get(turns, f"runs {turns}")
+        caption += self._speed(device)
         centre = POWER_BOTTOM + 9.0
-        text = Text(middle - 9.5, centre + 6.0, said, 3.0, "live", Face.BOLD, Align.RIGHT)
+        text = Text(middle - 9.5, centre + 6.0, caption, 3.0, "live", Face.BOLD, Align.RIGHT)
         box = bounds_of(text)
         backing = _box(box.x - 1, box.y - 0.6, box.right + 1, box.bottom, "paper")
         return [Circle(middle, centre, 8.2, "live", 1.1), backing, text]

@@ -74,8 +74,8 @@ class EventQueue:
         """The same moves, of some devices alone."""
         other = EventQueue()
         other._round.update(self._round)
-        for mine, theirs in ((self._quick, other._quick), (self._slow, other._slow)):
-            theirs += sorted(move for move in mine if move[1] in devices)
+        for own, theirs in ((self._quick, other._quick), (self._slow, other._slow)):
+            theirs += sorted(move for move in own if move[1] in devices)
         return other
 
     def due(self) -> float:

@@ -29,31 +29,31 @@ def why(panel: Panel, device: DeviceId, unit: str = "") -> str:
         unit: The name of a unit of the device, such as “13-14”.
     """
     network = panel.network
-    mine = [
-        (number, one)
-        for number, one in enumerate(network.consumers)
-        if one.device == device and (not unit or one.unit == unit)
+    consumers = [
+        (number, consumer)
+        for number, consumer in enumerate(network.consumers)
+        if consumer.device == device and (not unit or consumer.unit == unit)
     ]
-    if not mine:
+    if not consumers:
         return f"{{{device}}} takes no current of its own"
-    fed = next((one for number, one in mine if panel.fed[number]), None)
+    fed = next((consumer for number, consumer in consumers if panel.fed[number]), None)
     if fed is not None:
         live = next((p for p in (fed.a, fed.b) if (pole := panel.source_of(p)) and not pole.is_zero), fed.a)
         pole = panel.source_of(live)
         ways = [called(panel, n) for n in panel.connectivity.way(live)]
         through = ", ".join(ways) or "nothing that opens"
         return f"{{{device}}} is fed from {pole.name if pole else 'two sides'} through {through}"
-    volts = max(panel.volts.across[number] for number, _ in mine)
+    volts = max(panel.volts.across[number] for number, _ in consumers)
     if volts > 1.0:
         return f"{{{device}}} has only {volts:.0f} V"
-    said = []
-    for number, one in mine:
+    lines = []
+    for number, consumer in consumers:
         if number in panel.volts.broken:
-            return f"{{{device}}} {one.unit} is open inside"
-        for point in (one.a, one.b):
+            return f"{{{device}}} {consumer.unit} is open inside"
+        for point in (consumer.a, consumer.b):
             if panel.source_of(point) is None:
-                said += [f"{called(panel, n)} is open" for n in _openings(panel, point)] or ["nothing leads to it"]
-    return f"{{{device}}} is not fed: {', '.join(dict.fromkeys(said))}"
+                lines += [f"{called(panel, n)} is open" for n in _openings(panel, point)] or ["nothing leads to it"]
+    return f"{{{device}}} is not fed: {', '.join(dict.fromkeys(lines))}"
 
 
 def called(panel: Panel, number: int) -> str:
@@ -63,8 +63,8 @@ def called(panel: Panel, number: int) -> str:
         panel: The panel with power on.
         number: Which, counted from 1.
     """
-    one = panel.network.contacts[number]
-    return f"{{{one.device}}} {one.unit}"
+    contact = panel.network.contacts[number]
+    return f"{{{contact.device}}} {contact.unit}"
 
 
 def _openings(panel: Panel, start: int) -> list[int]:
@@ -73,20 +73,20 @@ def _openings(panel: Panel, start: int) -> list[int]:
     best, back = {start: 0}, {start: (NONE, NONE)}
     queue = [(0, start)]
     while queue:
-        cost, here = heapq.heappop(queue)
-        if cost > best[here]:
+        cost, point = heapq.heappop(queue)
+        if cost > best[point]:
             continue
-        if connectivity.root[here] != NONE:
-            found = []
-            while back[here][0] != NONE:
-                here, number = back[here]
+        if connectivity.root[point] != NONE:
+            parts = []
+            while back[point][0] != NONE:
+                point, number = back[point]
                 if not connectivity.closed[number]:
-                    found.append(number)
-            return found
-        for number, other in connectivity.beside[here]:
+                    parts.append(number)
+            return parts
+        for number, other in connectivity.beside[point]:
             total = cost + (not connectivity.closed[number])
             if total < best.get(other, 1 << 30):
-                best[other], back[other] = total, (here, number)
+                best[other], back[other] = total, (point, number)
                 heapq.heappush(queue, (total, other))
     return []
 
@@ -114,7 +114,7 @@ def roles_of(panel: Panel) -> dict[int, Role]:
     poles = sorted({pole.point for pole in panel.volts.poles})
     at_pole = set(poles)
     works = _working_at(panel)
-    found: dict[int, Role] = {}
+    roles: dict[int, Role] = {}
     order, low = [0] * network.count, [0] * network.count
     tick = 1
     for pole in poles:
@@ -124,14 +124,14 @@ def roles_of(panel: Panel) -> dict[int, Role]:
         order[pole], low[pole] = tick, 1
         stack = [(pole, NONE, iter(beside[pole]))]
         while stack:
-            here, came, edges = stack[-1]
+            point, came, edges = stack[-1]
             for number, other in edges:
                 if number == came or not closed[number] or root[other] == NONE:
                     continue
                 if order[other]:
-                    low[here] = min(low[here], order[other])
-                    if order[other] < order[here]:
-                        found[number] = Role.SHARED
+                    low[point] = min(low[point], order[other])
+                    if order[other] < order[point]:
+                        roles[number] = Role.SHARED
                     continue
                 tick += 1
                 order[other] = tick
@@ -142,11 +142,11 @@ def roles_of(panel: Panel) -> dict[int, Role]:
                 stack.pop()
                 if stack:
                     above = stack[-1][0]
-                    low[above] = min(low[above], low[here])
-                    works[above] += works[here]
-                    bridge = low[here] > order[above]
-                    found[came] = (Role.SOLE if bridge else Role.SHARED) if works[here] else Role.IDLE
+                    low[above] = min(low[above], low[point])
+                    works[above] += works[point]
+                    bridge = low[point] > order[above]
+                    roles[came] = (Role.SOLE if bridge else Role.SHARED) if works[point] else Role.IDLE
     for number, is_closed in enumerate(closed):
         if is_closed:
-            found.setdefault(number, Role.IDLE)
-    return found
+            roles.setdefault(number, Role.IDLE)
+    return roles

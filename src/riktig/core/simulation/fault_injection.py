@@ -75,20 +75,20 @@ def conductors_with_faults(conductors: Sequence[Conductor], faults: Iterable[Inj
     Raises:
         RiktigError: a wire that is not there, or does not land on that pin.
     """
-    found = list(conductors)
+    with_faults = list(conductors)
     for fault in faults:
         where, to, other = read_pin(fault.where), read_pin(fault.to), read_pin(fault.other)
         if fault.wrong is FaultKind.OFF:
-            found.remove(_wire(found, fault.what, where))
+            with_faults.remove(_wire(with_faults, fault.what, where))
         elif fault.wrong is FaultKind.NEIGHBOUR:
-            _move(found, fault.what, where, to)
+            _move(with_faults, fault.what, where, to)
         elif fault.wrong is FaultKind.SWAPPED:
-            _move(found, fault.what, where, read_pin("~"))
-            _move(found, fault.to, other, where)
-            _move(found, fault.what, read_pin("~"), other)
+            _move(with_faults, fault.what, where, read_pin("~"))
+            _move(with_faults, fault.to, other, where)
+            _move(with_faults, fault.what, read_pin("~"), other)
         elif fault.wrong is FaultKind.SHORT:
-            found.append(Conductor(where, to, LINK_OHM))
-    return tuple(found)
+            with_faults.append(Conductor(where, to, LINK_OHM))
+    return tuple(with_faults)
 
 
 def _wire(conductors: Sequence[Conductor], key: str, pin: PinRef) -> Conductor:
@@ -99,8 +99,10 @@ def _wire(conductors: Sequence[Conductor], key: str, pin: PinRef) -> Conductor:
 
 
 def _move(conductors: list[Conductor], key: str, pin: PinRef, to: PinRef) -> None:
-    one = _wire(conductors, key, pin)
-    conductors[conductors.index(one)] = replace(one, a=to) if one.a == pin else replace(one, b=to)
+    conductor = _wire(conductors, key, pin)
+    conductors[conductors.index(conductor)] = (
+        replace(conductor, a=to) if conductor.a == pin else replace(conductor, b=to)
+    )
 
 
 def inject_faults(operator_state: OperatorState, faults: Iterable[InjectedFault]) -> None:
@@ -115,8 +117,8 @@ def inject_faults(operator_state: OperatorState, faults: Iterable[InjectedFault]
         FaultKind.OPEN_COIL: operator_state.dead,
         FaultKind.BLOWN: operator_state.blown,
     }
-    for one in place.values():
-        one.clear()
+    for end in place.values():
+        end.clear()
     for fault in faults:
         if fault.wrong in place:
             place[fault.wrong].add((DeviceId(fault.what), fault.where))
@@ -130,18 +132,18 @@ def faults_at(panel: Panel, wiring: Wiring, device: DeviceId) -> tuple[InjectedF
         wiring: All wires, in the order of their batches.
         device: Which device.
     """
-    here = panel.network.devices[device]
+    struck = panel.network.devices[device]
     injected_faults: list[InjectedFault] = []
-    for unit in here.kind.units:
-        if unit.behaviour is Behaviour.NO and here.kind.has_coil:
+    for unit in struck.kind.units:
+        if unit.behaviour is Behaviour.NO and struck.kind.has_coil:
             injected_faults.append(InjectedFault(FaultKind.WELDED, device, unit.name))
         elif unit.behaviour is Behaviour.POLE:
             injected_faults.append(InjectedFault(FaultKind.BLOWN, device, unit.name))
         elif unit.behaviour in (Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT):
             injected_faults.append(InjectedFault(FaultKind.OPEN_COIL, device, unit.name))
-    pins = [here.pin(pin.name) for pin in here.kind.pins if here.pin(pin.name) in panel.network.point]
+    pins = [struck.pin(pin.name) for pin in struck.kind.pins if struck.pin(pin.name) in panel.network.point]
     landed = [(end.pin, str(wire.key)) for wire in wiring.wires for end in (wire.start, wire.end) if end.pin in pins]
-    landed.sort(key=lambda one: pins.index(one[0]))
+    landed.sort(key=lambda landed_pin: pins.index(landed_pin[0]))
     injected_faults += [InjectedFault(FaultKind.OFF, key, str(pin)) for pin, key in landed]
     for (pin, key), (other, beside) in pairwise(landed):
         if other != pin:

@@ -14,14 +14,14 @@ def go_on_from(panel: Panel, before: Panel) -> None:
         panel: The panel with power on.
         before: The panel as it was.
     """
-    there, mine, was = set(panel.network.devices), panel.operator_state, before.operator_state
+    there, operator, was = set(panel.network.devices), panel.operator_state, before.operator_state
     for name in ("pressed", "opened", "tripped", "foreign", "pushed"):
-        getattr(mine, name).update(getattr(was, name) & there)
+        getattr(operator, name).update(getattr(was, name) & there)
     for name in ("pressed_units", "outputs"):
-        getattr(mine, name).update(one for one in getattr(was, name) if one[0] in there)
-    mine.position.update({did: position for did, position in was.position.items() if did in there})
-    mine.lost |= was.lost
-    mine.reference.update(was.reference)
+        getattr(operator, name).update(item for item in getattr(was, name) if item[0] in there)
+    operator.position.update({did: position for did, position in was.position.items() if did in there})
+    operator.lost |= was.lost
+    operator.reference.update(was.reference)
     panel.events = list(before.events)
     panel.take_state(before)
     panel.run_until_stable()

@@ -24,7 +24,9 @@ def interlock_fault(
             continue
         other = device_id(circuit, pair[1 - pair.index(role)])
         if other in network.devices and stage[other] == ContactStage.IN:
-            ways = "; ".join(f"{{{one}}} {_fed(network, connectivity, volts, one)}" for one in sorted((moved, other)))
+            ways = "; ".join(
+                f"{{{device}}} {_fed(network, connectivity, volts, device)}" for device in sorted((moved, other))
+            )
             return f"Both in: {{{moved}}} and {{{other}}}. {ways}"
     return ""
 

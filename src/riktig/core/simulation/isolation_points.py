@@ -60,7 +60,7 @@ def lock_off(circuits: Circuits, network: Network, device: DeviceId) -> LockOff:
         if way is None:
             break
         source, passed = way
-        nearest = next((one for one in passed if one in graph.able), None)
+        nearest = next((device_id for device_id in passed if device_id in graph.able), None)
         if nearest is None:
             sources[source] = None
         else:
@@ -70,41 +70,41 @@ def lock_off(circuits: Circuits, network: Network, device: DeviceId) -> LockOff:
             del switches[switch]
     behind = graph.reached(frozenset(switches), frozenset(sources))
     stored = [
-        one.id
-        for one in circuits.devices
-        if one.kind.can(Can.VARIES_SPEED) and (one.id == device or behind & graph.points_of(one.id))
+        drive.id
+        for drive in circuits.devices
+        if drive.kind.can(Can.VARIES_SPEED) and (drive.id == device or behind & graph.points_of(drive.id))
     ]
     return LockOff(tuple(switches), tuple(sources), tuple(stored))
 
 
-def lock_off_text(found: LockOff, circuits: Circuits, device: DeviceId) -> str:
+def lock_off_text(points: LockOff, circuits: Circuits, device: DeviceId) -> str:
     """The whole instruction in words, devices as ids in braces. It always ends with proving dead.
 
     Where no way from a source was found it does not say that there is nothing to lock: the main switch is locked.
 
     Args:
-        found: What must be locked.
+        points: What must be locked.
         circuits: All devices and rungs of the job.
         device: Which device.
     """
-    said = []
-    switches = found.switches
-    if not switches and not found.sources:
+    texts = []
+    switches = points.switches
+    if not switches and not points.sources:
         switches = tuple(d.id for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH))
-        said.append("no way from a source to it is drawn, so the main switch is locked all the same")
+        texts.append("no way from a source to it is drawn, so the main switch is locked all the same")
     if switches:
-        said.append(f"switch off and lock {', '.join(f'{{{switch}}}' for switch in switches)}")
-    for source in found.sources:
+        texts.append(f"switch off and lock {', '.join(f'{{{switch}}}' for switch in switches)}")
+    for source in points.sources:
         if source == MAINS:
-            said.append("cut off the incoming supply where it comes from, and lock it there")
+            texts.append("cut off the incoming supply where it comes from, and lock it there")
         else:
             purpose = circuits.by_id[DeviceId(source)].purpose
-            said.append(f"cut off {{{source}}} ({purpose}) where it comes from, and lock it there")
-    if found.stored:
-        named = ", ".join(f"{{{one}}}" for one in found.stored)
-        said.append(f"wait as long as {named} says on its label: its capacitors stay charged")
+            texts.append(f"cut off {{{source}}} ({purpose}) where it comes from, and lock it there")
+    if points.stored:
+        named = ", ".join(f"{{{device_id}}}" for device_id in points.stored)
+        texts.append(f"wait as long as {named} says on its label: its capacitors stay charged")
     return (
-        f"To work on {{{device}}}: {'; '.join(said)}; then prove it dead, with a tester proved before and after. "
+        f"To work on {{{device}}}: {'; '.join(texts)}; then prove it dead, with a tester proved before and after. "
         "Local codes decide."
     )
 
@@ -150,8 +150,8 @@ class _Graph:
         self._dead_ends -= self._hot.keys()
         for maker in makers:
             # What feeds it makes what it gives: its points are as one, but those that lead nowhere.
-            for one, other in pairwise(sorted(self._points[maker] - self._dead_ends)):
-                self._join(one, other, None)
+            for near, other in pairwise(sorted(self._points[maker] - self._dead_ends)):
+                self._join(near, other, None)
 
     def reached(self, opened: frozenset[DeviceId], cut: frozenset[str]) -> set[int]:
         """Every point that the part is joined to with ``opened`` off."""

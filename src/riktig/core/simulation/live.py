@@ -46,7 +46,7 @@ def _with_foreign(panel: Panel) -> Panel:
 
 
 def _live(panel: Panel, nets: Nets) -> dict[PinRef, LiveNet]:
-    found = {}
+    nets_of = {}
     for net in nets.nets:
         by_point: dict[int, list[PinRef]] = defaultdict(list)
         for pin in net.pins:
@@ -58,8 +58,8 @@ def _live(panel: Panel, nets: Nets) -> dict[PinRef, LiveNet]:
                 continue
             pole = panel.source_of(point)
             source = pole.system if pole else "through a load"
-            found[net.id] = LiveNet(net.id, source, round(volts, 1), tuple(pins))
-    return found
+            nets_of[net.id] = LiveNet(net.id, source, round(volts, 1), tuple(pins))
+    return nets_of
 
 
 def live_off(
@@ -94,7 +94,7 @@ def live_nets(circuits: Circuits, nets: Nets, opened: frozenset[DeviceId]) -> tu
         nets: All nets of these circuits.
         opened: Isolators and breakers that are off.
     """
-    live = {one.net for one in live_off(circuits, nets, opened)}
+    live = {live_net.net for live_net in live_off(circuits, nets, opened)}
     return tuple(net for net in nets.nets if net.id in live)
 
 
@@ -105,7 +105,7 @@ def isolations_of(panel: Panel) -> tuple[IsolationResult, ...]:
     whole = _live(panel, nets)
     main = {d.id for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)}
     owner = {d.id: d.circuit for d in circuits.devices}
-    found = []
+    isolation_results = []
     for did in lockable(circuits):
         panel.operator_state.opened.add(did)
         panel.run_until_stable()
@@ -117,6 +117,6 @@ def isolations_of(panel: Panel) -> tuple[IsolationResult, ...]:
         if did not in main:
             behind = {owner[pin.device] for net in dead for pin in nets.of_pin[net].pins}
             ours = behind if len(behind) <= 2 else {owner[did]}
-            kept = tuple(one for one in kept if any(owner[p.device] in ours for p in one.pins))
-        found.append(IsolationResult(did, kept, dead))
-    return tuple(found)
+            kept = tuple(live_net for live_net in kept if any(owner[p.device] in ours for p in live_net.pins))
+        isolation_results.append(IsolationResult(did, kept, dead))
+    return tuple(isolation_results)

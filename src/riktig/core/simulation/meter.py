@@ -123,10 +123,10 @@ class Meter:
         if self._volts is None:
             ends, ohm, sources, count = self.deck()
             self._volts = solve_nodal(count, ends, ohm, sources)
-        here, there = self._node[red], self._node[black]
+        near, there = self._node[red], self._node[black]
         if panel.volts.at[black_at] is None or panel.volts.at[red_at] is None or not self._tied(black_at, red_at):
             return MeterReading(0.0, "V", "", self._to_source(red, black))
-        ac, dc = self._volts[here] - self._volts[there]
+        ac, dc = self._volts[near] - self._volts[there]
         kind = "" if max(abs(ac), abs(dc)) < DEAD_V else "AC" if abs(ac) >= abs(dc) else "DC"
         value = float(abs(ac)) if abs(ac) >= abs(dc) else float(dc.real)
         return MeterReading(value, "V", kind, self._to_source(red, black))
@@ -212,22 +212,22 @@ class Meter:
     def _to_source(self, red: PinRef, black: PinRef) -> tuple[str, ...]:
         """The ways of both probes: from red back to its pole, and from black's pole on to black."""
         panel = self.panel
-        said: list[str] = []
+        lines: list[str] = []
         for pin, turned in ((red, False), (black, True)):
             point = panel.network.point[pin]
             pole = panel.source_of(point)
-            here = [
+            lines = [
                 f"{{{panel.network.contacts[n].device}}} {panel.network.contacts[n].unit}"
                 for n in panel.connectivity.way(point)
             ]
             whence = [f"{pole.name} of {{{pole.system}}}" if pole.system != "mains" else pole.name] if pole else []
             whole = (
-                [*here, *whence]
+                [*lines, *whence]
                 if pole
                 else [f"nothing reaches {pin}" if panel.volts.at[point] is None else f"what feeds {pin}"]
             )
-            said += reversed(whole) if turned else whole
-        return tuple(said)
+            lines += reversed(whole) if turned else whole
+        return tuple(lines)
 
     def _shortest(self, edges: NDArray[np.int64], start: int, goal: int) -> tuple[tuple[str, ...], float]:
         """The way of least resistance between two nodes, and its resistance, ohm."""
@@ -237,19 +237,19 @@ class Meter:
         ends, ohm = self._ends[edges], self._cold[edges]
         order = np.argsort(-ohm, kind="stable")
         a, b = ends[order].T
-        said = {}
+        readings = {}
         for x, y, number in zip(a.tolist(), b.tolist(), edges[order].tolist(), strict=True):
-            said[x, y] = said[y, x] = number
-        least = {(x, y): self._cold[number] for (x, y), number in said.items()}
+            readings[x, y] = readings[y, x] = number
+        least = {(x, y): self._cold[number] for (x, y), number in readings.items()}
         pairs = np.array(list(least), dtype=np.int64)
         graph = csr_array((np.array(list(least.values())), (pairs[:, 0], pairs[:, 1])), shape=(self.count, self.count))
-        far, back = (one[0] for one in dijkstra(graph, indices=[start], return_predecessors=True))
+        far, back = (distances[0] for distances in dijkstra(graph, indices=[start], return_predecessors=True))
         way: list[str] = []
-        here = goal
-        while here != start:
-            before = int(back[here])
-            text = self._said[said[before, here]]
+        point = goal
+        while point != start:
+            before = int(back[point])
+            text = self._said[readings[before, point]]
             if text and (not way or way[-1] != text):
                 way.append(text)
-            here = before
+            point = before
         return tuple(reversed(way)), float(far[goal])

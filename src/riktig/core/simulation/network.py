@@ -205,7 +205,7 @@ class _NetworkMaker:
                 self._wanted.append((device, unit, "S1-S2", loop, zero, DC_V, ("S2", "")))
 
     def _supplies(self, device: Device) -> None:
-        kind, mine = device.kind, str(device.id)
+        kind, prefix = device.kind, str(device.id)
         if kind.can(Can.SUPPLY):
             phase = self.supply.voltage_v / sqrt(3)
             for number, name in enumerate(("L1", "L2", "L3")):
@@ -213,22 +213,22 @@ class _NetworkMaker:
             self._pole(device, MAINS, "N")
             self._pole(device, MAINS, "PE")
         elif kind.can(Can.TRANSFORMS):
-            self._pole(device, mine, "5", complex(self.control_v))
-            self._pole(device, mine, "7")
+            self._pole(device, prefix, "5", complex(self.control_v))
+            self._pole(device, prefix, "7")
         elif kind.can(Can.MAKES_DC):
-            self._pole(device, mine, "P", dc=DC_V)
-            self._pole(device, mine, "M")
+            self._pole(device, prefix, "P", dc=DC_V)
+            self._pole(device, prefix, "M")
         elif kind.can(Can.VARIES_SPEED):
-            self._pole(device, mine, "24", dc=DC_V)
+            self._pole(device, prefix, "24", dc=DC_V)
             zero = device.pin("0") if self._at(device, "0") is not None else None
-            self.poles.append(SupplyPole(mine, "0", self._drive_zero(device), 0j, 0.0, zero))
+            self.poles.append(SupplyPole(prefix, "0", self._drive_zero(device), 0j, 0.0, zero))
         elif kind.can(Can.FOREIGN_SUPPLY):
-            self._pole(device, mine, "1", complex(self.supply.voltage_to_neutral_v))
-            self._pole(device, mine, "2")
+            self._pole(device, prefix, "1", complex(self.supply.voltage_to_neutral_v))
+            self._pole(device, prefix, "2")
         elif kind.can(Can.GIVES_LEVELS):
             for channel in ("0", "1"):
-                self._pole(device, f"{mine}:{channel}", f"AO{channel}", dc=10.0)
-                self._pole(device, f"{mine}:{channel}", f"C{channel}")
+                self._pole(device, f"{prefix}:{channel}", f"AO{channel}", dc=10.0)
+                self._pole(device, f"{prefix}:{channel}", f"C{channel}")
 
     def _pole(self, device: Device, system: str, pin: str, ac: complex = 0j, dc: float = 0.0) -> None:
         at = self._at(device, pin)
@@ -256,13 +256,13 @@ class _NetworkMaker:
         by_root: dict[int, set[int]] = {}
         for number, pole in enumerate(self.poles):
             by_root.setdefault(label[pole.point], set()).add(number)
-        return [by_root.get(one, set()) for one in label]
+        return [by_root.get(root, set()) for root in label]
 
     def _volts(self, first: set[int], last: set[int]) -> float:
         """The least voltage between two poles of one system; that of the supply to neutral where there is none."""
-        found = [
+        currents = [
             abs(complex(abs(self.poles[a].ac - self.poles[b].ac), self.poles[a].dc - self.poles[b].dc))
             for a, b in product(first, last)
             if self.poles[a].system == self.poles[b].system
         ]
-        return min((volts for volts in found if volts > 1.0), default=self.supply.voltage_to_neutral_v)
+        return min((volts for volts in currents if volts > 1.0), default=self.supply.voltage_to_neutral_v)

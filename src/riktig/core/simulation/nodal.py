@@ -22,8 +22,8 @@ def islands(count: int, ends: NDArray[np.int64]) -> NDArray[np.int32]:
         coo_array((ones, (ends[:, 0], ends[:, 1])), shape=(count, count)) if len(ends) else coo_array((count, count))
     )
     _, labels = connected_components(graph, directed=False)
-    found: NDArray[np.int32] = labels
-    return found
+    roots: NDArray[np.int32] = labels
+    return roots
 
 
 def solve_nodal(count: int, ends: NDArray[np.int64], ohm: NDArray[np.float64], sources: Sequence[Source]) -> Array:

@@ -50,44 +50,46 @@ class Operator:
 
 def operators_of(circuits: Circuits) -> tuple[Operator, ...]:
     """Everything that can be operated, the supply first, then in the order of the devices."""
-    found = [Operator(Touch.LINE, None, line, None, ("there", "lost"), "of the incoming supply") for line in LINES]
+    operators = [Operator(Touch.LINE, None, line, None, ("there", "lost"), "of the incoming supply") for line in LINES]
     for device in circuits.devices:
-        found += _of(device)
-    return tuple(found)
+        operators += _of(device)
+    return tuple(operators)
 
 
 def _of(device: Device) -> list[Operator]:
     kind = device.kind
 
-    def one(touch: Touch, *positions: str, unit: str = "", said: str = "") -> Operator:
+    def operator_of(touch: Touch, *positions: str, unit: str = "", said: str = "") -> Operator:
         return Operator(touch, device.id, unit, device.circuit, positions, said or device.purpose)
 
     if kind.positions:
-        return [one(Touch.TURN if kind.can(Can.TURNED) else Touch.MOVE, *kind.positions)]
+        return [operator_of(Touch.TURN if kind.can(Can.TURNED) else Touch.MOVE, *kind.positions)]
     if kind.can(Can.STATION):
         return [
-            one(Touch.HOLD, "free", "held", unit="1-2", said=f"{device.purpose}, stop"),
-            one(Touch.HOLD, "free", "held", unit="3-4", said=f"{device.purpose}, start"),
+            operator_of(Touch.HOLD, "free", "held", unit="1-2", said=f"{device.purpose}, stop"),
+            operator_of(Touch.HOLD, "free", "held", unit="3-4", said=f"{device.purpose}, start"),
         ]
     if kind.can(Can.GIVES_OUTPUTS):
         used = [unit for unit in kind.units if io_address(device, unit.name)]
         return [
-            one(Touch.OUTPUT, "off", "on", unit=unit.name, said=io_address(device, unit.name) or unit.name)
+            operator_of(Touch.OUTPUT, "off", "on", unit=unit.name, said=io_address(device, unit.name) or unit.name)
             for unit in used
         ]
     if kind.can(Can.GIVES_LEVELS):
-        return [one(Touch.SIGNAL, "0", unit=channel, said=f"speed, output {channel}") for channel in ("0", "1")]
+        return [operator_of(Touch.SIGNAL, "0", unit=channel, said=f"speed, output {channel}") for channel in ("0", "1")]
     if kind.can(Can.FOREIGN_SUPPLY):
-        return [one(Touch.SOURCE, "off", "on")]
+        return [operator_of(Touch.SOURCE, "off", "on")]
     if kind.can(Can.OVERLOAD) or kind.can(Can.ELECTRONIC_STARTER):
-        return [one(Touch.GUARD, "set", "tripped")]
+        return [operator_of(Touch.GUARD, "set", "tripped")]
     symbols = {unit.symbol for unit in kind.units}
     if "push" in symbols:
-        return [one(Touch.HOLD, "free", "held")]
+        return [operator_of(Touch.HOLD, "free", "held")]
     if any(unit.behaviour is Behaviour.POLE for unit in kind.units) and "link" not in symbols:
-        return [one(Touch.SWITCH, "on", "off", *(("tripped",) if kind.is_protective else ()))]
+        return [operator_of(Touch.SWITCH, "on", "off", *(("tripped",) if kind.is_protective else ()))]
     if kind.has_coil and device.zone is not Zone.FIELD:
-        return [one(Touch.HOLD, "free", "pushed in", unit="armature", said=f"{device.purpose}, armature by hand")]
+        return [
+            operator_of(Touch.HOLD, "free", "pushed in", unit="armature", said=f"{device.purpose}, armature by hand")
+        ]
     return []
 
 
@@ -148,8 +150,8 @@ def operate(panel: Panel, operator: Operator, position: str) -> None:
     elif operator.touch is Touch.TURN:
         operator_state.position[did] = position
     elif operator.touch is Touch.OUTPUT:
-        one = (did, operator.unit)
-        (operator_state.outputs.add if position == "on" else operator_state.outputs.discard)(one)
+        key = (did, operator.unit)
+        (operator_state.outputs.add if position == "on" else operator_state.outputs.discard)(key)
     elif operator.touch is Touch.SIGNAL:
         operator_state.reference[f"{did}:{operator.unit}"] = min(max(float(position), 0.0), 100.0) / 100
     elif operator.unit and operator.unit != "armature":

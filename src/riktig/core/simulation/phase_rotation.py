@@ -13,16 +13,16 @@ LINES = ("L1", "L2", "L3")
 
 def lines_at(network: Network, volts: Volts, device: DeviceId, pins: tuple[str, str, str] = LINES) -> str:
     """The order in which three pins have the three lines: forward or reverse; empty when one is missing."""
-    found = []
+    orders = []
     for pin in pins:
         at = network.at(device, pin)
         pole = volts.pole_at(at) if at is not None else None
         if pole is None or pole.system != MAINS or pole.is_zero:
             return ""
-        found.append(pole.name[-1])
-    if len(set(found)) < 3:
+        orders.append(pole.name[-1])
+    if len(set(orders)) < 3:
         return ""
-    return "forward" if "".join(found) in ("123", "231", "312") else "reverse"
+    return "forward" if "".join(orders) in ("123", "231", "312") else "reverse"
 
 
 def rotation_of(network: Network, connectivity: Connectivity, volts: Volts, device: DeviceId) -> str:

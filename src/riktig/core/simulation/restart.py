@@ -57,13 +57,13 @@ def restarts_of(
         moves = load is not None and load.start is not Start.WAY
         if moves and load is not None and target is not None and script_of(circuit, load, signals, whole):
             tried.append((circuit, target, _ways(load)))
-    found: dict[tuple[CircuitId, int], Restart] = {}
+    restarts: dict[tuple[CircuitId, int], Restart] = {}
     for number in range(max((len(ways) for _, _, ways in tried), default=0)):
-        here = [(circuit, target, ways[number]) for circuit, target, ways in tried if number < len(ways)]
-        for one in _together(panel, here, whole):
-            found[one.circuit, number] = one
+        targets = [(circuit, target, ways[number]) for circuit, target, ways in tried if number < len(ways)]
+        for restart in _together(panel, targets, whole):
+            restarts[restart.circuit, number] = restart
     order = {circuit.id: place for place, (circuit, _, _) in enumerate(tried)}
-    return tuple(found[key] for key in sorted(found, key=lambda key: (order[key[0]], key[1])))
+    return tuple(restarts[key] for key in sorted(restarts, key=lambda key: (order[key[0]], key[1])))
 
 
 def _target(panel: Panel, circuit: CircuitId) -> DeviceId | None:

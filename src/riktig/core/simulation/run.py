@@ -73,15 +73,15 @@ class Panel:
         self._contacts: dict[DeviceId, list[int]] = defaultdict(list)
         for number, contact in enumerate(self.network.contacts):
             self._contacts[contact.device].append(number)
-        self.contact = {(one.device, one.unit): n for n, one in enumerate(self.network.contacts)}
-        self._consumer = {(one.device, one.unit): n for n, one in enumerate(self.network.consumers)}
+        self.contact = {(contact.device, contact.unit): n for n, contact in enumerate(self.network.contacts)}
+        self._consumer = {(consumer.device, consumer.unit): n for n, consumer in enumerate(self.network.consumers)}
         self.units = {(d.id, u.name): u for d in circuits.devices for u in d.kind.units}
         self._coiled = {d.id for d in circuits.devices if d.kind.has_coil or d.kind.can(Can.WATCHES_PHASES)}
         coiled = {did for did in self._coiled if not self._moves_by_itself(did)}
         self._plain = {
-            number: self.units[one.device, one.unit].behaviour
-            for number, one in enumerate(self.network.contacts)
-            if one.device in coiled and self.units[one.device, one.unit].symbol != "trip"
+            number: self.units[contact.device, contact.unit].behaviour
+            for number, contact in enumerate(self.network.contacts)
+            if contact.device in coiled and self.units[contact.device, contact.unit].symbol != "trip"
         }
         """The contacts that only follow a coil."""
         self._watch: dict[int, set[DeviceId]] = defaultdict(set)
@@ -107,7 +107,11 @@ class Panel:
     @property
     def fed_units(self) -> set[tuple[DeviceId, str]]:
         """The consumers that work: device and unit."""
-        return {(one.device, one.unit) for one, fed in zip(self.network.consumers, self.fed, strict=True) if fed}
+        return {
+            (consumer.device, consumer.unit)
+            for consumer, fed in zip(self.network.consumers, self.fed, strict=True)
+            if fed
+        }
 
     @property
     def on(self) -> set[DeviceId]:
@@ -129,9 +133,9 @@ class Panel:
         self._driven.update({did: on for did, on in before._driven.items() if did in there})
         self._coil.update({did: on for did, on in before._coil.items() if did in there})
         self._clockwork = before._clockwork.only(there)
-        for one, number in self._consumer.items():
-            if one in before._consumer:
-                self.fed[number] = before.fed[before._consumer[one]]
+        for key, number in self._consumer.items():
+            if key in before._consumer:
+                self.fed[number] = before.fed[before._consumer[key]]
         self._known, self._stale = None, set(self._contacts)
         self.volts.set_poles(())  # so that every consumer is looked at anew
 
@@ -174,7 +178,7 @@ class Panel:
         for name in ("pressed_units", "outputs", "blown", "welded", "dead"):
             device_ids |= {did for did, _ in getattr(now, name) ^ getattr(was, name)}
         device_ids |= {did for did, _ in now.position.items() ^ was.position.items()}
-        self.volts.broken = {self._consumer[one] for one in now.dead if one in self._consumer}
+        self.volts.broken = {self._consumer[key] for key in now.dead if key in self._consumer}
         if now.dead != was.dead:
             ends = [self.network.consumers[self._consumer[o]] for o in now.dead ^ was.dead if o in self._consumer]
             self._recheck(self.volts.update({point for end in ends for point in (end.a, end.b)}))
@@ -248,22 +252,22 @@ class Panel:
                 return
 
     def _closed(self, number: int) -> bool:
-        one = self.network.contacts[number]
+        contact = self.network.contacts[number]
         behaviour = self._plain.get(number)
         if behaviour is not None and not self.operator_state.welded:
-            return self.stage[one.device] == (ContactStage.IN if behaviour is Behaviour.NO else ContactStage.OUT)
-        device = self.network.devices[one.device]
+            return self.stage[contact.device] == (ContactStage.IN if behaviour is Behaviour.NO else ContactStage.OUT)
+        device = self.network.devices[contact.device]
         powered = True
         if device.kind.can(Can.GIVES_OUTPUTS):
             powered = any(self.is_fed(did, "24-0") for did in self._controllers) or not self._controllers
         elif device.kind.can(Can.SENSOR):
-            powered = self.is_fed(one.device, "P-M")
-        unit = self.units[one.device, one.unit]
-        return is_closed(self.operator_state, device, unit, self.stage[one.device], powered=powered)
+            powered = self.is_fed(contact.device, "P-M")
+        unit = self.units[contact.device, contact.unit]
+        return is_closed(self.operator_state, device, unit, self.stage[contact.device], powered=powered)
 
     def _poles(self) -> list[SupplyPole]:
         """The poles that give voltage now."""
-        found = []
+        supply_poles = []
         for pole in self.network.poles:
             owner = pole.system.partition(":")[0]
             device = self.network.devices.get(DeviceId(owner))
@@ -290,19 +294,19 @@ class Panel:
                     else SupplyPole(pole.system, pole.name, pole.point, pole.ac, pole.dc * share, pole.pin)
                 )
             if alive:
-                found.append(pole)
-        return found
+                supply_poles.append(pole)
+        return supply_poles
 
     def _recheck(self, consumers: set[int]) -> None:
         """Which consumers work now, and what follows for their devices."""
         devices: set[DeviceId] = set()
         for number in consumers:
-            one = self.network.consumers[number]
-            share = self.volts.across[number] / one.volts
-            now = share >= (one.hold if self.fed[number] else one.pick)
+            consumer = self.network.consumers[number]
+            share = self.volts.across[number] / consumer.volts
+            now = share >= (consumer.hold if self.fed[number] else consumer.pick)
             if now != self.fed[number]:
                 self.fed[number] = now
-                devices.add(one.device)
+                devices.add(consumer.device)
         self._react(devices)
 
     def _react(self, devices: set[DeviceId]) -> None:
@@ -384,7 +388,7 @@ class Panel:
 
     def alive(self, node: str) -> bool:
         """Whether a named node is joined to a pole of any supply."""
-        net = next((one for one in self.nets.nets if node in one.nodes), None)
+        net = next((net for net in self.nets.nets if node in net.nodes), None)
         return net is not None and self.source_of(self.network.point[net.id]) is not None
 
     def turns(self, device: DeviceId) -> str:

@@ -111,9 +111,9 @@ class Runner:
         done, _, rest = text.partition(":")
         first = len(self.panel.events)
         self.do(done.strip())
-        expected = tuple(one.strip() for one in rest.split(",") if one.strip())
-        otherwise = [said for one in expected if (said := self._look(one))]
-        reasons = [self._why(one) for one in expected if self._look(one)]
+        expected = tuple(words.strip() for words in rest.split(",") if words.strip())
+        otherwise = [fault for expectation in expected if (fault := self._look(expectation))]
+        reasons = [self._why(expectation) for expectation in expected if self._look(expectation)]
         events = tuple(self.panel.events[first:])
         if self.panel.shorts:
             otherwise.append("a short circuit: " + "; ".join(self.panel.shorts))
@@ -154,10 +154,10 @@ class Runner:
         )
 
     def _guard(self) -> DeviceId:
-        found = self.guard()
-        if found is None:
+        guard = self.guard()
+        if guard is None:
             raise RiktigError("The circuit has nothing that trips.", hint="Leave the step out.")
-        return found
+        return guard
 
     def do(self, text: str) -> None:
         """Does what the first half of a step says.
@@ -233,15 +233,15 @@ class Runner:
         """A contact that welds, a pole that blows, a coil that breaks; or all of that mended."""
         operator_state = self.panel.operator_state
         name, _, unit = what.partition(" ")
-        one = (self.device(name), unit or "A1-A2")
-        if one not in self.panel.units:
-            raise RiktigError(f"“{name}” has no {one[1]}.", hint="Name the contact by its two markings, such as 1-2.")
+        key = (self.device(name), unit or "A1-A2")
+        if key not in self.panel.units:
+            raise RiktigError(f"“{name}” has no {key[1]}.", hint="Name the contact by its two markings, such as 1-2.")
         places = {"weld": operator_state.welded, "blow": operator_state.blown, "break": operator_state.dead}
         if verb == "mend":
             for place in places.values():
-                place.difference_update({held for held in place if held[0] == one[0]})
+                place.difference_update({held for held in place if held[0] == key[0]})
         else:
-            places[verb].add(one)
+            places[verb].add(key)
 
     def _press(self, what: str, *, down: bool) -> None:
         role, _, button = what.partition(" ")

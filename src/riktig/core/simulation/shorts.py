@@ -36,20 +36,20 @@ def find_short(network: Network, connectivity: Connectivity, volts: Volts) -> Sh
                 met, f"Short circuit: {met} at {{{device}}}; {UNGUARDED}", device, None, _supplies(first, other)
             )
     for number in sorted(connectivity.crossings):
-        one = network.contacts[number]
-        a, b = volts.pole_at(one.a), volts.pole_at(one.b)
-        if a is None or b is None or NONE in (connectivity.root[one.a], connectivity.root[one.b]):
+        contact = network.contacts[number]
+        a, b = volts.pole_at(contact.a), volts.pole_at(contact.b)
+        if a is None or b is None or NONE in (connectivity.root[contact.a], connectivity.root[contact.b]):
             continue
-        if volts.between(one.a, one.b) < LEAST_V:
+        if volts.between(contact.a, contact.b) < LEAST_V:
             continue
         met = " meets ".join(sorted((a.name, b.name)))
-        way = [*reversed(connectivity.way(one.a)), number, *connectivity.way(one.b)]
+        way = [*reversed(connectivity.way(contact.a)), number, *connectivity.way(contact.b)]
         guard = _guard(network, way)
         through = ", ".join(
             f"{{{network.contacts[n].device}}} {network.contacts[n].unit}" for n in way if not _protects(network, n)
         )
         trips = f"{{{guard}}} trips" if guard else UNGUARDED
-        return Short(met, f"Short circuit: {met} through {through}; {trips}", one.device, guard, _supplies(a, b))
+        return Short(met, f"Short circuit: {met} through {through}; {trips}", contact.device, guard, _supplies(a, b))
     return None
 
 

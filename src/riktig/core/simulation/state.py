@@ -47,7 +47,7 @@ class OperatorState:
 
     def copy(self) -> "OperatorState":
         """As it is now, to compare with later."""
-        return OperatorState(**{one.name: getattr(self, one.name).copy() for one in fields(self)})
+        return OperatorState(**{entry.name: getattr(self, entry.name).copy() for entry in fields(self)})
 
 
 def is_closed(operator_state: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool) -> bool:
@@ -76,7 +76,9 @@ def is_closed(operator_state: OperatorState, device: Device, unit: Unit, stage: 
             return _moved(operator_state, device, unit, stage, powered=powered) == ContactStage.IN
         case Behaviour.NC:
             held = any(
-                (did, one.name) in operator_state.welded for one in device.kind.units if one.behaviour is Behaviour.NO
+                (did, unit.name) in operator_state.welded
+                for unit in device.kind.units
+                if unit.behaviour is Behaviour.NO
             )
             return not held and _moved(operator_state, device, unit, stage, powered=powered) == ContactStage.OUT
     return False

@@ -31,15 +31,15 @@ class Tank:
     def faults(self) -> tuple[str, ...]:
         """What is wrong with the heights: the stop float hangs lowest, the alarm float highest."""
         at = {role: height for role, _, height in self.floats}
-        found = []
-        for low, high, said in (
+        rising = []
+        for low, high, text in (
             ("stop", "start", "The start float must hang above the stop float, or the pump starts and stops at once."),
             ("start", "alarm", "The alarm float must hang above the start float, or every filling is an alarm."),
             ("stop", "alarm", "The alarm float must hang above the stop float."),
         ):
             if low in at and high in at and at[high] <= at[low]:
-                found.append(said)
-        return tuple(dict.fromkeys(found))
+                rising.append(text)
+        return tuple(dict.fromkeys(rising))
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,12 +55,12 @@ class Carriage:
 
 def tanks_of(circuits: Circuits) -> tuple[Tank, ...]:
     """A tank for every circuit that has floats."""
-    found: dict[CircuitId, list[tuple[str, DeviceId, float]]] = {}
+    floats_by_circuit: dict[CircuitId, list[tuple[str, DeviceId, float]]] = {}
     for device in circuits.devices:
         if device.kind.can(Can.FLOAT):
             role = device.role.rpartition(".")[2]
-            found.setdefault(device.circuit, []).append((role, device.id, _HEIGHTS.get(role, 0.5)))
-    return tuple(Tank(circuit, tuple(floats)) for circuit, floats in found.items())
+            floats_by_circuit.setdefault(device.circuit, []).append((role, device.id, _HEIGHTS.get(role, 0.5)))
+    return tuple(Tank(circuit, tuple(floats)) for circuit, floats in floats_by_circuit.items())
 
 
 def set_level(panel: Panel, tank: Tank, level: float) -> Tank:
@@ -80,7 +80,7 @@ def set_level(panel: Panel, tank: Tank, level: float) -> Tank:
 
 def carriages_of(circuits: Circuits) -> tuple[Carriage, ...]:
     """A carriage for every motor with two end switches; that in the way of the forward contactor lies ahead."""
-    found = []
+    carriages = []
     ends: dict[CircuitId, list[DeviceId]] = {}
     for device in circuits.devices:
         if device.kind.can(Can.END_SWITCH):
@@ -93,8 +93,8 @@ def carriages_of(circuits: Circuits) -> tuple[Carriage, ...]:
         first, last = switches
         if any(_leads_back(rung.path, first, circuit, known) for rung in circuits.rungs):
             first, last = last, first
-        found.append(Carriage(circuit, motor, first, last))
-    return tuple(found)
+        carriages.append(Carriage(circuit, motor, first, last))
+    return tuple(carriages)
 
 
 def _leads_back(branch: Branch, switch: DeviceId, circuit: CircuitId, known: Mapping[DeviceId, Device]) -> bool:
@@ -102,7 +102,7 @@ def _leads_back(branch: Branch, switch: DeviceId, circuit: CircuitId, known: Map
     if not isinstance(branch, Series | Parallel):
         return False
     if isinstance(branch, Series):
-        parts = [one.poles[0] for one in branch.parts if isinstance(one, Element)]
+        parts = [element.poles[0] for element in branch.parts if isinstance(element, Element)]
         if switch in {pole.device for pole in parts}:
             for pole in parts:
                 behaviour = known[pole.device].kind.unit(pole.unit).behaviour

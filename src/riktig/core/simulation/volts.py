@@ -31,9 +31,9 @@ class Volts:
         self.across: list[float] = [0.0] * len(network.consumers)
         self.broken: set[int] = set()
         self._beside: list[list[int]] = [[] for _ in range(network.count)]
-        for number, one in enumerate(network.consumers):
-            self._beside[one.a].append(number)
-            self._beside[one.b].append(number)
+        for number, consumer in enumerate(network.consumers):
+            self._beside[consumer.a].append(number)
+            self._beside[consumer.b].append(number)
         self.poles: tuple[SupplyPole, ...] = ()
         self.doubled: list[tuple[SupplyPole, SupplyPole]] = []
         """Poles that sit at one point."""
@@ -88,8 +88,8 @@ class Volts:
         for point in dirty:
             self.at[point] = self._of(point)
             for number in self._beside[point]:
-                one = self.network.consumers[number]
-                other = one.b if one.a == point else one.a
+                consumer = self.network.consumers[number]
+                other = consumer.b if consumer.a == point else consumer.a
                 if self.connectivity.root[other] == NONE and number not in self.broken:
                     todo.add(other)
         touched = set(dirty)
@@ -100,10 +100,10 @@ class Volts:
                 seen |= cluster
                 touched |= cluster
                 self._solve(sorted(cluster))
-        found = {number for point in touched for number in self._beside[point]}
-        for number in found:
+        beside = {number for point in touched for number in self._beside[point]}
+        for number in beside:
             self.across[number] = 0.0 if number in self.broken else self._across(number)
-        return found
+        return beside
 
     def _of(self, point: int) -> Potential | None:
         pole = self.pole_at(point)
@@ -113,11 +113,11 @@ class Volts:
         return zero[0] + pole.ac, zero[1] + pole.dc
 
     def _across(self, number: int) -> float:
-        one = self.network.consumers[number]
-        a, b = self.at[one.a], self.at[one.b]
+        consumer = self.network.consumers[number]
+        a, b = self.at[consumer.a], self.at[consumer.b]
         if a is None or b is None:
             return 0.0
-        bases = {self.base(point) for point in (one.a, one.b) if self.connectivity.root[point] != NONE}
+        bases = {self.base(point) for point in (consumer.a, consumer.b) if self.connectivity.root[point] != NONE}
         return 0.0 if len(bases) > 1 else _size(a, b)
 
     def between(self, a: int, b: int) -> float:
@@ -131,20 +131,20 @@ class Volts:
     def _cluster(self, seed: int) -> set[int]:
         """The points without a pole that hang together by contacts and consumers."""
         connectivity = self.connectivity
-        found, todo = {seed}, [seed]
+        reached, todo = {seed}, [seed]
         while todo:
-            here = todo.pop()
-            for number, other in connectivity.beside[here]:
-                if connectivity.closed[number] and other not in found and connectivity.root[other] == NONE:
-                    found.add(other)
+            point = todo.pop()
+            for number, other in connectivity.beside[point]:
+                if connectivity.closed[number] and other not in reached and connectivity.root[other] == NONE:
+                    reached.add(other)
                     todo.append(other)
-            for number in self._beside[here]:
-                one = self.network.consumers[number]
-                other = one.b if one.a == here else one.a
-                if number not in self.broken and other not in found and connectivity.root[other] == NONE:
-                    found.add(other)
+            for number in self._beside[point]:
+                consumer = self.network.consumers[number]
+                other = consumer.b if consumer.a == point else consumer.a
+                if number not in self.broken and other not in reached and connectivity.root[other] == NONE:
+                    reached.add(other)
                     todo.append(other)
-        return found
+        return reached
 
     def _solve(self, cluster: Sequence[int]) -> None:
         """Potentials of points that only consumers feed: conductances and what flows in from outside."""
@@ -192,12 +192,12 @@ class Volts:
                     matrix[a, b] -= siemens
                     matrix[b, a] -= siemens
                 continue
-            here, there = (a, consumer.b) if a is not None else (b, consumer.a)
+            near, there = (a, consumer.b) if a is not None else (b, consumer.a)
             known = self.at[there]
-            if here is None or known is None or self.base(there) != base:
+            if near is None or known is None or self.base(there) != base:
                 continue
-            matrix[here, here] += siemens
-            flow[here] += siemens * np.array(known)
+            matrix[near, near] += siemens
+            flow[near] += siemens * np.array(known)
         return matrix, flow
 
     def _groups(self, cluster: Sequence[int]) -> dict[int, int]:

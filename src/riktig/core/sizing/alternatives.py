@@ -32,10 +32,10 @@ class Alternative:
     @property
     def cost(self) -> str:
         """“+90 mm, −3 W, 62 A on start”."""
-        said = [f"{self.space:+.0f} mm", f"{self.loss_w:+.0f} W"]
+        texts = [f"{self.space:+.0f} mm", f"{self.loss_w:+.0f} W"]
         if self.start_a:
-            said.append(f"{self.start_a:.0f} A on start")
-        return ", ".join(said).replace("-", "−")
+            texts.append(f"{self.start_a:.0f} A on start")
+        return ", ".join(texts).replace("-", "−")
 
 
 def _starts(load: Load) -> tuple[Start, ...]:
@@ -50,17 +50,17 @@ def _starts(load: Load) -> tuple[Start, ...]:
 
 def load_alternatives(load: Load, sized: LoadProposal, basis: Basis) -> tuple[Alternative, ...]:
     """Other starters and other protection for a load."""
-    found = []
+    alternatives = []
     for start in _starts(load):
         if start is not load.start:
             other = size_load(replace(load, start=start), basis)
-            found.append(_against(start.value, sized, other, load, start=start))
+            alternatives.append(_against(start.value, sized, other, load, start=start))
     if needs_overload(load, basis):
         for guard in Protection:
             if guard is not load.protection:
                 other = size_load(replace(load, protection=guard), basis)
-                found.append(_against(guard.value, sized, other, load, protection=guard))
-    return tuple(found)
+                alternatives.append(_against(guard.value, sized, other, load, protection=guard))
+    return tuple(alternatives)
 
 
 def _against(
@@ -90,13 +90,13 @@ def control_alternatives(job: Job, now: Proposal) -> tuple[Alternative, ...]:
         job: The job; it is not changed.
         now: The proposal as it stands.
     """
-    found = []
+    alternatives = []
     for kind in (ControlSupply.DIRECT, ControlSupply.TRANSFORMER, ControlSupply.DC):
         if kind is now.control.kind or (kind is ControlSupply.DIRECT and not job.supply.neutral):
             continue
         basis = Basis(job.supply, replace(job.practice, control_supply=kind), job.enclosure, job.overrides)
         other = size_control(job.loads, now.loads, job.signals, basis)  # the loads are sized already
-        found.append(
+        alternatives.append(
             Alternative(
                 kind.value,
                 None,
@@ -105,7 +105,7 @@ def control_alternatives(job: Job, now: Proposal) -> tuple[Alternative, ...]:
                 loss_w=round(other.loss_w - now.control.loss_w, 1),
             )
         )
-    return tuple(found)
+    return tuple(alternatives)
 
 
 def alternatives_of(job: Job, load: Load, now: Proposal) -> tuple[Alternative, ...]:

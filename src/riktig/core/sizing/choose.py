@@ -72,13 +72,13 @@ def size_all(
     """
     drawn = {device.circuit for device in circuits.devices}
     sized = [
-        _load_size(circuit.id, one)
+        _load_size(circuit.id, load_proposal)
         for circuit in job_circuits
         if circuit.recipe is not Recipe.INCOMER and circuit.id in drawn and circuit.load
-        if (one := proposal.of_load(circuit.load))
+        if (load_proposal := proposal.of_load(circuit.load))
     ]
     incoming = proposal.incoming
-    chooser = _Chooser(supply, proposal, {one.circuit: one for one in sized})
+    chooser = _Chooser(supply, proposal, {load_size.circuit: load_size for load_size in sized})
     parts: dict[DeviceId, Part] = {}
     whys: dict[DeviceId, tuple[Why, ...]] = {}
     for device in circuits.devices:
@@ -105,7 +105,7 @@ def _with_picks(
     whys: dict[DeviceId, tuple[Why, ...]],
 ) -> list[tuple[DeviceId, str]]:
     """Puts in the parts the builder has chosen himself; says which of them cannot be had."""
-    own = {one.ref: one for one in own_parts}
+    own = {own.ref: own for own in own_parts}
     devices = circuits.by_id
     missing = []
     for pick in picks:
@@ -113,9 +113,9 @@ def _with_picks(
         if device is None:
             continue
         offered = [part for part in parts_of(device.kind_id) if part.ref == pick.ref]
-        mine = own.get(pick.ref)
-        if mine and kind(mine.kind).shares_parts_with(device.kind):
-            offered = [replace(own_part(mine), kind=device.kind)]
+        own_choice = own.get(pick.ref)
+        if own_choice and kind(own_choice.kind).shares_parts_with(device.kind):
+            offered = [replace(own_part(own_choice), kind=device.kind)]
         if not offered:
             missing.append((device.id, f"{pick.ref}, which was chosen for it and is not in the catalogue"))
             continue
@@ -132,18 +132,18 @@ def _with_picks(
     return missing
 
 
-def _load_size(circuit: CircuitId, one: LoadProposal) -> LoadSize:
-    current = one.value("current")
+def _load_size(circuit: CircuitId, load_proposal: LoadProposal) -> LoadSize:
+    current = load_proposal.value("current")
     assert current is not None
     return LoadSize(
-        one.load,
+        load_proposal.load,
         circuit,
         Figure(current.amount, current.why.source, current.why.confidence),
-        one.amount("setting") or current.amount,
-        one.section,
-        one.control,
-        one.amount("pe"),
-        one,
+        load_proposal.amount("setting") or current.amount,
+        load_proposal.section,
+        load_proposal.control,
+        load_proposal.amount("pe"),
+        load_proposal,
     )
 
 
@@ -166,17 +166,17 @@ class _Chooser:
             value = self._proposal.value("panel.main_switch")
             assert value is not None
             amount = value.amount
-            found = self._pick(device, lambda p: p.rated_a >= amount, value)
-            return found, (value.why,)
+            fitted = self._pick(device, lambda p: p.rated_a >= amount, value)
+            return fitted, (value.why,)
         if kind.can(Can.GUARDS_CONTROL):
             return self._control_breaker(device)
         if kind.can(Can.CHOSEN_BY_CLAMP):
             return self._clamp(device, self._conductor_of(device, size))
         if kind.can(Can.SHOWS):
             offered = parts_of(device.kind_id)
-            found = next((p for p in offered if p.colour == device.colour), offered[0])
-            why = _LAMP_WHY.get(found.colour)
-            return found, (why,) if why else ()
+            fitted = next((p for p in offered if p.colour == device.colour), offered[0])
+            why = _LAMP_WHY.get(fitted.colour)
+            return fitted, (why,) if why else ()
         return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a)[0], ()
 
     def _conductor_of(self, device: Device, size: LoadSize | None) -> float:
@@ -196,16 +196,16 @@ class _Chooser:
     def _bypass(self, device: Device, size: LoadSize) -> tuple[Part, tuple[Why, ...]]:
         """A contactor that only carries a motor which runs already: neither makes nor breaks its starting current."""
         need = size.current.value
-        found, enough = first_part(parts_of(device.kind_id), lambda p: p.ac1_a >= need)
+        fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.ac1_a >= need)
         if not enough:
             self.shortfalls.append((device.id, f"a bypass for {need:g} A"))
         why = Why(
-            f"Why {found.ac1_a:g} A by AC-1",
+            f"Why {fitted.ac1_a:g} A by AC-1",
             "The bypass closes at full voltage and opens after the soft starter has taken over: it carries, no more.",
-            (f"{found.ac1_a:g} ≥ {need:g} A",),
+            (f"{fitted.ac1_a:g} ≥ {need:g} A",),
             "IEC 60947-4-1 utilization category AC-1; common practice, from memory",
         )
-        return found, (why,)
+        return fitted, (why,)
 
     def _supply_part(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         """Parts of the control supplies: as the Brief's proposal has them."""
@@ -218,17 +218,17 @@ class _Chooser:
             return first_part(offered, lambda p: p.rating >= device.least_a)[0], ()
         if device.kind.can(Can.MAKES_DC):
             offered = tuple(p for p in offered if p.ref != "DC-LE")
-        found, enough = first_part(offered, lambda p: p.rating >= value.amount - 1e-9)
+        fitted, enough = first_part(offered, lambda p: p.rating >= value.amount - 1e-9)
         if value.shortfall or not enough:
             self.shortfalls.append((device.id, f"{value.name.lower()}: {value.shortfall or value.text}"))
-        return found, (value.why,)
+        return fitted, (value.why,)
 
-    def _chosen(self, device: Device, one: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
+    def _chosen(self, device: Device, load_proposal: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
         role = "star contactor" if device.role == STAR else device.kind.sized_as
         offered = parts_of(device.kind_id)
-        ref = next((c.part.ref for c in one.chosen if c.role == role), offered[-1].ref)
-        found = next((p for p in offered if p.ref.split(" + ")[0] == ref), offered[-1])
+        ref = next((c.part.ref for c in load_proposal.chosen if c.role == role), offered[-1].ref)
+        chosen = next((p for p in offered if p.ref.split(" + ")[0] == ref), offered[-1])
         names = {
             "breaker": ("breaker",),
             "fuse switch": ("breaker",),
@@ -240,22 +240,22 @@ class _Chooser:
             "soft starter": ("device", "current"),
             "drive": ("device", "current"),
         }[role]
-        values = [value for name in names if (value := one.value(name))]
+        values = [value for name in names if (value := load_proposal.value(name))]
         self.shortfalls += [(device.id, f"{v.name.lower()}: {v.shortfall}") for v in values if v.shortfall]
-        return found, tuple(value.why for value in values)
+        return chosen, tuple(value.why for value in values)
 
     def _pick(self, device: Device, fits: Callable[[Part], bool], value: Value) -> Part:
-        found, enough = first_part(parts_of(device.kind_id), fits)
+        fitted, enough = first_part(parts_of(device.kind_id), fits)
         if not enough or value.shortfall:
             self.shortfalls.append((device.id, f"{value.name.lower()}: {value.shortfall or value.text}"))
-        return found
+        return fitted
 
     def _control_breaker(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
-        found, _ = first_part(parts_of(device.kind_id), lambda p: p.rated_a >= CONTROL_BREAKER_A)
+        fitted, _ = first_part(parts_of(device.kind_id), lambda p: p.rated_a >= CONTROL_BREAKER_A)
         pull = part("CON-9").coil_va_in / self._supply.voltage_to_neutral_v
-        return found, (
+        return fitted, (
             Why(
-                f"Why {found.rated_a:g} A",
+                f"Why {fitted.rated_a:g} A",
                 "One coil pulling in and two lamps take well under the smallest breaker; the "
                 "smallest gives the thin control wire the best protection.",
                 (f"{part('CON-9').coil_va_in:g} VA / {self._supply.voltage_to_neutral_v:g} V = {pull:.2f} A",),
@@ -264,24 +264,24 @@ class _Chooser:
         )
 
     def _clamp(self, device: Device, mm2: float) -> tuple[Part, tuple[Why, ...]]:
-        found, enough = first_part(parts_of(device.kind_id), lambda p: p.power.max_mm2 >= mm2)
+        chosen, enough = first_part(parts_of(device.kind_id), lambda p: p.power.max_mm2 >= mm2)
         if not enough:
             self.shortfalls.append((device.id, f"a clamp for {conductor_name(mm2)}"))
         if device.kind.can(Can.EARTH_STUD):
-            return found, ()
+            return chosen, ()
         why = Why(
-            f"Why {found.power.max_mm2:g} mm²",
+            f"Why {chosen.power.max_mm2:g} mm²",
             "The clamp takes the conductor of its circuit.",
-            (f"{found.power.min_mm2:g} ≤ {mm2:g} ≤ {found.power.max_mm2:g} mm²",),
+            (f"{chosen.power.min_mm2:g} ≤ {mm2:g} ≤ {chosen.power.max_mm2:g} mm²",),
             "part data",
         )
-        return found, (why,)
+        return chosen, (why,)
 
 
-def _is_role(device: Device, one: LoadProposal) -> bool:
+def _is_role(device: Device, load_proposal: LoadProposal) -> bool:
     """Whether a device is what the proposal chose for its role, rather than a helper of the same kind."""
     role = device.kind.sized_as
-    return any(c.role.startswith(role) and c.part.kind.shares_parts_with(device.kind) for c in one.chosen)
+    return any(c.role.startswith(role) and c.part.kind.shares_parts_with(device.kind) for c in load_proposal.chosen)
 
 
 SUPPLY_VALUES: dict[CircuitId, dict[str, str]] = {

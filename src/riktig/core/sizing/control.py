@@ -88,13 +88,13 @@ def _burden(
 ) -> tuple[float, float, list[str]]:
     """VA with everything held, and at the worst moment: the largest starter pulling in while the rest hold."""
     held, worst, lines = 0.0, 0.0, []
-    for load, one in zip(loads, sized, strict=True):
-        coils = [c for c in one.chosen if c.part.coil_va_hold]
+    for load, load_proposal in zip(loads, sized, strict=True):
+        coils = [c for c in load_proposal.chosen if c.part.coil_va_hold]
         if not coils:
             continue
         kept = sum(c.part.coil_va_hold * c.count for c in coils if c.runs)
         pull = sum(c.part.coil_va_in * c.count for c in coils if c.runs)
-        lamps = sum(c.part.loss_w * c.count for c in one.chosen if c.role == "lamps")
+        lamps = sum(c.part.loss_w * c.count for c in load_proposal.chosen if c.role == "lamps")
         held += kept + lamps
         worst = max(worst, pull - kept)
         lines.append(f"{load.name}: {kept:g} VA held, {pull:g} VA pulling in")
@@ -141,7 +141,7 @@ def _transformer(held: float, pick_up: float, basis: Basis) -> tuple[list[Value]
     reserve, multiple = rule("control reserve"), rule("transformer pick-up multiple")
     need = max(reserve.value * held, pick_up / multiple.value)
     offered = transformer_ratings(basis.north_american)
-    va = next((one for one in offered if one >= need - 1e-9), offered[-1])
+    va = next((size for size in offered if size >= need - 1e-9), offered[-1])
     why = Why(
         f"Why {va:g} VA",
         "It carries what is held with some reserve, and its voltage must not sag when the largest starter pulls in.",
@@ -169,10 +169,10 @@ def _transformer_protection(va: float, basis: Basis) -> list[Value]:
         share = transformer_primary_share(primary)
         first = max((a for a in small if a <= share.value * primary), default=small[0])
         line = f"at most {share.value:.0%} of {primary:.2f} A = {share.value * primary:.2f} A"
-        found = transformer_secondary(va)
-        second, second_line = found.value, f"{va:g} VA at {volts:g} V: {secondary:.2f} A"
-        second_source = f"{found.source}, from memory"
-        second_sure = found.confidence
+        figure = transformer_secondary(va)
+        second, second_line = figure.value, f"{va:g} VA at {volts:g} V: {secondary:.2f} A"
+        second_source = f"{figure.source}, from memory"
+        second_sure = figure.confidence
     else:
         share = rule("transformer primary margin")
         first = next((a for a in small if a >= share.value * primary), small[-1])

@@ -106,7 +106,7 @@ def size_heat(parts_w: float, space: float, strip: float, basis: Basis) -> Heat:
         )
     rise = temperature_rise(loss, box, fan.flow_m3_h if fan else 0.0)
     inside = round(box.room_c + rise, 1)
-    found, lines_of_box = smallest_box(space, strip, basis, loss)
+    fitting, lines_of_box = smallest_box(space, strip, basis, loss)
     loss_why = Why(
         f"Why {loss:g} W",
         "Everything that is in with the loads running; a tenth more for the conductors.",
@@ -134,19 +134,19 @@ def size_heat(parts_w: float, space: float, strip: float, basis: Basis) -> Heat:
         (
             basis.with_override(Value("panel.loss", "Heat", loss, "W", loss_why)),
             Value("panel.inside", "Air inside", inside, "°C", inside_why, shortfall=shortfall, settable=False),
-            _box_value(found, lines_of_box, basis),
+            _box_value(fitting, lines_of_box, basis),
         ),
         loss,
         inside,
-        found,
+        fitting,
         fan,
     )
 
 
-def _box_value(found: Box | None, lines: list[str], basis: Basis) -> Value:
+def _box_value(box: Box | None, lines: list[str], basis: Basis) -> Value:
     now = basis.enclosure
-    words = found.name if found else "larger than any standard box"
-    area = found.width * found.height if found else 1e9
+    words = box.name if box else "larger than any standard box"
+    area = box.width * box.height if box else 1e9
     small = now.width * now.height < area - 1e-9
     why = Why(
         f"Why {words}",

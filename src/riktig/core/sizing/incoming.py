@@ -53,9 +53,9 @@ def line_loads(
     """Current on each line with everything running, A: the sum of the amounts, which errs to the safe side."""
     totals = [0.0, 0.0, 0.0]
     where = dict(on_line)
-    for load, one in zip(loads, sized, strict=True):
+    for load, load_proposal in zip(loads, sized, strict=True):
         for line in where[load.id]:
-            totals[line] += drawn(load, one)
+            totals[line] += drawn(load, load_proposal)
     return round(totals[0], 2), round(totals[1], 2), round(totals[2], 2)
 
 
@@ -63,7 +63,11 @@ def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], cont
     """Totals and the supply side. ``control_a`` is what the control supply draws from the lines, A."""
     on_line = lines_of(loads, basis.supply, basis.practice)
     lines = line_loads(loads, sized, on_line)
-    turning = [(one.amount("current"), load) for load, one in zip(loads, sized, strict=True) if load.is_motor]
+    turning = [
+        (load_proposal.amount("current"), load)
+        for load, load_proposal in zip(loads, sized, strict=True)
+        if load.is_motor
+    ]
     largest = max(turning, key=lambda pair: pair[0], default=None)
     largest_a = largest[0] if largest else 0.0
     full = _full_load(lines, control_a, basis)
@@ -131,21 +135,21 @@ def _lines(
     mean = sum(lines) / 3
     skew = (max(lines) - min(lines)) / mean if mean else 0.0
     limit = rule("phase imbalance")
-    said = tuple(f"{load.name}: {'–'.join(LINES[n] for n in where[load.id])}" for load in ways)
+    texts = tuple(f"{load.name}: {'–'.join(LINES[n] for n in where[load.id])}" for load in ways)
     why = Why(
         f"Why {skew:.0%} apart",
         f"Single-phase loads go {basis.practice.way_order.value}, unless the Brief gives a line.",
-        (*said, f"(largest − smallest) / mean = {skew:.0%}; above {limit.value:.0%} is uneven"),
+        (*texts, f"(largest − smallest) / mean = {skew:.0%}; above {limit.value:.0%} is uneven"),
         limit.source,
         limit.confidence,
     )
     words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(LINES, lines, strict=True))
     shortfall = f"the lines are {skew:.0%} apart" if skew > limit.value else ""
-    found = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, shortfall=shortfall, settable=False)]
+    values = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, shortfall=shortfall, settable=False)]
     neutral = [0.0, 0.0, 0.0]
-    for load, one in zip(loads, sized, strict=True):
+    for load, load_proposal in zip(loads, sized, strict=True):
         if load.phases == 1:
-            neutral[where[load.id][0]] += drawn(load, one)
+            neutral[where[load.id][0]] += drawn(load, load_proposal)
     if max(neutral):
         worst = max(neutral)
         reason = (
@@ -159,8 +163,8 @@ def _lines(
             "IEC 60204-1 12.4 and IEC 60364-5-52 524.2, from memory",
             "fairly sure",
         )
-        found.append(Value("panel.neutral", "Neutral carries", round(worst, 2), "A", neutral_why, settable=False))
-    return found
+        values.append(Value("panel.neutral", "Neutral carries", round(worst, 2), "A", neutral_why, settable=False))
+    return values
 
 
 def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Value, basis: Basis) -> tuple[Value, ...]:
@@ -183,7 +187,10 @@ def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Valu
     switch = basis.with_override(Value("panel.main_switch", "Main switch", part.rated_a, "A", why))
     if switch.amount < need or not enough:
         switch = replace(switch, shortfall=f"{need:.4g} A is needed")
-    starts = [(one.amount("start") - one.amount("current"), load) for load, one in zip(loads, sized, strict=True)]
+    starts = [
+        (load_proposal.amount("start") - load_proposal.amount("current"), load)
+        for load, load_proposal in zip(loads, sized, strict=True)
+    ]
     worst = max((s for s in starts if s[1].is_motor), key=lambda pair: pair[0], default=None)
     if worst is None:
         return (switch,)
@@ -213,9 +220,11 @@ def _upstream(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Va
         )
         shortfall = f"the supply is protected at {has:g} A" if full.amount + basis.supply.through_a > has else ""
         return Value("panel.upstream", "Supply at least", full.amount, "A", why, shortfall=shortfall, settable=False)
-    branch = max((one.amount("breaker") for one in sized), default=0.0)
-    largest = next((i for i, one in enumerate(sized) if one.amount("breaker") == branch), -1)
-    others = sum(drawn(load, one) for i, (load, one) in enumerate(zip(loads, sized, strict=True)) if i != largest)
+    branch = max((load_proposal.amount("breaker") for load_proposal in sized), default=0.0)
+    largest = next((i for i, proposed in enumerate(sized) if proposed.amount("breaker") == branch), -1)
+    others = sum(
+        drawn(load, proposed) for i, (load, proposed) in enumerate(zip(loads, sized, strict=True)) if i != largest
+    )
     most = nec_rating_below(branch + others)
     why = Why(
         f"Why {most:g} A",
@@ -233,7 +242,7 @@ def _feeder(
     """The conductors from the supply terminals to the breakers."""
     if basis.north_american:
         share = rule("nec feeder largest")
-        heat = sum(drawn(load, one) for load, one in zip(loads, sized, strict=True) if not load.is_motor)
+        heat = sum(drawn(load, proposed) for load, proposed in zip(loads, sized, strict=True) if not load.is_motor)
         need = round(full.amount + (share.value - 1) * (largest_a + heat), 2)
         text = f"the full load and a quarter of the largest motor and of what heats ({share.source})"
     else:
@@ -250,14 +259,14 @@ def _feeder(
 
 def _protective(feeder: Section, basis: Basis) -> Value:
     if basis.north_american:
-        found = nec_protective_size(basis.supply.upstream_a)
-        mm2 = found.value
+        figure = nec_protective_size(basis.supply.upstream_a)
+        mm2 = figure.value
         line = f"behind {basis.supply.upstream_a:g} A"
     else:
-        found = protective_section(feeder.mm2)
-        mm2, line = next_section(found.value), f"{feeder.mm2:g} mm² phase: at least {found.value:g} mm²"
-    source = f"{found.source}, from memory"
-    why = Why(f"Why {conductor_name(mm2)}", "It is sized by the supply conductor.", (line,), source, found.confidence)
+        figure = protective_section(feeder.mm2)
+        mm2, line = next_section(figure.value), f"{feeder.mm2:g} mm² phase: at least {figure.value:g} mm²"
+    source = f"{figure.source}, from memory"
+    why = Why(f"Why {conductor_name(mm2)}", "It is sized by the supply conductor.", (line,), source, figure.confidence)
     return Value("panel.pe", "Incoming earth", mm2, "mm²", why, conductor_name(mm2), settable=False)
 
 

@@ -32,9 +32,9 @@ def issues_of(
     loads: tuple[Load, ...], signals: tuple[Signal, ...], sources: tuple[Source, ...], sources_asked: bool, basis: Basis
 ) -> tuple[InputIssue, ...]:
     """Everything in the Brief that cannot stand as it is, in the order it is asked."""
-    found = [*_supply(basis)]
+    input_issues = [*_supply(basis)]
     if not sources_asked and not sources:
-        found.append(
+        input_issues.append(
             InputIssue(
                 PartKey("sources"),
                 "The Brief does not say whether anything else arrives live in this panel.",
@@ -44,9 +44,9 @@ def issues_of(
             )
         )
     for load in loads:
-        found += _load(load, basis) + _command(load, signals)
+        input_issues += _load(load, basis) + _command(load, signals)
     names = Counter(load.name.strip().lower() for load in loads)
-    found += [
+    input_issues += [
         InputIssue(
             LoadKey(load.id), f"Two loads are called “{load.name}”.", "Give each its own name: it goes on the labels."
         )
@@ -55,21 +55,21 @@ def issues_of(
     ]
     foreign = [signal.name for signal in signals if signal.wetting is Wetting.FOREIGN]
     if foreign and not sources:
-        found.append(
+        input_issues.append(
             InputIssue(
                 PartKey("sources"),
                 f"{', '.join(foreign)} is fed from another panel, but no further supply is named.",
                 "Name the supply it comes from: it stays live with the main switch off.",
             )
         )
-    return tuple(found)
+    return tuple(input_issues)
 
 
 def _supply(basis: Basis) -> list[InputIssue]:
-    supply, found = basis.supply, []
+    supply, input_issues = basis.supply, []
     ratio = supply.voltage_v / supply.voltage_to_neutral_v
     if supply.neutral and abs(ratio / sqrt(3) - 1) > 0.06:
-        found.append(
+        input_issues.append(
             InputIssue(
                 PartKey("supply"),
                 f"{supply.voltage_v:g} V between phases and {supply.voltage_to_neutral_v:g} V to neutral are not one "
@@ -78,17 +78,17 @@ def _supply(basis: Basis) -> list[InputIssue]:
             )
         )
     if supply.frequency_hz not in (50, 60):
-        found.append(
+        input_issues.append(
             InputIssue(PartKey("supply"), f"No supply runs at {supply.frequency_hz:g} Hz.", "Give 50 or 60 Hz.")
         )
-    return found
+    return input_issues
 
 
 def _load(load: Load, basis: Basis) -> list[InputIssue]:
-    found = []
+    input_issues = []
 
     def issue(text: str, remedy: str) -> None:
-        found.append(InputIssue(LoadKey(load.id), f"{load.name}: {text}", remedy))
+        input_issues.append(InputIssue(LoadKey(load.id), f"{load.name}: {text}", remedy))
 
     if load.phases < 3 and load.start in MOTOR_STARTS:
         issue(
@@ -112,18 +112,18 @@ def _load(load: Load, basis: Basis) -> list[InputIssue]:
         )
     if load.neutral_of is not None and (load.phases != 1 or load.neutral_of == load.id):
         issue("only a load between line and neutral can share another's neutral.", "Give it a neutral of its own.")
-    found += _motor(load, basis)
-    return found
+    input_issues += _motor(load, basis)
+    return input_issues
 
 
 def _motor(load: Load, basis: Basis) -> list[InputIssue]:
     if not load.is_motor:
         return []
-    found = []
+    input_issues = []
     plate, table = load.nameplate_a, table_current(load, basis)
     in_table = table.value if table else 0.0
     if plate is not None and in_table and not 1 / PLATE_FACTOR < plate / in_table < PLATE_FACTOR:
-        found.append(
+        input_issues.append(
             InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: the plate's {plate:g} A is far from the {in_table:g} A of {load.power_name}.",
@@ -132,7 +132,7 @@ def _motor(load: Load, basis: Basis) -> list[InputIssue]:
         )
     least = rule("overload limit")
     if load.start is Start.WAY and (load.output_kw or 0) > least.value:
-        found.append(
+        input_issues.append(
             InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: a motor above {least.value:g} kW needs a guard against overload (IEC 60204-1 7.3.1).",
@@ -140,21 +140,21 @@ def _motor(load: Load, basis: Basis) -> list[InputIssue]:
             )
         )
     if load.duty is Duty.INCHING and load.start in (Start.STAR_DELTA, Start.SOFT):
-        found.append(
+        input_issues.append(
             InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: a motor started {load.start.value} cannot be inched or plugged.",
                 "Start it direct-on-line or by a drive.",
             )
         )
-    return found
+    return input_issues
 
 
 def _command(load: Load, signals: tuple[Signal, ...]) -> list[InputIssue]:
-    found = []
+    input_issues = []
     both = load.start is Start.REVERSING
     if load.command is Command.BOTH_WAYS and not both and load.start is not Start.DRIVE:
-        found.append(
+        input_issues.append(
             InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: it is commanded both ways but started one way only.",
@@ -162,7 +162,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[InputIssue]:
             )
         )
     if both and load.command is Command.BUTTONS:
-        found.append(
+        input_issues.append(
             InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: it runs both ways, but start and stop do not say which.",
@@ -170,7 +170,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[InputIssue]:
             )
         )
     if load.is_motor and load.command is Command.ALWAYS and load.start is not Start.WAY:
-        found.append(
+        input_issues.append(
             InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: nothing commands it, so it would start by itself when the panel is switched on.",
@@ -178,7 +178,7 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[InputIssue]:
             )
         )
     if load.command is Command.LEVEL and not any(signal.load == load.id for signal in signals):
-        found.append(
+        input_issues.append(
             InputIssue(
                 LoadKey(load.id),
                 f"{load.name}: it runs by level, but no float is listed for it.",
@@ -186,4 +186,4 @@ def _command(load: Load, signals: tuple[Signal, ...]) -> list[InputIssue]:
                 asks=True,
             )
         )
-    return found
+    return input_issues

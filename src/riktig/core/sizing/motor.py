@@ -67,16 +67,16 @@ def load_current(load: Load, basis: Basis) -> Value:
         IEC 60947-4-1 Annex G; NEC Tables 430.248 and 430.250 (NEC 430.6(A)(1): the table governs
         conductors and protection, the nameplate the overload); from memory.
     """
-    found = table_current(load, basis)
+    figure = table_current(load, basis)
     plate = load.nameplate_a
     volts = load.voltage_v or basis.supply.voltage_of(load.phases)
-    if plate is not None and not (basis.north_american and found and found.value > plate and load.is_motor):
+    if plate is not None and not (basis.north_american and figure and figure.value > plate and load.is_motor):
         amps, source, sure = plate, NAMEPLATE, "sure"
         reason = "The current on the plate wins over any table."
     else:
-        assert found is not None, "a load without a power has a nameplate current"
-        amps, sure = found.value, found.confidence
-        source = found.source + ("" if found.source.startswith("I = ") else ", from memory")
+        assert figure is not None, "a load without a power has a nameplate current"
+        amps, sure = figure.value, figure.confidence
+        source = figure.source + ("" if figure.source.startswith("I = ") else ", from memory")
         reason = "The rated current at the supply's voltage. The nameplate wins once it is known: give it in the Brief."
         if plate is not None:
             reason = (

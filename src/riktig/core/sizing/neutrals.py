@@ -43,17 +43,17 @@ def with_shared_neutrals(
     return tuple(made)
 
 
-def _shared(one: LoadProposal, needs_a: float, names: str, basis: Basis) -> LoadProposal:
+def _shared(load_proposal: LoadProposal, needs_a: float, names: str, basis: Basis) -> LoadProposal:
     laid = in_room(basis)
     section = smallest_section(needs_a, f"what protects {names} on the fullest line", laid)
-    mm2 = max(section.mm2, one.cable.mm2)
+    mm2 = max(section.mm2, load_proposal.cable.mm2)
     why = Why(
         f"Why {conductor_name(mm2)}",
         f"One neutral serves {names}. One device must cut off all lines that share it, and the label says so.",
-        (*section.why.lines, f"not thinner than the line, {one.cable.name}"),
+        (*section.why.lines, f"not thinner than the line, {load_proposal.cable.name}"),
         f"{section.why.source}; sharing: common practice, no source",
         "fairly sure",
     )
     words = f"{conductor_name(mm2)}, shared"
-    value = Value(f"{one.load}.neutral", "Neutral", mm2, "mm²", why, words, settable=False)
-    return replace(one, values=tuple(value if v.key == value.key else v for v in one.values))
+    value = Value(f"{load_proposal.load}.neutral", "Neutral", mm2, "mm²", why, words, settable=False)
+    return replace(load_proposal, values=tuple(value if v.key == value.key else v for v in load_proposal.values))

@@ -49,7 +49,7 @@ class Proposal:
 
     def of_load(self, load: LoadId) -> LoadProposal | None:
         """What is proposed for a load."""
-        return next((one for one in self.loads if one.load == load), None)
+        return next((load_proposal for load_proposal in self.loads if load_proposal.load == load), None)
 
     @property
     def shortfall(self) -> tuple[Value, ...]:
@@ -109,7 +109,7 @@ def propose(
     incoming = size_incoming(loads, sized, control.line_a, basis)
     sized = with_shared_neutrals(loads, sized, incoming.on_line, basis)
     space = _space(sized, control, incoming)
-    parts_w = sum(one.loss_w for one in sized) + control.loss_w
+    parts_w = sum(load_proposal.loss_w for load_proposal in sized) + control.loss_w
     heat = size_heat(parts_w, space, _strip(loads), basis)
     shared = (grouped,) if len(loads) > 1 else ()
     made = Proposal(
@@ -133,7 +133,7 @@ def _space(sized: tuple[LoadProposal, ...], control: Control, incoming: Incoming
     """Rail that everything but the terminals takes, mm."""
     switch = next((v for v in incoming.values if v.key == "panel.main_switch"), None)
     isolator = first_of_kind("isolator", at_least=switch.amount if switch else 0.0).width
-    return sum(one.space for one in sized) + control.space + isolator
+    return sum(load_proposal.space for load_proposal in sized) + control.space + isolator
 
 
 def _strip(loads: tuple[Load, ...]) -> float:

@@ -52,8 +52,8 @@ class LoadProposal:
 
     def amount(self, name: str) -> float:
         """The amount of a value, 0 when there is none."""
-        found = self.value(name)
-        return found.amount if found else 0.0
+        value = self.value(name)
+        return value.amount if value else 0.0
 
     @property
     def space(self) -> float:
@@ -160,8 +160,8 @@ def _legs(load: Load, current: Value, panel: Section, basis: Basis) -> Section |
         return None
     laid = in_panel(basis, basis.circuits)
     share = rule("nec star-delta conductor" if basis.north_american else "triangle share")
-    found = smallest_section(round(share.value * current.amount, 2), "the current of one winding", laid)
-    return found if found.mm2 < panel.mm2 else panel
+    section = smallest_section(round(share.value * current.amount, 2), "the current of one winding", laid)
+    return section if section.mm2 < panel.mm2 else panel
 
 
 def _given(mm2: float, needs: float, text: str, laid: Laid) -> Section:
@@ -299,15 +299,15 @@ def _drop(load: Load, current: Value, mm2: float, limit: float, source: str, bas
 def _protective(load: Load, panel_mm2: float, guard: Value, basis: Basis) -> Value:
     """The protective conductor to the load."""
     if basis.north_american:
-        found = nec_protective_size(guard.amount)
-        mm2 = min(found.value, panel_mm2)
+        figure = nec_protective_size(guard.amount)
+        mm2 = min(figure.value, panel_mm2)
         line = f"behind {guard.amount:g} A; never larger than the conductors of the circuit"
-        source, sure = f"{found.source}, from memory", found.confidence
+        source, sure = f"{figure.source}, from memory", figure.confidence
     else:
-        found = protective_section(panel_mm2)
-        mm2 = next_section(found.value)
-        line = f"{panel_mm2:g} mm² phase: at least {found.value:g} mm²"
-        source, sure = f"{found.source}, from memory", found.confidence
+        figure = protective_section(panel_mm2)
+        mm2 = next_section(figure.value)
+        line = f"{panel_mm2:g} mm² phase: at least {figure.value:g} mm²"
+        source, sure = f"{figure.source}, from memory", figure.confidence
     lines = [line]
     if load.start is Start.DRIVE:
         leak = rule("leakage protective size")

@@ -15,9 +15,9 @@ _RANK = ("sure", "fairly sure", "unsure")
 
 def weakest(*figures: Figure | str) -> str:
     """The least sure of what a value rests on."""
-    said = [figure if isinstance(figure, str) else figure.confidence for figure in figures]
+    confidences = [figure if isinstance(figure, str) else figure.confidence for figure in figures]
     return max(
-        (next((r for r in reversed(_RANK) if text.startswith(r)), "unsure") for text in said),
+        (next((r for r in reversed(_RANK) if text.startswith(r)), "unsure") for text in confidences),
         key=_RANK.index,
         default="sure",
     )

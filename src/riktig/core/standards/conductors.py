@@ -62,13 +62,13 @@ def protective_section(phase_mm2: float) -> Figure:
     Source:
         IEC 60204-1:2016 Table 1, from memory.
     """
-    found = table("protective_sections")
-    for row in found.rows:
+    sections = table("protective_sections")
+    for row in sections.rows:
         if not row["S_phase_to_mm2_incl"] or phase_mm2 <= float(row["S_phase_to_mm2_incl"]):
             rule = row["min_PE_mm2_formula"]
             break
     least = {"S": phase_mm2, "S/2": phase_mm2 / 2}.get(rule) or float(rule)
-    return Figure(least, found.source, found.confidence)
+    return Figure(least, sections.source, sections.confidence)
 
 
 def bonding_section(current_a: float, supply_mm2: float) -> Figure:
@@ -81,12 +81,12 @@ def bonding_section(current_a: float, supply_mm2: float) -> Figure:
         current_a: The current, A.
         supply_mm2: The section of the supply's conductors, mm².
     """
-    found = table("bonding_sections")
-    for row in found.rows:
+    sections = table("bonding_sections")
+    for row in sections.rows:
         if not row["Ie_to_A_incl"] or current_a <= float(row["Ie_to_A_incl"]):
             rule = row["min_bond_mm2_formula"]
             least = supply_mm2 if rule.startswith("S") else float(rule)
-            return Figure(least, found.source, found.confidence)
+            return Figure(least, sections.source, sections.confidence)
     raise AssertionError("the last row of the bonding table is open")
 
 
@@ -99,11 +99,11 @@ def minimum_section(use: str) -> Figure:
     Args:
         use: “power circuits” or “control circuits”.
     """
-    found = table("minimum_sections")
-    for row in found.rows:
+    sections = table("minimum_sections")
+    for row in sections.rows:
         if row["location"].startswith("inside") and row["application"].startswith(use):
             value = float(row["single_core_flexible_class5_6_mm2"])
-            return Figure(value, found.source, found.confidence)
+            return Figure(value, sections.source, sections.confidence)
     raise KeyError(use)
 
 
@@ -114,9 +114,9 @@ def wire_diameter(section_mm2: float) -> Figure:
         EN 50525-2-31 (H05V-K up to 1 mm², H07V-K above), upper limit, from memory.
     """
     if is_awg(section_mm2):
-        found = table("awg_sizes")
+        awg_sizes = table("awg_sizes")
         row = awg_row(section_mm2)
-        return Figure(round(float(row["dia_in"]) * INCH, 2), found.source, row["confidence"])
+        return Figure(round(float(row["dia_in"]) * INCH, 2), awg_sizes.source, row["confidence"])
     return _by_section("wire_diameters", section_mm2, "overall_dia_upper_mm")
 
 
@@ -127,20 +127,20 @@ def wire_resistance(section_mm2: float) -> Figure:
         IEC 60228 Table 3 (class 5), from memory.
     """
     if is_awg(section_mm2):
-        found = table("nec_wire_resistances")
+        resistances = table("nec_wire_resistances")
         size = awg_row(section_mm2)["size"]
-        row = next(one for one in found.rows if one["size_awg_kcmil"] == size)
+        row = next(size_row for size_row in resistances.rows if size_row["size_awg_kcmil"] == size)
         at_75 = float(row["ohm_per_kft_75C"]) / 0.3048
-        return Figure(round(at_75 / (1 + 0.00393 * 55), 4), found.source, found.confidence)
+        return Figure(round(at_75 / (1 + 0.00393 * 55), 4), resistances.source, resistances.confidence)
     return _by_section("wire_resistances", section_mm2, "class5_plain_ohm_per_km")
 
 
 def _by_section(name: str, section_mm2: float, column: str) -> Figure:
     """The row of a section; one that is not made takes the next larger row, and the last beyond it."""
-    found = table(name)
-    row = next((one for one in found.rows if float(one["mm2"]) >= section_mm2), found.rows[-1])
-    confidence = found.confidence if float(row["mm2"]) == section_mm2 else "unsure"
-    return Figure(float(row[column]), found.source, confidence)
+    rows_of = table(name)
+    row = next((size_row for size_row in rows_of.rows if float(size_row["mm2"]) >= section_mm2), rows_of.rows[-1])
+    confidence = rows_of.confidence if float(row["mm2"]) == section_mm2 else "unsure"
+    return Figure(float(row[column]), rows_of.source, confidence)
 
 
 @dataclass(frozen=True, slots=True)

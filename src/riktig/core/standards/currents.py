@@ -42,16 +42,16 @@ def motor_current(kw: float, voltage_v: float) -> Figure:
     Raises:
         ValueError: beyond the table.
     """
-    found = table("motor_currents_kw")
+    currents = table("motor_currents_kw")
     columns = [v for v in _VOLTAGES if v <= voltage_v + 1e-9]
     column = columns[-1] if columns else _VOLTAGES[0]
-    for row in found.rows:
+    for row in currents.rows:
         if float(row["kW"]) >= kw - 1e-9:
             amps = float(row[f"Ie_{column:g}V_A"])
             if columns:
-                return Figure(amps, found.source, row["confidence"])
+                return Figure(amps, currents.source, row["confidence"])
             scaled = round(amps * column / voltage_v, 1)
-            return Figure(scaled, f"{found.source}, {column:g} V column scaled to {voltage_v:g} V", "unsure")
+            return Figure(scaled, f"{currents.source}, {column:g} V column scaled to {voltage_v:g} V", "unsure")
     raise ValueError(f"a motor of {kw:g} kW is beyond the table")
 
 
@@ -65,11 +65,11 @@ def motor_current_hp(hp: float, voltage_v: float) -> Figure | None:
         hp: Rated output, horsepower.
         voltage_v: The voltage, V.
     """
-    found = table("motor_currents_hp")
+    currents = table("motor_currents_hp")
     column = "I_440-480V_A" if voltage_v >= 440 else "I_380-415V_A" if voltage_v >= 380 else ""
-    for row in found.rows:
+    for row in currents.rows:
         if column and float(row["hp"]) >= hp - 1e-9:
-            return Figure(float(row[column]), found.source, found.confidence)
+            return Figure(float(row[column]), currents.source, currents.confidence)
     return None
 
 
@@ -99,8 +99,8 @@ def conductor_current(section_mm2: float, method: str = "B1") -> Figure:
     """
     for row in _power_rows():
         if float(row["mm2"]) == section_mm2:
-            found = table("conductor_currents")
-            return Figure(float(row[f"{method}_A"]), found.source, found.confidence)
+            currents = table("conductor_currents")
+            return Figure(float(row[f"{method}_A"]), currents.source, currents.confidence)
     raise KeyError(section_mm2)
 
 
@@ -114,12 +114,12 @@ def ambient_factor(ambient_c: float) -> Figure:
     Source:
         IEC 60204-1 Table D.1, from memory; beyond it sqrt((70 - t) / (70 - 40)), marked unsure.
     """
-    found = table("ambient_factors")
-    for row in found.rows:
+    factors = table("ambient_factors")
+    for row in factors.rows:
         if float(row["ambient_C"]) >= ambient_c:
-            return Figure(float(row["factor"]), found.source, found.confidence)
+            return Figure(float(row["factor"]), factors.source, factors.confidence)
     beyond = max((PVC_LIMIT_C - ambient_c) / (PVC_LIMIT_C - 40), 0.0) ** 0.5
-    return Figure(round(beyond, 2), f"{found.source}, continued by the law behind it", "unsure")
+    return Figure(round(beyond, 2), f"{factors.source}, continued by the law behind it", "unsure")
 
 
 def grouping_factor(circuits: int) -> Figure:
@@ -128,12 +128,12 @@ def grouping_factor(circuits: int) -> Figure:
     Source:
         IEC 60204-1 Table D.2, from memory. More than nine circuits take the factor of nine.
     """
-    found = table("grouping_factors")
-    row = found.rows[0]
+    factors = table("grouping_factors")
+    row = factors.rows[0]
     if circuits <= 1:
-        return Figure(1.0, found.source, found.confidence)
+        return Figure(1.0, factors.source, factors.confidence)
     column = next((n for n in (2, 4, 6, 9) if n >= circuits), 9)
-    return Figure(float(row[f"n{column}"]), found.source, found.confidence)
+    return Figure(float(row[f"n{column}"]), factors.source, factors.confidence)
 
 
 def switch_ratings(device_prefix: str) -> tuple[float, ...]:

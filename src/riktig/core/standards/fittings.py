@@ -72,12 +72,14 @@ def class_keeps(fitting: str, box: str) -> bool | None:
     if types:
         has = _types(fitting)
         rows = {row["type"]: set(row["covered_by"].split()) for row in table("enclosure_types").rows}
-        verdicts.append(all(has & (rows.get(one, set()) | {one}) for one in types) if has else None)
+        verdicts.append(all(has & (rows.get(type_name, set()) | {type_name}) for type_name in types) if has else None)
     if not verdicts or (None in verdicts and False not in verdicts):
         return None
     return False not in verdicts
 
 
 def _types(text: str) -> set[str]:
-    found = _TYPE.search(text)
-    return {one.upper() for one in re.split(r"[\s,/]+", found.group(1)) if one} if found else set()
+    matched = _TYPE.search(text)
+    return (
+        {type_name.upper() for type_name in re.split(r"[\s,/]+", matched.group(1)) if type_name} if matched else set()
+    )

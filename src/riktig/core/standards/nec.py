@@ -62,12 +62,12 @@ def nec_motor_current(hp: float, voltage_v: float, phases: int) -> Figure:
     Raises:
         ValueError: beyond the table, or no column serves the voltage.
     """
-    found = table("nec_three_phase_currents" if phases == 3 else "nec_single_phase_currents")
-    for row in found.rows:
+    currents = table("nec_three_phase_currents" if phases == 3 else "nec_single_phase_currents")
+    for row in currents.rows:
         if _hp(row["hp"]) >= hp - 1e-9:
             amps = _column(voltage_v, "flc", row)
             if amps is not None:
-                return Figure(amps, found.source, found.confidence)
+                return Figure(amps, currents.source, currents.confidence)
     raise ValueError(f"a motor of {hp:g} hp at {voltage_v:g} V is beyond the table")
 
 
@@ -81,11 +81,11 @@ def nec_locked_rotor(hp: float, voltage_v: float) -> Figure | None:
         hp: Rated output, horsepower.
         voltage_v: The voltage, V.
     """
-    found = table("nec_locked_rotor_currents")
-    for row in found.rows:
+    currents = table("nec_locked_rotor_currents")
+    for row in currents.rows:
         if _hp(row["hp"]) >= hp - 1e-9:
             amps = _column(voltage_v, "lrc", row)
-            return Figure(amps, found.source, found.confidence) if amps is not None else None
+            return Figure(amps, currents.source, currents.confidence) if amps is not None else None
     return None
 
 
@@ -144,11 +144,11 @@ def nec_conductor_current(mm2: float, insulation_c: float) -> Figure:
 
 
 def _by_size(name: str, mm2: float, celsius: float) -> Figure:
-    size, found = awg_row(mm2)["size"], table(name)
-    for row in found.rows:
+    size, currents = awg_row(mm2)["size"], table(name)
+    for row in currents.rows:
         if row["size_awg_kcmil"] == size:
             text = row.get(f"cu_{celsius:g}C_A") or row.get("cu_75C_A") or row["ampacity_75C_A"]
-            return Figure(float(text), found.source, row.get("confidence") or found.confidence)
+            return Figure(float(text), currents.source, row.get("confidence") or currents.confidence)
     raise KeyError(size)
 
 
@@ -162,13 +162,13 @@ def nec_ambient_factor(ambient_c: float, insulation_c: float) -> Figure:
         ambient_c: The air around, °C.
         insulation_c: What the insulation stands, °C.
     """
-    found = table("nec_ambient_factors")
-    for row in found.rows:
+    factors = table("nec_ambient_factors")
+    for row in factors.rows:
         top = float(row["ambient_C_range"].replace(" or less", "").split("-")[-1])
         if ambient_c <= top:
             text = row[f"factor_{insulation_c:g}C_insulation"]
-            return Figure(float(text or 0), found.source, found.confidence)
-    return Figure(0.0, found.source, found.confidence)
+            return Figure(float(text or 0), factors.source, factors.confidence)
+    return Figure(0.0, factors.source, factors.confidence)
 
 
 def nec_grouping_factor(conductors: int) -> Figure:
@@ -177,13 +177,13 @@ def nec_grouping_factor(conductors: int) -> Figure:
     Source:
         NEC Table 310.15(C)(1), from memory.
     """
-    found = table("nec_grouping_factors")
+    factors = table("nec_grouping_factors")
     factor = 1.0
-    for row in found.rows:
+    for row in factors.rows:
         least = int(row["current_carrying_conductors"].split("-")[0].split()[0])
         if conductors >= least:
             factor = float(row["percent"]) / 100
-    return Figure(factor, found.source, found.confidence)
+    return Figure(factor, factors.source, factors.confidence)
 
 
 def nec_branch_percent(device: str, *, phases: int) -> Figure:
@@ -196,10 +196,10 @@ def nec_branch_percent(device: str, *, phases: int) -> Figure:
         device: “inverse_time_breaker”, “dual_element_time_delay_fuse” or “instantaneous_trip_breaker”.
         phases: 1 or 2 for a single-phase motor, 3 for a squirrel-cage motor.
     """
-    found = table("nec_branch_protection")
+    limits = table("nec_branch_protection")
     kind = "AC polyphase squirrel cage" if phases == 3 else "Single-phase"
-    row = next(one for one in found.rows if one["motor_type"].startswith(kind))
-    return Figure(float(row[f"{device}_pct"]) / 100, found.source, found.confidence)
+    row = next(limit_row for limit_row in limits.rows if limit_row["motor_type"].startswith(kind))
+    return Figure(float(row[f"{device}_pct"]) / 100, limits.source, limits.confidence)
 
 
 def nec_overload_percent(service_factor: float) -> tuple[Figure, Figure]:
@@ -208,13 +208,15 @@ def nec_overload_percent(service_factor: float) -> tuple[Figure, Figure]:
     Source:
         NEC 430.32(A)(1) and 430.32(C), from memory.
     """
-    found = table("nec_overload_settings")
+    settings = table("nec_overload_settings")
     row = next(
-        one for one in found.rows if one["condition"].startswith("service" if service_factor >= 1.15 else "all other")
+        setting_row
+        for setting_row in settings.rows
+        if setting_row["condition"].startswith("service" if service_factor >= 1.15 else "all other")
     )
     return (
-        Figure(float(row["max_setting_pct_of_nameplate_FLA"]) / 100, found.source, found.confidence),
-        Figure(float(row["if_motor_trips_430.32C_pct"]) / 100, found.source, found.confidence),
+        Figure(float(row["max_setting_pct_of_nameplate_FLA"]) / 100, settings.source, settings.confidence),
+        Figure(float(row["if_motor_trips_430.32C_pct"]) / 100, settings.source, settings.confidence),
     )
 
 
@@ -224,11 +226,13 @@ def nec_protective_size(protection_a: float) -> Figure:
     Source:
         NEC Table 250.122, from memory.
     """
-    found = table("nec_protective_sizes")
-    row = next((one for one in found.rows if protection_a <= float(one["ocpd_not_exceeding_A"])), found.rows[-1])
+    sizes = table("nec_protective_sizes")
+    row = next(
+        (size_row for size_row in sizes.rows if protection_a <= float(size_row["ocpd_not_exceeding_A"])), sizes.rows[-1]
+    )
     size = row["cu_awg_kcmil"]
-    area = next(float(one["mm2"]) for one in table("awg_sizes").rows if one["size"] == size)
-    return Figure(area, found.source, found.confidence)
+    area = next(float(size_row["mm2"]) for size_row in table("awg_sizes").rows if size_row["size"] == size)
+    return Figure(area, sizes.source, sizes.confidence)
 
 
 def _ratings() -> tuple[float, ...]:

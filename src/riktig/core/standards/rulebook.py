@@ -47,12 +47,12 @@ def heat_coefficient(material: str) -> Figure:
     Source:
         Trade values after IEC 60890, from memory.
     """
-    found = table("heat_transfer")
-    for row in found.rows:
+    coefficients = table("heat_transfer")
+    for row in coefficients.rows:
         if row["material"] in material.lower():
-            return Figure(float(row["k_w_per_m2_k"]), found.source, found.confidence)
-    worst = min(float(row["k_w_per_m2_k"]) for row in found.rows)
-    return Figure(worst, f"{found.source}; “{material}” is not in the table", "unsure")
+            return Figure(float(row["k_w_per_m2_k"]), coefficients.source, coefficients.confidence)
+    worst = min(float(row["k_w_per_m2_k"]) for row in coefficients.rows)
+    return Figure(worst, f"{coefficients.source}; “{material}” is not in the table", "unsure")
 
 
 def limited_energy_va(voltage_v: float) -> Figure:
@@ -61,12 +61,12 @@ def limited_energy_va(voltage_v: float) -> Figure:
     Source:
         NFPA 70 Chapter 9 Table 11(A), from memory.
     """
-    found = table("limited_energy")
-    for row in found.rows:
+    limits = table("limited_energy")
+    for row in limits.rows:
         if float(row["above_v"]) < voltage_v <= float(row["up_to_v"]):
             amount = float(row["va"]) if row["va"] else float(row["nameplate_a"]) * voltage_v
-            return Figure(amount, found.source, found.confidence)
-    return Figure(0.0, found.source, found.confidence)
+            return Figure(amount, limits.source, limits.confidence)
+    return Figure(0.0, limits.source, limits.confidence)
 
 
 def transformer_ratings(north_american: bool) -> tuple[float, ...]:
@@ -86,10 +86,10 @@ def transformer_primary_share(primary_a: float) -> Figure:
     Source:
         NEC Table 450.3(B), primary only, from memory.
     """
-    found = table("transformer_protection")
-    row = found.rows[0]
+    limits = table("transformer_protection")
+    row = limits.rows[0]
     column = "under_2A" if primary_a < 2 else "under_9A" if primary_a < 9 else "9A_or_more"
-    return Figure(float(row[f"primary_{column}_pct"].split()[0]) / 100, found.source, found.confidence)
+    return Figure(float(row[f"primary_{column}_pct"].split()[0]) / 100, limits.source, limits.confidence)
 
 
 def transformer_secondary(va: float) -> Figure:
@@ -98,6 +98,6 @@ def transformer_secondary(va: float) -> Figure:
     Source:
         NFPA 79 Table 7.2.11, from memory.
     """
-    found = table("transformer_secondary_protection")
-    row = next((one for one in found.rows if float(one["va"]) >= va), found.rows[-1])
-    return Figure(float(row["max_secondary_ocpd_A_at_120V"]), found.source, found.confidence)
+    limits = table("transformer_secondary_protection")
+    row = next((size_row for size_row in limits.rows if float(size_row["va"]) >= va), limits.rows[-1])
+    return Figure(float(row["max_secondary_ocpd_A_at_120V"]), limits.source, limits.confidence)

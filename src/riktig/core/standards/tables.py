@@ -27,6 +27,6 @@ def table(name: str) -> Table:
     """
     path = resources.files("riktig.core.standards") / "data" / f"{name}.csv"
     head, *body = path.read_text(encoding="utf-8").splitlines()
-    said = dict(part.strip().split(": ", 1) for part in head.removeprefix("# ").split("; ") if ": " in part)
+    head_fields = dict(part.strip().split(": ", 1) for part in head.removeprefix("# ").split("; ") if ": " in part)
     source = head.removeprefix("# source: ").split("; from memory")[0]
-    return Table(name, source, said.get("confidence", ""), tuple(csv.DictReader(body)))
+    return Table(name, source, head_fields.get("confidence", ""), tuple(csv.DictReader(body)))

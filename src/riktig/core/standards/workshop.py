@@ -36,10 +36,10 @@ def tapped_hole(thread: str) -> TappedHole:
     Raises:
         KeyError: not in the table.
     """
-    found = table("tap_drills")
-    for row in found.rows:
+    drills = table("tap_drills")
+    for row in drills.rows:
         if row["thread"] == thread:
-            return TappedHole(thread, float(row["tap_drill_mm"]), float(row["clearance_medium_mm"]), found.source)
+            return TappedHole(thread, float(row["tap_drill_mm"]), float(row["clearance_medium_mm"]), drills.source)
     raise KeyError(thread)
 
 
@@ -52,10 +52,10 @@ def self_drilling_point(thread: str) -> Figure:
     Raises:
         KeyError: not in the table.
     """
-    found = table("self_drilling_screws")
-    for row in found.rows:
+    screws = table("self_drilling_screws")
+    for row in screws.rows:
         if row["thread"] == thread:
-            return Figure(float(row["drill_point_dia_mm"]), found.source, found.confidence)
+            return Figure(float(row["drill_point_dia_mm"]), screws.source, screws.confidence)
     raise KeyError(thread)
 
 
@@ -108,10 +108,10 @@ def operator_hole(size: str = "D22") -> Figure:
     Raises:
         KeyError: not in the table.
     """
-    found = table("operator_holes")
-    for row in found.rows:
+    holes = table("operator_holes")
+    for row in holes.rows:
         if row["size"] == size:
-            return Figure(float(row["hole_dia_mm"]), found.source, row["confidence"])
+            return Figure(float(row["hole_dia_mm"]), holes.source, row["confidence"])
     raise KeyError(size)
 
 
@@ -128,11 +128,11 @@ def allowed_colours(element: str, function: str) -> tuple[tuple[str, ...], str]:
     Raises:
         KeyError: not in the table.
     """
-    found = table("operator_colours")
-    for row in found.rows:
+    colour_table = table("operator_colours")
+    for row in colour_table.rows:
         if row["element"] == element and row["function"].startswith(function):
             text = row["allowed"].replace("(", ",").replace(")", ",")
             words = [word.strip() for word in text.split(",")]
             colours = [word.split()[0] for word in words if word]
-            return tuple(colours), found.source
+            return tuple(colours), colour_table.source
     raise KeyError((element, function))

@@ -61,10 +61,10 @@ def _played_back(path: Path) -> sqlite3.Connection:
             if name.exists() and stat.S_ISREG(name.lstat().st_mode):
                 shutil.copyfile(name, Path(folder) / name.name)
         put_aside_foreign_journal(copy)
-        found = sqlite3.connect(":memory:")
+        connection = sqlite3.connect(":memory:")
         source = sqlite3.connect(copy)
         try:
-            source.backup(found)
+            source.backup(connection)
         finally:
             source.close()
-    return found
+    return connection

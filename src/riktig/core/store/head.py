@@ -62,5 +62,5 @@ def revision_digest(number: int, job: str, who: str, at: str, why: str, before: 
     return _sha256([before, number, job, who, at, why, *([signer] if signer else [])])
 
 
-def _sha256(said: list[object]) -> str:
-    return hashlib.sha256(json.dumps(said, ensure_ascii=True).encode()).hexdigest()
+def _sha256(content: list[object]) -> str:
+    return hashlib.sha256(json.dumps(content, ensure_ascii=True).encode()).hexdigest()

@@ -233,9 +233,9 @@ class JobFile:
             return ()
         entries = self.entries()
         last = self._open_db.execute("SELECT seq FROM sqlite_sequence WHERE name = 'log'").fetchone()
-        found = unreadable_log(entries, int(last[0]) if last else 0)
+        unreadable = unreadable_log(entries, int(last[0]) if last else 0)
         end = broken_head(self._open_db, entries) if self.has_head else ""
-        return (*found, (entries[-1].number if entries else 0, end)) if end else found
+        return (*unreadable, (entries[-1].number if entries else 0, end)) if end else unreadable
 
     @property
     def has_digests(self) -> bool:
@@ -279,7 +279,7 @@ class JobFile:
         def write(db: sqlite3.Connection) -> int:
             number = newest(db) if job is None else insert_revision(db, job, who, at, why, self._signer)
             made = zip(ids, entries, strict=True)
-            records = [Record(rid, one.subject, one.facts, who, at, number, one.corrects) for rid, one in made]
+            records = [Record(rid, new.subject, new.facts, who, at, number, new.corrects) for rid, new in made]
             insert_records(db, records, self._signer)
             return number
 

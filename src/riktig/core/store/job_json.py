@@ -79,23 +79,23 @@ def load_job(text: str, *, where: str = "", mend: bool = False) -> Job:
 def _numbers_as_texts(job: Any) -> None:
     """Format 1 kept the given numbers as figures."""
     numbers = job.get("numbers") if isinstance(job, dict) else None
-    for one in numbers if isinstance(numbers, list) else ():
-        if isinstance(one, dict) and isinstance(one.get("number"), int):
-            one["number"] = str(one["number"])
+    for number in numbers if isinstance(numbers, list) else ():
+        if isinstance(number, dict) and isinstance(number.get("number"), int):
+            number["number"] = str(number["number"])
 
 
 def _pins_from_texts(job: Any) -> None:
     """A pin stands as one text in the file: ``c2.K:13``. What is no text stays, for the reader to refuse."""
     numbers = job.get("numbers") if isinstance(job, dict) else None
-    for one in numbers if isinstance(numbers, list) else ():
-        if isinstance(one, dict) and isinstance(one.get("pins"), list):
-            one["pins"] = [read_pin(pin) if isinstance(pin, str) else None for pin in one["pins"]]
+    for number in numbers if isinstance(numbers, list) else ():
+        if isinstance(number, dict) and isinstance(number.get("pins"), list):
+            number["pins"] = [read_pin(pin) if isinstance(pin, str) else None for pin in number["pins"]]
 
 
 def placed_fault(error: msgspec.ValidationError, root: str) -> InputFault:
     """What the serialiser found wrong, with its path below ``root``."""
-    found = _WHERE.match(str(error))
-    message, path = (found[1], found[2]) if found else (str(error), "")
+    matched = _WHERE.match(str(error))
+    message, path = (matched[1], matched[2]) if matched else (str(error), "")
     return InputFault(root + (path or "$").removeprefix("$"), f"{message}.")
 
 
@@ -104,7 +104,7 @@ def unknown_fields(value: Any, kind: Any, path: str) -> list[InputFault]:
     faults: list[InputFault] = []
     info = msgspec.inspect.type_info(kind) if isinstance(kind, type) else kind
     if isinstance(info, msgspec.inspect.UnionType):
-        options = [one for one in info.types if not isinstance(one, msgspec.inspect.NoneType)]
+        options = [option for option in info.types if not isinstance(option, msgspec.inspect.NoneType)]
         if value is not None and len(options) == 1:
             return unknown_fields(value, options[0], path)
         if isinstance(value, dict):

@@ -137,18 +137,18 @@ def see_whole(db: sqlite3.Connection) -> None:
 
 def unreadable_log(entries: list[StoredEntry], last_given: int) -> tuple[tuple[int, str], ...]:
     """Where the log is not what was written: an entry changed, taken out or put in, or not signed by its signer."""
-    found = list(broken_links(entries))
+    broken = list(broken_links(entries))
     expected = 1
     for entry in entries:
         if entry.number != expected:
-            found.append((entry.number, f"{entry.number - expected} entries before it are missing"))
+            broken.append((entry.number, f"{entry.number - expected} entries before it are missing"))
         expected = entry.number + 1
         fault = signature_fault(entry)
         if fault:
-            found.append((entry.number, fault))
+            broken.append((entry.number, fault))
     if last_given >= expected:
-        found.append((expected - 1, f"{last_given - expected + 1} entries behind it are missing"))
-    return tuple(sorted(found))
+        broken.append((expected - 1, f"{last_given - expected + 1} entries behind it are missing"))
+    return tuple(sorted(broken))
 
 
 def doubtful_keys(db: sqlite3.Connection, entries: list[StoredEntry]) -> tuple[str, ...]:
@@ -157,36 +157,36 @@ def doubtful_keys(db: sqlite3.Connection, entries: list[StoredEntry]) -> tuple[s
     One who works on two machines has two keys; one who forges has one of his own.
     """
     keys: dict[str, str] = {}
-    found: list[str] = []
+    faults: list[str] = []
     for entry in entries:
         known = keys.setdefault(entry.who, entry.signer)
         if known and not entry.signer:
-            found.append(f"entry {entry.number}: it is not signed, and {entry.who} had signed before")
+            faults.append(f"entry {entry.number}: it is not signed, and {entry.who} had signed before")
         elif known != entry.signer:
             keys[entry.who] = entry.signer
             if known:
-                found.append(f"entry {entry.number}: it is signed with another key than {entry.who} had before")
+                faults.append(f"entry {entry.number}: it is signed with another key than {entry.who} had before")
     head = read_head(db)
     revisions = db.execute("SELECT signer FROM revision ORDER BY number").fetchall()
     if not head.signer and entries and entries[-1].signer and revisions[-1][0]:
-        found.append("its end is not signed, and what stands before it is")
+        faults.append("its end is not signed, and what stands before it is")
     elif head.signer and head.signer not in {*(entry.signer for entry in entries), *(row[0] for row in revisions)}:
-        found.append("its end is signed with a key that signed nothing else in it")
-    return tuple(found)
+        faults.append("its end is signed with a key that signed nothing else in it")
+    return tuple(faults)
 
 
 def broken_revisions(db: sqlite3.Connection) -> tuple[tuple[int, str], ...]:
     """The revisions that are not what was written, or not signed by their signer."""
-    found: list[tuple[int, str]] = []
+    faults: list[tuple[int, str]] = []
     before, expected = FIRST_DIGEST, 1
     rows = db.execute("SELECT number, job, who, at, why, digest, signer, signature FROM revision ORDER BY number")
     for number, job, who, at, why, digest, signer, signature in rows:
         if digest != revision_digest(number, job, who, at, why, before, signer) or number != expected:
-            found.append((int(number), "it is not what was written"))
+            faults.append((int(number), "it is not what was written"))
         elif fault := signature_fault(_signed(digest, signer, signature)):
-            found.append((int(number), fault))
+            faults.append((int(number), fault))
         before, expected = digest, number + 1
-    return tuple(found)
+    return tuple(faults)
 
 
 def _signed(digest: str, signer: str, signature: str) -> StoredEntry:

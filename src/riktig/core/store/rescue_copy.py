@@ -25,8 +25,8 @@ class FileState:
     @classmethod
     def of(cls, handle: int) -> "FileState":
         """Of an open file."""
-        found = os.fstat(handle)
-        return cls(found.st_dev, found.st_ino, found.st_size, os.pread(handle, 100, 0)[_HEADER])
+        stat = os.fstat(handle)
+        return cls(stat.st_dev, stat.st_ino, stat.st_size, os.pread(handle, 100, 0)[_HEADER])
 
     def is_step_after(self, before: "FileState") -> bool:
         """Whether one step of ours lies between the two, and nothing else.

@@ -82,30 +82,30 @@ def load_rungs(text: str, *, where: str = "") -> WrittenCircuit:
         )
     faults = unknown_fields(data, _File, "$")
     try:
-        found = msgspec.convert(data, _File)
+        rung_file = msgspec.convert(data, _File)
     except msgspec.ValidationError as error:
         faults.append(placed_fault(error, "$"))
-        found = None
-    faults += _beyond(found) if found else []
-    if faults or found is None:
+        rung_file = None
+    faults += _beyond(rung_file) if rung_file else []
+    if faults or rung_file is None:
         raise _wrong(faults, where)
     return WrittenCircuit(
-        found.title,
-        tuple(OwnDevice(d.role, d.kind, d.place, d.purpose, d.legend, d.mark, d.colour) for d in found.devices),
-        tuple(OwnRung(r.role, r.title, r.start, r.path, r.end, r.band) for r in found.rungs),
+        rung_file.title,
+        tuple(OwnDevice(d.role, d.kind, d.place, d.purpose, d.legend, d.mark, d.colour) for d in rung_file.devices),
+        tuple(OwnRung(r.role, r.title, r.start, r.path, r.end, r.band) for r in rung_file.rungs),
     )
 
 
-def _beyond(found: _File) -> list[InputFault]:
+def _beyond(rung_file: _File) -> list[InputFault]:
     """What cannot be drawn, seen before any path is read."""
     faults = [
         InputFault(f"$.{what}", f"there are {count}; at most {MOST_WRITTEN[what]} can be drawn.")
-        for what, count in (("devices", len(found.devices)), ("rungs", len(found.rungs)))
+        for what, count in (("devices", len(rung_file.devices)), ("rungs", len(rung_file.rungs)))
         if count > MOST_WRITTEN[what]
     ]
     return faults + [
         InputFault(f"$.rungs[{number}].path", f"it has {len(rung.path)} letters; {LONGEST_PATH} is the most.")
-        for number, rung in enumerate(found.rungs)
+        for number, rung in enumerate(rung_file.rungs)
         if len(rung.path) > LONGEST_PATH
     ]
 

@@ -51,14 +51,14 @@ SCHEMA = (REVISION, LOG, ATTACHMENT, HEAD)
 
 
 def _only_appended(table: str) -> tuple[str, ...]:
-    said = f"BEGIN SELECT RAISE(ABORT, 'the {table} is append-only'); END"
+    trigger = f"BEGIN SELECT RAISE(ABORT, 'the {table} is append-only'); END"
     twice = {"log": "SELECT 1 FROM log WHERE seq = NEW.seq OR id = NEW.id"}.get(
         table, f"SELECT 1 FROM {table} WHERE number = NEW.number"
     )
     return (
-        f"CREATE TRIGGER {table}_is_append_only_u BEFORE UPDATE ON {table} {said}",
-        f"CREATE TRIGGER {table}_is_append_only_d BEFORE DELETE ON {table} {said}",
-        f"CREATE TRIGGER {table}_is_append_only_i BEFORE INSERT ON {table} WHEN EXISTS ({twice}) {said}",
+        f"CREATE TRIGGER {table}_is_append_only_u BEFORE UPDATE ON {table} {trigger}",
+        f"CREATE TRIGGER {table}_is_append_only_d BEFORE DELETE ON {table} {trigger}",
+        f"CREATE TRIGGER {table}_is_append_only_i BEFORE INSERT ON {table} WHEN EXISTS ({twice}) {trigger}",
     )
 
 

@@ -137,8 +137,8 @@ def _row(
 ) -> TerminalRow:
     inner, outer = device.pin("i"), device.pin("f")
     part, net = sizing.parts[device.id], nets.of_pin.get(inner)  # a terminal written by hand may join nothing
-    here = wires_at.get(inner, [])
-    far = [w.end.label if w.start.pin == inner else w.start.label for w in here]
+    wires = wires_at.get(inner, [])
+    far = [w.end.label if w.start.pin == inner else w.start.label for w in wires]
     cable, core = core_at.get(outer, (None, None))
     return TerminalRow(
         device.id,
@@ -147,7 +147,7 @@ def _row(
         device.kind_id,
         part.colour,
         names.number[net.id] if net else "",
-        ", ".join(w.key for w in here),
+        ", ".join(w.key for w in wires),
         ", ".join(far),
         cable.tag if cable else "",
         core.name if core else "",
@@ -197,8 +197,8 @@ def _cables(
 def _core(
     device: Device, pin: str, count: int, circuits: Circuits, nets: Nets, names: Names, free_ways: list[PinRef]
 ) -> Core | None:
-    here = device.pin(pin)
-    net = nets.of_pin.get(here)
+    pin_ref = device.pin(pin)
+    net = nets.of_pin.get(pin_ref)
     if net is None:
         return None
     devices = circuits.by_id

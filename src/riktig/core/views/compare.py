@@ -57,39 +57,39 @@ def what_changed(before: Snapshot, after: Snapshot) -> tuple[ListChange, ...]:
         before: The lists before.
         after: The lists now.
     """
-    found = _values(before["proposal"], after["proposal"])
+    list_changes = _values(before["proposal"], after["proposal"])
     for name in WATCHED[1:]:
         if before[name] is after[name]:
             continue
         new, gone, other = _counts(name, before[name], after[name])
         if new or gone or other:
-            one, many = NOUNS[name]
-            said = [
-                f"{count} {one if count == 1 else many} {word}"
+            single, many = NOUNS[name]
+            texts = [
+                f"{count} {single if count == 1 else many} {word}"
                 for count, word in ((new, "new"), (gone, "gone"), (other, "changed"))
                 if count
             ]
-            found.append(ListChange(", ".join(said)))
-    return tuple(found)
+            list_changes.append(ListChange(", ".join(texts)))
+    return tuple(list_changes)
 
 
 def _values(before: Schedule, after: Schedule) -> list[ListChange]:
     old, new = _by_key(before), _by_key(after)
-    found = []
+    list_changes = []
     for key, row in new.items():
         name = row["what"] if row["of"] == "panel" else f"{row['of']}, {str(row['what']).lower()}"
         if key not in old:
             continue
         if row["value"] != old[key]["value"]:
-            found.append(ListChange(f"{name}: {old[key]['value']} → {row['value']}", ValueKey(key)))
+            list_changes.append(ListChange(f"{name}: {old[key]['value']} → {row['value']}", ValueKey(key)))
         elif row["short"] != old[key]["short"]:
-            found.append(ListChange(f"{name}: {row['short'] or 'suffices now'}", ValueKey(key)))
+            list_changes.append(ListChange(f"{name}: {row['short'] or 'suffices now'}", ValueKey(key)))
     added = len(new.keys() - old.keys())
     gone = len(old.keys() - new.keys())
     if added or gone:
-        said = [f"{n} value{'' if n == 1 else 's'} {word}" for n, word in ((added, "new"), (gone, "gone")) if n]
-        found.append(ListChange(", ".join(said)))
-    return found
+        texts = [f"{n} value{'' if n == 1 else 's'} {word}" for n, word in ((added, "new"), (gone, "gone")) if n]
+        list_changes.append(ListChange(", ".join(texts)))
+    return list_changes
 
 
 def _by_key(table: Schedule) -> dict[str, dict[str, Value]]:

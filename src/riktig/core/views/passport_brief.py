@@ -14,7 +14,7 @@ def value_passport(evaluation: Evaluation[Job], key: str) -> Passport | None:
     value = evaluation.get(PROPOSAL).value(key)
     if value is None:
         return None
-    load = next((one for one in evaluation.document.loads if one.id == value.load), None)
+    load = next((load for load in evaluation.document.loads if load.id == value.load), None)
     rows = [PassportRow("Value", value.text)]
     if value.overridden:
         rows += [
@@ -41,11 +41,11 @@ def value_passport(evaluation: Evaluation[Job], key: str) -> Passport | None:
 def load_passport(evaluation: Evaluation[Job], load_id: str) -> Passport | None:
     """Everything about a load: what the customer said, and every value it led to."""
     job, proposal = evaluation.document, evaluation.get(PROPOSAL)
-    load = next((one for one in job.loads if one.id == load_id), None)
+    load = next((load for load in job.loads if load.id == load_id), None)
     if load is None:
         return None
     sized = proposal.of_load(load.id)
-    said = [
+    passport_rows = [
         PassportRow("Power", load.power_name),
         PassportRow("Started", load.start.value),
         PassportRow("Commanded", load.command.value),
@@ -54,11 +54,14 @@ def load_passport(evaluation: Evaluation[Job], load_id: str) -> Passport | None:
         PassportRow("Work done", load.fitting.value),
     ]
     if load.maintained:
-        said.append(PassportRow("Main switch off", "stays live"))
+        passport_rows.append(PassportRow("Main switch off", "stays live"))
     if load.reason:
-        said.append(PassportRow("Because", load.reason))
+        passport_rows.append(PassportRow("Because", load.reason))
     values = tuple(PassportRow(v.name, _shown(v), ValueKey(v.key)) for v in (sized.values if sized else ()))
-    sections = [PassportSection("As the customer says it", tuple(said)), PassportSection("What follows", values)]
+    sections = [
+        PassportSection("As the customer says it", tuple(passport_rows)),
+        PassportSection("What follows", values),
+    ]
     if sized:
         cost = (PassportRow("Rail", f"{sized.space:g} mm"), PassportRow("Heat", f"{sized.loss_w:g} W"))
         parts = tuple(

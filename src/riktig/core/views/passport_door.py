@@ -17,7 +17,7 @@ def door_sections(evaluation: Evaluation[Job], device: Device) -> tuple[tuple[Pa
     if seat is None:
         return (), ()
     if seat.is_shaft:
-        shaft = next(one for one in evaluation.get(SHAFTS) if one.device == device.id)
+        shaft = next(shaft for shaft in evaluation.get(SHAFTS) if shaft.device == device.id)
         engaged = engagement_of(shaft, evaluation.document.practice)
         rows = (
             PassportRow("Centre on the door", f"x {shaft.on_leaf.x:g}  y {shaft.on_leaf.y:g} mm"),

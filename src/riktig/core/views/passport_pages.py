@@ -50,8 +50,8 @@ def passport(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Rec
     match key:
         case DeviceKey() | PinKey() | ElementKey():
             owner = device_of(key)
-            found = evaluation.get(CIRCUITS).by_id.get(owner) if owner else None
-            return _device(evaluation, found) if found else None
+            device = evaluation.get(CIRCUITS).by_id.get(owner) if owner else None
+            return _device(evaluation, device) if device else None
         case ValueKey(value):
             return value_passport(evaluation, value)
         case LoadKey(load):
@@ -165,9 +165,9 @@ def _joins(evaluation: Evaluation[Job], device: Device) -> tuple[PassportRow, ..
         net = nets.of_pin.get(pid)
         if net is None or net.id not in names.number:
             continue
-        here = [w for w in wiring.wires if pid in (w.start.pin, w.end.pin)]
-        far = ", ".join(w.end.label if w.start.pin == pid else w.start.label for w in here)
-        link = WireKey(here[0].key) if here else NetKey(net.id)
+        wires = [w for w in wiring.wires if pid in (w.start.pin, w.end.pin)]
+        far = ", ".join(w.end.label if w.start.pin == pid else w.start.label for w in wires)
+        link = WireKey(wires[0].key) if wires else NetKey(net.id)
         number = names.number[net.id]
         side = {"i": "inside", "f": "field"}.get(pin.name, pin.name) if device.strip else pin.name
         rows.append(PassportRow(side, f"{number}  {far}" if far else number, link))
@@ -194,8 +194,8 @@ def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) 
     )
     state = progress_of(evaluation.get(WIRING), records).of(wire.key)
     done = tuple(
-        PassportRow(one.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
-        for one, d in (state.done if state else ())
+        PassportRow(operation.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
+        for operation, d in (state.done if state else ())
     )
     sections = [PassportSection("Wire", rows), PassportSection("Ends", ends)]
     if done:
@@ -252,7 +252,7 @@ def _duct(evaluation: Evaluation[Job], name: str) -> Passport | None:
     if duct is None:
         return None
     wires = tuple(w for w in evaluation.get(WIRING).wires if name in w.ducts)
-    use = next(one for one in evaluation.get(DUCT_USES) if one.name == name)
+    use = next(duct_use for duct_use in evaluation.get(DUCT_USES) if duct_use.name == name)
     fullest = max(use.segments, key=lambda part: part.share)
     place = f"at {'y' if duct.upright else 'x'} {fullest.begin:.0f} to {fullest.end:.0f} mm"
     wide = f"{use.width:g} mm" if use.width else "no standard width"

@@ -69,8 +69,8 @@ def statuses(evaluation: Evaluation[Job], records: Iterable[Record]) -> tuple[St
     return (*_planned(evaluation), *_done(evaluation, kept))
 
 
-def _plural(count: int, one: str, many: str = "") -> str:
-    return f"{count} {one if count == 1 else many or one + 's'}"
+def _plural(count: int, single: str, many: str = "") -> str:
+    return f"{count} {single if count == 1 else many or single + 's'}"
 
 
 def _planned(evaluation: Evaluation[Job]) -> list[Status]:
@@ -124,11 +124,11 @@ def _planned(evaluation: Evaluation[Job]) -> list[Status]:
 def _brief(evaluation: Evaluation[Job]) -> Status:
     """The Brief: what cannot stand first, then what a person has yet to settle."""
     job = evaluation.document
-    found = [f for result in evaluation.get(RULES) if result.group is Group.BRIEF for f in result.findings]
-    failed = sum(finding.verdict is Verdict.FAILS for finding in found)
+    findings = [f for result in evaluation.get(RULES) if result.group is Group.BRIEF for f in result.findings]
+    failed = sum(finding.verdict is Verdict.FAILS for finding in findings)
     if failed:
         return Status("Brief", Stamp.FIX, _plural(failed, "thing cannot stand", "things cannot stand"))
-    asked = [finding for finding in found if finding.code != "B05"]
+    asked = [finding for finding in findings if finding.code != "B05"]
     if asked:
         return Status("Brief", Stamp.BEGUN, _plural(len(asked), "thing to settle", "things to settle"))
     supplies = _plural(1 + len(job.sources), "supply", "supplies")

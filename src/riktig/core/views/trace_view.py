@@ -85,7 +85,7 @@ def trace_of(evaluation: Evaluation[Job], key: Key | None) -> tuple[str, Trace]:
         pins = tuple(sorted((wire.start.pin, wire.end.pin), key=lambda pin: pin not in nets.of_pin))
         return f"wire {wire.number}", trace_line(evaluation.get(TRACER), pins, f"Wire {wire.number}")
     if isinstance(key, LoadKey):
-        circuit = next((one for one in evaluation.document.circuits if one.load == key.load), None)
+        circuit = next((circuit for circuit in evaluation.document.circuits if circuit.load == key.load), None)
         if circuit is None or not any(device.circuit == circuit.id for device in circuits.devices):
             return "", Trace(())
         device = outside_device(circuits, circuit.id)
@@ -111,10 +111,10 @@ def trace_page(evaluation: Evaluation[Job], key: Key | None) -> TracePage | None
         evaluation: Of the job.
         key: What it stands for; None for nothing that can be selected.
     """
-    title, found = trace_of(evaluation, key)
-    if not found.paths:
+    title, traced = trace_of(evaluation, key)
+    if not traced.paths:
         return None
-    return _Page(evaluation).draw(title, found)
+    return _Page(evaluation).draw(title, traced)
 
 
 def _label(device: Device, tags: dict[DeviceId, str]) -> str:
@@ -162,19 +162,19 @@ class _Page:
         self.layout = evaluation.get(LAYOUT)
         self.shapes: list[Shape] = []
 
-    def draw(self, title: str, found: Trace) -> TracePage:
+    def draw(self, title: str, traced: Trace) -> TracePage:
         """All ways, each where there is room first."""
         self.shapes = [Text(MARGIN, MARGIN + 4, f"Trace of {title}", 3.6, face=Face.BOLD)]
-        room = [MARGIN + 10.0] * min(len(found.paths), ACROSS)
+        room = [MARGIN + 10.0] * min(len(traced.paths), ACROSS)
         columns: list[_Column] = []
-        for number in range(len(found.paths)):
+        for number in range(len(traced.paths)):
             place = number if number < ACROSS else room.index(min(room))
-            column = self._column(found.paths, number, MARGIN + place * COLUMN, room[place])
+            column = self._column(traced.paths, number, MARGIN + place * COLUMN, room[place])
             columns.append(column)
             room[place] = column.bottom + 9.0
         width = 2 * MARGIN + COLUMN * max(len(room), 2)
         drawing = Drawing(width, max(room), tuple(self.shapes), f"Trace of {title}")
-        headings = tuple(by_tags(way.why, self.names.tag) for way in found.paths)
+        headings = tuple(by_tags(way.why, self.names.tag) for way in traced.paths)
         ends = tuple((column.before, column.after) for column in columns)
         return TracePage(title, drawing, tuple(column.stops for column in columns), headings, ends)
 
@@ -208,7 +208,7 @@ class _Page:
             self._number(x, y, shown[-1].crossing.leaves, self._cable(last, home_pin))
             y = self._said(x, y + ROW - BOX_HIGH + 2.0, after)
         if way.also:
-            tags = ", ".join(dict.fromkeys(self.names.tag[one] for one in way.also))
+            tags = ", ".join(dict.fromkeys(self.names.tag[device_id] for device_id in way.also))
             for line in textwrap.wrap(f"also behind it: {tags}", 42):
                 self.shapes.append(Text(x, y + 2, line, SIZE, "second"))
                 y += 3.6
@@ -216,16 +216,16 @@ class _Page:
 
     def _shared(self, earlier: tuple[Way, ...], way: Way, *, home: bool = False) -> tuple[int, int]:
         """How many steps at the beginning (at its end) a way has in common with an earlier one, and with which."""
-        mine = way.steps[::-1] if home else way.steps
+        steps = way.steps[::-1] if home else way.steps
         best, at = 0, 0
         for number, other in enumerate(earlier):
             same = (other.finishes == way.finishes) if home else (other.begins == way.begins)
             theirs = other.steps[::-1] if home else other.steps
-            alike = takewhile(lambda pair: pair[0].crossing == pair[1].crossing, zip(mine, theirs, strict=False))
+            alike = takewhile(lambda pair: pair[0].crossing == pair[1].crossing, zip(steps, theirs, strict=False))
             count = sum(1 for _ in alike) if same else 0
             if count > best:
                 best, at = count, number
-        return (best, at) if LEAST_SHARED <= best < len(mine) else (0, 0)
+        return (best, at) if LEAST_SHARED <= best < len(steps) else (0, 0)
 
     def _said(self, x: float, y: float, text: str) -> float:
         self.shapes.append(Text(x + 1, y, _fitted(text, COLUMN - 6, SIZE), SIZE, "second"))
@@ -233,8 +233,8 @@ class _Page:
 
     def _cable(self, left: PinRef | None, entered: PinRef | None) -> str:
         """“cable WM1 brown” where the way goes from one pin to the other by a core; else empty."""
-        for here, there in ((left, entered), (entered, left)):
-            cable, core = self.cores.get(here, (None, None)) if here else (None, None)
+        for near, there in ((left, entered), (entered, left)):
+            cable, core = self.cores.get(near, (None, None)) if near else (None, None)
             if cable and core and there and self._owner(there).id == cable.device:
                 return f"cable {cable.tag}, core {core.name}"
         return ""
@@ -268,12 +268,12 @@ class _Page:
         smaller = max(min(SIZE, room / max(run_of(first, mono=False), 1.0)), LEAST)
         self.shapes.append(Text(x + TEXT_AT - 2, top + 1.6, _fitted(first, room, smaller), smaller))
         self.shapes.append(Text(x + TEXT_AT - 2, top + 5.0, _fitted(second, room, SMALL), SMALL, "second"))
-        said = ", ".join(filter(None, (third, self._moved_by(step, device))))
-        if said:
-            self.shapes.append(Text(x + TEXT_AT - 2, top + 8.2, _fitted(said, room, SMALL), SMALL, "second"))
+        text = ", ".join(filter(None, (third, self._moved_by(step, device))))
+        if text:
+            self.shapes.append(Text(x + TEXT_AT - 2, top + 8.2, _fitted(text, room, SMALL), SMALL, "second"))
         number = self.nets.of_pin.get(step.crossing.enters)
         label = self.names.number.get(number.id, "–") if number else "–"
-        words = f"{label:>6}  {f'{name} {pins}'.strip():<14} {first}; {'; '.join(filter(None, (second, said, cable)))}"
+        words = f"{label:>6}  {f'{name} {pins}'.strip():<14} {first}; {'; '.join(filter(None, (second, text, cable)))}"
         return Stop(key, box, words, step.asked)
 
     def _pins(self, step: TraceStep, device: Device) -> str:
@@ -291,38 +291,38 @@ class _Page:
         return f"{address}  {device.kind.name}" if address else device.purpose
 
     def _where(self, step: TraceStep, device: Device) -> list[str]:
-        said = []
+        texts = []
         if step.element in self.places:
-            said.append(f"sheet {self.places[step.element].full}")
+            texts.append(f"sheet {self.places[step.element].full}")
         row = self.rows.get(device.id)
         if row:
-            said.append(f"place {row.position} of strip {self.names.tag[device.id]}")
+            texts.append(f"place {row.position} of strip {self.names.tag[device.id]}")
         seat = self.seats.get(device.id)
-        rail = next((one for one in self.layout.rails if seat and one.number == seat.rail), None)
+        rail = next((own_rail for own_rail in self.layout.rails if seat and own_rail.number == seat.rail), None)
         if device.zone is Zone.DOOR:
-            said.append("door")
+            texts.append("door")
         elif device.zone is Zone.FIELD:
-            said.append("field")
+            texts.append("field")
         elif seat and rail:
-            said.append(f"rail {rail.name} at {seat.rect.x - rail.x1:.0f} mm")
+            texts.append(f"rail {rail.name} at {seat.rect.x - rail.x1:.0f} mm")
         elif seat:
-            said.append(f"plate at {seat.rect.x:.0f}, {seat.rect.y:.0f} mm")
-        return said
+            texts.append(f"plate at {seat.rect.x:.0f}, {seat.rect.y:.0f} mm")
+        return texts
 
     def _moved_by(self, step: TraceStep, device: Device) -> str:
         """What makes a contact move, and what may carry in its place."""
         unit = device.kind.unit(step.crossing.unit)
-        said = ""
+        text = ""
         if io_address(device, unit.name) and unit.behaviour is Behaviour.NO:
-            said = "the program switches it"
+            text = "the program switches it"
         elif unit.behaviour is Behaviour.NC and device.kind.has_coil:
-            said = f"opens when {self.names.tag[device.id]} is in"
+            text = f"opens when {self.names.tag[device.id]} is in"
         elif unit.behaviour is Behaviour.NO and device.kind.has_coil:
-            said = f"closes when {self.names.tag[device.id]} is in"
-        others = [f"{self.names.tag[one]} {unit}" for one, unit in step.beside]
+            text = f"closes when {self.names.tag[device.id]} is in"
+        others = [f"{self.names.tag[device_id]} {unit}" for device_id, unit in step.beside]
         if others:
-            said = f"{said}, or {', '.join(others)}".removeprefix(", ")
-        return said
+            text = f"{text}, or {', '.join(others)}".removeprefix(", ")
+        return text
 
     def _owner(self, pin: PinRef) -> Device:
         return self.devices[pin.device]

@@ -94,7 +94,7 @@ class SectionChooser:
     def _small(self, connection: Connection, unsized: bool) -> tuple[float, Why] | None:
         """Power conductors of a circuit that the Brief does not list: a tap, or behind a small fuse."""
         devices = [self._devices[pin.device] for pin in (connection.a, connection.b)]
-        mine = [d for d in devices if d.circuit != devices[0].circuit or self._sizing.load_of(d.circuit) is None]
+        of_load = [d for d in devices if d.circuit != devices[0].circuit or self._sizing.load_of(d.circuit) is None]
         block = devices[0].kind.can(Can.DISTRIBUTES)
         other = devices[1]
         if any(d.kind.can(Can.SWITCHES_LOAD) and self._sizing.load_of(d.circuit) is None for d in devices):
@@ -105,7 +105,7 @@ class SectionChooser:
             load = self._sizing.load_of(other.circuit)
             why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
             return (load.section.mm2 if load else self._least), why
-        if (block and not other.kind.can(Can.DISTRIBUTES) and other in mine and not self._is_incomer(other)) or own:
+        if (block and not other.kind.can(Can.DISTRIBUTES) and other in of_load and not self._is_incomer(other)) or own:
             reason = "A small circuit behind its own fuse or breaker." + (f" {TAP}" if block else "")
             return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
         return None

@@ -291,15 +291,15 @@ def _with_ends(
             at[end.pin].append(wire)
             labels[end.pin] = end.label
     crowded: list[Crowded] = []
-    for pin, here in at.items():
+    for pin, landed in at.items():
         owner, marking = pin
         clamp = sizing.parts[owner].clamp(marking)
-        if len(here) > clamp.conductors:
-            text = f"{len(here)} conductors where {clamp.conductors} may land"
+        if len(landed) > clamp.conductors:
+            text = f"{len(landed)} conductors where {clamp.conductors} may land"
             crowded.append(Crowded(pin, labels[pin], text))
-        if len({wire.mm2 for wire in here}) > 1:
+        if len({wire.mm2 for wire in landed}) > 1:
             crowded.append(Crowded(pin, labels[pin], "two sections share one clamp"))
-        for mm2, _ in Counter(wire.mm2 for wire in here).items():
+        for mm2, _ in Counter(wire.mm2 for wire in landed).items():
             if not clamp.min_mm2 <= mm2 <= clamp.max_mm2:
                 text = f"{conductor_name(mm2)} in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
                 crowded.append(Crowded(pin, labels[pin], text))
@@ -310,7 +310,7 @@ def _with_ends(
         clamp = part.clamp(marking)
         if part.kind.can(Can.EARTH_STUD):
             return replace(end, fitting=f"ring {wire.mm2:g} / {part.screw}", strip=8.0, torque_n_m=clamp.torque_n_m)
-        others = [one for one in at[end.pin] if one.key != wire.key and one.mm2 == wire.mm2]
+        others = [other for other in at[end.pin] if other.key != wire.key and other.mm2 == wire.mm2]
         twin = twin_ferrule(wire.mm2) if others else None
         chosen = twin or ferrule(wire.mm2)
         shared: WireId | None = others[0].key if twin else None

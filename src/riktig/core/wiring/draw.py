@@ -27,8 +27,8 @@ def draw_batches(wiring: Wiring, finished: dict[str, int], chosen: Key | None = 
     by_key = {wire.key: wire for wire in wiring.wires}
     for index, batch in enumerate(wiring.batches):
         rect = Rect(2, 2 + index * (CARD + GAP), WIDE - 4, CARD)
-        here = isinstance(chosen, WireKey) and chosen.wire in batch.wires
-        shapes += _card(batch, by_key, rect, longest, finished.get(str(batch.number), 0), here)
+        is_chosen = isinstance(chosen, WireKey) and chosen.wire in batch.wires
+        shapes += _card(batch, by_key, rect, longest, finished.get(str(batch.number), 0), is_chosen)
     height = 4 + len(wiring.batches) * (CARD + GAP)
     return Drawing(WIDE, height, tuple(shapes), "Batches")
 

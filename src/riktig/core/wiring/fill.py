@@ -129,7 +129,7 @@ def _ways(wire: Wire, ducts: tuple[Duct, ...]) -> list[tuple[Duct, float, float]
     """Which ducts a wire lies in, from where to where."""
     names = set(wire.ducts)
     xs, ys = [point.x for point in wire.route], [point.y for point in wire.route]
-    found = []
+    entries = []
     for duct in ducts:
         if duct.name not in names:
             continue
@@ -139,21 +139,21 @@ def _ways(wire: Wire, ducts: tuple[Duct, ...]) -> list[tuple[Duct, float, float]
         for first in range(len(inside) - 1):
             if inside[first] and inside[first + 1] and abs(along[first + 1] - along[first]) > TOLERANCE_MM:
                 begin, end = sorted((along[first], along[first + 1]))
-                found.append((duct, round(begin, 2), round(end, 2)))
-    return found
+                entries.append((duct, round(begin, 2), round(end, 2)))
+    return entries
 
 
 def families_of(wires: Iterable[Wire], nets: Nets) -> dict[str, tuple[str, ...]]:
     """The families of wires in every duct, in the order of ``FAMILIES``."""
     classes = {net.id: net.net_class for net in nets.nets}
-    found: dict[str, set[str]] = defaultdict(set)
+    bundles: dict[str, set[str]] = defaultdict(set)
     for wire in wires:
         family = FAMILIES.get(classes[wire.net])
         if family:
             for name in wire.ducts:
-                found[name].add(family)
+                bundles[name].add(family)
     order = tuple(dict.fromkeys(FAMILIES.values()))
-    return {name: tuple(one for one in order if one in has) for name, has in found.items()}
+    return {name: tuple(bundle for bundle in order if bundle in has) for name, has in bundles.items()}
 
 
 def duct_uses(wiring: Wiring, layout: Layout, nets: Nets, practice: Practice) -> tuple[DuctUse, ...]:
@@ -165,7 +165,7 @@ def duct_uses(wiring: Wiring, layout: Layout, nets: Nets, practice: Practice) ->
     for duct in layout.ducts:
         now = duct.rect.width if duct.upright else duct.rect.height
         share = wiring.fill.get(duct.name, 0.0)
-        width = next((one for one in DUCT_WIDTHS if share * now / one <= limit + 1e-9), 0.0)
+        width = next((offered for offered in DUCT_WIDTHS if share * now / offered <= limit + 1e-9), 0.0)
         uses.append(
             DuctUse(
                 duct.name,
@@ -198,9 +198,9 @@ def _openings(wires: Iterable[Wire], ducts: tuple[Duct, ...]) -> dict[str, list[
             side = "above" if pin.y < inside.y else "below"
             slot = int((pin.x - duct.rect.x) // FINGER_PITCH)
             spots[name, side, slot].append(wire_diameter(wire.mm2).value)
-    found: dict[str, list[DuctEntry]] = defaultdict(list)
+    entries: dict[str, list[DuctEntry]] = defaultdict(list)
     for (name, side, slot), sizes in sorted(spots.items()):
         at = round(by_name[name].rect.x + (slot + 0.5) * FINGER_PITCH, 1)
         fingers = max(ceil((sum(sizes) - SLOT) / FINGER_PITCH), 0)
-        found[name].append(DuctEntry(name, side, at, len(sizes), fingers))
-    return found
+        entries[name].append(DuctEntry(name, side, at, len(sizes), fingers))
+    return entries

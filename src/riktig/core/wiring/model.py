@@ -138,7 +138,7 @@ class Wiring:
             for device in dict.fromkeys((wire.start.pin.device, wire.end.pin.device)):
                 landed.setdefault(device, []).append(wire)
         object.__setattr__(self, "by_key", {wire.key: wire for wire in self.wires})
-        object.__setattr__(self, "on_device", {one: tuple(here) for one, here in landed.items()})
+        object.__setattr__(self, "on_device", {device_id: tuple(wires) for device_id, wires in landed.items()})
 
     @property
     def fill(self) -> dict[str, float]:

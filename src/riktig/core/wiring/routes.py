@@ -166,16 +166,16 @@ class Router:
             at = seat.pin_point(pin.name)
             upward = seat.side_of(pin) is Side.TOP
             side = [d for d in levels if (d.rect.centre.y < at.y) == upward] or levels
-            here = self._node(at)
-            self._of_pin[PinRef(device.id, pin.name)] = here
+            node = self._node(at)
+            self._of_pin[PinRef(device.id, pin.name)] = node
             if device.kind.can(Can.EARTH_STUD):
-                self._add_stud(here, at, box=device.role == BOX_BOND)
+                self._add_stud(node, at, box=device.role == BOX_BOND)
             elif side:
                 duct = min(side, key=lambda d: abs(d.rect.centre.y - at.y))
                 way_in = self._node(Point(at.x, duct.rect.centre.y), duct.name)
-                self._edges.append((here, way_in, abs(duct.rect.centre.y - at.y), ""))
+                self._edges.append((node, way_in, abs(duct.rect.centre.y - at.y), ""))
 
-    def _add_stud(self, here: int, at: Point, *, box: bool) -> None:
+    def _add_stud(self, node: int, at: Point, *, box: bool) -> None:
         uprights = [d for d in self._layout.ducts if d.upright]
         if not uprights:
             return
@@ -183,7 +183,7 @@ class Router:
         foot = Point(duct.rect.centre.x, duct.rect.bottom)
         way_in = self._node(foot, duct.name)
         length = abs(foot.x - at.x) + abs(foot.y - at.y) + (BOX_STEP if box else 0)
-        self._edges.append((here, way_in, length, ""))
+        self._edges.append((node, way_in, length, ""))
 
     def _add_crossings(self) -> None:
         """An upright joins the level ducts it touches; one that touches none (a misfit) is taken to reach them all."""

@@ -29,7 +29,7 @@ def wire_ids_of(connections: list[Connection], names: Names) -> dict[WireId, str
         near[connection.a].append(connection.b)
         near[connection.b].append(connection.a)
         number[connection.a] = number[connection.b] = names.number.get(connection.net.id, "")
-    found: dict[WireId, str] = {}
+    ids: dict[WireId, str] = {}
     seen: set[PinRef] = set()
     for root in sorted(near, key=lambda pin: (names.marks.get(pin, 0), pin)):
         if root in seen:
@@ -43,5 +43,5 @@ def wire_ids_of(connections: list[Connection], names: Names) -> dict[WireId, str
                     seen.add(other)
                     todo.append(other)
                     if number[other]:
-                        found[wire_key(pin, other)] = wire_number(number[other], names.marks[other])
-    return found
+                        ids[wire_key(pin, other)] = wire_number(number[other], names.marks[other])
+    return ids

@@ -95,7 +95,7 @@ class MarkPage(QWidget):
             button.setMinimumHeight(40)
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.setToolTip(f"Key {n}")
-            button.clicked.connect(lambda _=False, one=work: self.turn_to(one))
+            button.clicked.connect(lambda _=False, drill_work=work: self.turn_to(drill_work))
             self._group.addButton(button)
             self.works[work] = button
             works.addWidget(button)
@@ -125,8 +125,8 @@ class MarkPage(QWidget):
         self.back = QPushButton("Take back")
         self.back.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.back.clicked.connect(self.take_back)
-        for one in (self.title, self.across, self.down, self.tool, self.purpose, self.note, self.gate, self.measure):
-            layout.addWidget(one)
+        for widget in (self.title, self.across, self.down, self.tool, self.purpose, self.note, self.gate, self.measure):
+            layout.addWidget(widget)
         layout.addStretch(1)
         layout.addWidget(self.tick)
         layout.addWidget(self.back)
@@ -159,7 +159,7 @@ class MarkPage(QWidget):
         if self.work in (HoleWork.MARKED, HoleWork.PUNCHED):
             order = self._order.marking
         else:
-            order = tuple(hole for one in self._order.rounds for hole in one.holes)
+            order = tuple(hole for drill_round in self._order.rounds for hole in drill_round.holes)
         states = [self._states[hole.number] for hole in order]
         return [state for state in states if self.work in state.hole.operations]
 
@@ -168,8 +168,8 @@ class MarkPage(QWidget):
 
     def _blockers(self) -> tuple[str, ...]:
         evaluation = self.session.evaluation
-        found = evaluation.get(GLAND_BLOCKERS) if "gland" in self.face else evaluation.get(BLOCKERS)
-        return tuple(one.text for one in found if one.face == self.face)
+        blockers = evaluation.get(GLAND_BLOCKERS) if "gland" in self.face else evaluation.get(BLOCKERS)
+        return tuple(blocker.text for blocker in blockers if blocker.face == self.face)
 
     def closed(self) -> tuple[Judged, ...]:
         """What must be measured before the hole may be made."""
@@ -182,12 +182,12 @@ class MarkPage(QWidget):
     def _show(self) -> None:
         walk, state = self.walk(), self._state()
         for work, button in self.works.items():
-            mine = [one for one in self._states.values() if work in one.hole.operations]
-            button.setText(f"{NAMES[work]}\n{sum(one.has(work) for one in mine)}/{len(mine)}")
+            states = [state for state in self._states.values() if work in state.hole.operations]
+            button.setText(f"{NAMES[work]}\n{sum(state.has(work) for state in states)}/{len(states)}")
             button.setAccessibleName(NAMES[work])
             button.setChecked(work is self.work)
         blockers = self._blockers()
-        stale = [f"{one.hole.number} was {one.stale}" for one in self._states.values() if one.stale]
+        stale = [f"{state.hole.number} was {state.stale}" for state in self._states.values() if state.stale]
         self.words.setText(self._said(walk, blockers, stale))
         self.words.setObjectName("fails" if blockers or stale else "second")
         self.words.style().polish(self.words)
@@ -213,7 +213,7 @@ class MarkPage(QWidget):
         self.gate.setText(closed[0].critical.name + ": " + closed[0].said if closed else "")
         self.gate.setVisible(bool(closed))
         self.measure.setVisible(bool(closed))
-        done = next((who for one, who, _ in state.done if one is self.work), None)
+        done = next((who for work, who, _ in state.done if work is self.work), None)
         self.tick.setText(f"✓ {done.who} {done.when[11:16]}" if done else f"Is {self._word(state)}  (Space)")
         self.tick.setEnabled(done is None and not closed and not (blockers and self.work is HoleWork.MADE))
         self.back.setEnabled(bool(state.done))
@@ -245,11 +245,11 @@ class MarkPage(QWidget):
 
     def _overlay(self, walk: list[HoleState], state: HoleState) -> list[Shape]:
         shift = origin_of(self.session, self.face)
-        left = [one.hole for one in walk if not one.has(self.work)]
+        left = [state.hole for state in walk if not state.has(self.work)]
         shapes: list[Shape] = [
-            Circle(one.hole.x + shift.x, one.hole.y + shift.y, 3.0, "meets", 1.2, "meets")
-            for one in walk
-            if one.has(self.work)
+            Circle(state.hole.x + shift.x, state.hole.y + shift.y, 3.0, "meets", 1.2, "meets")
+            for state in walk
+            if state.has(self.work)
         ]
         return [*shapes, *walk_shapes(left, shift), *running_shapes(state.hole, shift, self.view.legible() * 1.25)]
 
@@ -261,11 +261,13 @@ class MarkPage(QWidget):
         order = self._order
         if not walk or order is None:
             return ""
-        at = next((n for n, one in enumerate(walk, 1) if one.hole.number == self.number), 1)
+        at = next((n for n, state in enumerate(walk, 1) if state.hole.number == self.number), 1)
         if self.work in (HoleWork.MARKED, HoleWork.PUNCHED):
             saved = 1 - order.walk / order.row_by_row if order.row_by_row else 0.0
             return f"{at} of {len(walk)}  ·  a walk of {order.walk / 1000:.1f} m, {saved:.0%} less than row by row"
-        rounds = [one for one in order.rounds if any(h.number == self.number for h in one.holes)]
+        rounds = [
+            drill_round for drill_round in order.rounds if any(h.number == self.number for h in drill_round.holes)
+        ]
         tool = f"  ·  {rounds[0].tool}: {len(rounds[0].holes)} of them" if rounds else ""
         return f"{at} of {len(walk)}  ·  {len(order.rounds)} tools, each taken in hand once{tool}"
 
@@ -284,15 +286,15 @@ class MarkPage(QWidget):
 
     def _to_open(self, *, start: bool = False) -> None:
         walk = self.walk()
-        numbers = [one.hole.number for one in walk]
+        numbers = [state.hole.number for state in walk]
         at = 0 if start or self.number not in numbers else numbers.index(self.number)
-        later = [one for one in walk[at:] + walk[:at] if not one.has(self.work)]
-        found = later[0] if later else walk[0] if walk else None
-        self.number = found.hole.number if found else next(iter(self._states), "")
+        later = [state for state in walk[at:] + walk[:at] if not state.has(self.work)]
+        state = later[0] if later else walk[0] if walk else None
+        self.number = state.hole.number if state else next(iter(self._states), "")
 
     def step(self, by: int) -> None:
         """Goes to another hole in the order of the work."""
-        numbers = [one.hole.number for one in self.walk()]
+        numbers = [state.hole.number for state in self.walk()]
         if numbers:
             at = numbers.index(self.number) if self.number in numbers else 0
             self.number = numbers[(at + by) % len(numbers)]

@@ -68,8 +68,8 @@ class MeasurePage(QWidget):
         inside = QVBoxLayout(card)
         inside.setContentsMargins(16, 10, 16, 10)
         inside.setSpacing(5)
-        for one in (self.title, self.how, self.nominal, self.verdict, self.plan_with):
-            inside.addWidget(one)
+        for widget in (self.title, self.how, self.nominal, self.verdict, self.plan_with):
+            inside.addWidget(widget)
         inside.addStretch(1)
         inside.addLayout(row_of((plain_label("Read by", "second"), self.who, self.back)))
         inside.addWidget(self.pad)
@@ -85,27 +85,29 @@ class MeasurePage(QWidget):
         """Shows the dimensions of now and their readings."""
         criticals = self.session.evaluation.get(CRITICALS)
         judged = judged_all(criticals, self.session.records, self.session.job.practice)
-        self._judged = {one.critical.key: one for one in judged}
+        self._judged = {judgement.critical.key: judgement for judgement in judged}
         if self.key not in self._judged:
-            open_ones = [one.critical.key for one in judged if one.gate is not Gate.OPEN]
+            open_ones = [judgement.critical.key for judgement in judged if judgement.gate is not Gate.OPEN]
             self.key = next(iter(open_ones or self._judged), "")
         self.list.blockSignals(True)
         self.list.clear()
         face = ""
-        for one in judged:
-            if one.critical.face != face:
-                face = one.critical.face
+        for judgement in judged:
+            if judgement.critical.face != face:
+                face = judgement.critical.face
                 head = QListWidgetItem(face.capitalize())
                 head.setFlags(Qt.ItemFlag.NoItemFlags)
                 self.list.addItem(head)
-            item = QListWidgetItem(f" {SIGNS[one.gate]} {one.critical.nominal:>7g}  {one.critical.name}")
-            item.setData(Qt.ItemDataRole.UserRole, one.critical.key)
-            item.setToolTip(one.said)
+            item = QListWidgetItem(
+                f" {SIGNS[judgement.gate]} {judgement.critical.nominal:>7g}  {judgement.critical.name}"
+            )
+            item.setData(Qt.ItemDataRole.UserRole, judgement.critical.key)
+            item.setToolTip(judgement.said)
             self.list.addItem(item)
-            if one.critical.key == self.key:
+            if judgement.critical.key == self.key:
                 self.list.setCurrentItem(item)
         self.list.blockSignals(False)
-        opened = sum(one.gate is Gate.OPEN for one in judged)
+        opened = sum(judgement.gate is Gate.OPEN for judgement in judged)
         who = {
             SecondReading.ANOTHER: "by two people",
             SecondReading.SAME: "twice, each time afresh",
@@ -121,28 +123,28 @@ class MeasurePage(QWidget):
         self.pad.setFocus()
 
     def _show(self) -> None:
-        one = self._judged.get(self.key)
-        if one is None:
+        judgement = self._judged.get(self.key)
+        if judgement is None:
             self.title.setText("Nothing to measure")
             self.plan_with.hide()
             return
-        critical = one.critical
+        critical = judgement.critical
         self.title.setText(critical.name[:1].upper() + critical.name[1:])
         self.how.setText(f"{critical.how}, within {critical.tolerance:g} mm")
         self.nominal.setText(f"{critical.nominal:g} mm")
-        sign = SIGNS[one.gate]
-        self.verdict.setText(f"{sign} {one.said}{self._handle(one)}".strip())
-        role = {Gate.OPEN: "meets", Gate.OFF: "fails", Gate.DISAGREE: "fails"}.get(one.gate, "second")
+        sign = SIGNS[judgement.gate]
+        self.verdict.setText(f"{sign} {judgement.said}{self._handle(judgement)}".strip())
+        role = {Gate.OPEN: "meets", Gate.OFF: "fails", Gate.DISAGREE: "fails"}.get(judgement.gate, "second")
         self.verdict.setObjectName(role)
         self.verdict.style().polish(self.verdict)
-        self.back.setEnabled(bool(one.readings))
-        differs = bool(one.readings) and abs(one.readings[-1][0] - critical.nominal) > 0.05
+        self.back.setEnabled(bool(judgement.readings))
+        differs = bool(judgement.readings) and abs(judgement.readings[-1][0] - critical.nominal) > 0.05
         self.plan_with.setVisible(critical.key in DATUMS and differs)
 
-    def _handle(self, one: Judged) -> str:
+    def _handle(self, judgement: Judged) -> str:
         """What a measured shaft centre means for the handle."""
-        device = one.critical.shaft
-        if device is None or not one.readings:
+        device = judgement.critical.shaft
+        if device is None or not judgement.readings:
             return ""
         shaft = next((s for s in self.session.evaluation.get(SHAFTS) if s.device == device), None)
         if shaft is None:
@@ -160,14 +162,14 @@ class MeasurePage(QWidget):
 
     def enter(self, value: float) -> None:
         """Records a reading, with who and when; the next that is open comes up when this gate opens."""
-        one = self._judged.get(self.key)
-        if one is None:
+        judgement = self._judged.get(self.key)
+        if judgement is None:
             return
-        key, mine = self.key, self.session.who
+        key, person = self.key, self.session.who
         # Whoever reads is named here; the rest of the window goes on under the name it had.
-        self.session.who = self.who.text().strip() or mine
-        written = self.session.record(key, measured_facts(one.critical, value))
-        self.session.who = mine
+        self.session.who = self.who.text().strip() or person
+        written = self.session.record(key, measured_facts(judgement.critical, value))
+        self.session.who = person
         if not written:
             return
         self.refresh()
@@ -184,10 +186,12 @@ class MeasurePage(QWidget):
 
     def take_over(self) -> None:
         """The datum is where it was measured: the shaft goes with it, and it is measured against that."""
-        one, field = self._judged.get(self.key), DATUMS.get(self.key)
-        if one and field and one.readings:
-            value = one.readings[-1][0]
-            self.session.edit(f"{one.critical.name} as measured", SetEnclosure(cast(EnclosureFields, {field: value})))
+        judgement, field = self._judged.get(self.key), DATUMS.get(self.key)
+        if judgement and field and judgement.readings:
+            value = judgement.readings[-1][0]
+            self.session.edit(
+                f"{judgement.critical.name} as measured", SetEnclosure(cast(EnclosureFields, {field: value}))
+            )
             self.refresh()
 
     def take_back(self) -> None:

@@ -87,8 +87,8 @@ class MetalPages(QWidget):
         """Turns to a hole that was chosen elsewhere, on whatever surface it is."""
         evaluation = self.session.evaluation
         holes = evaluation.get(METAL_HOLES)
-        hole = next((one for one in holes if one.number == number), None)
-        hole = hole or next((one for one in evaluation.get(HOLES) if one.number == number), None)
+        hole = next((hole_here for hole_here in holes if hole_here.number == number), None)
+        hole = hole or next((hole_here for hole_here in evaluation.get(HOLES) if hole_here.number == number), None)
         if hole is None:
             return
         self.turn_to(0)

@@ -28,8 +28,8 @@ class TemplatePage(QWidget):
         self.view = DrawingView("Sheets of the template")
         self.paper = QComboBox()
         self.paper.setAccessibleName("Paper")
-        for one in Paper:
-            self.paper.addItem(one.value, one)
+        for paper_sheet in Paper:
+            self.paper.addItem(paper_sheet.value, paper_sheet)
         self.paper.currentIndexChanged.connect(self.refresh)
         self.bare = QCheckBox("Also the sheets without holes")
         self.bare.setChecked(True)
@@ -121,11 +121,11 @@ class TemplatePage(QWidget):
     def check_print(self) -> None:
         """Judges the bar as it was read, and keeps that with who and when."""
         try:
-            true, said = check_bar(self.bar.value())
+            true, text = check_bar(self.bar.value())
         except ImpossibleValueError as error:
             self.session.say(f"Enter what the rule reads: {error}.", wrong=True)
             return
-        self.verdict.setText(("✓ " if true else "✕ ") + said)
+        self.verdict.setText(("✓ " if true else "✕ ") + text)
         self.verdict.setObjectName("meets" if true else "fails")
         self.verdict.style().polish(self.verdict)
         self.session.record(f"template:{self.face}", TemplateChecked(self.bar.value(), "yes" if true else "no"))

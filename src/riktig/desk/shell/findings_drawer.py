@@ -113,10 +113,10 @@ class FindingsDrawer(QWidget):
         layout = QVBoxLayout(body)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
-        found = findings_of(self._results)
-        for finding in found:
+        findings = findings_of(self._results)
+        for finding in findings:
             layout.addWidget(finding_row(finding, self.go.emit, self._mended))
-        if not found:
+        if not findings:
             layout.addWidget(plain_label("Nothing to see to.", "second"))
         layout.addStretch(1)
         replace_body(self._list, body)

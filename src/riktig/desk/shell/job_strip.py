@@ -134,8 +134,8 @@ class JobStrip(QWidget):
             f"{supply.voltage_name}  {supply.system_name}  {supply.frequency_hz:g} Hz",
             job.practice.rulebook.value.split(" and ")[0],
         )
-        for pill, said in zip(self.pills, texts, strict=True):
-            pill.setText(said)
+        for pill, caption in zip(self.pills, texts, strict=True):
+            pill.setText(caption)
             pill.show()
 
     def show_steps(self, undo: str, redo: str) -> None:

@@ -131,8 +131,8 @@ class MainWindow(QMainWindow):
         station = self.stations.get(self.current)
         panes: list[QWidget] = [self.route, *([station] if station else []), self.passport, self.drawer]
         focus = QApplication.focusWidget()
-        here = next((i for i, p in enumerate(panes) if focus and p.isAncestorOf(focus)), -1)
-        pane = panes[(here + 1) % len(panes)]
+        pane_index = next((i for i, p in enumerate(panes) if focus and p.isAncestorOf(focus)), -1)
+        pane = panes[(pane_index + 1) % len(panes)]
         if pane is self.route:
             self.route.stops[max(STATIONS.index(self.current), 0) if self.current else 0].setFocus()
             return
@@ -260,20 +260,20 @@ class MainWindow(QMainWindow):
             if station:
                 station.show_selection(key)
             return
-        found = passport(session.evaluation, key, session.records) if key else None
+        page = passport(session.evaluation, key, session.records) if key else None
         plate = None
-        if found and found.wires:
-            plate = mini_plate(session.evaluation.get(LAYOUT), found.wires, found.devices)
-        self.passport.show_passport(found, plate)
+        if page and page.wires:
+            plate = mini_plate(session.evaluation.get(LAYOUT), page.wires, page.devices)
+        self.passport.show_passport(page, plate)
         station = self.stations.get(self.current)
         if station:
             station.show_selection(key)
 
     def _lost(self, stale: object) -> None:
         lost = self.session.lost_last
-        wires = list(dict.fromkeys(one.name for one in lost))
+        wires = list(dict.fromkeys(tick.name for tick in lost))
         shown = "; ".join(wires[:3]) + (" …" if len(wires) > 3 else "")
-        ticks = sum(one.what != "reading" for one in lost)
+        ticks = sum(tick.what != "reading" for tick in lost)
         readings = len(lost) - ticks
         self.session.say(
             f"After “{self.session.undo_name}”, {_count(ticks, 'tick')} and {_count(readings, 'reading')} no longer "

@@ -147,8 +147,8 @@ class PassportPanel(QScrollArea):
             card.setObjectName("card")
             card.setMargin(7)
             layout.addWidget(card)
-        said = why.source if why.confidence == "sure" else f"{why.source} ({why.confidence})"
-        layout.addWidget(plain_label(said, "quiet", wraps=True))
+        text = why.source if why.confidence == "sure" else f"{why.source} ({why.confidence})"
+        layout.addWidget(plain_label(text, "quiet", wraps=True))
 
 
 def _line() -> QFrame:

@@ -137,8 +137,8 @@ class RouteCard(QWidget):
         self.setFixedWidth(198)
 
     def _step(self, by: int) -> None:
-        here = next((i for i, stop in enumerate(self.stops) if stop.hasFocus()), 0)
-        self.stops[(here + by) % len(self.stops)].setFocus()
+        stop_now = next((i for i, stop in enumerate(self.stops) if stop.hasFocus()), 0)
+        self.stops[(stop_now + by) % len(self.stops)].setFocus()
 
     def show_statuses(self, statuses: tuple[Status, ...]) -> None:
         """Stamps and lines."""

@@ -21,13 +21,13 @@ def jobs_folder() -> Path:
 
 def newest_jobs(folder: Path, most: int = 6) -> list[Path]:
     """The job files of a folder, newest first; what is no file any more, such as a link to nothing, is left out."""
-    found: list[tuple[float, Path]] = []
+    jobs: list[tuple[float, Path]] = []
     for path in folder.glob("*.riktig"):
         with contextlib.suppress(OSError):
             state = path.stat()
             if stat.S_ISREG(state.st_mode):
-                found.append((state.st_mtime, path))
-    return [path for _, path in sorted(found, reverse=True)[:most]]
+                jobs.append((state.st_mtime, path))
+    return [path for _, path in sorted(jobs, reverse=True)[:most]]
 
 
 class StartPage(QWidget):

@@ -35,7 +35,7 @@ def row_of(items: Sequence[QWidget | QLayout | None], *, gap: int = 8) -> QHBoxL
 
 def show_only(*widgets: tuple[QWidget, bool]) -> None:
     """Hides and shows widgets, those that go first: never are both there at once, which would push the window wider."""
-    for widget, shown in sorted(widgets, key=lambda one: one[1]):
+    for widget, shown in sorted(widgets, key=lambda shown_widget: shown_widget[1]):
         widget.setVisible(shown)
 
 

@@ -134,22 +134,22 @@ class LabelPlacer:
         y = (seat.top + seat.bottom) / 2
         left, right = left_of(device, seat), seat.x + (len(seat.element.poles) - 1) * LINE_GAP + 7.4
 
-        def lines(said: list[str], x: float, top: float, size: float, align: Align) -> list[Text]:
+        def lines(words: list[str], x: float, top: float, size: float, align: Align) -> list[Text]:
             return [
                 Text(x, top + n * size * 1.26, part, size if part not in zone else min(size, 2.2),
                      "third" if part in zone else "second", align=align, key=key)
-                for n, part in enumerate(said)
+                for n, part in enumerate(words)
             ]  # fmt: skip
 
         def spots() -> Iterator[list[Text]]:
             for most, size in ((18, SMALL), (12, SMALL), (9, SMALL), (12, 2.2), (8, 2.2), (6, 2.2), (6, 2.0)):
-                said = broken(words, most)
-                for whole in (said + zone, said):
+                rows_of_text = broken(words, most)
+                for whole in (rows_of_text + zone, rows_of_text):
                     yield lines(whole, left, y + 3.4, size, Align.RIGHT)
             for size in (SMALL, 2.2):
-                said = broken(words, 12)
+                rows_of_text = broken(words, 12)
                 for top in (y + 7.6, y - 4.6, y + 10.0):
-                    yield lines(said + zone, right, top, size, Align.LEFT)
+                    yield lines(rows_of_text + zone, right, top, size, Align.LEFT)
             for size in (2.2, 2.0, 1.8):
                 for most in (14, 8, 5):
                     for top in (y + 4.6, y + 6.0, y - 4.2 - size * 1.26 * len(broken(words, most))):
@@ -301,8 +301,8 @@ class LabelPlacer:
 
     def _captions(self) -> None:
         """What a path is for, above the line it hangs on; the first of a circuit with the circuit's name."""
-        for x, title, said, rung in self.sheet.captions:
-            lines = list(dict.fromkeys(t for t in (title, said) if t))
+        for x, title, words_of_column, rung in self.sheet.captions:
+            lines = list(dict.fromkeys(t for t in (title, words_of_column) if t))
             name = self.reading.rung_name(rung)
             joined = [*lines[:-1], f"{lines[-1]}, {name}"] if lines and name else lines
             tries = ([joined, [*lines, name], [name], lines] if lines else [[name]]) if name else [lines]
@@ -310,11 +310,11 @@ class LabelPlacer:
             def spots(
                 x: float = x, tries: list[list[str]] = tries, named: bool = bool(title), name: str = name
             ) -> Iterator[list[Text]]:
-                for said, dx, size in product(tries, (2.0, 8.0, 13.0), (SMALL, 2.2)):
+                for words, dx, size in product(tries, (2.0, 8.0, 13.0), (SMALL, 2.2)):
                     yield [
-                        Text(x + dx, RAIL_TOP - 2.6 - (len(said) - 1 - n) * 3.7, part, size, "second",
+                        Text(x + dx, RAIL_TOP - 2.6 - (len(words) - 1 - n) * 3.7, part, size, "second",
                              Face.BOLD if named and n == 0 and part != name else Face.WORDS)
-                        for n, part in enumerate(said)
+                        for n, part in enumerate(words)
                     ]  # fmt: skip
 
             self._first(spots())

@@ -71,9 +71,9 @@ def _title(words: str, seat: SheetElement, collisions: LabelCollisions) -> None:
     x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
     shapes: list[Text] = []
     for most, size in ((30, SMALL), (14, SMALL), (9, SMALL), (9, 2.2), (8, 1.9), (6, 1.7)):
-        said = broken(words, most)
+        rows_of_text = broken(words, most)
         for dx, top in ((0.0, seat.top + 2), (0.0, seat.top - 2), (3.5, seat.top + 2), (0.0, seat.top + 6)):
-            shapes = [Text(x + dx, top + n * 1.28 * size, part, size, "second") for n, part in enumerate(said)]
+            shapes = [Text(x + dx, top + n * 1.28 * size, part, size, "second") for n, part in enumerate(rows_of_text)]
             if all(collisions.free(mark) and bounds_of(mark).right < FRAME_RIGHT - 1 for mark in shapes):
                 collisions.add(shapes)
                 return
@@ -156,8 +156,8 @@ def _returns(sheet: Sheet, bus_y: float, devices: Devices) -> list[Shape]:
             at.append(seat.x)
     for rung in sheet.rungs:
         if rung.start == ("PE",) and rung.band is Band.POWER:
-            found = _earth_of(rung, sheet, at)
-            shapes += found
+            earth = _earth_of(rung, sheet, at)
+            shapes += earth
     if at:
         left, right = min(at), min(max(at) + 4, FRAME_RIGHT - 4)
         shapes.append(_earth_line(left, EARTH_LINE, right, EARTH_LINE))

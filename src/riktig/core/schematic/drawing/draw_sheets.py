@@ -99,21 +99,21 @@ def sheets_with(sheets: Sheets, circuits: Circuits, nets: Nets, key: Key | None)
     owner = device_of(key)
     net = nets.net(key.net) if isinstance(key, NetKey) else None
     devices = {pin.device for pin in net.pins} if net else set()
-    found = []
+    rails = []
     for sheet in sheets.sheets:
         poles = [(pole, seat.element.id) for seat in sheet.seats for pole in seat.element.poles]
-        here = (
+        is_here = (
             any(element == key.element for _, element in poles)
             if isinstance(key, ElementKey)
             else any(pole.device == owner or pole.device in devices for pole, _ in poles)
         )
-        if here or (owner and any(landing.device == owner for landing, _, _ in sheet.landings)):
-            found.append(sheet.number)
-    if not found and owner:
+        if is_here or (owner and any(landing.device == owner for landing, _, _ in sheet.landings)):
+            rails.append(sheet.number)
+    if not rails and owner:
         bonded = any(pin.device == owner for pin in circuits.earths)
         bars = any(d.id == owner and d.kind.can(Can.EARTH_BAR) for d in circuits.devices)
-        found = [s.number for s in sheets.sheets if s.kind is SheetKind.EARTH and (bonded or bars)][:1]
-    return tuple(found)
+        rails = [s.number for s in sheets.sheets if s.kind is SheetKind.EARTH and (bonded or bars)][:1]
+    return tuple(rails)
 
 
 def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[tuple[str, str]]:
@@ -124,14 +124,14 @@ def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[t
         circuits: All devices and rungs of the job.
         device: The device.
     """
-    found: dict[str, str] = {}
+    names: dict[str, str] = {}
     for rung in circuits.rungs:
         for element in elements_of(rung.path):
             for pole in element.poles:
                 if pole.device == device.id and element.id in sheets.places:
-                    found[pole.unit] = str(sheets.places[element.id])
+                    names[pole.unit] = str(sheets.places[element.id])
     return [
-        (unit.name, found.get(unit.name, "spare")) for unit in device.kind.units if unit.behaviour is not Behaviour.COIL
+        (unit.name, names.get(unit.name, "spare")) for unit in device.kind.units if unit.behaviour is not Behaviour.COIL
     ]
 
 
@@ -157,7 +157,7 @@ class _OneSheet:
                         used.setdefault(pole.device, {})[pole.unit] = str(place)
                 if devices[element.device].kind.unit(element.poles[0].unit).behaviour is Behaviour.COIL:
                     coils.setdefault(element.device, element)
-        at_coil = {did: str(sheets.places[one.id]) for did, one in coils.items() if one.id in sheets.places}
+        at_coil = {did: str(sheets.places[element.id]) for did, element in coils.items() if element.id in sheets.places}
         by_node = {node: net for net in nets.nets for node in net.nodes}
         elsewhere = {
             did: next(iter(used[did].values()))
@@ -192,28 +192,28 @@ class _OneSheet:
             return (*((pin, d, r.names.tag[d.id]) for pin, d in bonded), *((b.id, r.names.tag[b.id]) for b in bars))
         if sheet.kind is SheetKind.LEGEND:
             return (r.north_american, *symbols_used(r.circuits))
-        found: list[object] = [r.north_american, *(r.rungs.get(rung.id) for rung in sheet.rungs)]
+        inputs: list[object] = [r.north_american, *(r.rungs.get(rung.id) for rung in sheet.rungs)]
         for seat in sheet.seats:
-            one = seat.element
-            for pole in one.poles:
+            element = seat.element
+            for pole in element.poles:
                 device = r.devices[pole.device]
-                found += (device, r.names.tag[device.id])
+                inputs += (device, r.names.tag[device.id])
                 for pin in device.kind.unit(pole.unit).pins:
                     net = r.of_pin.get(device.pin(pin))
-                    found.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
-            found.append(r.titles.get(r.devices[one.device].circuit))
-            found += (r.at_coil.get(one.device), r.elsewhere.get(one.device), r.touched.get(one.device))
-            if r.coils.get(one.device) == one:
-                found += r.used.get(one.device, {}).items()
+                    inputs.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
+            inputs.append(r.titles.get(r.devices[element.device].circuit))
+            inputs += (r.at_coil.get(element.device), r.elsewhere.get(element.device), r.touched.get(element.device))
+            if r.coils.get(element.device) == element:
+                inputs += r.used.get(element.device, {}).items()
         if sheet.bus:
-            found += (r.names.tag[did] for did, d in r.devices.items() if d.kind.can(Can.DISTRIBUTES))
+            inputs += (r.names.tag[did] for did, d in r.devices.items() if d.kind.can(Can.DISTRIBUTES))
         for landing, _, _ in sheet.landings:
-            found += (r.devices[landing.device], r.names.tag[landing.device], r.elsewhere.get(landing.device))
-            found.append(str(r.touched.get(landing.device)))
+            inputs += (r.devices[landing.device], r.names.tag[landing.device], r.elsewhere.get(landing.device))
+            inputs.append(str(r.touched.get(landing.device)))
         for rail in sheet.rails:
             net = r.by_node.get(rail.node) or (r.of_pin.get(rail.pin) if rail.pin else None)
-            found.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
-        return tuple(found)
+            inputs.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
+        return tuple(inputs)
 
     def sheet(self, sheet: Sheet) -> list[Shape]:
         """Everything on a sheet but its frame: what is fixed first, then labels where nothing stands yet."""
@@ -239,11 +239,11 @@ class _OneSheet:
 
     def _symbols(self, seat: SheetElement, sheet: Sheet) -> list[Shape]:
         """An element with its tag and pin numbers."""
-        r, one = self.reading, seat.element
-        device = r.devices[one.device]
-        key = ElementKey(one.id)
+        r, element = self.reading, seat.element
+        device = r.devices[element.device]
+        key = ElementKey(element.id)
         shapes: list[Shape] = []
-        for index, pole in enumerate(one.poles):
+        for index, pole in enumerate(element.poles):
             x = seat.x + index * LINE_GAP
             owner = r.devices[pole.device]
             shapes += symbol_of(owner.kind_id, pole.unit, r.north_american)(x, seat.top, seat.bottom, key)
@@ -253,8 +253,8 @@ class _OneSheet:
             else:
                 shapes += _pins(owner, pole.unit, pole.flipped, x, seat, key)
         y = (seat.top + seat.bottom) / 2
-        if len(one.poles) > 1 and not device.strip and not device.kind.can(Can.OVERLOAD):
-            far = seat.x + (len(one.poles) - 1) * LINE_GAP
+        if len(element.poles) > 1 and not device.strip and not device.kind.can(Can.OVERLOAD):
+            far = seat.x + (len(element.poles) - 1) * LINE_GAP
             shapes.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
         return shapes + self._tag(device, seat, sheet, key)
 
@@ -291,13 +291,13 @@ def _split(place: str) -> tuple[int, int, str]:
 
 
 def _pins(owner: Device, unit: str, flipped: bool, x: float, seat: SheetElement, key: Key | None) -> list[Shape]:
-    one = owner.kind.unit(unit)
-    upper, lower = (one.pins[-1], one.pins[0]) if flipped else (one.pins[0], one.pins[-1])
+    own_unit = owner.kind.unit(unit)
+    upper, lower = (own_unit.pins[-1], own_unit.pins[0]) if flipped else (own_unit.pins[0], own_unit.pins[-1])
     y = (seat.top + seat.bottom) / 2
-    right = _PIN_RIGHT.get(one.symbol) or _PIN_BY_BEHAVIOUR.get(one.behaviour, 1.4)
+    right = _PIN_RIGHT.get(own_unit.symbol) or _PIN_BY_BEHAVIOUR.get(own_unit.behaviour, 1.4)
     if len(seat.element.poles) > 1 and right < 2.2:
         right = 2.2
-    if len(seat.element.poles) > 1 and one.symbol in ("soft", "drive"):
+    if len(seat.element.poles) > 1 and own_unit.symbol in ("soft", "drive"):
         spots = ((y - 4.8, upper), (y + 7.4, lower))
         return [Text(x + 1.2, at, pin, PRINTED, "second", Face.PRINTED, key=key) for at, pin in spots]
     rise = 3.4 if right > 4 else min(5.6, max((seat.bottom - seat.top) / 2 - 2.6, 3.6))

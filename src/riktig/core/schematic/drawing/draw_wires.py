@@ -58,17 +58,17 @@ def net_lines(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[Pin
         devices: All devices by their ids.
         of_pin: The net of every pin.
     """
-    found = [mark for mark in wire_shapes(sheet, devices, of_pin) if isinstance(mark, Line) and mark.key]
+    lines = [mark for mark in wire_shapes(sheet, devices, of_pin) if isinstance(mark, Line) and mark.key]
     if sheet.bus:
         at = {node: net for net in of_pin.values() for node in net.nodes}
         for line, node in enumerate(sheet.bus.nodes):
             if node in at:
                 y, key = sheet.bus.y + line * BUS_GAP, NetKey(at[node].id)
-                found.append(Line(sheet.bus.x1, y, sheet.bus.x2, y, layer="circuit", key=key))
+                lines.append(Line(sheet.bus.x1, y, sheet.bus.x2, y, layer="circuit", key=key))
                 if any(devices[seat.element.device].kind.can(Can.MAIN_SWITCH) for seat in sheet.seats):
                     x = INCOMER_X + line * LINE_GAP
-                    found.append(Line(x, sheet.bus.y - 2, x, y, layer="circuit", key=key))
-    return found
+                    lines.append(Line(x, sheet.bus.y - 2, x, y, layer="circuit", key=key))
+    return lines
 
 
 def ends_of(seat: SheetElement, devices: Mapping[DeviceId, Device]) -> list[tuple[Pole, float, PinRef, PinRef]]:
@@ -78,13 +78,13 @@ def ends_of(seat: SheetElement, devices: Mapping[DeviceId, Device]) -> list[tupl
         seat: The element on its sheet.
         devices: All devices by their ids.
     """
-    found = []
+    runs = []
     for index, pole in enumerate(seat.element.poles):
         pins = devices[pole.device].kind.unit(pole.unit).pins
         first, last = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
         x = seat.x + index * LINE_GAP
-        found.append((pole, x, PinRef(pole.device, first), PinRef(pole.device, last)))
-    return found
+        runs.append((pole, x, PinRef(pole.device, first), PinRef(pole.device, last)))
+    return runs
 
 
 def wire_shapes(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Shape]:

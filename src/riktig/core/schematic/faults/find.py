@@ -65,13 +65,13 @@ def _contacts_without_coil(graph: UnitGraph) -> list[CircuitFault]:
 
 
 def _coils_without_contact(graph: UnitGraph) -> list[CircuitFault]:
-    found = []
+    faults = []
     for device in graph.circuits.devices:
         if not device.kind.has_coil or not graph.used[(device.id, "A1-A2")]:
             continue
         moved = [u.name for u in device.kind.units if u.behaviour in CONTACTS and graph.used[(device.id, u.name)]]
         if not moved:
-            found.append(
+            faults.append(
                 CircuitFault(
                     "coil without contact",
                     f"{{{device.id}}} pulls in, but none of its contacts is in a circuit.",
@@ -79,7 +79,7 @@ def _coils_without_contact(graph: UnitGraph) -> list[CircuitFault]:
                     "Put one of its contacts to use, or take the coil out.",
                 )
             )
-    return found
+    return faults
 
 
 def _shorts(graph: UnitGraph) -> list[CircuitFault]:
@@ -103,26 +103,26 @@ def _shorts(graph: UnitGraph) -> list[CircuitFault]:
                         joined[b].append((a, element))
     owner: dict[PinRef, str] = {}
     todo: list[PinRef] = []
-    found: dict[frozenset[str], CircuitFault] = {}
+    faults: dict[frozenset[str], CircuitFault] = {}
 
-    def meet(net: PinRef, pole: str, one: Element | None) -> None:
+    def meet(net: PinRef, pole: str, element: Element | None) -> None:
         if net not in owner:
             owner[net] = pole
             todo.append(net)
-        elif owner[net] != pole and frozenset((owner[net], pole)) not in found:
-            found[frozenset((owner[net], pole))] = _short(owner[net], pole, net, one)
+        elif owner[net] != pole and frozenset((owner[net], pole)) not in faults:
+            faults[frozenset((owner[net], pole))] = _short(owner[net], pole, net, element)
 
     for net, name in _poles(graph):
         meet(net, name, None)
     for net in todo:
         for other, through in joined[net]:
             meet(other, owner[net], through)
-    return list(found.values())
+    return list(faults.values())
 
 
 def _poles(graph: UnitGraph) -> list[tuple[PinRef, str]]:
     """The poles of all sources, each at its net; a return that is earthed or shared counts once."""
-    found: dict[PinRef, str] = {}
+    poles: dict[PinRef, str] = {}
     for device in graph.circuits.devices:
         pins: tuple[str, ...] = ()
         if device.kind.can(Can.SUPPLY):
@@ -134,17 +134,17 @@ def _poles(graph: UnitGraph) -> list[tuple[PinRef, str]]:
                 pins = (*pins, unit.pins[0], unit.pins[-1])
         for pin in pins:
             net = graph.net(device, pin)
-            if net and net not in found:
-                found[net] = f"{{{device.id}}}:{pin}"
-    return list(found.items())
+            if net and net not in poles:
+                poles[net] = f"{{{device.id}}}:{pin}"
+    return list(poles.items())
 
 
-def _short(a: str, b: str, net: PinRef, one: Element | None) -> CircuitFault:
+def _short(a: str, b: str, net: PinRef, element: Element | None) -> CircuitFault:
     return CircuitFault(
         "short",
         f"{a} and {b} are joined by contacts alone, with nothing between that takes the current: closed, they are a "
         "short circuit.",
-        ElementKey(one.id) if one else NetKey(net),
+        ElementKey(element.id) if element else NetKey(net),
         "Put a coil, a lamp or a load between them, or wire one end elsewhere.",
     )
 
@@ -166,12 +166,12 @@ def _sources_joined(graph: UnitGraph) -> list[CircuitFault]:
     return [
         CircuitFault(
             "two sources on one net",
-            " and ".join(f"{{{item}}}" for item in dict.fromkeys(here)) + " feed the same conductor.",
+            " and ".join(f"{{{item}}}" for item in dict.fromkeys(feeders)) + " feed the same conductor.",
             NetKey(net),
             "Part them, or change over between them with an interlocked pair.",
         )
-        for net, here in at.items()
-        if len(here) > 1
+        for net, feeders in at.items()
+        if len(feeders) > 1
     ]
 
 
@@ -189,14 +189,14 @@ def _no_return(graph: UnitGraph) -> list[CircuitFault]:
         if device.kind.can(Can.SUPPLY):
             ends |= {net for pin in device.kind.pins if (net := graph.net(device, pin.name))}
     reached = graph.reach(ends, passes)
-    found = []
+    faults = []
     for device in graph.circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour not in TAKES or not graph.used[(device.id, unit.name)]:
                 continue
             lost = [pin for pin in (unit.pins[0], unit.pins[-1]) if graph.net(device, pin) not in reached]
             if lost:
-                found.append(
+                faults.append(
                     CircuitFault(
                         "load without return",
                         f"{{{device.id}}}:{lost[0]} leads nowhere: the {device.kind.name} can never work.",
@@ -204,7 +204,7 @@ def _no_return(graph: UnitGraph) -> list[CircuitFault]:
                         "Wire that end to a supply or a return.",
                     )
                 )
-    return found
+    return faults
 
 
 def _lamps_without_meaning(graph: UnitGraph) -> list[CircuitFault]:
@@ -222,7 +222,7 @@ def _lamps_without_meaning(graph: UnitGraph) -> list[CircuitFault]:
 
 def _loops(graph: UnitGraph) -> list[CircuitFault]:
     """Paths that begin and end at one potential: whatever they go through, nothing can ever flow."""
-    found = []
+    faults = []
     for rung in graph.circuits.rungs:
         first = next(elements_of(rung.path), None)
         if rung.band is not Band.CONTROL or first is None or not rung.start or not rung.end:
@@ -230,7 +230,7 @@ def _loops(graph: UnitGraph) -> list[CircuitFault]:
         ends = [graph.by_node.get(node) for node in (rung.start[0], rung.end[0])]
         crossed = [e for e in elements_of(rung.path) if not graph.is_joint(e)]
         if crossed and ends[0] is not None and ends[0] == ends[1]:
-            found.append(
+            faults.append(
                 CircuitFault(
                     "loop",
                     f"“{rung.title}” begins and ends at one potential, so nothing can ever flow through it.",
@@ -238,7 +238,7 @@ def _loops(graph: UnitGraph) -> list[CircuitFault]:
                     "Wire one of its ends to another potential.",
                 )
             )
-    return found
+    return faults
 
 
 def _unfed(graph: UnitGraph) -> list[CircuitFault]:
@@ -251,7 +251,7 @@ def _unfed(graph: UnitGraph) -> list[CircuitFault]:
             if unit.name in device.kind.own_loops:
                 seeds |= {net for pin in unit.pins if (net := graph.net(device, pin))}
     reached = graph.reach(seeds, lambda device, behaviour: behaviour in PASS | TAKES)
-    found = []
+    faults = []
     for rung in graph.circuits.rungs:
         if rung.band is not Band.CONTROL:
             continue
@@ -259,7 +259,7 @@ def _unfed(graph: UnitGraph) -> list[CircuitFault]:
             device = graph.devices[element.device]
             nets = [graph.net(device, pin) for pin in device.kind.unit(element.poles[0].unit).pins]
             if not any(net in reached for net in nets):
-                found.append(
+                faults.append(
                     CircuitFault(
                         "no supply",
                         f"“{rung.title}” hangs on no supply: {{{device.id}}} can never be fed.",
@@ -268,7 +268,7 @@ def _unfed(graph: UnitGraph) -> list[CircuitFault]:
                     )
                 )
                 break
-    return found
+    return faults
 
 
 def _bare_paths(graph: UnitGraph) -> list[CircuitFault]:
@@ -277,13 +277,13 @@ def _bare_paths(graph: UnitGraph) -> list[CircuitFault]:
     for rung in graph.circuits.rungs:
         for node in (*rung.start, *rung.end):
             fed[node] += 1
-    found = []
+    faults = []
     for rung in graph.circuits.rungs:
         if rung.band is not Band.CONTROL:
             continue
         for node in (*rung.start, *rung.end):
             if fed[node] == 1 and not _known(node) and not _bonded(graph, node):
-                found.append(
+                faults.append(
                     CircuitFault(
                         "path ends nowhere",
                         f"“{rung.title}” goes to “{node}”, and nothing else does.",
@@ -293,7 +293,7 @@ def _bare_paths(graph: UnitGraph) -> list[CircuitFault]:
                         "Wire it to a potential that is there.",
                     )
                 )
-    return found
+    return faults
 
 
 def _known(node: str) -> bool:

@@ -11,7 +11,7 @@ __all__ = ["interlocks_bypassed", "monitor_downstream", "phases_exchanged", "wro
 
 def interlocks_bypassed(graph: UnitGraph) -> list[CircuitFault]:
     """A device's own closing contact that reaches its coil past the opening contact of its rival."""
-    found = []
+    faults = []
     for rung in graph.circuits.rungs:
         for coil in [e for e in elements_of(rung.path) if behaves(graph, e, Behaviour.COIL)]:
             for way in _ways(rung.path, coil):
@@ -23,7 +23,7 @@ def interlocks_bypassed(graph: UnitGraph) -> list[CircuitFault]:
                     kept = {e.device for e in other if behaves(graph, e, Behaviour.NC)}
                     if holds and guards - kept:
                         rival = sorted(guards - kept)[0]
-                        found.append(
+                        faults.append(
                             CircuitFault(
                                 "interlock bypassed",
                                 f"The hold contact of {{{coil.device}}} reaches its coil past the interlock of "
@@ -32,13 +32,18 @@ def interlocks_bypassed(graph: UnitGraph) -> list[CircuitFault]:
                                 "Let the hold contact re-join ahead of the interlock.",
                             )
                         )
-    return list(dict.fromkeys(found))
+    return list(dict.fromkeys(faults))
 
 
-def _rival(graph: UnitGraph, one: DeviceId, other: DeviceId) -> bool:
+def _rival(graph: UnitGraph, device_id: DeviceId, other: DeviceId) -> bool:
     """Whether two contactors switch the same load."""
-    a, b = graph.devices[one], graph.devices[other]
-    return one != other and a.kind.can(Can.SWITCHES_LOAD) and b.kind.can(Can.SWITCHES_LOAD) and a.circuit == b.circuit
+    a, b = graph.devices[device_id], graph.devices[other]
+    return (
+        device_id != other
+        and a.kind.can(Can.SWITCHES_LOAD)
+        and b.kind.can(Can.SWITCHES_LOAD)
+        and a.circuit == b.circuit
+    )
 
 
 def _ways(branch: Branch, target: Element) -> list[list[Element]]:
@@ -53,14 +58,14 @@ def _ways(branch: Branch, target: Element) -> list[list[Element]]:
                 return [], before
             case Series(parts):
                 done: list[list[Element]] = []
-                for one in parts:
-                    more, before = walk(one, before)
+                for branch in parts:
+                    more, before = walk(branch, before)
                     done += more
                 return done, before
             case Parallel(parts):
                 done, on = [], []
-                for one in parts:
-                    more, further = walk(one, before)
+                for branch in parts:
+                    more, further = walk(branch, before)
                     done += more
                     on += further
                 return done, on[:MOST_WAYS]
@@ -74,7 +79,7 @@ MOST_WAYS = 200
 
 def phases_exchanged(graph: UnitGraph) -> list[CircuitFault]:
     """Two contactors side by side on one motor: between them the phases change places exactly once."""
-    found = []
+    faults = []
     for rung in graph.circuits.rungs:
         for part in rung.path.parts:
             if isinstance(part, Parallel) and all(_is_pole(graph, e) for e in elements_of(part)):
@@ -82,7 +87,7 @@ def phases_exchanged(graph: UnitGraph) -> list[CircuitFault]:
                 if len(turned) != 1:
                     first = next(elements_of(part))
                     words = "not exchanged at all" if not turned else "exchanged twice"
-                    found.append(
+                    faults.append(
                         CircuitFault(
                             "phase exchange",
                             f"Between {{{first.device}}} and its partner the phases are {words}: the motor would "
@@ -91,7 +96,7 @@ def phases_exchanged(graph: UnitGraph) -> list[CircuitFault]:
                             "Exchange two phases on the output of one of the two contactors.",
                         )
                     )
-    return found
+    return faults
 
 
 def _is_pole(graph: UnitGraph, element: Element) -> bool:
@@ -107,9 +112,9 @@ def _odd(order: tuple[int, ...]) -> bool:
 
 def monitor_downstream(graph: UnitGraph) -> list[CircuitFault]:
     """Phase monitors that watch the lines behind the contactor which they let in, and so never let it in."""
-    found = []
+    faults = []
     for monitor in (d for d in graph.circuits.devices if d.kind.can(Can.WATCHES_PHASES)):
-        mine = graph.net(monitor, "L1")
+        monitored = graph.net(monitor, "L1")
         for coil_rung in graph.circuits.rungs:
             elements = list(elements_of(coil_rung.path))
             if not any(e.device == monitor.id for e in elements):
@@ -118,8 +123,8 @@ def monitor_downstream(graph: UnitGraph) -> list[CircuitFault]:
                 contactor = graph.devices[coil.device]
                 behind = {graph.net(contactor, pin) for pin in ("2", "4", "6")}
                 reached = graph.reach({n for n in behind if n}, lambda d, b: b in PASS and not d.kind.has_coil)
-                if mine in reached:
-                    found.append(
+                if monitored in reached:
+                    faults.append(
                         CircuitFault(
                             "monitor downstream",
                             f"{{{monitor.id}}} is fed behind {{{contactor.id}}}, which it lets in: it would never see "
@@ -128,12 +133,12 @@ def monitor_downstream(graph: UnitGraph) -> list[CircuitFault]:
                             "Feed the monitor ahead of the contactor.",
                         )
                     )
-    return found
+    return faults
 
 
 def wrong_pairs(graph: UnitGraph) -> list[CircuitFault]:
     """Contacts whose numbers do not say what they do: …3-…4 close, …1-…2 open (EN 50005, from memory)."""
-    found = []
+    faults = []
     for device in graph.circuits.devices:
         for unit in device.kind.units:
             digits = [pin for pin in unit.pins if len(pin) == 2 and pin.isdigit()]
@@ -147,7 +152,7 @@ def wrong_pairs(graph: UnitGraph) -> list[CircuitFault]:
             if (apart and not ends <= special | {"1", "4"}) or (not ends & special and not apart and ends != want):
                 if device.kind.can(Can.CHANGEOVER) and ends == {"1", "4"}:
                     continue
-                found.append(
+                faults.append(
                     CircuitFault(
                         "contact numbers",
                         f"{{{device.id}}} {unit.name} {does}, but its numbers say otherwise.",
@@ -155,4 +160,4 @@ def wrong_pairs(graph: UnitGraph) -> list[CircuitFault]:
                         "Use the pair of numbers that belongs to its function.",
                     )
                 )
-    return found
+    return faults

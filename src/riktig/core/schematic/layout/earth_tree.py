@@ -25,12 +25,12 @@ def bars_of(circuits: Circuits) -> list[tuple[Device, tuple[PinRef, ...]]]:
     """Each earth bar with the points bonded to it, in the order in which its ways are taken."""
     bars = [device for device in circuits.devices if device.kind.can(Can.EARTH_BAR)]
     left = list(circuits.earths)
-    found: list[tuple[Device, tuple[PinRef, ...]]] = []
+    bar_pins: list[tuple[Device, tuple[PinRef, ...]]] = []
     for n, bar in enumerate(bars):
         ways = len(left) if bar is bars[-1] else WAYS - bool(n)
-        found.append((bar, tuple(left[:ways])))
+        bar_pins.append((bar, tuple(left[:ways])))
         left = left[ways:]
-    return found
+    return bar_pins
 
 
 def earth_pages(circuits: Circuits) -> int:
@@ -53,9 +53,9 @@ def earth_shapes(
         Text(FIRST_X + 6, FIRST_Y + 8, "Every bond from a way of its own; taking a circuit out breaks no other's.",
              2.5, "second")
     ]  # fmt: skip
-    here = bars_of(circuits)[page * BARS_ON_SHEET : (page + 1) * BARS_ON_SHEET]
-    heights = [FIRST_BAR + n * BAR_STEP for n in range(len(here))]
-    for y, (bar, points) in zip(heights, here, strict=True):
+    on_page = bars_of(circuits)[page * BARS_ON_SHEET : (page + 1) * BARS_ON_SHEET]
+    heights = [FIRST_BAR + n * BAR_STEP for n in range(len(on_page))]
+    for y, (bar, points) in zip(heights, on_page, strict=True):
         key = DeviceKey(bar.id)
         right = BAR_X + (len(points) + 0.4) * POINT_STEP - POINT_STEP / 2
         shapes += [
@@ -81,11 +81,11 @@ def _point(
     device = devices[owner]
     key = DeviceKey(device.id)
     name = f"{tags[device.id]}:{device.mark or marking}"
-    said = broken(device.purpose.removesuffix(", PE"), 13)[:3]
+    lines = broken(device.purpose.removesuffix(", PE"), 13)[:3]
     return [
         Line(x, y, x, y + 12, width=0.35, dashed=True, layer="circuit", key=key),
         Circle(x, y, 0.8, fill="ink", layer="circuit", key=key),
         Circle(x, y + 13.2, 1.2, width=0.35, fill="paper", layer="circuit", key=key),
         Text(x, y + 19, name, 2.6, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
-        *(Text(x, y + 23 + 3.2 * n, part, 2.2, "second", align=Align.MIDDLE, key=key) for n, part in enumerate(said)),
+        *(Text(x, y + 23 + 3.2 * n, part, 2.2, "second", align=Align.MIDDLE, key=key) for n, part in enumerate(lines)),
     ]

@@ -70,7 +70,7 @@ def cell_frame(column: int, row: str = "") -> Poly:
 def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
     corners = ((FIRST_X, BLOCK_TOP), (FRAME_RIGHT, BLOCK_TOP), (FRAME_RIGHT, BLOCK_BOTTOM), (FIRST_X, BLOCK_BOTTOM))
     shapes: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
-    said = (
+    title_cells = (
         ("Job", f"{heading.number}  {heading.client}".strip()),
         ("Title", heading.title),
         ("Sheet", sheet.title),
@@ -83,7 +83,7 @@ def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
         x, width = FIRST_X + cells[n], cells[n + 1] - cells[n]
         if n:
             shapes.append(Line(x, BLOCK_TOP, x, BLOCK_BOTTOM, "second", layer="frame"))
-        what, text = said[n]
+        what, text = title_cells[n]
         shapes.append(Text(x + 1.6, BLOCK_TOP + 2.9, what, 1.8, "third", layer="frame"))
         face = Face.BOLD if n == 2 else Face.WORDS
         for k, (line, size) in enumerate(_fitted(text, width - 3.2)):
@@ -143,13 +143,13 @@ def legend_shapes(circuits: Circuits, page: int, *, north_american: bool) -> lis
 def symbols_used(circuits: Circuits) -> list[tuple[str, str, str]]:
     """The symbols in use: words, and a kind and unit to draw them from."""
     kinds = {device.id: device.kind_id for device in circuits.devices}
-    found: dict[str, tuple[str, str, str]] = {}
+    cells: dict[str, tuple[str, str, str]] = {}
     for rung in circuits.rungs:
         for element in elements_of(rung.path):
             for pole in element.poles[:1]:
                 words = symbol_words(kinds[pole.device], pole.unit)
-                found.setdefault(words, (words, kinds[pole.device], pole.unit))
-    return [found[words] for words in sorted(found)]
+                cells.setdefault(words, (words, kinds[pole.device], pole.unit))
+    return [cells[words] for words in sorted(cells)]
 
 
 def broken(text: str, most: int) -> list[str]:

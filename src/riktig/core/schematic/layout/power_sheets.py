@@ -50,7 +50,7 @@ class _LoadPaths:
 
     @property
     def rungs(self) -> tuple[Rung, ...]:
-        return (self.first, *self.others, *(one for one in (self.neutral, self.earth) if one))
+        return (self.first, *self.others, *(rung for rung in (self.neutral, self.earth) if rung))
 
     @property
     def lines(self) -> int:
@@ -153,16 +153,16 @@ def _filled(
             ends.append(PLAIN_START)
         sheets[at].append((group, ends[at] + LEFT[group.lines]))
         ends[at] += wide
-    sheets = [here for n, here in enumerate(sheets) if here or (incoming and not n)]
+    sheets = [placed for n, placed in enumerate(sheets) if placed or (incoming and not n)]
     kept = memory.memo(Sheet, "power sheet")
 
-    def made(number: int, here: Placed, incoming: list[Rung]) -> Sheet:
+    def made(number: int, placed: Placed, incoming: list[Rung]) -> Sheet:
         """The sheet, made anew only when something on it differs."""
-        names = tuple(dict.fromkeys(titles.get(group.circuit, str(group.circuit)) for group, _ in here))
-        inputs = (feed, names, tuple(incoming), tuple((group.rungs, x) for group, x in here))
-        return kept.get(number, inputs, lambda: _sheet(number, here, incoming, feed, names))
+        names = tuple(dict.fromkeys(titles.get(group.circuit, str(group.circuit)) for group, _ in placed))
+        inputs = (feed, names, tuple(incoming), tuple((group.rungs, x) for group, x in placed))
+        return kept.get(number, inputs, lambda: _sheet(number, placed, incoming, feed, names))
 
-    return [made(before + n + 1, here, [] if n else incoming) for n, here in enumerate(sheets)]
+    return [made(before + n + 1, placed, [] if n else incoming) for n, placed in enumerate(sheets)]
 
 
 def _title(incoming: bool, feed: str, names: tuple[str, ...]) -> str:
@@ -172,7 +172,7 @@ def _title(incoming: bool, feed: str, names: tuple[str, ...]) -> str:
     return f"{loads}: power" + (f", {TITLES[feed]}" if feed in TITLES else "")
 
 
-def _sheet(number: int, here: Placed, incoming: list[Rung], feed: str, titles: tuple[str, ...]) -> Sheet:
+def _sheet(number: int, placed: Placed, incoming: list[Rung], feed: str, titles: tuple[str, ...]) -> Sheet:
     branches = BranchLayout()
     rails: list[LevelLine] = []
     bus_y = BUS_WITH_INCOMER if incoming else BUS_ALONE
@@ -181,7 +181,7 @@ def _sheet(number: int, here: Placed, incoming: list[Rung], feed: str, titles: t
     names = tuple(f"{feed}.L{n}" for n in (1, 2, 3))
     last = INCOMER_X + 2 * LINE_GAP if incoming else FIRST_X + 21
     top = power_top(bus_y)
-    for group, x in here:
+    for group, x in placed:
         _put_group(branches, group, x, top, rails)
         for line, node in enumerate(group.first.start):
             row = names.index(node)
@@ -191,8 +191,8 @@ def _sheet(number: int, here: Placed, incoming: list[Rung], feed: str, titles: t
             last = max(last, at)
     start = INCOMER_X if incoming else FIRST_X + 21
     bus = Bus(names, start, min(last + 8, FRAME_RIGHT - 14), bus_y)
-    circuits = tuple(dict.fromkeys([r.circuit for r in incoming] + [group.circuit for group, _ in here]))
-    shown = (*incoming, *(rung for group, _ in here for rung in group.rungs))
+    circuits = tuple(dict.fromkeys([r.circuit for r in incoming] + [group.circuit for group, _ in placed]))
+    shown = (*incoming, *(rung for group, _ in placed for rung in group.rungs))
     return Sheet(
         number, _title(bool(incoming), feed, titles), SheetKind.POWER, circuits, shown, tuple(branches.seats),
         tuple(branches.wires), tuple(branches.dots), tuple(branches.landings), tuple(rails), bus,

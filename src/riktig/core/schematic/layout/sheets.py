@@ -74,7 +74,7 @@ def _laid_out(circuits: Circuits, memory: Memory) -> Sheets:
     places: dict[ElementId, SheetPlace] = {}
     kept: KeyedCache[dict[ElementId, SheetPlace]] = memory.memo(dict, "places of a sheet")
     for sheet in joined:
-        places.update(kept.get(sheet.number, (sheet.seats,), lambda one=sheet: _places_of(one)))  # type: ignore[misc]
+        places.update(kept.get(sheet.number, (sheet.seats,), lambda shown=sheet: _places_of(shown)))  # type: ignore[misc]
     touched = {
         landing.device: place_at(sheet.number, x, y) for sheet in reversed(joined) for landing, x, y in sheet.landings
     }
@@ -120,16 +120,16 @@ def _control_sheets(circuits: Circuits, before: int, memory: Memory) -> list[She
         taken += GAP_COLUMNS + part.width
     devices = circuits.by_id
 
-    def made(number: int, here: list[_Part]) -> Sheet:
-        named = tuple(titles.get(part.circuit, str(part.circuit)) for part in here)
-        inputs = tuple(one for part in here for one in (part.circuit, *part.rungs, *(p.path for p in part.pieces)))
+    def made(number: int, parts: list[_Part]) -> Sheet:
+        named = tuple(titles.get(part.circuit, str(part.circuit)) for part in parts)
+        inputs = tuple(item for part in parts for item in (part.circuit, *part.rungs, *(p.path for p in part.pieces)))
         return memory.memo(Sheet, "control sheet").get(
-            (number, named, tuple(len(part.pieces) for part in here)),
+            (number, named, tuple(len(part.pieces) for part in parts)),
             inputs,
-            lambda: _control_sheet(number, here, titles, devices),
+            lambda: _control_sheet(number, parts, titles, devices),
         )
 
-    return [made(before + n + 1, here) for n, here in enumerate(sheets)]
+    return [made(before + n + 1, parts) for n, parts in enumerate(sheets)]
 
 
 def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]:
@@ -141,51 +141,51 @@ def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]
     kept: KeyedCache[tuple[RungPiece, ...]] = memory.memo(tuple, "pieces of a rung")
     pieces = [piece for rung in rest for piece in kept.get(rung.id, (rung,), lambda r=rung: split_rung(r))]  # type: ignore[misc]
     parts: list[_Part] = []
-    here: list[RungPiece] = []
+    on_sheet: list[RungPiece] = []
     taken = 0
     for piece in pieces:
-        if here and taken + piece.width > MOST_COLUMNS:
-            parts.append(_Part(circuit, tap if not parts else None, tuple(here), taken))
-            here, taken = [], 0
-        here.append(piece)
+        if on_sheet and taken + piece.width > MOST_COLUMNS:
+            parts.append(_Part(circuit, tap if not parts else None, tuple(on_sheet), taken))
+            on_sheet, taken = [], 0
+        on_sheet.append(piece)
         taken += piece.width
-    if here or tap:
-        parts.append(_Part(circuit, tap if not parts else None, tuple(here), max(taken, 1)))
+    if on_sheet or tap:
+        parts.append(_Part(circuit, tap if not parts else None, tuple(on_sheet), max(taken, 1)))
     return parts
 
 
 def _control_sheet(
-    number: int, here: list[_Part], titles: dict[CircuitId, str], devices: Mapping[DeviceId, Device]
+    number: int, parts: list[_Part], titles: dict[CircuitId, str], devices: Mapping[DeviceId, Device]
 ) -> Sheet:
-    branches = BranchLayout(_loads(here, devices))
+    branches = BranchLayout(_loads(parts, devices))
     rails: list[LevelLine] = []
     captions: list[tuple[float, str, str, str]] = []
-    needed = sum(part.width for part in here) + GAP_COLUMNS * (len(here) - 1)
+    needed = sum(part.width for part in parts) + GAP_COLUMNS * (len(parts) - 1)
     step = min(WIDEST, (FRAME_RIGHT - START_X - 14) / max(needed - 0.35, 1))
     x = START_X
-    for part in here:
+    for part in parts:
         if part.tap:
             _tap(branches, part, x, rails)
         title = titles.get(part.circuit, str(part.circuit))
         for n, piece in enumerate(part.pieces):
             goes_on = n > 0 and part.pieces[n - 1].rung is piece.rung
-            said = "" if goes_on else piece.rung.title.removeprefix(title).removeprefix(": ")
-            captions.append((x, "" if n else title, said, "" if goes_on else piece.rung.id))
+            text = "" if goes_on else piece.rung.title.removeprefix(title).removeprefix(": ")
+            captions.append((x, "" if n else title, text, "" if goes_on else piece.rung.id))
             with_tap = part.tap is not None and piece.start == part.tap.end[0]
             _put_piece(branches, piece, x, step, rails, devices, with_tap=with_tap)
             x += step * piece.width
         if not part.pieces:
             x += step
         x += step * GAP_COLUMNS
-    names = list(dict.fromkeys(titles.get(part.circuit, str(part.circuit)) for part in here))
-    shown = tuple(dict.fromkeys(rung.id for part in here for rung in part.rungs))
-    by_id = {rung.id: rung for part in here for rung in part.rungs}
+    names = list(dict.fromkeys(titles.get(part.circuit, str(part.circuit)) for part in parts))
+    shown = tuple(dict.fromkeys(rung.id for part in parts for rung in part.rungs))
+    by_id = {rung.id: rung for part in parts for rung in part.rungs}
     return Sheet(
         number,
         f"{', '.join(names)}: control",
         SheetKind.CONTROL,
-        tuple(part.circuit for part in here),
-        tuple(by_id[one] for one in shown),
+        tuple(part.circuit for part in parts),
+        tuple(by_id[element_id] for element_id in shown),
         tuple(branches.seats),
         tuple(branches.wires),
         tuple(branches.dots),
@@ -195,11 +195,11 @@ def _control_sheet(
     )
 
 
-def _loads(here: list[_Part], devices: Mapping[DeviceId, Device]) -> set[ElementId]:
+def _loads(parts: list[_Part], devices: Mapping[DeviceId, Device]) -> set[ElementId]:
     """The elements that take the current: they stand in a row above the return."""
     return {
         element.id
-        for part in here
+        for part in parts
         for rung in part.rungs
         for element in elements_of(rung.path)
         if devices[element.device].kind.unit(element.poles[0].unit).behaviour in _LOADS
@@ -246,7 +246,7 @@ def _put_piece(
 def _pin_at(piece: RungPiece, devices: Mapping[DeviceId, Device], *, first: bool) -> PinRef | None:
     """The pin that a piece begins or ends with: the number of a place where a path was cut is that of its net."""
     parts = piece.path.parts if first else piece.path.parts[::-1]
-    leaf = next((found for part in parts if (found := first_leaf(part))), None)
+    leaf = next((leaf_found for part in parts if (leaf_found := first_leaf(part))), None)
     if leaf is None or isinstance(leaf, Landing):
         return PinRef(leaf.device, leaf.pins[0]) if leaf else None
     pole = leaf.poles[0]
@@ -268,9 +268,9 @@ def _with_arrows(sheets: list[Sheet]) -> list[Sheet]:
     arrows: dict[int, list[Arrow]] = {}
     for node, stretches in points.items():
         for (i, _, right, y), (j, left, _, y2) in pairwise(stretches):
-            here, there = place_at(sheets[i].number, right, y), place_at(sheets[j].number, left, y2)
-            arrows.setdefault(i, []).append(Arrow(node, right, y, here, there, True))
-            arrows.setdefault(j, []).append(Arrow(node, left, y2, there, here, False))
+            sheet_place, there = place_at(sheets[i].number, right, y), place_at(sheets[j].number, left, y2)
+            arrows.setdefault(i, []).append(Arrow(node, right, y, sheet_place, there, True))
+            arrows.setdefault(j, []).append(Arrow(node, left, y2, there, sheet_place, False))
     return [replace(sheet, arrows=tuple(arrows[n])) if n in arrows else sheet for n, sheet in enumerate(sheets)]
 
 

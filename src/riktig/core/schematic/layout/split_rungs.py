@@ -53,25 +53,25 @@ def _fits(branch: Branch) -> bool:
 
 
 def _cut(rung: Rung, path: Series, start: str, end: str, names: Iterator[str]) -> Iterator[RungPiece]:
-    here: list[Branch] = []
+    branches: list[Branch] = []
     at = start
     for index, part in enumerate(path.parts):
         last = index == len(path.parts) - 1
-        if _fits(Series((*here, part))):
-            here.append(part)
+        if _fits(Series((*branches, part))):
+            branches.append(part)
             continue
-        if here:
+        if branches:
             to = next(names)
-            yield RungPiece(rung, at, Series(tuple(here)), to)
-            at, here = to, []
+            yield RungPiece(rung, at, Series(tuple(branches)), to)
+            at, branches = to, []
         if _fits(Series((part,))):
-            here = [part]
+            branches = [part]
             continue
         to = end if last else next(names)
         yield from _beside(rung, part, at, to, names)
         at = to
-    if here or not path.parts:
-        yield RungPiece(rung, at, Series(tuple(here)), end)
+    if branches or not path.parts:
+        yield RungPiece(rung, at, Series(tuple(branches)), end)
 
 
 def _beside(rung: Rung, part: Branch, start: str, end: str, names: Iterator[str]) -> Iterator[RungPiece]:
@@ -80,13 +80,13 @@ def _beside(rung: Rung, part: Branch, start: str, end: str, names: Iterator[str]
         yield from _cut(rung, part, start, end, names)
         return
     assert isinstance(part, Parallel), "an element alone always fits"
-    here: list[Branch] = []
-    for one in part.parts:
-        if here and not _fits(_together([*here, one])):
-            yield from _cut(rung, _together(here), start, end, names)
-            here = []
-        here.append(one)
-    yield from _cut(rung, _together(here), start, end, names)
+    branches: list[Branch] = []
+    for piece in part.parts:
+        if branches and not _fits(_together([*branches, piece])):
+            yield from _cut(rung, _together(branches), start, end, names)
+            branches = []
+        branches.append(piece)
+    yield from _cut(rung, _together(branches), start, end, names)
 
 
 def _together(parts: list[Branch]) -> Series:
@@ -101,4 +101,4 @@ def first_leaf(branch: Branch) -> Element | Landing | None:
         case Element() | Landing():
             return branch
         case Series(parts) | Parallel(parts):
-            return next((found for part in parts if (found := first_leaf(part))), None)
+            return next((leaf_found for part in parts if (leaf_found := first_leaf(part))), None)

@@ -204,8 +204,8 @@ def outside_device(circuits: Circuits, circuit: CircuitId) -> Device:
     Raises:
         IndexError: the circuit has no device.
     """
-    mine = [device for device in circuits.devices if device.circuit == circuit]
-    return next((one for one in mine if one.role in LOADS), mine[0])
+    own = [device for device in circuits.devices if device.circuit == circuit]
+    return next((device for device in own if device.role in LOADS), own[0])
 
 
 def elements_of(branch: Branch) -> Iterator[Element]:
@@ -228,4 +228,4 @@ def touched(branch: Branch) -> set[DeviceId]:
         case Landing(device=device):
             return {device}
         case Series(parts) | Parallel(parts):
-            return {one for part in parts for one in touched(part)}
+            return {device_id for part in parts for device_id in touched(part)}

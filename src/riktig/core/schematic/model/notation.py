@@ -95,8 +95,8 @@ def parse_path(text: str, find: Find) -> Series:
         NotationError: an unknown device or unit, or a bracket that does not close.
     """
     tokens: list[tuple[str, int]] = []
-    for found in _TOKEN.finditer(text):
-        tokens.append((found[1] or found[2], found.start(1 if found[1] else 2) + 1))
+    for token in _TOKEN.finditer(text):
+        tokens.append((token[1] or token[2], token.start(1 if token[1] else 2) + 1))
     reader = _Reader(tokens, find, len(text))
     path = reader.series()
     if reader.peek():
@@ -105,22 +105,22 @@ def parse_path(text: str, find: Find) -> Series:
 
 
 def _item(text: str, place: int, find: Find) -> Element | Landing:
-    found = _ITEM.match(text)
-    if found is None:
+    matched = _ITEM.match(text)
+    if matched is None:
         raise NotationError(f"“{text}” is not a device and its unit", place)
     poles: list[tuple[Device, str]] = []
-    for piece in found["body"].split("/"):
-        poles.append(_pole(piece, poles[-1][0] if poles else None, find, place, touch=bool(found["touch"])))
+    for piece in matched["body"].split("/"):
+        poles.append(_pole(piece, poles[-1][0] if poles else None, find, place, touch=bool(matched["touch"])))
     devices = [device for device, _ in poles]
-    if found["touch"]:
+    if matched["touch"]:
         if len({device.id for device in devices}) > 1:
             raise NotationError("a path can touch the pins of one device at a time", place)
         return Landing(devices[0].id, tuple(pin for _, pin in poles))
-    cross = tuple(int(n) - 1 for n in found["cross"] or "")
+    cross = tuple(int(n) - 1 for n in matched["cross"] or "")
     if cross and sorted(cross) != list(range(len(poles))):
-        raise NotationError(f"“^{found['cross']}” does not name each of the {len(poles)} lines once", place)
+        raise NotationError(f"“^{matched['cross']}” does not name each of the {len(poles)} lines once", place)
     first = poles[0]
-    made = tuple(Pole(device.id, unit, bool(found["far"])) for device, unit in poles)
+    made = tuple(Pole(device.id, unit, bool(matched["far"])) for device, unit in poles)
     return Element(ElementId(f"{first[0].id}/{first[1]}"), made, cross)
 
 
@@ -133,7 +133,7 @@ def _pole(piece: str, last: Device | None, find: Find, place: int, *, touch: boo
     if device is None:
         raise NotationError(f"there is no device “{role}”", place)
     kind = device.kind
-    names = [pin.name for pin in kind.pins] if touch else [one.name for one in kind.units]
+    names = [pin.name for pin in kind.pins] if touch else [unit.name for unit in kind.units]
     if not unit:
         if len(names) != 1:
             raise NotationError(f"say which of {', '.join(names) or 'no units'} of “{role}” is meant", place)
@@ -158,9 +158,9 @@ def path_text(branch: Branch, short: Callable[[Device], str], device: Callable[[
                 name = short(device(owner))
                 yield "@" + "/".join(f"{name}:{pin}" for pin in pins)
             case Series(parts):
-                for one in parts:
-                    yield from pieces(one)
+                for branch in parts:
+                    yield from pieces(branch)
             case Parallel(parts):
-                yield "(" + " | ".join(" ".join(pieces(one)) for one in parts) + ")"
+                yield "(" + " | ".join(" ".join(pieces(branch)) for branch in parts) + ")"
 
     return " ".join(pieces(branch))

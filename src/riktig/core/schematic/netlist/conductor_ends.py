@@ -84,7 +84,7 @@ def conductor_ends_of(
             if unit.behaviour is Behaviour.JOINT:
                 for marking in unit.pins:
                     joined[device.pin(marking)] = device.pin(unit.pins[0])
-    found = []
+    conductor_endses = []
     for net in nets.nets:
         if net.inner:
             continue
@@ -93,6 +93,8 @@ def conductor_ends_of(
             device = devices[pin.device]
             if device.kind.pin(pin.marking).clamp is not Clamp.PLUG:
                 by_place[place(device)][joined.get(pin, pin)] = None
-        order = sorted(by_place, key=lambda one: (one != PLATE, one != DOOR))
-        found.append(ConductorEnds(net.id, tuple(EndsInPlace(one, tuple(by_place[one])) for one in order)))
-    return tuple(found)
+        order = sorted(by_place, key=lambda place: (place != PLATE, place != DOOR))
+        conductor_endses.append(
+            ConductorEnds(net.id, tuple(EndsInPlace(place, tuple(by_place[place])) for place in order))
+        )
+    return tuple(conductor_endses)

@@ -52,8 +52,8 @@ class Nets:
 
     def net(self, net_id: PinRef) -> Net | None:
         """The net with that id, which is that of its first pin; None where there is none."""
-        found = self.of_pin.get(net_id)
-        return found if found and found.id == net_id else None
+        net = self.of_pin.get(net_id)
+        return net if net and net.id == net_id else None
 
 
 class _Union:
@@ -312,8 +312,8 @@ def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[Pin
         if not pins:
             continue
         net_class = next(
-            found
-            for found, holds in (
+            net_class
+            for net_class, holds in (
                 (NetClass.EARTH, "PE" in nodes),
                 (NetClass.NEUTRAL, "N" in nodes),
                 (NetClass.EXCEPTED, own in excepted),
@@ -335,12 +335,12 @@ def _kinds_of(circuits: Circuits, root: dict[PinRef, int], names: dict[int, list
         dc |= {root[pin] for name in device.kind.dc_pins if (pin := device.pin(name)) in root}
         if device.kind.can(Can.FOREIGN_SUPPLY):
             foreign |= {root[pin] for name in ("1", "2") if (pin := device.pin(name)) in root}
-    dc |= {one for one, nodes in names.items() if any(node.startswith(("dc.", "limited.")) for node in nodes)}
-    ahead = {one for one, nodes in names.items() if any(node.startswith("in.") for node in nodes)}
-    shared = {one for one, nodes in names.items() if {"N", "PE"} & set(nodes)}
+    dc |= {root for root, nodes in names.items() if any(node.startswith(("dc.", "limited.")) for node in nodes)}
+    ahead = {root for root, nodes in names.items() if any(node.startswith("in.") for node in nodes)}
+    shared = {root for root, nodes in names.items() if {"N", "PE"} & set(nodes)}
     own = {device.circuit for device in circuits.devices if device.kind.can(Can.SUPPLY)}
     tapped = {
-        one for pin, one in root.items() if one in ahead and circuit_of(pin.device) not in own
+        root_of_pin for pin, root_of_pin in root.items() if root_of_pin in ahead and circuit_of(pin.device) not in own
     }  # a job with nothing ahead of its main switch need not look
     excepted = _reach(_switched(circuits, root, Can.MAIN_SWITCH), ahead) - ahead if tapped else set()
     if not (dc - shared or foreign):

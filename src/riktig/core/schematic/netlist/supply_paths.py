@@ -87,9 +87,9 @@ class SupplyPaths:
                 out = device.pin(pin)
                 self._primaries[device.pin(primary)] = Crossing(device.id, unit, device.pin(primary), out)
 
-    def _join(self, one: PinOrNode, other: PinOrNode, cost: float) -> None:
-        self._links[one].append(_Link(cost, other))
-        self._links[other].append(_Link(cost, one))
+    def _join(self, pin_ref: PinOrNode, other: PinOrNode, cost: float) -> None:
+        self._links[pin_ref].append(_Link(cost, other))
+        self._links[other].append(_Link(cost, pin_ref))
 
     def _cross(self, device: Device, unit: str, first: str, last: str, cost: float) -> None:
         a, b = device.pin(first), device.pin(last)
@@ -171,21 +171,21 @@ class SupplyPaths:
         self, start: PinRef, goal: Callable[[PinRef], bool], blocked: frozenset[PinOrNode], most: int = 1
     ) -> list[tuple[PinRef, tuple[Crossing, ...]]]:
         """The nearest pins that are a ``goal``, with what lies between; it goes nowhere that is ``blocked``."""
-        found: list[tuple[PinRef, tuple[Crossing, ...]]] = []
+        paths: list[tuple[PinRef, tuple[Crossing, ...]]] = []
         back: dict[PinOrNode, tuple[PinOrNode | None, Crossing | None]] = {}
         for point, _, before, crossing in self._spread((start,), blocked - {start}):
             back[point] = (before, crossing)
             if isinstance(point, PinRef) and goal(point):
                 crossings = []
-                here: PinOrNode | None = point
-                while here is not None:
-                    here, one = back[here]
-                    if one:
-                        crossings.append(one)
-                found.append((point, _merged(reversed(crossings))))
-                if len(found) >= most:
+                at: PinOrNode | None = point
+                while at is not None:
+                    at, back_crossing = back[at]
+                    if back_crossing:
+                        crossings.append(back_crossing)
+                paths.append((point, _merged(reversed(crossings))))
+                if len(paths) >= most:
                     break
-        return found
+        return paths
 
     def takes(self, pin: PinRef) -> tuple[DeviceId, str] | None:
         """The load that a pin belongs to: its device and unit; None where the pin is no load's."""

@@ -177,19 +177,19 @@ class _Walk:
         begins, back, met = self.paths.back(first)
         asked = (self._step(crossing, asked=True),) if crossing else ()
         ahead = self.paths.on(last, lambda pin: self.paths.takes(pin) is not None, met | {first}, MOST_LOADS)
-        feed = tuple(self._step(one) for one in back)
+        feed = tuple(self._step(crossing) for crossing in back)
         if not ahead:
             self.made.append(Way(why, begins, (*feed, *asked), None))
             return
         pin, between = ahead[0]
-        on = tuple(self._step(one) for one in between)
-        also = tuple(dict.fromkeys(taken[0] for one, _ in ahead if (taken := self.paths.takes(one))))
+        on = tuple(self._step(crossing) for crossing in between)
+        also = tuple(dict.fromkeys(taken[0] for pin_ref, _ in ahead if (taken := self.paths.takes(pin_ref))))
         load = self._load_step(pin)
-        others = tuple(one for one in also if one != load.crossing.device)
+        others = tuple(device_id for device_id in also if device_id != load.crossing.device)
         if load.crossing.leaves == pin and load.crossing.enters != pin:
             source, ahead_of, _ = self.paths.back(load.crossing.enters)
             home = tuple(_turned(step) for step in reversed((*feed, *asked, *on)))
-            steps = (*(self._step(one) for one in ahead_of), load, *home)
+            steps = (*(self._step(crossing) for crossing in ahead_of), load, *home)
             self.made.append(Way(why, source, steps, begins, others))
             return
         finishes, home = self._home(load.crossing)
@@ -201,10 +201,10 @@ class _Walk:
         if begins is None:
             goal = load.crossing.leaves
             loop = self.paths.on(load.crossing.enters, lambda pin: pin == goal, frozenset())
-            closed = tuple(self._step(one) for one in (loop[0][1] if loop else ()))
+            closed = tuple(self._step(crossing) for crossing in (loop[0][1] if loop else ()))
             return Way(why, None, (*closed, _turned(load)), None)
         finishes, home = self._home(load.crossing)
-        return Way(why, begins, (*(self._step(one) for one in back), load, *home), finishes)
+        return Way(why, begins, (*(self._step(crossing) for crossing in back), load, *home), finishes)
 
     def _load_step(self, pin: PinRef, *, asked: bool = False) -> TraceStep:
         taken = self.paths.takes(pin)
@@ -264,14 +264,14 @@ class _Beside:
         if not sides:
             return ()
         pins = [[pin for net in sorted(side) for pin in self._nets.of_pin[net].pins] for side in sides]
-        found: dict[ElementId, tuple[DeviceId, str]] = {}
+        coils: dict[ElementId, tuple[DeviceId, str]] = {}
         for pin in min(pins, key=len):
             owner = pin.device
             for unit in self._paths.devices[owner].kind.units:
                 other = self._paths.elements.get((owner, unit.name))
                 if other and other.id != element.id and self._sides(other) == sides:
-                    found.setdefault(other.id, (owner, unit.name))
-        return tuple(found.values())
+                    coils.setdefault(other.id, (owner, unit.name))
+        return tuple(coils.values())
 
     def _sides(self, element: Element) -> frozenset[frozenset[PinRef]]:
         """The net ids on the one side and on the other of what parts them; empty for anything else."""
@@ -305,7 +305,7 @@ def _rank(device: Device, unit: Unit) -> int:
 def _follows(device: Device, unit: str) -> bool:
     """Whether a contact closes because a coil or an input of its device is fed."""
     return device.kind.unit(unit).behaviour is Behaviour.NO and any(
-        one.behaviour in (Behaviour.COIL, Behaviour.INPUT) for one in device.kind.units
+        unit.behaviour in (Behaviour.COIL, Behaviour.INPUT) for unit in device.kind.units
     )
 
 

@@ -46,8 +46,8 @@ class UnitGraph:
 
     def net(self, device: Device, pin: str) -> PinRef | None:
         """The net of a pin, by its id."""
-        found = self.nets.of_pin.get(device.pin(pin))
-        return found.id if found else None
+        net = self.nets.of_pin.get(device.pin(pin))
+        return net.id if net else None
 
     def is_joint(self, element: Element) -> bool:
         """Whether an element keeps the potential: a terminal."""

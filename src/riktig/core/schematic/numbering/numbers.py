@@ -130,7 +130,7 @@ def _named(
 ) -> Names:
     tag, given_tags = tag_all(circuits, tags, practice, memory)
     devices = circuits.by_id
-    reserved = {one.potential: one.number for one in practice.reserved}
+    reserved = {reserved_number.potential: reserved_number.number for reserved_number in practice.reserved}
     number: dict[PinRef, str] = {}
     counted: list[Net] = []
     numbered: list[Net] = []
@@ -186,7 +186,12 @@ def _name_of(
 
 def _kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> dict[PinRef, str]:
     """Numbers taken back: the largest share of common pins first, the lower number on a tie."""
-    old: dict[PinRef, str] = {pin: one.number for one in given if one.number not in named for pin in one.pins}
+    old: dict[PinRef, str] = {
+        pin: given_number.number
+        for given_number in given
+        if given_number.number not in named
+        for pin in given_number.pins
+    }
     claims: list[tuple[int, int, str, int, Net]] = []
     for place, net in enumerate(nets):
         shares: dict[str, int] = defaultdict(int)
@@ -270,16 +275,18 @@ def _beside(net: Net, circuits: Circuits, nets: Nets, before: dict[PinRef, str])
             ends = [nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
             if net in ends:
                 near += [end for end in ends if end is not None and end.id in before]
-    order = {one.id: place for place, one in enumerate(nets.nets)}
-    own = [one for one in near if circuit_of(one.id.device) == circuit]
-    return before[min(own, key=lambda one: order[one.id]).id] if own else ""
+    order = {net.id: place for place, net in enumerate(nets.nets)}
+    own = [net for net in near if circuit_of(net.id.device) == circuit]
+    return before[min(own, key=lambda net: order[net.id]).id] if own else ""
 
 
 def _marks(
     nets: Iterable[Net], number: dict[PinRef, str], given: tuple[GivenNumber, ...], printed: set[str]
 ) -> dict[PinRef, int]:
     """The ident of each pin within its net: kept while the pin stays; new ones count on, past what is printed."""
-    old = {pin: mark for one in given for pin, mark in zip(one.pins, one.marks, strict=False)}
+    old = {
+        pin: mark for given_number in given for pin, mark in zip(given_number.pins, given_number.marks, strict=False)
+    }
     marks: dict[PinRef, int] = {}
     for net in nets:
         used: set[int] = set()

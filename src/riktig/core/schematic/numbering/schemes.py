@@ -36,7 +36,7 @@ def net_places(circuits: Circuits, nets: Nets, memory: Memory | None = None) -> 
     """
     sheets = lay_out(circuits, memory)
     units = {(d.id, u.name): u.pins for d in circuits.devices for u in d.kind.units}
-    found: dict[PinRef, NetPlace] = {}
+    places: dict[PinRef, NetPlace] = {}
     for number, rung in enumerate(circuits.rungs, 1):
         for element in elements_of(rung.path):
             place = sheets.places.get(element.id)
@@ -44,15 +44,15 @@ def net_places(circuits: Circuits, nets: Nets, memory: Memory | None = None) -> 
                 pins = units[pole.device, pole.unit]
                 for pin in (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1]):
                     net = nets.of_pin[PinRef(pole.device, pin)]
-                    if net.id not in found and place is not None:
-                        found[net.id] = NetPlace(place.sheet, place.column, number)
+                    if net.id not in places and place is not None:
+                        places[net.id] = NetPlace(place.sheet, place.column, number)
         for landing in _landings(rung.path):
             place = sheets.touched.get(landing.device)
             for pin in landing.pins:
-                one = nets.of_pin.get(PinRef(landing.device, pin))
-                if one is not None and one.id not in found and place is not None:
-                    found[one.id] = NetPlace(place.sheet, place.column, number)
-    return found
+                net_here = nets.of_pin.get(PinRef(landing.device, pin))
+                if net_here is not None and net_here.id not in places and place is not None:
+                    places[net_here.id] = NetPlace(place.sheet, place.column, number)
+    return places
 
 
 def _landings(branch: object) -> list[Landing]:
@@ -69,15 +69,15 @@ def pairs_of(circuits: Circuits, nets: Nets) -> dict[PinRef, tuple[PinRef, str]]
 
     A pair is what a card's source of a signal drives between two potentials of its own.
     """
-    found: dict[PinRef, tuple[PinRef, str]] = {}
+    marks: dict[PinRef, tuple[PinRef, str]] = {}
     for device in circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is not Behaviour.SOURCE or unit.symbol != "signal":
                 continue
             first, second = (nets.of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1]))
-            if first and second and not {first.id, second.id} & set(found):
-                found[first.id], found[second.id] = (first.id, "+"), (first.id, "-")
-    return found
+            if first and second and not {first.id, second.id} & set(marks):
+                marks[first.id], marks[second.id] = (first.id, "+"), (first.id, "-")
+    return marks
 
 
 def without_suffix(number: str) -> str:
@@ -134,9 +134,11 @@ class NumberingScheme:
         if scheme is Numbering.BY_SHEET:
             return self._running(str(place.sheet))
         if scheme is Numbering.BY_PLACE:
-            here = f"{place.sheet}.{place.column}"
-            tries = (here, *(here + letter for letter in LEFT_OUT[1:]))
-            return next((one for one in tries if one not in self.taken), "") or self._running(f"{here}.", 1)
+            place_text = f"{place.sheet}.{place.column}"
+            tries = (place_text, *(place_text + letter for letter in LEFT_OUT[1:]))
+            return next((number for number in tries if number not in self.taken), "") or self._running(
+                f"{place_text}.", 1
+            )
         return self._by_scheme(net, place)
 
     def _counted(self, circuit: str) -> str:
@@ -144,9 +146,9 @@ class NumberingScheme:
         step = self._practice.number_step
         number = self.last
         if step and circuit in self._highest:
-            mine = self._highest[circuit]
-            end = -(-mine // step) * step
-            number = next((n for n in range(mine + 1, end + 1) if str(n) not in self.taken), 0)
+            highest = self._highest[circuit]
+            end = -(-highest // step) * step
+            number = next((n for n in range(highest + 1, end + 1) if str(n) not in self.taken), 0)
             if number:
                 self._note(circuit, number)
                 return str(number)

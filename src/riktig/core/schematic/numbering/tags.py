@@ -29,8 +29,8 @@ def tag_all(
         device is drawn, and a letter from the second of a kind in one column on. What is not drawn is
         counted. The terminals of one strip share a tag.
     """
-    own = {one.device for one in given if one.own}
-    known = {one.device: one.tag for one in given}
+    own = {given_tag.device for given_tag in given if given_tag.own}
+    known = {given_tag.device: given_tag.tag for given_tag in given}
     used = set(known.values())
     strips: dict[str, str] = {
         device.strip: known[device.id] for device in circuits.devices if device.strip and device.id in known
@@ -69,11 +69,11 @@ class _Counter:
             return letters
         place = None if device.strip else self._places.get(device.id)
         if place is not None:
-            here = f"{letters}{place.sheet}{place.column}"
-            tries = (here, *(here + letter for letter in LEFT_OUT[1:]))
-            found = next((one for one in tries if one not in self._used), "")
-            if found:
-                return found
+            place_text = f"{letters}{place.sheet}{place.column}"
+            tries = (place_text, *(place_text + letter for letter in LEFT_OUT[1:]))
+            candidate = next((candidate for candidate in tries if candidate not in self._used), "")
+            if candidate:
+                return candidate
         while (tag := f"{letters}{self._next_of[letters]}") in self._used:
             self._next_of[letters] += 1
         return tag
@@ -88,7 +88,7 @@ def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[Devi
     """
     sheets = lay_out(circuits, memory)
     devices = circuits.by_id
-    found: dict[DeviceId, SheetPlace] = {}
+    places: dict[DeviceId, SheetPlace] = {}
     for rung in circuits.rungs:
         for element in elements_of(rung.path):
             place = sheets.places.get(element.id)
@@ -96,9 +96,9 @@ def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[Devi
                 continue
             for pole in element.poles:
                 coil = devices[pole.device].kind.unit(pole.unit).behaviour is Behaviour.COIL
-                if coil or pole.device not in found:
-                    found[pole.device] = place
-    return {**sheets.touched, **found}
+                if coil or pole.device not in places:
+                    places[pole.device] = place
+    return {**sheets.touched, **places}
 
 
 def by_tags(text: str, tags: Mapping[DeviceId, str]) -> str:
@@ -108,4 +108,4 @@ def by_tags(text: str, tags: Mapping[DeviceId, str]) -> str:
         text: The text.
         tags: The tag of every device.
     """
-    return _BRACED.sub(lambda found: tags.get(DeviceId(found[1]), found[1]), text)
+    return _BRACED.sub(lambda matched: tags.get(DeviceId(matched[1]), matched[1]), text)

@@ -13,8 +13,8 @@ __all__ = ["box_sign", "earth_sign", "motor_sign", "symbol_of", "symbol_words"]
 
 def symbol_of(kind_id: str, unit: str, north_american: bool = False) -> Symbol:
     """The symbol of one unit of a kind, by the rulebook."""
-    one = kind(kind_id).unit(unit)
-    return american_symbol(one) if north_american else iec_symbol(one)
+    symbol_unit = kind(kind_id).unit(unit)
+    return american_symbol(symbol_unit) if north_american else iec_symbol(symbol_unit)
 
 
 _WORDS = {
@@ -69,12 +69,12 @@ _BEHAVIOUR_WORDS = {
 @cache
 def symbol_words(kind_id: str, unit: str) -> str:
     """What a symbol says, for the sheet of symbols used."""
-    one = kind(kind_id).unit(unit)
-    said = _WORDS.get(one.symbol, "")
-    base = _BEHAVIOUR_WORDS[one.behaviour.value]
-    if one.symbol in ("push", "turn", "key", "mushroom", "float", "limit", "temperature", "trip", "delay"):
-        return f"{base}, {said}"
-    return said or base
+    symbol_unit = kind(kind_id).unit(unit)
+    text = _WORDS.get(symbol_unit.symbol, "")
+    base = _BEHAVIOUR_WORDS[symbol_unit.behaviour.value]
+    if symbol_unit.symbol in ("push", "turn", "key", "mushroom", "float", "limit", "temperature", "trip", "delay"):
+        return f"{base}, {text}"
+    return text or base
 
 
 def earth_sign(x: float, y: float) -> list[Shape]:
@@ -102,5 +102,5 @@ def box_sign(x: float, y: float, tag: str, words: list[str], key: Key | None, ha
     return [
         Poly(box, width=0.45, closed=True, fill="paper", layer="circuit", key=key),
         Text(x, y + 1.0, tag, 3.0, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
-        *(Text(x, y + 8.4 + 3 * n, one, 2.3, "second", align=Align.MIDDLE, key=key) for n, one in enumerate(words)),
+        *(Text(x, y + 8.4 + 3 * n, line, 2.3, "second", align=Align.MIDDLE, key=key) for n, line in enumerate(words)),
     ]

@@ -37,13 +37,13 @@ class CircuitBuilder:
         """A device on the door with the text of its legend plate."""
         return self.add(role, kind, Zone.DOOR, purpose, legend=legend, colour=colour)
 
-    def lamp(self, name: str, said: str, legend: str, colour: str) -> None:
+    def lamp(self, name: str, purpose: str, legend: str, colour: str) -> None:
         """A lamp ``H.name`` on the door; where all lamps can be tested it has an input of its own for that."""
         if not self.context.lamp_test:
-            self.door(f"H.{name}", "lamp", said, legend, colour=colour)
+            self.door(f"H.{name}", "lamp", purpose, legend, colour=colour)
             return
-        self.door(f"H.{name}", "test_lamp", said, legend, colour=colour)
-        self.rung(f"{name}.test", f"{said}, tested", LAMP_TEST, f"H.{name}:X3-X2", self.context.back)
+        self.door(f"H.{name}", "test_lamp", purpose, legend, colour=colour)
+        self.rung(f"{name}.test", f"{purpose}, tested", LAMP_TEST, f"H.{name}:X3-X2", self.context.back)
 
     def outside(self, role: str, kind: str, purpose: str = "") -> str:
         """A device in the field without terminals of its own."""
@@ -118,10 +118,10 @@ class CircuitBuilder:
         wanted = kind_of(kind).plugs_onto
         if under and not (wanted and self._devices[under].kind.can(wanted)):
             raise ValueError(f"{kind} does not plug under {self._devices[under].kind_id}")
-        said = ", ".join(part for part in (self.name, purpose) if part)
+        text = ", ".join(part for part in (self.name, purpose) if part)
         above = self._devices[under].id if under else None
         group = f"{self.cid}.{strip}" if strip else ""
-        made = Device(DeviceId(f"{self.cid}.{role}"), self.cid, kind, zone, said, group, mark, above, legend)
+        made = Device(DeviceId(f"{self.cid}.{role}"), self.cid, kind, zone, text, group, mark, above, legend)
         self._devices[role] = replace(made, least_a=least_a, colour=colour)
         return role
 

@@ -157,7 +157,7 @@ def circuit_template_of(recipe: Recipe) -> CircuitTemplate:
     Raises:
         KeyError: the book has none.
     """
-    for one in CIRCUIT_TEMPLATES:
-        if one.recipe is recipe:
-            return one
+    for circuit_template in CIRCUIT_TEMPLATES:
+        if circuit_template.recipe is recipe:
+            return circuit_template
     raise KeyError(recipe)

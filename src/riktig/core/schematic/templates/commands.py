@@ -28,17 +28,17 @@ class Floats:
 
 def floats_of(signals: tuple[Signal, ...]) -> Floats:
     """Which field device is which float: by its name, else by its place in the list (stop, start, alarm)."""
-    found: dict[str, Signal] = {}
+    by_use: dict[str, Signal] = {}
     left = list(signals)
     for what in ("alarm", "stop", "start"):
         named = next((s for s in left if any(word in f"{s.name} ".lower() for word in WORDS[what])), None)
         if named:
-            found[what] = named
+            by_use[what] = named
             left.remove(named)
     for what in ("stop", "start", "alarm"):
-        if what not in found and left:
-            found[what] = left.pop(0)
-    return Floats(found.get("stop"), found.get("start"), found.get("alarm"))
+        if what not in by_use and left:
+            by_use[what] = left.pop(0)
+    return Floats(by_use.get("stop"), by_use.get("start"), by_use.get("alarm"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,11 +147,11 @@ def foreign_relay(sk: CircuitBuilder, role: str, name: str) -> str:
 
 
 def lamp(
-    sk: CircuitBuilder, name: str, said: str, legend: str, live: str, contact: str, colour: str, *, role: str = ""
+    sk: CircuitBuilder, name: str, purpose: str, legend: str, live: str, contact: str, colour: str, *, role: str = ""
 ) -> None:
     """A lamp on the door with what lights it."""
-    sk.lamp(name, said, legend, colour)
-    sk.rung(role or name, said, live, f"{contact} H.{name}:X1-X2".strip(), sk.context.back)
+    sk.lamp(name, purpose, legend, colour)
+    sk.rung(role or name, purpose, live, f"{contact} H.{name}:X1-X2".strip(), sk.context.back)
 
 
 def _selector(sk: CircuitBuilder, asked: Asked) -> str:
@@ -173,7 +173,9 @@ def _level(sk: CircuitBuilder, asked: Asked, hold: str) -> str:
     sk.door("S.select", "key_hoa" if asked.key else "selector_hoa", "select", f"{sk.title} HAND – OFF – AUTO")
     kind = "float_nc" if asked.filling else "float_no"
     floats = asked.floats
-    names = [one.name if one else f"{what} float" for one, what in ((floats.stop, "stop"), (floats.start, "start"))]
+    names = [
+        signal.name if signal else f"{what} float" for signal, what in ((floats.stop, "stop"), (floats.start, "start"))
+    ]
     stop = sk.across("B.stop", kind, names[0])
     start = sk.across("B.start", kind, names[1])
     return f"(S.select:13-14 | {stop} ({start} | {hold}) S.select:23-24)"

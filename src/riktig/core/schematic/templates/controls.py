@@ -262,9 +262,15 @@ def controller(
         sk.rung(
             f"in{n}", f"{ADDRESSES[0]}{card}.{point} {signal.name}", DC_DEVICES, f"{field} AI{card}:I{point}-M", DC_BACK
         )
-    for n, one in enumerate(read, len(inputs)):
+    for n, controller_point in enumerate(read, len(inputs)):
         card, point = divmod(n, CARD)
-        sk.rung(f"in{n}", f"{ADDRESSES[0]}{card}.{point} {one.name}", one.node, f"AI{card}:I{point}-M", DC_BACK)
+        sk.rung(
+            f"in{n}",
+            f"{ADDRESSES[0]}{card}.{point} {controller_point.name}",
+            controller_point.node,
+            f"AI{card}:I{point}-M",
+            DC_BACK,
+        )
     for n, (node, name) in enumerate(commands):
         card, point = divmod(n, CARD)
         sk.rung(f"out{n}", f"{ADDRESSES[1]}{card}.{point} {name}", DC_LIVE, f"AQ{card}:L-Q{point}", node)
@@ -276,6 +282,6 @@ def controller(
         )
     for n, (cid, load) in enumerate(driven):
         card, point = divmod(n, 2)
-        said = f"{ADDRESSES[2]}{n} {load.name}, speed"
-        sk.rung(f"ref{n}", said, f"{cid}.ref", f"AO{card}:AO{point}-C{point}", f"{cid}.ref.com")
+        text = f"{ADDRESSES[2]}{n} {load.name}, speed"
+        sk.rung(f"ref{n}", text, f"{cid}.ref", f"AO{card}:AO{point}-C{point}", f"{cid}.ref.com")
     return sk.done()

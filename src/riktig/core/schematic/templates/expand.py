@@ -150,12 +150,12 @@ class _Expansion:
         self._own_rungs(drawn)
         self._blocks(drawn)
         return Circuits(
-            tuple(device for one in drawn for device in one.devices),
-            tuple(rung for one in drawn for rung in one.rungs),
-            tuple(pin for one in drawn for pin in one.earths),
+            tuple(device for drawn_circuit in drawn for device in drawn_circuit.devices),
+            tuple(rung for drawn_circuit in drawn for rung in drawn_circuit.rungs),
+            tuple(pin for drawn_circuit in drawn for pin in drawn_circuit.earths),
             tuple(self.clashes),
             tuple(self.undrawn),
-            tuple((one.circuit.id, self._title(one.circuit)) for one in drawn),
+            tuple((drawn_circuit.circuit.id, self._title(drawn_circuit.circuit)) for drawn_circuit in drawn),
         )
 
     def _reads(self, circuit: Circuit) -> tuple[object, ...]:
@@ -202,8 +202,8 @@ class _Expansion:
 
     def _incomer(self, circuit: Circuit, drawn: list[_Drawn]) -> BuiltCircuit:
         """The incoming supply, with as many bars and blocks as what was drawn asks for."""
-        earths = sum(len(one.earths) for one in drawn)
-        rungs = [rung for one in drawn for rung in one.rungs]
+        earths = sum(len(drawn_circuit.earths) for drawn_circuit in drawn)
+        rungs = [rung for drawn_circuit in drawn for rung in drawn_circuit.rungs]
         neutrals = len({(r.circuit, r.id if r.band is Band.POWER else "") for r in rungs if "N" in r.end})
         ways = any("N" in rung.start and rung.band is Band.POWER for rung in rungs) or any(
             "N" in rung.end and (rung.band is Band.POWER or is_bus(rung.start[0])) for rung in rungs
@@ -249,14 +249,14 @@ class _Expansion:
         whole = load.phases == 3 and load.is_motor
         possible = whole or (circuit.recipe not in THREE_LINES and (self.ground.neutral or load.phases > 1))
         if circuit.recipe in STARTERS and possible:
-            mine = tuple(s for s in self.signals if s.load == load.id)
-            return starter(circuit, load, self.behind, mine, on)
+            signals = tuple(s for s in self.signals if s.load == load.id)
+            return starter(circuit, load, self.behind, signals, on)
         self.undrawn.append(circuit.id)
         return None
 
     def _with_changes(self, circuit: Circuit, made: BuiltCircuit) -> _Drawn:
         devices, rungs, earths = made
-        before = {one for rung in rungs for one in touched(rung.path)}
+        before = {device_id for rung in rungs for device_id in touched(rung.path)}
         mark = max((int(d.mark) for d in devices if d.mark.isdecimal()), default=0)
         for change in circuit.changes:
             done = changed(circuit, change, devices, rungs, mark)
@@ -277,41 +277,49 @@ class _Expansion:
 
     def _own_rungs(self, drawn: list[_Drawn]) -> None:
         """The builder's own rungs: they may go through devices of any circuit."""
-        devices: dict[str, Device] = {device.id: device for one in drawn for device in one.devices}
-        for one in drawn:
+        devices: dict[str, Device] = {device.id: device for drawn_circuit in drawn for device in drawn_circuit.devices}
+        for drawn_circuit in drawn:
 
-            def node(name: str, cid: CircuitId = one.circuit.id) -> str:
+            def node(name: str, cid: CircuitId = drawn_circuit.circuit.id) -> str:
                 return whole_node(name, cid)
 
-            for index in range(len(one.circuit.rungs)):
-                made = own_rung(one.circuit, index, devices, node)
+            for index in range(len(drawn_circuit.circuit.rungs)):
+                made = own_rung(drawn_circuit.circuit, index, devices, node)
                 if isinstance(made, str):
-                    self.clashes.append(Clash(one.circuit.id, made))
+                    self.clashes.append(Clash(drawn_circuit.circuit.id, made))
                 else:
-                    one.rungs = [*one.rungs, made]
+                    drawn_circuit.rungs = [*drawn_circuit.rungs, made]
 
     def _blocks(self, drawn: list[_Drawn]) -> None:
         """Auxiliary blocks on devices whose own contacts do not suffice for what was put in elsewhere."""
         wanted: dict[DeviceId, set[str]] = {}
-        for one in drawn:
-            for change in one.circuit.changes:
+        for drawn_circuit in drawn:
+            for change in drawn_circuit.circuit.changes:
                 _note(change, wanted)
         if not wanted:
             return
-        for one in drawn:
-            one.devices = [
-                _blocked(device, wanted[device.id]) if device.id in wanted else device for device in one.devices
+        for drawn_circuit in drawn:
+            drawn_circuit.devices = [
+                _blocked(device, wanted[device.id]) if device.id in wanted else device
+                for device in drawn_circuit.devices
             ]
-        units = {(device.id, unit.name) for one in drawn for device in one.devices for unit in device.kind.units}
-        for one in drawn:
-            for index, rung in enumerate(one.rungs):
+        units = {
+            (device.id, unit.name)
+            for drawn_circuit in drawn
+            for device in drawn_circuit.devices
+            for unit in device.kind.units
+        }
+        for drawn_circuit in drawn:
+            for index, rung in enumerate(drawn_circuit.rungs):
                 lost = [e for e in elements_of(rung.path) if any((p.device, p.unit) not in units for p in e.poles)]
                 for element in lost:
-                    made_by = next((c for c in one.circuit.changes if c.to.replace(":", "/") == element.id), None)
+                    made_by = next(
+                        (c for c in drawn_circuit.circuit.changes if c.to.replace(":", "/") == element.id), None
+                    )
                     text = f"{element.id} is in “{rung.title}”, but there is no such contact any more"
-                    self.clashes.append(Clash(one.circuit.id, text, made_by))
+                    self.clashes.append(Clash(drawn_circuit.circuit.id, text, made_by))
                     rung = replace(rung, path=without(rung.path, element.id))
-                one.rungs = [*one.rungs[:index], rung, *one.rungs[index + 1 :]]
+                drawn_circuit.rungs = [*drawn_circuit.rungs[:index], rung, *drawn_circuit.rungs[index + 1 :]]
 
 
 def _note(change: Change, wanted: dict[DeviceId, set[str]]) -> None:

@@ -51,16 +51,18 @@ def job_supply_context(
 def controller_points(circuits: tuple[Circuit, ...], loads: tuple[Load, ...]) -> list[ControllerPoint]:
     """The points of the controller that circuits end at: what says that a contactor is in, the lamp of a screen."""
     names = {load.id: load.name for load in loads}
-    found: list[ControllerPoint] = []
+    points: list[ControllerPoint] = []
     for circuit in circuits:
         if circuit.recipe in WITH_STATUS and circuit.param("status to the controller", "no") == "yes":
             name = names.get(circuit.load, "") if circuit.load else ""
-            found.append(ControllerPoint(f"{circuit.id}.status", f"{name} runs", True))
+            points.append(ControllerPoint(f"{circuit.id}.status", f"{name} runs", True))
             if circuit.recipe is Recipe.REVERSING:
-                found.append(ControllerPoint(f"{circuit.id}.status2", f"{name} runs back", True))
+                points.append(ControllerPoint(f"{circuit.id}.status2", f"{name} runs back", True))
         elif circuit.recipe is Recipe.SCREEN and circuit.param("door lamp", "healthy") != "none":
-            found.append(ControllerPoint(f"{circuit.id}.lamp", f"panel {circuit.param('door lamp', 'healthy')}", False))
-    return found
+            points.append(
+                ControllerPoint(f"{circuit.id}.lamp", f"panel {circuit.param('door lamp', 'healthy')}", False)
+            )
+    return points
 
 
 def all_circuits(

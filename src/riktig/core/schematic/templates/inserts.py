@@ -118,8 +118,8 @@ def without(path: Series, element: ElementId) -> Series:
     """The path without an element; what stands in the field takes its two terminals along."""
     owner = next(e.device for e in elements_of(path) if e.id == element)
     left: Branch | None = path
-    for one in [e for e in elements_of(path) if e.id == element or _is_end_of(e.device, owner)]:
-        left = _swap(left, one.id, lambda at: None) if left else None
+    for element_here in [e for e in elements_of(path) if e.id == element or _is_end_of(e.device, owner)]:
+        left = _swap(left, element_here.id, lambda at: None) if left else None
     return left if isinstance(left, Series) else Series((left,) if left else ())
 
 
@@ -158,9 +158,9 @@ def _inserted(
     did = DeviceId(f"{circuit.id}.{role}")
     legend = change.text if zone is Zone.DOOR else ""
     device = Device(did, circuit.id, kind, zone, change.text, legend=legend)
-    one = Element(ElementId(f"{did}/{unit}"), (Pole(did, unit),))
+    element = Element(ElementId(f"{did}/{unit}"), (Pole(did, unit),))
     if zone is not Zone.FIELD:
-        return devices, [device], one
+        return devices, [device], element
     first = mark + 2 * change.number - 1
     ends = [
         Device(DeviceId(f"{did}.X{end}"), circuit.id, "terminal", Zone.PLATE, change.text, f"{circuit.id}.X",
@@ -168,7 +168,7 @@ def _inserted(
         for n, end in enumerate("ab")
     ]  # fmt: skip
     joints = [Element(ElementId(f"{end.id}/i-f"), (Pole(end.id, "i-f", flipped=n > 0),)) for n, end in enumerate(ends)]
-    return devices, [*ends, device], Series((joints[0], one, joints[1]))
+    return devices, [*ends, device], Series((joints[0], element, joints[1]))
 
 
 def _contact(change: Change, devices: list[Device]) -> tuple[list[Device], list[Device], Branch] | None:
@@ -177,16 +177,16 @@ def _contact(change: Change, devices: list[Device]) -> tuple[list[Device], list[
     A device of another circuit gets its block in ``with_blocks``: each circuit changes only its own.
     """
     did, unit = read_contact(change.to)
-    one = Element(ElementId(f"{did}/{unit}"), (Pole(did, unit),))
-    return [with_unit(d, unit) if d.id == did else d for d in devices], [], one
+    element = Element(ElementId(f"{did}/{unit}"), (Pole(did, unit),))
+    return [with_unit(d, unit) if d.id == did else d for d in devices], [], element
 
 
 def with_unit(device: Device, unit: str) -> Device:
     """The device with an auxiliary block where only that has the unit."""
-    if any(one.name == unit for one in device.kind.units):
+    if any(known_unit.name == unit for known_unit in device.kind.units):
         return device
     blocked = with_aux_block(device.kind)
-    if blocked and any(one.name == unit for one in blocked.units):
+    if blocked and any(known_unit.name == unit for known_unit in blocked.units):
         return replace(device, kind_id=blocked.id)
     return device
 
@@ -199,14 +199,14 @@ def _swap(branch: Branch, target: ElementId, act: Callable[[Element], Branch | N
         case Landing():
             return branch
         case Series(parts) | Parallel(parts):
-            new = [one for part in parts if (one := _swap(part, target, act)) is not None]
+            new = [kept for part in parts if (kept := _swap(part, target, act)) is not None]
             if not new:
                 return None
             if isinstance(branch, Parallel):
                 return Parallel(tuple(new)) if len(new) > 1 else new[0]
             flat: list[Branch] = []
-            for one in new:
-                flat += one.parts if isinstance(one, Series) else (one,)
+            for swapped in new:
+                flat += swapped.parts if isinstance(swapped, Series) else (swapped,)
             return Series(tuple(flat))
 
 
@@ -240,7 +240,7 @@ def read_rung(cid: CircuitId, own: OwnRung, devices: dict[str, Device], nodes: C
         NotationError: its path cannot be read, or its ends have other lines than its path.
     """
     path = parse_path(own.path, lambda role: devices.get(f"{cid}.{role}") or devices.get(role))
-    ends = [tuple(nodes(one) for one in end.split("/")) if end else () for end in (own.start, own.end)]
+    ends = [tuple(nodes(node) for node in end.split("/")) if end else () for end in (own.start, own.end)]
     lines = lines_of_path(path)
     for end in ends:
         if end and path.parts and len(end) != lines:
@@ -251,7 +251,7 @@ def read_rung(cid: CircuitId, own: OwnRung, devices: dict[str, Device], nodes: C
 
 def still_used(before: set[DeviceId], devices: list[Device], rungs: list[Rung]) -> list[Device]:
     """Without the devices whose every element was taken out: of the recipe's own (``before``) and of changes."""
-    used = {one for rung in rungs for one in touched(rung.path)}
+    used = {device_id for rung in rungs for device_id in touched(rung.path)}
 
     def stays(device: Device) -> bool:
         put_in = any(word.startswith("x") for word in device.role.split("."))

@@ -23,8 +23,8 @@ def lines_of(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> tup
     def put(load: Load, line: int) -> None:
         on = (line,) if load.phases == 1 else (line, (line + 1) % 3)
         placed[load.id] = on
-        for one in on:
-            carried[one] += _amps(load, supply)
+        for way in on:
+            carried[way] += _amps(load, supply)
 
     single = [load for load in loads if load.phases < 3]
     for load in single:
@@ -32,7 +32,7 @@ def lines_of(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> tup
             put(load, load.phase - 1)
     free = [load for load in single if not load.phase]
     if practice.way_order is WayOrder.EVEN:
-        for load in sorted(free, key=lambda one: (-_amps(one, supply), one.id)):
+        for load in sorted(free, key=lambda load: (-_amps(load, supply), load.id)):
             put(load, min(range(3), key=lambda n: (carried[n], n)))
     else:
         for turn, load in enumerate(free):

@@ -263,8 +263,8 @@ class _Starter:
             runs = {Start.STAR_DELTA: "KD:43-44", Start.SOFT: "U:13-14"}.get(load.start, "K:43-44")
             if load.start is Start.DRIVE and self.controlled:
                 runs = "K:21-24"
-            said = "runs in triangle" if load.start is Start.STAR_DELTA else "runs"
-            lamp(sk, "run", said, f"{sk.title} RUNS", live, runs, "green", role="lamp")
+            text = "runs in triangle" if load.start is Start.STAR_DELTA else "runs"
+            lamp(sk, "run", text, f"{sk.title} RUNS", live, runs, "green", role="lamp")
 
     def _both_ways(self, live: str) -> None:
         """Both coils: each behind the other's opening contact, each hold re-joining ahead of it."""
@@ -283,8 +283,8 @@ class _Starter:
         path_text = self._ordered(let, f"{stop}:1-2", f"({' | '.join(branches)})")
         sk.rung("run", "both ways, interlocked", live, path_text, self.context.back)
         if load.run_lamp:
-            for lit, said, legend, contact, rung in lamps:
-                lamp(sk, lit, said, legend, live, contact, "green", role=rung)
+            for lit, purpose, legend, contact, rung in lamps:
+                lamp(sk, lit, purpose, legend, live, contact, "green", role=rung)
 
     def _status(self) -> None:
         """A contact of each contactor to the controller: in means on, whatever the lamp says."""

@@ -77,7 +77,7 @@ class Chips(QWidget):
 
     def _edit(self, key: str) -> None:
         """The line “Use … instead, because …” for a value that may be changed."""
-        value = next((one for one in self._values if one.key == key and one.settable), None)
+        value = next((own_value for own_value in self._values if own_value.key == key and own_value.settable), None)
         if self._editor is not None:
             self._editor.hide()
             self._editor.deleteLater()

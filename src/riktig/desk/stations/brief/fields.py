@@ -89,8 +89,8 @@ class ChoiceField(QComboBox):
 
     def show_value(self, value: object) -> None:
         """Shows the value of now."""
-        for index, (_, one) in enumerate(self.choices):
-            if one == value and type(one) is type(value):
+        for index, (_, choice) in enumerate(self.choices):
+            if choice == value and type(choice) is type(value):
                 self.setCurrentIndex(index)
 
 

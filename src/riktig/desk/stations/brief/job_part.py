@@ -202,11 +202,11 @@ class SourcesPart(_Listed):
 
     def values(self, job: Job) -> dict[str, object]:
         """The fields of each."""
-        found: dict[str, object] = {"asked": job.sources_asked or bool(job.sources)}
+        values: dict[str, object] = {"asked": job.sources_asked or bool(job.sources)}
         for source in job.sources:
             for key in ("name", "voltage_v", "comes_from"):
-                found[f"{source.id}.{key}"] = getattr(source, key)
-        return found
+                values[f"{source.id}.{key}"] = getattr(source, key)
+        return values
 
     def sentences(self, job: Job) -> list[QWidget]:
         """One sentence a supply."""
@@ -266,7 +266,9 @@ class SignalsPart(_Listed):
         self.name = Answer("Field device", "", lambda text: True, 170)
         self.name.setPlaceholderText("start float")
         self.place = Answer("Its place", "", lambda text: True, 130)
-        self.wetting = ChoiceField("What feeds it", [(one.value, one) for one in Wetting], lambda value: None)
+        self.wetting = ChoiceField(
+            "What feeds it", [(wetting.value, wetting) for wetting in Wetting], lambda value: None
+        )
         add = QPushButton("Add the device")
         add.clicked.connect(self.add)
         for field in (self.name, self.place):

@@ -25,17 +25,17 @@ class ListPart(QWidget):
     taken = Signal(object)
     closed = Signal()
 
-    def __init__(self, found: LoadList) -> None:
+    def __init__(self, load_list: LoadList) -> None:
         super().__init__()
         self.setObjectName("card")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.found = found
+        self.found = load_list
         layout = QVBoxLayout(self)
         layout.setContentsMargins(10, 8, 10, 8)
         layout.setSpacing(6)
-        count = len(found.rows)
+        count = len(load_list.rows)
         layout.addWidget(
-            plain_label(f"{found.grid.name}: {count} row{'' if count == 1 else 's'}. {' '.join(found.notes)}")
+            plain_label(f"{load_list.grid.name}: {count} row{'' if count == 1 else 's'}. {' '.join(load_list.notes)}")
         )
         self._doubt = plain_label("", "judgement", wraps=True)
         layout.addWidget(self._doubt)
@@ -51,14 +51,14 @@ class ListPart(QWidget):
         self._say()
 
     def _table(self) -> QTableWidget:
-        found = self.found
-        table = QTableWidget(min(len(found.rows), SHOWN_ROWS) + 1, len(found.columns))
+        load_list = self.found
+        table = QTableWidget(min(len(load_list.rows), SHOWN_ROWS) + 1, len(load_list.columns))
         table.setAccessibleName("What the columns mean")
-        table.setHorizontalHeaderLabels([column.heading or "(no heading)" for column in found.columns])
+        table.setHorizontalHeaderLabels([column.heading or "(no heading)" for column in load_list.columns])
         table.verticalHeader().hide()
         table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         options = [("not known", ""), ("left out", LEFT_OUT), *((name.replace("_", " "), name) for name in COLUMNS)]
-        for index, column in enumerate(found.columns):
+        for index, column in enumerate(load_list.columns):
             pick = QComboBox()
             pick.setAccessibleName(f"Meaning of the column {column.heading}")
             for text, value in options:
@@ -66,7 +66,7 @@ class ListPart(QWidget):
             pick.setCurrentIndex([value for _, value in options].index(column.meaning))
             pick.activated.connect(lambda at, i=index: self._decide(i, options[at][1]))
             table.setCellWidget(0, index, pick)
-            for row, cells in enumerate(found.rows[:SHOWN_ROWS], 1):
+            for row, cells in enumerate(load_list.rows[:SHOWN_ROWS], 1):
                 text = cells.cells[index] if index < len(cells.cells) else ""
                 table.setItem(row, index, QTableWidgetItem(text))
         table.resizeColumnsToContents()
@@ -82,6 +82,6 @@ class ListPart(QWidget):
     def _say(self) -> None:
         guessed = [f"“{c.heading}” is taken as {c.meaning.replace('_', ' ')}" for c in self.found.doubtful if c.meaning]
         unknown = [f"“{c.heading}” is not known" for c in self.found.doubtful if not c.meaning]
-        said = "; ".join([*guessed, *unknown])
-        self._doubt.setText(f"Look at it: {said}." if said else "")
-        self._doubt.setVisible(bool(said))
+        text = "; ".join([*guessed, *unknown])
+        self._doubt.setText(f"Look at it: {text}." if text else "")
+        self._doubt.setVisible(bool(text))

@@ -146,7 +146,7 @@ class LoadPart(BriefPart):
         return self.session.job.load(self.load_id)
 
     def _number(self) -> int:
-        return next(n for n, one in enumerate(self.session.job.loads, 1) if one.id == self.load_id)
+        return next(n for n, own_load in enumerate(self.session.job.loads, 1) if own_load.id == self.load_id)
 
     def _change(self, name: str) -> Change:
         return lambda value: ChangeLoad(self.load_id, cast(ChangedLoadFields, {name: value}))
@@ -246,7 +246,7 @@ class LoadPart(BriefPart):
         if load.phases < 3:
             parts += ["It sits on", self.pick("phase", f"Line {of}", LINES, change("phase")), "."]
         if load.phases == 1:
-            ways = [one for one in self.session.job.loads if one.phases == 1 and one.id != load.id]
+            ways = [way for way in self.session.job.loads if way.phases == 1 and way.id != load.id]
             neutrals: list[tuple[str, object]] = [("is its own", None)]
             neutrals += [(f"is that of the {way.name}", way.id) for way in ways]
             parts += ["Its neutral", self.pick("neutral_of", f"Neutral {of}", neutrals, change("neutral_of")), "."]
@@ -296,13 +296,13 @@ def instead_of(alternatives: tuple[Alternative, ...], do: Any) -> QWidget:
     flow = FlowLayout(row, gap=6, lead=5)
     if alternatives:
         flow.addWidget(plain_label("Instead:", "second"))
-    for number, one in enumerate(alternatives, 1):
-        button = QPushButton(f"{number}  {one.words}: {one.cost}")
+    for number, alternative in enumerate(alternatives, 1):
+        button = QPushButton(f"{number}  {alternative.words}: {alternative.cost}")
         button.setFont(words_font(9.5))
         button.setObjectName("instead")
         button.setToolTip(f"Take it: Alt+{number}")
-        button.setAccessibleName(f"Instead {one.words}, {one.cost}")
-        button.clicked.connect(lambda _=False, chosen=one: do(chosen))
+        button.setAccessibleName(f"Instead {alternative.words}, {alternative.cost}")
+        button.clicked.connect(lambda _=False, chosen=alternative: do(chosen))
         flow.addWidget(button)
     return row
 

@@ -41,8 +41,8 @@ class NamesPart(BriefPart):
         self._scheme = self._of_scheme()
         self._example = plain_label("", "quiet", wraps=True)
         self._letters = self._of_letters()
-        for one in (self._scheme, self._example, self._letters):
-            self.body.addWidget(one)
+        for widget in (self._scheme, self._example, self._letters):
+            self.body.addWidget(widget)
 
     def _ranges(self) -> QWidget:
         def whole(field: str) -> Change:
@@ -83,7 +83,7 @@ class NamesPart(BriefPart):
 
     def _reserve(self, node: str) -> Change:
         def change(text: str) -> Edit:
-            kept = tuple(one for one in self.session.job.practice.reserved if one.potential != node)
+            kept = tuple(reserved for reserved in self.session.job.practice.reserved if reserved.potential != node)
             return SetPractice({"reserved": (*kept, ReservedNumber(node, text)) if text else kept})
 
         return change
@@ -100,13 +100,13 @@ class NamesPart(BriefPart):
     def values(self, job: Job) -> dict[str, object]:
         """What is kept now."""
         practice = job.practice
-        found: dict[str, object] = {
+        values: dict[str, object] = {
             "reserved_numbers": practice.reserved_numbers,
             "number_step": practice.number_step,
             "scheme": practice.scheme,
         }
-        found |= {f"reserved.{one.potential}": one.number for one in practice.reserved}
-        return found | {f"letters.{house_letter.of}": house_letter.letters for house_letter in practice.house_letters}
+        values |= {f"reserved.{reserved.potential}": reserved.number for reserved in practice.reserved}
+        return values | {f"letters.{house_letter.of}": house_letter.letters for house_letter in practice.house_letters}
 
     def fill(self) -> None:
         """Shows what is kept, and what the house's scheme would give here."""
@@ -124,8 +124,8 @@ class NamesPart(BriefPart):
         nets = plan.get(NETS)
         names = name_all(plan.get(CIRCUITS), nets, replace(job.practice), job.tags, (), 0)
         counted = [given_number.number for given_number in names.given_numbers]
-        said = ", ".join(counted[:SHOWN])
+        text = ", ".join(counted[:SHOWN])
         twice = len(counted) - len(set(counted))
         if twice:
-            return f"Here it gives {said} …: {twice} of {len(counted)} potentials would share a number. Add {{count}}."
-        return f"Here it gives {said} …, each once." if said else "Nothing is numbered yet."
+            return f"Here it gives {text} …: {twice} of {len(counted)} potentials would share a number. Add {{count}}."
+        return f"Here it gives {text} …, each once." if text else "Nothing is numbered yet."

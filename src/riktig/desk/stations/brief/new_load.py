@@ -38,10 +38,14 @@ class NewLoad(BriefPart):
         self.power = answer("Its power", "4 kW", 78)
         self.place = answer("Where it is", "wash bay", 120)
         self.cable = answer("Its cable in m", "10", 50)
-        self.kind = ChoiceField("What it is", [(one.value, one) for one in LoadKind], self._kind_chosen)
+        self.kind = ChoiceField(
+            "What it is", [(load_kind.value, load_kind) for load_kind in LoadKind], self._kind_chosen
+        )
         self.phases = ChoiceField("Its lines", PHASES, lambda value: None)
-        self.start = ChoiceField("How it is started", [(one.value, one) for one in Start], lambda value: None)
-        self.command = ChoiceField("How it is commanded", [(one.value, one) for one in Command], lambda value: None)
+        self.start = ChoiceField("How it is started", [(start.value, start) for start in Start], lambda value: None)
+        self.command = ChoiceField(
+            "How it is commanded", [(command.value, command) for command in Command], lambda value: None
+        )
         self.button = QPushButton("Add the load")
         self.button.setObjectName("main")
         self.button.clicked.connect(self.add)
@@ -147,10 +151,10 @@ class NewLoad(BriefPart):
         self._said.show()
 
     def _show(self, grid: Grid) -> None:
-        found = recognise(grid)
+        load_list = recognise(grid)
         self._said.hide()
         self._close()
-        self._list = ListPart(found)
+        self._list = ListPart(load_list)
         self._list.taken.connect(self._take)
         self._list.closed.connect(self._close)
         self.body.addWidget(self._list)
@@ -161,15 +165,15 @@ class NewLoad(BriefPart):
         """The list that is being looked at."""
         return self._list
 
-    def _take(self, found: LoadList) -> None:
+    def _take(self, load_list: LoadList) -> None:
         try:
-            rows = loads_of(found)
+            rows = loads_of(load_list)
         except RiktigError as error:
             self._refuse(error)
             return
         count = f"{len(rows)} load{'' if len(rows) == 1 else 's'}"
-        if self.edit(f"take in {count} from {found.grid.name}", AddLoads(new_loads(rows))):
-            self.session.say(f"{count} taken in from {found.grid.name}.")
+        if self.edit(f"take in {count} from {load_list.grid.name}", AddLoads(new_loads(rows))):
+            self.session.say(f"{count} taken in from {load_list.grid.name}.")
             self._close()
             self.added.emit()
 

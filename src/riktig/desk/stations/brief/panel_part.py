@@ -58,9 +58,9 @@ class EnclosurePart(BriefPart):
         ]
 
         def side(key: str, name: str) -> QWidget:
-            return self.pick(key, name, [(f"at the {one.value}", one) for one in EntrySide], _box(key))
+            return self.pick(key, name, [(f"at the {side.value}", side) for side in EntrySide], _box(key))
 
-        hinges: list[tuple[str, object]] = [(f"on the {one.value}", one) for one in HingeSide]
+        hinges: list[tuple[str, object]] = [(f"on the {side.value}", side) for side in HingeSide]
         self.body.addWidget(
             sentence(
                 "A box of",
@@ -94,8 +94,8 @@ class EnclosurePart(BriefPart):
     def values(self, job: Job) -> dict[str, object]:
         """The box's fields."""
         box = job.enclosure
-        found: dict[str, object] = {key: getattr(box, key) for key in self.fields if key != "size"}
-        return found | {"size": (box.width, box.height, box.depth)}
+        values: dict[str, object] = {key: getattr(box, key) for key in self.fields if key != "size"}
+        return values | {"size": (box.width, box.height, box.depth)}
 
 
 class PanelPart(BriefPart):
@@ -131,19 +131,19 @@ class PanelPart(BriefPart):
         self.chips["Supply side"].show_values((*proposal.incoming.values, *proposal.shared))
         self.chips["Control"].show_values(proposal.control.values)
         self.chips["Heat and room"].show_values(proposal.heat.values)
-        found = control_alternatives(self.session.job, proposal) if self.session.job.loads else ()
-        if found != self._alternatives or self._instead is None:
-            self._alternatives = found
+        alternatives = control_alternatives(self.session.job, proposal) if self.session.job.loads else ()
+        if alternatives != self._alternatives or self._instead is None:
+            self._alternatives = alternatives
             if self._instead is not None:
                 self._instead_room.removeWidget(self._instead)
                 self._instead.hide()
                 self._instead.deleteLater()
-            self._instead = instead_of(found, self.take)
+            self._instead = instead_of(alternatives, self.take)
             self._instead_room.addWidget(self._instead)
         plate = evaluation.get(NAMEPLATE)  # not LABELS, which waits for the wires
-        said = [f"{f.name} {f.value}" for f in plate if f.value]
+        texts = [f"{f.name} {f.value}" for f in plate if f.value]
         missing = [f.name.lower() for f in plate if f.required and not f.value]
-        text = "The nameplate says so far: " + "; ".join(said) + "."
+        text = "The nameplate says so far: " + "; ".join(texts) + "."
         self._plate.setText(text + (f" Still missing: {', '.join(missing)}." if missing else ""))
 
     def take(self, alternative: Alternative) -> None:
@@ -248,10 +248,10 @@ class PracticePart(BriefPart):
     def values(self, job: Job) -> dict[str, object]:
         """Every choice of now."""
         practice = job.practice
-        found: dict[str, object] = {f"practice.{c.field}": getattr(practice, c.field) for c in CHOICES}
-        found |= {key: getattr(practice, key) for key in self.fields if hasattr(practice, key)}
-        found |= {f"colour.{n}": name for n, name in enumerate(practice.house_colours)}
-        return found | {"spare": practice.spare_share * 100}
+        values: dict[str, object] = {f"practice.{c.field}": getattr(practice, c.field) for c in CHOICES}
+        values |= {key: getattr(practice, key) for key in self.fields if hasattr(practice, key)}
+        values |= {f"colour.{n}": name for n, name in enumerate(practice.house_colours)}
+        return values | {"spare": practice.spare_share * 100}
 
     def fill(self) -> None:
         """Shows the choices of now, and which differ from Riktig's defaults."""

@@ -83,7 +83,7 @@ class BriefPart(QWidget):
 
     def pick_of(self, key: str, name: str, kind: type[Enum], change: Change) -> ChoiceField:
         """An answer out of an enumeration, in its own words."""
-        return self.pick(key, name, [(str(one.value), one) for one in kind], change)
+        return self.pick(key, name, [(str(choice.value), choice) for choice in kind], change)
 
     def _chosen(self, name: str, change: Change, value: object) -> None:
         self.edit(name, change(value))

@@ -146,7 +146,7 @@ class BuildStation(Station):
         if self.key not in keys:
             first = next((s for s in progress.states if not s.complete), None)
             self.key = first.wire.key if first else (keys[0] if keys else WireId(""))
-        stale = {one.subject for one in progress.stale}
+        stale = {tick.subject for tick in progress.stale}
         self.list.blockSignals(True)
         self.list.clear()
         for state in progress.states:
@@ -161,7 +161,7 @@ class BuildStation(Station):
                 self.list.setCurrentItem(item)
         self.list.blockSignals(False)
         self._show()
-        lines = [f"{one.name}: {one.what} no longer counts, {one.why}." for one in progress.stale]
+        lines = [f"{tick.name}: {tick.what} no longer counts, {tick.why}." for tick in progress.stale]
         self.stale_words.setText("\n".join(lines))
         self.stale_area.setVisible(bool(lines))
 
@@ -224,8 +224,8 @@ class BuildStation(Station):
     def _scanned(self) -> None:
         text = self.scan.text().strip()
         states = self.session.progress.states
-        found = [s for s in states if s.wire.number == text]
-        todo = [s for s in found if not s.complete] or found
+        wire_states = [s for s in states if s.wire.number == text]
+        todo = [s for s in wire_states if not s.complete] or wire_states
         self.scan.clear()
         if not todo:
             self.session.say(f"No wire carries the number “{text}”.", wrong=True)

@@ -30,29 +30,31 @@ class BehaviourPage(QWidget):
         column.addWidget(self.title)
         column.addWidget(self.steps, 1)
 
-    def show_behaviour(self, found: ScriptOutcome | None, tags: dict[DeviceId, str]) -> None:
+    def show_behaviour(self, outcome: ScriptOutcome | None, tags: dict[DeviceId, str]) -> None:
         """Shows the steps; None where the recipe promises nothing."""
-        self._found = found
-        self.watch.setEnabled(found is not None and not found.broken)
-        if found is None:
+        self._found = outcome
+        self.watch.setEnabled(outcome is not None and not outcome.broken)
+        if outcome is None:
             self.title.setText("This circuit has no behaviour of its own to try.")
             self.steps.show_steps(())
             return
 
         def tagged(parts: tuple[str, ...], between: str) -> str:
-            return between.join(with_tags(part, found.circuit, tags) for part in parts)
+            return between.join(with_tags(part, outcome.circuit, tags) for part in parts)
 
-        if found.broken:
-            self.title.setText(f"{found.title}: its steps cannot be done. {tagged((found.broken,), '')}")
+        if outcome.broken:
+            self.title.setText(f"{outcome.title}: its steps cannot be done. {tagged((outcome.broken,), '')}")
         else:
-            failed = sum(not step.passed for step in found.steps)
-            verdict = f"{failed} of {len(found.steps)} steps go otherwise" if failed else "everything is as it must be"
-            self.title.setText(f"{found.title}, tried on the circuit as it is drawn now: {verdict}.")
+            failed = sum(not step.passed for step in outcome.steps)
+            verdict = (
+                f"{failed} of {len(outcome.steps)} steps go otherwise" if failed else "everything is as it must be"
+            )
+            self.title.setText(f"{outcome.title}, tried on the circuit as it is drawn now: {verdict}.")
         self.steps.show_steps(
             [
                 StepRow(
                     tagged((step.done,), ""), tagged(step.expected, ", "), tagged(step.otherwise, "; "), n, step.passed
                 )
-                for n, step in enumerate(found.steps, 1)
+                for n, step in enumerate(outcome.steps, 1)
             ]
         )

@@ -39,7 +39,7 @@ class RecipeChooser(QWidget):
         column.addWidget(words)
         body = QWidget()
         self._flow = FlowLayout(body, gap=10, lead=10)
-        for entry in sorted(CIRCUIT_TEMPLATES, key=lambda one: one.make is None):
+        for entry in sorted(CIRCUIT_TEMPLATES, key=lambda template: template.make is None):
             self._flow.addWidget(self._card(entry))
         area = QScrollArea()
         area.setWidgetResizable(True)

@@ -163,7 +163,7 @@ class LivePage(QWidget):
         self.log.clear()
         for event in reversed(events):
             self.log.addItem(f"{event.at_s:8.3f}  {'✗ ' if event.wrong else ''}{model.tagged(event.text)}")
-        tanks = [said for tank in model.tanks for said in tank.faults()]
+        tanks = [fault for tank in model.tanks for fault in tank.faults()]
         wrong = next((model.tagged(event.text) for event in reversed(events) if event.wrong), "")
         self.hint.setText(" ".join([*tanks, wrong]) if tanks or wrong else LEGEND)
         if self.meter.isVisible():
@@ -230,17 +230,17 @@ class LivePage(QWidget):
 
     def show_list(self, name: str) -> None:
         """Shows a list in place of the sheet."""
-        found = schedule(name, self._session.evaluation)
-        self.table.show_schedule(found)
+        schedule_found = schedule(name, self._session.evaluation)
+        self.table.show_schedule(schedule_found)
         self.seen.setCurrentWidget(self.table)
-        self.hint.setText(f"{found.title}. Lists … leads back to the sheet.")
+        self.hint.setText(f"{schedule_found.title}. Lists … leads back to the sheet.")
 
     def say_locks(self, device: DeviceId) -> None:
         """Says which switches must be off and locked to work on a device."""
         plan, job = self._session.evaluation, self._session.job
         circuits = plan.get(CIRCUITS)
-        found = lock_off(circuits, panel_of(job, circuits, plan.get(NETS)).network, device)
-        self.hint.setText(self.model.tagged(lock_off_text(found, circuits, device)))
+        points = lock_off(circuits, panel_of(job, circuits, plan.get(NETS)).network, device)
+        self.hint.setText(self.model.tagged(lock_off_text(points, circuits, device)))
 
     def script_menu(self) -> QMenu:
         """What can be watched: the circuits of the sheet, then scripts of the builder's own."""
@@ -262,11 +262,11 @@ class LivePage(QWidget):
 
     def watch_circuit(self, circuit: CircuitId) -> None:
         """Watches what a circuit must do by its recipe; says so where that is nothing."""
-        found = behaviour_of(self._session.job, self._session.evaluation.get(CIRCUITS), circuit)
-        if found is None or found.broken:
-            self._session.say(found.broken if found else "This circuit has no behaviour of its own to try.")
+        outcome = behaviour_of(self._session.job, self._session.evaluation.get(CIRCUITS), circuit)
+        if outcome is None or outcome.broken:
+            self._session.say(outcome.broken if outcome else "This circuit has no behaviour of its own to try.")
             return
-        self.watch(found.title, tuple(f"{s.done}: {', '.join(s.expected)}" for s in found.steps), circuit)
+        self.watch(outcome.title, tuple(f"{s.done}: {', '.join(s.expected)}" for s in outcome.steps), circuit)
 
     def write_script(self, name: str = "", text: str = "") -> None:
         """Asks for a script of the builder's own and keeps it with the job."""
@@ -316,9 +316,9 @@ class LivePage(QWidget):
         """What of the chosen thing can be operated."""
         key = self._session.selection
         owner = device_of(key)
-        found = [operator for operator in self.model.operators if operator.device and operator.device == owner]
+        operators = [operator for operator in self.model.operators if operator.device and operator.device == owner]
         unit = unit_of_element(key.element) if isinstance(key, ElementKey) else ""
-        return next((one for one in found if one.unit == unit), found[0] if found else None)
+        return next((operator for operator in operators if operator.unit == unit), operators[0] if operators else None)
 
     def operate(self, *, hold: bool = False) -> None:
         """Moves the chosen thing to its next position; a button is pressed and let go, or held."""
@@ -375,9 +375,9 @@ class LivePage(QWidget):
         """Begins to watch a script, from rest."""
         self.model.rest()
         sheets = self._session.evaluation.get(SHEETS).sheets
-        mine = [n for n, sheet in enumerate(sheets) if circuit in sheet.circuits]
+        sheet_numbers = [n for n, sheet in enumerate(sheets) if circuit in sheet.circuits]
         self.seen.setCurrentWidget(self.view)
-        self.show_sheet(mine[-1] if mine else self.sheet)
+        self.show_sheet(sheet_numbers[-1] if sheet_numbers else self.sheet)
         self.watched.begin(title, steps, circuit, self._session.evaluation.get(NAMES).tag)
         self.watched.show()
 

@@ -55,9 +55,9 @@ class Board(QScrollArea):
         tags = self._session.evaluation.get(NAMES).tag
         self._shown = []
         for operator in self._model.operators:
-            here = operator.circuit is None or operator.circuit in circuits
+            is_here = operator.circuit is None or operator.circuit in circuits
             by_hand = operator.unit == "armature"  # pushed on the sheet: click its coil
-            if by_hand or (not here and not self._isolates(operator)):
+            if by_hand or (not is_here and not self._isolates(operator)):
                 continue
             self._shown.append(operator)
             name = tags.get(operator.device, "") if operator.device else operator.unit
@@ -88,9 +88,9 @@ class Board(QScrollArea):
         label = plain_label(name)
         label.setToolTip(operator.said)
         row.addWidget(label)
-        said = operator.said.split(", ")[-1]
+        text = operator.said.split(", ")[-1]
         if operator.device is not None:
-            row.addWidget(plain_label(said if len(said) <= 18 else said[:17] + "…", "second"))
+            row.addWidget(plain_label(text if len(text) <= 18 else text[:17] + "…", "second"))
         if operator.touch is Touch.SIGNAL:
             slider = QSlider(Qt.Orientation.Horizontal)
             slider.setRange(0, 100)
@@ -217,7 +217,7 @@ class TankView(QWidget):
         self._touched()
 
     def _put(self, tank: Tank) -> None:
-        self._model.tanks = tuple(tank if one.circuit == tank.circuit else one for one in self._model.tanks)
+        self._model.tanks = tuple(tank if other.circuit == tank.circuit else other for other in self._model.tanks)
         self.tank = tank
 
     def hang(self, role: str, height: float) -> None:

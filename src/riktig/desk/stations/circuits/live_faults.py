@@ -36,7 +36,7 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
             if fault.wrong not in kinds:
                 kinds[fault.wrong] = menu.addMenu(fault.wrong.value.capitalize())
             action = kinds[fault.wrong].addAction(model.tagged(fault.said(label)))
-            action.triggered.connect(lambda _=False, one=fault: put(one))
+            action.triggered.connect(lambda _=False, injected=fault: put(injected))
     else:
         menu.addAction("Choose a device first").setEnabled(False)
     menu.addSeparator()

@@ -58,7 +58,7 @@ class MeterStrip(QWidget):
             return
         field = self.red if self._next_is_red else self.black
         other = self.black if self._next_is_red else self.red
-        text = next((one for one in texts if one != other.text()), texts[0])
+        text = next((other_text for other_text in texts if other_text != other.text()), texts[0])
         field.setText(text)
         self._next_is_red = not self._next_is_red
         self.read()
@@ -71,11 +71,11 @@ class MeterStrip(QWidget):
     def _pin(self, text: str) -> PinRef | None:
         """The pin that a text names: as it stands on the panel, or the first of a number."""
         wanted = text.strip().lower()
-        found = next((pin for pin, label in self._labels().items() if label.lower() == wanted), None)
-        if found is None:
+        pin = next((pin for pin, label in self._labels().items() if label.lower() == wanted), None)
+        if pin is None:
             numbers = self._session.evaluation.get(NAMES).number
-            found = next((net for net, number in numbers.items() if number.lower() == wanted), None)
-        return found
+            pin = next((net for net, number in numbers.items() if number.lower() == wanted), None)
+        return pin
 
     def read(self) -> None:
         """Reads between the probes in the state of now."""
@@ -100,10 +100,10 @@ class MeterStrip(QWidget):
         self.reading = meter.ohms(black, red) if self.what.currentText() == "Ω" else meter.volts(black, red)
         self.shown.setText(self.reading.text)
         if self.reading.refused:
-            said = "Live: an ohm-meter is for dead circuits. Switch off, lock, and prove it dead first."
+            text = "Live: an ohm-meter is for dead circuits. Switch off, lock, and prove it dead first."
         elif self.reading.value is None:
-            said = "No way leads from one probe to the other."
+            text = "No way leads from one probe to the other."
         else:
-            way = " – ".join(self._model.tagged(one) for one in self.reading.way) or "directly"
-            said = f"Way: {way}" + (", and other ways beside it" if self.reading.others else "")
-        self.way.setText(said)
+            way = " – ".join(self._model.tagged(point) for point in self.reading.way) or "directly"
+            text = f"Way: {way}" + (", and other ways beside it" if self.reading.others else "")
+        self.way.setText(text)

@@ -133,7 +133,10 @@ class LiveModel:
         if pole is None:
             return f"{number}: {volts:.0f} V through a load." if volts > 1.0 else f"{number}: dead, nothing reaches it."
         whence = "the incoming supply" if pole.system == MAINS else f"{{{pole.system.partition(':')[0]}}}"
-        way = ", ".join(called(panel, one) for one in reversed(panel.connectivity.way(point))) or "nothing that opens"
+        way = (
+            ", ".join(called(panel, device) for device in reversed(panel.connectivity.way(point)))
+            or "nothing that opens"
+        )
         what = "the way back to" if pole.is_zero else f"{volts:.0f} V from"
         return self.tagged(f"{number}: {what} {pole.name} of {whence}, through {way}.")
 

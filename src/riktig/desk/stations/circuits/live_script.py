@@ -55,13 +55,13 @@ class ScriptAsked(QDialog):
 
     def look(self) -> None:
         """Looks whether it can be accepted."""
-        said = "" if self.name.text().strip() else "Give it a name."
+        text = "" if self.name.text().strip() else "Give it a name."
         try:
             steps = self.steps()
             if not steps:
-                said = said or "Write a step."
+                text = text or "Write a step."
             self._check(steps)
         except RiktigError as error:
-            said = str(error)
-        self.wrong.setText(said)
-        self.buttons.button(QDialogButtonBox.StandardButton.Ok).setEnabled(not said)
+            text = str(error)
+        self.wrong.setText(text)
+        self.buttons.button(QDialogButtonBox.StandardButton.Ok).setEnabled(not text)

@@ -59,8 +59,8 @@ class WatchStrip(QWidget):
             last = self.results[-1]
             text = f"{'✓' if last.passed else '✗'}  {self._tagged(last.done)}: {self._tagged(', '.join(last.expected))}"
             if not last.passed:
-                text += ".  " + "; ".join(self._tagged(one) for one in last.otherwise)
-                text += ".  Why: " + "; ".join(self._model.tagged(one) for one in last.why)
+                text += ".  " + "; ".join(self._tagged(text_of_fault) for text_of_fault in last.otherwise)
+                text += ".  Why: " + "; ".join(self._model.tagged(reason) for reason in last.why)
             self.said.setText(text)
         else:
             first = self._tagged(self._steps[0]) if self._steps else "it has no steps"

@@ -131,8 +131,8 @@ class Changes:
             nodes = named_nodes(self._session.job)
             for words, start in (("Wire its start to", True), ("Wire its end to", False)):
                 sub = menu.addMenu(words)
-                for node, said in nodes.items():
-                    self._entry(sub, said, self._edit(f"wire to {said}", WireElsewhere(element, node, start)))
+                for node, text in nodes.items():
+                    self._entry(sub, text, self._edit(f"wire to {text}", WireElsewhere(element, node, start)))
             self._clashing(menu, element)
             menu.addSeparator()
             self._entry(menu, "Say what it is for …", lambda: self._name(element))
@@ -158,13 +158,13 @@ class Changes:
     def circuit_menu(self, circuit: CircuitId | None) -> QMenu:
         """What can be chosen about a circuit, its own rungs and devices, and changes that may be taken back."""
         menu = QMenu(self._parent)
-        found = next((c for c in self._session.job.circuits if c.id == circuit), None)
+        own_circuit = next((c for c in self._session.job.circuits if c.id == circuit), None)
         if circuit is None:
             menu.addAction("Choose something of a circuit first").setEnabled(False)
             return menu
-        for parameter in circuit_template_of(found.recipe).params if found else ():
+        for parameter in circuit_template_of(own_circuit.recipe).params if own_circuit else ():
             sub = menu.addMenu(f"{parameter.name[:1].upper()}{parameter.name[1:]}")
-            now = found.param(parameter.name, parameter.default) if found else ""
+            now = own_circuit.param(parameter.name, parameter.default) if own_circuit else ""
             for choice in parameter.choices:
                 action = self._entry(
                     sub,
@@ -179,16 +179,16 @@ class Changes:
         menu.addSeparator()
         self._entry(menu, "Add a rung of your own …", lambda: self._own_rung(circuit))
         self._entry(menu, "Add a device of your own …", lambda: self._own_device(circuit))
-        if found and found.changes:
+        if own_circuit and own_circuit.changes:
             sub = menu.addMenu("Take a change back")
-            for change in found.changes:
+            for change in own_circuit.changes:
                 words = f"{change.what.value if change.what else ''} {change.text or change.to}".strip()
                 self._entry(
                     sub,
                     f"{words or change.element}: {change.act.value}",
                     self._edit("take a change back", DropChange(circuit, change)),
                 )
-        if found and found.load is None and found.recipe.value != "incomer":
+        if own_circuit and own_circuit.load is None and own_circuit.recipe.value != "incomer":
             menu.addSeparator()
             self._entry(menu, "Take the circuit out", self._edit("take a circuit out", RemoveCircuit(circuit)))
         return menu
@@ -223,8 +223,8 @@ class Changes:
 
     def _own_rung(self, circuit: CircuitId) -> None:
         job = self._session.job
-        found = next((c for c in job.circuits if c.id == circuit), None)
-        number = len(found.rungs) + 1 if found else 1
+        own_circuit = next((c for c in job.circuits if c.id == circuit), None)
+        number = len(own_circuit.rungs) + 1 if own_circuit else 1
         asked = RungAsked(named_nodes(job), number, lambda rung: _try(add_rung(job, circuit, rung)), self._parent)
         if asked.exec() == QDialog.DialogCode.Accepted:
             rung = asked.rung()

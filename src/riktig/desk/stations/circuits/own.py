@@ -43,11 +43,11 @@ class _Asked(QDialog):
         """Looks whether it can be accepted."""
         try:
             self.check()
-            said = ""
+            text = ""
         except RiktigError as error:
-            said = str(error)
-        self.wrong.setText(said)
-        self.buttons.button(QDialogButtonBox.StandardButton.Ok).setEnabled(not said)
+            text = str(error)
+        self.wrong.setText(text)
+        self.buttons.button(QDialogButtonBox.StandardButton.Ok).setEnabled(not text)
 
     def check(self) -> None:
         """Raises what is wrong."""
@@ -77,8 +77,8 @@ class RungAsked(_Asked):
     def _node(self, words: str, nodes: dict[str, str]) -> QComboBox:
         box = QComboBox()
         box.setAccessibleName(words)
-        for node, said in nodes.items():
-            box.addItem(f"{said}   ({node})", node)
+        for node, text in nodes.items():
+            box.addItem(f"{text}   ({node})", node)
         box.currentIndexChanged.connect(self.look)
         self.form.addRow(words, box)
         return box
@@ -119,7 +119,7 @@ class DeviceAsked(_Asked):
 
     def device(self) -> OwnDevice:
         """The device as it is written now; its kind decides where it stands."""
-        kind = next(one for one in kinds() if one.id == self.kind.currentData())
+        kind = next(known_kind for known_kind in kinds() if known_kind.id == self.kind.currentData())
         zone = {Mounting.DOOR: "door", Mounting.FIELD: "field"}.get(kind.mounting, "plate")
         purpose = self.purpose.text().strip()
         return OwnDevice(self.role.text().strip(), kind.id, zone, purpose, purpose if zone == "door" else "")

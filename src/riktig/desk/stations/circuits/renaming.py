@@ -62,15 +62,15 @@ class RenamingPage(QWidget):
         self.do.setEnabled(bool(self.changes))
         labels, tests = sum(change.labels for change in self.changes), sum(change.tests for change in self.changes)
         printed = sum(change.printed for change in self.changes)
-        said = (
+        text = (
             f"{len(self.changes)} {what.lower()} would change: {labels} labels to print again, {tests} tests to repeat."
         )
         if not self.changes:
-            said = "Nothing would change."
+            text = "Nothing would change."
         if printed:
-            said += f" {printed} of the old ones stand on printed labels: those must come off."
+            text += f" {printed} of the old ones stand on printed labels: those must come off."
         kept = " Your own tags stay." if self.of_tags else ""
-        self.words.setText(f"{said} Named by practice: {school}.{kept}")
+        self.words.setText(f"{text} Named by practice: {school}.{kept}")
 
     def carry_out(self) -> None:
         """Names anew, as one edit."""

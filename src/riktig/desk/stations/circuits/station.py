@@ -137,10 +137,10 @@ class CircuitsStation(Station):
         """Whether wires are worked out, so that asking for them costs nothing."""
         return self.session.evaluation.has(WIRING)
 
-    def _watch(self, found: ScriptOutcome) -> None:
+    def _watch(self, outcome: ScriptOutcome) -> None:
         """Watches what a circuit must do on the live sheets."""
         self._page(self.live)
-        self.live.watch_circuit(found.circuit)
+        self.live.watch_circuit(outcome.circuit)
 
     def show_all(self) -> None:
         """Shows every sheet at a glance."""
@@ -167,8 +167,8 @@ class CircuitsStation(Station):
     def show_behaviour(self, circuit: CircuitId) -> None:
         """Shows what a circuit must do, tried on the circuit of now."""
         evaluation = self.session.evaluation
-        found = behaviour_of(self.session.job, evaluation.get(CIRCUITS), circuit)
-        self.behaviour.show_behaviour(found, evaluation.get(NAMES).tag)
+        outcome = behaviour_of(self.session.job, evaluation.get(CIRCUITS), circuit)
+        self.behaviour.show_behaviour(outcome, evaluation.get(NAMES).tag)
         self.pages.setCurrentWidget(self.behaviour)
 
     def show_trace(self) -> None:
@@ -198,8 +198,8 @@ class CircuitsStation(Station):
             self._to_sheets()
             added = self.session.job.circuits[-1].id
             sheets = self.session.evaluation.get(SHEETS).sheets
-            mine = [n for n, sheet in enumerate(sheets) if added in sheet.circuits]
-            self.show_sheet(mine[-1] if mine else 0)
+            sheet_numbers = [n for n, sheet in enumerate(sheets) if added in sheet.circuits]
+            self.show_sheet(sheet_numbers[-1] if sheet_numbers else 0)
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

@@ -115,9 +115,9 @@ class TraceView(QWidget):
     def _chosen(self, key: Key | None) -> None:
         """A click on a step stands there; one on a number chooses the potential."""
         columns = self.page.columns if self.page else ()
-        found = [(c, r) for c, stops in enumerate(columns) for r, stop in enumerate(stops) if stop.key == key]
-        if found:
-            self._stand(self.at if self.at in found else found[0])
+        stops = [(c, r) for c, stops in enumerate(columns) for r, stop in enumerate(stops) if stop.key == key]
+        if stops:
+            self._stand(self.at if self.at in stops else stops[0])
         else:
             self._session.select(key)
 

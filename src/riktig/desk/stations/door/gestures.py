@@ -54,10 +54,10 @@ def moved_shapes(
     first = moved[0]
     leaf = plan.leaf_at(first.x)
     at = Point(first.x + RULER, first.y + RULER)
-    said = f"→ {first.x - leaf.face.x:g}  ↓ {first.y:g}"
-    shapes.append(Text(at.x, at.y + 24 + size, said, size, "act", Face.PRINTED_BOLD, Align.MIDDLE, backed=True))
-    for n, one in enumerate(list(wrong.values())[:2]):
-        text = one.said(tags)
+    caption = f"→ {first.x - leaf.face.x:g}  ↓ {first.y:g}"
+    shapes.append(Text(at.x, at.y + 24 + size, caption, size, "act", Face.PRINTED_BOLD, Align.MIDDLE, backed=True))
+    for n, clash in enumerate(list(wrong.values())[:2]):
+        text = clash.said(tags)
         y = at.y + 24 + size * (2.6 + 1.5 * n)
         shapes.append(Text(at.x, y, text, size, "fails", Face.BOLD, Align.MIDDLE, backed=True))
     return shapes
@@ -91,7 +91,7 @@ class DoorGesture(Gesture):
         together = chosen if seat.device in chosen else {seat.device}
         rest = tuple(s for s in door.seats if s.device in together and s.device != seat.device and not s.is_shaft)
         self._moving = (seat, *rest)
-        self._hidden = frozenset(DeviceKey(one.device) for one in self._moving)
+        self._hidden = frozenset(DeviceKey(seat.device) for seat in self._moving)
         self._from = at
         others = [s for s in door.seats if s.device not in together]
         self._layout, self._box = host.layout(), host.enclosure()

@@ -154,7 +154,7 @@ class DoorStation(Station):
         self.view.set_home(_home(door, behind=behind))
         names = plan.get(NAMES)
         wrong = [m.said(names.tag) for m in door.misfits]
-        blocked = [one.text for one in plan.get(BLOCKERS) if "door" in one.face]
+        blocked = [blocker.text for blocker in plan.get(BLOCKERS) if "door" in blocker.face]
         if wrong or blocked:
             self.words.setText(f"Does not fit: {'; '.join([*wrong, *blocked][:3])}")
         else:
@@ -196,8 +196,8 @@ class DoorStation(Station):
         if self.shadows.isChecked() and not behind:
             tags = self.session.evaluation.get(NAMES).tag
             things = things_behind(self.session.evaluation.get(LAYOUT), self.session.job.enclosure)
-            said = [(tags.get(DeviceId(t.name.strip("{}")), t.name), t.shadow) for t in things]
-            laid = shadow_shapes(said, Point(RULER, RULER))
+            shadows = [(tags.get(DeviceId(t.name.strip("{}")), t.name), t.shadow) for t in things]
+            laid = shadow_shapes(shadows, Point(RULER, RULER))
         self.view.set_laid(laid)
         wrong = {m.device for m in door.misfits}
         bad = [seat for seat in door.seats if seat.device in wrong]
@@ -216,7 +216,7 @@ class DoorStation(Station):
             self.section.show_drawing(NOTHING_CUT)
             return
         box = self.session.job.enclosure
-        shaft = next((one for one in plan.get(SHAFTS) if one.device == seat.device), None)
+        shaft = next((own_shaft for own_shaft in plan.get(SHAFTS) if own_shaft.device == seat.device), None)
         things = things_behind(plan.get(LAYOUT), box)
         self.section.show_drawing(draw_section(seat, things, box, plan.get(NAMES).tag, shaft))
 
@@ -229,8 +229,8 @@ class DoorStation(Station):
     def _seats(self) -> list[PlacedOperator]:
         """What is chosen, the first chosen first."""
         door = self._door()
-        found = [door.seat(device) for device in self.chosen]
-        return [seat for seat in found if seat and not seat.is_shaft]
+        seats = [door.seat(device) for device in self.chosen]
+        return [seat for seat in seats if seat and not seat.is_shaft]
 
     def _place(self, moved: Sequence[PlacedOperator], name: str = "", *, merge: str = "") -> None:
         tags = self.session.evaluation.get(NAMES).tag
@@ -248,7 +248,7 @@ class DoorStation(Station):
         if not device:
             return
         if self.view.modifiers & Qt.KeyboardModifier.ControlModifier:
-            rest = tuple(one for one in self.chosen if one != device)
+            rest = tuple(device_id for device_id in self.chosen if device_id != device)
             self.chosen = rest if device in self.chosen else (*rest, device)
         elif device not in self.chosen:
             self.chosen = (device,)

@@ -92,9 +92,9 @@ class LabelsStation(Station):
                 f"{len(cards)} devices, {clamps} clamps with a number. Cut off the row above and below a device as one "
                 "strip and put it beside its clamps before the wires go in."
             )
-        here = evaluation.get(LABELS).on(self.medium)
-        width, height = here[0].size if here else (0.0, 0.0)
-        count = sum(label.copies for label in here)
+        shown = evaluation.get(LABELS).on(self.medium)
+        width, height = shown[0].size if shown else (0.0, 0.0)
+        count = sum(label.copies for label in shown)
         text = f"{count} to print, {width:g} × {height:g} mm each"
         if self.medium is Medium.WIRE:
             text += ", in pairs for both ends, in the order of the batches"
@@ -105,15 +105,15 @@ class LabelsStation(Station):
 
     def faults(self) -> str:
         """What would be wrong on the labels, or ""."""
-        found = [
+        found_labels = [
             finding.message
             for result in self.session.evaluation.get(RULES)
             if result.code in CHECKED
             for finding in result.findings
             if finding.verdict is Verdict.FAILS
         ]
-        more = f" And {len(found) - WIDEST_WORDS} more." if len(found) > WIDEST_WORDS else ""
-        return " ".join(found[:WIDEST_WORDS]) + more
+        more = f" And {len(found_labels) - WIDEST_WORDS} more." if len(found_labels) > WIDEST_WORDS else ""
+        return " ".join(found_labels[:WIDEST_WORDS]) + more
 
     def _ask_file(self) -> None:
         faults = self.faults()

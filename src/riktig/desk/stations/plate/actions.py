@@ -78,8 +78,8 @@ class PlateActions:
     def swap(self) -> None:
         """The two chosen parts in each other's place."""
         stands = self._stands()
-        one, other = (stands[0].block.lead, stands[1].block.lead) if len(stands) == 2 else (DeviceId(""),) * 2
-        self._try("swap", lambda: swapped(self._layout(), one, other))
+        first_lead, other = (stands[0].block.lead, stands[1].block.lead) if len(stands) == 2 else (DeviceId(""),) * 2
+        self._try("swap", lambda: swapped(self._layout(), first_lead, other))
 
     def align(self, edge: Edge) -> None:
         """The chosen parts in line with the first."""
@@ -142,7 +142,7 @@ class PlateActions:
 
     def mount(self, mounted: bool) -> None:
         """Records that the chosen parts are mounted where the plan has them, or takes that back."""
-        known = {one.lead: one for one in mounted_of(self._layout(), self._session.records)}
+        known = {mounted.lead: mounted for mounted in mounted_of(self._layout(), self._session.records)}
         entries: list[NewRecord] = []
         for stand in self._stands():
             lead = stand.block.lead
@@ -155,10 +155,10 @@ class PlateActions:
 
     def _name(self, circuit: CircuitId) -> str:
         job = self._session.job
-        found = next((one for one in job.circuits if one.id == circuit), None)
-        if found is None:
+        own_circuit = next((own_circuit for own_circuit in job.circuits if own_circuit.id == circuit), None)
+        if own_circuit is None:
             return str(circuit)
-        return found.title or (job.load(found.load).name if found.load else str(circuit))
+        return own_circuit.title or (job.load(own_circuit.load).name if own_circuit.load else str(circuit))
 
     def _fill_like(self, menu: QMenu, stands: Sequence[Stand]) -> None:
         evaluation = self._session.evaluation

@@ -62,18 +62,18 @@ class CutTick(QWidget):
 
     def _show(self) -> None:
         state = self._states.get(self.piece)
-        cut = sum(one.done is not None for one in self._states.values())
+        cut = sum(state.done is not None for state in self._states.values())
         head = f"{cut} of {len(self._states)} cut"
         self.tick.setEnabled(state is not None)
         if state is None:
             self.words.setText(f"{head}: all pieces are cut.")
             return
-        said = f"{head}  ·  {state.piece.name}: {state.piece.length:g} mm of {state.piece.stock}"
+        text = f"{head}  ·  {state.piece.name}: {state.piece.length:g} mm of {state.piece.stock}"
         if state.stale:
-            said += f". Out of date: {state.stale}"
+            text += f". Out of date: {state.stale}"
         elif state.done:
-            said += f", cut by {state.done.who or 'nobody named'} {state.done.when[11:16]}"
-        self.words.setText(said)
+            text += f", cut by {state.done.who or 'nobody named'} {state.done.when[11:16]}"
+        self.words.setText(text)
         self.tick.setText("Take back" if state.done else "Is cut")
 
     def toggle(self) -> None:
@@ -98,11 +98,11 @@ class CutTick(QWidget):
     def shapes(self, drawing: Drawing) -> list[Shape]:
         """A tick on every piece of the drawing that is cut."""
         done: set[Key | None] = {PieceKey(name) for name, state in self._states.items() if state.done}
-        found: dict[Key | None, Shape] = {}
+        shapes: dict[Key | None, Shape] = {}
         for mark in drawing.shapes:
-            if mark.key in done and mark.layer == "piece" and mark.key not in found:
+            if mark.key in done and mark.layer == "piece" and mark.key not in shapes:
                 box = bounds_of(mark)
-                found[mark.key] = Text(
+                shapes[mark.key] = Text(
                     box.right - 1.5, box.bottom - 1.2, "✓", 3.0, "meets", Face.BOLD, Align.RIGHT, key=mark.key
                 )
-        return list(found.values())
+        return list(shapes.values())

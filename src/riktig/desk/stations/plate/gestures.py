@@ -188,8 +188,8 @@ class _Measure(Gesture):
         self._shown: list[Shape] = []
 
     def _caught(self, at: Point) -> Point:
-        x = min(self._xs, key=lambda one: abs(one - at.x))
-        y = min(self._ys, key=lambda one: abs(one - at.y))
+        x = min(self._xs, key=lambda line: abs(line - at.x))
+        y = min(self._ys, key=lambda line: abs(line - at.y))
         return Point(x if abs(x - at.x) <= CATCH else at.x, y if abs(y - at.y) <= CATCH else at.y)
 
     def move(self, at: Point) -> None:

@@ -76,7 +76,7 @@ class PlateLayers(QPushButton):
         if self.on(CLAMPS):
             shapes += clamp_shapes(layout)
         if self.on(DONE):
-            moved = {one.lead: one.moved for one in mounted_of(layout, self._session.records)}
+            moved = {mounted.lead: mounted.moved for mounted in mounted_of(layout, self._session.records)}
             shapes += mounted_shapes(layout, moved)
         wires = plan.get(WIRING).wires
         if self.on(WIRES):

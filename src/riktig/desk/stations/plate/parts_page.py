@@ -140,9 +140,9 @@ class PartsPage(QWidget):
         self.list.blockSignals(True)
         self.list.clear()
         self.list.addItems([part.ref for part in self._session.job.parts])
-        found = [n for n, part in enumerate(self._session.job.parts) if part.ref == now]
-        if found:
-            self.list.setCurrentRow(found[0])
+        rows = [n for n, part in enumerate(self._session.job.parts) if part.ref == now]
+        if rows:
+            self.list.setCurrentRow(rows[0])
         self.list.blockSignals(False)
         self._fill_pick()
         self._draw()
@@ -161,7 +161,7 @@ class PartsPage(QWidget):
         plan, job = self._session.evaluation, self._session.job
         now = plan.get(SIZING).parts[device.id]
         self.device.setText(f"{plan.get(NAMES).tag[device.id]} is {now.ref}: {now.description}")
-        own = [one.ref for one in job.parts if own_part(one).kind.shares_parts_with(device.kind)]
+        own = [own.ref for own in job.parts if own_part(own).kind.shares_parts_with(device.kind)]
         self.pick.addItem(AS_PROPOSED, "")
         for ref in [*own, *(part.ref for part in parts_of(device.kind_id))]:
             self.pick.addItem(ref, ref)
@@ -193,8 +193,8 @@ class PartsPage(QWidget):
             self.wrong.setText(f"Not yet: {error}.")
             return None
         unknown = [name for name in ("width", "height", "depth") if not self.numbers[name].value()]
-        said = f"{' and '.join(unknown).capitalize()} not known: it can be kept, but not placed." if unknown else ""
-        self.wrong.setText(said)
+        text = f"{' and '.join(unknown).capitalize()} not known: it can be kept, but not placed." if unknown else ""
+        self.wrong.setText(text)
         return part
 
     def _draw(self) -> None:
@@ -207,9 +207,9 @@ class PartsPage(QWidget):
         self._show(blank)
 
     def _show_own(self, ref: str) -> None:
-        found = next((part for part in self._session.job.parts if part.ref == ref), None)
-        if found:
-            self._show(found)
+        known = next((part for part in self._session.job.parts if part.ref == ref), None)
+        if known:
+            self._show(known)
 
     def _show(self, own: OwnPart) -> None:
         self.ref.setText(own.ref)
@@ -242,11 +242,11 @@ class PartsPage(QWidget):
     def take_list(self, path: Path) -> None:
         """Takes all parts of a list in, as one edit; none when a line cannot be used."""
         try:
-            found = read_parts(path)
+            own_parts = read_parts(path)
         except RiktigError as error:
             self._session.say(str(error), wrong=True)
             return
-        self._session.edit(f"parts from {path.name}", KeepParts(tuple(found)))
+        self._session.edit(f"parts from {path.name}", KeepParts(tuple(own_parts)))
         self.refresh()
 
     def _to_file(self) -> None:

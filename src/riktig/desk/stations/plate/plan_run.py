@@ -101,9 +101,9 @@ class PlanRun(QObject):
         self._replan = replan
         self._started = time.monotonic()
 
-    def _take(self, found: Any) -> None:
-        if self._best is None or found.cost < self._best.cost:
-            self._best = found
+    def _take(self, plan_found: Any) -> None:
+        if self._best is None or plan_found.cost < self._best.cost:
+            self._best = plan_found
 
     def _show(self) -> None:
         if self._replan is None or not self._keep:

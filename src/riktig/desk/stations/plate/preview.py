@@ -78,7 +78,7 @@ def _said(
 
 def furniture_shapes(layout: Layout, name: str, tags: Mapping[DeviceId, str], size: float = 5.0) -> list[Shape]:
     """A rail or duct where it would be, with what stands on it and what it runs into."""
-    rail = next((one for one in layout.rails if one.name == name), None)
+    rail = next((own_rail for own_rail in layout.rails if own_rail.name == name), None)
     duct = layout.duct(name)
     shapes: list[Shape] = []
     wrong = [m for m in layout.misfits if name in (m.device, m.against)]
@@ -87,17 +87,17 @@ def furniture_shapes(layout: Layout, name: str, tags: Mapping[DeviceId, str], si
         rect = Rect(rail.x1, rail.y - 17.5, max(rail.length, 1), 35)
         on_it = [stand for stand in layout.stands if stand.rail == rail.number]
         shapes += [box(stand.body.moved(RULER, RULER), "act", 0.8, "", dashed=True) for stand in on_it]
-        said = f"{name} at {rail.y:g} mm, from {rail.x1:g} to {rail.x2:g}: {rail.length:g} mm long"
+        text = f"{name} at {rail.y:g} mm, from {rail.x1:g} to {rail.x2:g}: {rail.length:g} mm long"
     elif duct:
         rect = duct.rect
         wide = rect.width if duct.upright else rect.height
-        said = f"{name} at x {rect.x:g}  y {rect.y:g} mm: {duct.length:g} long, {wide:g} wide"
+        text = f"{name} at x {rect.x:g}  y {rect.y:g} mm: {duct.length:g} long, {wide:g} wide"
     else:
         return []
     shown = rect.moved(RULER, RULER)
     shapes += [
         box(shown, role, 1.4, "fails soft" if wrong else "chosen"),
-        Text(max(shown.x, RULER), shown.y - 3, said, size, role, Face.BOLD, backed=True),
+        Text(max(shown.x, RULER), shown.y - 3, text, size, role, Face.BOLD, backed=True),
     ]
     return shapes + (_said(wrong, Point(shown.centre.x, shown.bottom + 2 * size), layout, tags, size) if wrong else [])
 
@@ -106,7 +106,7 @@ def measure_shapes(a: Point, b: Point, size: float = 6.0) -> list[Shape]:
     """A measure between two points of the drawing: along, down and straight, mm."""
     along, down = abs(b.x - a.x), abs(b.y - a.y)
     middle = Point((a.x + b.x) / 2, (a.y + b.y) / 2)
-    said = f"{along:.1f} along, {down:.1f} down: {hypot(along, down):.1f} mm"
+    text = f"{along:.1f} along, {down:.1f} down: {hypot(along, down):.1f} mm"
     ends = [Line(p.x - 4, p.y, p.x + 4, p.y, "act", 0.6) for p in (a, b)]
     ends += [Line(p.x, p.y - 4, p.x, p.y + 4, "act", 0.6) for p in (a, b)]
     return [
@@ -114,7 +114,7 @@ def measure_shapes(a: Point, b: Point, size: float = 6.0) -> list[Shape]:
         Line(a.x, a.y, b.x, b.y, "act", 0.9),
         Line(a.x, a.y, b.x, a.y, "act", 0.4, dashed=True),
         Line(b.x, a.y, b.x, b.y, "act", 0.4, dashed=True),
-        Text(middle.x, middle.y - 3, said, size, "act", Face.BOLD, Align.MIDDLE, backed=True),
+        Text(middle.x, middle.y - 3, text, size, "act", Face.BOLD, Align.MIDDLE, backed=True),
     ]
 
 

@@ -46,8 +46,8 @@ class ShelfRow(QWidget):
         self.stock.addItems(list(dict.fromkeys(piece.stock for piece in self._session.evaluation.get(CUTS))))
         self.stock.setCurrentText(now)
         self.there.clear()
-        for one in self._session.job.shelf:
-            self.there.addItem(f"{one.stock}, {one.length:g} mm {one.mark}".strip())
+        for offcut in self._session.job.shelf:
+            self.there.addItem(f"{offcut.stock}, {offcut.length:g} mm {offcut.mark}".strip())
         self.there.setVisible(bool(self._session.job.shelf))
         self.drop.setVisible(bool(self._session.job.shelf))
 

@@ -157,7 +157,7 @@ class PlateStation(Station):
 
     @property
     def _planning(self) -> bool:
-        return not any(one.isChecked() for one in (self.cutting, self.marking, self.parts_button))
+        return not any(button.isChecked() for button in (self.cutting, self.marking, self.parts_button))
 
     def _drawing(self) -> Drawing:
         evaluation = self.session.evaluation
@@ -215,11 +215,11 @@ class PlateStation(Station):
         total = sum(rail.length for rail in layout.rails) or 1
         free = sum(layout.free_on(rail) for rail in layout.rails) / total
         warm = evaluation.get(INSIDE_AIR)
-        said = (
+        text = (
             f"wire {metres:.1f} m  ·  {free:.0%} of the rail free  ·  {warm.total_w:.0f} W, {warm.inside_c:g} °C inside"
         )
-        said += f" of {warm.limit_c:g} °C"
-        return f"{said}: take {warm.remedy}" if warm.too_warm else said
+        text += f" of {warm.limit_c:g} °C"
+        return f"{text}: take {warm.remedy}" if warm.too_warm else text
 
     def _mark(self) -> None:
         """What is chosen, its numbers, the layers, and what does not fit."""
@@ -312,7 +312,7 @@ class PlateStation(Station):
         owner = device_of(key)
         lead = self.actions_.lead_of(owner) if owner else DeviceId("")
         if lead and self.view.modifiers & Qt.KeyboardModifier.ControlModifier:
-            kept = tuple(one for one in self.chosen if one != lead)
+            kept = tuple(device_id for device_id in self.chosen if device_id != lead)
             self._choose((*kept, lead) if len(kept) == len(self.chosen) else kept)
             return
         if lead not in self.chosen:

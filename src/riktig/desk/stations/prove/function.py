@@ -25,9 +25,9 @@ class FunctionAsked(QDialog):
         self.resize(760, 560)
         self.steps = StepList("Function tests, planned")
         rows: list[StepRow] = []
-        for title, mine in groupby(steps, key=lambda step: step.title):
+        for title, function_steps in groupby(steps, key=lambda step: step.title):
             rows.append(StepRow(title, heading=True))
-            rows += [StepRow(step.done, ", ".join(step.expected), number=step.number) for step in mine]
+            rows += [StepRow(step.done, ", ".join(step.expected), number=step.number) for step in function_steps]
         self.steps.show_steps(rows)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
         buttons.rejected.connect(self.reject)

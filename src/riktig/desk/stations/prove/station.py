@@ -206,7 +206,7 @@ class ProveStation(Station):
         layout = self.session.evaluation.get(LAYOUT)
         self.where.show_drawing(mini_plate(layout, (wire,) if wire else (), owners))
         recent = [(t, r) for t, r in results.readings if r]
-        recent.sort(key=lambda one: one[1].when if one[1] else "", reverse=True)
+        recent.sort(key=lambda counted: counted[1].when if counted[1] else "", reverse=True)
         signs = {Outcome.PASSED: "✓", Outcome.FAILED: "✗", Outcome.SKIPPED: "–"}
         lines = [f"{signs.get(r.outcome, '')} {t.black.label} to {t.red.label}   {r.text}" for t, r in recent[:7] if r]
         stale = [f"! {s.name}: read again, {s.why}" for s in results.stale]

@@ -50,14 +50,14 @@ class RulesStation(Station):
         layout.setContentsMargins(4, 0, 12, 8)
         layout.setSpacing(4)
         for group in Group:
-            mine = [result for result in results if result.group is group]
-            if not mine:
+            shown = [result for result in results if result.group is group]
+            if not shown:
                 continue
             head = plain_label(group.value)
             head.setFont(words_font(11, bold=True))
             head.setContentsMargins(0, 7, 0, 1)
             layout.addWidget(head)
-            for result in mine:
+            for result in shown:
                 layout.addWidget(self._clause(result))
         layout.addStretch(1)
         replace_body(self._page, body)
@@ -100,10 +100,10 @@ class RulesStation(Station):
         words = QVBoxLayout()
         words.addWidget(plain_label(finding.message, wraps=True))
         signed = self.judgement_of(result)
-        said = finding.remedy
+        text = finding.remedy
         if signed:
-            said = f"Signed by {signed.record.who}, {signed.record.when[:10]}: {signed.facts.reason}"
-        words.addWidget(plain_label(said, "second", wraps=True))
+            text = f"Signed by {signed.record.who}, {signed.record.when[:10]}: {signed.facts.reason}"
+        words.addWidget(plain_label(text, "second", wraps=True))
         line.addLayout(words, 1)
         show = QPushButton("Show")
         show.clicked.connect(partial(self._show, finding.where))
@@ -128,8 +128,8 @@ class RulesStation(Station):
 
     def judgement_of(self, result: ClauseResult) -> Counted[ClauseJudged] | None:
         """The judgement signed for a clause, while its evidence is still the same."""
-        found = judgements_of((result,), self.session.records).get(result.code)
-        return found if found and found.counts else None
+        judgement = judgements_of((result,), self.session.records).get(result.code)
+        return judgement if judgement and judgement.counts else None
 
     def _ask(self, result: ClauseResult, checked: bool = False) -> None:
         text, done = QInputDialog.getText(

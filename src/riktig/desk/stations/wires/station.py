@@ -92,17 +92,19 @@ class WiresStation(Station):
 
     def tick_field(self) -> None:
         """Ticks the ends of the chosen number in the field; when all are ticked, takes that back."""
-        state = next((one for one in self.states() if NetKey(one.net) == self.session.selection), None)
+        state = next(
+            (number_state for number_state in self.states() if NetKey(number_state.net) == self.session.selection), None
+        )
         if state is None or not state.field:
             self.session.say("Choose a number that has an end in the field: then it can be ticked as done there.")
             return
-        undone = [one.ends for one in state.field if one.done is None]
+        undone = [end.ends for end in state.field if end.done is None]
         if undone:
             self.session.record_all(
-                [NewRecord(field_subject(state.net, one), field_facts(state.number, one)) for one in undone]
+                [NewRecord(field_subject(state.net, end), field_facts(state.number, end)) for end in undone]
             )
             return
-        subjects = {field_subject(state.net, one.ends) for one in state.field}
+        subjects = {field_subject(state.net, end.ends) for end in state.field}
         last = {
             r.subject: r for r in self.session.records if isinstance(r.facts, FieldEndDone) and r.subject in subjects
         }
@@ -134,12 +136,12 @@ class WiresStation(Station):
 
     def refresh(self) -> None:
         """Shows the wires of now."""
-        here = self.stack.currentWidget() is self.ends_of_number
+        is_ends_page = self.stack.currentWidget() is self.ends_of_number
         self.words.hide()  # first, so that the bar is never wider than the window
-        self.which.setVisible(here)
-        self.field.setVisible(here)
-        self.words.setVisible(not here)
-        if here:
+        self.which.setVisible(is_ends_page)
+        self.field.setVisible(is_ends_page)
+        self.words.setVisible(not is_ends_page)
+        if is_ends_page:
             self._show_tally()
             return
         evaluation = self.session.evaluation
