@@ -13,7 +13,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, Numbering, set_practice
 from riktig.core.keys import DeviceKey, Key, NetKey, PinKey, WireKey
 from riktig.core.labels import INDEX, find
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, name_all
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, GivenNames, name_all
 from riktig.core.views import trace_page
 from riktig.core.wiring import WIRING
 
@@ -32,7 +32,7 @@ def numbering(job: Job) -> None:
 
             def act(kept: Job = kept) -> None:
                 fresh = evaluation.memory.copy()  # the sheets stand, as on the screen
-                name_all(circuits, nets, kept.practice, kept.tags, kept.numbers, kept.last_number, (), fresh)
+                name_all(circuits, nets, GivenNames(kept.practice, kept.tags, kept.numbers, kept.last_number), fresh)
 
             act()
             median(f"numbered {how}, {scheme.value[:34]}", timed(act, 15))

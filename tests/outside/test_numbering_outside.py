@@ -16,6 +16,7 @@ from riktig.core.schematic import (
     Circuits,
     Device,
     Element,
+    GivenNames,
     Pole,
     Rung,
     Series,
@@ -72,7 +73,7 @@ def by_hand(circuits: Circuits, scheme: Numbering) -> dict[frozenset[str], str]:
 @settings(max_examples=40, deadline=None)
 def test_random_circuits_are_numbered_as_by_hand(scheme: Numbering, circuits: Circuits) -> None:
     nets = find_nets(circuits)
-    names = name_all(circuits, nets, Practice(numbering=scheme), (), (), 0)
+    names = name_all(circuits, nets, GivenNames(Practice(numbering=scheme)))
     mine = {frozenset(map(str, net.pins)): names.number[net.id] for net in nets.nets if net.id in names.number}
     assert mine == by_hand(circuits, scheme)
     assert len(set(mine.values())) == len(mine)
@@ -92,7 +93,7 @@ def test_along_a_plain_path_the_number_is_the_count_of_devices_crossed(length: i
     ends = [[nets.of_pin[d.pin(pin)].id for pin in (unit.pins[0], unit.pins[-1])] for d in devices]
     graph.add_edges_from((a, b) for a, b in ends)
     crossed = nx.single_source_shortest_path_length(graph, nets.of_pin[devices[0].pin(unit.pins[0])].id)
-    names = name_all(circuits, nets, Practice(), (), (), 0)
+    names = name_all(circuits, nets, GivenNames(Practice()))
     assert {net: str(count + 1) for net, count in crossed.items()} == names.number
 
 

@@ -9,7 +9,7 @@ from tests.effort import some
 from riktig.core.catalogue import Can, Mounting, kinds, part, parts
 from riktig.core.evaluation import Evaluation
 from riktig.core.ids import CircuitId
-from riktig.core.job import new_job
+from riktig.core.job import circuit_inputs, new_job
 from riktig.core.schematic import CIRCUITS
 from riktig.core.schematic.templates.circuit_builder import CircuitBuilder
 from riktig.core.schematic.templates.implied_circuits import job_supply_context
@@ -99,9 +99,7 @@ def test_what_is_plugged_under_another_says_under_what() -> None:
     assert {kind.plugs_onto for kind in under} == {Can.SWITCHES_LOAD}
     assert all(kind.plugs_onto is None for kind in kinds() if kind.mounting is not Mounting.UNDER)
     job = new_job()
-    builder = CircuitBuilder(
-        CircuitId("c1"), "pump", job_supply_context(job.circuits, job.loads, job.supply, job.practice)
-    )
+    builder = CircuitBuilder(CircuitId("c1"), "pump", job_supply_context(circuit_inputs(job)))
     builder.plate("F", "motor_breaker")
     with pytest.raises(ValueError, match="does not plug under motor_breaker"):
         builder.plate("FO", "overload", under="F")

@@ -8,7 +8,7 @@ from tests.core.schematic.builders import COIL, STOP, one_motor
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.holes import SHEETS, blockers_of
+from riktig.core.holes import SHEETS, MetalWork, blockers_of
 from riktig.core.job import (
     Colours,
     ControlSupply,
@@ -111,9 +111,10 @@ def test_what_cannot_be_made_through_the_window_still_fails_its_clause() -> None
     assert seen(replace(view, sizing=replace(view.sizing, parts=parts)), "C03") is Verdict.FAILS
     lost = Evaluation(wash_drum())
     names, sheets, sizing = lost.get(NAMES), lost.get(SHEETS), view.sizing
-    bare = blockers_of(view.circuits, sizing, replace(view.layout, seats=()), view.door, view.holes, sheets, names)
+    work = MetalWork(view.circuits, sizing, view.layout, view.door, view.holes, sheets, names)
+    bare = blockers_of(replace(work, layout=replace(view.layout, seats=())))
     assert seen(replace(view, blockers=bare), "P03") is Verdict.FAILS
-    holeless = blockers_of(view.circuits, sizing, view.layout, view.door, (), sheets, names)
+    holeless = blockers_of(replace(work, holes=()))
     assert {b.text.split()[0] for b in holeless} == {"S1", "S2", "H1", "H2", "E2", "PE"} - {"E2"}
     assert seen(replace(view, blockers=holeless), "P03") is Verdict.FAILS
     silent = replace(view.labels, labels=())

@@ -4,7 +4,7 @@ import pytest
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import CircuitId, DeviceId, ElementId, Job, Recipe
+from riktig.core.job import CircuitId, DeviceId, ElementId, Job, Recipe, circuit_inputs
 from riktig.core.schematic import (
     CIRCUITS,
     NETS,
@@ -21,7 +21,7 @@ from tests.effort import some
 
 
 def wholes(job: Job) -> list[CircuitId]:
-    return [c.id for c in all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)]
+    return [c.id for c in all_circuits(circuit_inputs(job))]
 
 
 @pytest.mark.parametrize("name", SAMPLES)
@@ -45,7 +45,7 @@ def test_on_the_whole_panel_it_is_as_with_its_supplies_alone(name: str) -> None:
     job = sample(name)
     evaluation = Evaluation(job)
     circuits = evaluation.get(CIRCUITS)
-    for circuit in some(all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)):
+    for circuit in some(all_circuits(circuit_inputs(job))):
         load = next((one for one in job.loads if one.id == circuit.load), None)
         steps = script_of(circuit, load, job.signals, job.circuits)
         small = behaviour_of(job, circuits, circuit.id)

@@ -4,7 +4,7 @@ from .glands import CableEntry, Entries, cable_diameter, entries_of
 from .make import hole_list, numbered, sheets_of
 from .model import Hole, HoleSurface, HoleWork, Tool
 from .order import MarkOut, Round, mark_out_order, shortest_walk, walk_length
-from .ready import Blocker, blockers_of, crossing_holes, gland_blockers, holes_off_the_sheet
+from .ready import Blocker, MetalWork, blockers_of, crossing_holes, gland_blockers, holes_off_the_sheet
 
 __all__ = [
     "BLOCKERS",
@@ -20,6 +20,7 @@ __all__ = [
     "HoleSurface",
     "HoleWork",
     "MarkOut",
+    "MetalWork",
     "Round",
     "Tool",
     "blockers_of",

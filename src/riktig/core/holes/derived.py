@@ -5,7 +5,7 @@ from riktig.core.evaluation import reads
 from riktig.core.holes.glands import Entries, entries_of
 from riktig.core.holes.make import hole_list, sheets_of
 from riktig.core.holes.model import Hole
-from riktig.core.holes.ready import blockers_of, gland_blockers
+from riktig.core.holes.ready import MetalWork, blockers_of, gland_blockers
 from riktig.core.job import JOB_ENCLOSURE, JOB_OPENINGS, JOB_PRACTICE
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
@@ -27,5 +27,6 @@ def _all_holes(metal: tuple[Hole, ...], entries: Entries) -> tuple[Hole, ...]:
 
 ENTRIES = (reads(STRIPS) & JOB_ENCLOSURE & DOOR & JOB_PRACTICE).derive("entries", entries_of)
 HOLES = (reads(METAL_HOLES) & ENTRIES).derive("holes", _all_holes)
-BLOCKERS = (reads(CIRCUITS) & SIZING & LAYOUT & DOOR & METAL_HOLES & SHEETS & NAMES).derive("blockers", blockers_of)
+METAL_WORK = (reads(CIRCUITS) & SIZING & LAYOUT & DOOR & METAL_HOLES & SHEETS & NAMES).derive("metal work", MetalWork)
+BLOCKERS = reads(METAL_WORK).derive("blockers", blockers_of)
 GLAND_BLOCKERS = reads(ENTRIES).derive("gland blockers", gland_blockers)

@@ -13,7 +13,7 @@ from riktig.core.plate import Layout
 from riktig.core.schematic import Circuits, Names, Zone
 from riktig.core.sizing import Sizing
 
-__all__ = ["Blocker", "blockers_of", "crossing_holes", "gland_blockers", "holes_off_the_sheet"]
+__all__ = ["Blocker", "MetalWork", "blockers_of", "crossing_holes", "gland_blockers", "holes_off_the_sheet"]
 
 WEB = 3.0
 """Least metal between two holes, mm (chosen by us: less tears or lets the drill wander)."""
@@ -30,35 +30,32 @@ class Blocker:
     by_planning: bool = False
 
 
-def blockers_of(
-    circuits: Circuits,
-    sizing: Sizing,
-    layout: Layout,
-    door: DoorPlan,
-    holes: tuple[Hole, ...],
-    sheets: tuple[HoleSurface, ...],
-    names: Names,
-) -> tuple[Blocker, ...]:
-    """Everything that keeps plate, door and sides from being drilled.
+@dataclass(frozen=True, slots=True, eq=False)
+class MetalWork:
+    """What is to be made in plate, door and sides, and what for."""
 
-    Args:
-        circuits: All devices and rungs of the job.
-        sizing: The part of every device.
-        layout: The plate: where everything stands.
-        door: The doors with what is fitted in them.
-        holes: The holes.
-        sheets: All surfaces that holes are made in.
-        names: Tags of devices and numbers of nets.
-    """
+    circuits: Circuits
+    sizing: Sizing
+    layout: Layout
+    door: DoorPlan
+    holes: tuple[Hole, ...]
+    sheets: tuple[HoleSurface, ...]
+    """All surfaces that holes are made in."""
+    names: Names
+
+
+def blockers_of(work: MetalWork) -> tuple[Blocker, ...]:
+    """Everything that keeps plate, door and sides from being drilled."""
+    door, holes = work.door, work.holes
     owned = {hole.where for hole in holes}
     first_door = door.leaves[0].name
     blockers: list[Blocker] = []
-    for device in circuits.devices:
+    for device in work.circuits.devices:
         if device.zone is Zone.FIELD:
             continue
-        tag, where = names.tag[device.id], DeviceKey(device.id)
-        part = sizing.parts[device.id]
-        placed = layout.seat(device.id) is not None or door.seat(device.id) is not None
+        tag, where = work.names.tag[device.id], DeviceKey(device.id)
+        part = work.sizing.parts[device.id]
+        placed = work.layout.seat(device.id) is not None or door.seat(device.id) is not None
         sized = min(part.width, part.height, part.depth) > 0
         on_the_door = device.zone is Zone.DOOR
         face = first_door if on_the_door else Surface.PLATE.value
@@ -69,7 +66,7 @@ def blockers_of(
         elif device.kind.mounting in (Mounting.SCREWED, Mounting.DOOR) and where not in owned:
             text = f"{tag} is screwed but has no hole on the list."
             blockers.append(Blocker(face, text, where, "Place it on the plate or door, or give its part holes."))
-    blockers += holes_off_the_sheet(holes, sheets)
+    blockers += holes_off_the_sheet(holes, work.sheets)
     blockers += crossing_holes(holes)
     return tuple(blockers)
 

@@ -71,6 +71,7 @@ from riktig.core.job.fields import (
     SupplyFields,
 )
 from riktig.core.job.house_tables import POTENTIALS, SCHEME_FIELDS, ClassLetters, ReservedNumber, scheme_fault
+from riktig.core.job.inputs import JOB_CIRCUIT_INPUTS, CircuitInputs, circuit_inputs
 from riktig.core.job.job import Job
 from riktig.core.job.limits import LONGEST_PATH, MOST_WRITTEN, beyond_limits
 from riktig.core.job.load import (
@@ -166,6 +167,7 @@ __all__ = [
     "IMPLIED",
     "INCOMER_ID",
     "JOB_CIRCUITS",
+    "JOB_CIRCUIT_INPUTS",
     "JOB_CLIENT",
     "JOB_DOOR",
     "JOB_DOORS",
@@ -212,6 +214,7 @@ __all__ = [
     "Choice",
     "Circuit",
     "CircuitId",
+    "CircuitInputs",
     "ClassLetters",
     "Colours",
     "Command",
@@ -313,6 +316,7 @@ __all__ = [
     "change_load",
     "change_signal",
     "change_source",
+    "circuit_inputs",
     "circuit_of",
     "device_id",
     "device_of_element",

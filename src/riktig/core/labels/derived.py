@@ -15,7 +15,7 @@ from riktig.core.job import (
 )
 from riktig.core.labels.cards import make_cards
 from riktig.core.labels.index_search import make_index, name_index
-from riktig.core.labels.make import make_labels, nameplate_fields
+from riktig.core.labels.make import LabelInputs, NameplateInputs, make_labels, nameplate_fields
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS
 from riktig.core.simulation import LIVE_WITH_MAIN_OFF
@@ -27,10 +27,11 @@ __all__ = ["CARDS", "INDEX", "LABELS", "NAMEPLATE", "NAME_INDEX"]
 
 
 CARDS = (reads(CIRCUITS) & NETS & NAMES).derive("pin cards", make_cards)
-NAMEPLATE = (
+NAMEPLATE_INPUTS = (
     reads(JOB_MAKER) & JOB_NUMBER & JOB_SERIAL & JOB_DRAWING_NUMBER & JOB_SUPPLY & JOB_ENCLOSURE & SIZING
-).derive("nameplate", nameplate_fields)
-LABELS = (
+).derive("nameplate inputs", NameplateInputs)
+NAMEPLATE = reads(NAMEPLATE_INPUTS).derive("nameplate", nameplate_fields)
+LABEL_INPUTS = (
     reads(CIRCUITS)
     & NAMES
     & WIRING
@@ -41,7 +42,8 @@ LABELS = (
     & NAMEPLATE
     & LIVE_WITH_MAIN_OFF
     & CUTS
-).derive("labels", make_labels)
+).derive("label inputs", LabelInputs)
+LABELS = reads(LABEL_INPUTS).derive("labels", make_labels)
 NAME_INDEX = (reads(CIRCUITS) & NETS & NAMES & SHEETS & JOB_LOADS).derive("name index", name_index)
 """What can be found while wires are still worked out."""
 INDEX = (reads(NAME_INDEX) & LAYOUT & HOLES & CUTS & WIRING & STRIPS).derive("index", make_index)

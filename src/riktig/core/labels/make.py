@@ -15,7 +15,16 @@ from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
 
-__all__ = ["Label", "Labels", "Medium", "NameplateField", "make_labels", "nameplate_fields"]
+__all__ = [
+    "Label",
+    "LabelInputs",
+    "Labels",
+    "Medium",
+    "NameplateField",
+    "NameplateInputs",
+    "make_labels",
+    "nameplate_fields",
+]
 
 
 class Medium(Enum):
@@ -88,69 +97,69 @@ class Labels:
         return tuple(label for label in self.labels if label.medium is medium)
 
 
-def nameplate_fields(
-    maker: str, number: str, serial: str, drawing_number: str, supply: Supply, enclosure: Enclosure, sizing: Sizing
-) -> tuple[NameplateField, ...]:
+@dataclass(frozen=True, slots=True, eq=False)
+class NameplateInputs:
+    """What a nameplate says it of: the texts of the job, and what is behind its ratings."""
+
+    maker: str
+    number: str
+    serial: str
+    drawing_number: str
+    supply: Supply
+    enclosure: Enclosure
+    sizing: Sizing
+
+
+def nameplate_fields(inputs: NameplateInputs) -> tuple[NameplateField, ...]:
     """What the nameplate says.
 
     Source:
         IEC 60204-1:2016 16.4 and IEC 61439-1 6.1, from memory.
-
-    Args:
-        maker: Who makes the panel.
-        number: The number.
-        serial: The serial number.
-        drawing_number: The number of the drawing.
-        supply: The supply of the job.
-        enclosure: The enclosure.
-        sizing: The part of every device.
     """
+    supply, sizing = inputs.supply, inputs.sizing
     largest = f"{sizing.largest_a:g} A" if sizing.largest_a else ""
     return (
-        NameplateField("Maker", maker, True),
-        NameplateField("Designation", number, True),
-        NameplateField("Serial number", serial, True),
-        NameplateField("Document", drawing_number, True),
+        NameplateField("Maker", inputs.maker, True),
+        NameplateField("Designation", inputs.number, True),
+        NameplateField("Serial number", inputs.serial, True),
+        NameplateField("Document", inputs.drawing_number, True),
         NameplateField("Supply", f"{supply.system_name} {supply.voltage_name} {supply.frequency_hz:g} Hz", True),
         NameplateField("Full-load current", f"{sizing.full_load_a:g} A", True),
         NameplateField("Largest motor", largest, False),
         NameplateField("Prospective fault current", f"{supply.fault_ka:g} kA", False),
-        NameplateField("Degree of protection", enclosure.rating, False),
+        NameplateField("Degree of protection", inputs.enclosure.rating, False),
     )
 
 
-def make_labels(
-    circuits: Circuits,
-    names: Names,
-    wiring: Wiring,
-    strips: Strips,
-    practice: Practice,
-    supply: Supply,
-    sources: tuple[Source, ...],
-    fields: tuple[NameplateField, ...],
-    live: tuple[LiveNet, ...],
-    pieces: tuple[Piece, ...] = (),
-) -> Labels:
-    """Every label of the panel. Wire markers come in pairs, in the order of the batches.
+@dataclass(frozen=True, slots=True, eq=False)
+class LabelInputs:
+    """What all labels of a panel follow from."""
 
-    Args:
-        circuits: All devices and rungs of the job.
-        names: Tags of devices and numbers of nets.
-        wiring: All wires, in the order of their batches.
-        strips: The terminal strips and the cables that land on them.
-        practice: The practice of the job.
-        supply: The supply of the job.
-        sources: Supplies that arrive from elsewhere.
-        fields: What is changed, by name.
-        live: What stays live with the main switch off: it is named on the warning plates.
-        pieces: What is cut of rail, duct and lids: each carries its name and length.
-    """
-    labels = [*_of_devices(circuits, names), *_of_wires(wiring, names, practice), *_of_strips(strips)]
-    for piece in pieces:
+    circuits: Circuits
+    names: Names
+    wiring: Wiring
+    strips: Strips
+    practice: Practice
+    supply: Supply
+    sources: tuple[Source, ...]
+    """Supplies that arrive from elsewhere."""
+    fields: tuple[NameplateField, ...]
+    """What the nameplate says."""
+    live: tuple[LiveNet, ...]
+    """What stays live with the main switch off: it is named on the warning plates."""
+    pieces: tuple[Piece, ...] = ()
+    """What is cut of rail, duct and lids: each carries its name and length."""
+
+
+def make_labels(inputs: LabelInputs) -> Labels:
+    """Every label of the panel. Wire markers come in pairs, in the order of the batches."""
+    circuits, names, strips, fields = inputs.circuits, inputs.names, inputs.strips, inputs.fields
+    labels = [*_of_devices(circuits, names), *_of_wires(inputs.wiring, names, inputs.practice), *_of_strips(strips)]
+    for piece in inputs.pieces:
         length = f"{piece.length:g} mm {piece.place}"
         labels.append(Label(Medium.PIECE, (piece.name, length), 1, "on the piece", PieceKey(piece.name)))
-    labels += _warnings(strips, circuits, names, supply, live)
-    for source in sources:
+    labels += _warnings(strips, circuits, names, inputs.supply, inputs.live)
+    for source in inputs.sources:
         words = f"{source.voltage_v:g} V from {source.comes_from or 'elsewhere'}: stays live with the main switch off"
         labels.append(
             Label(Medium.WARNING, (source.name.upper(), words), 1, "door and where it enters", PartKey("sources"))

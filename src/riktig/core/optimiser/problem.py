@@ -1,7 +1,7 @@
 """A plate to be planned, as numbers: what stands where is open, what is locked is not."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
@@ -18,7 +18,7 @@ from riktig.core.plate.inside_air import Losses
 from riktig.core.plate.model import EDGE, Block, Layout, RailRow, Stand
 from riktig.core.schematic import Circuits, Device, Zone
 
-__all__ = ["Problem", "Tie", "problem_of"]
+__all__ = ["PanelToPlan", "Problem", "Tie", "problem_of"]
 
 
 STIFF_MM2 = 6.0
@@ -67,34 +67,33 @@ class Problem:
         return b"|".join([*(table.tobytes() for table in tables), self.strips.tobytes(), repr(plate).encode()])
 
 
-def problem_of(
-    layout: Layout,
-    circuits: Circuits,
-    door: DoorPlan,
-    losses: Losses,
-    enclosure: Enclosure,
-    practice: Practice,
-    ties: Iterable[Tie],
-    low_voltage: frozenset[PinRef],
-    locked: frozenset[DeviceId] = frozenset(),
-    *,
-    bundled: bool = True,
-) -> Problem:
+@dataclass(frozen=True, slots=True, eq=False)
+class PanelToPlan:
+    """The panel as it stands, as far as its plate is planned after it."""
+
+    layout: Layout
+    circuits: Circuits
+    door: DoorPlan
+    losses: Losses
+    """The heat of every device, W."""
+    enclosure: Enclosure
+    practice: Practice
+    ties: tuple[Tie, ...] = ()
+    """The wires of the layout: which pins are joined."""
+    low_voltage: frozenset[PinRef] = frozenset()
+    """Pins that carry extra-low voltage."""
+
+
+def problem_of(panel: PanelToPlan, locked: frozenset[DeviceId] = frozenset(), *, bundled: bool = True) -> Problem:
     """The problem that a layout is one answer to.
 
     Args:
-        layout: The plate: where everything stands.
-        circuits: All devices and rungs of the job.
-        door: The doors with what is fitted in them.
-        losses: The heat of every device, W.
-        enclosure: The enclosure.
-        practice: The practice of the job.
-        ties: The wires of the layout: which pins are joined.
-        low_voltage: Pins that carry extra-low voltage.
+        panel: The panel as it stands.
         locked: Leads of blocks that stay; with any, rails and ducts stay too.
         bundled: Wires between the same sides of the same two units as one, in their middle: quicker, and a
             few mm off; not for figures that must be exact.
     """
+    layout, circuits, enclosure, practice = panel.layout, panel.circuits, panel.enclosure, panel.practice
     devices = circuits.by_id
     turned = any(stand.block.turned for stand in layout.stands)
     rows = _rows_of(layout, turned, spare_rows=0 if locked else 1)
@@ -104,15 +103,15 @@ def problem_of(
     still = [s.block.lead for s in layout.stands if s.block.lead not in free]
     leads = [*free, *still]
     index = {lead: k for k, lead in enumerate(leads)}
-    warm = {loss.device: loss.watts for loss in losses}
-    low = {pin.device for pin in low_voltage}
+    warm = {loss.device: loss.watts for loss in panel.losses}
+    low = {pin.device for pin in panel.low_voltage}
     unit = np.zeros(len(leads), UNIT)
     for lead, k in index.items():
         stand = stands[lead]
         in_row = lead in at
         fixed_row = -1 if lead in free else at[lead][0] if in_row else rows.strips_row
         unit[k] = _unit(stand, devices, warm, low, fixed_row, takes_rail=in_row)
-    behind = _behind(door, enclosure)
+    behind = _behind(panel.door, enclosure)
     plate = PlateFigures(
         width=layout.plate.width,
         height=layout.plate.height,
@@ -130,7 +129,7 @@ def problem_of(
     )
     seq = [index[lead] for row in rows.leads for lead in row if lead in index and lead not in locked]
     counts = [sum(lead not in locked for lead in row) for row in rows.leads]
-    wire, outside = _wires(ties, layout, door, enclosure, devices, index, stands, rows.strips_of_now, bundled=bundled)
+    wire, outside = _wires(panel, index, stands, rows.strips_of_now, bundled=bundled)
     return Problem(
         tuple(stands[lead].block for lead in leads),
         len(free),
@@ -291,11 +290,7 @@ _End = tuple[int, int, float, float]
 
 
 def _wires(
-    ties: Iterable[Tie],
-    layout: Layout,
-    door: DoorPlan,
-    enclosure: Enclosure,
-    devices: Mapping[DeviceId, Device],
+    panel: PanelToPlan,
     index: Mapping[DeviceId, int],
     stands: Mapping[DeviceId, Stand],
     strips_row: int,
@@ -303,11 +298,12 @@ def _wires(
     bundled: bool,
 ) -> tuple[Table, int]:
     """The wires as lines of ``WIRE``, and how many have an end that the plan does not move."""
+    layout, devices = panel.layout, panel.circuits.by_id
     unit_of = {device: stand.block.lead for stand in stands.values() for device in stand.block.devices}
     seats = {seat.device: seat for seat in layout.seats}
     strips_y = layout.rails[strips_row].y if strips_row < len(layout.rails) else 0.0
-    door_y = _hinge_y(door, layout, enclosure)
-    hinge = 1.0 if door.hinge_x > 0 else 0.0
+    door_y = _hinge_y(panel.door, layout, panel.enclosure)
+    hinge = 1.0 if panel.door.hinge_x > 0 else 0.0
 
     def end(pin: PinRef) -> _End | None:
         owner, marking = pin
@@ -329,7 +325,7 @@ def _wires(
 
     bundles: dict[tuple[object, ...], list[tuple[_End, _End, float]]] = defaultdict(list)
     outside = 0
-    for n, tie in enumerate(ties):
+    for n, tie in enumerate(panel.ties):
         a, b = end(tie.a), end(tie.b)
         if a is None or b is None or (a[0] < 0 and b[0] < 0):
             outside += 1

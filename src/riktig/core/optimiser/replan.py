@@ -2,15 +2,19 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.optimiser import (
     Found,
+    PanelToPlan,
     Problem,
     Run,
     Tie,
+    Watch,
+    boxes_that_do,
     improve,
     now_of,
     one_after_another,
@@ -46,8 +50,8 @@ class Replan:
         seed: int = 1,
         run: Run = one_after_another,
     ) -> Found:
-        """The best plan met within so many steps; see ``planning.improve``."""
-        return improve(self.problem, steps, on_better, stopped, start=start, seed=seed, run=run)
+        """The best plan met within so many steps; see ``improve``."""
+        return improve(self.problem, steps, Watch(on_better, stopped, run), start=start, seed=seed)
 
     def layout(self, plan_found: Found) -> Layout:
         """The plate of a plan."""
@@ -55,9 +59,8 @@ class Replan:
 
     def reached(self, plan_found: Found, best_known: float = float("inf")) -> Reached:
         """What a plan comes to."""
-        return reached(
-            self.problem, plan_found, self.before, self.layout(plan_found), self.circuits, self.sizing, best_known
-        )
+        boxes = partial(boxes_that_do, self.circuits, self.sizing, self.problem.enclosure, self.problem.practice)
+        return reached(self.problem, plan_found, self.before, self.layout(plan_found), boxes, best_known)
 
     def put_into(self, job: Job, plan_found: Found) -> Job:
         """The job with the plan; locks hold."""
@@ -68,15 +71,15 @@ def replan_of(evaluation: Evaluation[Job]) -> Replan:
     """What is to be planned, with the wires that the present plate gives."""
     job, circuits = evaluation.document, evaluation.get(CIRCUITS)
     low = frozenset(pin for net in evaluation.get(NETS).nets if net.net_class is NetClass.DC for pin in net.pins)
-    problem = problem_of(
+    panel = PanelToPlan(
         evaluation.get(LAYOUT),
         circuits,
         evaluation.get(DOOR),
         evaluation.get(INSIDE_AIR).losses,
         job.enclosure,
         job.practice,
-        (Tie(wire.start.pin, wire.end.pin, wire.mm2) for wire in evaluation.get(WIRING).wires),
+        tuple(Tie(wire.start.pin, wire.end.pin, wire.mm2) for wire in evaluation.get(WIRING).wires),
         low,
-        locked_leads(job),
     )
+    problem = problem_of(panel, locked_leads(job))
     return Replan(problem, circuits, evaluation.get(SIZING), now_of(problem))

@@ -1,5 +1,7 @@
 """From a plan found to a plate: where everything stands, what was reached, and what would do when it does not fit."""
 
+from collections.abc import Callable
+
 import numpy as np
 
 from riktig.core.catalogue import Box, boxes
@@ -80,8 +82,7 @@ def reached(
     plan_found: Found,
     before: Found,
     layout: Layout,
-    circuits: Circuits,
-    sizing: Sizing,
+    boxes: Callable[[], tuple[Box, ...]],
     best_known: float = float("inf"),
 ) -> Reached:
     """What a plan comes to, against the one before, the best known for the same question and the bound.
@@ -91,8 +92,7 @@ def reached(
         plan_found: The plan that was found.
         before: The plan that stood before.
         layout: The plate: where everything stands.
-        circuits: All devices and rungs of the job.
-        sizing: The part of every device.
+        boxes: Gives the enclosures that would do; asked only when this one does not.
         best_known: The least cost found for the same question before.
     """
     total = sum(rail.length for rail in layout.rails) or 1.0
@@ -100,7 +100,7 @@ def reached(
     deep = max((block.depth for block in problem.blocks), default=0.0) - layout.depth
     measures = ((plan_found.over[1], "low"), (plan_found.over[0], "narrow"), (deep, "shallow"))
     lacking = tuple(f"{by:.0f} mm too {what}" for by, what in measures if by >= 0.5)
-    offered = boxes_that_do(circuits, sizing, problem.enclosure, problem.practice) if lacking else ()
+    offered = boxes() if lacking else ()
     return Reached(
         plan_found.wire,
         before.wire,

@@ -12,7 +12,18 @@ from riktig.core.optimiser import kernel, walk
 from riktig.core.optimiser.problem import Problem
 from riktig.core.optimiser.tables import CHANCE, Order, Places, WalkPlan, no_places
 
-__all__ = ["FIRST_STEPS", "Found", "Run", "cost", "improve", "is_small", "metres", "now_of", "one_after_another"]
+__all__ = [
+    "FIRST_STEPS",
+    "Found",
+    "Run",
+    "Watch",
+    "cost",
+    "improve",
+    "is_small",
+    "metres",
+    "now_of",
+    "one_after_another",
+]
 
 WALKS = 2
 """Walks of one round, each with its own chance (chosen by us: the cores of a small machine)."""
@@ -102,15 +113,20 @@ def one_after_another(tasks: Sequence[Task]) -> Sequence[Found]:
     return [task() for task in tasks]
 
 
+@dataclass(frozen=True, slots=True)
+class Watch:
+    """Who looks on while a plate is planned, and who does the work."""
+
+    on_better: Callable[[Found], None] = lambda _: None
+    """Told each plan that is better than those told before, from whatever thread found it."""
+    stopped: Callable[[], bool] = lambda: False
+    """Asked often; true ends the search with what it has."""
+    run: Run = one_after_another
+    """Does the walks of a round."""
+
+
 def improve(
-    problem: Problem,
-    steps: int,
-    on_better: Callable[[Found], None] = lambda plan_found: None,
-    stopped: Callable[[], bool] = lambda: False,
-    *,
-    start: Found | None = None,
-    seed: int = 1,
-    run: Run = one_after_another,
+    problem: Problem, steps: int, watch: Watch | None = None, *, start: Found | None = None, seed: int = 1
 ) -> Found:
     """The best plan met within so many steps of each walk, or the best there is when there are few.
 
@@ -125,37 +141,36 @@ def improve(
     Args:
         problem: What is to be planned.
         steps: Steps of each walk, all rounds together.
-        on_better: Told each plan that is better than those told before, from whatever thread found it.
-        stopped: Asked often; true ends the search with what it has.
+        watch: Who looks on and who does the work; nobody, and one walk after another, when none is given.
         start: A plan to go on from; the one that stands when none is given.
         seed: Of chance.
-        run: Does the walks of a round.
     """
+    watch = watch or Watch()
     first = start is None
     best = start or now_of(problem)
     if not len(problem.now.seq):
         return best
     if is_small(problem):
         outcome = _best_of_all(problem)
-        on_better(outcome)
+        watch.on_better(outcome)
         return outcome
     lowest = [best.cost]
 
     def tell(plan_found: Found) -> None:
         if plan_found.cost < lowest[0] - 1e-6:
             lowest[0] = plan_found.cost
-            on_better(plan_found)
+            watch.on_better(plan_found)
 
-    walker = _Walker(problem, tell, stopped)
+    walker = _Walker(problem, tell, watch.stopped)
     turn, left = (0 if first else 1), steps
-    while left > 0 and not stopped():
+    while left > 0 and not watch.stopped():
         length = _length(turn, left, first=first)
         fresh = turn < 3 or turn % 2 == 0
         walks = [
             partial(walker.walk, best, length, seed + 7919 * k + 1000 * turn, HOT if fresh else WARM)
             for k in range(WALKS)
         ]
-        for better in run(walks):
+        for better in watch.run(walks):
             if better.cost < best.cost - 1e-6:
                 best = better
         left -= length

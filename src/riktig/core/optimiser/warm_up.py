@@ -2,8 +2,8 @@
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import add_load, new_job
-from riktig.core.optimiser.problem import problem_of
+from riktig.core.job import Job, add_load, new_job
+from riktig.core.optimiser.problem import PanelToPlan, problem_of
 from riktig.core.optimiser.search import improve
 from riktig.core.plate import INSIDE_AIR, LAYOUT
 from riktig.core.schematic import CIRCUITS, with_names_recorded
@@ -17,23 +17,21 @@ def warm_up() -> None:
     for name in ("fan", "pump", "belt", "drum", "mill"):
         job = add_load(job, name, 1.5)
     evaluation = Evaluation(with_names_recorded(job))
-    layout, circuits, door = evaluation.get(LAYOUT), evaluation.get(CIRCUITS), evaluation.get(DOOR)
-    problem = problem_of(
-        layout, circuits, door, evaluation.get(INSIDE_AIR).losses, job.enclosure, job.practice, (), frozenset()
-    )
-    improve(problem, 100)
+    improve(problem_of(_panel(evaluation)), 100)
     first_job = Evaluation(with_names_recorded(add_load(new_job(), "fan", 1.5)))
-    few = problem_of(
-        first_job.get(LAYOUT),
-        first_job.get(CIRCUITS),
-        first_job.get(DOOR),
-        first_job.get(INSIDE_AIR).losses,
-        first_job.document.enclosure,
-        first_job.document.practice,
-        (),
-        frozenset(),
+    improve(problem_of(_panel(first_job)), 0)
+
+
+def _panel(evaluation: Evaluation[Job]) -> PanelToPlan:
+    """The panel of a job, its wires left out."""
+    return PanelToPlan(
+        evaluation.get(LAYOUT),
+        evaluation.get(CIRCUITS),
+        evaluation.get(DOOR),
+        evaluation.get(INSIDE_AIR).losses,
+        evaluation.document.enclosure,
+        evaluation.document.practice,
     )
-    improve(few, 0)
 
 
 if __name__ == "__main__":

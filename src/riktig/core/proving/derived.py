@@ -1,7 +1,7 @@
 """What this step offers the evaluation."""
 
 from riktig.core.evaluation import reads
-from riktig.core.job import JOB_CIRCUITS, JOB_LOADS, JOB_PRACTICE, JOB_SIGNALS, JOB_SUPPLY
+from riktig.core.job import JOB_CIRCUIT_INPUTS
 from riktig.core.proving.function import plan_function
 from riktig.core.proving.lockout import still_live_text
 from riktig.core.proving.tests import plan_tests
@@ -13,7 +13,5 @@ from riktig.core.wiring import WIRING
 __all__ = ["FUNCTION", "STILL_LIVE", "TESTS"]
 
 STILL_LIVE = (reads(LIVE_WITH_MAIN_OFF) & CIRCUITS & NAMES).derive("cut off first", still_live_text)
-FUNCTION = (reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & CIRCUITS & NAMES).derive(
-    "function tests", plan_function
-)
+FUNCTION = (reads(JOB_CIRCUIT_INPUTS) & CIRCUITS & NAMES).derive("function tests", plan_function)
 TESTS = (reads(CIRCUITS) & NETS & NAMES & SIZING & WIRING).derive("tests", plan_tests)

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.job import Circuit, CircuitId, Load, Practice, Signal, Supply
+from riktig.core.job import CircuitId, CircuitInputs
 from riktig.core.schematic import Circuits, Names, all_circuits, script_of
 from riktig.core.simulation import with_tags
 
@@ -23,33 +23,23 @@ class FunctionStep:
     expected: tuple[str, ...]
 
 
-def plan_function(
-    job_circuits: tuple[Circuit, ...],
-    loads: tuple[Load, ...],
-    supply: Supply,
-    practice: Practice,
-    signals: tuple[Signal, ...],
-    circuits: Circuits,
-    names: Names,
-) -> tuple[FunctionStep, ...]:
+def plan_function(inputs: CircuitInputs, circuits: Circuits, names: Names) -> tuple[FunctionStep, ...]:
     """All steps, circuit by circuit. They are live tests: planned here, led by a qualified person only.
 
     Args:
-        job_circuits: The circuits as the job holds them.
-        loads: The loads of the job.
-        supply: The supply of the job.
-        practice: The practice of the job.
-        signals: The field devices of the job.
+        inputs: What the circuits follow from.
         circuits: All devices and rungs of the job.
         names: Tags of devices and numbers of nets.
     """
-    whole = all_circuits(job_circuits, loads, supply, practice, signals)
+    whole = all_circuits(inputs)
     titles = dict(circuits.titles)
-    of_load = {load.id: load for load in loads}
+    of_load = {load.id: load for load in inputs.loads}
     function_steps: list[FunctionStep] = []
     for circuit in whole:
         load = of_load.get(circuit.load) if circuit.load else None
-        script = [text for text in script_of(circuit, load, signals, whole) if text.split()[0] not in ONLY_ON_PAPER]
+        script = [
+            text for text in script_of(circuit, load, inputs.signals, whole) if text.split()[0] not in ONLY_ON_PAPER
+        ]
         for number, text in enumerate(script, 1):
             done, _, rest = text.partition(":")
             expected = (part.strip() for part in rest.split(",") if part.strip() and not part.strip().endswith(" any"))

@@ -63,7 +63,7 @@ from .name_edits import numbers_on_paper, record_printed, rename, renumber, tag_
 from .netlist.conductor_ends import DOOR, PLATE, ConductorEnds, EndsInPlace, conductor_ends_of, place_of
 from .netlist.nets import Net, NetClass, Nets, find_nets
 from .netlist.trace import Trace, Tracer, TraceStep, Way, trace, trace_line
-from .numbering.numbers import Names, PinLabels, name_all, names_of, wire_number
+from .numbering.numbers import GivenNames, Names, PinLabels, name_all, names_of, wire_number
 from .numbering.tags import by_tags, device_places
 from .template_pictures import recipe_picture
 from .templates.behaviour_scripts import ahead_of, script_of
@@ -113,6 +113,7 @@ __all__ = [
     "Device",
     "Element",
     "EndsInPlace",
+    "GivenNames",
     "Landing",
     "Names",
     "Net",

@@ -18,6 +18,7 @@ from riktig.core.job import (
     OwnRung,
     Param,
     Recipe,
+    circuit_inputs,
 )
 from riktig.core.schematic.model.elements import Band, Circuits, elements_of
 from riktig.core.schematic.netlist.nets import find_nets
@@ -356,7 +357,7 @@ def take_back(job: Job, circuit: CircuitId, change: Change) -> Job:
 
 def expanded(job: Job, memory: Memory | None) -> Circuits:
     """The devices and rungs of a job."""
-    return expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors, memory)
+    return expand(circuit_inputs(job), job.enclosure.doors, memory)
 
 
 def _refuse_new_clashes(before: Job, after: Job, memory: Memory | None) -> None:
@@ -368,7 +369,7 @@ def _refuse_new_clashes(before: Job, after: Job, memory: Memory | None) -> None:
 
 def _entered(job: Job, circuit: CircuitId) -> Circuit:
     """A circuit of the job; one that the Brief implies as it would enter the document."""
-    whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    whole = all_circuits(circuit_inputs(job))
     known = next((c for c in (*job.circuits, *whole) if c.id == circuit), None)
     if known is None:
         raise RiktigError(f"There is no circuit {circuit}.", hint="Choose one that is drawn.")

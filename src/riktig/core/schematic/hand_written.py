@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from riktig.core.catalogue import Mounting, kinds, parts_of
 from riktig.core.errors import InputFault, RiktigError
-from riktig.core.job import Circuit, CircuitId, DeviceId, Job, OwnDevice, OwnRung, Recipe
+from riktig.core.job import Circuit, CircuitId, DeviceId, Job, OwnDevice, OwnRung, Recipe, circuit_inputs
 from riktig.core.schematic.edits import FIRST_FREE
 from riktig.core.schematic.model.elements import Band, Circuits, Device, Rung
 from riktig.core.schematic.model.notation import NotationError, path_text
@@ -30,7 +30,7 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
     Raises:
         RiktigError: something in it cannot be, with the place of every fault (``$.rungs[2].path``).
     """
-    known = expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
+    known = expand(circuit_inputs(job), job.enclosure.doors)
     number = max((int(c.id[1:]) for c in job.circuits if c.id[1:].isdecimal()), default=0) + 1
     circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), Recipe.FREE, title=title.strip())
     faults: list[InputFault] = []

@@ -15,6 +15,7 @@ from riktig.core.job import (
     Wetting,
     add_load,
     add_signal,
+    circuit_inputs,
     new_job,
     set_practice,
 )
@@ -75,7 +76,7 @@ def _that_implies(job: Job, recipe: Recipe) -> Job:
 
 
 def _cropped(job: Job, own_circuit: CircuitId) -> Drawing:
-    circuits = expand(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.doors)
+    circuits = expand(circuit_inputs(job), job.enclosure.doors)
     nets = find_nets(circuits)
     names = names_of(job, circuits, nets)
     sheets = lay_out(circuits)

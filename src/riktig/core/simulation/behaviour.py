@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.errors import RiktigError
-from riktig.core.job import CircuitId, DeviceId, Job, Recipe
+from riktig.core.job import CircuitId, DeviceId, Job, Recipe, circuit_inputs
 from riktig.core.schematic import Circuits, all_circuits, find_nets, script_of, touched
 from riktig.core.simulation.panel import panel_of
 from riktig.core.simulation.script import StepResult, run_script
@@ -45,7 +45,7 @@ def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> ScriptOutc
         circuits: All devices and rungs of the job.
         circuit: Which circuit.
     """
-    whole = all_circuits(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    whole = all_circuits(circuit_inputs(job))
     own_circuit = next((own_circuit for own_circuit in whole if own_circuit.id == circuit), None)
     if own_circuit is None:
         return None

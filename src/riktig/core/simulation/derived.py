@@ -3,15 +3,13 @@
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import reads
 from riktig.core.job import (
-    JOB_CIRCUITS,
+    JOB_CIRCUIT_INPUTS,
     JOB_LOADS,
     JOB_PRACTICE,
-    JOB_SIGNALS,
     JOB_SUPPLY,
-    Circuit,
+    CircuitInputs,
     Load,
     Practice,
-    Signal,
     Supply,
 )
 from riktig.core.schematic import CIRCUITS, NETS, Circuits, Nets, all_circuits
@@ -37,23 +35,13 @@ def _isolations(
     return isolations_of(Panel(circuits, nets, supply, control_volts(loads, supply, practice)))
 
 
-def _restarts(
-    circuits: Circuits,
-    nets: Nets,
-    own: tuple[Circuit, ...],
-    loads: tuple[Load, ...],
-    supply: Supply,
-    practice: Practice,
-    signals: tuple[Signal, ...],
-) -> tuple[Restart, ...]:
-    whole = all_circuits(own, loads, supply, practice, signals)
-    panel = Panel(circuits, nets, supply, control_volts(loads, supply, practice))
-    return restarts_of(whole, loads, signals, panel)
+def _restarts(circuits: Circuits, nets: Nets, inputs: CircuitInputs) -> tuple[Restart, ...]:
+    loads, supply = inputs.loads, inputs.supply
+    panel = Panel(circuits, nets, supply, control_volts(loads, supply, inputs.practice))
+    return restarts_of(all_circuits(inputs), loads, inputs.signals, panel)
 
 
 LIVE_WITH_MAIN_OFF = (reads(CIRCUITS) & NETS).derive("live with the main switch off", _with_main_off)
 ISOLATIONS = (reads(CIRCUITS) & NETS & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE).derive("what stays live", _isolations)
-RESTARTS = (reads(CIRCUITS) & NETS & JOB_CIRCUITS & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS).derive(
-    "what restarts by itself", _restarts
-)
+RESTARTS = (reads(CIRCUITS) & NETS & JOB_CIRCUIT_INPUTS).derive("what restarts by itself", _restarts)
 CONDUCTORS = (reads(CIRCUITS) & NETS & WIRING & STRIPS).derive("conductors", conductors_of)

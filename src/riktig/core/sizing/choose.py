@@ -4,8 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Can, Part, kind, own_part, part, parts_of
-from riktig.core.job import IMPLIED, CircuitId, DeviceId, Load, LoadId, OwnPart, Pick, Recipe, Supply
-from riktig.core.job import Circuit as JobCircuit
+from riktig.core.job import IMPLIED, CircuitId, CircuitInputs, DeviceId, LoadId, OwnPart, Pick, Recipe, Supply
 from riktig.core.schematic import BYPASS, STAR, Circuits, Device
 from riktig.core.sizing.proposal import Proposal
 from riktig.core.sizing.sections import Section
@@ -52,9 +51,7 @@ class Sizing:
 
 def size_all(
     circuits: Circuits,
-    job_circuits: tuple[JobCircuit, ...],
-    loads: tuple[Load, ...],
-    supply: Supply,
+    inputs: CircuitInputs,
     proposal: Proposal,
     own_parts: tuple[OwnPart, ...] = (),
     picks: tuple[Pick, ...] = (),
@@ -63,9 +60,7 @@ def size_all(
 
     Args:
         circuits: All devices and rungs of the job.
-        job_circuits: The circuits as the job holds them.
-        loads: The loads of the job.
-        supply: The supply of the job.
+        inputs: What the circuits follow from.
         proposal: What Riktig proposes for the job.
         own_parts: Parts of one's own.
         picks: Parts that the builder chose for devices.
@@ -73,12 +68,12 @@ def size_all(
     drawn = {device.circuit for device in circuits.devices}
     sized = [
         _load_size(circuit.id, load_proposal)
-        for circuit in job_circuits
+        for circuit in inputs.circuits
         if circuit.recipe is not Recipe.INCOMER and circuit.id in drawn and circuit.load
         if (load_proposal := proposal.of_load(circuit.load))
     ]
     incoming = proposal.incoming
-    chooser = _Chooser(supply, proposal, {load_size.circuit: load_size for load_size in sized})
+    chooser = _Chooser(inputs.supply, proposal, {load_size.circuit: load_size for load_size in sized})
     parts: dict[DeviceId, Part] = {}
     whys: dict[DeviceId, tuple[Why, ...]] = {}
     for device in circuits.devices:

@@ -2,7 +2,7 @@
 
 from riktig.core.evaluation import reads
 from riktig.core.job import (
-    JOB_CIRCUITS,
+    JOB_CIRCUIT_INPUTS,
     JOB_ENCLOSURE,
     JOB_LOADS,
     JOB_OVERRIDES,
@@ -16,11 +16,11 @@ from riktig.core.job import (
 )
 from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing.choose import size_all
-from riktig.core.sizing.proposal import propose
+from riktig.core.sizing.proposal import Brief, propose
 
 __all__ = ["PROPOSAL", "SIZING"]
 
-PROPOSAL = (
+BRIEF = (
     reads(JOB_LOADS)
     & JOB_SUPPLY
     & JOB_PRACTICE
@@ -29,9 +29,8 @@ PROPOSAL = (
     & JOB_SOURCES
     & JOB_SOURCES_ASKED
     & JOB_OVERRIDES
-).derive("proposal", propose)
+).derive("brief", Brief)
+PROPOSAL = reads(BRIEF).derive("proposal", propose)
 
-SIZING = (reads(CIRCUITS) & JOB_CIRCUITS & JOB_LOADS & JOB_SUPPLY & PROPOSAL & JOB_PARTS & JOB_PICKS).derive(
-    "sizing", size_all
-)
+SIZING = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS & PROPOSAL & JOB_PARTS & JOB_PICKS).derive("sizing", size_all)
 """The part and the conductors of everything that is drawn, after the proposal."""

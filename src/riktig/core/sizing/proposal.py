@@ -81,29 +81,27 @@ def basis_of(
     return Basis(supply, practice, enclosure, overrides, max(round(value.amount), 1)), value
 
 
-def propose(
-    loads: tuple[Load, ...],
-    supply: Supply,
-    practice: Practice,
-    enclosure: Enclosure,
-    signals: tuple[Signal, ...],
-    sources: tuple[Source, ...],
-    sources_asked: bool,
-    overrides: tuple[Override, ...],
-) -> Proposal:
-    """Sizes the whole job. Nothing is refused: what cannot stand is among the doubts and shortfalls.
+@dataclass(frozen=True, slots=True, eq=False)
+class Brief:
+    """What the Brief says, as far as something is sized after it."""
 
-    Args:
-        loads: The loads of the job.
-        supply: The supply of the job.
-        practice: The practice of the job.
-        enclosure: The enclosure.
-        signals: The field devices of the job.
-        sources: Supplies that arrive from elsewhere.
-        sources_asked: Whether the builder was asked for further supplies.
-        overrides: What the builder put in the place of proposals.
-    """
-    basis, grouped = basis_of(loads, supply, practice, enclosure, overrides)
+    loads: tuple[Load, ...]
+    supply: Supply
+    practice: Practice
+    enclosure: Enclosure
+    signals: tuple[Signal, ...]
+    sources: tuple[Source, ...]
+    """Supplies that arrive from elsewhere."""
+    sources_asked: bool
+    """Whether the builder was asked for further supplies."""
+    overrides: tuple[Override, ...]
+    """What the builder put in the place of proposals."""
+
+
+def propose(brief: Brief) -> Proposal:
+    """Sizes the whole job. Nothing is refused: what cannot stand is among the input issues and shortfalls."""
+    loads, signals = brief.loads, brief.signals
+    basis, grouped = basis_of(loads, brief.supply, brief.practice, brief.enclosure, brief.overrides)
     sized = tuple(size_load(load, basis) for load in loads)
     control = size_control(loads, sized, signals, basis)
     incoming = size_incoming(loads, sized, control.line_a, basis)
@@ -118,12 +116,12 @@ def propose(
         control,
         heat,
         shared,
-        issues_of(loads, signals, sources, sources_asked, basis),
+        issues_of(loads, signals, brief.sources, brief.sources_asked, basis),
         round(space, 1),
         (),
     )
     keys = {value.key for value in made.values if value.overridden}
-    strayed = tuple(override for override in overrides if override.key not in keys)
+    strayed = tuple(override for override in brief.overrides if override.key not in keys)
     if not strayed:
         return made
     return Proposal(sized, incoming, control, heat, shared, made.issues, made.space, strayed)

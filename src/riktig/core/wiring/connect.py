@@ -2,7 +2,7 @@
 
 from collections import Counter, defaultdict
 from collections.abc import Callable, Container, Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from riktig.core.catalogue import Can, Clamp
@@ -22,7 +22,7 @@ from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Router
 from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
 
-__all__ = ["wire_all"]
+__all__ = ["WiringInputs", "wire_all"]
 
 HINGE = 50_000.0
 """What a way over the hinge counts more, mm (chosen by us: beyond any way on a plate, so none is crossed twice)."""
@@ -30,40 +30,37 @@ ROUND_TO = 10.0
 """Lengths are rounded up to this, mm (chosen by us: what a person can mark on a bench rule)."""
 
 
-def wire_all(
-    circuits: Circuits,
-    nets: Nets,
-    names: Names,
-    sizing: Sizing,
-    layout: Layout,
-    door: DoorPlan,
-    enclosure: Enclosure,
-    practice: Practice,
-    joins: tuple[Join, ...] = (),
-) -> Wiring:
+@dataclass(frozen=True, slots=True, eq=False)
+class WiringInputs:
+    """What all wires of a panel follow from."""
+
+    circuits: Circuits
+    nets: Nets
+    names: Names
+    sizing: Sizing
+    layout: Layout
+    door: DoorPlan
+    enclosure: Enclosure
+    practice: Practice
+    joins: tuple[Join, ...] = ()
+    """What the builder joined to blocks."""
+
+
+def wire_all(inputs: WiringInputs) -> Wiring:
     """All wires of the panel.
 
     Method:
         Each net is joined by the shortest chain through its clamps; a clamp for one conductor
         ends the chain. Protective conductors run each from a way of its own on the earth bar.
         Length = way through the ducts + an allowance at each end, rounded up.
-
-    Args:
-        circuits: All devices and rungs of the job.
-        nets: All nets of these circuits.
-        names: Tags of devices and numbers of nets.
-        sizing: The part of every device.
-        layout: The plate: where everything stands.
-        door: The doors with what is fitted in them.
-        enclosure: The enclosure.
-        practice: The practice of the job.
-        joins: What the builder joined to blocks.
     """
+    circuits, nets, names, sizing = inputs.circuits, inputs.nets, inputs.names, inputs.sizing
+    layout, practice = inputs.layout, inputs.practice
     devices = circuits.by_id
-    router = Router(layout, door, circuits.devices, enclosure, practice, nets.of_pin)
+    router = Router(layout, inputs.door, circuits.devices, inputs.enclosure, practice, nets.of_pin)
     connections: list[Connection] = []
     unrouted: list[PinRef] = []
-    bridged = bridged_pins(joins, devices)
+    bridged = bridged_pins(inputs.joins, devices)
     clamps = (pin for net in nets.nets for pin in net.pins if _is_clamp(pin, devices))
     router.prepare(pin for pin in clamps if router.reaches(pin))
     for net in nets.nets:

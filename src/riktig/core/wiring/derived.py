@@ -7,14 +7,15 @@ from riktig.core.job import JOB_ENCLOSURE, JOB_JOINS, JOB_PRACTICE, Practice
 from riktig.core.plate import LAYOUT, DuctLevel, Layout, draw_plate
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, Circuits, Names
 from riktig.core.sizing import SIZING
-from riktig.core.wiring.connect import wire_all
+from riktig.core.wiring.connect import WiringInputs, wire_all
 from riktig.core.wiring.fill import DuctUse, duct_uses
 
 __all__ = ["DUCT_USES", "PLATE_DRAWING", "WIRING"]
 
-WIRING = (reads(CIRCUITS) & NETS & NAMES & SIZING & LAYOUT & DOOR & JOB_ENCLOSURE & JOB_PRACTICE & JOB_JOINS).derive(
-    "wiring", wire_all
-)
+WIRING_INPUTS = (
+    reads(CIRCUITS) & NETS & NAMES & SIZING & LAYOUT & DOOR & JOB_ENCLOSURE & JOB_PRACTICE & JOB_JOINS
+).derive("wiring inputs", WiringInputs)
+WIRING = reads(WIRING_INPUTS).derive("wiring", wire_all)
 
 
 DUCT_USES = (reads(WIRING) & LAYOUT & NETS & JOB_PRACTICE).derive("duct uses", duct_uses)

@@ -24,7 +24,7 @@ from riktig.core.schematic.netlist.nets import Net, NetClass, Nets
 from riktig.core.schematic.numbering.schemes import NetPlace, NumberingScheme, net_places, pairs_of, without_suffix
 from riktig.core.schematic.numbering.tags import tag_all
 
-__all__ = ["Names", "PinLabels", "name_all", "names_of", "wire_number"]
+__all__ = ["GivenNames", "Names", "PinLabels", "name_all", "names_of", "wire_number"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,16 +43,25 @@ class Names:
     marks: dict[PinRef, int] = field(default_factory=dict)
 
 
-def name_all(
-    circuits: Circuits,
-    nets: Nets,
-    practice: Practice,
-    tags: tuple[GivenTag, ...],
-    numbers: tuple[GivenNumber, ...],
-    last_number: int,
-    printed: tuple[str, ...] = (),
-    memory: Memory | None = None,
-) -> Names:
+@dataclass(frozen=True, slots=True, eq=False)
+class GivenNames:
+    """What new names follow: how the job names things, and what was named before."""
+
+    practice: Practice
+    tags: tuple[GivenTag, ...] = ()
+    numbers: tuple[GivenNumber, ...] = ()
+    last_number: int = 0
+    """The last running number that was given."""
+    printed: tuple[str, ...] = ()
+    """Numbers that stand on labels already."""
+
+    @property
+    def parts(self) -> tuple[object, ...]:
+        """The objects one by one, for a cache that compares by identity."""
+        return (self.practice, self.tags, self.numbers, self.last_number, self.printed)
+
+
+def name_all(circuits: Circuits, nets: Nets, given: GivenNames, memory: Memory | None = None) -> Names:
     """Tags every device and numbers every net.
 
     Method:
@@ -67,16 +76,12 @@ def name_all(
     Args:
         circuits: All devices and rungs of the job.
         nets: All nets of these circuits.
-        practice: The practice of the job.
-        tags: Tags that were given before.
-        numbers: Numbers that were given before.
-        last_number: The last running number that was given.
-        printed: Numbers that stand on labels already.
+        given: How the job names things, and what was named before.
         memory: What earlier computations of the evaluation left; without it the same, only slower.
     """
     memory = memory or Memory()
-    inputs = (circuits, nets, practice, tags, numbers, last_number, printed)
-    return memory.recent(Names, "names").get(inputs, lambda: _named(*inputs, memory))
+    inputs = (circuits, nets, *given.parts)
+    return memory.recent(Names, "names").get(inputs, lambda: _named(circuits, nets, given, memory))
 
 
 class PinLabels:
@@ -115,20 +120,13 @@ def names_of(job: Job, circuits: Circuits, nets: Nets, memory: Memory | None = N
         nets: All nets of these circuits.
         memory: What earlier computations of the evaluation left; without it the same, only slower.
     """
-    return name_all(circuits, nets, job.practice, job.tags, job.numbers, job.last_number, job.printed, memory)
+    given = GivenNames(job.practice, job.tags, job.numbers, job.last_number, job.printed)
+    return name_all(circuits, nets, given, memory)
 
 
-def _named(
-    circuits: Circuits,
-    nets: Nets,
-    practice: Practice,
-    tags: tuple[GivenTag, ...],
-    numbers: tuple[GivenNumber, ...],
-    last_number: int,
-    printed: tuple[str, ...],
-    memory: Memory,
-) -> Names:
-    tag, given_tags = tag_all(circuits, tags, practice, memory)
+def _named(circuits: Circuits, nets: Nets, before: GivenNames, memory: Memory) -> Names:
+    practice = before.practice
+    tag, given_tags = tag_all(circuits, before.tags, practice, memory)
     devices = circuits.by_id
     reserved = {reserved_number.potential: reserved_number.number for reserved_number in practice.reserved}
     number: dict[PinRef, str] = {}
@@ -143,19 +141,19 @@ def _named(
             number[net.id] = name
         else:
             counted.append(net)
-    taken = _kept(counted, numbers, set(number.values()))
-    last = _count(
-        circuits, nets, practice, counted, taken, {*number.values(), *printed}, last_number, bool(numbers), memory
-    )
+    taken = _kept(counted, before.numbers, set(number.values()))
+    counter = _NetCounter(circuits, nets, before, {*number.values(), *before.printed}, memory)
+    last = counter.count(counted, taken)
     number |= taken
     marks: dict[PinRef, int] = {}
     if practice.numbering is Numbering.BY_WIRE:
-        marks = _marks(numbered, number, numbers, set(printed))
+        marks = _marks(numbered, number, before.numbers, set(before.printed))
         given = tuple(GivenNumber(number[n.id], n.pins, tuple(marks[p] for p in n.pins)) for n in numbered)
     else:
         given = tuple(GivenNumber(number[net.id], net.pins) for net in counted)
     names = Names(tag, number, given_tags, given, last, marks)
-    return memory.recent(Names, "names").put((circuits, nets, practice, given_tags, given, last, printed), names)
+    settled = GivenNames(practice, given_tags, given, last, before.printed)
+    return memory.recent(Names, "names").put((circuits, nets, *settled.parts), names)
 
 
 def _within_one_device(net: Net) -> bool:
@@ -208,47 +206,50 @@ def _kept(nets: list[Net], given: tuple[GivenNumber, ...], named: set[str]) -> d
     return taken
 
 
-def _count(
-    circuits: Circuits,
-    nets: Nets,
-    practice: Practice,
-    counted: list[Net],
-    taken: dict[PinRef, str],
-    barred: set[str],
-    last_number: int,
-    grown: bool,
-    memory: Memory,
-) -> int:
-    """Numbers what has none yet, into ``taken``; the highest running number ever given."""
-    running = _running(taken)
-    highest: dict[str, int] = {}
-    for net_id, value in running.items():
-        circuit = circuit_of(net_id.device)
-        highest[circuit] = max(highest.get(circuit, 0), value)
-    places: list[dict[PinRef, NetPlace]] = []
+@dataclass(slots=True)
+class _NetCounter:
+    """Numbers what has no number yet."""
 
-    def met() -> dict[PinRef, NetPlace]:
-        if not places:
-            places.append(net_places(circuits, nets, memory))
-        return places[0]
+    circuits: Circuits
+    nets: Nets
+    before: GivenNames
+    barred: set[str]
+    """Names that no net may take."""
+    memory: Memory
+    _places: dict[PinRef, NetPlace] | None = None
 
-    last = max([last_number, *running.values()], default=0)
-    scheme = NumberingScheme(practice, met, {*taken.values(), *barred}, last, highest)
-    pairs = pairs_of(circuits, nets) if practice.pairs is PairNumbers.SHARED else {}
-    shared: dict[PinRef, str] = {}
-    before = dict(taken)
-    for net in counted:
-        if net.id in taken:
-            continue
-        if net.id in pairs:
-            taken[net.id] = _paired(net, pairs, shared, scheme)
-        elif grown and practice.new_between is NewBetween.SUFFIX and (base := _beside(net, circuits, nets, before)):
-            taken[net.id] = scheme.suffixed(without_suffix(base)) or scheme.next(net)
-        else:
-            taken[net.id] = scheme.next(net)
-    if practice.numbering in (Numbering.BY_NODE, Numbering.BY_WIRE):
-        return scheme.last
-    return max([last, *_running(taken).values()])  # with the new ones, so that settling again changes nothing
+    def _met(self) -> dict[PinRef, NetPlace]:
+        """Where each net is met on the sheets, worked out when the scheme first asks."""
+        if self._places is None:
+            self._places = net_places(self.circuits, self.nets, self.memory)
+        return self._places
+
+    def count(self, counted: list[Net], taken: dict[PinRef, str]) -> int:
+        """Puts the new numbers into ``taken``; gives the highest running number ever given."""
+        practice, nets = self.before.practice, self.nets
+        running = _running(taken)
+        highest: dict[str, int] = {}
+        for net_id, value in running.items():
+            circuit = circuit_of(net_id.device)
+            highest[circuit] = max(highest.get(circuit, 0), value)
+        last = max([self.before.last_number, *running.values()], default=0)
+        scheme = NumberingScheme(practice, self._met, {*taken.values(), *self.barred}, last, highest)
+        pairs = pairs_of(self.circuits, nets) if practice.pairs is PairNumbers.SHARED else {}
+        shared: dict[PinRef, str] = {}
+        old = dict(taken)
+        between = bool(self.before.numbers) and practice.new_between is NewBetween.SUFFIX
+        for net in counted:
+            if net.id in taken:
+                continue
+            if net.id in pairs:
+                taken[net.id] = _paired(net, pairs, shared, scheme)
+            elif between and (base := _beside(net, self.circuits, nets, old)):
+                taken[net.id] = scheme.suffixed(without_suffix(base)) or scheme.next(net)
+            else:
+                taken[net.id] = scheme.next(net)
+        if practice.numbering in (Numbering.BY_NODE, Numbering.BY_WIRE):
+            return scheme.last
+        return max([last, *_running(taken).values()])  # with the new ones, so that recording again changes nothing
 
 
 def _running(taken: dict[PinRef, str]) -> dict[PinRef, int]:

@@ -8,15 +8,13 @@ from riktig.core.job import (
     Change,
     Circuit,
     CircuitId,
+    CircuitInputs,
     Command,
     DeviceId,
     Distribution,
     Load,
     PinRef,
-    Practice,
     Recipe,
-    Signal,
-    Supply,
 )
 from riktig.core.schematic.layout.power_sheets import is_bus
 from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, Rung, elements_of, touched
@@ -60,36 +58,19 @@ def whole_node(name: str, circuit: CircuitId) -> str:
     return name if "." in name or name in ("N", "PE") else f"{circuit}.{name}"
 
 
-def expand(
-    circuits: tuple[Circuit, ...],
-    loads: tuple[Load, ...],
-    supply: Supply,
-    practice: Practice,
-    signals: tuple[Signal, ...] = (),
-    doors: int = 1,
-    memory: Memory | None = None,
-) -> Circuits:
+def expand(inputs: CircuitInputs, doors: int = 1, memory: Memory | None = None) -> Circuits:
     """Devices and rungs of the whole job.
 
     A change that finds no hold becomes a ``Clash``. A circuit of which nothing changed is not made again.
 
     Args:
-        circuits: The circuits as the job holds them.
-        loads: The loads of the job.
-        supply: The supply of the job.
-        practice: The practice of the job.
-        signals: The field devices of the job.
+        inputs: What the circuits follow from.
         doors: Of the enclosure: each is bonded by itself.
         memory: What earlier expansions made of single circuits.
     """
-    return (
-        (memory := memory or Memory())
-        .recent(Circuits, "circuits")
-        .get(
-            (circuits, loads, supply, practice, signals, doors),
-            lambda: _Expansion(circuits, loads, supply, practice, signals, doors, memory).done(),
-        )
-    )
+    memory = memory or Memory()
+    recent = memory.recent(Circuits, "circuits")
+    return recent.get((*inputs.parts, doors), lambda: _Expansion(inputs, doors, memory).done())
 
 
 @dataclass(slots=True)
@@ -110,23 +91,14 @@ class _Made:
 
 
 class _Expansion:
-    def __init__(
-        self,
-        circuits: tuple[Circuit, ...],
-        loads: tuple[Load, ...],
-        supply: Supply,
-        practice: Practice,
-        signals: tuple[Signal, ...],
-        doors: int,
-        memory: Memory,
-    ) -> None:
+    def __init__(self, inputs: CircuitInputs, doors: int, memory: Memory) -> None:
         self.doors = doors
         self.kept = memory.memo(_Made, "circuit")
-        self.circuits = all_circuits(circuits, loads, supply, practice, signals)
-        self.ground = job_supply_context(circuits, loads, supply, practice, signals)
-        self.loads = {load.id: load for load in loads}
-        self.practice, self.signals = practice, signals
-        self.lines = dict(lines_of(loads, supply, practice))
+        self.circuits = all_circuits(inputs)
+        self.ground = job_supply_context(inputs)
+        self.loads = {load.id: load for load in inputs.loads}
+        self.practice, self.signals = inputs.practice, inputs.signals
+        self.lines = dict(lines_of(inputs.loads, inputs.supply, inputs.practice))
         self.clashes: list[Clash] = []
         self.undrawn: list[CircuitId] = []
         stops = any(c.recipe is Recipe.EMERGENCY_STOP for c in self.circuits)

@@ -2,19 +2,7 @@
 
 from dataclasses import replace
 
-from riktig.core.job import (
-    IMPLIED,
-    Circuit,
-    Command,
-    ControlSupply,
-    Form,
-    Load,
-    Practice,
-    Recipe,
-    Signal,
-    Supply,
-    Wetting,
-)
+from riktig.core.job import IMPLIED, Circuit, CircuitInputs, Command, ControlSupply, Form, Load, Recipe, Wetting
 from riktig.core.schematic.templates.commands import WITH_STATUS
 from riktig.core.schematic.templates.controls import ControllerPoint
 from riktig.core.schematic.templates.supply_context import HELD, SupplyContext, supply_context
@@ -25,19 +13,14 @@ ON_24_V = {Recipe.SCREEN, Recipe.NETWORK, Recipe.CONTROLLER, Recipe.SENSOR_TERMI
 """Recipes that ask for a 24 V supply."""
 
 
-def job_supply_context(
-    circuits: tuple[Circuit, ...],
-    loads: tuple[Load, ...],
-    supply: Supply,
-    practice: Practice,
-    signals: tuple[Signal, ...] = (),
-) -> SupplyContext:
+def job_supply_context(inputs: CircuitInputs) -> SupplyContext:
     """What the recipes of a job stand on."""
+    circuits, loads = inputs.circuits, inputs.loads
     recipes = {circuit.recipe for circuit in circuits}
     asked = bool(recipes & ON_24_V or controller_points(circuits, loads)) or any(
         load.command is Command.CONTROLLER for load in loads
     )
-    base = supply_context(loads, supply, practice, signals, dc_asked=asked)
+    base = supply_context(loads, inputs.supply, inputs.practice, inputs.signals, dc_asked=asked)
     main = next((c for c in circuits if c.recipe is Recipe.PHASE_MONITOR), None)
     everything = main is not None and main.param("holds", "single-phase ways") == "all loads"
     return replace(
@@ -65,24 +48,11 @@ def controller_points(circuits: tuple[Circuit, ...], loads: tuple[Load, ...]) ->
     return points
 
 
-def all_circuits(
-    circuits: tuple[Circuit, ...],
-    loads: tuple[Load, ...],
-    supply: Supply,
-    practice: Practice,
-    signals: tuple[Signal, ...] = (),
-) -> tuple[Circuit, ...]:
-    """The circuits of the job and those that the Brief implies, in the order in which they are drawn.
-
-    Args:
-        circuits: The circuits as the job holds them.
-        loads: The loads of the job.
-        supply: The supply of the job.
-        practice: The practice of the job.
-        signals: The field devices of the job.
-    """
-    ground = job_supply_context(circuits, loads, supply, practice, signals)
-    dc_contacts = any(s.wetting is Wetting.DC and s.form is Form.DIGITAL for s in signals)
+def all_circuits(inputs: CircuitInputs) -> tuple[Circuit, ...]:
+    """The circuits of the job and those that the Brief implies, in the order in which they are drawn."""
+    ground = job_supply_context(inputs)
+    circuits, loads = inputs.circuits, inputs.loads
+    dc_contacts = any(s.wetting is Wetting.DC and s.form is Form.DIGITAL for s in inputs.signals)
     asked = {
         Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and bool(circuits[1:]),
         Recipe.DC_SUPPLY: ground.dc and bool(circuits[1:]),
@@ -90,7 +60,7 @@ def all_circuits(
         Recipe.CONTROLLER: dc_contacts
         or bool(controller_points(circuits, loads))
         or any(load.command is Command.CONTROLLER for load in loads),
-        Recipe.THROUGH_FEED: supply.through_a > 0,
+        Recipe.THROUGH_FEED: inputs.supply.through_a > 0,
     }
     held = {circuit.id: circuit for circuit in circuits}
     implied = [held.get(cid, Circuit(cid, recipe)) for recipe, cid in IMPLIED.items() if asked[recipe]]

@@ -17,7 +17,7 @@ from riktig.core.job import (
     PracticeFields,
     ReservedNumber,
 )
-from riktig.core.schematic import CIRCUITS, NETS, name_all
+from riktig.core.schematic import CIRCUITS, NETS, GivenNames, name_all
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.fields import sentence
 from riktig.desk.stations.brief.part import BriefPart, Change
@@ -122,7 +122,7 @@ class NamesPart(BriefPart):
     def _first_numbers(self) -> str:
         plan, job = self.session.evaluation, self.session.job
         nets = plan.get(NETS)
-        names = name_all(plan.get(CIRCUITS), nets, replace(job.practice), job.tags, (), 0)
+        names = name_all(plan.get(CIRCUITS), nets, GivenNames(replace(job.practice), job.tags))
         counted = [given_number.number for given_number in names.given_numbers]
         text = ", ".join(counted[:SHOWN])
         twice = len(counted) - len(set(counted))
