@@ -42,6 +42,7 @@ from riktig.core.schematic import (
     CIRCUIT_TEMPLATES,
     CIRCUITS,
     Band,
+    Insertion,
     add_circuit,
     elements_of,
     insert_element,
@@ -142,7 +143,7 @@ def _with_change(job: Job, rng: random.Random) -> Job:
         return with_names_recorded(remove_element(job, at))
     what = rng.choice([one for one in Insertable if one is not Insertable.CONTACT])
     return with_names_recorded(
-        insert_element(job, at, what, "more", rng.choice((Act.AFTER, Act.BEFORE, Act.ACROSS, Act.INSTEAD)))
+        insert_element(job, at, Insertion(what, "more", rng.choice((Act.AFTER, Act.BEFORE, Act.ACROSS, Act.INSTEAD))))
     )
 
 

@@ -16,6 +16,7 @@ from riktig.core.schematic import (
     SHEET_DRAWINGS,
     SHEETS,
     Band,
+    Insertion,
     add_circuit,
     circuit_template_of,
     elements_of,
@@ -66,14 +67,18 @@ class Changer(RuleBasedStateMachine):
     @precondition(lambda self: self._elements())
     def put(self, at: int, what: Insertable, act: Act) -> None:
         elements = self._elements()
-        self._try(lambda: insert_element(self.job, elements[at % len(elements)], what, "more", act))
+        self._try(lambda: insert_element(self.job, elements[at % len(elements)], Insertion(what, "more", act)))
 
     @rule(at=st.integers(0, 400), which=st.integers(0, 400), act=st.sampled_from(PLACES))
     @precondition(lambda self: bool(self._elements() and free_contacts(self.job)))
     def use_a_contact(self, at: int, which: int, act: Act) -> None:
         elements, free = self._elements(), free_contacts(self.job)
         to = free[which % len(free)][0]
-        self._try(lambda: insert_element(self.job, elements[at % len(elements)], Insertable.CONTACT, "", act, to=to))
+        self._try(
+            lambda: insert_element(
+                self.job, elements[at % len(elements)], Insertion(Insertable.CONTACT, "", act, to=to)
+            )
+        )
 
     @rule(at=st.integers(0, 400))
     @precondition(lambda self: self._elements())

@@ -27,6 +27,7 @@ from riktig.core.schematic import (
     NAMES,
     NETS,
     SHEETS,
+    Insertion,
     add_circuit,
     add_device,
     add_rung,
@@ -69,7 +70,9 @@ PLACES = {
 
 @pytest.mark.parametrize("act", PLACES)
 def test_it_goes_in_where_it_was_asked_for(act: Act) -> None:
-    job = with_names_recorded(insert_element(one_motor(), STOP, Insertable.STOP_BUTTON, "stop at the bay", act))
+    job = with_names_recorded(
+        insert_element(one_motor(), STOP, Insertion(Insertable.STOP_BUTTON, "stop at the bay", act))
+    )
     assert run_path(job) == PLACES[act]
     parallel = any("Parallel" in type(p).__name__ for p in Evaluation(job).get(CIRCUITS).rungs[-3].path.parts[1:2])
     assert parallel is (act is Act.ACROSS)
@@ -77,7 +80,7 @@ def test_it_goes_in_where_it_was_asked_for(act: Act) -> None:
 
 @pytest.mark.parametrize("what", [one for one in Insertable if one is not Insertable.CONTACT])
 def test_everything_that_may_be_put_in_is_drawn_tagged_and_labelled(what: Insertable) -> None:
-    job = with_names_recorded(insert_element(one_motor(), STOP, what, "for a reason"))
+    job = with_names_recorded(insert_element(one_motor(), STOP, Insertion(what, "for a reason")))
     evaluation = Evaluation(job)
     device = next(d for d in evaluation.get(CIRCUITS).devices if d.id == "c1.x1")
     assert device.purpose == "for a reason"
@@ -89,14 +92,14 @@ def test_everything_that_may_be_put_in_is_drawn_tagged_and_labelled(what: Insert
 
 
 EDITS: dict[str, Callable[[Job], Job]] = {
-    "put in": lambda job: insert_element(job, STOP, Insertable.STOP_BUTTON, "again"),
+    "put in": lambda job: insert_element(job, STOP, Insertion(Insertable.STOP_BUTTON, "again")),
     "across": lambda job: insert_contact(job, START, Insertable.START_BUTTON, "again", parallel=True),
     "taken out": lambda job: remove_element(job, START),
     "moved": lambda job: move_element(job, STOP, START),
     "rewired": lambda job: rewire(job, LAMP, "main.L2", start=True),
     "named": lambda job: name_element(job, LAMP, "drum turns"),
     "renamed": lambda job: rename(job, DeviceId("c1.K"), "K77"),
-    "spare": lambda job: insert_element(job, STOP, Insertable.CONTACT, "", to="c1.K:21-22"),
+    "spare": lambda job: insert_element(job, STOP, Insertion(Insertable.CONTACT, "", to="c1.K:21-22")),
     "device": lambda job: add_device(job, CircuitId("c1"), OwnDevice("K.more", "relay", "plate", "more")),
     "rung": lambda job: add_rung(
         add_device(job, CircuitId("c1"), OwnDevice("H.two", "lamp", "door", "two", "TWO")),
@@ -148,7 +151,7 @@ def test_spares_are_offered_first_and_then_those_of_an_auxiliary_block() -> None
     assert "c1.K:21-22" in offered
     assert "opening" in offered["c1.K:21-22"]
     assert offered["c1.K:53-54"].endswith("closing, with an auxiliary block")
-    job = with_names_recorded(insert_element(job, STOP, Insertable.CONTACT, "", to="c1.K:53-54"))
+    job = with_names_recorded(insert_element(job, STOP, Insertion(Insertable.CONTACT, "", to="c1.K:53-54")))
     contactor = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.id == "c1.K")
     assert contactor.kind_id == "contactor" + AUX_BLOCK
     assert "c1.K/53-54" in run_path(job)
@@ -159,7 +162,7 @@ def test_a_contact_of_a_device_in_another_circuit_brings_its_block_there() -> No
     from riktig.core.job import add_load
 
     job = with_names_recorded(add_load(one_motor(), "rinse pump", 1.5))
-    job = with_names_recorded(insert_element(job, STOP, Insertable.CONTACT, "", to="c2.K:61-62"))
+    job = with_names_recorded(insert_element(job, STOP, Insertion(Insertable.CONTACT, "", to="c2.K:61-62")))
     devices = Evaluation(job).get(CIRCUITS).by_id
     assert devices[DeviceId("c2.K")].kind.block
     assert not devices[DeviceId("c1.K")].kind.block
@@ -175,7 +178,9 @@ def test_names_become_legends_and_reach_the_labels() -> None:
 def test_a_parameter_changed_afterwards_keeps_the_changes() -> None:
     job = sample("both ways")
     circuit = job.circuits[-1].id
-    job = with_names_recorded(insert_element(job, ElementId(f"{circuit}.S.stop/1-2"), Insertable.KEY_SWITCH, "locked"))
+    job = with_names_recorded(
+        insert_element(job, ElementId(f"{circuit}.S.stop/1-2"), Insertion(Insertable.KEY_SWITCH, "locked"))
+    )
     job = with_names_recorded(set_param(job, circuit, "mechanical interlock", "no"))
     circuits = Evaluation(job).get(CIRCUITS)
     assert circuits.clashes == ()
@@ -184,7 +189,7 @@ def test_a_parameter_changed_afterwards_keeps_the_changes() -> None:
 
 
 def test_a_clash_is_a_finding_with_a_choice_take_it_back_or_make_it_elsewhere() -> None:
-    job = with_names_recorded(insert_element(one_motor(), LAMP, Insertable.LAMP, "beside it", Act.ACROSS))
+    job = with_names_recorded(insert_element(one_motor(), LAMP, Insertion(Insertable.LAMP, "beside it", Act.ACROSS)))
     gone = with_names_recorded(change_load(job, job.loads[0].id, run_lamp=False))
     clash = Evaluation(gone).get(CIRCUITS).clashes[0]
     assert clash.change is not None
@@ -206,7 +211,7 @@ REFUSED: dict[str, tuple[Callable[[Job], Job], str]] = {
     "unknown potential": (lambda job: rewire(job, STOP, "nowhere", start=True), "no potential called"),
     "no purpose": (lambda job: name_element(job, STOP, "  "), "without a purpose"),
     "contact in use": (
-        lambda job: insert_element(job, STOP, Insertable.CONTACT, "", to="c1.K:13-14"),
+        lambda job: insert_element(job, STOP, Insertion(Insertable.CONTACT, "", to="c1.K:13-14")),
         "not a free contact",
     ),
     "power path": (lambda job: remove_element(job, ElementId("c1.K/1-2")), "not in a control path"),

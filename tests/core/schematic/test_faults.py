@@ -18,6 +18,7 @@ from riktig.core.schematic import (
     CircuitFault,
     Circuits,
     Element,
+    Insertion,
     Parallel,
     Series,
     add_written,
@@ -210,10 +211,10 @@ def test_a_contact_whose_numbers_say_otherwise_is_found(monkeypatch: pytest.Monk
 def test_a_spare_contact_put_to_use_brings_no_fault_and_a_second_use_is_refused() -> None:
     from riktig.core.errors import RiktigError
 
-    job = insert_element(one_motor(), STOP, Insertable.CONTACT, "", Act.AFTER, to="c1.K:21-22")
+    job = insert_element(one_motor(), STOP, Insertion(Insertable.CONTACT, "", Act.AFTER, to="c1.K:21-22"))
     assert kinds_of(with_names_recorded(job)) == set()
     with pytest.raises(RiktigError, match="not a free contact"):
-        insert_element(job, START, Insertable.CONTACT, "", Act.AFTER, to="c1.K:21-22")
+        insert_element(job, START, Insertion(Insertable.CONTACT, "", Act.AFTER, to="c1.K:21-22"))
 
 
 @pytest.mark.parametrize("name", SAMPLES)

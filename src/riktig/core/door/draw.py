@@ -10,6 +10,7 @@ from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Point,
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, Key, PartKey
 from riktig.core.plate import RULER, at_ruler, box, grown_by, rulers
+from riktig.core.plate.draw import dashed
 from riktig.core.schematic import Names
 
 __all__ = ["draw_door", "operator_shapes", "shadow_shapes"]
@@ -49,7 +50,8 @@ def draw_door(door: DoorPlan, names: Names, *, behind: bool = False) -> Drawing:
     for seat in shown.seats:
         shapes += _back(seat, names.tag, shift, grown) if behind else operator_shapes(seat, names.tag, shift, grown)
     plate = at_ruler(shown.nameplate, shift)
-    shapes.append(box(plate, "second", 0.4, "" if behind else "card", PartKey("nameplate"), "door", dashed=behind))
+    outline = box(plate, "second", 0.4, "" if behind else "card", PartKey("nameplate"), "door")
+    shapes.append(dashed(outline) if behind else outline)
     shapes.append(
         Text(
             plate.centre.x,
@@ -120,7 +122,7 @@ def operator_shapes(
         tag_at = Point(x, y + half + 2 + size)
     elif seat.cut:
         body, cut = at_ruler(seat.body, shift), at_ruler(seat.cut, shift)
-        shapes += [box(body, role, 0.6, "part", key, "door"), box(cut, "second", 0.4, "card", key, "door", dashed=True)]
+        shapes += [box(body, role, 0.6, "part", key, "door"), dashed(box(cut, "second", 0.4, "card", key, "door"))]
         if seat.part.kind.can(Can.VENTILATES):
             count = max(int(cut.height // 12), 1)
             step = cut.height / (count + 1)
@@ -259,7 +261,7 @@ def shadow_shapes(shadows: Iterable[tuple[str, Rect]], shift: Point) -> list[Sha
     shapes: list[Shape] = []
     for name, rect in shadows:
         at = at_ruler(rect, shift)
-        shapes.append(box(at, "third", 0.4, dashed=True, layer="behind"))
+        shapes.append(dashed(box(at, "third", 0.4, layer="behind")))
         size = min(5.2, at.width / max(len(name), 1))
         if hypot(at.width, at.height) > 20:
             shapes.append(

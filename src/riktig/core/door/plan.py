@@ -183,10 +183,11 @@ def _placed(
     handle = next((seat for seat in there if seat.is_shaft), None)
     first = handle.leaf if handle else plan.leaves[0].name
     leaves = sorted(plan.leaves, key=lambda leaf: leaf.name != first)
+    bare = _BareDoor(there, leaves, plan, nameplate, plate_depth)
     for things in (behind, ()):
         for grid in (FIVE, 1.0):
             for share in (TOP_SHARE, 0.0):
-                placed = _fill(groups, there, leaves, plan, nameplate, share, things, plate_depth, grid)
+                placed = _fill(groups, bare, things, share, grid)
                 if placed is not None:
                     return placed
     # They do not all fit: below each other from the left, and what does not fit is said.
@@ -200,31 +201,39 @@ def _placed(
     return made
 
 
+@dataclass(frozen=True, slots=True)
+class _BareDoor:
+    """A door before the groups of operators stand on it."""
+
+    there: Sequence[PlacedOperator]
+    """What has its place already."""
+    leaves: Sequence[Leaf]
+    """In the order in which they are filled."""
+    plan: DoorPlan
+    nameplate: Rect
+    plate_depth: float
+
+
 def _fill(
-    groups: Sequence[_OperatorGroup],
-    there: Sequence[PlacedOperator],
-    leaves: Sequence[Leaf],
-    plan: DoorPlan,
-    nameplate: Rect,
-    share: float,
-    behind: Sequence[Behind],
-    plate_depth: float,
-    grid: float,
+    groups: Sequence[_OperatorGroup], door: _BareDoor, behind: Sequence[Behind], share: float, grid: float
 ) -> list[PlacedOperator] | None:
-    """The groups in their order, each in the first free room in reading order; None when one finds none."""
-    taken = [seat.body.grown(TO_HANDLE if seat.is_shaft else GROUP_GAP) for seat in there]
-    taken.append(nameplate.grown(GROUP_GAP))
-    taken += [Rect(stud.x - 15, stud.y - 15, 30, 30) for stud in plan.studs]
+    """The groups in their order, each in the first free room in reading order; None when one finds none.
+
+    ``share`` of a leaf's height stays free at its top; places lie on a ``grid``, mm.
+    """
+    taken = [seat.body.grown(TO_HANDLE if seat.is_shaft else GROUP_GAP) for seat in door.there]
+    taken.append(door.nameplate.grown(GROUP_GAP))
+    taken += [Rect(stud.x - 15, stud.y - 15, 30, 30) for stud in door.plan.studs]
     made: list[PlacedOperator] = []
     for group in groups:
         in_cut_out = bool(group.seats[0].part.kind.cut_out_rim)
         room = group.room
-        for leaf in leaves:
-            top = MARGIN if in_cut_out else max(_top(leaf, there, share), MARGIN)
+        for leaf in door.leaves:
+            top = MARGIN if in_cut_out else max(_top(leaf, door.there, share), MARGIN)
             zones = [
                 Rect(t.x - room.width, t.y - room.height, t.width + room.width, t.height + room.height) for t in taken
             ]
-            zones += _too_deep(group, leaf, behind, plate_depth)
+            zones += _too_deep(group, leaf, behind, door.plate_depth)
             at = _free(group, leaf, top, zones, grid)
             if at is not None:
                 made += _shifted(group, at.x, at.y, leaf)

@@ -1,6 +1,7 @@
 """A cut through door and plate at one operator or at the shaft: what reaches how deep, and what is left."""
 
 from collections.abc import Iterable, Mapping
+from typing import NamedTuple
 
 from riktig.core.door.clash import Behind
 from riktig.core.door.door_types import WIRING_DEPTH, PlacedOperator
@@ -9,6 +10,7 @@ from riktig.core.door.stack import stack_of
 from riktig.core.geometry import Align, Drawing, Face, Line, Point, Rect, Shape, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.plate import box
+from riktig.core.plate.draw import dashed
 
 __all__ = ["draw_section"]
 
@@ -47,7 +49,7 @@ def draw_section(
     ]
     row = middle + HALF + size * 1.6
     if seat.is_shaft and shaft:
-        shapes += _shaft(seat, shaft, door, plate, middle, tags[seat.device], size)
+        shapes += _shaft(seat, shaft, _Lines(door, plate, middle, size), tags[seat.device])
         shapes += _measure(door - sheet, plate - seat.part.depth, row, f"{shaft.free:g} free", size)
         row += size * 2.2
         last = plate - seat.part.depth + shaft.inside
@@ -55,7 +57,7 @@ def draw_section(
     else:
         shapes += _stack(seat, door, middle, size)
         shapes += _measure(door, door + seat.depth, row, f"{seat.depth:g}", size)
-        shapes.append(box(Rect(door + seat.depth, middle - 11, WIRING_DEPTH, 22), "act", 0.5, "chosen", dashed=True))
+        shapes.append(dashed(box(Rect(door + seat.depth, middle - 11, WIRING_DEPTH, 22), "act", 0.5, "chosen")))
         under = [thing for thing in behind if thing.shadow.overlap(seat.behind)[0]]
         front = max(under, key=lambda thing: thing.height, default=None)
         high = front.height if front else 0.0
@@ -110,10 +112,18 @@ def _stack(seat: PlacedOperator, door: float, middle: float, size: float) -> lis
     return shapes
 
 
-def _shaft(
-    seat: PlacedOperator, shaft: Shaft, door: float, plate: float, middle: float, tag: str, size: float
-) -> list[Shape]:
+class _Lines(NamedTuple):
+    """Where a section is drawn, mm: the outer face of door and plate, the middle of the operator, the letters."""
+
+    door: float
+    plate: float
+    middle: float
+    size: float
+
+
+def _shaft(seat: PlacedOperator, shaft: Shaft, lines: _Lines, tag: str) -> list[Shape]:
     high = seat.part.depth
+    door, plate, middle, size = lines
     return [
         box(Rect(door - 22, middle - 24, 20, 48), "ink", 0.5, "part"),
         box(Rect(door - 32, middle - 7, 10, 14), "ink", 0.5, "second"),

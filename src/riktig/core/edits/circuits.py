@@ -18,6 +18,7 @@ from riktig.core.job import (
     set_script,
 )
 from riktig.core.schematic import (
+    Insertion,
     add_circuit,
     add_device,
     add_rung,
@@ -74,9 +75,8 @@ class PutIn:
 
     def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with it put in."""
-        return insert_element(
-            evaluation.document, self.at, self.what, self.text, self.act, to=self.to, memory=evaluation.memory
-        )
+        insertion = Insertion(self.what, self.text, self.act, self.to)
+        return insert_element(evaluation.document, self.at, insertion, memory=evaluation.memory)
 
 
 @dataclass(frozen=True)

@@ -3,6 +3,7 @@
 import tempfile
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
+from dataclasses import dataclass
 from pathlib import Path
 
 from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
@@ -171,15 +172,17 @@ def _write_all(
     return names
 
 
+@dataclass(frozen=True, slots=True)
+class TemplateStyle:
+    """How templates are printed: their title block, the paper, and whether parts without holes are left out."""
+
+    head: SetHead
+    paper: Paper = Paper.A4
+    bare: bool = True
+
+
 def metal_files(
-    sheets: Iterable[HoleSurface],
-    holes: tuple[Hole, ...],
-    stem: str,
-    head: SetHead,
-    folder: Path,
-    paper: Paper = Paper.A4,
-    *,
-    bare: bool = True,
+    sheets: Iterable[HoleSurface], holes: tuple[Hole, ...], stem: str, style: TemplateStyle, folder: Path
 ) -> Iterator[tuple[str, Path]]:
     """Templates at true size, and for a machine DXF and SVG, of every surface that has holes: each whole or not at all.
 
@@ -197,7 +200,7 @@ def metal_files(
         for name in (f"{stem}_{what}_template.pdf", f"{stem}_{what}.dxf", f"{stem}_{what}_holes.svg"):
             part = folder / f".{name}.part"
             if name.endswith(".pdf"):
-                write_template(part, head, [template_of(sheet, holes, paper)], bare=bare)
+                write_template(part, style.head, [template_of(sheet, holes, style.paper)], bare=style.bare)
             elif name.endswith(".dxf"):
                 write_machine_dxf(part, sheet, holes)
             else:
@@ -211,7 +214,7 @@ def _metal(evaluation: Evaluation[Job], holes: tuple[Hole, ...], folder: Path, s
     sheets = evaluation.get(SHEETS)
     outside = {blocker.face for blocker in holes_off_the_sheet(holes, sheets)}
     sound = [sheet for sheet in sheets if sheet.name not in outside]
-    for name, part in metal_files(sound, holes, stem, head, folder):
+    for name, part in metal_files(sound, holes, stem, TemplateStyle(head), folder):
         part.replace(folder / name)
         done.append(folder / name)
     return done
@@ -238,11 +241,11 @@ def export_metal(
     sheet = next((hole_surface for hole_surface in evaluation.get(SHEETS) if hole_surface.name == face), None)
     if sheet is None or not any(hole.face == face for hole in holes):
         raise RiktigError(f"There is no hole in the {face}, so there is nothing to print.")
-    head = SetHead(job.number, job.title, job.revision, made)
+    style = TemplateStyle(SetHead(job.number, job.title, job.revision, made), paper, bare)
     done: list[Path] = []
     try:
         folder.mkdir(parents=True, exist_ok=True)
-        for name, part in metal_files([sheet], holes, file_stem(job), head, folder, paper, bare=bare):
+        for name, part in metal_files([sheet], holes, file_stem(job), style, folder):
             part.replace(folder / name)
             done.append(folder / name)
     except OSError as error:

@@ -201,31 +201,28 @@ class _Writer:
         self._number += 1
         self._canvas.setPageSize((self._size[0] * MM, self._size[1] * MM))
         top = self._size[1] - MARGIN
-        self._text(MARGIN, top - 4, title, 3.4, Face.BOLD, "ink")
+        self._text(Text(MARGIN, top - 4, title, 3.4, "ink", Face.BOLD))
         text = " · ".join(
             x for x in (self._head.number, self._head.title, f"rev {self._head.revision}", self._head.made) if x
         )
-        self._text(
-            self._size[0] - MARGIN, top - 4, f"{text} · page {self._number}", 2.2, Face.WORDS, "second", Align.RIGHT
-        )
+        right, page = self._size[0] - MARGIN, f"{text} · page {self._number}"
+        self._text(Text(right, top - 4, page, 2.2, "second", Face.WORDS, Align.RIGHT))
         if note:
-            self._text(MARGIN, top - 9, note, 2.2, Face.WORDS, "second")
+            self._text(Text(MARGIN, top - 9, note, 2.2, "second", Face.WORDS))
         self._canvas.setStrokeColorRGB(*rgb("line"))
         self._canvas.setLineWidth(0.3 * MM)
         self._canvas.line(MARGIN * MM, (top - HEAD + 3) * MM, (self._size[0] - MARGIN) * MM, (top - HEAD + 3) * MM)
 
-    def _text(
-        self, x: float, y: float, text: str, size: float, face: Face, role: str, align: Align = Align.LEFT
-    ) -> None:
-        """Text at x, y mm from the page's lower left, capital height ``size`` mm."""
-        points = size / CAPITAL * MM
-        runs = _runs(text, _FACES[face])
+    def _text(self, text: Text) -> None:
+        """A text whose place is in mm from the page's lower left, its turn left out."""
+        points = text.size / CAPITAL * MM
+        runs = _runs(text.text, _FACES[text.face])
         width = sum(self._canvas.stringWidth(part, font, points) for font, part in runs)
-        at = x * MM - {Align.LEFT: 0.0, Align.MIDDLE: width / 2, Align.RIGHT: width}[align]
-        self._canvas.setFillColorRGB(*rgb(role))
+        at = text.x * MM - {Align.LEFT: 0.0, Align.MIDDLE: width / 2, Align.RIGHT: width}[text.align]
+        self._canvas.setFillColorRGB(*rgb(text.role))
         for font, part in runs:
             self._canvas.setFont(font, points)
-            self._canvas.drawString(at, y * MM, part)
+            self._canvas.drawString(at, text.y * MM, part)
             at += self._canvas.stringWidth(part, font, points)
 
     def drawing(self, page: Page) -> None:
@@ -274,7 +271,7 @@ class _Writer:
                 width = canvas.stringWidth(mark.text, _FACES[mark.face], mark.size / CAPITAL * MM)
                 canvas.setFillColorRGB(1, 1, 1)
                 canvas.rect(-width / 2 - 0.5 * MM, -0.5 * MM, width + MM, (mark.size + 1) * MM, stroke=0, fill=1)
-            self._text(0, 0, mark.text, mark.size, mark.face, mark.role, mark.align)
+            self._text(mark._replace(x=0.0, y=0.0))
             canvas.restoreState()
             return
         canvas.setStrokeColorRGB(*rgb(mark.role))

@@ -12,6 +12,7 @@ from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Rect
 from riktig.core.holes import Hole, HoleSurface
 from riktig.core.keys import HoleKey, PartKey
 from riktig.core.plate import box
+from riktig.core.plate.draw import dashed
 
 __all__ = ["CHECK_MM", "PRINT_TOLERANCE", "Template", "Tile", "check_bar", "template_of", "write_template"]
 
@@ -265,7 +266,7 @@ def overview(template: Template) -> Drawing:
     size = max(sheet.width, sheet.height) / 45
     for tile in template.tiles:
         part = tile.part.moved(pad, pad)
-        shapes.append(box(part, "act", 0.8, "panel", PartKey(f"tile {tile.name}"), "cut", dashed=True))
+        shapes.append(dashed(box(part, "act", 0.8, "panel", PartKey(f"tile {tile.name}"), "cut")))
         shapes.append(
             Text(
                 part.x + size * 0.5,

@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
+from typing import NamedTuple
 
 from riktig.core.door import DoorPlan, diagonal
 from riktig.core.geometry import Point
@@ -142,7 +143,7 @@ def _rails_and_ducts(layout: Layout, practice: Practice, key: _Counted) -> Itera
         if practice.fixing is Fixing.SELF_DRILLING:
             drill = self_drilling_point(SELF_DRILLER).value
             note = f"{SELF_DRILLER}, point {drill:g} mm: centre-punch only"
-            yield _hole(Surface.PLATE, point, drill, "", name, note, Tool.SCREW, key(piece), piece)
+            yield _hole(Surface.PLATE, point, _Cut(drill, Tool.SCREW), _For(key(piece), piece, name, note))
         else:
             yield _tapped(point, SCREW, name, key(piece), piece)
 
@@ -184,13 +185,13 @@ def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
         note = "key recess up"
         if seat.is_shaft:
             note = "on site, from the hung panel" if site else "measure the shaft centre twice"
-        yield _hole(surface, at, seat.hole, "", tag, note, tool, f"{where}#1", where, rating)
+        yield _hole(surface, at, _Cut(seat.hole, tool), _For(f"{where}#1", where, tag, note, rating))
     sealed = fitting_class("sealed")
     for leaf, stud in zip(door.leaves, door.studs, strict=True):
         name = "door bond" if len(door.leaves) == 1 else f"bond of the {leaf.name}"
         at = Point(stud.x - leaf.face.x, stud.y)
         clear, key = tapped_hole("M6").clearance, f"{leaf.name}/bond#1"
-        yield _hole(Surface(leaf.name), at, clear, "", name, "", Tool.DRILL, key, None, sealed)
+        yield _hole(Surface(leaf.name), at, _Cut(clear, Tool.DRILL), _For(key, None, name, rating=sealed))
     if practice.nameplate is NameplateFixing.RIVETED:
         plate = door.nameplate.grown(-RIVET_INSET)
         surface = Surface(door.leaves[0].name)
@@ -198,18 +199,8 @@ def _door(door: DoorPlan, practice: Practice, names: Names) -> Iterator[Hole]:
         for n, (x, y) in enumerate(corners, 1):
             note = "sealed blind rivet"
             key = f"nameplate#{n}"
-            yield _hole(
-                surface,
-                Point(x, y),
-                RIVET,
-                "",
-                "nameplate",
-                note,
-                Tool.DRILL,
-                key,
-                PartKey("nameplate"),
-                fitting_class("sealed"),
-            )
+            whom = _For(key, PartKey("nameplate"), "nameplate", note, sealed)
+            yield _hole(surface, Point(x, y), _Cut(RIVET, Tool.DRILL), whom)
 
 
 def _own(openings: Iterable[Opening], practice: Practice) -> Iterator[Hole]:
@@ -224,7 +215,7 @@ def _own(openings: Iterable[Opening], practice: Practice) -> Iterator[Hole]:
         else:
             tool = large if opening.width > LARGEST_DRILL else Tool.DRILL
             yield _hole(
-                opening.surface, at, opening.width, "", opening.purpose, "", tool, str(key), key, opening.rating
+                opening.surface, at, _Cut(opening.width, tool), _For(str(key), key, opening.purpose, "", opening.rating)
             )
 
 
@@ -232,26 +223,34 @@ LARGEST_DRILL = 13.0
 """What a hand drill's chuck takes, mm (common size, no source)."""
 
 
-def _hole(
-    surface: Surface,
-    at: Point,
-    drill: float,
-    tap: str,
-    purpose: str,
-    note: str,
-    tool: Tool,
-    key: str,
-    where: Key | None,
-    rating: str = "",
-) -> Hole:
+class _Cut(NamedTuple):
+    """How a hole is made: its diameter, mm, the tool, and the thread where it is tapped."""
+
+    drill: float
+    tool: Tool
+    tap: str = ""
+
+
+class _For(NamedTuple):
+    """Whom a hole is for: the key of the hole, its owner, the purpose, a note, and the rating it must keep."""
+
+    key: str
+    owner: Key | None
+    purpose: str
+    note: str = ""
+    rating: str = ""
+
+
+def _hole(surface: Surface, at: Point, cut: _Cut, whom: _For) -> Hole:
     return Hole(
-        "", surface.value, round(at.x, 1), round(at.y, 1), drill, tap, purpose, note, tool, 0.0, 0.0, key, where, rating
-    )
+        "", surface.value, round(at.x, 1), round(at.y, 1), cut.drill, cut.tap, whom.purpose, whom.note, cut.tool, 0.0,
+        0.0, whom.key, whom.owner, whom.rating,
+    )  # fmt: skip
 
 
 def _tapped(at: Point, thread: str, purpose: str, key: str, where: Key | None) -> Hole:
     drill = tapped_hole(thread).tap_drill
-    return _hole(Surface.PLATE, at, drill, thread, purpose, "", Tool.TAP, key, where)
+    return _hole(Surface.PLATE, at, _Cut(drill, Tool.TAP, thread), _For(key, where, purpose))
 
 
 def _along(length: float, end: float, pitch: float) -> list[float]:

@@ -6,7 +6,7 @@ from riktig.core.catalogue import Clamp, Side
 from riktig.core.geometry import Align, Drawing, Face, Line, Rect, Shape, Text, run_of
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
-from riktig.core.keys import DeviceKey, Key, PinKey
+from riktig.core.keys import DeviceKey, PinKey
 from riktig.core.plate import box
 from riktig.core.schematic import Circuits, Names, Nets, Zone
 
@@ -94,8 +94,8 @@ def _card(card: PinCard, x: float, y: float, width: float) -> list[Shape]:
     body = Rect(x, y + HIGH, width, BODY)
     shapes: list[Shape] = [box(body, "line", 0.3, "panel", key, "card")]
     shapes += [
-        _fitted(x + width / 2, body.y + 8.2, card.tag, 4.0, width - 2, key, Face.PRINTED_BOLD),
-        _fitted(x + width / 2, body.y + 11.8, card.purpose, 2.0, width - 2, key, Face.WORDS),
+        _fitted(Text(x + width / 2, body.y + 8.2, card.tag, 4.0, face=Face.PRINTED_BOLD, key=key), width - 2),
+        _fitted(Text(x + width / 2, body.y + 11.8, card.purpose, 2.0, face=Face.WORDS, key=key), width - 2),
     ]
     for side, top, marked in ((Side.TOP, y, body.y + 2.9), (Side.BOTTOM, body.bottom, body.bottom - 1.1)):
         pins = card.at(side)
@@ -104,18 +104,18 @@ def _card(card: PinCard, x: float, y: float, width: float) -> list[Shape]:
             cell = Rect(left + place * CELL, top, CELL, HIGH)
             middle = cell.x + CELL / 2
             pin_key = PinKey(PinRef(card.device, pin.marking))
-            shapes.append(_fitted(middle, marked, pin.marking, 2.0, CELL - 0.6, pin_key, Face.PRINTED, "second"))
+            marking = Text(middle, marked, pin.marking, 2.0, "second", Face.PRINTED, key=pin_key)
+            shapes.append(_fitted(marking, CELL - 0.6))
             if pin.number:
                 shapes.append(box(cell, "line", 0.2, "card", pin_key, "label"))
-                shapes.append(_fitted(middle, top + 4.2, pin.number, 3.2, CELL - 1.0, pin_key, Face.PRINTED_BOLD))
+                number = Text(middle, top + 4.2, pin.number, 3.2, face=Face.PRINTED_BOLD, key=pin_key)
+                shapes.append(_fitted(number, CELL - 1.0))
             else:
                 shapes.append(Line(cell.x + 2.5, top + 3, cell.right - 2.5, top + 3, "hair", 0.3, key=pin_key))
     return shapes
 
 
-def _fitted(
-    x: float, y: float, text: str, size: float, width: float, key: Key | None, face: Face, role: str = "ink"
-) -> Text:
-    """Text in the middle, small enough for the width."""
-    run = run_of(text, mono=face in (Face.PRINTED, Face.PRINTED_BOLD)) * 1.06
-    return Text(x, y, text, min(size, width / max(run, 1.0)), role, face, Align.MIDDLE, key=key)
+def _fitted(text: Text, width: float) -> Text:
+    """A text set in the middle and small enough for a width, mm."""
+    run = run_of(text.text, mono=text.face in (Face.PRINTED, Face.PRINTED_BOLD)) * 1.06
+    return text._replace(size=min(text.size, width / max(run, 1.0)), align=Align.MIDDLE)

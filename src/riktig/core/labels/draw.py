@@ -58,17 +58,19 @@ def _label(label: Label, rect: Rect) -> list[Shape]:
         case Medium.DEVICE:
             shapes += [
                 Text(x, y - 0.4, label.lines[0], 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
-                _fitted(x, y + 3.2, label.lines[1], 1.9, rect.width - 2, key),
+                _fitted(Text(x, y + 3.2, label.lines[1], 1.9, key=key), rect.width - 2),
             ]
         case Medium.NAMEPLATE:
             for n, line in enumerate(label.lines):
                 shapes.append(Text(rect.x + 4, rect.y + 7 + n * 6, line, 2.6, key=key))
         case Medium.LEGEND:
-            shapes.append(_fitted(x, y + 1.6, label.lines[0], 3.2, rect.width - 4, key, Face.PRINTED_BOLD))
+            shapes.append(
+                _fitted(Text(x, y + 1.6, label.lines[0], 3.2, "ink", Face.PRINTED_BOLD, key=key), rect.width - 4)
+            )
         case Medium.WARNING:
             shapes[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
             shapes += [
-                _fitted(x, rect.y + 12, label.lines[0], 4.4, rect.width - 10, key, Face.BOLD, "print"),
+                _fitted(Text(x, rect.y + 12, label.lines[0], 4.4, "print", Face.BOLD, key=key), rect.width - 10),
                 *_broken(x, rect.y + 21, label.lines[1], rect.width - 10, key),
             ]
         case Medium.CABLE:
@@ -83,20 +85,10 @@ def _broken(x: float, y: float, text: str, width: float, key: Key | None) -> lis
     """Text in as few lines as it can be read in, one under the other; the first at ``y`` or a little above."""
     lines = textwrap.wrap(text, READABLE)
     top = y if len(lines) < 2 else y - 3.5
-    size = min(_fitted(x, y, line, 3.0, width, key).size for line in lines)
-    return [_fitted(x, top + n * 4.0, line, size, width, key) for n, line in enumerate(lines)]
+    size = min(_fitted(Text(x, y, line, 3.0, key=key), width).size for line in lines)
+    return [_fitted(Text(x, top + n * 4.0, line, size, key=key), width) for n, line in enumerate(lines)]
 
 
-def _fitted(
-    x: float,
-    y: float,
-    text: str,
-    size: float,
-    width: float,
-    key: Key | None,
-    face: Face = Face.WORDS,
-    role: str = "ink",
-) -> Text:
-    """Text in the middle, small enough for the width (widest letter about 0.95 of its height)."""
-    size = min(size, width / max(len(text), 1) / 0.95)
-    return Text(x, y, text, size, role, face, Align.MIDDLE, key=key)
+def _fitted(text: Text, width: float) -> Text:
+    """A text set in the middle and small enough for a width, mm (widest letter about 0.95 of its height)."""
+    return text._replace(size=min(text.size, width / max(len(text.text), 1) / 0.95), align=Align.MIDDLE)

@@ -93,7 +93,7 @@ def _move(order: Order, unit: Table, walk: WalkPlan, chance: Table, k: int) -> b
     begin = 0 if target == 0 else ends[target - 1]
     size = ends[target] - begin - (length if target == row else 0)
     spot = begin + int(chance[k]["spot"] * (size + 1))
-    _shift(seq, ends, p, length, row, target, spot)
+    _shift(seq, ends, p, length, (row, target), spot)
     return True
 
 
@@ -118,9 +118,10 @@ def _exchange(seq: Numbers, u: int, v: int, walk: WalkPlan, unit: Table) -> bool
 
 
 @compiled
-def _shift(seq: Numbers, ends: Numbers, p: int, length: int, row: int, target: int, spot: int) -> None:
-    """Takes ``length`` units at ``p`` of a row and puts them into row ``target`` at ``spot``."""
+def _shift(seq: Numbers, ends: Numbers, p: int, length: int, rows: tuple[int, int], spot: int) -> None:
+    """Takes ``length`` units at ``p`` and puts them at ``spot``; ``rows`` are the row left and the row entered."""
     n = len(seq)
+    row, target = rows
     taken = seq[p : p + length].copy()
     for k in range(p, n - length):
         seq[k] = seq[k + length]

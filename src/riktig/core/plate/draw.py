@@ -39,13 +39,7 @@ class _Names:
 
 
 def box(
-    rect: Rect,
-    role: str = "ink",
-    width: float = 0.5,
-    fill: str = "",
-    key: Key | None = None,
-    layer: str = "plate",
-    dashed: bool = False,
+    rect: Rect, role: str = "ink", width: float = 0.5, fill: str = "", key: Key | None = None, layer: str = "plate"
 ) -> Poly:
     """The outline of a rectangle.
 
@@ -56,7 +50,6 @@ def box(
         fill: The role it is filled with; "" for none.
         key: What it stands for; None for nothing that can be selected.
         layer: The layer it is drawn on.
-        dashed: Whether the line is dashed.
     """
     corners = (
         Point(rect.x, rect.y),
@@ -64,7 +57,12 @@ def box(
         Point(rect.right, rect.bottom),
         Point(rect.x, rect.bottom),
     )
-    return Poly(corners, role, width, True, fill, dashed, layer, key)
+    return Poly(corners, role, width, True, fill, False, layer, key)
+
+
+def dashed(outline: Poly) -> Poly:
+    """The same outline in a dashed line."""
+    return outline._replace(dashed=True)
 
 
 def grown_by(plate: Rect) -> float:
@@ -244,7 +242,7 @@ def _spare(layout: Layout, rail: Rail, shift: Point, share: float) -> list[Shape
         return []
     rect = Rect(rail.x2 - want, rail.y - 22, want - 2, 44).moved(shift.x, shift.y)
     return [
-        box(rect, "act", 0.3, "", RailKey(rail.name), "spare", dashed=True),
+        dashed(box(rect, "act", 0.3, "", RailKey(rail.name), "spare")),
         Text(rect.centre.x, rect.centre.y + 2, "spare", WORD, "act", align=Align.MIDDLE, layer="spare"),
     ]
 

@@ -10,7 +10,7 @@ from riktig.core.plate.blocks import make_blocks
 from riktig.core.plate.joins import joined
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, RailRow, Stand
 from riktig.core.plate.place_blocks import finished
-from riktig.core.schematic import Circuits
+from riktig.core.schematic import Circuits, Device
 from riktig.core.sizing import Sizing
 
 __all__ = ["BAR_GAP", "GAP", "STUD_FOOT", "UPRIGHT_PAST_RAIL", "arrange", "is_beside", "is_loose", "lay_rows"]
@@ -62,10 +62,10 @@ def arrange(
     """
     blocks = make_blocks(circuits, sizing, practice.finger_room, turned=enclosure.field_entry is EntrySide.TOP)
     blocks = joined(blocks, joins)
-    shell = _Shell(blocks, enclosure, practice)
+    shell = _Shell(blocks, enclosure, practice, circuits.devices, sizing)
     rows = _rows([b for b in blocks if not is_loose(b)], shell)
     if fix is None:
-        return _laid(rows, shell, circuits, sizing)
+        return _laid(rows, shell)
     rails = _rails(rows, shell, fix)
     placed = _as_fixed(blocks, fix, rails)
     spots = {spot.device: spot for spot in fix.spots}
@@ -75,7 +75,7 @@ def arrange(
             if block.lead not in done:
                 _into_gap(block, min(number, len(rails)), placed)
     ducts = tuple(Duct(d.number, Rect(d.x, d.y, d.width, d.height), d.upright) for d in fix.ducts)
-    return _standing(rows, rails, placed, spots, ducts, shell, circuits, sizing)
+    return _standing(rows, rails, placed, spots, ducts, shell)
 
 
 def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice) -> Layout:
@@ -83,14 +83,21 @@ def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosur
     turned = enclosure.field_entry is EntrySide.TOP
     blocks = make_blocks(circuits, sizing, practice.finger_room, turned=turned)
     kept = [sorted(row, key=lambda block: block.screwed) for row in rows if row]
-    return _laid(kept, _Shell(blocks, enclosure, practice), circuits, sizing)
+    return _laid(kept, _Shell(blocks, enclosure, practice, circuits.devices, sizing))
 
 
 class _Shell:
-    """The plate before anything stands on it."""
+    """The plate before anything stands on it, and what is to stand there."""
 
-    def __init__(self, blocks: tuple[Block, ...], enclosure: Enclosure, practice: Practice) -> None:
-        self.blocks = blocks
+    def __init__(
+        self,
+        blocks: tuple[Block, ...],
+        enclosure: Enclosure,
+        practice: Practice,
+        devices: tuple[Device, ...],
+        sizing: Sizing,
+    ) -> None:
+        self.blocks, self.devices, self.sizing = blocks, devices, sizing
         self.plate = Rect(0, 0, enclosure.plate_width, enclosure.plate_height)
         self.depth = enclosure.plate_depth
         self.turned = enclosure.field_entry is EntrySide.TOP
@@ -103,12 +110,12 @@ class _Shell:
         return max(self.right - self.left, 1.0)
 
 
-def _laid(rows: Rows, shell: _Shell, circuits: Circuits, sizing: Sizing) -> Layout:
+def _laid(rows: Rows, shell: _Shell) -> Layout:
     rails = _rails(rows, shell, None)
     placed: list[Placed] = []
     for number, row in enumerate(rows, 1):
         _left_to_right(row, number, placed)
-    return _standing(rows, rails, placed, {}, (), shell, circuits, sizing)
+    return _standing(rows, rails, placed, {}, (), shell)
 
 
 def _standing(
@@ -118,8 +125,6 @@ def _standing(
     spots: dict[DeviceId, Spot],
     ducts: tuple[Duct, ...],
     shell: _Shell,
-    circuits: Circuits,
-    sizing: Sizing,
 ) -> Layout:
     placed.sort(key=lambda placed_block: (placed_block[1], placed_block[2], placed_block[0].lead))
     by_number = {rail.number: rail for rail in rails}
@@ -129,7 +134,8 @@ def _standing(
     if not ducts:
         rails = tuple(_up_to_screwed(rail, stands) for rail in rails)
         ducts = _ducts_for(rails, [_highest(row) for row in rows], shell)
-    return finished(shell.plate, shell.depth, rails, ducts, tuple(stands), circuits.devices, sizing)
+    bare = Layout(shell.plate, shell.depth, rails, ducts, tuple(stands), (), ())
+    return finished(bare, shell.devices, shell.sizing)
 
 
 def is_loose(block: Block) -> bool:

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from riktig.core.geometry import Align, Face, Line, Rect, Shape, Text, run_of
 from riktig.core.job import DeviceId
-from riktig.core.plate.draw import RULER, box, grown_by
+from riktig.core.plate.draw import RULER, box, dashed, grown_by
 from riktig.core.plate.inside_air import Losses
 from riktig.core.plate.model import Layout
 
@@ -54,7 +54,7 @@ def room_shapes(layout: Layout) -> list[Shape]:
             rect.width + part.room_left + part.room_right,
             rect.height + part.room_top + part.room_bottom,
         )
-        shapes.append(box(around, "act", 0.6, dashed=True))
+        shapes.append(dashed(box(around, "act", 0.6)))
     return shapes
 
 

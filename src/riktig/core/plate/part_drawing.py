@@ -2,7 +2,7 @@
 
 from riktig.core.catalogue import RAIL_HEIGHT, Part
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Rect, Shape, Text
-from riktig.core.plate.draw import box
+from riktig.core.plate.draw import box, dashed
 from riktig.core.plate.fit import RAIL_WIDTH
 
 __all__ = ["draw_part"]
@@ -24,7 +24,7 @@ def draw_part(part: Part) -> Drawing:
     shapes: list[Shape] = []
     if part.room_left or part.room_right or part.room_top or part.room_bottom:
         around = front.grown(part.room_left, part.room_top, part.room_right, part.room_bottom)
-        shapes += [box(around, "act", 0.5, dashed=True)]
+        shapes += [dashed(box(around, "act", 0.5))]
     rail = not part.is_screwed
     middle = front.centre.y
     if rail:

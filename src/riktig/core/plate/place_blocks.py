@@ -16,24 +16,22 @@ STUD_INSET = Point(EDGE + 4, EDGE + 2)
 """Of the enclosure's stud, from the plate's lower left corner (chosen by us)."""
 
 
-def finished(
-    plate: Rect,
-    depth: float,
-    rails: tuple[Rail, ...],
-    ducts: tuple[Duct, ...],
-    stands: tuple[Stand, ...],
-    devices: tuple[Device, ...],
-    sizing: Sizing,
-) -> Layout:
-    """The layout with the seats of all devices and everything that does not fit."""
-    stands = tuple(sorted(stands, key=lambda s: (s.rail == 0, s.rail, s.x, s.block.lead)))
+def finished(bare: Layout, devices: tuple[Device, ...], sizing: Sizing) -> Layout:
+    """A layout of rails, ducts and stands with the seats of all devices and everything that does not fit.
+
+    Args:
+        bare: The layout; its seats and misfits are not read.
+        devices: All devices of the job.
+        sizing: The part of every device.
+    """
+    stands = tuple(sorted(bare.stands, key=lambda s: (s.rail == 0, s.rail, s.x, s.block.lead)))
     seats = list(_seats(stands))
     for device in devices:
         if device.role == BOX_BOND:
             part = sizing.parts[device.id]
-            y = plate.height - STUD_INSET.y - part.height
+            y = bare.plate.height - STUD_INSET.y - part.height
             seats.append(PlacedDevice(device.id, part, Rect(STUD_INSET.x, y, part.width, part.height), 0))
-    layout = Layout(plate, depth, rails, ducts, stands, tuple(seats), ())
+    layout = replace(bare, stands=stands, seats=tuple(seats), misfits=())
     return replace(layout, misfits=misfits_of(layout))
 
 

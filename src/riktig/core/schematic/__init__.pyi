@@ -3,6 +3,7 @@ from .derived_drawings import SHEET_DRAWINGS, SHEET_PEN
 from .drawing.draw_sheets import SheetPen, contact_places, sheets_with
 from .drawing.draw_wires import ends_of, net_lines, net_shapes
 from .edits import (
+    Insertion,
     add_circuit,
     add_device,
     add_rung,
@@ -114,6 +115,7 @@ __all__ = [
     "Element",
     "EndsInPlace",
     "GivenNames",
+    "Insertion",
     "Landing",
     "Names",
     "Net",

@@ -1,6 +1,6 @@
 """Edits of the circuits: ``Job -> Job``. Each ends settled: tags and numbers are kept."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Behaviour, Can, with_aux_block
 from riktig.core.errors import RiktigError
@@ -64,31 +64,31 @@ def with_names_recorded(job: Job, *, memory: Memory | None = None) -> Job:
     return replace(job, tags=names.given_tags, numbers=names.given_numbers, last_number=names.last_number)
 
 
-def insert_element(
-    job: Job,
-    at: ElementId,
-    what: Insertable,
-    text: str,
-    act: Act = Act.AFTER,
-    *,
-    to: str = "",
-    memory: Memory | None = None,
-) -> Job:
+@dataclass(frozen=True, slots=True)
+class Insertion:
+    """What is put into a control path, and where."""
+
+    what: Insertable
+    text: str = ""
+    """What it is for; on the door also its legend."""
+    act: Act = Act.AFTER
+    to: str = ""
+    """With a contact of a device that is there: the device and its unit, “c1.K:43-44”."""
+
+
+def insert_element(job: Job, at: ElementId, insertion: Insertion, *, memory: Memory | None = None) -> Job:
     """Puts something after, ahead of, across or in the place of the element ``at`` of a control path.
 
     Args:
         job: The job.
         at: The element it is done to.
-        what: What is put in.
-        text: What it is for; on the door also its legend.
-        act: Where it goes.
-        to: With a contact of a device that is there: the device and its unit, “c1.K:43-44”.
+        insertion: What is put in, and where.
         memory: What earlier computations of the evaluation left; without it the same, only slower.
 
     Raises:
         RiktigError: there is no such element in a control path, or the contact is not free.
     """
-    circuit = _circuit_of(job, at, memory)
+    circuit, what, to = _circuit_of(job, at, memory), insertion.what, insertion.to
     if what is Insertable.CONTACT:
         if to not in {choice for choice, _ in free_contacts(job, memory=memory)}:
             raise RiktigError(
@@ -97,7 +97,7 @@ def insert_element(
             )
     else:
         to = ""
-    return _with_change(job, circuit, Change(act, at, _next_number(circuit), what, text, to))
+    return _with_change(job, circuit, Change(insertion.act, at, _next_number(circuit), what, insertion.text, to))
 
 
 def insert_contact(
@@ -116,7 +116,7 @@ def insert_contact(
     Raises:
         RiktigError: there is no such element in a control path.
     """
-    return insert_element(job, at, what, text, Act.ACROSS if parallel else Act.AFTER, memory=memory)
+    return insert_element(job, at, Insertion(what, text, Act.ACROSS if parallel else Act.AFTER), memory=memory)
 
 
 def free_contacts(job: Job, *, memory: Memory | None = None) -> tuple[tuple[str, str], ...]:

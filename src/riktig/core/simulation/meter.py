@@ -216,13 +216,13 @@ class Meter:
         for pin, turned in ((red, False), (black, True)):
             point = panel.network.point[pin]
             pole = panel.source_of(point)
-            lines = [
+            edge = [
                 f"{{{panel.network.contacts[n].device}}} {panel.network.contacts[n].unit}"
                 for n in panel.connectivity.way(point)
             ]
             whence = [f"{pole.name} of {{{pole.system}}}" if pole.system != "mains" else pole.name] if pole else []
             whole = (
-                [*lines, *whence]
+                [*edge, *whence]
                 if pole
                 else [f"nothing reaches {pin}" if panel.volts.at[point] is None else f"what feeds {pin}"]
             )

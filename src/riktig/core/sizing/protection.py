@@ -1,6 +1,7 @@
 """What guards a load's circuit, and what switches it: rating and part by either rulebook."""
 
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 from riktig.core.catalogue import Part, parts_of
 from riktig.core.job import Duty, Load, LoadKind, Protection, Start
@@ -219,38 +220,53 @@ def contactors(load: Load, current: Value, basis: Basis) -> tuple[tuple[Value, .
     lines = [f"√3 inside the triangle: {amps:g} A / √3 = {need / times:.3g} A"] if star_delta else []
     if times > 1:
         lines.append(f"inched or plugged: {times:g} times the AC-3 current ({inching.source})")
-    main, chosen = _contactor(
-        load, "contactor", name, need, duty, lines, basis, sure=inching.confidence if times > 1 else "sure"
-    )
+    sure = inching.confidence if times > 1 else "sure"
+    main, chosen = _contactor(_ContactorPlace(f"{load.id}.contactor", name, need, duty, tuple(lines), sure), basis)
     parts = [Chosen("contactor", chosen, count, runs=True)]
     if load.start is Start.REVERSING:
         parts = [Chosen("contactor", chosen), Chosen("contactor, other way", chosen, runs=False)]
     values = [main]
     if star_delta:
         share = rule("star contactor share")
-        star, part = _contactor(
-            load, "star", "Star contactor", amps * share.value, duty, [f"a third of {amps:g} A"], basis
-        )
+        third = (f"a third of {amps:g} A",)
+        place = _ContactorPlace(f"{load.id}.star", "Star contactor", amps * share.value, duty, third)
+        star, part = _contactor(place, basis)
         values.append(star)
         parts += [Chosen("star contactor", part, runs=False), Chosen("timer", parts_of("timer")[0])]
     return tuple(values), tuple(parts)
 
 
-def _contactor(
-    load: Load, role: str, name: str, need: float, duty: str, lines: list[str], basis: Basis, sure: str = "sure"
-) -> tuple[Value, Part]:
+class _ContactorPlace(NamedTuple):
+    """Where a contactor stands in its starter, and what it must carry there."""
+
+    key: str
+    """Of the value that is proposed."""
+    name: str
+    need: float
+    """A, AC-3."""
+    duty: str
+    lines: tuple[str, ...]
+    """How that current was found."""
+    sure: str = "sure"
+
+
+def _contactor(place: _ContactorPlace, basis: Basis) -> tuple[Value, Part]:
+    need = place.need
     part, _ = first_part(parts_of("contactor"), lambda p: p.rated_a >= need - 1e-9)
     why = Why(
         f"Why {part.rated_a:g} A AC-3",
         "A motor switched on at rest and off while running is duty AC-3; the contactor carries the current of its "
         "place."
-        if duty == "AC-3"
+        if place.duty == "AC-3"
         else "Inching and plugging break the starting current: duty AC-4.",
-        (*lines, f"{need:.4g} A, next made size {part.rated_a:g} A AC-3, {part.ac1_a:g} A AC-1 in the same frame"),
+        (
+            *place.lines,
+            f"{need:.4g} A, next made size {part.rated_a:g} A AC-3, {part.ac1_a:g} A AC-1 in the same frame",
+        ),
         "utilization category: IEC 60947-4-1 Table 1, from memory",
-        sure,
+        place.sure,
     )
-    value = basis.with_override(Value(f"{load.id}.{role}", name, part.rated_a, "A", why), lambda a: f"{a:g} A AC-3")
+    value = basis.with_override(Value(place.key, place.name, part.rated_a, "A", why), lambda a: f"{a:g} A AC-3")
     if value.overridden:
         part, _ = first_part(parts_of("contactor"), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < need - 1e-9:

@@ -4,7 +4,7 @@ import sqlite3
 
 from riktig.core.records import StoredEntry, digest_of
 from riktig.core.records.codec import FIRST_DIGEST
-from riktig.core.store.head import head_after, revision_digest
+from riktig.core.store.head import RevisionText, head_after, revision_digest
 from riktig.core.store.rescue_copy import give_mark
 from riktig.core.store.schema import FORMAT, HEAD, LOG, REVISION, TRIGGERS
 
@@ -59,5 +59,5 @@ def _revisions(db: sqlite3.Connection) -> None:
     db.execute(REVISION)
     before = FIRST_DIGEST
     for row in rows:
-        before = revision_digest(row[0], row[1], row[2], row[3], row[4], before)
+        before = revision_digest(RevisionText(*row[:5]), before)
         db.execute("INSERT INTO revision VALUES (?, ?, ?, ?, ?, ?, '', '')", (*row, before))

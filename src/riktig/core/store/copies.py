@@ -1,10 +1,11 @@
 """New job files that go on from an older one: from a job that can only be looked at, or that a fault left behind."""
 
+from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
 from riktig.core.inputs import read_text
-from riktig.core.job import Job
 from riktig.core.records import Signer
 from riktig.core.store.job_file import JobFile
 from riktig.core.store.job_json import load_job
@@ -31,7 +32,8 @@ def go_on_in_copy(file: JobFile, *, who: str, at: str, signer: Signer | None = N
     """
     broken = "; ".join(file.problems[:3])
     why = f"goes on from {file.path.name}" + (f", whose record is not what was written ({broken})" if broken else "")
-    return _new_file(file.path, "copy", file.job(), who=who, at=at, why=why, signer=signer)
+    make = partial(JobFile.create, job=file.job(), who=who, at=at, why=why, signer=signer)
+    return _new_file(file.path, "copy", make)
 
 
 def go_on_from_text(path: Path, *, who: str, at: str, signer: Signer | None = None) -> JobFile:
@@ -47,14 +49,15 @@ def go_on_from_text(path: Path, *, who: str, at: str, signer: Signer | None = No
         RiktigError: it is no job, or no file can be made there.
     """
     job = load_job(read_text(path))
-    return _new_file(path, "goes-on", job, who=who, at=at, why=f"goes on from {path.name}", signer=signer)
+    make = partial(JobFile.create, job=job, who=who, at=at, why=f"goes on from {path.name}", signer=signer)
+    return _new_file(path, "goes-on", make)
 
 
-def _new_file(beside: Path, word: str, job: Job, *, who: str, at: str, why: str, signer: Signer | None) -> JobFile:
+def _new_file(beside: Path, word: str, make: Callable[[Path], JobFile]) -> JobFile:
     for number in range(1, MOST_COPIES):
         path = beside.with_name(f"{beside.stem}-{word}-{number}.riktig")
         if not path.exists() and not path.is_symlink():
-            return JobFile.create(path, job, who=who, at=at, why=why, signer=signer)
+            return make(path)
     raise RiktigError(
         f"There are {MOST_COPIES} copies of {beside.name} already.", hint="Move some of them to another folder."
     )

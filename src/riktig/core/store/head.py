@@ -8,11 +8,12 @@ import hashlib
 import json
 import sqlite3
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from riktig.core.records import Signer
 from riktig.core.records.codec import FIRST_DIGEST
 
-__all__ = ["Head", "head_after", "head_digest", "read_head", "revision_digest"]
+__all__ = ["Head", "RevisionText", "head_after", "head_digest", "read_head", "revision_digest"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,9 +58,25 @@ def head_digest(count: int, entries: int, of_log: str, revisions: int, of_job: s
     return _sha256([count, entries, of_log, revisions, of_job])
 
 
-def revision_digest(number: int, job: str, who: str, at: str, why: str, before: str, signer: str = "") -> str:
-    """SHA-256 over a revision and the digest of the one before, in hexadecimal."""
-    return _sha256([before, number, job, who, at, why, *([signer] if signer else [])])
+class RevisionText(NamedTuple):
+    """A revision as it is kept: its number, the job as JSON text, who confirmed it, when and why."""
+
+    number: int
+    job: str
+    who: str
+    at: str
+    why: str
+
+
+def revision_digest(revision: RevisionText, before: str, signer: str = "") -> str:
+    """SHA-256 over a revision and the digest of the one before, in hexadecimal.
+
+    Args:
+        revision: The revision as it is kept.
+        before: The digest of the revision before; "" for the first.
+        signer: The key of who signed it; "" when nobody did.
+    """
+    return _sha256([before, *revision, *([signer] if signer else [])])
 
 
 def _sha256(content: list[object]) -> str:

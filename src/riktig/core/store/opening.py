@@ -8,7 +8,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.inputs import regular_file
 from riktig.core.records import StoredEntry, broken_links, signature_fault
 from riktig.core.records.codec import FIRST_DIGEST
-from riktig.core.store.head import head_digest, read_head, revision_digest
+from riktig.core.store.head import RevisionText, head_digest, read_head, revision_digest
 from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA, TABLES_BEFORE_4, TRIGGERS
 
 __all__ = [
@@ -181,7 +181,7 @@ def broken_revisions(db: sqlite3.Connection) -> tuple[tuple[int, str], ...]:
     before, expected = FIRST_DIGEST, 1
     rows = db.execute("SELECT number, job, who, at, why, digest, signer, signature FROM revision ORDER BY number")
     for number, job, who, at, why, digest, signer, signature in rows:
-        if digest != revision_digest(number, job, who, at, why, before, signer) or number != expected:
+        if digest != revision_digest(RevisionText(number, job, who, at, why), before, signer) or number != expected:
             faults.append((int(number), "it is not what was written"))
         elif fault := signature_fault(_signed(digest, signer, signature)):
             faults.append((int(number), fault))

@@ -10,7 +10,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.job import Job
 from riktig.core.records import SIMULATED, ReadingTaken, Record, Signer, stored
 from riktig.core.records.codec import FIRST_DIGEST
-from riktig.core.store.head import revision_digest
+from riktig.core.store.head import RevisionText, revision_digest
 from riktig.core.store.job_json import dump_job
 
 __all__ = ["insert_records", "insert_revision", "newest", "transaction", "unwritable"]
@@ -39,7 +39,7 @@ def insert_revision(db: sqlite3.Connection, job: Job, who: str, at: str, why: st
     number, before = (last[0] + 1, last[1]) if last else (1, FIRST_DIGEST)
     text = dump_job(job)
     key = signer.public if signer else ""
-    digest = revision_digest(number, text, who, at, why, before, key)
+    digest = revision_digest(RevisionText(number, text, who, at, why), before, key)
     signature = signer.sign(digest) if signer else ""
     row = (number, text, who, at, why, digest, key, signature)
     db.execute("INSERT INTO revision VALUES (?, ?, ?, ?, ?, ?, ?, ?)", row)

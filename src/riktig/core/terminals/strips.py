@@ -1,6 +1,7 @@
 """Terminal strips with both sides, and the field cables that land on them."""
 
 from collections import defaultdict
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can, Clamp, Mounting
@@ -113,47 +114,51 @@ def make_strips(
     for wire in wiring.wires:
         wires_at[wire.start.pin].append(wire)
         wires_at[wire.end.pin].append(wire)
+    landed = _Landed(nets, names, sizing, wires_at, core_at)
     groups: dict[str, list[Device]] = defaultdict(list)
     for device in circuits.devices:
         if device.strip:
             groups[device.strip].append(device)
     strips = []
     for members in groups.values():
-        rows = tuple(_row(n, device, nets, names, sizing, wires_at, core_at) for n, device in enumerate(members, 1))
+        rows = tuple(landed.row(n, device) for n, device in enumerate(members, 1))
         purpose = members[0].purpose.split(", ")[0]
         supply = members[0].purpose.startswith("incoming")
         strips.append(Strip(names.tag[members[0].id], "incoming supply" if supply else purpose, rows))
     return Strips(tuple(strips), cables)
 
 
-def _row(
-    position: int,
-    device: Device,
-    nets: Nets,
-    names: Names,
-    sizing: Sizing,
-    wires_at: dict[PinRef, list[Wire]],
-    core_at: dict[PinRef, tuple[Cable, Core]],
-) -> TerminalRow:
-    inner, outer = device.pin("i"), device.pin("f")
-    part, net = sizing.parts[device.id], nets.of_pin.get(inner)  # a terminal written by hand may join nothing
-    wires = wires_at.get(inner, [])
-    far = [w.end.label if w.start.pin == inner else w.start.label for w in wires]
-    cable, core = core_at.get(outer, (None, None))
-    return TerminalRow(
-        device.id,
-        position,
-        device.mark,
-        device.kind_id,
-        part.colour,
-        names.number[net.id] if net else "",
-        ", ".join(w.key for w in wires),
-        ", ".join(far),
-        cable.tag if cable else "",
-        core.name if core else "",
-        core.field_end if core else "",
-        part.power.max_mm2,
-    )
+@dataclass(frozen=True, slots=True)
+class _Landed:
+    """What lands on the terminals."""
+
+    nets: Nets
+    names: Names
+    sizing: Sizing
+    wires_at: dict[PinRef, list[Wire]]
+    core_at: dict[PinRef, tuple[Cable, Core]]
+
+    def row(self, position: int, device: Device) -> TerminalRow:
+        """The row of a terminal."""
+        inner, outer = device.pin("i"), device.pin("f")
+        part, net = self.sizing.parts[device.id], self.nets.of_pin.get(inner)  # one written by hand may join nothing
+        wires = self.wires_at.get(inner, [])
+        far = [w.end.label if w.start.pin == inner else w.start.label for w in wires]
+        cable, core = self.core_at.get(outer, (None, None))
+        return TerminalRow(
+            device.id,
+            position,
+            device.mark,
+            device.kind_id,
+            part.colour,
+            self.names.number[net.id] if net else "",
+            ", ".join(w.key for w in wires),
+            ", ".join(far),
+            cable.tag if cable else "",
+            core.name if core else "",
+            core.field_end if core else "",
+            part.power.max_mm2,
+        )
 
 
 def _cables(
@@ -167,6 +172,7 @@ def _cables(
         for pin in bar.kind.pins
         if bar.pin(pin.name) not in wired
     ]
+    field = _Field(circuits.by_id, nets, names, free_ways)
     lengths = {load.id: load.cable_m for load in loads}
     cables = []
     for device in circuits.devices:
@@ -183,7 +189,7 @@ def _cables(
             metres = lengths.get(load.load, 0.0) if load else 0.0
         cores = []
         for count, pin in enumerate(device.kind.pins, 1):
-            core = _core(device, pin.name, count, circuits, nets, names, free_ways)
+            core = _core(device, pin.name, count, field)
             if core:
                 cores.append(core)
         cables.append(
@@ -194,18 +200,25 @@ def _cables(
     return tuple(cables)
 
 
-def _core(
-    device: Device, pin: str, count: int, circuits: Circuits, nets: Nets, names: Names, free_ways: list[PinRef]
-) -> Core | None:
-    pin_ref = device.pin(pin)
-    net = nets.of_pin.get(pin_ref)
+@dataclass(frozen=True, slots=True)
+class _Field:
+    """What cables from the field land on."""
+
+    devices: Mapping[DeviceId, Device]
+    nets: Nets
+    names: Names
+    free_ways: list[PinRef]
+    """Ways of earth bars that nothing lands on; what a cable takes is taken out."""
+
+
+def _core(device: Device, pin: str, count: int, field: _Field) -> Core | None:
+    net, names, free_ways = field.nets.of_pin.get(device.pin(pin)), field.names, field.free_ways
     if net is None:
         return None
-    devices = circuits.by_id
     landing, label = None, ""
     for other in net.pins:
         owner, marking = other
-        candidate = devices[owner]
+        candidate = field.devices[owner]
         if candidate.circuit == device.circuit and (
             candidate.strip and candidate.kind.pin(marking).clamp is Clamp.FIELD
         ):

@@ -172,7 +172,8 @@ def _control_sheet(
             text = "" if goes_on else piece.rung.title.removeprefix(title).removeprefix(": ")
             captions.append((x, "" if n else title, text, "" if goes_on else piece.rung.id))
             with_tap = part.tap is not None and piece.start == part.tap.end[0]
-            _put_piece(branches, piece, x, step, rails, devices, with_tap=with_tap)
+            branches.put(piece.path, x, RAIL_TOP, RAIL_BOTTOM, step)
+            _put_levels(branches, piece, x, rails, devices, with_tap=with_tap)
             x += step * piece.width
         if not part.pieces:
             x += step
@@ -217,17 +218,16 @@ def _tap(branches: BranchLayout, part: _Part, x: float, rails: list[LevelLine]) 
     rails.append(LevelLine(node, x, x, TAP_TOP, True, pin))
 
 
-def _put_piece(
+def _put_levels(
     branches: BranchLayout,
     piece: RungPiece,
     x: float,
-    step: float,
     rails: list[LevelLine],
     devices: Mapping[DeviceId, Device],
     *,
     with_tap: bool,
 ) -> None:
-    branches.put(piece.path, x, RAIL_TOP, RAIL_BOTTOM, step)
+    """The levels that a piece at ``x`` begins and ends at: a level that is there goes on to it."""
     for node, y, top in ((piece.start, RAIL_TOP, True), (piece.end, RAIL_BOTTOM, False)):
         if not node:
             continue

@@ -215,11 +215,11 @@ def boxed(
     key: Key | None,
     *,
     inside: Sign | None = None,
-    wide: float = 5.0,
-    high: float = 4.0,
+    half: tuple[float, float] = (5.0, 4.0),
 ) -> list[Shape]:
-    """A box on the line, with a sign in it."""
+    """A box on the line, with a sign in it; ``half`` is half its width and half its height, mm."""
     y = (top + bottom) / 2
+    wide, high = half
     box = _poly(key, (x - wide, y - high), (x + wide, y - high), (x + wide, y + high), (x - wide, y + high),
                 closed=True, fill="paper")  # fmt: skip
     return [*stubs(x, top, bottom, key, high), box, *(inside(x, y, key) if inside else [])]
@@ -229,7 +229,7 @@ def fuse(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     """A fuse: a slim box that the line runs through."""
     y = (top + bottom) / 2
     return [
-        *boxed(x, top, bottom, key, wide=1.6, high=4.2),
+        *boxed(x, top, bottom, key, half=(1.6, 4.2)),
         Line(x, y - 4.2, x, y + 4.2, width=INK, layer="circuit", key=key),
     ]
 
@@ -287,7 +287,7 @@ def _out_sign(x: float, y: float, key: Key | None) -> list[Shape]:
 def _resistor(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     y = (top + bottom) / 2
     bars = [Line(x - 2, y + dy, x + 2, y + dy, width=0.25, layer="circuit", key=key) for dy in (-2.2, 0, 2.2)]
-    return [*boxed(x, top, bottom, key, wide=2.0, high=4.4), *bars]
+    return [*boxed(x, top, bottom, key, half=(2.0, 4.4)), *bars]
 
 
 def buzzer(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:

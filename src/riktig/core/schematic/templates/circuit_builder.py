@@ -1,6 +1,7 @@
 """A recipe as it is written down: devices by their role, rungs as paths in words."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from typing import TypedDict, Unpack
 
 from riktig.core.catalogue import kind as kind_of
 from riktig.core.job import CircuitId, DeviceId, PinRef
@@ -11,6 +12,33 @@ from riktig.core.schematic.templates.supply_context import LAMP_TEST, LINES, Sup
 __all__ = ["LINES", "BuiltCircuit", "CircuitBuilder"]
 
 BuiltCircuit = tuple[list[Device], list[Rung], list[PinRef]]
+
+
+@dataclass(frozen=True, slots=True)
+class DoorLamp:
+    """A lamp on the door: its device is ``H.`` and its name."""
+
+    name: str
+    purpose: str
+    legend: str
+    colour: str
+
+
+class DeviceDetails(TypedDict, total=False):
+    """What may be said of a device beside its role, kind, place and purpose."""
+
+    strip: str
+    """The terminal strip of the circuit that it stands in."""
+    mark: str
+    """The marking of a terminal."""
+    legend: str
+    """What its legend plate says."""
+    least_a: float
+    """What it must carry at least, A."""
+    under: str
+    """The role of the device that it plugs into."""
+    colour: str
+    """Of its lens or head."""
 
 
 class CircuitBuilder:
@@ -37,13 +65,14 @@ class CircuitBuilder:
         """A device on the door with the text of its legend plate."""
         return self.add(role, kind, Zone.DOOR, purpose, legend=legend, colour=colour)
 
-    def lamp(self, name: str, purpose: str, legend: str, colour: str) -> None:
-        """A lamp ``H.name`` on the door; where all lamps can be tested it has an input of its own for that."""
+    def lamp(self, lit: DoorLamp) -> None:
+        """A lamp on the door; where all lamps can be tested it has an input of its own for that."""
+        role = f"H.{lit.name}"
         if not self.context.lamp_test:
-            self.door(f"H.{name}", "lamp", purpose, legend, colour=colour)
+            self.door(role, "lamp", lit.purpose, lit.legend, colour=lit.colour)
             return
-        self.door(f"H.{name}", "test_lamp", purpose, legend, colour=colour)
-        self.rung(f"{name}.test", f"{purpose}, tested", LAMP_TEST, f"H.{name}:X3-X2", self.context.back)
+        self.door(role, "test_lamp", lit.purpose, lit.legend, colour=lit.colour)
+        self.rung(f"{lit.name}.test", f"{lit.purpose}, tested", LAMP_TEST, f"{role}:X3-X2", self.context.back)
 
     def outside(self, role: str, kind: str, purpose: str = "") -> str:
         """A device in the field without terminals of its own."""
@@ -106,23 +135,28 @@ class CircuitBuilder:
         """Whether there is a device with that role."""
         return role in self._devices
 
-    def add(
-        self, role: str, kind: str, zone: Zone, purpose: str, *, strip: str = "", mark: str = "", legend: str = "",
-        least_a: float = 0.0, under: str = "", colour: str = "",
-    ) -> str:  # fmt: skip
+    def add(self, role: str, kind: str, zone: Zone, purpose: str, **details: Unpack[DeviceDetails]) -> str:
         """A device with everything said of it; gives its role back.
+
+        Args:
+            role: The name of the device within its circuit.
+            kind: The id of its kind.
+            zone: Where it is.
+            purpose: What it is for, without the name of its circuit.
+            details: What else is said of it.
 
         Raises:
             ValueError: it cannot be plugged under that device.
         """
-        wanted = kind_of(kind).plugs_onto
+        wanted, under, strip = kind_of(kind).plugs_onto, details.get("under", ""), details.get("strip", "")
         if under and not (wanted and self._devices[under].kind.can(wanted)):
             raise ValueError(f"{kind} does not plug under {self._devices[under].kind_id}")
         text = ", ".join(part for part in (self.name, purpose) if part)
         above = self._devices[under].id if under else None
         group = f"{self.cid}.{strip}" if strip else ""
+        mark, legend = details.get("mark", ""), details.get("legend", "")
         made = Device(DeviceId(f"{self.cid}.{role}"), self.cid, kind, zone, text, group, mark, above, legend)
-        self._devices[role] = replace(made, least_a=least_a, colour=colour)
+        self._devices[role] = replace(made, least_a=details.get("least_a", 0.0), colour=details.get("colour", ""))
         return role
 
     def _find(self, role: str) -> Device | None:

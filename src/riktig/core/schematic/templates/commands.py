@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.job import Access, Circuit, Command, Direction, Form, Load, Practice, Recipe, Signal, Wetting
-from riktig.core.schematic.templates.circuit_builder import CircuitBuilder
+from riktig.core.schematic.templates.circuit_builder import CircuitBuilder, DoorLamp
 
 __all__ = ["WITH_STATUS", "Asked", "Floats", "alarm_rungs", "command_path", "floats_of", "interlock_path", "lamp"]
 
@@ -146,12 +146,10 @@ def foreign_relay(sk: CircuitBuilder, role: str, name: str) -> str:
     return f"{role}:11-14"
 
 
-def lamp(
-    sk: CircuitBuilder, name: str, purpose: str, legend: str, live: str, contact: str, colour: str, *, role: str = ""
-) -> None:
+def lamp(sk: CircuitBuilder, lit: DoorLamp, live: str, contact: str, *, role: str = "") -> None:
     """A lamp on the door with what lights it."""
-    sk.lamp(name, purpose, legend, colour)
-    sk.rung(role or name, purpose, live, f"{contact} H.{name}:X1-X2".strip(), sk.context.back)
+    sk.lamp(lit)
+    sk.rung(role or lit.name, lit.purpose, live, f"{contact} H.{lit.name}:X1-X2".strip(), sk.context.back)
 
 
 def _selector(sk: CircuitBuilder, asked: Asked) -> str:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from riktig.core.job import Circuit, CircuitId, Command, Direction, Form, Load, Signal, Start, Wetting
-from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import alarm_rungs, foreign_relay, lamp
 from riktig.core.schematic.templates.supply_context import (
     DC_BACK,
@@ -67,7 +67,7 @@ def emergency_stop(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     sk.rung("one", "first channel", live, "S:11-12 (S.reset:3-4 K2:21-22 | K1:13-14) K1:A1-A2", back)
     sk.rung("two", "second channel", live, "S:21-22 (K1:33-34 | K2:13-14) K2:A1-A2", back)
     sk.rung("safe", "control supply behind it", live, "K1:43-44 K2:43-44", SAFE)
-    lamp(sk, "ready", "ready", "EMERGENCY STOP READY", SAFE, "", "white")
+    lamp(sk, DoorLamp("ready", "ready", "EMERGENCY STOP READY", "white"), SAFE, "")
     return sk.done()
 
 
@@ -111,7 +111,7 @@ def foreign_interlock(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     contact = foreign_relay(sk, "KF", sk.name)
     sk.plate("FC", "control_breaker", "control")
     live = sk.tap(guard="")
-    lamp(sk, "in", "released", f"{sk.title} RELEASED".upper(), live, contact, "white")
+    lamp(sk, DoorLamp("in", "released", f"{sk.title} RELEASED".upper(), "white"), live, contact)
     return sk.done()
 
 
@@ -124,7 +124,7 @@ def valve(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     live = sk.tap(guard="")
     sk.rung("run", "open", live, "S:13-14 K:A1-A2", context.back)
     sk.rung("valve", "valve", live, f"K:13-14 {sk.across('Y', 'valve', 'valve')}", context.back)
-    lamp(sk, "open", "open", f"{sk.title} OPEN", live, "K:43-44", "green")
+    lamp(sk, DoorLamp("open", "open", f"{sk.title} OPEN", "green"), live, "K:43-44")
     return sk.done()
 
 
@@ -177,7 +177,7 @@ def screen(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     meaning = circuit.param("door lamp", "healthy")
     if meaning != "none":
         colour = "green" if meaning == "healthy" else "red"
-        sk.lamp("door", meaning, f"PANEL {meaning.upper()}", colour)
+        sk.lamp(DoorLamp("door", meaning, f"PANEL {meaning.upper()}", colour))
         sk.rung("lamp", f"panel {meaning}", sk.node("lamp"), "H.door:X1-X2", DC_BACK)
     return sk.done()
 

@@ -27,6 +27,7 @@ from riktig.core.schematic.templates.load_lines import lines_of
 from riktig.core.schematic.templates.starters import starter
 from riktig.core.schematic.templates.supplies import (
     AHEAD,
+    IncomerNeeds,
     control_supply,
     dc_supply,
     incomer,
@@ -185,7 +186,8 @@ class _Expansion:
         ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
         of_line = max(feeds) if blocks else 0
         thick = self.ground.supply.upstream_a > THICK_A
-        return incomer(circuit, self.ground, earths, of_line, neutrals if ways or thick else 0, ahead, self.doors)
+        needs = IncomerNeeds(earths, of_line, neutrals if ways or thick else 0, ahead, self.doors)
+        return incomer(circuit, self.ground, needs)
 
     def _made(self, circuit: Circuit) -> BuiltCircuit | None:
         """What the recipe of a circuit yields; None when it cannot be drawn."""

@@ -20,7 +20,7 @@ from riktig.core.job import (
     Start,
 )
 from riktig.core.schematic.model.elements import Band
-from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import Asked, alarm_rungs, command_path, interlock_path, lamp
 from riktig.core.schematic.templates.supply_context import DC_BACK, DC_DEVICES, SupplyContext
 
@@ -107,7 +107,7 @@ class _Starter:
         if load.level_alarm:
             alarm_rungs(sk, self.asked.floats.alarm, live)
         if load.trip_lamp and (load.is_motor or self.own_guard):
-            lamp(sk, "trip", "tripped", f"{sk.title} TRIPPED", live, self._trip(lit=True), "yellow")
+            lamp(sk, DoorLamp("trip", "tripped", f"{sk.title} TRIPPED", "yellow"), live, self._trip(lit=True))
         return sk.done()
 
     def _guard_kind(self) -> str:
@@ -246,7 +246,7 @@ class _Starter:
                     " | KT:A1-A2)"
                 )
             elif coil_lamp:
-                sk.lamp("run", "runs", f"{sk.title} RUNS", "green")
+                sk.lamp(DoorLamp("run", "runs", f"{sk.title} RUNS", "green"))
                 coil = "(K:A1-A2 | H.run:X1-X2)"
             sk.rung("run", self.asked.words, live, self._ordered(let, command, coil), self.context.back)
         if load.start in (Start.SOFT, Start.DRIVE):
@@ -264,7 +264,7 @@ class _Starter:
             if load.start is Start.DRIVE and self.controlled:
                 runs = "K:21-24"
             text = "runs in triangle" if load.start is Start.STAR_DELTA else "runs"
-            lamp(sk, "run", text, f"{sk.title} RUNS", live, runs, "green", role="lamp")
+            lamp(sk, DoorLamp("run", text, f"{sk.title} RUNS", "green"), live, runs, role="lamp")
 
     def _both_ways(self, live: str) -> None:
         """Both coils: each behind the other's opening contact, each hold re-joining ahead of it."""
@@ -284,7 +284,7 @@ class _Starter:
         sk.rung("run", "both ways, interlocked", live, path_text, self.context.back)
         if load.run_lamp:
             for lit, purpose, legend, contact, rung in lamps:
-                lamp(sk, lit, purpose, legend, live, contact, "green", role=rung)
+                lamp(sk, DoorLamp(lit, purpose, legend, "green"), live, contact, role=rung)
 
     def _status(self) -> None:
         """A contact of each contactor to the controller: in means on, whatever the lamp says."""

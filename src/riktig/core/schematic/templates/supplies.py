@@ -1,9 +1,11 @@
 """Recipes of what feeds: the incoming supply, control transformer, 24 V, monitor, ways, maintained services."""
 
+from dataclasses import dataclass
+
 from riktig.core.job import Circuit, EarthScheme, Load, Protection, RelayCommons
 from riktig.core.schematic.model.elements import Band, Zone
 from riktig.core.schematic.model.roles import BOX_BOND, DOOR_BONDS, PLATE_BOND
-from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import lamp
 from riktig.core.schematic.templates.supply_context import (
     BACK,
@@ -45,51 +47,55 @@ BLOCK_TAPS = 7
 """Feeds a block serves on each line."""
 
 
-def incomer(
-    circuit: Circuit,
-    context: SupplyContext,
-    earth_points: int,
-    taps: int = 0,
-    neutrals: int = 0,
-    ahead: tuple[str, ...] = (),
-    doors: int = 1,
-) -> BuiltCircuit:
+@dataclass(frozen=True, slots=True)
+class IncomerNeeds:
+    """What the other circuits and the enclosure ask of the incomer."""
+
+    earth_points: int
+    """Bonds that the other circuits ask for; the bars are made for all."""
+    taps: int = 0
+    """Feeds of the first line that distribution blocks are made for; 0 without blocks."""
+    neutrals: int = 0
+    """Neutrals of ways; each gets a way of the neutral bar."""
+    ahead: tuple[str, ...] = ()
+    """Lines that something is tapped from ahead of the main switch."""
+    doors: int = 1
+    """Of the enclosure: a bond each."""
+
+
+def incomer(circuit: Circuit, context: SupplyContext, needs: IncomerNeeds) -> BuiltCircuit:
     """The supply terminals, the main isolator, the earth bar and the bonds of the box.
 
     Args:
         circuit: The incomer of the job.
         context: Supply and practice, and where control takes its voltage from.
-        earth_points: Bonds that the other circuits ask for; the bars are made for all.
-        taps: Feeds of the first line that distribution blocks are made for; 0 without blocks.
-        neutrals: Neutrals of ways; each gets a way of the neutral bar.
-        ahead: Lines that something is tapped from ahead of the main switch.
-        doors: Of the enclosure: a bond each.
+        needs: What the other circuits and the enclosure ask of it.
     """
     sk = CircuitBuilder(circuit.id, "", context)
     supply = context.supply
     sk.add("W", "supply", Zone.FIELD, supply.name)
     conductors = (*PHASES, "N", "PE") if supply.neutral else (*PHASES, "PE")
     kinds = {"N": "neutral_terminal", "PE": "earth_terminal"}
-    kinds |= {node.split(".")[1]: "tap_terminal" for node in ahead}
+    kinds |= {node.split(".")[1]: "tap_terminal" for node in needs.ahead}
     for name in conductors:
         sk.add(f"X.{name}", kinds.get(name, "terminal"), Zone.PLATE, f"incoming {name}", strip="X", mark=name)
     handle = circuit.param("handle inside", "by the rulebook")
     inner = handle == "yes" or (handle == "by the rulebook" and context.north_american)
     sk.add("Q", "isolator_inner" if inner else "isolator", Zone.PLATE, "main isolator", legend="MAIN SWITCH")
-    blocks = [f"XD{n or ''}" for n in range(-(-taps // BLOCK_TAPS))]
+    blocks = [f"XD{n or ''}" for n in range(-(-needs.taps // BLOCK_TAPS))]
     for block in blocks:
         sk.add(block, "dist_block", Zone.PLATE, "distribution")
-    bars = [f"NB{n or ''}" for n in range(_bars_for(neutrals))] if supply.neutral else []
+    bars = [f"NB{n or ''}" for n in range(_bars_for(needs.neutrals))] if supply.neutral else []
     for bar in bars:
         sk.add(bar, "neutral_bar", Zone.PLATE, "neutral bar")
-    second = ((DOOR_BONDS[1], "stud", Zone.DOOR, "bond of the right door"),) if doors > 1 else ()
+    second = ((DOOR_BONDS[1], "stud", Zone.DOOR, "bond of the right door"),) if needs.doors > 1 else ()
     bonds = (
         (DOOR_BONDS[0], "stud", Zone.DOOR, "bond of the left door" if second else "door bond"),
         *second,
         (PLATE_BOND, "stud", Zone.PLATE, "mounting plate bond"),
         (BOX_BOND, "stud", Zone.PLATE, "enclosure bond"),
     )
-    points = earth_points + len(bonds) + 1
+    points = needs.earth_points + len(bonds) + 1
     earths = [f"PE{n or ''}" for n in range(_bars_for(points))]
     for bar in earths:
         sk.add(bar, "earth_bar", Zone.PLATE, "earth bar")
@@ -262,7 +268,7 @@ def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
         sk.rung("run", "phases present, switched on", live, "PM:15-18 S:13-14 K:A1-A2", context.back)
     else:
         sk.rung("run", "switched on", live, "S:13-14 K:A1-A2", context.back)
-    lamp(sk, "in", "in", "SUPPLY ON", live, "K:43-44", "green")
+    lamp(sk, DoorLamp("in", "in", "SUPPLY ON", "green"), live, "K:43-44")
     return sk.done()
 
 
@@ -307,7 +313,7 @@ def surge(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     sk.rung("power", "", LINES, f"F:{POLES} @SP:L1/L2/L3", "", Band.POWER)
     sk.bond("SP", "PE")
     live = sk.tap()
-    lamp(sk, "spent", "surge protector spent", "SURGE PROTECTOR SPENT", live, "SP:13-14", "yellow")
+    lamp(sk, DoorLamp("spent", "surge protector spent", "SURGE PROTECTOR SPENT", "yellow"), live, "SP:13-14")
     return sk.done()
 
 
@@ -320,7 +326,7 @@ def signalled_ways(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
         sk.plate(f"F{n}", "breaker_signal", f"way {n}", least_a=float(circuit.param("rated A", "10")))
     live = sk.tap(guard="")
     for n in range(1, count + 1):
-        lamp(sk, f"way{n}", f"way {n} off", f"WAY {n} OFF", live, f"F{n}:95-98", "yellow")
+        lamp(sk, DoorLamp(f"way{n}", f"way {n} off", f"WAY {n} OFF", "yellow"), live, f"F{n}:95-98")
     for n in range(1, count + 1):
         sk.outside(f"E{n}", "load", f"way {n}")
         sk.terminal(f"X{n}.L", f"L{n}", f"way {n}")

@@ -8,6 +8,7 @@ from riktig.core.geometry import Align, Face, Line, Point, Rect, Shape, Text
 from riktig.core.job import DeviceId, Enclosure
 from riktig.core.keys import DeviceKey, Key
 from riktig.core.plate import RULER, Layout, Misfit, box, grown_by
+from riktig.core.plate.draw import dashed
 from riktig.core.views import device_of
 from riktig.desk.canvas import DrawingView, Gesture
 
@@ -104,7 +105,7 @@ class DoorGesture(Gesture):
         host = self._host
         if self._frame:
             self._frame = (self._frame[0], at)
-            host.view.set_overlay([box(self._rect(0.0), "act", 0.6, dashed=True)])
+            host.view.set_overlay([dashed(box(self._rect(0.0), "act", 0.6))])
             return
         if not self._moving:
             return

@@ -6,6 +6,7 @@ from math import hypot
 from riktig.core.geometry import Align, Face, Line, Point, Rect, Shape, Text, run_of
 from riktig.core.job import DeviceId
 from riktig.core.plate import RULER, Layout, Misfit, Stand, box, room_around
+from riktig.core.plate.draw import dashed
 
 __all__ = ["band_shapes", "furniture_shapes", "measure_shapes", "stand_shapes"]
 
@@ -86,7 +87,7 @@ def furniture_shapes(layout: Layout, name: str, tags: Mapping[DeviceId, str], si
     if rail:
         rect = Rect(rail.x1, rail.y - 17.5, max(rail.length, 1), 35)
         on_it = [stand for stand in layout.stands if stand.rail == rail.number]
-        shapes += [box(stand.body.moved(RULER, RULER), "act", 0.8, "", dashed=True) for stand in on_it]
+        shapes += [dashed(box(stand.body.moved(RULER, RULER), "act", 0.8)) for stand in on_it]
         text = f"{name} at {rail.y:g} mm, from {rail.x1:g} to {rail.x2:g}: {rail.length:g} mm long"
     elif duct:
         rect = duct.rect
@@ -121,4 +122,4 @@ def measure_shapes(a: Point, b: Point, size: float = 6.0) -> list[Shape]:
 def band_shapes(a: Point, b: Point) -> list[Shape]:
     """The frame that is drawn round parts to choose them."""
     rect = Rect(min(a.x, b.x), min(a.y, b.y), abs(a.x - b.x), abs(a.y - b.y))
-    return [box(rect, "act", 0.6, dashed=True)]
+    return [dashed(box(rect, "act", 0.6))]
