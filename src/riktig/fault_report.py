@@ -32,6 +32,9 @@ def write_report(
         lines: What was done before, and what else helps.
         folder: Where to write it first; then among the user's reports, then among the temporary files.
         stem: What its name begins with.
+
+    Returns:
+        The path; an empty one when it could be written nowhere.
     """
     text = "\n".join(
         [f"Riktig {__version__}, {at}", *lines, "", "".join(traceback.format_exception(error, chain=True))]

@@ -239,7 +239,11 @@ class Evaluation(Generic[Doc]):
         return value
 
     def offer(self, derived: Derived[Doc, T], inputs: tuple[object, ...], value: T) -> bool:
-        """Takes a result computed elsewhere; refuses it (False) if its inputs are no longer."""
+        """Takes a result computed elsewhere; refuses it (False) if its inputs are no longer.
+
+        Returns:
+            Whether it was taken.
+        """
         if not _same_objects(self.inputs_of(derived), inputs):
             return False
         self._kept[derived] = _Kept(inputs, value, self._stamp)
@@ -334,7 +338,11 @@ class RecentCache(Generic[T]):
         return self.put(inputs, compute())
 
     def put(self, inputs: tuple[object, ...], value: T) -> T:
-        """Keeps a value that is known to be that of these inputs."""
+        """Keeps a value that is known to be that of these inputs.
+
+        Returns:
+            The value, or an equal one that was kept before.
+        """
         self._kept = [(inputs, value), *self._kept[: self._most - 1]]
         return value
 

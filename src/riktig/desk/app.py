@@ -98,7 +98,11 @@ def warm_up() -> None:
 
 
 def run_demo(shot: Path | None, station: str, *, dark: bool = False, job: str = "kelp-shed") -> int:
-    """Opens the window on the demonstration; with ``shot``, writes a picture instead."""
+    """Opens the window on the demonstration; with ``shot``, writes a picture instead.
+
+    Returns:
+        The exit code.
+    """
     from riktig.desk.demo_file import demo_file  # late, as above
 
     app = application()

@@ -11,7 +11,11 @@ __all__ = ["demo_file"]
 
 
 def demo_file(session: Session, name: str = "kelp-shed") -> JobFile:
-    """Writes the demonstration of that name into a folder of its own and opens it."""
+    """Writes the demonstration of that name into a folder of its own and opens it.
+
+    Returns:
+        The file, open.
+    """
     folder = Path(tempfile.mkdtemp(prefix="riktig-demo-"))
     job = demo_job(name)
     path = folder / f"{job.number}.riktig"

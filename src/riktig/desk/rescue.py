@@ -33,6 +33,9 @@ def rescue(session: Session, error: BaseException, folder: Path | None = None) -
 
     The job file itself is not touched: all that was confirmed is in it already. Nothing of an earlier fault is
     written over.
+
+    Returns:
+        What was written, and where.
     """
     beside = session.file.path.parent if session.file else None
     stem = session.file.path.stem if session.file else "job"

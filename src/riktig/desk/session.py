@@ -109,7 +109,11 @@ class Session(QObject):
         return bool(self.file and self.file.read_only)
 
     def edit(self, name: str, edit: Edit, *, merge: str = "") -> bool:
-        """Makes one edit: one step of undo, one revision of the file. False when refused."""
+        """Makes one edit: one step of undo, one revision of the file. False when refused.
+
+        Returns:
+            Whether it was made.
+        """
         if self.read_only:
             self.say("This job is open for looking only, so nothing was changed.", wrong=True)
             return False
@@ -218,7 +222,11 @@ class Session(QObject):
                 self.say("Everything is in the file again.")
 
     def record(self, subject: str, facts: Facts, *, corrects: str = "") -> bool:
-        """Appends to the log; True only when it is in the file."""
+        """Appends to the log; True only when it is in the file.
+
+        Returns:
+            Whether it is in the file.
+        """
         return self.record_all([NewRecord(subject, facts, corrects)])
 
     def record_all(self, entries: list[NewRecord]) -> bool:

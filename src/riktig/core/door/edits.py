@@ -1,4 +1,4 @@
-"""Edits of the door: ``Job -> Job``. The first one fixes every operator where it is."""
+"""Edits of the door: each gives the changed job. The first one fixes every operator where it is."""
 
 from collections.abc import Iterable, Sequence
 from dataclasses import replace

@@ -91,6 +91,9 @@ def export_all(
         made: Said at the head of every page, such as a date.
         progress: Told how far it is; may stop the work between files.
 
+    Returns:
+        The files written.
+
     Raises:
         RiktigError: the folder cannot be written.
     """

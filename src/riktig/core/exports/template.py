@@ -65,6 +65,9 @@ def template_of(sheet: HoleSurface, holes: Sequence[Hole], paper: Paper = Paper.
         holes: The holes.
         paper: The size of the paper.
 
+    Returns:
+        The sheets, in reading order, with the holes on each.
+
     Raises:
         RiktigError: a hole lies outside the surface, so that no sheet would have it.
     """

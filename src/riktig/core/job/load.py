@@ -115,6 +115,9 @@ def read_power(text: str, *, where: str = "") -> float:
         text: The text.
         where: What the text came from, for messages.
 
+    Returns:
+        The power, kW.
+
     Raises:
         RiktigError: not a number, not above zero, beyond the table, or in another unit.
     """
@@ -132,6 +135,9 @@ def read_power_hp(text: str, *, where: str = "") -> float:
     Args:
         text: The text.
         where: What the text came from, for messages.
+
+    Returns:
+        The power, hp.
 
     Raises:
         RiktigError: not a number, not above zero, beyond the table, or in another unit.
@@ -168,6 +174,9 @@ def read_current(text: str, *, where: str = "") -> float | None:
         text: The text.
         where: What the text came from, for messages.
 
+    Returns:
+        The current, A; None when it is to come from the table.
+
     Raises:
         RiktigError: not a number of A above zero and below 2000.
     """
@@ -198,6 +207,9 @@ def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
         unit: The name of a unit of the device, such as “13-14”.
         what: What is read, for messages.
         where: What the text came from, for messages.
+
+    Returns:
+        The number in the unit asked for.
 
     Raises:
         RiktigError: not such a number, with what to write instead.

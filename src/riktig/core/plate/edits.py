@@ -1,4 +1,4 @@
-"""Edits of the plate: ``Job -> Job``. The first one fixes everything where it stands."""
+"""Edits of the plate: each gives the changed job. The first one fixes everything where it stands."""
 
 from collections.abc import Iterable
 from dataclasses import replace

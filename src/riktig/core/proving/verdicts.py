@@ -155,6 +155,9 @@ def results_of(plan: TestPlan, records: Iterable[Record]) -> Results:
     Args:
         plan: All tests of the panel.
         records: The log, oldest first.
+
+    Returns:
+        The outcomes by test.
     """
     present: dict[Slot, ReadingTaken] = {}
     for test in plan.tests:

@@ -106,6 +106,9 @@ def apply_mend(job: Job, quick_fix: QuickFix) -> Job:
         job: The job; it is not changed.
         quick_fix: The remedy.
 
+    Returns:
+        The changed job; the one that was handed in stays as it is.
+
     Raises:
         RiktigError: it cannot be carried out on this job.
     """

@@ -1,4 +1,4 @@
-"""Edits of the circuits: ``Job -> Job``. Each ends settled: tags and numbers are kept."""
+"""Edits of the circuits: each gives the changed job with tags and numbers kept; the one handed in stays as it is."""
 
 from dataclasses import dataclass, replace
 

@@ -44,6 +44,9 @@ def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> ScriptOutc
         job: The job; it is not changed.
         circuits: All devices and rungs of the job.
         circuit: Which circuit.
+
+    Returns:
+        What every step gave; None when the circuit has no script.
     """
     whole = all_circuits(circuit_inputs(job))
     own_circuit = next((own_circuit for own_circuit in whole if own_circuit.id == circuit), None)

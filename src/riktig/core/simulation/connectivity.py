@@ -37,7 +37,11 @@ class Connectivity:
         self.crossings: set[int] = set()
 
     def change(self, opened: Iterable[int], closed: Iterable[int], poles: set[int]) -> set[int]:
-        """Opens and closes contacts and lets poles come and go; the points for which something changed."""
+        """Opens and closes contacts and lets poles come and go; the points for which something changed.
+
+        Returns:
+            The points whose voltage may be another now.
+        """
         dirty: set[int] = set()
         loose: set[int] = set()
         for number in opened:

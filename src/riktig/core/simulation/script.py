@@ -53,6 +53,9 @@ def run_script(
         steps: The steps, each “what is done: what must then be so”.
         panel: The panel to go on from; None begins at rest.
 
+    Returns:
+        One result a step.
+
     Raises:
         RiktigError: a step that cannot be read, or names a device that is not there.
     """

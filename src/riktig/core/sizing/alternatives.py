@@ -127,6 +127,9 @@ def take(job: Job, alternative: Alternative) -> Job:
     Args:
         job: The job; it is not changed.
         alternative: What the builder takes instead.
+
+    Returns:
+        The changed job; the one that was handed in stays as it is.
     """
     if alternative.control is not None:
         return set_practice(job, control_supply=alternative.control)

@@ -46,7 +46,11 @@ class Control:
 def size_control(
     loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], signals: tuple[Signal, ...], basis: Basis
 ) -> Control:
-    """Sizes the control supply and the 24 V supplies behind it."""
+    """Sizes the control supply and the 24 V supplies behind it.
+
+    Returns:
+        The supplies with their values and what they draw.
+    """
     kind, why_kind = control_source(loads, basis.supply, basis.practice)
     efficient = rule("dc supply efficiency").value
     held, pick_up, lines = _burden(loads, sized, signals)

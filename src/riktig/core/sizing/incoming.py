@@ -60,7 +60,11 @@ def line_loads(
 
 
 def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], control_a: float, basis: Basis) -> Incoming:
-    """Totals and the supply side. ``control_a`` is what the control supply draws from the lines, A."""
+    """Totals and the supply side. ``control_a`` is what the control supply draws from the lines, A.
+
+    Returns:
+        The values of the supply side and the panel's totals.
+    """
     on_line = lines_of(loads, basis.supply, basis.practice)
     lines = line_loads(loads, sized, on_line)
     turning = [

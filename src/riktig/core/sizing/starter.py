@@ -95,6 +95,9 @@ def size_load(load: Load, basis: Basis) -> LoadProposal:
     Args:
         load: The load.
         basis: Supply, practice, enclosure and what the builder overrode.
+
+    Returns:
+        The values and parts of the load; a value that does not suffice says so.
     """
     current = load_current(load, basis)
     setting = overload_setting(load, current, basis)

@@ -27,6 +27,9 @@ def go_on_in_copy(file: JobFile, *, who: str, at: str, signer: Signer | None = N
         at: When, as text.
         signer: The key to sign with; None signs nothing.
 
+    Returns:
+        The new file, open.
+
     Raises:
         RiktigError: the job cannot be read, or no file can be made there.
     """
@@ -44,6 +47,9 @@ def go_on_from_text(path: Path, *, who: str, at: str, signer: Signer | None = No
         who: The name of the person.
         at: When, as text.
         signer: The key to sign with; None signs nothing.
+
+    Returns:
+        The new file, open.
 
     Raises:
         RiktigError: it is no job, or no file can be made there.

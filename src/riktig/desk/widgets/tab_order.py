@@ -34,7 +34,11 @@ def first_field(part: QWidget) -> QWidget | None:
 
 
 def tab_as_seen(page: QWidget, before: list[QWidget]) -> list[QWidget]:
-    """Sets the order of Tab on a page; returns it, so that nothing is done when it has not changed."""
+    """Sets the order of Tab on a page; returns it, so that nothing is done when it has not changed.
+
+    Returns:
+        The order set.
+    """
     layout = page.layout()
     order = list(_seen(layout)) if layout else []
     if order != before:

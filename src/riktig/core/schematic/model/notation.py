@@ -91,6 +91,9 @@ def parse_path(text: str, find: Find) -> Series:
         text: The path.
         find: The device with a role or an id, None when there is none.
 
+    Returns:
+        The path, its elements in order.
+
     Raises:
         NotationError: an unknown device or unit, or a bracket that does not close.
     """

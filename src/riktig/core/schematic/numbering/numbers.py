@@ -78,6 +78,9 @@ def name_all(circuits: Circuits, nets: Nets, given: GivenNames, memory: Memory |
         nets: All nets of these circuits.
         given: How the job names things, and what was named before.
         memory: What earlier computations of the evaluation left; without it the same, only slower.
+
+    Returns:
+        The names of everything, with what is to be kept in the job.
     """
     memory = memory or Memory()
     inputs = (circuits, nets, *given.parts)

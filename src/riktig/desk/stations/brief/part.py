@@ -53,7 +53,11 @@ class BriefPart(QWidget):
         """Marks what is selected."""
 
     def edit(self, name: str, edit: Edit) -> bool:
-        """Makes one edit under a name."""
+        """Makes one edit under a name.
+
+        Returns:
+            Whether it was made.
+        """
         return self.session.edit(name, edit)
 
     def text(self, key: str, name: str, change: Change, width: int, read: Callable[[str], Any] = str.strip) -> Answer:

@@ -76,7 +76,11 @@ class DoorGesture(Gesture):
         self._hidden: frozenset[Key | None] = frozenset()
 
     def begin(self, key: Key | None, at: Point) -> bool:
-        """Takes hold of an operator, or begins a frame."""
+        """Takes hold of an operator, or begins a frame.
+
+        Returns:
+            Whether something was taken hold of.
+        """
         host = self._host
         if host.mirrored():
             return False
