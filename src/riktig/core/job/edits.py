@@ -1,4 +1,4 @@
-"""Edits of the document that need no knowledge of circuits: each gives the changed job and leaves the old one as it is."""
+"""Edits of the document that need no knowledge of circuits: each gives the changed job."""
 
 from dataclasses import replace
 from typing import Unpack
