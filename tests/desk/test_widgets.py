@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QScr
 
 from riktig.core.exports import Schedule
 from riktig.desk.stations.brief.fields import Answer, ChoiceField, sentence
-from riktig.desk.widgets import FlowLayout, ScheduleTable, first_field, replace_body, tab_as_seen
+from riktig.desk.widgets import FlowLayout, ScheduleTable, TabOrder, first_field, replace_body
 from tests.desk.conftest import press, settle_window
 
 
@@ -21,9 +21,8 @@ def test_tab_goes_through_a_page_as_it_is_seen_whatever_was_made_first(app: QApp
     inner.addWidget(middle)
     layout.addWidget(QLabel("words are passed over"))
     layout.addWidget(last)
-    order = tab_as_seen(page, [])
-    assert order == [first, middle, last]
-    assert tab_as_seen(page, order) == order
+    order = TabOrder()
+    order.set(page)
     page.show()
     first.setFocus()
     for following in (middle, last):
@@ -166,3 +165,12 @@ def test_a_body_is_replaced_even_by_a_button_inside_it(app: QApplication) -> Non
     QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     settle_window()
     assert isinstance(area.widget(), QLabel)
+
+
+def test_no_text_of_a_table_is_cut_and_long_lists_are_not_measured_whole(app: QApplication) -> None:
+    rows = tuple((n, f"{'i' * (n % 7)} W{n}", "MMMMMM" if n == 400 else "iiiiiiiii") for n in range(900))
+    table = ScheduleTable("Wires", "key")
+    table.show_schedule(Schedule("wires", "Wires", (("number", "No."), ("from", "From"), ("words", "Words")), rows))
+    for column in range(3):
+        needed = max(table.sizeHintForIndex(table.model().index(row, column)).width() for row in range(900))
+        assert table.columnWidth(column) >= needed

@@ -313,6 +313,16 @@ class KeyedCache(Generic[T]):
         self._kept[name] = (inputs, value)
         return value
 
+    def last(self, name: Hashable) -> T | None:
+        """The value that was kept last under a name, whatever it was computed from."""
+        kept = self._kept.get(name)
+        return kept[1] if kept else None
+
+    def put(self, name: Hashable, value: T) -> T:
+        """Keeps a value for ``last``, and hands it back."""
+        self._kept[name] = ((), value)
+        return value
+
     def copy(self) -> "KeyedCache[T]":
         """One with the same values that is filled by itself."""
         other: KeyedCache[T] = KeyedCache(self._most)

@@ -15,10 +15,11 @@ from riktig.core.inputs import same_person
 from riktig.core.job import Job, new_job
 from riktig.core.keys import Key
 from riktig.core.production import BuildProgress, Stale, progress_of
-from riktig.core.proving import TESTS, Results, results_of
+from riktig.core.proving import TESTS, Results, TestPlan, results_of
 from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack
+from riktig.core.schematic import NETS
 from riktig.core.store import JobFile
-from riktig.core.wiring import WIRING
+from riktig.core.wiring import WIRING, Wiring
 from riktig.log_file import LOG
 
 __all__ = ["Session"]
@@ -31,6 +32,10 @@ MOST_ACTED = 200
 def wall_clock() -> str:
     """Now, ISO 8601 with zone."""
     return datetime.now().astimezone().isoformat(timespec="seconds")
+
+
+LARGE_PINS = 1500
+"""Pins from which on wires are worked out aside: some 30 motors, whose wires take a tenth of a second (measured)."""
 
 
 class Session(QObject):
@@ -65,7 +70,8 @@ class Session(QObject):
         self._recorded: list[tuple[int, NewRecord]] = []
         self._acted: deque[Action] = deque(maxlen=MOST_ACTED)
         self.log: tuple[str, ...] = ()
-        self._kept: tuple[object, object, BuildProgress | None, Results | None] = (0, 0, None, None)
+        self._progress: tuple[Wiring, tuple[Record, ...], BuildProgress] | None = None
+        self._results: tuple[TestPlan, tuple[Record, ...], Results] | None = None
 
     def open(self, file: JobFile) -> None:
         """Turns to a job file; the one before is closed.
@@ -269,23 +275,32 @@ class Session(QObject):
         return new_records
 
     @property
+    def is_large(self) -> bool:
+        """Whether the wires of this job take so long that the screen does not wait for them."""
+        return len(self.evaluation.get(NETS).of_pin) > LARGE_PINS
+
+    @property
+    def shows_wires(self) -> bool:
+        """Whether wires can be shown now: they are there, or take no time."""
+        return not self.is_large or self.evaluation.has(WIRING)
+
+    @property
     def progress(self) -> BuildProgress:
         """What counts as done, of the job and records of now."""
-        return self._derived()[0]
+        wiring, records = self.evaluation.get(WIRING), self.records
+        kept = self._progress
+        if kept is None or kept[0] is not wiring or kept[1] is not records:
+            kept = self._progress = (wiring, records, progress_of(wiring, records))
+        return kept[2]
 
     @property
     def results(self) -> Results:
         """What counts as read, of the job and records of now."""
-        return self._derived()[1]
-
-    def _derived(self) -> tuple[BuildProgress, Results]:
-        wiring, records = self.evaluation.get(WIRING), self.records
-        kept_wiring, kept_records, progress, results = self._kept
-        if progress is None or results is None or kept_wiring is not wiring or (kept_records is not records):
-            progress = progress_of(wiring, records)
-            results = results_of(self.evaluation.get(TESTS), records)
-            self._kept = (wiring, records, progress, results)
-        return progress, results
+        tests, records = self.evaluation.get(TESTS), self.records
+        kept = self._results
+        if kept is None or kept[0] is not tests or kept[1] is not records:
+            kept = self._results = (tests, records, results_of(tests, records))
+        return kept[2]
 
     def last_actions(self, most: int) -> tuple[Action, ...]:
         """The last edits and entries since the job was opened, whether taken back or not, for a report."""

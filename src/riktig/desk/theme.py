@@ -170,6 +170,7 @@ def style_sheet(theme: Theme) -> str:
     QMainWindow, QDialog, QMessageBox, #route, #strip, #drawer {{ background: {c["panel"]}; }}
     #passport, #passport > QWidget > QWidget {{ background: {c["panel"]}; }}
     #paper {{ background: {c["paper"]}; }}
+    #cover {{ background: {c["panel"]}; }}
     #paper QScrollArea, #paper QScrollArea > QWidget > QWidget {{ background: transparent;
         border: none; }}
     QLabel {{ background: transparent; }}

@@ -1,15 +1,19 @@
 """Wires: n clamps take n-1 wires, no clamp holds more than it may, ends and lengths by hand."""
 
 from collections import Counter, defaultdict
+from collections.abc import Callable
 from itertools import pairwise, permutations
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from numpy.typing import NDArray
 from tests.core.schematic.builders import STOP, one_motor
 from tests.effort import some, times
 
 from riktig.core.catalogue import Clamp
+from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Batching,
@@ -20,6 +24,7 @@ from riktig.core.job import (
     LoadKind,
     PinRef,
     add_load,
+    change_load,
     new_job,
     read_pin,
     set_practice,
@@ -29,7 +34,17 @@ from riktig.core.keys import BatchKey
 from riktig.core.plate import LAYOUT, Duct
 from riktig.core.schematic import CIRCUITS, NETS, NetClass, insert_contact, with_names_recorded
 from riktig.core.sizing import SIZING
-from riktig.core.wiring import WIRING, Wire, Wiring, WiringStage, best_path, draw_batches, mini_plate, route_shapes
+from riktig.core.wiring import (
+    WIRING,
+    Router,
+    Wire,
+    Wiring,
+    WiringStage,
+    best_path,
+    draw_batches,
+    mini_plate,
+    route_shapes,
+)
 
 
 def wiring_of(job: Job) -> Wiring:
@@ -200,6 +215,11 @@ def test_each_protective_conductor_has_a_way_of_its_own() -> None:
     assert set(ends.values()) == {1}
 
 
+def table(pins: list[PinRef], length: Callable[[PinRef, PinRef], float]) -> NDArray[np.float64]:
+    """The lengths between each two pins."""
+    return np.array([[length(a, b) for b in pins] for a in pins])
+
+
 @settings(max_examples=times(15, 150), deadline=None)
 @given(
     st.lists(st.tuples(st.integers(0, 60), st.integers(0, 60)), min_size=2, max_size=6, unique=True),
@@ -215,7 +235,7 @@ def test_the_chain_is_the_shortest_that_spares_the_single_clamps(
         return abs(at[a][0] - at[b][0]) + abs(at[a][1] - at[b][1])
 
     single = {read_pin(f"p{n}") for n in chosen if n < len(spots)}
-    found = best_path(pins, single, length)
+    found = best_path(pins, single, table(pins, length))
     allowed = [p for p in permutations(pins) if not set(p[1:-1]) & single]
     best = min(sum(length(a, b) for a, b in pairwise(p)) for p in allowed)
     assert sum(length(a, b) for a, b in pairwise(found)) == best
@@ -234,7 +254,7 @@ def test_a_long_chain_is_within_a_tenth_of_the_bound_of_its_tree() -> None:
     graph: nx.Graph[object] = nx.Graph()
     graph.add_weighted_edges_from((a, b, length(a, b)) for a in pins for b in pins if a < b)
     tree = nx.minimum_spanning_tree(graph).size(weight="weight")
-    found = best_path(pins, set(), length)
+    found = best_path(pins, set(), table(pins, length))
     assert sorted(found) == sorted(pins)
     assert sum(length(a, b) for a, b in pairwise(found)) <= 1.35 * tree
 
@@ -298,3 +318,34 @@ def test_the_neutral_of_a_load_is_as_thick_as_its_line_and_that_of_control_is_no
     control = next(w for w in evaluation.get(WIRING).wires if "c1.K:A2" in w.key and "c0.NB" in w.key)
     assert of_pin[control.start.pin].net_class is NetClass.NEUTRAL
     assert mm2[control.key] < min(neutral)
+
+
+def test_ways_found_before_are_kept_while_everything_stands_where_it_did_and_give_the_same_wires() -> None:
+    """The plan of one job through several edits against a fresh one of each: sizes, names, a part that moves."""
+    job = one_motor()
+    load = job.loads[0].id
+    kept = Evaluation(job)
+    before = kept.get(WIRING)
+    for changed in (
+        change_load(job, load, name="another fan"),
+        change_load(job, load, kw=3.0),
+        set_practice(job, duct_width=60.0),
+        set_practice(job, end_allowance=90.0),
+        add_load(job, "second", 7.5),
+    ):
+        kept.move_to(with_names_recorded(changed))
+        assert kept.get(WIRING) == Evaluation(kept.document).get(WIRING)
+    assert kept.get(WIRING) != before
+
+
+def test_a_router_is_taken_over_only_while_nothing_it_measured_has_moved() -> None:
+    def router(job: Job) -> Router:
+        e = Evaluation(job)
+        return Router(e.get(LAYOUT), e.get(DOOR), e.get(CIRCUITS).devices, job.enclosure, job.practice)
+
+    job = one_motor()
+    first = router(job)
+    assert router(job).or_same(first) is first
+    for moved in (set_practice(job, duct_width=60.0), set_practice(job, door_loop=job.practice.door_loop + 100)):
+        other = router(moved)
+        assert other.or_same(first) is other

@@ -4,6 +4,8 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from math import sqrt
 
+import numpy as np
+
 from riktig.core.door.door_types import HANDLE, WIRING_DEPTH, DoorPlan, Leaf, PlacedOperator, to_door
 from riktig.core.geometry import Point, Rect
 from riktig.core.job import DeviceId, Enclosure
@@ -99,11 +101,15 @@ def misfits_about_door(
     behind = things_behind(layout, enclosure) if behind is None else behind
     known: dict[DeviceId, Rect] = {}
     misfits: list[Misfit] = []
+    shadows = np.array([(thing.shadow.y, thing.shadow.bottom) for thing in behind]).reshape(-1, 2)
+    reach = np.array([_reach(seat) for seat in plan.seats]).reshape(-1, 3)
     for seat in plan.seats:
         if seat.device not in devices:
             continue
         # The outline is worked out for near neighbours only: a drag judges one among many, sixty times a second.
-        near = [other for other in plan.seats if other is seat or _is_near(seat, other)]
+        x, y, far = _reach(seat)
+        close = (abs(reach[:, 0] - x) < reach[:, 2] + far) & (abs(reach[:, 1] - y) < reach[:, 2] + far)
+        near = [plan.seats[n] for n in np.flatnonzero(close)]
         bodies = [(other, known.setdefault(other.device, known.get(other.device) or other.body)) for other in near]
         body = known[seat.device]
         leaf = plan.leaf(seat.leaf)
@@ -112,7 +118,9 @@ def misfits_about_door(
             misfits.append(Misfit(seat.device, out, "door", f"reaches {out:.0f} mm past the {leaf.name}'s edge"))
         misfits += _on_the_front(seat, body, bodies, plan, devices)
         if not seat.is_shaft:
-            misfits += _behind(seat, leaf, behind, enclosure)
+            own = seat.behind
+            level = np.minimum(own.bottom, shadows[:, 1]) - np.maximum(own.y, shadows[:, 0]) > 0.01
+            misfits += _behind(seat, leaf, [behind[n] for n in np.flatnonzero(level)], enclosure)
     return tuple(misfits)
 
 
@@ -142,10 +150,9 @@ def _on_the_front(
             yield Misfit(seat.device, short, other.device, what)
 
 
-def _is_near(operator: PlacedOperator, other: PlacedOperator) -> bool:
-    """Whether two outlines may touch: each reaches from its middle no further than its part, handle or legend does."""
-    reach = sum(max(seat.part.width, seat.part.height, HANDLE) for seat in (operator, other)) / 2 + LEGENDS
-    return abs(operator.x - other.x) < reach and abs(operator.y - other.y) < reach
+def _reach(seat: PlacedOperator) -> tuple[float, float, float]:
+    """The middle of an operator, and how far its outline reaches from there: its part, its handle or its legend, mm."""
+    return seat.x, seat.y, (max(seat.part.width, seat.part.height, HANDLE) + LEGENDS) / 2
 
 
 def _short_of_pitch(seat: PlacedOperator, other: PlacedOperator) -> float:
@@ -158,12 +165,11 @@ def _short_of_pitch(seat: PlacedOperator, other: PlacedOperator) -> float:
 
 
 def _behind(seat: PlacedOperator, leaf: Leaf, behind: Iterable[Behind], enclosure: Enclosure) -> Iterator[Misfit]:
+    """What is in the way of one operator among the things behind it at its height."""
     own = seat.behind
     near, far = sorted((leaf.from_pivot(own.x), leaf.from_pivot(own.right)))
     for thing in behind:
         shadow = thing.shadow
-        if min(own.bottom, shadow.bottom) - max(own.y, shadow.y) <= 0.01:
-            continue
         z = enclosure.plate_depth - thing.height
         short = seat.depth + WIRING_DEPTH - z
         if short > 0.01 and own.overlap(shadow)[0]:

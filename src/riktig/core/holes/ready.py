@@ -124,12 +124,13 @@ def crossing_holes(holes: Iterable[Hole]) -> list[Blocker]:
         by_face.setdefault(hole.face, []).append(hole)
     blockers = []
     for face, on_face in by_face.items():
-        on_face.sort(key=lambda hole: hole.outline.x)
-        for n, hole in enumerate(on_face):
-            box = hole.outline
-            for other in on_face[n + 1 :]:
-                if other.outline.x > box.right + WEB:
+        outlines = sorted(((hole.outline, hole) for hole in on_face), key=lambda outlined: outlined[0].x)
+        for n, (box, hole) in enumerate(outlines):
+            for theirs, other in outlines[n + 1 :]:
+                if theirs.x > box.right + WEB:
                     break
+                if theirs.y > box.bottom + WEB or box.y > theirs.bottom + WEB:
+                    continue
                 left = _metal_between(hole, other)
                 if left < WEB - 0.01:
                     how = f"leave {left:.1f} mm of metal" if left > 0 else f"cut {-left:.1f} mm into each other"

@@ -146,8 +146,11 @@ def _alone(layout: Layout, stand: Stand, body: Rect) -> list[Misfit]:
     short = block.depth - layout.depth
     if short > TOLERANCE_MM:
         misfits.append(_misfit(block, short, "door", f"is {short:.0f} mm too deep for the door to close"))
+    middle = body.y + body.height / 2
     for duct in layout.ducts:
-        misfits += _to_duct(block, body, duct)
+        rect = duct.rect
+        if rect.x < body.right and body.x < rect.right:  # most of them lie aside
+            misfits += _to_duct(block, body, duct, middle)
     return misfits
 
 
@@ -163,8 +166,8 @@ def _between(block: Block, a: Rect, other: Block, b: Rect) -> list[Misfit]:
     return [_misfit(block, by, other.lead, text)]
 
 
-def _to_duct(block: Block, body: Rect, duct: Duct) -> list[Misfit]:
-    above, below = duct.rect.bottom <= body.centre.y, duct.rect.y >= body.centre.y
+def _to_duct(block: Block, body: Rect, duct: Duct, middle: float) -> list[Misfit]:
+    above, below = duct.rect.bottom <= middle, duct.rect.y >= middle
     if duct.upright:
         across, _ = body.overlap(duct.rect)
         if not across:

@@ -1,7 +1,7 @@
 """What stands on the plate: rails, ducts, seats and pieces. All in mm."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import Enum
 
 from riktig.core.catalogue import Part, Pin, Side
@@ -194,6 +194,11 @@ class Layout:
     stands: tuple[Stand, ...]
     seats: tuple[PlacedDevice, ...]
     misfits: tuple[Misfit, ...]
+    _seat_of: Mapping[DeviceId, PlacedDevice] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        seats = {seat.device: seat for seat in reversed(self.seats)}
+        object.__setattr__(self, "_seat_of", seats)
 
     @property
     def blocks(self) -> tuple[tuple[Block, int, float], ...]:
@@ -215,7 +220,7 @@ class Layout:
 
     def seat(self, device: DeviceId) -> PlacedDevice | None:
         """The seat of a device, None when it does not stand on the plate."""
-        return next((seat for seat in self.seats if seat.device == device), None)
+        return self._seat_of.get(device)
 
     def block_of(self, device: DeviceId) -> tuple[Block, int, float] | None:
         """The block that holds a device, its rail and its offset; None if it stands on no rail."""

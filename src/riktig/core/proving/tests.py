@@ -1,9 +1,12 @@
 """The test plan of the dead panel: which two points, in which switch state, what should be read."""
 
+from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import Enum
 from itertools import combinations
+
+import numpy as np
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.ids import device_id
@@ -131,6 +134,10 @@ class _Planner:
         self._sizing, self._wiring = sizing, wiring
         self._devices = circuits.by_id
         self._at_rest = self._rest_groups()
+        self._consumers = self._take_current()
+        self._signs: dict[PinRef, list[str]] = defaultdict(list)
+        for wire in wiring.wires:
+            self._signs[wire.net].append(_sign(wire))
         ids = " ".join(d.id for d in circuits.devices if d.kind.is_protective or d.kind.can(Can.ISOLATES))
         self._off_ids, self._on_ids = f"off {ids}", f"on {ids}"
         breakers = [names.tag[d.id] for d in circuits.devices if d.kind.is_protective or d.kind.can(Can.ISOLATES)]
@@ -232,27 +239,33 @@ class _Planner:
         return self._at_rest[net.id]
 
     def _rest_groups(self) -> dict[PinRef, frozenset[PinRef]]:
-        parent = {net.id: net.id for net in self._nets.nets}
+        """The nets that are one with each net at rest: joined by closed contacts, poles and heaters."""
+        from scipy.sparse import coo_array  # late: its import takes a quarter of a second
+        from scipy.sparse.csgraph import connected_components
 
-        def find(item: PinRef) -> PinRef:
-            while parent[item] != item:
-                item = parent[item]
-            return item
-
+        index = {net.id: n for n, net in enumerate(self._nets.nets)}
+        if not index:
+            return {}
         closed = (Behaviour.POLE, Behaviour.NC, Behaviour.HEATER)
+        joints: list[tuple[int, int]] = []
         for device in self._circuits.devices:
             for unit in device.kind.units:
-                ends = [self._nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
-                if unit.behaviour in closed and ends[0] and ends[-1]:
-                    parent[find(ends[0].id)] = find(ends[-1].id)
-        members: dict[PinRef, set[PinRef]] = {}
-        for net in self._nets.nets:
-            members.setdefault(find(net.id), set()).add(net.id)
-        return {net.id: frozenset(members[find(net.id)]) for net in self._nets.nets}
+                if unit.behaviour in closed:
+                    ends = [self._nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
+                    if ends[0] and ends[-1]:
+                        joints.append((index[ends[0].id], index[ends[-1].id]))
+        a, b = np.array(joints, dtype=np.int64).reshape(-1, 2).T
+        graph = coo_array((np.ones(len(joints)), (a, b)), shape=(len(index), len(index)))
+        label = connected_components(graph, directed=False)[1].tolist()
+        members: dict[int, set[PinRef]] = defaultdict(set)
+        for net, number in zip(self._nets.nets, label, strict=True):
+            members[number].add(net.id)
+        groups = {number: frozenset(nets) for number, nets in members.items()}
+        return {net.id: groups[number] for net, number in zip(self._nets.nets, label, strict=True)}
 
-    def _between(self, a: frozenset[PinRef], b: frozenset[PinRef]) -> Expected:
-        conductance = 0.0
-        named = []
+    def _take_current(self) -> list[tuple[str, PinRef, PinRef, float]]:
+        """Coils and lamps: the tag, the nets of their two ends, and their resistance, Ω."""
+        consumers = []
         for device in self._circuits.devices:
             for unit in device.kind.units:
                 if unit.behaviour not in (Behaviour.COIL, Behaviour.LAMP):
@@ -260,10 +273,17 @@ class _Planner:
                 ends = [self._nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
                 ids = [end.id for end in ends if end]
                 ohm = self._sizing.parts[device.id].coil_ohm
-                crosses = len(ids) == 2 and ((ids[0] in a and ids[1] in b) or (ids[0] in b and ids[1] in a))
-                if crosses and ohm:
-                    conductance += 1 / ohm
-                    named.append(self._names.tag[device.id])
+                if len(ids) == 2 and ohm:
+                    consumers.append((self._names.tag[device.id], ids[0], ids[1], ohm))
+        return consumers
+
+    def _between(self, a: frozenset[PinRef], b: frozenset[PinRef]) -> Expected:
+        conductance = 0.0
+        named = []
+        for tag, first, last, ohm in self._consumers:
+            if (first in a and last in b) or (first in b and last in a):
+                conductance += 1 / ohm
+                named.append(tag)
         if a & b:
             return Expected(0.0, CLOSED_BELOW_OHM, "Joined at rest.")
         if conductance:
@@ -273,7 +293,7 @@ class _Planner:
         return Expected(OPEN_ABOVE_OHM, float("inf"), "Nothing joins them at rest.")
 
     def _wires_in(self, group: frozenset[PinRef]) -> str:
-        return " ".join(sorted(_sign(w) for w in self._wiring.wires if w.net in group))
+        return " ".join(sorted(sign for net in group for sign in self._signs.get(net, ())))
 
 
 def _wire_ohm(wire: Wire) -> float:

@@ -30,7 +30,7 @@ BRIEF = (
     & JOB_SOURCES_ASKED
     & JOB_OVERRIDES
 ).derive("brief", Brief)
-PROPOSAL = reads(BRIEF).derive("proposal", propose)
+PROPOSAL = reads(BRIEF).derive_with_memory("proposal", lambda memory, brief: propose(brief, memory))
 
 SIZING = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS & PROPOSAL & JOB_PARTS & JOB_PICKS).derive("sizing", size_all)
 """The part and the conductors of everything that is drawn, after the proposal."""

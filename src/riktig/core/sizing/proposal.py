@@ -1,8 +1,10 @@
 """The proposal: everything sized from the Brief, before a circuit is drawn."""
 
 from dataclasses import dataclass
+from functools import partial
 
 from riktig.core.catalogue import first_of_kind
+from riktig.core.evaluation import KeyedCache, Memory
 from riktig.core.job import Enclosure, Load, LoadId, Override, Practice, Signal, Source, Start, Supply
 from riktig.core.sizing.control import Control, size_control
 from riktig.core.sizing.heat import Heat, size_heat
@@ -98,11 +100,20 @@ class Brief:
     """What the builder put in the place of proposals."""
 
 
-def propose(brief: Brief) -> Proposal:
-    """Sizes the whole job. Nothing is refused: what cannot stand is among the input issues and shortfalls."""
+def propose(brief: Brief, memory: Memory | None = None) -> Proposal:
+    """Sizes the whole job. Nothing is refused: what cannot stand is among the input issues and shortfalls.
+
+    Args:
+        brief: What the Brief says.
+        memory: What was sized of single loads before; without it the same, only slower.
+
+    Returns:
+        All values with their whys.
+    """
+    kept: KeyedCache[LoadProposal] = (memory or Memory()).memo(LoadProposal, "sized load")
     loads, signals = brief.loads, brief.signals
     basis, grouped = basis_of(loads, brief.supply, brief.practice, brief.enclosure, brief.overrides)
-    sized = tuple(size_load(load, basis) for load in loads)
+    sized = tuple(kept.get(load.id, (load, basis), partial(size_load, load, basis)) for load in loads)
     control = size_control(loads, sized, signals, basis)
     incoming = size_incoming(loads, sized, control.line_a, basis)
     sized = with_shared_neutrals(loads, sized, incoming.on_line, basis)

@@ -1,6 +1,7 @@
 """What the tables say of conductors themselves: protective size, diameter, resistance, ends."""
 
 from dataclasses import dataclass
+from functools import cache
 
 from riktig.core.standards.figures import Figure
 from riktig.core.standards.tables import table
@@ -25,7 +26,7 @@ INCH = 25.4
 
 def is_awg(mm2: float) -> bool:
     """Whether a conductor's area is that of a North American size; no metric size has such an area."""
-    return any(float(row["mm2"]) == mm2 for row in table("awg_sizes").rows)
+    return mm2 in _awg_rows()
 
 
 def awg_row(mm2: float) -> dict[str, str]:
@@ -37,10 +38,13 @@ def awg_row(mm2: float) -> dict[str, str]:
     Raises:
         KeyError: no such size.
     """
-    for row in table("awg_sizes").rows:
-        if float(row["mm2"]) == mm2:
-            return row
-    raise KeyError(mm2)
+    return _awg_rows()[mm2]
+
+
+@cache
+def _awg_rows() -> dict[float, dict[str, str]]:
+    """The North American sizes by area, mm²: of a shipped table, which never changes."""
+    return {float(row["mm2"]): row for row in table("awg_sizes").rows}
 
 
 def conductor_name(mm2: float) -> str:

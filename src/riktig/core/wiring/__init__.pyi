@@ -1,5 +1,5 @@
 from .connect import wire_all
-from .derived import DUCT_USES, PLATE_DRAWING, WIRING
+from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
 from .draw import draw_batches, mini_plate, route_shapes
 from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
 from .model import Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
@@ -7,6 +7,7 @@ from .order_chain import best_path
 from .routes import Route, Router
 
 __all__ = [
+    "BARE_PLATE_DRAWING",
     "DUCT_HEIGHT",
     "DUCT_USES",
     "DUCT_WIDTHS",

@@ -1,12 +1,13 @@
 """Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Container, Mapping
+from collections.abc import Container, Mapping
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
 from riktig.core.catalogue import Can, Clamp
 from riktig.core.door import DoorPlan
+from riktig.core.evaluation import Memory
 from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practice, circuit_of
 from riktig.core.plate import Layout, bridged_pins
 from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
@@ -18,14 +19,13 @@ from riktig.core.wiring.colours import conductor_colour
 from riktig.core.wiring.connections import Connection, feeds
 from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
-from riktig.core.wiring.order_chain import best_path
 from riktig.core.wiring.routes import Router
 from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
 
 __all__ = ["WiringInputs", "wire_all"]
 
-HINGE = 50_000.0
-"""What a way over the hinge counts more, mm (chosen by us: beyond any way on a plate, so none is crossed twice)."""
+SPREADS = (Can.EARTH_BAR, Can.NEUTRAL_BAR, Can.ZERO_BAR, Can.DISTRIBUTES)
+"""What gives each circuit a way of its own."""
 ROUND_TO = 10.0
 """Lengths are rounded up to this, mm (chosen by us: what a person can mark on a bench rule)."""
 
@@ -46,40 +46,48 @@ class WiringInputs:
     """What the builder joined to blocks."""
 
 
-def wire_all(inputs: WiringInputs) -> Wiring:
+def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     """All wires of the panel.
 
     Method:
         Each net is joined by the shortest chain through its clamps; a clamp for one conductor
         ends the chain. Protective conductors run each from a way of its own on the earth bar.
         Length = way through the ducts + an allowance at each end, rounded up.
+
+    Args:
+        inputs: What the wires follow from.
+        memory: Where the ways of the panel as it was are kept; without it the same, only slower.
     """
     circuits, nets, names, sizing = inputs.circuits, inputs.nets, inputs.names, inputs.sizing
     layout, practice = inputs.layout, inputs.practice
     devices = circuits.by_id
     router = Router(layout, inputs.door, circuits.devices, inputs.enclosure, practice, nets.of_pin)
+    if memory is not None:
+        before = memory.memo(Router, "router")
+        router = before.put("router", router.or_same(before.last("router")))
     connections: list[Connection] = []
     unrouted: list[PinRef] = []
     bridged = bridged_pins(inputs.joins, devices)
-    clamps = (pin for net in nets.nets for pin in net.pins if _is_clamp(pin, devices))
-    router.prepare(pin for pin in clamps if router.reaches(pin))
+    spreads = [d for d in circuits.devices if any(d.kind.can(ability) for ability in SPREADS)]
     for net in nets.nets:
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
         pins = _unbridged([pin for pin in pins if router.reaches(pin)], devices, bridged)
-        spread = _from_blocks(net, pins, _blocks_of(net, circuits, router)) if feeds(net) else []
+        spread = _from_blocks(net, pins, _blocks_of(net, spreads, router)) if feeds(net) else []
         if net.net_class is NetClass.EARTH:
-            connections += _earths(net, pins, circuits, _bars_on(net, Can.EARTH_BAR, circuits, router))
+            connections += _earths(net, pins, circuits, _bars_on(net, Can.EARTH_BAR, spreads, router))
         elif spread:
             connections += spread
-        elif bars := _bars_of(net, circuits, router):
+        elif bars := _bars_of(net, spreads, router):
             neutrals = {device.id for device in devices.values() if device.kind.can(Can.NEUTRAL_TERMINAL)}
             connections += _from_bars(net, pins, bars, neutrals)
         elif any(devices[pin.device].kind.can(Can.TAP_TERMINAL) for pin in pins):
             connections += _tapped(net, pins, devices, router)
-        elif len(pins) > 1:
-            single = {pin for pin in pins if _holds(pin, devices, sizing) == 1}
-            order = best_path(pins, single, _hinged(pins, devices, router))
+        elif len(pins) == 2:
+            connections.append(Connection(net, *pins))
+        elif pins[1:]:
+            single = frozenset(pin for pin in pins if _holds(pin, devices, sizing) == 1)
+            order = router.chain(pins, single, {pin for pin in pins if devices[pin.device].zone is Zone.DOOR})
             connections += [Connection(net, a, b) for a, b in pairwise(order)]
     maker = _WireMaker(devices, names, sizing, practice, router, wire_ids_of(connections, names))
     wires = [maker.wire(connection) for connection in connections]
@@ -113,16 +121,6 @@ def _unbridged(pins: list[PinRef], devices: Mapping[DeviceId, Device], bridged: 
     return kept
 
 
-def _hinged(
-    pins: list[PinRef], devices: Mapping[DeviceId, Device], router: Router
-) -> Callable[[PinRef, PinRef], float]:
-    """The way between two pins; one over the hinge counts so much more that a potential crosses it once."""
-    door = {pin for pin in pins if devices[pin.device].zone is Zone.DOOR}
-    if len(door) in (0, len(pins)):
-        return router.length
-    return lambda a, b: router.length(a, b) + HINGE * ((a in door) != (b in door))
-
-
 def _holds(pin: PinRef, devices: Mapping[DeviceId, Device], sizing: Sizing) -> int:
     owner, marking = pin
     return sizing.parts[devices[owner].id].clamp(marking).conductors
@@ -147,28 +145,26 @@ def _tapped(net: Net, pins: list[PinRef], devices: Mapping[DeviceId, Device], ro
     tap = next(p for p in pins if devices[p.device].kind.can(Can.TAP_TERMINAL) and p.marking == "t")
     aside = [p for p in pins if p != tap and devices[p.device].kind.can(Can.TAP_SWITCH)]
     feed = [p for p in pins if p != tap and p not in aside]
-    chains = [best_path(feed, set(), router.length)] if len(feed) > 1 else []
+    chains = [router.chain(feed, frozenset(), ())] if len(feed) > 1 else []
     return [Connection(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
 
 
-def _bars_on(net: Net, can: Can, circuits: Circuits, router: Router) -> list[Device]:
+def _bars_on(net: Net, can: Can, spreads: list[Device], router: Router) -> list[Device]:
     """Bars of a kind that are drawn on this net and that a wire can get to: another one is no place for its wires."""
-    return [
-        d for d in circuits.devices if d.kind.can(can) and d.pin("1") in net.pins and router.reaches(d.pin("1"))
-    ]  # fmt: skip
+    return [d for d in spreads if d.kind.can(can) and d.pin("1") in net.pins and router.reaches(d.pin("1"))]
 
 
-def _bars_of(net: Net, circuits: Circuits, router: Router) -> list[Device]:
+def _bars_of(net: Net, spreads: list[Device], router: Router) -> list[Device]:
     """The bars that spread a return: the neutral, or 0 V where relay commons are bridged."""
     wanted = {NetClass.NEUTRAL: Can.NEUTRAL_BAR, NetClass.DC: Can.ZERO_BAR}.get(net.net_class)
-    return _bars_on(net, wanted, circuits, router) if wanted else []
+    return _bars_on(net, wanted, spreads, router) if wanted else []
 
 
-def _blocks_of(net: Net, circuits: Circuits, router: Router) -> list[Device]:
+def _blocks_of(net: Net, spreads: list[Device], router: Router) -> list[Device]:
     """Distribution blocks of which this net has an inlet that a wire can get to."""
     return [
         d
-        for d in circuits.devices
+        for d in spreads
         if d.kind.can(Can.DISTRIBUTES)
         and any(d.pin(u.name) in net.pins and router.reaches(d.pin(u.name)) for u in d.kind.units)
     ]
@@ -301,19 +297,21 @@ def _with_ends(
                 text = f"{conductor_name(mm2)} in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
                 crowded.append(Crowded(pin, labels[pin], text))
 
+    ferrules = {wire.mm2: (ferrule(wire.mm2), twin_ferrule(wire.mm2)) for wire in wires}
+
     def fitted(end: WireEnd, wire: Wire) -> WireEnd:
         owner, marking = end.pin
         part = sizing.parts[owner]
-        clamp = part.clamp(marking)
+        torque = part.clamp(marking).torque_n_m
         if part.kind.can(Can.EARTH_STUD):
-            return replace(end, fitting=f"ring {wire.mm2:g} / {part.screw}", strip=8.0, torque_n_m=clamp.torque_n_m)
+            return WireEnd(end.pin, end.label, f"ring {wire.mm2:g} / {part.screw}", 8.0, torque)
         others = [other for other in at[end.pin] if other.key != wire.key and other.mm2 == wire.mm2]
-        twin = twin_ferrule(wire.mm2) if others else None
-        chosen = twin or ferrule(wire.mm2)
-        shared: WireId | None = others[0].key if twin else None
-        fitting = f"ferrule {chosen.name}" if chosen else f"pin lug {wire.mm2:g}"
-        strip = chosen.strip if chosen else clamp.strip
-        return replace(end, fitting=fitting, strip=strip, torque_n_m=clamp.torque_n_m, shared=shared)
+        alone, twin = ferrules[wire.mm2]
+        chosen = twin if others and twin else alone
+        if chosen is None:
+            return WireEnd(end.pin, end.label, f"pin lug {wire.mm2:g}", part.clamp(marking).strip, torque)
+        shared: WireId | None = others[0].key if others and twin else None
+        return WireEnd(end.pin, end.label, f"ferrule {chosen.name}", chosen.strip, torque, shared)
 
     done = [replace(wire, start=fitted(wire.start, wire), end=fitted(wire.end, wire)) for wire in wires]
     return done, tuple(crowded)

@@ -10,12 +10,12 @@ from riktig.core.sizing import SIZING
 from riktig.core.wiring.connect import WiringInputs, wire_all
 from riktig.core.wiring.fill import DuctUse, duct_uses
 
-__all__ = ["DUCT_USES", "PLATE_DRAWING", "WIRING"]
+__all__ = ["BARE_PLATE_DRAWING", "DUCT_USES", "PLATE_DRAWING", "WIRING"]
 
 WIRING_INPUTS = (
     reads(CIRCUITS) & NETS & NAMES & SIZING & LAYOUT & DOOR & JOB_ENCLOSURE & JOB_PRACTICE & JOB_JOINS
 ).derive("wiring inputs", WiringInputs)
-WIRING = reads(WIRING_INPUTS).derive("wiring", wire_all)
+WIRING = reads(WIRING_INPUTS).derive_with_memory("wiring", lambda memory, inputs: wire_all(inputs, memory))
 
 
 DUCT_USES = (reads(WIRING) & LAYOUT & NETS & JOB_PRACTICE).derive("duct uses", duct_uses)
@@ -29,4 +29,9 @@ def _draw(layout: Layout, circuits: Circuits, names: Names, uses: tuple[DuctUse,
     return draw_plate(layout, circuits, names, levels, practice.spare_share)
 
 
+BARE_PLATE_DRAWING = (reads(LAYOUT) & CIRCUITS & NAMES & JOB_PRACTICE).derive(
+    "bare plate drawing",
+    lambda layout, circuits, names, practice: draw_plate(layout, circuits, names, None, practice.spare_share),
+)
+"""Without the fill of the ducts, which takes all wires."""
 PLATE_DRAWING = (reads(LAYOUT) & CIRCUITS & NAMES & DUCT_USES & JOB_PRACTICE).derive("plate drawing", _draw)

@@ -1,21 +1,24 @@
 """In which order a chain of wires joins the clamps of a net."""
 
-from collections.abc import Callable
+from functools import cache
 from itertools import pairwise, permutations
+
+import numpy as np
+from numpy.typing import NDArray
 
 from riktig.core.job import PinRef
 
 __all__ = ["best_path"]
 
 STARTS = 6
+"""Starts tried on a long chain (chosen by us: more gain little)."""
 MANY = 300
 """A net with more pins is ordered with one start and two looks: it takes seconds and not minutes."""
-"""Starts tried on a long chain (chosen by us: more gain little)."""
 EXACT_UP_TO = 7
 """Clamps up to which every order is tried (5040 of them at most)."""
 
 
-def best_path(pins: list[PinRef], single: set[PinRef], length: Callable[[PinRef, PinRef], float]) -> list[PinRef]:
+def best_path(pins: list[PinRef], single: set[PinRef], lengths: NDArray[np.float64]) -> list[PinRef]:
     """The order in which a chain joins the pins with the least wire.
 
     Method:
@@ -26,58 +29,74 @@ def best_path(pins: list[PinRef], single: set[PinRef], length: Callable[[PinRef,
     Args:
         pins: Two or more.
         single: Those whose clamp takes one conductor.
-        length: Way between two pins, mm.
+        lengths: Way from each pin to each, mm.
     """
     if len(pins) <= EXACT_UP_TO:
-        ways = {(a, b): length(a, b) for a in pins for b in pins}
-
-        def cost(order: tuple[PinRef, ...]) -> tuple[int, float]:
-            inside = sum(pin in single for pin in order[1:-1])
-            return inside, round(sum(ways[pair] for pair in pairwise(order)), 3)
-
-        rank = {pin: place for place, pin in enumerate(pins)}
-        orders = ((*cost(order), [rank[pin] for pin in order], order) for order in permutations(pins))
-        return list(min(orders)[-1])
-    return _long_path(pins, [pin for pin in pins if pin in single][:2], length)
+        orders = _orders(len(pins))
+        alone = np.array([pin in single for pin in pins])
+        inside = alone[orders[:, 1:-1]].sum(axis=1)
+        total = lengths[orders[:, :-1], orders[:, 1:]].sum(axis=1).round(3)
+        order = orders[np.lexsort((total, inside))[0]]  # stable: of equal ones the first, as the pins stand
+        return [pins[n] for n in order]
+    return _long_path(pins, [pin for pin in pins if pin in single][:2], lengths)
 
 
-def _long_path(pins: list[PinRef], ends: list[PinRef], length: Callable[[PinRef, PinRef], float]) -> list[PinRef]:
+@cache
+def _orders(count: int) -> NDArray[np.int64]:
+    """Every order of so many things, the first numbers leading."""
+    return np.array(list(permutations(range(count))))
+
+
+def _long_path(pins: list[PinRef], ends: list[PinRef], way: NDArray[np.float64]) -> list[PinRef]:
     """Nearest neighbour from a few starts, each improved by 2-opt; ``ends`` stay at the ends."""
-    way = [[length(a, b) for b in pins] for a in pins]
     fixed = [pins.index(pin) for pin in ends]
     last = fixed[1] if len(fixed) == 2 else None
     tries = STARTS if len(pins) <= MANY else 1
     starts = fixed[:1] or range(0, len(pins), max(len(pins) // tries, 1))
     orders = [_two_opt(_nearest(start, last, way), way, bool(fixed), last is not None) for start in starts]
-    best = min(orders, key=lambda order: (sum(way[a][b] for a, b in pairwise(order)), order))
+    rows = way.tolist()
+    best = min(orders, key=lambda order: (sum(rows[a][b] for a, b in pairwise(order)), order))
     return [pins[n] for n in best]
 
 
-def _nearest(start: int, last: int | None, way: list[list[float]]) -> list[int]:
-    order, left = [start], set(range(len(way))) - {start, last}
-    while left:
-        row = way[order[-1]]
-        following = min(left, key=lambda n: (row[n], n))
-        left.remove(following)
+def _nearest(start: int, last: int | None, way: NDArray[np.float64]) -> list[int]:
+    order, free = [start], np.ones(len(way), bool)
+    free[start] = False
+    if last is not None:
+        free[last] = False
+    while free.any():
+        following = int(np.where(free, way[order[-1]], np.inf).argmin())
+        if not free[following]:  # none of them can be reached: the first
+            following = int(free.argmax())
+        free[following] = False
         order.append(following)
     return order if last is None else [*order, last]
 
 
-def _two_opt(order: list[int], way: list[list[float]], first_stays: bool, last_stays: bool) -> list[int]:
+def _two_opt(order: list[int], way: NDArray[np.float64], first_stays: bool, last_stays: bool) -> list[int]:
     """Turns stretches round as long as that shortens the chain; only two joints change a turn."""
     count, improved = len(order), True
     looks = count if count <= MANY else 2
+    chain = np.array(order)
     while improved and looks:
         improved, looks = False, looks - 1
         for i in range(int(first_stays), count - 1):
-            for j in range(i + 2, count + 1 - int(last_stays)):
-                head, tail = order[i], order[j - 1]
-                gain = 0.0
-                if i:
-                    gain += way[order[i - 1]][head] - way[order[i - 1]][tail]
-                if j < count:
-                    gain += way[tail][order[j]] - way[head][order[j]]
-                if gain > 1e-9:
-                    order[i:j] = order[i:j][::-1]
-                    improved = True
-    return order
+            j = i + 2
+            while (turn := _first_gain(chain, way, i, j, count + 1 - int(last_stays))) is not None:
+                chain[i:turn] = chain[i:turn][::-1].copy()
+                improved, j = True, turn + 1
+    return [int(n) for n in chain]
+
+
+def _first_gain(chain: NDArray[np.int64], way: NDArray[np.float64], i: int, j: int, end: int) -> int | None:
+    """The first place from ``j`` on, ahead of ``end``, up to which turning the chain from ``i`` on shortens it."""
+    if j >= end:
+        return None
+    tails = chain[j - 1 : end - 1]
+    gain = np.zeros(len(tails))
+    if i:
+        gain += way[chain[i - 1], chain[i]] - way[chain[i - 1], tails]
+    inner = min(end, len(chain)) - j
+    gain[:inner] += way[tails[:inner], chain[j : j + inner]] - way[chain[i], chain[j : j + inner]]
+    better = np.flatnonzero(gain > 1e-9)
+    return j + int(better[0]) if len(better) else None

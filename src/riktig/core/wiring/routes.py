@@ -1,9 +1,8 @@
-"""The duct graph: how far it is from any clamp to any other, and which way the wire runs."""
+"""The ways of wires: how far it is from any clamp to any other through the ducts, and which way the wire runs."""
 
 import itertools
-from collections.abc import Container, Iterable, Sequence
+from collections.abc import Collection, Container, Sequence
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,20 +11,19 @@ from riktig.core.catalogue import Can, Side
 from riktig.core.door import DoorPlan, Leaf, to_door
 from riktig.core.geometry import Point
 from riktig.core.job import Enclosure, PinRef, Practice
-from riktig.core.plate import Layout, meets
+from riktig.core.plate import Layout
 from riktig.core.schematic import BOX_BOND, DOOR_BONDS, Device, Zone
-
-if TYPE_CHECKING:
-    from scipy.sparse import csr_array
+from riktig.core.wiring.duct_lines import LEAST, DuctLines, Entry, StopWays
+from riktig.core.wiring.order_chain import best_path
 
 __all__ = ["Route", "Router"]
 
-_Ways = tuple[NDArray[np.float64], NDArray[np.int32]]
-"""From one clamp: the length to every node, mm, and the node before each on its way."""
-SOURCES_AT_ONCE = 24
-"""Searches in one call: it holds the interpreter, so that a window waits for it (a call of 24 takes some 30 ms)."""
 BOX_STEP = 150.0
 """From the plate's corner to the enclosure's stud behind it (chosen by us)."""
+HINGE = 50_000.0
+"""What a way over the hinge counts more, mm (chosen by us: beyond any way on a plate, so none is crossed twice)."""
+SAME_MM = 1e-9
+"""Two ways that differ by less are one as long as the other: the straight one is taken."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,18 +37,34 @@ class Route:
 
 
 @dataclass(frozen=True, slots=True)
-class _Node:
+class _Spot:
+    """Where a clamp is, and how a wire gets from it to the ducts."""
+
     at: Point
-    duct: str
-    door: bool = False
+    stub: float = 0.0
+    """From the clamp into its duct, mm."""
+    entry: Entry | None = None
+    hinge: int = -1
+    """The stop that the loom of its door runs to; -1 for a clamp on the plate."""
+
+    @property
+    def exits(self) -> list[tuple[int, float]]:
+        """The stops a wire meets first, and how far they are, mm."""
+        if self.hinge >= 0:
+            return [(self.hinge, self.stub)]
+        if self.entry is None:
+            return []
+        near = [way for way in (self.entry.before, self.entry.behind) if way is not None]
+        return [(stop, self.stub + length) for stop, length in near]
 
 
 class Router:
     """Shortest ways between pins through ducts, across the hinge and over the door.
 
     Method:
-        Nodes: each clamp, its way into the duct above or below it, the duct crossings, the hinge
-        and each operator. Dijkstra from a clamp (SciPy csgraph), kept a source.
+        Each clamp goes straight into the duct above or below it, each operator to the hinge of its door. The ways
+        between the stops, where ducts meet and looms leave them, are found once; a way from clamp to clamp is the
+        straight one along their duct, or goes by one of the two stops beside either.
     """
 
     def __init__(
@@ -65,143 +79,171 @@ class Router:
         self._connected = connected
         self._layout, self._door = layout, door
         self._enclosure, self._practice = enclosure, practice
-        self._nodes: list[_Node] = []
-        self._edges: list[tuple[int, int, float, str]] = []
-        self._of_pin: dict[PinRef, int] = {}
-        self._in_duct: dict[str, list[int]] = {duct.name: [] for duct in layout.ducts}
-        self._graph: csr_array[np.float64, tuple[int, int]] | None = None
-        self._main: frozenset[int] | None = None
-        self._paths: dict[int, _Ways] = {}
+        self._lines = DuctLines(layout.ducts)
+        self._spots: dict[PinRef, _Spot] = {}
+        levels = [duct for duct in layout.ducts if not duct.upright]
+        self._levels = [(duct.rect.centre.y, duct.name) for duct in levels]
         for device in devices:
             if device.zone is Zone.PLATE:
                 self._add_plate_pins(device)
-        self._add_crossings()
-        self._add_door(devices)
-        self._join_ducts()
-        self._names = {frozenset((a, b)): name for a, b, _, name in self._edges}
+        self._lines.cross()
+        for leaf in door.leaves:
+            self._add_leaf(leaf, devices)
+        self._ways: StopWays = self._lines.ways()
+        self._joined = self._largest_part()
+        self._routes: dict[tuple[PinRef, PinRef], Route] = {}
+        self._chains: dict[tuple[tuple[PinRef, ...], frozenset[PinRef], frozenset[PinRef]], list[PinRef]] = {}
+
+    def or_same(self, before: "Router | None") -> "Router":
+        """The router of before, with the ways that it has found, when every clamp and duct is still where it was."""
+        if before is None or before._spots != self._spots or before._lines.stops != self._lines.stops:
+            return self
+        return before if np.array_equal(before._ways.length, self._ways.length) else self
+
+    def chain(self, pins: Sequence[PinRef], single: frozenset[PinRef], door: Collection[PinRef]) -> list[PinRef]:
+        """The order in which a chain of wires joins pins with the least wire, those of the door in one go.
+
+        Args:
+            pins: Two or more.
+            single: Those whose clamp takes one conductor.
+            door: Pins on the door: a way over the hinge counts so much more that a chain crosses it once.
+        """
+        key = (tuple(pins), single, frozenset(door))
+        if key not in self._chains:
+            on_door = np.array([pin in door for pin in pins])
+            lengths = self.lengths(pins) + HINGE * (on_door[:, None] != on_door)
+            self._chains[key] = best_path(list(pins), set(single), lengths)
+        return self._chains[key]
 
     def reaches(self, pin: PinRef) -> bool:
         """Whether a pin has a place, and a way to it from where most pins are."""
-        return pin in self._of_pin and self._of_pin[pin] in self._joined()
+        return pin in self._joined
 
-    def _joined(self) -> frozenset[int]:
-        """The nodes of the largest set of ducts that hang together: one that was dragged away leaves its pins out."""
-        if self._main is None:
-            from scipy.sparse.csgraph import connected_components  # late: its import takes half a second
-
-            if not self._nodes:
-                return frozenset()
-            _, label = connected_components(self._matrix(), directed=False)
-            pins = np.bincount(label[list(self._of_pin.values())], minlength=1) if self._of_pin else np.zeros(1)
-            self._main = frozenset(int(node) for node in np.flatnonzero(label == int(pins.argmax())))
-        return self._main
-
-    def prepare(self, pins: Iterable[PinRef]) -> None:
-        """Finds the ways from many pins in one go: a search costs less than its call."""
-        from scipy.sparse.csgraph import dijkstra  # late: its import takes half a second
-
-        sources = sorted({self._of_pin[pin] for pin in pins} - self._paths.keys())
-        for begin in range(0, len(sources), SOURCES_AT_ONCE):
-            some = sources[begin : begin + SOURCES_AT_ONCE]
-            lengths, before = dijkstra(self._matrix(), directed=False, indices=some, return_predecessors=True)
-            self._paths.update(zip(some, zip(lengths, before, strict=True), strict=True))
+    def lengths(self, pins: Sequence[PinRef]) -> NDArray[np.float64]:
+        """Way from each pin to each, mm without ends; infinite where there is none."""
+        spots = [self._spots[pin] for pin in pins]
+        count = len(spots)
+        stop = np.zeros((count, 2), np.int64)
+        off = np.full((count, 2), np.inf)
+        for n, spot in enumerate(spots):
+            for k, (at, length) in enumerate(spot.exits):
+                stop[n, k], off[n, k] = at, length
+        if len(self._lines.stops):
+            reach = (off[:, :, None] + self._ways.length[stop]).min(axis=1)
+            lengths = (reach[:, stop] + off[None, :, :]).min(axis=2)
+        else:
+            lengths = np.full((count, count), np.inf)
+        shortest: NDArray[np.float64] = np.minimum(lengths, _straight_lengths(spots))
+        return shortest
 
     def length(self, a: PinRef, b: PinRef) -> float:
         """Way from pin to pin, mm without ends; infinite when there is none."""
-        return float(self._from(self._of_pin[a])[0][self._of_pin[b]])
+        return float(self.lengths((a, b))[0, 1])
 
     def route(self, a: PinRef, b: PinRef) -> Route:
         """The way itself."""
-        source, node = self._of_pin[a], self._of_pin[b]
-        lengths, before = self._from(source)
-        chain = [node]
-        while node != source and before[node] >= 0:
-            node = int(before[node])
-            chain.append(node)
-        chain.reverse()
-        names = [self._names.get(frozenset(pair), "") for pair in itertools.pairwise(chain)]
-        ducts = tuple(dict.fromkeys(name for name in names if name))
-        points = tuple(self._nodes[n].at for n in chain)
-        via_door = any(self._nodes[n].door for n in chain)
-        return Route(float(lengths[self._of_pin[b]]), points, ducts, via_door)
+        if (a, b) not in self._routes:
+            self._routes[a, b] = self._find_route(a, b)
+        return self._routes[a, b]
 
-    def _from(self, source: int) -> _Ways:
-        if source not in self._paths:
-            from scipy.sparse.csgraph import dijkstra  # late: its import takes half a second
+    def _find_route(self, a: PinRef, b: PinRef) -> Route:
+        begin, end = self._spots[a], self._spots[b]
+        straight = _straight(begin, end)
+        length, chain = float("inf") if straight is None else straight - SAME_MM, None
+        for (first, out), (last, back) in itertools.product(begin.exits, end.exits):
+            whole = out + float(self._ways.length[first, last]) + back
+            if whole < length - SAME_MM:
+                length, chain = whole, (first, last)
+        if chain is None:
+            length = length if straight is None else straight
+            stops = []
+        else:
+            stops = self._ways.path(*chain)
+        return self._route(begin, end, stops, length)
 
-            graph = self._matrix()
-            lengths, before = dijkstra(graph, directed=False, indices=[source], return_predecessors=True)
-            self._paths[source] = (lengths[0], before[0])
-        return self._paths[source]
+    def _route(self, begin: _Spot, end: _Spot, stops: list[int], length: float) -> Route:
+        """The way over some stops, its corners alone."""
+        on = [self._lines.stops[n] for n in stops]
+        names = [begin.entry.duct] if begin.entry else []
+        names += [a.duct for a, b in itertools.pairwise(on) if a.duct == b.duct]
+        names += [end.entry.duct] if end.entry else []
+        inner = [begin.entry.at] if begin.entry else []
+        kept = len(inner)
+        inner += [stop.at for stop in on]
+        last = len(inner)
+        inner += [end.entry.at] if end.entry else []
+        points = [begin.at, *_corners(inner, kept, last), end.at]
+        door = begin.hinge >= 0 or end.hinge >= 0 or any(not stop.duct for stop in on)
+        return Route(length, tuple(points), tuple(dict.fromkeys(names)), door)
 
-    def _matrix(self) -> "csr_array[np.float64, tuple[int, int]]":
-        """The graph as a sparse matrix, built once; of parallel edges the shorter counts."""
-        if self._graph is None:
-            from scipy.sparse import csr_array
-
-            shortest: dict[tuple[int, int], float] = {}
-            for a, b, length, _ in self._edges:
-                pair = (min(a, b), max(a, b))
-                shortest[pair] = min(shortest.get(pair, float("inf")), max(length, 1e-6))
-            ends = np.array(list(shortest), dtype=np.int64).reshape(-1, 2)
-            lengths = np.array(list(shortest.values()), dtype=np.float64)
-            count = len(self._nodes)
-            self._graph = csr_array((lengths, (ends[:, 0], ends[:, 1])), shape=(count, count))
-        return self._graph
-
-    def _node(self, at: Point, duct: str = "", *, door: bool = False) -> int:
-        self._nodes.append(_Node(at, duct, door))
-        if duct:
-            self._in_duct[duct].append(len(self._nodes) - 1)
-        return len(self._nodes) - 1
+    def _largest_part(self) -> frozenset[PinRef]:
+        """The pins that hang together by most ducts: a duct that was dragged away leaves its pins out."""
+        part: dict[PinRef, tuple[object, ...]] = {}
+        for pin, spot in self._spots.items():
+            exits = spot.exits
+            if exits:
+                row = self._ways.length[exits[0][0]]
+                part[pin] = (int(np.argmax(np.isfinite(row))),)
+            else:
+                part[pin] = (spot.entry.duct,) if spot.entry else (pin,)
+        sizes: dict[tuple[object, ...], int] = {}
+        for key in part.values():
+            sizes[key] = sizes.get(key, 0) + 1
+        most = max(sizes, key=lambda key: sizes[key], default=None)
+        return frozenset(pin for pin, key in part.items() if key == most)
 
     def _add_plate_pins(self, device: Device) -> None:
         seat = self._layout.seat(device.id)
         if seat is None:
             return
-        levels = [d for d in self._layout.ducts if not d.upright]
+        stud = device.kind.can(Can.EARTH_STUD)
         for pin in device.kind.pins:
-            if self._connected is not None and PinRef(device.id, pin.name) not in self._connected:
-                continue  # no wire goes there: of a thousand relays that leaves out two nodes in three
+            ref = PinRef(device.id, pin.name)
+            if self._connected is not None and ref not in self._connected:
+                continue  # no wire goes there: of a thousand relays that leaves out two pins in three
             at = seat.pin_point(pin.name)
+            if stud:
+                self._spots[ref] = self._of_stud(at, box=device.role == BOX_BOND)
+                continue
             upward = seat.side_of(pin) is Side.TOP
-            side = [d for d in levels if (d.rect.centre.y < at.y) == upward] or levels
-            node = self._node(at)
-            self._of_pin[PinRef(device.id, pin.name)] = node
-            if device.kind.can(Can.EARTH_STUD):
-                self._add_stud(node, at, box=device.role == BOX_BOND)
-            elif side:
-                duct = min(side, key=lambda d: abs(d.rect.centre.y - at.y))
-                way_in = self._node(Point(at.x, duct.rect.centre.y), duct.name)
-                self._edges.append((node, way_in, abs(duct.rect.centre.y - at.y), ""))
+            side = [level for level in self._levels if (level[0] < at.y) == upward] or self._levels
+            if not side:
+                self._spots[ref] = _Spot(at)
+                continue
+            y, name = min(side, key=lambda level: abs(level[0] - at.y))
+            self._spots[ref] = _Spot(at, max(abs(y - at.y), LEAST), self._lines.enter(Point(at.x, y), name))
 
-    def _add_stud(self, node: int, at: Point, *, box: bool) -> None:
+    def _of_stud(self, at: Point, *, box: bool) -> _Spot:
         uprights = [d for d in self._layout.ducts if d.upright]
         if not uprights:
-            return
+            return _Spot(at)
         duct = min(uprights, key=lambda d: abs(d.rect.centre.x - at.x))
         foot = Point(duct.rect.centre.x, duct.rect.bottom)
-        way_in = self._node(foot, duct.name)
         length = abs(foot.x - at.x) + abs(foot.y - at.y) + (BOX_STEP if box else 0)
-        self._edges.append((node, way_in, length, ""))
-
-    def _add_crossings(self) -> None:
-        """An upright joins the level ducts it touches; one that touches none (a misfit) is taken to reach them all."""
-        uprights = [duct for duct in self._layout.ducts if duct.upright]
-        for level in (duct for duct in self._layout.ducts if not duct.upright):
-            for upright in meets(level, uprights) or uprights:
-                at = Point(upright.rect.centre.x, level.rect.centre.y)
-                a = self._node(at, upright.name)
-                b = self._node(at, level.name)
-                self._edges.append((a, b, 0.0, ""))
-
-    def _add_door(self, devices: Sequence[Device]) -> None:
-        for leaf in self._door.leaves:
-            self._add_leaf(leaf, devices)
+        return _Spot(at, max(length, LEAST), self._lines.enter(foot, duct.name))
 
     def _add_leaf(self, leaf: Leaf, devices: Sequence[Device]) -> None:
         """The pins of one door, and its loom over its own hinge; the bond goes with the door of most operators."""
-        spots: list[tuple[PinRef, Point]] = []
+        places = self._on_leaf(leaf, devices)
+        uprights = [d for d in self._layout.ducts if d.upright]
+        if not places or not uprights:
+            return
+        right = leaf.hinged_right
+        duct = max(uprights, key=lambda d: d.rect.x if right else -d.rect.x)
+        origin = to_door(Point(0, 0), self._enclosure)
+        # At half the door's height, wherever operators are: one more then makes no wire that is cut too short.
+        y = min(max(leaf.face.centre.y - origin.y, duct.rect.y), duct.rect.bottom)
+        leave = self._lines.stop(Point(duct.rect.centre.x, y), duct.name)
+        hinge = self._lines.stop(Point(self._layout.plate.right if right else 0.0, y))
+        self._lines.join(leave, hinge, self._practice.door_loop)
+        for pin, spot in places:
+            shown = Point(spot.x - origin.x, spot.y - origin.y)
+            reach = abs(spot.x - leaf.hinge_x) + abs(shown.y - y)
+            self._spots[pin] = _Spot(shown, max(reach, LEAST), hinge=hinge)
+
+    def _on_leaf(self, leaf: Leaf, devices: Sequence[Device]) -> list[tuple[PinRef, Point]]:
+        """The pins of one door with their places on it."""
+        places: list[tuple[PinRef, Point]] = []
         for device in devices:
             if device.zone is not Zone.DOOR:
                 continue
@@ -210,40 +252,50 @@ class Router:
                 bond = DOOR_BONDS.index(device.role) if device.role in DOOR_BONDS else 0
                 at = min(bond, len(self._door.studs) - 1)
                 if self._door.leaves[at] == leaf:
-                    spots.append((PinRef(device.id, "1"), self._door.studs[at]))
+                    places.append((PinRef(device.id, "1"), self._door.studs[at]))
                 continue
             seat = self._door.seat(device.id)
             if seat and seat.leaf == leaf.name:
-                spots += [(PinRef(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins]
-        uprights = [d for d in self._layout.ducts if d.upright]
-        if not spots or not uprights:
-            return
-        right = leaf.hinged_right
-        duct = max(uprights, key=lambda d: d.rect.x if right else -d.rect.x)
-        origin = to_door(Point(0, 0), self._enclosure)
-        # At half the door's height, wherever operators are: one more then makes no wire that is cut too short.
-        y = min(max(leaf.face.centre.y - origin.y, duct.rect.y), duct.rect.bottom)
-        leave = self._node(Point(duct.rect.centre.x, y), duct.name)
-        hinge = self._node(Point(self._layout.plate.right if right else 0.0, y), door=True)
-        self._edges.append((leave, hinge, self._practice.door_loop, ""))
-        nodes: list[int] = []
-        for pin, spot in spots:
-            shown = Point(spot.x - origin.x, spot.y - origin.y)
-            node = self._node(shown, door=True)
-            self._of_pin[pin] = node
-            reach = abs(spot.x - leaf.hinge_x) + abs(shown.y - y)
-            self._edges.append((hinge, node, reach, ""))
-            for other in nodes:
-                there = self._nodes[other].at
-                self._edges.append((other, node, abs(there.x - shown.x) + abs(there.y - shown.y), ""))
-            nodes.append(node)
+                places += [(PinRef(device.id, p.name), Point(seat.x, seat.y)) for p in device.kind.pins]
+        return places
 
-    def _join_ducts(self) -> None:
-        """Joins the neighbours along each duct."""
-        for duct in self._layout.ducts:
-            along = sorted(
-                self._in_duct[duct.name], key=lambda n: self._nodes[n].at.y if duct.upright else self._nodes[n].at.x
-            )
-            for a, b in itertools.pairwise(along):
-                p, q = self._nodes[a].at, self._nodes[b].at
-                self._edges.append((a, b, abs(p.x - q.x) + abs(p.y - q.y), duct.name))
+
+def _straight(a: _Spot, b: _Spot) -> float | None:
+    """The way that passes no stop: along the one duct, or over the one door; None when there is none."""
+    if a is b:
+        return 0.0
+    if a.entry and b.entry and a.entry.duct == b.entry.duct:
+        return a.stub + abs(a.entry.along - b.entry.along) + b.stub
+    if a.hinge >= 0 and a.hinge == b.hinge:
+        return max(abs(a.at.x - b.at.x) + abs(a.at.y - b.at.y), LEAST)
+    return None
+
+
+def _straight_lengths(spots: Sequence[_Spot]) -> NDArray[np.float64]:
+    """``_straight`` for each with each; infinite where there is none."""
+    ducts: dict[str, int] = {}
+    duct = np.array([ducts.setdefault(spot.entry.duct, len(ducts)) if spot.entry else -1 for spot in spots])
+    hinge = np.array([spot.hinge for spot in spots])
+    place = np.array([(spot.entry.along if spot.entry else 0.0, spot.stub, spot.at.x, spot.at.y) for spot in spots])
+    along, stub, x, y = place.reshape(-1, 4).T
+    lengths = np.full((len(spots), len(spots)), np.inf)
+    on_duct = (duct[:, None] == duct) & (duct >= 0)
+    lengths[on_duct] = (stub[:, None] + np.abs(along[:, None] - along) + stub)[on_duct]
+    on_door = (hinge[:, None] == hinge) & (hinge >= 0)
+    lengths[on_door] = np.maximum(np.abs(x[:, None] - x) + np.abs(y[:, None] - y), LEAST)[on_door]
+    np.fill_diagonal(lengths, 0.0)
+    return lengths
+
+
+def _corners(points: list[Point], kept: int, last: int) -> list[Point]:
+    """Without what lies on the straight line or at one spot; the first ``kept`` and those from ``last`` on stay."""
+    corners: list[Point] = []
+    for n, point in enumerate(points):
+        if kept <= n < last:
+            before, behind = (corners[-1] if corners else None), (points[n + 1] if n + 1 < len(points) else None)
+            if point in (before, behind):
+                continue
+            if before and behind and (before.x == point.x == behind.x or before.y == point.y == behind.y):
+                continue
+        corners.append(point)
+    return corners

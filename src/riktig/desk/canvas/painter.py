@@ -4,7 +4,7 @@ from collections.abc import Collection, Iterable
 from itertools import pairwise
 
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
-from PySide6.QtGui import QFont, QFontMetricsF, QPainter, QPen, QPolygonF
+from PySide6.QtGui import QBrush, QFont, QFontMetricsF, QPainter, QPen, QPolygonF
 
 from riktig.core.geometry import CAPITAL, Align, Arc, Circle, Face, Line, Poly, Shape, Text
 from riktig.core.keys import Key
@@ -30,36 +30,79 @@ def paint(
 ) -> None:
     """Paints marks in order; marks whose key is in ``chosen`` are painted in the accent."""
     fonts: dict[Face, tuple[QFont, QFontMetricsF]] = {}
+    tools = _Tools(painter, theme)
     for mark in shapes:
-        role = "act" if mark.key and mark.key in chosen else mark.role
+        is_chosen = bool(mark.key and mark.key in chosen)
+        role = "act" if is_chosen else mark.role
         if isinstance(mark, Text):
             _text(painter, mark, role, theme, fonts)
+            tools.forget_pen()
             continue
         width = mark.width * (1.6 if role != mark.role else 1.0)
-        pen = QPen(theme.colour(role), width) if width else QPen(Qt.PenStyle.NoPen)
-        pen.setCapStyle(Qt.PenCapStyle.FlatCap)
-        if isinstance(mark, Line | Poly) and mark.dashed:
-            pen.setDashPattern([max(1.6 / width, 1), max(1.2 / width, 1)])
-        painter.setPen(pen)
-        fill = getattr(mark, "fill", "")
+        tools.take_pen(role, width, dashed=isinstance(mark, Line | Poly) and mark.dashed)
+        fill = "" if isinstance(mark, Line | Arc) else mark.fill
         if fill and role != mark.role and fill in ("paper", "part", "card"):
             fill = "chosen"
-        painter.setBrush(theme.colour(fill) if fill else Qt.BrushStyle.NoBrush)
-        match mark:
-            case Line():
-                painter.drawLine(QPointF(mark.x1, mark.y1), QPointF(mark.x2, mark.y2))
-            case Poly():
-                points = QPolygonF([QPointF(p.x, p.y) for p in mark.points])
-                if mark.closed:
-                    painter.drawPolygon(points)
-                else:
-                    painter.drawPolyline(points)
-            case Circle():
-                painter.drawEllipse(QPointF(mark.x, mark.y), mark.radius, mark.radius)
-            case Arc():
-                r = mark.radius
-                box = QRectF(mark.x - r, mark.y - r, 2 * r, 2 * r)
-                painter.drawArc(box, round(-mark.start * 16), round(-mark.span * 16))
+        tools.take_brush(fill)
+        _stroke(painter, mark)
+
+
+def _stroke(painter: QPainter, mark: Line | Poly | Circle | Arc) -> None:
+    """Draws a mark with the pen and brush that are taken."""
+    match mark:
+        case Line():
+            painter.drawLine(QPointF(mark.x1, mark.y1), QPointF(mark.x2, mark.y2))
+        case Poly():
+            points = QPolygonF([QPointF(p.x, p.y) for p in mark.points])
+            if mark.closed:
+                painter.drawPolygon(points)
+            else:
+                painter.drawPolyline(points)
+        case Circle():
+            painter.drawEllipse(QPointF(mark.x, mark.y), mark.radius, mark.radius)
+        case Arc():
+            r = mark.radius
+            box = QRectF(mark.x - r, mark.y - r, 2 * r, 2 * r)
+            painter.drawArc(box, round(-mark.start * 16), round(-mark.span * 16))
+
+
+class _Tools:
+    """Pens and brushes of one drawing: thousands of marks share a dozen, and most follow one of their own look."""
+
+    def __init__(self, painter: QPainter, theme: Theme) -> None:
+        self._painter, self._theme = painter, theme
+        self._pens: dict[tuple[str, float, bool], QPen] = {}
+        self._brushes: dict[str, QBrush] = {"": QBrush(Qt.BrushStyle.NoBrush)}
+        self._pen: tuple[str, float, bool] | None = None
+        self._brush: str | None = None
+
+    def take_pen(self, role: str, width: float, *, dashed: bool) -> None:
+        """Draws lines in a role, so many mm wide; none with no width."""
+        look = (role, width, dashed)
+        if look == self._pen:
+            return
+        pen = self._pens.get(look)
+        if pen is None:
+            pen = QPen(self._theme.colour(role), width) if width else QPen(Qt.PenStyle.NoPen)
+            pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+            if dashed and width:
+                pen.setDashPattern([max(1.6 / width, 1), max(1.2 / width, 1)])
+            self._pens[look] = pen
+        self._painter.setPen(pen)
+        self._pen = look
+
+    def take_brush(self, role: str) -> None:
+        """Fills in a role; "" for nothing."""
+        if role != self._brush:
+            brush = self._brushes.get(role)
+            if brush is None:
+                brush = self._brushes[role] = QBrush(self._theme.colour(role))
+            self._painter.setBrush(brush)
+            self._brush = role
+
+    def forget_pen(self) -> None:
+        """Somebody else has set the pen."""
+        self._pen = None
 
 
 def paint_batched(painter: QPainter, shapes: Iterable[Shape], theme: Theme) -> None:

@@ -185,8 +185,11 @@ class MainWindow(QMainWindow):
         if station is None:
             return
         if station.stale:
-            station.stale = False
-            station.refresh()
+            session = self.session
+            if session.is_large and not all(session.evaluation.has(result) for result in station.needs):
+                station.show_waiting()
+                return
+            station.show_now()
             if self.deriver.is_known:
                 station.show_derived()
         station.show_selection(self.session.selection)
@@ -243,7 +246,11 @@ class MainWindow(QMainWindow):
         last = f"  ·  {session.undo_name}" if session.undo_name else ""
         self.drawer.show_kept(bool(session.unwritten), last)
         if self.current:
-            self.stations[self.current].show_derived()
+            station = self.stations[self.current]
+            if station.covered:
+                self._refresh_current()
+            else:
+                station.show_derived()
         self._selected(session.selection)
 
     def _show_waiting(self) -> None:
@@ -257,7 +264,7 @@ class MainWindow(QMainWindow):
             if key:
                 self.passport.show_waiting()
             station = self.stations.get(self.current)
-            if station:
+            if station and not station.covered:
                 station.show_selection(key)
             return
         page = passport(session.evaluation, key, session.records) if key else None

@@ -2,7 +2,7 @@ from .flow import FlowLayout
 from .small import plain_label, replace_body, row_of, show_only
 from .station import Station
 from .steps import StepList, StepRow
-from .tab_order import first_field, tab_as_seen
+from .tab_order import TabOrder, first_field
 from .table import ScheduleTable
 
 __all__ = [
@@ -11,10 +11,10 @@ __all__ = [
     "Station",
     "StepList",
     "StepRow",
+    "TabOrder",
     "first_field",
     "plain_label",
     "replace_body",
     "row_of",
     "show_only",
-    "tab_as_seen",
 ]

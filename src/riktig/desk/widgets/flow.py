@@ -13,11 +13,15 @@ class FlowLayout(QLayout):
         super().__init__(parent)
         self._items: list[QLayoutItem] = []
         self._gap, self._lead = gap, lead
+        self._hints: list[QSize] | None = None
+        self._heights: dict[int, int] = {}
+        """By width. A page asks for it a hundred times before it is painted once."""
         self.setContentsMargins(0, 0, 0, 0)
 
     def addItem(self, item: QLayoutItem) -> None:
         """Takes an item at the end."""
         self._items.append(item)
+        self._forget()
 
     def count(self) -> int:
         """How many items there are."""
@@ -29,6 +33,7 @@ class FlowLayout(QLayout):
 
     def takeAt(self, index: int) -> QLayoutItem:
         """Gives an item back; Qt expects None beyond the end."""
+        self._forget()
         return self._items.pop(index) if 0 <= index < len(self._items) else None  # type: ignore[return-value]
 
     def expandingDirections(self) -> Qt.Orientation:
@@ -41,9 +46,26 @@ class FlowLayout(QLayout):
 
     def heightForWidth(self, width: int) -> int:
         """How high the lines are at a width."""
-        edge = self.contentsMargins()
-        inner = self._run(QRect(0, 0, width - edge.left() - edge.right(), 0), place=False)
-        return inner + edge.top() + edge.bottom()
+        if width not in self._heights:
+            edge = self.contentsMargins()
+            inner = self._run(QRect(0, 0, width - edge.left() - edge.right(), 0), place=False)
+            self._heights[width] = inner + edge.top() + edge.bottom()
+        return self._heights[width]
+
+    def invalidate(self) -> None:
+        """An item has another size, or is shown or hidden: everything is measured again."""
+        self._forget()
+        super().invalidate()
+
+    def _forget(self) -> None:
+        self._hints = None
+        self._heights.clear()
+
+    def _sizes(self) -> list[QSize]:
+        """The size of each item."""
+        if self._hints is None:
+            self._hints = [item.sizeHint() for item in self._items]
+        return self._hints
 
     def setGeometry(self, rect: QRect) -> None:
         """Places the items."""
@@ -64,22 +86,20 @@ class FlowLayout(QLayout):
 
     def _run(self, rect: QRect, *, place: bool) -> int:
         x, y, line = rect.x(), rect.y(), 0
-        row: list[tuple[QLayoutItem, int]] = []
+        row: list[tuple[QLayoutItem, QSize, int]] = []
 
         def lay_out_again() -> None:
             if place:
-                for item, left in row:
-                    hint = item.sizeHint()
+                for item, hint, left in row:
                     top = y + (line - hint.height()) // 2
                     item.setGeometry(QRect(left, top, hint.width(), hint.height()))
             row.clear()
 
-        for item in self._items:
-            hint = item.sizeHint()
+        for item, hint in zip(self._items, self._sizes(), strict=True):
             if row and x + hint.width() > rect.right():
                 lay_out_again()
                 x, y, line = rect.x(), y + line + self._lead, 0
-            row.append((item, x))
+            row.append((item, hint, x))
             x += hint.width() + self._gap
             line = max(line, hint.height())
         lay_out_again()

@@ -1,16 +1,42 @@
 """What every station is: a widget that shows the plan and is refreshed only when seen."""
 
 from collections.abc import Sequence
+from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QLayout, QPushButton, QVBoxLayout, QWidget
 
+from riktig.core.evaluation import Derived
+from riktig.core.job import Job
 from riktig.core.keys import Key
 from riktig.desk.session import Session
 from riktig.desk.theme import LIGHT, Theme
-from riktig.desk.widgets.small import row_of
+from riktig.desk.widgets.small import plain_label, row_of
 
 __all__ = ["Station"]
+
+
+class _Cover(QWidget):
+    """Lies over a station while what it shows is worked out; a click goes nowhere meanwhile."""
+
+    def __init__(self, station: QWidget) -> None:
+        super().__init__(station)
+        self.setObjectName("cover")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        words = plain_label("The wires are being worked out …", "second")
+        words.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self._words = words
+        self.hide()
+
+    def lay_over(self) -> None:
+        """Covers the whole station."""
+        station = self.parentWidget()
+        if station is not None:
+            self.setGeometry(station.rect())
+        self._words.setParent(self)
+        self._words.setGeometry(self.rect())
+        self.raise_()
+        self.show()
 
 
 class Station(QWidget):
@@ -20,6 +46,8 @@ class Station(QWidget):
     changed since; ``show_selection`` whenever the selection changes while it is seen.
     """
 
+    needs: ClassVar[tuple[Derived[Job, object], ...]] = ()
+    """What it cannot show anything without; in a large job that is worked out aside."""
     asked = Signal(object)
     """A place elsewhere that the builder wants to see: the window goes there."""
 
@@ -28,6 +56,7 @@ class Station(QWidget):
         self.session = session
         self.theme: Theme = LIGHT
         self.stale = True
+        self._cover = _Cover(self)
         self.setObjectName("paper")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._body = QVBoxLayout(self)
@@ -54,6 +83,21 @@ class Station(QWidget):
         if main:
             button.setObjectName("main")
         return button
+
+    def show_waiting(self) -> None:
+        """What it shows is still worked out: the old state is covered, so that nobody takes it for that of now."""
+        self._cover.lay_over()
+
+    def show_now(self) -> None:
+        """Shows the plan of now, and takes the cover away."""
+        self.stale = False
+        self._cover.hide()
+        self.refresh()
+
+    @property
+    def covered(self) -> bool:
+        """Whether it waits for what it shows."""
+        return self._cover.isVisibleTo(self)
 
     def refresh(self) -> None:
         """Shows the plan of now."""

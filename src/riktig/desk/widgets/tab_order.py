@@ -6,7 +6,7 @@ from itertools import pairwise
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLayout, QWidget
 
-__all__ = ["first_field", "tab_as_seen"]
+__all__ = ["TabOrder", "first_field"]
 
 
 def _seen(layout: QLayout) -> Iterator[QWidget]:
@@ -33,15 +33,18 @@ def first_field(part: QWidget) -> QWidget | None:
     return next((w for w in _seen(layout) if w.isVisible()), None) if layout else None
 
 
-def tab_as_seen(page: QWidget, before: list[QWidget]) -> list[QWidget]:
-    """Sets the order of Tab on a page; returns it, so that nothing is done when it has not changed.
+class TabOrder:
+    """The order in which Tab goes through a page; set anew only when a widget has come or gone."""
 
-    Returns:
-        The order set.
-    """
-    layout = page.layout()
-    order = list(_seen(layout)) if layout else []
-    if order != before:
-        for first, second in pairwise(order):
+    def __init__(self) -> None:
+        self._widgets: list[QWidget] = []
+
+    def set(self, page: QWidget) -> None:
+        """Puts the widgets of a page in the order in which they are laid out."""
+        widgets = page.findChildren(QWidget)
+        if widgets == self._widgets:
+            return
+        self._widgets = widgets
+        layout = page.layout()
+        for first, second in pairwise(_seen(layout) if layout else ()):
             QWidget.setTabOrder(first, second)
-    return order

@@ -1,8 +1,10 @@
 """A schedule as a table: choose a row and the whole window follows."""
 
+import heapq
 from typing import Any
 
 from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, Qt, Signal
+from PySide6.QtGui import QFont, QFontMetrics
 from PySide6.QtWidgets import QAbstractItemView, QTableView, QWidget
 
 from riktig.core.exports import Schedule
@@ -13,6 +15,17 @@ __all__ = ["ScheduleTable"]
 Index = QModelIndex | QPersistentModelIndex
 _NOWHERE = QModelIndex()
 _PRINTED = {"number", "from", "to", "inside", "field", "hole", "piece", "black", "red", "tags"}
+
+
+MEASURED = 6
+"""Texts of a column that are measured: the one with most letters is not always the widest (chosen by us)."""
+CELL_ROOM, HEAD_ROOM = 14, 22
+"""Beside a text, in pixels: the margins of a cell, and of a head with room for more."""
+
+
+def shown_text(value: object) -> str:
+    """How a cell of a schedule is shown."""
+    return f"{value:g}" if isinstance(value, float) else str(value or "")
 
 
 class _Model(QAbstractTableModel):
@@ -35,13 +48,16 @@ class _Model(QAbstractTableModel):
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         value = self.schedule.rows[index.row()][index.column()]
         if role == Qt.ItemDataRole.DisplayRole:
-            return f"{value:g}" if isinstance(value, float) else str(value or "")
+            return shown_text(value)
         if role == Qt.ItemDataRole.TextAlignmentRole and isinstance(value, int | float):
             return int(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         if role == Qt.ItemDataRole.FontRole:
-            key = self.schedule.columns[index.column()][0]
-            return self._mono if key in _PRINTED else None
+            return self.font_of(self.schedule.columns[index.column()][0])
         return None
+
+    def font_of(self, key: str) -> QFont | None:
+        """The font of a column, None for that of the table."""
+        return self._mono if key in _PRINTED else None
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = Qt.ItemDataRole.DisplayRole) -> Any:
         if role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal:
@@ -75,8 +91,20 @@ class ScheduleTable(QTableView):
         self._model.show(schedule)
         for index, (key, _) in enumerate(schedule.columns):
             self.setColumnHidden(index, key in ("key", "id"))
-        self.resizeColumnsToContents()
+        self._fit_columns()
         self._quiet = False
+
+    def _fit_columns(self) -> None:
+        """Columns as wide as their widest text; of long lists the few longest texts are measured, not all."""
+        head = QFontMetrics(self.horizontalHeader().font())
+        for index, (key, title) in enumerate(self._model.schedule.columns):
+            if self.isColumnHidden(index):
+                continue
+            metrics = QFontMetrics(self._model.font_of(key) or self.font())
+            texts = {shown_text(row[index]) for row in self._model.schedule.rows}
+            longest = heapq.nlargest(MEASURED, texts, key=len)
+            width = max(map(metrics.horizontalAdvance, longest), default=0)
+            self.setColumnWidth(index, max(width + CELL_ROOM, head.horizontalAdvance(title) + HEAD_ROOM))
 
     def choose(self, value: str) -> None:
         """Marks the row whose key has this value."""

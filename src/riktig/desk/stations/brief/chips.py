@@ -39,17 +39,25 @@ class Chips(QWidget):
         values = tuple(values)
         if values == self._values:
             return
-        had = next((key for key, chip in self._chips.items() if chip.hasFocus()), "")
         self._values = values
+        if [value.key for value in values] == list(self._chips):
+            for value in values:
+                self._say(self._chips[value.key], value)
+        else:
+            self._build()
+        if self._open:
+            self._edit(self._open)
+
+    def _build(self) -> None:
+        """New chips; the one that had the focus has it again."""
+        had = next((key for key, chip in self._chips.items() if chip.hasFocus()), "")
         row = QWidget()
         flow = FlowLayout(row, gap=6, lead=5)
         self._chips = {}
-        for value in values:
-            chip = QPushButton(_said(value))
+        for value in self._values:
+            chip = QPushButton()
             chip.setFont(words_font(10))
-            chip.setObjectName("short" if value.shortfall else "yours" if value.overridden else "chip")
-            chip.setToolTip(value.shortfall or "Show it, and why; Enter again to give another")
-            chip.setAccessibleName(f"{self._of}: {value.name} {value.text}")
+            self._say(chip, value)
             chip.clicked.connect(lambda _=False, key=value.key: self._pressed(key))
             self._chips[value.key] = chip
             flow.addWidget(chip)
@@ -60,10 +68,19 @@ class Chips(QWidget):
         else:
             self._layout.insertWidget(0, row)
         self._row = row
-        if self._open:
-            self._edit(self._open)
         if had in self._chips:
             self._chips[had].setFocus()
+
+    def _say(self, chip: QPushButton, value: Value) -> None:
+        """Writes a value on its chip."""
+        chip.setText(_said(value))
+        chip.setToolTip(value.shortfall or "Show it, and why; Enter again to give another")
+        chip.setAccessibleName(f"{self._of}: {value.name} {value.text}")
+        look = "short" if value.shortfall else "yours" if value.overridden else "chip"
+        if chip.objectName() != look:
+            chip.setObjectName(look)
+            chip.style().unpolish(chip)
+            chip.style().polish(chip)
 
     def show_selection(self, key: Key | None) -> None:
         """Opens the line to change the value that is selected, and closes it for another."""

@@ -15,7 +15,7 @@ from riktig.desk.stations.brief.new_load import NewLoad
 from riktig.desk.stations.brief.panel_part import EnclosurePart, PanelPart, PracticePart
 from riktig.desk.stations.brief.part import BriefPart
 from riktig.desk.theme import words_font
-from riktig.desk.widgets import Station, first_field, plain_label, replace_body, tab_as_seen
+from riktig.desk.widgets import Station, TabOrder, first_field, plain_label, replace_body
 
 __all__ = ["BriefStation"]
 
@@ -48,7 +48,7 @@ class BriefStation(Station):
         self.changes = ChangesLine(session)
         self.add_body(self.changes, 0)
         self._shown: tuple[object, ...] = ()
-        self._order: list[QWidget] = []
+        self._order = TabOrder()
         self.loads: dict[LoadId, LoadPart] = {}
 
     def show_derived(self) -> None:
@@ -69,9 +69,12 @@ class BriefStation(Station):
         for where, shows in (("supply", self.supply), ("sources", self.sources)):
             texts = [f"{d.text} {d.remedy}" for d in proposal.issues if d.where == PartKey(where)]
             shows.show_doubts(texts)
+        QTimer.singleShot(0, self, self._set_tab_order)  # nobody presses Tab before the answer is painted
+
+    def _set_tab_order(self) -> None:
         body = self._letter.widget()
         if body is not None:
-            self._order = tab_as_seen(body, self._order)
+            self._order.set(body)
 
     def show_selection(self, key: Key | None) -> None:
         """Opens the value or shows the load that is selected."""

@@ -39,6 +39,8 @@ class BuildStation(Station):
     wire; a scanned number goes to its wire.
     """
 
+    needs = (WIRING,)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)

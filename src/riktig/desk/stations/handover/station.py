@@ -1,5 +1,6 @@
 """One command writes all papers; what is missing for them is said first."""
 
+from collections.abc import Sequence
 from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QProgressBar, QVBoxLayout, QWidget
@@ -9,6 +10,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import export_all, file_stem, missing_papers
 from riktig.core.job import Job
+from riktig.core.proving import TESTS
 from riktig.core.schematic import numbers_on_paper
 from riktig.core.work import Progress
 from riktig.desk.background import Work
@@ -31,6 +33,8 @@ _PAPERS = (
 
 class HandoverStation(Station):
     """Writes in the background, with progress, and can be stopped."""
+
+    needs = (TESTS,)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -56,6 +60,7 @@ class HandoverStation(Station):
         row = row_of((), gap=24)
         row.addWidget(self._papers(), 1)
         self._lacking = QVBoxLayout()
+        self._missing: Sequence[str] | None = None
         lacking = QWidget()
         lacking.setObjectName("card")
         lacking.setLayout(self._lacking)
@@ -90,6 +95,10 @@ class HandoverStation(Station):
         """Says what is missing, and what was done."""
         self.edit_list.refresh()
         self.where.setText(f"They go to {self.folder()}")
+        missing = missing_papers(self.session.evaluation, self.session.records)
+        if missing == self._missing:
+            return
+        self._missing = missing
         while self._lacking.count():
             item = self._lacking.takeAt(0)
             widget = item.widget() if item else None
@@ -98,7 +107,6 @@ class HandoverStation(Station):
         head = plain_label("Missing for a complete hand-over")
         head.setFont(words_font(12, bold=True))
         self._lacking.addWidget(head)
-        missing = missing_papers(self.session.evaluation, self.session.records)
         for text in missing:
             self._lacking.addWidget(plain_label(f"○  {text}", wraps=True))
         if not missing:

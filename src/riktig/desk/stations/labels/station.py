@@ -27,6 +27,8 @@ WIDEST_WORDS = 3
 class LabelsStation(Station):
     """Shows what is printed on each medium. ``medium`` is None for the pin cards."""
 
+    needs = (LABELS,)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.medium: Medium | None = Medium.DEVICE
@@ -100,8 +102,12 @@ class LabelsStation(Station):
             text += ", in pairs for both ends, in the order of the batches"
         if again:
             text += f". {sum(label.copies for label in again)} say something else than was printed: print those again"
-        faults = self.faults()
+        faults = self.faults() if evaluation.has(RULES) else ""
         return f"{text}. See to first: {faults}" if faults else f"{text}."
+
+    def show_derived(self) -> None:
+        """The rules have been judged: what they find wrong on the labels is said."""
+        self.words.setText(self._said(self.again()))
 
     def faults(self) -> str:
         """What would be wrong on the labels, or ""."""

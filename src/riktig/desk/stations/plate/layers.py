@@ -78,6 +78,8 @@ class PlateLayers(QPushButton):
         if self.on(DONE):
             moved = {mounted.lead: mounted.moved for mounted in mounted_of(layout, self._session.records)}
             shapes += mounted_shapes(layout, moved)
+        if not self._session.shows_wires:
+            return shapes
         wires = plan.get(WIRING).wires
         if self.on(WIRES):
             shapes += route_shapes(wires, width=0.5)

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QMenu, QWidget
 
 from riktig.core.edits import LockParts
-from riktig.core.geometry import Drawing, Rect
+from riktig.core.geometry import Drawing, Rect, Shape
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, RailKey
 from riktig.core.plate import (
@@ -28,7 +28,7 @@ from riktig.core.plate import (
 from riktig.core.plate.reached import Reached
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.views import device_of
-from riktig.core.wiring import PLATE_DRAWING, WIRING
+from riktig.core.wiring import BARE_PLATE_DRAWING, PLATE_DRAWING, WIRING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.machining import MetalPages
 from riktig.desk.session import Session
@@ -74,6 +74,8 @@ class PlateStation(Station):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
+        self._shown_bare = False
+        self._misfits_shown: tuple[tuple[Layout, dict[DeviceId, str], float], list[Shape]] | None = None
         self.view = DrawingView("Mounting plate")
         self.measure = self.button("Measure", "Drag from point to point to measure (M)", checkable=True)
         self.view.chosen.connect(self._choose_by_click)
@@ -163,11 +165,22 @@ class PlateStation(Station):
         evaluation = self.session.evaluation
         if self.cutting.isChecked():
             return draw_cuts(evaluation.get(CUT_PLAN))
-        drawing = evaluation.get(PLATE_DRAWING)
+        drawing = evaluation.get(BARE_PLATE_DRAWING if self._bare else PLATE_DRAWING)
         return self.layers.without_hidden(drawing)
+
+    @property
+    def _bare(self) -> bool:
+        """Whether the plate is shown without its wires, which are still worked out."""
+        return not self.session.shows_wires
+
+    def show_derived(self) -> None:
+        """The wires are known: their fill and their metres are shown too."""
+        if self._shown_bare:
+            self.refresh()
 
     def refresh(self) -> None:
         """Shows the plate of now, and what does not fit."""
+        self._shown_bare = self._bare
         if self.run.running:
             return
         evaluation = self.session.evaluation
@@ -211,13 +224,11 @@ class PlateStation(Station):
         if self._reached is not None and self._planning:
             return "  ·  ".join(self._reached.lines())
         evaluation = self.session.evaluation
-        metres = sum(wire.length for wire in evaluation.get(WIRING).wires) / 1000
+        metres = "…" if self._bare else f"{sum(wire.length for wire in evaluation.get(WIRING).wires) / 1000:.1f}"
         total = sum(rail.length for rail in layout.rails) or 1
         free = sum(layout.free_on(rail) for rail in layout.rails) / total
         warm = evaluation.get(INSIDE_AIR)
-        text = (
-            f"wire {metres:.1f} m  ·  {free:.0%} of the rail free  ·  {warm.total_w:.0f} W, {warm.inside_c:g} °C inside"
-        )
+        text = f"wire {metres} m  ·  {free:.0%} of the rail free  ·  {warm.total_w:.0f} W, {warm.inside_c:g} °C inside"
         text += f" of {warm.limit_c:g} °C"
         return f"{text}: take {warm.remedy}" if warm.too_warm else text
 
@@ -242,11 +253,16 @@ class PlateStation(Station):
             self.cut_tick.show_piece(self.session.selection)
             return
         self.view.set_laid(self.layers.shapes(layout))
-        wrong = {m.device for m in layout.misfits}
-        shapes = [
-            mark for lead in sorted(wrong) for mark in stand_shapes(layout, [lead], self._tags(), self.view.legible())
-        ]
-        self.view.set_overlay(shapes)
+        self.view.set_overlay(self._misfit_shapes(layout))
+
+    def _misfit_shapes(self, layout: Layout) -> list[Shape]:
+        """The parts that do not fit; the same plate seen as large has the same."""
+        look = (layout, self._tags(), self.view.legible())
+        if self._misfits_shown is None or self._misfits_shown[0] != look:
+            _, tags, size = look
+            wrong = sorted({m.device for m in layout.misfits})
+            self._misfits_shown = (look, [mark for lead in wrong for mark in stand_shapes(layout, [lead], tags, size)])
+        return self._misfits_shown[1]
 
     def _thing(self, layout: Layout) -> Stand | Rail | Duct | None:
         """What the numbers are of: one part, or a rail or duct."""

@@ -10,6 +10,7 @@ from riktig.core.plate import LAYOUT
 from riktig.core.proving import (
     FUNCTION,
     STILL_LIVE,
+    TESTS,
     CountedReading,
     Outcome,
     ProvingStage,
@@ -37,6 +38,8 @@ class ProveStation(Station):
 
     Space shows what the simulated meter would read, for practice; such a reading is never recorded.
     """
+
+    needs = (TESTS,)
 
     def __init__(self, session: Session, meter: BenchMeter) -> None:
         super().__init__(session)

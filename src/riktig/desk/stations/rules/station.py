@@ -1,5 +1,7 @@
 """Every clause with its verdict, evidence, remedy, and a person's judgement where it needs one."""
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import partial
 
 from PySide6.QtCore import Qt
@@ -18,11 +20,25 @@ __all__ = ["RulesStation"]
 _SIGNS = {Verdict.FAILS: ("✗", "fails"), Verdict.JUDGE: ("?", "judgement"), Verdict.MEETS: ("✓", "meets")}
 
 
+@dataclass(slots=True)
+class _Row:
+    """A clause as it is shown."""
+
+    result: ClauseResult
+    signed: Counted[ClauseJudged] | None
+    widget: QWidget
+    layout: QVBoxLayout
+
+
 class RulesStation(Station):
     """Grouped clauses; what fails stands open with its remedy."""
 
+    needs = (RULES,)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
+        self._order: list[tuple[Group, str]] = []
+        self._rows: list[_Row] = []
         self._page = QScrollArea()
         self._page.setWidgetResizable(True)
         self._page.setFrameShape(QFrame.Shape.NoFrame)
@@ -44,6 +60,17 @@ class RulesStation(Station):
         """Shows the verdicts of now."""
         results = self.session.evaluation.get(RULES)
         self.words.setText(self.session.job.practice.rulebook.value + f"  ·  {len(results)} clauses")
+        order = [(result.group, result.code) for result in results]
+        if order == self._order:
+            for result, row in zip(results, self._rows, strict=True):
+                self._show_in(row, result)
+            return
+        self._order = order
+        self._write(results)
+
+    def _write(self, results: Sequence[ClauseResult]) -> None:
+        """The whole page anew: another rulebook has other clauses."""
+        rows: dict[int, _Row] = {}
         body = QWidget()
         body.setObjectName("paper")
         layout = QVBoxLayout(body)
@@ -58,9 +85,22 @@ class RulesStation(Station):
             head.setContentsMargins(0, 7, 0, 1)
             layout.addWidget(head)
             for result in shown:
-                layout.addWidget(self._clause(result))
+                signed = self.judgement_of(result)
+                rows[id(result)] = _Row(result, signed, self._clause(result), layout)
+                layout.addWidget(rows[id(result)].widget)
         layout.addStretch(1)
+        self._rows = [rows[id(result)] for result in results]
         replace_body(self._page, body)
+
+    def _show_in(self, row: _Row, result: ClauseResult) -> None:
+        """Writes a clause anew where its verdict or its judgement is another."""
+        signed = self.judgement_of(result)
+        if row.result == result and row.signed == signed:
+            return
+        old, row.result, row.signed, row.widget = row.widget, result, signed, self._clause(result)
+        row.layout.replaceWidget(old, row.widget)
+        old.hide()
+        old.deleteLater()
 
     def _clause(self, result: ClauseResult) -> QWidget:
         row = QWidget()

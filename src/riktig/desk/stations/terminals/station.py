@@ -1,5 +1,7 @@
 """Both sides of every terminal, drawn; the list behind it."""
 
+from functools import partial
+
 from PySide6.QtWidgets import QPushButton, QWidget
 
 from riktig.core.exports import schedule
@@ -17,6 +19,8 @@ __all__ = ["TerminalsStation"]
 class TerminalsStation(Station):
     """One strip at a time: inside above, field below."""
 
+    needs = (STRIPS,)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Terminal strip")
@@ -25,6 +29,7 @@ class TerminalsStation(Station):
         self.table.setFixedHeight(210)
         tabs = QWidget()
         self._tabs = FlowLayout(tabs, gap=4, lead=4)
+        self._buttons: list[QPushButton] = []
         self.words = plain_label("", "second")
         self.add_body(tabs, 0)
         self.add_bar((self.words, None))
@@ -37,25 +42,31 @@ class TerminalsStation(Station):
         evaluation = self.session.evaluation
         strips, drawings = evaluation.get(STRIPS), evaluation.get(STRIP_DRAWINGS)
         self.strip = min(self.strip, len(drawings) - 1)
-        while self._tabs.count():
-            item = self._tabs.takeAt(0)
-            widget = item.widget() if item else None
-            if widget:
-                widget.hide()
-                widget.deleteLater()
-        for index, strip in enumerate(strips.strips):
-            tab = QPushButton(f"{strip.tag}  {strip.purpose}")
-            tab.setCheckable(True)
-            tab.setChecked(index == self.strip)
-            tab.clicked.connect(lambda _=False, i=index: self._turn(i))
-            self._tabs.addWidget(tab)
+        self._show_tabs([f"{strip.tag}  {strip.purpose}" for strip in strips.strips])
         if drawings:
             self.view.show_drawing(drawings[self.strip])
         self.table.show_schedule(schedule("terminals", evaluation))
         count = sum(len(strip.rows) for strip in strips.strips)
         self.words.setText(f"{count} terminals  ·  {len(strips.cables)} field cables")
 
-    def _turn(self, index: int) -> None:
+    def _show_tabs(self, texts: list[str]) -> None:
+        """A button a strip; those that are there are written on anew."""
+        while len(self._buttons) > len(texts):
+            tab = self._buttons.pop()
+            self._tabs.removeWidget(tab)
+            tab.hide()
+            tab.deleteLater()
+        while len(self._buttons) < len(texts):
+            tab = QPushButton()
+            tab.setCheckable(True)
+            tab.clicked.connect(partial(self._turn, len(self._buttons)))
+            self._buttons.append(tab)
+            self._tabs.addWidget(tab)
+        for index, (tab, text) in enumerate(zip(self._buttons, texts, strict=True)):
+            tab.setText(text)
+            tab.setChecked(index == self.strip)
+
+    def _turn(self, index: int, checked: bool = False) -> None:
         self.strip = index
         self.refresh()
 

@@ -25,6 +25,8 @@ _LIST = ("order", "number", "from", "to", "mm2", "colour", "length_mm", "cut_mm"
 class WiresStation(Station):
     """A card a batch; a chosen card lists its wires."""
 
+    needs = (WIRING,)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.cards = DrawingView("Batches of wires")
