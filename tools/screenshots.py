@@ -58,12 +58,12 @@ def work_a_while(window: MainWindow) -> None:
 def read_twice(door: DoorStation) -> None:
     """Some dimensions of the door read by two people, of whom one has slipped."""
     measure = door.metal.measure
-    keys = [one.critical.key for one in measure._judged.values()]
+    keys = [one.critical.key for one in measure.judgements.values()]
     for n, key in enumerate(keys[:12]):
         for who, by in (("I. Tveit", 0.1), ("P. Aune", 0.8 if n == 11 else -0.1)):
             measure.go_to(key)
             measure.who.setText(who)
-            measure.enter(round(measure._judged[key].critical.nominal + by, 1))
+            measure.enter(round(measure.judgements[key].critical.nominal + by, 1))
     measure.go_to(keys[11])
 
 
@@ -174,7 +174,7 @@ def main() -> None:
     prove = window.stations["Prove"]
     assert isinstance(prove, ProveStation)
     session.select(None)
-    test = prove._test()
+    test = prove.current_test()
     if test:
         prove.meter.off.add(session.evaluation.get(WIRING).wires[5].key)
     prove._go(f"wire:{session.evaluation.get(WIRING).wires[5].key}")

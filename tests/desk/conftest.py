@@ -69,7 +69,7 @@ def settle_window() -> None:
 
 def type_reading(prove: ProveStation) -> str:
     """Types what a meter would show for the test on the card, and returns it."""
-    test = prove._test()
+    test = prove.current_test()
     assert test is not None
     ohm = prove.meter.read(test, prove.session.evaluation.get(WIRING))
     text = "open" if ohm == OPEN_LINE else f"{ohm:g}"

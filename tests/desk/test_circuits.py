@@ -68,7 +68,7 @@ class TestByKey:
     ) -> None:
         click_on(station.view, STOP)
         menus: list[QMenu] = []
-        station._under = lambda button, menu: menus.append(menu)  # type: ignore[method-assign]
+        station.popup_under = lambda button, menu: menus.append(menu)  # type: ignore[method-assign]
         press(station.view, Qt.Key.Key_I)
         press(station.view, Qt.Key.Key_A)
         assert [len(menu.actions()) > 10 for menu in menus] == [True, True]
@@ -114,14 +114,14 @@ class TestMenus:
     ) -> None:
         click_on(station.view, START)
         before = session.job
-        names = [action.text() for action in entries(station._full_menu())]
+        names = [action.text() for action in entries(station.full_menu())]
         assert len(names) > 60
         done = 0
         for n, name in enumerate(names):
             if name.endswith("…") or name == "Take out":
                 continue
             session.select(START)
-            entries(station._full_menu())[n].trigger()
+            entries(station.full_menu())[n].trigger()
             if session.job is not before:
                 done += 1
                 session.undo()
@@ -158,7 +158,7 @@ class TestMenus:
         session.edit("no run lamp", Doing(lambda job: change_load(job, load, run_lamp=False)))
         assert session.evaluation.get(CIRCUITS).clashes
         session.select(COIL)
-        lost = next(a for a in entries(station._full_menu()) if a.text().startswith("Make the lost change here"))
+        lost = next(a for a in entries(station.full_menu()) if a.text().startswith("Make the lost change here"))
         lost.trigger()
         assert session.evaluation.get(CIRCUITS).clashes == ()
         assert "x1/X1-X2" in path(session)
@@ -266,20 +266,20 @@ class TestReading:
     ) -> None:
         number = session.evaluation.get(NAMES).number
         net = next(n for n, text in number.items() if text == "8")
-        station._hovered(NetKey(net))
+        station.show_hovered(NetKey(net))
         assert station.hint.text().startswith("8:  ")
         assert "F3:96" in station.hint.text()
         assert "On sheet 2" in station.hint.text()
-        assert len(station.view._overlay) >= 1
-        station._hovered(None)
-        assert list(station.view._overlay) == []
+        assert len(station.view.overlay) >= 1
+        station.show_hovered(None)
+        assert list(station.view.overlay) == []
 
     def test_a_place_in_colour_leads_to_where_it_goes_on(self, station: CircuitsStation, session: Session) -> None:
         arrow = next(a for sheet in session.evaluation.get(SHEETS).sheets for a in sheet.arrows if a.to.sheet == 1)
         station.view.chosen.emit(PlaceKey(arrow.to.full))
         settle_window()
         assert station.sheet == 0
-        frame = station.view._overlay[0]
+        frame = station.view.overlay[0]
         assert isinstance(frame, Poly)
         assert frame.dashed
 
@@ -287,7 +287,7 @@ class TestReading:
     def test_the_finder_knows_places(
         self, window: MainWindow, station: CircuitsStation, typed: str, sheet: int
     ) -> None:
-        found = window._search(typed)
+        found = window.search(typed)
         assert found[0].key == PlaceKey(typed.removeprefix("sheet "))
         window.show_thing(found[0].key)
         settle_window()
@@ -299,16 +299,16 @@ class TestReading:
 
     def test_zoom_pan_and_fit_keep_what_is_chosen(self, station: CircuitsStation, session: Session) -> None:
         click_on(station.view, COIL)
-        scale = station.view._scale
+        scale = station.view.scale
         press(station.view, Qt.Key.Key_Plus)
-        assert station.view._scale > scale
-        station.view._pan(QPoint(5000, 0).toPointF())
+        assert station.view.scale > scale
+        station.view.pan(QPoint(5000, 0).toPointF())
         station.view.reveal(COIL)
         at = station.view.centre_of(COIL)
         assert at is not None
         assert station.view.rect().contains(at.toPoint())
         press(station.view, Qt.Key.Key_0)
-        assert station.view._scale == pytest.approx(scale)
+        assert station.view.scale == pytest.approx(scale)
         assert session.selection == COIL
 
     def test_a_wire_chosen_elsewhere_shows_its_net_here(
@@ -321,7 +321,7 @@ class TestReading:
         )
         session.select(WireKey(wire.key))
         station.show_selection(WireKey(wire.key))
-        assert NetKey(wire.net) in station.view._selection
+        assert NetKey(wire.net) in station.view.selection
 
     def test_the_other_rulebook_turns_every_sheet(self, station: CircuitsStation, session: Session) -> None:
         before = {d.title: d for d in session.evaluation.get(SHEET_DRAWINGS)}

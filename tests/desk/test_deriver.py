@@ -23,7 +23,7 @@ STOP = ElementId("c1.S.stop/1-2")
 def slow(window: MainWindow, monkeypatch: pytest.MonkeyPatch) -> MainWindow:
     """A window that takes every job for a large one."""
     monkeypatch.setattr(module, "QUIET_MS", 1)
-    window.deriver._slow = True
+    window.deriver.slow = True
     return window
 
 
@@ -36,7 +36,7 @@ def test_the_sheet_is_seen_at_once_and_the_rest_follows(slow: MainWindow, sessio
     before = slow.route.stops[1].status
     insert(session)
     QTest.qWait(0)
-    slow.deriver._slow = True
+    slow.deriver.slow = True
     assert "working out" in slow.drawer.kept.text() or not slow.deriver.busy
     wait_until(lambda: not slow.deriver.busy)
     settle_window()
@@ -50,7 +50,7 @@ def test_the_sheet_is_seen_at_once_and_the_rest_follows(slow: MainWindow, sessio
 def test_edits_that_follow_each_other_end_in_the_last(slow: MainWindow, session: Session, wait_until: Waiter) -> None:
     for n in range(5):
         insert(session, f"stop {n}")
-        slow.deriver._slow = True
+        slow.deriver.slow = True
         QTest.qWait(3)
     wait_until(lambda: not slow.deriver.busy)
     settle_window()
@@ -99,7 +99,7 @@ def test_no_verdict_of_the_job_as_it_was_is_shown_while_it_is_judged_anew(
     settle_window()
     known = [label.text() for label in slow.drawer.counts]
     assert any("meet" in text for text in known)
-    slow.deriver._slow = True
+    slow.deriver.slow = True
     monkeypatch.setattr(module, "QUIET_MS", 300)
     insert(session)
     QTest.qWait(20)

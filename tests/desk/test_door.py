@@ -45,7 +45,7 @@ def drag_to(station: DoorStation, device: DeviceId, x: float, y: float, *, drop:
 
 
 def said_on(station: DoorStation) -> str:
-    return " ".join(mark.text for mark in station.view._overlay if isinstance(mark, Text))
+    return " ".join(mark.text for mark in station.view.overlay if isinstance(mark, Text))
 
 
 def test_a_dragged_operator_stays_where_it_is_dropped_and_is_one_step_of_undo(
@@ -126,7 +126,7 @@ def test_plan_for_me_puts_all_but_the_locked_back(station: DoorStation, session:
 def test_rows_and_columns_by_the_menu(station: DoorStation, session: Session) -> None:
     station.chosen = (S1, S2)
     menu = QMenu()
-    station._fill(menu)
+    station.fill_menu(menu)
     acts = {act.text(): act for act in menu.actions()}
     assert not acts["At even distances"].isEnabled()
     drag_to(station, S1, 250.0, 420.0)
@@ -154,10 +154,10 @@ def test_from_behind_left_and_right_change_over_and_nothing_is_dragged(station: 
 
 def test_what_stands_behind_is_laid_over_the_door(station: DoorStation, session: Session) -> None:
     station.shadows.click()
-    laid = [mark.text for mark in station.view._laid if isinstance(mark, Text)]
+    laid = [mark.text for mark in station.view.laid if isinstance(mark, Text)]
     assert {"K1", "Q1", "D1"} <= set(laid)
     things = len(session.evaluation.get(LAYOUT).seats) + len(session.evaluation.get(LAYOUT).ducts)
-    assert len([m for m in station.view._laid if not isinstance(m, Text)]) == things
+    assert len([m for m in station.view.laid if not isinstance(m, Text)]) == things
 
 
 def test_two_doors_are_drawn_with_a_datum_each(station: DoorStation, session: Session) -> None:

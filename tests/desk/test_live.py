@@ -50,7 +50,7 @@ def button(live: LivePage, name: str) -> QPushButton:
 
 
 def overlay(live: LivePage) -> list[object]:
-    return list(live.view._overlay)
+    return list(live.view.overlay)
 
 
 class TestOperated:
@@ -285,7 +285,7 @@ class TestScripts:
         assert session.job.scripts == ()
 
     def test_what_cannot_be_read_is_said_while_it_is_written(self, live: LivePage) -> None:
-        asked = ScriptAsked(live, "Mine", "press K99", live._readable)
+        asked = ScriptAsked(live, "Mine", "press K99", live.refuse_unreadable)
         assert "K99" in asked.wrong.text()
         asked.text.setPlainText("press S2: K1 in")
         assert asked.wrong.text() == ""
@@ -307,7 +307,7 @@ def test_what_must_be_locked_to_work_on_the_chosen_thing_is_said(live: LivePage,
     live.say_locks(K)
     assert live.hint.text().startswith("To work on K1: switch off and lock F")
     assert "F1" in live.hint.text() and "F2" in live.hint.text()
-    assert any("to work on K1" in action.text() for action in live._list_menu().actions())
+    assert any("to work on K1" in action.text() for action in live.list_menu().actions())
 
 
 def test_the_water_of_a_tank_is_dragged_and_a_float_hung_wrongly_is_said(window: MainWindow, session: Session) -> None:

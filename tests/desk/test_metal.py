@@ -72,7 +72,7 @@ def test_space_marks_one_hole_after_the_other_along_the_walk(metal: MetalPages, 
 
 def test_the_card_is_large_and_says_where_with_what_and_for_whom(metal: MetalPages) -> None:
     mark = metal.mark
-    click_on(mark.view, HoleKey(next(n for n, s in mark._states.items() if s.hole.purpose == "S2")))
+    click_on(mark.view, HoleKey(next(n for n, s in mark.states.items() if s.hole.purpose == "S2")))
     assert (mark.across.text(), mark.down.text()) == ("→ 145", "↓ 290")
     assert mark.across.font().pointSize() >= 40, "to be read from a metre"
     assert mark.tool.text() == "punch 22.3"
@@ -84,8 +84,8 @@ def test_a_hole_stays_shut_until_two_people_have_measured_its_lines(
 ) -> None:
     mark = metal.mark
     press(mark, Qt.Key.Key_3)
-    mark.number = next(n for n, s in mark._states.items() if s.hole.purpose == "S2")
-    mark._show()
+    mark.number = next(n for n, s in mark.states.items() if s.hole.purpose == "S2")
+    mark.show_current()
     assert not mark.tick.isEnabled()
     mark.tick_now()
     assert "stays shut" in said[-1][0]
@@ -99,7 +99,7 @@ def test_a_hole_stays_shut_until_two_people_have_measured_its_lines(
     assert mark.tick.isEnabled()
     press(mark, Qt.Key.Key_Space)
     assert hole_records(session) == ["drilled"]
-    assert mark._states[number].has(HoleWork.MADE)
+    assert mark.states[number].has(HoleWork.MADE)
 
 
 def test_readings_that_disagree_keep_it_shut_and_say_by_how_much(metal: MetalPages, session: Session) -> None:
@@ -113,7 +113,7 @@ def test_readings_that_disagree_keep_it_shut_and_say_by_how_much(metal: MetalPag
     read(metal, 145.4, "Per")
     assert "disagree by 0.8 mm" in measure.verdict.text()
     read(metal, 145.2, "Ida")
-    assert measure._judged[key].gate is Gate.OPEN
+    assert measure.judgements[key].gate is Gate.OPEN
     assert measure.key != key, "the next one comes up"
     assert session.who == "Ida", "the window goes on under its own name"
     kept = [(r.who, f"{r.facts.value:g}") for r in session.records if isinstance(r.facts, DimensionRead)]
@@ -121,7 +121,7 @@ def test_readings_that_disagree_keep_it_shut_and_say_by_how_much(metal: MetalPag
     measure.go_to(key)
     measure.back.click()
     assert [r.facts.value for r in session.records if isinstance(r.facts, DimensionRead)] == [144.6, 145.4, 145.2]
-    assert measure._judged[key].gate is Gate.DISAGREE
+    assert measure.judgements[key].gate is Gate.DISAGREE
 
 
 def test_a_datum_that_was_measured_elsewhere_moves_the_shaft_with_it(metal: MetalPages, session: Session) -> None:
@@ -135,11 +135,11 @@ def test_a_datum_that_was_measured_elsewhere_moves_the_shaft_with_it(metal: Meta
     assert session.job.enclosure.plate_left == 27.5
     shaft = next(s for s in session.evaluation.get(DOOR).seats if s.is_shaft)
     assert shaft.x == 84.5
-    assert measure._judged[key].gate is Gate.FIRST
+    assert measure.judgements[key].gate is Gate.FIRST
     for who in ("Ida", "Per"):
         measure.go_to(key)
         read(metal, 27.5, who)
-    assert measure._judged[key].gate is Gate.OPEN
+    assert measure.judgements[key].gate is Gate.OPEN
 
 
 def test_the_practice_may_ask_for_one_reading_only(metal: MetalPages, session: Session) -> None:
@@ -147,7 +147,7 @@ def test_the_practice_may_ask_for_one_reading_only(metal: MetalPages, session: S
     metal.turn_to(1)
     metal.measure.go_to("door:across:145")
     read(metal, 145.0, "Ida")
-    assert metal.measure._judged["door:across:145"].gate is Gate.OPEN
+    assert metal.measure.judgements["door:across:145"].gate is Gate.OPEN
 
 
 def test_the_pad_takes_the_keyboard_and_refuses_nonsense(metal: MetalPages, session: Session) -> None:
@@ -196,7 +196,7 @@ def test_a_tick_is_taken_back_with_a_correction(metal: MetalPages, session: Sess
     press(mark, Qt.Key.Key_Space)
     mark.number = first
     press(mark, Qt.Key.Key_Backspace)
-    assert not mark._states[first].done
+    assert not mark.states[first].done
     assert [type(record.facts) for record in session.records] == [HoleDone, TakenBack]
 
 

@@ -278,5 +278,5 @@ def test_the_finder_answers_while_wires_are_worked_out(
     window: MainWindow, session: Session, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(type(window.deriver), "busy", property(lambda self: True))
-    assert window._search("K1:13")[0].key == read_key("pin:c1.K:13")
-    assert not any(str(entry.key).startswith("wire:") for entry in window._search("9"))
+    assert window.search("K1:13")[0].key == read_key("pin:c1.K:13")
+    assert not any(str(entry.key).startswith("wire:") for entry in window.search("9"))

@@ -89,7 +89,7 @@ class TestPlanForMe:
         for n in range(3):
             session.edit("add", AddLoad(f"pump {n}", {"kw": 1.5}))
         station.plan_button.click()
-        wait_for(lambda: station.run._best is not None)
+        wait_for(lambda: station.run.best is not None)
         station.plan_button.click()
         wait_for(lambda: not station.run.running, 5_000)
         assert session.undo_name == "plan for me"
@@ -102,7 +102,7 @@ class TestPlanForMe:
         for n in range(3):
             session.edit("add", AddLoad(f"pump {n}", {"kw": 1.5}))
         station.plan_button.click()
-        wait_for(lambda: station.run._best is not None)
+        wait_for(lambda: station.run.best is not None)
         session.edit("one more", Doing(lambda job: add_load(job, "belt", 0.75)))
         wait_for(lambda: not station.run.running, 5_000)
         assert session.undo_name == "one more"
@@ -139,7 +139,7 @@ class TestByHand:
         rail = layout_of(session).rails[1]
         on_it = {s.device: s.rect for s in layout_of(session).seats if s.rail == 2}
         start = at(station, rail.x2 - 40, rail.y)
-        drag(station.view, start, start + QPointF(0, 8 * station.view._scale))
+        drag(station.view, start, start + QPointF(0, 8 * station.view.scale))
         moved = layout_of(session).rails[1]
         assert moved.y == pytest.approx(rail.y + 8, abs=1)
         for seat in layout_of(session).seats:
@@ -151,7 +151,7 @@ class TestByHand:
     def test_the_end_of_a_rail_makes_it_shorter(self, station: PlateStation, session: Session) -> None:
         rail = layout_of(session).rails[0]
         start = at(station, rail.x2 - 2, rail.y)
-        drag(station.view, start, start + QPointF(-30 * station.view._scale, 0))
+        drag(station.view, start, start + QPointF(-30 * station.view.scale, 0))
         assert layout_of(session).rails[0].length == pytest.approx(rail.length - 30, abs=1.5)
 
     def test_a_duct_that_is_dragged_into_parts_says_so_and_they_say_so(
@@ -159,8 +159,8 @@ class TestByHand:
     ) -> None:
         duct = layout_of(session).ducts[3]
         start = at(station, duct.rect.x + 60, duct.rect.centre.y)
-        drag(station.view, start, start + QPointF(0, 60 * station.view._scale), drop=False)
-        assert any("mm more" in m.text or "mm in" in m.text for m in station.view._overlay if isinstance(m, Text))
+        drag(station.view, start, start + QPointF(0, 60 * station.view.scale), drop=False)
+        assert any("mm more" in m.text or "mm in" in m.text for m in station.view.overlay if isinstance(m, Text))
         QTest.mouseRelease(station.view, Qt.MouseButton.LeftButton)
         assert layout_of(session).misfits
 
@@ -247,7 +247,7 @@ class TestByHand:
         assert seat is not None
         corner, far = seat.rect, layout_of(session).plate
         drag(station.view, at(station, corner.x + 1, corner.y + 1), at(station, far.right - 1, far.bottom - 1))
-        words = [m.text for m in station.view._overlay if isinstance(m, Text)]
+        words = [m.text for m in station.view.overlay if isinstance(m, Text)]
         along, down = far.right - corner.x, far.bottom - corner.y
         straight = (along**2 + down**2) ** 0.5
         assert words == [f"{along:.1f} along, {down:.1f} down: {straight:.1f} mm"], "its ends caught on the corners"
@@ -268,17 +268,17 @@ def event_at(station: PlateStation, spot: QPoint, modifiers: Qt.KeyboardModifier
 class TestLayers:
     @pytest.mark.parametrize("name", [names.WIRES, names.HEAT, names.ROOM, names.CLAMPS])
     def test_a_layer_is_laid_over_the_plate_and_taken_off_again(self, station: PlateStation, name: str) -> None:
-        bare = len(station.view._laid)
+        bare = len(station.view.laid)
         station.layers.shown[name].trigger()
-        assert len(station.view._laid) > bare
+        assert len(station.view.laid) > bare
         station.layers.shown[name].trigger()
-        assert len(station.view._laid) == bare
+        assert len(station.view.laid) == bare
 
     def test_the_wires_of_what_is_chosen_are_those_that_land_on_it(
         self, station: PlateStation, session: Session
     ) -> None:
         choose(station, K)
-        shown = {m.key for m in station.view._laid if isinstance(m, Poly) and str(m.key).startswith("wire:")}
+        shown = {m.key for m in station.view.laid if isinstance(m, Poly) and str(m.key).startswith("wire:")}
         mine = [w for w in session.evaluation.get(WIRING).wires if f"{K}:" in f"{w.start.pin} {w.end.pin}"]
         assert shown == {WireKey(wire.key) for wire in mine}
         assert shown
@@ -294,15 +294,15 @@ class TestLayers:
         choose(station, FC)
         station.actions_.mount(True)
         station.layers.shown[names.DONE].trigger()
-        assert [m.role for m in station.view._laid if m.layer == "mounted"] == ["meets"] * 3
+        assert [m.role for m in station.view.laid if m.layer == "mounted"] == ["meets"] * 3
         station.layers.shown[names.MINE].trigger()
         for _ in range(3):
             press(station.view, Qt.Key.Key_Right)
-        words = [m.text for m in station.view._laid if isinstance(m, Text)]
+        words = [m.text for m in station.view.laid if isinstance(m, Text)]
         assert words == ["mounted 3 mm from here"]
         station.actions_.mount(False)
         station.refresh()
-        assert not [m for m in station.view._laid if m.layer == "mounted"]
+        assert not [m for m in station.view.laid if m.layer == "mounted"]
 
 
 class TestParts:
@@ -380,9 +380,9 @@ def test_a_window_that_closes_while_a_plan_is_sought_ends_the_search(
         session.edit("add", AddLoad(f"pump {n}", {"kw": 1.5}))
     job = session.job
     station.plan_button.click()
-    wait_for(lambda: station.run._best is not None)
+    wait_for(lambda: station.run.best is not None)
     window.close()
-    assert not station.run._work or station.run._work.isFinished()
+    assert not station.run.work or station.run.work.isFinished()
     settle_window()
     assert session.job is job, "what was not asked to be kept is not kept"
 
@@ -422,8 +422,8 @@ def test_an_offcut_is_put_on_the_shelf_and_cut_from_first(station: PlateStation,
 def test_the_plate_does_not_jump_under_the_pointer_when_something_is_chosen(
     station: PlateStation, session: Session
 ) -> None:
-    before = (station.view.size(), station.view._scale)
+    before = (station.view.size(), station.view.scale)
     for key in (DeviceKey(F), read_key("duct:D4"), read_key("rail:R1"), None):
         session.select(key)
         settle_window()
-        assert (station.view.size(), station.view._scale) == before
+        assert (station.view.size(), station.view.scale) == before

@@ -71,7 +71,7 @@ def test_the_finder_is_walked_by_arrow_keys_and_left_by_escape(window: MainWindo
     finder = window.strip.finder
     QTest.keyClicks(finder, "earth")
     press(finder, Qt.Key.Key_Down)
-    assert finder._list.currentRow() == 1
+    assert finder.hits.currentRow() == 1
     press(finder, Qt.Key.Key_Escape)
     assert finder.text() == ""
     QTest.keyClicks(finder, "no such thing")

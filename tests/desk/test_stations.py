@@ -186,7 +186,7 @@ class TestPlate:
         assert other is not None
         before = session.job
         drag(station.view, start, QPointF(other.x(), start.y()), drop=False)
-        words = [m.text for m in station.view._overlay if isinstance(m, Text)]
+        words = [m.text for m in station.view.overlay if isinstance(m, Text)]
         assert any("mm more room beside F1" in text or "mm more room beside F2" in text for text in words)
         press(station.view, Qt.Key.Key_Escape)
         assert session.job is before, "Esc: nothing happened"
@@ -401,7 +401,7 @@ class TestProve:
         self, station: ProveStation, session: Session, meter: BenchMeter, said: list[tuple[str, bool]]
     ) -> None:
         station.go_to_stage(ProvingStage.WIRES)
-        test = station._test()
+        test = station.current_test()
         assert test is not None
         meter.off.add(test.wire)
         assert type_reading(station) == "open"
@@ -483,4 +483,4 @@ def test_the_function_tests_can_be_read_but_not_led_while_they_are_shut(window: 
     assert all(row.passed is None for row in rows)
     station.planned.reject()
     assert session.records == before
-    assert station._test() is None or not station._test().stage.live  # type: ignore[union-attr]
+    assert station.current_test() is None or not station.current_test().stage.live  # type: ignore[union-attr]

@@ -94,7 +94,7 @@ def test_a_load_taken_out_while_a_plan_is_sought_draws_nothing_of_yesterday(
     station = window.stations["Plate"]
     assert isinstance(station, PlateStation)
     station.plan_button.click()
-    wait_until(lambda: station.run._best is not None)
+    wait_until(lambda: station.run.best is not None)
     last = session.job.loads[-1].id
     session.edit("take out", Doing(lambda job: remove_load(job, last)))
     QTest.qWait(700)

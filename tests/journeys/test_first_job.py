@@ -172,7 +172,7 @@ def test_a_bad_file_is_said_and_the_window_stays_usable(newcomer: MainWindow, tm
 
 def test_a_hand_over_can_be_stopped(newcomer: MainWindow, wait_until: Waiter) -> None:
     window = newcomer
-    window._demo()
+    window.open_demo()
     window.go_to("Hand over")
     station = window.stations["Hand over"]
     assert isinstance(station, HandoverStation)

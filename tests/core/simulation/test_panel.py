@@ -263,13 +263,8 @@ def fresh_of(panel: Panel) -> Panel:
     """The same hands and the same stages, everything else worked out from nothing."""
     other = Panel(panel.circuits, panel.nets)
     other.operator_state = panel.operator_state
-    other.stage.update(panel.stage)
-    other._driven.update(panel._driven)
-    other._coil.update(panel._coil)
-    other.fed = list(panel.fed)
-    other._known = None
-    other._stale = set(panel.network.devices)
-    other._flow()
+    other.take_state(panel)
+    other.run_until_stable()
     return other
 
 

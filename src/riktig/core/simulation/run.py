@@ -34,7 +34,7 @@ class Event:
 
 
 class Panel:
-    """A panel that is operated. Change ``hands``, then ``settle``; or ``wait`` for time to pass.
+    """A panel that is operated. Change ``operator_state``, then ``run_until_stable``; or ``wait`` for time to pass.
 
     Method:
         Contacts open before others close, each device in its own time; what moves at the same instant

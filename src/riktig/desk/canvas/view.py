@@ -56,12 +56,12 @@ class DrawingView(QWidget):
         self.pages = False
         self._home: Rect | None = None
         self._drawing = Drawing(100, 100, ())
-        self._overlay: Sequence[Shape] = ()
-        self._laid: Sequence[Shape] = ()
+        self.overlay: Sequence[Shape] = ()
+        self.laid: Sequence[Shape] = ()
         self._hidden: frozenset[Key | None] = frozenset()
-        self._selection: frozenset[Key | None] = frozenset()
+        self.selection: frozenset[Key | None] = frozenset()
         self._layer: QPixmap | None = None
-        self._scale, self._offset = 1.0, QPointF(0, 0)
+        self.scale, self._offset = 1.0, QPointF(0, 0)
         self._fitted = True
         self._pressed: QPointF | None = None
         self._dragging = False
@@ -94,13 +94,13 @@ class DrawingView(QWidget):
 
     def select(self, keys: frozenset[Key | None]) -> None:
         """Marks what is selected."""
-        if keys != self._selection:
-            self._selection = keys
+        if keys != self.selection:
+            self.selection = keys
             self._forget()
 
     def set_overlay(self, shapes: Sequence[Shape], hidden: frozenset[Key | None] = frozenset()) -> None:
         """Marks painted over the cached layer, and keys taken out of it while they move."""
-        self._overlay = shapes
+        self.overlay = shapes
         if hidden != self._hidden:
             self._hidden = hidden
             self._forget()
@@ -108,8 +108,8 @@ class DrawingView(QWidget):
 
     def set_laid(self, shapes: Sequence[Shape]) -> None:
         """Marks laid over the drawing and kept with it in the cached layer, such as thousands of wires."""
-        if shapes != self._laid:
-            self._laid = shapes
+        if shapes != self.laid:
+            self.laid = shapes
             self._forget()
 
     def _forget(self) -> None:
@@ -130,10 +130,10 @@ class DrawingView(QWidget):
             return
         across = (self.width() - 16) / max(self._drawing.width, 1)
         down = (self.height() - 16) / max(self._drawing.height, 1)
-        self._scale = min(across, 4.2) if self.pages else min(across, down)
+        self.scale = min(across, 4.2) if self.pages else min(across, down)
         self._offset = QPointF(
-            max((self.width() - self._drawing.width * self._scale) / 2, 8),
-            8.0 if self.pages else max((self.height() - self._drawing.height * self._scale) / 2, 8),
+            max((self.width() - self._drawing.width * self.scale) / 2, 8),
+            8.0 if self.pages else max((self.height() - self._drawing.height * self.scale) / 2, 8),
         )
         self._fitted = True
         self._forget()
@@ -141,41 +141,42 @@ class DrawingView(QWidget):
     def _fit_to(self, part: Rect) -> None:
         scale = min((self.width() - 16) / max(part.width, 1), (self.height() - 16) / max(part.height, 1))
         middle = QPointF(part.centre.x, part.centre.y) * scale
-        self._scale, self._fitted = scale, True
+        self.scale, self._fitted = scale, True
         self._offset = QPointF(self.width() / 2, self.height() / 2) - middle
         self._forget()
 
     def zoom(self, factor: float, about: QPointF | None = None) -> None:
         """Zooms about a place of the widget."""
         about = about or QPointF(self.width() / 2, self.height() / 2)
-        scale = min(max(self._scale * factor, 0.1), 60.0)
-        factor = scale / self._scale
+        scale = min(max(self.scale * factor, 0.1), 60.0)
+        factor = scale / self.scale
         self._offset = about - (about - self._offset) * factor
-        self._scale = scale
+        self.scale = scale
         self._fitted = False
         self._forget()
 
-    def _pan(self, by: QPointF) -> None:
+    def pan(self, by: QPointF) -> None:
+        """Moves the drawing by so many pixels."""
         self._offset += by
         self._fitted = False
         self._forget()
 
     def legible(self) -> float:
         """The height of a capital that can be read at this zoom, mm: what is said while one drags is never tiny."""
-        return max(LEGIBLE_PX / self._scale, 4.6)
+        return max(LEGIBLE_PX / self.scale, 4.6)
 
     def to_mm(self, at: QPointF) -> Point:
         """The point of the drawing under a place of the widget."""
-        spot = (at - self._offset) / self._scale
+        spot = (at - self._offset) / self.scale
         return Point(spot.x(), spot.y())
 
     def to_px(self, at: Point) -> QPointF:
         """The place of the widget over a point of the drawing."""
-        return QPointF(at.x, at.y) * self._scale + self._offset
+        return QPointF(at.x, at.y) * self.scale + self._offset
 
     def key_at(self, at: QPointF) -> Key | None:
         """The key of what is under a place of the widget."""
-        return hit(self._drawing.shapes, self.to_mm(at), REACH_PX / self._scale)
+        return hit(self._drawing.shapes, self.to_mm(at), REACH_PX / self.scale)
 
     def centre_of(self, key: Key | None) -> QPointF | None:
         """Where a thing is on the widget, to scroll to it or to click it."""
@@ -196,10 +197,10 @@ class DrawingView(QWidget):
         at = self.to_px(point)
         if not QRectF(self.rect()).adjusted(20, 20, -20, -20).contains(at):
             by = QPointF(self.width() / 2, self.height() / 2) - at
-            self._pan(QPointF(0, by.y()) if self.pages and self._fitted else by)
+            self.pan(QPointF(0, by.y()) if self.pages and self._fitted else by)
 
     def _matrix(self) -> QTransform:
-        return QTransform(self._scale, 0, 0, self._scale, self._offset.x(), self._offset.y())
+        return QTransform(self.scale, 0, 0, self.scale, self._offset.x(), self._offset.y())
 
     def _draw_layer(self) -> QPixmap:
         ratio = self.devicePixelRatioF()
@@ -212,8 +213,8 @@ class DrawingView(QWidget):
         shapes = self._drawing.shapes
         if self._hidden:
             shapes = tuple(mark for mark in shapes if mark.key not in self._hidden)
-        paint(painter, shapes, self.theme, chosen=self._selection)
-        paint_batched(painter, self._laid, self.theme)
+        paint(painter, shapes, self.theme, chosen=self.selection)
+        paint_batched(painter, self.laid, self.theme)
         painter.end()
         return layer
 
@@ -223,10 +224,10 @@ class DrawingView(QWidget):
             self._layer = self._draw_layer()
         painter = QPainter(self)
         painter.drawPixmap(0, 0, self._layer)
-        if self._overlay:
+        if self.overlay:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
             painter.setTransform(self._matrix(), True)
-            paint(painter, self._overlay, self.theme, chosen=self._selection)
+            paint(painter, self.overlay, self.theme, chosen=self.selection)
             painter.resetTransform()
         if self.hasFocus():
             painter.setPen(self.theme.colour("act"))
@@ -246,9 +247,9 @@ class DrawingView(QWidget):
         if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
             self.zoom(1.0015**turn, event.position())
         elif event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
-            self._pan(QPointF(turn / 2, 0))
+            self.pan(QPointF(turn / 2, 0))
         else:
-            self._pan(QPointF(0, turn / 2))
+            self.pan(QPointF(0, turn / 2))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         """Left chooses and may begin a drag, also where there is nothing; the middle button moves the drawing."""
@@ -267,7 +268,7 @@ class DrawingView(QWidget):
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         """Moves the drawing or the thing that is dragged."""
         if self._panning is not None:
-            self._pan(event.position() - self._panning)
+            self.pan(event.position() - self._panning)
             self._panning = event.position()
         elif self._pressed is not None and self.gesture:
             self.modifiers = event.modifiers()
@@ -320,7 +321,7 @@ class DrawingView(QWidget):
         """Chooses the next thing in reading order."""
         keys = list(dict.fromkeys(mark.key for mark in self._drawing.shapes if mark.key))
         if keys:
-            now = next((i for i, key in enumerate(keys) if key in self._selection), -by)
+            now = next((i for i, key in enumerate(keys) if key in self.selection), -by)
             key = keys[(now + by) % len(keys)]
             self.chosen.emit(key)
             self.reveal(key)

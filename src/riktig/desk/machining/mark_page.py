@@ -62,7 +62,7 @@ class MarkPage(QWidget):
         self.work = HoleWork.MARKED
         self._order: MarkOut | None = None
         self._holes: tuple[Hole, ...] = ()
-        self._states: dict[str, HoleState] = {}
+        self.states: dict[str, HoleState] = {}
         self.view = DrawingView("Surface marked out")
         self.view.chosen.connect(self.choose)
         self.view.on_key = self.take_key
@@ -141,16 +141,16 @@ class MarkPage(QWidget):
     def refresh(self) -> None:
         """Shows the holes of now and what is done to them."""
         holes = holes_on(self.session, self.face)
-        self._states = {state.hole.number: state for state in hole_states(holes, self.session.records)}
+        self.states = {state.hole.number: state for state in hole_states(holes, self.session.records)}
         if self._order is None or holes != self._holes:
             # The order of many holes takes a while; a tick changes none of them.
             self._holes, self._order = holes, mark_out_order(holes, self.face)
         self.view.show_drawing(face_drawing(self.session, self.face))
-        if self.number not in self._states:
+        if self.number not in self.states:
             self.number = ""
         if not self.number:
             self._to_open(start=True)
-        self._show()
+        self.show_current()
 
     def walk(self) -> list[HoleState]:
         """The holes in the order of the work of now: a walk for marking, a round a tool for drilling."""
@@ -160,11 +160,11 @@ class MarkPage(QWidget):
             order = self._order.marking
         else:
             order = tuple(hole for drill_round in self._order.rounds for hole in drill_round.holes)
-        states = [self._states[hole.number] for hole in order]
+        states = [self.states[hole.number] for hole in order]
         return [state for state in states if self.work in state.hole.operations]
 
     def _state(self) -> HoleState | None:
-        return self._states.get(self.number)
+        return self.states.get(self.number)
 
     def _blockers(self) -> tuple[str, ...]:
         evaluation = self.session.evaluation
@@ -179,15 +179,16 @@ class MarkPage(QWidget):
         judged = judged_all(self.session.evaluation.get(CRITICALS), self.session.records, self.session.job.practice)
         return closed_for(state.hole.key, judged)
 
-    def _show(self) -> None:
+    def show_current(self) -> None:
+        """Shows the hole that is to be made."""
         walk, state = self.walk(), self._state()
         for work, button in self.works.items():
-            states = [state for state in self._states.values() if work in state.hole.operations]
+            states = [state for state in self.states.values() if work in state.hole.operations]
             button.setText(f"{NAMES[work]}\n{sum(state.has(work) for state in states)}/{len(states)}")
             button.setAccessibleName(NAMES[work])
             button.setChecked(work is self.work)
         blockers = self._blockers()
-        stale = [f"{state.hole.number} was {state.stale}" for state in self._states.values() if state.stale]
+        stale = [f"{state.hole.number} was {state.stale}" for state in self.states.values() if state.stale]
         self.words.setText(self._said(walk, blockers, stale))
         self.words.setObjectName("fails" if blockers or stale else "second")
         self.words.style().polish(self.words)
@@ -273,16 +274,16 @@ class MarkPage(QWidget):
 
     def choose(self, key: Key | None) -> None:
         """Turns to a hole by its key; nothing happens when it is on another surface."""
-        if isinstance(key, HoleKey) and key.number in self._states:
+        if isinstance(key, HoleKey) and key.number in self.states:
             self.number = key.number
-            self._show()
+            self.show_current()
             self.session.select(key)
 
     def turn_to(self, work: HoleWork) -> None:
         """Turns to another work, at its first hole that is open."""
         self.work = work
         self._to_open(start=True)
-        self._show()
+        self.show_current()
 
     def _to_open(self, *, start: bool = False) -> None:
         walk = self.walk()
@@ -290,7 +291,7 @@ class MarkPage(QWidget):
         at = 0 if start or self.number not in numbers else numbers.index(self.number)
         later = [state for state in walk[at:] + walk[:at] if not state.has(self.work)]
         state = later[0] if later else walk[0] if walk else None
-        self.number = state.hole.number if state else next(iter(self._states), "")
+        self.number = state.hole.number if state else next(iter(self.states), "")
 
     def step(self, by: int) -> None:
         """Goes to another hole in the order of the work."""
@@ -298,7 +299,7 @@ class MarkPage(QWidget):
         if numbers:
             at = numbers.index(self.number) if self.number in numbers else 0
             self.number = numbers[(at + by) % len(numbers)]
-            self._show()
+            self.show_current()
 
     def tick_now(self) -> None:
         """Ticks the work of now on this hole and goes to the next that is open."""
@@ -319,7 +320,7 @@ class MarkPage(QWidget):
         if self.session.record(hole_subject(hole), hole_facts(hole, work)):
             self.refresh()
             self._to_open()
-            self._show()
+            self.show_current()
 
     def take_back(self) -> None:
         """Takes the last thing done to this hole back, with a correcting entry."""

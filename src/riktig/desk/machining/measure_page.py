@@ -35,7 +35,7 @@ class MeasurePage(QWidget):
         super().__init__()
         self.session = session
         self.key = ""
-        self._judged: dict[str, Judged] = {}
+        self.judgements: dict[str, Judged] = {}
         self.list = QListWidget()
         self.list.setAccessibleName("Dimensions that are measured twice")
         self.list.setFont(words_font(10, mono=True))
@@ -85,10 +85,10 @@ class MeasurePage(QWidget):
         """Shows the dimensions of now and their readings."""
         criticals = self.session.evaluation.get(CRITICALS)
         judged = judged_all(criticals, self.session.records, self.session.job.practice)
-        self._judged = {judgement.critical.key: judgement for judgement in judged}
-        if self.key not in self._judged:
+        self.judgements = {judgement.critical.key: judgement for judgement in judged}
+        if self.key not in self.judgements:
             open_ones = [judgement.critical.key for judgement in judged if judgement.gate is not Gate.OPEN]
-            self.key = next(iter(open_ones or self._judged), "")
+            self.key = next(iter(open_ones or self.judgements), "")
         self.list.blockSignals(True)
         self.list.clear()
         face = ""
@@ -123,7 +123,7 @@ class MeasurePage(QWidget):
         self.pad.setFocus()
 
     def _show(self) -> None:
-        judgement = self._judged.get(self.key)
+        judgement = self.judgements.get(self.key)
         if judgement is None:
             self.title.setText("Nothing to measure")
             self.plan_with.hide()
@@ -149,7 +149,7 @@ class MeasurePage(QWidget):
         shaft = next((s for s in self.session.evaluation.get(SHAFTS) if s.device == device), None)
         if shaft is None:
             return ""
-        both = [other for other in self._judged.values() if other.critical.shaft == device and other.readings]
+        both = [other for other in self.judgements.values() if other.critical.shaft == device and other.readings]
         off = math.hypot(*(other.readings[-1][0] - other.critical.nominal for other in both))
         return " " + engagement_of(shaft, self.session.job.practice, off=off).said
 
@@ -162,7 +162,7 @@ class MeasurePage(QWidget):
 
     def enter(self, value: float) -> None:
         """Records a reading, with who and when; the next that is open comes up when this gate opens."""
-        judgement = self._judged.get(self.key)
+        judgement = self.judgements.get(self.key)
         if judgement is None:
             return
         key, person = self.key, self.session.who
@@ -173,20 +173,20 @@ class MeasurePage(QWidget):
         if not written:
             return
         self.refresh()
-        if self._judged[key].gate is Gate.OPEN:
+        if self.judgements[key].gate is Gate.OPEN:
             self._next_after(key)
 
     def _next_after(self, key: str) -> None:
-        keys = list(self._judged)
+        keys = list(self.judgements)
         at = keys.index(key)
-        later = [k for k in keys[at:] + keys[:at] if self._judged[k].gate is not Gate.OPEN]
+        later = [k for k in keys[at:] + keys[:at] if self.judgements[k].gate is not Gate.OPEN]
         if later:
             self.key = later[0]
             self.refresh()
 
     def take_over(self) -> None:
         """The datum is where it was measured: the shaft goes with it, and it is measured against that."""
-        judgement, field = self._judged.get(self.key), DATUMS.get(self.key)
+        judgement, field = self.judgements.get(self.key), DATUMS.get(self.key)
         if judgement and field and judgement.readings:
             value = judgement.readings[-1][0]
             self.session.edit(

@@ -39,7 +39,7 @@ class Deriver(QObject):
         self._session, self._ready, self._waits = session, ready, waits
         self._work: Work | None = None
         self._again = False
-        self._slow = False
+        self.slow = False
         self._closed = False
         self._plan: Evaluation[Job] | None = None
         self._fork: Evaluation[Job] | None = None
@@ -72,7 +72,7 @@ class Deriver(QObject):
         if self.is_known:
             self._ready()
             return
-        self._timer.start(QUIET_MS if self._slow else SOON_MS)
+        self._timer.start(QUIET_MS if self.slow else SOON_MS)
         self._waits()
 
     def _begin(self) -> None:
@@ -86,7 +86,7 @@ class Deriver(QObject):
             statuses(fork, records)
             for result in WHOLE:
                 fork.get(result)
-            self._slow = time.perf_counter() - begun > LONG_S
+            self.slow = time.perf_counter() - begun > LONG_S
 
         self._work = Work(derive, self)
         self._work.done.connect(self._done)

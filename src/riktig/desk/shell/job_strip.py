@@ -26,33 +26,33 @@ class Finder(QLineEdit):
         self.setAccessibleName("Finder")
         self.setFont(words_font(10))
         self.setMinimumWidth(216)
-        self._list = QListWidget()
-        self._list.setWindowFlags(Qt.WindowType.ToolTip)
-        self._list.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self._list.setAccessibleName("Found")
-        self._list.itemClicked.connect(self._go)
+        self.hits = QListWidget()
+        self.hits.setWindowFlags(Qt.WindowType.ToolTip)
+        self.hits.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.hits.setAccessibleName("Found")
+        self.hits.itemClicked.connect(self._go)
         self.textEdited.connect(self._look)
         self.installEventFilter(self)
 
     def _look(self, text: str) -> None:
         entries = self._search(text)
-        self._list.clear()
+        self.hits.clear()
         for entry in entries:
             item = QListWidgetItem(f"{entry.label}    {entry.what}")
             item.setData(Qt.ItemDataRole.UserRole, entry.key)
-            self._list.addItem(item)
+            self.hits.addItem(item)
         if not entries:
-            self._list.hide()
+            self.hits.hide()
             return
-        self._list.setCurrentRow(0)
-        self._list.move(self.mapToGlobal(QPoint(0, self.height() + 2)))
+        self.hits.setCurrentRow(0)
+        self.hits.move(self.mapToGlobal(QPoint(0, self.height() + 2)))
         rows = min(len(entries), 12)
-        self._list.resize(max(self.width(), 380), rows * self._list.sizeHintForRow(0) + 6)
-        self._list.show()
+        self.hits.resize(max(self.width(), 380), rows * self.hits.sizeHintForRow(0) + 6)
+        self.hits.show()
 
     def _go(self, item: QListWidgetItem | None = None) -> None:
-        item = item or self._list.currentItem()
-        self._list.hide()
+        item = item or self.hits.currentItem()
+        self.hits.hide()
         if item and self.text():
             self.found.emit(item.data(Qt.ItemDataRole.UserRole))
             self.selectAll()
@@ -60,19 +60,19 @@ class Finder(QLineEdit):
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Arrow keys move in the list, Enter goes, Esc closes it."""
         if event.type() == QEvent.Type.FocusOut:
-            self._list.hide()
+            self.hits.hide()
         if not isinstance(event, QKeyEvent) or event.type() != QEvent.Type.KeyPress:
             return False
-        if event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up) and self._list.isVisible():
+        if event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up) and self.hits.isVisible():
             by = 1 if event.key() == Qt.Key.Key_Down else -1
-            row = self._list.currentRow() + by
-            self._list.setCurrentRow(min(max(row, 0), self._list.count() - 1))
+            row = self.hits.currentRow() + by
+            self.hits.setCurrentRow(min(max(row, 0), self.hits.count() - 1))
             return True
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             self._go()
             return True
         if event.key() == Qt.Key.Key_Escape:
-            self._list.hide()
+            self.hits.hide()
             self.clear()
         return False
 

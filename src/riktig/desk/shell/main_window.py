@@ -47,7 +47,7 @@ class MainWindow(QMainWindow):
         self.theme: Theme = LIGHT
         self.setWindowTitle("Riktig")
         self.route = RouteCard()
-        self.strip = JobStrip(self._search)
+        self.strip = JobStrip(self.search)
         self.passport = PassportPanel()
         self.drawer = FindingsDrawer()
         self.start = StartPage()
@@ -106,7 +106,7 @@ class MainWindow(QMainWindow):
             station.asked.connect(self.show_thing)
         self.start.new_asked.connect(self.new_job)
         self.start.open_asked.connect(self.open_path)
-        self.start.demo_asked.connect(self._demo)
+        self.start.demo_asked.connect(self.open_demo)
 
     def _shortcuts(self) -> None:
         def key(sequence: str, act: object) -> None:
@@ -206,7 +206,8 @@ class MainWindow(QMainWindow):
         if station:
             station.open_thing(key)
 
-    def _search(self, text: str) -> tuple[IndexEntry, ...]:
+    def search(self, text: str) -> tuple[IndexEntry, ...]:
+        """What is found of a text that was typed: tags, pins, wires, holes."""
         if self.session.file is None:
             return ()
         evaluation = self.session.evaluation
@@ -351,7 +352,8 @@ class MainWindow(QMainWindow):
         offer = ("Go on in a new file", lambda: go_on_from_rescued(self, rescued)) if rescued else None
         self.tell(text, offer)
 
-    def _demo(self) -> None:
+    def open_demo(self) -> None:
+        """Opens the demonstration."""
         self.session.open(demo_file(self.session))
         self.go_to("Brief")
 

@@ -55,7 +55,7 @@ class LivePage(QWidget):
         self._shown_for: tuple[object, ...] = ()
         self.view = DrawingView("Live circuit sheet")
         self.view.hovers = True
-        self.view.hovered.connect(self._hovered)
+        self.view.hovered.connect(self.show_hovered)
         self.view.chosen.connect(self._chosen)
         self.view.on_key = self._key
         self.view.setToolTip(KEYS)
@@ -86,7 +86,7 @@ class LivePage(QWidget):
         self.measure.toggled.connect(self._measure)
         self.spoil.clicked.connect(self._faults)
         self.scripts.clicked.connect(lambda: self._under(self.scripts, self.script_menu()))
-        self.lists.clicked.connect(lambda: self._under(self.lists, self._list_menu()))
+        self.lists.clicked.connect(lambda: self._under(self.lists, self.list_menu()))
         self.table = ScheduleTable("List", "id")
         self.table.row_chosen.connect(lambda net: session.select(NetKey(read_pin(net))) if net else None)
         self.seen = QStackedWidget()
@@ -217,7 +217,8 @@ class LivePage(QWidget):
         if menu.actions():
             menu.setActiveAction(menu.actions()[0])
 
-    def _list_menu(self) -> QMenu:
+    def list_menu(self) -> QMenu:
+        """The lists that the live circuit offers."""
         menu = QMenu(self)
         for name, text in (("live", "Still live with each switch off"), ("restart", "What starts by itself")):
             menu.addAction(text).triggered.connect(lambda _=False, n=name: self.show_list(n))
@@ -270,12 +271,12 @@ class LivePage(QWidget):
 
     def write_script(self, name: str = "", text: str = "") -> None:
         """Asks for a script of the builder's own and keeps it with the job."""
-        asked = ScriptAsked(self, name, text, self._readable)
+        asked = ScriptAsked(self, name, text, self.refuse_unreadable)
         if asked.exec():
             steps, title = asked.steps(), asked.name.text()
             self._session.edit(f"script {title}", SetScript(title, steps))
 
-    def _readable(self, steps: tuple[str, ...]) -> None:
+    def refuse_unreadable(self, steps: tuple[str, ...]) -> None:
         """Tries the steps on a panel of its own.
 
         Raises:
@@ -294,7 +295,7 @@ class LivePage(QWidget):
         self._session.select(key)
         self.operate()
 
-    def _hovered(self, key: Key | None) -> None:
+    def show_hovered(self, key: Key | None) -> None:
         """What the conductor under the pointer carries, and from which source."""
         if isinstance(key, NetKey):
             self.hint.setText(self.model.said_of(key.net))

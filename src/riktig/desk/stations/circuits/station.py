@@ -50,7 +50,7 @@ class CircuitsStation(Station):
         self.view = DrawingView("Circuit sheet")
         self.view.hovers = True
         self.view.chosen.connect(self._chosen)
-        self.view.hovered.connect(self._hovered)
+        self.view.hovered.connect(self.show_hovered)
         self.view.menu_asked.connect(self._menu)
         self.view.on_key = self._key
         self.power = self.button("Energise", "Power on: operate the circuits and watch them (E)", checkable=True)
@@ -68,7 +68,7 @@ class CircuitsStation(Station):
         self.changes = Changes(self, session)
         self.all.clicked.connect(self.show_all)
         self.add.clicked.connect(self.open_book)
-        self.circuit.clicked.connect(lambda: self._under(self.circuit, self.changes.circuit_menu(self._here())))
+        self.circuit.clicked.connect(lambda: self.popup_under(self.circuit, self.changes.circuit_menu(self._here())))
         self.after.clicked.connect(lambda: self._put(self.after, parallel=False))
         self.across.clicked.connect(lambda: self._put(self.across, parallel=True))
         self.out.clicked.connect(self._take_out)
@@ -231,7 +231,7 @@ class CircuitsStation(Station):
         column, _, row = rest.partition(".")
         self.view.set_overlay([cell_frame(int(column), row)] if column else [])
 
-    def _hovered(self, key: Key | None) -> None:
+    def show_hovered(self, key: Key | None) -> None:
         """Thickens the net under the pointer everywhere on the sheet, and says where it goes."""
         evaluation = self.session.evaluation
         nets = evaluation.get(NETS)
@@ -310,16 +310,18 @@ class CircuitsStation(Station):
         return circuits[-1] if circuits else None
 
     def _menu(self, key: Key | None, at: QPoint) -> None:
-        self._full_menu().popup(at)
+        self.full_menu().popup(at)
 
     def _more(self) -> None:
-        self._under(self.more, self._full_menu())
+        self.popup_under(self.more, self.full_menu())
 
-    def _full_menu(self) -> QMenu:
+    def full_menu(self) -> QMenu:
+        """Everything that can be done to what is selected."""
         element = self.element()
         return self.changes.menu(element if element and self.in_control(element) else None, self.session.selection)
 
-    def _under(self, button: QPushButton, menu: QMenu) -> None:
+    def popup_under(self, button: QPushButton, menu: QMenu) -> None:
+        """Shows a menu below its button."""
         menu.popup(button.mapToGlobal(QPoint(0, button.height())))
         if menu.actions():
             menu.setActiveAction(menu.actions()[0])
@@ -364,7 +366,7 @@ class CircuitsStation(Station):
     def _put(self, button: QPushButton, *, parallel: bool) -> None:
         element = self.element()
         if element is not None:
-            self._under(button, self.changes.put_menu(element, parallel=parallel))
+            self.popup_under(button, self.changes.put_menu(element, parallel=parallel))
 
     def put_in(self, element: ElementId, what: Insertable, text: str, *, parallel: bool = False) -> None:
         """Puts something in, as one edit."""

@@ -104,7 +104,7 @@ class DoorStation(Station):
         self.lock.clicked.connect(self._lock)
         self.arrange = self.button("Arrange …", "Rows, columns, even distances")
         menu = QMenu(self.arrange)
-        menu.aboutToShow.connect(lambda: self._fill(menu))
+        menu.aboutToShow.connect(lambda: self.fill_menu(menu))
         self.arrange.setMenu(menu)
         self.behind = self.button("From behind", "The door as it stands open (B)", checkable=True)
         self.behind.clicked.connect(self.refresh)
@@ -265,7 +265,8 @@ class DoorStation(Station):
         devices, locked = tuple(seat.device for seat in self._seats()), self.lock.isChecked()
         self.session.edit("lock" if locked else "unlock", LockOperators(devices, locked))
 
-    def _fill(self, menu: QMenu) -> None:
+    def fill_menu(self, menu: QMenu) -> None:
+        """Puts in what can be done to the operators that are chosen."""
         menu.clear()
         seats = self._seats()
         several: tuple[tuple[str, Callable[[Sequence[PlacedOperator]], tuple[PlacedOperator, ...]], int], ...] = (
@@ -280,7 +281,7 @@ class DoorStation(Station):
 
     def _ask_menu(self, at: QPoint) -> None:
         menu = QMenu(self)
-        self._fill(menu)
+        self.fill_menu(menu)
         menu.exec(at)
 
     def _key(self, event: QKeyEvent) -> bool:

@@ -34,9 +34,9 @@ class PlanRun(QObject):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self._session = session
-        self._work: Work | None = None
+        self.work: Work | None = None
         self._replan: Any = None
-        self._best: Any = None
+        self.best: Any = None
         self._known: dict[bytes, float] = {}
         self._started, self._seconds = 0.0, SECONDS
         self._keep = True
@@ -50,36 +50,36 @@ class PlanRun(QObject):
     @property
     def running(self) -> bool:
         """Whether a plan is being sought."""
-        return self._work is not None
+        return self.work is not None
 
     def start(self, seconds: float = 0.0) -> None:
         """Begins a search on the job of now."""
-        if self._work is not None:
+        if self.work is not None:
             return
-        self._replan = self._best = self._shown = None
+        self._replan = self.best = self._shown = None
         self._keep, self._seconds, self._started = True, seconds or SECONDS, time.monotonic()
         fork = self._session.evaluation.fork(lambda: None)
-        self._work = Work(lambda progress: self._search(fork, progress), self)
-        self._work.done.connect(lambda best: self._finish())
-        self._work.stopped.connect(self._finish)
-        self._work.failed.connect(self._failed)
-        self._work.start()
+        self.work = Work(lambda progress: self._search(fork, progress), self)
+        self.work.done.connect(lambda best: self._finish())
+        self.work.stopped.connect(self._finish)
+        self.work.failed.connect(self._failed)
+        self.work.start()
         self._timer.start()
 
     def stop(self, *, keep: bool = True) -> None:
         """Ends the search; the best so far is kept, unless the job has moved on meanwhile."""
-        if self._work is not None:
+        if self.work is not None:
             self._keep = keep
             if not keep:
                 self._timer.stop()  # what is found is of a job that is no more: nothing of it is drawn
-            self._work.stop()
+            self.work.stop()
 
     def wait(self) -> None:
         """Ends the search, keeping nothing, and waits for it: before the window closes."""
-        if self._work is not None:
+        if self.work is not None:
             self._keep = False
-            self._work.stop()
-            self._work.wait()
+            self.work.stop()
+            self.work.wait()
 
     def _search(self, fork: Evaluation[Any], progress: Steps) -> object:
         from riktig.core.optimiser.replan import replan_of  # late: what it is compiled with takes half a second
@@ -102,13 +102,13 @@ class PlanRun(QObject):
         self._started = time.monotonic()
 
     def _take(self, plan_found: Any) -> None:
-        if self._best is None or plan_found.cost < self._best.cost:
-            self._best = plan_found
+        if self.best is None or plan_found.cost < self.best.cost:
+            self.best = plan_found
 
     def _show(self) -> None:
         if self._replan is None or not self._keep:
             return
-        best, before = self._best or self._replan.before, self._replan.before
+        best, before = self.best or self._replan.before, self._replan.before
         gone = min(time.monotonic() - self._started, self._seconds)
         text = (
             f"Planning: {gone:.0f} of {self._seconds:.0f} s. Wire on the plate {best.wire / 1000:.1f} m, "
@@ -120,17 +120,17 @@ class PlanRun(QObject):
 
     def _end(self) -> None:
         self._timer.stop()
-        if self._work is not None:
-            self._work.wait()
-            self._work.deleteLater()
-        self._work = None
+        if self.work is not None:
+            self.work.wait()
+            self.work.deleteLater()
+        self.work = None
 
     def _finish(self) -> None:
         self._end()
         if self._replan is None or not self._keep:
             self.ended.emit(None)
             return
-        replan, best = self._replan, self._best or self._replan.before
+        replan, best = self._replan, self.best or self._replan.before
         same = replan.problem.same_as
         reached = replan.reached(best, self._known.get(same, float("inf")))
         self._known[same] = reached.best_known

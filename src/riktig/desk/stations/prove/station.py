@@ -182,14 +182,15 @@ class ProveStation(Station):
         self.cut_off.setText(self.session.evaluation.get(STILL_LIVE))
         self._show()
 
-    def _test(self) -> Test | None:
+    def current_test(self) -> Test | None:
+        """The test on the card."""
         return next((t for t, _ in self.session.results.readings if t.key == self.test_key), None)
 
     def _last(self) -> CountedReading | None:
         return next((r for t, r in self.session.results.readings if t.key == self.test_key), None)
 
     def _show(self) -> None:
-        test, results = self._test(), self.session.results
+        test, results = self.current_test(), self.session.results
         if test is None:
             self.title.setText("Nothing to test yet")
             return
@@ -282,7 +283,7 @@ class ProveStation(Station):
 
     def take(self) -> None:
         """Shows what the simulated meter reads, for practice."""
-        test = self._test()
+        test = self.current_test()
         if test:
             self.ohm = self.meter.read(test, self.session.evaluation.get(WIRING))
             self.by_hand = False
@@ -299,7 +300,7 @@ class ProveStation(Station):
         self.setFocus()
 
     def _record(self, outcome: Outcome, reason: str = "") -> None:
-        test = self._test()
+        test = self.current_test()
         if test is None:
             return
         ohm = self.ohm if self.by_hand else None
@@ -315,7 +316,7 @@ class ProveStation(Station):
 
     def accept(self) -> None:
         """Records the reading and goes on; a wrong reading is not accepted."""
-        test = self._test()
+        test = self.current_test()
         if test is None or self.ohm is None:
             self.session.say("Type what your meter shows first.", wrong=True)
         elif not self.by_hand:
@@ -335,7 +336,7 @@ class ProveStation(Station):
 
     def ask_fail(self) -> None:
         """Records the failure; asks what is wrong where the reading does not say it."""
-        test = self._test()
+        test = self.current_test()
         if test is None:
             return
         if self.by_hand and self.ohm is not None and judge(test, self.ohm) is Outcome.FAILED:
@@ -349,7 +350,7 @@ class ProveStation(Station):
 
     def fail(self, reason: str = "") -> None:
         """Records the failure with its reading, or with words where there is none; the test stays to be done."""
-        test = self._test()
+        test = self.current_test()
         bad = self.by_hand and self.ohm is not None and test is not None and judge(test, self.ohm) is Outcome.FAILED
         if not bad and not reason:
             self.session.say("A failure needs a reading that is not as expected, or words.", wrong=True)
