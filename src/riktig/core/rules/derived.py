@@ -17,6 +17,7 @@ from riktig.core.job import (
 )
 from riktig.core.labels import LABELS
 from riktig.core.plate import INSIDE_AIR, LAYOUT
+from riktig.core.rules.behaviour import BEHAVIOUR
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.door import DOOR_CLAUSES
@@ -28,14 +29,24 @@ from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
-from riktig.core.simulation import LIVE_WITH_MAIN_OFF
+from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, LIVE_WITH_MAIN_OFF
 from riktig.core.sizing import PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
 
 __all__ = ["CLAUSES", "RULES", "VIEW", "findings_of"]
 
-CLAUSES = (*BRIEF, *ELECTRICAL, *CIRCUIT_CLAUSES, *EARTHING, *PLATE_CLAUSES, *DOOR_CLAUSES, *MECHANICAL, *NAMES_CLAUSES)
+CLAUSES = (
+    *BRIEF,
+    *ELECTRICAL,
+    *CIRCUIT_CLAUSES,
+    *BEHAVIOUR,
+    *EARTHING,
+    *PLATE_CLAUSES,
+    *DOOR_CLAUSES,
+    *MECHANICAL,
+    *NAMES_CLAUSES,
+)
 
 
 VIEW = (
@@ -67,6 +78,8 @@ VIEW = (
     & JOB_DOOR
     & JOB_OPENINGS
     & JOB_SOURCES
+    & BEHAVIOURS
+    & FEED_FAULTS
 ).derive("view", View)
 
 

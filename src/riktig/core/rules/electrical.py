@@ -17,7 +17,7 @@ __all__ = ["ELECTRICAL"]
 LAMP_MEANS = {"green": "normal", "yellow": "abnormal", "red": "emergency", "blue": "mandatory", "white": "other"}
 """What a lamp of each asked colour is lit for (IEC 60204-1 Table 4, from memory)."""
 _LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
-_LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.WINDING}
+_LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.WINDING, Behaviour.LOAD, Behaviour.INPUT}
 
 
 def _result(

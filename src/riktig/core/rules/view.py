@@ -21,7 +21,7 @@ from riktig.core.job import (
 from riktig.core.labels import Labels
 from riktig.core.plate import InsideAir, Layout
 from riktig.core.schematic import CircuitFault, Circuits, Names, Nets
-from riktig.core.simulation import LiveNet
+from riktig.core.simulation import FeedFault, LiveNet, ScriptOutcome
 from riktig.core.sizing import Proposal, Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import DuctUse, Wiring
@@ -61,6 +61,9 @@ class View:
     door_fix: DoorFix | None
     openings: tuple[Opening, ...]
     sources: tuple[Source, ...]
+    behaviours: tuple[ScriptOutcome, ...]
+    """Every circuit tried by the script of its recipe."""
+    feed_faults: tuple[FeedFault, ...]
 
     def tag(self, device: DeviceId) -> str:
         """A device's tag."""

@@ -1,9 +1,10 @@
-from .behaviour import ScriptOutcome, behaviour_of, with_tags
+from .behaviour import ScriptOutcome, behaviour_of, behaviours_of, with_tags
 from .conductors import Conductor, conductors_of, drawn_conductors
-from .derived import CONDUCTORS, ISOLATIONS, LIVE_WITH_MAIN_OFF, RESTARTS
+from .derived import BEHAVIOURS, CONDUCTORS, FEED_FAULTS, ISOLATIONS, LIVE_WITH_MAIN_OFF, RESTARTS
 from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
+from .feeds import FeedFault, FeedKind, feed_faults
 from .handover import go_on_from
 from .isolation_points import LockOff, lock_off, lock_off_text
 from .live import IsolationResult, LiveNet, isolations_of, live_nets, live_off
@@ -13,12 +14,14 @@ from .operators import Operator, Touch, operate, operators_of, position_of
 from .panel import control_volts, panel_of
 from .restart import Restart, restarts_of
 from .run import Event, Panel
-from .script import Runner, StepResult, read_script, run_script
+from .script import Runner, StepResult, read_script, run_script, try_script
 from .state import ContactStage, OperatorState
 from .tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
 
 __all__ = [
+    "BEHAVIOURS",
     "CONDUCTORS",
+    "FEED_FAULTS",
     "ISOLATIONS",
     "LEGEND",
     "LIVE_WITH_MAIN_OFF",
@@ -29,6 +32,8 @@ __all__ = [
     "ContactStage",
     "Event",
     "FaultKind",
+    "FeedFault",
+    "FeedKind",
     "InjectedFault",
     "IsolationResult",
     "LiveNet",
@@ -46,6 +51,7 @@ __all__ = [
     "Tank",
     "Touch",
     "behaviour_of",
+    "behaviours_of",
     "called",
     "carriages_of",
     "conductors_of",
@@ -53,6 +59,7 @@ __all__ = [
     "control_volts",
     "drawn_conductors",
     "faults_at",
+    "feed_faults",
     "go_on_from",
     "inject_faults",
     "isolations_of",
@@ -73,6 +80,7 @@ __all__ = [
     "set_level",
     "set_travel",
     "tanks_of",
+    "try_script",
     "why",
     "with_tags",
 ]

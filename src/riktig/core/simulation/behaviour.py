@@ -1,12 +1,15 @@
 """What a circuit must do by its recipe, tried on the circuit as it is drawn now."""
 
 from dataclasses import dataclass, replace
+from functools import partial
 
 from riktig.core.errors import RiktigError
-from riktig.core.job import CircuitId, DeviceId, Job, Recipe, circuit_inputs
+from riktig.core.evaluation import KeyedCache, Memory
+from riktig.core.job import Circuit, CircuitId, CircuitInputs, DeviceId, Job, Recipe, Supply, circuit_inputs
 from riktig.core.schematic import Circuits, all_circuits, find_nets, script_of, touched
-from riktig.core.simulation.panel import panel_of
-from riktig.core.simulation.script import StepResult, run_script
+from riktig.core.simulation.panel import control_volts, panel_of
+from riktig.core.simulation.run import Panel
+from riktig.core.simulation.script import StepResult, run_script, try_script
 
 __all__ = ["ScriptOutcome", "behaviour_of", "with_tags"]
 
@@ -57,14 +60,58 @@ def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> ScriptOutc
     if not steps:
         return None
     title = dict(circuits.titles).get(circuit, str(circuit))
-    wanted = {circuit.id for circuit in whole if circuit.recipe in _COMMON} | {circuit}
-    if own_circuit.recipe is Recipe.LAMP_TEST:
-        wanted |= {circuit.id for circuit in whole}
-    small = _only(circuits, wanted)
+    small = _only(circuits, _wanted(whole, own_circuit))
     try:
         return ScriptOutcome(circuit, title, _run(job, small, circuit, steps))
     except RiktigError as error:
         return ScriptOutcome(circuit, title, (), str(error))
+
+
+def behaviours_of(inputs: CircuitInputs, circuits: Circuits, memory: Memory | None = None) -> tuple[ScriptOutcome, ...]:
+    """Every circuit tried by the script of its recipe; one without a script has no steps.
+
+    A circuit of which nothing changed, with all that its paths go through, is not tried again. A step that names
+    what is no longer there is refused, and the next is tried.
+
+    Args:
+        inputs: What the circuits follow from.
+        circuits: All devices and rungs of the job.
+        memory: What was tried before; without it the same, only slower.
+
+    Returns:
+        One outcome a circuit, in the order of the circuits.
+    """
+    kept: KeyedCache[tuple[StepResult, ...]] = (memory or Memory()).memo(tuple, "behaviour of a circuit")
+    whole = all_circuits(inputs)
+    loads = {load.id: load for load in inputs.loads}
+    titles = dict(circuits.titles)
+    volts = control_volts(inputs.loads, inputs.supply, inputs.practice)
+    outcomes = []
+    for circuit in whole:
+        if circuit.id not in titles:
+            continue  # it cannot be drawn, which is a finding of its own
+        load = loads.get(circuit.load) if circuit.load else None
+        steps = script_of(circuit, load, inputs.signals, whole)
+        small = _only(circuits, _wanted(whole, circuit))
+        reads = (small.devices, small.rungs, steps, inputs.supply, volts)
+        tried = kept.get(circuit.id, reads, partial(_try, small, circuit.id, steps, inputs.supply, volts))
+        outcomes.append(ScriptOutcome(circuit.id, titles[circuit.id], tried))
+    return tuple(outcomes)
+
+
+def _try(
+    circuits: Circuits, circuit: CircuitId, steps: tuple[str, ...], supply: Supply, volts: float
+) -> tuple[StepResult, ...]:
+    if not steps:
+        return ()
+    return try_script(Panel(circuits, find_nets(circuits), supply, volts), circuit, steps)
+
+
+def _wanted(whole: tuple[Circuit, ...], circuit: Circuit) -> set[CircuitId]:
+    """The circuits that one needs to be tried: the supplies; for the lamp test all."""
+    if circuit.recipe is Recipe.LAMP_TEST:
+        return {other.id for other in whole}
+    return {other.id for other in whole if other.recipe in _COMMON} | {circuit.id}
 
 
 def _run(job: Job, circuits: Circuits, circuit: CircuitId, steps: tuple[str, ...]) -> tuple[StepResult, ...]:

@@ -11,10 +11,12 @@ from riktig.core.schematic import Circuits, Nets
 from riktig.core.simulation.explain import why
 from riktig.core.simulation.run import Event, Panel
 
-__all__ = ["Runner", "StepResult", "read_script", "run_script"]
+__all__ = ["Runner", "StepResult", "read_script", "run_script", "try_script"]
 
 SAME = {"in": "on", "lit": "on", "out": "off", "dark": "off", "stands": "off"}
 """Other words for what a thing does."""
+OFF_WORDS = {"off", "dead", *(word for word, means in SAME.items() if means == "off")}
+"""Words for a thing that does nothing."""
 MOST_STEPS = 2_000
 """Steps of one script (chosen by us)."""
 POSITIONS = ("off", "hand", "auto", "on")
@@ -34,11 +36,27 @@ class StepResult:
     otherwise: tuple[str, ...]
     why: tuple[str, ...] = ()
     events: tuple[Event, ...] = ()
+    stays_on: bool = False
+    """Something is on or live that must be off or dead."""
+    short: bool = False
+    """A short circuit, or contacts that never come to rest."""
+    refused: str = ""
+    """Why it could not be done: what it names is no longer there."""
 
     @property
     def passed(self) -> bool:
         """Whether all was as expected."""
-        return not self.otherwise
+        return not self.otherwise and not self.refused
+
+    @property
+    def is_unsafe(self) -> bool:
+        """Whether something is on that must be off, is shorted, or could not be switched off at all."""
+        return self.stays_on or self.short or (bool(self.refused) and any(map(wants_off, self.expected)))
+
+
+def wants_off(expectation: str) -> bool:
+    """Whether a thing is expected to be off, out, dark or dead: “K off”, “held.L1 dead”."""
+    return expectation.rpartition(" ")[2] in OFF_WORDS
 
 
 def run_script(
@@ -61,6 +79,33 @@ def run_script(
     """
     runner = Runner(panel or Panel(circuits, nets), circuit)
     return tuple(runner.step(step) for step in steps)
+
+
+def _parts(step: str) -> tuple[str, tuple[str, ...]]:
+    """What a step does, and what must then be so."""
+    done, _, rest = step.partition(":")
+    return done.strip(), tuple(words.strip() for words in rest.split(",") if words.strip())
+
+
+def try_script(panel: Panel, circuit: CircuitId, steps: tuple[str, ...]) -> tuple[StepResult, ...]:
+    """Runs the steps of one circuit as far as they can be done; one that cannot says why, and the next is tried.
+
+    Args:
+        panel: The panel at rest.
+        circuit: Which circuit.
+        steps: The steps, each “what is done: what must then be so”.
+
+    Returns:
+        One result a step.
+    """
+    runner = Runner(panel, circuit)
+    results = []
+    for step in steps:
+        try:
+            results.append(runner.step(step))
+        except RiktigError as error:
+            results.append(StepResult(*_parts(step), (), refused=str(error)))
+    return tuple(results)
 
 
 def read_script(text: str) -> tuple[str, ...]:
@@ -111,19 +156,21 @@ class Runner:
         Raises:
             RiktigError: it cannot be read, or names a device that is not there.
         """
-        done, _, rest = text.partition(":")
+        done, expected = _parts(text)
         first = len(self.panel.events)
-        self.do(done.strip())
-        expected = tuple(words.strip() for words in rest.split(",") if words.strip())
-        otherwise = [fault for expectation in expected if (fault := self._look(expectation))]
-        reasons = [self._why(expectation) for expectation in expected if self._look(expectation)]
+        self.do(done)
+        failed = [(expectation, fault) for expectation in expected if (fault := self._look(expectation))]
+        otherwise = [fault for _, fault in failed]
+        reasons = [self._why(expectation) for expectation, _ in failed]
+        stays_on = any(wants_off(expectation) for expectation, _ in failed)
+        short = bool(self.panel.shorts or self.panel.restless)
         events = tuple(self.panel.events[first:])
         if self.panel.shorts:
             otherwise.append("a short circuit: " + "; ".join(self.panel.shorts))
         if self.panel.restless:
             otherwise.append("it never comes to rest")
         reasons += [event.text for event in events if event.wrong]
-        return StepResult(done.strip(), expected, tuple(otherwise), tuple(filter(None, reasons)), events)
+        return StepResult(done, expected, tuple(otherwise), tuple(filter(None, reasons)), events, stays_on, short)
 
     def _why(self, expected: str) -> str:
         role, _, want = expected.rpartition(" ")

@@ -14,6 +14,10 @@ from riktig.core.schematic.netlist.unit_graph import CONTACTS, PASS, TAKES, Circ
 __all__ = ["CircuitFault", "find_faults"]
 
 
+MAIN_CONTACTS = {"contactor", "soft", "drive"}
+"""Signs of the contacts that lead a starter's main current."""
+
+
 def find_faults(circuits: Circuits, nets: Nets) -> tuple[CircuitFault, ...]:
     """Everything that is wrong with the circuits, kind by kind, in the order of the rungs."""
     graph = UnitGraph(circuits, nets)
@@ -86,7 +90,8 @@ def _shorts(graph: UnitGraph) -> list[CircuitFault]:
     """Poles of sources that contacts alone would join: through however many rungs, with no load between.
 
     Method:
-        Each pole spreads over what its breakers feed, then over the contacts of the control paths;
+        Each pole spreads over what its breakers feed, then over all contacts but the main ones of starters in power
+        paths, which the scripts of the circuits and their interlocks answer for;
         where the spread of a second pole meets it, the element that makes the joint is reported.
     """
     joined: dict[PinRef, list[tuple[PinRef, Element]]] = defaultdict(list)
@@ -96,7 +101,8 @@ def _shorts(graph: UnitGraph) -> list[CircuitFault]:
             for pole in element.poles:
                 device = graph.devices[pole.device]
                 unit = device.kind.unit(pole.unit)
-                if unit.behaviour is Behaviour.POLE or (control and unit.behaviour in PASS):
+                aside = unit.behaviour in CONTACTS and unit.symbol not in MAIN_CONTACTS
+                if unit.behaviour is Behaviour.POLE or aside or (control and unit.behaviour in PASS):
                     a, b = graph.net(device, unit.pins[0]), graph.net(device, unit.pins[-1])
                     if a and b:
                         joined[a].append((b, element))
