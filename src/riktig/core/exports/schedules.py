@@ -15,6 +15,7 @@ from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
+from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
 from riktig.core.standards import Why, conductor_name
 from riktig.core.terminals import STRIPS
@@ -182,14 +183,14 @@ def _holes(evaluation: Evaluation[Job]) -> Schedule:
 
 def _bom(evaluation: Evaluation[Job]) -> Schedule:
     sizing, names = evaluation.get(SIZING), evaluation.get(NAMES)
-    tags: dict[str, list[str]] = {}
-    parts = {}
+    ratings = evaluation.get(RATINGS)
+    tags: dict[tuple[str, str], list[str]] = {}
     for device, part in sizing.parts.items():
         if part.kind.mounting.value != "field":
-            parts[part.ref] = part
-            tags.setdefault(part.ref, []).append(names.tag[device])
+            bought = (part.ref, described(part, ratings.get(device, ())))
+            tags.setdefault(bought, []).append(names.tag[device])
     rows: list[tuple[Value, ...]] = [
-        (ref, part.description, len(tags[ref]), "pc", " ".join(dict.fromkeys(tags[ref]))) for ref, part in parts.items()
+        (ref, what, len(owners), "pc", " ".join(dict.fromkeys(owners))) for (ref, what), owners in tags.items()
     ]
     for join in evaluation.document.joins:
         stands = evaluation.get(LAYOUT).stand_of(join.devices[0])

@@ -10,6 +10,7 @@ from riktig.core.job import Fitting, Job, ShaftFitting
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.simulation import RATINGS, described
 
 __all__ = ["SCHEDULES", "site_items"]
 
@@ -18,6 +19,7 @@ def _operators(evaluation: Evaluation[Job]) -> Schedule:
     """Every operator in reading order: its legend, what it is made up of, who may move it."""
     door, tags, box = evaluation.get(DOOR), evaluation.get(NAMES).tag, evaluation.document.enclosure
     devices = evaluation.get(CIRCUITS).by_id
+    ratings = evaluation.get(RATINGS)
     behind = things_behind(evaluation.get(LAYOUT), box)
     rows: list[tuple[Value, ...]] = []
     for seat in sorted(door.seats, key=lambda seat: (seat.leaf, seat.y, seat.x)):
@@ -28,7 +30,7 @@ def _operators(evaluation: Evaluation[Job]) -> Schedule:
                 tags[seat.device],
                 seat.legend,
                 devices[seat.device].purpose if lamp or not stack.blocks else "",
-                seat.part.description,
+                described(seat.part, ratings.get(seat.device, ())),
                 stack.said,
                 f"{stack.taken} of {stack.limit}" if stack.limit else "",
                 seat.depth,

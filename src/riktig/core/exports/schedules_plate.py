@@ -8,6 +8,7 @@ from riktig.core.job import Job
 from riktig.core.keys import DeviceKey, DuctKey
 from riktig.core.plate import CUT_PLAN, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.simulation import RATINGS, described
 from riktig.core.wiring import DUCT_USES
 
 __all__ = ["SCHEDULES", "plate_parts"]
@@ -51,15 +52,15 @@ def _places(evaluation: Evaluation[Job]) -> Schedule:
 def plate_parts(evaluation: Evaluation[Job]) -> Schedule:
     """The parts list that stands beside the plate's drawing: tag, what it is, and where it stands."""
     layout, tags = evaluation.get(LAYOUT), evaluation.get(NAMES).tag
+    ratings = evaluation.get(RATINGS)
     marks = {device.id: device.mark if device.strip else "" for device in evaluation.get(CIRCUITS).devices}
     rows: list[tuple[Value, ...]] = []
     for seat in sorted(layout.seats, key=lambda s: (s.rail == 0, s.rail, s.rect.x, s.rect.y)):
         rail, rect = layout.rail(seat.rail), seat.rect
         place = f"{rail.name} at {rect.x - rail.x1:.1f}" if rail else f"{rect.x:.1f}, {rect.y:.1f}"
         tag = tags[seat.device]
-        rows.append(
-            (f"{tag}:{marks[seat.device]}" if marks[seat.device] else tag, seat.part.ref, seat.part.description, place)
-        )
+        what = described(seat.part, ratings.get(seat.device, ()))
+        rows.append((f"{tag}:{marks[seat.device]}" if marks[seat.device] else tag, seat.part.ref, what, place))
     columns = (("tag", "Tag"), ("part", "Part"), ("what", "What"), ("place", "Place, mm"))
     return Schedule("plate parts", "Parts on the plate", columns, tuple(rows))
 

@@ -1,7 +1,7 @@
 """The test plan of the dead panel: which two points, in which switch state, what should be read."""
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from enum import Enum
 from itertools import combinations
@@ -10,8 +10,9 @@ import numpy as np
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.ids import device_id
-from riktig.core.job import INCOMER_ID, PinRef
-from riktig.core.schematic import INCOMING_EARTH, Circuits, Names, Net, Nets
+from riktig.core.job import INCOMER_ID, DeviceId, PinRef
+from riktig.core.schematic import INCOMING_EARTH, Circuits, Device, Names, Net, Nets
+from riktig.core.simulation import Rating
 from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_resistance
 from riktig.core.wiring import Wire, Wiring
@@ -22,6 +23,8 @@ LEADS_OHM = 0.2
 """Test leads and probe contact (common practice, no source)."""
 CLOSED_BELOW_OHM = 0.5
 """A sound wire reads less, leads included (common practice, no source)."""
+CATALOGUE_V = 230.0
+"""The voltage of the coils whose resistance the catalogue has, V."""
 OPEN_ABOVE_OHM = 1_000_000.0
 """No continuity: above this (IEC 60204-1 18.3 asks 1 MΩ at 500 V, from memory)."""
 BAND = (0.6, 1.4)
@@ -110,7 +113,14 @@ class TestPlan:
         return tuple(test for test in self.tests if test.stage is stage)
 
 
-def plan_tests(circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring) -> TestPlan:
+def plan_tests(
+    circuits: Circuits,
+    nets: Nets,
+    names: Names,
+    sizing: Sizing,
+    wiring: Wiring,
+    ratings: Mapping[DeviceId, tuple[Rating, ...]],
+) -> TestPlan:
     """Bonds, then every wire end to end, then no continuity between potentials.
 
     Method:
@@ -123,15 +133,24 @@ def plan_tests(circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wir
         names: Tags of devices and numbers of nets.
         sizing: The part of every device.
         wiring: All wires, in the order of their batches.
+        ratings: For which voltages coils and lamps are bought.
     """
-    planner = _Planner(circuits, nets, names, sizing, wiring)
+    planner = _Planner(circuits, nets, names, sizing, wiring, ratings)
     return TestPlan((*planner.bonds(), *planner.wires(), *planner.shorts()))
 
 
 class _Planner:
-    def __init__(self, circuits: Circuits, nets: Nets, names: Names, sizing: Sizing, wiring: Wiring) -> None:
+    def __init__(
+        self,
+        circuits: Circuits,
+        nets: Nets,
+        names: Names,
+        sizing: Sizing,
+        wiring: Wiring,
+        ratings: Mapping[DeviceId, tuple[Rating, ...]],
+    ) -> None:
         self._circuits, self._nets, self._names = circuits, nets, names
-        self._sizing, self._wiring = sizing, wiring
+        self._sizing, self._wiring, self._ratings = sizing, wiring, ratings
         self._devices = circuits.by_id
         self._at_rest = self._rest_groups()
         self._consumers = self._take_current()
@@ -264,7 +283,7 @@ class _Planner:
         return {net.id: groups[number] for net, number in zip(self._nets.nets, label, strict=True)}
 
     def _take_current(self) -> list[tuple[str, PinRef, PinRef, float]]:
-        """Coils and lamps: the tag, the nets of their two ends, and their resistance, Ω."""
+        """Coils and lamps: the tag, the nets of their two ends, and their resistance, Ω; 0 where it is not known."""
         consumers = []
         for device in self._circuits.devices:
             for unit in device.kind.units:
@@ -272,20 +291,39 @@ class _Planner:
                     continue
                 ends = [self._nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
                 ids = [end.id for end in ends if end]
-                ohm = self._sizing.parts[device.id].coil_ohm
-                if len(ids) == 2 and ohm:
+                ohm = self._coil_ohm(device)
+                if len(ids) == 2:
                     consumers.append((self._names.tag[device.id], ids[0], ids[1], ohm))
         return consumers
 
+    def _coil_ohm(self, device: Device) -> float:
+        """What an ohm-meter reads of a coil or lamp, Ω; 0 where it is not known.
+
+        The catalogue has the figure of a coil for 230 V. One for another alternating voltage takes the same power, so
+        its resistance goes with the square of the voltage; one for direct current is another coil, unless the kind is
+        made for nothing else.
+        """
+        ohm, ratings = self._sizing.parts[device.id].coil_ohm, self._ratings.get(device.id, ())
+        if device.kind.draw is not None and device.kind.draw.dc:
+            return ohm
+        if len(ratings) != 1 or not ratings[0].hz:
+            return 0.0
+        return ohm * (ratings[0].volts / CATALOGUE_V) ** 2
+
     def _between(self, a: frozenset[PinRef], b: frozenset[PinRef]) -> Expected:
         conductance = 0.0
-        named = []
+        named: list[str] = []
+        unknown: list[str] = []
         for tag, first, last, ohm in self._consumers:
             if (first in a and last in b) or (first in b and last in a):
-                conductance += 1 / ohm
+                conductance += 1 / ohm if ohm else 0.0
+                unknown += [] if ohm else [tag]
                 named.append(tag)
         if a & b:
             return Expected(0.0, CLOSED_BELOW_OHM, "Joined at rest.")
+        if unknown:
+            why = f"{', '.join(named)} lies between them at rest; see the data sheet of {', '.join(unknown)}."
+            return Expected(CLOSED_BELOW_OHM, OPEN_ABOVE_OHM, why)
         if conductance:
             ohm = 1 / conductance
             why = f"{', '.join(named)} lies between them at rest."

@@ -1,6 +1,6 @@
 from .behaviour import ScriptOutcome, behaviour_of, behaviours_of, with_tags
 from .conductors import Conductor, conductors_of, drawn_conductors
-from .derived import BEHAVIOURS, CONDUCTORS, FEED_FAULTS, ISOLATIONS, LIVE_WITH_MAIN_OFF, RESTARTS
+from .derived import BEHAVIOURS, CONDUCTORS, FEED_FAULTS, ISOLATIONS, LIVE_WITH_MAIN_OFF, RATINGS, RESTARTS
 from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
@@ -12,6 +12,7 @@ from .meter import Meter, MeterReading, meter_of
 from .network import MAINS
 from .operators import Operator, Touch, operate, operators_of, position_of
 from .panel import control_volts, panel_of
+from .ratings import Rating, described, ratings_of
 from .restart import Restart, restarts_of
 from .run import Event, Panel
 from .script import Runner, StepResult, read_script, run_script, try_script
@@ -26,6 +27,7 @@ __all__ = [
     "LEGEND",
     "LIVE_WITH_MAIN_OFF",
     "MAINS",
+    "RATINGS",
     "RESTARTS",
     "Carriage",
     "Conductor",
@@ -43,6 +45,7 @@ __all__ = [
     "Operator",
     "OperatorState",
     "Panel",
+    "Rating",
     "Restart",
     "Role",
     "Runner",
@@ -57,6 +60,7 @@ __all__ = [
     "conductors_of",
     "conductors_with_faults",
     "control_volts",
+    "described",
     "drawn_conductors",
     "faults_at",
     "feed_faults",
@@ -73,6 +77,7 @@ __all__ = [
     "operators_of",
     "panel_of",
     "position_of",
+    "ratings_of",
     "read_script",
     "restarts_of",
     "roles_of",

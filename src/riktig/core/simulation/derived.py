@@ -17,14 +17,24 @@ from riktig.core.simulation.behaviour import behaviours_of
 from riktig.core.simulation.conductors import conductors_of, drawn_conductors
 from riktig.core.simulation.feeds import FeedFault, feed_faults
 from riktig.core.simulation.live import IsolationResult, LiveNet, isolations_of, live_off
-from riktig.core.simulation.network import build_network
+from riktig.core.simulation.network import Network, build_network
 from riktig.core.simulation.panel import control_volts
+from riktig.core.simulation.ratings import ratings_of
 from riktig.core.simulation.restart import Restart, restarts_of
 from riktig.core.simulation.run import Panel
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
-__all__ = ["BEHAVIOURS", "CONDUCTORS", "FEED_FAULTS", "ISOLATIONS", "LIVE_WITH_MAIN_OFF", "RESTARTS"]
+__all__ = [
+    "BEHAVIOURS",
+    "CONDUCTORS",
+    "FEED_FAULTS",
+    "ISOLATIONS",
+    "LIVE_WITH_MAIN_OFF",
+    "NETWORK",
+    "RATINGS",
+    "RESTARTS",
+]
 
 
 def _with_main_off(circuits: Circuits, nets: Nets) -> tuple[LiveNet, ...]:
@@ -49,14 +59,22 @@ ISOLATIONS = (reads(CIRCUITS) & NETS & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE).de
 RESTARTS = (reads(CIRCUITS) & NETS & JOB_CIRCUIT_INPUTS).derive("what restarts by itself", _restarts)
 
 
-def _feeds(circuits: Circuits, nets: Nets, inputs: CircuitInputs) -> tuple[FeedFault, ...]:
+def _network(circuits: Circuits, nets: Nets, inputs: CircuitInputs) -> Network:
     volts = control_volts(inputs.loads, inputs.supply, inputs.practice)
-    network = build_network(circuits, nets, inputs.supply, volts, drawn_conductors(nets), {})
+    return build_network(circuits, nets, inputs.supply, volts, drawn_conductors(nets), {})
+
+
+def _feeds(network: Network, inputs: CircuitInputs) -> tuple[FeedFault, ...]:
+    volts = control_volts(inputs.loads, inputs.supply, inputs.practice)
     return feed_faults(network, volts, inputs.supply.voltage_v)
 
 
 BEHAVIOURS = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS).derive_with_memory(
     "behaviours", lambda memory, circuits, inputs: behaviours_of(inputs, circuits, memory)
 )
-FEED_FAULTS = (reads(CIRCUITS) & NETS & JOB_CIRCUIT_INPUTS).derive("feeds of loads", _feeds)
+NETWORK = (reads(CIRCUITS) & NETS & JOB_CIRCUIT_INPUTS).derive("network", _network)
+"""The circuits as they are drawn, as a network; with ideal parts."""
+FEED_FAULTS = (reads(NETWORK) & JOB_CIRCUIT_INPUTS).derive("feeds of loads", _feeds)
+RATINGS = (reads(NETWORK) & JOB_SUPPLY).derive("ratings", ratings_of)
+"""For which voltage each coil, lamp and load is bought."""
 CONDUCTORS = (reads(CIRCUITS) & NETS & WIRING & STRIPS).derive("conductors", conductors_of)

@@ -29,6 +29,7 @@ from riktig.core.production import progress_of
 from riktig.core.proving import TESTS, results_of
 from riktig.core.records import Record
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
+from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name
 from riktig.core.views.passport_brief import load_passport, value_passport
@@ -116,7 +117,7 @@ def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
     return Passport(
         title,
         device.kind.name,
-        f"{device.purpose}. {part.description}.",
+        f"{device.purpose}. {described(part, evaluation.get(RATINGS).get(device.id, ()))}.",
         tuple(sections),
         (*sizing.whys.get(device.id, ()), *reasons),
         wires,

@@ -1,0 +1,81 @@
+"""For which voltage each coil, lamp and load of the panel is to be bought: that of the circuit it is in."""
+
+from dataclasses import dataclass
+
+from riktig.core.catalogue import Behaviour, Can, Part
+from riktig.core.job import DeviceId, Supply
+from riktig.core.simulation.feeds import Feed, feeds_of
+from riktig.core.simulation.network import MAINS, Network
+
+__all__ = ["Rating", "described", "ratings_of"]
+
+BOUGHT = {"coil", "buzzer", "lamp", "socket", "resistor", "fan"}
+"""Signs of loads that are bought for a voltage; a supply's input and a card's take a range of their own."""
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Rating:
+    """A voltage that something is bought for, V; ``hz`` is 0 for direct current."""
+
+    volts: float
+    hz: float
+
+    @property
+    def text(self) -> str:
+        """“230 V 50 Hz”, “24 V DC”."""
+        return f"{self.volts:g} V {self.hz:g} Hz" if self.hz else f"{self.volts:g} V DC"
+
+
+def ratings_of(network: Network, supply: Supply) -> dict[DeviceId, tuple[Rating, ...]]:
+    """The voltages that each device is bought for; a device is not there where they are not known.
+
+    A device with several coils or lamps on different circuits has all of their voltages, in the order of its units.
+
+    Args:
+        network: The circuits as a network.
+        supply: The supply of the job.
+    """
+    ratings: dict[DeviceId, dict[Rating, None]] = {}
+    for feed in feeds_of(network):
+        device = network.devices[feed.consumer.device]
+        unit = next((u for u in device.kind.units if u.name == feed.consumer.unit), None)
+        if unit is None or device.kind.can(Can.OTHER_LOAD) or (device.kind.draw is not None and device.kind.draw.dc):
+            continue  # made for 24 V, and its name says so
+        bought = unit.behaviour in (Behaviour.COIL, Behaviour.LAMP) or unit.symbol in BOUGHT
+        rating = _rating(feed, network, supply) if bought else None
+        if rating:
+            ratings.setdefault(device.id, {})[rating] = None
+    return {device: tuple(found) for device, found in ratings.items()}
+
+
+def _rating(feed: Feed, network: Network, supply: Supply) -> Rating | None:
+    """The least voltage that its poles give it; None where a supply from elsewhere feeds it, or nothing does."""
+    offered: list[Rating] = []
+    for a, b in feed.pairs:
+        if a.system != MAINS and _is_foreign(network, a.system):
+            return None
+        if abs(a.dc - b.dc) > 1.0:
+            offered.append(Rating(abs(a.dc - b.dc), 0.0))
+        elif abs(a.ac - b.ac) > 1.0:
+            volts = abs(a.ac - b.ac)
+            if a.system == MAINS:
+                volts = supply.voltage_to_neutral_v if a.is_zero or b.is_zero else supply.voltage_v
+            offered.append(Rating(volts, supply.frequency_hz))
+    return min(offered, default=None)
+
+
+def _is_foreign(network: Network, system: str) -> bool:
+    owner = DeviceId(system.partition(":")[0])
+    return owner in network.devices and network.devices[owner].kind.can(Can.FOREIGN_SUPPLY)
+
+
+def described(part: Part, ratings: tuple[Rating, ...] = ()) -> str:
+    """A part as it is bought: its description, and for which voltages.
+
+    Args:
+        part: Of the catalogue.
+        ratings: For which voltages; none where it has none.
+    """
+    if not ratings:
+        return part.description
+    return f"{part.description}, {'coil' if part.kind.has_coil else 'for'} {' and '.join(r.text for r in ratings)}"
