@@ -16,11 +16,13 @@ from riktig.core.job import (
     DeviceId,
     ElementId,
     Job,
+    LoadKind,
     OwnDevice,
     OwnRung,
     Start,
     add_load,
     new_job,
+    override,
     set_supply,
 )
 from riktig.core.rules import CLAUSES, RULES, VIEW, Finding, Verdict, findings_of
@@ -188,3 +190,49 @@ def test_a_motor_past_its_soft_starter_is_for_the_engineer() -> None:
     result = next(r for r in Evaluation(job).get(RULES) if r.code == "E10")
     assert result.verdict is Verdict.JUDGE
     assert "where it measures" in result.findings[0].message
+
+
+def guarded(job: Job) -> list[Finding]:
+    return [finding for finding in fails(with_names_recorded(job)) if finding.code == "W05"]
+
+
+def behind(amps: float) -> Job:
+    """One load behind a supply protected at so many A."""
+    return with_names_recorded(add_load(set_supply(new_job("W", "wires"), upstream_a=amps), "fan", 4.0))
+
+
+def test_a_wire_thinner_than_what_protects_it_fails_with_whatever_made_it_so() -> None:
+    """1.5 mm² carries 13.5 A in duct at 40 °C (IEC 60204-1 Table 6, from memory): behind 63 A it melts first."""
+    job = behind(100.0)
+    assert not guarded(job)
+    thick_breaker = override(job, "m1.breaker", 63.0, "it was there")
+    found = guarded(override(thick_breaker, "m1.section", 1.5, "it was there"))
+    assert {finding.message.split(", ")[1] for finding in found} == {"1.5 mm²"}
+    assert all("63 A stand ahead" in finding.message for finding in found)
+
+
+def test_behind_a_small_supply_the_supply_protects() -> None:
+    """20 A ahead of everything: a larger breaker behind it lets no more through; the overload relay guards the rest."""
+    assert not guarded(override(override(behind(20.0), "m1.breaker", 63.0, "x"), "m1.section", 1.5, "x"))
+
+
+def test_a_single_phase_way_too_thin_for_its_breaker_fails() -> None:
+    job = add_load(
+        set_supply(new_job("H", "heater"), upstream_a=63.0),
+        "heater",
+        6.0,
+        kind=LoadKind.HEATER,
+        phases=1,
+        start=Start.WAY,
+    )
+    assert not guarded(job)
+    found = guarded(override(with_names_recorded(job), "m1.section", 1.5, "x"))
+    assert found
+    assert all("32 A stand ahead" in finding.message for finding in found)
+
+
+@pytest.mark.parametrize(("amps", "wrong"), [(25.0, True), (9.5, True), (8.5, False), (7.0, False)])
+def test_an_overload_set_above_its_motor_fails_whatever_range_was_bought_for_it(amps: float, wrong: bool) -> None:
+    """IEC 60204-1 7.3.2, from memory: set to the current of the motor, 8.5 A for 4 kW at 400 V (IEC 60034 tables)."""
+    job = with_names_recorded(override(one_motor(), "m1.setting", amps, "it tripped"))
+    assert any(finding.code == "E05" and "may have 8.5 A" in finding.message for finding in fails(job)) is wrong

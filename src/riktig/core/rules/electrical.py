@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.job import IMPLIED, PinRef, Recipe
-from riktig.core.keys import DeviceKey, PartKey
+from riktig.core.keys import DeviceKey, PartKey, ValueKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import NetClass
@@ -14,6 +14,9 @@ from riktig.core.standards import allowed_colours
 __all__ = ["ELECTRICAL"]
 
 
+NEC_MOST = 1.40 / 1.25
+"""How far an overload may be set above what is proposed when the motor would not start: 140 for 125 % (NEC 430.32(C),
+from memory; of a motor with a service factor of 1.15, of others less)."""
 LAMP_MEANS = {"green": "normal", "yellow": "abnormal", "red": "emergency", "blue": "mandatory", "white": "other"}
 """What a lamp of each asked colour is lit for (IEC 60204-1 Table 4, from memory)."""
 _LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
@@ -192,7 +195,29 @@ def overloads_set(view: View) -> ClauseResult:
                     "Check the motor's current in the Brief, or add a part with that range.",
                 )
             )
+    findings += _settings_of_own(view, clause)
     return _result("E05", Group.PROTECTION, "Overload range and setting", clause, evidence, findings)
+
+
+def _settings_of_own(view: View, clause: str) -> Iterator[Finding]:
+    """Settings of the builder's own above what guards the motor: its current, or what the NEC lets a motor have."""
+    american = view.practice.rulebook.north_american
+    for proposal in view.proposal.loads:
+        value = proposal.value("setting")
+        if value is None or not value.overridden:
+            continue
+        most = (value.proposed or value.amount) * (NEC_MOST if american else 1.0)
+        if value.amount <= most * 1.001:
+            continue
+        name = next((load.name for load in view.loads if load.id == proposal.load), str(proposal.load))
+        yield Finding(
+            "E05",
+            Verdict.FAILS,
+            f"The overload of {name} is set to {value.amount:g} A; its motor may have {most:.4g} A at most.",
+            ValueKey(value.key),
+            "NEC 430.32(C), from memory" if american else clause,
+            "Set it to the motor's current, or take the value of your own back.",
+        )
 
 
 def parts_large_enough(view: View) -> ClauseResult:

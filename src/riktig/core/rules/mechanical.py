@@ -1,15 +1,21 @@
 """Clauses about conductors, clamps, marking and papers."""
 
+from dataclasses import replace
+
 from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID, Colours
 from riktig.core.keys import DeviceKey, Key, PartKey, PinKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
+from riktig.core.rules.guarded_wires import GuardedWires
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import INCOMING_CABLE, outside_device
 from riktig.core.simulation import MAINS
-from riktig.core.sizing import Section
-from riktig.core.standards import minimum_section
+from riktig.core.sizing import Laid, Section
+from riktig.core.sizing.proposal import basis_of
+from riktig.core.sizing.sections import section_of
+from riktig.core.sizing.starter import in_panel
+from riktig.core.standards import conductor_name, minimum_section
 from riktig.core.wiring import WiringStage
 
 __all__ = ["MECHANICAL"]
@@ -42,6 +48,40 @@ def conductor_currents(view: View) -> ClauseResult:
     ]
     evidence = [f"{name}: {s.name} carries {s.carries_a:.1f} A ≥ {s.needs_a:g} A" for name, _, s in sections]
     return ClauseResult("W01", Group.WIRING, "Conductor currents", clause, tuple(evidence), tuple(findings))
+
+
+def conductors_protected(view: View) -> ClauseResult:
+    """Every wire carries what stands ahead of it lets through, or what stands behind it can take."""
+    american = view.practice.rulebook.north_american
+    clause = "NEC 240.4, 430.28 and 670.4, from memory" if american else "IEC 60204-1 7.2.8, 12.4, from memory"
+    laid = replace(in_panel(basis_of(view.loads, view.supply, view.practice, view.enclosure, ())[0]), control=True)
+    findings: list[Finding] = []
+    looked_at = 0
+    for wire, limit in GuardedWires(view).limits():
+        looked_at += 1
+        if american and view.sizing.feeder.enough and wire.mm2 >= view.sizing.feeder.mm2:
+            continue  # a feeder of motors is sized by its load and protected by 430.62
+        carries = _carries(wire.mm2, laid)
+        verdict = limit.verdict(carries, wire.length)
+        if verdict is Verdict.MEETS:
+            continue
+        what = f"Wire {wire.name}, {conductor_name(wire.mm2)}"
+        text = f"{what}, carries {carries:.1f} A; {limit.ahead:g} A stand ahead of it"
+        text += f", and breakers of {limit.behind:g} A behind it." if verdict is Verdict.JUDGE else "."
+        remedy = (
+            "Sign what they feed at once, or take a thicker wire."
+            if verdict is Verdict.JUDGE
+            else "Take a thicker wire, or protect it by a smaller device."
+        )
+        findings.append(Finding("W05", verdict, text, WireKey(wire.key), clause, remedy))
+    evidence = (f"{looked_at} wires of live conductors against what protects them",)
+    return ClauseResult("W05", Group.WIRING, "Conductors protected", clause, evidence, tuple(findings))
+
+
+def _carries(mm2: float, laid: Laid) -> float:
+    """What a wire carries, A: one of a size that the table does not have, like the next smaller one; 0 below all."""
+    known = max((size for size in laid.sizes if size <= mm2 + 1e-9), default=0.0)
+    return section_of(known, 0.0, "", laid).carries_a if known else 0.0
 
 
 def least_sections(view: View) -> ClauseResult:
@@ -252,6 +292,7 @@ def lamps_have_meaning(view: View) -> ClauseResult:
 
 
 MECHANICAL = (
+    conductors_protected,
     conductor_currents,
     least_sections,
     colours,

@@ -125,8 +125,10 @@ def _volts_of(feed: Feed, device: Device, volts: tuple[float, float, float]) -> 
     if unit.behaviour is not Behaviour.LOAD or unit.symbol not in MAINS_LOADS or device.kind.can(Can.OTHER_LOAD):
         return None  # a load of the Brief is for the voltage that the Brief gives it
     if not alternating:
+        if not direct:
+            return None  # a supply of no volts to speak of
         text = f"{{{device.id}}} works on alternating current, and {min(direct):.0f} V direct reach it."
-        return FeedFault(FeedKind.WRONG_CURRENT, device.id, text) if direct else None
+        return FeedFault(FeedKind.WRONG_CURRENT, device.id, text)
     control_v, phase_v, line_v = volts
     made_for = (phase_v, line_v, control_v) if device.kind.can(Can.MAKES_DC) else (phase_v, control_v)
     if any(abs(has - wanted) <= NEAR * wanted for has, wanted in product(alternating, made_for)):

@@ -5,9 +5,9 @@ from dataclasses import replace
 
 from riktig.core.catalogue import Can
 from riktig.core.ids import role_of
-from riktig.core.job import INCOMER_ID, DeviceId, PinRef, Practice, circuit_of
+from riktig.core.job import INCOMER_ID, CircuitId, DeviceId, PinRef, circuit_of
 from riktig.core.schematic import DOOR_BONDS, Device, NetClass
-from riktig.core.sizing import Sizing, circuit_of_net
+from riktig.core.sizing import Laid, Sizing, circuit_of_net, smallest_section
 from riktig.core.standards import Why, conductor_name
 from riktig.core.wiring.connections import Connection, feeds
 
@@ -24,9 +24,20 @@ SURGE_MM2 = 6.0
 class SectionChooser:
     """Gives every wire its section, mm²."""
 
-    def __init__(self, devices: Mapping[DeviceId, Device], sizing: Sizing, practice: Practice) -> None:
-        self._devices, self._sizing = devices, sizing
-        self._least = SMALL_AWG if practice.rulebook.north_american else SMALL_MM2
+    def __init__(self, devices: Mapping[DeviceId, Device], sizing: Sizing, laid: Laid) -> None:
+        self._devices, self._sizing, self._laid = devices, sizing, laid
+        self._least = SMALL_AWG if laid.north_american else SMALL_MM2
+        self._guards: dict[CircuitId, float] = {}
+        for device in devices.values():
+            if device.kind.is_protective:
+                amps = sizing.parts[device.id].rated_a
+                self._guards[device.circuit] = max(self._guards.get(device.circuit, 0.0), amps)
+
+    def _small_mm2(self, circuit: CircuitId) -> float:
+        """The section of a circuit that the Brief does not size: it carries what its own breaker lets through."""
+        amps = self._guards.get(circuit, 0.0)
+        needed = smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0
+        return max(self._least, needed)
 
     def section(self, connection: Connection) -> tuple[float, Why]:
         """The section of a wire and why."""
@@ -52,8 +63,9 @@ class SectionChooser:
                 section = load.proposal.legs if not feeds(net) else section
             return section.mm2, section.why
         if self._serves(connection) or (net.net_class is NetClass.EXCEPTED and net.line >= 0 and not load):
-            reason = "Socket, light and heater behind a breaker of up to 16 A."
-            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
+            reason = "Socket, light and heater: what their own breaker lets through."
+            mm2 = self._small_mm2(circuit_of(connection.b.device))
+            return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
         if net.net_class is NetClass.NEUTRAL:
             return self._neutral_section(connection)
         if net.net_class is NetClass.EXCEPTED and load and net.line >= 0:
@@ -87,7 +99,8 @@ class SectionChooser:
             return sizing.feeder.mm2, sizing.feeder.why
         if way and not any(d.purpose.startswith("incoming") for d in ends):
             reason = "The neutral of a small circuit is as thick as its line."
-            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
+            mm2 = self._small_mm2(circuit_of(connection.b.device))
+            return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
         control = load.control if load else sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
 
@@ -104,10 +117,11 @@ class SectionChooser:
         if ahead and devices[0].kind.can(Can.TAP_TERMINAL) and connection.a.marking == "t":
             load = self._sizing.load_of(other.circuit)
             why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
-            return (load.section.mm2 if load else self._least), why
+            return (load.section.mm2 if load else self._small_mm2(other.circuit)), why
         if (block and not other.kind.can(Can.DISTRIBUTES) and other in of_load and not self._is_incomer(other)) or own:
             reason = "A small circuit behind its own fuse or breaker." + (f" {TAP}" if block else "")
-            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
+            mm2 = self._small_mm2(other.circuit)
+            return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
         return None
 
     def _is_incomer(self, device: Device) -> bool:

@@ -8,10 +8,10 @@ from itertools import pairwise
 from riktig.core.catalogue import Can, Clamp
 from riktig.core.door import DoorPlan
 from riktig.core.evaluation import Memory
-from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practice, circuit_of
+from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practice, TerminalTemperature, circuit_of
 from riktig.core.plate import Layout, bridged_pins
 from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
-from riktig.core.sizing import Sizing, circuit_of_net
+from riktig.core.sizing import Laid, Sizing, circuit_of_net
 from riktig.core.standards import conductor_name, ferrule, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
@@ -89,7 +89,7 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
             single = frozenset(pin for pin in pins if _holds(pin, devices, sizing) == 1)
             order = router.chain(pins, single, {pin for pin in pins if devices[pin.device].zone is Zone.DOOR})
             connections += [Connection(net, a, b) for a, b in pairwise(order)]
-    maker = _WireMaker(devices, names, sizing, practice, router, wire_ids_of(connections, names))
+    maker = _WireMaker(devices, names, sizing, inputs, router, wire_ids_of(connections, names))
     wires = [maker.wire(connection) for connection in connections]
     wires, crowded = _with_ends(wires, devices, sizing)
     ordered, batches = make_batches(wires, practice)
@@ -216,13 +216,15 @@ class _WireMaker:
         devices: Mapping[DeviceId, Device],
         names: Names,
         sizing: Sizing,
-        practice: Practice,
+        inputs: WiringInputs,
         router: Router,
         own: dict[WireId, str],
     ) -> None:
         self._devices, self._names, self._sizing, self._idents = devices, names, sizing, own
-        self._practice, self._router = practice, router
-        self._sections = SectionChooser(devices, sizing, practice)
+        self._practice, self._router = inputs.practice, router
+        american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
+        laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
+        self._sections = SectionChooser(devices, sizing, laid)
 
     def wire(self, connection: Connection) -> Wire:
         """A wire with its length and looks; fittings come when all wires are known."""

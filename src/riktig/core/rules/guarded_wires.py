@@ -1,0 +1,260 @@
+"""Each wire against what protects it: how much can flow in it before something opens, and what it may carry."""
+
+import heapq
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+
+from riktig.core.catalogue import Behaviour, Can, Unit
+from riktig.core.ids import role_of
+from riktig.core.job import DeviceId, PinRef
+from riktig.core.rules.model import Verdict
+from riktig.core.rules.view import View
+from riktig.core.schematic import Device, NetClass, Zone
+from riktig.core.wiring import Wire
+
+__all__ = ["GuardedWires", "Limit"]
+
+TAP_MM = 3000.0
+"""A conductor so long may be thinner than what protects it asks, when what it leads to limits its current: IEC 60204-1
+7.2.8, from memory."""
+SHORT_SHARE = 3.0
+"""Behind an overload relay a conductor is protected against a short circuit by a device of up to so many times what it
+carries (common practice, no source; the energy let through decides, IEC 60364-4-43 434.5.2, from memory)."""
+LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
+TAKES = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.WINDING}
+UNKNOWN = float("inf")
+Takers = dict[DeviceId, tuple[float, bool]]
+"""What takes current behind a wire: by device how much, A, and whether it is a breaker or fuse."""
+
+
+@dataclass(frozen=True, slots=True)
+class Limit:
+    """What bounds the current in a wire, A: the device ahead of it, with overload relays, and all that it leads to."""
+
+    ahead: float
+    with_overload: float
+    behind: float
+    """The sum of what stands behind it; infinite where something there takes what it likes."""
+    largest: float
+    """The largest of what stands behind it."""
+    all_guards: bool
+    """Whether all that stands behind it are breakers and fuses."""
+
+    def verdict(self, carries: float, length: float) -> Verdict:
+        """Whether a conductor that carries so many A, so many mm long, is protected.
+
+        A short tap that carries each of the breakers behind it, but not all at once, is for a person: the load decides.
+        """
+        enough = carries * 1.0001
+        short = self.ahead <= SHORT_SHARE * carries
+        tap = self.all_guards and length <= TAP_MM
+        if enough >= self.ahead or (enough >= self.with_overload and short):
+            return Verdict.MEETS
+        if enough >= self.behind and (tap or short):
+            return Verdict.MEETS
+        return Verdict.JUDGE if tap and enough >= self.largest else Verdict.FAILS
+
+
+@dataclass(slots=True)
+class _Edge:
+    device: Device
+    unit: Unit
+    net: PinRef
+    """The net it leads to."""
+
+
+@dataclass(slots=True)
+class GuardedWires:
+    """The nets of a panel with what is ahead of each, and its wires as trees from where the current comes in."""
+
+    view: View
+    _edges: dict[PinRef, list[_Edge]] = field(default_factory=lambda: defaultdict(list))
+    _ahead: dict[PinRef, float] = field(default_factory=dict)
+    _overload: dict[PinRef, float] = field(default_factory=dict)
+    _from: dict[PinRef, Device] = field(default_factory=dict)
+    _depth: dict[PinRef, int] = field(default_factory=dict)
+    """How many devices the widest way to a net goes through: what lies behind is deeper."""
+
+    def __post_init__(self) -> None:
+        of_pin = self.view.nets.of_pin
+        for device in self.view.circuits.devices:
+            for unit in device.kind.units:
+                if unit.behaviour in LEADS_ON and unit.symbol != "link":
+                    ends = [of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1])]
+                    if ends[0] and ends[1] and ends[0].id != ends[1].id:
+                        self._edges[ends[0].id].append(_Edge(device, unit, ends[1].id))
+                        self._edges[ends[1].id].append(_Edge(device, unit, ends[0].id))
+        self._ahead = self._widest(overloads=False)
+        self._overload = self._widest(overloads=True)
+
+    def limits(self) -> Iterable[tuple[Wire, Limit]]:
+        """Each wire that carries current in service, of nets that the supply or a source of the panel feeds."""
+        by_net: dict[PinRef, list[Wire]] = defaultdict(list)
+        for wire in self.view.wiring.wires:
+            by_net[wire.net].append(wire)
+        for net in self.view.nets.nets:
+            if net.net_class in (NetClass.EARTH, NetClass.NEUTRAL) or net.id not in self._ahead:
+                continue
+            yield from self._of_net(net.id, by_net[net.id])
+
+    def _widest(self, *, overloads: bool) -> dict[PinRef, float]:
+        """By net, the most that can flow in before something opens: over every way the least, of all ways the most."""
+        most: dict[PinRef, float] = {}
+        queue: list[tuple[float, int, PinRef]] = []
+        count = 0
+
+        def meet(net: PinRef, amps: float, by: Device, depth: int) -> None:
+            nonlocal count
+            if amps > most.get(net, 0.0):
+                most[net] = amps
+                if not overloads:
+                    self._from[net], self._depth[net] = by, depth
+                count += 1
+                heapq.heappush(queue, (-amps, count, net))
+
+        for device, net, amps in self._sources():
+            meet(net, amps, device, 0)
+        while queue:
+            amps, _, net = heapq.heappop(queue)
+            if -amps < most[net]:
+                continue
+            for edge in self._edges[net]:
+                through = min(-amps, self._opens_at(edge.device, edge.unit, overloads=overloads))
+                meet(edge.net, through, edge.device, self._depth.get(net, 0) + 1)
+        return most
+
+    def _sources(self) -> Iterable[tuple[Device, PinRef, float]]:
+        """Where current comes from, and how much before something outside or inside the source opens."""
+        of_pin = self.view.nets.of_pin
+        for device in self.view.circuits.devices:
+            pins: tuple[tuple[str, float], ...] = ()
+            if device.kind.can(Can.SUPPLY):
+                pins = tuple((name, self.view.supply.upstream_a or UNKNOWN) for name in ("L1", "L2", "L3"))
+            elif device.kind.can(Can.MAKES_DC):
+                pins = (("P", self.view.sizing.parts[device.id].rated_a or UNKNOWN),)  # it limits its own current
+            for name, amps in pins:
+                net = of_pin.get(device.pin(name))
+                if net:
+                    yield device, net.id, amps
+
+    def _opens_at(self, device: Device, unit: Unit, *, overloads: bool) -> float:
+        """At which current a device opens in the long run, A; infinite for one that does not."""
+        part, size = self.view.sizing.parts[device.id], self.view.sizing.load_of(device.circuit)
+        can = device.kind.can
+        watches = unit.behaviour is Behaviour.HEATER or (not can(Can.OVERLOAD) and can(Can.SET_TO_MOTOR))
+        if overloads and (watches or can(Can.ELECTRONIC_STARTER)):
+            return size.setting_a or size.current.value if size else part.max_a or UNKNOWN
+        if unit.behaviour is not Behaviour.POLE or not device.kind.is_protective:
+            return UNKNOWN
+        if size and role_of(device.id) == "F":
+            return size.proposal.amount("breaker") or UNKNOWN
+        return part.rated_a or part.max_a or UNKNOWN
+
+    def _of_net(self, net: PinRef, wires: list[Wire]) -> Iterable[tuple[Wire, Limit]]:
+        """The wires of one net as a tree: each with what lies behind it."""
+        near: dict[object, list[tuple[object, Wire]]] = defaultdict(list)
+        pins: dict[object, list[PinRef]] = defaultdict(list)
+        for wire in wires:
+            a, b = self._place(wire.start.pin), self._place(wire.end.pin)
+            near[a].append((b, wire))
+            near[b].append((a, wire))
+            pins[a].append(wire.start.pin)
+            pins[b].append(wire.end.pin)
+        source = self._from[net]
+        roots = [place for place, at in pins.items() if any(self._is_source(pin, source) for pin in at)]
+        seen: set[object] = set(roots)
+        order: list[tuple[object, object, Wire]] = []
+        for place in roots:
+            stack = [place]
+            while stack:
+                here = stack.pop()
+                for other, wire in near[here]:
+                    if other not in seen:
+                        seen.add(other)
+                        order.append((here, other, wire))
+                        stack.append(other)
+        own = {place: self._behind(at, net, source) for place, at in pins.items()}
+        for here, other, wire in reversed(order):
+            takers = own[other]
+            amps = [amps for amps, _ in takers.values()]
+            guards = all(guard for _, guard in takers.values())
+            overload = self._overload.get(net, UNKNOWN)
+            yield wire, Limit(self._ahead[net], overload, sum(amps), max(amps, default=0.0), guards)
+            own[here] = own[here] | takers
+
+    def _place(self, pin: PinRef) -> object:
+        """A pin, or the bar or block that joins it to others: one place for all of them."""
+        device = self.view.circuits.by_id[pin.device]
+        for unit in device.kind.units:
+            if unit.behaviour is Behaviour.JOINT and pin.marking in unit.pins:
+                return (device.id, unit.name)
+        return pin
+
+    def _is_source(self, pin: PinRef, source: Device) -> bool:
+        """Whether current comes in at a pin: of what feeds the net, or of the terminal that the supply lands on."""
+        if source.kind.can(Can.SUPPLY):
+            device = self.view.circuits.by_id[pin.device]
+            return bool(device.strip) and device.circuit == source.circuit
+        return pin.device == source.id
+
+    def _behind(self, at: list[PinRef], net: PinRef, source: Device) -> Takers:
+        """What takes current at some pins."""
+        takers: Takers = {}
+        for device_id in dict.fromkeys(pin.device for pin in at):
+            device = self.view.circuits.by_id[device_id]
+            if device.id == source.id:
+                continue
+            here = {pin.marking for pin in at if pin.device == device_id}
+            for unit in device.kind.units:
+                if here & set(unit.pins) and unit.behaviour is not Behaviour.JOINT:
+                    takers |= self._taken(device, unit, net)
+            if device.strip and not device.kind.can(Can.SUPPLY):
+                in_field = (d for d in self._field(device.circuit) if self._lands(d, net))
+                takers |= {d.id: (self._draws(d), False) for d in in_field}
+        return takers
+
+    def _taken(self, device: Device, unit: Unit, net: PinRef) -> Takers:
+        """What a unit leads to, as far as a breaker, a fuse or an overload relay; a load takes what it likes."""
+        if unit.behaviour in TAKES:
+            return {device.id: (UNKNOWN, False)}
+        if unit.behaviour not in LEADS_ON:
+            return {}
+        amps = self._opens_at(device, unit, overloads=True)
+        if amps < UNKNOWN:
+            return {device.id: (amps, device.kind.is_protective)}
+        takers: Takers = {}
+        for edge in self._edges[net]:
+            if edge.device.id != device.id or edge.unit.name != unit.name:
+                continue
+            if self._depth.get(edge.net, 0) <= self._depth[net]:
+                continue  # back to where it comes from
+            for further in self._edges[edge.net]:
+                if further.device.id != device.id:
+                    takers |= self._taken(further.device, further.unit, edge.net)
+            takers |= self._consumers_on(edge.net)
+        return takers
+
+    def _draws(self, device: Device) -> float:
+        """What a load in the field can take in the long run, A: a motor what its overload relay lets it."""
+        size = self.view.sizing.load_of(device.circuit)
+        guards = (d for d in self.view.circuits.devices if d.circuit == device.circuit)
+        watched = any(d.kind.can(Can.SET_TO_MOTOR) or d.kind.can(Can.ELECTRONIC_STARTER) for d in guards)
+        return (size.setting_a or size.current.value) if size and device.kind.is_motor and watched else UNKNOWN
+
+    def _consumers_on(self, net: PinRef) -> Takers:
+        """Loads that hang on a net straight away."""
+        takers: Takers = {}
+        for pin in next((n.pins for n in self.view.nets.nets if n.id == net), ()):
+            device = self.view.circuits.by_id[pin.device]
+            if any(u.behaviour in TAKES and pin.marking in u.pins for u in device.kind.units):
+                takers[device.id] = (self._draws(device), False)
+        return takers
+
+    def _field(self, circuit: object) -> list[Device]:
+        return [d for d in self.view.circuits.devices if d.zone is Zone.FIELD and d.circuit == circuit]
+
+    def _lands(self, device: Device, net: PinRef) -> bool:
+        of_pin = self.view.nets.of_pin
+        pins = [pin for unit in device.kind.units if unit.behaviour in TAKES for pin in unit.pins]
+        return any((found := of_pin.get(device.pin(pin))) and found.id == net for pin in pins)
