@@ -4,6 +4,7 @@ import heapq
 from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass, field
+from math import sqrt
 
 from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.ids import role_of
@@ -177,9 +178,9 @@ class GuardedWires:
         own = {place: self._behind(at, net, source) for place, at in pins.items()}
         for here, other, wire in reversed(order):
             takers = own[other]
-            amps = [amps for amps, _ in takers.values()]
+            amps = self._currents(takers)
             guards = all(guard for _, guard in takers.values())
-            overload = self._overload.get(net, UNKNOWN)
+            overload = self._overload.get(net, UNKNOWN) * self._share_on(net)
             yield wire, Limit(self._ahead[net], overload, sum(amps), max(amps, default=0.0), guards)
             own[here] = own[here] | takers
 
@@ -222,6 +223,9 @@ class GuardedWires:
             return {}
         amps = self._opens_at(device, unit, overloads=True)
         if amps < UNKNOWN:
+            size = self.view.sizing.load_of(device.circuit)
+            if size and role_of(device.id) == "F" and self._is_watched(device):
+                amps = min(amps, max(size.current.value, size.setting_a))  # the overload relay behind it opens first
             return {device.id: (amps, device.kind.is_protective)}
         takers: Takers = {}
         for edge in self._edges[net]:
@@ -238,9 +242,41 @@ class GuardedWires:
     def _draws(self, device: Device) -> float:
         """What a load in the field can take in the long run, A: a motor what its overload relay lets it."""
         size = self.view.sizing.load_of(device.circuit)
-        guards = (d for d in self.view.circuits.devices if d.circuit == device.circuit)
-        watched = any(d.kind.can(Can.SET_TO_MOTOR) or d.kind.can(Can.ELECTRONIC_STARTER) for d in guards)
-        return (size.setting_a or size.current.value) if size and device.kind.is_motor and watched else UNKNOWN
+        if size is None or not device.kind.is_motor or not self._is_watched(device):
+            return UNKNOWN
+        return (size.setting_a or size.current.value) * self._share(device)
+
+    def _currents(self, takers: Takers) -> list[float]:
+        """What takes current, A each; the two ends of windings in triangle draw √3 of one, and not two of them."""
+        own = dict(takers)
+        for device_id in takers:
+            motor = self.view.circuits.by_id[device_id]
+            if not motor.kind.can(Can.SIX_ENDS):
+                continue
+            relays = [d for d in takers if self.view.circuits.by_id[d].circuit == motor.circuit and d != device_id]
+            if relays:
+                own[device_id] = (own[device_id][0] * (sqrt(3) - 1), False)
+        return [amps for amps, _ in own.values()]
+
+    def _is_watched(self, device: Device) -> bool:
+        """Whether the circuit of a device has something that watches its motor's current."""
+        own = (d.kind for d in self.view.circuits.devices if d.circuit == device.circuit)
+        return any(kind.can(Can.SET_TO_MOTOR) or kind.can(Can.ELECTRONIC_STARTER) for kind in own)
+
+    def _share(self, motor: Device) -> float:
+        """What a winding takes of what its relay is set to: 1/√3 where that stands ahead of the triangle."""
+        if not motor.kind.can(Can.SIX_ENDS):
+            return 1.0
+        of_pin = self.view.nets.of_pin
+        nets = {of_pin[pin].id for pin in motor.pins.values() if pin in of_pin}
+        relays = (d for d in self.view.circuits.devices if d.circuit == motor.circuit and d.kind.can(Can.OVERLOAD))
+        inside = any(pin in of_pin and of_pin[pin].id in nets for relay in relays for pin in relay.pins.values())
+        return 1.0 if inside else 1 / sqrt(3)
+
+    def _share_on(self, net: PinRef) -> float:
+        """The share of a net that lands on a motor with six ends."""
+        motors = (d for d in self.view.circuits.devices if d.kind.can(Can.SIX_ENDS) and self._lands(d, net))
+        return min(map(self._share, motors), default=1.0)
 
     def _consumers_on(self, net: PinRef) -> Takers:
         """Loads that hang on a net straight away."""

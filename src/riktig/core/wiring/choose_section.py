@@ -33,9 +33,23 @@ class SectionChooser:
                 amps = sizing.parts[device.id].rated_a
                 self._guards[device.circuit] = max(self._guards.get(device.circuit, 0.0), amps)
 
-    def _small_mm2(self, circuit: CircuitId) -> float:
-        """The section of a circuit that the Brief does not size: it carries what its own breaker lets through."""
-        amps = self._guards.get(circuit, 0.0)
+    def _small_mm2(self, connection: Connection, *, of_way: bool = False) -> float:
+        """The section of a circuit that the Brief does not size: it carries what its own breaker lets through.
+
+        Its breaker is the one at either end of the wire, or on its net behind the feed; of the neutral of a way, that
+        of its circuit. What only measures takes nothing to speak of, and its clamps no thick wire.
+        """
+        net = connection.net
+        near = {connection.a.device, connection.b.device}
+        ends = [self._devices[did].kind for did in near]
+        if any(kind.can(Can.WATCHES_PHASES) or kind.has_coil for kind in ends):
+            return self._least
+        if not feeds(net) and net.net_class is not NetClass.NEUTRAL:
+            near |= {pin.device for pin in net.pins}
+        guards = [self._devices[did] for did in near if self._devices[did].kind.is_protective]
+        amps = max((self._sizing.parts[device.id].rated_a for device in guards), default=0.0)
+        if not guards and of_way:
+            amps = self._guards.get(circuit_of(connection.b.device), 0.0)
         needed = smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0
         return max(self._least, needed)
 
@@ -63,9 +77,8 @@ class SectionChooser:
                 section = load.proposal.legs if not feeds(net) else section
             return section.mm2, section.why
         if self._serves(connection) or (net.net_class is NetClass.EXCEPTED and net.line >= 0 and not load):
-            reason = "Socket, light and heater: what their own breaker lets through."
-            mm2 = self._small_mm2(circuit_of(connection.b.device))
-            return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
+            reason = "Socket, light and heater behind a breaker of up to 16 A."
+            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
         if net.net_class is NetClass.NEUTRAL:
             return self._neutral_section(connection)
         if net.net_class is NetClass.EXCEPTED and load and net.line >= 0:
@@ -99,7 +112,7 @@ class SectionChooser:
             return sizing.feeder.mm2, sizing.feeder.why
         if way and not any(d.purpose.startswith("incoming") for d in ends):
             reason = "The neutral of a small circuit is as thick as its line."
-            mm2 = self._small_mm2(circuit_of(connection.b.device))
+            mm2 = self._small_mm2(connection, of_way=True)
             return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
         control = load.control if load else sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
@@ -117,10 +130,10 @@ class SectionChooser:
         if ahead and devices[0].kind.can(Can.TAP_TERMINAL) and connection.a.marking == "t":
             load = self._sizing.load_of(other.circuit)
             why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
-            return (load.section.mm2 if load else self._small_mm2(other.circuit)), why
+            return (load.section.mm2 if load else self._small_mm2(connection)), why
         if (block and not other.kind.can(Can.DISTRIBUTES) and other in of_load and not self._is_incomer(other)) or own:
             reason = "A small circuit behind its own fuse or breaker." + (f" {TAP}" if block else "")
-            mm2 = self._small_mm2(other.circuit)
+            mm2 = self._small_mm2(connection)
             return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
         return None
 
