@@ -36,6 +36,9 @@ FOLDER = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 def take(window: MainWindow, name: str) -> None:
     """Lets the window come to rest and saves it."""
     QTest.qWait(250)
+    while window.deriver.busy:
+        QTest.qWait(20)
+    QTest.qWait(50)
     window.grab().save(str(FOLDER / f"{name}.png"), "PNG")
     print(name)
 

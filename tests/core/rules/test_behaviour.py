@@ -114,6 +114,13 @@ DANGEROUS: dict[str, tuple[Callable[[], Job], str, str]] = {
         "E11",
         "24 V direct reach it",
     ),
+    "socket of one's own without its protective conductor": (
+        lambda: with_own(
+            one_motor(), [OwnDevice("XS.x", "panel_socket", "plate", "x")], ("c1.control", "XS.x:L-N", "N", "control")
+        ),
+        "E09",
+        "no protective conductor",
+    ),
     "heater between two lines": (
         lambda: with_own(
             one_motor(), [OwnDevice("E.x", "heater", "plate", "x")], ("main.L1", "FC:1-2 E.x:L-N", "main.L2", "control")

@@ -77,17 +77,17 @@ def everything_bonded(view: View) -> ClauseResult:
         if pin not in landed
     ]
     for device in view.circuits.devices:
-        if device.kind.needs_earth and device.zone is Zone.FIELD:
-            net = view.nets.of_pin.get(device.pin("PE"))
+        if device.kind.needs_earth:
+            net, outside = view.nets.of_pin.get(device.pin("PE")), device.zone is Zone.FIELD
             if net is None or net.net_class is not NetClass.EARTH:
                 findings.append(
                     Finding(
                         "E09",
                         Verdict.FAILS,
-                        f"{view.tag(device.id)} has no earth core.",
+                        f"{view.tag(device.id)} has no {'earth core' if outside else 'protective conductor'}.",
                         DeviceKey(device.id),
                         clause,
-                        "Give its cable an earth core.",
+                        "Give its cable an earth core." if outside else "Give it a way on the earth bar.",
                     )
                 )
     return ClauseResult(

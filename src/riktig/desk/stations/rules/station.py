@@ -118,8 +118,9 @@ class RulesStation(Station):
         top.setSpacing(10)
         top.addWidget(plain_label(result.title))
         top.addWidget(plain_label(result.verdict.value, role))
-        top.addStretch(1)
-        top.addWidget(plain_label(result.clause, "quiet"))
+        clause = plain_label(result.clause, "quiet", wraps=True)  # a long one breaks; the page is never wider
+        clause.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
+        top.addWidget(clause, 1)
         words.addLayout(top)
         evidence = "; ".join(result.evidence)
         shown = evidence if len(evidence) < 170 else evidence[:167] + "…"
