@@ -349,3 +349,21 @@ def test_a_router_is_taken_over_only_while_nothing_it_measured_has_moved() -> No
     for moved in (set_practice(job, duct_width=60.0), set_practice(job, door_loop=job.practice.door_loop + 100)):
         other = router(moved)
         assert other.or_same(first) is other
+
+
+def test_two_operators_of_one_door_are_as_far_apart_as_they_stand_and_others_go_over_the_hinge() -> None:
+    """By hand: straight across and down the door; to the plate over its loop, which is longer."""
+    job = one_motor()
+    evaluation = Evaluation(job)
+    door = evaluation.get(DOOR)
+    router = Router(evaluation.get(LAYOUT), door, evaluation.get(CIRCUITS).devices, job.enclosure, job.practice)
+    stop, start, coil = read_pin("c1.S.stop:1"), read_pin("c1.S.start:3"), read_pin("c1.K:A1")
+    seats = [door.seat(pin.device) for pin in (stop, start)]
+    assert seats[0] is not None
+    assert seats[1] is not None
+    apart = abs(seats[0].x - seats[1].x) + abs(seats[0].y - seats[1].y)
+    assert router.length(stop, start) == pytest.approx(apart, abs=1e-3)
+    assert router.lengths((stop, start, coil))[0, 1] == pytest.approx(apart, abs=1e-3)
+    assert router.length(stop, coil) > job.practice.door_loop
+    assert router.route(stop, coil).via_door
+    assert router.route(stop, stop).length == 0.0
