@@ -26,8 +26,10 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.rules import CLAUSES, RULES, VIEW, Finding, Verdict, findings_of
+from riktig.core.rules.guarded_wires import Limit
 from riktig.core.schematic import add_device, add_rung, remove_element, set_param, with_names_recorded
 from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, FeedFault, FeedKind
+from riktig.core.wiring import WIRING
 
 C1 = CircuitId("c1")
 
@@ -240,6 +242,42 @@ def test_a_single_phase_way_too_thin_for_its_breaker_fails() -> None:
 
 @pytest.mark.parametrize(("amps", "wrong"), [(25.0, True), (9.5, True), (8.5, False), (7.0, False)])
 def test_an_overload_set_above_its_motor_fails_whatever_range_was_bought_for_it(amps: float, wrong: bool) -> None:
-    """IEC 60204-1 7.3.2, from memory: set to the current of the motor, 8.5 A for 4 kW at 400 V (IEC 60034 tables)."""
+    """IEC 60204-1 7.3.2, from memory: set to the motor's current; 4 kW at 400 V: 8.5 A (IEC 60947-4-1, from memory)."""
     job = with_names_recorded(override(one_motor(), "m1.setting", amps, "it tripped"))
     assert any(finding.code == "E05" and "may have 8.5 A" in finding.message for finding in fails(job)) is wrong
+
+
+@pytest.mark.parametrize(
+    ("limit", "carries", "length", "verdict"),
+    [
+        (
+            Limit(63.0, 63.0, 0.0, 0.0, False),
+            18.3,
+            500.0,
+            Verdict.JUDGE,
+        ),  # nothing known behind it, and thin for a short
+        (Limit(25.0, 25.0, 0.0, 0.0, False), 18.3, 500.0, Verdict.MEETS),
+        (Limit(63.0, 63.0, 6.0, 6.0, True), 10.0, 500.0, Verdict.MEETS),  # a tap to a breaker of 6 A
+        (Limit(63.0, 63.0, 6.0, 6.0, True), 10.0, 3500.0, Verdict.FAILS),  # too long for a tap
+        (Limit(63.0, 63.0, 22.0, 16.0, True), 18.3, 500.0, Verdict.JUDGE),  # each of its breakers, not both
+        (
+            Limit(63.0, 63.0, float("inf"), float("inf"), False),
+            18.3,
+            500.0,
+            Verdict.FAILS,
+        ),  # a load takes what it likes
+        (Limit(20.0, 8.5, 8.5, 8.5, False), 13.5, 500.0, Verdict.MEETS),  # behind an overload relay
+        (Limit(63.0, 8.5, 8.5, 8.5, False), 13.5, 500.0, Verdict.FAILS),  # the same, but a short melts it
+    ],
+)
+def test_what_protects_a_wire_by_hand(limit: Limit, carries: float, length: float, verdict: Verdict) -> None:
+    """IEC 60204-1 7.2.8 (taps of 3 m) from memory; three times what it carries: common practice, no source."""
+    assert limit.verdict(carries, length) is verdict
+
+
+def test_wires_that_were_not_looked_at_are_counted_as_such() -> None:
+    evaluation = Evaluation(one_motor())
+    result = next(r for r in evaluation.get(RULES) if r.code == "W05")
+    counts = [int(words.split()[0]) for words in result.evidence]
+    assert sum(counts) == len(evaluation.get(WIRING).wires)
+    assert counts[1] > 0

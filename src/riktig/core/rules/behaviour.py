@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from riktig.core.job import LoadId
+from riktig.core.job import DeviceId, LoadId
 from riktig.core.keys import CircuitKey, DeviceKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
@@ -68,7 +68,7 @@ def _finding(view: View, outcome: ScriptOutcome, steps: list[StepResult], verdic
 
 
 def _of_feeds(
-    code: str, group: Group, title: str, clause: str, remedies: dict[str, str], evidence: Callable[[View], str]
+    code: str, group: Group, title: str, clause: str, remedies: dict[FeedKind, str], evidence: Callable[[View], str]
 ) -> Callable[[View], ClauseResult]:
     """A clause about some kinds of faults of feeds, each kind with what mends it."""
 
@@ -76,7 +76,7 @@ def _of_feeds(
         findings = tuple(
             Finding(
                 code,
-                Verdict.JUDGE if fault.kind == FeedKind.PAST_STARTER else Verdict.FAILS,
+                Verdict.JUDGE if fault.kind is FeedKind.PAST_STARTER else Verdict.FAILS,
                 by_tags(fault.text, view.names.tag),
                 DeviceKey(fault.device),
                 clause,
@@ -92,9 +92,9 @@ def _of_feeds(
     return judged
 
 
-def _small_motor(view: View, kind: str, device: object) -> bool:
+def _small_motor(view: View, kind: FeedKind, device: DeviceId) -> bool:
     """Whether a fault is the missing overload protection of a motor that needs none."""
-    if kind != FeedKind.NO_OVERLOAD or view.practice.rulebook.north_american:
+    if kind is not FeedKind.NO_OVERLOAD or view.practice.rulebook.north_american:
         return False
     circuit = next(d.circuit for d in view.circuits.devices if d.id == device)
     load_id: LoadId | None = next((c.load for c in view.own_circuits if c.id == circuit), None)
@@ -103,7 +103,8 @@ def _small_motor(view: View, kind: str, device: object) -> bool:
 
 
 def _motors(view: View) -> str:
-    return f"{sum(d.kind.is_motor for d in view.circuits.devices)} motors followed back to the supply"
+    count = sum(d.kind.is_motor for d in view.circuits.devices)
+    return f"{count} motor{'' if count == 1 else 's'} followed back to the supply"
 
 
 def _loads(view: View) -> str:

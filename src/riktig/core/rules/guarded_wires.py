@@ -52,8 +52,10 @@ class Limit:
         tap = self.all_guards and length <= TAP_MM
         if enough >= self.ahead or (enough >= self.with_overload and short):
             return Verdict.MEETS
-        if enough >= self.behind and (tap or short):
+        if self.behind and enough >= self.behind and (tap or short):
             return Verdict.MEETS
+        if not self.behind:  # what it leads to draws nothing that is known, like a monitor: overload is no question
+            return Verdict.MEETS if short else Verdict.JUDGE
         return Verdict.JUDGE if tap and enough >= self.largest else Verdict.FAILS
 
 
@@ -90,7 +92,11 @@ class GuardedWires:
         self._overload = self._widest(overloads=True)
 
     def limits(self) -> Iterable[tuple[Wire, Limit]]:
-        """Each wire that carries current in service, of nets that the supply or a source of the panel feeds."""
+        """Each wire of a live net that the supply or a 24 V supply of the panel feeds.
+
+        Not looked at: neutrals and returns, what a transformer or another panel feeds, and wires that no way leads to
+        from where the current comes in.
+        """
         by_net: dict[PinRef, list[Wire]] = defaultdict(list)
         for wire in self.view.wiring.wires:
             by_net[wire.net].append(wire)
@@ -169,20 +175,20 @@ class GuardedWires:
         for place in roots:
             stack = [place]
             while stack:
-                here = stack.pop()
-                for other, wire in near[here]:
+                nearer = stack.pop()
+                for other, wire in near[nearer]:
                     if other not in seen:
                         seen.add(other)
-                        order.append((here, other, wire))
+                        order.append((nearer, other, wire))
                         stack.append(other)
         own = {place: self._behind(at, net, source) for place, at in pins.items()}
-        for here, other, wire in reversed(order):
+        for nearer, other, wire in reversed(order):
             takers = own[other]
             amps = self._currents(takers)
-            guards = all(guard for _, guard in takers.values())
+            guards = bool(takers) and all(guard for _, guard in takers.values())
             overload = self._overload.get(net, UNKNOWN) * self._share_on(net)
             yield wire, Limit(self._ahead[net], overload, sum(amps), max(amps, default=0.0), guards)
-            own[here] = own[here] | takers
+            own[nearer] = own[nearer] | takers
 
     def _place(self, pin: PinRef) -> object:
         """A pin, or the bar or block that joins it to others: one place for all of them."""
@@ -206,9 +212,9 @@ class GuardedWires:
             device = self.view.circuits.by_id[device_id]
             if device.id == source.id:
                 continue
-            here = {pin.marking for pin in at if pin.device == device_id}
+            markings = {pin.marking for pin in at if pin.device == device_id}
             for unit in device.kind.units:
-                if here & set(unit.pins) and unit.behaviour is not Behaviour.JOINT:
+                if markings & set(unit.pins) and unit.behaviour is not Behaviour.JOINT:
                     takers |= self._taken(device, unit, net)
             if device.strip and not device.kind.can(Can.SUPPLY):
                 in_field = (d for d in self._field(device.circuit) if self._lands(d, net))

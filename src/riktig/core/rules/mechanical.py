@@ -67,15 +67,22 @@ def conductors_protected(view: View) -> ClauseResult:
             continue
         what = f"Wire {wire.name}, {conductor_name(wire.mm2)}"
         text = f"{what}, carries {carries:.1f} A; {limit.ahead:g} A stand ahead of it"
-        text += f", and breakers of {limit.behind:g} A behind it." if verdict is Verdict.JUDGE else "."
-        remedy = (
-            "Sign what they feed at once, or take a thicker wire."
-            if verdict is Verdict.JUDGE
-            else "Take a thicker wire, or protect it by a smaller device."
-        )
+        remedy = "Take a thicker wire, or protect it by a smaller device."
+        if verdict is Verdict.JUDGE and limit.behind:
+            text += f", and breakers of {limit.behind:g} A behind it."
+            remedy = "Sign what they feed at once, or take a thicker wire."
+        elif verdict is Verdict.JUDGE:
+            text += ", and what it leads to has no figure."
+            remedy = "Give it a fuse of its own, or sign that its current and its short circuit are looked after."
+        else:
+            text += "."
         findings.append(Finding("W05", verdict, text, WireKey(wire.key), clause, remedy))
-    evidence = (f"{looked_at} wires of live conductors against what protects them",)
-    return ClauseResult("W05", Group.WIRING, "Conductors protected", clause, evidence, tuple(findings))
+    aside = len(view.wiring.wires) - looked_at
+    evidence = (
+        f"{looked_at} live wires of the supply against what protects them",
+        f"{aside} not looked at: earths, neutrals, what a transformer or another panel feeds",
+    )
+    return ClauseResult("W05", Group.WIRING, "Live wires of the supply protected", clause, evidence, tuple(findings))
 
 
 def _carries(mm2: float, laid: Laid) -> float:

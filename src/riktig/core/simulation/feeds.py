@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from enum import Enum
 from itertools import product
 
 import numpy as np
@@ -23,7 +24,7 @@ DEAD_V = 1.0
 EARTH = "PE"
 
 
-class FeedKind:
+class FeedKind(Enum):
     """The kinds of what can be wrong with the feed of a load."""
 
     EARTH_RETURN = "returns through the protective conductor"
@@ -38,7 +39,7 @@ class FeedKind:
 class FeedFault:
     """One thing wrong with what feeds a load: its kind, the load, and the words, devices as ids in braces."""
 
-    kind: str
+    kind: FeedKind
     device: DeviceId
     text: str
 
