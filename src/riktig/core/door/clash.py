@@ -67,7 +67,8 @@ def wiring_room(seat: PlacedOperator, behind: Iterable[Behind], plate_depth: flo
         behind: What stands behind the doors.
         plate_depth: Room between the plate and the closed door, mm.
     """
-    front = max((thing.height for thing in behind if thing.shadow.overlap(seat.behind)[0]), default=0.0)
+    own = seat.behind
+    front = max((thing.height for thing in behind if thing.shadow.overlap(own)[0]), default=0.0)
     return plate_depth - front - seat.depth
 
 

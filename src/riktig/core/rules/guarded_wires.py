@@ -182,11 +182,11 @@ class GuardedWires:
                         order.append((nearer, other, wire))
                         stack.append(other)
         own = {place: self._behind(at, net, source) for place, at in pins.items()}
+        overload = self._overload.get(net, UNKNOWN) * self._share_on(net)
         for nearer, other, wire in reversed(order):
             takers = own[other]
             amps = self._currents(takers)
             guards = bool(takers) and all(guard for _, guard in takers.values())
-            overload = self._overload.get(net, UNKNOWN) * self._share_on(net)
             yield wire, Limit(self._ahead[net], overload, sum(amps), max(amps, default=0.0), guards)
             own[nearer] = own[nearer] | takers
 

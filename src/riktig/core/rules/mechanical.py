@@ -57,11 +57,12 @@ def conductors_protected(view: View) -> ClauseResult:
     laid = replace(in_panel(basis_of(view.loads, view.supply, view.practice, view.enclosure, ())[0]), control=True)
     findings: list[Finding] = []
     looked_at = 0
+    carries_of = {mm2: _carries(mm2, laid) for mm2 in {wire.mm2 for wire in view.wiring.wires}}
     for wire, limit in GuardedWires(view).limits():
         looked_at += 1
         if american and view.sizing.feeder.enough and wire.mm2 >= view.sizing.feeder.mm2:
             continue  # a feeder of motors is sized by its load and protected by 430.62
-        carries = _carries(wire.mm2, laid)
+        carries = carries_of[wire.mm2]
         verdict = limit.verdict(carries, wire.length)
         if verdict is Verdict.MEETS:
             continue

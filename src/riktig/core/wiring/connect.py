@@ -1,9 +1,10 @@
 """Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
 
-from collections import Counter, defaultdict
-from collections.abc import Container, Mapping
-from dataclasses import dataclass, replace
+from collections import defaultdict
+from collections.abc import Callable, Container, Iterable, Mapping
+from dataclasses import dataclass
 from itertools import pairwise
+from typing import NamedTuple
 
 from riktig.core.catalogue import Can, Clamp
 from riktig.core.door import DoorPlan
@@ -12,14 +13,14 @@ from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practi
 from riktig.core.plate import Layout, bridged_pins
 from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
 from riktig.core.sizing import Laid, Sizing, circuit_of_net
-from riktig.core.standards import conductor_name, ferrule, twin_ferrule
+from riktig.core.standards import Why, conductor_name, ferrule, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import conductor_colour
 from riktig.core.wiring.connections import Connection, feeds
 from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
-from riktig.core.wiring.routes import Router
+from riktig.core.wiring.routes import Route, Router
 from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
 
 __all__ = ["WiringInputs", "wire_all"]
@@ -90,10 +91,11 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
             order = router.chain(pins, single, {pin for pin in pins if devices[pin.device].zone is Zone.DOOR})
             connections += [Connection(net, a, b) for a, b in pairwise(order)]
     maker = _WireMaker(devices, names, sizing, inputs, router, wire_ids_of(connections, names))
-    wires = [maker.wire(connection) for connection in connections]
-    wires, crowded = _with_ends(wires, devices, sizing)
+    drafts = [maker.draft(connection) for connection in connections]
+    ends = _Ends(drafts, sizing, maker.label)
+    wires = [maker.wire(draft, ends) for draft in drafts]
     ordered, batches = make_batches(wires, practice)
-    return Wiring(ordered, batches, segments_of(ordered, layout), crowded, tuple(unrouted))
+    return Wiring(ordered, batches, segments_of(ordered, layout), ends.crowded(), tuple(unrouted))
 
 
 def _is_clamp(pin: PinRef, devices: Mapping[DeviceId, Device]) -> bool:
@@ -210,6 +212,16 @@ def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device]) -> list[Con
     return connections + links + [Connection(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
 
 
+class _Draft(NamedTuple):
+    """What a wire is before its ends are known: those follow from what shares its clamps."""
+
+    key: WireId
+    connection: Connection
+    route: Route
+    mm2: float
+    why: Why
+
+
 class _WireMaker:
     def __init__(
         self,
@@ -226,21 +238,26 @@ class _WireMaker:
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
         self._sections = SectionChooser(devices, sizing, laid)
 
-    def wire(self, connection: Connection) -> Wire:
-        """A wire with its length and looks; fittings come when all wires are known."""
-        net = connection.net
+    def draft(self, connection: Connection) -> _Draft:
+        """The way and the section of a wire."""
         route = self._router.route(connection.a, connection.b)
+        mm2, why = self._sections.section(connection)
+        return _Draft(wire_key(connection.a, connection.b), connection, route, mm2, why)
+
+    def wire(self, draft: _Draft, ends: "_Ends") -> Wire:
+        """The wire itself."""
+        key, connection, route, mm2, why = draft
+        net = connection.net
         raw = route.length + 2 * self._practice.end_allowance
         length = -(-raw // ROUND_TO) * ROUND_TO
-        mm2, why = self._sections.section(connection)
         stage = self._stage(connection, route.via_door)
         circuit = circuit_of_net(net) if stage is not WiringStage.EARTH else circuit_of(connection.b.device)
         return Wire(
-            wire_key(connection.a, connection.b),
+            key,
             net.id,
-            self._idents.get(wire_key(connection.a, connection.b)) or self._names.number.get(net.id, INSIDE_ONE),
-            self._end(connection.a),
-            self._end(connection.b),
+            self._idents.get(key) or self._names.number.get(net.id, INSIDE_ONE),
+            ends.end(connection.a, draft),
+            ends.end(connection.b, draft),
             mm2,
             conductor_colour(net, self._practice),
             length,
@@ -259,9 +276,6 @@ class _WireMaker:
         device = self._devices[owner]
         return f"{self._names.tag[owner]}:{device.mark if device.strip else marking}"
 
-    def _end(self, pin: PinRef) -> WireEnd:
-        return WireEnd(pin, self.label(pin), "", 0.0, 0.0)
-
     def _stage(self, connection: Connection, via_door: bool) -> WiringStage:
         if connection.net.net_class is NetClass.EARTH:
             return WiringStage.EARTH
@@ -275,45 +289,46 @@ class _WireMaker:
         return WiringStage.FEED if feed else WiringStage.MOTOR
 
 
-def _with_ends(
-    wires: list[Wire], devices: Mapping[DeviceId, Device], sizing: Sizing
-) -> tuple[list[Wire], tuple[Crowded, ...]]:
-    """Fittings by what shares a clamp, and the clamps that hold more than they may."""
-    at: dict[PinRef, list[Wire]] = defaultdict(list)
-    labels: dict[PinRef, str] = {}
-    for wire in wires:
-        for end in (wire.start, wire.end):
-            at[end.pin].append(wire)
-            labels[end.pin] = end.label
-    crowded: list[Crowded] = []
-    for pin, landed in at.items():
-        owner, marking = pin
-        clamp = sizing.parts[owner].clamp(marking)
-        if len(landed) > clamp.conductors:
-            text = f"{len(landed)} conductors where {clamp.conductors} may land"
-            crowded.append(Crowded(pin, labels[pin], text))
-        if len({wire.mm2 for wire in landed}) > 1:
-            crowded.append(Crowded(pin, labels[pin], "two sections share one clamp"))
-        for mm2, _ in Counter(wire.mm2 for wire in landed).items():
-            if not clamp.min_mm2 <= mm2 <= clamp.max_mm2:
-                text = f"{conductor_name(mm2)} in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
-                crowded.append(Crowded(pin, labels[pin], text))
+class _Ends:
+    """What stands at the end of each wire, by what shares its clamp."""
 
-    ferrules = {wire.mm2: (ferrule(wire.mm2), twin_ferrule(wire.mm2)) for wire in wires}
+    def __init__(self, drafts: Iterable[_Draft], sizing: Sizing, label: Callable[[PinRef], str]) -> None:
+        self._sizing, self._label = sizing, label
+        self._at: dict[PinRef, list[_Draft]] = defaultdict(list)
+        for draft in drafts:
+            self._at[draft.connection.a].append(draft)
+            self._at[draft.connection.b].append(draft)
+        sections = {draft.mm2 for draft in drafts}
+        self._ferrules = {mm2: (ferrule(mm2), twin_ferrule(mm2)) for mm2 in sections}
 
-    def fitted(end: WireEnd, wire: Wire) -> WireEnd:
-        owner, marking = end.pin
-        part = sizing.parts[owner]
-        torque = part.clamp(marking).torque_n_m
+    def end(self, pin: PinRef, wire: _Draft) -> WireEnd:
+        """One end of a wire with its fitting, strip length and torque."""
+        part = self._sizing.parts[pin.device]
+        label, clamp = self._label(pin), part.clamp(pin.marking)
         if part.kind.can(Can.EARTH_STUD):
-            return WireEnd(end.pin, end.label, f"ring {wire.mm2:g} / {part.screw}", 8.0, torque)
-        others = [other for other in at[end.pin] if other.key != wire.key and other.mm2 == wire.mm2]
-        alone, twin = ferrules[wire.mm2]
+            return WireEnd(pin, label, f"ring {wire.mm2:g} / {part.screw}", 8.0, clamp.torque_n_m)
+        others = [other for other in self._at[pin] if other.key != wire.key and other.mm2 == wire.mm2]
+        alone, twin = self._ferrules[wire.mm2]
         chosen = twin if others and twin else alone
         if chosen is None:
-            return WireEnd(end.pin, end.label, f"pin lug {wire.mm2:g}", part.clamp(marking).strip, torque)
+            return WireEnd(pin, label, f"pin lug {wire.mm2:g}", clamp.strip, clamp.torque_n_m)
         shared: WireId | None = others[0].key if others and twin else None
-        return WireEnd(end.pin, end.label, f"ferrule {chosen.name}", chosen.strip, torque, shared)
+        return WireEnd(pin, label, f"ferrule {chosen.name}", chosen.strip, clamp.torque_n_m, shared)
 
-    done = [replace(wire, start=fitted(wire.start, wire), end=fitted(wire.end, wire)) for wire in wires]
-    return done, tuple(crowded)
+    def crowded(self) -> tuple[Crowded, ...]:
+        """The clamps that hold more than they may."""
+        crowded: list[Crowded] = []
+        for pin, landed in self._at.items():
+            clamp, sections = self._sizing.parts[pin.device].clamp(pin.marking), {wire.mm2 for wire in landed}
+            texts: list[str] = []
+            if len(landed) > clamp.conductors:
+                texts.append(f"{len(landed)} conductors where {clamp.conductors} may land")
+            if len(sections) > 1:
+                texts.append("two sections share one clamp")
+            texts += [
+                f"{conductor_name(mm2)} in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
+                for mm2 in dict.fromkeys(wire.mm2 for wire in landed)
+                if not clamp.min_mm2 <= mm2 <= clamp.max_mm2
+            ]
+            crowded += [Crowded(pin, self._label(pin), text) for text in texts]
+        return tuple(crowded)

@@ -179,11 +179,12 @@ class Router:
     def _largest_part(self) -> frozenset[PinRef]:
         """The pins that hang together by most ducts: a duct that was dragged away leaves its pins out."""
         part: dict[PinRef, tuple[object, ...]] = {}
+        length = self._ways.length
+        first_reached = np.argmax(np.isfinite(length), axis=1).tolist() if length.size else []
         for pin, spot in self._spots.items():
             exits = spot.exits
             if exits:
-                row = self._ways.length[exits[0][0]]
-                part[pin] = (int(np.argmax(np.isfinite(row))),)
+                part[pin] = (first_reached[exits[0][0]],)
             else:
                 part[pin] = (spot.entry.duct,) if spot.entry else (pin,)
         sizes: dict[tuple[object, ...], int] = {}
