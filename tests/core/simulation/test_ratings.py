@@ -81,7 +81,7 @@ def test_nothing_is_said_of_what_another_panel_feeds() -> None:
 @pytest.mark.parametrize(("voltage", "ohm"), [(230.0, 560.0), (120.0, 560.0 * (120 / 230) ** 2)])
 def test_a_coil_reads_by_its_voltage(voltage: float, ohm: float) -> None:
     """Ohm's law: coils of one power read as the squares of their voltages; the catalogue has those for 230 V."""
-    job = one_motor(0.75, run_lamp=RunLamp.COIL)  # beside its lamp of 66 kΩ, which changes nothing to speak of
+    job = one_motor(0.75, run_lamp=RunLamp.COIL)  # beside its lamp of 88 kΩ, which changes nothing to speak of
     expected = between_line_and_return(set_supply(job, voltage_v=voltage * 3**0.5, voltage_to_neutral_v=voltage))
     assert expected.low == pytest.approx(0.6 * ohm, rel=0.02)
     assert expected.high == pytest.approx(1.4 * ohm, rel=0.02)

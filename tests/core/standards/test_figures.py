@@ -81,9 +81,26 @@ def test_currents_rise_with_power_and_section() -> None:
     assert list(switch_ratings("MCB")) == sorted(switch_ratings("MCB"))
 
 
-@pytest.mark.parametrize(("circuits", "factor"), [(0, 1.0), (1, 1.0), (2, 0.80), (3, 0.65), (9, 0.50), (40, 0.50)])
-def test_grouping_takes_the_next_larger_column(circuits: int, factor: float) -> None:
-    assert grouping_factor(circuits).value == factor
+@pytest.mark.parametrize(
+    ("circuits", "method", "factor"),
+    [
+        (0, "B1", 1.0),
+        (1, "B1", 1.0),
+        (2, "B1", 0.80),
+        (3, "B1", 0.65),
+        (9, "B1", 0.50),
+        (10, "B1", 0.45),
+        (16, "B2", 0.41),
+        (40, "B1", 0.38),
+        (2, "C", 0.85),
+        (3, "C", 0.75),
+        (20, "C", 0.70),
+        (4, "E", 0.77),
+    ],
+)
+def test_grouping_takes_the_next_larger_column(circuits: int, method: str, factor: float) -> None:
+    """IEC 60204-1 Table D.2; from 12 circuits IEC 60364-5-52 Table B.52.17; from memory."""
+    assert grouping_factor(circuits, method).value == factor
 
 
 def test_the_hotter_row_counts_for_a_temperature_between() -> None:

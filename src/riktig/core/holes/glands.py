@@ -9,7 +9,7 @@ from riktig.core.holes.make import numbered, sheets_of
 from riktig.core.holes.model import Hole, HoleSurface, Tool
 from riktig.core.job import DeviceId, DoorHoles, Enclosure, EntrySide, Practice, Surface
 from riktig.core.keys import DeviceKey
-from riktig.core.standards import EntryFitting, conduit_hub, fitting_class, gland_for, wire_diameter
+from riktig.core.standards import EntryFitting, cable_core_diameter, conduit_hub, fitting_class, gland_for
 from riktig.core.terminals import Cable, Strips
 
 __all__ = ["CableEntry", "Entries", "cable_diameter", "entries_of"]
@@ -62,7 +62,7 @@ def cable_diameter(cores: int, mm2: float) -> float:
         mm2: The section of the conductor, mm².
     """
     factor = BUNDLE.get(cores) or 1.17 * sqrt(cores)
-    return round(factor * wire_diameter(mm2).value + 2 * SHEATH, 1)
+    return round(factor * cable_core_diameter(mm2).value + 2 * SHEATH, 1)
 
 
 def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: Practice) -> Entries:
@@ -85,8 +85,8 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
         if not cable.cores:
             continue
         diameter = cable_diameter(len(cable.cores), cable.mm2)
-        area = len(cable.cores) * pi / 4 * wire_diameter(cable.mm2).value ** 2
-        fitting = conduit_hub(area) if american else gland_for(diameter)
+        area = len(cable.cores) * pi / 4 * cable_core_diameter(cable.mm2).value ** 2
+        fitting = conduit_hub(len(cable.cores), area) if american else gland_for(diameter)
         wanted.setdefault(sides[side], []).append((cable, diameter, fitting))
     tool = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW
     family = "hub" if american else "gland"

@@ -17,6 +17,7 @@ from riktig.core.job import (
     LoadKind,
     Start,
     new_job,
+    read_count,
     read_current,
     read_power,
     read_power_hp,
@@ -260,6 +261,7 @@ def _quantity(meaning: str, cell: str, where: str) -> dict[str, Any]:
         "nameplate_a": lambda: read_current(cell, where=where),
         "voltage_v": lambda: _between(cell, "V", "voltage", 12, 1000, where),
         "cable_m": lambda: _between(cell, "m", "cable length", 0, 2000, where),
+        "cables_together": lambda: read_count(cell, "number of cables together", 1, 40, where),
         "service_factor": lambda: _between(cell, "", "service factor", 1, 2, where),
     }
     return {meaning: readers[meaning]()}

@@ -3,7 +3,7 @@
 from enum import Enum
 from typing import Any
 
-from riktig.core.job import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
+from riktig.core.job import Access, CableLaying, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
 
 __all__ = ["ANSWERS", "COLUMNS", "HEADINGS", "LEFT_OUT", "YES_NO"]
 
@@ -25,6 +25,8 @@ COLUMNS = (
     "fitting",
     "place",
     "cable_m",
+    "laying",
+    "cables_together",
     "maintained",
     "service_factor",
     "reason",
@@ -61,6 +63,8 @@ HEADINGS: dict[str, tuple[str, ...]] = {
     "fitting": ("fitting", "work done"),
     "place": ("place", "location", "where", "area", "room", "position"),
     "cable_m": ("cable_m", "cable m", "cable length", "cable length m", "length m", "run m"),
+    "laying": ("laying", "cable laying", "laid", "installation method"),
+    "cables_together": ("cables_together", "cables together", "grouped cables"),
     "maintained": ("maintained", "stays live", "maintained supply"),
     "service_factor": ("service factor", "service_factor", "sf"),
     "reason": ("reason", "because", "note", "notes", "remark", "remarks"),
@@ -121,6 +125,11 @@ _WORDS: dict[type[Enum], dict[Any, tuple[str, ...]]] = {
         Isolation.LOCAL: ("local", "local isolator", "isolator"),
         Isolation.MAIN: ("main", "main switch", "none"),
     },
+    CableLaying: {
+        CableLaying.WALL: ("c", "wall", "clipped", "surface", "open tray", "open"),
+        CableLaying.CONDUIT: ("b2", "conduit", "raceway", "duct", "trunking", "buried conduit"),
+        CableLaying.PERFORATED: ("e", "perforated tray", "tray", "ladder", "free air"),
+    },
     Access: {Access.ANYONE: ("anyone", "all", "open"), Access.KEY: ("key", "key holder", "locked", "keyed")},
     Fitting: {Fitting.WORKSHOP: ("workshop", "shop"), Fitting.SITE: ("site", "on site")},
 }
@@ -141,6 +150,7 @@ ANSWERS: dict[str, dict[str, Any]] = {
         ("isolation", Isolation),
         ("access", Access),
         ("fitting", Fitting),
+        ("laying", CableLaying),
     )
 }
 """Every word that answers a question of choice, by field."""

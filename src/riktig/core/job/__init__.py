@@ -79,12 +79,23 @@ from riktig.core.job.load import (
     LARGEST_HP,
     LARGEST_KW,
     Load,
+    read_count,
     read_current,
     read_power,
     read_power_hp,
     read_quantity,
 )
-from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
+from riktig.core.job.load_values import (
+    Access,
+    CableLaying,
+    Command,
+    Duty,
+    Fitting,
+    Isolation,
+    LoadKind,
+    Protection,
+    Start,
+)
 from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override, load_of_value
 from riktig.core.job.own_part import OwnHole, OwnPart, Pick
@@ -208,6 +219,7 @@ __all__ = [
     "Access",
     "Act",
     "Batching",
+    "CableLaying",
     "Change",
     "ChangedLoadFields",
     "ChangedSignalFields",
@@ -325,6 +337,7 @@ __all__ = [
     "override",
     "pick_part",
     "read_contact",
+    "read_count",
     "read_current",
     "read_pin",
     "read_power",

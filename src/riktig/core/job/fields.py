@@ -8,7 +8,17 @@ from typing import TypedDict
 from riktig.core.ids import LoadId
 from riktig.core.job.enclosure import EnclosureMounting, EntrySide, HingeSide, Ventilation
 from riktig.core.job.house_tables import ClassLetters, ReservedNumber
-from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
+from riktig.core.job.load_values import (
+    Access,
+    CableLaying,
+    Command,
+    Duty,
+    Fitting,
+    Isolation,
+    LoadKind,
+    Protection,
+    Start,
+)
 from riktig.core.job.practice_values import (
     Batching,
     Colours,
@@ -85,6 +95,8 @@ class FurtherLoadFields(TypedDict, total=False):
     phase: int
     reason: str
     neutral_of: LoadId | None
+    laying: CableLaying
+    cables_together: int
 
 
 class LoadFields(FurtherLoadFields, total=False):

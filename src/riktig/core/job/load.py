@@ -5,9 +5,28 @@ from dataclasses import dataclass
 
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.ids import LoadId
-from riktig.core.job.load_values import Access, Command, Duty, Fitting, Isolation, LoadKind, Protection, Start
+from riktig.core.job.load_values import (
+    Access,
+    CableLaying,
+    Command,
+    Duty,
+    Fitting,
+    Isolation,
+    LoadKind,
+    Protection,
+    Start,
+)
 
-__all__ = ["LARGEST_HP", "LARGEST_KW", "Load", "read_current", "read_power", "read_power_hp", "read_quantity"]
+__all__ = [
+    "LARGEST_HP",
+    "LARGEST_KW",
+    "Load",
+    "read_count",
+    "read_current",
+    "read_power",
+    "read_power_hp",
+    "read_quantity",
+]
 
 LARGEST_KW = 400.0
 """The end of the published current table (IEC 60947-4-1 Annex G), from memory."""
@@ -28,7 +47,8 @@ class Load:
     over the table. ``phases``: 3, 2 (between two lines) or 1 (line to neutral). ``voltage_v`` None is
     the supply's. ``phase`` 1 to 3 is the line a single-phase load sits on, 0 leaves it to Riktig.
     ``neutral_of`` is the load whose neutral it shares.
-    ``cable_m`` is the run to it. ``maintained``: it stays alive with the main switch off. ``reason``
+    ``cable_m`` is the run to it, ``laying`` how it lies and ``cables_together`` how many loaded cables lie side by
+    side there, itself counted. ``maintained``: it stays alive with the main switch off. ``reason``
     is a note on why it is as it is, printed in the manual.
 
     Raises:
@@ -60,6 +80,8 @@ class Load:
     phase: int = 0
     reason: str = ""
     neutral_of: LoadId | None = None
+    laying: CableLaying = CableLaying.WALL
+    cables_together: int = 1
 
     def __post_init__(self) -> None:
         for value, unit, largest in ((self.kw, "kW", LARGEST_KW), (self.hp, "hp", LARGEST_HP)):
@@ -74,6 +96,8 @@ class Load:
             raise ImpossibleValueError(f"the {self.name or 'load'} has neither a power nor a current")
         if not 0 <= self.cable_m <= 2000:
             raise ImpossibleValueError(f"a cable of {self.cable_m:g} m cannot be planned")
+        if not 1 <= self.cables_together <= 40:
+            raise ImpossibleValueError(f"{self.cables_together} cables together cannot be planned")
         if self.phases not in (1, 2, 3) or self.phase not in (0, 1, 2, 3):
             raise ImpossibleValueError("a load has one, two or three lines")
         if self.voltage_v is not None and not 12 <= self.voltage_v <= 1000:
@@ -245,3 +269,27 @@ def read_quantity(text: str, unit: str, what: str, where: str = "") -> float:
             where=where,
         )
     return value
+
+
+def read_count(text: str, what: str, low: int, high: int, where: str = "") -> int:
+    """Reads a whole number within bounds.
+
+    Args:
+        text: The text.
+        what: What is counted, for messages.
+        low: The least.
+        high: The most.
+        where: What the text came from, for messages.
+
+    Returns:
+        The number.
+
+    Raises:
+        RiktigError: not a number, not a whole one, or out of bounds.
+    """
+    value = read_quantity(text, "", what, where)
+    if value != round(value) or not low <= value <= high:
+        raise RiktigError(
+            f"“{_shown(text)}” cannot be a {what}.", hint=f"It is a whole number from {low} to {high}.", where=where
+        )
+    return round(value)

@@ -2,7 +2,7 @@
 
 from enum import Enum
 
-__all__ = ["Access", "Command", "Duty", "Fitting", "Isolation", "LoadKind", "Protection", "Start"]
+__all__ = ["Access", "CableLaying", "Command", "Duty", "Fitting", "Isolation", "LoadKind", "Protection", "Start"]
 
 
 class LoadKind(Enum):
@@ -67,6 +67,14 @@ class Access(Enum):
 
     ANYONE = "anyone"
     KEY = "the key holder only"
+
+
+class CableLaying(Enum):
+    """How the cable to a load lies outside the panel, which decides what it carries."""
+
+    WALL = "on a wall or an open tray"
+    CONDUIT = "in conduit or a closed duct"
+    PERFORATED = "on a perforated tray in free air"
 
 
 class Fitting(Enum):

@@ -39,12 +39,12 @@ def with_shared_neutrals(
             sums[where[loads[n].id][0]] += max(sized[n].amount("breaker"), sized[n].amount("current"))
         names = ", ".join(loads[n].name for n in members)
         for n in members:
-            made[n] = _shared(sized[n], max(sums), names, basis)
+            made[n] = _shared(loads[n], sized[n], max(sums), names, basis)
     return tuple(made)
 
 
-def _shared(load_proposal: LoadProposal, needs_a: float, names: str, basis: Basis) -> LoadProposal:
-    laid = in_room(basis)
+def _shared(load: Load, load_proposal: LoadProposal, needs_a: float, names: str, basis: Basis) -> LoadProposal:
+    laid = in_room(load, basis)
     section = smallest_section(needs_a, f"what protects {names} on the fullest line", laid)
     mm2 = max(section.mm2, load_proposal.cable.mm2)
     why = Why(

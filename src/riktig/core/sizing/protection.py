@@ -144,7 +144,7 @@ def _fuses(load: Load, current: Value, basis: Basis) -> tuple[Value, tuple[Chose
     amps = current.amount
     if basis.north_american:
         share = nec_branch_percent("dual_element_time_delay_fuse", phases=load.phases)
-        need = nec_rating_above(share.value * amps)
+        need = nec_rating_above(share.value * amps, fuses=True)
         line = (
             f"{share.value:.0%} × {amps:g} A = {share.value * amps:.4g} A, next standard {need:g} A "
             "(Exception 1: rounded up)"

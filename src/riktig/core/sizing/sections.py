@@ -60,9 +60,10 @@ class Laid:
     """How a conductor is laid, which decides what it carries.
 
     Args:
-        method: “B1” in duct inside the panel, “C” a cable on a wall or tray outside it.
+        method: “B1” in duct inside the panel; a cable outside it “B2” in conduit, “C” on a wall, “E” on a
+            perforated tray.
         ambient_c: Air around it, °C.
-        circuits: Loaded circuits that share its duct.
+        circuits: Loaded circuits that share its duct, or cables that lie side by side.
         control: Control instead of power: for the least section.
         north_american: By AWG and the NEC's tables.
         terminal_c: What the clamps of sizes up to 1 AWG are marked for, 60 or 75 °C (North America).
@@ -106,7 +107,7 @@ def _carried(mm2: float, laid: Laid) -> _Carried:
     if laid.north_american:
         return _carried_nec(mm2, laid)
     base, ambient = conductor_current(mm2, laid.method), ambient_factor(laid.ambient_c)
-    grouping = grouping_factor(laid.circuits)
+    grouping = grouping_factor(laid.circuits, laid.method)
     amps = base.value * ambient.value * grouping.value
     line = f"{base.value:g} A × {ambient.value:g} × {grouping.value:g} = {amps:.1f} A"
     return _Carried(

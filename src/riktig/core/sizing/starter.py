@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from math import sqrt
 
 from riktig.core.catalogue import Mounting, parts_of
-from riktig.core.job import Load, LoadId, Start, TerminalTemperature
+from riktig.core.job import CableLaying, Load, LoadId, Start, TerminalTemperature
 from riktig.core.sizing.motor import load_current, needs_overload, overload_setting, starting_current
 from riktig.core.sizing.protection import (
     Chosen,
@@ -24,6 +24,7 @@ from riktig.core.standards import (
     next_section,
     protective_section,
     rule,
+    warm_resistance,
     wire_resistance,
 )
 
@@ -84,9 +85,13 @@ def in_panel(basis: Basis, circuits: int = 1) -> Laid:
     )
 
 
-def in_room(basis: Basis) -> Laid:
-    """How a cable lies outside: on a wall in the room's air, alone."""
-    return Laid("C", basis.enclosure.room_c, 1, north_american=basis.north_american, terminal_c=_terminal_c(basis))
+def in_room(load: Load, basis: Basis) -> Laid:
+    """How the cable to a load lies outside, in the room's air; that of a star-delta motor has six loaded conductors."""
+    method = {CableLaying.WALL: "C", CableLaying.CONDUIT: "B2", CableLaying.PERFORATED: "E"}[load.laying]
+    circuits = load.cables_together + (1 if load.start is Start.STAR_DELTA else 0)
+    return Laid(
+        method, basis.enclosure.room_c, circuits, north_american=basis.north_american, terminal_c=_terminal_c(basis)
+    )
 
 
 def size_load(load: Load, basis: Basis) -> LoadProposal:
@@ -158,10 +163,13 @@ def _panel_conductor(load: Load, current: Value, guard: Value, basis: Basis) -> 
 
 
 def _legs(load: Load, current: Value, panel: Section, basis: Basis) -> Section | None:
-    """The conductors inside the triangle, where each winding draws its own current; never thicker than the line."""
+    """The conductors inside the triangle, where each winding draws its own current; never thicker than the line.
+
+    Six of them are two circuits beside the others in their duct.
+    """
     if load.start is not Start.STAR_DELTA:
         return None
-    laid = in_panel(basis, basis.circuits)
+    laid = in_panel(basis, basis.circuits + 1)
     share = rule("nec star-delta conductor" if basis.north_american else "triangle share")
     section = smallest_section(round(share.value * current.amount, 2), "the current of one winding", laid)
     return section if section.mm2 < panel.mm2 else panel
@@ -205,7 +213,7 @@ def _must_carry(load: Load, current: Value, guard: Value, basis: Basis) -> tuple
 
 def _cable(load: Load, current: Value, guard: Value, basis: Basis) -> tuple[Section, list[Value]]:
     """The cable to the load: by what it carries in the room's air, then by the drop along it."""
-    laid = in_room(basis)
+    laid = in_room(load, basis)
     needs, text, sure = _cable_carries(load, current, guard, basis)
     section = smallest_section(needs, text, laid)
     limit = rule("nec volt drop limit" if basis.north_american else "iec volt drop limit")
@@ -271,7 +279,7 @@ def volt_drop(load: Load, amps: float, mm2: float, basis: Basis, cos: float | No
     """
     volts = load.voltage_v or basis.supply.voltage_of(load.phases)
     phi = cos if cos is not None else rule("motor power factor").value if load.is_motor else 1.0
-    ohm = wire_resistance(mm2).value * rule("temperature rise of resistance").value
+    ohm = warm_resistance(mm2).value
     reactance = rule("conductor reactance").value
     k = sqrt(3) if load.phases == 3 else 2.0
     share = 1 / sqrt(3) if load.start is Start.STAR_DELTA else 1.0
@@ -282,14 +290,15 @@ def volt_drop(load: Load, amps: float, mm2: float, basis: Basis, cos: float | No
 def _drop(load: Load, current: Value, mm2: float, limit: float, source: str, basis: Basis) -> Value:
     share = volt_drop(load, current.amount, mm2, basis)
     lines = [
-        f"{load.cable_m:g} m of {conductor_name(mm2)}: {wire_resistance(mm2).value:g} Ω/km at 20 °C × "
-        f"{rule('temperature rise of resistance').value:g}",
+        f"{load.cable_m:g} m of {conductor_name(mm2)}: {wire_resistance(mm2).value:g} Ω/km at 20 °C, "
+        f"{warm_resistance(mm2).value:.4g} Ω/km warm",
         f"{share:.2%} of the voltage; at most {limit:.0%}",
     ]
     starting = starting_current(load, current, basis)
     most = rule("iec starting drop")
     if starting:
-        cos = rule("starting power factor")
+        large = current.amount > rule("large motors from").value
+        cos = rule("starting power factor of large motors" if large else "starting power factor")
         at_start = volt_drop(load, starting.amount, mm2, basis, cos=cos.value)
         lines.append(
             f"on start, at cos φ {cos.value:g}: {at_start:.1%}; beyond {most.value:.0%} a contactor may drop out"

@@ -1,12 +1,14 @@
 from .conductors import (
     Ferrule,
     bonding_section,
+    cable_core_diameter,
     conductor_name,
     ferrule,
     is_awg,
     minimum_section,
     protective_section,
     twin_ferrule,
+    warm_resistance,
     wire_diameter,
     wire_resistance,
 )
@@ -72,6 +74,7 @@ __all__ = [
     "allowed_colours",
     "ambient_factor",
     "bonding_section",
+    "cable_core_diameter",
     "class_keeps",
     "conductor_current",
     "conductor_name",
@@ -117,6 +120,7 @@ __all__ = [
     "transformer_ratings",
     "transformer_secondary",
     "twin_ferrule",
+    "warm_resistance",
     "wire_diameter",
     "wire_resistance",
 ]

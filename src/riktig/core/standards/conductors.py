@@ -4,18 +4,21 @@ from dataclasses import dataclass
 from functools import cache
 
 from riktig.core.standards.figures import Figure
+from riktig.core.standards.rulebook import rule
 from riktig.core.standards.tables import table
 
 __all__ = [
     "Ferrule",
     "awg_row",
     "bonding_section",
+    "cable_core_diameter",
     "conductor_name",
     "ferrule",
     "is_awg",
     "minimum_section",
     "protective_section",
     "twin_ferrule",
+    "warm_resistance",
     "wire_diameter",
     "wire_resistance",
 ]
@@ -112,16 +115,30 @@ def minimum_section(use: str) -> Figure:
 
 
 def wire_diameter(section_mm2: float) -> Figure:
-    """Largest outer diameter of a flexible single-core wire, mm.
+    """Largest outer diameter of a flexible single-core wire inside a panel, mm.
 
     Source:
-        EN 50525-2-31 (H05V-K up to 1 mm², H07V-K above), upper limit, from memory.
+        EN 50525-2-31 (H05V-K up to 1 mm², H07V-K above), upper limit; AWG: MTW after UL 1063; from memory.
     """
     if is_awg(section_mm2):
-        awg_sizes = table("awg_sizes")
-        row = awg_row(section_mm2)
-        return Figure(round(float(row["dia_in"]) * INCH, 2), awg_sizes.source, row["confidence"])
+        return _awg_diameter(section_mm2, "dia_in")
     return _by_section("wire_diameters", section_mm2, "overall_dia_upper_mm")
+
+
+def cable_core_diameter(section_mm2: float) -> Figure:
+    """Outer diameter of one conductor of a cable, or of a conductor in conduit, mm.
+
+    Source:
+        EN 50525-2-31, upper limit; AWG: NFPA 70 Chapter 9 Table 5, THHN/THWN-2; from memory.
+    """
+    if is_awg(section_mm2):
+        return _awg_diameter(section_mm2, "conduit_dia_in")
+    return wire_diameter(section_mm2)
+
+
+def _awg_diameter(section_mm2: float, column: str) -> Figure:
+    row = awg_row(section_mm2)
+    return Figure(round(float(row[column]) * INCH, 2), table("awg_sizes").source, row["confidence"])
 
 
 def wire_resistance(section_mm2: float) -> Figure:
@@ -192,3 +209,14 @@ def twin_ferrule(section_mm2: float) -> Ferrule | None:
                 section_mm2, 2, float(row["default_sleeve_mm"]), float(row["strip_length_mm"]), row["colour"]
             )
     return None
+
+
+def warm_resistance(section_mm2: float) -> Figure:
+    """Resistance of a conductor at its working temperature, ohm per km: 70 °C, in North America 75 °C.
+
+    Source:
+        IEC 60228 Table 3 × 1.1965; NFPA 70 Chapter 9 Table 8 as it stands; from memory.
+    """
+    cold = wire_resistance(section_mm2)
+    rise = rule("temperature rise of awg resistance" if is_awg(section_mm2) else "temperature rise of resistance")
+    return Figure(cold.value * rise.value, cold.source, cold.confidence)

@@ -122,17 +122,22 @@ def ambient_factor(ambient_c: float) -> Figure:
     return Figure(round(beyond, 2), f"{factors.source}, continued by the law behind it", "unsure")
 
 
-def grouping_factor(circuits: int) -> Figure:
-    """Derating for loaded circuits that share a duct (method B1): the next larger column counts.
+def grouping_factor(circuits: int, method: str = "B1") -> Figure:
+    """Derating for loaded circuits or cables that lie together: the next larger column counts.
 
     Source:
-        IEC 60204-1 Table D.2, from memory. More than nine circuits take the factor of nine.
+        IEC 60204-1 Table D.2; beyond nine IEC 60364-5-52 Table B.52.17; from memory. Beyond the last column, the last.
+
+    Args:
+        circuits: How many lie together.
+        method: B1 in a duct, B2 cables in one, C cables side by side on a wall, E on a perforated tray.
     """
     factors = table("grouping_factors")
-    row = factors.rows[0]
+    row = next(factor_row for factor_row in factors.rows if method in factor_row["method"].split(",")[0].split())
     if circuits <= 1:
         return Figure(1.0, factors.source, factors.confidence)
-    column = next((n for n in (2, 4, 6, 9) if n >= circuits), 9)
+    columns = [n for n in (2, 4, 6, 9, 12, 16, 20) if row[f"n{n}"]]
+    column = next((n for n in columns if n >= circuits), columns[-1])
     return Figure(float(row[f"n{column}"]), factors.source, factors.confidence)
 
 

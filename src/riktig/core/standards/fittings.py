@@ -32,14 +32,23 @@ def gland_for(diameter: float) -> EntryFitting | None:
     return None
 
 
-def conduit_hub(area_mm2: float) -> EntryFitting | None:
-    """The smallest hub whose conduit is filled to 40 % at most by conductors of so many mm² with their insulation.
+def conduit_hub(conductors: int, area_mm2: float) -> EntryFitting | None:
+    """The smallest hub whose conduit is not filled too much; None when none is large enough.
 
     Source:
-        NFPA 70 Chapter 9 Table 4 (EMT, 40 %) and UL 514A-50 knockouts, from memory.
+        NFPA 70 Chapter 9 Table 1 (53 % for one conductor, 31 % for two, 40 % for more), Table 4 (EMT) and UL 514A-50
+        knockouts, from memory.
+
+    Args:
+        conductors: How many lie in it, one or more.
+        area_mm2: Of all of them with their insulation, mm².
     """
+    share = next(
+        float(row["share"]) for row in reversed(table("conduit_fill").rows) if int(row["conductors"]) <= conductors
+    )
     for row in table("conduit_hubs").rows:
-        if area_mm2 / 25.4**2 <= float(row["area40_in2"]):
+        whole = float(row["area40_in2"]) / 0.40
+        if area_mm2 / 25.4**2 <= share * whole + 1e-9:
             return EntryFitting(f"{row['trade_size']} in", float(row["hole_dia_mm"]), float(row["nut_mm"]))
     return None
 

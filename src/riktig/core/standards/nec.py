@@ -235,17 +235,23 @@ def nec_protective_size(protection_a: float) -> Figure:
     return Figure(area, sizes.source, sizes.confidence)
 
 
-def _ratings() -> tuple[float, ...]:
-    return tuple(float(row["rating_A"]) for row in table("nec_standard_ratings").rows)
+def _ratings(*, fuses: bool = False) -> tuple[float, ...]:
+    rows = table("nec_standard_ratings").rows
+    return tuple(float(row["rating_A"]) for row in rows if fuses or row["only_for"] != "fuses")
 
 
-def nec_rating_above(amps: float) -> float:
+def nec_rating_above(amps: float, *, fuses: bool = False) -> float:
     """The standard rating that is not below a computed one; the last beyond the list.
 
     Source:
         NEC 240.6(A), from memory.
+
+    Args:
+        amps: The computed rating, A.
+        fuses: Whether it is for a fuse: those have 1, 3, 6, 10 and 601 A too.
     """
-    return next((rating for rating in _ratings() if rating >= amps - 1e-9), _ratings()[-1])
+    ratings = _ratings(fuses=fuses)
+    return next((rating for rating in ratings if rating >= amps - 1e-9), ratings[-1])
 
 
 def nec_rating_below(amps: float) -> float:

@@ -50,7 +50,7 @@ def heat_coefficient(material: str) -> Figure:
     coefficients = table("heat_transfer")
     for row in coefficients.rows:
         if row["material"] in material.lower():
-            return Figure(float(row["k_w_per_m2_k"]), coefficients.source, coefficients.confidence)
+            return Figure(float(row["k_w_per_m2_k"]), coefficients.source, row["confidence"])
     worst = min(float(row["k_w_per_m2_k"]) for row in coefficients.rows)
     return Figure(worst, f"{coefficients.source}; “{material}” is not in the table", "unsure")
 

@@ -52,6 +52,7 @@ def load_passport(evaluation: Evaluation[Job], load_id: str) -> Passport | None:
         PassportRow("Moved by", load.access.value),
         PassportRow("Cut off by", load.isolation.value),
         PassportRow("Work done", load.fitting.value),
+        PassportRow("Cable", f"{load.cable_m:g} m {load.laying.value}, {load.cables_together} together"),
     ]
     if load.maintained:
         passport_rows.append(PassportRow("Main switch off", "stays live"))

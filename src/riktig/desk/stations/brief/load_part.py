@@ -11,6 +11,7 @@ from riktig.core.edits import ChangeLoad, Edit, RemoveLoad, TakeAlternative
 from riktig.core.errors import RiktigError
 from riktig.core.job import (
     Access,
+    CableLaying,
     ChangedLoadFields,
     Command,
     Duty,
@@ -23,6 +24,7 @@ from riktig.core.job import (
     LoadKind,
     Protection,
     Start,
+    read_count,
     read_current,
     read_power,
     read_power_hp,
@@ -54,6 +56,10 @@ def named(text: str) -> str:
     if not text.strip():
         raise RiktigError("The load has no name.", hint="Say what turns, such as wash drum.")
     return text.strip()
+
+
+together_of = partial(read_count, what="number of cables together", low=1, high=40)
+"""How the number of cables that lie together is read."""
 
 
 def power_of(text: str) -> LoadFields:
@@ -235,7 +241,11 @@ class LoadPart(BriefPart):
                 ".",
             ]
         parts += [
-            "It is cut off alone by",
+            "Its cable lies",
+            self.pick_of("laying", f"Laying of the cable {of}", CableLaying, change("laying")),
+            "with",
+            self.text("cables_together", f"Cables together {of}", change("cables_together"), 40, together_of),
+            "cables side by side, itself counted. It is cut off alone by",
             self.pick_of("isolation", f"Isolation {of}", Isolation, change("isolation")),
             "; with the main switch off it",
             self._yes("maintained", of, "stays live", "goes off"),
