@@ -39,7 +39,8 @@ from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Cancelled, Progress
 
 KEYS = {
-    "loads": "load kind kw hp nameplate_a phases on start command access isolation place cable_m laying cables_together maintained current_a "
+    "loads": "load kind kw hp nameplate_a phases on start command access isolation place cable_m laying "
+    "cables_together maintained current_a "
     "rail_mm heat_w fitting reason",
     "signals": "signal place direction form fed_by watts load",
     "sources": "source voltage_v from cut_off_by",

@@ -10,7 +10,6 @@ from riktig.core.keys import DeviceKey, NetKey, PartKey
 from riktig.core.labels import LONGEST_MARKER
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import NetClass
 
 __all__ = ["NAMES_CLAUSES"]
 
@@ -21,11 +20,10 @@ _HEAD = re.compile(r"[A-Za-z]+")
 def numbers_are_unique(view: View) -> ClauseResult:
     """Every potential has a number of its own that a marker can hold."""
     clause = "IEC 60204-1 13.2.1 and IEC 62491, from memory"
-    shared = (NetClass.EARTH, NetClass.NEUTRAL)
     at: dict[str, list[PinRef]] = defaultdict(list)
     for net in view.nets.nets:
         number = view.names.number.get(net.id)
-        if number is not None and net.net_class not in shared:
+        if number is not None and not net.is_shared:
             at[number].append(net.id)
     findings = []
     for number, nets in at.items():

@@ -12,6 +12,7 @@ __all__ = [
     "awg_row",
     "bonding_section",
     "cable_core_diameter",
+    "conductor_colours",
     "conductor_name",
     "ferrule",
     "is_awg",
@@ -162,6 +163,25 @@ def _by_section(name: str, section_mm2: float, column: str) -> Figure:
     row = next((size_row for size_row in rows_of.rows if float(size_row["mm2"]) >= section_mm2), rows_of.rows[-1])
     confidence = rows_of.confidence if float(row["mm2"]) == section_mm2 else "unsure"
     return Figure(float(row[column]), rows_of.source, confidence)
+
+
+def conductor_colours(scheme: str, north_american: bool) -> dict[str, str]:
+    """The colour of everything a conductor can be, by a scheme such as “rulebook”.
+
+    Source:
+        IEC 60204-1 13.2 and NFPA 79 13.2, from memory.
+
+    Args:
+        scheme: “rulebook”, “phases” or “older phases”.
+        north_american: By the North American rulebook.
+
+    Raises:
+        KeyError: there is no such scheme.
+    """
+    for row in table("conductor_colours").rows:
+        if row["scheme"] == scheme and (row["rulebook"] == "UL") is north_american:
+            return {what: colour for what, colour in row.items() if what not in ("scheme", "rulebook")}
+    raise KeyError(scheme)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,34 +1,59 @@
 """Which colour a conductor has, by the practice of the job."""
 
+from collections.abc import Mapping
+
 from riktig.core.job import Colours, MaintainedColour, Practice
 from riktig.core.schematic import Net, NetClass
+from riktig.core.standards import conductor_colours
 
-__all__ = ["conductor_colour"]
+__all__ = ["colour_table", "conductor_colour"]
 
-_THREE = ("brown", "black", "grey")
-_OLDER = ("red", "yellow", "blue")
+_SCHEMES = {
+    Colours.RULEBOOK: "rulebook",
+    Colours.THREE_PHASE: "phases",
+    Colours.OLD_PHASES: "older phases",
+    Colours.HOUSE: "rulebook",
+}
+_LINES = ("L1", "L2", "L3")
 
 
-def conductor_colour(net: Net, practice: Practice) -> str:
-    """The insulation colour of the conductors of a net.
+def colour_table(practice: Practice) -> Mapping[str, str]:
+    """The colour of everything a conductor can be, as the practice of the job has it.
 
-    Source:
-        IEC 60204-1 13.2.4 and NFPA 79 13.2 (power black, AC control red, DC control blue, neutral light blue
-        or white, excepted circuits orange), from memory; older phase colours: BS 7671 before 2004, from memory.
+    The house's own table says six of them; the rest follow the rulebook, and both sides of a circuit have one colour.
     """
-    if net.net_class is NetClass.EARTH:
-        return "green-yellow"
-    line = max(net.line, 0)
-    neutral = "white" if practice.rulebook.north_american else "light blue"
-    power, control, direct = "black", "red", "blue"
-    excepted = "yellow" if practice.maintained_colour is MaintainedColour.YELLOW else "orange"
-    match practice.colours:
-        case Colours.HOUSE:
-            power, neutral, control = practice.house_colours[line], practice.house_colours[3], practice.house_colours[4]
-            direct = practice.house_colours[5]
-        case Colours.OLD_PHASES:
-            power, neutral, control = _OLDER[line], "black", "grey"
-        case Colours.THREE_PHASE if net.line >= 0:
-            power = _THREE[line]
-    by_class = {NetClass.POWER: power, NetClass.NEUTRAL: neutral, NetClass.DC: direct, NetClass.EXCEPTED: excepted}
-    return by_class.get(net.net_class, control)
+    colours = dict(conductor_colours(_SCHEMES[practice.colours], practice.rulebook.north_american))
+    if practice.colours is Colours.HOUSE:
+        own = practice.house_colours
+        colours |= dict(zip(_LINES, own[:3], strict=True))
+        colours |= {"neutral": own[3], "neutral of what stays live": own[3]}
+        colours |= {"control": own[4], "control earthed": own[4], "direct": own[5], "direct earthed": own[5]}
+    if practice.maintained_colour is not MaintainedColour.RULEBOOK:
+        rulebook, chosen = colours["stays live"], practice.maintained_colour.value
+        colours = {
+            what: colour.replace(rulebook, chosen) if "stays" in what else colour for what, colour in colours.items()
+        }
+    return colours
+
+
+def conductor_colour(net: Net, colours: Mapping[str, str], *, tapped: bool = False) -> str:
+    """The insulation colour of a conductor.
+
+    Args:
+        net: What it carries.
+        colours: Those of the practice.
+        tapped: Whether it leads from ahead of the main switch to a circuit that the switch does not cut off.
+    """
+    match net.net_class:
+        case NetClass.EARTH:
+            return colours["earth"]
+        case NetClass.NEUTRAL:
+            return colours["neutral of what stays live" if net.stays_live else "neutral"]
+        case NetClass.EXCEPTED:
+            return colours["stays live earthed" if net.earthed else "stays live"]
+        case NetClass.POWER:
+            return colours["stays live" if tapped else _LINES[max(net.line, 0)]]
+        case NetClass.DC:
+            return colours["direct earthed" if net.earthed else "direct"]
+        case NetClass.CONTROL:
+            return colours["control earthed" if net.earthed else "control"]

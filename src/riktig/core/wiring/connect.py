@@ -16,7 +16,7 @@ from riktig.core.sizing import Laid, Sizing, circuit_of_net
 from riktig.core.standards import Why, conductor_name, ferrule, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
-from riktig.core.wiring.colours import conductor_colour
+from riktig.core.wiring.colours import colour_table, conductor_colour
 from riktig.core.wiring.connections import Connection, feeds
 from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
@@ -234,6 +234,8 @@ class _WireMaker:
     ) -> None:
         self._devices, self._names, self._sizing, self._idents = devices, names, sizing, own
         self._practice, self._router = inputs.practice, router
+        self._colours = colour_table(inputs.practice)
+        self._incomers = {device.circuit for device in devices.values() if device.kind.can(Can.MAIN_SWITCH)}
         american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
         self._sections = SectionChooser(devices, sizing, laid)
@@ -259,7 +261,7 @@ class _WireMaker:
             ends.end(connection.a, draft),
             ends.end(connection.b, draft),
             mm2,
-            conductor_colour(net, self._practice),
+            conductor_colour(net, self._colours, tapped=self._is_tap(connection)),
             length,
             length,
             stage,
@@ -275,6 +277,12 @@ class _WireMaker:
         owner, marking = pin
         device = self._devices[owner]
         return f"{self._names.tag[owner]}:{device.mark if device.strip else marking}"
+
+    def _is_tap(self, connection: Connection) -> bool:
+        """Whether a wire leads from ahead of the main switch to something that the switch does not cut off."""
+        if not any(node.startswith("in.") for node in connection.net.nodes):
+            return False
+        return any(circuit_of(pin.device) not in self._incomers for pin in (connection.a, connection.b))
 
     def _stage(self, connection: Connection, via_door: bool) -> WiringStage:
         if connection.net.net_class is NetClass.EARTH:

@@ -70,16 +70,19 @@ def _card(
 
 def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) -> list[Shape]:
     """A made-up wire: bare ends, markers, insulation with an ink edge so that it reads on paper."""
-    role = f"wire {colour}"
+    body, _, stripe = colour.partition("-")
+    role, striped = f"wire {body}", f"wire {stripe}"
+    if colour == "green-yellow":
+        role, striped = "wire green-yellow", "wire stripe"
     shapes: list[Shape] = [
         Line(x - 3, y, x + length + 3, y, "third", 0.7, layer="wire", key=key),
         Line(x, y, x + length, y, "ink", 1.7, layer="wire", key=key),
         Line(x + 0.15, y, x + length - 0.15, y, role, 1.3, layer="wire", key=key),
     ]
-    if colour == "green-yellow":
+    if stripe:
         at = x + 1.5
         while at < x + length - 2:
-            shapes.append(Line(at, y, at + 1.6, y, "wire stripe", 1.3, layer="wire", key=key))
+            shapes.append(Line(at, y, at + 1.6, y, striped, 1.3, layer="wire", key=key))
             at += 4.0
     for at in (x + 5, x + length - 9):
         shapes.append(box(Rect(at, y - 0.85, 4, 1.7), "ink", 0.2, "card", key, "wire"))

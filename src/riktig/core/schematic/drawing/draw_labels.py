@@ -194,7 +194,7 @@ class LabelPlacer:
 
     def _number(self, net: Net | None, x: float, y: float) -> None:
         number = self.reading.names.number.get(net.id, "") if net else ""
-        if not net or not number or net.id in self.numbered or net.net_class in (NetClass.EARTH, NetClass.NEUTRAL):
+        if not net or not number or net.id in self.numbered or net.is_shared:
             return
         power = self.sheet.bus is not None
         if number in ("L1", "L2", "L3") or (not power and y in (RAIL_TOP, RAIL_BOTTOM)):
@@ -234,7 +234,7 @@ class LabelPlacer:
             return []
         if net is None:
             return []
-        if net.net_class is NetClass.NEUTRAL and not rail.top and rail.y not in (RAIL_BOTTOM, POWER_BOTTOM):
+        if "N" in net.nodes and not rail.top and rail.y not in (RAIL_BOTTOM, POWER_BOTTOM):
             return []
         name = "PE" if net.net_class is NetClass.EARTH else self.reading.names.number.get(net.id, "")
         self.numbered.add(net.id)

@@ -187,7 +187,7 @@ def _no_return(graph: UnitGraph) -> list[CircuitFault]:
     def passes(device: Device, behaviour: Behaviour) -> bool:
         return behaviour in PASS
 
-    ends = {net.id for net in graph.nets.nets if net.net_class is NetClass.NEUTRAL}
+    ends = {net.id for net in graph.nets.nets if "N" in net.nodes}
     for device in graph.circuits.devices:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.SOURCE:

@@ -5,10 +5,11 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from enum import Enum
 
-from riktig.core.catalogue import Behaviour, Can, Clamp, kind
+from riktig.core.catalogue import Behaviour, Clamp, kind
 from riktig.core.evaluation import Memory
-from riktig.core.job import DeviceId, PinRef, circuit_of
+from riktig.core.job import DeviceId, PinRef
 from riktig.core.schematic.model.elements import Band, Branch, Circuits, Element, Landing, Parallel, Rung, Series
+from riktig.core.schematic.netlist.net_sources import NetSources
 
 __all__ = ["Net", "NetClass", "Nets", "PinOrNode", "drawn_joints", "find_nets"]
 
@@ -41,6 +42,15 @@ class Net:
     nodes: tuple[str, ...]
     inner: bool
     line: int = -1
+    earthed: bool = False
+    """Whether it is the earthed side of a control or direct-current supply."""
+    stays_live: bool = False
+    """Whether it belongs to a circuit that the main switch does not cut off, its neutral too."""
+
+    @property
+    def is_shared(self) -> bool:
+        """Whether it is the earth or the neutral of the supply, which all circuits share under one name."""
+        return self.net_class is NetClass.EARTH or "N" in self.nodes
 
 
 @dataclass(frozen=True, slots=True)
@@ -239,34 +249,6 @@ def _phase(rung: Rung, on: int, lines: int) -> int:
     return int(node[-1]) - 1 if node[-2:-1] == "L" and node[-1].isdecimal() else -1
 
 
-_PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
-
-
-def _reach(joined: dict[int, set[int]], seeds: set[int]) -> set[int]:
-    """The nets that ``seeds`` reach along ``joined``."""
-    seen, todo = set(seeds), list(seeds)
-    while todo:
-        fresh = joined.get(todo.pop(), set()) - seen
-        seen |= fresh
-        todo += fresh
-    return seen
-
-
-def _switched(circuits: Circuits, root: dict[PinRef, int], stop: Can | None = None) -> dict[int, set[int]]:
-    """Which nets touch each other through anything that switches, other than what can do ``stop``."""
-    joined: dict[int, set[int]] = defaultdict(set)
-    for device in circuits.devices:
-        if stop and device.kind.can(stop):
-            continue
-        for unit, pins in device.unit_pins:
-            if unit.behaviour in _PASSES:
-                a, b = root.get(pins[0]), root.get(pins[-1])
-                if a is not None and b is not None:
-                    joined[a].add(b)
-                    joined[b].add(a)
-    return joined
-
-
 def _lines(branch: Branch) -> int:
     match branch:
         case Element(poles=poles):
@@ -305,7 +287,7 @@ def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[Pin
     for ref, line in power.items():
         own = root[ref]
         lines[own] = max(lines.get(own, -1), line)
-    dc, excepted = _kinds_of(circuits, root, names)
+    known = NetSources(circuits, root, names)
     nets = []
     for own in dict.fromkeys(map(find, met)):
         pins, nodes = tuple(groups[own]), tuple(sorted(names[own]))
@@ -315,35 +297,15 @@ def _gathered(circuits: Circuits, union: _Union, met: list[int], power: dict[Pin
             net_class
             for net_class, holds in (
                 (NetClass.EARTH, "PE" in nodes),
-                (NetClass.NEUTRAL, "N" in nodes),
-                (NetClass.EXCEPTED, own in excepted),
+                (NetClass.NEUTRAL, "N" in nodes or own in known.neutral),
+                (NetClass.EXCEPTED, own in known.excepted),
                 (NetClass.POWER, own in lines),
-                (NetClass.DC, own in dc),
+                (NetClass.DC, own in known.dc),
                 (NetClass.CONTROL, True),
             )
             if holds
         )
-        nets.append(Net(pins[0], pins, net_class, nodes, own not in landed, lines.get(own, -1)))
+        line, landed_on = lines.get(own, -1), own in landed
+        sides = own in known.earthed, own in known.stays_live
+        nets.append(Net(pins[0], pins, net_class, nodes, not landed_on, line, *sides))
     return Nets(tuple(nets), {pin: net for net in nets for pin in net.pins})
-
-
-def _kinds_of(circuits: Circuits, root: dict[PinRef, int], names: dict[int, list[str]]) -> tuple[set[int], set[int]]:
-    """Which nets carry direct current, and which stay live with the main switch off."""
-    dc: set[int] = set()
-    foreign: set[int] = set()
-    for device in circuits.devices:
-        dc |= {root[pin] for name in device.kind.dc_pins if (pin := device.pin(name)) in root}
-        if device.kind.can(Can.FOREIGN_SUPPLY):
-            foreign |= {root[pin] for name in ("1", "2") if (pin := device.pin(name)) in root}
-    dc |= {root for root, nodes in names.items() if any(node.startswith(("dc.", "limited.")) for node in nodes)}
-    ahead = {root for root, nodes in names.items() if any(node.startswith("in.") for node in nodes)}
-    shared = {root for root, nodes in names.items() if {"N", "PE"} & set(nodes)}
-    own = {device.circuit for device in circuits.devices if device.kind.can(Can.SUPPLY)}
-    tapped = {
-        root_of_pin for pin, root_of_pin in root.items() if root_of_pin in ahead and circuit_of(pin.device) not in own
-    }  # a job with nothing ahead of its main switch need not look
-    excepted = _reach(_switched(circuits, root, Can.MAIN_SWITCH), ahead) - ahead if tapped else set()
-    if not (dc - shared or foreign):
-        return set(), excepted - shared
-    joined = _switched(circuits, root)
-    return _reach(joined, dc - shared) - shared, (excepted | _reach(joined, foreign)) - shared

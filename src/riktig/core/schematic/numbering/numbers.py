@@ -169,7 +169,7 @@ def _name_of(
 ) -> str:
     if net.net_class is NetClass.EARTH:
         return "PE"
-    if net.net_class is NetClass.NEUTRAL:
+    if net.is_shared:
         return "N"
     if reserved:
         for node in net.nodes:
