@@ -85,6 +85,11 @@ def role_of(device: DeviceId) -> str:
     return device.partition(".")[2]
 
 
+def is_within(inner: DeviceId, outer: DeviceId) -> bool:
+    """Whether a device belongs to another one of its circuit: ``c2.S.stop.Xa`` is the terminal of ``c2.S.stop``."""
+    return inner.startswith(f"{outer}.")
+
+
 def unit_of_element(element: ElementId) -> str:
     """Which of its device's units an element is: ``13-14`` of ``c2.K/13-14``."""
     return element.partition("/")[2]

@@ -237,7 +237,7 @@ def test_a_single_phase_way_too_thin_for_its_breaker_fails() -> None:
     assert not guarded(job)
     found = guarded(override(with_names_recorded(job), "m1.section", 1.5, "x"))
     assert found
-    assert all("32 A stand ahead" in finding.message for finding in found)
+    assert any("32 A stand ahead" in finding.message for finding in found)
 
 
 @pytest.mark.parametrize(("amps", "wrong"), [(25.0, True), (9.5, True), (8.5, False), (7.0, False)])

@@ -28,7 +28,7 @@ BY_HAND = {
     "W01": "M1 power: 1.5 mm² carries 13.5 A ≥ 8.5 A",
     "W02": "31 wires",
     "W03": "Control, plate: red",
-    "W04": "62 ends",
+    "W04": "62 ends of wires",
     "P02": "17 on the plate, 5 on the door",
     "P03": "29 holes",
     "P04": "R3: 58 mm of 152 mm free",

@@ -6,10 +6,26 @@ from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
-from riktig.core.job import EarthScheme, Insertable, Job
+from riktig.core.job import (
+    Command,
+    EarthScheme,
+    Insertable,
+    Job,
+    LoadKind,
+    Param,
+    Recipe,
+    Rulebook,
+    Start,
+    add_load,
+    new_job,
+    set_practice,
+    set_supply,
+)
 from riktig.core.keys import read_key
-from riktig.core.schematic import insert_contact, with_names_recorded
-from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Strips
+from riktig.core.rules import RULES, findings_of
+from riktig.core.schematic import add_circuit, insert_contact, with_names_recorded
+from riktig.core.sizing import PROPOSAL
+from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Cable, Strips
 from riktig.core.wiring import WIRING
 
 
@@ -74,3 +90,78 @@ def test_a_strip_is_drawn_with_marks_numbers_and_both_ends(evaluation: Evaluatio
     said = {m.text for m in first.shapes if isinstance(m, Text)}
     assert {"X1", "L1", "L2", "L3", "N", "PE", "Q1:1", "W1:L1", "inside", "field"} <= said
     assert {m.key for m in second.shapes if m.key} >= {read_key("device:c1.X.U"), read_key("device:c1.M")}
+
+
+def by_tag(job: Job) -> dict[str, Cable]:
+    return {cable.tag: cable for cable in strips_of(with_names_recorded(job)).cables}
+
+
+def test_every_core_of_a_float_has_a_terminal_of_its_own() -> None:
+    """Stop and start float in a row: three potentials, four cores, each in a clamp for one conductor."""
+    job = add_load(new_job("F"), "pump", 1.5, command=Command.LEVEL)
+    cables = by_tag(job)
+    cores = [core for tag, cable in cables.items() if tag.startswith("WB") for core in cable.cores]
+    assert len(cores) == 4
+    assert len({core.panel_pin for core in cores}) == 4
+    rows = [row for strip in strips_of(with_names_recorded(job)).strips for row in strip.rows]
+    assert sum(len(row.cores) for row in rows if row.core in ("1", "2")) == 4
+
+
+def test_a_push_button_station_has_three_cores() -> None:
+    """Stop and start share a conductor by a link in the station."""
+    cables = by_tag(add_load(new_job("S"), "belt", 1.5, command=Command.STATION))
+    station = next(cable for cable in cables.values() if "station" in cable.to)
+    assert station.make_up == "3 × 1 mm²"
+
+
+@pytest.mark.parametrize(
+    ("kw", "kind", "phases", "make_up"),
+    [
+        (6.0, LoadKind.HEATER, 3, "4 G 1.5 mm²"),  # 8.7 A behind a breaker of 10 A
+        (3.0, LoadKind.HEATER, 1, "3 G 1.5 mm²"),  # 13 A; IEC 60204-1 Table 6 C: 1.5 mm² carries 15.2 A at 40 °C
+        (18.0, LoadKind.HEATER, 3, "4 G 6 mm²"),  # 26 A, breaker 32 A; 4 mm² 28 × 1.15 = 32.2 A
+    ],
+)
+def test_a_cable_to_what_does_not_turn_has_the_section_of_the_brief(
+    kw: float, kind: LoadKind, phases: int, make_up: str
+) -> None:
+    job = add_load(new_job("H"), "heater", kw, kind=kind, phases=phases, start=Start.WAY, cable_m=2.0)
+    job = set_supply(job, upstream_a=63.0)
+    evaluation = Evaluation(with_names_recorded(job))
+    mm2 = evaluation.get(PROPOSAL).loads[0].cable.mm2
+    cable = next(c for c in evaluation.get(STRIPS).cables if not c.is_supply)
+    assert cable.mm2 == mm2
+    assert cable.make_up == make_up
+    live = [core for core in cable.cores if core.name != "green-yellow"]
+    assert {core.name for core in live} <= {"brown", "black", "grey", "blue"}
+
+
+def test_the_earth_core_of_a_thick_supply_cable_is_thinner() -> None:
+    """IEC 60204-1 Table 1: 16 mm² for 35 mm²; 80 A want 35 mm² (96 A): its terminal takes what is brought."""
+    job = set_supply(one_motor(), upstream_a=80.0)
+    cable = by_tag(job)["W1"]
+    assert cable.make_up == "4 × 35 mm² + 16 mm²"
+    assert not [
+        finding
+        for finding in findings_of(Evaluation(with_names_recorded(job)).get(RULES))
+        if finding.code == "W04" and "field side" in finding.message
+    ]
+
+
+def test_ways_that_the_brief_does_not_list_have_cables_as_thick_as_their_wires() -> None:
+    job = add_circuit(one_motor(), Recipe.SIGNALLED_WAYS, "ways", (Param("rated A", "20"),))
+    ways = [cable for cable in by_tag(job).values() if "way" in cable.to]
+    assert len(ways) == 3
+    assert {cable.mm2 for cable in ways} == {4.0}  # Table 6 B1: 2.5 mm² 18.3 A, 4 mm² 24 A
+
+
+def test_control_cables_of_a_north_american_job_are_awg() -> None:
+    at_480 = {"voltage_v": 480.0, "voltage_to_neutral_v": 277.0, "frequency_hz": 60.0, "neutral": False}
+    job = set_practice(set_supply(one_motor(), **at_480), rulebook=Rulebook.UL)  # type: ignore[arg-type]
+    job = add_load(job, "pump", hp=2.0, command=Command.STATION)
+    assert all("AWG" in cable.make_up for cable in by_tag(job).values())
+
+
+def test_the_cable_of_a_network_is_ready_made() -> None:
+    cables = by_tag(add_circuit(one_motor(), Recipe.NETWORK))
+    assert {c.make_up for c in cables.values() if "bus device" in c.to} == {"network cable"}

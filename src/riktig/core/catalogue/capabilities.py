@@ -121,6 +121,8 @@ class Can(Enum):
     """A motor or another load of three lines."""
     THREE_LINE_LOAD = "load of three lines"
     """A load of three lines that does not turn."""
+    LEADS_ON = "leads on"
+    """The cable to a further panel on the same feeder."""
     OTHER_LOAD = "other load"
     """A load that has no sign of its own."""
     SIX_ENDS = "six ends"

@@ -105,6 +105,10 @@ class Part:
         """Whether it is screwed to the plate: of its kind, or because it has holes for it."""
         return self.kind.mounting is Mounting.SCREWED or (self.kind.mounting is Mounting.RAIL and bool(self.holes))
 
+    def takes(self, mm2: float) -> bool:
+        """Whether a conductor, mm², goes into its power clamps."""
+        return self.power.min_mm2 - 1e-9 <= mm2 <= self.power.max_mm2 + 1e-9
+
     def clamp(self, pin: str) -> ClampData:
         """The clamp of a pin; terminals and bar ways take one conductor (common practice)."""
         own_pin = self.kind.pin(pin)

@@ -85,7 +85,7 @@ def entries_of(strips: Strips, enclosure: Enclosure, door: DoorPlan, practice: P
         if not cable.cores:
             continue
         diameter = cable_diameter(len(cable.cores), cable.mm2)
-        area = len(cable.cores) * pi / 4 * cable_core_diameter(cable.mm2).value ** 2
+        area = sum(pi / 4 * cable_core_diameter(core.mm2).value ** 2 for core in cable.cores)
         fitting = conduit_hub(len(cable.cores), area) if american else gland_for(diameter)
         wanted.setdefault(sides[side], []).append((cable, diameter, fitting))
     tool = Tool.PUNCH if practice.door_holes is DoorHoles.PUNCH else Tool.HOLE_SAW

@@ -20,6 +20,7 @@ from riktig.core.plate import INSIDE_AIR, LAYOUT
 from riktig.core.rules.behaviour import BEHAVIOUR
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
+from riktig.core.rules.clamps import CLAMPS
 from riktig.core.rules.door import DOOR_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
@@ -45,6 +46,7 @@ CLAUSES = (
     *PLATE_CLAUSES,
     *DOOR_CLAUSES,
     *MECHANICAL,
+    *CLAMPS,
     *NAMES_CLAUSES,
 )
 

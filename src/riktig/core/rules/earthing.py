@@ -1,12 +1,19 @@
 """Clauses about protective conductors and bonds."""
 
-from riktig.core.catalogue import Can, Kind
-from riktig.core.job import role_of
-from riktig.core.keys import DeviceKey, PinKey, WireKey
+from collections import defaultdict
+from collections.abc import Iterable
+
+import numpy as np
+
+from riktig.core.catalogue import Behaviour, Can, Clamp
+from riktig.core.job import CircuitId, DeviceId, PinRef, circuit_of, role_of
+from riktig.core.keys import DeviceKey, Key, NetKey, PartKey, PinKey, WireKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import DOOR_BONDS, NetClass, Zone
+from riktig.core.schematic import DOOR_BONDS, Net, NetClass, Zone
+from riktig.core.simulation import islands
 from riktig.core.standards import conductor_name, nec_protective_size, protective_section
+from riktig.core.terminals import EARTH_CORE
 
 __all__ = ["EARTHING"]
 
@@ -15,48 +22,59 @@ LEAST_MM2 = 2.08
 against damage; NEC 250.30(A)(1) up to 1000 VA, 14 AWG; both from memory: fairly sure)."""
 
 
-def _is_of_the_supply(kind: Kind) -> bool:
-    return kind.can(Can.MAIN_SWITCH) or kind.can(Can.EARTH_STUD) or kind.can(Can.EARTH_BAR)
-
-
 def protective_sections(view: View) -> ClauseResult:
-    """Protective conductors no thinner than their circuit asks."""
+    """Protective conductors no thinner than the conductors of their circuit ask, in the panel and in the cables."""
     american = view.practice.rulebook.north_american
     clause = "NEC 250.122, from memory" if american else "IEC 60204-1 8.2.2, Table 1"
     findings = []
     evidence = []
-    aside = {c.circuit for c in view.circuits.devices if not _is_of_the_supply(c.kind)} - {
-        c.circuit for c in view.circuits.devices if c.kind.can(Can.MAIN_SWITCH)
-    }
+    phases = _thickest_phases(view)
+    supply = {d.circuit for d in view.circuits.devices if d.kind.can(Can.MAIN_SWITCH)}
+    earths = {net.id for net in view.nets.nets if net.net_class is NetClass.EARTH}
     for wire in view.wiring.wires:
-        if wire.colour != "green-yellow":
+        if wire.net not in earths or role_of(wire.end.pin.device) in DOOR_BONDS:
             continue
         load = view.sizing.load_of(wire.circuit)
-        small = load is None and wire.circuit in aside
-        phase = load.section.mm2 if load else wire.mm2 if small else view.sizing.feeder.mm2
-        need = protective_section(phase).value
+        of_supply = wire.circuit in supply
+        phase = view.sizing.feeder.mm2 if of_supply else phases.get(wire.circuit, load.section.mm2 if load else 0.0)
+        need = protective_section(phase).value if phase else 0.0
         if american:
             guard = load.proposal.amount("breaker") if load else view.supply.upstream_a
             need = min(nec_protective_size(guard).value, phase)
-        if small:
-            need = LEAST_MM2
-        evidence.append(f"{wire.end.label}: {conductor_name(wire.mm2)} for {conductor_name(phase)} phase")
-        door_bond = role_of(wire.end.pin.device) in DOOR_BONDS
-        if wire.mm2 < need and not door_bond:
-            findings.append(
-                Finding(
-                    "E08",
-                    Verdict.FAILS,
-                    f"The protective conductor to {wire.end.label} is {conductor_name(wire.mm2)}; it must be "
-                    f"{conductor_name(need)}.",
-                    WireKey(wire.key),
-                    clause,
-                    "Use the larger section.",
-                )
-            )
+        if load is None and not of_supply:
+            need = max(need, LEAST_MM2)
+        shown = f"{conductor_name(phase)} phase" if phase else "a small circuit"
+        evidence.append(f"{wire.end.label}: {conductor_name(wire.mm2)} for {shown}")
+        if wire.mm2 < need - 1e-9:
+            text = f"The protective conductor to {wire.end.label} is {conductor_name(wire.mm2)}"
+            findings.append(_too_thin(text, need, WireKey(wire.key), clause))
+    for cable in view.strips.cables:
+        need = 0.0 if american or not cable.cores else protective_section(cable.mm2).value
+        for core in cable.cores:
+            if core.name == EARTH_CORE and core.mm2 < need - 1e-9:
+                text = f"The protective conductor of cable {cable.tag} is {conductor_name(core.mm2)}"
+                findings.append(_too_thin(text, need, DeviceKey(cable.device), clause))
     return ClauseResult(
         "E08", Group.EARTHING, "Protective conductor sections", clause, tuple(evidence), tuple(findings)
     )
+
+
+def _too_thin(text: str, need: float, where: Key, clause: str) -> Finding:
+    text = f"{text}; it must be {conductor_name(need)}."
+    return Finding("E08", Verdict.FAILS, text, where, clause, "Use the larger section.")
+
+
+def _thickest_phases(view: View) -> dict[CircuitId, float]:
+    """The thickest live conductor of every circuit as it is wired, mm²; the feed that is looped through it apart."""
+    feeds = {n.id for n in view.nets.nets if any(node.startswith(("main.", "in.", "held.")) for node in n.nodes)}
+    apart = {net.id for net in view.nets.nets if net.net_class in (NetClass.EARTH, NetClass.NEUTRAL)}
+    thickest: dict[CircuitId, float] = {}
+    for wire in view.wiring.wires:
+        for end in (wire.start, wire.end):
+            circuit = circuit_of(end.pin.device)
+            if wire.net not in apart and (wire.net not in feeds or circuit in view.sizing.onward.circuits):
+                thickest[circuit] = max(thickest.get(circuit, 0.0), wire.mm2)
+    return thickest
 
 
 def everything_bonded(view: View) -> ClauseResult:
@@ -100,4 +118,71 @@ def everything_bonded(view: View) -> ClauseResult:
     )
 
 
-EARTHING = (protective_sections, everything_bonded)
+def one_earth(view: View) -> ClauseResult:
+    """All protective conductors hang together from the supply's own, and each supply is earthed at one place."""
+    clause = "IEC 60204-1 8.2.1 and 9.4.3.1, IEC 60364-5-54 543.4.3, from memory"
+    earth = next((net for net in view.nets.nets if "PE" in net.nodes), None)
+    findings = list(_floating(view, earth, clause))
+    links = [
+        (device, ends)
+        for device in view.circuits.devices
+        for unit in device.kind.units
+        if unit.symbol == "link"
+        and len(ends := [net for pin in unit.pins if (net := view.nets.of_pin.get(device.pin(pin)))]) > 1
+    ]
+    by_side: dict[PinRef, list[str]] = defaultdict(list)
+    for device, ends in links:
+        side = next((net for net in ends if net.net_class is not NetClass.EARTH), None)
+        if side is None:
+            continue
+        by_side[side.id].append(view.tag(device.id))
+        if side.net_class is NetClass.NEUTRAL:
+            text = f"{view.tag(device.id)} joins the neutral to the protective conductor inside the panel."
+            remedy = "Take it out: neutral and protective conductor are joined at the source alone."
+            findings.append(Finding("E13", Verdict.FAILS, text, DeviceKey(device.id), clause, remedy))
+    for side_id, tags in by_side.items():
+        if len(tags) > 1:
+            text = f"{' and '.join(tags)} earth the same side: current can flow through the protective conductors."
+            findings.append(Finding("E13", Verdict.FAILS, text, NetKey(side_id), clause, "Leave one link."))
+    joined = sum(1 for wire in view.wiring.wires if earth and wire.net == earth.id)
+    evidence = (f"{joined} protective conductors from the supply's own, {len(links)} links to earth",)
+    return ClauseResult("E13", Group.EARTHING, "One earth", clause, evidence, tuple(findings))
+
+
+def _floating(view: View, earth: Net | None, clause: str) -> Iterable[Finding]:
+    """What is marked for earth and hangs together with the supply's protective conductor by no wire."""
+    if earth is None:
+        return
+    number = {pin: n for n, pin in enumerate(earth.pins)}
+    ends = [(number[w.start.pin], number[w.end.pin]) for w in view.wiring.wires if w.net == earth.id]
+    for cable in view.strips.cables:
+        for core in cable.cores:
+            outside = PinRef(cable.device, core.field_end.rpartition(":")[2])
+            if core.panel_pin in number and outside in number:
+                ends.append((number[core.panel_pin], number[outside]))
+    for device in view.circuits.devices:
+        for unit in device.kind.units:
+            if unit.behaviour is Behaviour.JOINT:
+                pins = [number[pin] for name in unit.pins if (pin := device.pin(name)) in number]
+                ends += [(pins[0], other) for other in pins[1:]]
+    label = islands(len(earth.pins), np.array(ends, dtype=np.int64).reshape(-1, 2)).tolist()
+    supply = [pin for pin in earth.pins if view.circuits.device(pin.device).kind.can(Can.SUPPLY)]
+    if not supply:
+        text = "The supply brings no protective conductor."
+        yield Finding("E13", Verdict.FAILS, text, PartKey("supply"), clause, "Land the supply's own on its terminal.")
+        return
+    root = label[number[supply[0]]]
+    loose = dict.fromkeys(pin.device for pin in earth.pins if label[number[pin]] != root)
+    for device_id in loose:
+        if not view.circuits.device(device_id).kind.pins or _plugged(view, device_id):
+            continue
+        text = f"{view.tag(device_id)} is marked for earth, but no conductor leads from it to the supply's own."
+        yield Finding("E13", Verdict.FAILS, text, DeviceKey(device_id), clause, "Give it a way on the earth bar.")
+
+
+def _plugged(view: View, device_id: DeviceId) -> bool:
+    """Whether a device takes no wire: it is earthed by what it plugs onto."""
+    return all(pin.clamp is Clamp.PLUG for pin in view.circuits.device(device_id).kind.pins)
+
+
+EARTHING = (protective_sections, everything_bonded, one_earth)

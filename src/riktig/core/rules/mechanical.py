@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID, Colours
-from riktig.core.keys import DeviceKey, Key, PartKey, PinKey, WireKey
+from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
 from riktig.core.rules.guarded_wires import GuardedWires
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
@@ -143,34 +143,6 @@ def colours(view: View) -> ClauseResult:
     )
 
 
-def clamps_hold(view: View) -> ClauseResult:
-    """No clamp holds more, thicker or mixed conductors than it may."""
-    clause = "IEC 60204-1 13.1.1"
-    findings = [
-        Finding(
-            "W04",
-            Verdict.FAILS,
-            f"{crowded.label}: {crowded.text}.",
-            PinKey(crowded.pin),
-            clause,
-            "Choose another clamp, or give the net a terminal of its own.",
-        )
-        for crowded in view.wiring.crowded
-    ]
-    findings += [
-        Finding(
-            "W04",
-            Verdict.FAILS,
-            f"{view.pin_label(pin)} has no place, so no wire reaches it.",
-            PinKey(pin),
-            clause,
-            "Place the part on the plate or door.",
-        )
-        for pin in view.wiring.unrouted
-    ]
-    return ClauseResult("W04", Group.WIRING, "Clamps", clause, (f"{2 * len(view.wiring.wires)} ends",), tuple(findings))
-
-
 def nameplate_complete(view: View) -> ClauseResult:
     """The nameplate says all it must."""
     clause = "IEC 60204-1 16.4, IEC 61439-1 6.1"
@@ -304,7 +276,6 @@ MECHANICAL = (
     conductor_currents,
     least_sections,
     colours,
-    clamps_hold,
     nameplate_complete,
     wires_marked,
     still_live_said,

@@ -10,6 +10,7 @@ from .isolation_points import LockOff, lock_off, lock_off_text
 from .live import IsolationResult, LiveNet, isolations_of, live_nets, live_off
 from .meter import Meter, MeterReading, meter_of
 from .network import MAINS
+from .nodal import islands
 from .operators import Operator, Touch, operate, operators_of, position_of
 from .panel import control_volts, panel_of
 from .ratings import Rating, described, ratings_of
@@ -66,6 +67,7 @@ __all__ = [
     "feed_faults",
     "go_on_from",
     "inject_faults",
+    "islands",
     "isolations_of",
     "live_nets",
     "live_off",

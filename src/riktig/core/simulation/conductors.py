@@ -52,8 +52,8 @@ def conductors_of(circuits: Circuits, nets: Nets, wiring: Wiring, strips: Strips
         ohm = wire_resistance(wire.mm2).value * wire.length / 1e6
         conductors[wire.net].append(Conductor(wire.start.pin, wire.end.pin, max(ohm, LINK_OHM / 10), str(wire.key)))
     for cable in strips.cables:
-        per_m = wire_resistance(cable.mm2).value / 1000
         for core in cable.cores:
+            per_m = wire_resistance(core.mm2).value / 1000
             outside = PinRef(cable.device, core.field_end.rpartition(":")[2])
             net = nets.of_pin.get(outside)
             if net is not None:

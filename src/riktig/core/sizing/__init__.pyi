@@ -4,7 +4,7 @@ from .derived import PROPOSAL, SIZING
 from .heat import cooling_area, temperature_rise
 from .issues import InputIssue
 from .proposal import Proposal, propose
-from .sections import Laid, Section, circuit_of_net, section_of, smallest_section
+from .sections import Laid, Section, circuit_of_net, least_control_section, section_of, smallest_section
 from .starter import LoadProposal, size_load, volt_drop
 from .value import Basis, Value
 
@@ -25,6 +25,7 @@ __all__ = [
     "circuit_of_net",
     "control_alternatives",
     "cooling_area",
+    "least_control_section",
     "propose",
     "section_of",
     "size_all",

@@ -4,15 +4,26 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Can, Part, kind, own_part, part, parts_of
-from riktig.core.job import IMPLIED, CircuitId, CircuitInputs, DeviceId, LoadId, OwnPart, Pick, Recipe, Supply
-from riktig.core.schematic import BYPASS, STAR, Circuits, Device
+from riktig.core.job import (
+    IMPLIED,
+    INCOMER_ID,
+    CircuitId,
+    CircuitInputs,
+    DeviceId,
+    LoadId,
+    OwnPart,
+    Pick,
+    Recipe,
+    Supply,
+)
+from riktig.core.schematic import BYPASS, DOOR_BONDS, STAR, Circuits, Device
 from riktig.core.sizing.proposal import Proposal
 from riktig.core.sizing.sections import Section
 from riktig.core.sizing.starter import CONTROL_BREAKER_A, LoadProposal
 from riktig.core.sizing.value import Value, first_part
-from riktig.core.standards import COMMON_PRACTICE, Figure, Why, conductor_name
+from riktig.core.standards import COMMON_PRACTICE, Figure, Why, conductor_name, next_section, protective_section
 
-__all__ = ["LoadSize", "Sizing", "size_all"]
+__all__ = ["LoadSize", "Onward", "Sizing", "size_all"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +41,15 @@ class LoadSize:
 
 
 @dataclass(frozen=True, slots=True)
+class Onward:
+    """The circuits that lead on to a further panel, and their conductors, mm²."""
+
+    circuits: frozenset[CircuitId]
+    mm2: float
+    pe_mm2: float
+
+
+@dataclass(frozen=True, slots=True)
 class Sizing:
     """The part and the reasons of every device, the sections, and the panel's totals, A."""
 
@@ -39,6 +59,7 @@ class Sizing:
     feeder: Section
     feeder_pe_mm2: float
     door_bond_mm2: float
+    onward: "Onward"
     full_load_a: float
     largest_a: float
     shortfalls: tuple[tuple[DeviceId, str], ...]
@@ -73,7 +94,8 @@ def size_all(
         if (load_proposal := proposal.of_load(circuit.load))
     ]
     incoming = proposal.incoming
-    chooser = _Chooser(inputs.supply, proposal, {load_size.circuit: load_size for load_size in sized})
+    onward = _onward(circuits, inputs, proposal)
+    chooser = _Chooser(inputs.supply, proposal, {load_size.circuit: load_size for load_size in sized}, onward)
     parts: dict[DeviceId, Part] = {}
     whys: dict[DeviceId, tuple[Why, ...]] = {}
     for device in circuits.devices:
@@ -86,10 +108,21 @@ def size_all(
         incoming.feeder,
         incoming.pe_mm2,
         incoming.bond_mm2,
+        onward,
         incoming.full_load_a,
         incoming.largest_a,
         tuple(chooser.shortfalls),
     )
+
+
+def _onward(circuits: Circuits, inputs: CircuitInputs, proposal: Proposal) -> Onward:
+    """What passes on is protected upstream like the feed: never thinner, and thicker where the Brief says so."""
+    own = frozenset(device.circuit for device in circuits.devices if device.kind.can(Can.LEADS_ON))
+    value = proposal.value("panel.through")
+    mm2 = max(proposal.incoming.feeder.mm2, value.amount if value else 0.0)
+    if inputs.practice.rulebook.north_american:
+        return Onward(own, mm2, proposal.incoming.pe_mm2)
+    return Onward(own, mm2, next_section(protective_section(mm2).value))
 
 
 def _with_picks(
@@ -143,8 +176,8 @@ def _load_size(circuit: CircuitId, load_proposal: LoadProposal) -> LoadSize:
 
 
 class _Chooser:
-    def __init__(self, supply: Supply, proposal: Proposal, sized: dict[CircuitId, LoadSize]) -> None:
-        self._supply, self._proposal, self._sized = supply, proposal, sized
+    def __init__(self, supply: Supply, proposal: Proposal, sized: dict[CircuitId, LoadSize], onward: Onward) -> None:
+        self._supply, self._proposal, self._sized, self._onward = supply, proposal, sized, onward
         self._feeder = proposal.incoming.feeder
         self.shortfalls: list[tuple[DeviceId, str]] = []
 
@@ -172,19 +205,27 @@ class _Chooser:
             fitted = next((p for p in offered if p.colour == device.colour), offered[0])
             why = _LAMP_WHY.get(fitted.colour)
             return fitted, (why,) if why else ()
+        if kind.can(Can.SWITCHES_LOAD) and size is None:  # the main contactor, on the conductors of the feed
+            mm2 = self._feeder.mm2
+            return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a and p.takes(mm2))[0], ()
         return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a)[0], ()
 
     def _conductor_of(self, device: Device, size: LoadSize | None) -> float:
         """The conductor that a terminal, bar or block has to take, mm²."""
-        kind, feeder = device.kind, self._feeder.mm2
+        kind = device.kind
+        feeder = self._onward.mm2 if self._onward.circuits else self._feeder.mm2  # it carries the next panel too
         if not kind.can(Can.TERMINAL):
-            earth = kind.can(Can.EARTH_BAR) or kind.can(Can.EARTH_STUD)
-            return self._proposal.incoming.pe_mm2 if earth else feeder
+            incoming = self._proposal.incoming
+            if kind.can(Can.EARTH_BAR) or (kind.can(Can.EARTH_STUD) and device.role in DOOR_BONDS):
+                return max(incoming.pe_mm2, incoming.bond_mm2)
+            return incoming.pe_mm2 if kind.can(Can.EARTH_STUD) else feeder
         if device.mark.isdecimal() and size:
             return size.control.mm2
         if size:
-            return size.section.mm2
-        whole = device.purpose.startswith(("incoming", "through-feed"))
+            return max(size.section.mm2, size.proposal.cable.mm2)  # the cable may be the thicker for its drop
+        if device.circuit in self._onward.circuits:
+            return self._onward.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else self._onward.mm2
+        whole = device.circuit == INCOMER_ID
         supply = self._proposal.incoming.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else feeder
         return supply if whole else WAY_MM2
 
@@ -259,7 +300,11 @@ class _Chooser:
         )
 
     def _clamp(self, device: Device, mm2: float) -> tuple[Part, tuple[Why, ...]]:
-        chosen, enough = first_part(parts_of(device.kind_id), lambda p: p.power.max_mm2 >= mm2)
+        taps = [load_size.section.mm2 for load_size in self._sized.values()] if device.kind.can(Can.DISTRIBUTES) else []
+        outlet = min(max(taps, default=0.0), max(p.control.max_mm2 for p in parts_of(device.kind_id))) if taps else 0.0
+        chosen, enough = first_part(
+            parts_of(device.kind_id), lambda p: p.power.max_mm2 >= mm2 and p.control.max_mm2 >= outlet
+        )
         if not enough:
             self.shortfalls.append((device.id, f"a clamp for {conductor_name(mm2)}"))
         if device.kind.can(Can.EARTH_STUD):

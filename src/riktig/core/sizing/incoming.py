@@ -77,7 +77,12 @@ def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], cont
     full = _full_load(lines, control_a, basis)
     feeder, feeder_value = _feeder(loads, sized, full, largest_a, basis)
     pe = _protective(feeder, basis)
-    bond = bonding_section(basis.supply.upstream_a, feeder.mm2)
+    american = basis.north_american
+    bond = (
+        nec_protective_size(basis.supply.upstream_a)
+        if american
+        else bonding_section(basis.supply.upstream_a, feeder.mm2)
+    )
     values = [
         full,
         _largest(largest),
@@ -250,7 +255,8 @@ def _feeder(
         need = round(full.amount + (share.value - 1) * (largest_a + heat), 2)
         text = f"the full load and a quarter of the largest motor and of what heats ({share.source})"
     else:
-        need, text = basis.supply.upstream_a, "the rating of the protection upstream"
+        need = max(basis.supply.upstream_a, full.amount)
+        text = "the rating of the protection upstream, and never less than the full load"
     laid = in_panel(basis)
     section = smallest_section(need, text, laid)
     value = basis.with_override(Value("panel.feeder", "Feed", section.mm2, "mm²", section.why), conductor_name)

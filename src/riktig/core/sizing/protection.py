@@ -6,9 +6,34 @@ from typing import NamedTuple
 from riktig.core.catalogue import Part, parts_of
 from riktig.core.job import Duty, Load, LoadKind, Protection, Start
 from riktig.core.sizing.value import Basis, Value, first_part, weakest
-from riktig.core.standards import Figure, Why, nec_branch_percent, nec_rating_above, rule, switch_ratings
+from riktig.core.standards import (
+    Figure,
+    Why,
+    conductor_name,
+    nec_branch_percent,
+    nec_rating_above,
+    rule,
+    switch_ratings,
+)
 
-__all__ = ["Chosen", "contactors", "drive_input", "local_isolator", "overload_part", "protection", "starter_device"]
+__all__ = [
+    "Chosen",
+    "Conductors",
+    "contactors",
+    "drive_input",
+    "local_isolator",
+    "overload_part",
+    "protection",
+    "starter_device",
+]
+
+
+class Conductors(NamedTuple):
+    """What lands on a starter's parts, mm²."""
+
+    panel_mm2: float
+    legs_mm2: float = 0.0
+    """Inside the triangle of a star-delta starter; 0 for any other."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,8 +221,10 @@ def overload_part(load: Load, setting: Value | None) -> tuple[Value | None, tupl
     return value, (Chosen("overload", part),)
 
 
-def contactors(load: Load, current: Value, basis: Basis) -> tuple[tuple[Value, ...], tuple[Chosen, ...]]:
-    """The contactors of a starter, by duty and place.
+def contactors(
+    load: Load, current: Value, conductors: Conductors, basis: Basis
+) -> tuple[tuple[Value, ...], tuple[Chosen, ...]]:
+    """The contactors of a starter, by duty and place; a frame that does not take the conductors gives way to the next.
 
     Source:
         IEC 60947-4-1 Table 1 (categories) and the relations of star-delta, from memory.
@@ -206,7 +233,7 @@ def contactors(load: Load, current: Value, basis: Basis) -> tuple[tuple[Value, .
         return (), ()
     amps = current.amount
     if not load.is_motor and load.kind is not LoadKind.LIGHTING:
-        return _resistive(load, amps, basis)
+        return _resistive(load, amps, conductors.panel_mm2, basis)
     inching = rule("inching margin")
     times = inching.value if load.duty is Duty.INCHING else 1.0
     duty = "AC-4" if load.duty is Duty.INCHING else "AC-3"
@@ -221,7 +248,8 @@ def contactors(load: Load, current: Value, basis: Basis) -> tuple[tuple[Value, .
     if times > 1:
         lines.append(f"inched or plugged: {times:g} times the AC-3 current ({inching.source})")
     sure = inching.confidence if times > 1 else "sure"
-    main, chosen = _contactor(_ContactorPlace(f"{load.id}.contactor", name, need, duty, tuple(lines), sure), basis)
+    mm2 = conductors.panel_mm2
+    main, chosen = _contactor(_ContactorPlace(f"{load.id}.contactor", name, need, mm2, duty, tuple(lines), sure), basis)
     parts = [Chosen("contactor", chosen, count, runs=True)]
     if load.start is Start.REVERSING:
         parts = [Chosen("contactor", chosen), Chosen("contactor, other way", chosen, runs=False)]
@@ -229,7 +257,8 @@ def contactors(load: Load, current: Value, basis: Basis) -> tuple[tuple[Value, .
     if star_delta:
         share = rule("star contactor share")
         third = (f"a third of {amps:g} A",)
-        place = _ContactorPlace(f"{load.id}.star", "Star contactor", amps * share.value, duty, third)
+        legs = conductors.legs_mm2 or mm2
+        place = _ContactorPlace(f"{load.id}.star", "Star contactor", amps * share.value, legs, duty, third)
         star, part = _contactor(place, basis)
         values.append(star)
         parts += [Chosen("star contactor", part, runs=False), Chosen("timer", parts_of("timer")[0])]
@@ -244,6 +273,8 @@ class _ContactorPlace(NamedTuple):
     name: str
     need: float
     """A, AC-3."""
+    mm2: float
+    """The conductors that land on it."""
     duty: str
     lines: tuple[str, ...]
     """How that current was found."""
@@ -253,6 +284,7 @@ class _ContactorPlace(NamedTuple):
 def _contactor(place: _ContactorPlace, basis: Basis) -> tuple[Value, Part]:
     need = place.need
     part, _ = first_part(parts_of("contactor"), lambda p: p.rated_a >= need - 1e-9)
+    part, further = _taking(part, place.mm2)
     why = Why(
         f"Why {part.rated_a:g} A AC-3",
         "A motor switched on at rest and off while running is duty AC-3; the contactor carries the current of its "
@@ -262,6 +294,7 @@ def _contactor(place: _ContactorPlace, basis: Basis) -> tuple[Value, Part]:
         (
             *place.lines,
             f"{need:.4g} A, next made size {part.rated_a:g} A AC-3, {part.ac1_a:g} A AC-1 in the same frame",
+            *further,
         ),
         "utilization category: IEC 60947-4-1 Table 1, from memory",
         place.sure,
@@ -274,12 +307,27 @@ def _contactor(place: _ContactorPlace, basis: Basis) -> tuple[Value, Part]:
     return value, part
 
 
-def _resistive(load: Load, amps: float, basis: Basis) -> tuple[tuple[Value, ...], tuple[Chosen, ...]]:
+def _taking(part: Part, mm2: float) -> tuple[Part, tuple[str, ...]]:
+    """The part, or the next larger one of its kind whose clamps take a conductor, and the line that says so."""
+    if part.power.max_mm2 >= mm2 - 1e-9:
+        return part, ()
+    larger = [p for p in parts_of(part.kind.id) if p.rated_a >= part.rated_a and p.power.max_mm2 >= mm2 - 1e-9]
+    if not larger:
+        return part, ()
+    line = (
+        f"clamps of {part.ref} take {part.power.max_mm2:g} mm² at most, the conductors are {conductor_name(mm2)}: "
+        f"{larger[0].ref}"
+    )
+    return larger[0], (line,)
+
+
+def _resistive(load: Load, amps: float, mm2: float, basis: Basis) -> tuple[tuple[Value, ...], tuple[Chosen, ...]]:
     part, enough = first_part(parts_of("contactor"), lambda p: p.ac1_a >= amps)
+    part, further = _taking(part, mm2)
     why = Why(
         f"Why {part.ac1_a:g} A AC-1",
         "A load without a winding is duty AC-1: the same frame carries more than for a motor.",
-        (f"{amps:g} A, next made size {part.ac1_a:g} A AC-1 ({part.rated_a:g} A AC-3)",),
+        (f"{amps:g} A, next made size {part.ac1_a:g} A AC-1 ({part.rated_a:g} A AC-3)", *further),
         "utilization category: IEC 60947-4-1 Table 1, from memory; AC-1 currents: part data",
     )
     value = basis.with_override(
@@ -291,17 +339,18 @@ def _resistive(load: Load, amps: float, basis: Basis) -> tuple[tuple[Value, ...]
     return (_short(value, enough, part),), (Chosen("contactor", part),)
 
 
-def starter_device(load: Load, current: Value, basis: Basis) -> tuple[Value | None, tuple[Chosen, ...]]:
-    """The soft starter or drive itself, by its output current."""
+def starter_device(load: Load, current: Value, mm2: float, basis: Basis) -> tuple[Value | None, tuple[Chosen, ...]]:
+    """The soft starter or drive itself, by its output current and the conductors that land on it, mm²."""
     starter = {Start.SOFT: "soft_starter", Start.DRIVE: "drive"}.get(load.start)
     if starter is None:
         return None, ()
     name = "Soft starter" if load.start is Start.SOFT else "Drive"
     part, _ = first_part(parts_of(starter), lambda p: p.rated_a >= current.amount)
+    part, further = _taking(part, mm2)
     why = Why(
         f"Why {part.rated_a:g} A",
         f"The {name.lower()} carries the motor's current without a pause; it also guards the motor against overload.",
-        (f"{current.amount:g} A, next made size {part.rated_a:g} A",),
+        (f"{current.amount:g} A, next made size {part.rated_a:g} A", *further),
         "part data",
         current.why.confidence,
     )

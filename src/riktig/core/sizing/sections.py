@@ -23,7 +23,7 @@ from riktig.core.standards import (
     standard_sections,
 )
 
-__all__ = ["Laid", "Section", "circuit_of_net", "section_of", "smallest_section"]
+__all__ = ["Laid", "Section", "circuit_of_net", "least_control_section", "section_of", "smallest_section"]
 
 HOUSE_POWER_MM2 = 1.5
 """Thinnest power conductor of the house (common practice, no source)."""
@@ -87,10 +87,10 @@ class Laid:
     def floor(self) -> Figure:
         """The least section, mm²."""
         if self.north_american:
-            least = HOUSE_CONTROL_AWG_MM2 if self.control else nec_sizes()[0]
+            least = least_control_section(True) if self.control else nec_sizes()[0]
             return Figure(least, "NFPA 79 12.6.1 and UL 508A, from memory; house least: " + COMMON_PRACTICE, "sure")
         least_of = minimum_section("control circuits" if self.control else "power circuits")
-        house = HOUSE_CONTROL_MM2 if self.control else HOUSE_POWER_MM2
+        house = least_control_section(False) if self.control else HOUSE_POWER_MM2
         return Figure(max(least_of.value, house), f"{least_of.source}; house least: {COMMON_PRACTICE}", "fairly sure")
 
 
@@ -188,6 +188,11 @@ def smallest_section(needs_a: float, needs_text: str, laid: Laid) -> Section:
         if _carried(mm2, laid).amps >= needs_a - 1e-9:
             return section_of(mm2, needs_a, needs_text, laid)
     return section_of(offered[-1], needs_a, needs_text, laid)
+
+
+def least_control_section(north_american: bool) -> float:
+    """The thinnest control conductor of the house, mm²."""
+    return HOUSE_CONTROL_AWG_MM2 if north_american else HOUSE_CONTROL_MM2
 
 
 def circuit_of_net(net: Net) -> CircuitId:

@@ -8,6 +8,7 @@ from riktig.core.job import CableLaying, Load, LoadId, Start, TerminalTemperatur
 from riktig.core.sizing.motor import load_current, needs_overload, overload_setting, starting_current
 from riktig.core.sizing.protection import (
     Chosen,
+    Conductors,
     contactors,
     drive_input,
     local_isolator,
@@ -108,9 +109,10 @@ def size_load(load: Load, basis: Basis) -> LoadProposal:
     setting = overload_setting(load, current, basis)
     guard, guard_parts = protection(load, current, setting, basis)
     relay, relay_parts = overload_part(load, setting)
-    switching, switch_parts = contactors(load, current, basis)
-    device, device_parts = starter_device(load, current, basis)
     panel, panel_value = _panel_conductor(load, current, guard, basis)
+    legs = _legs(load, current, panel, basis)
+    switching, switch_parts = contactors(load, current, Conductors(panel.mm2, legs.mm2 if legs else 0.0), basis)
+    device, device_parts = starter_device(load, current, panel.mm2, basis)
     cable, cable_values = _cable(load, current, guard, basis)
     control = smallest_section(
         CONTROL_BREAKER_A,
@@ -136,9 +138,7 @@ def size_load(load: Load, basis: Basis) -> LoadProposal:
         parts.append(Chosen("control breaker", parts_of("control_breaker")[0]))
         parts.append(Chosen("lamps", parts_of("lamp")[0], lamp_count))
     parts = [_loaded(c, current, setting) for c in parts if c.count]
-    return LoadProposal(
-        load.id, tuple(v for v in values if v), tuple(parts), panel, control, cable, _legs(load, current, panel, basis)
-    )
+    return LoadProposal(load.id, tuple(v for v in values if v), tuple(parts), panel, control, cable, legs)
 
 
 def _loaded(chosen: Chosen, current: Value, setting: Value | None) -> Chosen:

@@ -1,12 +1,14 @@
 from .derived import STRIP_DRAWINGS, STRIPS
 from .draw import draw_strip, draw_strips
-from .strips import Cable, Core, Strip, Strips, TerminalRow, make_strips
+from .strips import EARTH_CORE, Cable, Core, LandedCore, Strip, Strips, TerminalRow, make_strips
 
 __all__ = [
+    "EARTH_CORE",
     "STRIPS",
     "STRIP_DRAWINGS",
     "Cable",
     "Core",
+    "LandedCore",
     "Strip",
     "Strips",
     "TerminalRow",

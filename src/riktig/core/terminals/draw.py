@@ -4,12 +4,12 @@ from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Poly
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import box
 from riktig.core.terminals.strips import Strip, Strips
+from riktig.core.wiring import wire_roles
 
 __all__ = ["draw_strip", "draw_strips"]
 
 WIDE, TALL = 15.0, 46.0
 LEFT = 58.0
-_WIRE = {"PE": "wire green-yellow", "N": "wire light blue"}
 
 
 def draw_strip(strip: Strip, strips: Strips) -> Drawing:
@@ -34,7 +34,7 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
         x = LEFT + index * WIDE
         middle = x + WIDE / 2
         key = DeviceKey(row.device)
-        wire = _WIRE.get(row.mark, "wire red" if row.mark.isdigit() else "wire black")
+        wire, _ = wire_roles(row.wire_colour or "black")
         shapes += [
             Line(middle, 20, middle, top + 5, "ink", 2.4, layer="wire"),
             Line(middle, 20, middle, top + 5, wire, 1.9, layer="wire"),
@@ -45,12 +45,16 @@ def draw_strip(strip: Strip, strips: Strips) -> Drawing:
             Text(middle, 17, row.number, 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
             Text(middle - 2.2, top - 3, row.inside, 3.2, face=Face.PRINTED, upright=False, key=key),
         ]
-        if row.core:
-            low = top + TALL
+        low = top + TALL
+        for n, core in enumerate(row.cores):
+            at = middle + 3.0 * (n - (len(row.cores) - 1) / 2)
             shapes += [
-                Line(middle, low - 5, middle, low + 18, "ink", 2.4, layer="wire"),
-                Line(middle, low - 5, middle, low + 18, _core_role(row.core), 1.9, layer="wire"),
-                Text(middle - 2.2, low + 46, f"{row.field}", 3.2, face=Face.PRINTED, upright=False, key=key),
+                Line(at, low - 5, at, low + 18, "ink", 2.4, layer="wire"),
+                Line(at, low - 5, at, low + 18, _core_role(core.name), 1.9, layer="wire"),
+            ]
+        if row.cores:
+            shapes += [
+                Text(middle - 2.2, low + 46, row.field, 3.2, face=Face.PRINTED, upright=False, key=key),
                 Text(middle + 4.2, low + 46, row.core, 2.6, "second", upright=False, key=key),
             ]
     shapes += _cable_shapes(strip, strips, top + TALL + 48)
@@ -65,7 +69,7 @@ def _core_role(core: str) -> str:
 def _cable_shapes(strip: Strip, strips: Strips, y: float) -> list[Shape]:
     shapes: list[Shape] = []
     for cable in strips.cables:
-        places = [i for i, row in enumerate(strip.rows) if row.cable == cable.tag]
+        places = [i for i, row in enumerate(strip.rows) if any(core.cable == cable.tag for core in row.cores)]
         if not places:
             continue
         x1 = LEFT + min(places) * WIDE + 2

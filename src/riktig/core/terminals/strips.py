@@ -2,18 +2,20 @@
 
 from collections import defaultdict
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Can, Clamp, Mounting
+from riktig.core.ids import is_within
 from riktig.core.job import DeviceId, Load, PinRef
-from riktig.core.schematic import Circuits, Device, Names, Nets, Zone
-from riktig.core.sizing import Sizing
-from riktig.core.standards import conductor_name
+from riktig.core.schematic import Circuits, Device, Names, Net, Nets, Zone
+from riktig.core.sizing import Sizing, least_control_section
+from riktig.core.standards import conductor_name, is_awg, next_section, protective_section
 from riktig.core.wiring import Wire, Wiring
 
-__all__ = ["Cable", "Core", "Strip", "Strips", "TerminalRow", "make_strips"]
+__all__ = ["EARTH_CORE", "Cable", "Core", "LandedCore", "Strip", "Strips", "TerminalRow", "make_strips"]
 
 _CORE_COLOURS = {
+    "L": "brown",
     "L1": "brown",
     "L2": "black",
     "L3": "grey",
@@ -24,6 +26,7 @@ _CORE_COLOURS = {
     "W": "grey",
 }
 """Source: HD 308 S2 core colours, from memory. Control cores are numbered."""
+EARTH_CORE = "green-yellow"
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,11 +38,16 @@ class Core:
     panel_end: str
     field_end: str
     panel_pin: PinRef
+    mm2: float = 0.0
+    """Its own section: above 16 mm² a protective conductor may be thinner than the others."""
 
 
 @dataclass(frozen=True, slots=True)
 class Cable:
-    """A field cable: its tag, what it goes to, its cores and section; length m (0: unknown)."""
+    """A field cable: its tag, what it goes to, its cores and their section; length m (0: unknown).
+
+    Without cores it is the ready-made cable of a network.
+    """
 
     tag: str
     device: DeviceId
@@ -51,14 +59,28 @@ class Cable:
 
     @property
     def make_up(self) -> str:
-        """“4 G 1.5 mm²”: G with a protective conductor, × without."""
-        sign = "G" if any(core.name == "green-yellow" for core in self.cores) else "×"
-        return f"{len(self.cores)} {sign} {conductor_name(self.mm2)}"
+        """“4 G 1.5 mm²”: G with a protective conductor, × without; “3 × 35 mm² + 16 mm²” where that is thinner."""
+        if not self.cores:
+            return "network cable"
+        earths = [core for core in self.cores if core.name == EARTH_CORE]
+        if earths and earths[0].mm2 != self.mm2:
+            live = len(self.cores) - len(earths)
+            return f"{live} × {conductor_name(self.mm2)} + {conductor_name(earths[0].mm2)}"
+        return f"{len(self.cores)} {'G' if earths else '×'} {conductor_name(self.mm2)}"
+
+
+@dataclass(frozen=True, slots=True)
+class LandedCore:
+    """A core as its terminal sees it: its cable, its colour or number, and where it goes."""
+
+    cable: str
+    name: str
+    field_end: str
 
 
 @dataclass(frozen=True, slots=True)
 class TerminalRow:
-    """One terminal: its mark and body, the wire inside, the core outside."""
+    """One terminal: its mark and body, the wires inside and their colour, the cores outside."""
 
     device: DeviceId
     position: int
@@ -68,10 +90,24 @@ class TerminalRow:
     number: str
     wire: str
     inside: str
-    cable: str
-    core: str
-    field: str
+    cores: tuple[LandedCore, ...]
     max_mm2: float
+    wire_colour: str = ""
+
+    @property
+    def cable(self) -> str:
+        """The tags of its cables: “WB1, WB2”."""
+        return ", ".join(dict.fromkeys(landed.cable for landed in self.cores))
+
+    @property
+    def core(self) -> str:
+        """The names of its cores, in the order of their cables."""
+        return ", ".join(landed.name for landed in self.cores)
+
+    @property
+    def field(self) -> str:
+        """Where its cores go."""
+        return ", ".join(landed.field_end for landed in self.cores)
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,7 +145,10 @@ def make_strips(
         loads: The loads of the job.
     """
     cables = _cables(circuits, nets, names, sizing, wiring, loads)
-    core_at = {core.panel_pin: (cable, core) for cable in cables for core in cable.cores}
+    core_at: dict[PinRef, list[LandedCore]] = defaultdict(list)
+    for cable in cables:
+        for core in cable.cores:
+            core_at[core.panel_pin].append(LandedCore(cable.tag, core.name, core.field_end))
     wires_at: dict[PinRef, list[Wire]] = defaultdict(list)
     for wire in wiring.wires:
         wires_at[wire.start.pin].append(wire)
@@ -136,7 +175,7 @@ class _Landed:
     names: Names
     sizing: Sizing
     wires_at: dict[PinRef, list[Wire]]
-    core_at: dict[PinRef, tuple[Cable, Core]]
+    core_at: dict[PinRef, list[LandedCore]]
 
     def row(self, position: int, device: Device) -> TerminalRow:
         """The row of a terminal."""
@@ -144,7 +183,6 @@ class _Landed:
         part, net = self.sizing.parts[device.id], self.nets.of_pin.get(inner)  # one written by hand may join nothing
         wires = self.wires_at.get(inner, [])
         far = [w.end.label if w.start.pin == inner else w.start.label for w in wires]
-        cable, core = self.core_at.get(outer, (None, None))
         return TerminalRow(
             device.id,
             position,
@@ -154,10 +192,9 @@ class _Landed:
             self.names.number[net.id] if net else "",
             ", ".join(w.key for w in wires),
             ", ".join(far),
-            cable.tag if cable else "",
-            core.name if core else "",
-            core.field_end if core else "",
+            tuple(self.core_at.get(outer, ())),
             part.power.max_mm2,
+            wires[0].colour if wires else "",
         )
 
 
@@ -172,7 +209,8 @@ def _cables(
         for pin in bar.kind.pins
         if bar.pin(pin.name) not in wired
     ]
-    field = _Field(circuits.by_id, nets, names, free_ways)
+    field = _Field(circuits.by_id, nets, names, free_ways, set())
+    sections = _CoreSections(sizing, wiring)
     lengths = {load.id: load.cable_m for load in loads}
     cables = []
     for device in circuits.devices:
@@ -180,24 +218,51 @@ def _cables(
             continue
         tag = names.tag[device.id]
         load = sizing.load_of(device.circuit)
-        if device.kind.can(Can.SUPPLY):
-            cable_tag, mm2, metres = tag, sizing.feeder.mm2, 0.0
-        else:
-            cable_tag = f"W{tag}"
-            power = device.kind.is_motor
-            mm2 = load.proposal.cable.mm2 if load and power else 1.0
-            metres = lengths.get(load.load, 0.0) if load else 0.0
-        cores = []
-        for count, pin in enumerate(device.kind.pins, 1):
-            core = _core(device, pin.name, count, field)
-            if core:
-                cores.append(core)
-        cables.append(
-            Cable(
-                cable_tag, device.id, f"{tag} {device.purpose}", mm2, tuple(cores), metres, device.kind.can(Can.SUPPLY)
-            )
-        )
+        is_supply = device.kind.can(Can.SUPPLY)
+        metres = lengths.get(load.load, 0.0) if load else 0.0
+        landed = _cores_of(device, field)
+        live, earth = sections.of(device, [core for core in landed if core.name != EARTH_CORE], nets)
+        cores = tuple(replace(core, mm2=earth if core.name == EARTH_CORE else live) for core in landed)
+        to = f"{tag} {device.purpose}"
+        cables.append(Cable(tag if is_supply else f"W{tag}", device.id, to, live, cores, metres, is_supply))
     return tuple(cables)
+
+
+class _CoreSections:
+    """How thick the cores of a cable are, mm²."""
+
+    def __init__(self, sizing: Sizing, wiring: Wiring) -> None:
+        self._sizing = sizing
+        self._american = is_awg(sizing.feeder.mm2)
+        self._at: dict[PinRef, float] = defaultdict(float)
+        for wire in wiring.wires:
+            for end in (wire.start, wire.end):
+                self._at[end.pin] = max(self._at[end.pin], wire.mm2)
+
+    def of(self, device: Device, live: list[Core], nets: Nets) -> tuple[float, float]:
+        """Of its live cores and of its protective conductor.
+
+        What the Brief sized has the Brief's section; power that it did not size that of the wires in the panel;
+        anything else is control.
+        """
+        load = self._sizing.load_of(device.circuit)
+        if device.kind.can(Can.SUPPLY):
+            return self._sizing.feeder.mm2, self._sizing.feeder_pe_mm2
+        if device.circuit in self._sizing.onward.circuits:
+            return self._sizing.onward.mm2, self._sizing.onward.pe_mm2
+        if not any(self._is_power(nets.of_pin.get(core.panel_pin)) for core in live):
+            least = least_control_section(self._american)
+            return least, least
+        if load:
+            mm2 = load.proposal.cable.mm2
+            return mm2, min(mm2, load.pe_mm2) if self._american else next_section(protective_section(mm2).value)
+        inner = [PinRef(core.panel_pin.device, "i") for core in live]
+        mm2 = max((self._at[pin] for pin in inner), default=0.0) or least_control_section(self._american)
+        return mm2, mm2 if self._american else next_section(protective_section(mm2).value)
+
+    @staticmethod
+    def _is_power(net: Net | None) -> bool:
+        return net is not None and net.line >= 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -209,20 +274,48 @@ class _Field:
     names: Names
     free_ways: list[PinRef]
     """Ways of earth bars that nothing lands on; what a cable takes is taken out."""
+    taken: set[PinRef]
+    """Field sides of terminals that a core lands on already."""
+
+    def landing(self, device: Device, net: Net) -> PinRef | None:
+        """The field side of a terminal on a net: the device's own, else a free one of its circuit, else any of it."""
+        offered = [
+            pin
+            for pin in net.pins
+            if (terminal := self.devices[pin.device]).strip
+            and terminal.circuit == device.circuit
+            and terminal.kind.pin(pin.marking).clamp is Clamp.FIELD
+        ]
+        own = [pin for pin in offered if is_within(pin.device, device.id)]
+        chosen = next((pin for pin in (*own, *offered) if pin not in self.taken), offered[-1] if offered else None)
+        if chosen:
+            self.taken.add(chosen)
+        return chosen
+
+
+def _cores_of(device: Device, field: _Field) -> list[Core]:
+    """The cores of the cable to a device; points that its own link joins have one between them."""
+    cores: list[Core] = []
+    joined: set[PinRef] = set()
+    for pin in device.kind.pins:
+        net = field.nets.of_pin.get(device.pin(pin.name))
+        if net is None or net.id in joined:
+            continue
+        core = _core(device, pin.name, len(joined) + 1, field)
+        joined.add(net.id)
+        if core:
+            cores.append(core)
+    return cores
 
 
 def _core(device: Device, pin: str, count: int, field: _Field) -> Core | None:
     net, names, free_ways = field.nets.of_pin.get(device.pin(pin)), field.names, field.free_ways
     if net is None:
         return None
-    landing, label = None, ""
-    for other in net.pins:
-        owner, marking = other
-        candidate = field.devices[owner]
-        if candidate.circuit == device.circuit and (
-            candidate.strip and candidate.kind.pin(marking).clamp is Clamp.FIELD
-        ):
-            landing, label = other, f"{names.tag[candidate.id]}:{candidate.mark}"
+    landing, label = field.landing(device, net), ""
+    if landing is not None:
+        terminal = field.devices[landing.device]
+        label = f"{names.tag[terminal.id]}:{terminal.mark}"
     if landing is None and pin == "PE" and free_ways:
         landing = free_ways.pop(0)
         owner, marking = landing

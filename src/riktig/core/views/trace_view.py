@@ -128,7 +128,8 @@ class _Known:
 
     devices: Mapping[DeviceId, Device]
     rows: dict[DeviceId, TerminalRow]
-    cores: dict[PinRef, tuple[Cable, Core]]
+    cores: dict[tuple[PinRef, DeviceId], tuple[Cable, Core]]
+    """By the pin in the panel and the device in the field: two cables may land on one terminal."""
     seats: dict[DeviceId, PlacedDevice]
 
 
@@ -136,7 +137,7 @@ def _know(tracer: Tracer, strips: Strips, layout: Layout) -> _Known:
     return _Known(
         tracer.paths.devices,
         {row.device: row for strip in strips.strips for row in strip.rows},
-        {core.panel_pin: (cable, core) for cable in strips.cables for core in cable.cores},
+        {(core.panel_pin, cable.device): (cable, core) for cable in strips.cables for core in cable.cores},
         {seat.device: seat for seat in layout.seats},
     )
 
@@ -234,8 +235,9 @@ class _Page:
     def _cable(self, left: PinRef | None, entered: PinRef | None) -> str:
         """“cable WM1 brown” where the way goes from one pin to the other by a core; else empty."""
         for near, there in ((left, entered), (entered, left)):
-            cable, core = self.cores.get(near, (None, None)) if near else (None, None)
-            if cable and core and there and self._owner(there).id == cable.device:
+            owner = self._owner(there).id if there else None
+            cable, core = self.cores.get((near, owner), (None, None)) if near and owner else (None, None)
+            if cable and core:
                 return f"cable {cable.tag}, core {core.name}"
         return ""
 

@@ -1,6 +1,6 @@
 from .connect import wire_all
 from .derived import BARE_PLATE_DRAWING, DUCT_USES, PLATE_DRAWING, WIRING
-from .draw import draw_batches, mini_plate, route_shapes
+from .draw import draw_batches, mini_plate, route_shapes, wire_roles
 from .fill import DUCT_HEIGHT, DUCT_WIDTHS, DuctEntry, DuctUse, fill_limit
 from .model import Batch, Crowded, Segment, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
 from .order_chain import best_path
@@ -32,4 +32,5 @@ __all__ = [
     "route_shapes",
     "wire_all",
     "wire_key",
+    "wire_roles",
 ]

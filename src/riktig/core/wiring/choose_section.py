@@ -21,6 +21,9 @@ SMALL_AWG = 2.08
 SURGE_MM2 = 6.0
 
 
+_ONWARD = "It leads on to the next panel, behind the same protection as the feed of this one."
+
+
 class SectionChooser:
     """Gives every wire its section, mm²."""
 
@@ -58,8 +61,18 @@ class SectionChooser:
         sizing, net = self._sizing, connection.net
         circuit = circuit_of_net(net)
         load = sizing.load_of(circuit)
+        onward = sizing.onward
+        ends = {circuit_of(connection.a.device), circuit_of(connection.b.device)}
+        ahead = any(node.startswith("in.") for node in net.nodes)
+        leads_on = bool(ends & onward.circuits) or (bool(onward.circuits) and ahead and ends == {INCOMER_ID})
         if net.net_class is NetClass.EARTH:
+            if leads_on:
+                return onward.pe_mm2, Why(
+                    f"Why {conductor_name(onward.pe_mm2)}", _ONWARD, (), "common practice, no source"
+                )
             return self._earth_section(connection.b)
+        if leads_on:
+            return onward.mm2, Why(f"Why {conductor_name(onward.mm2)}", _ONWARD, (), "common practice, no source")
         if net.net_class is NetClass.POWER:
             block = self._devices[connection.a.device].kind.can(Can.DISTRIBUTES)
             tap = sizing.load_of(circuit_of(connection.b.device)) if block else None
@@ -108,8 +121,6 @@ class SectionChooser:
         way = any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.circuit == circuit_of(connection.b.device) for d in ends)
         if load and way:
             return load.section.mm2, load.section.why
-        if any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.purpose.startswith("through-feed") for d in ends):
-            return sizing.feeder.mm2, sizing.feeder.why
         if way and not any(d.purpose.startswith("incoming") for d in ends):
             reason = "The neutral of a small circuit is as thick as its line."
             mm2 = self._small_mm2(connection, of_way=True)
@@ -127,7 +138,8 @@ class SectionChooser:
             return None  # the main contactor carries all that is behind it
         ahead = any(n.startswith("in.") for n in connection.net.nodes)
         own = unsized and not feeds(connection.net) and not ahead
-        if ahead and devices[0].kind.can(Can.TAP_TERMINAL) and connection.a.marking == "t":
+        tapped = devices[0].kind.can(Can.TAP_TERMINAL) and connection.a.marking == "t"
+        if ahead and (tapped or all(d.kind.can(Can.TAP_SWITCH) for d in devices)):
             load = self._sizing.load_of(other.circuit)
             why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
             return (load.section.mm2 if load else self._small_mm2(connection)), why
@@ -139,6 +151,11 @@ class SectionChooser:
 
     def _is_incomer(self, device: Device) -> bool:
         return device.kind.can(Can.MAIN_SWITCH) or device.kind.can(Can.PLAIN_TERMINAL)
+
+    def _small_earth_mm2(self, circuit: CircuitId) -> float:
+        """As thick as what its own breaker asks of its lines."""
+        amps = self._guards.get(circuit, 0.0)
+        return max(self._least, smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0)
 
     def _earth_section(self, point: PinRef) -> tuple[float, Why]:
         owner = point.device
@@ -153,8 +170,8 @@ class SectionChooser:
             mm2, of = SURGE_MM2, "the current of a surge"
             source = "IEC 60364-5-53 534.4.10 (type 2), from memory: fairly sure"
         elif self._devices[owner].circuit != INCOMER_ID:
-            mm2, of = self._least, "the small circuit it belongs to"
-            source = "common practice, no source"
+            mm2, of = self._small_earth_mm2(self._devices[owner].circuit), "the small circuit it belongs to"
+            source = "IEC 60204-1:2016 Table 1, from memory; least: common practice, no source"
         else:
             mm2, of = self._sizing.feeder_pe_mm2, "the supply conductor"
             source = "IEC 60204-1:2016 Table 1, from memory"

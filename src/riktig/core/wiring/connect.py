@@ -66,6 +66,7 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     if memory is not None:
         before = memory.memo(Router, "router")
         router = before.put("router", router.or_same(before.last("router")))
+    maker = _WireMaker(inputs, router)
     connections: list[Connection] = []
     unrouted: list[PinRef] = []
     bridged = bridged_pins(inputs.joins, devices)
@@ -74,7 +75,8 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
         pins = _unbridged([pin for pin in pins if router.reaches(pin)], devices, bridged)
-        spread = _from_blocks(net, pins, _blocks_of(net, spreads, router)) if feeds(net) else []
+        single = frozenset(pin for pin in pins if _holds(pin, devices, sizing) == 1)
+        spread = _from_blocks(net, pins, _blocks_of(net, spreads, router), maker) if feeds(net) else []
         if net.net_class is NetClass.EARTH:
             connections += _earths(net, pins, circuits, _bars_on(net, Can.EARTH_BAR, spreads, router))
         elif spread:
@@ -83,14 +85,13 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
             neutrals = {device.id for device in devices.values() if device.kind.can(Can.NEUTRAL_TERMINAL)}
             connections += _from_bars(net, pins, bars, neutrals)
         elif any(devices[pin.device].kind.can(Can.TAP_TERMINAL) for pin in pins):
-            connections += _tapped(net, pins, devices, router)
+            connections += _tapped(net, pins, devices, single, router)
         elif len(pins) == 2:
             connections.append(Connection(net, *pins))
         elif pins[1:]:
-            single = frozenset(pin for pin in pins if _holds(pin, devices, sizing) == 1)
             order = router.chain(pins, single, {pin for pin in pins if devices[pin.device].zone is Zone.DOOR})
             connections += [Connection(net, a, b) for a, b in pairwise(order)]
-    maker = _WireMaker(devices, names, sizing, inputs, router, wire_ids_of(connections, names))
+    maker.own = wire_ids_of(connections, names)
     drafts = [maker.draft(connection) for connection in connections]
     ends = _Ends(drafts, sizing, maker.label)
     wires = [maker.wire(draft, ends) for draft in drafts]
@@ -142,12 +143,14 @@ def _earths(net: Net, pins: list[PinRef], circuits: Circuits, bars: list[Device]
     return links + [Connection(net, way, point) for way, point in zip(ways + spare, points, strict=False)]
 
 
-def _tapped(net: Net, pins: list[PinRef], devices: Mapping[DeviceId, Device], router: Router) -> list[Connection]:
+def _tapped(
+    net: Net, pins: list[PinRef], devices: Mapping[DeviceId, Device], single: frozenset[PinRef], router: Router
+) -> list[Connection]:
     """What is tapped ahead of the main switch hangs on the terminal's own clamp for it, the feed on the other."""
     tap = next(p for p in pins if devices[p.device].kind.can(Can.TAP_TERMINAL) and p.marking == "t")
     aside = [p for p in pins if p != tap and devices[p.device].kind.can(Can.TAP_SWITCH)]
     feed = [p for p in pins if p != tap and p not in aside]
-    chains = [router.chain(feed, frozenset(), ())] if len(feed) > 1 else []
+    chains = [router.chain(feed, single & frozenset(feed), ())] if len(feed) > 1 else []
     return [Connection(net, a, b) for chain in [*chains, [tap, *aside]] for a, b in pairwise(chain)]
 
 
@@ -192,10 +195,11 @@ def _from_bars(net: Net, pins: list[PinRef], bars: list[Device], neutrals: Conta
     return links + connections
 
 
-def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device]) -> list[Connection]:
+def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device], maker: "_WireMaker") -> list[Connection]:
     """Each breaker from a way of its own of the distribution blocks; none without blocks.
 
-    The supply lands on the first block; a further block hangs on the thick outlet of the one before.
+    The supply lands on the first block; a further block hangs on the thick outlet of the one before. That of the last
+    block takes the thickest tap where the small outlets do not.
     """
     if not blocks:
         return []
@@ -208,6 +212,10 @@ def _from_blocks(net: Net, pins: list[PinRef], blocks: list[Device]) -> list[Con
     source = [pin for pin in ends if circuit_of(pin.device) == blocks[0].circuit]
     fed = [pin for pin in ends if pin not in source]
     connections = [Connection(net, pin, inlets[0]) for pin in source]
+    thickest = max(fed, key=maker.tap_mm2, default=None)
+    if thickest and ways and maker.tap_mm2(thickest) > maker.clamp_mm2(ways[0]):
+        connections.append(Connection(net, onward[-1], thickest))
+        fed.remove(thickest)
     over = ways[-1:] * max(len(fed) - len(ways), 0)
     return connections + links + [Connection(net, way, pin) for way, pin in zip(ways + over, fed, strict=False)]
 
@@ -223,22 +231,29 @@ class _Draft(NamedTuple):
 
 
 class _WireMaker:
-    def __init__(
-        self,
-        devices: Mapping[DeviceId, Device],
-        names: Names,
-        sizing: Sizing,
-        inputs: WiringInputs,
-        router: Router,
-        own: dict[WireId, str],
-    ) -> None:
-        self._devices, self._names, self._sizing, self._idents = devices, names, sizing, own
+    def __init__(self, inputs: WiringInputs, router: Router) -> None:
+        devices, sizing = inputs.circuits.by_id, inputs.sizing
+        self._devices, self._names, self._sizing = devices, inputs.names, sizing
+        self.own: dict[WireId, str] = {}
+        """Numbers of wires that have one of their own."""
         self._practice, self._router = inputs.practice, router
         self._colours = colour_table(inputs.practice)
         self._incomers = {device.circuit for device in devices.values() if device.kind.can(Can.MAIN_SWITCH)}
         american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
         self._sections = SectionChooser(devices, sizing, laid)
+
+    def tap_mm2(self, pin: PinRef) -> float:
+        """What feeds a breaker, or the main contactor, from a distribution block, mm²; 0 of a small circuit."""
+        device = self._devices[pin.device]
+        load = self._sizing.load_of(device.circuit)
+        if load:
+            return load.section.mm2
+        return self._sizing.feeder.mm2 if device.kind.can(Can.SWITCHES_LOAD) else 0.0
+
+    def clamp_mm2(self, pin: PinRef) -> float:
+        """The thickest conductor that a clamp takes, mm²."""
+        return self._sizing.parts[pin.device].clamp(pin.marking).max_mm2
 
     def draft(self, connection: Connection) -> _Draft:
         """The way and the section of a wire."""
@@ -257,7 +272,7 @@ class _WireMaker:
         return Wire(
             key,
             net.id,
-            self._idents.get(key) or self._names.number.get(net.id, INSIDE_ONE),
+            self.own.get(key) or self._names.number.get(net.id, INSIDE_ONE),
             ends.end(connection.a, draft),
             ends.end(connection.b, draft),
             mm2,

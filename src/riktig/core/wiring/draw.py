@@ -8,7 +8,7 @@ from riktig.core.plate import RULER, Layout, box
 from riktig.core.standards import conductor_name
 from riktig.core.wiring.model import Batch, Wire, WireId, Wiring
 
-__all__ = ["draw_batches", "mini_plate", "route_shapes"]
+__all__ = ["draw_batches", "mini_plate", "route_shapes", "wire_roles"]
 
 CARD, GAP, WIDE = 21.0, 3.0, 230.0
 LONGEST_BAR = 95.0
@@ -68,18 +68,23 @@ def _card(
     return shapes
 
 
+def wire_roles(colour: str) -> tuple[str, str]:
+    """The drawing colours of an insulation and of its stripe; "" where it has none."""
+    if colour == "green-yellow":
+        return "wire green-yellow", "wire stripe"
+    body, _, stripe = colour.partition("-")
+    return f"wire {body}", f"wire {stripe}" if stripe else ""
+
+
 def wire_bar(x: float, y: float, length: float, colour: str, key: Key | None) -> list[Shape]:
     """A made-up wire: bare ends, markers, insulation with an ink edge so that it reads on paper."""
-    body, _, stripe = colour.partition("-")
-    role, striped = f"wire {body}", f"wire {stripe}"
-    if colour == "green-yellow":
-        role, striped = "wire green-yellow", "wire stripe"
+    role, striped = wire_roles(colour)
     shapes: list[Shape] = [
         Line(x - 3, y, x + length + 3, y, "third", 0.7, layer="wire", key=key),
         Line(x, y, x + length, y, "ink", 1.7, layer="wire", key=key),
         Line(x + 0.15, y, x + length - 0.15, y, role, 1.3, layer="wire", key=key),
     ]
-    if stripe:
+    if striped:
         at = x + 1.5
         while at < x + length - 2:
             shapes.append(Line(at, y, at + 1.6, y, striped, 1.3, layer="wire", key=key))

@@ -108,7 +108,8 @@ def _landing(
         dots: list[Shape] = [
             Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)
         ]
-        blocks = " ".join(tags[d.id] for d in devices.values() if d.kind.can(Can.DISTRIBUTES))
+        shown = [tags[d.id] for d in devices.values() if d.kind.can(Can.DISTRIBUTES)]
+        blocks = " ".join(shown) if len(shown) < 3 else f"{shown[0]}–{shown[-1]}"
         return [*dots, Text(x - 6.0, y + 2.6, blocks, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
     if device.kind.can(Can.NEUTRAL_BAR) or device.kind.can(Can.EARTH_BAR):
         return []

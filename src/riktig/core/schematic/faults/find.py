@@ -101,6 +101,8 @@ def _shorts(graph: UnitGraph) -> list[CircuitFault]:
             for pole in element.poles:
                 device = graph.devices[pole.device]
                 unit = device.kind.unit(pole.unit)
+                if unit.symbol == "link":
+                    continue  # it earths one side of a supply, which the other supplies' earths do not meet
                 aside = unit.behaviour in CONTACTS and unit.symbol not in MAIN_CONTACTS
                 if unit.behaviour is Behaviour.POLE or aside or (control and unit.behaviour in PASS):
                     a, b = graph.net(device, unit.pins[0]), graph.net(device, unit.pins[-1])
@@ -127,30 +129,34 @@ def _shorts(graph: UnitGraph) -> list[CircuitFault]:
 
 
 def _poles(graph: UnitGraph) -> list[tuple[PinRef, str]]:
-    """The poles of all sources, each at its net; a return that is earthed or shared counts once."""
-    poles: dict[PinRef, str] = {}
+    """The poles of all sources, each at its net."""
+    poles: list[tuple[PinRef, str]] = []
     for device in graph.circuits.devices:
         pins: tuple[str, ...] = ()
         if device.kind.can(Can.SUPPLY):
             pins = ("L1", "L2", "L3", "N")
+        elif device.kind.can(Can.FOREIGN_SUPPLY):
+            pins = ("1", "2")
         for unit in device.kind.units:
-            if unit.behaviour is Behaviour.SOURCE and unit.symbol in ("source winding", "direct") and (
-                device.id, unit.name
-            ) in graph.used:  # fmt: skip
+            if unit.behaviour is Behaviour.SOURCE and graph.used[(device.id, unit.name)]:
                 pins = (*pins, unit.pins[0], unit.pins[-1])
         for pin in pins:
             net = graph.net(device, pin)
-            if net and net not in poles:
-                poles[net] = f"{{{device.id}}}:{pin}"
-    return list(poles.items())
+            if net:
+                poles.append((net, f"{{{device.id}}}:{pin}"))
+    return poles
 
 
 def _short(a: str, b: str, net: PinRef, element: Element | None) -> CircuitFault:
+    where = ElementKey(element.id) if element else NetKey(net)
+    if a.partition(":")[0] != b.partition(":")[0]:
+        text = f"{a} and {b} are of two supplies, and contacts alone join them: closed, the two are no longer apart."
+        return CircuitFault("two sources on one net", text, where, "Take one over by a relay with a contact of its own.")
     return CircuitFault(
         "short",
         f"{a} and {b} are joined by contacts alone, with nothing between that takes the current: closed, they are a "
         "short circuit.",
-        ElementKey(element.id) if element else NetKey(net),
+        where,
         "Put a coil, a lamp or a load between them, or wire one end elsewhere.",
     )
 

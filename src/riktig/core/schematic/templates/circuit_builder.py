@@ -65,10 +65,17 @@ class CircuitBuilder:
         """A device on the door with the text of its legend plate."""
         return self.add(role, kind, Zone.DOOR, purpose, legend=legend, colour=colour)
 
-    def lamp(self, lit: DoorLamp) -> None:
-        """A lamp on the door; where all lamps can be tested it has an input of its own for that."""
+    def lamp(self, lit: DoorLamp, back: str = "") -> None:
+        """A lamp on the door; where all lamps can be tested it has an input of its own for that.
+
+        A lamp on another supply than the test has none: its return would join the two.
+
+        Args:
+            lit: The lamp.
+            back: What it returns to, where that is not the return of control.
+        """
         role = f"H.{lit.name}"
-        if not self.context.lamp_test:
+        if not self.context.lamp_test or (back and back != self.context.back):
             self.door(role, "lamp", lit.purpose, lit.legend, colour=lit.colour)
             return
         self.door(role, "test_lamp", lit.purpose, lit.legend, colour=lit.colour)

@@ -177,7 +177,7 @@ def screen(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     meaning = circuit.param("door lamp", "healthy")
     if meaning != "none":
         colour = "green" if meaning == "healthy" else "red"
-        sk.lamp(DoorLamp("door", meaning, f"PANEL {meaning.upper()}", colour))
+        sk.lamp(DoorLamp("door", meaning, f"PANEL {meaning.upper()}", colour), DC_BACK)
         sk.rung("lamp", f"panel {meaning}", sk.node("lamp"), "H.door:X1-X2", DC_BACK)
     return sk.done()
 

@@ -21,6 +21,7 @@ from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, 
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
 from riktig.core.schematic.templates.circuit_templates import circuit_template_of
 from riktig.core.schematic.templates.controls import ControllerPoint, controller
+from riktig.core.schematic.templates.feed_loops import loops_fit
 from riktig.core.schematic.templates.implied_circuits import all_circuits, controller_points, job_supply_context
 from riktig.core.schematic.templates.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.schematic.templates.load_lines import lines_of
@@ -36,7 +37,7 @@ from riktig.core.schematic.templates.supplies import (
     through_feed,
     way,
 )
-from riktig.core.schematic.templates.supply_context import SAFE
+from riktig.core.schematic.templates.supply_context import DC_BACK, SAFE
 
 __all__ = ["expand", "whole_node"]
 
@@ -118,6 +119,7 @@ class _Expansion:
             self.undrawn += made.undrawn
             if made.drawn is not None:
                 drawn.append(_Drawn(circuit, *(list(part) for part in made.drawn)))  # type: ignore[arg-type]
+        self._zero_bars(drawn)
         if incoming:
             drawn.insert(0, self._with_changes(incoming, self._incomer(incoming, drawn)))
         self._own_rungs(drawn)
@@ -130,6 +132,14 @@ class _Expansion:
             tuple(self.undrawn),
             tuple((drawn_circuit.circuit.id, self._title(drawn_circuit.circuit)) for drawn_circuit in drawn),
         )
+
+    def _zero_bars(self, drawn: list[_Drawn]) -> None:
+        """As many 0 V bars as circuits return to: known when all are drawn."""
+        returns = {rung.circuit for of_circuit in drawn for rung in of_circuit.rungs if DC_BACK in rung.end}
+        for place, of_circuit in enumerate(drawn):
+            if of_circuit.circuit.recipe is Recipe.DC_SUPPLY and len(returns) > 1:
+                made = dc_supply(of_circuit.circuit, self.ground, len(returns))
+                drawn[place] = self._with_changes(of_circuit.circuit, made)
 
     def _reads(self, circuit: Circuit) -> tuple[object, ...]:
         """Everything that decides what a circuit yields."""
@@ -175,19 +185,30 @@ class _Expansion:
 
     def _incomer(self, circuit: Circuit, drawn: list[_Drawn]) -> BuiltCircuit:
         """The incoming supply, with as many bars and blocks as what was drawn asks for."""
-        earths = sum(len(drawn_circuit.earths) for drawn_circuit in drawn)
         rungs = [rung for drawn_circuit in drawn for rung in drawn_circuit.rungs]
+        cables = sum("PE" in rung.start and not any(elements_of(rung.path)) for rung in rungs)
+        earths = sum(len(drawn_circuit.earths) for drawn_circuit in drawn) + cables
         neutrals = len({(r.circuit, r.id if r.band is Band.POWER else "") for r in rungs if "N" in r.end})
         ways = any("N" in rung.start and rung.band is Band.POWER for rung in rungs) or any(
             "N" in rung.end and (rung.band is Band.POWER or is_bus(rung.start[0])) for rung in rungs
         )
         feeds = [sum(f"main.{line}" in rung.start for rung in rungs) for line in ("L1", "L2", "L3")]
-        blocks = self.practice.distribution is Distribution.BLOCKS
+        blocks = self.practice.distribution is Distribution.BLOCKS or not loops_fit(
+            self.ground, self.loads.values(), self._first_on(rungs, drawn)
+        )
         ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
         of_line = max(feeds) if blocks else 0
         thick = self.ground.supply.upstream_a > THICK_A
-        needs = IncomerNeeds(earths, of_line, neutrals if ways or thick else 0, ahead, self.doors)
+        needs = IncomerNeeds(earths, of_line, neutrals + 1 if ways or thick else 0, ahead, self.doors)
         return incomer(circuit, self.ground, needs)
+
+    @staticmethod
+    def _first_on(rungs: list[Rung], drawn: list[_Drawn]) -> set[str]:
+        """The kinds of what each path from the main switch meets first."""
+        kinds = {device.id: device.kind_id for drawn_circuit in drawn for device in drawn_circuit.devices}
+        paths = (rung.path for rung in rungs if any(node.startswith("main.") for node in rung.start))
+        first = (next(iter(elements_of(path)), None) for path in paths)
+        return {kinds[element.device] for element in first if element and element.device in kinds}
 
     def _made(self, circuit: Circuit) -> BuiltCircuit | None:
         """What the recipe of a circuit yields; None when it cannot be drawn."""

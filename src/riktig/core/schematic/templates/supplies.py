@@ -52,11 +52,11 @@ class IncomerNeeds:
     """What the other circuits and the enclosure ask of the incomer."""
 
     earth_points: int
-    """Bonds that the other circuits ask for; the bars are made for all."""
+    """Bonds that the other circuits ask for, and protective conductors of cables that land on a bar straight away."""
     taps: int = 0
     """Feeds of the first line that distribution blocks are made for; 0 without blocks."""
     neutrals: int = 0
-    """Neutrals of ways; each gets a way of the neutral bar."""
+    """Neutrals, that of the supply too; each gets a way of the neutral bar."""
     ahead: tuple[str, ...] = ()
     """Lines that something is tapped from ahead of the main switch."""
     doors: int = 1
@@ -140,8 +140,14 @@ def control_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def dc_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
-    """A 24 V supply with two protected groups, relays and devices; 0 V is earthed over a link."""
+def dc_supply(circuit: Circuit, context: SupplyContext, returns: int = 1) -> BuiltCircuit:
+    """A 24 V supply with two protected groups, relays and devices; 0 V is earthed over a link.
+
+    Args:
+        circuit: The circuit.
+        context: Supply and practice.
+        returns: Circuits that return to its 0 V; each gets a way of a bar where commons are bridged.
+    """
     sk = CircuitBuilder(circuit.id, "24 V supply", context)
     sk.plate("F", "control_breaker", "input")
     sk.plate("T", "dc_supply", "supply")
@@ -151,8 +157,9 @@ def dc_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     _dc_input(sk, context)
     sk.rung("source", "output", sk.node("out"), "T:P-M", DC_BACK)
     if context.practice.relay_commons is RelayCommons.BRIDGES:
-        sk.plate("XB", "zero_bar", "0 V")
-        sk.rung("bridge", "0 V, bridged", DC_BACK, "@XB:1")
+        for n in range(max(_bars_for(returns), 1)):
+            bar = sk.plate(f"XB{n or ''}", "zero_bar", "0 V")
+            sk.rung(f"bridge{n or ''}", "0 V, bridged", DC_BACK, f"@{bar}:1")
     sk.rung("one", "24 V, relays and outputs", sk.node("out"), "F1:1-2", DC_LIVE)
     sk.rung("two", "24 V, devices and sensors", sk.node("out"), "F2:1-2", DC_DEVICES)
     sk.rung("earthed", "0 V earthed", DC_BACK, "XL:1-2", sk.node("earth"))
