@@ -80,6 +80,11 @@ def circuit_of(device: DeviceId) -> CircuitId:
     return CircuitId(device.partition(".")[0])
 
 
+def circuit_of_node(node: str) -> CircuitId:
+    """The circuit that a node would belong to by its name: ``c2`` of ``c2.neutral``; “main” of ``main.L1`` is none."""
+    return CircuitId(node.partition(".")[0])
+
+
 def role_of(device: DeviceId) -> str:
     """What a device is in its circuit: ``K`` of ``c2.K``, ``S.stop`` of ``c2.S.stop``."""
     return device.partition(".")[2]

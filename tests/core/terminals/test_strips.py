@@ -119,7 +119,7 @@ def test_a_push_button_station_has_three_cores() -> None:
     [
         (6.0, LoadKind.HEATER, 3, "4 G 1.5 mm²"),  # 8.7 A behind a breaker of 10 A
         (3.0, LoadKind.HEATER, 1, "3 G 1.5 mm²"),  # 13 A; IEC 60204-1 Table 6 C: 1.5 mm² carries 15.2 A at 40 °C
-        (18.0, LoadKind.HEATER, 3, "4 G 6 mm²"),  # 26 A, breaker 32 A; 4 mm² 28 × 1.15 = 32.2 A
+        (18.0, LoadKind.HEATER, 3, "4 G 4 mm²"),  # 26 A, breaker 32 A; 4 mm² 28 × 1.15 = 32.2 A
     ],
 )
 def test_a_cable_to_what_does_not_turn_has_the_section_of_the_brief(

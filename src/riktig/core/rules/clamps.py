@@ -63,6 +63,8 @@ def cables_whole(view: View) -> ClauseResult:
     clause = "IEC 60204-1 8.2 and 13.4, from memory"
     findings: list[Finding] = []
     joined = 0
+    sharing = {load.id for load in view.loads if load.neutral_of is not None}
+    shares = {size.circuit for size in view.sizing.loads if size.load in sharing}  # their neutrals join in the field
     for cable in view.strips.cables:
         device = view.circuits.device(cable.device)
         if not device.kind.units:
@@ -74,7 +76,7 @@ def cables_whole(view: View) -> ClauseResult:
             if net is None:
                 continue
             joined += 1
-            if net.id in brought:
+            if net.id in brought or (pin.name == "N" and device.circuit in shares):
                 continue
             tag = view.tag(device.id)
             if pin.name == "PE":

@@ -76,6 +76,9 @@ class GuardedWires:
     _ahead: dict[PinRef, float] = field(default_factory=dict)
     _overload: dict[PinRef, float] = field(default_factory=dict)
     _from: dict[PinRef, Device] = field(default_factory=dict)
+    _nearer: dict[PinRef, PinRef | None] = field(default_factory=dict)
+    """The net ahead of each on its widest way; None where the source is on it."""
+    _line: dict[PinRef, int] = field(default_factory=dict)
     _depth: dict[PinRef, int] = field(default_factory=dict)
     """How many devices the widest way to a net goes through: what lies behind is deeper."""
 
@@ -105,34 +108,55 @@ class GuardedWires:
                 continue
             yield from self._of_net(net.id, by_net[net.id])
 
+    def ahead_of(self, net: PinRef) -> float:
+        """The most that can flow into a net before something opens, A; 0 for one that nothing feeds."""
+        return min(self._ahead.get(net, 0.0), self._overload.get(net, UNKNOWN))
+
+    def guards_of(self, net: PinRef) -> tuple[tuple[DeviceId, float], ...]:
+        """Breakers and fuses on the widest way to a net with what they open at, A; the one nearest the source first."""
+        guards: list[tuple[DeviceId, float]] = []
+        at: PinRef | None = net
+        while at is not None and at in self._from:
+            device, nearer = self._from[at], self._nearer[at]
+            if device.kind.is_protective:
+                opens = min(self._opens_at(device, unit, overloads=False) for unit in device.kind.units)
+                guards.append((device.id, opens))
+            at = nearer
+        return tuple(reversed(guards))
+
+    def line_of(self, net: PinRef) -> int:
+        """The line of the supply that feeds a net, 0 to 2; -1 where it is not one of them."""
+        return self._line.get(net, -1)
+
     def _widest(self, *, overloads: bool) -> dict[PinRef, float]:
         """By net, the most that can flow in before something opens: over every way the least, of all ways the most."""
         most: dict[PinRef, float] = {}
         queue: list[tuple[float, int, PinRef]] = []
         count = 0
 
-        def meet(net: PinRef, amps: float, by: Device, depth: int) -> None:
+        def meet(net: PinRef, amps: float, by: Device, nearer: PinRef | None, line: int) -> None:
             nonlocal count
             if amps > most.get(net, 0.0):
                 most[net] = amps
                 if not overloads:
-                    self._from[net], self._depth[net] = by, depth
+                    self._from[net], self._nearer[net], self._line[net] = by, nearer, line
+                    self._depth[net] = self._depth[nearer] + 1 if nearer else 0
                 count += 1
                 heapq.heappush(queue, (-amps, count, net))
 
-        for device, net, amps in self._sources():
-            meet(net, amps, device, 0)
+        for device, net, amps, line in self._sources():
+            meet(net, amps, device, None, line)
         while queue:
             amps, _, net = heapq.heappop(queue)
             if -amps < most[net]:
                 continue
             for edge in self._edges[net]:
                 through = min(-amps, self._opens_at(edge.device, edge.unit, overloads=overloads))
-                meet(edge.net, through, edge.device, self._depth.get(net, 0) + 1)
+                meet(edge.net, through, edge.device, net, self._line.get(net, -1))
         return most
 
-    def _sources(self) -> Iterable[tuple[Device, PinRef, float]]:
-        """Where current comes from, and how much before something outside or inside the source opens."""
+    def _sources(self) -> Iterable[tuple[Device, PinRef, float, int]]:
+        """Where current comes from, how much before something outside or inside the source opens, and by which line."""
         of_pin = self.view.nets.of_pin
         for device in self.view.circuits.devices:
             pins: tuple[tuple[str, float], ...] = ()
@@ -140,10 +164,10 @@ class GuardedWires:
                 pins = tuple((name, self.view.supply.upstream_a or UNKNOWN) for name in ("L1", "L2", "L3"))
             elif device.kind.can(Can.MAKES_DC):
                 pins = (("P", self.view.sizing.parts[device.id].rated_a or UNKNOWN),)  # it limits its own current
-            for name, amps in pins:
+            for line, (name, amps) in enumerate(pins):
                 net = of_pin.get(device.pin(name))
                 if net:
-                    yield device, net.id, amps
+                    yield device, net.id, amps, line if device.kind.can(Can.SUPPLY) else -1
 
     def _opens_at(self, device: Device, unit: Unit, *, overloads: bool) -> float:
         """At which current a device opens in the long run, A; infinite for one that does not."""
@@ -163,7 +187,7 @@ class GuardedWires:
         near: dict[object, list[tuple[object, Wire]]] = defaultdict(list)
         pins: dict[object, list[PinRef]] = defaultdict(list)
         for wire in wires:
-            a, b = self._place(wire.start.pin), self._place(wire.end.pin)
+            a, b = self.place(wire.start.pin), self.place(wire.end.pin)
             near[a].append((b, wire))
             near[b].append((a, wire))
             pins[a].append(wire.start.pin)
@@ -190,7 +214,7 @@ class GuardedWires:
             yield wire, Limit(self._ahead[net], overload, sum(amps), max(amps, default=0.0), guards)
             own[nearer] = own[nearer] | takers
 
-    def _place(self, pin: PinRef) -> object:
+    def place(self, pin: PinRef) -> object:
         """A pin, or the bar or block that joins it to others: one place for all of them."""
         device = self.view.circuits.by_id[pin.device]
         for unit in device.kind.units:

@@ -6,6 +6,7 @@ from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID, Colours
 from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
+from riktig.core.rules.guarded_neutrals import returned_currents
 from riktig.core.rules.guarded_wires import GuardedWires
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
@@ -58,7 +59,8 @@ def conductors_protected(view: View) -> ClauseResult:
     findings: list[Finding] = []
     looked_at = 0
     carries_of = {mm2: _carries(mm2, laid) for mm2 in {wire.mm2 for wire in view.wiring.wires}}
-    for wire, limit in GuardedWires(view).limits():
+    guarded = GuardedWires(view)
+    for wire, limit in guarded.limits():
         looked_at += 1
         if american and view.sizing.feeder.enough and wire.mm2 >= view.sizing.feeder.mm2:
             continue  # a feeder of motors is sized by its load and protected by 430.62
@@ -78,12 +80,22 @@ def conductors_protected(view: View) -> ClauseResult:
         else:
             text += "."
         findings.append(Finding("W05", verdict, text, WireKey(wire.key), clause, remedy))
-    aside = len(view.wiring.wires) - looked_at
+    neutrals = 0
+    for wire, amps in returned_currents(view, guarded):
+        neutrals += 1
+        carries = carries_of[wire.mm2]
+        if amps > carries * 1.0001:
+            text = f"Neutral {wire.name}, {conductor_name(wire.mm2)}, carries {carries:.1f} A"
+            text += f"; {amps:.1f} A can return by it."
+            remedy = "Take a thicker neutral, or give each way its own."
+            findings.append(Finding("W05", Verdict.FAILS, text, WireKey(wire.key), clause, remedy))
+    aside = len(view.wiring.wires) - looked_at - neutrals
     evidence = (
         f"{looked_at} live wires of the supply against what protects them",
-        f"{aside} not looked at: earths, neutrals, what a transformer or another panel feeds",
+        f"{neutrals} neutrals against all that returns by them on one line",
+        f"{aside} not looked at: earths, what a transformer or another panel feeds",
     )
-    return ClauseResult("W05", Group.WIRING, "Live wires of the supply protected", clause, evidence, tuple(findings))
+    return ClauseResult("W05", Group.WIRING, "Wires of the supply protected", clause, evidence, tuple(findings))
 
 
 def _carries(mm2: float, laid: Laid) -> float:

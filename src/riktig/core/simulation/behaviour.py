@@ -5,6 +5,7 @@ from functools import partial
 
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import KeyedCache, Memory
+from riktig.core.ids import circuit_of_node
 from riktig.core.job import Circuit, CircuitId, CircuitInputs, DeviceId, Job, Recipe, Supply, circuit_inputs
 from riktig.core.schematic import Circuits, all_circuits, find_nets, script_of, touched
 from riktig.core.simulation.panel import control_volts, panel_of
@@ -120,10 +121,13 @@ def _run(job: Job, circuits: Circuits, circuit: CircuitId, steps: tuple[str, ...
 
 
 def _only(circuits: Circuits, wanted: set[CircuitId]) -> Circuits:
-    """The circuits ``wanted`` and those whose devices their paths go through."""
+    """The circuits ``wanted`` and those whose devices or nodes their paths go through."""
     owner = {device.id: device.circuit for device in circuits.devices}
+    drawn = set(owner.values())
     while True:
-        met = {owner[did] for rung in circuits.rungs if rung.circuit in wanted for did in touched(rung.path)}
+        own = [rung for rung in circuits.rungs if rung.circuit in wanted]
+        met = {owner[did] for rung in own for did in touched(rung.path)}
+        met |= {of for rung in own for node in (*rung.start, *rung.end) if (of := circuit_of_node(node)) in drawn}
         if met <= wanted:
             break
         wanted |= met

@@ -222,7 +222,8 @@ class _Chooser:
         if device.mark.isdecimal() and size:
             return size.control.mm2
         if size:
-            return max(size.section.mm2, size.proposal.cable.mm2)  # the cable may be the thicker for its drop
+            cable = max(size.proposal.cable.mm2, size.proposal.amount("neutral"))
+            return max(size.section.mm2, cable)  # the cable may be the thicker for its drop or a shared neutral
         if device.circuit in self._onward.circuits:
             return self._onward.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else self._onward.mm2
         whole = device.circuit == INCOMER_ID

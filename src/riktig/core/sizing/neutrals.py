@@ -56,4 +56,5 @@ def _shared(load: Load, load_proposal: LoadProposal, needs_a: float, names: str,
     )
     words = f"{conductor_name(mm2)}, shared"
     value = Value(f"{load_proposal.load}.neutral", "Neutral", mm2, "mm²", why, words, settable=False)
-    return replace(load_proposal, values=tuple(value if v.key == value.key else v for v in load_proposal.values))
+    values = tuple(value if v.key == value.key else v for v in load_proposal.values)
+    return replace(load_proposal, values=values, neutral_a=needs_a)

@@ -47,6 +47,8 @@ class LoadProposal:
     cable: Section
     legs: Section | None = None
     """Conductors between a star-delta starter's contactors and its motor."""
+    neutral_a: float = 0.0
+    """What a neutral that it shares with other loads carries, A; 0 where it is its own."""
 
     def value(self, name: str) -> Value | None:
         """The value by the last part of its key, such as “breaker”."""

@@ -254,7 +254,7 @@ class _CoreSections:
             least = least_control_section(self._american)
             return least, least
         if load:
-            mm2 = load.proposal.cable.mm2
+            mm2 = max(load.proposal.cable.mm2, load.proposal.amount("neutral"))
             return mm2, min(mm2, load.pe_mm2) if self._american else next_section(protective_section(mm2).value)
         inner = [PinRef(core.panel_pin.device, "i") for core in live]
         mm2 = max((self._at[pin] for pin in inner), default=0.0) or least_control_section(self._american)

@@ -120,10 +120,19 @@ class SectionChooser:
         ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
         way = any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.circuit == circuit_of(connection.b.device) for d in ends)
         if load and way:
-            return load.section.mm2, load.section.why
+            shared = load.proposal.neutral_a
+            section = (
+                smallest_section(shared, "what protects all that share it", self._laid) if shared else load.section
+            )
+            return max(section, load.section, key=lambda s: s.mm2).mm2, section.why
         if way and not any(d.purpose.startswith("incoming") for d in ends):
             reason = "The neutral of a small circuit is as thick as its line."
             mm2 = self._small_mm2(connection, of_way=True)
+            return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
+        if not load and any(d.kind.can(Can.SERVICE) or d.kind.can(Can.TAP_SWITCH) for d in ends):
+            circuit = next(d.circuit for d in reversed(ends) if d.kind.can(Can.SERVICE) or d.kind.can(Can.TAP_SWITCH))
+            mm2 = self._breaker_mm2(circuit)
+            reason = "The neutral of services is as thick as their breaker asks."
             return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
         control = load.control if load else sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
@@ -152,7 +161,7 @@ class SectionChooser:
     def _is_incomer(self, device: Device) -> bool:
         return device.kind.can(Can.MAIN_SWITCH) or device.kind.can(Can.PLAIN_TERMINAL)
 
-    def _small_earth_mm2(self, circuit: CircuitId) -> float:
+    def _breaker_mm2(self, circuit: CircuitId) -> float:
         """As thick as what its own breaker asks of its lines."""
         amps = self._guards.get(circuit, 0.0)
         return max(self._least, smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0)
@@ -170,7 +179,7 @@ class SectionChooser:
             mm2, of = SURGE_MM2, "the current of a surge"
             source = "IEC 60364-5-53 534.4.10 (type 2), from memory: fairly sure"
         elif self._devices[owner].circuit != INCOMER_ID:
-            mm2, of = self._small_earth_mm2(self._devices[owner].circuit), "the small circuit it belongs to"
+            mm2, of = self._breaker_mm2(self._devices[owner].circuit), "the small circuit it belongs to"
             source = "IEC 60204-1:2016 Table 1, from memory; least: common practice, no source"
         else:
             mm2, of = self._sizing.feeder_pe_mm2, "the supply conductor"

@@ -94,21 +94,7 @@ def _shorts(graph: UnitGraph) -> list[CircuitFault]:
         paths, which the scripts of the circuits and their interlocks answer for;
         where the spread of a second pole meets it, the element that makes the joint is reported.
     """
-    joined: dict[PinRef, list[tuple[PinRef, Element]]] = defaultdict(list)
-    for rung in graph.circuits.rungs:
-        control = rung.band in (Band.CONTROL, Band.TAP)
-        for element in elements_of(rung.path):
-            for pole in element.poles:
-                device = graph.devices[pole.device]
-                unit = device.kind.unit(pole.unit)
-                if unit.symbol == "link":
-                    continue  # it earths one side of a supply, which the other supplies' earths do not meet
-                aside = unit.behaviour in CONTACTS and unit.symbol not in MAIN_CONTACTS
-                if unit.behaviour is Behaviour.POLE or aside or (control and unit.behaviour in PASS):
-                    a, b = graph.net(device, unit.pins[0]), graph.net(device, unit.pins[-1])
-                    if a and b:
-                        joined[a].append((b, element))
-                        joined[b].append((a, element))
+    joined = _joined_by_contacts(graph)
     owner: dict[PinRef, str] = {}
     todo: list[PinRef] = []
     faults: dict[frozenset[str], CircuitFault] = {}
@@ -126,6 +112,26 @@ def _shorts(graph: UnitGraph) -> list[CircuitFault]:
         for other, through in joined[net]:
             meet(other, owner[net], through)
     return list(faults.values())
+
+
+def _joined_by_contacts(graph: UnitGraph) -> dict[PinRef, list[tuple[PinRef, Element]]]:
+    """By net, those that a breaker or a contact joins it to, with the element that does."""
+    joined: dict[PinRef, list[tuple[PinRef, Element]]] = defaultdict(list)
+    for rung in graph.circuits.rungs:
+        control = rung.band in (Band.CONTROL, Band.TAP)
+        for element in elements_of(rung.path):
+            for pole in element.poles:
+                device = graph.devices[pole.device]
+                unit = device.kind.unit(pole.unit)
+                if unit.symbol == "link":
+                    continue  # it earths one side of a supply, which the other supplies' earths do not meet
+                aside = unit.behaviour in CONTACTS and unit.symbol not in MAIN_CONTACTS
+                if unit.behaviour is Behaviour.POLE or aside or (control and unit.behaviour in PASS):
+                    a, b = graph.net(device, unit.pins[0]), graph.net(device, unit.pins[-1])
+                    if a and b:
+                        joined[a].append((b, element))
+                        joined[b].append((a, element))
+    return joined
 
 
 def _poles(graph: UnitGraph) -> list[tuple[PinRef, str]]:
@@ -151,7 +157,9 @@ def _short(a: str, b: str, net: PinRef, element: Element | None) -> CircuitFault
     where = ElementKey(element.id) if element else NetKey(net)
     if a.partition(":")[0] != b.partition(":")[0]:
         text = f"{a} and {b} are of two supplies, and contacts alone join them: closed, the two are no longer apart."
-        return CircuitFault("two sources on one net", text, where, "Take one over by a relay with a contact of its own.")
+        return CircuitFault(
+            "two sources on one net", text, where, "Take one over by a relay with a contact of its own."
+        )
     return CircuitFault(
         "short",
         f"{a} and {b} are joined by contacts alone, with nothing between that takes the current: closed, they are a "
