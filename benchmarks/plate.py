@@ -25,8 +25,8 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Point
 from riktig.core.job import DeviceId, Job, set_enclosure
 from riktig.core.optimiser.replan import replan_of
-from riktig.core.plate import INSIDE_AIR, LAYOUT, RULER, with_block_at
-from riktig.core.sizing import SIZING
+from riktig.core.plate import LAYOUT, RULER, with_block_at
+from riktig.core.sizing import INSIDE_AIR, SIZING
 from riktig.core.store import JobFile
 from riktig.core.wiring import DUCT_USES, WIRING, route_shapes
 

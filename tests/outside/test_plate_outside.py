@@ -18,11 +18,11 @@ from riktig.core.job import Enclosure, EnclosureMounting, Job, Practice, Ruleboo
 from riktig.core.keys import DuctKey
 from riktig.core.optimiser import kernel
 from riktig.core.optimiser.replan import replan_of
-from riktig.core.plate import INSIDE_AIR, LAYOUT, RULER, Block, Layout, RailRow
+from riktig.core.plate import LAYOUT, RULER, Block, Layout, RailRow
 from riktig.core.plate.first_layout import lay_rows
 from riktig.core.plate.fit import RAIL_WIDTH
 from riktig.core.schematic import CIRCUITS
-from riktig.core.sizing import SIZING, cooling_area, temperature_rise
+from riktig.core.sizing import INSIDE_AIR, SIZING, cooling_area, temperature_rise
 from riktig.core.wiring import PLATE_DRAWING, WIRING, Router, fill_limit
 from riktig.demo_job import demo_job
 from tests.core.schematic.builders import one_motor

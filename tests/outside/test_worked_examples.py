@@ -12,6 +12,7 @@ import pytest
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
+    ElementId,
     EnclosureMounting,
     Job,
     LoadKind,
@@ -31,7 +32,8 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.sizing import PROPOSAL, LoadProposal, Proposal, cooling_area, temperature_rise
+from riktig.core.schematic import CIRCUITS, remove_element, with_names_recorded
+from riktig.core.sizing import INSIDE_AIR, PROPOSAL, SIZING, LoadProposal, Proposal, cooling_area, temperature_rise
 
 
 def iec(**supply: Any) -> Job:
@@ -207,16 +209,32 @@ def test_a_filter_fan() -> None:
     assert temperature_rise(340, box, fan_m3_h=105.4) == pytest.approx(10, abs=0.01)
     job = add_load(iec(), "mill", 11.0, start=Start.DRIVE)
     job = set_enclosure(job, ventilation=Ventilation.FAN, room_c=30.0, ambient_c=40.0)
-    found = of(job)
-    need = 3.1 * found.heat.loss_w / 10
-    assert found.heat.fan
-    assert found.heat.fan.flow_m3_h >= need
-    assert found.heat.inside_c <= 40
+    evaluation = Evaluation(with_names_recorded(job))
+    air = evaluation.get(INSIDE_AIR)
+    fans = [d for d in evaluation.get(CIRCUITS).devices if d.kind_id == "filter_fan"]
+    assert len(fans) == 1, "it is drawn, cut out, bought and fed"
+    assert evaluation.get(SIZING).parts[fans[0].id].flow_m3_h >= 3.1 * air.total_w / 10
+    assert air.inside_c <= 40
+    assert of(job).value("panel.inside").amount == air.inside_c  # type: ignore[union-attr]
+
+
+def test_without_a_drawn_fan_nothing_cools() -> None:
+    """The Brief's word alone moves no air: with the fan taken out the box is as warm as a closed one."""
+    job = add_load(iec(), "mill", 11.0, start=Start.DRIVE)
+    job = with_names_recorded(set_enclosure(job, ventilation=Ventilation.FAN, room_c=30.0, ambient_c=40.0))
+    fan = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.kind_id == "filter_fan")
+    bare = remove_element(job, ElementId(f"{fan.id}/L-N"))
+    air = Evaluation(bare).get(INSIDE_AIR)
+    closed = temperature_rise(air.total_w, bare.enclosure)
+    assert air.inside_c == pytest.approx(30 + closed, abs=0.1)
 
 
 def test_the_24_volt_budget_and_the_limited_energy_supply() -> None:
-    """96 W / 24 V = 4 A, a fifth more 4.8 A, next made 5 A. Class 2: 100 VA between 20 and 30 V (NEC Table 11(A))."""
-    job = add_signal(add_load(iec(), "fan", 4.0), "controller", wetting=Wetting.DC, watts=96.0)
+    """84 W and the controller that reads it, 8 W, over 24 V are 3.8 A, a fifth more 4.6 A, next made 5 A.
+
+    Class 2: 100 VA between 20 and 30 V (NEC Table 11(A)).
+    """
+    job = add_signal(add_load(iec(), "fan", 4.0), "controller", wetting=Wetting.DC, watts=84.0)
     found = of(job)
     assert found.value("panel.dc_supply").amount == 5  # type: ignore[union-attr]
     assert found.value("panel.dc_groups").amount == 1  # type: ignore[union-attr]

@@ -31,6 +31,7 @@ from riktig.core.holes import (
 )
 from riktig.core.job import (
     DoorHoles,
+    ElementId,
     EntrySide,
     Job,
     NameplateFixing,
@@ -46,7 +47,7 @@ from riktig.core.job import (
 )
 from riktig.core.keys import DeviceKey
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import CIRCUITS, PLATE_BOND, add_circuit, with_names_recorded
+from riktig.core.schematic import CIRCUITS, PLATE_BOND, add_circuit, remove_element, with_names_recorded
 from riktig.core.sizing import SIZING
 from riktig.demo_job import demo_job
 
@@ -177,14 +178,18 @@ def test_an_opening_of_ones_own_is_a_hole_with_its_class_and_can_be_taken_out(sh
 
 
 def test_a_fan_that_cools_the_box_needs_its_cut_out() -> None:
-    cooled = set_enclosure(one_motor(), ventilation=Ventilation.FAN, rating="IP54")
+    cooled = with_names_recorded(set_enclosure(one_motor(), ventilation=Ventilation.FAN, rating="IP54"))
 
     def said(job: Job) -> list[str]:
         return [f.message for r in Evaluation(job).get(RULES) if r.code == "P03" for f in r.findings]
 
-    assert said(cooled) == ["The box is cooled by filter and fan, but neither fan nor filter has a cut-out."]
+    assert said(cooled) == [], "a fan is drawn, with its cut-out"
+    drawn = next(d for d in Evaluation(cooled).get(CIRCUITS).devices if d.kind_id == "filter_fan")
+    assert any(hole.where == DeviceKey(drawn.id) for hole in Evaluation(cooled).get(HOLES))
+    bare = remove_element(cooled, ElementId(f"{drawn.id}/L-N"))
+    assert said(bare) == ["The box is cooled by filter and fan, but neither fan nor filter has a cut-out."]
     fan = Opening(Surface.LEFT_SIDE, 100.0, 450.0, 125.0, 125.0, "filter fan", "IP54")
-    assert said(add_opening(cooled, fan)) == []
+    assert said(add_opening(bare, fan)) == []
 
 
 def test_an_opening_without_a_class_needs_a_person_to_judge(shed: Job) -> None:

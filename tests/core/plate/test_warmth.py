@@ -8,8 +8,9 @@ from tests.core.schematic.builders import one_motor
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Line, Poly, Text, bounds_of
 from riktig.core.job import DeviceId, EnclosureMounting, Job, Ventilation, add_load, override, set_enclosure
-from riktig.core.plate import INSIDE_AIR, LAYOUT, InsideAir, Loss, clamp_shapes, heat_shapes, room_shapes
+from riktig.core.plate import LAYOUT, clamp_shapes, heat_shapes, room_shapes
 from riktig.core.rules import RULES
+from riktig.core.sizing import INSIDE_AIR, InsideAir, Loss
 from riktig.demo_job import demo_job
 
 

@@ -82,6 +82,11 @@ def _base(north_american: bool) -> Job:
     return job
 
 
+def _for_ways(job: Job) -> Job:
+    """With a supply that feeds ways and sockets too: each counts what its breaker lets through."""
+    return set_supply(job, upstream_a=15.0 if job.practice.rulebook.north_american else 50.0)
+
+
 def _with_load(job: Job, said: dict[str, object], name: str = "brine pump") -> Job:
     job = add_load(job, name, 2.2, **said)  # type: ignore[arg-type]
     load = job.loads[-1].id
@@ -126,6 +131,8 @@ def _made() -> dict[str, Job]:
             if entry.make is None:
                 continue
             base = _with_load(_base(north_american), LOADS["direct-on-line"])
+            if entry.recipe in (Recipe.SIGNALLED_WAYS, Recipe.SOCKET, Recipe.MAINTAINED):
+                base = _for_ways(base)
             found[entry.recipe.value + name] = add_circuit(base, entry.recipe)
             for parameter in entry.params:
                 for value in parameter.choices[1:]:

@@ -43,7 +43,9 @@ def test_every_recipe_derives_whole_and_without_a_fault(name: str) -> None:
 
 SAID = {name for name in SAMPLES if name.startswith("main contactor") and "rated A" in name and "American" in name}
 SAID |= {"distribution blocks, North American"}
-"""Behind a feeder of 14 AWG a contactor for 40 A and a block for 25 mm² have clamps too large, and that is said."""
+SAID |= {f"ways with trip lamps, {what}, North American" for what in ("ways 6", "rated A 16", "rated A 20")}
+"""Behind a feeder of 14 AWG a contactor for 40 A and a block for 25 mm² have clamps too large, and that is said;
+so is it where three ways of 16 A and more ask for a transformer and a supply larger than there are."""
 
 
 @pytest.mark.parametrize("name", [name for name in SAMPLES if name not in SAID])

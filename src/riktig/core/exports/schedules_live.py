@@ -6,9 +6,9 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.keys import DeviceKey
-from riktig.core.plate import INSIDE_AIR
 from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
 from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS
+from riktig.core.sizing import INSIDE_AIR
 
 __all__ = ["SCHEDULES"]
 

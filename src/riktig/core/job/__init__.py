@@ -166,6 +166,7 @@ from riktig.core.job.reading import (
     JOB_SUPPLY,
     JOB_TAGS,
     JOB_TITLE,
+    JOB_VENTILATION,
 )
 from riktig.core.job.script import OwnScript
 from riktig.core.job.shelf import Offcut
@@ -208,6 +209,7 @@ __all__ = [
     "JOB_SUPPLY",
     "JOB_TAGS",
     "JOB_TITLE",
+    "JOB_VENTILATION",
     "KW_PER_HP",
     "LARGEST_HP",
     "LARGEST_KW",

@@ -29,6 +29,7 @@ class Recipe(Enum):
     PHASE_MONITOR = "main contactor, monitored"
     PHASE_LAMPS = "phase lamps"
     THROUGH_FEED = "through-feed"
+    VENTILATION = "fan of the box"
     SOCKET = "socket"
     SURGE = "surge protector"
     SIGNALLED_WAYS = "ways with trip lamps"
@@ -54,6 +55,7 @@ IMPLIED = {
     Recipe.LIMITED_SUPPLY: CircuitId("s3"),
     Recipe.CONTROLLER: CircuitId("s4"),
     Recipe.THROUGH_FEED: CircuitId("s5"),
+    Recipe.VENTILATION: CircuitId("s6"),
 }
 """Circuits that the Brief asks for without saying so; they enter the document when they are changed."""
 

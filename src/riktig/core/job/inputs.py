@@ -4,10 +4,11 @@ from dataclasses import dataclass
 
 from riktig.core.evaluation import reads
 from riktig.core.job.circuit import Circuit
+from riktig.core.job.enclosure import Ventilation
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
 from riktig.core.job.practice import Practice
-from riktig.core.job.reading import JOB_CIRCUITS, JOB_LOADS, JOB_PRACTICE, JOB_SIGNALS, JOB_SUPPLY
+from riktig.core.job.reading import JOB_CIRCUITS, JOB_LOADS, JOB_PRACTICE, JOB_SIGNALS, JOB_SUPPLY, JOB_VENTILATION
 from riktig.core.job.signal import Signal
 from riktig.core.job.supply import Supply
 
@@ -24,18 +25,20 @@ class CircuitInputs:
     supply: Supply
     practice: Practice
     signals: tuple[Signal, ...] = ()
+    ventilation: Ventilation = Ventilation.NONE
+    """How the enclosure is cooled: a fan is a circuit."""
 
     @property
     def parts(self) -> tuple[object, ...]:
         """The objects one by one, for a cache that compares by identity."""
-        return (self.circuits, self.loads, self.supply, self.practice, self.signals)
+        return (self.circuits, self.loads, self.supply, self.practice, self.signals, self.ventilation)
 
 
 def circuit_inputs(job: Job) -> CircuitInputs:
     """What the circuits of a job follow from."""
-    return CircuitInputs(job.circuits, job.loads, job.supply, job.practice, job.signals)
+    return CircuitInputs(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.ventilation)
 
 
-JOB_CIRCUIT_INPUTS = (reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS).derive(
-    "circuit inputs", CircuitInputs
-)
+JOB_CIRCUIT_INPUTS = (
+    reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & JOB_VENTILATION
+).derive("circuit inputs", CircuitInputs)

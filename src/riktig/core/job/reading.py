@@ -37,6 +37,7 @@ __all__ = [
     "JOB_SUPPLY",
     "JOB_TAGS",
     "JOB_TITLE",
+    "JOB_VENTILATION",
 ]
 
 T = TypeVar("T")
@@ -75,5 +76,6 @@ JOB_JOINS = _part("joins", lambda job: job.joins)
 JOB_SHELF = _part("shelf", lambda job: job.shelf)
 JOB_DOOR = _part("door", lambda job: job.door)
 JOB_OPENINGS = _part("openings", lambda job: job.openings)
+JOB_VENTILATION = _part("ventilation", lambda job: job.enclosure.ventilation)
 JOB_DOORS = _part("doors", lambda job: job.enclosure.doors)
 JOB_LID_GAP = _part("lid gap", lambda job: job.practice.lid_gap)

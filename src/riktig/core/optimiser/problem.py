@@ -14,9 +14,9 @@ from riktig.core.ids import role_of
 from riktig.core.job import IMPLIED, INCOMER_ID, DeviceId, Enclosure, EntrySide, PinRef, Practice
 from riktig.core.optimiser.tables import BEHIND, COLUMN, RAIL, UNIT, WIRE, Numbers, Order, PlateFigures, Question, Table
 from riktig.core.plate.first_layout import BAR_GAP, GAP, STUD_FOOT, UPRIGHT_PAST_RAIL, is_beside, is_loose
-from riktig.core.plate.inside_air import Losses
 from riktig.core.plate.model import EDGE, Block, Layout, RailRow, Stand
 from riktig.core.schematic import Circuits, Device, Zone
+from riktig.core.sizing import Losses
 
 __all__ = ["PanelToPlan", "Problem", "Tie", "problem_of"]
 

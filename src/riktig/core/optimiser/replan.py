@@ -22,10 +22,10 @@ from riktig.core.optimiser import (
     reached,
     realised,
 )
-from riktig.core.plate import INSIDE_AIR, LAYOUT, Layout, locked_leads, with_layout
+from riktig.core.plate import LAYOUT, Layout, locked_leads, with_layout
 from riktig.core.plate.reached import Reached
 from riktig.core.schematic import CIRCUITS, NETS, Circuits, NetClass
-from riktig.core.sizing import SIZING, Sizing
+from riktig.core.sizing import INSIDE_AIR, SIZING, Sizing
 from riktig.core.wiring.derived import WIRING
 
 __all__ = ["Replan", "replan_of"]

@@ -5,8 +5,9 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.optimiser.problem import PanelToPlan, problem_of
 from riktig.core.optimiser.search import improve
-from riktig.core.plate import INSIDE_AIR, LAYOUT
+from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, with_names_recorded
+from riktig.core.sizing import INSIDE_AIR
 
 __all__ = ["warm_up"]
 

@@ -1,6 +1,6 @@
 from .cut_drawing import draw_cuts
 from .cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
-from .derived import CUT_PLAN, CUTS, INSIDE_AIR, LAYOUT
+from .derived import CUT_PLAN, CUTS, LAYOUT
 from .draw import RULER, DuctLevel, at_ruler, box, draw_plate, grown_by, rulers
 from .edits import (
     fix_as_it_is,
@@ -14,7 +14,6 @@ from .edits import (
 )
 from .first_layout import arrange
 from .fit import body_of, meets, misfits_about, misfits_of, room_around
-from .inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
 from .joins import bridged_pins, join_parts, joined, separate_parts
 from .layers import clamp_shapes, heat_shapes, mounted_shapes, room_shapes
 from .model import DUCT_DEPTH, Block, Duct, Layout, Misfit, Piece, PlacedDevice, Rail, RailRow, Stand
@@ -27,7 +26,6 @@ __all__ = [
     "CUTS",
     "CUT_PLAN",
     "DUCT_DEPTH",
-    "INSIDE_AIR",
     "LAYOUT",
     "RULER",
     "Bar",
@@ -36,10 +34,7 @@ __all__ = [
     "Duct",
     "DuctLevel",
     "Edge",
-    "InsideAir",
     "Layout",
-    "Loss",
-    "Losses",
     "Misfit",
     "Piece",
     "PlacedDevice",
@@ -52,7 +47,6 @@ __all__ = [
     "at_ruler",
     "body_of",
     "box",
-    "box_that_cools",
     "bridged_pins",
     "circuits_alike",
     "clamp_shapes",
@@ -64,12 +58,10 @@ __all__ = [
     "fix_as_it_is",
     "grown_by",
     "heat_shapes",
-    "inside_air_of",
     "join_parts",
     "joined",
     "laid_out_like",
     "locked_leads",
-    "losses_of",
     "meets",
     "misfits_about",
     "misfits_of",

@@ -64,7 +64,7 @@ def sizes_suffice(view: View) -> ClauseResult:
         for value in view.proposal.shortfall
         if value.key not in PLATE_DECIDES or view.circuits.undrawn or (value.key == "panel.box" and view.layout.misfits)
     ]
-    evidence = (f"{len(view.proposal.values)} values sized", f"heat {view.proposal.heat.loss_w:g} W")
+    evidence = (f"{len(view.proposal.values)} values sized", f"heat {view.inside_air.total_w:g} W")
     return ClauseResult("B03", Group.BRIEF, "Everything sized suffices", clause, evidence, tuple(findings))
 
 

@@ -16,7 +16,7 @@ from riktig.core.job import (
     JOB_SUPPLY,
 )
 from riktig.core.labels import LABELS
-from riktig.core.plate import INSIDE_AIR, LAYOUT
+from riktig.core.plate import LAYOUT
 from riktig.core.rules.behaviour import BEHAVIOUR
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
@@ -31,7 +31,7 @@ from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
 from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, LIVE_WITH_MAIN_OFF
-from riktig.core.sizing import PROPOSAL, SIZING
+from riktig.core.sizing import INSIDE_AIR, PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
 

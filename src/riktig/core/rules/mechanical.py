@@ -13,7 +13,7 @@ from riktig.core.rules.view import View
 from riktig.core.schematic import INCOMING_CABLE, outside_device
 from riktig.core.simulation import MAINS
 from riktig.core.sizing import Laid, Section
-from riktig.core.sizing.proposal import basis_of
+from riktig.core.sizing.electrical import basis_of
 from riktig.core.sizing.sections import section_of
 from riktig.core.sizing.starter import in_panel
 from riktig.core.standards import conductor_name, minimum_section

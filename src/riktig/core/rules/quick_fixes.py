@@ -22,10 +22,10 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.plate import INSIDE_AIR, plan_for_me
+from riktig.core.plate import plan_for_me
 from riktig.core.rules.model import QuickFix
 from riktig.core.schematic import take_back, with_names_recorded
-from riktig.core.sizing import PROPOSAL
+from riktig.core.sizing import INSIDE_AIR, PROPOSAL
 from riktig.core.wiring import DUCT_WIDTHS
 
 __all__ = ["apply_mend", "larger_enclosure", "proposed_box"]

@@ -19,10 +19,10 @@ from riktig.core.job import (
     Supply,
 )
 from riktig.core.labels import Labels
-from riktig.core.plate import InsideAir, Layout
+from riktig.core.plate import Layout
 from riktig.core.schematic import CircuitFault, Circuits, Names, Nets
 from riktig.core.simulation import FeedFault, LiveNet, ScriptOutcome
-from riktig.core.sizing import Proposal, Sizing
+from riktig.core.sizing import InsideAir, Proposal, Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import DuctUse, Wiring
 

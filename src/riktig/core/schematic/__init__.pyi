@@ -63,6 +63,7 @@ from .model.roles import (
 from .name_edits import numbers_on_paper, record_printed, rename, renumber, tag_anew
 from .netlist.conductor_ends import DOOR, PLATE, ConductorEnds, EndsInPlace, conductor_ends_of, place_of
 from .netlist.nets import Net, NetClass, Nets, find_nets
+from .netlist.source_reach import SourceReach, source_reach
 from .netlist.trace import Trace, Tracer, TraceStep, Way, trace, trace_line
 from .numbering.numbers import GivenNames, Names, PinLabels, name_all, names_of, wire_number
 from .numbering.tags import by_tags, device_places
@@ -133,6 +134,7 @@ __all__ = [
     "SheetPen",
     "SheetPlace",
     "Sheets",
+    "SourceReach",
     "SupplyContext",
     "Trace",
     "TraceStep",
@@ -184,6 +186,7 @@ __all__ = [
     "script_of",
     "set_param",
     "sheets_with",
+    "source_reach",
     "supply_context",
     "tag_anew",
     "take_back",

@@ -12,11 +12,13 @@ from riktig.core.job import (
     Recipe,
     Rulebook,
     Start,
+    Ventilation,
     Wetting,
     add_load,
     add_signal,
     circuit_inputs,
     new_job,
+    set_enclosure,
     set_practice,
 )
 from riktig.core.schematic.drawing.draw_sheets import SheetInputs, SheetPen
@@ -70,6 +72,8 @@ def _that_implies(job: Job, recipe: Recipe) -> Job:
     job = add_load(job, "motor", 4.0, start=Start.DRIVE, command=Command.CONTROLLER)
     load = job.loads[-1].id
     job = set_practice(job, control_supply=ControlSupply.TRANSFORMER)
+    if recipe is Recipe.VENTILATION:
+        return set_enclosure(job, ventilation=Ventilation.FAN)
     if recipe is Recipe.LIMITED_SUPPLY:
         return add_signal(job, "sensor", wetting=Wetting.LIMITED, load=load, watts=1.0)
     return add_signal(job, "photocell", wetting=Wetting.DC, load=load, watts=1.0)

@@ -1,7 +1,9 @@
+from .air import cooling_area, temperature_rise
 from .alternatives import Alternative, alternatives_of, control_alternatives, take
 from .choose import LoadSize, Sizing, size_all
-from .derived import PROPOSAL, SIZING
-from .heat import cooling_area, temperature_rise
+from .derived import INSIDE_AIR, PROPOSAL, SIZING
+from .electrical import ElectricalProposal, basis_of
+from .inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
 from .issues import InputIssue
 from .proposal import Proposal, propose
 from .sections import Laid, Section, circuit_of_net, least_control_section, section_of, smallest_section
@@ -9,23 +11,32 @@ from .starter import LoadProposal, size_load, volt_drop
 from .value import Basis, Value
 
 __all__ = [
+    "INSIDE_AIR",
     "PROPOSAL",
     "SIZING",
     "Alternative",
     "Basis",
+    "ElectricalProposal",
     "InputIssue",
+    "InsideAir",
     "Laid",
     "LoadProposal",
     "LoadSize",
+    "Loss",
+    "Losses",
     "Proposal",
     "Section",
     "Sizing",
     "Value",
     "alternatives_of",
+    "basis_of",
+    "box_that_cools",
     "circuit_of_net",
     "control_alternatives",
     "cooling_area",
+    "inside_air_of",
     "least_control_section",
+    "losses_of",
     "propose",
     "section_of",
     "size_all",

@@ -4,8 +4,9 @@ from dataclasses import dataclass, replace
 
 from riktig.core.job import Command, ControlSupply, Job, Load, LoadId, Protection, Start, change_load, set_practice
 from riktig.core.sizing.control import size_control
+from riktig.core.sizing.electrical import basis_of
 from riktig.core.sizing.motor import needs_overload
-from riktig.core.sizing.proposal import Proposal, basis_of
+from riktig.core.sizing.proposal import Proposal
 from riktig.core.sizing.starter import LoadProposal, size_load
 from riktig.core.sizing.value import Basis
 
@@ -95,7 +96,7 @@ def control_alternatives(job: Job, now: Proposal) -> tuple[Alternative, ...]:
         if kind is now.control.kind or (kind is ControlSupply.DIRECT and not job.supply.neutral):
             continue
         basis = Basis(job.supply, replace(job.practice, control_supply=kind), job.enclosure, job.overrides)
-        other = size_control(job.loads, now.loads, job.signals, basis)  # the loads are sized already
+        other = size_control(job.loads, now.drawn, job.signals, basis)  # the loads are sized already
         alternatives.append(
             Alternative(
                 kind.value,

@@ -17,7 +17,7 @@ from riktig.core.job import (
     Supply,
 )
 from riktig.core.schematic import BYPASS, DOOR_BONDS, STAR, Circuits, Device
-from riktig.core.sizing.proposal import Proposal
+from riktig.core.sizing.electrical import ElectricalProposal
 from riktig.core.sizing.sections import Section
 from riktig.core.sizing.starter import CONTROL_BREAKER_A, LoadProposal
 from riktig.core.sizing.value import Value, first_part
@@ -73,7 +73,7 @@ class Sizing:
 def size_all(
     circuits: Circuits,
     inputs: CircuitInputs,
-    proposal: Proposal,
+    proposal: ElectricalProposal,
     own_parts: tuple[OwnPart, ...] = (),
     picks: tuple[Pick, ...] = (),
 ) -> Sizing:
@@ -115,7 +115,7 @@ def size_all(
     )
 
 
-def _onward(circuits: Circuits, inputs: CircuitInputs, proposal: Proposal) -> Onward:
+def _onward(circuits: Circuits, inputs: CircuitInputs, proposal: ElectricalProposal) -> Onward:
     """What passes on is protected upstream like the feed: never thinner, and thicker where the Brief says so."""
     own = frozenset(device.circuit for device in circuits.devices if device.kind.can(Can.LEADS_ON))
     value = proposal.value("panel.through")
@@ -176,7 +176,9 @@ def _load_size(circuit: CircuitId, load_proposal: LoadProposal) -> LoadSize:
 
 
 class _Chooser:
-    def __init__(self, supply: Supply, proposal: Proposal, sized: dict[CircuitId, LoadSize], onward: Onward) -> None:
+    def __init__(
+        self, supply: Supply, proposal: ElectricalProposal, sized: dict[CircuitId, LoadSize], onward: Onward
+    ) -> None:
         self._supply, self._proposal, self._sized, self._onward = supply, proposal, sized, onward
         self._feeder = proposal.incoming.feeder
         self.shortfalls: list[tuple[DeviceId, str]] = []
@@ -208,7 +210,11 @@ class _Chooser:
         if kind.can(Can.SWITCHES_LOAD) and size is None:  # the main contactor, on the conductors of the feed
             mm2 = self._feeder.mm2
             return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a and p.takes(mm2))[0], ()
-        return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a)[0], ()
+        fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a)
+        if not enough:
+            unit = "VA" if kind.can(Can.TRANSFORMS) else "A"
+            self.shortfalls.append((device.id, f"{device.least_a:.0f} {unit}"))
+        return fitted, ()
 
     def _conductor_of(self, device: Device, size: LoadSize | None) -> float:
         """The conductor that a terminal, bar or block has to take, mm²."""

@@ -4,9 +4,9 @@ from dataclasses import dataclass, replace
 from math import ceil
 
 from riktig.core.catalogue import Part, parts_of
-from riktig.core.job import Command, ControlSupply, Load, Signal, Wetting
+from riktig.core.job import ControlSupply, Load, Signal, Wetting
 from riktig.core.schematic import control_source
-from riktig.core.sizing.starter import LoadProposal
+from riktig.core.sizing.drawn_loads import DrawnLoads
 from riktig.core.sizing.value import Basis, Value, first_part, weakest
 from riktig.core.standards import (
     Why,
@@ -43,22 +43,30 @@ class Control:
         return sum(part.loss_w for part in self.parts)
 
 
-def size_control(
-    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], signals: tuple[Signal, ...], basis: Basis
-) -> Control:
+def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Signal, ...], basis: Basis) -> Control:
     """Sizes the control supply and the 24 V supplies behind it.
+
+    Args:
+        loads: The loads of the job: how many starters there are decides the kind of supply.
+        drawn: What the drawn circuits take from control and from 24 V.
+        signals: The field devices of the job.
+        basis: Supply, practice, enclosure and what the builder overrode.
 
     Returns:
         The supplies with their values and what they draw.
     """
     kind, why_kind = control_source(loads, basis.supply, basis.practice)
     efficient = rule("dc supply efficiency").value
-    held, pick_up, lines = _burden(loads, sized, signals)
-    values = [_held(held, lines), _pick_up(pick_up, held)] if held else []
-    parts: list[Part] = []
-    dc_w = sum(s.watts for s in signals if s.wetting is Wetting.DC) + _controller_w(loads)
+    dc_w = sum(s.watts for s in signals if s.wetting is Wetting.DC) + sum(burden.dc_w for burden in drawn.burdens)
+    held, pick_up, lines = _burden(drawn, signals)
     if kind is ControlSupply.DC:
         dc_w += held * rule("dc coil share").value
+    elif drawn.dc_from_control and dc_w:
+        own = round(dc_w / efficient, 1)
+        held, pick_up = round(held + own, 1), round(pick_up + own, 1)
+        lines.append(f"24 V supply: {dc_w:.0f} W / {efficient:g} = {own:g} VA")
+    values = [_held(held, lines), _pick_up(pick_up, held)] if held else []
+    parts: list[Part] = []
     line_a = held / basis.supply.voltage_to_neutral_v
     source = _kind_value(kind, why_kind, basis)
     values.append(source)
@@ -71,7 +79,8 @@ def size_control(
         more, part = _dc(dc_w, basis)
         values += more
         parts.append(part)
-        line_a += dc_w / efficient / basis.supply.voltage_to_neutral_v
+        if not drawn.dc_from_control:
+            line_a += dc_w / efficient / basis.supply.voltage_to_neutral_v
     limited = sum(s.watts for s in signals if s.wetting is Wetting.LIMITED)
     if limited:
         values.append(_limited(limited, signals))
@@ -80,28 +89,15 @@ def size_control(
     return Control(kind, tuple(values), tuple(parts), round(line_a, 3))
 
 
-def _controller_w(loads: tuple[Load, ...]) -> float:
-    """What a controller and its cards draw, W, when a load is commanded by it."""
-    if not any(load.command is Command.CONTROLLER for load in loads):
-        return 0.0
-    return sum(parts_of(kind)[0].loss_w for kind in ("controller", "inputs", "outputs"))
-
-
-def _burden(
-    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], signals: tuple[Signal, ...]
-) -> tuple[float, float, list[str]]:
-    """VA with everything held, and at the worst moment: the largest starter pulling in while the rest hold."""
+def _burden(drawn: DrawnLoads, signals: tuple[Signal, ...]) -> tuple[float, float, list[str]]:
+    """VA with everything held, and at the worst moment: the largest coil pulling in while the rest hold."""
     held, worst, lines = 0.0, 0.0, []
-    for load, load_proposal in zip(loads, sized, strict=True):
-        coils = [c for c in load_proposal.chosen if c.part.coil_va_hold]
-        if not coils:
+    for burden in drawn.burdens:
+        if not burden.held_va:
             continue
-        kept = sum(c.part.coil_va_hold * c.count for c in coils if c.runs)
-        pull = sum(c.part.coil_va_in * c.count for c in coils if c.runs)
-        lamps = sum(c.part.loss_w * c.count for c in load_proposal.chosen if c.role == "lamps")
-        held += kept + lamps
-        worst = max(worst, pull - kept)
-        lines.append(f"{load.name}: {kept:g} VA held, {pull:g} VA pulling in")
+        held += burden.held_va
+        worst = max(worst, burden.pull_va - burden.held_va)
+        lines.append(f"{burden.title}: {burden.held_va:g} VA held, {burden.pull_va:g} VA pulling in")
     field = sum(s.watts for s in signals if s.wetting is Wetting.CONTROL)
     if field:
         lines.append(f"field devices {field:g} VA")

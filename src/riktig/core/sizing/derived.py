@@ -3,6 +3,7 @@
 from riktig.core.evaluation import reads
 from riktig.core.job import (
     JOB_CIRCUIT_INPUTS,
+    JOB_CIRCUITS,
     JOB_ENCLOSURE,
     JOB_LOADS,
     JOB_OVERRIDES,
@@ -14,11 +15,13 @@ from riktig.core.job import (
     JOB_SOURCES_ASKED,
     JOB_SUPPLY,
 )
-from riktig.core.schematic import CIRCUITS
+from riktig.core.schematic import CIRCUITS, NETS
 from riktig.core.sizing.choose import size_all
-from riktig.core.sizing.proposal import Brief, propose
+from riktig.core.sizing.electrical import Brief, propose_electrical
+from riktig.core.sizing.inside_air import inside_air_of, losses_of, with_fans
+from riktig.core.sizing.proposal import propose
 
-__all__ = ["PROPOSAL", "SIZING"]
+__all__ = ["INSIDE_AIR", "PROPOSAL", "SIZING"]
 
 BRIEF = (
     reads(JOB_LOADS)
@@ -30,7 +33,17 @@ BRIEF = (
     & JOB_SOURCES_ASKED
     & JOB_OVERRIDES
 ).derive("brief", Brief)
-PROPOSAL = reads(BRIEF).derive_with_memory("proposal", lambda memory, brief: propose(brief, memory))
-
-SIZING = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS & PROPOSAL & JOB_PARTS & JOB_PICKS).derive("sizing", size_all)
+ELECTRICAL = (reads(BRIEF) & JOB_CIRCUITS & CIRCUITS & NETS).derive_with_memory(
+    "electrical proposal",
+    lambda memory, brief, own, circuits, nets: propose_electrical(brief, own, circuits, nets, memory),
+)
+SIZING = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS & ELECTRICAL & JOB_ENCLOSURE & JOB_PARTS & JOB_PICKS).derive(
+    "sizing",
+    lambda circuits, inputs, electrical, enclosure, own_parts, picks: with_fans(
+        size_all(circuits, inputs, electrical, own_parts, picks), circuits, enclosure, picks
+    ),
+)
 """The part and the conductors of everything that is drawn, after the proposal."""
+_LOSSES = (reads(CIRCUITS) & SIZING).derive("losses", losses_of)
+INSIDE_AIR = (reads(_LOSSES) & SIZING & CIRCUITS & JOB_ENCLOSURE & JOB_OVERRIDES).derive("warmth", inside_air_of)
+PROPOSAL = (reads(BRIEF) & ELECTRICAL & INSIDE_AIR).derive("proposal", propose)

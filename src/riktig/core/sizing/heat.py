@@ -3,12 +3,14 @@
 from dataclasses import dataclass
 from math import ceil
 
-from riktig.core.catalogue import Box, Part, boxes, parts_of
-from riktig.core.job import Enclosure, Ventilation
+from riktig.core.catalogue import Box, boxes
+from riktig.core.job import Ventilation
+from riktig.core.sizing.air import temperature_rise
+from riktig.core.sizing.inside_air import InsideAir
 from riktig.core.sizing.value import Basis, Value, weakest
-from riktig.core.standards import Why, cooling_area_factors, heat_coefficient, rule
+from riktig.core.standards import Why, rule
 
-__all__ = ["Heat", "cooling_area", "size_heat", "smallest_box", "temperature_rise"]
+__all__ = ["Heat", "size_heat", "smallest_box"]
 
 RAIL_PITCH = 240.0
 """Height of one rail with its parts and its share of the ducts, mm (common practice, no source)."""
@@ -20,49 +22,10 @@ SIDE_DUCTS = 2.0
 
 @dataclass(frozen=True, slots=True)
 class Heat:
-    """Values about heat and room, and the fan when one is chosen."""
+    """Values about heat and room: the air inside is that of the parts as they are drawn."""
 
     values: tuple[Value, ...]
-    loss_w: float
-    inside_c: float
     box: Box | None
-    fan: Part | None = None
-
-
-def cooling_area(width: float, height: float, depth: float, standing: str) -> float:
-    """Effective cooling area of an enclosure, m²; sizes in mm.
-
-    Source:
-        IEC 60890, surface factors, from memory.
-
-    Args:
-        width: Outer width, mm.
-        height: Outer height, mm.
-        depth: Outer depth, mm.
-        standing: How the box stands, such as “on a wall”.
-    """
-    hw, hd, wd = cooling_area_factors(standing)
-    w, h, d = width / 1000, height / 1000, depth / 1000
-    return hw * h * w + hd * h * d + wd * w * d
-
-
-def temperature_rise(loss_w: float, box: Enclosure, fan_m3_h: float = 0.0) -> float:
-    """How much warmer than the room the air inside gets, K.
-
-    Method:
-        Closed: ΔT = P / (k × A). With a fan: the smaller of that and 3.1 × P / flow.
-
-    Source:
-        Trade values after IEC 60890, from memory.
-
-    Args:
-        loss_w: Heat inside, W.
-        box: The enclosure.
-        fan_m3_h: What a fan moves, m³/h; 0 for none.
-    """
-    area = cooling_area(box.width, box.height, box.depth, box.standing.value)
-    closed = loss_w / (heat_coefficient(box.material).value * area)
-    return min(closed, rule("fan air").value * loss_w / fan_m3_h) if fan_m3_h else closed
 
 
 def smallest_box(space: float, strip: float, basis: Basis, loss_w: float) -> tuple[Box | None, list[str]]:
@@ -92,55 +55,33 @@ def smallest_box(space: float, strip: float, basis: Basis, loss_w: float) -> tup
     return None, [f"{space:.0f} mm of parts and {basis.practice.spare_share:.0%} spare: {need:.0f} mm of rail"]
 
 
-def size_heat(parts_w: float, space: float, strip: float, basis: Basis) -> Heat:
-    """Losses, temperature inside, and the box."""
-    box, wires = basis.enclosure, rule("wiring losses")
-    loss = round(parts_w * wires.value, 1)
-    allowed = box.ambient_c - box.room_c
-    fan, flow_line, air = None, "", rule("fan air").value
-    if box.ventilation is Ventilation.FAN:
-        need = air * loss / max(allowed, 0.1)
-        fan = next((p for p in parts_of("filter_fan") if p.flow_m3_h >= need), parts_of("filter_fan")[-1])
-        flow_line = (
-            f"fan: {air:g} × {loss:g} W / {max(allowed, 0.1):g} K = {need:.0f} m³/h, chosen {fan.flow_m3_h:g} m³/h"
-        )
-    rise = temperature_rise(loss, box, fan.flow_m3_h if fan else 0.0)
-    inside = round(box.room_c + rise, 1)
-    fitting, lines_of_box = smallest_box(space, strip, basis, loss)
+def size_heat(air: InsideAir, space: float, strip: float, basis: Basis) -> Heat:
+    """Losses, temperature inside, and the box.
+
+    Args:
+        air: The heat of the parts as they are drawn.
+        space: Rail that all parts take, mm.
+        strip: Length of all terminals, mm.
+        basis: Supply, practice, enclosure and what the builder overrode.
+    """
+    wires = rule("wiring losses")
+    loss = round(air.parts_w * wires.value, 1)
     loss_why = Why(
         f"Why {loss:g} W",
         "Everything that is in with the loads running; a tenth more for the conductors.",
-        (f"{parts_w:.1f} W × {wires.value:g}",),
+        (f"{air.parts_w:.1f} W × {wires.value:g}",),
         f"part data; {wires.source}",
         weakest(wires),
     )
-    k = heat_coefficient(box.material)
-    area = cooling_area(box.width, box.height, box.depth, box.standing.value)
-    lines = [
-        f"{box.size_name}, {box.standing.value}: {area:.2f} m²",
-        f"{loss:g} W / ({k.value:g} W/m²K × {area:.2f} m²) = {loss / (k.value * area):.1f} K above {box.room_c:g} °C",
-    ]
-    if flow_line:
-        lines.append(flow_line)
-    inside_why = Why(
-        f"Why {inside:g} °C",
-        f"Conductors and parts are sized for {box.ambient_c:g} °C inside.",
-        tuple(lines),
-        f"{k.source}; areas: IEC 60890, from memory",
-        weakest(k, wires),
+    limit = basis.enclosure.ambient_c
+    shortfall = f"warmer than the {limit:g} °C everything is sized for" if air.too_warm else ""
+    fitting, lines_of_box = smallest_box(space, strip, basis, air.total_w)
+    values = (
+        basis.with_override(Value("panel.loss", "Heat", loss, "W", loss_why)),
+        Value("panel.inside", "Air inside", air.inside_c, "°C", air.why, shortfall=shortfall, settable=False),
+        _box_value(fitting, lines_of_box, basis),
     )
-    shortfall = f"warmer than the {box.ambient_c:g} °C everything is sized for" if inside > box.ambient_c else ""
-    return Heat(
-        (
-            basis.with_override(Value("panel.loss", "Heat", loss, "W", loss_why)),
-            Value("panel.inside", "Air inside", inside, "°C", inside_why, shortfall=shortfall, settable=False),
-            _box_value(fitting, lines_of_box, basis),
-        ),
-        loss,
-        inside,
-        fitting,
-        fan,
-    )
+    return Heat(values, fitting)
 
 
 def _box_value(box: Box | None, lines: list[str], basis: Basis) -> Value:

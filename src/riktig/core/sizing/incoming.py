@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from riktig.core.catalogue import parts_of
 from riktig.core.job import Load, LoadId, Start
 from riktig.core.schematic import lines_of
+from riktig.core.sizing.drawn_loads import DrawnLoad
 from riktig.core.sizing.protection import drive_input
 from riktig.core.sizing.sections import Section, section_of, smallest_section
 from riktig.core.sizing.starter import LoadProposal, in_panel
@@ -59,14 +60,27 @@ def line_loads(
     return round(totals[0], 2), round(totals[1], 2), round(totals[2], 2)
 
 
-def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], control_a: float, basis: Basis) -> Incoming:
-    """Totals and the supply side. ``control_a`` is what the control supply draws from the lines, A.
+def size_incoming(
+    loads: tuple[Load, ...],
+    sized: tuple[LoadProposal, ...],
+    ways: tuple[DrawnLoad, ...],
+    control_a: float,
+    basis: Basis,
+) -> Incoming:
+    """Totals and the supply side.
+
+    Args:
+        loads: The loads of the job.
+        sized: What is proposed for each.
+        ways: What is drawn besides them: ways, sockets, the light.
+        control_a: What the control supply draws from the lines, A.
+        basis: Supply, practice, enclosure and what the builder overrode.
 
     Returns:
         The values of the supply side and the panel's totals.
     """
     on_line = lines_of(loads, basis.supply, basis.practice)
-    lines = line_loads(loads, sized, on_line)
+    lines = _with_ways(line_loads(loads, sized, on_line), ways)
     turning = [
         (load_proposal.amount("current"), load)
         for load, load_proposal in zip(loads, sized, strict=True)
@@ -74,7 +88,7 @@ def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], cont
     ]
     largest = max(turning, key=lambda pair: pair[0], default=None)
     largest_a = largest[0] if largest else 0.0
-    full = _full_load(lines, control_a, basis)
+    full = _full_load(lines, ways, control_a, basis)
     feeder, feeder_value = _feeder(loads, sized, full, largest_a, basis)
     pe = _protective(feeder, basis)
     american = basis.north_american
@@ -88,7 +102,7 @@ def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], cont
         _largest(largest),
         *_lines(lines, on_line, loads, sized, basis),
         *_switch(loads, sized, full, basis),
-        _upstream(loads, sized, full, basis),
+        _upstream(loads, sized, ways, full, basis),
         feeder_value,
         pe,
         *_through(feeder, basis),
@@ -106,7 +120,16 @@ def size_incoming(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], cont
     )
 
 
-def _full_load(lines: tuple[float, float, float], control_a: float, basis: Basis) -> Value:
+def _with_ways(lines: tuple[float, float, float], ways: tuple[DrawnLoad, ...]) -> tuple[float, float, float]:
+    totals = list(lines)
+    for way in ways:
+        for line in way.lines:
+            totals[line] += way.amps
+    return round(totals[0], 2), round(totals[1], 2), round(totals[2], 2)
+
+
+def _full_load(lines: tuple[float, float, float], ways: tuple[DrawnLoad, ...], control_a: float, basis: Basis) -> Value:
+    counted = [f"{way.name}: {way.amps:g} A on {' and '.join(LINES[n] for n in way.lines)}" for way in ways if way.amps]
     amps = round(max(lines) + control_a, 1)
     why = Why(
         f"Why {amps:g} A",
@@ -115,8 +138,9 @@ def _full_load(lines: tuple[float, float, float], control_a: float, basis: Basis
         (
             "lines " + ", ".join(f"{name} {a:g}" for name, a in zip(LINES, lines, strict=True)) + " A",
             f"control {control_a:.2f} A",
+            *counted,
         ),
-        "sum of the load list",
+        "sum of the load list and of what is drawn besides; a way or a socket counts what its breaker lets through",
     )
     return basis.with_override(Value("panel.full_load", "Full-load current", amps, "A", why))
 
@@ -217,7 +241,9 @@ def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Valu
     return switch, Value("panel.breaking", "It must break", stalled, "A", breaking, shortfall=shortfall, settable=False)
 
 
-def _upstream(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Value, basis: Basis) -> Value:
+def _upstream(
+    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], ways: tuple[DrawnLoad, ...], full: Value, basis: Basis
+) -> Value:
     """What the protection upstream may be (North America) or has to be at least (IEC)."""
     has = basis.supply.upstream_a
     if not basis.north_american:
@@ -234,6 +260,7 @@ def _upstream(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Va
     others = sum(
         drawn(load, proposed) for i, (load, proposed) in enumerate(zip(loads, sized, strict=True)) if i != largest
     )
+    others += max(_with_ways((0.0, 0.0, 0.0), ways))
     most = nec_rating_below(branch + others)
     why = Why(
         f"Why {most:g} A",

@@ -137,6 +137,7 @@ _BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
     Recipe.NETWORK: ("rest: A on",),
     Recipe.CONTROL_SUPPLY: ("rest: T on", "open F: T off", "close F: T on"),
     Recipe.DC_SUPPLY: ("rest: T on", "open F: T off", "close F: T on"),
+    Recipe.VENTILATION: ("rest: M on", "open F: M off", "close F: M on"),
     Recipe.LIMITED_SUPPLY: ("rest: T on", "open F: T off", "close F: T on"),
     Recipe.SOCKET: ("rest: XS on", "open F: XS off", "close F: XS on"),
 }

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from riktig.core.job import Circuit, Recipe
-from riktig.core.schematic.templates import controls, supplies
+from riktig.core.schematic.templates import controls, services, supplies
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
 from riktig.core.schematic.templates.supply_context import SupplyContext
 
@@ -61,7 +61,7 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
         Recipe.MAINTAINED,
         "Light, socket and heater that stay alive with the main switch off.",
         (Parameter("socket", ("maintained", "none")),),
-        lambda circuit, context: supplies.maintained(circuit, None, context),
+        lambda circuit, context: services.maintained(circuit, None, context),
     ),
     CircuitTemplate(
         Recipe.CONTROL_SUPPLY, "Control apart from the supply: the rulebook asks for it from two starters up."
@@ -87,6 +87,7 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
     ),
     CircuitTemplate(Recipe.PHASE_LAMPS, "To see at the door which phase is gone.", (), supplies.phase_lamps),
     CircuitTemplate(Recipe.THROUGH_FEED, "A further panel hangs on the same feeder.", (), supplies.through_feed),
+    CircuitTemplate(Recipe.VENTILATION, "A box whose skin does not give off its heat: filter and fan."),
     CircuitTemplate(
         Recipe.SOCKET,
         "A socket for the laptop.",
@@ -100,14 +101,14 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
                 ),
             ),
         ),
-        supplies.socket,
+        services.socket,
     ),
     CircuitTemplate(Recipe.SURGE, "A site with overhead lines or sensitive electronics.", (), supplies.surge),
     CircuitTemplate(
         Recipe.SIGNALLED_WAYS,
         "Ways whose tripping must be seen at the door.",
         (Parameter("ways", ("3", "1", "2", "4", "6")), Parameter("rated A", ("10", "6", "16", "20"))),
-        supplies.signalled_ways,
+        services.signalled_ways,
     ),
     CircuitTemplate(Recipe.LAMP_TEST, "A dark lamp must mean what it says.", (), controls.lamp_test),
     CircuitTemplate(

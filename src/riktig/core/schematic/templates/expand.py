@@ -25,6 +25,7 @@ from riktig.core.schematic.templates.feed_loops import loops_fit
 from riktig.core.schematic.templates.implied_circuits import all_circuits, controller_points, job_supply_context
 from riktig.core.schematic.templates.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.schematic.templates.load_lines import lines_of
+from riktig.core.schematic.templates.services import maintained, ventilation, way
 from riktig.core.schematic.templates.starters import starter
 from riktig.core.schematic.templates.supplies import (
     AHEAD,
@@ -33,9 +34,7 @@ from riktig.core.schematic.templates.supplies import (
     dc_supply,
     incomer,
     limited_supply,
-    maintained,
     through_feed,
-    way,
 )
 from riktig.core.schematic.templates.supply_context import DC_BACK, SAFE
 
@@ -217,6 +216,7 @@ class _Expansion:
             Recipe.DC_SUPPLY: dc_supply,
             Recipe.LIMITED_SUPPLY: limited_supply,
             Recipe.THROUGH_FEED: through_feed,
+            Recipe.VENTILATION: ventilation,
         }
         if circuit.recipe in by_brief:
             return by_brief[circuit.recipe](circuit, self.ground)

@@ -2,7 +2,18 @@
 
 from dataclasses import replace
 
-from riktig.core.job import IMPLIED, Circuit, CircuitInputs, Command, ControlSupply, Form, Load, Recipe, Wetting
+from riktig.core.job import (
+    IMPLIED,
+    Circuit,
+    CircuitInputs,
+    Command,
+    ControlSupply,
+    Form,
+    Load,
+    Recipe,
+    Ventilation,
+    Wetting,
+)
 from riktig.core.schematic.templates.commands import WITH_STATUS
 from riktig.core.schematic.templates.controls import ControllerPoint
 from riktig.core.schematic.templates.supply_context import HELD, SupplyContext, supply_context
@@ -61,6 +72,7 @@ def all_circuits(inputs: CircuitInputs) -> tuple[Circuit, ...]:
         or bool(controller_points(circuits, loads))
         or any(load.command is Command.CONTROLLER for load in loads),
         Recipe.THROUGH_FEED: inputs.supply.through_a > 0,
+        Recipe.VENTILATION: inputs.ventilation is Ventilation.FAN,
     }
     held = {circuit.id: circuit for circuit in circuits}
     implied = [held.get(cid, Circuit(cid, recipe)) for recipe, cid in IMPLIED.items() if asked[recipe]]

@@ -5,8 +5,9 @@ from PySide6.QtWidgets import QMenu, QPushButton, QWidget
 
 from riktig.core.geometry import Drawing, Shape
 from riktig.core.keys import PinKey, WireKey
-from riktig.core.plate import INSIDE_AIR, Layout, clamp_shapes, heat_shapes, mounted_shapes, room_shapes
+from riktig.core.plate import Layout, clamp_shapes, heat_shapes, mounted_shapes, room_shapes
 from riktig.core.production import mounted_of
+from riktig.core.sizing import INSIDE_AIR
 from riktig.core.views import device_of
 from riktig.core.wiring import WIRING, Wire, route_shapes
 from riktig.desk.session import Session

@@ -11,7 +11,6 @@ from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, RailKey
 from riktig.core.plate import (
     CUT_PLAN,
-    INSIDE_AIR,
     LAYOUT,
     CutPlan,
     Duct,
@@ -27,6 +26,7 @@ from riktig.core.plate import (
 )
 from riktig.core.plate.reached import Reached
 from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.sizing import INSIDE_AIR
 from riktig.core.views import device_of
 from riktig.core.wiring import BARE_PLATE_DRAWING, PLATE_DRAWING, WIRING
 from riktig.desk.canvas import DrawingView

@@ -3,14 +3,13 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Box, Can, Part, boxes, parts_of
-from riktig.core.job import DeviceId, Enclosure, Ventilation
+from riktig.core.job import DeviceId, Enclosure, Override, Pick, Ventilation
 from riktig.core.schematic import OUT_WHILE_RUNNING, Circuits, Device, Zone
-from riktig.core.sizing import Proposal, Sizing, cooling_area, temperature_rise
+from riktig.core.sizing.air import cooling_area, temperature_rise
+from riktig.core.sizing.choose import Sizing
 from riktig.core.standards import Why, heat_coefficient, rule
 
-__all__ = ["InsideAir", "Loss", "Losses", "box_that_cools", "inside_air_of", "losses_of"]
-
-"""Ends the ids of contactors that are out while the load runs: the star, the other way."""
+__all__ = ["InsideAir", "Loss", "Losses", "box_that_cools", "inside_air_of", "losses_of", "with_fans"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,6 +101,50 @@ def _share(device: Device, part: Part, sizing: Sizing) -> tuple[float, str]:
     return 1.0, "counted whole"
 
 
+def with_fans(sizing: Sizing, circuits: Circuits, enclosure: Enclosure, picks: tuple[Pick, ...]) -> Sizing:
+    """The parts with fans that move the heat of all others; what the builder chose himself stays.
+
+    Method:
+        Flow = 3.1 × heat / (temperature inside − that of the room), shared by the fans that are drawn.
+
+    Source:
+        Trade value at sea level, from memory.
+
+    Args:
+        sizing: The part of every device.
+        circuits: All devices of the job.
+        enclosure: The enclosure.
+        picks: Parts that the builder chose for devices.
+    """
+    chosen = {pick.device for pick in picks}
+    fans = [d for d in circuits.devices if d.kind.can(Can.VENTILATES) and d.id not in chosen]
+    allowed = enclosure.ambient_c - enclosure.room_c
+    if not fans or allowed <= 0:
+        return sizing
+    air, wires = rule("fan air"), rule("wiring losses")
+    own = {fan.id for fan in fans}
+    watts = sum(loss.watts for loss in losses_of(circuits, sizing) if loss.device not in own)
+    parts, whys = dict(sizing.parts), dict(sizing.whys)
+    for fan in fans:
+        # The motor of the fan is heat too: a larger fan asks for a little more air.
+        fitted, flow = parts_of(fan.kind_id)[-1], 0.0
+        for part in parts_of(fan.kind_id):
+            heat = (watts + part.loss_w * len(fans)) * wires.value
+            flow = air.value * heat / allowed / len(fans)
+            if part.flow_m3_h >= flow:
+                fitted = part
+                break
+        why = Why(
+            f"Why {fitted.flow_m3_h:g} m³/h",
+            f"It carries the heat away so that the air inside stays at {enclosure.ambient_c:g} °C.",
+            (f"{flow:.0f} m³/h are needed, {fitted.flow_m3_h:g} m³/h blown free",),
+            air.source,
+            air.confidence,
+        )
+        parts[fan.id], whys[fan.id] = fitted, (why,)
+    return replace(sizing, parts=parts, whys=whys)
+
+
 def box_that_cools(total_w: float, enclosure: Enclosure) -> Box | None:
     """The smallest standard enclosure, no smaller than the present one, that stays cool without a fan.
 
@@ -119,36 +162,39 @@ def box_that_cools(total_w: float, enclosure: Enclosure) -> Box | None:
     return None
 
 
-def inside_air_of(losses: Losses, proposal: Proposal, enclosure: Enclosure) -> InsideAir:
+def inside_air_of(
+    losses: Losses, sizing: Sizing, circuits: Circuits, enclosure: Enclosure, overrides: tuple[Override, ...]
+) -> InsideAir:
     """The heat of the parts as they are drawn, and the air inside.
 
     Method:
-        Rise = loss / (heat passed by the skin × effective cooling area by how the enclosure stands); with a fan,
-        the air it moves carries the heat away. A heat the builder has set himself counts instead of the sum.
+        Rise = loss / (heat passed by the skin × effective cooling area by how the enclosure stands); with a fan that is
+        drawn, the air it moves carries the heat away. A heat the builder has set himself counts instead of the sum.
 
     Source:
         Effective area: IEC 60890, from memory; coefficients and the fan's formula as their tables say.
 
     Args:
         losses: The heat of every device, W.
-        proposal: What Riktig proposes for the job.
+        sizing: The part of every device.
+        circuits: All devices of the job: a fan that is not drawn moves no air.
         enclosure: The enclosure.
+        overrides: What the builder put in the place of proposals.
     """
     wires, air, k = rule("wiring losses"), rule("fan air"), heat_coefficient(enclosure.material)
     parts_w = round(sum(loss.watts for loss in losses), 1)
-    own = proposal.value("panel.loss")
-    total = own.amount if own and own.overridden else round(parts_w * wires.value, 1)
+    own = next((override for override in overrides if override.key == "panel.loss"), None)
+    total = own.amount if own else round(parts_w * wires.value, 1)
     area = cooling_area(enclosure.width, enclosure.height, enclosure.depth, enclosure.standing.value)
     allowed = enclosure.ambient_c - enclosure.room_c
     flow = air.value * total / allowed if allowed > 0 else 0.0
     fans = parts_of("filter_fan")
-    fitted = 0.0
-    if enclosure.ventilation is Ventilation.FAN:
-        fitted = next((p for p in fans if p.flow_m3_h >= flow), fans[-1]).flow_m3_h
+    drawn = [sizing.parts[device.id] for device in circuits.devices if device.kind.can(Can.VENTILATES)]
+    fitted = sum(part.flow_m3_h for part in drawn)
     inside = round(enclosure.room_c + temperature_rise(total, enclosure, fitted), 1)
     lines = [
         f"set by the builder: {total:g} W"
-        if own and own.overridden
+        if own
         else f"parts: {parts_w:g} W; conductors: × {wires.value:g} = {total:g} W",
         f"{enclosure.size_name}, {enclosure.standing.value}: {area:.2f} m²",
         f"{total:g} W / ({k.value:g} W/m²K × {area:.2f} m²) = {total / (k.value * area):.1f} K "

@@ -1,0 +1,176 @@
+"""Circuits of services: ways, sockets, the light, the heater and the fan of the box, and what stays alive."""
+
+from riktig.core.job import Circuit, EarthScheme, Load, Protection
+from riktig.core.schematic.model.elements import Band
+from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
+from riktig.core.schematic.templates.commands import lamp
+from riktig.core.schematic.templates.supplies import AHEAD, PHASES, POLES
+from riktig.core.schematic.templates.supply_context import LINES, LIVE, SupplyContext
+
+__all__ = ["maintained", "signalled_ways", "socket", "ventilation", "way"]
+
+
+SOCKET_VA, LIGHT_VA = 2400.0, 200.0
+"""What a transformer must give for a socket of 10 A at 230 V, and for the light and the heater alone (chosen by us)."""
+
+
+def _own_transformer(sk: CircuitBuilder, lines: tuple[str, ...], needs_va: float, ahead: str) -> tuple[str, str]:
+    """Where there is no neutral: two lines through a transformer of its own, one side of it earthed.
+
+    Args:
+        sk: The circuit that is written down.
+        lines: The two lines that feed it.
+        needs_va: What hangs on it, VA.
+        ahead: What its primary goes through first, as the path has it.
+
+    Returns:
+        The nodes of its live and of its earthed side.
+    """
+    north_american = sk.context.north_american
+    primary_a = 1.25 * needs_va / sk.context.supply.voltage_v
+    sk.plate("FP", "panel_breaker" if north_american else "breaker_two", "primary", least_a=max(primary_a, 2.0))
+    sk.plate("T", "transformer", "services", least_a=needs_va)
+    sk.plate("XL", "earth_link", "secondary earthed")
+    out, back = sk.node("out"), sk.node("back")
+    path = f"{ahead}FP:1-2/3-4 @T:1/3"
+    title = "maintained, live with the main switch off" if ahead else "transformer of its own"
+    sk.rung("primary", title, lines, path, "", Band.POWER)
+    sk.rung("source", "secondary", out, "T:5-7", back)
+    sk.rung("earthed", "earthed side", back, "XL:1-2", sk.node("earth"))
+    sk.bond("XL", "2")
+    return out, back
+
+
+def maintained(circuit: Circuit, load: Load | None, context: SupplyContext, line: int = 0) -> BuiltCircuit:
+    """Services that stay alive with the main switch off: light by the door, socket, heater by a thermostat.
+
+    Method:
+        Taken ahead of the main switch, through an isolator inside with its own label, then protected.
+    """
+    sk = CircuitBuilder(circuit.id, load.name if load else circuit.title or "panel services", context)
+    sk.plate("Q", "rail_isolator", "maintained supply")
+    sk.plate("F", "panel_breaker" if context.north_american and load else "way_breaker", "services")
+    sk.plate("E.light", "panel_light", "light")
+    sk.plate("S.door", "door_switch", "door")
+    sk.plate("E.heat", "heater", "heater")
+    sk.plate("B.heat", "thermostat", "thermostat")
+    services = ["S.door:21-22 E.light:L-N", "B.heat:1-2 E.heat:L-N"]
+    if circuit.param("socket", "maintained") == "maintained":
+        sk.plate("F.socket", "rcd_breaker", "socket")
+        sk.plate("X.socket", "panel_socket", "socket")
+        sk.bond("X.socket", "PE")
+        services.insert(1, "F.socket:1-2 X.socket:L-N <F.socket:3-4")
+    if context.neutral:
+        path = f"Q:1-2 F:1-2 ({' | '.join(services)}) <Q:3-4"
+        sk.rung("power", "maintained, live with the main switch off", AHEAD[line], path, "N")
+    else:
+        socket = "F.socket" in services[1]
+        out, back = _own_transformer(sk, AHEAD[:2], SOCKET_VA if socket else LIGHT_VA, "Q:1-2/3-4 ")
+        sk.rung("services", "services", out, f"F:1-2 ({' | '.join(services)})", back)
+    return sk.done()
+
+
+def signalled_ways(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
+    """Single-phase ways whose breakers light a lamp when they trip or are off: one lamp a breaker."""
+    sk = CircuitBuilder(circuit.id, circuit.title or "ways", context)
+    count = min(max(int(circuit.param("ways", "3")), 1), 12)
+    sk.plate("FC", "control_breaker", "lamps")
+    for n in range(1, count + 1):
+        sk.plate(f"F{n}", "breaker_signal", f"way {n}", least_a=float(circuit.param("rated A", "10")))
+    live = sk.tap(guard="")
+    out, back = "", "N"
+    if not context.neutral:
+        rated = float(circuit.param("rated A", "10"))
+        out, back = _own_transformer(sk, LINES[:2], count * rated * context.control_v, "")
+    for n in range(1, count + 1):
+        lamp(sk, DoorLamp(f"way{n}", f"way {n} off", f"WAY {n} OFF", "yellow"), live, f"F{n}:95-98")
+    for n in range(1, count + 1):
+        sk.outside(f"E{n}", "load", f"way {n}")
+        sk.terminal(f"X{n}.L", f"L{n}", f"way {n}")
+        if context.neutral:
+            sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "neutral_terminal")
+            path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", "N"
+        else:
+            sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "common_terminal")
+            path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", back
+        start = context.way_lines[(n - 1) % 3] if context.neutral else out
+        sk.rung(f"power{n}", "", start, path, end, Band.POWER if context.neutral else Band.CONTROL)
+        sk.terminal(f"X{n}.PE", "PE", f"way {n}", "earth_terminal")
+        sk.rung(f"earth{n}", "PE", "PE", f"X{n}.PE @E{n}:PE", "", Band.POWER)
+        sk.bond(f"X{n}.PE", "i")
+    return sk.done()
+
+
+def socket(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
+    """A socket in the panel: maintained, behind the panel's own breakers, or from a separate outside source."""
+    sk = CircuitBuilder(circuit.id, circuit.title or "service socket", context)
+    school = circuit.param("fed", "maintained, ahead of the main switch")
+    sk.plate("F", "rcd_breaker", "socket", least_a=16.0 if context.neutral else 10.0)
+    sk.plate("XS", "panel_socket", "socket")
+    sk.bond("XS", "PE")
+    if school.startswith("outside"):
+        sk.outside("W", "foreign_source", "socket supply")
+        ends = [sk.terminal(f"X{n}", f"S{n}", "socket supply", "disconnect_terminal") for n in (1, 2)]
+        a, b = sk.node("a"), sk.node("b")
+        sk.rung("source", "supply from elsewhere", a, "W:1-2", b)
+        sk.rung("power", "socket", a, f"<{ends[0]} F:1-2 XS:L-N <F:3-4 {ends[1]}", b)
+        return sk.done()
+    if not context.neutral:
+        ahead = school.startswith("maintained")
+        if ahead:
+            sk.plate("Q", "rail_isolator", "maintained supply")
+        out, back = _own_transformer(sk, AHEAD[:2] if ahead else LINES[:2], SOCKET_VA, "Q:1-2/3-4 " if ahead else "")
+        sk.rung("power", "socket", out, "F:1-2 XS:L-N <F:3-4", back)
+    elif school.startswith("maintained"):
+        sk.plate("Q", "rail_isolator", "maintained supply")
+        sk.rung("power", "socket, live with the main switch off", AHEAD[0], "Q:1-2 F:1-2 XS:L-N <F:3-4 <Q:3-4", "N")
+    else:
+        sk.rung("power", "socket", context.way_lines[0], "F:1-2 XS:L-N <F:3-4", "N")
+    return sk.done()
+
+
+def ventilation(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
+    """The fan of the box with its filter, behind a breaker of its own; it runs while the panel is switched on."""
+    sk = CircuitBuilder(circuit.id, circuit.title or "fan of the box", context)
+    sk.plate("F", "control_breaker", "fan")
+    sk.door("M", "filter_fan", "filter and fan", "")
+    if context.neutral:
+        sk.rung("power", "filter and fan", LINES[0], "F:1-2 M:L-N", "N")
+    else:
+        sk.rung("power", "filter and fan", context.live or LIVE, "F:1-2 M:L-N", context.back)
+    return sk.done()
+
+
+def way(circuit: Circuit, load: Load, context: SupplyContext, line: int, shared: str = "") -> BuiltCircuit:
+    """A way of its own: breaker, terminal, load, and its neutral back; ``shared`` is the neutral it joins."""
+    sk = CircuitBuilder(circuit.id, load.name, context)
+    kind = {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker")
+    if load.protection is Protection.FUSES and load.phases == 3:
+        kind = "fuse_switch"
+    elif context.north_american:
+        kind = "panel_breaker"
+    sk.plate("F", kind, "way")
+    if load.phases == 1:
+        sk.outside("E", "load")
+        sk.terminal("X.L", "L", "L")
+        node = sk.node("neutral")
+        if not shared:
+            sk.terminal("X.N", "N", "N", "neutral_terminal")
+        sk.rung("power", "", context.way_lines[line], "F:1-2 X.L E:L-N", shared or node, Band.POWER)
+        if not shared:
+            sk.rung("back", "", node, "<X.N", "N", Band.POWER)
+    else:
+        pins = PHASES[: load.phases]
+        sk.outside("E", "load_three" if load.phases == 3 else "load_two")
+        poles = "/".join(POLES.split("/")[: load.phases])
+        for leg in pins:
+            sk.terminal(f"X.{leg}", leg, leg)
+        lines = context.load_lines
+        on = lines if load.phases == 3 else (lines[line], lines[(line + 1) % 3])
+        path = f"F:{poles} {'/'.join(f'X.{leg}' for leg in pins)} @E:{'/'.join(pins)}"
+        sk.rung("power", "", on, path, "", Band.POWER)
+    if context.practice.earths is EarthScheme.BAR:
+        sk.rung("earth", "PE", "PE", "@E:PE", "", Band.POWER)
+    else:
+        sk.earth_of("E")
+    return sk.done()
