@@ -152,10 +152,10 @@ def test_a_control_transformer() -> None:
     held = 3 * (8 + 2 * 0.6)
     assert found.value("panel.held").amount == pytest.approx(held, abs=0.06)  # type: ignore[union-attr]
     assert found.value("panel.pick_up").amount == pytest.approx(held + 62 - 8, abs=0.06)  # type: ignore[union-attr]
-    # 1.25 × 27.6 = 34.5 VA, 81.6 / 4 = 20.4 VA: the smallest made, 63 VA, serves.
-    assert found.value("panel.transformer").amount == 63  # type: ignore[union-attr]
-    # Secondary 63 / 230 = 0.274 A: the largest fuse-link of IEC 60127-2 not above it is 0.25 A.
-    assert found.value("panel.secondary").amount == 0.25  # type: ignore[union-attr]
+    # 1.25 × 27.6 = 34.5 VA, 81.6 / 4 = 20.4 VA: 63 VA would serve, but its fuse, 63 / 230 = 0.274 A, so 0.25 A, would
+    # not open after those of the circuits: 1.6 × 0.2 = 0.32 A. 100 / 230 = 0.435 A: the next link below is 0.4 A.
+    assert found.value("panel.transformer").amount == 100  # type: ignore[union-attr]
+    assert found.value("panel.secondary").amount == 0.4  # type: ignore[union-attr]
 
 
 def test_a_transformers_protection_by_the_nec() -> None:

@@ -199,7 +199,8 @@ class _Chooser:
             fitted = self._pick(device, lambda p: p.rated_a >= amount, value)
             return fitted, (value.why,)
         if kind.can(Can.GUARDS_CONTROL):
-            return self._control_breaker(device)
+            fuse = any(unit.symbol == "fuse" for unit in kind.units)
+            return self._control_fuse(device) if fuse else self._control_breaker(device)
         if kind.can(Can.CHOSEN_BY_CLAMP):
             return self._clamp(device, self._conductor_of(device, size))
         if kind.can(Can.SHOWS):
@@ -210,7 +211,8 @@ class _Chooser:
         if kind.can(Can.SWITCHES_LOAD) and size is None:  # the main contactor, on the conductors of the feed
             mm2 = self._feeder.mm2
             return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a and p.takes(mm2))[0], ()
-        fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a)
+        least = device.least_a or (FUSE_A if kind.is_protective and kind.units[0].symbol == "fuse" else 0.0)
+        fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.rating >= least)
         if not enough:
             unit = "VA" if kind.can(Can.TRANSFORMS) else "A"
             self.shortfalls.append((device.id, f"{device.least_a:.0f} {unit}"))
@@ -257,6 +259,8 @@ class _Chooser:
         offered = parts_of(device.kind_id)
         if device.circuit == IMPLIED[Recipe.LIMITED_SUPPLY] and device.kind.can(Can.MAKES_DC):
             return offered[-1], ()
+        if value is None and device.kind.can(Can.GUARDS_CONTROL) and not device.least_a:
+            return self._control_fuse(device)
         if value is None:
             return first_part(offered, lambda p: p.rating >= device.least_a)[0], ()
         if device.kind.can(Can.MAKES_DC):
@@ -292,6 +296,26 @@ class _Chooser:
         if not enough or value.shortfall:
             self.shortfalls.append((device.id, f"{value.name.lower()}: {value.shortfall or value.text}"))
         return fitted
+
+    def _control_fuse(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
+        """The fuse of a control circuit behind a small source: small enough to open before the source's own."""
+        volts = self._proposal.value("panel.control")
+        burden = next((b for b in self._proposal.drawn.burdens if b.circuit == device.circuit), None)
+        need = burden.fuse_a(volts.amount) if burden and volts else 0.0
+        if device.circuit == IMPLIED[Recipe.DC_SUPPLY]:
+            need = self._proposal.control.dc_input_a
+        fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.rated_a >= need)
+        if not enough:
+            self.shortfalls.append((device.id, f"a control fuse for {need:.2f} A"))
+        line = f"{burden.held_va:g} VA held, {burden.pull_va:g} VA pulling in" if burden else "nothing with a figure"
+        why = Why(
+            f"Why {fitted.rated_a:g} A",
+            "It carries its circuit and opens before the fuse of the control supply, so the others stay alive.",
+            (line, f"at least {need:.2f} A, next link {fitted.rated_a:g} A, slow"),
+            "IEC 60127-2, from memory",
+            "fairly sure",
+        )
+        return fitted, (why,)
 
     def _control_breaker(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         fitted, _ = first_part(parts_of(device.kind_id), lambda p: p.rated_a >= CONTROL_BREAKER_A)
@@ -337,6 +361,8 @@ SUPPLY_VALUES: dict[CircuitId, dict[str, str]] = {
     IMPLIED[Recipe.LIMITED_SUPPLY]: {},
 }
 """Which value of the panel a device of a control supply is sized by."""
+FUSE_A = 2.0
+"""The link of a fuse for which nothing is asked, A (chosen by us)."""
 WAY_MM2 = 2.5
 """Conductors of a small circuit that the Brief does not list, mm² (common practice, no source)."""
 _TABLE = "IEC 60204-1:2016 Table 4, from memory"

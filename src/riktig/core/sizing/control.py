@@ -31,6 +31,8 @@ class Control:
     values: tuple[Value, ...]
     parts: tuple[Part, ...]
     line_a: float
+    dc_input_a: float = 0.0
+    """What the fuse ahead of a 24 V supply on the control transformer must be for, A."""
 
     @property
     def space(self) -> float:
@@ -65,13 +67,16 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
         own = round(dc_w / efficient, 1)
         held, pick_up = round(held + own, 1), round(pick_up + own, 1)
         lines.append(f"24 V supply: {dc_w:.0f} W / {efficient:g} = {own:g} VA")
+    volts = 120.0 if basis.north_american else 230.0
+    dc_input_a = 1.25 * dc_w / efficient / volts if kind is ControlSupply.TRANSFORMER and drawn.dc_from_control else 0.0
     values = [_held(held, lines), _pick_up(pick_up, held)] if held else []
     parts: list[Part] = []
     line_a = held / basis.supply.voltage_to_neutral_v
     source = _kind_value(kind, why_kind, basis)
     values.append(source)
     if kind is ControlSupply.TRANSFORMER and held:
-        more, part = _transformer(held, pick_up, basis)
+        branch = max(_largest_branch(drawn, source.amount), next_link(dc_input_a))
+        more, part = _transformer(held, pick_up, branch, basis)
         values += more
         parts.append(part)
         line_a = more[0].amount / basis.supply.voltage_v
@@ -86,7 +91,7 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
         values.append(_limited(limited, signals))
         parts.append(next(p for p in parts_of("dc_supply") if p.ref == "DC-LE"))
         line_a += limited / efficient / basis.supply.voltage_to_neutral_v
-    return Control(kind, tuple(values), tuple(parts), round(line_a, 3))
+    return Control(kind, tuple(values), tuple(parts), round(line_a, 3), dc_input_a)
 
 
 def _burden(drawn: DrawnLoads, signals: tuple[Signal, ...]) -> tuple[float, float, list[str]]:
@@ -137,18 +142,33 @@ def _kind_value(kind: ControlSupply, why_kind: str, basis: Basis) -> Value:
     return Value("panel.control", "Control supply", volts, "V", why, words, settable=False)
 
 
-def _transformer(held: float, pick_up: float, basis: Basis) -> tuple[list[Value], Part]:
-    reserve, multiple = rule("control reserve"), rule("transformer pick-up multiple")
+def _largest_branch(drawn: DrawnLoads, volts: float) -> float:
+    """The link of the largest control fuse, A."""
+    return max((next_link(burden.fuse_a(volts)) for burden in drawn.burdens if burden.held_va), default=next_link(0.0))
+
+
+def next_link(amps: float) -> float:
+    """The smallest link of a control fuse that carries so much, A; the largest beyond it."""
+    links = [part.rated_a for part in parts_of("control_fuse")]
+    return next((a for a in links if a >= amps), links[-1])
+
+
+def _transformer(held: float, pick_up: float, branch_a: float, basis: Basis) -> tuple[list[Value], Part]:
+    reserve, multiple, apart = rule("control reserve"), rule("transformer pick-up multiple"), rule("fuse selectivity")
     need = max(reserve.value * held, pick_up / multiple.value)
     offered = transformer_ratings(basis.north_american)
-    va = next((size for size in offered if size >= need - 1e-9), offered[-1])
+    selective = apart.value * branch_a
+    va = next(
+        (size for size in offered if size >= need - 1e-9 and _secondary_a(size, basis) >= selective - 1e-9), offered[-1]
+    )
     why = Why(
         f"Why {va:g} VA",
         "It carries what is held with some reserve, and its voltage must not sag when the largest starter pulls in.",
         (
             f"held: {reserve.value:g} × {held:g} VA = {reserve.value * held:.0f} VA",
             f"pick-up: {pick_up:g} VA / {multiple.value:g} = {pick_up / multiple.value:.0f} VA",
-            f"next rating {va:g} VA",
+            f"its fuse opens after its circuits' own: at least {apart.value:g} × {branch_a:g} A = {selective:.2g} A",
+            f"next rating {va:g} VA, fuse {_secondary_a(va, basis):g} A",
         ),
         f"{reserve.source}; pick-up: {multiple.source}",
         weakest(reserve, multiple) if pick_up / multiple.value > reserve.value * held else reserve.confidence,
@@ -158,6 +178,14 @@ def _transformer(held: float, pick_up: float, basis: Basis) -> tuple[list[Value]
         value = replace(value, shortfall=f"{need:.0f} VA is needed")
     part, _ = first_part(parts_of("transformer"), lambda p: p.rated_va >= value.amount)
     return [value, *_transformer_protection(value.amount, basis)], part
+
+
+def _secondary_a(va: float, basis: Basis) -> float:
+    """The fuse that guards a transformer's secondary, A."""
+    if basis.north_american:
+        return transformer_secondary(va).value
+    small = switch_ratings("small fuse-link")
+    return max((a for a in small if a <= va / 230.0 + 1e-9), default=small[0])
 
 
 def _transformer_protection(va: float, basis: Basis) -> list[Value]:
@@ -170,14 +198,14 @@ def _transformer_protection(va: float, basis: Basis) -> list[Value]:
         first = max((a for a in small if a <= share.value * primary), default=small[0])
         line = f"at most {share.value:.0%} of {primary:.2f} A = {share.value * primary:.2f} A"
         figure = transformer_secondary(va)
-        second, second_line = figure.value, f"{va:g} VA at {volts:g} V: {secondary:.2f} A"
+        second, second_line = _secondary_a(va, basis), f"{va:g} VA at {volts:g} V: {secondary:.2f} A"
         second_source = f"{figure.source}, from memory"
         second_sure = figure.confidence
     else:
         share = rule("transformer primary margin")
         first = next((a for a in small if a >= share.value * primary), small[-1])
         line = f"{share.value:g} × {primary:.2f} A = {share.value * primary:.2f} A; slow, so that it can be switched on"
-        second = max((a for a in small if a <= secondary + 1e-9), default=small[0])
+        second = _secondary_a(va, basis)
         second_line = f"not above {secondary:.2f} A, so the transformer is guarded against overload"
         second_source, second_sure = "IEC 60204-1 7.2.7 and 7.2.4, from memory", "fairly sure"
     names = (("panel.primary", "Primary protected at", first, line, share.source, share.confidence),)

@@ -28,11 +28,24 @@ class DrawnLoad:
 class Burden:
     """What the coils, lamps and small devices of one circuit take from control, VA, and from 24 V, W."""
 
+    circuit: CircuitId
     title: str
     held_va: float = 0.0
     pull_va: float = 0.0
     """With its largest coil pulling in."""
     dc_w: float = 0.0
+
+    def fuse_a(self, volts: float) -> float:
+        """What a slow fuse ahead of the circuit must be for, A: it carries what is held and lets it pull in.
+
+        Source:
+            A quarter above what is held; four times its rating for a tenth of a second (IEC 60127-2, slow links,
+            from memory).
+
+        Args:
+            volts: Of the control circuits, V.
+        """
+        return max(1.25 * self.held_va / volts, self.pull_va / volts / 4)
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +91,9 @@ def drawn_loads(
                 taker.add(device, unit)
     titles = dict(circuits.titles)
     burdens = tuple(
-        Burden(titles.get(circuit, ""), round(sums.held, 2), round(sums.held + sums.largest, 2), round(sums.dc, 2))
+        Burden(
+            circuit, titles.get(circuit, ""), round(sums.held, 2), round(sums.held + sums.largest, 2), round(sums.dc, 2)
+        )
         for circuit, sums in taker.sums.items()
     )
     return DrawnLoads(tuple(taker.ways), burdens, taker.dc_from_control)

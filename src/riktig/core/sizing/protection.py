@@ -304,21 +304,32 @@ def _contactor(place: _ContactorPlace, basis: Basis) -> tuple[Value, Part]:
         part, _ = first_part(parts_of("contactor"), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < need - 1e-9:
         value = replace(value, shortfall=f"{need:.4g} A AC-3 is needed")
-    return value, part
+    return _clamps_short(value, part, place.mm2), part
 
 
 def _taking(part: Part, mm2: float) -> tuple[Part, tuple[str, ...]]:
-    """The part, or the next larger one of its kind whose clamps take a conductor, and the line that says so."""
+    """The part, or the next larger one of its kind whose clamps take a conductor, and the line that says so.
+
+    Where none does, the one with the largest clamps.
+    """
     if part.power.max_mm2 >= mm2 - 1e-9:
         return part, ()
-    larger = [p for p in parts_of(part.kind.id) if p.rated_a >= part.rated_a and p.power.max_mm2 >= mm2 - 1e-9]
-    if not larger:
-        return part, ()
+    larger = [p for p in parts_of(part.kind.id) if p.rated_a >= part.rated_a]
+    taken = next((p for p in larger if p.power.max_mm2 >= mm2 - 1e-9), max(larger, key=lambda p: p.power.max_mm2))
     line = (
         f"clamps of {part.ref} take {part.power.max_mm2:g} mm² at most, the conductors are {conductor_name(mm2)}: "
-        f"{larger[0].ref}"
+        f"{taken.ref}"
     )
-    return larger[0], (line,)
+    return taken, (line,)
+
+
+def _clamps_short(value: Value, part: Part, mm2: float) -> Value:
+    """The value with what its clamps do not take."""
+    if part.power.max_mm2 >= mm2 - 1e-9 or value.shortfall:
+        return value
+    return replace(
+        value, shortfall=f"its clamps take {part.power.max_mm2:g} mm², the conductors are {conductor_name(mm2)}"
+    )
 
 
 def _resistive(load: Load, amps: float, mm2: float, basis: Basis) -> tuple[tuple[Value, ...], tuple[Chosen, ...]]:
@@ -359,7 +370,7 @@ def starter_device(load: Load, current: Value, mm2: float, basis: Basis) -> tupl
         part, _ = first_part(parts_of(starter), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < current.amount:
         value = replace(value, shortfall=f"{current.amount:g} A is needed")
-    return value, (Chosen(name.lower(), part),)
+    return _clamps_short(value, part, mm2), (Chosen(name.lower(), part),)
 
 
 def local_isolator(load: Load, current: Value, basis: Basis) -> Value | None:

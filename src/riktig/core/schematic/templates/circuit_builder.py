@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from typing import TypedDict, Unpack
 
 from riktig.core.catalogue import kind as kind_of
-from riktig.core.job import CircuitId, DeviceId, PinRef
+from riktig.core.job import CircuitId, ControlSupply, DeviceId, PinRef
 from riktig.core.schematic.model.elements import Band, Device, Rung, Zone
 from riktig.core.schematic.model.notation import parse_path
 from riktig.core.schematic.templates.supply_context import LAMP_TEST, LINES, SupplyContext
@@ -58,7 +58,12 @@ class CircuitBuilder:
         return f"{self.cid}.{name}"
 
     def plate(self, role: str, kind: str, purpose: str = "", *, least_a: float = 0.0, under: str = "") -> str:
-        """A device on the plate; gives its role back."""
+        """A device on the plate; gives its role back.
+
+        Behind a small source a control circuit is guarded by a fuse: a breaker would not open before the source's own.
+        """
+        if kind == "control_breaker" and self.context.control is not ControlSupply.DIRECT and not least_a:
+            kind = "control_fuse"
         return self.add(role, kind, Zone.PLATE, purpose, least_a=least_a, under=under)
 
     def door(self, role: str, kind: str, purpose: str, legend: str, *, colour: str = "") -> str:

@@ -131,9 +131,9 @@ def valve(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 def fused_branches(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A breaker with a fuse a branch: a blown fuse leaves the other branch alive."""
     sk = CircuitBuilder(circuit.id, circuit.title or "branches", context)
-    sk.plate("Q", "control_breaker", "both branches")
-    sk.plate("F1", "fuse", "first branch")
-    sk.plate("F2", "fuse", "second branch")
+    sk.plate("Q", "control_breaker", "both branches", least_a=2.0)
+    sk.plate("F1", "fuse", "first branch", least_a=0.2)
+    sk.plate("F2", "fuse", "second branch", least_a=0.2)
     live = sk.tap("Q", guard="")
     for n, words in ((1, "first"), (2, "second")):
         sk.door(f"H{n}", "lamp", f"{words} branch alive", f"{words} BRANCH ALIVE".upper(), colour="white")

@@ -132,7 +132,7 @@ def socket(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 def ventilation(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """The fan of the box with its filter, behind a breaker of its own; it runs while the panel is switched on."""
     sk = CircuitBuilder(circuit.id, circuit.title or "fan of the box", context)
-    sk.plate("F", "control_breaker", "fan")
+    sk.plate("F", "control_breaker", "fan", least_a=2.0 if context.neutral else 0.0)
     sk.door("M", "filter_fan", "filter and fan", "")
     if context.neutral:
         sk.rung("power", "filter and fan", LINES[0], "F:1-2 M:L-N", "N")

@@ -124,7 +124,7 @@ def _bars_for(points: int) -> int:
 def control_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A transformer with separate windings between two lines; one side of its secondary is earthed over a link."""
     sk = CircuitBuilder(circuit.id, "control transformer", context)
-    sk.plate("F", "panel_breaker" if context.north_american else "breaker_two", "primary", least_a=2.0)
+    sk.plate("F", "fuse_two", "primary")
     sk.plate("T", "transformer")
     sk.plate("FS", "fuse", "secondary")
     sk.plate("XL", "earth_link", "secondary earthed")
@@ -145,10 +145,11 @@ def dc_supply(circuit: Circuit, context: SupplyContext, returns: int = 1) -> Bui
         returns: Circuits that return to its 0 V; each gets a way of a bar where commons are bridged.
     """
     sk = CircuitBuilder(circuit.id, "24 V supply", context)
-    sk.plate("F", "control_breaker", "input")
+    from_control = not context.neutral and context.live == LIVE
+    sk.plate("F", "control_breaker", "input", least_a=0.0 if from_control else 2.0)
     sk.plate("T", "dc_supply", "supply")
-    sk.plate("F1", "fuse", "24 V relays and outputs")
-    sk.plate("F2", "fuse", "24 V devices and sensors")
+    sk.plate("F1", "fuse", "24 V relays and outputs", least_a=4.0)
+    sk.plate("F2", "fuse", "24 V devices and sensors", least_a=4.0)
     sk.plate("XL", "earth_link", "0 V earthed")
     _dc_input(sk, context)
     sk.rung("source", "output", sk.node("out"), "T:P-M", DC_BACK)
@@ -170,14 +171,14 @@ def _dc_input(sk: CircuitBuilder, context: SupplyContext) -> None:
     elif context.live == LIVE:
         sk.rung("input", "24 V supply", LIVE, "F:1-2 T:L-N", BACK)
     else:
-        sk.plate("FN", "control_breaker", "input, second line")
+        sk.plate("FN", "control_breaker", "input, second line", least_a=2.0)
         sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N <FN:1-2", LINES[1])
 
 
 def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A supply of limited energy of its own: what stands behind it touches nothing else."""
     sk = CircuitBuilder(circuit.id, "limited-energy supply", context)
-    sk.plate("F", "control_breaker", "input")
+    sk.plate("F", "control_breaker", "input", least_a=2.0)
     sk.plate("T", "dc_supply", "supply", least_a=3.0)
     _dc_input(sk, context)
     sk.rung("source", "limited-energy output", LIMITED_LIVE, "T:P-M", LIMITED_BACK)
@@ -189,7 +190,7 @@ def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     sk = CircuitBuilder(circuit.id, circuit.title or "main contactor", context)
     monitored = circuit.param("monitor", "yes") == "yes"
     if monitored:
-        sk.plate("F", "fuse_three", "monitor")
+        sk.plate("F", "fuse_three", "monitor", least_a=2.0)
         sk.plate("PM", "phase_monitor", "phase monitor")
     sk.plate("FC", "control_breaker", "control")
     rated = circuit.param("rated A", "as the supply")
@@ -242,7 +243,7 @@ def through_feed(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 def surge(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A surge protector behind its own fuses near the main switch, and a lamp when its module is spent."""
     sk = CircuitBuilder(circuit.id, circuit.title or "surge protector", context)
-    sk.plate("F", "fuse_three", "surge protector")
+    sk.plate("F", "fuse_three", "surge protector", least_a=25.0)
     sk.plate("SP", "surge")
     sk.plate("FC", "control_breaker", "control")
     sk.rung("power", "", LINES, f"F:{POLES} @SP:L1/L2/L3", "", Band.POWER)
