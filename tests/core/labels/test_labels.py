@@ -44,7 +44,7 @@ def test_each_medium_carries_what_it_must(evaluation: Evaluation[Job], medium: M
 
 def test_the_warning_plate_says_what_stays_live(evaluation: Evaluation[Job]) -> None:
     (plate,) = evaluation.get(LABELS).on(Medium.WARNING)
-    assert "X1 and Q1:1 3 5 stay live with Q1 off" in plate.lines[1]
+    assert plate.lines[1] == "400/230 V stay live at X1, at the upper clamps of Q1 when Q1 is off."
 
 
 def test_the_nameplate_is_filled_from_the_job(evaluation: Evaluation[Job]) -> None:

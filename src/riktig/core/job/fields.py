@@ -5,7 +5,7 @@ A test holds them against the document's own types.
 
 from typing import TypedDict
 
-from riktig.core.ids import LoadId
+from riktig.core.ids import LoadId, SourceId
 from riktig.core.job.enclosure import EnclosureMounting, EntrySide, HingeSide, Ventilation
 from riktig.core.job.house_tables import ClassLetters, ReservedNumber
 from riktig.core.job.load_values import (
@@ -221,6 +221,7 @@ class SignalFields(TypedDict, total=False):
     wetting: Wetting
     watts: float
     load: LoadId | None
+    source: SourceId | None
 
 
 class ChangedSignalFields(SignalFields, total=False):
@@ -235,6 +236,7 @@ class SourceFields(TypedDict, total=False):
     name: str
     voltage_v: float
     comes_from: str
+    direct: bool | None
 
 
 class HeadingFields(TypedDict, total=False):

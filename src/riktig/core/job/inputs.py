@@ -8,8 +8,16 @@ from riktig.core.job.enclosure import Ventilation
 from riktig.core.job.job import Job
 from riktig.core.job.load import Load
 from riktig.core.job.practice import Practice
-from riktig.core.job.reading import JOB_CIRCUITS, JOB_LOADS, JOB_PRACTICE, JOB_SIGNALS, JOB_SUPPLY, JOB_VENTILATION
-from riktig.core.job.signal import Signal
+from riktig.core.job.reading import (
+    JOB_CIRCUITS,
+    JOB_LOADS,
+    JOB_PRACTICE,
+    JOB_SIGNALS,
+    JOB_SOURCES,
+    JOB_SUPPLY,
+    JOB_VENTILATION,
+)
+from riktig.core.job.signal import Signal, Source
 from riktig.core.job.supply import Supply
 
 __all__ = ["JOB_CIRCUIT_INPUTS", "CircuitInputs", "circuit_inputs"]
@@ -27,18 +35,22 @@ class CircuitInputs:
     signals: tuple[Signal, ...] = ()
     ventilation: Ventilation = Ventilation.NONE
     """How the enclosure is cooled: a fan is a circuit."""
+    sources: tuple[Source, ...] = ()
+    """Supplies that arrive from elsewhere."""
 
     @property
     def parts(self) -> tuple[object, ...]:
         """The objects one by one, for a cache that compares by identity."""
-        return (self.circuits, self.loads, self.supply, self.practice, self.signals, self.ventilation)
+        return (self.circuits, self.loads, self.supply, self.practice, self.signals, self.ventilation, self.sources)
 
 
 def circuit_inputs(job: Job) -> CircuitInputs:
     """What the circuits of a job follow from."""
-    return CircuitInputs(job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.ventilation)
+    return CircuitInputs(
+        job.circuits, job.loads, job.supply, job.practice, job.signals, job.enclosure.ventilation, job.sources
+    )
 
 
 JOB_CIRCUIT_INPUTS = (
-    reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & JOB_VENTILATION
+    reads(JOB_CIRCUITS) & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & JOB_VENTILATION & JOB_SOURCES
 ).derive("circuit inputs", CircuitInputs)

@@ -50,10 +50,15 @@ class Signal:
     wetting: Wetting = Wetting.CONTROL
     watts: float = 0.0
     load: LoadId | None = None
+    source: SourceId | None = None
+    """The supply of another panel that feeds it; None: the only one that the Brief names."""
 
     def __post_init__(self) -> None:
         if not 0 <= self.watts <= 5000:
             raise ImpossibleValueError(f"a field device that draws {self.watts:g} W cannot be planned")
+
+
+USUALLY_DIRECT_V = 60.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,6 +73,18 @@ class Source:
     name: str
     voltage_v: float
     comes_from: str = ""
+    direct: bool | None = None
+    """Whether it is direct current; None: as usual for its voltage."""
+
+    @property
+    def is_direct(self) -> bool:
+        """Whether it is direct current: up to 60 V it mostly is (common practice, no source)."""
+        return self.voltage_v <= USUALLY_DIRECT_V if self.direct is None else self.direct
+
+    @property
+    def volts(self) -> str:
+        """“24 V DC”, “230 V AC”."""
+        return f"{self.voltage_v:g} V {'DC' if self.is_direct else 'AC'}"
 
     def __post_init__(self) -> None:
         if not 0 < self.voltage_v <= 1000:

@@ -10,10 +10,11 @@ from riktig.core.job import Enclosure, MarkedWires, MarkerText, Practice, Source
 from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
 from riktig.core.plate import Piece
 from riktig.core.schematic import Circuits, Names, PinLabels, Zone
-from riktig.core.simulation import MAINS, LiveNet
+from riktig.core.simulation import LiveNet
 from riktig.core.sizing import Sizing
 from riktig.core.terminals import Strips
 from riktig.core.wiring import Wiring
+from riktig.core.wiring.colours import colour_table
 
 __all__ = [
     "Label",
@@ -56,7 +57,6 @@ LONGEST_MARKER = 15
 """Characters a wire marker of ours holds at the smallest type (chosen by us)."""
 
 
-MOST_LIVE = 6
 """Tags on a warning plate (chosen by us: two lines)."""
 
 
@@ -158,9 +158,10 @@ def make_labels(inputs: LabelInputs) -> Labels:
     for piece in inputs.pieces:
         length = f"{piece.length:g} mm {piece.place}"
         labels.append(Label(Medium.PIECE, (piece.name, length), 1, "on the piece", PieceKey(piece.name)))
-    labels += _warnings(strips, circuits, names, inputs.supply, inputs.live)
+    labels += _warnings(inputs)
     for source in inputs.sources:
-        words = f"{source.voltage_v:g} V from {source.comes_from or 'elsewhere'}: stays live with the main switch off"
+        main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "the main switch")
+        words = f"{source.volts} from {source.comes_from or 'elsewhere'} stay live inside when {main} is off."
         labels.append(
             Label(Medium.WARNING, (source.name.upper(), words), 1, "door and where it enters", PartKey("sources"))
         )
@@ -201,43 +202,48 @@ def _of_strips(strips: Strips) -> Iterator[Label]:
         yield Label(Medium.CABLE, (cable.tag, cable.make_up), 2, "both ends", DeviceKey(cable.device))
 
 
-def _warnings(
-    strips: Strips, circuits: Circuits, names: Names, supply: Supply, live: tuple[LiveNet, ...]
-) -> Iterator[Label]:
-    """What stays live with the main switch off: a plate over the incoming terminals, and one at each other place."""
-    for tag in (strip.tag for strip in strips.strips if strip.purpose == "incoming supply"):
-        main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "")
-        also = _also(live, circuits, names, {tag, main})
-        text = f"{supply.voltage_name}: {tag} and {main}:1 3 5 {also}stay live with {main} off"
-        yield Label(Medium.WARNING, (supply.name.upper(), text), 1, f"over {tag}", PartKey("warning"))
-    yield from _elsewhere(live, circuits, names)
-
-
-def _also(live: tuple[LiveNet, ...], circuits: Circuits, names: Names, told: set[str]) -> str:
-    """What else the incoming supply keeps live: the tags of a few devices, “and more” beyond; or empty."""
-    inside = {device.id for device in circuits.devices if device.zone is not Zone.FIELD}
-    owners = (pin.device for live_net in live if live_net.source == MAINS for pin in live_net.pins)
-    tags = [tag for tag in dict.fromkeys(names.tag[did] for did in owners if did in inside) if tag not in told]
-    if not tags:
-        return ""
-    return f"and {', '.join(tags[:MOST_LIVE])}{' and more' if len(tags) > MOST_LIVE else ''} "
-
-
-def _elsewhere(live: tuple[LiveNet, ...], circuits: Circuits, names: Names) -> Iterator[Label]:
-    """A plate for every supply that enters from elsewhere: its voltage, and the clamps that it keeps live."""
+def _warnings(inputs: LabelInputs) -> Iterator[Label]:
+    """What stays live with the main switch off: a plate over the incoming terminals, and one for each other supply."""
+    circuits, names, supply = inputs.circuits, inputs.names, inputs.supply
     main = next((names.tag[d.id] for d in circuits.devices if d.kind.can(Can.MAIN_SWITCH)), "the main switch")
-    label = PinLabels(circuits, names)
-    for device in circuits.devices:
-        own = [own for own in live if own.source == device.id]
-        if not own:
+    for tag in (strip.tag for strip in inputs.strips.strips if strip.purpose == "incoming supply"):
+        where = f"at {tag}, at the upper clamps of {main}{_also(inputs)}"
+        text = f"{supply.voltage_name} stay live {where} when {main} is off."
+        yield Label(Medium.WARNING, (supply.name.upper(), text), 1, f"over {tag}", PartKey("warning"))
+    yield from _elsewhere(inputs, main)
+
+
+def _also(inputs: LabelInputs) -> str:
+    """What else the incoming supply keeps live: the switches ahead of the main one, and all wires of one colour."""
+    ahead = [d for d in inputs.circuits.devices if d.kind.can(Can.TAP_SWITCH)]
+    inside = {d.id for d in inputs.circuits.devices if d.zone is not Zone.FIELD and not d.kind.can(Can.MAIN_SWITCH)}
+    foreign = {d.id for d in inputs.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)}
+    owners = {pin.device for live_net in inputs.live if live_net.source not in foreign for pin in live_net.pins}
+    incoming = {
+        row.device for strip in inputs.strips.strips if strip.purpose == "incoming supply" for row in strip.rows
+    }
+    if not owners & (inside - incoming):
+        return ""
+    switches = ", ".join(inputs.names.tag[d.id] for d in ahead)
+    colour = colour_table(inputs.practice)["stays live"]
+    return f"{f', at {switches}' if switches else ''} and in all {colour} wires"
+
+
+def _elsewhere(inputs: LabelInputs, main: str) -> Iterator[Label]:
+    """A plate for every supply that enters from elsewhere: what it gives, where from, and where it lands."""
+    label, names = PinLabels(inputs.circuits, inputs.names), inputs.names
+    by_name = {source.name: source for source in inputs.sources}
+    for device in inputs.circuits.devices:
+        own = [live_net for live_net in inputs.live if live_net.source == device.id]
+        if not own or not device.kind.can(Can.FOREIGN_SUPPLY):
             continue
-        pins = dict.fromkeys(label(pin) for live_net in own for pin in live_net.pins if pin.device != device.id)
-        first = ", ".join(list(pins)[:MOST_LIVE]) + (" and more" if len(pins) > MOST_LIVE else "")
-        text = f"{own[0].volts:g} V: {first} stay live with {main} off"
-        yield Label(
-            Medium.WARNING,
-            (device.purpose.upper(), text),
-            1,
-            f"where {names.tag[device.id]} enters",
-            DeviceKey(device.id),
-        )
+        source = next((source for name, source in by_name.items() if name in device.purpose), None)
+        volts = f"{device.volts:g} V {'DC' if device.direct else 'AC'}" if device.volts else "A voltage the Brief lacks"
+        comes = f" from {source.comes_from}" if source and source.comes_from else " from another panel"
+        clamps = {device_id for live_net in own for pin in live_net.pins if (device_id := pin.device) != device.id}
+        strips = [d for d in inputs.circuits.devices if d.id in clamps and d.strip]
+        at = ", ".join(label(d.pin("f")) for d in strips) or ", ".join(names.tag[d] for d in sorted(clamps))
+        text = f"{volts}{comes} at {at}. {main} does not switch it off."
+        where = f"where {names.tag[device.id]} enters"
+        title = source.name if source else device.purpose.rpartition(", ")[2]
+        yield Label(Medium.WARNING, (title.upper(), text), 1, where, DeviceKey(device.id))

@@ -76,7 +76,7 @@ def _of_feeds(
         findings = tuple(
             Finding(
                 code,
-                Verdict.JUDGE if fault.kind is FeedKind.PAST_STARTER else Verdict.FAILS,
+                Verdict.JUDGE if fault.kind in (FeedKind.PAST_STARTER, FeedKind.UNSTATED) else Verdict.FAILS,
                 by_tags(fault.text, view.names.tag),
                 DeviceKey(fault.device),
                 clause,
@@ -132,6 +132,7 @@ BEHAVIOUR: tuple[Callable[[View], ClauseResult], ...] = (
         {
             FeedKind.TWO_SOURCES: "Bring its return back to the source that feeds it.",
             FeedKind.WRONG_CURRENT: "Take a part made for what feeds it, or feed it from its own source.",
+            FeedKind.UNSTATED: "Name the supply in the Brief, with its voltage and where it comes from.",
             FeedKind.WRONG_VOLTS: "Take a part made for what feeds it, or feed it from its own source.",
         },
         _loads,

@@ -1,6 +1,7 @@
 """Clauses about the Brief: whether its answers can stand, and whether what was sized suffices."""
 
-from riktig.core.job import WayOrder
+from riktig.core.catalogue import Can
+from riktig.core.job import Command, Direction, Form, Signal, Start, WayOrder
 from riktig.core.keys import CircuitKey, LoadKey, PartKey, ValueKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
@@ -137,9 +138,57 @@ def all_drawn(view: View) -> ClauseResult:
         )
         for circuit, name in zip(undrawn, names, strict=True)
     ]
+    drawn_texts = [device.purpose for device in view.circuits.devices]
+    missing = [
+        signal
+        for signal in view.signals
+        if not any(signal.name in text for text in drawn_texts) and not _is_reference(view, signal)
+    ]
+    findings += [
+        Finding(
+            "B05",
+            Verdict.JUDGE,
+            f"The {signal.name} ({signal.form.value}, {signal.direction.value}, fed by {signal.wetting.value}) "
+            "is in the Brief but in no circuit: it has no terminals, wires or test.",
+            LoadKey(signal.load) if signal.load in load_names else PartKey("signals"),
+            clause,
+            "Draw it by hand, or take it out of the Brief.",
+        )
+        for signal in missing
+    ]
     drawn = len(view.loads) - len(names)
-    evidence = (f"{drawn} of {len(view.loads)} drawn",)
+    evidence = (
+        f"{drawn} of {len(view.loads)} loads drawn",
+        f"{len(view.signals) - len(missing)} of {len(view.signals)} field devices drawn",
+    )
     return ClauseResult("B05", Group.BRIEF, "Everything sized is drawn", clause, evidence, tuple(findings))
 
 
-BRIEF = (answers_agree, every_source_named, sizes_suffice, own_values, all_drawn)
+def _is_reference(view: View, signal: Signal) -> bool:
+    """Whether a signal is the speed that the controller gives a drive: its conductors are drawn between the two."""
+    load = next((load for load in view.loads if load.id == signal.load), None)
+    told = signal.form is Form.ANALOGUE and signal.direction is Direction.OUT
+    return load is not None and told and load.start is Start.DRIVE and load.command is Command.CONTROLLER
+
+
+def sources_used(view: View) -> ClauseResult:
+    """Every supply from elsewhere that the Brief names is one that something in the panel is on."""
+    clause = "IEC 60204-1 5.1 and 5.3.5, from memory"
+    foreign = [device for device in view.circuits.devices if device.kind.can(Can.FOREIGN_SUPPLY)]
+    findings = [
+        Finding(
+            "B06",
+            Verdict.JUDGE,
+            f"The {source.name} ({source.volts}) is said to arrive, and nothing in the panel is on it.",
+            PartKey("sources"),
+            clause,
+            "Draw what it feeds, say which field device is on it, or take it out of the Brief.",
+        )
+        for source in view.sources
+        if not any(source.name in device.purpose or device.volts == source.voltage_v for device in foreign)
+    ]
+    evidence = (f"{len(view.sources)} named, {len(foreign)} drawn",)
+    return ClauseResult("B06", Group.BRIEF, "Supplies from elsewhere", clause, evidence, tuple(findings))
+
+
+BRIEF = (answers_agree, every_source_named, sizes_suffice, own_values, all_drawn, sources_used)

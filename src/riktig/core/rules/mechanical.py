@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from riktig.core.catalogue import Can
 from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID, Colours
 from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
@@ -11,7 +12,6 @@ from riktig.core.rules.guarded_wires import GuardedWires
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import INCOMING_CABLE, outside_device
-from riktig.core.simulation import MAINS
 from riktig.core.sizing import Laid, Section
 from riktig.core.sizing.electrical import basis_of
 from riktig.core.sizing.sections import section_of
@@ -226,8 +226,8 @@ def still_live_said(view: View) -> ClauseResult:
     shown = sorted(set(pins))
     plates = view.labels.on(Medium.WARNING)
     named = {plate.key for plate in plates}
-    elsewhere = {live_net.source for live_net in view.live_off if live_net.source != MAINS} & {
-        d.id for d in view.circuits.devices
+    elsewhere = {live_net.source for live_net in view.live_off} & {
+        d.id for d in view.circuits.devices if d.kind.can(Can.FOREIGN_SUPPLY)
     }
     findings = []
     if any(DeviceKey(DeviceId(did)) not in named for did in elsewhere):

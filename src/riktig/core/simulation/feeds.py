@@ -31,6 +31,7 @@ class FeedKind(Enum):
     TWO_SOURCES = "between two sources"
     WRONG_CURRENT = "direct for alternating current"
     WRONG_VOLTS = "wrong voltage"
+    UNSTATED = "voltage not stated"
     NO_OVERLOAD = "no overload protection"
     PAST_STARTER = "past its electronic starter"
 
@@ -106,9 +107,24 @@ def _poles_of(feed: Feed, network: Network, volts: tuple[float, float, float]) -
             return FeedFault(FeedKind.EARTH_RETURN, device.id, text)
         text = f"{{{device.id}}} lies between {_named(feed.first)} and {_named(feed.last)}, which are not one source."
         return FeedFault(FeedKind.TWO_SOURCES, device.id, text)
-    if any(a.system != MAINS and network.devices[_maker(a)].kind.can(Can.FOREIGN_SUPPLY) for a, _ in feed.pairs):
-        return None  # what it brings is the Brief's to say
+    sources = [network.devices[_maker(a)] for a, _ in feed.pairs if a.system != MAINS]
+    foreign = next((source for source in sources if source.kind.can(Can.FOREIGN_SUPPLY)), None)
+    if foreign is not None and not foreign.volts:
+        text = f"{{{device.id}}} is fed by {{{foreign.id}}}, and the Brief does not say what that gives."
+        return FeedFault(FeedKind.UNSTATED, device.id, text)
+    if foreign is not None:
+        return _of_foreign(device, foreign)
     return _volts_of(feed, device, volts)
+
+
+def _of_foreign(device: Device, foreign: Device) -> FeedFault | None:
+    """What another panel feeds: made for direct current or not, and for 24 V where it is."""
+    made_direct = device.kind.draw is not None and device.kind.draw.dc
+    given = f"{foreign.volts:g} V {'direct' if foreign.direct else 'alternating'}"
+    if made_direct and (not foreign.direct or abs(foreign.volts - 24.0) > NEAR * 24.0):
+        text = f"{{{device.id}}} works on 24 V direct current, and {given} reach it from {{{foreign.id}}}."
+        return FeedFault(FeedKind.WRONG_VOLTS if foreign.direct else FeedKind.WRONG_CURRENT, device.id, text)
+    return None
 
 
 def _volts_of(feed: Feed, device: Device, volts: tuple[float, float, float]) -> FeedFault | None:

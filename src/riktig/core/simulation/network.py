@@ -20,6 +20,8 @@ __all__ = ["MAINS", "Consumer", "Contact", "Network", "SupplyPole", "build_netwo
 MAINS = "mains"
 """The system of the incoming supply; every other has the id of the device that makes it."""
 DC_V = 24.0
+UNSTATED_V = 24.0
+"""Of a supply from elsewhere of which the Brief does not say what it gives: what its relay is made for."""
 _CONTACTS = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 _CONSUMERS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT}
 
@@ -223,7 +225,11 @@ class _NetworkMaker:
             zero = device.pin("0") if self._at(device, "0") is not None else None
             self.poles.append(SupplyPole(prefix, "0", self._drive_zero(device), 0j, 0.0, zero))
         elif kind.can(Can.FOREIGN_SUPPLY):
-            self._pole(device, prefix, "1", complex(self.supply.voltage_to_neutral_v))
+            volts = device.volts or UNSTATED_V
+            if device.direct or not device.volts:
+                self._pole(device, prefix, "1", dc=volts)
+            else:
+                self._pole(device, prefix, "1", complex(volts))
             self._pole(device, prefix, "2")
         elif kind.can(Can.GIVES_LEVELS):
             for channel in ("0", "1"):

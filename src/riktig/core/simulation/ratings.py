@@ -49,10 +49,10 @@ def ratings_of(network: Network, supply: Supply) -> dict[DeviceId, tuple[Rating,
 
 
 def _rating(feed: Feed, network: Network, supply: Supply) -> Rating | None:
-    """The least voltage that its poles give it; None where a supply from elsewhere feeds it, or nothing does."""
+    """The least voltage that its poles give it; None where the Brief does not say it, or nothing feeds it."""
     offered: list[Rating] = []
     for a, b in feed.pairs:
-        if a.system != MAINS and _is_foreign(network, a.system):
+        if a.system != MAINS and _is_unstated(network, a.system):
             return None
         if abs(a.dc - b.dc) > 1.0:
             offered.append(Rating(abs(a.dc - b.dc), 0.0))
@@ -64,9 +64,10 @@ def _rating(feed: Feed, network: Network, supply: Supply) -> Rating | None:
     return min(offered, default=None)
 
 
-def _is_foreign(network: Network, system: str) -> bool:
-    owner = DeviceId(system.partition(":")[0])
-    return owner in network.devices and network.devices[owner].kind.can(Can.FOREIGN_SUPPLY)
+def _is_unstated(network: Network, system: str) -> bool:
+    """Whether a supply from elsewhere is meant of which the Brief does not say what it gives."""
+    owner = network.devices.get(DeviceId(system.partition(":")[0]))
+    return owner is not None and owner.kind.can(Can.FOREIGN_SUPPLY) and not owner.volts
 
 
 def described(part: Part, ratings: tuple[Rating, ...] = ()) -> str:

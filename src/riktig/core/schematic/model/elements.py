@@ -42,7 +42,8 @@ class Device:
 
     ``strip`` groups the terminals of one strip; ``mark`` is the terminal's own marking.
     ``under`` is the device it is plugged under. ``legend`` is the text on the door plate. ``colour``
-    is that of a lamp, empty when the kind decides; ``least_a`` what it is at least rated for, A. ``pins`` are
+    is that of a lamp, empty when the kind decides; ``least_a`` what it is at least rated for, A. ``volts`` is what a
+    supply from elsewhere gives, V, 0 where the Brief does not say, ``direct`` whether as direct current. ``pins`` are
     its pins by their markings, ``unit_pins`` its units with theirs.
     """
 
@@ -57,6 +58,8 @@ class Device:
     legend: str = ""
     colour: str = ""
     least_a: float = 0.0
+    volts: float = 0.0
+    direct: bool = False
     kind: Kind = field(init=False, repr=False, compare=False)
     pins: Mapping[str, PinRef] = field(init=False, repr=False, compare=False)
     unit_pins: tuple[tuple[Unit, tuple[PinRef, ...]], ...] = field(init=False, repr=False, compare=False)

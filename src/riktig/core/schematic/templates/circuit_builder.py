@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from typing import TypedDict, Unpack
 
 from riktig.core.catalogue import kind as kind_of
-from riktig.core.job import CircuitId, ControlSupply, DeviceId, PinRef
+from riktig.core.job import CircuitId, ControlSupply, DeviceId, PinRef, Source
 from riktig.core.schematic.model.elements import Band, Device, Rung, Zone
 from riktig.core.schematic.model.notation import parse_path
 from riktig.core.schematic.templates.supply_context import LAMP_TEST, LINES, SupplyContext
@@ -39,6 +39,10 @@ class DeviceDetails(TypedDict, total=False):
     """The role of the device that it plugs into."""
     colour: str
     """Of its lens or head."""
+    volts: float
+    """What a supply from elsewhere gives, V."""
+    direct: bool
+    """Whether that is direct current."""
 
 
 class CircuitBuilder:
@@ -86,9 +90,10 @@ class CircuitBuilder:
         self.door(role, "test_lamp", lit.purpose, lit.legend, colour=lit.colour)
         self.rung(f"{lit.name}.test", f"{lit.purpose}, tested", LAMP_TEST, f"{role}:X3-X2", self.context.back)
 
-    def outside(self, role: str, kind: str, purpose: str = "") -> str:
-        """A device in the field without terminals of its own."""
-        return self.add(role, kind, Zone.FIELD, purpose)
+    def outside(self, role: str, kind: str, purpose: str = "", *, source: Source | None = None) -> str:
+        """A device in the field without terminals of its own; of a supply from elsewhere, which one it is."""
+        volts, direct = (source.voltage_v, source.is_direct) if source else (0.0, False)
+        return self.add(role, kind, Zone.FIELD, purpose, volts=volts, direct=direct)
 
     def terminal(self, role: str, mark: str, purpose: str = "", kind: str = "terminal") -> str:
         """A terminal of the circuit's strip."""
@@ -168,7 +173,13 @@ class CircuitBuilder:
         group = f"{self.cid}.{strip}" if strip else ""
         mark, legend = details.get("mark", ""), details.get("legend", "")
         made = Device(DeviceId(f"{self.cid}.{role}"), self.cid, kind, zone, text, group, mark, above, legend)
-        self._devices[role] = replace(made, least_a=details.get("least_a", 0.0), colour=details.get("colour", ""))
+        self._devices[role] = replace(
+            made,
+            least_a=details.get("least_a", 0.0),
+            colour=details.get("colour", ""),
+            volts=details.get("volts", 0.0),
+            direct=details.get("direct", False),
+        )
         return role
 
     def _find(self, role: str) -> Device | None:

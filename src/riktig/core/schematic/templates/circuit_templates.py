@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from riktig.core.job import Circuit, Recipe
 from riktig.core.schematic.templates import controls, services, supplies
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
-from riktig.core.schematic.templates.supply_context import SupplyContext
+from riktig.core.schematic.templates.supply_context import ONLY_SOURCE, PLACES, SupplyContext
 
 __all__ = ["CIRCUIT_TEMPLATES", "CircuitTemplate", "Parameter", "circuit_template_of"]
 
@@ -39,6 +39,9 @@ class CircuitTemplate:
 _BLOCK = Parameter("mechanical interlock", ("yes", "no"))
 _PUMP = Parameter("pump", ("empties", "fills"))
 _STATUS = Parameter("status to the controller", ("no", "yes"))
+
+_SOURCE = Parameter("source", (ONLY_SOURCE, *(f"{place} of the Brief" for place in PLACES)))
+"""Which of the supplies from elsewhere that the Brief names."""
 
 CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
     CircuitTemplate(
@@ -100,6 +103,7 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
                     "outside source, separately protected",
                 ),
             ),
+            _SOURCE,
         ),
         services.socket,
     ),
@@ -120,7 +124,7 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
     CircuitTemplate(
         Recipe.FOREIGN_INTERLOCK,
         "Another panel must agree, by a live signal of its own.",
-        (),
+        (_SOURCE,),
         controls.foreign_interlock,
     ),
     CircuitTemplate(Recipe.VALVE, "A valve that is opened from the door.", (), controls.valve),

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.job import Access, Circuit, Command, Direction, Form, Load, Practice, Recipe, Signal, Wetting
+from riktig.core.job import Access, Circuit, Command, Direction, Form, Load, Practice, Recipe, Signal, Source, Wetting
 from riktig.core.schematic.templates.circuit_builder import CircuitBuilder, DoorLamp
 
 __all__ = ["WITH_STATUS", "Asked", "Floats", "alarm_rungs", "command_path", "floats_of", "interlock_path", "lamp"]
@@ -131,19 +131,27 @@ def interlock_path(sk: CircuitBuilder, asked: Asked) -> str:
         path.append(sk.across(f"let{n}", "field_contact", signal.name))
     foreign = [s for s in asked.signals if s.wetting is Wetting.FOREIGN and s.direction is Direction.INTO]
     for n, signal in enumerate(foreign, 1):
-        path.append(foreign_relay(sk, f"KF{n}", signal.name))
+        path.append(foreign_relay(sk, f"KF{n}", signal.name, sk.context.source(signal.source)))
     return " ".join(path)
 
 
-def foreign_relay(sk: CircuitBuilder, role: str, name: str) -> str:
-    """A relay that another panel's supply pulls in, over orange disconnect terminals; gives its contact."""
-    sk.plate(role, "relay_dc", name)
-    sk.outside(f"{role}.W", "foreign_source", name)
+def foreign_relay(sk: CircuitBuilder, role: str, name: str, source: Source | None) -> str:
+    """A relay that another panel's supply pulls in, over orange disconnect terminals; gives its contact.
+
+    Args:
+        sk: The circuit that is written down.
+        role: Of the relay.
+        name: What it is for.
+        source: The supply that pulls it in; None where the Brief names none.
+    """
+    usual = source is None or (source.is_direct and abs(source.voltage_v - 24.0) < 1.0)
+    sk.plate(role, "relay_dc" if usual else "relay", name)
+    sk.outside(f"{role}.W", "foreign_source", f"{name}, {source.name}" if source else name, source=source)
     ends = [sk.terminal(f"{role}.X{n}", f"{role[1:]}{n}", name, "disconnect_terminal") for n in (1, 2)]
     a, b = sk.node(f"{role}.a"), sk.node(f"{role}.b")
     sk.rung(f"{role}.source", f"{name}, live from elsewhere", a, f"{role}.W:1-2", b)
     sk.rung(f"{role}.coil", f"{name}, relay", a, f"<{ends[0]} {role}:A1-A2 {ends[1]}", b)
-    return f"{role}:11-14"
+    return f"{role}:{'11-14' if usual else '13-14'}"
 
 
 def lamp(sk: CircuitBuilder, lit: DoorLamp, live: str, contact: str, *, role: str = "") -> None:

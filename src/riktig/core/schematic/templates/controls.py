@@ -108,7 +108,7 @@ def season_switch(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 def foreign_interlock(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A relay that another panel pulls in, over orange disconnect terminals; a lamp shows that it is in."""
     sk = CircuitBuilder(circuit.id, circuit.title or "interlock from another panel", context)
-    contact = foreign_relay(sk, "KF", sk.name)
+    contact = foreign_relay(sk, "KF", sk.name, context.source(circuit.param("source", "")))
     sk.plate("FC", "control_breaker", "control")
     live = sk.tap(guard="")
     lamp(sk, DoorLamp("in", "released", f"{sk.title} RELEASED".upper(), "white"), live, contact)

@@ -31,7 +31,7 @@ def job_supply_context(inputs: CircuitInputs) -> SupplyContext:
     asked = bool(recipes & ON_24_V or controller_points(circuits, loads)) or any(
         load.command is Command.CONTROLLER for load in loads
     )
-    base = supply_context(loads, inputs.supply, inputs.practice, inputs.signals, dc_asked=asked)
+    base = supply_context(loads, inputs.supply, inputs.practice, inputs.signals, inputs.sources, dc_asked=asked)
     main = next((c for c in circuits if c.recipe is Recipe.PHASE_MONITOR), None)
     everything = main is not None and main.param("holds", "single-phase ways") == "all loads"
     return replace(

@@ -109,7 +109,8 @@ def socket(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     sk.plate("XS", "panel_socket", "socket")
     sk.bond("XS", "PE")
     if school.startswith("outside"):
-        sk.outside("W", "foreign_source", "socket supply")
+        source = context.source(circuit.param("source", ""))
+        sk.outside("W", "foreign_source", f"socket supply, {source.name}" if source else "socket supply", source=source)
         ends = [sk.terminal(f"X{n}", f"S{n}", "socket supply", "disconnect_terminal") for n in (1, 2)]
         a, b = sk.node("a"), sk.node("b")
         sk.rung("source", "supply from elsewhere", a, "W:1-2", b)

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.job import ControlSupply, Load, Practice, Signal, Source, Start, Supply, Wetting
+from riktig.core.job import ControlSupply, Load, Practice, Signal, Source, SourceId, Start, Supply, Wetting
 from riktig.core.standards import rule
 
 __all__ = [
@@ -16,6 +16,8 @@ __all__ = [
     "LIMITED_LIVE",
     "LINES",
     "LIVE",
+    "ONLY_SOURCE",
+    "PLACES",
     "SAFE",
     "SupplyContext",
     "control_source",
@@ -31,6 +33,8 @@ LAMP_TEST = "lamps.test"
 SAFE = "safe.live"
 """Behind the emergency stop, where there is one."""
 LINES = ("main.L1", "main.L2", "main.L3")
+PLACES = ("first", "second", "third")
+ONLY_SOURCE = "the only one"
 HELD = ("held.L1", "held.L2", "held.L3")
 """Behind the main contactor, where there is one."""
 
@@ -51,6 +55,17 @@ class SupplyContext:
     """What single-phase ways are fed from."""
     load_lines: tuple[str, ...] = LINES
     """What all other loads are fed from."""
+    sources: tuple[Source, ...] = ()
+    """Supplies that arrive from elsewhere."""
+
+    def source(self, which: SourceId | str | None) -> Source | None:
+        """The supply from elsewhere with an id, or “first”, “second” of the Brief; the only one where none is given."""
+        place = (which or "").partition(" ")[0]
+        if place in PLACES:
+            return next(iter(self.sources[PLACES.index(place) :]), None)
+        if which and which != ONLY_SOURCE:
+            return next((source for source in self.sources if source.id == which), None)
+        return self.sources[0] if len(self.sources) == 1 else None
 
     @property
     def neutral(self) -> bool:
@@ -120,4 +135,4 @@ def supply_context(
     live, back = {ControlSupply.TRANSFORMER: (LIVE, BACK), ControlSupply.DC: (DC_LIVE, DC_BACK)}.get(control, ("", "N"))
     fed = {signal.wetting for signal in signals if signal.watts or signal.wetting is not Wetting.CONTROL}
     dc = control is ControlSupply.DC or dc_asked or Wetting.DC in fed
-    return SupplyContext(supply, practice, control, live, back, dc, Wetting.LIMITED in fed)
+    return SupplyContext(supply, practice, control, live, back, dc, Wetting.LIMITED in fed, sources=sources)

@@ -1,5 +1,6 @@
 """The head of the letter: the job, its supply, what else arrives live, and the field devices."""
 
+from collections.abc import Callable
 from functools import partial
 from typing import cast
 
@@ -39,6 +40,10 @@ from riktig.desk.stations.brief.part import BriefPart, Change
 from riktig.desk.widgets import plain_label
 
 __all__ = ["JobPart", "SignalsPart", "SourcesPart", "SupplyPart"]
+
+
+CURRENTS: list[tuple[str, object]] = [("as usual", None), ("alternating", False), ("direct", True)]
+"""What a supply from elsewhere may give; as usual: direct up to 60 V."""
 
 
 def _heading(key: str) -> Change:
@@ -204,7 +209,7 @@ class SourcesPart(_Listed):
         """The fields of each."""
         values: dict[str, object] = {"asked": job.sources_asked or bool(job.sources)}
         for source in job.sources:
-            for key in ("name", "voltage_v", "comes_from"):
+            for key in ("name", "voltage_v", "comes_from", "direct"):
                 values[f"{source.id}.{key}"] = getattr(source, key)
         return values
 
@@ -222,7 +227,9 @@ class SourcesPart(_Listed):
             self.text(f"{source.id}.name", f"Name of {name}", change("name"), 200, named),
             "at",
             self.number(f"{source.id}.voltage_v", f"Voltage of {name}", change("voltage_v"), "V", 54),
-            "V comes from",
+            "V",
+            self.pick(f"{source.id}.direct", f"Current of {name}", CURRENTS, change("direct")),
+            "comes from",
             self.text(f"{source.id}.comes_from", f"Origin of {name}", change("comes_from"), 200),
             "and stays live with the main switch off.",
             self.flat("take it out", f"Take {name} out", partial(self._out, source)),
@@ -278,12 +285,14 @@ class SignalsPart(_Listed):
         )
 
     def ids(self, job: Job) -> tuple[object, ...]:
-        """The devices, and the loads they may serve."""
-        return (*(s.id for s in job.signals), *((load.id, load.name) for load in job.loads))
+        """The devices, the loads they may serve, and the supplies that may feed them."""
+        foreign = tuple(source.name for source in job.sources)
+        asked = ((signal.id, foreign if signal.wetting is Wetting.FOREIGN else ()) for signal in job.signals)
+        return (*asked, *((load.id, load.name) for load in job.loads))
 
     def values(self, job: Job) -> dict[str, object]:
         """The fields of each."""
-        keys = ("name", "place", "direction", "form", "wetting", "watts", "load")
+        keys = ("name", "place", "direction", "form", "wetting", "watts", "load", "source")
         return {f"{s.id}.{key}": getattr(s, key) for s in job.signals for key in keys}
 
     def sentences(self, job: Job) -> list[QWidget]:
@@ -307,12 +316,21 @@ class SignalsPart(_Listed):
             self.pick(f"{at}.load", f"Load of {name}", loads, change("load")),
             ", fed by",
             self.pick_of(f"{at}.wetting", f"Feed of {name}", Wetting, change("wetting")),
+            *self._from(signal, change),
             "with",
             self.number(f"{at}.watts", f"Draw of {name}", change("watts"), "W", 46),
             "W.",
             self.flat("take it out", f"Take {name} out", partial(self._out, signal)),
             points=10.5,
         )
+
+    def _from(self, signal: Signal, change: Callable[[str], Change]) -> list[str | QWidget]:
+        """Which supply of another panel feeds it, where the Brief names several."""
+        sources = self.session.job.sources
+        if signal.wetting is not Wetting.FOREIGN or len(sources) < 2:
+            return []
+        choices: list[tuple[str, object]] = [("not said", None), *((source.name, source.id) for source in sources)]
+        return ["from", self.pick(f"{signal.id}.source", f"Supply of {signal.name}", choices, change("source"))]
 
     def _out(self, signal: Signal) -> None:
         self.edit(f"take out the {signal.name}", RemoveSignal(signal.id))
