@@ -77,7 +77,8 @@ HAND_COUNTS = {
     "network chain": 5,
     # 24 V, 0 V, and a signal of each of four sensors.
     "input terminals with bridges": 6,
-    "emergency stop": 10,
+    # The line, control, signals; reset 3, each channel 2; output 2 between and 1 behind; N.
+    "emergency stop": 14,
     # Lines 3, behind the monitor's fuses 3, behind the contactor 3, control 1 + 2, lamp 1, N.
     "main contactor, monitored": 14,
     "phase lamps": 7,

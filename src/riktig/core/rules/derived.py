@@ -24,6 +24,7 @@ from riktig.core.rules.clamps import CLAMPS
 from riktig.core.rules.door import DOOR_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
+from riktig.core.rules.emergency import EMERGENCY
 from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
@@ -49,6 +50,7 @@ CLAUSES = (
     *MECHANICAL,
     *CLAMPS,
     *SELECTIVITY,
+    *EMERGENCY,
     *NAMES_CLAUSES,
 )
 

@@ -83,8 +83,8 @@ _MAINTAINED = (
 _BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
     Recipe.EMERGENCY_STOP: (
         "rest: K1 off, K2 off, H.ready off",
-        "press S.reset: K1 on, K2 on, H.ready on",
-        "release S.reset: K1 on, K2 on, H.ready on",
+        "press S.reset: K1 on, K2 on, K3 on, H.ready off",
+        "release S.reset: K1 on, K2 on, K3 off, H.ready on",
         "press S: K1 off, K2 off, H.ready off",
         "release S: K1 off, K2 off, H.ready off",
     ),

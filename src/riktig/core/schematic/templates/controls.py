@@ -10,9 +10,11 @@ from riktig.core.schematic.templates.supply_context import (
     DC_BACK,
     DC_DEVICES,
     DC_LIVE,
+    INDICATION,
     LAMP_TEST,
     LIMITED_BACK,
     LIMITED_LIVE,
+    LINES,
     SAFE,
     SupplyContext,
 )
@@ -50,23 +52,32 @@ class ControllerPoint:
 
 
 def emergency_stop(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
-    """Two channels, two relays, a reset: everything tapped behind it dies when one channel opens.
+    """Two channels, two relays and a monitored reset: everything tapped behind it dies when one channel opens.
 
     Method:
-        Stop category 0. Each channel of the device holds a relay of its own, and the contacts of both
-        stand in series in the supply of the control circuits; a welded relay keeps the reset shut.
+        Stop category 0. Each channel of the device holds a relay of its own, and the contacts of both stand in series
+        in the supply of the control circuits. A third relay takes the reset: it comes in only while both others have
+        fallen, and its opening contact in the output lets nothing start before the button is released. So neither a
+        relay that stays in nor a reset that is held starts anything. Lamps and alarms are fed ahead of it.
+
+    Source:
+        IEC 60204-1 9.2.2 and 9.4.2 (stop categories, redundancy), ISO 13849-1 (categories), from memory.
     """
     sk = CircuitBuilder(circuit.id, circuit.title or "emergency stop", context)
     sk.door("S", "emergency_stop", "emergency stop", "EMERGENCY STOP")
-    sk.door("S.reset", "start_button", "reset", "EMERGENCY STOP RESET")
+    sk.door("S.reset", "reset_button", "reset", "EMERGENCY STOP RESET")
     sk.plate("FC", "control_breaker", "control")
+    sk.plate("FI", "control_breaker", "lamps and alarms")
     sk.plate("K1", "relay", "first channel")
     sk.plate("K2", "relay", "second channel")
+    sk.plate("K3", "relay", "reset")
     live = sk.tap(guard="")
     back = context.back
-    sk.rung("one", "first channel", live, "S:11-12 (S.reset:3-4 K2:21-22 | K1:13-14) K1:A1-A2", back)
-    sk.rung("two", "second channel", live, "S:21-22 (K1:33-34 | K2:13-14) K2:A1-A2", back)
-    sk.rung("safe", "control supply behind it", live, "K1:43-44 K2:43-44", SAFE)
+    sk.rung("signals", "lamps and alarms, never off", context.live or LINES[0], "FI:1-2", INDICATION)
+    sk.rung("reset", "monitored reset", live, "S.reset:3-4 (K1:21-22 K2:21-22 | K3:13-14) K3:A1-A2", back)
+    sk.rung("one", "first channel", live, "S:11-12 (K3:33-34 | K1:13-14) K1:A1-A2", back)
+    sk.rung("two", "second channel", live, "S:21-22 (K3:43-44 | K2:13-14) K2:A1-A2", back)
+    sk.rung("safe", "control supply behind it", live, "K1:43-44 K2:43-44 K3:21-22", SAFE)
     lamp(sk, DoorLamp("ready", "ready", "EMERGENCY STOP READY", "white"), SAFE, "")
     return sk.done()
 

@@ -103,7 +103,7 @@ class _Expansion:
         self.clashes: list[Clash] = []
         self.undrawn: list[CircuitId] = []
         stops = any(c.recipe is Recipe.EMERGENCY_STOP for c in self.circuits)
-        self.behind = replace(self.ground, live=SAFE) if stops else self.ground
+        self.behind = replace(self.ground, live=SAFE, stops=True) if stops else self.ground
 
     def done(self) -> Circuits:
         """Everything in order."""

@@ -22,7 +22,7 @@ from riktig.core.job import (
 from riktig.core.schematic.model.elements import Band
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import Asked, alarm_rungs, command_path, interlock_path, lamp
-from riktig.core.schematic.templates.supply_context import DC_BACK, DC_DEVICES, SupplyContext
+from riktig.core.schematic.templates.supply_context import DC_BACK, DC_DEVICES, INDICATION, SupplyContext
 
 __all__ = ["starter"]
 
@@ -98,16 +98,17 @@ class _Starter:
         else:
             self._power()
         live = sk.tap()
+        shown = INDICATION if self.context.stops else live
         if load.start is Start.REVERSING:
-            self._both_ways(live)
+            self._both_ways(live, shown)
         else:
-            self._one_way(live)
+            self._one_way(live, shown)
         if self.asked.status:
             self._status()
         if load.level_alarm:
-            alarm_rungs(sk, self.asked.floats.alarm, live)
+            alarm_rungs(sk, self.asked.floats.alarm, shown)
         if load.trip_lamp and (load.is_motor or self.own_guard):
-            lamp(sk, DoorLamp("trip", "tripped", f"{sk.title} TRIPPED", "yellow"), live, self._trip(lit=True))
+            lamp(sk, DoorLamp("trip", "tripped", f"{sk.title} TRIPPED", "yellow"), shown, self._trip(lit=True))
         return sk.done()
 
     def _guard_kind(self) -> str:
@@ -150,6 +151,8 @@ class _Starter:
         self.sk.plate("U", "drive", "drive")
         self.sk.bond("U", "PE")
         self.sk.plate("K", "relay_dc" if self.controlled else "relay", "run")
+        if self.controlled and self.context.stops:
+            self.sk.plate("KE", "relay", "enable")
 
     def _field(self) -> None:
         kinds = {3: "load_three", 2: "load_two", 1: "load"}
@@ -228,13 +231,15 @@ class _Starter:
         whole = [trip, *path] if self.practice.overload_contact is OverloadContact.FIRST else [*path, trip]
         return " ".join(part for part in whole if part)
 
-    def _one_way(self, live: str) -> None:
+    def _one_way(self, live: str, shown: str) -> None:
         sk, load = self.sk, self.load
         coil_lamp = load.run_lamp and self.practice.run_lamp is RunLamp.COIL
         let = interlock_path(sk, self.asked)
         command = command_path(sk, self.asked, "K:13-14")
         if self.controlled and load.start is Start.DRIVE:
             sk.rung("run", "run", sk.node("command"), "K:A1-A2", DC_BACK)
+            if self.context.stops:
+                sk.rung("enable", "stops with the emergency stop", live, "KE:A1-A2", self.context.back)
         else:
             if self.controlled:
                 sk.rung("command", "command", sk.node("command"), "KA:A1-A2", DC_BACK)
@@ -250,13 +255,7 @@ class _Starter:
                 coil = "(K:A1-A2 | H.run:X1-X2)"
             sk.rung("run", self.asked.words, live, self._ordered(let, command, coil), self.context.back)
         if load.start in (Start.SOFT, Start.DRIVE):
-            contact = "K:11-14" if self.controlled and load.start is Start.DRIVE else "K:33-34"
-            loop = f"@U:24 {contact} @U:R1" if load.start is Start.DRIVE else f"@U:S1 {contact} @U:S2"
-            if load.start is Start.SOFT:
-                sk.rung("feed", "soft starter", live, "U:A1-A2", self.context.back)
-                if self.asked.bypass:
-                    sk.rung("bypass", "bypass at full voltage", live, "U:23-24 KB:A1-A2", self.context.back)
-            sk.rung("loop", "run command", "", loop)
+            self._loop(live)
         if load.start is Start.DRIVE and self.controlled:
             sk.rung("reference", "speed reference", sk.node("ref"), "U:REF-COM", sk.node("ref.com"))
         if load.run_lamp and (not coil_lamp or load.start is Start.STAR_DELTA):
@@ -264,9 +263,22 @@ class _Starter:
             if load.start is Start.DRIVE and self.controlled:
                 runs = "K:21-24"
             text = "runs in triangle" if load.start is Start.STAR_DELTA else "runs"
-            lamp(sk, DoorLamp("run", text, f"{sk.title} RUNS", "green"), live, runs, role="lamp")
+            lamp(sk, DoorLamp("run", text, f"{sk.title} RUNS", "green"), shown, runs, role="lamp")
 
-    def _both_ways(self, live: str) -> None:
+    def _loop(self, live: str) -> None:
+        """What starts a soft starter or a drive: its own loop over the contact of the relay that is commanded."""
+        sk, load = self.sk, self.load
+        contact = "K:11-14" if self.controlled and load.start is Start.DRIVE else "K:33-34"
+        if self.controlled and load.start is Start.DRIVE and self.context.stops:
+            contact = f"{contact} KE:13-14"
+        loop = f"@U:24 {contact} @U:R1" if load.start is Start.DRIVE else f"@U:S1 {contact} @U:S2"
+        if load.start is Start.SOFT:
+            sk.rung("feed", "soft starter", live, "U:A1-A2", self.context.back)
+            if self.asked.bypass:
+                sk.rung("bypass", "bypass at full voltage", live, "U:23-24 KB:A1-A2", self.context.back)
+        sk.rung("loop", "run command", "", loop)
+
+    def _both_ways(self, live: str, shown: str) -> None:
         """Both coils: each behind the other's opening contact, each hold re-joining ahead of it."""
         sk, load = self.sk, self.load
         let = interlock_path(sk, self.asked)
@@ -284,7 +296,7 @@ class _Starter:
         sk.rung("run", "both ways, interlocked", live, path_text, self.context.back)
         if load.run_lamp:
             for lit, purpose, legend, contact, rung in lamps:
-                lamp(sk, DoorLamp(lit, purpose, legend, "green"), live, contact, role=rung)
+                lamp(sk, DoorLamp(lit, purpose, legend, "green"), shown, contact, role=rung)
 
     def _status(self) -> None:
         """A contact of each contactor to the controller: in means on, whatever the lamp says."""

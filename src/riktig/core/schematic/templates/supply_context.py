@@ -11,6 +11,7 @@ __all__ = [
     "DC_DEVICES",
     "DC_LIVE",
     "HELD",
+    "INDICATION",
     "LAMP_TEST",
     "LIMITED_BACK",
     "LIMITED_LIVE",
@@ -32,6 +33,8 @@ LIMITED_LIVE, LIMITED_BACK = "limited.plus", "limited.zero"
 LAMP_TEST = "lamps.test"
 SAFE = "safe.live"
 """Behind the emergency stop, where there is one."""
+INDICATION = "signals.live"
+"""What lamps and alarms are fed from where there is an emergency stop: it leaves them alive."""
 LINES = ("main.L1", "main.L2", "main.L3")
 PLACES = ("first", "second", "third")
 ONLY_SOURCE = "the only one"
@@ -57,6 +60,8 @@ class SupplyContext:
     """What all other loads are fed from."""
     sources: tuple[Source, ...] = ()
     """Supplies that arrive from elsewhere."""
+    stops: bool = False
+    """Whether an emergency stop takes the control supply away."""
 
     def source(self, which: SourceId | str | None) -> Source | None:
         """The supply from elsewhere with an id, or “first”, “second” of the Brief; the only one where none is given."""

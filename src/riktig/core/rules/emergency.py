@@ -1,0 +1,135 @@
+"""What an emergency stop stops, and what a person has to judge about it."""
+
+from collections import defaultdict
+
+from riktig.core.catalogue import Behaviour, Can
+from riktig.core.job import DeviceId, PinRef, Recipe
+from riktig.core.keys import DeviceKey
+from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
+from riktig.core.rules.view import View
+from riktig.core.schematic import Device
+
+__all__ = ["EMERGENCY"]
+
+_PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
+
+
+def emergency_stop(view: View) -> ClauseResult:
+    """With the emergency stop pressed no load can run; how good it must be, a person says."""
+    clause = "IEC 60204-1 9.2.2 and 9.2.3.4.2, ISO 13849-1, from memory"
+    title = "Emergency stop"
+    stops = [device for device in view.circuits.devices if device.kind.can(Can.MUSHROOM)]
+    if not stops:
+        words = ("none drawn; whether the machine needs one, its risk assessment says",)
+        return ClauseResult("C13", Group.CONTROL, title, clause, words, ())
+    whole = {circuit.id for circuit in view.own_circuits if circuit.recipe is Recipe.EMERGENCY_STOP}
+    of_all = [device for device in stops if device.circuit in whole]
+    running = _still_running(view, {device.id for device in of_all}) if of_all else []
+    findings = [
+        Finding(
+            "C13",
+            Verdict.FAILS,
+            f"{view.tag(device.id)} can stay in with {view.tag(of_all[0].id)} pressed.",
+            DeviceKey(device.id),
+            clause,
+            "Feed it from behind the emergency stop.",
+        )
+        for device in running
+    ]
+    channels = max(sum(unit.behaviour is Behaviour.NC for unit in device.kind.units) for device in stops)
+    how = f"stop category 0, {channels} channel{'s' if channels != 1 else ''} at {view.tag(stops[0].id)}"
+    findings.append(
+        Finding(
+            "C13",
+            Verdict.JUDGE,
+            f"Drawn is {how}. Whether category and performance are enough, the risk assessment of the machine decides.",
+            DeviceKey(stops[0].id),
+            clause,
+            "Sign with the risk assessment, its category and its performance level as the evidence.",
+        )
+    )
+    switched = sum(_starts(device) for device in view.circuits.devices)
+    said = f"{switched - len(running)} of {switched} contactors, soft starters and drives cannot stay in"
+    evidence = (how, said if of_all else "it stands in the path of single loads: which, a person says")
+    return ClauseResult("C13", Group.CONTROL, title, clause, evidence, tuple(findings))
+
+
+def _starts(device: Device) -> bool:
+    """Whether a device lets a load run by itself: a contactor of a load, a soft starter, a drive."""
+    can = device.kind.can
+    return can(Can.SWITCHES_LOAD) or can(Can.STARTS_SOFTLY) or can(Can.VARIES_SPEED)
+
+
+def _still_running(view: View, pressed: set[DeviceId]) -> list[Device]:
+    """What can stay in: every contact may be closed, but those of the stop and of what can no longer be fed.
+
+    Method:
+        What no source reaches has fallen, so its closing contacts are open; until nothing more falls.
+    """
+    fallen = set(pressed)
+    while True:
+        fed = _fed(view, fallen)
+        fresh = {
+            device.id
+            for device in view.circuits.devices
+            if device.id not in fallen and device.kind.has_coil and not _is_fed(view, device, fed)
+        }
+        if not fresh:
+            break
+        fallen |= fresh
+    return [d for d in view.circuits.devices if _starts(d) and d.id not in fallen and _runs(view, d, fallen, fed)]
+
+
+def _is_fed(view: View, device: Device, fed: set[PinRef]) -> bool:
+    nets = view.nets.of_pin
+    coils = [unit for unit in device.kind.units if unit.behaviour is Behaviour.COIL]
+    return any((net := nets.get(device.pin(pin))) and net.id in fed for unit in coils for pin in unit.pins)
+
+
+def _runs(view: View, device: Device, fallen: set[DeviceId], fed: set[PinRef]) -> bool:
+    """Whether it can be told to run: by its coil, or by its own loop from its 24 V or S1 to its input."""
+    can, nets = device.kind.can, view.nets.of_pin
+    if not (can(Can.VARIES_SPEED) or can(Can.STARTS_SOFTLY)):
+        return _is_fed(view, device, fed)
+    first, last = ("24", "R1") if can(Can.VARIES_SPEED) else ("S1", "S2")
+    supply = nets.get(device.pin("A1"))
+    if can(Can.STARTS_SOFTLY) and (supply is None or supply.id not in fed):
+        return False
+    a, b = nets.get(device.pin(first)), nets.get(device.pin(last))
+    return bool(a and b and b.id in _reach(view, {a.id}, fallen))
+
+
+def _fed(view: View, fallen: set[DeviceId]) -> set[PinRef]:
+    """The nets that the live side of any source reaches."""
+    seeds: set[PinRef] = set()
+    for device in view.circuits.devices:
+        pins: list[str] = ["L1", "L2", "L3"] if device.kind.can(Can.SUPPLY) else []
+        pins += [unit.pins[0] for unit in device.kind.units if unit.behaviour is Behaviour.SOURCE]
+        seeds |= {net.id for pin in pins if (net := view.nets.of_pin.get(device.pin(pin)))}
+    return _reach(view, seeds, fallen)
+
+
+def _reach(view: View, seeds: set[PinRef], fallen: set[DeviceId]) -> set[PinRef]:
+    """What the seeds reach; of what has fallen only through its opening contacts, of a stop through none."""
+    nets = view.nets.of_pin
+    joined: dict[PinRef, set[PinRef]] = defaultdict(set)
+    for device in view.circuits.devices:
+        for unit in device.kind.units:
+            passes = unit.behaviour in _PASSES and unit.symbol != "link"
+            if device.id in fallen:
+                passes = passes and unit.behaviour is Behaviour.NC and not device.kind.can(Can.MUSHROOM)
+            if not passes:
+                continue
+            ends = [nets.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1])]
+            if ends[0] and ends[1] and not (ends[0].is_shared or ends[1].is_shared):
+                joined[ends[0].id].add(ends[1].id)
+                joined[ends[1].id].add(ends[0].id)
+    seen, todo = set(seeds), list(seeds)
+    while todo:
+        fresh = joined[todo.pop()] - seen
+        seen |= fresh
+        todo += fresh
+    return seen
+
+
+EMERGENCY = (emergency_stop,)
