@@ -17,7 +17,7 @@ from riktig.core.job import (
     new_job,
     set_supply,
 )
-from riktig.core.rules import RULES, Verdict, findings_of
+from riktig.core.rules import RULES, Verdict, apply_mend, findings_of
 from riktig.core.rules.guarded_neutrals import fullest_line
 from riktig.core.schematic import add_circuit, add_device, add_rung, with_names_recorded
 from riktig.core.terminals import STRIPS
@@ -63,6 +63,25 @@ def test_a_shared_neutral_is_as_thick_as_the_fullest_line_asks(second: int, mm2:
     assert not [f for f in findings_of(evaluation.get(RULES)) if f.code in ("W05", "W06", "C11")]
     head = next(cable for cable in evaluation.get(STRIPS).cables if cable.device == "c1.E")
     assert head.mm2 >= 2.5 if second == 1 else 1.5
+
+
+@pytest.mark.parametrize("second", [1, 2, 3])
+def test_a_shared_neutral_behind_breakers_that_open_one_by_one_fails(second: int) -> None:
+    """NEC 210.4(B); elsewhere common practice: with one breaker off the neutral still carries the other's current."""
+    job = ways(second)
+    (found,) = [f for f in findings_of(Evaluation(job).get(RULES)) if f.code == "E14"]
+    assert found.verdict is Verdict.FAILS
+    assert "F1" in found.message or "F2" in found.message
+    assert found.quick_fix
+    mended = apply_mend(job, found.quick_fix)
+    assert not [f for f in findings_of(Evaluation(mended).get(RULES)) if f.code == "E14"]
+    neutrals = [w for w in Evaluation(mended).get(WIRING).wires if "X.N:i" in f"{w.start.pin} {w.end.pin}"]
+    assert len(neutrals) == 3, "that of the supply and one for each way"
+
+
+def test_ways_with_their_own_neutrals_share_nothing() -> None:
+    job = with_names_recorded(add_circuit(one_motor(), Recipe.SIGNALLED_WAYS))
+    assert not [f for f in findings_of(Evaluation(job).get(RULES)) if f.code == "E14"]
 
 
 @pytest.mark.parametrize("recipe", [Recipe.MAINTAINED, Recipe.SOCKET, Recipe.SIGNALLED_WAYS, Recipe.PHASE_LAMPS])

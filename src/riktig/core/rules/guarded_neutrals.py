@@ -11,7 +11,7 @@ from riktig.core.rules.view import View
 from riktig.core.schematic import Device, Net, NetClass, Zone
 from riktig.core.wiring import Wire
 
-__all__ = ["fullest_line", "returned_currents"]
+__all__ = ["fullest_line", "returned_currents", "shared_neutrals"]
 
 Guards = tuple[tuple[DeviceId, float], ...]
 """Breakers ahead of something with what they open at, A, the one nearest the source first."""
@@ -35,6 +35,25 @@ def returned_currents(view: View, guarded: GuardedWires) -> Iterable[tuple[Wire,
     for net in view.nets.nets:
         if net.net_class is NetClass.NEUTRAL:
             yield from neutrals.of_net(net)
+
+
+def shared_neutrals(view: View, guarded: GuardedWires) -> Iterable[tuple[Device, tuple[DeviceId, ...]]]:
+    """Neutral terminals by which loads behind several breakers return, with these breakers.
+
+    Args:
+        view: The panel as derived.
+        guarded: Its live nets with what is ahead of each.
+    """
+    neutrals = _Neutrals(view, guarded)
+    supply = {device.circuit for device in view.circuits.devices if device.kind.can(Can.SUPPLY)}
+    for device in view.circuits.devices:
+        net = view.nets.of_pin.get(device.pin("f"))
+        if not device.kind.can(Can.NEUTRAL_TERMINAL) or device.circuit in supply or net is None:
+            continue
+        returns = neutrals.behind([device.pin("f")], net)
+        nearest = dict.fromkeys(guards[-1][0] for _, _, guards in returns.values() if guards)
+        if len(nearest) > 1:
+            yield device, tuple(nearest)
 
 
 @dataclass(slots=True)
@@ -63,7 +82,7 @@ class _Neutrals:
                     seen.add(other)
                     order.append((nearer, other, wire))
                     todo.append(other)
-        behind = {place: self._behind(at, net) for place, at in pins.items()}
+        behind = {place: self.behind(at, net) for place, at in pins.items()}
         for nearer, other, wire in reversed(order):
             yield wire, fullest_line(behind[other])
             behind[nearer] = behind[nearer] | behind[other]
@@ -85,7 +104,7 @@ class _Neutrals:
         nearer = net is not None and own is not None and "N" in net.nodes and "N" not in own.nodes
         return net if nearer else None
 
-    def _behind(self, at: list[PinRef], net: Net, met: frozenset[PinRef] = frozenset()) -> Returns:
+    def behind(self, at: list[PinRef], net: Net, met: frozenset[PinRef] = frozenset()) -> Returns:
         """What returns at some pins of a net; ``met`` are the nets that were gone through to come here."""
         returns: Returns = {}
         for pin in dict.fromkeys(at):
@@ -107,7 +126,7 @@ class _Neutrals:
         further = self.view.nets.of_pin.get(device.pin(other))
         if further is None or further.id in met or "N" in further.nodes:
             return {}
-        return self._behind(list(further.pins), further, met)
+        return self.behind(list(further.pins), further, met)
 
     def _from(self, device: Device, net: Net) -> tuple[int, float, Guards]:
         """By which line a device is fed, what it can return to a net, A, and what guards it."""

@@ -7,7 +7,7 @@ from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID, Colours
 from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
-from riktig.core.rules.guarded_neutrals import returned_currents
+from riktig.core.rules.guarded_neutrals import returned_currents, shared_neutrals
 from riktig.core.rules.guarded_wires import GuardedWires
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
@@ -96,6 +96,24 @@ def conductors_protected(view: View) -> ClauseResult:
         f"{aside} not looked at: earths, what a transformer or another panel feeds",
     )
     return ClauseResult("W05", Group.WIRING, "Wires of the supply protected", clause, evidence, tuple(findings))
+
+
+def neutrals_cut_off_together(view: View) -> ClauseResult:
+    """What shares a neutral is cut off by one device: else it stays live by the breaker that is left on."""
+    american = view.practice.rulebook.north_american
+    clause = "NEC 210.4(B), from memory" if american else "IEC 60364-4-46 and common practice, from memory"
+    findings: list[Finding] = []
+    owners = {size.circuit: size.load for size in view.sizing.loads}
+    for terminal, guards in shared_neutrals(view, GuardedWires(view)):
+        shown = " and ".join(view.tag(guard) for guard in guards)
+        text = f"{view.pin_label(terminal.pin('f'))} is the neutral of loads behind {shown}, which open one by one."
+        load = owners.get(terminal.circuit)
+        fix = QuickFix("A neutral each", "own neutrals", load) if load else None
+        remedy = "Give each its own neutral, or put them behind one breaker whose poles open together."
+        findings.append(Finding("E14", Verdict.FAILS, text, DeviceKey(terminal.id), clause, remedy, fix))
+    terminals = sum(device.kind.can(Can.NEUTRAL_TERMINAL) for device in view.circuits.devices)
+    evidence = (f"{terminals} neutral terminals, each with what returns by it",)
+    return ClauseResult("E14", Group.PROTECTION, "Shared neutrals", clause, evidence, tuple(findings))
 
 
 def _carries(mm2: float, laid: Laid) -> float:
@@ -285,6 +303,7 @@ def lamps_have_meaning(view: View) -> ClauseResult:
 
 MECHANICAL = (
     conductors_protected,
+    neutrals_cut_off_together,
     conductor_currents,
     least_sections,
     colours,

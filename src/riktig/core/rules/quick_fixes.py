@@ -99,6 +99,19 @@ _ACTIONS: dict[str, Callable[[Job], Job]] = {
 }
 
 
+def own_neutrals(job: Job, head: str) -> Job:
+    """Every load that shares the neutral of another gets one of its own.
+
+    Args:
+        job: The job; it is not changed.
+        head: The id of the load whose neutral the others share.
+    """
+    for load in job.loads:
+        if load.neutral_of == head:
+            job = change_load(job, load.id, neutral_of=None)
+    return with_names_recorded(job)
+
+
 def apply_mend(job: Job, quick_fix: QuickFix) -> Job:
     """Carries a remedy out.
 
@@ -116,6 +129,8 @@ def apply_mend(job: Job, quick_fix: QuickFix) -> Job:
         return override(job, quick_fix.argument, None)
     if quick_fix.action == "key switch":
         return _key_switch(job, quick_fix.argument)
+    if quick_fix.action == "own neutrals":
+        return own_neutrals(job, quick_fix.argument)
     if quick_fix.action == "change back":
         circuit, _, number = quick_fix.argument.rpartition("/")
         changes = next((c.changes for c in job.circuits if c.id == circuit), ())
