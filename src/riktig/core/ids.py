@@ -80,6 +80,11 @@ def circuit_of(device: DeviceId) -> CircuitId:
     return CircuitId(device.partition(".")[0])
 
 
+def is_circuit_id(text: str) -> bool:
+    """Whether a text has the form of a circuit's id: ``c2``, ``s1``."""
+    return text[:1] in ("c", "s") and text[1:].isdecimal()
+
+
 def circuit_of_node(node: str) -> CircuitId:
     """The circuit that a node would belong to by its name: ``c2`` of ``c2.neutral``; “main” of ``main.L1`` is none."""
     return CircuitId(node.partition(".")[0])

@@ -67,12 +67,12 @@ def test_a_second_earth_root_fails(rungs: tuple[tuple[str, str, str], ...], devi
     assert "E13" in fails(with_own(*rungs, devices=devices))
 
 
-def test_an_earth_that_hangs_on_nothing_fails() -> None:
-    """A link that the builder earths by a node alone has no conductor to the bar."""
+def test_an_earth_of_ones_own_gets_its_conductor() -> None:
+    """What the builder joins to PE is wired to a way of the bar like everything else."""
     found = findings_of(
         Evaluation(with_names_recorded(with_own(("dc.plus", "XL9:1-2", "PE"), devices=(LINK,)))).get(RULES)
     )
-    assert any(finding.code == "E13" and "no conductor leads" in finding.message for finding in found)
+    assert not any(finding.code == "E13" and "no conductor leads" in finding.message for finding in found)
 
 
 @pytest.mark.parametrize("recipe", [Recipe.SCREEN, Recipe.SIGNALLED_WAYS, Recipe.LEVEL_ALARM])

@@ -1,10 +1,11 @@
 """A circuit written by hand: its devices and rungs checked one by one, and added as a whole or not at all."""
 
-from collections.abc import Sequence
+from collections.abc import Container, Sequence
 from dataclasses import replace
 
 from riktig.core.catalogue import Mounting, kinds, parts_of
 from riktig.core.errors import InputFault, RiktigError
+from riktig.core.ids import circuit_of_node, is_circuit_id
 from riktig.core.job import Circuit, CircuitId, DeviceId, Job, OwnDevice, OwnRung, Recipe, circuit_inputs
 from riktig.core.schematic.edits import FIRST_FREE
 from riktig.core.schematic.model.elements import Band, Circuits, Device, Rung
@@ -41,11 +42,13 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
         str(did): device for did, device in own.items()
     }
     roles: set[str] = set()
+    circuits = {circuit.id, *(made for made, _ in known.titles)}
     for n, rung in enumerate(rungs):
         at = f"$.rungs[{n}]"
         if not rung.role or set(rung.role) & _SIGNS or rung.role in roles:
             faults.append(InputFault(f"{at}.role", f"“{rung.role}” is empty, has signs in it or is there twice."))
         roles.add(rung.role)
+        faults += _strange_nodes(rung, at, circuits)
         if rung.band not in _BANDS:
             faults.append(InputFault(f"{at}.band", f"“{rung.band}” is no kind of sheet; it is control or power."))
         try:
@@ -62,6 +65,18 @@ def add_written(job: Job, title: str, devices: Sequence[OwnDevice], rungs: Seque
             faults=faults,
         )
     return replace(job, circuits=(*job.circuits, replace(circuit, devices=tuple(devices), rungs=tuple(rungs))))
+
+
+def _strange_nodes(rung: OwnRung, at: str, circuits: Container[CircuitId]) -> list[InputFault]:
+    """Nodes of circuits that are not in the job: such a name would join nothing, or the wrong one later."""
+    faults = []
+    for key, nodes in (("from", rung.start), ("to", rung.end)):
+        for node in filter(None, nodes.split("/")):
+            owner = circuit_of_node(node)
+            if "." in node and is_circuit_id(owner) and owner not in circuits:
+                text = f"“{node}” would be a node of circuit {owner}, which this job does not have."
+                faults.append(InputFault(f"{at}.{key}", text))
+    return faults
 
 
 def _own_devices(cid: CircuitId, devices: Sequence[OwnDevice], faults: list[InputFault]) -> dict[DeviceId, Device]:
@@ -121,7 +136,12 @@ def as_written(circuits: Circuits, circuit: CircuitId) -> tuple[tuple[OwnDevice,
         for rung in circuits.rungs
         if rung.circuit == circuit
     )
-    return own, rungs
+    bonds = tuple(
+        OwnRung(f"bond{n}", "PE", "PE", f"@{short(devices[pin.device])}:{pin.marking}", "", Band.POWER.value)
+        for n, pin in enumerate(circuits.earths)
+        if pin.device in devices and devices[pin.device].circuit == circuit
+    )
+    return own, (*rungs, *bonds)
 
 
 def _nodes(nodes: tuple[str, ...], circuit: CircuitId) -> str:

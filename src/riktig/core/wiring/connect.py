@@ -133,7 +133,10 @@ def _earths(net: Net, pins: list[PinRef], circuits: Circuits, bars: list[Device]
     """Each point from a way of its own; a further bar hangs on the last way of the one before."""
     if not bars:
         return []
-    points = [p for p in circuits.earths if p in pins]
+    on_bars = {bar.id for bar in bars}
+    points = list(
+        dict.fromkeys([*(p for p in circuits.earths if p in pins), *(p for p in pins if p.device not in on_bars)])
+    )
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
     links = [Connection(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
     if links:

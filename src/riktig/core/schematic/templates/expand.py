@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from riktig.core.evaluation import Memory
-from riktig.core.ids import read_contact
+from riktig.core.ids import is_circuit_id, read_contact
 from riktig.core.job import (
     Change,
     Circuit,
@@ -36,7 +36,7 @@ from riktig.core.schematic.templates.supplies import (
     limited_supply,
     through_feed,
 )
-from riktig.core.schematic.templates.supply_context import DC_BACK, SAFE
+from riktig.core.schematic.templates.supply_context import DC_BACK, SAFE, SYSTEMS
 
 __all__ = ["expand", "whole_node"]
 
@@ -55,8 +55,15 @@ STARTERS = {
 
 
 def whole_node(name: str, circuit: CircuitId) -> str:
-    """The whole name of a node: one without a point belongs to its circuit, but for N and PE."""
-    return name if "." in name or name in ("N", "PE") else f"{circuit}.{name}"
+    """The whole name of a node: a supply of the panel, one of a circuit by its id, or else the circuit's own.
+
+    “main.L1”, “control.live” and “N” are the panel's, “c2.control” is that of circuit c2; “out” and “fed.L1” are the
+    circuit's own, so that one written twice into a job joins nothing.
+    """
+    system, point, _ = name.partition(".")
+    if name in ("N", "PE") or (point and (system in SYSTEMS or is_circuit_id(system))):
+        return name
+    return f"{circuit}.{name}"
 
 
 def expand(inputs: CircuitInputs, doors: int = 1, memory: Memory | None = None) -> Circuits:
@@ -185,7 +192,7 @@ class _Expansion:
     def _incomer(self, circuit: Circuit, drawn: list[_Drawn]) -> BuiltCircuit:
         """The incoming supply, with as many bars and blocks as what was drawn asks for."""
         rungs = [rung for drawn_circuit in drawn for rung in drawn_circuit.rungs]
-        cables = sum("PE" in rung.start and not any(elements_of(rung.path)) for rung in rungs)
+        cables = sum("PE" in rung.end or ("PE" in rung.start and not any(elements_of(rung.path))) for rung in rungs)
         earths = sum(len(drawn_circuit.earths) for drawn_circuit in drawn) + cables
         neutrals = len({(r.circuit, r.id if r.band is Band.POWER else "") for r in rungs if "N" in r.end})
         ways = any("N" in rung.start and rung.band is Band.POWER for rung in rungs) or any(

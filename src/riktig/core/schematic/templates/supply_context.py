@@ -20,6 +20,7 @@ __all__ = [
     "ONLY_SOURCE",
     "PLACES",
     "SAFE",
+    "SYSTEMS",
     "SupplyContext",
     "control_source",
     "supply_context",
@@ -36,6 +37,8 @@ SAFE = "safe.live"
 INDICATION = "signals.live"
 """What lamps and alarms are fed from where there is an emergency stop: it leaves them alive."""
 LINES = ("main.L1", "main.L2", "main.L3")
+SYSTEMS = ("main", "in", "held", "control", "dc", "limited", "lamps", "safe", "signals")
+"""What the names of nodes begin with that all circuits share."""
 PLACES = ("first", "second", "third")
 ONLY_SOURCE = "the only one"
 HELD = ("held.L1", "held.L2", "held.L3")
