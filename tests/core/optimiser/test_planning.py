@@ -46,13 +46,15 @@ def small_job(loads: int) -> Job:
 
 
 def shuffled(problem: Problem, seed: int) -> Found:
-    """A plan at random: units in any order, rows filled anyhow, terminals on their own rows."""
+    """A plan at random: units in any order, rows filled anyhow, terminals on their own rows, screwed parts last."""
     chance = random.Random(seed)
     terminal = problem.question.unit["terminal"] > 0
+    screwed = problem.question.unit["screwed"]
     rows: list[list[int]] = [[] for _ in problem.strips]
     for u in chance.sample(list(problem.now.seq), len(problem.now.seq)):
         able = [r for r, strips in enumerate(problem.strips) if bool(strips) == bool(terminal[u])]
         rows[chance.choice(able)].append(int(u))
+    rows = [sorted(row, key=lambda u: screwed[u]) for row in rows]
     ends = np.cumsum([len(row) for row in rows])
     return cost(problem, np.array([u for row in rows for u in row]), ends)
 

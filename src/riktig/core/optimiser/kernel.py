@@ -33,8 +33,8 @@ ENTRY = 20.0
 """What a mm between incomer and cable entry counts beside its wires (chosen by us: it belongs there)."""
 COLUMN = 0.4
 """What a mm counts by which parts of one circuit stand out of their column (chosen by us)."""
-BROKEN = 400.0
-"""What a rail counts that a screwed part breaks (chosen by us: one more piece to cut)."""
+BROKEN = 100_000.0
+"""What a rail counts that a screwed part breaks: more than any wire saves, since the plate lays such parts last."""
 BEHIND = 400.0
 """What a part counts that an operator of the door would touch (chosen by us)."""
 EPSILON = 1e-6

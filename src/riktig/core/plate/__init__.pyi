@@ -21,6 +21,7 @@ from .part_drawing import draw_part
 from .place_blocks import moved_to, with_block_at, with_rails_and_ducts, with_stands
 from .rails_and_ducts import RailsAndDucts, duct_changed, rail_changed, with_duct, with_rail, without
 from .shifts import Edge, aligned, circuits_alike, laid_out_like, pushed_aside, shifted, spread, swapped
+from .together import apart, groups_of
 
 __all__ = [
     "CUTS",
@@ -43,6 +44,7 @@ __all__ = [
     "RailsAndDucts",
     "Stand",
     "aligned",
+    "apart",
     "arrange",
     "at_ruler",
     "body_of",
@@ -56,6 +58,7 @@ __all__ = [
     "draw_plate",
     "duct_changed",
     "fix_as_it_is",
+    "groups_of",
     "grown_by",
     "heat_shapes",
     "join_parts",

@@ -10,6 +10,7 @@ from riktig.core.plate.blocks import make_blocks
 from riktig.core.plate.joins import joined
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Rail, RailRow, Stand
 from riktig.core.plate.place_blocks import finished
+from riktig.core.plate.together import kept_together
 from riktig.core.schematic import Circuits, Device
 from riktig.core.sizing import Sizing
 
@@ -61,7 +62,10 @@ def arrange(
         A layout, always; what does not fit is in its ``misfits``.
     """
     blocks = make_blocks(circuits, sizing, practice.finger_room, turned=enclosure.field_entry is EntrySide.TOP)
-    blocks = joined(blocks, joins)
+    placed_alone = {placement.device for placement in fix.placements} if fix else set()
+    run = enclosure.plate_width - 2 * (practice.duct_width + EDGE) - 2 * GAP
+    taken = {device for join in joins for device in join.devices}
+    blocks = joined(kept_together(blocks, circuits, run, placed_alone | taken), joins)
     shell = _Shell(blocks, enclosure, practice, circuits.devices, sizing)
     rows = _rows([b for b in blocks if not is_loose(b)], shell)
     if fix is None:
@@ -81,7 +85,10 @@ def arrange(
 def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice) -> Layout:
     """The plate with the blocks in given rows, packed from the left; ducts and rails as they ask."""
     turned = enclosure.field_entry is EntrySide.TOP
-    blocks = make_blocks(circuits, sizing, practice.finger_room, turned=turned)
+    run = enclosure.plate_width - 2 * (practice.duct_width + EDGE) - 2 * GAP
+    blocks = kept_together(
+        make_blocks(circuits, sizing, practice.finger_room, turned=turned), circuits, run, frozenset()
+    )
     kept = [sorted(row, key=lambda block: block.screwed) for row in rows if row]
     return _laid(kept, _Shell(blocks, enclosure, practice, circuits.devices, sizing))
 
@@ -281,6 +288,10 @@ def _beside(loose: list[Block], rails: tuple[Rail, ...], rows: Rows, shell: _She
     strips = next((n for n, row in enumerate(rows) if _is_strips(row)), len(rows))
     turned = strips < len(rows) and rows[strips][0].turned
     bar_y = rails[0 if turned else -1].y if rails else plate.height / 2
+    bars = [block for block in loose if is_beside(block)]
+    foot = bar_y + sum(block.height + BAR_GAP for block in bars) - BAR_GAP - max((b.above for b in bars), default=0.0)
+    if bars and bar_y < plate.height - EDGE:
+        bar_y -= max(foot - (plate.height - EDGE), 0.0)  # a high stack grows upwards beside the terminals
     made: list[Stand] = []
     for block in loose:
         if is_beside(block):

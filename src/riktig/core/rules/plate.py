@@ -2,7 +2,8 @@
 
 from riktig.core.catalogue import Can
 from riktig.core.job import Ventilation
-from riktig.core.keys import DuctKey, PartKey
+from riktig.core.keys import DeviceKey, DuctKey, PartKey
+from riktig.core.plate import apart, groups_of
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.standards import COMMON_PRACTICE
@@ -117,6 +118,26 @@ def _has_fan(view: View) -> bool:
     return drawn or any("fan" in opening.purpose.lower() for opening in view.openings)
 
 
+def kept_together(view: View) -> ClauseResult:
+    """What is one thing stands side by side: a controller's cards, an interlock between its contactors."""
+    findings = [
+        Finding(
+            "P10",
+            Verdict.JUDGE,
+            f"{view.tag(right)} does not stand beside {view.tag(left)}, to which it belongs.",
+            DeviceKey(right),
+            COMMON_PRACTICE,
+            "Move them together, or sign that they work apart.",
+            QuickFix("Plan for me", "plan"),
+        )
+        for left, right in apart(view.layout, view.circuits)
+    ]
+    groups = groups_of(view.circuits)
+    none = "no controller with cards and no two contactors that exclude each other stand here"
+    evidence = tuple(", ".join(map(view.tag, group)) for group in groups) or (none,)
+    return ClauseResult("P10", Group.PLATE, "What belongs together", COMMON_PRACTICE, evidence, tuple(findings))
+
+
 def spare_room(view: View) -> ClauseResult:
     """Room to grow on the rails."""
     clause = f"spare room of the practice ({COMMON_PRACTICE})"
@@ -170,4 +191,4 @@ def stays_cool(view: View) -> ClauseResult:
     return ClauseResult("P05", Group.PLATE, "The box stays cool enough", clause, evidence, tuple(findings))
 
 
-PLATE_CLAUSES = (ducts_hold, everything_fits, everything_placed, spare_room, stays_cool)
+PLATE_CLAUSES = (ducts_hold, everything_fits, everything_placed, spare_room, stays_cool, kept_together)
