@@ -89,3 +89,15 @@ def test_a_panel_without_groups_has_nothing_to_keep_together() -> None:
     evaluation = Evaluation(demo_job("frost-fan"))
     result = next(result for result in evaluation.get(RULES) if result.code == "P10")
     assert result.evidence == ("no controller with cards and no two contactors that exclude each other stand here",)
+
+
+def test_a_screwed_part_stands_at_the_right_end_and_leaves_the_rail_before_it_free() -> None:
+    """A drive in the middle of its row would cut the rail, and what lies behind it would be lost."""
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    layout = evaluation.get(LAYOUT)
+    drive = next(seat for seat in layout.seats if seat.device == "c5.U")
+    rail = min(layout.rails, key=lambda rail: abs(rail.y - drive.rect.centre.y))
+    right = max(other.x2 for other in layout.rails)
+    assert right - drive.rect.right < 20.0
+    assert drive.rect.x - 20.0 < rail.x2 < drive.rect.x
+    assert all(seat.rect.right < rail.x2 + 1.0 for seat in layout.seats if seat.rail == rail.number)

@@ -111,6 +111,26 @@ def _place_fixed(seq: Numbers, question: Question, places: Places) -> None:
 
 
 @inlined
+def _screwed_to_the_right(
+    span: tuple[int, int], seq: Numbers, question: Question, places: Places, free: float, run: float
+) -> tuple[float, float]:
+    """Moves the screwed parts of a packed row to its right end, by what is ``free`` there, mm.
+
+    Returns:
+        The rail, which ends where they begin, and the width that they take, mm.
+    """
+    unit, gap = question.unit, question.plate.gap
+    rail, screwed = run, 0.0
+    for k in range(span[0], span[1]):
+        u = seq[k]
+        if unit[u]["screwed"] > 0:
+            places.x[u] += free
+            rail = min(rail, max(places.x[u] - gap, 0.0))
+            screwed += unit[u]["width"]
+    return rail, screwed
+
+
+@inlined
 def _to_rail(
     row: int, span: tuple[int, int], seq: Numbers, unit: Table, places: Places, at: tuple[float, float]
 ) -> float:
@@ -168,8 +188,12 @@ def place(order: Order, question: Question, places: Places) -> float:
                 down = base + low
         over[TOO_LONG] += max(at - run, 0.0)
         if has:
-            used += _to_rail(r, (begin, end), seq, question.unit, places, (origin, base))
-            length += run
+            rail, screwed = run, 0.0
+            if not fixed and end > begin:
+                free = max(run - at - question.unit[seq[end - 1]]["right"], 0.0)
+                rail, screwed = _screwed_to_the_right((begin, end), seq, question, places, free, run)
+            used += _to_rail(r, (begin, end), seq, question.unit, places, (origin, base)) - screwed
+            length += rail
         begin = end
     _place_fixed(seq, question, places)
     if not fixed:

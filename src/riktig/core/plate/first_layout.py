@@ -1,7 +1,7 @@
 """Rails between ducts, blocks on rails: a plan at once, around what the builder has fixed."""
 
 from dataclasses import replace
-from math import ceil
+from math import ceil, floor
 
 from riktig.core.catalogue import Can
 from riktig.core.geometry import Rect
@@ -46,7 +46,7 @@ def arrange(
     Method:
         Rows from the top: feed, starters, terminals (first where the field cables come in from above); a
         row that is full spills to another rail below it. Ducts run up both sides and between the rails.
-        Blocks go left to right in the order of the circuits, screwed ones at the end, where the rail stops.
+        Blocks go left to right in the order of the circuits, screwed ones at the right end, where the rail stops.
         With ``fix`` the rails, ducts and places of the builder hold, and what he has not placed takes
         the first gap of its row.
 
@@ -121,7 +121,7 @@ def _laid(rows: Rows, shell: _Shell) -> Layout:
     rails = _rails(rows, shell, None)
     placed: list[Placed] = []
     for number, row in enumerate(rows, 1):
-        _left_to_right(row, number, placed)
+        _packed(row, number, rails[number - 1].length, placed)
     return _standing(rows, rails, placed, {}, (), shell)
 
 
@@ -248,12 +248,16 @@ def _ducts_for(rails: tuple[Rail, ...], highest: list[float], shell: _Shell) -> 
     return (*uprights, *levels)
 
 
-def _left_to_right(row: list[Block], number: int, placed: list[Placed]) -> None:
+def _packed(row: list[Block], number: int, run: float, placed: list[Placed]) -> None:
+    """A row from the left on; screwed blocks at the right end of the ``run``, mm, with the free rail before them."""
     x, before = 0.0, 0.0
+    made: list[Placed] = []
     for block in row:
         x = ceil(10 * (x + max(block.room_left, GAP, before)) - 1e-6) / 10
-        placed.append((block, number, x))
+        made.append((block, number, x))
         x, before = x + block.width, block.room_right
+    free = max(floor(10 * (run - x - before) + 1e-6) / 10, 0.0)
+    placed += [(block, number, at + free if block.screwed else at) for block, number, at in made]
 
 
 def _as_fixed(blocks: tuple[Block, ...], fix: PlateFix, rails: tuple[Rail, ...]) -> list[Placed]:
