@@ -20,6 +20,7 @@ from riktig.core.job import (
     Wetting,
 )
 from riktig.core.keys import read_key
+from riktig.core.rules import RULES, Group
 from riktig.core.sizing import PROPOSAL
 from riktig.core.views import Stamp, statuses
 from riktig.demo_job import DEMOS, kelp_shed
@@ -228,7 +229,10 @@ def test_a_further_supply_is_named_and_taken_out(brief: BriefStation, session: S
     QTest.keyClicks(brief.sources.volts, "24")
     press(brief.sources.volts, Qt.Key.Key_Return)
     assert [(s.name, s.voltage_v) for s in session.job.sources] == [("fire alarm", 24)]
-    assert statuses(session.evaluation, ())[0].stamp is Stamp.CLEAR
+    assert session.evaluation.get(PROPOSAL).issues == ()
+    to_settle = {f.code for r in session.evaluation.get(RULES) for f in r.findings if r.group is Group.BRIEF}
+    assert to_settle == {"B06"}, "nothing in the panel is on it yet"
+    assert statuses(session.evaluation, ())[0].stamp is Stamp.BEGUN
     button(brief.sources, "take it out").click()
     assert session.job.sources == ()
 
