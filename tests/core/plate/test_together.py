@@ -50,8 +50,8 @@ def test_groups_of_the_shed_stand_in_their_order_with_nothing_between(devices: t
 def test_a_plan_that_was_searched_keeps_them_together() -> None:
     evaluation = Evaluation(demo_job("kelp-shed"))
     replan = replan_of(evaluation)
-    found = replan.layout(replan.search(20_000))
-    assert apart(found, evaluation.get(CIRCUITS)) == ()
+    planned = replan.layout(replan.search(20_000))
+    assert apart(planned, evaluation.get(CIRCUITS)) == ()
 
 
 def test_they_move_as_one() -> None:
@@ -70,9 +70,9 @@ def test_they_move_as_one() -> None:
 
 def test_a_part_with_a_place_of_its_own_stays_there_and_the_rules_say_so() -> None:
     job = alone(reversing(), "c1.KR", 1, 150.0)
-    found = next(result for result in Evaluation(job).get(RULES) if result.code == "P10")
-    assert found.verdict is Verdict.JUDGE
-    assert any("does not stand beside" in finding.message for finding in found.findings)
+    result = next(result for result in Evaluation(job).get(RULES) if result.code == "P10")
+    assert result.verdict is Verdict.JUDGE
+    assert any("does not stand beside" in finding.message for finding in result.findings)
     planned = plan_for_me(job)
     again = next(result for result in Evaluation(planned).get(RULES) if result.code == "P10")
     assert again.verdict is Verdict.MEETS

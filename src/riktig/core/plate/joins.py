@@ -7,6 +7,7 @@ from riktig.core.catalogue import Clamp, Part, Side
 from riktig.core.errors import RiktigError
 from riktig.core.job import DeviceId, Job, Join, JoinHow, PinRef
 from riktig.core.plate.model import Block, Layout
+from riktig.core.plate.together import side_by_side
 from riktig.core.schematic import Device
 
 __all__ = ["bridged_pins", "join_parts", "joined", "separate_parts"]
@@ -56,23 +57,7 @@ def _linked(parts: list[Block]) -> Block:
 
 def _on_busbar(parts: list[Block]) -> Block:
     """Side by side without gaps; the busbar is screwed to the plate, so there is no rail."""
-    first = parts[0]
-    x, members = 0.0, []
-    for block in parts:
-        members += [(device, part, x + dx, dy) for device, part, dx, dy in block.members]
-        x += block.width
-    return replace(
-        first,
-        members=tuple(members),
-        width=x,
-        above=max(block.above for block in parts),
-        below=max(block.below for block in parts),
-        room_left=first.room_left,
-        room_right=parts[-1].room_right,
-        room_above=max(block.room_above for block in parts),
-        room_below=max(block.room_below for block in parts),
-        screwed=True,
-    )
+    return replace(side_by_side(parts, with_room=False), screwed=True)
 
 
 def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> dict[PinRef, int]:

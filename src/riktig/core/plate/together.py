@@ -63,13 +63,13 @@ def kept_together(
     return tuple(sorted(by_lead.values(), key=lambda block: order[block.lead]))
 
 
-def side_by_side(parts: list[Block]) -> Block:
-    """Blocks as one, from left to right without gaps but for the room that a part itself asks for."""
+def side_by_side(parts: list[Block], *, with_room: bool = True) -> Block:
+    """Blocks as one, from left to right; between them the room that a part itself asks for, or none."""
     first = parts[0]
     x, members = 0.0, []
     for before, block in pairwise((None, *parts)):
         assert block is not None
-        x += max(before.room_right, block.room_left) if before else 0.0
+        x += max(before.room_right, block.room_left) if before and with_room else 0.0
         members += [(device, part, x + dx, dy) for device, part, dx, dy in block.members]
         x += block.width
     return replace(

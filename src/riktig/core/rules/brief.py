@@ -167,8 +167,8 @@ def all_drawn(view: View) -> ClauseResult:
 def _is_reference(view: View, signal: Signal) -> bool:
     """Whether a signal is the speed that the controller gives a drive: its conductors are drawn between the two."""
     load = next((load for load in view.loads if load.id == signal.load), None)
-    told = signal.form is Form.ANALOGUE and signal.direction is Direction.OUT
-    return load is not None and told and load.start is Start.DRIVE and load.command is Command.CONTROLLER
+    is_reference = signal.form is Form.ANALOGUE and signal.direction is Direction.OUT
+    return load is not None and is_reference and load.start is Start.DRIVE and load.command is Command.CONTROLLER
 
 
 def sources_used(view: View) -> ClauseResult:

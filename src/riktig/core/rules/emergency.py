@@ -49,8 +49,8 @@ def emergency_stop(view: View) -> ClauseResult:
         )
     )
     switched = sum(_starts(device) for device in view.circuits.devices)
-    said = f"{switched - len(running)} of {switched} contactors, soft starters and drives cannot stay in"
-    evidence = (how, said if of_all else "it stands in the path of single loads: which, a person says")
+    counted = f"{switched - len(running)} of {switched} contactors, soft starters and drives cannot stay in"
+    evidence = (how, counted if of_all else "it stands in the path of single loads: which, a person says")
     return ClauseResult("C13", Group.CONTROL, title, clause, evidence, tuple(findings))
 
 

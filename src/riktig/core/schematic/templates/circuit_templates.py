@@ -73,7 +73,10 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
     CircuitTemplate(Recipe.LIMITED_SUPPLY, "A supply so small that what hangs on it need not be judged."),
     CircuitTemplate(Recipe.CONTROLLER, "Loads or contacts that a controller commands or reads."),
     CircuitTemplate(
-        Recipe.EMERGENCY_STOP, "One device that takes every starter's control supply away.", (), controls.emergency_stop
+        Recipe.EMERGENCY_STOP,
+        "One emergency stop with a monitored reset; drops out the supply to every starter.",
+        (),
+        controls.emergency_stop,
     ),
     CircuitTemplate(
         Recipe.LEVEL_ALARM, "A tank that must not run over, with no pump of its own.", (), controls.level_alarm
