@@ -22,10 +22,11 @@ def test_each_wire_has_a_marker_for_both_ends(evaluation: Evaluation[Job]) -> No
 
 
 def test_a_marker_says_the_number_or_the_far_end_too() -> None:
-    plain = Evaluation(one_motor()).get(LABELS).on(Medium.WIRE)[0]
-    both = Evaluation(one_motor(marker=MarkerText.NUMBER_AND_FAR_END)).get(LABELS).on(Medium.WIRE)[:2]
-    assert plain.lines == ("L1",)
-    assert [label.lines[0] for label in both] == ["L1 Q1:1", "L1 X1:L1"]
+    plain = [label.lines[0] for label in Evaluation(one_motor()).get(LABELS).on(Medium.WIRE)]
+    with_ends = Evaluation(one_motor(marker=MarkerText.NUMBER_AND_FAR_END)).get(LABELS).on(Medium.WIRE)
+    both = [label.lines[0] for label in with_ends if label.lines[0].startswith("L1")]
+    assert plain.count("L1") == 2
+    assert both == ["L1 Q1:1", "L1 X1:L1"]
 
 
 @pytest.mark.parametrize(

@@ -339,7 +339,7 @@ class TestAssemblies:
         assert len(bars) == 4
         assert all(block.x < h.x < block.body.right and block.y < h.y < block.body.bottom for h in bars)
         bom = {row[1]: row[2] for row in schedule("bom", evaluation).rows}
-        assert bom["busbar with adapters"] == pytest.approx(block.block.width / 1000)
+        assert bom["busbar"] == pytest.approx(block.block.width / 1000)
         for pin in ("1", "3", "5"):
             ends = [
                 w

@@ -9,9 +9,9 @@ from collections.abc import Callable
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import HOLES, METAL_HOLES, Hole
-from riktig.core.job import Job, JoinHow, PinRef
+from riktig.core.job import EndStyle, Job, JoinHow, PinRef
 from riktig.core.labels import LABELS
-from riktig.core.plate import CUTS, LAYOUT
+from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
@@ -192,13 +192,19 @@ def _bom(evaluation: Evaluation[Job]) -> Schedule:
     rows: list[tuple[Value, ...]] = [
         (ref, what, len(owners), "pc", " ".join(dict.fromkeys(owners))) for (ref, what), owners in tags.items()
     ]
-    for join in evaluation.document.joins:
+    for join in evaluation.get(ASSEMBLIES):
         stands = evaluation.get(LAYOUT).stand_of(join.devices[0])
         own_tags = " ".join(names.tag[device] for device in join.devices if device in names.tag)
         if join.how is JoinHow.LINK:
             rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", own_tags))
+        elif stands and join.how is JoinHow.COMB:
+            pitch, poles = stands.block.width / len(join.devices), len(sizing.parts[join.devices[0]].kind.units)
+            rows.append(("", f"comb, {poles}-pole, {len(join.devices)} × {pitch:g} mm", 1, "pc", own_tags))
+            rows.append(("", f"infeed terminal of a comb, {poles}-pole", 1, "pc", own_tags))
         elif stands:
-            rows.append(("", "busbar with adapters", stands.block.width / 1000, "m", own_tags))
+            rows.append(("", "busbar", stands.block.width / 1000, "m", own_tags))
+            rows.append(("", "adapter for a busbar", len(join.devices), "pc", own_tags))
+            rows.append(("", "infeed of a busbar", 1, "pc", own_tags))
     rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", ""))
     stock: Counter[str] = Counter()
     for piece in evaluation.get(CUTS):
@@ -216,8 +222,9 @@ def _bom(evaluation: Evaluation[Job]) -> Schedule:
                     continue
                 shared.add(pair)
             ends[end.fitting] += 1
+    made = "stranded" if evaluation.document.practice.ends is EndStyle.CRIMPS else "flexible"
     rows += [
-        ("", f"flexible wire {conductor_name(mm2)} {colour}", length / 1000, "m", "")
+        ("", f"{made} wire {conductor_name(mm2)} {colour}", length / 1000, "m", "")
         for (mm2, colour), length in wire.items()
     ]
     rows += [("", name, count, "pc", "") for name, count in ends.items()]

@@ -112,10 +112,11 @@ class PlateFix:
 
 
 class JoinHow(Enum):
-    """What makes several parts one: a link module between breaker and contactor, or a busbar they sit on."""
+    """What makes parts one: a link between breaker and contactor, a busbar below them, a comb in their clamps."""
 
     LINK = "linked under each other"
     BUSBAR = "side by side on a busbar"
+    COMB = "side by side, fed by a comb"
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,6 +1,6 @@
 from .cut_drawing import draw_cuts
 from .cut_optimiser import Bar, CutPlan, cut_plan, plan_cuts
-from .derived import CUT_PLAN, CUTS, LAYOUT
+from .derived import ASSEMBLIES, CUT_PLAN, CUTS, LAYOUT
 from .draw import RULER, DuctLevel, at_ruler, box, draw_plate, grown_by, rulers
 from .edits import (
     fix_as_it_is,
@@ -24,6 +24,7 @@ from .shifts import Edge, aligned, circuits_alike, laid_out_like, pushed_aside, 
 from .together import apart, groups_of
 
 __all__ = [
+    "ASSEMBLIES",
     "CUTS",
     "CUT_PLAN",
     "DUCT_DEPTH",

@@ -14,7 +14,17 @@ from riktig.core.plate.together import kept_together
 from riktig.core.schematic import Circuits, Device
 from riktig.core.sizing import Sizing
 
-__all__ = ["BAR_GAP", "GAP", "STUD_FOOT", "UPRIGHT_PAST_RAIL", "arrange", "is_beside", "is_loose", "lay_rows"]
+__all__ = [
+    "BAR_GAP",
+    "GAP",
+    "STUD_FOOT",
+    "UPRIGHT_PAST_RAIL",
+    "arrange",
+    "is_beside",
+    "is_loose",
+    "lay_rows",
+    "rail_run",
+]
 
 LEAST_RUN = 40.0
 """Rail kept between the ducts whatever their width (chosen by us: so that something can be shown)."""
@@ -63,7 +73,7 @@ def arrange(
     """
     blocks = make_blocks(circuits, sizing, practice.finger_room, turned=enclosure.field_entry is EntrySide.TOP)
     placed_alone = {placement.device for placement in fix.placements} if fix else set()
-    run = enclosure.plate_width - 2 * (practice.duct_width + EDGE) - 2 * GAP
+    run = rail_run(enclosure, practice)
     taken = {device for join in joins for device in join.devices}
     blocks = joined(kept_together(blocks, circuits, run, placed_alone | taken), joins)
     shell = _Shell(blocks, enclosure, practice, circuits.devices, sizing)
@@ -85,12 +95,17 @@ def arrange(
 def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosure, practice: Practice) -> Layout:
     """The plate with the blocks in given rows, packed from the left; ducts and rails as they ask."""
     turned = enclosure.field_entry is EntrySide.TOP
-    run = enclosure.plate_width - 2 * (practice.duct_width + EDGE) - 2 * GAP
+    run = rail_run(enclosure, practice)
     blocks = kept_together(
         make_blocks(circuits, sizing, practice.finger_room, turned=turned), circuits, run, frozenset()
     )
     kept = [sorted(row, key=lambda block: block.screwed) for row in rows if row]
     return _laid(kept, _Shell(blocks, enclosure, practice, circuits.devices, sizing))
+
+
+def rail_run(enclosure: Enclosure, practice: Practice) -> float:
+    """What stands side by side on one rail, mm at most."""
+    return enclosure.plate_width - 2 * (practice.duct_width + EDGE) - 2 * GAP
 
 
 class _Shell:

@@ -25,7 +25,7 @@ def joined(blocks: tuple[Block, ...], joins: Iterable[Join]) -> tuple[Block, ...
         parts = [by_lead[lead] for lead in join.devices if lead in by_lead]
         if len(parts) < len(join.devices):
             continue
-        made = _linked(parts) if join.how is JoinHow.LINK else _on_busbar(parts)
+        made = _linked(parts) if join.how is JoinHow.LINK else _beside(parts, join.how)
         for block in parts:
             del by_lead[block.lead]
         by_lead[made.lead] = made
@@ -55,9 +55,10 @@ def _linked(parts: list[Block]) -> Block:
     )
 
 
-def _on_busbar(parts: list[Block]) -> Block:
-    """Side by side without gaps; the busbar is screwed to the plate, so there is no rail."""
-    return replace(side_by_side(parts, with_room=False), screwed=True)
+def _beside(parts: list[Block], how: JoinHow) -> Block:
+    """Side by side without gaps; a busbar is screwed to the plate, so there is no rail, a comb goes into the clamps."""
+    block = side_by_side(parts, with_room=False)
+    return replace(block, screwed=True) if how is JoinHow.BUSBAR else block
 
 
 def bridged_pins(joins: Iterable[Join], devices: Mapping[DeviceId, Device]) -> dict[PinRef, int]:

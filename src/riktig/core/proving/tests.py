@@ -171,32 +171,38 @@ class _Planner:
         return TestPoint(pin, label, f"{where}, {device.kind.name}, {device.purpose}, {side}")
 
     def bonds(self) -> list[Test]:
-        """From the incoming protective conductor to every bonded point."""
+        """From the incoming protective conductor to every bonded point, also those that earth through their rail."""
         wires = [w for w in self._wiring.wires if w.colour == "green-yellow"]
         root_pin = PinRef(device_id(INCOMER_ID, INCOMING_EARTH), "i")
         root = next((w for w in wires if w.end.pin == root_pin), None)
+        if root is None:
+            return []
+        landed = {wire.end.pin for wire in wires}
         tests = []
         for wire in wires:
-            if root is None or wire is root:
-                continue
-            ohm = _wire_ohm(wire) + _wire_ohm(root) + LEADS_OHM
-            true_of = f"{_sign(root)} {_sign(wire)}"
-            why = f"{_wire_ohm(wire) + _wire_ohm(root):.3f} Ω of conductor and bar, {LEADS_OHM:g} Ω of leads."
-            tests.append(
-                Test(
-                    f"bond:{wire.end.pin}",
-                    ProvingStage.BONDS,
-                    f"Bond of {wire.end.label}",
-                    self._point(root.end.pin),
-                    self._point(wire.end.pin),
-                    self._off,
-                    Expected(0.0, round(ohm + 0.1, 1), why),
-                    true_of,
-                    wire.key,
-                    self._off_ids,
-                )
-            )
+            if wire is not root:
+                others = [pin for pin in self._wiring.joined_with(wire.end.pin) if pin not in landed]
+                tests += [self._bond(root, wire, pin) for pin in (wire.end.pin, *others)]
         return tests
+
+    def _bond(self, root: Wire, wire: Wire, pin: PinRef) -> Test:
+        """Of one point, which a wire bonds itself or through the rail."""
+        ohm = _wire_ohm(wire) + _wire_ohm(root) + LEADS_OHM
+        way = "conductor and bar" if pin == wire.end.pin else "conductor, bar and rail"
+        why = f"{_wire_ohm(wire) + _wire_ohm(root):.3f} Ω of {way}, {LEADS_OHM:g} Ω of leads."
+        point = self._point(pin)
+        return Test(
+            f"bond:{pin}",
+            ProvingStage.BONDS,
+            f"Bond of {point.label}",
+            self._point(root.end.pin),
+            point,
+            self._off,
+            Expected(0.0, round(ohm + 0.1, 1), why),
+            f"{_sign(root)} {_sign(wire)}",
+            wire.key,
+            self._off_ids,
+        )
 
     def wires(self) -> list[Test]:
         """Every wire, end to end, in the order it went in."""

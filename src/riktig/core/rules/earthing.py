@@ -37,6 +37,8 @@ def protective_sections(view: View) -> ClauseResult:
         load = view.sizing.load_of(wire.circuit)
         of_supply = wire.circuit in supply
         phase = view.sizing.feeder.mm2 if of_supply else phases.get(wire.circuit, load.section.mm2 if load else 0.0)
+        along_rail = [circuit_of(pin.device) for pin in view.wiring.joined_with(wire.end.pin)]
+        phase = max([phase, *(phases.get(circuit, 0.0) for circuit in along_rail)])
         need = protective_section(phase).value if phase else 0.0
         if american:
             guard = load.proposal.amount("breaker") if load else view.supply.upstream_a
@@ -78,10 +80,11 @@ def _thickest_phases(view: View) -> dict[CircuitId, float]:
 
 
 def everything_bonded(view: View) -> ClauseResult:
-    """Every point marked for earth has a conductor of its own to the bar."""
+    """Every point marked for earth has a conductor to the bar: its own, or that of the rail it stands on."""
     clause = "IEC 60204-1 8.2.1 and 8.2.3"
     landed = {end.pin for w in view.wiring.wires for end in (w.start, w.end)}
     points = view.circuits.earths
+    by_rail = sum(pin in view.wiring.joined and pin not in landed for pin in points)
     findings = [
         Finding(
             "E09",
@@ -92,7 +95,7 @@ def everything_bonded(view: View) -> ClauseResult:
             "Give it a way on the earth bar.",
         )
         for pin in points
-        if pin not in landed
+        if not landed & set(view.wiring.joined_with(pin))
     ]
     for device in view.circuits.devices:
         if device.kind.needs_earth:
@@ -113,7 +116,10 @@ def everything_bonded(view: View) -> ClauseResult:
         Group.EARTHING,
         "Everything bonded",
         clause,
-        (f"{len(points)} points, each from a way of its own",),
+        (
+            f"{sum(pin in landed for pin in points)} points, each from a way of its own",
+            *((f"{by_rail} points through the rail they stand on",) if by_rail else ()),
+        ),
         tuple(findings),
     )
 
@@ -154,18 +160,7 @@ def _floating(view: View, earth: Net | None, clause: str) -> Iterable[Finding]:
     if earth is None:
         return
     number = {pin: n for n, pin in enumerate(earth.pins)}
-    ends = [(number[w.start.pin], number[w.end.pin]) for w in view.wiring.wires if w.net == earth.id]
-    for cable in view.strips.cables:
-        for core in cable.cores:
-            outside = PinRef(cable.device, core.field_end.rpartition(":")[2])
-            if core.panel_pin in number and outside in number:
-                ends.append((number[core.panel_pin], number[outside]))
-    for device in view.circuits.devices:
-        for unit in device.kind.units:
-            if unit.behaviour is Behaviour.JOINT:
-                pins = [number[pin] for name in unit.pins if (pin := device.pin(name)) in number]
-                ends += [(pins[0], other) for other in pins[1:]]
-    label = islands(len(earth.pins), np.array(ends, dtype=np.int64).reshape(-1, 2)).tolist()
+    label = _islands_of(view, earth, number)
     supply = [pin for pin in earth.pins if view.circuits.device(pin.device).kind.can(Can.SUPPLY)]
     if not supply:
         text = "The supply brings no protective conductor."
@@ -178,6 +173,27 @@ def _floating(view: View, earth: Net | None, clause: str) -> Iterable[Finding]:
             continue
         text = f"{view.tag(device_id)} is marked for earth, but no conductor leads from it to the supply's own."
         yield Finding("E13", Verdict.FAILS, text, DeviceKey(device_id), clause, "Give it a way on the earth bar.")
+
+
+def _islands_of(view: View, earth: Net, number: dict[PinRef, int]) -> list[int]:
+    """By the number of each pin, which of them wires, cores, bars and rails join."""
+    ends = [(number[w.start.pin], number[w.end.pin]) for w in view.wiring.wires if w.net == earth.id]
+    for cable in view.strips.cables:
+        for core in cable.cores:
+            outside = PinRef(cable.device, core.field_end.rpartition(":")[2])
+            if core.panel_pin in number and outside in number:
+                ends.append((number[core.panel_pin], number[outside]))
+    for device in view.circuits.devices:
+        for unit in device.kind.units:
+            if unit.behaviour is Behaviour.JOINT:
+                pins = [number[pin] for name in unit.pins if (pin := device.pin(name)) in number]
+                ends += [(pins[0], other) for other in pins[1:]]
+    first_of: dict[str, int] = {}
+    for pin in earth.pins:
+        if pin in view.wiring.joined:
+            ends.append((first_of.setdefault(view.wiring.joined[pin], number[pin]), number[pin]))
+    label: list[int] = islands(len(earth.pins), np.array(ends, dtype=np.int64).reshape(-1, 2)).tolist()
+    return label
 
 
 def _plugged(view: View, device_id: DeviceId) -> bool:

@@ -192,6 +192,9 @@ class GuardedWires:
             near[b].append((a, wire))
             pins[a].append(wire.start.pin)
             pins[b].append(wire.end.pin)
+        for pin in self.view.nets.of_pin[net].pins:
+            if pin in self.view.wiring.joined and self.place(pin) in pins:
+                pins[self.place(pin)].append(pin)
         source = self._from[net]
         roots = [place for place, at in pins.items() if any(self._is_source(pin, source) for pin in at)]
         seen: set[object] = set(roots)
@@ -215,7 +218,9 @@ class GuardedWires:
             own[nearer] = own[nearer] | takers
 
     def place(self, pin: PinRef) -> object:
-        """A pin, or the bar or block that joins it to others: one place for all of them."""
+        """A pin, or the bar, block, comb or rail that joins it to others of its net: one place for all of them."""
+        if pin in self.view.wiring.joined:
+            return self.view.wiring.joined[pin]
         device = self.view.circuits.by_id[pin.device]
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.JOINT and pin.marking in unit.pins:

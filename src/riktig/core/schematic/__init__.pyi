@@ -71,6 +71,7 @@ from .template_pictures import recipe_picture
 from .templates.behaviour_scripts import ahead_of, script_of
 from .templates.circuit_templates import CIRCUIT_TEMPLATES, CircuitTemplate, Parameter, circuit_template_of
 from .templates.expand import expand
+from .templates.function_strips import EARTHS, NEUTRALS
 from .templates.implied_circuits import all_circuits
 from .templates.inserts import INSERTS
 from .templates.load_lines import lines_of
@@ -84,6 +85,7 @@ __all__ = [
     "CONDUCTOR_ENDS",
     "DOOR",
     "DOOR_BONDS",
+    "EARTHS",
     "FAULTS",
     "INCOMING_CABLE",
     "INCOMING_EARTH",
@@ -94,6 +96,7 @@ __all__ = [
     "MOTOR",
     "NAMES",
     "NETS",
+    "NEUTRALS",
     "OUT_WHILE_RUNNING",
     "PLATE",
     "PLATE_BOND",

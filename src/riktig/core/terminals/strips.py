@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from riktig.core.catalogue import Can, Clamp, Mounting
 from riktig.core.ids import is_within
 from riktig.core.job import DeviceId, Load, PinRef
-from riktig.core.schematic import Circuits, Device, Names, Net, Nets, Zone
+from riktig.core.schematic import EARTHS, NEUTRALS, Circuits, Device, Names, Net, Nets, Zone
 from riktig.core.sizing import Sizing, least_control_section
 from riktig.core.standards import conductor_name, is_awg, next_section, protective_section
 from riktig.core.wiring import Wire, Wiring
@@ -161,10 +161,15 @@ def make_strips(
     strips = []
     for members in groups.values():
         rows = tuple(landed.row(n, device) for n, device in enumerate(members, 1))
-        purpose = members[0].purpose.split(", ")[0]
-        supply = members[0].purpose.startswith("incoming")
-        strips.append(Strip(names.tag[members[0].id], "incoming supply" if supply else purpose, rows))
+        strips.append(Strip(names.tag[members[0].id], _purpose(members[0]), rows))
     return Strips(tuple(strips), cables)
+
+
+def _purpose(first: Device) -> str:
+    """What a strip is for, by its first terminal: a circuit, the supply, or one function of all circuits."""
+    if first.purpose.startswith("incoming"):
+        return "incoming supply"
+    return first.strip if first.strip in (NEUTRALS, EARTHS) else first.purpose.split(", ")[0]
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,31 +1,53 @@
 """Batches: wires of one section and colour between the same places, cut and marked together."""
 
 from collections import defaultdict
+from collections.abc import Container
 
-from riktig.core.job import Batching, DoorOrder, Practice
+from riktig.core.job import Batching, DeviceId, DoorOrder, Practice, WiringOrder
 from riktig.core.wiring.model import Batch, Wire, WiringStage
 
-__all__ = ["make_batches", "order_of_stages"]
+__all__ = ["make_batches"]
+
+FROM_SUPPLY = (WiringStage.FEED, WiringStage.MOTOR, WiringStage.NEUTRAL, WiringStage.CONTROL)
+"""The plate as the current goes through it."""
 
 
 SHORTEST_SHARE = 0.33
 """A wire shorter than this share of a batch's longest goes into a batch of its own (by us)."""
 
 
-def order_of_stages(practice: Practice) -> tuple[WiringStage, ...]:
-    """Thick first, small on top, earths last; the door before or after the plate."""
-    plate = (WiringStage.FEED, WiringStage.MOTOR, WiringStage.NEUTRAL, WiringStage.CONTROL)
-    if practice.door_order is DoorOrder.FIRST:
-        return (WiringStage.DOOR, *plate, WiringStage.EARTH)
-    return (*plate, WiringStage.DOOR, WiringStage.EARTH)
+def _place_in_order(wire: Wire, practice: Practice, terminals: Container[DeviceId]) -> tuple[int, float]:
+    """When a wire goes in: first what is least, earths always last, the door before or after the plate."""
+    if wire.stage is WiringStage.EARTH:
+        return (9, 0.0)
+    if wire.stage is WiringStage.DOOR:
+        return (-1 if practice.door_order is DoorOrder.FIRST else 8, 0.0)
+    if practice.wiring_order is WiringOrder.SUPPLY_FIRST:
+        return (FROM_SUPPLY.index(wire.stage), 0.0)
+    if practice.wiring_order is WiringOrder.CONTROL_FIRST:
+        return (int(wire.stage is not WiringStage.CONTROL), 0.0)
+    return (int(wire.start.pin.device in terminals or wire.end.pin.device in terminals), -wire.mm2)
 
 
-def make_batches(wires: list[Wire], practice: Practice) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
-    """Wires in the order they go in, cut as the practice has it, and their batches."""
-    order = order_of_stages(practice)
-    groups: dict[tuple[int, float, str], list[Wire]] = defaultdict(list)
+def make_batches(
+    wires: list[Wire], practice: Practice, terminals: Container[DeviceId]
+) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
+    """Wires in the order they go in, cut as the practice has it, and their batches.
+
+    Method:
+        Thick first, and what lands on terminals after the rest; or from the supply on; or control before power: as the
+        practice has it. Within that, batches are alike in stage, section and colour, the thicker first.
+
+    Args:
+        wires: All wires of the panel.
+        practice: The practice of the job.
+        terminals: The terminals that cables of the field land on.
+    """
+    stages = list(WiringStage)
+    groups: dict[tuple[int, float, int, float, str], list[Wire]] = defaultdict(list)
     for wire in wires:
-        groups[(order.index(wire.stage), -wire.mm2, wire.colour)].append(wire)
+        at = _place_in_order(wire, practice, terminals)
+        groups[(*at, stages.index(wire.stage), -wire.mm2, wire.colour)].append(wire)
     done: list[Wire] = []
     batches: list[Batch] = []
     split = [(key, group) for key in sorted(groups) for group in _alike(groups[key])]
@@ -37,9 +59,9 @@ def make_batches(wires: list[Wire], practice: Practice) -> tuple[tuple[Wire, ...
         batches.append(
             Batch(
                 number,
-                order[key[0]],
-                -key[1],
-                key[2],
+                stages[key[2]],
+                -key[3],
+                key[4],
                 tuple(wire.key for wire in group),
                 longest,
                 total,

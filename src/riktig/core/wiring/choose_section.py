@@ -7,7 +7,7 @@ from riktig.core.catalogue import Can
 from riktig.core.ids import role_of
 from riktig.core.job import INCOMER_ID, CircuitId, DeviceId, PinRef, circuit_of
 from riktig.core.schematic import DOOR_BONDS, Device, NetClass
-from riktig.core.sizing import Laid, Sizing, circuit_of_net, smallest_section
+from riktig.core.sizing import Laid, Section, Sizing, circuit_of_net, smallest_section
 from riktig.core.standards import Why, conductor_name
 from riktig.core.wiring.connections import Connection, feeds
 
@@ -27,8 +27,11 @@ _ONWARD = "It leads on to the next panel, behind the same protection as the feed
 class SectionChooser:
     """Gives every wire its section, mm²."""
 
-    def __init__(self, devices: Mapping[DeviceId, Device], sizing: Sizing, laid: Laid) -> None:
-        self._devices, self._sizing, self._laid = devices, sizing, laid
+    def __init__(
+        self, devices: Mapping[DeviceId, Device], sizing: Sizing, laid: Laid, joined: Mapping[PinRef, str]
+    ) -> None:
+        self._devices, self._sizing, self._laid, self._joined = devices, sizing, laid, joined
+        self._infeeds: dict[str, Section] = {}
         self._least = SMALL_AWG if laid.north_american else SMALL_MM2
         self._guards: dict[CircuitId, float] = {}
         for device in devices.values():
@@ -65,14 +68,15 @@ class SectionChooser:
         ends = {circuit_of(connection.a.device), circuit_of(connection.b.device)}
         ahead = any(node.startswith("in.") for node in net.nodes)
         leads_on = bool(ends & onward.circuits) or (bool(onward.circuits) and ahead and ends == {INCOMER_ID})
-        if net.net_class is NetClass.EARTH:
-            if leads_on:
-                return onward.pe_mm2, Why(
-                    f"Why {conductor_name(onward.pe_mm2)}", _ONWARD, (), "common practice, no source"
-                )
-            return self._earth_section(connection.b)
         if leads_on:
-            return onward.mm2, Why(f"Why {conductor_name(onward.mm2)}", _ONWARD, (), "common practice, no source")
+            mm2 = onward.pe_mm2 if net.net_class is NetClass.EARTH else onward.mm2
+            return mm2, Why(f"Why {conductor_name(mm2)}", _ONWARD, (), "common practice, no source")
+        if net.net_class is NetClass.EARTH:
+            return self.earth_section(connection.b)
+        if feeds(net) and (shared := self.infeed(connection.b) or self.infeed(connection.a)):
+            blocks = any(self._devices[pin.device].kind.can(Can.DISTRIBUTES) for pin in (connection.a, connection.b))
+            section = shared if blocks else sizing.feeder  # a loop goes on to what else hangs on the feed
+            return section.mm2, section.why
         if net.net_class is NetClass.POWER:
             block = self._devices[connection.a.device].kind.can(Can.DISTRIBUTES)
             tap = sizing.load_of(circuit_of(connection.b.device)) if block else None
@@ -100,6 +104,25 @@ class SectionChooser:
             return load.control.mm2, load.control.why
         control = sizing.loads[0].control if sizing.loads else sizing.feeder
         return control.mm2, control.why
+
+    def infeed(self, pin: PinRef) -> Section | None:
+        """What feeds the comb or busbar that a clamp is on: it carries all its breakers; None where there is none."""
+        name = self._joined.get(pin, "")
+        ends = {other.device for other, by in self._joined.items() if by == name} if name else set()
+        breakers = [self._devices[device_id] for device_id in ends if self._devices[device_id].kind.is_protective]
+        if len(breakers) < 2:
+            return None
+        if name not in self._infeeds:
+            amps = sum(self._lets_through(device) for device in breakers)
+            made = smallest_section(amps, f"the {len(breakers)} breakers that it feeds together", self._laid)
+            self._infeeds[name] = min(made, self._sizing.feeder, key=lambda section: section.mm2)
+        return self._infeeds[name]
+
+    def _lets_through(self, breaker: Device) -> float:
+        """What a breaker or fuse lets through in the long run, A."""
+        load = self._sizing.load_of(breaker.circuit)
+        own = load.proposal.amount("breaker") if load and role_of(breaker.id) == "F" else 0.0
+        return own or self._sizing.parts[breaker.id].rated_a
 
     def _serves(self, connection: Connection) -> bool:
         """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
@@ -166,7 +189,8 @@ class SectionChooser:
         amps = self._guards.get(circuit, 0.0)
         return max(self._least, smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0)
 
-    def _earth_section(self, point: PinRef) -> tuple[float, Why]:
+    def earth_section(self, point: PinRef) -> tuple[float, Why]:
+        """The protective conductor that a point asks for, mm², and why."""
         owner = point.device
         load = self._sizing.load_of(self._devices[owner].circuit)
         if role_of(owner) in DOOR_BONDS:

@@ -1,7 +1,7 @@
 """Nets to wires: n clamps of a net take n-1 wires, no clamp holds more than it may."""
 
 from collections import defaultdict
-from collections.abc import Callable, Container, Iterable, Mapping
+from collections.abc import Container, Iterable, Mapping
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import NamedTuple
@@ -9,8 +9,18 @@ from typing import NamedTuple
 from riktig.core.catalogue import Can, Clamp
 from riktig.core.door import DoorPlan
 from riktig.core.evaluation import Memory
-from riktig.core.job import CircuitId, DeviceId, Enclosure, Join, PinRef, Practice, TerminalTemperature, circuit_of
-from riktig.core.plate import Layout, bridged_pins
+from riktig.core.job import (
+    CircuitId,
+    DeviceId,
+    Enclosure,
+    EndStyle,
+    Join,
+    PinRef,
+    Practice,
+    TerminalTemperature,
+    circuit_of,
+)
+from riktig.core.plate import Layout
 from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
 from riktig.core.sizing import Laid, Sizing, circuit_of_net
 from riktig.core.standards import Why, conductor_name, ferrule, twin_ferrule
@@ -19,6 +29,7 @@ from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import colour_table, conductor_colour
 from riktig.core.wiring.connections import Connection, feeds
 from riktig.core.wiring.fill import segments_of
+from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
 from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
 from riktig.core.wiring.routes import Route, Router
 from riktig.core.wiring.wire_ids import INSIDE_ONE, wire_ids_of
@@ -66,19 +77,22 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     if memory is not None:
         before = memory.memo(Router, "router")
         router = before.put("router", router.or_same(before.last("router")))
-    maker = _WireMaker(inputs, router)
+    joined = joined_pins(devices, layout, practice, inputs.joins)
+    maker = _WireMaker(inputs, router, joined)
     connections: list[Connection] = []
     unrouted: list[PinRef] = []
-    bridged = bridged_pins(inputs.joins, devices)
     spreads = [d for d in circuits.devices if any(d.kind.can(ability) for ability in SPREADS)]
     for net in nets.nets:
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
-        pins = _unbridged([pin for pin in pins if router.reaches(pin)], devices, bridged)
+        pins = [pin for pin in pins if router.reaches(pin)]
+        if net.net_class is not NetClass.EARTH:
+            pins = first_of_joined(pins, joined)
         single = frozenset(pin for pin in pins if _holds(pin, devices, sizing) == 1)
         spread = _from_blocks(net, pins, _blocks_of(net, spreads, router), maker) if feeds(net) else []
         if net.net_class is NetClass.EARTH:
-            connections += _earths(net, pins, circuits, _bars_on(net, Can.EARTH_BAR, spreads, router))
+            bars = _bars_on(net, Can.EARTH_BAR, spreads, router)
+            connections += _earths(net, earth_points(pins, circuits, joined, maker.earth_mm2), bars)
         elif spread:
             connections += spread
         elif bars := _bars_of(net, spreads, router):
@@ -93,10 +107,10 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
             connections += [Connection(net, a, b) for a, b in pairwise(order)]
     maker.own = wire_ids_of(connections, names)
     drafts = [maker.draft(connection) for connection in connections]
-    ends = _Ends(drafts, sizing, maker.label)
+    ends = _Ends(drafts, sizing, maker, crimped=practice.ends is EndStyle.CRIMPS)
     wires = [maker.wire(draft, ends) for draft in drafts]
-    ordered, batches = make_batches(wires, practice)
-    return Wiring(ordered, batches, segments_of(ordered, layout), ends.crowded(), tuple(unrouted))
+    ordered, batches = make_batches(wires, practice, {device.id for device in devices.values() if device.strip})
+    return Wiring(ordered, batches, segments_of(ordered, layout), ends.crowded(), tuple(unrouted), joined)
 
 
 def _is_clamp(pin: PinRef, devices: Mapping[DeviceId, Device]) -> bool:
@@ -106,37 +120,15 @@ def _is_clamp(pin: PinRef, devices: Mapping[DeviceId, Device]) -> bool:
     return device.zone is not Zone.FIELD and clamp in (Clamp.POWER, Clamp.CONTROL)
 
 
-def _unbridged(pins: list[PinRef], devices: Mapping[DeviceId, Device], bridged: dict[PinRef, int]) -> list[PinRef]:
-    """Without the pins that a plug-in bridge, a link or a busbar joins to the first of them: no wire goes there."""
-    seen: set[str | int] = set()
-    kept = []
-    for pin in pins:
-        device = devices[pin.device]
-        if pin in bridged:
-            if bridged[pin] in seen:
-                continue
-            seen.add(bridged[pin])
-        if device.kind.can(Can.COMMON_TERMINAL):
-            if device.strip in seen:
-                continue
-            seen.add(device.strip)
-        kept.append(pin)
-    return kept
-
-
 def _holds(pin: PinRef, devices: Mapping[DeviceId, Device], sizing: Sizing) -> int:
     owner, marking = pin
     return sizing.parts[devices[owner].id].clamp(marking).conductors
 
 
-def _earths(net: Net, pins: list[PinRef], circuits: Circuits, bars: list[Device]) -> list[Connection]:
+def _earths(net: Net, points: list[PinRef], bars: list[Device]) -> list[Connection]:
     """Each point from a way of its own; a further bar hangs on the last way of the one before."""
     if not bars:
         return []
-    on_bars = {bar.id for bar in bars}
-    points = list(
-        dict.fromkeys([*(p for p in circuits.earths if p in pins), *(p for p in pins if p.device not in on_bars)])
-    )
     ways = [bar.pin(str(n)) for bar in bars for n in range(1, 8)]
     links = [Connection(net, a.pin("8"), b.pin("1")) for a, b in pairwise(bars)]
     if links:
@@ -234,7 +226,7 @@ class _Draft(NamedTuple):
 
 
 class _WireMaker:
-    def __init__(self, inputs: WiringInputs, router: Router) -> None:
+    def __init__(self, inputs: WiringInputs, router: Router, joined: Mapping[PinRef, str]) -> None:
         devices, sizing = inputs.circuits.by_id, inputs.sizing
         self._devices, self._names, self._sizing = devices, inputs.names, sizing
         self.own: dict[WireId, str] = {}
@@ -244,10 +236,12 @@ class _WireMaker:
         self._incomers = {device.circuit for device in devices.values() if device.kind.can(Can.MAIN_SWITCH)}
         american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
-        self._sections = SectionChooser(devices, sizing, laid)
+        self._sections = SectionChooser(devices, sizing, laid, joined)
 
     def tap_mm2(self, pin: PinRef) -> float:
         """What feeds a breaker, or the main contactor, from a distribution block, mm²; 0 of a small circuit."""
+        if shared := self._sections.infeed(pin):
+            return shared.mm2
         device = self._devices[pin.device]
         load = self._sizing.load_of(device.circuit)
         if load:
@@ -257,6 +251,14 @@ class _WireMaker:
     def clamp_mm2(self, pin: PinRef) -> float:
         """The thickest conductor that a clamp takes, mm²."""
         return self._sizing.parts[pin.device].clamp(pin.marking).max_mm2
+
+    def is_infeed(self, pin: PinRef) -> bool:
+        """Whether a wire to a clamp lands on the infeed of the comb or busbar that the clamp is on."""
+        return self._sections.infeed(pin) is not None
+
+    def earth_mm2(self, point: PinRef) -> float:
+        """The protective conductor that a point asks for, mm²."""
+        return self._sections.earth_section(point)[0]
 
     def draft(self, connection: Connection) -> _Draft:
         """The way and the section of a wire."""
@@ -318,21 +320,25 @@ class _WireMaker:
 class _Ends:
     """What stands at the end of each wire, by what shares its clamp."""
 
-    def __init__(self, drafts: Iterable[_Draft], sizing: Sizing, label: Callable[[PinRef], str]) -> None:
-        self._sizing, self._label = sizing, label
+    def __init__(self, drafts: Iterable[_Draft], sizing: Sizing, maker: _WireMaker, *, crimped: bool) -> None:
+        self._sizing, self._label, self._is_infeed = sizing, maker.label, maker.is_infeed
         self._at: dict[PinRef, list[_Draft]] = defaultdict(list)
         for draft in drafts:
             self._at[draft.connection.a].append(draft)
             self._at[draft.connection.b].append(draft)
         sections = {draft.mm2 for draft in drafts}
+        self._crimped = crimped
         self._ferrules = {mm2: (ferrule(mm2), twin_ferrule(mm2)) for mm2 in sections}
 
     def end(self, pin: PinRef, wire: _Draft) -> WireEnd:
         """One end of a wire with its fitting, strip length and torque."""
         part = self._sizing.parts[pin.device]
         label, clamp = self._label(pin), part.clamp(pin.marking)
+        label = f"{label} infeed" if self._is_infeed(pin) else label
         if part.kind.can(Can.EARTH_STUD):
             return WireEnd(pin, label, f"ring {wire.mm2:g} / {part.screw}", 8.0, clamp.torque_n_m)
+        if self._crimped:
+            return WireEnd(pin, label, f"crimped pin {conductor_name(wire.mm2)}", clamp.strip, clamp.torque_n_m)
         others = [other for other in self._at[pin] if other.key != wire.key and other.mm2 == wire.mm2]
         alone, twin = self._ferrules[wire.mm2]
         chosen = twin if others and twin else alone
@@ -345,6 +351,8 @@ class _Ends:
         """The clamps that hold more than they may."""
         crowded: list[Crowded] = []
         for pin, landed in self._at.items():
+            if self._is_infeed(pin):
+                continue  # the comb's or busbar's own terminal takes it, not the clamp
             clamp, sections = self._sizing.parts[pin.device].clamp(pin.marking), {wire.mm2 for wire in landed}
             texts: list[str] = []
             if len(landed) > clamp.conductors:

@@ -121,6 +121,7 @@ class Segment:
 class Wiring:
     """All wires in the order they go in, their batches, the fill along every duct by its name, and trouble.
 
+    ``joined`` names the comb, busbar, link or rail that joins a pin to others without a wire.
     ``by_key`` are the wires by their keys, ``on_device`` those that land on each device.
     """
 
@@ -129,6 +130,7 @@ class Wiring:
     segments: dict[str, tuple[Segment, ...]]
     crowded: tuple[Crowded, ...]
     unrouted: tuple[PinRef, ...]
+    joined: Mapping[PinRef, str]
     by_key: Mapping[WireId, Wire] = field(init=False, repr=False, compare=False)
     on_device: Mapping[DeviceId, tuple[Wire, ...]] = field(init=False, repr=False, compare=False)
 
@@ -144,6 +146,12 @@ class Wiring:
     def fill(self) -> dict[str, float]:
         """The share of its section that wires take at the fullest place of every duct."""
         return {name: max((s.share for s in parts), default=0.0) for name, parts in self.segments.items()}
+
+    def joined_with(self, pin: PinRef) -> tuple[PinRef, ...]:
+        """All pins that the comb, busbar, link or rail of a pin joins, itself among them; only itself without one."""
+        if pin not in self.joined:
+            return (pin,)
+        return tuple(other for other, name in self.joined.items() if name == self.joined[pin])
 
     def wire(self, key: WireId) -> Wire | None:
         """The wire with that key; None where there is none."""

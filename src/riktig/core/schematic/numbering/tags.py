@@ -2,7 +2,7 @@
 
 import re
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Container, Mapping
 
 from riktig.core.catalogue import Behaviour, Can, letters_of
 from riktig.core.evaluation import Memory
@@ -27,14 +27,15 @@ def tag_all(
         What has a tag keeps it. Others get the letters of their class and the next free number, in the
         order of the circuits; or, by practice, the sheet and the column (one figure: 0 to 9) where the
         device is drawn, and a letter from the second of a kind in one column on. What is not drawn is
-        counted. The terminals of one strip share a tag.
+        counted. The terminals of one strip share a tag, and no two strips have the same.
     """
     own = {given_tag.device for given_tag in given if given_tag.own}
     known = {given_tag.device: given_tag.tag for given_tag in given}
     used = set(known.values())
-    strips: dict[str, str] = {
-        device.strip: known[device.id] for device in circuits.devices if device.strip and device.id in known
-    }
+    strips = _known_strips(circuits, known, own)
+    for device in circuits.devices:
+        if device.strip and strips.get(device.strip) != known.get(device.id):
+            known.pop(device.id, "")
     missing = [d for d in circuits.devices if d.id not in known and d.strip not in strips]
     placed = practice.tags is TagStyle.PLACED and bool(missing)
     places = device_places(circuits, memory) if placed else {}
@@ -50,6 +51,22 @@ def tag_all(
         if device.strip:
             strips[device.strip] = result[device.id]
     return result, tuple(GivenTag(d.id, result[d.id], d.id in own) for d in circuits.devices)
+
+
+def _known_strips(circuits: Circuits, known: Mapping[DeviceId, str], own: Container[DeviceId]) -> dict[str, str]:
+    """The tag of every strip that has one: that of its first terminal, unless another strip has it already.
+
+    So a terminal that practice puts into another strip takes that strip's tag; the builder's own stay as they are.
+    """
+    strips: dict[str, str] = {}
+    taken: dict[str, str] = {}
+    for device in circuits.devices:
+        tag = known.get(device.id, "")
+        if not tag or not device.strip or device.strip in strips:
+            continue
+        if taken.setdefault(tag, device.strip) == device.strip or device.id in own:
+            strips[device.strip] = tag
+    return strips
 
 
 class _Counter:

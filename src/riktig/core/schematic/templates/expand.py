@@ -15,6 +15,7 @@ from riktig.core.job import (
     Load,
     PinRef,
     Recipe,
+    StripOrder,
 )
 from riktig.core.schematic.layout.power_sheets import is_bus
 from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, Rung, elements_of, touched
@@ -22,6 +23,7 @@ from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
 from riktig.core.schematic.templates.circuit_templates import circuit_template_of
 from riktig.core.schematic.templates.controls import ControllerPoint, controller
 from riktig.core.schematic.templates.feed_loops import loops_fit
+from riktig.core.schematic.templates.function_strips import strips_by_function
 from riktig.core.schematic.templates.implied_circuits import all_circuits, controller_points, job_supply_context
 from riktig.core.schematic.templates.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.schematic.templates.load_lines import lines_of
@@ -130,8 +132,11 @@ class _Expansion:
             drawn.insert(0, self._with_changes(incoming, self._incomer(incoming, drawn)))
         self._own_rungs(drawn)
         self._blocks(drawn)
+        devices = tuple(device for drawn_circuit in drawn for device in drawn_circuit.devices)
+        if self.practice.strip_order is StripOrder.BY_FUNCTION:
+            devices = strips_by_function(devices)
         return Circuits(
-            tuple(device for drawn_circuit in drawn for device in drawn_circuit.devices),
+            devices,
             tuple(rung for drawn_circuit in drawn for rung in drawn_circuit.rungs),
             tuple(pin for drawn_circuit in drawn for pin in drawn_circuit.earths),
             tuple(self.clashes),
@@ -199,8 +204,10 @@ class _Expansion:
             "N" in rung.end and (rung.band is Band.POWER or is_bus(rung.start[0])) for rung in rungs
         )
         feeds = [sum(f"main.{line}" in rung.start for rung in rungs) for line in ("L1", "L2", "L3")]
-        blocks = self.practice.distribution is Distribution.BLOCKS or not loops_fit(
-            self.ground, self.loads.values(), self._first_on(rungs, drawn)
+        first = self._first_on(rungs, drawn)
+        of_one_kind = self.practice.distribution in (Distribution.COMB, Distribution.BAR) and len(first) == 1
+        blocks = self.practice.distribution is Distribution.BLOCKS or not (
+            of_one_kind or loops_fit(self.ground, self.loads.values(), first)
         )
         ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
         of_line = max(feeds) if blocks else 0

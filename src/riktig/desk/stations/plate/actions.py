@@ -104,6 +104,7 @@ class PlateActions:
         link = menu.addAction("Link under each other", partial(self.join, JoinHow.LINK))
         link.setEnabled(len(stands) == 2)
         menu.addAction("Put on one busbar", partial(self.join, JoinHow.BUSBAR)).setEnabled(len(stands) > 1)
+        menu.addAction("Feed by one comb", partial(self.join, JoinHow.COMB)).setEnabled(len(stands) > 1)
         menu.addAction("Take the assembly apart", self.separate).setEnabled(len(stands) == 1)
         menu.addSeparator()
         menu.addAction("Is mounted", lambda: self.mount(True)).setEnabled(bool(stands))

@@ -1,0 +1,84 @@
+"""Breakers that practice has fed by a comb or a bar system: they stand side by side and take no wire between them."""
+
+from collections.abc import Iterable
+
+from riktig.core.catalogue import Behaviour, Clamp, Side
+from riktig.core.job import DeviceId, Distribution, Enclosure, Join, JoinHow, Practice
+from riktig.core.plate.first_layout import rail_run
+from riktig.core.schematic import Circuits, Device, Net, Nets, Zone
+from riktig.core.sizing import Sizing
+
+__all__ = ["assemblies"]
+
+FEEDS = ("main.", "held.")
+"""What the names of the lines of a feed begin with."""
+COMB_WIDTH = 230.0
+"""Longest comb, mm: five motor breakers of 45 mm or twelve places of 17.5 mm (common practice, no source)."""
+
+
+def assemblies(
+    own: tuple[Join, ...], circuits: Circuits, nets: Nets, sizing: Sizing, practice: Practice, enclosure: Enclosure
+) -> tuple[Join, ...]:
+    """What the builder joined, and after it what practice has fed by a comb or a bar.
+
+    Method:
+        A comb joins breakers and fuses of one size whose inlets lie on the same lines, in the order of the
+        circuits. A bar takes all that hangs on the same feed, whatever its size. What the builder joined himself
+        is left as it is, and what is longer than a comb or a rail becomes two.
+
+    Args:
+        own: What the builder joined.
+        circuits: All devices of the job.
+        nets: All nets of these circuits.
+        sizing: The part of every device.
+        practice: The practice of the job.
+        enclosure: The enclosure: a bar is no longer than a rail.
+    """
+    how = {Distribution.COMB: JoinHow.COMB, Distribution.BAR: JoinHow.BUSBAR}.get(practice.distribution)
+    if how is None:
+        return own
+    taken = {device for join in own for device in join.devices}
+    groups: dict[tuple[object, ...], list[tuple[DeviceId, float]]] = {}
+    for device in circuits.devices:
+        lines = _feed_lines(device, nets)
+        if lines and device.id not in taken and not device.under:
+            part = sizing.parts[device.id]
+            alike: tuple[object, ...] = (_system(lines[0]),)
+            if how is JoinHow.COMB:
+                alike = (*(net.id for net in lines), device.kind_id, part.width, part.height, part.depth)
+            groups.setdefault(alike, []).append((device.id, part.width))
+    longest = rail_run(enclosure, practice)
+    if how is JoinHow.COMB:
+        longest = min(longest, COMB_WIDTH)
+    found = [run for members in groups.values() for run in _runs(members, longest)]
+    return own + tuple(Join(run, how) for run in found if len(run) > 1)
+
+
+def _system(net: Net) -> str:
+    """“main” behind the main switch, “held” behind the main contactor; empty of all other nets."""
+    return next((node.partition(".")[0] for node in net.nodes if node.startswith(FEEDS)), "")
+
+
+def _feed_lines(device: Device, nets: Nets) -> tuple[Net, ...]:
+    """The lines of the feed that the inlets of a breaker or fuse on the plate lie on; none where one lies elsewhere."""
+    if device.zone is not Zone.PLATE or not device.kind.is_protective:
+        return ()
+    poles = {name for unit in device.kind.units if unit.behaviour is Behaviour.POLE for name in unit.pins}
+    inlets = [p for p in device.kind.pins if p.clamp is Clamp.POWER and p.side is Side.TOP and p.name in poles]
+    found = [nets.of_pin.get(device.pin(pin.name)) for pin in inlets]
+    lines = tuple(net for net in found if net is not None and _system(net))
+    return lines if len(lines) == len(inlets) else ()
+
+
+def _runs(members: Iterable[tuple[DeviceId, float]], longest: float) -> list[tuple[DeviceId, ...]]:
+    """The members in runs that are no longer than given, mm."""
+    runs: list[tuple[DeviceId, ...]] = []
+    width = 0.0
+    for device, wide in members:
+        if runs and width + wide <= longest:
+            runs[-1] = (*runs[-1], device)
+            width += wide
+        else:
+            runs.append((device,))
+            width = wide
+    return runs

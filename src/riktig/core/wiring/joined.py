@@ -1,0 +1,84 @@
+"""What joins pins of one net without a wire: links, busbars and combs, bridges of terminals, and the rail itself."""
+
+from collections.abc import Callable, Iterable, Mapping
+
+from riktig.core.catalogue import Can
+from riktig.core.job import INCOMER_ID, DeviceId, EarthScheme, Join, PinRef, Practice
+from riktig.core.plate import Layout, bridged_pins
+from riktig.core.schematic import Circuits, Device
+from riktig.core.standards import rule
+
+__all__ = ["earth_points", "first_of_joined", "joined_pins"]
+
+RAIL = "rail "
+"""What the name of a rail begins with that joins protective conductors."""
+
+
+def joined_pins(
+    devices: Mapping[DeviceId, Device], layout: Layout, practice: Practice, joins: Iterable[Join]
+) -> dict[PinRef, str]:
+    """The pins that something else than a wire joins to others of their net, with a name for what joins them.
+
+    Args:
+        devices: All devices by their ids.
+        layout: The plate: where everything stands.
+        practice: Whether terminals earth through their rail.
+        joins: What the builder or the practice joined to assemblies.
+    """
+    joined = {pin: f"assembly {number}" for pin, number in bridged_pins(joins, devices).items()}
+    for device in devices.values():
+        if device.kind.can(Can.COMMON_TERMINAL):
+            joined |= dict.fromkeys(device.pins.values(), device.strip)
+    if practice.earths is EarthScheme.RAIL:
+        for seat in layout.seats:
+            device = devices[seat.device]
+            if device.kind.can(Can.EARTH_TERMINAL) and device.circuit != INCOMER_ID and seat.rail:
+                joined[device.pin("i")] = f"{RAIL}{seat.rail}"
+    return joined
+
+
+def first_of_joined(pins: list[PinRef], joined: Mapping[PinRef, str]) -> list[PinRef]:
+    """Without the pins that something joins to the first of them: no wire goes there.
+
+    Args:
+        pins: Of one net.
+        joined: What joins pins, see ``joined_pins``.
+    """
+    seen: set[str] = set()
+    kept = []
+    for pin in pins:
+        if pin in joined:
+            if joined[pin] in seen:
+                continue
+            seen.add(joined[pin])
+        kept.append(pin)
+    return kept
+
+
+def earth_points(
+    pins: list[PinRef], circuits: Circuits, joined: Mapping[PinRef, str], mm2_of: Callable[[PinRef], float]
+) -> list[PinRef]:
+    """The points that a protective conductor runs to from the bar, in the order of the circuits.
+
+    Of the terminals that earth through one rail only the thickest has one: it bonds the rail. A conductor
+    that is thicker than what the rail replaces keeps its own.
+
+    Args:
+        pins: Of the protective conductor.
+        circuits: All devices of the job.
+        joined: What joins pins, see ``joined_pins``.
+        mm2_of: The protective conductor that a point asks for, mm².
+    """
+    bars = {device.id for device in circuits.devices if device.kind.can(Can.EARTH_BAR)}
+    known = set(pins)
+    points = dict.fromkeys([*(p for p in circuits.earths if p in known), *(p for p in pins if p.device not in bars)])
+    most = rule("rail as protective conductor").value
+    own: list[PinRef] = []
+    bonds: dict[str, PinRef] = {}
+    for pin in points:
+        rail = joined.get(pin, "")
+        if not rail.startswith(RAIL) or mm2_of(pin) > most:
+            own.append(pin)
+        elif rail not in bonds or mm2_of(pin) > mm2_of(bonds[rail]):
+            bonds[rail] = pin
+    return [pin for pin in points if pin in own or pin in bonds.values()]
