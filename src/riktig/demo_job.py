@@ -1,7 +1,9 @@
 """The demonstrations: a kelp drying shed and an orchard's frost fan. All of it is invented."""
 
+import json
 from collections.abc import Callable
 from dataclasses import replace
+from pathlib import Path
 from typing import Any
 
 from riktig.core.job import (
@@ -30,8 +32,11 @@ from riktig.core.job import (
     set_practice,
 )
 from riktig.core.schematic import with_names_recorded
+from riktig.core.store import dump_job, load_job
 
 __all__ = ["DEMOS", "demo_job", "frost_fan", "kelp_shed", "wash_drum"]
+
+PLATES = Path(__file__).parent / "assets" / "demo_plates.json"
 
 
 def wash_drum() -> Job:
@@ -189,16 +194,19 @@ def frost_fan() -> Job:
         command=Command.SELECTOR,
     )
     job = add_signal(job, "frost thermostat", place="orchard row 12", load=fan)
-    return with_names_recorded(set_box(job, 1000.0, 1200.0, 300.0))
+    return with_names_recorded(set_box(job, 600.0, 1200.0, 300.0))
 
 
 DEMOS: dict[str, Callable[[], Job]] = {"kelp-shed": kelp_shed, "frost-fan": frost_fan, "wash-drum": wash_drum}
+"""The demonstrations as their Briefs give them, before their plates are planned."""
 
 
 def demo_job(name: str = "kelp-shed") -> Job:
-    """The demonstration of that name.
+    """The demonstration of that name with its plate as ``tools/plan_demos.py`` planned it.
 
     Raises:
         KeyError: there is none.
     """
-    return DEMOS[name]()
+    document = json.loads(dump_job(DEMOS[name]()))
+    document["job"]["plate"] = json.loads(PLATES.read_text(encoding="utf-8"))[name]
+    return load_job(json.dumps(document))

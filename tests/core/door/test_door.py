@@ -277,7 +277,12 @@ def test_the_same_input_gives_the_same_door(shed: Job) -> None:
     evaluation = Evaluation(shed)
     again = DOOR.call(evaluation.memory, evaluation.inputs_of(DOOR))
     assert again == evaluation.get(DOOR)
-    assert evaluation.get(SHAFTS)[0].on_door == Point(130.0, 181.8)
+    switch = evaluation.get(LAYOUT).seat(Q1)
+    assert switch is not None
+    edge = (shed.enclosure.width - shed.enclosure.plate_width) / 2 - (1000.0 - 970.0) / 2
+    on_door = evaluation.get(SHAFTS)[0].on_door
+    middle = Point(switch.rect.x + switch.rect.width / 2 + edge, switch.rect.y + switch.rect.height / 2 + edge)
+    assert (on_door.x, on_door.y) == pytest.approx((middle.x, middle.y), abs=0.1)
 
 
 def test_each_of_two_doors_has_a_bond_and_a_loom_of_its_own() -> None:

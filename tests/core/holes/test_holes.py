@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.core.schematic.builders import one_motor
 from tests.effort import some
 
-from riktig.core.door import add_opening, drop_opening
+from riktig.core.door import SHAFTS, add_opening, drop_opening
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.holes import (
@@ -203,7 +203,6 @@ def test_an_opening_without_a_class_needs_a_person_to_judge(shed: Job) -> None:
     [
         (Surface.DOOR, 968.0, 700.0, "reaches 9 mm past the edge of the door"),
         (Surface.LEFT_DOOR, 100.0, 100.0, "which this box does not have"),
-        (Surface.DOOR, 130.0, 190.0, "into each other"),
     ],
 )
 def test_an_opening_off_the_sheet_or_in_another_hole_blocks_the_drill(
@@ -211,6 +210,12 @@ def test_an_opening_off_the_sheet_or_in_another_hole_blocks_the_drill(
 ) -> None:
     job = add_opening(shed, Opening(surface, x, y, 22.5, 0.0, "socket", "IP65"))
     assert any(said in one.text for one in Evaluation(job).get(BLOCKERS))
+
+
+def test_an_opening_in_the_hole_of_the_switch_blocks_the_drill(shed: Job) -> None:
+    shaft = Evaluation(shed).get(SHAFTS)[0].on_door
+    job = add_opening(shed, Opening(Surface.DOOR, shaft.x, shaft.y + 8, 22.5, 0.0, "socket", "IP65"))
+    assert any("into each other" in one.text for one in Evaluation(job).get(BLOCKERS))
 
 
 @pytest.mark.parametrize(

@@ -22,7 +22,7 @@ from riktig.core.plate import LAYOUT, Layout, RailRow, move_block, set_lock
 from riktig.core.schematic import CIRCUITS, with_names_recorded
 from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING, Router
-from riktig.demo_job import demo_job
+from riktig.demo_job import demo_job, kelp_shed
 from riktig.timed_search import search_for
 
 STEPS = 200_000
@@ -278,8 +278,8 @@ def in_threads(workers: int) -> Run:
     return run
 
 
-def test_one_seed_gives_one_plan_whoever_walks(shed: Evaluation[Job]) -> None:
-    replan = replan_of(shed)
+def test_one_seed_gives_one_plan_whoever_walks() -> None:
+    replan = replan_of(Evaluation(kelp_shed()))
     plans = [replan.search(STEPS, seed=7, run=in_threads(workers)) for workers in (1, 2, 4)]
     plans += [replan.search(STEPS, seed=7), replan.search(STEPS, seed=7)]
     assert len({found.cost for found in plans}) == 1

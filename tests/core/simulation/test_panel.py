@@ -8,7 +8,19 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.job import DeviceId, ElementId, Insertable, Job, OwnDevice, OwnRung
+from riktig.core.job import (
+    DeviceId,
+    ElementId,
+    Insertable,
+    Job,
+    OwnDevice,
+    OwnRung,
+    RunLamp,
+    Start,
+    add_load,
+    new_job,
+    set_practice,
+)
 from riktig.core.schematic import (
     CIRCUITS,
     NETS,
@@ -60,6 +72,22 @@ def tap(panel: Panel, did: DeviceId) -> None:
     panel.run_until_stable()
     panel.operator_state.pressed.discard(did)
     panel.run_until_stable()
+
+
+@pytest.mark.parametrize("lit_by", list(RunLamp))
+def test_the_run_lamp_of_a_star_delta_starter_shines_in_star_and_in_triangle(lit_by: RunLamp) -> None:
+    """What the lamp says is that the motor is fed: from the first moment on (common practice, no source)."""
+    job = set_practice(new_job("T", "fan"), run_lamp=lit_by)
+    panel = live(add_load(job, "fan", 11.0, start=Start.STAR_DELTA, run_lamp=True))
+    lamp, star, delta = (DeviceId(f"c1.{role}") for role in ("H.run", "KS", "KD"))
+    tap(panel, START)
+    assert {lamp, star} <= panel.on
+    assert delta not in panel.on
+    panel.wait(40.0)
+    assert {lamp, delta} <= panel.on
+    assert star not in panel.on
+    tap(panel, STOPPED)
+    assert lamp not in panel.on
 
 
 class TestOrder:

@@ -65,6 +65,8 @@ class Can(Enum):
     """Carries the current of all loads together."""
     SERVICE = "services"
     """Belongs to light, socket and heater of the panel, not to control."""
+    RESIDUAL = "residual current"
+    """Opens when current returns by another way than it came."""
     CONTROL_DEVICE = "control device"
     """Counts as a control device of a starter."""
     SHOWS = "lamp on the door"

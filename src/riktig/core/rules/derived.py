@@ -30,6 +30,7 @@ from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.selectivity import SELECTIVITY
+from riktig.core.rules.sockets import SOCKETS
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
 from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, LIVE_WITH_MAIN_OFF
@@ -50,6 +51,7 @@ CLAUSES = (
     *MECHANICAL,
     *CLAMPS,
     *SELECTIVITY,
+    *SOCKETS,
     *EMERGENCY,
     *NAMES_CLAUSES,
 )

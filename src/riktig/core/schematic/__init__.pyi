@@ -76,6 +76,7 @@ from .templates.implied_circuits import all_circuits
 from .templates.inserts import INSERTS
 from .templates.load_lines import lines_of
 from .templates.supply_context import SupplyContext, control_source, supply_context
+from .templates.way_breakers import way_breaker
 
 __all__ = [
     "BOX_BOND",
@@ -196,6 +197,7 @@ __all__ = [
     "touched",
     "trace",
     "trace_line",
+    "way_breaker",
     "wire_number",
     "with_names_recorded",
 ]

@@ -4,7 +4,7 @@ from collections import Counter
 from dataclasses import dataclass
 from math import sqrt
 
-from riktig.core.job import KW_PER_HP, Command, Duty, Load, Signal, Source, Start, Wetting
+from riktig.core.job import KW_PER_HP, Command, Duty, Load, LoadKind, Signal, Source, Start, Wetting
 from riktig.core.keys import LoadKey, PartKey
 from riktig.core.sizing.motor import table_current
 from riktig.core.sizing.value import Basis
@@ -112,6 +112,11 @@ def _load(load: Load, basis: Basis) -> list[InputIssue]:
         )
     if load.neutral_of is not None and (load.phases != 1 or load.neutral_of == load.id):
         issue("only a load between line and neutral can share another's neutral.", "Give it a neutral of its own.")
+    if load.neutral_of is not None and load.kind is LoadKind.SOCKETS:
+        issue(
+            "sockets cannot share a neutral: their residual-current breaker sees only what returns through itself.",
+            "Give them a neutral of their own.",
+        )
     input_issues += _motor(load, basis)
     return input_issues
 

@@ -5,6 +5,7 @@ from typing import NamedTuple
 
 from riktig.core.catalogue import Part, parts_of
 from riktig.core.job import Duty, Load, LoadKind, Protection, Start
+from riktig.core.schematic import way_breaker
 from riktig.core.sizing.value import Basis, Value, first_part, weakest
 from riktig.core.standards import (
     Figure,
@@ -129,6 +130,8 @@ def _breaker(load: Load, current: Value, motor: bool, basis: Basis) -> tuple[Val
 
 
 def _breaker_kind(load: Load, basis: Basis) -> tuple[str, int]:
+    if load.start is Start.WAY:
+        return way_breaker(load, north_american=basis.north_american), 1
     if basis.north_american:
         return "panel_breaker", 1
     return {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker"), 1

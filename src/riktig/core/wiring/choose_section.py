@@ -141,8 +141,9 @@ class SectionChooser:
                 return sizing.feeder.mm2, sizing.feeder.why
         load = sizing.load_of(circuit_of(connection.b.device))
         ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
-        way = any(d.kind.can(Can.NEUTRAL_TERMINAL) and d.circuit == circuit_of(connection.b.device) for d in ends)
-        if load and way:
+        own = [d.kind for d in ends if d.circuit == circuit_of(connection.b.device)]
+        way = any(kind.can(Can.NEUTRAL_TERMINAL) for kind in own)
+        if load and (way or any(kind.can(Can.RESIDUAL) and kind.sized_as for kind in own)):
             shared = load.proposal.neutral_a
             section = (
                 smallest_section(shared, "what protects all that share it", self._laid) if shared else load.section

@@ -34,12 +34,13 @@ class SourceReach:
         )
 
 
-def source_reach(circuits: Circuits, nets: Nets) -> SourceReach:
+def source_reach(circuits: Circuits, nets: Nets, *, without: Can | None = None) -> SourceReach:
     """The reach of every source; never across a link to earth, an earth, or the neutral of the supply.
 
     Args:
         circuits: All devices and rungs of the job.
         nets: All nets of these circuits.
+        without: What is left out: the reach that is left goes past all of its kind.
     """
     joined: dict[PinRef, set[PinRef]] = defaultdict(set)
     seeds: list[PinRef] = []
@@ -49,6 +50,8 @@ def source_reach(circuits: Circuits, nets: Nets) -> SourceReach:
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.SOURCE:
                 seeds.append(device.pin(unit.pins[0]))
+            if without and device.kind.can(without):
+                continue
             if unit.behaviour in PASS and unit.symbol != "link":
                 a, b = (nets.of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1]))
                 if a and b and not (a.is_shared or b.is_shared):

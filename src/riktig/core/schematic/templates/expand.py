@@ -13,6 +13,7 @@ from riktig.core.job import (
     DeviceId,
     Distribution,
     Load,
+    LoadKind,
     PinRef,
     Recipe,
     StripOrder,
@@ -187,6 +188,9 @@ class _Expansion:
 
     def _shared_neutral(self, load: Load) -> str:
         """The neutral of another way that a load joins; empty where it has its own."""
+        sharing = (load, self.loads.get(load.neutral_of)) if load.neutral_of else ()
+        if any(one is not None and one.kind is LoadKind.SOCKETS for one in sharing):
+            return ""  # a residual-current breaker sees only what returns through itself
         head = next((c for c in self.circuits if c.load == load.neutral_of and c.recipe is Recipe.WAY), None)
         return f"{head.id}.neutral" if head and load.neutral_of and load.phases == 1 else ""
 

@@ -1,11 +1,12 @@
 """Circuits of services: ways, sockets, the light, the heater and the fan of the box, and what stays alive."""
 
-from riktig.core.job import Circuit, EarthScheme, Load, Protection
+from riktig.core.job import Circuit, EarthScheme, Load, LoadKind
 from riktig.core.schematic.model.elements import Band
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import lamp
 from riktig.core.schematic.templates.supplies import AHEAD, PHASES, POLES
 from riktig.core.schematic.templates.supply_context import LINES, LIVE, SupplyContext
+from riktig.core.schematic.templates.way_breakers import way_breaker
 
 __all__ = ["maintained", "signalled_ways", "socket", "ventilation", "way"]
 
@@ -145,12 +146,8 @@ def ventilation(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 def way(circuit: Circuit, load: Load, context: SupplyContext, line: int, shared: str = "") -> BuiltCircuit:
     """A way of its own: breaker, terminal, load, and its neutral back; ``shared`` is the neutral it joins."""
     sk = CircuitBuilder(circuit.id, load.name, context)
-    kind = {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker")
-    if load.protection is Protection.FUSES and load.phases == 3:
-        kind = "fuse_switch"
-    elif context.north_american:
-        kind = "panel_breaker"
-    sk.plate("F", kind, "way")
+    sk.plate("F", way_breaker(load, north_american=context.north_american), "way")
+    residual = load.kind is LoadKind.SOCKETS and load.phases == 1
     if load.phases == 1:
         sk.outside("E", "load")
         sk.terminal("X.L", "L", "L")
@@ -159,7 +156,7 @@ def way(circuit: Circuit, load: Load, context: SupplyContext, line: int, shared:
             sk.terminal("X.N", "N", "N", "neutral_terminal")
         sk.rung("power", "", context.way_lines[line], "F:1-2 X.L E:L-N", shared or node, Band.POWER)
         if not shared:
-            sk.rung("back", "", node, "<X.N", "N", Band.POWER)
+            sk.rung("back", "", node, "<X.N <F:3-4" if residual else "<X.N", "N", Band.POWER)
     else:
         pins = PHASES[: load.phases]
         sk.outside("E", "load_three" if load.phases == 3 else "load_two")

@@ -123,9 +123,9 @@ class _Starter:
     def _contactor_parts(self) -> None:
         self.sk.plate("K", self._contactor("contactor" if self.plugged else "contactor_wired"))
 
-    def _contactor(self, kind: str) -> str:
-        """The kind of a contactor: with an auxiliary block where the controller reads its status."""
-        return kind + AUX_BLOCK if self.asked.status else kind
+    def _contactor(self, kind: str, *, more_contacts: bool = False) -> str:
+        """The kind of a contactor: with an auxiliary block where the controller or a lamp reads it besides."""
+        return kind + AUX_BLOCK if self.asked.status or more_contacts else kind
 
     def _reversing_parts(self) -> None:
         self.sk.plate("K", self._contactor("contactor_wired"), "forward")
@@ -134,7 +134,9 @@ class _Starter:
         self.sk.plate("KR", self._contactor("contactor_wired"), "reverse")
 
     def _star_delta_parts(self) -> None:
-        self.sk.plate("K", self._contactor("contactor" if self.plugged else "contactor_wired"), "line")
+        kind = "contactor" if self.plugged else "contactor_wired"
+        lamp_on_contact = self.load.run_lamp and self.practice.run_lamp is RunLamp.AUXILIARY
+        self.sk.plate("K", self._contactor(kind, more_contacts=lamp_on_contact), "line")
         self.sk.plate("KD", "contactor_wired", "delta")
         if self.asked.interlock_block:
             self.sk.plate("KI", "interlock_block", "interlock")
@@ -245,25 +247,25 @@ class _Starter:
                 sk.rung("command", "command", sk.node("command"), "KA:A1-A2", DC_BACK)
                 command = "KA:11-14"
             coil = "K:A1-A2"
-            if load.start is Start.STAR_DELTA:
-                coil = (
-                    "((KS:13-14 | K:43-44) K:A1-A2 | KT:17-18 KD:21-22 KS:A1-A2 | KT:17-28 KS:21-22 KD:A1-A2"
-                    " | KT:A1-A2)"
-                )
-            elif coil_lamp:
+            if coil_lamp:
                 sk.lamp(DoorLamp("run", "runs", f"{sk.title} RUNS", "green"))
                 coil = "(K:A1-A2 | H.run:X1-X2)"
+            if load.start is Start.STAR_DELTA:
+                coil = (
+                    f"((KS:13-14 | K:43-44) {coil} | KT:17-18 KD:21-22 KS:A1-A2 | KT:17-28 KS:21-22 KD:A1-A2"
+                    " | KT:A1-A2)"
+                )
             sk.rung("run", self.asked.words, live, self._ordered(let, command, coil), self.context.back)
         if load.start in (Start.SOFT, Start.DRIVE):
             self._loop(live)
         if load.start is Start.DRIVE and self.controlled:
             sk.rung("reference", "speed reference", sk.node("ref"), "U:REF-COM", sk.node("ref.com"))
-        if load.run_lamp and (not coil_lamp or load.start is Start.STAR_DELTA):
-            runs = {Start.STAR_DELTA: "KD:43-44", Start.SOFT: "U:13-14"}.get(load.start, "K:43-44")
+        if load.run_lamp and not coil_lamp:
+            # The line contactor is in from the start in star on; both of its own contacts are taken.
+            runs = {Start.STAR_DELTA: "K:83-84", Start.SOFT: "U:13-14"}.get(load.start, "K:43-44")
             if load.start is Start.DRIVE and self.controlled:
                 runs = "K:21-24"
-            text = "runs in triangle" if load.start is Start.STAR_DELTA else "runs"
-            lamp(sk, DoorLamp("run", text, f"{sk.title} RUNS", "green"), shown, runs, role="lamp")
+            lamp(sk, DoorLamp("run", "runs", f"{sk.title} RUNS", "green"), shown, runs, role="lamp")
 
     def _loop(self, live: str) -> None:
         """What starts a soft starter or a drive: its own loop over the contact of the relay that is commanded."""
