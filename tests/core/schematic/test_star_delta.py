@@ -101,7 +101,12 @@ def test_parts_and_conductors_are_those_of_their_place() -> None:
     """
     evaluation = Evaluation(fan())
     parts = {str(device): part.ref for device, part in evaluation.get(SIZING).parts.items()}
-    assert (parts["c1.K"], parts["c1.KD"], parts["c1.KS"], parts["c1.KT"]) == ("CON-18", "CON-18", "CON-9", "TM-YD")
+    assert (parts["c1.K"], parts["c1.KD"], parts["c1.KS"], parts["c1.KT"]) == (
+        "CON-18 + AB-22",
+        "CON-18",
+        "CON-9",
+        "TM-YD",
+    )
     assert evaluation.get(SIZING).loads[0].setting_a == 12.7
     of = {
         w.number: w.mm2
@@ -158,6 +163,6 @@ def test_the_mirror_under_each_coil_says_where_its_contacts_are_and_which_are_sp
     drawing = next(d for d in Evaluation(fan()).get(SHEET_DRAWINGS) if "control" in d.title)
     texts = [m.text for m in drawing.shapes if isinstance(m, Text)]
     assert texts.count("1 to 6") == 3
-    assert "spare 21 31" in texts, "the line contactor's opening contacts"
+    assert "spare 21 31 53 61 71" in texts, "of the line contactor, whose 83-84 lights the lamp"
     assert "spare 31 43" in texts, "of the star"
-    assert "spare 13 31" in texts, "of the triangle, whose 43-44 lights the lamp"
+    assert "spare 13 31 43" in texts, "of the triangle"

@@ -172,12 +172,12 @@ def test_every_text_of_every_page_stands_on_the_page(demo: str) -> None:
 
 def test_a_step_that_goes_out_of_a_job_goes_out_of_its_trace(evaluation: Evaluation[Job]) -> None:
     lamp = trace(evaluation.get(TRACER), DeviceId("c1.H.run")).paths[0]
-    contact = next(step for step in lamp.steps if step.crossing.device == "c1.KD")
+    contact = next(step for step in lamp.steps if step.crossing.device == "c1.K")
     assert contact.element is not None
     without = Evaluation(remove_element(evaluation.document, contact.element))
     again = trace(without.get(TRACER), DeviceId("c1.H.run")).paths[0]
     assert [step.crossing.device for step in again.steps] == [
-        step.crossing.device for step in lamp.steps if step.crossing.device != "c1.KD"
+        step.crossing.device for step in lamp.steps if step.crossing.device != "c1.K"
     ]
 
 

@@ -17,7 +17,7 @@ from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
-from riktig.core.standards import Why, conductor_name
+from riktig.core.standards import LB_IN_PER_N_M, Why, conductor_name, thickest_awg
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -46,6 +46,8 @@ def _nets(evaluation: Evaluation[Job]) -> Schedule:
 def _wires(evaluation: Evaluation[Job]) -> Schedule:
     wiring = evaluation.get(WIRING)
     batch = {key: b.number for b in wiring.batches for key in b.wires}
+    american = evaluation.document.practice.rulebook.north_american
+    key, unit = ("lb_in", "lb·in") if american else ("n_m", "N·m")
     rows = tuple(
         (
             n,
@@ -53,6 +55,7 @@ def _wires(evaluation: Evaluation[Job]) -> Schedule:
             w.start.label,
             w.end.label,
             w.mm2,
+            conductor_name(w.mm2),
             w.colour,
             w.length,
             w.cut,
@@ -60,8 +63,10 @@ def _wires(evaluation: Evaluation[Job]) -> Schedule:
             w.end.fitting,
             w.start.strip,
             w.end.strip,
-            w.start.torque_n_m,
-            w.end.torque_n_m,
+            *(
+                (end.torque_n_m if not american else round(end.torque_n_m * LB_IN_PER_N_M, 1))
+                for end in (w.start, w.end)
+            ),
             " ".join(w.ducts),
             w.stage.value,
             batch[w.key],
@@ -75,6 +80,7 @@ def _wires(evaluation: Evaluation[Job]) -> Schedule:
         ("from", "From"),
         ("to", "To"),
         ("mm2", "mm²"),
+        ("size", "Size"),
         ("colour", "Colour"),
         ("length_mm", "Length mm"),
         ("cut_mm", "Cut mm"),
@@ -82,8 +88,8 @@ def _wires(evaluation: Evaluation[Job]) -> Schedule:
         ("to_end", "End to"),
         ("from_strip_mm", "Strip from mm"),
         ("to_strip_mm", "Strip to mm"),
-        ("from_torque_n_m", "Torque from N·m"),
-        ("to_torque_n_m", "Torque to N·m"),
+        (f"from_torque_{key}", f"Torque from {unit}"),
+        (f"to_torque_{key}", f"Torque to {unit}"),
         ("ducts", "Ducts"),
         ("stage", "Stage"),
         ("batch", "Batch"),
@@ -93,6 +99,7 @@ def _wires(evaluation: Evaluation[Job]) -> Schedule:
 
 
 def _terminals(evaluation: Evaluation[Job]) -> Schedule:
+    american = evaluation.document.practice.rulebook.north_american
     rows = tuple(
         (
             strip.tag,
@@ -105,7 +112,7 @@ def _terminals(evaluation: Evaluation[Job]) -> Schedule:
             row.cable,
             row.core,
             row.field,
-            row.max_mm2,
+            conductor_name(thickest_awg(row.max_mm2)) if american else row.max_mm2,
         )
         for strip in evaluation.get(STRIPS).strips
         for row in strip.rows
@@ -121,7 +128,7 @@ def _terminals(evaluation: Evaluation[Job]) -> Schedule:
         ("cable", "Cable"),
         ("core", "Core"),
         ("field", "Field to"),
-        ("max_mm2", "Up to mm²"),
+        ("max_awg", "Up to") if american else ("max_mm2", "Up to mm²"),
     )
     return Schedule("terminals", "Terminals", columns, rows)
 
@@ -183,11 +190,11 @@ def _holes(evaluation: Evaluation[Job]) -> Schedule:
 
 def _bom(evaluation: Evaluation[Job]) -> Schedule:
     sizing, names = evaluation.get(SIZING), evaluation.get(NAMES)
-    ratings = evaluation.get(RATINGS)
+    ratings, american = evaluation.get(RATINGS), evaluation.document.practice.rulebook.north_american
     tags: dict[tuple[str, str], list[str]] = {}
     for device, part in sizing.parts.items():
         if part.kind.mounting.value != "field":
-            bought = (part.ref, described(part, ratings.get(device, ())))
+            bought = (part.ref, described(part, ratings.get(device, ()), awg=american))
             tags.setdefault(bought, []).append(names.tag[device])
     rows: list[tuple[Value, ...]] = [
         (ref, what, len(owners), "pc", " ".join(dict.fromkeys(owners))) for (ref, what), owners in tags.items()

@@ -20,6 +20,7 @@ def _operators(evaluation: Evaluation[Job]) -> Schedule:
     door, tags, box = evaluation.get(DOOR), evaluation.get(NAMES).tag, evaluation.document.enclosure
     devices = evaluation.get(CIRCUITS).by_id
     ratings = evaluation.get(RATINGS)
+    american = evaluation.document.practice.rulebook.north_american
     behind = things_behind(evaluation.get(LAYOUT), box)
     rows: list[tuple[Value, ...]] = []
     for seat in sorted(door.seats, key=lambda seat: (seat.leaf, seat.y, seat.x)):
@@ -30,7 +31,7 @@ def _operators(evaluation: Evaluation[Job]) -> Schedule:
                 tags[seat.device],
                 seat.legend,
                 devices[seat.device].purpose if lamp or not stack.blocks else "",
-                described(seat.part, ratings.get(seat.device, ())),
+                described(seat.part, ratings.get(seat.device, ()), awg=american),
                 stack.said,
                 f"{stack.taken} of {stack.limit}" if stack.limit else "",
                 seat.depth,

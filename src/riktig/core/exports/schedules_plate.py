@@ -53,13 +53,14 @@ def plate_parts(evaluation: Evaluation[Job]) -> Schedule:
     """The parts list that stands beside the plate's drawing: tag, what it is, and where it stands."""
     layout, tags = evaluation.get(LAYOUT), evaluation.get(NAMES).tag
     ratings = evaluation.get(RATINGS)
+    american = evaluation.document.practice.rulebook.north_american
     marks = {device.id: device.mark if device.strip else "" for device in evaluation.get(CIRCUITS).devices}
     rows: list[tuple[Value, ...]] = []
     for seat in sorted(layout.seats, key=lambda s: (s.rail == 0, s.rail, s.rect.x, s.rect.y)):
         rail, rect = layout.rail(seat.rail), seat.rect
         place = f"{rail.name} at {rect.x - rail.x1:.1f}" if rail else f"{rect.x:.1f}, {rect.y:.1f}"
         tag = tags[seat.device]
-        what = described(seat.part, ratings.get(seat.device, ()))
+        what = described(seat.part, ratings.get(seat.device, ()), awg=american)
         rows.append((f"{tag}:{marks[seat.device]}" if marks[seat.device] else tag, seat.part.ref, what, place))
     columns = (("tag", "Tag"), ("part", "Part"), ("what", "What"), ("place", "Place, mm"))
     return Schedule("plate parts", "Parts on the plate", columns, tuple(rows))

@@ -17,7 +17,7 @@ SMALL_MOTOR_KW = 0.5
 
 def circuits_do_what_they_are_for(view: View) -> ClauseResult:
     """Each circuit, tried by the script of its recipe, does what it promises and stops when it must."""
-    clause = "IEC 60204-1 9.2, 9.4 and 18.6, from memory"
+    clause = view.source("C11")
     tried = [outcome for outcome in view.behaviours if outcome.steps]
     untried = [outcome for outcome in view.behaviours if not outcome.steps]
     findings: list[Finding] = []
@@ -68,7 +68,7 @@ def _finding(view: View, outcome: ScriptOutcome, steps: list[StepResult], verdic
 
 
 def _of_feeds(
-    code: str, group: Group, title: str, clause: str, remedies: dict[FeedKind, str], evidence: Callable[[View], str]
+    code: str, group: Group, title: str, remedies: dict[FeedKind, str], evidence: Callable[[View], str]
 ) -> Callable[[View], ClauseResult]:
     """A clause about some kinds of faults of feeds, each kind with what mends it."""
 
@@ -79,13 +79,13 @@ def _of_feeds(
                 Verdict.JUDGE if fault.kind in (FeedKind.PAST_STARTER, FeedKind.UNSTATED) else Verdict.FAILS,
                 by_tags(fault.text, view.names.tag),
                 DeviceKey(fault.device),
-                clause,
+                view.source(code),
                 remedies[fault.kind],
             )
             for fault in view.feed_faults
             if fault.kind in remedies and not _small_motor(view, fault.kind, fault.device)
         )
-        return ClauseResult(code, group, title, clause, (evidence(view),), findings)
+        return ClauseResult(code, group, title, view.source(code), (evidence(view),), findings)
 
     judged.__name__ = f"clause_{code}"
     judged.__doc__ = title
@@ -117,7 +117,6 @@ BEHAVIOUR: tuple[Callable[[View], ClauseResult], ...] = (
         "E10",
         Group.PROTECTION,
         "Motors watched for overload",
-        "IEC 60204-1 7.3, from memory",
         {
             FeedKind.NO_OVERLOAD: "Put an overload relay or a motor protector into its path.",
             FeedKind.PAST_STARTER: "Compare with the starter's papers; else put an overload relay behind both.",
@@ -128,7 +127,6 @@ BEHAVIOUR: tuple[Callable[[View], ClauseResult], ...] = (
         "E11",
         Group.CONTROL,
         "Every load between the poles of its source",
-        "IEC 60204-1 4.3 and 9.1, from memory",
         {
             FeedKind.TWO_SOURCES: "Bring its return back to the source that feeds it.",
             FeedKind.WRONG_CURRENT: "Take a part made for what feeds it, or feed it from its own source.",
@@ -141,7 +139,6 @@ BEHAVIOUR: tuple[Callable[[View], ClauseResult], ...] = (
         "E12",
         Group.EARTHING,
         "No current through the protective conductor",
-        "IEC 60204-1 8.2.1, from memory",
         {FeedKind.EARTH_RETURN: "Bring it back to the neutral or the zero of its source."},
         _loads,
     ),

@@ -26,7 +26,7 @@ def answers_agree(view: View) -> ClauseResult:
 
 def every_source_named(view: View) -> ClauseResult:
     """Every supply that enters is named, and everything that was asked is answered."""
-    clause = "IEC 60204-1 5.3.1 and 16.1 (what stays live is named), from memory"
+    clause = view.source("B02")
 
     findings = [
         Finding(
@@ -173,7 +173,7 @@ def _is_reference(view: View, signal: Signal) -> bool:
 
 def sources_used(view: View) -> ClauseResult:
     """Every supply from elsewhere that the Brief names is one that something in the panel is on."""
-    clause = "IEC 60204-1 5.1 and 5.3.5, from memory"
+    clause = view.source("B06")
     foreign = [device for device in view.circuits.devices if device.kind.can(Can.FOREIGN_SUPPLY)]
     findings = [
         Finding(

@@ -16,7 +16,7 @@ JUDGED = {"coil without contact"}
 """Faults that may be meant: a person decides."""
 
 
-def _clause(code: str, title: str, clause: str, kinds: tuple[str, ...], evidence: Callable[[View], str]) -> Clause:
+def _clause(code: str, title: str, kinds: tuple[str, ...], evidence: Callable[[View], str]) -> Clause:
     def judged(view: View) -> ClauseResult:
         findings = [
             Finding(
@@ -24,7 +24,7 @@ def _clause(code: str, title: str, clause: str, kinds: tuple[str, ...], evidence
                 Verdict.JUDGE if fault.kind in JUDGED else Verdict.FAILS,
                 by_tags(fault.text, view.names.tag),
                 fault.where,
-                clause,
+                view.source(code),
                 fault.remedy,
             )
             for fault in view.faults
@@ -32,7 +32,7 @@ def _clause(code: str, title: str, clause: str, kinds: tuple[str, ...], evidence
         ]
         if code == "C01":
             findings += _clashes(view)
-        return ClauseResult(code, Group.CONTROL, title, clause, (evidence(view),), tuple(findings))
+        return ClauseResult(code, Group.CONTROL, title, view.source(code), (evidence(view),), tuple(findings))
 
     judged.__name__ = f"clause_{code}"
     judged.__doc__ = title
@@ -75,46 +75,23 @@ def _count(what: str) -> Callable[[View], str]:
     return said
 
 
-_EN_50005 = "IEC 60947-5-1 Annex L (EN 50005, EN 50011), from memory"
 CIRCUIT_CLAUSES: tuple[Clause, ...] = (
     _clause(
         "C01",
         "Contacts and coils",
-        COMMON_PRACTICE,
         ("more contacts than the device has", "contact without coil", "coil without contact"),
         _count("coils"),
     ),
-    _clause(
-        "C04",
-        "Sources kept apart, nothing short-circuited",
-        "IEC 60204-1 5.1 and 7.2, from memory",
-        ("short", "two sources on one net"),
-        _count("nets"),
-    ),
+    _clause("C04", "Sources kept apart, nothing short-circuited", ("short", "two sources on one net"), _count("nets")),
     _clause(
         "C05",
         "Every load has its return",
-        COMMON_PRACTICE,
         ("load without return", "path ends nowhere", "loop", "no supply"),
         _count("paths"),
     ),
-    _clause(
-        "C06",
-        "Every lamp says what it means",
-        "IEC 60204-1 10.3.2, from memory",
-        ("lamp without meaning",),
-        _count("lamps"),
-    ),
-    _clause(
-        "C07",
-        "Interlocks that nothing bypasses",
-        "IEC 60204-1 9.3.4, from memory",
-        ("interlock bypassed",),
-        _count("coils"),
-    ),
-    _clause("C08", "Phases exchanged exactly once", COMMON_PRACTICE, ("phase exchange",), _count("paths")),
-    _clause(
-        "C09", "Supply monitor ahead of what it lets in", COMMON_PRACTICE, ("monitor downstream",), _count("devices")
-    ),
-    _clause("C10", "Contact numbers in their pairs", _EN_50005, ("contact numbers",), _count("devices")),
+    _clause("C06", "Every lamp says what it means", ("lamp without meaning",), _count("lamps")),
+    _clause("C07", "Interlocks that nothing bypasses", ("interlock bypassed",), _count("coils")),
+    _clause("C08", "Phases exchanged exactly once", ("phase exchange",), _count("paths")),
+    _clause("C09", "Supply monitor ahead of what it lets in", ("monitor downstream",), _count("devices")),
+    _clause("C10", "Contact numbers in their pairs", ("contact numbers",), _count("devices")),
 )

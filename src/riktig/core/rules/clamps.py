@@ -7,7 +7,7 @@ from riktig.core.job import PinRef
 from riktig.core.keys import DeviceKey, PinKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
-from riktig.core.standards import conductor_name
+from riktig.core.standards import clamp_range, conductor_name, is_awg
 from riktig.core.terminals import EARTH_CORE, Cable, Core
 
 __all__ = ["CLAMPS"]
@@ -15,7 +15,7 @@ __all__ = ["CLAMPS"]
 
 def clamps_hold(view: View) -> ClauseResult:
     """No clamp holds more, thicker or mixed conductors than it may, on its inside and on its field side."""
-    clause = "IEC 60204-1 13.1.1"
+    clause = view.source("W04")
     remedy = "Choose another clamp, or give the net a terminal of its own."
     findings = [
         Finding("W04", Verdict.FAILS, f"{crowded.label}: {crowded.text}.", PinKey(crowded.pin), clause, remedy)
@@ -54,13 +54,14 @@ def _too_much(view: View, pin: PinRef, landed: list[tuple[Cable, Core]]) -> Iter
     for cable, core in landed:
         if not clamp.min_mm2 <= core.mm2 <= clamp.max_mm2:
             yield (
-                f"{conductor_name(core.mm2)} of {cable.tag} in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
+                f"{conductor_name(core.mm2)} of {cable.tag} in a clamp for "
+                f"{clamp_range(clamp.min_mm2, clamp.max_mm2, awg=is_awg(core.mm2))}"
             )
 
 
 def cables_whole(view: View) -> ClauseResult:
     """Everything in the field that the circuits join to the panel has a core for it, its protective conductor too."""
-    clause = "IEC 60204-1 8.2 and 13.4, from memory"
+    clause = view.source("W06")
     findings: list[Finding] = []
     joined = 0
     sharing = {load.id for load in view.loads if load.neutral_of is not None}

@@ -15,7 +15,7 @@ INNER = "NFPA 79 5.3.3 and UL 508A part 2: operable with the door open, without 
 
 def fittings_keep_the_class(view: View) -> ClauseResult:
     """A fitting of a lower class takes the whole enclosure down to its own."""
-    clause = "IEC 60529, IEC 61439-1 8.2.2; NEMA 250"
+    clause = view.source("P06")
     box = view.enclosure.rating
     findings = []
     counted = unknown = 0

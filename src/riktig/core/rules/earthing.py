@@ -25,7 +25,7 @@ against damage; NEC 250.30(A)(1) up to 1000 VA, 14 AWG; both from memory: fairly
 def protective_sections(view: View) -> ClauseResult:
     """Protective conductors no thinner than the conductors of their circuit ask, in the panel and in the cables."""
     american = view.practice.rulebook.north_american
-    clause = "NEC 250.122, from memory" if american else "IEC 60204-1 8.2.2, Table 1"
+    clause = view.source("E08")
     findings = []
     evidence = []
     phases = _thickest_phases(view)
@@ -81,7 +81,7 @@ def _thickest_phases(view: View) -> dict[CircuitId, float]:
 
 def everything_bonded(view: View) -> ClauseResult:
     """Every point marked for earth has a conductor to the bar: its own, or that of the rail it stands on."""
-    clause = "IEC 60204-1 8.2.1 and 8.2.3"
+    clause = view.source("E09")
     landed = {end.pin for w in view.wiring.wires for end in (w.start, w.end)}
     points = view.circuits.earths
     by_rail = sum(pin in view.wiring.joined and pin not in landed for pin in points)
@@ -126,7 +126,7 @@ def everything_bonded(view: View) -> ClauseResult:
 
 def one_earth(view: View) -> ClauseResult:
     """All protective conductors hang together from the supply's own, and each supply is earthed at one place."""
-    clause = "IEC 60204-1 8.2.1 and 9.4.3.1, IEC 60364-5-54 543.4.3, from memory"
+    clause = view.source("E13")
     earth = next((net for net in view.nets.nets if "PE" in net.nodes), None)
     findings = list(_floating(view, earth, clause))
     links = [

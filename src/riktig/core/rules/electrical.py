@@ -31,7 +31,7 @@ def _result(
 
 def supply_has_neutral(view: View) -> ClauseResult:
     """Loads between phase and neutral need a neutral from the supply."""
-    clause = "IEC 60204-1 4.3 and 5.1"
+    clause = view.source("E01")
     supply = view.supply
     users = sorted(
         {
@@ -62,7 +62,7 @@ def supply_has_neutral(view: View) -> ClauseResult:
 
 def main_switch(view: View) -> ClauseResult:
     """A supply disconnecting device, hand-operated, large enough."""
-    clause = "IEC 60204-1 5.3"
+    clause = view.source("E02")
     findings = []
     evidence = []
     for device in view.circuits.devices:
@@ -86,7 +86,7 @@ def main_switch(view: View) -> ClauseResult:
 
 def feeder_holds(view: View) -> ClauseResult:
     """The panel draws no more than the protection upstream lets through."""
-    clause = "IEC 60204-1 7.2.2"
+    clause = view.source("E03")
     need, has = view.sizing.full_load_a, view.supply.upstream_a
     findings = []
     if need > has:
@@ -138,7 +138,7 @@ def _source_nets(view: View) -> Iterator[PinRef]:
 
 def every_circuit_protected(view: View) -> ClauseResult:
     """No way from the supply, or from a transformer, to a load without a protective device."""
-    clause = "IEC 60204-1 7.2.1"
+    clause = view.source("E04")
     seen = _unprotected(view)
     findings = []
     loads = 0
@@ -172,7 +172,7 @@ def every_circuit_protected(view: View) -> ClauseResult:
 
 def overloads_set(view: View) -> ClauseResult:
     """Every motor guarded against overload, at its own current."""
-    clause = "IEC 60204-1 7.3"
+    clause = view.source("E05")
     findings = []
     evidence = []
     for device in view.circuits.devices:
@@ -215,14 +215,14 @@ def _settings_of_own(view: View, clause: str) -> Iterator[Finding]:
             Verdict.FAILS,
             f"The overload of {name} is set to {value.amount:g} A; its motor may have {most:.4g} A at most.",
             ValueKey(value.key),
-            "NEC 430.32(C), from memory" if american else clause,
+            clause,
             "Set it to the motor's current, or take the value of your own back.",
         )
 
 
 def parts_large_enough(view: View) -> ClauseResult:
     """Nothing in the panel is smaller than its duty."""
-    clause = "IEC 60204-1 7.2.10 and part data"
+    clause = view.source("E06")
     findings = [
         Finding(
             "E06",
@@ -241,7 +241,7 @@ def parts_large_enough(view: View) -> ClauseResult:
 
 def fault_current(view: View) -> ClauseResult:
     """The breaking capacity of the breakers against the fault current at the panel."""
-    clause = "IEC 60204-1 7.10, IEC 61439-1 9.3"
+    clause = view.source("E07")
     kilo = view.supply.fault_ka
     findings = [
         Finding(
@@ -261,7 +261,7 @@ def fault_current(view: View) -> ClauseResult:
 
 def control_transformer(view: View) -> ClauseResult:
     """Whether the control circuits may do without a transformer."""
-    clause = "IEC 60204-1 9.1.1, from memory: fairly sure"
+    clause = view.source("C02")
     starters = len({d.circuit for d in view.circuits.devices if d.kind.can(Can.SWITCHES_LOAD)})
     devices = sum(d.kind.can(Can.CONTROL_DEVICE) for d in view.circuits.devices)
     findings = []
@@ -291,7 +291,7 @@ def control_transformer(view: View) -> ClauseResult:
 
 def operator_colours(view: View) -> ClauseResult:
     """Buttons and lamps in the colours their function may have."""
-    clause = "IEC 60204-1 10.2.1 and Table 4"
+    clause = view.source("C03")
     findings = []
     evidence = []
     for device in view.circuits.devices:

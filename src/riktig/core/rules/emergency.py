@@ -16,7 +16,7 @@ _PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 
 def emergency_stop(view: View) -> ClauseResult:
     """With the emergency stop pressed no load can run; how good it must be, a person says."""
-    clause = "IEC 60204-1 9.2.2 and 9.2.3.4.2, ISO 13849-1, from memory"
+    clause = view.source("C13")
     title = "Emergency stop"
     stops = [device for device in view.circuits.devices if device.kind.can(Can.MUSHROOM)]
     if not stops:

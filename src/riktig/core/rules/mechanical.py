@@ -27,7 +27,7 @@ MARK_ALL_ABOVE = 10
 
 def conductor_currents(view: View) -> ClauseResult:
     """Every conductor carries what its protection lets through."""
-    clause = "IEC 60204-1 12.4, Table 6"
+    clause = view.source("W01")
     sections: list[tuple[str, Key, Section]] = [("feeder", PartKey("supply"), view.sizing.feeder)]
     for size in view.sizing.loads:
         load = outside_device(view.circuits, size.circuit)
@@ -54,7 +54,7 @@ def conductor_currents(view: View) -> ClauseResult:
 def conductors_protected(view: View) -> ClauseResult:
     """Every wire carries what stands ahead of it lets through, or what stands behind it can take."""
     american = view.practice.rulebook.north_american
-    clause = "NEC 240.4, 430.28 and 670.4, from memory" if american else "IEC 60204-1 7.2.8, 12.4, from memory"
+    clause = view.source("W05")
     laid = replace(in_panel(basis_of(view.loads, view.supply, view.practice, view.enclosure, ())[0]), control=True)
     findings: list[Finding] = []
     looked_at = 0
@@ -100,8 +100,7 @@ def conductors_protected(view: View) -> ClauseResult:
 
 def neutrals_cut_off_together(view: View) -> ClauseResult:
     """What shares a neutral is cut off by one device: else it stays live by the breaker that is left on."""
-    american = view.practice.rulebook.north_american
-    clause = "NEC 210.4(B), from memory" if american else "IEC 60364-4-46 and common practice, from memory"
+    clause = view.source("E14")
     findings: list[Finding] = []
     owners = {size.circuit: size.load for size in view.sizing.loads}
     for terminal, guards in shared_neutrals(view, GuardedWires(view)):
@@ -124,7 +123,7 @@ def _carries(mm2: float, laid: Laid) -> float:
 
 def least_sections(view: View) -> ClauseResult:
     """No conductor thinner than the rulebook's least."""
-    clause = "IEC 60204-1 12.3, Table 5"
+    clause = view.source("W02")
     findings = []
     for wire in view.wiring.wires:
         control = wire.stage in (WiringStage.CONTROL, WiringStage.DOOR, WiringStage.NEUTRAL)
@@ -134,7 +133,7 @@ def least_sections(view: View) -> ClauseResult:
                 Finding(
                     "W02",
                     Verdict.FAILS,
-                    f"Wire {wire.name} is {wire.mm2:g} mm²; the least is {least:g} mm².",
+                    f"Wire {wire.name} is {conductor_name(wire.mm2)}; the least is {conductor_name(least)}.",
                     WireKey(wire.key),
                     clause,
                     "Use a thicker wire.",
@@ -147,7 +146,7 @@ def least_sections(view: View) -> ClauseResult:
 
 def colours(view: View) -> ClauseResult:
     """Conductors in the colours of the rulebook."""
-    clause = "IEC 60204-1 13.2"
+    clause = view.source("W03")
     used = sorted({(wire.stage.value, wire.colour) for wire in view.wiring.wires})
     findings = []
     if view.practice.colours is not Colours.RULEBOOK:
@@ -175,7 +174,7 @@ def colours(view: View) -> ClauseResult:
 
 def nameplate_complete(view: View) -> ClauseResult:
     """The nameplate says all it must."""
-    clause = "IEC 60204-1 16.4, IEC 61439-1 6.1"
+    clause = view.source("M01")
     findings = [
         Finding(
             "M01",
@@ -194,7 +193,7 @@ def nameplate_complete(view: View) -> ClauseResult:
 
 def wires_marked(view: View) -> ClauseResult:
     """Both ends of every wire carry a marker that can hold its text."""
-    clause = "IEC 60204-1 13.2.1"
+    clause = view.source("M02")
     markers = view.labels.on(Medium.WIRE)
     findings = [
         Finding(
@@ -234,7 +233,7 @@ def wires_marked(view: View) -> ClauseResult:
 
 def still_live_said(view: View) -> ClauseResult:
     """What stays live with the main switch off is known, and said on a plate."""
-    clause = "IEC 60204-1 5.3.5 and 16.2"
+    clause = view.source("M03")
     pins = [
         view.pin_label(pin)
         for net in view.live_off
@@ -282,7 +281,7 @@ def still_live_said(view: View) -> ClauseResult:
 
 def lamps_have_meaning(view: View) -> ClauseResult:
     """Every operator and lamp on the door has a legend."""
-    clause = "IEC 60204-1 10.2.2 and 10.3"
+    clause = view.source("M04")
     named = {label.key: label.lines[0] for label in view.labels.on(Medium.LEGEND)}
     findings = [
         Finding(

@@ -13,13 +13,12 @@ from riktig.core.rules.view import View
 
 __all__ = ["NAMES_CLAUSES"]
 
-IEC_81346 = "IEC 81346-1 and -2, from memory"
 _HEAD = re.compile(r"[A-Za-z]+")
 
 
 def numbers_are_unique(view: View) -> ClauseResult:
     """Every potential has a number of its own that a marker can hold."""
-    clause = "IEC 60204-1 13.2.1 and IEC 62491, from memory"
+    clause = view.source("N01")
     at: dict[str, list[PinRef]] = defaultdict(list)
     for net in view.nets.nets:
         number = view.names.number.get(net.id)
@@ -92,7 +91,7 @@ def tags_are_unique(view: View) -> ClauseResult:
             Verdict.FAILS,
             f"{len(devices)} devices are called {tag}: a label would be found twice.",
             DeviceKey(devices[1]),
-            IEC_81346,
+            view.source("N02"),
             "Give one of them another tag.",
         )
         for tag, devices in at.items()
@@ -110,12 +109,12 @@ def tags_are_unique(view: View) -> ClauseResult:
                     f"Of the class “{of}” some are called by {', some by '.join(sorted(by_head))}: readers infer "
                     "what a device is from its letters.",
                     DeviceKey(odd[0]),
-                    IEC_81346,
+                    view.source("N02"),
                     f"Call them all by {wanted}, or decide that the difference is meant.",
                 )
             )
     lines = (f"{len(at)} tags, {practice.tags.value}; {practice.letters.value}",)
-    return ClauseResult("N02", Group.MARKING, "Tags of devices", IEC_81346, lines, tuple(findings))
+    return ClauseResult("N02", Group.MARKING, "Tags of devices", view.source("N02"), lines, tuple(findings))
 
 
 NAMES_CLAUSES: tuple[Callable[[View], ClauseResult], ...] = (numbers_are_unique, tags_are_unique)

@@ -42,7 +42,7 @@ def ducts_hold(view: View) -> ClauseResult:
 
 def everything_fits(view: View) -> ClauseResult:
     """Parts, doors and rails fit, with room for fingers."""
-    clause = f"IEC 60204-1 11.2; distances {COMMON_PRACTICE}"
+    clause = view.source("P02")
     findings = [
         Finding(
             "P02",
@@ -166,7 +166,7 @@ def spare_room(view: View) -> ClauseResult:
 
 def stays_cool(view: View) -> ClauseResult:
     """The air inside stays at what everything is sized for."""
-    clause = "IEC 61439-1 10.10, rise by IEC 60890's cooling area"
+    clause = view.source("P05")
     inside_air = view.inside_air
     findings = []
     if inside_air.too_warm:

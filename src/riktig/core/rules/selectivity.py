@@ -17,7 +17,7 @@ BREAKER_BEHIND = 4.0
 
 def control_selective(view: View) -> ClauseResult:
     """What guards a control circuit opens before what guards the whole control supply."""
-    clause = "IEC 60204-1 7.2.10 and 9.4.1, IEC 60269-2, from memory"
+    clause = view.source("C12")
     findings: list[Finding] = []
     evidence: list[str] = []
     for upstream, branch in _pairs(view):

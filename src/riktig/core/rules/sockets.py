@@ -20,7 +20,7 @@ TO_GROUND_V = 150.0
 def sockets_watched(view: View) -> ClauseResult:
     """Every socket has a residual-current breaker in each of its live conductors, its neutral too."""
     american = view.practice.rulebook.north_american
-    clause = "NEC 210.8(B), from memory" if american else "IEC 60364-4-41 411.3.3, from memory"
+    clause = view.source("E15")
     reach = source_reach(view.circuits, view.nets, without=Can.RESIDUAL)
     unwatched = frozenset().union(*reach.nets.values())
     evidence: list[str] = []

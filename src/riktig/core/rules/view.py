@@ -23,6 +23,7 @@ from riktig.core.plate import Layout
 from riktig.core.schematic import CircuitFault, Circuits, Names, Nets
 from riktig.core.simulation import FeedFault, LiveNet, ScriptOutcome
 from riktig.core.sizing import InsideAir, Proposal, Sizing
+from riktig.core.standards import clause_source
 from riktig.core.terminals import Strips
 from riktig.core.wiring import DuctUse, Wiring
 
@@ -68,6 +69,10 @@ class View:
     def tag(self, device: DeviceId) -> str:
         """A device's tag."""
         return self.names.tag[device]
+
+    def source(self, code: str) -> str:
+        """What a clause rests on in the rulebook of this job."""
+        return clause_source(code, north_american=self.practice.rulebook.north_american)
 
     def pin_label(self, pin: PinRef) -> str:
         """“K1:13”."""

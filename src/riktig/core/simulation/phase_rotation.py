@@ -30,13 +30,14 @@ def rotation_of(network: Network, connectivity: Connectivity, volts: Volts, devi
     kind = network.devices[device].kind
     if kind.can(Can.THREE_LINE_LOAD):
         return "on" if lines_at(network, volts, device) else "off"
-    way = lines_at(network, volts, device, ("U1", "V1", "W1"))
-    if not way or not any(pin.name == "W2" for pin in kind.pins):
+    ends = [pin.name for pin in kind.pins]  # the beginnings of the windings, then W2, U2 and V2 however they are marked
+    way = lines_at(network, volts, device, (ends[0], ends[1], ends[2]))
+    if not way or not kind.can(Can.SIX_ENDS):
         return way or "off"
-    tails = [network.at(device, pin) for pin in ("W2", "U2", "V2")]
+    tails = [network.at(device, pin) for pin in ends[3:6]]
     first, *others = (-1 if point is None else point for point in tails)
     if -1 in (first, *others):
         return "off"
     if connectivity.root[first] == NONE and set(others) <= connectivity.joined(first):
         return "star"
-    return "delta" if lines_at(network, volts, device, ("U2", "V2", "W2")) else "off"
+    return "delta" if lines_at(network, volts, device, (ends[4], ends[5], ends[3])) else "off"

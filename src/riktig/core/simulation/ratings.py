@@ -1,16 +1,21 @@
 """For which voltage each coil, lamp and load of the panel is to be bought: that of the circuit it is in."""
 
+import re
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour, Can, Part
 from riktig.core.job import DeviceId, Supply
 from riktig.core.simulation.feeds import Feed, feeds_of
 from riktig.core.simulation.network import MAINS, Network
+from riktig.core.standards import conductor_name, thickest_awg
 
 __all__ = ["Rating", "described", "ratings_of"]
 
 BOUGHT = {"coil", "buzzer", "lamp", "socket", "resistor", "fan"}
 """Signs of loads that are bought for a voltage; a supply's input and a card's take a range of their own."""
+
+
+_METRIC = re.compile(r"(\d+(?:\.\d+)?) mm²")
 
 
 @dataclass(frozen=True, slots=True, order=True)
@@ -70,13 +75,16 @@ def _is_unstated(network: Network, system: str) -> bool:
     return owner is not None and owner.kind.can(Can.FOREIGN_SUPPLY) and not owner.volts
 
 
-def described(part: Part, ratings: tuple[Rating, ...] = ()) -> str:
+def described(part: Part, ratings: tuple[Rating, ...] = (), *, awg: bool = False) -> str:
     """A part as it is bought: its description, and for which voltages.
 
     Args:
         part: Of the catalogue.
         ratings: For which voltages; none where it has none.
+        awg: Whether sizes of clamps are said in AWG as well.
     """
+    text = _METRIC.sub(lambda size: f"{size[0]} ({conductor_name(thickest_awg(float(size[1])))})", part.description)
+    text = text if awg else part.description
     if not ratings:
-        return part.description
-    return f"{part.description}, {'coil' if part.kind.has_coil else 'for'} {' and '.join(r.text for r in ratings)}"
+        return text
+    return f"{text}, {'coil' if part.kind.has_coil else 'for'} {' and '.join(r.text for r in ratings)}"

@@ -21,7 +21,15 @@ from riktig.core.sizing.electrical import ElectricalProposal
 from riktig.core.sizing.sections import Section
 from riktig.core.sizing.starter import CONTROL_BREAKER_A, LoadProposal
 from riktig.core.sizing.value import Value, first_part
-from riktig.core.standards import COMMON_PRACTICE, Figure, Why, conductor_name, next_section, protective_section
+from riktig.core.standards import (
+    COMMON_PRACTICE,
+    Figure,
+    Why,
+    clamp_range,
+    conductor_name,
+    next_section,
+    protective_section,
+)
 
 __all__ = ["LoadSize", "Onward", "Sizing", "size_all"]
 
@@ -95,7 +103,13 @@ def size_all(
     ]
     incoming = proposal.incoming
     onward = _onward(circuits, inputs, proposal)
-    chooser = _Chooser(inputs.supply, proposal, {load_size.circuit: load_size for load_size in sized}, onward)
+    chooser = _Chooser(
+        inputs.supply,
+        proposal,
+        {load_size.circuit: load_size for load_size in sized},
+        onward,
+        north_american=inputs.practice.rulebook.north_american,
+    )
     parts: dict[DeviceId, Part] = {}
     whys: dict[DeviceId, tuple[Why, ...]] = {}
     for device in circuits.devices:
@@ -177,8 +191,15 @@ def _load_size(circuit: CircuitId, load_proposal: LoadProposal) -> LoadSize:
 
 class _Chooser:
     def __init__(
-        self, supply: Supply, proposal: ElectricalProposal, sized: dict[CircuitId, LoadSize], onward: Onward
+        self,
+        supply: Supply,
+        proposal: ElectricalProposal,
+        sized: dict[CircuitId, LoadSize],
+        onward: Onward,
+        *,
+        north_american: bool,
     ) -> None:
+        self._american = north_american
         self._supply, self._proposal, self._sized, self._onward = supply, proposal, sized, onward
         self._feeder = proposal.incoming.feeder
         self.shortfalls: list[tuple[DeviceId, str]] = []
@@ -206,8 +227,9 @@ class _Chooser:
         if kind.can(Can.SHOWS):
             offered = parts_of(device.kind_id)
             fitted = next((p for p in offered if p.colour == device.colour), offered[0])
-            why = _LAMP_WHY.get(fitted.colour)
-            return fitted, (why,) if why else ()
+            source = f"{'NFPA 79 10.3.2' if self._american else 'IEC 60204-1:2016 Table 4'}, from memory"
+            says = _LAMP_SAYS.get(fitted.colour)
+            return fitted, (Why(f"Why {fitted.colour}", says, (), source),) if says else ()
         if kind.can(Can.SWITCHES_LOAD) and size is None:  # the main contactor, on the conductors of the feed
             mm2 = self._feeder.mm2
             return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a and p.takes(mm2))[0], ()
@@ -236,7 +258,7 @@ class _Chooser:
             return self._onward.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else self._onward.mm2
         whole = device.circuit == INCOMER_ID
         supply = self._proposal.incoming.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else feeder
-        return supply if whole else WAY_MM2
+        return supply if whole else WAY_AWG_MM2 if self._american else WAY_MM2
 
     def _bypass(self, device: Device, size: LoadSize) -> tuple[Part, tuple[Why, ...]]:
         """A contactor that only carries a motor which runs already: neither makes nor breaks its starting current."""
@@ -248,7 +270,7 @@ class _Chooser:
             f"Why {fitted.ac1_a:g} A by AC-1",
             "The bypass closes at full voltage and opens after the soft starter has taken over: it carries, no more.",
             (f"{fitted.ac1_a:g} ≥ {need:g} A",),
-            "IEC 60947-4-1 utilization category AC-1; common practice, from memory",
+            f"{'UL' if self._american else 'IEC'} 60947-4-1 (AC-1); common practice, from memory",
         )
         return fitted, (why,)
 
@@ -312,7 +334,7 @@ class _Chooser:
             f"Why {fitted.rated_a:g} A",
             "It carries its circuit and opens before the fuse of the control supply, so the others stay alive.",
             (line, f"at least {need:.2f} A, next link {fitted.rated_a:g} A, slow"),
-            "IEC 60127-2, from memory",
+            f"{'UL 248-14' if self._american else 'IEC 60127-2'}, from memory",
             "fairly sure",
         )
         return fitted, (why,)
@@ -340,10 +362,11 @@ class _Chooser:
             self.shortfalls.append((device.id, f"a clamp for {conductor_name(mm2)}"))
         if device.kind.can(Can.EARTH_STUD):
             return chosen, ()
+        taken = clamp_range(chosen.power.min_mm2, chosen.power.max_mm2, awg=self._american)
         why = Why(
-            f"Why {chosen.power.max_mm2:g} mm²",
+            f"Why {chosen.ref}",
             "The clamp takes the conductor of its circuit.",
-            (f"{chosen.power.min_mm2:g} ≤ {mm2:g} ≤ {chosen.power.max_mm2:g} mm²",),
+            (f"{conductor_name(mm2)}; it takes {taken}",),
             "part data",
         )
         return chosen, (why,)
@@ -363,12 +386,11 @@ SUPPLY_VALUES: dict[CircuitId, dict[str, str]] = {
 """Which value of the panel a device of a control supply is sized by."""
 FUSE_A = 2.0
 """The link of a fuse for which nothing is asked, A (chosen by us)."""
-WAY_MM2 = 2.5
+WAY_MM2, WAY_AWG_MM2 = 2.5, 2.08
 """Conductors of a small circuit that the Brief does not list, mm² (common practice, no source)."""
-_TABLE = "IEC 60204-1:2016 Table 4, from memory"
-_LAMP_WHY = {
-    "green": Why("Why green", "Green says that the condition is normal.", (), _TABLE),
-    "yellow": Why("Why yellow", "Yellow says that the condition is abnormal. Red is kept for danger.", (), _TABLE),
-    "red": Why("Why red", "Red says that someone must act at once.", (), _TABLE),
-    "white": Why("Why white", "White says a plain fact: something is there.", (), _TABLE),
+_LAMP_SAYS = {
+    "green": "Green says that the condition is normal.",
+    "yellow": "Yellow says that the condition is abnormal. Red is kept for danger.",
+    "red": "Red says that someone must act at once.",
+    "white": "White says a plain fact: something is there.",
 }

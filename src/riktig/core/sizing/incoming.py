@@ -193,7 +193,7 @@ def _lines(
             f"Why {worst:g} A",
             reason,
             tuple(f"{name} to neutral {a:g} A" for name, a in zip(LINES, neutral, strict=True)),
-            "IEC 60204-1 12.4 and IEC 60364-5-52 524.2, from memory",
+            basis.cites("IEC 60204-1 12.4 and IEC 60364-5-52 524.2", "NEC 220.61"),
             "fairly sure",
         )
         values.append(Value("panel.neutral", "Neutral carries", round(worst, 2), "A", neutral_why, settable=False))
@@ -234,7 +234,7 @@ def _switch(loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Valu
         f"Why {stalled:g} A",
         f"It must break the {worst[1].name} stalled together with everything else running.",
         (f"{full.amount:g} A + {worst[0]:.0f} A", f"it can break {breaks.value:g} × {switch.amount:g} = {able:g} A"),
-        f"IEC 60204-1 5.3.3; {breaks.source}",
+        f"{basis.cites('IEC 60204-1 5.3.3', 'NFPA 79 5.3.3, NEC 430.109')}; {breaks.source}",
         weakest(breaks),
     )
     shortfall = "" if able >= stalled else f"the switch breaks {able:g} A only"

@@ -140,7 +140,8 @@ def _motor(load: Load, basis: Basis) -> list[InputIssue]:
         input_issues.append(
             InputIssue(
                 LoadKey(load.id),
-                f"{load.name}: a motor above {least.value:g} kW needs a guard against overload (IEC 60204-1 7.3.1).",
+                f"{load.name}: a motor above {least.value:g} kW needs a guard against overload "
+                f"({basis.cites('IEC 60204-1 7.3.1', 'NEC 430.32')}).",
                 "Start it direct-on-line, or by a drive.",
             )
         )

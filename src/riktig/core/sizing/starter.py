@@ -6,17 +6,9 @@ from math import sqrt
 from riktig.core.catalogue import Mounting, parts_of
 from riktig.core.job import CableLaying, Load, LoadId, Start, TerminalTemperature
 from riktig.core.sizing.motor import load_current, needs_overload, overload_setting, starting_current
-from riktig.core.sizing.protection import (
-    Chosen,
-    Conductors,
-    contactors,
-    drive_input,
-    local_isolator,
-    overload_part,
-    protection,
-    starter_device,
-)
+from riktig.core.sizing.protection import Chosen, drive_input, local_isolator, overload_part, protection
 from riktig.core.sizing.sections import Laid, Section, section_of, smallest_section
+from riktig.core.sizing.switching import Conductors, contactors, starter_device
 from riktig.core.sizing.value import Basis, Value, weakest
 from riktig.core.standards import (
     Why,
@@ -239,7 +231,7 @@ def _cable(load: Load, current: Value, guard: Value, basis: Basis) -> tuple[Sect
             "The neutral of one way carries what its line carries. A neutral shared by two ways of one phase would "
             "carry their sum, and both must then be cut off together.",
             (),
-            "IEC 60204-1 12.4, from memory; sharing: common practice, no source",
+            f"{basis.cites('IEC 60204-1 12.4', 'NEC 220.61')}; sharing: common practice, no source",
             "fairly sure",
         )
         values.append(Value(f"{load.id}.neutral", "Neutral", section.mm2, "mm²", neutral, words, settable=False))

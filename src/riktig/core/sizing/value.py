@@ -102,6 +102,10 @@ class Basis:
         """Whether the North American rulebook holds."""
         return self.practice.rulebook is Rulebook.UL
 
+    def cites(self, iec: str, north_american: str) -> str:
+        """The source of a figure in the rulebook of the job; both from memory."""
+        return f"{north_american if self.north_american else iec}, from memory"
+
     def own(self, key: str) -> Override | None:
         """The builder's own value for a key."""
         return next((override for override in self.overrides if override.key == key), None)

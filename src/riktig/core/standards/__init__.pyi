@@ -1,13 +1,17 @@
 from .conductors import (
+    LB_IN_PER_N_M,
     Ferrule,
     bonding_section,
     cable_core_diameter,
+    clamp_range,
     conductor_colours,
     conductor_name,
     ferrule,
     is_awg,
     minimum_section,
     protective_section,
+    thickest_awg,
+    torque_name,
     twin_ferrule,
     warm_resistance,
     wire_diameter,
@@ -43,6 +47,7 @@ from .nec import (
     small_conductor_current,
 )
 from .rulebook import (
+    clause_source,
     cooling_area_factors,
     heat_coefficient,
     limited_energy_va,
@@ -65,6 +70,7 @@ from .workshop import (
 
 __all__ = [
     "COMMON_PRACTICE",
+    "LB_IN_PER_N_M",
     "EntryFitting",
     "Ferrule",
     "Figure",
@@ -76,7 +82,9 @@ __all__ = [
     "ambient_factor",
     "bonding_section",
     "cable_core_diameter",
+    "clamp_range",
     "class_keeps",
+    "clause_source",
     "conductor_colours",
     "conductor_current",
     "conductor_name",
@@ -118,6 +126,8 @@ __all__ = [
     "switch_ratings",
     "table",
     "tapped_hole",
+    "thickest_awg",
+    "torque_name",
     "transformer_primary_share",
     "transformer_ratings",
     "transformer_secondary",

@@ -8,16 +8,20 @@ from riktig.core.standards.rulebook import rule
 from riktig.core.standards.tables import table
 
 __all__ = [
+    "LB_IN_PER_N_M",
     "Ferrule",
     "awg_row",
     "bonding_section",
     "cable_core_diameter",
+    "clamp_range",
     "conductor_colours",
     "conductor_name",
     "ferrule",
     "is_awg",
     "minimum_section",
     "protective_section",
+    "thickest_awg",
+    "torque_name",
     "twin_ferrule",
     "warm_resistance",
     "wire_diameter",
@@ -26,6 +30,7 @@ __all__ = [
 
 
 INCH = 25.4
+LB_IN_PER_N_M = 8.8507
 
 
 def is_awg(mm2: float) -> bool:
@@ -57,6 +62,32 @@ def conductor_name(mm2: float) -> str:
         return f"{mm2:g} mm²"
     size = awg_row(mm2)["size"]
     return f"{size} {'kcmil' if size.isdigit() and int(size) >= 250 else 'AWG'}"
+
+
+def clamp_range(least_mm2: float, most_mm2: float, *, awg: bool) -> str:
+    """What a clamp takes, in the sizes of the job: “0.5 to 4 mm²”, “20 to 12 AWG”.
+
+    Args:
+        least_mm2: The thinnest conductor.
+        most_mm2: The thickest conductor.
+        awg: Whether the job's conductors are AWG.
+    """
+    taken = [mm2 for row in table("awg_sizes").rows if least_mm2 <= (mm2 := float(row["mm2"])) <= most_mm2]
+    if not awg or not taken:
+        return f"{least_mm2:g} to {most_mm2:g} mm²"
+    first, last = conductor_name(min(taken)), conductor_name(max(taken))
+    return f"{first.removesuffix(' AWG')} to {last}" if last.endswith("AWG") else f"{first} to {last}"
+
+
+def thickest_awg(most_mm2: float) -> float:
+    """The largest AWG size that a clamp for so many mm² takes, mm²; the smallest there is where none fits."""
+    sizes = [float(row["mm2"]) for row in table("awg_sizes").rows]
+    return max((mm2 for mm2 in sizes if mm2 <= most_mm2), default=min(sizes))
+
+
+def torque_name(torque_n_m: float, *, awg: bool) -> str:
+    """A tightening torque in the unit of the job: “0.8 N·m”, “7.1 lb·in” (1 N·m is 8.8507 lb·in)."""
+    return f"{torque_n_m * LB_IN_PER_N_M:.1f} lb·in" if awg else f"{torque_n_m:g} N·m"
 
 
 def _metric(mm2: float) -> float:

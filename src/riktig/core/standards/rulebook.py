@@ -1,9 +1,10 @@
 """Single figures that the rulebooks and the trade go by, one row each, and simple ladders."""
 
-from riktig.core.standards.figures import Figure
+from riktig.core.standards.figures import COMMON_PRACTICE, Figure
 from riktig.core.standards.tables import table
 
 __all__ = [
+    "clause_source",
     "cooling_area_factors",
     "heat_coefficient",
     "limited_energy_va",
@@ -101,3 +102,14 @@ def transformer_secondary(va: float) -> Figure:
     limits = table("transformer_secondary_protection")
     row = next((size_row for size_row in limits.rows if float(size_row["va"]) >= va), limits.rows[-1])
     return Figure(float(row["max_secondary_ocpd_A_at_120V"]), limits.source, limits.confidence)
+
+
+def clause_source(code: str, *, north_american: bool) -> str:
+    """What a clause such as “E02” rests on; common practice where no standard says it.
+
+    Source:
+        IEC 60204-1:2016, IEC 61439-1:2020, NFPA 79, NEC, UL 508A, from memory.
+    """
+    column = "north_american" if north_american else "iec"
+    text = next((row[column] for row in table("clause_sources").rows if row["code"] == code), "")
+    return f"{text}, from memory" if text else COMMON_PRACTICE

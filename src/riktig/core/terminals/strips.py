@@ -214,7 +214,7 @@ def _cables(
         for pin in bar.kind.pins
         if bar.pin(pin.name) not in wired
     ]
-    field = _Field(circuits.by_id, nets, names, free_ways, set())
+    field = _Field(circuits.by_id, nets, names, free_ways, set(), is_awg(sizing.feeder.mm2))
     sections = _CoreSections(sizing, wiring)
     lengths = {load.id: load.cable_m for load in loads}
     cables = []
@@ -281,6 +281,8 @@ class _Field:
     """Ways of earth bars that nothing lands on; what a cable takes is taken out."""
     taken: set[PinRef]
     """Field sides of terminals that a core lands on already."""
+    numbered: bool
+    """Whether cores are known by numbers alone, as those of North American cables are (common practice, no source)."""
 
     def landing(self, device: Device, net: Net) -> PinRef | None:
         """The field side of a terminal on a net: the device's own, else a free one of its circuit, else any of it."""
@@ -328,5 +330,7 @@ def _core(device: Device, pin: str, count: int, field: _Field) -> Core | None:
     if landing is None:
         return None
     mark = pin[0] if device.kind.can(Can.PLAIN_MOTOR) and pin != "PE" else pin
-    name = _CORE_COLOURS.get(mark, str(count))
+    name = EARTH_CORE if pin == "PE" else str(count)
+    if not field.numbered:
+        name = _CORE_COLOURS.get(mark, name)
     return Core(name, names.number[net.id], label, f"{names.tag[device.id]}:{pin}", landing)

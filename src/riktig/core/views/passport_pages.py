@@ -31,11 +31,11 @@ from riktig.core.records import Record
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
-from riktig.core.standards import conductor_name
+from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.views.passport_brief import load_passport, value_passport
 from riktig.core.views.passport_door import door_sections
 from riktig.core.views.passport_model import Passport, PassportRow, PassportSection
-from riktig.core.wiring import DUCT_USES, WIRING, Wire
+from riktig.core.wiring import DUCT_USES, WIRING, Wire, WireEnd
 
 __all__ = ["Passport", "PassportRow", "PassportSection", "device_of", "passport"]
 
@@ -114,10 +114,11 @@ def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
     on_the_door, reasons = door_sections(evaluation, device)
     sections += on_the_door
     wires = evaluation.get(WIRING).on_device.get(device.id, ())
+    american = evaluation.document.practice.rulebook.north_american
     return Passport(
         title,
         device.kind.name,
-        f"{device.purpose}. {described(part, evaluation.get(RATINGS).get(device.id, ()))}.",
+        f"{device.purpose}. {described(part, evaluation.get(RATINGS).get(device.id, ()), awg=american)}.",
         tuple(sections),
         (*sizing.whys.get(device.id, ()), *reasons),
         wires,
@@ -189,9 +190,9 @@ def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) 
     )
     ends = (
         PassportRow(wire.start.label, wire.start.fitting),
-        PassportRow("strip, torque", _fixing(wire.start)),
+        PassportRow("strip, torque", _fixing(wire, wire.start)),
         PassportRow(wire.end.label, wire.end.fitting),
-        PassportRow("strip, torque", _fixing(wire.end)),
+        PassportRow("strip, torque", _fixing(wire, wire.end)),
     )
     state = progress_of(evaluation.get(WIRING), records).of(wire.key)
     done = tuple(
@@ -219,9 +220,8 @@ def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) 
     )
 
 
-def _fixing(end: object) -> str:
-    strip, torque = getattr(end, "strip", 0.0), getattr(end, "torque_n_m", 0.0)
-    return f"{strip:g} mm, {torque:g} N·m"
+def _fixing(wire: Wire, end: WireEnd) -> str:
+    return f"{end.strip:g} mm, {torque_name(end.torque_n_m, awg=is_awg(wire.mm2))}"
 
 
 def _net(evaluation: Evaluation[Job], net_id: PinRef) -> Passport | None:

@@ -13,12 +13,13 @@ from riktig.core.wiring.connections import Connection, feeds
 
 __all__ = ["SectionChooser"]
 
-TAP = "Up to 3 m from the block it needs no protection of its own (IEC 60204-1 7.2.8, from memory)."
+TAP = "Up to 3 m from the block it needs no protection of its own ({}, from memory)."
 SMALL_MM2 = 2.5
 """Power conductors of circuits that the Brief does not size, mm² (common practice, no source)."""
 SMALL_AWG = 2.08
 """The same by the North American rulebook: 14 AWG, mm² (behind 15 A; NEC 240.4(D), from memory)."""
-SURGE_MM2 = 6.0
+SURGE_MM2, SURGE_AWG = 6.0, 5.26
+"""Earth of a surge protector, mm²: IEC 60364-5-53 534.4.10, and 10 AWG by part data, from memory."""
 
 
 _ONWARD = "It leads on to the next panel, behind the same protection as the feed of this one."
@@ -31,6 +32,7 @@ class SectionChooser:
         self, devices: Mapping[DeviceId, Device], sizing: Sizing, laid: Laid, joined: Mapping[PinRef, str]
     ) -> None:
         self._devices, self._sizing, self._laid, self._joined = devices, sizing, laid, joined
+        self._tap = TAP.format("NFPA 79 7.2.8" if laid.north_american else "IEC 60204-1 7.2.8")
         self._infeeds: dict[str, Section] = {}
         self._least = SMALL_AWG if laid.north_american else SMALL_MM2
         self._guards: dict[CircuitId, float] = {}
@@ -81,7 +83,7 @@ class SectionChooser:
             block = self._devices[connection.a.device].kind.can(Can.DISTRIBUTES)
             tap = sizing.load_of(circuit_of(connection.b.device)) if block else None
             if tap:
-                return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {TAP}")
+                return tap.section.mm2, replace(tap.section.why, reason=f"{tap.section.why.reason} {self._tap}")
             section = load.section if load and not feeds(net) else sizing.feeder
             small = self._small(connection, load is None)
             if small:
@@ -174,10 +176,10 @@ class SectionChooser:
         tapped = devices[0].kind.can(Can.TAP_TERMINAL) and connection.a.marking == "t"
         if ahead and (tapped or all(d.kind.can(Can.TAP_SWITCH) for d in devices)):
             load = self._sizing.load_of(other.circuit)
-            why = Why("Why this size", f"A tap ahead of the main switch. {TAP}", (), "common practice, no source")
+            why = Why("Why this size", f"A tap ahead of the main switch. {self._tap}", (), "common practice, no source")
             return (load.section.mm2 if load else self._small_mm2(connection)), why
         if (block and not other.kind.can(Can.DISTRIBUTES) and other in of_load and not self._is_incomer(other)) or own:
-            reason = "A small circuit behind its own fuse or breaker." + (f" {TAP}" if block else "")
+            reason = "A small circuit behind its own fuse or breaker." + (f" {self._tap}" if block else "")
             mm2 = self._small_mm2(connection)
             return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
         return None
@@ -196,18 +198,21 @@ class SectionChooser:
         load = self._sizing.load_of(self._devices[owner].circuit)
         if role_of(owner) in DOOR_BONDS:
             mm2, of = self._sizing.door_bond_mm2, "the supply conductor"
-            source = "IEC 61439-1 Table 3, from memory"
+            source = self._cites("IEC 61439-1 Table 3")
         elif load:
             mm2, of = load.pe_mm2, "the motor's phase conductor"
-            source = "IEC 60204-1:2016 Table 1, from memory"
+            source = self._cites("IEC 60204-1:2016 Table 1")
         elif self._devices[owner].kind.can(Can.SURGE):
-            mm2, of = SURGE_MM2, "the current of a surge"
-            source = "IEC 60364-5-53 534.4.10 (type 2), from memory: fairly sure"
+            mm2, of = SURGE_AWG if self._laid.north_american else SURGE_MM2, "the current of a surge"
+            source = self._cites("IEC 60364-5-53 534.4.10 (type 2)", "NEC 242.28 and part data")
         elif self._devices[owner].circuit != INCOMER_ID:
             mm2, of = self._breaker_mm2(self._devices[owner].circuit), "the small circuit it belongs to"
-            source = "IEC 60204-1:2016 Table 1, from memory; least: common practice, no source"
+            source = f"{self._cites('IEC 60204-1:2016 Table 1')}; least: common practice, no source"
         else:
             mm2, of = self._sizing.feeder_pe_mm2, "the supply conductor"
-            source = "IEC 60204-1:2016 Table 1, from memory"
+            source = self._cites("IEC 60204-1:2016 Table 1")
         reason = f"A protective conductor is sized by {of}."
         return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), source)
+
+    def _cites(self, iec: str, north_american: str = "NEC 250.122") -> str:
+        return f"{north_american if self._laid.north_american else iec}, from memory"

@@ -23,7 +23,7 @@ from riktig.core.job import (
 from riktig.core.plate import Layout
 from riktig.core.schematic import Circuits, Device, Names, Net, NetClass, Nets, Zone
 from riktig.core.sizing import Laid, Sizing, circuit_of_net
-from riktig.core.standards import Why, conductor_name, ferrule, twin_ferrule
+from riktig.core.standards import Why, clamp_range, conductor_name, ferrule, is_awg, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import colour_table, conductor_colour
@@ -317,6 +317,10 @@ class _WireMaker:
         return WiringStage.FEED if feed else WiringStage.MOTOR
 
 
+def _size(mm2: float) -> str:
+    return conductor_name(mm2) if is_awg(mm2) else f"{mm2:g}"
+
+
 class _Ends:
     """What stands at the end of each wire, by what shares its clamp."""
 
@@ -336,14 +340,14 @@ class _Ends:
         label, clamp = self._label(pin), part.clamp(pin.marking)
         label = f"{label} infeed" if self._is_infeed(pin) else label
         if part.kind.can(Can.EARTH_STUD):
-            return WireEnd(pin, label, f"ring {wire.mm2:g} / {part.screw}", 8.0, clamp.torque_n_m)
+            return WireEnd(pin, label, f"ring {_size(wire.mm2)} / {part.screw}", 8.0, clamp.torque_n_m)
         if self._crimped:
-            return WireEnd(pin, label, f"crimped pin {conductor_name(wire.mm2)}", clamp.strip, clamp.torque_n_m)
+            return WireEnd(pin, label, f"crimped pin {_size(wire.mm2)}", clamp.strip, clamp.torque_n_m)
         others = [other for other in self._at[pin] if other.key != wire.key and other.mm2 == wire.mm2]
         alone, twin = self._ferrules[wire.mm2]
         chosen = twin if others and twin else alone
         if chosen is None:
-            return WireEnd(pin, label, f"pin lug {wire.mm2:g}", clamp.strip, clamp.torque_n_m)
+            return WireEnd(pin, label, f"pin lug {_size(wire.mm2)}", clamp.strip, clamp.torque_n_m)
         shared: WireId | None = others[0].key if others and twin else None
         return WireEnd(pin, label, f"ferrule {chosen.name}", chosen.strip, clamp.torque_n_m, shared)
 
@@ -360,7 +364,7 @@ class _Ends:
             if len(sections) > 1:
                 texts.append("two sections share one clamp")
             texts += [
-                f"{conductor_name(mm2)} in a clamp for {clamp.min_mm2:g} to {clamp.max_mm2:g} mm²"
+                f"{conductor_name(mm2)} in a clamp for {clamp_range(clamp.min_mm2, clamp.max_mm2, awg=is_awg(mm2))}"
                 for mm2 in dict.fromkeys(wire.mm2 for wire in landed)
                 if not clamp.min_mm2 <= mm2 <= clamp.max_mm2
             ]

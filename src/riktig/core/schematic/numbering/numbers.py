@@ -181,7 +181,8 @@ def _name_of(
         if device.kind.can(Can.SUPPLY):
             return marking
         if device.kind.is_motor and practice.motor_numbers is MotorNumbers.TAG:
-            return f"{tag[device.id]}-{marking if device.kind.can(Can.SIX_ENDS) else marking[0]}"
+            whole = device.kind.can(Can.SIX_ENDS) or marking.startswith("T")
+            return f"{tag[device.id]}-{marking if whole else marking[0]}"
     return ""
 
 

@@ -29,6 +29,8 @@ __all__ = ["starter"]
 POLES = ("1-2", "3-4", "5-6")
 ENDS = ("U1", "V1", "W1", "W2", "U2", "V2")
 """Terminals of a motor with six ends: each end of the second three below the phase that feeds it in triangle."""
+LEADS = {"U1": "T1", "V1": "T2", "W1": "T3", "U2": "T4", "V2": "T5", "W2": "T6"}
+"""North American marks of the leads of a motor: one winding from T1 to T4 (NEMA MG 1 section 2, from memory)."""
 
 
 def starter(
@@ -159,7 +161,8 @@ class _Starter:
     def _field(self) -> None:
         kinds = {3: "load_three", 2: "load_two", 1: "load"}
         if self.load.is_motor and self.load.phases == 3:
-            self.sk.outside("M", "motor6" if self.load.start is Start.STAR_DELTA else "motor")
+            kind = "motor6" if self.load.start is Start.STAR_DELTA else "motor"
+            self.sk.outside("M", f"{kind}_t" if self.context.north_american else kind)
         else:
             self.sk.outside("E", kinds[self.load.phases])
 
@@ -171,9 +174,18 @@ class _Starter:
         elif self.load.phases == 1:
             legs = ("L",)
         for leg in legs:
-            self.sk.terminal(f"X.{leg}", leg, leg)
+            mark = self._motor_mark(leg) if motor else leg
+            self.sk.terminal(f"X.{leg}", mark, mark)
         if self.load.phases == 1:
             self.sk.terminal("X.N", "N", "N", "neutral_terminal")
+
+    def _motor_mark(self, leg: str) -> str:
+        """How a lead of the motor is marked: “U”, “U2”, or “T1” by the North American rulebook."""
+        return LEADS[leg if len(leg) > 1 else f"{leg}1"] if self.context.north_american else leg
+
+    def _motor_ends(self, ends: tuple[str, ...]) -> str:
+        """The pins of the motor in a path."""
+        return "@M:" + "/".join(self._motor_mark(end) for end in ends)
 
     def _power(self) -> None:
         """The power path: guard, what switches, overload, terminals, load."""
@@ -191,7 +203,7 @@ class _Starter:
             self.sk.rung("power", "", self.start, " ".join([*path, "X.L E:L-N <X.N"]), "N", Band.POWER)
             return
         legs = ("U", "V", "W") if self.sk.has("M") else ("L1", "L2", "L3")[:n]
-        ends = "@M:U1/V1/W1" if self.sk.has("M") else "@E:" + "/".join(("L1", "L2", "L3")[:n])
+        ends = self._motor_ends(ENDS[:3]) if self.sk.has("M") else "@E:" + "/".join(("L1", "L2", "L3")[:n])
         path += ["/".join(f"X.{leg}" for leg in legs), ends]
         self.sk.rung("power", "", self.start, " ".join(path), "", Band.POWER)
 
@@ -209,9 +221,9 @@ class _Starter:
         in_line = relay if not self.plugged else ""
         inside = relay if self.plugged else ""
         sk.rung("power", "", self.start, f"F:{poles} {in_line}", fed, Band.POWER)
-        sk.rung("line", "", fed, f"K:{poles} {inside}{first} @M:{'/'.join(ENDS[:3])}", "", Band.POWER)
+        sk.rung("line", "", fed, f"K:{poles} {inside}{first} {self._motor_ends(ENDS[:3])}", "", Band.POWER)
         sk.rung("triangle", "", fed, f"KD:{poles}", tails, Band.POWER)
-        sk.rung("ends", "", tails, f"{second} @M:{'/'.join(ENDS[3:])}", "", Band.POWER)
+        sk.rung("ends", "", tails, f"{second} {self._motor_ends(ENDS[3:])}", "", Band.POWER)
         sk.rung("star", "", tails, f"KS:{poles}", (sk.node("star"),) * 3, Band.POWER)
 
     def _trip(self, *, lit: bool) -> str:

@@ -19,7 +19,7 @@ from riktig.core.keys import Key, WireKey
 from riktig.core.plate import LAYOUT
 from riktig.core.production import Operation, WireState, tick_facts
 from riktig.core.records import TakenBack, WireDone
-from riktig.core.standards import conductor_name
+from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.wiring import WIRING, Wire, mini_plate
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
@@ -308,4 +308,4 @@ class BuildStation(Station):
 def _end(wire: Wire, *, first: bool) -> str:
     end = wire.start if first else wire.end
     shared = " shared with its neighbour" if end.shared else ""
-    return f"{end.fitting}{shared}\nstrip {end.strip:g} mm, {end.torque_n_m:g} N·m"
+    return f"{end.fitting}{shared}\nstrip {end.strip:g} mm, {torque_name(end.torque_n_m, awg=is_awg(wire.mm2))}"
