@@ -171,11 +171,13 @@ from riktig.core.job.reading import (
 from riktig.core.job.script import OwnScript
 from riktig.core.job.shelf import Offcut
 from riktig.core.job.signal import Direction, Form, Signal, Source, Wetting
-from riktig.core.job.supply import Earthing, Supply
+from riktig.core.job.supply import EARTHED_LINE, HIGH_LINE, Earthing, Supply, SupplySystem
 
 __all__ = [
     "CHOICES",
     "COLOUR_NAMES",
+    "EARTHED_LINE",
+    "HIGH_LINE",
     "IMPLIED",
     "INCOMER_ID",
     "JOB_CIRCUITS",
@@ -316,6 +318,7 @@ __all__ = [
     "StripOrder",
     "Supply",
     "SupplyFields",
+    "SupplySystem",
     "Surface",
     "TagStyle",
     "TerminalTemperature",

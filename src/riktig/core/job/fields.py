@@ -54,7 +54,7 @@ from riktig.core.job.practice_values import (
     WiringOrder,
 )
 from riktig.core.job.signal import Direction, Form, Wetting
-from riktig.core.job.supply import Earthing
+from riktig.core.job.supply import Earthing, SupplySystem
 
 __all__ = [
     "ChangedLoadFields",
@@ -124,6 +124,7 @@ class SupplyFields(TypedDict, total=False):
     name: str
     through_a: float
     fed_from: str
+    system: SupplySystem
 
 
 class EnclosureFields(TypedDict, total=False):

@@ -1,11 +1,13 @@
 """The supply as the customer brings it to the panel."""
 
+import cmath
 from dataclasses import dataclass
 from enum import Enum
+from math import pi, sqrt
 
 from riktig.core.errors import ImpossibleValueError
 
-__all__ = ["Earthing", "Supply"]
+__all__ = ["EARTHED_LINE", "HIGH_LINE", "Earthing", "Supply", "SupplySystem"]
 
 
 class Earthing(Enum):
@@ -14,6 +16,25 @@ class Earthing(Enum):
     TN_S = "TN-S"
     TN_C_S = "TN-C-S"
     TT = "TT"
+
+
+class SupplySystem(Enum):
+    """Which conductors arrive, and where the source is earthed."""
+
+    THREE = "three phases"
+    TWO = "two lines of one phase, or two phases"
+    ONE = "one phase and its neutral"
+    HIGH_LEG = "three phases of a delta, its neutral in the middle of one side"
+    CORNER = "three phases of a delta, one of them earthed"
+
+    @property
+    def lines(self) -> int:
+        """How many lines arrive."""
+        return {SupplySystem.TWO: 2, SupplySystem.ONE: 1}.get(self, 3)
+
+
+HIGH_LINE, EARTHED_LINE = 1, 1
+"""The line farther from the neutral, and the one that is earthed: the middle one (NEC 110.15, from memory)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +59,7 @@ class Supply:
     name: str = "Incoming supply"
     through_a: float = 0.0
     fed_from: str = ""
+    system: SupplySystem = SupplySystem.THREE
 
     def __post_init__(self) -> None:
         for what, value in (
@@ -54,7 +76,9 @@ class Supply:
 
     @property
     def voltage_name(self) -> str:
-        """The one name of the voltage on this job, such as “400/230 V”."""
+        """The one name of the voltage on this job, such as “400/230 V”; “230 V” of one phase and its neutral."""
+        if self.system is SupplySystem.ONE:
+            return f"{self.voltage_to_neutral_v:g} V"
         if self.neutral:
             return f"{self.voltage_v:g}/{self.voltage_to_neutral_v:g} V"
         return f"{self.voltage_v:g} V"
@@ -65,5 +89,38 @@ class Supply:
 
     @property
     def system_name(self) -> str:
-        """Conductors that enter: “3/N/PE” or “3/PE”."""
-        return "3/N/PE" if self.neutral else "3/PE"
+        """Conductors that enter: “3/N/PE”, “2/PE”, “1/N/PE”; “3/N/PE, L2 high”, “3/PE, L2 earthed”."""
+        name = f"{self.system.lines}/N/PE" if self.neutral else f"{self.system.lines}/PE"
+        more = {SupplySystem.HIGH_LEG: ", L2 high", SupplySystem.CORNER: ", L2 earthed"}
+        return name + more.get(self.system, "")
+
+    @property
+    def way_lines(self) -> tuple[int, ...]:
+        """The lines that a load between line and neutral may hang on: not the one that is farther from the neutral."""
+        lines = range(self.system.lines)
+        return tuple(n for n in lines if self.system is not SupplySystem.HIGH_LEG or n != HIGH_LINE)
+
+    @property
+    def pair(self) -> tuple[int, int]:
+        """The two lines that a transformer hangs between: neither of them earthed."""
+        return (0, 2) if self.system is SupplySystem.CORNER else (0, 1)
+
+    def phasors(self) -> tuple[complex, ...]:
+        """The voltage of every line against earth, V.
+
+        Source:
+            Electrical relations. Two lines lie opposite each other where their voltage is twice that to the
+            neutral, else a third of a turn apart.
+        """
+        star = tuple(cmath.rect(self.voltage_v / sqrt(3), -2 * pi * n / 3) for n in range(3))
+        half = self.voltage_v / 2
+        if self.system is SupplySystem.ONE:
+            return (complex(self.voltage_to_neutral_v),)
+        if self.system is SupplySystem.TWO:
+            opposite = self.voltage_v > 1.85 * self.voltage_to_neutral_v or not self.neutral
+            return (complex(half), complex(-half)) if opposite else star[:2]
+        if self.system is SupplySystem.HIGH_LEG:
+            return (complex(half), complex(0, -half * sqrt(3)), complex(-half))
+        if self.system is SupplySystem.CORNER:
+            return tuple(phasor - star[EARTHED_LINE] for phasor in star)
+        return star

@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
+from math import sqrt
 
 from riktig.core.catalogue import Can
 from riktig.core.door import LEGEND_PLATE, NAMEPLATE, on_door
-from riktig.core.job import Enclosure, MarkedWires, MarkerText, Practice, Source, Supply
+from riktig.core.job import Enclosure, MarkedWires, MarkerText, Practice, Source, Supply, SupplySystem
 from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
 from riktig.core.plate import Piece
 from riktig.core.schematic import Circuits, Names, PinLabels, Zone
@@ -210,7 +211,18 @@ def _warnings(inputs: LabelInputs) -> Iterator[Label]:
         where = f"at {tag}, at the upper clamps of {main}{_also(inputs)}"
         text = f"{supply.voltage_name} stay live {where} when {main} is off."
         yield Label(Medium.WARNING, (supply.name.upper(), text), 1, f"over {tag}", PartKey("warning"))
+        if note := _of_system(supply):
+            yield Label(Medium.WARNING, (supply.name.upper(), note), 1, f"at {tag}", PartKey("warning"))
     yield from _elsewhere(inputs, main)
+
+
+def _of_system(supply: Supply) -> str:
+    """What is unlike a star: a line with more voltage to ground (NEC 408.3(F), from memory), or an earthed one."""
+    if supply.system is SupplySystem.HIGH_LEG:
+        return f"L2 has {supply.voltage_v * sqrt(3) / 2:.0f} V to ground."
+    if supply.system is SupplySystem.CORNER:
+        return f"L2 is earthed: L1 and L3 have {supply.voltage_v:g} V to earth."
+    return ""
 
 
 def _also(inputs: LabelInputs) -> str:

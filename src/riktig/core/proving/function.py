@@ -38,7 +38,9 @@ def plan_function(inputs: CircuitInputs, circuits: Circuits, names: Names) -> tu
     for circuit in whole:
         load = of_load.get(circuit.load) if circuit.load else None
         script = [
-            text for text in script_of(circuit, load, inputs.signals, whole) if text.split()[0] not in ONLY_ON_PAPER
+            text
+            for text in script_of(circuit, load, inputs.signals, whole, inputs.supply.system.lines)
+            if text.split()[0] not in ONLY_ON_PAPER
         ]
         for number, text in enumerate(script, 1):
             done, _, rest = text.partition(":")

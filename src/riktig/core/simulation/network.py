@@ -1,10 +1,9 @@
 """The circuits as an electrical network: points, contacts that join them, consumers, and the poles of supplies."""
 
-import cmath
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
-from math import pi, sqrt
+from math import sqrt
 
 import numpy as np
 
@@ -67,8 +66,8 @@ class SupplyPole:
 
     @property
     def is_zero(self) -> bool:
-        """Whether it is what current returns to."""
-        return self.ac == 0 and self.dc == 0
+        """Whether it is what current returns to; a line that is earthed is none."""
+        return self.ac == 0 and self.dc == 0 and not self.name.startswith("L")
 
 
 @dataclass(frozen=True, slots=True)
@@ -209,9 +208,8 @@ class _NetworkMaker:
     def _supplies(self, device: Device) -> None:
         kind, prefix = device.kind, str(device.id)
         if kind.can(Can.SUPPLY):
-            phase = self.supply.voltage_v / sqrt(3)
-            for number, name in enumerate(("L1", "L2", "L3")):
-                self._pole(device, MAINS, name, cmath.rect(phase, -2 * pi * number / 3))
+            for name, phasor in zip(("L1", "L2", "L3"), self.supply.phasors(), strict=False):
+                self._pole(device, MAINS, name, phasor)
             self._pole(device, MAINS, "N")
             self._pole(device, MAINS, "PE")
         elif kind.can(Can.TRANSFORMS):

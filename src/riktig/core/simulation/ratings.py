@@ -64,7 +64,7 @@ def _rating(feed: Feed, network: Network, supply: Supply) -> Rating | None:
         elif abs(a.ac - b.ac) > 1.0:
             volts = abs(a.ac - b.ac)
             if a.system == MAINS:
-                volts = supply.voltage_to_neutral_v if a.is_zero or b.is_zero else supply.voltage_v
+                volts = supply.voltage_to_neutral_v if "N" in (a.name, b.name) else supply.voltage_v
             offered.append(Rating(volts, supply.frequency_hz))
     return min(offered, default=None)
 

@@ -89,7 +89,9 @@ def size_incoming(
     largest = max(turning, key=lambda pair: pair[0], default=None)
     largest_a = largest[0] if largest else 0.0
     full = _full_load(lines, ways, control_a, basis)
-    feeder, feeder_value = _feeder(loads, sized, full, largest_a, basis)
+    switch = _switch(loads, sized, full, basis)
+    clamp, _ = first_part(parts_of("isolator"), lambda p: p.rated_a >= switch[0].amount)
+    feeder, feeder_value = _feeder(loads, sized, full, largest_a, clamp.power.min_mm2, basis)
     pe = _protective(feeder, basis)
     american = basis.north_american
     bond = (
@@ -101,7 +103,7 @@ def size_incoming(
         full,
         _largest(largest),
         *_lines(lines, on_line, loads, sized, basis),
-        *_switch(loads, sized, full, basis),
+        *switch,
         _upstream(loads, sized, ways, full, basis),
         feeder_value,
         pe,
@@ -136,7 +138,9 @@ def _full_load(lines: tuple[float, float, float], ways: tuple[DrawnLoad, ...], c
         "The fullest line with everything running at once. If the process never runs everything, give the smaller "
         "figure and say why.",
         (
-            "lines " + ", ".join(f"{name} {a:g}" for name, a in zip(LINES, lines, strict=True)) + " A",
+            "lines "
+            + ", ".join(f"{name} {a:g}" for name, a in zip(LINES[: basis.supply.system.lines], lines, strict=False))
+            + " A",
             f"control {control_a:.2f} A",
             *counted,
         ),
@@ -162,11 +166,13 @@ def _lines(
     basis: Basis,
 ) -> list[Value]:
     where = dict(on_line)
-    ways = [load for load in loads if len(where[load.id]) < 3]
+    count = basis.supply.system.lines
+    ways = [load for load in loads if len(where[load.id]) < count]
     if not ways:
         return []
-    mean = sum(lines) / 3
-    skew = (max(lines) - min(lines)) / mean if mean else 0.0
+    own = lines[:count]
+    mean = sum(own) / count
+    skew = (max(own) - min(own)) / mean if mean else 0.0
     limit = rule("phase imbalance")
     texts = tuple(f"{load.name}: {'–'.join(LINES[n] for n in where[load.id])}" for load in ways)
     why = Why(
@@ -176,7 +182,7 @@ def _lines(
         limit.source,
         limit.confidence,
     )
-    words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(LINES, lines, strict=True))
+    words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(LINES, own, strict=False))
     shortfall = f"the lines are {skew:.0%} apart" if skew > limit.value else ""
     values = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, shortfall=shortfall, settable=False)]
     neutral = [0.0, 0.0, 0.0]
@@ -273,9 +279,14 @@ def _upstream(
 
 
 def _feeder(
-    loads: tuple[Load, ...], sized: tuple[LoadProposal, ...], full: Value, largest_a: float, basis: Basis
+    loads: tuple[Load, ...],
+    sized: tuple[LoadProposal, ...],
+    full: Value,
+    largest_a: float,
+    least_mm2: float,
+    basis: Basis,
 ) -> tuple[Section, Value]:
-    """The conductors from the supply terminals to the breakers."""
+    """The conductors from the supply terminals to the breakers; no thinner than the main switch's clamps hold."""
     if basis.north_american:
         share = rule("nec feeder largest")
         heat = sum(drawn(load, proposed) for load, proposed in zip(loads, sized, strict=True) if not load.is_motor)
@@ -286,6 +297,9 @@ def _feeder(
         text = "the rating of the protection upstream, and never less than the full load"
     laid = in_panel(basis)
     section = smallest_section(need, text, laid)
+    if section.mm2 < least_mm2:
+        held = next((mm2 for mm2 in laid.sizes if mm2 >= least_mm2), section.mm2)
+        section = section_of(held, need, f"{text}; the main switch holds none below {conductor_name(held)}", laid)
     value = basis.with_override(Value("panel.feeder", "Feed", section.mm2, "mm²", section.why), conductor_name)
     if value.overridden and value.amount in laid.sizes:
         section = section_of(value.amount, need, text, laid)

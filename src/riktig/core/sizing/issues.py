@@ -4,7 +4,7 @@ from collections import Counter
 from dataclasses import dataclass
 from math import sqrt
 
-from riktig.core.job import KW_PER_HP, Command, Duty, Load, LoadKind, Signal, Source, Start, Wetting
+from riktig.core.job import KW_PER_HP, Command, Duty, Load, LoadKind, Signal, Source, Start, SupplySystem, Wetting
 from riktig.core.keys import LoadKey, PartKey
 from riktig.core.sizing.motor import table_current
 from riktig.core.sizing.value import Basis
@@ -68,13 +68,33 @@ def issues_of(
 def _supply(basis: Basis) -> list[InputIssue]:
     supply, input_issues = basis.supply, []
     ratio = supply.voltage_v / supply.voltage_to_neutral_v
-    if supply.neutral and abs(ratio / sqrt(3) - 1) > 0.06:
+    system = supply.system
+    if supply.neutral and system is SupplySystem.THREE and abs(ratio / sqrt(3) - 1) > 0.06:
         input_issues.append(
             InputIssue(
                 PartKey("supply"),
                 f"{supply.voltage_v:g} V between phases and {supply.voltage_to_neutral_v:g} V to neutral are not one "
                 "three-phase system.",
                 f"{supply.voltage_v:g} V has {supply.voltage_v / sqrt(3):.0f} V to neutral.",
+            )
+        )
+    if system is SupplySystem.HIGH_LEG and abs(ratio / 2 - 1) > 0.06:
+        input_issues.append(
+            InputIssue(
+                PartKey("supply"),
+                f"{supply.voltage_v:g} V between lines and {supply.voltage_to_neutral_v:g} V to neutral are not the "
+                "middle of one side of a delta.",
+                f"{supply.voltage_v:g} V has {supply.voltage_v / 2:g} V to the middle of a side.",
+            )
+        )
+    wants = {SupplySystem.ONE: True, SupplySystem.HIGH_LEG: True, SupplySystem.CORNER: False}.get(system)
+    if wants is not None and supply.neutral is not wants:
+        brings = "needs its neutral" if wants else "has no neutral"
+        input_issues.append(
+            InputIssue(
+                PartKey("supply"),
+                f"A supply of {system.value} {brings}.",
+                f"Say that it comes with{'' if wants else 'out'} a neutral, or choose the supply that arrives.",
             )
         )
     if supply.frequency_hz not in (50, 60):
@@ -97,6 +117,18 @@ def _load(load: Load, basis: Basis) -> list[InputIssue]:
         )
     elif not load.is_motor and load.start in MOTOR_STARTS:
         issue(f"only a motor is started {load.start.value}.", "Switch it by a contactor, or call it a motor.")
+    if load.phases > basis.supply.system.lines:
+        issue(
+            f"it works on {load.phases} lines, but the supply brings {basis.supply.system.lines}.",
+            "Choose how many lines it works on, or have more brought.",
+        )
+    if load.phase > basis.supply.system.lines:
+        issue(f"line L{load.phase} does not arrive.", "Choose a line that does, or leave it to the program.")
+    if load.phases == 1 and load.phase and load.phase - 1 not in basis.supply.way_lines:
+        issue(
+            f"line L{load.phase} has {basis.supply.voltage_v * sqrt(3) / 2:.0f} V to the neutral.",
+            "Give it another line: this one is for loads between lines alone.",
+        )
     if load.phases == 1 and not basis.supply.neutral:
         issue(
             "it works between line and neutral, but the supply brings no neutral.",

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from riktig.core.job import Colours, MaintainedColour, Practice
+from riktig.core.job import EARTHED_LINE, HIGH_LINE, Colours, MaintainedColour, Practice, Supply, SupplySystem
 from riktig.core.schematic import Net, NetClass
 from riktig.core.standards import conductor_colours
 
@@ -17,10 +17,12 @@ _SCHEMES = {
 _LINES = ("L1", "L2", "L3")
 
 
-def colour_table(practice: Practice) -> Mapping[str, str]:
+def colour_table(practice: Practice, supply: Supply | None = None) -> Mapping[str, str]:
     """The colour of everything a conductor can be, as the practice of the job has it.
 
     The house's own table says six of them; the rest follow the rulebook, and both sides of a circuit have one colour.
+    A line that is farther from the neutral than the others is orange in North America (NEC 110.15, from memory), one
+    that is earthed has the colour of the neutral.
     """
     colours = dict(conductor_colours(_SCHEMES[practice.colours], practice.rulebook.north_american))
     if practice.colours is Colours.HOUSE:
@@ -28,6 +30,10 @@ def colour_table(practice: Practice) -> Mapping[str, str]:
         colours |= dict(zip(_LINES, own[:3], strict=True))
         colours |= {"neutral": own[3], "neutral of what stays live": own[3]}
         colours |= {"control": own[4], "control earthed": own[4], "direct": own[5], "direct earthed": own[5]}
+    if supply and supply.system is SupplySystem.HIGH_LEG and practice.rulebook.north_american:
+        colours[_LINES[HIGH_LINE]] = "orange"
+    if supply and supply.system is SupplySystem.CORNER:
+        colours[_LINES[EARTHED_LINE]] = colours["neutral"]
     if practice.maintained_colour is not MaintainedColour.RULEBOOK:
         rulebook, chosen = colours["stays live"], practice.maintained_colour.value
         colours = {

@@ -17,6 +17,7 @@ from riktig.core.job import (
     Join,
     PinRef,
     Practice,
+    Supply,
     TerminalTemperature,
     circuit_of,
 )
@@ -54,6 +55,7 @@ class WiringInputs:
     door: DoorPlan
     enclosure: Enclosure
     practice: Practice
+    supply: Supply
     joins: tuple[Join, ...] = ()
     """What the builder joined to blocks."""
 
@@ -232,7 +234,7 @@ class _WireMaker:
         self.own: dict[WireId, str] = {}
         """Numbers of wires that have one of their own."""
         self._practice, self._router = inputs.practice, router
-        self._colours = colour_table(inputs.practice)
+        self._colours = colour_table(inputs.practice, inputs.supply)
         self._incomers = {device.circuit for device in devices.values() if device.kind.can(Can.MAIN_SWITCH)}
         american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)

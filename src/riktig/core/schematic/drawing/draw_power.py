@@ -48,13 +48,13 @@ def power_shapes(
     incomer = any(devices[s.element.device].kind.can(Can.MAIN_SWITCH) for s in sheet.seats)
     assert sheet.bus is not None
     bus = sheet.bus
-    for line in range(3):
+    for line, node in enumerate(bus.nodes):
         y, x = bus.y + line * BUS_GAP, INCOMER_X + line * LINE_GAP
         shapes.append(Line(x if incomer else bus.x1, y, bus.x2, y, width=0.35, layer="circuit"))
         if incomer:
             shapes.append(Line(x, bus.y - 2, x, y, width=0.35, layer="circuit"))
         else:
-            shapes.append(Text(bus.x1, y - 0.7, bus.nodes[line].split(".")[1], 2.2, face=Face.PRINTED))
+            shapes.append(Text(bus.x1, y - 0.7, node.split(".")[1], 2.2, face=Face.PRINTED))
     for landing, x, y in sheet.landings:
         shapes += _landing(landing, x, y, devices, tags, elsewhere)
     for rung in sheet.rungs:
@@ -89,7 +89,7 @@ def _landing(
     middle = x + (count - 1) * LINE_GAP / 2
     if device.kind.can(Can.SUPPLY):
         shapes: list[Shape] = [Text(x - 4, y - 0.6, tag, TAG, face=Face.PRINTED_BOLD, align=Align.RIGHT, key=key)]
-        return shapes + [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(("L1", "L2", "L3"))]
+        return shapes + [_conductor_name(x + n * LINE_GAP, name) for n, name in enumerate(landing.pins)]
     if device.kind.is_motor and landing.pins[0] == "W2":
         at = [(x + n * LINE_GAP, pin) for n, pin in enumerate(landing.pins)]
         signs: list[Shape] = [
@@ -106,7 +106,7 @@ def _landing(
         return legs + motor_sign(middle, y, tag, key)
     if device.kind.can(Can.DISTRIBUTES):
         dots: list[Shape] = [
-            Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(3)
+            Circle(x + n * LINE_GAP, y + 1.5, 1.1, fill="ink", layer="circuit", key=key) for n in range(count)
         ]
         shown = [tags[d.id] for d in devices.values() if d.kind.can(Can.DISTRIBUTES)]
         blocks = " ".join(shown) if len(shown) < 3 else f"{shown[0]}–{shown[-1]}"

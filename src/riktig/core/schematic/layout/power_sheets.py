@@ -24,6 +24,7 @@ POWER_BOTTOM = 131.0
 BELOW = POWER_BOTTOM + 4
 BUS_WITH_INCOMER, BUS_ALONE, BUS_GAP = 47.0, 19.0, 4.0
 INCOMING_TOP = 15.0
+ALL_LINES = 3
 INCOMER_X = FIRST_X + 32.2
 AFTER_INCOMER = 92.0
 """Where loads may begin beside the incoming supply."""
@@ -86,13 +87,20 @@ def power_sheets(circuits: Circuits, memory: Memory) -> list[Sheet]:
     incoming = [r for r in circuits.rungs if r.band is Band.INCOMING]
     power = [r for r in circuits.rungs if r.band is Band.POWER]
     titles = dict(circuits.titles)
+    count = max((len(rung.end) for rung in _of_lines(incoming)), default=ALL_LINES)
     sheets: list[Sheet] = []
     for feed in ("main", "held", "in"):
         groups = _groups([r for r in power if r.start and r.start[0].startswith(f"{feed}.L")], power)
         groups.sort(key=lambda group: -group.lines)
         if feed == "main" or groups:
-            sheets += _filled(groups, incoming if feed == "main" else [], feed, len(sheets), titles, memory)
+            nodes = tuple(f"{feed}.L{n}" for n in range(1, count + 1))
+            sheets += _filled(groups, incoming if feed == "main" else [], nodes, len(sheets), titles, memory)
     return sheets
+
+
+def _of_lines(incoming: list[Rung]) -> list[Rung]:
+    """The rungs of the incoming supply that are its lines, and not its neutral or its protective conductor."""
+    return [rung for rung in incoming if rung.end and rung.end[0].startswith(("in.", "main."))]
 
 
 def _groups(firsts: list[Rung], power: list[Rung]) -> list[_LoadPaths]:
@@ -138,7 +146,12 @@ Placed = list[tuple[_LoadPaths, float]]
 
 
 def _filled(
-    groups: list[_LoadPaths], incoming: list[Rung], feed: str, before: int, titles: dict[CircuitId, str], memory: Memory
+    groups: list[_LoadPaths],
+    incoming: list[Rung],
+    nodes: tuple[str, ...],
+    before: int,
+    titles: dict[CircuitId, str],
+    memory: Memory,
 ) -> list[Sheet]:
     """Loads onto sheets: beside the incoming supply those that need no height, the others in order."""
     sheets: list[Placed] = [[]]
@@ -159,8 +172,8 @@ def _filled(
     def made(number: int, placed: Placed, incoming: list[Rung]) -> Sheet:
         """The sheet, made anew only when something on it differs."""
         names = tuple(dict.fromkeys(titles.get(group.circuit, str(group.circuit)) for group, _ in placed))
-        inputs = (feed, names, tuple(incoming), tuple((group.rungs, x) for group, x in placed))
-        return kept.get(number, inputs, lambda: _sheet(number, placed, incoming, feed, names))
+        inputs = (nodes, names, tuple(incoming), tuple((group.rungs, x) for group, x in placed))
+        return kept.get(number, inputs, lambda: _sheet(number, placed, incoming, nodes, names))
 
     return [made(before + n + 1, placed, [] if n else incoming) for n, placed in enumerate(sheets)]
 
@@ -172,13 +185,12 @@ def _title(incoming: bool, feed: str, names: tuple[str, ...]) -> str:
     return f"{loads}: power" + (f", {TITLES[feed]}" if feed in TITLES else "")
 
 
-def _sheet(number: int, placed: Placed, incoming: list[Rung], feed: str, titles: tuple[str, ...]) -> Sheet:
+def _sheet(number: int, placed: Placed, incoming: list[Rung], names: tuple[str, ...], titles: tuple[str, ...]) -> Sheet:
     branches = BranchLayout()
     rails: list[LevelLine] = []
     bus_y = BUS_WITH_INCOMER if incoming else BUS_ALONE
     if incoming:
         _incoming(branches, incoming, rails, bus_y)
-    names = tuple(f"{feed}.L{n}" for n in (1, 2, 3))
     last = INCOMER_X + 2 * LINE_GAP if incoming else FIRST_X + 21
     top = power_top(bus_y)
     for group, x in placed:
@@ -192,19 +204,20 @@ def _sheet(number: int, placed: Placed, incoming: list[Rung], feed: str, titles:
     start = INCOMER_X if incoming else FIRST_X + 21
     bus = Bus(names, start, min(last + 8, FRAME_RIGHT - 14), bus_y)
     circuits = tuple(dict.fromkeys([r.circuit for r in incoming] + [group.circuit for group, _ in placed]))
+    title = _title(bool(incoming), names[0].partition(".")[0], titles)
     shown = (*incoming, *(rung for group, _ in placed for rung in group.rungs))
     return Sheet(
-        number, _title(bool(incoming), feed, titles), SheetKind.POWER, circuits, shown, tuple(branches.seats),
+        number, title, SheetKind.POWER, circuits, shown, tuple(branches.seats),
         tuple(branches.wires), tuple(branches.dots), tuple(branches.landings), tuple(rails), bus,
     )  # fmt: skip
 
 
 def _incoming(branches: BranchLayout, incoming: list[Rung], rails: list[LevelLine], bus_y: float) -> None:
     """The supply at the left: the lines down through terminals and main switch, neutral and earth beside them."""
-    lines = [r for r in incoming if len(r.end) == 3]
+    lines = _of_lines(incoming)
     path = Series(tuple(part for rung in lines for part in rung.path.parts))
     branches.put(path, INCOMER_X, INCOMING_TOP, bus_y - 2, LINE_GAP)
-    first = next((s for s in branches.seats if len(s.element.poles) == 3), None)
+    first = next(iter(branches.seats), None)
     terminals = [s for s in branches.seats if s.element.poles[0].unit == "i-f"]
     if terminals:
         rails.append(LevelLine("in.L1", INCOMER_X, INCOMER_X, terminals[-1].bottom, True))

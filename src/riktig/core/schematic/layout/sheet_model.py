@@ -117,7 +117,7 @@ class Arrow:
 
 @dataclass(frozen=True, slots=True)
 class Bus:
-    """Three lines that run across a power sheet: their nodes, from and to, and the height of the first, mm."""
+    """The lines that run across a power sheet: their nodes, from and to, and the height of the first, mm."""
 
     nodes: tuple[str, ...]
     x1: float

@@ -44,6 +44,7 @@ _REVERSING = (
     "press S.stop: K off, KR off",
     "release S.stop: K off, KR off",
 )
+ALL_LINES = 3
 _STAR_DELTA = (
     "press S.start: KS on, K on, KD off, M star",
     "release S.start: K on, KS on, M star",
@@ -144,7 +145,11 @@ _BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
 
 
 def script_of(
-    circuit: Circuit, load: Load | None = None, signals: tuple[Signal, ...] = (), others: tuple[Circuit, ...] = ()
+    circuit: Circuit,
+    load: Load | None = None,
+    signals: tuple[Signal, ...] = (),
+    others: tuple[Circuit, ...] = (),
+    lines: int = 3,
 ) -> tuple[str, ...]:
     """The steps that a circuit must pass; empty where its recipe promises no behaviour of its own.
 
@@ -153,8 +158,23 @@ def script_of(
         load: The load it serves.
         signals: The field devices of the job.
         others: All circuits of the job: what must be switched on ahead of it is among them.
+        lines: How many lines arrive: nothing is asked of those that do not.
     """
-    return (*ahead_of(circuit, others), *_own(circuit, load, signals))
+    steps = (*ahead_of(circuit, others), *_own(circuit, load, signals, lines))
+    return steps if lines == ALL_LINES else tuple(step for text in steps if (step := _of_lines(text, circuit, lines)))
+
+
+def _of_lines(step: str, circuit: Circuit, lines: int) -> str:
+    """A step without what it says of lines that do not arrive; empty where nothing is left of it."""
+    missing = range(lines + 1, ALL_LINES + 1)
+    gone = {f"L{n}" for n in missing} | {f"{system}.L{n}" for n in missing for system in ("main", "in", "held")}
+    if circuit.recipe is Recipe.PHASE_LAMPS:
+        gone |= {f"{letter}{n}" for n in missing for letter in "FH"}
+    done, _, said = step.partition(": ")
+    if gone & set(done.split()):
+        return ""
+    left = [part for part in said.split(", ") if not gone & set(part.split())]
+    return f"{done}: {', '.join(left)}" if left or not said else ""
 
 
 def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
@@ -175,12 +195,13 @@ def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
     return tuple(steps)
 
 
-def _own(circuit: Circuit, load: Load | None, signals: tuple[Signal, ...]) -> tuple[str, ...]:
+def _own(circuit: Circuit, load: Load | None, signals: tuple[Signal, ...], lines: int) -> tuple[str, ...]:
     if circuit.recipe is Recipe.MAINTAINED:
         return _MAINTAINED
     if circuit.recipe is Recipe.SOCKET and circuit.param("fed", "maintained").startswith("outside"):
         return ("rest: XS off", "foreign on: XS on", "open c0.Q: XS on", "close c0.Q: XS on", "foreign off: XS off")
-    if circuit.recipe is Recipe.PHASE_MONITOR and circuit.param("monitor", "yes") == "no":
+    unwatched = circuit.param("monitor", "yes") == "no" or lines < ALL_LINES
+    if circuit.recipe is Recipe.PHASE_MONITOR and unwatched:
         return ("rest: K off", "turn S to on: K on, held.L1 live", "turn S to off: K off, held.L1 dead")
     if load is None or circuit.load is None:
         return _BY_RECIPE.get(circuit.recipe, ())

@@ -255,6 +255,9 @@ class _Expansion:
             self.clashes.append(Clash(circuit.id, "its load is no longer in the Brief"))
             return None
         on = self.lines[load.id]
+        if load.phases > self.ground.supply.system.lines:
+            self.undrawn.append(circuit.id)
+            return None
         if circuit.recipe is Recipe.MAINTAINED:
             return maintained(circuit, load, self.ground, on[0])
         if circuit.recipe is Recipe.WAY and (self.ground.neutral or load.phases > 1):

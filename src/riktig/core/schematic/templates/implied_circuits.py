@@ -37,8 +37,8 @@ def job_supply_context(inputs: CircuitInputs) -> SupplyContext:
     return replace(
         base,
         lamp_test=Recipe.LAMP_TEST in recipes,
-        way_lines=HELD if main else base.way_lines,
-        load_lines=HELD if everything else base.load_lines,
+        way_lines=HELD[: len(base.lines)] if main else base.way_lines,
+        load_lines=HELD[: len(base.lines)] if everything else base.load_lines,
     )
 
 

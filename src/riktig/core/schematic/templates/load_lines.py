@@ -17,11 +17,11 @@ def lines_of(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> tup
         supply: The supply of the job.
         practice: The practice of the job.
     """
-    carried = [0.0, 0.0, 0.0]
+    carried, count = [0.0, 0.0, 0.0], supply.system.lines
     placed: dict[LoadId, tuple[int, ...]] = {}
 
     def put(load: Load, line: int) -> None:
-        on = (line,) if load.phases == 1 else (line, (line + 1) % 3)
+        on = (line,) if load.phases == 1 else tuple(dict.fromkeys((line, (line + 1) % count)))
         placed[load.id] = on
         for way in on:
             carried[way] += _amps(load, supply)
@@ -29,15 +29,20 @@ def lines_of(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> tup
     single = [load for load in loads if load.phases < 3]
     for load in single:
         if load.phase:
-            put(load, load.phase - 1)
+            put(load, min(load.phase, count) - 1)
     free = [load for load in single if not load.phase]
     if practice.way_order is WayOrder.EVEN:
         for load in sorted(free, key=lambda load: (-_amps(load, supply), load.id)):
-            put(load, min(range(3), key=lambda n: (carried[n], n)))
+            put(load, min(_offered(load, supply), key=lambda n: (carried[n], n)))
     else:
         for turn, load in enumerate(free):
-            put(load, turn % 3)
-    return tuple((load.id, placed.get(load.id, (0, 1, 2))) for load in loads)
+            offered = _offered(load, supply)
+            put(load, offered[turn % len(offered)])
+    return tuple((load.id, placed.get(load.id, tuple(range(count)))) for load in loads)
+
+
+def _offered(load: Load, supply: Supply) -> tuple[int, ...]:
+    return supply.way_lines if load.phases == 1 else tuple(range(supply.system.lines))
 
 
 def _amps(load: Load, supply: Supply) -> float:

@@ -82,7 +82,7 @@ def signalled_ways(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     out, back = "", "N"
     if not context.neutral:
         rated = float(circuit.param("rated A", "10"))
-        out, back = _own_transformer(sk, LINES[:2], count * rated * context.control_v, "")
+        out, back = _own_transformer(sk, context.pair, count * rated * context.control_v, "")
     for n in range(1, count + 1):
         lamp(sk, DoorLamp(f"way{n}", f"way {n} off", f"WAY {n} OFF", "yellow"), live, f"F{n}:95-98")
     for n in range(1, count + 1):
@@ -94,7 +94,11 @@ def signalled_ways(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
         else:
             sk.terminal(f"X{n}.N", f"N{n}", f"way {n}", "common_terminal")
             path, end = f"F{n}:1-2 X{n}.L E{n}:L-N <X{n}.N", back
-        start = context.way_lines[(n - 1) % 3] if context.neutral else out
+        start = (
+            context.way_lines[context.supply.way_lines[(n - 1) % len(context.supply.way_lines)]]
+            if context.neutral
+            else out
+        )
         sk.rung(f"power{n}", "", start, path, end, Band.POWER if context.neutral else Band.CONTROL)
         sk.terminal(f"X{n}.PE", "PE", f"way {n}", "earth_terminal")
         sk.rung(f"earth{n}", "PE", "PE", f"X{n}.PE @E{n}:PE", "", Band.POWER)
@@ -121,7 +125,7 @@ def socket(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
         ahead = school.startswith("maintained")
         if ahead:
             sk.plate("Q", "rail_isolator", "maintained supply")
-        out, back = _own_transformer(sk, AHEAD[:2] if ahead else LINES[:2], SOCKET_VA, "Q:1-2/3-4 " if ahead else "")
+        out, back = _own_transformer(sk, AHEAD[:2] if ahead else context.pair, SOCKET_VA, "Q:1-2/3-4 " if ahead else "")
         sk.rung("power", "socket", out, "F:1-2 XS:L-N <F:3-4", back)
     elif school.startswith("maintained"):
         sk.plate("Q", "rail_isolator", "maintained supply")
@@ -164,7 +168,7 @@ def way(circuit: Circuit, load: Load, context: SupplyContext, line: int, shared:
         for leg in pins:
             sk.terminal(f"X.{leg}", leg, leg)
         lines = context.load_lines
-        on = lines if load.phases == 3 else (lines[line], lines[(line + 1) % 3])
+        on = lines if load.phases == 3 else (lines[line], lines[(line + 1) % len(lines)])
         path = f"F:{poles} {'/'.join(f'X.{leg}' for leg in pins)} @E:{'/'.join(pins)}"
         sk.rung("power", "", on, path, "", Band.POWER)
     if context.practice.earths is EarthScheme.BAR:

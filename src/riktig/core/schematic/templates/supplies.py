@@ -70,7 +70,9 @@ def incomer(circuit: Circuit, context: SupplyContext, needs: IncomerNeeds) -> Bu
     sk = CircuitBuilder(circuit.id, "", context)
     supply = context.supply
     sk.add("W", "supply", Zone.FIELD, supply.name)
-    conductors = (*PHASES, "N", "PE") if supply.neutral else (*PHASES, "PE")
+    count = supply.system.lines
+    phases, poles = PHASES[:count], "/".join(POLES.split("/")[:count])
+    conductors = (*phases, "N", "PE") if supply.neutral else (*phases, "PE")
     kinds = {"N": "neutral_terminal", "PE": "earth_terminal"}
     kinds |= {node.split(".")[1]: "tap_terminal" for node in needs.ahead}
     for name in conductors:
@@ -97,17 +99,19 @@ def incomer(circuit: Circuit, context: SupplyContext, needs: IncomerNeeds) -> Bu
         sk.add(bar, "earth_bar", Zone.PLATE, "earth bar")
     for role, kind, zone, purpose in bonds:
         sk.add(role, kind, zone, purpose)
-    sk.rung("in", "Incoming supply", "", "@W:L1/L2/L3 <X.L1/X.L2/X.L3", AHEAD, Band.INCOMING)
-    spread = f" @{blocks[0]}:L1/L2/L3" if blocks else ""
-    sk.rung("main", "Main switch", AHEAD, f"Q:{POLES}{spread}", LINES, Band.INCOMING)
-    for name in conductors[3:]:
+    all_lines = "/".join(phases)
+    terminals = "/".join(f"X.{name}" for name in phases)
+    sk.rung("in", "Incoming supply", "", f"@W:{all_lines} <{terminals}", AHEAD[:count], Band.INCOMING)
+    spread = f" @{blocks[0]}:{all_lines}" if blocks else ""
+    sk.rung("main", "Main switch", AHEAD[:count], f"Q:{poles}{spread}", context.lines, Band.INCOMING)
+    for name in conductors[count:]:
         sk.rung(name, name, "", f"@W:{name} <X.{name}", name, Band.INCOMING)
     for bar in earths:
         sk.rung(f"{bar}.root", "PE", "PE", f"@{bar}:1", "", Band.INCOMING)
     for bar in bars:
         sk.rung(f"{bar}.root", "N", "N", f"@{bar}:1", "", Band.INCOMING)
     for block in blocks[1:]:
-        sk.rung(f"{block}.on", "", LINES, f"@{block}:L1/L2/L3", "", Band.INCOMING)
+        sk.rung(f"{block}.on", "", context.lines, f"@{block}:{all_lines}", "", Band.INCOMING)
     sk.bond("X.PE", "i")
     for role, *_ in bonds:
         sk.bond(role, "1")
@@ -124,11 +128,15 @@ def _bars_for(points: int) -> int:
 def control_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A transformer with separate windings between two lines; one side of its secondary is earthed over a link."""
     sk = CircuitBuilder(circuit.id, "control transformer", context)
-    sk.plate("F", "fuse_two", "primary")
+    one = len(context.lines) == 1
+    sk.plate("F", "fuse" if one else "fuse_two", "primary")
     sk.plate("T", "transformer")
     sk.plate("FS", "fuse", "secondary")
     sk.plate("XL", "earth_link", "secondary earthed")
-    sk.rung("primary", "", LINES[:2], "F:1-2/3-4 @T:1/3", "", Band.POWER)
+    if one:
+        sk.rung("primary", "", LINES[0], "F:1-2 T:1-3", "N", Band.POWER)
+    else:
+        sk.rung("primary", "", context.pair, "F:1-2/3-4 @T:1/3", "", Band.POWER)
     sk.rung("source", "secondary", sk.node("out"), "T:5-7", BACK)
     sk.rung("live", "control supply", sk.node("out"), "FS:1-2", LIVE)
     sk.rung("earthed", "earthed side", BACK, "XL:1-2", sk.node("earth"))
@@ -172,7 +180,7 @@ def _dc_input(sk: CircuitBuilder, context: SupplyContext) -> None:
         sk.rung("input", "24 V supply", LIVE, "F:1-2 T:L-N", BACK)
     else:
         sk.plate("FN", "control_breaker", "input, second line", least_a=2.0)
-        sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N <FN:1-2", LINES[1])
+        sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N <FN:1-2", context.pair[1])
 
 
 def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
@@ -188,7 +196,9 @@ def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A monitor fed ahead of the main contactor it lets in; what hangs behind drops when a phase is lost."""
     sk = CircuitBuilder(circuit.id, circuit.title or "main contactor", context)
-    monitored = circuit.param("monitor", "yes") == "yes"
+    count = len(context.lines)
+    poles = "/".join(POLES.split("/")[:count])
+    monitored = circuit.param("monitor", "yes") == "yes" and count == len(LINES)
     if monitored:
         sk.plate("F", "fuse_three", "monitor", least_a=2.0)
         sk.plate("PM", "phase_monitor", "phase monitor")
@@ -197,7 +207,7 @@ def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     amps = context.supply.upstream_a if rated == "as the supply" else float(rated)
     sk.plate("K", "contactor_wired", "main contactor", least_a=amps)
     sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
-    sk.rung("power", "", LINES, f"K:{POLES}", HELD, Band.POWER)
+    sk.rung("power", "", context.lines, f"K:{poles}", HELD[:count], Band.POWER)
     live = sk.tap(guard="")
     if monitored:
         sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
@@ -211,29 +221,33 @@ def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 def phase_lamps(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A lamp a phase, each behind its own fuse: one dark says which phase is gone."""
     sk = CircuitBuilder(circuit.id, circuit.title or "phases present", context)
-    for n, name in enumerate(PHASES, 1):
+    phases = PHASES[: len(context.lines)]
+    for n, name in enumerate(phases, 1):
         sk.plate(f"F{n}", "fuse", f"lamp {name}")
-    for n, name in enumerate(PHASES, 1):
+    for n, name in enumerate(phases, 1):
         sk.door(f"H{n}", "lamp", f"{name} present", f"{name} PRESENT", colour="white")
-    for n in (1, 2, 3):
+    numbers = range(1, len(phases) + 1)
+    for n in numbers:
         if context.neutral:
             sk.rung(f"lamp{n}", PHASES[n - 1], LINES[n - 1], f"F{n}:1-2 H{n}:X1-X2", "N")
         else:
             sk.rung(f"fuse{n}", PHASES[n - 1], LINES[n - 1], f"F{n}:1-2", sk.node(f"l{n}"))
     if not context.neutral:
-        for n in (1, 2, 3):
-            sk.rung(f"lamp{n}", PHASES[n - 1], sk.node(f"l{n}"), f"H{n}:X1-X2", sk.node(f"l{n % 3 + 1}"))
+        for n in numbers:
+            sk.rung(f"lamp{n}", PHASES[n - 1], sk.node(f"l{n}"), f"H{n}:X1-X2", sk.node(f"l{n % len(phases) + 1}"))
     return sk.done()
 
 
 def through_feed(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """What passes on to the next panel, unswitched: a second set of terminals beside the incoming ones."""
     sk = CircuitBuilder(circuit.id, circuit.title or "through-feed", context)
-    names = (*PHASES, "N") if context.neutral else PHASES
+    phases = PHASES[: len(context.lines)]
+    names = (*phases, "N") if context.neutral else phases
     for name in names:
         sk.terminal(f"X.{name}", name, f"onward {name}", "neutral_terminal" if name == "N" else "terminal")
     sk.outside("W", "onward", "next panel")
-    sk.rung("power", "unswitched", AHEAD, "X.L1/X.L2/X.L3 @W:L1/L2/L3", "", Band.POWER)
+    ends = "/".join(f"X.{name}" for name in phases)
+    sk.rung("power", "unswitched", AHEAD[: len(phases)], f"{ends} @W:{'/'.join(phases)}", "", Band.POWER)
     if context.neutral:
         sk.rung("N", "N", "N", "X.N @W:N", "", Band.POWER)
     sk.earth_of("W")
@@ -246,7 +260,9 @@ def surge(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     sk.plate("F", "fuse_three", "surge protector", least_a=25.0)
     sk.plate("SP", "surge")
     sk.plate("FC", "control_breaker", "control")
-    sk.rung("power", "", LINES, f"F:{POLES} @SP:L1/L2/L3", "", Band.POWER)
+    count = len(context.lines)
+    poles, ends = "/".join(POLES.split("/")[:count]), "/".join(PHASES[:count])
+    sk.rung("power", "", context.lines, f"F:{poles} @SP:{ends}", "", Band.POWER)
     sk.bond("SP", "PE")
     live = sk.tap()
     lamp(sk, DoorLamp("spent", "surge protector spent", "SURGE PROTECTOR SPENT", "yellow"), live, "SP:13-14")

@@ -76,6 +76,17 @@ class SupplyContext:
         return self.sources[0] if len(self.sources) == 1 else None
 
     @property
+    def lines(self) -> tuple[str, ...]:
+        """The lines behind the main switch, as many as arrive."""
+        return LINES[: self.supply.system.lines]
+
+    @property
+    def pair(self) -> tuple[str, str]:
+        """The two lines that a transformer hangs between."""
+        first, second = self.supply.pair
+        return LINES[first], LINES[second]
+
+    @property
     def neutral(self) -> bool:
         """Whether there is a neutral to return to."""
         return self.supply.neutral
@@ -143,4 +154,16 @@ def supply_context(
     live, back = {ControlSupply.TRANSFORMER: (LIVE, BACK), ControlSupply.DC: (DC_LIVE, DC_BACK)}.get(control, ("", "N"))
     fed = {signal.wetting for signal in signals if signal.watts or signal.wetting is not Wetting.CONTROL}
     dc = control is ControlSupply.DC or dc_asked or Wetting.DC in fed
-    return SupplyContext(supply, practice, control, live, back, dc, Wetting.LIMITED in fed, sources=sources)
+    lines = LINES[: supply.system.lines]
+    return SupplyContext(
+        supply,
+        practice,
+        control,
+        live,
+        back,
+        dc,
+        Wetting.LIMITED in fed,
+        way_lines=lines,
+        load_lines=lines,
+        sources=sources,
+    )
