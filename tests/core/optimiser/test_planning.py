@@ -291,7 +291,7 @@ def test_against_the_clock_it_ends_in_time_with_a_plan_that_is_no_worse(shed: Ev
     replan = replan_of(shed)
     told: list[float] = []
     found = search_for(replan, 0.3, lambda better: told.append(better.cost))
-    assert found.cost <= min([replan.before.cost, *told])
+    assert found.cost <= min([replan.before.cost, *told]) + 1e-6, "the same plan summed in another order"
 
 
 def test_with_nothing_to_place_the_search_ends_at_once() -> None:

@@ -7,7 +7,7 @@ import pytest
 
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.schedules import SCHEDULES
+from riktig.core.exports.lists import schedule
 from riktig.core.geometry import Rect
 from riktig.core.job import (
     INCOMER_ID,
@@ -51,7 +51,7 @@ def outline(layout: Layout, device: DeviceId) -> Rect:
 
 
 def bought(job: Job) -> dict[str, float]:
-    rows = SCHEDULES["bom"](Evaluation(job)).rows
+    rows = schedule("bom", Evaluation(job)).rows
     return {str(row[1]): float(row[2]) for row in rows if isinstance(row[2], int | float)}
 
 

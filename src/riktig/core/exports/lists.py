@@ -40,7 +40,7 @@ LISTS: Mapping[str, str] = {
     "labels": "schedules",
     "cuts": "schedules",
     "holes": "schedules",
-    "bom": "schedules",
+    "bom": "schedules_parts",
     "sizing": "schedules",
     "findings": "schedules",
     "clauses": "schedules",

@@ -3,19 +3,17 @@
 The keys are documented in docs/schedules.md and stable: people build their own sheets on them.
 """
 
-from collections import Counter
 from collections.abc import Callable
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import HOLES, METAL_HOLES, Hole
-from riktig.core.job import EndStyle, Job, JoinHow, PinRef
+from riktig.core.job import Job, PinRef
 from riktig.core.labels import LABELS
-from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
+from riktig.core.plate import CUTS
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, outside_device
-from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
 from riktig.core.standards import LB_IN_PER_N_M, Why, conductor_name, thickest_awg
 from riktig.core.terminals import STRIPS
@@ -188,63 +186,6 @@ def _holes(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("holes", "Holes from the datum", HOLE_COLUMNS[:shown], rows)
 
 
-def _bom(evaluation: Evaluation[Job]) -> Schedule:
-    sizing, names = evaluation.get(SIZING), evaluation.get(NAMES)
-    ratings, american = evaluation.get(RATINGS), evaluation.document.practice.rulebook.north_american
-    tags: dict[tuple[str, str], list[str]] = {}
-    for device, part in sizing.parts.items():
-        if part.kind.mounting.value != "field":
-            bought = (part.ref, described(part, ratings.get(device, ()), awg=american))
-            tags.setdefault(bought, []).append(names.tag[device])
-    rows: list[tuple[Value, ...]] = [
-        (ref, what, len(owners), "pc", " ".join(dict.fromkeys(owners))) for (ref, what), owners in tags.items()
-    ]
-    for join in evaluation.get(ASSEMBLIES):
-        stands = evaluation.get(LAYOUT).stand_of(join.devices[0])
-        own_tags = " ".join(names.tag[device] for device in join.devices if device in names.tag)
-        if join.how is JoinHow.LINK:
-            rows.append(("", "link module, one above the other", len(join.devices) - 1, "pc", own_tags))
-        elif stands and join.how is JoinHow.COMB:
-            pitch, poles = stands.block.width / len(join.devices), len(sizing.parts[join.devices[0]].kind.units)
-            rows.append(("", f"comb, {poles}-pole, {len(join.devices)} × {pitch:g} mm", 1, "pc", own_tags))
-            rows.append(("", f"infeed terminal of a comb, {poles}-pole", 1, "pc", own_tags))
-        elif stands:
-            rows.append(("", "busbar", stands.block.width / 1000, "m", own_tags))
-            rows.append(("", "adapter for a busbar", len(join.devices), "pc", own_tags))
-            rows.append(("", "infeed of a busbar", 1, "pc", own_tags))
-    rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", ""))
-    stock: Counter[str] = Counter()
-    for piece in evaluation.get(CUTS):
-        stock[piece.stock] += round(piece.length)
-    rows += [("", name, length / 1000, "m", "") for name, length in stock.items()]
-    wire: Counter[tuple[float, str]] = Counter()
-    ends: Counter[str] = Counter()
-    shared: set[frozenset[str | PinRef]] = set()
-    for w in evaluation.get(WIRING).wires:
-        wire[(w.mm2, w.colour)] += round(w.cut)
-        for end in (w.start, w.end):
-            if end.shared:
-                pair = frozenset[str | PinRef]((w.key, end.shared, end.pin))
-                if pair in shared:
-                    continue
-                shared.add(pair)
-            ends[end.fitting] += 1
-    made = "stranded" if evaluation.document.practice.ends is EndStyle.CRIMPS else "flexible"
-    rows += [
-        ("", f"{made} wire {conductor_name(mm2)} {colour}", length / 1000, "m", "")
-        for (mm2, colour), length in wire.items()
-    ]
-    rows += [("", name, count, "pc", "") for name, count in ends.items()]
-    columns = (
-        ("part", "Part"),
-        ("description", "Description"),
-        ("quantity", "Quantity"),
-        ("unit", "Unit"),
-        ("tags", "Tags"),
-    )
-    return Schedule("bom", "Parts list", columns, tuple(rows))
-
-
 def _sizing(evaluation: Evaluation[Job]) -> Schedule:
     sizing, names = evaluation.get(SIZING), evaluation.get(NAMES)
     rows: list[tuple[Value, ...]] = []
@@ -329,7 +270,6 @@ SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
     "labels": _labels,
     "cuts": _cuts,
     "holes": _holes,
-    "bom": _bom,
     "sizing": _sizing,
     "findings": _findings,
     "clauses": _clauses,

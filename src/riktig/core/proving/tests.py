@@ -136,7 +136,7 @@ def plan_tests(
         ratings: For which voltages coils and lamps are bought.
     """
     planner = _Planner(circuits, nets, names, sizing, wiring, ratings)
-    return TestPlan((*planner.bonds(), *planner.wires(), *planner.shorts()))
+    return TestPlan((*planner.bonds(), *planner.wires(), *planner.jumpers(), *planner.shorts()))
 
 
 class _Planner:
@@ -224,6 +224,28 @@ class _Planner:
                     self._off_ids,
                 )
             )
+        return tests
+
+    def jumpers(self) -> list[Test]:
+        """Every plug-in jumper: from its first terminal to each of the others."""
+        tests = []
+        for first, *others in self._wiring.jumpers:
+            for pin in others:
+                black, red = self._point(first), self._point(pin)
+                tests.append(
+                    Test(
+                        f"jumper:{first}~{pin}",
+                        ProvingStage.WIRES,
+                        f"Jumper {black.label} to {red.label}",
+                        black,
+                        red,
+                        self._off,
+                        Expected(0.0, CLOSED_BELOW_OHM, f"A jumper, {LEADS_OHM:g} Ω of leads."),
+                        f"{first} {pin}",
+                        "",
+                        self._off_ids,
+                    )
+                )
         return tests
 
     def shorts(self) -> list[Test]:

@@ -5,6 +5,7 @@ from riktig.core.job import Command, Direction, Form, Signal, Start, WayOrder
 from riktig.core.keys import CircuitKey, LoadKey, PartKey, ValueKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
+from riktig.core.schematic import Zone
 from riktig.core.sizing import Value
 from riktig.core.standards import COMMON_PRACTICE
 
@@ -138,12 +139,7 @@ def all_drawn(view: View) -> ClauseResult:
         )
         for circuit, name in zip(undrawn, names, strict=True)
     ]
-    drawn_texts = [device.purpose for device in view.circuits.devices]
-    missing = [
-        signal
-        for signal in view.signals
-        if not any(signal.name in text for text in drawn_texts) and not _is_reference(view, signal)
-    ]
+    missing = _not_drawn(view)
     findings += [
         Finding(
             "B05",
@@ -162,6 +158,22 @@ def all_drawn(view: View) -> ClauseResult:
         f"{len(view.signals) - len(missing)} of {len(view.signals)} field devices drawn",
     )
     return ClauseResult("B05", Group.BRIEF, "Everything sized is drawn", clause, evidence, tuple(findings))
+
+
+def _not_drawn(view: View) -> list[Signal]:
+    """The signals that no device in the field stands for; of several with one name, as many as lack a device."""
+    of_field = [d for d in view.circuits.devices if d.zone is Zone.FIELD]
+    texts = [f", {device.purpose.partition(', ')[2]}," for device in of_field]
+    left = {signal.name: sum(f", {signal.name}," in text for text in texts) for signal in view.signals}
+    missing = []
+    for signal in view.signals:
+        if _is_reference(view, signal):
+            continue
+        if left[signal.name]:
+            left[signal.name] -= 1
+        else:
+            missing.append(signal)
+    return missing
 
 
 def _is_reference(view: View, signal: Signal) -> bool:

@@ -10,7 +10,7 @@ from riktig.core.job import DeviceId, Load, PinRef
 from riktig.core.schematic import EARTHS, NEUTRALS, Circuits, Device, Names, Net, Nets, Zone
 from riktig.core.sizing import Sizing, least_control_section
 from riktig.core.standards import conductor_name, is_awg, next_section, protective_section
-from riktig.core.wiring import Wire, Wiring
+from riktig.core.wiring import JUMPER, Wire, Wiring
 
 __all__ = ["EARTH_CORE", "Cable", "Core", "LandedCore", "Strip", "Strips", "TerminalRow", "make_strips"]
 
@@ -153,7 +153,7 @@ def make_strips(
     for wire in wiring.wires:
         wires_at[wire.start.pin].append(wire)
         wires_at[wire.end.pin].append(wire)
-    landed = _Landed(nets, names, sizing, wires_at, core_at)
+    landed = _Landed(circuits, nets, names, sizing, wiring, wires_at, core_at)
     groups: dict[str, list[Device]] = defaultdict(list)
     for device in circuits.devices:
         if device.strip:
@@ -176,9 +176,11 @@ def _purpose(first: Device) -> str:
 class _Landed:
     """What lands on the terminals."""
 
+    circuits: Circuits
     nets: Nets
     names: Names
     sizing: Sizing
+    wiring: Wiring
     wires_at: dict[PinRef, list[Wire]]
     core_at: dict[PinRef, list[LandedCore]]
 
@@ -188,6 +190,9 @@ class _Landed:
         part, net = self.sizing.parts[device.id], self.nets.of_pin.get(inner)  # one written by hand may join nothing
         wires = self.wires_at.get(inner, [])
         far = [w.end.label if w.start.pin == inner else w.start.label for w in wires]
+        if self.wiring.joined.get(inner, "").startswith(JUMPER):
+            others = [pin for pin in self.wiring.joined_with(inner) if pin != inner]
+            far.append("jumper to " + ", ".join(self.circuits.device(pin.device).mark for pin in others))
         return TerminalRow(
             device.id,
             position,

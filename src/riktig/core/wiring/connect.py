@@ -79,7 +79,7 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     if memory is not None:
         before = memory.memo(Router, "router")
         router = before.put("router", router.or_same(before.last("router")))
-    joined = joined_pins(devices, layout, practice, inputs.joins)
+    joined = joined_pins(devices, nets, layout, practice, inputs.joins)
     maker = _WireMaker(inputs, router, joined)
     connections: list[Connection] = []
     unrouted: list[PinRef] = []

@@ -5,8 +5,9 @@ from collections.abc import Callable, Iterable, Mapping
 from riktig.core.catalogue import Can
 from riktig.core.job import INCOMER_ID, DeviceId, EarthScheme, Join, PinRef, Practice
 from riktig.core.plate import Layout, bridged_pins
-from riktig.core.schematic import Circuits, Device
+from riktig.core.schematic import Circuits, Device, NetClass, Nets
 from riktig.core.standards import rule
+from riktig.core.wiring.model import JUMPER
 
 __all__ = ["earth_points", "first_of_joined", "joined_pins"]
 
@@ -15,12 +16,13 @@ RAIL = "rail "
 
 
 def joined_pins(
-    devices: Mapping[DeviceId, Device], layout: Layout, practice: Practice, joins: Iterable[Join]
+    devices: Mapping[DeviceId, Device], nets: Nets, layout: Layout, practice: Practice, joins: Iterable[Join]
 ) -> dict[PinRef, str]:
     """The pins that something else than a wire joins to others of their net, with a name for what joins them.
 
     Args:
         devices: All devices by their ids.
+        nets: All nets: terminals of one strip that carry control at one potential are bridged by a jumper.
         layout: The plate: where everything stands.
         practice: Whether terminals earth through their rail.
         joins: What the builder or the practice joined to assemblies.
@@ -29,12 +31,25 @@ def joined_pins(
     for device in devices.values():
         if device.kind.can(Can.COMMON_TERMINAL):
             joined |= dict.fromkeys(device.pins.values(), device.strip)
+    joined |= _jumpers(devices, nets)
     if practice.earths is EarthScheme.RAIL:
         for seat in layout.seats:
             device = devices[seat.device]
             if device.kind.can(Can.EARTH_TERMINAL) and device.circuit != INCOMER_ID and seat.rail:
                 joined[device.pin("i")] = f"{RAIL}{seat.rail}"
     return joined
+
+
+def _jumpers(devices: Mapping[DeviceId, Device], nets: Nets) -> dict[PinRef, str]:
+    """Terminals of one strip at one potential of control: each clamp takes one conductor, so no chain could pass."""
+    groups: dict[tuple[str, PinRef], list[PinRef]] = {}
+    for device in devices.values():
+        net = nets.of_pin.get(device.pin("i")) if device.strip and not device.kind.can(Can.COMMON_TERMINAL) else None
+        if net is None or device.kind.can(Can.NEUTRAL_TERMINAL):
+            continue
+        if net.net_class in (NetClass.CONTROL, NetClass.DC, NetClass.NEUTRAL):
+            groups.setdefault((device.strip, net.id), []).append(device.pin("i"))
+    return {pin: f"{JUMPER}{strip} {net}" for (strip, net), pins in groups.items() if len(pins) > 1 for pin in pins}
 
 
 def first_of_joined(pins: list[PinRef], joined: Mapping[PinRef, str]) -> list[PinRef]:

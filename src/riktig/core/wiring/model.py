@@ -9,7 +9,11 @@ from riktig.core.ids import WireId
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.standards import Why, conductor_name
 
-__all__ = ["Batch", "Crowded", "Segment", "Wire", "WireEnd", "WireId", "Wiring", "WiringStage", "wire_key"]
+__all__ = ["JUMPER", "Batch", "Crowded", "Segment", "Wire", "WireEnd", "WireId", "Wiring", "WiringStage", "wire_key"]
+
+
+JUMPER = "jumper "
+"""What the name of a plug-in jumper between terminals begins with."""
 
 
 def wire_key(a: PinRef, b: PinRef) -> WireId:
@@ -152,6 +156,15 @@ class Wiring:
         if pin not in self.joined:
             return (pin,)
         return tuple(other for other, name in self.joined.items() if name == self.joined[pin])
+
+    @property
+    def jumpers(self) -> tuple[tuple[PinRef, ...], ...]:
+        """The terminals that each plug-in jumper joins, in the order of their strip."""
+        groups: dict[str, list[PinRef]] = {}
+        for pin, name in self.joined.items():
+            if name.startswith(JUMPER):
+                groups.setdefault(name, []).append(pin)
+        return tuple(tuple(pins) for pins in groups.values())
 
     def wire(self, key: WireId) -> Wire | None:
         """The wire with that key; None where there is none."""

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from riktig.core.job import Access, Circuit, Command, Direction, Form, Load, Practice, Recipe, Signal, Source, Wetting
 from riktig.core.schematic.templates.circuit_builder import CircuitBuilder, DoorLamp
+from riktig.core.schematic.templates.supply_context import LIMITED_BACK, LIMITED_LIVE
 
 __all__ = ["WITH_STATUS", "Asked", "Floats", "alarm_rungs", "command_path", "floats_of", "interlock_path", "lamp"]
 
@@ -13,6 +14,11 @@ WORDS = {
     "alarm": ("high", "alarm", "overflow"),
 }
 """Words in the name of a float that say what it is for; without them the order of the list counts."""
+DEMANDS = (
+    "thermostat", "hygrostat", "humidistat", "pressostat", "pressure", "level", "float", "timer", "clock", "light",
+    "twilight", "frost", "demand", "call", "temperature", "humidity",
+)  # fmt: skip
+"""Words in the name of a contact that say that it feels a demand and does not merely let something run."""
 WITH_STATUS = {Recipe.DIRECT_ON_LINE, Recipe.REVERSING, Recipe.STAR_DELTA, Recipe.CONTACTOR}
 """Starters whose contactor takes a contact for the controller."""
 
@@ -63,6 +69,19 @@ class Asked:
     def ends(self) -> tuple[Signal, ...]:
         """The two end switches of what travels."""
         return self.wetted[:2] if self.load.command is Command.BOTH_WAYS else ()
+
+    @property
+    def conditions(self) -> tuple[Signal, ...]:
+        """What starts a load by itself in the automatic position: what feels a demand by its name, else the first."""
+        felt = tuple(s for s in self.wetted if any(word in s.name.lower() for word in DEMANDS))
+        return felt or self.wetted[:1]
+
+    @property
+    def permissives(self) -> tuple[Signal, ...]:
+        """What must be closed besides, in hand too: the contacts of a selector that start nothing by themselves."""
+        if self.load.command is not Command.SELECTOR:
+            return ()
+        return tuple(s for s in self.wetted if s not in self.conditions)
 
     @property
     def floats(self) -> Floats:
@@ -127,12 +146,24 @@ def interlock_path(sk: CircuitBuilder, asked: Asked) -> str:
     """Contacts that must be closed for the load to run: foreign ones by a relay, the others straight."""
     path = []
     plain = asked.load.command in (Command.BUTTONS, Command.STATION, Command.CONTROLLER, Command.ALWAYS)
-    for n, signal in enumerate(asked.wetted if plain else asked.wetted[2:] if asked.ends else (), 1):
+    lets = asked.wetted if plain else asked.wetted[2:] if asked.ends else asked.permissives
+    for n, signal in enumerate(lets, 1):
         path.append(sk.across(f"let{n}", "field_contact", signal.name))
-    foreign = [s for s in asked.signals if s.wetting is Wetting.FOREIGN and s.direction is Direction.INTO]
+    told = [s for s in asked.signals if s.direction is Direction.INTO and s.form is Form.DIGITAL]
+    foreign = [s for s in told if s.wetting is Wetting.FOREIGN]
     for n, signal in enumerate(foreign, 1):
         path.append(foreign_relay(sk, f"KF{n}", signal.name, sk.context.source(signal.source)))
+    for n, signal in enumerate((s for s in told if s.wetting is Wetting.LIMITED), 1):
+        path.append(_limited_relay(sk, f"KL{n}", signal.name))
     return " ".join(path)
+
+
+def _limited_relay(sk: CircuitBuilder, role: str, name: str) -> str:
+    """A relay that a contact in the field pulls in by the limited-energy supply; gives its contact."""
+    sk.plate(role, "relay_dc", name)
+    field = sk.across(f"{role}.B", "field_contact", name)
+    sk.rung(f"{role}.coil", f"{name}, relay", LIMITED_LIVE, f"{field} {role}:A1-A2", LIMITED_BACK)
+    return f"{role}:11-14"
 
 
 def foreign_relay(sk: CircuitBuilder, role: str, name: str, source: Source | None) -> str:
@@ -168,7 +199,7 @@ def _selector(sk: CircuitBuilder, asked: Asked) -> str:
     sk.door("S.select", kind[0], "select", f"{sk.title} HAND – OFF – AUTO")
     contacts = [
         sk.across(f"auto{n}", "field_thermostat" if "thermostat" in s.name else "field_contact_no", s.name)
-        for n, s in enumerate(asked.wetted, 1)
+        for n, s in enumerate(asked.conditions, 1)
     ]
     condition = contacts[0] if len(contacts) == 1 else f"({' | '.join(contacts)})"
     return f"(S.select:13-14 | {condition} S.select:23-24)"

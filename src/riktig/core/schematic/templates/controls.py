@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from riktig.core.job import Circuit, CircuitId, Command, Direction, Form, Load, Signal, Start, Wetting
+from riktig.core.schematic.model.elements import Band
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import alarm_rungs, foreign_relay, lamp
 from riktig.core.schematic.templates.supply_context import (
@@ -39,6 +40,8 @@ __all__ = [
 
 ADDRESSES = ("%IX", "%QX", "%QW")
 """Addresses of inputs, outputs and analogue outputs (IEC 61131-3, from memory)."""
+VALUE_ADDRESS, VALUES_CARD = "%IW", 4
+"""How values are called that the controller reads, and how many of them a card takes."""
 CARD = 8
 
 
@@ -234,8 +237,12 @@ def controller(
     loads: Sequence[tuple[CircuitId, Load]],
     signals: Sequence[Signal],
     asked: Sequence[ControllerPoint] = (),
+    stopped: str = "",
 ) -> BuiltCircuit:
-    """The controller: its supply, an output for each load it commands, an input for each 24 V contact.
+    """The controller: its supply, an output for each load it commands, an input for each 24 V contact and each value.
+
+    A field device on the control supply is switched by a relay of its own. What draws current of its own has three
+    conductors.
 
     Args:
         circuit: The circuit.
@@ -243,6 +250,7 @@ def controller(
         loads: The loads that it commands, with their circuits.
         signals: The field devices of the job.
         asked: Points that other circuits end at: status contacts, lamps.
+        stopped: The control supply that an emergency stop takes away; empty where each circuit taps its own line.
     """
     sk = CircuitBuilder(circuit.id, circuit.title or "controller", context)
     inputs = [
@@ -251,10 +259,13 @@ def controller(
     outputs = [
         s for s in signals if s.wetting is Wetting.DC and s.direction is Direction.OUT and s.form is Form.DIGITAL
     ]
+    values = [s for s in signals if is_value_read(s)]
+    switched = [s for s in signals if is_switched(s)]
     driven = [(cid, load) for cid, load in loads if load.start is Start.DRIVE]
     commands = [
         *((f"{cid}.command", load.name) for cid, load in loads if load.command is Command.CONTROLLER),
         *((point.node, point.name) for point in asked if not point.into),
+        *((sk.node(f"switch{n}"), signal.name) for n, signal in enumerate(switched)),
     ]
     read = [point for point in asked if point.into]
     sk.plate("A", "controller")
@@ -264,15 +275,21 @@ def controller(
         sk.plate(f"AI{n}", "inputs", f"inputs {ADDRESSES[0]}{n}.0 to {n}.7")
     for n in range(cards_out):
         sk.plate(f"AQ{n}", "outputs", f"outputs {ADDRESSES[1]}{n}.0 to {n}.7")
-    for n in range(-(-len(driven) // 2)):
+    given = [s for s in signals if is_value_given(s, loads)]
+    for n in range(-(-(len(driven) + len(given)) // 2)):
         sk.plate(f"AO{n}", "analogue_out", f"analogue outputs {ADDRESSES[2]}{2 * n} to {ADDRESSES[2]}{2 * n + 1}")
+    for n in range(-(-len(values) // VALUES_CARD)):
+        first = VALUES_CARD * n
+        sk.plate(f"AV{n}", "analogue_in", f"values {VALUE_ADDRESS}{first} to {VALUE_ADDRESS}{first + VALUES_CARD - 1}")
     sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
     for n, signal in enumerate(inputs):
         card, point = divmod(n, CARD)
-        field = sk.across(f"B{n + 1}", "field_contact_no", signal.name)
-        sk.rung(
-            f"in{n}", f"{ADDRESSES[0]}{card}.{point} {signal.name}", DC_DEVICES, f"{field} AI{card}:I{point}-M", DC_BACK
-        )
+        role, text, end = f"B{n + 1}", f"{ADDRESSES[0]}{card}.{point} {signal.name}", f"AI{card}:I{point}-M"
+        if signal.watts:
+            _three_wires(sk, role, f"in{n}", signal, text, end)
+        else:
+            field = sk.across(role, "field_contact_no", signal.name)
+            sk.rung(f"in{n}", text, DC_DEVICES, f"{field} {end}", DC_BACK)
     for n, controller_point in enumerate(read, len(inputs)):
         card, point = divmod(n, CARD)
         sk.rung(
@@ -295,4 +312,62 @@ def controller(
         card, point = divmod(n, 2)
         text = f"{ADDRESSES[2]}{n} {load.name}, speed"
         sk.rung(f"ref{n}", text, f"{cid}.ref", f"AO{card}:AO{point}-C{point}", f"{cid}.ref.com")
+    _values(sk, values, given, len(driven))
+    _switched(sk, switched, stopped)
     return sk.done()
+
+
+def _values(sk: CircuitBuilder, read: Sequence[Signal], given: Sequence[Signal], taken: int) -> None:
+    """What the controller reads as a value, and what it sets by one; so many outputs are taken by drives."""
+    for n, signal in enumerate(read):
+        card, point = divmod(n, VALUES_CARD)
+        field = sk.across(f"BV{n + 1}", "transmitter", signal.name)
+        text, end = f"{VALUE_ADDRESS}{n} {signal.name}", f"AV{card}:AI{point}-C{point}"
+        sk.rung(f"value{n}", text, DC_DEVICES, f"{field} {end}", DC_BACK)
+    for n, signal in enumerate(given, taken):
+        card, point = divmod(n, 2)
+        a, b, text = sk.node(f"value{n}"), sk.node(f"value{n}.com"), f"{ADDRESSES[2]}{n} {signal.name}"
+        sk.rung(f"given{n}", text, a, f"AO{card}:AO{point}-C{point}", b)
+        sk.rung(f"set{n}", text, a, sk.across(f"YV{n + 1}", "positioner", signal.name), b)
+
+
+def is_value_read(signal: Signal) -> bool:
+    """Whether the controller reads a value from a device in the field that the panel's 24 V feeds."""
+    return signal.wetting is Wetting.DC and signal.direction is Direction.INTO and signal.form is Form.ANALOGUE
+
+
+def is_value_given(signal: Signal, loads: Sequence[tuple[CircuitId, Load]]) -> bool:
+    """Whether the controller gives a value to a device in the field; a drive's speed goes from card to drive."""
+    driven = any(load.id == signal.load and load.start is Start.DRIVE for _, load in loads)
+    value = signal.wetting is Wetting.DC and signal.direction is Direction.OUT and signal.form is Form.ANALOGUE
+    return value and not driven
+
+
+def is_switched(signal: Signal) -> bool:
+    """Whether the controller switches a device in the field that the control supply feeds: by a relay."""
+    return signal.wetting is Wetting.CONTROL and signal.direction is Direction.OUT and signal.form is Form.DIGITAL
+
+
+def _three_wires(sk: CircuitBuilder, role: str, rung: str, signal: Signal, text: str, end: str) -> None:
+    """A sensor that draws current of its own: its supply, its signal, and its 0 V."""
+    sk.outside(role, "sensor", signal.name)
+    for pin, words in (("P", "supply"), ("O", "signal"), ("M", "0 V")):
+        sk.terminal(f"{role}.X{pin}", f"{role}{pin}", f"{signal.name} {words}")
+    fed = sk.node(f"{role}.fed")
+    sk.rung(f"{rung}.feed", f"{text}, supply", DC_DEVICES, f"{role}.XP", fed)
+    sk.rung(f"{rung}.zero", f"{text}, 0 V", fed, f"{role}:P-M <{role}.XM", DC_BACK)
+    sk.rung(rung, text, fed, f"{role}:P-O <{role}.XO {end}", DC_BACK)
+
+
+def _switched(sk: CircuitBuilder, switched: Sequence[Signal], live: str) -> None:
+    """Devices of the field on the control supply: a relay each, and what guards their circuit."""
+    if not switched:
+        return
+    sk.plate("FY", "control_breaker", "field devices")
+    node = sk.node("devices")
+    sk.rung("tap", "field devices", live or LINES[0], "FY:1-2", node, Band.TAP)
+    for n, signal in enumerate(switched):
+        sk.plate(f"KY{n}", "relay_dc", signal.name)
+        sk.rung(f"relay{n}", signal.name, sk.node(f"switch{n}"), f"KY{n}:A1-A2", DC_BACK)
+        field = sk.across(f"YC{n + 1}", "valve", signal.name)
+        sk.rung(f"device{n}", signal.name, node, f"KY{n}:11-14 {field}", sk.context.back)

@@ -239,7 +239,7 @@ class _Expansion:
         if circuit.recipe in by_brief:
             return by_brief[circuit.recipe](circuit, self.ground)
         if circuit.recipe is Recipe.CONTROLLER:
-            return controller(circuit, self.ground, self._commanded(), self.signals, self._asked())
+            return controller(circuit, self.ground, self._commanded(), self.signals, self._asked(), self.behind.live)
         if circuit.load is not None:
             return self._of_load(circuit)
         make = circuit_template_of(circuit.recipe).make

@@ -15,7 +15,7 @@ from riktig.core.job import (
     Wetting,
 )
 from riktig.core.schematic.templates.commands import WITH_STATUS
-from riktig.core.schematic.templates.controls import ControllerPoint
+from riktig.core.schematic.templates.controls import ControllerPoint, is_value_given, is_value_read
 from riktig.core.schematic.templates.supply_context import HELD, SupplyContext, supply_context
 
 __all__ = ["all_circuits", "controller_points", "job_supply_context"]
@@ -63,7 +63,10 @@ def all_circuits(inputs: CircuitInputs) -> tuple[Circuit, ...]:
     """The circuits of the job and those that the Brief implies, in the order in which they are drawn."""
     ground = job_supply_context(inputs)
     circuits, loads = inputs.circuits, inputs.loads
-    dc_contacts = any(s.wetting is Wetting.DC and s.form is Form.DIGITAL for s in inputs.signals)
+    dc_contacts = any(
+        is_value_read(s) or is_value_given(s, ()) or (s.wetting is Wetting.DC and s.form is Form.DIGITAL)
+        for s in inputs.signals
+    )
     asked = {
         Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and bool(circuits[1:]),
         Recipe.DC_SUPPLY: ground.dc and bool(circuits[1:]),
