@@ -95,10 +95,10 @@ class GuardedWires:
         self._overload = self._widest(overloads=True)
 
     def limits(self) -> Iterable[tuple[Wire, Limit]]:
-        """Each wire of a live net that the supply or a 24 V supply of the panel feeds.
+        """Each wire of a live net that the supply, a transformer or a 24 V supply of the panel feeds.
 
-        Not looked at: neutrals and returns, what a transformer or another panel feeds, and wires that no way leads to
-        from where the current comes in.
+        Not looked at: neutrals and returns, what another panel feeds, and wires that no way leads to from where the
+        current comes in.
         """
         by_net: dict[PinRef, list[Wire]] = defaultdict(list)
         for wire in self.view.wiring.wires:
@@ -144,6 +144,7 @@ class GuardedWires:
                 count += 1
                 heapq.heappush(queue, (-amps, count, net))
 
+        windings = self._windings()
         for device, net, amps, line in self._sources():
             meet(net, amps, device, None, line)
         while queue:
@@ -153,7 +154,26 @@ class GuardedWires:
             for edge in self._edges[net]:
                 through = min(-amps, self._opens_at(edge.device, edge.unit, overloads=overloads))
                 meet(edge.net, through, edge.device, net, self._line.get(net, -1))
+            for transformer, behind, ratio in windings[net]:
+                meet(behind, -amps * ratio, transformer, net, -1)
         return most
+
+    def _windings(self) -> dict[PinRef, list[tuple[Device, PinRef, float]]]:
+        """By the net of a primary: the transformer, the net of its live side, and by how much its current is larger."""
+        of_pin, supply = self.view.nets.of_pin, self.view.supply
+        second_v = 120.0 if self.view.practice.rulebook.north_american else 230.0
+        found: dict[PinRef, list[tuple[Device, PinRef, float]]] = defaultdict(list)
+        for device in self.view.circuits.devices:
+            if not device.kind.can(Can.TRANSFORMS):
+                continue
+            first, back = (of_pin.get(device.pin(pin)) for pin in ("1", "3"))
+            to_neutral = back is not None and back.net_class is NetClass.NEUTRAL
+            first_v = supply.voltage_to_neutral_v if to_neutral else supply.voltage_v
+            for unit in device.kind.units:
+                live = of_pin.get(device.pin(unit.pins[0])) if unit.behaviour is Behaviour.SOURCE else None
+                if first and live:
+                    found[first.id].append((device, live.id, first_v / second_v))
+        return found
 
     def _sources(self) -> Iterable[tuple[Device, PinRef, float, int]]:
         """Where current comes from, how much before something outside or inside the source opens, and by which line."""

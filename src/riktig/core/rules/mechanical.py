@@ -93,7 +93,7 @@ def conductors_protected(view: View) -> ClauseResult:
     evidence = (
         f"{looked_at} live wires of the supply against what protects them",
         f"{neutrals} neutrals against all that returns by them on one line",
-        f"{aside} not looked at: earths, what a transformer or another panel feeds",
+        f"{aside} not looked at: earths, returns of control, what another panel feeds",
     )
     return ClauseResult("W05", Group.WIRING, "Wires of the supply protected", clause, evidence, tuple(findings))
 

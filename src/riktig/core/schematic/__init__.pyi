@@ -71,6 +71,7 @@ from .template_pictures import recipe_picture
 from .templates.behaviour_scripts import ahead_of, script_of
 from .templates.circuit_templates import CIRCUIT_TEMPLATES, CircuitTemplate, Parameter, circuit_template_of
 from .templates.expand import expand
+from .templates.feed_loops import roughly_carries
 from .templates.function_strips import EARTHS, NEUTRALS
 from .templates.implied_circuits import all_circuits
 from .templates.inserts import INSERTS
@@ -187,6 +188,7 @@ __all__ = [
     "rename",
     "renumber",
     "rewire",
+    "roughly_carries",
     "script_of",
     "set_param",
     "sheets_with",

@@ -1,6 +1,6 @@
 """Which part every drawn device is: what was proposed for its load, each with its why."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
 from riktig.core.catalogue import Can, Part, kind, own_part, part, parts_of
@@ -16,8 +16,9 @@ from riktig.core.job import (
     Recipe,
     Supply,
 )
-from riktig.core.schematic import BYPASS, DOOR_BONDS, STAR, Circuits, Device
+from riktig.core.schematic import BYPASS, DOOR_BONDS, STAR, Circuits, Device, roughly_carries
 from riktig.core.sizing.electrical import ElectricalProposal
+from riktig.core.sizing.own_transformers import behind_own_transformers
 from riktig.core.sizing.sections import Section
 from riktig.core.sizing.starter import CONTROL_BREAKER_A, LoadProposal
 from riktig.core.sizing.value import Value, first_part
@@ -101,14 +102,15 @@ def size_all(
         if circuit.recipe is not Recipe.INCOMER and circuit.id in drawn and circuit.load
         if (load_proposal := proposal.of_load(circuit.load))
     ]
-    incoming = proposal.incoming
-    onward = _onward(circuits, inputs, proposal)
+    incoming, onward = proposal.incoming, _onward(circuits, inputs, proposal)
+    of_circuit = {load_size.circuit: load_size for load_size in sized}
     chooser = _Chooser(
         inputs.supply,
         proposal,
-        {load_size.circuit: load_size for load_size in sized},
+        of_circuit,
         onward,
         north_american=inputs.practice.rulebook.north_american,
+        together=behind_own_transformers(circuits),
     )
     parts: dict[DeviceId, Part] = {}
     whys: dict[DeviceId, tuple[Why, ...]] = {}
@@ -198,8 +200,9 @@ class _Chooser:
         onward: Onward,
         *,
         north_american: bool,
+        together: Mapping[CircuitId, float],
     ) -> None:
-        self._american = north_american
+        self._american, self._together = north_american, together
         self._supply, self._proposal, self._sized, self._onward = supply, proposal, sized, onward
         self._feeder = proposal.incoming.feeder
         self.shortfalls: list[tuple[DeviceId, str]] = []
@@ -256,9 +259,11 @@ class _Chooser:
             return max(size.section.mm2, cable)  # the cable may be the thicker for its drop or a shared neutral
         if device.circuit in self._onward.circuits:
             return self._onward.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else self._onward.mm2
-        whole = device.circuit == INCOMER_ID
-        supply = self._proposal.incoming.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else feeder
-        return supply if whole else WAY_AWG_MM2 if self._american else WAY_MM2
+        if kind.can(Can.COMMON_TERMINAL) and device.circuit in self._together:
+            return roughly_carries(self._together[device.circuit], north_american=self._american)
+        if device.circuit == INCOMER_ID:
+            return self._proposal.incoming.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else feeder
+        return WAY_AWG_MM2 if self._american else WAY_MM2
 
     def _bypass(self, device: Device, size: LoadSize) -> tuple[Part, tuple[Why, ...]]:
         """A contactor that only carries a motor which runs already: neither makes nor breaks its starting current."""
@@ -386,8 +391,7 @@ SUPPLY_VALUES: dict[CircuitId, dict[str, str]] = {
 """Which value of the panel a device of a control supply is sized by."""
 FUSE_A = 2.0
 """The link of a fuse for which nothing is asked, A (chosen by us)."""
-WAY_MM2, WAY_AWG_MM2 = 2.5, 2.08
-"""Conductors of a small circuit that the Brief does not list, mm² (common practice, no source)."""
+WAY_MM2, WAY_AWG_MM2 = 2.5, 2.08  # conductors of a small circuit outside the Brief (common practice, no source)
 _LAMP_SAYS = {
     "green": "Green says that the condition is normal.",
     "yellow": "Yellow says that the condition is abnormal. Red is kept for danger.",

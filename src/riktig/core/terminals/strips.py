@@ -260,14 +260,18 @@ class _CoreSections:
             return self._sizing.feeder.mm2, self._sizing.feeder_pe_mm2
         if device.circuit in self._sizing.onward.circuits:
             return self._sizing.onward.mm2, self._sizing.onward.pe_mm2
-        if not any(self._is_power(nets.of_pin.get(core.panel_pin)) for core in live):
-            least = least_control_section(self._american)
+        least = least_control_section(self._american)
+        landed = max((self._at[PinRef(core.panel_pin.device, "i")] for core in live), default=0.0)
+        power = any(self._is_power(nets.of_pin.get(core.panel_pin)) for core in live)
+        if not power and (load or landed <= least):
             return least, least
         if load:
             mm2 = max(load.proposal.cable.mm2, load.proposal.amount("neutral"))
             return mm2, min(mm2, load.pe_mm2) if self._american else next_section(protective_section(mm2).value)
         inner = [PinRef(core.panel_pin.device, "i") for core in live]
-        mm2 = max((self._at[pin] for pin in inner), default=0.0) or least_control_section(self._american)
+        thick = [self._at[pin] for pin in inner if self._at[pin]]
+        # Behind a transformer of its own the bridged return of all ways is thicker than the line of any.
+        mm2 = (max(thick) if power else min(thick)) if thick else least
         return mm2, mm2 if self._american else next_section(protective_section(mm2).value)
 
     @staticmethod

@@ -3,12 +3,12 @@
 from collections.abc import Mapping
 from dataclasses import replace
 
-from riktig.core.catalogue import Can
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.ids import role_of
 from riktig.core.job import INCOMER_ID, CircuitId, DeviceId, PinRef, circuit_of
-from riktig.core.schematic import DOOR_BONDS, Device, NetClass
+from riktig.core.schematic import DOOR_BONDS, Device, NetClass, Nets
 from riktig.core.sizing import Laid, Section, Sizing, circuit_of_net, smallest_section
-from riktig.core.standards import Why, conductor_name
+from riktig.core.standards import COMMON_PRACTICE, Why, conductor_name
 from riktig.core.wiring.connections import Connection, feeds
 
 __all__ = ["SectionChooser"]
@@ -18,6 +18,8 @@ SMALL_MM2 = 2.5
 """Power conductors of circuits that the Brief does not size, mm² (common practice, no source)."""
 SMALL_AWG = 2.08
 """The same by the North American rulebook: 14 AWG, mm² (behind 15 A; NEC 240.4(D), from memory)."""
+CONTROL_A = 4.0
+"""Above this a breaker or fuse guards power and not control, A (chosen by us)."""
 SURGE_MM2, SURGE_AWG = 6.0, 5.26
 """Earth of a surge protector, mm²: IEC 60364-5-53 534.4.10, and 10 AWG by part data, from memory."""
 
@@ -29,10 +31,11 @@ class SectionChooser:
     """Gives every wire its section, mm²."""
 
     def __init__(
-        self, devices: Mapping[DeviceId, Device], sizing: Sizing, laid: Laid, joined: Mapping[PinRef, str]
+        self, devices: Mapping[DeviceId, Device], nets: Nets, sizing: Sizing, laid: Laid, joined: Mapping[PinRef, str]
     ) -> None:
         self._devices, self._sizing, self._laid, self._joined = devices, sizing, laid, joined
         self._tap = TAP.format("NFPA 79 7.2.8" if laid.north_american else "IEC 60204-1 7.2.8")
+        self._net_of = nets.of_pin
         self._infeeds: dict[str, Section] = {}
         self._least = SMALL_AWG if laid.north_american else SMALL_MM2
         self._guards: dict[CircuitId, float] = {}
@@ -102,10 +105,55 @@ class SectionChooser:
             return self._neutral_section(connection)
         if net.net_class is NetClass.EXCEPTED and load and net.line >= 0:
             return load.section.mm2, load.section.why
-        if load:
-            return load.control.mm2, load.control.why
-        control = sizing.loads[0].control if sizing.loads else sizing.feeder
+        return self._control_section(connection, load.control if load else None)
+
+    def _control_section(self, connection: Connection, own: Section | None) -> tuple[float, Why]:
+        """As thick as control of its circuit; behind a transformer of its own as thick as its breakers ask."""
+        sizing = self._sizing
+        control = own or (sizing.loads[0].control if sizing.loads else sizing.feeder)
+        amps = self._behind_transformer(connection)
+        if amps > control.carries_a:
+            needed = smallest_section(amps, "what the breakers behind the transformer let through", self._laid)
+            return needed.mm2, needed.why
+        if self._is_way(connection):
+            reason = "A way behind a transformer of its own carries power: no thinner than other ways."
+            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), COMMON_PRACTICE)
         return control.mm2, control.why
+
+    @staticmethod
+    def _gathers(device: Device) -> bool:
+        """Whether what flows to or from a transformer passes by: a breaker, its link to earth, the bridged return."""
+        linked = any(unit.symbol == "link" for unit in device.kind.units)
+        return device.kind.is_protective or linked or device.kind.can(Can.COMMON_TERMINAL)
+
+    def _is_way(self, connection: Connection) -> bool:
+        """Whether a wire leads from a breaker of power behind a transformer, and not of control, to its load."""
+        ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
+        own = any(d.kind.can(Can.TRANSFORMS) and d.circuit == ends[0].circuit for d in self._devices.values())
+        fed = [d for d in ends if d.kind.is_protective and self._sizing.parts[d.id].rated_a > CONTROL_A]
+        return own and bool(fed) and any(d.strip for d in ends)
+
+    def _behind_transformer(self, connection: Connection) -> float:
+        """What flows between a transformer and the breakers of its own behind it, A; 0 of any other wire.
+
+        Its return carries as much as its live side.
+        """
+        own = {
+            device.id: device
+            for pin in connection.net.pins
+            if (device := self._devices[pin.device]).kind.can(Can.TRANSFORMS)
+        }
+        ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
+        if not own or not all(device.id in own or self._gathers(device) for device in ends):
+            return 0.0
+        total = 0.0
+        for transformer in own.values():
+            live = next(unit.pins[0] for unit in transformer.kind.units if unit.behaviour is Behaviour.SOURCE)
+            net = self._net_of.get(transformer.pin(live))
+            behind = {pin.device for pin in net.pins} if net else set()
+            guards = [self._devices[did] for did in behind if self._devices[did].kind.is_protective]
+            total += sum(self._sizing.parts[device.id].rated_a for device in guards)
+        return total
 
     def infeed(self, pin: PinRef) -> Section | None:
         """What feeds the comb or busbar that a clamp is on: it carries all its breakers; None where there is none."""

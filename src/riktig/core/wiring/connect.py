@@ -238,7 +238,7 @@ class _WireMaker:
         self._incomers = {device.circuit for device in devices.values() if device.kind.can(Can.MAIN_SWITCH)}
         american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
-        self._sections = SectionChooser(devices, sizing, laid, joined)
+        self._sections = SectionChooser(devices, inputs.nets, sizing, laid, joined)
 
     def tap_mm2(self, pin: PinRef) -> float:
         """What feeds a breaker, or the main contactor, from a distribution block, mm²; 0 of a small circuit."""

@@ -209,10 +209,10 @@ class _Expansion:
         )
         feeds = [sum(f"main.{line}" in rung.start for rung in rungs) for line in ("L1", "L2", "L3")]
         first = self._first_on(rungs, drawn)
-        of_one_kind = self.practice.distribution in (Distribution.COMB, Distribution.BAR) and len(first) == 1
-        blocks = self.practice.distribution is Distribution.BLOCKS or not (
-            of_one_kind or loops_fit(self.ground, self.loads.values(), first)
-        )
+        starts = {rung.start for rung in rungs if any(node.startswith("main.") for node in rung.start)}
+        how = self.practice.distribution
+        on_one = how is Distribution.BAR or (how is Distribution.COMB and len(first) == len(starts) == 1)
+        blocks = how is Distribution.BLOCKS or not (on_one or loops_fit(self.ground, self.loads.values(), first))
         ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
         of_line = max(feeds) if blocks else 0
         thick = self.ground.supply.upstream_a > THICK_A

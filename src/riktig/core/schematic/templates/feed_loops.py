@@ -8,7 +8,7 @@ from riktig.core.job import Load, Supply
 from riktig.core.schematic.templates.supply_context import SupplyContext
 from riktig.core.standards import conductor_current, nec_sizes, panel_conductor_current, standard_sections
 
-__all__ = ["loops_fit"]
+__all__ = ["loops_fit", "roughly_carries"]
 
 TERMINALS_C = 60.0
 COS_TIMES_ETA = 0.6
@@ -33,7 +33,12 @@ def loops_fit(context: SupplyContext, loads: Iterable[Load], kinds: Iterable[str
 def _feed_mm2(context: SupplyContext, loads: Iterable[Load]) -> float:
     """The section that carries what the protection upstream lets through and all loads, mm²; the largest beyond it."""
     amps = max(context.supply.upstream_a, sum(_roughly(load, context.supply) for load in loads))
-    if context.north_american:
+    return roughly_carries(amps, north_american=context.north_american)
+
+
+def roughly_carries(amps: float, *, north_american: bool) -> float:
+    """The section that carries a current in a panel at 40 °C, mm²; the largest beyond it: a first look."""
+    if north_american:
         sizes = nec_sizes()
         return next((mm2 for mm2 in sizes if panel_conductor_current(mm2, TERMINALS_C).value >= amps), sizes[-1])
     sections = standard_sections()
