@@ -66,17 +66,18 @@ def with_practice(job: Job, changed: Mapping[str, Any]) -> Job:
     return set_practice(job, **changed)
 
 
-def lists_of(job: Job) -> str:
-    """All lists that follow from a job, but the one that repeats the practice itself."""
-    evaluation = Evaluation(job)
+def lists_of(evaluation: Evaluation[Job], job: Job) -> str:
+    """All lists that follow from a job but the one that repeats the practice; worked out from the job before."""
+    evaluation.move_to(job)
     return repr([schedule(name, evaluation).rows for name in LISTS if name != "practice"])
 
 
 @pytest.mark.parametrize("name", [choice.field for choice in CHOICES if choice.field not in AT_THE_BENCH])
 def test_no_two_values_come_to_the_same_lists(name: str) -> None:
     job = job_for(name)
+    evaluation = Evaluation(job)
     values: type[Enum] = next(choice.values for choice in CHOICES if choice.field == name)
-    made = {value.name: lists_of(with_practice(job, {name: value})) for value in values}
+    made = {value.name: lists_of(evaluation, with_practice(job, {name: value})) for value in values}
     same = {(name, a, b) for a, b in combinations(made, 2) if made[a] == made[b]}
     assert same <= MAY_AGREE
 
@@ -89,6 +90,7 @@ FIGURES = {
     "reserved": (ReservedNumber("control.live", "901"),), "scheme": "{sheet}-{count:03}",
 }  # fmt: skip
 """Every other field of the practice with a value that is not its default."""
+EVALUATIONS: dict[str, Evaluation[Job]] = {}
 NEEDS: dict[str, dict[str, Enum]] = {
     "house_colours": {"colours": Colours.HOUSE},
     "house_letters": {"letters": Letters.HOUSE},
@@ -97,10 +99,14 @@ NEEDS: dict[str, dict[str, Enum]] = {
 """The choice under which a table of the house is read."""
 
 
-@pytest.mark.parametrize("name", FIGURES)
-def test_every_figure_and_table_changes_a_list(name: str) -> None:
-    job = with_practice(job_for(name), NEEDS.get(name, {}))
-    assert lists_of(job) != lists_of(with_practice(job, {name: FIGURES[name]}))
+def test_every_figure_and_table_changes_a_list() -> None:
+    decides_nothing = []
+    for name, value in FIGURES.items():
+        job = with_practice(job_for(name), NEEDS.get(name, {}))
+        evaluation = EVALUATIONS.setdefault(job_for(name).title, Evaluation(job))
+        if lists_of(evaluation, job) == lists_of(evaluation, with_practice(job, {name: value})):
+            decides_nothing.append(name)
+    assert decides_nothing == []
 
 
 def test_no_field_of_the_practice_is_left_out() -> None:
