@@ -61,7 +61,7 @@ def test_check_tells_by_its_exit_code_whether_a_clause_fails(
     bare = tmp_path / "bare.riktig"
     assert main(["new", str(bare), "--loads", str(ROOT / "examples" / "loads.csv")]) == 0
     assert main(["check", str(bare)]) == 1
-    assert "The nameplate lacks: maker" in capsys.readouterr().out
+    assert "Nameplate: maker missing" in capsys.readouterr().out
 
 
 def test_a_job_goes_out_as_json_and_comes_back_the_same(

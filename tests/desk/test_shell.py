@@ -91,7 +91,7 @@ def test_the_passport_says_what_where_and_why_and_its_links_lead_on(window: Main
     settle_window()
     assert window.session.selection != read_key("device:c1.K")
     window.session.select(None)
-    assert "Choose anything with a label" in words(window)
+    assert "Select a device, terminal, wire or hole" in words(window)
 
 
 def test_findings_open_lead_there_and_are_mended(window: MainWindow, session: Session) -> None:

@@ -85,6 +85,8 @@ def test_the_tally_is_what_is_wired_and_pulled(name: str) -> None:
     for wire in evaluation.get(WIRING).wires:
         wires[wire.net] += 1
         hinge[wire.net] += place(wire.start.pin) != place(wire.end.pin)
+    for pins in evaluation.get(WIRING).jumpers:
+        wires[evaluation.get(NETS).of_pin[pins[0]].id] += len(pins) - 1  # a link made without a wire
     cores = sum(len(cable.cores) for cable in evaluation.get(STRIPS).cables)
     pulled_out = 0
     for one in evaluation.get(CONDUCTOR_ENDS):

@@ -179,7 +179,7 @@ def missing_papers(evaluation: Evaluation[Job], records: Iterable[Record]) -> tu
     results = results_of(evaluation.get(TESTS), kept)
     todo = sum(reading is None for _, reading in results.readings)
     if todo:
-        missing.append(f"{todo} of {len(results.readings)} dead tests have no reading that counts")
+        missing.append(f"{todo} of {len(results.readings)} dead tests outstanding")
     for outcome in (Outcome.FAILED, Outcome.SKIPPED):
         count = results.count(outcome)
         if count:

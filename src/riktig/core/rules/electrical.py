@@ -309,7 +309,8 @@ def operator_colours(view: View) -> ClauseResult:
                 Finding(
                     "C03",
                     Verdict.FAILS,
-                    f"{view.tag(device.id)} is {colour}; its function allows {', '.join(allowed)}.",
+                    f"{view.tag(device.id)} is {colour}; {clause.removesuffix(', from memory')} gives "
+                    f"{', '.join(allowed)} for what it shows or does.",
                     DeviceKey(device.id),
                     clause,
                     "Use a part in an allowed colour.",

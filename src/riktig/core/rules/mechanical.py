@@ -179,7 +179,7 @@ def nameplate_complete(view: View) -> ClauseResult:
         Finding(
             "M01",
             Verdict.FAILS,
-            f"The nameplate lacks: {field.name.lower()}.",
+            f"Nameplate: {field.name.lower()} missing.",
             PartKey("nameplate"),
             clause,
             "Fill it in at the head of the Brief.",

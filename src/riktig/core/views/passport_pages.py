@@ -238,7 +238,7 @@ def _net(evaluation: Evaluation[Job], net_id: PinRef) -> Passport | None:
         side = {"i": "inside", "f": "field"}.get(marking, "") if device.strip else ""
         rows.append(PassportRow(label, side or device.purpose, PinKey(pin)))
     links = tuple(PassportRow(w.number, f"{w.start.label} to {w.end.label}", WireKey(w.key)) for w in wires)
-    sections = [PassportSection("Pins at this potential", tuple(rows))]
+    sections = [PassportSection("Connected at", tuple(rows))]
     if links:
         sections.append(PassportSection("Wires", links))
     number = names.number.get(net.id, "no number")

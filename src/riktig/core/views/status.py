@@ -111,7 +111,7 @@ def _planned(evaluation: Evaluation[Job]) -> list[Status]:
         Status(
             "Wires",
             Stamp.FIX if crowded else Stamp.CLEAR,
-            _plural(crowded, "clamp to see to", "clamps to see to")
+            _plural(crowded, "clamp to check", "clamps to check")
             if crowded
             else f"{_plural(len(wiring.wires), 'wire')}, {_plural(len(wiring.batches), 'batch', 'batches')}",
         ),
@@ -127,10 +127,10 @@ def _brief(evaluation: Evaluation[Job]) -> Status:
     findings = [f for result in evaluation.get(RULES) if result.group is Group.BRIEF for f in result.findings]
     failed = sum(finding.verdict is Verdict.FAILS for finding in findings)
     if failed:
-        return Status("Brief", Stamp.FIX, _plural(failed, "thing cannot stand", "things cannot stand"))
+        return Status("Brief", Stamp.FIX, _plural(failed, "conflict", "conflicts"))
     asked = [finding for finding in findings if finding.code != "B05"]
     if asked:
-        return Status("Brief", Stamp.BEGUN, _plural(len(asked), "thing to settle", "things to settle"))
+        return Status("Brief", Stamp.BEGUN, _plural(len(asked), "item outstanding", "items outstanding"))
     supplies = _plural(1 + len(job.sources), "supply", "supplies")
     return Status("Brief", Stamp.CLEAR, f"{_plural(len(job.loads), 'load')}, {supplies}")
 

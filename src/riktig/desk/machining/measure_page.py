@@ -113,7 +113,9 @@ class MeasurePage(QWidget):
             SecondReading.SAME: "twice, each time afresh",
             SecondReading.NOBODY: "once",
         }[self.session.job.practice.second_reading]
-        self.count.setText(f"{opened} of {len(judged)} gates open. Everything is measured {who}; Practice decides.")
+        self.count.setText(
+            f"{opened} of {len(judged)} dimensions checked. Each is measured {who} (set in the Brief under Practice)."
+        )
         self._show()
 
     def go_to(self, key: str) -> None:

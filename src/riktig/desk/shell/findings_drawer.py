@@ -117,7 +117,7 @@ class FindingsDrawer(QWidget):
         for finding in findings:
             layout.addWidget(finding_row(finding, self.go.emit, self._mended))
         if not findings:
-            layout.addWidget(plain_label("Nothing to see to.", "second"))
+            layout.addWidget(plain_label("No findings.", "second"))
         layout.addStretch(1)
         replace_body(self._list, body)
 

@@ -68,9 +68,8 @@ class PassportPanel(QScrollArea):
             layout.addWidget(plain_label("Passport", "title"))
             layout.addWidget(
                 plain_label(
-                    "Choose anything with a label: a device, a pin, a wire, a terminal, a hole. "
-                    "Here stands what it is, where it is, what it joins, what has been done to "
-                    "it, and why it is as it is.",
+                    "Select a device, terminal, wire or hole to see what it is, where it is, what it connects "
+                    "to, its build and test record, and why it was chosen.",
                     "second",
                     wraps=True,
                 )

@@ -41,7 +41,7 @@ class StartPage(QWidget):
         super().__init__()
         self.setObjectName("paper")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        heading = plain_label("A new panel starts here")
+        heading = plain_label("Start a new panel")
         heading.setFont(words_font(20, bold=True))
         text = plain_label(
             "Give the job a number and a title. Then say in the Brief what turns and how large it "
@@ -67,7 +67,7 @@ class StartPage(QWidget):
         start.clicked.connect(self._new)
         opener = QPushButton("Open a job …")
         opener.clicked.connect(self._open)
-        demo = QPushButton("Look at the demonstration")
+        demo = QPushButton("Open the demo job")
         demo.clicked.connect(self.demo_asked)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(60, 50, 60, 40)
@@ -103,7 +103,7 @@ class StartPage(QWidget):
             if widget:
                 widget.deleteLater()
         if files:
-            self._recent.addWidget(plain_label("Jobs you worked on", "quiet"))
+            self._recent.addWidget(plain_label("Recent jobs", "quiet"))
         for file in files:
             button = QPushButton(file.stem)
             button.setFlat(True)
@@ -116,7 +116,7 @@ class StartPage(QWidget):
             self.new_asked.emit(number, self.title.text().strip())
         else:
             self.number.setFocus()
-            self.where.setText("The job needs a number: it names the file and goes on the plate.")
+            self.where.setText("Enter a job number. It becomes the file name and goes on the nameplate.")
 
     def _open(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Open a job", str(jobs_folder()), "Jobs (*.riktig);;All files (*)")

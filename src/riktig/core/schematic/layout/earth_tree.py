@@ -20,6 +20,8 @@ BAR_X, POINT_STEP = FIRST_X + 40.0, 27.0
 WAYS = 7
 """Ways of a bar that take a bond; the eighth leads on to a further bar."""
 
+FOOT = "Each bond has its own terminal on the earth bar, so removing one circuit does not break another."
+
 
 def bars_of(circuits: Circuits) -> list[tuple[Device, tuple[PinRef, ...]]]:
     """Each earth bar with the points bonded to it, in the order in which its ways are taken."""
@@ -50,7 +52,7 @@ def earth_shapes(
         page: Counted from 0.
     """
     shapes: list[Shape] = [
-        Text(FIRST_X + 6, FIRST_Y + 8, "Every bond from a way of its own; taking a circuit out breaks no other's.",
+        Text(FIRST_X + 6, FIRST_Y + 8, FOOT,
              2.5, "second")
     ]  # fmt: skip
     on_page = bars_of(circuits)[page * BARS_ON_SHEET : (page + 1) * BARS_ON_SHEET]

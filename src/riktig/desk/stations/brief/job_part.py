@@ -180,7 +180,7 @@ class SourcesPart(_Listed):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.head("What else arrives live")
+        self.head("Other incoming supplies")
         asked: list[tuple[str, object]] = [("has not been asked yet", False), ("was asked: this is all", True)]
         self.body.addWidget(
             sentence(

@@ -206,7 +206,7 @@ class LoadPart(BriefPart):
             self.text("nameplate_a", f"Nameplate current {of}", change("nameplate_a"), 58, read_current),
             "A. It is started" if load.is_motor else "A. It is fed",
             self.pick("start", f"Start {of}", [(start.value, start) for start in starts], change("start")),
-            "and commanded by",
+            "and controlled by",
             self.pick_of("command", f"Command {of}", Command, change("command")),
             ". Its cable is",
             self.number("cable_m", f"Cable length {of}", change("cable_m"), "m", 54),

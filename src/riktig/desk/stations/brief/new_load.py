@@ -63,7 +63,7 @@ class NewLoad(BriefPart):
                 self.phases,
                 ", started",
                 self.start,
-                "and commanded by",
+                "and controlled by",
                 self.command,
                 ", with",
                 self.cable,

@@ -103,7 +103,7 @@ class PanelPart(BriefPart):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.head("What the panel comes to")
+        self.head("Panel ratings")
         card = QWidget()
         card.setObjectName("card")
         inside = QVBoxLayout(card)

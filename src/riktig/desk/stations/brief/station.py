@@ -34,10 +34,10 @@ class BriefStation(Station):
         self._bar: list[QWidget | None] = []
         for text, tip in (
             ("Supply", "The job, its supply and what else arrives live"),
-            ("Loads", "What turns, and what else is fed"),
+            ("Loads", "Motors and other loads"),
             ("Field", "Field devices and signals"),
             ("Box", "The enclosure"),
-            ("Panel", "What the panel comes to"),
+            ("Panel", "Panel ratings"),
             ("Practice", "Where practice differs"),
         ):
             jump = self.button(text, tip)
@@ -148,7 +148,7 @@ class BriefStation(Station):
         letter = QVBoxLayout(page)
         letter.setContentsMargins(20, 6, 8, 20)
         letter.setSpacing(9)
-        head = plain_label("What turns, and what else is fed")
+        head = plain_label("Motors and other loads")
         head.setFont(words_font(12, bold=True))
         head.setContentsMargins(0, 6, 0, 0)
         self._load_room = QVBoxLayout()

@@ -59,7 +59,7 @@ class LivePage(QWidget):
         self.view.chosen.connect(self._chosen)
         self.view.on_key = self._key
         self.view.setToolTip(KEYS)
-        self.rest = QPushButton("From rest")
+        self.rest = QPushButton("Reset")
         self.rest.setToolTip("Power on anew with nothing touched and no fault put in")
         self.second, self.ten = QPushButton("+1 s"), QPushButton("+10 s")
         self.run = QPushButton("Run")

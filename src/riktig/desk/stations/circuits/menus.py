@@ -140,7 +140,7 @@ class Changes:
             self._entry(menu, "Rename …", lambda: self.rename(selection))
         if element:
             take_out = getattr(self._parent, "out")  # noqa: B009
-            self._entry(menu, "Take out", take_out.click)
+            self._entry(menu, "Delete", take_out.click)
         return menu
 
     def _clashing(self, menu: QMenu, element: ElementId) -> None:

@@ -39,7 +39,10 @@ from riktig.desk.widgets import FlowLayout, Station, plain_label
 
 __all__ = ["CircuitsStation"]
 
-KEYS = "Enter: what can be done. T trace, I put in, A across, M move, Del take out, F2 rename. Comma and point step on."
+KEYS = (
+    "Enter: all actions. T trace, I insert in series, A insert in parallel, M move, Del delete, F2 rename. "
+    "Use , and . for previous and next."
+)
 
 
 class CircuitsStation(Station):
@@ -60,7 +63,7 @@ class CircuitsStation(Station):
         self.circuit = self.button("Circuit …", "This circuit: its parameters, rungs and devices of your own")
         self.after = self.button("Put in …", "Puts something into the path after the element (I)")
         self.across = self.button("Across …", "Puts something across the element (A)")
-        self.out = self.button("Take out", "Takes the element out of its path (Delete)")
+        self.out = self.button("Delete", "Takes the element out of its path (Delete)")
         self.more = self.button("More …", "Move, replace, wire elsewhere, use a spare contact, rename")
         self.follow = self.button("Trace", "Follows what is chosen back to its source and on to its load (T)")
         self.name = self.button("Rename …", "Gives the device another tag (F2)")

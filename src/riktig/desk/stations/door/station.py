@@ -50,8 +50,8 @@ NOTHING_CUT = Drawing(
     "Nothing chosen",
 )
 HINT = (
-    "Drag operators; they catch on each other's lines. Ctrl and click, or a frame, chooses several. Arrow keys: 1 mm, "
-    "with Shift 10 mm; L locks. The handle stands over the isolator: move that on the plate."
+    "Drag operators; they snap into line with each other. Ctrl and click, or a frame, chooses several. Arrow keys: "
+    "1 mm, with Shift 10 mm; L locks. The handle stands over the isolator: move that on the plate."
 )
 BEHIND_HINT = (
     "The door as it stands open: left and right are changed over, the datum stays the same corner. Blocks with their "

@@ -40,7 +40,7 @@ class HandoverStation(Station):
         super().__init__(session)
         self.work: Work | None = None
         self._written: Job | None = None
-        self.write = self.button("Write the papers", "Writes all papers into a folder", main=True)
+        self.write = self.button("Export documents", "Writes all documents into a folder", main=True)
         self.choose = self.button("Other folder …", "Writes them elsewhere")
         self.stop = self.button("Stop", "Stops writing; finished files stay")
         self.write.clicked.connect(lambda: self.write_to(self.folder()))
@@ -94,7 +94,7 @@ class HandoverStation(Station):
     def refresh(self) -> None:
         """Says what is missing, and what was done."""
         self.edit_list.refresh()
-        self.where.setText(f"They go to {self.folder()}")
+        self.where.setText(f"Saved to {self.folder()}")
         missing = missing_papers(self.session.evaluation, self.session.records)
         if missing == self._missing:
             return
@@ -113,7 +113,7 @@ class HandoverStation(Station):
             self._lacking.addWidget(plain_label("✓  nothing", "meets"))
         else:
             self._lacking.addWidget(
-                plain_label("The papers can be written all the same; they show what is open.", "quiet", wraps=True)
+                plain_label("You can still export; outstanding items are listed in the documents.", "quiet", wraps=True)
             )
         self._lacking.addStretch(1)
 
@@ -162,12 +162,12 @@ class HandoverStation(Station):
     def _done(self, paths: object) -> None:
         self._busy(False)
         files = list(paths) if isinstance(paths, list) else []
-        self.words.setText(f"{len(files)} papers written.")
+        self.words.setText(f"{len(files)} files exported.")
         folder = files[0].parent if files else self.folder()
         written = self._written
         if written is not None and not self.session.read_only:
             self.session.edit("papers written", KeepPrinted(numbers_on_paper(written)))
-        self.session.say(f"{len(files)} papers written to {folder}.")
+        self.session.say(f"{len(files)} files exported to {folder}.")
 
     def _failed(self, error: object) -> None:
         self._busy(False)

@@ -150,9 +150,7 @@ class LabelsStation(Station):
         if medium is not None and not session.record_all(print_entries(session.evaluation.get(LABELS), medium, only)):
             return
         if session.edit("labels printed", KeepPrinted()):
-            session.say(
-                f"The labels are in {path}. Their numbers are kept; out of use, they are given to nothing else."
-            )
+            session.say(f"The labels are in {path}. Printed numbers are reserved and will not be reused.")
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""

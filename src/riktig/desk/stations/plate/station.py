@@ -50,9 +50,9 @@ __all__ = ["PlateStation"]
 
 def said_of_cuts(plan: CutPlan) -> str:
     """How much stock it takes, and how sure that is."""
-    proven = "no plan takes less" if plan.proven else f"at least {plan.least} are needed"
+    proven = "the minimum" if plan.proven else f"at least {plan.least} are needed"
     longest = max((bar.left for bar in plan.bars), default=0.0)
-    return f"{plan.new_bars} new bars: {proven}  ·  the longest rest is {longest:g} mm"
+    return f"{plan.new_bars} new lengths needed ({proven})  ·  longest offcut {longest:g} mm"
 
 
 HINT = (
