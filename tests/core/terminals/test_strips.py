@@ -5,7 +5,7 @@ from tests.core.schematic.builders import STOP, one_motor
 from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.geometry import Text
+from riktig.core.geometry import Line, Text
 from riktig.core.job import (
     Command,
     EarthScheme,
@@ -25,8 +25,9 @@ from riktig.core.keys import read_key
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import add_circuit, insert_contact, with_names_recorded
 from riktig.core.sizing import PROPOSAL
-from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Cable, Strips
+from riktig.core.terminals import STRIP_DRAWINGS, STRIPS, Cable, Strips, draw_strip
 from riktig.core.wiring import WIRING
+from riktig.demo_job import kelp_shed
 
 
 def strips_of(job: Job) -> Strips:
@@ -165,3 +166,15 @@ def test_control_cables_of_a_north_american_job_are_awg() -> None:
 def test_the_cable_of_a_network_is_ready_made() -> None:
     cables = by_tag(add_circuit(one_motor(), Recipe.NETWORK))
     assert {c.make_up for c in cables.values() if "bus device" in c.to} == {"network cable"}
+
+
+def test_a_jumper_is_drawn_across_its_terminals_and_no_wire_where_none_lands() -> None:
+    strips = Evaluation(kelp_shed()).get(STRIPS)
+    strip = next(s for s in strips.strips if any(row.jumper for row in s.rows))
+    bridged = [row for row in strip.rows if row.jumper]
+    assert len(bridged) > 1
+    assert all("jumper to" in row.inside for row in bridged)
+    shapes = draw_strip(strip, strips).shapes
+    wires = [s for s in shapes if isinstance(s, Line) and s.layer == "wire" and s.y1 == 20.0]
+    assert len(wires) == 2 * sum(bool(row.wire) for row in strip.rows), "an outline and a colour each"
+    assert any(isinstance(s, Line) and s.layer == "terminal" and s.y1 == s.y2 for s in shapes)

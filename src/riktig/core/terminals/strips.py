@@ -93,6 +93,8 @@ class TerminalRow:
     cores: tuple[LandedCore, ...]
     max_mm2: float
     wire_colour: str = ""
+    jumper: str = ""
+    """What bridges it to other terminals of its strip: the same text for all of them."""
 
     @property
     def cable(self) -> str:
@@ -205,6 +207,7 @@ class _Landed:
             tuple(self.core_at.get(outer, ())),
             part.power.max_mm2,
             wires[0].colour if wires else "",
+            self.wiring.joined.get(inner, "") if len(self.wiring.joined_with(inner)) > 1 else "",
         )
 
 
