@@ -30,7 +30,7 @@ def mill(hp: float = 10.0, upstream: float = 60.0, **fields: object) -> Job:
 @pytest.mark.parametrize("job", [demo_job("frost-fan"), mill(), mill(25.0, start=Start.STAR_DELTA)], ids=range(3))
 def test_no_list_cites_a_european_standard(job: Job) -> None:
     evaluation = Evaluation(job)
-    said = [
+    cited = [
         text
         for name in LISTS
         if name not in ("practice", "loads")
@@ -38,7 +38,7 @@ def test_no_list_cites_a_european_standard(job: Job) -> None:
         for text in row
         if isinstance(text, str) and EUROPEAN.search(text) and not any(method in text for method in METHODS)
     ]
-    assert said == []
+    assert cited == []
 
 
 def test_every_clause_that_has_a_source_has_one_in_both_rulebooks() -> None:

@@ -8,9 +8,11 @@ import pytest
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
     Command,
+    ElementId,
     Job,
     LoadId,
     LoadKind,
+    Recipe,
     Rulebook,
     Start,
     Supply,
@@ -21,7 +23,7 @@ from riktig.core.job import (
 )
 from riktig.core.job.fields import LoadFields
 from riktig.core.rules import RULES, ClauseResult, Verdict
-from riktig.core.schematic import CIRCUITS
+from riktig.core.schematic import CIRCUITS, add_circuit, remove_element
 from riktig.core.sizing import SIZING
 from riktig.core.wiring import WIRING
 
@@ -91,3 +93,14 @@ def test_north_american_receptacles_up_to_150_v_to_ground(volts: float, asked: b
     assert clause(job).verdict is Verdict.MEETS
     assert ("behind a residual-current breaker" in clause(job).evidence[0]) is asked
     assert clause(job).clause.startswith("NEC 210.8(B)")
+
+
+def test_a_return_that_goes_past_the_breaker_to_a_transformer_is_found() -> None:
+    """Where no neutral arrives the socket hangs on a transformer of its own: both of its sides count."""
+    supply = Supply(400.0, 230.0, neutral=False, upstream_a=25.0)
+    job = add_circuit(add_load(replace(new_job("T", "shop"), supply=supply), "mill", 1.5), Recipe.SOCKET)
+    assert clause(job).verdict is Verdict.MEETS
+    breaker = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.kind_id == "rcd_breaker")
+    job = remove_element(job, ElementId(f"{breaker.id}/3-4"))
+    (found,) = clause(job).findings
+    assert found.verdict is Verdict.FAILS

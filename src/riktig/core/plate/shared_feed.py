@@ -50,8 +50,8 @@ def assemblies(
     longest = rail_run(enclosure, practice)
     if how is JoinHow.COMB:
         longest = min(longest, COMB_WIDTH)
-    found = [run for members in groups.values() for run in _runs(members, longest)]
-    return own + tuple(Join(run, how) for run in found if len(run) > 1)
+    joined = [run for members in groups.values() for run in _runs(members, longest)]
+    return own + tuple(Join(run, how) for run in joined if len(run) > 1)
 
 
 def _system(net: Net) -> str:
@@ -65,8 +65,8 @@ def _feed_lines(device: Device, nets: Nets) -> tuple[Net, ...]:
         return ()
     poles = {name for unit in device.kind.units if unit.behaviour is Behaviour.POLE for name in unit.pins}
     inlets = [p for p in device.kind.pins if p.clamp is Clamp.POWER and p.side is Side.TOP and p.name in poles]
-    found = [nets.of_pin.get(device.pin(pin.name)) for pin in inlets]
-    lines = tuple(net for net in found if net is not None and _system(net))
+    landed = [nets.of_pin.get(device.pin(pin.name)) for pin in inlets]
+    lines = tuple(net for net in landed if net is not None and _system(net))
     return lines if len(lines) == len(inlets) else ()
 
 

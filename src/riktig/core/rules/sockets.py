@@ -23,12 +23,19 @@ def sockets_watched(view: View) -> ClauseResult:
     clause = view.source("E15")
     reach = source_reach(view.circuits, view.nets, without=Can.RESIDUAL)
     unwatched = frozenset().union(*reach.nets.values())
+    # The reach begins at the live side of a source; its return must not come straight to a socket either.
+    returns = {
+        net.id
+        for source in view.circuits.devices
+        for unit in source.kind.units
+        if unit.behaviour is Behaviour.SOURCE and (net := view.nets.of_pin.get(source.pin(unit.pins[-1])))
+    }
     evidence: list[str] = []
     findings: list[Finding] = []
     for device, excused in _sockets(view, american):
         pins = [device.pin(pin.name) for pin in device.kind.pins if pin.name != "PE"]
         nets = [net for pin in pins if (net := view.nets.of_pin.get(pin))]
-        past = [net for net in nets if net.is_shared or net.id in unwatched]
+        past = [net for net in nets if net.is_shared or net.id in unwatched or net.id in returns]
         name = f"{view.tag(device.id)}, {device.purpose}"
         if excused:
             evidence.append(f"{name}: {excused}")

@@ -31,6 +31,7 @@ __all__ = [
 
 INCH = 25.4
 LB_IN_PER_N_M = 8.8507
+"""1 N·m in lb·in (NIST SP 811, from memory: sure)."""
 
 
 def is_awg(mm2: float) -> bool:

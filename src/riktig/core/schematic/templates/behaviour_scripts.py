@@ -170,11 +170,11 @@ def _of_lines(step: str, circuit: Circuit, lines: int) -> str:
     gone = {f"L{n}" for n in missing} | {f"{system}.L{n}" for n in missing for system in ("main", "in", "held")}
     if circuit.recipe is Recipe.PHASE_LAMPS:
         gone |= {f"{letter}{n}" for n in missing for letter in "FH"}
-    done, _, said = step.partition(": ")
+    done, _, expected = step.partition(": ")
     if gone & set(done.split()):
         return ""
-    left = [part for part in said.split(", ") if not gone & set(part.split())]
-    return f"{done}: {', '.join(left)}" if left or not said else ""
+    left = [part for part in expected.split(", ") if not gone & set(part.split())]
+    return f"{done}: {', '.join(left)}" if left or not expected else ""
 
 
 def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:

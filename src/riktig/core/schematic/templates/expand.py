@@ -189,7 +189,7 @@ class _Expansion:
     def _shared_neutral(self, load: Load) -> str:
         """The neutral of another way that a load joins; empty where it has its own."""
         sharing = (load, self.loads.get(load.neutral_of)) if load.neutral_of else ()
-        if any(one is not None and one.kind is LoadKind.SOCKETS for one in sharing):
+        if any(sharer is not None and sharer.kind is LoadKind.SOCKETS for sharer in sharing):
             return ""  # a residual-current breaker sees only what returns through itself
         head = next((c for c in self.circuits if c.load == load.neutral_of and c.recipe is Recipe.WAY), None)
         return f"{head.id}.neutral" if head and load.neutral_of and load.phases == 1 else ""

@@ -128,12 +128,12 @@ def _bars_for(points: int) -> int:
 def control_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A transformer with separate windings between two lines; one side of its secondary is earthed over a link."""
     sk = CircuitBuilder(circuit.id, "control transformer", context)
-    one = len(context.lines) == 1
-    sk.plate("F", "fuse" if one else "fuse_two", "primary")
+    single_line = len(context.lines) == 1
+    sk.plate("F", "fuse" if single_line else "fuse_two", "primary")
     sk.plate("T", "transformer")
     sk.plate("FS", "fuse", "secondary")
     sk.plate("XL", "earth_link", "secondary earthed")
-    if one:
+    if single_line:
         sk.rung("primary", "", LINES[0], "F:1-2 T:1-3", "N", Band.POWER)
     else:
         sk.rung("primary", "", context.pair, "F:1-2/3-4 @T:1/3", "", Band.POWER)

@@ -176,7 +176,7 @@ class _Listed(BriefPart):
 
 
 class SourcesPart(_Listed):
-    """What else arrives live."""
+    """Other incoming supplies."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)

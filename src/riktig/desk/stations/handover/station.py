@@ -25,8 +25,8 @@ _PAPERS = (
     ("PDF set", "sheets, plate and door to scale, mark-out, strips, labels, schedules, records, the list for the site"),
     ("XLSX", "every schedule on a sheet of its own"),
     ("CSV", "every schedule as a file with stable keys, for your own sheets and label machine"),
-    ("Templates", "every surface at true size on A4, with a bar to check the print by"),
-    ("DXF and SVG", "holes of every surface for a machine, a layer a tool; plate, door and sheets drawn"),
+    ("Templates", "every surface at true size on A4, with a scale check bar"),
+    ("DXF and SVG", "holes of every surface for a machine, one layer per tool; plate, door and sheets drawn"),
     ("JSON", "the whole job, to bring into Riktig again"),
 )
 
@@ -75,7 +75,7 @@ class HandoverStation(Station):
         card.setObjectName("card")
         layout = QVBoxLayout(card)
         layout.setContentsMargins(16, 12, 16, 12)
-        head = plain_label("The papers")
+        head = plain_label("Documents")
         head.setFont(words_font(12, bold=True))
         layout.addWidget(head)
         for name, text in _PAPERS:
@@ -94,7 +94,7 @@ class HandoverStation(Station):
     def refresh(self) -> None:
         """Says what is missing, and what was done."""
         self.edit_list.refresh()
-        self.where.setText(f"Saved to {self.folder()}")
+        self.where.setText(f"Export folder: {self.folder()}")
         missing = missing_papers(self.session.evaluation, self.session.records)
         if missing == self._missing:
             return
