@@ -87,8 +87,8 @@ def test_there_are_no_holes_but_these_and_the_plates_own_bond(holes: tuple[Hole,
 
 @pytest.mark.parametrize(
     ("device", "x", "y"),
-    # Feed row from x 45: isolator 54, gap 5, breaker 54, gap 5, control breaker.
-    [("c0.Q", 45, 68.5), ("c1.F", 104, 60), ("c1.FC", 163, 60), ("c1.K", 45, 215), ("c1.FO", 45, 296)],
+    # Feed row from x 45, shoulder to shoulder: isolator 54, breaker 54, control breaker.
+    [("c0.Q", 45, 68.5), ("c1.F", 99, 60), ("c1.FC", 153, 60), ("c1.K", 45, 215), ("c1.FO", 45, 296)],
 )
 def test_parts_stand_where_they_were_measured(device: str, x: float, y: float) -> None:
     seat = Evaluation(one_motor()).get(LAYOUT).seat(DeviceId(device))

@@ -99,7 +99,7 @@ def test_a_contactor_takes_its_overload_along(demo: Job) -> None:
 
 @pytest.mark.parametrize(
     ("device", "rail", "offset", "against", "by"),
-    [(F2, 1, 100.0, "c1.F", 18.0), (F2, 1, 260.0, "R1", 8.0), (Q1, 1, -12.0, "R1", 12.0), (K1, 1, 200.0, "D4", 60.0)],
+    [(F2, 1, 100.0, "c1.F", 13.0), (F2, 1, 260.0, "R1", 8.0), (Q1, 1, -12.0, "R1", 12.0), (K1, 1, 200.0, "D4", 60.0)],
     ids=["into its neighbour", "past the rail", "past the left end", "too tall for the row"],
 )
 def test_what_does_not_fit_says_by_how_much(

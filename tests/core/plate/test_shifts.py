@@ -145,7 +145,7 @@ def test_spread_parts_have_equal_gaps_and_the_outer_two_stay(layout: Layout) -> 
 
 def test_a_column_is_laid_out_like_another(job: Job, layout: Layout) -> None:
     model = layout
-    spaced = with_stands(model, tuple(shifted([stand(model, F)], 3, 0, model)), all_misfits=True)
+    spaced = with_stands(model, tuple(shifted([stand(model, DeviceId("c1.K"))], 3, 0, model)), all_misfits=True)
     circuits = Evaluation(job).get(CIRCUITS)
     assert CircuitId("c2") in circuits_alike(spaced, circuits, CircuitId("c1"))
     wider = with_stands(

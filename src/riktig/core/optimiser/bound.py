@@ -40,7 +40,7 @@ def least_wire(problem: Problem) -> float:
     if not problem.is_fixed:
         row = float(np.min(unit["above"][: problem.free] + unit["below"][: problem.free])) + duct
         for (me, _), wires in around.items():
-            total += _fan(me, wires, unit, plate.gap, row) / 2
+            total += _fan(me, wires, unit, row) / 2
     return total
 
 
@@ -52,7 +52,7 @@ def _end(unit: np.void, side: int, dy: float, duct: float, fixed: bool) -> float
     return max(up if side == 0 else min(up, down), 0.0) + duct / 2
 
 
-def _fan(me: int, wires: list[_Wire], unit: Table, gap: float, around: float) -> float:
+def _fan(me: int, wires: list[_Wire], unit: Table, around: float) -> float:
     """What the wires from one side of a unit to the same side of others take along the duct at the very least, mm."""
     counts: dict[int, float] = defaultdict(float)
     inset: dict[int, float] = {}
@@ -62,8 +62,8 @@ def _fan(me: int, wires: list[_Wire], unit: Table, gap: float, around: float) ->
         to_right, to_left = unit["width"][me] - here_x + theirs, here_x + unit["width"][other] - theirs
         near = min(to_right, to_left)
         inset[other] = min(inset.get(other, near), near)
-    widths = sorted(unit["width"][k] + gap for k in counts)
-    least = max(min(inset.values()), 0.0) + gap
+    widths = sorted(unit["width"][k] for k in counts)
+    least = max(min(inset.values()), 0.0)
     # The narrowest stand nearest, one to the left and one to the right: (k // 2) others are between.
     ways = [min(least + sum(widths[: k // 2]), around) for k in range(len(widths))]
     heavy = sorted(counts.values(), reverse=True)

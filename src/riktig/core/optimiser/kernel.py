@@ -80,7 +80,8 @@ def _pack_row(
         Where the last one ends, the most room asked for above and below the rail, mm, and whether any is a terminal.
     """
     unit, fixed = question.unit, question.plate.fixed > 0
-    at = before = high = low = 0.0
+    at = high = low = 0.0
+    before = question.plate.rail_free
     strips = False
     for k in range(begin, end):
         u = seq[k]
@@ -119,13 +120,13 @@ def _screwed_to_the_right(
     Returns:
         The rail, which ends where they begin, and the width that they take, mm.
     """
-    unit, gap = question.unit, question.plate.gap
+    unit, rail_free = question.unit, question.plate.rail_free
     rail, screwed = run, 0.0
     for k in range(span[0], span[1]):
         u = seq[k]
         if unit[u]["screwed"] > 0:
             places.x[u] += free
-            rail = min(rail, max(places.x[u] - gap, 0.0))
+            rail = min(rail, max(places.x[u] - rail_free, 0.0))
             screwed += unit[u]["width"]
     return rail, screwed
 

@@ -13,7 +13,7 @@ from riktig.core.geometry import Point
 from riktig.core.ids import role_of
 from riktig.core.job import IMPLIED, INCOMER_ID, DeviceId, Enclosure, EntrySide, PinRef, Practice
 from riktig.core.optimiser.tables import BEHIND, COLUMN, RAIL, UNIT, WIRE, Numbers, Order, PlateFigures, Question, Table
-from riktig.core.plate.first_layout import BAR_GAP, GAP, STUD_FOOT, UPRIGHT_PAST_RAIL, is_beside, is_loose
+from riktig.core.plate.first_layout import BAR_GAP, RAIL_FREE, STUD_FOOT, UPRIGHT_PAST_RAIL, is_beside, is_loose
 from riktig.core.plate.model import EDGE, Block, Layout, RailRow, Stand
 from riktig.core.schematic import Circuits, Device, Zone
 from riktig.core.sizing import Losses
@@ -117,7 +117,7 @@ def problem_of(panel: PanelToPlan, locked: frozenset[DeviceId] = frozenset(), *,
         height=layout.plate.height,
         edge=EDGE,
         duct=_duct_width(layout, practice),
-        gap=GAP,
+        rail_free=RAIL_FREE,
         beside=max((s.block.width + BAR_GAP for s in layout.stands if is_beside(s.block)), default=0.0),
         turned=turned,
         fixed=bool(locked),
@@ -201,7 +201,7 @@ def _unit(
     lead = devices[block.lead]
     return (
         block.width if takes_rail else 0.0,
-        max(block.room_left, GAP),
+        block.room_left,
         block.room_right,
         block.above + block.room_above,
         block.below + block.room_below,

@@ -64,7 +64,7 @@ class PlateFigures(NamedTuple):
     height: float
     edge: float
     duct: float
-    gap: float
+    rail_free: float
     beside: float
     turned: float
     fixed: float

@@ -16,7 +16,7 @@ from riktig.core.sizing import Sizing
 
 __all__ = [
     "BAR_GAP",
-    "GAP",
+    "RAIL_FREE",
     "STUD_FOOT",
     "UPRIGHT_PAST_RAIL",
     "arrange",
@@ -30,8 +30,9 @@ LEAST_RUN = 40.0
 """Rail kept between the ducts whatever their width (chosen by us: so that something can be shown)."""
 BAR_GAP = 14.0
 """Between the end of the terminals' rail and the earth bar (chosen by us: a screwdriver)."""
-GAP = 5.0
-"""Between blocks that ask for no room (chosen by us: a screwdriver's width for the release)."""
+RAIL_FREE = 5.0
+"""Kept free at each end of a rail (chosen by us: an end stop, or a screwdriver for the release). Between two blocks
+there is only the room that one of them asks for: breakers and terminals stand shoulder to shoulder."""
 STUD_FOOT = 30.0
 """Kept at the foot of the plate for its earth studs, mm (chosen by us)."""
 BAR_INSET = 4.0
@@ -105,7 +106,7 @@ def lay_rows(rows: Rows, circuits: Circuits, sizing: Sizing, enclosure: Enclosur
 
 def rail_run(enclosure: Enclosure, practice: Practice) -> float:
     """What stands side by side on one rail, mm at most."""
-    return enclosure.plate_width - 2 * (practice.duct_width + EDGE) - 2 * GAP
+    return enclosure.plate_width - 2 * (practice.duct_width + EDGE) - 2 * RAIL_FREE
 
 
 class _Shell:
@@ -172,7 +173,7 @@ def is_beside(block: Block) -> bool:
 
 def _needs_of(block: Block) -> float:
     """Rail a block takes with the room it asks for beside it, mm."""
-    return block.width + max(block.room_left, GAP)
+    return block.width + max(block.room_left, block.room_right)
 
 
 def _rows(blocks: list[Block], shell: _Shell) -> Rows:
@@ -233,7 +234,9 @@ def _highest(row: list[Block]) -> float:
 def _up_to_screwed(rail: Rail, stands: list[Stand]) -> Rail:
     """The rail, cut where the screwed blocks at its end begin."""
     screwed = [s.x for s in stands if s.rail == 0 and s.y < rail.y < s.body.bottom and rail.x1 <= s.x < rail.x2]
-    return replace(rail, x2=max(min([*screwed, rail.x2]) - (GAP if screwed else 0.0), rail.x1)) if screwed else rail
+    return (
+        replace(rail, x2=max(min([*screwed, rail.x2]) - (RAIL_FREE if screwed else 0.0), rail.x1)) if screwed else rail
+    )
 
 
 def _ducts_for(rails: tuple[Rail, ...], highest: list[float], shell: _Shell) -> tuple[Duct, ...]:
@@ -265,10 +268,10 @@ def _ducts_for(rails: tuple[Rail, ...], highest: list[float], shell: _Shell) -> 
 
 def _packed(row: list[Block], number: int, run: float, placed: list[Placed]) -> None:
     """A row from the left on; screwed blocks at the right end of the ``run``, mm, with the free rail before them."""
-    x, before = 0.0, 0.0
+    x, before = 0.0, RAIL_FREE
     made: list[Placed] = []
     for block in row:
-        x = ceil(10 * (x + max(block.room_left, GAP, before)) - 1e-6) / 10
+        x = ceil(10 * (x + max(block.room_left, before)) - 1e-6) / 10
         made.append((block, number, x))
         x, before = x + block.width, block.room_right
     free = max(floor(10 * (run - x - before) + 1e-6) / 10, 0.0)
@@ -287,12 +290,12 @@ def _as_fixed(blocks: tuple[Block, ...], fix: PlateFix, rails: tuple[Rail, ...])
 
 def _into_gap(block: Block, number: int, placed: list[Placed]) -> None:
     """Sets a block into the first gap of its rail, or after the last block."""
-    there = sorted((at, at + block.width) for block, rail, at in placed if rail == number)
-    x = max(block.room_left, GAP)
-    for begin, end in there:
-        if x + block.width + GAP <= begin:
+    there = sorted([(at, other) for other, rail, at in placed if rail == number], key=lambda stand: stand[0])
+    x = max(block.room_left, RAIL_FREE)
+    for begin, other in there:
+        if x + block.width + max(block.room_right, other.room_left) <= begin:
             break
-        x = max(x, end + max(block.room_left, GAP))
+        x = max(x, begin + other.width + max(block.room_left, other.room_right))
     placed.append((block, number, round(x, 1)))
 
 
