@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 
+from riktig.core.catalogue import Can
 from riktig.core.job import IMPLIED, Recipe
 from riktig.core.keys import DeviceKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
@@ -45,7 +46,7 @@ def _pairs(view: View) -> Iterable[tuple[Device, Device]]:
     sources = (IMPLIED[Recipe.CONTROL_SUPPLY], IMPLIED[Recipe.DC_SUPPLY])
     guards = [device for device in view.circuits.devices if device.kind.is_protective]
     for upstream in guards:
-        if upstream.circuit not in sources:
+        if upstream.circuit not in sources and not upstream.kind.can(Can.GUARDS_CONTROL):
             continue
         out = view.nets.of_pin.get(upstream.pin(upstream.kind.units[0].pins[-1]))
         for branch in guards:

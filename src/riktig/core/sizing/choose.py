@@ -1,9 +1,9 @@
 """Which part every drawn device is: what was proposed for its load, each with its why."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
-from riktig.core.catalogue import Can, Part, kind, own_part, part, parts_of
+from riktig.core.catalogue import Can, Part, part, parts_of
 from riktig.core.job import (
     IMPLIED,
     INCOMER_ID,
@@ -19,8 +19,9 @@ from riktig.core.job import (
 from riktig.core.schematic import BYPASS, DOOR_BONDS, STAR, Circuits, Device, roughly_carries
 from riktig.core.sizing.electrical import ElectricalProposal
 from riktig.core.sizing.own_transformers import behind_own_transformers
-from riktig.core.sizing.sections import Section
-from riktig.core.sizing.starter import CONTROL_BREAKER_A, LoadProposal
+from riktig.core.sizing.picks import with_picks
+from riktig.core.sizing.sections import CONTROL_BREAKER_A, Section
+from riktig.core.sizing.starter import LoadProposal
 from riktig.core.sizing.value import Value, first_part
 from riktig.core.standards import (
     COMMON_PRACTICE,
@@ -65,6 +66,8 @@ class Sizing:
     parts: dict[DeviceId, Part]
     whys: dict[DeviceId, tuple[Why, ...]]
     loads: tuple[LoadSize, ...]
+    control: Section
+    """The conductors of control circuits."""
     feeder: Section
     feeder_pe_mm2: float
     door_bond_mm2: float
@@ -116,11 +119,12 @@ def size_all(
     whys: dict[DeviceId, tuple[Why, ...]] = {}
     for device in circuits.devices:
         parts[device.id], whys[device.id] = chooser.part_for(device)
-    chooser.shortfalls += _with_picks(circuits, own_parts, picks, parts, whys)
+    chooser.shortfalls += with_picks(circuits, own_parts, picks, parts, whys)
     return Sizing(
         parts,
         whys,
         tuple(sized),
+        proposal.control.conductors,
         incoming.feeder,
         incoming.pe_mm2,
         incoming.bond_mm2,
@@ -139,41 +143,6 @@ def _onward(circuits: Circuits, inputs: CircuitInputs, proposal: ElectricalPropo
     if inputs.practice.rulebook.north_american:
         return Onward(own, mm2, proposal.incoming.pe_mm2)
     return Onward(own, mm2, next_section(protective_section(mm2).value))
-
-
-def _with_picks(
-    circuits: Circuits,
-    own_parts: tuple[OwnPart, ...],
-    picks: tuple[Pick, ...],
-    parts: dict[DeviceId, Part],
-    whys: dict[DeviceId, tuple[Why, ...]],
-) -> list[tuple[DeviceId, str]]:
-    """Puts in the parts the builder has chosen himself; says which of them cannot be had."""
-    own = {own.ref: own for own in own_parts}
-    devices = circuits.by_id
-    missing = []
-    for pick in picks:
-        device = devices.get(pick.device)
-        if device is None:
-            continue
-        offered = [part for part in parts_of(device.kind_id) if part.ref == pick.ref]
-        own_choice = own.get(pick.ref)
-        if own_choice and kind(own_choice.kind).shares_parts_with(device.kind):
-            offered = [replace(own_part(own_choice), kind=device.kind)]
-        if not offered:
-            missing.append((device.id, f"{pick.ref}, which was chosen for it and is not in the catalogue"))
-            continue
-        before, parts[device.id] = parts[device.id], offered[0]
-        why = Why(
-            f"Why {pick.ref}",
-            f"Chosen by the builder; Riktig proposed {before.ref}.",
-            (f"rated {offered[0].rating:g}, proposed {before.rating:g}",),
-            "the builder's own choice",
-        )
-        whys[device.id] = (why, *whys[device.id])
-        if offered[0].rating < before.rating:
-            missing.append((device.id, f"{before.rating:g}: {pick.ref} is rated {offered[0].rating:g}"))
-    return missing
 
 
 def _load_size(circuit: CircuitId, load_proposal: LoadProposal) -> LoadSize:
@@ -289,13 +258,26 @@ class _Chooser:
         if value is None and device.kind.can(Can.GUARDS_CONTROL) and not device.least_a:
             return self._control_fuse(device)
         if value is None:
-            return first_part(offered, lambda p: p.rating >= device.least_a)[0], ()
+            need = max(device.least_a, self._input_a(device))
+            fitted, enough = first_part(offered, lambda p: p.rating >= need)
+            if not enough:
+                self.shortfalls.append((device.id, f"{need:.1f} A at its input"))
+            return fitted, ()
         if device.kind.can(Can.MAKES_DC):
             offered = tuple(p for p in offered if p.ref != "DC-LE")
         fitted, enough = first_part(offered, lambda p: p.rating >= value.amount - 1e-9)
         if value.shortfall or not enough:
             self.shortfalls.append((device.id, f"{value.name.lower()}: {value.shortfall or value.text}"))
         return fitted, (value.why,)
+
+    def _input_a(self, device: Device) -> float:
+        """What the guard of a 24 V supply's input has to carry, A; 0 for everything else."""
+        control = self._proposal.control
+        inputs = {
+            IMPLIED[Recipe.DC_SUPPLY]: control.dc_input_a,
+            IMPLIED[Recipe.LIMITED_SUPPLY]: control.limited_input_a,
+        }
+        return inputs.get(device.circuit, 0.0) if device.role == "F" else 0.0
 
     def _chosen(self, device: Device, load_proposal: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
@@ -329,8 +311,7 @@ class _Chooser:
         volts = self._proposal.value("panel.control")
         burden = next((b for b in self._proposal.drawn.burdens if b.circuit == device.circuit), None)
         need = burden.fuse_a(volts.amount) if burden and volts else 0.0
-        if device.circuit == IMPLIED[Recipe.DC_SUPPLY]:
-            need = self._proposal.control.dc_input_a
+        need = self._input_a(device) or need
         fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.rated_a >= need)
         if not enough:
             self.shortfalls.append((device.id, f"a control fuse for {need:.2f} A"))

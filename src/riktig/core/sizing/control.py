@@ -7,6 +7,7 @@ from riktig.core.catalogue import Part, parts_of
 from riktig.core.job import ControlSupply, Load, Signal, Wetting
 from riktig.core.schematic import control_source
 from riktig.core.sizing.drawn_loads import DrawnLoads
+from riktig.core.sizing.sections import Section, control_section
 from riktig.core.sizing.value import Basis, Value, first_part, weakest
 from riktig.core.standards import (
     Why,
@@ -25,14 +26,17 @@ DC_VOLTS = 24.0
 
 @dataclass(frozen=True, slots=True)
 class Control:
-    """The control supply: its kind, values, parts, and what it draws from the lines, A."""
+    """The control supply: its kind, values, parts, what it draws from the lines, A, and its conductors."""
 
     kind: ControlSupply
     values: tuple[Value, ...]
     parts: tuple[Part, ...]
     line_a: float
+    conductors: Section
     dc_input_a: float = 0.0
-    """What the fuse ahead of a 24 V supply on the control transformer must be for, A."""
+    """What is to carry the input of the 24 V supply, A."""
+    limited_input_a: float = 0.0
+    """What is to carry the input of the supply of limited energy, A."""
 
     @property
     def space(self) -> float:
@@ -63,19 +67,21 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
     held, pick_up, lines = _burden(drawn, signals)
     if kind is ControlSupply.DC:
         dc_w += held * rule("dc coil share").value
-    elif drawn.dc_from_control and dc_w:
-        own = round(dc_w / efficient, 1)
-        held, pick_up = round(held + own, 1), round(pick_up + own, 1)
-        lines.append(f"24 V supply: {dc_w:.0f} W / {efficient:g} = {own:g} VA")
-    volts = 120.0 if basis.north_american else 230.0
-    dc_input_a = 1.25 * dc_w / efficient / volts if kind is ControlSupply.TRANSFORMER and drawn.dc_from_control else 0.0
+    limited = sum(s.watts for s in signals if s.wetting is Wetting.LIMITED)
+    on_transformer = kind is ControlSupply.TRANSFORMER and drawn.dc_from_control
+    if on_transformer:
+        for name, watts in (("24 V supply", dc_w), ("limited-energy supply", limited)):
+            own = round(watts / efficient, 1)
+            held, pick_up = round(held + own, 1), round(pick_up + own, 1)
+            lines += [f"{name}: {watts:.0f} W / {efficient:g} = {own:g} VA"] if watts else []
     values = [_held(held, lines), _pick_up(pick_up, held)] if held else []
     parts: list[Part] = []
     line_a = held / basis.supply.voltage_to_neutral_v
     source = _kind_value(kind, why_kind, basis)
     values.append(source)
     if kind is ControlSupply.TRANSFORMER and held:
-        branch = max(_largest_branch(drawn, source.amount), next_link(dc_input_a))
+        inputs = max(_input_a(watts, basis, on_transformer=on_transformer) for watts in (dc_w, limited))
+        branch = max(_largest_branch(drawn, source.amount), next_link(inputs))
         more, part = _transformer(held, pick_up, branch, basis)
         values += more
         parts.append(part)
@@ -86,12 +92,23 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
         parts.append(part)
         if not drawn.dc_from_control:
             line_a += dc_w / efficient / basis.supply.voltage_to_neutral_v
-    limited = sum(s.watts for s in signals if s.wetting is Wetting.LIMITED)
     if limited:
         values.append(_limited(limited, signals))
         parts.append(next(p for p in parts_of("dc_supply") if p.ref == "DC-LE"))
-        line_a += limited / efficient / basis.supply.voltage_to_neutral_v
-    return Control(kind, tuple(values), tuple(parts), round(line_a, 3), dc_input_a)
+        if not on_transformer:
+            line_a += limited / efficient / basis.supply.voltage_to_neutral_v
+    dc_a, limited_a = (_input_a(watts, basis, on_transformer=on_transformer) for watts in (dc_w, limited))
+    wires = control_section(basis.enclosure.ambient_c, north_american=basis.north_american)
+    return Control(kind, tuple(values), tuple(parts), round(line_a, 3), wires, dc_a, limited_a)
+
+
+def _input_a(watts: float, basis: Basis, *, on_transformer: bool) -> float:
+    """What a 24 V supply takes at its input with a quarter more, A (common practice, no source)."""
+    supply = basis.supply
+    volts = supply.voltage_to_neutral_v if supply.neutral else supply.voltage_v
+    if on_transformer:
+        volts = 120.0 if basis.north_american else 230.0
+    return 1.25 * watts / rule("dc supply efficiency").value / volts
 
 
 def _burden(drawn: DrawnLoads, signals: tuple[Signal, ...]) -> tuple[float, float, list[str]]:

@@ -34,6 +34,8 @@ class Burden:
     pull_va: float = 0.0
     """With its largest coil pulling in."""
     dc_w: float = 0.0
+    least_a: float = 0.0
+    """What the fuse ahead of it must be at the least, A: fuses behind it open first."""
 
     def fuse_a(self, volts: float) -> float:
         """What a slow fuse ahead of the circuit must be for, A: it carries what is held and lets it pull in.
@@ -45,7 +47,7 @@ class Burden:
         Args:
             volts: Of the control circuits, V.
         """
-        return max(1.25 * self.held_va / volts, self.pull_va / volts / 4)
+        return max(1.25 * self.held_va / volts, self.pull_va / volts / 4, self.least_a)
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +57,7 @@ class DrawnLoads:
     ways: tuple[DrawnLoad, ...] = ()
     burdens: tuple[Burden, ...] = ()
     dc_from_control: bool = False
-    """Whether the 24 V supply hangs on the control transformer."""
+    """Whether 24 V supplies hang on the control transformer."""
 
 
 @dataclass(slots=True)
@@ -90,9 +92,15 @@ def drawn_loads(
             if unit.behaviour in TAKES:
                 taker.add(device, unit)
     titles = dict(circuits.titles)
+    least = {d.circuit: d.least_a for d in circuits.devices if d.kind.can(Can.GUARDS_CONTROL) and d.least_a}
     burdens = tuple(
         Burden(
-            circuit, titles.get(circuit, ""), round(sums.held, 2), round(sums.held + sums.largest, 2), round(sums.dc, 2)
+            circuit,
+            titles.get(circuit, ""),
+            round(sums.held, 2),
+            round(sums.held + sums.largest, 2),
+            round(sums.dc, 2),
+            least.get(circuit, 0.0),
         )
         for circuit, sums in taker.sums.items()
     )

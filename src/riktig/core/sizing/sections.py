@@ -23,7 +23,16 @@ from riktig.core.standards import (
     standard_sections,
 )
 
-__all__ = ["Laid", "Section", "circuit_of_net", "least_control_section", "section_of", "smallest_section"]
+__all__ = [
+    "CONTROL_BREAKER_A",
+    "Laid",
+    "Section",
+    "circuit_of_net",
+    "control_section",
+    "least_control_section",
+    "section_of",
+    "smallest_section",
+]
 
 HOUSE_POWER_MM2 = 1.5
 """Thinnest power conductor of the house (common practice, no source)."""
@@ -188,6 +197,21 @@ def smallest_section(needs_a: float, needs_text: str, laid: Laid) -> Section:
         if _carried(mm2, laid).amps >= needs_a - 1e-9:
             return section_of(mm2, needs_a, needs_text, laid)
     return section_of(offered[-1], needs_a, needs_text, laid)
+
+
+CONTROL_BREAKER_A = 2.0
+"""Control breaker: the smallest made carries any one starter's coil and lamps."""
+
+
+def control_section(ambient_c: float, *, north_american: bool) -> Section:
+    """The conductors of control circuits, behind the largest breaker or fuse that guards control.
+
+    Args:
+        ambient_c: Air around them, °C.
+        north_american: By AWG and the NEC's tables.
+    """
+    laid = Laid(ambient_c=ambient_c, control=True, north_american=north_american)
+    return smallest_section(CONTROL_BREAKER_A, "the control breaker ahead of it", laid)
 
 
 def least_control_section(north_american: bool) -> float:

@@ -7,7 +7,7 @@ from riktig.core.catalogue import Mounting, parts_of
 from riktig.core.job import CableLaying, Load, LoadId, Start, TerminalTemperature
 from riktig.core.sizing.motor import load_current, needs_overload, overload_setting, starting_current
 from riktig.core.sizing.protection import Chosen, drive_input, local_isolator, overload_part, protection
-from riktig.core.sizing.sections import Laid, Section, section_of, smallest_section
+from riktig.core.sizing.sections import Laid, Section, control_section, section_of, smallest_section
 from riktig.core.sizing.switching import Conductors, contactors, starter_device
 from riktig.core.sizing.value import Basis, Value, weakest
 from riktig.core.standards import (
@@ -22,9 +22,6 @@ from riktig.core.standards import (
 )
 
 __all__ = ["LoadProposal", "in_panel", "in_room", "size_load", "volt_drop"]
-
-CONTROL_BREAKER_A = 2.0
-"""Control breaker: the smallest made carries any one starter's coil and lamps."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,11 +105,7 @@ def size_load(load: Load, basis: Basis) -> LoadProposal:
     switching, switch_parts = contactors(load, current, Conductors(panel.mm2, legs.mm2 if legs else 0.0), basis)
     device, device_parts = starter_device(load, current, panel.mm2, basis)
     cable, cable_values = _cable(load, current, guard, basis)
-    control = smallest_section(
-        CONTROL_BREAKER_A,
-        "the control breaker ahead of it",
-        Laid(ambient_c=basis.enclosure.ambient_c, control=True, north_american=basis.north_american),
-    )
+    control = control_section(basis.enclosure.ambient_c, north_american=basis.north_american)
     values = [
         current,
         starting_current(load, current, basis),

@@ -110,7 +110,7 @@ class SectionChooser:
     def _control_section(self, connection: Connection, own: Section | None) -> tuple[float, Why]:
         """As thick as control of its circuit; behind a transformer of its own as thick as its breakers ask."""
         sizing = self._sizing
-        control = own or (sizing.loads[0].control if sizing.loads else sizing.feeder)
+        control = own or sizing.control
         amps = self._behind_transformer(connection)
         if amps > control.carries_a:
             needed = smallest_section(amps, "what the breakers behind the transformer let through", self._laid)
@@ -208,7 +208,7 @@ class SectionChooser:
             mm2 = self._breaker_mm2(circuit)
             reason = "The neutral of services is as thick as their breaker asks."
             return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
-        control = load.control if load else sizing.loads[0].control if sizing.loads else sizing.feeder
+        control = load.control if load else sizing.control
         return control.mm2, control.why
 
     def _small(self, connection: Connection, unsized: bool) -> tuple[float, Why] | None:

@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from riktig.core.job import Circuit, CircuitId, Command, Direction, Form, Load, Signal, Start, Wetting
-from riktig.core.schematic.model.elements import Band
+from riktig.core.job import Circuit, CircuitId, Command, ControlSupply, Direction, Form, Load, Signal, Start, Wetting
+from riktig.core.schematic.model.elements import Band, Zone
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import alarm_rungs, foreign_relay, lamp
 from riktig.core.schematic.templates.supply_context import (
@@ -19,6 +19,7 @@ from riktig.core.schematic.templates.supply_context import (
     SAFE,
     SupplyContext,
 )
+from riktig.core.standards import rule
 
 __all__ = [
     "ADDRESSES",
@@ -43,6 +44,8 @@ ADDRESSES = ("%IX", "%QX", "%QW")
 VALUE_ADDRESS, VALUES_CARD = "%IW", 4
 """How values are called that the controller reads, and how many of them a card takes."""
 CARD = 8
+BRANCH_FUSE_A = 0.2
+"""The least link there is: for a branch of which nothing is known yet (IEC 60127-2, from memory)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,11 +146,14 @@ def valve(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 
 
 def fused_branches(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
-    """A breaker with a fuse a branch: a blown fuse leaves the other branch alive."""
+    """A breaker with a fuse a branch, behind a small source a fuse: a blown fuse leaves the other branch alive."""
     sk = CircuitBuilder(circuit.id, circuit.title or "branches", context)
-    sk.plate("Q", "control_breaker", "both branches", least_a=2.0)
-    sk.plate("F1", "fuse", "first branch", least_a=0.2)
-    sk.plate("F2", "fuse", "second branch", least_a=0.2)
+    if context.control is ControlSupply.DIRECT:
+        sk.plate("Q", "control_breaker", "both branches", least_a=2.0)
+    else:
+        sk.add("Q", "control_fuse", Zone.PLATE, "both branches", least_a=BRANCH_FUSE_A * rule("fuse selectivity").value)
+    sk.plate("F1", "fuse", "first branch", least_a=BRANCH_FUSE_A)
+    sk.plate("F2", "fuse", "second branch", least_a=BRANCH_FUSE_A)
     live = sk.tap("Q", guard="")
     for n, words in ((1, "first"), (2, "second")):
         sk.door(f"H{n}", "lamp", f"{words} branch alive", f"{words} BRANCH ALIVE".upper(), colour="white")

@@ -67,13 +67,14 @@ def all_circuits(inputs: CircuitInputs) -> tuple[Circuit, ...]:
         is_value_read(s) or is_value_given(s, ()) or (s.wetting is Wetting.DC and s.form is Form.DIGITAL)
         for s in inputs.signals
     )
+    commanded = any(load.command is Command.CONTROLLER for load in loads)
+    has_controller = dc_contacts or bool(controller_points(circuits, loads)) or commanded
+    fed = bool(circuits[1:]) or has_controller or ground.limited
     asked = {
-        Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and bool(circuits[1:]),
-        Recipe.DC_SUPPLY: ground.dc and bool(circuits[1:]),
+        Recipe.CONTROL_SUPPLY: ground.control is ControlSupply.TRANSFORMER and fed,
+        Recipe.DC_SUPPLY: ground.dc and fed,
         Recipe.LIMITED_SUPPLY: ground.limited,
-        Recipe.CONTROLLER: dc_contacts
-        or bool(controller_points(circuits, loads))
-        or any(load.command is Command.CONTROLLER for load in loads),
+        Recipe.CONTROLLER: has_controller,
         Recipe.THROUGH_FEED: inputs.supply.through_a > 0,
         Recipe.VENTILATION: inputs.ventilation is Ventilation.FAN,
     }

@@ -153,8 +153,7 @@ def dc_supply(circuit: Circuit, context: SupplyContext, returns: int = 1) -> Bui
         returns: Circuits that return to its 0 V; each gets a way of a bar where commons are bridged.
     """
     sk = CircuitBuilder(circuit.id, "24 V supply", context)
-    from_control = not context.neutral and context.live == LIVE
-    sk.plate("F", "control_breaker", "input", least_a=0.0 if from_control else 2.0)
+    _dc_input_guard(sk, context)
     sk.plate("T", "dc_supply", "supply")
     sk.plate("F1", "fuse", "24 V relays and outputs", least_a=4.0)
     sk.plate("F2", "fuse", "24 V devices and sensors", least_a=4.0)
@@ -172,6 +171,16 @@ def dc_supply(circuit: Circuit, context: SupplyContext, returns: int = 1) -> Bui
     return sk.done()
 
 
+def _dc_input_guard(sk: CircuitBuilder, context: SupplyContext) -> None:
+    """What guards the input of a 24 V supply: of two lines both at once; a fuse behind the control transformer."""
+    if context.neutral:
+        sk.plate("F", "control_breaker", "input", least_a=2.0)
+    elif context.live == LIVE:
+        sk.plate("F", "control_breaker", "input")
+    else:
+        sk.plate("F", "fuse_two", "input", least_a=2.0)
+
+
 def _dc_input(sk: CircuitBuilder, context: SupplyContext) -> None:
     """Fed from line and neutral where there is one, else from the control transformer, else from two lines."""
     if context.neutral:
@@ -179,14 +188,13 @@ def _dc_input(sk: CircuitBuilder, context: SupplyContext) -> None:
     elif context.live == LIVE:
         sk.rung("input", "24 V supply", LIVE, "F:1-2 T:L-N", BACK)
     else:
-        sk.plate("FN", "control_breaker", "input, second line", least_a=2.0)
-        sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N <FN:1-2", context.pair[1])
+        sk.rung("input", "24 V supply", context.pair, "F:1-2/3-4 @T:L/N", "", Band.POWER)
 
 
 def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A supply of limited energy of its own: what stands behind it touches nothing else."""
     sk = CircuitBuilder(circuit.id, "limited-energy supply", context)
-    sk.plate("F", "control_breaker", "input", least_a=2.0)
+    _dc_input_guard(sk, context)
     sk.plate("T", "dc_supply", "supply", least_a=3.0)
     _dc_input(sk, context)
     sk.rung("source", "limited-energy output", LIMITED_LIVE, "T:P-M", LIMITED_BACK)
