@@ -15,6 +15,7 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
+from riktig.core.keys import DeviceKey
 from riktig.core.rules import RULES, Verdict
 from riktig.core.schematic import CIRCUITS, add_circuit, with_names_recorded
 from riktig.core.sizing import PROPOSAL, SIZING
@@ -88,7 +89,7 @@ def test_a_fuse_no_larger_than_the_one_behind_it_is_judged() -> None:
     first = next(d for d in Evaluation(job).get(CIRCUITS).devices if d.id == f"{job.circuits[-1].id}.F1")
     picked = pick_part(job, first.id, "FU-2")
     clause = next(r for r in Evaluation(picked).get(RULES) if r.code == "C12")
-    assert [(f.verdict, f.subject.device) for f in clause.findings] == [(Verdict.JUDGE, first.id)]
+    assert [(f.verdict, f.where) for f in clause.findings] == [(Verdict.JUDGE, DeviceKey(first.id))]
 
 
 def test_control_wires_are_thin_where_no_load_is_listed() -> None:
