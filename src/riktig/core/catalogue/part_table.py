@@ -89,6 +89,10 @@ class Part:
     holes: tuple[HoleSpot, ...] = ()
     rated_va: float = 0.0
     flow_m3_h: float = 0.0
+    north_american: bool = False
+    """Whether it is made for the North American market only."""
+    serves: str = ""
+    """What it may guard under the North American rulebook: “feeder branch”, “branch” or “supplementary”."""
 
     @property
     def rating(self) -> float:
@@ -125,8 +129,13 @@ class Part:
 
 @cache
 def parts() -> tuple[Part, ...]:
-    """The whole catalogue, in its own order: rising within a kind."""
-    path = resources.files("riktig.core.catalogue") / "data" / "parts.csv"
+    """The whole catalogue, in its own order: rising within a kind, those of the North American market last."""
+    theirs = (replace(row, north_american=True) for row in _rows("parts_north_american.csv"))
+    return (*_rows("parts.csv"), *theirs)
+
+
+def _rows(name: str) -> tuple[Part, ...]:
+    path = resources.files("riktig.core.catalogue") / "data" / name
     lines = path.read_text(encoding="utf-8").splitlines()[1:]
     return tuple(_part(row) for row in csv.DictReader(lines))
 
@@ -170,6 +179,7 @@ def _part(row: dict[str, str]) -> Part:
         holes=_holes(row["holes"]),
         rated_va=number("rated_va"),
         flow_m3_h=number("flow_m3_h"),
+        serves=row.get("serves", ""),
     )
 
 
@@ -241,8 +251,21 @@ def part(ref: str) -> Part:
 
 
 @cache
-def parts_of(kind_id: str) -> tuple[Part, ...]:
-    """The parts of a kind, rising; a kind that is like another has that one's parts under the same references."""
+def parts_of(kind_id: str, *, north_american: bool = False) -> tuple[Part, ...]:
+    """The parts of a kind that one market has, rising; those of the other where it has none.
+
+    Args:
+        kind_id: A kind; one that is like another has that one's parts under the same references.
+        north_american: By the North American rulebook, which has parts of its own for protection.
+    """
+    offered = every_part_of(kind_id)
+    own_market = tuple(known_part for known_part in offered if known_part.north_american is north_american)
+    return own_market or offered
+
+
+@cache
+def every_part_of(kind_id: str) -> tuple[Part, ...]:
+    """The parts of a kind of both markets: what a builder may pick."""
     own = kind(kind_id)
     rows = (known_part for known_part in parts() if known_part.kind.id == own.family)
     return tuple(row if row.kind is own else _as(row, own) for row in rows)

@@ -3,9 +3,10 @@
 from collections import Counter
 from collections.abc import Callable
 
+from riktig.core.catalogue import Can
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
-from riktig.core.job import EndStyle, Job, JoinHow, PinRef
+from riktig.core.job import EndStyle, Job, JoinHow, PinRef, circuit_of
 from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
 from riktig.core.schematic import NAMES
 from riktig.core.simulation import RATINGS, described
@@ -17,6 +18,8 @@ from riktig.core.wiring import WIRING
 __all__ = ["SCHEDULES"]
 
 Row = tuple[Value, ...]
+POLES = 3
+"""Links of a fuse switch."""
 
 
 def _parts(evaluation: Evaluation[Job]) -> list[Row]:
@@ -29,6 +32,22 @@ def _parts(evaluation: Evaluation[Job]) -> list[Row]:
             bought = (part.ref, described(part, ratings.get(device, ()), awg=american))
             tags.setdefault(bought, []).append(names.tag[device])
     return [(ref, what, len(owners), "pc", " ".join(dict.fromkeys(owners))) for (ref, what), owners in tags.items()]
+
+
+def _accessories(evaluation: Evaluation[Job]) -> list[Row]:
+    """What is bought with a part and has no place of its own: the handle inside, the links of a fuse switch."""
+    sizing, names, rows = evaluation.get(SIZING), evaluation.get(NAMES), list[Row]()
+    links: dict[str, list[str]] = {}
+    for device, part in sizing.parts.items():
+        if part.kind.can(Can.HANDLE_INSIDE):
+            text = f"handle inside for {part.ref}: switches with the door open, by hand and on purpose"
+            rows.append(("", text, 1, "pc", names.tag[device]))
+        load = sizing.load_of(circuit_of(device))
+        guard = load.proposal.value("breaker") if load else None
+        if guard and part.kind.sized_as == "fuse switch":
+            links.setdefault(f"fuse-link {guard.text}", []).append(names.tag[device])
+    rows += [("", text, POLES * len(tags), "pc", " ".join(tags)) for text, tags in links.items()]
+    return rows
 
 
 def _joining(evaluation: Evaluation[Job]) -> list[Row]:
@@ -81,6 +100,7 @@ def _bom(evaluation: Evaluation[Job]) -> Schedule:
         stock[piece.stock] += round(piece.length)
     rows = (
         *_parts(evaluation),
+        *_accessories(evaluation),
         *_joining(evaluation),
         *(("", name, length / 1000, "m", "") for name, length in stock.items()),
         *_wires(evaluation),

@@ -29,6 +29,7 @@ from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.plate import PLATE_CLAUSES
+from riktig.core.rules.roles import ROLES
 from riktig.core.rules.selectivity import SELECTIVITY
 from riktig.core.rules.sockets import SOCKETS
 from riktig.core.rules.view import View
@@ -51,6 +52,7 @@ CLAUSES = (
     *MECHANICAL,
     *CLAMPS,
     *SELECTIVITY,
+    *ROLES,
     *SOCKETS,
     *EMERGENCY,
     *NAMES_CLAUSES,

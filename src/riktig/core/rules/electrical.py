@@ -227,10 +227,10 @@ def parts_large_enough(view: View) -> ClauseResult:
         Finding(
             "E06",
             Verdict.FAILS,
-            f"{view.tag(device)} would have to be {need}; the catalogue ends at {view.sizing.parts[device].ref}.",
+            f"{view.tag(device)}, {view.sizing.parts[device].ref}, does not suit its duty ({need}).",
             DeviceKey(device),
             clause,
-            "Add a part of that size to the catalogue, or split the load.",
+            "Take another part or one of your own, split the load, or change what the Brief says.",
         )
         for device, need in view.sizing.shortfalls
     ]

@@ -21,7 +21,7 @@ def sockets_watched(view: View) -> ClauseResult:
     """Every socket has a residual-current breaker in each of its live conductors, its neutral too."""
     american = view.practice.rulebook.north_american
     clause = view.source("E15")
-    reach = source_reach(view.circuits, view.nets, without=Can.RESIDUAL)
+    reach = source_reach(view.circuits, view.nets, without=lambda device: device.kind.can(Can.RESIDUAL))
     unwatched = frozenset().union(*reach.nets.values())
     # The reach begins at the live side of a source; its return must not come straight to a socket either.
     returns = {

@@ -75,7 +75,7 @@ class Sizing:
     full_load_a: float
     largest_a: float
     shortfalls: tuple[tuple[DeviceId, str], ...]
-    """Devices for which the catalogue has nothing large enough: the largest stands in."""
+    """Devices whose part is not large enough, and in words by what."""
 
     def load_of(self, circuit: CircuitId) -> LoadSize | None:
         """What was sized for the load of a circuit."""
@@ -176,6 +176,9 @@ class _Chooser:
         self._feeder = proposal.incoming.feeder
         self.shortfalls: list[tuple[DeviceId, str]] = []
 
+    def _offered(self, device: Device) -> tuple[Part, ...]:
+        return parts_of(device.kind_id, north_american=self._american)
+
     def part_for(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         size = self._sized.get(device.circuit)
         if size and device.kind.sized_as and _is_role(device, size.proposal):
@@ -197,19 +200,19 @@ class _Chooser:
         if kind.can(Can.CHOSEN_BY_CLAMP):
             return self._clamp(device, self._conductor_of(device, size))
         if kind.can(Can.SHOWS):
-            offered = parts_of(device.kind_id)
+            offered = self._offered(device)
             fitted = next((p for p in offered if p.colour == device.colour), offered[0])
             source = f"{'NFPA 79 10.3.2' if self._american else 'IEC 60204-1:2016 Table 4'}, from memory"
             says = _LAMP_SAYS.get(fitted.colour)
             return fitted, (Why(f"Why {fitted.colour}", says, (), source),) if says else ()
         if kind.can(Can.SWITCHES_LOAD) and size is None:  # the main contactor, on the conductors of the feed
             mm2 = self._feeder.mm2
-            return first_part(parts_of(device.kind_id), lambda p: p.rating >= device.least_a and p.takes(mm2))[0], ()
+            return first_part(self._offered(device), lambda p: p.rating >= device.least_a and p.takes(mm2))[0], ()
         least = device.least_a or (FUSE_A if kind.is_protective and kind.units[0].symbol == "fuse" else 0.0)
-        fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.rating >= least)
+        fitted, enough = first_part(self._offered(device), lambda p: p.rating >= least)
         if not enough:
             unit = "VA" if kind.can(Can.TRANSFORMS) else "A"
-            self.shortfalls.append((device.id, f"{device.least_a:.0f} {unit}"))
+            self.shortfalls.append((device.id, f"{device.least_a:.0f} {unit} {NOT_OFFERED}"))
         return fitted, ()
 
     def _conductor_of(self, device: Device, size: LoadSize | None) -> float:
@@ -237,9 +240,9 @@ class _Chooser:
     def _bypass(self, device: Device, size: LoadSize) -> tuple[Part, tuple[Why, ...]]:
         """A contactor that only carries a motor which runs already: neither makes nor breaks its starting current."""
         need = size.current.value
-        fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.ac1_a >= need)
+        fitted, enough = first_part(self._offered(device), lambda p: p.ac1_a >= need)
         if not enough:
-            self.shortfalls.append((device.id, f"a bypass for {need:g} A"))
+            self.shortfalls.append((device.id, f"a bypass for {need:g} A {NOT_OFFERED}"))
         why = Why(
             f"Why {fitted.ac1_a:g} A by AC-1",
             "The bypass closes at full voltage and opens after the soft starter has taken over: it carries, no more.",
@@ -252,7 +255,7 @@ class _Chooser:
         """Parts of the control supplies: as the Brief's proposal has them."""
         name = SUPPLY_VALUES[device.circuit].get(device.role, "")
         value = self._proposal.value(f"panel.{name}") if name else None
-        offered = parts_of(device.kind_id)
+        offered = self._offered(device)
         if device.circuit == IMPLIED[Recipe.LIMITED_SUPPLY] and device.kind.can(Can.MAKES_DC):
             return offered[-1], ()
         if value is None and device.kind.can(Can.GUARDS_CONTROL) and not device.least_a:
@@ -261,7 +264,7 @@ class _Chooser:
             need = max(device.least_a, self._input_a(device))
             fitted, enough = first_part(offered, lambda p: p.rating >= need)
             if not enough:
-                self.shortfalls.append((device.id, f"{need:.1f} A at its input"))
+                self.shortfalls.append((device.id, f"{need:.1f} A at its input {NOT_OFFERED}"))
             return fitted, ()
         if device.kind.can(Can.MAKES_DC):
             offered = tuple(p for p in offered if p.ref != "DC-LE")
@@ -282,7 +285,7 @@ class _Chooser:
     def _chosen(self, device: Device, load_proposal: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
         role = "star contactor" if device.role == STAR else device.kind.sized_as
-        offered = parts_of(device.kind_id)
+        offered = self._offered(device)
         ref = next((c.part.ref for c in load_proposal.chosen if c.role == role), offered[-1].ref)
         chosen = next((p for p in offered if p.ref.split(" + ")[0] == ref), offered[-1])
         names = {
@@ -301,7 +304,7 @@ class _Chooser:
         return chosen, tuple(value.why for value in values)
 
     def _pick(self, device: Device, fits: Callable[[Part], bool], value: Value) -> Part:
-        fitted, enough = first_part(parts_of(device.kind_id), fits)
+        fitted, enough = first_part(self._offered(device), fits)
         if not enough or value.shortfall:
             self.shortfalls.append((device.id, f"{value.name.lower()}: {value.shortfall or value.text}"))
         return fitted
@@ -312,9 +315,9 @@ class _Chooser:
         burden = next((b for b in self._proposal.drawn.burdens if b.circuit == device.circuit), None)
         need = burden.fuse_a(volts.amount) if burden and volts else 0.0
         need = self._input_a(device) or need
-        fitted, enough = first_part(parts_of(device.kind_id), lambda p: p.rated_a >= need)
+        fitted, enough = first_part(self._offered(device), lambda p: p.rated_a >= need)
         if not enough:
-            self.shortfalls.append((device.id, f"a control fuse for {need:.2f} A"))
+            self.shortfalls.append((device.id, f"a control fuse for {need:.2f} A {NOT_OFFERED}"))
         line = f"{burden.held_va:g} VA held, {burden.pull_va:g} VA pulling in" if burden else "nothing with a figure"
         why = Why(
             f"Why {fitted.rated_a:g} A",
@@ -326,7 +329,7 @@ class _Chooser:
         return fitted, (why,)
 
     def _control_breaker(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
-        fitted, _ = first_part(parts_of(device.kind_id), lambda p: p.rated_a >= CONTROL_BREAKER_A)
+        fitted, _ = first_part(self._offered(device), lambda p: p.rated_a >= CONTROL_BREAKER_A)
         pull = part("CON-9").coil_va_in / self._supply.voltage_to_neutral_v
         return fitted, (
             Why(
@@ -340,12 +343,12 @@ class _Chooser:
 
     def _clamp(self, device: Device, mm2: float) -> tuple[Part, tuple[Why, ...]]:
         taps = [load_size.section.mm2 for load_size in self._sized.values()] if device.kind.can(Can.DISTRIBUTES) else []
-        outlet = min(max(taps, default=0.0), max(p.control.max_mm2 for p in parts_of(device.kind_id))) if taps else 0.0
+        outlet = min(max(taps, default=0.0), max(p.control.max_mm2 for p in self._offered(device))) if taps else 0.0
         chosen, enough = first_part(
-            parts_of(device.kind_id), lambda p: p.power.max_mm2 >= mm2 and p.control.max_mm2 >= outlet
+            self._offered(device), lambda p: p.power.max_mm2 >= mm2 and p.control.max_mm2 >= outlet
         )
         if not enough:
-            self.shortfalls.append((device.id, f"a clamp for {conductor_name(mm2)}"))
+            self.shortfalls.append((device.id, f"a clamp for {conductor_name(mm2)} {NOT_OFFERED}"))
         if device.kind.can(Can.EARTH_STUD):
             return chosen, ()
         taken = clamp_range(chosen.power.min_mm2, chosen.power.max_mm2, awg=self._american)
@@ -370,6 +373,7 @@ SUPPLY_VALUES: dict[CircuitId, dict[str, str]] = {
     IMPLIED[Recipe.LIMITED_SUPPLY]: {},
 }
 """Which value of the panel a device of a control supply is sized by."""
+NOT_OFFERED = "is needed, more than the catalogue has"
 FUSE_A = 2.0
 """The link of a fuse for which nothing is asked, A (chosen by us)."""
 WAY_MM2, WAY_AWG_MM2 = 2.5, 2.08  # conductors of a small circuit outside the Brief (common practice, no source)

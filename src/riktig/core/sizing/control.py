@@ -81,7 +81,7 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
     values.append(source)
     if kind is ControlSupply.TRANSFORMER and held:
         inputs = max(_input_a(watts, basis, on_transformer=on_transformer) for watts in (dc_w, limited))
-        branch = max(_largest_branch(drawn, source.amount), next_link(inputs))
+        branch = max(_largest_branch(drawn, source.amount, basis), next_link(inputs, basis))
         more, part = _transformer(held, pick_up, branch, basis)
         values += more
         parts.append(part)
@@ -159,14 +159,15 @@ def _kind_value(kind: ControlSupply, why_kind: str, basis: Basis) -> Value:
     return Value("panel.control", "Control supply", volts, "V", why, words, settable=False)
 
 
-def _largest_branch(drawn: DrawnLoads, volts: float) -> float:
+def _largest_branch(drawn: DrawnLoads, volts: float, basis: Basis) -> float:
     """The link of the largest control fuse, A."""
-    return max((next_link(burden.fuse_a(volts)) for burden in drawn.burdens if burden.held_va), default=next_link(0.0))
+    needed = [burden.fuse_a(volts) for burden in drawn.burdens if burden.held_va]
+    return next_link(max(needed, default=0.0), basis)
 
 
-def next_link(amps: float) -> float:
+def next_link(amps: float, basis: Basis) -> float:
     """The smallest link of a control fuse that carries so much, A; the largest beyond it."""
-    links = [part.rated_a for part in parts_of("control_fuse")]
+    links = [part.rated_a for part in parts_of("control_fuse", north_american=basis.north_american)]
     return next((a for a in links if a >= amps), links[-1])
 
 
@@ -201,12 +202,16 @@ def _secondary_a(va: float, basis: Basis) -> float:
     """The fuse that guards a transformer's secondary, A."""
     if basis.north_american:
         return transformer_secondary(va).value
-    small = switch_ratings("small fuse-link")
+    small = _small_links(basis)
     return max((a for a in small if a <= va / 230.0 + 1e-9), default=small[0])
 
 
+def _small_links(basis: Basis) -> tuple[float, ...]:
+    return switch_ratings("class CC" if basis.north_american else "small fuse-link")
+
+
 def _transformer_protection(va: float, basis: Basis) -> list[Value]:
-    small = switch_ratings("small fuse-link")
+    small = _small_links(basis)
     primary = va / basis.supply.voltage_v
     volts = 120.0 if basis.north_american else 230.0
     secondary = va / volts

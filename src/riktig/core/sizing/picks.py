@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from riktig.core.catalogue import Part, kind, own_part, parts_of
+from riktig.core.catalogue import Part, every_part_of, kind, own_part
 from riktig.core.job import DeviceId, OwnPart, Pick
 from riktig.core.schematic import Circuits
 from riktig.core.standards import Why
@@ -36,12 +36,12 @@ def with_picks(
         device = devices.get(pick.device)
         if device is None:
             continue
-        offered = [part for part in parts_of(device.kind_id) if part.ref == pick.ref]
+        offered = [part for part in every_part_of(device.kind_id) if part.ref == pick.ref]
         own_choice = own.get(pick.ref)
         if own_choice and kind(own_choice.kind).shares_parts_with(device.kind):
             offered = [replace(own_part(own_choice), kind=device.kind)]
         if not offered:
-            missing.append((device.id, f"{pick.ref}, which was chosen for it and is not in the catalogue"))
+            missing.append((device.id, f"{pick.ref} was chosen for it and is not in the catalogue"))
             continue
         before, parts[device.id] = parts[device.id], offered[0]
         why = Why(
@@ -52,5 +52,5 @@ def with_picks(
         )
         whys[device.id] = (why, *whys[device.id])
         if offered[0].rating < before.rating:
-            missing.append((device.id, f"{before.rating:g}: {pick.ref} is rated {offered[0].rating:g}"))
+            missing.append((device.id, f"{before.rating:g} is needed, {pick.ref} is rated {offered[0].rating:g}"))
     return missing

@@ -111,7 +111,7 @@ def _breaker(load: Load, current: Value, motor: bool, basis: Basis) -> tuple[Val
         f"{load.id}.breaker", "Breaker", need, "A", Why(f"Why {need:g} A {words}", reason, tuple(lines), source, sure)
     )
     value = basis.with_override(value, lambda a: f"{a:g} A {words}")
-    value, chosen = _with_part(value, kind_id, "breaker", poles)
+    value, chosen = _with_part(value, kind_id, basis, poles)
     if value.amount > basis.supply.upstream_a > 0 and not value.shortfall:
         value = replace(value, shortfall=f"{basis.supply.upstream_a:g} A stand ahead of it and open first")
     return value, chosen
@@ -129,14 +129,13 @@ def _breaker_kind(load: Load, basis: Basis) -> tuple[str, int]:
     if load.start is Start.WAY:
         kind = way_breaker(load, north_american=basis.north_american)
         return "motor_breaker" if kind == "fuse_switch" else kind, 1  # fuses are chosen with the same figures
-    if basis.north_american:
-        return "panel_breaker", 1
-    return {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker"), 1
+    three = "panel_breaker" if basis.north_american else "motor_breaker"
+    return {3: three, 2: "breaker_two"}.get(load.phases, "way_breaker"), 1
 
 
-def _with_part(value: Value, kind_id: str, role: str, count: int = 1) -> tuple[Value, tuple[Chosen, ...]]:
-    part, enough = first_part(parts_of(kind_id), lambda p: p.rated_a >= value.amount - 1e-9)
-    return short_of_catalogue(value, enough, part), (Chosen(role, part, count),)
+def _with_part(value: Value, kind_id: str, basis: Basis, count: int) -> tuple[Value, tuple[Chosen, ...]]:
+    part, enough = first_part(_offered(kind_id, basis), lambda p: p.rated_a >= value.amount - 1e-9)
+    return short_of_catalogue(value, enough, part), (Chosen("breaker", part, count),)
 
 
 def short_of_catalogue(value: Value, enough: bool, part: Part) -> Value:
@@ -148,7 +147,7 @@ def short_of_catalogue(value: Value, enough: bool, part: Part) -> Value:
 
 def _protector(load: Load, setting: Value, basis: Basis) -> tuple[Value, tuple[Chosen, ...]]:
     amps = setting.amount
-    part, enough = _ranged("motor_protector", amps)
+    part, enough = _ranged(_offered("motor_protector", basis), amps)
     why = Why(
         f"Why {part.min_a:g} to {part.max_a:g} A",
         "A motor protector guards against overload and short circuit in one, and takes a padlock; "
@@ -160,7 +159,7 @@ def _protector(load: Load, setting: Value, basis: Basis) -> tuple[Value, tuple[C
     value = Value(f"{load.id}.breaker", "Motor protector", part.max_a, "A", why, f"{part.min_a:g} to {part.max_a:g} A")
     own = basis.own(value.key)
     if own:
-        part, enough = first_part(parts_of("motor_protector"), lambda p: p.max_a >= own.amount)
+        part, enough = first_part(_offered("motor_protector", basis), lambda p: p.max_a >= own.amount)
         value = basis.with_override(value, lambda a: f"{part.min_a:g} to {part.max_a:g} A")
         enough = enough and part.min_a <= amps <= part.max_a
     return short_of_catalogue(value, enough, part), (Chosen("motor protector", part),)
@@ -190,24 +189,27 @@ def _fuses(load: Load, current: Value, basis: Basis) -> tuple[Value, tuple[Chose
         weakest(sure, current.why.confidence),
     )
     value = basis.with_override(Value(f"{load.id}.breaker", "Fuses", need, "A", why), lambda a: f"{a:g} A {words}")
-    class_j = [p for p in parts_of("fuse_switch") if p.ref.startswith("FSJ") is basis.north_american]
-    part, enough = first_part(class_j, lambda p: p.rated_a >= value.amount)
+    part, enough = first_part(_offered("fuse_switch", basis), lambda p: p.rated_a >= value.amount)
     return short_of_catalogue(value, enough, part), (Chosen("fuse switch", part),)
 
 
-def _ranged(kind_id: str, amps: float) -> tuple[Part, bool]:
+def _offered(kind_id: str, basis: Basis) -> tuple[Part, ...]:
+    return parts_of(kind_id, north_american=basis.north_american)
+
+
+def _ranged(offered: tuple[Part, ...], amps: float) -> tuple[Part, bool]:
     """The part whose range holds the current best in its middle, or the last and False."""
-    ranges = [p for p in parts_of(kind_id) if p.min_a <= amps <= p.max_a]
+    ranges = [p for p in offered if p.min_a <= amps <= p.max_a]
     if ranges:
         return max(ranges, key=lambda p: min(amps - p.min_a, p.max_a - amps) / p.max_a), True
-    return first_part(parts_of(kind_id), lambda p: p.max_a >= amps)[0], False
+    return first_part(offered, lambda p: p.max_a >= amps)[0], False
 
 
 def overload_part(load: Load, setting: Value | None) -> tuple[Value | None, tuple[Chosen, ...]]:
     """The overload relay for a setting; nothing where a motor protector or a device does its work."""
     if setting is None or load.protection is Protection.PROTECTOR:
         return None, ()
-    part, enough = _ranged("overload", setting.amount)
+    part, enough = _ranged(parts_of("overload"), setting.amount)
     why = Why(
         f"Why {part.min_a:g} to {part.max_a:g} A",
         "The range of the dial holds the setting, as near its middle as the parts allow.",

@@ -1,12 +1,12 @@
 """Which nets each source of the panel reaches, with everything that can switch as if it were closed."""
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.job import DeviceId, PinRef
-from riktig.core.schematic.model.elements import Circuits
+from riktig.core.schematic.model.elements import Circuits, Device
 from riktig.core.schematic.netlist.nets import Nets
 from riktig.core.schematic.netlist.unit_graph import PASS
 
@@ -34,13 +34,13 @@ class SourceReach:
         )
 
 
-def source_reach(circuits: Circuits, nets: Nets, *, without: Can | None = None) -> SourceReach:
+def source_reach(circuits: Circuits, nets: Nets, *, without: Callable[[Device], bool] | None = None) -> SourceReach:
     """The reach of every source; never across a link to earth, an earth, or the neutral of the supply.
 
     Args:
         circuits: All devices and rungs of the job.
         nets: All nets of these circuits.
-        without: What is left out: the reach that is left goes past all of its kind.
+        without: Which devices are left out: the reach that is left goes past all of them.
     """
     joined: dict[PinRef, set[PinRef]] = defaultdict(set)
     seeds: list[PinRef] = []
@@ -50,7 +50,7 @@ def source_reach(circuits: Circuits, nets: Nets, *, without: Can | None = None) 
         for unit in device.kind.units:
             if unit.behaviour is Behaviour.SOURCE:
                 seeds.append(device.pin(unit.pins[0]))
-            if without and device.kind.can(without):
+            if without and without(device):
                 continue
             if unit.behaviour in PASS and unit.symbol != "link":
                 a, b = (nets.of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1]))

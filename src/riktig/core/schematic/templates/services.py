@@ -106,11 +106,18 @@ def signalled_ways(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
+def _socket_a(context: SupplyContext) -> float:
+    """What a socket in the panel is guarded at, A: as its contacts are rated, behind a transformer of its own less."""
+    if not context.neutral:
+        return 10.0
+    return 15.0 if context.north_american else 16.0
+
+
 def socket(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A socket in the panel: maintained, behind the panel's own breakers, or from a separate outside source."""
     sk = CircuitBuilder(circuit.id, circuit.title or "service socket", context)
     school = circuit.param("fed", "maintained, ahead of the main switch")
-    sk.plate("F", "rcd_breaker", "socket", least_a=16.0 if context.neutral else 10.0)
+    sk.plate("F", "rcd_breaker", "socket", least_a=_socket_a(context))
     sk.plate("XS", "panel_socket", "socket")
     sk.bond("XS", "PE")
     if school.startswith("outside"):

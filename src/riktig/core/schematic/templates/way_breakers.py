@@ -18,8 +18,9 @@ def way_breaker(load: Load, *, north_american: bool) -> str:
     if load.protection is Protection.FUSES and load.phases == 3:
         return "fuse_switch"
     sockets = load.kind is LoadKind.SOCKETS
-    if north_american:
-        return "way_gfci" if sockets and load.phases == 1 else "panel_breaker"
-    if sockets:
+    if sockets and north_american and load.phases == 1:
+        return "way_gfci"
+    if sockets and not north_american:
         return "way_rcd_three" if load.phases == 3 else "way_rcd"
-    return {3: "motor_breaker", 2: "breaker_two"}.get(load.phases, "way_breaker")
+    three = "panel_breaker" if north_american else "motor_breaker"
+    return {3: three, 2: "breaker_two"}.get(load.phases, "way_breaker")

@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from riktig.core.catalogue import Part, own_part, parts_of, placeable_kinds
+from riktig.core.catalogue import Part, every_part_of, own_part, placeable_kinds
 from riktig.core.edits import ChoosePart, KeepParts, RemovePart
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.exports import as_csv
@@ -163,7 +163,7 @@ class PartsPage(QWidget):
         self.device.setText(f"{plan.get(NAMES).tag[device.id]} is {now.ref}: {now.description}")
         own = [own.ref for own in job.parts if own_part(own).kind.shares_parts_with(device.kind)]
         self.pick.addItem(AS_PROPOSED, "")
-        for ref in [*own, *(part.ref for part in parts_of(device.kind_id))]:
+        for ref in [*own, *(part.ref for part in every_part_of(device.kind_id))]:
             self.pick.addItem(ref, ref)
         chosen = next((pick.ref for pick in job.picks if pick.device == device.id), "")
         self.pick.setCurrentIndex(max(self.pick.findData(chosen), 0))
