@@ -1,11 +1,15 @@
 """Neutrals against what can return by them: worked out by hand from the breakers (common practice, no source)."""
 
+from dataclasses import replace
+
 import pytest
 from tests.core.schematic.builders import one_motor
 
 from riktig.core.evaluation import Evaluation
+from riktig.core.exports import schedule
 from riktig.core.job import (
     CircuitId,
+    DeviceId,
     Job,
     LoadId,
     LoadKind,
@@ -17,9 +21,12 @@ from riktig.core.job import (
     new_job,
     set_supply,
 )
-from riktig.core.rules import RULES, Verdict, apply_mend, findings_of
+from riktig.core.plate import LAYOUT, move_block
+from riktig.core.rules import RULES, VIEW, Verdict, apply_mend, findings_of
 from riktig.core.rules.guarded_neutrals import fullest_line
-from riktig.core.schematic import add_circuit, add_device, add_rung, with_names_recorded
+from riktig.core.rules.mechanical import neutrals_cut_off_together
+from riktig.core.schematic import CIRCUITS, NETS, add_circuit, add_device, add_rung, with_names_recorded
+from riktig.core.simulation import Panel
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -66,17 +73,61 @@ def test_a_shared_neutral_is_as_thick_as_the_fullest_line_asks(second: int, mm2:
 
 
 @pytest.mark.parametrize("second", [1, 2, 3])
-def test_a_shared_neutral_behind_breakers_that_open_one_by_one_fails(second: int) -> None:
-    """NEC 210.4(B); elsewhere common practice: with one breaker off the neutral still carries the other's current."""
+def test_breakers_of_a_shared_neutral_are_tied_and_open_together(second: int) -> None:
+    """NEC 210.4(B), IEC 60364-4-46, from memory: what shares a neutral is cut off by one handle."""
     job = ways(second)
+    evaluation = Evaluation(job)
+    clause = next(r for r in evaluation.get(RULES) if r.code == "E14")
+    assert not clause.findings
+    assert "one handle opens F1 and F2" in clause.evidence
+    seats = {str(seat.device): seat for seat in evaluation.get(LAYOUT).seats}
+    assert seats["c2.F"].rect.x == pytest.approx(seats["c1.F"].rect.right)
+    rows = [row for row in schedule("bom", evaluation).rows if str(row[1]).startswith("handle tie")]
+    assert [(row[2], row[4]) for row in rows] == [(1, "F1 F2")]
+
+
+@pytest.mark.parametrize(("moved", "mate"), [("c1.F", "c2.F"), ("c2.F", "c1.F")])
+def test_one_handle_moves_both_but_a_trip_only_one(moved: str, mate: str) -> None:
+    evaluation = Evaluation(ways(2))
+    panel = Panel(evaluation.get(CIRCUITS), evaluation.get(NETS))
+    loads = {DeviceId("c1.E"), DeviceId("c2.E")}
+    assert loads <= panel.on
+    panel.operator_state.opened.add(DeviceId(moved))
+    panel.run_until_stable()
+    assert panel.operator_state.opened == {DeviceId(moved), DeviceId(mate)}
+    assert not loads & panel.on
+    panel.operator_state.opened.discard(DeviceId(mate))
+    panel.run_until_stable()
+    assert loads <= panel.on
+    panel.operator_state.tripped.add(DeviceId(moved))
+    panel.run_until_stable()
+    assert len(loads & panel.on) == 1
+
+
+@pytest.mark.parametrize("second", [2, 3])
+def test_tied_breakers_that_stand_apart_fail_and_a_neutral_each_mends_it(second: int) -> None:
+    job = ways(second)
+    layout = Evaluation(job).get(LAYOUT)
+    job = move_block(job, layout, DeviceId("c2.F"), 2, 0.0)
     (found,) = [f for f in findings_of(Evaluation(job).get(RULES)) if f.code == "E14"]
     assert found.verdict is Verdict.FAILS
-    assert "F1" in found.message or "F2" in found.message
     assert found.quick_fix
     mended = apply_mend(job, found.quick_fix)
     assert not [f for f in findings_of(Evaluation(mended).get(RULES)) if f.code == "E14"]
     neutrals = [w for w in Evaluation(mended).get(WIRING).wires if "X.N:i" in f"{w.start.pin} {w.end.pin}"]
     assert len(neutrals) == 3, "that of the supply and one for each way"
+
+
+@pytest.mark.parametrize("second", [1, 2, 3])
+def test_a_shared_neutral_behind_breakers_that_open_one_by_one_fails(second: int) -> None:
+    """NEC 210.4(B); elsewhere common practice: with one breaker off the neutral still carries the other's current."""
+    view = Evaluation(ways(second)).get(VIEW)
+    loose = tuple(replace(device, tied=None) for device in view.circuits.devices)
+    clause = neutrals_cut_off_together(replace(view, circuits=replace(view.circuits, devices=loose)))
+    (found,) = clause.findings
+    assert found.verdict is Verdict.FAILS
+    assert "F1 and F2" in found.message
+    assert found.quick_fix
 
 
 def test_ways_with_their_own_neutrals_share_nothing() -> None:

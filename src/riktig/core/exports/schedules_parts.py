@@ -8,7 +8,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import EndStyle, Job, JoinHow, PinRef, circuit_of
 from riktig.core.plate import ASSEMBLIES, CUTS, LAYOUT
-from riktig.core.schematic import NAMES
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.simulation import RATINGS, described
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name
@@ -46,6 +46,9 @@ def _accessories(evaluation: Evaluation[Job]) -> list[Row]:
         guard = load.proposal.value("breaker") if load else None
         if guard and part.kind.sized_as == "fuse switch":
             links.setdefault(f"fuse-link {guard.text}", []).append(names.tag[device])
+    for tied in evaluation.get(CIRCUITS).tied:
+        text = f"handle tie for {len(tied)} breakers: they open together"
+        rows.append(("", text, 1, "pc", " ".join(names.tag[device] for device in tied)))
     rows += [("", text, POLES * len(tags), "pc", " ".join(tags)) for text, tags in links.items()]
     return rows
 

@@ -18,7 +18,8 @@ INTERLOCK, DELTA, FORWARD = "KI", "KD", "K"
 def groups_of(circuits: Circuits) -> tuple[tuple[DeviceId, ...], ...]:
     """The devices that belong side by side, from left to right, group by group.
 
-    The controller's cards in their order; two contactors that exclude each other with their interlock between them.
+    The controller's cards in their order; two contactors that exclude each other with their interlock between them;
+    breakers that one handle opens.
 
     Args:
         circuits: All devices of the job.
@@ -27,7 +28,7 @@ def groups_of(circuits: Circuits) -> tuple[tuple[DeviceId, ...], ...]:
     for device in circuits.devices:
         if device.zone is Zone.PLATE and not device.strip:
             on_plate.setdefault(device.circuit, []).append(device)
-    groups: list[tuple[DeviceId, ...]] = []
+    groups: list[tuple[DeviceId, ...]] = [tuple(tied) for tied in circuits.tied]
     for circuit, devices in on_plate.items():
         if circuit == IMPLIED[Recipe.CONTROLLER]:
             groups.append(tuple(device.id for device in devices if device.kind.letter == CARDS_LETTER))

@@ -294,6 +294,7 @@ def operator_colours(view: View) -> ClauseResult:
     clause = view.source("C03")
     findings = []
     evidence = []
+    phase_lamps = {circuit.id for circuit in view.own_circuits if circuit.recipe is Recipe.PHASE_LAMPS}
     for device in view.circuits.devices:
         colour = view.sizing.parts[device.id].colour
         if device.kind.can(Can.SHOWS):
@@ -314,6 +315,18 @@ def operator_colours(view: View) -> ClauseResult:
                     DeviceKey(device.id),
                     clause,
                     "Use a part in an allowed colour.",
+                )
+            )
+        elif colour in ("red", "blue") and device.circuit in phase_lamps:
+            findings.append(
+                Finding(
+                    "C03",
+                    Verdict.JUDGE,
+                    f"{view.tag(device.id)} shows by {colour} that a phase is there; elsewhere on a door {colour} says "
+                    f"{'that someone must act at once' if colour == 'red' else 'what someone must do'}.",
+                    DeviceKey(device.id),
+                    clause,
+                    "Sign that the user of the panel wants phases in these colours, or make the lamps white.",
                 )
             )
     return _result("C03", Group.CONTROL, "Button and lamp colours", clause, evidence, findings)

@@ -38,7 +38,7 @@ def returned_currents(view: View, guarded: GuardedWires) -> Iterable[tuple[Wire,
 
 
 def shared_neutrals(view: View, guarded: GuardedWires) -> Iterable[tuple[Device, tuple[DeviceId, ...]]]:
-    """Neutral terminals by which loads behind several breakers return, with these breakers.
+    """Neutral terminals by which loads behind several breakers return that open one by one, with these breakers.
 
     Args:
         view: The panel as derived.
@@ -52,7 +52,7 @@ def shared_neutrals(view: View, guarded: GuardedWires) -> Iterable[tuple[Device,
             continue
         returns = neutrals.behind([device.pin("f")], net)
         nearest = dict.fromkeys(guards[-1][0] for _, _, guards in returns.values() if guards)
-        if len(nearest) > 1:
+        if len(nearest) > 1 and not any(nearest.keys() <= set(tied) for tied in view.circuits.tied):
             yield device, tuple(nearest)
 
 

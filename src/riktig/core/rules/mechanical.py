@@ -4,9 +4,10 @@ from dataclasses import replace
 
 from riktig.core.catalogue import Can
 from riktig.core.ids import DeviceId, device_id
-from riktig.core.job import INCOMER_ID, Colours
+from riktig.core.job import INCOMER_ID, Colours, circuit_of
 from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
+from riktig.core.plate import apart
 from riktig.core.rules.guarded_neutrals import returned_currents, shared_neutrals
 from riktig.core.rules.guarded_wires import GuardedWires
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
@@ -107,12 +108,23 @@ def neutrals_cut_off_together(view: View) -> ClauseResult:
         shown = " and ".join(view.tag(guard) for guard in guards)
         text = f"{view.pin_label(terminal.pin('f'))} is the neutral of loads behind {shown}, which open one by one."
         load = owners.get(terminal.circuit)
-        fix = QuickFix("A neutral each", "own neutrals", load) if load else None
+        shares = any(other.neutral_of == load for other in view.loads)
+        fix = QuickFix("A neutral each", "own neutrals", load) if load and shares else None
         remedy = "Give each its own neutral, or put them behind one breaker whose poles open together."
         findings.append(Finding("E14", Verdict.FAILS, text, DeviceKey(terminal.id), clause, remedy, fix))
+    for left, right in apart(view.layout, view.circuits):
+        together = next((tied for tied in view.circuits.tied if {left, right} <= set(tied)), None)
+        if together:
+            shown = f"{view.tag(left)} and {view.tag(right)}"
+            text = f"{shown} share a neutral and stand apart: no handle tie reaches both."
+            head = owners.get(circuit_of(together[0]))
+            fix = QuickFix("A neutral each", "own neutrals", head) if head else None
+            remedy = "Put them side by side, or give each its own neutral."
+            findings.append(Finding("E14", Verdict.FAILS, text, DeviceKey(right), clause, remedy, fix))
     terminals = sum(device.kind.can(Can.NEUTRAL_TERMINAL) for device in view.circuits.devices)
-    evidence = (f"{terminals} neutral terminals, each with what returns by it",)
-    return ClauseResult("E14", Group.PROTECTION, "Shared neutrals", clause, evidence, tuple(findings))
+    evidence = [f"{terminals} neutral terminals, each with what returns by it"]
+    evidence += [f"one handle opens {' and '.join(view.tag(device) for device in tied)}" for tied in view.circuits.tied]
+    return ClauseResult("E14", Group.PROTECTION, "Shared neutrals", clause, tuple(evidence), tuple(findings))
 
 
 def _carries(mm2: float, laid: Laid) -> float:

@@ -93,6 +93,7 @@ class Panel:
                         self._watch[at].add(device.id)
         self._controllers = [d.id for d in circuits.devices if d.kind.can(Can.CONTROLLER)]
         self._outputs = {d.id for d in circuits.devices if d.kind.can(Can.GIVES_OUTPUTS)}
+        self._mates = {did: tied - {did} for tied in map(frozenset, circuits.tied) for did in tied}
         self._turning: dict[DeviceId, str] = {}
         self._was = OperatorState()
         self._stale: set[DeviceId] = set(self._contacts)
@@ -159,6 +160,7 @@ class Panel:
     def _begin(self) -> None:
         self.shorts, self.restless = [], ()
         self.steps += 1
+        self._tie_handles()
         self._stale |= self._moved_by_hand()
         for did in sorted(self._stale & self._coiled):
             self._drive(did, fed=self._coil.get(did, False))
@@ -168,6 +170,13 @@ class Panel:
                 self._schedule(did, on=driven, by_hand=False)
         self._unfinished = ()
         self._known = None
+
+    def _tie_handles(self) -> None:
+        """One handle moves all breakers that it is tied to; a trip moves one alone."""
+        opened = self.operator_state.opened
+        for did in sorted(opened ^ self._was.opened):
+            for mate in self._mates.get(did, ()):
+                (opened.add if did in opened else opened.discard)(mate)
 
     def _moved_by_hand(self) -> set[DeviceId]:
         """The devices whose contacts may stand otherwise than when it was last looked."""

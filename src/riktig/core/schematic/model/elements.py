@@ -43,8 +43,9 @@ class Device:
     ``strip`` groups the terminals of one strip; ``mark`` is the terminal's own marking.
     ``under`` is the device it is plugged under. ``legend`` is the text on the door plate. ``colour``
     is that of a lamp, empty when the kind decides; ``least_a`` what it is at least rated for, A. ``volts`` is what a
-    supply from elsewhere gives, V, 0 where the Brief does not say, ``direct`` whether as direct current. ``pins`` are
-    its pins by their markings, ``unit_pins`` its units with theirs.
+    supply from elsewhere gives, V, 0 where the Brief does not say, ``direct`` whether as direct current. ``tied`` is
+    the breaker whose handle moves that of this one too. ``pins`` are its pins by their markings, ``unit_pins`` its
+    units with theirs.
     """
 
     id: DeviceId
@@ -60,6 +61,7 @@ class Device:
     least_a: float = 0.0
     volts: float = 0.0
     direct: bool = False
+    tied: DeviceId | None = None
     kind: Kind = field(init=False, repr=False, compare=False)
     pins: Mapping[str, PinRef] = field(init=False, repr=False, compare=False)
     unit_pins: tuple[tuple[Unit, tuple[PinRef, ...]], ...] = field(init=False, repr=False, compare=False)
@@ -195,6 +197,15 @@ class Circuits:
             KeyError: there is none.
         """
         return self.by_id[device_id]
+
+    @property
+    def tied(self) -> tuple[tuple[DeviceId, ...], ...]:
+        """Breakers that one handle opens, in their order."""
+        groups: dict[DeviceId, list[DeviceId]] = {}
+        for device in self.devices:
+            if device.tied and device.tied in self.by_id:
+                groups.setdefault(device.tied, [device.tied]).append(device.id)
+        return tuple(tuple(group) for group in groups.values())
 
 
 def outside_device(circuits: Circuits, circuit: CircuitId) -> Device:

@@ -43,6 +43,8 @@ class DeviceDetails(TypedDict, total=False):
     """What a supply from elsewhere gives, V."""
     direct: bool
     """Whether that is direct current."""
+    tied: DeviceId | None
+    """The breaker of another circuit whose handle moves this one's too."""
 
 
 class CircuitBuilder:
@@ -179,6 +181,7 @@ class CircuitBuilder:
             colour=details.get("colour", ""),
             volts=details.get("volts", 0.0),
             direct=details.get("direct", False),
+            tied=details.get("tied"),
         )
         return role
 

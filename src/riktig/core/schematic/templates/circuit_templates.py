@@ -91,7 +91,12 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
         ),
         supplies.phase_monitor,
     ),
-    CircuitTemplate(Recipe.PHASE_LAMPS, "To see at the door which phase is gone.", (), supplies.phase_lamps),
+    CircuitTemplate(
+        Recipe.PHASE_LAMPS,
+        "To see at the door which phase is gone.",
+        (Parameter("colours", ("white", "red, yellow, blue")),),
+        supplies.phase_lamps,
+    ),
     CircuitTemplate(Recipe.THROUGH_FEED, "A further panel hangs on the same feeder.", (), supplies.through_feed),
     CircuitTemplate(Recipe.VENTILATION, "A box whose skin does not give off its heat: filter and fan."),
     CircuitTemplate(

@@ -186,13 +186,13 @@ class _Expansion:
     def _asked(self) -> list[ControllerPoint]:
         return controller_points(self.circuits, tuple(self.loads.values()))
 
-    def _shared_neutral(self, load: Load) -> str:
-        """The neutral of another way that a load joins; empty where it has its own."""
+    def _shared_neutral(self, load: Load) -> CircuitId | None:
+        """The way whose neutral a load joins; None where it has its own."""
         sharing = (load, self.loads.get(load.neutral_of)) if load.neutral_of else ()
         if any(sharer is not None and sharer.kind is LoadKind.SOCKETS for sharer in sharing):
-            return ""  # a residual-current breaker sees only what returns through itself
+            return None  # a residual-current breaker sees only what returns through itself
         head = next((c for c in self.circuits if c.load == load.neutral_of and c.recipe is Recipe.WAY), None)
-        return f"{head.id}.neutral" if head and load.neutral_of and load.phases == 1 else ""
+        return head.id if head and load.neutral_of and load.phases == 1 else None
 
     def _title(self, circuit: Circuit) -> str:
         name = self.loads[circuit.load].name if circuit.load in self.loads else circuit.title or circuit.recipe.value

@@ -1,7 +1,7 @@
 """Circuits of services: ways, sockets, the light, the heater and the fan of the box, and what stays alive."""
 
-from riktig.core.job import Circuit, EarthScheme, Load, LoadKind
-from riktig.core.schematic.model.elements import Band
+from riktig.core.job import Circuit, CircuitId, DeviceId, EarthScheme, Load, LoadKind
+from riktig.core.schematic.model.elements import Band, Zone
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import lamp
 from riktig.core.schematic.templates.supplies import AHEAD, PHASES, POLES
@@ -154,10 +154,21 @@ def ventilation(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def way(circuit: Circuit, load: Load, context: SupplyContext, line: int, shared: str = "") -> BuiltCircuit:
-    """A way of its own: breaker, terminal, load, and its neutral back; ``shared`` is the neutral it joins."""
+def way(circuit: Circuit, load: Load, context: SupplyContext, line: int, head: CircuitId | None = None) -> BuiltCircuit:
+    """A way of its own: breaker, terminal, load, and its neutral back.
+
+    Args:
+        circuit: The circuit.
+        load: What hangs on it.
+        context: Supply and practice.
+        line: The first line it is fed by.
+        head: The way whose neutral it joins: one handle opens the breakers of both (IEC 60364-4-46 and NEC 210.4(B),
+            from memory).
+    """
     sk = CircuitBuilder(circuit.id, load.name, context)
-    sk.plate("F", way_breaker(load, north_american=context.north_american), "way")
+    tied = DeviceId(f"{head}.F") if head else None
+    sk.add("F", way_breaker(load, north_american=context.north_american), Zone.PLATE, "way", tied=tied)
+    shared = f"{head}.neutral" if head else ""
     residual = load.kind is LoadKind.SOCKETS and load.phases == 1
     if load.phases == 1:
         sk.outside("E", "load")

@@ -227,13 +227,19 @@ def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 
 
 def phase_lamps(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
-    """A lamp a phase, each behind its own fuse: one dark says which phase is gone."""
+    """A lamp a phase, each behind its own fuse: one dark says which phase is gone.
+
+    All are white unless the circuit says otherwise: red, yellow and blue tell the phases apart from afar, but red says
+    danger elsewhere on the door.
+    """
     sk = CircuitBuilder(circuit.id, circuit.title or "phases present", context)
     phases = PHASES[: len(context.lines)]
     for n, name in enumerate(phases, 1):
         sk.plate(f"F{n}", "fuse", f"lamp {name}")
+    colours = circuit.param("colours", "white").split(", ")
     for n, name in enumerate(phases, 1):
-        sk.door(f"H{n}", "lamp", f"{name} present", f"{name} PRESENT", colour="white")
+        colour = colours[(n - 1) % len(colours)]
+        sk.door(f"H{n}", "lamp", f"{name} present", f"{name} PRESENT", colour=colour)
     numbers = range(1, len(phases) + 1)
     for n in numbers:
         if context.neutral:
