@@ -57,7 +57,7 @@ def moved(job: Job) -> Job:
 
 BROKEN: dict[str, Callable[[Job], Job]] = {
     "E01": lambda job: set_supply(set_practice(job, control_supply=ControlSupply.DIRECT), neutral=False),
-    "E02": lambda job: set_supply(job, upstream_a=200.0),
+    "E02": lambda job: set_supply(job, upstream_a=400.0),
     "E03": lambda job: set_supply(job, upstream_a=6.0),
     "E06": lambda job: add_load(job, "giant", 160.0),
     "C01": lambda job: remove_element(job, COIL),

@@ -31,13 +31,15 @@ def protective_sections(view: View) -> ClauseResult:
     phases = _thickest_phases(view)
     supply = {d.circuit for d in view.circuits.devices if d.kind.can(Can.MAIN_SWITCH)}
     earths = {net.id for net in view.nets.nets if net.net_class is NetClass.EARTH}
+    landed = {end.pin for wire in view.wiring.wires for end in (wire.start, wire.end)}
     for wire in view.wiring.wires:
         if wire.net not in earths or role_of(wire.end.pin.device) in DOOR_BONDS:
             continue
         load = view.sizing.load_of(wire.circuit)
         of_supply = wire.circuit in supply
         phase = view.sizing.feeder.mm2 if of_supply else phases.get(wire.circuit, load.section.mm2 if load else 0.0)
-        along_rail = [circuit_of(pin.device) for pin in view.wiring.joined_with(wire.end.pin)]
+        by_it = {pin for pin in view.wiring.joined_with(wire.end.pin) if pin == wire.end.pin or pin not in landed}
+        along_rail = [circuit_of(pin.device) for pin in by_it]
         phase = max([phase, *(phases.get(circuit, 0.0) for circuit in along_rail)])
         need = protective_section(phase).value if phase else 0.0
         if american:

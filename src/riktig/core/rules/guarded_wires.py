@@ -12,16 +12,17 @@ from riktig.core.job import DeviceId, PinRef
 from riktig.core.rules.model import Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import Device, NetClass, Zone
+from riktig.core.standards import rule
 from riktig.core.wiring import Wire
 
-__all__ = ["GuardedWires", "Limit"]
+__all__ = ["TAP_MM", "GuardedWires", "Limit"]
 
 TAP_MM = 3000.0
 """A conductor so long may be thinner than what protects it asks, when what it leads to limits its current: IEC 60204-1
 7.2.8, from memory."""
-SHORT_SHARE = 3.0
+SHORT_SHARE = rule("short circuit share").value
 """Behind an overload relay a conductor is protected against a short circuit by a device of up to so many times what it
-carries (common practice, no source; the energy let through decides, IEC 60364-4-43 434.5.2, from memory)."""
+carries."""
 LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 TAKES = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.WINDING}
 UNKNOWN = float("inf")

@@ -9,7 +9,7 @@ from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
 from riktig.core.labels import LONGEST_MARKER, Medium
 from riktig.core.plate import apart
 from riktig.core.rules.guarded_neutrals import returned_currents, shared_neutrals
-from riktig.core.rules.guarded_wires import GuardedWires
+from riktig.core.rules.guarded_wires import TAP_MM, GuardedWires
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import INCOMING_CABLE, outside_device
@@ -78,6 +78,9 @@ def conductors_protected(view: View) -> ClauseResult:
         elif verdict is Verdict.JUDGE:
             text += ", and what it leads to has no figure."
             remedy = "Give it a fuse of its own, or sign that its current and its short circuit are looked after."
+        elif limit.all_guards and wire.length > TAP_MM and carries * 1.0001 >= limit.behind:
+            text += f". As a tap it may be {TAP_MM / 1000:g} m long, and it is {wire.length / 1000:.1f} m."
+            remedy = "Bring its breaker nearer, take a thicker wire, or protect it by a smaller device."
         else:
             text += "."
         findings.append(Finding("W05", verdict, text, WireKey(wire.key), clause, remedy))

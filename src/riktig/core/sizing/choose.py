@@ -1,6 +1,6 @@
 """Which part every drawn device is: what was proposed for its load, each with its why."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Can, Part, part, parts_of
@@ -10,11 +10,11 @@ from riktig.core.job import (
     CircuitId,
     CircuitInputs,
     DeviceId,
+    Distribution,
     LoadId,
     OwnPart,
     Pick,
     Recipe,
-    Supply,
 )
 from riktig.core.schematic import BYPASS, DOOR_BONDS, STAR, Circuits, Device, roughly_carries
 from riktig.core.sizing.electrical import ElectricalProposal
@@ -107,14 +107,7 @@ def size_all(
     ]
     incoming, onward = proposal.incoming, _onward(circuits, inputs, proposal)
     of_circuit = {load_size.circuit: load_size for load_size in sized}
-    chooser = _Chooser(
-        inputs.supply,
-        proposal,
-        of_circuit,
-        onward,
-        north_american=inputs.practice.rulebook.north_american,
-        together=behind_own_transformers(circuits),
-    )
+    chooser = _Chooser(circuits, inputs, proposal, of_circuit, onward)
     parts: dict[DeviceId, Part] = {}
     whys: dict[DeviceId, tuple[Why, ...]] = {}
     for device in circuits.devices:
@@ -163,15 +156,17 @@ def _load_size(circuit: CircuitId, load_proposal: LoadProposal) -> LoadSize:
 class _Chooser:
     def __init__(
         self,
-        supply: Supply,
+        circuits: Circuits,
+        inputs: CircuitInputs,
         proposal: ElectricalProposal,
         sized: dict[CircuitId, LoadSize],
         onward: Onward,
-        *,
-        north_american: bool,
-        together: Mapping[CircuitId, float],
     ) -> None:
-        self._american, self._together = north_american, together
+        supply, practice = inputs.supply, inputs.practice
+        self._american = practice.rulebook.north_american
+        self._together = behind_own_transformers(circuits)
+        main = any(d.kind.can(Can.SWITCHES_LOAD) and d.circuit not in sized for d in circuits.devices)
+        self._feeds_whole = main or practice.distribution is Distribution.COMB
         self._supply, self._proposal, self._sized, self._onward = supply, proposal, sized, onward
         self._feeder = proposal.incoming.feeder
         self.shortfalls: list[tuple[DeviceId, str]] = []
@@ -192,7 +187,10 @@ class _Chooser:
             value = self._proposal.value("panel.main_switch")
             assert value is not None
             amount = value.amount
-            fitted = self._pick(device, lambda p: p.rated_a >= amount, value)
+            mm2 = max(self._feeder.mm2, self._onward.mm2 if self._onward.circuits else 0.0)
+            offered = self._offered(device)
+            roomy = any(p.rated_a >= amount and p.takes(mm2) for p in offered)
+            fitted = self._pick(device, lambda p: p.rated_a >= amount and (p.takes(mm2) or not roomy), value)
             return fitted, (value.why,)
         if kind.can(Can.GUARDS_CONTROL):
             fuse = any(unit.symbol == "fuse" for unit in kind.units)
@@ -206,8 +204,9 @@ class _Chooser:
             says = _LAMP_SAYS.get(fitted.colour)
             return fitted, (Why(f"Why {fitted.colour}", says, (), source),) if says else ()
         if kind.can(Can.SWITCHES_LOAD) and size is None:  # the main contactor, on the conductors of the feed
-            mm2 = self._feeder.mm2
-            return first_part(self._offered(device), lambda p: p.rating >= device.least_a and p.takes(mm2))[0], ()
+            mm2, offered = self._feeder.mm2, self._offered(device)
+            large = [p for p in offered if p.rating >= device.least_a and p.power.max_mm2 >= mm2] or [offered[-1]]
+            return next((p for p in large if p.takes(mm2)), large[0]), ()
         least = device.least_a or (FUSE_A if kind.is_protective and kind.units[0].symbol == "fuse" else 0.0)
         fitted, enough = first_part(self._offered(device), lambda p: p.rating >= least)
         if not enough:
@@ -222,7 +221,8 @@ class _Chooser:
         if not kind.can(Can.TERMINAL):
             incoming = self._proposal.incoming
             if kind.can(Can.EARTH_BAR) or (kind.can(Can.EARTH_STUD) and device.role in DOOR_BONDS):
-                return max(incoming.pe_mm2, incoming.bond_mm2)
+                onward = self._onward.pe_mm2 if self._onward.circuits else 0.0
+                return max(incoming.pe_mm2, incoming.bond_mm2, onward)
             return incoming.pe_mm2 if kind.can(Can.EARTH_STUD) else feeder
         if device.mark.isdecimal() and size:
             return size.control.mm2
@@ -231,7 +231,7 @@ class _Chooser:
             return max(size.section.mm2, cable)  # the cable may be the thicker for its drop or a shared neutral
         if device.circuit in self._onward.circuits:
             return self._onward.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else self._onward.mm2
-        if kind.can(Can.COMMON_TERMINAL) and device.circuit in self._together:
+        if device.circuit in self._together and (kind.can(Can.COMMON_TERMINAL) or kind.can(Can.EARTH_TERMINAL)):
             return roughly_carries(self._together[device.circuit], north_american=self._american)
         if device.circuit == INCOMER_ID:
             return self._proposal.incoming.pe_mm2 if kind.can(Can.EARTH_TERMINAL) else feeder
@@ -343,6 +343,7 @@ class _Chooser:
 
     def _clamp(self, device: Device, mm2: float) -> tuple[Part, tuple[Why, ...]]:
         taps = [load_size.section.mm2 for load_size in self._sized.values()] if device.kind.can(Can.DISTRIBUTES) else []
+        taps += [self._feeder.mm2] if taps and self._feeds_whole else []
         outlet = min(max(taps, default=0.0), max(p.control.max_mm2 for p in self._offered(device))) if taps else 0.0
         chosen, enough = first_part(
             self._offered(device), lambda p: p.power.max_mm2 >= mm2 and p.control.max_mm2 >= outlet

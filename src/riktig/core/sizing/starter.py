@@ -8,7 +8,7 @@ from riktig.core.job import CableLaying, Load, LoadId, Start, TerminalTemperatur
 from riktig.core.sizing.motor import load_current, needs_overload, overload_setting, starting_current
 from riktig.core.sizing.protection import Chosen, drive_input, local_isolator, overload_part, protection
 from riktig.core.sizing.sections import Laid, Section, control_section, section_of, smallest_section
-from riktig.core.sizing.switching import Conductors, contactors, starter_device
+from riktig.core.sizing.switching import Conductors, clamps_short, contactors, starter_device
 from riktig.core.sizing.value import Basis, Value, weakest
 from riktig.core.standards import (
     Why,
@@ -101,11 +101,13 @@ def size_load(load: Load, basis: Basis) -> LoadProposal:
     guard, guard_parts = protection(load, current, setting, basis)
     relay, relay_parts = overload_part(load, setting)
     panel, panel_value = _panel_conductor(load, current, guard, basis)
-    legs = _legs(load, current, panel, basis)
+    legs = _legs(load, current, panel, guard, basis)
     switching, switch_parts = contactors(load, current, Conductors(panel.mm2, legs.mm2 if legs else 0.0), basis)
     device, device_parts = starter_device(load, current, panel.mm2, basis)
     cable, cable_values = _cable(load, current, guard, basis)
     control = control_section(basis.enclosure.ambient_c, north_american=basis.north_american)
+    guard = _landed_on(guard, guard_parts, panel.mm2)
+    relay = _landed_on(relay, relay_parts, legs.mm2 if legs else panel.mm2) if relay else None
     values = [
         current,
         starting_current(load, current, basis),
@@ -126,6 +128,13 @@ def size_load(load: Load, basis: Basis) -> LoadProposal:
         parts.append(Chosen("lamps", parts_of("lamp")[0], lamp_count))
     parts = [_loaded(c, current, setting) for c in parts if c.count]
     return LoadProposal(load.id, tuple(v for v in values if v), tuple(parts), panel, control, cable, legs)
+
+
+def _landed_on(value: Value, parts: tuple[Chosen, ...], mm2: float) -> Value:
+    """The value with what the clamps of its part do not take of the panel's conductors."""
+    for chosen in parts:
+        value = clamps_short(value, chosen.part, mm2)
+    return value
 
 
 def _loaded(chosen: Chosen, current: Value, setting: Value | None) -> Chosen:
@@ -149,16 +158,21 @@ def _panel_conductor(load: Load, current: Value, guard: Value, basis: Basis) -> 
     return section, _judged(value, section)
 
 
-def _legs(load: Load, current: Value, panel: Section, basis: Basis) -> Section | None:
+def _legs(load: Load, current: Value, panel: Section, guard: Value, basis: Basis) -> Section | None:
     """The conductors inside the triangle, where each winding draws its own current; never thicker than the line.
 
-    Six of them are two circuits beside the others in their duct.
+    Six of them are two circuits beside the others in their duct. None is so thin that the breaker ahead does not
+    protect it in a short circuit.
     """
     if load.start is not Start.STAR_DELTA:
         return None
     laid = in_panel(basis, basis.circuits + 1)
     share = rule("nec star-delta conductor" if basis.north_american else "triangle share")
-    section = smallest_section(round(share.value * current.amount, 2), "the current of one winding", laid)
+    needs, text = round(share.value * current.amount, 2), "the current of one winding"
+    short = round(guard.amount / rule("short circuit share").value, 2)
+    if short > needs:
+        needs, text = short, f"a third of the {guard.amount:g} A ahead, which protect it in a short circuit"
+    section = smallest_section(needs, text, laid)
     return section if section.mm2 < panel.mm2 else panel
 
 

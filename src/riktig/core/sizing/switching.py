@@ -9,7 +9,7 @@ from riktig.core.sizing.protection import Chosen, short_of_catalogue
 from riktig.core.sizing.value import Basis, Value, first_part
 from riktig.core.standards import Why, clamp_range, conductor_name, is_awg, rule
 
-__all__ = ["Conductors", "contactors", "starter_device"]
+__all__ = ["Conductors", "clamps_short", "contactors", "starter_device"]
 
 UL_CONTACTOR = "motor ratings of the part in hp and A: UL 60947-4-1"
 
@@ -105,7 +105,7 @@ def _contactor(place: _ContactorPlace, basis: Basis) -> tuple[Value, Part]:
         part, _ = first_part(parts_of("contactor"), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < need - 1e-9:
         value = replace(value, shortfall=f"{need:.4g} A AC-3 is needed")
-    return _clamps_short(value, part, place.mm2), part
+    return clamps_short(value, part, place.mm2), part
 
 
 def _taking(part: Part, mm2: float) -> tuple[Part, tuple[str, ...]]:
@@ -125,8 +125,14 @@ def _clamp_of(part: Part, mm2: float) -> str:
     return clamp_range(part.power.min_mm2, part.power.max_mm2, awg=is_awg(mm2))
 
 
-def _clamps_short(value: Value, part: Part, mm2: float) -> Value:
-    """The value with what its clamps do not take."""
+def clamps_short(value: Value, part: Part, mm2: float) -> Value:
+    """The value with what its clamps do not take.
+
+    Args:
+        value: A value that decided the part.
+        part: The part.
+        mm2: The conductor that lands on it, mm².
+    """
     if part.power.max_mm2 >= mm2 - 1e-9 or value.shortfall:
         return value
     return replace(value, shortfall=f"its clamps take {_clamp_of(part, mm2)}, the conductors are {conductor_name(mm2)}")
@@ -170,4 +176,4 @@ def starter_device(load: Load, current: Value, mm2: float, basis: Basis) -> tupl
         part, _ = first_part(parts_of(starter), lambda p: p.rated_a >= value.amount)
     if min(value.amount, part.rated_a) < current.amount:
         value = replace(value, shortfall=f"{current.amount:g} A is needed")
-    return _clamps_short(value, part, mm2), (Chosen(name.lower(), part),)
+    return clamps_short(value, part, mm2), (Chosen(name.lower(), part),)

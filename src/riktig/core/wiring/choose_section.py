@@ -1,19 +1,26 @@
 """How thick each wire is, and why: by its load, by what it feeds, or by what it is tapped from."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.ids import role_of
 from riktig.core.job import INCOMER_ID, CircuitId, DeviceId, PinRef, circuit_of
-from riktig.core.schematic import DOOR_BONDS, Device, NetClass, Nets
+from riktig.core.schematic import DOOR_BONDS, Device, Net, NetClass, Nets
 from riktig.core.sizing import Laid, Section, Sizing, circuit_of_net, smallest_section
-from riktig.core.standards import COMMON_PRACTICE, Why, conductor_name
+from riktig.core.standards import (
+    COMMON_PRACTICE,
+    Why,
+    conductor_name,
+    nec_protective_size,
+    next_section,
+    protective_section,
+)
 from riktig.core.wiring.connections import Connection, feeds
 
 __all__ = ["SectionChooser"]
 
-TAP = "Up to 3 m from the block it needs no protection of its own ({}, from memory)."
+TAP = "Up to 3 m it needs no protection of its own ({}, from memory)."
 SMALL_MM2 = 2.5
 """Power conductors of circuits that the Brief does not size, mm² (common practice, no source)."""
 SMALL_AWG = 2.08
@@ -39,6 +46,7 @@ class SectionChooser:
         self._infeeds: dict[str, Section] = {}
         self._least = SMALL_AWG if laid.north_american else SMALL_MM2
         self._guards: dict[CircuitId, float] = {}
+        self._phases: dict[CircuitId, float] = {}
         for device in devices.values():
             if device.kind.is_protective:
                 amps = sizing.parts[device.id].rated_a
@@ -50,19 +58,22 @@ class SectionChooser:
         Its breaker is the one at either end of the wire, or on its net behind the feed; of the neutral of a way, that
         of its circuit. What only measures takes nothing to speak of, and its clamps no thick wire.
         """
-        net = connection.net
-        near = {connection.a.device, connection.b.device}
-        ends = [self._devices[did].kind for did in near]
+        ends = [self._devices[pin.device].kind for pin in (connection.a, connection.b)]
         if any(kind.can(Can.WATCHES_PHASES) or kind.has_coil for kind in ends):
             return self._least
-        if not feeds(net) and net.net_class is not NetClass.NEUTRAL:
-            near |= {pin.device for pin in net.pins}
-        guards = [self._devices[did] for did in near if self._devices[did].kind.is_protective]
-        amps = max((self._sizing.parts[device.id].rated_a for device in guards), default=0.0)
-        if not guards and of_way:
+        amps = self._near_guards(connection)
+        if not amps and of_way:
             amps = self._guards.get(circuit_of(connection.b.device), 0.0)
         needed = smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0
         return max(self._least, needed)
+
+    def _near_guards(self, connection: Connection) -> float:
+        """The largest breaker or fuse at either end of a wire, or on its net behind the feed, A; 0 where none is."""
+        near = {connection.a.device, connection.b.device}
+        if not feeds(connection.net) and connection.net.net_class is not NetClass.NEUTRAL:
+            near |= {pin.device for pin in connection.net.pins}
+        guards = [device for device in near if self._devices[device].kind.is_protective]
+        return max((self._sizing.parts[device].rated_a for device in guards), default=0.0)
 
     def section(self, connection: Connection) -> tuple[float, Why]:
         """The section of a wire and why."""
@@ -82,6 +93,8 @@ class SectionChooser:
             blocks = any(self._devices[pin.device].kind.can(Can.DISTRIBUTES) for pin in (connection.a, connection.b))
             section = shared if blocks else sizing.feeder  # a loop goes on to what else hangs on the feed
             return section.mm2, section.why
+        if feeds(net) and (last_tap := self._last_tap(connection)):
+            return last_tap
         if net.net_class is NetClass.POWER:
             block = self._devices[connection.a.device].kind.can(Can.DISTRIBUTES)
             tap = sizing.load_of(circuit_of(connection.b.device)) if block else None
@@ -99,8 +112,8 @@ class SectionChooser:
                 section = load.proposal.legs if not feeds(net) else section
             return section.mm2, section.why
         if self._serves(connection) or (net.net_class is NetClass.EXCEPTED and net.line >= 0 and not load):
-            reason = "Socket, light and heater behind a breaker of up to 16 A."
-            return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), "common practice, no source")
+            reason = "Socket, light and heater: as thick as their breaker asks."
+            return self._of_services(connection, reason)
         if net.net_class is NetClass.NEUTRAL:
             return self._neutral_section(connection)
         if net.net_class is NetClass.EXCEPTED and load and net.line >= 0:
@@ -178,8 +191,17 @@ class SectionChooser:
         """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
         neutral = connection.net.net_class is NetClass.NEUTRAL
         pins = (connection.a, connection.b) if neutral else connection.net.pins
-        services = (d for pin in pins if (d := self._devices[pin.device]).kind.can(Can.SERVICE))
-        return any(self._sizing.load_of(device.circuit) is None for device in services)
+        return any(self._devices[pin.device].kind.can(Can.SERVICE) for pin in pins)
+
+    def _of_services(self, connection: Connection, reason: str) -> tuple[float, Why]:
+        """As thick as the nearest breaker asks; away from all, as that of its circuit that guards no socket."""
+        circuits = {circuit_of(connection.a.device), circuit_of(connection.b.device)}
+        guards = [d for d in self._devices.values() if d.circuit in circuits and d.kind.is_protective]
+        plain = [d for d in guards if not d.kind.can(Can.RESIDUAL)] or guards
+        amps = self._near_guards(connection) or max((self._sizing.parts[d.id].rated_a for d in plain), default=0.0)
+        asked = smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0
+        mm2 = max(self._least, asked)
+        return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), COMMON_PRACTICE)
 
     def _neutral_section(self, connection: Connection) -> tuple[float, Why]:
         """The neutral of a load is as thick as its line; that of control as thick as control; the bar's, the feeder."""
@@ -187,6 +209,9 @@ class SectionChooser:
         of_one = circuit_of(connection.a.device) == circuit_of(connection.b.device)
         if of_one and not sizing.load_of(circuit_of(connection.b.device)):
             of_bar = any(self._devices[pin.device].kind.can(Can.NEUTRAL_BAR) for pin in (connection.a, connection.b))
+            if of_bar and sizing.onward.circuits:
+                why = Why(f"Why {conductor_name(sizing.onward.mm2)}", _ONWARD, (), COMMON_PRACTICE)
+                return sizing.onward.mm2, why
             if of_bar:
                 return sizing.feeder.mm2, sizing.feeder.why
         load = sizing.load_of(circuit_of(connection.b.device))
@@ -203,11 +228,8 @@ class SectionChooser:
             reason = "The neutral of a small circuit is as thick as its line."
             mm2 = self._small_mm2(connection, of_way=True)
             return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
-        if not load and any(d.kind.can(Can.SERVICE) or d.kind.can(Can.TAP_SWITCH) for d in ends):
-            circuit = next(d.circuit for d in reversed(ends) if d.kind.can(Can.SERVICE) or d.kind.can(Can.TAP_SWITCH))
-            mm2 = self._breaker_mm2(circuit)
-            reason = "The neutral of services is as thick as their breaker asks."
-            return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
+        if any(d.kind.can(Can.SERVICE) or d.kind.can(Can.TAP_SWITCH) for d in ends):
+            return self._of_services(connection, "The neutral of services is as thick as their breaker asks.")
         control = load.control if load else sizing.control
         return control.mm2, control.why
 
@@ -223,14 +245,39 @@ class SectionChooser:
         own = unsized and not feeds(connection.net) and not ahead
         tapped = devices[0].kind.can(Can.TAP_TERMINAL) and connection.a.marking == "t"
         if ahead and (tapped or all(d.kind.can(Can.TAP_SWITCH) for d in devices)):
-            load = self._sizing.load_of(other.circuit)
-            why = Why("Why this size", f"A tap ahead of the main switch. {self._tap}", (), "common practice, no source")
-            return (load.section.mm2 if load else self._small_mm2(connection)), why
+            why = Why("Why this size", f"A tap ahead of the main switch. {self._tap}", (), COMMON_PRACTICE)
+            return self._tap_mm2(connection.net), why
         if (block and not other.kind.can(Can.DISTRIBUTES) and other in of_load and not self._is_incomer(other)) or own:
             reason = "A small circuit behind its own fuse or breaker." + (f" {self._tap}" if block else "")
             mm2 = self._small_mm2(connection)
             return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), "common practice, no source")
         return None
+
+    def _last_tap(self, connection: Connection) -> tuple[float, Why] | None:
+        """A short tap to a breaker at the end of the feed whose clamps the feed does not fit; None where it does."""
+        parts, feeder = self._sizing.parts, self._sizing.feeder
+        guards = [pin for pin in connection.last if self._devices[pin.device].kind.is_protective]
+        pin = next((pin for pin in guards if parts[pin.device].clamp(pin.marking).max_mm2 < feeder.mm2), None)
+        if pin is None:
+            return None
+        load = self._sizing.load_of(circuit_of(pin.device))
+        own = smallest_section(parts[pin.device].rated_a, "behind the tap", self._laid)
+        other = connection.b if pin == connection.a else connection.a
+        least = max(
+            load.section.mm2 if load else own.mm2, parts[other.device].clamp(other.marking).min_mm2, self._least
+        )
+        mm2 = next((size for size in self._laid.sizes if size >= least - 1e-9), feeder.mm2)
+        reason = f"A tap to the last breaker of the feed, which is too thick for its clamps. {self._tap}"
+        return mm2, Why(f"Why {conductor_name(mm2)}", reason, (), COMMON_PRACTICE)
+
+    def _tap_mm2(self, net: Net) -> float:
+        """A tap ahead of the main switch carries what all that hangs on it lets through together, mm²."""
+        on_tap = {pin.device for pin in net.pins if self._devices[pin.device].kind.can(Can.TAP_SWITCH)}
+        circuits = {circuit_of(device) for device in on_tap}
+        amps = sum(self._guards.get(circuit, 0.0) for circuit in circuits)
+        listed = [size.section.mm2 for circuit in circuits if (size := self._sizing.load_of(circuit))]
+        asked = smallest_section(amps, "behind the tap", self._laid).mm2 if amps else 0.0
+        return max([self._least, asked, *listed])
 
     def _is_incomer(self, device: Device) -> bool:
         return device.kind.can(Can.MAIN_SWITCH) or device.kind.can(Can.PLAIN_TERMINAL)
@@ -240,21 +287,49 @@ class SectionChooser:
         amps = self._guards.get(circuit, 0.0)
         return max(self._least, smallest_section(amps, "behind its own breaker", self._laid).mm2 if amps else 0.0)
 
+    def note_phases(self, live: Iterable[tuple[Connection, float]]) -> None:
+        """Keeps the thickest live conductor of every circuit, mm²; a feed that only passes through it counts apart."""
+        for connection, mm2 in live:
+            passes = any(node.startswith(("main.", "in.", "held.")) for node in connection.net.nodes)
+            if connection.net.net_class is NetClass.NEUTRAL or passes:
+                continue
+            for pin in (connection.a, connection.b):
+                circuit = circuit_of(pin.device)
+                self._phases[circuit] = max(self._phases.get(circuit, 0.0), mm2)
+
+    def _small_earth(self, circuit: CircuitId, guard_a: float = 0.0) -> float:
+        """The protective conductor of a circuit by its thickest live conductor, mm².
+
+        Args:
+            circuit: Which circuit.
+            guard_a: What protects its load, A: a North American protective conductor need be no thicker than that asks.
+        """
+        phase = self._phases.get(circuit, 0.0)
+        if not self._laid.north_american:
+            return next_section(protective_section(phase).value) if phase else 0.0
+        return min(nec_protective_size(guard_a).value, phase) if guard_a else phase
+
     def earth_section(self, point: PinRef) -> tuple[float, Why]:
         """The protective conductor that a point asks for, mm², and why."""
         owner = point.device
         load = self._sizing.load_of(self._devices[owner].circuit)
-        if role_of(owner) in DOOR_BONDS:
+        if circuit_of(owner) in self._sizing.onward.circuits:
+            mm2, of = self._sizing.onward.pe_mm2, "the conductors that lead on"
+            source = self._cites("IEC 60204-1:2016 Table 1")
+        elif role_of(owner) in DOOR_BONDS:
             mm2, of = self._sizing.door_bond_mm2, "the supply conductor"
             source = self._cites("IEC 61439-1 Table 3")
         elif load:
-            mm2, of = load.pe_mm2, "the motor's phase conductor"
+            guard = load.proposal.amount("breaker")
+            mm2, of = max(load.pe_mm2, self._small_earth(load.circuit, guard)), "the load's phase conductor"
             source = self._cites("IEC 60204-1:2016 Table 1")
         elif self._devices[owner].kind.can(Can.SURGE):
-            mm2, of = SURGE_AWG if self._laid.north_american else SURGE_MM2, "the current of a surge"
+            least = SURGE_AWG if self._laid.north_american else SURGE_MM2
+            mm2, of = max(least, self._small_earth(self._devices[owner].circuit)), "the current of a surge"
             source = self._cites("IEC 60364-5-53 534.4.10 (type 2)", "NEC 242.28 and part data")
         elif self._devices[owner].circuit != INCOMER_ID:
-            mm2, of = self._breaker_mm2(self._devices[owner].circuit), "the small circuit it belongs to"
+            small = self._small_earth(self._devices[owner].circuit)
+            mm2, of = max(self._least, small), "the small circuit it belongs to"
             source = f"{self._cites('IEC 60204-1:2016 Table 1')}; least: common practice, no source"
         else:
             mm2, of = self._sizing.feeder_pe_mm2, "the supply conductor"

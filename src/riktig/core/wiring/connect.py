@@ -28,7 +28,7 @@ from riktig.core.standards import Why, clamp_range, conductor_name, ferrule, is_
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
 from riktig.core.wiring.colours import colour_table, conductor_colour
-from riktig.core.wiring.connections import Connection, feeds
+from riktig.core.wiring.connections import Connection, chained, feeds
 from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
 from riktig.core.wiring.model import Crowded, Wire, WireEnd, WireId, Wiring, WiringStage, wire_key
@@ -82,20 +82,20 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     joined = joined_pins(devices, nets, layout, practice, inputs.joins)
     maker = _WireMaker(inputs, router, joined)
     connections: list[Connection] = []
+    earths: list[tuple[Net, list[PinRef]]] = []
     unrouted: list[PinRef] = []
     spreads = [d for d in circuits.devices if any(d.kind.can(ability) for ability in SPREADS)]
     for net in nets.nets:
         pins = [pin for pin in net.pins if _is_clamp(pin, devices)]
         unrouted += [pin for pin in pins if not router.reaches(pin)]
         pins = [pin for pin in pins if router.reaches(pin)]
-        if net.net_class is not NetClass.EARTH:
-            pins = first_of_joined(pins, joined)
+        if net.net_class is NetClass.EARTH:
+            earths.append((net, pins))
+            continue
+        pins = first_of_joined(pins, joined)
         single = frozenset(pin for pin in pins if _holds(pin, devices, sizing) == 1)
         spread = _from_blocks(net, pins, _blocks_of(net, spreads, router), maker) if feeds(net) else []
-        if net.net_class is NetClass.EARTH:
-            bars = _bars_on(net, Can.EARTH_BAR, spreads, router)
-            connections += _earths(net, earth_points(pins, circuits, joined, maker.earth_mm2), bars)
-        elif spread:
+        if spread:
             connections += spread
         elif bars := _bars_of(net, spreads, router):
             neutrals = {device.id for device in devices.values() if device.kind.can(Can.NEUTRAL_TERMINAL)}
@@ -103,12 +103,18 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
         elif any(devices[pin.device].kind.can(Can.TAP_TERMINAL) for pin in pins):
             connections += _tapped(net, pins, devices, single, router)
         elif len(pins) == 2:
-            connections.append(Connection(net, *pins))
+            connections += chained(net, pins)
         elif pins[1:]:
             order = router.chain(pins, single, {pin for pin in pins if devices[pin.device].zone is Zone.DOOR})
-            connections += [Connection(net, a, b) for a, b in pairwise(order)]
-    maker.own = wire_ids_of(connections, names)
+            connections += chained(net, order)
     drafts = [maker.draft(connection) for connection in connections]
+    maker.note_phases(drafts)
+    of_earth: list[Connection] = []
+    for net, pins in earths:
+        bars = _bars_on(net, Can.EARTH_BAR, spreads, router)
+        of_earth += _earths(net, earth_points(pins, circuits, joined, maker.earth_mm2), bars)
+    drafts += [maker.draft(connection) for connection in of_earth]
+    maker.own = wire_ids_of([*connections, *of_earth], names)
     ends = _Ends(drafts, sizing, maker, crimped=practice.ends is EndStyle.CRIMPS)
     wires = [maker.wire(draft, ends) for draft in drafts]
     ordered, batches = make_batches(wires, practice, {device.id for device in devices.values() if device.strip})
@@ -257,6 +263,10 @@ class _WireMaker:
     def is_infeed(self, pin: PinRef) -> bool:
         """Whether a wire to a clamp lands on the infeed of the comb or busbar that the clamp is on."""
         return self._sections.infeed(pin) is not None
+
+    def note_phases(self, drafts: Iterable[_Draft]) -> None:
+        """Keeps the thickest live conductor of every circuit: its protective conductor follows."""
+        self._sections.note_phases((draft.connection, draft.mm2) for draft in drafts)
 
     def earth_mm2(self, point: PinRef) -> float:
         """The protective conductor that a point asks for, mm²."""

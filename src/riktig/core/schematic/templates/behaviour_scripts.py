@@ -184,12 +184,15 @@ def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
         circuit: The circuit.
         others: All circuits of the job.
     """
-    if circuit.load is None or circuit.recipe is Recipe.MAINTAINED:
+    monitor = circuit.recipe is Recipe.PHASE_MONITOR
+    if (circuit.load is None and not monitor) or circuit.recipe is Recipe.MAINTAINED:
         return ()
     steps: list[str] = []
-    for other in others:
+    for other in sorted(others, key=lambda other: other.recipe is Recipe.PHASE_MONITOR):
         if other.recipe is Recipe.EMERGENCY_STOP:
             steps += [f"press {other.id}.S.reset", f"release {other.id}.S.reset"]
+        elif monitor:
+            continue
         elif other.recipe is Recipe.PHASE_MONITOR:
             steps.append(f"turn {other.id}.S to on")
     return tuple(steps)

@@ -37,6 +37,7 @@ from riktig.core.schematic.templates.supplies import (
     dc_supply,
     incomer,
     limited_supply,
+    phase_monitor,
     through_feed,
 )
 from riktig.core.schematic.templates.supply_context import DC_BACK, SAFE, SYSTEMS
@@ -129,6 +130,7 @@ class _Expansion:
             if made.drawn is not None:
                 drawn.append(_Drawn(circuit, *(list(part) for part in made.drawn)))  # type: ignore[arg-type]
         self._zero_bars(drawn)
+        self._held_blocks(drawn)
         if incoming:
             drawn.insert(0, self._with_changes(incoming, self._incomer(incoming, drawn)))
         self._own_rungs(drawn)
@@ -203,27 +205,47 @@ class _Expansion:
         rungs = [rung for drawn_circuit in drawn for rung in drawn_circuit.rungs]
         cables = sum("PE" in rung.end or ("PE" in rung.start and not any(elements_of(rung.path))) for rung in rungs)
         earths = sum(len(drawn_circuit.earths) for drawn_circuit in drawn) + cables
-        neutrals = len({(r.circuit, r.id if r.band is Band.POWER else "") for r in rungs if "N" in r.end})
+        back = [rung for rung in rungs if "N" in rung.end or ("N" in rung.start and rung.band is Band.POWER)]
+        neutrals = len({(rung.circuit, rung.id if rung.band is Band.POWER else "") for rung in back})
         ways = any("N" in rung.start and rung.band is Band.POWER for rung in rungs) or any(
             "N" in rung.end and (rung.band is Band.POWER or is_bus(rung.start[0])) for rung in rungs
         )
-        feeds = [sum(f"main.{line}" in rung.start for rung in rungs) for line in ("L1", "L2", "L3")]
-        first = self._first_on(rungs, drawn)
-        starts = {rung.start for rung in rungs if any(node.startswith("main.") for node in rung.start)}
-        how = self.practice.distribution
-        on_one = how is Distribution.BAR or (how is Distribution.COMB and len(first) == len(starts) == 1)
-        blocks = how is Distribution.BLOCKS or not (on_one or loops_fit(self.ground, self.loads.values(), first))
         ahead = tuple(sorted({node for rung in rungs if len(rung.start) < 3 for node in rung.start if node in AHEAD}))
-        of_line = max(feeds) if blocks else 0
+        of_line = self._taps("main.", drawn)
         thick = self.ground.supply.upstream_a > THICK_A
         needs = IncomerNeeds(earths, of_line, neutrals + 1 if ways or thick else 0, ahead, self.doors)
         return incomer(circuit, self.ground, needs)
 
+    def _taps(self, lines: str, drawn: list[_Drawn]) -> int:
+        """Feeds that distribution blocks are made for on the fullest of some lines; 0 where loops, a comb or a bar do.
+
+        Args:
+            lines: What the names of the lines begin with: “main.” behind the main switch, “held.” behind the main
+                contactor.
+            drawn: All circuits that hang on them.
+        """
+        rungs = [rung for drawn_circuit in drawn for rung in drawn_circuit.rungs]
+        feeds = [sum(f"{lines}{line}" in rung.start for rung in rungs) for line in ("L1", "L2", "L3")]
+        first = self._first_on(rungs, drawn, lines)
+        starts = {rung.start for rung in rungs if any(node.startswith(lines) for node in rung.start)}
+        how = self.practice.distribution
+        on_one = how is Distribution.BAR or (how is Distribution.COMB and len(first) == len(starts) == 1)
+        blocks = how is Distribution.BLOCKS or not (on_one or loops_fit(self.ground, self.loads.values(), first))
+        return max(feeds) if blocks else 0
+
+    def _held_blocks(self, drawn: list[_Drawn]) -> None:
+        """Distribution blocks behind the main contactor: how many feeds they serve is known when all are drawn."""
+        for place, of_circuit in enumerate(drawn):
+            taps = self._taps("held.", drawn) if of_circuit.circuit.recipe is Recipe.PHASE_MONITOR else 0
+            if taps > 1:
+                made = phase_monitor(of_circuit.circuit, self.behind, taps)
+                drawn[place] = self._with_changes(of_circuit.circuit, made)
+
     @staticmethod
-    def _first_on(rungs: list[Rung], drawn: list[_Drawn]) -> set[str]:
-        """The kinds of what each path from the main switch meets first."""
+    def _first_on(rungs: list[Rung], drawn: list[_Drawn], lines: str) -> set[str]:
+        """The kinds of what each path from some lines meets first."""
         kinds = {device.id: device.kind_id for drawn_circuit in drawn for device in drawn_circuit.devices}
-        paths = (rung.path for rung in rungs if any(node.startswith("main.") for node in rung.start))
+        paths = (rung.path for rung in rungs if any(node.startswith(lines) for node in rung.start))
         first = (next(iter(elements_of(path)), None) for path in paths)
         return {kinds[element.device] for element in first if element and element.device in kinds}
 
@@ -246,7 +268,7 @@ class _Expansion:
         if make is None:
             self.undrawn.append(circuit.id)
             return None
-        return make(circuit, self.ground)
+        return make(circuit, self.behind if circuit.recipe is Recipe.PHASE_MONITOR else self.ground)
 
     def _of_load(self, circuit: Circuit) -> BuiltCircuit | None:
         assert circuit.load is not None

@@ -13,6 +13,7 @@ from riktig.core.schematic.templates.supply_context import (
     DC_DEVICES,
     DC_LIVE,
     HELD,
+    INDICATION,
     LIMITED_BACK,
     LIMITED_LIVE,
     LINES,
@@ -201,8 +202,16 @@ def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     return sk.done()
 
 
-def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
-    """A monitor fed ahead of the main contactor it lets in; what hangs behind drops when a phase is lost."""
+def phase_monitor(circuit: Circuit, context: SupplyContext, taps: int = 0) -> BuiltCircuit:
+    """A monitor fed ahead of the main contactor it lets in; what hangs behind drops when a phase is lost.
+
+    An emergency stop lets the main contactor go too.
+
+    Args:
+        circuit: The circuit.
+        context: Supply and practice, behind an emergency stop where there is one.
+        taps: Feeds of the fullest line behind the contactor that distribution blocks are made for; 0 without blocks.
+    """
     sk = CircuitBuilder(circuit.id, circuit.title or "main contactor", context)
     count = len(context.lines)
     poles = "/".join(POLES.split("/")[:count])
@@ -215,14 +224,19 @@ def phase_monitor(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     amps = context.supply.upstream_a if rated == "as the supply" else float(rated)
     sk.plate("K", "contactor_wired", "main contactor", least_a=amps)
     sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
-    sk.rung("power", "", context.lines, f"K:{poles}", HELD[:count], Band.POWER)
+    blocks = [sk.plate(f"XD{n or ''}", "dist_block", "distribution") for n in range(-(-taps // BLOCK_TAPS))]
+    all_lines = "/".join(PHASES[:count])
+    spread = f" @{blocks[0]}:{all_lines}" if blocks else ""
+    sk.rung("power", "", context.lines, f"K:{poles}{spread}", HELD[:count], Band.POWER)
+    for block in blocks[1:]:
+        sk.rung(f"{block}.on", "", HELD[:count], f"@{block}:{all_lines}", "", Band.POWER)
     live = sk.tap(guard="")
     if monitored:
         sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
         sk.rung("run", "phases present, switched on", live, "PM:15-18 S:13-14 K:A1-A2", context.back)
     else:
         sk.rung("run", "switched on", live, "S:13-14 K:A1-A2", context.back)
-    lamp(sk, DoorLamp("in", "in", "SUPPLY ON", "green"), live, "K:43-44")
+    lamp(sk, DoorLamp("in", "in", "SUPPLY ON", "green"), INDICATION if context.stops else live, "K:43-44")
     return sk.done()
 
 
@@ -253,12 +267,15 @@ def phase_lamps(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
 
 
 def through_feed(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
-    """What passes on to the next panel, unswitched: a second set of terminals beside the incoming ones."""
+    """What passes on to the next panel, unswitched: a second set of terminals beside the incoming ones.
+
+    Their studs take two conductors a side, so that the feed goes on from one to the next where several panels follow.
+    """
     sk = CircuitBuilder(circuit.id, circuit.title or "through-feed", context)
     phases = PHASES[: len(context.lines)]
     names = (*phases, "N") if context.neutral else phases
     for name in names:
-        sk.terminal(f"X.{name}", name, f"onward {name}", "neutral_terminal" if name == "N" else "terminal")
+        sk.terminal(f"X.{name}", name, f"onward {name}", "neutral_terminal" if name == "N" else "stud_terminal")
     sk.outside("W", "onward", "next panel")
     ends = "/".join(f"X.{name}" for name in phases)
     sk.rung("power", "unswitched", AHEAD[: len(phases)], f"{ends} @W:{'/'.join(phases)}", "", Band.POWER)
