@@ -133,7 +133,9 @@ def _made() -> dict[str, Job]:
             base = _with_load(_base(north_american), LOADS["direct-on-line"])
             if entry.recipe in (Recipe.SIGNALLED_WAYS, Recipe.SOCKET, Recipe.MAINTAINED):
                 base = _for_ways(base)
-            found[entry.recipe.value + name] = add_circuit(base, entry.recipe)
+            added = add_circuit(base, entry.recipe)
+            bare = replace(added.circuits[-1], params=())  # as every choice stands where nothing is said
+            found[entry.recipe.value + name] = replace(added, circuits=(*added.circuits[:-1], bare))
             for parameter in entry.params:
                 for value in parameter.choices[1:]:
                     key = f"{entry.recipe.value}, {parameter.name} {value}{name}"

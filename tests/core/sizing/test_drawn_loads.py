@@ -49,7 +49,7 @@ STARTER = 8 + 2 * 0.6
 @pytest.mark.parametrize(
     ("recipe", "more", "pulls"),
     [
-        (Recipe.EMERGENCY_STOP, 3 * 6 + 0.6, 62 - 8),  # three relays of 6 VA and a lamp
+        (Recipe.EMERGENCY_STOP, 4 + 0.6, 62 - 8),  # a safety relay of 4 VA and a lamp
         (Recipe.PHASE_MONITOR, 8.5 + 0.6, 66 - 8.5),  # a contactor for 20 A: 25 A frame, 8.5 VA held, 66 VA in, a lamp
         (Recipe.LIT_BUTTON, 6 + 0.5, 62 - 8),  # a relay and the lamp in the button
         (Recipe.VALVE, 6 + 0.6, 62 - 8),  # a relay and a lamp; the valve hangs on its own

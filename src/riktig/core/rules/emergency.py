@@ -11,6 +11,8 @@ from riktig.core.schematic import Device
 
 __all__ = ["EMERGENCY"]
 
+CHANNELS = (("S11", "S12"), ("S21", "S22"))
+"""The pins of a safety relay between which each channel is closed."""
 _PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 
 
@@ -49,15 +51,15 @@ def emergency_stop(view: View) -> ClauseResult:
         )
     )
     switched = sum(_starts(device) for device in view.circuits.devices)
-    counted = f"{switched - len(running)} of {switched} contactors, soft starters and drives cannot stay in"
+    counted = f"{switched - len(running)} of {switched} contactors, soft starters, drives and valves cannot stay in"
     evidence = (how, counted if of_all else "it stands in the path of single loads: which, a person says")
     return ClauseResult("C13", Group.CONTROL, title, clause, evidence, tuple(findings))
 
 
 def _starts(device: Device) -> bool:
-    """Whether a device lets a load run by itself: a contactor of a load, a soft starter, a drive."""
+    """Whether a device lets a load run, or moves by itself: a contactor, a soft starter, a drive, a valve."""
     can = device.kind.can
-    return can(Can.SWITCHES_LOAD) or can(Can.STARTS_SOFTLY) or can(Can.VARIES_SPEED)
+    return can(Can.ACTUATES) or can(Can.SWITCHES_LOAD) or can(Can.STARTS_SOFTLY) or can(Can.VARIES_SPEED)
 
 
 def _still_running(view: View, pressed: set[DeviceId]) -> list[Device]:
@@ -72,12 +74,25 @@ def _still_running(view: View, pressed: set[DeviceId]) -> list[Device]:
         fresh = {
             device.id
             for device in view.circuits.devices
-            if device.id not in fallen and device.kind.has_coil and not _is_fed(view, device, fed)
+            if device.id not in fallen and device.kind.has_coil and not _is_held(view, device, fallen, fed)
         }
         if not fresh:
             break
         fallen |= fresh
     return [d for d in view.circuits.devices if _starts(d) and d.id not in fallen and _runs(view, d, fallen, fed)]
+
+
+def _is_held(view: View, device: Device, fallen: set[DeviceId], fed: set[PinRef]) -> bool:
+    """Whether a coil can be in: it is fed, and both channels of a safety relay are closed."""
+    return _is_fed(view, device, fed) and (
+        not device.kind.can(Can.TWO_CHANNELS) or all(_closes(view, device, *pins, fallen) for pins in CHANNELS)
+    )
+
+
+def _closes(view: View, device: Device, out: str, back: str, fallen: set[DeviceId]) -> bool:
+    """Whether a loop that a device feeds itself can come back to it."""
+    a, b = view.nets.of_pin.get(device.pin(out)), view.nets.of_pin.get(device.pin(back))
+    return bool(a and b and b.id in _reach(view, {a.id}, fallen))
 
 
 def _is_fed(view: View, device: Device, fed: set[PinRef]) -> bool:
@@ -89,14 +104,15 @@ def _is_fed(view: View, device: Device, fed: set[PinRef]) -> bool:
 def _runs(view: View, device: Device, fallen: set[DeviceId], fed: set[PinRef]) -> bool:
     """Whether it can be told to run: by its coil, or by its own loop from its 24 V or S1 to its input."""
     can, nets = device.kind.can, view.nets.of_pin
+    if can(Can.ACTUATES):
+        return any((net := nets.get(device.pin(pin.name))) and net.id in fed for pin in device.kind.pins)
     if not (can(Can.VARIES_SPEED) or can(Can.STARTS_SOFTLY)):
         return _is_fed(view, device, fed)
     first, last = ("24", "R1") if can(Can.VARIES_SPEED) else ("S1", "S2")
     supply = nets.get(device.pin("A1"))
     if can(Can.STARTS_SOFTLY) and (supply is None or supply.id not in fed):
         return False
-    a, b = nets.get(device.pin(first)), nets.get(device.pin(last))
-    return bool(a and b and b.id in _reach(view, {a.id}, fallen))
+    return _closes(view, device, first, last, fallen)
 
 
 def _fed(view: View, fallen: set[DeviceId]) -> set[PinRef]:

@@ -24,6 +24,7 @@ from riktig.core.schematic.model.elements import Band, Circuits, elements_of
 from riktig.core.schematic.netlist.nets import find_nets
 from riktig.core.schematic.numbering.numbers import names_of
 from riktig.core.schematic.templates.circuit_templates import circuit_template_of
+from riktig.core.schematic.templates.emergency import FOR_NEW
 from riktig.core.schematic.templates.expand import expand
 from riktig.core.schematic.templates.implied_circuits import all_circuits
 
@@ -251,6 +252,7 @@ def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, 
     """
     used = [c.id for c in job.circuits] + [load.id for load in job.loads]
     number = max((int(name[1:]) for name in used if name[1:].isdecimal()), default=0) + 1
+    params = params or FOR_NEW.get(recipe, ())
     circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), recipe, title=title.strip(), params=params)
     return replace(job, circuits=(*job.circuits, circuit))
 

@@ -194,16 +194,21 @@ class _NetworkMaker:
             for first, last in (("L1", "L2"), ("L2", "L3"), ("L3", "L1")):
                 unit = Unit(f"{first}-{last}", (first, last), Behaviour.LOAD)
                 self._between(device, unit, unit.name, first, last, self.supply.voltage_v)
-        if device.kind.can(Can.STARTS_SOFTLY):
-            start, loop = self._at(device, "S1"), self._at(device, "S2")
-            if start is not None and loop is not None:
-                zero = self._inner()
-                self.poles += [
-                    SupplyPole(f"{device.id}:S", "S1", start, 0j, DC_V, device.pin("S1")),
-                    SupplyPole(f"{device.id}:S", "inside", zero, 0j, 0.0),
-                ]
-                unit = Unit("S1-S2", ("S1", "S2"), Behaviour.INPUT)
-                self._wanted.append((device, unit, "S1-S2", loop, zero, DC_V, ("S2", "")))
+        for loop in device.kind.own_loops:
+            self._loop(device, loop)
+
+    def _loop(self, device: Device, loop: str) -> None:
+        """A loop that a device feeds itself and looks at whether it comes back: an input from its own 24 V."""
+        unit = device.kind.unit(loop)
+        out, back = (self._at(device, pin) for pin in unit.pins)
+        if out is None or back is None:
+            return
+        zero, system = self._inner(), f"{device.id}:{loop}"
+        self.poles += [
+            SupplyPole(system, unit.pins[0], out, 0j, DC_V, device.pin(unit.pins[0])),
+            SupplyPole(system, "inside", zero, 0j, 0.0),
+        ]
+        self._wanted.append((device, unit, loop, back, zero, DC_V, (unit.pins[1], "")))
 
     def _supplies(self, device: Device) -> None:
         kind, prefix = device.kind, str(device.id)

@@ -9,6 +9,7 @@ from riktig.core.job import DeviceId, Supply
 from riktig.core.schematic import Circuits, Nets
 from riktig.core.simulation.conductors import Conductor, drawn_conductors
 from riktig.core.simulation.connectivity import Connectivity
+from riktig.core.simulation.electronics import Channels, is_driven
 from riktig.core.simulation.event_queue import EventQueue
 from riktig.core.simulation.interlock_check import interlock_fault
 from riktig.core.simulation.network import MAINS, Network, SupplyPole, build_network
@@ -94,6 +95,7 @@ class Panel:
         self._controllers = [d.id for d in circuits.devices if d.kind.can(Can.CONTROLLER)]
         self._outputs = {d.id for d in circuits.devices if d.kind.can(Can.GIVES_OUTPUTS)}
         self._mates = {did: tied - {did} for tied in map(frozenset, circuits.tied) for did in tied}
+        self.channels = {d.id: Channels() for d in circuits.devices if d.kind.can(Can.TWO_CHANNELS)}
         self._turning: dict[DeviceId, str] = {}
         self._was = OperatorState()
         self._stale: set[DeviceId] = set(self._contacts)
@@ -101,9 +103,9 @@ class Panel:
         self.events = [event for event in self.events if event.wrong]
 
     def _moves_by_itself(self, did: DeviceId) -> bool:
-        """Whether contacts do not simply follow a coil: of a timer, of a phase monitor."""
+        """Whether contacts do not simply follow a coil: of a timer, a phase monitor, a safety relay."""
         kind = self.network.devices[did].kind
-        return kind.timer is not None or kind.can(Can.WATCHES_PHASES)
+        return kind.timer is not None or kind.can(Can.WATCHES_PHASES) or kind.can(Can.TWO_CHANNELS)
 
     @property
     def fed_units(self) -> set[tuple[DeviceId, str]]:
@@ -119,6 +121,7 @@ class Panel:
         """The devices that are in, lit, running or fed."""
         devices = self.network.devices
         fed = {did for did, _ in self.fed_units if not devices[did].kind.can(Can.ON_THREE_LINES)}
+        fed -= {did for did in self.channels if self.stage[did] != ContactStage.IN}
         return fed | {did for did, turns in self._turning.items() if turns != "off"}
 
     def is_fed(self, device: DeviceId, unit: str = "A1-A2") -> bool:
@@ -134,6 +137,7 @@ class Panel:
         self._driven.update({did: on for did, on in before._driven.items() if did in there})
         self._coil.update({did: on for did, on in before._coil.items() if did in there})
         self._clockwork = before._clockwork.only(there)
+        self.channels.update({did: kept for did, kept in before.channels.items() if did in self.channels})
         for key, number in self._consumer.items():
             if key in before._consumer:
                 self.fed[number] = before.fed[before._consumer[key]]
@@ -160,7 +164,7 @@ class Panel:
     def _begin(self) -> None:
         self.shorts, self.restless = [], ()
         self.steps += 1
-        self._tie_handles()
+        self.operator_state.tie_handles(self._was, self._mates)
         self._stale |= self._moved_by_hand()
         for did in sorted(self._stale & self._coiled):
             self._drive(did, fed=self._coil.get(did, False))
@@ -170,13 +174,6 @@ class Panel:
                 self._schedule(did, on=driven, by_hand=False)
         self._unfinished = ()
         self._known = None
-
-    def _tie_handles(self) -> None:
-        """One handle moves all breakers that it is tied to; a trip moves one alone."""
-        opened = self.operator_state.opened
-        for did in sorted(opened ^ self._was.opened):
-            for mate in self._mates.get(did, ()):
-                (opened.add if did in opened else opened.discard)(mate)
 
     def _moved_by_hand(self) -> set[DeviceId]:
         """The devices whose contacts may stand otherwise than when it was last looked."""
@@ -290,7 +287,7 @@ class Panel:
                 alive = self.is_fed(device.id, "L-N")
             elif device.kind.can(Can.FOREIGN_SUPPLY):
                 alive = device.id in self.operator_state.foreign
-            elif device.kind.can(Can.STARTS_SOFTLY):
+            elif device.kind.can(Can.STARTS_SOFTLY) or device.kind.can(Can.TWO_CHANNELS):
                 alive = self.is_fed(device.id)
             elif device.kind.can(Can.VARIES_SPEED):
                 alive = lines_at(self.network, self.volts, device.id) != ""
@@ -331,23 +328,10 @@ class Panel:
                 self._stale |= self._outputs
             elif kind.can(Can.SENSOR):
                 self._stale.add(did)
-            if kind.can(Can.WATCHES_PHASES):
-                watched = ("L1-L2", "L2-L3", "L3-L1")
-                driven = (
-                    all(self.is_fed(did, unit) for unit in watched)
-                    and lines_at(self.network, self.volts, did) == "forward"
-                )
-            elif kind.can(Can.STARTS_SOFTLY):
-                driven = self.is_fed(did) and self.is_fed(did, "S1-S2")
+            driven = is_driven(self, device)
+            if kind.can(Can.ELECTRONIC_STARTER):
                 self._stale.add(did)
-            elif kind.can(Can.VARIES_SPEED):
-                driven = lines_at(self.network, self.volts, did) != "" and (
-                    self.is_fed(did, "R1-0") or self.is_fed(did, "R2-0")
-                )
-                self._stale.add(did)
-            elif kind.has_coil:
-                driven = self.is_fed(did)
-            else:
+            if driven is None:
                 if kind.can(Can.TRANSFORMS) or kind.can(Can.MAKES_DC) or kind.can(Can.FOREIGN_SUPPLY):
                     self._stale.add(did)
                 continue

@@ -328,7 +328,7 @@ class Runner:
         device = self.known[did]
         now = self.panel.turns(did) if device.kind.is_motor else ("on" if did in self.panel.on else "off")
         if device.kind.has_coil:
-            now = "on" if self.panel.is_fed(did) else "off"
+            now = "on" if self.panel.is_fed(did) and did in self.panel.on else "off"
         fine = now == want or (want == "on" and device.kind.is_motor and now != "off")
         return "" if fine else f"{role} is {now}, not {want}"
 

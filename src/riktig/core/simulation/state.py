@@ -1,5 +1,6 @@
 """What has been done to a panel, and from it where every contact stands."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field, fields
 from enum import IntEnum
 
@@ -48,6 +49,17 @@ class OperatorState:
     def copy(self) -> "OperatorState":
         """As it is now, to compare with later."""
         return OperatorState(**{entry.name: getattr(self, entry.name).copy() for entry in fields(self)})
+
+    def tie_handles(self, was: "OperatorState", mates: Mapping[DeviceId, frozenset[DeviceId]]) -> None:
+        """One handle moves all breakers that it is tied to; a trip moves one alone.
+
+        Args:
+            was: How everything stood before.
+            mates: The breakers that each is tied to.
+        """
+        for did in sorted(self.opened ^ was.opened):
+            for mate in mates.get(did, ()):
+                (self.opened.add if did in self.opened else self.opened.discard)(mate)
 
 
 def is_closed(operator_state: OperatorState, device: Device, unit: Unit, stage: ContactStage, *, powered: bool) -> bool:

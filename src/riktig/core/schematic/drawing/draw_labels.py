@@ -278,7 +278,8 @@ class LabelPlacer:
     def _mirror(self, device: Device, x: float) -> list[Shape]:
         """Under a coil: where its contacts are, the main poles in one line, the spare ones in the last."""
         places = self.reading.used.get(device.id, {})
-        rows = [(u.name, places.get(u.name, "spare")) for u in device.kind.units if u.behaviour is not Behaviour.COIL]
+        shown = (u for u in device.kind.units if u.behaviour is not Behaviour.COIL)
+        rows = [(u.name, places.get(u.name, "spare")) for u in shown if u.name not in device.kind.own_loops]
         used = [row for row in rows if row[1] != "spare"]
         poles = [place for unit, place in used if unit in MAIN_POLES]
         if len(poles) == len(MAIN_POLES) and len(set(poles)) == 1:

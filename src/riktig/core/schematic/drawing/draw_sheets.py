@@ -131,7 +131,9 @@ def contact_places(sheets: Sheets, circuits: Circuits, device: Device) -> list[t
                 if pole.device == device.id and element.id in sheets.places:
                     names[pole.unit] = str(sheets.places[element.id])
     return [
-        (unit.name, names.get(unit.name, "spare")) for unit in device.kind.units if unit.behaviour is not Behaviour.COIL
+        (unit.name, names.get(unit.name, "spare"))
+        for unit in device.kind.units
+        if unit.behaviour is not Behaviour.COIL and unit.name not in device.kind.own_loops
     ]
 
 

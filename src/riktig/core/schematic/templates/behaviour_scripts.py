@@ -14,6 +14,7 @@ Source:
 """
 
 from riktig.core.job import Circuit, Command, Load, Recipe, Signal, Start, Wetting
+from riktig.core.schematic.templates.emergency import BEHIND_STOP, SAFETY_RELAY
 
 __all__ = ["ahead_of", "script_of"]
 
@@ -80,6 +81,15 @@ _MAINTAINED = (
     "close c0.Q: E.light on",
     "open Q: E.light off, E.heat off",
     "close Q: E.light on",
+)
+_SAFETY_RELAY = (
+    "rest: K off, H.ready off, safe.live dead",
+    "press S.reset: K off, H.ready off",
+    "release S.reset: K on, H.ready on, safe.live live",
+    "press S: K off, H.ready off, safe.live dead",
+    "release S: K off, H.ready off",
+    "press S.reset: K off",
+    "release S.reset: K on, H.ready on",
 )
 _BY_RECIPE: dict[Recipe, tuple[str, ...]] = {
     Recipe.EMERGENCY_STOP: (
@@ -160,8 +170,17 @@ def script_of(
         others: All circuits of the job: what must be switched on ahead of it is among them.
         lines: How many lines arrive: nothing is asked of those that do not.
     """
-    steps = (*ahead_of(circuit, others), *_own(circuit, load, signals, lines))
+    ahead, own = ahead_of(circuit, others), _own(circuit, load, signals, lines)
+    if circuit.recipe is Recipe.PHASE_MONITOR and ahead:
+        own = tuple(step for text in own for step in _reset_again(text, ahead))
+    steps = (*ahead, *own)
     return steps if lines == ALL_LINES else tuple(step for text in steps if (step := _of_lines(text, circuit, lines)))
+
+
+def _reset_again(step: str, reset: tuple[str, ...]) -> tuple[str, ...]:
+    """A step, and where a line comes back the emergency stop reset: what is fed by that line has let go."""
+    done, _, expected = step.partition(": ")
+    return (done, *reset[:-1], f"{reset[-1]}: {expected}") if done.startswith("restore ") else (step,)
 
 
 def _of_lines(step: str, circuit: Circuit, lines: int) -> str:
@@ -184,14 +203,14 @@ def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
         circuit: The circuit.
         others: All circuits of the job.
     """
-    monitor = circuit.recipe is Recipe.PHASE_MONITOR
-    if (circuit.load is None and not monitor) or circuit.recipe is Recipe.MAINTAINED:
+    own = circuit.recipe in BEHIND_STOP
+    if (circuit.load is None and not own) or circuit.recipe is Recipe.MAINTAINED:
         return ()
     steps: list[str] = []
     for other in sorted(others, key=lambda other: other.recipe is Recipe.PHASE_MONITOR):
         if other.recipe is Recipe.EMERGENCY_STOP:
             steps += [f"press {other.id}.S.reset", f"release {other.id}.S.reset"]
-        elif monitor:
+        elif own:
             continue
         elif other.recipe is Recipe.PHASE_MONITOR:
             steps.append(f"turn {other.id}.S to on")
@@ -207,7 +226,8 @@ def _own(circuit: Circuit, load: Load | None, signals: tuple[Signal, ...], lines
     if circuit.recipe is Recipe.PHASE_MONITOR and unwatched:
         return ("rest: K off", "turn S to on: K on, held.L1 live", "turn S to off: K off, held.L1 dead")
     if load is None or circuit.load is None:
-        return _BY_RECIPE.get(circuit.recipe, ())
+        one_relay = circuit.recipe is Recipe.EMERGENCY_STOP and circuit.param("built of", "") == SAFETY_RELAY
+        return _SAFETY_RELAY if one_relay else _BY_RECIPE.get(circuit.recipe, ())
     if circuit.recipe is Recipe.WAY:
         return ("rest: E on", "open F: E off", "close F: E on")
     foreign = any(s.wetting is Wetting.FOREIGN and s.load == load.id for s in signals)

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from riktig.core.job import Circuit, Recipe
-from riktig.core.schematic.templates import controls, services, supplies
+from riktig.core.schematic.templates import controls, emergency, services, supplies
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
 from riktig.core.schematic.templates.supply_context import ONLY_SOURCE, PLACES, SupplyContext
 
@@ -75,8 +75,8 @@ CIRCUIT_TEMPLATES: tuple[CircuitTemplate, ...] = (
     CircuitTemplate(
         Recipe.EMERGENCY_STOP,
         "One emergency stop with a monitored reset; drops out the supply to every starter.",
-        (),
-        controls.emergency_stop,
+        (Parameter("built of", (emergency.THREE_RELAYS, emergency.SAFETY_RELAY)),),
+        emergency.emergency_stop,
     ),
     CircuitTemplate(
         Recipe.LEVEL_ALARM, "A tank that must not run over, with no pump of its own.", (), controls.level_alarm

@@ -11,12 +11,10 @@ from riktig.core.schematic.templates.supply_context import (
     DC_BACK,
     DC_DEVICES,
     DC_LIVE,
-    INDICATION,
     LAMP_TEST,
     LIMITED_BACK,
     LIMITED_LIVE,
     LINES,
-    SAFE,
     SupplyContext,
 )
 from riktig.core.standards import rule
@@ -25,7 +23,6 @@ __all__ = [
     "ADDRESSES",
     "ControllerPoint",
     "controller",
-    "emergency_stop",
     "foreign_interlock",
     "fused_branches",
     "lamp_test",
@@ -55,37 +52,6 @@ class ControllerPoint:
     node: str
     name: str
     into: bool
-
-
-def emergency_stop(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
-    """Two channels, two relays and a monitored reset: everything tapped behind it dies when one channel opens.
-
-    Method:
-        Stop category 0. Each channel of the device holds a relay of its own, and the contacts of both stand in series
-        in the supply of the control circuits. A third relay takes the reset: it comes in only while both others have
-        fallen, and its opening contact in the output lets nothing start before the button is released. So neither a
-        relay that stays in nor a reset that is held starts anything. Lamps and alarms are fed ahead of it.
-
-    Source:
-        IEC 60204-1 9.2.2 and 9.4.2 (stop categories, redundancy), ISO 13849-1 (categories), from memory.
-    """
-    sk = CircuitBuilder(circuit.id, circuit.title or "emergency stop", context)
-    sk.door("S", "emergency_stop", "emergency stop", "EMERGENCY STOP")
-    sk.door("S.reset", "reset_button", "reset", "EMERGENCY STOP RESET")
-    sk.plate("FC", "control_breaker", "control")
-    sk.plate("FI", "control_breaker", "lamps and alarms")
-    sk.plate("K1", "relay", "first channel")
-    sk.plate("K2", "relay", "second channel")
-    sk.plate("K3", "relay", "reset")
-    live = sk.tap(guard="")
-    back = context.back
-    sk.rung("signals", "lamps and alarms, never off", context.live or LINES[0], "FI:1-2", INDICATION)
-    sk.rung("reset", "monitored reset", live, "S.reset:3-4 (K1:21-22 K2:21-22 | K3:13-14) K3:A1-A2", back)
-    sk.rung("one", "first channel", live, "S:11-12 (K3:33-34 | K1:13-14) K1:A1-A2", back)
-    sk.rung("two", "second channel", live, "S:21-22 (K3:43-44 | K2:13-14) K2:A1-A2", back)
-    sk.rung("safe", "control supply behind it", live, "K1:43-44 K2:43-44 K3:21-22", SAFE)
-    lamp(sk, DoorLamp("ready", "ready", "EMERGENCY STOP READY", "white"), SAFE, "")
-    return sk.done()
 
 
 def level_alarm(circuit: Circuit, context: SupplyContext, signals: Sequence[Signal] = ()) -> BuiltCircuit:
@@ -243,7 +209,7 @@ def controller(
     loads: Sequence[tuple[CircuitId, Load]],
     signals: Sequence[Signal],
     asked: Sequence[ControllerPoint] = (),
-    stopped: str = "",
+    behind: SupplyContext | None = None,
 ) -> BuiltCircuit:
     """The controller: its supply, an output for each load it commands, an input for each 24 V contact and each value.
 
@@ -256,7 +222,7 @@ def controller(
         loads: The loads that it commands, with their circuits.
         signals: The field devices of the job.
         asked: Points that other circuits end at: status contacts, lamps.
-        stopped: The control supply that an emergency stop takes away; empty where each circuit taps its own line.
+        behind: The same behind an emergency stop, where there is one.
     """
     sk = CircuitBuilder(circuit.id, circuit.title or "controller", context)
     inputs = [
@@ -276,7 +242,10 @@ def controller(
     read = [point for point in asked if point.into]
     sk.plate("A", "controller")
     cards_in = -(-(len(inputs) + len(read)) // CARD)
-    cards_out = -(-(len(commands) + len(outputs)) // CARD)
+    behind = behind or context
+    apart = bool(behind.stops and outputs)
+    first = -(-len(commands) // CARD) * CARD if apart else len(commands)
+    cards_out = -(-(first + len(outputs)) // CARD)
     for n in range(cards_in):
         sk.plate(f"AI{n}", "inputs", f"inputs {ADDRESSES[0]}{n}.0 to {n}.7")
     for n in range(cards_out):
@@ -285,8 +254,8 @@ def controller(
     for n in range(-(-(len(driven) + len(given)) // 2)):
         sk.plate(f"AO{n}", "analogue_out", f"analogue outputs {ADDRESSES[2]}{2 * n} to {ADDRESSES[2]}{2 * n + 1}")
     for n in range(-(-len(values) // VALUES_CARD)):
-        first = VALUES_CARD * n
-        sk.plate(f"AV{n}", "analogue_in", f"values {VALUE_ADDRESS}{first} to {VALUE_ADDRESS}{first + VALUES_CARD - 1}")
+        low = VALUES_CARD * n
+        sk.plate(f"AV{n}", "analogue_in", f"values {VALUE_ADDRESS}{low} to {VALUE_ADDRESS}{low + VALUES_CARD - 1}")
     sk.rung("power", "24 V", DC_DEVICES, "A:24-0", DC_BACK)
     for n, signal in enumerate(inputs):
         card, point = divmod(n, CARD)
@@ -308,19 +277,33 @@ def controller(
     for n, (node, name) in enumerate(commands):
         card, point = divmod(n, CARD)
         sk.rung(f"out{n}", f"{ADDRESSES[1]}{card}.{point} {name}", DC_LIVE, f"AQ{card}:L-Q{point}", node)
-    for n, signal in enumerate(outputs, len(commands)):
+    fed = _released(sk, behind.live) if apart else DC_LIVE
+    for n, signal in enumerate(outputs, first):
         card, point = divmod(n, CARD)
         field = sk.across(f"Y{n + 1}", "valve", signal.name)
-        sk.rung(
-            f"out{n}", f"{ADDRESSES[1]}{card}.{point} {signal.name}", DC_LIVE, f"AQ{card}:L-Q{point} {field}", DC_BACK
-        )
+        text = f"{ADDRESSES[1]}{card}.{point} {signal.name}"
+        sk.rung(f"out{n}", text, fed, f"AQ{card}:L-Q{point} {field}", DC_BACK)
     for n, (cid, load) in enumerate(driven):
         card, point = divmod(n, 2)
         text = f"{ADDRESSES[2]}{n} {load.name}, speed"
         sk.rung(f"ref{n}", text, f"{cid}.ref", f"AO{card}:AO{point}-C{point}", f"{cid}.ref.com")
     _values(sk, values, given, len(driven))
-    _switched(sk, switched, stopped)
+    _switched(sk, switched, behind.live)
     return sk.done()
+
+
+def _released(sk: CircuitBuilder, stopped: str) -> str:
+    """24 V for what the controller moves in the field, while the emergency stop lets it: a card of its own hangs on it.
+
+    Args:
+        sk: The circuit of the controller.
+        stopped: The control supply that the emergency stop takes away.
+    """
+    sk.plate("KR", "relay", "field devices released")
+    node = sk.node("released")
+    sk.rung("release", "field devices released", stopped, "KR:A1-A2", sk.context.back)
+    sk.rung("released", "24 V of field devices", DC_LIVE, "KR:13-14", node)
+    return node
 
 
 def _values(sk: CircuitBuilder, read: Sequence[Signal], given: Sequence[Signal], taken: int) -> None:

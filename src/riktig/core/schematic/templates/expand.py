@@ -23,6 +23,7 @@ from riktig.core.schematic.model.elements import Band, Circuits, Clash, Device, 
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit
 from riktig.core.schematic.templates.circuit_templates import circuit_template_of
 from riktig.core.schematic.templates.controls import ControllerPoint, controller
+from riktig.core.schematic.templates.emergency import BEHIND_STOP
 from riktig.core.schematic.templates.feed_loops import loops_fit
 from riktig.core.schematic.templates.function_strips import strips_by_function
 from riktig.core.schematic.templates.implied_circuits import all_circuits, controller_points, job_supply_context
@@ -261,14 +262,14 @@ class _Expansion:
         if circuit.recipe in by_brief:
             return by_brief[circuit.recipe](circuit, self.ground)
         if circuit.recipe is Recipe.CONTROLLER:
-            return controller(circuit, self.ground, self._commanded(), self.signals, self._asked(), self.behind.live)
+            return controller(circuit, self.ground, self._commanded(), self.signals, self._asked(), self.behind)
         if circuit.load is not None:
             return self._of_load(circuit)
         make = circuit_template_of(circuit.recipe).make
         if make is None:
             self.undrawn.append(circuit.id)
             return None
-        return make(circuit, self.behind if circuit.recipe is Recipe.PHASE_MONITOR else self.ground)
+        return make(circuit, self.behind if circuit.recipe in BEHIND_STOP else self.ground)
 
     def _of_load(self, circuit: Circuit) -> BuiltCircuit | None:
         assert circuit.load is not None
