@@ -1,10 +1,10 @@
+from .circuit_edits import add_circuit, remove_circuit
 from .derived import CIRCUITS, CONDUCTOR_ENDS, FAULTS, NAMES, NETS, SHEETS, TRACER
 from .derived_drawings import SHEET_DRAWINGS, SHEET_PEN
 from .drawing.draw_sheets import SheetPen, contact_places, sheets_with
 from .drawing.draw_wires import ends_of, net_lines, net_shapes
 from .edits import (
     Insertion,
-    add_circuit,
     add_device,
     add_rung,
     free_contacts,
@@ -14,7 +14,6 @@ from .edits import (
     name_element,
     named_nodes,
     reapply_change,
-    remove_circuit,
     remove_element,
     rewire,
     set_param,

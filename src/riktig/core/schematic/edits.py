@@ -17,19 +17,16 @@ from riktig.core.job import (
     OwnDevice,
     OwnRung,
     Param,
-    Recipe,
     circuit_inputs,
 )
 from riktig.core.schematic.model.elements import Band, Circuits, elements_of
 from riktig.core.schematic.netlist.nets import find_nets
 from riktig.core.schematic.numbering.numbers import names_of
 from riktig.core.schematic.templates.circuit_templates import circuit_template_of
-from riktig.core.schematic.templates.emergency import FOR_NEW
 from riktig.core.schematic.templates.expand import expand
 from riktig.core.schematic.templates.implied_circuits import all_circuits
 
 __all__ = [
-    "add_circuit",
     "add_device",
     "add_rung",
     "free_contacts",
@@ -39,16 +36,12 @@ __all__ = [
     "name_element",
     "named_nodes",
     "reapply_change",
-    "remove_circuit",
     "remove_element",
     "rewire",
     "set_param",
     "take_back",
     "with_names_recorded",
 ]
-
-FIRST_FREE = 100
-"""Circuits that serve no load count from here, so that their ids never meet those of loads."""
 
 
 def with_names_recorded(job: Job, *, memory: Memory | None = None) -> Job:
@@ -239,41 +232,6 @@ def name_element(job: Job, element: ElementId, text: str, *, memory: Memory | No
     if not text.strip():
         raise RiktigError("A device without a purpose cannot be labelled.", hint="Say what it is for.")
     return _with_change(job, _circuit_of(job, element, memory), Change(Act.NAMED, element, text=text.strip()))
-
-
-def add_circuit(job: Job, recipe: Recipe, title: str = "", params: tuple[Param, ...] = ()) -> Job:
-    """Adds a circuit that serves no load of the Brief.
-
-    Args:
-        job: The job; it is not changed.
-        recipe: The recipe of the circuit.
-        title: What the job or the picture is called.
-        params: What is chosen about it.
-    """
-    used = [c.id for c in job.circuits] + [load.id for load in job.loads]
-    number = max((int(name[1:]) for name in used if name[1:].isdecimal()), default=0) + 1
-    params = params or FOR_NEW.get(recipe, ())
-    circuit = Circuit(CircuitId(f"c{max(number, FIRST_FREE)}"), recipe, title=title.strip(), params=params)
-    return replace(job, circuits=(*job.circuits, circuit))
-
-
-def remove_circuit(job: Job, circuit: CircuitId) -> Job:
-    """Takes a circuit out that serves no load of the Brief.
-
-    Args:
-        job: The job; it is not changed.
-        circuit: Which circuit.
-
-    Raises:
-        RiktigError: it serves a load, or is the incoming supply.
-    """
-    known = next((c for c in job.circuits if c.id == circuit), None)
-    if known is None or known.load is not None or known.recipe is Recipe.INCOMER:
-        raise RiktigError(
-            "This circuit follows from the Brief, so it cannot be taken out here.",
-            hint="Take its load out in the Brief, or change how it is started.",
-        )
-    return replace(job, circuits=tuple(c for c in job.circuits if c.id != circuit))
 
 
 def set_param(job: Job, circuit: CircuitId, name: str, value: str) -> Job:

@@ -7,7 +7,7 @@ from riktig.core.catalogue import Mounting, kinds, parts_of
 from riktig.core.errors import InputFault, RiktigError
 from riktig.core.ids import circuit_of_node, is_circuit_id
 from riktig.core.job import Circuit, CircuitId, DeviceId, Job, OwnDevice, OwnRung, Recipe, circuit_inputs
-from riktig.core.schematic.edits import FIRST_FREE
+from riktig.core.schematic.circuit_edits import FIRST_FREE
 from riktig.core.schematic.model.elements import Band, Circuits, Device, Rung
 from riktig.core.schematic.model.notation import NotationError, path_text
 from riktig.core.schematic.templates.expand import expand, whole_node
