@@ -21,8 +21,9 @@ from riktig.core.job import (
     set_enclosure,
     set_practice,
 )
+from riktig.core.schematic.circuit_edits import add_circuit
 from riktig.core.schematic.drawing.draw_sheets import SheetInputs, SheetPen
-from riktig.core.schematic.edits import add_circuit, with_names_recorded
+from riktig.core.schematic.edits import with_names_recorded
 from riktig.core.schematic.layout.sheet_model import SheetKind
 from riktig.core.schematic.layout.sheets import lay_out
 from riktig.core.schematic.netlist.nets import find_nets
