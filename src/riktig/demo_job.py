@@ -26,6 +26,7 @@ from riktig.core.job import (
     add_load,
     add_signal,
     add_source,
+    change_source,
     new_job,
     set_box,
     set_enclosure,
@@ -135,6 +136,7 @@ def kelp_shed() -> Job:
     )
     job = add_signal(job, "hall door contact", place="drying hall", wetting=Wetting.FOREIGN, load=fan)
     job = add_source(job, "Fire alarm interlock", 24.0, "the shed's fire panel")
+    job = change_source(job, job.sources[-1].id, protected_a=2.0)
     job = set_practice(job, distribution=Distribution.BLOCKS, duct_width=60.0)
     job = set_box(job, 1000.0, 1400.0, 400.0)
     return with_names_recorded(set_enclosure(job, environment="indoors, damp and salty", rating="IP65"))

@@ -27,7 +27,7 @@ BY_HAND = {
     "C03": "H2: yellow",
     "W01": "M1 power: 1.5 mm² carries 13.5 A ≥ 8.5 A",
     "W02": "31 wires",
-    "W03": "Control, plate: red",
+    "W03": "control: red, 10",
     "W04": "62 ends of wires",
     "P02": "17 on the plate, 5 on the door",
     "P03": "29 holes",

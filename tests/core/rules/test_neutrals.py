@@ -24,7 +24,7 @@ from riktig.core.job import (
 from riktig.core.plate import LAYOUT, move_block
 from riktig.core.rules import RULES, VIEW, Verdict, apply_mend, findings_of
 from riktig.core.rules.guarded_neutrals import fullest_line
-from riktig.core.rules.mechanical import neutrals_cut_off_together
+from riktig.core.rules.protected_wires import neutrals_cut_off_together
 from riktig.core.schematic import CIRCUITS, NETS, add_circuit, add_device, add_rung, with_names_recorded
 from riktig.core.simulation import Panel
 from riktig.core.terminals import STRIPS

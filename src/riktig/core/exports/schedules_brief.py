@@ -92,9 +92,22 @@ def _signals(evaluation: Evaluation[Job]) -> Schedule:
 
 def _sources(evaluation: Evaluation[Job]) -> Schedule:
     job = evaluation.document
-    own = (job.supply.name, job.supply.voltage_v, job.supply.fed_from, "this panel's main switch")
-    rows = (own, *((s.name, s.voltage_v, s.comes_from, "elsewhere: stays live") for s in job.sources))
-    columns = (("source", "Supply"), ("voltage_v", "V"), ("from", "From"), ("cut_off_by", "Cut off by"))
+    own = (
+        job.supply.name,
+        job.supply.voltage_v,
+        job.supply.fed_from,
+        job.supply.upstream_a,
+        "this panel's main switch",
+    )
+    elsewhere = "elsewhere: stays live"
+    rows = (own, *((s.name, s.voltage_v, s.comes_from, s.protected_a or "", elsewhere) for s in job.sources))
+    columns = (
+        ("source", "Supply"),
+        ("voltage_v", "V"),
+        ("from", "From"),
+        ("protected_a", "Protected at A"),
+        ("cut_off_by", "Cut off by"),
+    )
     return Schedule("sources", "Supplies that enter", columns, rows)
 
 

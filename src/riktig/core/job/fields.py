@@ -238,6 +238,7 @@ class SourceFields(TypedDict, total=False):
     voltage_v: float
     comes_from: str
     direct: bool | None
+    protected_a: float
 
 
 class HeadingFields(TypedDict, total=False):

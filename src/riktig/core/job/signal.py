@@ -75,6 +75,8 @@ class Source:
     comes_from: str = ""
     direct: bool | None = None
     """Whether it is direct current; None: as usual for its voltage."""
+    protected_a: float = 0.0
+    """What protects it where it comes from, A; 0 where nobody has said."""
 
     @property
     def is_direct(self) -> bool:
@@ -89,3 +91,5 @@ class Source:
     def __post_init__(self) -> None:
         if not 0 < self.voltage_v <= 1000:
             raise ImpossibleValueError(f"a supply of {self.voltage_v:g} V cannot be planned")
+        if not 0 <= self.protected_a <= 1000:
+            raise ImpossibleValueError(f"a further supply protected at {self.protected_a:g} A cannot be planned")

@@ -21,6 +21,7 @@ from riktig.core.rules.behaviour import BEHAVIOUR
 from riktig.core.rules.brief import BRIEF
 from riktig.core.rules.circuits import CIRCUIT_CLAUSES
 from riktig.core.rules.clamps import CLAMPS
+from riktig.core.rules.colours import COLOURS
 from riktig.core.rules.door import DOOR_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
@@ -29,6 +30,7 @@ from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
 from riktig.core.rules.plate import PLATE_CLAUSES
+from riktig.core.rules.protected_wires import PROTECTED_WIRES
 from riktig.core.rules.roles import ROLES
 from riktig.core.rules.selectivity import SELECTIVITY
 from riktig.core.rules.sockets import SOCKETS
@@ -50,6 +52,8 @@ CLAUSES = (
     *PLATE_CLAUSES,
     *DOOR_CLAUSES,
     *MECHANICAL,
+    *COLOURS,
+    *PROTECTED_WIRES,
     *CLAMPS,
     *SELECTIVITY,
     *ROLES,

@@ -96,10 +96,10 @@ class GuardedWires:
         self._overload = self._widest(overloads=True)
 
     def limits(self) -> Iterable[tuple[Wire, Limit]]:
-        """Each wire of a live net that the supply, a transformer or a 24 V supply of the panel feeds.
+        """Each wire of a live net that the supply, a transformer, a 24 V supply or a supply from elsewhere feeds.
 
-        Not looked at: neutrals and returns, what another panel feeds, and wires that no way leads to from where the
-        current comes in.
+        Not looked at: neutrals and returns, what a supply feeds of which nobody has said what protects it, and wires
+        that no way leads to from where the current comes in.
         """
         by_net: dict[PinRef, list[Wire]] = defaultdict(list)
         for wire in self.view.wiring.wires:
@@ -185,6 +185,8 @@ class GuardedWires:
                 pins = tuple((name, self.view.supply.upstream_a or UNKNOWN) for name in ("L1", "L2", "L3"))
             elif device.kind.can(Can.MAKES_DC):
                 pins = (("P", self.view.sizing.parts[device.id].rated_a or UNKNOWN),)  # it limits its own current
+            elif device.kind.can(Can.FOREIGN_SUPPLY) and device.protected_a:
+                pins = (("1", device.protected_a),)
             for line, (name, amps) in enumerate(pins):
                 net = of_pin.get(device.pin(name))
                 if net:
@@ -250,7 +252,7 @@ class GuardedWires:
 
     def _is_source(self, pin: PinRef, source: Device) -> bool:
         """Whether current comes in at a pin: of what feeds the net, or of the terminal that the supply lands on."""
-        if source.kind.can(Can.SUPPLY):
+        if source.kind.can(Can.SUPPLY) or source.kind.can(Can.FOREIGN_SUPPLY):
             device = self.view.circuits.by_id[pin.device]
             return bool(device.strip) and device.circuit == source.circuit
         return pin.device == source.id

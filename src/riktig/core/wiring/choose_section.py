@@ -124,14 +124,22 @@ class SectionChooser:
         """As thick as control of its circuit; behind a transformer of its own as thick as its breakers ask."""
         sizing = self._sizing
         control = own or sizing.control
-        amps = self._behind_transformer(connection)
+        amps = max(self._behind_transformer(connection), self._from_elsewhere(connection))
         if amps > control.carries_a:
-            needed = smallest_section(amps, "what the breakers behind the transformer let through", self._laid)
+            needed = smallest_section(amps, "what can flow before its protection opens", self._laid)
             return needed.mm2, needed.why
         if self._is_way(connection):
             reason = "A way behind a transformer of its own carries power: no thinner than other ways."
             return self._least, Why(f"Why {conductor_name(self._least)}", reason, (), COMMON_PRACTICE)
         return control.mm2, control.why
+
+    def _from_elsewhere(self, connection: Connection) -> float:
+        """What protects a supply from elsewhere that is live on a net, A; 0 of any other."""
+        if connection.net.net_class is not NetClass.EXCEPTED:
+            return 0.0
+        circuits = {circuit_of(pin.device) for pin in connection.net.pins}
+        guards = (d for d in self._devices.values() if d.circuit in circuits and d.kind.can(Can.FOREIGN_SUPPLY))
+        return max((device.protected_a for device in guards), default=0.0)
 
     @staticmethod
     def _gathers(device: Device) -> bool:

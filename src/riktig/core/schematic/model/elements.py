@@ -43,9 +43,9 @@ class Device:
     ``strip`` groups the terminals of one strip; ``mark`` is the terminal's own marking.
     ``under`` is the device it is plugged under. ``legend`` is the text on the door plate. ``colour``
     is that of a lamp, empty when the kind decides; ``least_a`` what it is at least rated for, A. ``volts`` is what a
-    supply from elsewhere gives, V, 0 where the Brief does not say, ``direct`` whether as direct current. ``tied`` is
-    the breaker whose handle moves that of this one too. ``pins`` are its pins by their markings, ``unit_pins`` its
-    units with theirs.
+    supply from elsewhere gives, V, 0 where the Brief does not say, ``direct`` whether as direct current, and
+    ``protected_a`` what protects it there, A. ``tied`` is the breaker whose handle moves that of this one too.
+    ``pins`` are its pins by their markings, ``unit_pins`` its units with theirs.
     """
 
     id: DeviceId
@@ -61,6 +61,7 @@ class Device:
     least_a: float = 0.0
     volts: float = 0.0
     direct: bool = False
+    protected_a: float = 0.0
     tied: DeviceId | None = None
     kind: Kind = field(init=False, repr=False, compare=False)
     pins: Mapping[str, PinRef] = field(init=False, repr=False, compare=False)

@@ -43,6 +43,8 @@ class DeviceDetails(TypedDict, total=False):
     """What a supply from elsewhere gives, V."""
     direct: bool
     """Whether that is direct current."""
+    protected_a: float
+    """What protects it where it comes from, A."""
     tied: DeviceId | None
     """The breaker of another circuit whose handle moves this one's too."""
 
@@ -94,8 +96,10 @@ class CircuitBuilder:
 
     def outside(self, role: str, kind: str, purpose: str = "", *, source: Source | None = None) -> str:
         """A device in the field without terminals of its own; of a supply from elsewhere, which one it is."""
-        volts, direct = (source.voltage_v, source.is_direct) if source else (0.0, False)
-        return self.add(role, kind, Zone.FIELD, purpose, volts=volts, direct=direct)
+        if source is None:
+            return self.add(role, kind, Zone.FIELD, purpose)
+        volts, direct, amps = source.voltage_v, source.is_direct, source.protected_a
+        return self.add(role, kind, Zone.FIELD, purpose, volts=volts, direct=direct, protected_a=amps)
 
     def terminal(self, role: str, mark: str, purpose: str = "", kind: str = "terminal") -> str:
         """A terminal of the circuit's strip."""
@@ -181,6 +185,7 @@ class CircuitBuilder:
             colour=details.get("colour", ""),
             volts=details.get("volts", 0.0),
             direct=details.get("direct", False),
+            protected_a=details.get("protected_a", 0.0),
             tied=details.get("tied"),
         )
         return role

@@ -211,7 +211,7 @@ class SourcesPart(_Listed):
         """The fields of each."""
         values: dict[str, object] = {"asked": job.sources_asked or bool(job.sources)}
         for source in job.sources:
-            for key in ("name", "voltage_v", "comes_from", "direct"):
+            for key in ("name", "voltage_v", "comes_from", "direct", "protected_a"):
                 values[f"{source.id}.{key}"] = getattr(source, key)
         return values
 
@@ -233,7 +233,9 @@ class SourcesPart(_Listed):
             self.pick(f"{source.id}.direct", f"Current of {name}", CURRENTS, change("direct")),
             "comes from",
             self.text(f"{source.id}.comes_from", f"Origin of {name}", change("comes_from"), 200),
-            "and stays live with the main switch off.",
+            "behind",
+            self.number(f"{source.id}.protected_a", f"Protection of {name}", change("protected_a"), "A", 54),
+            "A and stays live with the main switch off.",
             self.flat("take it out", f"Take {name} out", partial(self._out, source)),
         )
 
