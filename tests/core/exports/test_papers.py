@@ -43,7 +43,7 @@ KEYS = {
     "cables_together maintained current_a "
     "rail_mm heat_w fitting reason",
     "signals": "signal place direction form fed_by watts load",
-    "sources": "source voltage_v from cut_off_by",
+    "sources": "source voltage_v from protected_a cut_off_by",
     "practice": "field group question answer default argument",
     "proposal": "key of what value amount unit proposed own_reason short reason formula source confidence",
     "nets": "number class pins joins id",
