@@ -29,14 +29,16 @@ from riktig.core.rules.emergency import EMERGENCY
 from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
+from riktig.core.rules.operation import OPERATION
 from riktig.core.rules.plate import PLATE_CLAUSES
 from riktig.core.rules.protected_wires import PROTECTED_WIRES
 from riktig.core.rules.roles import ROLES
 from riktig.core.rules.selectivity import SELECTIVITY
 from riktig.core.rules.sockets import SOCKETS
+from riktig.core.rules.supply_watch import SUPPLY_WATCH
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
-from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, LIVE_WITH_MAIN_OFF
+from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, LIVE_WITH_MAIN_OFF, RESTARTS
 from riktig.core.sizing import INSIDE_AIR, PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
@@ -59,6 +61,8 @@ CLAUSES = (
     *ROLES,
     *SOCKETS,
     *EMERGENCY,
+    *OPERATION,
+    *SUPPLY_WATCH,
     *NAMES_CLAUSES,
 )
 
@@ -94,6 +98,7 @@ VIEW = (
     & JOB_SOURCES
     & BEHAVIOURS
     & FEED_FAULTS
+    & RESTARTS
 ).derive("view", View)
 
 

@@ -4,11 +4,11 @@ from collections import defaultdict
 from collections.abc import Iterator
 
 from riktig.core.catalogue import Behaviour, Can
-from riktig.core.job import IMPLIED, PinRef, Recipe
+from riktig.core.job import IMPLIED, Earthing, PinRef, Recipe
 from riktig.core.keys import DeviceKey, PartKey, ValueKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import NetClass
+from riktig.core.schematic import Device, NetClass
 from riktig.core.standards import allowed_colours
 
 __all__ = ["ELECTRICAL"]
@@ -81,7 +81,17 @@ def main_switch(view: View) -> ClauseResult:
                         "Lower the protection upstream, or add a larger isolator to the catalogue.",
                     )
                 )
+            if view.supply.neutral and view.supply.earthing is Earthing.TT and not _cuts_neutral(view, device):
+                text = f"{view.tag(device.id)} leaves the neutral on; on a TT supply it is cut off with the lines."
+                remedy = "Take a switch that has a pole for the neutral, or sign that it is cut off elsewhere."
+                findings.append(Finding("E02", Verdict.JUDGE, text, DeviceKey(device.id), clause, remedy))
     return _result("E02", Group.SUPPLY, "Main switch", clause, evidence, findings)
+
+
+def _cuts_neutral(view: View, device: Device) -> bool:
+    """Whether a pole of a switch lies in the neutral."""
+    pins = (device.pin(pin) for unit in device.kind.units for pin in unit.pins)
+    return any((net := view.nets.of_pin.get(pin)) is not None and "N" in net.nodes for pin in pins)
 
 
 def feeder_holds(view: View) -> ClauseResult:

@@ -45,6 +45,7 @@ from .model.elements import (
     touched,
 )
 from .model.roles import (
+    ALARM,
     BOX_BOND,
     BYPASS,
     DOOR_BONDS,
@@ -79,6 +80,7 @@ from .templates.supply_context import SupplyContext, control_source, supply_cont
 from .templates.way_breakers import way_breaker
 
 __all__ = [
+    "ALARM",
     "BOX_BOND",
     "BYPASS",
     "CIRCUITS",

@@ -5,6 +5,7 @@ written by hand gets their meaning by using the same.
 """
 
 __all__ = [
+    "ALARM",
     "BOX_BOND",
     "BYPASS",
     "DOOR_BONDS",
@@ -35,6 +36,8 @@ DOOR_BONDS = ("E.door", "E.door2")
 """The studs of the doors, the left one first."""
 PLATE_BOND = "E.plate"
 BOX_BOND = "E.box"
+ALARM = "B.alarm"
+"""The contact in the field that only gives an alarm."""
 INCOMING_EARTH = "X.PE"
 """The terminal on which the incoming protective conductor lands."""
 INCOMING_CABLE = "W"

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.job import Access, Circuit, Command, Direction, Form, Load, Practice, Recipe, Signal, Source, Wetting
+from riktig.core.schematic.model.roles import ALARM
 from riktig.core.schematic.templates.circuit_builder import CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.supply_context import LIMITED_BACK, LIMITED_LIVE
 
@@ -229,7 +230,7 @@ def _station(sk: CircuitBuilder, hold: str) -> str:
 def alarm_rungs(sk: CircuitBuilder, alarm: Signal | None, live: str, *, beacon: bool = True) -> None:
     """A high-level alarm: beacon and buzzer, silenced by a relay that drops out with the alarm; a test button."""
     name = alarm.name if alarm else "high-level float"
-    raised = sk.across("B.alarm", "float_no", name)
+    raised = sk.across(ALARM, "float_no", name)
     sk.door("S.test", "start_button", "alarm test", f"{sk.title} ALARM TEST")
     sk.door("S.silence", "start_button", "alarm silence", f"{sk.title} ALARM SILENCE")
     sk.door("H.alarm", "lamp", "high level", f"{sk.title} HIGH LEVEL", colour="yellow")

@@ -1,0 +1,125 @@
+"""What a person must accept: restarts, hand, contacts in a return, a neutral that is not cut off."""
+
+import pytest
+
+from riktig.core.evaluation import Evaluation
+from riktig.core.job import (
+    CircuitId,
+    Command,
+    ControlSupply,
+    Earthing,
+    ElementId,
+    Job,
+    OverloadContact,
+    OwnDevice,
+    OwnRung,
+    Param,
+    Recipe,
+    Start,
+    add_load,
+    add_signal,
+    new_job,
+    set_practice,
+    set_supply,
+)
+from riktig.core.rules import RULES, ClauseResult, Verdict
+from riktig.core.schematic import add_circuit, add_device, add_rung, remove_element, with_names_recorded
+
+
+def clause(job: Job, code: str) -> ClauseResult:
+    return next(r for r in Evaluation(with_names_recorded(job)).get(RULES) if r.code == code)
+
+
+def pump(command: Command, start: Start = Start.DIRECT, **said: object) -> Job:
+    return add_load(new_job("O", "operation"), "pump", 1.5, command=command, start=start, **said)  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("command", "start", "by_itself"),
+    [
+        (Command.BUTTONS, Start.DIRECT, False),
+        (Command.BUTTONS, Start.STAR_DELTA, False),
+        (Command.STATION, Start.DIRECT, False),
+        (Command.BOTH_WAYS, Start.REVERSING, False),
+        (Command.SELECTOR, Start.DIRECT, True),
+        (Command.LEVEL, Start.DIRECT, True),
+        (Command.CONTROLLER, Start.DRIVE, True),
+        (Command.ALWAYS, Start.DIRECT, True),
+    ],
+)
+def test_what_starts_by_itself_when_the_supply_returns_is_signed_for(
+    command: Command, start: Start, by_itself: bool
+) -> None:
+    """IEC 60204-1 7.5, from memory: a hold contact falls out with the supply, a selector stays where it is."""
+    result = clause(pump(command, start), "C14")
+    assert [f.verdict for f in result.findings] == [Verdict.JUDGE] * by_itself
+    assert ("stays off" in result.evidence[0]) is not by_itself
+    if by_itself:
+        assert "when the supply returns" in result.findings[0].message
+
+
+@pytest.mark.parametrize("built", ["safety relay", "three relays"])
+def test_behind_an_emergency_stop_nothing_starts_before_its_reset(built: str) -> None:
+    """The stop lets go with the supply, so hand and level wait for the reset."""
+    job = add_circuit(pump(Command.SELECTOR), Recipe.EMERGENCY_STOP, "stop", (Param("built of", built),))
+    result = clause(job, "C14")
+    assert not [f for f in result.findings if "when the supply returns" in f.message]
+    assert [f for f in result.findings if "guard is reset" in f.message], "an overload that is reset is another matter"
+
+
+def test_a_hold_that_is_bridged_by_the_builder_is_found() -> None:
+    """A wire across start button and hold: the motor runs as soon as the supply is there."""
+    job = pump(Command.BUTTONS)
+    job = add_rung(job, CircuitId("c1"), OwnRung("past", "past", "", "@S.start:3 @S.start:4", "", "control"))
+    assert clause(job, "C14").findings
+
+
+@pytest.mark.parametrize(("command", "passed"), [(Command.LEVEL, 2), (Command.SELECTOR, 0), (Command.BUTTONS, 0)])
+def test_what_hand_passes_by_is_signed_for(command: Command, passed: int) -> None:
+    result = clause(pump(command), "C15")
+    assert len(result.findings) == int(passed > 0)
+    if passed:
+        assert result.findings[0].message == "In hand M1 runs whatever B1, B2 say."
+
+
+def test_an_alarm_float_is_not_passed_by_and_a_thermostat_is() -> None:
+    alone = clause(pump(Command.LEVEL), "C15").evidence
+    assert clause(pump(Command.LEVEL, level_alarm=True), "C15").evidence == alone
+    job = pump(Command.SELECTOR)
+    job = add_signal(job, "room thermostat", load=job.loads[0].id)
+    assert "in hand" in clause(job, "C15").evidence[0]
+
+
+@pytest.mark.parametrize("control", [ControlSupply.DIRECT, ControlSupply.TRANSFORMER, ControlSupply.DC])
+@pytest.mark.parametrize(("place", "findings"), [(OverloadContact.FIRST, 0), (OverloadContact.RETURN, 1)])
+def test_an_overload_in_the_return_of_its_coil_is_signed_for(
+    control: ControlSupply, place: OverloadContact, findings: int
+) -> None:
+    """IEC 60204-1 9.4.3.1, from memory: an earth fault between coil and contact leaves the coil in."""
+    result = clause(set_practice(pump(Command.BUTTONS), control_supply=control, overload_contact=place), "C16")
+    assert [f.verdict for f in result.findings] == [Verdict.JUDGE] * findings
+    assert all("95-96" in f.message for f in result.findings)
+
+
+def test_a_stop_of_ones_own_in_the_return_is_found_too() -> None:
+    job = with_names_recorded(pump(Command.BUTTONS))
+    job = add_device(job, CircuitId("c1"), OwnDevice("K9", "relay", "plate", "own"))
+    job = add_device(job, CircuitId("c1"), OwnDevice("S9", "stop_button", "door", "own"))
+    rung = OwnRung("own", "own", "main.L1", "K9:A1-A2 S9:1-2", "N", "control")
+    (found,) = clause(add_rung(job, CircuitId("c1"), rung), "C16").findings
+    assert "1-2" in found.message
+
+
+@pytest.mark.parametrize("earthing", list(Earthing))
+@pytest.mark.parametrize("neutral", [True, False])
+def test_on_a_tt_supply_the_neutral_is_cut_off_too(earthing: Earthing, neutral: bool) -> None:
+    """IEC 60364-4-46 461.2, from memory: in TT systems the neutral is cut off with the lines."""
+    result = clause(set_supply(pump(Command.BUTTONS), earthing=earthing, neutral=neutral), "E02")
+    asked = [f for f in result.findings if "neutral" in f.message]
+    assert len(asked) == int(earthing is Earthing.TT and neutral)
+
+
+def test_a_load_that_nothing_starts_is_not_called_safe() -> None:
+    """With its start button taken out the motor never ran: that is said, and not that it stays off."""
+    cut = remove_element(with_names_recorded(pump(Command.BUTTONS)), ElementId("c1.S.start/3-4"))
+    assert clause(cut, "C14").evidence == ("M1, never ran",)

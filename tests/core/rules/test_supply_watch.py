@@ -1,0 +1,94 @@
+"""What watches the supply: leads of surge protectors, lamps of phases, sockets behind the main contactor."""
+
+from dataclasses import replace
+
+import pytest
+
+from riktig.core.evaluation import Evaluation
+from riktig.core.job import DeviceId, Job, Param, Recipe, Start, add_load, new_job, set_enclosure, set_supply
+from riktig.core.rules import RULES, VIEW, ClauseResult, Verdict
+from riktig.core.rules.supply_watch import surge_leads
+from riktig.core.schematic import add_circuit, with_names_recorded
+from riktig.core.wiring import WiringStage
+
+
+def plant(*recipes: Recipe | tuple[Recipe, Param], motors: int = 2) -> Job:
+    job = set_enclosure(new_job("W", "watched"), width=1000.0, height=1400.0, plate_width=950.0, plate_height=1350.0)
+    job = set_supply(job, upstream_a=40.0)
+    for n in range(motors):
+        job = add_load(job, f"fan {n}", 1.5)
+    for recipe in recipes:
+        kind, params = (recipe[0], (recipe[1],)) if isinstance(recipe, tuple) else (recipe, ())
+        job = add_circuit(job, kind, "more", params)
+    return with_names_recorded(job)
+
+
+def clause(job: Job, code: str) -> ClauseResult:
+    return next(r for r in Evaluation(job).get(RULES) if r.code == code)
+
+
+def test_the_leads_of_a_surge_protector_are_measured_on_the_wires_as_they_run() -> None:
+    """The longest wire of each stretch: to its fuses, from them to it, and from it to earth."""
+    view = Evaluation(plant(Recipe.SURGE)).get(VIEW)
+    stretches = [0.0, 0.0, 0.0]
+    for wire in view.wiring.wires:
+        ends = {wire.start.pin.device, wire.end.pin.device}
+        if ends & {"c100.F", "c100.SP"} and "c100.FC" not in ends and wire.stage is not WiringStage.DOOR:
+            earth = wire.colour == "green-yellow"
+            place = 2 if earth else 1 if ends == {"c100.F", "c100.SP"} else 0 if "c100.F" in ends else None
+            if place is not None:
+                stretches[place] = max(stretches[place], wire.length)
+    assert all(stretches)
+    result = surge_leads(view)
+    assert result.evidence == (f"{view.tag(DeviceId('c100.SP'))}: leads of {sum(stretches) / 1000:.1f} m together",)
+    assert [f.verdict for f in result.findings] == [Verdict.JUDGE] * int(sum(stretches) > 500)
+
+
+@pytest.mark.parametrize(("mm", "findings"), [(160.0, 0), (170.0, 1)])
+def test_half_a_metre_is_the_limit_for_all_of_them_together(mm: float, findings: int) -> None:
+    view = Evaluation(plant(Recipe.SURGE)).get(VIEW)
+    short = tuple(replace(wire, length=mm) for wire in view.wiring.wires)
+    result = surge_leads(replace(view, wiring=replace(view.wiring, wires=short)))
+    assert len(result.findings) == findings
+
+
+def test_without_a_surge_protector_nothing_is_claimed() -> None:
+    result = clause(plant(), "E17")
+    assert not result.findings
+    assert result.evidence == ("no surge protector is drawn",)
+
+
+@pytest.mark.parametrize(
+    ("recipes", "motors", "findings"),
+    [
+        ((Recipe.PHASE_LAMPS,), 2, 1),
+        ((Recipe.PHASE_LAMPS,), 0, 0),
+        ((Recipe.PHASE_LAMPS, Recipe.PHASE_MONITOR), 2, 0),
+        ((), 2, 0),
+    ],
+)
+def test_lamps_alone_do_not_see_a_lost_phase(recipes: tuple[Recipe, ...], motors: int, findings: int) -> None:
+    """A motor that runs on two lines gives a voltage back on the third (common practice, no source)."""
+    result = clause(plant(*recipes, motors=motors), "C17")
+    assert [f.verdict for f in result.findings] == [Verdict.JUDGE] * findings
+
+
+@pytest.mark.parametrize(
+    ("fed", "monitor", "findings"),
+    [
+        ("behind the panel's own switch", True, 1),
+        ("behind the panel's own switch", False, 0),
+        ("maintained, ahead of the main switch", True, 0),
+    ],
+)
+def test_a_socket_that_the_main_contactor_drops_is_judged(fed: str, monitor: bool, findings: int) -> None:
+    recipes: list[Recipe | tuple[Recipe, Param]] = [(Recipe.SOCKET, Param("fed", fed))]
+    recipes += [Recipe.PHASE_MONITOR] if monitor else []
+    result = clause(plant(*recipes), "C18")
+    assert [f.verdict for f in result.findings] == [Verdict.JUDGE] * findings
+    assert result.evidence[0].startswith("1 sockets")
+
+
+def test_ways_of_the_brief_are_no_sockets_of_the_panel() -> None:
+    job = add_load(plant(Recipe.PHASE_MONITOR), "lamps", nameplate_a=4.0, phases=1, start=Start.WAY)
+    assert not clause(with_names_recorded(job), "C18").findings
