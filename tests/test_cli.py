@@ -12,7 +12,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.exports import LISTS
 from riktig.core.store import JobFile, load_job
 from riktig.core.wiring import WIRING
-from riktig.demo_job import DEMOS, demo_job
+from riktig.demo_job import DEMOS, demo_job, kelp_shed
 
 ROOT = Path(__file__).parents[1]
 
@@ -270,7 +270,7 @@ def test_a_script_is_done_to_the_panel_with_the_states_after_each_step(
 
 def test_a_plate_is_planned_and_kept(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     path = tmp_path / "shed.riktig"
-    assert main(["demo", "--write", str(path)]) == 0
+    JobFile.create(path, kelp_shed(), who="Ida", at="t").close()
     before = Evaluation(JobFile(path, read_only=True).job())
     assert main(["plan", str(path), "--seconds", "0.5"]) == 0
     said = capsys.readouterr().out
