@@ -35,6 +35,7 @@ from riktig.core.schematic import (
     Pole,
     Rung,
     Series,
+    Sheet,
     SheetKind,
     elements_of,
     insert_contact,
@@ -43,6 +44,7 @@ from riktig.core.schematic import (
     with_names_recorded,
 )
 from riktig.core.schematic.layout.branch_layout import height_of, width_of
+from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH
 from riktig.core.schematic.layout.sheet_model import FRAME_BOTTOM, FRAME_RIGHT, MOST_COLUMNS, RAIL_BOTTOM, RAIL_TOP
 from riktig.core.schematic.layout.split_rungs import RungPiece, is_cut, split_rung
 from riktig.demo_job import DEMOS, demo_job
@@ -164,9 +166,10 @@ def test_nothing_is_cut_short_and_nothing_leaves_the_frame(name: str) -> None:
             if mark.layer == "frame":
                 continue
             box = bounds_of(mark)
+            ladder = drawing.width == LADDER_WIDTH
             assert box.x >= 9.0 - 0.01, (drawing.title, mark)
-            assert box.right <= FRAME_RIGHT + 0.01, (drawing.title, mark)
-            assert box.bottom <= FRAME_BOTTOM + 0.6, (drawing.title, mark)
+            assert box.right <= (LADDER_WIDTH - 3 if ladder else FRAME_RIGHT) + 0.01, (drawing.title, mark)
+            assert box.bottom <= (FRAME_RIGHT if ladder else FRAME_BOTTOM) + 0.6, (drawing.title, mark)
             assert not (isinstance(mark, Text) and mark.text.endswith("…")), (drawing.title, mark)
 
 
@@ -200,9 +203,17 @@ def test_every_element_has_one_place_and_its_number_is_written_once_a_sheet(name
     assert wanted - set(drawn) <= earthed, "only a protective conductor may stand on the earth tree alone"
     for sheet, drawing in zip(sheets.sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
         numbers = [mark.key for mark in texts_of(drawing) if str(mark.key).startswith("net:")]
-        if sheet.kind is SheetKind.CONTROL:
+        if sheet.is_ladder:
+            on_lines = [(mark.key, _line_of(sheet, mark.y)) for mark in texts_of(drawing) if mark.key in numbers]
+            repeated_there = [place for place in set(on_lines) if on_lines.count(place) > 1]
+            assert len(repeated_there) <= len(sheet.rails), "once on each line, and at the uprights"
+        elif sheet.kind is SheetKind.CONTROL:
             repeated = {key for key in numbers if numbers.count(key) > 1}
             assert len(repeated) <= len(sheet.rails)
+
+
+def _line_of(sheet: Sheet, y: float) -> int:
+    return min(range(len(sheet.lines)), key=lambda n: abs(sheet.lines[n] - y))
 
 
 def test_loads_stand_in_a_row_above_the_return() -> None:

@@ -92,6 +92,9 @@ def _names(
             yield IndexEntry(names.number[net.id], f"net, {net.net_class.value}, {len(net.pins)} pins", NetKey(net.id))
     for sheet in sheets.sheets:
         yield IndexEntry(sheet.title, f"sheet {sheet.number}", PlaceKey(str(sheet.number)))
+        for line in range(sheet.first_line, sheet.first_line + len(sheet.lines)):
+            where = f"line of the ladder, sheet {sheet.number}"
+            yield IndexEntry(f"line {line}", where, PlaceKey(f"{sheet.number}.{line}"))
 
 
 def _device(device: Device, tag: str) -> Iterable[IndexEntry]:
@@ -135,4 +138,4 @@ def _contacts(circuits: Circuits, names: Names, sheets: Sheets) -> Iterable[Inde
 
 def _contact(element: ElementId, label: str, words: str, title: str, sheets: Sheets) -> IndexEntry:
     place = sheets.places.get(element)
-    return IndexEntry(label, f"{words}, {title}" + (f", sheet {place.full}" if place else ""), ElementKey(element))
+    return IndexEntry(label, f"{words}, {title}" + (f", {place.words}" if place else ""), ElementKey(element))

@@ -22,7 +22,8 @@ from .edits import (
 )
 from .faults.find import CircuitFault
 from .hand_written import add_written, as_written
-from .layout.frame import cell_frame
+from .layout.frame import cell_frame, line_frame
+from .layout.ladder_page import turned
 from .layout.power_sheets import POWER_BOTTOM
 from .layout.sheet_model import LINE_GAP, Sheet, SheetElement, SheetKind, SheetPlace, Sheets
 from .layout.sheets import lay_out
@@ -170,6 +171,7 @@ __all__ = [
     "insert_element",
     "io_address",
     "lay_out",
+    "line_frame",
     "lines_of",
     "move_element",
     "name_all",
@@ -200,6 +202,7 @@ __all__ = [
     "touched",
     "trace",
     "trace_line",
+    "turned",
     "way_breaker",
     "wire_number",
     "with_names_recorded",

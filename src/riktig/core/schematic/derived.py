@@ -32,6 +32,8 @@ NAMES = (reads(CIRCUITS) & NETS & GIVEN_NAMES).derive_with_memory(
 )
 CONDUCTOR_ENDS = (reads(CIRCUITS) & NETS).derive("tally", conductor_ends_of)
 FAULTS = (reads(CIRCUITS) & NETS).derive("faults", find_faults)
-SHEETS = reads(CIRCUITS).derive_with_memory("sheets", lambda memory, circuits: lay_out(circuits, memory))
+SHEETS = (reads(CIRCUITS) & JOB_PRACTICE).derive_with_memory(
+    "sheets", lambda memory, circuits, practice: lay_out(circuits, memory, ladder=practice.rulebook.north_american)
+)
 TRACER = (reads(CIRCUITS) & NETS).derive("tracer", Tracer)
 """Finds ways back to sources and on to loads; making it works out the way of every pin."""

@@ -4,7 +4,7 @@ from riktig.core.catalogue import Behaviour, Can
 from riktig.core.geometry import Align, Circle, Face, Line, Point, Poly, Shape, Text, bounds_of
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.keys import NetKey
-from riktig.core.schematic import LINE_GAP, POWER_BOTTOM, Device, Sheet, SheetElement, ends_of, net_lines
+from riktig.core.schematic import LINE_GAP, POWER_BOTTOM, Device, Sheet, SheetElement, ends_of, net_lines, turned
 from riktig.core.simulation.explain import Role
 from riktig.core.simulation.run import Panel
 
@@ -42,7 +42,7 @@ def live_shapes(panel: Panel, sheet: Sheet, roles: dict[int, Role], moved: froze
         device = panel.network.devices[landing.device]
         if device.kind.is_motor:
             shapes += pen.motor(device, x + (len(landing.pins) - 1) * LINE_GAP / 2)
-    return shapes
+    return [turned(shape) for shape in shapes] if sheet.is_ladder else shapes
 
 
 class _LivePen:

@@ -11,8 +11,10 @@ from riktig.core.schematic.drawing.draw_labels import LabelPlacer, SheetData, le
 from riktig.core.schematic.drawing.draw_power import PRINTED, TAG, power_shapes
 from riktig.core.schematic.drawing.draw_wires import wire_shapes
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
+from riktig.core.schematic.drawing.ladder import LadderLabels
 from riktig.core.schematic.layout.earth_tree import bars_of, earth_shapes
 from riktig.core.schematic.layout.frame import Heading, frame_shapes, legend_shapes, symbols_used
+from riktig.core.schematic.layout.ladder_page import LADDER_HEIGHT, LADDER_WIDTH, turned
 from riktig.core.schematic.layout.sheet_model import (
     LINE_GAP,
     SHEET_HEIGHT,
@@ -75,8 +77,9 @@ class SheetPen:
         inputs = (sheet, self._heading, count, self._pen.read_by(sheet))
 
         def draw() -> Drawing:
+            size = (LADDER_WIDTH, LADDER_HEIGHT) if sheet.is_ladder else (SHEET_WIDTH, SHEET_HEIGHT)
             shapes = tuple(frame_shapes(sheet, self._heading, count) + self._pen.sheet(sheet))
-            return Drawing(SHEET_WIDTH, SHEET_HEIGHT, shapes, f"Sheet {sheet.number}: {sheet.title}")
+            return Drawing(*size, shapes, f"Sheet {sheet.number}: {sheet.title}")
 
         return self._kept.get(sheet.number, inputs, draw)
 
@@ -226,6 +229,8 @@ class _OneSheet:
             return legend_shapes(
                 r.circuits, sheet.number - self.first[SheetKind.LEGEND], north_american=r.north_american
             )
+        if sheet.is_ladder:
+            return self._ladder(sheet)
         collisions = LabelCollisions()
         collisions.add(wire_shapes(sheet, r.devices, r.of_pin))
         for seat in sheet.seats:
@@ -237,6 +242,24 @@ class _OneSheet:
         else:
             collisions.add(self._landings(sheet))
         LabelPlacer(r, sheet, collisions, self.bonded).set_all()
+        return collisions.shapes
+
+    def _ladder(self, sheet: Sheet) -> list[Shape]:
+        """A control sheet whose paths run level: turned, and labelled anew."""
+        r = self.reading
+        drawn: list[Shape] = list(wire_shapes(sheet, r.devices, r.of_pin))
+        for seat in sheet.seats:
+            for index, pole in enumerate(seat.element.poles):
+                draw = symbol_of(r.devices[pole.device].kind_id, pole.unit, r.north_american)
+                drawn += draw(seat.x + index * LINE_GAP, seat.top, seat.bottom, ElementKey(seat.element.id))
+        drawn += [Circle(x, y, 0.8, fill="ink", layer="circuit") for x, y in sheet.dots]
+        drawn += [
+            Circle(x, y + 1.4, 1.0, fill="paper", width=0.35, layer="circuit", key=DeviceKey(landing.device))
+            for landing, x, y in sheet.landings
+        ]
+        collisions = LabelCollisions()
+        collisions.add([turned(shape) for shape in drawn])
+        LadderLabels(r, sheet, collisions).set_all()
         return collisions.shapes
 
     def _symbols(self, seat: SheetElement, sheet: Sheet) -> list[Shape]:
@@ -287,9 +310,11 @@ class _OneSheet:
         return shapes
 
 
-def _split(place: str) -> tuple[int, int, str]:
+def _split(place: str) -> tuple[int, int, str, int]:
+    if place.startswith("line "):
+        return 0, 0, "", int(place.removeprefix("line "))
     sheet, _, column = place.partition(".")
-    return int(sheet), int(column), ""
+    return int(sheet), int(column), "", 0
 
 
 def _pins(owner: Device, unit: str, flipped: bool, x: float, seat: SheetElement, key: Key | None) -> list[Shape]:

@@ -6,6 +6,7 @@ from riktig.core.catalogue import Can
 from riktig.core.geometry import Line, Shape
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.keys import NetKey
+from riktig.core.schematic.layout.ladder_page import turned
 from riktig.core.schematic.layout.power_sheets import BUS_GAP, INCOMER_X
 from riktig.core.schematic.layout.sheet_model import LINE_GAP, DrawnLine, Sheet, SheetElement
 from riktig.core.schematic.model.elements import Device, Pole
@@ -47,7 +48,7 @@ def net_shapes(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[Pi
             if node in net.nodes:
                 y = sheet.bus.y + line * BUS_GAP
                 shapes.append(thick(sheet.bus.x1, y, sheet.bus.x2, y))
-    return shapes
+    return [turned(shape) for shape in shapes] if sheet.is_ladder else shapes
 
 
 def net_lines(sheet: Sheet, devices: Mapping[DeviceId, Device], of_pin: dict[PinRef, Net]) -> list[Line]:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.geometry import Align, Face, Line, Point, Poly, Shape, Text, run_of
+from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, MARGIN
 from riktig.core.schematic.layout.sheet_model import (
     COLUMN,
     FIRST_X,
@@ -16,11 +17,32 @@ from riktig.core.schematic.layout.sheet_model import (
 from riktig.core.schematic.model.elements import Circuits, elements_of
 from riktig.core.schematic.symbols.choose import symbol_of, symbol_words
 
-__all__ = ["ON_LEGEND", "SMALL", "Heading", "broken", "cell_frame", "frame_shapes", "legend_shapes", "symbols_used"]
+__all__ = [
+    "ON_LEGEND",
+    "SMALL",
+    "Heading",
+    "broken",
+    "cell_frame",
+    "frame_shapes",
+    "legend_shapes",
+    "line_frame",
+    "symbols_used",
+]
 
 SMALL, SMALLER = 2.6, 2.1
 ON_LEGEND = 36
 """Symbols on one sheet of symbols used."""
+UPRIGHT_SAYS = (
+    "2.3: sheet and column; 2.3.C adds the row. A number in colour is a place where something goes on.",
+    "Under a coil: its contacts and where they are; spare ones last. Beside a contact: where its coil is.",
+)
+LADDER_SAYS = (
+    "The lines of a ladder are numbered at the left, on from sheet to sheet; 2.3 on a power sheet is sheet and column.",
+    "At the right of a coil: the lines of its contacts. In brackets beside a contact: the line of its coil.",
+)
+"""What the sheet of symbols says of references."""
+LINE_UP, LINE_DOWN = 12.0, 9.0
+"""Of a frame around a line of a ladder, mm."""
 BLOCK_TOP = FRAME_BOTTOM + 1.5
 BLOCK_BOTTOM = SHEET_HEIGHT - 2.0
 
@@ -37,7 +59,12 @@ class Heading:
 
 
 def frame_shapes(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
-    """The frame with columns 0 to 9 and rows A to F, and the title block below it."""
+    """The frame with columns 0 to 9 and rows A to F, and the title block below it; of a ladder the block alone."""
+    if sheet.is_ladder:
+        right = LADDER_WIDTH - 3
+        around = ((MARGIN, MARGIN), (right, MARGIN), (right, FRAME_RIGHT), (MARGIN, FRAME_RIGHT))
+        border = Poly(tuple(Point(*c) for c in around), "second", 0.3, closed=True, layer="frame")
+        return [border, *_title_block(sheet, heading, count, right, FRAME_RIGHT - FRAME_BOTTOM)]
     corners = ((FIRST_X, FIRST_Y), (FRAME_RIGHT, FIRST_Y), (FRAME_RIGHT, FRAME_BOTTOM), (FIRST_X, FRAME_BOTTOM))
     shapes: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
     for n in range(10):
@@ -67,8 +94,27 @@ def cell_frame(column: int, row: str = "") -> Poly:
     return Poly(tuple(Point(*c) for c in corners), "act", 0.7, closed=True, dashed=True)
 
 
-def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
-    corners = ((FIRST_X, BLOCK_TOP), (FRAME_RIGHT, BLOCK_TOP), (FRAME_RIGHT, BLOCK_BOTTOM), (FIRST_X, BLOCK_BOTTOM))
+def line_frame(sheet: Sheet, line: int) -> Poly | None:
+    """A frame around a line of a ladder; None where the sheet has no such line.
+
+    Args:
+        sheet: The sheet.
+        line: Its number.
+    """
+    at = line - sheet.first_line
+    if not 0 <= at < len(sheet.lines):
+        return None
+    top, bottom, right = sheet.lines[at] - LINE_UP, sheet.lines[at] + LINE_DOWN, LADDER_WIDTH - 4
+    corners = ((MARGIN + 1, top), (right, top), (right, bottom), (MARGIN + 1, bottom))
+    return Poly(tuple(Point(*c) for c in corners), "act", 0.7, closed=True, dashed=True)
+
+
+def _title_block(
+    sheet: Sheet, heading: Heading, count: int, right: float = FRAME_RIGHT, lower: float = 0.0
+) -> list[Shape]:
+    """The title block up to ``right``, mm, ``lower`` than on an upright sheet."""
+    top, bottom = BLOCK_TOP + lower, BLOCK_BOTTOM + lower
+    corners = ((FIRST_X, top), (right, top), (right, bottom), (FIRST_X, bottom))
     shapes: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
     title_cells = (
         ("Job", f"{heading.number}  {heading.client}".strip()),
@@ -78,16 +124,17 @@ def _title_block(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
         ("Revision, sheet", f"{heading.revision}   {sheet.number} of {count}"),
     )
     order = (0, 1, 2, 3, 4)
-    cells = (0.0, 46.0, 104.0, 172.0, 200.0, FRAME_RIGHT - FIRST_X)
+    whole = right - FIRST_X
+    cells = (*(whole * share for share in (0.0, 0.2, 0.452, 0.748, 0.87)), whole)
     for n in order:
         x, width = FIRST_X + cells[n], cells[n + 1] - cells[n]
         if n:
-            shapes.append(Line(x, BLOCK_TOP, x, BLOCK_BOTTOM, "second", layer="frame"))
+            shapes.append(Line(x, top, x, bottom, "second", layer="frame"))
         what, text = title_cells[n]
-        shapes.append(Text(x + 1.6, BLOCK_TOP + 2.9, what, 1.8, "third", layer="frame"))
+        shapes.append(Text(x + 1.6, top + 2.9, what, 1.8, "third", layer="frame"))
         face = Face.BOLD if n == 2 else Face.WORDS
         for k, (line, size) in enumerate(_fitted(text, width - 3.2)):
-            shapes.append(Text(x + 1.6, BLOCK_BOTTOM - 1.5 - k * 2.9, line, size, face=face, layer="frame"))
+            shapes.append(Text(x + 1.6, bottom - 1.5 - k * 2.9, line, size, face=face, layer="frame"))
     return shapes
 
 
@@ -131,8 +178,7 @@ def legend_shapes(circuits: Circuits, page: int, *, north_american: bool) -> lis
     y = FRAME_BOTTOM - 13
     for k, line in enumerate(
         (
-            "2.3: sheet and column; 2.3.C adds the row. A number in colour is a place where something goes on.",
-            "Under a coil: its contacts and where they are; spare ones last. Beside a contact: where its coil is.",
+            *(LADDER_SAYS if north_american else UPRIGHT_SAYS),
             "“door” and “field” say where a device stands; without a word it stands on the plate.",
         )
     ):

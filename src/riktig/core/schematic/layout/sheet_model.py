@@ -1,6 +1,6 @@
 """What a laid-out sheet is made of: places, seats, wires, rails and arrows, in mm."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import Enum
 
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
@@ -60,14 +60,21 @@ class SheetPlace:
     sheet: int
     column: int
     row: str
+    line: int = 0
+    """Of a ladder: its line, numbered on from sheet to sheet, which is its column too; it names the place alone."""
 
     def __str__(self) -> str:
-        return f"{self.sheet}.{self.column}"
+        return f"{self.sheet}.{self.column}" if not self.line else f"line {self.line}"
 
     @property
     def full(self) -> str:
-        """With the row."""
-        return f"{self.sheet}.{self.column}.{self.row}"
+        """With the row; of a ladder sheet and line."""
+        return f"{self.sheet}.{self.column}.{self.row}" if not self.line else f"{self.sheet}.{self.line}"
+
+    @property
+    def words(self) -> str:
+        """“sheet 2.3.C”, “line 12, sheet 2”."""
+        return f"{self}, sheet {self.sheet}" if self.line else f"sheet {self.full}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,6 +150,24 @@ class Sheet:
     arrows: tuple[Arrow, ...] = ()
     captions: tuple[tuple[float, str, str, str], ...] = ()
     """Where each stands (x mm), the circuit's name, what the path is for, and its rung's id; all but x may be empty."""
+    lines: tuple[float, ...] = ()
+    """Of a ladder, whose paths run level: where each of its lines stands (x mm, before it is turned), rising."""
+    first_line: int = 0
+    """The number of the first of them."""
+
+    @property
+    def is_ladder(self) -> bool:
+        """Whether its paths run level, one below the other."""
+        return bool(self.lines)
+
+    def place(self, x: float, y: float) -> SheetPlace:
+        """The address of a point of the sheet."""
+        at = place_at(self.number, x, y)
+        if not self.lines:
+            return at
+        nearest = min(range(len(self.lines)), key=lambda n: abs(self.lines[n] - x))
+        line = self.first_line + nearest
+        return replace(at, column=line, line=line)
 
 
 @dataclass(frozen=True, slots=True)

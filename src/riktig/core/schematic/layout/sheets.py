@@ -30,16 +30,17 @@ from riktig.core.schematic.layout.sheet_model import (
     SheetKind,
     SheetPlace,
     Sheets,
-    place_at,
 )
 from riktig.core.schematic.layout.split_rungs import RungPiece, first_leaf, is_cut, split_rung
 from riktig.core.schematic.model.elements import Band, Circuits, Device, Element, Landing, Rung, elements_of
 
-__all__ = ["lay_out"]
+__all__ = ["LADDER_STEP", "lay_out"]
 
 START_X = FIRST_X + 30.0
 """Where the first path of a control sheet stands: room for tags at its left."""
 WIDEST = 2.0 * COLUMN
+LADDER_STEP, ON_LADDER = 24.0, 8
+"""From one line of a ladder to the next, mm: tag, pins and words of a symbol need so much; and lines on one sheet."""
 GAP_COLUMNS = 0.6
 """Between two circuits on one sheet, in columns."""
 SMALL = 4
@@ -49,7 +50,7 @@ MOST_SHARED = 6
 _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT, Behaviour.WINDING}
 
 
-def lay_out(circuits: Circuits, memory: Memory | None = None) -> Sheets:
+def lay_out(circuits: Circuits, memory: Memory | None = None, *, ladder: bool = False) -> Sheets:
     """Places every element on a sheet.
 
     Power sheets first, then control sheets circuit by circuit, then the earth tree and the symbols used.
@@ -57,14 +58,16 @@ def lay_out(circuits: Circuits, memory: Memory | None = None) -> Sheets:
     Args:
         circuits: All devices and rungs of the job.
         memory: What earlier computations of the evaluation left; without it the same, only slower.
+        ladder: Whether control paths run level, one below the other, each on a line with a number.
     """
     memory = memory or Memory()
-    return memory.recent(Sheets, "sheets").get((circuits,), lambda: _laid_out(circuits, memory))
+    return memory.recent(Sheets, "sheets").get((circuits, ladder), lambda: _laid_out(circuits, memory, ladder))
 
 
-def _laid_out(circuits: Circuits, memory: Memory) -> Sheets:
+def _laid_out(circuits: Circuits, memory: Memory, ladder: bool) -> Sheets:
     sheets = power_sheets(circuits, memory)
-    sheets += _control_sheets(circuits, len(sheets), memory)
+    control = _control_sheets(circuits, len(sheets), memory, ladder)
+    sheets += _with_lines(control) if ladder else control
     legends = -(-len(symbols_used(circuits)) // ON_LEGEND) or 1
     for kind, pages in ((SheetKind.EARTH, earth_pages(circuits)), (SheetKind.LEGEND, legends)):
         for page in range(pages):
@@ -74,15 +77,26 @@ def _laid_out(circuits: Circuits, memory: Memory) -> Sheets:
     places: dict[ElementId, SheetPlace] = {}
     kept: KeyedCache[dict[ElementId, SheetPlace]] = memory.memo(dict, "places of a sheet")
     for sheet in joined:
-        places.update(kept.get(sheet.number, (sheet.seats,), lambda shown=sheet: _places_of(shown)))  # type: ignore[misc]
-    touched = {
-        landing.device: place_at(sheet.number, x, y) for sheet in reversed(joined) for landing, x, y in sheet.landings
-    }
+        inputs = (sheet.seats, sheet.first_line, sheet.lines)
+        places.update(kept.get(sheet.number, inputs, lambda shown=sheet: _places_of(shown)))  # type: ignore[misc]
+    touched = {landing.device: sheet.place(x, y) for sheet in reversed(joined) for landing, x, y in sheet.landings}
     return Sheets(tuple(joined), places, touched)
 
 
 def _places_of(sheet: Sheet) -> dict[ElementId, SheetPlace]:
-    return {seat.element.id: place_at(sheet.number, seat.x, (seat.top + seat.bottom) / 2) for seat in sheet.seats}
+    return {seat.element.id: sheet.place(seat.x, (seat.top + seat.bottom) / 2) for seat in sheet.seats}
+
+
+def _with_lines(sheets: list[Sheet]) -> list[Sheet]:
+    """Control sheets as a ladder: every level line has a number, on from sheet to sheet."""
+    numbered: list[Sheet] = []
+    first = 1
+    for sheet in sheets:
+        at = {round(x, 2) for x, *_ in sheet.captions} | {round(seat.x, 2) for seat in sheet.seats}
+        lines = tuple(sorted(at | {round(x, 2) for _, x, _ in sheet.landings}))
+        numbered.append(replace(sheet, lines=lines, first_line=first))
+        first += len(lines)
+    return numbered
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,7 +114,7 @@ class _Part:
         return (*((self.tap,) if self.tap else ()), *(piece.rung for piece in self.pieces))
 
 
-def _control_sheets(circuits: Circuits, before: int, memory: Memory) -> list[Sheet]:
+def _control_sheets(circuits: Circuits, before: int, memory: Memory, ladder: bool) -> list[Sheet]:
     titles = dict(circuits.titles)
     parts: list[_Part] = []
     by_circuit: dict[CircuitId, list[Rung]] = {}
@@ -108,12 +122,12 @@ def _control_sheets(circuits: Circuits, before: int, memory: Memory) -> list[She
         if rung.band in (Band.TAP, Band.CONTROL):
             by_circuit.setdefault(rung.circuit, []).append(rung)
     for circuit, rungs in by_circuit.items():
-        parts += _parts(circuit, rungs, memory)
+        parts += _parts(circuit, rungs, memory, ON_LADDER if ladder else MOST_COLUMNS)
     sheets: list[list[_Part]] = []
     taken = 0.0
     for part in parts:
         shares = part.width <= SMALL and sheets and all(sheet.width <= SMALL for sheet in sheets[-1])
-        if not shares or taken + GAP_COLUMNS + part.width > MOST_SHARED:
+        if not shares or taken + GAP_COLUMNS + part.width > (ON_LADDER if ladder else MOST_SHARED):
             sheets.append([])
             taken = -GAP_COLUMNS
         sheets[-1].append(part)
@@ -124,15 +138,15 @@ def _control_sheets(circuits: Circuits, before: int, memory: Memory) -> list[She
         named = tuple(titles.get(part.circuit, str(part.circuit)) for part in parts)
         inputs = tuple(item for part in parts for item in (part.circuit, *part.rungs, *(p.path for p in part.pieces)))
         return memory.memo(Sheet, "control sheet").get(
-            (number, named, tuple(len(part.pieces) for part in parts)),
+            (number, named, ladder, tuple(len(part.pieces) for part in parts)),
             inputs,
-            lambda: _control_sheet(number, parts, titles, devices),
+            lambda: _control_sheet(number, parts, titles, devices, LADDER_STEP if ladder else WIDEST),
         )
 
     return [made(before + n + 1, parts) for n, parts in enumerate(sheets)]
 
 
-def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]:
+def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory, most: int) -> list[_Part]:
     """A circuit's paths in as many sheets as they need; paths from one node stay beside each other."""
     tap = next((r for r in rungs if r.band is Band.TAP), None)
     rest = [r for r in rungs if r.band is not Band.TAP]
@@ -144,7 +158,7 @@ def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]
     on_sheet: list[RungPiece] = []
     taken = 0
     for piece in pieces:
-        if on_sheet and taken + piece.width > MOST_COLUMNS:
+        if on_sheet and taken + piece.width > most:
             parts.append(_Part(circuit, tap if not parts else None, tuple(on_sheet), taken))
             on_sheet, taken = [], 0
         on_sheet.append(piece)
@@ -155,13 +169,13 @@ def _parts(circuit: CircuitId, rungs: list[Rung], memory: Memory) -> list[_Part]
 
 
 def _control_sheet(
-    number: int, parts: list[_Part], titles: dict[CircuitId, str], devices: Mapping[DeviceId, Device]
+    number: int, parts: list[_Part], titles: dict[CircuitId, str], devices: Mapping[DeviceId, Device], widest: float
 ) -> Sheet:
     branches = BranchLayout(_loads(parts, devices))
     rails: list[LevelLine] = []
     captions: list[tuple[float, str, str, str]] = []
     needed = sum(part.width for part in parts) + GAP_COLUMNS * (len(parts) - 1)
-    step = min(WIDEST, (FRAME_RIGHT - START_X - 14) / max(needed - 0.35, 1))
+    step = min(widest, (FRAME_RIGHT - START_X - 14) / max(needed - 0.35, 1))
     x = START_X
     for part in parts:
         if part.tap:
@@ -268,7 +282,7 @@ def _with_arrows(sheets: list[Sheet]) -> list[Sheet]:
     arrows: dict[int, list[Arrow]] = {}
     for node, stretches in points.items():
         for (i, _, right, y), (j, left, _, y2) in pairwise(stretches):
-            sheet_place, there = place_at(sheets[i].number, right, y), place_at(sheets[j].number, left, y2)
+            sheet_place, there = sheets[i].place(right, y), sheets[j].place(left, y2)
             arrows.setdefault(i, []).append(Arrow(node, right, y, sheet_place, there, True))
             arrows.setdefault(j, []).append(Arrow(node, left, y2, there, sheet_place, False))
     return [replace(sheet, arrows=tuple(arrows[n])) if n in arrows else sheet for n, sheet in enumerate(sheets)]

@@ -225,7 +225,8 @@ class _NetCounter:
     def _met(self) -> dict[PinRef, NetPlace]:
         """Where each net is met on the sheets, worked out when the scheme first asks."""
         if self._places is None:
-            self._places = net_places(self.circuits, self.nets, self.memory)
+            ladder = self.before.practice.rulebook.north_american
+            self._places = net_places(self.circuits, self.nets, self.memory, ladder=ladder)
         return self._places
 
     def count(self, counted: list[Net], taken: dict[PinRef, str]) -> int:

@@ -29,12 +29,14 @@ class NetPlace:
     rung: int
 
 
-def net_places(circuits: Circuits, nets: Nets, memory: Memory | None = None) -> dict[PinRef, NetPlace]:
+def net_places(
+    circuits: Circuits, nets: Nets, memory: Memory | None = None, *, ladder: bool = False
+) -> dict[PinRef, NetPlace]:
     """Where each potential is met first as the paths are read in order; by net id.
 
     A potential that only touches a motor or a cable has the place where that is drawn.
     """
-    sheets = lay_out(circuits, memory)
+    sheets = lay_out(circuits, memory, ladder=ladder)
     units = {(d.id, u.name): u.pins for d in circuits.devices for u in d.kind.units}
     places: dict[PinRef, NetPlace] = {}
     for number, rung in enumerate(circuits.rungs, 1):

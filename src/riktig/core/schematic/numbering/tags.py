@@ -38,7 +38,7 @@ def tag_all(
             known.pop(device.id, "")
     missing = [d for d in circuits.devices if d.id not in known and d.strip not in strips]
     placed = practice.tags is TagStyle.PLACED and bool(missing)
-    places = device_places(circuits, memory) if placed else {}
+    places = device_places(circuits, memory, ladder=practice.rulebook.north_american) if placed else {}
     counter = _Counter(used, practice, places)
     result: dict[DeviceId, str] = {}
     for device in circuits.devices:
@@ -96,14 +96,17 @@ class _Counter:
         return tag
 
 
-def device_places(circuits: Circuits, memory: Memory | None = None) -> dict[DeviceId, SheetPlace]:
+def device_places(
+    circuits: Circuits, memory: Memory | None = None, *, ladder: bool = False
+) -> dict[DeviceId, SheetPlace]:
     """Where each device is drawn: at its coil if it has one, else where it is met first.
 
     Args:
         circuits: All devices and rungs of the job.
         memory: What earlier computations of the evaluation left; without it the same, only slower.
+        ladder: Whether control paths are drawn as a ladder, whose lines are the places.
     """
-    sheets = lay_out(circuits, memory)
+    sheets = lay_out(circuits, memory, ladder=ladder)
     devices = circuits.by_id
     places: dict[DeviceId, SheetPlace] = {}
     for rung in circuits.rungs:

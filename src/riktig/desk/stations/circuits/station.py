@@ -18,6 +18,7 @@ from riktig.core.schematic import (
     CircuitTemplate,
     SheetKind,
     cell_frame,
+    line_frame,
     net_shapes,
     sheets_with,
 )
@@ -223,7 +224,7 @@ class CircuitsStation(Station):
             self.session.select(key)
 
     def jump(self, place: str) -> None:
-        """Turns to a place such as “2”, “2.3” or “2.3.C” and frames it."""
+        """Turns to a place such as “2”, “2.3” or “2.3.C”, of a ladder sheet and line, and frames it."""
         sheets = self.session.evaluation.get(SHEETS).sheets
         sheet, _, rest = place.partition(".")
         number = int(sheet) if sheet.isdecimal() else 0
@@ -232,7 +233,9 @@ class CircuitsStation(Station):
             return
         self._turn(number - 1)
         column, _, row = rest.partition(".")
-        self.view.set_overlay([cell_frame(int(column), row)] if column else [])
+        there = sheets[number - 1]
+        frame = line_frame(there, int(column)) if column and there.is_ladder else None
+        self.view.set_overlay([frame or cell_frame(int(column), row)] if column else [])
 
     def show_hovered(self, key: Key | None) -> None:
         """Thickens the net under the pointer everywhere on the sheet, and says where it goes."""
