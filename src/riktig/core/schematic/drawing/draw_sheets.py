@@ -14,7 +14,7 @@ from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.drawing.ladder import LadderLabels
 from riktig.core.schematic.layout.earth_tree import bars_of, earth_shapes
 from riktig.core.schematic.layout.frame import Heading, frame_shapes, legend_shapes, symbols_used
-from riktig.core.schematic.layout.ladder_page import LADDER_HEIGHT, LADDER_WIDTH, turned
+from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, page_height, turned
 from riktig.core.schematic.layout.sheet_model import (
     LINE_GAP,
     SHEET_HEIGHT,
@@ -77,7 +77,7 @@ class SheetPen:
         inputs = (sheet, self._heading, count, self._pen.read_by(sheet))
 
         def draw() -> Drawing:
-            size = (LADDER_WIDTH, LADDER_HEIGHT) if sheet.is_ladder else (SHEET_WIDTH, SHEET_HEIGHT)
+            size = (LADDER_WIDTH, page_height(sheet)) if sheet.is_ladder else (SHEET_WIDTH, SHEET_HEIGHT)
             shapes = tuple(frame_shapes(sheet, self._heading, count) + self._pen.sheet(sheet))
             return Drawing(*size, shapes, f"Sheet {sheet.number}: {sheet.title}")
 

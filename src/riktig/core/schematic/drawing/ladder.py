@@ -25,7 +25,7 @@ __all__ = ["LadderLabels"]
 
 LEFT, RIGHT = RAIL_TOP + SHIFT, RAIL_BOTTOM + SHIFT
 """Where the uprights of the ladder stand, mm."""
-NOTE_X = RIGHT + 22.0
+NOTE_X = RIGHT + 25.0
 """Where it is said at the right of a line where its contacts are and what it is for, mm."""
 NOTE_LETTERS = 17
 ENDS = (TAP_TOP, RAIL_TOP, RAIL_BOTTOM)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from riktig.core.geometry import Align, Face, Line, Point, Poly, Shape, Text, run_of
-from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, MARGIN
+from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, MARGIN, frame_bottom
 from riktig.core.schematic.layout.sheet_model import (
     COLUMN,
     FIRST_X,
@@ -41,7 +41,7 @@ LADDER_SAYS = (
     "At the right of a coil: the lines of its contacts. In brackets beside a contact: the line of its coil.",
 )
 """What the sheet of symbols says of references."""
-LINE_UP, LINE_DOWN = 12.0, 9.0
+LINE_UP, LINE_DOWN = 13.5, 9.0
 """Of a frame around a line of a ladder, mm."""
 BLOCK_TOP = FRAME_BOTTOM + 1.5
 BLOCK_BOTTOM = SHEET_HEIGHT - 2.0
@@ -62,9 +62,10 @@ def frame_shapes(sheet: Sheet, heading: Heading, count: int) -> list[Shape]:
     """The frame with columns 0 to 9 and rows A to F, and the title block below it; of a ladder the block alone."""
     if sheet.is_ladder:
         right = LADDER_WIDTH - 3
-        around = ((MARGIN, MARGIN), (right, MARGIN), (right, FRAME_RIGHT), (MARGIN, FRAME_RIGHT))
+        low = frame_bottom(sheet)
+        around = ((MARGIN, MARGIN), (right, MARGIN), (right, low), (MARGIN, low))
         border = Poly(tuple(Point(*c) for c in around), "second", 0.3, closed=True, layer="frame")
-        return [border, *_title_block(sheet, heading, count, right, FRAME_RIGHT - FRAME_BOTTOM)]
+        return [border, *_title_block(sheet, heading, count, right, low - FRAME_BOTTOM)]
     corners = ((FIRST_X, FIRST_Y), (FRAME_RIGHT, FIRST_Y), (FRAME_RIGHT, FRAME_BOTTOM), (FIRST_X, FRAME_BOTTOM))
     shapes: list[Shape] = [Poly(tuple(Point(*c) for c in corners), "second", 0.3, closed=True, layer="frame")]
     for n in range(10):

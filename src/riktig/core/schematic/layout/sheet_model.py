@@ -20,6 +20,7 @@ __all__ = [
     "SHEET_HEIGHT",
     "SHEET_WIDTH",
     "TAP_TOP",
+    "TITLE_BLOCK",
     "Arrow",
     "Bus",
     "DrawnLine",

@@ -38,6 +38,8 @@ __all__ = ["LADDER_STEP", "lay_out"]
 
 START_X = FIRST_X + 30.0
 """Where the first path of a control sheet stands: room for tags at its left."""
+FIRST_LINE = FIRST_X + 20.0
+"""Where the first line of a ladder stands: room for its tags above it."""
 WIDEST = 2.0 * COLUMN
 LADDER_STEP, ON_LADDER = 24.0, 8
 """From one line of a ladder to the next, mm: tag, pins and words of a symbol need so much; and lines on one sheet."""
@@ -176,7 +178,7 @@ def _control_sheet(
     captions: list[tuple[float, str, str, str]] = []
     needed = sum(part.width for part in parts) + GAP_COLUMNS * (len(parts) - 1)
     step = min(widest, (FRAME_RIGHT - START_X - 14) / max(needed - 0.35, 1))
-    x = START_X
+    x = FIRST_LINE if widest == LADDER_STEP else START_X
     for part in parts:
         if part.tap:
             _tap(branches, part, x, rails)
