@@ -15,6 +15,7 @@ from riktig.core.job import (
     OwnRung,
     Param,
     Recipe,
+    RunLamp,
     Start,
     add_load,
     add_signal,
@@ -123,3 +124,13 @@ def test_a_load_that_nothing_starts_is_not_called_safe() -> None:
     """With its start button taken out the motor never ran: that is said, and not that it stays off."""
     cut = remove_element(with_names_recorded(pump(Command.BUTTONS)), ElementId("c1.S.start/3-4"))
     assert clause(cut, "C14").evidence == ("M1, never ran",)
+
+
+@pytest.mark.parametrize("start", [Start.DIRECT, Start.STAR_DELTA])
+@pytest.mark.parametrize(("by", "judged"), [(RunLamp.AUXILIARY, False), (RunLamp.COIL, True)])
+def test_a_run_lamp_beside_a_coil_shows_the_coil_and_a_person_signs(by: RunLamp, judged: bool, start: Start) -> None:
+    """IEC 60204-1 10.3.1, from memory: an indicator says what is; a coil that is fed may not have pulled in."""
+    result = clause(set_practice(pump(Command.BUTTONS, start), run_lamp=by), "C19")
+    assert bool(result.findings) is judged
+    assert all(f.verdict is Verdict.JUDGE for f in result.findings)
+    assert not result.evidence[0].startswith("0 lamps")

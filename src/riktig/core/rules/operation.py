@@ -4,7 +4,7 @@ from collections import defaultdict
 from collections.abc import Iterable
 
 from riktig.core.catalogue import Behaviour, Can, Unit
-from riktig.core.job import CircuitId, DeviceId
+from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.keys import DeviceKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
@@ -116,4 +116,30 @@ def _is_return(net: Net) -> bool:
     return any(node in ("N", "control.back", "dc.zero") for node in net.nodes)
 
 
-OPERATION = (restarts_accepted, hand_accepted, returns_free)
+def lamps_show_contacts(view: View) -> ClauseResult:
+    """A lamp that says that something runs lights by a contact; beside a coil it says only that the coil is fed."""
+    clause = view.source("C19")
+    coils: dict[frozenset[PinRef], Device] = {}
+    for device in view.circuits.devices:
+        if device.kind.can(Can.SWITCHES_LOAD):
+            for unit in device.kind.units:
+                ends = _ends(view, device, unit) if unit.behaviour is Behaviour.COIL else None
+                if ends:
+                    coils[frozenset(net.id for net in ends)] = device
+    findings: list[Finding] = []
+    looked_at = 0
+    for lamp in view.circuits.devices:
+        if not lamp.kind.can(Can.SHOWS) or "RUN" not in lamp.legend.upper():
+            continue
+        looked_at += 1
+        ends = _ends(view, lamp, lamp.kind.units[0])
+        coil = coils.get(frozenset(net.id for net in ends)) if ends else None
+        if coil:
+            text = f"{view.tag(lamp.id)} ({lamp.legend}) lights when {view.tag(coil.id)} is fed, in or not."
+            remedy = "Light it by a contact of the contactor (Practice, run lamp), or sign that it is understood so."
+            findings.append(Finding("C19", Verdict.JUDGE, text, DeviceKey(lamp.id), clause, remedy))
+    words = (f"{looked_at} lamps say that something runs, {len(findings)} of them beside a coil",)
+    return ClauseResult("C19", Group.CONTROL, "Lamps that say it runs", clause, words, tuple(findings))
+
+
+OPERATION = (restarts_accepted, hand_accepted, returns_free, lamps_show_contacts)

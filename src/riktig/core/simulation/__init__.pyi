@@ -17,7 +17,7 @@ from .ratings import Rating, described, ratings_of
 from .restart import Restart, restarts_of
 from .run import Event, Panel
 from .script import Runner, StepResult, read_script, run_script, try_script
-from .state import ContactStage, OperatorState
+from .state import ContactStage, OperatorState, is_closed
 from .tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
 
 __all__ = [
@@ -67,6 +67,7 @@ __all__ = [
     "feed_faults",
     "go_on_from",
     "inject_faults",
+    "is_closed",
     "islands",
     "isolations_of",
     "live_nets",

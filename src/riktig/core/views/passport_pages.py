@@ -1,6 +1,6 @@
 """Everything about one thing, wherever it was selected: the text of the passport."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 
 from riktig.core.catalogue import Can
 from riktig.core.door import DOOR
@@ -29,7 +29,7 @@ from riktig.core.production import progress_of
 from riktig.core.proving import TESTS, results_of
 from riktig.core.records import Record
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
-from riktig.core.simulation import RATINGS, described
+from riktig.core.simulation import RATINGS, ContactStage, OperatorState, described, is_closed
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.views.passport_brief import load_passport, value_passport
@@ -98,6 +98,8 @@ def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
             for unit, place in contact_places(evaluation.get(SHEETS), evaluation.get(CIRCUITS), device)
         )
         sections.append(PassportSection("Contacts", rows))
+    if device.kind.can(Can.TURNED):
+        sections.append(PassportSection("Positions", tuple(_positions(device))))
     seat = evaluation.get(LAYOUT).seat(device.id)
     about = [PassportRow("Part", part.ref)]
     if part.width:
@@ -126,6 +128,14 @@ def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
     )
 
 
+def _positions(device: Device) -> Iterator[PassportRow]:
+    """Which contacts of a selector are closed in each of its positions."""
+    for position in device.kind.positions:
+        state = OperatorState(position={device.id: position})
+        closed = [u.name for u in device.kind.units if is_closed(state, device, u, ContactStage.OUT, powered=True)]
+        yield PassportRow(position, ", ".join(closed) or "no contact closed")
+
+
 def _where(evaluation: Evaluation[Job], device: Device) -> PassportSection:
     rows = []
     layout = evaluation.get(LAYOUT)
@@ -151,11 +161,12 @@ def _where(evaluation: Evaluation[Job], device: Device) -> PassportSection:
         for element in elements_of(rung.path):
             if any(p.device == device.id for p in element.poles) and element.id in places:
                 unit = next(p.unit for p in element.poles if p.device == device.id)
-                text = places[element.id].full
+                place = places[element.id]
+                text = f"{place.line}, sheet {place.sheet}" if place.line else place.full
                 if f"{unit}{text}" not in seen:
                     seen.add(f"{unit}{text}")
-                    name = "Sheet" if device.strip else f"Sheet, {unit}"
-                    rows.append(PassportRow(name, text, ElementKey(element.id)))
+                    word = "Line" if place.line else "Sheet"
+                    rows.append(PassportRow(word if device.strip else f"{word}, {unit}", text, ElementKey(element.id)))
     return PassportSection("Where", tuple(rows))
 
 

@@ -295,7 +295,7 @@ class _Page:
     def _where(self, step: TraceStep, device: Device) -> list[str]:
         texts = []
         if step.element in self.places:
-            texts.append(f"sheet {self.places[step.element].full}")
+            texts.append(self.places[step.element].words)
         row = self.rows.get(device.id)
         if row:
             texts.append(f"place {row.position} of strip {self.names.tag[device.id]}")
