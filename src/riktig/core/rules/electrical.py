@@ -1,14 +1,13 @@
 """Clauses about supply, protection, protective conductors and control circuits."""
 
-from collections import defaultdict
 from collections.abc import Iterator
 
-from riktig.core.catalogue import Behaviour, Can
+from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.job import IMPLIED, Earthing, PinRef, Recipe
 from riktig.core.keys import DeviceKey, PartKey, ValueKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import Device, NetClass
+from riktig.core.schematic import PASS, Device, NetClass, joined_nets, reached
 from riktig.core.standards import allowed_colours
 
 __all__ = ["ELECTRICAL"]
@@ -19,7 +18,6 @@ NEC_MOST = 1.40 / 1.25
 from memory; of a motor with a service factor of 1.15, of others less)."""
 LAMP_MEANS = {"green": "normal", "yellow": "abnormal", "red": "emergency", "blue": "mandatory", "white": "other"}
 """What a lamp of each asked colour is lit for (IEC 60204-1 Table 4, from memory)."""
-_LEADS_ON = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.WINDING, Behaviour.LOAD, Behaviour.INPUT}
 
 
@@ -117,22 +115,11 @@ def feeder_holds(view: View) -> ClauseResult:
 
 def _unprotected(view: View) -> set[PinRef]:
     """Nets that a supply or a transformer reaches past every protective device, by their ids."""
-    joined: dict[PinRef, set[PinRef]] = defaultdict(set)
-    for device in view.circuits.devices:
-        if device.kind.is_protective:
-            continue
-        for unit in device.kind.units:
-            ends = [view.nets.of_pin.get(device.pin(pin)) for pin in unit.pins]
-            if unit.behaviour in _LEADS_ON and ends[0] and ends[-1]:
-                joined[ends[0].id].add(ends[-1].id)
-                joined[ends[-1].id].add(ends[0].id)
-    seen = set(_source_nets(view))
-    todo = list(seen)
-    while todo:
-        fresh = joined[todo.pop()] - seen
-        seen |= fresh
-        todo += fresh
-    return seen
+
+    def leads_on(device: Device, unit: Unit) -> bool:
+        return unit.behaviour in PASS and not device.kind.is_protective
+
+    return reached(joined_nets(view.circuits, view.nets, leads_on, across_shared=True), _source_nets(view))
 
 
 def _source_nets(view: View) -> Iterator[PinRef]:

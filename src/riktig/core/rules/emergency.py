@@ -1,19 +1,16 @@
 """What an emergency stop stops, and what a person has to judge about it."""
 
-from collections import defaultdict
-
-from riktig.core.catalogue import Behaviour, Can
+from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.job import DeviceId, PinRef, Recipe
 from riktig.core.keys import DeviceKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import Device
+from riktig.core.schematic import PASS, Device, joined_nets, reached
 
 __all__ = ["EMERGENCY"]
 
 CHANNELS = (("S11", "S12"), ("S21", "S22"))
 """The pins of a safety relay between which each channel is closed."""
-_PASSES = {Behaviour.POLE, Behaviour.NO, Behaviour.NC, Behaviour.HEATER}
 
 
 def emergency_stop(view: View) -> ClauseResult:
@@ -127,25 +124,14 @@ def _fed(view: View, fallen: set[DeviceId]) -> set[PinRef]:
 
 def _reach(view: View, seeds: set[PinRef], fallen: set[DeviceId]) -> set[PinRef]:
     """What the seeds reach; of what has fallen only through its opening contacts, of a stop through none."""
-    nets = view.nets.of_pin
-    joined: dict[PinRef, set[PinRef]] = defaultdict(set)
-    for device in view.circuits.devices:
-        for unit in device.kind.units:
-            passes = unit.behaviour in _PASSES and unit.symbol != "link"
-            if device.id in fallen:
-                passes = passes and unit.behaviour is Behaviour.NC and not device.kind.can(Can.MUSHROOM)
-            if not passes:
-                continue
-            ends = [nets.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1])]
-            if ends[0] and ends[1] and not (ends[0].is_shared or ends[1].is_shared):
-                joined[ends[0].id].add(ends[1].id)
-                joined[ends[1].id].add(ends[0].id)
-    seen, todo = set(seeds), list(seeds)
-    while todo:
-        fresh = joined[todo.pop()] - seen
-        seen |= fresh
-        todo += fresh
-    return seen
+
+    def leads_on(device: Device, unit: Unit) -> bool:
+        if unit.behaviour not in PASS or unit.symbol == "link":
+            return False
+        opening = unit.behaviour is Behaviour.NC and not device.kind.can(Can.MUSHROOM)
+        return opening or device.id not in fallen
+
+    return reached(joined_nets(view.circuits, view.nets, leads_on), seeds)
 
 
 EMERGENCY = (emergency_stop,)

@@ -63,9 +63,11 @@ from .model.roles import (
 )
 from .name_edits import numbers_on_paper, record_printed, rename, renumber, tag_anew
 from .netlist.conductor_ends import DOOR, PLATE, ConductorEnds, EndsInPlace, conductor_ends_of, place_of
+from .netlist.net_joins import joined_nets, reached
 from .netlist.nets import Net, NetClass, Nets, find_nets
 from .netlist.source_reach import SourceReach, source_reach
 from .netlist.trace import Trace, Tracer, TraceStep, Way, trace, trace_line
+from .netlist.unit_graph import PASS
 from .numbering.numbers import GivenNames, Names, PinLabels, name_all, names_of, wire_number
 from .numbering.tags import by_tags, device_places
 from .template_pictures import recipe_picture
@@ -102,6 +104,7 @@ __all__ = [
     "NETS",
     "NEUTRALS",
     "OUT_WHILE_RUNNING",
+    "PASS",
     "PLATE",
     "PLATE_BOND",
     "POWER_BOTTOM",
@@ -170,6 +173,7 @@ __all__ = [
     "insert_contact",
     "insert_element",
     "io_address",
+    "joined_nets",
     "lay_out",
     "line_frame",
     "lines_of",
@@ -183,6 +187,7 @@ __all__ = [
     "numbers_on_paper",
     "outside_device",
     "place_of",
+    "reached",
     "reapply_change",
     "recipe_picture",
     "record_printed",

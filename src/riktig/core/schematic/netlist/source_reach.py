@@ -1,12 +1,12 @@
 """Which nets each source of the panel reaches, with everything that can switch as if it were closed."""
 
-from collections import defaultdict
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour, Can
+from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.schematic.model.elements import Circuits, Device
+from riktig.core.schematic.netlist.net_joins import joined_nets, reached
 from riktig.core.schematic.netlist.nets import Nets
 from riktig.core.schematic.netlist.unit_graph import PASS
 
@@ -42,30 +42,22 @@ def source_reach(circuits: Circuits, nets: Nets, *, without: Callable[[Device], 
         nets: All nets of these circuits.
         without: Which devices are left out: the reach that is left goes past all of them.
     """
-    joined: dict[PinRef, set[PinRef]] = defaultdict(set)
-    seeds: list[PinRef] = []
+
+    def leads_on(device: Device, unit: Unit) -> bool:
+        return unit.behaviour in PASS and unit.symbol != "link" and not (without and without(device))
+
+    joined = joined_nets(circuits, nets, leads_on)
+    on_source: dict[PinRef, frozenset[PinRef]] = {}
+    for seed in _live_pins(circuits):
+        net = nets.of_pin.get(seed)
+        if net is not None:
+            on_source[seed] = frozenset(reached(joined, (net.id,)))
+    return SourceReach(on_source)
+
+
+def _live_pins(circuits: Circuits) -> Iterable[PinRef]:
+    """Where the current leaves each source."""
     for device in circuits.devices:
         if device.kind.can(Can.SUPPLY):
-            seeds += [device.pin(name) for name in ("L1", "L2", "L3")]
-        for unit in device.kind.units:
-            if unit.behaviour is Behaviour.SOURCE:
-                seeds.append(device.pin(unit.pins[0]))
-            if without and without(device):
-                continue
-            if unit.behaviour in PASS and unit.symbol != "link":
-                a, b = (nets.of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1]))
-                if a and b and not (a.is_shared or b.is_shared):
-                    joined[a.id].add(b.id)
-                    joined[b.id].add(a.id)
-    reached: dict[PinRef, frozenset[PinRef]] = {}
-    for seed in seeds:
-        net = nets.of_pin.get(seed)
-        if net is None:
-            continue
-        seen, todo = {net.id}, [net.id]
-        while todo:
-            fresh = joined[todo.pop()] - seen
-            seen |= fresh
-            todo += fresh
-        reached[seed] = frozenset(seen)
-    return SourceReach(reached)
+            yield from (device.pin(name) for name in ("L1", "L2", "L3"))
+        yield from (device.pin(unit.pins[0]) for unit in device.kind.units if unit.behaviour is Behaviour.SOURCE)

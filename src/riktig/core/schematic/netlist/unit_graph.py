@@ -1,13 +1,14 @@
 """What a fault of the circuits is, and the circuits as nets joined by units, for those that look for faults."""
 
-from collections import Counter, defaultdict
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Unit
 from riktig.core.job import PinRef
 from riktig.core.keys import Key
 from riktig.core.schematic.model.elements import Circuits, Device, Element, elements_of
+from riktig.core.schematic.netlist.net_joins import joined_nets, reached
 from riktig.core.schematic.netlist.nets import Nets
 
 __all__ = ["CONTACTS", "PASS", "TAKES", "CircuitFault", "UnitGraph", "behaves"]
@@ -55,20 +56,11 @@ class UnitGraph:
 
     def reach(self, seeds: set[PinRef], passes: Callable[[Device, Behaviour], bool]) -> set[PinRef]:
         """The nets that ``seeds`` reach through units that ``passes`` lets through."""
-        joined: dict[PinRef, set[PinRef]] = defaultdict(set)
-        for device in self.circuits.devices:
-            for unit in device.kind.units:
-                if passes(device, unit.behaviour) and (device.id, unit.name) in self.used:
-                    ends = [self.net(device, pin) for pin in (unit.pins[0], unit.pins[-1])]
-                    if ends[0] and ends[1]:
-                        joined[ends[0]].add(ends[1])
-                        joined[ends[1]].add(ends[0])
-        seen, todo = set(seeds), list(seeds)
-        while todo:
-            fresh = joined[todo.pop()] - seen
-            seen |= fresh
-            todo += fresh
-        return seen
+
+        def leads_on(device: Device, unit: Unit) -> bool:
+            return passes(device, unit.behaviour) and (device.id, unit.name) in self.used
+
+        return reached(joined_nets(self.circuits, self.nets, leads_on, across_shared=True), seeds)
 
 
 def behaves(graph: UnitGraph, element: Element, behaviour: Behaviour) -> bool:
