@@ -36,7 +36,10 @@ from riktig.demo_job import kelp_shed
 
 AT_THE_BENCH = {"second_reading", "reading_tolerance", "long_piece"}
 """They decide who measures what again before a cut: held by tests/core/production/test_measured.py."""
-OF_THE_SHED = {"relay_commons", "way_order", "star_delta_overload", "maintained_colour", "pairs", "reserved"}
+OF_THE_SHED = {
+    "relay_commons", "way_order", "star_delta_overload", "maintained_colour", "pairs", "reserved", "dc_input",
+    "transformer_voltage", "dc_colours", "first_side",
+}  # fmt: skip
 """They need more than the hut has: relays, ways, a fan in star-delta, pairs of a signal, a control transformer."""
 MAY_AGREE = {("maintained_colour", "RULEBOOK", "ORANGE")}
 """What one value comes to may be what another says by name: orange is the colour of both rulebooks."""
@@ -86,12 +89,14 @@ FIGURES = {
     "spare_share": 0.5, "finger_room": 35.0, "door_loop": 600.0, "end_allowance": 80.0, "duct_width": 45.0,
     "bar_length": 1000.0, "saw_kerf": 4.0, "bar_trim": 20.0, "lid_gap": 3.0, "shaft_in_switch": 30.0,
     "shaft_in_handle": 40.0, "handle_tolerance": 8.0, "wall_skew": 20.0, "reserved_numbers": 20, "number_step": 50,
+    "dc_colours": ("black", "white", "brown", "blue"),
     "house_colours": ("brown",) * 6, "house_letters": (ClassLetters("contactor", "KM"),),
     "reserved": (ReservedNumber("control.live", "901"),), "scheme": "{sheet}-{count:03}",
 }  # fmt: skip
 """Every other field of the practice with a value that is not its default."""
 EVALUATIONS: dict[str, Evaluation[Job]] = {}
 NEEDS: dict[str, dict[str, Enum]] = {
+    "dc_colours": {"colours": Colours.HOUSE},
     "house_colours": {"colours": Colours.HOUSE},
     "house_letters": {"letters": Letters.HOUSE},
     "scheme": {"numbering": Numbering.HOUSE},

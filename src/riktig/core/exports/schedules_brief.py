@@ -11,7 +11,7 @@ __all__ = ["SCHEDULES"]
 
 def _loads(evaluation: Evaluation[Job]) -> Schedule:
     proposal = evaluation.get(PROPOSAL)
-    lines = dict(proposal.incoming.on_line)
+    lines, names = dict(proposal.incoming.on_line), evaluation.document.practice.phase_names.names
     rows = tuple(
         (
             load.name,
@@ -20,7 +20,7 @@ def _loads(evaluation: Evaluation[Job]) -> Schedule:
             load.hp,
             load.nameplate_a,
             load.phases,
-            "-".join(f"L{n + 1}" for n in lines[load.id]),
+            "-".join(names[n] for n in lines[load.id]),
             load.start.value,
             load.command.value,
             load.access.value,

@@ -100,17 +100,19 @@ from riktig.core.job.numbering import GivenNumber, GivenTag
 from riktig.core.job.override import Override, load_of_value
 from riktig.core.job.own_part import OwnHole, OwnPart, Pick
 from riktig.core.job.plate import DuctFix, Join, JoinHow, Placement, PlateFix, RailFix, Spot
-from riktig.core.job.practice import COLOUR_NAMES, Practice
+from riktig.core.job.practice import COLOUR_NAMES, DC_COLOURS, Practice
 from riktig.core.job.practice_values import (
     Batching,
     Colours,
     ControlSupply,
     ControlTap,
+    DcInput,
     Distribution,
     DoorHoles,
     DoorOrder,
     EarthScheme,
     EndStyle,
+    FirstSide,
     Fixing,
     Letters,
     MaintainedColour,
@@ -123,6 +125,7 @@ from riktig.core.job.practice_values import (
     OverloadContact,
     OverloadDirection,
     PairNumbers,
+    PhaseNames,
     RelayCommons,
     Rulebook,
     RunLamp,
@@ -132,6 +135,7 @@ from riktig.core.job.practice_values import (
     StripOrder,
     TagStyle,
     TerminalTemperature,
+    TransformerVoltage,
     WayOrder,
     WiringOrder,
 )
@@ -176,6 +180,7 @@ from riktig.core.job.supply import EARTHED_LINE, HIGH_LINE, Earthing, Supply, Su
 __all__ = [
     "CHOICES",
     "COLOUR_NAMES",
+    "DC_COLOURS",
     "EARTHED_LINE",
     "HIGH_LINE",
     "IMPLIED",
@@ -237,6 +242,7 @@ __all__ = [
     "ContactRef",
     "ControlSupply",
     "ControlTap",
+    "DcInput",
     "DeviceId",
     "Direction",
     "Distribution",
@@ -254,6 +260,7 @@ __all__ = [
     "EnclosureMounting",
     "EndStyle",
     "EntrySide",
+    "FirstSide",
     "Fitting",
     "Fixing",
     "Form",
@@ -291,6 +298,7 @@ __all__ = [
     "OwnScript",
     "PairNumbers",
     "Param",
+    "PhaseNames",
     "Pick",
     "PinRef",
     "Placement",
@@ -322,6 +330,7 @@ __all__ = [
     "Surface",
     "TagStyle",
     "TerminalTemperature",
+    "TransformerVoltage",
     "Ventilation",
     "WayOrder",
     "Wetting",

@@ -24,11 +24,13 @@ from riktig.core.job.practice_values import (
     Colours,
     ControlSupply,
     ControlTap,
+    DcInput,
     Distribution,
     DoorHoles,
     DoorOrder,
     EarthScheme,
     EndStyle,
+    FirstSide,
     Fixing,
     Letters,
     MaintainedColour,
@@ -41,6 +43,7 @@ from riktig.core.job.practice_values import (
     OverloadContact,
     OverloadDirection,
     PairNumbers,
+    PhaseNames,
     RelayCommons,
     Rulebook,
     RunLamp,
@@ -50,6 +53,7 @@ from riktig.core.job.practice_values import (
     StripOrder,
     TagStyle,
     TerminalTemperature,
+    TransformerVoltage,
     WayOrder,
     WiringOrder,
 )
@@ -187,6 +191,7 @@ class PracticeFields(TypedDict, total=False):
     reading_tolerance: float
     long_piece: float
     house_colours: tuple[str, ...]
+    dc_colours: tuple[str, ...]
     maintained_colour: MaintainedColour
     tags: TagStyle
     numbering: Numbering
@@ -211,6 +216,10 @@ class PracticeFields(TypedDict, total=False):
     way_order: WayOrder
     terminal_c: TerminalTemperature
     star_delta_overload: StarDeltaOverload
+    phase_names: PhaseNames
+    transformer_voltage: TransformerVoltage
+    dc_input: DcInput
+    first_side: FirstSide
 
 
 class SignalFields(TypedDict, total=False):

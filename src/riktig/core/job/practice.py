@@ -9,11 +9,13 @@ from riktig.core.job.practice_values import (
     Colours,
     ControlSupply,
     ControlTap,
+    DcInput,
     Distribution,
     DoorHoles,
     DoorOrder,
     EarthScheme,
     EndStyle,
+    FirstSide,
     Fixing,
     Letters,
     MaintainedColour,
@@ -26,6 +28,7 @@ from riktig.core.job.practice_values import (
     OverloadContact,
     OverloadDirection,
     PairNumbers,
+    PhaseNames,
     RelayCommons,
     Rulebook,
     RunLamp,
@@ -35,16 +38,20 @@ from riktig.core.job.practice_values import (
     StripOrder,
     TagStyle,
     TerminalTemperature,
+    TransformerVoltage,
     WayOrder,
     WiringOrder,
 )
 
-__all__ = ["COLOUR_NAMES", "HOUSE_COLOURS", "Practice"]
+__all__ = ["COLOUR_NAMES", "DC_COLOURS", "HOUSE_COLOURS", "Practice"]
 
 COLOUR_NAMES = ("black", "brown", "grey", "red", "yellow", "blue", "light blue", "white", "orange", "violet")
 """Insulation colours that are sold; green and green-yellow are kept for earth."""
 HOUSE_COLOURS = ("black", "black", "black", "light blue", "red", "blue")
 """L1, L2, L3, neutral, AC control, DC control: the rulebook's, until the house says otherwise."""
+
+DC_COLOURS = ("0 V", "digital inputs", "signal +", "signal −")
+"""What a house may colour apart from its DC control."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,6 +102,8 @@ class Practice:
     reading_tolerance: float = 0.5
     long_piece: float = 1000.0
     house_colours: tuple[str, ...] = HOUSE_COLOURS
+    dc_colours: tuple[str, ...] = ("", "", "", "")
+    """In the order of ``DC_COLOURS``; an empty one is that of DC control. They count with the house's own table."""
     maintained_colour: MaintainedColour = MaintainedColour.RULEBOOK
     tags: TagStyle = TagStyle.COUNTED
     numbering: Numbering = Numbering.BY_NODE
@@ -119,6 +128,17 @@ class Practice:
     way_order: WayOrder = WayOrder.IN_TURN
     terminal_c: TerminalTemperature = TerminalTemperature.C60
     star_delta_overload: StarDeltaOverload = StarDeltaOverload.INSIDE
+    phase_names: PhaseNames = PhaseNames.L
+    transformer_voltage: TransformerVoltage = TransformerVoltage.RULEBOOK
+    dc_input: DcInput = DcInput.NEUTRAL
+    first_side: FirstSide = FirstSide.GROUPS
+
+    @property
+    def transformer_v(self) -> float:
+        """The voltage of a control transformer's secondary, V (the rulebook's: common practice, no source)."""
+        if self.transformer_voltage is TransformerVoltage.RULEBOOK:
+            return 120.0 if self.rulebook.north_american else 230.0
+        return float(self.transformer_voltage.value.split()[0])
 
     def __post_init__(self) -> None:
         if not 0 <= self.spare_share <= 0.9:
@@ -167,3 +187,6 @@ class Practice:
                 raise ImpossibleValueError(f"“{row.letters}” cannot be the letters of a class: use 1 to 4 letters")
         if len(self.house_colours) != len(HOUSE_COLOURS) or not set(self.house_colours) <= set(COLOUR_NAMES):
             raise ImpossibleValueError("the house's colours are six out of " + ", ".join(COLOUR_NAMES))
+        if len(self.dc_colours) != len(DC_COLOURS) or not set(self.dc_colours) <= {"", *COLOUR_NAMES}:
+            names = ", ".join(COLOUR_NAMES)
+            raise ImpossibleValueError(f"the house's DC colours are four, each empty or out of {names}")

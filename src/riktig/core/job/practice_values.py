@@ -7,10 +7,12 @@ __all__ = [
     "Colours",
     "ControlSupply",
     "ControlTap",
+    "DcInput",
     "Distribution",
     "DoorOrder",
     "EarthScheme",
     "EndStyle",
+    "FirstSide",
     "Fixing",
     "Letters",
     "MaintainedColour",
@@ -22,6 +24,7 @@ __all__ = [
     "OverloadContact",
     "OverloadDirection",
     "PairNumbers",
+    "PhaseNames",
     "RelayCommons",
     "Rulebook",
     "RunLamp",
@@ -31,6 +34,7 @@ __all__ = [
     "StripOrder",
     "TagStyle",
     "TerminalTemperature",
+    "TransformerVoltage",
     "WayOrder",
     "WiringOrder",
 ]
@@ -96,6 +100,7 @@ class MarkerText(Enum):
 
     NUMBER = "the number"
     NUMBER_AND_FAR_END = "the number and the far end"
+    CLAMPS = "the clamps at both ends, no number"
 
 
 class Fixing(Enum):
@@ -147,6 +152,7 @@ class TagStyle(Enum):
 
     COUNTED = "class letter and running number"
     PLACED = "class letter, sheet and column"
+    PLACED_TWO = "class letter, sheet in two digits and column"
 
 
 class Numbering(Enum):
@@ -197,6 +203,7 @@ class MarkedWires(Enum):
 
     ALL = "every wire"
     IN_DUCT = "those that enter duct"
+    NONE = "no wire"
 
 
 class StripOrder(Enum):
@@ -286,3 +293,45 @@ class StarDeltaOverload(Enum):
 
     INSIDE = "inside the triangle"
     LINE = "in the line"
+
+
+class PhaseNames(Enum):
+    """What the three lines of the supply are called."""
+
+    L = "L1, L2, L3"
+    RST = "R, S, T"
+    RYB = "R, Y, B"
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """The name of each line, in phase order."""
+        return tuple(self.value.split(", "))
+
+    def of(self, line: str) -> str:
+        """The name of a line by its marking on the supply (“L1”); of anything else the marking itself."""
+        return self.names[int(line[1]) - 1] if line in ("L1", "L2", "L3") else line
+
+
+class TransformerVoltage(Enum):
+    """What a control transformer gives."""
+
+    RULEBOOK = "230 V, in North America 120 V"
+    V110 = "110 V"
+    V48 = "48 V"
+    V24 = "24 V"
+
+
+class DcInput(Enum):
+    """What a 24 V DC supply is fed from."""
+
+    NEUTRAL = "line and neutral where a neutral arrives, else as control is"
+    LINES = "two lines"
+    TRANSFORMER = "the control transformer, where there is one"
+
+
+class FirstSide(Enum):
+    """Which side of a circuit is wired first within its group."""
+
+    GROUPS = "what its group says: power, neutrals, control"
+    LIVE = "the live side, returns after it"
+    RETURN = "neutral and returns, the live side after them"

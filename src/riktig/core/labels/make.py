@@ -7,7 +7,7 @@ from math import sqrt
 
 from riktig.core.catalogue import Can
 from riktig.core.door import LEGEND_PLATE, NAMEPLATE, on_door
-from riktig.core.job import Enclosure, MarkedWires, MarkerText, Practice, Source, Supply, SupplySystem
+from riktig.core.job import Enclosure, MarkedWires, MarkerText, PhaseNames, Practice, Source, Supply, SupplySystem
 from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
 from riktig.core.plate import Piece
 from riktig.core.schematic import Circuits, Names, PinLabels, Zone
@@ -184,6 +184,8 @@ def _of_devices(circuits: Circuits, names: Names) -> Iterator[Label]:
 
 def _of_wires(wiring: Wiring, names: Names, practice: Practice) -> Iterator[Label]:
     """A marker for both ends of every wire that the practice wants marked."""
+    if practice.marked is MarkedWires.NONE:
+        return
     for wire in wiring.wires:
         if (practice.marked is MarkedWires.IN_DUCT and not wire.ducts) or wire.net not in names.number:
             continue
@@ -191,6 +193,8 @@ def _of_wires(wiring: Wiring, names: Names, practice: Practice) -> Iterator[Labe
             text = wire.number
             if practice.marker is MarkerText.NUMBER_AND_FAR_END:
                 text = f"{wire.number} {far.label}"
+            elif practice.marker is MarkerText.CLAMPS:
+                text = f"{end.label} {far.label}"
             yield Label(Medium.WIRE, (text,), 1, f"at {end.label}", WireKey(wire.key))
 
 
@@ -211,17 +215,18 @@ def _warnings(inputs: LabelInputs) -> Iterator[Label]:
         where = f"at {tag}, at the upper clamps of {main}{_also(inputs)}"
         text = f"{supply.voltage_name} stay live {where} when {main} is off."
         yield Label(Medium.WARNING, (supply.name.upper(), text), 1, f"over {tag}", PartKey("warning"))
-        if note := _of_system(supply):
+        if note := _of_system(supply, inputs.practice.phase_names):
             yield Label(Medium.WARNING, (supply.name.upper(), note), 1, f"at {tag}", PartKey("warning"))
     yield from _elsewhere(inputs, main)
 
 
-def _of_system(supply: Supply) -> str:
+def _of_system(supply: Supply, names: PhaseNames) -> str:
     """What is unlike a star: a line with more voltage to ground (NEC 408.3(F), from memory), or an earthed one."""
     if supply.system is SupplySystem.HIGH_LEG:
-        return f"L2 has {supply.voltage_v * sqrt(3) / 2:.0f} V to ground."
+        return f"{names.of('L2')} has {supply.voltage_v * sqrt(3) / 2:.0f} V to ground."
     if supply.system is SupplySystem.CORNER:
-        return f"L2 is earthed: L1 and L3 have {supply.voltage_v:g} V to earth."
+        first, earthed, third = names.names
+        return f"{earthed} is earthed: {first} and {third} have {supply.voltage_v:g} V to earth."
     return ""
 
 

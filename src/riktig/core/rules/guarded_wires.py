@@ -162,7 +162,7 @@ class GuardedWires:
     def _windings(self) -> dict[PinRef, list[tuple[Device, PinRef, float]]]:
         """By the net of a primary: the transformer, the net of its live side, and by how much its current is larger."""
         of_pin, supply = self.view.nets.of_pin, self.view.supply
-        second_v = 120.0 if self.view.practice.rulebook.north_american else 230.0
+        second_v = self.view.practice.transformer_v
         found: dict[PinRef, list[tuple[Device, PinRef, float]]] = defaultdict(list)
         for device in self.view.circuits.devices:
             if not device.kind.can(Can.TRANSFORMS):

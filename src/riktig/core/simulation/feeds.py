@@ -13,7 +13,7 @@ from riktig.core.schematic import Device
 from riktig.core.simulation.network import MAINS, Consumer, Contact, Network, SupplyPole
 from riktig.core.simulation.nodal import islands
 
-__all__ = ["Feed", "FeedFault", "FeedKind", "feed_faults", "feeds_of"]
+__all__ = ["Feed", "FeedFault", "FeedKind", "PolesInReach", "feed_faults", "feeds_of"]
 
 NEAR = 0.15
 """How far a voltage may be from what a load is made for: the tolerance of coils, IEC 60947-4-1 8.2.1.2, from memory."""
@@ -67,19 +67,25 @@ class Feed:
 
 def feeds_of(network: Network) -> tuple[Feed, ...]:
     """What every consumer hangs between."""
-    label = _joined(network, lambda contact, device: not _is_earth_link(device))
-    poles: dict[int, list[SupplyPole]] = {}
-    for pole in network.poles:
-        poles.setdefault(label[pole.point], []).append(pole)
+    reach = PolesInReach(network)
     return tuple(
-        Feed(
-            consumer,
-            tuple(poles.get(label[consumer.a], ())),
-            tuple(poles.get(label[consumer.b], ())),
-            label[consumer.a] == label[consumer.b],
-        )
+        Feed(consumer, reach.of(consumer.a), reach.of(consumer.b), reach.label[consumer.a] == reach.label[consumer.b])
         for consumer in network.consumers
     )
+
+
+class PolesInReach:
+    """The poles of sources that a point of the network could be joined to, every contact closed but links to earth."""
+
+    def __init__(self, network: Network) -> None:
+        self.label = _joined(network, lambda contact, device: not _is_earth_link(device))
+        self._poles: dict[int, list[SupplyPole]] = {}
+        for pole in network.poles:
+            self._poles.setdefault(self.label[pole.point], []).append(pole)
+
+    def of(self, point: int) -> tuple[SupplyPole, ...]:
+        """Those of one point, by its number."""
+        return tuple(self._poles.get(self.label[point], ()))
 
 
 def feed_faults(network: Network, control_v: float, line_v: float) -> tuple[FeedFault, ...]:

@@ -22,7 +22,7 @@ def control_volts(loads: tuple[Load, ...], supply: Supply, practice: Practice) -
     control, _ = control_source(loads, supply, practice)
     if control is ControlSupply.DIRECT:
         return supply.voltage_to_neutral_v
-    return 120.0 if practice.rulebook.north_american else 230.0
+    return practice.transformer_v
 
 
 def panel_of(

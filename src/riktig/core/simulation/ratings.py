@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from riktig.core.catalogue import Behaviour, Can, Part
 from riktig.core.job import DeviceId, Supply
-from riktig.core.simulation.feeds import Feed, feeds_of
+from riktig.core.simulation.feeds import Feed, PolesInReach, feeds_of
 from riktig.core.simulation.network import MAINS, Network
 from riktig.core.standards import conductor_name, thickest_awg
 
@@ -34,7 +34,8 @@ class Rating:
 def ratings_of(network: Network, supply: Supply) -> dict[DeviceId, tuple[Rating, ...]]:
     """The voltages that each device is bought for; a device is not there where they are not known.
 
-    A device with several coils or lamps on different circuits has all of their voltages, in the order of its units.
+    A device with several coils or lamps on different circuits has all of their voltages, in the order of its units; a
+    transformer has that of its primary and that of its secondary.
 
     Args:
         network: The circuits as a network.
@@ -50,7 +51,25 @@ def ratings_of(network: Network, supply: Supply) -> dict[DeviceId, tuple[Rating,
         rating = _rating(feed, network, supply) if bought else None
         if rating:
             ratings.setdefault(device.id, {})[rating] = None
-    return {device: tuple(found) for device, found in ratings.items()}
+    bought_for = {device: tuple(found) for device, found in ratings.items()}
+    return bought_for | _of_transformers(network, supply)
+
+
+def _of_transformers(network: Network, supply: Supply) -> dict[DeviceId, tuple[Rating, ...]]:
+    """Of each transformer what its primary hangs between, and what its secondary gives; not where nothing feeds it."""
+    found: dict[DeviceId, tuple[Rating, ...]] = {}
+    reach = PolesInReach(network)
+    given = {pole.system: abs(pole.ac) for pole in network.poles if pole.ac}
+    for device in network.devices.values():
+        if not device.kind.can(Can.TRANSFORMS) or str(device.id) not in given:
+            continue
+        ends = [network.at(device.id, pin) for pin in ("1", "3")]
+        names = [{p.name for p in reach.of(end) if p.system == MAINS} for end in ends if end is not None]
+        if len(names) != len(ends) or not all(names):
+            continue
+        volts = supply.voltage_to_neutral_v if any("N" in name for name in names) else supply.voltage_v
+        found[device.id] = tuple(Rating(v, supply.frequency_hz) for v in (volts, given[str(device.id)]))
+    return found
 
 
 def _rating(feed: Feed, network: Network, supply: Supply) -> Rating | None:
@@ -87,4 +106,6 @@ def described(part: Part, ratings: tuple[Rating, ...] = (), *, awg: bool = False
     text = text if awg else part.description
     if not ratings:
         return text
+    if part.kind.can(Can.TRANSFORMS):
+        return f"{text}, {' to '.join(r.text for r in ratings)}"
     return f"{text}, {'coil' if part.kind.has_coil else 'for'} {' and '.join(r.text for r in ratings)}"

@@ -69,6 +69,7 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
         dc_w += held * rule("dc coil share").value
     limited = sum(s.watts for s in signals if s.wetting is Wetting.LIMITED)
     on_transformer = kind is ControlSupply.TRANSFORMER and drawn.dc_from_control
+    input_v = _input_v(drawn, basis, on_transformer=on_transformer)
     if on_transformer:
         for name, watts in (("24 V supply", dc_w), ("limited-energy supply", limited)):
             own = round(watts / efficient, 1)
@@ -80,7 +81,7 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
     source = _kind_value(kind, why_kind, basis)
     values.append(source)
     if kind is ControlSupply.TRANSFORMER and held:
-        inputs = max(_input_a(watts, basis, on_transformer=on_transformer) for watts in (dc_w, limited))
+        inputs = max(_input_a(watts, input_v) for watts in (dc_w, limited))
         branch = max(_largest_branch(drawn, source.amount, basis), next_link(inputs, basis))
         more, part = _transformer(held, pick_up, branch, basis)
         values += more
@@ -97,17 +98,20 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
         parts.append(next(p for p in parts_of("dc_supply") if p.ref == "DC-LE"))
         if not on_transformer:
             line_a += limited / efficient / basis.supply.voltage_to_neutral_v
-    dc_a, limited_a = (_input_a(watts, basis, on_transformer=on_transformer) for watts in (dc_w, limited))
+    dc_a, limited_a = (_input_a(watts, input_v) for watts in (dc_w, limited))
     wires = control_section(basis.enclosure.ambient_c, north_american=basis.north_american)
     return Control(kind, tuple(values), tuple(parts), round(line_a, 3), wires, dc_a, limited_a)
 
 
-def _input_a(watts: float, basis: Basis, *, on_transformer: bool) -> float:
-    """What a 24 V supply takes at its input with a quarter more, A (common practice, no source)."""
-    supply = basis.supply
-    volts = supply.voltage_to_neutral_v if supply.neutral else supply.voltage_v
+def _input_v(drawn: DrawnLoads, basis: Basis, *, on_transformer: bool) -> float:
+    """What the 24 V supplies hang between, V."""
     if on_transformer:
-        volts = 120.0 if basis.north_american else 230.0
+        return basis.practice.transformer_v
+    return basis.supply.voltage_v if drawn.dc_between_lines else basis.supply.voltage_to_neutral_v
+
+
+def _input_a(watts: float, volts: float) -> float:
+    """What a 24 V supply takes at its input with a quarter more, A (common practice, no source)."""
     return 1.25 * watts / rule("dc supply efficiency").value / volts
 
 
@@ -145,7 +149,7 @@ def _pick_up(pick_up: float, held: float) -> Value:
 def _kind_value(kind: ControlSupply, why_kind: str, basis: Basis) -> Value:
     volts = {
         ControlSupply.DIRECT: basis.supply.voltage_to_neutral_v,
-        ControlSupply.TRANSFORMER: 120.0 if basis.north_american else 230.0,
+        ControlSupply.TRANSFORMER: basis.practice.transformer_v,
         ControlSupply.DC: DC_VOLTS,
     }[kind]
     words = f"{volts:g} V {'DC' if kind is ControlSupply.DC else 'AC'} from {kind.value}"
@@ -199,11 +203,17 @@ def _transformer(held: float, pick_up: float, branch_a: float, basis: Basis) -> 
 
 
 def _secondary_a(va: float, basis: Basis) -> float:
-    """The fuse that guards a transformer's secondary, A."""
+    """The fuse that guards a transformer's secondary, A.
+
+    The North American table is for 120 V; at another voltage the same share of the current counts.
+    """
+    small, volts = _small_links(basis), basis.practice.transformer_v
+    allowed = va / volts
     if basis.north_american:
-        return transformer_secondary(va).value
-    small = _small_links(basis)
-    return max((a for a in small if a <= va / 230.0 + 1e-9), default=small[0])
+        allowed = transformer_secondary(va).value * 120.0 / volts
+        if volts == 120.0:
+            return allowed
+    return max((a for a in small if a <= allowed + 1e-9), default=small[0])
 
 
 def _small_links(basis: Basis) -> tuple[float, ...]:
@@ -213,7 +223,7 @@ def _small_links(basis: Basis) -> tuple[float, ...]:
 def _transformer_protection(va: float, basis: Basis) -> list[Value]:
     small = _small_links(basis)
     primary = va / basis.supply.voltage_v
-    volts = 120.0 if basis.north_american else 230.0
+    volts = basis.practice.transformer_v
     secondary = va / volts
     if basis.north_american:
         share = transformer_primary_share(primary)

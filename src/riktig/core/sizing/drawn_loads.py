@@ -58,6 +58,8 @@ class DrawnLoads:
     burdens: tuple[Burden, ...] = ()
     dc_from_control: bool = False
     """Whether 24 V supplies hang on the control transformer."""
+    dc_between_lines: bool = False
+    """Whether one hangs between two lines."""
 
 
 @dataclass(slots=True)
@@ -104,7 +106,7 @@ def drawn_loads(
         )
         for circuit, sums in taker.sums.items()
     )
-    return DrawnLoads(tuple(taker.ways), burdens, taker.dc_from_control)
+    return DrawnLoads(tuple(taker.ways), burdens, taker.dc_from_control, taker.dc_between_lines)
 
 
 @dataclass(slots=True)
@@ -120,6 +122,7 @@ class _Taker:
     sums: dict[CircuitId, _Sums] = field(default_factory=lambda: defaultdict(_Sums))
     ways: list[DrawnLoad] = field(default_factory=list)
     dc_from_control: bool = False
+    dc_between_lines: bool = False
 
     def add(self, device: Device, unit: Unit) -> None:
         """Counts one consumer where its current comes from."""
@@ -128,6 +131,8 @@ class _Taker:
             return
         source = next((found for net in nets if (found := self.reach.source_of(net))), None)
         lines = tuple(dict.fromkeys(line for net in nets for line in self.reach.lines_of(net)))
+        if source is None and device.kind.can(Can.MAKES_DC) and len(lines) > 1:
+            self.dc_between_lines = True
         if source is not None:
             self._on_source(device, unit, self.circuits.by_id[source])
         elif lines and self.direct and unit.behaviour in (Behaviour.COIL, Behaviour.LAMP):

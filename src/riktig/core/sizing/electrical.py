@@ -108,7 +108,7 @@ def propose_electrical(
     sized = tuple(kept.get(load.id, (load, basis), partial(size_load, load, basis)) for load in loads)
     by_load = {load_proposal.load: load_proposal for load_proposal in sized}
     of_circuit = {circuit.id: by_load[circuit.load] for circuit in own if circuit.load in by_load}
-    drawn = drawn_loads(circuits, nets, of_circuit, brief.supply, 120.0 if basis.north_american else 230.0)
+    drawn = drawn_loads(circuits, nets, of_circuit, brief.supply, basis.practice.transformer_v)
     control = size_control(loads, drawn, signals, basis)
     incoming = size_incoming(loads, sized, drawn.ways, control.line_a, basis)
     sized = with_shared_neutrals(loads, sized, incoming.on_line, basis)

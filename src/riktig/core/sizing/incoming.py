@@ -23,8 +23,6 @@ from riktig.core.standards import (
 
 __all__ = ["Incoming", "drawn", "line_loads", "size_incoming"]
 
-LINES = ("L1", "L2", "L3")
-
 
 @dataclass(frozen=True, slots=True)
 class Incoming:
@@ -131,7 +129,8 @@ def _with_ways(lines: tuple[float, float, float], ways: tuple[DrawnLoad, ...]) -
 
 
 def _full_load(lines: tuple[float, float, float], ways: tuple[DrawnLoad, ...], control_a: float, basis: Basis) -> Value:
-    counted = [f"{way.name}: {way.amps:g} A on {' and '.join(LINES[n] for n in way.lines)}" for way in ways if way.amps]
+    names = basis.practice.phase_names.names
+    counted = [f"{way.name}: {way.amps:g} A on {' and '.join(names[n] for n in way.lines)}" for way in ways if way.amps]
     amps = round(max(lines) + control_a, 1)
     why = Why(
         f"Why {amps:g} A",
@@ -139,7 +138,7 @@ def _full_load(lines: tuple[float, float, float], ways: tuple[DrawnLoad, ...], c
         "figure and say why.",
         (
             "lines "
-            + ", ".join(f"{name} {a:g}" for name, a in zip(LINES[: basis.supply.system.lines], lines, strict=False))
+            + ", ".join(f"{name} {a:g}" for name, a in zip(names[: basis.supply.system.lines], lines, strict=False))
             + " A",
             f"control {control_a:.2f} A",
             *counted,
@@ -165,7 +164,7 @@ def _lines(
     sized: tuple[LoadProposal, ...],
     basis: Basis,
 ) -> list[Value]:
-    where = dict(on_line)
+    where, names = dict(on_line), basis.practice.phase_names.names
     count = basis.supply.system.lines
     ways = [load for load in loads if len(where[load.id]) < count]
     if not ways:
@@ -174,7 +173,7 @@ def _lines(
     mean = sum(own) / count
     skew = (max(own) - min(own)) / mean if mean else 0.0
     limit = rule("phase imbalance")
-    texts = tuple(f"{load.name}: {'–'.join(LINES[n] for n in where[load.id])}" for load in ways)
+    texts = tuple(f"{load.name}: {'–'.join(names[n] for n in where[load.id])}" for load in ways)
     why = Why(
         f"Why {skew:.0%} apart",
         f"Single-phase loads go {basis.practice.way_order.value}, unless the Brief gives a line.",
@@ -182,7 +181,7 @@ def _lines(
         limit.source,
         limit.confidence,
     )
-    words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(LINES, own, strict=False))
+    words = " · ".join(f"{name} {a:.1f} A" for name, a in zip(names, own, strict=False))
     shortfall = f"the lines are {skew:.0%} apart" if skew > limit.value else ""
     values = [Value("panel.lines", "Lines", round(skew * 100), "%", why, words, shortfall=shortfall, settable=False)]
     neutral = [0.0, 0.0, 0.0]
@@ -198,7 +197,7 @@ def _lines(
         neutral_why = Why(
             f"Why {worst:g} A",
             reason,
-            tuple(f"{name} to neutral {a:g} A" for name, a in zip(LINES, neutral, strict=True)),
+            tuple(f"{name} to neutral {a:g} A" for name, a in zip(names, neutral, strict=True)),
             basis.cites("IEC 60204-1 12.4 and IEC 60364-5-52 524.2", "NEC 220.61"),
             "fairly sure",
         )

@@ -3,7 +3,7 @@
 from collections import defaultdict
 from collections.abc import Container
 
-from riktig.core.job import Batching, DeviceId, DoorOrder, Practice, WiringOrder
+from riktig.core.job import Batching, DeviceId, DoorOrder, FirstSide, PinRef, Practice, WiringOrder
 from riktig.core.wiring.model import Batch, Wire, WiringStage
 
 __all__ = ["make_batches"]
@@ -30,24 +30,28 @@ def _place_in_order(wire: Wire, practice: Practice, terminals: Container[DeviceI
 
 
 def make_batches(
-    wires: list[Wire], practice: Practice, terminals: Container[DeviceId]
+    wires: list[Wire], practice: Practice, terminals: Container[DeviceId], returns: Container[PinRef]
 ) -> tuple[tuple[Wire, ...], tuple[Batch, ...]]:
     """Wires in the order they go in, cut as the practice has it, and their batches.
 
     Method:
         Thick first, and what lands on terminals after the rest; or from the supply on; or control before power: as the
-        practice has it. Within that, batches are alike in stage, section and colour, the thicker first.
+        practice has it. Within that, batches are alike in stage, section and colour, the thicker first; where the
+        practice parts the sides of a circuit, returns and neutrals go before or after all live wires.
 
     Args:
         wires: All wires of the panel.
         practice: The practice of the job.
         terminals: The terminals that cables of the field land on.
+        returns: The nets that lead back: neutrals, and the earthed sides of control and of 24 V.
     """
     stages = list(WiringStage)
-    groups: dict[tuple[int, float, int, float, str], list[Wire]] = defaultdict(list)
+    groups: dict[tuple[int, float, bool, int, float, str], list[Wire]] = defaultdict(list)
+    after = {FirstSide.LIVE: True, FirstSide.RETURN: False}
     for wire in wires:
         at = _place_in_order(wire, practice, terminals)
-        groups[(*at, stages.index(wire.stage), -wire.mm2, wire.colour)].append(wire)
+        later = (wire.net in returns) is after.get(practice.first_side)
+        groups[(*at, later, stages.index(wire.stage), -wire.mm2, wire.colour)].append(wire)
     done: list[Wire] = []
     batches: list[Batch] = []
     split = [(key, group) for key in sorted(groups) for group in _alike(groups[key])]
@@ -59,9 +63,9 @@ def make_batches(
         batches.append(
             Batch(
                 number,
-                stages[key[2]],
-                -key[3],
-                key[4],
+                stages[key[3]],
+                -key[4],
+                key[5],
                 tuple(wire.key for wire in group),
                 longest,
                 total,

@@ -2,11 +2,22 @@
 
 from collections.abc import Mapping
 
-from riktig.core.job import EARTHED_LINE, HIGH_LINE, Colours, MaintainedColour, Practice, Supply, SupplySystem
-from riktig.core.schematic import Net, NetClass
+from riktig.core.catalogue import Behaviour
+from riktig.core.job import (
+    DC_COLOURS,
+    EARTHED_LINE,
+    HIGH_LINE,
+    Colours,
+    MaintainedColour,
+    PinRef,
+    Practice,
+    Supply,
+    SupplySystem,
+)
+from riktig.core.schematic import Circuits, Net, NetClass, Nets
 from riktig.core.standards import conductor_colours
 
-__all__ = ["colour_table", "conductor_colour"]
+__all__ = ["colour_table", "conductor_colour", "controller_conductors"]
 
 _SCHEMES = {
     Colours.RULEBOOK: "rulebook",
@@ -30,6 +41,9 @@ def colour_table(practice: Practice, supply: Supply | None = None) -> Mapping[st
         colours |= dict(zip(_LINES, own[:3], strict=True))
         colours |= {"neutral": own[3], "neutral of what stays live": own[3]}
         colours |= {"control": own[4], "control earthed": own[4], "direct": own[5], "direct earthed": own[5]}
+        apart = dict(zip(DC_COLOURS, practice.dc_colours, strict=True))
+        colours |= {"direct earthed": apart["0 V"] or own[5]}
+        colours |= {what: colour for what, colour in apart.items() if colour}
     if supply and supply.system is SupplySystem.HIGH_LEG and practice.rulebook.north_american:
         colours[_LINES[HIGH_LINE]] = "orange"
     if supply and supply.system is SupplySystem.CORNER:
@@ -42,13 +56,35 @@ def colour_table(practice: Practice, supply: Supply | None = None) -> Mapping[st
     return colours
 
 
-def conductor_colour(net: Net, colours: Mapping[str, str], *, tapped: bool = False) -> str:
+def controller_conductors(circuits: Circuits, nets: Nets) -> Mapping[PinRef, str]:
+    """By net id, what a conductor is to a controller: a digital input, one side of an analogue signal.
+
+    Args:
+        circuits: All devices of the job.
+        nets: All nets of these circuits.
+    """
+    _, digital, plus, minus = DC_COLOURS
+    found: dict[PinRef, str] = {}
+    for device in circuits.devices:
+        if device.kind.point_pin is None:
+            continue
+        for unit in device.kind.units:
+            first, last = (nets.of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1]))
+            if unit.pins[0].startswith("A"):
+                found |= {net.id: side for net, side in ((first, plus), (last, minus)) if net}
+            elif unit.behaviour is Behaviour.INPUT and first:
+                found[first.id] = digital
+    return found
+
+
+def conductor_colour(net: Net, colours: Mapping[str, str], *, tapped: bool = False, carries: str = "") -> str:
     """The insulation colour of a conductor.
 
     Args:
         net: What it carries.
         colours: Those of the practice.
         tapped: Whether it leads from ahead of the main switch to a circuit that the switch does not cut off.
+        carries: What it is to a controller, as ``controller_conductors`` says; empty for all else.
     """
     match net.net_class:
         case NetClass.EARTH:
@@ -60,6 +96,7 @@ def conductor_colour(net: Net, colours: Mapping[str, str], *, tapped: bool = Fal
         case NetClass.POWER:
             return colours["stays live" if tapped else _LINES[max(net.line, 0)]]
         case NetClass.DC:
-            return colours["direct earthed" if net.earthed else "direct"]
+            usual = colours["direct earthed" if net.earthed else "direct"]
+            return usual if net.earthed else colours.get(carries, usual)
         case NetClass.CONTROL:
             return colours["control earthed" if net.earthed else "control"]

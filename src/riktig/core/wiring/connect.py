@@ -27,7 +27,7 @@ from riktig.core.sizing import Laid, Sizing, circuit_of_net
 from riktig.core.standards import Why, clamp_range, conductor_name, ferrule, is_awg, twin_ferrule
 from riktig.core.wiring.batches import make_batches
 from riktig.core.wiring.choose_section import SectionChooser
-from riktig.core.wiring.colours import colour_table, conductor_colour
+from riktig.core.wiring.colours import colour_table, conductor_colour, controller_conductors
 from riktig.core.wiring.connections import Connection, chained, feeds
 from riktig.core.wiring.fill import segments_of
 from riktig.core.wiring.joined import earth_points, first_of_joined, joined_pins
@@ -117,7 +117,9 @@ def wire_all(inputs: WiringInputs, memory: Memory | None = None) -> Wiring:
     maker.own = wire_ids_of([*connections, *of_earth], names)
     ends = _Ends(drafts, sizing, maker, crimped=practice.ends is EndStyle.CRIMPS)
     wires = [maker.wire(draft, ends) for draft in drafts]
-    ordered, batches = make_batches(wires, practice, {device.id for device in devices.values() if device.strip})
+    strips = {device.id for device in devices.values() if device.strip}
+    returns = {net.id for net in inputs.nets.nets if net.net_class is NetClass.NEUTRAL or net.earthed}
+    ordered, batches = make_batches(wires, practice, strips, returns)
     return Wiring(ordered, batches, segments_of(ordered, layout), ends.crowded(), tuple(unrouted), joined)
 
 
@@ -241,6 +243,7 @@ class _WireMaker:
         """Numbers of wires that have one of their own."""
         self._practice, self._router = inputs.practice, router
         self._colours = colour_table(inputs.practice, inputs.supply)
+        self._carries = controller_conductors(inputs.circuits, inputs.nets)
         self._incomers = {device.circuit for device in devices.values() if device.kind.can(Can.MAIN_SWITCH)}
         american, warm = inputs.practice.rulebook.north_american, inputs.practice.terminal_c is TerminalTemperature.C75
         laid = Laid("B1", inputs.enclosure.ambient_c, north_american=american, terminal_c=75.0 if warm else 60.0)
@@ -293,7 +296,9 @@ class _WireMaker:
             ends.end(connection.a, draft),
             ends.end(connection.b, draft),
             mm2,
-            conductor_colour(net, self._colours, tapped=self._is_tap(connection)),
+            conductor_colour(
+                net, self._colours, tapped=self._is_tap(connection), carries=self._carries.get(net.id, "")
+            ),
             length,
             length,
             stage,

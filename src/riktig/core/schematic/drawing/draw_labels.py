@@ -179,7 +179,7 @@ class LabelPlacer:
             owner = self.reading.devices[pole.device]
             pins = owner.kind.unit(pole.unit).pins
             ends = (pins[-1], pins[0]) if pole.flipped else (pins[0], pins[-1])
-            incoming = self.sheet.bus and owner.mark in ("L1", "L2", "L3") and seat.top < self.sheet.bus.y
+            incoming = self.sheet.bus and owner.strip and seat.top < self.sheet.bus.y
             for pin, y in zip(ends, (seat.top, seat.bottom), strict=True):
                 net = self.reading.of_pin.get(owner.pin(pin))
                 below = owner.kind.can(Can.OVERLOAD) and y == seat.bottom
@@ -187,6 +187,10 @@ class LabelPlacer:
                 leg = power and not owner.strip and net is not None and self._is_leg(net)
                 if not (power and (below or above or leg or incoming)):
                     self._number(net, x, y)
+
+    def _arrives(self, net: Net) -> bool:
+        """Whether a net is a line of the supply, which is named at its terminal."""
+        return any(self.reading.devices[p.device].kind.can(Can.SUPPLY) for p in net.pins)
 
     def _is_leg(self, net: Net) -> bool:
         """Whether a net is a motor's own conductor, which is named at its terminal."""
@@ -197,7 +201,7 @@ class LabelPlacer:
         if not net or not number or net.id in self.numbered or net.is_shared:
             return
         power = self.sheet.bus is not None
-        if number in ("L1", "L2", "L3") or (not power and y in (RAIL_TOP, RAIL_BOTTOM)):
+        if self._arrives(net) or (not power and y in (RAIL_TOP, RAIL_BOTTOM)):
             return
         key = NetKey(net.id)
         if power and self._is_leg(net):

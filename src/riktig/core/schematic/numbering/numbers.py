@@ -179,7 +179,7 @@ def _name_of(
         owner, marking = pin
         device = devices[owner]
         if device.kind.can(Can.SUPPLY):
-            return marking
+            return practice.phase_names.of(marking)
         if device.kind.is_motor and practice.motor_numbers is MotorNumbers.TAG:
             whole = device.kind.can(Can.SIX_ENDS) or marking.startswith("T")
             return f"{tag[device.id]}-{marking if whole else marking[0]}"

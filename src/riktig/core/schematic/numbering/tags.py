@@ -37,7 +37,7 @@ def tag_all(
         if device.strip and strips.get(device.strip) != known.get(device.id):
             known.pop(device.id, "")
     missing = [d for d in circuits.devices if d.id not in known and d.strip not in strips]
-    placed = practice.tags is TagStyle.PLACED and bool(missing)
+    placed = practice.tags is not TagStyle.COUNTED and bool(missing)
     places = device_places(circuits, memory, ladder=practice.rulebook.north_american) if placed else {}
     counter = _Counter(used, practice, places)
     result: dict[DeviceId, str] = {}
@@ -86,7 +86,8 @@ class _Counter:
             return letters
         place = None if device.strip else self._places.get(device.id)
         if place is not None:
-            place_text = f"{letters}{place.sheet}{place.column}"
+            sheet = f"{place.sheet:02}" if self._practice.tags is TagStyle.PLACED_TWO else f"{place.sheet}"
+            place_text = f"{letters}{sheet}{place.column}"
             tries = (place_text, *(place_text + letter for letter in LEFT_OUT[1:]))
             candidate = next((candidate for candidate in tries if candidate not in self._used), "")
             if candidate:

@@ -14,6 +14,7 @@ from riktig.core.job import (
     Distribution,
     Load,
     LoadKind,
+    PhaseNames,
     PinRef,
     Recipe,
     StripOrder,
@@ -139,6 +140,9 @@ class _Expansion:
         devices = tuple(device for drawn_circuit in drawn for device in drawn_circuit.devices)
         if self.practice.strip_order is StripOrder.BY_FUNCTION:
             devices = strips_by_function(devices)
+        if self.practice.phase_names is not PhaseNames.L:
+            of = self.practice.phase_names.of
+            devices = tuple(replace(d, mark=of(d.mark)) if d.strip and d.mark != of(d.mark) else d for d in devices)
         return Circuits(
             devices,
             tuple(rung for drawn_circuit in drawn for rung in drawn_circuit.rungs),

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from riktig.core.job import Circuit, RelayCommons
+from riktig.core.job import Circuit, DcInput, RelayCommons
 from riktig.core.schematic.model.elements import Band, Zone
 from riktig.core.schematic.model.roles import BOX_BOND, DOOR_BONDS, PLATE_BOND
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
@@ -174,22 +174,39 @@ def dc_supply(circuit: Circuit, context: SupplyContext, returns: int = 1) -> Bui
 
 def _dc_input_guard(sk: CircuitBuilder, context: SupplyContext) -> None:
     """What guards the input of a 24 V supply: of two lines both at once; a fuse behind the control transformer."""
-    if context.neutral:
-        sk.plate("F", "control_breaker", "input", least_a=2.0)
-    elif context.live == LIVE:
-        sk.plate("F", "control_breaker", "input")
-    else:
-        sk.plate("F", "fuse_two", "input", least_a=2.0)
+    match _fed_from(context):
+        case DcInput.NEUTRAL:
+            sk.plate("F", "control_breaker", "input", least_a=2.0)
+        case DcInput.TRANSFORMER:
+            sk.plate("F", "control_breaker", "input")
+        case DcInput.LINES:
+            sk.plate("F", "fuse_two", "input", least_a=2.0)
 
 
 def _dc_input(sk: CircuitBuilder, context: SupplyContext) -> None:
-    """Fed from line and neutral where there is one, else from the control transformer, else from two lines."""
+    """The input: from what ``_fed_from`` says."""
+    match _fed_from(context):
+        case DcInput.NEUTRAL:
+            sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N", "N")
+        case DcInput.TRANSFORMER:
+            sk.rung("input", "24 V supply", LIVE, "F:1-2 T:L-N", BACK)
+        case DcInput.LINES:
+            sk.rung("input", "24 V supply", context.pair, "F:1-2/3-4 @T:L/N", "", Band.POWER)
+
+
+def _fed_from(context: SupplyContext) -> DcInput:
+    """What a 24 V supply of this job hangs on: its practice, as far as the supply and the transformer allow it.
+
+    A supply of line and neutral only has no second line; one without a neutral has none to return to.
+    """
+    transformer, wanted = context.live == LIVE, context.practice.dc_input
+    if wanted is DcInput.TRANSFORMER and transformer:
+        return DcInput.TRANSFORMER
+    if wanted is DcInput.LINES and len(context.lines) > 1:
+        return DcInput.LINES
     if context.neutral:
-        sk.rung("input", "24 V supply", LINES[0], "F:1-2 T:L-N", "N")
-    elif context.live == LIVE:
-        sk.rung("input", "24 V supply", LIVE, "F:1-2 T:L-N", BACK)
-    else:
-        sk.rung("input", "24 V supply", context.pair, "F:1-2/3-4 @T:L/N", "", Band.POWER)
+        return DcInput.NEUTRAL
+    return DcInput.TRANSFORMER if transformer and wanted is not DcInput.LINES else DcInput.LINES
 
 
 def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:

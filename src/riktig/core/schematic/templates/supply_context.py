@@ -103,7 +103,7 @@ class SupplyContext:
             return 24.0
         if self.control is ControlSupply.DIRECT:
             return self.supply.voltage_to_neutral_v
-        return 120.0 if self.north_american else 230.0
+        return self.practice.transformer_v
 
 
 def control_source(loads: tuple[Load, ...], supply: Supply, practice: Practice) -> tuple[ControlSupply, str]:

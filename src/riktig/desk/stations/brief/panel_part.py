@@ -13,6 +13,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.job import (
     CHOICES,
     COLOUR_NAMES,
+    DC_COLOURS,
     Colours,
     EnclosureFields,
     EnclosureMounting,
@@ -198,7 +199,20 @@ class PracticePart(BriefPart):
         parts: list[str | QWidget] = ["The house's colours:"]
         for place, what in enumerate(("L1", "L2", "L3", "neutral", "AC control", "DC control")):
             parts += [what, self.pick(f"colour.{place}", f"House colour of {what}", names, self._colour(place)), ","]
+        alike: list[tuple[str, object]] = [("as DC control", ""), *names]
+        parts[-1] = "; apart from DC control:"
+        for place, what in enumerate(DC_COLOURS):
+            key, name = f"dc colour.{place}", f"House colour of {what}"
+            parts += [what, self.pick(key, name, alike, self._dc_colour(place)), ","]
         return sentence(*parts[:-1], points=10.5)
+
+    def _dc_colour(self, place: int) -> Change:
+        def change(name: str) -> Edit:
+            colours = list(self.session.job.practice.dc_colours)
+            colours[place] = name
+            return SetPractice({"dc_colours": tuple(colours)})
+
+        return change
 
     def _colour(self, place: int) -> Change:
         def change(name: str) -> Edit:
@@ -251,6 +265,7 @@ class PracticePart(BriefPart):
         values: dict[str, object] = {f"practice.{c.field}": getattr(practice, c.field) for c in CHOICES}
         values |= {key: getattr(practice, key) for key in self.fields if hasattr(practice, key)}
         values |= {f"colour.{n}": name for n, name in enumerate(practice.house_colours)}
+        values |= {f"dc colour.{n}": name for n, name in enumerate(practice.dc_colours)}
         return values | {"spare": practice.spare_share * 100}
 
     def fill(self) -> None:
