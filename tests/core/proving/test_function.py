@@ -18,7 +18,7 @@ def test_every_script_is_planned_in_the_order_of_the_circuits() -> None:
     for cid, title in some(circuits.titles):
         found = behaviour_of(job, circuits, cid)
         tried = [s.done for s in found.steps if not s.done.startswith(("push", "let go"))] if found else []
-        planned = [s for s in steps if s.circuit == cid]
+        planned = [s for s in steps if s.circuit == cid and "at the same instant" not in s.done]
         assert [s.title for s in planned] == [title] * len(tried)
         assert [s.done.split()[0] for s in planned] == [done.split()[0] for done in tried]
         assert [s.number for s in planned] == list(range(1, len(tried) + 1))

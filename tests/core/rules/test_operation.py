@@ -1,5 +1,7 @@
 """What a person must accept: restarts, hand, contacts in a return, a neutral that is not cut off."""
 
+from dataclasses import replace
+
 import pytest
 
 from riktig.core.evaluation import Evaluation
@@ -7,6 +9,7 @@ from riktig.core.job import (
     CircuitId,
     Command,
     ControlSupply,
+    DeviceId,
     Earthing,
     ElementId,
     Job,
@@ -19,12 +22,16 @@ from riktig.core.job import (
     Start,
     add_load,
     add_signal,
+    circuit_inputs,
     new_job,
     set_practice,
     set_supply,
 )
-from riktig.core.rules import RULES, ClauseResult, Verdict
-from riktig.core.schematic import add_circuit, add_device, add_rung, remove_element, with_names_recorded
+from riktig.core.proving import FUNCTION
+from riktig.core.rules import RULES, VIEW, ClauseResult, Verdict
+from riktig.core.rules.operation import both_buttons
+from riktig.core.schematic import CIRCUITS, add_circuit, add_device, add_rung, remove_element, with_names_recorded
+from riktig.core.simulation import pressed_together
 
 
 def clause(job: Job, code: str) -> ClauseResult:
@@ -134,3 +141,43 @@ def test_a_run_lamp_beside_a_coil_shows_the_coil_and_a_person_signs(by: RunLamp,
     assert bool(result.findings) is judged
     assert all(f.verdict is Verdict.JUDGE for f in result.findings)
     assert not result.evidence[0].startswith("0 lamps")
+
+
+def reversing() -> Job:
+    return with_names_recorded(pump(Command.BOTH_WAYS, Start.REVERSING))
+
+
+def test_two_buttons_at_once_race_and_a_person_sees_the_interlock_hold() -> None:
+    """Common practice, no source: with crossed auxiliary contacts only, the quicker contactor wins."""
+    result = clause(reversing(), "C20")
+    (found,) = result.findings
+    assert found.verdict is Verdict.JUDGE and "mechanical interlock" in found.message and "race" in found.message
+
+
+def test_without_the_mechanical_interlock_a_race_fails() -> None:
+    evaluation = Evaluation(reversing())
+    circuits = evaluation.get(CIRCUITS)
+    bare = replace(circuits, devices=tuple(d for d in circuits.devices if d.id != DeviceId("c1.KI")))
+    tried = pressed_together(circuit_inputs(evaluation.document), bare)
+    (found,) = both_buttons(replace(evaluation.get(VIEW), pressed_together=tried)).findings
+    assert found.verdict is Verdict.FAILS and "nothing mechanical" in found.message
+
+
+def test_without_the_crossed_contacts_both_come_in_and_that_fails() -> None:
+    job = reversing()
+    for element in ("c1.K/21-22", "c1.KR/21-22"):
+        job = remove_element(job, ElementId(element))
+    (found,) = clause(job, "C20").findings
+    assert found.verdict is Verdict.FAILS and "in together" in found.message
+
+
+@pytest.mark.parametrize("start", [Start.DIRECT, Start.STAR_DELTA])
+def test_a_load_that_runs_one_way_has_no_opposite_buttons(start: Start) -> None:
+    result = clause(pump(Command.BUTTONS, start), "C20")
+    assert not result.findings and result.evidence == ("0 pairs of opposite buttons",)
+
+
+def test_the_function_test_ends_with_both_buttons_pressed() -> None:
+    steps = Evaluation(reversing()).get(FUNCTION)
+    assert [s.done for s in steps if "at the same instant" in s.done] == ["press S2 and S3 at the same instant"]
+    assert steps[-1].expected == ("K1 and K2 never in together",)

@@ -102,6 +102,7 @@ class Can(Enum):
     SURGE = "surge protector"
     """Leads surges to earth."""
     TRANSFORMS = "transformer"
+    LOCKS_OPPOSITES = "locks opposite contactors"
     """Makes the control voltage from the supply."""
     MAKES_DC = "makes 24 V"
     """Makes 24 V direct current from the supply."""

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from riktig.core.job import CircuitId, CircuitInputs
 from riktig.core.schematic import Circuits, Names, all_circuits, script_of
-from riktig.core.simulation import with_tags
+from riktig.core.simulation import PressedTogether, with_tags
 
 __all__ = ["FunctionStep", "plan_function"]
 
@@ -23,13 +23,16 @@ class FunctionStep:
     expected: tuple[str, ...]
 
 
-def plan_function(inputs: CircuitInputs, circuits: Circuits, names: Names) -> tuple[FunctionStep, ...]:
+def plan_function(
+    inputs: CircuitInputs, circuits: Circuits, names: Names, together: tuple[PressedTogether, ...] = ()
+) -> tuple[FunctionStep, ...]:
     """All steps, circuit by circuit. They are live tests: planned here, led by a qualified person only.
 
     Args:
         inputs: What the circuits follow from.
         circuits: All devices and rungs of the job.
         names: Tags of devices and numbers of nets.
+        together: Opposite buttons, which are pressed at once at the end of their circuit's test.
     """
     whole = all_circuits(inputs)
     titles = dict(circuits.titles)
@@ -54,4 +57,8 @@ def plan_function(inputs: CircuitInputs, circuits: Circuits, names: Names) -> tu
                     tuple(with_tags(words, circuit.id, names.tag) for words in expected),
                 )
             )
+        for pair in (tried for tried in together if tried.circuit == circuit.id):
+            buttons, contactors = (" and ".join(names.tag[d] for d in ids) for ids in (pair.buttons, pair.contactors))
+            both, never = f"press {buttons} at the same instant", f"{contactors} never in together"
+            function_steps.append(FunctionStep(circuit.id, titles[circuit.id], len(script) + 1, both, (never,)))
     return tuple(function_steps)

@@ -38,7 +38,7 @@ from riktig.core.rules.sockets import SOCKETS
 from riktig.core.rules.supply_watch import SUPPLY_WATCH
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
-from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, LIVE_WITH_MAIN_OFF, RESTARTS
+from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, LIVE_WITH_MAIN_OFF, PRESSED_TOGETHER, RESTARTS
 from riktig.core.sizing import INSIDE_AIR, PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
@@ -99,6 +99,7 @@ VIEW = (
     & BEHAVIOURS
     & FEED_FAULTS
     & RESTARTS
+    & PRESSED_TOGETHER
 ).derive("view", View)
 
 

@@ -116,6 +116,34 @@ def _is_return(net: Net) -> bool:
     return any(node in ("N", "control.back", "dc.zero") for node in net.nodes)
 
 
+def both_buttons(view: View) -> ClauseResult:
+    """Opposite buttons pressed at the same instant: never both contactors in, whoever is quicker."""
+    clause = view.source("C20")
+    findings: list[Finding] = []
+    evidence: list[str] = []
+    for tried in view.pressed_together:
+        buttons, contactors = (" and ".join(map(view.tag, ids)) for ids in (tried.buttons, tried.contactors))
+        where = DeviceKey(tried.buttons[0])
+        if tried.both_in:
+            text = f"{buttons} pressed at once bring {contactors} in together: a short circuit between two lines."
+            remedy = "Lead the path of each through an opening contact of the other, and fit a mechanical interlock."
+            findings.append(Finding("C20", Verdict.FAILS, text, where, clause, remedy))
+        elif tried.race:
+            lock = "the mechanical interlock lets in only one" if tried.locked else "nothing mechanical parts them"
+            text = f"{buttons} pressed at once: {contactors} race, and {lock}; which of the two, chance decides."
+            verdict = Verdict.JUDGE if tried.locked else Verdict.FAILS
+            remedy = (
+                "Press both in the function test and sign that only one comes in."
+                if tried.locked
+                else "Fit a mechanical interlock, or lead each path through an opening contact of the other's button."
+            )
+            findings.append(Finding("C20", verdict, text, where, clause, remedy))
+        else:
+            evidence.append(f"{buttons} pressed at once: {contactors} never in together")
+    words = tuple(evidence) or (f"{len(view.pressed_together)} pairs of opposite buttons",)
+    return ClauseResult("C20", Group.CONTROL, "Both buttons at once", clause, words, tuple(findings))
+
+
 def lamps_show_contacts(view: View) -> ClauseResult:
     """A lamp that says that something runs lights by a contact; beside a coil it says only that the coil is fed."""
     clause = view.source("C19")
@@ -142,4 +170,4 @@ def lamps_show_contacts(view: View) -> ClauseResult:
     return ClauseResult("C19", Group.CONTROL, "Lamps that say it runs", clause, words, tuple(findings))
 
 
-OPERATION = (restarts_accepted, hand_accepted, returns_free, lamps_show_contacts)
+OPERATION = (restarts_accepted, hand_accepted, returns_free, lamps_show_contacts, both_buttons)

@@ -1,6 +1,15 @@
 from .behaviour import ScriptOutcome, behaviour_of, behaviours_of, with_tags
 from .conductors import Conductor, conductors_of, drawn_conductors
-from .derived import BEHAVIOURS, CONDUCTORS, FEED_FAULTS, ISOLATIONS, LIVE_WITH_MAIN_OFF, RATINGS, RESTARTS
+from .derived import (
+    BEHAVIOURS,
+    CONDUCTORS,
+    FEED_FAULTS,
+    ISOLATIONS,
+    LIVE_WITH_MAIN_OFF,
+    PRESSED_TOGETHER,
+    RATINGS,
+    RESTARTS,
+)
 from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
@@ -13,6 +22,7 @@ from .network import MAINS
 from .nodal import islands
 from .operators import Operator, Touch, operate, operators_of, position_of
 from .panel import control_volts, panel_of
+from .pressed_together import PressedTogether, pressed_together
 from .ratings import Rating, described, ratings_of
 from .restart import Restart, restarts_of
 from .run import Event, Panel
@@ -28,6 +38,7 @@ __all__ = [
     "LEGEND",
     "LIVE_WITH_MAIN_OFF",
     "MAINS",
+    "PRESSED_TOGETHER",
     "RATINGS",
     "RESTARTS",
     "Carriage",
@@ -46,6 +57,7 @@ __all__ = [
     "Operator",
     "OperatorState",
     "Panel",
+    "PressedTogether",
     "Rating",
     "Restart",
     "Role",
@@ -80,6 +92,7 @@ __all__ = [
     "operators_of",
     "panel_of",
     "position_of",
+    "pressed_together",
     "ratings_of",
     "read_script",
     "restarts_of",

@@ -12,7 +12,7 @@ from riktig.core.simulation.panel import control_volts, panel_of
 from riktig.core.simulation.run import Panel
 from riktig.core.simulation.script import StepResult, run_script, try_script
 
-__all__ = ["ScriptOutcome", "behaviour_of", "with_tags"]
+__all__ = ["ScriptOutcome", "behaviour_of", "on_its_own", "with_tags"]
 
 _COMMON = {
     Recipe.INCOMER,
@@ -61,7 +61,7 @@ def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> ScriptOutc
     if not steps:
         return None
     title = dict(circuits.titles).get(circuit, str(circuit))
-    small = _only(circuits, _wanted(whole, own_circuit))
+    small = on_its_own(circuits, whole, own_circuit)
     try:
         return ScriptOutcome(circuit, title, _run(job, small, circuit, steps))
     except RiktigError as error:
@@ -93,7 +93,7 @@ def behaviours_of(inputs: CircuitInputs, circuits: Circuits, memory: Memory | No
             continue  # it cannot be drawn, which is a finding of its own
         load = loads.get(circuit.load) if circuit.load else None
         steps = script_of(circuit, load, inputs.signals, whole, inputs.supply.system.lines)
-        small = _only(circuits, _wanted(whole, circuit))
+        small = on_its_own(circuits, whole, circuit)
         reads = (small.devices, small.rungs, steps, inputs.supply, volts)
         tried = kept.get(circuit.id, reads, partial(_try, small, circuit.id, steps, inputs.supply, volts))
         outcomes.append(ScriptOutcome(circuit.id, titles[circuit.id], tried))
@@ -106,6 +106,17 @@ def _try(
     if not steps:
         return ()
     return try_script(Panel(circuits, find_nets(circuits), supply, volts), circuit, steps)
+
+
+def on_its_own(circuits: Circuits, whole: tuple[Circuit, ...], circuit: Circuit) -> Circuits:
+    """One circuit with the supplies and whatever its paths go through: enough to try it.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        whole: Every circuit, those that the Brief implies too.
+        circuit: Which of them.
+    """
+    return _only(circuits, _wanted(whole, circuit))
 
 
 def _wanted(whole: tuple[Circuit, ...], circuit: Circuit) -> set[CircuitId]:

@@ -19,6 +19,7 @@ from riktig.core.simulation.feeds import FeedFault, feed_faults
 from riktig.core.simulation.live import IsolationResult, LiveNet, isolations_of, live_off
 from riktig.core.simulation.network import Network, build_network
 from riktig.core.simulation.panel import control_volts
+from riktig.core.simulation.pressed_together import pressed_together
 from riktig.core.simulation.ratings import ratings_of
 from riktig.core.simulation.restart import Restart, restarts_of
 from riktig.core.simulation.run import Panel
@@ -72,6 +73,10 @@ def _feeds(network: Network, inputs: CircuitInputs) -> tuple[FeedFault, ...]:
 BEHAVIOURS = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS).derive_with_memory(
     "behaviours", lambda memory, circuits, inputs: behaviours_of(inputs, circuits, memory)
 )
+PRESSED_TOGETHER = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS).derive_with_memory(
+    "buttons pressed together", lambda memory, circuits, inputs: pressed_together(inputs, circuits, memory)
+)
+"""Opposite buttons pressed at once, and what their contactors do."""
 NETWORK = (reads(CIRCUITS) & NETS & JOB_CIRCUIT_INPUTS).derive("network", _network)
 """The circuits as they are drawn, as a network; with ideal parts."""
 FEED_FAULTS = (reads(NETWORK) & JOB_CIRCUIT_INPUTS).derive("feeds of loads", _feeds)
