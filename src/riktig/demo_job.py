@@ -92,6 +92,9 @@ def kelp_shed() -> Job:
         command=Command.LEVEL,
         access=Access.KEY,
         level_alarm=True,
+        stop_float_m=0.4,
+        start_float_m=1.2,
+        alarm_float_m=1.8,
         isolation=Isolation.LOCAL,
         reason="The key keeps the pump from being left in hand with the pit dry.",
     )

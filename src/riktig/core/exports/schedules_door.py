@@ -6,7 +6,7 @@ from riktig.core.door import DOOR, SHAFTS, engagement_of, may_move, stack_of, th
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import ENTRIES
-from riktig.core.job import Fitting, Job, ShaftFitting
+from riktig.core.job import Fitting, Job, Load, ShaftFitting
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
@@ -114,10 +114,23 @@ def site_items(evaluation: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
         for load in job.loads
         if load.fitting is Fitting.SITE
     ]
+    items += [
+        (
+            f"{load.name}: hang the floats at {_heights(load)} above the bottom; lift each by hand and try it.",
+            "Their order decides whether the pump rests.",
+        )
+        for load in job.loads
+        if any(load.float_heights.values())
+    ]
     items.append(
         ("Close the door slowly over its loom: nothing is pinched, no stack touches.", "The loom settles in transport.")
     )
     return tuple(items)
+
+
+def _heights(load: Load) -> str:
+    """“0.4 m (stop), 1.2 m (start)”."""
+    return ", ".join(f"{height:g} m ({what})" for what, height in load.float_heights.items() if height)
 
 
 def _site(evaluation: Evaluation[Job]) -> Schedule:

@@ -101,6 +101,9 @@ class FurtherLoadFields(TypedDict, total=False):
     neutral_of: LoadId | None
     laying: CableLaying
     cables_together: int
+    stop_float_m: float
+    start_float_m: float
+    alarm_float_m: float
 
 
 class LoadFields(FurtherLoadFields, total=False):

@@ -82,6 +82,10 @@ class Load:
     neutral_of: LoadId | None = None
     laying: CableLaying = CableLaying.WALL
     cables_together: int = 1
+    stop_float_m: float = 0.0
+    start_float_m: float = 0.0
+    alarm_float_m: float = 0.0
+    """Where its floats hang, above the bottom of the tank; 0 where nobody has said."""
 
     def __post_init__(self) -> None:
         for value, unit, largest in ((self.kw, "kW", LARGEST_KW), (self.hp, "hp", LARGEST_HP)):
@@ -102,8 +106,16 @@ class Load:
             raise ImpossibleValueError("a load has one, two or three lines")
         if self.voltage_v is not None and not 12 <= self.voltage_v <= 1000:
             raise ImpossibleValueError(f"a load at {self.voltage_v:g} V cannot be planned")
+        for height in (self.stop_float_m, self.start_float_m, self.alarm_float_m):
+            if not 0 <= height <= 200:
+                raise ImpossibleValueError(f"a float {height:g} m above the bottom cannot be planned")
         if not 1 <= self.service_factor <= 2:
             raise ImpossibleValueError(f"a service factor of {self.service_factor:g} cannot be right")
+
+    @property
+    def float_heights(self) -> dict[str, float]:
+        """Where its floats hang above the bottom of the tank, m, by what they are; 0 where nobody has said."""
+        return {"stop": self.stop_float_m, "start": self.start_float_m, "alarm": self.alarm_float_m}
 
     @property
     def is_motor(self) -> bool:

@@ -26,6 +26,7 @@ from riktig.core.rules.door import DOOR_CLAUSES
 from riktig.core.rules.earthing import EARTHING
 from riktig.core.rules.electrical import ELECTRICAL
 from riktig.core.rules.emergency import EMERGENCY
+from riktig.core.rules.floats import FLOATS
 from riktig.core.rules.mechanical import MECHANICAL
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.names import NAMES_CLAUSES
@@ -62,6 +63,7 @@ CLAUSES = (
     *SOCKETS,
     *EMERGENCY,
     *OPERATION,
+    *FLOATS,
     *SUPPLY_WATCH,
     *NAMES_CLAUSES,
 )

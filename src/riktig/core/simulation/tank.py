@@ -1,7 +1,8 @@
 """A tank with floats, and a carriage between its end switches: what is dragged, and which contacts it moves."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
+from itertools import combinations
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.ids import device_id
@@ -11,8 +12,16 @@ from riktig.core.simulation.run import Panel
 
 __all__ = ["Carriage", "Tank", "carriages_of", "set_level", "set_travel", "tanks_of"]
 
-_HEIGHTS = {"stop": 0.25, "start": 0.6, "alarm": 0.9}
-"""Where floats hang at first, as a share of the tank (chosen by us)."""
+_EMPTYING = {"stop": 0.25, "start": 0.6, "alarm": 0.9}
+_FILLING = {"start": 0.25, "stop": 0.6, "alarm": 0.9}
+"""Where floats hang at first, as a share of the tank (chosen by us), from the bottom up."""
+_FAULTS = {
+    ("stop", "start"): "The start float must hang above the stop float, or the pump starts and stops at once.",
+    ("start", "stop"): "The stop float must hang above the start float, or the pump that fills never rests.",
+    ("start", "alarm"): "The alarm float must hang above the start float, or every filling is an alarm.",
+    ("stop", "alarm"): "The alarm float must hang above the stop float.",
+}
+"""What is wrong when the first of two does not hang below the second."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,24 +31,24 @@ class Tank:
     circuit: CircuitId
     floats: tuple[tuple[str, DeviceId, float], ...]
     level: float = 0.1
+    fills: bool = False
+    """Whether the pump fills it: it starts low and stops high."""
 
     def moved(self, role: str, height: float) -> "Tank":
         """The tank with one float hung elsewhere."""
         floats = tuple((r, d, min(max(height, 0.02), 0.98) if r == role else h) for r, d, h in self.floats)
         return replace(self, floats=floats)
 
+    @property
+    def order(self) -> tuple[str, ...]:
+        """Its floats from the bottom up, as they must hang."""
+        roles = [role for role, _, _ in self.floats]
+        return tuple(role for role in (_FILLING if self.fills else _EMPTYING) if role in roles)
+
     def faults(self) -> tuple[str, ...]:
-        """What is wrong with the heights: the stop float hangs lowest, the alarm float highest."""
+        """What is wrong with the heights: each float hangs above the one before it."""
         at = {role: height for role, _, height in self.floats}
-        rising = []
-        for low, high, text in (
-            ("stop", "start", "The start float must hang above the stop float, or the pump starts and stops at once."),
-            ("start", "alarm", "The alarm float must hang above the start float, or every filling is an alarm."),
-            ("stop", "alarm", "The alarm float must hang above the stop float."),
-        ):
-            if low in at and high in at and at[high] <= at[low]:
-                rising.append(text)
-        return tuple(dict.fromkeys(rising))
+        return tuple(_FAULTS[low, high] for low, high in combinations(self.order, 2) if at[high] <= at[low])
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,14 +62,30 @@ class Carriage:
     at: float = 0.5
 
 
-def tanks_of(circuits: Circuits) -> tuple[Tank, ...]:
-    """A tank for every circuit that has floats."""
-    floats_by_circuit: dict[CircuitId, list[tuple[str, DeviceId, float]]] = {}
+def tanks_of(circuits: Circuits, heights: Mapping[CircuitId, Mapping[str, float]] | None = None) -> tuple[Tank, ...]:
+    """A tank for every circuit that has floats.
+
+    Args:
+        circuits: All devices and rungs of the job.
+        heights: By circuit, where floats hang above the bottom, m; one at 0 hangs where ours do at first.
+    """
+    floats: dict[CircuitId, list[Device]] = {}
     for device in circuits.devices:
         if device.kind.can(Can.FLOAT):
-            role = device.role.rpartition(".")[2]
-            floats_by_circuit.setdefault(device.circuit, []).append((role, device.id, _HEIGHTS.get(role, 0.5)))
-    return tuple(Tank(circuit, tuple(floats)) for circuit, floats in floats_by_circuit.items())
+            floats.setdefault(device.circuit, []).append(device)
+    return tuple(_tank(circuit, members, (heights or {}).get(circuit, {})) for circuit, members in floats.items())
+
+
+def _tank(circuit: CircuitId, floats: Iterable[Device], heights: Mapping[str, float]) -> Tank:
+    by_role = {device.role.rpartition(".")[2]: device for device in floats}
+    fills = any(
+        unit.behaviour is Behaviour.NC for role, d in by_role.items() if role != "alarm" for unit in d.kind.units
+    )
+    usual = _FILLING if fills else _EMPTYING
+    full = max(heights.values(), default=0.0) / max(usual.values())
+    at = {role: heights.get(role, 0.0) / full if full else 0.0 for role in by_role}
+    hung = tuple((role, device.id, at[role] or usual.get(role, 0.5)) for role, device in by_role.items())
+    return Tank(circuit, hung, fills=fills)
 
 
 def set_level(panel: Panel, tank: Tank, level: float) -> Tank:

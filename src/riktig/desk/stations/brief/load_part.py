@@ -42,7 +42,8 @@ from riktig.desk.widgets import FlowLayout, plain_label
 __all__ = ["PHASES", "LoadPart", "named", "power_of"]
 
 PHASES: list[tuple[str, object]] = [("three-phase", 3), ("between two lines", 2), ("line and neutral", 1)]
-LINES: list[tuple[str, object]] = [("the line Riktig gives it", 0), ("L1", 1), ("L2", 2), ("L3", 3)]
+LEVELS = ("stop_float_m", "start_float_m")
+"""The heights of the floats that move the pump."""
 SHOWN = ("current", "breaker", "contactor", "star", "device", "setting", "section", "cable", "drop", "neutral")
 """The values on the card; the others stand in the load's passport."""
 
@@ -240,6 +241,15 @@ class LoadPart(BriefPart):
                 self._yes("level_alarm", of, "has an alarm", "has no alarm"),
                 ".",
             ]
+        if load.command is Command.LEVEL:
+            parts += ["Above the bottom its floats hang at"]
+            for field in (*LEVELS, "alarm_float_m") if load.level_alarm else LEVELS:
+                what = field.partition("_")[0]
+                parts += [
+                    self.number(field, f"Height of the {what} float {of}", change(field), "m", 46),
+                    f"m ({what}),",
+                ]
+            parts += ["0 where nobody has said."]
         parts += [
             "Its cable lies",
             self.pick_of("laying", f"Laying of the cable {of}", CableLaying, change("laying")),
@@ -254,7 +264,9 @@ class LoadPart(BriefPart):
             ".",
         ]
         if load.phases < 3:
-            parts += ["It sits on", self.pick("phase", f"Line {of}", LINES, change("phase")), "."]
+            names = enumerate(self.session.job.practice.phase_names.names, 1)
+            lines: list[tuple[str, object]] = [("the line Riktig gives it", 0), *((name, n) for n, name in names)]
+            parts += ["It sits on", self.pick("phase", f"Line {of}", lines, change("phase")), "."]
         if load.phases == 1:
             ways = [way for way in self.session.job.loads if way.phases == 1 and way.id != load.id]
             neutrals: list[tuple[str, object]] = [("is its own", None)]

@@ -1,6 +1,6 @@
 """The live panel behind the screen: built from the job of now, kept over edits as far as its things remain."""
 
-from riktig.core.job import DeviceId, PinRef
+from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, by_tags
 from riktig.core.simulation import (
     CONDUCTORS,
@@ -48,8 +48,15 @@ class LiveModel:
         self.meter: Meter
         self.operators: tuple[Operator, ...] = ()
         self.tanks: tuple[Tank, ...] = ()
+        self._heights: dict[CircuitId, dict[str, float]] = {}
         self.carriages: tuple[Carriage, ...] = ()
         self.wired = False
+
+    def _float_heights(self) -> dict[CircuitId, dict[str, float]]:
+        """Where floats hang by the Brief, by circuit."""
+        job = self._session.job
+        loads = {load.id: load for load in job.loads}
+        return {c.id: loads[c.load].float_heights for c in job.circuits if c.load in loads}
 
     def follow(self, *, wires: bool) -> bool:
         """Makes the panel anew where the circuits are others; True when it did.
@@ -70,8 +77,10 @@ class LiveModel:
         self._made_of = made_of
         self.wired = bool(conductors)
         self.operators = operators_of(circuits)
-        known = {tank.circuit: tank for tank in self.tanks}
-        self.tanks = tuple(known.get(tank.circuit, tank) for tank in tanks_of(circuits))
+        heights = self._float_heights()
+        known = {t.circuit: t for t in self.tanks if self._heights.get(t.circuit) == heights.get(t.circuit)}
+        self._heights = heights
+        self.tanks = tuple(known.get(tank.circuit, tank) for tank in tanks_of(circuits, heights))
         carried = {carriage.circuit: carriage for carriage in self.carriages}
         self.carriages = tuple(carried.get(carriage.circuit, carriage) for carriage in carriages_of(circuits))
         if before is not None:
