@@ -14,6 +14,7 @@ from riktig.core.job import (
     ElementId,
     Job,
     OverloadContact,
+    OverloadDirection,
     OwnDevice,
     OwnRung,
     Param,
@@ -181,3 +182,17 @@ def test_the_function_test_ends_with_both_buttons_pressed() -> None:
     steps = Evaluation(reversing()).get(FUNCTION)
     assert [s.done for s in steps if "at the same instant" in s.done] == ["press S2 and S3 at the same instant"]
     assert steps[-1].expected == ("K1 and K2 never in together",)
+
+
+@pytest.mark.parametrize("direction", OverloadDirection)
+def test_one_contact_that_is_entered_at_the_other_number_is_named(direction: OverloadDirection) -> None:
+    job = with_names_recorded(set_practice(pump(Command.BUTTONS), overload_direction=direction))
+    assert not clause(job, "C10").findings
+    c1, usual = CircuitId("c1"), direction is OverloadDirection.UP
+    for n, path in enumerate(("FO:97-98 H9:X1-X2", "<FO:97-98 H9:X1-X2")):
+        own = add_device(job, c1, OwnDevice("H9", "lamp", "door", "own", "OWN", colour="white"))
+        own = add_rung(own, c1, OwnRung("own", "own", "main.L1", path, "N", "control"))
+        own = remove_element(with_names_recorded(own), ElementId("c1.FO/97-98"))
+        found = [f for f in clause(own, "C10").findings if "wired in at" in f.message]
+        assert bool(found) is (usual is bool(n)), (path, found)
+        assert all(f.verdict is Verdict.JUDGE and "97-98" in f.message for f in found)

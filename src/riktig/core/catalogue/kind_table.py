@@ -171,12 +171,18 @@ class Kind:
     """Of a card of a controller: which pin of a unit is the point."""
     function: str = ""
     """What an operator does, as the table of colours calls it."""
+    north_american_name: str = ""
+    """What it is called there where it has another name, “” where it has the same."""
     plugs_onto: Can | None = None
     """What the device that it is plugged under must be able to do; None when it is plugged under nothing."""
 
     def can(self, ability: Can) -> bool:
         """Whether it has a capability."""
         return ability in self.abilities
+
+    def called(self, *, north_american: bool) -> str:
+        """Its name in the market that the panel goes to."""
+        return (north_american and self.north_american_name) or self.name
 
     def primary_of(self, pin: str) -> str:
         """The pin behind a potential of its own, "" where nothing lies behind."""
@@ -273,6 +279,7 @@ class _KindRow(TypedDict, total=False):
     point_pin: int
     function: str
     plugs_onto: str
+    north_american_name: str
 
 
 @cache
@@ -308,6 +315,7 @@ def kinds() -> tuple[Kind, ...]:
                     own_loops=tuple(row.get("own_loops", ())),
                     point_pin=row.get("point_pin"),
                     function=row.get("function", ""),
+                    north_american_name=row.get("north_american_name", ""),
                     plugs_onto=Can(row["plugs_onto"]) if "plugs_onto" in row else None,
                 )
             )

@@ -31,7 +31,7 @@ def _operators(evaluation: Evaluation[Job]) -> Schedule:
                 tags[seat.device],
                 seat.legend,
                 devices[seat.device].purpose if lamp or not stack.blocks else "",
-                described(seat.part, ratings.get(seat.device, ()), awg=american),
+                described(seat.part, ratings.get(seat.device, ()), north_american=american),
                 stack.said,
                 f"{stack.taken} of {stack.limit}" if stack.limit else "",
                 seat.depth,

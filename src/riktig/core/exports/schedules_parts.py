@@ -29,7 +29,7 @@ def _parts(evaluation: Evaluation[Job]) -> list[Row]:
     tags: dict[tuple[str, str], list[str]] = {}
     for device, part in sizing.parts.items():
         if part.kind.mounting.value != "field":
-            bought = (part.ref, described(part, ratings.get(device, ()), awg=american))
+            bought = (part.ref, described(part, ratings.get(device, ()), north_american=american))
             tags.setdefault(bought, []).append(names.tag[device])
     return [(ref, what, len(owners), "pc", " ".join(dict.fromkeys(owners))) for (ref, what), owners in tags.items()]
 

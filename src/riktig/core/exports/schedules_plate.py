@@ -60,7 +60,7 @@ def plate_parts(evaluation: Evaluation[Job]) -> Schedule:
         rail, rect = layout.rail(seat.rail), seat.rect
         place = f"{rail.name} at {rect.x - rail.x1:.1f}" if rail else f"{rect.x:.1f}, {rect.y:.1f}"
         tag = tags[seat.device]
-        what = described(seat.part, ratings.get(seat.device, ()), awg=american)
+        what = described(seat.part, ratings.get(seat.device, ()), north_american=american)
         rows.append((f"{tag}:{marks[seat.device]}" if marks[seat.device] else tag, seat.part.ref, what, place))
     columns = (("tag", "Tag"), ("part", "Part"), ("what", "What"), ("place", "Place, mm"))
     return Schedule("plate parts", "Parts on the plate", columns, tuple(rows))

@@ -19,7 +19,7 @@ from riktig.core.labels.make import LabelInputs, NameplateInputs, make_labels, n
 from riktig.core.plate import CUTS, LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS
 from riktig.core.simulation import LIVE_WITH_MAIN_OFF
-from riktig.core.sizing import SIZING
+from riktig.core.sizing import DIAL_SETTINGS, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -41,6 +41,7 @@ LABEL_INPUTS = (
     & JOB_SOURCES
     & NAMEPLATE
     & LIVE_WITH_MAIN_OFF
+    & DIAL_SETTINGS
     & CUTS
 ).derive("label inputs", LabelInputs)
 LABELS = reads(LABEL_INPUTS).derive("labels", make_labels)

@@ -1,13 +1,23 @@
 """What text goes on what, in how many copies, on which medium, at its true size."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import Enum
 from math import sqrt
 
 from riktig.core.catalogue import Can
 from riktig.core.door import LEGEND_PLATE, NAMEPLATE, on_door
-from riktig.core.job import Enclosure, MarkedWires, MarkerText, PhaseNames, Practice, Source, Supply, SupplySystem
+from riktig.core.job import (
+    DeviceId,
+    Enclosure,
+    MarkedWires,
+    MarkerText,
+    PhaseNames,
+    Practice,
+    Source,
+    Supply,
+    SupplySystem,
+)
 from riktig.core.keys import DeviceKey, Key, PartKey, PieceKey, WireKey
 from riktig.core.plate import Piece
 from riktig.core.schematic import Circuits, Names, PinLabels, Zone
@@ -148,6 +158,8 @@ class LabelInputs:
     """What the nameplate says."""
     live: tuple[LiveNet, ...]
     """What stays live with the main switch off: it is named on the warning plates."""
+    settings: Mapping[DeviceId, float]
+    """What dials are set to, A: it stands on the label of the device."""
     pieces: tuple[Piece, ...] = ()
     """What is cut of rail, duct and lids: each carries its name and length."""
 
@@ -155,7 +167,11 @@ class LabelInputs:
 def make_labels(inputs: LabelInputs) -> Labels:
     """Every label of the panel. Wire markers come in pairs, in the order of the batches."""
     circuits, names, strips, fields = inputs.circuits, inputs.names, inputs.strips, inputs.fields
-    labels = [*_of_devices(circuits, names), *_of_wires(inputs.wiring, names, inputs.practice), *_of_strips(strips)]
+    labels = [
+        *_of_devices(circuits, names, inputs.settings),
+        *_of_wires(inputs.wiring, names, inputs.practice),
+        *_of_strips(strips),
+    ]
     for piece in inputs.pieces:
         length = f"{piece.length:g} mm {piece.place}"
         labels.append(Label(Medium.PIECE, (piece.name, length), 1, "on the piece", PieceKey(piece.name)))
@@ -171,11 +187,13 @@ def make_labels(inputs: LabelInputs) -> Labels:
     return Labels(tuple(labels), fields)
 
 
-def _of_devices(circuits: Circuits, names: Names) -> Iterator[Label]:
+def _of_devices(circuits: Circuits, names: Names, settings: Mapping[DeviceId, float]) -> Iterator[Label]:
     for device in circuits.devices:
         tag = names.tag[device.id]
         if device.zone is Zone.PLATE and not device.strip:
-            yield Label(Medium.DEVICE, (tag, device.purpose), 1, "plate", DeviceKey(device.id))
+            amps = settings.get(device.id)
+            words = f"set to {amps:g} A" if amps else device.purpose
+            yield Label(Medium.DEVICE, (tag, words), 1, "plate", DeviceKey(device.id))
         if device.zone is Zone.DOOR and device.kind.can(Can.EARTH_STUD):
             yield Label(Medium.DEVICE, (tag, device.purpose), 1, "door", DeviceKey(device.id))
         if on_door(device) or device.kind.can(Can.MAIN_SWITCH):

@@ -13,6 +13,7 @@ SYNONYMS: tuple[tuple[str, ...], ...] = (
     ("lamp", "light", "indicator", "pilot"),
     ("overload", "thermal"),
     ("breaker", "mcb", "circuit-breaker"),
+    ("motor protector", "motor protective circuit breaker", "manual motor starter", "mpcb"),
     ("residual", "rcd", "gfci", "ground-fault"),
     ("hold", "seal-in", "hold-in", "latch", "maintain", "self-holding"),
     ("start", "forward"),

@@ -2,11 +2,12 @@
 
 from collections.abc import Callable
 
-from riktig.core.catalogue import Can
-from riktig.core.keys import CircuitKey
+from riktig.core.catalogue import Behaviour, Can
+from riktig.core.job import OverloadDirection
+from riktig.core.keys import CircuitKey, DeviceKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import by_tags
+from riktig.core.schematic import by_tags, elements_of
 from riktig.core.standards import COMMON_PRACTICE
 
 __all__ = ["CIRCUIT_CLAUSES"]
@@ -32,6 +33,8 @@ def _clause(code: str, title: str, kinds: tuple[str, ...], evidence: Callable[[V
         ]
         if code == "C01":
             findings += _clashes(view)
+        if code == "C10":
+            findings += _reversed(view)
         return ClauseResult(code, Group.CONTROL, title, view.source(code), (evidence(view),), tuple(findings))
 
     judged.__name__ = f"clause_{code}"
@@ -58,6 +61,25 @@ def _clashes(view: View) -> list[Finding]:
                 QuickFix("Take the change back", "change back", number) if number else None,
             )
         )
+    return findings
+
+
+def _reversed(view: View) -> list[Finding]:
+    """Contacts entered at the other number than all others: the same electrically, but lists and habits differ."""
+    down = view.practice.overload_direction is OverloadDirection.DOWN
+    findings = []
+    for rung in view.circuits.rungs:
+        for pole in (pole for element in elements_of(rung.path) for pole in element.poles):
+            device = view.circuits.device(pole.device)
+            unit = device.kind.unit(pole.unit)
+            turned = down and device.kind.can(Can.OVERLOAD)
+            if unit.behaviour not in (Behaviour.NO, Behaviour.NC) or pole.flipped is turned:
+                continue
+            first, last = unit.pins[0], unit.pins[-1]
+            at, usual = (last, first) if pole.flipped else (first, last)
+            text = f"{view.tag(device.id)} {unit.name} is wired in at {at}; the practice of this job is in at {usual}."
+            remedy = "Turn the contact round, or sign that it is meant."
+            findings.append(Finding("C10", Verdict.JUDGE, text, DeviceKey(device.id), view.source("C10"), remedy))
     return findings
 
 

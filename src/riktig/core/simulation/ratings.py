@@ -94,16 +94,18 @@ def _is_unstated(network: Network, system: str) -> bool:
     return owner is not None and owner.kind.can(Can.FOREIGN_SUPPLY) and not owner.volts
 
 
-def described(part: Part, ratings: tuple[Rating, ...] = (), *, awg: bool = False) -> str:
+def described(part: Part, ratings: tuple[Rating, ...] = (), *, north_american: bool = False) -> str:
     """A part as it is bought: its description, and for which voltages.
 
     Args:
         part: Of the catalogue.
         ratings: For which voltages; none where it has none.
-        awg: Whether sizes of clamps are said in AWG as well.
+        north_american: Whether sizes of clamps are said in AWG as well, and the part is called as it is there.
     """
     text = _METRIC.sub(lambda size: f"{size[0]} ({conductor_name(thickest_awg(float(size[1])))})", part.description)
-    text = text if awg else part.description
+    text = text if north_american else part.description
+    if text.startswith(part.kind.name):
+        text = part.kind.called(north_american=north_american) + text.removeprefix(part.kind.name)
     if not ratings:
         return text
     if part.kind.can(Can.TRANSFORMS):

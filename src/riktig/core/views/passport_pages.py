@@ -119,8 +119,8 @@ def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
     american = evaluation.document.practice.rulebook.north_american
     return Passport(
         title,
-        device.kind.name,
-        f"{device.purpose}. {described(part, evaluation.get(RATINGS).get(device.id, ()), awg=american)}.",
+        device.kind.called(north_american=american),
+        f"{device.purpose}. {described(part, evaluation.get(RATINGS).get(device.id, ()), north_american=american)}.",
         tuple(sections),
         (*sizing.whys.get(device.id, ()), *reasons),
         wires,
