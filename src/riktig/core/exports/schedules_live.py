@@ -1,13 +1,13 @@
 """What stays live in each position of isolators and breakers, what starts again by itself, and what gets warm."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.job import DeviceId, Job
 from riktig.core.keys import DeviceKey
 from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
-from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS
+from riktig.core.simulation import ISOLATIONS, MAINS, RESTARTS, TRANSFERS, Transfer
 from riktig.core.sizing import INSIDE_AIR
 
 __all__ = ["SCHEDULES"]
@@ -81,6 +81,47 @@ def _restart(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("restart", "What starts by itself", columns, rows)
 
 
+def _transfers(evaluation: Evaluation[Job]) -> Schedule:
+    """Each selector turned from hand to automatic and back, at once and by way of off, in every state of the field."""
+    names = evaluation.get(NAMES)
+    titles = dict(evaluation.get(CIRCUITS).titles)
+    running = {True: "runs", False: "off"}
+    rows = tuple(
+        (
+            titles.get(transfer.circuit, str(transfer.circuit)),
+            names.tag[transfer.motor],
+            names.tag[transfer.selector],
+            ", then ".join(transfer.way),
+            transfer.field,
+            running[transfer.ran],
+            running[transfer.runs],
+            "turned past off at once, its hold contact keeps it in" if _kept(transfer, found) else "",
+            transfer.circuit,
+        )
+        for found in (evaluation.get(TRANSFERS),)
+        for transfer in found
+    )
+    columns = (
+        ("load", "Load"),
+        ("tag", "Tag"),
+        ("selector", "Selector"),
+        ("way", "Turned to"),
+        ("field", "Field"),
+        ("before", "Before"),
+        ("after", "After"),
+        ("note", "Note"),
+        ("circuit", "Circuit"),
+    )
+    return Schedule("transfers", "What a load does when it is turned from hand to automatic and back", columns, rows)
+
+
+def _kept(transfer: Transfer, found: Iterable[Transfer]) -> bool:
+    """Whether it runs on only because the selector did not rest at off."""
+    by_off = (transfer.circuit, transfer.field, ("hand", "off", "auto"))
+    rested = next((t for t in found if (t.circuit, t.field, t.way) == by_off), None)
+    return transfer.way == ("hand", "auto") and transfer.runs and rested is not None and not rested.runs
+
+
 def _losses(evaluation: Evaluation[Job]) -> Schedule:
     """What every part in the box loses at its rated current, the hottest first."""
     names, devices = evaluation.get(NAMES), evaluation.get(CIRCUITS).by_id
@@ -106,4 +147,9 @@ def _losses(evaluation: Evaluation[Job]) -> Schedule:
     return Schedule("losses", "Losses with the loads running", columns, rows)
 
 
-SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {"live": _live, "restart": _restart, "losses": _losses}
+SCHEDULES: dict[str, Callable[[Evaluation[Job]], Schedule]] = {
+    "live": _live,
+    "restart": _restart,
+    "transfers": _transfers,
+    "losses": _losses,
+}

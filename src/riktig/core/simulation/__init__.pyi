@@ -9,6 +9,7 @@ from .derived import (
     PRESSED_TOGETHER,
     RATINGS,
     RESTARTS,
+    TRANSFERS,
 )
 from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, roles_of, why
@@ -29,6 +30,7 @@ from .run import Event, Panel
 from .script import Runner, StepResult, read_script, run_script, try_script
 from .state import ContactStage, OperatorState, is_closed
 from .tank import Carriage, Tank, carriages_of, set_level, set_travel, tanks_of
+from .transfers import Transfer, transfers_of
 
 __all__ = [
     "BEHAVIOURS",
@@ -41,6 +43,7 @@ __all__ = [
     "PRESSED_TOGETHER",
     "RATINGS",
     "RESTARTS",
+    "TRANSFERS",
     "Carriage",
     "Conductor",
     "ContactStage",
@@ -66,6 +69,7 @@ __all__ = [
     "StepResult",
     "Tank",
     "Touch",
+    "Transfer",
     "behaviour_of",
     "behaviours_of",
     "called",
@@ -101,6 +105,7 @@ __all__ = [
     "set_level",
     "set_travel",
     "tanks_of",
+    "transfers_of",
     "try_script",
     "why",
     "with_tags",

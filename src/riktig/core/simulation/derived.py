@@ -23,6 +23,7 @@ from riktig.core.simulation.pressed_together import pressed_together
 from riktig.core.simulation.ratings import ratings_of
 from riktig.core.simulation.restart import Restart, restarts_of
 from riktig.core.simulation.run import Panel
+from riktig.core.simulation.transfers import transfers_of
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
@@ -33,8 +34,10 @@ __all__ = [
     "ISOLATIONS",
     "LIVE_WITH_MAIN_OFF",
     "NETWORK",
+    "PRESSED_TOGETHER",
     "RATINGS",
     "RESTARTS",
+    "TRANSFERS",
 ]
 
 
@@ -77,6 +80,9 @@ PRESSED_TOGETHER = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS).derive_with_memory(
     "buttons pressed together", lambda memory, circuits, inputs: pressed_together(inputs, circuits, memory)
 )
 """Opposite buttons pressed at once, and what their contactors do."""
+TRANSFERS = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS).derive_with_memory(
+    "transfers between hand and automatic", lambda memory, circuits, inputs: transfers_of(inputs, circuits, memory)
+)
 NETWORK = (reads(CIRCUITS) & NETS & JOB_CIRCUIT_INPUTS).derive("network", _network)
 """The circuits as they are drawn, as a network; with ideal parts."""
 FEED_FAULTS = (reads(NETWORK) & JOB_CIRCUIT_INPUTS).derive("feeds of loads", _feeds)

@@ -40,6 +40,11 @@ from riktig.desk.widgets import FlowLayout, ScheduleTable, plain_label
 
 __all__ = ["LivePage"]
 
+LISTS_HERE = (
+    ("live", "Still live with each switch off"),
+    ("restart", "What starts by itself"),
+    ("transfers", "From hand to automatic and back"),
+)
 TICK_S = 0.25
 KEYS = "Click or Space: operate. H: hold. 1: a second on. R: run. M: meter. Comma and point: step."
 
@@ -220,7 +225,7 @@ class LivePage(QWidget):
     def list_menu(self) -> QMenu:
         """The lists that the live circuit offers."""
         menu = QMenu(self)
-        for name, text in (("live", "Still live with each switch off"), ("restart", "What starts by itself")):
+        for name, text in LISTS_HERE:
             menu.addAction(text).triggered.connect(lambda _=False, n=name: self.show_list(n))
         owner = device_of(self._session.selection)
         if owner and owner in self.model.panel.network.devices:
