@@ -2,6 +2,7 @@ from .capabilities import Can
 from .enclosures import Box, boxes
 from .kind_table import (
     AUX_BLOCK,
+    SIGNAL_BLOCK,
     Behaviour,
     Clamp,
     Draw,
@@ -35,6 +36,7 @@ from .part_table import (
 __all__ = [
     "AUX_BLOCK",
     "RAIL_HEIGHT",
+    "SIGNAL_BLOCK",
     "Behaviour",
     "Box",
     "Can",

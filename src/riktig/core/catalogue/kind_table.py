@@ -11,6 +11,8 @@ from riktig.core.catalogue.capabilities import Can
 
 __all__ = [
     "AUX_BLOCK",
+    "SIGNALLED",
+    "SIGNAL_BLOCK",
     "Behaviour",
     "Clamp",
     "Draw",
@@ -147,6 +149,8 @@ class Kind:
     """Where on the plate it stands when it stands on a rail."""
     block: bool = False
     """Whether an auxiliary block of four contacts sits on its front."""
+    signals: bool = False
+    """Whether a contact block stands at its side that says that it is off or has tripped."""
     abilities: frozenset[Can] = frozenset()
     door_order: int = 4
     head: str = ""
@@ -322,9 +326,14 @@ def kinds() -> tuple[Kind, ...]:
     return tuple(
         made
         + [_with_block(made_kind) for made_kind in made if made_kind.id in ("contactor", "contactor_wired", "relay")]
+        + [_with_signal(made_kind) for made_kind in made if made_kind.id in SIGNALLED]
     )
 
 
+SIGNALLED = ("motor_breaker", "panel_breaker", "breaker_two", "way_breaker")
+"""Breakers that take a signal contact at their side."""
+SIGNAL_BLOCK = "_with_signal"
+"""Ends the id of a breaker with a signal contact."""
 AUX_BLOCK = "_with_block"
 """Ends the id of a kind that carries an auxiliary block."""
 
@@ -359,6 +368,21 @@ def _with_block(own_kind: Kind) -> Kind:
         units=own_kind.units + units,
         like=own_kind.family,
         block=True,
+    )
+
+
+def _with_signal(own_kind: Kind) -> Kind:
+    """The same breaker with a contact at its side that closes while it is off or has tripped."""
+    pins = (Pin("95", 0.97, Side.TOP, Clamp.CONTROL), Pin("98", 0.97, Side.BOTTOM, Clamp.CONTROL))
+    return replace(
+        own_kind,
+        id=own_kind.id + SIGNAL_BLOCK,
+        name=f"{own_kind.name} with signal contact",
+        pins=own_kind.pins + pins,
+        units=(*own_kind.units, Unit("95-98", ("95", "98"), Behaviour.NO, "trip")),
+        like=own_kind.family,
+        signals=True,
+        abilities=own_kind.abilities | {Can.SIGNALS_OFF},
     )
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cache
 from importlib import resources
 
-from riktig.core.catalogue.kind_table import AUX_BLOCK, kind
+from riktig.core.catalogue.kind_table import AUX_BLOCK, SIGNAL_BLOCK, kind
 from riktig.core.job import ClassLetters, Letters
 
 __all__ = ["class_of", "classes", "letters_ever", "letters_of"]
@@ -30,13 +30,18 @@ def _rows() -> dict[str, _Row]:
     }
 
 
+def _row(kind_id: str) -> _Row:
+    """The row of a kind; one with a block of contacts has that of the bare one."""
+    return _rows()[kind_id.removesuffix(AUX_BLOCK).removesuffix(SIGNAL_BLOCK)]
+
+
 def class_of(kind_id: str) -> str:
     """The class of devices that a kind belongs to: “contactor”, “float switch”.
 
     Raises:
         KeyError: there is no such kind.
     """
-    return _rows()[kind_id.removesuffix(AUX_BLOCK)].of
+    return _row(kind_id).of
 
 
 def classes() -> tuple[str, ...]:
@@ -60,10 +65,10 @@ def letters_of(kind_id: str, letters: Letters, house: tuple[ClassLetters, ...] =
         return own_letters or kind(kind_id).letter
     if letters is Letters.SHORT:
         return kind(kind_id).letter
-    return _rows()[kind_id.removesuffix(AUX_BLOCK)].by_set[letters]
+    return _row(kind_id).by_set[letters]
 
 
 @cache
 def letters_ever(kind_id: str) -> frozenset[str]:
     """The letters that any published set gives a kind: whoever learned another set finds it by those."""
-    return frozenset({kind(kind_id).letter, *_rows()[kind_id.removesuffix(AUX_BLOCK)].by_set.values()})
+    return frozenset({kind(kind_id).letter, *_row(kind_id).by_set.values()})

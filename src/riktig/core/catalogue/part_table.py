@@ -275,7 +275,14 @@ BLOCK_DEPTH = 33.0
 """What an auxiliary block adds in front of its device, mm (common size, no source)."""
 
 
+SIGNAL_WIDTH = 9.0
+"""What a signal contact adds beside its breaker, mm (common size: half a module, no source)."""
+
+
 def _as(fitted: Part, own: Kind) -> Part:
+    if own.signals:
+        words, width = f"{fitted.description}, signal contact", fitted.width + SIGNAL_WIDTH
+        return replace(fitted, kind=own, ref=f"{fitted.ref} + SB-1", description=words, width=width)
     if not own.block:
         return replace(fitted, kind=own)
     words = f"{fitted.description}, auxiliary block 2 NO + 2 NC"

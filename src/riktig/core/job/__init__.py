@@ -136,6 +136,7 @@ from riktig.core.job.practice_values import (
     TagStyle,
     TerminalTemperature,
     TransformerVoltage,
+    TripLamp,
     WayOrder,
     WiringOrder,
 )
@@ -331,6 +332,7 @@ __all__ = [
     "TagStyle",
     "TerminalTemperature",
     "TransformerVoltage",
+    "TripLamp",
     "Ventilation",
     "WayOrder",
     "Wetting",

@@ -112,6 +112,13 @@ CHOICES: tuple[Choice, ...] = (
         _SIZES,
     ),
     Choice(
+        "trip_lamp",
+        "Trip lamp lit by",
+        "The overload trips most often; a contact at every breaker costs half a module and two wires.",
+        values.TripLamp,
+        _SIZES,
+    ),
+    Choice(
         "relay_commons",
         "Common of relay coils",
         "One bridge replaces eight terminations and leaves no loose end.",

@@ -54,6 +54,7 @@ from riktig.core.job.practice_values import (
     TagStyle,
     TerminalTemperature,
     TransformerVoltage,
+    TripLamp,
     WayOrder,
     WiringOrder,
 )
@@ -223,6 +224,7 @@ class PracticeFields(TypedDict, total=False):
     transformer_voltage: TransformerVoltage
     dc_input: DcInput
     first_side: FirstSide
+    trip_lamp: TripLamp
 
 
 class SignalFields(TypedDict, total=False):

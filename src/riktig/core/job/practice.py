@@ -39,6 +39,7 @@ from riktig.core.job.practice_values import (
     TagStyle,
     TerminalTemperature,
     TransformerVoltage,
+    TripLamp,
     WayOrder,
     WiringOrder,
 )
@@ -132,6 +133,7 @@ class Practice:
     transformer_voltage: TransformerVoltage = TransformerVoltage.RULEBOOK
     dc_input: DcInput = DcInput.NEUTRAL
     first_side: FirstSide = FirstSide.GROUPS
+    trip_lamp: TripLamp = TripLamp.OVERLOAD
 
     @property
     def transformer_v(self) -> float:

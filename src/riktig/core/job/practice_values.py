@@ -35,6 +35,7 @@ __all__ = [
     "TagStyle",
     "TerminalTemperature",
     "TransformerVoltage",
+    "TripLamp",
     "WayOrder",
     "WiringOrder",
 ]
@@ -335,3 +336,10 @@ class FirstSide(Enum):
     GROUPS = "what its group says: power, neutrals, control"
     LIVE = "the live side, returns after it"
     RETURN = "neutral and returns, the live side after them"
+
+
+class TripLamp(Enum):
+    """What lights the trip lamp of a starter."""
+
+    OVERLOAD = "what guards the motor against overload"
+    BREAKER_TOO = "that, and the breaker when it is off or has tripped"

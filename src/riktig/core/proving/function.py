@@ -42,7 +42,7 @@ def plan_function(
         load = of_load.get(circuit.load) if circuit.load else None
         script = [
             text
-            for text in script_of(circuit, load, inputs.signals, whole, inputs.supply.system.lines)
+            for text in script_of(circuit, load, inputs.signals, whole, inputs.supply.system.lines, inputs.practice)
             if text.split()[0] not in ONLY_ON_PAPER
         ]
         for number, text in enumerate(script, 1):

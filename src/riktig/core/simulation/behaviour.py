@@ -57,7 +57,7 @@ def behaviour_of(job: Job, circuits: Circuits, circuit: CircuitId) -> ScriptOutc
     if own_circuit is None:
         return None
     load = next((load for load in job.loads if load.id == own_circuit.load), None)
-    steps = script_of(own_circuit, load, job.signals, whole, job.supply.system.lines)
+    steps = script_of(own_circuit, load, job.signals, whole, job.supply.system.lines, job.practice)
     if not steps:
         return None
     title = dict(circuits.titles).get(circuit, str(circuit))
@@ -92,7 +92,7 @@ def behaviours_of(inputs: CircuitInputs, circuits: Circuits, memory: Memory | No
         if circuit.id not in titles:
             continue  # it cannot be drawn, which is a finding of its own
         load = loads.get(circuit.load) if circuit.load else None
-        steps = script_of(circuit, load, inputs.signals, whole, inputs.supply.system.lines)
+        steps = script_of(circuit, load, inputs.signals, whole, inputs.supply.system.lines, inputs.practice)
         small = on_its_own(circuits, whole, circuit)
         reads = (small.devices, small.rungs, steps, inputs.supply, volts)
         tried = kept.get(circuit.id, reads, partial(_try, small, circuit.id, steps, inputs.supply, volts))

@@ -13,8 +13,9 @@ Source:
     Common practice, no source; what each starter does follows from its circuit.
 """
 
-from riktig.core.job import Circuit, Command, Load, Recipe, Signal, Start, Wetting
+from riktig.core.job import Circuit, Command, Load, Practice, Recipe, Signal, Start, Wetting
 from riktig.core.schematic.templates.emergency import BEHIND_STOP, SAFETY_RELAY
+from riktig.core.schematic.templates.starters import breaker_signals
 
 __all__ = ["ahead_of", "script_of"]
 
@@ -160,6 +161,7 @@ def script_of(
     signals: tuple[Signal, ...] = (),
     others: tuple[Circuit, ...] = (),
     lines: int = 3,
+    practice: Practice | None = None,
 ) -> tuple[str, ...]:
     """The steps that a circuit must pass; empty where its recipe promises no behaviour of its own.
 
@@ -169,8 +171,11 @@ def script_of(
         signals: The field devices of the job.
         others: All circuits of the job: what must be switched on ahead of it is among them.
         lines: How many lines arrive: nothing is asked of those that do not.
+        practice: The practice of the job; None asks only for what every practice has.
     """
     ahead, own = ahead_of(circuit, others), _own(circuit, load, signals, lines)
+    if load and practice and breaker_signals(load, practice):
+        own = (*own, "open F: H.trip on", "close F: H.trip off")
     if circuit.recipe is Recipe.PHASE_MONITOR and ahead:
         own = tuple(step for text in own for step in _reset_again(text, ahead))
     steps = (*ahead, *own)

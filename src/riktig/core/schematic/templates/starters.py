@@ -5,7 +5,7 @@ The drawing is of rest: nothing pressed, nothing energised, the overload reset, 
 
 from collections.abc import Callable
 
-from riktig.core.catalogue import AUX_BLOCK
+from riktig.core.catalogue import AUX_BLOCK, SIGNAL_BLOCK
 from riktig.core.job import (
     Circuit,
     Command,
@@ -13,18 +13,20 @@ from riktig.core.job import (
     Load,
     OverloadContact,
     OverloadDirection,
+    Practice,
     Protection,
     RunLamp,
     Signal,
     StarDeltaOverload,
     Start,
+    TripLamp,
 )
 from riktig.core.schematic.model.elements import Band
 from riktig.core.schematic.templates.circuit_builder import BuiltCircuit, CircuitBuilder, DoorLamp
 from riktig.core.schematic.templates.commands import Asked, alarm_rungs, command_path, interlock_path, lamp
 from riktig.core.schematic.templates.supply_context import DC_BACK, DC_DEVICES, INDICATION, SupplyContext
 
-__all__ = ["starter"]
+__all__ = ["breaker_signals", "starter"]
 
 POLES = ("1-2", "3-4", "5-6")
 ENDS = ("U1", "V1", "W1", "W2", "U2", "V2")
@@ -55,6 +57,21 @@ def starter(
         on: The lines it sits on, when it does not take all three.
     """
     return _Starter(circuit, load, context, signals, on).made()
+
+
+def breaker_signals(load: Load, practice: Practice) -> bool:
+    """Whether the breaker of a load lights its trip lamp by a contact of its own.
+
+    Not where practice taps control behind the breaker: the lamp would be dark with it.
+
+    Args:
+        load: The load.
+        practice: The practice of the job.
+    """
+    own_guard = load.start in (Start.SOFT, Start.DRIVE)
+    breaker = own_guard or not load.is_motor or load.protection is Protection.BREAKER
+    lit = load.trip_lamp and load.start is not Start.WAY and (load.is_motor or own_guard)
+    return practice.trip_lamp is TripLamp.BREAKER_TOO and practice.control_tap.ahead and breaker and lit
 
 
 class _Starter:
@@ -110,7 +127,7 @@ class _Starter:
         if load.level_alarm:
             alarm_rungs(sk, self.asked.floats.alarm, shown)
         if load.trip_lamp and (load.is_motor or self.own_guard):
-            lamp(sk, DoorLamp("trip", "tripped", f"{sk.title} TRIPPED", "yellow"), shown, self._trip(lit=True))
+            lamp(sk, DoorLamp("trip", "tripped", f"{sk.title} TRIPPED", "yellow"), shown, self._lights())
         return sk.done()
 
     def _guard_kind(self) -> str:
@@ -118,9 +135,20 @@ class _Starter:
             return "motor_protector"
         if self.overload and self.load.protection is Protection.FUSES:
             return "fuse_switch"
-        if self.context.north_american:
-            return "panel_breaker"
-        return {3: "motor_breaker", 2: "breaker_two"}.get(self.load.phases, "way_breaker")
+        kind = {3: "motor_breaker", 2: "breaker_two"}.get(self.load.phases, "way_breaker")
+        kind = "panel_breaker" if self.context.north_american else kind
+        return kind + SIGNAL_BLOCK if self._breaker_signals() else kind
+
+    def _breaker_signals(self) -> bool:
+        """Whether the breaker has a contact that lights the trip lamp too; a motor protector's own contact does."""
+        return breaker_signals(self.load, self.practice)
+
+    def _lights(self) -> str:
+        """What lights the trip lamp."""
+        trip = self._trip(lit=True)
+        if not self._breaker_signals():
+            return trip
+        return f"({trip} | F:95-98)" if trip else "F:95-98"
 
     def _contactor_parts(self) -> None:
         self.sk.plate("K", self._contactor("contactor" if self.plugged else "contactor_wired"))
