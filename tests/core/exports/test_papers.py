@@ -69,7 +69,7 @@ KEYS = {
     "labels": "medium text copies where width_mm height_mm",
     "cuts": "piece stock length_mm place",
     "holes": "hole face x_mm y_mm drill_mm tap for note tool width_mm height_mm class",
-    "operators": "tag legend means part blocks places depth wiring_room moved_by door x y key",
+    "operators": "tag legend means part blocks places depth wiring_room moved_by let_go door x y key",
     "entries": "cable diameter fitting hole_mm in hole x y class",
     "site": "n what why who when",
     "bom": "part description quantity unit tags",

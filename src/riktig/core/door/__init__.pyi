@@ -30,7 +30,7 @@ from .edits import (
 from .plan import SHAFT_HOLE, on_door, plan_door
 from .section import draw_section
 from .shaft import Engagement, Shaft, engagement_of, shafts_of
-from .stack import Stack, StackItem, may_move, stack_of
+from .stack import Stack, StackItem, may_move, stack_of, when_let_go
 
 __all__ = [
     "DOOR",
@@ -78,6 +78,7 @@ __all__ = [
     "things_behind",
     "to_door",
     "to_plate",
+    "when_let_go",
     "wiring_room",
     "with_seats",
 ]

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from riktig.core.catalogue import Behaviour, Can, Kind, Part
 from riktig.core.standards import operator_stack
 
-__all__ = ["Stack", "StackItem", "may_move", "stack_of"]
+__all__ = ["Stack", "StackItem", "may_move", "stack_of", "when_let_go"]
 
 _CONTACTS = {Behaviour.NO: "NO block", Behaviour.NC: "NC block"}
 _WAYS = ("left", "right", "middle")
@@ -84,3 +84,11 @@ def may_move(kind: Kind) -> str:
     if any(unit.behaviour in _CONTACTS for unit in kind.units):
         return "anyone"
     return ""
+
+
+def when_let_go(kind: Kind) -> str:
+    """What an operator does when it is let go: a button springs back, a selector and a mushroom head stay."""
+    if not any(unit.behaviour in _CONTACTS for unit in kind.units):
+        return ""
+    stays = kind.can(Can.TURNED) or kind.can(Can.MUSHROOM) or kind.can(Can.KEY)
+    return "stays" if stays else "springs back"

@@ -2,15 +2,16 @@
 
 from collections.abc import Callable
 
-from riktig.core.door import DOOR, SHAFTS, engagement_of, may_move, stack_of, things_behind, wiring_room
+from riktig.core.door import DOOR, SHAFTS, engagement_of, may_move, stack_of, things_behind, when_let_go, wiring_room
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.schedule_model import Schedule, Value
 from riktig.core.holes import ENTRIES
-from riktig.core.job import Fitting, Job, Load, ShaftFitting
+from riktig.core.job import Fitting, Isolation, Job, Load, ShaftFitting, Start
 from riktig.core.keys import DeviceKey
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.simulation import RATINGS, described
+from riktig.core.sizing import PROPOSAL
 
 __all__ = ["SCHEDULES", "site_items"]
 
@@ -37,6 +38,7 @@ def _operators(evaluation: Evaluation[Job]) -> Schedule:
                 seat.depth,
                 round(wiring_room(seat, behind, box.plate_depth), 1) if not seat.is_shaft else "",
                 may_move(seat.part.kind),
+                when_let_go(seat.part.kind),
                 seat.leaf,
                 seat.x,
                 seat.y,
@@ -53,6 +55,7 @@ def _operators(evaluation: Evaluation[Job]) -> Schedule:
         ("depth", "Depth, mm"),
         ("wiring_room", "Room for wires, mm"),
         ("moved_by", "Moved by"),
+        ("let_go", "Let go"),
         ("door", "Door"),
         ("x", "x, mm"),
         ("y", "y, mm"),
@@ -110,6 +113,14 @@ def site_items(evaluation: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
             (f"Try the handle of {tag} with the panel hung: off, on, door locked in on, padlock in off.", engaged.said)
         )
     items += [
+        (
+            f"{load.name}: fit a lockable isolator beside it, {_isolator(load, evaluation)}.",
+            "As the Brief asks: it is cut off alone where it stands.",
+        )
+        for load in job.loads
+        if load.isolation is Isolation.LOCAL
+    ]
+    items += [
         (f"{load.name}: final fit on site.", "As the customer asked in the Brief.")
         for load in job.loads
         if load.fitting is Fitting.SITE
@@ -126,6 +137,15 @@ def site_items(evaluation: Evaluation[Job]) -> tuple[tuple[str, str], ...]:
         ("Close the door slowly over its loom: nothing is pinched, no stack touches.", "The loom settles in transport.")
     )
     return tuple(items)
+
+
+def _isolator(load: Load, evaluation: Evaluation[Job]) -> str:
+    """What the isolator beside a load must be: its rating, and behind a drive a contact that opens first."""
+    need = evaluation.get(PROPOSAL).value(f"{load.id}.disconnect")
+    words = f"for at least {need.amount:g} A" if need else "for its current"
+    if load.start is Start.DRIVE:
+        words += ", with a contact that opens first and stops the drive"
+    return words
 
 
 def _heights(load: Load) -> str:

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from typing import NamedTuple
 
+from riktig.core.catalogue import Can
 from riktig.core.door import DoorPlan, diagonal
 from riktig.core.geometry import Point
 from riktig.core.holes.model import Hole, HoleSurface, Tool
@@ -22,7 +23,7 @@ from riktig.core.job import (
 )
 from riktig.core.keys import DeviceKey, DuctKey, Key, OpeningKey, PartKey, RailKey
 from riktig.core.plate import Duct, Layout, Rail, Stand
-from riktig.core.schematic import PLATE_BOND, Names
+from riktig.core.schematic import BOX_BOND, Names
 from riktig.core.standards import fitting_class, self_drilling_point, tapped_hole
 
 __all__ = ["hole_list", "numbered", "sheets_of"]
@@ -154,7 +155,7 @@ def _screwed_parts(layout: Layout, names: Names, key: _Counted) -> Iterator[Hole
         for spot in seat.part.holes if seat.rail == 0 else ():
             at = Point(seat.rect.x + spot.x, seat.rect.y + spot.y)
             yield _tapped(at, spot.thread, tag, key(where), where)
-        if role_of(seat.device) == PLATE_BOND and seat.part.screw:
+        if seat.part.kind.can(Can.EARTH_STUD) and role_of(seat.device) != BOX_BOND and seat.part.screw:
             yield _tapped(seat.rect.centre, seat.part.screw, tag, key(where), where)
 
 

@@ -178,6 +178,8 @@ class PracticeFields(TypedDict, total=False):
     door_order: DoorOrder
     shaft: ShaftFitting
     spare_share: float
+    spare_terminals: float
+    spare_duct: float
     finger_room: float
     door_loop: float
     end_allowance: float

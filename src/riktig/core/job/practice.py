@@ -86,6 +86,10 @@ class Practice:
     door_order: DoorOrder = DoorOrder.LAST
     shaft: ShaftFitting = ShaftFitting.WORKSHOP
     spare_share: float = 0.20
+    spare_terminals: float = 0.0
+    """Share of each strip's terminals that is kept free at its end."""
+    spare_duct: float = 0.0
+    """Share of what a duct may hold that is kept free."""
     finger_room: float = 20.0
     door_loop: float = 350.0
     end_allowance: float = 35.0
@@ -143,8 +147,9 @@ class Practice:
         return float(self.transformer_voltage.value.split()[0])
 
     def __post_init__(self) -> None:
-        if not 0 <= self.spare_share <= 0.9:
-            raise ImpossibleValueError(f"a spare share of {self.spare_share:g} cannot be planned")
+        for share in (self.spare_share, self.spare_terminals, self.spare_duct):
+            if not 0 <= share <= 0.9:
+                raise ImpossibleValueError(f"a spare share of {share:g} cannot be planned")
         for what, value, largest in (
             ("finger room", self.finger_room, 200),
             ("door loop", self.door_loop, 3000),

@@ -3,11 +3,11 @@
 from riktig.core.catalogue import Can, Mounting, Part
 from riktig.core.job import DeviceId
 from riktig.core.plate.model import Block, RailRow
-from riktig.core.schematic import PLATE_BOND, Circuits, Device
+from riktig.core.schematic import BOX_BOND, Circuits, Device, Zone
 from riktig.core.sizing import Sizing
 from riktig.core.standards import wire_diameter
 
-__all__ = ["END_STOP", "is_bar", "make_blocks"]
+__all__ = ["END_STOP", "is_bar", "is_plate_stud", "make_blocks"]
 
 END_STOP = 9.5
 """Width of an end stop at each end of a terminal strip (common size, no source)."""
@@ -21,6 +21,11 @@ FIELD_ROOM = 40.0
 def is_bar(device: Device) -> bool:
     """Whether a device is a bar that stands beside the terminals, screwed to the plate."""
     return device.kind.can(Can.EARTH_BAR)
+
+
+def is_plate_stud(device: Device) -> bool:
+    """Whether a device is an earth stud on the plate: the plate's own bond, or one more that the builder added."""
+    return device.kind.can(Can.EARTH_STUD) and device.zone is Zone.PLATE and device.role != BOX_BOND
 
 
 def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turned: bool = False) -> tuple[Block, ...]:
@@ -48,7 +53,7 @@ def make_blocks(circuits: Circuits, sizing: Sizing, finger_room: float, *, turne
         elif mounting is Mounting.RAIL or (mounting is Mounting.SCREWED and not is_bar(device)):
             below = under.get(device.id)
             blocks.append(_single(device, part, below, sizing, finger_room))
-        elif is_bar(device) or device.role == PLATE_BOND:
+        elif is_bar(device) or is_plate_stud(device):
             blocks.append(_bar(device.id, part))
     return tuple(blocks)
 

@@ -305,7 +305,7 @@ def _stand(block: Block, rail: Rail, offset: float) -> Stand:
 
 
 def _beside(loose: list[Block], rails: tuple[Rail, ...], rows: Rows, shell: _Shell) -> list[Stand]:
-    """Earth bars in a stack beside the terminals, the plate's stud at its foot."""
+    """Earth bars in a stack beside the terminals, the plate's studs at its foot."""
     plate, width = shell.plate, shell.duct
     strips = next((n for n, row in enumerate(rows) if _is_strips(row)), len(rows))
     turned = strips < len(rows) and rows[strips][0].turned
@@ -321,6 +321,7 @@ def _beside(loose: list[Block], rails: tuple[Rail, ...], rows: Rows, shell: _She
             made.append(Stand(block, 0, round(x, 2), round(bar_y - block.above, 2)))
             bar_y += block.height + BAR_GAP
         else:
-            x = plate.width - EDGE - block.width - BAR_INSET
+            studs = sum(not is_beside(stand.block) for stand in made)  # side by side, the plate's own at the right
+            x = plate.width - EDGE - block.width - BAR_INSET - studs * (block.width + BAR_GAP)
             made.append(Stand(block, 0, x, plate.height - EDGE - block.height - BAR_INSET / 2))
     return made

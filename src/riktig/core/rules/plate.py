@@ -1,7 +1,7 @@
 """Clauses about the plate and the door: what fits, what is placed, how full, how warm."""
 
 from riktig.core.catalogue import Can
-from riktig.core.job import Ventilation
+from riktig.core.job import EntrySide, Ventilation
 from riktig.core.keys import DeviceKey, DuctKey, PartKey
 from riktig.core.plate import apart, groups_of
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
@@ -28,6 +28,20 @@ def ducts_hold(view: View) -> ClauseResult:
         )
         for use in view.ducts
         if use.share > limit.value
+    ]
+    wanted = limit.value * (1 - view.practice.spare_duct)
+    findings += [
+        Finding(
+            "P01",
+            Verdict.JUDGE,
+            f"{use.name} is {use.share:.0%} full at its fullest place; the practice stops at {wanted:.0%}.",
+            DuctKey(use.name),
+            clause,
+            "Use the next wider duct, or sign that nothing more comes through it.",
+            QuickFix("Next wider duct", "wider duct"),
+        )
+        for use in view.ducts
+        if wanted + 1e-9 < use.share <= limit.value
     ]
     shared = [f"{use.name} holds {', '.join(use.families)}" for use in view.ducts if use.shared]
     return ClauseResult(
@@ -138,6 +152,34 @@ def kept_together(view: View) -> ClauseResult:
     return ClauseResult("P10", Group.PLATE, "What belongs together", COMMON_PRACTICE, evidence, tuple(findings))
 
 
+def terminals_at_entry(view: View) -> ClauseResult:
+    """Terminals stand towards the side where their cables come in: those of the supply, and those of the field.
+
+    It counts what is filled: on a plate with room to spare the last row of parts is the row at the entry.
+    """
+    on_rails = [stand.body for stand in view.layout.stands if stand.rail]
+    top, bottom = min((b.y for b in on_rails), default=0.0), max((b.bottom for b in on_rails), default=0.0)
+    middle, box = (top + bottom) / 2, view.enclosure
+    findings: list[Finding] = []
+    evidence: list[str] = []
+    for strip in view.strips.strips:
+        seats = [seat for row in strip.rows if (seat := view.layout.seat(row.device))]
+        if not seats:
+            continue
+        side = box.entry if strip.purpose == "incoming supply" else box.field_entry
+        height = sum(seat.rect.centre.y for seat in seats) / len(seats)
+        is_there = (height < middle) is (side is EntrySide.TOP)
+        if is_there:
+            evidence.append(f"{strip.tag}: {side.value}")
+            continue
+        text = f"{strip.tag} stands away from the {side.value}, where its cables come in: they cross the plate."
+        remedy = "Move the strip, or say in the Brief where the cables come in."
+        where = DeviceKey(strip.rows[0].device)
+        findings.append(Finding("P11", Verdict.JUDGE, text, where, COMMON_PRACTICE, remedy))
+    lines = tuple(evidence) or (f"{len(view.strips.strips)} strips",)
+    return ClauseResult("P11", Group.PLATE, "Terminals at the cable entry", COMMON_PRACTICE, lines, tuple(findings))
+
+
 def spare_room(view: View) -> ClauseResult:
     """Room to grow on the rails."""
     clause = f"spare room of the practice ({COMMON_PRACTICE})"
@@ -191,4 +233,12 @@ def stays_cool(view: View) -> ClauseResult:
     return ClauseResult("P05", Group.PLATE, "The box stays cool enough", clause, evidence, tuple(findings))
 
 
-PLATE_CLAUSES = (ducts_hold, everything_fits, everything_placed, spare_room, stays_cool, kept_together)
+PLATE_CLAUSES = (
+    ducts_hold,
+    everything_fits,
+    everything_placed,
+    spare_room,
+    stays_cool,
+    kept_together,
+    terminals_at_entry,
+)

@@ -16,6 +16,7 @@ Source:
 from riktig.core.job import Circuit, Command, Load, Practice, Recipe, Signal, Start, Wetting
 from riktig.core.schematic.templates.emergency import BEHIND_STOP, SAFETY_RELAY
 from riktig.core.schematic.templates.starters import breaker_signals
+from riktig.core.schematic.templates.supplies import MAIN_SWITCH, SELECTOR, SWITCHED_BY
 
 __all__ = ["ahead_of", "script_of"]
 
@@ -217,9 +218,14 @@ def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
             steps += [f"press {other.id}.S.reset", f"release {other.id}.S.reset"]
         elif own:
             continue
-        elif other.recipe is Recipe.PHASE_MONITOR:
+        elif other.recipe is Recipe.PHASE_MONITOR and not _in_with_main_switch(other):
             steps.append(f"turn {other.id}.S to on")
     return tuple(steps)
+
+
+def _in_with_main_switch(circuit: Circuit) -> bool:
+    """Whether a main contactor comes in with the main switch, with no selector of its own."""
+    return circuit.param(SWITCHED_BY, SELECTOR) == MAIN_SWITCH
 
 
 def _own(circuit: Circuit, load: Load | None, signals: tuple[Signal, ...], lines: int) -> tuple[str, ...]:
@@ -227,6 +233,10 @@ def _own(circuit: Circuit, load: Load | None, signals: tuple[Signal, ...], lines
         return _MAINTAINED
     if circuit.recipe is Recipe.SOCKET and circuit.param("fed", "maintained").startswith("outside"):
         return ("rest: XS off", "foreign on: XS on", "open c0.Q: XS on", "close c0.Q: XS on", "foreign off: XS off")
+    if circuit.recipe is Recipe.PHASE_MONITOR and _in_with_main_switch(circuit):
+        watched = circuit.param("monitor", "yes") == "yes" and lines == ALL_LINES
+        dip = ("lose L2: K off, H.in off, held.L1 dead", "restore L2: K on, held.L1 live") if watched else ()
+        return ("rest: K on, H.in on, held.L1 live", *dip)
     unwatched = circuit.param("monitor", "yes") == "no" or lines < ALL_LINES
     if circuit.recipe is Recipe.PHASE_MONITOR and unwatched:
         return ("rest: K off", "turn S to on: K on, held.L1 live", "turn S to off: K off, held.L1 dead")

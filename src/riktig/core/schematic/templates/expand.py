@@ -31,6 +31,7 @@ from riktig.core.schematic.templates.implied_circuits import all_circuits, contr
 from riktig.core.schematic.templates.inserts import changed, own_device, own_rung, said, still_used, with_unit, without
 from riktig.core.schematic.templates.load_lines import lines_of
 from riktig.core.schematic.templates.services import maintained, ventilation, way
+from riktig.core.schematic.templates.spare_terminals import with_spare_terminals
 from riktig.core.schematic.templates.starters import starter
 from riktig.core.schematic.templates.supplies import (
     AHEAD,
@@ -140,6 +141,7 @@ class _Expansion:
         devices = tuple(device for drawn_circuit in drawn for device in drawn_circuit.devices)
         if self.practice.strip_order is StripOrder.BY_FUNCTION:
             devices = strips_by_function(devices)
+        devices = with_spare_terminals(devices, self.practice.spare_terminals)
         if self.practice.phase_names is not PhaseNames.L:
             of = self.practice.phase_names.of
             devices = tuple(replace(d, mark=of(d.mark)) if d.strip and d.mark != of(d.mark) else d for d in devices)

@@ -24,6 +24,9 @@ from riktig.core.schematic.templates.supply_context import (
 __all__ = [
     "AHEAD",
     "BAR_POINTS",
+    "MAIN_SWITCH",
+    "SELECTOR",
+    "SWITCHED_BY",
     "control_supply",
     "dc_supply",
     "incomer",
@@ -34,6 +37,8 @@ __all__ = [
     "through_feed",
 ]
 
+SWITCHED_BY, SELECTOR, MAIN_SWITCH = "switched by", "a selector on the door", "the main switch alone"
+"""What lets the main contactor in."""
 AHEAD = ("in.L1", "in.L2", "in.L3")
 """The lines ahead of the main switch: alive whatever its position."""
 PHASES = ("L1", "L2", "L3")
@@ -240,7 +245,9 @@ def phase_monitor(circuit: Circuit, context: SupplyContext, taps: int = 0) -> Bu
     rated = circuit.param("rated A", "as the supply")
     amps = context.supply.upstream_a if rated == "as the supply" else float(rated)
     sk.plate("K", "contactor_wired", "main contactor", least_a=amps)
-    sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
+    by_selector = circuit.param(SWITCHED_BY, SELECTOR) == SELECTOR
+    if by_selector:
+        sk.door("S", "selector_two", "select", "SUPPLY OFF – ON")
     blocks = [sk.plate(f"XD{n or ''}", "dist_block", "distribution") for n in range(-(-taps // BLOCK_TAPS))]
     all_lines = "/".join(PHASES[:count])
     spread = f" @{blocks[0]}:{all_lines}" if blocks else ""
@@ -250,9 +257,9 @@ def phase_monitor(circuit: Circuit, context: SupplyContext, taps: int = 0) -> Bu
     live = sk.tap(guard="")
     if monitored:
         sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
-        sk.rung("run", "phases present, switched on", live, "PM:15-18 S:13-14 K:A1-A2", context.back)
-    else:
-        sk.rung("run", "switched on", live, "S:13-14 K:A1-A2", context.back)
+    path = " ".join((*(["PM:15-18"] if monitored else []), *(["S:13-14"] if by_selector else []), "K:A1-A2"))
+    words = "switched on" if by_selector else "in with the main switch"
+    sk.rung("run", f"phases present, {words}" if monitored else words, live, path, context.back)
     lamp(sk, DoorLamp("in", "in", "SUPPLY ON", "green"), INDICATION if context.stops else live, "K:43-44")
     return sk.done()
 

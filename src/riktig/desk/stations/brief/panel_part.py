@@ -229,7 +229,13 @@ class PracticePart(BriefPart):
         return sentence(
             "Spare room",
             self.number("spare", "Spare room", lambda v: SetPractice({"spare_share": v / 100}), "%", 46),
-            "% of rail and terminals; fingers have",
+            "% of the rails,",
+            self.number(
+                "spare_terminals_%", "Spare terminals", lambda v: SetPractice({"spare_terminals": v / 100}), "%", 46
+            ),
+            "% of the terminals of a strip,",
+            self.number("spare_duct_%", "Spare room in ducts", lambda v: SetPractice({"spare_duct": v / 100}), "%", 46),
+            "% of the ducts; fingers have",
             number("finger_room", "Finger room"),
             "mm between clamp and duct; ducts are",
             number("duct_width", "Duct width"),
@@ -266,6 +272,8 @@ class PracticePart(BriefPart):
         values |= {key: getattr(practice, key) for key in self.fields if hasattr(practice, key)}
         values |= {f"colour.{n}": name for n, name in enumerate(practice.house_colours)}
         values |= {f"dc colour.{n}": name for n, name in enumerate(practice.dc_colours)}
+        shares = {"spare_terminals_%": practice.spare_terminals, "spare_duct_%": practice.spare_duct}
+        values |= {key: round(share * 100, 6) for key, share in shares.items()}
         return values | {"spare": practice.spare_share * 100}
 
     def fill(self) -> None:
