@@ -155,13 +155,13 @@ def test_two_buttons_at_once_race_and_a_person_sees_the_interlock_hold() -> None
     assert found.verdict is Verdict.JUDGE and "mechanical interlock" in found.message and "race" in found.message
 
 
-def test_without_the_mechanical_interlock_a_race_fails() -> None:
+def test_without_the_mechanical_interlock_a_person_decides_what_a_race_may_do() -> None:
     evaluation = Evaluation(reversing())
     circuits = evaluation.get(CIRCUITS)
     bare = replace(circuits, devices=tuple(d for d in circuits.devices if d.id != DeviceId("c1.KI")))
     tried = pressed_together(circuit_inputs(evaluation.document), bare)
     (found,) = both_buttons(replace(evaluation.get(VIEW), pressed_together=tried)).findings
-    assert found.verdict is Verdict.FAILS and "nothing mechanical" in found.message
+    assert found.verdict is Verdict.JUDGE and "nothing mechanical" in found.message
 
 
 def test_without_the_crossed_contacts_both_come_in_and_that_fails() -> None:

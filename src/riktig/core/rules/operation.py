@@ -131,13 +131,12 @@ def both_buttons(view: View) -> ClauseResult:
         elif tried.race:
             lock = "the mechanical interlock lets in only one" if tried.locked else "nothing mechanical parts them"
             text = f"{buttons} pressed at once: {contactors} race, and {lock}; which of the two, chance decides."
-            verdict = Verdict.JUDGE if tried.locked else Verdict.FAILS
             remedy = (
                 "Press both in the function test and sign that only one comes in."
                 if tried.locked
                 else "Fit a mechanical interlock, or lead each path through an opening contact of the other's button."
             )
-            findings.append(Finding("C20", verdict, text, where, clause, remedy))
+            findings.append(Finding("C20", Verdict.JUDGE, text, where, clause, remedy))
         else:
             evidence.append(f"{buttons} pressed at once: {contactors} never in together")
     words = tuple(evidence) or (f"{len(view.pressed_together)} pairs of opposite buttons",)

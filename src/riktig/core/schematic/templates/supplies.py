@@ -258,8 +258,8 @@ def phase_monitor(circuit: Circuit, context: SupplyContext, taps: int = 0) -> Bu
     if monitored:
         sk.rung("monitor", "", LINES, f"F:{POLES} @PM:L1/L2/L3", "", Band.POWER)
     path = " ".join((*(["PM:15-18"] if monitored else []), *(["S:13-14"] if by_selector else []), "K:A1-A2"))
-    words = "switched on" if by_selector else "in with the main switch"
-    sk.rung("run", f"phases present, {words}" if monitored else words, live, path, context.back)
+    parts = (*(["phases present"] if monitored else []), *(["switched on"] if by_selector else []))
+    sk.rung("run", ", ".join(parts) or "with the main switch", live, path, context.back)
     lamp(sk, DoorLamp("in", "in", "SUPPLY ON", "green"), INDICATION if context.stops else live, "K:43-44")
     return sk.done()
 
