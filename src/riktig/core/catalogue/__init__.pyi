@@ -1,23 +1,7 @@
 from .capabilities import Can
 from .enclosures import Box, boxes
-from .kind_table import (
-    AUX_BLOCK,
-    SIGNAL_BLOCK,
-    Behaviour,
-    Clamp,
-    Draw,
-    Kind,
-    Mounting,
-    Pin,
-    Quickness,
-    Side,
-    TimerSetting,
-    Unit,
-    is_kind,
-    kind,
-    kinds,
-    with_aux_block,
-)
+from .kind_model import Behaviour, Clamp, Draw, Kind, Mounting, Pin, Quickness, Side, TimerSetting, Unit
+from .kind_table import AUX_BLOCK, SIGNAL_BLOCK, is_kind, kind, kinds, with_aux_block
 from .letters import class_of, classes, letters_ever, letters_of
 from .part_table import (
     RAIL_HEIGHT,

@@ -6,7 +6,8 @@ from functools import cache
 from importlib import resources
 
 from riktig.core.catalogue.capabilities import Can
-from riktig.core.catalogue.kind_table import Clamp, Kind, Mounting, Pin, Side, kind, kinds
+from riktig.core.catalogue.kind_model import Clamp, Kind, Mounting, Pin, Side
+from riktig.core.catalogue.kind_table import kind, kinds
 from riktig.core.geometry import Point
 from riktig.core.job import OwnPart
 

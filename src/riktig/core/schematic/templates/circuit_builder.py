@@ -78,7 +78,7 @@ class CircuitBuilder:
         """A device on the door with the text of its legend plate."""
         return self.add(role, kind, Zone.DOOR, purpose, legend=legend, colour=colour)
 
-    def lamp(self, lit: DoorLamp, back: str = "") -> None:
+    def lamp(self, lit: DoorLamp, back: str = "", *, role: str = "") -> None:
         """A lamp on the door; where all lamps can be tested it has an input of its own for that.
 
         A lamp on another supply than the test has none: its return would join the two.
@@ -86,8 +86,9 @@ class CircuitBuilder:
         Args:
             lit: The lamp.
             back: What it returns to, where that is not the return of control.
+            role: Its role in the circuit; empty: by its name.
         """
-        role = f"H.{lit.name}"
+        role = role or f"H.{lit.name}"
         if not self.context.lamp_test or (back and back != self.context.back):
             self.door(role, "lamp", lit.purpose, lit.legend, colour=lit.colour)
             return

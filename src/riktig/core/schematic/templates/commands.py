@@ -233,7 +233,7 @@ def alarm_rungs(sk: CircuitBuilder, alarm: Signal | None, live: str, *, beacon: 
     raised = sk.across(ALARM, "float_no", name)
     sk.door("S.test", "start_button", "alarm test", f"{sk.title} ALARM TEST")
     sk.door("S.silence", "start_button", "alarm silence", f"{sk.title} ALARM SILENCE")
-    sk.door("H.alarm", "lamp", "high level", f"{sk.title} HIGH LEVEL", colour="yellow")
+    sk.lamp(DoorLamp("alarm", "high level", f"{sk.title} HIGH LEVEL", "yellow"))
     sk.door("Z.alarm", "buzzer", "buzzer", f"{sk.title} ALARM")
     sk.plate("K.silence", "relay", "silence")
     sk.rung(

@@ -122,7 +122,8 @@ def fused_branches(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     sk.plate("F2", "fuse", "second branch", least_a=BRANCH_FUSE_A)
     live = sk.tap("Q", guard="")
     for n, words in ((1, "first"), (2, "second")):
-        sk.door(f"H{n}", "lamp", f"{words} branch alive", f"{words} BRANCH ALIVE".upper(), colour="white")
+        branch = DoorLamp(f"branch{n}", f"{words} branch alive", f"{words} BRANCH ALIVE".upper(), "white")
+        sk.lamp(branch, role=f"H{n}")
         sk.rung(f"branch{n}", f"{words} branch", live, f"F{n}:1-2", sk.node(f"b{n}"))
         sk.rung(f"lamp{n}", f"{words} branch alive", sk.node(f"b{n}"), f"H{n}:X1-X2", context.back)
     return sk.done()
@@ -134,7 +135,7 @@ def selected_lamp(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     sk.plate("FC", "control_breaker", "control")
     sk.plate("K", "relay", "selected")
     sk.door("S", "selector_hoa", "select", f"{sk.title} HAND – OFF – AUTO")
-    sk.door("H", "lamp", "selected", f"{sk.title} ON", colour="green")
+    sk.lamp(DoorLamp("selected", "selected", f"{sk.title} ON", "green"), role="H")
     auto = sk.across("B", "field_contact_no", "condition")
     live = sk.tap(guard="")
     path = f"(S:13-14 | {auto} S:23-24) (H:X1-X2 | K:A1-A2)"

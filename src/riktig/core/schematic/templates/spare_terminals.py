@@ -38,7 +38,8 @@ def with_spare_terminals(devices: Iterable[Device], share: float) -> tuple[Devic
 
 
 def _is_plain(device: Device) -> bool:
-    return device.kind_id == "terminal" and not device.kind.can(Can.EARTH_TERMINAL)
+    """Whether a terminal leads one conductor through; a stud for thick ones is no use to what comes later."""
+    return device.kind.can(Can.PLAIN_TERMINAL) and device.kind.can(Can.ONE_CONDUCTOR)
 
 
 def _spares(members: list[Device], plain: list[Device], count: int) -> Iterable[Device]:
