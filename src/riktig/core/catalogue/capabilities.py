@@ -103,6 +103,8 @@ class Can(Enum):
     """Leads surges to earth."""
     TRANSFORMS = "transformer"
     """Makes the control voltage from the supply."""
+    ANALOGUE = "analogue points"
+    """A card whose points are values, each on two conductors."""
     LOCKS_OPPOSITES = "locks opposite contactors"
     """Keeps two contactors from being in together, whatever their coils do."""
     MAKES_DC = "makes 24 V"

@@ -37,9 +37,17 @@ from riktig.core.rules.roles import ROLES
 from riktig.core.rules.selectivity import SELECTIVITY
 from riktig.core.rules.sockets import SOCKETS
 from riktig.core.rules.supply_watch import SUPPLY_WATCH
+from riktig.core.rules.transformers import TRANSFORMERS
 from riktig.core.rules.view import View
 from riktig.core.schematic import CIRCUITS, FAULTS, NAMES, NETS
-from riktig.core.simulation import BEHAVIOURS, FEED_FAULTS, LIVE_WITH_MAIN_OFF, PRESSED_TOGETHER, RESTARTS
+from riktig.core.simulation import (
+    BEHAVIOURS,
+    FEED_FAULTS,
+    INPUTS_FOLLOW,
+    LIVE_WITH_MAIN_OFF,
+    PRESSED_TOGETHER,
+    RESTARTS,
+)
 from riktig.core.sizing import INSIDE_AIR, PROPOSAL, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import DUCT_USES, WIRING
@@ -61,6 +69,7 @@ CLAUSES = (
     *SELECTIVITY,
     *ROLES,
     *SOCKETS,
+    *TRANSFORMERS,
     *EMERGENCY,
     *OPERATION,
     *FLOATS,
@@ -102,6 +111,7 @@ VIEW = (
     & FEED_FAULTS
     & RESTARTS
     & PRESSED_TOGETHER
+    & INPUTS_FOLLOW
 ).derive("view", View)
 
 

@@ -143,6 +143,22 @@ def both_buttons(view: View) -> ClauseResult:
     return ClauseResult("C20", Group.CONTROL, "Both buttons at once", clause, words, tuple(findings))
 
 
+def inputs_follow(view: View) -> ClauseResult:
+    """What the controller reads in the field reaches it: each contact moved changes an input."""
+    clause = view.source("C22")
+    findings: list[Finding] = []
+    for tried in view.inputs_follow:
+        if tried.noticed:
+            continue
+        device = view.circuits.device(tried.device)
+        text = f"{view.tag(tried.device)} ({device.purpose}) moves no input: the controller never learns of it."
+        remedy = "Bring its contact into the path of its input."
+        findings.append(Finding("C22", Verdict.FAILS, text, DeviceKey(tried.device), clause, remedy))
+    count = len(view.inputs_follow) - len(findings)
+    words = (f"{count} of {len(view.inputs_follow)} contacts in the field were moved and read",)
+    return ClauseResult("C22", Group.CONTROL, "Inputs of the controller", clause, words, tuple(findings))
+
+
 def lamps_show_contacts(view: View) -> ClauseResult:
     """A lamp that says that something runs lights by a contact; beside a coil it says only that the coil is fed."""
     clause = view.source("C19")
@@ -169,4 +185,4 @@ def lamps_show_contacts(view: View) -> ClauseResult:
     return ClauseResult("C19", Group.CONTROL, "Lamps that say it runs", clause, words, tuple(findings))
 
 
-OPERATION = (restarts_accepted, hand_accepted, returns_free, lamps_show_contacts, both_buttons)
+OPERATION = (restarts_accepted, hand_accepted, returns_free, lamps_show_contacts, both_buttons, inputs_follow)

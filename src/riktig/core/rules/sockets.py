@@ -7,7 +7,7 @@ from riktig.core.job import LoadKind
 from riktig.core.keys import DeviceKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
-from riktig.core.schematic import Device, Net, source_reach
+from riktig.core.schematic import PASS, Device, Net, joined_nets, reached, source_reach
 
 __all__ = ["SOCKETS"]
 
@@ -23,13 +23,23 @@ def sockets_watched(view: View) -> ClauseResult:
     clause = view.source("E15")
     reach = source_reach(view.circuits, view.nets, without=lambda device: device.kind.can(Can.RESIDUAL))
     unwatched = frozenset().union(*reach.nets.values())
-    # The reach begins at the live side of a source; its return must not come straight to a socket either.
-    returns = {
+    # The reach begins at the live side of a source; its return must not come past the breaker to a socket either.
+    ends = {
         net.id
         for source in view.circuits.devices
         for unit in source.kind.units
         if unit.behaviour is Behaviour.SOURCE and (net := view.nets.of_pin.get(source.pin(unit.pins[-1])))
     }
+    ends |= {net.id for net in view.nets.nets if "N" in net.nodes}
+    returns = reached(
+        joined_nets(
+            view.circuits,
+            view.nets,
+            lambda device, unit: unit.behaviour in PASS and not device.kind.can(Can.RESIDUAL),
+            across_shared=True,
+        ),
+        ends,
+    )
     evidence: list[str] = []
     findings: list[Finding] = []
     for device, excused in _sockets(view, american):

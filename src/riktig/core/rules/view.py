@@ -21,7 +21,7 @@ from riktig.core.job import (
 from riktig.core.labels import Labels
 from riktig.core.plate import Layout
 from riktig.core.schematic import CircuitFault, Circuits, Names, Nets
-from riktig.core.simulation import FeedFault, LiveNet, PressedTogether, Restart, ScriptOutcome
+from riktig.core.simulation import FeedFault, InputFollows, LiveNet, PressedTogether, Restart, ScriptOutcome
 from riktig.core.sizing import InsideAir, Proposal, Sizing
 from riktig.core.standards import clause_source
 from riktig.core.terminals import Strips
@@ -69,6 +69,8 @@ class View:
     """Every load made to run in each of its ways, and what it does when power returns."""
     pressed_together: tuple[PressedTogether, ...]
     """Opposite buttons pressed at the same instant."""
+    inputs_follow: tuple[InputFollows, ...]
+    """The contacts in the field that the controller reads, each moved."""
 
     def tag(self, device: DeviceId) -> str:
         """A device's tag."""

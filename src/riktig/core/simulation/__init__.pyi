@@ -4,6 +4,7 @@ from .derived import (
     BEHAVIOURS,
     CONDUCTORS,
     FEED_FAULTS,
+    INPUTS_FOLLOW,
     ISOLATIONS,
     LIVE_WITH_MAIN_OFF,
     PRESSED_TOGETHER,
@@ -16,6 +17,7 @@ from .explain import Role, called, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
 from .feeds import FeedFault, FeedKind, feed_faults
 from .handover import go_on_from
+from .inputs_follow import InputFollows, inputs_follow
 from .isolation_points import LockOff, lock_off, lock_off_text
 from .live import IsolationResult, LiveNet, isolations_of, live_nets, live_off
 from .meter import Meter, MeterReading, meter_of
@@ -36,6 +38,7 @@ __all__ = [
     "BEHAVIOURS",
     "CONDUCTORS",
     "FEED_FAULTS",
+    "INPUTS_FOLLOW",
     "ISOLATIONS",
     "LEGEND",
     "LIVE_WITH_MAIN_OFF",
@@ -52,6 +55,7 @@ __all__ = [
     "FeedFault",
     "FeedKind",
     "InjectedFault",
+    "InputFollows",
     "IsolationResult",
     "LiveNet",
     "LockOff",
@@ -83,6 +87,7 @@ __all__ = [
     "feed_faults",
     "go_on_from",
     "inject_faults",
+    "inputs_follow",
     "is_closed",
     "islands",
     "isolations_of",

@@ -16,6 +16,7 @@ from riktig.core.schematic import CIRCUITS, NETS, Circuits, Nets, all_circuits
 from riktig.core.simulation.behaviour import behaviours_of
 from riktig.core.simulation.conductors import conductors_of, drawn_conductors
 from riktig.core.simulation.feeds import FeedFault, feed_faults
+from riktig.core.simulation.inputs_follow import inputs_follow
 from riktig.core.simulation.live import IsolationResult, LiveNet, isolations_of, live_off
 from riktig.core.simulation.network import Network, build_network
 from riktig.core.simulation.panel import control_volts
@@ -31,6 +32,7 @@ __all__ = [
     "BEHAVIOURS",
     "CONDUCTORS",
     "FEED_FAULTS",
+    "INPUTS_FOLLOW",
     "ISOLATIONS",
     "LIVE_WITH_MAIN_OFF",
     "NETWORK",
@@ -83,6 +85,10 @@ PRESSED_TOGETHER = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS).derive_with_memory(
 TRANSFERS = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS).derive_with_memory(
     "transfers between hand and automatic", lambda memory, circuits, inputs: transfers_of(inputs, circuits, memory)
 )
+INPUTS_FOLLOW = (reads(CIRCUITS) & JOB_CIRCUIT_INPUTS).derive_with_memory(
+    "inputs follow their devices", lambda memory, circuits, inputs: inputs_follow(inputs, circuits, memory)
+)
+"""Each contact in the field of the controller moved, and whether it noticed."""
 NETWORK = (reads(CIRCUITS) & NETS & JOB_CIRCUIT_INPUTS).derive("network", _network)
 """The circuits as they are drawn, as a network; with ideal parts."""
 FEED_FAULTS = (reads(NETWORK) & JOB_CIRCUIT_INPUTS).derive("feeds of loads", _feeds)

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from riktig.core.catalogue import Behaviour
+from riktig.core.catalogue import Behaviour, Can
 from riktig.core.job import (
     DC_COLOURS,
     EARTHED_LINE,
@@ -70,7 +70,7 @@ def controller_conductors(circuits: Circuits, nets: Nets) -> Mapping[PinRef, str
             continue
         for unit in device.kind.units:
             first, last = (nets.of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1]))
-            if unit.pins[0].startswith("A"):
+            if device.kind.can(Can.ANALOGUE):
                 found |= {net.id: side for net, side in ((first, plus), (last, minus)) if net}
             elif unit.behaviour is Behaviour.INPUT and first:
                 found[first.id] = digital

@@ -287,7 +287,7 @@ class _OneSheet:
         y = (seat.top + seat.bottom) / 2
         tag = self.reading.names.tag[device.id]
         if device.strip:
-            above = sheet.bus is not None and seat.top < sheet.bus.y and not device.id.endswith(".L1")
+            above = sheet.bus is not None and seat.top < sheet.bus.y and device.role.rpartition(".")[2] != "L1"
             if device.mark in ("N", "PE") or above:
                 return []
             return [Text(seat.x - 4, y + 1.2, tag, TAG, align=Align.RIGHT, face=Face.PRINTED_BOLD, key=key)]

@@ -14,6 +14,7 @@ Source:
 """
 
 from riktig.core.job import Circuit, Command, Load, Practice, Recipe, Signal, Start, Wetting
+from riktig.core.schematic.templates.commands import Asked
 from riktig.core.schematic.templates.emergency import BEHIND_STOP, SAFETY_RELAY
 from riktig.core.schematic.templates.starters import breaker_signals
 from riktig.core.schematic.templates.supplies import MAIN_SWITCH, SELECTOR, SWITCHED_BY
@@ -48,6 +49,17 @@ _REVERSING = (
     "release S.stop: K off, KR off",
 )
 ALL_LINES = 3
+_LIT_IN_REVERSE = (
+    "release S.start: H.reverse.run off",
+    "press S.stop: H.run off, H.reverse.run off",
+    "release S.stop: M off",
+    "press S.reverse: H.run off, H.reverse.run on",
+    "release S.reverse: H.reverse.run on",
+    "press S.stop: H.run off, H.reverse.run off",
+    "release S.stop: M off",
+)
+_EXCLUDED = ("push KD: KS off", "let go KD: KD off", "wait 40: KS off, KD on", "push KS: KD off", "let go KS: KS off")
+"""Of star and delta each keeps the other out: its armature pushed by hand lets the other go."""
 _STAR_DELTA = (
     "press S.start: KS on, K on, KD off, M star",
     "release S.start: K on, KS on, M star",
@@ -59,6 +71,8 @@ _LEVEL = (
     "turn S.select to auto: K off",
     "raise B.stop: K off",
     "raise B.start: K on, M forward",
+    "turn S.select to off: K off, M off",
+    "turn S.select to auto: K on, M forward",
     "lower B.start: K on",
     "lower B.stop: K off, M off",
     "turn S.select to hand: K on, M forward",
@@ -83,6 +97,10 @@ _MAINTAINED = (
     "close c0.Q: E.light on",
     "open Q: E.light off, E.heat off",
     "close Q: E.light on",
+    "press S.door: E.light off, E.heat on",
+    "release S.door: E.light on",
+    "raise B.heat: E.heat off, E.light on",
+    "lower B.heat: E.heat on",
 )
 _SAFETY_RELAY = (
     "rest: K off, H.ready off, safe.live dead",
@@ -174,7 +192,7 @@ def script_of(
         lines: How many lines arrive: nothing is asked of those that do not.
         practice: The practice of the job; None asks only for what every practice has.
     """
-    ahead, own = ahead_of(circuit, others), _own(circuit, load, signals, lines)
+    ahead, own = ahead_of(circuit, others), _own(circuit, load, signals, lines, practice or Practice())
     if load and practice and breaker_signals(load, practice):
         own = (*own, "open F: H.trip on", "close F: H.trip off")
     if circuit.recipe is Recipe.PHASE_MONITOR and ahead:
@@ -210,7 +228,8 @@ def ahead_of(circuit: Circuit, others: tuple[Circuit, ...]) -> tuple[str, ...]:
         others: All circuits of the job.
     """
     own = circuit.recipe in BEHIND_STOP
-    if (circuit.load is None and not own) or circuit.recipe is Recipe.MAINTAINED:
+    waits = circuit.load is not None or circuit.recipe is Recipe.SIGNALLED_WAYS
+    if not (waits or own) or circuit.recipe is Recipe.MAINTAINED:
         return ()
     steps: list[str] = []
     for other in sorted(others, key=lambda other: other.recipe is Recipe.PHASE_MONITOR):
@@ -228,7 +247,9 @@ def _in_with_main_switch(circuit: Circuit) -> bool:
     return circuit.param(SWITCHED_BY, SELECTOR) == MAIN_SWITCH
 
 
-def _own(circuit: Circuit, load: Load | None, signals: tuple[Signal, ...], lines: int) -> tuple[str, ...]:
+def _own(
+    circuit: Circuit, load: Load | None, signals: tuple[Signal, ...], lines: int, practice: Practice
+) -> tuple[str, ...]:
     if circuit.recipe is Recipe.MAINTAINED:
         return _MAINTAINED
     if circuit.recipe is Recipe.SOCKET and circuit.param("fed", "maintained").startswith("outside"):
@@ -249,7 +270,9 @@ def _own(circuit: Circuit, load: Load | None, signals: tuple[Signal, ...], lines
     bypass: tuple[str, ...] = ()
     if circuit.param("bypass", "built in") == "contactor" and load.command is Command.BUTTONS:
         bypass = ("press S.start: KB on", "release S.start: KB on", "press S.stop: KB off", "release S.stop: KB off")
-    return (*(("foreign on",) if foreign else ()), *bypass, *_starter(circuit, load))
+    own = tuple(s for s in signals if s.load == load.id)
+    automatic = _automatic(Asked(circuit, load, own, practice)) if load.command is Command.SELECTOR else ()
+    return (*(("foreign on",) if foreign else ()), *bypass, *_starter(circuit, load), *automatic)
 
 
 def _starter(circuit: Circuit, load: Load) -> tuple[str, ...]:
@@ -275,11 +298,43 @@ def _starter(circuit: Circuit, load: Load) -> tuple[str, ...]:
             steps = ("rest: M forward",)
         case _:
             steps, held = _BUTTONS, "press S.start"
+    if load.start is Start.STAR_DELTA:
+        steps = (*steps, f"{held}: KS on, KD off", *_EXCLUDED)
     if load.level_alarm:
         steps = (*steps, *_ALARM)
+    first = () if load.command is Command.ALWAYS else ("rest: M off",)
+    shown = [f"{held}: M on"]
+    if load.start is Start.REVERSING and load.run_lamp:
+        shown += [*_LIT_IN_REVERSE, f"{held}: M on"]
     if load.is_motor:
-        steps = (*steps, f"{held}: M on", "trip guard: M off", "reset guard: M any")
+        shown += ["trip guard: M off", "reset guard: M any"]
+    lit = [_with_lamps(step, load) for step in (*first, *shown)]
+    steps = (*lit[: len(first)], *steps, *lit[len(first) :])
     return tuple(_for_load(step, load) for step in steps)
+
+
+def _with_lamps(step: str, load: Load) -> str:
+    """A step at the end of a starter's test, with what its lamps show then."""
+    lamps: list[str] = []
+    done, _, then = step.partition(": ")
+    if load.run_lamp and then in ("M on", "M off"):
+        lamps.append(f"H.run {then.removeprefix('M ')}")
+    own_guard = load.start in (Start.SOFT, Start.DRIVE)
+    if load.trip_lamp and (load.is_motor or own_guard) and done in ("rest", "trip guard", "reset guard"):
+        lamps.append(f"H.trip {'on' if done == 'trip guard' else 'off'}")
+    return ", ".join((step, *lamps))
+
+
+def _automatic(asked: Asked) -> tuple[str, ...]:
+    """A selector with a place for automatic: what feels a demand starts the load there, and nowhere else."""
+    if not asked.wetted:
+        return ()
+    felt = [f"auto{n}" for n, _ in enumerate(asked.conditions, 1)]
+    steps = ["turn S.select to off: M off", "turn S.select to auto: M off"]
+    for contact in felt:
+        steps += [f"raise {contact}: M forward", f"lower {contact}: M off"]
+    steps += [f"raise {felt[0]}: M forward", "turn S.select to off: M off"]
+    return tuple(_for_load(step, asked.load) for step in steps)
 
 
 def _selector() -> tuple[str, ...]:

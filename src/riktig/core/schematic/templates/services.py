@@ -11,6 +11,8 @@ from riktig.core.schematic.templates.way_breakers import way_breaker
 __all__ = ["maintained", "signalled_ways", "socket", "ventilation", "way"]
 
 
+FUSED_VA = 500.0
+"""Up to here no breaker is small enough to guard a transformer, so it has fuses on both sides (chosen by us)."""
 SOCKET_VA, LIGHT_VA = 2400.0, 200.0
 """What a transformer must give for a socket of 10 A at 230 V, and for the light and the heater alone (chosen by us)."""
 
@@ -27,16 +29,24 @@ def _own_transformer(sk: CircuitBuilder, lines: tuple[str, ...], needs_va: float
     Returns:
         The nodes of its live and of its earthed side.
     """
-    north_american = sk.context.north_american
     primary_a = 1.25 * needs_va / sk.context.supply.voltage_v
-    sk.plate("FP", "panel_breaker" if north_american else "breaker_two", "primary", least_a=max(primary_a, 2.0))
+    small = needs_va <= FUSED_VA
+    breaker = "panel_breaker" if sk.context.north_american else "breaker_two"
+    sk.plate("FP", "fuse_two" if small else breaker, "primary", least_a=primary_a if small else max(primary_a, 2.0))
     sk.plate("T", "transformer", "services", least_a=needs_va)
+    if small:
+        sk.plate("FS", "fuse", "secondary", least_a=needs_va / sk.context.control_v)
     sk.plate("XL", "earth_link", "secondary earthed")
     out, back = sk.node("out"), sk.node("back")
     path = f"{ahead}FP:1-2/3-4 @T:1/3"
     title = "maintained, live with the main switch off" if ahead else "transformer of its own"
     sk.rung("primary", title, lines, path, "", Band.POWER)
-    sk.rung("source", "secondary", out, "T:5-7", back)
+    if small:
+        given = sk.node("given")
+        sk.rung("source", "secondary", given, "T:5-7", back)
+        sk.rung("fused", "secondary fuse", given, "FS:1-2", out)
+    else:
+        sk.rung("source", "secondary", out, "T:5-7", back)
     sk.rung("earthed", "earthed side", back, "XL:1-2", sk.node("earth"))
     sk.bond("XL", "2")
     return out, back

@@ -304,7 +304,7 @@ class _Starter:
             # The line contactor is in from the start in star on; both of its own contacts are taken.
             runs = {Start.STAR_DELTA: "K:83-84", Start.SOFT: "U:13-14"}.get(load.start, "K:43-44")
             if load.start is Start.DRIVE and self.controlled:
-                runs = "K:21-24"
+                runs = "U:RA-RB K:21-24"  # a drive that has tripped is not running, whatever the controller asks
             lamp(sk, DoorLamp("run", "runs", f"{sk.title} RUNS", "green"), shown, runs, role="lamp")
 
     def _loop(self, live: str) -> None:
