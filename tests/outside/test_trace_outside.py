@@ -18,7 +18,10 @@ def potentials(circuits: Circuits, nets: Nets) -> "nx.Graph[object]":
     graph: nx.Graph[object] = nx.Graph()
     graph.add_nodes_from(net.id for net in nets.nets)
     drawn = {(p.device, p.unit) for rung in circuits.rungs for e in elements_of(rung.path) for p in e.poles}
-    behind = {("transformer", "5"): "1", ("transformer", "7"): "3", ("dc_supply", "P"): "L", ("dc_supply", "M"): "N"}
+    behind = {("transformer", "5"): "1", ("transformer", "7"): "3"}
+    behind |= {
+        (kind, out): into for kind in ("dc_supply", "limited_dc_supply") for out, into in (("P", "L"), ("M", "N"))
+    }
     for device in circuits.devices:
         pairs = [
             (unit.pins[0], unit.pins[-1])

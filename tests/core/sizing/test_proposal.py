@@ -12,6 +12,7 @@ from riktig.core.job import (
     Access,
     Command,
     ControlSupply,
+    ControlTap,
     Duty,
     Job,
     LoadKind,
@@ -295,3 +296,20 @@ def test_every_default_of_practice_is_the_value_its_argument_is_about() -> None:
         assert choice.argument.endswith(".")
         assert "\n" not in choice.argument
         assert len(choice.argument) < 110
+
+
+@pytest.mark.parametrize("control", [ControlSupply.TRANSFORMER, ControlSupply.DC])
+def test_a_shared_control_supply_is_not_behind_any_one_motor_breaker(control: ControlSupply) -> None:
+    """The choice would change nothing: it is said, and asks for a decision."""
+    job = add_source(add_load(new_job(), "pump", 1.5), "fire alarm", 24.0)
+    behind = set_practice(job, control_supply=control, control_tap=ControlTap.AFTER)
+    assert [(issue.where, issue.asks) for issue in of(behind).issues] == [(PartKey("practice"), True)]
+    assert control.value in of(behind).issues[0].text
+    assert of(set_practice(behind, control_supply=ControlSupply.DIRECT)).issues == ()
+    assert of(set_practice(behind, control_tap=ControlTap.BEFORE)).issues == ()
+
+
+def test_control_from_line_and_neutral_needs_a_neutral() -> None:
+    job = add_source(add_load(new_job(), "pump", 1.5), "fire alarm", 24.0)
+    job = set_practice(set_supply(job, neutral=False), control_supply=ControlSupply.DIRECT)
+    assert ["brings no neutral" in issue.text and not issue.asks for issue in of(job).issues] == [True]

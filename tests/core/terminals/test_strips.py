@@ -5,6 +5,7 @@ from tests.core.schematic.builders import STOP, one_motor
 from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
+from riktig.core.exports import schedule
 from riktig.core.geometry import Line, Text
 from riktig.core.job import (
     Command,
@@ -22,6 +23,7 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.keys import read_key
+from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, findings_of
 from riktig.core.schematic import add_circuit, insert_contact, with_names_recorded
 from riktig.core.sizing import PROPOSAL
@@ -108,11 +110,12 @@ def test_every_core_of_a_float_has_a_terminal_of_its_own() -> None:
     assert sum(len(row.cores) for row in rows if row.core in ("1", "2")) == 4
 
 
-def test_a_push_button_station_has_three_cores() -> None:
-    """Stop and start share a conductor by a link in the station."""
+def test_a_push_button_station_has_three_numbered_cores_and_its_earth() -> None:
+    """Stop and start share a conductor by a link in the station; IEC 60364-4-41 411.3.1.1: earth at every accessory."""
     cables = by_tag(add_load(new_job("S"), "belt", 1.5, command=Command.STATION))
     station = next(cable for cable in cables.values() if "station" in cable.to)
-    assert station.make_up == "3 × 1 mm²"
+    assert station.make_up == "4 G 1 mm²"
+    assert sorted(core.name for core in station.cores) == ["1", "2", "3", "green-yellow"]
 
 
 @pytest.mark.parametrize(
@@ -178,3 +181,19 @@ def test_a_jumper_is_drawn_across_its_terminals_and_no_wire_where_none_lands() -
     wires = [s for s in shapes if isinstance(s, Line) and s.layer == "wire" and s.y1 == 20.0]
     assert len(wires) == 2 * sum(bool(row.wire) for row in strip.rows), "an outline and a colour each"
     assert any(isinstance(s, Line) and s.layer == "terminal" and s.y1 == s.y2 for s in shapes)
+
+
+def test_commons_of_sensors_are_bridged_every_third_way_by_jumpers_that_are_bought_and_tested() -> None:
+    job = with_names_recorded(add_circuit(one_motor(), Recipe.SENSOR_TERMINALS, "", (Param("sensors", "3"),)))
+    evaluation = Evaluation(job)
+    rows = {row.mark: row for strip in evaluation.get(STRIPS).strips for row in strip.rows}
+    for common in "PM":
+        marks = [f"{n}{common}" for n in (1, 2, 3)]
+        assert len({rows[mark].jumper for mark in marks} - {""}) == 1
+        assert {rows[mark].number for mark in marks} == {rows[marks[0]].number}
+        assert all(rows[mark].core for mark in marks)
+    assert rows["1P"].jumper != rows["1M"].jumper
+    assert not any(rows[f"{n}O"].jumper for n in (1, 2, 3)), "signals stay apart"
+    bought = [row for row in schedule("bom", evaluation).rows if "jumper" in str(row[1])]
+    assert [(row[1], row[2]) for row in bought] == [("plug-in jumper, 3 ways", 2)]
+    assert sum(test.key.startswith("jumper:") for test in evaluation.get(TESTS).tests) == 4

@@ -69,8 +69,11 @@ def _joining(evaluation: Evaluation[Job]) -> list[Row]:
             rows.append(("", "busbar", stands.block.width / 1000, "m", own_tags))
             rows.append(("", "adapter for a busbar", len(join.devices), "pc", own_tags))
             rows.append(("", "infeed of a busbar", 1, "pc", own_tags))
-    of_ways = Counter(len(pins) for pins in evaluation.get(WIRING).jumpers)
-    rows += [("", f"plug-in jumper, {ways} ways", count, "pc", "") for ways, count in sorted(of_ways.items())]
+    of_ways: dict[int, list[str]] = {}
+    for pins in evaluation.get(WIRING).jumpers:
+        first = evaluation.get(CIRCUITS).device(pins[0].device)
+        of_ways.setdefault(len(pins), []).append(f"{names.tag[first.id]}:{first.mark}")
+    rows += [("", f"plug-in jumper, {n} ways", len(at), "pc", " ".join(at)) for n, at in sorted(of_ways.items())]
     rows.append(("", "end stop", 2 * len(evaluation.get(STRIPS).strips), "pc", ""))
     return rows
 

@@ -256,8 +256,6 @@ class _Chooser:
         name = SUPPLY_VALUES[device.circuit].get(device.role, "")
         value = self._proposal.value(f"panel.{name}") if name else None
         offered = self._offered(device)
-        if device.circuit == IMPLIED[Recipe.LIMITED_SUPPLY] and device.kind.can(Can.MAKES_DC):
-            return offered[-1], ()
         if value is None and device.kind.can(Can.GUARDS_CONTROL) and not device.least_a:
             return self._control_fuse(device)
         if value is None:
@@ -266,8 +264,6 @@ class _Chooser:
             if not enough:
                 self.shortfalls.append((device.id, f"{need:.1f} A at its input {NOT_OFFERED}"))
             return fitted, ()
-        if device.kind.can(Can.MAKES_DC):
-            offered = tuple(p for p in offered if p.ref != "DC-LE")
         fitted, enough = first_part(offered, lambda p: p.rating >= value.amount - 1e-9)
         if value.shortfall or not enough:
             self.shortfalls.append((device.id, f"{value.name.lower()}: {value.shortfall or value.text}"))

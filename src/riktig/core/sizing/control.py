@@ -95,7 +95,7 @@ def size_control(loads: tuple[Load, ...], drawn: DrawnLoads, signals: tuple[Sign
             line_a += dc_w / efficient / basis.supply.voltage_to_neutral_v
     if limited:
         values.append(_limited(limited, signals))
-        parts.append(next(p for p in parts_of("dc_supply") if p.ref == "DC-LE"))
+        parts.append(parts_of("limited_dc_supply")[0])
         if not on_transformer:
             line_a += limited / efficient / basis.supply.voltage_to_neutral_v
     dc_a, limited_a = (_input_a(watts, input_v) for watts in (dc_w, limited))
@@ -254,7 +254,7 @@ def _dc(watts: float, basis: Basis) -> tuple[list[Value], Part]:
     reserve, group = rule("supply reserve"), rule("dc group")
     amps = watts / DC_VOLTS
     need = reserve.value * amps
-    offered = [p for p in parts_of("dc_supply") if p.ref != "DC-LE"]
+    offered = parts_of("dc_supply")
     part, _ = first_part(offered, lambda p: p.rated_a >= need)
     why = Why(
         f"Why {part.rated_a:g} A",

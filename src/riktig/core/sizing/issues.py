@@ -4,8 +4,21 @@ from collections import Counter
 from dataclasses import dataclass
 from math import sqrt
 
-from riktig.core.job import KW_PER_HP, Command, Duty, Load, LoadKind, Signal, Source, Start, SupplySystem, Wetting
+from riktig.core.job import (
+    KW_PER_HP,
+    Command,
+    ControlSupply,
+    Duty,
+    Load,
+    LoadKind,
+    Signal,
+    Source,
+    Start,
+    SupplySystem,
+    Wetting,
+)
 from riktig.core.keys import LoadKey, PartKey
+from riktig.core.schematic import control_source
 from riktig.core.sizing.motor import table_current
 from riktig.core.sizing.value import Basis
 from riktig.core.standards import rule
@@ -53,6 +66,7 @@ def issues_of(
         for load in loads
         if names[load.name.strip().lower()] > 1
     ]
+    input_issues += _practice(loads, basis)
     foreign = [signal.name for signal in signals if signal.wetting is Wetting.FOREIGN]
     if foreign and not sources:
         input_issues.append(
@@ -63,6 +77,30 @@ def issues_of(
             )
         )
     return tuple(input_issues)
+
+
+def _practice(loads: tuple[Load, ...], basis: Basis) -> list[InputIssue]:
+    """Choices of practice that this supply or these loads leave no room for."""
+    input_issues, (control, _) = [], control_source(loads, basis.supply, basis.practice)
+    if control is ControlSupply.DIRECT and not basis.supply.neutral:
+        input_issues.append(
+            InputIssue(
+                PartKey("practice"),
+                "Control is to come from line and neutral, but the supply brings no neutral.",
+                "Take control from a control transformer or a 24 V DC supply.",
+            )
+        )
+    if control is not ControlSupply.DIRECT and not basis.practice.control_tap.ahead:
+        input_issues.append(
+            InputIssue(
+                PartKey("practice"),
+                f"Control is to be taken behind the motor breaker, but {control.value} feeds all starters: control "
+                "stays live with a motor breaker off.",
+                "Take control from line and neutral, or choose “ahead of the motor breaker”.",
+                asks=True,
+            )
+        )
+    return input_issues
 
 
 def _supply(basis: Basis) -> list[InputIssue]:

@@ -320,7 +320,9 @@ def _cores_of(device: Device, field: _Field) -> list[Core]:
         net = field.nets.of_pin.get(device.pin(pin.name))
         if net is None or net.id in joined:
             continue
-        core = _core(device, pin.name, len(joined) + 1, field)
+        # The green-yellow core bears no number: those of the others run on without it.
+        count = sum(core.name != EARTH_CORE for core in cores) + 1
+        core = _core(device, pin.name, count, field)
         joined.add(net.id)
         if core:
             cores.append(core)

@@ -28,9 +28,6 @@ def joined_pins(
         joins: What the builder or the practice joined to assemblies.
     """
     joined = {pin: f"assembly {number}" for pin, number in bridged_pins(joins, devices).items()}
-    for device in devices.values():
-        if device.kind.can(Can.COMMON_TERMINAL):
-            joined |= dict.fromkeys(device.pins.values(), device.strip)
     joined |= _jumpers(devices, nets)
     if practice.earths is EarthScheme.RAIL:
         for seat in layout.seats:
@@ -44,7 +41,7 @@ def _jumpers(devices: Mapping[DeviceId, Device], nets: Nets) -> dict[PinRef, str
     """Terminals of one strip at one potential of control: each clamp takes one conductor, so no chain could pass."""
     groups: dict[tuple[str, PinRef], list[PinRef]] = {}
     for device in devices.values():
-        net = nets.of_pin.get(device.pin("i")) if device.strip and not device.kind.can(Can.COMMON_TERMINAL) else None
+        net = nets.of_pin.get(device.pin("i")) if device.strip else None
         if net is None or device.kind.can(Can.NEUTRAL_TERMINAL):
             continue
         if net.net_class in (NetClass.CONTROL, NetClass.DC, NetClass.NEUTRAL):

@@ -141,11 +141,11 @@ class CircuitBuilder:
         """A pin to be bonded to the earth bar."""
         self._earths.append(self._devices[role].pin(pin))
 
-    def earth_of(self, role: str, pin: str = "PE") -> None:
-        """The protective conductor of a device in the field, by a terminal of the circuit's strip."""
-        self.terminal("X.PE", "PE", f"{self.name}, PE", "earth_terminal")
-        self.rung("earth", "PE", "PE", f"X.PE @{role}:{pin}", "", Band.POWER)
-        self.bond("X.PE", "i")
+    def earth_of(self, role: str, pin: str = "PE", *, by: str = "X.PE", mark: str = "PE") -> None:
+        """The protective conductor of a device in the field, by a terminal of the circuit's strip with its mark."""
+        self.terminal(by, mark, f"{self.name}, PE", "earth_terminal")
+        self.rung("earth" if mark == "PE" else f"earth{mark}", "PE", "PE", f"{by} @{role}:{pin}", "", Band.POWER)
+        self.bond(by, "i")
 
     def done(self, *, as_given: bool = False) -> BuiltCircuit:
         """Everything, plate and door first, then terminals, then the field; or in the order given."""

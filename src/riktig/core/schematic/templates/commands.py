@@ -220,10 +220,11 @@ def _level(sk: CircuitBuilder, asked: Asked, hold: str) -> str:
 
 
 def _station(sk: CircuitBuilder, hold: str) -> str:
-    """Stop and start in the field over three conductors: the link between them is made in the station."""
+    """Stop and start in the field over three conductors and its earth: the link between them is made in the station."""
     sk.outside("S.field", "station", "station")
     for n in (1, 2, 3):
         sk.terminal(f"S.X{n}", str(n), "station")
+    sk.earth_of("S.field", by="S.XPE", mark="PES")
     return f"S.X1 S.field:1-2 (S.field:3-4 <S.X3 | <S.X2 {hold})"
 
 

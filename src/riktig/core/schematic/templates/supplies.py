@@ -218,7 +218,7 @@ def limited_supply(circuit: Circuit, context: SupplyContext) -> BuiltCircuit:
     """A supply of limited energy of its own: what stands behind it touches nothing else."""
     sk = CircuitBuilder(circuit.id, "limited-energy supply", context)
     _dc_input_guard(sk, context)
-    sk.plate("T", "dc_supply", "supply", least_a=3.0)
+    sk.plate("T", "limited_dc_supply", "supply", least_a=3.0)
     _dc_input(sk, context)
     sk.rung("source", "limited-energy output", LIMITED_LIVE, "T:P-M", LIMITED_BACK)
     return sk.done()

@@ -92,6 +92,8 @@ class BriefStation(Station):
                 target = self.supply
             case PartKey("sources"):
                 target = self.sources
+            case PartKey("practice"):
+                target = self.practice
         if target is not None and not target.isAncestorOf(self.focusWidget() or self):
             self._letter.ensureWidgetVisible(target, 0, 40)
 
