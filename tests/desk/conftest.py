@@ -9,15 +9,18 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QWidget
 
+from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job
 from riktig.core.keys import Key
 from riktig.core.proving import OPEN_LINE
-from riktig.core.store import JobFile
+from riktig.core.store import JobFile, dump_job
+from riktig.core.views import statuses
 from riktig.core.wiring import WIRING
 from riktig.desk.app import application
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
+from riktig.desk.shell.deriver import WHOLE
 from riktig.desk.stations.prove import ProveStation
 from riktig.devices import BenchMeter
 from tests.conftest import FakeClock
@@ -28,10 +31,26 @@ def app() -> QApplication:
     return application()
 
 
+_KNOWN: dict[str, Evaluation[Job]] = {}
+
+
+def known(job: Job) -> Evaluation[Job]:
+    """A plan of an equal job with all that the shell shows, derived once for all tests of this process."""
+    text = dump_job(job)
+    if text not in _KNOWN:
+        _KNOWN[text] = Evaluation(job)
+        statuses(_KNOWN[text], ())
+        for result in WHOLE:
+            _KNOWN[text].get(result)
+    return _KNOWN[text].fork(lambda: None)
+
+
 @pytest.fixture
 def session(app: QApplication, tmp_path: Path, demo: Job, clock: FakeClock) -> Iterator[Session]:
     session = Session(who="Ida", clock=clock)
     session.open(JobFile.create(tmp_path / "KS-0417.riktig", demo, who="Ida", at=clock()))
+    session.evaluation = known(session.job)
+    session.job = session.evaluation.document
     yield session
     session.close()
 

@@ -1,4 +1,5 @@
 from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit
+from .legible import Legible, legible
 from .letters import CAPITAL, run_of
 from .rect import TOLERANCE_MM, Point, Rect, close
 
@@ -10,6 +11,7 @@ __all__ = [
     "Circle",
     "Drawing",
     "Face",
+    "Legible",
     "Line",
     "Point",
     "Poly",
@@ -19,5 +21,6 @@ __all__ = [
     "bounds_of",
     "close",
     "hit",
+    "legible",
     "run_of",
 ]

@@ -152,9 +152,8 @@ def rulers(width: float, height: float) -> list[Shape]:
             line = (RULER - 2, at, RULER - 2 - long, at) if upright else (at, RULER - 2, at, RULER - 2 - long)
             shapes.append(Line(*line, role="third", width=0.25, layer="ruler"))
             if mm % 100 == 0:
-                x, y = (RULER - 9.5, at + 2) if upright else (at + 1.5, RULER - 10)
-                align = Align.RIGHT if upright else Align.LEFT
-                shapes.append(Text(x, y, str(mm), size, "second", align=align, layer="ruler"))
+                x, y = (RULER - 9.5, at - 1.5) if upright else (at + 1.5, RULER - 9.5)
+                shapes.append(Text(x, y, str(mm), size, "second", upright=not upright, layer="ruler"))
     cross: list[Shape] = [
         Line(RULER - 5, RULER, RULER + 5, RULER, "fails", 0.4, layer="ruler"),
         Line(RULER, RULER - 5, RULER, RULER + 5, "fails", 0.4, layer="ruler"),

@@ -30,7 +30,7 @@ from riktig.core.production import (
     judged_all,
 )
 from riktig.core.records import TakenBack
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import WORKSHOP, DrawingView
 from riktig.desk.machining.faces import face_drawing, holes_on, origin_of
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme, words_font
@@ -64,6 +64,7 @@ class MarkPage(QWidget):
         self._holes: tuple[Hole, ...] = ()
         self.states: dict[str, HoleState] = {}
         self.view = DrawingView("Surface marked out")
+        self.view.opening = WORKSHOP
         self.view.chosen.connect(self.choose)
         self.view.on_key = self.take_key
         self.words = plain_label("", "second", wraps=True)

@@ -123,7 +123,7 @@ class MainWindow(QMainWindow):
         key("Ctrl+F", self.strip.finder.setFocus)
         key("/", self.strip.finder.setFocus)
         key("F8", self.drawer.opener.toggle)
-        key("F9", lambda: self.passport.setVisible(not self.passport.isVisible()))
+        key("F9", self.passport.turn)
         key("F6", self._next_pane)
 
     def _next_pane(self) -> None:
@@ -166,6 +166,7 @@ class MainWindow(QMainWindow):
         """The first screen."""
         self.start.show_recent(newest_jobs(jobs_folder()))
         self.stack.setCurrentWidget(self.start)
+        self.passport.open_for(None)
         self.route.show_current("")
         self.current = ""
         self.start.number.setFocus()
@@ -178,6 +179,7 @@ class MainWindow(QMainWindow):
         self.current = name
         self.route.show_current(name)
         self.stack.setCurrentWidget(self.stations[name])
+        self.passport.open_for(self.session.selection)
         self._refresh_current()
 
     def _refresh_current(self) -> None:
@@ -261,6 +263,8 @@ class MainWindow(QMainWindow):
 
     def _selected(self, key: Key | None) -> None:
         session = self.session
+        if self.current:
+            self.passport.open_for(key)
         if self.deriver.busy:
             if key:
                 self.passport.show_waiting()

@@ -1,10 +1,21 @@
 """The passport: everything about what is selected, with its reasons and where it is."""
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QFrame, QGridLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QFrame,
+    QGridLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
 
 from riktig.core.geometry import Drawing
+from riktig.core.keys import Key
 from riktig.core.standards import Why
 from riktig.core.views import Passport, PassportRow, PassportSection
 from riktig.desk.canvas import paint
@@ -57,6 +68,29 @@ class PassportPanel(QScrollArea):
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setFixedWidth(306)
         self.theme: Theme = LIGHT
+        self._put_away = False
+        self._wanted = False
+        self.hide()
+
+    def turn(self) -> None:
+        """Shows or hides it; put away by hand, it stays away until it is asked for again."""
+        self._put_away = self.isVisible()
+        self._wanted = not self._put_away
+        self.setVisible(self._wanted)
+
+    def open_for(self, key: Key | None) -> None:
+        """Opens for what is selected and folds away without; not while a button is down.
+
+        What is dragged would move away from the pointer.
+        """
+        self._wanted = key is not None and not self._put_away
+        self._turn_when_free()
+
+    def _turn_when_free(self) -> None:
+        if QApplication.mouseButtons() == Qt.MouseButton.NoButton:
+            self.setVisible(self._wanted)
+        else:
+            QTimer.singleShot(30, self, self._turn_when_free)
 
     def show_passport(self, passport: Passport | None, plate: Drawing | None) -> None:
         """Shows what is selected, or what one can do when nothing is."""

@@ -13,10 +13,11 @@ from riktig.core.schematic.layout.sheet_model import FRAME_RIGHT, LINE_GAP, Shee
 from riktig.core.schematic.model.elements import Band, Device, Landing, Rung
 from riktig.core.schematic.symbols.choose import box_sign, earth_sign, motor_sign
 
-__all__ = ["CORE", "PRINTED", "SMALL", "TAG", "power_shapes"]
+__all__ = ["LEAST", "PRINTED", "SMALL", "TAG", "power_shapes"]
 
 SMALL, PRINTED, TAG = 2.6, 2.7, 3.2
-CORE = 2.3
+LEAST = 2.2
+"""No text of a sheet is smaller, mm: 1.8 mm is the least that is read at arm's length (ISO 3098, from memory)."""
 """Capital height of the name of a conductor out to a motor: three stand side by side, mm."""
 EARTH_LINE = POWER_BOTTOM + 20
 MOTOR_EDGE = 7.5
@@ -54,7 +55,7 @@ def power_shapes(
         if incomer:
             shapes.append(Line(x, bus.y - 2, x, y, width=0.35, layer="circuit"))
         else:
-            shapes.append(Text(bus.x1, y - 0.7, node.split(".")[1], 2.2, face=Face.PRINTED))
+            shapes.append(Text(bus.x1, y - 0.7, node.split(".")[1], SMALL, face=Face.PRINTED))
     for landing, x, y in sheet.landings:
         shapes += _landing(landing, x, y, devices, tags, elsewhere)
     for rung in sheet.rungs:
@@ -70,7 +71,7 @@ def _title(words: str, seat: SheetElement, collisions: LabelCollisions) -> None:
     lines = len(seat.element.poles)
     x = seat.x + (2.6 * LINE_GAP if lines == 3 else (lines - 1) * LINE_GAP + 3.0)
     shapes: list[Text] = []
-    for most, size in ((30, SMALL), (14, SMALL), (9, SMALL), (9, 2.2), (8, 1.9), (6, 1.7)):
+    for most, size in ((30, SMALL), (14, SMALL), (9, SMALL), (9, LEAST), (8, LEAST), (6, LEAST)):
         rows_of_text = broken(words, most)
         for dx, top in ((0.0, seat.top + 2), (0.0, seat.top - 2), (3.5, seat.top + 2), (0.0, seat.top + 6)):
             shapes = [Text(x + dx, top + n * 1.28 * size, part, size, "second") for n, part in enumerate(rows_of_text)]
@@ -119,13 +120,14 @@ def _landing(
         return [
             Line(x, y, x, end + 8, width=0.35, layer="circuit"),
             Line(x, end + 8, box, end + 8, width=0.35, layer="circuit"),
-            Text(x + 1.0, end + 2.0, "N", 2.2, "second", Face.PRINTED),
+            Text(x + 1.0, end + 2.0, "N", LEAST, "second", Face.PRINTED),
         ]
     drop: list[Shape] = [
         Line(x + n * LINE_GAP, y, x + n * LINE_GAP, end + 3, width=0.35, layer="circuit") for n in range(count)
     ]
     names: list[Shape] = [
-        Text(x + n * LINE_GAP + 1.0, end + 2.0, pin, 2.2, "second", Face.PRINTED) for n, pin in enumerate(landing.pins)
+        Text(x + n * LINE_GAP + 1.0, end + 2.0, pin, LEAST, "second", Face.PRINTED)
+        for n, pin in enumerate(landing.pins)
     ]
     words = "" if device.kind.can(Can.OTHER_LOAD) else device.kind.name.split(",")[0]
     place = on.get(device.id)

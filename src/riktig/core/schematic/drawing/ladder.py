@@ -11,7 +11,7 @@ from riktig.core.geometry import Align, Face, Text, bounds_of, run_of
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.keys import DeviceKey, ElementKey, NetKey, PlaceKey
 from riktig.core.schematic.drawing.draw_labels import WIDE, SheetData, purpose_within
-from riktig.core.schematic.drawing.draw_power import PRINTED, SMALL, TAG
+from riktig.core.schematic.drawing.draw_power import LEAST, PRINTED, SMALL, TAG
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.layout.frame import broken
 from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, MARGIN, SHIFT
@@ -132,7 +132,7 @@ class LadderLabels:
         middle, key = (seat.top + seat.bottom) / 2 + SHIFT, ElementKey(seat.element.id)
 
         def spots() -> Iterator[list[Text]]:
-            for most, size in ((16, SMALL), (12, SMALL), (10, 2.2), (8, 2.2), (6, 2.0)):
+            for most, size in ((16, SMALL), (12, SMALL), (10, LEAST), (8, LEAST), (6, LEAST)):
                 for rows in (broken(words, most) + zone, broken(words, most)):
                     for top in (8.0, 11.0, 13.4, -9.0 - size * 1.26 * len(rows)):
                         first = Text(middle, seat.x + top, "", size, "second", align=Align.MIDDLE, key=key)
@@ -200,7 +200,7 @@ class LadderLabels:
             for said_here, face in ((title, Face.BOLD), (words, Face.WORDS)):
                 lines = broken(said_here, NOTE_LETTERS) if said_here else []
                 rows += [Text(NOTE_X, 0, line, SMALL, "second", face) for line in lines]
-            size = min(SMALL, max(room / (1.3 * max(len(rows), 1)), 2.0))
+            size = min(SMALL, max(room / (1.3 * max(len(rows), 1)), LEAST))
             self.collisions.add(row._replace(y=x + 1.2 + n * size * 1.3, size=size) for n, row in enumerate(rows))
 
     def _contacts(self, coil: DeviceId) -> Iterator[str]:

@@ -29,7 +29,9 @@ __all__ = [
     "symbols_used",
 ]
 
-SMALL, SMALLER = 2.6, 2.1
+SMALL = 2.6
+LINE_STEP, MOST_LINES = 3.4, 3
+"""Of a text in the title block: from line to line, mm, and how many there is room for."""
 ON_LEGEND = 36
 """Symbols on one sheet of symbols used."""
 UPRIGHT_SAYS = (
@@ -132,28 +134,26 @@ def _title_block(
         if n:
             shapes.append(Line(x, top, x, bottom, "second", layer="frame"))
         what, text = title_cells[n]
-        shapes.append(Text(x + 1.6, top + 2.9, what, 1.8, "third", layer="frame"))
+        shapes.append(Text(x + 1.6, top + 3.6, what, SMALL, "third", layer="frame"))
         face = Face.BOLD if n == 2 else Face.WORDS
-        for k, (line, size) in enumerate(_fitted(text, width - 3.2)):
-            shapes.append(Text(x + 1.6, bottom - 1.5 - k * 2.9, line, size, face=face, layer="frame"))
+        for k, line in enumerate(reversed(_fitted(text, width - 3.2))):
+            shapes.append(Text(x + 1.6, bottom - 1.5 - k * LINE_STEP, line, SMALL, face=face, layer="frame"))
     return shapes
 
 
-def _fitted(text: str, width: float) -> list[tuple[str, float]]:
-    """A text in one line, else smaller in two, the lower first; what still does not fit ends in “…”."""
-    if SMALL * run_of(text, mono=False) <= width:
-        return [(text, SMALL)]
+def _fitted(text: str, width: float) -> list[str]:
+    """A text in as many lines as there is room for; what still does not fit ends in “…”."""
     lines = [""]
     for word in text.split():
         longer = f"{lines[-1]} {word}".strip()
-        if SMALLER * run_of(longer, mono=False) <= width or not lines[-1]:
+        if SMALL * run_of(longer, mono=False) <= width or not lines[-1]:
             lines[-1] = longer
-        elif len(lines) == 1:
+        elif len(lines) < MOST_LINES:
             lines.append(word)
         else:
             lines[-1] = lines[-1].rstrip(" ,:") + "…"
             break
-    return [(line, SMALLER) for line in reversed(lines)]
+    return lines
 
 
 def legend_shapes(circuits: Circuits, page: int, *, north_american: bool) -> list[Shape]:
@@ -175,7 +175,7 @@ def legend_shapes(circuits: Circuits, page: int, *, north_american: bool) -> lis
         y = FIRST_Y + 21 + (n // columns) * high
         shapes += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, None)
         for k, part in enumerate(broken(words, 12)[:5]):
-            shapes.append(Text(x + 7.5, y + 3.4 + k * 2.9, part, 2.1, "second"))
+            shapes.append(Text(x + 7.5, y + 3.4 + k * 3.3, part, SMALL, "second"))
     y = FRAME_BOTTOM - 13
     for k, line in enumerate(
         (

@@ -27,7 +27,7 @@ from riktig.core.simulation import (
     why,
 )
 from riktig.core.views import device_of
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import SHEET, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_board import Board
 from riktig.desk.stations.circuits.live_faults import fault_menu
@@ -59,6 +59,7 @@ class LivePage(QWidget):
         self.sheet = 0
         self._shown_for: tuple[object, ...] = ()
         self.view = DrawingView("Live circuit sheet")
+        self.view.opening = SHEET
         self.view.hovers = True
         self.view.hovered.connect(self.show_hovered)
         self.view.chosen.connect(self._chosen)

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.edits import NumberAnew, TagAnew
 from riktig.core.exports import Renaming, draw_renaming, number_changes, tag_changes
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import plain_label, row_of
@@ -35,7 +35,7 @@ class RenamingPage(QWidget):
         self.do.clicked.connect(self.carry_out)
         self.words = plain_label("", "second", wraps=True)
         self.view = DrawingView("Old and new")
-        self.view.pages = True
+        self.view.opening = PAGES
         self.view.chosen.connect(session.select)
         self.view.on_key = self._key
         column = QVBoxLayout(self)

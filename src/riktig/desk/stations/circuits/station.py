@@ -25,7 +25,7 @@ from riktig.core.schematic import (
 from riktig.core.simulation import ScriptOutcome, behaviour_of
 from riktig.core.views import device_of
 from riktig.core.wiring import WIRING
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import SHEET, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.behaviour import BehaviourPage
 from riktig.desk.stations.circuits.chooser import RecipeChooser
@@ -52,6 +52,7 @@ class CircuitsStation(Station):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Circuit sheet")
+        self.view.opening = SHEET
         self.view.hovers = True
         self.view.chosen.connect(self._chosen)
         self.view.hovered.connect(self.show_hovered)

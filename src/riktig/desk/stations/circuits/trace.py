@@ -12,7 +12,7 @@ from riktig.core.exports import export_page, file_stem
 from riktig.core.geometry import Point, Poly
 from riktig.core.keys import Key
 from riktig.core.views import Stop, TracePage, trace_page
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import plain_label, row_of
@@ -38,7 +38,7 @@ class TraceView(QWidget):
         self.save.setToolTip("Writes this page as a PDF of one sheet")
         self.save.clicked.connect(self._ask_file)
         self.view = DrawingView("Trace")
-        self.view.pages = True
+        self.view.opening = PAGES
         self.view.on_key = self._key
         self.view.chosen.connect(self._chosen)
         self.words = plain_label("", "second", wraps=True)

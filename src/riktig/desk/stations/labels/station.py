@@ -11,7 +11,7 @@ from riktig.core.geometry import Drawing
 from riktig.core.keys import Key
 from riktig.core.labels import CARDS, LABELS, Label, Medium, draw_cards, draw_medium, print_entries, to_print_again
 from riktig.core.rules import RULES, Verdict
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, Station, plain_label
@@ -33,7 +33,7 @@ class LabelsStation(Station):
         super().__init__(session)
         self.medium: Medium | None = Medium.DEVICE
         self.view = DrawingView("Labels")
-        self.view.pages = True
+        self.view.opening = PAGES
         self.view.chosen.connect(session.select)
         bar = QWidget()
         row = FlowLayout(bar, gap=4, lead=4)

@@ -29,7 +29,7 @@ from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.sizing import INSIDE_AIR
 from riktig.core.views import device_of
 from riktig.core.wiring import BARE_PLATE_DRAWING, PLATE_DRAWING, WIRING
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import WORKSHOP, DrawingView
 from riktig.desk.machining import MetalPages
 from riktig.desk.session import Session
 from riktig.desk.stations.plate.actions import PlateActions
@@ -77,6 +77,7 @@ class PlateStation(Station):
         self._shown_bare = False
         self._misfits_shown: tuple[tuple[Layout, dict[DeviceId, str], float], list[Shape]] | None = None
         self.view = DrawingView("Mounting plate")
+        self.view.opening = WORKSHOP
         self.measure = self.button("Measure", "Drag from point to point to measure (M)", checkable=True)
         self.view.chosen.connect(self._choose_by_click)
         self.view.clicked.connect(self._choose_one)

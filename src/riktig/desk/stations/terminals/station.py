@@ -8,7 +8,7 @@ from riktig.core.exports import schedule
 from riktig.core.keys import DeviceKey, Key
 from riktig.core.terminals import STRIP_DRAWINGS, STRIPS
 from riktig.core.views import device_of
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import SHEET, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, ScheduleTable, Station, plain_label
@@ -24,6 +24,7 @@ class TerminalsStation(Station):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Terminal strip")
+        self.view.opening = SHEET
         self.view.chosen.connect(session.select)
         self.table = ScheduleTable("Terminals", "mark")
         self.table.setFixedHeight(210)

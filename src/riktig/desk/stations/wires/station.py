@@ -12,7 +12,7 @@ from riktig.core.production import NumberState, NumberStatus, draw_numbers, fiel
 from riktig.core.records import FieldEndDone, NewRecord, TakenBack
 from riktig.core.schematic import CIRCUITS, CONDUCTOR_ENDS, NAMES, PinLabels
 from riktig.core.wiring import WIRING, draw_batches
-from riktig.desk.canvas import DrawingView
+from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import ScheduleTable, Station, plain_label
@@ -30,7 +30,7 @@ class WiresStation(Station):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.cards = DrawingView("Batches of wires")
-        self.cards.pages = True
+        self.cards.opening = PAGES
         self.cards.chosen.connect(self._card)
         self.table = ScheduleTable("Wires, from and to", "key")
         self.table.row_chosen.connect(lambda key: session.select(WireKey(WireId(key))))
@@ -38,7 +38,7 @@ class WiresStation(Station):
         self.listed = self.button("From – to", "Every wire with both ends", checkable=True)
         self.numbers = self.button("Numbers", "Every number: its ends by place, pulled wires and links", checkable=True)
         self.ends_of_number = DrawingView("Numbers and their ends")
-        self.ends_of_number.pages = True
+        self.ends_of_number.opening = PAGES
         self.ends_of_number.chosen.connect(self._number)
         self.ends_of_number.on_key = self._tally_key
         self.which = self.button("Open only", "Leaves out the numbers that are finished", checkable=True)
