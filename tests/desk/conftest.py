@@ -112,6 +112,7 @@ def press(widget: QWidget, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.Keybo
 
 def click_on(view: DrawingView, key: Key | None) -> None:
     """The left button on a thing of a drawing."""
+    view.reveal(key)
     at = view.centre_of(key)
     assert at is not None, f"{key} is on the drawing"
     QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=at.toPoint())

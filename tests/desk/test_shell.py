@@ -130,6 +130,9 @@ def test_the_theme_turns_by_key_and_back(window: MainWindow) -> None:
 
 def test_f6_goes_round_the_panes_and_f9_folds_the_passport(window: MainWindow) -> None:
     window.go_to("Plate")
+    assert not window.passport.isVisible(), "nothing is selected: it has nothing to say"
+    window.session.select(read_key("wire:c1.FO:96~c1.S.stop:1"))
+    settle_window()
     seen = []
     for _ in range(4):
         press(window, Qt.Key.Key_F6)

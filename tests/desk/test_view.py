@@ -1,14 +1,14 @@
 """The drawing view: zoom, choose, step, drag; and the painter that paints display lists."""
 
 import pytest
-from PySide6.QtCore import QPoint, QPointF, Qt
-from PySide6.QtGui import QImage, QPainter, QWheelEvent
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+from PySide6.QtGui import QHelpEvent, QImage, QPainter, QWheelEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QScrollBar
 
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Point, Poly, Shape, Text
 from riktig.core.keys import Key, read_key
-from riktig.desk.canvas import DrawingView, Gesture, paint, paint_batched
+from riktig.desk.canvas import FITS, SHEET, WORKSHOP, DrawingView, Gesture, Opening, paint, paint_batched
 from riktig.desk.theme import LIGHT
 from tests.desk.conftest import drag, press
 
@@ -188,3 +188,79 @@ def test_batched_marks_look_as_if_they_were_painted_one_by_one(app: QApplication
     differing = sum(a != b for a, b in zip(*pictures, strict=True))
     assert differing < 25, "joints and dots may differ by a pixel at their rim"
     assert pictures[1].count(LIGHT.colour("fails").name()) > 200
+
+
+TALL = Drawing(400, 1600, (Poly(BOX, closed=True, fill="part", key=read_key("device:a")),), "tall")
+
+
+def opened(view: DrawingView, opening: Opening, drawing: Drawing) -> DrawingView:
+    view.opening = opening
+    view.show_drawing(drawing)
+    view.fit()
+    QApplication.processEvents()
+    return view
+
+
+def test_a_tall_plate_opens_wider_than_what_would_show_all_of_it_and_is_scrolled(view: DrawingView) -> None:
+    opened(view, WORKSHOP, TALL)
+    whole = (516 - 30) / 1600
+    assert view.scale == pytest.approx(1.8 * whole)
+    across, down = (bar.isVisible() for bar in view.findChildren(QScrollBar))
+    assert (across, down) == (False, True)
+    press(view, Qt.Key.Key_0)
+    assert view.scale == pytest.approx(whole), "0 shows all of it"
+    press(view, Qt.Key.Key_0)
+    assert view.scale == pytest.approx(1.8 * whole), "and 0 again as it opened"
+
+
+def test_the_scroll_bar_moves_the_drawing(view: DrawingView) -> None:
+    opened(view, WORKSHOP, TALL)
+    bar = view.findChildren(QScrollBar)[1]
+    bar.setValue(bar.maximum())
+    assert view.to_mm(QPointF(0, 516)).y == pytest.approx(1600, abs=3 * 16 / view.scale)
+    view.pan(QPointF(0, 100))
+    assert bar.value() == bar.maximum() - 100
+
+
+def test_a_sheet_opens_so_that_its_smallest_text_reads(view: DrawingView) -> None:
+    """9 pt is 12 px at 96 dots an inch; a capital is 0.76 of it (B612)."""
+    sheet = Drawing(240, 170, (Text(20, 20, "K1", 3.2), Text(20, 30, "coil", 2.2)))
+    opened(view, SHEET, sheet)
+    assert view.scale * 2.2 / 0.76 == pytest.approx(12.0)
+
+
+def test_a_help_event_says_what_was_left_out(view: DrawingView, monkeypatch: pytest.MonkeyPatch) -> None:
+    said: list[str] = []
+    monkeypatch.setattr("riktig.desk.canvas.scaled_view.QToolTip.showText", lambda at, text, widget: said.append(text))
+    key = read_key("device:a")
+    crowded = Drawing(2000, 2000, (Poly(BOX, closed=True, key=key), Text(12, 20, "main isolator", 2.0, key=key)))
+    opened(view, FITS, crowded)
+    view.grab()
+    at = view.to_px(Point(20, 20)).toPoint()
+    QApplication.sendEvent(view, QHelpEvent(QEvent.Type.ToolTip, at, view.mapToGlobal(at)))
+    assert said == ["main isolator"]
+
+
+def test_a_drag_held_at_the_edge_moves_the_drawing_on(view: DrawingView) -> None:
+    class Follows(Gesture):
+        at = Point(0, 0)
+
+        def begin(self, key: Key | None, at: Point) -> bool:
+            return True
+
+        def move(self, at: Point) -> None:
+            self.at = at
+
+    opened(view, WORKSHOP, TALL)
+    view.gesture = gesture = Follows()
+    start, edge = view.to_px(Point(20, 20)).toPoint(), QPoint(60, 510)
+    QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=start)
+    QTest.mouseMove(view, start + QPoint(20, 20))
+    QTest.mouseMove(view, edge)
+    before = gesture.at.y
+    QTest.qWait(200)
+    assert gesture.at.y > before + 10
+    QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=edge)
+    stood = view.to_mm(QPointF(0, 0)).y
+    QTest.qWait(100)
+    assert view.to_mm(QPointF(0, 0)).y == stood, "it ends with the drag"

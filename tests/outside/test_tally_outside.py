@@ -104,7 +104,7 @@ def test_a_station_in_the_field_needs_its_cores_and_its_earth_counted() -> None:
     motor = next(t for d, t in evaluation.get(NAMES).tag.items() if d.endswith(".M"))
     assert rows[motor][1:3] == (4, 1), "three phases and earth"
     station = next(d for d in evaluation.get(CIRCUITS).devices if d.kind_id == "station")
-    assert rows[evaluation.get(NAMES).tag[station.id]][1] == 3
+    assert rows[evaluation.get(NAMES).tag[station.id]][1:3] == (4, 1), "stop, the link between, start, and earth"
     whole = schedule("tally", evaluation).rows
     assert sum(int(row[4] or 0) for row in whole) == sum(int(row[1] or 0) for row in rows.values())
     assert len(whole) == sum(not net.inner for net in evaluation.get(NETS).nets)

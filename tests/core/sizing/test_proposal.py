@@ -307,9 +307,3 @@ def test_a_shared_control_supply_is_not_behind_any_one_motor_breaker(control: Co
     assert control.value in of(behind).issues[0].text
     assert of(set_practice(behind, control_supply=ControlSupply.DIRECT)).issues == ()
     assert of(set_practice(behind, control_tap=ControlTap.BEFORE)).issues == ()
-
-
-def test_control_from_line_and_neutral_needs_a_neutral() -> None:
-    job = add_source(add_load(new_job(), "pump", 1.5), "fire alarm", 24.0)
-    job = set_practice(set_supply(job, neutral=False), control_supply=ControlSupply.DIRECT)
-    assert ["brings no neutral" in issue.text and not issue.asks for issue in of(job).issues] == [True]

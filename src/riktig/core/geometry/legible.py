@@ -57,7 +57,7 @@ def legible(shapes: Iterable[Shape], least: float, page: Rect, standing: Iterabl
         room = _room_of(mark, own) or _box_around(mark, boxes)
         for grown in _grown(mark, least, room, own):
             box = bounds_of(grown)
-            if _holds(room or page, box) and taken.is_free(box.grown(GAP * least, 0.0)):
+            if _holds(room or page, box) and taken.is_free(_with_gap(grown, box)):
                 painted[number] = grown
                 taken.add(box)
                 break
@@ -113,6 +113,12 @@ def _grown(mark: Text, least: float, room: Rect | None, own: Sequence[Rect]) -> 
         highest, lowest = room.y + box.height / 2, room.bottom - box.height / 2
         for y in (min(max(centre.y, highest), lowest), highest, lowest):
             yield middle._replace(x=x - box.centre.x, y=y - box.centre.y)
+
+
+def _with_gap(mark: Text, box: Rect) -> Rect:
+    """The box of a text with a narrow space at both of its ends."""
+    gap = GAP * mark.size
+    return box.grown(gap, 0.0) if mark.upright else box.grown(0.0, gap)
 
 
 def _holds(room: Rect, box: Rect) -> bool:

@@ -81,26 +81,18 @@ def issues_of(
 
 def _practice(loads: tuple[Load, ...], basis: Basis) -> list[InputIssue]:
     """Choices of practice that this supply or these loads leave no room for."""
-    input_issues, (control, _) = [], control_source(loads, basis.supply, basis.practice)
-    if control is ControlSupply.DIRECT and not basis.supply.neutral:
-        input_issues.append(
-            InputIssue(
-                PartKey("practice"),
-                "Control is to come from line and neutral, but the supply brings no neutral.",
-                "Take control from a control transformer or a 24 V DC supply.",
-            )
+    control, _ = control_source(loads, basis.supply, basis.practice)
+    if control is ControlSupply.DIRECT or basis.practice.control_tap.ahead:
+        return []
+    return [
+        InputIssue(
+            PartKey("practice"),
+            f"Control is to be taken behind the motor breaker, but {control.value} feeds all starters: control "
+            "stays live with a motor breaker off.",
+            "Take control from line and neutral, or choose “ahead of the motor breaker”.",
+            asks=True,
         )
-    if control is not ControlSupply.DIRECT and not basis.practice.control_tap.ahead:
-        input_issues.append(
-            InputIssue(
-                PartKey("practice"),
-                f"Control is to be taken behind the motor breaker, but {control.value} feeds all starters: control "
-                "stays live with a motor breaker off.",
-                "Take control from line and neutral, or choose “ahead of the motor breaker”.",
-                asks=True,
-            )
-        )
-    return input_issues
+    ]
 
 
 def _supply(basis: Basis) -> list[InputIssue]:

@@ -1,9 +1,10 @@
 """A drawing to scale on the screen: zoomed, scrolled, with what is chosen in it; the layer below is cached."""
 
 from collections.abc import Sequence
+from math import isclose
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, Qt
-from PySide6.QtGui import QHelpEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QHelpEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QShowEvent, QTransform
 from PySide6.QtWidgets import QScrollBar, QToolTip, QWidget
 
 from riktig.core.geometry import CAPITAL, Drawing, Legible, Point, Rect, Shape, Text, bounds_of, hit, legible
@@ -36,6 +37,7 @@ class ScaledView(QWidget):
         self._hidden: frozenset[Key | None] = frozenset()
         self._layer: QPixmap | None = None
         self._fitted, self._whole = True, False
+        self._fitted_in = QSize()
         self._left_out: dict[Key | None, tuple[str, ...]] = {}
         self._readable: dict[int, tuple[Sequence[Shape], float, Sequence[Text], Legible]] = {}
         self._bars = (QScrollBar(Qt.Orientation.Horizontal, self), QScrollBar(Qt.Orientation.Vertical, self))
@@ -52,7 +54,9 @@ class ScaledView(QWidget):
         resized = (drawing.width, drawing.height) != (self._drawing.width, self._drawing.height)
         self._drawing = drawing
         self.setAccessibleDescription(drawing.title)
-        if resized or self._fitted:
+        opens_at = self.opening.scale(drawing, self._home, self.width(), self.height())
+        other = self._fitted and not self._whole and self.opening.natural
+        if resized or (other and not isclose(opens_at, self.scale, rel_tol=0.01)):
             self.fit()
         self._forget()
 
@@ -135,6 +139,7 @@ class ScaledView(QWidget):
 
     def _show(self, scale: float) -> None:
         self.scale, self._fitted = scale, True
+        self._fitted_in = QSize()
         part = self._home if self._home and not self._whole else Rect(0, 0, self._drawing.width, self._drawing.height)
         left, top = (self.width() - part.width * scale) / 2, (self.height() - part.height * scale) / 2
         self._offset = QPointF(
@@ -249,6 +254,8 @@ class ScaledView(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Blits the cached layer and paints what moves."""
+        if self._fitted_in.isEmpty():
+            self._fitted_in = self.window().size()
         if self._layer is None:
             self._layer = self._draw_layer()
         painter = QPainter(self)
@@ -265,10 +272,18 @@ class ScaledView(QWidget):
         painter.end()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        """Fits again when the whole was shown."""
-        if self._fitted:
+        """Fits again when nobody has zoomed: but not when something opens beside it, so that nothing jumps."""
+        window = self.window().size()
+        beside = window == self._fitted_in and event.oldSize().height() == self.height()
+        if self._fitted and not beside:
             self.fit_whole() if self._whole else self.fit()
         self._forget()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        """Fits into the room that it comes back to."""
+        if self._fitted:
+            self.fit_whole() if self._whole else self.fit()
+        super().showEvent(event)
 
     def event(self, event: QEvent) -> bool:
         """A help event says what was left out of the thing under the pointer."""

@@ -8,7 +8,7 @@ from riktig.core.catalogue import Behaviour, Can
 from riktig.core.geometry import Align, Face, Shape, Text, bounds_of
 from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.keys import ElementKey, NetKey, PlaceKey
-from riktig.core.schematic.drawing.draw_power import LEAST, PRINTED, SMALL
+from riktig.core.schematic.drawing.draw_power import CORE, LEAST, PRINTED, SMALL
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.layout.frame import broken
 from riktig.core.schematic.layout.power_sheets import POWER_BOTTOM, is_bus
@@ -134,25 +134,30 @@ class LabelPlacer:
         y = (seat.top + seat.bottom) / 2
         left, right = left_of(device, seat), seat.x + (len(seat.element.poles) - 1) * LINE_GAP + 7.4
 
-        def lines(words: list[str], x: float, top: float, size: float, align: Align) -> list[Text]:
+        def lines(words: list[str], x: float, top: float, size: float, align: Align, most: float = 9.0) -> list[Text]:
             return [
-                Text(x, top + n * size * 1.26, part, size,
+                Text(x, top + n * size * 1.26, part, size if part not in zone else min(size, most),
                      "third" if part in zone else "second", align=align, key=key)
                 for n, part in enumerate(words)
             ]  # fmt: skip
 
         def spots() -> Iterator[list[Text]]:
-            for most, size in ((18, SMALL), (12, SMALL), (9, SMALL), (12, LEAST), (8, LEAST), (6, LEAST)):
+            for most, size in ((18, SMALL), (12, SMALL), (9, SMALL), (12, LEAST), (8, LEAST), (6, LEAST), (5, LEAST)):
                 rows_of_text = broken(words, most)
-                for whole in (rows_of_text + zone, rows_of_text):
-                    yield lines(whole, left, y + 3.4, size, Align.RIGHT)
+                for whole, zone_size in (
+                    (rows_of_text + zone, size),
+                    (rows_of_text + zone, LEAST),
+                    (rows_of_text, size),
+                ):
+                    yield lines(whole, left, y + 3.4, size, Align.RIGHT, zone_size)
             for size in (SMALL, LEAST):
                 rows_of_text = broken(words, 12)
                 for top in (y + 7.6, y - 4.6, y + 10.0):
                     yield lines(rows_of_text + zone, right, top, size, Align.LEFT)
-            for most in (14, 8, 5):
-                for top in (y + 4.6, y + 6.0, y - 4.2 - LEAST * 1.26 * len(broken(words, most))):
-                    yield lines(broken(words, most), left, top, LEAST, Align.RIGHT)
+            for size in (LEAST, 2.0, 1.8):
+                for most in (14, 8, 5):
+                    for top in (y + 4.6, y + 6.0, y - 4.2 - size * 1.26 * len(broken(words, most))):
+                        yield lines(broken(words, most), left, top, size, Align.RIGHT)
 
         if not self._first(spots()):
             self._first([[Text(left, y + 3.0, "…", SMALL, "second", align=Align.RIGHT, key=key)]])
@@ -204,7 +209,7 @@ class LabelPlacer:
             return
         key = NetKey(net.id)
         if power and self._is_leg(net):
-            leg = Text(x - 1.2, y + 2.2, number, SMALL, face=Face.PRINTED, align=Align.RIGHT, key=key, backed=True)
+            leg = Text(x - 1.2, y + 2.2, number, CORE, face=Face.PRINTED, align=Align.RIGHT, key=key, backed=True)
             if self.collisions.clear(leg):
                 self.numbered.add(net.id)
                 self.collisions.add([leg])

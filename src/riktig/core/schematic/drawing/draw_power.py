@@ -13,11 +13,12 @@ from riktig.core.schematic.layout.sheet_model import FRAME_RIGHT, LINE_GAP, Shee
 from riktig.core.schematic.model.elements import Band, Device, Landing, Rung
 from riktig.core.schematic.symbols.choose import box_sign, earth_sign, motor_sign
 
-__all__ = ["LEAST", "PRINTED", "SMALL", "TAG", "power_shapes"]
+__all__ = ["CORE", "LEAST", "PRINTED", "SMALL", "TAG", "power_shapes"]
 
 SMALL, PRINTED, TAG = 2.6, 2.7, 3.2
 LEAST = 2.2
-"""No text of a sheet is smaller, mm: 1.8 mm is the least that is read at arm's length (ISO 3098, from memory)."""
+"""Texts are made so small where there is no room for more, mm (chosen by us)."""
+CORE = 2.6
 """Capital height of the name of a conductor out to a motor: three stand side by side, mm."""
 EARTH_LINE = POWER_BOTTOM + 20
 MOTOR_EDGE = 7.5
@@ -120,13 +121,13 @@ def _landing(
         return [
             Line(x, y, x, end + 8, width=0.35, layer="circuit"),
             Line(x, end + 8, box, end + 8, width=0.35, layer="circuit"),
-            Text(x + 1.0, end + 2.0, "N", LEAST, "second", Face.PRINTED),
+            Text(x + 1.0, end + 2.0, "N", SMALL, "second", Face.PRINTED),
         ]
     drop: list[Shape] = [
         Line(x + n * LINE_GAP, y, x + n * LINE_GAP, end + 3, width=0.35, layer="circuit") for n in range(count)
     ]
     names: list[Shape] = [
-        Text(x + n * LINE_GAP + 1.0, end + 2.0, pin, LEAST, "second", Face.PRINTED)
+        Text(x + n * LINE_GAP + 1.0, end + 2.0, pin, SMALL, "second", Face.PRINTED)
         for n, pin in enumerate(landing.pins)
     ]
     words = "" if device.kind.can(Can.OTHER_LOAD) else device.kind.name.split(",")[0]

@@ -8,7 +8,7 @@ from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Shape, Text
 from riktig.core.job import DeviceId, Numbering, PinRef, Practice
 from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, NetKey, device_of
 from riktig.core.schematic.drawing.draw_labels import LabelPlacer, SheetData, left_of
-from riktig.core.schematic.drawing.draw_power import PRINTED, SMALL, TAG, power_shapes
+from riktig.core.schematic.drawing.draw_power import PRINTED, TAG, power_shapes
 from riktig.core.schematic.drawing.draw_wires import wire_shapes
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.drawing.ladder import LadderLabels
@@ -306,7 +306,7 @@ class _OneSheet:
                 Text(x + 2.4, y + 2.4, name, PRINTED, face=Face.PRINTED_BOLD, key=key),
             ]
             if device.zone is not Zone.PLATE:
-                shapes.append(Text(x + 2.4, y + 5.6, device.zone.value, SMALL, "third", key=key))
+                shapes.append(Text(x + 2.4, y + 5.6, device.zone.value, 2.6, "third", key=key))
         return shapes
 
 

@@ -32,7 +32,7 @@ __all__ = [
 SMALL = 2.6
 LINE_STEP, MOST_LINES = 3.4, 3
 """Of a text in the title block: from line to line, mm, and how many there is room for."""
-ON_LEGEND = 36
+ON_LEGEND = 30
 """Symbols on one sheet of symbols used."""
 UPRIGHT_SAYS = (
     "2.3: sheet and column; 2.3.C adds the row. A number in colour is a place where something goes on.",
@@ -169,9 +169,9 @@ def legend_shapes(circuits: Circuits, page: int, *, north_american: bool) -> lis
         ),
     ]
     used = symbols_used(circuits)[page * ON_LEGEND : (page + 1) * ON_LEGEND]
-    columns, high = 6, 19.0
+    columns, high = 5, 19.0
     for n, (words, kind_id, unit) in enumerate(used):
-        x = FIRST_X + 15 + (n % columns) * 37.4
+        x = FIRST_X + 15 + (n % columns) * 44.8
         y = FIRST_Y + 21 + (n // columns) * high
         shapes += symbol_of(kind_id, unit, north_american)(x, y, y + 13.0, None)
         for k, part in enumerate(broken(words, 12)[:5]):

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
@@ -12,20 +12,8 @@ from riktig.core.geometry import Text
 from riktig.core.ids import unit_of_element
 from riktig.core.job import CircuitId, DeviceId, PinRef, read_pin
 from riktig.core.keys import ElementKey, Key, NetKey, PinKey
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEET_PEN, SHEETS, elements_of
-from riktig.core.simulation import (
-    LEGEND,
-    Operator,
-    StepResult,
-    Touch,
-    behaviour_of,
-    live_shapes,
-    lock_off,
-    lock_off_text,
-    panel_of,
-    position_of,
-    why,
-)
+from riktig.core.schematic import CIRCUITS, NAMES, SHEET_PEN, SHEETS, elements_of
+from riktig.core.simulation import LEGEND, Operator, StepResult, Touch, behaviour_of, live_shapes, position_of, why
 from riktig.core.views import device_of
 from riktig.desk.canvas import SHEET, DrawingView
 from riktig.desk.session import Session
@@ -33,6 +21,7 @@ from riktig.desk.stations.circuits.live_board import Board
 from riktig.desk.stations.circuits.live_faults import fault_menu
 from riktig.desk.stations.circuits.live_meter import MeterStrip
 from riktig.desk.stations.circuits.live_model import LiveModel
+from riktig.desk.stations.circuits.live_place import locks_text, place_of
 from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.stations.circuits.live_watch import WatchStrip
 from riktig.desk.theme import Theme
@@ -50,7 +39,9 @@ KEYS = "Click or Space: operate. H: hold. 1: a second on. R: run. M: meter. Comm
 
 
 class LivePage(QWidget):
-    """One sheet, live. ``back`` leaves it; ``wires_known`` says whether wires are worked out already."""
+    """One sheet, live. ``back`` leaves it, ``turned`` asks for another; ``wires_known``: wires are worked out."""
+
+    turned = Signal(int)
 
     def __init__(self, session: Session, back: Callable[[], None], wires_known: Callable[[], bool]) -> None:
         super().__init__()
@@ -244,10 +235,7 @@ class LivePage(QWidget):
 
     def say_locks(self, device: DeviceId) -> None:
         """Says which switches must be off and locked to work on a device."""
-        plan, job = self._session.evaluation, self._session.job
-        circuits = plan.get(CIRCUITS)
-        points = lock_off(circuits, panel_of(job, circuits, plan.get(NETS)).network, device)
-        self.hint.setText(self.model.tagged(lock_off_text(points, circuits, device)))
+        self.hint.setText(self.model.tagged(locks_text(self._session.evaluation, device)))
 
     def script_menu(self) -> QMenu:
         """What can be watched: the circuits of the sheet, then scripts of the builder's own."""
@@ -384,7 +372,7 @@ class LivePage(QWidget):
         sheets = self._session.evaluation.get(SHEETS).sheets
         sheet_numbers = [n for n, sheet in enumerate(sheets) if circuit in sheet.circuits]
         self.seen.setCurrentWidget(self.view)
-        self.show_sheet(sheet_numbers[-1] if sheet_numbers else self.sheet)
+        self.turned.emit(sheet_numbers[-1] if sheet_numbers else self.sheet)
         self.watched.begin(title, steps, circuit, self._session.evaluation.get(NAMES).tag)
         self.watched.show()
 
@@ -395,4 +383,9 @@ class LivePage(QWidget):
     def _stepped(self, result: StepResult) -> None:
         self.model.look()
         self.model.moved = frozenset(event.device for event in result.events if event.device)
+        place = place_of(self.model.moved, self._session.evaluation.get(SHEETS).sheets, self.sheet)
+        if place and place[0] != self.sheet:
+            self.turned.emit(place[0])
         self.show_state()
+        if place:
+            self.view.reveal(place[1])

@@ -88,6 +88,7 @@ class CircuitsStation(Station):
         self.renaming: RenamingPage = RenamingPage(session, self._to_sheets)
         self.trace = TraceView(session, self._to_sheets, self._show_on_sheet)
         self.live = LivePage(session, self._to_sheets, self._wires_known)
+        self.live.turned.connect(self.show_sheet)
         self.tabs = SheetTabs(self._turn)
         self.pages = QStackedWidget()
         for page in (self.view, self.chooser, self.overview, self.behaviour, self.trace, self.renaming, self.live):
