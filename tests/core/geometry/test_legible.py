@@ -3,7 +3,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from riktig.core.geometry import Align, Circle, Point, Poly, Rect, Shape, Text, bounds_of, legible
+from riktig.core.geometry import Align, Circle, Face, Point, Poly, Rect, Shape, Text, bounds_of, legible
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey
 
@@ -105,3 +105,19 @@ def test_every_text_is_either_readable_or_named_and_grown_ones_cover_none(
             if other is not mark:
                 far = bounds_of(other)
                 assert box.right <= far.x or far.right <= box.x or box.bottom <= far.y or far.bottom <= box.y
+
+
+def test_the_marking_of_a_pin_stands_at_its_pin_or_not_at_all() -> None:
+    """A breaker of one pole at half size: 1 at its upper clamp, 2 at its lower; 13 would be in the place of 1."""
+    pins = [Text(x, y, text, 4.2, face=Face.PRINTED, align=Align.MIDDLE, key=K1) for x, y, text in PINS]
+    found = legible((part(0, 0, 18, 85, K1), *pins), 14.0, PAGE)
+    shown = texts(found.shapes)
+    assert {"1", "2"} <= set(shown)
+    assert all(mark.upright for mark in shown.values())
+    for pin in pins:
+        if pin.text in shown:
+            was, now = bounds_of(pin).centre, bounds_of(shown[pin.text]).centre
+            assert max(abs(was.x - now.x), abs(was.y - now.y)) <= 0.6 * 14
+
+
+PINS = ((9.0, 9.0, "1"), (9.0, 80.0, "2"), (9.0, 16.0, "13"), (16.0, 40.0, "14"))

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
-from riktig.core.geometry.display import Align, Circle, Poly, Shape, Text, bounds_of
+from riktig.core.geometry.display import Align, Circle, Face, Poly, Shape, Text, bounds_of
 from riktig.core.geometry.rect import Rect
 from riktig.core.keys import Key
 
@@ -13,6 +13,8 @@ MOST_GROWN = 3.2
 """How much a text that stands in no part may grow: beyond, it would no longer be near what it names (chosen by us)."""
 BOX_LINES = 4.0
 """A box less than so many capitals high or wide is one that a text is written in (chosen by us)."""
+PIN_SHIFT = 0.6
+"""How far the marking of a pin may move from it, in heights of a capital (chosen by us)."""
 GAP = 0.25
 """Between one text and the next, in heights of a capital (chosen by us: a narrow space)."""
 ALMOST = 0.97
@@ -103,7 +105,9 @@ def _grown(mark: Text, least: float, room: Rect | None, own: Sequence[Rect]) -> 
             under = mark.upright and bool(own) and centre.y > max(outline.bottom for outline in own)
             yield mark._replace(size=least, y=mark.y + (least - mark.size if under else 0.0))
         return
-    for upright in (mark.upright, not mark.upright):
+    # The marking of a pin stands at its pin: elsewhere, or on its side, it would be read as another's.
+    at_pin = mark.face is Face.PRINTED
+    for upright in (mark.upright,) if at_pin else (mark.upright, not mark.upright):
         middle = mark._replace(size=least, align=Align.MIDDLE, upright=upright, x=0.0, y=0.0)
         box = bounds_of(middle)
         if box.width > room.width or box.height > room.height:
@@ -111,7 +115,10 @@ def _grown(mark: Text, least: float, room: Rect | None, own: Sequence[Rect]) -> 
         # As near to where it stood as its part allows, else at one of its ends.
         x = min(max(centre.x, room.x + box.width / 2), room.right - box.width / 2)
         highest, lowest = room.y + box.height / 2, room.bottom - box.height / 2
-        for y in (min(max(centre.y, highest), lowest), highest, lowest):
+        nearest = min(max(centre.y, highest), lowest)
+        if at_pin and max(abs(x - centre.x), abs(nearest - centre.y)) > PIN_SHIFT * least:
+            continue
+        for y in (nearest,) if at_pin else (nearest, highest, lowest):
             yield middle._replace(x=x - box.centre.x, y=y - box.centre.y)
 
 
