@@ -8,7 +8,7 @@ __all__ = ["keys_folder", "log_folder", "settings_file", "window_file"]
 
 
 def settings_file() -> Path:
-    """The file of the house's own practice, in the user's settings."""
+    """The file of the company standard, in the user's settings."""
     return platformdirs.user_config_path("riktig") / "house.json"
 
 

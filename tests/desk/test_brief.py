@@ -138,7 +138,7 @@ def test_a_value_shows_why_and_takes_one_of_ones_own(brief: BriefStation, sessio
 
 def test_an_alternative_is_one_key_away(brief: BriefStation, session: Session) -> None:
     part = next(iter(brief.loads.values()))
-    button(part, "more about it").click()
+    button(part, "More options").click()
     settle_window()
     assert button(part, "1  star-delta")
     name = next(a for a in part.findChildren(Answer) if a.accessibleName() == "Name of the wash drum")
@@ -184,13 +184,13 @@ class TestLists:
         part = brief.new.list
         assert part is not None
         assert [c.heading for c in part.found.doubtful] == ["Item", "Rating", "Type", "Colour"]
-        button(part, "Take these 2 in").click()
+        button(part, "Import 2 loads").click()
         assert [load.name for load in session.job.loads] == ["wash drum"], "a column that is not known stops it"
         meaning = next(p for p in part.findChildren(QComboBox) if p.accessibleName().endswith("Colour"))
         at = next(n for n in range(meaning.count()) if meaning.itemData(n) == "-")
         meaning.setCurrentIndex(at)
         meaning.activated.emit(at)
-        button(part, "Take these 2 in").click()
+        button(part, "Import 2 loads").click()
         settle_window()
         assert [load.name for load in session.job.loads] == ["wash drum", "rinse pump", "mill"]
         assert session.job.loads[2].start is Start.DRIVE
@@ -203,13 +203,13 @@ class TestLists:
         good = Path(__file__).parents[2] / "examples" / "loads.csv"
         brief.new.take_in(good)
         assert brief.new.list is not None
-        button(brief.new.list, "Leave it").click()
+        button(brief.new.list, "Cancel").click()
         assert not brief.new.list
         bad = tmp_path / "bad.csv"
         bad.write_text("load,kw\nfan,0\n,4\n", encoding="utf-8")
         brief.new.take_in(bad)
         assert brief.new.list is not None
-        button(brief.new.list, "Take these 2 in").click()
+        button(brief.new.list, "Import 2 loads").click()
         shown = " ".join(label.text() for label in brief.new.findChildren(QWidget) if hasattr(label, "text"))
         assert "line 2, kw" in shown
         assert "line 3" in shown
@@ -233,7 +233,7 @@ def test_a_further_supply_is_named_and_taken_out(brief: BriefStation, session: S
     to_settle = {f.code for r in session.evaluation.get(RULES) for f in r.findings if r.group is Group.BRIEF}
     assert to_settle == {"B06"}, "nothing in the panel is on it yet"
     assert statuses(session.evaluation, ())[0].stamp is Stamp.BEGUN
-    button(brief.sources, "take it out").click()
+    button(brief.sources, "Remove").click()
     assert session.job.sources == ()
 
 
@@ -244,7 +244,7 @@ def test_field_devices_are_listed_and_changed(brief: BriefStation, session: Sess
     choose(pick(brief.signals, "Load of start float"), session.job.loads[0].id)
     (signal,) = session.job.signals
     assert (signal.wetting, signal.load) == (Wetting.DC, "m1")
-    button(brief.signals, "take it out").click()
+    button(brief.signals, "Remove").click()
     assert session.job.signals == ()
 
 
@@ -252,12 +252,12 @@ def test_the_houses_own_practice_is_kept_and_new_jobs_start_from_it(
     brief: BriefStation, window: MainWindow, session: Session, house: Path
 ) -> None:
     choose(pick(brief.practice, "Rulebook"), Rulebook.UL)
-    button(brief.practice, "Keep as the house's own").click()
+    button(brief.practice, "Save as company standard").click()
     assert house.exists()
     session.undo()
     assert session.job.practice == Practice()
     settle_window()
-    button(brief.practice, "Take the house's own").click()
+    button(brief.practice, "Use company standard").click()
     assert session.job.practice.rulebook is Rulebook.UL
     window.new_job("KS-0600", "another")
     assert session.job.practice.rulebook is Rulebook.UL
@@ -357,7 +357,7 @@ def test_the_panels_totals_stand_together_with_what_the_nameplate_says(shed: Bri
 
 
 def test_colours_of_the_house_are_asked_only_when_they_count(brief: BriefStation, session: Session) -> None:
-    field = pick_anywhere(brief.practice, "House colour of neutral")
+    field = pick_anywhere(brief.practice, "Company colour of neutral")
     assert not field.isVisibleTo(brief)
     choose(pick(brief.practice, "Conductor colours"), Colours.HOUSE)
     assert field.isVisibleTo(brief)

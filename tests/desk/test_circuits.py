@@ -137,7 +137,7 @@ class TestMenus:
         settle_window()
         assert session.job.circuits[1].param("pump", "") == "fills"
         session.undo()
-        words["What it must do, step by step"].trigger()
+        words["Function, step by step"].trigger()
         settle_window()
         assert station.pages.currentWidget() is station.behaviour
         assert {row.sign for row in station.behaviour.steps.rows} == {"✓"}

@@ -268,7 +268,7 @@ class TestScripts:
         assert "✓" in live.watched.said.text()
         live.watched.all.click()
         assert all(one.passed for one in live.watched.results)
-        assert "all as it must be" in live.watched.title.text()
+        assert "all correct" in live.watched.title.text()
         live.watched.end.click()
         assert not live.watched.isVisible()
 

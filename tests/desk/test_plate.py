@@ -238,7 +238,7 @@ class TestByHand:
         settle_window()
         press(station.view, Qt.Key.Key_Delete)
         assert len(layout_of(session).rails) == 3
-        by_text["Add an upright duct"].trigger()
+        by_text["Add a vertical duct"].trigger()
         assert [duct.upright for duct in layout_of(session).ducts][-1]
 
     def test_measuring_says_along_down_and_straight(self, station: PlateStation, session: Session) -> None:

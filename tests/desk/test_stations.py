@@ -104,7 +104,7 @@ class TestBrief:
         QTest.keyClicks(station.new.power, "1.5")
         press(station.new.power, Qt.Key.Key_Return)
         assert [load.name for load in session.job.loads] == ["wash drum", "rinse pump"]
-        out = next(b for b in station.findChildren(QPushButton) if b.accessibleName() == "Take the wash drum out")
+        out = next(b for b in station.findChildren(QPushButton) if b.accessibleName() == "Remove the wash drum")
         out.click()
         settle_window()
         assert [load.name for load in session.job.loads] == ["rinse pump"]

@@ -98,7 +98,7 @@ def install(session: Session, show: Callable[[str, Path | None], None]) -> None:
         told.add(place)
         rescued = rescue(session, error)
         show(
-            "Riktig made a mistake of its own. Your job and everything confirmed are safe in the "
+            "Riktig has an internal error. Your job and everything confirmed are safe in the "
             f"file; a copy, the last actions and a report are at {rescued.report}. You can go on; if it happens again, "
             "close and open the job, or go on in a new file from the job as it was.",
             rescued.job,

@@ -94,8 +94,8 @@ class Session(QObject):
         self.records_changed.emit()
         if file.read_only:
             self.say(
-                f"{file.path.name} is open for looking only: {file.only_looking or 'it was opened so'}. "
-                "Nothing you change here can be kept.",
+                f"{file.path.name} is open read-only: {file.only_looking or 'it was opened so'}. "
+                "Changes here will not be saved.",
                 wrong=True,
             )
         elif file.doubts:
@@ -104,8 +104,8 @@ class Session(QObject):
             )
         elif file.put_aside:
             self.say(
-                f"Beside {file.path.name} lay a step that was cut off in another file, perhaps in a newer copy "
-                f"that was written over. It was not played in; it is now called {file.put_aside}.",
+                f"Beside {file.path.name} lay an unfinished write of another file, perhaps of a newer copy that was "
+                f"overwritten. It was not applied; it is now called {file.put_aside}.",
                 wrong=True,
             )
 
@@ -121,7 +121,7 @@ class Session(QObject):
             Whether it was made.
         """
         if self.read_only:
-            self.say("This job is open for looking only, so nothing was changed.", wrong=True)
+            self.say("This job is open read-only, so nothing was changed.", wrong=True)
             return False
         try:
             after = after_edit(self.evaluation, edit)

@@ -1,4 +1,4 @@
-"""Where the house's own practice is kept."""
+"""Where the company standard is kept."""
 
 from riktig.places import settings_file
 

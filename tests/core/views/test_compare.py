@@ -1,4 +1,4 @@
-"""What an answer changed downstream, and the house's own practice."""
+"""What an answer changed downstream, and the company standard."""
 
 from collections.abc import Callable
 from dataclasses import replace

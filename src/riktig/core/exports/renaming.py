@@ -33,7 +33,7 @@ class Renaming:
 
 
 def number_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
-    """The numbers that “Number anew” would change, in the order of the potentials."""
+    """The numbers that “Renumber” would change, in the order of the potentials."""
     now, then = evaluation.get(NAMES), _after(evaluation, renumber(evaluation.document))
     circuits, nets, sheets = evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(SHEETS)
     changed = [net for net in nets.nets if now.number.get(net.id) != then.number.get(net.id)]
@@ -64,7 +64,7 @@ def number_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
 
 
 def tag_changes(evaluation: Evaluation[Job]) -> tuple[Renaming, ...]:
-    """The tags that “Name anew” would change, in the order of the circuits; a strip counts once."""
+    """The tags that “Renumber or retag” would change, in the order of the circuits; a strip counts once."""
     now, then = evaluation.get(NAMES), _after(evaluation, tag_anew(evaluation.document))
     circuits, nets, sheets = evaluation.get(CIRCUITS), evaluation.get(NETS), evaluation.get(SHEETS)
     changed = [device for device in circuits.devices if now.tag[device.id] != then.tag[device.id]]

@@ -78,7 +78,7 @@ def _restart(evaluation: Evaluation[Job]) -> Schedule:
         ("accept", "Accept"),
         ("circuit", "Circuit"),
     )
-    return Schedule("restart", "What starts by itself", columns, rows)
+    return Schedule("restart", "Automatic restarts", columns, rows)
 
 
 def _transfers(evaluation: Evaluation[Job]) -> Schedule:

@@ -85,7 +85,7 @@ class Load:
     stop_float_m: float = 0.0
     start_float_m: float = 0.0
     alarm_float_m: float = 0.0
-    """Where its floats hang, above the bottom of the tank; 0 where nobody has said."""
+    """Where its floats hang, above the bottom of the tank; 0: not known."""
 
     def __post_init__(self) -> None:
         for value, unit, largest in ((self.kw, "kW", LARGEST_KW), (self.hp, "hp", LARGEST_HP)):
@@ -114,7 +114,7 @@ class Load:
 
     @property
     def float_heights(self) -> dict[str, float]:
-        """Where its floats hang above the bottom of the tank, m, by what they are; 0 where nobody has said."""
+        """Where its floats hang above the bottom of the tank, m, by what they are; 0: not known."""
         return {"stop": self.stop_float_m, "start": self.start_float_m, "alarm": self.alarm_float_m}
 
     @property

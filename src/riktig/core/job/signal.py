@@ -76,7 +76,7 @@ class Source:
     direct: bool | None = None
     """Whether it is direct current; None: as usual for its voltage."""
     protected_a: float = 0.0
-    """What protects it where it comes from, A; 0 where nobody has said."""
+    """What protects it where it comes from, A; 0: not known."""
 
     @property
     def is_direct(self) -> bool:

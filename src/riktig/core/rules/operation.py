@@ -18,7 +18,7 @@ _CONTACTS = (Behaviour.NO, Behaviour.NC)
 
 
 def restarts_accepted(view: View) -> ClauseResult:
-    """What starts by itself when the supply returns or a guard is reset, tried on the circuits as they are drawn."""
+    """Automatic restarts when the supply returns or a guard is reset, tried on the circuits as they are drawn."""
     clause = view.source("C14")
     of_motor: dict[DeviceId, list[Restart]] = defaultdict(list)
     for restart in view.restarts:

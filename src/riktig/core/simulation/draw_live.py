@@ -11,7 +11,7 @@ from riktig.core.simulation.run import Panel
 __all__ = ["LEGEND", "live_shapes"]
 
 LEGEND = (
-    "Thick: live. Thin: the way back. Dashes: live through a load, or one way of several. Bar: closed. Ring: opened. "
+    "Thick: live. Thin: return. Dashed: live through a load, or one of several paths. Bar: closed. Ring: open. "
     "Dot: power waits. Filled: works. Corners: moved last."
 )
 LIVE, BACK, THROUGH = 0.95, 0.6, 0.6

@@ -1,4 +1,4 @@
-"""What starts by itself when power returns or a guard is reset: a table for every starter."""
+"""Automatic restarts when power returns or a guard is reset: a table for every starter."""
 
 from dataclasses import dataclass
 

@@ -289,8 +289,7 @@ class JobFile:
         """One step: in the file under its name when it returns, or in a rescue copy that ``rescued_from`` names."""
         if self.read_only:
             raise RiktigError(
-                f"{self.path.name} is open for looking only; {self.only_looking or 'it was opened so'}. "
-                "Nothing was recorded.",
+                f"{self.path.name} is open read-only; {self.only_looking or 'it was opened so'}. Nothing was recorded.",
                 hint="Close it there, or open a copy.",
                 where=str(self.path),
             )
@@ -364,7 +363,7 @@ class JobFile:
         raise RiktigError(
             f"{self.path.name} {taken}, and no copy could be written in its place ({failed}): the last step is on the "
             "screen but in no file.",
-            hint="Make room or put the file back, and press “Write again”; until then, do not close the window.",
+            hint="Make room or put the file back, and press “Retry save”; until then, do not close the window.",
             where=str(self.path),
         )
 

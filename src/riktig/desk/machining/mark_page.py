@@ -38,9 +38,7 @@ from riktig.desk.widgets import plain_label, row_of
 
 __all__ = ["MarkPage"]
 
-CAUTION = (
-    "Goggles on, the sheet clamped, no glove near a turning drill. Drill with nothing built on the plate: swarf shorts."
-)
+CAUTION = "Wear goggles, clamp the sheet, no gloves near a turning drill. Drill before parts are fitted: swarf shorts."
 SAID = {Tool.PUNCH: "punched through", Tool.HOLE_SAW: "sawn out", Tool.CUT: "cut out", Tool.TAP: "drilled and tapped"}
 """What a hole is when it is made, other than drilled."""
 LARGE, SMALL = 46, 26
@@ -312,7 +310,7 @@ class MarkPage(QWidget):
             self.session.say(f"Not ready to drill: {blockers[0]}", wrong=True)
             return
         if closed:
-            self.session.say(f"This hole stays shut. {closed[0].critical.name}: {closed[0].said}", wrong=True)
+            self.session.say(f"This hole is locked. {closed[0].critical.name}: {closed[0].said}", wrong=True)
             return
         evaluation = self.session.evaluation
         if self.session.job.door is None and self.face in {leaf.name for leaf in evaluation.get(DOOR).leaves}:

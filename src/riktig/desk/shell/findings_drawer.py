@@ -61,8 +61,8 @@ class FindingsDrawer(QWidget):
         self.counts = [plain_label("", role) for role in ("fails", "judgement", "meets")]
         self.said = plain_label("", "second")
         self.said.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        self.kept = plain_label("Nothing unsaved", "quiet")
-        self.again = QPushButton("Write again")
+        self.kept = plain_label("All changes saved", "quiet")
+        self.again = QPushButton("Retry save")
         self.again.hide()
         self.again.clicked.connect(self.try_again)
         line = QHBoxLayout()
@@ -135,5 +135,5 @@ class FindingsDrawer(QWidget):
 
     def show_kept(self, unwritten: bool, last: str) -> None:
         """Whether everything is in the file."""
-        self.kept.setText("NOT in the file" if unwritten else f"Nothing unsaved{last}")
+        self.kept.setText("NOT SAVED" if unwritten else f"All changes saved{last}")
         self.again.setVisible(unwritten)

@@ -373,7 +373,7 @@ class MainWindow(QMainWindow):
             if self.session.unwritten and not getattr(self, "_warned", False):
                 self._warned = True
                 self.tell(
-                    "The last step is not in the file. Make room and press “Write again”, or "
+                    "The last step is not in the file. Make room and press “Retry save”, or "
                     "close once more to leave without it."
                 )
                 event.ignore()

@@ -44,8 +44,8 @@ class StartPage(QWidget):
         heading = plain_label("Start a new panel")
         heading.setFont(words_font(20, bold=True))
         text = plain_label(
-            "Give the job a number and a title. Then say in the Brief what turns and how large it "
-            "is: Riktig proposes the starter, draws its circuits, plans plate and door, and makes "
+            "Give the job a number and a title. Then list the motors and other loads in the Brief: "
+            "Riktig proposes the starter, draws its circuits, plans plate and door, and makes "
             "the schedules. You follow the route card from top to bottom.",
             "second",
             wraps=True,
@@ -91,8 +91,7 @@ class StartPage(QWidget):
     def _say_where(self) -> None:
         name = file_name(self.number.text().strip(), "NUMBER")
         self.where.setText(
-            f"It will be kept in {jobs_folder() / (name + '.riktig')}. There is nothing to save: "
-            "every step is kept as you make it."
+            f"It is saved in {jobs_folder() / (name + '.riktig')}. Every change is saved as you make it."
         )
 
     def show_recent(self, files: list[Path]) -> None:

@@ -27,7 +27,7 @@ class ChangesLine(QWidget):
         self._before: Snapshot | None = None
         self.shown: tuple[ListChange, ...] = ()
         self._items: list[QWidget] = []
-        self._say([plain_label("Each answer says here what it changed downstream.", "quiet")])
+        self._say([plain_label("The effect of your last change is shown here.", "quiet")])
 
     def follow(self, name: str) -> None:
         """Compares with what was before, and keeps what is now; called when everything has been worked out."""
@@ -45,12 +45,12 @@ class ChangesLine(QWidget):
     def forget(self) -> None:
         """Begins anew: another job."""
         self._job, self._before, self.shown = None, None, ()
-        self._say([plain_label("Each answer says here what it changed downstream.", "quiet")])
+        self._say([plain_label("The effect of your last change is shown here.", "quiet")])
 
     def _show(self, name: str) -> None:
         items: list[QWidget] = [plain_label(f"{name[:1].upper()}{name[1:]}:", "second")]
         if not self.shown:
-            items.append(plain_label("nothing that Riktig derives so far depends on it.", "quiet"))
+            items.append(plain_label("no effect on the design.", "quiet"))
         for change in self.shown[:MOST]:
             if change.link:
                 button = QPushButton(change.text)

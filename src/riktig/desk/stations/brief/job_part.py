@@ -122,9 +122,9 @@ class SupplyPart(BriefPart):
                 number("upstream_a", "Protected upstream at", "A"),
                 "A and can give",
                 number("fault_ka", "Fault current", "kA", 48),
-                "kA at the panel. It passes",
+                "kA at the panel. It feeds a further panel with",
                 number("through_a", "Through-feed", "A"),
-                "A on to a further panel (0: none).",
+                "A (0: none).",
             )
         )
         self._doubt = plain_label("", "fails", wraps=True)
@@ -181,10 +181,10 @@ class SourcesPart(_Listed):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.head("Other incoming supplies")
-        asked: list[tuple[str, object]] = [("has not been asked yet", False), ("was asked: this is all", True)]
+        asked: list[tuple[str, object]] = [("not yet confirmed", False), ("confirmed, none other", True)]
         self.body.addWidget(
             sentence(
-                "Whether anything else arrives live, from another panel or another supply,",
+                "Other supplies into the panel, from another panel or another source:",
                 self.pick("asked", "Further supplies asked", asked, _asked),
                 ".",
             )
@@ -236,7 +236,7 @@ class SourcesPart(_Listed):
             "behind",
             self.number(f"{source.id}.protected_a", f"Protection of {name}", change("protected_a"), "A", 54),
             "A and stays live with the main switch off.",
-            self.flat("take it out", f"Take {name} out", partial(self._out, source)),
+            self.flat("Remove", f"Remove {name}", partial(self._out, source)),
         )
 
     def _out(self, source: Source) -> None:
@@ -324,7 +324,7 @@ class SignalsPart(_Listed):
             "with",
             self.number(f"{at}.watts", f"Draw of {name}", change("watts"), "W", 46),
             "W.",
-            self.flat("take it out", f"Take {name} out", partial(self._out, signal)),
+            self.flat("Remove", f"Remove {name}", partial(self._out, signal)),
             points=10.5,
         )
 

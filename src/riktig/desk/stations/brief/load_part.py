@@ -1,4 +1,4 @@
-"""One load in the letter: its sentence, more about it, and what Riktig proposes."""
+"""One load in the letter: its sentence, its further options, and what Riktig proposes."""
 
 from functools import partial
 from typing import Any, cast
@@ -55,7 +55,7 @@ def named(text: str) -> str:
         RiktigError: there is none.
     """
     if not text.strip():
-        raise RiktigError("The load has no name.", hint="Say what turns, such as wash drum.")
+        raise RiktigError("The load has no name.", hint="Enter a name, such as wash drum.")
     return text.strip()
 
 
@@ -203,7 +203,7 @@ class LoadPart(BriefPart):
             self.text("place", f"Place {of}", change("place"), 130),
             ",",
             self.pick("phases", f"Lines {of}", PHASES, change("phases")),
-            ". Its plate says",
+            ". Nameplate current",
             self.text("nameplate_a", f"Nameplate current {of}", change("nameplate_a"), 58, read_current),
             "A. It is started" if load.is_motor else "A. It is fed",
             self.pick("start", f"Start {of}", [(start.value, start) for start in starts], change("start")),
@@ -213,11 +213,11 @@ class LoadPart(BriefPart):
             self.number("cable_m", f"Cable length {of}", change("cable_m"), "m", 54),
             "m.",
         ]
-        more = QPushButton("less about it" if self._open else "more about it")
+        more = QPushButton("Fewer options" if self._open else "More options")
         more.setFlat(True)
         more.setAccessibleName(f"More about the {load.name}")
         more.clicked.connect(self.turn_more)
-        out = self.flat("take it out", f"Take the {load.name} out", partial(self._out, load))
+        out = self.flat("Remove", f"Remove the {load.name}", partial(self._out, load))
         return [*parts, more, out]
 
     def _details(self, load: Load) -> list[str | QWidget]:
@@ -225,7 +225,7 @@ class LoadPart(BriefPart):
         parts: list[str | QWidget] = []
         if load.is_motor:
             parts += [
-                "It is guarded by",
+                "It is protected by",
                 self.pick_of("protection", f"Protection {of}", Protection, change("protection")),
                 "and",
                 self.pick_of("duty", f"Duty {of}", Duty, change("duty")),
@@ -233,7 +233,7 @@ class LoadPart(BriefPart):
                 self.number("service_factor", f"Service factor {of}", change("service_factor"), "", 46),
                 ";",
                 self.pick_of("access", f"Access {of}", Access, change("access")),
-                "may move its control.",
+                "may operate it.",
                 self._yes("run_lamp", of, "A run lamp", "No run lamp"),
                 "and",
                 self._yes("trip_lamp", of, "a trip lamp", "no trip lamp"),
@@ -242,20 +242,20 @@ class LoadPart(BriefPart):
                 ".",
             ]
         if load.command is Command.LEVEL:
-            parts += ["Above the bottom its floats hang at"]
+            parts += ["Heights of its floats above the bottom:"]
             for field in (*LEVELS, "alarm_float_m") if load.level_alarm else LEVELS:
                 what = field.partition("_")[0]
                 parts += [
                     self.number(field, f"Height of the {what} float {of}", change(field), "m", 46),
                     f"m ({what}),",
                 ]
-            parts += ["0 where nobody has said."]
+            parts += ["0: not known."]
         parts += [
             "Its cable lies",
             self.pick_of("laying", f"Laying of the cable {of}", CableLaying, change("laying")),
             "with",
             self.text("cables_together", f"Cables together {of}", change("cables_together"), 40, together_of),
-            "cables side by side, itself counted. It is cut off alone by",
+            "cables side by side, itself counted. It is isolated locally by",
             self.pick_of("isolation", f"Isolation {of}", Isolation, change("isolation")),
             "; with the main switch off it",
             self._yes("maintained", of, "stays live", "goes off"),
@@ -277,7 +277,7 @@ class LoadPart(BriefPart):
             *parts,
             "It works at",
             self.text("voltage_v", f"Voltage {of}", change("voltage_v"), 54, volts),
-            "V (empty: the supply's). It is so because",
+            "V (empty: as the supply). Reason:",
             self.text("reason", f"Reason {of}", change("reason"), 300),
             ".",
         ]

@@ -35,7 +35,7 @@ class NamesPart(BriefPart):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.head("Numbers and letters of the house")
+        self.head("Company numbering and letters")
         self.body.addWidget(self._ranges())
         self.body.addWidget(self._kept())
         self._scheme = self._of_scheme()
@@ -58,7 +58,7 @@ class NamesPart(BriefPart):
         )
 
     def _kept(self) -> QWidget:
-        parts: list[str | QWidget] = ["Numbers kept for common potentials, where the house has them:"]
+        parts: list[str | QWidget] = ["Numbers reserved for common potentials:"]
         for node, words in POTENTIALS.items():
             parts += [words, self.text(f"reserved.{node}", f"Number of the {words}", self._reserve(node), 56), ","]
         return sentence(*parts[:-1], ".", points=POINTS)
@@ -69,14 +69,14 @@ class NamesPart(BriefPart):
 
         fields = ", ".join(f"{{{name}}}" for name in SCHEME_FIELDS)
         return sentence(
-            "The house's scheme reads",
+            "The company's numbering scheme:",
             self.text("scheme", "Numbering scheme", change, 190),
             f". It may hold {fields} ; {{count:02}} has at least two figures.",
             points=POINTS,
         )
 
     def _of_letters(self) -> QWidget:
-        parts: list[str | QWidget] = ["The house's letters; a class left empty keeps its own:"]
+        parts: list[str | QWidget] = ["Company letters; a class left empty keeps its own:"]
         for of in classes():
             parts += [of, self.text(f"letters.{of}", f"Letters of {of}", self._letter(of), 46), ","]
         return sentence(*parts[:-1], ".", points=POINTS)

@@ -71,7 +71,7 @@ class NewLoad(BriefPart):
                 self.button,
             )
         )
-        take_in = self.flat("take in a list from a file", "Take in a list of loads from a file", self._choose)
+        take_in = self.flat("Import a load list …", "Import a list of loads from a file", self._choose)
         paste = self.flat("paste a list", "Paste a list of loads", self.paste)
         self.body.addWidget(
             sentence("Or", take_in, "(CSV or XLSX), or", paste, "copied from a spreadsheet.", points=10)
@@ -121,7 +121,7 @@ class NewLoad(BriefPart):
             self.name.setFocus(Qt.FocusReason.TabFocusReason)
 
     def _choose(self) -> None:
-        dialog = QFileDialog(self, "Take in a list of loads")
+        dialog = QFileDialog(self, "Import a list of loads")
         dialog.setNameFilters(["Lists of loads (*.csv *.tsv *.txt *.xlsx)", "All files (*)"])
         dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
         dialog.fileSelected.connect(lambda path: self.take_in(Path(path)))
@@ -173,7 +173,7 @@ class NewLoad(BriefPart):
             return
         count = f"{len(rows)} load{'' if len(rows) == 1 else 's'}"
         if self.edit(f"take in {count} from {load_list.grid.name}", AddLoads(new_loads(rows))):
-            self.session.say(f"{count} taken in from {load_list.grid.name}.")
+            self.session.say(f"{count} imported from {load_list.grid.name}.")
             self._close()
             self.added.emit()
 

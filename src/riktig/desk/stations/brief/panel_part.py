@@ -64,7 +64,7 @@ class EnclosurePart(BriefPart):
         hinges: list[tuple[str, object]] = [(f"on the {side.value}", side) for side in HingeSide]
         self.body.addWidget(
             sentence(
-                "A box of",
+                "An enclosure of",
                 self.pick("size", "Enclosure size", sizes, lambda size: SetBox(*size)),
                 "mm,",
                 self.text("rating", "Degree of protection", _box("rating"), 70),
@@ -167,18 +167,18 @@ class PanelPart(BriefPart):
 
 
 class PracticePart(BriefPart):
-    """Where practice differs: every choice with its default argued."""
+    """Workshop standards: every choice with its default argued."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.head("Where practice differs")
-        keep = QPushButton("Keep as the house's own")
+        self.head("Workshop standards")
+        keep = QPushButton("Save as company standard")
         keep.setToolTip("New jobs start from what is chosen here")
         keep.clicked.connect(self.keep)
-        use = QPushButton("Take the house's own")
+        use = QPushButton("Use company standard")
         use.clicked.connect(self.take_house)
         self._differs = plain_label("", "second", wraps=True)
-        self.body.addWidget(sentence("For this job; new jobs start from the house's own.", keep, use, points=10.5))
+        self.body.addWidget(sentence("For this job; new jobs start from the company standard.", keep, use, points=10.5))
         self.body.addWidget(self._differs)
         group = ""
         for choice in CHOICES:
@@ -196,13 +196,13 @@ class PracticePart(BriefPart):
 
     def _colours(self) -> QWidget:
         names: list[tuple[str, object]] = [(name, name) for name in COLOUR_NAMES]
-        parts: list[str | QWidget] = ["The house's colours:"]
+        parts: list[str | QWidget] = ["Company colours:"]
         for place, what in enumerate(("L1", "L2", "L3", "neutral", "AC control", "DC control")):
-            parts += [what, self.pick(f"colour.{place}", f"House colour of {what}", names, self._colour(place)), ","]
+            parts += [what, self.pick(f"colour.{place}", f"Company colour of {what}", names, self._colour(place)), ","]
         alike: list[tuple[str, object]] = [("as DC control", ""), *names]
         parts[-1] = "; apart from DC control:"
         for place, what in enumerate(DC_COLOURS):
-            key, name = f"dc colour.{place}", f"House colour of {what}"
+            key, name = f"dc colour.{place}", f"Company colour of {what}"
             parts += [what, self.pick(key, name, alike, self._dc_colour(place)), ","]
         return sentence(*parts[:-1], points=10.5)
 
@@ -289,16 +289,16 @@ class PracticePart(BriefPart):
         """Keeps the practice of this job as the house's own."""
         self._try(
             lambda: keep_user_practice(user_settings.settings_file(), self.session.job.practice),
-            "Kept: new jobs start from it.",
+            "Saved: new jobs start from it.",
         )
 
     def take_house(self) -> None:
-        """Turns this job to the house's own practice."""
+        """Turns this job to the company standard."""
 
         def turn() -> None:
             practice = user_practice(user_settings.settings_file())
             fields = cast(PracticeFields, {name: getattr(practice, name) for name in Practice.__slots__})
-            self.edit("the house's own practice", SetPractice(fields))
+            self.edit("the company standard", SetPractice(fields))
 
         self._try(turn, "")
 

@@ -38,7 +38,7 @@ class BriefStation(Station):
             ("Field", "Field devices and signals"),
             ("Box", "The enclosure"),
             ("Panel", "Panel ratings"),
-            ("Practice", "Where practice differs"),
+            ("Practice", "Workshop standards"),
         ):
             jump = self.button(text, tip)
             jump.clicked.connect(lambda _=False, name=text: self.jump(name))

@@ -58,7 +58,7 @@ class BuildStation(Station):
         self.add_body(bar, 0)
         self.add_body(
             plain_label(
-                "Supply isolated, locked off and proved dead before a hand goes in. Local codes and "
+                "Isolate the supply, lock off and prove dead before working inside. Local codes and "
                 "licensed practice decide.",
                 "judgement",
             ),
@@ -71,7 +71,7 @@ class BuildStation(Station):
         self.stale_words = plain_label("", "second", wraps=True)
         self.stale_area = QScrollArea()
         self.stale_area.setWidgetResizable(True)
-        self.stale_area.setAccessibleName("What no longer counts, and why")
+        self.stale_area.setAccessibleName("Records no longer valid, and why")
         self.stale_area.setWidget(self.stale_words)
         self.stale_area.setMaximumHeight(STALE_HEIGHT)
         self.add_body(self.stale_area, 0)

@@ -47,7 +47,9 @@ class BehaviourPage(QWidget):
         else:
             failed = sum(not step.passed for step in outcome.steps)
             verdict = (
-                f"{failed} of {len(outcome.steps)} steps go otherwise" if failed else "everything is as it must be"
+                f"{failed} of {len(outcome.steps)} steps do not do what they should"
+                if failed
+                else "everything is correct"
             )
             self.title.setText(f"{outcome.title}, tried on the circuit as it is drawn now: {verdict}.")
         self.steps.show_steps(

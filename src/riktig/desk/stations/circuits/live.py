@@ -31,7 +31,7 @@ __all__ = ["LivePage"]
 
 LISTS_HERE = (
     ("live", "Still live with each switch off"),
-    ("restart", "What starts by itself"),
+    ("restart", "Automatic restarts"),
     ("transfers", "From hand to automatic and back"),
 )
 TICK_S = 0.25
@@ -57,7 +57,7 @@ class LivePage(QWidget):
         self.view.on_key = self._key
         self.view.setToolTip(KEYS)
         self.rest = QPushButton("Reset")
-        self.rest.setToolTip("Power on anew with nothing touched and no fault put in")
+        self.rest.setToolTip("Power on again, nothing operated, no faults")
         self.second, self.ten = QPushButton("+1 s"), QPushButton("+10 s")
         self.run = QPushButton("Run")
         self.run.setCheckable(True)
@@ -67,9 +67,9 @@ class LivePage(QWidget):
         self.hold.setToolTip("Buttons stay pressed until they are pressed again (H for the chosen one)")
         self.measure = QPushButton("Meter")
         self.measure.setCheckable(True)
-        self.measure.setToolTip("Clicks on the sheet place the probes (M)")
+        self.measure.setToolTip("Click on the sheet to place the probes (M)")
         self.spoil = QPushButton("Fault …")
-        self.spoil.setToolTip("Puts a fault into what is chosen, or takes all faults out")
+        self.spoil.setToolTip("Adds a fault to the selected device, or removes all faults")
         self.scripts = QPushButton("Script …")
         self.scripts.setToolTip("Watches what a circuit must do, or a script of your own, step by step")
         self.lists = QPushButton("Lists …")
@@ -93,7 +93,7 @@ class LivePage(QWidget):
         self.meter = MeterStrip(session, self.model)
         self.watched = WatchStrip(self.model, self._stepped, self.end_watch)
         self.log = QListWidget()
-        self.log.setAccessibleName("What happened")
+        self.log.setAccessibleName("Event log")
         self.log.setMinimumWidth(250)
         self.hint = plain_label(LEGEND, "quiet", wraps=True)
         self._timer = QTimer(self)
@@ -221,9 +221,9 @@ class LivePage(QWidget):
             menu.addAction(text).triggered.connect(lambda _=False, n=name: self.show_list(n))
         owner = device_of(self._session.selection)
         if owner and owner in self.model.panel.network.devices:
-            text = self.model.tagged(f"What to lock to work on {{{owner}}}")
+            text = self.model.tagged(f"Isolation points for {{{owner}}}")
             menu.addAction(text).triggered.connect(lambda: self.say_locks(owner))
-        menu.addAction("The sheet").triggered.connect(lambda: self.seen.setCurrentWidget(self.view))
+        menu.addAction("Back to the drawing").triggered.connect(lambda: self.seen.setCurrentWidget(self.view))
         return menu
 
     def show_list(self, name: str) -> None:

@@ -40,7 +40,7 @@ def fault_menu(parent: QWidget, session: Session, model: LiveModel, after: Calla
     else:
         menu.addAction("Choose a device first").setEnabled(False)
     menu.addSeparator()
-    out = menu.addAction(f"Take all faults out ({len(model.faults)})")
+    out = menu.addAction(f"Remove all faults ({len(model.faults)})")
     out.setEnabled(bool(model.faults))
 
     def mend() -> None:

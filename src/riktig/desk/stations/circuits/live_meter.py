@@ -102,8 +102,8 @@ class MeterStrip(QWidget):
         if self.reading.refused:
             text = "Live: an ohm-meter is for dead circuits. Switch off, lock, and prove it dead first."
         elif self.reading.value is None:
-            text = "No way leads from one probe to the other."
+            text = "No path between the probes."
         else:
             way = " – ".join(self._model.tagged(point) for point in self.reading.way) or "directly"
-            text = f"Way: {way}" + (", and other ways beside it" if self.reading.others else "")
+            text = f"Way: {way}" + (", and parallel paths" if self.reading.others else "")
         self.way.setText(text)

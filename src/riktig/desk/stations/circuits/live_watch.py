@@ -51,7 +51,7 @@ class WatchStrip(QWidget):
 
     def _say(self) -> None:
         failed = sum(not result.passed for result in self.results)
-        verdict = f", {failed} otherwise" if failed else ", all as it must be" if self.results else ""
+        verdict = f", {failed} wrong" if failed else ", all correct" if self.results else ""
         self.title.setText(f"{self._name}: step {self.at} of {len(self._steps)}{verdict}")
         self.next.setEnabled(self.at < len(self._steps))
         self.all.setEnabled(self.at < len(self._steps))

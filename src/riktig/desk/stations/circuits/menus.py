@@ -120,22 +120,22 @@ class Changes:
         menu = QMenu(self._parent)
         if element:
             for words, act in (
-                ("Put in after", Act.AFTER),
-                ("Put in ahead", Act.BEFORE),
-                ("Put in across", Act.ACROSS),
-                ("Put in its place", Act.INSTEAD),
+                ("Insert after", Act.AFTER),
+                ("Insert ahead", Act.BEFORE),
+                ("Insert in parallel", Act.ACROSS),
+                ("Replace with", Act.INSTEAD),
             ):
                 self._later(menu.addMenu(words), element, act)
             start_move = getattr(self._parent, "start_move")  # noqa: B009
-            self._entry(menu, "Move to after …", start_move)
+            self._entry(menu, "Move after …", start_move)
             nodes = named_nodes(self._session.job)
-            for words, start in (("Wire its start to", True), ("Wire its end to", False)):
+            for words, start in (("Connect its line side to", True), ("Connect its load side to", False)):
                 sub = menu.addMenu(words)
                 for node, text in nodes.items():
                     self._entry(sub, text, self._edit(f"wire to {text}", WireElsewhere(element, node, start)))
             self._clashing(menu, element)
             menu.addSeparator()
-            self._entry(menu, "Say what it is for …", lambda: self._name(element))
+            self._entry(menu, "Description …", lambda: self._name(element))
         if device_of(selection):
             self._entry(menu, "Rename …", lambda: self.rename(selection))
         if element:
@@ -151,7 +151,7 @@ class Changes:
                 change = clash.change
                 self._entry(
                     menu,
-                    f"Make the lost change here: {change.act.value}, {change.text or change.to}",
+                    f"Apply the unresolved change here: {change.act.value}, {change.text or change.to}",
                     self._edit("make a change elsewhere", MoveChange(cid, change, element)),
                 )
 
@@ -174,13 +174,13 @@ class Changes:
                 action.setCheckable(True)
                 action.setChecked(choice == now)
         behave = getattr(self._parent, "show_behaviour")  # noqa: B009
-        self._entry(menu, "What it must do, step by step", lambda: behave(circuit))
+        self._entry(menu, "Function, step by step", lambda: behave(circuit))
         self._entry(menu, "Add circuits from a rung file …", lambda: self._from_file())
         menu.addSeparator()
         self._entry(menu, "Add a rung of your own …", lambda: self._own_rung(circuit))
         self._entry(menu, "Add a device of your own …", lambda: self._own_device(circuit))
         if own_circuit and own_circuit.changes:
-            sub = menu.addMenu("Take a change back")
+            sub = menu.addMenu("Undo a change")
             for change in own_circuit.changes:
                 words = f"{change.what.value if change.what else ''} {change.text or change.to}".strip()
                 self._entry(
@@ -190,7 +190,7 @@ class Changes:
                 )
         if own_circuit and own_circuit.load is None and own_circuit.recipe.value != "incomer":
             menu.addSeparator()
-            self._entry(menu, "Take the circuit out", self._edit("take a circuit out", RemoveCircuit(circuit)))
+            self._entry(menu, "Delete the circuit", self._edit("take a circuit out", RemoveCircuit(circuit)))
         return menu
 
     def _from_file(self) -> None:

@@ -58,7 +58,7 @@ class RenamingPage(QWidget):
         what = "Tags" if self.of_tags else "Numbers"
         school = f"{practice.tags.value}; {practice.letters.value}" if self.of_tags else practice.numbering.value
         self.view.show_drawing(draw_renaming(self.changes, f"{what}, old and new"))
-        self.do.setText("Tag anew" if self.of_tags else "Number anew")
+        self.do.setText("Retag" if self.of_tags else "Renumber")
         self.do.setEnabled(bool(self.changes))
         labels, tests = sum(change.labels for change in self.changes), sum(change.tests for change in self.changes)
         printed = sum(change.printed for change in self.changes)

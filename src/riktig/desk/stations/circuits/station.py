@@ -63,13 +63,13 @@ class CircuitsStation(Station):
         self.all = self.button("All sheets", "Shows every sheet at a glance (O)")
         self.add = self.button("Add …", "A circuit that serves no single load: opens the recipe book")
         self.circuit = self.button("Circuit …", "This circuit: its parameters, rungs and devices of your own")
-        self.after = self.button("Put in …", "Puts something into the path after the element (I)")
-        self.across = self.button("Across …", "Puts something across the element (A)")
-        self.out = self.button("Delete", "Takes the element out of its path (Delete)")
+        self.after = self.button("Insert …", "Inserts an element in series after this one (I)")
+        self.across = self.button("In parallel …", "Inserts an element in parallel with this one (A)")
+        self.out = self.button("Delete", "Deletes the element from its path (Delete)")
         self.more = self.button("More …", "Move, replace, wire elsewhere, use a spare contact, rename")
         self.follow = self.button("Trace", "Follows what is chosen back to its source and on to its load (T)")
         self.name = self.button("Rename …", "Gives the device another tag (F2)")
-        self.count = self.button("Name anew …", "Numbers and tags, old and new, and what hangs on them")
+        self.count = self.button("Renumber or retag …", "Numbers and tags, old and new, and what they affect")
         self.changes = Changes(self, session)
         self.all.clicked.connect(self.show_all)
         self.add.clicked.connect(self.open_book)
@@ -289,7 +289,7 @@ class CircuitsStation(Station):
     def _say_keys(self) -> None:
         element = self.element()
         if self._moving is not None:
-            self.hint.setText("Choose the element after which it goes. Esc: it stays where it is.")
+            self.hint.setText("Choose the element after which it goes. Esc cancels.")
         elif element is not None and self.in_control(element):
             self.hint.setText(KEYS)
         else:

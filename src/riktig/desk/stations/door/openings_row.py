@@ -43,7 +43,7 @@ class OpeningsRow(QWidget):
         self.fields["height"].setSpecialValueText("round")
         self.add = QPushButton("Add")
         self.add.clicked.connect(self._add)
-        self.drop = QPushButton("Take out")
+        self.drop = QPushButton("Delete")
         self.drop.clicked.connect(self._drop)
         self.rating.setMaximumWidth(70)
         for pick in (self.surface, self.there):

@@ -45,7 +45,7 @@ class LabelsStation(Station):
             button.clicked.connect(lambda _=False, m=medium: self.turn(m))
             self._buttons[medium] = button
             row.addWidget(button)
-        self.changed = self.button("Changed only", "Only what says something else than was printed", checkable=True)
+        self.changed = self.button("Changed only", "Only labels that differ from what was printed", checkable=True)
         self.changed.clicked.connect(self.refresh)
         self.print = self.button("Print …", "Writes these labels as a PDF at true size and remembers that they are out")
         self.print.clicked.connect(self._ask_file)
@@ -101,9 +101,9 @@ class LabelsStation(Station):
         if self.medium is Medium.WIRE:
             text += ", in pairs for both ends, in the order of the batches"
         if again:
-            text += f". {sum(label.copies for label in again)} say something else than was printed: print those again"
+            text += f". {sum(label.copies for label in again)} differ from what was printed: reprint them"
         faults = self.faults() if evaluation.has(RULES) else ""
-        return f"{text}. See to first: {faults}" if faults else f"{text}."
+        return f"{text}. Resolve first: {faults}" if faults else f"{text}."
 
     def show_derived(self) -> None:
         """The rules have been judged: what they find wrong on the labels is said."""
@@ -125,7 +125,7 @@ class LabelsStation(Station):
         faults = self.faults()
         if faults and faults != self._warned:
             self._warned = faults
-            self.session.say(f"Not printed yet. {faults} Press Print again to print all the same.", wrong=True)
+            self.session.say(f"Not printed yet. {faults} Press Print again to print anyway.", wrong=True)
             return
         name = f"{file_stem(self.session.job)}_{self.medium.value if self.medium else 'pin cards'}.pdf".replace(
             " ", "_"
@@ -145,7 +145,7 @@ class LabelsStation(Station):
             session.say(str(error), wrong=True)
             return
         if session.read_only:
-            session.say(f"The labels are in {path}. The job is open for looking only: it does not remember them.")
+            session.say(f"The labels are in {path}. The job is open read-only: it does not remember them.")
             return
         if medium is not None and not session.record_all(print_entries(session.evaluation.get(LABELS), medium, only)):
             return

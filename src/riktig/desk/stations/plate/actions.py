@@ -99,25 +99,25 @@ class PlateActions:
         line.setEnabled(len(stands) > 1)
         menu.addAction("Spread evenly", self.spread).setEnabled(len(stands) > 2)
         menu.addAction("Swap the two", self.swap).setEnabled(len(stands) == 2)
-        like = menu.addMenu("Lay out like this column")
+        like = menu.addMenu("Copy this column's layout")
         self._fill_like(like, stands)
-        link = menu.addAction("Link under each other", partial(self.join, JoinHow.LINK))
+        link = menu.addAction("Link breaker to contactor", partial(self.join, JoinHow.LINK))
         link.setEnabled(len(stands) == 2)
         menu.addAction("Put on one busbar", partial(self.join, JoinHow.BUSBAR)).setEnabled(len(stands) > 1)
         menu.addAction("Feed by one comb", partial(self.join, JoinHow.COMB)).setEnabled(len(stands) > 1)
-        menu.addAction("Take the assembly apart", self.separate).setEnabled(len(stands) == 1)
+        menu.addAction("Split the assembly", self.separate).setEnabled(len(stands) == 1)
         menu.addSeparator()
         menu.addAction("Is mounted", lambda: self.mount(True)).setEnabled(bool(stands))
-        menu.addAction("Is not mounted", lambda: self.mount(False)).setEnabled(bool(stands))
+        menu.addAction("Mark as not mounted", lambda: self.mount(False)).setEnabled(bool(stands))
         menu.addSeparator()
         plate = self._layout().plate
         width = next((d.rect.width for d in self._layout().ducts if d.upright), 30.0)
         menu.addAction("Add a rail", lambda: self.furnish("add a rail", with_rail(self._layout(), plate.height / 2)))
-        for words, upright in (("Add a level duct", False), ("Add an upright duct", True)):
+        for words, upright in (("Add a horizontal duct", False), ("Add a vertical duct", True)):
             more = with_duct(self._layout(), plate.width / 2, plate.height / 2, width, upright=upright)
             menu.addAction(words).triggered.connect(partial(self.furnish, "add a duct", more))
         name = key.name if isinstance(key, RailKey | DuctKey) else ""
-        gone = menu.addAction(f"Take {name} away" if name else "Take rail or duct away")
+        gone = menu.addAction(f"Take {name} away" if name else "Delete rail or duct")
         gone.triggered.connect(lambda: self.take_away(name))
         gone.setEnabled(bool(name))
 

@@ -32,7 +32,7 @@ class CutTick(QWidget):
         self._states: dict[str, PieceState] = {}
         self.words = plain_label("", wraps=True)
         self.words.setFont(words_font(15, bold=True))
-        self.tick = QPushButton("Is cut")
+        self.tick = QPushButton("Mark as cut")
         self.tick.setObjectName("main")
         self.tick.setMinimumHeight(40)
         self.tick.clicked.connect(self.toggle)
@@ -74,7 +74,7 @@ class CutTick(QWidget):
         elif state.done:
             text += f", cut by {state.done.who or 'nobody named'} {state.done.when[11:16]}"
         self.words.setText(text)
-        self.tick.setText("Take back" if state.done else "Is cut")
+        self.tick.setText("Take back" if state.done else "Mark as cut")
 
     def toggle(self) -> None:
         """Says that the piece is cut, or takes that back with a correcting entry."""

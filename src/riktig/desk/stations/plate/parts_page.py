@@ -110,7 +110,7 @@ class PartsPage(QWidget):
         left.addWidget(self.list, 1)
         self.keep = self._button("Keep", self._keep, main=True)
         self.drop = self._button("Remove", self._remove)
-        self.take = self._button("Take in …", self._from_file)
+        self.take = self._button("Import …", self._from_file)
         self.give = self._button("Write …", self._to_file)
         left.addLayout(row_of([self.take, self.give, None]))
         side = QWidget()
@@ -193,7 +193,7 @@ class PartsPage(QWidget):
             self.wrong.setText(f"Not yet: {error}.")
             return None
         unknown = [name for name in ("width", "height", "depth") if not self.numbers[name].value()]
-        text = f"{' and '.join(unknown).capitalize()} not known: it can be kept, but not placed." if unknown else ""
+        text = f"{' and '.join(unknown).capitalize()} needed before this part can be placed." if unknown else ""
         self.wrong.setText(text)
         return part
 
@@ -224,7 +224,7 @@ class PartsPage(QWidget):
         try:
             own = self._own()
         except ImpossibleValueError as error:
-            self._session.say(f"The part was not kept: {error}.", wrong=True)
+            self._session.say(f"The part was not saved: {error}.", wrong=True)
             return
         self._session.edit(f"part {own.ref}", KeepParts((own,)))
         self.refresh()

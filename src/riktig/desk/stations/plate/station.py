@@ -107,7 +107,7 @@ class PlateStation(Station):
         self._reached: Reached | None = None
         session.changed.connect(self._moved_on)
         self.plan_button = self.button(
-            "Plan for me", "Seeks the best place for every part that is not locked, while you watch", main=True
+            "Plan for me", "Finds the best place for every part that is not locked, while you watch", main=True
         )
         self.plan_button.clicked.connect(self._plan)
         self.lock = self.button("Lock", "Keeps the chosen part where it is (L)", checkable=True)
@@ -362,7 +362,7 @@ class PlateStation(Station):
             self.run.stop()
             return
         if self.session.read_only:
-            self.session.say("This job is open for looking only, so nothing was planned.", wrong=True)
+            self.session.say("This job is open read-only, so nothing was planned.", wrong=True)
             return
         self._reached = None
         self._turn(None)

@@ -41,8 +41,10 @@ class WiresStation(Station):
         self.ends_of_number.opening = PAGES
         self.ends_of_number.chosen.connect(self._number)
         self.ends_of_number.on_key = self._tally_key
-        self.which = self.button("Open only", "Leaves out the numbers that are finished", checkable=True)
-        self.field = self.button("Field ends done", "Ticks this number as done in the field, or takes it back (Space)")
+        self.which = self.button("Outstanding only", "Hides finished numbers", checkable=True)
+        self.field = self.button(
+            "Site ends terminated", "Ticks this number as done in the field, or takes it back (Space)"
+        )
         self.which.clicked.connect(self.refresh)
         self.field.clicked.connect(self.tick_field)
         self.batches.setChecked(True)
