@@ -158,7 +158,7 @@ class TestMenus:
         session.edit("no run lamp", Doing(lambda job: change_load(job, load, run_lamp=False)))
         assert session.evaluation.get(CIRCUITS).clashes
         session.select(COIL)
-        lost = next(a for a in entries(station.full_menu()) if a.text().startswith("Make the lost change here"))
+        lost = next(a for a in entries(station.full_menu()) if a.text().startswith("Apply the unresolved change here"))
         lost.trigger()
         assert session.evaluation.get(CIRCUITS).clashes == ()
         assert "x1/X1-X2" in path(session)

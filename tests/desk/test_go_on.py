@@ -69,7 +69,7 @@ def test_after_a_fault_the_window_goes_on_from_the_job_as_it_was(
         sys.excepthook(type(error), error, error.__traceback__)
     assert session.edit("title", SetHeading({"title": "later"}))
     text = press_in_message(window, "Go on in a new file")
-    assert "Riktig made a mistake of its own" in text
+    assert "Riktig has an internal error" in text
     assert session.job == kept
     assert session.file
     assert session.file.path.name == "KS-0417-rescued-1-goes-on-1.riktig"

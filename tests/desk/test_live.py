@@ -307,7 +307,7 @@ def test_what_must_be_locked_to_work_on_the_chosen_thing_is_said(live: LivePage,
     live.say_locks(K)
     assert live.hint.text().startswith("To work on K1: switch off and lock F")
     assert "F1" in live.hint.text() and "F2" in live.hint.text()
-    assert any("to work on K1" in action.text() for action in live.list_menu().actions())
+    assert any("Isolation points for K1" in action.text() for action in live.list_menu().actions())
 
 
 def test_the_water_of_a_tank_is_dragged_and_a_float_hung_wrongly_is_said(window: MainWindow, session: Session) -> None:

@@ -88,7 +88,7 @@ def test_a_hole_stays_shut_until_two_people_have_measured_its_lines(
     mark.show_current()
     assert not mark.tick.isEnabled()
     mark.tick_now()
-    assert "stays shut" in said[-1][0]
+    assert "is locked" in said[-1][0]
     assert hole_records(session) == []
     mark.measure.click()
     assert metal.stack.currentWidget() is metal.measure

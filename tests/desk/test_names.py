@@ -172,7 +172,7 @@ class TestPrinted:
         session.edit("second stop", Doing(lambda job: insert_contact(job, STOP, Insertable.STOP_BUTTON, "second")))
         settle_window()
         assert station.changed.isEnabled()
-        assert "print those again" in station.words.text()
+        assert "reprint them" in station.words.text()
         station.changed.click()
         shown = [m.text for m in station.view.drawing.shapes if isinstance(m, Text) and str(m.key).startswith("wire:")]
         assert sorted(shown) == ["13", "13", "9", "9"]
@@ -197,7 +197,7 @@ class TestPrinted:
             "doubles", Doing(lambda job: set_practice(job, numbering=Numbering.HOUSE, scheme="{sheet}{column}"))
         )
         settle_window()
-        assert "See to first" in station.words.text()
+        assert "Resolve first" in station.words.text()
         station.print.click()
         assert not asked
         assert said[-1][1]

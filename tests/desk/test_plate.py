@@ -341,7 +341,7 @@ class TestParts:
         page.numbers["width"].setValue(10_000)
         assert "10000 mm in width" in page.wrong.text()
         page.keep.click()
-        assert "was not kept" in said[-1][0]
+        assert "was not saved" in said[-1][0]
         assert session.job.parts == ()
         assert page.ref.text() == "KM-Y"
 
