@@ -193,7 +193,11 @@ class PartsPage(QWidget):
             self.wrong.setText(f"Not yet: {error}.")
             return None
         unknown = [name for name in ("width", "height", "depth") if not self.numbers[name].value()]
-        text = f"{' and '.join(unknown).capitalize()} not known: enter what is missing before this part can be placed." if unknown else ""
+        text = (
+            f"{' and '.join(unknown).capitalize()} not known: enter what is missing before this part can be placed."
+            if unknown
+            else ""
+        )
         self.wrong.setText(text)
         return part
 
