@@ -31,7 +31,7 @@ def numbers_are_unique(view: View) -> ClauseResult:
                 Finding(
                     "N01",
                     Verdict.FAILS,
-                    f"{len(nets)} potentials carry the number {number}: joining wires of the same number would short them.",
+                    f"{len(nets)} potentials carry the number {number}: wires joined by number would short.",
                     NetKey(nets[1]),
                     clause,
                     "Give the scheme a count, or let Riktig number by another school.",

@@ -38,7 +38,10 @@ from riktig.desk.widgets import plain_label, row_of
 
 __all__ = ["MarkPage"]
 
-CAUTION = "Wear goggles, clamp the sheet, no gloves near a turning drill. Drill before parts are fitted: swarf shorts."
+CAUTION = (
+    "Wear goggles, clamp the sheet, no gloves near a turning drill. Drill before parts are fitted: swarf causes "
+    "short circuits."
+)
 SAID = {Tool.PUNCH: "punched through", Tool.HOLE_SAW: "sawn out", Tool.CUT: "cut out", Tool.TAP: "drilled and tapped"}
 """What a hole is when it is made, other than drilled."""
 LARGE, SMALL = 46, 26
