@@ -7,10 +7,12 @@ from riktig.core.geometry import CAPITAL, Shape, Text
 from riktig.core.job import Job
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES, SHEETS
+from riktig.core.wiring import WIRING
 from riktig.demo_job import frost_fan, kelp_shed
 from riktig.desk.canvas import LEAST_PX, DrawingView
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
+from riktig.desk.stations.build import BuildStation
 from riktig.desk.stations.circuits import CircuitsStation
 from riktig.desk.stations.door import DoorStation
 from riktig.desk.stations.plate import PlateStation
@@ -116,3 +118,28 @@ def test_no_text_of_the_window_is_under_nine_points(window: MainWindow) -> None:
 
 def test_the_font_of_tables_and_lists_is_nine_points_or_more(app: QApplication) -> None:
     assert app.font().pixelSize() >= LEAST_PX or app.font().pointSizeF() >= 9.0
+
+
+def test_the_window_can_be_a_thousand_pixels_wide(window: MainWindow) -> None:
+    window.resize(1000, 700)
+    for name in window.stations:
+        window.go_to(name)
+        settle_window()
+        assert (window.width(), window.height()) == (1000, 700), name
+    title, pill = window.strip.title, window.strip.pills[1]
+    for label, whole in ((title, window.session.job.title), (pill, pill.accessibleName())):
+        assert label.text() == whole or (label.text().endswith("…") and label.toolTip() == whole)
+    window.resize(1600, 900)
+    settle_window()
+    assert title.text() == window.session.job.title
+
+
+def test_the_ends_of_wires_to_land_stand_in_columns(window: MainWindow) -> None:
+    window.go_to("Build")
+    settle_window()
+    build = window.stations["Build"]
+    assert isinstance(build, BuildStation)
+    lines = [build.list.item(row).text() for row in range(build.list.count())]
+    wires = window.session.evaluation.get(WIRING).wires
+    starts = {line.index(f" {wire.start.label} ") for line, wire in zip(lines, wires, strict=True)}
+    assert len(starts) == 1, "no number runs into the ends"

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetIt
 from riktig.core.job import Job
 from riktig.core.labels import IndexEntry
 from riktig.desk.theme import words_font
-from riktig.desk.widgets import plain_label
+from riktig.desk.widgets import ElidedLabel, plain_label
 
 __all__ = ["Finder", "JobStrip"]
 
@@ -90,8 +90,8 @@ class JobStrip(QWidget):
         self.setObjectName("strip")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.number = plain_label("", "title")
-        self.title = plain_label("", "second")
-        self.pills = [plain_label("", "pill") for _ in range(3)]
+        self.title = ElidedLabel("second")
+        self.pills = [ElidedLabel("pill") for _ in range(3)]
         for pill in self.pills:
             pill.hide()
         self.undo = self._tool("Undo", self.undo_asked)
@@ -125,9 +125,7 @@ class JobStrip(QWidget):
     def show_job(self, job: Job) -> None:
         """The heading of the job."""
         self.number.setText(job.number or "New job")
-        text = job.title
-        self.title.setText(text if len(text) < 30 else text[:28] + "…")
-        self.title.setToolTip(text)
+        self.title.show_text(job.title)
         supply = job.supply
         texts = (
             f"rev {job.revision}",
@@ -135,7 +133,7 @@ class JobStrip(QWidget):
             job.practice.rulebook.value.split(" and ")[0],
         )
         for pill, caption in zip(self.pills, texts, strict=True):
-            pill.setText(caption)
+            pill.show_text(caption)
             pill.show()
 
     def show_steps(self, undo: str, redo: str) -> None:

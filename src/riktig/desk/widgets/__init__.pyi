@@ -1,3 +1,4 @@
+from .elided import ElidedLabel
 from .flow import FlowLayout
 from .small import plain_label, replace_body, row_of, show_only
 from .station import Station
@@ -6,6 +7,7 @@ from .tab_order import TabOrder, first_field
 from .table import ScheduleTable
 
 __all__ = [
+    "ElidedLabel",
     "FlowLayout",
     "ScheduleTable",
     "Station",

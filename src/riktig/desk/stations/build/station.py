@@ -31,6 +31,9 @@ __all__ = ["BuildStation"]
 STALE_HEIGHT = 96
 """Room for what no longer counts; more of it scrolls (chosen by us: four lines)."""
 
+WIDEST_LIST = 420
+"""Of the list of wires, px: beyond, the ends of its lines are reached by scrolling (chosen by us)."""
+
 
 class BuildStation(Station):
     """One wire at a time, with what is done to it and to its ends.
@@ -86,7 +89,6 @@ class BuildStation(Station):
     def _make_list(self) -> QWidget:
         self.list = QListWidget()
         self.list.setAccessibleName("Wires in the order they go in")
-        self.list.setFixedWidth(220)
         self.list.setFont(words_font(10, mono=True))
         self.list.currentItemChanged.connect(self._picked)
         self.list.installEventFilter(self)
@@ -151,17 +153,22 @@ class BuildStation(Station):
         stale = {tick.subject for tick in progress.stale}
         self.list.blockSignals(True)
         self.list.clear()
+        wires = [state.wire for state in progress.states]
+        of_number = max((len(wire.number) for wire in wires), default=0)
+        of_start = max((len(wire.start.label) for wire in wires), default=0)
         for state in progress.states:
             wire = state.wire
             sign = (
                 "✓" if state.complete else "!" if wire.key in stale else (f"{len(state.done)}/5" if state.done else " ")
             )
-            item = QListWidgetItem(f"{sign:>3} {wire.number:<4}{wire.start.label} {wire.end.label}")
+            ends = f"{wire.start.label:<{of_start}}  {wire.end.label}"
+            item = QListWidgetItem(f"{sign:>3} {wire.number:<{of_number}}  {ends}")
             item.setData(Qt.ItemDataRole.UserRole, wire.key)
             self.list.addItem(item)
             if wire.key == self.key:
                 self.list.setCurrentItem(item)
         self.list.blockSignals(False)
+        self.list.setFixedWidth(min(max(self.list.sizeHintForColumn(0) + 30, 220), WIDEST_LIST))
         self._show()
         lines = [f"{tick.name}: {tick.what} no longer counts, {tick.why}." for tick in progress.stale]
         self.stale_words.setText("\n".join(lines))
