@@ -226,6 +226,8 @@ def style_sheet(theme: Theme) -> str:
     QScrollBar:horizontal {{ background: {c["panel"]}; height: 11px; }}
     QScrollBar::handle:horizontal {{ background: {c["line"]}; border-radius: 5px; }}
     QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
+    QMenuBar {{ background: {c["panel"]}; color: {c["ink"]}; }}
+    QMenuBar::item:selected {{ background: {c["act soft"]}; color: {c["ink"]}; }}
     QMenu {{ background: {c["card"]}; border: 1px solid {c["line"]}; }}
     QMenu::item:selected {{ background: {c["act soft"]}; color: {c["ink"]}; }}
     QToolTip {{ background: {c["card"]}; color: {c["ink"]}; border: 1px solid {c["line"]}; }}

@@ -3,7 +3,7 @@
 from pathlib import Path
 
 from PySide6.QtCore import QTimer
-from PySide6.QtGui import QCloseEvent, QKeySequence, QShortcut
+from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from riktig.core.edits import ApplyRemedy
@@ -22,11 +22,13 @@ from riktig.desk import user_settings
 from riktig.desk.background import Work
 from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
+from riktig.desk.shell.commands import commands_of
 from riktig.desk.shell.deriver import Deriver
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken, go_on_from_rescued, show_message
 from riktig.desk.shell.homes import HOME_OF, HOME_OF_PART, STAYS
 from riktig.desk.shell.job_strip import JobStrip
+from riktig.desk.shell.menu_bar import fill_menu_bar
 from riktig.desk.shell.passport_panel import PassportPanel
 from riktig.desk.shell.route_card import RouteCard
 from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
@@ -60,7 +62,13 @@ class MainWindow(QMainWindow):
         self.deriver = Deriver(session, self._show_derived, self._show_waiting)
         self._lay_out()
         self._connect()
-        self._shortcuts()
+        fill_menu_bar(
+            self,
+            commands_of(self, self),
+            lambda: self.stations.get(self.current),
+            lambda: newest_jobs(jobs_folder(), 12),
+            self.open_path,
+        )
         self.resize(1280, 800)
         self.set_theme(LIGHT)
         self.show_start()
@@ -108,25 +116,7 @@ class MainWindow(QMainWindow):
         self.start.open_asked.connect(self.open_path)
         self.start.demo_asked.connect(self.open_demo)
 
-    def _shortcuts(self) -> None:
-        def key(sequence: str, act: object) -> None:
-            QShortcut(QKeySequence(sequence), self).activated.connect(act)
-
-        for number, name in enumerate(STATIONS, 1):
-            keys = f"Ctrl+{number % 10}" if number < 11 else "Ctrl+-"
-            key(keys, lambda station=name: self.go_to(station))
-        key("Ctrl+Z", self.session.undo)
-        key("Ctrl+Shift+Z", self.session.redo)
-        key("Ctrl+Y", self.session.redo)
-        key("Ctrl+T", self.turn_theme)
-        key("Ctrl+O", self.show_start)
-        key("Ctrl+F", self.strip.finder.setFocus)
-        key("/", self.strip.finder.setFocus)
-        key("F8", self.drawer.opener.toggle)
-        key("F9", self.passport.turn)
-        key("F6", self._next_pane)
-
-    def _next_pane(self) -> None:
+    def next_pane(self) -> None:
         """F6 goes round: route card, station, passport, drawer."""
         station = self.stations.get(self.current)
         panes: list[QWidget] = [self.route, *([station] if station else []), self.passport, self.drawer]

@@ -66,7 +66,7 @@ class StartPage(QWidget):
         start.setObjectName("main")
         start.clicked.connect(self._new)
         opener = QPushButton("Open a job …")
-        opener.clicked.connect(self._open)
+        opener.clicked.connect(self.choose)
         demo = QPushButton("Open the demo job")
         demo.clicked.connect(self.demo_asked)
         layout = QVBoxLayout(self)
@@ -117,7 +117,8 @@ class StartPage(QWidget):
             self.number.setFocus()
             self.where.setText("Enter a job number. It becomes the file name and goes on the nameplate.")
 
-    def _open(self) -> None:
+    def choose(self) -> None:
+        """Asks for a job file and opens it."""
         name, _ = QFileDialog.getOpenFileName(self, "Open a job", str(jobs_folder()), "Jobs (*.riktig);;All files (*)")
         if name:
             self.open_asked.emit(Path(name))

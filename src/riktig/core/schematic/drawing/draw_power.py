@@ -18,7 +18,7 @@ __all__ = ["CORE", "LEAST", "PRINTED", "SMALL", "TAG", "power_shapes"]
 SMALL, PRINTED, TAG = 2.6, 2.7, 3.2
 LEAST = 2.2
 """Texts are made so small where there is no room for more, mm (chosen by us)."""
-CORE = 2.6
+CORE = 2.3
 """Capital height of the name of a conductor out to a motor: three stand side by side, mm."""
 EARTH_LINE = POWER_BOTTOM + 20
 MOTOR_EDGE = 7.5
