@@ -99,9 +99,9 @@ def test_a_second_window_opens_for_looking_and_is_told_who_has_it(job_file: JobF
     assert second.read_only
     assert "tester on" in second.held_by
     assert second.job() == demo
-    with pytest.raises(RiktigError, match="looking only"):
+    with pytest.raises(RiktigError, match="read-only"):
         second.add_revision(demo, who="Ola", at="t", why="x")
-    with pytest.raises(RiktigError, match="looking only"):
+    with pytest.raises(RiktigError, match="read-only"):
         second.add_records([record(1)])
     second.close()
     job_file.close()
@@ -205,7 +205,7 @@ def test_a_write_protected_file_opens_for_looking(demo: Job) -> None:
         opened = JobFile(path, who="Ola")
         assert opened.read_only
         assert opened.job() == demo
-        with pytest.raises(RiktigError, match="looking only"):
+        with pytest.raises(RiktigError, match="read-only"):
             opened.add_records([record(1)])
         opened.close()
     shutil.rmtree(folder, ignore_errors=True)

@@ -60,7 +60,7 @@ class JobFile:
     Args:
         path: ``name.riktig``; of a link, the file it leads to.
         who: Said to others who try to open it.
-        read_only: Open for looking only.
+        read_only: Open without the right to change it.
         signer: Signs what is recorded; None leaves it unsigned.
 
     Raises:
