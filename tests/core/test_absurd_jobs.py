@@ -38,7 +38,7 @@ from riktig.core.schematic import SHEET_DRAWINGS, with_names_recorded
 from riktig.core.sizing import PROPOSAL, alternatives_of
 from riktig.core.store import dump_job, load_job
 from riktig.core.terminals import STRIP_DRAWINGS
-from riktig.core.views import passport, statuses
+from riktig.core.views import details_of, statuses
 from riktig.core.wiring import PLATE_DRAWING
 from tests.effort import times
 
@@ -131,7 +131,7 @@ def test_any_answers_derive_whole(
     assert evaluation.get(DOOR_DRAWING).shapes
     assert len(statuses(evaluation, ())) == 11
     for load in job.loads:
-        assert passport(evaluation, LoadKey(load.id), ())
+        assert details_of(evaluation, LoadKey(load.id), ())
         for other in alternatives_of(job, load, evaluation.get(PROPOSAL)):
             assert other.words
             assert math.isfinite(other.space + other.loss_w + other.start_a)

@@ -318,7 +318,7 @@ def test_a_finding_of_the_brief_leads_to_its_load(shed: BriefStation, window: Ma
     settle_window()
     assert window.current == "Brief"
     assert session.selection == read_key("load:m5")
-    texts = [label.text() for label in window.passport.findChildren(QLabel)]
+    texts = [label.text() for label in window.details.findChildren(QLabel)]
     assert "infeed belt" in texts
     part = shed.loads[session.job.loads[4].id]
     assert part.visibleRegion().boundingRect().height() > 0, "it is on the screen"

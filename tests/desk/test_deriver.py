@@ -76,7 +76,7 @@ def test_the_window_closes_in_the_middle_of_the_work(slow: MainWindow, session: 
     assert not slow.deriver.busy
 
 
-def test_a_selection_meanwhile_waits_for_its_passport(
+def test_a_selection_meanwhile_waits_for_its_details(
     slow: MainWindow, session: Session, wait_until: Waiter, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     slow.go_to("Circuits")
@@ -84,11 +84,11 @@ def test_a_selection_meanwhile_waits_for_its_passport(
     insert(session)
     slow.deriver.ask()
     session.select(read_key("device:c1.K"))
-    words = [label.text() for label in slow.passport.findChildren(QLabel)]
+    words = [label.text() for label in slow.details.findChildren(QLabel)]
     assert any("worked out" in text for text in words)
     wait_until(lambda: not slow.deriver.busy)
     settle_window()
-    words = [label.text() for label in slow.passport.findChildren(QLabel) if label.isVisible()]
+    words = [label.text() for label in slow.details.findChildren(QLabel) if label.isVisible()]
     assert "K1" in words
 
 

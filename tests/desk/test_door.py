@@ -193,13 +193,13 @@ def test_the_shaft_says_where_how_long_and_what_a_wall_does_to_it(station: DoorS
     assert "misses by 0.4 mm at worst" in said
 
 
-def test_the_passport_of_an_operator_is_its_build_up(
+def test_the_details_of_an_operator_are_its_build_up(
     window: MainWindow, station: DoorStation, session: Session
 ) -> None:
-    from riktig.core.views import passport
+    from riktig.core.views import details_of
 
     click_on(station.view, DeviceKey(S1))
-    found = passport(session.evaluation, DeviceKey(S1), session.records)
+    found = details_of(session.evaluation, DeviceKey(S1), session.records)
     assert found is not None
     section = next(s for s in found.sections if s.title.startswith("Build-up"))
     rows = {row.name: row.value for row in section.rows}

@@ -422,7 +422,7 @@ def test_an_offcut_is_put_on_the_shelf_and_cut_from_first(station: PlateStation,
 def test_the_plate_does_not_jump_under_the_pointer_when_something_is_chosen(
     station: PlateStation, session: Session
 ) -> None:
-    """The passport opens beside it and folds away again."""
+    """The details opens beside it and folds away again."""
 
     def place() -> object:
         return station.view.scale, station.view.centre_of(DeviceKey(F))

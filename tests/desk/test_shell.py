@@ -1,4 +1,4 @@
-"""The shell: route card, finder, passport, drawer, themes, and the keyboard."""
+"""The shell: route card, finder, details, drawer, themes, and the keyboard."""
 
 import sys
 from pathlib import Path
@@ -23,7 +23,7 @@ from tests.desk.conftest import Waiter, press, settle_window
 
 
 def inside(window: MainWindow) -> QWidget:
-    widget = window.passport.widget()
+    widget = window.details.widget()
     assert widget is not None
     return widget
 
@@ -79,7 +79,7 @@ def test_the_finder_is_walked_by_arrow_keys_and_left_by_escape(window: MainWindo
     assert window.session.selection is None
 
 
-def test_the_passport_says_what_where_and_why_and_its_links_lead_on(window: MainWindow) -> None:
+def test_the_details_say_what_where_and_why_and_its_links_lead_on(window: MainWindow) -> None:
     window.session.select(read_key("device:c1.K"))
     settle_window()
     text = words(window)
@@ -128,9 +128,9 @@ def test_the_theme_turns_by_key_and_back(window: MainWindow) -> None:
     assert window.theme is LIGHT
 
 
-def test_f6_goes_round_the_panes_and_f9_folds_the_passport(window: MainWindow) -> None:
+def test_f6_goes_round_the_panes_and_f9_folds_the_details(window: MainWindow) -> None:
     window.go_to("Plate")
-    assert not window.passport.isVisible(), "nothing is selected: it has nothing to say"
+    assert not window.details.isVisible(), "nothing is selected: it has nothing to say"
     window.session.select(read_key("wire:c1.FO:96~c1.S.stop:1"))
     settle_window()
     seen = []
@@ -144,7 +144,7 @@ def test_f6_goes_round_the_panes_and_f9_folds_the_passport(window: MainWindow) -
                     for n, p in (
                         ("route", window.route),
                         ("station", window.stations["Plate"]),
-                        ("passport", window.passport),
+                        ("details", window.details),
                         ("drawer", window.drawer),
                     )
                     if focus and (p is focus or p.isAncestorOf(focus))
@@ -152,11 +152,11 @@ def test_f6_goes_round_the_panes_and_f9_folds_the_passport(window: MainWindow) -
                 "",
             )
         )
-    assert set(seen) == {"route", "station", "passport", "drawer"}
+    assert set(seen) == {"route", "station", "details", "drawer"}
     press(window, Qt.Key.Key_F9)
-    assert not window.passport.isVisible()
+    assert not window.details.isVisible()
     press(window, Qt.Key.Key_F9)
-    assert window.passport.isVisible()
+    assert window.details.isVisible()
 
 
 def test_undo_and_redo_say_what_they_would_do(window: MainWindow, session: Session) -> None:

@@ -464,7 +464,7 @@ def test_tags_shown_are_those_of_the_plan(window: MainWindow, session: Session) 
     settle_window()
     tag = session.evaluation.get(NAMES).tag[DeviceId("c1.K")]
     assert tag == "K1"
-    assert any(label.text() == tag for label in window.passport.findChildren(QLabel)), "the passport is headed by it"
+    assert any(label.text() == tag for label in window.details.findChildren(QLabel)), "the details is headed by it"
     pen, sheets = session.evaluation.get(SHEET_PEN), session.evaluation.get(SHEETS).sheets
     drawn = [shape for n in range(len(sheets)) for shape in pen.drawing(n).shapes if isinstance(shape, Text)]
     assert any(shape.text == tag for shape in drawn), "and so is the contactor on its sheet"

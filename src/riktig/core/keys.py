@@ -1,6 +1,6 @@
 """What can be chosen in the window and pointed at by a finding: a value for each kind of thing.
 
-A mark of a drawing, a row of a passport, a finding and the selection of the window carry a key. The text form,
+A mark of a drawing, a row of details, a finding and the selection of the window carry a key. The text form,
 “device:c1.K”, stands in lists and drawings for other programs: ``str`` writes it, ``read_key`` reads it.
 """
 

@@ -15,7 +15,7 @@ __all__ = ["FirstWindow"]
 SIZE = (1280, 800)
 GEOMETRY = "geometry"
 SIDES = (198, 0)
-"""Widths of the route card and of the passport, so that nothing moves when they come, px."""
+"""Widths of the route card and of the details, so that nothing moves when they come, px."""
 
 
 class FirstWindow(QMainWindow):

@@ -168,7 +168,7 @@ def style_sheet(theme: Theme) -> str:
     return f"""
     QWidget {{ color: {c["ink"]}; }}
     QMainWindow, QDialog, QMessageBox, #route, #strip, #drawer {{ background: {c["panel"]}; }}
-    #passport, #passport > QWidget > QWidget {{ background: {c["panel"]}; }}
+    #details, #details > QWidget > QWidget {{ background: {c["panel"]}; }}
     #paper {{ background: {c["paper"]}; }}
     #cover {{ background: {c["panel"]}; }}
     #paper QScrollArea, #paper QScrollArea > QWidget > QWidget {{ background: transparent;
@@ -182,7 +182,7 @@ def style_sheet(theme: Theme) -> str:
     #strip {{ border-bottom: 1px solid {c["line"]}; }}
     #drawer {{ border-top: 1px solid {c["line"]}; }}
     #route {{ border-right: 1px solid {c["line"]}; }}
-    #passport {{ border-left: 1px solid {c["line"]}; }}
+    #details {{ border-left: 1px solid {c["line"]}; }}
     #pill {{ background: {c["card"]}; border: 1px solid {c["hair"]}; border-radius: 10px;
              padding: 2px 9px; }}
     #title {{ font-size: 13pt; font-weight: bold; }}

@@ -34,7 +34,7 @@ from riktig.core.job import Job, add_load, new_job
 from riktig.core.keys import Key, PartKey, read_key
 from riktig.core.labels import LABELS, Medium, draw_medium
 from riktig.core.schematic import SHEET_DRAWINGS, with_names_recorded
-from riktig.core.views import STATIONS, Stamp, passport, statuses
+from riktig.core.views import STATIONS, Stamp, details_of, statuses
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Cancelled, Progress
 
@@ -290,10 +290,10 @@ def test_records_show_what_counts_and_papers_say_what_is_missing(evaluation: Eva
         (read_key("device:c1.M"), "M1", "Field"),
     ],
 )
-def test_the_passport_says_what_a_thing_is_and_where(
+def test_the_details_say_what_a_thing_is_and_where(
     evaluation: Evaluation[Job], key: Key | None, title: str, says: str
 ) -> None:
-    found = passport(evaluation, key, ())
+    found = details_of(evaluation, key, ())
     assert found
     assert found.title == title
     said = " ".join([found.text, *(f"{s.title} {r.name} {r.value}" for s in found.sections for r in s.rows)])
@@ -301,7 +301,7 @@ def test_the_passport_says_what_a_thing_is_and_where(
     for section in found.sections:
         for row in section.rows:
             if row.link and not str(row.link).startswith("batch:"):
-                assert passport(evaluation, row.link, ()), f"the link {row.link} leads somewhere"
+                assert details_of(evaluation, row.link, ()), f"the link {row.link} leads somewhere"
 
 
 @pytest.mark.parametrize(
@@ -316,8 +316,8 @@ def test_the_passport_says_what_a_thing_is_and_where(
         PartKey("nonsense"),
     ],
 )
-def test_a_key_that_leads_nowhere_has_no_passport(evaluation: Evaluation[Job], key: Key | None) -> None:
-    assert passport(evaluation, key, ()) is None
+def test_a_key_that_leads_nowhere_has_no_details(evaluation: Evaluation[Job], key: Key | None) -> None:
+    assert details_of(evaluation, key, ()) is None
 
 
 def test_the_route_card_begins_with_the_brief_and_counts_what_is_to_do(evaluation: Evaluation[Job]) -> None:

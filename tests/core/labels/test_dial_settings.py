@@ -19,7 +19,7 @@ from riktig.core.keys import DeviceKey
 from riktig.core.labels import LABELS, Medium
 from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.sizing import DIAL_SETTINGS
-from riktig.core.views import passport
+from riktig.core.views import details_of
 
 
 def mixer(protection: Protection = Protection.BREAKER, start: Start = Start.DIRECT) -> Job:
@@ -67,7 +67,7 @@ def test_a_thermal_magnetic_device_has_the_name_of_its_market() -> None:
         evaluation = Evaluation(set_practice(mixer(Protection.PROTECTOR), rulebook=book))
         device = next(d for d in evaluation.get(CIRCUITS).devices if d.kind.sized_as == "motor protector")
         bought = next(str(r[1]) for r in schedule("bom", evaluation).rows if "13 to 18 A" in str(r[1]))
-        shown = passport(evaluation, DeviceKey(device.id), ())
+        shown = details_of(evaluation, DeviceKey(device.id), ())
         assert shown and bought.startswith(shown.kind)
         called[book] = shown.kind
     assert called == {Rulebook.IEC: "motor protector", Rulebook.UL: "self-protected combination starter"}

@@ -24,7 +24,7 @@ from riktig.core.labels import LABELS, Medium
 from riktig.core.rules import RULES, Verdict, apply_mend, findings_of
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import dump_job, keep_user_practice, load_job, user_practice
-from riktig.core.views import passport, snapshot, what_changed
+from riktig.core.views import details_of, snapshot, what_changed
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job, kelp_shed
 
@@ -129,18 +129,18 @@ def test_an_override_that_is_too_small_fails_and_its_remedy_takes_it_back() -> N
     assert apply_mend(job, found.quick_fix) == kelp_shed()
 
 
-def test_the_passport_of_a_value_and_of_a_load_lead_to_each_other() -> None:
+def test_the_details_of_a_value_and_of_a_load_lead_to_each_other() -> None:
     evaluation = Evaluation(with_names_recorded(override(kelp_shed(), "m2.breaker", 20.0, "shelf")))
-    value = passport(evaluation, read_key("value:m2.breaker"), ())
+    value = details_of(evaluation, read_key("value:m2.breaker"), ())
     assert value
     assert value.title == "Breaker (yours)"
     rows = {row.name: row for section in value.sections for row in section.rows}
     assert rows["Riktig proposes"].value == "13 A"
     assert rows["Your reason"].value == "shelf"
-    load = passport(evaluation, rows["Load"].link, ())
+    load = details_of(evaluation, rows["Load"].link, ())
     assert load
     links = [row.link for section in load.sections for row in section.rows if row.link]
     assert read_key("value:m2.breaker") in links
-    assert all(passport(evaluation, link, ()) for link in links)
-    assert passport(evaluation, read_key("value:m99.breaker"), ()) is None
-    assert passport(evaluation, read_key("load:m99"), ()) is None
+    assert all(details_of(evaluation, link, ()) for link in links)
+    assert details_of(evaluation, read_key("value:m99.breaker"), ()) is None
+    assert details_of(evaluation, read_key("load:m99"), ()) is None

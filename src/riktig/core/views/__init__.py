@@ -1,6 +1,6 @@
-"""Derived things in words, for the screen: passport, route card, trace page, what an edit changed.
+"""Derived things in words, for the screen: details, route card, trace page, what an edit changed.
 
-Words: a *passport* is everything about one thing; a *status* is how far a station is.
+Words: a *details* is everything about one thing; a *status* is how far a station is.
 """
 
 from riktig.core.loading import loaded_when_asked

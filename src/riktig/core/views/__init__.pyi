@@ -1,23 +1,23 @@
 from .compare import ListChange, Snapshot, snapshot, what_changed
-from .passport_model import Passport, PassportRow, PassportSection
-from .passport_pages import device_of, passport
+from .details_model import Details, DetailsRow, DetailsSection
+from .details_pages import details_of, device_of
 from .status import STATIONS, Stamp, Status, statuses
 from .trace_view import TRACE_LOOKUPS, Stop, TracePage, trace_page
 
 __all__ = [
     "STATIONS",
     "TRACE_LOOKUPS",
+    "Details",
+    "DetailsRow",
+    "DetailsSection",
     "ListChange",
-    "Passport",
-    "PassportRow",
-    "PassportSection",
     "Snapshot",
     "Stamp",
     "Status",
     "Stop",
     "TracePage",
+    "details_of",
     "device_of",
-    "passport",
     "snapshot",
     "statuses",
     "trace_page",

@@ -31,7 +31,7 @@ from riktig.core.schematic import (
     trace_line,
 )
 from riktig.core.terminals import STRIPS, Cable, Core, Strips, TerminalRow
-from riktig.core.views.passport_pages import device_of
+from riktig.core.views.details_pages import device_of
 from riktig.core.wiring import WIRING
 
 __all__ = ["TRACE_LOOKUPS", "Stop", "TracePage", "trace_of", "trace_page"]

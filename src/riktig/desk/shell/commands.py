@@ -11,10 +11,10 @@ from riktig import __version__
 from riktig.core.views import STATIONS
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
+from riktig.desk.shell.details_panel import DetailsPanel
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.menu_bar import BREAK, Command
-from riktig.desk.shell.passport_panel import PassportPanel
 from riktig.desk.shell.start_page import StartPage
 from riktig.desk.widgets import Station
 
@@ -43,7 +43,7 @@ class _Window(Protocol):
     start: StartPage
     strip: JobStrip
     drawer: FindingsDrawer
-    passport: PassportPanel
+    details: DetailsPanel
 
     def show_start(self) -> None: ...
     def open_demo(self) -> None: ...
@@ -104,7 +104,7 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to("View", "All of the drawing", on_drawing(DrawingView.fit_whole), "Shows all of the drawing (0)")
     to("View", "As it opens", on_drawing(DrawingView.fit), "Shows the drawing at a size that reads (0 again)")
     commands.append(Command("View", BREAK))
-    to("View", "Details", window.passport.turn, "Shows or hides what is known of the selection", "F9")
+    to("View", "Details", window.details.turn, "Shows or hides what is known of the selection", "F9")
     to("View", "Findings", window.drawer.opener.toggle, "Opens or closes the list of findings", "F8")
     to("View", "Next pane", window.next_pane, "Route card, station, details, findings", "F6")
     to("View", "Light or dark", window.turn_theme, "Light for the desk, dark for the bench", "Ctrl+T")

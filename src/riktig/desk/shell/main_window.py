@@ -1,4 +1,4 @@
-"""The main window: route card, job strip, the open station, passport and findings drawer."""
+"""The main window: route card, job strip, the open station, details and findings drawer."""
 
 from pathlib import Path
 
@@ -16,7 +16,7 @@ from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, QuickFix
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import JobFile, user_practice
-from riktig.core.views import STATIONS, passport, statuses
+from riktig.core.views import STATIONS, details_of, statuses
 from riktig.core.wiring import mini_plate
 from riktig.desk import user_settings
 from riktig.desk.background import Work
@@ -24,12 +24,12 @@ from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
 from riktig.desk.shell.commands import commands_of
 from riktig.desk.shell.deriver import Deriver
+from riktig.desk.shell.details_panel import DetailsPanel
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken, go_on_from_rescued, show_message
 from riktig.desk.shell.homes import HOME_OF, HOME_OF_PART, STAYS
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.menu_bar import fill_menu_bar
-from riktig.desk.shell.passport_panel import PassportPanel
 from riktig.desk.shell.route_card import RouteCard
 from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
 from riktig.desk.stations import make_stations
@@ -50,7 +50,7 @@ class MainWindow(QMainWindow):
         self.setWindowTitle("Riktig")
         self.route = RouteCard()
         self.strip = JobStrip(self.search)
-        self.passport = PassportPanel()
+        self.details = DetailsPanel()
         self.drawer = FindingsDrawer()
         self.start = StartPage()
         self.stations: dict[str, Station] = make_stations(session, meter or BenchMeter())
@@ -80,7 +80,7 @@ class MainWindow(QMainWindow):
         middle.setSpacing(0)
         middle.addWidget(self.route)
         middle.addWidget(self.stack, 1)
-        middle.addWidget(self.passport)
+        middle.addWidget(self.details)
         whole = QVBoxLayout()
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
@@ -106,7 +106,7 @@ class MainWindow(QMainWindow):
         self.strip.theme_asked.connect(self.turn_theme)
         self.strip.jobs_asked.connect(self.show_start)
         self.strip.finder.found.connect(self.show_thing)
-        self.passport.link.connect(self.show_thing)
+        self.details.link.connect(self.show_thing)
         self.drawer.go.connect(self.show_thing)
         self.drawer.quick_fix.connect(self.quick_fix)
         self.drawer.try_again.connect(self._write_again)
@@ -117,9 +117,9 @@ class MainWindow(QMainWindow):
         self.start.demo_asked.connect(self.open_demo)
 
     def next_pane(self) -> None:
-        """F6 goes round: route card, station, passport, drawer."""
+        """F6 goes round: route card, station, details, drawer."""
         station = self.stations.get(self.current)
-        panes: list[QWidget] = [self.route, *([station] if station else []), self.passport, self.drawer]
+        panes: list[QWidget] = [self.route, *([station] if station else []), self.details, self.drawer]
         focus = QApplication.focusWidget()
         pane_index = next((i for i, p in enumerate(panes) if focus and p.isAncestorOf(focus)), -1)
         pane = panes[(pane_index + 1) % len(panes)]
@@ -139,7 +139,7 @@ class MainWindow(QMainWindow):
         self.setPalette(palette(theme))
         self.setStyleSheet(style_sheet(theme))
         self.route.set_theme(theme)
-        self.passport.theme = theme
+        self.details.theme = theme
         for station in self.stations.values():
             station.set_theme(theme)
             station.stale = True
@@ -156,7 +156,7 @@ class MainWindow(QMainWindow):
         """The first screen."""
         self.start.show_recent(newest_jobs(jobs_folder()))
         self.stack.setCurrentWidget(self.start)
-        self.passport.open_for(None)
+        self.details.open_for(None)
         self.route.show_current("")
         self.current = ""
         self.start.number.setFocus()
@@ -169,7 +169,7 @@ class MainWindow(QMainWindow):
         self.current = name
         self.route.show_current(name)
         self.stack.setCurrentWidget(self.stations[name])
-        self.passport.open_for(self.session.selection)
+        self.details.open_for(self.session.selection)
         self._refresh_current()
 
     def _refresh_current(self) -> None:
@@ -228,7 +228,7 @@ class MainWindow(QMainWindow):
             station.stale = True
 
     def _refresh_shell(self) -> None:
-        """Route card, drawer and passport: after the station, so that it is seen first."""
+        """Route card, drawer and details: after the station, so that it is seen first."""
         self.strip.show_steps(self.session.undo_name, self.session.redo_name)
         self.deriver.ask()
 
@@ -254,19 +254,19 @@ class MainWindow(QMainWindow):
     def _selected(self, key: Key | None) -> None:
         session = self.session
         if self.current:
-            self.passport.open_for(key)
+            self.details.open_for(key)
         if self.deriver.busy:
             if key:
-                self.passport.show_waiting()
+                self.details.show_waiting()
             station = self.stations.get(self.current)
             if station and not station.covered:
                 station.show_selection(key)
             return
-        page = passport(session.evaluation, key, session.records) if key else None
+        page = details_of(session.evaluation, key, session.records) if key else None
         plate = None
         if page and page.wires:
             plate = mini_plate(session.evaluation.get(LAYOUT), page.wires, page.devices)
-        self.passport.show_passport(page, plate)
+        self.details.show_details(page, plate)
         station = self.stations.get(self.current)
         if station:
             station.show_selection(key)

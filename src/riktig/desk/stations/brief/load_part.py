@@ -45,7 +45,7 @@ PHASES: list[tuple[str, object]] = [("three-phase", 3), ("between two lines", 2)
 LEVELS = ("stop_float_m", "start_float_m")
 """The heights of the floats that move the pump."""
 SHOWN = ("current", "breaker", "contactor", "star", "device", "setting", "section", "cable", "drop", "neutral")
-"""The values on the card; the others stand in the load's passport."""
+"""The values on the card; the others stand in the load's details."""
 
 
 def named(text: str) -> str:

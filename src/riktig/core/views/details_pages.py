@@ -1,4 +1,4 @@
-"""Everything about one thing, wherever it was selected: the text of the passport."""
+"""Everything about one thing, wherever it was selected: the text of the details."""
 
 from collections.abc import Iterable, Iterator
 
@@ -32,16 +32,16 @@ from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, c
 from riktig.core.simulation import RATINGS, ContactStage, OperatorState, described, is_closed
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name, is_awg, torque_name
-from riktig.core.views.passport_brief import load_passport, value_passport
-from riktig.core.views.passport_door import door_sections
-from riktig.core.views.passport_model import Passport, PassportRow, PassportSection
+from riktig.core.views.details_brief import load_details, value_details
+from riktig.core.views.details_door import door_sections
+from riktig.core.views.details_model import Details, DetailsRow, DetailsSection
 from riktig.core.wiring import DUCT_USES, WIRING, Wire, WireEnd
 
-__all__ = ["Passport", "PassportRow", "PassportSection", "device_of", "passport"]
+__all__ = ["Details", "DetailsRow", "DetailsSection", "details_of", "device_of"]
 
 
-def passport(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Passport | None:
-    """The passport of what a key names; None when nothing (any more) has that key.
+def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Details | None:
+    """The details of what a key names; None when nothing (any more) has that key.
 
     Args:
         evaluation: Of the job.
@@ -54,9 +54,9 @@ def passport(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Rec
             device = evaluation.get(CIRCUITS).by_id.get(owner) if owner else None
             return _device(evaluation, device) if device else None
         case ValueKey(value):
-            return value_passport(evaluation, value)
+            return value_details(evaluation, value)
         case LoadKey(load):
-            return load_passport(evaluation, load)
+            return load_details(evaluation, load)
         case WireKey(one):
             wire = evaluation.get(WIRING).wire(one)
             return _wire(evaluation, wire, tuple(records)) if wire else None
@@ -71,19 +71,19 @@ def passport(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Rec
     return None
 
 
-def _piece(evaluation: Evaluation[Job], name: str) -> Passport | None:
+def _piece(evaluation: Evaluation[Job], name: str) -> Details | None:
     cut = next((c for c in evaluation.get(CUTS) if c.name == name), None)
     if cut is None:
         return None
     rows = (
-        PassportRow("Cut from", cut.stock),
-        PassportRow("Length", f"{cut.length:g} mm"),
-        PassportRow("Place", cut.place),
+        DetailsRow("Cut from", cut.stock),
+        DetailsRow("Length", f"{cut.length:g} mm"),
+        DetailsRow("Place", cut.place),
     )
-    return Passport(name, "piece", "", (PassportSection("Cut", rows),))
+    return Details(name, "piece", "", (DetailsSection("Cut", rows),))
 
 
-def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
+def _device(evaluation: Evaluation[Job], device: Device) -> Details:
     names, sizing = evaluation.get(NAMES), evaluation.get(SIZING)
     part = sizing.parts[device.id]
     tag = names.tag[device.id]
@@ -91,33 +91,33 @@ def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
     sections = [_where(evaluation, device)]
     joins = _joins(evaluation, device)
     if joins:
-        sections.append(PassportSection("Joins", joins))
+        sections.append(DetailsSection("Joins", joins))
     if device.kind.can(Can.SWITCHES_LOAD):
         rows = tuple(
-            PassportRow(unit, place)
+            DetailsRow(unit, place)
             for unit, place in contact_places(evaluation.get(SHEETS), evaluation.get(CIRCUITS), device)
         )
-        sections.append(PassportSection("Contacts", rows))
+        sections.append(DetailsSection("Contacts", rows))
     if device.kind.can(Can.TURNED):
-        sections.append(PassportSection("Positions", tuple(_positions(device))))
+        sections.append(DetailsSection("Positions", tuple(_positions(device))))
     seat = evaluation.get(LAYOUT).seat(device.id)
-    about = [PassportRow("Part", part.ref)]
+    about = [DetailsRow("Part", part.ref)]
     if part.width:
-        about.append(PassportRow("Size", f"{part.width:g} × {part.height:g} × {part.depth:g} mm"))
+        about.append(DetailsRow("Size", f"{part.width:g} × {part.height:g} × {part.depth:g} mm"))
         if seat and seat.rail:
-            about.append(PassportRow("Stands over the rail", f"{part.from_rail:g} mm"))
+            about.append(DetailsRow("Stands over the rail", f"{part.from_rail:g} mm"))
         if part.bend:
-            about.append(PassportRow("Bending room", f"up to {part.bend:g} mm"))
+            about.append(DetailsRow("Bending room", f"up to {part.bend:g} mm"))
     if device.kind.can(Can.LIMITS_CURRENT):
-        about.append(PassportRow("In a short", "its fuse-links limit the current"))
+        about.append(DetailsRow("In a short", "its fuse-links limit the current"))
     if part.loss_w:
-        about.append(PassportRow("Heat", f"{part.loss_w:g} W"))
-    sections.append(PassportSection("Part", tuple(about)))
+        about.append(DetailsRow("Heat", f"{part.loss_w:g} W"))
+    sections.append(DetailsSection("Part", tuple(about)))
     on_the_door, reasons = door_sections(evaluation, device)
     sections += on_the_door
     wires = evaluation.get(WIRING).on_device.get(device.id, ())
     american = evaluation.document.practice.rulebook.north_american
-    return Passport(
+    return Details(
         title,
         device.kind.called(north_american=american),
         f"{device.purpose}. {described(part, evaluation.get(RATINGS).get(device.id, ()), north_american=american)}.",
@@ -128,33 +128,33 @@ def _device(evaluation: Evaluation[Job], device: Device) -> Passport:
     )
 
 
-def _positions(device: Device) -> Iterator[PassportRow]:
+def _positions(device: Device) -> Iterator[DetailsRow]:
     """Which contacts of a selector are closed in each of its positions."""
     for position in device.kind.positions:
         state = OperatorState(position={device.id: position})
         closed = [u.name for u in device.kind.units if is_closed(state, device, u, ContactStage.OUT, powered=True)]
-        yield PassportRow(position, ", ".join(closed) or "no contact closed")
+        yield DetailsRow(position, ", ".join(closed) or "no contact closed")
 
 
-def _where(evaluation: Evaluation[Job], device: Device) -> PassportSection:
+def _where(evaluation: Evaluation[Job], device: Device) -> DetailsSection:
     rows = []
     layout = evaluation.get(LAYOUT)
     seat = layout.seat(device.id)
     if seat:
         block = layout.block_of(device.id)
         if block:
-            rows.append(PassportRow(f"Rail R{block[1]}", f"at {block[2]:g} mm", RailKey(f"R{block[1]}")))
-        rows.append(PassportRow("Plate", f"x {seat.rect.x:g}  y {seat.rect.y:g} mm"))
+            rows.append(DetailsRow(f"Rail R{block[1]}", f"at {block[2]:g} mm", RailKey(f"R{block[1]}")))
+        rows.append(DetailsRow("Plate", f"x {seat.rect.x:g}  y {seat.rect.y:g} mm"))
         if block:
             rail = next(r for r in layout.rails if r.number == block[1])
             body = body_of(block[0], rail, block[2])
             for side, (has, needs) in room_around(block[0], body, layout.ducts).items():
-                rows.append(PassportRow(f"Room {side}", f"{has:.0f} mm of {needs:.0f}"))
+                rows.append(DetailsRow(f"Room {side}", f"{has:.0f} mm of {needs:.0f}"))
     on_door = next((s for s in evaluation.get(DOOR).seats if s.device == device.id), None)
     if on_door:
-        rows.append(PassportRow(on_door.leaf.capitalize(), f"x {on_door.x:g}  y {on_door.y:g} mm"))
+        rows.append(DetailsRow(on_door.leaf.capitalize(), f"x {on_door.x:g}  y {on_door.y:g} mm"))
     if device.zone is Zone.FIELD:
-        rows.append(PassportRow("Field", device.purpose))
+        rows.append(DetailsRow("Field", device.purpose))
     places = evaluation.get(SHEETS).places
     seen: set[str] = set()
     for rung in evaluation.get(CIRCUITS).rungs:
@@ -166,11 +166,11 @@ def _where(evaluation: Evaluation[Job], device: Device) -> PassportSection:
                 if f"{unit}{text}" not in seen:
                     seen.add(f"{unit}{text}")
                     word = "Line" if place.line else "Sheet"
-                    rows.append(PassportRow(word if device.strip else f"{word}, {unit}", text, ElementKey(element.id)))
-    return PassportSection("Where", tuple(rows))
+                    rows.append(DetailsRow(word if device.strip else f"{word}, {unit}", text, ElementKey(element.id)))
+    return DetailsSection("Where", tuple(rows))
 
 
-def _joins(evaluation: Evaluation[Job], device: Device) -> tuple[PassportRow, ...]:
+def _joins(evaluation: Evaluation[Job], device: Device) -> tuple[DetailsRow, ...]:
     nets, names, wiring = evaluation.get(NETS), evaluation.get(NAMES), evaluation.get(WIRING)
     rows = []
     for pin in device.kind.pins:
@@ -183,44 +183,44 @@ def _joins(evaluation: Evaluation[Job], device: Device) -> tuple[PassportRow, ..
         link = WireKey(wires[0].key) if wires else NetKey(net.id)
         number = names.number[net.id]
         side = {"i": "inside", "f": "field"}.get(pin.name, pin.name) if device.strip else pin.name
-        rows.append(PassportRow(side, f"{number}  {far}" if far else number, link))
+        rows.append(DetailsRow(side, f"{number}  {far}" if far else number, link))
     return tuple(rows[:10])
 
 
-def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) -> Passport:
+def _wire(evaluation: Evaluation[Job], wire: Wire, records: tuple[Record, ...]) -> Details:
     batch = next(b for b in evaluation.get(WIRING).batches if wire.key in b.wires)
     raw = wire.length
     rows = (
-        PassportRow("From", wire.start.label, PinKey(wire.start.pin)),
-        PassportRow("To", wire.end.label, PinKey(wire.end.pin)),
-        PassportRow("Conductor", f"{conductor_name(wire.mm2)} {wire.colour}"),
-        PassportRow("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
-        PassportRow("Cut to", f"{wire.cut:g} mm"),
-        PassportRow("Way", " ".join(wire.ducts) or "direct", DuctKey(wire.ducts[0]) if wire.ducts else None),
-        PassportRow("Batch", f"{batch.number}, {batch.stage.value}", BatchKey(batch.number)),
+        DetailsRow("From", wire.start.label, PinKey(wire.start.pin)),
+        DetailsRow("To", wire.end.label, PinKey(wire.end.pin)),
+        DetailsRow("Conductor", f"{conductor_name(wire.mm2)} {wire.colour}"),
+        DetailsRow("Length", f"{raw:g} mm" + (", over the door loop" if wire.via_door else "")),
+        DetailsRow("Cut to", f"{wire.cut:g} mm"),
+        DetailsRow("Way", " ".join(wire.ducts) or "direct", DuctKey(wire.ducts[0]) if wire.ducts else None),
+        DetailsRow("Batch", f"{batch.number}, {batch.stage.value}", BatchKey(batch.number)),
     )
     ends = (
-        PassportRow(wire.start.label, wire.start.fitting),
-        PassportRow("strip, torque", _fixing(wire, wire.start)),
-        PassportRow(wire.end.label, wire.end.fitting),
-        PassportRow("strip, torque", _fixing(wire, wire.end)),
+        DetailsRow(wire.start.label, wire.start.fitting),
+        DetailsRow("strip, torque", _fixing(wire, wire.start)),
+        DetailsRow(wire.end.label, wire.end.fitting),
+        DetailsRow("strip, torque", _fixing(wire, wire.end)),
     )
     state = progress_of(evaluation.get(WIRING), records).of(wire.key)
     done = tuple(
-        PassportRow(operation.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
+        DetailsRow(operation.value.capitalize(), f"{d.who}, {d.when[5:16].replace('T', ' ')}")
         for operation, d in (state.done if state else ())
     )
-    sections = [PassportSection("Wire", rows), PassportSection("Ends", ends)]
+    sections = [DetailsSection("Wire", rows), DetailsSection("Ends", ends)]
     if done:
-        sections.append(PassportSection("Done", done))
+        sections.append(DetailsSection("Done", done))
     results = results_of(evaluation.get(TESTS), records)
     read = tuple(
-        PassportRow(t.title, f"{r.text}, {r.outcome.value}") for t, r in results.readings if r and t.wire == wire.key
+        DetailsRow(t.title, f"{r.text}, {r.outcome.value}") for t, r in results.readings if r and t.wire == wire.key
     )
     if read:
-        sections.append(PassportSection("Read", read))
+        sections.append(DetailsSection("Read", read))
     owners = frozenset(end.pin.device for end in (wire.start, wire.end))
-    return Passport(
+    return Details(
         f"Wire {wire.number}",
         "wire",
         f"{wire.start.label} to {wire.end.label}.",
@@ -235,7 +235,7 @@ def _fixing(wire: Wire, end: WireEnd) -> str:
     return f"{end.strip:g} mm, {torque_name(end.torque_n_m, awg=is_awg(wire.mm2))}"
 
 
-def _net(evaluation: Evaluation[Job], net_id: PinRef) -> Passport | None:
+def _net(evaluation: Evaluation[Job], net_id: PinRef) -> Details | None:
     net = evaluation.get(NETS).net(net_id)
     if net is None:
         return None
@@ -247,19 +247,19 @@ def _net(evaluation: Evaluation[Job], net_id: PinRef) -> Passport | None:
         device = circuits.device(owner)
         label = f"{names.tag[device.id]}:{device.mark if device.strip else marking}"
         side = {"i": "inside", "f": "field"}.get(marking, "") if device.strip else ""
-        rows.append(PassportRow(label, side or device.purpose, PinKey(pin)))
-    links = tuple(PassportRow(w.number, f"{w.start.label} to {w.end.label}", WireKey(w.key)) for w in wires)
-    sections = [PassportSection("Connected at", tuple(rows))]
+        rows.append(DetailsRow(label, side or device.purpose, PinKey(pin)))
+    links = tuple(DetailsRow(w.number, f"{w.start.label} to {w.end.label}", WireKey(w.key)) for w in wires)
+    sections = [DetailsSection("Connected at", tuple(rows))]
     if links:
-        sections.append(PassportSection("Wires", links))
+        sections.append(DetailsSection("Wires", links))
     number = names.number.get(net.id, "no number")
     text = (
         "No wire can land here, so it has no number." if net.inner else (f"{len(net.pins)} pins, {len(wires)} wires.")
     )
-    return Passport(f"Net {number}", net.net_class.value, text, tuple(sections), (), wires)
+    return Details(f"Net {number}", net.net_class.value, text, tuple(sections), (), wires)
 
 
-def _duct(evaluation: Evaluation[Job], name: str) -> Passport | None:
+def _duct(evaluation: Evaluation[Job], name: str) -> Details | None:
     duct = next((d for d in evaluation.get(LAYOUT).ducts if d.name == name), None)
     if duct is None:
         return None
@@ -269,30 +269,30 @@ def _duct(evaluation: Evaluation[Job], name: str) -> Passport | None:
     place = f"at {'y' if duct.upright else 'x'} {fullest.begin:.0f} to {fullest.end:.0f} mm"
     wide = f"{use.width:g} mm" if use.width else "no standard width"
     rows = (
-        PassportRow("Length", f"{duct.length:g} mm"),
-        PassportRow("Fill", f"{use.share:.0%} of at most {use.limit:.0%}"),
-        PassportRow("Fullest", place if use.share else "empty"),
-        PassportRow("Width", f"{use.now:g} mm; {wide} would do"),
-        PassportRow("Wires", str(len(wires))),
-        PassportRow("Families", ", ".join(use.families) or "none"),
-        PassportRow("Fingers to break out", str(sum(opening.fingers for opening in use.openings))),
+        DetailsRow("Length", f"{duct.length:g} mm"),
+        DetailsRow("Fill", f"{use.share:.0%} of at most {use.limit:.0%}"),
+        DetailsRow("Fullest", place if use.share else "empty"),
+        DetailsRow("Width", f"{use.now:g} mm; {wide} would do"),
+        DetailsRow("Wires", str(len(wires))),
+        DetailsRow("Families", ", ".join(use.families) or "none"),
+        DetailsRow("Fingers to break out", str(sum(opening.fingers for opening in use.openings))),
     )
-    return Passport(name, "duct", "upright" if duct.upright else "level", (PassportSection("Duct", rows),), (), wires)
+    return Details(name, "duct", "upright" if duct.upright else "level", (DetailsSection("Duct", rows),), (), wires)
 
 
-def _hole(evaluation: Evaluation[Job], number: str) -> Passport | None:
+def _hole(evaluation: Evaluation[Job], number: str) -> Details | None:
     hole = next((h for h in evaluation.get(HOLES) if h.number == number), None)
     if hole is None:
         return None
     rows = [
-        PassportRow("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"),
-        PassportRow("Tool", hole.tool_said),
-        PassportRow("Size", f"{hole.size} mm"),
+        DetailsRow("From the datum", f"x {hole.x:g}  y {hole.y:g} mm"),
+        DetailsRow("Tool", hole.tool_said),
+        DetailsRow("Size", f"{hole.size} mm"),
     ]
     if hole.rating:
-        rows.append(PassportRow("Class", hole.rating))
+        rows.append(DetailsRow("Class", hole.rating))
     if hole.where:
-        rows.append(PassportRow("For", hole.purpose, hole.where))
+        rows.append(DetailsRow("For", hole.purpose, hole.where))
     if hole.note:
-        rows.append(PassportRow("Note", hole.note))
-    return Passport(f"Hole {number}", hole.face, f"For {hole.purpose}.", (PassportSection("Hole", tuple(rows)),))
+        rows.append(DetailsRow("Note", hole.note))
+    return Details(f"Hole {number}", hole.face, f"For {hole.purpose}.", (DetailsSection("Hole", tuple(rows)),))

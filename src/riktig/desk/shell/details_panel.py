@@ -1,4 +1,4 @@
-"""The passport: everything about what is selected, with its reasons and where it is."""
+"""The details: everything about what is selected, with its reasons and where it is."""
 
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
@@ -17,12 +17,12 @@ from PySide6.QtWidgets import (
 from riktig.core.geometry import Drawing
 from riktig.core.keys import Key
 from riktig.core.standards import Why
-from riktig.core.views import Passport, PassportRow, PassportSection
+from riktig.core.views import Details, DetailsRow, DetailsSection
 from riktig.desk.canvas import paint
 from riktig.desk.theme import LIGHT, Theme, words_font
 from riktig.desk.widgets import plain_label, replace_body
 
-__all__ = ["MiniDrawing", "PassportPanel"]
+__all__ = ["DetailsPanel", "MiniDrawing"]
 
 
 class MiniDrawing(QWidget):
@@ -54,15 +54,15 @@ class MiniDrawing(QWidget):
         painter.end()
 
 
-class PassportPanel(QScrollArea):
-    """Shows a passport; ``link`` carries the key a line leads to."""
+class DetailsPanel(QScrollArea):
+    """Shows the details of a thing; ``link`` carries the key a line leads to."""
 
     link = Signal(object)
 
     def __init__(self) -> None:
         super().__init__()
-        self.setObjectName("passport")
-        self.setAccessibleName("Passport")
+        self.setObjectName("details")
+        self.setAccessibleName("Details")
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFrameShape(QFrame.Shape.NoFrame)
@@ -92,14 +92,14 @@ class PassportPanel(QScrollArea):
         else:
             QTimer.singleShot(30, self, self._turn_when_free)
 
-    def show_passport(self, passport: Passport | None, plate: Drawing | None) -> None:
+    def show_details(self, details: Details | None, plate: Drawing | None) -> None:
         """Shows what is selected, or what one can do when nothing is."""
         body = QWidget()
         layout = QVBoxLayout(body)
         layout.setContentsMargins(16, 12, 14, 12)
         layout.setSpacing(6)
-        if passport is None:
-            layout.addWidget(plain_label("Passport", "title"))
+        if details is None:
+            layout.addWidget(plain_label("Details", "title"))
             layout.addWidget(
                 plain_label(
                     "Select a device, terminal, wire or hole to see what it is, where it is, what it connects "
@@ -109,7 +109,7 @@ class PassportPanel(QScrollArea):
                 )
             )
         else:
-            self._fill(layout, passport, plate)
+            self._fill(layout, details, plate)
         layout.addStretch(1)
         replace_body(self, body)
 
@@ -118,33 +118,33 @@ class PassportPanel(QScrollArea):
         body = QWidget()
         layout = QVBoxLayout(body)
         layout.setContentsMargins(16, 12, 14, 12)
-        layout.addWidget(plain_label("Passport", "title"))
+        layout.addWidget(plain_label("Details", "title"))
         layout.addWidget(plain_label("Wires, rules and tests are being worked out …", "second", wraps=True))
         layout.addStretch(1)
         replace_body(self, body)
 
-    def _fill(self, layout: QVBoxLayout, passport: Passport, plate: Drawing | None) -> None:
-        title = plain_label(passport.title, "large", wraps=True)
-        title.setFont(words_font(17 if len(passport.title) < 15 else 13, mono=True, bold=True))
+    def _fill(self, layout: QVBoxLayout, details: Details, plate: Drawing | None) -> None:
+        title = plain_label(details.title, "large", wraps=True)
+        title.setFont(words_font(17 if len(details.title) < 15 else 13, mono=True, bold=True))
         layout.addWidget(title)
-        layout.addWidget(plain_label(passport.kind, "quiet"))
-        if passport.text:
-            layout.addWidget(plain_label(passport.text, wraps=True))
-        for section in passport.sections:
+        layout.addWidget(plain_label(details.kind, "quiet"))
+        if details.text:
+            layout.addWidget(plain_label(details.text, wraps=True))
+        for section in details.sections:
             layout.addWidget(_line())
             layout.addLayout(self._section(section))
-        if plate and passport.wires:
+        if plate and details.wires:
             layout.addWidget(_line())
             layout.addWidget(plain_label("On the plate", "quiet"))
             mini = MiniDrawing("Where it is on the plate")
             mini.theme = self.theme
             mini.show_drawing(plate)
             layout.addWidget(mini)
-        for why in passport.whys:
+        for why in details.whys:
             layout.addWidget(_line())
             self._why(layout, why)
 
-    def _section(self, section: PassportSection) -> QGridLayout:
+    def _section(self, section: DetailsSection) -> QGridLayout:
         grid = QGridLayout()
         grid.setHorizontalSpacing(8)
         grid.setVerticalSpacing(3)
@@ -155,7 +155,7 @@ class PassportPanel(QScrollArea):
         grid.setColumnStretch(1, 1)
         return grid
 
-    def _value(self, row: PassportRow) -> QWidget:
+    def _value(self, row: DetailsRow) -> QWidget:
         if not row.link:
             label = plain_label(row.value, wraps=True)
             label.setAlignment(Qt.AlignmentFlag.AlignRight)

@@ -1,4 +1,4 @@
-"""What a passport is made of."""
+"""What details are made of."""
 
 from dataclasses import dataclass, field
 
@@ -6,11 +6,11 @@ from riktig.core.keys import Key
 from riktig.core.standards import Why
 from riktig.core.wiring import Wire
 
-__all__ = ["Passport", "PassportRow", "PassportSection"]
+__all__ = ["Details", "DetailsRow", "DetailsSection"]
 
 
 @dataclass(frozen=True, slots=True)
-class PassportRow:
+class DetailsRow:
     """A line: what, its value, and where the value leads (a selection key or "")."""
 
     name: str
@@ -19,21 +19,21 @@ class PassportRow:
 
 
 @dataclass(frozen=True, slots=True)
-class PassportSection:
+class DetailsSection:
     """A group of lines."""
 
     title: str
-    rows: tuple[PassportRow, ...]
+    rows: tuple[DetailsRow, ...]
 
 
 @dataclass(frozen=True, slots=True)
-class Passport:
+class Details:
     """Title, what it is, sections and reasons. ``wires`` and ``devices`` to show on the plate."""
 
     title: str
     kind: str
     text: str
-    sections: tuple[PassportSection, ...] = ()
+    sections: tuple[DetailsSection, ...] = ()
     whys: tuple[Why, ...] = ()
     wires: tuple[Wire, ...] = ()
     devices: frozenset[str] = field(default_factory=frozenset)
