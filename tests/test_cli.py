@@ -65,16 +65,16 @@ def test_check_tells_by_its_exit_code_whether_a_clause_fails(
 
 
 def test_a_job_goes_out_as_json_and_comes_back_the_same(
-    demo_path: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+    drum_path: Path, tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:
-    assert main(["export", str(demo_path), str(tmp_path / "out")]) == 0
+    assert main(["export", str(drum_path), str(tmp_path / "out")]) == 0
     written = [Path(line) for line in capsys.readouterr().out.splitlines()]
     assert all(path.exists() for path in written)
     (exported,) = [path for path in written if path.suffix == ".json"]
     back = tmp_path / "back.riktig"
     assert main(["import", str(exported), str(back)]) == 0
     file = JobFile(back, read_only=True)
-    assert file.job() == demo_job() == load_job(exported.read_text(encoding="utf-8"))
+    assert file.job() == demo_job("wash-drum") == load_job(exported.read_text(encoding="utf-8"))
     file.close()
 
 

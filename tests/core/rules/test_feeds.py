@@ -3,6 +3,7 @@
 import random
 
 import pytest
+from tests.effort import times
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -123,7 +124,7 @@ def said(evaluation: Evaluation[Job]) -> set[str]:
     return {f.message.split(",")[0] for f in findings_of(evaluation.get(RULES)) if f.code == "E06"}
 
 
-@pytest.mark.parametrize("seed", range(24))
+@pytest.mark.parametrize("seed", range(times(14, 200)))
 def test_what_is_proposed_for_a_hot_or_large_panel_stands_or_says_why_not(seed: int) -> None:
     """Loads at random with what makes it hard: warm rooms, large feeds, panels further on, main contactors."""
     evaluation = Evaluation(with_names_recorded(hard(seed)))
