@@ -1,6 +1,6 @@
 """Answers inside a sentence: a field, a choice."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent, QWheelEvent
@@ -13,6 +13,9 @@ __all__ = ["Answer", "ChoiceField", "sentence"]
 
 ROOM_FOR_ARROW = 38
 """Arrow, borders and padding of a choice, px (measured on the style sheet)."""
+
+LONGEST_RUN = 20
+"""Letters of a run of words in a sentence (chosen by us: three words)."""
 
 
 class Answer(QLineEdit):
@@ -112,18 +115,30 @@ def sentence(*parts: str | QWidget, points: float = 11.0) -> QWidget:
             part.setFont(words_font(points))
             waiting = part
             continue
-        for text in part.split(" "):
-            if waiting and text[:1] in (",", ".", ";"):
-                layout.addWidget(_closed_by(waiting, word(text)))
-            elif waiting:
-                layout.addWidget(waiting)
-                layout.addWidget(word(text))
-            else:
-                layout.addWidget(word(text))
-            waiting = None
+        texts = part.split(" ")
+        if waiting and texts[0][:1] in (",", ".", ";"):
+            layout.addWidget(_closed_by(waiting, word(texts.pop(0))))
+        elif waiting:
+            layout.addWidget(waiting)
+        waiting = None
+        for run in _runs(texts):
+            layout.addWidget(word(run))
     if waiting:
         layout.addWidget(waiting)
     return body
+
+
+def _runs(words: Sequence[str]) -> Iterator[str]:
+    """Words in runs, short enough to break lines between them: each costs a label, which is slow to style."""
+    run = ""
+    for word in words:
+        if run and len(run) + len(word) >= LONGEST_RUN:
+            yield run
+            run = word
+        else:
+            run = f"{run} {word}".strip()
+    if run:
+        yield run
 
 
 def _closed_by(field: QWidget, mark: QWidget) -> QWidget:
