@@ -26,36 +26,36 @@ def texts(shapes: tuple[Shape, ...]) -> dict[str, Text]:
 
 def test_what_can_be_read_stays_as_it_is() -> None:
     shapes = (part(0, 0, 45, 80, K1), name(22, 40, "K1", K1, size=9.0))
-    found = legible(shapes, 9.0, PAGE)
-    assert found.shapes == shapes
-    assert not found.left_out
+    result = legible(shapes, 9.0, PAGE)
+    assert result.shapes == shapes
+    assert not result.left_out
 
 
 def test_a_name_grows_within_its_part_and_stays_inside() -> None:
-    found = legible((part(0, 0, 45, 80, K1), name(22, 4, "K1", K1)), 9.0, PAGE)
-    grown = texts(found.shapes)["K1"]
+    result = legible((part(0, 0, 45, 80, K1), name(22, 4, "K1", K1)), 9.0, PAGE)
+    grown = texts(result.shapes)["K1"]
     assert grown.size == 9.0
     box = bounds_of(grown)
     assert box.x >= 0 and box.right <= 45 and box.y >= 0 and box.bottom <= 80
 
 
 def test_in_a_narrow_part_it_stands_upright() -> None:
-    found = legible((part(0, 0, 18, 85, K1), name(9, 40, "F12", K1)), 9.0, PAGE)
-    assert not texts(found.shapes)["F12"].upright
+    result = legible((part(0, 0, 18, 85, K1), name(9, 40, "F12", K1)), 9.0, PAGE)
+    assert not texts(result.shapes)["F12"].upright
 
 
 def test_what_has_no_room_is_left_out_and_named() -> None:
     shapes = (part(0, 0, 6, 45, K1), name(3, 20, "PE", K1, size=1.5), part(50, 0, 45, 80, K2), name(72, 40, "K2", K2))
-    found = legible(shapes, 9.0, PAGE)
-    assert set(texts(found.shapes)) == {"K2"}
-    assert found.left_out == {K1: ("PE",)}
+    result = legible(shapes, 9.0, PAGE)
+    assert set(texts(result.shapes)) == {"K2"}
+    assert result.left_out == {K1: ("PE",)}
 
 
 def test_of_two_that_would_cover_each_other_the_larger_stays() -> None:
     shapes = (part(0, 0, 30, 14, K1), name(15, 6, "motor", K1, size=2.0), name(15, 12, "F9", K1, size=3.0))
-    found = legible(shapes, 9.0, PAGE)
-    assert set(texts(found.shapes)) == {"F9"}
-    assert found.left_out == {K1: ("motor",)}
+    result = legible(shapes, 9.0, PAGE)
+    assert set(texts(result.shapes)) == {"F9"}
+    assert result.left_out == {K1: ("motor",)}
 
 
 def test_a_text_under_its_thing_grows_away_from_it() -> None:
@@ -67,9 +67,9 @@ def test_a_text_under_its_thing_grows_away_from_it() -> None:
 
 
 def test_a_far_too_small_text_that_stands_free_is_left_out() -> None:
-    found = legible((Text(50, 50, "note", 1.0),), 9.0, PAGE)
-    assert texts(found.shapes) == {}
-    assert found.left_out == {None: ("note",)}
+    result = legible((Text(50, 50, "note", 1.0),), 9.0, PAGE)
+    assert texts(result.shapes) == {}
+    assert result.left_out == {None: ("note",)}
 
 
 def test_no_text_covers_one_of_another_list() -> None:
@@ -93,9 +93,9 @@ def test_every_text_is_either_readable_or_named_and_grown_ones_cover_none(
     placed: list[tuple[float, float, float, str]], least: float
 ) -> None:
     marks = tuple(Text(x, y, f"{text}{n}", size) for n, (x, y, size, text) in enumerate(placed))
-    found = legible(marks, least, PAGE)
-    shown = texts(found.shapes)
-    named = [text for some in found.left_out.values() for text in some]
+    result = legible(marks, least, PAGE)
+    shown = texts(result.shapes)
+    named = [text for some in result.left_out.values() for text in some]
     assert sorted([*shown, *named]) == sorted(mark.text for mark in marks)
     assert all(mark.size >= 0.97 * least for mark in shown.values())
     grown = [mark for mark in shown.values() if mark not in marks]
@@ -110,8 +110,8 @@ def test_every_text_is_either_readable_or_named_and_grown_ones_cover_none(
 def test_the_marking_of_a_pin_stands_at_its_pin_or_not_at_all() -> None:
     """A breaker of one pole at half size: 1 at its upper clamp, 2 at its lower; 13 would be in the place of 1."""
     pins = [Text(x, y, text, 4.2, face=Face.PRINTED, align=Align.MIDDLE, key=K1) for x, y, text in PINS]
-    found = legible((part(0, 0, 18, 85, K1), *pins), 14.0, PAGE)
-    shown = texts(found.shapes)
+    result = legible((part(0, 0, 18, 85, K1), *pins), 14.0, PAGE)
+    shown = texts(result.shapes)
     assert {"1", "2"} <= set(shown)
     assert all(mark.upright for mark in shown.values())
     for pin in pins:

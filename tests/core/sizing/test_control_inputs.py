@@ -105,7 +105,7 @@ def test_control_wires_are_thin_where_no_load_is_listed() -> None:
 
 
 def test_a_limited_supply_of_the_builders_own_is_one_of_limited_energy() -> None:
-    """NEC 725.121 (class 2): at most 100 VA at 24 V, 4.2 A; a common supply of 5 A would give 120 VA."""
+    """NEC 725.121 (class 2), from memory: at most 100 VA at 24 V, 4.2 A; a common supply of 5 A would give 120 VA."""
     job = add_circuit(set_supply(new_job(), neutral=True), Recipe.LIMITED_SUPPLY)
     parts = [part for part in Evaluation(with_names_recorded(job)).get(SIZING).parts.values() if part.rated_a > 2.0]
     supplies_of_it = [part for part in parts if part.kind.can(Can.MAKES_DC)]

@@ -111,7 +111,7 @@ def test_every_core_of_a_float_has_a_terminal_of_its_own() -> None:
 
 
 def test_a_push_button_station_has_three_numbered_cores_and_its_earth() -> None:
-    """Stop and start share a conductor by a link in the station; IEC 60364-4-41 411.3.1.1: earth at every accessory."""
+    """Stop and start share a conductor by a link in the station; earth at every accessory (IEC 60364-4-41, memory)."""
     cables = by_tag(add_load(new_job("S"), "belt", 1.5, command=Command.STATION))
     station = next(cable for cable in cables.values() if "station" in cable.to)
     assert station.make_up == "4 G 1 mm²"

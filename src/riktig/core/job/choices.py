@@ -142,7 +142,7 @@ CHOICES: tuple[Choice, ...] = (
     Choice(
         "phase_names",
         "The lines are called",
-        "IEC 60445 and the terminals of most parts say L1, L2, L3.",
+        "IEC 60445 (from memory) and the terminals of most parts say L1, L2, L3.",
         values.PhaseNames,
         _NAMES,
     ),

@@ -91,8 +91,8 @@ def _primary_v(view: View, back: Net) -> float:
 
 
 def _at(touching: Mapping[PinRef, list[Device]], nets: Iterable[PinRef]) -> tuple[Device, ...]:
-    found = {device.id: device for net in nets for device in touching.get(net, ())}
-    return tuple(found.values())
+    by_id = {device.id: device for net in nets for device in touching.get(net, ())}
+    return tuple(by_id.values())
 
 
 def _judged(view: View, guards: _Guards) -> tuple[str, Verdict, str]:

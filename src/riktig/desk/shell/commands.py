@@ -86,7 +86,13 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     commands.append(Command("File", BREAK))
     to("File", "Export documents …", lambda: window.go_to("Hand over"), "Lists, drawings and records for others to use")
     commands.append(Command("File", BREAK))
-    to("File", "Quit", lambda: parent.window().close(), "Closes the window; every change is saved already", "Ctrl+Q")
+    to(
+        "File",
+        "Quit",
+        lambda: parent.window().close(),
+        "Closes the window; what is not saved yet is said first",
+        "Ctrl+Q",
+    )
     to("Edit", "Undo", session.undo, "Takes the last change of the job back", "Ctrl+Z")
     to("Edit", "Redo", session.redo, "Makes it again", "Ctrl+Shift+Z", "Ctrl+Y")
     commands.append(Command("Edit", BREAK))
