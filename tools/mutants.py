@@ -31,12 +31,24 @@ TURNED: dict[type[ast.AST], Any] = {
     ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult,
 }  # fmt: skip
 KNOWN = (
-    ("a load's neutral at control section", "wiring/choose_section.py", "if load and way:", "if False:", "wiring"),
+    (
+        "a load's neutral at control section",
+        "wiring/choose_section.py",
+        "if load and (way",
+        "if False and (way",
+        "wiring",
+    ),
     ("bond limit ten times as high", "proving/tests.py", "round(ohm + 0.1, 1)", "round(ohm + 0.1, 1) * 10", "proving"),
     ("damaged file opened", "store/opening.py", 'if problem != "ok":', "if False:", "store"),
     ("older format not brought up", "store/job_file.py", "bring_up(self._db)", "pass", "store"),
     ("cable label once", "labels/make.py", "cable.make_up), 2,", "cable.make_up), 1,", "labels"),
-    ("tapped hole of a stud lost", "holes/make.py", "== PLATE_BOND and", "== 'nothing' and", "holes"),
+    (
+        "tapped hole of a stud lost",
+        "holes/make.py",
+        "if seat.part.kind.can(Can.EARTH_STUD) and",
+        "if False and",
+        "holes",
+    ),
 )
 
 
