@@ -7,8 +7,9 @@ from pathlib import Path
 ROOT = Path(__file__).resolve().parent.parent
 
 
-def test_every_named_fault_has_its_place():
+def test_every_named_fault_has_its_place() -> None:
     spec = importlib.util.spec_from_file_location("mutants", ROOT / "tools" / "mutants.py")
+    assert spec and spec.loader
     mutants = importlib.util.module_from_spec(spec)
     sys.modules["mutants"] = mutants
     spec.loader.exec_module(mutants)

@@ -333,7 +333,8 @@ class KeyedCache(Generic[T]):
 class RecentCache(Generic[T]):
     """The last few values of a slow function, found again when it is asked with the very same objects.
 
-    An edit derives a document that is derived again for the screen: the second time costs nothing.
+    An edit derives a document that is derived again for the screen: the second time costs nothing. A new value that
+    equals one of them is handed out as that one, so that what is kept for it stays valid.
     """
 
     def __init__(self, most: int = 4) -> None:
@@ -353,6 +354,7 @@ class RecentCache(Generic[T]):
         Returns:
             The value, or an equal one that was kept before.
         """
+        value = next((earlier for _, earlier in self._kept if earlier == value), value)
         self._kept = [(inputs, value), *self._kept[: self._most - 1]]
         return value
 

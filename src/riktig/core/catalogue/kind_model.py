@@ -1,6 +1,7 @@
 """What a kind of part is: its pins and units, what it can do, and how it is built in."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from enum import Enum
 
 from riktig.core.catalogue.capabilities import Can
@@ -157,6 +158,19 @@ class Kind:
     """What it is called there where it has another name, “” where it has the same."""
     plugs_onto: Can | None = None
     """What the device that it is plugged under must be able to do; None when it is plugged under nothing."""
+    is_protective: bool = field(init=False, repr=False, compare=False)
+    """Whether it opens by itself on too much current: a breaker, a fuse, a motor protector."""
+    has_coil: bool = field(init=False, repr=False, compare=False)
+    """Whether its contacts follow a coil of its own."""
+    _pins: Mapping[str, Pin] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        # Asked hundreds of thousands of times while a panel is derived, so worked out once a kind.
+        breaks = ("breaker", "fuse", "fuse switch")
+        guards = any(unit.behaviour is Behaviour.POLE and unit.symbol in breaks for unit in self.units)
+        object.__setattr__(self, "is_protective", guards)
+        object.__setattr__(self, "has_coil", any(unit.behaviour is Behaviour.COIL for unit in self.units))
+        object.__setattr__(self, "_pins", {pin.name: pin for pin in reversed(self.pins)})
 
     def can(self, ability: Can) -> bool:
         """Whether it has a capability."""
@@ -178,19 +192,6 @@ class Kind:
     def needs_earth(self) -> bool:
         """Whether it has a clamp for a protective conductor, and so needs one."""
         return any(pin.name == "PE" for pin in self.pins)
-
-    @property
-    def has_coil(self) -> bool:
-        """Whether its contacts follow a coil of its own."""
-        return any(unit.behaviour is Behaviour.COIL for unit in self.units)
-
-    @property
-    def is_protective(self) -> bool:
-        """Whether it opens by itself on too much current: a breaker, a fuse, a motor protector."""
-        return any(
-            unit.behaviour is Behaviour.POLE and unit.symbol in ("breaker", "fuse", "fuse switch")
-            for unit in self.units
-        )
 
     @property
     def is_motor(self) -> bool:
@@ -219,7 +220,7 @@ class Kind:
         Raises:
             KeyError: the kind has none.
         """
-        for pin in self.pins:
-            if pin.name == name:
-                return pin
-        raise KeyError(f"{self.id} has no pin {name}")
+        known = self._pins.get(name)
+        if known is None:
+            raise KeyError(f"{self.id} has no pin {name}")
+        return known

@@ -1,7 +1,7 @@
 """Parts: outline, room, ratings and clamps. Generic, with invented references."""
 
 import csv
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cache
 from importlib import resources
 
@@ -94,6 +94,7 @@ class Part:
     """Whether it is made for the North American market only."""
     serves: str = ""
     """What it may guard under the North American rulebook: “feeder branch”, “branch” or “supplementary”."""
+    _clamps: dict[str, ClampData] = field(default_factory=dict, init=False, repr=False, compare=False)
 
     @property
     def rating(self) -> float:
@@ -116,6 +117,12 @@ class Part:
 
     def clamp(self, pin: str) -> ClampData:
         """The clamp of a pin; terminals and bar ways take one conductor (common practice)."""
+        kept = self._clamps.get(pin)
+        if kept is None:
+            kept = self._clamps[pin] = self._clamp(pin)
+        return kept
+
+    def _clamp(self, pin: str) -> ClampData:
         own_pin = self.kind.pin(pin)
         data = self.control if own_pin.clamp is Clamp.CONTROL else self.power
         if self.kind.can(Can.ONE_CONDUCTOR):

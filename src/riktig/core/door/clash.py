@@ -102,7 +102,7 @@ def misfits_about_door(
     behind = things_behind(layout, enclosure) if behind is None else behind
     known: dict[DeviceId, Rect] = {}
     misfits: list[Misfit] = []
-    shadows = np.array([(thing.shadow.y, thing.shadow.bottom) for thing in behind]).reshape(-1, 2)
+    shadows = np.array([(thing.shadow.y, thing.shadow.bottom, thing.height) for thing in behind]).reshape(-1, 3)
     reach = np.array([_reach(seat) for seat in plan.seats]).reshape(-1, 3)
     for seat in plan.seats:
         if seat.device not in devices:
@@ -121,6 +121,8 @@ def misfits_about_door(
         if not seat.is_shaft:
             own = seat.behind
             level = np.minimum(own.bottom, shadows[:, 1]) - np.maximum(own.y, shadows[:, 0]) > 0.01
+            # What leaves room for its wires when the door is closed is in no one's way while it swings.
+            level &= shadows[:, 2] + seat.depth + WIRING_DEPTH > enclosure.plate_depth
             misfits += _behind(seat, leaf, [behind[n] for n in np.flatnonzero(level)], enclosure)
     return tuple(misfits)
 

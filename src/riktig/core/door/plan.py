@@ -183,7 +183,7 @@ def _placed(
     handle = next((seat for seat in there if seat.is_shaft), None)
     first = handle.leaf if handle else plan.leaves[0].name
     leaves = sorted(plan.leaves, key=lambda leaf: leaf.name != first)
-    bare = _BareDoor(there, leaves, plan, nameplate, plate_depth)
+    bare = _BareDoor(there, leaves, plan, nameplate, plate_depth, {})
     for things in (behind, ()):
         for grid in (FIVE, 1.0):
             for share in (TOP_SHARE, 0.0):
@@ -212,6 +212,8 @@ class _BareDoor:
     plan: DoorPlan
     nameplate: Rect
     plate_depth: float
+    too_deep: dict[tuple[int, str], list[Rect]]
+    """Where the corner of a group may not be, by its number and the leaf; the same at every try."""
 
 
 def _fill(
@@ -225,7 +227,7 @@ def _fill(
     taken.append(door.nameplate.grown(GROUP_GAP))
     taken += [Rect(stud.x - 15, stud.y - 15, 30, 30) for stud in door.plan.studs]
     made: list[PlacedOperator] = []
-    for group in groups:
+    for number, group in enumerate(groups):
         in_cut_out = bool(group.seats[0].part.kind.cut_out_rim)
         room = group.room
         for leaf in door.leaves:
@@ -233,7 +235,10 @@ def _fill(
             zones = [
                 Rect(t.x - room.width, t.y - room.height, t.width + room.width, t.height + room.height) for t in taken
             ]
-            zones += _too_deep(group, leaf, behind, door.plate_depth)
+            if behind:
+                if (number, leaf.name) not in door.too_deep:
+                    door.too_deep[number, leaf.name] = _too_deep(group, leaf, behind, door.plate_depth)
+                zones += door.too_deep[number, leaf.name]
             at = _free(group, leaf, top, zones, grid)
             if at is not None:
                 made += _shifted(group, at.x, at.y, leaf)

@@ -1,6 +1,7 @@
 from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit
 from .legible import Legible, legible
 from .letters import CAPITAL, run_of
+from .near import near_pairs
 from .rect import TOLERANCE_MM, Point, Rect, close
 
 __all__ = [
@@ -22,5 +23,6 @@ __all__ = [
     "close",
     "hit",
     "legible",
+    "near_pairs",
     "run_of",
 ]

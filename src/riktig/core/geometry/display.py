@@ -123,8 +123,9 @@ def bounds_of(mark: Shape) -> Rect:
             left, top = min(mark.x1, mark.x2), min(mark.y1, mark.y2)
             return Rect(left, top, abs(mark.x2 - mark.x1), abs(mark.y2 - mark.y1))
         case Poly():
-            xs, ys = [p.x for p in mark.points], [p.y for p in mark.points]
-            return Rect(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys))
+            xs, ys = zip(*mark.points, strict=True)
+            left, top = min(xs), min(ys)
+            return Rect(left, top, max(xs) - left, max(ys) - top)
         case Circle() | Arc():
             r = mark.radius
             return Rect(mark.x - r, mark.y - r, 2 * r, 2 * r)

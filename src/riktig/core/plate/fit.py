@@ -1,9 +1,8 @@
 """Whether things fit, and by how many mm they do not. One check for plan, drag and rules."""
 
-from collections.abc import Iterable
-from itertools import combinations
+from collections.abc import Iterable, Sequence
 
-from riktig.core.geometry import TOLERANCE_MM, Rect
+from riktig.core.geometry import TOLERANCE_MM, Rect, near_pairs
 from riktig.core.job import DeviceId
 from riktig.core.keys import DuctKey, RailKey
 from riktig.core.plate.model import EDGE, Block, Duct, Layout, Misfit, Rail, Stand
@@ -35,14 +34,25 @@ def misfits_of(layout: Layout) -> tuple[Misfit, ...]:
         a block keeps its room to every duct; no block reaches past its rail, the plate or the door.
     """
     stands = sorted(layout.stands, key=lambda stand: stand.block.lead)
+    bodies = [stand.body for stand in stands]
     misfits = list(furniture_misfits(layout))
-    bodies = [(stand, stand.body) for stand in stands]
-    for (stand, a), (other, b) in combinations(bodies, 2):
-        if a.y < b.bottom and b.y < a.bottom:
-            misfits += _between(stand.block, a, other.block, b)
-    for stand, body in bodies:
-        misfits += _alone(layout, stand, body)
+    most = max((max(s.block.room_left, s.block.room_right) for s in stands), default=0.0)
+    for n, m in near_pairs(bodies, bodies, across=most):
+        if n < m:
+            misfits += _between(stands[n].block, bodies[n], stands[m].block, bodies[m])
+    near = _near_ducts(layout, stands, bodies)
+    for stand, body, ducts in zip(stands, bodies, near, strict=True):
+        misfits += _alone(layout, stand, body, ducts)
     return _sorted(misfits)
+
+
+def _near_ducts(layout: Layout, stands: Sequence[Stand], bodies: Sequence[Rect]) -> list[list[Duct]]:
+    """Of each block the ducts that it lies over, or that are nearer above or below than any block asks for."""
+    most = max((max(stand.block.room_above, stand.block.room_below) for stand in stands), default=0.0)
+    near: list[list[Duct]] = [[] for _ in stands]
+    for n, m in near_pairs(bodies, [duct.rect for duct in layout.ducts], down=most):
+        near[n].append(layout.ducts[m])
+    return near
 
 
 def misfits_about(layout: Layout, leads: frozenset[DeviceId]) -> tuple[Misfit, ...]:
@@ -54,9 +64,10 @@ def misfits_about(layout: Layout, leads: frozenset[DeviceId]) -> tuple[Misfit, .
     """
     moving = sorted((s for s in layout.stands if s.block.lead in leads), key=lambda stand: stand.block.lead)
     misfits: list[Misfit] = []
-    for stand in moving:
+    near = _near_ducts(layout, moving, [stand.body for stand in moving])
+    for stand, ducts in zip(moving, near, strict=True):
         body = stand.body
-        misfits += _alone(layout, stand, body)
+        misfits += _alone(layout, stand, body, ducts)
         for other in layout.stands:
             twice = other.block.lead in leads and other.block.lead <= stand.block.lead
             if twice or other.y >= body.bottom or other.y + other.block.height <= body.y:
@@ -70,10 +81,12 @@ def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
     """Rails and ducts that lie over each other or past the plate."""
     misfits: list[Misfit] = []
     ducts = layout.ducts
-    for first_duct, other in combinations(ducts, 2):
-        deep = min(first_duct.rect.overlap(other.rect))
+    rects = [duct.rect for duct in ducts]
+    for n, m in near_pairs(rects, rects):
+        deep = min(rects[n].overlap(rects[m])) if n < m else 0.0
         if deep:
-            misfits.append(_named(DuctKey(first_duct.name), deep, other.name, f"runs {deep:.0f} mm into {other.name}"))
+            text = f"runs {deep:.0f} mm into {ducts[m].name}"
+            misfits.append(_named(DuctKey(ducts[n].name), deep, ducts[m].name, text))
     uprights = [duct for duct in ducts if duct.upright]
     for duct in ducts:
         if not duct.upright and uprights and not meets(duct, uprights):
@@ -83,16 +96,22 @@ def furniture_misfits(layout: Layout) -> tuple[Misfit, ...]:
         out = duct.rect.sticks_out_of(layout.plate)
         if out:
             misfits.append(_named(DuctKey(duct.name), out, "plate", f"reaches {out:.0f} mm past the plate"))
-    for rail in layout.rails:
-        strip = Rect(rail.x1, rail.y - RAIL_WIDTH / 2, max(rail.length, 0.0), RAIL_WIDTH)
+    strips = [_strip(rail) for rail in layout.rails]
+    for rail, strip in zip(layout.rails, strips, strict=True):
         out = strip.sticks_out_of(layout.plate)
         if out:
             misfits.append(_named(RailKey(rail.name), out, "plate", f"reaches {out:.0f} mm past the plate"))
-        for duct in ducts:
-            deep = min(strip.overlap(duct.rect))
-            if deep:
-                misfits.append(_named(RailKey(rail.name), deep, duct.name, f"runs {deep:.0f} mm into {duct.name}"))
+    for n, m in near_pairs(strips, rects):
+        deep = min(strips[n].overlap(rects[m]))
+        if deep:
+            text = f"runs {deep:.0f} mm into {ducts[m].name}"
+            misfits.append(_named(RailKey(layout.rails[n].name), deep, ducts[m].name, text))
     return _sorted(misfits)
+
+
+def _strip(rail: Rail) -> Rect:
+    """What a rail covers of the plate."""
+    return Rect(rail.x1, rail.y - RAIL_WIDTH / 2, max(rail.length, 0.0), RAIL_WIDTH)
 
 
 def meets(level: Duct, uprights: list[Duct]) -> list[Duct]:
@@ -102,7 +121,8 @@ def meets(level: Duct, uprights: list[Duct]) -> list[Duct]:
         level: The level duct.
         uprights: The upright ducts.
     """
-    return [upright for upright in uprights if min(upright.rect.overlap(level.rect.grown(TOUCH)))]
+    around = level.rect.grown(TOUCH)
+    return [upright for upright in uprights if min(upright.rect.overlap(around))]
 
 
 def _gap(a: Rect, b: Rect) -> float:
@@ -123,8 +143,8 @@ def _misfit(block: Block, by: float, against: str, text: str) -> Misfit:
     return Misfit(block.lead, round(by, 1), against, text)
 
 
-def _alone(layout: Layout, stand: Stand, body: Rect) -> list[Misfit]:
-    """What one block has against its rail, the plate, the door and the ducts."""
+def _alone(layout: Layout, stand: Stand, body: Rect, ducts: Iterable[Duct]) -> list[Misfit]:
+    """What one block has against its rail, the plate, the door and the ducts near it."""
     block, misfits = stand.block, list[Misfit]()
     rail = layout.rail(stand.rail)
     if rail:
@@ -136,8 +156,7 @@ def _alone(layout: Layout, stand: Stand, body: Rect) -> list[Misfit]:
         if out:
             misfits.append(_misfit(block, out, "plate", f"reaches {out:.0f} mm past the plate"))
         for other in layout.rails:
-            strip = Rect(other.x1, other.y - RAIL_WIDTH / 2, max(other.length, 0.0), RAIL_WIDTH)
-            deep = min(body.overlap(strip))
+            deep = min(body.overlap(_strip(other)))
             if deep:
                 misfits.append(_misfit(block, deep, other.name, f"is screwed {deep:.0f} mm over {other.name}"))
     under = body.bottom - (layout.plate.height - EDGE / 2)
@@ -147,10 +166,8 @@ def _alone(layout: Layout, stand: Stand, body: Rect) -> list[Misfit]:
     if short > TOLERANCE_MM:
         misfits.append(_misfit(block, short, "door", f"is {short:.0f} mm too deep for the door to close"))
     middle = body.y + body.height / 2
-    for duct in layout.ducts:
-        rect = duct.rect
-        if rect.x < body.right and body.x < rect.right:  # most of them lie aside
-            misfits += _to_duct(block, body, duct, middle)
+    for duct in ducts:
+        misfits += _to_duct(block, body, duct, middle)
     return misfits
 
 
@@ -197,9 +214,9 @@ def room_around(block: Block, body: Rect, ducts: tuple[Duct, ...]) -> dict[str, 
         body: The outline of the block, mm.
         ducts: The ducts to be.
     """
-    levels = [d.rect for d in ducts if not d.upright]
-    above = [body.y - r.bottom for r in levels if r.bottom <= body.centre.y]
-    below = [r.y - body.bottom for r in levels if r.y >= body.centre.y]
+    levels, middle = [d.rect for d in ducts if not d.upright], body.centre.y
+    above = [body.y - bottom for r in levels if (bottom := r.bottom) <= middle]
+    below = [r.y - body.bottom for r in levels if r.y >= middle]
     rooms: dict[str, tuple[float, float]] = {}
     if above:
         rooms["above"] = (min(above), block.room_above)

@@ -1,7 +1,8 @@
 """Clauses about the door: what its fittings keep, whether the handle finds its shaft, who may move what."""
 
 from riktig.core.catalogue import Can
-from riktig.core.door import engagement_of, may_move, stack_of, things_behind, wiring_room
+from riktig.core.door import Behind, engagement_of, may_move, stack_of, things_behind, wiring_room
+from riktig.core.geometry import near_pairs
 from riktig.core.job import ShaftFitting
 from riktig.core.keys import DeviceKey, HoleKey, Key, OpeningKey
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
@@ -91,11 +92,13 @@ def stacks_hold_their_contacts(view: View) -> ClauseResult:
     clause = COMMON_PRACTICE
     behind = things_behind(view.layout, view.enclosure)
     findings, rooms, most = [], [], 0
-    for seat in view.door.seats:
-        if seat.is_shaft:
-            continue
+    seats = [seat for seat in view.door.seats if not seat.is_shaft]
+    near: list[list[Behind]] = [[] for _ in seats]
+    for n, m in near_pairs([seat.behind for seat in seats], [thing.shadow for thing in behind]):
+        near[n].append(behind[m])
+    for seat, things in zip(seats, near, strict=True):
         stack = stack_of(seat.part.kind, seat.part, seat.legend)
-        rooms.append(wiring_room(seat, behind, view.enclosure.plate_depth))
+        rooms.append(wiring_room(seat, things, view.enclosure.plate_depth))
         most = max(most, stack.taken)
         if stack.too_many:
             findings.append(

@@ -8,7 +8,7 @@ from math import sqrt
 
 from riktig.core.catalogue import Behaviour, Can, Unit
 from riktig.core.ids import role_of
-from riktig.core.job import DeviceId, PinRef
+from riktig.core.job import CircuitId, DeviceId, PinRef
 from riktig.core.rules.model import Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import Device, NetClass, Zone
@@ -82,10 +82,15 @@ class GuardedWires:
     _line: dict[PinRef, int] = field(default_factory=dict)
     _depth: dict[PinRef, int] = field(default_factory=dict)
     """How many devices the widest way to a net goes through: what lies behind is deeper."""
+    _of_circuit: dict[CircuitId, list[Device]] = field(default_factory=lambda: defaultdict(list))
+    _six_ended: list[Device] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         of_pin = self.view.nets.of_pin
         for device in self.view.circuits.devices:
+            self._of_circuit[device.circuit].append(device)
+            if device.kind.can(Can.SIX_ENDS):
+                self._six_ended.append(device)
             for unit in device.kind.units:
                 if unit.behaviour in LEADS_ON and unit.symbol != "link":
                     ends = [of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1])]
@@ -318,7 +323,7 @@ class GuardedWires:
 
     def _is_watched(self, device: Device) -> bool:
         """Whether the circuit of a device has something that watches its motor's current."""
-        own = (d.kind for d in self.view.circuits.devices if d.circuit == device.circuit)
+        own = (other.kind for other in self._of_circuit[device.circuit])
         return any(kind.can(Can.SET_TO_MOTOR) or kind.can(Can.ELECTRONIC_STARTER) for kind in own)
 
     def _share(self, motor: Device) -> float:
@@ -327,26 +332,25 @@ class GuardedWires:
             return 1.0
         of_pin = self.view.nets.of_pin
         nets = {of_pin[pin].id for pin in motor.pins.values() if pin in of_pin}
-        relays = (d for d in self.view.circuits.devices if d.circuit == motor.circuit and d.kind.can(Can.OVERLOAD))
+        relays = (other for other in self._of_circuit[motor.circuit] if other.kind.can(Can.OVERLOAD))
         inside = any(pin in of_pin and of_pin[pin].id in nets for relay in relays for pin in relay.pins.values())
         return 1.0 if inside else 1 / sqrt(3)
 
     def _share_on(self, net: PinRef) -> float:
         """The share of a net that lands on a motor with six ends."""
-        motors = (d for d in self.view.circuits.devices if d.kind.can(Can.SIX_ENDS) and self._lands(d, net))
-        return min(map(self._share, motors), default=1.0)
+        return min((self._share(motor) for motor in self._six_ended if self._lands(motor, net)), default=1.0)
 
     def _consumers_on(self, net: PinRef) -> Takers:
         """Loads that hang on a net straight away."""
         takers: Takers = {}
-        for pin in next((n.pins for n in self.view.nets.nets if n.id == net), ()):
+        for pin in self.view.nets.of_pin[net].pins:
             device = self.view.circuits.by_id[pin.device]
             if any(u.behaviour in TAKES and pin.marking in u.pins for u in device.kind.units):
                 takers[device.id] = (self._draws(device), False)
         return takers
 
-    def _field(self, circuit: object) -> list[Device]:
-        return [d for d in self.view.circuits.devices if d.zone is Zone.FIELD and d.circuit == circuit]
+    def _field(self, circuit: CircuitId) -> list[Device]:
+        return [device for device in self._of_circuit[circuit] if device.zone is Zone.FIELD]
 
     def _lands(self, device: Device, net: PinRef) -> bool:
         of_pin = self.view.nets.of_pin

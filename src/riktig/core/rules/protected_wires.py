@@ -28,7 +28,7 @@ def conductors_protected(view: View) -> ClauseResult:
     findings: list[Finding] = []
     looked_at = 0
     carries_of = {mm2: _carries(mm2, laid) for mm2 in {wire.mm2 for wire in view.wiring.wires}}
-    guarded = GuardedWires(view)
+    guarded = view.once(GuardedWires)
     for wire, limit in guarded.limits():
         looked_at += 1
         if american and view.sizing.feeder.enough and wire.mm2 >= view.sizing.feeder.mm2:
@@ -77,7 +77,7 @@ def neutrals_cut_off_together(view: View) -> ClauseResult:
     clause = view.source("E14")
     findings: list[Finding] = []
     owners = {size.circuit: size.load for size in view.sizing.loads}
-    for terminal, guards in shared_neutrals(view, GuardedWires(view)):
+    for terminal, guards in shared_neutrals(view, view.once(GuardedWires)):
         shown = " and ".join(view.tag(guard) for guard in guards)
         text = f"{view.pin_label(terminal.pin('f'))} is the neutral of loads behind {shown}, which open one by one."
         load = owners.get(terminal.circuit)

@@ -1,6 +1,8 @@
 """Everything a clause may look at, gathered once."""
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import TypeVar, cast
 
 from riktig.core.door import DoorPlan, Shaft
 from riktig.core.holes import Blocker, Hole
@@ -28,6 +30,8 @@ from riktig.core.terminals import Strips
 from riktig.core.wiring import DuctUse, Wiring
 
 __all__ = ["View"]
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +75,13 @@ class View:
     """Opposite buttons pressed at the same instant."""
     inputs_follow: tuple[InputFollows, ...]
     """The contacts in the field that the controller reads, each moved."""
+    _once: dict[object, object] = field(default_factory=dict, init=False, repr=False, compare=False)
+
+    def once(self, compute: "Callable[[View], T]") -> T:
+        """What several clauses ask of this panel, worked out at the first."""
+        if compute not in self._once:
+            self._once[compute] = compute(self)
+        return cast("T", self._once[compute])
 
     def tag(self, device: DeviceId) -> str:
         """A device's tag."""

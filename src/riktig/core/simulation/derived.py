@@ -1,12 +1,18 @@
 """What this step offers the evaluation."""
 
+from dataclasses import replace
+
 from riktig.core.catalogue import Can
 from riktig.core.evaluation import reads
 from riktig.core.job import (
     JOB_CIRCUIT_INPUTS,
+    JOB_CIRCUITS,
     JOB_LOADS,
     JOB_PRACTICE,
+    JOB_SIGNALS,
+    JOB_SOURCES,
     JOB_SUPPLY,
+    JOB_VENTILATION,
     CircuitInputs,
     Load,
     Practice,
@@ -60,9 +66,22 @@ def _restarts(circuits: Circuits, nets: Nets, inputs: CircuitInputs) -> tuple[Re
     return restarts_of(all_circuits(inputs), loads, inputs.signals, panel)
 
 
+def _without_powers(loads: tuple[Load, ...]) -> tuple[Load, ...]:
+    """The same loads, all of the same power: what starts and stops them does not follow from it.
+
+    Which line a load sits on does; that is read from the circuits as they are drawn.
+    """
+    return tuple(replace(load, kw=1.0, hp=None, nameplate_a=None, cable_m=0.0, reason="") for load in loads)
+
+
+_COMMANDED = reads(JOB_LOADS).derive("loads without their powers", _without_powers)
+COMMANDS = (
+    reads(JOB_CIRCUITS) & _COMMANDED & JOB_SUPPLY & JOB_PRACTICE & JOB_SIGNALS & JOB_VENTILATION & JOB_SOURCES
+).derive("commands of loads", CircuitInputs)
+"""What loads are started and stopped by: another power of a load leaves it as it is."""
 LIVE_WITH_MAIN_OFF = (reads(CIRCUITS) & NETS).derive("live with the main switch off", _with_main_off)
 ISOLATIONS = (reads(CIRCUITS) & NETS & JOB_LOADS & JOB_SUPPLY & JOB_PRACTICE).derive("what stays live", _isolations)
-RESTARTS = (reads(CIRCUITS) & NETS & JOB_CIRCUIT_INPUTS).derive("what restarts by itself", _restarts)
+RESTARTS = (reads(CIRCUITS) & NETS & COMMANDS).derive("what restarts by itself", _restarts)
 
 
 def _network(circuits: Circuits, nets: Nets, inputs: CircuitInputs) -> Network:

@@ -1,7 +1,7 @@
 """Which part every drawn device is: what was proposed for its load, each with its why."""
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 
 from riktig.core.catalogue import Can, Part, part, parts_of
 from riktig.core.job import (
@@ -76,10 +76,14 @@ class Sizing:
     largest_a: float
     shortfalls: tuple[tuple[DeviceId, str], ...]
     """Devices whose part is not large enough, and in words by what."""
+    _by_circuit: Mapping[CircuitId, LoadSize] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "_by_circuit", {load.circuit: load for load in reversed(self.loads)})
 
     def load_of(self, circuit: CircuitId) -> LoadSize | None:
         """What was sized for the load of a circuit."""
-        return next((load for load in self.loads if load.circuit == circuit), None)
+        return self._by_circuit.get(circuit)
 
 
 def size_all(
@@ -169,6 +173,7 @@ class _Chooser:
         self._feeds_whole = main or practice.distribution is Distribution.COMB
         self._supply, self._proposal, self._sized, self._onward = supply, proposal, sized, onward
         self._feeder = proposal.incoming.feeder
+        self._burdens = {burden.circuit: burden for burden in reversed(proposal.drawn.burdens)}
         self.shortfalls: list[tuple[DeviceId, str]] = []
 
     def _offered(self, device: Device) -> tuple[Part, ...]:
@@ -308,7 +313,7 @@ class _Chooser:
     def _control_fuse(self, device: Device) -> tuple[Part, tuple[Why, ...]]:
         """The fuse of a control circuit behind a small source: small enough to open before the source's own."""
         volts = self._proposal.value("panel.control")
-        burden = next((b for b in self._proposal.drawn.burdens if b.circuit == device.circuit), None)
+        burden = self._burdens.get(device.circuit)
         need = burden.fuse_a(volts.amount) if burden and volts else 0.0
         need = self._input_a(device) or need
         fitted, enough = first_part(self._offered(device), lambda p: p.rated_a >= need)

@@ -1,6 +1,7 @@
 """The electrical half of the proposal: loads, control and the supply side, from the Brief and what is drawn."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from functools import partial
 
 from riktig.core.catalogue import first_of_kind
@@ -31,6 +32,10 @@ class ElectricalProposal:
     space: float
     drawn: DrawnLoads
     """What is drawn besides the loads of the Brief."""
+    _by_key: Mapping[str, Value] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "_by_key", {value.key: value for value in reversed(self.values)})
 
     @property
     def panel_values(self) -> tuple[Value, ...]:
@@ -44,7 +49,7 @@ class ElectricalProposal:
 
     def value(self, key: str) -> Value | None:
         """The value with a key."""
-        return next((value for value in self.values if value.key == key), None)
+        return self._by_key.get(key)
 
     def of_load(self, load: LoadId) -> LoadProposal | None:
         """What is proposed for a load."""

@@ -41,7 +41,8 @@ class LoadProposal:
 
     def value(self, name: str) -> Value | None:
         """The value by the last part of its key, such as “breaker”."""
-        return next((value for value in self.values if value.key == f"{self.load}.{name}"), None)
+        key = f"{self.load}.{name}"
+        return next((value for value in self.values if value.key == key), None)
 
     def amount(self, name: str) -> float:
         """The amount of a value, 0 when there is none."""

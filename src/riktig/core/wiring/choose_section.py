@@ -47,7 +47,19 @@ class SectionChooser:
         self._least = SMALL_AWG if laid.north_american else SMALL_MM2
         self._guards: dict[CircuitId, float] = {}
         self._phases: dict[CircuitId, float] = {}
+        self._transformed = {d.circuit for d in devices.values() if d.kind.can(Can.TRANSFORMS)}
+        self._foreign_a: dict[CircuitId, float] = {}
+        """What protects the supplies from elsewhere of a circuit, A."""
+        self._serves_net: dict[PinRef, bool] = {}
+        self._ends_of: dict[str, list[Device]] = {}
+        for pin, name in joined.items():
+            ends = self._ends_of.setdefault(name, [])
+            if devices[pin.device] not in ends:
+                ends.append(devices[pin.device])
         for device in devices.values():
+            if device.kind.can(Can.FOREIGN_SUPPLY):
+                amps = max(self._foreign_a.get(device.circuit, 0.0), device.protected_a)
+                self._foreign_a[device.circuit] = amps
             if device.kind.is_protective:
                 amps = sizing.parts[device.id].rated_a
                 self._guards[device.circuit] = max(self._guards.get(device.circuit, 0.0), amps)
@@ -137,9 +149,9 @@ class SectionChooser:
         """What protects a supply from elsewhere that is live on a net, A; 0 of any other."""
         if connection.net.net_class is not NetClass.EXCEPTED:
             return 0.0
-        circuits = {circuit_of(pin.device) for pin in connection.net.pins}
-        guards = (d for d in self._devices.values() if d.circuit in circuits and d.kind.can(Can.FOREIGN_SUPPLY))
-        return max((device.protected_a for device in guards), default=0.0)
+        if not self._foreign_a:
+            return 0.0
+        return max((self._foreign_a.get(circuit_of(pin.device), 0.0) for pin in connection.net.pins), default=0.0)
 
     @staticmethod
     def _gathers(device: Device) -> bool:
@@ -150,7 +162,7 @@ class SectionChooser:
     def _is_way(self, connection: Connection) -> bool:
         """Whether a wire leads from a breaker of power behind a transformer, and not of control, to its load."""
         ends = [self._devices[pin.device] for pin in (connection.a, connection.b)]
-        own = any(d.kind.can(Can.TRANSFORMS) and d.circuit == ends[0].circuit for d in self._devices.values())
+        own = ends[0].circuit in self._transformed
         fed = [d for d in ends if d.kind.is_protective and self._sizing.parts[d.id].rated_a > CONTROL_A]
         return own and bool(fed) and any(d.strip for d in ends)
 
@@ -159,6 +171,8 @@ class SectionChooser:
 
         Its return carries as much as its live side.
         """
+        if not self._transformed:
+            return 0.0
         own = {
             device.id: device
             for pin in connection.net.pins
@@ -179,8 +193,7 @@ class SectionChooser:
     def infeed(self, pin: PinRef) -> Section | None:
         """What feeds the comb or busbar that a clamp is on: it carries all its breakers; None where there is none."""
         name = self._joined.get(pin, "")
-        ends = {other.device for other, by in self._joined.items() if by == name} if name else set()
-        breakers = [self._devices[device_id] for device_id in ends if self._devices[device_id].kind.is_protective]
+        breakers = [device for device in self._ends_of.get(name, ()) if device.kind.is_protective]
         if len(breakers) < 2:
             return None
         if name not in self._infeeds:
@@ -197,9 +210,12 @@ class SectionChooser:
 
     def _serves(self, connection: Connection) -> bool:
         """Whether a wire belongs to services that the Brief does not list: their breakers ask for more than control."""
-        neutral = connection.net.net_class is NetClass.NEUTRAL
-        pins = (connection.a, connection.b) if neutral else connection.net.pins
-        return any(self._devices[pin.device].kind.can(Can.SERVICE) for pin in pins)
+        net = connection.net
+        if net.net_class is NetClass.NEUTRAL:
+            return any(self._devices[pin.device].kind.can(Can.SERVICE) for pin in (connection.a, connection.b))
+        if net.id not in self._serves_net:
+            self._serves_net[net.id] = any(self._devices[pin.device].kind.can(Can.SERVICE) for pin in net.pins)
+        return self._serves_net[net.id]
 
     def _of_services(self, connection: Connection, reason: str) -> tuple[float, Why]:
         """As thick as the nearest breaker asks; away from all, as that of its circuit that guards no socket."""

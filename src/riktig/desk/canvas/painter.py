@@ -25,13 +25,32 @@ def mark_font(face: Face) -> QFont:
     return font
 
 
+EVERYWHERE = (float("-inf"), float("inf"))
+
+
 def paint(
-    painter: QPainter, shapes: Iterable[Shape], theme: Theme, *, chosen: Collection[Key | None] = frozenset()
+    painter: QPainter,
+    shapes: Iterable[Shape],
+    theme: Theme,
+    *,
+    chosen: Collection[Key | None] = frozenset(),
+    between: tuple[float, float] = EVERYWHERE,
 ) -> None:
-    """Paints marks in order; marks whose key is in ``chosen`` are painted in the accent."""
+    """Paints marks in order.
+
+    Args:
+        painter: Its transform maps mm to pixels.
+        shapes: The marks.
+        theme: The colours.
+        chosen: Marks of these keys are painted in the accent.
+        between: The upper and lower end of what is seen, mm; marks that are wholly beyond may be left out.
+    """
+    top, bottom = between
     fonts: dict[Face, tuple[QFont, QFontMetricsF]] = {}
     tools = _Tools(painter, theme)
     for mark in shapes:
+        if between is not EVERYWHERE and _is_beyond(mark, top, bottom):
+            continue
         is_chosen = bool(mark.key and mark.key in chosen)
         role = "act" if is_chosen else mark.role
         if isinstance(mark, Text):
@@ -45,6 +64,24 @@ def paint(
             fill = "chosen"
         tools.take_brush(fill)
         _stroke(painter, mark)
+
+
+def _is_beyond(mark: Shape, top: float, bottom: float) -> bool:
+    """Whether a mark lies wholly above or below what is seen."""
+    match mark:
+        case Line():
+            low, high, reach = min(mark.y1, mark.y2), max(mark.y1, mark.y2), mark.width
+        case Text():
+            # Of one that stands on its side only this is known at once: no letter is wider than twice its height.
+            reach = 2 * mark.size * (1 if mark.upright else len(mark.text) + 1)
+            low = high = mark.y
+        case Poly():
+            ys = [point[1] for point in mark.points]
+            low, high, reach = min(ys), max(ys), mark.width
+        case _:
+            low = high = mark.y
+            reach = mark.radius + mark.width
+    return high + reach < top or low - reach > bottom
 
 
 def _stroke(painter: QPainter, mark: Line | Poly | Circle | Arc) -> None:

@@ -247,7 +247,9 @@ class ScaledView(QWidget):
         self._left_out = {}
         laid = self.readable(self.laid)
         standing = tuple(mark for mark in laid if isinstance(mark, Text))
-        paint(painter, self.readable(shapes, standing), self.theme, chosen=self.selection)
+        seen = self._seen
+        between = (seen.top(), seen.bottom())
+        paint(painter, self.readable(shapes, standing), self.theme, chosen=self.selection, between=between)
         paint_batched(painter, laid, self.theme)
         painter.end()
         return layer
@@ -263,7 +265,8 @@ class ScaledView(QWidget):
         if self.overlay:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
             painter.setTransform(self._matrix(), True)
-            paint(painter, self.overlay, self.theme, chosen=self.selection)
+            seen = self._seen
+            paint(painter, self.overlay, self.theme, chosen=self.selection, between=(seen.top(), seen.bottom()))
             painter.resetTransform()
         if self.hasFocus():
             painter.setPen(self.theme.colour("act"))

@@ -86,6 +86,7 @@ class LoadPart(BriefPart):
         self.load_id: LoadId = load.id
         self._proposed: LoadProposal | None = None
         self._kind: tuple[object, ...] = ()
+        self._filled: Load | None = None
         self._open = False
         self._alternatives: tuple[Alternative, ...] = ()
         self._text: QWidget | None = None
@@ -110,7 +111,10 @@ class LoadPart(BriefPart):
         if kind != self._kind:
             self._kind = kind
             self._write(load)
-        super().fill()
+            self._filled = None
+        if load is not self._filled:
+            self._filled = load
+            super().fill()
         proposal = self.session.evaluation.get(PROPOSAL)
         sized = proposal.of_load(load.id)
         if sized is None:

@@ -49,6 +49,8 @@ class BriefStation(Station):
         self.add_body(self.changes, 0)
         self._shown: tuple[object, ...] = ()
         self._order = TabOrder()
+        self._after_painting = QTimer(self, singleShot=True, interval=0)
+        self._after_painting.timeout.connect(self._set_tab_order)
         self.loads: dict[LoadId, LoadPart] = {}
 
     def show_derived(self) -> None:
@@ -69,7 +71,7 @@ class BriefStation(Station):
         for where, shows in (("supply", self.supply), ("sources", self.sources)):
             texts = [f"{d.text} {d.remedy}" for d in proposal.issues if d.where == PartKey(where)]
             shows.show_doubts(texts)
-        QTimer.singleShot(0, self, self._set_tab_order)  # nobody presses Tab before the answer is painted
+        self._after_painting.start()  # nobody presses Tab before the answer is painted
 
     def _set_tab_order(self) -> None:
         body = self._letter.widget()

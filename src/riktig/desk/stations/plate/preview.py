@@ -8,7 +8,7 @@ from riktig.core.job import DeviceId
 from riktig.core.plate import RULER, Layout, Misfit, Stand, box, room_around
 from riktig.core.plate.draw import dashed
 
-__all__ = ["band_shapes", "furniture_shapes", "measure_shapes", "stand_shapes"]
+__all__ = ["band_shapes", "furniture_shapes", "measure_shapes", "misfit_shapes", "stand_shapes"]
 
 SAID = 3
 """How many misfits are said beside a part (chosen by us: more cannot be read while dragging)."""
@@ -18,10 +18,37 @@ def stand_shapes(
     layout: Layout, leads: Sequence[DeviceId], tags: Mapping[DeviceId, str], size: float = 5.0
 ) -> list[Shape]:
     """Blocks where they would stand; with one, its room to the ducts as well. ``size`` of what is said, mm."""
-    shapes: list[Shape] = []
     moving = [stand for stand in layout.stands if stand.block.lead in leads]
+    worst = [m for m in layout.misfits if m.device in leads or m.against in leads]
+    return _shapes_of(layout, moving, worst, tags, size)
+
+
+def misfit_shapes(layout: Layout, tags: Mapping[DeviceId, str], size: float = 5.0) -> list[Shape]:
+    """Every block that does not fit, each by itself.
+
+    Args:
+        layout: The plate: where everything stands.
+        tags: The tag of each device.
+        size: Of what is said, mm.
+    """
+    wrong: dict[str, list[Misfit]] = {}
+    for misfit in layout.misfits:
+        wrong.setdefault(misfit.device, []).append(misfit)
+        if misfit.against != misfit.device:
+            wrong.setdefault(misfit.against, []).append(misfit)
+    first = {misfit.device for misfit in layout.misfits}
+    stands = sorted((s for s in layout.stands if s.block.lead in first), key=lambda stand: stand.block.lead)
+    return [s for stand in stands for s in _shapes_of(layout, [stand], wrong[stand.block.lead], tags, size)]
+
+
+def _shapes_of(
+    layout: Layout, moving: Sequence[Stand], worst: Sequence[Misfit], tags: Mapping[DeviceId, str], size: float
+) -> list[Shape]:
+    """Some blocks with what does not fit of them."""
+    shapes: list[Shape] = []
+    misfits = {place for misfit in worst for place in (misfit.device, misfit.against)}
     for stand in moving:
-        wrong = [m for m in layout.misfits if stand.block.lead in (m.device, m.against)]
+        wrong = stand.block.lead in misfits
         shown = stand.body.moved(RULER, RULER)
         role = "fails" if wrong else "act"
         shapes.append(box(shown, role, 1.4, "fails soft" if wrong else "chosen"))
@@ -39,7 +66,6 @@ def stand_shapes(
                 Align.MIDDLE,
             )
         )
-    worst = [m for m in layout.misfits if m.device in leads or m.against in leads]
     if moving and worst:
         foot = max(stand.body.bottom for stand in moving) + RULER
         middle = sum(stand.body.centre.x for stand in moving) / len(moving) + RULER

@@ -40,7 +40,7 @@ from riktig.desk.stations.plate.keys import PlateKeys
 from riktig.desk.stations.plate.layers import PlateLayers
 from riktig.desk.stations.plate.parts_page import PartsPage
 from riktig.desk.stations.plate.plan_run import PlanRun
-from riktig.desk.stations.plate.preview import stand_shapes
+from riktig.desk.stations.plate.preview import misfit_shapes
 from riktig.desk.stations.plate.shelf_row import ShelfRow
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import Station, plain_label, row_of, show_only
@@ -261,8 +261,7 @@ class PlateStation(Station):
         look = (layout, self._tags(), self.view.legible())
         if self._misfits_shown is None or self._misfits_shown[0] != look:
             _, tags, size = look
-            wrong = sorted({m.device for m in layout.misfits})
-            self._misfits_shown = (look, [mark for lead in wrong for mark in stand_shapes(layout, [lead], tags, size)])
+            self._misfits_shown = (look, misfit_shapes(layout, tags, size))
         return self._misfits_shown[1]
 
     def _thing(self, layout: Layout) -> Stand | Rail | Duct | None:
