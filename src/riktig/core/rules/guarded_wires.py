@@ -83,14 +83,16 @@ class GuardedWires:
     _depth: dict[PinRef, int] = field(default_factory=dict)
     """How many devices the widest way to a net goes through: what lies behind is deeper."""
     _of_circuit: dict[CircuitId, list[Device]] = field(default_factory=lambda: defaultdict(list))
-    _six_ended: list[Device] = field(default_factory=list)
+    _takers_on: dict[PinRef, list[Device]] = field(default_factory=lambda: defaultdict(list))
+    """By net what draws current there: coils, lamps, loads and windings."""
 
     def __post_init__(self) -> None:
         of_pin = self.view.nets.of_pin
         for device in self.view.circuits.devices:
             self._of_circuit[device.circuit].append(device)
-            if device.kind.can(Can.SIX_ENDS):
-                self._six_ended.append(device)
+            taking = [pin for unit in device.kind.units if unit.behaviour in TAKES for pin in unit.pins]
+            for net_id in dict.fromkeys(net.id for pin in taking if (net := of_pin.get(device.pin(pin)))):
+                self._takers_on[net_id].append(device)
             for unit in device.kind.units:
                 if unit.behaviour in LEADS_ON and unit.symbol != "link":
                     ends = [of_pin.get(device.pin(pin)) for pin in (unit.pins[0], unit.pins[-1])]
@@ -274,7 +276,8 @@ class GuardedWires:
                 if markings & set(unit.pins) and unit.behaviour is not Behaviour.JOINT:
                     takers |= self._taken(device, unit, net)
             if device.strip and not device.kind.can(Can.SUPPLY):
-                in_field = (d for d in self._field(device.circuit) if self._lands(d, net))
+                drawn = self._takers_on[net]
+                in_field = (d for d in drawn if d.zone is Zone.FIELD and d.circuit == device.circuit)
                 takers |= {d.id: (self._draws(d), False) for d in in_field}
         return takers
 
@@ -338,7 +341,7 @@ class GuardedWires:
 
     def _share_on(self, net: PinRef) -> float:
         """The share of a net that lands on a motor with six ends."""
-        return min((self._share(motor) for motor in self._six_ended if self._lands(motor, net)), default=1.0)
+        return min((self._share(d) for d in self._takers_on[net] if d.kind.can(Can.SIX_ENDS)), default=1.0)
 
     def _consumers_on(self, net: PinRef) -> Takers:
         """Loads that hang on a net straight away."""
@@ -348,11 +351,3 @@ class GuardedWires:
             if any(u.behaviour in TAKES and pin.marking in u.pins for u in device.kind.units):
                 takers[device.id] = (self._draws(device), False)
         return takers
-
-    def _field(self, circuit: CircuitId) -> list[Device]:
-        return [device for device in self._of_circuit[circuit] if device.zone is Zone.FIELD]
-
-    def _lands(self, device: Device, net: PinRef) -> bool:
-        of_pin = self.view.nets.of_pin
-        pins = [pin for unit in device.kind.units if unit.behaviour in TAKES for pin in unit.pins]
-        return any((found := of_pin.get(device.pin(pin))) and found.id == net for pin in pins)
