@@ -88,6 +88,13 @@ class _Turn(ast.NodeTransformer):
             self.what = f"line {getattr(node, 'lineno', 0)}: {what}"
         return hit
 
+    def visit_keyword(self, node: ast.keyword) -> ast.AST:
+        # What only guards against slips of a programmer changes nothing that a test could see.
+        if node.arg in ("frozen", "slots", "strict", "repr", "compare", "eq"):
+            return node
+        self.generic_visit(node)
+        return node
+
     def visit_Compare(self, node: ast.Compare) -> ast.AST:
         self.generic_visit(node)
         kind = type(node.ops[0])

@@ -7,10 +7,10 @@ from tests.core.schematic.builders import one_motor
 from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.geometry import Text
+from riktig.core.geometry import Text, bounds_of
 from riktig.core.job import Job, MarkerText
 from riktig.core.keys import Key, PlaceKey, WireKey, read_key
-from riktig.core.labels import INDEX, LABELS, NAME_INDEX, SYNONYMS, Medium, draw_medium, find
+from riktig.core.labels import INDEX, LABELS, NAME_INDEX, NAMEPLATE, SYNONYMS, Label, Medium, draw_medium, find
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed
@@ -169,3 +169,20 @@ def test_a_cable_is_marked_at_both_of_its_ends(evaluation: Evaluation[Job]) -> N
     cables = evaluation.get(LABELS).on(Medium.CABLE)
     assert len(cables) == len(evaluation.get(STRIPS).cables)
     assert {label.copies for label in some(cables)} == {2}
+
+
+@pytest.mark.parametrize("text", ["7", "1234", "K12:13/K11:A2", "W" * 40])
+def test_the_number_of_a_wire_stays_inside_its_marker(text: str, evaluation: Evaluation[Job]) -> None:
+    """A marker is cut out along its edge: what reaches over it is lost."""
+    label = Label(Medium.WIRE, (text,), 1, "", None)
+    drawing = draw_medium(evaluation.get(LABELS), Medium.WIRE, (label,))
+    number = next(mark for mark in drawing.shapes if isinstance(mark, Text) and mark.text == text)
+    card = next(mark for mark in drawing.shapes if mark.layer == "label")
+    assert bounds_of(number).width <= bounds_of(card).width
+    assert bounds_of(card).x <= bounds_of(number).x
+
+
+def test_the_nameplate_asks_for_what_its_standard_lists(evaluation: Evaluation[Job]) -> None:
+    """IEC 60204-1 16.4, from memory: maker, designation, serial number, main document, supply and full-load current."""
+    asked = {field.name for field in evaluation.get(NAMEPLATE) if field.required}
+    assert asked == {"Maker", "Designation", "Serial number", "Document", "Supply", "Full-load current"}

@@ -9,6 +9,8 @@ from riktig.core.job import Insertable, Job, RunLamp
 from riktig.core.proving import (
     OPEN_LINE,
     TESTS,
+    CountedReading,
+    Expected,
     Outcome,
     ProvingStage,
     Results,
@@ -185,3 +187,27 @@ def test_a_bond_passes_up_to_its_conductor_its_leads_and_a_tenth_of_an_ohm() -> 
     for bond in bonds:
         assert judge(bond, 0.29) is Outcome.PASSED
         assert judge(bond, 0.5) is Outcome.FAILED
+
+
+@pytest.mark.parametrize(
+    ("low", "high", "ohm", "passes"),
+    [
+        (0.0, 0.5, 0.0, True),
+        (0.0, 0.5, 0.5, True),
+        (0.0, 0.5, 0.51, False),
+        (340.0, 780.0, 340.0, True),
+        (340.0, 780.0, 339.9, False),
+        (1e6, float("inf"), float("inf"), True),
+        (1e6, float("inf"), 999_999.0, False),
+    ],
+)
+def test_a_reading_on_the_edge_of_what_is_expected_passes(low: float, high: float, ohm: float, passes: bool) -> None:
+    """A band includes its ends: what is written on the card as the limit is not a failure."""
+    assert Expected(low, high, "by its card").passes(ohm) is passes
+
+
+def test_a_reading_is_shown_and_a_skip_says_why() -> None:
+    read = CountedReading(Outcome.PASSED, 0.3, "Ida", "t", "meter", "")
+    skipped = CountedReading(Outcome.SKIPPED, None, "Ida", "t", "", "the drive is not fitted yet")
+    assert read.text == ohm_text(0.3)
+    assert skipped.text == "the drive is not fitted yet"

@@ -9,12 +9,12 @@ from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect
-from riktig.core.job import Job, set_practice
+from riktig.core.job import Job, Rulebook, set_practice
 from riktig.core.plate import LAYOUT, Duct, set_rails_and_ducts
 from riktig.core.rules import RULES
 from riktig.core.schematic import NETS, NetClass
 from riktig.core.standards import wire_diameter
-from riktig.core.wiring import DUCT_HEIGHT, DUCT_USES, WIRING, DuctUse
+from riktig.core.wiring import DUCT_HEIGHT, DUCT_USES, WIRING, DuctUse, fill_limit
 from riktig.demo_job import demo_job
 
 
@@ -146,3 +146,11 @@ def test_a_short_upright_joins_only_the_ducts_it_touches() -> None:
     used = [w for w in bridged.get(WIRING).wires if "D9" in w.ducts]
     assert used
     assert all({"D3", "D4"} <= set(w.ducts) for w in used)
+
+
+@pytest.mark.parametrize(
+    ("rulebook", "share"),
+    [(Rulebook.UL, 0.5), (Rulebook.IEC, 0.7)],  # NFPA 79 13.5, from memory; common practice, no source
+)
+def test_how_full_a_duct_may_be_is_the_rulebooks(rulebook: Rulebook, share: float) -> None:
+    assert fill_limit(set_practice(one_motor(), rulebook=rulebook).practice).value == share

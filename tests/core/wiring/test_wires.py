@@ -45,6 +45,7 @@ from riktig.core.wiring import (
     mini_plate,
     route_shapes,
 )
+from riktig.demo_job import demo_job
 
 
 def wiring_of(job: Job) -> Wiring:
@@ -367,3 +368,20 @@ def test_two_operators_of_one_door_are_as_far_apart_as_they_stand_and_others_go_
     assert router.length(stop, coil) > job.practice.door_loop
     assert router.route(stop, coil).via_door
     assert router.route(stop, stop).length == 0.0
+
+
+@pytest.mark.parametrize("name", ["kelp-shed", "frost-fan"])
+def test_a_control_potential_crosses_the_hinge_once(name: str) -> None:
+    """However many operators of a door it meets: each further crossing is a wire more in the loom (common practice)."""
+    evaluation = Evaluation(demo_job(name))
+    devices = evaluation.get(CIRCUITS).by_id
+    on_door = {device.id for device in devices.values() if device.zone.value == "door"}
+    control = {net.id: net for net in evaluation.get(NETS).nets if net.net_class is NetClass.CONTROL}
+    crossings = Counter(
+        wire.net
+        for wire in evaluation.get(WIRING).wires
+        if wire.net in control and (wire.start.pin.device in on_door) != (wire.end.pin.device in on_door)
+    )
+    several = [net for net in crossings if len({pin.device for pin in control[net].pins} & on_door) > 1]
+    assert several
+    assert {crossings[net] for net in several} == {1}
