@@ -78,6 +78,7 @@ def export_all(
     folder: Path,
     *,
     made: str = "",
+    whole: str = "",
     progress: Progress | None = None,
 ) -> list[Path]:
     """Writes PDF set, XLSX, CSV, DXF and SVG of sheets, plate and door, and the job's JSON.
@@ -89,6 +90,7 @@ def export_all(
         records: The log, oldest first.
         folder: A folder that is there.
         made: Said at the head of every page, such as a date.
+        whole: The job file as JSON with all its records; without it the JSON has the job alone.
         progress: Told how far it is; may stop the work between files.
 
     Returns:
@@ -109,6 +111,7 @@ def export_all(
         with tempfile.TemporaryDirectory(prefix=".riktig-papers-", dir=_place_beside(folder)) as name:
             made_in = Path(name)
             names = _write_all(evaluation, tuple(records), made_in, made, progress)
+            names.append(_write_json(evaluation, made_in, whole))
             return _moved(made_in, folder, names)
     except OSError as error:
         raise RiktigError(
@@ -170,9 +173,14 @@ def _write_all(
         file(f"{stem}_sheet_{number}.svg").write_text(as_svg(drawing), encoding="utf-8")
         progress.step(0.88 + 0.1 * number / len(sheets), f"sheet {number}")
         write_dxf(file(f"{stem}_sheet_{number}.dxf"), drawing)
-    file(f"{stem}_job.json").write_text(dump_job(job, indent=True), encoding="utf-8")
     progress.step(1.0, "done")
     return names
+
+
+def _write_json(evaluation: Evaluation[Job], folder: Path, whole: str) -> str:
+    name = f"{file_stem(evaluation.document)}_job.json"
+    (folder / name).write_text(whole or dump_job(evaluation.document, indent=True), encoding="utf-8")
+    return name
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,22 +5,26 @@ from .keys import signer_of
 from .practice_file import keep_user_practice, user_practice
 from .rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
 from .schema import APPLICATION_ID, FORMAT, SCHEMA
+from .whole_json import Importer, dump_whole, load_whole
 
 __all__ = [
     "APPLICATION_ID",
     "FORMAT",
     "RUNG_FORMAT",
     "SCHEMA",
+    "Importer",
     "JobFile",
     "Revision",
     "WrittenCircuit",
     "dump_job",
     "dump_rungs",
+    "dump_whole",
     "go_on_from_text",
     "go_on_in_copy",
     "keep_user_practice",
     "load_job",
     "load_rungs",
+    "load_whole",
     "signer_of",
     "user_practice",
 ]

@@ -33,7 +33,7 @@ from riktig.core.store.opening import (
 from riktig.core.store.rescue_copy import FileState, rescue_places, why_not_ours, write_whole
 from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA, TRIGGERS
 from riktig.core.store.side_file import put_aside_foreign_journal
-from riktig.core.store.writing import insert_records, insert_revision, newest, transaction, unwritable
+from riktig.core.store.writing import insert_records, insert_revision, newest, see_free_name, transaction, unwritable
 
 __all__ = ["JobFile", "Revision"]
 
@@ -99,14 +99,7 @@ class JobFile:
         Raises:
             RiktigError: the file exists, or cannot be written.
         """
-        taken = _same_but_for_case(path)
-        if taken:
-            raise RiktigError(
-                f"{taken} is there already, and {path.name} differs from it in large and small letters only: "
-                "on other systems the two would be one file.",
-                hint="Choose another number.",
-                where=str(path),
-            )
+        see_free_name(path)
         db = sqlite3.connect(":memory:")
         try:
             db.executescript(";".join((*SCHEMA, *TRIGGERS)))
@@ -236,6 +229,10 @@ class JobFile:
         unreadable = unreadable_log(entries, int(last[0]) if last else 0)
         end = broken_head(self._open_db, entries) if self.has_head else ""
         return (*unreadable, (entries[-1].number if entries else 0, end)) if end else unreadable
+
+    def copy_into(self, db: sqlite3.Connection) -> None:
+        """Copies everything that the file holds into another database, such as one in memory."""
+        self._open_db.backup(db)
 
     @property
     def has_digests(self) -> bool:
@@ -385,13 +382,3 @@ class JobFile:
                 db.close()
         self._db = self._mirror = None
         self._lock.drop()
-
-
-def _same_but_for_case(path: Path) -> str:
-    """A name beside ``path`` that differs from it in large and small letters only; "" when there is none."""
-    try:
-        names = [entry.name for entry in path.parent.iterdir()]
-    except OSError:  # the folder cannot be read: making the file will say so
-        return ""
-    folded = path.name.casefold()
-    return next((name for name in sorted(names) if name != path.name and name.casefold() == folded), "")

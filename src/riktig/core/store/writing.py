@@ -13,7 +13,7 @@ from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store.head import RevisionText, revision_digest
 from riktig.core.store.job_json import dump_job
 
-__all__ = ["insert_records", "insert_revision", "newest", "transaction", "unwritable"]
+__all__ = ["insert_records", "insert_revision", "newest", "see_free_name", "transaction", "unwritable"]
 
 
 @contextmanager
@@ -74,3 +74,29 @@ def unwritable(path: Path, error: sqlite3.Error | OSError) -> RiktigError:
         else "Check that you may write there, then try again.",
         where=str(path),
     )
+
+
+def see_free_name(path: Path) -> None:
+    """Sees that no other file has the name but for large and small letters.
+
+    Raises:
+        RiktigError: one has.
+    """
+    taken = _same_but_for_case(path)
+    if taken:
+        raise RiktigError(
+            f"{taken} is there already, and {path.name} differs from it in large and small letters only: "
+            "on other systems the two would be one file.",
+            hint="Choose another number.",
+            where=str(path),
+        )
+
+
+def _same_but_for_case(path: Path) -> str:
+    """A name beside ``path`` that differs from it in large and small letters only; "" when there is none."""
+    try:
+        names = [entry.name for entry in path.parent.iterdir()]
+    except OSError:  # the folder cannot be read: making the file will say so
+        return ""
+    folded = path.name.casefold()
+    return next((name for name in sorted(names) if name != path.name and name.casefold() == folded), "")

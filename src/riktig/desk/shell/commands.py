@@ -11,6 +11,7 @@ from riktig import __version__
 from riktig.core.views import STATIONS
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
+from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.details_panel import DetailsPanel
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.job_strip import JobStrip
@@ -44,6 +45,7 @@ class _Window(Protocol):
     strip: JobStrip
     drawer: FindingsDrawer
     details: DetailsPanel
+    arrivals: Arrivals
 
     def show_start(self) -> None: ...
     def open_demo(self) -> None: ...
@@ -84,6 +86,7 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to("File", "Open …", window.start.choose, "Open a job file from any folder", "Ctrl+Shift+O")
     to("File", "Open the demo job", window.open_demo, "Open the demonstration; it is a copy you may change")
     commands.append(Command("File", BREAK))
+    to("File", "Import a job …", window.arrivals.import_job, "A job that was exported as JSON, with all its records")
     to("File", "Export documents …", lambda: window.go_to("Hand over"), "Lists, drawings and records for others to use")
     commands.append(Command("File", BREAK))
     to(

@@ -22,6 +22,7 @@ from riktig.desk import user_settings
 from riktig.desk.background import Work
 from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
+from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.commands import commands_of
 from riktig.desk.shell.deriver import Deriver
 from riktig.desk.shell.details_panel import DetailsPanel
@@ -60,6 +61,7 @@ class MainWindow(QMainWindow):
             self.stack.addWidget(station)
         self.current = ""
         self.deriver = Deriver(session, self._show_derived, self._show_waiting)
+        self.arrivals = Arrivals(self, self)
         self._lay_out()
         self._connect()
         fill_menu_bar(

@@ -12,6 +12,7 @@ from riktig.core.exports import export_all, file_stem, missing_papers
 from riktig.core.job import Job
 from riktig.core.proving import TESTS
 from riktig.core.schematic import numbers_on_paper
+from riktig.core.store import dump_whole
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.session import Session
@@ -27,7 +28,7 @@ _PAPERS = (
     ("CSV", "every schedule as a file with stable keys, for your own sheets and label machine"),
     ("Templates", "every surface at true size on A4, with a scale check bar"),
     ("DXF and SVG", "holes of every surface for a machine, one layer per tool; plate, door and sheets drawn"),
-    ("JSON", "the whole job, to bring into Riktig again"),
+    ("JSON", "the whole job with every revision, record and attachment, to bring into Riktig again"),
 )
 
 
@@ -128,9 +129,10 @@ class HandoverStation(Station):
             return
         job, records = self.session.job, self.session.records
         made = self.session.clock()[:10]
+        whole = dump_whole(self.session.file, indent=True) if self.session.file else ""
 
         def job_to_do(progress: Progress) -> object:
-            paths = export_all(Evaluation(job), records, folder, made=made, progress=progress)
+            paths = export_all(Evaluation(job), records, folder, made=made, whole=whole, progress=progress)
             self._written = job
             return paths
 

@@ -1,0 +1,124 @@
+"""What comes into the window from outside: jobs and lists that are dropped on it, and jobs that are imported."""
+
+from pathlib import Path
+from typing import Protocol, cast
+
+from PySide6.QtCore import QEvent, QObject
+from PySide6.QtGui import QDragEnterEvent, QDropEvent
+from PySide6.QtWidgets import QFileDialog, QWidget
+
+from riktig.core.errors import RiktigError
+from riktig.core.inputs import file_name, read_text
+from riktig.core.schematic import with_names_recorded
+from riktig.core.store import Importer, load_job, load_whole
+from riktig.desk.session import Session
+from riktig.desk.shell.start_page import jobs_folder
+from riktig.desk.stations.brief import BriefStation
+from riktig.desk.widgets import Station
+from riktig.fault_report import free_name
+
+__all__ = ["Arrivals"]
+
+JOBS, TEXTS, LISTS = (".riktig",), (".json",), (".csv", ".tsv", ".txt", ".xlsx")
+
+
+class _Window(Protocol):
+    """What is needed of the main window."""
+
+    session: Session
+    stations: dict[str, Station]
+
+    def open_path(self, path: Path) -> bool: ...
+    def go_to(self, name: str) -> None: ...
+
+
+class Arrivals(QObject):
+    """Takes in what is dropped on a window; ``import_job`` asks for a file first."""
+
+    def __init__(self, window: _Window, widget: QWidget) -> None:
+        super().__init__(widget)
+        self._window, self._widget = window, widget
+        widget.setAcceptDrops(True)
+        widget.installEventFilter(self)
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """A file that can be taken in is welcome; the first of several is taken."""
+        if event.type() == QEvent.Type.DragEnter:
+            entering = cast(QDragEnterEvent, event)
+            if _paths(entering):
+                entering.acceptProposedAction()
+            return True
+        if event.type() == QEvent.Type.Drop:
+            dropped = cast(QDropEvent, event)
+            paths = _paths(dropped)
+            if paths:
+                dropped.acceptProposedAction()
+                self.take(paths[0])
+            return True
+        return super().eventFilter(watched, event)
+
+    def take(self, path: Path) -> None:
+        """Opens a job, imports the text of one, or shows a list of loads in the Brief of the open job."""
+        ending = path.suffix.lower()
+        if ending in JOBS:
+            self._window.open_path(path)
+        elif ending in TEXTS:
+            self.import_from(path)
+        elif self._window.session.file is None:
+            self._window.session.say(
+                "Open or start a job first; then drop its list of loads on the window.", wrong=True
+            )
+        else:
+            self._window.go_to("Brief")
+            brief = self._window.stations["Brief"]
+            if isinstance(brief, BriefStation):
+                brief.new.take_in(path)
+                brief.see(brief.new)
+
+    def import_job(self) -> None:
+        """Asks for a job that was exported as JSON, and makes a job file of it."""
+        dialog = QFileDialog(self._widget, "Import a job")
+        dialog.setNameFilters(["Exported jobs (*.json)", "All files (*)"])
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
+        dialog.fileSelected.connect(lambda name: self.import_from(Path(name)))
+        dialog.open()
+
+    def import_from(self, path: Path) -> bool:
+        """Makes a job file of an exported job, with all its records, and opens it.
+
+        Returns:
+            Whether it was made; why not is said.
+        """
+        session = self._window.session
+        by = Importer(session.who, session.clock(), session.signer)
+        try:
+            text = read_text(path, hint="Choose a JSON job that Riktig exported.")
+            target = _place_for(load_job(text, where=path.name).number)
+            load_whole(target, text, by, where=path.name, prepared=with_names_recorded)
+        except RiktigError as error:
+            session.say(str(error).splitlines()[0] + " " + error.hint, wrong=True)
+            return False
+        except OSError as error:
+            session.say(f"The job cannot be imported ({error.strerror or error}).", wrong=True)
+            return False
+        opened = self._window.open_path(target)
+        if opened:
+            session.say(f"{path.name} imported with all its records; the job is now {target}.")
+        return opened
+
+
+def _place_for(number: str) -> Path:
+    """Where a job of a number is kept: by its number, or a name beside it when that is taken."""
+    folder = jobs_folder()
+    folder.mkdir(parents=True, exist_ok=True)
+    stem = file_name(number)
+    plain = folder / f"{stem}.riktig"
+    taken = {entry.name.casefold() for entry in folder.iterdir()}
+    return free_name(folder, f"{stem}-imported", ".riktig") if plain.name.casefold() in taken else plain
+
+
+def _paths(event: QDragEnterEvent | QDropEvent) -> list[Path]:
+    """The files that come with a drag and that can be taken in."""
+    urls = event.mimeData().urls()
+    paths = [Path(url.toLocalFile()) for url in urls if url.isLocalFile()]
+    return [path for path in paths if path.suffix.lower() in (*JOBS, *TEXTS, *LISTS)]
