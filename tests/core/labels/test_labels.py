@@ -7,13 +7,25 @@ from tests.core.schematic.builders import one_motor
 from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.geometry import Text, bounds_of
+from riktig.core.geometry import Rect, Text, bounds_of
 from riktig.core.job import Job, MarkerText
 from riktig.core.keys import Key, PlaceKey, WireKey, read_key
-from riktig.core.labels import INDEX, LABELS, NAME_INDEX, NAMEPLATE, SYNONYMS, Label, Medium, draw_medium, find
+from riktig.core.labels import (
+    INDEX,
+    LABELS,
+    NAME_INDEX,
+    NAMEPLATE,
+    SYNONYMS,
+    Label,
+    Medium,
+    draw_medium,
+    find,
+    label_pages,
+    misfit_texts,
+)
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
-from riktig.demo_job import kelp_shed
+from riktig.demo_job import demo_job, kelp_shed
 
 
 def test_each_wire_has_a_marker_for_both_ends(evaluation: Evaluation[Job]) -> None:
@@ -171,15 +183,51 @@ def test_a_cable_is_marked_at_both_of_its_ends(evaluation: Evaluation[Job]) -> N
     assert {label.copies for label in some(cables)} == {2}
 
 
-@pytest.mark.parametrize("text", ["7", "1234", "K12:13/K11:A2", "W" * 40])
-def test_the_number_of_a_wire_stays_inside_its_marker(text: str, evaluation: Evaluation[Job]) -> None:
-    """A marker is cut out along its edge: what reaches over it is lost."""
+def as_printed(evaluation: Evaluation[Job], label: Label) -> tuple[list[Text], Rect]:
+    """The texts of one label on its sheet, and its outline."""
+    (page,) = label_pages(evaluation.get(LABELS), label.medium, (label,))
+    texts = [mark for mark in page.shapes if isinstance(mark, Text) and not mark.text.startswith("100 mm")]
+    return texts, bounds_of(next(mark for mark in page.shapes if mark.layer == "label"))
+
+
+@pytest.mark.parametrize("text", ["7", "1234", "12345678", "K12:13/K11:A2", "L1 Q1:1"])
+def test_what_stands_on_a_marker_stays_inside_it_and_can_be_read(text: str, evaluation: Evaluation[Job]) -> None:
+    """A marker is cut out along its edge: what reaches over it is lost. In two lines where one does not hold it."""
+    texts, card = as_printed(evaluation, Label(Medium.WIRE, (text,), 1, "", None))
+    assert "".join(mark.text for mark in texts).replace(" ", "") == text.replace(" ", "")
+    for mark in texts:
+        box = bounds_of(mark)
+        assert card.x <= box.x and box.right <= card.right
+        assert card.y <= box.y and mark.y <= card.bottom
+        assert mark.size >= 1.6
+
+
+@pytest.mark.parametrize("text", ["W" * 40, "1234567890", "an_endless_name_of_a_thing"])
+def test_a_text_that_does_not_fit_is_named_and_never_cut_or_shrunk(text: str, evaluation: Evaluation[Job]) -> None:
     label = Label(Medium.WIRE, (text,), 1, "", None)
-    drawing = draw_medium(evaluation.get(LABELS), Medium.WIRE, (label,))
-    number = next(mark for mark in drawing.shapes if isinstance(mark, Text) and mark.text == text)
-    card = next(mark for mark in drawing.shapes if mark.layer == "label")
-    assert bounds_of(number).width <= bounds_of(card).width
-    assert bounds_of(card).x <= bounds_of(number).x
+    texts, _ = as_printed(evaluation, label)
+    assert texts == []
+    assert misfit_texts(label) == (text,)
+
+
+@pytest.mark.parametrize("medium", list(Medium), ids=lambda m: m.value)
+def test_every_label_of_the_shed_is_printed_at_true_size_on_sheets_that_fit_the_paper(medium: Medium) -> None:
+    """A4 and Letter have 184 × 225 mm between margins, head and check line: nothing is scaled to fit."""
+    labels = Evaluation(demo_job("kelp-shed")).get(LABELS)
+    pages = label_pages(labels, medium)
+    outlines = [mark for page in pages for mark in page.shapes if mark.layer == "label"]
+    assert len(outlines) == sum(label.copies for label in labels.on(medium))
+    width, height = labels.on(medium)[0].size
+    for outline in outlines:
+        box = bounds_of(outline)
+        assert (box.width, box.height) == (pytest.approx(width), pytest.approx(height))
+    for page in pages:
+        assert page.width <= 184
+        assert page.height <= 235
+        written = [mark for mark in page.shapes if isinstance(mark, Text)]
+        assert all(mark.size >= 1.6 for mark in written)
+        assert any(mark.text.startswith("100 mm") for mark in written)
+        assert len(written) > 1, "no sheet is blank"
 
 
 def test_the_nameplate_asks_for_what_its_standard_lists(evaluation: Evaluation[Job]) -> None:

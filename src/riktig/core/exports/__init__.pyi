@@ -1,5 +1,5 @@
 from .dxf import write_dxf
-from .export import export_all, export_metal, export_page, file_stem
+from .export import export_all, export_drawings, export_metal, file_stem
 from .inks import ink
 from .lists import LISTS, schedule
 from .panel_script import run_panel_script, states_of
@@ -32,8 +32,8 @@ __all__ = [
     "check_bar",
     "draw_renaming",
     "export_all",
+    "export_drawings",
     "export_metal",
-    "export_page",
     "file_stem",
     "fitting_scale",
     "holes_of",

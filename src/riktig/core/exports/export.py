@@ -1,7 +1,7 @@
 """All papers of a job into one folder."""
 
 import tempfile
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from pathlib import Path
@@ -24,7 +24,7 @@ from riktig.core.geometry import Drawing
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, draw_sheet, holes_off_the_sheet, mark_out
 from riktig.core.inputs import file_name
 from riktig.core.job import Job
-from riktig.core.labels import CARDS, LABELS, Medium, draw_cards, draw_medium
+from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
 from riktig.core.records import Record
 from riktig.core.schematic import SHEET_DRAWINGS
 from riktig.core.store import dump_job
@@ -34,7 +34,7 @@ from riktig.core.work import Progress
 
 SMALL_SURFACE = 700.0
 """Up to this size the places of holes are legible beside them on a page, mm (chosen by us)."""
-__all__ = ["export_all", "export_metal", "export_page", "file_stem"]
+__all__ = ["export_all", "export_drawings", "export_metal", "file_stem"]
 
 
 def file_stem(job: Job) -> str:
@@ -60,8 +60,8 @@ def pages_of(evaluation: Evaluation[Job]) -> list[Page]:
             if "gland" in sheet.name or ("side" in sheet.name and any(hole.face == sheet.name for hole in holes))
         ),
         *(Page(drawing) for drawing in evaluation.get(STRIP_DRAWINGS)),
-        *(Page(draw_medium(labels, medium), to_scale=True) for medium in Medium),
-        Page(draw_cards(evaluation.get(CARDS)), to_scale=True),
+        *(Page(sheet, to_scale=True) for medium in Medium for sheet in label_pages(labels, medium)),
+        *(Page(sheet, to_scale=True) for sheet in card_pages(evaluation.get(CARDS))),
     ]
 
 
@@ -268,17 +268,17 @@ def export_metal(
     return done
 
 
-def export_page(
-    evaluation: Evaluation[Job], drawing: Drawing, path: Path, *, made: str = "", to_scale: bool = False
+def export_drawings(
+    evaluation: Evaluation[Job], drawings: Sequence[Drawing], path: Path, *, made: str = "", to_scale: bool = False
 ) -> None:
-    """Writes one drawing as a PDF of one page, whole or not at all; true to scale where it is cut out or stuck on.
+    """Writes drawings as a PDF, a page each, whole or not at all; true to scale where they are cut out or stuck on.
 
     Args:
         evaluation: Of the job.
-        drawing: The drawing, in mm.
-        path: Where it is written; an existing file is replaced.
+        drawings: In mm.
+        path: Where they are written; an existing file is replaced.
         made: The day it is made, for the title blocks; "" for none.
-        to_scale: Whether it is printed true to scale.
+        to_scale: Whether they are printed true to scale.
 
     Raises:
         RiktigError: the file cannot be written.
@@ -286,7 +286,8 @@ def export_page(
     job = evaluation.document
     part = path.with_name(f".{path.name}.part")
     try:
-        write_set(part, SetHead(job.number, job.title, job.revision, made), (Page(drawing, to_scale=to_scale),), ())
+        pages = [Page(drawing, to_scale=to_scale) for drawing in drawings]
+        write_set(part, SetHead(job.number, job.title, job.revision, made), pages, ())
         part.replace(path)
     except OSError as error:
         with suppress(OSError):

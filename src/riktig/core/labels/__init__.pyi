@@ -1,9 +1,10 @@
-from .cards import PinCard, PinText, draw_cards, make_cards
+from .cards import PinCard, PinText, card_pages, draw_cards, make_cards
 from .derived import CARDS, INDEX, LABELS, NAME_INDEX, NAMEPLATE
-from .draw import draw_medium
+from .draw import draw_medium, label_pages, misfit_texts
+from .fit import LEAST_CAPITAL, fit_text
 from .index import Index, IndexEntry, find, index_of
 from .index_search import make_index, name_index
-from .make import LONGEST_MARKER, Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
+from .make import Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
 from .printed import print_entries, to_print_again
 from .synonyms import SYNONYMS, same_words
 
@@ -11,7 +12,7 @@ __all__ = [
     "CARDS",
     "INDEX",
     "LABELS",
-    "LONGEST_MARKER",
+    "LEAST_CAPITAL",
     "NAMEPLATE",
     "NAME_INDEX",
     "SYNONYMS",
@@ -23,13 +24,17 @@ __all__ = [
     "NameplateField",
     "PinCard",
     "PinText",
+    "card_pages",
     "draw_cards",
     "draw_medium",
     "find",
+    "fit_text",
     "index_of",
+    "label_pages",
     "make_cards",
     "make_index",
     "make_labels",
+    "misfit_texts",
     "name_index",
     "nameplate_fields",
     "print_entries",

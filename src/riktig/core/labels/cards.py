@@ -3,16 +3,17 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Clamp, Side
-from riktig.core.geometry import Align, Drawing, Face, Line, Rect, Shape, Text, run_of
+from riktig.core.geometry import Drawing, Face, Line, Rect, Shape
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, PinKey
+from riktig.core.labels.draw import GAP, SHEET, SHEET_HIGH, check_line, moved_down
+from riktig.core.labels.fit import FittedText, fit_text, text_marks
 from riktig.core.plate import box
 from riktig.core.schematic import Circuits, Names, Nets, Zone
 
-__all__ = ["PinCard", "PinText", "draw_cards", "make_cards"]
+__all__ = ["PinCard", "PinText", "card_pages", "draw_cards", "make_cards"]
 
-SHEET, GAP = 190.0, 4.0
 CELL, HIGH = 9.0, 6.0
 """A sticker, mm: wide enough for four figures beside a clamp (chosen by us)."""
 BODY = 17.0
@@ -69,53 +70,83 @@ def make_cards(circuits: Circuits, nets: Nets, names: Names) -> tuple[PinCard, .
 
 
 def draw_cards(cards: tuple[PinCard, ...]) -> Drawing:
-    """The cards, 1 mm to 1 mm: the row of stickers above and below each device can be cut off as one strip."""
+    """The cards, 1 mm to 1 mm, all sheets one below the other, as they will print."""
     shapes: list[Shape] = []
-    x, y, lowest = GAP, GAP, GAP
+    top = 0.0
+    for page in card_pages(cards):
+        shapes += [moved_down(mark, top) for mark in page.shapes]
+        top += page.height + GAP
+    return Drawing(SHEET, top, tuple(shapes), "pin cards")
+
+
+def card_pages(cards: tuple[PinCard, ...]) -> tuple[Drawing, ...]:
+    """The cards, 1 mm to 1 mm, on as many sheets as they take.
+
+    The row of stickers above and below each device can be cut off as one strip.
+    """
+    sheets: list[list[Shape]] = [[]]
+    bottoms = [0.0]
+    x, y, high = GAP, GAP, 2 * HIGH + BODY
     for card in cards:
-        width = max(CELL * max(len(card.at(Side.TOP)), len(card.at(Side.BOTTOM)), 2), 24.0)
+        width = max(_cell(card) * _columns(card), 24.0)
         if x > GAP and x + width > SHEET:
-            x, y = GAP, lowest + GAP
-        shapes += _card(card, x, y, width)
-        x += width + GAP
-        lowest = max(lowest, y + 2 * HIGH + BODY)
-    bottom = lowest + GAP
-    shapes += [
-        Line(GAP, bottom + 4, GAP + 100, bottom + 4, "second", 0.2),
-        Line(GAP, bottom + 2.5, GAP, bottom + 5.5, "second", 0.2),
-        Line(GAP + 100, bottom + 2.5, GAP + 100, bottom + 5.5, "second", 0.2),
-        Text(GAP + 102, bottom + 5, "100 mm: measure it on the print", 2.2, "second"),
-    ]
-    return Drawing(SHEET + GAP, bottom + 9, tuple(shapes), "pin cards")
+            x, y = GAP, y + high + 4
+        if y + high + GAP > SHEET_HIGH:
+            x, y = GAP, GAP
+            sheets.append([])
+            bottoms.append(0.0)
+        sheets[-1] += _card(card, x, y, width)
+        bottoms[-1] = y + high + GAP
+        x += width + 4
+    count = len(sheets)
+    titles = ["pin cards" if count == 1 else f"pin cards, sheet {n} of {count}" for n in range(1, count + 1)]
+    return tuple(
+        Drawing(SHEET, bottom + 9, (*marks, *check_line(bottom)), title)
+        for marks, bottom, title in zip(sheets, bottoms, titles, strict=True)
+    )
+
+
+def _columns(card: PinCard) -> int:
+    return max(len(card.at(Side.TOP)), len(card.at(Side.BOTTOM)), 2)
+
+
+def _cell(card: PinCard) -> float:
+    """How wide its stickers are, mm: narrower where a row of them would not fit the sheet."""
+    return min(CELL, (SHEET - 2 * GAP) / _columns(card))
 
 
 def _card(card: PinCard, x: float, y: float, width: float) -> list[Shape]:
     key = DeviceKey(card.device)
     body = Rect(x, y + HIGH, width, BODY)
     shapes: list[Shape] = [box(body, "line", 0.3, "panel", key, "card")]
-    shapes += [
-        _fitted(Text(x + width / 2, body.y + 8.2, card.tag, 4.0, face=Face.PRINTED_BOLD, key=key), width - 2),
-        _fitted(Text(x + width / 2, body.y + 11.8, card.purpose, 2.0, face=Face.WORDS, key=key), width - 2),
-    ]
+    middle_room = Rect(x + 1, body.y + 3.4, width - 2, 4.6), Rect(x + 1, body.y + 8.4, width - 2, 4.6)
+    for text, room, most, face in (
+        (card.tag, middle_room[0], 4.0, Face.PRINTED_BOLD),
+        (card.purpose, middle_room[1], 2.0, Face.WORDS),
+    ):
+        fitted = fit_text(text, room.width, room.height, most, mono=face is Face.PRINTED_BOLD)
+        if fitted is not None:  # what it is for is on its label too: a card has its tag, and its numbers
+            shapes += text_marks(fitted, room, face, key=key)
+    wide = _cell(card)
     for side, top, marked in ((Side.TOP, y, body.y + 2.9), (Side.BOTTOM, body.bottom, body.bottom - 1.1)):
         pins = card.at(side)
-        left = x + (width - CELL * len(pins)) / 2
+        left = x + (width - wide * len(pins)) / 2
         for place, pin in enumerate(pins):
-            cell = Rect(left + place * CELL, top, CELL, HIGH)
-            middle = cell.x + CELL / 2
+            cell = Rect(left + place * wide, top, wide, HIGH)
             pin_key = PinKey(PinRef(card.device, pin.marking))
-            marking = Text(middle, marked, pin.marking, 2.0, "second", Face.PRINTED, key=pin_key)
-            shapes.append(_fitted(marking, CELL - 0.6))
+            marking = fit_text(pin.marking, wide - 0.6, 2.2, 2.0, mono=True, least=1.2) or FittedText(
+                (pin.marking,), 1.2
+            )
+            shapes += text_marks(
+                marking, Rect(cell.x, marked - 2.1, wide, 2.2), Face.PRINTED, key=pin_key, role="second"
+            )
             if pin.number:
                 shapes.append(box(cell, "line", 0.2, "card", pin_key, "label"))
-                number = Text(middle, top + 4.2, pin.number, 3.2, face=Face.PRINTED_BOLD, key=pin_key)
-                shapes.append(_fitted(number, CELL - 1.0))
+                number = fit_text(pin.number, wide - 0.8, HIGH - 0.8, 3.2, mono=True)
+                if number is None:
+                    shapes.append(Line(cell.x, cell.y, cell.right, cell.bottom, "fails", 0.4, key=pin_key))
+                else:
+                    shapes += text_marks(number, cell, Face.PRINTED_BOLD, key=pin_key)
             else:
                 shapes.append(Line(cell.x + 2.5, top + 3, cell.right - 2.5, top + 3, "hair", 0.3, key=pin_key))
     return shapes
-
-
-def _fitted(text: Text, width: float) -> Text:
-    """A text set in the middle and small enough for a width, mm."""
-    run = run_of(text.text, mono=text.face in (Face.PRINTED, Face.PRINTED_BOLD)) * 1.06
-    return text._replace(size=min(text.size, width / max(run, 1.0)), align=Align.MIDDLE)

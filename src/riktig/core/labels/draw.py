@@ -1,19 +1,19 @@
 """Labels at their true size, medium by medium, on sheets as they will print."""
 
-import textwrap
+from dataclasses import dataclass
 
-from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, run_of
+from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Rect, Shape, Text
 from riktig.core.keys import Key
+from riktig.core.labels.fit import FittedText, fit_text, text_marks
 from riktig.core.labels.make import Label, Labels, Medium
 from riktig.core.plate import box
 
-__all__ = ["draw_medium"]
+__all__ = ["GAP", "SHEET", "SHEET_HIGH", "check_line", "draw_medium", "label_pages", "misfit_texts", "moved_down"]
 
-SHEET = 190.0
+SHEET, SHEET_HIGH = 184.0, 225.0
+"""What a sheet of labels takes of the paper, mm: A4 and Letter have as much between margins, head and check line."""
 GAP = 3.0
 
-READABLE = 38
-"""Letters of a line on a warning plate: 3.2 mm high, 9 point, on 72 mm (chosen by us)."""
 SIGN = 22.0
 """Side of the warning sign, mm: seen at about a metre (ISO 3864-1, from memory)."""
 SIGN_HIGH = SIGN * 0.866
@@ -25,7 +25,27 @@ _FLASH = (
 
 
 def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None = None) -> Drawing:
-    """The labels of one medium, or some of them, 1 mm to 1 mm, in the order they are put on.
+    """The labels of one medium, or some of them, 1 mm to 1 mm, all sheets one below the other, as they will print.
+
+    Args:
+        labels: All labels of the panel.
+        medium: What they are printed on.
+        only: Only these; None draws all.
+    """
+    pages = label_pages(labels, medium, only)
+    shapes: list[Shape] = []
+    top = 0.0
+    for page in pages:
+        shapes += [moved_down(mark, top) for mark in page.shapes]
+        top += page.height + GAP
+    return Drawing(SHEET, top, tuple(shapes), medium.value)
+
+
+def label_pages(labels: Labels, medium: Medium, only: tuple[Label, ...] | None = None) -> tuple[Drawing, ...]:
+    """The labels of one medium, or some of them, 1 mm to 1 mm, on as many sheets as they take.
+
+    Each sheet fits A4 and Letter with their margins, and has a line to measure the print by. A label whose text does
+    not fit is crossed out; ``misfit_labels`` names it.
 
     Args:
         labels: All labels of the panel.
@@ -33,62 +53,134 @@ def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None =
         only: Only these; None draws all.
     """
     shown = [label for label in (labels.on(medium) if only is None else only) for _ in range(label.copies)]
-    shapes: list[Shape] = []
+    sheets: list[list[Shape]] = [[]]
+    bottoms = [0.0]
     x = y = GAP
-    height = 0.0
     for label in shown:
         width, height = label.size
         if x + width > SHEET:
             x, y = GAP, y + height + GAP
-        shapes += _label(label, Rect(x, y, width, height))
+        if y + height + GAP > SHEET_HIGH:
+            x, y = GAP, GAP
+            sheets.append([])
+            bottoms.append(0.0)
+        sheets[-1] += label_marks(label, Rect(x, y, width, height))
+        bottoms[-1] = y + height + GAP
         x += width + (0 if medium is Medium.TERMINAL else GAP)
-    bottom = y + height + GAP
-    check: list[Shape] = [
+    count = len(sheets)
+    titles = [medium.value if count == 1 else f"{medium.value}, sheet {n} of {count}" for n in range(1, count + 1)]
+    return tuple(
+        Drawing(SHEET, bottom + 9, (*marks, *check_line(bottom)), title)
+        for marks, bottom, title in zip(sheets, bottoms, titles, strict=True)
+    )
+
+
+def check_line(bottom: float) -> list[Shape]:
+    """100 mm to measure a print by, below everything else.
+
+    Args:
+        bottom: Where all else ends, mm.
+    """
+    return [
         Line(GAP, bottom + 4, GAP + 100, bottom + 4, "second", 0.2),
         Line(GAP, bottom + 2.5, GAP, bottom + 5.5, "second", 0.2),
         Line(GAP + 100, bottom + 2.5, GAP + 100, bottom + 5.5, "second", 0.2),
         Text(GAP + 102, bottom + 5, "100 mm: measure it on the print", 2.2, "second"),
     ]
-    return Drawing(SHEET + GAP, bottom + 9, (*shapes, *check), medium.value)
 
 
-def _label(label: Label, rect: Rect) -> list[Shape]:
-    key = label.key
-    fill = "card"
-    shapes: list[Shape] = [box(rect, "line", 0.2, fill, key, "label")]
-    x, y = rect.centre
+def moved_down(mark: Shape, down: float) -> Shape:
+    """A mark so much lower."""
+    if not down:
+        return mark
+    match mark:
+        case Line():
+            return mark._replace(y1=mark.y1 + down, y2=mark.y2 + down)
+        case Poly():
+            return mark._replace(points=tuple(Point(p.x, p.y + down) for p in mark.points))
+        case _:
+            return mark._replace(y=mark.y + down)
+
+
+@dataclass(frozen=True, slots=True)
+class _Written:
+    """A text of a label: its words, where they stand, the largest capital, and the look."""
+
+    text: str
+    room: Rect
+    most: float
+    face: Face = Face.WORDS
+    role: str = "ink"
+    align: Align = Align.MIDDLE
+
+    @property
+    def fitted(self) -> FittedText | None:
+        """The text in its room; None when it does not fit."""
+        mono = self.face in (Face.PRINTED, Face.PRINTED_BOLD)
+        return fit_text(self.text, self.room.width, self.room.height, self.most, mono=mono)
+
+
+def _written(label: Label, rect: Rect) -> list[_Written]:
+    """What stands on a label of a medium, and where."""
+    inside = Rect(rect.x + 0.6, rect.y + 0.3, rect.width - 1.2, rect.height - 0.6)
+    first, second = label.lines[0] if label.lines else "", label.lines[1] if len(label.lines) > 1 else ""
     match label.medium:
         case Medium.WIRE:
-            size = min(2.6, 0.95 * rect.width / max(len(label.lines[0]), 1) / 0.85)
-            shapes.append(Text(x, y + size / 2, label.lines[0], size, face=Face.PRINTED, align=Align.MIDDLE, key=key))
+            room = Rect(rect.x + 0.4, rect.y + 0.1, rect.width - 0.8, rect.height - 0.2)
+            return [_Written(first, room, 2.6, Face.PRINTED)]
         case Medium.TERMINAL:
-            shapes.append(Text(x, y + 1.2, label.lines[0], 2.4, face=Face.PRINTED, align=Align.MIDDLE, key=key))
+            return [_Written(first, inside, 2.4, Face.PRINTED)]
         case Medium.DEVICE:
-            shapes += [
-                Text(x, y - 0.4, label.lines[0], 3.2, face=Face.PRINTED_BOLD, align=Align.MIDDLE, key=key),
-                _fitted(Text(x, y + 3.2, label.lines[1], 1.9, key=key), rect.width - 2),
-            ]
-        case Medium.NAMEPLATE:
-            for n, line in enumerate(label.lines):
-                shapes.append(Text(rect.x + 4, rect.y + 7 + n * 6, line, 2.6, key=key))
+            tag = Rect(inside.x, rect.y + 0.8, inside.width, 3.2)
+            words = Rect(inside.x, tag.bottom + 0.6, inside.width, rect.bottom - tag.bottom - 1.2)
+            return [_Written(first, tag, 3.2, Face.PRINTED_BOLD), _Written(second, words, 1.9)]
         case Medium.LEGEND:
-            shapes.append(
-                _fitted(Text(x, y + 1.6, label.lines[0], 3.2, "ink", Face.PRINTED_BOLD, key=key), rect.width - 4)
-            )
+            room = Rect(rect.x + 2, rect.y + 1.5, rect.width - 4, rect.height - 3)
+            return [_Written(first, room, 3.2, Face.PRINTED_BOLD)]
+        case Medium.CABLE | Medium.PIECE:
+            high = rect.height / 2 - 0.8
+            tag = Rect(rect.x + 2, rect.y + 0.8, rect.width - 4, high)
+            words = Rect(rect.x + 2, tag.bottom + 0.4, rect.width - 4, rect.bottom - tag.bottom - 1.2)
+            return [_Written(first, tag, 3.6, Face.PRINTED_BOLD), _Written(second, words, 2.2)]
+        case Medium.NAMEPLATE:
+            high = (rect.height - 4) / max(len(label.lines), 6)
+            rows = [Rect(rect.x + 3, rect.y + 2 + n * high, rect.width - 6, high) for n in range(len(label.lines))]
+            return [
+                _Written(line, Rect(row.x, row.y + 0.6, row.width, high - 1.2), 2.6, align=Align.LEFT)
+                for line, row in zip(label.lines, rows, strict=True)
+            ]
         case Medium.WARNING:
-            shapes[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
-            words = Rect(rect.x + SIGN + 4, rect.y, rect.width - SIGN - 6, rect.height)
-            middle = words.centre.x
-            shapes += [
-                *electricity_sign(rect.x + 3, y - SIGN_HIGH / 2, key),
-                _to_width(Text(middle, rect.y + 9, label.lines[0], 4.4, "print", Face.BOLD, key=key), words.width - 4),
-                *_broken(middle, rect.y + 19, label.lines[1], words.width - 4, key),
-            ]
-        case Medium.CABLE:
-            shapes += [
-                Text(rect.x + 3, y + 1.6, label.lines[0], 3.6, face=Face.PRINTED_BOLD, key=key),
-                Text(rect.right - 3, y + 1.4, label.lines[1], 2.0, "second", align=Align.RIGHT, key=key),
-            ]
+            words = Rect(rect.x + SIGN + 6, rect.y + 2, rect.width - SIGN - 9, rect.height - 4)
+            head = Rect(words.x, words.y, words.width, 8)
+            body = Rect(words.x, head.bottom + 1, words.width, words.bottom - head.bottom - 1)
+            return [_Written(first, head, 4.4, Face.BOLD, "print"), _Written(second, body, 3.4, role="print")]
+
+
+def misfit_texts(label: Label) -> tuple[str, ...]:
+    """The texts of a label that do not fit it at the smallest capital that can be read."""
+    width, height = label.size
+    return tuple(w.text for w in _written(label, Rect(0, 0, width, height)) if w.text and w.fitted is None)
+
+
+def label_marks(label: Label, rect: Rect) -> list[Shape]:
+    """A label with its texts, or crossed out where one does not fit.
+
+    Args:
+        label: The label.
+        rect: Its outline, mm.
+    """
+    key = label.key
+    shapes: list[Shape] = [box(rect, "line", 0.2, "card", key, "label")]
+    if label.medium is Medium.WARNING:
+        shapes[0] = box(rect, "ink", 0.4, "lens yellow", key, "label")
+        shapes += electricity_sign(rect.x + 3, rect.centre.y - SIGN_HIGH / 2, key)
+    for written in _written(label, rect):
+        fitted = written.fitted
+        if fitted is None and written.text:
+            shapes.append(Line(rect.x, rect.y, rect.right, rect.bottom, "fails", 0.4, key=key))
+            shapes.append(Line(rect.x, rect.bottom, rect.right, rect.y, "fails", 0.4, key=key))
+        elif fitted is not None:
+            shapes += text_marks(fitted, written.room, written.face, key=key, role=written.role, align=written.align)
     return shapes
 
 
@@ -114,23 +206,3 @@ def electricity_sign(x: float, y: float, key: Key | None) -> list[Shape]:
         Poly(inside, "print", 0.2, closed=True, fill="lens yellow", layer="sign", key=key),
         Poly(placed(_FLASH), "print", 0.1, closed=True, fill="print", layer="sign", key=key),
     ]
-
-
-def _broken(x: float, y: float, text: str, width: float, key: Key | None) -> list[Shape]:
-    """Text in as few lines as it can be read in, one under the other; the first at ``y`` or a little above."""
-    lines = textwrap.wrap(text, READABLE)
-    size = min(_to_width(Text(x, y, line, 3.4, "print", key=key), width).size for line in lines)
-    top = y - (len(lines) - 1) * 1.2
-    return [
-        Text(x, top + n * 1.35 * size, line, size, "print", align=Align.MIDDLE, key=key) for n, line in enumerate(lines)
-    ]
-
-
-def _to_width(text: Text, width: float) -> Text:
-    """A text set in the middle, and no larger than a width allows, mm, by the widths of its letters."""
-    return text._replace(size=min(text.size, width / max(run_of(text.text, mono=False), 0.1)), align=Align.MIDDLE)
-
-
-def _fitted(text: Text, width: float) -> Text:
-    """A text set in the middle and small enough for a width, mm (widest letter about 0.95 of its height)."""
-    return text._replace(size=min(text.size, width / max(len(text.text), 1) / 0.95), align=Align.MIDDLE)

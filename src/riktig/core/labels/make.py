@@ -53,19 +53,16 @@ class Medium(Enum):
 
 
 SIZES = {
-    Medium.DEVICE: (27.0, 9.0),
+    Medium.DEVICE: (27.0, 12.5),
     Medium.WIRE: (12.0, 4.0),
     Medium.TERMINAL: (6.0, 10.0),
     Medium.CABLE: (40.0, 10.0),
-    Medium.PIECE: (40.0, 9.0),
+    Medium.PIECE: (50.0, 10.0),
     Medium.LEGEND: LEGEND_PLATE,
     Medium.WARNING: (100.0, 30.0),
     Medium.NAMEPLATE: NAMEPLATE,
 }
 """Width and height, mm (chosen by us: common sizes of print media, no source)."""
-
-LONGEST_MARKER = 15
-"""Characters a wire marker of ours holds at the smallest type (chosen by us)."""
 
 
 """Tags on a warning plate (chosen by us: two lines)."""

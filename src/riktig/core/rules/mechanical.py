@@ -1,10 +1,12 @@
 """Clauses about conductors, clamps, marking and papers."""
 
+from dataclasses import replace
+
 from riktig.core.catalogue import Can
 from riktig.core.ids import DeviceId, device_id
 from riktig.core.job import INCOMER_ID
 from riktig.core.keys import DeviceKey, Key, PartKey, WireKey
-from riktig.core.labels import LONGEST_MARKER, Medium
+from riktig.core.labels import LEAST_CAPITAL, Medium, misfit_texts
 from riktig.core.rules.model import ClauseResult, Finding, Group, QuickFix, Verdict
 from riktig.core.rules.view import View
 from riktig.core.schematic import INCOMING_CABLE, outside_device
@@ -94,14 +96,14 @@ def wires_marked(view: View) -> ClauseResult:
         Finding(
             "M02",
             Verdict.FAILS,
-            f"“{label.lines[0]}” is longer than a marker holds ({LONGEST_MARKER} characters).",
+            f"“{label.lines[0]}” does not fit on a wire marker: its letters would be under {LEAST_CAPITAL:g} mm.",
             label.key,
             clause,
             "Shorten the tag, or let markers say the number only.",
             QuickFix("Markers say the number", "short markers"),
         )
         for label in markers
-        if len(label.lines[0]) > LONGEST_MARKER >= len(label.lines[0].split()[0])
+        if misfit_texts(label) and not misfit_texts(replace(label, lines=(label.lines[0].split()[0],)))
     ]
     bare = sum(wire.net in view.names.number for wire in view.wiring.wires) - len(markers) // 2
     if bare and len(view.wiring.wires) > MARK_ALL_ABOVE:
@@ -195,4 +197,32 @@ def lamps_have_meaning(view: View) -> ClauseResult:
     )
 
 
-MECHANICAL = (conductor_currents, least_sections, nameplate_complete, wires_marked, still_live_said, lamps_have_meaning)
+def labels_hold_their_texts(view: View) -> ClauseResult:
+    """Every text on a label fits it at letters that can be read; wire markers are judged by themselves."""
+    clause = view.source("M05")
+    labels = [label for label in view.labels.labels if label.medium is not Medium.WIRE]
+    misfits = list(dict.fromkeys((text, label.medium, label.key) for label in labels for text in misfit_texts(label)))
+    findings = [
+        Finding(
+            "M05",
+            Verdict.FAILS,
+            f"“{text}” does not fit on its label ({medium.value}): its letters would be under {LEAST_CAPITAL:g} mm.",
+            key,
+            clause,
+            "Shorten the text: the name of the load, the legend or the mark.",
+        )
+        for text, medium, key in misfits
+    ]
+    evidence = (f"{len(labels)} labels, no capital under {LEAST_CAPITAL:g} mm",)
+    return ClauseResult("M05", Group.MARKING, "Labels hold their texts", clause, evidence, tuple(findings))
+
+
+MECHANICAL = (
+    conductor_currents,
+    least_sections,
+    nameplate_complete,
+    wires_marked,
+    labels_hold_their_texts,
+    still_live_said,
+    lamps_have_meaning,
+)

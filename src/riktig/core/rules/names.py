@@ -7,7 +7,7 @@ from collections.abc import Callable
 from riktig.core.catalogue import class_of, letters_of
 from riktig.core.job import POTENTIALS, DeviceId, PinRef
 from riktig.core.keys import DeviceKey, NetKey, PartKey
-from riktig.core.labels import LONGEST_MARKER
+from riktig.core.labels import Label, Medium, misfit_texts
 from riktig.core.rules.model import ClauseResult, Finding, Group, Verdict
 from riktig.core.rules.view import View
 
@@ -37,12 +37,12 @@ def numbers_are_unique(view: View) -> ClauseResult:
                     "Give the scheme a count, or let Riktig number by another school.",
                 )
             )
-        if len(number) > LONGEST_MARKER:
+        if misfit_texts(Label(Medium.WIRE, (number,), 1, "", None)):
             findings.append(
                 Finding(
                     "N01",
                     Verdict.FAILS,
-                    f"The number “{number}” has {len(number)} signs; a wire marker holds {LONGEST_MARKER}.",
+                    f"The number “{number}” has {len(number)} signs: a wire marker does not hold it.",
                     NetKey(nets[0]),
                     clause,
                     "Shorten the scheme or the reserved number.",

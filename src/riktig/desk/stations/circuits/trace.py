@@ -8,7 +8,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
-from riktig.core.exports import export_page, file_stem
+from riktig.core.exports import export_drawings, file_stem
 from riktig.core.geometry import Point, Poly
 from riktig.core.keys import Key
 from riktig.core.views import Stop, TracePage, trace_page
@@ -76,7 +76,7 @@ class TraceView(QWidget):
         if self.page is None:
             return
         try:
-            export_page(self._session.evaluation, self.page.drawing, path)
+            export_drawings(self._session.evaluation, [self.page.drawing], path)
         except RiktigError as error:
             self._session.say(str(error), wrong=True)
             return

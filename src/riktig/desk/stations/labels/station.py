@@ -1,15 +1,28 @@
 """Labels at true size, a medium at a time; printed ones are remembered, changed ones printed again."""
 
+from collections.abc import Sequence
 from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
-from riktig.core.exports import export_page, file_stem
+from riktig.core.exports import export_drawings, file_stem
 from riktig.core.geometry import Drawing
 from riktig.core.keys import Key
-from riktig.core.labels import CARDS, LABELS, Label, Medium, draw_cards, draw_medium, print_entries, to_print_again
+from riktig.core.labels import (
+    CARDS,
+    LABELS,
+    Label,
+    Medium,
+    card_pages,
+    draw_cards,
+    draw_medium,
+    label_pages,
+    misfit_texts,
+    print_entries,
+    to_print_again,
+)
 from riktig.core.rules import RULES, Verdict
 from riktig.desk.canvas import PAGES, DrawingView
 from riktig.desk.session import Session
@@ -18,7 +31,18 @@ from riktig.desk.widgets import FlowLayout, Station, plain_label
 
 __all__ = ["LabelsStation"]
 
-CHECKED = ("N01", "N02", "M02")
+
+def left_out(labels: Sequence[Label]) -> str:
+    """What was not printed because its text does not fit, by name; "" when all of it was."""
+    texts = list(dict.fromkeys(text for label in labels for text in misfit_texts(label)))
+    if not texts:
+        return ""
+    more = f" and {len(texts) - WIDEST_WORDS} more" if len(texts) > WIDEST_WORDS else ""
+    names = ", ".join(f"“{text}”" for text in texts[:WIDEST_WORDS])
+    return f" Not printed, because they do not fit: {names}{more}. Shorten them and print again."
+
+
+CHECKED = ("N01", "N02", "M02", "M05")
 """The clauses that are looked at before anything is printed."""
 WIDEST_WORDS = 3
 """Faults said at once; the drawer has the rest."""
@@ -137,20 +161,24 @@ class LabelsStation(Station):
     def print_to(self, path: Path) -> None:
         """Writes what is shown as a PDF at true size; its numbers count as printed from then on."""
         session, medium = self.session, self.medium
-        again = self.again()
-        only = again if self.changed.isChecked() else None
+        labels = session.evaluation.get(LABELS)
+        shown = () if medium is None else self.again() if self.changed.isChecked() else labels.on(medium)
+        only = tuple(label for label in shown if not misfit_texts(label))
+        pages = card_pages(session.evaluation.get(CARDS)) if medium is None else label_pages(labels, medium, only)
         try:
-            export_page(session.evaluation, self._drawing(again), path, to_scale=True)
+            export_drawings(session.evaluation, pages, path, to_scale=True)
         except RiktigError as error:
             session.say(str(error), wrong=True)
             return
         if session.read_only:
             session.say(f"The labels are in {path}. The job is open read-only: it does not remember them.")
             return
-        if medium is not None and not session.record_all(print_entries(session.evaluation.get(LABELS), medium, only)):
+        if medium is not None and not session.record_all(print_entries(labels, medium, only)):
             return
         if session.edit("labels printed", KeepPrinted()):
-            session.say(f"The labels are in {path}. Printed numbers are reserved and will not be reused.")
+            session.say(
+                f"The labels are in {path}. Printed numbers are reserved and will not be reused.{left_out(shown)}"
+            )
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
