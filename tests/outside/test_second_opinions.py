@@ -14,7 +14,7 @@ from shapely import box as shape
 from riktig.core.catalogue import Can, Side
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import LISTS, export_all, schedule
+from riktig.core.exports import LISTS, Issue, export_all, schedule
 from riktig.core.geometry import Point, Rect
 from riktig.core.holes import HOLES
 from riktig.core.job import Insertable, Job, PinRef, RunLamp, add_load
@@ -124,7 +124,7 @@ def papers(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
     from riktig.demo_job import wash_drum
 
     folder = tmp_path_factory.mktemp("papers")
-    return {p.name: p for p in export_all(Evaluation(wash_drum()), (), folder, made="2026-11-23")}
+    return {p.name: p for p in export_all(Evaluation(wash_drum()), (), folder, issue=Issue("2026-11-23"))}
 
 
 @pytest.mark.parametrize("face", ["plate", "door", "gland plate"])

@@ -18,6 +18,7 @@ from riktig.core.exports import (
     as_json,
     as_svg,
     build_record,
+    Issue,
     export_all,
     file_stem,
     fitting_scale,
@@ -160,8 +161,8 @@ def test_svg_is_well_formed_in_mm_with_its_layers(evaluation: Evaluation[Job]) -
 
 
 def test_the_hand_over_writes_every_paper_and_the_same_job_gives_the_same_files(demo: Job, tmp_path: Path) -> None:
-    first = export_all(Evaluation(demo), (), tmp_path / "a", made="2026-11-23")
-    second = export_all(Evaluation(demo), (), tmp_path / "b", made="2026-11-23")
+    first = export_all(Evaluation(demo), (), tmp_path / "a", issue=Issue("2026-11-23"))
+    second = export_all(Evaluation(demo), (), tmp_path / "b", issue=Issue("2026-11-23"))
     names = [p.relative_to(tmp_path / "a").as_posix() for p in first]
     assert {Path(n).suffix for n in names} == {".pdf", ".xlsx", ".csv", ".dxf", ".svg", ".json"}
     assert not list((tmp_path / "a").rglob("*.part"))

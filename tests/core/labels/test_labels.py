@@ -220,7 +220,8 @@ def test_every_label_of_the_shed_is_printed_at_true_size_on_sheets_that_fit_the_
     width, height = labels.on(medium)[0].size
     for outline in outlines:
         box = bounds_of(outline)
-        assert (box.width, box.height) == (pytest.approx(width), pytest.approx(height))
+        assert box.width == pytest.approx(width)
+        assert box.height == pytest.approx(height)
     for page in pages:
         assert page.width <= 184
         assert page.height <= 235

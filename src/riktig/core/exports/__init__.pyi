@@ -1,9 +1,12 @@
 from .dxf import write_dxf
-from .export import export_all, export_drawings, export_metal, file_stem
+from .export import Issue, export_all, export_drawings, export_metal, file_stem
+from .fonts import missing_glyphs
 from .inks import ink
 from .lists import LISTS, schedule
 from .panel_script import run_panel_script, states_of
-from .pdf import Page, SetHead, fitting_scale, missing_glyphs, write_set
+from .paper_sets import Reader
+from .pdf import Page, PaperSheet, SetHead, fitting_scale
+from .pdf_document import Cover, PaperTexts, write_document, write_set
 from .record import build_record, measured_record, metal_record, missing_papers, test_record
 from .renaming import Renaming, number_changes, tag_changes
 from .renaming_drawing import draw_renaming
@@ -18,7 +21,12 @@ from .template import CHECK_MM, Template, Tile, check_bar, overview, template_of
 __all__ = [
     "CHECK_MM",
     "LISTS",
+    "Cover",
+    "Issue",
     "Page",
+    "PaperSheet",
+    "PaperTexts",
+    "Reader",
     "Renaming",
     "Schedule",
     "SetHead",
@@ -52,6 +60,7 @@ __all__ = [
     "tag_changes",
     "template_of",
     "test_record",
+    "write_document",
     "write_dxf",
     "write_set",
     "write_template",

@@ -4,37 +4,43 @@ import tempfile
 from collections.abc import Iterable, Iterator, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
 
-from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
+from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.dxf import write_dxf
 from riktig.core.exports.lists import LISTS, schedule
 from riktig.core.exports.machine import sheet_svg, write_machine_dxf
-from riktig.core.exports.pdf import Page, SetHead, write_set
+from riktig.core.exports.paper_sets import (
+    Reader,
+    cover_of,
+    drawings_of,
+    head_of,
+    label_sheets,
+    paper_of,
+    plate_page,
+    texts_for,
+)
+from riktig.core.exports.pdf import Page, SetHead
 from riktig.core.exports.pdf import PaperSheet as Paper
+from riktig.core.exports.pdf_document import write_document, write_set
 from riktig.core.exports.record import build_record, judgement_record, measured_record, metal_record, test_record
-from riktig.core.exports.schedules import holes_of
-from riktig.core.exports.schedules_plate import plate_parts
 from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
 from riktig.core.geometry import Drawing
-from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, draw_sheet, holes_off_the_sheet, mark_out
+from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, holes_off_the_sheet
 from riktig.core.inputs import file_name
 from riktig.core.job import Job
-from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
 from riktig.core.records import Record
 from riktig.core.schematic import SHEET_DRAWINGS
 from riktig.core.store import dump_job
-from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Progress
 
-SMALL_SURFACE = 700.0
-"""Up to this size the places of holes are legible beside them on a page, mm (chosen by us)."""
-__all__ = ["export_all", "export_drawings", "export_metal", "file_stem"]
+__all__ = ["Issue", "export_all", "export_drawings", "export_metal", "file_stem"]
 
 
 def file_stem(job: Job) -> str:
@@ -42,34 +48,16 @@ def file_stem(job: Job) -> str:
     return f"{file_name(job.number)}_rev_{file_name(job.revision, 'none')}"
 
 
-def pages_of(evaluation: Evaluation[Job]) -> list[Page]:
-    """The drawings of the set, in order."""
-    holes = evaluation.get(HOLES)
-    plate, door = evaluation.get(PLATE_DRAWING), evaluation.get(DOOR_DRAWING)
-    labels = evaluation.get(LABELS)
-    return [
-        *(Page(drawing) for drawing in evaluation.get(SHEET_DRAWINGS)),
-        Page(plate, to_scale=True),
-        _marked(evaluation, plate, "plate"),
-        Page(door, to_scale=True),
-        Page(evaluation.get(DOOR_BEHIND), to_scale=True),
-        *(_marked(evaluation, door, leaf.name, leaf.face.x) for leaf in evaluation.get(DOOR).leaves),
-        *(
-            _marked(evaluation, draw_sheet(sheet), sheet.name)
-            for sheet in evaluation.get(SHEETS)
-            if "gland" in sheet.name or ("side" in sheet.name and any(hole.face == sheet.name for hole in holes))
-        ),
-        *(Page(drawing) for drawing in evaluation.get(STRIP_DRAWINGS)),
-        *(Page(sheet, to_scale=True) for medium in Medium for sheet in label_pages(labels, medium)),
-        *(Page(sheet, to_scale=True) for sheet in card_pages(evaluation.get(CARDS))),
-    ]
+@dataclass(frozen=True, slots=True)
+class Issue:
+    """Of papers that are written: the date in every title block, and who issues them; "" for none.
 
+    ``whole`` is the job file as JSON with all its records; without it the JSON has the job alone.
+    """
 
-def _marked(evaluation: Evaluation[Job], drawing: Drawing, face: str, left: float = 0.0) -> Page:
-    """A surface marked out with the list of its holes beside it; on a large one the places stand in the list alone."""
-    places = max(drawing.width, drawing.height) <= SMALL_SURFACE
-    marked = mark_out(drawing, evaluation.get(HOLES), face, left, places=places)
-    return Page(marked, to_scale=True, parts=holes_of(evaluation, face))
+    made: str = ""
+    drawn: str = ""
+    whole: str = ""
 
 
 def export_all(
@@ -77,11 +65,10 @@ def export_all(
     records: Iterable[Record],
     folder: Path,
     *,
-    made: str = "",
-    whole: str = "",
+    issue: Issue | None = None,
     progress: Progress | None = None,
 ) -> list[Path]:
-    """Writes PDF set, XLSX, CSV, DXF and SVG of sheets, plate and door, and the job's JSON.
+    """Writes the PDF sets, labels, XLSX, CSV, DXF and SVG of sheets, plate and door, and the job's JSON.
 
     All are written into a folder of their own and then moved to their places: an export is whole or not there.
 
@@ -89,8 +76,7 @@ def export_all(
         evaluation: Of the job.
         records: The log, oldest first.
         folder: A folder that is there.
-        made: Said at the head of every page, such as a date.
-        whole: The job file as JSON with all its records; without it the JSON has the job alone.
+        issue: Who issues them and when, and the job file as JSON.
         progress: Told how far it is; may stop the work between files.
 
     Returns:
@@ -99,7 +85,7 @@ def export_all(
     Raises:
         RiktigError: the folder cannot be written.
     """
-    progress = progress or Progress()
+    progress, issue = progress or Progress(), issue or Issue()
     if (folder / "csv").is_symlink():
         raise RiktigError(
             f"{folder / 'csv'} is a link to somewhere else, so no papers were written.",
@@ -110,8 +96,9 @@ def export_all(
         folder.parent.mkdir(parents=True, exist_ok=True)
         with tempfile.TemporaryDirectory(prefix=".riktig-papers-", dir=_place_beside(folder)) as name:
             made_in = Path(name)
-            names = _write_all(evaluation, tuple(records), made_in, made, progress)
-            names.append(_write_json(evaluation, made_in, whole))
+            head = head_of(evaluation.document, issue.made, issue.drawn)
+            names = _write_all(evaluation, tuple(records), made_in, head, progress)
+            names.append(_write_json(evaluation, made_in, issue.whole))
             return _moved(made_in, folder, names)
     except OSError as error:
         raise RiktigError(
@@ -135,11 +122,11 @@ def _moved(made_in: Path, folder: Path, names: list[str]) -> list[Path]:
 
 
 def _write_all(
-    evaluation: Evaluation[Job], kept: tuple[Record, ...], folder: Path, made: str, progress: Progress
+    evaluation: Evaluation[Job], kept: tuple[Record, ...], folder: Path, head: SetHead, progress: Progress
 ) -> list[str]:
     """Writes every paper into a folder of its own and returns their names."""
     job = evaluation.document
-    stem = file_stem(job)
+    stem, paper = file_stem(job), paper_of(job)
     names: list[str] = []
 
     def file(name: str) -> Path:
@@ -150,15 +137,21 @@ def _write_all(
         f(evaluation, kept) for f in (metal_record, measured_record, build_record, test_record, judgement_record)
     ]
     tables = [*(schedule(name, evaluation) for name in LISTS), *records_of]
-    head = SetHead(job.number, job.title, job.revision, made)
+    drawings = drawings_of(evaluation)
     (folder / "csv").mkdir()
-    papers = file(f"{stem}_papers.pdf")
-    write_set(papers, head, pages_of(evaluation), tables, lambda share, text: progress.step(0.7 * share, text))
+    for number, reader in enumerate((None, *Reader)):
+        name = f"{stem}_{'papers' if reader is None else f'for_the_{reader.value}'}.pdf"
+        # A record in which nothing stands yet is no paper.
+        papers = tables if kept else tables[: len(LISTS)]
+        texts, cover = texts_for(reader, drawings, papers), cover_of(evaluation, reader)
+        part = partial(_part_done, progress, number / (len(Reader) + 1), 1 / (len(Reader) + 1))
+        write_document(file(name), head, texts, cover, paper, part)
+    progress.step(0.72, "labels")
+    write_set(file(f"{stem}_labels.pdf"), head, label_sheets(evaluation), ())
     progress.step(0.75, "schedules")
-    for paper in Paper:
-        page = Page(evaluation.get(PLATE_DRAWING), to_scale=True, sheet=paper, parts=plate_parts(evaluation))
-        write_set(file(f"{stem}_plate_{paper.value}.pdf"), head, (page,), ())
-    write_xlsx(file(f"{stem}_schedules.xlsx"), tables)
+    for sheet in (paper, paper.larger):
+        write_set(file(f"{stem}_plate_{sheet.value}.pdf"), head, (plate_page(evaluation, sheet),), ())
+    write_xlsx(file(f"{stem}_schedules.xlsx"), tables, head)
     for table in tables:
         file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table), encoding="utf-8")
     for what, drawing in (("plate", evaluation.get(PLATE_DRAWING)), ("door", evaluation.get(DOOR_DRAWING))):
@@ -175,6 +168,11 @@ def _write_all(
         write_dxf(file(f"{stem}_sheet_{number}.dxf"), drawing)
     progress.step(1.0, "done")
     return names
+
+
+def _part_done(progress: Progress, begin: float, part: float, share: float, text: str) -> None:
+    """How far all sets are, of one that is so far."""
+    progress.step(0.7 * (begin + part * share), text)
 
 
 def _write_json(evaluation: Evaluation[Job], folder: Path, whole: str) -> str:
@@ -225,7 +223,9 @@ def _metal(evaluation: Evaluation[Job], holes: tuple[Hole, ...], folder: Path, s
     sheets = evaluation.get(SHEETS)
     outside = {blocker.face for blocker in holes_off_the_sheet(holes, sheets)}
     sound = [sheet for sheet in sheets if sheet.name not in outside]
-    for name, part in metal_files(sound, holes, stem, TemplateStyle(head), folder):
+    for name, part in metal_files(
+        sound, holes, stem, TemplateStyle(head, paper_of(evaluation.document), bare=False), folder
+    ):
         part.replace(folder / name)
         done.append(folder / name)
     return done
@@ -252,7 +252,7 @@ def export_metal(
     sheet = next((hole_surface for hole_surface in evaluation.get(SHEETS) if hole_surface.name == face), None)
     if sheet is None or not any(hole.face == face for hole in holes):
         raise RiktigError(f"There is no hole in the {face}, so there is nothing to print.")
-    style = TemplateStyle(SetHead(job.number, job.title, job.revision, made), paper, bare)
+    style = TemplateStyle(head_of(job, made), paper, bare)
     done: list[Path] = []
     try:
         folder.mkdir(parents=True, exist_ok=True)
@@ -286,8 +286,9 @@ def export_drawings(
     job = evaluation.document
     part = path.with_name(f".{path.name}.part")
     try:
-        pages = [Page(drawing, to_scale=to_scale) for drawing in drawings]
-        write_set(part, SetHead(job.number, job.title, job.revision, made), pages, ())
+        paper = paper_of(job)
+        pages = [Page(drawing, to_scale=to_scale, sheet=paper, as_it_is=to_scale) for drawing in drawings]
+        write_set(part, head_of(job, made), pages, ())
         part.replace(path)
     except OSError as error:
         with suppress(OSError):

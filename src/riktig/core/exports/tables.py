@@ -5,17 +5,27 @@ import io
 import json
 from collections.abc import Sequence
 from pathlib import Path
+from typing import Any
 
+from riktig.core.exports.pdf import SetHead
 from riktig.core.exports.schedule_model import Schedule
 
 RUN = ("=", "+", "-", "@", "\t", "\r", "\n", "|")
 """What a cell begins with that spreadsheets run as a formula."""
+PORTRAIT = 95
+"""Characters of a row up to which a sheet is printed upright (chosen by us)."""
 __all__ = ["RUN", "as_csv", "as_json", "write_xlsx"]
 
 
-def as_csv(schedule: Schedule) -> str:
-    """Comma separated, keys in the first line, a point for decimals."""
-    out = io.StringIO()
+def as_csv(schedule: Schedule, *, marked: bool = False) -> str:
+    """Comma separated, keys in the first line, a point for decimals.
+
+    Args:
+        schedule: The list.
+        marked: Begun with the mark by which some spreadsheets know UTF-8.
+    """
+    out = io.StringIO("\ufeff" if marked else "")
+    out.seek(0, io.SEEK_END)
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow([key for key, _ in schedule.columns])
     writer.writerows([[_safe(value) for value in row] for row in schedule.rows])
@@ -37,12 +47,13 @@ def as_json(schedule: Schedule) -> str:
     return json.dumps(schedule.as_dicts(), ensure_ascii=False, indent=1)
 
 
-def write_xlsx(path: Path, schedules: Sequence[Schedule]) -> None:
-    """One workbook, a sheet a schedule, the heading row frozen.
+def write_xlsx(path: Path, schedules: Sequence[Schedule], head: SetHead | None = None) -> None:
+    """One workbook, a sheet a schedule: filters, the heading row frozen and repeated in print, as wide as the page.
 
     Args:
         path: Where it is written; an existing file is replaced.
         schedules: The lists, a sheet each.
+        head: Job, revision and date, for the first sheet and the head of every printed page.
     """
     from openpyxl import Workbook  # late: slow to import
     from openpyxl.styles import Font
@@ -50,6 +61,10 @@ def write_xlsx(path: Path, schedules: Sequence[Schedule]) -> None:
 
     book = Workbook()
     book.remove(book.active)
+    if head:
+        book.properties.title, book.properties.creator = head.file_title, head.drawn or head.company or "Riktig"
+        book.properties.subject = f"revision {head.revision}"
+        _about(book.create_sheet("About"), head, schedules)
     for schedule in schedules:
         sheet = book.create_sheet(schedule.title[:31])
         sheet.append([heading for _, heading in schedule.columns])
@@ -57,11 +72,59 @@ def write_xlsx(path: Path, schedules: Sequence[Schedule]) -> None:
             cell.font = Font(bold=True)
         for row in schedule.rows:
             sheet.append(list(row))
-            for cell in sheet[sheet.max_row]:
-                if cell.data_type in ("f", "e"):
-                    cell.data_type = "s"  # a text, whatever it begins with: nothing in it is run
+            _only_texts(sheet, sheet.max_row)
         sheet.freeze_panes = "A2"
+        widths = []
         for index, (_, heading) in enumerate(schedule.columns, 1):
             longest = max([len(heading), *(len(str(r[index - 1])) for r in schedule.rows)])
-            sheet.column_dimensions[get_column_letter(index)].width = min(longest + 2, 60)
+            widths.append(min(longest + 2, 60))
+            sheet.column_dimensions[get_column_letter(index)].width = widths[-1]
+        last = f"{get_column_letter(len(schedule.columns))}{sheet.max_row}"
+        sheet.auto_filter.ref = f"A1:{last}"
+        sheet.print_area = f"A1:{last}"
+        sheet.print_title_rows = "1:1"
+        sheet.page_setup.orientation = "landscape" if sum(widths) > PORTRAIT else "portrait"
+        sheet.sheet_properties.pageSetUpPr.fitToPage = True
+        sheet.page_setup.fitToWidth, sheet.page_setup.fitToHeight = 1, 0
+        if head:
+            sheet.oddHeader.left.text = _plain(f"{head.number} {head.title}")
+            sheet.oddHeader.right.text = _plain(f"{schedule.title}, revision {head.revision}")
+            sheet.oddFooter.left.text = _plain(head.made)
+            sheet.oddFooter.right.text = "&P of &N"
     book.save(path)
+
+
+def _about(sheet: Any, head: SetHead, schedules: Sequence[Schedule]) -> None:
+    """What the workbook is of, and what stands in it."""
+    from openpyxl.styles import Font
+
+    for name, value in (
+        ("Job", head.number), ("Title", head.title), ("Revision", head.revision), ("Date", head.made),
+        ("Company", head.company), ("Customer", head.client), ("Drawing", head.drawing_number),
+        ("Standard", head.standard),
+    ):  # fmt: skip
+        sheet.append([name, value])
+    sheet.append([])
+    sheet.append(["List", "Rows"])
+    for schedule in schedules:
+        sheet.append([schedule.title, len(schedule.rows)])
+        link = sheet.cell(sheet.max_row, 1)
+        link.hyperlink = f"#'{schedule.title[:31]}'!A1"
+        link.style = "Hyperlink"
+    for row in range(1, sheet.max_row + 1):
+        _only_texts(sheet, row)
+        if row <= 8:
+            sheet.cell(row, 1).font = Font(bold=True)
+    sheet.column_dimensions["A"].width, sheet.column_dimensions["B"].width = 44, 44
+
+
+def _only_texts(sheet: Any, row: int) -> None:
+    """What begins like a formula is a text: nothing in a cell is run."""
+    for cell in sheet[row]:
+        if cell.data_type in ("f", "e"):
+            cell.data_type = "s"
+
+
+def _plain(text: str) -> str:
+    """A text for the head of a printed page, where “&” begins a command."""
+    return text.replace("&", "&&")

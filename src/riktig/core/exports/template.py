@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from riktig.core.errors import ImpossibleValueError, RiktigError
-from riktig.core.exports.pdf import A3, A4, SetHead, write_shapes
 from riktig.core.exports.pdf import PaperSheet as Paper
+from riktig.core.exports.pdf import SetHead, write_shapes
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Point, Rect, Shape, Text
 from riktig.core.holes import Hole, HoleSurface
 from riktig.core.keys import HoleKey, PartKey
@@ -78,7 +78,7 @@ def template_of(sheet: HoleSurface, holes: Sequence[Hole], paper: Paper = Paper.
                 f"The hole {hole.number} for {hole.purpose} lies outside the {sheet.name}, so no template was made.",
                 hint="Move it onto the surface, then print again.",
             )
-    across, down = A4 if paper is Paper.A4 else A3
+    across, down = paper.size
     best: Template | None = None
     for size in ((across, down), (down, across)):
         room = (size[0] - 2 * (MARGIN + OVERLAP), size[1] - 2 * (MARGIN + OVERLAP) - FOOT)

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFileDialog, QProgressBar, QVBoxLayout, QWidget
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import export_all, file_stem, missing_papers
+from riktig.core.exports import Issue, export_all, file_stem, missing_papers
 from riktig.core.job import Job
 from riktig.core.proving import TESTS
 from riktig.core.schematic import numbers_on_paper
@@ -23,7 +23,8 @@ from riktig.desk.widgets import Station, plain_label, row_of
 __all__ = ["HandoverStation"]
 
 _PAPERS = (
-    ("PDF set", "sheets, plate and door to scale, mark-out, strips, labels, schedules, records, the list for the site"),
+    ("PDF sets", "the whole set with cover and contents, and one each for builder, tester, installer and customer"),
+    ("Labels", "all media and the pin cards at true size"),
     ("XLSX", "every schedule on a sheet of its own"),
     ("CSV", "every schedule as a file with stable keys, for your own sheets and label machine"),
     ("Templates", "every surface at true size on A4, with a scale check bar"),
@@ -128,11 +129,11 @@ class HandoverStation(Station):
         if self.work:
             return
         job, records = self.session.job, self.session.records
-        made = self.session.clock()[:10]
+        made, who = self.session.clock()[:10], self.session.who
         whole = dump_whole(self.session.file, indent=True) if self.session.file else ""
 
         def job_to_do(progress: Progress) -> object:
-            paths = export_all(Evaluation(job), records, folder, made=made, whole=whole, progress=progress)
+            paths = export_all(Evaluation(job), records, folder, issue=Issue(made, who, whole), progress=progress)
             self._written = job
             return paths
 

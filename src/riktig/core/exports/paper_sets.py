@@ -1,0 +1,202 @@
+"""What the papers of a job consist of: the whole set, and a set for each reader."""
+
+from collections.abc import Sequence
+from enum import Enum
+
+from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
+from riktig.core.evaluation import Evaluation
+from riktig.core.exports.pdf import Page, PaperSheet, SetHead, fitting_scale, page_size, room_of
+from riktig.core.exports.pdf_document import Cover, PaperTexts
+from riktig.core.exports.schedule_model import Schedule
+from riktig.core.exports.schedules import holes_of
+from riktig.core.exports.schedules_plate import plate_parts
+from riktig.core.geometry import Arc, Circle, Drawing, Line, Point, Poly, Shape, Text
+from riktig.core.holes import HOLES, SHEETS, draw_sheet, mark_out
+from riktig.core.job import Job
+from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
+from riktig.core.schematic import SHEET_DRAWINGS
+from riktig.core.terminals import STRIP_DRAWINGS
+from riktig.core.wiring import PLATE_DRAWING
+
+__all__ = [
+    "BENCH",
+    "NOT_PRINTED",
+    "Reader",
+    "cover_of",
+    "drawings_of",
+    "head_of",
+    "label_sheets",
+    "paper_of",
+    "texts_for",
+]
+
+SMALL_SURFACE = 700.0
+"""Up to this size the places of holes are legible beside them on a page, mm (chosen by us)."""
+SMALLEST_SCALE = 0.2
+"""A drawing that would be smaller is printed on the larger sheet (chosen by us: 1 : 5)."""
+BESIDE = 0.85
+"""How far strips may be made smaller to stand side by side: their smallest letters stay over 2 mm."""
+NOT_PRINTED = frozenset({"labels", "proposal", "rungs"})
+"""Lists that are files only: they say once more what stands on labels, in the sizing and on the sheets."""
+BENCH = frozenset({"holes", "cuts", "bars", "wires", "batches", "operators", "site"})
+"""Lists that are read at the bench, at arm's length."""
+
+
+class Reader(Enum):
+    """Who a set is for."""
+
+    BUILDER = "builder"
+    TESTER = "tester"
+    INSTALLER = "installer"
+    CUSTOMER = "customer"
+
+
+_READ_BY: dict[Reader, tuple[frozenset[str], tuple[str, ...]]] = {
+    Reader.BUILDER: (
+        frozenset({
+            "holes", "cuts", "bars", "places", "ducts", "openings", "operators", "bom", "wires", "tally", "terminals",
+            "entries", "metal record", "measured record", "build record",
+        }),
+        ("plate", "door", "gland", "side", "strips"),
+    ),
+    Reader.TESTER: (
+        frozenset({"behaviour", "live", "restart", "transfers", "tests", "io", "nets", "test record"}),
+        ("sheets", "strips"),
+    ),
+    Reader.INSTALLER: (
+        frozenset({"loads", "sources", "signals", "terminals", "entries", "routes", "live", "site"}),
+        ("strips", "gland", "side"),
+    ),
+    Reader.CUSTOMER: (
+        frozenset({
+            "loads", "signals", "sources", "practice", "bom", "sizing", "losses", "live", "restart", "findings",
+            "clauses", "test record", "judgement record",
+        }),
+        ("sheets", "plate", "door"),
+    ),
+}  # fmt: skip
+"""The lists and the drawings of each reader."""
+
+
+def paper_of(job: Job) -> PaperSheet:
+    """The sheet that lists are printed on: A4, in North America Letter."""
+    return PaperSheet.LETTER if job.practice.rulebook.north_american else PaperSheet.A4
+
+
+def head_of(job: Job, made: str, drawn: str = "") -> SetHead:
+    """What stands in the title blocks of a job.
+
+    Args:
+        job: The job.
+        made: The day it is made; "" for none.
+        drawn: Who issues it; "" for nobody.
+    """
+    return SetHead(
+        job.number, job.title, job.revision, made, job.maker, job.client, job.drawing_number, drawn,
+        job.practice.rulebook.value,
+    )  # fmt: skip
+
+
+def cover_of(evaluation: Evaluation[Job], reader: Reader | None) -> Cover:
+    """The first page: for whom the set is, and what the nameplate says."""
+    fields = evaluation.get(LABELS).nameplate
+    name = f"For the {reader.value}" if reader else "Papers of the panel"
+    return Cover(name, [(field.name, field.value) for field in fields if field.value or field.required])
+
+
+def drawings_of(evaluation: Evaluation[Job]) -> list[tuple[str, Page]]:
+    """The drawings of the set, in order, each with its kind: sheets, plate, door, gland, side or strips."""
+    holes, paper = evaluation.get(HOLES), paper_of(evaluation.document)
+    plate, door = evaluation.get(PLATE_DRAWING), evaluation.get(DOOR_DRAWING)
+    surfaces = [
+        sheet
+        for sheet in evaluation.get(SHEETS)
+        if "gland" in sheet.name or ("side" in sheet.name and any(hole.face == sheet.name for hole in holes))
+    ]
+    return [
+        *(("sheets", Page(drawing, sheet=paper)) for drawing in evaluation.get(SHEET_DRAWINGS)),
+        ("plate", _to_scale(plate, paper)),
+        ("plate", _marked(evaluation, plate, "plate")),
+        ("door", _to_scale(door, paper)),
+        ("door", _to_scale(evaluation.get(DOOR_BEHIND), paper)),
+        *(("door", _marked(evaluation, door, leaf.name, leaf.face.x)) for leaf in evaluation.get(DOOR).leaves),
+        *(
+            ("gland" if "gland" in sheet.name else "side", _marked(evaluation, draw_sheet(sheet), sheet.name))
+            for sheet in surfaces
+        ),
+        *(("strips", Page(drawing, sheet=paper)) for drawing in _side_by_side(evaluation.get(STRIP_DRAWINGS), paper)),
+    ]
+
+
+def label_sheets(evaluation: Evaluation[Job]) -> list[Page]:
+    """Labels and pin cards at true size, for the paper of the job."""
+    labels, paper = evaluation.get(LABELS), paper_of(evaluation.document)
+    sheets = [sheet for medium in Medium for sheet in label_pages(labels, medium) if labels.on(medium)]
+    sheets += card_pages(evaluation.get(CARDS))
+    return [Page(sheet, to_scale=True, sheet=paper, as_it_is=True) for sheet in sheets]
+
+
+def texts_for(reader: Reader | None, drawings: Sequence[tuple[str, Page]], tables: Sequence[Schedule]) -> PaperTexts:
+    """What a reader gets of all drawings and lists; without a reader all of them. Empty lists are left out.
+
+    Args:
+        reader: Who the set is for.
+        drawings: As ``drawings_of`` gives them.
+        tables: All lists and records.
+    """
+    lists, kinds = _READ_BY[reader] if reader else (frozenset(table.name for table in tables), ())
+    pages = [page for kind, page in drawings if reader is None or kind in kinds]
+    wanted = [table for table in tables if table.name in lists and table.name not in NOT_PRINTED and table.rows]
+    return PaperTexts(pages, wanted, BENCH if reader is Reader.BUILDER else frozenset())
+
+
+def _to_scale(drawing: Drawing, paper: PaperSheet) -> Page:
+    """A drawing at a standard scale, on the larger sheet where it would be very small."""
+    small = fitting_scale(drawing, to_scale=True, room=room_of(page_size(drawing, paper, to_scale=True)))
+    return Page(drawing, to_scale=True, sheet=paper.larger if small < SMALLEST_SCALE else paper)
+
+
+def _marked(evaluation: Evaluation[Job], drawing: Drawing, face: str, left: float = 0.0) -> Page:
+    """A surface marked out with the list of its holes beside it; on a large one the places stand in the list alone."""
+    paper = paper_of(evaluation.document)
+    places = max(drawing.width, drawing.height) <= SMALL_SURFACE
+    marked = mark_out(drawing, evaluation.get(HOLES), face, left, places=places)
+    small = max(drawing.width, drawing.height) > 2 * SMALL_SURFACE / 1.4
+    return Page(marked, to_scale=True, sheet=paper.larger if small else paper, parts=holes_of(evaluation, face))
+
+
+def plate_page(evaluation: Evaluation[Job], sheet: PaperSheet) -> Page:
+    """The plate with the list of its parts on one sheet."""
+    return Page(evaluation.get(PLATE_DRAWING), to_scale=True, sheet=sheet, parts=plate_parts(evaluation))
+
+
+def _side_by_side(drawings: Sequence[Drawing], paper: PaperSheet) -> list[Drawing]:
+    """Narrow drawings two or three to a page, in their order, as long as they need not be made much smaller."""
+    room = room_of(paper.size)[0] / BESIDE
+    groups: list[list[Drawing]] = []
+    for drawing in drawings:
+        if groups and sum(other.width for other in groups[-1]) + drawing.width <= room:
+            groups[-1].append(drawing)
+        else:
+            groups.append([drawing])
+    pages = []
+    for group in groups:
+        shapes: list[Shape] = []
+        x = 0.0
+        for drawing in group:
+            shapes += [_moved(mark, x) for mark in drawing.shapes]
+            x += drawing.width
+        title = group[0].title if len(group) == 1 else " · ".join(drawing.title for drawing in group)
+        pages.append(Drawing(x, max(drawing.height for drawing in group), tuple(shapes), title))
+    return pages
+
+
+def _moved(mark: Shape, dx: float) -> Shape:
+    """A mark so much further to the right."""
+    match mark:
+        case Line():
+            return mark._replace(x1=mark.x1 + dx, x2=mark.x2 + dx)
+        case Poly():
+            return mark._replace(points=tuple(Point(p.x + dx, p.y) for p in mark.points))
+        case Circle() | Arc() | Text():
+            return mark._replace(x=mark.x + dx)

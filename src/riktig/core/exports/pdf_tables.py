@@ -1,0 +1,148 @@
+"""Schedules as tables on PDF pages: columns as wide as their words, long texts folded, rows never cut."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from riktig.core.exports.fonts import FACES, registered, runs_of
+from riktig.core.exports.inks import rgb
+from riktig.core.exports.schedule_model import Schedule
+from riktig.core.geometry import Face
+
+__all__ = ["BENCH_CELL", "CELL", "natural_width", "rows_in", "split_table", "table_of"]
+
+CELL = 7.4
+"""Type size in the cells of a schedule, points: capitals of 2 mm."""
+BENCH_CELL = 9.4
+"""The same of what is read at the bench at arm's length, points: capitals of 2.5 mm."""
+FEWEST_ROWS = 3
+"""So many rows at least stand on a page of a list that goes on (chosen by us)."""
+PAD, LONGEST, WIDEST = 7.0, 180.0, 420.0
+"""Around a text in its cell; how wide a column asks to be among other lists, and at most, points."""
+
+
+def table_of(schedule: Schedule, width: float, *, cell: float = CELL) -> Any:
+    """A schedule as a table of a width.
+
+    Args:
+        schedule: The schedule.
+        width: Of the table, points.
+        cell: The type size, points.
+
+    Returns:
+        A table of ReportLab; its head is repeated where it goes on.
+    """
+    from reportlab.lib.styles import ParagraphStyle
+    from reportlab.platypus import LongTable, Paragraph, TableStyle
+
+    registered()
+    plain = ParagraphStyle("cell", fontName=FACES[Face.WORDS], fontSize=cell, leading=cell + 2)
+    bold = ParagraphStyle("head", parent=plain, fontName=FACES[Face.BOLD])
+    shown = _shown(schedule)
+    widths = _widths(schedule, shown, width, cell)
+
+    def put(text: str, style: Any, room: float) -> Any:
+        """A text that stands in its cell as it is needs no paragraph: a third of the time of one that is folded."""
+        runs = runs_of(text, style.fontName)
+        if len(runs) <= 1 and (not runs or runs[0][0] == style.fontName) and _run(text, style.fontName, cell) <= room:
+            return text
+        return Paragraph(_safe(text, style), style)
+
+    rows = [[put(schedule.columns[i][1], bold, w - PAD) for i, w in zip(shown, widths, strict=True)]]
+    rows += [[put(_said(row[i]), plain, w - PAD) for i, w in zip(shown, widths, strict=True)] for row in schedule.rows]
+    style = TableStyle(
+        [
+            ("FONT", (0, 0), (-1, 0), bold.fontName, cell, cell + 2),
+            ("FONT", (0, 1), (-1, -1), plain.fontName, cell, cell + 2),
+            ("LINEBELOW", (0, 0), (-1, 0), 0.6, rgb("second")),
+            ("LINEBELOW", (0, 1), (-1, -1), 0.25, rgb("hair")),
+            ("VALIGN", (0, 0), (-1, -1), "TOP"),
+            ("LEFTPADDING", (0, 0), (-1, -1), 2),
+            ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+            ("TOPPADDING", (0, 0), (-1, -1), 1),
+            ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+        ]
+    )
+    return LongTable(rows, widths, style=style, repeatRows=1)
+
+
+def natural_width(schedule: Schedule, *, cell: float = CELL) -> float:
+    """How wide a schedule would be with no text folded but the long ones, points."""
+    wants = [_wanted(schedule, i, cell) for i in _shown(schedule)]
+    return sum(wants)
+
+
+def split_table(table: Any, width: float, height: float) -> tuple[Any | None, Any | None]:
+    """What of a table stands in a height, and what goes on; neither is a row or two alone.
+
+    Returns:
+        The first part, None where nothing of it fits, and the rest, None where all of it fits.
+    """
+    _, needed = table.wrap(width, height)
+    if needed <= height:
+        return table, None
+    pieces = table.split(width, height)
+    if len(pieces) < 2:
+        return None, table
+    first, rest = pieces[0], pieces[1]
+    short = FEWEST_ROWS + 1 - rows_in(rest)
+    if short > 0 and rows_in(first) > 2 * FEWEST_ROWS:
+        less = sum(first._rowHeights[-short:])
+        again = table.split(width, sum(first._rowHeights) - less + 0.1)
+        if len(again) == 2:
+            first, rest = again
+    return first, rest
+
+
+def rows_in(table: Any) -> int:
+    """The rows of a table with its head."""
+    return int(table._nrows)
+
+
+def _shown(schedule: Schedule) -> list[int]:
+    return [i for i, (key, _) in enumerate(schedule.columns) if key not in ("key", "id")]
+
+
+def _run(text: str, font: str, cell: float) -> float:
+    from reportlab.pdfbase.pdfmetrics import stringWidth
+
+    return float(stringWidth(text, font, cell))
+
+
+def _wanted(schedule: Schedule, column: int, cell: float, most: float = LONGEST) -> float:
+    font = FACES[Face.BOLD]
+    registered()
+    texts = {schedule.columns[column][1], *(_said(row[column]) for row in schedule.rows)}
+    return min(max(_run(text, font, cell) for text in texts) + PAD, most)
+
+
+def _widths(schedule: Schedule, shown: Sequence[int], width: float, cell: float) -> list[float]:
+    """Column widths: the longest word always fits; what is left goes where texts are long."""
+    font = FACES[Face.BOLD]
+    least, wants = [], []
+    for i in shown:
+        texts = {schedule.columns[i][1], *(_said(row[i]) for row in schedule.rows)}
+        words = {word for text in texts for word in text.split()} or {""}
+        least.append(max(_run(word, font, cell) for word in words) + PAD)
+        wants.append(_wanted(schedule, i, cell, WIDEST))
+    spare = width - sum(least)
+    if spare <= 0:
+        return [width * length / sum(least) for length in least]
+    more = [max(want - low, 0.01) for want, low in zip(wants, least, strict=True)]
+    share = min(spare / sum(more), 1.0)
+    widths = [low + share * extra for low, extra in zip(least, more, strict=True)]
+    return [share_of_width * width / sum(widths) if share == 1.0 else share_of_width for share_of_width in widths]
+
+
+def _said(value: object) -> str:
+    if isinstance(value, float):
+        return f"{value:g}"
+    return "" if value is None else str(value)
+
+
+def _safe(text: str, style: Any) -> str:
+    """Text for a cell, with what the face lacks marked for the fallback."""
+    out = []
+    for font, part in runs_of(text, style.fontName):
+        part = part.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+        out.append(part if font == style.fontName else f'<font name="{font}">{part}</font>')
+    return "".join(out)
