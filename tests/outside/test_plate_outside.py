@@ -172,7 +172,7 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
     sides = sorted(float(side) / 72 * 25.4 for side in pages[0].mediabox[2:])
     assert sides == pytest.approx([width, height], abs=0.2)
     text = "\n".join(one.extract_text() for one in pages)
-    assert "Scale 1 :" in text
+    assert "Scale\n1 :" in text
     listed = [str(row[0]) for row in parts.rows]
     assert [tag for tag in listed if tag not in text] == []
     assert len(listed) == len(evaluation.get(LAYOUT).seats)

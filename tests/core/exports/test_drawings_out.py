@@ -62,7 +62,7 @@ def test_a_page_lies_as_its_drawing_does(tmp_path: Path, size: tuple[float, floa
     width, height = float(page.mediabox.width), float(page.mediabox.height)
     assert (height > width) is upright
     assert {round(width), round(height)} == {595, 842}
-    assert "Scale 1 : 1" in page.extract_text()
+    assert "Scale\n1 : 1\n" in page.extract_text()
 
 
 def test_letters_the_face_lacks_are_set_in_the_fallback(tmp_path: Path) -> None:
@@ -80,11 +80,12 @@ def test_a_long_schedule_runs_over_as_many_pages_as_it_takes(tmp_path: Path) -> 
     steps: list[float] = []
     write_set(tmp_path / "a.pdf", HEAD, [], [table], lambda share, text: steps.append(share))
     pages = [p.extract_text() for p in PdfReader(tmp_path / "a.pdf").pages]
-    assert len(pages) > 5
+    assert len(pages) > 2
     assert all("Long" in text and "What" in text for text in pages), "title and heading on every page"
     whole = "".join(pages)
     assert all(f"wire {n}" in whole for n in range(300))
-    assert steps == [0.0]
+    assert steps == sorted(steps)
+    assert (steps[0], steps[-1]) == (0.0, 1.0)
 
 
 def test_text_that_begins_like_a_formula_stays_text_in_the_workbook(tmp_path: Path) -> None:

@@ -6,7 +6,8 @@ from .lists import LISTS, schedule
 from .panel_script import run_panel_script, states_of
 from .paper_sets import Reader
 from .pdf import Page, PaperSheet, SetHead, fitting_scale
-from .pdf_document import Cover, PaperTexts, write_document, write_set
+from .pdf_document import PaperTexts, write_document, write_set
+from .pdf_front import Cover
 from .record import build_record, measured_record, metal_record, missing_papers, test_record
 from .renaming import Renaming, number_changes, tag_changes
 from .renaming_drawing import draw_renaming

@@ -6,7 +6,8 @@ from enum import Enum
 from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.pdf import Page, PaperSheet, SetHead, fitting_scale, page_size, room_of
-from riktig.core.exports.pdf_document import Cover, PaperTexts
+from riktig.core.exports.pdf_document import PaperTexts
+from riktig.core.exports.pdf_front import Cover
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.exports.schedules import holes_of
 from riktig.core.exports.schedules_plate import plate_parts

@@ -20,31 +20,24 @@ from riktig.core.exports.pdf import (
     page_size,
     room_of,
 )
-from riktig.core.exports.pdf_tables import BENCH_CELL, CELL, natural_width, split_table, table_of
+from riktig.core.exports.pdf_front import GUTTER, LINES, Cover, SheetHead, draw_contents, draw_cover, draw_title_block
+from riktig.core.exports.pdf_tables import BENCH_CELL, CELL, grouped, natural_width, split_table, table_of
 from riktig.core.exports.schedule_model import Schedule
-from riktig.core.geometry import Align, Face, Rect, Text, legible, run_of
-from riktig.core.labels import fit_text
+from riktig.core.geometry import Rect, legible
 
 __all__ = ["Cover", "PaperTexts", "write_document", "write_set"]
 
-LEAST_ON_PAPER = 1.8
-"""The smallest capital of a drawing on paper, mm (chosen by us: what is read at arm's length)."""
+LEAST_ON_PAPER = 1.86
+"""To what texts of a drawing grow on paper, mm; one that is within a thirtieth of it stays, so none is under 1.8 mm
+(chosen by us: what is read at arm's length)."""
 LIST = (110.0, 60.0)
 """Least width of a list beside a drawing, and least height of one below it, mm (chosen by us)."""
-GUTTER, BETWEEN, TITLE = 8.0, 6.0, 8.0
-"""Between columns of a list, between one list and the next, and what a heading takes, mm."""
+BETWEEN, TITLE = 6.0, 8.0
+"""Between one list and the next, and what a heading takes, mm."""
 LOWEST = 30.0
 """Less height than this at the foot of a page is left free, mm (chosen by us)."""
-LINES = 34
-"""Lines of the contents in a column."""
-
-
-@dataclass(frozen=True, slots=True)
-class Cover:
-    """What stands on the first page: for whom the set is, and what the nameplate says."""
-
-    reader: str
-    nameplate: Sequence[tuple[str, str]]
+FEW_ROWS = 8
+"""A list with fewer rows stands in one column (chosen by us)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,7 +135,7 @@ class _Document:
                 canvas.addOutlineEntry(title, mark, 0)
             for draw in sheet.draws:
                 draw(pen)
-            self._title_block(pen, sheet, number, len(sheets))
+            draw_title_block(pen, self._head, SheetHead(sheet.size, sheet.title, sheet.scale), (number, len(sheets)))
             canvas.showPage()
         canvas.save()
 
@@ -209,30 +202,43 @@ class _Document:
         """A schedule below the one before where there is room, in as many columns as it is narrow."""
         size = self._paper.size
         room, high = room_of(size)
-        count = max(min(int((room + GUTTER) // (natural_width(schedule, cell=cell) / MM + GUTTER)), 4), 1)
-        if len(schedule.rows) < 8:
-            count = 1
+        parts = grouped(schedule)
+        widest = max(natural_width(part, cell=cell) for _, part in parts) / MM
+        count = max(min(int((room + GUTTER) // (widest + GUTTER)), 4), 1) if len(schedule.rows) >= FEW_ROWS else 1
         width = (room - GUTTER * (count - 1)) / count
-        table = table_of(schedule, width * MM, cell=cell)
-        _, tall = table.wrap(width * MM, 1e6)
-        least = TITLE + min(tall / MM / count, 24.0) + 2
-        if not self._sheets or not self._low or self._low + BETWEEN + least > high:
-            self._sheet(size, schedule.title)
-        else:
-            self._low += BETWEEN
-        self._enter(schedule.title)
+        for number, (common, part) in enumerate(parts):
+            table = table_of(part, width * MM, cell=cell, common=common)
+            _, tall = table.wrap(width * MM, 1e6)
+            least = (TITLE if number == 0 else 0) + min(tall / MM / count, 24.0) + 2
+            if not self._sheets or not self._low or self._low + BETWEEN + least > high:
+                self._sheet(size, f"{schedule.title}, continued" if number else schedule.title)
+            else:
+                self._low += BETWEEN
+            if number == 0:
+                self._enter(schedule.title)
+            self._flow(table, schedule.title if number == 0 else "", (width, high, count))
+
+    def _flow(self, table: Any, title: str, room: tuple[float, float, int]) -> None:
+        """A table from where the last page is filled, over as many pages as it takes."""
+        width, high, count = room
+        size = self._paper.size
         rest: Any | None = table
         while rest is not None:
             sheet, top = self._sheets[-1], self._low
-            if top:  # the heading of a page is that of the first list on it
-                sheet.draws.append(partial(_heading, schedule.title, size[1] - MARGIN - HEAD - top))
+            if top and title:  # the heading of a page is that of the first list on it
+                sheet.draws.append(partial(_heading, title, size[1] - MARGIN - HEAD - top))
                 top += TITLE
             rest, used = self._columns(sheet, rest, (width, high - top, count), top)
             self._low = top + used
             if rest is not None:
-                self._sheet(size, f"{schedule.title}, continued")
+                self._sheet(size, f"{self._last_title}, continued")
         if self._low > high - LOWEST:
             self._low = 0.0
+
+    @property
+    def _last_title(self) -> str:
+        """Of the list that is being laid out."""
+        return self._entries[-1][1]
 
     def _columns(
         self, sheet: _Sheet, table: Any, room: tuple[float, float, int], top: float
@@ -263,64 +269,13 @@ class _Document:
         contents = [self._entries[at : at + per_page] for at in range(0, len(self._entries), per_page)] or [[]]
         ahead = 1 + len(contents)
         first = _Sheet(size, cover.reader, marks=["cover"])
-        first.draws.append(partial(_cover, self._head, cover, size, len(self._sheets) + ahead))
+        first.draws.append(partial(draw_cover, self._head, cover, size, len(self._sheets) + ahead))
         sheets = [first]
         for entries in contents:
             sheet = _Sheet(size, "Contents")
-            sheet.draws.append(partial(_contents, entries, ahead, size))
+            sheet.draws.append(partial(draw_contents, entries, ahead, size))
             sheets.append(sheet)
         return sheets
-
-    def _title_block(self, pen: PdfPen, sheet: _Sheet, number: int, count: int) -> None:
-        """The heading of a page, and the block at its foot."""
-        head, (width, height) = self._head, sheet.size
-        right = width - MARGIN
-        title = fit_text(sheet.title, right - MARGIN, 5.0, 3.4, least=1.8)
-        if number > 1 or sheet.title != "":
-            pen.words(
-                MARGIN,
-                height - MARGIN - 3.4,
-                title.lines[0] if title else sheet.title,
-                title.size if title else 1.8,
-                bold=True,
-            )
-        pen.line(MARGIN, height - MARGIN - 5.6, right, height - MARGIN - 5.6, "line", 0.3)
-        page = f"{number} of {count}"
-        rows = (
-            (("Company", head.company, 3.0), ("Job", head.title, 4.0), ("No.", head.number, 2.2),
-             ("Drawing", head.drawing_number, 2.2)),
-            (("Revision", head.revision, 1.2), ("Date", head.made, 1.8), ("Drawn", head.drawn, 1.8),
-             ("Checked", "", 1.8), ("Standard", head.standard, 3.2), ("Scale", sheet.scale, 1.6), ("Page", page, 1.8)),
-        )  # fmt: skip
-        top = FOOT - 3.0
-        for cells in rows:
-            whole, x = sum(share for _, _, share in cells), MARGIN
-            for name, value, share in cells:
-                wide = (right - MARGIN) * share / whole
-                _block_cell(pen, Rect(x, top - 5.0, wide, 5.0), name, value)
-                x += wide
-            top -= 5.0
-
-
-def _block_cell(pen: PdfPen, cell: Rect, name: str, value: str) -> None:
-    """A cell of a title block: a small name, and what it says beside it."""
-    for x1, y1, x2, y2 in (
-        (cell.x, cell.y, cell.right, cell.y), (cell.x, cell.bottom, cell.right, cell.bottom),
-        (cell.x, cell.y, cell.x, cell.bottom), (cell.right, cell.y, cell.right, cell.bottom),
-    ):  # fmt: skip
-        pen.line(x1, y1, x2, y2)
-    pen.words(cell.x + 1.0, cell.y + 1.6, name, 1.8, "quiet")
-    begin = cell.x + 2.4 + run_of(name, mono=False) * 1.8
-    fitted = fit_text(value, cell.right - begin - 0.8, 4.4, 2.2, least=1.8)
-    if fitted is None:
-        shorter = value
-        while shorter and fitted is None:
-            shorter = shorter[:-1]
-            fitted = fit_text(f"{shorter}…", cell.right - begin - 0.8, 4.4, 1.8, least=1.8)
-    for n, line in enumerate(fitted.lines if fitted and value else ()):
-        size = fitted.size if fitted else 1.8
-        middle = cell.y + 2.5 - (len(fitted.lines) if fitted else 1) * size / 2
-        pen.words(begin, middle + (len(fitted.lines) - 1 - n if fitted else 0) * 1.35 * size, line, size)
 
 
 def _heading(title: str, y: float, pen: PdfPen) -> None:
@@ -339,71 +294,6 @@ def _check_line(pen: PdfPen) -> None:
     pen.line(MARGIN, y - 0.8, MARGIN, y + 0.8, "second")
     pen.line(MARGIN + 100, y - 0.8, MARGIN + 100, y + 0.8, "second")
     pen.words(MARGIN + 102, y - 0.8, "100 mm on paper", 1.8, "second")
-
-
-def _cover(head: SetHead, cover: Cover, size: tuple[float, float], count: int, pen: PdfPen) -> None:
-    """Job, reader, what the nameplate says, and a table for revisions to be signed."""
-    width, height = size
-    middle, top = width / 2, height - 42.0
-    pen.words(MARGIN, top, head.number, 9.0, bold=True)
-    title = fit_text(head.title, middle - MARGIN - 8, 24.0, 5.0) if head.title else None
-    for n, line in enumerate(title.lines if title else ()):
-        pen.words(MARGIN, top - 13 - n * 7, line, title.size if title else 5.0)
-    below = top - 13 - 7 * (len(title.lines) if title else 0) - 6
-    for name, value in (
-        ("For", head.client), ("Made by", head.company), ("Drawing", head.drawing_number),
-        ("Revision", head.revision), ("Date", head.made), ("Standard", head.standard), ("Pages", f"{count}"),
-    ):  # fmt: skip
-        if value:
-            pen.words(MARGIN, below, name, 2.2, "quiet")
-            pen.words(MARGIN + 26, below, value, 2.6)
-            below -= 6.2
-    pen.words(middle, top, "Nameplate", 3.4, bold=True)
-    y = top - 8
-    for name, value in cover.nameplate:
-        pen.words(middle, y, name, 2.2, "quiet")
-        fitted = fit_text(value or "not stated", width - MARGIN - middle - 56, 9.0, 2.6, least=1.8)
-        for n, line in enumerate(fitted.lines if fitted else (value,)):
-            role = "ink" if value else "judgement"
-            pen.text(Text(middle + 56, y - n * 4.0, line, fitted.size if fitted else 1.8, role, Face.WORDS))
-        y -= 6.2 + (4.0 * (len(fitted.lines) - 1) if fitted else 0.0)
-    _revisions(pen, head, width)
-
-
-def _revisions(pen: PdfPen, head: SetHead, width: float) -> None:
-    """The revision that this is, and rows for what is changed by hand until the next issue."""
-    columns = (("Revision", 20.0), ("Date", 30.0), ("What was changed", 0.0), ("Drawn", 32.0), ("Checked", 32.0))
-    spare = width - 2 * MARGIN - sum(wide for _, wide in columns)
-    base, row = FOOT + 6.0, 7.0
-    pen.words(MARGIN, base + 4 * row + 3, "Revisions", 3.0, bold=True)
-    texts = ((head.revision, head.made, "", head.drawn, ""), ("",) * 5, ("",) * 5)
-    for number in range(5):
-        pen.line(MARGIN, base + number * row, width - MARGIN, base + number * row)
-    x = MARGIN
-    for column, (name, wide) in enumerate(columns):
-        room = wide or spare
-        pen.line(x, base, x, base + 4 * row)
-        pen.words(x + 1.5, base + 3 * row + 2.4, name, 2.0, "quiet")
-        for number, cells in enumerate(texts):
-            pen.words(x + 1.5, base + (2 - number) * row + 2.2, cells[column], 2.4)
-        x += room
-    pen.line(x, base, x, base + 4 * row)
-
-
-def _contents(entries: Sequence[tuple[str, str, int]], ahead: int, size: tuple[float, float], pen: PdfPen) -> None:
-    """Titles with their pages, in two columns; each leads to its page."""
-    width, height = size
-    column = (width - 2 * MARGIN - GUTTER) / 2
-    line = (height - MARGIN - HEAD - FOOT - 4) / LINES
-    for place, (name, title, page) in enumerate(entries):
-        x = MARGIN + (place // LINES) * (column + GUTTER)
-        y = height - MARGIN - HEAD - 4 - (place % LINES) * line
-        fitted = fit_text(title, column - 16, line, 2.6, least=1.8)
-        shown = fitted.lines[0] if fitted and len(fitted.lines) == 1 else title
-        pen.words(x, y, shown, fitted.size if fitted and len(fitted.lines) == 1 else 1.8)
-        pen.text(Text(x + column, y, str(page + ahead), 2.6, "ink", Face.WORDS, Align.RIGHT))
-        pen.line(x, y - 1.3, x + column, y - 1.3, "hair", 0.15)
-        pen.canvas.linkRect("", name, (x * MM, (y - 1.3) * MM, (x + column) * MM, (y + 3) * MM), relative=0)
 
 
 def _laid_out(page: Page) -> tuple[tuple[float, float], float, tuple[float, float, float, float]]:

@@ -1,6 +1,8 @@
 """Schedules as tables on PDF pages: columns as wide as their words, long texts folded, rows never cut."""
 
 from collections.abc import Sequence
+from dataclasses import replace
+from itertools import groupby, pairwise
 from typing import Any
 
 from riktig.core.exports.fonts import FACES, registered, runs_of
@@ -8,25 +10,53 @@ from riktig.core.exports.inks import rgb
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.geometry import Face
 
-__all__ = ["BENCH_CELL", "CELL", "natural_width", "rows_in", "split_table", "table_of"]
+__all__ = ["BENCH_CELL", "CELL", "grouped", "natural_width", "rows_in", "split_table", "table_of"]
 
 CELL = 7.4
 """Type size in the cells of a schedule, points: capitals of 2 mm."""
 BENCH_CELL = 9.4
 """The same of what is read at the bench at arm's length, points: capitals of 2.5 mm."""
+FEW, LONG = 16, 40
+"""Rows from which a list is looked at for texts in common, and how long such a text is on average (chosen by us)."""
+FOR_MACHINES = frozenset({"key", "id"})
+"""Columns that stand in files only: stable keys."""
 FEWEST_ROWS = 3
 """So many rows at least stand on a page of a list that goes on (chosen by us)."""
 PAD, LONGEST, WIDEST = 7.0, 180.0, 420.0
 """Around a text in its cell; how wide a column asks to be among other lists, and at most, points."""
 
 
-def table_of(schedule: Schedule, width: float, *, cell: float = CELL) -> Any:
+def grouped(schedule: Schedule) -> list[tuple[str, Schedule]]:
+    """A schedule in parts: a long text that many rows on end have in common is said once, over them.
+
+    Returns:
+        What each part has in common, with its heading, and the part without that column; the whole schedule where no
+        column is like that.
+    """
+    count = len(schedule.rows)
+    for column in _shown(schedule) if count >= FEW else []:
+        texts = [_said(row[column]) for row in schedule.rows]
+        runs = sum(a != b for a, b in pairwise(texts)) + 1
+        if runs > count / 8 or sum(map(len, texts)) < LONG * count:
+            continue
+        columns = schedule.columns[:column] + schedule.columns[column + 1 :]
+        parts: list[tuple[str, Schedule]] = []
+        for text, rows in groupby(schedule.rows, key=lambda row, at=column: _said(row[at])):  # type: ignore[misc]
+            without = tuple(row[:column] + row[column + 1 :] for row in rows)
+            said = f"{schedule.columns[column][1]}: {text}"
+            parts.append((said, replace(schedule, columns=columns, rows=without)))
+        return parts
+    return [("", schedule)]
+
+
+def table_of(schedule: Schedule, width: float, *, cell: float = CELL, common: str = "") -> Any:
     """A schedule as a table of a width.
 
     Args:
         schedule: The schedule.
         width: Of the table, points.
         cell: The type size, points.
+        common: What all its rows have in common: said over them, on every page.
 
     Returns:
         A table of ReportLab; its head is repeated where it goes on.
@@ -47,14 +77,19 @@ def table_of(schedule: Schedule, width: float, *, cell: float = CELL) -> Any:
             return text
         return Paragraph(_safe(text, style), style)
 
-    rows = [[put(schedule.columns[i][1], bold, w - PAD) for i, w in zip(shown, widths, strict=True)]]
+    rows: list[list[Any]] = [[put(schedule.columns[i][1], bold, w - PAD) for i, w in zip(shown, widths, strict=True)]]
     rows += [[put(_said(row[i]), plain, w - PAD) for i, w in zip(shown, widths, strict=True)] for row in schedule.rows]
+    heads = 1
+    if common:
+        rows.insert(0, [Paragraph(_safe(common, plain), plain), *[""] * (len(shown) - 1)])
+        heads = 2
     style = TableStyle(
         [
-            ("FONT", (0, 0), (-1, 0), bold.fontName, cell, cell + 2),
-            ("FONT", (0, 1), (-1, -1), plain.fontName, cell, cell + 2),
-            ("LINEBELOW", (0, 0), (-1, 0), 0.6, rgb("second")),
-            ("LINEBELOW", (0, 1), (-1, -1), 0.25, rgb("hair")),
+            *([("SPAN", (0, 0), (-1, 0))] if common else []),
+            ("FONT", (0, heads - 1), (-1, heads - 1), bold.fontName, cell, cell + 2),
+            ("FONT", (0, heads), (-1, -1), plain.fontName, cell, cell + 2),
+            ("LINEBELOW", (0, heads - 1), (-1, heads - 1), 0.6, rgb("second")),
+            ("LINEBELOW", (0, heads), (-1, -1), 0.25, rgb("hair")),
             ("VALIGN", (0, 0), (-1, -1), "TOP"),
             ("LEFTPADDING", (0, 0), (-1, -1), 2),
             ("RIGHTPADDING", (0, 0), (-1, -1), 4),
@@ -62,7 +97,7 @@ def table_of(schedule: Schedule, width: float, *, cell: float = CELL) -> Any:
             ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
         ]
     )
-    return LongTable(rows, widths, style=style, repeatRows=1)
+    return LongTable(rows, widths, style=style, repeatRows=heads)
 
 
 def natural_width(schedule: Schedule, *, cell: float = CELL) -> float:
@@ -99,7 +134,11 @@ def rows_in(table: Any) -> int:
 
 
 def _shown(schedule: Schedule) -> list[int]:
-    return [i for i, (key, _) in enumerate(schedule.columns) if key not in ("key", "id")]
+    keys = {key for key, _ in schedule.columns}
+    left_out = FOR_MACHINES | ({"mm2"} if "size" in keys else set())  # a size says its section
+    if schedule.name == "practice":
+        left_out |= {"field"}
+    return [i for i, (key, _) in enumerate(schedule.columns) if key not in left_out]
 
 
 def _run(text: str, font: str, cell: float) -> float:
@@ -127,10 +166,14 @@ def _widths(schedule: Schedule, shown: Sequence[int], width: float, cell: float)
     spare = width - sum(least)
     if spare <= 0:
         return [width * length / sum(least) for length in least]
-    more = [max(want - low, 0.01) for want, low in zip(wants, least, strict=True)]
-    share = min(spare / sum(more), 1.0)
-    widths = [low + share * extra for low, extra in zip(least, more, strict=True)]
-    return [share_of_width * width / sum(widths) if share == 1.0 else share_of_width for share_of_width in widths]
+    # The columns that ask for little get it; those with long texts share what is left.
+    widths = list(least)
+    order = sorted(range(len(shown)), key=lambda n: wants[n] - least[n])
+    for place, n in enumerate(order):
+        extra = min(wants[n] - least[n], spare / (len(order) - place))
+        widths[n] += extra
+        spare -= extra
+    return [column + spare / len(widths) for column in widths]
 
 
 def _said(value: object) -> str:

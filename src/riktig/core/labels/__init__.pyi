@@ -1,7 +1,7 @@
 from .cards import PinCard, PinText, card_pages, draw_cards, make_cards
 from .derived import CARDS, INDEX, LABELS, NAME_INDEX, NAMEPLATE
 from .draw import draw_medium, label_pages, misfit_texts
-from .fit import LEAST_CAPITAL, fit_text
+from .fit import LEADING, LEAST_CAPITAL, FittedText, fit_text
 from .index import Index, IndexEntry, find, index_of
 from .index_search import make_index, name_index
 from .make import Label, Labels, Medium, NameplateField, make_labels, nameplate_fields
@@ -12,10 +12,12 @@ __all__ = [
     "CARDS",
     "INDEX",
     "LABELS",
+    "LEADING",
     "LEAST_CAPITAL",
     "NAMEPLATE",
     "NAME_INDEX",
     "SYNONYMS",
+    "FittedText",
     "Index",
     "IndexEntry",
     "Label",

@@ -8,7 +8,7 @@ from functools import cache
 from riktig.core.geometry import Align, Face, Rect, Text, run_of
 from riktig.core.keys import Key
 
-__all__ = ["LEAST_CAPITAL", "FittedText", "fit_text", "text_marks"]
+__all__ = ["LEADING", "LEAST_CAPITAL", "FittedText", "fit_text", "text_marks"]
 
 LEAST_CAPITAL = 1.6
 """The smallest capital on any label, mm (chosen by us: about 6 point, what can be read at arm's length)."""
