@@ -283,7 +283,7 @@ class TestTemplate:
         sheet = next(one for one in shed.get(SHEETS) if one.name == face)
         holes = [h for h in shed.get(HOLES) if h.face == face]
         template = template_of(sheet, holes, paper)
-        write_template(tmp_path / "t.pdf", HEAD, [template])
+        write_template(tmp_path / "t.pdf", HEAD, [template], bare=True)
         pages = PdfReader(tmp_path / "t.pdf").pages
         assert len(pages) == len(template.tiles)
         seen: list[Hole] = []
@@ -340,7 +340,7 @@ class TestTemplate:
         """What all sheets show of its edges, laid together by shapely, is its whole rim; its number is there once."""
         cut = Hole("DH1", "door", 300.0, 300.0, 0.0, "", "A1", width=400.0, height=300.0, key="k")
         template = template_of(HoleSurface("door", 600.0, 600.0, "DH"), [cut])
-        write_template(tmp_path / "t.pdf", HEAD, [template])
+        write_template(tmp_path / "t.pdf", HEAD, [template], bare=True)
         whole = "".join(page.extract_text() for page in PdfReader(tmp_path / "t.pdf").pages)
         assert len(re.findall(r"\bDH1\b", whole)) == 1
         laid = []

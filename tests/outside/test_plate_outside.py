@@ -3,6 +3,7 @@
 from itertools import combinations_with_replacement, pairwise, permutations
 from pathlib import Path
 from typing import cast
+from xml.etree import ElementTree
 
 import ezdxf
 import pytest
@@ -11,9 +12,9 @@ from pypdf import PdfReader
 
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Page, SetHead, plate_parts, write_dxf, write_set
+from riktig.core.exports import DxfStyle, Page, SetHead, as_svg, plate_parts, write_dxf, write_set
 from riktig.core.exports.pdf import PaperSheet
-from riktig.core.geometry import Poly
+from riktig.core.geometry import Arc, Circle, Line, Point, Poly, Text
 from riktig.core.job import Enclosure, EnclosureMounting, Job, Practice, Rulebook, set_box, set_practice
 from riktig.core.keys import DuctKey
 from riktig.core.optimiser import kernel
@@ -21,7 +22,7 @@ from riktig.core.optimiser.replan import replan_of
 from riktig.core.plate import LAYOUT, RULER, Block, Layout, RailRow
 from riktig.core.plate.first_layout import lay_rows
 from riktig.core.plate.fit import RAIL_WIDTH
-from riktig.core.schematic import CIRCUITS
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.sizing import INSIDE_AIR, SIZING, cooling_area, temperature_rise
 from riktig.core.wiring import PLATE_DRAWING, WIRING, Router, fill_limit
 from riktig.demo_job import demo_job
@@ -176,6 +177,45 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
     listed = [str(row[0]) for row in parts.rows]
     assert [tag for tag in listed if tag not in text] == []
     assert len(listed) == len(evaluation.get(LAYOUT).seats)
+
+
+def test_a_device_is_a_block_of_its_tag_and_the_datum_lies_at_zero(tmp_path: Path) -> None:
+    """The plate's upper left corner is 0, 0, so that places read off are those of the list; y points up."""
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    tags, layout = evaluation.get(NAMES).tag, evaluation.get(LAYOUT)
+    write_dxf(tmp_path / "plate.dxf", evaluation.get(PLATE_DRAWING), DxfStyle(Point(RULER, RULER), tags))
+    document = ezdxf.filemanagement.readfile(tmp_path / "plate.dxf")
+    assert not document.audit().errors
+    space = document.modelspace()
+    (plate,) = (cast(LWPolyline, p) for p in space.query('LWPOLYLINE[layer=="plate"]'))
+    corners = [(x, y) for x, y, *_ in plate.get_points()]
+    assert min(x for x, _ in corners) == pytest.approx(0.0, abs=0.01)
+    assert max(y for _, y in corners) == pytest.approx(0.0, abs=0.01)
+    inserts = {insert.dxf.name: insert for insert in space.query("INSERT")}
+    for seat in some(layout.seats):
+        insert = inserts[tags[seat.device]]
+        outlines = [cast(LWPolyline, p) for p in document.blocks[insert.dxf.name].query('LWPOLYLINE[layer=="device"]')]
+        points = [(x + insert.dxf.insert.x, y + insert.dxf.insert.y) for p in outlines for x, y, *_ in p.get_points()]
+        if seat.part.kind.id != "stud":
+            assert min(x for x, _ in points) == pytest.approx(seat.rect.x, abs=0.01)
+            assert -max(y for _, y in points) == pytest.approx(seat.rect.y, abs=0.01)
+    colours = {layer.dxf.name: layer.color for layer in document.layers}
+    assert len({colours[name] for name in ("plate", "rail", "duct", "text")}) == 4
+
+
+def test_the_names_on_the_plate_are_painted_over_the_parts() -> None:
+    """SVG paints in the order of the file: a name that came before its part was covered by it."""
+    evaluation = Evaluation(demo_job("kelp-shed"))
+    root = ElementTree.fromstring(as_svg(evaluation.get(PLATE_DRAWING)))
+    order = [(child.tag.split("}")[1], (child.text or "")) for group in root for child in group]
+    drawing = evaluation.get(PLATE_DRAWING)
+    assert [text for tag, text in order if tag == "text"] == [m.text for m in drawing.shapes if isinstance(m, Text)]
+    assert len(order) == len(drawing.shapes)
+    kinds = {Text: "text", Line: "line", Circle: "circle", Arc: "path"}
+    for (tag, _), mark in zip(order, drawing.shapes, strict=True):
+        assert tag == kinds.get(type(mark), tag)
+    identities = [group.get("id") for group in root if group.get("id")]
+    assert len(identities) == len(set(identities))
 
 
 def test_the_fill_on_the_drawing_is_to_scale() -> None:

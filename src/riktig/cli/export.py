@@ -16,7 +16,7 @@ def export(arguments: argparse.Namespace) -> int:
     plan, file = read_job(arguments.file)
     whole = dump_whole(file, indent=True)
     made, who = now_text()[:10], getpass.getuser()
-    for path in export_all(plan, file.records(), arguments.folder, issue=Issue(made, who, whole)):
+    for path in export_all(plan, file.records(), arguments.folder, issue=Issue(made, who, whole, arguments.bom)):
         print(path)
     file.close()
     return 0

@@ -49,6 +49,7 @@ def parser() -> argparse.ArgumentParser:
     sub = command("export", "export.export", "writes all papers into a folder")
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("folder", type=Path, metavar="DIR")
+    sub.add_argument("--bom", action="store_true", help="CSV files begin with the UTF-8 mark some spreadsheets need")
     sub = command("add", "add.add", "adds a circuit written by hand to a job (docs/rungs.md)")
     sub.add_argument("file", type=Path, metavar="FILE.riktig")
     sub.add_argument("rungs", type=Path, metavar="RUNGS.json")

@@ -9,7 +9,7 @@ import pytest
 from ezdxf.entities.lwpolyline import LWPolyline
 from pypdf import PdfReader
 
-from riktig.core.exports import Page, Schedule, SetHead, as_svg, write_dxf, write_set, write_xlsx
+from riktig.core.exports import Page, Schedule, SetHead, as_csv, as_svg, write_dxf, write_set, write_xlsx
 from riktig.core.geometry import Align, Arc, Circle, Drawing, Face, Line, Point, Poly, Text
 
 BOX = (Point(10, 10), Point(30, 10), Point(30, 20), Point(10, 20))
@@ -94,3 +94,30 @@ def test_text_that_begins_like_a_formula_stays_text_in_the_workbook(tmp_path: Pa
     write_xlsx(tmp_path / "a.xlsx", [Schedule("t", "T", (("a", "A"),), (("=1+1",), ("-K1",), (3.5,)))])
     cells = [row[0].value for row in openpyxl.load_workbook(tmp_path / "a.xlsx")["T"].iter_rows(min_row=2)]
     assert cells == ["=1+1", "-K1", 3.5]
+
+
+def test_a_workbook_has_filters_an_index_and_prints_as_wide_as_the_page(tmp_path: Path) -> None:
+    rows = tuple((n, f"=1+{n}", "long " * 20) for n in range(40))
+    table = Schedule("t", "Wires", (("n", "N"), ("what", "What"), ("text", "Text")), rows)
+    write_xlsx(tmp_path / "a.xlsx", [table], HEAD)
+    import openpyxl
+
+    book = openpyxl.load_workbook(tmp_path / "a.xlsx")
+    assert book.sheetnames == ["About", "Wires"]
+    about = {str(row[0].value): row[1].value for row in book["About"].iter_rows(max_row=8)}
+    assert (about["Job"], about["Revision"], about["Date"]) == ("KS-1", "A", "2026-11-23")
+    assert book["About"].cell(11, 1).hyperlink.location == "'Wires'!A1"
+    sheet = book["Wires"]
+    assert sheet.auto_filter.ref == "A1:C41"
+    assert sheet.print_area == "'Wires'!$A$1:$C$41"
+    assert sheet.print_title_rows == "$1:$1"
+    assert (sheet.page_setup.fitToWidth, sheet.page_setup.fitToHeight) == (1, 0)
+    assert sheet.sheet_properties.pageSetUpPr.fitToPage
+    assert sheet["B2"].data_type == "s"
+    assert "revision A" in sheet.oddHeader.right.text
+
+
+def test_csv_begins_with_the_mark_of_utf8_by_choice_only() -> None:
+    table = Schedule("t", "T", (("a", "A"),), (("Ω",),))
+    assert as_csv(table) == "a\nΩ\n"
+    assert as_csv(table, marked=True) == "\ufeffa\nΩ\n"

@@ -1,4 +1,4 @@
-from .dxf import write_dxf
+from .dxf import DxfStyle, write_dxf
 from .export import Issue, export_all, export_drawings, export_metal, file_stem
 from .fonts import missing_glyphs
 from .inks import ink
@@ -23,6 +23,7 @@ __all__ = [
     "CHECK_MM",
     "LISTS",
     "Cover",
+    "DxfStyle",
     "Issue",
     "Page",
     "PaperSheet",

@@ -10,7 +10,7 @@ from pathlib import Path
 from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports.dxf import write_dxf
+from riktig.core.exports.dxf import DxfStyle, write_dxf
 from riktig.core.exports.lists import LISTS, schedule
 from riktig.core.exports.machine import sheet_svg, write_machine_dxf
 from riktig.core.exports.paper_sets import (
@@ -30,12 +30,13 @@ from riktig.core.exports.record import build_record, judgement_record, measured_
 from riktig.core.exports.svg import as_svg
 from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
-from riktig.core.geometry import Drawing
+from riktig.core.geometry import Drawing, Point
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, holes_off_the_sheet
 from riktig.core.inputs import file_name
 from riktig.core.job import Job
+from riktig.core.plate import RULER
 from riktig.core.records import Record
-from riktig.core.schematic import SHEET_DRAWINGS
+from riktig.core.schematic import NAMES, SHEET_DRAWINGS
 from riktig.core.store import dump_job
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Progress
@@ -58,6 +59,8 @@ class Issue:
     made: str = ""
     drawn: str = ""
     whole: str = ""
+    marked: bool = False
+    """Whether CSV files begin with the mark by which some spreadsheets know UTF-8."""
 
 
 def export_all(
@@ -97,7 +100,7 @@ def export_all(
         with tempfile.TemporaryDirectory(prefix=".riktig-papers-", dir=_place_beside(folder)) as name:
             made_in = Path(name)
             head = head_of(evaluation.document, issue.made, issue.drawn)
-            names = _write_all(evaluation, tuple(records), made_in, head, progress)
+            names = _write_all(evaluation, tuple(records), made_in, head, progress, marked=issue.marked)
             names.append(_write_json(evaluation, made_in, issue.whole))
             return _moved(made_in, folder, names)
     except OSError as error:
@@ -122,7 +125,13 @@ def _moved(made_in: Path, folder: Path, names: list[str]) -> list[Path]:
 
 
 def _write_all(
-    evaluation: Evaluation[Job], kept: tuple[Record, ...], folder: Path, head: SetHead, progress: Progress
+    evaluation: Evaluation[Job],
+    kept: tuple[Record, ...],
+    folder: Path,
+    head: SetHead,
+    progress: Progress,
+    *,
+    marked: bool,
 ) -> list[str]:
     """Writes every paper into a folder of its own and returns their names."""
     job = evaluation.document
@@ -153,10 +162,11 @@ def _write_all(
         write_set(file(f"{stem}_plate_{sheet.value}.pdf"), head, (plate_page(evaluation, sheet),), ())
     write_xlsx(file(f"{stem}_schedules.xlsx"), tables, head)
     for table in tables:
-        file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table), encoding="utf-8")
+        file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table, marked=marked), encoding="utf-8")
     for what, drawing in (("plate", evaluation.get(PLATE_DRAWING)), ("door", evaluation.get(DOOR_DRAWING))):
         progress.step(0.85, what)
-        write_dxf(file(f"{stem}_{what}_drawing.dxf"), drawing)
+        style = DxfStyle(Point(RULER, RULER), evaluation.get(NAMES).tag)
+        write_dxf(file(f"{stem}_{what}_drawing.dxf"), drawing, style)
         file(f"{stem}_{what}.svg").write_text(as_svg(drawing), encoding="utf-8")
     progress.step(0.87, "templates")
     for path in _metal(evaluation, evaluation.get(HOLES), folder, stem, head):
@@ -187,7 +197,7 @@ class TemplateStyle:
 
     head: SetHead
     paper: Paper = Paper.A4
-    bare: bool = True
+    bare: bool = False
 
 
 def metal_files(
@@ -232,7 +242,7 @@ def _metal(evaluation: Evaluation[Job], holes: tuple[Hole, ...], folder: Path, s
 
 
 def export_metal(
-    evaluation: Evaluation[Job], face: str, folder: Path, *, made: str = "", paper: Paper = Paper.A4, bare: bool = True
+    evaluation: Evaluation[Job], face: str, folder: Path, *, made: str = "", paper: Paper = Paper.A4, bare: bool = False
 ) -> list[Path]:
     """Template, DXF and SVG of one surface; without ``bare`` the template has no sheets without holes.
 

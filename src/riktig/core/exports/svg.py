@@ -1,5 +1,6 @@
 """A drawing as SVG, in mm."""
 
+from collections import Counter
 from xml.etree import ElementTree as Xml
 
 from riktig.core.exports.arcs import arc_ends
@@ -21,11 +22,14 @@ def as_svg(drawing: Drawing) -> str:
         viewBox=f"0 0 {drawing.width:g} {drawing.height:g}",
     )
     Xml.SubElement(root, "title").text = drawing.title
-    groups: dict[str, Xml.Element] = {}
+    counts: Counter[str] = Counter()
+    layer, last = root, None
     for mark in drawing.shapes:
-        layer = groups.get(mark.layer)
-        if layer is None:
-            layer = groups[mark.layer] = Xml.SubElement(root, "g", id=mark.layer)
+        if mark.layer != last:  # marks stay in painting order: a layer that comes again covers what was drawn before
+            last = mark.layer
+            counts[last] += 1
+            name = last if counts[last] == 1 else f"{last}-{counts[last]}"
+            layer = Xml.SubElement(root, "g", {"id": name, "class": last})
         stroke = {"stroke": f"#{ink(mark.role)}", "fill": "none"}
         if not isinstance(mark, Text):
             stroke["stroke-width"] = f"{mark.width:g}"

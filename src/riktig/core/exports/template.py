@@ -242,7 +242,7 @@ def _foot(template: Template, tile: Tile) -> list[Shape]:
     return shapes
 
 
-def write_template(path: Path, head: SetHead, templates: Sequence[Template], *, bare: bool = True) -> None:
+def write_template(path: Path, head: SetHead, templates: Sequence[Template], *, bare: bool = False) -> None:
     """Writes templates as one PDF at true size, sheet by sheet.
 
     Args:
@@ -255,9 +255,12 @@ def write_template(path: Path, head: SetHead, templates: Sequence[Template], *, 
         OSError: the file cannot be written.
     """
     pages: list[tuple[tuple[float, float], tuple[Shape, ...]]] = []
+    words = " · ".join(x for x in (head.number, f"revision {head.revision}", head.made) if x)
     for template in templates:
+        x, y = template.paper[0] / 2, MARGIN - 2.5
+        named = Text(x, y, words, 2.2, "second", align=Align.MIDDLE, layer="check")
         tiles = [tile for tile in template.tiles if bare or tile.holes]
-        pages += [(template.paper, tile_shapes(template, tile)) for tile in tiles]
+        pages += [(template.paper, (*tile_shapes(template, tile), named)) for tile in tiles]
     write_shapes(path, head, pages)
 
 

@@ -32,7 +32,6 @@ class TemplatePage(QWidget):
             self.paper.addItem(paper_sheet.value, paper_sheet)
         self.paper.currentIndexChanged.connect(self.refresh)
         self.bare = QCheckBox("Also the sheets without holes")
-        self.bare.setChecked(True)
         self.words = plain_label("", wraps=True)
         self.words.setFont(words_font(12))
         self.write = QPushButton("Write template, DXF and SVG")

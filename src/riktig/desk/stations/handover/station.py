@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog, QProgressBar, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QFileDialog, QProgressBar, QVBoxLayout, QWidget
 
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
@@ -49,6 +49,7 @@ class HandoverStation(Station):
         self.choose.clicked.connect(self._choose)
         self.stop.clicked.connect(self._stop)
         self.stop.hide()
+        self.marked = QCheckBox("CSV for spreadsheets that garble Ω and ² (begins with a UTF-8 mark)")
         self.bar = QProgressBar()
         self.bar.setTextVisible(False)
         self.bar.setAccessibleName("Writing")
@@ -57,6 +58,7 @@ class HandoverStation(Station):
         self.where = plain_label("", "quiet", wraps=True)
         self.add_bar((self.write, self.choose, self.stop, None))
         self.add_body(self.where, 0)
+        self.add_body(self.marked, 0)
         self.add_body(self.bar, 0)
         self.add_body(self.words, 0)
         row = row_of((), gap=24)
@@ -129,11 +131,13 @@ class HandoverStation(Station):
         if self.work:
             return
         job, records = self.session.job, self.session.records
-        made, who = self.session.clock()[:10], self.session.who
+        made, who, marked = self.session.clock()[:10], self.session.who, self.marked.isChecked()
         whole = dump_whole(self.session.file, indent=True) if self.session.file else ""
 
         def job_to_do(progress: Progress) -> object:
-            paths = export_all(Evaluation(job), records, folder, issue=Issue(made, who, whole), progress=progress)
+            paths = export_all(
+                Evaluation(job), records, folder, issue=Issue(made, who, whole, marked), progress=progress
+            )
             self._written = job
             return paths
 
