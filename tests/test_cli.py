@@ -190,7 +190,7 @@ def test_the_readme_begins_with_the_two_commands_and_shows_pictures() -> None:
 
 @pytest.mark.parametrize("name", ["riktig.desktop", "riktig.xml", "riktig.png"])
 def test_desktop_integration_is_in_the_tree(name: str) -> None:
-    assert (ROOT / "packaging" / name).exists()
+    assert (ROOT / "src" / "riktig" / "assets" / "desktop" / name).exists()
 
 
 RUNGS = {

@@ -1,9 +1,11 @@
 """What can be asked on the command line."""
 
 import argparse
+from collections.abc import Sequence
 from pathlib import Path
 
 from riktig import __version__
+from riktig.core.errors import RiktigError
 from riktig.core.exports.lists import LISTS
 
 __all__ = ["DEMO_NAMES", "parser"]
@@ -12,12 +14,35 @@ DEMO_NAMES = ("frost-fan", "kelp-shed", "wash-drum")
 """The demonstrations, see ``demo_job``: named here so that no command loads them for nothing."""
 
 
+class _AtOnce(argparse.Action):
+    """An option that does something itself and ends the program, as --version does."""
+
+    def __init__(self, option_strings: Sequence[str], dest: str, help: str | None = None) -> None:
+        super().__init__(option_strings, dest, nargs=0, default=argparse.SUPPRESS, help=help)
+
+    def __call__(
+        self, parser: argparse.ArgumentParser, namespace: object, values: object, option_string: str | None = None
+    ) -> None:
+        from riktig.cli import desktop  # late: seldom needed
+
+        if option_string == "--man":
+            print(desktop.man_page())
+            parser.exit(0)
+        try:
+            parser.exit(desktop.install_desktop() if option_string == "--install-desktop" else desktop.remove_desktop())
+        except RiktigError as error:
+            parser.exit(2, f"riktig: {error}\n")
+
+
 def parser() -> argparse.ArgumentParser:
     """Every command with its arguments; ``run`` says which function of which module here does it."""
     whole = argparse.ArgumentParser(
         prog="riktig", description="Plans, schedules, judges and proves motor starter panels."
     )
     whole.add_argument("--version", action="version", version=f"riktig {__version__}")
+    whole.add_argument("--install-desktop", action=_AtOnce, help="puts Riktig into the menu of your desktop")
+    whole.add_argument("--remove-desktop", action=_AtOnce, help="takes it out again; jobs and settings stay")
+    whole.add_argument("--man", action=_AtOnce, help="prints the man page")
     commands = whole.add_subparsers(dest="command", required=True)
 
     def command(name: str, run: str, text: str) -> argparse.ArgumentParser:
