@@ -3,7 +3,8 @@
 from collections.abc import Sequence
 from pathlib import Path
 
-from PySide6.QtWidgets import QCheckBox, QFileDialog, QProgressBar, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QCheckBox, QFileDialog, QGridLayout, QProgressBar, QVBoxLayout, QWidget
 
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
@@ -64,6 +65,7 @@ class HandoverStation(Station):
         row = row_of((), gap=24)
         row.addWidget(self._papers(), 1)
         self._lacking = QVBoxLayout()
+        self._lacking.setContentsMargins(16, 12, 16, 12)
         self._missing: Sequence[str] | None = None
         lacking = QWidget()
         lacking.setObjectName("card")
@@ -82,11 +84,16 @@ class HandoverStation(Station):
         head = plain_label("Documents")
         head.setFont(words_font(12, bold=True))
         layout.addWidget(head)
-        for name, text in _PAPERS:
+        table = QGridLayout()
+        table.setHorizontalSpacing(14)
+        table.setVerticalSpacing(7)
+        table.setColumnStretch(1, 1)
+        for row, (name, text) in enumerate(_PAPERS):
             title = plain_label(name)
             title.setFont(words_font(11, bold=True))
-            layout.addWidget(title)
-            layout.addWidget(plain_label(text, "second", wraps=True))
+            table.addWidget(title, row, 0, Qt.AlignmentFlag.AlignTop)
+            table.addWidget(plain_label(text, "second", wraps=True), row, 1, Qt.AlignmentFlag.AlignTop)
+        layout.addLayout(table)
         layout.addStretch(1)
         return card
 
