@@ -9,7 +9,8 @@ from pypdf import PageObject, PdfReader
 from pypdf.generic import Destination
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import Issue, Reader, export_all
+from riktig.core.exports import LISTS, Issue, Reader, export_all, schedule, write_document, write_set
+from riktig.core.exports.paper_sets import cover_of, drawings_of, head_of, label_sheets, texts_for
 from riktig.core.job import Job, Rulebook, add_load, new_job, set_heading, set_practice, set_supply
 from riktig.core.labels import LABELS, Medium
 from riktig.core.schematic import with_names_recorded
@@ -21,17 +22,33 @@ PT = 25.4 / 72
 
 
 @pytest.fixture(scope="module")
-def folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """All papers of the kelp shed."""
-    place = tmp_path_factory.mktemp("shed")
-    export_all(Evaluation(demo_job("kelp-shed")), (), place, issue=Issue("2026-11-30", "Ida"))
-    return place
+def shed() -> Evaluation[Job]:
+    """The kelp shed."""
+    return Evaluation(demo_job("kelp-shed"))
 
 
 @pytest.fixture(scope="module")
-def whole(folder: Path) -> PdfReader:
-    """The whole set."""
-    return PdfReader(folder / "KS-0418_rev_A_papers.pdf")
+def whole(shed: Evaluation[Job], tmp_path_factory: pytest.TempPathFactory) -> PdfReader:
+    """The whole set of the kelp shed, written as ``export_all`` writes it."""
+    path = tmp_path_factory.mktemp("shed") / "papers.pdf"
+    tables = [schedule(name, shed) for name in LISTS]
+    texts = texts_for(None, drawings_of(shed), tables)
+    write_document(path, head_of(shed.document, "2026-11-30", "Ida"), texts, cover_of(shed, None))
+    return PdfReader(path)
+
+
+@pytest.fixture(scope="module")
+def texts(whole: PdfReader) -> list[str]:
+    """What stands on each page of it."""
+    return [page.extract_text() for page in whole.pages]
+
+
+@pytest.fixture(scope="module")
+def folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """All papers of the wash drum."""
+    place = tmp_path_factory.mktemp("drum")
+    export_all(Evaluation(demo_job("wash-drum")), (), place, issue=Issue("2026-11-30", "Ida"))
+    return place
 
 
 def sizes_on(page: PageObject) -> Iterator[tuple[float, str]]:
@@ -53,19 +70,20 @@ def test_the_first_page_is_a_cover_with_the_nameplate_and_revisions(whole: PdfRe
         assert words in text
 
 
-def test_every_page_says_which_of_how_many_it_is(whole: PdfReader) -> None:
-    count = len(whole.pages)
-    for number, page in enumerate(whole.pages, 1):
-        assert f"Page\n{number} of {count}\n" in page.extract_text()
+def test_every_page_says_which_of_how_many_it_is(texts: list[str]) -> None:
+    count = len(texts)
+    assert count > 50
+    for number, text in enumerate(texts, 1):
+        assert f"Page\n{number} of {count}\n" in text
 
 
-def test_the_contents_and_the_bookmarks_lead_to_their_pages(whole: PdfReader) -> None:
-    text = whole.pages[1].extract_text()
+def test_the_contents_and_the_bookmarks_lead_to_their_pages(whole: PdfReader, texts: list[str]) -> None:
+    text = texts[1]
     entries = re.findall(r"^(.+)\n(\d+)$", text.split("Company")[0], re.M)
     assert len(entries) > 40
     marks = {str(mark.title): mark for mark in whole.outline if isinstance(mark, Destination)}
     for title, page in entries:
-        assert title in whole.pages[int(page) - 1].extract_text().replace("\n", " ") or title in marks
+        assert title in texts[int(page) - 1].replace("\n", " ") or title in marks
     pages = [whole.get_destination_page_number(mark) or 0 for mark in marks.values()]
     assert pages == sorted(pages)
     assert len(whole.pages[1]["/Annots"]) == len(entries)  # type: ignore[arg-type]
@@ -78,13 +96,13 @@ def test_the_document_says_who_made_it_and_what_it_is(whole: PdfReader) -> None:
     assert whole.metadata.subject == "revision A, 2026-11-30"
 
 
-def test_the_set_of_the_shed_is_not_padded(whole: PdfReader) -> None:
+def test_the_set_of_the_shed_is_not_padded(whole: PdfReader, texts: list[str]) -> None:
     """It had 185 pages, half of them nearly empty; no page is left with a heading and a row or two."""
     assert len(whole.pages) < 100
     for number, page in enumerate(whole.pages[2:], 3):
         marks = page.get_contents()
         assert marks is not None
-        assert len(page.extract_text().splitlines()) > 30 or len(marks.get_data()) > 6000, number
+        assert len(texts[number - 1].splitlines()) > 30 or len(marks.get_data()) > 6000, number
 
 
 def test_no_letter_on_paper_is_too_small_to_read(whole: PdfReader) -> None:
@@ -95,8 +113,10 @@ def test_no_letter_on_paper_is_too_small_to_read(whole: PdfReader) -> None:
 
 
 def test_bench_lists_are_set_larger_for_the_builder(folder: Path) -> None:
-    reader = PdfReader(folder / "KS-0418_rev_A_for_the_builder.pdf")
-    page = next(p for p in reader.pages if "Wires, from and to, continued" in p.extract_text())
+    reader = PdfReader(folder / "KS-0417_rev_B_for_the_builder.pdf")
+    page = next(
+        p for p in reader.pages if "Wires, from and to" in p.extract_text() and "Contents" not in p.extract_text()
+    )
     rows = [size for size, text in sizes_on(page) if "ferrule" in text]
     assert rows
     assert min(rows) >= 2.5
@@ -104,7 +124,7 @@ def test_bench_lists_are_set_larger_for_the_builder(folder: Path) -> None:
 
 @pytest.mark.parametrize("reader", list(Reader), ids=lambda reader: reader.value)
 def test_each_reader_gets_what_he_needs_and_not_the_rest(folder: Path, reader: Reader) -> None:
-    text = "\n".join(p.extract_text() for p in PdfReader(folder / f"KS-0418_rev_A_for_the_{reader.value}.pdf").pages)
+    text = "\n".join(p.extract_text() for p in PdfReader(folder / f"KS-0417_rev_B_for_the_{reader.value}.pdf").pages)
     wanted = {
         Reader.BUILDER: ("Wires, from and to", "Cut list", "Parts list", "mark-out"),
         Reader.TESTER: ("Dead tests", "What each circuit must do", "Sheet 1"),
@@ -122,12 +142,13 @@ def test_each_reader_gets_what_he_needs_and_not_the_rest(folder: Path, reader: R
     assert unwanted[reader] not in text
 
 
-def test_labels_are_printed_at_true_size(folder: Path) -> None:
+def test_labels_are_printed_at_true_size(shed: Evaluation[Job], tmp_path: Path) -> None:
     """The outline of each label in the file, measured in points: nothing is scaled to the page."""
-    reader = PdfReader(folder / "KS-0418_rev_A_labels.pdf")
+    write_set(tmp_path / "labels.pdf", head_of(shed.document, "2026-11-30"), label_sheets(shed), ())
+    reader = PdfReader(tmp_path / "labels.pdf")
     text = "\n".join(page.extract_text() for page in reader.pages)
     assert set(re.findall(r"Scale\n(\S+ : \S+)\n", text)) == {"1 : 1"}
-    labels = Evaluation(demo_job("kelp-shed")).get(LABELS)
+    labels = shed.get(LABELS)
     for medium in (Medium.WIRE, Medium.DEVICE, Medium.CABLE):
         width, height = (side / PT for side in labels.on(medium)[0].size)
         count = 0
@@ -166,7 +187,10 @@ def test_texts_of_any_length_stay_in_the_title_block_and_on_the_cover(tmp_path: 
     job = set_heading(
         demo_job("wash-drum"), title="word " * 60, client="Ω" * 90, maker="m" * 120, drawing_number="9" * 60
     )
-    (path,) = [p for p in export_all(Evaluation(job), (), tmp_path) if p.name.endswith("_papers.pdf")]
+    evaluation, path = Evaluation(job), tmp_path / "papers.pdf"
+    lists = [schedule(name, evaluation) for name in ("loads", "sources", "site")]
+    contents = texts_for(None, drawings_of(evaluation)[:2], lists)
+    write_document(path, head_of(job, "2026-11-30", "n" * 80), contents, cover_of(evaluation, None))
     for page in PdfReader(path).pages:
         right = float(page.mediabox.width)
         edges: list[float] = []
