@@ -11,7 +11,7 @@ from riktig.core.exports.pdf_front import Cover
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.exports.schedules import holes_of
 from riktig.core.exports.schedules_plate import plate_parts
-from riktig.core.geometry import Arc, Circle, Drawing, Line, Point, Poly, Shape, Text
+from riktig.core.geometry import Drawing, Shape, moved
 from riktig.core.holes import HOLES, SHEETS, draw_sheet, mark_out
 from riktig.core.job import Job
 from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
@@ -185,19 +185,8 @@ def _side_by_side(drawings: Sequence[Drawing], paper: PaperSheet) -> list[Drawin
         shapes: list[Shape] = []
         x = 0.0
         for drawing in group:
-            shapes += [_moved(mark, x) for mark in drawing.shapes]
+            shapes += [moved(mark, x, 0.0) for mark in drawing.shapes]
             x += drawing.width
         title = group[0].title if len(group) == 1 else " · ".join(drawing.title for drawing in group)
         pages.append(Drawing(x, max(drawing.height for drawing in group), tuple(shapes), title))
     return pages
-
-
-def _moved(mark: Shape, dx: float) -> Shape:
-    """A mark so much further to the right."""
-    match mark:
-        case Line():
-            return mark._replace(x1=mark.x1 + dx, x2=mark.x2 + dx)
-        case Poly():
-            return mark._replace(points=tuple(Point(p.x + dx, p.y) for p in mark.points))
-        case Circle() | Arc() | Text():
-            return mark._replace(x=mark.x + dx)

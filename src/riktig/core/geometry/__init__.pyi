@@ -1,4 +1,4 @@
-from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit
+from .display import Align, Arc, Circle, Drawing, Face, Line, Poly, Shape, Text, bounds_of, hit, moved
 from .legible import Legible, legible
 from .letters import CAPITAL, run_of
 from .near import near_pairs
@@ -23,6 +23,7 @@ __all__ = [
     "close",
     "hit",
     "legible",
+    "moved",
     "near_pairs",
     "run_of",
 ]

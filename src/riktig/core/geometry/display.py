@@ -13,7 +13,7 @@ from riktig.core.geometry.letters import run_of
 from riktig.core.geometry.rect import Point, Rect
 from riktig.core.keys import Key
 
-__all__ = ["Align", "Arc", "Circle", "Drawing", "Face", "Line", "Poly", "Shape", "Text", "bounds_of", "hit"]
+__all__ = ["Align", "Arc", "Circle", "Drawing", "Face", "Line", "Poly", "Shape", "Text", "bounds_of", "hit", "moved"]
 
 
 class Align(Enum):
@@ -135,6 +135,23 @@ def bounds_of(mark: Shape) -> Rect:
             if mark.upright:
                 return Rect(mark.x - shift, mark.y - mark.size, run, mark.size * 1.2)
             return Rect(mark.x - mark.size, mark.y - run + shift, mark.size * 1.2, run)
+
+
+def moved(mark: Shape, dx: float, dy: float) -> Shape:
+    """The same mark elsewhere.
+
+    Args:
+        mark: The mark.
+        dx: How far to the right, mm.
+        dy: How far down, mm.
+    """
+    match mark:
+        case Line():
+            return mark._replace(x1=mark.x1 + dx, y1=mark.y1 + dy, x2=mark.x2 + dx, y2=mark.y2 + dy)
+        case Poly():
+            return mark._replace(points=tuple(Point(p.x + dx, p.y + dy) for p in mark.points))
+        case Circle() | Arc() | Text():
+            return mark._replace(x=mark.x + dx, y=mark.y + dy)
 
 
 def hit(shapes: Iterable[Shape], point: Point, reach: float = 1.0) -> Key | None:

@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 
 from riktig.core.catalogue import Clamp, Side
-from riktig.core.geometry import Drawing, Face, Line, Rect, Shape
+from riktig.core.geometry import Drawing, Face, Line, Rect, Shape, moved
 from riktig.core.ids import PinRef
 from riktig.core.job import DeviceId
 from riktig.core.keys import DeviceKey, PinKey
-from riktig.core.labels.draw import GAP, SHEET, SHEET_HIGH, check_line, moved_down
+from riktig.core.labels.draw import GAP, SHEET, SHEET_HIGH, check_line
 from riktig.core.labels.fit import FittedText, fit_text, text_marks
 from riktig.core.plate import box
 from riktig.core.schematic import Circuits, Names, Nets, Zone
@@ -74,7 +74,7 @@ def draw_cards(cards: tuple[PinCard, ...]) -> Drawing:
     shapes: list[Shape] = []
     top = 0.0
     for page in card_pages(cards):
-        shapes += [moved_down(mark, top) for mark in page.shapes]
+        shapes += [moved(mark, 0.0, top) for mark in page.shapes]
         top += page.height + GAP
     return Drawing(SHEET, top, tuple(shapes), "pin cards")
 

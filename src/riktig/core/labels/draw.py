@@ -2,13 +2,13 @@
 
 from dataclasses import dataclass
 
-from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Rect, Shape, Text
+from riktig.core.geometry import Align, Drawing, Face, Line, Point, Poly, Rect, Shape, Text, moved
 from riktig.core.keys import Key
 from riktig.core.labels.fit import FittedText, fit_text, text_marks
 from riktig.core.labels.make import Label, Labels, Medium
 from riktig.core.plate import box
 
-__all__ = ["GAP", "SHEET", "SHEET_HIGH", "check_line", "draw_medium", "label_pages", "misfit_texts", "moved_down"]
+__all__ = ["GAP", "SHEET", "SHEET_HIGH", "check_line", "draw_medium", "label_pages", "misfit_texts"]
 
 SHEET, SHEET_HIGH = 184.0, 225.0
 """What a sheet of labels takes of the paper, mm: A4 and Letter have as much between margins, head and check line."""
@@ -36,7 +36,7 @@ def draw_medium(labels: Labels, medium: Medium, only: tuple[Label, ...] | None =
     shapes: list[Shape] = []
     top = 0.0
     for page in pages:
-        shapes += [moved_down(mark, top) for mark in page.shapes]
+        shapes += [moved(mark, 0.0, top) for mark in page.shapes]
         top += page.height + GAP
     return Drawing(SHEET, top, tuple(shapes), medium.value)
 
@@ -87,19 +87,6 @@ def check_line(bottom: float) -> list[Shape]:
         Line(GAP + 100, bottom + 2.5, GAP + 100, bottom + 5.5, "second", 0.2),
         Text(GAP + 102, bottom + 5, "100 mm: measure it on the print", 2.2, "second"),
     ]
-
-
-def moved_down(mark: Shape, down: float) -> Shape:
-    """A mark so much lower."""
-    if not down:
-        return mark
-    match mark:
-        case Line():
-            return mark._replace(y1=mark.y1 + down, y2=mark.y2 + down)
-        case Poly():
-            return mark._replace(points=tuple(Point(p.x, p.y + down) for p in mark.points))
-        case _:
-            return mark._replace(y=mark.y + down)
 
 
 @dataclass(frozen=True, slots=True)
