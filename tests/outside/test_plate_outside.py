@@ -13,6 +13,7 @@ from pypdf import PdfReader
 from riktig.core.door import DOOR
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import DxfStyle, Page, SetHead, as_svg, plate_parts, write_dxf, write_set
+from riktig.core.exports.export import block_names
 from riktig.core.exports.pdf import PaperSheet
 from riktig.core.geometry import Arc, Circle, Line, Point, Poly, Text
 from riktig.core.job import Enclosure, EnclosureMounting, Job, Practice, Rulebook, set_box, set_practice
@@ -22,7 +23,7 @@ from riktig.core.optimiser.replan import replan_of
 from riktig.core.plate import LAYOUT, RULER, Block, Layout, RailRow
 from riktig.core.plate.first_layout import lay_rows
 from riktig.core.plate.fit import RAIL_WIDTH
-from riktig.core.schematic import CIRCUITS, NAMES
+from riktig.core.schematic import CIRCUITS
 from riktig.core.sizing import INSIDE_AIR, SIZING, cooling_area, temperature_rise
 from riktig.core.wiring import PLATE_DRAWING, WIRING, Router, fill_limit
 from riktig.demo_job import demo_job
@@ -182,8 +183,8 @@ def test_the_sheet_has_its_size_its_scale_and_every_part_on_its_list(
 def test_a_device_is_a_block_of_its_tag_and_the_datum_lies_at_zero(tmp_path: Path) -> None:
     """The plate's upper left corner is 0, 0, so that places read off are those of the list; y points up."""
     evaluation = Evaluation(demo_job("kelp-shed"))
-    tags, layout = evaluation.get(NAMES).tag, evaluation.get(LAYOUT)
-    write_dxf(tmp_path / "plate.dxf", evaluation.get(PLATE_DRAWING), DxfStyle(Point(RULER, RULER), tags))
+    names, layout = block_names(evaluation), evaluation.get(LAYOUT)
+    write_dxf(tmp_path / "plate.dxf", evaluation.get(PLATE_DRAWING), DxfStyle(Point(RULER, RULER), names))
     document = ezdxf.filemanagement.readfile(tmp_path / "plate.dxf")
     assert not document.audit().errors
     space = document.modelspace()
@@ -193,13 +194,18 @@ def test_a_device_is_a_block_of_its_tag_and_the_datum_lies_at_zero(tmp_path: Pat
     assert max(y for _, y in corners) == pytest.approx(0.0, abs=0.01)
     inserts = {insert.dxf.name: insert for insert in space.query("INSERT")}
     for seat in some(layout.seats):
-        insert = inserts[tags[seat.device]]
-        outlines = [cast(LWPolyline, p) for p in document.blocks[insert.dxf.name].query('LWPOLYLINE[layer=="device"]')]
-        points = [(x + insert.dxf.insert.x, y + insert.dxf.insert.y) for p in outlines for x, y, *_ in p.get_points()]
+        insert = inserts[names[seat.device]]
+        shift = insert.dxf.insert
+        corners = [
+            (min(x for x, *_ in points) + shift.x, -max(y for _, y, *_ in points) - shift.y)
+            for p in document.blocks[insert.dxf.name].query('LWPOLYLINE[layer=="device"]')
+            if (points := list(cast(LWPolyline, p).get_points()))
+        ]
         if seat.part.kind.id != "stud":
-            assert min(x for x, _ in points) == pytest.approx(seat.rect.x, abs=0.01)
-            assert -max(y for _, y in points) == pytest.approx(seat.rect.y, abs=0.01)
+            assert any(at == pytest.approx((seat.rect.x, seat.rect.y), abs=0.01) for at in corners), seat.device
     colours = {layer.dxf.name: layer.color for layer in document.layers}
+    assert inserts["K1"].dxf.name == "K1"
+    assert "X1_L1" in inserts
     assert len({colours[name] for name in ("plate", "rail", "duct", "text")}) == 4
 
 

@@ -32,11 +32,12 @@ from riktig.core.exports.tables import as_csv, write_xlsx
 from riktig.core.exports.template import template_of, write_template
 from riktig.core.geometry import Drawing, Point
 from riktig.core.holes import HOLES, METAL_HOLES, SHEETS, Hole, HoleSurface, holes_off_the_sheet
+from riktig.core.ids import DeviceId
 from riktig.core.inputs import file_name
 from riktig.core.job import Job
 from riktig.core.plate import RULER
 from riktig.core.records import Record
-from riktig.core.schematic import NAMES, SHEET_DRAWINGS
+from riktig.core.schematic import CIRCUITS, NAMES, SHEET_DRAWINGS
 from riktig.core.store import dump_job
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Progress
@@ -165,7 +166,7 @@ def _write_all(
         file(f"csv/{table.name.replace(' ', '_')}.csv").write_text(as_csv(table, marked=marked), encoding="utf-8")
     for what, drawing in (("plate", evaluation.get(PLATE_DRAWING)), ("door", evaluation.get(DOOR_DRAWING))):
         progress.step(0.85, what)
-        style = DxfStyle(Point(RULER, RULER), evaluation.get(NAMES).tag)
+        style = DxfStyle(Point(RULER, RULER), block_names(evaluation))
         write_dxf(file(f"{stem}_{what}_drawing.dxf"), drawing, style)
         file(f"{stem}_{what}.svg").write_text(as_svg(drawing), encoding="utf-8")
     progress.step(0.87, "templates")
@@ -178,6 +179,15 @@ def _write_all(
         write_dxf(file(f"{stem}_sheet_{number}.dxf"), drawing)
     progress.step(1.0, "done")
     return names
+
+
+def block_names(evaluation: Evaluation[Job]) -> dict[DeviceId, str]:
+    """What the block of each device is called: its tag, of a terminal with its mark."""
+    tags = evaluation.get(NAMES).tag
+    return {
+        device.id: f"{tags[device.id]}_{device.mark}" if device.strip else tags[device.id]
+        for device in evaluation.get(CIRCUITS).devices
+    }
 
 
 def _part_done(progress: Progress, begin: float, part: float, share: float, text: str) -> None:

@@ -97,6 +97,7 @@ def write_xlsx(path: Path, schedules: Sequence[Schedule], head: SetHead | None =
 def _about(sheet: Any, head: SetHead, schedules: Sequence[Schedule]) -> None:
     """What the workbook is of, and what stands in it."""
     from openpyxl.styles import Font
+    from openpyxl.worksheet.hyperlink import Hyperlink
 
     for name, value in (
         ("Job", head.number), ("Title", head.title), ("Revision", head.revision), ("Date", head.made),
@@ -109,7 +110,7 @@ def _about(sheet: Any, head: SetHead, schedules: Sequence[Schedule]) -> None:
     for schedule in schedules:
         sheet.append([schedule.title, len(schedule.rows)])
         link = sheet.cell(sheet.max_row, 1)
-        link.hyperlink = f"#'{schedule.title[:31]}'!A1"
+        link.hyperlink = Hyperlink(link.coordinate, location=f"'{schedule.title[:31]}'!A1")
         link.style = "Hyperlink"
     for row in range(1, sheet.max_row + 1):
         _only_texts(sheet, row)
