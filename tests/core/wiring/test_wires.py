@@ -2,6 +2,7 @@
 
 from collections import Counter, defaultdict
 from collections.abc import Callable
+from dataclasses import replace
 from itertools import pairwise, permutations
 
 import numpy as np
@@ -22,6 +23,7 @@ from riktig.core.job import (
     Insertable,
     Job,
     LoadKind,
+    Override,
     PinRef,
     add_load,
     change_load,
@@ -385,3 +387,22 @@ def test_a_control_potential_crosses_the_hinge_once(name: str) -> None:
     several = [net for net in crossings if len({pin.device for pin in control[net].pins} & on_door) > 1]
     assert several
     assert {crossings[net] for net in several} == {1}
+
+
+def test_the_neutral_of_a_load_follows_the_section_that_the_builder_takes() -> None:
+    """A single phase returns all of its current by its neutral, whatever section the builder takes for it (IEC
+    60364-5-52 524.2, from memory).
+    """
+    job = add_load(set_supply(new_job(), upstream_a=63.0), "pit heater", 6.0, kind=LoadKind.HEATER, phases=1)
+    job = replace(job, overrides=(Override(f"{job.loads[0].id}.section", 16.0, "16 mm² is on the drum"),))
+    evaluation = Evaluation(with_names_recorded(job))
+    (load,) = evaluation.get(SIZING).loads
+    own = {device.id for device in evaluation.get(CIRCUITS).devices if device.circuit == load.circuit}
+    nets = evaluation.get(NETS).of_pin
+    sections = {
+        wire.mm2
+        for wire in evaluation.get(WIRING).wires
+        if nets[wire.net].net_class is NetClass.NEUTRAL and {wire.start.pin.device, wire.end.pin.device} & own
+    }
+    assert load.section.mm2 == 16.0
+    assert sections - {load.control.mm2} == {16.0}
