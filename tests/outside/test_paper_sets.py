@@ -1,5 +1,6 @@
 """The sets of papers read back with pypdf: cover, contents, page of pages, sizes, scales, letters that can be read."""
 
+import random
 import re
 from collections.abc import Iterator
 from pathlib import Path
@@ -9,7 +10,7 @@ from pypdf import PageObject, PdfReader
 from pypdf.generic import Destination
 
 from riktig.core.evaluation import Evaluation
-from riktig.core.exports import LISTS, Issue, Reader, export_all, schedule, write_document, write_set
+from riktig.core.exports import LISTS, Issue, Reader, Schedule, SetHead, export_all, schedule, write_document, write_set
 from riktig.core.exports.paper_sets import cover_of, drawings_of, head_of, label_sheets, texts_for
 from riktig.core.job import Job, Rulebook, add_load, new_job, set_heading, set_practice, set_supply
 from riktig.core.labels import LABELS, Medium
@@ -53,15 +54,15 @@ def folder(tmp_path_factory: pytest.TempPathFactory) -> Path:
 
 def sizes_on(page: PageObject) -> Iterator[tuple[float, str]]:
     """The height of a capital of each text as printed, mm, with the text."""
-    found: list[tuple[float, str]] = []
+    sizes: list[tuple[float, str]] = []
 
     def visit(text: str, cm: list[float], tm: list[float], font: object, size: float) -> None:
         if text.strip():
             turned = max(abs(cm[0] * tm[0] + cm[2] * tm[1]), abs(cm[1] * tm[0] + cm[3] * tm[1]))
-            found.append((size * turned * CAPITAL * PT, text.strip()))
+            sizes.append((size * turned * CAPITAL * PT, text.strip()))
 
     page.extract_text(visitor_text=visit)
-    yield from found
+    yield from sizes
 
 
 def test_the_first_page_is_a_cover_with_the_nameplate_and_revisions(whole: PdfReader) -> None:
@@ -203,3 +204,35 @@ def test_texts_of_any_length_stay_in_the_title_block_and_on_the_cover(tmp_path: 
 
         page.extract_text(visitor_text=visit)
         assert max(edges) < right - 12 / PT
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_no_row_runs_into_the_title_block_whatever_the_lists(seed: int, tmp_path: Path) -> None:
+    """Lists of rows of one to fourteen lines, one below the other: each row stands on a page, above its block, once."""
+    chance = random.Random(seed)
+    lists = []
+    for number in range(7):
+        count = chance.choice((1, 2, 7, 20, 60))
+        rows = tuple((f"r{number}x{n}", "word " * chance.choice((1, 3, 40, 200))) for n in range(count))
+        lists.append(Schedule(f"l{number}", f"List {number}", (("row", "Row"), ("text", "Text")), rows))
+    write_set(tmp_path / "lists.pdf", SetHead("T", "t", "A", ""), (), lists)
+    seen: list[str] = []
+    for page in PdfReader(tmp_path / "lists.pdf").pages:
+        places: list[tuple[str, float]] = []
+
+        def visit(
+            text: str,
+            cm: list[float],
+            tm: list[float],
+            font: object,
+            size: float,
+            places: list[tuple[str, float]] = places,
+        ) -> None:
+            places.append((text.strip(), cm[1] * tm[4] + cm[3] * tm[5] + cm[5]))
+
+        page.extract_text(visitor_text=visit)
+        rows_here = [(text, y) for text, y in places if re.fullmatch(r"r\d+x\d+", text)]
+        seen += [text for text, _ in rows_here]
+        words = [y for text, y in places if text.startswith("word")]
+        assert min([y for _, y in rows_here] + words, default=99.0) > 17 / PT
+    assert sorted(seen) == sorted(str(row[0]) for table in lists for row in table.rows)

@@ -8,7 +8,7 @@ from tests.effort import some
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Rect, Text, bounds_of
-from riktig.core.job import Job, MarkerText
+from riktig.core.job import Job, MarkerText, add_load, new_job
 from riktig.core.keys import Key, PlaceKey, WireKey, read_key
 from riktig.core.labels import (
     INDEX,
@@ -23,6 +23,8 @@ from riktig.core.labels import (
     label_pages,
     misfit_texts,
 )
+from riktig.core.rules import RULES, Verdict
+from riktig.core.schematic import with_names_recorded
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 from riktig.demo_job import demo_job, kelp_shed
@@ -235,3 +237,13 @@ def test_the_nameplate_asks_for_what_its_standard_lists(evaluation: Evaluation[J
     """IEC 60204-1 16.4, from memory: maker, designation, serial number, main document, supply and full-load current."""
     asked = {field.name for field in evaluation.get(NAMEPLATE) if field.required}
     assert asked == {"Maker", "Designation", "Serial number", "Document", "Supply", "Full-load current"}
+
+
+def test_the_rules_name_a_label_that_does_not_hold_its_text_and_count_the_others() -> None:
+    long = "the very long name of a fan in the far corner of the drying hall beside the second door of the shed"
+    results = Evaluation(with_names_recorded(add_load(new_job(), long, 1.5))).get(RULES)
+    (clause,) = (result for result in results if result.code == "M05")
+    assert clause.verdict is Verdict.FAILS
+    assert any(long.upper()[:20] in finding.message.upper() for finding in clause.findings)
+    fitting, of = (int(word) for word in clause.evidence[0].split() if word.isdecimal())
+    assert 0 < fitting < of

@@ -35,9 +35,9 @@ def test_no_more_answers_come_than_are_asked_for() -> None:
     assert len(find(index, "k")) == 12
     # A place of the sheets is the first of them, and counts.
     index = index_of(entries(*(f"2.3 {n}" for n in range(40))))
-    found = find(index, "2.3", 5)
-    assert len(found) == 5
-    assert found[0].key == PlaceKey("2.3")
+    answers = find(index, "2.3", 5)
+    assert len(answers) == 5
+    assert answers[0].key == PlaceKey("2.3")
 
 
 def test_a_contact_that_keeps_its_own_coil_in_is_called_its_hold() -> None:

@@ -21,7 +21,7 @@ from riktig.core.exports.pdf import (
     room_of,
 )
 from riktig.core.exports.pdf_front import GUTTER, LINES, Cover, SheetHead, draw_contents, draw_cover, draw_title_block
-from riktig.core.exports.pdf_tables import BENCH_CELL, CELL, grouped, natural_width, split_table, table_of
+from riktig.core.exports.pdf_tables import BENCH_CELL, CELL, beginning_of, grouped, natural_width, split_table, table_of
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.geometry import Rect, legible
 
@@ -208,8 +208,7 @@ class _Document:
         width = (room - GUTTER * (count - 1)) / count
         for number, (common, part) in enumerate(parts):
             table = table_of(part, width * MM, cell=cell, common=common)
-            _, tall = table.wrap(width * MM, 1e6)
-            least = (TITLE if number == 0 else 0) + min(tall / MM / count, 24.0) + 2
+            least = (TITLE if number == 0 else 0) + beginning_of(table, width * MM) / MM + 2
             if not self._sheets or not self._low or self._low + BETWEEN + least > high:
                 self._sheet(size, f"{schedule.title}, continued" if number else schedule.title)
             else:
@@ -252,9 +251,13 @@ class _Document:
         for column in range(count):
             if rest is None:
                 break
-            first, rest = split_table(rest, width * MM, each * MM)
-            if first is None:  # a row that is taller than the page is not parted
-                first, rest = rest, None
+            first, further = split_table(rest, width * MM, each * MM)
+            if first is None and each < high:
+                first, further = split_table(rest, width * MM, high * MM)
+            if first is None and (top or column):
+                break  # its next row is taller than what is left here: it goes on overleaf
+            # A row that is taller than a whole page is not parted.
+            first, rest = (first, further) if first is not None else (rest, None)
             assert first is not None
             _, height = first.wrap(width * MM, 1e6)
             used = max(used, height / MM)

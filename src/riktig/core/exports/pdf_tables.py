@@ -10,7 +10,7 @@ from riktig.core.exports.inks import rgb
 from riktig.core.exports.schedule_model import Schedule
 from riktig.core.geometry import Face
 
-__all__ = ["BENCH_CELL", "CELL", "grouped", "natural_width", "rows_in", "split_table", "table_of"]
+__all__ = ["BENCH_CELL", "CELL", "beginning_of", "grouped", "natural_width", "rows_in", "split_table", "table_of"]
 
 CELL = 7.4
 """Type size in the cells of a schedule, points: capitals of 2 mm."""
@@ -43,8 +43,8 @@ def grouped(schedule: Schedule) -> list[tuple[str, Schedule]]:
         parts: list[tuple[str, Schedule]] = []
         for text, rows in groupby(schedule.rows, key=lambda row, at=column: _said(row[at])):  # type: ignore[misc]
             without = tuple(row[:column] + row[column + 1 :] for row in rows)
-            said = f"{schedule.columns[column][1]}: {text}"
-            parts.append((said, replace(schedule, columns=columns, rows=without)))
+            common = f"{schedule.columns[column][1]}: {text}"
+            parts.append((common, replace(schedule, columns=columns, rows=without)))
         return parts
     return [("", schedule)]
 
@@ -126,6 +126,12 @@ def split_table(table: Any, width: float, height: float) -> tuple[Any | None, An
         if len(again) == 2:
             first, rest = again
     return first, rest
+
+
+def beginning_of(table: Any, width: float) -> float:
+    """How high the head and the first rows of a table are: less than that stands nowhere alone, points."""
+    table.wrap(width, 1e6)
+    return float(sum(table._rowHeights[: table.repeatRows + FEWEST_ROWS]))
 
 
 def rows_in(table: Any) -> int:

@@ -213,7 +213,8 @@ def labels_hold_their_texts(view: View) -> ClauseResult:
         )
         for text, medium, key in misfits
     ]
-    evidence = (f"{len(labels)} labels, no capital under {LEAST_CAPITAL:g} mm",)
+    fitting = sum(not misfit_texts(label) for label in labels)
+    evidence = (f"{fitting} of {len(labels)} labels hold their texts at {LEAST_CAPITAL:g} mm or more",)
     return ClauseResult("M05", Group.MARKING, "Labels hold their texts", clause, evidence, tuple(findings))
 
 
