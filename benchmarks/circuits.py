@@ -11,6 +11,7 @@ from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.edits import PutIn
 from riktig.core.keys import ElementKey
 
@@ -23,7 +24,6 @@ from riktig.core.job import Command, ElementId, Insertable, Job, OwnDevice, OwnR
 from riktig.core.schematic import (
     CIRCUITS,
     FAULTS,
-    SHEET_DRAWINGS,
     SHEETS,
     Circuits,
     add_written,

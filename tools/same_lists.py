@@ -25,11 +25,11 @@ Digests = dict[str, dict[str, str]]
 
 def digests_of(name: str, text: str) -> tuple[str, dict[str, str]]:
     """The digest of every list and drawing of one job; an error counts as what it says."""
+    from riktig.core.annotation import SHEET_DRAWINGS
     from riktig.core.door import DOOR_BEHIND, DOOR_DRAWING
     from riktig.core.evaluation import Evaluation
     from riktig.core.exports import LISTS, as_csv, as_svg, schedule
     from riktig.core.labels import INDEX, find
-    from riktig.core.schematic import SHEET_DRAWINGS
     from riktig.core.store import dump_job, load_job
     from riktig.core.terminals import STRIP_DRAWINGS
     from riktig.core.views import trace_page

@@ -6,6 +6,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.catalogue import Box, boxes
 from riktig.core.door import DOOR_DRAWING
 from riktig.core.evaluation import Evaluation
@@ -34,7 +35,7 @@ from riktig.core.job import (
 from riktig.core.keys import LoadKey
 from riktig.core.labels import LABELS
 from riktig.core.rules import RULES
-from riktig.core.schematic import SHEET_DRAWINGS, with_names_recorded
+from riktig.core.schematic import with_names_recorded
 from riktig.core.sizing import PROPOSAL, alternatives_of
 from riktig.core.store import dump_job, load_job
 from riktig.core.terminals import STRIP_DRAWINGS

@@ -4,6 +4,7 @@ from hypothesis import settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, precondition, rule
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import Act, ElementId, Insertable, Job, Recipe
@@ -13,7 +14,6 @@ from riktig.core.schematic import (
     FAULTS,
     NAMES,
     NETS,
-    SHEET_DRAWINGS,
     SHEETS,
     Band,
     Insertion,

@@ -9,19 +9,12 @@ from PySide6.QtGui import QAction
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialogButtonBox, QMenu, QMessageBox
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Poly, Text
 from riktig.core.job import CircuitId, ElementId, Insertable, OwnRung, Recipe, Rulebook, change_load, set_practice
 from riktig.core.keys import NetKey, PlaceKey, WireKey, read_key
-from riktig.core.schematic import (
-    CIRCUIT_TEMPLATES,
-    CIRCUITS,
-    NAMES,
-    SHEET_DRAWINGS,
-    SHEETS,
-    circuit_template_of,
-    elements_of,
-)
+from riktig.core.schematic import CIRCUIT_TEMPLATES, CIRCUITS, NAMES, SHEETS, circuit_template_of, elements_of
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow
 from riktig.desk.stations.circuits import CircuitsStation

@@ -5,6 +5,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel, QLineEdit, QPushButton, QTableView
 
+from riktig.core.annotation import SHEET_PEN
 from riktig.core.geometry import Point, Text
 from riktig.core.job import ControlTap, DeviceId, ElementId, Insertable
 from riktig.core.keys import WireKey, read_key
@@ -14,7 +15,7 @@ from riktig.core.production import Operation
 from riktig.core.proving import Outcome, ProvingStage
 from riktig.core.records import ReadingTaken, TakenBack, WireDone
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import CIRCUITS, NAMES, SHEET_PEN, SHEETS
+from riktig.core.schematic import CIRCUITS, NAMES, SHEETS
 from riktig.core.wiring import WIRING
 from riktig.desk.session import Session
 from riktig.desk.shell import MainWindow

@@ -12,6 +12,7 @@ from ezdxf.entities.text import Text as DxfText
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.catalogue import Kind
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports import as_svg, write_dxf
@@ -20,7 +21,6 @@ from riktig.core.job import CircuitId, DeviceId, ElementId
 from riktig.core.schematic import (
     CIRCUITS,
     NETS,
-    SHEET_DRAWINGS,
     Band,
     Branch,
     Circuits,

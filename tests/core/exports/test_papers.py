@@ -9,6 +9,7 @@ from xml.etree import ElementTree
 import pytest
 from tests.effort import some
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import InputFault, RiktigError
 from riktig.core.evaluation import Evaluation
@@ -34,7 +35,7 @@ from riktig.core.imports import job_from_loads, read_loads
 from riktig.core.job import Job, add_load, new_job
 from riktig.core.keys import Key, PartKey, read_key
 from riktig.core.labels import LABELS, Medium, draw_medium
-from riktig.core.schematic import SHEET_DRAWINGS, with_names_recorded
+from riktig.core.schematic import with_names_recorded
 from riktig.core.views import STATIONS, Stamp, details_of, statuses
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Cancelled, Progress

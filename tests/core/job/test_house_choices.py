@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 from tests.core.schematic.builders import one_motor
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.lists import schedule
 from riktig.core.geometry import Text
@@ -30,7 +31,7 @@ from riktig.core.job import (
 )
 from riktig.core.labels import LABELS, Medium
 from riktig.core.rules import RULES, Verdict
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, NetClass, Zone
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, NetClass, Zone
 from riktig.core.sizing import PROPOSAL
 from riktig.core.wiring import WIRING
 from riktig.demo_job import kelp_shed

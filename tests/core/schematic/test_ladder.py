@@ -4,12 +4,13 @@ import re
 
 import pytest
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.catalogue import Behaviour
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Line, Text
 from riktig.core.job import Job, Numbering, Rulebook, TagStyle, set_practice
 from riktig.core.keys import ElementKey
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEET_DRAWINGS, SHEETS, net_shapes, with_names_recorded
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, net_shapes, with_names_recorded
 from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, SHIFT
 from riktig.core.schematic.layout.sheet_model import RAIL_BOTTOM, RAIL_TOP
 from riktig.core.simulation import Panel, live_shapes, roles_of

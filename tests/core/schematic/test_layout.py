@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from shapely import LineString, STRtree
 from shapely import box as shape
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Line, Poly, Text, bounds_of
 from riktig.core.job import (
@@ -23,10 +24,10 @@ from riktig.core.job import (
     new_job,
     set_practice,
 )
+from riktig.core.keys import NetKey
 from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
-    SHEET_DRAWINGS,
     SHEETS,
     Band,
     Branch,
@@ -196,15 +197,17 @@ def test_there_are_arrows_and_paths_that_were_cut_among_the_jobs() -> None:
 def test_every_element_has_one_place_and_its_number_is_written_once_a_sheet(name: str) -> None:
     evaluation = Evaluation(JOBS[name])
     sheets, circuits = evaluation.get(SHEETS), evaluation.get(CIRCUITS)
+    named = {NetKey(net): number for net, number in evaluation.get(NAMES).number.items()}
     drawn = [seat.element.id for sheet in sheets.sheets for seat in sheet.seats]
     assert len(drawn) == len(set(drawn))
     wanted = {e.id for r in circuits.rungs for e in elements_of(r.path)}
     earthed = {e.id for r in circuits.rungs if r.start == ("PE",) for e in elements_of(r.path)}
     assert wanted - set(drawn) <= earthed, "only a protective conductor may stand on the earth tree alone"
     for sheet, drawing in zip(sheets.sheets, evaluation.get(SHEET_DRAWINGS), strict=True):
-        numbers = [mark.key for mark in texts_of(drawing) if str(mark.key).startswith("net:")]
+        numbers = [mark.key for mark in texts_of(drawing) if mark.key in named and mark.text == named[mark.key]]
         if sheet.is_ladder:
-            on_lines = [(mark.key, _line_of(sheet, mark.y)) for mark in texts_of(drawing) if mark.key in numbers]
+            shown = [mark for mark in texts_of(drawing) if mark.key in named and mark.text == named[mark.key]]
+            on_lines = [(mark.key, _line_of(sheet, mark.y)) for mark in shown]
             repeated_there = [place for place in set(on_lines) if on_lines.count(place) > 1]
             assert len(repeated_there) <= len(sheet.rails), "once on each line, and at the uprights"
         elif sheet.kind is SheetKind.CONTROL:

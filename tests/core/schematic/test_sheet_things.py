@@ -4,6 +4,7 @@ from itertools import pairwise
 
 import pytest
 
+from riktig.core.annotation import SHEET_DRAWINGS, SHEET_PEN
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.ids import ElementId, read_pin
@@ -14,8 +15,6 @@ from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
     NETS,
-    SHEET_DRAWINGS,
-    SHEET_PEN,
     SHEETS,
     Band,
     Device,

@@ -3,18 +3,11 @@
 import pytest
 from shapely import box as shape
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Text, bounds_of
 from riktig.core.job import Insertable, Job, add_load
-from riktig.core.schematic import (
-    CIRCUITS,
-    SHEET_DRAWINGS,
-    SHEETS,
-    contact_places,
-    elements_of,
-    insert_contact,
-    with_names_recorded,
-)
+from riktig.core.schematic import CIRCUITS, SHEETS, contact_places, elements_of, insert_contact, with_names_recorded
 from tests.core.schematic.builders import START, STOP, one_motor
 from tests.effort import some
 

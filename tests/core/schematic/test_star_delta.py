@@ -2,6 +2,7 @@
 
 import pytest
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Text
 from riktig.core.ids import read_pin
@@ -21,17 +22,7 @@ from riktig.core.job import (
 from riktig.core.plate import LAYOUT
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES, Verdict, findings_of
-from riktig.core.schematic import (
-    CIRCUITS,
-    NAMES,
-    NETS,
-    SHEET_DRAWINGS,
-    SHEETS,
-    Net,
-    SheetKind,
-    elements_of,
-    with_names_recorded,
-)
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Net, SheetKind, elements_of, with_names_recorded
 from riktig.core.sizing import SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING

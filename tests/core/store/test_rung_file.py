@@ -8,6 +8,7 @@ from tests.core.schematic.builders import one_motor
 from tests.core.schematic.samples import SAMPLES, sample
 from tests.effort import some
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import Job, circuit_of
@@ -17,7 +18,6 @@ from riktig.core.schematic import (
     CIRCUITS,
     FAULTS,
     NETS,
-    SHEET_DRAWINGS,
     SHEETS,
     add_written,
     as_written,

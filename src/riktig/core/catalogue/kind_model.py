@@ -70,6 +70,10 @@ class Pin:
     clamp: Clamp
 
 
+_MOVED_IN = {"13-14": ("hand", "on"), "23-24": ("auto",)}
+"""In which positions of a switch that is turned its contacts are moved, by their names; the others in “on”."""
+
+
 @dataclass(frozen=True, slots=True)
 class Unit:
     """What joins pins inside a device: a contact, a coil, a pole. ``symbol`` says what moves or marks it."""
@@ -78,6 +82,11 @@ class Unit:
     pins: tuple[str, ...]
     behaviour: Behaviour
     symbol: str = ""
+
+    @property
+    def moved_in(self) -> tuple[str, ...]:
+        """The positions in which it is moved, as a contact of a switch that is turned."""
+        return _MOVED_IN.get(self.name, ("on",))
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,6 +180,17 @@ class Kind:
         object.__setattr__(self, "is_protective", guards)
         object.__setattr__(self, "has_coil", any(unit.behaviour is Behaviour.COIL for unit in self.units))
         object.__setattr__(self, "_pins", {pin.name: pin for pin in reversed(self.pins)})
+
+    def closing_positions(self, unit: Unit) -> tuple[str, ...]:
+        """In which of its positions a contact of a switch that is turned is closed; empty for anything else.
+
+        Args:
+            unit: One of its contacts.
+        """
+        if not self.can(Can.TURNED) or unit.behaviour not in (Behaviour.NO, Behaviour.NC):
+            return ()
+        closes = unit.behaviour is Behaviour.NO
+        return tuple(position for position in self.positions if (position in unit.moved_in) is closes)
 
     def can(self, ability: Can) -> bool:
         """Whether it has a capability."""

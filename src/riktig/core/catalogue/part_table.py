@@ -94,6 +94,8 @@ class Part:
     """Whether it is made for the North American market only."""
     serves: str = ""
     """What it may guard under the North American rulebook: “feeder branch”, “branch” or “supplementary”."""
+    characteristic: str = ""
+    """What a drawing says after its rated current: “C”, “C, 30 mA”, “class CC”, “class 10A”."""
     _clamps: dict[str, ClampData] = field(default_factory=dict, init=False, repr=False, compare=False)
 
     @property
@@ -188,6 +190,7 @@ def _part(row: dict[str, str]) -> Part:
         rated_va=number("rated_va"),
         flow_m3_h=number("flow_m3_h"),
         serves=row.get("serves", ""),
+        characteristic=row["characteristic"],
     )
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.door import DOOR_DRAWING
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
@@ -37,7 +38,7 @@ from riktig.core.inputs import file_name
 from riktig.core.job import Job
 from riktig.core.plate import RULER
 from riktig.core.records import Record
-from riktig.core.schematic import CIRCUITS, NAMES, SHEET_DRAWINGS
+from riktig.core.schematic import CIRCUITS, NAMES
 from riktig.core.store import dump_job
 from riktig.core.wiring import PLATE_DRAWING
 from riktig.core.work import Progress

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from enum import Enum
 
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.door import DOOR, DOOR_BEHIND, DOOR_DRAWING
 from riktig.core.evaluation import Evaluation
 from riktig.core.exports.pdf import Page, PaperSheet, SetHead, fitting_scale, page_size, room_of
@@ -15,7 +16,6 @@ from riktig.core.geometry import Drawing, Shape, moved
 from riktig.core.holes import HOLES, SHEETS, draw_sheet, mark_out
 from riktig.core.job import Job
 from riktig.core.labels import CARDS, LABELS, Medium, card_pages, label_pages
-from riktig.core.schematic import SHEET_DRAWINGS
 from riktig.core.terminals import STRIP_DRAWINGS
 from riktig.core.wiring import PLATE_DRAWING
 

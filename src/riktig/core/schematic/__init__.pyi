@@ -1,8 +1,8 @@
 from .circuit_edits import add_circuit, remove_circuit
 from .derived import CIRCUITS, CONDUCTOR_ENDS, FAULTS, NAMES, NETS, SHEETS, TRACER
-from .derived_drawings import SHEET_DRAWINGS, SHEET_PEN
-from .drawing.draw_sheets import SheetPen, contact_places, sheets_with
+from .drawing.draw_sheets import SheetInputs, SheetPen, contact_places, sheets_with
 from .drawing.draw_wires import ends_of, net_lines, net_shapes
+from .drawing.sheet_notes import PinConductor, SheetNotes
 from .edits import (
     Insertion,
     add_device,
@@ -110,8 +110,6 @@ __all__ = [
     "POWER_BOTTOM",
     "REVERSE",
     "SHEETS",
-    "SHEET_DRAWINGS",
-    "SHEET_PEN",
     "STAR",
     "TRACER",
     "TRIANGLE",
@@ -134,13 +132,16 @@ __all__ = [
     "Nets",
     "Parallel",
     "Parameter",
+    "PinConductor",
     "PinLabels",
     "Pole",
     "Rung",
     "Series",
     "Sheet",
     "SheetElement",
+    "SheetInputs",
     "SheetKind",
+    "SheetNotes",
     "SheetPen",
     "SheetPlace",
     "Sheets",

@@ -7,6 +7,7 @@ from .derived import (
     INPUTS_FOLLOW,
     ISOLATIONS,
     LIVE_WITH_MAIN_OFF,
+    NETWORK,
     PRESSED_TOGETHER,
     RATINGS,
     RESTARTS,
@@ -15,13 +16,13 @@ from .derived import (
 from .draw_live import LEGEND, live_shapes
 from .explain import Role, called, roles_of, why
 from .fault_injection import FaultKind, InjectedFault, conductors_with_faults, faults_at, inject_faults
-from .feeds import FeedFault, FeedKind, feed_faults
+from .feeds import FeedFault, FeedKind, PolesInReach, feed_faults
 from .handover import go_on_from
 from .inputs_follow import InputFollows, inputs_follow
 from .isolation_points import LockOff, lock_off, lock_off_text
 from .live import IsolationResult, LiveNet, isolations_of, live_nets, live_off
 from .meter import Meter, MeterReading, meter_of
-from .network import MAINS
+from .network import MAINS, Network, SupplyPole
 from .nodal import islands
 from .operators import Operator, Touch, operate, operators_of, position_of
 from .panel import control_volts, panel_of
@@ -43,6 +44,7 @@ __all__ = [
     "LEGEND",
     "LIVE_WITH_MAIN_OFF",
     "MAINS",
+    "NETWORK",
     "PRESSED_TOGETHER",
     "RATINGS",
     "RESTARTS",
@@ -61,9 +63,11 @@ __all__ = [
     "LockOff",
     "Meter",
     "MeterReading",
+    "Network",
     "Operator",
     "OperatorState",
     "Panel",
+    "PolesInReach",
     "PressedTogether",
     "Rating",
     "Restart",
@@ -71,6 +75,7 @@ __all__ = [
     "Runner",
     "ScriptOutcome",
     "StepResult",
+    "SupplyPole",
     "Tank",
     "Touch",
     "Transfer",

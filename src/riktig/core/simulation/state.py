@@ -119,7 +119,7 @@ def _moved(
     if kind.can(Can.SENSOR):
         return _if(powered and did in operator_state.pressed)
     if did in operator_state.position or kind.can(Can.TURNED):
-        return _if(_selected(operator_state.position.get(did, "off"), unit))
+        return _if(operator_state.position.get(did, "off") in unit.moved_in)
     if kind.has_coil or kind.can(Can.WATCHES_PHASES):
         return stage
     return _if(did in operator_state.pressed or (did, unit.name) in operator_state.pressed_units)
@@ -127,11 +127,3 @@ def _moved(
 
 def _if(moved: bool) -> ContactStage:
     return ContactStage.IN if moved else ContactStage.OUT
-
-
-def _selected(position: str, unit: Unit) -> bool:
-    if unit.name == "23-24":
-        return position == "auto"
-    if unit.name == "13-14":
-        return position in ("hand", "on")
-    return position == "on"

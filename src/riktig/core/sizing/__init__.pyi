@@ -1,7 +1,7 @@
 from .air import cooling_area, temperature_rise
 from .alternatives import Alternative, alternatives_of, control_alternatives, take
 from .choose import LoadSize, Sizing, size_all
-from .derived import DIAL_SETTINGS, INSIDE_AIR, PROPOSAL, SIZING
+from .derived import DIAL_SETTINGS, ELECTRICAL, INSIDE_AIR, PROPOSAL, SIZING
 from .electrical import ElectricalProposal, basis_of
 from .inside_air import InsideAir, Loss, Losses, box_that_cools, inside_air_of, losses_of
 from .issues import InputIssue
@@ -12,6 +12,7 @@ from .value import Basis, Value
 
 __all__ = [
     "DIAL_SETTINGS",
+    "ELECTRICAL",
     "INSIDE_AIR",
     "PROPOSAL",
     "SIZING",

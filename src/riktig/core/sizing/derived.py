@@ -22,7 +22,7 @@ from riktig.core.sizing.inside_air import inside_air_of, losses_of, with_fans
 from riktig.core.sizing.proposal import propose
 from riktig.core.sizing.settings import dial_settings
 
-__all__ = ["DIAL_SETTINGS", "INSIDE_AIR", "PROPOSAL", "SIZING"]
+__all__ = ["DIAL_SETTINGS", "ELECTRICAL", "INSIDE_AIR", "PROPOSAL", "SIZING"]
 
 BRIEF = (
     reads(JOB_LOADS)

@@ -1,15 +1,16 @@
 """The labels of a sheet: words, numbers of nets, names of lines, arrows, mirrors; each where nothing stands yet."""
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from itertools import product
+from itertools import chain, product
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.geometry import Align, Face, Shape, Text, bounds_of
-from riktig.core.job import CircuitId, DeviceId, PinRef
+from riktig.core.job import PinRef
 from riktig.core.keys import ElementKey, NetKey, PlaceKey
 from riktig.core.schematic.drawing.draw_power import CORE, LEAST, PRINTED, SMALL
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
+from riktig.core.schematic.drawing.sheet_data import SheetData, facts_of, places_elsewhere, words_of
 from riktig.core.schematic.layout.frame import broken
 from riktig.core.schematic.layout.power_sheets import POWER_BOTTOM, is_bus
 from riktig.core.schematic.layout.sheet_model import (
@@ -26,13 +27,11 @@ from riktig.core.schematic.layout.sheet_model import (
     Sheet,
     SheetElement,
 )
-from riktig.core.schematic.model.controller_cards import io_address
-from riktig.core.schematic.model.elements import Circuits, Device, Element, Zone
+from riktig.core.schematic.model.elements import Device, Zone
 from riktig.core.schematic.netlist.nets import Net, NetClass
-from riktig.core.schematic.numbering.numbers import Names
 from riktig.core.schematic.symbols.choose import earth_sign
 
-__all__ = ["LabelPlacer", "SheetData", "left_of", "purpose_within"]
+__all__ = ["WIDE", "LabelPlacer", "left_of"]
 
 MAIN_POLES = ("1-2", "3-4", "5-6")
 MIRROR_STEP = 3.4
@@ -43,36 +42,45 @@ WIDE = {"push", "turn", "key", "mushroom", "float", "limit", "temperature", "tri
 """Symbols with a sign at their left."""
 
 
-@dataclass(frozen=True, slots=True)
-class SheetData:
-    """What all sheets read: devices, nets by pin and node, names, and places in words."""
-
-    devices: Mapping[DeviceId, Device]
-    circuits: Circuits
-    of_pin: dict[PinRef, Net]
-    by_node: dict[str, Net]
-    names: Names
-    coils: dict[DeviceId, Element]
-    at_coil: dict[DeviceId, str]
-    used: dict[DeviceId, dict[str, str]]
-    elsewhere: dict[DeviceId, str]
-    touched: dict[DeviceId, str]
-    titles: dict[CircuitId, str]
-    north_american: bool
-    rungs: dict[str, int]
-    """The number of each rung by id, where numbers go by rung; otherwise empty."""
-
-    def rung_name(self, rung: str) -> str:
-        """“rung 12”, or empty."""
-        return f"rung {self.rungs[rung]}" if rung in self.rungs else ""
+def _rows(parts: list[str], most: int) -> list[str]:
+    """Texts in rows of so many characters, each beginning a row of its own."""
+    return [row for part in parts if part for row in broken(part, most)]
 
 
-def purpose_within(device: Device, titles: dict[CircuitId, str]) -> str:
-    """What a device is for, without the name of its circuit, which stands above its paths."""
-    title = titles.get(device.circuit, "")
-    if device.purpose.lower().startswith(f"{title.lower()}, "):
-        return device.purpose[len(title) + 2 :]
-    return device.purpose
+def _lines(rows: list[str], first: Text, zone: list[str], zone_size: float) -> list[Text]:
+    """Rows below each other; where a device stands is written fainter, and no larger than that."""
+    return [
+        first._replace(
+            y=first.y + n * first.size * 1.26,
+            text=row,
+            size=first.size if row not in zone else min(first.size, zone_size),
+            role="third" if row in zone else "second",
+        )
+        for n, row in enumerate(rows)
+    ]
+
+
+def _left_of(parts: list[str], zone: list[str], at: Text) -> Iterator[list[Text]]:
+    """Under the tag, wide and large first."""
+    for most, size in ((18, SMALL), (12, SMALL), (9, SMALL), (12, LEAST), (9, LEAST), (6, LEAST), (5, LEAST)):
+        rows, first = _rows(parts, most), at._replace(y=at.y + 3.4, size=size)
+        yield _lines(rows + zone, first, zone, size)
+        yield _lines(rows + zone, first, zone, LEAST)
+        yield _lines(rows, first, zone, size)
+
+
+def _right_of(parts: list[str], zone: list[str], at: Text) -> Iterator[list[Text]]:
+    """At the other side, below and above the symbol."""
+    for size, dy in product((SMALL, LEAST), (7.6, -4.6, 10.0)):
+        yield _lines(_rows(parts, 12) + zone, at._replace(y=at.y + dy, size=size), zone, size)
+
+
+def _small_left(parts: list[str], at: Text) -> Iterator[list[Text]]:
+    """Under or over the tag, as small as can be read."""
+    for size, most in product((LEAST, 2.0, 1.8), (14, 8, 5)):
+        rows = _rows(parts, most)
+        for dy in (4.6, 6.0, -4.2 - size * 1.26 * len(rows)):
+            yield _lines(rows, at._replace(y=at.y + dy, size=size), [], size)
 
 
 def left_of(device: Device, seat: SheetElement) -> float:
@@ -112,6 +120,8 @@ class LabelPlacer:
             self._said(seat)
         for seat in sheet.seats:
             self._numbers(seat)
+        for seat in sheet.seats:
+            self._elsewhere(seat)
         self._captions()
 
     def _first(self, spots: Iterable[list[Text]]) -> bool:
@@ -124,56 +134,52 @@ class LabelPlacer:
         return False
 
     def _said(self, seat: SheetElement) -> None:
-        """What is said under a tag, in as many lines and as large as there is room for; never cut."""
+        """What is said under a tag, in as many lines and as large as there is room for; never cut.
+
+        Where there is no room for all, what it is for gives way to its ratings.
+        """
         device = self.reading.devices[seat.element.device]
         if device.strip:
             return
-        key = ElementKey(seat.element.id)
-        words = self._words(device, seat.element)
+        words = words_of(self.reading, device, seat.element, on_control=not self.sheet.bus)
+        facts = facts_of(self.reading, device, seat.element, on_control=not self.sheet.bus)
         zone = [] if device.zone is Zone.PLATE else [device.zone.value]
-        y = (seat.top + seat.bottom) / 2
-        left, right = left_of(device, seat), seat.x + (len(seat.element.poles) - 1) * LINE_GAP + 7.4
+        tiers = [[words, *facts], *([[*facts]] if facts else [])]
+        y, left = (seat.top + seat.bottom) / 2, left_of(device, seat)
+        right = seat.x + (len(seat.element.poles) - 1) * LINE_GAP + 7.4
+        text = Text(left, y + 3.0, "…", SMALL, "second", align=Align.RIGHT, key=ElementKey(seat.element.id))
+        spots = chain(
+            *(_left_of(tier, zone, text._replace(y=y)) for tier in tiers),
+            *(_right_of(tier, zone, text._replace(x=right, y=y, align=Align.LEFT)) for tier in tiers),
+            *(_small_left(tier, text._replace(y=y)) for tier in tiers),
+            *(_left_of([words], zone, text._replace(y=y)) if facts else ()),
+        )
+        if not self._first(spots):
+            self._first([[text]])
 
-        def lines(words: list[str], x: float, top: float, size: float, align: Align, most: float = 9.0) -> list[Text]:
-            return [
-                Text(x, top + n * size * 1.26, part, size if part not in zone else min(size, most),
-                     "third" if part in zone else "second", align=align, key=key)
-                for n, part in enumerate(words)
-            ]  # fmt: skip
+    def _elsewhere(self, seat: SheetElement) -> None:
+        """Where else a device without a coil is drawn, beside its symbol or under its tag."""
+        device = self.reading.devices[seat.element.device]
+        places = places_elsewhere(self.reading, device, seat.element)
+        if not places:
+            return
+        left, y = left_of(device, seat), (seat.top + seat.bottom) / 2
+        right = seat.x + (len(seat.element.poles) - 1) * LINE_GAP
 
         def spots() -> Iterator[list[Text]]:
-            for most, size in ((18, SMALL), (12, SMALL), (9, SMALL), (12, LEAST), (8, LEAST), (6, LEAST), (5, LEAST)):
-                rows_of_text = broken(words, most)
-                for whole, zone_size in (
-                    (rows_of_text + zone, size),
-                    (rows_of_text + zone, LEAST),
-                    (rows_of_text, size),
-                ):
-                    yield lines(whole, left, y + 3.4, size, Align.RIGHT, zone_size)
+            for size, dx, dy in product((SMALL, LEAST), (4.6, 8.4), (1.0, 4.4, -2.4)):
+                at = Text(right + dx, y + dy, "", size, "act")
+                yield [at._replace(y=at.y + n * size * 1.26, text=p, key=PlaceKey(p)) for n, p in enumerate(places)]
+            row_of_all = Text(left, y - 4.0, " ".join(places), SMALL, "act", align=Align.RIGHT, key=PlaceKey(places[0]))
+            yield from ([row_of_all._replace(size=size)] for size in (SMALL, LEAST))
             for size in (SMALL, LEAST):
-                rows_of_text = broken(words, 12)
-                for top in (y + 7.6, y - 4.6, y + 10.0):
-                    yield lines(rows_of_text + zone, right, top, size, Align.LEFT)
-            for size in (LEAST, 2.0, 1.8):
-                for most in (14, 8, 5):
-                    for top in (y + 4.6, y + 6.0, y - 4.2 - size * 1.26 * len(broken(words, most))):
-                        yield lines(broken(words, most), left, top, size, Align.RIGHT)
+                at = Text(left, y - 4.0 - (len(places) - 1) * size * 1.26, "", size, "act", align=Align.RIGHT)
+                yield [at._replace(y=at.y + n * size * 1.26, text=p, key=PlaceKey(p)) for n, p in enumerate(places)]
+            for size, row in product((SMALL, LEAST), range(6)):
+                at = Text(left, y + 3.4 + row * SMALL * 1.26, "", size, "act", align=Align.RIGHT)
+                yield [at._replace(y=at.y + n * size * 1.26, text=p, key=PlaceKey(p)) for n, p in enumerate(places)]
 
-        if not self._first(spots()):
-            self._first([[Text(left, y + 3.0, "…", SMALL, "second", align=Align.RIGHT, key=key)]])
-
-    def _words(self, device: Device, element: Element) -> str:
-        """What is said under a tag: where the coil is, the address of a point, or what it is for."""
-        address = io_address(device, element.poles[0].unit)
-        if address:
-            return address
-        coil = self.reading.coils.get(device.id)
-        if coil and element.id != coil.id:
-            return f"coil {self.reading.at_coil.get(device.id, '')}"
-        there = self.reading.touched.get(device.id)
-        if device.kind.can(Can.DRAWN_ELSEWHERE) and there and not self.sheet.bus:
-            return f"also {there}"
-        return purpose_within(device, self.reading.titles)
+        self._first(spots())
 
     def _numbers(self, seat: SheetElement) -> None:
         """The number of each net where it first can be written without touching another label."""

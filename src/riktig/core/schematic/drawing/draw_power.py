@@ -11,7 +11,7 @@ from riktig.core.schematic.layout.frame import broken
 from riktig.core.schematic.layout.power_sheets import BELOW, BUS_GAP, INCOMER_X, INCOMING_TOP, POWER_BOTTOM, power_top
 from riktig.core.schematic.layout.sheet_model import FRAME_RIGHT, LINE_GAP, Sheet, SheetElement, SheetPlace
 from riktig.core.schematic.model.elements import Band, Device, Landing, Rung
-from riktig.core.schematic.symbols.choose import box_sign, earth_sign, motor_sign
+from riktig.core.schematic.symbols.choose import box_sign, earth_sign, motor_sign, transformer_sign
 
 __all__ = ["CORE", "LEAST", "PRINTED", "SMALL", "TAG", "power_shapes"]
 
@@ -20,6 +20,7 @@ LEAST = 2.2
 """Texts are made so small where there is no room for more, mm (chosen by us)."""
 CORE = 2.3
 """Capital height of the name of a conductor out to a motor: three stand side by side, mm."""
+TWO_LINES = 2
 EARTH_LINE = POWER_BOTTOM + 20
 MOTOR_EDGE = 7.5
 """From the middle of a motor to its edge at the height where its earth leaves, mm."""
@@ -133,7 +134,16 @@ def _landing(
     words = "" if device.kind.can(Can.OTHER_LOAD) else device.kind.name.split(",")[0]
     place = on.get(device.id)
     half = max(9.0, (count - 1) * LINE_GAP / 2 + 3)
-    shapes = [*drop, *names, *box_sign(middle, end + 8, tag, [line for line in broken(words, 16) if line], key, half)]
+    if device.kind.can(Can.TRANSFORMS) and count == TWO_LINES:
+        half = 4.0
+        sign = transformer_sign((x, x + LINE_GAP), end + 3, end + 10, tag, key)
+        shapes = [*drop, *names, *sign, Text(middle, end + 18.4, words, 2.3, "second", align=Align.MIDDLE, key=key)]
+    else:
+        shapes = [
+            *drop,
+            *names,
+            *box_sign(middle, end + 8, tag, [line for line in broken(words, 16) if line], key, half),
+        ]
     if place:
         shapes.append(Text(middle - half - 1.5, end + 9, str(place), SMALL, "act", align=Align.RIGHT))
     if any(pin.name == "PE" for pin in device.kind.pins) and device.zone.value == "plate":

@@ -1,17 +1,20 @@
 """Sheets as drawings: symbols, tags and pin numbers; labels are set by ``draw_labels``."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.evaluation import Memory
 from riktig.core.geometry import Align, Circle, Drawing, Face, Line, Shape, Text
-from riktig.core.job import DeviceId, Numbering, PinRef, Practice
+from riktig.core.job import DeviceId, ElementId, Numbering, PinRef, Practice
 from riktig.core.keys import CircuitKey, DeviceKey, ElementKey, Key, NetKey, device_of
-from riktig.core.schematic.drawing.draw_labels import LabelPlacer, SheetData, left_of
+from riktig.core.schematic.drawing.draw_labels import LabelPlacer, left_of
+from riktig.core.schematic.drawing.draw_notes import write_notes
 from riktig.core.schematic.drawing.draw_power import PRINTED, TAG, power_shapes
 from riktig.core.schematic.drawing.draw_wires import wire_shapes
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
 from riktig.core.schematic.drawing.ladder import LadderLabels
+from riktig.core.schematic.drawing.sheet_data import SheetData, has_few_places, is_main
+from riktig.core.schematic.drawing.sheet_notes import SheetNotes
 from riktig.core.schematic.layout.earth_tree import bars_of, earth_shapes
 from riktig.core.schematic.layout.frame import Heading, frame_shapes, legend_shapes, symbols_used
 from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, page_height, turned
@@ -29,6 +32,7 @@ from riktig.core.schematic.model.elements import Circuits, Device, Element, Zone
 from riktig.core.schematic.netlist.nets import Nets
 from riktig.core.schematic.numbering.numbers import Names
 from riktig.core.schematic.symbols.choose import symbol_of
+from riktig.core.schematic.symbols.iec import converter
 
 __all__ = ["SheetInputs", "SheetPen", "contact_places", "sheets_with"]
 
@@ -47,6 +51,7 @@ class SheetInputs:
     client: str = ""
     drawing_number: str = ""
     revision: str = ""
+    notes: SheetNotes = field(default_factory=SheetNotes)
 
 
 class SheetPen:
@@ -63,9 +68,7 @@ class SheetPen:
         self._heading = Heading(inputs.number, inputs.title, inputs.client, inputs.drawing_number, inputs.revision)
         numbered = inputs.practice.numbering is Numbering.BY_RUNG
         rungs = {rung.id: number for number, rung in enumerate(inputs.circuits.rungs, 1)} if numbered else {}
-        self._pen = _OneSheet(
-            inputs.sheets, inputs.circuits, inputs.nets, inputs.names, inputs.practice.rulebook.north_american, rungs
-        )
+        self._pen = _OneSheet(inputs, rungs)
 
     def drawing(self, index: int) -> Drawing:
         """The sheet in that place (from 0) as marks in mm; keys are ``element:``, ``device:``, ``net:``, ``place:``.
@@ -148,11 +151,11 @@ class _OneSheet:
     bonded: frozenset[PinRef]
     first: dict[SheetKind, int]
 
-    def __init__(
-        self, sheets: Sheets, circuits: Circuits, nets: Nets, names: Names, north_american: bool, rungs: dict[str, int]
-    ) -> None:
+    def __init__(self, inputs: SheetInputs, rungs: dict[str, int]) -> None:
+        sheets, circuits, nets = inputs.sheets, inputs.circuits, inputs.nets
         devices = circuits.by_id
         coils: dict[DeviceId, Element] = {}
+        first: dict[DeviceId, ElementId] = {}
         used: dict[DeviceId, dict[str, str]] = {}
         for rung in circuits.rungs:
             for element in elements_of(rung.path):
@@ -160,6 +163,8 @@ class _OneSheet:
                 for pole in element.poles:
                     if place:
                         used.setdefault(pole.device, {})[pole.unit] = str(place)
+                if is_main(devices[element.device], element):
+                    first.setdefault(element.device, element.id)
                 if devices[element.device].kind.unit(element.poles[0].unit).behaviour is Behaviour.COIL:
                     coils.setdefault(element.device, element)
         at_coil = {did: str(sheets.places[element.id]) for did, element in coils.items() if element.id in sheets.places}
@@ -175,15 +180,17 @@ class _OneSheet:
             circuits,
             nets.of_pin,
             by_node,
-            names,
+            inputs.names,
             coils,
             at_coil,
             used,
             elsewhere,
             touched,
             dict(circuits.titles),
-            north_american,
+            inputs.practice.rulebook.north_american,
             rungs,
+            inputs.notes,
+            first,
         )
         self.bonded = frozenset(circuits.earths)
         self.first = {s.kind: s.number for s in reversed(sheets.sheets)}
@@ -197,15 +204,20 @@ class _OneSheet:
             return (*((pin, d, r.names.tag[d.id]) for pin, d in bonded), *((b.id, r.names.tag[b.id]) for b in bars))
         if sheet.kind is SheetKind.LEGEND:
             return (r.north_american, *symbols_used(r.circuits))
+        notes = r.notes
         inputs: list[object] = [r.north_american, *(r.rungs.get(rung.id) for rung in sheet.rungs)]
+        if sheet.bus:
+            inputs += notes.supply
         for seat in sheet.seats:
             element = seat.element
             for pole in element.poles:
                 device = r.devices[pole.device]
                 inputs += (device, r.names.tag[device.id])
+                inputs += (notes.ratings.get(device.id), notes.cables.get(device.id), r.first.get(device.id))
+                inputs += r.used.get(device.id, {}).values() if has_few_places(device) else ()
                 for pin in device.kind.unit(pole.unit).pins:
                     net = r.of_pin.get(device.pin(pin))
-                    inputs.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
+                    inputs += (r.said_of(net), notes.conductors.get(device.pin(pin)))
             inputs.append(r.titles.get(r.devices[element.device].circuit))
             inputs += (r.at_coil.get(element.device), r.elsewhere.get(element.device), r.touched.get(element.device))
             if r.coils.get(element.device) == element:
@@ -214,10 +226,12 @@ class _OneSheet:
             inputs += (r.names.tag[did] for did, d in r.devices.items() if d.kind.can(Can.DISTRIBUTES))
         for landing, _, _ in sheet.landings:
             inputs += (r.devices[landing.device], r.names.tag[landing.device], r.elsewhere.get(landing.device))
-            inputs.append(str(r.touched.get(landing.device)))
+            inputs += (str(r.touched.get(landing.device)), notes.ratings.get(landing.device))
+            inputs.append(notes.cables.get(landing.device))
         for rail in sheet.rails:
-            net = r.by_node.get(rail.node) or (r.of_pin.get(rail.pin) if rail.pin else None)
-            inputs.append((net.id, r.names.number.get(net.id), net.net_class) if net else None)
+            inputs.append(r.said_of(r.by_node.get(rail.node) or (r.of_pin.get(rail.pin) if rail.pin else None)))
+        if sheet.bus:
+            inputs += (r.said_of(r.by_node.get(node)) for node in sheet.bus.nodes)
         return tuple(inputs)
 
     def sheet(self, sheet: Sheet) -> list[Shape]:
@@ -242,6 +256,7 @@ class _OneSheet:
         else:
             collisions.add(self._landings(sheet))
         LabelPlacer(r, sheet, collisions, self.bonded).set_all()
+        write_notes(r, sheet, collisions)
         return collisions.shapes
 
     def _ladder(self, sheet: Sheet) -> list[Shape]:
@@ -260,6 +275,7 @@ class _OneSheet:
         collisions = LabelCollisions()
         collisions.add([turned(shape) for shape in drawn])
         LadderLabels(r, sheet, collisions).set_all()
+        write_notes(r, sheet, collisions)
         return collisions.shapes
 
     def _symbols(self, seat: SheetElement, sheet: Sheet) -> list[Shape]:
@@ -268,19 +284,25 @@ class _OneSheet:
         device = r.devices[element.device]
         key = ElementKey(element.id)
         shapes: list[Shape] = []
+        last = seat.x + (len(element.poles) - 1) * LINE_GAP
+        whole = len(element.poles) > 1 and device.kind.can(Can.ELECTRONIC_STARTER)
+        if whole:
+            soft = device.kind.can(Can.STARTS_SOFTLY)
+            shapes += converter(seat.x, last, seat.top, seat.bottom, key, soft=soft)
         for index, pole in enumerate(element.poles):
             x = seat.x + index * LINE_GAP
             owner = r.devices[pole.device]
-            shapes += symbol_of(owner.kind_id, pole.unit, r.north_american)(x, seat.top, seat.bottom, key)
+            shapes += (
+                [] if whole else symbol_of(owner.kind_id, pole.unit, r.north_american)(x, seat.top, seat.bottom, key)
+            )
             if owner.strip:
                 y = (seat.top + seat.bottom) / 2
                 shapes.append(Text(x + 1.8, y + 1.2, owner.mark, PRINTED, face=Face.PRINTED, key=key))
             else:
                 shapes += _pins(owner, pole.unit, pole.flipped, x, seat, key)
         y = (seat.top + seat.bottom) / 2
-        if len(element.poles) > 1 and not device.strip and not device.kind.can(Can.OVERLOAD):
-            far = seat.x + (len(element.poles) - 1) * LINE_GAP
-            shapes.append(Line(seat.x - 2, y, far - 2, y, width=0.2, dashed=True, layer="circuit"))
+        if len(element.poles) > 1 and not whole and not device.strip and not device.kind.can(Can.OVERLOAD):
+            shapes.append(Line(seat.x - 2, y, last - 2, y, width=0.2, dashed=True, layer="circuit"))
         return shapes + self._tag(device, seat, sheet, key)
 
     def _tag(self, device: Device, seat: SheetElement, sheet: Sheet, key: Key | None) -> list[Shape]:
@@ -322,8 +344,8 @@ def _pins(owner: Device, unit: str, flipped: bool, x: float, seat: SheetElement,
     upper, lower = (own_unit.pins[-1], own_unit.pins[0]) if flipped else (own_unit.pins[0], own_unit.pins[-1])
     y = (seat.top + seat.bottom) / 2
     right = _PIN_RIGHT.get(own_unit.symbol) or _PIN_BY_BEHAVIOUR.get(own_unit.behaviour, 1.4)
-    if len(seat.element.poles) > 1 and right < 2.2:
-        right = 2.2
+    if len(seat.element.poles) > 1 or owner.kind.can(Can.RESIDUAL):
+        right = max(right, 2.2)
     if len(seat.element.poles) > 1 and own_unit.symbol in ("soft", "drive"):
         spots = ((y - 4.8, upper), (y + 7.4, lower))
         return [Text(x + 1.2, at, pin, PRINTED, "second", Face.PRINTED, key=key) for at, pin in spots]

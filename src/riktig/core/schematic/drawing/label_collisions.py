@@ -35,10 +35,15 @@ class LabelCollisions:
         """Whether a text meets no other text."""
         return not _meets(_of(text), self._texts, 0.0)
 
-    def free(self, text: Text) -> bool:
-        """Whether a text meets neither a text nor a line or symbol."""
+    def free(self, text: Text, apart: float = 0.0) -> bool:
+        """Whether a text meets neither a text nor a line or symbol.
+
+        Args:
+            text: The text.
+            apart: How far from every other text it stays, mm.
+        """
         box = _of(text)
-        return not _meets(box, self._texts, 0.0) and not _meets(box, self._lines, CLEAR)
+        return not _meets(box, self._texts, apart) and not _meets(box, self._lines, CLEAR)
 
 
 def _of(mark: Shape) -> Box:

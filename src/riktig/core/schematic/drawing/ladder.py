@@ -6,13 +6,14 @@ A control sheet is laid out with its paths upright; here it is turned over its d
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
-from riktig.core.catalogue import Behaviour, Can
+from riktig.core.catalogue import Behaviour
 from riktig.core.geometry import Align, Face, Text, bounds_of, run_of
 from riktig.core.job import DeviceId, PinRef
 from riktig.core.keys import DeviceKey, ElementKey, NetKey, PlaceKey
-from riktig.core.schematic.drawing.draw_labels import WIDE, SheetData, purpose_within
+from riktig.core.schematic.drawing.draw_labels import WIDE
 from riktig.core.schematic.drawing.draw_power import LEAST, PRINTED, SMALL, TAG
 from riktig.core.schematic.drawing.label_collisions import LabelCollisions
+from riktig.core.schematic.drawing.sheet_data import SheetData, facts_of, places_elsewhere, words_of
 from riktig.core.schematic.layout.frame import broken
 from riktig.core.schematic.layout.ladder_page import LADDER_WIDTH, MARGIN, SHIFT
 from riktig.core.schematic.layout.sheet_model import RAIL_BOTTOM, RAIL_TOP, TAP_TOP, LevelLine, Sheet, SheetElement
@@ -127,13 +128,20 @@ class LadderLabels:
         device = self.reading.devices[seat.element.device]
         words = "" if device.strip else self._words(device, seat.element)
         zone = [] if device.zone is Zone.PLATE or device.strip else [device.zone.value]
-        if not words and not zone:
+        facts: tuple[str, ...] = ()
+        if not device.strip:
+            places = [place.removeprefix("line ") for place in places_elsewhere(self.reading, device, seat.element)]
+            also = f"also {', '.join(places)}" if places else ""
+            facts = (also, *facts_of(self.reading, device, seat.element, on_control=True))
+        if not words and not zone and not any(facts):
             return
         middle, key = (seat.top + seat.bottom) / 2 + SHIFT, ElementKey(seat.element.id)
 
         def spots() -> Iterator[list[Text]]:
             for most, size in ((16, SMALL), (12, SMALL), (10, LEAST), (8, LEAST), (6, LEAST)):
-                for rows in (broken(words, most) + zone, broken(words, most)):
+                stated = [row for fact in facts if fact for row in broken(fact, max(most, 9))]
+                full = (broken(words, most) if words else []) + stated
+                for rows in (full + zone, full, *((stated,) if stated else ())):
                     for top in (8.0, 11.0, 13.4, -9.0 - size * 1.26 * len(rows)):
                         first = Text(middle, seat.x + top, "", size, "second", align=Align.MIDDLE, key=key)
                         yield [first._replace(y=first.y + n * size * 1.26, text=row) for n, row in enumerate(rows)]
@@ -141,17 +149,11 @@ class LadderLabels:
         self._first(spots())
 
     def _words(self, device: Device, element: Element) -> str:
-        """The address of a point of the controller, where else a device is drawn, or what it is for."""
-        address = io_address(device, element.poles[0].unit)
-        if address:
-            return address
+        """What is said of it; nothing of a contact, whose coil stands in brackets beside its tag."""
         coil = self.reading.coils.get(device.id)
-        if coil and coil.id != element.id:
+        if coil and coil.id != element.id and not io_address(device, element.poles[0].unit):
             return ""
-        there = self.reading.touched.get(device.id)
-        if device.kind.can(Can.DRAWN_ELSEWHERE) and there:
-            return f"also {there}"
-        return purpose_within(device, self.reading.titles)
+        return words_of(self.reading, device, element, on_control=True)
 
     def _numbers(self, seat: SheetElement) -> None:
         """The number of each net on the line, once on each line that it is on."""

@@ -5,6 +5,7 @@ from enum import Enum
 
 from riktig.core.job import CircuitId, DeviceId, ElementId, PinRef
 from riktig.core.schematic.model.elements import Element, Landing, Rung
+from riktig.core.schematic.symbols.iec import LINE_GAP
 
 __all__ = [
     "COLUMN",
@@ -38,7 +39,6 @@ FIRST_X, FIRST_Y = 9.0, 9.0
 FRAME_RIGHT, FRAME_BOTTOM = FIRST_X + 10 * COLUMN, FIRST_Y + 6 * ROW
 TITLE_BLOCK = 16.5
 SHEET_WIDTH, SHEET_HEIGHT = FRAME_RIGHT + 3, FRAME_BOTTOM + TITLE_BLOCK + 3
-LINE_GAP = 9.5
 RAIL_TOP, RAIL_BOTTOM = 33.0, 137.0
 TAP_TOP = 13.0
 MOST_COLUMNS = 7

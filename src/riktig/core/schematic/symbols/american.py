@@ -11,7 +11,8 @@ from math import cos, pi, sin
 from riktig.core.catalogue import Behaviour, Unit
 from riktig.core.geometry import Align, Arc, Circle, Line, Point, Poly, Shape, Text
 from riktig.core.keys import Key
-from riktig.core.schematic.symbols.iec import INK, Symbol, iec_symbol, stubs
+from riktig.core.schematic.symbols.iec import iec_symbol
+from riktig.core.schematic.symbols.iec_contacts import INK, Symbol, stubs
 
 __all__ = ["american_symbol"]
 

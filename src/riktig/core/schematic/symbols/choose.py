@@ -1,20 +1,45 @@
 """Which symbol a unit has by the rulebook of the job, and the signs that stand at the end of a path."""
 
+from dataclasses import dataclass
 from functools import cache
 
-from riktig.core.catalogue import kind
+from riktig.core.catalogue import Behaviour, Can, Kind, Unit, kind
 from riktig.core.geometry import Align, Circle, Face, Line, Point, Poly, Shape, Text
 from riktig.core.keys import Key
 from riktig.core.schematic.symbols.american import american_symbol
-from riktig.core.schematic.symbols.iec import INK, Symbol, iec_symbol
+from riktig.core.schematic.symbols.iec import iec_symbol, sensor, timed_coil
+from riktig.core.schematic.symbols.iec_contacts import INK, Symbol, residual_pole
 
-__all__ = ["box_sign", "earth_sign", "motor_sign", "symbol_of", "symbol_words"]
+__all__ = ["box_sign", "earth_sign", "motor_sign", "symbol_of", "symbol_words", "transformer_sign"]
 
 
 def symbol_of(kind_id: str, unit: str, north_american: bool = False) -> Symbol:
     """The symbol of one unit of a kind, by the rulebook."""
-    symbol_unit = kind(kind_id).unit(unit)
+    known_kind = kind(kind_id)
+    symbol_unit = known_kind.unit(unit)
+    special = _special(known_kind, symbol_unit)
+    if special and not (north_american and special.has_american):
+        return special.symbol
     return american_symbol(symbol_unit) if north_american else iec_symbol(symbol_unit)
+
+
+@dataclass(frozen=True, slots=True)
+class _Special:
+    """A symbol that a unit has by what its kind can do. ``has_american``: IEEE 315 draws it like others of its sort."""
+
+    symbol: Symbol
+    words: str
+    has_american: bool = False
+
+
+def _special(of: Kind, unit: Unit) -> _Special | None:
+    if of.can(Can.RESIDUAL) and unit.behaviour is Behaviour.POLE:
+        return _Special(residual_pole, "residual-current breaker", has_american=True)
+    if of.can(Can.TIMED) and unit.behaviour is Behaviour.COIL:
+        return _Special(timed_coil, "coil of a timer, late to pull in", has_american=True)
+    if of.can(Can.SENSOR) and unit.behaviour is Behaviour.LOAD:
+        return _Special(sensor, "sensor")
+    return None
 
 
 _WORDS = {
@@ -46,8 +71,8 @@ _WORDS = {
     "signal": "analogue output",
     "fan": "fan",
     "foreign": "supply from elsewhere",
-    "soft": "soft starter, one phase",
-    "drive": "drive, one phase",
+    "soft": "soft starter",
+    "drive": "drive",
     "output": "controller output",
     "coil": "valve or coil",
 }
@@ -69,7 +94,11 @@ _BEHAVIOUR_WORDS = {
 @cache
 def symbol_words(kind_id: str, unit: str) -> str:
     """What a symbol says, for the sheet of symbols used."""
-    symbol_unit = kind(kind_id).unit(unit)
+    known_kind = kind(kind_id)
+    symbol_unit = known_kind.unit(unit)
+    special = _special(known_kind, symbol_unit)
+    if special:
+        return special.words
     text = _WORDS.get(symbol_unit.symbol, "")
     base = _BEHAVIOUR_WORDS[symbol_unit.behaviour.value]
     if symbol_unit.symbol in ("push", "turn", "key", "mushroom", "float", "limit", "temperature", "trip", "delay"):
@@ -94,6 +123,26 @@ def motor_sign(x: float, y: float, tag: str, key: Key | None) -> list[Shape]:
         Text(x, y + 4.6, "3 ~", 2.8, align=Align.MIDDLE, key=key),
         Text(x + 10.5, y + 6.5, tag, 3.0, face=Face.PRINTED_BOLD, key=key),
     ]
+
+
+def transformer_sign(lines: tuple[float, float], top: float, y: float, tag: str, key: Key | None) -> list[Shape]:
+    """A transformer at the end of its primary's lines: two rings that cross; its secondary is drawn elsewhere.
+
+    Args:
+        lines: Where the two lines of its primary stand, mm.
+        top: Where they come in, mm.
+        y: The middle of its sign, mm.
+        tag: Its tag.
+        key: What it stands for.
+    """
+    middle, ring = sum(lines) / 2, 3.6
+    upper = y - 2.4
+    legs = [
+        Line(x, top, middle + side * 2.4, upper - 2.7, width=INK, layer="circuit")
+        for x, side in zip(lines, (-1, 1), strict=True)
+    ]
+    rings = [Circle(middle, at, ring, width=0.45, layer="circuit", key=key) for at in (upper, y + 2.4)]
+    return [*legs, *rings, Text(middle + 5.0, y + 1.2, tag, 3.2, face=Face.PRINTED_BOLD, key=key)]
 
 
 def box_sign(x: float, y: float, tag: str, words: list[str], key: Key | None, half: float = 9.0) -> list[Shape]:

@@ -10,161 +10,27 @@ from functools import partial
 from math import cos, pi, sin
 
 from riktig.core.catalogue import Behaviour, Unit
-from riktig.core.geometry import Align, Arc, Circle, Line, Point, Poly, Shape, Text
+from riktig.core.geometry import Arc, Circle, Line, Point, Poly, Shape
 from riktig.core.keys import Key
+from riktig.core.schematic.symbols.iec_contacts import (
+    INK,
+    SIGNS,
+    Symbol,
+    actuated,
+    break_contact,
+    breaker_pole,
+    contactor_pole,
+    fuse_switch_pole,
+    isolator_pole,
+    make_contact,
+    poly,
+    stubs,
+)
 
-__all__ = ["HALF", "INK", "Symbol", "boxed", "iec_symbol", "stubs"]
+__all__ = ["LINE_GAP", "boxed", "converter", "iec_symbol", "sensor", "timed_coil"]
 
-HALF = 5.0
-"""Half the height of a contact, mm: above and below it the line runs on."""
-REACH = 4.0
-INK = 0.35
-
-Symbol = Callable[[float, float, float, Key | None], list[Shape]]
-
-
-def stubs(x: float, top: float, bottom: float, key: Key | None, half: float = HALF) -> list[Shape]:
-    """The line above and below a symbol of that half height."""
-    y = (top + bottom) / 2
-    return [
-        Line(x, top, x, y - half, width=INK, layer="circuit", key=key),
-        Line(x, y + half, x, bottom, width=INK, layer="circuit", key=key),
-    ]
-
-
-def _blade(x: float, y: float, key: Key | None) -> Line:
-    return Line(x, y + HALF, x - REACH, y - HALF + 0.8, width=INK, layer="circuit", key=key)
-
-
-def make_contact(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
-    """A contact open at rest."""
-    y = (top + bottom) / 2
-    return [*stubs(x, top, bottom, key), _blade(x, y, key)]
-
-
-def break_contact(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
-    """A contact closed at rest: the blade passes its seat."""
-    y = (top + bottom) / 2
-    return [
-        *stubs(x, top, bottom, key),
-        Line(x, y - HALF, x + 3.4, y - HALF, width=INK, layer="circuit", key=key),
-        Line(x, y + HALF, x + 2.8, y - HALF - 1.2, width=INK, layer="circuit", key=key),
-    ]
-
-
-def _actuated(base: Symbol, sign: str, x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
-    """A contact with the sign of what moves it at its left, joined by a dashed line."""
-    y = (top + bottom) / 2
-    start = x + 1.4 if base is break_contact else x - REACH / 2
-    left = x - 9.0
-    link = Line(start, y, left, y, width=0.2, dashed=True, layer="circuit", key=key)
-    return [*base(x, top, bottom, key), link, *_SIGNS[sign](left, y, key)]
-
-
-def _poly(key: Key | None, *points: tuple[float, float], closed: bool = False, fill: str = "") -> Poly:
-    return Poly(tuple(Point(*p) for p in points), width=INK, closed=closed, fill=fill, layer="circuit", key=key)
-
-
-def _push(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [_poly(key, (x + 1.2, y - 2), (x, y - 2), (x, y + 2), (x + 1.2, y + 2))]
-
-
-def _turn(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [_poly(key, (x + 1.6, y - 2), (x, y - 2), (x, y + 2), (x - 1.6, y + 2))]
-
-
-def _key_sign(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [
-        Circle(x, y, 1.5, width=INK, layer="circuit", key=key),
-        _poly(key, (x, y + 1.5), (x, y + 3), (x + 1, y + 3)),
-    ]
-
-
-def _mushroom(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [Arc(x + 1.6, y, 2.6, 125, 110, width=INK, layer="circuit", key=key), _poly(key, (x, y - 2.1), (x, y + 2.1))]
-
-
-def _float(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [
-        _poly(key, (x, y), (x, y + 2.2)),
-        Circle(x, y + 3.2, 1.1, width=INK, layer="circuit", key=key),
-        _poly(key, (x - 2.4, y + 3.2), (x - 1.1, y + 3.2)),
-        _poly(key, (x + 1.1, y + 3.2), (x + 2.4, y + 3.2)),
-    ]
-
-
-def _limit(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [_poly(key, (x, y - 1.8), (x + 2.4, y), (x, y + 1.8), closed=True)]
-
-
-def _temperature(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [Text(x - 1.6, y + 1.2, "θ", 3.0, align=Align.MIDDLE, key=key)]
-
-
-def _heat(x: float, y: float, key: Key | None) -> list[Shape]:
-    left = x - 1.0
-    step = ((1.0, -2), (1.0, -0.8), (2.2, -0.8), (2.2, 0.8), (1.0, 0.8), (1.0, 2))
-    return [
-        _poly(key, (left, y - 2), (left + 3, y - 2), (left + 3, y + 2), (left, y + 2), closed=True, fill="paper"),
-        Poly(tuple(Point(left + dx, y + dy) for dx, dy in step), width=0.25, layer="circuit", key=key),
-    ]
-
-
-def _delay(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [Arc(x + 1.6, y, 2.2, 110, 140, width=INK, layer="circuit", key=key)]
-
-
-_SIGNS: dict[str, Callable[[float, float, Key | None], list[Shape]]] = {
-    "push": _push,
-    "turn": _turn,
-    "key": _key_sign,
-    "mushroom": _mushroom,
-    "float": _float,
-    "limit": _limit,
-    "temperature": _temperature,
-    "trip": _heat,
-    "delay": _delay,
-}
-
-
-def breaker_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
-    """A breaker: a make contact with a cross at its seat."""
-    y = (top + bottom) / 2 - HALF
-    return [
-        *make_contact(x, top, bottom, key),
-        Line(x - 1.2, y - 1.2, x + 1.2, y + 1.2, width=INK, layer="circuit", key=key),
-        Line(x - 1.2, y + 1.2, x + 1.2, y - 1.2, width=INK, layer="circuit", key=key),
-    ]
-
-
-def fuse_switch_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
-    """A fuse switch: a make contact whose blade carries a fuse, a slim box along it."""
-    shapes = make_contact(x, top, bottom, key)
-    blade = next(m for m in shapes if isinstance(m, Line) and m.x1 != m.x2)
-    dx, dy = blade.x2 - blade.x1, blade.y2 - blade.y1
-    across = 1.1 / (dx * dx + dy * dy) ** 0.5
-    corners = tuple(
-        Point(blade.x1 + part * dx + side * -dy * across, blade.y1 + part * dy + side * dx * across)
-        for part, side in ((0.3, -1), (0.3, 1), (0.75, 1), (0.75, -1))
-    )
-    return [*shapes, Poly(corners, width=INK, closed=True, layer="circuit", key=key)]
-
-
-def isolator_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
-    """A switch-disconnector: a make contact with a bar and a ring at its seat."""
-    y = (top + bottom) / 2 - HALF
-    return [
-        *make_contact(x, top, bottom, key),
-        Line(x - 1.6, y, x + 1.6, y, width=INK, layer="circuit", key=key),
-        Circle(x, y - 0.9, 0.9, width=INK, layer="circuit", key=key),
-    ]
-
-
-def contactor_pole(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
-    """A contactor's main pole: a make contact with a half ring at its seat."""
-    y = (top + bottom) / 2 - HALF
-    arc = Arc(x, y - 1.2, 1.2, 90, -180, width=INK, layer="circuit", key=key)
-    return [*make_contact(x, top, bottom, key), arc]
+LINE_GAP = 9.5
+"""From one line of a group to the next, mm."""
 
 
 def heater(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
@@ -186,6 +52,18 @@ def coil(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
     y = (top + bottom) / 2
     box = (Point(x - 5.5, y - 3), Point(x + 5.5, y - 3), Point(x + 5.5, y + 3), Point(x - 5.5, y + 3))
     return [*stubs(x, top, bottom, key, 3), Poly(box, width=INK, closed=True, fill="paper", layer="circuit", key=key)]
+
+
+def timed_coil(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
+    """The coil of a timer that is late to pull in: a coil with a crossed field at its left."""
+    y = (top + bottom) / 2
+    left, right = x - 5.5, x - 1.8
+    return [
+        *coil(x, top, bottom, key),
+        Line(right, y - 3, right, y + 3, width=INK, layer="circuit", key=key),
+        Line(left, y - 3, right, y + 3, width=INK, layer="circuit", key=key),
+        Line(left, y + 3, right, y - 3, width=INK, layer="circuit", key=key),
+    ]
 
 
 def lamp(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
@@ -220,7 +98,7 @@ def boxed(
     """A box on the line, with a sign in it; ``half`` is half its width and half its height, mm."""
     y = (top + bottom) / 2
     wide, high = half
-    box = _poly(key, (x - wide, y - high), (x + wide, y - high), (x + wide, y + high), (x - wide, y + high),
+    box = poly(key, (x - wide, y - high), (x + wide, y - high), (x + wide, y + high), (x - wide, y + high),
                 closed=True, fill="paper")  # fmt: skip
     return [*stubs(x, top, bottom, key, high), box, *(inside(x, y, key) if inside else [])]
 
@@ -273,15 +151,15 @@ def _wave(x: float, y: float, key: Key | None) -> list[Shape]:
 
 def _rectifier_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     low = _direct_sign(x + 2.2, y + 2.0, key)
-    return [*_wave(x - 2.2, y - 1.8, key), _poly(key, (x - 5, y + 4), (x + 5, y - 4)), *low]
+    return [*_wave(x - 2.2, y - 1.8, key), poly(key, (x - 5, y + 4), (x + 5, y - 4)), *low]
 
 
 def _in_sign(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [_poly(key, (x - 1.6, y - 1.2), (x, y + 1.6), (x + 1.6, y - 1.2), closed=True)]
+    return [poly(key, (x - 1.6, y - 1.2), (x, y + 1.6), (x + 1.6, y - 1.2), closed=True)]
 
 
 def _out_sign(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [_poly(key, (x - 1.6, y + 1.2), (x, y - 1.6), (x + 1.6, y + 1.2), closed=True)]
+    return [poly(key, (x - 1.6, y + 1.2), (x, y - 1.6), (x + 1.6, y + 1.2), closed=True)]
 
 
 def _resistor(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
@@ -315,19 +193,49 @@ def socket(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
 
 def _fan_sign(x: float, y: float, key: Key | None) -> list[Shape]:
     blades = [(cos(a), sin(a)) for a in (pi / 2, 7 * pi / 6, 11 * pi / 6)]
-    return [_poly(key, (x, y), (x + 2.6 * c, y - 2.6 * s)) for c, s in blades]
+    return [poly(key, (x, y), (x + 2.6 * c, y - 2.6 * s)) for c, s in blades]
 
 
 def _foreign_sign(x: float, y: float, key: Key | None) -> list[Shape]:
-    return [_poly(key, (x - 1.4, y - 2.4), (x + 0.4, y - 0.3), (x - 0.4, y + 0.3), (x + 1.4, y + 2.4))]
+    return [poly(key, (x - 1.4, y - 2.4), (x + 0.4, y - 0.3), (x - 0.4, y + 0.3), (x + 1.4, y + 2.4))]
 
 
 def _semiconductor(x: float, y: float, key: Key | None) -> list[Shape]:
     return [
-        _poly(key, (x - 1.7, y - 1.7), (x + 1.7, y - 1.7), (x, y + 1.3), closed=True),
-        _poly(key, (x - 1.7, y + 1.3), (x + 1.7, y + 1.3)),
-        _poly(key, (x + 0.4, y + 1.3), (x + 1.9, y + 2.8)),
+        poly(key, (x - 1.7, y - 1.7), (x + 1.7, y - 1.7), (x, y + 1.3), closed=True),
+        poly(key, (x - 1.7, y + 1.3), (x + 1.7, y + 1.3)),
+        poly(key, (x + 0.4, y + 1.3), (x + 1.9, y + 2.8)),
     ]
+
+
+def sensor(x: float, top: float, bottom: float, key: Key | None) -> list[Shape]:
+    """A sensor with power of its own: a box with the sign of what senses without touch."""
+    return boxed(x, top, bottom, key, inside=_sensing_sign)
+
+
+def _sensing_sign(x: float, y: float, key: Key | None) -> list[Shape]:
+    return [poly(key, (x - 2.4, y), (x, y - 2.4), (x + 2.4, y), (x, y + 2.4), closed=True)]
+
+
+def converter(x: float, last: float, top: float, bottom: float, key: Key | None, *, soft: bool) -> list[Shape]:
+    """A drive or a soft starter on all of its lines: one box, from the first line at ``x`` to the last.
+
+    Args:
+        x: The first line, mm.
+        last: The last line, mm.
+        top: Where the lines come in, mm.
+        bottom: Where they go out, mm.
+        key: What it stands for.
+        soft: Whether it only brings its motor up; a drive changes the frequency, its box is parted by a diagonal.
+    """
+    y, left, right = (top + bottom) / 2, x - 5.0, last + 5.0
+    lines = round((last - x) / LINE_GAP) + 1
+    ends = [mark for n in range(lines) for mark in stubs(x + n * LINE_GAP, top, bottom, key, 4.0)]
+    box = poly(key, (left, y - 4), (right, y - 4), (right, y + 4), (left, y + 4), closed=True, fill="paper")
+    if soft:
+        return [*ends, box, *_semiconductor((left + right) / 2, y, key)]
+    parted = poly(key, (left, y + 4), (right, y - 4))
+    return [*ends, box, parted, *_wave(left + 4.6, y - 1.6, key), *_wave(right - 4.6, y + 1.8, key)]
 
 
 _BOXED: dict[str, Callable[[float, float, Key | None], list[Shape]] | None] = {
@@ -374,9 +282,9 @@ _BY_BEHAVIOUR: dict[Behaviour, Symbol] = {
 
 def iec_symbol(unit: Unit) -> Symbol:
     """The symbol of a unit after IEC 60617."""
-    if unit.symbol in _SIGNS:
+    if unit.symbol in SIGNS:
         base = break_contact if unit.behaviour is Behaviour.NC else make_contact
-        return partial(_actuated, base, unit.symbol)
+        return partial(actuated, base, unit.symbol)
     if unit.symbol in _PLAIN:
         return _PLAIN[unit.symbol]
     if unit.symbol in _BOXED:

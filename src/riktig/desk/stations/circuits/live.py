@@ -6,13 +6,14 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
+from riktig.core.annotation import SHEET_PEN
 from riktig.core.edits import SetScript
 from riktig.core.exports import run_panel_script, schedule
 from riktig.core.geometry import Text
 from riktig.core.ids import unit_of_element
 from riktig.core.job import CircuitId, DeviceId, PinRef, read_pin
 from riktig.core.keys import ElementKey, Key, NetKey, PinKey
-from riktig.core.schematic import CIRCUITS, NAMES, SHEET_PEN, SHEETS, elements_of
+from riktig.core.schematic import CIRCUITS, NAMES, SHEETS, elements_of
 from riktig.core.simulation import LEGEND, Operator, StepResult, Touch, behaviour_of, live_shapes, position_of, why
 from riktig.core.views import device_of
 from riktig.desk.canvas import SHEET, DrawingView

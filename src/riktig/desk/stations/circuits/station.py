@@ -4,6 +4,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QMenu, QPushButton, QStackedWidget, QWidget
 
+from riktig.core.annotation import SHEET_DRAWINGS, SHEET_PEN
 from riktig.core.edits import AddCircuit, MoveElement, PutIn, TakeOut
 from riktig.core.ids import LoadId, circuit_of
 from riktig.core.job import Act, CircuitId, ElementId, Insertable, Param, PinRef
@@ -12,8 +13,6 @@ from riktig.core.schematic import (
     CIRCUITS,
     NAMES,
     NETS,
-    SHEET_DRAWINGS,
-    SHEET_PEN,
     SHEETS,
     CircuitTemplate,
     SheetKind,
