@@ -25,6 +25,7 @@ def pin_conductors(wiring: Wiring) -> dict[PinRef, PinConductor]:
         pin: PinConductor(
             " / ".join(conductor_name(mm2) for mm2 in sorted({mm2 for mm2, _ in wires}, reverse=True)),
             " / ".join(sorted({colour for _, colour in wires})),
+            conductor_name(max(mm2 for mm2, _ in wires)),
         )
         for pin, wires in at_pin.items()
     }

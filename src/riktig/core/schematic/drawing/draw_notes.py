@@ -4,6 +4,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from itertools import chain, product
+from typing import NamedTuple
 
 from riktig.core.catalogue import Can
 from riktig.core.geometry import Align, Line, Text, bounds_of
@@ -66,19 +67,24 @@ class _Page:
     left: float = field(init=False)
     right: float = field(init=False)
     bottom: float = field(init=False)
+    usual: PinConductor = field(default_factory=lambda: PinConductor("", ""))
+    written: set[tuple[object, ...]] = field(default_factory=set)
+    """The lines whose conductors are said already."""
+    unplaced: list[tuple[str, str]] = field(default_factory=list)
+    """Numbers of lines that have no room for their conductors, and these."""
 
     def __post_init__(self) -> None:
         ladder = self.sheet.is_ladder
         self.left, self.right = (MARGIN, LADDER_WIDTH - 4) if ladder else (FIRST_X, FRAME_RIGHT)
         self.bottom = frame_bottom(self.sheet) if ladder else FRAME_BOTTOM
 
-    def first(self, spots: Iterable[list[Text]]) -> bool:
-        """Writes the first group of texts that is free of everything and inside the frame."""
+    def first(self, spots: Iterable[list[Text]], apart: float = APART) -> bool:
+        """Writes the first group of texts that is inside the frame, free of lines, and so far from other texts, mm."""
         for texts in spots:
             boxes = [bounds_of(text) for text in texts]
             across = all(box.x > self.left + 1.0 and box.right < self.right - 1.0 for box in boxes)
             inside = across and all(box.y > FIRST_Y and box.bottom < self.bottom for box in boxes)
-            if inside and all(self.collisions.free(text, APART) for text in texts):
+            if inside and all(self.collisions.free(text, apart) for text in texts):
                 self.collisions.add(texts)
                 return True
         return False
@@ -118,10 +124,11 @@ def _loads(page: _Page) -> None:
         if did in told or kind.can(Can.SUPPLY) or kind.can(Can.DISTRIBUTES) or not any(rows):
             continue
         text = Text(middle, FOOT, "", SMALL, "second", align=Align.MIDDLE, key=DeviceKey(did))
-        if page.first(
-            _below(text._replace(x=middle + dx, size=size), (row for row in rows if row))
-            for size, dx in product((SMALL, LEAST), (0.0, 4.0, -4.0, 8.0, -8.0, 12.0, -12.0))
-        ):
+        spots = (
+            (_below(text._replace(x=middle + dx, size=size), [row for row in rows if row]), apart)
+            for apart, size, dx in product((2.0, APART), (SMALL, LEAST), (0.0, 4.0, -4.0, 8.0, -8.0, 12.0, -12.0))
+        )
+        if any(page.first([spot], apart) for spot, apart in spots):
             told.add(did)
 
 
@@ -134,7 +141,7 @@ def _usual(page: _Page) -> PinConductor:
     """The conductor that most pins of a sheet have; of a power sheet only its colour."""
     conductors, power = page.data.notes.conductors, page.sheet.bus is not None
     counted = Counter(
-        PinConductor("" if power else conductors[pin].size, conductors[pin].colour)
+        PinConductor("", conductors[pin].colour) if power else conductors[pin]
         for _, ends in page.ends()
         for pin in chain.from_iterable(ends)
         if pin in conductors and not _is_earth(page, pin)
@@ -148,65 +155,87 @@ def _is_earth(page: _Page, pin: PinRef) -> bool:
 
 
 def _conductors(page: _Page) -> None:
-    """At each line its conductor where it is not the usual one of the sheet; and the usual one once."""
-    usual = _usual(page)
+    """At each line its conductor where it is not the usual one of the sheet.
+
+    The usual one is said once; with it what has no room at its own line, by the numbers of the lines.
+    """
+    usual = page.usual = _usual(page)
     if not usual.text:
         return
-    words = f"Lines without a size: {usual.text}" if usual.size else f"Lines without a colour: {usual.colour}"
-    low = Text(page.right - 2, page.bottom - 1.6, words, SMALL, "second", align=Align.RIGHT)
-    corners = (low, low._replace(x=page.left + 2, align=Align.LEFT))
-    page.first([at._replace(y=y)] for y in (page.bottom - 1.6, FIRST_Y + 4.4, FIRST_Y + 8.4) for at in corners)
-    written: set[tuple[object, ...]] = set()
-    for seat, ends in page.ends():
-        if len(ends) > 1:
-            _group(page, seat, [upper for upper, _ in ends], usual, written, at_top=True)
-            _group(page, seat, [lower for _, lower in ends], usual, written, at_top=False)
-    said: set[tuple[PinRef, float]] = set()
-    for seat, ends in page.ends():
-        if len(ends) == 1:
-            for pin, y in zip(ends[0], (seat.top, seat.bottom), strict=True):
-                _one_line(page, pin, (seat.x, y), usual, said)
+    for group in _groups(page):
+        _write_group(page, group)
+    for line in _single_lines(page):
+        _one_line(page, line)
+    power = f"Lines without a colour: {usual.colour}; without a size: as the line above them"
+    words = f"Lines without a size: {usual.text}" if usual.size else power
+    rows = [words, *(f"{numbers}: {text}" for numbers, text in page.unplaced)]
+    for size, align, low in product((SMALL, LEAST), (Align.RIGHT, Align.LEFT), (True, False)):
+        x = page.right - 2 if align is Align.RIGHT else page.left + 2
+        y = page.bottom - 1.6 - (len(rows) - 1) * STEP * size if low else FIRST_Y + 4.4
+        if page.first([_below(Text(x, y, "", size, "second", align=align), rows)]):
+            return
 
 
-def _group(
-    page: _Page,
-    seat: SheetElement,
-    pins: list[PinRef],
-    usual: PinConductor,
-    written: set[tuple[object, ...]],
-    *,
-    at_top: bool,
-) -> None:
-    """Beside the last of several lines that run together: “3 × 2.5 mm²”."""
+class _Group(NamedTuple):
+    """Several lines that run together at one end of an element: what is said beside the last of them."""
+
+    words: str
+    nets: tuple[PinRef, ...]
+    x: float
+    y: float
+    count: int
+    at_top: bool
+    changes: bool
+    """Whether the lines above it in the same column have other conductors, or there are none."""
+
+
+def _groups(page: _Page) -> list[_Group]:
+    """The lines that run together, first those whose conductors differ from the ones above them."""
+    groups: list[_Group] = []
+    above: dict[float, str] = {}
+    for seat, ends in sorted(page.ends(), key=lambda end: end[0].top):
+        for at_top in (True, False) if len(ends) > 1 else ():
+            pins = [pair[0 if at_top else 1] for pair in ends]
+            words = _group_words(page, pins)
+            nets = [page.data.of_pin.get(pin) for pin in pins]
+            if not words:
+                continue
+            y = seat.top if at_top else seat.bottom
+            ids = tuple(net.id for net in nets if net)
+            groups.append(_Group(words, ids, seat.x, y, len(pins), at_top, above.get(seat.x) != words))
+            above[seat.x] = words
+    return sorted(groups, key=lambda group: not group.changes)
+
+
+def _group_words(page: _Page, pins: list[PinRef]) -> str:
+    """“3 × 2.5 mm²”; empty where a pin has no conductor of its own."""
     known = page.data.notes.conductors
     conductors = [known[pin] for pin in pins if pin in known]
     if len(conductors) < len(pins):
+        return ""
+    thickest, colours = [c.thickest for c in conductors], list(dict.fromkeys(c.colour for c in conductors))
+    size = f"{len(pins)} × {thickest[0]}" if len(set(thickest)) == 1 else ", ".join(thickest)
+    return size if colours == [page.usual.colour] else f"{size} {', '.join(colours)}"
+
+
+def _write_group(page: _Page, group: _Group) -> None:
+    """Beside the last or the first of the lines; once for lines between two elements."""
+    between = (group.words, *group.nets)
+    if between in page.written and not group.changes:
         return
-    sizes, colours = (
-        list(dict.fromkeys(texts)) for texts in zip(*((c.size, c.colour) for c in conductors), strict=True)
-    )
-    size = f"{len(pins)} × {sizes[0]}" if len(sizes) == 1 else ", ".join(c.size for c in conductors)
-    words = size if colours == [usual.colour] else f"{size} {', '.join(colours)}"
-    nets = [page.data.of_pin.get(pin) for pin in pins]
-    lines = (
-        words,
-        seat.x if page.sheet.bus and any(net and net.is_shared for net in nets) else 0.0,
-        *(net and net.id for net in nets),
-    )
-    if lines in written:
-        return
-    net = nets[-1]
-    last = seat.x + (len(pins) - 1) * LINE_GAP
-    y = seat.top if at_top else seat.bottom
-    text = Text(0.0, 0.0, words, SMALL, "second", key=NetKey(net.id) if net else None)
-    sides = ((last + 1.4, Align.LEFT), (seat.x - 1.4, Align.RIGHT), (last - LINE_GAP + 1.2, Align.LEFT))
+    last = group.x + (group.count - 1) * LINE_GAP
+    text = Text(0.0, 0.0, group.words, SMALL, "second", key=NetKey(group.nets[-1]) if group.nets else None)
+    sides = ((last + 1.4, Align.LEFT), (group.x - 1.4, Align.RIGHT), (last - LINE_GAP + 1.2, Align.LEFT))
     if page.first(
-        _rows(text._replace(x=x, y=y + dy, size=size_mm, align=align), most)
-        for most, size_mm in ((40, SMALL), (14, SMALL), (14, LEAST), (9, LEAST))
-        for dy in ((-1.0, -3.4, 1.4, -5.8, 3.8) if at_top else (2.4, 4.8, 0.6, 7.0, -1.0))
+        _rows(text._replace(x=x, y=group.y + dy, size=size, align=align), most)
+        for most, size in ((40, SMALL), (14, SMALL), (14, LEAST), (9, LEAST))
+        for dy in ((-1.0, -3.4, 1.4, -5.8, 3.8, -8.2) if group.at_top else (2.4, 4.8, 0.6, 7.0, -1.0))
         for x, align in sides
     ):
-        written.add(lines)
+        page.written.add(between)
+    elif group.changes:
+        numbers = [page.data.names.number.get(net, "") for net in group.nets]
+        page.unplaced.append((" ".join(filter(None, numbers)), group.words))
 
 
 def _rows(text: Text, most: int) -> list[Text]:
@@ -214,27 +243,54 @@ def _rows(text: Text, most: int) -> list[Text]:
     return _below(text, broken(text.text, most))
 
 
-def _one_line(
-    page: _Page, pin: PinRef, at: tuple[float, float], usual: PinConductor, said: set[tuple[PinRef, float]]
-) -> None:
-    """Beside a single line what its conductor is, once a net on a sheet; nothing where it is the usual one."""
-    conductor, net = page.data.notes.conductors.get(pin), page.data.of_pin.get(pin)
-    if conductor is None or net is None or conductor == usual or net.net_class is NetClass.EARTH:
-        return
-    told = (net.id, at[0] if page.sheet.bus else 0.0)  # taps of a feed differ: each is said at its own line
-    if told in said:
-        return
-    words = conductor.size if conductor.colour == usual.colour else conductor.text
-    text = Text(0.0, 0.0, words, SMALL, "second", key=NetKey(net.id))
-    if page.first(_rows(spot, most) for most in (40, 9) for spot in _beside(page, text, at)):
-        said.add(told)
+class _SingleLine(NamedTuple):
+    """A line by itself whose conductor is not the usual one of the sheet: a net, and where it is first met."""
+
+    net: PinRef
+    words: str
+    at: tuple[float, float]
+
+
+def _single_lines(page: _Page) -> list[_SingleLine]:
+    """Each once a net on a control sheet; on a power sheet, where the taps of a feed differ, at each of them."""
+    met: dict[tuple[PinRef, float], list[PinConductor]] = {}
+    first: dict[tuple[PinRef, float], tuple[float, float]] = {}
+    for seat, ends in page.ends():
+        for pin, y in zip(ends[0], (seat.top, seat.bottom), strict=True) if len(ends) == 1 else ():
+            conductor, net = page.data.notes.conductors.get(pin), page.data.of_pin.get(pin)
+            if conductor is not None and net is not None and net.net_class is not NetClass.EARTH:
+                line = (net.id, seat.x if page.sheet.bus else 0.0)
+                met.setdefault(line, []).append(conductor)
+                first.setdefault(line, (seat.x, y))
+    return [
+        _SingleLine(line[0], words, first[line])
+        for line, conductors in met.items()
+        if (words := _line_words(list(dict.fromkeys(conductors)), page.usual))
+    ]
+
+
+def _line_words(conductors: list[PinConductor], usual: PinConductor) -> str:
+    """What stands at a line that has these conductors; empty where it has the usual one alone."""
+    if conductors == [usual]:
+        return ""
+    sizes = " / ".join(dict.fromkeys(conductor.size for conductor in conductors))
+    colours = list(dict.fromkeys(conductor.colour for conductor in conductors))
+    return sizes if colours == [usual.colour] else f"{sizes} {' / '.join(colours)}"
+
+
+def _one_line(page: _Page, line: _SingleLine) -> None:
+    """Beside a single line what its conductor is, or in the list of the sheet where there is no room."""
+    text = Text(0.0, 0.0, line.words, SMALL, "second", key=NetKey(line.net))
+    if not page.first(_rows(spot, most) for most in (40, 9) for spot in _beside(page, text, line.at)):
+        page.unplaced.append((page.data.names.number.get(line.net, ""), line.words))
 
 
 def _beside(page: _Page, text: Text, at: tuple[float, float]) -> Iterator[Text]:
     """Places of a text beside the lines of its net, the longest first, and beside a point that it ends at."""
-    own = [m for m in page.collisions.shapes if isinstance(m, Line) and m.key == text.key and m.layer == "circuit"]
+    lines = [mark for mark in page.collisions.shapes if isinstance(mark, Line) and mark.layer == "circuit"]
+    own = [line for line in lines if line.key == text.key]
     if page.sheet.bus:
-        own = [line for line in own if line.x1 == line.x2 == at[0]]
+        own = [line for line in lines if line.x1 == line.x2 == at[0] and line.key in (text.key, None)]
     for line in sorted(own, key=lambda m: -abs(m.x2 - m.x1) - abs(m.y2 - m.y1))[:4]:
         x, y = (line.x1 + line.x2) / 2, (line.y1 + line.y2) / 2
         if line.x1 == line.x2:
@@ -245,7 +301,8 @@ def _beside(page: _Page, text: Text, at: tuple[float, float]) -> Iterator[Text]:
             for dx, size in product((0.0, 8.0, -8.0, 16.0, -16.0), (SMALL, LEAST)):
                 yield text._replace(x=x + dx, y=y - 1.2, size=size, align=Align.MIDDLE)
                 yield text._replace(x=x + dx, y=y + 3.6, size=size, align=Align.MIDDLE)
-    yield from _around(text._replace(size=LEAST), page.at(*at))
+    for point in (page.at(*at), *((line.x2, line.y2) for line in own if page.sheet.bus)):
+        yield from _around(text._replace(size=LEAST), point)
 
 
 def _around(text: Text, at: tuple[float, float]) -> Iterator[Text]:

@@ -14,6 +14,8 @@ class PinConductor:
 
     size: str
     colour: str
+    thickest: str = ""
+    """The size of the thickest of them, where they are of several."""
 
     @property
     def text(self) -> str:

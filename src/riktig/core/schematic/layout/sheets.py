@@ -45,9 +45,9 @@ LADDER_STEP, ON_LADDER = 24.0, 8
 """From one line of a ladder to the next, mm: tag, pins and words of a symbol need so much; and lines on one sheet."""
 GAP_COLUMNS = 0.6
 """Between two circuits on one sheet, in columns."""
-SMALL = 4
+SMALL = 5
 """Circuits up to so many paths share a sheet with others."""
-MOST_SHARED = 6
+MOST_SHARED = 7.2
 """Paths that circuits which share a sheet may have together: their captions need room too."""
 _LOADS = {Behaviour.COIL, Behaviour.LAMP, Behaviour.LOAD, Behaviour.INPUT, Behaviour.WINDING}
 

@@ -1,0 +1,212 @@
+"""What the sheets say beside the circuits, against the parts, the wires and the cables as they are."""
+
+import re
+from functools import cache
+
+import pytest
+
+from riktig.core.annotation import SHEET_DRAWINGS
+from riktig.core.catalogue import Behaviour, Can
+from riktig.core.evaluation import Evaluation
+from riktig.core.geometry import Drawing, Text
+from riktig.core.job import (
+    Command,
+    DeviceId,
+    Job,
+    PinRef,
+    Rulebook,
+    Start,
+    add_load,
+    new_job,
+    override,
+    pick_part,
+    set_practice,
+)
+from riktig.core.keys import NetKey, PlaceKey
+from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, NetClass, Sheet, ends_of, with_names_recorded
+from riktig.core.simulation import ContactStage, OperatorState, is_closed
+from riktig.core.sizing import SIZING
+from riktig.core.standards import conductor_name
+from riktig.core.terminals import STRIPS
+from riktig.core.wiring import WIRING
+from riktig.demo_job import DEMOS, demo_job
+from tests.core.schematic.builders import one_motor
+from tests.core.schematic.samples import SAMPLES, sample
+from tests.effort import some, times
+
+JOBS = ["kelp-shed", "frost-fan", *list(SAMPLES)[:: times(6, 1)]]
+USUAL = re.compile(r"Lines without a size: (.+)|Lines without a colour: (.+); without a size")
+
+
+@cache
+def evaluated(name: str) -> Evaluation:
+    return Evaluation(demo_job(name) if name in DEMOS else with_names_recorded(sample(name)))
+
+
+def texts_of(drawing: Drawing) -> list[Text]:
+    return [mark for mark in drawing.shapes if isinstance(mark, Text)]
+
+
+def said(evaluation: Evaluation) -> list[tuple[Sheet, list[Text]]]:
+    """Every sheet with circuits on it, with its texts."""
+    pairs = zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)
+    return [(sheet, texts_of(drawing)) for sheet, drawing in pairs if sheet.seats]
+
+
+def all_texts(job: Job) -> list[str]:
+    return [text.text for _, texts in said(Evaluation(job)) for text in texts]
+
+
+@pytest.mark.parametrize("name", JOBS)
+def test_every_line_has_the_conductor_of_its_wires(name: str) -> None:
+    """At the line, as the usual one of its sheet, or in the list beside that."""
+    evaluation = evaluated(name)
+    devices, nets, numbers = evaluation.get(CIRCUITS).by_id, evaluation.get(NETS), evaluation.get(NAMES).number
+    landed: dict[PinRef, set[tuple[str, str]]] = {}
+    for wire in evaluation.get(WIRING).wires:
+        for end in (wire.start, wire.end):
+            landed.setdefault(end.pin, set()).add((conductor_name(wire.mm2), wire.colour))
+    looked_at = 0
+    single = False
+    for sheet, texts in said(evaluation):
+        usual = next((found[1] or found[2] for t in texts if (found := USUAL.match(t.text))), "")
+        for seat in sheet.seats:
+            ends = ends_of(seat, devices)
+            if len(ends) > 1:
+                continue
+            single = True
+            for pin in ends[0][2:]:
+                net = nets.of_pin.get(pin)
+                if pin not in landed or net is None or net.net_class is NetClass.EARTH:
+                    continue
+                looked_at += 1
+                sizes = {size for size, _ in landed[pin]}
+                if {f"{size} {colour}" for size, colour in landed[pin]} == {usual}:
+                    continue
+                at_line = [text.text for text in texts if text.key == NetKey(net.id)]
+                in_list = [text.text for text in texts if text.text.startswith(f"{numbers.get(net.id)}: ")]
+                assert any(size.split()[0] in words for size in sizes for words in at_line + in_list), (pin, sizes)
+    assert looked_at or not single or name.startswith("three-phase way"), "only the terminals of ways stand alone"
+
+
+@pytest.mark.parametrize("name", JOBS)
+def test_every_line_of_a_power_path_has_its_size_at_it_or_above_it(name: str) -> None:
+    evaluation = evaluated(name)
+    devices = evaluation.get(CIRCUITS).by_id
+    thickest: dict[PinRef, float] = {}
+    for wire in evaluation.get(WIRING).wires:
+        for end in (wire.start, wire.end):
+            thickest[end.pin] = max(thickest.get(end.pin, 0.0), wire.mm2)
+    for sheet, texts in said(evaluation):
+        if not sheet.bus:
+            continue
+        for seat in sheet.seats:
+            ends = ends_of(seat, devices)
+            pins = [pair[2] for pair in ends]
+            if len(ends) < 2 or not all(pin in thickest for pin in pins) or len({thickest[p] for p in pins}) > 1:
+                continue
+            words = f"{len(pins)} × {conductor_name(thickest[pins[0]])}"
+            assert any(text.text.replace("\n", " ").startswith(words[:9]) or words in text.text for text in texts), (
+                words
+            )
+
+
+@pytest.mark.parametrize("name", JOBS)
+def test_every_protective_device_and_every_load_says_its_rating(name: str) -> None:
+    evaluation = evaluated(name)
+    parts = evaluation.get(SIZING).parts
+    devices = evaluation.get(CIRCUITS).by_id
+    looked_at = 0
+    for sheet, texts in said(evaluation):
+        words = " ".join(text.text for text in texts)
+        for seat in sheet.seats:
+            device = devices[seat.element.device]
+            unit = device.kind.unit(seat.element.poles[0].unit)
+            if unit.behaviour is not Behaviour.POLE or not parts[device.id].rated_a or unit.symbol == "link":
+                continue
+            looked_at += 1
+            part = parts[device.id]
+            rating = part.max_a if device.kind.can(Can.SET_TO_MOTOR) else part.rated_a
+            assert re.search(rf"\b{rating:g} A\b", words), (device.id, rating)
+    assert looked_at
+
+
+def test_the_wash_drum_reads_as_its_plate_and_its_lists_say() -> None:
+    """By hand: 4 kW at 400 V takes 8.5 A (IEC 60947-4-1 annex, from memory), behind 13 A of type D."""
+    texts = all_texts(demo_job("wash-drum"))
+    assert "4 kW, 8.5 A" in texts
+    assert {"13 A D", "9 A AC-3", "7 to 10 A", "set 8.5 A", "25 A"} <= set(texts)
+    assert "WM1 4 G 1.5 mm², 14 m" in texts
+    assert {"400/230 V 50 Hz", "3/N/PE"} <= set(texts)
+
+
+def test_a_setting_and_a_part_of_the_builder_show() -> None:
+    job = one_motor()
+    mine = pick_part(override(job, "m1.setting", 8.1, "nameplate"), DeviceId("c1.F"), "MB3-16D")
+    texts = all_texts(mine)
+    assert "set 8.1 A" in texts
+    assert "16 A D" in texts
+    assert "13 A D" not in texts
+
+
+def test_a_transformer_says_both_voltages_and_its_size_and_the_rails_theirs() -> None:
+    texts = all_texts(demo_job("kelp-shed"))
+    assert "400 / 230 V, 100 VA" in texts
+    assert {"230 V AC", "24 V DC", "0 V"} <= set(texts)
+
+
+def test_every_cable_to_the_field_is_named_with_its_make_up() -> None:
+    evaluation = evaluated("kelp-shed")
+    words = " ".join(text.text for _, texts in said(evaluation) for text in texts)
+    shown = {d.device for sheet in evaluation.get(SHEETS).sheets for d, _, _ in sheet.landings}
+    shown |= {seat.element.device for sheet in evaluation.get(SHEETS).sheets for seat in sheet.seats}
+    cables = [cable for cable in evaluation.get(STRIPS).cables if cable.cores and cable.device in shown]
+    for cable in some(cables):
+        assert re.search(rf"\b{cable.tag}\b", words), cable.tag
+
+
+@pytest.mark.parametrize(("command", "turned"), [(Command.SELECTOR, 1), (Command.LEVEL, 2)])
+def test_a_contact_that_is_turned_says_where_it_is_closed(command: Command, turned: int) -> None:
+    """Against the simulation, which turns the selector to each of its positions."""
+    job = with_names_recorded(add_load(new_job("T-2", "t"), "rinse pump", 2.2, command=command))
+    evaluation = Evaluation(job)
+    devices = evaluation.get(CIRCUITS).by_id
+    looked_at = 0
+    for sheet, texts in said(evaluation):
+        for seat in sheet.seats:
+            device = devices[seat.element.device]
+            unit = device.kind.unit(seat.element.poles[0].unit)
+            if not device.kind.can(Can.TURNED):
+                continue
+            closed = []
+            for position in device.kind.positions:
+                state = OperatorState(position={device.id: position})
+                if is_closed(state, device, unit, ContactStage.OUT, powered=False):
+                    closed.append(position)
+            looked_at += 1
+            own = " ".join(text.text for text in texts if str(text.key) == f"element:{seat.element.id}")
+            assert f"closed in {' and '.join(closed)}" in own
+    assert looked_at == turned
+
+
+@pytest.mark.parametrize("name", ["kelp-shed", "soft start", "drive", "direct-on-line by a protector"])
+def test_a_device_without_a_coil_names_its_other_places(name: str) -> None:
+    evaluation = evaluated(name)
+    devices, sheets = evaluation.get(CIRCUITS).by_id, evaluation.get(SHEETS)
+    places: dict[DeviceId, set[str]] = {}
+    for sheet in sheets.sheets:
+        for seat in sheet.seats:
+            device = devices[seat.element.device]
+            if device.kind.can(Can.OVERLOAD) or device.kind.can(Can.SET_TO_MOTOR):
+                places.setdefault(device.id, set()).add(str(sheets.places[seat.element.id]))
+    named = {str(text.key) for _, texts in said(evaluation) for text in texts if isinstance(text.key, PlaceKey)}
+    for own in places.values():
+        assert {str(PlaceKey(place)) for place in own} <= named
+
+
+def test_parts_of_the_north_american_rulebook_speak_in_its_sizes() -> None:
+    job = set_practice(new_job("T-3", "t"), rulebook=Rulebook.UL)
+    texts = " ".join(all_texts(with_names_recorded(add_load(job, "lift", hp=5.0, start=Start.SOFT))))
+    assert "AWG" in texts
+    assert "5 hp" in texts
+    assert "mm²" not in texts
