@@ -6,6 +6,7 @@ import pytest
 
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
+    Command,
     ControlSupply,
     Job,
     LoadKind,
@@ -19,8 +20,8 @@ from riktig.core.job import (
     set_practice,
     set_supply,
 )
-from riktig.core.schematic import with_names_recorded
-from riktig.core.sizing import PROPOSAL, Proposal
+from riktig.core.schematic import CIRCUITS, with_names_recorded
+from riktig.core.sizing import PROPOSAL, SIZING, Proposal
 
 
 def proposed(job: Job) -> Proposal:
@@ -107,3 +108,30 @@ def set_overrides(job: Job, override: Override) -> Job:
     from dataclasses import replace
 
     return replace(job, overrides=(override,))
+
+
+@pytest.mark.parametrize(
+    ("fields", "trips"),
+    [
+        ({}, "D"),
+        ({"phases": 2}, "D"),
+        ({"phases": 1}, "D"),
+        ({"start": Start.SOFT}, "D"),
+        ({"start": Start.DRIVE}, "C"),
+        ({"kind": LoadKind.HEATER, "start": Start.CONTACTOR}, "C"),
+        ({"kind": LoadKind.HEATER, "start": Start.CONTACTOR, "phases": 2}, "C"),
+        ({"kind": LoadKind.LIGHTING, "start": Start.WAY, "command": Command.ALWAYS, "phases": 1}, "C"),
+    ],
+)
+def test_the_breaker_that_is_bought_trips_as_the_proposal_says(fields: dict[str, object], trips: str) -> None:
+    """A motor starts through type D, 10 to 20 times its rating; type C, 5 to 10 times, is for all that does not
+    start (IEC 60898-1 table 2, from memory).
+    """
+    job = add_load(new_job("T-9", "t"), "one load", 1.5, **fields)  # type: ignore[arg-type]
+    evaluation = Evaluation(job)
+    value = evaluation.get(PROPOSAL).value("m1.breaker")
+    assert value is not None
+    assert value.text.endswith(f"type {trips}")
+    guards = [d.id for d in evaluation.get(CIRCUITS).devices if d.kind.sized_as == "breaker" and d.circuit == "c1"]
+    assert guards
+    assert {evaluation.get(SIZING).parts[guard].characteristic for guard in guards} == {trips}

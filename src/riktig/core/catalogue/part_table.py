@@ -261,17 +261,27 @@ def part(ref: str) -> Part:
     raise KeyError(ref)
 
 
+TRIP_TYPES = ("B", "C", "D")
+"""How fast a breaker trips on a short circuit, from fast to late: IEC 60898-1."""
+
+
 @cache
-def parts_of(kind_id: str, *, north_american: bool = False) -> tuple[Part, ...]:
+def parts_of(kind_id: str, *, north_american: bool = False, characteristic: str = "") -> tuple[Part, ...]:
     """The parts of a kind that one market has, rising; those of the other where it has none.
 
     Args:
         kind_id: A kind; one that is like another has that one's parts under the same references.
         north_american: By the North American rulebook, which has parts of its own for protection.
+        characteristic: Of breakers that come in several, which; where the kind has not that one, and without it,
+            the one that its first part has.
     """
     offered = every_part_of(kind_id)
-    own_market = tuple(known_part for known_part in offered if known_part.north_american is north_american)
-    return own_market or offered
+    market = tuple(known_part for known_part in offered if known_part.north_american is north_american) or offered
+    if not market or market[0].characteristic not in TRIP_TYPES:
+        return market
+    having = {known_part.characteristic for known_part in market}
+    wanted = characteristic if characteristic in having else market[0].characteristic
+    return tuple(known_part for known_part in market if known_part.characteristic == wanted)
 
 
 @cache

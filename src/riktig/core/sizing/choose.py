@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from riktig.core.catalogue import Can, Part, part, parts_of
+from riktig.core.catalogue import Can, Part, every_part_of, part, parts_of
 from riktig.core.job import (
     IMPLIED,
     INCOMER_ID,
@@ -286,8 +286,8 @@ class _Chooser:
     def _chosen(self, device: Device, load_proposal: LoadProposal) -> tuple[Part, tuple[Why, ...]]:
         """The part the proposal chose for the device's role, with the values that decided it."""
         role = "star contactor" if device.role == STAR else device.kind.sized_as
-        offered = self._offered(device)
-        ref = next((c.part.ref for c in load_proposal.chosen if c.role == role), offered[-1].ref)
+        offered = every_part_of(device.kind_id)
+        ref = next((c.part.ref for c in load_proposal.chosen if c.role == role), self._offered(device)[-1].ref)
         chosen = next((p for p in offered if p.ref.split(" + ")[0] == ref), offered[-1])
         names = {
             "breaker": ("breaker",),

@@ -66,6 +66,7 @@ def _breaker(load: Load, current: Value, motor: bool, basis: Basis) -> tuple[Val
     amps = current.amount
     kind_id, poles = _breaker_kind(load, basis)
     lines, source, sure = [], "", current.why.confidence
+    trips = ""
     if basis.north_american:
         if load.is_motor and load.start is not Start.DRIVE:
             share = nec_branch_percent("inverse_time_breaker", phases=load.phases)
@@ -86,14 +87,15 @@ def _breaker(load: Load, current: Value, motor: bool, basis: Basis) -> tuple[Val
     else:
         base = drive_input(current) if load.start is Start.DRIVE else Figure(amps, "", "sure")
         margin = rule("breaker margin") if load.is_motor else Figure(1.0, "", "sure")
-        offered = [part.rated_a for part in parts_of(kind_id)]
+        trips = "D" if motor or load.start is Start.SOFT else "C"
+        offered = [part.rated_a for part in parts_of(kind_id, characteristic=trips)]
         need = next((a for a in offered if a >= margin.value * base.value - 1e-9), margin.value * base.value)
         lines.append(f"{margin.value:g} × {base.value:g} A = {margin.value * base.value:.1f} A, next {need:g} A")
         below = max((a for a in offered if a <= basis.supply.upstream_a), default=0.0)
         need = _under_upstream(need, base.value, below, lines, basis)
         source = "ratings: IEC 60898-1, from memory" + (f"; margin: {margin.source}" if margin.source else "")
         sure = weakest(sure, base)
-        words = "type D" if motor or load.start is Start.SOFT else "type C"
+        words = f"type {trips}"
     reason = "It guards the conductors of the way against overload and short circuit."
     if motor:
         reason = (
@@ -111,7 +113,7 @@ def _breaker(load: Load, current: Value, motor: bool, basis: Basis) -> tuple[Val
         f"{load.id}.breaker", "Breaker", need, "A", Why(f"Why {need:g} A {words}", reason, tuple(lines), source, sure)
     )
     value = basis.with_override(value, lambda a: f"{a:g} A {words}")
-    value, chosen = _with_part(value, kind_id, basis, poles)
+    value, chosen = _with_part(value, _offered(kind_id, basis, trips), poles)
     if value.amount > basis.supply.upstream_a > 0 and not value.shortfall:
         value = replace(value, shortfall=f"{basis.supply.upstream_a:g} A stand ahead of it and open first")
     return value, chosen
@@ -133,8 +135,8 @@ def _breaker_kind(load: Load, basis: Basis) -> tuple[str, int]:
     return {3: three, 2: "breaker_two"}.get(load.phases, "way_breaker"), 1
 
 
-def _with_part(value: Value, kind_id: str, basis: Basis, count: int) -> tuple[Value, tuple[Chosen, ...]]:
-    part, enough = first_part(_offered(kind_id, basis), lambda p: p.rated_a >= value.amount - 1e-9)
+def _with_part(value: Value, offered: tuple[Part, ...], count: int) -> tuple[Value, tuple[Chosen, ...]]:
+    part, enough = first_part(offered, lambda p: p.rated_a >= value.amount - 1e-9)
     return short_of_catalogue(value, enough, part), (Chosen("breaker", part, count),)
 
 
@@ -193,8 +195,8 @@ def _fuses(load: Load, current: Value, basis: Basis) -> tuple[Value, tuple[Chose
     return short_of_catalogue(value, enough, part), (Chosen("fuse switch", part),)
 
 
-def _offered(kind_id: str, basis: Basis) -> tuple[Part, ...]:
-    return parts_of(kind_id, north_american=basis.north_american)
+def _offered(kind_id: str, basis: Basis, characteristic: str = "") -> tuple[Part, ...]:
+    return parts_of(kind_id, north_american=basis.north_american, characteristic=characteristic)
 
 
 def _ranged(offered: tuple[Part, ...], amps: float) -> tuple[Part, bool]:
