@@ -39,7 +39,7 @@ USUAL = re.compile(r"Lines without a size: (.+)|Lines without a colour: (.+); wi
 
 
 @cache
-def evaluated(name: str) -> Evaluation:
+def evaluated(name: str) -> Evaluation[Job]:
     return Evaluation(demo_job(name) if name in DEMOS else with_names_recorded(sample(name)))
 
 
@@ -47,7 +47,7 @@ def texts_of(drawing: Drawing) -> list[Text]:
     return [mark for mark in drawing.shapes if isinstance(mark, Text)]
 
 
-def said(evaluation: Evaluation) -> list[tuple[Sheet, list[Text]]]:
+def said(evaluation: Evaluation[Job]) -> list[tuple[Sheet, list[Text]]]:
     """Every sheet with circuits on it, with its texts."""
     pairs = zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)
     return [(sheet, texts_of(drawing)) for sheet, drawing in pairs if sheet.seats]

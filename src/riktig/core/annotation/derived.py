@@ -26,7 +26,7 @@ from riktig.core.sizing import DIAL_SETTINGS, ELECTRICAL, SIZING
 from riktig.core.terminals import STRIPS
 from riktig.core.wiring import WIRING
 
-__all__ = ["SHEET_DRAWINGS", "SHEET_PEN"]
+__all__ = ["BARE_SHEET_PEN", "SHEET_DRAWINGS", "SHEET_PEN"]
 
 _DEVICE_RATINGS = (reads(CIRCUITS) & SIZING & DIAL_SETTINGS & ELECTRICAL & RATINGS & JOB_CIRCUIT_INPUTS).derive(
     "ratings on sheets", device_ratings
@@ -47,7 +47,7 @@ def _notes(
 
 
 _NOTES = (reads(_DEVICE_RATINGS) & _CONDUCTORS & _CABLES & _VOLTAGES & JOB_SUPPLY).derive("notes of sheets", _notes)
-_SHEET_INPUTS = (
+_SHEETS = (
     reads(SHEETS)
     & CIRCUITS
     & NETS
@@ -58,10 +58,15 @@ _SHEET_INPUTS = (
     & JOB_CLIENT
     & JOB_DRAWING_NUMBER
     & JOB_REVISION
-    & _NOTES
-).derive("sheet inputs", SheetInputs)
+)
+_SHEET_INPUTS = (_SHEETS & _NOTES).derive("sheet inputs", SheetInputs)
 SHEET_PEN = reads(_SHEET_INPUTS).derive_with_memory("sheet pen", lambda memory, inputs: SheetPen(inputs, memory))
 """Draws one sheet at a time: what is on the screen does not wait for the others."""
+_BARE_INPUTS = _SHEETS.derive("bare sheet inputs", SheetInputs)
+BARE_SHEET_PEN = reads(_BARE_INPUTS).derive_with_memory(
+    "bare sheet pen", lambda memory, inputs: SheetPen(inputs, memory, "drawing of a bare sheet")
+)
+"""The circuits alone: ratings and conductors of a large job are worked out aside."""
 
 
 def _all_drawings(pen: SheetPen) -> Sequence[Drawing]:

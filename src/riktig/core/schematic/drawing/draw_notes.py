@@ -183,7 +183,7 @@ class _Group(NamedTuple):
     nets: tuple[PinRef, ...]
     x: float
     y: float
-    count: int
+    lines: int
     at_top: bool
     changes: bool
     """Whether the lines above it in the same column have other conductors, or there are none."""
@@ -223,7 +223,7 @@ def _write_group(page: _Page, group: _Group) -> None:
     between = (group.words, *group.nets)
     if between in page.written and not group.changes:
         return
-    last = group.x + (group.count - 1) * LINE_GAP
+    last = group.x + (group.lines - 1) * LINE_GAP
     text = Text(0.0, 0.0, group.words, SMALL, "second", key=NetKey(group.nets[-1]) if group.nets else None)
     sides = ((last + 1.4, Align.LEFT), (group.x - 1.4, Align.RIGHT), (last - LINE_GAP + 1.2, Align.LEFT))
     if page.first(

@@ -60,10 +60,11 @@ class SheetPen:
     Args:
         inputs: What they are drawn from.
         memory: Keeps the drawings of sheets that did not change.
+        name: Under which name it keeps them.
     """
 
-    def __init__(self, inputs: SheetInputs, memory: Memory | None = None) -> None:
-        self._kept = (memory or Memory()).memo(Drawing, "drawing of a sheet")
+    def __init__(self, inputs: SheetInputs, memory: Memory | None = None, name: str = "drawing of a sheet") -> None:
+        self._kept = (memory or Memory()).memo(Drawing, name)
         self._sheets = inputs.sheets.sheets
         self._heading = Heading(inputs.number, inputs.title, inputs.client, inputs.drawing_number, inputs.revision)
         numbered = inputs.practice.numbering is Numbering.BY_RUNG

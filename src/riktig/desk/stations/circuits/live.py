@@ -6,7 +6,6 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QListWidget, QMenu, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
-from riktig.core.annotation import SHEET_PEN
 from riktig.core.edits import SetScript
 from riktig.core.exports import run_panel_script, schedule
 from riktig.core.geometry import Text
@@ -25,6 +24,7 @@ from riktig.desk.stations.circuits.live_model import LiveModel
 from riktig.desk.stations.circuits.live_place import locks_text, place_of
 from riktig.desk.stations.circuits.live_script import ScriptAsked
 from riktig.desk.stations.circuits.live_watch import WatchStrip
+from riktig.desk.stations.circuits.sheet_pen import sheet_pen
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, ScheduleTable, plain_label
 
@@ -131,7 +131,7 @@ class LivePage(QWidget):
         self.model.follow(wires=self._wires_known())
         sheets = evaluation.get(SHEETS).sheets
         self.sheet = min(index, len(sheets) - 1)
-        self.view.show_drawing(evaluation.get(SHEET_PEN).drawing(self.sheet))
+        self.view.show_drawing(sheet_pen(self._session).drawing(self.sheet))
         sheet = sheets[self.sheet]
         shown_for = (sheet.circuits, self.model.panel)
         if shown_for != self._shown_for:

@@ -4,7 +4,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QMenu, QPushButton, QStackedWidget, QWidget
 
-from riktig.core.annotation import SHEET_DRAWINGS, SHEET_PEN
+from riktig.core.annotation import SHEET_DRAWINGS
 from riktig.core.edits import AddCircuit, MoveElement, PutIn, TakeOut
 from riktig.core.ids import LoadId, circuit_of
 from riktig.core.job import Act, CircuitId, ElementId, Insertable, Param, PinRef
@@ -32,6 +32,7 @@ from riktig.desk.stations.circuits.live import LivePage
 from riktig.desk.stations.circuits.menus import DEFAULT_TEXT, Changes
 from riktig.desk.stations.circuits.overview import Overview
 from riktig.desk.stations.circuits.renaming import RenamingPage
+from riktig.desk.stations.circuits.sheet_pen import sheet_pen
 from riktig.desk.stations.circuits.tabs import SheetTabs
 from riktig.desk.stations.circuits.trace import TraceView
 from riktig.desk.theme import Theme
@@ -110,7 +111,7 @@ class CircuitsStation(Station):
         evaluation = self.session.evaluation
         self.sheet = min(self.sheet, len(evaluation.get(SHEETS).sheets) - 1)
         self.tabs.show_sheets(evaluation.get(SHEETS).sheets, self.sheet)
-        self.view.show_drawing(evaluation.get(SHEET_PEN).drawing(self.sheet))
+        self.view.show_drawing(sheet_pen(self.session).drawing(self.sheet))
         if self.pages.currentWidget() is self.live:
             self.live.show_sheet(self.sheet)
         if self.pages.currentWidget() is self.overview:
@@ -119,6 +120,10 @@ class CircuitsStation(Station):
             self.renaming.show_changes()
         if self.pages.currentWidget() is self.trace and not self.trace.follow(self.trace.key):
             self._to_sheets()
+
+    def show_derived(self) -> None:
+        """Sizes and cables of a large job are known later than its circuits."""
+        self.view.show_drawing(sheet_pen(self.session).drawing(self.sheet))
 
     def show_sheet(self, index: int) -> None:
         """Turns to a sheet."""
