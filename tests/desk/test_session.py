@@ -77,9 +77,13 @@ def test_a_refused_edit_is_said_and_changes_nothing(
 
 def test_records_outlive_undo_and_reopening(session: Session, tmp_path: Path) -> None:
     wire = session.evaluation.get(WIRING).wires[0]
+    session.place = "Brief"
     session.edit("title", title("A"))
+    session.place = "Build"
     assert session.record(wire.key, tick_facts(wire, Operation.CUT))
+    session.place = "Brief"
     session.undo()
+    assert session.undo_name == "wire 1 Q1:2 to F1:1 cut"
     assert session.progress.count(Operation.CUT) == 1
     path = session.file.path  # type: ignore[union-attr]
     session.open(JobFile(path, who="Ida", read_only=True))

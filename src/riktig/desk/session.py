@@ -8,7 +8,7 @@ from datetime import datetime
 
 from PySide6.QtCore import QObject, Signal
 
-from riktig.core.edits import Action, Edit, History, after_edit
+from riktig.core.edits import Action, Edit, History, RecordStep, UndoStep, after_edit
 from riktig.core.errors import ImpossibleValueError, RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.inputs import same_person
@@ -16,7 +16,7 @@ from riktig.core.job import Job, new_job
 from riktig.core.keys import Key
 from riktig.core.production import BuildProgress, Stale, progress_of
 from riktig.core.proving import TESTS, Results, TestPlan, results_of
-from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack
+from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack, can_be_undone, name_of_records, taken_back
 from riktig.core.schematic import NETS
 from riktig.core.store import JobFile
 from riktig.core.wiring import WIRING, Wiring
@@ -65,6 +65,8 @@ class Session(QObject):
         self.unwritten = ""
         self.lost_last: tuple[Stale, ...] = ()
         self.history = History()
+        self.place = ""
+        self._asked: UndoStep | RecordStep | None = None
         self.list_from = 0
         self.ask_why: Callable[[str], str] = lambda question: ""
         self._recorded: list[tuple[int, NewRecord]] = []
@@ -134,16 +136,58 @@ class Session(QObject):
         if after == self.job:
             return True
         self._acted.append(edit)
-        self.history = self.history.with_edit(name, self.job, edit, merge)
+        self.history = self.history.with_edit(name, self.job, edit, merge, self.place)
         self._turn_to(after, name)
         return True
 
     def undo(self) -> None:
-        """Takes the last edit back; records stay."""
-        taken = None if self.read_only else self.history.back(self.job)
+        """Takes back what was done last where one is; what was done last elsewhere only when asked a second time.
+
+        An edit of the job is taken back as a whole. An entry of the log stays, and a correction is added to it.
+        """
+        if self.read_only:
+            self.say("This job is open read-only, so nothing was taken back.", wrong=True)
+            return
+        step = self.history.last_at(self.place)
+        if step is None:
+            step = self.history.last()
+            if step is not None and step is not self._asked:
+                self._asked = step
+                self.say(f"The last change was in {step.place}: {step.name}. Undo once more to take it back.")
+                return
+        self._asked = None
+        if isinstance(step, RecordStep):
+            self._take_back(step)
+        elif step is not None:
+            self._back()
+        else:
+            self.say("There is nothing to undo.")
+
+    def _back(self) -> None:
+        taken = self.history.back(self.job)
         if taken:
             self.history, step = taken
             self._turn_to(step.before, f"undo: {step.name}")
+            self.say(
+                f"Undone: {step.name}." + (f" It was changed in {step.place}." if self._is_elsewhere(step) else "")
+            )
+
+    def _take_back(self, step: RecordStep) -> None:
+        """Corrects the entries of one step of the log."""
+        if not step.undoable:
+            self.history = self.history.without(step)
+            self.say(f"Not undone: {step.name}. The record keeps it; where it is wrong, correct it in {step.place}.")
+            return
+        here = {record.id for record in self.records} - taken_back(self.records)
+        entries = [NewRecord(r.subject, TakenBack(step.name), r.id) for r in step.records if r.id in here]
+        before = self.history
+        if entries and not self.record_all(entries):
+            return
+        self.history = before.without(step)
+        self.say(f"Undone: {step.name}. The record keeps both the entry and its correction.")
+
+    def _is_elsewhere(self, step: UndoStep) -> bool:
+        return bool(step.place and self.place and step.place != self.place)
 
     def redo(self) -> None:
         """Makes the last edit taken back again."""
@@ -151,10 +195,17 @@ class Session(QObject):
         if made:
             self.history, step, after = made
             self._turn_to(after, f"redo: {step.name}")
+            self.say(f"Done again: {step.name}.")
 
     @property
     def undo_name(self) -> str:
         """What undo would take back, or ""."""
+        step = self.history.last_at(self.place) or self.history.last()
+        return step.name if step else ""
+
+    @property
+    def edit_name(self) -> str:
+        """The last edit of the job, or ""."""
         return self.history.done[-1].name if self.history.done else ""
 
     @property
@@ -256,6 +307,10 @@ class Session(QObject):
         self.records = (*self.records, *made)
         self._acted.extend(entries)
         self._recorded += [(self.history.count, entry) for entry in entries]
+        if entries:
+            self.history = self.history.with_records(
+                name_of_records(entries), tuple(made), self.place, undoable=can_be_undone(entries)
+            )
         self.records_changed.emit()
         return True
 

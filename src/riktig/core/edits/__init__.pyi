@@ -41,7 +41,7 @@ from .circuits import (
 from .codec import EDITS, Action, counted_words, dump_action, edit_name, load_action, load_actions
 from .doing import after_edit, after_edits
 from .door import AddOpening, ApplyRemedy, FixDoor, LockOperators, MoveOperators, OperatorPlace, PlanDoor, RemoveOpening
-from .history import History, UndoStep
+from .history import History, RecordStep, UndoStep
 from .model import Edit
 from .plate import (
     AddOffcut,
@@ -98,6 +98,7 @@ __all__ = [
     "PlanDoor",
     "PlanPlate",
     "PutIn",
+    "RecordStep",
     "RemoveCircuit",
     "RemoveLoad",
     "RemoveOffcut",

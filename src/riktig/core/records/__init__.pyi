@@ -18,6 +18,7 @@ from .facts import (
     TemplateChecked,
     WireDone,
 )
+from .naming import can_be_undone, name_of_records
 from .record import NewRecord, Record, taken_back
 from .signing import Signer, fingerprint, new_private_key
 
@@ -46,11 +47,13 @@ __all__ = [
     "TemplateChecked",
     "WireDone",
     "broken_links",
+    "can_be_undone",
     "counted",
     "digest_of",
     "dump_facts",
     "fingerprint",
     "load_facts",
+    "name_of_records",
     "new_private_key",
     "signature_fault",
     "slot_of",

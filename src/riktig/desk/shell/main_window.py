@@ -35,7 +35,7 @@ from riktig.desk.shell.route_card import RouteCard
 from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
 from riktig.desk.stations import make_stations
 from riktig.desk.theme import DARK, LIGHT, Theme, palette, style_sheet
-from riktig.desk.widgets import Station
+from riktig.desk.widgets import FieldUndo, Station
 from riktig.devices import BenchMeter
 
 __all__ = ["MainWindow"]
@@ -62,9 +62,10 @@ class MainWindow(QMainWindow):
         self.current = ""
         self.deriver = Deriver(session, self._show_derived, self._show_waiting)
         self.arrivals = Arrivals(self, self)
+        FieldUndo(self)
         self._lay_out()
         self._connect()
-        fill_menu_bar(
+        self.menus = fill_menu_bar(
             self,
             commands_of(self, self),
             lambda: self.stations.get(self.current),
@@ -160,7 +161,7 @@ class MainWindow(QMainWindow):
         self.stack.setCurrentWidget(self.start)
         self.details.open_for(None)
         self.route.show_current("")
-        self.current = ""
+        self.current = self.session.place = ""
         self.start.number.setFocus()
 
     def go_to(self, name: str) -> None:
@@ -168,7 +169,8 @@ class MainWindow(QMainWindow):
         if self.session.file is None:
             self.drawer.say("Start or open a job first.", True)
             return
-        self.current = name
+        self.current = self.session.place = name
+        self._show_steps()
         self.route.show_current(name)
         self.stack.setCurrentWidget(self.stations[name])
         self.details.open_for(self.session.selection)
@@ -231,14 +233,24 @@ class MainWindow(QMainWindow):
 
     def _refresh_shell(self) -> None:
         """Route card, drawer and details: after the station, so that it is seen first."""
-        self.strip.show_steps(self.session.undo_name, self.session.redo_name)
+        self._show_steps()
         self.deriver.ask()
+
+    def _show_steps(self) -> None:
+        """What Undo and Redo would do, on their buttons and in the menu."""
+        undo, redo = self.session.undo_name, self.session.redo_name
+        self.strip.show_steps(undo, redo)
+        for action in self.menus["Edit"].actions():
+            word = action.text().partition(":")[0].partition("\t")[0]
+            if word in ("Undo", "Redo"):
+                name = undo if word == "Undo" else redo
+                action.setText(f"{word}: {name.replace('&', '&&')}" if name else word)
 
     def _show_derived(self) -> None:
         session = self.session
         self.route.show_statuses(statuses(session.evaluation, session.records))
         self.drawer.show_results(session.evaluation.get(RULES) if session.job.loads else ())
-        last = f"  ·  {session.undo_name}" if session.undo_name else ""
+        last = f"  ·  {session.edit_name}" if session.edit_name else ""
         self.drawer.show_kept(bool(session.unwritten), last)
         if self.current:
             station = self.stations[self.current]
@@ -280,7 +292,7 @@ class MainWindow(QMainWindow):
         ticks = sum(tick.what != "reading" for tick in lost)
         readings = len(lost) - ticks
         self.session.say(
-            f"After “{self.session.undo_name}”, {_count(ticks, 'tick')} and {_count(readings, 'reading')} no longer "
+            f"After “{self.session.edit_name}”, {_count(ticks, 'tick')} and {_count(readings, 'reading')} no longer "
             f"count: {shown}. Build and Prove say why."
         )
 

@@ -1,4 +1,5 @@
 from .elided import ElidedLabel
+from .field_undo import FieldUndo
 from .flow import FlowLayout
 from .small import plain_label, replace_body, row_of, show_only
 from .station import Station
@@ -8,6 +9,7 @@ from .table import ScheduleTable
 
 __all__ = [
     "ElidedLabel",
+    "FieldUndo",
     "FlowLayout",
     "ScheduleTable",
     "Station",

@@ -55,7 +55,7 @@ class BriefStation(Station):
 
     def show_derived(self) -> None:
         """What the last answer changed, once it is known."""
-        self.changes.follow(self.session.undo_name)
+        self.changes.follow(self.session.edit_name)
 
     def refresh(self) -> None:
         """Writes the letter for another job, else fills it in; loads come and go singly."""

@@ -1,0 +1,77 @@
+"""What an entry of the log is called where it is named in a word: on Undo, in a message."""
+
+from collections.abc import Sequence
+
+from riktig.core.records.facts import (
+    ClauseJudged,
+    DimensionRead,
+    Facts,
+    FieldEndDone,
+    HoleDone,
+    LabelPrinted,
+    OtherEntry,
+    PartMounted,
+    PieceCut,
+    ReadingTaken,
+    TakenBack,
+    TemplateChecked,
+    WireDone,
+)
+from riktig.core.records.record import NewRecord
+
+__all__ = ["can_be_undone", "name_of_records"]
+
+
+def name_of_records(entries: Sequence[NewRecord]) -> str:
+    """“wire 36 cut”, “reading of test 12”; of several entries the first and how many more.
+
+    Args:
+        entries: What was recorded in one step; at least one.
+
+    Raises:
+        IndexError: there is none.
+    """
+    first = _name(entries[0].facts, entries[0].subject)
+    return first if len(entries) == 1 else f"{first} and {len(entries) - 1} more"
+
+
+def can_be_undone(entries: Sequence[NewRecord]) -> bool:
+    """Whether Undo may take all of them back: what was ticked, read or judged; not a print, and not a correction.
+
+    Args:
+        entries: What was recorded in one step.
+    """
+    return not any(
+        entry.corrects or isinstance(entry.facts, LabelPrinted | TemplateChecked | TakenBack | OtherEntry)
+        for entry in entries
+    )
+
+
+def _name(facts: Facts, subject: str) -> str:
+    match facts:
+        case WireDone():
+            return f"wire {facts.number or facts.name} {facts.operation.value}"
+        case HoleDone():
+            return f"hole {facts.number} {facts.operation.value}"
+        case PieceCut() | DimensionRead():
+            return _of_length(facts, subject)
+        case PartMounted():
+            return f"{facts.part} mounted"
+        case FieldEndDone():
+            return f"number {facts.number} connected in the field"
+        case ReadingTaken():
+            return f"reading of {facts.title or subject}"
+        case ClauseJudged():
+            return f"judgement of {subject}"
+        case LabelPrinted():
+            return f"print of label {facts.text}"
+        case TakenBack():
+            return f"correction of {facts.what}" if facts.what else "correction"
+        case TemplateChecked() | OtherEntry():
+            return "check of a template" if isinstance(facts, TemplateChecked) else facts.name or "entry"
+
+
+def _of_length(facts: PieceCut | DimensionRead, subject: str) -> str:
+    if isinstance(facts, PieceCut):
+        return f"piece of {facts.length:g} mm cut"
+    return f"measured {facts.name or subject}: {facts.value:g} mm"
