@@ -158,18 +158,18 @@ def test_the_control_supply_can_be_had_otherwise(shed: BriefStation, session: Se
     assert session.evaluation.get(PROPOSAL).control.kind.value == "line and neutral"
 
 
-def test_each_answer_says_what_it_changed(brief: BriefStation, wait_until: Waiter) -> None:
+def test_each_answer_says_what_it_changed(brief: BriefStation, window: MainWindow, wait_until: Waiter) -> None:
     settle_window()
     field = next(a for a in brief.findChildren(Answer) if a.accessibleName() == "Power of the wash drum")
     field.setFocus()
     field.selectAll()
     QTest.keyClicks(field, "7.5 kW")
     press(field, Qt.Key.Key_Return)
-    wait_until(lambda: any("13 A type D → 20 A type D" in one.text for one in brief.changes.shown))
-    link = next(one.link for one in brief.changes.shown if "breaker" in one.text)
+    wait_until(lambda: any("13 A type D → 20 A type D" in one.text for one in window.effect.shown))
+    link = next(one.link for one in window.effect.shown if "breaker" in one.text)
     assert link == read_key("value:m1.breaker")
     choose(pick(brief.practice, "Before a cut, measured again by"), SecondReading.SAME)
-    wait_until(lambda: brief.changes.shown == ())
+    wait_until(lambda: window.effect.shown == ())
 
 
 class TestLists:

@@ -66,6 +66,8 @@ class Session(QObject):
         self.lost_last: tuple[Stale, ...] = ()
         self.history = History()
         self.place = ""
+        self.turned_by = ""
+        """The edit, undo or redo that brought the job of now; empty when it was opened."""
         self._asked: UndoStep | RecordStep | None = None
         self.list_from = 0
         self.ask_why: Callable[[str], str] = lambda question: ""
@@ -85,7 +87,7 @@ class Session(QObject):
         if self.file:
             self.file.close()
         self.file, self.records = file, records
-        self.history, self.unwritten = History(), ""
+        self.history, self.unwritten, self.turned_by = History(), "", ""
         self._acted.clear()
         self.begin_list()
         before, self.job = self.job, job
@@ -227,7 +229,7 @@ class Session(QObject):
 
     def _turn_to(self, after: Job, why: str) -> None:
         counted = self._counting()
-        before, self.job = self.job, after
+        before, self.job, self.turned_by = self.job, after, why
         self.evaluation.move_to(after)
         self._write(why)
         self.lost_last = tuple(s for s in self._not_counting() if (s.subject, s.what) in counted)

@@ -1,25 +1,30 @@
-from .compare import ListChange, Snapshot, snapshot, what_changed
 from .details_model import Details, DetailsRow, DetailsSection
 from .details_pages import details_of, device_of
+from .effects import ADDED, CHANGED, REMOVED, Effect, Snapshot, change_order, effects, snapshot, summary
 from .status import STATIONS, Stamp, Status, statuses
 from .trace_view import TRACE_LOOKUPS, Stop, TracePage, trace_page
 
 __all__ = [
+    "ADDED",
+    "CHANGED",
+    "REMOVED",
     "STATIONS",
     "TRACE_LOOKUPS",
     "Details",
     "DetailsRow",
     "DetailsSection",
-    "ListChange",
+    "Effect",
     "Snapshot",
     "Stamp",
     "Status",
     "Stop",
     "TracePage",
+    "change_order",
     "details_of",
     "device_of",
+    "effects",
     "snapshot",
     "statuses",
+    "summary",
     "trace_page",
-    "what_changed",
 ]

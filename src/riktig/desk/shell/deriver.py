@@ -11,7 +11,7 @@ from riktig.core.job import Job
 from riktig.core.labels import INDEX
 from riktig.core.proving import TESTS
 from riktig.core.rules import RULES
-from riktig.core.views import TRACE_LOOKUPS, statuses
+from riktig.core.views import TRACE_LOOKUPS, Snapshot, snapshot, statuses
 from riktig.core.work import Progress
 from riktig.desk.background import Work
 from riktig.desk.session import Session
@@ -43,6 +43,7 @@ class Deriver(QObject):
         self._closed = False
         self._plan: Evaluation[Job] | None = None
         self._fork: Evaluation[Job] | None = None
+        self._lists: tuple[Job, Snapshot] | None = None
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(SOON_MS)
@@ -57,6 +58,13 @@ class Deriver(QObject):
     def is_known(self) -> bool:
         """Whether everything is known of the job of now, so that it can be shown at no cost."""
         return not self.busy and all(self._session.evaluation.has(result) for result in WHOLE)
+
+    def lists(self) -> Snapshot:
+        """The lists of the job of now, as they were worked out aside; worked out here where they were not."""
+        evaluation = self._session.evaluation
+        if self._lists is None or self._lists[0] is not evaluation.document:
+            self._lists = (evaluation.document, snapshot(evaluation))
+        return self._lists[1]
 
     def ask(self) -> None:
         """Everything that the shell shows, of the job of now."""
@@ -86,6 +94,7 @@ class Deriver(QObject):
             statuses(fork, records)
             for result in WHOLE:
                 fork.get(result)
+            self._lists = (plan.document, snapshot(fork))
             self.slow = time.perf_counter() - begun > LONG_S
 
         self._work = Work(derive, self)

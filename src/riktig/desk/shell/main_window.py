@@ -23,9 +23,11 @@ from riktig.desk.background import Work
 from riktig.desk.demo_file import demo_file
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
+from riktig.desk.shell.change_order import lost_words, print_change_order
 from riktig.desk.shell.commands import commands_of
 from riktig.desk.shell.deriver import Deriver
 from riktig.desk.shell.details_panel import DetailsPanel
+from riktig.desk.shell.effect_panel import EffectPanel
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken, go_on_from_rescued, show_message
 from riktig.desk.shell.homes import HOME_OF, HOME_OF_PART, STAYS
@@ -53,6 +55,7 @@ class MainWindow(QMainWindow):
         self.strip = JobStrip(self.search)
         self.details = DetailsPanel()
         self.drawer = FindingsDrawer()
+        self.effect = EffectPanel()
         self.start = StartPage()
         self.stations: dict[str, Station] = make_stations(session, meter or BenchMeter())
         self.stack = QStackedWidget()
@@ -89,6 +92,7 @@ class MainWindow(QMainWindow):
         whole.setSpacing(0)
         whole.addWidget(self.strip)
         whole.addLayout(middle, 1)
+        whole.addWidget(self.effect)
         whole.addWidget(self.drawer)
         body = QWidget()
         body.setLayout(whole)
@@ -111,6 +115,9 @@ class MainWindow(QMainWindow):
         self.strip.finder.found.connect(self.show_thing)
         self.details.link.connect(self.show_thing)
         self.drawer.go.connect(self.show_thing)
+        self.effect.go.connect(self.show_thing)
+        self.effect.station_asked.connect(self.go_to)
+        self.effect.print_asked.connect(lambda: print_change_order(self, self.effect.shown, self.effect.name))
         self.drawer.quick_fix.connect(self.quick_fix)
         self.drawer.try_again.connect(self._write_again)
         for station in self.stations.values():
@@ -258,6 +265,7 @@ class MainWindow(QMainWindow):
                 self._refresh_current()
             else:
                 station.show_derived()
+        self.effect.follow(session.job, session.turned_by, self.deriver.lists)
         self._selected(session.selection)
 
     def _show_waiting(self) -> None:
@@ -286,15 +294,7 @@ class MainWindow(QMainWindow):
             station.show_selection(key)
 
     def _lost(self, stale: object) -> None:
-        lost = self.session.lost_last
-        wires = list(dict.fromkeys(tick.name for tick in lost))
-        shown = "; ".join(wires[:3]) + (" …" if len(wires) > 3 else "")
-        ticks = sum(tick.what != "reading" for tick in lost)
-        readings = len(lost) - ticks
-        self.session.say(
-            f"After “{self.session.edit_name}”, {_count(ticks, 'tick')} and {_count(readings, 'reading')} no longer "
-            f"count: {shown}. Build and Prove say why."
-        )
+        self.session.say(lost_words(self.session.lost_last, self.session.turned_by))
 
     def _moved(self, path: Path) -> None:
         """The work goes on in another file: that must be seen."""
@@ -389,7 +389,3 @@ class MainWindow(QMainWindow):
         self.deriver.close()
         self.session.close()
         event.accept()
-
-
-def _count(number: int, what: str) -> str:
-    return f"{number} {what}" if number == 1 else f"{number} {what}s"

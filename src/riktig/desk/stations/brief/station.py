@@ -7,7 +7,6 @@ from riktig.core.job import LoadId, load_of_value
 from riktig.core.keys import Key, LoadKey, PartKey, ValueKey
 from riktig.core.sizing import PROPOSAL
 from riktig.desk.session import Session
-from riktig.desk.stations.brief.changes import ChangesLine
 from riktig.desk.stations.brief.job_part import JobPart, SignalsPart, SourcesPart, SupplyPart
 from riktig.desk.stations.brief.load_part import LoadPart
 from riktig.desk.stations.brief.names_part import NamesPart
@@ -45,24 +44,17 @@ class BriefStation(Station):
             self._jumps.append(jump)
         self.add_bar([*self._jumps, None])
         self.add_body(self._letter)
-        self.changes = ChangesLine(session)
-        self.add_body(self.changes, 0)
         self._shown: tuple[object, ...] = ()
         self._order = TabOrder()
         self._after_painting = QTimer(self, singleShot=True, interval=0)
         self._after_painting.timeout.connect(self._set_tab_order)
         self.loads: dict[LoadId, LoadPart] = {}
 
-    def show_derived(self) -> None:
-        """What the last answer changed, once it is known."""
-        self.changes.follow(self.session.edit_name)
-
     def refresh(self) -> None:
         """Writes the letter for another job, else fills it in; loads come and go singly."""
         shape = (self.theme, self.session.file)
         if shape != self._shown:
             self._shown = shape
-            self.changes.forget()
             self._write()
         self._show_loads()
         proposal = self.session.evaluation.get(PROPOSAL)

@@ -15,6 +15,7 @@ from riktig.core.job import (
     OverloadDirection,
     Practice,
     SecondReading,
+    add_load,
     change_load,
     override,
     set_practice,
@@ -24,22 +25,48 @@ from riktig.core.labels import LABELS, Medium
 from riktig.core.rules import RULES, Verdict, apply_mend, findings_of
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import dump_job, keep_user_practice, load_job, user_practice
-from riktig.core.views import details_of, snapshot, what_changed
+from riktig.core.views import ADDED, CHANGED, REMOVED, change_order, details_of, effects, snapshot, summary
 from riktig.core.wiring import WIRING
 from riktig.demo_job import DEMOS, demo_job, kelp_shed
 
 
 def said(job: Job, change: Callable[[Job], Job]) -> list[str]:
     before = snapshot(Evaluation(job))
-    return [one.text for one in what_changed(before, snapshot(Evaluation(with_names_recorded(change(job)))))]
+    return [effect.text for effect in effects(before, snapshot(Evaluation(with_names_recorded(change(job)))))]
 
 
-def test_a_larger_motor_names_its_values_then_counts_the_lists(demo: Job) -> None:
+def test_a_larger_motor_names_its_values_and_every_wire_that_is_thicker(demo: Job) -> None:
     texts = said(demo, lambda job: change_load(job, job.loads[0].id, kw=7.5))
-    assert "wash drum, current: 8.5 A → 15.5 A" in texts
-    assert "wash drum, breaker: 13 A type D → 20 A type D" in texts
-    assert "wash drum, panel conductors: 1.5 mm² → 2.5 mm²" in texts
-    assert any("wires changed" in text for text in texts)
+    assert "value wash drum, current: 8.5 A → 15.5 A" in texts
+    assert "value wash drum, breaker: 13 A type D → 20 A type D" in texts
+    assert "value wash drum, panel conductors: 1.5 mm² → 2.5 mm²" in texts
+    assert any(text.startswith("wire 4 F1:2 to K1:1: ") and "1.5 mm²" in text for text in texts)
+
+
+def test_one_more_load_adds_and_the_same_load_gone_removes_by_name(demo: Job) -> None:
+    """Against sets of keys taken from the results themselves, not from the lists that are compared."""
+    larger = with_names_recorded(add_load(demo, "rinse pump", 1.1))
+    before, after = Evaluation(demo), Evaluation(larger)
+    there, back = effects(snapshot(before), snapshot(after)), effects(snapshot(after), snapshot(before))
+    new_wires = {w.key for w in after.get(WIRING).wires} - {w.key for w in before.get(WIRING).wires}
+    added = [effect for effect in there if effect.noun == "wire" and effect.how == ADDED]
+    assert {str(effect.link) for effect in added} == {f"wire:{key}" for key in new_wires}
+    removed = [effect for effect in back if effect.noun == "wire" and effect.how == REMOVED]
+    assert sorted(effect.name for effect in removed) == sorted(effect.name for effect in added)
+    assert all(effect.link is None for effect in removed), "what is gone leads nowhere"
+    assert {effect.station for effect in there} >= {"Brief", "Circuits", "Plate", "Door", "Wires", "Terminals", "Prove"}
+    counted = dict(summary(there))["Wires"]
+    assert f"{len(added)} wires added" in counted
+    assert all(effect.was != effect.now for effect in there if effect.how == CHANGED)
+
+
+def test_a_change_order_has_a_line_for_every_effect_and_room_to_sign(demo: Job) -> None:
+    larger = with_names_recorded(change_load(demo, demo.loads[0].id, kw=7.5))
+    found = effects(snapshot(Evaluation(demo)), snapshot(Evaluation(larger)))
+    order = change_order(found, "power of wash drum")
+    assert len(order.rows) == len(found) > 10
+    assert order.columns[-1][1] == "Done by, date"
+    assert {row[-1] for row in order.rows} == {""}
 
 
 def test_an_answer_that_nothing_depends_on_changes_nothing(demo: Job) -> None:
