@@ -36,6 +36,8 @@ __all__ = ["WIDE", "LabelPlacer", "left_of"]
 MAIN_POLES = ("1-2", "3-4", "5-6")
 MIRROR_STEP = 3.4
 """From one line of a contact mirror to the next, mm."""
+SPARE_LETTERS = 15
+"""So much of the spare contacts stands in one row: the next coil may stand a column on."""
 ON_LINE = 4.4
 """A stretch of line so long carries the number of its net, mm."""
 WIDE = {"push", "turn", "key", "mushroom", "float", "limit", "temperature", "trip", "delay"}
@@ -301,7 +303,8 @@ class LabelPlacer:
         spare = [unit for unit, place in rows if place == "spare" and unit not in MAIN_POLES]
         shapes: list[Shape] = []
         top = RAIL_BOTTOM + 7.9
-        step = min(MIRROR_STEP, 13.2 / max(len(used) + bool(spare) - 1, 1))
+        spare_rows = broken("spare " + " ".join(unit.split("-")[0] for unit in spare), SPARE_LETTERS) if spare else []
+        step = min(MIRROR_STEP, 13.2 / max(len(used) + len(spare_rows) - 1, 1))
         size = min(PRINTED, step * 0.8)
         for index, (unit, place) in enumerate(used):
             y = top + index * step
@@ -309,9 +312,8 @@ class LabelPlacer:
                 Text(x - 9, y, unit, size, "second", Face.PRINTED),
                 Text(x + 6.4, y, place, size, "act", key=PlaceKey(place)),
             ]
-        if spare:
-            text = "spare " + " ".join(unit.split("-")[0] for unit in spare)
-            shapes.append(Text(x - 9, top + len(used) * step, text, size, "third"))
+        for index, row in enumerate(spare_rows, len(used)):
+            shapes.append(Text(x - 9, top + index * step, row, size, "third"))
         return shapes
 
     def _captions(self) -> None:
