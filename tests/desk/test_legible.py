@@ -3,6 +3,7 @@
 import pytest
 from PySide6.QtWidgets import QApplication, QLabel, QPushButton, QWidget
 
+from riktig.core.edits import ChangeLoad
 from riktig.core.geometry import CAPITAL, Shape, Text
 from riktig.core.job import Job
 from riktig.core.plate import LAYOUT
@@ -122,10 +123,19 @@ def test_the_font_of_tables_and_lists_is_nine_points_or_more(app: QApplication) 
 
 def test_the_window_can_be_a_thousand_pixels_wide(window: MainWindow) -> None:
     window.resize(1000, 700)
+    settle_window()
+    window.session.edit("power", ChangeLoad(window.session.job.loads[0].id, {"kw": 7.5}))
+    settle_window()
+    assert window.effect.isVisible()
     for name in window.stations:
         window.go_to(name)
         settle_window()
         assert (window.width(), window.height()) == (1000, 700), name
+        for opens in (window.drawer.opener, window.effect.more):
+            opens.setChecked(True)
+            settle_window()
+            assert (window.width(), window.height()) == (1000, 700), f"{name}, with a list open at the foot"
+            opens.setChecked(False)
     title, pill = window.strip.title, window.strip.pills[1]
     for label, whole in ((title, window.session.job.title), (pill, pill.accessibleName())):
         assert label.text() == whole or (label.text().endswith("…") and label.toolTip() == whole)

@@ -12,8 +12,8 @@ from riktig.desk.widgets import FlowLayout, plain_label
 
 __all__ = ["EffectPanel"]
 
-TALL = 210
-"""Height of the list when it is open, pixels."""
+LOW, TALL = 60, 210
+"""Least and usual height of the list when it is open, pixels: it never makes the window grow."""
 MOST_ROWS = 400
 """So many lines of a station are listed; the rest are counted and stand in the change order on paper."""
 _KEY = Qt.ItemDataRole.UserRole
@@ -142,7 +142,8 @@ class _LineTree(QTreeWidget):
         super().__init__()
         self.setHeaderHidden(True)
         self.setAccessibleName("Everything that the last change did")
-        self.setFixedHeight(TALL)
+        self.setMinimumHeight(LOW)
+        self.setMaximumHeight(TALL)
         self.setSelectionMode(QTreeWidget.SelectionMode.ExtendedSelection)
         self.setUniformRowHeights(True)
 

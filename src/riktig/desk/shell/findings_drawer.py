@@ -8,6 +8,8 @@ from riktig.desk.widgets import plain_label, replace_body
 
 __all__ = ["FindingsDrawer", "finding_row"]
 
+LOW, TALL = 60, 230
+"""Least and usual height of the open list, pixels."""
 SIGNS = {Verdict.FAILS: "✗", Verdict.JUDGE: "?", Verdict.MEETS: "✓"}
 ROLES = {Verdict.FAILS: "fails", Verdict.JUDGE: "judgement", Verdict.MEETS: "meets"}
 
@@ -77,7 +79,8 @@ class FindingsDrawer(QWidget):
         self._list.setWidgetResizable(True)
         self._list.setFrameShape(QFrame.Shape.NoFrame)
         self._list.setAccessibleName("Findings")
-        self._list.setFixedHeight(230)
+        self._list.setMinimumHeight(LOW)  # never a fixed height: it would make a low window grow
+        self._list.setMaximumHeight(TALL)
         self._list.hide()
         layout = QVBoxLayout(self)
         layout.setContentsMargins(12, 4, 12, 4)

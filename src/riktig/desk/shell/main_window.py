@@ -4,7 +4,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QCloseEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QMainWindow, QVBoxLayout, QWidget
 
 from riktig.core.edits import ApplyRemedy
 from riktig.core.errors import RiktigError
@@ -37,7 +37,7 @@ from riktig.desk.shell.route_card import RouteCard
 from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
 from riktig.desk.stations import make_stations
 from riktig.desk.theme import DARK, LIGHT, Theme, palette, style_sheet
-from riktig.desk.widgets import FieldUndo, Station
+from riktig.desk.widgets import FieldUndo, PageStack, ScrolledPages, Station
 from riktig.devices import BenchMeter
 
 __all__ = ["MainWindow"]
@@ -58,7 +58,7 @@ class MainWindow(QMainWindow):
         self.effect = EffectPanel()
         self.start = StartPage()
         self.stations: dict[str, Station] = make_stations(session, meter or BenchMeter())
-        self.stack = QStackedWidget()
+        self.stack = PageStack()
         self.stack.addWidget(self.start)
         for station in self.stations.values():
             self.stack.addWidget(station)
@@ -85,7 +85,7 @@ class MainWindow(QMainWindow):
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.route)
-        middle.addWidget(self.stack, 1)
+        middle.addWidget(ScrolledPages(self.stack), 1)
         middle.addWidget(self.details)
         whole = QVBoxLayout()
         whole.setContentsMargins(0, 0, 0, 0)
