@@ -99,4 +99,4 @@ def test_a_text_that_is_no_job_is_said_and_nothing_changes(window: MainWindow, t
     before = window.session.file
     assert not window.arrivals.import_from(text)
     assert window.session.file is before
-    assert "not a job" in window.drawer.said.text()
+    assert "not a job" in window.drawer.message

@@ -210,7 +210,7 @@ def test_what_is_not_in_the_file_is_said_before_the_window_closes(window: MainWi
     session.unwritten = "an edit"
     session.file.read_only = True
     assert not window.close(), "it stays open and says so"
-    assert "not in the file" in window.drawer.said.text()
+    assert "not in the file" in window.drawer.message
     session.file.read_only = False
     session.write_again()
     assert session.unwritten == ""

@@ -84,7 +84,7 @@ def test_the_program_takes_the_place_of_the_first_screen(session: Session, wait_
     assert session.file
     session.unwritten, session.file.read_only = "an edit", True
     assert not first.close(), "what is not in the file is said first"
-    assert "not in the file" in inner.drawer.said.text()
+    assert "not in the file" in inner.drawer.message
     session.file.read_only = False
     session.write_again()
     assert first.close()

@@ -17,7 +17,7 @@ def press_undo(window: MainWindow) -> None:
 
 
 def said(window: MainWindow) -> str:
-    return window.drawer.said.text()
+    return window.drawer.message
 
 
 def tick(window: MainWindow, session: Session) -> str:

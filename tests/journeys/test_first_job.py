@@ -120,7 +120,7 @@ def test_from_an_empty_brief_to_the_last_verdict_and_the_papers(
     settle_window()
     assert {s.name for s in session.lost_last} >= {"9 S2:3 to S1:2"}
     assert session.progress.complete == 30
-    assert "no longer count" in window.drawer.said.text()
+    assert "no longer count" in window.drawer.message
     session.undo()
     assert session.progress.complete == 31
     settle_window()
@@ -160,13 +160,13 @@ def test_a_bad_file_is_said_and_the_window_stays_usable(newcomer: MainWindow, tm
         path = tmp_path / f"{name}.riktig"
         path.write_bytes(content)
         assert not window.open_path(path)
-        assert name in window.drawer.said.toolTip()
+        assert name in window.drawer.message
     window.go_to("Wires")
-    assert "Start or open a job first" in window.drawer.said.text()
+    assert "Start or open a job first" in window.drawer.message
     window.new_job("KS-1", "after all that")
     assert window.current == "Brief"
     window.new_job("KS-1", "again")
-    assert "exists already" in window.drawer.said.text()
+    assert "exists already" in window.drawer.message
     window.close()
 
 

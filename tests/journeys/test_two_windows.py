@@ -24,7 +24,7 @@ def test_the_second_window_looks_only_until_the_first_is_closed(app: QApplicatio
     assert first.open_path(path)
     assert second.open_path(path)
     assert second.session.read_only
-    assert "Ida on" in second.drawer.said.toolTip()
+    assert "Ida on" in second.drawer.message
 
     # Everything can be seen in the second, nothing changed, nothing ticked.
     for name in second.stations:
@@ -35,7 +35,7 @@ def test_the_second_window_looks_only_until_the_first_is_closed(app: QApplicatio
     assert isinstance(build, BuildStation)
     build.toggle(Operation.CUT)
     assert second.session.records == ()
-    assert "Nothing was recorded" in second.drawer.said.toolTip()
+    assert "Nothing was recorded" in second.drawer.message
 
     # The first works on; when it is closed, the second may open the job for itself.
     assert first.session.edit("title", Doing(lambda job: set_heading(job, title="first")))

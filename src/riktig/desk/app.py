@@ -8,12 +8,12 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QCoreApplication, QSettings, QTimer
-from PySide6.QtGui import QIcon, QPixmap
+from PySide6.QtGui import QFontDatabase, QIcon, QPixmap
 from PySide6.QtWidgets import QApplication
 
 from riktig.desk.first_window import FirstWindow
 from riktig.desk.garbage import GarbageCollector
-from riktig.desk.theme import DARK, load_fonts, words_font
+from riktig.desk.theme import DARK, grow_text, load_fonts, words_font
 from riktig.places import window_file
 
 if TYPE_CHECKING:  # loaded when the first screen has been painted
@@ -41,7 +41,8 @@ def application() -> QApplication:
     app.setDesktopFileName("riktig")
     app.setStyle("Fusion")
     load_fonts()
-    app.setFont(words_font(10))
+    grow_text(QFontDatabase.systemFont(QFontDatabase.SystemFont.GeneralFont).pointSizeF())
+    app.setFont(words_font())
     icon = QPixmap()
     data = (Path(__file__).parent.parent / "assets" / "icons" / "riktig.png").read_bytes()
     if icon.loadFromData(data):

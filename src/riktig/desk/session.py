@@ -86,6 +86,7 @@ class Session(QObject):
         job, records = file.job(), tuple(file.records())
         if self.file:
             self.file.close()
+        self.said.emit("", False)  # what was said is of the job before
         self.file, self.records = file, records
         self.history, self.unwritten, self.turned_by = History(), "", ""
         self._acted.clear()

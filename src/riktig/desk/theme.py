@@ -5,7 +5,19 @@ from importlib import resources
 
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 
-__all__ = ["DARK", "LIGHT", "MONO", "WORDS", "Theme", "load_fonts", "palette", "style_sheet", "words_font"]
+__all__ = [
+    "DARK",
+    "LIGHT",
+    "MONO",
+    "WORDS",
+    "Theme",
+    "grow_text",
+    "grown",
+    "load_fonts",
+    "palette",
+    "style_sheet",
+    "words_font",
+]
 
 WORDS = "B612"
 MONO = "B612 Mono"
@@ -127,11 +139,39 @@ def load_fonts() -> None:
         QFontDatabase.addApplicationFontFromData((folder / f"{name}.ttf").read_bytes())
 
 
-def words_font(points: float = 10.0, *, mono: bool = False, bold: bool = False) -> QFont:
-    """A face of the shipped family, with the fallback for signs it lacks."""
+class _Growth:
+    """By how much texts are larger than Riktig's own sizes, as the desktop asks."""
+
+    factor = 1.0
+
+
+USUAL_POINTS = 10.0
+"""The size that Riktig is laid out for."""
+MOST_GROWTH = 1.5
+"""Beyond this the stations no longer fit a window of 1000 by 700 pixels (measured)."""
+DISPLAY_POINTS = 20.0
+"""Larger texts are read at arm's length already: they do not grow."""
+
+
+def grow_text(desktop_points: float) -> None:
+    """Takes the size of text over from the desktop; a smaller one than Riktig's own is not followed: 9 pt is the least.
+
+    Args:
+        desktop_points: The size of the desktop's own font.
+    """
+    _Growth.factor = min(max(desktop_points / USUAL_POINTS, 1.0), MOST_GROWTH)
+
+
+def grown(pixels: int) -> int:
+    """A width that letters need, as large as the desktop asks."""
+    return round(pixels * _Growth.factor)
+
+
+def words_font(points: float = USUAL_POINTS, *, mono: bool = False, bold: bool = False) -> QFont:
+    """A face of the shipped family, with the fallback for signs it lacks; as large as the desktop asks."""
     font = QFont()
     font.setFamilies([MONO if mono else WORDS, FALLBACK])
-    font.setPointSizeF(points)
+    font.setPointSizeF(points * _Growth.factor if points <= DISPLAY_POINTS else points)
     font.setBold(bold)
     return font
 
@@ -185,7 +225,7 @@ def style_sheet(theme: Theme) -> str:
     #details {{ border-left: 1px solid {c["line"]}; }}
     #pill {{ background: {c["card"]}; border: 1px solid {c["hair"]}; border-radius: 10px;
              padding: 2px 9px; }}
-    #title {{ font-size: 13pt; font-weight: bold; }}
+    #title {{ font-size: {13 * _Growth.factor:g}pt; font-weight: bold; }}
     #large {{ font-weight: bold; }}
     #quiet {{ color: {c["third"]}; }}
     #second {{ color: {c["second"]}; }}

@@ -25,7 +25,7 @@ class ScaledView(QWidget):
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.setAccessibleName(name)
-        self.setMinimumSize(240, 200)
+        self.setMinimumSize(200, 160)
         self.theme = LIGHT
         self.opening: Opening = FITS
         self.overlay: Sequence[Shape] = ()

@@ -4,10 +4,12 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from riktig.core.rules import ClauseResult, Finding, QuickFix, Verdict, findings_of
-from riktig.desk.widgets import plain_label, replace_body
+from riktig.desk.widgets import ElidedLabel, plain_label, replace_body
 
 __all__ = ["FindingsDrawer", "finding_row"]
 
+LONG = 70
+"""A message of so many letters may be longer than the line, and can be opened."""
 LOW, TALL = 60, 230
 """Least and usual height of the open list, pixels."""
 SIGNS = {Verdict.FAILS: "✗", Verdict.JUDGE: "?", Verdict.MEETS: "✓"}
@@ -51,6 +53,7 @@ class FindingsDrawer(QWidget):
     go = Signal(object)
     quick_fix = Signal(object)
     try_again = Signal()
+    read_asked = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -61,8 +64,14 @@ class FindingsDrawer(QWidget):
         self.opener.setToolTip("Opens the list of findings (F8)")
         self.opener.toggled.connect(self._open)
         self.counts = [plain_label("", role) for role in ("fails", "judgement", "meets")]
-        self.said = plain_label("", "second")
+        self.message: str = ""
+        """The last thing said, whole."""
+        self.said = ElidedLabel("second")
         self.said.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self.whole = QPushButton("Read all")
+        self.whole.setToolTip("The whole message")
+        self.whole.clicked.connect(lambda: self.read_asked.emit(self.message))
+        self.whole.hide()
         self.kept = plain_label("All changes saved", "quiet")
         self.again = QPushButton("Retry save")
         self.again.hide()
@@ -73,6 +82,7 @@ class FindingsDrawer(QWidget):
             line.addWidget(label)
         line.addSpacing(10)
         line.addWidget(self.said, 1)
+        line.addWidget(self.whole)
         line.addWidget(self.again)
         line.addWidget(self.kept)
         self._list = QScrollArea()
@@ -129,9 +139,9 @@ class FindingsDrawer(QWidget):
 
     def say(self, text: str, wrong: bool) -> None:
         """The last thing said; what went wrong stays until something else is said."""
-        first = text.splitlines()[0] if text else ""
-        self.said.setText(first if len(first) < 150 else first[:147] + "…")
-        self.said.setToolTip(text)
+        self.message = text
+        self.said.show_text(" ".join(text.splitlines()))
+        self.whole.setVisible(len(text) > LONG or "\n" in text)
         self.said.setObjectName("fails" if wrong else "second")
         self.said.style().unpolish(self.said)
         self.said.style().polish(self.said)

@@ -120,6 +120,7 @@ class MainWindow(QMainWindow):
         self.effect.print_asked.connect(lambda: print_change_order(self, self.effect.shown, self.effect.name))
         self.drawer.quick_fix.connect(self.quick_fix)
         self.drawer.try_again.connect(self._write_again)
+        self.drawer.read_asked.connect(lambda text: show_message(self, text))
         for station in self.stations.values():
             station.asked.connect(self.show_thing)
         self.start.new_asked.connect(self.new_job)
@@ -299,7 +300,7 @@ class MainWindow(QMainWindow):
     def _moved(self, path: Path) -> None:
         """The work goes on in another file: that must be seen."""
         self._show_title()
-        self.tell(self.drawer.said.toolTip())
+        self.tell(self.drawer.message)
 
     def _ask_why(self, question: str) -> str:
         text, done = QInputDialog.getText(self, "Take back", question)
@@ -350,9 +351,7 @@ class MainWindow(QMainWindow):
             return False
         self.go_to("Brief")
         if self.session.file and self.session.file.problems:
-            self.tell(
-                f"{self.drawer.said.toolTip()} {COPY_WORDS}", ("Go on in a copy", lambda: go_on_from_broken(self))
-            )
+            self.tell(f"{self.drawer.message} {COPY_WORDS}", ("Go on in a copy", lambda: go_on_from_broken(self)))
         return True
 
     def tell_of_fault(self, text: str, rescued: Path | None) -> None:

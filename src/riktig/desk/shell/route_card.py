@@ -5,7 +5,7 @@ from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent, QMouseEvent, QPai
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from riktig.core.views import STATIONS, Stamp, Status
-from riktig.desk.theme import LIGHT, Theme, words_font
+from riktig.desk.theme import LIGHT, Theme, grown, words_font
 
 __all__ = ["RouteCard"]
 
@@ -134,7 +134,7 @@ class RouteCard(QWidget):
             stop.pressed.connect(self.chosen)
             stop.moved.connect(self._step)
             layout.addWidget(stop, 1)
-        self.setFixedWidth(198)
+        self.setFixedWidth(grown(198))
 
     def _step(self, by: int) -> None:
         stop_now = next((i for i, stop in enumerate(self.stops) if stop.hasFocus()), 0)

@@ -1,8 +1,9 @@
 from .elided import ElidedLabel
 from .field_undo import FieldUndo
+from .fitted import FittedLabel
 from .flow import FlowLayout
 from .page_stack import PageStack, ScrolledPages
-from .small import plain_label, replace_body, row_of, show_only
+from .small import flowing, plain_label, replace_body, row_of, show_only
 from .station import Station
 from .steps import StepList, StepRow
 from .tab_order import TabOrder, first_field
@@ -11,6 +12,7 @@ from .table import ScheduleTable
 __all__ = [
     "ElidedLabel",
     "FieldUndo",
+    "FittedLabel",
     "FlowLayout",
     "PageStack",
     "ScheduleTable",
@@ -20,6 +22,7 @@ __all__ = [
     "StepRow",
     "TabOrder",
     "first_field",
+    "flowing",
     "plain_label",
     "replace_body",
     "row_of",

@@ -3,9 +3,11 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QScrollArea, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QLayout, QScrollArea, QSizePolicy, QWidget
 
-__all__ = ["plain_label", "replace_body", "row_of", "show_only"]
+from riktig.desk.widgets.flow import FlowLayout
+
+__all__ = ["flowing", "plain_label", "replace_body", "row_of", "show_only"]
 
 
 def plain_label(text: str = "", role: str = "", *, wraps: bool = False) -> QLabel:
@@ -31,6 +33,21 @@ def row_of(items: Sequence[QWidget | QLayout | None], *, gap: int = 8) -> QHBoxL
         else:
             row.addWidget(item)
     return row
+
+
+def flowing(items: Sequence[QWidget | None], *, gap: int = 6) -> QWidget:
+    """Widgets side by side, in as many lines as the width asks for."""
+    holder = QWidget()
+    row = FlowLayout(holder, gap=gap, lead=4)
+    for item in items:
+        if item is not None:
+            row.addWidget(item)
+    policy = holder.sizePolicy()
+    policy.setHorizontalPolicy(QSizePolicy.Policy.Expanding)
+    policy.setVerticalPolicy(QSizePolicy.Policy.Minimum)
+    policy.setHeightForWidth(True)
+    holder.setSizePolicy(policy)
+    return holder
 
 
 def show_only(*widgets: tuple[QWidget, bool]) -> None:

@@ -11,7 +11,7 @@ from riktig.core.job import Job
 from riktig.core.keys import Key
 from riktig.desk.session import Session
 from riktig.desk.theme import LIGHT, Theme
-from riktig.desk.widgets.small import plain_label, row_of
+from riktig.desk.widgets.small import flowing, plain_label, row_of
 
 __all__ = ["Station"]
 
@@ -63,9 +63,13 @@ class Station(QWidget):
         self._body.setContentsMargins(14, 10, 14, 8)
         self._body.setSpacing(8)
 
-    def add_bar(self, items: Sequence[QWidget | QLayout | None]) -> None:
-        """Adds the bar of actions."""
-        self._body.addLayout(row_of(items))
+    def add_bar(self, items: Sequence[QWidget | None]) -> None:
+        """Adds the bar of actions, which breaks its line where the window is narrow; after None stands to the right."""
+        left, right = list(items), list[QWidget | None]()
+        if None in left:
+            at = left.index(None)
+            left, right = left[:at], left[at + 1 :]
+        self._body.addLayout(row_of((flowing(left), *right)))
 
     def add_body(self, item: QWidget | QLayout, stretch: int = 1) -> None:
         """Adds what the station is about."""

@@ -6,7 +6,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent, QWheelEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QWidget
 
-from riktig.desk.theme import words_font
+from riktig.desk.theme import grown, words_font
 from riktig.desk.widgets import FlowLayout, plain_label
 
 __all__ = ["Answer", "ChoiceField", "sentence"]
@@ -25,7 +25,7 @@ class Answer(QLineEdit):
         super().__init__(text)
         self.setAccessibleName(name)
         self.setToolTip(name)
-        self.setFixedWidth(width)
+        self.setFixedWidth(grown(width))
         self._take, self._last = take, text
         self.editingFinished.connect(self._done)
 

@@ -13,7 +13,7 @@ from riktig.desk.stations.brief.names_part import NamesPart
 from riktig.desk.stations.brief.new_load import NewLoad
 from riktig.desk.stations.brief.panel_part import EnclosurePart, PanelPart, PracticePart
 from riktig.desk.stations.brief.part import BriefPart
-from riktig.desk.theme import words_font
+from riktig.desk.theme import grown, words_font
 from riktig.desk.widgets import Station, TabOrder, first_field, plain_label, replace_body
 
 __all__ = ["BriefStation"]
@@ -140,7 +140,7 @@ class BriefStation(Station):
         self.practice, self.names = PracticePart(session), NamesPart(session)
         page = QWidget()
         page.setObjectName("paper")
-        page.setMaximumWidth(900)
+        page.setMaximumWidth(grown(900))
         letter = QVBoxLayout(page)
         letter.setContentsMargins(20, 6, 8, 20)
         letter.setSpacing(9)

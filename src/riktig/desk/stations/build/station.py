@@ -2,16 +2,7 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QShowEvent
-from PySide6.QtWidgets import (
-    QLineEdit,
-    QListWidget,
-    QListWidgetItem,
-    QPushButton,
-    QScrollArea,
-    QSizePolicy,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.geometry import Drawing
 from riktig.core.ids import WireId
@@ -24,7 +15,7 @@ from riktig.core.wiring import WIRING, Wire, mini_plate
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme, words_font
-from riktig.desk.widgets import Station, plain_label, row_of
+from riktig.desk.widgets import FittedLabel, Station, plain_label, row_of
 
 __all__ = ["BuildStation"]
 
@@ -33,6 +24,9 @@ STALE_HEIGHT = 96
 
 WIDEST_LIST = 420
 """Of the list of wires, px: beyond, the ends of its lines are reached by scrolling (chosen by us)."""
+
+LIST_PX = 130
+"""Least width of that list, px."""
 
 
 class BuildStation(Station):
@@ -48,12 +42,12 @@ class BuildStation(Station):
         super().__init__(session)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.key = WireId("")
-        self.batch_line = plain_label("", "second")
-        self.batch_line.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self.batch_line = plain_label("", "second", wraps=True)
         self.scan = QLineEdit()
         self.scan.setPlaceholderText("Scan or type a number, Enter")
         self.scan.setAccessibleName("Scan a wire number")
         self.scan.setMaximumWidth(230)
+        self.scan.setMinimumWidth(self.scan.fontMetrics().horizontalAdvance(self.scan.placeholderText()) + 24)
         self.scan.returnPressed.connect(self._scanned)
         bar = row_of(())
         bar.addWidget(self.batch_line, 1)
@@ -64,12 +58,13 @@ class BuildStation(Station):
                 "Isolate the supply, lock off and prove dead before working inside. Local codes and "
                 "licensed practice decide.",
                 "judgement",
+                wraps=True,
             ),
             0,
         )
         row = row_of(())
-        row.addWidget(self._make_list(), 0)
-        row.addWidget(self._make_card(), 1)
+        row.addWidget(self._make_list(), 2)
+        row.addWidget(self._make_card(), 3)
         self.add_body(row)
         self.stale_words = plain_label("", "second", wraps=True)
         self.stale_area = QScrollArea()
@@ -82,6 +77,7 @@ class BuildStation(Station):
             plain_label(
                 "Space: tick the next   1 … 5: tick one   Backspace: take the last tick back   Up, Down: another wire",
                 "quiet",
+                wraps=True,
             ),
             0,
         )
@@ -90,6 +86,7 @@ class BuildStation(Station):
         self.list = QListWidget()
         self.list.setAccessibleName("Wires in the order they go in")
         self.list.setFont(words_font(10, mono=True))
+        self.list.setMinimumWidth(LIST_PX)
         self.list.currentItemChanged.connect(self._picked)
         self.list.installEventFilter(self)
         return self.list
@@ -98,21 +95,18 @@ class BuildStation(Station):
         card = QWidget()
         card.setObjectName("card")
         card.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.number = plain_label("")
-        self.number.setFont(words_font(40, mono=True, bold=True))
-        self.conductor = plain_label("", "second")
+        self.number = FittedLabel(40.0, 20.0, mono=True, bold=True)
+        self.conductor = plain_label("", "second", wraps=True)
+        self.conductor.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.conductor.setFont(words_font(15))
-        self.start = plain_label("")
-        self.end = plain_label("")
-        for label in (self.start, self.end):
-            label.setFont(words_font(30, mono=True, bold=True))
+        self.start, self.end = (FittedLabel(30.0, 16.0, mono=True, bold=True) for _ in range(2))
         self.start_end = plain_label("", "second", wraps=True)
         self.end_end = plain_label("", "second", wraps=True)
         for label in (self.start_end, self.end_end):
             label.setFont(words_font(12))
         self.where = DrawingView("Where the wire runs")
         self.where.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.where.setMinimumSize(130, 160)
+        self.where.setMinimumSize(100, 160)
         self.buttons: dict[Operation, QPushButton] = {}
         ticks = QVBoxLayout()
         ticks.setSpacing(5)
@@ -129,7 +123,9 @@ class BuildStation(Station):
         layout = QVBoxLayout(card)
         layout.setContentsMargins(18, 10, 18, 12)
         layout.setSpacing(4)
-        layout.addLayout(row_of((self.number, None, self.conductor)))
+        heading = row_of((self.number,))
+        heading.addWidget(self.conductor, 1)
+        layout.addLayout(heading)
         ends = row_of(())
         for label, fitting in ((self.start, self.start_end), (self.end, self.end_end)):
             column = QVBoxLayout()
@@ -168,7 +164,7 @@ class BuildStation(Station):
             if wire.key == self.key:
                 self.list.setCurrentItem(item)
         self.list.blockSignals(False)
-        self.list.setFixedWidth(min(max(self.list.sizeHintForColumn(0) + 30, 220), WIDEST_LIST))
+        self.list.setMaximumWidth(min(max(self.list.sizeHintForColumn(0) + 30, 220), WIDEST_LIST))
         self._show()
         lines = [f"{tick.name}: {tick.what} no longer counts, {tick.why}." for tick in progress.stale]
         self.stale_words.setText("\n".join(lines))

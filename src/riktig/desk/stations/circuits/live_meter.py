@@ -7,7 +7,7 @@ from riktig.core.schematic import CIRCUITS, NAMES, PinLabels
 from riktig.core.simulation import MeterReading
 from riktig.desk.session import Session
 from riktig.desk.stations.circuits.live_model import LiveModel
-from riktig.desk.theme import words_font
+from riktig.desk.theme import grown, words_font
 from riktig.desk.widgets import plain_label, row_of
 
 __all__ = ["MeterStrip"]
@@ -24,7 +24,7 @@ class MeterStrip(QWidget):
         for field, name in ((self.black, "Black probe"), (self.red, "Red probe")):
             field.setPlaceholderText(f"{name.split()[0].lower()}: K1:A1")
             field.setAccessibleName(name)
-            field.setFixedWidth(130)
+            field.setFixedWidth(grown(130))
             field.editingFinished.connect(self.read)
         self.what = QComboBox()
         self.what.addItems(["V", "Ω"])

@@ -7,7 +7,8 @@ from riktig.core.errors import ImpossibleValueError
 from riktig.core.holes import SHEETS
 from riktig.core.job import Opening, Surface
 from riktig.desk.session import Session
-from riktig.desk.widgets import plain_label, row_of
+from riktig.desk.theme import grown
+from riktig.desk.widgets import flowing, plain_label
 
 __all__ = ["OpeningsRow"]
 
@@ -24,6 +25,7 @@ class OpeningsRow(QWidget):
         self.purpose, self.rating = QLineEdit(), QLineEdit()
         self.purpose.setPlaceholderText("what for")
         self.purpose.setAccessibleName("What the opening is for")
+        self.purpose.setMaximumWidth(grown(80))  # all of the row stands in one line beside open details at 1280 px
         self.rating.setPlaceholderText("IP65")
         self.rating.setMinimumWidth(58)
         self.rating.setAccessibleName("Class of what is fitted")
@@ -35,7 +37,7 @@ class OpeningsRow(QWidget):
             box.setDecimals(1)
             box.setPrefix(sign)
             box.setValue(value)
-            box.setMaximumWidth(88)
+            box.setMaximumWidth(grown(84))
             box.setAccessibleName(f"Opening {name}")
             box.setToolTip(f"Opening {name}, mm")
             self.fields[name] = box
@@ -45,15 +47,15 @@ class OpeningsRow(QWidget):
         self.add.clicked.connect(self._add)
         self.drop = QPushButton("Delete")
         self.drop.clicked.connect(self._drop)
-        self.rating.setMaximumWidth(70)
+        self.rating.setMaximumWidth(grown(58))
         for pick in (self.surface, self.there):
             pick.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
             pick.setMinimumContentsLength(9)
         shown = QVBoxLayout(self)
         shown.setContentsMargins(0, 0, 0, 0)
         shown.setSpacing(4)
-        shown.addLayout(row_of([*row, self.rating, self.add, None], gap=5))
-        shown.addLayout(row_of([self.there, self.drop, None], gap=5))
+        shown.addWidget(flowing([*row, self.rating, self.add], gap=5))
+        shown.addWidget(flowing([self.there, self.drop], gap=5))
 
     def refresh(self) -> None:
         """Shows the surfaces there are, and the openings."""

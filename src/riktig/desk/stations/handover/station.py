@@ -114,8 +114,9 @@ class HandoverStation(Station):
             item = self._lacking.takeAt(0)
             widget = item.widget() if item else None
             if widget:
+                widget.hide()
                 widget.deleteLater()
-        head = plain_label("Missing for a complete hand-over")
+        head = plain_label("Missing for a complete hand-over", wraps=True)
         head.setFont(words_font(12, bold=True))
         self._lacking.addWidget(head)
         for text in missing:

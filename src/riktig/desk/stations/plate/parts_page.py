@@ -29,6 +29,7 @@ from riktig.core.schematic import CIRCUITS, NAMES, Device
 from riktig.core.sizing import SIZING
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
+from riktig.desk.theme import grown
 from riktig.desk.widgets import plain_label, row_of
 
 __all__ = ["PartsPage"]
@@ -80,7 +81,7 @@ class PartsPage(QWidget):
             box.setDecimals(digits)
             box.setSuffix(unit)
             box.setAccessibleName(label)
-            box.setMaximumWidth(104)
+            box.setMaximumWidth(grown(104))
             box.valueChanged.connect(self._draw)
             self.numbers[name] = box
             form.addRow(label, box)
@@ -115,7 +116,7 @@ class PartsPage(QWidget):
         left.addLayout(row_of([self.take, self.give, None]))
         side = QWidget()
         side.setLayout(left)
-        side.setMaximumWidth(206)
+        side.setMaximumWidth(grown(206))
         middle = QVBoxLayout()
         middle.addWidget(area, 1)
         middle.addWidget(self.wrong)

@@ -2,7 +2,7 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QShowEvent
-from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QInputDialog, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
 from riktig.core.ids import WireId
@@ -26,8 +26,8 @@ from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.stations.prove.function import FunctionAsked
 from riktig.desk.stations.prove.typed import TypedReading
-from riktig.desk.theme import Theme, words_font
-from riktig.desk.widgets import Station, plain_label, row_of
+from riktig.desk.theme import Theme, grown, words_font
+from riktig.desk.widgets import FittedLabel, Station, flowing, plain_label, row_of
 from riktig.devices import BenchMeter
 
 __all__ = ["ProveStation"]
@@ -50,20 +50,16 @@ class ProveStation(Station):
         self.by_hand = False
         self._history: list[str] = []
         self.stage_buttons: dict[ProvingStage, QPushButton] = {}
-        bar = QHBoxLayout()
-        bar.setSpacing(5)
         for stage in ProvingStage:
             button = self.button(stage.value, f"Goes to the tests of {stage.value}")
             button.clicked.connect(lambda _=False, s=stage: self.go_to_stage(s))
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             self.stage_buttons[stage] = button
-            bar.addWidget(button)
-        self.add_bar((bar, None))
+        self.add_bar(tuple(self.stage_buttons.values()))
         row = row_of((), gap=12)
         row.addWidget(self._card(), 3)
         row.addWidget(self._side(), 1)
         self.add_body(row)
-        keys = row_of((), gap=6)
         self.keys: dict[str, QPushButton] = {}
         for name, text, act in (
             ("take", "Space  practice reading", self.take),
@@ -76,9 +72,7 @@ class ProveStation(Station):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.clicked.connect(act)
             self.keys[name] = button
-            keys.addWidget(button)
-        keys.addStretch(1)
-        self.add_body(keys, 0)
+        self.add_body(flowing(tuple(self.keys.values())), 0)
         self.cut_off = plain_label("", "judgement", wraps=True)
         self.add_body(self.cut_off, 0)
         self.add_body(
@@ -86,6 +80,7 @@ class ProveStation(Station):
                 "Isolated, locked off and proved dead: prove the tester before and after. Local codes "
                 "and licensed practice decide.",
                 "judgement",
+                wraps=True,
             ),
             0,
         )
@@ -103,25 +98,24 @@ class ProveStation(Station):
             column = QVBoxLayout()
             column.setSpacing(0)
             column.addWidget(plain_label(f"■ {name}", "fails" if name[0] == "r" else "second"))
-            label = plain_label("")
-            label.setFont(words_font(50, mono=True, bold=True))
+            label = FittedLabel(50.0, 24.0, mono=True, bold=True)
             place = plain_label("", "second", wraps=True)
             column.addWidget(label)
             column.addWidget(place)
             column.addStretch(1)
             points.addLayout(column, 1)
             self.points.append((label, place))
-        self.expected = plain_label("")
-        self.expected.setFont(words_font(32))
+        self.expected = FittedLabel(32.0, 14.0)
         self.why = plain_label("", "second", wraps=True)
-        self.reading = plain_label("")
-        self.reading.setFont(words_font(40, bold=True))
+        self.reading = FittedLabel(40.0, 24.0, bold=True)
         self.verdict = plain_label("", wraps=True)
         self.verdict.setFont(words_font(17, bold=True))
         self.typed = TypedReading()
-        self.typed.setPlaceholderText("your meter: 0.3, 1.2 k or open")
+        self.typed.setPlaceholderText("0.3, 1.2 k or open")
+        self.typed.setToolTip("What your meter shows, in ohm: 0.3, 1.2 k or open")
         self.typed.setAccessibleName("Typed reading in ohm")
-        self.typed.setMaximumWidth(260)
+        self.typed.setMaximumWidth(grown(260))
+        self.typed.setMinimumWidth(self.typed.fontMetrics().horizontalAdvance(self.typed.placeholderText()) + 20)
         self.typed.returnPressed.connect(self._typed)
         layout = QVBoxLayout(card)
         layout.setContentsMargins(20, 12, 20, 14)
@@ -131,7 +125,7 @@ class ProveStation(Station):
         readings = row_of((), gap=16)
         left, right = QVBoxLayout(), QVBoxLayout()
         item: QWidget
-        for item in (plain_label("Should read", "second"), self.expected, self.why):
+        for item in (plain_label("Should read", "second"), self.expected):
             left.addWidget(item)
         for item in (plain_label("Reads", "second"), self.reading, self.typed):
             right.addWidget(item)
@@ -140,6 +134,7 @@ class ProveStation(Station):
         readings.addLayout(left, 1)
         readings.addLayout(right, 1)
         layout.addLayout(readings)
+        layout.addWidget(self.why)
         layout.addWidget(self.verdict)
         layout.addStretch(1)
         layout.addWidget(self.switches)
@@ -152,7 +147,7 @@ class ProveStation(Station):
         layout.addWidget(plain_label("Where", "quiet"))
         self.where = DrawingView("Where the two points are")
         self.where.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.where.setMinimumSize(180, 200)
+        self.where.setMinimumSize(130, 160)
         layout.addWidget(self.where, 3)
         layout.addWidget(plain_label("Just done", "quiet"))
         self.done = plain_label("", wraps=True)
