@@ -11,6 +11,7 @@ from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Text
 from riktig.core.job import (
     Command,
+    ControlTap,
     DeviceId,
     Job,
     PinRef,
@@ -21,6 +22,7 @@ from riktig.core.job import (
     override,
     pick_part,
     set_practice,
+    set_supply,
 )
 from riktig.core.keys import NetKey, PlaceKey
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, NetClass, Sheet, ends_of, with_names_recorded
@@ -210,3 +212,13 @@ def test_parts_of_the_north_american_rulebook_speak_in_its_sizes() -> None:
     assert "AWG" in texts
     assert "5 hp" in texts
     assert "mm²" not in texts
+
+
+def test_sheets_are_drawn_where_nothing_has_room_for_all_that_is_said() -> None:
+    """At 1 V three small motors take hundreds of amperes: the longest ratings, beside a transformer tapped ahead."""
+    job = new_job("T-4", "t")
+    for n in range(3):
+        job = add_load(job, f"fan {n}", 1.0, run_lamp=False, trip_lamp=False)
+    job = set_supply(job, voltage_v=1.0, voltage_to_neutral_v=1.0, neutral=False, frequency_hz=1.0, upstream_a=1.0)
+    job = with_names_recorded(set_practice(job, control_tap=ControlTap.BEFORE))
+    assert all_texts(job)

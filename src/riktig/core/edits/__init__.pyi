@@ -58,9 +58,11 @@ from .plate import (
     SetPlate,
     SetRailsAndDucts,
 )
+from .ranges import RANGES, Range, check_ranges, range_words
 
 __all__ = [
     "EDITS",
+    "RANGES",
     "Action",
     "AddCircuit",
     "AddDevice",
@@ -98,6 +100,7 @@ __all__ = [
     "PlanDoor",
     "PlanPlate",
     "PutIn",
+    "Range",
     "RecordStep",
     "RemoveCircuit",
     "RemoveLoad",
@@ -125,9 +128,11 @@ __all__ = [
     "WireElsewhere",
     "after_edit",
     "after_edits",
+    "check_ranges",
     "counted_words",
     "dump_action",
     "edit_name",
     "load_action",
     "load_actions",
+    "range_words",
 ]

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import cast
 
+from riktig.core.edits.ranges import check_ranges
 from riktig.core.errors import RiktigError
 from riktig.core.evaluation import Evaluation
 from riktig.core.job import (
@@ -80,6 +81,7 @@ class SetSupply:
 
     def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with that supply."""
+        check_ranges(self.fields)
         return set_supply(evaluation.document, **self.fields)
 
 
@@ -91,6 +93,7 @@ class SetEnclosure:
 
     def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job in that enclosure."""
+        check_ranges(self.fields)
         return set_enclosure(evaluation.document, **self.fields)
 
 
@@ -250,6 +253,7 @@ class AddSource:
 
     def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the supply."""
+        check_ranges({"source_v": self.voltage_v})
         return add_source(evaluation.document, self.name, self.voltage_v, self.comes_from)
 
 
@@ -262,6 +266,7 @@ class ChangeSource:
 
     def apply(self, evaluation: Evaluation[Job]) -> Job:
         """The job with the supply changed."""
+        check_ranges(self.fields, names={"voltage_v": "source_v"})
         _must_be_there("supply", self.source, [source.id for source in evaluation.document.sources])
         return change_source(evaluation.document, self.source, **self.fields)
 

@@ -3,6 +3,7 @@ from .details_pages import details_of, device_of
 from .effects import ADDED, CHANGED, REMOVED, Effect, Snapshot, change_order, effects, snapshot, summary
 from .status import STATIONS, Stamp, Status, statuses
 from .trace_view import TRACE_LOOKUPS, Stop, TracePage, trace_page
+from .walk import WalkStep, walk_steps
 
 __all__ = [
     "ADDED",
@@ -19,6 +20,7 @@ __all__ = [
     "Status",
     "Stop",
     "TracePage",
+    "WalkStep",
     "change_order",
     "details_of",
     "device_of",
@@ -27,4 +29,5 @@ __all__ = [
     "statuses",
     "summary",
     "trace_page",
+    "walk_steps",
 ]

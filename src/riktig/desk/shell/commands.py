@@ -5,7 +5,17 @@ from functools import partial
 from typing import Protocol
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QLabel, QMessageBox, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QAbstractItemView,
+    QApplication,
+    QDialog,
+    QLabel,
+    QMessageBox,
+    QTableWidget,
+    QTableWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
 
 from riktig import __version__
 from riktig.core.views import STATIONS
@@ -16,8 +26,10 @@ from riktig.desk.shell.details_panel import DetailsPanel
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.menu_bar import BREAK, Command
+from riktig.desk.shell.properties import show_properties
 from riktig.desk.shell.start_page import StartPage
-from riktig.desk.widgets import Station
+from riktig.desk.shell.walk_panel import WalkPanel
+from riktig.desk.widgets import Station, all_of_list, chosen_of_list
 
 __all__ = ["commands_of", "show_keys"]
 
@@ -46,6 +58,7 @@ class _Window(Protocol):
     drawer: FindingsDrawer
     details: DetailsPanel
     arrivals: Arrivals
+    walk: WalkPanel
 
     def show_start(self) -> None: ...
     def open_demo(self) -> None: ...
@@ -88,6 +101,13 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     commands.append(Command("File", BREAK))
     to("File", "Import a job …", window.arrivals.import_job, "A job that was exported as JSON, with all its records")
     to("File", "Export documents …", lambda: window.go_to("Hand over"), "Lists, drawings and records for others to use")
+    to(
+        "File",
+        "Properties …",
+        partial(show_properties, parent, session),
+        "Where the job lies and what is in it",
+        "Alt+Return",
+    )
     commands.append(Command("File", BREAK))
     to(
         "File",
@@ -98,6 +118,9 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     )
     to("Edit", "Undo", session.undo, "Takes the last change of the job back", "Ctrl+Z")
     to("Edit", "Redo", session.redo, "Makes it again", "Ctrl+Shift+Z", "Ctrl+Y")
+    commands.append(Command("Edit", BREAK))
+    to("Edit", "Copy", partial(_copy, window, chosen_of_list), "The chosen rows of a table or list, as text", "Ctrl+C")
+    to("Edit", "Copy all of the list", partial(_copy, window, all_of_list), "Every row, with headings", "Ctrl+Shift+C")
     commands.append(Command("Edit", BREAK))
     to(
         "Edit",
@@ -118,9 +141,26 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to("View", "Next pane", window.next_pane, "Route card, station, details, findings", "F6")
     to("View", "Light or dark", window.turn_theme, "Light for the desk, dark for the bench", "Ctrl+T")
     commands += go
+    to("Help", "A walk through the panel", window.walk.begin, "Seven steps, from a load to its proof")
     to("Help", "Keys", lambda: show_keys(parent, tuple(commands)), "All keys on one page", "F1")
     to("Help", "About Riktig", lambda: _about(parent), "Version and licence")
     return tuple(commands)
+
+
+def _copy(window: _Window, text_of: Callable[[QAbstractItemView], str]) -> None:
+    """Copies from the list that has the focus, else from the largest of the station."""
+    focus = QApplication.focusWidget()
+    station = window.stations.get(window.current)
+    views = station.findChildren(QAbstractItemView) if station else []
+    shown = sorted((view for view in views if view.isVisible()), key=lambda view: -view.width() * view.height())
+    view = focus if isinstance(focus, QAbstractItemView) else next(iter(shown), None)
+    if view is None:
+        window.session.say("There is no table or list here to copy from.")
+        return
+    text = text_of(view)
+    QApplication.clipboard().setText(text)
+    count = len(text.splitlines())
+    window.session.say(f"Copied: {count} line{'' if count == 1 else 's'} of {view.accessibleName() or 'the list'}.")
 
 
 def show_keys(parent: QWidget, commands: tuple[Command, ...]) -> QDialog:

@@ -3,8 +3,7 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent, QKeySequence
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QPushButton, QTreeWidget, QTreeWidgetItem, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QTreeWidget, QTreeWidgetItem, QVBoxLayout, QWidget
 
 from riktig.core.job import Job
 from riktig.core.views import Effect, Snapshot, effects, summary
@@ -136,7 +135,7 @@ class EffectPanel(QWidget):
 
 
 class _LineTree(QTreeWidget):
-    """The lines, of one column; what is chosen can be copied as text."""
+    """The lines, of one column."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -146,10 +145,3 @@ class _LineTree(QTreeWidget):
         self.setMaximumHeight(TALL)
         self.setSelectionMode(QTreeWidget.SelectionMode.ExtendedSelection)
         self.setUniformRowHeights(True)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        """Copies what is chosen."""
-        if event.matches(QKeySequence.StandardKey.Copy):
-            QApplication.clipboard().setText("\n".join(item.text(0) for item in self.selectedItems()))
-            return
-        super().keyPressEvent(event)

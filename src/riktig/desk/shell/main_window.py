@@ -35,6 +35,7 @@ from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.menu_bar import fill_menu_bar
 from riktig.desk.shell.route_card import RouteCard
 from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
+from riktig.desk.shell.walk_panel import WalkPanel
 from riktig.desk.stations import make_stations
 from riktig.desk.theme import DARK, LIGHT, Theme, palette, style_sheet
 from riktig.desk.widgets import FieldUndo, PageStack, ScrolledPages, Station
@@ -56,6 +57,7 @@ class MainWindow(QMainWindow):
         self.details = DetailsPanel()
         self.drawer = FindingsDrawer()
         self.effect = EffectPanel()
+        self.walk = WalkPanel(session, self.go_to)
         self.start = StartPage()
         self.stations: dict[str, Station] = make_stations(session, meter or BenchMeter())
         self.stack = PageStack()
@@ -92,6 +94,7 @@ class MainWindow(QMainWindow):
         whole.setSpacing(0)
         whole.addWidget(self.strip)
         whole.addLayout(middle, 1)
+        whole.addWidget(self.walk)
         whole.addWidget(self.effect)
         whole.addWidget(self.drawer)
         body = QWidget()
@@ -363,6 +366,7 @@ class MainWindow(QMainWindow):
         """Opens the demonstration."""
         self.session.open(demo_file(self.session))
         self.go_to("Brief")
+        self.walk.offer()
 
     def tell(self, text: str, offer: Offer | None = None) -> None:
         """A message that must be seen; ``offer`` is a button and what it does."""

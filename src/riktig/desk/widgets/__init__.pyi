@@ -1,3 +1,4 @@
+from .copying import all_of_list, chosen_of_list
 from .elided import ElidedLabel
 from .field_undo import FieldUndo
 from .fitted import FittedLabel
@@ -21,6 +22,8 @@ __all__ = [
     "StepList",
     "StepRow",
     "TabOrder",
+    "all_of_list",
+    "chosen_of_list",
     "first_field",
     "flowing",
     "plain_label",

@@ -154,7 +154,7 @@ class LabelPlacer:
             *(_left_of(tier, zone, text._replace(y=y)) for tier in tiers),
             *(_right_of(tier, zone, text._replace(x=right, y=y, align=Align.LEFT)) for tier in tiers),
             *(_small_left(tier, text._replace(y=y)) for tier in tiers),
-            *(_left_of([words], zone, text._replace(y=y)) if facts else ()),
+            _left_of([words], zone, text._replace(y=y)) if facts else (),
         )
         if not self._first(spots):
             self._first([[text]])

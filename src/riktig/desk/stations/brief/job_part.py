@@ -228,13 +228,15 @@ class SourcesPart(_Listed):
             "The",
             self.text(f"{source.id}.name", f"Name of {name}", change("name"), 200, named),
             "at",
-            self.number(f"{source.id}.voltage_v", f"Voltage of {name}", change("voltage_v"), "V", 54),
+            self.number(f"{source.id}.voltage_v", f"Voltage of {name}", change("voltage_v"), "V", 54, "source_v"),
             "V",
             self.pick(f"{source.id}.direct", f"Current of {name}", CURRENTS, change("direct")),
             "comes from",
             self.text(f"{source.id}.comes_from", f"Origin of {name}", change("comes_from"), 200),
             "behind",
-            self.number(f"{source.id}.protected_a", f"Protection of {name}", change("protected_a"), "A", 54),
+            self.number(
+                f"{source.id}.protected_a", f"Protection of {name}", change("protected_a"), "A", 54, "protected_a"
+            ),
             "A and stays live with the main switch off.",
             self.flat("Remove", f"Remove {name}", partial(self._out, source)),
         )

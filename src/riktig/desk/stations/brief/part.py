@@ -7,7 +7,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.edits import Edit
+from riktig.core.edits import Edit, range_words
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job, read_quantity
 from riktig.core.keys import Key
@@ -75,9 +75,14 @@ class BriefPart(QWidget):
         self.fields[key] = field
         return field
 
-    def number(self, key: str, name: str, change: Change, unit: str = "", width: int = 58) -> Answer:
-        """An answer that is a number."""
-        return self.text(key, name, change, width, partial(read_quantity, unit=unit, what=name.lower()))
+    def number(self, key: str, name: str, change: Change, unit: str = "", width: int = 58, of: str = "") -> Answer:
+        """An answer that is a number; the field says from where to where it is accepted, by the name ``of`` of it."""
+        field = self.text(key, name, change, width, partial(read_quantity, unit=unit, what=name.lower()))
+        words = range_words(of or key)
+        if words:
+            field.setToolTip(f"{name}: {words}")
+            field.setAccessibleDescription(words)
+        return field
 
     def pick(self, key: str, name: str, choices: list[tuple[str, object]], change: Change) -> ChoiceField:
         """An answer out of a few."""

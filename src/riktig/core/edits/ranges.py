@@ -1,0 +1,75 @@
+"""Which numbers an answer of the Brief may have: what a low-voltage panel can meet, and what a field says of it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from riktig.core.errors import ImpossibleValueError
+
+__all__ = ["RANGES", "Range", "check_ranges", "range_words"]
+
+
+@dataclass(frozen=True, slots=True)
+class Range:
+    """From and to, both accepted; the unit, what the number is, and why it ends there."""
+
+    low: float
+    high: float
+    unit: str
+    what: str
+    why: str = ""
+    zero: str = ""
+    """What 0 says, where 0 is accepted below the least."""
+
+    @property
+    def words(self) -> str:
+        """“24 to 1000 V”, “6 to 6300 A; 0: none”."""
+        words = f"{self.low:g} to {self.high:g} {self.unit}"
+        return f"{words}; 0: {self.zero}" if self.zero else words
+
+    def takes(self, value: float) -> bool:
+        """Whether a number is accepted."""
+        return self.low <= value <= self.high or (bool(self.zero) and value == 0)
+
+
+_LOW_VOLTAGE = "low-voltage panels end at 1000 V alternating current (IEC 61439-1 clause 1, from memory)"
+_FRAMES = "the largest breaker frames carry 6300 A (common practice, no source)"
+
+RANGES: Mapping[str, Range] = {
+    "voltage_v": Range(24, 1000, "V", "the voltage between two lines", _LOW_VOLTAGE),
+    "voltage_to_neutral_v": Range(24, 1000, "V", "the voltage to neutral", _LOW_VOLTAGE),
+    "frequency_hz": Range(15, 400, "Hz", "the frequency", "supplies of machines have 16.7 to 400 Hz"),
+    "upstream_a": Range(1, 6300, "A", "the protection upstream", _FRAMES),
+    "fault_ka": Range(0.1, 200, "kA", "the fault current", "no breaker is rated to break more (common practice)"),
+    "through_a": Range(1, 6300, "A", "what feeds a further panel", _FRAMES, zero="none"),
+    "source_v": Range(1, 1000, "V", "the voltage of a supply from elsewhere", _LOW_VOLTAGE),
+    "protected_a": Range(0.1, 1000, "A", "its protection", "larger ones are main supplies", zero="not stated"),
+    "room_c": Range(-30, 70, "°C", "the room temperature"),
+    "ambient_c": Range(-30, 70, "°C", "the air inside"),
+}
+"""By the name of the answer; chosen by us where no source stands."""
+
+
+def range_words(key: str) -> str:
+    """What a field says of the numbers that it takes; empty where it has no range.
+
+    Args:
+        key: The name of the answer.
+    """
+    return RANGES[key].words if key in RANGES else ""
+
+
+def check_ranges(fields: Mapping[str, object], *, names: Mapping[str, str] | None = None) -> None:
+    """Refuses an answer outside its range, with the range; a job that has such a value still opens.
+
+    Args:
+        fields: The answers that are given.
+        names: Under which other names their ranges stand.
+
+    Raises:
+        ImpossibleValueError: one is outside.
+    """
+    for key, value in fields.items():
+        own = RANGES.get((names or {}).get(key, key))
+        if own and isinstance(value, int | float) and not isinstance(value, bool) and not own.takes(value):
+            because = f": {own.why}" if own.why else ""
+            raise ImpossibleValueError(f"{own.what} is {own.words}, not {value:g} {own.unit}{because}")
