@@ -60,3 +60,26 @@ def test_it_does_so_on_the_demonstration(typed: str) -> None:
     index = Evaluation[Job](demo_job("kelp-shed")).get(INDEX)
     assert list(find(index, typed)) == slowly(list(index.entries), typed, 12)
     assert find(index, typed)
+
+
+@pytest.mark.parametrize(
+    ("typed", "named"),
+    [
+        ("seal in", "hold contact"),
+        ("seal-in", "hold contact"),
+        ("limit switch", "end switch"),
+        ("level switch", "float"),
+        ("motor protective circuit breaker", "motor protector"),
+        ("ground fault", "residual-current"),
+        ("jumper", "bridge"),
+    ],
+)
+def test_a_phrase_of_the_trade_finds_what_riktig_calls_otherwise(typed: str, named: str) -> None:
+    """The phrases of common practice, no source; a hyphen or a blank in them are the same."""
+    found = find(Evaluation(demo_job("kelp-shed")).get(INDEX), typed)
+    assert any(named in f"{entry.label} {entry.what}" for entry in found[:4]), [entry.what for entry in found]
+
+
+def test_a_comb_is_no_earthing_link() -> None:
+    found = find(Evaluation(demo_job("kelp-shed")).get(INDEX), "comb")
+    assert not any("earthing" in entry.what for entry in found)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from heapq import merge
 
 from riktig.core.keys import Key, PlaceKey
-from riktig.core.labels.synonyms import same_words
+from riktig.core.labels.synonyms import in_house_words, same_words
 
 __all__ = ["Index", "IndexEntry", "find", "index_of"]
 
@@ -89,7 +89,11 @@ def find(index: Index, text: str, limit: int = 12) -> tuple[IndexEntry, ...]:
         there = (place[1] or place[2]).upper()
         entry = IndexEntry(there, "place on the sheets: sheet, column, row", PlaceKey(there))
         return (entry, *_ranked(index, wanted, limit - 1))
-    return _ranked(index, wanted, limit)
+    found = _ranked(index, wanted, limit)
+    house = in_house_words(wanted)
+    if house == wanted:
+        return found
+    return tuple(dict.fromkeys((*found, *_ranked(index, house, limit))))[:limit]
 
 
 _PLACE = re.compile(r"sheet (\d{1,3})|(\d{1,3}\.\d(?:\.[a-f])?)")

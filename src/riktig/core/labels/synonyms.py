@@ -1,8 +1,9 @@
 """Words that mean the same thing in the trade: whichever one learned finds it."""
 
+import re
 from functools import cache
 
-__all__ = ["SYNONYMS", "same_words"]
+__all__ = ["SYNONYMS", "in_house_words", "same_words"]
 
 SYNONYMS: tuple[tuple[str, ...], ...] = (
     ("isolator", "disconnect", "main switch", "disconnector"),
@@ -17,7 +18,8 @@ SYNONYMS: tuple[tuple[str, ...], ...] = (
     ("residual", "rcd", "gfci", "ground-fault"),
     ("hold", "seal-in", "hold-in", "latch", "maintain", "self-holding"),
     ("start", "forward"),
-    ("bridge", "jumper", "comb", "link", "loop"),
+    ("bridge", "jumper", "loop"),
+    ("comb", "busbar"),
     ("terminal", "block", "clamp"),
     ("strip", "terminal block"),
     ("drive", "inverter", "vfd", "frequency converter"),
@@ -43,6 +45,23 @@ SYNONYMS: tuple[tuple[str, ...], ...] = (
     ("phase", "line"),
 )
 """Words for one thing, the preferred one first (common practice, no source)."""
+
+
+@cache
+def in_house_words(text: str) -> str:
+    """A text with the trade's phrases of several words in Riktig's own: “limit switch” is an “end switch”.
+
+    Args:
+        text: What was typed, in small letters; a hyphen or a blank within a phrase are the same.
+    """
+    found = text.replace("-", " ")
+    changed = False
+    for preferred, *others in SYNONYMS:
+        for phrase in others:
+            words = phrase.replace("-", " ")
+            if " " in words and re.search(rf"\b{re.escape(words)}\b", found):
+                found, changed = re.sub(rf"\b{re.escape(words)}\b", preferred, found), True
+    return found if changed else text
 
 
 @cache
