@@ -57,5 +57,8 @@ def test_the_menu_opens_it_and_its_texts_can_be_copied(window: MainWindow) -> No
     page.close()
 
 
-def test_without_a_job_that_is_said(window: MainWindow, said: list[tuple[str, bool]]) -> None:
-    assert show_properties(window, Session()) is None
+def test_without_a_job_that_is_said(window: MainWindow) -> None:
+    empty, heard = Session(), list[str]()
+    empty.said.connect(lambda text, wrong: heard.append(text))
+    assert show_properties(window, empty) is None
+    assert heard == ["Start or open a job first: then its file has properties."]

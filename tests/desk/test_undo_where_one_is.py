@@ -59,6 +59,16 @@ def test_an_edit_of_another_station_is_taken_back_at_the_second_press_only(
     assert said(window).startswith("Undone: power of the wash drum")
 
 
+def test_the_first_press_of_another_station_does_not_count(window: MainWindow, session: Session) -> None:
+    window.go_to("Brief")
+    session.edit("power", ChangeLoad(session.job.loads[0].id, {"kw": 3.0}))
+    after = session.job
+    for name in ("Prove", "Build", "Labels"):
+        window.go_to(name)
+        press_undo(window)
+        assert session.job is after, "each station asks anew"
+
+
 def test_in_the_brief_an_edit_is_taken_back_though_a_tick_came_later(window: MainWindow, session: Session) -> None:
     window.go_to("Brief")
     before = session.job

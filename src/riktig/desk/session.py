@@ -68,7 +68,7 @@ class Session(QObject):
         self.place = ""
         self.turned_by = ""
         """The edit, undo or redo that brought the job of now; empty when it was opened."""
-        self._asked: UndoStep | RecordStep | None = None
+        self._asked: tuple[UndoStep | RecordStep, str] | None = None
         self.list_from = 0
         self.ask_why: Callable[[str], str] = lambda question: ""
         self._recorded: list[tuple[int, NewRecord]] = []
@@ -139,6 +139,7 @@ class Session(QObject):
         if after == self.job:
             return True
         self._acted.append(edit)
+        self._asked = None
         self.history = self.history.with_edit(name, self.job, edit, merge, self.place)
         self._turn_to(after, name)
         return True
@@ -154,8 +155,8 @@ class Session(QObject):
         step = self.history.last_at(self.place)
         if step is None:
             step = self.history.last()
-            if step is not None and step is not self._asked:
-                self._asked = step
+            if step is not None and self._asked != (step, self.place):
+                self._asked = (step, self.place)
                 self.say(f"The last change was in {step.place}: {step.name}. Undo once more to take it back.")
                 return
         self._asked = None

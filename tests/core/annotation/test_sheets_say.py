@@ -1,11 +1,12 @@
 """What the sheets say beside the circuits, against the parts, the wires and the cables as they are."""
 
 import re
+from dataclasses import replace
 from functools import cache
 
 import pytest
 
-from riktig.core.annotation import SHEET_DRAWINGS
+from riktig.core.annotation import SHEET_DRAWINGS, pin_conductors
 from riktig.core.catalogue import Behaviour, Can
 from riktig.core.evaluation import Evaluation
 from riktig.core.geometry import Drawing, Text
@@ -25,7 +26,7 @@ from riktig.core.job import (
     set_supply,
 )
 from riktig.core.keys import NetKey, PlaceKey
-from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, NetClass, Sheet, ends_of, with_names_recorded
+from riktig.core.schematic import CIRCUITS, LOADS, NAMES, NETS, SHEETS, NetClass, Sheet, ends_of, with_names_recorded
 from riktig.core.simulation import ContactStage, OperatorState, is_closed
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name
@@ -49,14 +50,14 @@ def texts_of(drawing: Drawing) -> list[Text]:
     return [mark for mark in drawing.shapes if isinstance(mark, Text)]
 
 
-def said(evaluation: Evaluation[Job]) -> list[tuple[Sheet, list[Text]]]:
+def read_sheets(evaluation: Evaluation[Job]) -> list[tuple[Sheet, list[Text]]]:
     """Every sheet with circuits on it, with its texts."""
     pairs = zip(evaluation.get(SHEETS).sheets, evaluation.get(SHEET_DRAWINGS), strict=True)
     return [(sheet, texts_of(drawing)) for sheet, drawing in pairs if sheet.seats]
 
 
 def all_texts(job: Job) -> list[str]:
-    return [text.text for _, texts in said(Evaluation(job)) for text in texts]
+    return [text.text for _, texts in read_sheets(Evaluation(job)) for text in texts]
 
 
 @pytest.mark.parametrize("name", JOBS)
@@ -70,7 +71,7 @@ def test_every_line_has_the_conductor_of_its_wires(name: str) -> None:
             landed.setdefault(end.pin, set()).add((conductor_name(wire.mm2), wire.colour))
     looked_at = 0
     single = False
-    for sheet, texts in said(evaluation):
+    for sheet, texts in read_sheets(evaluation):
         usual = next((found[1] or found[2] for t in texts if (found := USUAL.match(t.text))), "")
         for seat in sheet.seats:
             ends = ends_of(seat, devices)
@@ -99,7 +100,7 @@ def test_every_line_of_a_power_path_has_its_size_at_it_or_above_it(name: str) ->
     for wire in evaluation.get(WIRING).wires:
         for end in (wire.start, wire.end):
             thickest[end.pin] = max(thickest.get(end.pin, 0.0), wire.mm2)
-    for sheet, texts in said(evaluation):
+    for sheet, texts in read_sheets(evaluation):
         if not sheet.bus:
             continue
         for seat in sheet.seats:
@@ -114,12 +115,12 @@ def test_every_line_of_a_power_path_has_its_size_at_it_or_above_it(name: str) ->
 
 
 @pytest.mark.parametrize("name", JOBS)
-def test_every_protective_device_and_every_load_says_its_rating(name: str) -> None:
+def test_every_protective_device_says_its_rating(name: str) -> None:
     evaluation = evaluated(name)
     parts = evaluation.get(SIZING).parts
     devices = evaluation.get(CIRCUITS).by_id
     looked_at = 0
-    for sheet, texts in said(evaluation):
+    for sheet, texts in read_sheets(evaluation):
         words = " ".join(text.text for text in texts)
         for seat in sheet.seats:
             device = devices[seat.element.device]
@@ -159,7 +160,7 @@ def test_a_transformer_says_both_voltages_and_its_size_and_the_rails_theirs() ->
 
 def test_every_cable_to_the_field_is_named_with_its_make_up() -> None:
     evaluation = evaluated("kelp-shed")
-    words = " ".join(text.text for _, texts in said(evaluation) for text in texts)
+    words = " ".join(text.text for _, texts in read_sheets(evaluation) for text in texts)
     shown = {d.device for sheet in evaluation.get(SHEETS).sheets for d, _, _ in sheet.landings}
     shown |= {seat.element.device for sheet in evaluation.get(SHEETS).sheets for seat in sheet.seats}
     cables = [cable for cable in evaluation.get(STRIPS).cables if cable.cores and cable.device in shown]
@@ -174,7 +175,7 @@ def test_a_contact_that_is_turned_says_where_it_is_closed(command: Command, turn
     evaluation = Evaluation(job)
     devices = evaluation.get(CIRCUITS).by_id
     looked_at = 0
-    for sheet, texts in said(evaluation):
+    for sheet, texts in read_sheets(evaluation):
         for seat in sheet.seats:
             device = devices[seat.element.device]
             unit = device.kind.unit(seat.element.poles[0].unit)
@@ -191,19 +192,50 @@ def test_a_contact_that_is_turned_says_where_it_is_closed(command: Command, turn
     assert looked_at == turned
 
 
-@pytest.mark.parametrize("name", ["kelp-shed", "soft start", "drive", "direct-on-line by a protector"])
-def test_a_device_without_a_coil_names_its_other_places(name: str) -> None:
+@pytest.mark.parametrize("name", JOBS)
+def test_every_load_says_its_power_on_the_sheet_that_it_stands_on(name: str) -> None:
+    """Motors and boxes at the end of a path too, which are no elements of it."""
     evaluation = evaluated(name)
+    job, devices = evaluation.document, evaluation.get(CIRCUITS).by_id
+    powers = {circuit.id: load.power_name for circuit in job.circuits for load in job.loads if circuit.load == load.id}
+    for sheet, texts in read_sheets(evaluation):
+        stands = {landing.device for landing, _, _ in sheet.landings}
+        stands |= {seat.element.device for seat in sheet.seats}
+        for did in stands if sheet.bus else ():
+            device = devices[did]
+            if device.role in LOADS and device.circuit in powers:
+                assert any(powers[device.circuit] in text.text for text in texts), (sheet.title, did)
+
+
+@pytest.mark.parametrize("name", ["kelp-shed", "wash-drum", "direct-on-line by a protector", "both ways"])
+def test_a_device_without_a_coil_names_its_other_places_on_each_of_its_sheets(name: str) -> None:
+    evaluation = Evaluation(demo_job(name)) if name in DEMOS else evaluated(name)
     devices, sheets = evaluation.get(CIRCUITS).by_id, evaluation.get(SHEETS)
-    places: dict[DeviceId, set[str]] = {}
+    places: dict[DeviceId, dict[int, set[str]]] = {}
     for sheet in sheets.sheets:
         for seat in sheet.seats:
-            device = devices[seat.element.device]
-            if device.kind.can(Can.OVERLOAD) or device.kind.can(Can.SET_TO_MOTOR):
-                places.setdefault(device.id, set()).add(str(sheets.places[seat.element.id]))
-    named = {str(text.key) for _, texts in said(evaluation) for text in texts if isinstance(text.key, PlaceKey)}
-    for own in places.values():
-        assert {str(PlaceKey(place)) for place in own} <= named
+            kind = devices[seat.element.device].kind
+            if kind.can(Can.OVERLOAD) or kind.can(Can.SET_TO_MOTOR):
+                place = str(sheets.places[seat.element.id])
+                places.setdefault(seat.element.device, {}).setdefault(sheet.number, set()).add(place)
+    named = {
+        sheet.number: {str(text.key) for text in texts if isinstance(text.key, PlaceKey)}
+        for sheet, texts in read_sheets(evaluation)
+    }
+    for by_sheet in some(places.values()):
+        assert len(by_sheet) > 1, "its poles on one sheet, its contacts on another"
+        for number in by_sheet:
+            others = {str(PlaceKey(place)) for n, own in by_sheet.items() if n != number for place in own}
+            assert others <= named[number]
+
+
+def test_a_pin_that_no_wire_reaches_is_not_taken_for_the_usual_conductor() -> None:
+    wiring = evaluated("kelp-shed").get(WIRING)
+    pin = PinRef(DeviceId("c2.K"), "13")
+    reached = pin_conductors(wiring)
+    assert reached[pin].size.endswith("mm²")
+    none_there = replace(wiring, wires=(), unrouted=(pin,))
+    assert pin_conductors(none_there)[pin].text == "no way found"
 
 
 def test_parts_of_the_north_american_rulebook_speak_in_its_sizes() -> None:

@@ -10,6 +10,9 @@ from riktig.core.wiring import Wiring
 
 __all__ = ["field_cables", "pin_conductors"]
 
+NO_WAY = PinConductor("no way found", "", "no way found")
+"""Of a pin that no wire reaches: without it the line would be taken for one with the usual conductor."""
+
 
 def pin_conductors(wiring: Wiring) -> dict[PinRef, PinConductor]:
     """The sizes and colours of the wires that land on each pin; the thickest first.
@@ -21,7 +24,7 @@ def pin_conductors(wiring: Wiring) -> dict[PinRef, PinConductor]:
     for wire in wiring.wires:
         for end in (wire.start, wire.end):
             at_pin[end.pin].append((wire.mm2, wire.colour))
-    return {
+    routed = {
         pin: PinConductor(
             " / ".join(conductor_name(mm2) for mm2 in sorted({mm2 for mm2, _ in wires}, reverse=True)),
             " / ".join(sorted({colour for _, colour in wires})),
@@ -29,6 +32,7 @@ def pin_conductors(wiring: Wiring) -> dict[PinRef, PinConductor]:
         )
         for pin, wires in at_pin.items()
     }
+    return {pin: NO_WAY for pin in wiring.unrouted if pin not in routed} | routed
 
 
 def field_cables(strips: Strips) -> dict[DeviceId, tuple[str, str]]:

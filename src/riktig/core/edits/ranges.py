@@ -32,17 +32,20 @@ class Range:
 
 
 _LOW_VOLTAGE = "low-voltage panels end at 1000 V alternating current (IEC 61439-1 clause 1, from memory)"
+_FREQUENCIES = "supplies of machines have 16.7 to 400 Hz (common practice, no source)"
+_BREAKING = "no breaker is rated to break more (common practice, no source)"
+_LARGER = "larger ones are main supplies (chosen by us)"
 _FRAMES = "the largest breaker frames carry 6300 A (common practice, no source)"
 
 RANGES: Mapping[str, Range] = {
     "voltage_v": Range(24, 1000, "V", "the voltage between two lines", _LOW_VOLTAGE),
     "voltage_to_neutral_v": Range(24, 1000, "V", "the voltage to neutral", _LOW_VOLTAGE),
-    "frequency_hz": Range(15, 400, "Hz", "the frequency", "supplies of machines have 16.7 to 400 Hz"),
+    "frequency_hz": Range(15, 400, "Hz", "the frequency", _FREQUENCIES),
     "upstream_a": Range(1, 6300, "A", "the protection upstream", _FRAMES),
-    "fault_ka": Range(0.1, 200, "kA", "the fault current", "no breaker is rated to break more (common practice)"),
+    "fault_ka": Range(0.1, 200, "kA", "the fault current", _BREAKING),
     "through_a": Range(1, 6300, "A", "what feeds a further panel", _FRAMES, zero="none"),
     "source_v": Range(1, 1000, "V", "the voltage of a supply from elsewhere", _LOW_VOLTAGE),
-    "protected_a": Range(0.1, 1000, "A", "its protection", "larger ones are main supplies", zero="not stated"),
+    "protected_a": Range(0.1, 1000, "A", "its protection", _LARGER, zero="not stated"),
     "room_c": Range(-30, 70, "°C", "the room temperature"),
     "ambient_c": Range(-30, 70, "°C", "the air inside"),
 }

@@ -89,11 +89,11 @@ def find(index: Index, text: str, limit: int = 12) -> tuple[IndexEntry, ...]:
         there = (place[1] or place[2]).upper()
         entry = IndexEntry(there, "place on the sheets: sheet, column, row", PlaceKey(there))
         return (entry, *_ranked(index, wanted, limit - 1))
-    found = _ranked(index, wanted, limit)
+    as_typed = _ranked(index, wanted, limit)
     house = in_house_words(wanted)
     if house == wanted:
-        return found
-    return tuple(dict.fromkeys((*found, *_ranked(index, house, limit))))[:limit]
+        return as_typed
+    return tuple(dict.fromkeys((*as_typed, *_ranked(index, house, limit))))[:limit]
 
 
 _PLACE = re.compile(r"sheet (\d{1,3})|(\d{1,3}\.\d(?:\.[a-f])?)")

@@ -54,14 +54,14 @@ def in_house_words(text: str) -> str:
     Args:
         text: What was typed, in small letters; a hyphen or a blank within a phrase are the same.
     """
-    found = text.replace("-", " ")
+    replaced = text.replace("-", " ")
     changed = False
     for preferred, *others in SYNONYMS:
         for phrase in others:
             words = phrase.replace("-", " ")
-            if " " in words and re.search(rf"\b{re.escape(words)}\b", found):
-                found, changed = re.sub(rf"\b{re.escape(words)}\b", preferred, found), True
-    return found if changed else text
+            if " " in words and re.search(rf"\b{re.escape(words)}\b", replaced):
+                replaced, changed = re.sub(rf"\b{re.escape(words)}\b", preferred, replaced), True
+    return replaced if changed else text
 
 
 @cache

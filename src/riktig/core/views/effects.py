@@ -146,17 +146,17 @@ def effects(before: Snapshot, after: Snapshot) -> tuple[Effect, ...]:
         before: The lists before.
         after: The lists now.
     """
-    found: list[Effect] = []
+    differences: list[Effect] = []
     for name, watched in _WATCHED.items():
         if before[name] is not after[name]:
-            found += (_with_key if watched.key else _without_key)(watched, before[name], after[name])
-    return tuple(found)
+            differences += (_with_key if watched.key else _without_key)(watched, before[name], after[name])
+    return tuple(differences)
 
 
 def _with_key(watched: _Watched, before: Schedule, after: Schedule) -> list[Effect]:
     headings = dict(after.columns)
     old, new = _by_key(watched, before), _by_key(watched, after)
-    found = [
+    differences = [
         Effect(watched.station, watched.noun, ADDED, watched.name(row), link=watched.link(row))
         for key, row in new.items()
         if key not in old
@@ -165,11 +165,13 @@ def _with_key(watched: _Watched, before: Schedule, after: Schedule) -> list[Effe
         different = [c for c in row if c not in watched.ignored and key in old and old[key].get(c) != row[c]]
         if different:
             was, now = (_said(side, different, headings) for side in (old[key], row))
-            found.append(Effect(watched.station, watched.noun, CHANGED, watched.name(row), was, now, watched.link(row)))
-    found += [
+            differences.append(
+                Effect(watched.station, watched.noun, CHANGED, watched.name(row), was, now, watched.link(row))
+            )
+    differences += [
         Effect(watched.station, watched.noun, REMOVED, watched.name(row)) for key, row in old.items() if key not in new
     ]
-    return found
+    return differences
 
 
 def _said(row: _Row, columns: list[str], headings: Mapping[str, str]) -> str:
@@ -188,23 +190,23 @@ def _without_key(watched: _Watched, before: Schedule, after: Schedule) -> list[E
     """Rows that only came or went: nothing of them is the same thing before and after."""
     came, went = Counter(after.rows) - Counter(before.rows), Counter(before.rows) - Counter(after.rows)
     keys = [key for key, _ in after.columns]
-    found = []
+    differences = []
     for rows, how in ((came, ADDED), (went, REMOVED)):
         for cells in rows:
             row = dict(zip(keys, cells, strict=True))
             link = watched.link(row) if how is ADDED else None
-            found.append(Effect(watched.station, watched.noun, how, watched.name(row), link=link))
-    return found
+            differences.append(Effect(watched.station, watched.noun, how, watched.name(row), link=link))
+    return differences
 
 
-def summary(found: tuple[Effect, ...]) -> tuple[tuple[str, str], ...]:
+def summary(differences: tuple[Effect, ...]) -> tuple[tuple[str, str], ...]:
     """Per station how many things were added, changed and removed: “Wires”, “3 wires changed, 1 added”.
 
     Args:
-        found: What is different.
+        differences: What is different.
     """
     counts: dict[str, dict[str, Counter[str]]] = {}
-    for effect in found:
+    for effect in differences:
         counts.setdefault(effect.station, {}).setdefault(effect.noun, Counter())[effect.how] += 1
     return tuple(
         (station, "; ".join(_counted(noun, hows) for noun, hows in nouns.items())) for station, nouns in counts.items()
@@ -219,11 +221,11 @@ def _counted(noun: str, hows: Counter[str]) -> str:
     return ", ".join([first, *(f"{more} {word}" for word, more in others)])
 
 
-def change_order(found: tuple[Effect, ...], name: str) -> Schedule:
+def change_order(differences: tuple[Effect, ...], name: str) -> Schedule:
     """The same as a list to print: the start of a change order, with room to say that each was done.
 
     Args:
-        found: What is different.
+        differences: What is different.
         name: The edit that brought it.
     """
     columns = (
@@ -235,5 +237,5 @@ def change_order(found: tuple[Effect, ...], name: str) -> Schedule:
         ("now", "Now"),
         ("done", "Done by, date"),
     )
-    rows = tuple((e.station, e.noun, e.name, e.how, e.was, e.now, "") for e in found)
+    rows = tuple((e.station, e.noun, e.name, e.how, e.was, e.now, "") for e in differences)
     return Schedule("change order", f"Change order: {name}", columns, rows)

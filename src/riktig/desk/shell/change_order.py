@@ -40,12 +40,12 @@ class _Window(Protocol):
     session: Session
 
 
-def print_change_order(window: _Window, found: tuple[Effect, ...], name: str) -> Path | None:
+def print_change_order(window: _Window, differences: tuple[Effect, ...], name: str) -> Path | None:
     """Asks where, and writes the list as a PDF; what cannot be written is said.
 
     Args:
         window: The window, over which it is asked.
-        found: What is different.
+        differences: What is different.
         name: The edit that brought it.
 
     Returns:
@@ -60,7 +60,7 @@ def print_change_order(window: _Window, found: tuple[Effect, ...], name: str) ->
     path = Path(chosen)
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
-        write_set(path, head_of(session.job, session.clock(), session.who), (), [change_order(found, name)])
+        write_set(path, head_of(session.job, session.clock(), session.who), (), [change_order(differences, name)])
     except OSError as error:
         session.say(f"{path} cannot be written ({error.strerror}); the list is still here.", wrong=True)
         return None

@@ -13,6 +13,7 @@ __all__ = ["EffectPanel"]
 
 LOW, TALL = 60, 210
 """Least and usual height of the list when it is open, pixels: it never makes the window grow."""
+NONE_CHANGED = "no change in values, nets, plate, door, wires, terminals, labels, findings, tests and parts."
 MOST_ROWS = 400
 """So many lines of a station are listed; the rest are counted and stand in the change order on paper."""
 _KEY = Qt.ItemDataRole.UserRole
@@ -93,7 +94,7 @@ class EffectPanel(QWidget):
             old.deleteLater()
         self._row.addWidget(plain_label(f"{self.name[:1].upper()}{self.name[1:]}:", "second"))
         if not self.shown:
-            self._row.addWidget(plain_label("no effect on the design.", "quiet"))
+            self._row.addWidget(plain_label(NONE_CHANGED, "quiet"))
         for station, words in summary(self.shown):
             button = QPushButton(f"{station}: {words}")
             button.setFlat(True)

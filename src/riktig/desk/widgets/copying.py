@@ -32,17 +32,17 @@ def all_of_list(view: QAbstractItemView) -> str:
 
 def _rows(view: QAbstractItemView) -> list[QModelIndex]:
     """The first cell of every row; of a tree with those below each."""
-    model, found = view.model(), list[QModelIndex]()
+    model, rows = view.model(), list[QModelIndex]()
 
     def take(parent: QModelIndex) -> None:
         for row in range(model.rowCount(parent)):
             index = model.index(row, 0, parent)
-            found.append(index)
+            rows.append(index)
             if isinstance(view, QTreeView):
                 take(index)
 
     take(QModelIndex())
-    return found
+    return rows
 
 
 def _columns(view: QAbstractItemView) -> list[int]:

@@ -36,6 +36,10 @@ __all__ = ["WIDE", "LabelPlacer", "left_of"]
 MAIN_POLES = ("1-2", "3-4", "5-6")
 MIRROR_STEP = 3.4
 """From one line of a contact mirror to the next, mm."""
+PLACE_GAP = 1.2
+"""Between two places in one row, mm."""
+NEAR_ROWS = (1.0, -1.5, 3.5, -4.0, 6.0, -6.5, 8.5, -9.0, 10.0)
+"""Above and below the middle of a symbol, mm, from near to far."""
 SPARE_LETTERS = 15
 """So much of the spare contacts stands in one row: the next coil may stand a column on."""
 ON_LINE = 4.4
@@ -83,6 +87,14 @@ def _small_left(parts: list[str], at: Text) -> Iterator[list[Text]]:
         rows = _rows(parts, most)
         for dy in (4.6, 6.0, -4.2 - size * 1.26 * len(rows)):
             yield _lines(rows, at._replace(y=at.y + dy, size=size), [], size)
+
+
+def _in_a_row(places: list[str], at: Text) -> list[Text]:
+    """Places beside each other, each its own link; from a point to the right, or up to it."""
+    texts = [at._replace(text=place, key=PlaceKey(place), align=Align.LEFT) for place in places]
+    widths = [bounds_of(text).width + PLACE_GAP for text in texts]
+    x = at.x if at.align is Align.LEFT else at.x - sum(widths) + PLACE_GAP
+    return [text._replace(x=x + sum(widths[:n])) for n, text in enumerate(texts)]
 
 
 def left_of(device: Device, seat: SheetElement) -> float:
@@ -172,14 +184,17 @@ class LabelPlacer:
             for size, dx, dy in product((SMALL, LEAST), (4.6, 8.4), (1.0, 4.4, -2.4)):
                 at = Text(right + dx, y + dy, "", size, "act")
                 yield [at._replace(y=at.y + n * size * 1.26, text=p, key=PlaceKey(p)) for n, p in enumerate(places)]
-            row_of_all = Text(left, y - 4.0, " ".join(places), SMALL, "act", align=Align.RIGHT, key=PlaceKey(places[0]))
-            yield from ([row_of_all._replace(size=size)] for size in (SMALL, LEAST))
+            for size in (SMALL, LEAST):
+                yield _in_a_row(places, Text(left, y - 4.0, "", size, "act", align=Align.RIGHT))
             for size in (SMALL, LEAST):
                 at = Text(left, y - 4.0 - (len(places) - 1) * size * 1.26, "", size, "act", align=Align.RIGHT)
                 yield [at._replace(y=at.y + n * size * 1.26, text=p, key=PlaceKey(p)) for n, p in enumerate(places)]
             for size, row in product((SMALL, LEAST), range(6)):
                 at = Text(left, y + 3.4 + row * SMALL * 1.26, "", size, "act", align=Align.RIGHT)
                 yield [at._replace(y=at.y + n * size * 1.26, text=p, key=PlaceKey(p)) for n, p in enumerate(places)]
+            # last of all in one row, anywhere beside the last pole
+            for size, dx, dy in product((SMALL, LEAST, 1.8), (4.6, 2.6, 1.4, 7.0), NEAR_ROWS):
+                yield _in_a_row(places, Text(right + dx, y + dy, "", size, "act"))
 
         self._first(spots())
 

@@ -33,7 +33,7 @@ from riktig.core.schematic.netlist.nets import NetClass
 __all__ = ["write_notes"]
 
 FOOT = POWER_BOTTOM + 23.6
-"""First line of what is said of loads, below the line of the protective conductors, mm."""
+"""First line of what is written of loads, below the line of the protective conductors, mm."""
 APART = 0.5
 """A note stays so far from every other text that the two never read as one, mm."""
 STEP = 1.26
@@ -69,7 +69,7 @@ class _Page:
     bottom: float = field(init=False)
     usual: PinConductor = field(default_factory=lambda: PinConductor("", ""))
     written: set[tuple[object, ...]] = field(default_factory=set)
-    """The lines whose conductors are said already."""
+    """The lines whose conductors are written already."""
     unplaced: list[tuple[str, str]] = field(default_factory=list)
     """Numbers of lines that have no room for their conductors, and these."""
 
@@ -117,11 +117,11 @@ def _loads(page: _Page) -> None:
     data = page.data
     ends = [(m.device, x + (len(m.pins) - 1) * LINE_GAP / 2) for m, x, _ in page.sheet.landings]
     ends += [(s.element.device, s.x) for s in page.sheet.seats if data.devices[s.element.device].zone is Zone.FIELD]
-    told: set[DeviceId] = set()
+    placed: set[DeviceId] = set()
     for did, middle in ends:
         kind = data.devices[did].kind
         rows = [", ".join(data.notes.ratings.get(did, ())), " ".join(data.notes.cables.get(did, ()))]
-        if did in told or kind.can(Can.SUPPLY) or kind.can(Can.DISTRIBUTES) or not any(rows):
+        if did in placed or kind.can(Can.SUPPLY) or kind.can(Can.DISTRIBUTES) or not any(rows):
             continue
         text = Text(middle, FOOT, "", SMALL, "second", align=Align.MIDDLE, key=DeviceKey(did))
         spots = (
@@ -129,7 +129,7 @@ def _loads(page: _Page) -> None:
             for apart, size, dx in product((2.0, APART), (SMALL, LEAST), (0.0, 4.0, -4.0, 8.0, -8.0, 12.0, -12.0))
         )
         if any(page.first([spot], apart) for spot, apart in spots):
-            told.add(did)
+            placed.add(did)
 
 
 def _below(first: Text, rows: Iterable[str]) -> list[Text]:
@@ -157,7 +157,7 @@ def _is_earth(page: _Page, pin: PinRef) -> bool:
 def _conductors(page: _Page) -> None:
     """At each line its conductor where it is not the usual one of the sheet.
 
-    The usual one is said once; with it what has no room at its own line, by the numbers of the lines.
+    The usual one is written once; with it what has no room at its own line, by the numbers of the lines.
     """
     usual = page.usual = _usual(page)
     if not usual.text:
@@ -177,7 +177,7 @@ def _conductors(page: _Page) -> None:
 
 
 class _Group(NamedTuple):
-    """Several lines that run together at one end of an element: what is said beside the last of them."""
+    """Several lines that run together at one end of an element: what is written beside the last of them."""
 
     words: str
     nets: tuple[PinRef, ...]
@@ -315,15 +315,15 @@ def _around(text: Text, at: tuple[float, float]) -> Iterator[Text]:
 
 def _voltages(page: _Page) -> None:
     """At the level that a path hangs on or returns to its voltage, once a net on a sheet."""
-    data, said = page.data, set()
+    data, written = page.data, set()
     for rail in page.sheet.rails:
         net = data.by_node.get(rail.node) or (data.of_pin.get(rail.pin) if rail.pin else None)
         volts = data.notes.voltages.get(net.id, "") if net else ""
-        if net is None or not volts or net.id in said:
+        if net is None or not volts or net.id in written:
             continue
         text = Text(0.0, 0.0, volts, SMALL, "second", key=NetKey(net.id))
         ends = [page.at(rail.x1, rail.y), page.at(rail.x2, rail.y)]
         if page.first(
             [spot] for size in (SMALL, LEAST) for end in ends for spot in _around(text._replace(size=size), end)
         ):
-            said.add(net.id)
+            written.add(net.id)
