@@ -62,3 +62,8 @@ def test_without_a_job_that_is_said(window: MainWindow) -> None:
     empty.said.connect(lambda text, wrong: heard.append(text))
     assert show_properties(window, empty) is None
     assert heard == ["Start or open a job first: then its file has properties."]
+
+
+def test_of_an_empty_record_nothing_is_vouched_for(window: MainWindow, session: Session) -> None:
+    assert session.file is not None
+    assert dict(facts_of_file(session.file, session))["Record"].startswith("empty")

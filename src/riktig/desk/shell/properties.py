@@ -40,6 +40,8 @@ def _state_of_record(file: JobFile) -> str:
     if not file.has_digests:
         return "of an early format without digests: whether it was changed cannot be told"
     broken = file.broken_links()
+    if not broken and not file.entries():
+        return "empty: nothing to compare"
     if not broken:
         return "every entry as it was written"
     return f"not as it was written, at {len(broken)} place{'' if len(broken) == 1 else 's'}: {broken[0][1]}"
