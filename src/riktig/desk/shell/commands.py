@@ -26,6 +26,7 @@ from riktig.desk.shell.details_panel import DetailsPanel
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.menu_bar import BREAK, Command
+from riktig.desk.shell.panes import Panes
 from riktig.desk.shell.properties import show_properties
 from riktig.desk.shell.start_page import StartPage
 from riktig.desk.shell.walk_panel import WalkPanel
@@ -59,11 +60,11 @@ class _Window(Protocol):
     details: DetailsPanel
     arrivals: Arrivals
     walk: WalkPanel
+    panes: Panes
 
     def show_start(self) -> None: ...
     def open_demo(self) -> None: ...
     def turn_theme(self) -> None: ...
-    def next_pane(self) -> None: ...
     def go_to(self, name: str) -> None: ...
 
 
@@ -138,7 +139,7 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     commands.append(Command("View", BREAK))
     to("View", "Details", window.details.turn, "Shows or hides what is known of the selection", "F9")
     to("View", "Findings", window.drawer.opener.toggle, "Opens or closes the list of findings", "F8")
-    to("View", "Next pane", window.next_pane, "Route card, station, details, findings", "F6")
+    to("View", "Next pane", window.panes.next, "Route card, station, details, findings", "F6")
     to("View", "Light or dark", window.turn_theme, "Light for the desk, dark for the bench", "Ctrl+T")
     commands += go
     to("Help", "A walk through the panel", window.walk.begin, "Seven steps, from a load to its proof")
@@ -176,6 +177,7 @@ def show_keys(parent: QWidget, commands: tuple[Command, ...]) -> QDialog:
     page.setWindowTitle("Keys")
     table = QTableWidget(len(rows), 2, page)
     table.setAccessibleName("Keys and what they do")
+    table.setTabKeyNavigation(False)
     table.setHorizontalHeaderLabels(["Keys", "What they do"])
     table.verticalHeader().hide()
     table.setEditTriggers(QTableWidget.EditTrigger.NoEditTriggers)

@@ -4,7 +4,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QCloseEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QMainWindow, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QVBoxLayout, QWidget
 
 from riktig.core.edits import ApplyRemedy
 from riktig.core.errors import RiktigError
@@ -33,6 +33,7 @@ from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken, go_on_
 from riktig.desk.shell.homes import HOME_OF, HOME_OF_PART, STAYS
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.menu_bar import fill_menu_bar
+from riktig.desk.shell.panes import Panes
 from riktig.desk.shell.route_card import RouteCard
 from riktig.desk.shell.start_page import StartPage, jobs_folder, newest_jobs
 from riktig.desk.shell.walk_panel import WalkPanel
@@ -68,6 +69,14 @@ class MainWindow(QMainWindow):
         self.deriver = Deriver(session, self._show_derived, self._show_waiting)
         self.arrivals = Arrivals(self, self)
         FieldUndo(self)
+        self.panes = Panes(
+            self,
+            self.route,
+            lambda: self.stations.get(self.current),
+            self.details,
+            self.drawer,
+            ((self.strip,), (self.walk, self.effect)),
+        )
         self._lay_out()
         self._connect()
         self.menus = fill_menu_bar(
@@ -115,7 +124,7 @@ class MainWindow(QMainWindow):
         self.strip.redo_asked.connect(session.redo)
         self.strip.theme_asked.connect(self.turn_theme)
         self.strip.jobs_asked.connect(self.show_start)
-        self.strip.finder.found.connect(self.show_thing)
+        self.strip.finder.found.connect(self._found)
         self.details.link.connect(self.show_thing)
         self.drawer.go.connect(self.show_thing)
         self.effect.go.connect(self.show_thing)
@@ -129,23 +138,6 @@ class MainWindow(QMainWindow):
         self.start.new_asked.connect(self.new_job)
         self.start.open_asked.connect(self.open_path)
         self.start.demo_asked.connect(self.open_demo)
-
-    def next_pane(self) -> None:
-        """F6 goes round: route card, station, details, drawer."""
-        station = self.stations.get(self.current)
-        panes: list[QWidget] = [self.route, *([station] if station else []), self.details, self.drawer]
-        focus = QApplication.focusWidget()
-        pane_index = next((i for i, p in enumerate(panes) if focus and p.isAncestorOf(focus)), -1)
-        pane = panes[(pane_index + 1) % len(panes)]
-        if pane is self.route:
-            self.route.stops[max(STATIONS.index(self.current), 0) if self.current else 0].setFocus()
-            return
-        target = pane
-        for child in pane.findChildren(QWidget):
-            if child.focusPolicy() & child.focusPolicy().StrongFocus and child.isVisible():
-                target = child
-                break
-        target.setFocus()
 
     def set_theme(self, theme: Theme) -> None:
         """Turns everything to a theme."""
@@ -186,6 +178,7 @@ class MainWindow(QMainWindow):
         self.stack.setCurrentWidget(self.stations[name])
         self.details.open_for(self.session.selection)
         self._refresh_current()
+        self.stations[name].take_focus()
 
     def _refresh_current(self) -> None:
         station = self.stations.get(self.current)
@@ -200,6 +193,7 @@ class MainWindow(QMainWindow):
             if self.deriver.is_known:
                 station.show_derived()
         station.show_selection(self.session.selection)
+        self.panes.follow()
 
     def show_thing(self, key: Key | None) -> None:
         """Goes where a thing is shown, and selects it."""
@@ -212,6 +206,11 @@ class MainWindow(QMainWindow):
         station = self.stations.get(self.current)
         if station:
             station.open_thing(key)
+
+    def _found(self, key: Key | None) -> None:
+        self.show_thing(key)
+        if self.current:
+            self.stations[self.current].take_focus()
 
     def search(self, text: str) -> tuple[IndexEntry, ...]:
         """What is found of a text that was typed: tags, pins, wires, holes."""
@@ -269,6 +268,7 @@ class MainWindow(QMainWindow):
                 self._refresh_current()
             else:
                 station.show_derived()
+                self.panes.follow()
         self.effect.follow(session.job, session.turned_by, self.deriver.lists)
         self._selected(session.selection)
 

@@ -140,6 +140,10 @@ class RouteCard(QWidget):
         stop_now = next((i for i, stop in enumerate(self.stops) if stop.hasFocus()), 0)
         self.stops[(stop_now + by) % len(self.stops)].setFocus()
 
+    def take_focus(self) -> None:
+        """The focus goes to the station that is open, or to the first."""
+        next((stop for stop in self.stops if stop.current), self.stops[0]).setFocus()
+
     def show_statuses(self, statuses: tuple[Status, ...]) -> None:
         """Stamps and lines."""
         for stop, status in zip(self.stops, statuses, strict=True):

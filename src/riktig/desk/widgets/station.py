@@ -4,39 +4,20 @@ from collections.abc import Sequence
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QLayout, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.evaluation import Derived
 from riktig.core.job import Job
-from riktig.core.keys import Key
+from riktig.core.ids import LoadId
+from riktig.core.keys import Key, LoadKey
+from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.theme import LIGHT, Theme
+from riktig.desk.widgets.covers import Cover, EmptyNote
 from riktig.desk.widgets.small import flowing, plain_label, row_of
+from riktig.desk.widgets.tab_order import first_field
 
 __all__ = ["Station"]
-
-
-class _Cover(QWidget):
-    """Lies over a station while what it shows is worked out; a click goes nowhere meanwhile."""
-
-    def __init__(self, station: QWidget) -> None:
-        super().__init__(station)
-        self.setObjectName("cover")
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        words = plain_label("The wires are being worked out …", "second")
-        words.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self._words = words
-        self.hide()
-
-    def lay_over(self) -> None:
-        """Covers the whole station."""
-        station = self.parentWidget()
-        if station is not None:
-            self.setGeometry(station.rect())
-        self._words.setParent(self)
-        self._words.setGeometry(self.rect())
-        self.raise_()
-        self.show()
 
 
 class Station(QWidget):
@@ -48,6 +29,10 @@ class Station(QWidget):
 
     needs: ClassVar[tuple[Derived[Job, object], ...]] = ()
     """What it cannot show anything without; in a large job that is worked out aside."""
+    waits_for: ClassVar[str] = ""
+    """What is said of a job without loads and circuits, in one line; empty where one begins."""
+    usable_empty: ClassVar[bool] = False
+    """Whether something can be done here before there is a load; else all of it is covered."""
     asked = Signal(object)
     """A place elsewhere that the builder wants to see: the window goes there."""
 
@@ -56,12 +41,20 @@ class Station(QWidget):
         self.session = session
         self.theme: Theme = LIGHT
         self.stale = True
-        self._cover = _Cover(self)
+        waiting = plain_label("The wires are being worked out …", "second")
+        waiting.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self._cover = Cover(self, waiting)
         self.setObjectName("paper")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._body = QVBoxLayout(self)
         self._body.setContentsMargins(14, 10, 14, 8)
         self._body.setSpacing(8)
+        self.note = EmptyNote(self.waits_for)
+        self.note.lead.clicked.connect(lambda: self.asked.emit(LoadKey(LoadId(""))))
+        self._empty = self.note if self.usable_empty else Cover(self, self.note)
+        if self.usable_empty:
+            self._body.addWidget(self.note)
+        self._empty.hide()
 
     def add_bar(self, items: Sequence[QWidget | None]) -> None:
         """Adds the bar of actions, which breaks its line where the window is narrow; after None stands to the right."""
@@ -91,12 +84,42 @@ class Station(QWidget):
     def show_waiting(self) -> None:
         """What it shows is still worked out: the old state is covered, so that nobody takes it for that of now."""
         self._cover.lay_over()
+        if self.isAncestorOf(QApplication.focusWidget() or self):
+            self.setFocus()
 
     def show_now(self) -> None:
         """Shows the plan of now, and takes the cover away."""
         self.stale = False
+        waited = self.covered and self.hasFocus()
         self._cover.hide()
         self.refresh()
+        empty = bool(self.waits_for) and not self.session.job.loads and not self.session.job.circuits
+        if isinstance(self._empty, Cover) and empty:
+            self._empty.lay_over()
+        else:
+            self._empty.setVisible(empty)
+        if waited:
+            self.take_focus()
+
+    @property
+    def empty(self) -> bool:
+        """Whether it says what it waits for, having nothing to show."""
+        return self._empty.isVisibleTo(self)
+
+    def work_place(self) -> QWidget | None:
+        """Where work begins: the largest picture, list or page, else the first field or button."""
+        places = [*self.findChildren(DrawingView), *self.findChildren(QAbstractScrollArea)]
+        wanted = Qt.FocusPolicy.TabFocus
+        shown = [place for place in places if place.isVisible() and place.focusPolicy() & wanted]
+        return max(shown, key=lambda place: place.width() * place.height(), default=first_field(self))
+
+    def take_focus(self) -> None:
+        """Takes the focus to where work begins, so that its keys work at once."""
+        if self.covered:
+            self.setFocus()
+            return
+        place = self.note.lead if self.empty and not self.usable_empty else self.work_place()
+        (place or self).setFocus(Qt.FocusReason.OtherFocusReason)
 
     @property
     def covered(self) -> bool:

@@ -4,9 +4,21 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QLayout, QWidget
+from PySide6.QtWidgets import QLayout, QScrollArea, QWidget
 
 __all__ = ["TabOrder", "first_field"]
+
+
+def _within(widget: QWidget) -> Iterator[QWidget]:
+    """A widget and what it holds, as far as they take the focus, in the order they are laid out."""
+    if widget.focusPolicy() & Qt.FocusPolicy.TabFocus:
+        yield widget
+    inner = widget.widget() if isinstance(widget, QScrollArea) else None
+    layout = widget.layout()
+    if inner is not None:
+        yield from _within(inner)
+    elif layout is not None:
+        yield from _seen(layout)
 
 
 def _seen(layout: QLayout) -> Iterator[QWidget]:
@@ -18,19 +30,14 @@ def _seen(layout: QLayout) -> Iterator[QWidget]:
         inner, widget = item.layout(), item.widget()
         if inner is not None:
             yield from _seen(inner)
-        if widget is None:
-            continue
-        within = widget.layout()
-        if widget.focusPolicy() & Qt.FocusPolicy.TabFocus:
-            yield widget
-        elif within is not None:
-            yield from _seen(within)
+        if widget is not None:
+            yield from _within(widget)
 
 
 def first_field(part: QWidget) -> QWidget | None:
     """The first widget of a part that takes the focus, as seen."""
     layout = part.layout()
-    return next((w for w in _seen(layout) if w.isVisible()), None) if layout else None
+    return next((w for w in _seen(layout) if w.isVisible() and w.isEnabled()), None) if layout else None
 
 
 class TabOrder:
@@ -39,12 +46,11 @@ class TabOrder:
     def __init__(self) -> None:
         self._widgets: list[QWidget] = []
 
-    def set(self, page: QWidget) -> None:
-        """Puts the widgets of a page in the order in which they are laid out."""
-        widgets = page.findChildren(QWidget)
+    def set(self, *parts: QWidget) -> None:
+        """Puts the widgets of these parts of a window one after the other, each part as it is laid out."""
+        widgets = [widget for part in parts for widget in _within(part)]
         if widgets == self._widgets:
             return
         self._widgets = widgets
-        layout = page.layout()
-        for first, second in pairwise(_seen(layout) if layout else ()):
+        for first, second in pairwise(widgets):
             QWidget.setTabOrder(first, second)

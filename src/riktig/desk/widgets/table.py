@@ -79,6 +79,7 @@ class ScheduleTable(QTableView):
         self.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         self.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.setTabKeyNavigation(False)  # Tab leaves the table; arrows go through it
         self.verticalHeader().hide()
         self.setShowGrid(False)
         self.setAlternatingRowColors(True)

@@ -14,7 +14,7 @@ from riktig.desk.stations.brief.new_load import NewLoad
 from riktig.desk.stations.brief.panel_part import EnclosurePart, PanelPart, PracticePart
 from riktig.desk.stations.brief.part import BriefPart
 from riktig.desk.theme import grown, words_font
-from riktig.desk.widgets import Station, TabOrder, first_field, plain_label, replace_body
+from riktig.desk.widgets import Station, first_field, plain_label, replace_body
 
 __all__ = ["BriefStation"]
 
@@ -45,9 +45,6 @@ class BriefStation(Station):
         self.add_bar([*self._jumps, None])
         self.add_body(self._letter)
         self._shown: tuple[object, ...] = ()
-        self._order = TabOrder()
-        self._after_painting = QTimer(self, singleShot=True, interval=0)
-        self._after_painting.timeout.connect(self._set_tab_order)
         self.loads: dict[LoadId, LoadPart] = {}
 
     def refresh(self) -> None:
@@ -63,12 +60,6 @@ class BriefStation(Station):
         for where, shows in (("supply", self.supply), ("sources", self.sources)):
             texts = [f"{d.text} {d.remedy}" for d in proposal.issues if d.where == PartKey(where)]
             shows.show_doubts(texts)
-        self._after_painting.start()  # nobody presses Tab before the answer is painted
-
-    def _set_tab_order(self) -> None:
-        body = self._letter.widget()
-        if body is not None:
-            self._order.set(body)
 
     def show_selection(self, key: Key | None) -> None:
         """Opens the value or shows the load that is selected."""
@@ -105,6 +96,13 @@ class BriefStation(Station):
         if first:
             first.setFocus(Qt.FocusReason.OtherFocusReason)
         self.see(part)
+
+    def work_place(self) -> QWidget | None:
+        """The first answer: of the load that is selected, of the first load to be stated, else of the letter."""
+        match self.session.selection:
+            case LoadKey(load) if load in self.loads:
+                return first_field(self.loads[load])
+        return first_field(self.job if self.loads else self.new)
 
     def see(self, part: QWidget) -> None:
         """Brings the top of a part to the top of the page, once everything has found its place."""

@@ -1,7 +1,7 @@
 """One wire at a time, large: what it is, where it lands, and what has been done to it."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent, QShowEvent
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.geometry import Drawing
@@ -37,6 +37,8 @@ class BuildStation(Station):
     """
 
     needs = (WIRING,)
+
+    waits_for = "Nothing to wire yet. Here each wire is ticked as it is cut, marked, terminated and tightened."
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -278,9 +280,9 @@ class BuildStation(Station):
         row = min(max(self.list.currentRow() + by, 0), self.list.count() - 1)
         self.list.setCurrentRow(row)
 
-    def showEvent(self, event: QShowEvent) -> None:
-        """The list takes the focus, so that the keys work at once."""
-        self.list.setFocus()
+    def work_place(self) -> QWidget | None:
+        """The list, whose keys are those of the bench."""
+        return self.list
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """The keys of the bench."""

@@ -49,6 +49,12 @@ KEYS = (
 class CircuitsStation(Station):
     """Shows one sheet at a time; a chosen element can be added to, moved, taken out or renamed."""
 
+    waits_for = (
+        "No circuits yet. They are drawn from the loads in the Brief; a circuit that "
+        "serves no single load is added here."
+    )
+    usable_empty = True
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Circuit sheet")

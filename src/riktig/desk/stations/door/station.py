@@ -75,6 +75,11 @@ def _home(door: DoorPlan, *, behind: bool) -> Rect | None:
 class DoorStation(Station):
     """A true-scale drawing of the door, and what is done to its metal."""
 
+    waits_for = (
+        "The door is empty. Its operators come from how each load in the Brief is controlled; openings are added here."
+    )
+    usable_empty = True
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Door")

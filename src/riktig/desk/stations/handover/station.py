@@ -39,6 +39,9 @@ class HandoverStation(Station):
 
     needs = (TESTS,)
 
+    waits_for = "Nothing to hand over yet. Documents are made from the circuits, the plate, the wires and the record."
+    usable_empty = True
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.work: Work | None = None

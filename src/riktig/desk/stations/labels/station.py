@@ -53,6 +53,8 @@ class LabelsStation(Station):
 
     needs = (LABELS,)
 
+    waits_for = "Nothing to label yet. Labels carry the tags and numbers of the circuits."
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.medium: Medium | None = Medium.DEVICE

@@ -72,6 +72,11 @@ CUT_HINT = (
 class PlateStation(Station):
     """A true-scale workshop drawing: have it planned, or drag, nudge and type; mark out, cut."""
 
+    waits_for = (
+        "The plate is empty. What stands on it comes from the circuits, and they come from the loads in the Brief."
+    )
+    usable_empty = True
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self._shown_bare = False

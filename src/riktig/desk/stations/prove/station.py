@@ -1,7 +1,7 @@
 """The bench card: two points, what should be read, the reading, the verdict."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent, QShowEvent
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QInputDialog, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from riktig.core.errors import RiktigError
@@ -40,6 +40,8 @@ class ProveStation(Station):
     """
 
     needs = (TESTS,)
+
+    waits_for = "Nothing to test yet. There is a test for every wire that the circuits need."
 
     def __init__(self, session: Session, meter: BenchMeter) -> None:
         super().__init__(session)
@@ -387,6 +389,6 @@ class ProveStation(Station):
         else:
             super().keyPressEvent(event)
 
-    def showEvent(self, event: QShowEvent) -> None:
-        """Takes the focus, so that the keys work at once."""
-        self.setFocus()
+    def work_place(self) -> QWidget | None:
+        """The card itself, whose keys are those of the bench."""
+        return self

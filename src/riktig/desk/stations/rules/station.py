@@ -35,6 +35,8 @@ class RulesStation(Station):
 
     needs = (RULES,)
 
+    waits_for = "Nothing to judge yet. The rulebook is applied to circuits, plate, door and wires as they are."
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self._order: list[tuple[Group, str]] = []

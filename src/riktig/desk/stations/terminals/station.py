@@ -21,6 +21,8 @@ class TerminalsStation(Station):
 
     needs = (STRIPS,)
 
+    waits_for = "No terminal strips yet. They are made from what each circuit connects in the field."
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = DrawingView("Terminal strip")

@@ -27,6 +27,8 @@ class WiresStation(Station):
 
     needs = (WIRING,)
 
+    waits_for = "No wires yet. They are worked out from the circuits and from where each part stands."
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.cards = DrawingView("Batches of wires")

@@ -1,0 +1,67 @@
+"""The panes of the window for the keyboard: Tab goes through them as the eye does, F6 from one to the next."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QObject, QTimer
+from PySide6.QtWidgets import QApplication, QWidget
+
+from riktig.desk.shell.route_card import RouteCard
+from riktig.desk.widgets import Station, TabOrder, first_field
+
+__all__ = ["Panes"]
+
+
+class Panes(QObject):
+    """Knows what stands where.
+
+    Args:
+        parent: The window.
+        route: The route card.
+        station: Gives the station that is open, if one is.
+        details: What is known of the selection.
+        drawer: The findings.
+        around: What stands above the station, and what below it.
+    """
+
+    def __init__(
+        self,
+        parent: QWidget,
+        route: RouteCard,
+        station: Callable[[], Station | None],
+        details: QWidget,
+        drawer: QWidget,
+        around: tuple[tuple[QWidget, ...], tuple[QWidget, ...]],
+    ) -> None:
+        super().__init__(parent)
+        self._route, self._station, self._details, self._drawer = route, station, details, drawer
+        self._above, self._below = around
+        self._order = TabOrder()
+        self._after_painting = QTimer(self, singleShot=True, interval=0)
+        self._after_painting.timeout.connect(self._set_order)
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            # pages turn and lists grow within a station too: the next step of Tab is always of what is there now
+            app.focusChanged.connect(self.follow)
+
+    def follow(self) -> None:
+        """Something has come or gone: nobody presses Tab before it is painted."""
+        self._after_painting.start()
+
+    def _set_order(self) -> None:
+        station = self._station()
+        if station is not None:
+            self._order.set(*self._above, self._route, station, self._details, *self._below, self._drawer)
+
+    def next(self) -> None:
+        """Goes round: route card, station, details, findings."""
+        station = self._station()
+        panes: list[QWidget] = [self._route, *([station] if station else []), self._details, self._drawer]
+        focus = QApplication.focusWidget()
+        now = next((i for i, pane in enumerate(panes) if focus and (pane is focus or pane.isAncestorOf(focus))), -1)
+        pane = panes[(now + 1) % len(panes)]
+        if pane is self._route:
+            self._route.take_focus()
+        elif isinstance(pane, Station):
+            pane.take_focus()
+        else:
+            (first_field(pane) or pane).setFocus()
