@@ -16,7 +16,7 @@ from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, QuickFix
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import JobFile, user_practice
-from riktig.core.views import STATIONS, details_of, statuses
+from riktig.core.views import details_of, statuses
 from riktig.core.wiring import mini_plate
 from riktig.desk import user_settings
 from riktig.desk.background import Work

@@ -7,8 +7,8 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QLayout, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.evaluation import Derived
-from riktig.core.job import Job
 from riktig.core.ids import LoadId
+from riktig.core.job import Job
 from riktig.core.keys import Key, LoadKey
 from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
