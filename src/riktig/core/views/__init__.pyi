@@ -1,5 +1,6 @@
 from .details_model import Details, DetailsRow, DetailsSection
 from .details_pages import details_of, device_of
+from .drawing_list import DrawingLine, drawing_lines
 from .effects import ADDED, CHANGED, REMOVED, Effect, Snapshot, change_order, effects, snapshot, summary
 from .status import STATIONS, Stamp, Status, statuses
 from .trace_view import TRACE_LOOKUPS, Stop, TracePage, trace_page
@@ -14,6 +15,7 @@ __all__ = [
     "Details",
     "DetailsRow",
     "DetailsSection",
+    "DrawingLine",
     "Effect",
     "Snapshot",
     "Stamp",
@@ -24,6 +26,7 @@ __all__ = [
     "change_order",
     "details_of",
     "device_of",
+    "drawing_lines",
     "effects",
     "snapshot",
     "statuses",

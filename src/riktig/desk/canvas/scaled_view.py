@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 from math import isclose
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QHelpEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QShowEvent, QTransform
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QHelpEvent, QHideEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QShowEvent, QTransform
 from PySide6.QtWidgets import QScrollBar, QToolTip, QWidget
 
 from riktig.core.geometry import CAPITAL, Drawing, Legible, Point, Rect, Shape, Text, bounds_of, hit, legible
@@ -21,6 +21,9 @@ BORDER_PX = 8.0
 
 class ScaledView(QWidget):
     """Shows one drawing as large as its ``opening`` asks, then as it is zoomed and moved."""
+
+    drawn = Signal()
+    """Another drawing is shown, or the view itself is shown or hidden."""
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -59,6 +62,7 @@ class ScaledView(QWidget):
         if resized or (other and not isclose(opens_at, self.scale, rel_tol=0.01)):
             self.fit()
         self._forget()
+        self.drawn.emit()
 
     @property
     def drawing(self) -> Drawing:
@@ -287,6 +291,17 @@ class ScaledView(QWidget):
         if self._fitted:
             self.fit_whole() if self._whole else self.fit()
         super().showEvent(event)
+        self.drawn.emit()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        """Another page is shown now."""
+        super().hideEvent(event)
+        self.drawn.emit()
+
+    def say_chosen(self, name: str) -> None:
+        """Says what is selected in words, for those who do not see the mark."""
+        title = self._drawing.title
+        self.setAccessibleDescription(f"{title}. Selected: {name}" if name else title)
 
     def event(self, event: QEvent) -> bool:
         """A help event says what was left out of the thing under the pointer."""

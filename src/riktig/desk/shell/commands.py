@@ -23,6 +23,7 @@ from riktig.desk.canvas import DrawingView
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.details_panel import DetailsPanel
+from riktig.desk.shell.drawing_list import DrawingList
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.job_strip import JobStrip
 from riktig.desk.shell.menu_bar import BREAK, Command
@@ -61,6 +62,7 @@ class _Window(Protocol):
     arrivals: Arrivals
     walk: WalkPanel
     panes: Panes
+    drawing_list: DrawingList
 
     def show_start(self) -> None: ...
     def open_demo(self) -> None: ...
@@ -139,6 +141,13 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     commands.append(Command("View", BREAK))
     to("View", "Details", window.details.turn, "Shows or hides what is known of the selection", "F9")
     to("View", "Findings", window.drawer.opener.toggle, "Opens or closes the list of findings", "F8")
+    to(
+        "View",
+        "Drawing as a list",
+        window.drawing_list.turn,
+        "Every thing on the drawing by name; for readers too",
+        "F7",
+    )
     to("View", "Next pane", window.panes.next, "Route card, station, details, findings", "F6")
     to("View", "Light or dark", window.turn_theme, "Light for the desk, dark for the bench", "Ctrl+T")
     commands += go

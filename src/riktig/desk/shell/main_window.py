@@ -11,7 +11,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.inputs import file_name
 from riktig.core.job import Practice, new_job
 from riktig.core.keys import BatchKey, Key, PartKey
-from riktig.core.labels import INDEX, NAME_INDEX, IndexEntry, find
+from riktig.core.labels import INDEX, NAME_INDEX, Index, IndexEntry, find
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, QuickFix
 from riktig.core.schematic import with_names_recorded
@@ -27,6 +27,7 @@ from riktig.desk.shell.change_order import lost_words, print_change_order
 from riktig.desk.shell.commands import commands_of
 from riktig.desk.shell.deriver import Deriver
 from riktig.desk.shell.details_panel import DetailsPanel
+from riktig.desk.shell.drawing_list import DrawingList
 from riktig.desk.shell.effect_panel import EffectPanel
 from riktig.desk.shell.findings_drawer import FindingsDrawer
 from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken, go_on_from_rescued, show_message
@@ -69,14 +70,9 @@ class MainWindow(QMainWindow):
         self.deriver = Deriver(session, self._show_derived, self._show_waiting)
         self.arrivals = Arrivals(self, self)
         FieldUndo(self)
-        self.panes = Panes(
-            self,
-            self.route,
-            lambda: self.stations.get(self.current),
-            self.details,
-            self.drawer,
-            ((self.strip,), (self.walk, self.effect)),
-        )
+        self.drawing_list = DrawingList(lambda: self.stations.get(self.current), lambda: self._index().entries)
+        below = (self.drawing_list, self.walk, self.effect, self.drawer)
+        self.panes = Panes(self, lambda: self.stations.get(self.current), self.strip, self.route, self.details, below)
         self._lay_out()
         self._connect()
         self.menus = fill_menu_bar(
@@ -103,9 +99,8 @@ class MainWindow(QMainWindow):
         whole.setSpacing(0)
         whole.addWidget(self.strip)
         whole.addLayout(middle, 1)
-        whole.addWidget(self.walk)
-        whole.addWidget(self.effect)
-        whole.addWidget(self.drawer)
+        for pane in (self.drawing_list, self.walk, self.effect, self.drawer):
+            whole.addWidget(pane)
         body = QWidget()
         body.setLayout(whole)
         self.setCentralWidget(body)
@@ -135,6 +130,8 @@ class MainWindow(QMainWindow):
         self.drawer.read_asked.connect(lambda text: show_message(self, text))
         for station in self.stations.values():
             station.asked.connect(self.show_thing)
+        self.drawing_list.watch(self.stations.values())
+        self.drawing_list.chosen.connect(session.select)
         self.start.new_asked.connect(self.new_job)
         self.start.open_asked.connect(self.open_path)
         self.start.demo_asked.connect(self.open_demo)
@@ -179,6 +176,7 @@ class MainWindow(QMainWindow):
         self.details.open_for(self.session.selection)
         self._refresh_current()
         self.stations[name].take_focus()
+        self.drawing_list.follow()
 
     def _refresh_current(self) -> None:
         station = self.stations.get(self.current)
@@ -216,8 +214,10 @@ class MainWindow(QMainWindow):
         """What is found of a text that was typed: tags, pins, wires, holes."""
         if self.session.file is None:
             return ()
-        evaluation = self.session.evaluation
-        return find(evaluation.get(NAME_INDEX if self.deriver.busy else INDEX), text)
+        return find(self._index(), text)
+
+    def _index(self) -> Index:
+        return self.session.evaluation.get(NAME_INDEX if self.deriver.busy else INDEX)
 
     def _changed(self, before: object, after: object) -> None:
         self._all_stale()
@@ -293,6 +293,7 @@ class MainWindow(QMainWindow):
         if page and page.wires:
             plate = mini_plate(session.evaluation.get(LAYOUT), page.wires, page.devices)
         self.details.show_details(page, plate)
+        self.drawing_list.show_selection(key, f"{page.title}, {page.kind}" if page else "")
         station = self.stations.get(self.current)
         if station:
             station.show_selection(key)

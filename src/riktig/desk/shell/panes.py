@@ -16,25 +16,25 @@ class Panes(QObject):
 
     Args:
         parent: The window.
-        route: The route card.
         station: Gives the station that is open, if one is.
-        details: What is known of the selection.
-        drawer: The findings.
-        around: What stands above the station, and what below it.
+        strip: The job strip, above everything.
+        route: The route card, to the left of the station.
+        details: What is known of the selection, to its right.
+        below: What stands below, from top to bottom; the findings last.
     """
 
     def __init__(
         self,
         parent: QWidget,
-        route: RouteCard,
         station: Callable[[], Station | None],
+        strip: QWidget,
+        route: RouteCard,
         details: QWidget,
-        drawer: QWidget,
-        around: tuple[tuple[QWidget, ...], tuple[QWidget, ...]],
+        below: tuple[QWidget, ...],
     ) -> None:
         super().__init__(parent)
-        self._route, self._station, self._details, self._drawer = route, station, details, drawer
-        self._above, self._below = around
+        self._station, self._strip, self._route, self._details = station, strip, route, details
+        self._below = below
         self._order = TabOrder()
         self._after_painting = QTimer(self, singleShot=True, interval=0)
         self._after_painting.timeout.connect(self._set_order)
@@ -50,12 +50,12 @@ class Panes(QObject):
     def _set_order(self) -> None:
         station = self._station()
         if station is not None:
-            self._order.set(*self._above, self._route, station, self._details, *self._below, self._drawer)
+            self._order.set(self._strip, self._route, station, self._details, *self._below)
 
     def next(self) -> None:
         """Goes round: route card, station, details, findings."""
         station = self._station()
-        panes: list[QWidget] = [self._route, *([station] if station else []), self._details, self._drawer]
+        panes: list[QWidget] = [self._route, *([station] if station else []), self._details, self._below[-1]]
         focus = QApplication.focusWidget()
         now = next((i for i, pane in enumerate(panes) if focus and (pane is focus or pane.isAncestorOf(focus))), -1)
         pane = panes[(now + 1) % len(panes)]
