@@ -6,7 +6,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QPushButton
 
 from riktig.core.geometry import Drawing, Text
-from riktig.core.keys import DeviceKey, ElementKey, NetKey, PinRef, RailKey
+from riktig.core.ids import DeviceId, ElementId, PinRef
+from riktig.core.keys import DeviceKey, ElementKey, NetKey, RailKey
 from riktig.core.labels import IndexEntry
 from riktig.core.plate import LAYOUT
 from riktig.core.schematic import CIRCUITS, NAMES
@@ -22,7 +23,7 @@ def lines_of(window: MainWindow) -> list[str]:
 
 
 def test_a_drawing_as_lines_names_each_thing_once_with_what_is_written_on_it() -> None:
-    fan, net = DeviceKey("d1"), NetKey(PinRef("d1", "1"))
+    fan, net = DeviceKey(DeviceId("d1")), NetKey(PinRef(DeviceId("d1"), "1"))
     marks = (
         Text(0, 0, "100", 3.0),
         Text(0, 5, "A", 3.0),
@@ -44,7 +45,7 @@ def test_a_drawing_as_lines_names_each_thing_once_with_what_is_written_on_it() -
 def test_an_element_without_an_entry_has_the_name_of_its_device(session: Session) -> None:
     circuits = session.evaluation.get(CIRCUITS)
     device = next(device for device in circuits.devices if device.kind.pins)
-    coil = ElementKey(f"{device.id}.poles")
+    coil = ElementKey(ElementId(f"{device.id}.poles"))
     entry = IndexEntry("F1", "breaker", DeviceKey(device.id))
     lines = drawing_lines(Drawing(10, 10, (Text(0, 0, "10 A", 3.0, key=coil),), "d"), [entry])
     assert [line.text for line in lines] in (["F1: breaker. 10 A"], ["10 A"])

@@ -15,6 +15,7 @@ from .schedule_model import Schedule, Value
 from .schedules import holes_of
 from .schedules_door import site_items
 from .schedules_plate import plate_parts
+from .station_papers import STATION_PAPERS, write_station_papers
 from .svg import as_svg
 from .tables import as_csv, as_json, write_xlsx
 from .template import CHECK_MM, Template, Tile, check_bar, overview, template_of, write_template
@@ -22,6 +23,7 @@ from .template import CHECK_MM, Template, Tile, check_bar, overview, template_of
 __all__ = [
     "CHECK_MM",
     "LISTS",
+    "STATION_PAPERS",
     "Cover",
     "DxfStyle",
     "Issue",
@@ -65,6 +67,7 @@ __all__ = [
     "write_document",
     "write_dxf",
     "write_set",
+    "write_station_papers",
     "write_template",
     "write_xlsx",
 ]

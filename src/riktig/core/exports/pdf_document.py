@@ -69,6 +69,8 @@ def write_set(
     pages: Sequence[Page],
     schedules: Sequence[Schedule],
     step: Callable[[float, str], None] = lambda share, text: None,
+    *,
+    paper: PaperSheet | None = None,
 ) -> None:
     """Writes drawings and schedules as one PDF without cover and contents; the same input gives the same file.
 
@@ -78,8 +80,9 @@ def write_set(
         pages: Drawings, a page each.
         schedules: Tables.
         step: Told how far it is; may raise to stop.
+        paper: What lists are printed on; None for that of the first drawing, A4 where there is none.
     """
-    sheet = pages[0].sheet if pages else PaperSheet.A4
+    sheet = paper or (pages[0].sheet if pages else PaperSheet.A4)
     _Document(head, sheet).write(path, PaperTexts(pages, schedules), None, step)
 
 

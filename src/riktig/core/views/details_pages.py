@@ -253,9 +253,8 @@ def _net(evaluation: Evaluation[Job], net_id: PinRef) -> Details | None:
     if links:
         sections.append(DetailsSection("Wires", links))
     number = names.number.get(net.id, "no number")
-    text = (
-        "No wire can land here, so it has no number." if net.inner else (f"{len(net.pins)} pins, {len(wires)} wires.")
-    )
+    counts = f"{len(net.pins)} pin{'s'[: len(net.pins) != 1]}, {len(wires)} wire{'s'[: len(wires) != 1]}."
+    text = "No wire can land here, so it has no number." if net.inner else counts
     return Details(f"Net {number}", net.net_class.value, text, tuple(sections), (), wires)
 
 

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from riktig.core.geometry import Drawing, Text
-from riktig.core.keys import DeviceKey, Key
+from riktig.core.keys import DeviceKey, Key, NetKey, WireKey
 from riktig.core.labels import IndexEntry
 from riktig.core.views.details_pages import device_of
 
@@ -24,7 +24,7 @@ class DrawingLine:
 
 
 def drawing_lines(drawing: Drawing, entries: Iterable[IndexEntry]) -> tuple[DrawingLine, ...]:
-    """What is on a drawing, in the order in which it is drawn: things first, then other words.
+    """What is on a drawing, in the order in which it is drawn: things, then conductors, then other words.
 
     O(n) in shapes and entries. A thing without an entry has the name of its device; one without either is called by
     the texts that are drawn for it; a thing with no name and no text is left out.
@@ -47,7 +47,9 @@ def drawing_lines(drawing: Drawing, entries: Iterable[IndexEntry]) -> tuple[Draw
                 texts[text] = None
         elif _WORD.search(text):
             words[text] = None
-    lines = (_line(key, tuple(texts), called) for key, texts in written.items())
+    # what one looks for first: devices, places, holes; then the conductors between them
+    keys = sorted(written, key=lambda key: isinstance(key, NetKey | WireKey))
+    lines = (_line(key, tuple(written[key]), called) for key in keys)
     return (*(line for line in lines if line.text), *(DrawingLine(text) for text in words))
 
 

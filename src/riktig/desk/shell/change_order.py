@@ -7,7 +7,7 @@ from typing import Protocol
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from riktig.core.exports import file_stem, write_set
-from riktig.core.exports.paper_sets import head_of
+from riktig.core.exports.paper_sets import head_of, paper_of
 from riktig.core.production import Stale
 from riktig.core.views import Effect, change_order
 from riktig.desk.session import Session
@@ -60,7 +60,8 @@ def print_change_order(window: _Window, differences: tuple[Effect, ...], name: s
     path = Path(chosen)
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
-        write_set(path, head_of(session.job, session.clock(), session.who), (), [change_order(differences, name)])
+        head, paper = head_of(session.job, session.clock(), session.who), paper_of(session.job)
+        write_set(path, head, (), [change_order(differences, name)], paper=paper)
     except OSError as error:
         session.say(f"{path} cannot be written ({error.strerror}); the list is still here.", wrong=True)
         return None

@@ -103,6 +103,13 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to("File", "Open the demo job", window.open_demo, "Open the demonstration; it is a copy you may change")
     commands.append(Command("File", BREAK))
     to("File", "Import a job …", window.arrivals.import_job, "A job that was exported as JSON, with all its records")
+    to(
+        "File",
+        "Print …",
+        partial(_print, window, parent),
+        "The pages of this station: looked at, then printed",
+        "Ctrl+P",
+    )
     to("File", "Export documents …", lambda: window.go_to("Hand over"), "Lists, drawings and records for others to use")
     to(
         "File",
@@ -155,6 +162,17 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to("Help", "Keys", lambda: show_keys(parent, tuple(commands)), "All keys on one page", "F1")
     to("Help", "About Riktig", lambda: _about(parent), "Version and licence")
     return tuple(commands)
+
+
+def _print(window: _Window, parent: QWidget) -> None:
+    """Opens the preview of the open station."""
+    from riktig.desk.printing.preview import PrintPreview  # late: it loads PDFium and what Qt needs to print
+
+    station = window.stations.get(window.current)
+    if station is None:
+        window.session.say("Open a job first: then the pages of each station can be printed.", wrong=True)
+        return
+    PrintPreview(parent, window.session, station.print_job()).open()
 
 
 def _copy(window: _Window, text_of: Callable[[QAbstractItemView], str]) -> None:

@@ -1,16 +1,21 @@
 """What every station is: a widget that shows the plan and is refreshed only when seen."""
 
 from collections.abc import Sequence
+from pathlib import Path
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QLayout, QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.evaluation import Derived
+from riktig.core.edits import KeepPrinted
+from riktig.core.evaluation import Derived, Evaluation
+from riktig.core.exports import STATION_PAPERS, file_stem, write_station_papers
 from riktig.core.ids import LoadId
 from riktig.core.job import Job
 from riktig.core.keys import Key, LoadKey
+from riktig.core.schematic import numbers_on_paper
 from riktig.desk.canvas import DrawingView
+from riktig.desk.printing.job import PrintJob
 from riktig.desk.session import Session
 from riktig.desk.theme import LIGHT, Theme
 from riktig.desk.widgets.covers import Cover, EmptyNote
@@ -18,6 +23,8 @@ from riktig.desk.widgets.small import flowing, plain_label, row_of
 from riktig.desk.widgets.tab_order import first_field
 
 __all__ = ["Station"]
+
+NUMBERS_OUT = "Its wire numbers count as printed from then on, and are given to nothing else."
 
 
 class Station(QWidget):
@@ -134,6 +141,24 @@ class Station(QWidget):
 
     def show_selection(self, key: Key | None) -> None:
         """Marks what is selected."""
+
+    def print_job(self) -> PrintJob:
+        """What “Print …” prints of this station: its drawings and lists. Numbers on paper are never given again."""
+        session, name = self.session, self.session.place
+        job, made, who, records = session.job, session.clock()[:10], session.who, session.records
+        numbered = STATION_PAPERS[name].numbered
+
+        def write(evaluation: Evaluation[Job], path: Path) -> int:
+            return write_station_papers(evaluation, records, name, path, made=made, who=who)
+
+        def printed() -> str:
+            if session.read_only or not numbered:
+                return ""
+            session.edit("papers printed", KeepPrinted(numbers_on_paper(job)))
+            return "Its wire numbers count as printed."
+
+        file, note = f"{file_stem(job)}_{name.lower().replace(' ', '_')}.pdf", NUMBERS_OUT if numbered else ""
+        return PrintJob(name, file, write, printed, note=note)
 
     def open_thing(self, key: Key | None) -> None:
         """Someone wants to see a thing here: more than marked, where it is one page of several."""

@@ -45,12 +45,17 @@ class TabOrder:
 
     def __init__(self) -> None:
         self._widgets: list[QWidget] = []
+        self._known: set[QWidget] = set()
+
+    def __contains__(self, widget: QWidget) -> bool:
+        """Whether it has its place."""
+        return widget in self._known
 
     def set(self, *parts: QWidget) -> None:
         """Puts the widgets of these parts of a window one after the other, each part as it is laid out."""
         widgets = [widget for part in parts for widget in _within(part)]
         if widgets == self._widgets:
             return
-        self._widgets = widgets
+        self._widgets, self._known = widgets, set(widgets)
         for first, second in pairwise(widgets):
             QWidget.setTabOrder(first, second)

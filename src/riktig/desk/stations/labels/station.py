@@ -7,8 +7,10 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 
 from riktig.core.edits import KeepPrinted
 from riktig.core.errors import RiktigError
+from riktig.core.evaluation import Evaluation
 from riktig.core.exports import export_drawings, file_stem
 from riktig.core.geometry import Drawing
+from riktig.core.job import Job
 from riktig.core.keys import Key
 from riktig.core.labels import (
     CARDS,
@@ -25,6 +27,7 @@ from riktig.core.labels import (
 )
 from riktig.core.rules import RULES, Verdict
 from riktig.desk.canvas import PAGES, DrawingView
+from riktig.desk.printing import PrintJob
 from riktig.desk.session import Session
 from riktig.desk.theme import Theme
 from riktig.desk.widgets import FlowLayout, Station, plain_label
@@ -160,27 +163,60 @@ class LabelsStation(Station):
         if path:
             self.print_to(Path(path))
 
+    def _pages(self, evaluation: Evaluation[Job], only: tuple[Label, ...]) -> Sequence[Drawing]:
+        if self.medium is None:
+            return card_pages(evaluation.get(CARDS))
+        return label_pages(evaluation.get(LABELS), self.medium, only)
+
+    def _chosen_labels(self) -> tuple[Label, ...]:
+        """What is shown of the medium: all of it, or what has changed."""
+        if self.medium is None:
+            return ()
+        return self.again() if self.changed.isChecked() else self.session.evaluation.get(LABELS).on(self.medium)
+
     def print_to(self, path: Path) -> None:
         """Writes what is shown as a PDF at true size; its numbers count as printed from then on."""
-        session, medium = self.session, self.medium
-        labels = session.evaluation.get(LABELS)
-        shown = () if medium is None else self.again() if self.changed.isChecked() else labels.on(medium)
+        shown, evaluation = self._chosen_labels(), self.session.evaluation
         only = tuple(label for label in shown if not misfit_texts(label))
-        pages = card_pages(session.evaluation.get(CARDS)) if medium is None else label_pages(labels, medium, only)
         try:
-            export_drawings(session.evaluation, pages, path, to_scale=True)
+            export_drawings(evaluation, self._pages(evaluation, only), path, to_scale=True)
         except RiktigError as error:
-            session.say(str(error), wrong=True)
+            self.session.say(str(error), wrong=True)
             return
+        words = self._remember(shown, only)
+        if words:
+            self.session.say(f"The labels are in {path}. {words}")
+
+    def _remember(self, shown: tuple[Label, ...], only: tuple[Label, ...]) -> str:
+        """Records what is printed; returns what is said of it, "" where it could not be recorded."""
+        session, medium = self.session, self.medium
         if session.read_only:
-            session.say(f"The labels are in {path}. The job is open read-only: it does not remember them.")
-            return
-        if medium is not None and not session.record_all(print_entries(labels, medium, only)):
-            return
-        if session.edit("labels printed", KeepPrinted()):
-            session.say(
-                f"The labels are in {path}. Printed numbers are reserved and will not be reused.{left_out(shown)}"
-            )
+            return "The job is open read-only: it does not remember them."
+        if medium is not None and not session.record_all(print_entries(session.evaluation.get(LABELS), medium, only)):
+            return ""
+        if not session.edit("labels printed", KeepPrinted()):
+            return ""
+        return f"Printed numbers are reserved and will not be reused.{left_out(shown)}"
+
+    def print_job(self) -> PrintJob:
+        """The labels that are shown, at true size."""
+        shown, name = self._chosen_labels(), self.medium.value if self.medium else "pin cards"
+        only = tuple(label for label in shown if not misfit_texts(label))
+
+        def write(evaluation: Evaluation[Job], path: Path) -> int:
+            pages = self._pages(evaluation, only)
+            if pages:
+                export_drawings(evaluation, pages, path, to_scale=True)
+            return len(pages)
+
+        return PrintJob(
+            f"Labels, {name}",
+            f"{file_stem(self.session.job)}_{name}.pdf".replace(" ", "_"),
+            write,
+            lambda: self._remember(shown, only),
+            self.faults,
+            "What is printed is recorded, and its numbers are given to nothing else.",
+        )
 
     def set_theme(self, theme: Theme) -> None:
         """Turns to another theme."""
