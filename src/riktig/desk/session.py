@@ -2,7 +2,7 @@
 
 import uuid
 from collections import deque
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from datetime import datetime
 
@@ -18,7 +18,7 @@ from riktig.core.production import BuildProgress, Stale, progress_of
 from riktig.core.proving import TESTS, Results, TestPlan, results_of
 from riktig.core.records import Facts, NewRecord, Record, Signer, TakenBack, can_be_undone, name_of_records, taken_back
 from riktig.core.schematic import NETS
-from riktig.core.store import JobFile
+from riktig.core.store import Attachment, JobFile
 from riktig.core.wiring import WIRING, Wiring
 from riktig.log_file import LOG
 
@@ -290,7 +290,7 @@ class Session(QObject):
         """
         return self.record_all([NewRecord(subject, facts, corrects)])
 
-    def record_all(self, entries: list[NewRecord]) -> bool:
+    def record_all(self, entries: list[NewRecord], attached: Sequence[Attachment] = ()) -> bool:
         """Appends several entries, all or none. One that takes back what another person recorded must say why."""
         asked = self._with_reasons(entries)
         if asked is None:
@@ -303,14 +303,15 @@ class Session(QObject):
                 for entry in entries
             ]
             if self.file:
-                self.file.add_records(made)
+                self.file.add_records(made, attached)
                 self._say_if_moved()
         except RiktigError as error:
             self.say(str(error), wrong=True)
             return False
         self.records = (*self.records, *made)
         self._acted.extend(entries)
-        self._recorded += [(self.history.count, entry) for entry in entries]
+        if not attached:  # a list of edits is a text: it has no room for pictures
+            self._recorded += [(self.history.count, entry) for entry in entries]
         if entries:
             self.history = self.history.with_records(
                 name_of_records(entries), tuple(made), self.place, undoable=can_be_undone(entries)

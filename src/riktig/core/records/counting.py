@@ -19,6 +19,7 @@ from riktig.core.records.facts import (
     Operation,
     Outcome,
     PartMounted,
+    PhotoKept,
     PieceCut,
     ReadingTaken,
     WireDone,
@@ -71,6 +72,8 @@ def slot_of(subject: str, facts: Facts) -> Slot:
     match facts:
         case WireDone() if facts.operation.is_landing:
             return Slot(WireDone, subject, f"landed {facts.pin}")
+        case PhotoKept():
+            return Slot(PhotoKept, subject, facts.file)
         case WireDone() | HoleDone():
             return Slot(type(facts), subject, facts.operation.value)
         case _:

@@ -21,6 +21,7 @@ __all__ = [
     "OtherEntry",
     "Outcome",
     "PartMounted",
+    "PhotoKept",
     "PieceCut",
     "ReadingTaken",
     "TakenBack",
@@ -161,6 +162,20 @@ class TemplateChecked(msgspec.Struct, frozen=True, omit_defaults=True, tag_field
     true: str = ""
 
 
+class PhotoKept(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="photo"):
+    """A photo of the thing the entry is about.
+
+    ``file`` names it among the attachments of the job file, ``digest`` is the SHA-256 of what is kept there and
+    ``original`` that of the file it was made from; ``name`` is what that file was called, ``of`` the thing's label.
+    """
+
+    file: str = ""
+    digest: str = ""
+    original: str = ""
+    name: str = ""
+    of: str = ""
+
+
 class TakenBack(msgspec.Struct, frozen=True, omit_defaults=True, tag_field="kind", tag="correction"):
     """Takes an earlier entry back; both stay in the log."""
 
@@ -186,6 +201,7 @@ Facts: TypeAlias = (
     | ClauseJudged
     | LabelPrinted
     | TemplateChecked
+    | PhotoKept
     | TakenBack
     | OtherEntry
 )

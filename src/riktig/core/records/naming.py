@@ -11,6 +11,7 @@ from riktig.core.records.facts import (
     LabelPrinted,
     OtherEntry,
     PartMounted,
+    PhotoKept,
     PieceCut,
     ReadingTaken,
     TakenBack,
@@ -63,6 +64,8 @@ def _name(facts: Facts, subject: str) -> str:
             return f"reading of {facts.title or subject}"
         case ClauseJudged():
             return f"judgement of {subject}"
+        case PhotoKept():
+            return f"photo of {facts.of or subject}"
         case LabelPrinted():
             return f"print of label {facts.text}"
         case TakenBack():

@@ -6,12 +6,14 @@ from .practice_file import keep_user_practice, user_practice
 from .rung_file import RUNG_FORMAT, WrittenCircuit, dump_rungs, load_rungs
 from .schema import APPLICATION_ID, FORMAT, SCHEMA
 from .whole_json import Importer, dump_whole, load_whole
+from .writing import Attachment
 
 __all__ = [
     "APPLICATION_ID",
     "FORMAT",
     "RUNG_FORMAT",
     "SCHEMA",
+    "Attachment",
     "Importer",
     "JobFile",
     "Revision",

@@ -7,7 +7,7 @@ whether the file under the name is still ours; if not, the work goes on in a res
 
 import contextlib
 import sqlite3
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -33,7 +33,15 @@ from riktig.core.store.opening import (
 from riktig.core.store.rescue_copy import FileState, rescue_places, why_not_ours, write_whole
 from riktig.core.store.schema import APPLICATION_ID, FORMAT, SCHEMA, TRIGGERS
 from riktig.core.store.side_file import put_aside_foreign_journal
-from riktig.core.store.writing import insert_records, insert_revision, newest, see_free_name, transaction, unwritable
+from riktig.core.store.writing import (
+    Attachment,
+    insert_records,
+    insert_revision,
+    newest,
+    see_free_name,
+    transaction,
+    unwritable,
+)
 
 __all__ = ["JobFile", "Revision"]
 
@@ -252,13 +260,18 @@ class JobFile:
         """
         return self._write(lambda db: insert_revision(db, job, who, at, why, self._signer))
 
-    def add_records(self, records: list[Record]) -> None:
-        """Appends to the log, all or none; durable on return. Known ids are left as they are.
+    def add_records(self, records: list[Record], attached: Sequence[Attachment] = ()) -> None:
+        """Appends to the log, with what is attached, all or none; durable on return. Known ids are left as they are.
 
         Raises:
             RiktigError: they could not be written.
         """
-        self._write(lambda db: insert_records(db, records, self._signer))
+        self._write(lambda db: insert_records(db, records, self._signer, attached))
+
+    def attachment(self, name: str) -> bytes | None:
+        """What is attached under a name; None when nothing is."""
+        row = self._open_db.execute("SELECT body FROM attachment WHERE name = ?", (name,)).fetchone()
+        return bytes(row[0]) if row else None
 
     def add_all(
         self, job: Job | None, entries: list[NewRecord], *, who: str, at: str, why: str, new_id: Callable[[], str]

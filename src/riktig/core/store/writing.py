@@ -1,9 +1,9 @@
 """What one step writes into a job file."""
 
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
-from dataclasses import astuple
+from dataclasses import astuple, dataclass
 from pathlib import Path
 
 from riktig.core.errors import RiktigError
@@ -13,7 +13,16 @@ from riktig.core.records.codec import FIRST_DIGEST
 from riktig.core.store.head import RevisionText, revision_digest
 from riktig.core.store.job_json import dump_job
 
-__all__ = ["insert_records", "insert_revision", "newest", "see_free_name", "transaction", "unwritable"]
+__all__ = ["Attachment", "insert_records", "insert_revision", "newest", "see_free_name", "transaction", "unwritable"]
+
+
+@dataclass(frozen=True, slots=True)
+class Attachment:
+    """What is kept beside the log: its name in the file, what it is, such as “image/jpeg”, and its bytes."""
+
+    name: str
+    kind: str
+    body: bytes
 
 
 @contextmanager
@@ -46,8 +55,15 @@ def insert_revision(db: sqlite3.Connection, job: Job, who: str, at: str, why: st
     return int(number)
 
 
-def insert_records(db: sqlite3.Connection, records: list[Record], signer: Signer | None) -> int:
-    """Each bound to the one before by its digest; one whose id is there already is left out."""
+def insert_records(
+    db: sqlite3.Connection, records: list[Record], signer: Signer | None, attached: Iterable[Attachment] = ()
+) -> int:
+    """Each bound to the one before by its digest; one whose id is there already is left out.
+
+    What is attached stands under its name; what is there under that name already stays as it is.
+    """
+    rows = [astuple(item) for item in attached]
+    db.executemany("INSERT OR IGNORE INTO attachment VALUES (?, ?, ?)", rows)
     last = db.execute("SELECT seq, digest FROM log ORDER BY seq DESC LIMIT 1").fetchone()
     number, before = last or (0, FIRST_DIGEST)
     for record in records:

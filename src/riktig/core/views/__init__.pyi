@@ -1,5 +1,5 @@
-from .details_model import Details, DetailsRow, DetailsSection
-from .details_pages import details_of, device_of
+from .details_model import Details, DetailsRow, DetailsSection, Photo
+from .details_pages import details_of, device_of, photo_subject, photos_of
 from .drawing_list import DrawingLine, drawing_lines
 from .effects import ADDED, CHANGED, REMOVED, Effect, Snapshot, change_order, effects, snapshot, summary
 from .status import STATIONS, Stamp, Status, statuses
@@ -17,6 +17,7 @@ __all__ = [
     "DetailsSection",
     "DrawingLine",
     "Effect",
+    "Photo",
     "Snapshot",
     "Stamp",
     "Status",
@@ -28,6 +29,8 @@ __all__ = [
     "device_of",
     "drawing_lines",
     "effects",
+    "photo_subject",
+    "photos_of",
     "snapshot",
     "statuses",
     "summary",

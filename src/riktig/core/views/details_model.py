@@ -6,7 +6,7 @@ from riktig.core.keys import Key
 from riktig.core.standards import Why
 from riktig.core.wiring import Wire
 
-__all__ = ["Details", "DetailsRow", "DetailsSection"]
+__all__ = ["Details", "DetailsRow", "DetailsSection", "Photo"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +27,15 @@ class DetailsSection:
 
 
 @dataclass(frozen=True, slots=True)
+class Photo:
+    """A photo of the thing: where it is kept, its digest there, and who kept it when."""
+
+    file: str
+    digest: str
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
 class Details:
     """Title, what it is, sections and reasons. ``wires`` and ``devices`` to show on the plate."""
 
@@ -37,3 +46,4 @@ class Details:
     whys: tuple[Why, ...] = ()
     wires: tuple[Wire, ...] = ()
     devices: frozenset[str] = field(default_factory=frozenset)
+    photos: tuple[Photo, ...] = ()

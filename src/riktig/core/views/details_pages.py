@@ -1,6 +1,7 @@
 """Everything about one thing, wherever it was selected: the text of the details."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
 
 from riktig.core.catalogue import Can
 from riktig.core.door import DOOR
@@ -27,17 +28,17 @@ from riktig.core.keys import (
 from riktig.core.plate import CUTS, LAYOUT, body_of, room_around
 from riktig.core.production import progress_of
 from riktig.core.proving import TESTS, results_of
-from riktig.core.records import Record
+from riktig.core.records import PhotoKept, Record, taken_back
 from riktig.core.schematic import CIRCUITS, NAMES, NETS, SHEETS, Device, Zone, contact_places, elements_of
 from riktig.core.simulation import RATINGS, ContactStage, OperatorState, described, is_closed
 from riktig.core.sizing import SIZING
 from riktig.core.standards import conductor_name, is_awg, torque_name
 from riktig.core.views.details_brief import load_details, value_details
 from riktig.core.views.details_door import door_sections
-from riktig.core.views.details_model import Details, DetailsRow, DetailsSection
+from riktig.core.views.details_model import Details, DetailsRow, DetailsSection, Photo
 from riktig.core.wiring import DUCT_USES, WIRING, Wire, WireEnd
 
-__all__ = ["Details", "DetailsRow", "DetailsSection", "details_of", "device_of"]
+__all__ = ["Details", "DetailsRow", "DetailsSection", "details_of", "device_of", "photo_subject", "photos_of"]
 
 
 def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[Record]) -> Details | None:
@@ -48,6 +49,33 @@ def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[R
         key: What it stands for; None for nothing that can be selected.
         records: The log, oldest first.
     """
+    log = tuple(records)
+    page = _page(evaluation, key, log)
+    return replace(page, photos=photos_of(log, key)) if page and key else None
+
+
+def photo_subject(key: Key) -> str:
+    """What a photo of a thing is filed under: pins and elements under their device."""
+    owner = device_of(key)
+    return str(DeviceKey(owner) if owner else key)
+
+
+def photos_of(records: Sequence[Record], key: Key) -> tuple[Photo, ...]:
+    """The photos of a thing that were not taken back, oldest first.
+
+    Args:
+        records: The log, oldest first.
+        key: The thing.
+    """
+    subject, gone = photo_subject(key), taken_back(records)
+    return tuple(
+        Photo(record.facts.file, record.facts.digest, f"{record.when[:16].replace('T', ' ')}, {record.who}")
+        for record in records
+        if isinstance(record.facts, PhotoKept) and record.subject == subject and record.id not in gone
+    )
+
+
+def _page(evaluation: Evaluation[Job], key: Key | None, records: tuple[Record, ...]) -> Details | None:
     match key:
         case DeviceKey() | PinKey() | ElementKey():
             owner = device_of(key)
@@ -59,7 +87,7 @@ def details_of(evaluation: Evaluation[Job], key: Key | None, records: Iterable[R
             return load_details(evaluation, load)
         case WireKey(one):
             wire = evaluation.get(WIRING).wire(one)
-            return _wire(evaluation, wire, tuple(records)) if wire else None
+            return _wire(evaluation, wire, records) if wire else None
         case NetKey(net):
             return _net(evaluation, net)
         case DuctKey(name):

@@ -1,4 +1,4 @@
-"""What comes into the window from outside: jobs and lists that are dropped on it, and jobs that are imported."""
+"""What comes into the window from outside: jobs, lists and photos that are dropped on it, jobs that are imported."""
 
 from pathlib import Path
 from typing import Protocol, cast
@@ -11,6 +11,8 @@ from riktig.core.errors import RiktigError
 from riktig.core.inputs import file_name, read_text
 from riktig.core.schematic import with_names_recorded
 from riktig.core.store import Importer, load_job, load_whole
+from riktig.core.views import details_of
+from riktig.desk.photos import ENDINGS, keep_photo
 from riktig.desk.session import Session
 from riktig.desk.shell.start_page import jobs_folder
 from riktig.desk.stations.brief import BriefStation
@@ -65,15 +67,36 @@ class Arrivals(QObject):
         elif ending in TEXTS:
             self.import_from(path)
         elif self._window.session.file is None:
-            self._window.session.say(
-                "Open or start a job first; then drop its list of loads on the window.", wrong=True
-            )
+            what = "photo" if ending in ENDINGS else "list of loads"
+            self._window.session.say(f"Open or start a job first; then drop its {what} on the window.", wrong=True)
+        elif ending in ENDINGS:
+            self.take_photo(path)
         else:
             self._window.go_to("Brief")
             brief = self._window.stations["Brief"]
             if isinstance(brief, BriefStation):
                 brief.new.take_in(path)
                 brief.see(brief.new)
+
+    def ask_photo(self) -> None:
+        """Asks for a photo of what is selected, and keeps it."""
+        dialog = QFileDialog(self._widget, "Photo of what is selected")
+        dialog.setNameFilters([f"Photos ({' '.join('*' + ending for ending in ENDINGS)})", "All files (*)"])
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
+        dialog.fileSelected.connect(lambda name: self.take_photo(Path(name)))
+        dialog.open()
+
+    def take_photo(self, path: Path) -> None:
+        """Keeps a photo of what is selected, which must be known: a photo of nothing is found by nobody."""
+        session = self._window.session
+        key = session.selection
+        page = details_of(session.evaluation, key, ()) if key is not None else None
+        if key is None or page is None:
+            session.say(
+                "Select what the photo shows, then add it again: it is kept with that part or wire.", wrong=True
+            )
+            return
+        keep_photo(session, path, key, page.title)
 
     def import_job(self) -> None:
         """Asks for a job that was exported as JSON, and makes a job file of it."""
@@ -121,4 +144,4 @@ def _paths(event: QDragEnterEvent | QDropEvent) -> list[Path]:
     """The files that come with a drag and that can be taken in."""
     urls = event.mimeData().urls()
     paths = [Path(url.toLocalFile()) for url in urls if url.isLocalFile()]
-    return [path for path in paths if path.suffix.lower() in (*JOBS, *TEXTS, *LISTS)]
+    return [path for path in paths if path.suffix.lower() in (*JOBS, *TEXTS, *LISTS, *ENDINGS)]

@@ -131,6 +131,12 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     commands.append(Command("Edit", BREAK))
     to("Edit", "Copy", partial(_copy, window, chosen_of_list), "The chosen rows of a table or list, as text", "Ctrl+C")
     to("Edit", "Copy all of the list", partial(_copy, window, all_of_list), "Every row, with headings", "Ctrl+Shift+C")
+    to(
+        "Edit",
+        "Add a photo …",
+        window.arrivals.ask_photo,
+        "Keeps a photo of what is selected; or drop it on the window",
+    )
     commands.append(Command("Edit", BREAK))
     to(
         "Edit",

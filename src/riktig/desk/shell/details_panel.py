@@ -1,9 +1,12 @@
 """The details: everything about what is selected, with its reasons and where it is."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt, QTimer, Signal
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QIcon, QImage, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import (
     QApplication,
+    QDialog,
     QFrame,
     QGridLayout,
     QLabel,
@@ -17,12 +20,15 @@ from PySide6.QtWidgets import (
 from riktig.core.geometry import Drawing
 from riktig.core.keys import Key
 from riktig.core.standards import Why
-from riktig.core.views import Details, DetailsRow, DetailsSection
+from riktig.core.views import Details, DetailsRow, DetailsSection, Photo
 from riktig.desk.canvas import paint
 from riktig.desk.theme import LIGHT, Theme, words_font
 from riktig.desk.widgets import plain_label, replace_body
 
 __all__ = ["DetailsPanel", "MiniDrawing"]
+
+PHOTO_PX = 250
+"""How wide a photo stands among the details."""
 
 
 class MiniDrawing(QWidget):
@@ -68,6 +74,8 @@ class DetailsPanel(QScrollArea):
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setFixedWidth(306)
         self.theme: Theme = LIGHT
+        self.photo_of: Callable[[Photo], QImage | None] = lambda photo: None
+        self._small: dict[Photo, QPixmap] = {}
         self._put_away = False
         self._wanted = False
         self.hide()
@@ -140,6 +148,11 @@ class DetailsPanel(QScrollArea):
             mini.theme = self.theme
             mini.show_drawing(plate)
             layout.addWidget(mini)
+        if details.photos:
+            layout.addWidget(_line())
+            layout.addWidget(plain_label("Photos", "quiet"))
+        for photo in details.photos:
+            self._photo(layout, photo, details.title)
         for why in details.whys:
             layout.addWidget(_line())
             self._why(layout, why)
@@ -168,6 +181,29 @@ class DetailsPanel(QScrollArea):
         button.clicked.connect(lambda _=False, key=row.link: self.link.emit(key))
         return button
 
+    def _photo(self, layout: QVBoxLayout, photo: Photo, title: str) -> None:
+        """A small picture that opens the whole one."""
+        if photo not in self._small:
+            picture = self.photo_of(photo)
+            if picture is not None:
+                smooth = Qt.TransformationMode.SmoothTransformation
+                self._small[photo] = QPixmap.fromImage(picture.scaledToWidth(PHOTO_PX, smooth))
+        small = self._small.get(photo)
+        if small is None:
+            text = f"{photo.text}: the picture is missing, or is not the one that was recorded."
+            layout.addWidget(plain_label(text, "fails", wraps=True))
+            return
+        button = QPushButton()
+        button.setFlat(True)
+        button.setIcon(QIcon(small))
+        button.setIconSize(small.size())
+        button.setFixedHeight(small.height() + 6)
+        button.setToolTip("Shows the photo large")
+        button.setAccessibleName(f"Photo of {title}, {photo.text}")
+        button.clicked.connect(lambda: _show_large(self, self.photo_of(photo), f"{title}, {photo.text}"))
+        layout.addWidget(button)
+        layout.addWidget(plain_label(photo.text, "quiet", wraps=True))
+
     def _why(self, layout: QVBoxLayout, why: Why) -> None:
         heading = plain_label(why.title)
         heading.setFont(words_font(10, bold=True))
@@ -182,6 +218,25 @@ class DetailsPanel(QScrollArea):
             layout.addWidget(card)
         text = why.source if why.confidence == "sure" else f"{why.source} ({why.confidence})"
         layout.addWidget(plain_label(text, "quiet", wraps=True))
+
+
+def _show_large(parent: QWidget, picture: QImage | None, title: str) -> None:
+    """A photo in a window of its own, as large as the screen has room for."""
+    if picture is None:
+        return
+    page = QDialog(parent.window())
+    page.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+    page.setWindowTitle(title)
+    room = page.screen().availableSize() * 0.85
+    label = QLabel()
+    label.setAccessibleName(title)
+    fits = picture.width() <= room.width() and picture.height() <= room.height()
+    large = picture if fits else picture.scaled(room, Qt.AspectRatioMode.KeepAspectRatio)
+    label.setPixmap(QPixmap.fromImage(large))
+    layout = QVBoxLayout(page)
+    layout.setContentsMargins(0, 0, 0, 0)
+    layout.addWidget(label)
+    page.open()
 
 
 def _line() -> QFrame:

@@ -21,6 +21,7 @@ from riktig.core.wiring import mini_plate
 from riktig.desk import user_settings
 from riktig.desk.background import Work
 from riktig.desk.demo_file import demo_file
+from riktig.desk.photos import shown_photo
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.change_order import lost_words, print_change_order
@@ -121,6 +122,7 @@ class MainWindow(QMainWindow):
         self.strip.jobs_asked.connect(self.show_start)
         self.strip.finder.found.connect(self._found)
         self.details.link.connect(self.show_thing)
+        self.details.photo_of = lambda photo: shown_photo(session, photo.file, photo.digest)
         self.drawer.go.connect(self.show_thing)
         self.effect.go.connect(self.show_thing)
         self.effect.station_asked.connect(self.go_to)
