@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import QPoint, QPointF, Qt, QTimer, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent, QWheelEvent
+from PySide6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QWheelEvent
 from PySide6.QtWidgets import QWidget
 
 from riktig.core.geometry import Point
@@ -49,6 +49,7 @@ class DrawingView(ScaledView):
         self.setMouseTracking(True)
         self.gesture: Gesture | None = None
         self.hovers = False
+        self.has_own_menu = False
         self.modifiers = Qt.KeyboardModifier.NoModifier
         self.on_key: Callable[[QKeyEvent], bool] = lambda event: False
         self._pressed: QPointF | None = None
@@ -59,6 +60,11 @@ class DrawingView(ScaledView):
         self._edge_timer = QTimer(self)
         self._edge_timer.setInterval(30)
         self._edge_timer.timeout.connect(self._move_on)
+
+    def use_menu(self, asked: Callable[[Key | None, QPoint], None]) -> None:
+        """Gives it a menu of its own, in place of the one that every drawing has."""
+        self.has_own_menu = True
+        self.menu_asked.connect(asked)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         """Ctrl and wheel zoom; the wheel alone moves up and down, with Shift across."""
@@ -83,6 +89,15 @@ class DrawingView(ScaledView):
             self.menu_asked.emit(key, event.globalPosition().toPoint())
         elif event.button() == Qt.MouseButton.LeftButton and self.gesture:
             self._pressed = event.position()
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        """The menu key asks for what can be done with what is selected; the right button has asked already."""
+        if event.reason() != QContextMenuEvent.Reason.Keyboard:
+            return
+        key = next(iter(self.selection - {None}), None)
+        at = self.centre_of(key) or QPointF(self.rect().center())
+        inside = QPointF(min(max(at.x(), 0), self.width()), min(max(at.y(), 0), self.height()))
+        self.menu_asked.emit(key, self.mapToGlobal(inside.toPoint()))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         """Moves the drawing or the thing that is dragged."""

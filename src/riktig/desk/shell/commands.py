@@ -33,7 +33,7 @@ from riktig.desk.shell.start_page import StartPage
 from riktig.desk.shell.walk_panel import WalkPanel
 from riktig.desk.widgets import Station, all_of_list, chosen_of_list
 
-__all__ = ["commands_of", "show_keys"]
+__all__ = ["commands_of", "print_station", "show_keys"]
 
 ON_DRAWINGS = (
     ("Ctrl and wheel, + and -", "zoom a drawing"),
@@ -106,7 +106,7 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     to(
         "File",
         "Print …",
-        partial(_print, window, parent),
+        partial(print_station, window, parent),
         "The pages of this station: looked at, then printed",
         "Ctrl+P",
     )
@@ -170,8 +170,13 @@ def commands_of(window: _Window, parent: QWidget) -> tuple[Command, ...]:
     return tuple(commands)
 
 
-def _print(window: _Window, parent: QWidget) -> None:
-    """Opens the preview of the open station."""
+def print_station(window: _Window, parent: QWidget) -> None:
+    """Opens the print preview of the open station.
+
+    Args:
+        window: The window.
+        parent: What the preview stands over.
+    """
     from riktig.desk.printing.preview import PrintPreview  # late: it loads PDFium and what Qt needs to print
 
     station = window.stations.get(window.current)

@@ -25,7 +25,8 @@ from riktig.desk.photos import shown_photo
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
 from riktig.desk.shell.change_order import lost_words, print_change_order
-from riktig.desk.shell.commands import commands_of
+from riktig.desk.shell.commands import commands_of, print_station
+from riktig.desk.shell.context_menus import ContextMenus
 from riktig.desk.shell.deriver import Deriver
 from riktig.desk.shell.details_panel import DetailsPanel
 from riktig.desk.shell.drawing_list import DrawingList
@@ -74,6 +75,8 @@ class MainWindow(QMainWindow):
         self.drawing_list = DrawingList(lambda: self.stations.get(self.current), lambda: self._index().entries)
         below = (self.drawing_list, self.walk, self.effect, self.drawer)
         self.panes = Panes(self, lambda: self.stations.get(self.current), self.strip, self.route, self.details, below)
+        more = (("Drawing as a list", self.drawing_list.turn), ("Print …", lambda: print_station(self, self)))
+        self.context_menus = ContextMenus(self, self, more)
         self._lay_out()
         self._connect()
         self.menus = fill_menu_bar(

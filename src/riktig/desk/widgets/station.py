@@ -1,11 +1,11 @@
 """What every station is: a widget that shows the plan and is refreshed only when seen."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QAbstractScrollArea, QApplication, QLayout, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from riktig.core.edits import KeepPrinted
 from riktig.core.evaluation import Derived, Evaluation
@@ -48,6 +48,8 @@ class Station(QWidget):
         self.session = session
         self.theme: Theme = LIGHT
         self.stale = True
+        self.add_common: Callable[[QMenu, Key | None], None] = lambda menu, key: None
+        """Adds to a menu what can be done with anything that is drawn; the window sets it."""
         waiting = plain_label("The wires are being worked out …", "second")
         waiting.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self._cover = Cover(self, waiting)

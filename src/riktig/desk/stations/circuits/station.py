@@ -49,10 +49,7 @@ KEYS = (
 class CircuitsStation(Station):
     """Shows one sheet at a time; a chosen element can be added to, moved, taken out or renamed."""
 
-    waits_for = (
-        "No circuits yet. They are drawn from the loads in the Brief; a circuit that "
-        "serves no single load is added here."
-    )
+    waits_for = "No circuits yet. They are drawn from the loads in the Brief; others are added here."
     usable_empty = True
 
     def __init__(self, session: Session) -> None:
@@ -62,7 +59,7 @@ class CircuitsStation(Station):
         self.view.hovers = True
         self.view.chosen.connect(self._chosen)
         self.view.hovered.connect(self.show_hovered)
-        self.view.menu_asked.connect(self._menu)
+        self.view.use_menu(self._menu)
         self.view.on_key = self._key
         self.power = self.button("Energise", "Power on: operate the circuits and watch them (E)", checkable=True)
         self.power.clicked.connect(self.energise)
@@ -336,7 +333,10 @@ class CircuitsStation(Station):
     def full_menu(self) -> QMenu:
         """Everything that can be done to what is selected."""
         element = self.element()
-        return self.changes.menu(element if element and self.in_control(element) else None, self.session.selection)
+        control = element if element and self.in_control(element) else None
+        menu = self.changes.menu(control, self.session.selection)
+        self.add_common(menu, self.session.selection)
+        return menu
 
     def popup_under(self, button: QPushButton, menu: QMenu) -> None:
         """Shows a menu below its button."""

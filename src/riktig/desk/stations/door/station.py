@@ -85,7 +85,7 @@ class DoorStation(Station):
         self.view = DrawingView("Door")
         self.view.chosen.connect(self._choose_by_click)
         self.view.clicked.connect(self._choose_one)
-        self.view.menu_asked.connect(lambda key, at: self._ask_menu(at))
+        self.view.use_menu(self._ask_menu)
         self.view.on_key = self._key
         self.chosen: tuple[DeviceId, ...] = ()
         self.view.gesture = DoorGesture(
@@ -284,10 +284,12 @@ class DoorStation(Station):
             act.setEnabled(len(seats) >= least)
             act.triggered.connect(lambda _=False, words=words, how=how: self._place(how(self._seats()), words.lower()))
 
-    def _ask_menu(self, at: QPoint) -> None:
+    def _ask_menu(self, key: Key | None, at: QPoint) -> None:
         menu = QMenu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.fill_menu(menu)
-        menu.exec(at)
+        self.add_common(menu, key)
+        menu.popup(at)
 
     def _key(self, event: QKeyEvent) -> bool:
         if event.text() in ("b", "B"):

@@ -4,7 +4,7 @@ from PySide6.QtWidgets import QPushButton, QWidget
 
 from riktig.core.geometry import Align, Drawing, Face, Shape, Text, bounds_of
 from riktig.core.keys import Key, PieceKey
-from riktig.core.plate import CUT_PLAN, CUTS
+from riktig.core.plate import CUT_PLAN, CUTS, CutPlan
 from riktig.core.production import (
     CRITICALS,
     PieceState,
@@ -19,7 +19,14 @@ from riktig.desk.session import Session
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label, row_of
 
-__all__ = ["CutTick"]
+__all__ = ["CutTick", "said_of_cuts"]
+
+
+def said_of_cuts(plan: CutPlan) -> str:
+    """How much stock it takes, and how sure that is."""
+    proven = "the minimum" if plan.proven else f"at least {plan.least} are needed"
+    longest = max((bar.left for bar in plan.bars), default=0.0)
+    return f"{plan.new_bars} new lengths needed ({proven})  ·  longest offcut {longest:g} mm"
 
 
 class CutTick(QWidget):

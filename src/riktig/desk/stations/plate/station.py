@@ -12,7 +12,6 @@ from riktig.core.keys import DeviceKey, DuctKey, HoleKey, Key, RailKey
 from riktig.core.plate import (
     CUT_PLAN,
     LAYOUT,
-    CutPlan,
     Duct,
     Layout,
     Rail,
@@ -33,7 +32,7 @@ from riktig.desk.canvas import WORKSHOP, DrawingView
 from riktig.desk.machining import MetalPages
 from riktig.desk.session import Session
 from riktig.desk.stations.plate.actions import PlateActions
-from riktig.desk.stations.plate.cut_tick import CutTick
+from riktig.desk.stations.plate.cut_tick import CutTick, said_of_cuts
 from riktig.desk.stations.plate.fields import PlaceFields, numbers_of
 from riktig.desk.stations.plate.gestures import Host, PlateGesture
 from riktig.desk.stations.plate.keys import PlateKeys
@@ -46,13 +45,6 @@ from riktig.desk.theme import Theme
 from riktig.desk.widgets import Station, plain_label, row_of, show_only
 
 __all__ = ["PlateStation"]
-
-
-def said_of_cuts(plan: CutPlan) -> str:
-    """How much stock it takes, and how sure that is."""
-    proven = "the minimum" if plan.proven else f"at least {plan.least} are needed"
-    longest = max((bar.left for bar in plan.bars), default=0.0)
-    return f"{plan.new_bars} new lengths needed ({proven})  ·  longest offcut {longest:g} mm"
 
 
 HINT = (
@@ -72,9 +64,7 @@ CUT_HINT = (
 class PlateStation(Station):
     """A true-scale workshop drawing: have it planned, or drag, nudge and type; mark out, cut."""
 
-    waits_for = (
-        "The plate is empty. What stands on it comes from the circuits, and they come from the loads in the Brief."
-    )
+    waits_for = "The plate is empty. Its parts come from the circuits, and these from the loads in the Brief."
     usable_empty = True
 
     def __init__(self, session: Session) -> None:
@@ -86,7 +76,7 @@ class PlateStation(Station):
         self.measure = self.button("Measure", "Drag from point to point to measure (M)", checkable=True)
         self.view.chosen.connect(self._choose_by_click)
         self.view.clicked.connect(self._choose_one)
-        self.view.menu_asked.connect(lambda key, at: self._ask_menu(at))
+        self.view.use_menu(self._ask_menu)
         self.chosen: tuple[DeviceId, ...] = ()
         self.actions_ = PlateActions(session, lambda: self.chosen)
         self.view.gesture = PlateGesture(
@@ -355,10 +345,11 @@ class PlateStation(Station):
         self.session.select(DeviceKey(leads[-1]) if leads else None)
         self._mark()
 
-    def _ask_menu(self, at: QPoint) -> None:
+    def _ask_menu(self, key: Key | None, at: QPoint) -> None:
         menu = QMenu(self)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.actions_.fill(menu)
+        self.add_common(menu, key)
         menu.popup(at)
 
     def _plan(self) -> None:
