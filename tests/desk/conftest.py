@@ -66,6 +66,8 @@ def window(
 ) -> Iterator[MainWindow]:
     monkeypatch.setattr("riktig.desk.shell.start_page.jobs_folder", lambda: tmp_path / "Riktig")
     monkeypatch.setattr("riktig.desk.shell.main_window.jobs_folder", lambda: tmp_path / "Riktig")
+    monkeypatch.setattr("riktig.desk.shell.jobs.jobs_folder", lambda: tmp_path / "Riktig")
+    monkeypatch.setattr("riktig.desk.shell.job_pictures.pictures_folder", lambda: tmp_path / "pictures")
     monkeypatch.setattr("riktig.desk.user_settings.settings_file", lambda: tmp_path / "house.json")
     window = MainWindow(session, meter)
     window.show()

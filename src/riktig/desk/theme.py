@@ -235,6 +235,7 @@ def style_sheet(theme: Theme) -> str:
     QPushButton, QToolButton {{ background: {c["card"]}; border: 1px solid {c["line"]};
         border-radius: 5px; padding: 4px 11px; }}
     #strip QToolButton {{ padding: 4px 8px; }}
+    QToolButton#job {{ padding: 5px; }}
     QPushButton:hover, QToolButton:hover {{ border-color: {c["act"]}; }}
     QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus, QAbstractSpinBox:focus, QListView:focus,
     QTreeView:focus, QTableView:focus {{ border: 2px solid {c["act"]}; }}

@@ -7,20 +7,14 @@ from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QVBoxLayout, QWidget
 
 from riktig.core.edits import ApplyRemedy
-from riktig.core.errors import RiktigError
 from riktig.core.inputs import file_name
-from riktig.core.job import Practice, new_job
 from riktig.core.keys import BatchKey, Key, PartKey
 from riktig.core.labels import INDEX, NAME_INDEX, Index, IndexEntry, find
 from riktig.core.plate import LAYOUT
 from riktig.core.rules import RULES, QuickFix
-from riktig.core.schematic import with_names_recorded
-from riktig.core.store import JobFile, user_practice
 from riktig.core.views import details_of, statuses
 from riktig.core.wiring import mini_plate
-from riktig.desk import user_settings
 from riktig.desk.background import Work
-from riktig.desk.demo_file import demo_file
 from riktig.desk.photos import shown_photo
 from riktig.desk.session import Session
 from riktig.desk.shell.arrivals import Arrivals
@@ -32,9 +26,10 @@ from riktig.desk.shell.details_panel import DetailsPanel
 from riktig.desk.shell.drawing_list import DrawingList
 from riktig.desk.shell.effect_panel import EffectPanel
 from riktig.desk.shell.findings_drawer import FindingsDrawer
-from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken, go_on_from_rescued, show_message
+from riktig.desk.shell.go_on import Offer, go_on_from_rescued, show_message
 from riktig.desk.shell.homes import HOME_OF, HOME_OF_PART, STAYS
 from riktig.desk.shell.job_strip import JobStrip
+from riktig.desk.shell.jobs import Jobs, keep_picture
 from riktig.desk.shell.menu_bar import fill_menu_bar
 from riktig.desk.shell.panes import Panes
 from riktig.desk.shell.route_card import RouteCard
@@ -69,6 +64,7 @@ class MainWindow(QMainWindow):
         for station in self.stations.values():
             self.stack.addWidget(station)
         self.current = ""
+        self.jobs = Jobs(self)
         self.deriver = Deriver(session, self._show_derived, self._show_waiting)
         self.arrivals = Arrivals(self, self)
         FieldUndo(self)
@@ -162,6 +158,7 @@ class MainWindow(QMainWindow):
 
     def show_start(self) -> None:
         """The first screen."""
+        keep_picture(self.session)
         self.start.show_recent(newest_jobs(jobs_folder()))
         self.stack.setCurrentWidget(self.start)
         self.details.open_for(None)
@@ -325,54 +322,20 @@ class MainWindow(QMainWindow):
 
     def new_job(self, number: str, title: str) -> None:
         """Starts a job of its own file."""
-        path = jobs_folder() / f"{file_name(number)}.riktig"
-        try:
-            path.parent.mkdir(parents=True, exist_ok=True)
-            job = with_names_recorded(new_job(number, title, self._house()))
-            file = JobFile.create(path, job, who=self.session.who, at=self.session.clock(), signer=self.session.signer)
-            self.session.open(file)
-        except RiktigError as error:
-            self.session.say(str(error), wrong=True)
-            return
-        except OSError as error:
-            self.session.say(f"{path} cannot be made ({error.strerror}).", wrong=True)
-            return
-        self.go_to("Brief")
-
-    def _house(self) -> Practice:
-        """What a new job starts from; a file that cannot be used is said, and Riktig's defaults stand in."""
-        try:
-            return user_practice(user_settings.settings_file())
-        except RiktigError as error:
-            self.session.say(str(error), wrong=True)
-            return Practice()
+        self.jobs.new_job(number, title)
 
     def open_path(self, path: Path) -> bool:
         """Opens a job file; False when it cannot be opened, which is said."""
-        now = self.session.file
-        if now and not now.read_only and path.exists() and now.path.exists() and path.samefile(now.path):
-            self.go_to("Brief")  # it is open here: to open it again would find it in use by ourselves
-            return True
-        try:
-            self.session.open(JobFile(path, who=self.session.who, signer=self.session.signer))
-        except RiktigError as error:
-            self.session.say(str(error), wrong=True)
-            return False
-        self.go_to("Brief")
-        if self.session.file and self.session.file.problems:
-            self.tell(f"{self.drawer.message} {COPY_WORDS}", ("Go on in a copy", lambda: go_on_from_broken(self)))
-        return True
+        return self.jobs.open_path(path)
+
+    def open_demo(self) -> None:
+        """Opens the demonstration."""
+        self.jobs.open_demo()
 
     def tell_of_fault(self, text: str, rescued: Path | None) -> None:
         """A fault of the program, with the offer to go on from the job as it was."""
         offer = ("Go on in a new file", lambda: go_on_from_rescued(self, rescued)) if rescued else None
         self.tell(text, offer)
-
-    def open_demo(self) -> None:
-        """Opens the demonstration."""
-        self.session.open(demo_file(self.session))
-        self.go_to("Brief")
-        self.walk.offer()
 
     def tell(self, text: str, offer: Offer | None = None) -> None:
         """A message that must be seen; ``offer`` is a button and what it does."""
@@ -391,6 +354,7 @@ class MainWindow(QMainWindow):
                 )
                 event.ignore()
                 return
+        keep_picture(self.session)
         for station in self.stations.values():
             station.shut()
         for work in self.findChildren(Work):  # papers that are being written: a thread must end before its window

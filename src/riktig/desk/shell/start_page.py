@@ -2,16 +2,21 @@
 
 import contextlib
 import stat
+from datetime import datetime
 from pathlib import Path
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFileDialog, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtWidgets import QFileDialog, QLineEdit, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from riktig.core.inputs import file_name
-from riktig.desk.theme import words_font
-from riktig.desk.widgets import plain_label, row_of
+from riktig.desk.shell.job_pictures import picture_of
+from riktig.desk.theme import grown, words_font
+from riktig.desk.widgets import FlowLayout, plain_label, row_of
 
 __all__ = ["StartPage", "jobs_folder", "newest_jobs"]
+
+PICTURE_PX, CARD_PX = 84, 140
+"""Of a job among the recent ones: its picture, and its card."""
 
 
 def jobs_folder() -> Path:
@@ -103,11 +108,30 @@ class StartPage(QWidget):
                 widget.deleteLater()
         if files:
             self._recent.addWidget(plain_label("Recent jobs", "quiet"))
+        cards = QWidget()
+        row = FlowLayout(cards, gap=10, lead=10)
         for file in files:
-            button = QPushButton(file.stem)
-            button.setFlat(True)
-            button.clicked.connect(lambda _=False, path=file: self.open_asked.emit(path))
-            self._recent.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
+            row.addWidget(self._card(file))
+        self._recent.addWidget(cards)
+
+    def _card(self, file: Path) -> QToolButton:
+        """A job with the picture of its plate as it was left, and the day of its last change."""
+        changed = datetime.fromtimestamp(file.stat().st_mtime) if file.exists() else None
+        day = f"{changed:%Y-%m-%d}" if changed else ""
+        button = QToolButton()
+        button.setObjectName("job")
+        button.setIcon(picture_of(file))
+        button.setIconSize(QSize(PICTURE_PX, PICTURE_PX))
+        with_picture = not button.icon().isNull()
+        beside, below = Qt.ToolButtonStyle.ToolButtonTextOnly, Qt.ToolButtonStyle.ToolButtonTextUnderIcon
+        button.setToolButtonStyle(below if with_picture else beside)
+        name = button.fontMetrics().elidedText(file.stem, Qt.TextElideMode.ElideMiddle, grown(CARD_PX) - 22)
+        button.setText(f"{name}\n{day}")
+        button.setFixedSize(grown(CARD_PX), grown(CARD_PX) + 16)
+        button.setToolTip(f"{file.stem}, last changed {day}")
+        button.setAccessibleName(f"Open {file.stem}, last changed {day}")
+        button.clicked.connect(lambda _=False, path=file: self.open_asked.emit(path))
+        return button
 
     def _new(self) -> None:
         number = self.number.text().strip()

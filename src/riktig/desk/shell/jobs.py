@@ -1,0 +1,150 @@
+"""Starting a job, opening one, opening the demonstration: what the first screen and the menu File do."""
+
+from pathlib import Path
+from typing import Protocol
+
+from PySide6.QtCore import QSize
+from PySide6.QtGui import QImage, QPainter
+
+from riktig.core.errors import RiktigError
+from riktig.core.geometry import Drawing
+from riktig.core.inputs import file_name
+from riktig.core.job import Practice, new_job
+from riktig.core.plate import LAYOUT
+from riktig.core.schematic import with_names_recorded
+from riktig.core.store import JobFile, user_practice
+from riktig.core.wiring import BARE_PLATE_DRAWING
+from riktig.desk import user_settings
+from riktig.desk.canvas import paint
+from riktig.desk.demo_file import demo_file
+from riktig.desk.session import Session
+from riktig.desk.shell.findings_drawer import FindingsDrawer
+from riktig.desk.shell.go_on import COPY_WORDS, Offer, go_on_from_broken
+from riktig.desk.shell.job_pictures import address_of, picture_file
+from riktig.desk.shell.start_page import jobs_folder
+from riktig.desk.shell.walk_panel import WalkPanel
+from riktig.desk.theme import LIGHT
+from riktig.log_file import LOG
+
+__all__ = ["Jobs", "keep_picture"]
+
+PICTURE_PX = 256
+"""The longer side of a picture: “large” in the standard that job_pictures names."""
+
+
+class _Window(Protocol):
+    """What is needed of the main window."""
+
+    session: Session
+    drawer: FindingsDrawer
+    walk: WalkPanel
+
+    def go_to(self, name: str) -> None: ...
+    def tell(self, text: str, offer: Offer | None = None) -> None: ...
+
+
+class Jobs:
+    """Opens jobs in a window; what goes wrong is said there, and the job that was open stays.
+
+    Args:
+        window: The window.
+    """
+
+    def __init__(self, window: _Window) -> None:
+        self._window, self._session = window, window.session
+
+    def new_job(self, number: str, title: str) -> None:
+        """Starts a job of its own file."""
+        path = jobs_folder() / f"{file_name(number)}.riktig"
+        try:
+            path.parent.mkdir(parents=True, exist_ok=True)
+            job = with_names_recorded(new_job(number, title, self._house()))
+            file = JobFile.create(
+                path, job, who=self._session.who, at=self._session.clock(), signer=self._session.signer
+            )
+            self._session.open(file)
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+            return
+        except OSError as error:
+            self._session.say(f"{path} cannot be made ({error.strerror}).", wrong=True)
+            return
+        self._window.go_to("Brief")
+
+    def _house(self) -> Practice:
+        """What a new job starts from; a file that cannot be used is said, and Riktig's defaults stand in."""
+        try:
+            return user_practice(user_settings.settings_file())
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+            return Practice()
+
+    def open_path(self, path: Path) -> bool:
+        """Opens a job file; False when it cannot be opened, which is said."""
+        now = self._session.file
+        if now and not now.read_only and path.exists() and now.path.exists() and path.samefile(now.path):
+            self._window.go_to("Brief")  # it is open here: to open it again would find it in use by ourselves
+            return True
+        keep_picture(self._session)
+        try:
+            self._session.open(JobFile(path, who=self._session.who, signer=self._session.signer))
+        except RiktigError as error:
+            self._session.say(str(error), wrong=True)
+            return False
+        self._window.go_to("Brief")
+        if self._session.file and self._session.file.problems:
+            self._window.tell(
+                f"{self._window.drawer.message} {COPY_WORDS}",
+                ("Go on in a copy", lambda: go_on_from_broken(self._window)),
+            )
+        return True
+
+    def open_demo(self) -> None:
+        """Opens the demonstration."""
+        keep_picture(self._session)
+        self._session.open(demo_file(self._session))
+        self._window.go_to("Brief")
+        self._window.walk.offer()
+
+
+def keep_picture(session: Session) -> bool:
+    """Keeps a picture of the plate of the open job; nothing is worked out for it that is not known anyway.
+
+    Args:
+        session: What the window works on.
+
+    Returns:
+        Whether there is one now. What cannot be written is left out: it is only a picture.
+    """
+    file, evaluation = session.file, session.evaluation
+    if file is None or not session.job.loads or not evaluation.has(LAYOUT):
+        return False
+    picture = _painted(evaluation.get(BARE_PLATE_DRAWING))
+    target = picture_file(file.path)
+    try:
+        picture.setText("Thumb::URI", address_of(file.path))
+        picture.setText("Thumb::MTime", str(int(file.path.stat().st_mtime)))
+        picture.setText("Software", "Riktig")
+        target.parent.mkdir(parents=True, mode=0o700, exist_ok=True)
+        part = target.with_suffix(".part")
+        if not picture.save(str(part), "PNG"):  # type: ignore[call-overload]
+            return False
+        part.chmod(0o600)
+        part.replace(target)
+    except OSError as error:
+        LOG.info("no picture of %s was kept: %s", file.path, error)
+        return False
+    return True
+
+
+def _painted(drawing: Drawing) -> QImage:
+    scale = PICTURE_PX / max(drawing.width, drawing.height, 1.0)
+    size = QSize(max(round(drawing.width * scale), 1), max(round(drawing.height * scale), 1))
+    picture = QImage(size, QImage.Format.Format_ARGB32_Premultiplied)
+    picture.fill(LIGHT.colour("paper"))
+    painter = QPainter(picture)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.scale(scale, scale)
+    paint(painter, drawing.shapes, LIGHT)
+    painter.end()
+    return picture
