@@ -1,5 +1,6 @@
 """The Brief at the window: answers, values of one's own, alternatives, lists, sources, practice, keys alone."""
 
+import re
 from pathlib import Path
 
 import pytest
@@ -396,3 +397,58 @@ def test_the_kelp_shed_is_entered_from_an_empty_letter_by_keys_alone(
         press(new.cable, Qt.Key.Key_Return)
     made = [(x.name, x.output_kw, x.start, x.command, x.place, x.cable_m, x.phases) for x in session.job.loads]
     assert made == [(x.name, x.output_kw, x.start, x.command, x.place, x.cable_m, x.phases) for x in wanted.loads]
+
+
+def test_every_field_for_a_number_says_from_where_to_where_it_is_accepted(window: MainWindow) -> None:
+    """On hover and for a screen reader; and each refuses what is just beyond, with the same range in its message."""
+    window.go_to("Brief")
+    brief = window.stations["Brief"]
+    assert isinstance(brief, BriefStation)
+    for part in brief.loads.values():
+        part.turn_more()
+    settle_window()
+    numbers = {
+        name: field
+        for field in brief.findChildren(Answer)
+        if (name := field.accessibleName()) and re.fullmatch(r"[-\d.,]+( \w+)?", field.text()) and field.text() != "1"
+    }
+    assert len(numbers) > 20
+    silent = [name for name, field in numbers.items() if not field.accessibleDescription()]
+    # what is a name that may be made of digits, and the size and kind that are chosen from lists
+    assert [name for name in silent if not name.startswith(("Serial", "Drawing", "Job"))] == []
+    for field in numbers.values():
+        assert field.accessibleDescription() in field.toolTip()
+
+
+@pytest.mark.parametrize(
+    ("name", "wrong", "words"),
+    [
+        ("Cable length of the wash drum", "5000", "0 to 2000 m, not 5000 m"),
+        ("Nameplate current of the wash drum", "9999", "0.001 to 2000 A"),
+        ("Service factor of the wash drum", "3", "1 to 2, not 3"),
+        ("Voltage of the wash drum", "99999", "12 to 1000 V, not 99999 V"),
+        ("Saw kerf", "40", "0 to 10 mm, not 40 mm"),
+        ("Duct width", "5", "15 to 150 mm, not 5 mm"),
+        ("Spare room", "150", "0 to 90 %, not 150 %"),
+        ("Reserved numbers", "5000", "0 to 999 numbers, not 5000 numbers"),
+        ("Room temperature", "300", "-30 to 70 °C, not 300 °C"),
+    ],
+)
+def test_a_number_beyond_its_range_is_refused_with_the_range_and_the_field_is_marked(
+    window: MainWindow, session: Session, said: list[tuple[str, bool]], name: str, wrong: str, words: str
+) -> None:
+    window.go_to("Brief")
+    brief = window.stations["Brief"]
+    assert isinstance(brief, BriefStation)
+    for part in brief.loads.values():
+        part.turn_more()
+    settle_window()
+    field = next(field for field in brief.findChildren(Answer) if field.accessibleName() == name and field.isVisible())
+    before = session.job
+    field.setText(wrong)
+    field.setFocus()
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    assert session.job is before
+    assert words in said[-1][0]
+    assert field.property("wrong") is True
+    assert words.partition(",")[0] in field.toolTip()

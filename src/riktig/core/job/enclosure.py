@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from riktig.core.errors import ImpossibleValueError
+from riktig.core.job.number_ranges import BOX_LIMITS
 
 __all__ = ["Enclosure", "EnclosureMounting", "EntrySide", "HingeSide", "Ventilation"]
 
@@ -100,9 +101,8 @@ class Enclosure:
         ):
             if offset is not None and not 0 <= offset <= 1000:
                 raise ImpossibleValueError(f"the {what}'s datum cannot be {offset:g} mm from the box's edge")
-        for celsius in (self.ambient_c, self.room_c):
-            if not -30 <= celsius <= 70:
-                raise ImpossibleValueError(f"an ambient of {celsius:g} °C cannot be planned for")
+        BOX_LIMITS["ambient_c"].see(self.ambient_c)
+        BOX_LIMITS["room_c"].see(self.room_c)
 
     @property
     def size_name(self) -> str:

@@ -16,6 +16,7 @@ from riktig.core.job.load_values import (
     Protection,
     Start,
 )
+from riktig.core.job.number_ranges import LARGEST_HP, LARGEST_KW, LOAD_LIMITS
 
 __all__ = [
     "LARGEST_HP",
@@ -28,10 +29,6 @@ __all__ = [
     "read_quantity",
 ]
 
-LARGEST_KW = 400.0
-"""The end of the published current table (IEC 60947-4-1 Annex G), from memory."""
-LARGEST_HP = 500.0
-"""The end of the published current table (NEC 430.250), from memory."""
 LONGEST_QUANTITY = 40
 """Letters of a number with its unit; what is longer is something else (chosen by us)."""
 KW_PER_HP = 0.746
@@ -88,29 +85,22 @@ class Load:
     """Where its floats hang, above the bottom of the tank; 0: not known."""
 
     def __post_init__(self) -> None:
-        for value, unit, largest in ((self.kw, "kW", LARGEST_KW), (self.hp, "hp", LARGEST_HP)):
-            if value is not None and not (math.isfinite(value) and 0 < value <= largest):
-                raise ImpossibleValueError(
-                    f"a load of {value:g} {unit} cannot be planned; it must be above 0 and at most {largest:g} {unit}"
-                )
-        amps = self.nameplate_a
-        if amps is not None and not (math.isfinite(amps) and 0 < amps < 2000):
-            raise ImpossibleValueError(f"a nameplate current of {amps:g} A cannot be right")
-        if self.kw is None and self.hp is None and amps is None:
+        if self.kw is None and self.hp is None and self.nameplate_a is None:
             raise ImpossibleValueError(f"the {self.name or 'load'} has neither a power nor a current")
-        if not 0 <= self.cable_m <= 2000:
-            raise ImpossibleValueError(f"a cable of {self.cable_m:g} m cannot be planned")
-        if not 1 <= self.cables_together <= 40:
-            raise ImpossibleValueError(f"{self.cables_together} cables together cannot be planned")
         if self.phases not in (1, 2, 3) or self.phase not in (0, 1, 2, 3):
             raise ImpossibleValueError("a load has one, two or three lines")
-        if self.voltage_v is not None and not 12 <= self.voltage_v <= 1000:
-            raise ImpossibleValueError(f"a load at {self.voltage_v:g} V cannot be planned")
-        for height in (self.stop_float_m, self.start_float_m, self.alarm_float_m):
-            if not 0 <= height <= 200:
-                raise ImpossibleValueError(f"a float {height:g} m above the bottom cannot be planned")
-        if not 1 <= self.service_factor <= 2:
-            raise ImpossibleValueError(f"a service factor of {self.service_factor:g} cannot be right")
+        for name, value in (
+            ("kw", self.kw),
+            ("hp", self.hp),
+            ("nameplate_a", self.nameplate_a),
+            ("cable_m", self.cable_m),
+            ("cables_together", self.cables_together),
+            ("load_v", self.voltage_v),
+            *(("float_m", height) for height in self.float_heights.values()),
+            ("service_factor", self.service_factor),
+        ):
+            if value is not None:
+                LOAD_LIMITS[name].see(value)
 
     @property
     def float_heights(self) -> dict[str, float]:
@@ -219,9 +209,10 @@ def read_current(text: str, *, where: str = "") -> float | None:
     if not text.strip():
         return None
     amps = read_quantity(text, "A", "nameplate current", where)
-    if not 0 < amps < 2000:
+    limit = LOAD_LIMITS["nameplate_a"]
+    if not limit.takes(amps):
         raise RiktigError(
-            f"“{text.strip()}” cannot be a motor's current, so the overload could not be set.",
+            f"“{text.strip()}” cannot be a motor's current ({limit.words}), so the overload could not be set.",
             hint="Give the current on the motor's plate in A, or leave it empty for the table.",
             where=where,
         )

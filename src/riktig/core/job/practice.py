@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from riktig.core.errors import ImpossibleValueError
 from riktig.core.job.house_tables import POTENTIALS, ClassLetters, ReservedNumber, scheme_fault
+from riktig.core.job.number_ranges import PRACTICE_LIMITS
 from riktig.core.job.practice_values import (
     Batching,
     Colours,
@@ -147,33 +148,8 @@ class Practice:
         return float(self.transformer_voltage.value.split()[0])
 
     def __post_init__(self) -> None:
-        for share in (self.spare_share, self.spare_terminals, self.spare_duct):
-            if not 0 <= share <= 0.9:
-                raise ImpossibleValueError(f"a spare share of {share:g} cannot be planned")
-        for what, value, largest in (
-            ("finger room", self.finger_room, 200),
-            ("door loop", self.door_loop, 3000),
-            ("end allowance", self.end_allowance, 500),
-            ("saw kerf", self.saw_kerf, 10),
-            ("trim of a bar's end", self.bar_trim, 100),
-            ("gap of a lid", self.lid_gap, 10),
-            ("shaft in its switch", self.shaft_in_switch, 200),
-            ("shaft in its handle", self.shaft_in_handle, 200),
-            ("tolerance of a handle", self.handle_tolerance, 50),
-            ("wall out of square, a metre,", self.wall_skew, 100),
-            ("tolerance of a reading", self.reading_tolerance, 10),
-            ("long piece", self.long_piece, 6000),
-        ):
-            if not 0 <= value <= largest:
-                raise ImpossibleValueError(f"a {what} of {value:g} mm cannot be planned")
-        for value, least, most, words in (
-            (self.bar_length, 300, 6000, f"bars of {self.bar_length:g} mm are not sold"),
-            (self.duct_width, 15, 150, f"a duct {self.duct_width:g} mm wide is not made"),
-            (self.reserved_numbers, 0, 999, f"{self.reserved_numbers} reserved numbers cannot be kept free"),
-            (self.number_step, 0, 1000, f"a range of {self.number_step} numbers a circuit cannot be kept free"),
-        ):
-            if not least <= value <= most:
-                raise ImpossibleValueError(words)
+        for name, limit in PRACTICE_LIMITS.items():
+            limit.see(getattr(self, name))
         if fault := scheme_fault(self.scheme):
             raise ImpossibleValueError(fault)
         self._check_tables()

@@ -5,6 +5,7 @@ from enum import Enum
 
 from riktig.core.errors import ImpossibleValueError
 from riktig.core.ids import LoadId, SignalId, SourceId
+from riktig.core.job.number_ranges import SIGNAL_WATTS
 
 __all__ = ["Direction", "Form", "Signal", "Source", "Wetting"]
 
@@ -54,8 +55,7 @@ class Signal:
     """The supply of another panel that feeds it; None: the only one that the Brief names."""
 
     def __post_init__(self) -> None:
-        if not 0 <= self.watts <= 5000:
-            raise ImpossibleValueError(f"a field device that draws {self.watts:g} W cannot be planned")
+        SIGNAL_WATTS.see(self.watts)
 
 
 USUALLY_DIRECT_V = 60.0

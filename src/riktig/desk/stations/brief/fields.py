@@ -6,16 +6,30 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent, QWheelEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLineEdit, QWidget
 
+from riktig.core.edits import range_words
 from riktig.desk.theme import grown, words_font
 from riktig.desk.widgets import FlowLayout, plain_label
 
-__all__ = ["Answer", "ChoiceField", "sentence"]
+__all__ = ["Answer", "ChoiceField", "say_range", "sentence"]
 
 ROOM_FOR_ARROW = 38
 """Arrow, borders and padding of a choice, px (measured on the style sheet)."""
 
 LONGEST_RUN = 20
 """Letters of a run of words in a sentence (chosen by us: three words)."""
+
+
+def say_range(field: QLineEdit, *numbers: str) -> None:
+    """Says from where to where a field takes a number: on hover, and to who does not see it.
+
+    Args:
+        field: The field.
+        numbers: The names of what it takes; what has no range is left out.
+    """
+    words = ", or ".join(filter(None, map(range_words, numbers)))
+    if words:
+        field.setToolTip(f"{field.accessibleName()}: {words}")
+        field.setAccessibleDescription(words)
 
 
 class Answer(QLineEdit):

@@ -35,7 +35,7 @@ from riktig.core.job import (
     read_quantity,
 )
 from riktig.desk.session import Session
-from riktig.desk.stations.brief.fields import Answer, ChoiceField, sentence
+from riktig.desk.stations.brief.fields import Answer, ChoiceField, say_range, sentence
 from riktig.desk.stations.brief.load_part import named
 from riktig.desk.stations.brief.part import BriefPart, Change
 from riktig.desk.widgets import plain_label
@@ -195,6 +195,7 @@ class SourcesPart(_Listed):
         self.name = Answer("Further supply", "", lambda text: True, 170)
         self.name.setPlaceholderText("fire alarm interlock")
         self.volts = Answer("Its voltage", "", lambda text: True, 54)
+        say_range(self.volts, "source_v")
         self.origin = Answer("Where it comes from", "", lambda text: True, 170)
         add = QPushButton("Add the supply")
         add.clicked.connect(self.add)
@@ -324,7 +325,7 @@ class SignalsPart(_Listed):
             self.pick_of(f"{at}.wetting", f"Feed of {name}", Wetting, change("wetting")),
             *self._from(signal, change),
             "with",
-            self.number(f"{at}.watts", f"Draw of {name}", change("watts"), "W", 46),
+            self.number(f"{at}.watts", f"Draw of {name}", change("watts"), "W", 46, "watts"),
             "W.",
             self.flat("Remove", f"Remove {name}", partial(self._out, signal)),
             points=10.5,

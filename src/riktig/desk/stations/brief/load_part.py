@@ -34,7 +34,7 @@ from riktig.core.keys import Key, LoadKey
 from riktig.core.sizing import PROPOSAL, Alternative, LoadProposal, alternatives_of
 from riktig.desk.session import Session
 from riktig.desk.stations.brief.chips import Chips
-from riktig.desk.stations.brief.fields import sentence
+from riktig.desk.stations.brief.fields import say_range, sentence
 from riktig.desk.stations.brief.part import BriefPart, Change
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import FlowLayout, plain_label
@@ -195,6 +195,8 @@ class LoadPart(BriefPart):
     def _basics(self, load: Load) -> list[str | QWidget]:
         of = f"of the {load.name}"
         change = self._change
+        power = self.text("power", f"Power {of}", self._power, 78, power_of)
+        say_range(power, "kw", "hp", "nameplate_a")
         starts = list(Start) if load.is_motor else [Start.CONTACTOR, Start.WAY]
         parts: list[str | QWidget] = [
             f"{self._number()}. The",
@@ -202,7 +204,7 @@ class LoadPart(BriefPart):
             "is a",
             self.pick_of("kind", f"Kind {of}", LoadKind, self._kind_chosen),
             "of",
-            self.text("power", f"Power {of}", self._power, 78, power_of),
+            power,
             "in the",
             self.text("place", f"Place {of}", change("place"), 130),
             ",",
@@ -250,7 +252,7 @@ class LoadPart(BriefPart):
             for field in (*LEVELS, "alarm_float_m") if load.level_alarm else LEVELS:
                 what = field.partition("_")[0]
                 parts += [
-                    self.number(field, f"Height of the {what} float {of}", change(field), "m", 46),
+                    self.number(field, f"Height of the {what} float {of}", change(field), "m", 46, "float_m"),
                     f"m ({what}),",
                 ]
             parts += ["0: not known."]
@@ -280,7 +282,7 @@ class LoadPart(BriefPart):
         return [
             *parts,
             "It works at",
-            self.text("voltage_v", f"Voltage {of}", change("voltage_v"), 54, volts),
+            self.text("voltage_v", f"Voltage {of}", change("voltage_v"), 54, volts, "load_v"),
             "V (empty: as the supply). Reason:",
             self.text("reason", f"Reason {of}", change("reason"), 300),
             ".",

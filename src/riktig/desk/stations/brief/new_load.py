@@ -11,7 +11,7 @@ from riktig.core.errors import RiktigError
 from riktig.core.imports import Grid, LoadList, grid_of_file, grid_of_text, loads_of, new_loads, recognise
 from riktig.core.job import Command, LoadFields, LoadKind, Start, read_quantity
 from riktig.desk.session import Session
-from riktig.desk.stations.brief.fields import Answer, ChoiceField, sentence
+from riktig.desk.stations.brief.fields import Answer, ChoiceField, say_range, sentence
 from riktig.desk.stations.brief.list_part import ListPart
 from riktig.desk.stations.brief.load_part import PHASES, named, power_of
 from riktig.desk.stations.brief.part import BriefPart
@@ -38,6 +38,8 @@ class NewLoad(BriefPart):
         self.power = answer("Its power", "4 kW", 78)
         self.place = answer("Where it is", "wash bay", 120)
         self.cable = answer("Its cable in m", "10", 50)
+        say_range(self.power, "kw", "hp", "nameplate_a")
+        say_range(self.cable, "cable_m")
         self.kind = ChoiceField(
             "What it is", [(load_kind.value, load_kind) for load_kind in LoadKind], self._kind_chosen
         )

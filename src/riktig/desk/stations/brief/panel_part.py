@@ -228,13 +228,25 @@ class PracticePart(BriefPart):
 
         return sentence(
             "Spare room",
-            self.number("spare", "Spare room", lambda v: SetPractice({"spare_share": v / 100}), "%", 46),
+            self.number("spare", "Spare room", lambda v: SetPractice({"spare_share": v / 100}), "%", 46, "spare_share"),
             "% of the rails,",
             self.number(
-                "spare_terminals_%", "Spare terminals", lambda v: SetPractice({"spare_terminals": v / 100}), "%", 46
+                "spare_terminals_%",
+                "Spare terminals",
+                lambda v: SetPractice({"spare_terminals": v / 100}),
+                "%",
+                46,
+                "spare_terminals",
             ),
             "% of the terminals of a strip,",
-            self.number("spare_duct_%", "Spare room in ducts", lambda v: SetPractice({"spare_duct": v / 100}), "%", 46),
+            self.number(
+                "spare_duct_%",
+                "Spare room in ducts",
+                lambda v: SetPractice({"spare_duct": v / 100}),
+                "%",
+                46,
+                "spare_duct",
+            ),
             "% of the ducts; fingers have",
             number("finger_room", "Finger room"),
             "mm between clamp and duct; ducts are",

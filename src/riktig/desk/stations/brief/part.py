@@ -7,12 +7,12 @@ from typing import Any
 
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from riktig.core.edits import Edit, range_words
+from riktig.core.edits import Edit
 from riktig.core.errors import RiktigError
 from riktig.core.job import Job, read_quantity
 from riktig.core.keys import Key
 from riktig.desk.session import Session
-from riktig.desk.stations.brief.fields import Answer, ChoiceField
+from riktig.desk.stations.brief.fields import Answer, ChoiceField, say_range
 from riktig.desk.theme import words_font
 from riktig.desk.widgets import plain_label
 
@@ -60,8 +60,13 @@ class BriefPart(QWidget):
         """
         return self.session.edit(name, edit)
 
-    def text(self, key: str, name: str, change: Change, width: int, read: Callable[[str], Any] = str.strip) -> Answer:
-        """An answer in words, or read by ``read``, which raises what is wrong with it."""
+    def text(
+        self, key: str, name: str, change: Change, width: int, read: Callable[[str], Any] = str.strip, of: str = ""
+    ) -> Answer:
+        """An answer in words, or read by ``read``, which raises what is wrong with it.
+
+        Where the answer is a number, the field says from where to where it is accepted, by the name ``of`` of it.
+        """
 
         def take(text: str) -> bool:
             try:
@@ -72,17 +77,13 @@ class BriefPart(QWidget):
             return self.edit(name, change(value))
 
         field = Answer(name, "", take, width)
+        say_range(field, of or key)
         self.fields[key] = field
         return field
 
     def number(self, key: str, name: str, change: Change, unit: str = "", width: int = 58, of: str = "") -> Answer:
-        """An answer that is a number; the field says from where to where it is accepted, by the name ``of`` of it."""
-        field = self.text(key, name, change, width, partial(read_quantity, unit=unit, what=name.lower()))
-        words = range_words(of or key)
-        if words:
-            field.setToolTip(f"{name}: {words}")
-            field.setAccessibleDescription(words)
-        return field
+        """An answer that is a number."""
+        return self.text(key, name, change, width, partial(read_quantity, unit=unit, what=name.lower()), of)
 
     def pick(self, key: str, name: str, choices: list[tuple[str, object]], change: Change) -> ChoiceField:
         """An answer out of a few."""
